@@ -1,0 +1,204 @@
+import { clipAreas } from "../geometry/clip.ts";
+import { signedArea } from "../geometry/polygon.ts";
+import { pointSegment2 } from "../geometry/segment.ts";
+import { KIND, type LayerImage } from "../gerber/image.ts";
+import { covers, depth2, ringsOf, type Shape, shapesOf } from "../gerber/shapes.ts";
+import { findGaps, type Gap, type Groups, islandsOf } from "./gaps.ts";
+import type { Outline } from "./outline.ts";
+
+/** Where a least value was found. */
+export interface Place {
+  readonly layer: string;
+  readonly x: number;
+  readonly y: number;
+}
+
+/** A least value with its place. */
+export interface Least {
+  readonly mm: number;
+  readonly at: Place;
+}
+
+/** The smaller of two least values, either of which may be missing. */
+export const smaller = (a: Least | undefined, b: Least | undefined): Least | undefined =>
+  !a ? b : !b ? a : b.mm < a.mm ? b : a;
+
+/** One layer as shapes, with its gaps and islands. */
+export interface LayerShapes {
+  readonly name: string;
+  readonly image: LayerImage;
+  readonly shapes: readonly Shape[];
+  readonly gaps: readonly Gap[];
+  readonly islands: Groups;
+}
+
+/** Solid pieces, near pairs and islands of a layer; the reach widens until two islands come near each other. */
+export function analyseLayer(image: LayerImage, name: string): LayerShapes {
+  const shapes = shapesOf(image);
+  let reach = 0.3;
+  let gaps = findGaps(shapes, reach);
+  let islands = islandsOf(shapes, gaps);
+  while (reach < 12 && islands.count() > 1 && !gaps.some((g) => islands.find(g.a) !== islands.find(g.b))) {
+    reach *= 4;
+    gaps = findGaps(shapes, reach);
+    islands = islandsOf(shapes, gaps);
+  }
+  return { name, image, shapes, gaps, islands };
+}
+
+/** Least gap between separate islands, or between groups of islands when a naming is given. */
+export function leastSpace(
+  layer: LayerShapes,
+  groupOf: (shape: number) => number = (s) => layer.islands.find(s),
+): Least | undefined {
+  let best: Least | undefined;
+  for (const g of layer.gaps) {
+    if (groupOf(g.a) === groupOf(g.b)) continue;
+    if (!best || g.mm < best.mm) best = { mm: Math.max(0, g.mm), at: { layer: layer.name, x: g.x, y: g.y } };
+  }
+  return best;
+}
+
+/**
+ * Narrowest stroke of a layer: the least circular stamp that draws lines at least twice its width long in all.
+ * Rectangular stamps count by their lesser side.
+ */
+export function leastStroke(image: LayerImage, name: string): Least | undefined {
+  const drawn = new Map<number, { length: number; x: number; y: number }>();
+  for (let i = 0; i < image.n; i++) {
+    const kind = image.kind[i]!;
+    if (kind === KIND.flash || kind === KIND.region || image.dark[i] === 0) continue;
+    const o = i * 6;
+    const g = image.geo;
+    const a = image.aperture[i]!;
+    const old = drawn.get(a) ?? { length: 0, x: (g[o]! + g[o + 2]!) / 2, y: (g[o + 1]! + g[o + 3]!) / 2 };
+    old.length += Math.hypot(g[o + 2]! - g[o]!, g[o + 3]! - g[o + 1]!) || (kind !== KIND.line ? 1 : 0);
+    drawn.set(a, old);
+  }
+  let best: Least | undefined;
+  for (const [index, d] of drawn) {
+    const a = image.apertures[index]!;
+    const mm = a.circleMm ?? Math.min(a.box[2] - a.box[0], a.box[3] - a.box[1]);
+    if (mm <= 0 || d.length < 2 * mm) continue;
+    if (!best || mm < best.mm) best = { mm, at: { layer: name, x: d.x, y: d.y } };
+  }
+  return best;
+}
+
+/** Area of the union of all shapes in mm², by the clipping package. */
+export function unionArea(shapes: readonly Shape[]): number {
+  const areas = clipAreas(
+    "union",
+    shapes.flatMap((s) => ringsOf(s).map((r) => r)),
+    [],
+  );
+  return areas.reduce(
+    (sum, area) =>
+      sum + Math.abs(signedArea(area[0]!)) - area.slice(1).reduce((s, h) => s + Math.abs(signedArea(h)), 0),
+    0,
+  );
+}
+
+/** Least distance from the shapes' edges to the segments of rings. */
+export function leastToRings(layer: LayerShapes, rings: readonly (readonly number[])[]): Least | undefined {
+  let best: Least | undefined;
+  for (const ring of rings)
+    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+      for (const s of layer.shapes) {
+        const reach = best?.mm ?? 1e9;
+        const [x0, y0, x1, y1] = s.box;
+        if (
+          x0 - reach > Math.max(ax, bx) ||
+          x1 + reach < Math.min(ax, bx) ||
+          y0 - reach > Math.max(ay, by) ||
+          y1 + reach < Math.min(ay, by)
+        )
+          continue;
+        for (let k = 0; k < s.edges.length; k += 4) {
+          const d = Math.sqrt(
+            Math.min(
+              pointSegment2(s.edges[k]!, s.edges[k + 1]!, ax, ay, bx, by),
+              pointSegment2(s.edges[k + 2]!, s.edges[k + 3]!, ax, ay, bx, by),
+              pointSegment2(ax, ay, s.edges[k]!, s.edges[k + 1]!, s.edges[k + 2]!, s.edges[k + 3]!),
+              pointSegment2(bx, by, s.edges[k]!, s.edges[k + 1]!, s.edges[k + 2]!, s.edges[k + 3]!),
+            ),
+          );
+          const mm = Math.max(0, d - s.r);
+          if (!best || mm < best.mm)
+            best = { mm, at: { layer: layer.name, x: s.edges[k]!, y: s.edges[k + 1]! } };
+        }
+      }
+    }
+  return best;
+}
+
+/** Rings of the outline by what they are: outer edge and cut-outs. */
+export const edgeRings = (outline: Outline) =>
+  outline.loops
+    .filter((l) => l.depth === 0)
+    .slice(0, 1)
+    .map((l) => l.ring);
+export const cutoutRings = (outline: Outline) =>
+  outline.loops.filter((l) => l.depth === 1).map((l) => l.ring);
+
+/** A finder of the shapes near a point: boxes in cells of 2 mm. */
+export function shapeFinder(shapes: readonly Shape[]): (x: number, y: number) => readonly number[] {
+  const cell = 2;
+  const grid = new Map<string, number[]>();
+  const large: number[] = [];
+  shapes.forEach((s, k) => {
+    const [x0, y0, x1, y1] = s.box.map((v) => Math.floor(v / cell)) as [number, number, number, number];
+    if ((x1 - x0 + 1) * (y1 - y0 + 1) > 400) {
+      large.push(k);
+      return;
+    }
+    for (let a = x0; a <= x1; a++)
+      for (let b = y0; b <= y1; b++) {
+        const key = `${a} ${b}`;
+        const list = grid.get(key);
+        if (list) list.push(k);
+        else grid.set(key, [k]);
+      }
+  });
+  return (x, y) => [...(grid.get(`${Math.floor(x / cell)} ${Math.floor(y / cell)}`) ?? []), ...large];
+}
+
+/**
+ * Ring of copper around a hole on one layer: the greatest of (distance from the centre to a covering shape's edge) − r.
+ *
+ * A drawn hole inside the pad (donut) is passed over. Taking the best single shape never claims more ring than the
+ * pad alone has.
+ *
+ * @returns undefined where the hole meets no copper on this layer
+ */
+export function ringAround(
+  layer: LayerShapes,
+  near: readonly number[],
+  x: number,
+  y: number,
+  r: number,
+): { mm: number; shape: number } | undefined {
+  let best: { mm: number; shape: number } | undefined;
+  for (const k of near) {
+    const s = layer.shapes[k]!;
+    const isIn = covers(s, x, y);
+    const isDonut =
+      !isIn &&
+      s.rings.length > 1 &&
+      covers({ ...s, rings: [s.rings[0]!] }, x, y) &&
+      Math.sqrt(depth2(s, x, y)) < r + 0.01;
+    if (!isIn && !isDonut) continue;
+    const d =
+      s.rings.length === 0 ? s.r - Math.sqrt(depth2(s, x, y)) : Math.sqrt(ringDistance2(s.rings[0]!, x, y));
+    if (!best || d - r > best.mm) best = { mm: d - r, shape: k };
+  }
+  return best;
+}
+
+function ringDistance2(ring: readonly number[], x: number, y: number): number {
+  let best = Number.POSITIVE_INFINITY;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    best = Math.min(best, pointSegment2(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
+  return best;
+}

@@ -1,0 +1,51 @@
+/** How much a finding weighs: `error` blocks an order, `warning` wants a look, `remark` informs. */
+export type Level = "error" | "warning" | "remark";
+
+/** Something computed about the input, with its place and what to do. Printed as in docs/cli.md. */
+export interface Finding {
+  readonly tag: string;
+  readonly level: Level;
+  readonly file?: string;
+  readonly line?: number;
+  readonly at?: { readonly layer?: string; readonly x: number; readonly y: number };
+  /** Row of a table, counted from 1 as a person would. */
+  readonly row?: number;
+  readonly about?: readonly string[];
+  readonly text: string;
+  readonly do?: string;
+}
+
+/** Collects findings, at most `max` of one tag per file, the rest counted: a broken file must not drown the page. */
+export class FindingList {
+  readonly list: Finding[] = [];
+  private readonly counts = new Map<string, number>();
+  private readonly max: number;
+
+  constructor(max = 5) {
+    this.max = max;
+  }
+
+  add(finding: Finding): void {
+    const key = `${finding.tag}\n${finding.file ?? ""}`;
+    const n = (this.counts.get(key) ?? 0) + 1;
+    this.counts.set(key, n);
+    if (n <= this.max) this.list.push(finding);
+  }
+
+  /** All findings; where some were cut, a remark says how many more there are. */
+  done(): Finding[] {
+    const cut = [...this.counts].filter(([, n]) => n > this.max);
+    return [
+      ...this.list,
+      ...cut.map(([key, n]): Finding => {
+        const [tag, file] = key.split("\n") as [string, string];
+        return {
+          tag,
+          level: "remark",
+          ...(file ? { file } : {}),
+          text: `${n - this.max} more of the same kind.`,
+        };
+      }),
+    ];
+  }
+}

@@ -1,0 +1,64 @@
+import {
+  Clipper64,
+  ClipType,
+  FillRule,
+  type Path64,
+  type Paths64,
+  type PolyPath64,
+  PolyTree64,
+} from "clipper2-ts";
+
+/** Clipping works on whole nanometres, the resolution of the layer format itself. */
+const SCALE = 1e6;
+
+/** A filled area: the outer ring first, then its holes; rings as [x0, y0, …] in mm. */
+export type Area = number[][];
+
+const toPath = (ring: ArrayLike<number>): Path64 => {
+  const path: Path64 = [];
+  for (let i = 0; i + 1 < ring.length; i += 2)
+    path.push({ x: Math.round(ring[i]! * SCALE), y: Math.round(ring[i + 1]! * SCALE) });
+  return path;
+};
+
+const toRing = (path: Path64): number[] => path.flatMap((p) => [p.x / SCALE, p.y / SCALE]);
+
+/**
+ * Boolean of polygons by the clipping package (Vatti's sweep).
+ *
+ * @param subject rings, filled by the non-zero rule
+ * @param clip rings, filled by the non-zero rule
+ * @returns separate areas, each an outer ring and its holes
+ */
+export function clipAreas(
+  how: "union" | "difference" | "intersection" | "xor",
+  subject: readonly ArrayLike<number>[],
+  clip: readonly ArrayLike<number>[],
+): Area[] {
+  const kind = {
+    union: ClipType.Union,
+    difference: ClipType.Difference,
+    intersection: ClipType.Intersection,
+    xor: ClipType.Xor,
+  };
+  const clipper = new Clipper64();
+  clipper.addSubject(subject.map(toPath) as Paths64);
+  if (clip.length > 0) clipper.addClip(clip.map(toPath) as Paths64);
+  const tree = new PolyTree64();
+  clipper.execute(kind[how], FillRule.NonZero, tree);
+  const areas: Area[] = [];
+  const visit = (node: PolyPath64) => {
+    for (let i = 0; i < node.count; i++) {
+      const outer = node.child(i);
+      const holes: number[][] = [];
+      for (let k = 0; k < outer.count; k++) {
+        const hole = outer.child(k);
+        if (hole.poly) holes.push(toRing(hole.poly));
+        visit(hole);
+      }
+      if (outer.poly) areas.push([toRing(outer.poly), ...holes]);
+    }
+  };
+  visit(tree);
+  return areas;
+}

@@ -1,0 +1,76 @@
+import Big from "big.js";
+import { AppError } from "../errors.ts";
+
+/**
+ * Money as a whole number of millionths of a currency unit.
+ *
+ * Unit prices have at most six decimals, so a price and any quantity times a price are exact integers;
+ * a double holds them exactly below 2^53, that is below 9 thousand million units of the currency.
+ */
+export type Micros = number & { readonly __micros: unique symbol };
+
+const LIMIT = 9_000_000_000;
+
+/** Zero money. */
+export const ZERO = 0 as Micros;
+
+/**
+ * Reads a decimal text (or a number out of JSON) exactly.
+ *
+ * @param text "0.0155", "12", 0.2; at most six decimals count, further ones are rounded half away from zero
+ * @throws AppError NOT_A_NUMBER, OUT_OF_RANGE (beyond ±9·10^9)
+ * @example toMicros("0.0155") // 15500
+ */
+export function toMicros(text: string | number): Micros {
+  let value: Big;
+  try {
+    value = new Big(typeof text === "number" ? String(text) : text.trim());
+  } catch {
+    throw new AppError("NOT_A_NUMBER", `“${text}” is not an amount of money.`, "Write it like 12.50.");
+  }
+  if (value.abs().gt(LIMIT))
+    throw new AppError(
+      "OUT_OF_RANGE",
+      `${text} is more money than Kobbin counts.`,
+      "Check the decimal mark.",
+    );
+  return value.times(1e6).round(0, Big.roundHalfUp).toNumber() as Micros;
+}
+
+/** The exact decimal text, without trailing zeros: 15500 → "0.0155". */
+export function microsToText(micros: number): string {
+  return new Big(micros).div(1e6).toFixed();
+}
+
+/** As a plain number for JSON and charts; exact to the double nearest to the decimal. */
+export function microsToNumber(micros: number): number {
+  return Number(microsToText(Math.round(micros)));
+}
+
+/** Places after the decimal mark of a currency (source: ISO 4217; 2 unless listed). */
+export function placesOf(currency: string): number {
+  if (["JPY", "KRW", "VND", "CLP", "ISK"].includes(currency)) return 0;
+  if (["KWD", "BHD", "TND", "OMR", "JOD"].includes(currency)) return 3;
+  return 2;
+}
+
+/** Rounds to the currency's places, half away from zero: what documents print and houses charge. */
+export function roundMoney(micros: number, currency: string): Micros {
+  return new Big(Math.round(micros))
+    .div(1e6)
+    .round(placesOf(currency), Big.roundHalfUp)
+    .times(1e6)
+    .toNumber() as Micros;
+}
+
+/**
+ * Converts a price by an exchange rate; the result is a unit price of six places again.
+ *
+ * @param micros price in the foreign currency
+ * @param rate units of the shop's currency for one foreign unit, a decimal text
+ * @example convertMicros(toMicros("142.50"), "0.9215") // 131313750, 131.31 on a document (EX 4.4)
+ */
+export function convertMicros(micros: number, rate: string): Micros {
+  if (rate === "1") return micros as Micros;
+  return new Big(micros).times(rate).round(0, Big.roundHalfUp).toNumber() as Micros;
+}

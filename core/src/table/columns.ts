@@ -1,0 +1,79 @@
+/** Cells of a table as text, row by row, as a reader of CSV or XLSX hands them over. */
+export type Cells = readonly (readonly string[])[];
+
+/** What columns a kind of table may have: for each key the words its header may use, best first. */
+export type ColumnWords<K extends string> = Readonly<Record<K, readonly string[]>>;
+
+/** A header found: its row, and for each key the column index. */
+export interface Header<K extends string> {
+  readonly row: number;
+  readonly at: Partial<Record<K, number>>;
+  /** Header texts that no key claims. */
+  readonly unclaimed: readonly string[];
+}
+
+/** Lower case, letters and digits only, one blank between words: what headers are compared by. */
+export const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}#]+/gu, " ")
+    .trim();
+
+/**
+ * Finds the header row among the first 25 rows: the one that claims most keys, at least `least`.
+ *
+ * A header text claims a key when it equals one of its words, else when it begins with one; earlier words win.
+ *
+ * @param chosen key → header text a person chose; it wins over the words
+ */
+export function findHeader<K extends string>(
+  cells: Cells,
+  words: ColumnWords<K>,
+  least: number,
+  chosen: Partial<Record<K, string>> = {},
+): Header<K> | undefined {
+  let best: Header<K> | undefined;
+  for (let row = 0; row < Math.min(cells.length, 25); row++) {
+    const header = claim(cells[row]!, row, words, chosen);
+    const n = Object.keys(header.at).length;
+    if (n >= least && (!best || n > Object.keys(best.at).length)) best = header;
+  }
+  return best;
+}
+
+function claim<K extends string>(
+  texts: readonly string[],
+  row: number,
+  words: ColumnWords<K>,
+  chosen: Partial<Record<K, string>>,
+): Header<K> {
+  const names = texts.map(plain);
+  const at: Partial<Record<K, number>> = {};
+  const taken = new Set<number>();
+  const take = (key: K, index: number) => {
+    if (index < 0 || taken.has(index)) return false;
+    at[key] = index;
+    taken.add(index);
+    return true;
+  };
+  const keys = Object.keys(words) as K[];
+  for (const key of keys) {
+    const wish = chosen[key];
+    if (wish !== undefined) take(key, names.indexOf(plain(wish)));
+  }
+  for (const compare of [(n: string, w: string) => n === w, (n: string, w: string) => n.startsWith(`${w} `)])
+    for (const key of keys) {
+      if (at[key] !== undefined || chosen[key] !== undefined) continue;
+      for (const word of words[key]) {
+        if (
+          take(
+            key,
+            names.findIndex((n, i) => !taken.has(i) && compare(n, word)),
+          )
+        )
+          break;
+      }
+    }
+  const unclaimed = texts.filter((t, i) => t.trim() !== "" && !taken.has(i));
+  return { row, at, unclaimed };
+}

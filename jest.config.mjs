@@ -1,0 +1,28 @@
+const shared = {
+  extensionsToTreatAsEsm: [".ts", ".tsx"],
+  moduleFileExtensions: ["ts", "tsx", "js", "mjs", "cjs", "json", "node"],
+  testEnvironment: "node",
+  testEnvironmentOptions: { customExportConditions: ["source", "node", "node-addons"] },
+  transform: {
+    "^.+\\.tsx?$": [
+      "@swc/jest",
+      {
+        jsc: {
+          target: "es2022",
+          parser: { syntax: "typescript", tsx: true },
+          transform: { react: { runtime: "automatic" } },
+        },
+        sourceMaps: "inline",
+      },
+    ],
+  },
+};
+const part = (name) => ({
+  ...shared,
+  displayName: name,
+  testMatch: [`<rootDir>/${name}/src/**/*.test.ts`],
+  ...(name === "core" ? { setupFiles: ["<rootDir>/tools/fast-check.setup.ts"] } : {}),
+});
+export default {
+  projects: ["core", "formats", "bin", "demo", "standins", "server", "web"].map(part),
+};

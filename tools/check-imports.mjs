@@ -1,0 +1,92 @@
+// Who may import whom. RULES mirrors the table in docs/architecture.md; a new line there is a decision record.
+import { readdirSync, readFileSync } from "node:fs";
+import { dirname, join, normalize, sep } from "node:path";
+import { parseSync } from "@swc/core";
+
+const PURE = /^(big\.js|clipper2-ts)$/;
+const TEST = /\.test\.tsx?$/;
+const RULES = [
+  { name: "core is pure", from: /^core\/src\//, deny: /^(?!core\/src\/)/, allow: PURE },
+  {
+    name: "formats imports only packages",
+    from: /^formats\/src\//,
+    deny: /^(@kobbin\/|core\/|server\/|web\/|node:)/,
+  },
+  {
+    name: "parts are used by their door",
+    from: /^(server|web|bin|contract|standins|demo)\/src\//,
+    deny: /^(core|formats|contract)\/src\//,
+    allow: (file, target) => target.startsWith(`${file.split("/")[0]}/`),
+  },
+  {
+    name: "contract stands on core alone",
+    from: /^contract\/src\//,
+    deny: /^(@kobbin\/(?!core$)|node:|react|koa|pg$)/,
+  },
+  { name: "stand-ins know the contract only", from: /^standins\/src\//, deny: /^@kobbin\/(?!contract$)/ },
+  { name: "the demo's boards know no reader", from: /^demo\/src\//, deny: /^@kobbin\// },
+  { name: "web and server meet over HTTP only", from: /^web\//, deny: /^(server\/|@kobbin\/server|node:)/ },
+  { name: "server knows no interface", from: /^server\//, deny: /^(web\/|@kobbin\/web|react|react-dom)/ },
+  {
+    name: "a worker gets data and returns data",
+    from: /^server\/src\/jobs\/.*\.worker\.ts$/,
+    deny: /(koa|^pg$|resources|\/db\/)/,
+  },
+  {
+    name: "stages stand apart",
+    from: /^web\/src\/stages\/([^/]+)\//,
+    deny: (m) => new RegExp(`^web/src/stages/(?!${m[1]}/)`),
+  },
+  { name: "radix is wrapped once", from: /^web\/src\/(?!ui\/)/, deny: /^radix-ui$/ },
+  {
+    name: "the kit knows no data",
+    from: /^web\/src\/ui\//,
+    deny: /^(web\/src\/(resources|stages|workers)\/)/,
+  },
+];
+
+const files = ["core", "formats", "contract", "standins", "demo", "bin", "server", "web"].flatMap((root) =>
+  readdirSync(join(root, "src"), { recursive: true })
+    .map((f) => join(root, "src", f).split(sep).join("/"))
+    .filter((f) => /\.tsx?$/.test(f) && !TEST.test(f)),
+);
+if (files.length === 0) throw new Error("no source files found: run this from the root of the repository");
+
+const problems = [];
+for (const file of files) {
+  for (const specifier of importsOf(file)) {
+    const target = specifier.startsWith(".")
+      ? normalize(join(dirname(file), specifier))
+          .split(sep)
+          .join("/")
+      : specifier;
+    for (const { name, from, deny, allow } of RULES) {
+      const m = from.exec(file);
+      if (!m) continue;
+      const bad = typeof deny === "function" ? deny(m) : deny;
+      const excused = typeof allow === "function" ? allow(file, target) : allow?.test(target);
+      if (bad.test(target) && !excused) problems.push(`${file}: "${specifier}" breaks "${name}"`);
+    }
+  }
+}
+for (const p of problems) console.error(p);
+console.log(`${files.length} files, ${problems.length} forbidden imports`);
+process.exitCode = problems.length ? 1 : 0;
+
+/** Every module a file names, type-only and dynamic imports too. */
+function importsOf(file) {
+  const found = [];
+  const visit = (node) => {
+    if (Array.isArray(node)) return node.forEach(visit);
+    if (!node || typeof node !== "object") return;
+    if (typeof node.source?.value === "string") found.push(node.source.value);
+    if (node.type === "CallExpression" && node.callee.type === "Import")
+      found.push(node.arguments[0].expression.value ?? "");
+    for (const value of Object.values(node)) visit(value);
+  };
+  visit(
+    parseSync(readFileSync(file, "utf8"), { syntax: "typescript", tsx: file.endsWith("x"), target: "es2022" })
+      .body,
+  );
+  return found;
+}
