@@ -1,6 +1,6 @@
 import { clipAreas } from "../geometry/clip.ts";
 import { signedArea } from "../geometry/polygon.ts";
-import { pointSegment2 } from "../geometry/segment.ts";
+import { pointSegment2, segmentSegment2 } from "../geometry/segment.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import { covers, depth2, ringsOf, type Shape, shapesOf } from "../gerber/shapes.ts";
 import { findGaps, type Gap, type Groups, islandsOf } from "./gaps.ts";
@@ -99,38 +99,55 @@ export function unionArea(shapes: readonly Shape[]): number {
   );
 }
 
-/** Least distance from the shapes' edges to the segments of rings. */
+/** Least distance from the shapes' edges to the segments of rings; whole stretches of ring are passed over by their box. */
 export function leastToRings(layer: LayerShapes, rings: readonly (readonly number[])[]): Least | undefined {
   let best: Least | undefined;
+  const STRETCH = 16;
   for (const ring of rings)
-    for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-      const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+    for (let from = 0; from < ring.length / 2; from += STRETCH) {
+      const part: number[] = [];
+      for (let k = from; k <= Math.min(from + STRETCH, ring.length / 2); k++) {
+        const m = k % (ring.length / 2);
+        part.push(ring[m * 2]!, ring[m * 2 + 1]!);
+      }
+      const box = boxOf(part);
       for (const s of layer.shapes) {
-        const reach = best?.mm ?? 1e9;
-        const [x0, y0, x1, y1] = s.box;
-        if (
-          x0 - reach > Math.max(ax, bx) ||
-          x1 + reach < Math.min(ax, bx) ||
-          y0 - reach > Math.max(ay, by) ||
-          y1 + reach < Math.min(ay, by)
-        )
-          continue;
-        for (let k = 0; k < s.edges.length; k += 4) {
-          const d = Math.sqrt(
-            Math.min(
-              pointSegment2(s.edges[k]!, s.edges[k + 1]!, ax, ay, bx, by),
-              pointSegment2(s.edges[k + 2]!, s.edges[k + 3]!, ax, ay, bx, by),
-              pointSegment2(ax, ay, s.edges[k]!, s.edges[k + 1]!, s.edges[k + 2]!, s.edges[k + 3]!),
-              pointSegment2(bx, by, s.edges[k]!, s.edges[k + 1]!, s.edges[k + 2]!, s.edges[k + 3]!),
-            ),
-          );
-          const mm = Math.max(0, d - s.r);
-          if (!best || mm < best.mm)
-            best = { mm, at: { layer: layer.name, x: s.edges[k]!, y: s.edges[k + 1]! } };
+        if (farFrom(s.box, box, best?.mm ?? 1e9)) continue;
+        const e = s.edges;
+        for (let k = 0; k < e.length; k += 4) {
+          const cx = e[k]!;
+          const cy = e[k + 1]!;
+          const dx = e[k + 2]!;
+          const dy = e[k + 3]!;
+          const near = (best?.mm ?? 1e9) + s.r;
+          if (cx < box[0] - near && dx < box[0] - near) continue;
+          if (cx > box[2] + near && dx > box[2] + near) continue;
+          if (cy < box[1] - near && dy < box[1] - near) continue;
+          if (cy > box[3] + near && dy > box[3] + near) continue;
+          for (let q = 0; q + 3 < part.length; q += 2) {
+            const d2 = segmentSegment2(part[q]!, part[q + 1]!, part[q + 2]!, part[q + 3]!, cx, cy, dx, dy);
+            const mm = Math.max(0, Math.sqrt(d2) - s.r);
+            if (!best || mm < best.mm) best = { mm, at: { layer: layer.name, x: cx, y: cy } };
+          }
         }
       }
     }
   return best;
+}
+
+type Box = readonly [number, number, number, number];
+const farFrom = (a: Box, b: Box, reach: number) =>
+  a[0] - reach > b[2] || a[2] + reach < b[0] || a[1] - reach > b[3] || a[3] + reach < b[1];
+
+function boxOf(points: readonly number[]): Box {
+  const b: [number, number, number, number] = [points[0]!, points[1]!, points[0]!, points[1]!];
+  for (let i = 2; i < points.length; i += 2) {
+    b[0] = Math.min(b[0], points[i]!);
+    b[1] = Math.min(b[1], points[i + 1]!);
+    b[2] = Math.max(b[2], points[i]!);
+    b[3] = Math.max(b[3], points[i + 1]!);
+  }
+  return b;
 }
 
 /** Rings of the outline by what they are: outer edge and cut-outs. */

@@ -91,6 +91,8 @@ export function findGaps(shapes: readonly Shape[], reach: number): Gap[] {
     const [x0, y0, x1, y1] = area.box;
     shapes.forEach((s, m) => {
       if (m === k || s.box[0] < x0 || s.box[1] < y0 || s.box[2] > x1 || s.box[3] > y1) return;
+      const known = best.get(Math.min(k, m) * shapes.length + Math.max(k, m));
+      if (known && known.mm <= TOUCH_MM) return;
       if (covers(area, s.edges[0]!, s.edges[1]!))
         keep(Math.min(k, m), Math.max(k, m), 0, s.edges[0]!, s.edges[1]!);
     });

@@ -20,6 +20,7 @@ export interface Loop {
   /** Exact, arcs as arcs. */
   readonly areaMm2: number;
   readonly perimeterMm: number;
+  readonly box: readonly [number, number, number, number];
   /** 0 board, 1 cut-out, 2 board inside a cut-out. */
   readonly depth: number;
   /** Least radius at which the edge turns toward the material of a cutter; 0 for a sharp corner; undefined if none. */
@@ -145,6 +146,7 @@ function measured(
         areaMm2: Math.abs(exactArea(loop)),
         perimeterMm: loop.reduce((sum, p) => sum + lengthOf(p), 0),
         depth,
+        box: exactBox(loop),
         ...(inner === undefined ? {} : { innerRadiusMm: inner }),
       };
     })
@@ -171,7 +173,7 @@ function measured(
       do: "Redraw the outline there.",
     });
   const cutouts = loops.filter((l) => l.depth === 1 && insideRings([board.ring], l.ring[0]!, l.ring[1]!));
-  const box = ringBox(board.ring);
+  const box = board.box;
   const radii = [board, ...cutouts].flatMap((l) => (l.innerRadiusMm === undefined ? [] : [l.innerRadiusMm]));
   return {
     isClosed: true,
@@ -386,6 +388,24 @@ const ringBox = (ring: readonly number[]): [number, number, number, number] => {
   return b;
 };
 const boxOf = (loop: readonly Piece[]) => ringBox(flatten(loop));
+
+/** Box of a loop with the arcs' own extremes, not their chords'. */
+function exactBox(loop: readonly Piece[]): [number, number, number, number] {
+  const points: number[] = [];
+  for (const p of loop) {
+    points.push(p.x1, p.y1, p.x2, p.y2);
+    if (!p.arc) continue;
+    const { cx, cy } = p.arc;
+    const r = Math.hypot(p.x1 - cx, p.y1 - cy);
+    const sweep = sweepOf(p);
+    const start = Math.atan2(p.y1 - cy, p.x1 - cx);
+    for (let k = -4; k <= 4; k++) {
+      const turn = ((k * Math.PI) / 2 - start) * Math.sign(sweep);
+      if (turn > 0 && turn < Math.abs(sweep)) points.push(cx + r * Math.round(Math.cos((k * Math.PI) / 2)), cy + r * Math.round(Math.sin((k * Math.PI) / 2)));
+    }
+  }
+  return ringBox(points);
+}
 const inBox = (b: Box, p: Piece) => p.x1 >= b[0] && p.x1 <= b[2] && p.y1 >= b[1] && p.y1 <= b[3];
 
 /** First place where two edges that are not neighbours meet; rings beyond 3,000 points are not searched. */

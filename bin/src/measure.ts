@@ -1,0 +1,32 @@
+import { type Measure, measureBoard } from "@kobbin/core";
+import { readDrop, readPaths } from "./drop.ts";
+import { printFindings, printJson, printRows, UsageError } from "./print.ts";
+
+/** `kobbin measure`: prints measure/1. */
+export async function measure(paths: readonly string[], json: boolean): Promise<number> {
+  if (paths.length === 0) throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--json]");
+  const { set, rejected } = await readDrop(readPaths(paths));
+  const m = measureBoard(set);
+  const doc: Measure = rejected ? { ...m, outcome: "reject", reason: rejected } : m;
+  if (json) printJson(doc);
+  else print(doc);
+  return doc.outcome === "accept" ? 0 : 1;
+}
+
+function print(m: Measure): void {
+  printRows(m.layers.map((l) => [l.file, `${l.role}${l.side ? ` ${l.side}` : ""}`, l.reason, `${l.objects}`]));
+  const mm = (v: number | undefined) => (v === undefined ? "–" : `${v} mm`);
+  process.stdout.write("\n");
+  printRows([
+    ["size", m.outline?.widthMm === undefined ? "–" : `${m.outline.widthMm} × ${m.outline.heightMm} mm, ${m.outline.areaMm2} mm²`],
+    ["copper layers", String(m.copperLayers)],
+    ["smallest track", mm(m.minTrackMm)],
+    ["smallest gap between nets", mm(m.minNetSpaceMm)],
+    ["smallest hole", mm(m.minHoleMm)],
+    ["smallest ring", mm(m.minAnnularMm)],
+    ["holes", m.holes.map((h) => `${h.count} × ${h.diameterMm}${h.plated ? "" : " unplated"}`).join(", ")],
+    ["nets", String(m.nets?.count ?? "–")],
+  ]);
+  process.stdout.write("\n");
+  printFindings(m.findings);
+}
