@@ -21,7 +21,10 @@ export function readPaths(paths: readonly string[]): FileEntry[] {
 }
 
 /** A drop read as a board: opened, tables split, roles given. */
-export async function readDrop(files: readonly FileEntry[], corrections?: Corrections): Promise<{ set: BoardSet; rejected?: string }> {
+export async function readDrop(
+  files: readonly FileEntry[],
+  corrections?: Corrections,
+): Promise<{ set: BoardSet; rejected?: string }> {
   const opened = openDrop(files);
   const entries: Entry[] = [];
   for (const f of opened.files) {
@@ -29,5 +32,8 @@ export async function readDrop(files: readonly FileEntry[], corrections?: Correc
     entries.push({ ...f, ...(cells ? { cells } : {}) });
   }
   const set = readBoard(entries, corrections);
-  return { set: { ...set, findings: [...opened.notes, ...set.findings] }, ...(opened.rejected ? { rejected: opened.rejected } : {}) };
+  return {
+    set: { ...set, findings: [...opened.notes, ...set.findings] },
+    ...(opened.rejected ? { rejected: opened.rejected } : {}),
+  };
 }

@@ -1,7 +1,7 @@
 import { toWire } from "@kobbin/core";
-import { bom, placement } from "./tables.ts";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
+import { bom, placement } from "./tables.ts";
 
 const USAGE = `usage: kobbin <command> [--json]
   measure <archive.zip | folder | file…>   what a board's files hold
@@ -18,7 +18,9 @@ export async function main(args: readonly string[]): Promise<number> {
   const at = rest.indexOf("--max-seconds");
   const seconds = at >= 0 ? Number(rest[at + 1]) : 60;
   const out = rest.indexOf("--out");
-  const paths = rest.filter((a, i) => !a.startsWith("--") && (at < 0 || i !== at + 1) && (out < 0 || i !== out + 1));
+  const paths = rest.filter(
+    (a, i) => !a.startsWith("--") && (at < 0 || i !== at + 1) && (out < 0 || i !== out + 1),
+  );
   const timer = setTimeout(() => {
     process.stderr.write(`rejected: not done after ${seconds} s (--max-seconds)\n`);
     process.exit(1);

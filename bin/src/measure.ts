@@ -4,7 +4,8 @@ import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
 /** `kobbin measure`: prints measure/1. */
 export async function measure(paths: readonly string[], json: boolean): Promise<number> {
-  if (paths.length === 0) throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--json]");
+  if (paths.length === 0)
+    throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--json]");
   const { set, rejected } = await readDrop(readPaths(paths));
   const m = measureBoard(set);
   const doc: Measure = rejected ? { ...m, outcome: "reject", reason: rejected } : m;
@@ -14,11 +15,18 @@ export async function measure(paths: readonly string[], json: boolean): Promise<
 }
 
 function print(m: Measure): void {
-  printRows(m.layers.map((l) => [l.file, `${l.role}${l.side ? ` ${l.side}` : ""}`, l.reason, `${l.objects}`]));
+  printRows(
+    m.layers.map((l) => [l.file, `${l.role}${l.side ? ` ${l.side}` : ""}`, l.reason, `${l.objects}`]),
+  );
   const mm = (v: number | undefined) => (v === undefined ? "–" : `${v} mm`);
   process.stdout.write("\n");
   printRows([
-    ["size", m.outline?.widthMm === undefined ? "–" : `${m.outline.widthMm} × ${m.outline.heightMm} mm, ${m.outline.areaMm2} mm²`],
+    [
+      "size",
+      m.outline?.widthMm === undefined
+        ? "–"
+        : `${m.outline.widthMm} × ${m.outline.heightMm} mm, ${m.outline.areaMm2} mm²`,
+    ],
     ["copper layers", String(m.copperLayers)],
     ["smallest track", mm(m.minTrackMm)],
     ["smallest gap between nets", mm(m.minNetSpaceMm)],

@@ -11,7 +11,13 @@ export const printJson = (value: unknown): void => {
 /** Rows with aligned columns. */
 export function printRows(rows: readonly (readonly string[])[]): void {
   const widths = rows.reduce<number[]>((w, r) => r.map((c, i) => Math.max(w[i] ?? 0, c.length)), []);
-  for (const r of rows) process.stdout.write(`${r.map((c, i) => c.padEnd(widths[i]!)).join("  ").trimEnd()}\n`);
+  for (const r of rows)
+    process.stdout.write(
+      `${r
+        .map((c, i) => c.padEnd(widths[i]!))
+        .join("  ")
+        .trimEnd()}\n`,
+    );
 }
 
 /** Findings, worst first. */
@@ -19,8 +25,12 @@ export function printFindings(findings: readonly Finding[]): void {
   const order = { error: 0, warning: 1, remark: 2 };
   const name = { error: "blocker", warning: "caution", remark: "remark" };
   for (const f of [...findings].sort((a, b) => order[a.level] - order[b.level])) {
-    const where = [f.file, f.line ? `line ${f.line}` : "", f.row ? `row ${f.row}` : ""].filter(Boolean).join(", ");
-    process.stdout.write(`${name[f.level]}: ${f.text}${where ? ` (${where})` : ""}${f.do ? ` ${f.do}` : ""}\n`);
+    const where = [f.file, f.line ? `line ${f.line}` : "", f.row ? `row ${f.row}` : ""]
+      .filter(Boolean)
+      .join(", ");
+    process.stdout.write(
+      `${name[f.level]}: ${f.text}${where ? ` (${where})` : ""}${f.do ? ` ${f.do}` : ""}\n`,
+    );
   }
 }
 

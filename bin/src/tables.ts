@@ -14,7 +14,8 @@ async function cellsOf(paths: readonly string[], command: string): Promise<{ cel
     throw new UsageError(`there is no file ${path}`);
   }
   const cells = await readTable(bytes);
-  if (!cells) throw new AppError("TABLE_UNREADABLE", `${basename(path)} holds no table.`, "Save it as CSV or XLSX.");
+  if (!cells)
+    throw new AppError("TABLE_UNREADABLE", `${basename(path)} holds no table.`, "Save it as CSV or XLSX.");
   return { cells, name: basename(path) };
 }
 
@@ -26,7 +27,16 @@ export async function bom(paths: readonly string[], json: boolean): Promise<numb
   const { columns, lines, findings } = readBom(cells, name);
   if (json) printJson({ kobbin: "bom/1", columns, lines, findings });
   else {
-    printRows([["references", "qty", "value", "package", "part number"], ...lines.map((l) => [l.refs.join(" "), `${l.qty}${l.dnp ? " do not place" : ""}`, l.valueText, l.package, l.mpn])]);
+    printRows([
+      ["references", "qty", "value", "package", "part number"],
+      ...lines.map((l) => [
+        l.refs.join(" "),
+        `${l.qty}${l.dnp ? " do not place" : ""}`,
+        l.valueText,
+        l.package,
+        l.mpn,
+      ]),
+    ]);
     printFindings(findings);
   }
   return isRejected(findings) ? 1 : 0;
@@ -38,7 +48,10 @@ export async function placement(paths: readonly string[], json: boolean): Promis
   const read = readPlacement(cells, name);
   if (json) printJson({ kobbin: "placement/1", ...read });
   else {
-    printRows([["reference", "x mm", "y mm", "rotation", "side"], ...read.parts.map((p) => [p.ref, String(p.xMm), String(p.yMm), String(p.rotationDeg), p.side])]);
+    printRows([
+      ["reference", "x mm", "y mm", "rotation", "side"],
+      ...read.parts.map((p) => [p.ref, String(p.xMm), String(p.yMm), String(p.rotationDeg), p.side]),
+    ]);
     printFindings(read.findings);
   }
   return isRejected(read.findings) ? 1 : 0;

@@ -1,5 +1,17 @@
 /** The one door of core. In groups: errors and money, board, parts, sourcing, fab, assembly, run. */
 
+export { ATTRITION, needOf } from "./assembly/attrition.ts";
+export { type PackageClass, shapeOf } from "./assembly/package-class.ts";
+export { boardTime, setupMinutes } from "./assembly/time.ts";
+export {
+  betaBinomialAtLeast,
+  binomialAtLeast,
+  boardsToStart,
+  type CountedPart,
+  estimateYield,
+  lnGamma,
+  type Method,
+} from "./assembly/yield.ts";
 export type { Place } from "./board/copper.ts";
 export type { Finding, Level } from "./board/findings.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
@@ -10,11 +22,62 @@ export type { Because, Role, Side } from "./board/role.ts";
 export { BOM_WORDS, type Bom, type BomColumn, type BomLine, readBom } from "./bom/bom.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { readValue, type Value } from "./bom/value.ts";
+export { type CostNode, type CostTree, type Term, toCostTree } from "./costing/tree.ts";
 export { type DrillData, readDrill } from "./drill/read.ts";
 export * from "./errors.ts";
+export { checkHouse, type LimitCheck, tightest } from "./fab/check.ts";
+export {
+  type AssemblyPrice,
+  type FabOptionKey,
+  type FabOptions,
+  type FabPrice,
+  fitOptions,
+  type House,
+  type HouseLimits,
+  type OptionValue,
+  optionOf,
+} from "./fab/house.ts";
+export { type BoardFacts, boardMassG, type FabQuote, fabQuote, orderPieces } from "./fab/price.ts";
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export * from "./money/money.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
+export { type CostDocument, costDocument } from "./run/cost-document.ts";
+export {
+  DEFAULT_ASSEMBLY,
+  type Mount,
+  type RunAssembly,
+  type RunChoices,
+  type RunDocument,
+  type RunLine,
+  type RunOffer,
+  type RunQuote,
+  type RunSupplier,
+  toRunDocument,
+} from "./run/document.ts";
+export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
+export { type LinePart, lineParts, rateOf } from "./run/parts.ts";
+export { type ReadyBy, readyBy } from "./run/ready.ts";
+export {
+  assemblyHouse,
+  type BasketCache,
+  type BoardOrder,
+  boardFacts,
+  housePrice,
+  type RunResult,
+  rollUp,
+} from "./run/roll-up.ts";
+export {
+  type CurvePoint,
+  curvePoint,
+  curveQuantities,
+  type Effect,
+  type HouseEffect,
+  type WhatIf,
+  whatIf,
+  withHouse,
+} from "./run/what-if.ts";
+export { type Basket, cheapestPerLine, findBaskets, type LineBuys, type Need } from "./sourcing/basket.ts";
+export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
 export type { Cells } from "./table/columns.ts";

@@ -32,7 +32,14 @@ export interface BoardSource {
   readonly holes: Design["holes"];
   readonly slots: Design["slots"];
   readonly maskExtra: Design["maskExtra"];
-  readonly titles: readonly { readonly text: string; readonly x: number; readonly y: number; readonly height: number; readonly side: "top" | "bottom"; readonly width?: number }[];
+  readonly titles: readonly {
+    readonly text: string;
+    readonly x: number;
+    readonly y: number;
+    readonly height: number;
+    readonly side: "top" | "bottom";
+    readonly width?: number;
+  }[];
   readonly inside: (x: number, y: number, reach: number) => boolean;
   readonly rules: RouteRules;
   readonly fillNet?: string;
@@ -45,18 +52,43 @@ export function build(source: BoardSource): Design {
   for (const s of source.seats) {
     const pattern = PATTERNS[s.package];
     if (s.at && !pattern) throw new Error(`no land pattern ${s.package}`);
-    if (s.at) pads.push(...placePads(pattern!, s.ref, s.at[0], s.at[1], s.at[2] ?? 0, (pin) => s.nets?.[pin] ?? ""));
+    if (s.at)
+      pads.push(...placePads(pattern!, s.ref, s.at[0], s.at[1], s.at[2] ?? 0, (pin) => s.nets?.[pin] ?? ""));
     parts.push(toPart(s, pattern !== undefined && !pattern.isThrough));
   }
   for (const s of source.loose) parts.push(toPart(s, false));
   refuseOverlaps(pads);
-  const keep = [...source.holes.map((h) => ({ x1: h.x, y1: h.y, x2: h.x, y2: h.y, r: h.d / 2 })), ...source.slots.map((s) => ({ ...s, r: s.d / 2 }))];
-  const free = (x: number, y: number, reach: number) => source.inside(x, y, reach + 0.5) && keep.every((k) => segmentDistance(k, x, y) > k.r + 0.35 + reach);
+  const keep = [
+    ...source.holes.map((h) => ({ x1: h.x, y1: h.y, x2: h.x, y2: h.y, r: h.d / 2 })),
+    ...source.slots.map((s) => ({ ...s, r: s.d / 2 })),
+  ];
+  const free = (x: number, y: number, reach: number) =>
+    source.inside(x, y, reach + 0.5) && keep.every((k) => segmentDistance(k, x, y) > k.r + 0.35 + reach);
   const routed = route(pads, source.width, source.height, free, source.rules);
-  const vias: Pad[] = routed.vias.map((v): Pad => ({ ref: "", pin: "", net: v.net, x: v.x, y: v.y, shape: "circle", w: source.rules.viaPad, h: source.rules.viaPad, side: "through", drill: source.rules.viaDrill, function: "ViaPad", mask: false, paste: false }));
+  const vias: Pad[] = routed.vias.map(
+    (v): Pad => ({
+      ref: "",
+      pin: "",
+      net: v.net,
+      x: v.x,
+      y: v.y,
+      shape: "circle",
+      w: source.rules.viaPad,
+      h: source.rules.viaPad,
+      side: "through",
+      drill: source.rules.viaDrill,
+      function: "ViaPad",
+      mask: false,
+      paste: false,
+    }),
+  );
   const all = [...pads, ...vias];
   const spared = keep.map((k) => ({ ...k, r: k.r + 0.4 }));
-  const fills = source.fillNet ? (["top", "bottom"] as const).flatMap((layer) => fill(source.edges, source.cutouts, layer, source.fillNet!, all, routed.tracks, spared, 0.25)) : [];
+  const fills = source.fillNet
+    ? (["top", "bottom"] as const).flatMap((layer) =>
+        fill(source.edges, source.cutouts, layer, source.fillNet!, all, routed.tracks, spared, 0.25),
+      )
+    : [];
   return {
     name: source.name,
     revision: source.revision,
@@ -102,14 +134,21 @@ const toPart = (s: Seat, smd: boolean): Part => ({
 
 const segmentDistance = (k: { x1: number; y1: number; x2: number; y2: number }, x: number, y: number) => {
   const l2 = (k.x2 - k.x1) ** 2 + (k.y2 - k.y1) ** 2;
-  const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - k.x1) * (k.x2 - k.x1) + (y - k.y1) * (k.y2 - k.y1)) / l2)) : 0;
+  const t =
+    l2 > 0 ? Math.max(0, Math.min(1, ((x - k.x1) * (k.x2 - k.x1) + (y - k.y1) * (k.y2 - k.y1)) / l2)) : 0;
   return Math.hypot(x - k.x1 - t * (k.x2 - k.x1), y - k.y1 - t * (k.y2 - k.y1));
 };
 
 /** References beside their parts where no pad is covered, bodies, pin-one marks and titles. */
 function lettering(source: BoardSource, pads: readonly Pad[]): Ink[] {
-  const taken: [number, number, number, number][] = pads.map((p) => [p.x - p.w / 2 - 0.15, p.y - p.h / 2 - 0.15, p.x + p.w / 2 + 0.15, p.y + p.h / 2 + 0.15]);
-  const hits = (b: readonly number[]) => taken.some((t) => b[0]! < t[2] && b[2]! > t[0] && b[1]! < t[3] && b[3]! > t[1]);
+  const taken: [number, number, number, number][] = pads.map((p) => [
+    p.x - p.w / 2 - 0.15,
+    p.y - p.h / 2 - 0.15,
+    p.x + p.w / 2 + 0.15,
+    p.y + p.h / 2 + 0.15,
+  ]);
+  const hits = (b: readonly number[]) =>
+    taken.some((t) => b[0]! < t[2] && b[2]! > t[0] && b[1]! < t[3] && b[3]! > t[1]);
   const thin: [number, number, number, number][] = [];
   const bottom: [number, number, number, number][] = [];
   const H = 0.9;
@@ -132,11 +171,28 @@ function lettering(source: BoardSource, pads: readonly Pad[]): Ink[] {
         [x + hw, y + hh, x - hw, y + hh],
         [x - hw, y + hh, x - hw, y - hh],
       ];
-      for (const l of box) if (!hits([Math.min(l[0], l[2]) - 0.1, Math.min(l[1], l[3]) - 0.1, Math.max(l[0], l[2]) + 0.1, Math.max(l[1], l[3]) + 0.1])) thin.push(l);
+      for (const l of box)
+        if (
+          !hits([
+            Math.min(l[0], l[2]) - 0.1,
+            Math.min(l[1], l[3]) - 0.1,
+            Math.max(l[0], l[2]) + 0.1,
+            Math.max(l[1], l[3]) + 0.1,
+          ])
+        )
+          thin.push(l);
       if (/^(U|D|Y)/.test(s.ref)) thin.push([x - hw + 0.8, y - hh + 0.8, x - hw + 1.1, y - hh + 0.8]);
     }
     const w = textWidth(s.ref, H);
-    const reach = pads.filter((p) => p.ref === s.ref).reduce((r, p) => [Math.max(r[0]!, Math.abs(p.x - x) + p.w / 2), Math.max(r[1]!, Math.abs(p.y - y) + p.h / 2)], [hw, hh]);
+    const reach = pads
+      .filter((p) => p.ref === s.ref)
+      .reduce(
+        (r, p) => [
+          Math.max(r[0]!, Math.abs(p.x - x) + p.w / 2),
+          Math.max(r[1]!, Math.abs(p.y - y) + p.h / 2),
+        ],
+        [hw, hh],
+      );
     const spots = [
       [x - w / 2, y + reach[1]! + 0.35],
       [x - w / 2, y - reach[1]! - 0.35 - H],

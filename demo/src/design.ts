@@ -12,7 +12,13 @@ export interface Pad {
   readonly h: number;
   readonly side: "top" | "bottom" | "through";
   readonly drill?: number;
-  readonly function: "SMDPad,CuDef" | "ComponentPad" | "ViaPad" | "FiducialPad,Global" | "ConnectorPad" | "CastellatedPad";
+  readonly function:
+    | "SMDPad,CuDef"
+    | "ComponentPad"
+    | "ViaPad"
+    | "FiducialPad,Global"
+    | "ConnectorPad"
+    | "CastellatedPad";
   readonly mask: boolean;
   readonly paste: boolean;
 }
@@ -67,19 +73,43 @@ export interface Design {
   readonly cutouts: readonly (readonly Edge[])[];
   readonly pads: readonly Pad[];
   readonly tracks: readonly Track[];
-  readonly fills: readonly { readonly layer: "top" | "bottom"; readonly net: string; readonly outer: readonly number[]; readonly holes: readonly (readonly number[])[] }[];
+  readonly fills: readonly {
+    readonly layer: "top" | "bottom";
+    readonly net: string;
+    readonly outer: readonly number[];
+    readonly holes: readonly (readonly number[])[];
+  }[];
   readonly ink: readonly Ink[];
   readonly parts: readonly Part[];
   /** Unplated round holes and slots. */
   readonly holes: readonly { readonly x: number; readonly y: number; readonly d: number }[];
-  readonly slots: readonly { readonly x1: number; readonly y1: number; readonly x2: number; readonly y2: number; readonly d: number; readonly plated: boolean }[];
-  readonly maskExtra: readonly { readonly side: "top" | "bottom"; readonly x: number; readonly y: number; readonly w: number; readonly h: number }[];
+  readonly slots: readonly {
+    readonly x1: number;
+    readonly y1: number;
+    readonly x2: number;
+    readonly y2: number;
+    readonly d: number;
+    readonly plated: boolean;
+  }[];
+  readonly maskExtra: readonly {
+    readonly side: "top" | "bottom";
+    readonly x: number;
+    readonly y: number;
+    readonly w: number;
+    readonly h: number;
+  }[];
 }
 
 /** A rounded rectangle as edges, counter-clockwise from the lower left. */
 export function roundedRect(x: number, y: number, w: number, h: number, r: number): Edge[] {
   const line = (x1: number, y1: number, x2: number, y2: number): Edge => ({ x1, y1, x2, y2 });
-  const arc = (x1: number, y1: number, x2: number, y2: number, cx: number, cy: number): Edge => ({ x1, y1, x2, y2, arc: { cx, cy, ccw: true } });
+  const arc = (x1: number, y1: number, x2: number, y2: number, cx: number, cy: number): Edge => ({
+    x1,
+    y1,
+    x2,
+    y2,
+    arc: { cx, cy, ccw: true },
+  });
   return [
     line(x + r, y, x + w - r, y),
     arc(x + w - r, y, x + w, y + r, x + w - r, y + r),

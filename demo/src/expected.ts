@@ -9,7 +9,12 @@ export function expectedFacts(d: Design) {
   for (const p of drills) holes.set(`${p.drill} plated`, (holes.get(`${p.drill} plated`) ?? 0) + 1);
   for (const h of d.holes) holes.set(`${h.d} bare`, (holes.get(`${h.d} bare`) ?? 0) + 1);
   const paste = d.pads.filter((p) => p.paste && p.side === "top");
-  const areaOf = (p: { shape: string; w: number; h: number }) => (p.shape === "circle" ? (Math.PI * p.w * p.w) / 4 : p.shape === "rounded" ? p.w * p.h - (4 - Math.PI) * cornerOf(p) ** 2 : p.w * p.h);
+  const areaOf = (p: { shape: string; w: number; h: number }) =>
+    p.shape === "circle"
+      ? (Math.PI * p.w * p.w) / 4
+      : p.shape === "rounded"
+        ? p.w * p.h - (4 - Math.PI) * cornerOf(p) ** 2
+        : p.w * p.h;
   return {
     outline: outlineOf(d.edges),
     copperLayers: 2,
@@ -17,9 +22,21 @@ export function expectedFacts(d: Design) {
     minHoleMm: Math.min(...drills.map((p) => p.drill!), ...d.holes.map((h) => h.d)),
     minAnnularMm: round(Math.min(...drills.map((p) => (Math.min(p.w, p.h) - p.drill!) / 2))),
     holes: Object.fromEntries([...holes].sort()),
-    slots: d.slots.map((s) => ({ widthMm: s.d, lengthMm: round(Math.hypot(s.x2 - s.x1, s.y2 - s.y1) + s.d) })),
-    flashes: { top: d.pads.filter((p) => p.side !== "bottom").length, bottom: d.pads.filter((p) => p.side !== "top").length },
-    paste: { count: paste.length, areaMm2: round(paste.reduce((s, p) => s + areaOf(p), 0), 3) },
+    slots: d.slots.map((s) => ({
+      widthMm: s.d,
+      lengthMm: round(Math.hypot(s.x2 - s.x1, s.y2 - s.y1) + s.d),
+    })),
+    flashes: {
+      top: d.pads.filter((p) => p.side !== "bottom").length,
+      bottom: d.pads.filter((p) => p.side !== "top").length,
+    },
+    paste: {
+      count: paste.length,
+      areaMm2: round(
+        paste.reduce((s, p) => s + areaOf(p), 0),
+        3,
+      ),
+    },
     parts: d.parts.filter((p) => !p.dnp).length,
     placed: d.parts.filter((p) => p.x !== undefined && p.smd && !p.dnp).length,
   };

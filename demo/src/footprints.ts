@@ -31,8 +31,24 @@ const two = (dx: number, w: number, h: number, body: [number, number]): Pattern 
 function dual(n: number, pitch: number, dx: number, w: number, h: number, body: [number, number]): Pattern {
   const lands: Land[] = [];
   const half = n / 2;
-  for (let k = 0; k < half; k++) lands.push({ pin: String(k + 1), x: -((half - 1) / 2) * pitch + k * pitch, y: -dx, w: h, h: w, shape: "rect" });
-  for (let k = 0; k < half; k++) lands.push({ pin: String(half + k + 1), x: ((half - 1) / 2) * pitch - k * pitch, y: dx, w: h, h: w, shape: "rect" });
+  for (let k = 0; k < half; k++)
+    lands.push({
+      pin: String(k + 1),
+      x: -((half - 1) / 2) * pitch + k * pitch,
+      y: -dx,
+      w: h,
+      h: w,
+      shape: "rect",
+    });
+  for (let k = 0; k < half; k++)
+    lands.push({
+      pin: String(half + k + 1),
+      x: ((half - 1) / 2) * pitch - k * pitch,
+      y: dx,
+      w: h,
+      h: w,
+      shape: "rect",
+    });
   return { lands, body, isThrough: false };
 }
 
@@ -41,7 +57,12 @@ function quad(n: number, pitch: number, d: number, l: number, w: number, body: [
   const lands: Land[] = [];
   for (let k = 0; k < n; k++) {
     const t = ((k % side) - (side - 1) / 2) * pitch;
-    const [x, y] = [[-d, -t], [t, -d], [d, t], [-t, d]][Math.floor(k / side)]! as [number, number];
+    const [x, y] = [
+      [-d, -t],
+      [t, -d],
+      [d, t],
+      [-t, d],
+    ][Math.floor(k / side)]! as [number, number];
     const isUpright = Math.floor(k / side) % 2 === 1;
     lands.push({ pin: String(k + 1), x, y, w: isUpright ? w : l, h: isUpright ? l : w, shape: "rect" });
   }
@@ -50,7 +71,16 @@ function quad(n: number, pitch: number, d: number, l: number, w: number, body: [
 
 function row(n: number, pitch: number, d: number, drill: number, depth: number): Pattern {
   const lands: Land[] = [];
-  for (let k = 0; k < n; k++) lands.push({ pin: String(k + 1), x: (k - (n - 1) / 2) * pitch, y: 0, w: d, h: d, shape: k === 0 ? "rect" : "circle", drill });
+  for (let k = 0; k < n; k++)
+    lands.push({
+      pin: String(k + 1),
+      x: (k - (n - 1) / 2) * pitch,
+      y: 0,
+      w: d,
+      h: d,
+      shape: k === 0 ? "rect" : "circle",
+      drill,
+    });
   return { lands, body: [((n - 1) / 2) * pitch + pitch / 2, depth], isThrough: true };
 }
 
@@ -108,7 +138,14 @@ export const PATTERNS: Record<string, Pattern> = {
 };
 
 /** Pads of a part placed on a board; rotation in steps of 90°. */
-export function placePads(pattern: Pattern, ref: string, x: number, y: number, rotation: number, netOf: (pin: string) => string): Pad[] {
+export function placePads(
+  pattern: Pattern,
+  ref: string,
+  x: number,
+  y: number,
+  rotation: number,
+  netOf: (pin: string) => string,
+): Pad[] {
   return pattern.lands.map((l): Pad => {
     const a = (rotation * Math.PI) / 180;
     const [c, s] = [Math.round(Math.cos(a)), Math.round(Math.sin(a))];

@@ -8,8 +8,15 @@ mkdirSync(folder, { recursive: true });
 for (const [name, make] of Object.entries(DEMO_BOARDS)) {
   const started = Date.now();
   const design = make();
-  const files = Object.fromEntries(Object.entries(filesOf(design)).map(([path, text]) => [path, [strToU8(text), { mtime: new Date(2026, 9, 5, 9) }] as const]));
+  const files = Object.fromEntries(
+    Object.entries(filesOf(design)).map(([path, text]) => [
+      path,
+      [strToU8(text), { mtime: new Date(2026, 9, 5, 9) }] as const,
+    ]),
+  );
   const zip = zipSync(files as never, { level: 9 });
   writeFileSync(new URL(`${name}.zip`, folder), zip);
-  console.log(`${name}: ${zip.length} bytes, ${design.tracks.length} tracks, ${design.pads.length} pads, ${design.fills.length} fills, ${Date.now() - started} ms`);
+  console.log(
+    `${name}: ${zip.length} bytes, ${design.tracks.length} tracks, ${design.pads.length} pads, ${design.fills.length} fills, ${Date.now() - started} ms`,
+  );
 }

@@ -19,4 +19,9 @@ export const DEMO_BOARDS: Readonly<Record<string, () => Design>> = {
 };
 
 /** Every file of a design's archive. */
-export const filesOf = (d: Design): Record<string, string> => ({ ...writeLayers(d), ...writeDrills(d), ...writeTables(d), "read-me.txt": `${d.name} revision ${d.revision}: layers, drills, parts and places of a demo board. Everything in it is made up.\n` });
+export const filesOf = (d: Design): Record<string, string> => ({
+  ...writeLayers(d),
+  ...writeDrills(d),
+  ...writeTables(d),
+  "read-me.txt": `${d.name} revision ${d.revision}: layers, drills, parts and places of a demo board. Everything in it is made up.\n`,
+});

@@ -28,6 +28,10 @@ export function outlineOf(edges: readonly Edge[]) {
       ys.push(cy + r * Math.sin(a));
     }
   }
-  return { widthMm: round(Math.max(...xs) - Math.min(...xs), 2), heightMm: round(Math.max(...ys) - Math.min(...ys), 2), areaMm2: round(area, 3), perimeterMm: round(length, 3) };
+  return {
+    widthMm: round(Math.max(...xs) - Math.min(...xs), 2),
+    heightMm: round(Math.max(...ys) - Math.min(...ys), 2),
+    areaMm2: round(area, 3),
+    perimeterMm: round(length, 3),
+  };
 }
-

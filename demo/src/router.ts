@@ -21,10 +21,19 @@ export interface Routed {
  * @param free says where copper may go, edges and holes kept away
  * @throws Error naming the nets left when no order works
  */
-export function route(pads: readonly Pad[], w: number, h: number, free: (x: number, y: number, reach: number) => boolean, rules: RouteRules): Routed {
+export function route(
+  pads: readonly Pad[],
+  w: number,
+  h: number,
+  free: (x: number, y: number, reach: number) => boolean,
+  rules: RouteRules,
+): Routed {
   const nets = new Map<string, Pad[]>();
   for (const p of pads) if (p.net !== "") nets.set(p.net, [...(nets.get(p.net) ?? []), p]);
-  let order = [...nets.entries()].filter(([, list]) => list.length > 1).sort((a, b) => span(a[1]) - span(b[1]) || (a[0] < b[0] ? -1 : 1)).map(([n]) => n);
+  let order = [...nets.entries()]
+    .filter(([, list]) => list.length > 1)
+    .sort((a, b) => span(a[1]) - span(b[1]) || (a[0] < b[0] ? -1 : 1))
+    .map(([n]) => n);
   for (let attempt = 0; attempt < 40; attempt++) {
     const board = new Grid(pads, w, h, free, rules);
     const failed = order.filter((net) => !board.connect(net, nets.get(net)!));
@@ -52,7 +61,13 @@ class Grid {
   private readonly ids = new Map<string, number>();
   private readonly rules: RouteRules;
 
-  constructor(pads: readonly Pad[], w: number, h: number, free: (x: number, y: number, reach: number) => boolean, rules: RouteRules) {
+  constructor(
+    pads: readonly Pad[],
+    w: number,
+    h: number,
+    free: (x: number, y: number, reach: number) => boolean,
+    rules: RouteRules,
+  ) {
     this.rules = rules;
     const g = rules.grid;
     this.nx = Math.floor(w / g) + 1;
@@ -69,7 +84,15 @@ class Grid {
       const id = this.id(p.net === "" ? `unconnected ${p.ref} ${p.pin}` : p.net);
       const layers = p.side === "through" ? [0, 1] : p.side === "top" ? [0] : [1];
       const isRound = p.shape === "circle";
-      this.stamp(id, layers, (x, y) => (isRound ? Math.hypot(x - p.x, y - p.y) - p.w / 2 : boxDistance(x - p.x, y - p.y, p.w / 2, p.h / 2)), p.x, p.y, Math.hypot(p.w, p.h) / 2);
+      this.stamp(
+        id,
+        layers,
+        (x, y) =>
+          isRound ? Math.hypot(x - p.x, y - p.y) - p.w / 2 : boxDistance(x - p.x, y - p.y, p.w / 2, p.h / 2),
+        p.x,
+        p.y,
+        Math.hypot(p.w, p.h) / 2,
+      );
     }
   }
 
@@ -82,7 +105,14 @@ class Grid {
     return n;
   }
 
-  private stamp(id: number, layers: readonly number[], distance: (x: number, y: number) => number, cx: number, cy: number, reach: number): void {
+  private stamp(
+    id: number,
+    layers: readonly number[],
+    distance: (x: number, y: number) => number,
+    cx: number,
+    cy: number,
+    reach: number,
+  ): void {
     const { grid: g, clearance, width, viaPad } = this.rules;
     const track = clearance + width / 2 + 0.04;
     const via = clearance + viaPad / 2 + 0.02;
@@ -91,8 +121,16 @@ class Grid {
       if (lane[c] === 0) lane[c] = id;
       else if (lane[c] !== id) lane[c] = -1;
     };
-    for (let j = Math.max(0, Math.floor((cy - r) / g)); j <= Math.min(this.ny - 1, Math.ceil((cy + r) / g)); j++)
-      for (let i = Math.max(0, Math.floor((cx - r) / g)); i <= Math.min(this.nx - 1, Math.ceil((cx + r) / g)); i++) {
+    for (
+      let j = Math.max(0, Math.floor((cy - r) / g));
+      j <= Math.min(this.ny - 1, Math.ceil((cy + r) / g));
+      j++
+    )
+      for (
+        let i = Math.max(0, Math.floor((cx - r) / g));
+        i <= Math.min(this.nx - 1, Math.ceil((cx + r) / g));
+        i++
+      ) {
         const d = distance(i * g, j * g);
         const c = j * this.nx + i;
         if (d < track) for (const l of layers) mark(this.lane[l]!, c);
@@ -104,7 +142,10 @@ class Grid {
   connect(net: string, pads: readonly Pad[]): boolean {
     const id = this.id(net);
     const tree = new Set<number>(this.cellsOf(pads[0]!));
-    const todo = [...pads.slice(1)].sort((a, b) => Math.hypot(a.x - pads[0]!.x, a.y - pads[0]!.y) - Math.hypot(b.x - pads[0]!.x, b.y - pads[0]!.y));
+    const todo = [...pads.slice(1)].sort(
+      (a, b) =>
+        Math.hypot(a.x - pads[0]!.x, a.y - pads[0]!.y) - Math.hypot(b.x - pads[0]!.x, b.y - pads[0]!.y),
+    );
     for (const pad of todo) {
       const targets = new Set(this.cellsOf(pad));
       if ([...targets].some((t) => tree.has(t))) continue;
@@ -127,11 +168,18 @@ class Grid {
         if (p.shape === "circle" && Math.hypot(i * g - p.x, j * g - p.y) > p.w / 2 - 0.1) continue;
         for (const l of layers) out.push(l * this.nx * this.ny + j * this.nx + i);
       }
-    if (out.length === 0) for (const l of layers) out.push(l * this.nx * this.ny + Math.round(p.y / g) * this.nx + Math.round(p.x / g));
+    if (out.length === 0)
+      for (const l of layers)
+        out.push(l * this.nx * this.ny + Math.round(p.y / g) * this.nx + Math.round(p.x / g));
     return out;
   }
 
-  private search(id: number, from: ReadonlySet<number>, to: ReadonlySet<number>, goal: Pad): number[] | undefined {
+  private search(
+    id: number,
+    from: ReadonlySet<number>,
+    to: ReadonlySet<number>,
+    goal: Pad,
+  ): number[] | undefined {
     const size = this.nx * this.ny;
     const cost = new Float64Array(size * 2).fill(Number.POSITIVE_INFINITY);
     const back = new Int32Array(size * 2).fill(-1);
@@ -166,7 +214,8 @@ class Grid {
       };
       for (let dj = -1; dj <= 1; dj++)
         for (let di = -1; di <= 1; di++) {
-          if ((di === 0 && dj === 0) || i + di < 0 || j + dj < 0 || i + di >= this.nx || j + dj >= this.ny) continue;
+          if ((di === 0 && dj === 0) || i + di < 0 || j + dj < 0 || i + di >= this.nx || j + dj >= this.ny)
+            continue;
           const n = (j + dj) * this.nx + i + di;
           const lane = this.lane[layer]![n]!;
           if (lane !== 0 && lane !== id) continue;
@@ -184,7 +233,11 @@ class Grid {
   private lay(net: string, id: number, path: readonly number[]): void {
     const size = this.nx * this.ny;
     const g = this.rules.grid;
-    const at = (c: number): [number, number, number] => [((c % size) % this.nx) * g, Math.floor((c % size) / this.nx) * g, c >= size ? 1 : 0];
+    const at = (c: number): [number, number, number] => [
+      ((c % size) % this.nx) * g,
+      Math.floor((c % size) / this.nx) * g,
+      c >= size ? 1 : 0,
+    ];
     let start = 0;
     const flush = (end: number) => {
       if (end <= start) return;
@@ -192,10 +245,20 @@ class Grid {
       const [x2, y2] = at(path[end]!);
       this.tracks.push({ net, layer: l === 0 ? "top" : "bottom", x1, y1, x2, y2, width: this.rules.width });
       const length2 = (x2 - x1) ** 2 + (y2 - y1) ** 2;
-      this.stamp(id, [l], (x, y) => {
-        const t = length2 > 0 ? Math.max(0, Math.min(1, ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / length2)) : 0;
-        return Math.hypot(x - x1 - t * (x2 - x1), y - y1 - t * (y2 - y1)) - this.rules.width / 2;
-      }, (x1 + x2) / 2, (y1 + y2) / 2, Math.sqrt(length2) / 2 + this.rules.width);
+      this.stamp(
+        id,
+        [l],
+        (x, y) => {
+          const t =
+            length2 > 0
+              ? Math.max(0, Math.min(1, ((x - x1) * (x2 - x1) + (y - y1) * (y2 - y1)) / length2))
+              : 0;
+          return Math.hypot(x - x1 - t * (x2 - x1), y - y1 - t * (y2 - y1)) - this.rules.width / 2;
+        },
+        (x1 + x2) / 2,
+        (y1 + y2) / 2,
+        Math.sqrt(length2) / 2 + this.rules.width,
+      );
     };
     for (let k = 1; k < path.length; k++) {
       const [x0, y0, l0] = at(path[k - 1]!);
@@ -204,12 +267,20 @@ class Grid {
         flush(k - 1);
         start = k;
         this.vias.push({ net, x: x1, y: y1 });
-        this.stamp(id, [0, 1], (x, y) => Math.hypot(x - x1, y - y1) - this.rules.viaPad / 2, x1, y1, this.rules.viaPad / 2);
+        this.stamp(
+          id,
+          [0, 1],
+          (x, y) => Math.hypot(x - x1, y - y1) - this.rules.viaPad / 2,
+          x1,
+          y1,
+          this.rules.viaPad / 2,
+        );
         continue;
       }
       if (k + 1 < path.length) {
         const [x2, y2, l2] = at(path[k + 1]!);
-        if (l2 === l1 && Math.abs(x2 - x1 - (x1 - x0)) < 1e-9 && Math.abs(y2 - y1 - (y1 - y0)) < 1e-9) continue;
+        if (l2 === l1 && Math.abs(x2 - x1 - (x1 - x0)) < 1e-9 && Math.abs(y2 - y1 - (y1 - y0)) < 1e-9)
+          continue;
       }
       flush(k);
       start = k;
@@ -217,7 +288,8 @@ class Grid {
   }
 }
 
-const boxDistance = (dx: number, dy: number, hw: number, hh: number) => Math.hypot(Math.max(0, Math.abs(dx) - hw), Math.max(0, Math.abs(dy) - hh));
+const boxDistance = (dx: number, dy: number, hw: number, hh: number) =>
+  Math.hypot(Math.max(0, Math.abs(dx) - hw), Math.max(0, Math.abs(dy) - hh));
 
 /** A binary heap of cells by cost. */
 class Heap {

@@ -53,7 +53,13 @@ export function openDrop(dropped: readonly FileEntry[], limits: ArchiveLimits = 
     if (!isZip(d.bytes) || isSheet(d.bytes)) {
       if (/\.zip$/i.test(d.path)) {
         rejected = `${d.path} is not a zip archive, or it is cut off at the front.`;
-        notes.push({ tag: "archive-invalid", level: "error", file: d.path, text: rejected, do: "Pack the files again and drop the new archive." });
+        notes.push({
+          tag: "archive-invalid",
+          level: "error",
+          file: d.path,
+          text: rejected,
+          do: "Pack the files again and drop the new archive.",
+        });
         continue;
       }
       files.push(d);
@@ -68,7 +74,13 @@ export function openDrop(dropped: readonly FileEntry[], limits: ArchiveLimits = 
   const unique = files.filter((f) => {
     const isNew = !seen.has(f.path);
     seen.add(f.path);
-    if (!isNew) notes.push({ tag: "duplicate-name", level: "warning", file: f.path, text: "The name stands twice in the drop; the first one is used." });
+    if (!isNew)
+      notes.push({
+        tag: "duplicate-name",
+        level: "warning",
+        file: f.path,
+        text: "The name stands twice in the drop; the first one is used.",
+      });
     return isNew;
   });
   if (unique.length === 0 && !rejected) rejected = "The drop holds no files.";
@@ -86,7 +98,13 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
     if (stop || file.name.endsWith("/") || /(^|\/)(__MACOSX|\.DS_Store|Thumbs\.db)/.test(file.name)) return;
     names.add(file.name);
     if (/(^|[\\/])\.\.([\\/]|$)/.test(file.name) || /^([\\/]|[A-Za-z]:)/.test(file.name)) {
-      notes.push({ tag: "unsafe-path", level: "warning", file: file.name, text: "The entry's path leads out of the archive; it was skipped.", do: "Pack the file without a path and drop it again." });
+      notes.push({
+        tag: "unsafe-path",
+        level: "warning",
+        file: file.name,
+        text: "The entry's path leads out of the archive; it was skipped.",
+        do: "Pack the file without a path and drop it again.",
+      });
       return;
     }
     if (++count > limits.maxEntries) {
@@ -97,7 +115,13 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
     let size = 0;
     file.ondata = (error, chunk, isLast) => {
       if (error) {
-        notes.push({ tag: "archive-invalid", level: "warning", file: file.name, text: "The entry is damaged and was left out.", do: "Pack the files again." });
+        notes.push({
+          tag: "archive-invalid",
+          level: "warning",
+          file: file.name,
+          text: "The entry is damaged and was left out.",
+          do: "Pack the files again.",
+        });
         return;
       }
       if (stop) return;
@@ -121,27 +145,49 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
   unzip.register(UnzipInflate);
   try {
     const step = 65536;
-    for (let p = 0; p < d.bytes.length && !stop; p += step) unzip.push(d.bytes.subarray(p, p + step), p + step >= d.bytes.length);
+    for (let p = 0; p < d.bytes.length && !stop; p += step)
+      unzip.push(d.bytes.subarray(p, p + step), p + step >= d.bytes.length);
   } catch {
-    notes.push({ tag: "archive-invalid", level: "warning", file: d.path, text: "The archive is damaged; what could be unpacked was kept.", do: "Pack the files again." });
+    notes.push({
+      tag: "archive-invalid",
+      level: "warning",
+      file: d.path,
+      text: "The archive is damaged; what could be unpacked was kept.",
+      do: "Pack the files again.",
+    });
   }
   if (stop) {
-    notes.push({ tag: "archive-too-large", level: "error", file: d.path, text: stop, do: "Drop only the board's own files." });
+    notes.push({
+      tag: "archive-too-large",
+      level: "error",
+      file: d.path,
+      text: stop,
+      do: "Drop only the board's own files.",
+    });
     return { files: [], notes, rejected: stop };
   }
   // entries announced but never finished: the archive is cut off
-  const missing = [...names].filter((n) => !files.some((f) => f.path === n.replaceAll("\\", "/")) && !notes.some((x) => x.file === n));
+  const missing = [...names].filter(
+    (n) => !files.some((f) => f.path === n.replaceAll("\\", "/")) && !notes.some((x) => x.file === n),
+  );
   const hasDirectory = endsWithDirectory(d.bytes);
   if (missing.length > 0 || !hasDirectory) {
     const text = `The archive is cut off${missing.length > 0 ? `; ${missing.join(", ")} could not be unpacked` : ""}.`;
-    notes.push({ tag: "archive-invalid", level: files.length > 0 ? "warning" : "error", file: d.path, text, do: "Pack the files again and drop the new archive." });
+    notes.push({
+      tag: "archive-invalid",
+      level: files.length > 0 ? "warning" : "error",
+      file: d.path,
+      text,
+      do: "Pack the files again and drop the new archive.",
+    });
     if (files.length === 0) return { files, notes, rejected: text };
   }
   return { files, notes };
 }
 
 function endsWithDirectory(u8: Uint8Array): boolean {
-  for (let i = u8.length - 22; i >= Math.max(0, u8.length - 65557); i--) if (u8[i] === 0x50 && u8[i + 1] === 0x4b && u8[i + 2] === 5 && u8[i + 3] === 6) return true;
+  for (let i = u8.length - 22; i >= Math.max(0, u8.length - 65557); i--)
+    if (u8[i] === 0x50 && u8[i + 1] === 0x4b && u8[i + 2] === 5 && u8[i + 3] === 6) return true;
   return false;
 }
 

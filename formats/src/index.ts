@@ -1,5 +1,14 @@
 /** The one door of formats: bytes in, text, rows and files out, and back. */
-export { ARCHIVE_LIMITS, type ArchiveLimits, type ArchiveNote, type FileEntry, openDrop, type Opened, packZip, unpackZip } from "./archive.ts";
+export {
+  ARCHIVE_LIMITS,
+  type ArchiveLimits,
+  type ArchiveNote,
+  type FileEntry,
+  type Opened,
+  openDrop,
+  packZip,
+  unpackZip,
+} from "./archive.ts";
 export { sha256Hex } from "./hash.ts";
 export { defuse, readCsv, readTable, type TableCells, undefuse, writeCsv } from "./table.ts";
 export { decodeText } from "./text.ts";

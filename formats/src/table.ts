@@ -20,7 +20,11 @@ export function readCsv(text: string): TableCells | undefined {
   const head = text.split(/\r\n|\r|\n/, 1)[0] ?? "";
   const separator = /^sep=(.)$/i.exec(head.trim())?.[1];
   const body = separator ? text.slice(text.indexOf("\n") + 1) : text;
-  const result = Papa.parse<string[]>(body, { delimiter: separator ?? "", delimitersToGuess: [",", ";", "\t", "|"], skipEmptyLines: false });
+  const result = Papa.parse<string[]>(body, {
+    delimiter: separator ?? "",
+    delimitersToGuess: [",", ";", "\t", "|"],
+    skipEmptyLines: false,
+  });
   const rows = result.data.filter((r) => Array.isArray(r));
   while (rows.length > 0 && rows[rows.length - 1]!.every((c) => c.trim() === "")) rows.pop();
   return rows.length === 0 ? undefined : rows.map((r) => r.map((c) => undefuse(c)));
@@ -54,10 +58,12 @@ const TRIGGER = /^'*[ ]*[=+\-@\t\r\n\uFF1D\uFF0B\uFF0D\uFF20]/;
 const NUMBER = /^[+-]?\d+(\.\d+)?$/;
 
 /** Puts an apostrophe before a cell that a spreadsheet would run as a formula; numbers stay. */
-export const defuse = (cell: string): string => (TRIGGER.test(cell) && !NUMBER.test(cell) ? `'${cell}` : cell);
+export const defuse = (cell: string): string =>
+  TRIGGER.test(cell) && !NUMBER.test(cell) ? `'${cell}` : cell;
 
 /** Takes back the apostrophe that {@link defuse} put. */
-export const undefuse = (cell: string): string => (/^'+[ ]*[=+\-@\t\r\n\uFF1D\uFF0B\uFF0D\uFF20]/.test(cell) ? cell.slice(1) : cell);
+export const undefuse = (cell: string): string =>
+  /^'+[ ]*[=+\-@\t\r\n\uFF1D\uFF0B\uFF0D\uFF20]/.test(cell) ? cell.slice(1) : cell;
 
 /** Rows as CSV (RFC 4180): comma, CRLF, quotes where needed, formulas defused. */
 export function writeCsv(rows: readonly (readonly string[])[]): string {

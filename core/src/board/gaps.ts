@@ -75,6 +75,14 @@ export function findGaps(shapes: readonly Shape[], reach: number): Gap[] {
         const sb = shapes[kb]!;
         const p = (f - offsets[kb]!) * 4;
         const [cx, cy, dx, dy] = [sb.edges[p]!, sb.edges[p + 1]!, sb.edges[p + 2]!, sb.edges[p + 3]!];
+        const far = reach + sa.r + sb.r;
+        if (
+          Math.min(ax, bx) - far > Math.max(cx, dx) ||
+          Math.max(ax, bx) + far < Math.min(cx, dx) ||
+          Math.min(ay, by) - far > Math.max(cy, dy) ||
+          Math.max(ay, by) + far < Math.min(cy, dy)
+        )
+          continue;
         const d = Math.sqrt(segmentSegment2(ax, ay, bx, by, cx, cy, dx, dy)) - sa.r - sb.r;
         if (d > reach) continue;
         const [a, b] = ka < kb ? [ka, kb] : [kb, ka];

@@ -401,7 +401,11 @@ function exactBox(loop: readonly Piece[]): [number, number, number, number] {
     const start = Math.atan2(p.y1 - cy, p.x1 - cx);
     for (let k = -4; k <= 4; k++) {
       const turn = ((k * Math.PI) / 2 - start) * Math.sign(sweep);
-      if (turn > 0 && turn < Math.abs(sweep)) points.push(cx + r * Math.round(Math.cos((k * Math.PI) / 2)), cy + r * Math.round(Math.sin((k * Math.PI) / 2)));
+      if (turn > 0 && turn < Math.abs(sweep))
+        points.push(
+          cx + r * Math.round(Math.cos((k * Math.PI) / 2)),
+          cy + r * Math.round(Math.sin((k * Math.PI) / 2)),
+        );
     }
   }
   return ringBox(points);

@@ -17,14 +17,18 @@ function text(fn: string, tools: readonly Tool[]): string {
   tools.forEach((t, i) => {
     lines.push(`T${String(i + 1).padStart(2, "0")}`);
     for (const [x, y] of t.hits) lines.push(at(x, y));
-    for (const [x1, y1, x2, y2] of t.slots) lines.push(`G00${at(x1, y1)}`, "M15", `G01${at(x2, y2)}`, "M16", "G05");
+    for (const [x1, y1, x2, y2] of t.slots)
+      lines.push(`G00${at(x1, y1)}`, "M15", `G01${at(x2, y2)}`, "M16", "G05");
   });
   return `${[...lines, "M30"].join("\n")}\n`;
 }
 
 /** Plated and unplated drill files. */
 export function writeDrills(d: Design): Record<string, string> {
-  const plated = new Map<string, { d: number; fn: string; hits: [number, number][]; slots: [number, number, number, number][] }>();
+  const plated = new Map<
+    string,
+    { d: number; fn: string; hits: [number, number][]; slots: [number, number, number, number][] }
+  >();
   for (const p of d.pads) {
     if (p.drill === undefined) continue;
     const fn = p.function === "ViaPad" ? "Plated,PTH,ViaDrill" : "Plated,PTH,ComponentDrill";
@@ -33,7 +37,10 @@ export function writeDrills(d: Design): Record<string, string> {
     tool.hits.push([p.x, p.y]);
     plated.set(key, tool);
   }
-  const bare = new Map<number, { d: number; fn: string; hits: [number, number][]; slots: [number, number, number, number][] }>();
+  const bare = new Map<
+    number,
+    { d: number; fn: string; hits: [number, number][]; slots: [number, number, number, number][] }
+  >();
   const tool = (size: number) => {
     const t = bare.get(size) ?? { d: size, fn: "NonPlated,NPTH,MechanicalDrill", hits: [], slots: [] };
     bare.set(size, t);

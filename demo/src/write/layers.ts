@@ -56,7 +56,14 @@ export class LayerText {
 
   flash(p: Pad, grow = 0, attributes = false): void {
     this.polarity(true);
-    this.attach(attributes ? [...(p.ref && p.function !== "ViaPad" ? [`%TO.P,${p.ref},${p.pin}*%`] : []), ...(p.net ? [`%TO.N,${p.net}*%`] : [])] : []);
+    this.attach(
+      attributes
+        ? [
+            ...(p.ref && p.function !== "ViaPad" ? [`%TO.P,${p.ref},${p.pin}*%`] : []),
+            ...(p.net ? [`%TO.N,${p.net}*%`] : []),
+          ]
+        : [],
+    );
     const f = (v: number) => (v + 2 * grow).toFixed(6);
     const fn = attributes ? p.function : "";
     if (p.shape === "circle") this.stamp(`C,${f(p.w)}`, fn);
@@ -83,7 +90,11 @@ export class LayerText {
     for (const e of edges) {
       if (isFirst) this.body.push(`X${nm(e.x1)}Y${nm(e.y1)}D02*`);
       isFirst = false;
-      if (e.arc) this.body.push(e.arc.ccw ? "G03*" : "G02*", `X${nm(e.x2)}Y${nm(e.y2)}I${nm(e.arc.cx - e.x1)}J${nm(e.arc.cy - e.y1)}D01*`);
+      if (e.arc)
+        this.body.push(
+          e.arc.ccw ? "G03*" : "G02*",
+          `X${nm(e.x2)}Y${nm(e.y2)}I${nm(e.arc.cx - e.x1)}J${nm(e.arc.cy - e.y1)}D01*`,
+        );
       else this.body.push("G01*", `X${nm(e.x2)}Y${nm(e.y2)}D01*`);
     }
   }
@@ -98,7 +109,8 @@ export class LayerText {
 
   text(): string {
     // a rectangle with four round corners of radius $3
-    const soft = "%AMSOFT*21,1,$1,$2-$3-$3,0,0,0*21,1,$1-$3-$3,$2,0,0,0*1,1,$3+$3,$1/2-$3,$2/2-$3*1,1,$3+$3,$3-$1/2,$2/2-$3*1,1,$3+$3,$3-$1/2,$3-$2/2*1,1,$3+$3,$1/2-$3,$3-$2/2*%";
+    const soft =
+      "%AMSOFT*21,1,$1,$2-$3-$3,0,0,0*21,1,$1-$3-$3,$2,0,0,0*1,1,$3+$3,$1/2-$3,$2/2-$3*1,1,$3+$3,$3-$1/2,$2/2-$3*1,1,$3+$3,$3-$1/2,$3-$2/2*1,1,$3+$3,$1/2-$3,$3-$2/2*%";
     return `${[...this.head, ...(this.macro ? [soft] : []), ...this.defs, "G75*", "%LPD*%", ...this.body, "M02*"].join("\n")}\n`;
   }
 }
@@ -120,13 +132,32 @@ export function writeLayers(d: Design): Record<string, string> {
       copper.region(f.outer, true, f.net);
       for (const h of f.holes) copper.region(h, false);
     }
-    for (const t of d.tracks.filter((t) => t.layer === side)) copper.line(t.x1, t.y1, t.x2, t.y2, t.width, "Conductor", t.net);
+    for (const t of d.tracks.filter((t) => t.layer === side))
+      copper.line(t.x1, t.y1, t.x2, t.y2, t.width, "Conductor", t.net);
     for (const p of d.pads.filter(here)) copper.flash(p, 0, true);
     out[`${d.name}-copper-${side}.gbr`] = copper.text();
     const mask = new LayerText(d, `Soldermask,${word}`, "Negative");
     for (const p of d.pads.filter((p) => here(p) && p.mask)) mask.flash(p, MASK_GROWTH);
-    for (const m of d.maskExtra.filter((m) => m.side === side)) mask.region([m.x, m.y, m.x + m.w, m.y, m.x + m.w, m.y + m.h, m.x, m.y + m.h], true);
-    for (const h of d.holes) mask.flash({ ref: "", pin: "", net: "", x: h.x, y: h.y, shape: "circle", w: h.d, h: h.d, side: "through", function: "ViaPad", mask: true, paste: false }, MASK_GROWTH);
+    for (const m of d.maskExtra.filter((m) => m.side === side))
+      mask.region([m.x, m.y, m.x + m.w, m.y, m.x + m.w, m.y + m.h, m.x, m.y + m.h], true);
+    for (const h of d.holes)
+      mask.flash(
+        {
+          ref: "",
+          pin: "",
+          net: "",
+          x: h.x,
+          y: h.y,
+          shape: "circle",
+          w: h.d,
+          h: h.d,
+          side: "through",
+          function: "ViaPad",
+          mask: true,
+          paste: false,
+        },
+        MASK_GROWTH,
+      );
     out[`${d.name}-mask-${side}.gbr`] = mask.text();
     const ink = d.ink.filter((i) => i.side === side && i.lines.length > 0);
     if (ink.length > 0) {

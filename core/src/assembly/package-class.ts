@@ -1,0 +1,62 @@
+import { lettersOf } from "../bom/refs.ts";
+
+/** How a package behaves under tweezers, iron and paste. */
+export type PackageClass =
+  | "chip"
+  | "chip0402"
+  | "chip0201"
+  | "small"
+  | "gull"
+  | "gullFine"
+  | "leadless"
+  | "ball"
+  | "connector"
+  | "through"
+  | "loose";
+
+/** Class and number of joints of a part. */
+export interface PartShape {
+  readonly kind: PackageClass;
+  readonly joints: number;
+  readonly isPolarised: boolean;
+}
+
+/**
+ * Class of a part from its package text and reference. Names are the field's own (chip sizes, SOT, SOIC, QFP, QFN);
+ * what is not recognised counts as a chip when it is placed by machine, as through-hole otherwise.
+ *
+ * @param hasPlace it stands in the placement file, so it is surface-mounted
+ */
+export function shapeOf(packageText: string, ref: string | undefined, hasPlace: boolean): PartShape {
+  const p = packageText.toUpperCase();
+  const letters = lettersOf(ref ?? "");
+  const isPolarised =
+    ["D", "LED", "U", "IC", "Q", "BT"].includes(letters) || /TANT|ELEC|CASE-[A-E]\b/.test(p);
+  const make = (kind: PackageClass, joints: number): PartShape => ({ kind, joints, isPolarised });
+  const tail = Number(/(?:-|_)?(\d{1,3})(?:\D*)$/.exec(p)?.[1] ?? 0);
+  const rows = /(\d+)X0?(\d+)/.exec(p);
+  if (ref === undefined) return { kind: "loose", joints: 0, isPolarised: false };
+  if (
+    /HDR|HEADER|TERM|CONN|DIP\b|TO-?220|TO-?92|KEY|SCREW|JACK|PIN_?HEADER|RADIAL|AXIAL/.test(p) ||
+    (!hasPlace && /^(J|P|X|CN|SW|BT|K|DS)$/.test(letters))
+  ) {
+    const joints =
+      rows && Number(rows[1]) <= 4
+        ? Number(rows[1]) * Number(rows[2])
+        : Math.max(2, /KEY/.test(p) ? 4 : Math.min(tail, 200));
+    return hasPlace && !/HDR|TERM|DIP|TO-/.test(p) ? make("connector", joints) : make("through", joints);
+  }
+  if (/BGA|LGA|CSP/.test(p)) return make("ball", Math.max(4, tail));
+  if (/QFN|DFN|SON\b|LCC/.test(p)) return make("leadless", Math.max(4, tail) + 1);
+  if (/SOT-?223|SOT-?89|DPAK|TO-?25[0-9]/.test(p)) return make("small", 4);
+  if (/SOT|SC-?70|SC-?88/.test(p)) return make("small", /(?:-|_)(5|6)$/.test(p) ? Number(p.at(-1)) : 3);
+  if (/SOD|SMA|SMB|SMC|MELF|DO-?21/.test(p)) return make("small", 2);
+  if (/QFP/.test(p)) return make(tail >= 44 ? "gullFine" : "gull", Math.max(8, tail));
+  if (/TSSOP|SSOP|MSOP|SOIC|SO-?\d|SOP/.test(p)) return make("gull", Math.max(5, tail));
+  if (/XTAL|CRYSTAL|OSC/.test(p)) return make("small", 4);
+  if (/(^|\D)(0201|01005)(\D|$)/.test(p)) return make("chip0201", 2);
+  if (/(^|\D)0402(\D|$)/.test(p)) return make("chip0402", 2);
+  return hasPlace || /(^|\D)(0603|0805|1206|1210|1812|2010|2512)(\D|$)/.test(p)
+    ? make("chip", 2)
+    : make("through", 2);
+}

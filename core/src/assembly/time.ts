@@ -1,0 +1,69 @@
+import type { PackageClass } from "./package-class.ts";
+import type { CountedPart } from "./yield.ts";
+
+/** Seconds by iron and to place on paste (domain.md 7.3; placeholder values of a practised builder). */
+const IRON: Readonly<Record<PackageClass, (joints: number) => number>> = {
+  chip: () => 25,
+  chip0402: () => 40,
+  chip0201: () => 90,
+  small: () => 30,
+  gull: (j) => 20 + 3 * j,
+  gullFine: (j) => 40 + 3.5 * j,
+  leadless: () => 120,
+  ball: () => 240,
+  connector: (j) => 30 + 4 * j,
+  through: (j) => 8 + 7 * j,
+  loose: () => 0,
+};
+const PLACE: Readonly<Record<PackageClass, number>> = {
+  chip: 6,
+  chip0402: 9,
+  chip0201: 18,
+  small: 8,
+  gull: 12,
+  gullFine: 20,
+  leadless: 20,
+  ball: 30,
+  connector: 15,
+  through: 0,
+  loose: 0,
+};
+
+/** Own time for one board, by step, in seconds. */
+export interface BoardTime {
+  readonly print: number;
+  readonly place: number;
+  readonly reflow: number;
+  readonly solder: number;
+  readonly inspect: number;
+  readonly total: number;
+}
+
+/**
+ * Own time per board. Stencil: print 60, place, reflow 360 a load, through-hole by iron, inspection 20 + 0.6 a joint;
+ * iron: every part by hand. What a house solders costs no own time here (domain.md 7.3).
+ *
+ * @param perLoad boards in one reflow load
+ * @example Board K: iron 888 s, stencil on a plate with 4 a load 496.8 s (EX 7.2)
+ */
+export function boardTime(parts: readonly CountedPart[], perLoad = 4): BoardTime {
+  let [place, solder, joints] = [0, 0, 0];
+  let hasPaste = false;
+  for (const p of parts) {
+    if (p.method === "house" || p.count === 0) continue;
+    const polarised = p.isPolarised && p.kind !== "through" ? 2 : 0;
+    joints += p.count * p.joints;
+    if (p.method === "stencil" && p.kind !== "through") {
+      hasPaste = true;
+      place += p.count * (PLACE[p.kind] + polarised);
+    } else solder += p.count * (IRON[p.kind](p.joints) + polarised);
+  }
+  const print = hasPaste ? 60 : 0;
+  const reflow = hasPaste ? 360 / perLoad : 0;
+  const inspect = joints > 0 && hasPaste ? 20 + 0.6 * joints : 0;
+  return { print, place, reflow, solder, inspect, total: print + place + reflow + solder + inspect };
+}
+
+/** Own set-up time of a run in minutes. */
+export const setupMinutes = (method: "iron" | "stencil" | "house") =>
+  ({ iron: 15, stencil: 35, house: 30 })[method];

@@ -1,0 +1,115 @@
+/** What a fabrication house can make, what it charges, how long it takes. Money is decimal text in its currency. */
+export interface House {
+  readonly id: string;
+  readonly name: string;
+  readonly about: string;
+  readonly currency: string;
+  /** Day the profile was last checked, ISO date. */
+  readonly checkedOn: string;
+  readonly limits: HouseLimits;
+  readonly layers: readonly number[];
+  readonly options: {
+    readonly thickness: readonly OptionValue[];
+    readonly copper: readonly OptionValue[];
+    readonly finish: readonly OptionValue[];
+    readonly mask: readonly OptionValue[];
+    readonly legend: readonly OptionValue[];
+  };
+  readonly price: FabPrice;
+  readonly assembly?: AssemblyPrice;
+}
+
+/** Limits carry the key of the measure they limit. */
+export interface HouseLimits {
+  readonly minTrackMm: number;
+  readonly minNetSpaceMm: number;
+  readonly minHoleMm: number;
+  readonly minAnnularMm: number;
+  readonly minCopperToEdgeMm: number;
+  readonly minMaskWebMm: number;
+  readonly minLegendLineMm: number;
+  readonly minSlotMm: number;
+  readonly maxAspect: number;
+  readonly minBoardMm: readonly [number, number];
+  readonly maxBoardMm: readonly [number, number];
+}
+
+/** One value an option may take, with what it adds. */
+export interface OptionValue {
+  readonly value: string;
+  readonly label: string;
+  /** Share added to the area rate, 0.2 for +20 %. */
+  readonly uplift?: number;
+  readonly setup?: string;
+  readonly perDm2?: string;
+  readonly days?: number;
+}
+
+/** The price model of domain.md 5.5. */
+export interface FabPrice {
+  /** By number of copper layers. */
+  readonly setup: Readonly<Record<string, string>>;
+  readonly perDm2: Readonly<Record<string, string>>;
+  readonly minDm2: number;
+  /** Factor on the area price from an area on, ascending. */
+  readonly tiers: readonly { readonly fromDm2: number; readonly factor: number }[];
+  readonly testSetup: string;
+  readonly testPerPiece: string;
+  readonly freeHolesPerDm2: number;
+  readonly per1000Holes: string;
+  readonly lead: readonly { readonly days: number; readonly factor: number }[];
+  readonly freightBase: string;
+  readonly freightPerHalfKg: string;
+  readonly transitDays: number;
+  readonly delaySigmaDays: number;
+  /** Boards are sold in steps of this many. */
+  readonly step: number;
+  readonly minPieces: number;
+  /** Fixed sum the carrier takes for customs handling; "0" where no border lies between. */
+  readonly importHandling: string;
+}
+
+/** The assembly price model of domain.md 7.5. */
+export interface AssemblyPrice {
+  readonly setupPerSide: string;
+  readonly stencilPerSide: string;
+  readonly perUniquePart: string;
+  readonly perJoint: string;
+  readonly perHandJoint: string;
+  readonly minCharge: string;
+  readonly days: number;
+}
+
+/** The decisions of the Fab stage; values out of the house's lists. */
+export interface FabOptions {
+  readonly thickness: string;
+  readonly copper: string;
+  readonly finish: string;
+  readonly mask: string;
+  readonly legend: string;
+  /** Lead time in days, one of the house's. */
+  readonly leadDays: number;
+}
+
+export type FabOptionKey = "thickness" | "copper" | "finish" | "mask" | "legend";
+
+/** The house's value for a decision, or its first one where it does not have the one wished. */
+export function optionOf(house: House, key: FabOptionKey, value: string): OptionValue {
+  const list = house.options[key];
+  return list.find((o) => o.value === value) ?? list[0]!;
+}
+
+/** Brings options to what a house has: what it lacks becomes its first value, the lead time its nearest. */
+export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions {
+  const pick = (key: FabOptionKey) => optionOf(house, key, wish[key] ?? "").value;
+  const leads = house.price.lead.map((l) => l.days);
+  const leadDays = wish.leadDays !== undefined && leads.includes(wish.leadDays) ? wish.leadDays : leads[0]!;
+  return {
+    thickness: pick("thickness"),
+    copper: pick("copper"),
+    finish: pick("finish"),
+    mask: pick("mask"),
+    legend: pick("legend"),
+    leadDays,
+  };
+}

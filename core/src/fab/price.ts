@@ -1,0 +1,134 @@
+import { type Micros, roundMoney, toMicros } from "../money/money.ts";
+import { type FabOptions, type House, optionOf } from "./house.ts";
+
+/** The facts of a board that its price depends on. */
+export interface BoardFacts {
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly layers: number;
+  readonly holes: number;
+  /** Copper share of both sides' area, 0…1; about 0.6 where it is not measured. */
+  readonly copperShare: number;
+}
+
+/** A house's price for a number of pieces. */
+export interface FabQuote {
+  readonly pieces: number;
+  readonly boards: Micros;
+  readonly freight: Micros;
+  readonly handling: Micros;
+  readonly total: Micros;
+  readonly leadDays: number;
+  readonly transitDays: number;
+  readonly days: number;
+  readonly sum: readonly { readonly label: string; readonly micros: Micros; readonly note?: string }[];
+}
+
+/**
+ * Mass of a bare board in grams: laminate 1.85, copper 8.96, mask 1.3 g/cm³, mask 20 µm a side (domain.md 5.7).
+ * @example 50 × 40 × 1.6 mm, 35 µm, share 0.6 → 6.370 g (EX 5.5)
+ */
+export function boardMassG(
+  widthMm: number,
+  heightMm: number,
+  thicknessMm: number,
+  copperUm: number,
+  copperShare: number,
+): number {
+  const areaCm2 = (widthMm * heightMm) / 100;
+  const copper = (2 * copperUm) / 1e4;
+  const mask = 0.004;
+  return areaCm2 * ((thicknessMm / 10 - copper - mask) * 1.85 + copperShare * copper * 8.96 + mask * 1.3);
+}
+
+/**
+ * Estimated price from the house's profile (model and parameters of domain.md 5.5).
+ *
+ * boards = [setup + option setups + test + A_b·(r·(1 + Σu) + Σr_option)·τ(A_b) + holes over the free density
+ * + q·test] · lead factor, rounded to the currency; freight by started half kilograms.
+ *
+ * @param pieces boards ordered, already in the house's steps
+ */
+export function fabQuote(house: House, board: BoardFacts, options: FabOptions, pieces: number): FabQuote {
+  const p = house.price;
+  const key = String(board.layers <= 2 ? 2 : board.layers);
+  const chosen = (["thickness", "copper", "finish", "mask", "legend"] as const).map((k) =>
+    optionOf(house, k, options[k]),
+  );
+  const lead = p.lead.find((l) => l.days === options.leadDays) ?? p.lead[0]!;
+  const a = (board.widthMm * board.heightMm) / 1e4;
+  const area = a * pieces;
+  const billed = Math.max(area, p.minDm2);
+  const tier = p.tiers.reduce((f, t) => (billed >= t.fromDm2 ? t.factor : f), 1);
+  const uplift = chosen.reduce((s, o) => s + (o.uplift ?? 0), 0);
+  const m = (t: string | undefined) => toMicros(t ?? "0");
+  const setup = m(p.setup[key] ?? p.setup["2"]);
+  const optionSetup = chosen.reduce((s, o) => s + m(o.setup), 0);
+  const areaPrice =
+    billed *
+    (m(p.perDm2[key] ?? p.perDm2["2"]) * (1 + uplift) + chosen.reduce((s, o) => s + m(o.perDm2), 0)) *
+    tier;
+  const drilling = (Math.max(0, board.holes / a - p.freeHolesPerDm2) * area * m(p.per1000Holes)) / 1000;
+  const test = m(p.testSetup) + pieces * m(p.testPerPiece);
+  const before = setup + optionSetup + areaPrice + drilling + test;
+  const boards = roundMoney(before * lead.factor, house.currency);
+  const grams = boardMassG(
+    board.widthMm,
+    board.heightMm,
+    Number.parseFloat(options.thickness),
+    Number.parseFloat(options.copper),
+    board.copperShare,
+  );
+  const kg = (1.08 * pieces * grams) / 1000 + 0.15;
+  const freight = roundMoney(m(p.freightBase) + Math.ceil(kg / 0.5) * m(p.freightPerHalfKg), house.currency);
+  const handling = m(p.importHandling);
+  const extraDays = chosen.reduce((d, o) => d + (o.days ?? 0), 0);
+  const round = (v: number) => Math.round(v) as Micros;
+  return {
+    pieces,
+    boards,
+    freight,
+    handling,
+    total: (boards + freight + handling) as Micros,
+    leadDays: lead.days + extraDays,
+    transitDays: p.transitDays,
+    days: lead.days + extraDays + p.transitDays,
+    sum: [
+      { label: "set-up", micros: round(setup + optionSetup), note: "of the house and of the options chosen" },
+      { label: "area", micros: round(areaPrice), note: `${billed.toFixed(2)} dm² billed × rate × ${tier}` },
+      ...(drilling > 0
+        ? [
+            {
+              label: "holes over the free density",
+              micros: round(drilling),
+              note: `${Math.round(board.holes / a)} per dm², ${p.freeHolesPerDm2} free`,
+            },
+          ]
+        : []),
+      { label: "electrical test", micros: round(test) },
+      ...(lead.factor !== 1
+        ? [
+            {
+              label: "shorter lead time",
+              micros: round(boards - before),
+              note: `× ${lead.factor} for ${lead.days} days`,
+            },
+          ]
+        : []),
+      { label: "freight", micros: freight, note: `${kg.toFixed(2)} kg` },
+      ...(handling > 0 ? [{ label: "import handling", micros: handling }] : []),
+    ],
+  };
+}
+
+/** Pieces to order: in the house's steps, at least its minimum; more where that costs less in total (EX 5.3). */
+export function orderPieces(house: House, board: BoardFacts, options: FabOptions, wanted: number): FabQuote {
+  const { step, minPieces } = house.price;
+  const first = Math.max(minPieces, Math.ceil(wanted / step) * step);
+  let best = fabQuote(house, board, options, first);
+  for (let k = 1; k <= 4; k++) {
+    const more = fabQuote(house, board, options, first + k * step);
+    if (more.total < best.total) best = more;
+  }
+  return best;
+}

@@ -1,0 +1,39 @@
+import { type CostTree, toCostTree } from "../costing/tree.ts";
+import { microsToNumber } from "../money/money.ts";
+import type { RunDocument } from "./document.ts";
+import { rollUp } from "./roll-up.ts";
+import { type CurvePoint, curvePoint, curveQuantities } from "./what-if.ts";
+
+/** The document `cost/1`. */
+export interface CostDocument {
+  readonly kobbin: "cost/1";
+  readonly currency: string;
+  readonly perGoodBoard: number;
+  readonly total: number;
+  readonly cashNeeded: number;
+  readonly start: number;
+  readonly expectedGood: number;
+  readonly readyBy: { readonly p10: string; readonly p50: string; readonly p90: string };
+  readonly tree: CostTree;
+  readonly curve: readonly CurvePoint[];
+  readonly blockers: readonly { readonly key: string; readonly stage: string; readonly text: string }[];
+}
+
+/** Cost of a run as one document, with its curve. */
+export function costDocument(doc: RunDocument): CostDocument {
+  const r = rollUp(doc);
+  const { p10, p50, p90 } = r.ready;
+  return {
+    kobbin: "cost/1",
+    currency: doc.workshop.currency,
+    perGoodBoard: microsToNumber(r.perGood),
+    total: microsToNumber(r.total),
+    cashNeeded: microsToNumber(r.cashNeeded),
+    start: r.start,
+    expectedGood: r.expectedGood,
+    readyBy: { p10, p50, p90 },
+    tree: toCostTree(r.tree, r.expectedGood),
+    curve: curveQuantities(doc.goodBoards).map((q) => curvePoint(doc, q)),
+    blockers: r.blockers.map(({ key, stage, text }) => ({ key, stage, text })),
+  };
+}

@@ -1,0 +1,166 @@
+import type { Measure } from "../board/measure.ts";
+import { AppError } from "../errors.ts";
+import type { FabOptions, House } from "../fab/house.ts";
+import type { Placement } from "../placement/placement.ts";
+
+/** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
+export type Mount = "machine" | "hand" | "none";
+
+/** A line of the run's parts list. */
+export interface RunLine {
+  readonly id: string;
+  readonly refs: readonly string[];
+  readonly qty: number;
+  readonly valueText: string;
+  readonly package: string;
+  readonly mpn: string;
+  readonly maker: string;
+  readonly description: string;
+  readonly dnp: boolean;
+  readonly mount: Mount;
+}
+
+/** An offer as it stands in a document: money as decimal text, currency of the supplier. */
+export interface RunOffer {
+  readonly id: string;
+  readonly line: string;
+  readonly supplier: string;
+  readonly stock: number;
+  readonly moq: number;
+  readonly multiple: number;
+  readonly packaging?: string;
+  readonly currency: string;
+  readonly breaks: readonly { readonly qty: number; readonly price: string | number }[];
+  readonly source: "feed" | "typed" | "pasted";
+  /** ISO date. */
+  readonly capturedOn: string;
+  readonly validUntil?: string;
+}
+
+export interface RunSupplier {
+  readonly id: string;
+  readonly name: string;
+  readonly currency: string;
+  readonly shipping: string | number;
+  readonly freeFrom?: string | number;
+  readonly daysMin: number;
+  readonly daysMax: number;
+}
+
+/** A quotation that came from outside; it overrides the estimate. */
+export interface RunQuote {
+  readonly house: string;
+  readonly kind: "fab" | "assembly";
+  readonly total: string | number;
+  readonly currency: string;
+  readonly days: number;
+  readonly capturedOn: string;
+  readonly validUntil?: string;
+}
+
+/** How the boards are soldered and what the shop pays for it. */
+export interface RunAssembly {
+  readonly method: "iron" | "stencil" | "house";
+  /** Assembly house when the method is "house". */
+  readonly house?: string;
+  readonly perLoad: number;
+  readonly stencilPrice: string | number;
+  readonly consumables: string | number;
+  readonly testMinutes: number;
+  readonly packMinutes: number;
+}
+
+/** The usual way to begin: paste through a stencil on a plate, four boards a load. */
+export const DEFAULT_ASSEMBLY: RunAssembly = {
+  method: "stencil",
+  perLoad: 4,
+  stencilPrice: "22.00",
+  consumables: "6.00",
+  testMinutes: 1.5,
+  packMinutes: 1,
+};
+
+export interface RunChoices {
+  /** Supplier ids of the chosen basket, sorted; empty or absent: the best one. */
+  readonly basket?: readonly string[];
+  /** Line id → supplier id. */
+  readonly pins?: Readonly<Record<string, string>>;
+  /** What is bought and not used: kept as stock value, or charged to this run. */
+  readonly leftovers?: "stock" | "expense";
+  /** Note key → reason. */
+  readonly accepted?: Readonly<Record<string, string>>;
+}
+
+/** A run as one self-contained document, `run/1`. */
+export interface RunDocument {
+  readonly kobbin: "run/1";
+  readonly name: string;
+  readonly product: string;
+  readonly revision: string;
+  /** ISO date from which days are counted. */
+  readonly today: string;
+  readonly workshop: {
+    readonly name: string;
+    readonly currency: string;
+    readonly hourlyRate: string | number;
+    /** Share of recoverable tax on purchases, 0.2 for 20 %. */
+    readonly taxRate: number;
+    /** Units of the shop's currency for one of the other. */
+    readonly rates: Readonly<Record<string, string | number>>;
+    readonly hoursPerDay: number;
+  };
+  readonly goodBoards: number;
+  readonly confidence: number;
+  readonly boards: readonly {
+    readonly name: string;
+    readonly perProduct: number;
+    readonly archive?: string;
+    readonly measure: Measure;
+  }[];
+  readonly lines: readonly RunLine[];
+  readonly placements: readonly Placement[];
+  readonly suppliers: readonly RunSupplier[];
+  readonly offers: readonly RunOffer[];
+  /** The chosen house. */
+  readonly house?: House;
+  /** All houses that may be chosen, the chosen one among them. */
+  readonly houses?: readonly House[];
+  readonly quotes: readonly RunQuote[];
+  readonly options: Partial<FabOptions>;
+  readonly assembly: RunAssembly;
+  readonly choices: RunChoices;
+}
+
+/**
+ * Checks that a parsed JSON value is a run document with what the roll-up needs.
+ * @throws AppError DOCUMENT_INVALID naming the key
+ */
+export function toRunDocument(value: unknown): RunDocument {
+  const fail = (what: string): never => {
+    throw new AppError(
+      "DOCUMENT_INVALID",
+      `The run document ${what}.`,
+      "Export the run again from its Order stage.",
+    );
+  };
+  const doc = value as RunDocument;
+  if (typeof doc !== "object" || doc === null || doc.kobbin !== "run/1")
+    fail("does not say “kobbin”: “run/1”");
+  if (!Number.isInteger(doc.goodBoards) || doc.goodBoards < 1 || doc.goodBoards > 100_000)
+    fail("needs goodBoards, a whole number from 1");
+  if (!(doc.confidence >= 0.5 && doc.confidence < 1)) fail("needs a confidence from 0.5 to below 1");
+  if (!doc.workshop || typeof doc.workshop.currency !== "string")
+    fail("needs the workshop with its currency");
+  for (const key of ["boards", "lines", "suppliers", "offers"] as const)
+    if (!Array.isArray(doc[key])) fail(`needs the list “${key}”`);
+  for (const b of doc.boards)
+    if (b.measure?.kobbin !== "measure/1") fail(`holds no measures of the board “${b.name ?? ""}”`);
+  return {
+    ...doc,
+    placements: doc.placements ?? [],
+    quotes: doc.quotes ?? [],
+    options: doc.options ?? {},
+    assembly: { ...DEFAULT_ASSEMBLY, ...doc.assembly },
+    choices: doc.choices ?? {},
+  };
+}

@@ -1,0 +1,346 @@
+import type { Place } from "../board/copper.ts";
+import type { Finding, Level } from "../board/findings.ts";
+import type { LimitCheck } from "../fab/check.ts";
+import { type FabOptions, type House, optionOf } from "../fab/house.ts";
+import type { Basket } from "../sourcing/basket.ts";
+import type { RunDocument } from "./document.ts";
+import type { LinePart } from "./parts.ts";
+
+export type StageKey =
+  | "board"
+  | "parts"
+  | "source"
+  | "fab"
+  | "panel"
+  | "assemble"
+  | "cost"
+  | "release"
+  | "order";
+
+/** A note for the margin: computed, with its key under which it can be accepted. */
+export interface Note {
+  readonly key: string;
+  readonly stage: StageKey;
+  readonly level: Level;
+  readonly text: string;
+  readonly do?: string;
+  readonly at?: Place | { readonly layer?: string; readonly x: number; readonly y: number };
+  readonly file?: string;
+  readonly line?: number;
+  readonly about?: readonly string[];
+  /** Line ids the note is tied to. */
+  readonly lines?: readonly string[];
+  /** Blockers that no reason lifts. */
+  readonly isFirm?: boolean;
+  readonly acceptedBecause?: string;
+}
+
+const FIRM = new Set([
+  "archive-invalid",
+  "outline-missing",
+  "outline-open",
+  "no-copper-layer",
+  "lines-uncovered",
+]);
+const PART_TAGS = /^(bom|placement)-/;
+
+/** All notes of a run, those accepted marked with their reason. */
+export function collectNotes(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  basket: Basket,
+  house: House | undefined,
+  checks: readonly LimitCheck[],
+  options: FabOptions | undefined,
+): Note[] {
+  const notes: Note[] = [];
+  const add = (stage: StageKey, key: string, level: Level, text: string, more: Partial<Note> = {}) =>
+    notes.push({ key, stage, level, text, ...more });
+  for (const b of doc.boards)
+    for (const f of b.measure.findings)
+      add(PART_TAGS.test(f.tag) ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
+  partNotes(doc, add);
+  sourceNotes(doc, parts, basket, add);
+  fabNotes(doc, house, checks, options, add);
+  assemblyNotes(doc, parts, add);
+  const accepted = doc.choices.accepted ?? {};
+  return notes.map((n) => {
+    const isFirm = FIRM.has(n.key.split(" ")[0]!);
+    const reason = isFirm ? undefined : accepted[n.key];
+    return { ...n, ...(isFirm ? { isFirm } : {}), ...(reason ? { acceptedBecause: reason } : {}) };
+  });
+}
+
+type Add = (stage: StageKey, key: string, level: Level, text: string, more?: Partial<Note>) => void;
+
+const keyOf = (f: Finding) => [f.tag, f.file ?? "", f.about?.[0] ?? f.line ?? f.row ?? ""].join(" ").trim();
+const pick = (f: Finding): Partial<Note> => ({
+  ...(f.do ? { do: f.do } : {}),
+  ...(f.at ? { at: f.at } : {}),
+  ...(f.file ? { file: f.file } : {}),
+  ...(f.line ? { line: f.line } : {}),
+  ...(f.about ? { about: f.about } : {}),
+});
+
+function partNotes(doc: RunDocument, add: Add): void {
+  if (doc.lines.length === 0) {
+    add("parts", "bom-missing", "error", "The run has no parts list.", {
+      do: "Drop a parts list beside the layers, or add lines here.",
+    });
+    return;
+  }
+  if (doc.placements.length === 0 && doc.lines.some((l) => l.mount === "machine"))
+    add(
+      "parts",
+      "placement-missing",
+      "warning",
+      "No placement file came with the board; who is placed by machine is taken from the package names.",
+      { do: "Drop the placement file if a house shall place the parts." },
+    );
+  const placed = new Set(doc.placements.map((p) => p.ref));
+  const lost =
+    doc.placements.length === 0
+      ? []
+      : doc.lines
+          .filter((l) => !l.dnp && l.mount === "machine")
+          .flatMap((l) => l.refs.filter((r) => !placed.has(r)).map((r) => [r, l.id] as const));
+  if (lost.length > 0)
+    add(
+      "parts",
+      `part-unplaced ${lost.map(([r]) => r).join(",")}`,
+      "error",
+      `${lost.map(([r]) => r).join(", ")}: in the parts list and to be placed by machine, but the placement file has no place for ${lost.length === 1 ? "it" : "them"}.`,
+      {
+        do: "Were the pads forgotten? Correct the board, set the line to “by hand”, or mark it do-not-place.",
+        about: lost.map(([r]) => r),
+        lines: [...new Set(lost.map(([, id]) => id))],
+      },
+    );
+  const unnamed = doc.lines.filter((l) => !l.dnp && l.mpn === "" && l.mount !== "none");
+  if (unnamed.length > 0)
+    add(
+      "parts",
+      "mpn-missing",
+      "remark",
+      `${unnamed.length} ${unnamed.length === 1 ? "line has" : "lines have"} no part number; suppliers are asked by part number.`,
+      { do: "Type the part number, or type an offer for the line.", lines: unnamed.map((l) => l.id) },
+    );
+}
+
+function sourceNotes(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
+  const missing = basket.lines.filter((l) => l.missing > 0);
+  if (missing.length > 0) {
+    const names = missing.map((l) => nameOfLine(parts, l.line));
+    add(
+      "source",
+      "lines-uncovered",
+      "error",
+      `${missing.length} of ${basket.lines.length} lines cannot be bought in full: ${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}.`,
+      {
+        do: "Ask the suppliers again, or type an offer for the line.",
+        lines: missing.map((l) => l.line),
+      },
+    );
+  }
+  const foreign = [
+    ...new Set(
+      doc.offers
+        .map((o) => o.currency)
+        .filter((c) => c !== doc.workshop.currency && doc.workshop.rates[c] === undefined),
+    ),
+  ];
+  if (foreign.length > 0)
+    add(
+      "source",
+      `rate-missing ${foreign.join(",")}`,
+      "warning",
+      `Offers in ${foreign.join(", ")} are left out: there is no exchange rate.`,
+      { do: "Set the rate in the shop's settings." },
+    );
+  const old = doc.offers.filter((o) => daysBetween(o.capturedOn, doc.today) > 30);
+  if (old.length > 0)
+    add("source", "prices-old", "warning", `${old.length} prices are older than 30 days.`, {
+      do: "Ask the suppliers again before ordering.",
+    });
+  const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
+  if (past.length > 0)
+    add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {
+      do: "Ask again, or remove them.",
+    });
+  const single = parts.filter(
+    (p) => new Set(doc.offers.filter((o) => o.line === p.line.id).map((o) => o.supplier)).size === 1,
+  );
+  if (single.length > 0)
+    add(
+      "source",
+      "single-source",
+      "remark",
+      `${single.length} ${single.length === 1 ? "line has" : "lines have"} one supplier only: ${single
+        .slice(0, 5)
+        .map((p) => p.line.valueText || p.line.mpn)
+        .join(", ")}${single.length > 5 ? " …" : ""}.`,
+      { lines: single.map((p) => p.line.id) },
+    );
+}
+
+export const nameOfLine = (parts: readonly LinePart[], id: string) => {
+  const l = parts.find((p) => p.line.id === id)?.line;
+  return l ? (l.refs[0] ?? (l.valueText || l.mpn)) : id;
+};
+
+const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "mm" ? " mm" : ""}`;
+
+function fabNotes(
+  doc: RunDocument,
+  house: House | undefined,
+  checks: readonly LimitCheck[],
+  options: FabOptions | undefined,
+  add: Add,
+): void {
+  if (!house || !options) {
+    add("fab", "house-missing", "error", "No house is chosen for the bare boards.", {
+      do: "Choose one; each shows what it would change.",
+    });
+    return;
+  }
+  for (const c of checks) {
+    if (c.level === "fine") continue;
+    const text = `The ${c.label} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
+    add(
+      "fab",
+      `house-limit ${house.id} ${c.measure}`,
+      c.level === "cannot" ? "error" : c.level === "look" ? "warning" : "remark",
+      text,
+      {
+        ...(c.level === "cannot"
+          ? { do: "Choose another house, or change the board." }
+          : c.level === "look"
+            ? { do: "Ask the house whether it will mend this, or change the board." }
+            : {}),
+        ...(c.at ? { at: c.at } : {}),
+      },
+    );
+  }
+  if (/^(hasl|levelled)-leaded$/.test(options.finish))
+    add(
+      "fab",
+      "leaded-finish",
+      "warning",
+      "A leaded finish: selling it is restricted in many places; check your market. Wash hands, no food at the bench.",
+    );
+  const maskLabel = optionOf(house, "mask", options.mask).value;
+  if (maskLabel === options.legend)
+    add(
+      "fab",
+      "legend-unreadable",
+      "error",
+      `Silkscreen and mask are both ${options.legend}; nothing would be readable.`,
+      { do: "Choose another silkscreen colour." },
+    );
+  if (
+    doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) &&
+    options.finish.startsWith("levelled")
+  )
+    add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {
+      do: "Choose immersion gold.",
+    });
+  const stated = doc.boards[0]?.measure.thicknessMm;
+  if (stated !== undefined && Math.abs(stated - Number.parseFloat(options.thickness)) > 0.05)
+    add(
+      "fab",
+      "thickness-differs",
+      "warning",
+      `The job file states ${stated} mm, ${options.thickness} mm is chosen.`,
+      { do: "Choose the stated thickness, or accept with a reason." },
+    );
+  const quote = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
+  if (quote?.validUntil !== undefined && quote.validUntil < doc.today)
+    add(
+      "fab",
+      "quote-expired",
+      "error",
+      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
+      { do: "Ask for a new one, or remove it to use the estimate." },
+    );
+}
+
+function assemblyNotes(doc: RunDocument, parts: readonly LinePart[], add: Add): void {
+  const { method } = doc.assembly;
+  const onBoard = parts.filter((p) => p.kind !== "loose");
+  const balls = onBoard.filter((p) => p.kind === "ball");
+  if (balls.length > 0 && method === "iron")
+    add("assemble", "iron-balls", "error", "Parts with balls underneath cannot be soldered with an iron.", {
+      do: "Use paste and a stencil, or a house.",
+      lines: balls.map((p) => p.line.id),
+    });
+  const leadless = onBoard.filter((p) => p.kind === "leadless");
+  if (leadless.length > 0 && method === "iron")
+    add(
+      "assemble",
+      "iron-leadless",
+      "warning",
+      "Leadless parts need hot air; their hidden pad cannot be reached with an iron.",
+      { lines: leadless.map((p) => p.line.id) },
+    );
+  if (
+    method === "stencil" &&
+    doc.boards.some((b) => (b.measure.paste.top?.count ?? 0) + (b.measure.paste.bottom?.count ?? 0) === 0) &&
+    onBoard.some((p) => p.method === "stencil")
+  )
+    add("assemble", "paste-missing", "error", "There is no paste layer, so no stencil can be cut.", {
+      do: "Export the paste layer, or solder by iron.",
+    });
+  if (
+    method !== "house" &&
+    doc.boards.some((b) => (b.measure.crossCheck?.partsOnBottom.length ?? 0) > 0) &&
+    method === "stencil"
+  )
+    add(
+      "assemble",
+      "bottom-parts",
+      "warning",
+      "Parts sit on the bottom too; a hot plate heats only boards that lie flat.",
+      { do: "Solder that side first with less paste, or by hand." },
+    );
+  if (method === "house" && doc.placements.length === 0)
+    add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
+      do: "Drop the placement file.",
+    });
+  for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
+}
+
+/** Calm sentences at the step they concern; they defer to local rules (domain.md 10). */
+function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: string; text: string }[] {
+  const out: { key: string; text: string }[] = [];
+  const own = parts.some((p) => p.method !== "house");
+  if (!own) return out;
+  out.push({
+    key: "safety-fumes",
+    text: "Flux fumes irritate and can cause asthma: use extraction that filters or leads outside, and do not lean over the work.",
+  });
+  out.push({
+    key: "safety-heat",
+    text:
+      doc.assembly.method === "stencil"
+        ? "Iron, plate and boards burn skin and start fires: heat-proof surface, never unattended, an extinguisher within reach. A cooking appliance used for soldering never holds food again; a home-made heater needs earth, fuse, thermal cut-out and a competent check."
+        : "Iron and boards burn skin and start fires: heat-proof surface, never unattended.",
+  });
+  out.push({
+    key: "safety-static",
+    text: "Wrist strap with its series resistor and a grounded mat; never ground yourself while working on live mains.",
+  });
+  if (parts.some((p) => p.kind === "through"))
+    out.push({
+      key: "safety-leads",
+      text: "Cut leads fly: hold the end, point it away, wear eye protection.",
+    });
+  out.push({
+    key: "safety-law",
+    text: "These are reminders. Data sheets, local law and, where required, a licensed person come first.",
+  });
+  return out;
+}
+
+/** Whole days between two ISO dates. */
+export const daysBetween = (from: string, to: string): number =>
+  Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);

@@ -1,0 +1,213 @@
+import { checkHouse, type LimitCheck, tightest } from "../fab/check.ts";
+import { type FabOptionKey, fitOptions, type House } from "../fab/house.ts";
+import { type Micros, microsToNumber } from "../money/money.ts";
+import type { RunDocument } from "./document.ts";
+import { type BasketCache, type RunResult, rollUp } from "./roll-up.ts";
+
+/** What an alternative would change, before it is chosen. */
+export interface Effect {
+  readonly value: string;
+  readonly label: string;
+  readonly perGood: number;
+  readonly days: number;
+  readonly cash: number;
+  readonly isChosen: boolean;
+  /** Why it cannot be chosen. */
+  readonly cannot?: string;
+}
+
+/** A house seen from this run. */
+export interface HouseEffect extends Effect {
+  readonly house: string;
+  readonly boardsPerGood: number;
+  readonly boardsTotal: number;
+  readonly pieces: number;
+  readonly daysAtDoor: number;
+  readonly tightest?: LimitCheck;
+  readonly breaches: readonly LimitCheck[];
+}
+
+/** All single changes of a run. */
+export interface WhatIf {
+  readonly houses: readonly HouseEffect[];
+  readonly options: Readonly<Record<FabOptionKey | "leadDays", readonly Effect[]>>;
+  readonly methods: readonly Effect[];
+  readonly confidence: readonly Effect[];
+  readonly leftovers: readonly Effect[];
+}
+
+/** The document with another house, its options brought to what that house has. */
+export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
+  ...doc,
+  house,
+  options: fitOptions(house, doc.options),
+});
+
+/**
+ * Effects of every single change: each house, each option value at the chosen house, each way to solder, confidence,
+ * left-overs. Baskets are shared where the needs do not change.
+ */
+export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = new Map()): WhatIf {
+  const effect = (
+    value: string,
+    label: string,
+    alternative: RunDocument,
+    isChosen: boolean,
+    cannot?: string,
+  ): Effect => {
+    if (isChosen) return { value, label, perGood: 0, days: 0, cash: 0, isChosen };
+    try {
+      const r = rollUp(alternative, cache);
+      return {
+        value,
+        label,
+        perGood: microsToNumber(r.perGood - base.perGood),
+        days: round1(r.ready.days - base.ready.days),
+        cash: microsToNumber(r.cashNeeded - base.cashNeeded),
+        isChosen,
+        ...(cannot ? { cannot } : {}),
+      };
+    } catch (error) {
+      return {
+        value,
+        label,
+        perGood: 0,
+        days: 0,
+        cash: 0,
+        isChosen,
+        cannot: error instanceof Error ? error.message : "not possible",
+      };
+    }
+  };
+  const house = base.house;
+  const options = base.options;
+  const list = (key: FabOptionKey): Effect[] =>
+    house && options
+      ? house.options[key].map((o) =>
+          effect(
+            o.value,
+            o.label,
+            { ...doc, options: { ...options, [key]: o.value } },
+            options[key] === o.value,
+            key === "legend" && o.value === options.mask ? "not readable on this mask" : undefined,
+          ),
+        )
+      : [];
+  const leads =
+    house && options
+      ? house.price.lead.map((l) =>
+          effect(
+            String(l.days),
+            `${l.days} days`,
+            { ...doc, options: { ...options, leadDays: l.days } },
+            options.leadDays === l.days,
+          ),
+        )
+      : [];
+  const makers = (doc.houses ?? []).filter((h) => h.assembly);
+  const hasPaste = doc.boards.every((b) => Object.values(b.measure.paste).some((p) => p.count > 0));
+  return {
+    houses: (doc.houses ?? []).map((h) => houseEffect(doc, base, h, cache)),
+    options: {
+      thickness: list("thickness"),
+      copper: list("copper"),
+      finish: list("finish"),
+      mask: list("mask"),
+      legend: list("legend"),
+      leadDays: leads,
+    },
+    methods: [
+      effect(
+        "iron",
+        "own iron, part by part",
+        { ...doc, assembly: { ...doc.assembly, method: "iron" } },
+        doc.assembly.method === "iron",
+      ),
+      effect(
+        "stencil",
+        "own stencil and hot plate",
+        { ...doc, assembly: { ...doc.assembly, method: "stencil" } },
+        doc.assembly.method === "stencil",
+        hasPaste ? undefined : "there is no paste layer",
+      ),
+      ...makers.map((h) =>
+        effect(
+          `house:${h.id}`,
+          `${h.name} places, hand parts stay here`,
+          { ...doc, assembly: { ...doc.assembly, method: "house", house: h.id } },
+          doc.assembly.method === "house" && doc.assembly.house === h.id,
+          doc.placements.length === 0 ? "there is no placement file" : undefined,
+        ),
+      ),
+    ],
+    confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) =>
+      effect(String(c), `${Math.round(c * 100)} % sure`, { ...doc, confidence: c }, doc.confidence === c),
+    ),
+    leftovers: (["stock", "expense"] as const).map((v) =>
+      effect(
+        v,
+        v === "stock" ? "kept as stock value" : "charged to this run",
+        { ...doc, choices: { ...doc.choices, leftovers: v } },
+        (doc.choices.leftovers ?? "stock") === v,
+      ),
+    ),
+  };
+}
+
+const round1 = (v: number) => Math.round(v * 10) / 10;
+
+function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketCache): HouseEffect {
+  const alternative = withHouse(doc, h);
+  const r = rollUp(alternative, cache);
+  const checks = doc.boards.flatMap((b) => checkHouse(h, b.measure, r.options!));
+  const breaches = checks.filter((c) => c.level === "cannot");
+  const first = breaches[0];
+  const least = tightest(checks);
+  const boards = r.orders.reduce((s, o) => s + o.micros, 0);
+  return {
+    value: h.id,
+    label: h.name,
+    house: h.id,
+    isChosen: base.house?.id === h.id,
+    perGood: microsToNumber(r.perGood - base.perGood),
+    days: round1(r.ready.days - base.ready.days),
+    cash: microsToNumber((r.cashNeeded - base.cashNeeded) as Micros),
+    boardsPerGood: microsToNumber(boards / r.expectedGood),
+    boardsTotal: microsToNumber(boards),
+    pieces: r.orders[0]?.quote.pieces ?? 0,
+    daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
+    breaches,
+    ...(least ? { tightest: least } : {}),
+    ...(first
+      ? { cannot: `${first.label} is ${Number(first.value.toFixed(3))}, this house holds ${first.limit}` }
+      : {}),
+  };
+}
+
+/** One point of the cost curve. */
+export interface CurvePoint {
+  readonly quantity: number;
+  readonly perGood: number;
+  readonly total: number;
+  readonly start: number;
+}
+
+/**
+ * Forty quantities from 1 to about twenty times the run, evenly spread on a logarithmic rule, the run's own among them.
+ */
+export function curveQuantities(goodBoards: number, count = 40): number[] {
+  const top = Math.max(100, Math.min(5000, goodBoards * 20));
+  const out = new Set<number>([goodBoards]);
+  for (let k = 0; out.size < count && k < 400; k++) {
+    const steps = count - 1;
+    const v = Math.round(top ** ((k % (steps + 1)) / steps)) + Math.floor(k / (steps + 1));
+    out.add(Math.max(1, v));
+  }
+  return [...out].sort((a, b) => a - b);
+}
+
+/** Cost per good board at one quantity, everything else as chosen. */
+export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
+  const r = rollUp({ ...doc, goodBoards: quantity });
+  return { quantity, perGood: microsToNumber(r.perGood), total: microsToNumber(r.total), start: r.start };
+}

@@ -1,0 +1,96 @@
+import { type Micros, toMicros } from "../money/money.ts";
+
+/** A price from a quantity on; it applies to all units (domain.md 4.1). */
+export interface PriceBreak {
+  readonly qty: number;
+  readonly price: Micros;
+}
+
+/** What a supplier would sell for a line, in the shop's currency. */
+export interface Offer {
+  readonly id: string;
+  readonly supplier: string;
+  readonly stock: number;
+  readonly moq: number;
+  readonly multiple: number;
+  /** Sorted by quantity, the first one reachable from the minimum order. */
+  readonly breaks: readonly PriceBreak[];
+}
+
+/** A supplier's shipping; free from a subtotal of parts on. */
+export interface Supplier {
+  readonly id: string;
+  readonly name: string;
+  readonly shipping: Micros;
+  readonly freeFrom?: Micros;
+}
+
+/** A quantity bought from one offer. */
+export interface Buy {
+  readonly offer: string;
+  readonly supplier: string;
+  readonly qty: number;
+  readonly unitPrice: Micros;
+  readonly cost: Micros;
+}
+
+/** Unit price of the highest break at or below a quantity; the first break below all. */
+export function priceAt(offer: Offer, qty: number): Micros {
+  let price = offer.breaks[0]?.price ?? (0 as Micros);
+  for (const b of offer.breaks) if (b.qty <= qty) price = b.price;
+  return price;
+}
+
+const roundUp = (q: number, multiple: number) => Math.ceil(q / multiple) * multiple;
+
+const buyOf = (o: Offer, qty: number): Buy => {
+  const unitPrice = priceAt(o, qty);
+  return { offer: o.id, supplier: o.supplier, qty, unitPrice, cost: (qty * unitPrice) as Micros };
+};
+
+/**
+ * Cheapest way to get at least `need` from one offer: the rounded need, or a later price break that costs less in all.
+ *
+ * Candidates {q₀} ∪ {⌈b/m⌉·m : break b > q₀} (domain.md 4.1); on a tie the lesser quantity.
+ *
+ * @returns undefined when the stock does not reach
+ * @example need 80, breaks 1:0.12 10:0.10 100:0.055 → buys 100 for 5.50 (EX 4.1)
+ */
+export function cheapestBuy(offer: Offer, need: number): Buy | undefined {
+  if (need <= 0 || offer.breaks.length === 0) return undefined;
+  const first = roundUp(Math.max(need, offer.moq), offer.multiple);
+  if (first > offer.stock) return undefined;
+  let best = buyOf(offer, first);
+  for (const b of offer.breaks) {
+    const q = roundUp(b.qty, offer.multiple);
+    if (q <= first || q > offer.stock) continue;
+    const buy = buyOf(offer, q);
+    if (buy.cost < best.cost) best = buy;
+  }
+  return best;
+}
+
+/** All that an offer can give towards a need larger than its stock. */
+export function wholeStock(offer: Offer): Buy | undefined {
+  const qty = Math.floor(offer.stock / offer.multiple) * offer.multiple;
+  return qty >= offer.moq && qty > 0 ? buyOf(offer, qty) : undefined;
+}
+
+/** The least orderable quantity above the present one. */
+export const nextStep = (offer: Offer, qty: number): Buy | undefined => {
+  const q = qty + offer.multiple;
+  return q <= offer.stock ? buyOf(offer, q) : undefined;
+};
+
+/** Rebuilds a buy at a quantity (after a lift). */
+export const buyAt = buyOf;
+
+/** Reads breaks out of a document: exact decimals, sorted, positive quantities only. */
+export function toBreaks(
+  list: readonly { readonly qty: number; readonly price: string | number }[],
+): PriceBreak[] {
+  return list
+    .filter((b) => b.qty > 0)
+    .map((b) => ({ qty: b.qty, price: toMicros(b.price) }))
+    .sort((a, b) => a.qty - b.qty);
+}
