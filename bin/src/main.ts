@@ -1,12 +1,15 @@
 import { toWire } from "@kobbin/core";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
+import { cost, pack } from "./run.ts";
 import { bom, placement } from "./tables.ts";
 
 const USAGE = `usage: kobbin <command> [--json]
   measure <archive.zip | folder | file…>   what a board's files hold
   bom <file>                               a parts list, read
   placement <file>                         a placement file, read
+  cost <run.json>                          what a run costs, with its curve
+  package <run.json> --out <file.zip>      the order package of a run
 Options: --json prints one document; --max-seconds N ends a long run (default 60).
 Exit: 0 read, 1 rejected as a whole, 2 wrong use, 3 a defect of ours.
 `;
@@ -34,6 +37,10 @@ export async function main(args: readonly string[]): Promise<number> {
         return await bom(paths, json);
       case "placement":
         return await placement(paths, json);
+      case "cost":
+        return cost(paths, json);
+      case "package":
+        return await pack(paths, out >= 0 ? rest[out + 1] : undefined);
       default:
         process.stderr.write(USAGE);
         return 2;

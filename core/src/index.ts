@@ -13,6 +13,7 @@ export {
   type Method,
 } from "./assembly/yield.ts";
 export type { Place } from "./board/copper.ts";
+export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export type { Finding, Level } from "./board/findings.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
 export { type Hole, type LayerRow, type Measure, measureBoard, nameOf } from "./board/measure.ts";
@@ -43,6 +44,8 @@ export { readLayer } from "./gerber/read.ts";
 export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export * from "./money/money.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
+export { drawSide, type SideDrawing } from "./release/drawing.ts";
+export { type PackagePlan, type PlannedSheet, type PlannedTable, planPackage, slug } from "./release/plan.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export {
   DEFAULT_ASSEMBLY,
@@ -56,6 +59,7 @@ export {
   type RunSupplier,
   toRunDocument,
 } from "./run/document.ts";
+export { toRunLines } from "./run/lines.ts";
 export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf } from "./run/parts.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";

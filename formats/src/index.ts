@@ -10,5 +10,7 @@ export {
   unpackZip,
 } from "./archive.ts";
 export { sha256Hex } from "./hash.ts";
+export { type BuiltPackage, buildPackage, type PackageInput } from "./package.ts";
+export type { Sheet, SheetPicture } from "./sheet.ts";
 export { defuse, readCsv, readTable, type TableCells, undefuse, writeCsv } from "./table.ts";
 export { decodeText } from "./text.ts";

@@ -1,0 +1,102 @@
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import {
+  AppError,
+  costDocument,
+  drawSide,
+  planPackage,
+  type RunDocument,
+  rollUp,
+  slug,
+  toRunDocument,
+} from "@kobbin/core";
+import { buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
+import { readDrop, readPaths } from "./drop.ts";
+import { printJson, printRows, UsageError } from "./print.ts";
+
+function readRun(path: string | undefined, command: string): RunDocument {
+  if (!path)
+    throw new UsageError(
+      `usage: kobbin ${command} <run.json>${command === "package" ? " --out <file.zip>" : " [--json]"}`,
+    );
+  if (!existsSync(path)) throw new UsageError(`there is no file ${path}`);
+  let value: unknown;
+  try {
+    value = JSON.parse(readFileSync(path, "utf8"));
+  } catch (cause) {
+    throw new AppError("DOCUMENT_INVALID", `${path} is not JSON.`, "Export the run again.", { cause });
+  }
+  return toRunDocument(value);
+}
+
+/** `kobbin cost`: prints cost/1. */
+export function cost(paths: readonly string[], json: boolean): number {
+  const doc = costDocument(readRun(paths[0], "cost"));
+  if (json) printJson(doc);
+  else {
+    const money = (v: number) => `${v.toFixed(2)} ${doc.currency}`;
+    printRows([
+      ["per good board", money(doc.perGoodBoard)],
+      ["cash needed", money(doc.cashNeeded)],
+      ["boards to start", String(doc.start)],
+      ["ready by", `${doc.readyBy.p10} to ${doc.readyBy.p90}`],
+      ...doc.tree.children.map((c) => [`  ${c.label}`, money(c.perGood)]),
+    ]);
+    for (const b of doc.blockers) process.stdout.write(`blocker: ${b.text}\n`);
+  }
+  return 0;
+}
+
+/** `kobbin package`: writes the order package of a run whose archives lie beside it. */
+export async function pack(paths: readonly string[], out: string | undefined): Promise<number> {
+  const doc = readRun(paths[0], "package");
+  if (!out) throw new UsageError("usage: kobbin package <run.json> --out <file.zip>");
+  const result = rollUp(doc);
+  if (result.blockers.length > 0)
+    throw new AppError(
+      "BLOCKED",
+      `${result.blockers.length} blockers are open: ${result.blockers.map((b) => b.text).join(" ")}`,
+      "Close them, or accept them with a reason, in the run's Release stage.",
+    );
+  const files: FileEntry[] = [];
+  const pictures: SheetPicture[] = [];
+  for (const b of doc.boards) {
+    if (!b.archive)
+      throw new AppError(
+        "DOCUMENT_INVALID",
+        `The run names no archive for ${b.name}.`,
+        "Export the run with its files.",
+      );
+    const given = readPaths([join(dirname(paths[0]!), b.archive)]);
+    const { set } = await readDrop(given);
+    for (const f of set.files) {
+      const source = given.find((g) => g.path === f.path);
+      if (source && !["bom", "placement", "unknown"].includes(f.role))
+        files.push({ path: `fabrication/${slug(b.name)}/${f.path}`, bytes: source.bytes });
+    }
+    if (files.length === 0)
+      files.push(...given.map((g) => ({ path: `fabrication/${slug(b.name)}/${g.path}`, bytes: g.bytes })));
+    for (const side of ["top", "bottom"] as const) {
+      const drawing = drawSide(set, side);
+      if (drawing) pictures.push(drawing);
+    }
+  }
+  const plan = planPackage(doc, result);
+  const run = { ...doc, boards: doc.boards.map((b) => ({ ...b, archive: `fabrication/${slug(b.name)}` })) };
+  const built = await buildPackage({
+    files,
+    tables: plan.tables,
+    sheets: plan.sheets,
+    pictures,
+    run,
+    about: {
+      run: doc.name,
+      product: doc.product,
+      revision: doc.revision,
+      createdAt: `${doc.today}T00:00:00Z`,
+    },
+  });
+  writeFileSync(out, built.zip);
+  process.stderr.write(`${out}: ${built.manifest.files.length} files\n`);
+  return 0;
+}

@@ -1,0 +1,187 @@
+import * as yup from "yup";
+
+const money = yup
+  .string()
+  .matches(/^\d{1,9}(\.\d{1,6})?$/, "Write an amount like 12.50, at most six decimals.")
+  .transform((v: unknown) => (typeof v === "number" ? String(v) : v));
+const currency = yup.string().matches(/^[A-Z]{3}$/, "A currency is three capital letters, as EUR.");
+const name = yup.string().trim().min(1, "Give it a name.").max(120);
+const day = yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, "Write the date as 2026-11-24.");
+const version = yup.number().integer().min(1);
+
+export const signInBody = yup.object({
+  email: yup.string().trim().lowercase().required("Type the name you signed up with.").max(200),
+  password: yup.string().required("Type your password.").max(200),
+});
+export type SignInBody = yup.InferType<typeof signInBody>;
+
+export const newShopBody = yup.object({
+  name: name.required("Give the shop a name."),
+  currency: currency.required(),
+  hourlyRate: money.required(),
+  email: yup
+    .string()
+    .trim()
+    .lowercase()
+    .min(3, "Type a name or address to sign in with.")
+    .max(200)
+    .required("Type a name or address to sign in with."),
+  password: yup
+    .string()
+    .min(10, "A password has at least 10 characters.")
+    .max(200)
+    .required("Choose a password."),
+});
+export type NewShopBody = yup.InferType<typeof newShopBody>;
+
+export const shopBody = yup.object({
+  name,
+  hourlyRate: money,
+  taxRate: yup.number().min(0).max(1),
+  hoursPerDay: yup.number().min(1).max(24),
+  rates: yup
+    .mixed<Record<string, string>>()
+    .test(
+      "rates",
+      "A rate is a number like 0.9215.",
+      (v) =>
+        v === undefined ||
+        Object.entries(v).every(([k, r]) => /^[A-Z]{3}$/.test(k) && /^\d{1,6}(\.\d{1,8})?$/.test(r)),
+    ),
+});
+export type ShopBody = yup.InferType<typeof shopBody>;
+
+const roles = [
+  "copper",
+  "mask",
+  "legend",
+  "paste",
+  "profile",
+  "drill",
+  "job",
+  "netlist",
+  "bom",
+  "placement",
+  "score",
+  "drawing",
+  "unknown",
+] as const;
+export const correctionsBody = yup.object({
+  roles: yup
+    .mixed<
+      Record<
+        string,
+        { role: (typeof roles)[number]; side?: "top" | "bottom" | "inner"; index?: number; plated?: boolean }
+      >
+    >()
+    .test(
+      "roles",
+      "A role is not known.",
+      (v) => v === undefined || Object.values(v).every((r) => roles.includes(r.role)),
+    ),
+  columns: yup.mixed<Record<string, Record<string, string>>>(),
+});
+export type CorrectionsBody = yup.InferType<typeof correctionsBody>;
+
+export const newRunBody = yup.object({
+  revisionId: yup.string().uuid().required(),
+  name: name.required("Give the run a name."),
+  goodBoards: yup.number().integer().min(1, "A run makes at least one board.").max(100_000).required(),
+});
+export type NewRunBody = yup.InferType<typeof newRunBody>;
+
+export const runBody = yup.object({
+  version: version.required(),
+  name,
+  goodBoards: yup.number().integer().min(1, "A run makes at least one board.").max(100_000),
+  confidence: yup.number().min(0.5).max(0.999),
+  houseId: yup.string().uuid().nullable(),
+  options: yup
+    .object({
+      thickness: yup.string(),
+      copper: yup.string(),
+      finish: yup.string(),
+      mask: yup.string(),
+      legend: yup.string(),
+      leadDays: yup.number(),
+    })
+    .default(undefined),
+  assembly: yup
+    .object({
+      method: yup.string().oneOf(["iron", "stencil", "house"] as const),
+      house: yup.string().uuid(),
+      perLoad: yup.number().integer().min(1).max(100),
+      stencilPrice: money,
+      consumables: money,
+      testMinutes: yup.number().min(0).max(600),
+      packMinutes: yup.number().min(0).max(600),
+    })
+    .default(undefined),
+  basket: yup.array().of(yup.string().required()),
+  pins: yup.mixed<Record<string, string>>(),
+  leftovers: yup.string().oneOf(["stock", "expense"] as const),
+  accepted: yup.mixed<Record<string, string>>(),
+});
+export type RunBody = yup.InferType<typeof runBody>;
+
+export const lineBody = yup.object({
+  refs: yup.array().of(yup.string().required()).max(2000),
+  qty: yup.number().min(0, "A quantity is not negative.").max(100_000),
+  valueText: yup.string().max(300),
+  package: yup.string().max(120),
+  mpn: yup.string().max(120),
+  maker: yup.string().max(120),
+  description: yup.string().max(500),
+  dnp: yup.boolean(),
+  mount: yup.string().oneOf(["machine", "hand", "none"] as const),
+});
+export type LineBody = yup.InferType<typeof lineBody>;
+
+export const offerBody = yup.object({
+  supplierId: yup.string().uuid().required("Say who offers it."),
+  stock: yup.number().integer().min(0, "Stock is not negative.").max(1e9).required(),
+  moq: yup.number().integer().min(1).max(1e7).default(1),
+  multiple: yup.number().integer().min(1).max(1e6).default(1),
+  currency: currency.required(),
+  breaks: yup
+    .array()
+    .of(yup.object({ qty: yup.number().integer().min(1).max(1e8).required(), price: money.required() }))
+    .min(1, "An offer has at least one price.")
+    .max(30)
+    .required(),
+  source: yup
+    .string()
+    .oneOf(["typed", "pasted"] as const)
+    .default("typed"),
+  validUntil: day,
+});
+export type OfferBody = yup.InferType<typeof offerBody>;
+
+export const supplierBody = yup.object({
+  name: name.required("Give the supplier a name."),
+  currency: currency.required(),
+  shipping: money.required(),
+  freeFrom: money,
+  daysMin: yup.number().integer().min(0).max(365).required(),
+  daysMax: yup.number().integer().min(0).max(365).required(),
+});
+export type SupplierBody = yup.InferType<typeof supplierBody>;
+
+export const copyHouseBody = yup.object({
+  copyOf: yup.string().uuid().required(),
+  name: name.required("Give the copy a name."),
+});
+export type CopyHouseBody = yup.InferType<typeof copyHouseBody>;
+
+export const quoteBody = yup.object({
+  houseId: yup.string().uuid().required(),
+  kind: yup
+    .string()
+    .oneOf(["fab", "assembly"] as const)
+    .required(),
+  total: money.required("Type the sum quoted."),
+  currency: currency.required(),
+  days: yup.number().integer().min(0).max(365).required(),
+  validUntil: day,
+});
+export type QuoteBody = yup.InferType<typeof quoteBody>;

@@ -1,0 +1,234 @@
+import { compareRefs } from "../bom/refs.ts";
+import { optionOf } from "../fab/house.ts";
+import { microsToText, roundMoney } from "../money/money.ts";
+import type { RunDocument } from "../run/document.ts";
+import { assemblyHouse, type RunResult } from "../run/roll-up.ts";
+
+/** A table of the package: a path and rows of text, the first row names the columns. */
+export interface PlannedTable {
+  readonly path: string;
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** A printable sheet: facts in pairs, tables, sentences. */
+export interface PlannedSheet {
+  readonly path: string;
+  readonly title: string;
+  readonly subtitle: string;
+  readonly pairs: readonly {
+    readonly heading: string;
+    readonly rows: readonly (readonly [string, string])[];
+  }[];
+  readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly notes: readonly string[];
+}
+
+export interface PackagePlan {
+  readonly tables: readonly PlannedTable[];
+  readonly sheets: readonly PlannedSheet[];
+}
+
+/** File-name form of a name. */
+export const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "") || "unnamed";
+
+/** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
+export function planPackage(doc: RunDocument, r: RunResult): PackagePlan {
+  return {
+    tables: [partsTable(doc), placesTable(doc), ...basketTables(doc, r)],
+    sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],
+  };
+}
+
+function partsTable(doc: RunDocument): PlannedTable {
+  const rows = doc.lines
+    .filter((l) => !l.dnp && l.mount !== "none")
+    .map((l) => [
+      [...l.refs].sort(compareRefs).join(" "),
+      String(l.qty),
+      l.valueText,
+      l.package,
+      l.maker,
+      l.mpn,
+      l.description,
+      l.mount === "hand" ? "by hand" : "by machine",
+    ]);
+  return {
+    path: "assembly/parts-list.csv",
+    rows: [
+      ["References", "Quantity", "Value", "Package", "Maker", "Part number", "Description", "Mounted"],
+      ...rows,
+    ],
+  };
+}
+
+function placesTable(doc: RunDocument): PlannedTable {
+  const line = new Map(doc.lines.flatMap((l) => l.refs.map((ref) => [ref, l] as const)));
+  const rows = doc.placements
+    .filter((p) => line.get(p.ref) && !line.get(p.ref)!.dnp && line.get(p.ref)!.mount === "machine")
+    .sort((a, b) => compareRefs(a.ref, b.ref))
+    .map((p) => [
+      p.ref,
+      p.xMm.toFixed(4),
+      p.yMm.toFixed(4),
+      String(Math.round(p.rotationDeg * 1000) / 1000),
+      p.side === "top" ? "Top" : "Bottom",
+      line.get(p.ref)!.valueText,
+      line.get(p.ref)!.package,
+      doc.boards[0]?.name ?? "",
+    ]);
+  return {
+    path: "assembly/placement.csv",
+    rows: [["Ref", "X mm", "Y mm", "Rot deg", "Side", "Value", "Package", "Board"], ...rows],
+  };
+}
+
+function basketTables(doc: RunDocument, r: RunResult): PlannedTable[] {
+  const { currency } = doc.workshop;
+  return r.basket.suppliers.map((id) => {
+    const name = doc.suppliers.find((s) => s.id === id)?.name ?? id;
+    const rows = r.basket.lines.flatMap((l) =>
+      l.buys
+        .filter((b) => b.supplier === id)
+        .map((b) => {
+          const line = r.parts.find((p) => p.line.id === l.line)!.line;
+          return [
+            line.mpn || line.valueText,
+            String(b.qty),
+            line.refs.slice(0, 8).join(" ") || line.description,
+            microsToText(b.unitPrice),
+            microsToText(roundMoney(b.cost, currency)),
+          ];
+        }),
+    );
+    return {
+      path: `baskets/${slug(name)}.csv`,
+      rows: [
+        ["Part number", "Order quantity", "For", `Unit price ${currency}`, `Line total ${currency}`],
+        ...rows,
+      ],
+    };
+  });
+}
+
+const mm = (v: number | undefined) =>
+  v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
+
+function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
+  const { house, options } = r;
+  if (!house || !options) return [];
+  return r.orders.map((o, i) => {
+    const m = doc.boards[i]!.measure;
+    const label = (k: "thickness" | "copper" | "finish" | "mask" | "legend") =>
+      optionOf(house, k, options[k]).label;
+    return {
+      path: `sheets/fabrication-${slug(house.name)}${r.orders.length > 1 ? `-${slug(o.name)}` : ""}.pdf`,
+      title: `Fabrication: ${o.name}`,
+      subtitle: `${doc.workshop.name} for ${house.name}. ${doc.name}, revision ${doc.revision}, ${doc.today}.`,
+      pairs: [
+        {
+          heading: "Order",
+          rows: [
+            ["Boards", `${o.quote.pieces}`],
+            ["Lead time", `${o.quoted?.days ?? o.quote.leadDays} days`],
+            ["Delivery form", "single boards"],
+            ["Thickness, finished", label("thickness")],
+            ["Outer copper", label("copper")],
+            ["Finish", label("finish")],
+            ["Mask, both sides", label("mask")],
+            ["Silkscreen", label("legend")],
+            ["Electrical test", "every board"],
+          ],
+        },
+        {
+          heading: "Measured from the files",
+          rows: [
+            ["Size", `${mm(m.outline?.widthMm)} x ${mm(m.outline?.heightMm)}`],
+            ["Copper layers", `${m.copperLayers}: ${m.layerOrder.join(", ")}`],
+            ["Smallest track", mm(m.minTrackMm)],
+            ["Smallest gap", mm(m.minNetSpaceMm)],
+            ["Smallest hole, drilled", mm(m.minHoleMm)],
+            ["Smallest ring", mm(m.minAnnularMm)],
+            [
+              "Holes",
+              `${m.holes.reduce((n, h) => n + h.count, 0)}, ${m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0)} plated`,
+            ],
+            [
+              "Slots",
+              m.slots.length === 0
+                ? "none"
+                : m.slots
+                    .map((s) => `${s.widthMm} x ${s.lengthMm} mm${s.plated ? "" : ", not plated"}`)
+                    .join("; "),
+            ],
+          ],
+        },
+      ],
+      tables: [],
+      notes: [
+        "The data files outrank this sheet. Ask on any conflict; change nothing silently.",
+        "The picture shows mask openings, silkscreen and holes; the bottom is seen from below.",
+        ...r.notes
+          .filter((n) => n.stage === "fab" && n.acceptedBecause)
+          .map((n) => `Known: ${n.text} (${n.acceptedBecause})`),
+      ],
+    };
+  });
+}
+
+function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
+  const house = assemblyHouse(doc);
+  if (!house) return [];
+  const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
+  const dnp = doc.lines.filter((l) => l.dnp);
+  return [
+    {
+      path: `sheets/assembly-${slug(house.name)}.pdf`,
+      title: `Assembly: ${doc.product}`,
+      subtitle: `${doc.workshop.name} for ${house.name}. ${doc.name}, revision ${doc.revision}, ${doc.today}.`,
+      pairs: [
+        {
+          heading: "Order",
+          rows: [
+            ["Boards to place", String(r.start)],
+            ["Lines to place", String(r.parts.filter((p) => p.method === "house").length)],
+            [
+              "Parts a board",
+              String(r.parts.filter((p) => p.method === "house").reduce((n, p) => n + p.count, 0)),
+            ],
+            ["Placement file", "assembly/placement.csv"],
+            ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
+          ],
+        },
+      ],
+      tables: [
+        ...(byHand.length > 0
+          ? [
+              {
+                heading: "Left to us, by hand",
+                rows: [
+                  ["References", "Part", "Package"],
+                  ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, p.line.package]),
+                ],
+              },
+            ]
+          : []),
+        ...(dnp.length > 0
+          ? [
+              {
+                heading: "Do not place",
+                rows: [["References", "Part"], ...dnp.map((l) => [l.refs.join(" "), l.valueText])],
+              },
+            ]
+          : []),
+      ],
+      notes: [
+        "No substitution without written approval.",
+        "Check the polarity of every diode, IC and polarised capacitor against its data sheet.",
+      ],
+    },
+  ];
+}

@@ -1,0 +1,55 @@
+import { type FileEntry, packZip } from "./archive.ts";
+import { sha256Hex } from "./hash.ts";
+import type { Sheet, SheetPicture } from "./sheet.ts";
+import { writeCsv } from "./table.ts";
+
+/** What goes into an order package, in plain data. */
+export interface PackageInput {
+  /** Fabrication files byte for byte, with their paths in the package. */
+  readonly files: readonly FileEntry[];
+  readonly tables: readonly { readonly path: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly sheets: readonly (Sheet & { readonly path: string })[];
+  readonly pictures: readonly SheetPicture[];
+  /** The run as `run/1`. */
+  readonly run: unknown;
+  readonly about: {
+    readonly run: string;
+    readonly product: string;
+    readonly revision: string;
+    readonly createdAt: string;
+  };
+}
+
+/** The zip and its manifest. */
+export interface BuiltPackage {
+  readonly zip: Uint8Array;
+  readonly manifest: {
+    readonly kobbin: "package/1";
+    readonly files: readonly { readonly path: string; readonly bytes: number; readonly sha256: string }[];
+  };
+}
+
+/** Writes tables and sheets, hashes every file, packs all with a manifest. */
+export async function buildPackage(input: PackageInput): Promise<BuiltPackage> {
+  const utf8 = new TextEncoder();
+  const created = new Date(input.about.createdAt);
+  const files: FileEntry[] = [
+    ...input.files,
+    ...input.tables.map((t) => ({ path: t.path, bytes: utf8.encode(writeCsv(t.rows)) })),
+  ];
+  // the type setter is loaded only here: it is large, and other commands start in a blink
+  const { writeSheet } = await import("./sheet.ts");
+  for (const s of input.sheets)
+    files.push({ path: s.path, bytes: await writeSheet(s, input.pictures, created) });
+  files.push({ path: "run.json", bytes: utf8.encode(`${JSON.stringify(input.run, null, 1)}\n`) });
+  const manifest = {
+    kobbin: "package/1" as const,
+    ...input.about,
+    files: files.map((f) => ({ path: f.path, bytes: f.bytes.length, sha256: sha256Hex(f.bytes) })),
+  };
+  const zip = packZip(
+    [...files, { path: "manifest.json", bytes: utf8.encode(`${JSON.stringify(manifest, null, 1)}\n`) }],
+    created,
+  );
+  return { zip, manifest };
+}

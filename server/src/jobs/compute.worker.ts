@@ -1,0 +1,137 @@
+import type { RunSummary } from "@kobbin/contract";
+import {
+  AppError,
+  type BoardSet,
+  type Corrections,
+  drawSide,
+  type Entry,
+  kindOf,
+  type Memory,
+  measureBoard,
+  microsToNumber,
+  planPackage,
+  type RunDocument,
+  readBoard,
+  rollUp,
+  slug,
+  toWire,
+  withMemory,
+} from "@kobbin/core";
+import { buildPackage, type FileEntry, openDrop, readTable, type SheetPicture } from "@kobbin/formats";
+import type { Answer, DroppedFile, Task } from "./messages.ts";
+
+/** One task of the pool: data in, data out. */
+export default async function compute(task: Task): Promise<Answer> {
+  try {
+    if (task.kind === "measure") return await measure(task);
+    if (task.kind === "summary") return { kind: "summary", summary: summarise(task.document) };
+    return await pack(task);
+  } catch (error) {
+    const wire = toWire(error);
+    if (wire) return wire;
+    throw error;
+  }
+}
+
+async function read(
+  files: readonly DroppedFile[],
+  explicit: Corrections,
+  memory: Memory = {},
+): Promise<{ set: BoardSet; entries: Entry[]; corrections: Corrections; rejected?: string }> {
+  const opened = openDrop(files);
+  const entries: Entry[] = [];
+  for (const f of opened.files) {
+    const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
+    entries.push({ ...f, ...(cells ? { cells } : {}) });
+  }
+  const corrections = withMemory(
+    entries.map((e) => e.path),
+    explicit,
+    memory,
+  );
+  const set = readBoard(entries, corrections);
+  return {
+    set: { ...set, findings: [...opened.notes, ...set.findings] },
+    entries,
+    corrections,
+    ...(opened.rejected ? { rejected: opened.rejected } : {}),
+  };
+}
+
+async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer> {
+  const { set, corrections, rejected } = await read(task.files, task.corrections, task.memory);
+  if (rejected)
+    throw new AppError("ARCHIVE_INVALID", rejected, "Pack the files again and drop the new archive.");
+  const m = measureBoard(set);
+  if (m.outcome === "reject")
+    throw new AppError(
+      "NO_BOARD_FILE",
+      m.reason ?? "Nothing in the drop has a role on a board.",
+      "Drop the layers and drills your layout program wrote.",
+      { details: m.layers },
+    );
+  return {
+    kind: "measured",
+    measure: m,
+    corrections,
+    lines: set.bom?.lines ?? [],
+    placements: set.placements?.parts ?? [],
+  };
+}
+
+/** The figures a list shows of a run. */
+export function summarise(document: RunDocument): RunSummary {
+  const r = rollUp(document);
+  const open = r.notes.filter((n) => !n.acceptedBecause && n.level !== "remark");
+  const next = r.blockers[0] ?? open[0];
+  return {
+    perGood: microsToNumber(r.perGood),
+    cashNeeded: microsToNumber(r.cashNeeded),
+    start: r.start,
+    readyFrom: r.ready.p10,
+    readyTo: r.ready.p90,
+    blockers: r.blockers.length,
+    cautions: open.filter((n) => n.level === "warning").length,
+    ...(next ? { next: { stage: next.stage, text: next.text } } : {}),
+  };
+}
+
+async function pack(task: Extract<Task, { kind: "package" }>): Promise<Answer> {
+  const result = rollUp(task.document);
+  if (result.blockers.length > 0)
+    throw new AppError(
+      "BLOCKED",
+      `${result.blockers.length} blockers are open.`,
+      "Close them, or accept them with a reason.",
+      { details: result.blockers.map((b) => b.key) },
+    );
+  const files: FileEntry[] = [];
+  const pictures: SheetPicture[] = [];
+  for (const b of task.boards) {
+    const { set, entries } = await read(b.files, b.corrections);
+    for (const f of set.files) {
+      const entry = entries.find((e) => e.path === f.path);
+      if (entry && !["bom", "placement", "unknown"].includes(f.role))
+        files.push({ path: `fabrication/${slug(b.name)}/${f.path}`, bytes: entry.bytes });
+    }
+    for (const side of ["top", "bottom"] as const) {
+      const drawing = drawSide(set, side);
+      if (drawing) pictures.push(drawing);
+    }
+  }
+  const plan = planPackage(task.document, result);
+  const document = {
+    ...task.document,
+    boards: task.document.boards.map((b) => ({ ...b, archive: `fabrication/${slug(b.name)}` })),
+  };
+  const { name, product, revision } = task.document;
+  const built = await buildPackage({
+    files,
+    tables: plan.tables,
+    sheets: plan.sheets,
+    pictures,
+    run: document,
+    about: { run: name, product, revision, createdAt: task.createdAt },
+  });
+  return { kind: "package", zip: built.zip, manifest: built.manifest };
+}

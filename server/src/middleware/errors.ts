@@ -1,0 +1,101 @@
+import { AppError, type ErrorCode, toWire } from "@kobbin/core";
+import type { Middleware } from "koa";
+import * as yup from "yup";
+
+/** From code to HTTP status, in one place. */
+export const STATUS: Readonly<Record<ErrorCode, number>> = {
+  ARCHIVE_INVALID: 422,
+  ARCHIVE_TOO_LARGE: 413,
+  BLOCKED: 409,
+  DOCUMENT_INVALID: 422,
+  NO_BOARD_FILE: 422,
+  NOT_A_NUMBER: 422,
+  NOT_ALLOWED: 403,
+  NOT_FOUND: 404,
+  NOT_SIGNED_IN: 401,
+  OUT_OF_RANGE: 422,
+  STALE_VERSION: 409,
+  SUPPLIER_UNREACHABLE: 502,
+  TABLE_UNREADABLE: 422,
+  TOO_MANY_TRIES: 429,
+  WRONG_ORIGIN: 403,
+  WRONG_PASSWORD: 401,
+};
+
+/** Constraints of the database a person can break, with what to say. */
+const CONSTRAINTS: Readonly<Record<string, [ErrorCode, string, string]>> = {
+  product_name_key: [
+    "OUT_OF_RANGE",
+    "There is a product of that name already.",
+    "Choose another name, or add a revision to that product.",
+  ],
+  revision_label_key: [
+    "OUT_OF_RANGE",
+    "The product has a revision of that name already.",
+    "Choose another revision name.",
+  ],
+  account_email_key: ["OUT_OF_RANGE", "That sign-in name is taken.", "Sign in with it, or choose another."],
+  supplier_name_key: ["OUT_OF_RANGE", "There is a supplier of that name already.", "Choose another name."],
+  supplier_days_check: [
+    "OUT_OF_RANGE",
+    "The least days are more than the most days.",
+    "Swap the two numbers.",
+  ],
+};
+
+/** Turns every error into a problem document; a defect of ours is logged and says so without its inside. */
+export const errors =
+  (log: (entry: Record<string, unknown>) => void): Middleware =>
+  async (ctx, next) => {
+    try {
+      await next();
+      if (ctx.status === 404 && ctx.body === undefined && ctx.path.startsWith("/api/"))
+        throw new AppError("NOT_FOUND", `There is nothing at ${ctx.path}.`, "Go back to the bench.");
+    } catch (error) {
+      const known = translate(error);
+      const wire = toWire(known);
+      if (wire) {
+        ctx.status = STATUS[wire.code];
+        ctx.body = wire;
+        return;
+      }
+      log({
+        level: "error",
+        request: ctx.state.requestId,
+        message: error instanceof Error ? error.message : String(error),
+        stack: error instanceof Error ? error.stack : undefined,
+      });
+      ctx.status = 500;
+      ctx.body = {
+        kind: "error",
+        code: "DEFECT",
+        message: "Kobbin has a defect here; nothing was changed.",
+        hint: `Try once more; if it stays, report it with the number ${ctx.state.requestId}.`,
+      };
+    }
+  };
+
+function translate(error: unknown): unknown {
+  if (error instanceof AppError) return error;
+  if (error instanceof yup.ValidationError)
+    return new AppError(
+      "OUT_OF_RANGE",
+      error.errors[0] ?? "A value is not valid.",
+      "Correct it and save again; nothing was changed.",
+      { details: Object.fromEntries(error.inner.map((e) => [e.path ?? "", e.message])) },
+    );
+  const e = error as { code?: string; constraint?: string; status?: number; type?: string };
+  const known = e.constraint ? CONSTRAINTS[e.constraint] : undefined;
+  if (known) return new AppError(...known);
+  if (e.code === "22P02")
+    return new AppError(
+      "NOT_FOUND",
+      "There is no such thing here.",
+      "Go back to the bench and open it from there.",
+    );
+  if (e.status === 413 || e.type === "entity.too.large")
+    return new AppError("ARCHIVE_TOO_LARGE", "The request is too large.", "Send less at once.");
+  if (e.status === 400)
+    return new AppError("DOCUMENT_INVALID", "The request is not valid JSON.", "Send it again.");
+  return error;
+}

@@ -1,0 +1,46 @@
+import { AppError } from "@kobbin/core";
+import type { Middleware } from "koa";
+
+const POLICY = [
+  "default-src 'self'",
+  "script-src 'self' 'wasm-unsafe-eval'",
+  "style-src 'self'",
+  "style-src-attr 'unsafe-inline'",
+  "img-src 'self' data: blob:",
+  "font-src 'self'",
+  "connect-src 'self'",
+  "worker-src 'self' blob:",
+  "object-src 'none'",
+  "base-uri 'none'",
+  "form-action 'self'",
+  "frame-ancestors 'none'",
+].join("; ");
+
+/** Security headers on every answer. */
+export const securityHeaders: Middleware = async (ctx, next) => {
+  ctx.set("Content-Security-Policy", POLICY);
+  ctx.set("X-Content-Type-Options", "nosniff");
+  ctx.set("Referrer-Policy", "same-origin");
+  ctx.set("Cross-Origin-Opener-Policy", "same-origin");
+  await next();
+};
+
+/** Writes must come from our own pages: the Origin header has to name this host. */
+export const ownOrigin: Middleware = async (ctx, next) => {
+  if (!["GET", "HEAD", "OPTIONS"].includes(ctx.method)) {
+    const origin = ctx.get("Origin");
+    let host: string | undefined;
+    try {
+      host = new URL(origin).host;
+    } catch {
+      host = undefined;
+    }
+    if (host !== ctx.host)
+      throw new AppError(
+        "WRONG_ORIGIN",
+        "The request did not come from a page of this shop.",
+        "Open Kobbin itself and try again.",
+      );
+  }
+  await next();
+};

@@ -1,0 +1,115 @@
+import { AppError, type Corrections, patternOf, toRunLines } from "@kobbin/core";
+import { sha256Hex } from "@kobbin/formats";
+import type { Tx } from "../../db/pool.ts";
+import { withWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import type { DroppedFile } from "../../jobs/messages.ts";
+import { insertLine, manyLines } from "../run/index.ts";
+import {
+  insertBlob,
+  insertBoard,
+  insertBoardFile,
+  insertProduct,
+  insertRevision,
+  manyBoardFiles,
+  oneBoard,
+  readMemory,
+  updateBoard,
+  upsertMemory,
+} from "./queries.ts";
+
+/** Where a drop goes: a new product, or a new revision of one. */
+export interface NewRevision {
+  readonly productName?: string;
+  readonly productId?: string;
+  readonly label: string;
+  readonly files: readonly DroppedFile[];
+  readonly corrections: Corrections;
+}
+
+/**
+ * Measures a drop in the worker pool and keeps it: files byte for byte, measures, parts list; all or nothing.
+ * @throws AppError of the reading where the drop is rejected; nothing is stored then
+ */
+export async function addRevision(
+  deps: Deps,
+  workshopId: string,
+  drop: NewRevision,
+): Promise<{ productId: string; revisionId: string; boardId: string }> {
+  if (drop.files.length === 0)
+    throw new AppError("NO_BOARD_FILE", "The drop holds no files.", "Drop an archive or loose files.");
+  const memory = await withWorkshop(deps.pool, workshopId, readMemory);
+  const read = await deps.compute.run({
+    kind: "measure",
+    files: drop.files,
+    corrections: drop.corrections,
+    memory,
+  });
+  return withWorkshop(deps.pool, workshopId, async (tx) => {
+    const productId = drop.productId ?? (await insertProduct(tx, drop.productName ?? "New product"));
+    const revisionId = await insertRevision(tx, productId, drop.label);
+    const name = drop.productName ?? (await nameOfProduct(tx, productId));
+    const boardId = await insertBoard(tx, {
+      revisionId,
+      name: `${name} ${drop.label}`,
+      corrections: read.corrections,
+      measure: read.measure,
+      placements: read.placements,
+    });
+    for (const [position, f] of drop.files.entries()) {
+      const hash = sha256Hex(f.bytes);
+      await insertBlob(tx, hash, f.bytes);
+      await insertBoardFile(tx, boardId, position, f.path, hash);
+    }
+    for (const [position, line] of toRunLines(read.lines, read.placements).entries())
+      await insertLine(tx, revisionId, position, line);
+    await remember(tx, drop.corrections);
+    return { productId, revisionId, boardId };
+  });
+}
+
+async function nameOfProduct(tx: Tx, id: string): Promise<string> {
+  const { rows } = await tx.query<{ name: string }>("select name from product where id = $1", [id]);
+  if (!rows[0]) throw new AppError("NOT_FOUND", "There is no such product here.", "Go back to the bench.");
+  return rows[0].name;
+}
+
+/** Keeps corrections by name pattern for the next drop of this shop. */
+async function remember(tx: Tx, corrections: Corrections): Promise<void> {
+  for (const [path, value] of Object.entries(corrections.roles ?? {}))
+    await upsertMemory(tx, "role", patternOf(path), value);
+  for (const [path, value] of Object.entries(corrections.columns ?? {}))
+    await upsertMemory(tx, "column", patternOf(path), value);
+}
+
+/** Reads a board's own files again under further corrections; the parts list is read anew only when its file changed role or columns. */
+export async function correctBoard(
+  deps: Deps,
+  workshopId: string,
+  boardId: string,
+  change: Corrections,
+): Promise<{ revisionId: string }> {
+  const { board, files } = await withWorkshop(deps.pool, workshopId, async (tx) => ({
+    board: await oneBoard(tx, boardId),
+    files: await manyBoardFiles(tx, boardId),
+  }));
+  const corrections: Corrections = {
+    roles: { ...board.corrections.roles, ...change.roles },
+    columns: { ...board.corrections.columns, ...change.columns },
+  };
+  const read = await deps.compute.run({ kind: "measure", files, corrections, memory: {} });
+  const touchesParts =
+    Object.keys(change.columns ?? {}).length > 0 ||
+    Object.values(change.roles ?? {}).some((r) => r.role === "bom" || r.role === "placement");
+  await withWorkshop(deps.pool, workshopId, async (tx) => {
+    await updateBoard(tx, boardId, { corrections, measure: read.measure, placements: read.placements });
+    await remember(tx, change);
+    const old = await manyLines(tx, board.revisionId);
+    if (touchesParts || (old.length === 0 && read.lines.length > 0)) {
+      await tx.query("delete from bom_line where revision_id = $1", [board.revisionId]);
+      for (const [position, line] of toRunLines(read.lines, read.placements).entries())
+        await insertLine(tx, board.revisionId, position, line);
+    }
+  });
+  return { revisionId: board.revisionId };
+}

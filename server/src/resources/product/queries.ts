@@ -1,0 +1,133 @@
+import type { CorrectionMemory, ProductRow } from "@kobbin/contract";
+import type { Corrections, Measure, Placement } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+
+export async function manyProducts(tx: Tx): Promise<ProductRow[]> {
+  const { rows } = await tx.query<{ id: string; name: string; revisions: ProductRow["revisions"] | null }>(
+    `select p.id, p.name,
+       (select json_agg(json_build_object(
+          'id', v.id, 'label', v.label, 'boardId', b.id, 'createdAt', v.created_at,
+          'widthMm', b.measure->'outline'->'widthMm', 'heightMm', b.measure->'outline'->'heightMm',
+          'layers', b.measure->'copperLayers',
+          'lines', (select count(*) from bom_line as l where l.revision_id = v.id)) order by v.created_at)
+        from revision as v join board as b on b.revision_id = v.id where v.product_id = p.id) as revisions
+     from product as p order by p.created_at`,
+  );
+  return rows.map((r) => ({ ...r, revisions: r.revisions ?? [] }));
+}
+
+export async function insertBlob(tx: Tx, sha256: string, bytes: Uint8Array): Promise<void> {
+  await tx.query(
+    "insert into blob (workshop_id, sha256, bytes) values (current_workshop(), $1, $2) on conflict do nothing",
+    [sha256, Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength)],
+  );
+}
+
+export async function insertProduct(tx: Tx, name: string): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into product (workshop_id, name) values (current_workshop(), $1) returning id",
+    [name],
+  );
+  return rows[0]!.id;
+}
+
+export async function insertRevision(tx: Tx, productId: string, label: string): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into revision (workshop_id, product_id, label) values (current_workshop(), $1, $2) returning id",
+    [productId, label],
+  );
+  return rows[0]!.id;
+}
+
+export async function insertBoard(
+  tx: Tx,
+  b: {
+    revisionId: string;
+    name: string;
+    corrections: Corrections;
+    measure: Measure;
+    placements: readonly Placement[];
+  },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into board (workshop_id, revision_id, name, corrections, measure, placements) values (current_workshop(), $1, $2, $3, $4, $5) returning id",
+    [
+      b.revisionId,
+      b.name,
+      JSON.stringify(b.corrections),
+      JSON.stringify(b.measure),
+      JSON.stringify(b.placements),
+    ],
+  );
+  return rows[0]!.id;
+}
+
+export async function insertBoardFile(
+  tx: Tx,
+  boardId: string,
+  position: number,
+  path: string,
+  sha256: string,
+): Promise<void> {
+  await tx.query(
+    "insert into board_file (board_id, workshop_id, position, path, sha256) values ($1, current_workshop(), $2, $3, $4)",
+    [boardId, position, path, sha256],
+  );
+}
+
+/** What was dropped for a board, byte for byte. */
+export async function manyBoardFiles(
+  tx: Tx,
+  boardId: string,
+): Promise<{ path: string; sha256: string; bytes: Uint8Array }[]> {
+  const { rows } = await tx.query<{ path: string; sha256: string; bytes: Buffer }>(
+    "select f.path, f.sha256, b.bytes from board_file as f join blob as b on b.workshop_id = f.workshop_id and b.sha256 = f.sha256 where f.board_id = $1 order by f.position",
+    [boardId],
+  );
+  one(rows, "board");
+  return rows.map((r) => ({ path: r.path, sha256: r.sha256, bytes: new Uint8Array(r.bytes) }));
+}
+
+export async function oneBoard(
+  tx: Tx,
+  id: string,
+): Promise<{ id: string; revisionId: string; name: string; corrections: Corrections }> {
+  const { rows } = await tx.query<{ id: string; revisionId: string; name: string; corrections: Corrections }>(
+    `select id, revision_id as "revisionId", name, corrections from board where id = $1`,
+    [id],
+  );
+  return one(rows, "board");
+}
+
+export async function updateBoard(
+  tx: Tx,
+  id: string,
+  b: { corrections: Corrections; measure: Measure; placements: readonly Placement[] },
+): Promise<void> {
+  await tx.query(
+    "update board set corrections = $2, measure = $3, placements = $4, measured_at = now() where id = $1",
+    [id, JSON.stringify(b.corrections), JSON.stringify(b.measure), JSON.stringify(b.placements)],
+  );
+}
+
+export async function readMemory(tx: Tx): Promise<CorrectionMemory> {
+  const { rows } = await tx.query<{ kind: "role" | "column"; pattern: string; value: never }>(
+    "select kind, pattern, value from correction",
+  );
+  const of = (kind: string) =>
+    Object.fromEntries(rows.filter((r) => r.kind === kind).map((r) => [r.pattern, r.value]));
+  return { roles: of("role"), columns: of("column") };
+}
+
+export async function upsertMemory(
+  tx: Tx,
+  kind: "role" | "column",
+  pattern: string,
+  value: unknown,
+): Promise<void> {
+  await tx.query(
+    "insert into correction (workshop_id, kind, pattern, value) values (current_workshop(), $1, $2, $3) on conflict (workshop_id, kind, pattern) do update set value = excluded.value, updated_at = now()",
+    [kind, pattern, JSON.stringify(value)],
+  );
+}

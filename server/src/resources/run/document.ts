@@ -1,0 +1,113 @@
+import type { RunAnswer } from "@kobbin/contract";
+import { DEFAULT_ASSEMBLY, type RunDocument } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { withWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { manyHouses } from "../house/queries.ts";
+import { oneShop } from "../shop/queries.ts";
+import { manyOffers, manySuppliers } from "../source/queries.ts";
+import { manyBoards, manyLines, manyQuotes, oneRun, type StoredRun, updateSummary } from "./queries.ts";
+
+/** Gathers a run into one document: what the page, the worker pool and the command line compute from. */
+export async function buildDocument(
+  tx: Tx,
+  run: StoredRun,
+  today: string,
+): Promise<{ document: RunDocument; boardId: string }> {
+  const shop = await oneShop(tx);
+  const lines = await manyLines(tx, run.revisionId);
+  const suppliers = await manySuppliers(tx);
+  const offers = await manyOffers(tx, run.revisionId);
+  const houses = await manyHouses(tx);
+  const boards = await manyBoards(tx, run.revisionId);
+  const quotes = await manyQuotes(tx, run.id);
+  const house = houses.find((h) => h.id === run.houseId);
+  const document: RunDocument = {
+    kobbin: "run/1",
+    name: run.name,
+    product: run.product,
+    revision: run.revision,
+    today,
+    workshop: {
+      name: shop.name,
+      currency: shop.currency,
+      hourlyRate: shop.hourlyRate,
+      taxRate: shop.taxRate,
+      rates: shop.rates,
+      hoursPerDay: shop.hoursPerDay,
+    },
+    goodBoards: run.goodBoards,
+    confidence: run.confidence,
+    boards: boards.map((b) => ({ name: b.name, perProduct: b.perProduct, measure: b.measure })),
+    lines,
+    placements: boards.flatMap((b) => b.placements),
+    suppliers: suppliers.map(({ feedKey: _, ...s }) => s),
+    offers,
+    ...(house ? { house } : {}),
+    houses,
+    quotes: quotes.map(({ id: _, ...q }) => q),
+    options: run.options,
+    assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
+    choices: run.choices,
+  };
+  return { document, boardId: boards[0]?.id ?? "" };
+}
+
+/** A run as the page gets it. A released run shows the document it was released with. */
+export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
+  const run = await oneRun(tx, id);
+  const { document, boardId } = await buildDocument(tx, run, today);
+  const { rows } = await tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
+    `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
+    [id],
+  );
+  const release = run.state === "released" ? rows[0] : undefined;
+  return {
+    id,
+    version: run.version,
+    state: run.state,
+    productId: run.productId,
+    revisionId: run.revisionId,
+    boardId,
+    document: release?.document ?? document,
+    ...(run.summary ? { summary: run.summary } : {}),
+    ...(run.askedAt ? { askedAt: run.askedAt.toISOString() } : {}),
+    ...(release ? { releasedAt: release.releasedAt.toISOString(), packageSha256: release.sha256 } : {}),
+  };
+}
+
+/** Computes a run's figures in the worker pool and stores them. */
+export async function refreshRun(deps: Deps, workshopId: string, id: string): Promise<void> {
+  const { document, state } = await withWorkshop(deps.pool, workshopId, async (tx) => {
+    const run = await oneRun(tx, id);
+    return { ...(await buildDocument(tx, run, deps.today())), state: run.state };
+  });
+  if (state === "released") return;
+  try {
+    const { summary } = await deps.compute.run({ kind: "summary", document });
+    await withWorkshop(deps.pool, workshopId, (tx) => updateSummary(tx, id, summary));
+  } catch (error) {
+    // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
+    deps.log({
+      level: "warning",
+      message: "run not computed",
+      run: id,
+      reason: error instanceof Error ? error.message : String(error),
+    });
+  }
+}
+
+/** All runs of a revision, after something they share changed. */
+export async function refreshRuns(deps: Deps, workshopId: string, revisionId: string): Promise<void> {
+  const ids = await withWorkshop(
+    deps.pool,
+    workshopId,
+    async (tx) =>
+      (
+        await tx.query<{ id: string }>("select id from run where revision_id = $1 and state = 'open'", [
+          revisionId,
+        ])
+      ).rows,
+  );
+  for (const { id } of ids) await refreshRun(deps, workshopId, id);
+}

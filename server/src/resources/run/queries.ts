@@ -1,0 +1,243 @@
+import type { RunRow, RunSummary } from "@kobbin/contract";
+import type {
+  FabOptions,
+  Measure,
+  Placement,
+  RunAssembly,
+  RunChoices,
+  RunLine,
+  RunQuote,
+} from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+import { trim } from "../shop/queries.ts";
+
+const LINE = `id, refs, qty::float8 as qty, value_text as "valueText", package, mpn, maker, description, dnp, mount`;
+
+export async function manyLines(tx: Tx, revisionId: string): Promise<RunLine[]> {
+  const { rows } = await tx.query<RunLine>(
+    `select ${LINE} from bom_line where revision_id = $1 order by position, id`,
+    [revisionId],
+  );
+  return rows;
+}
+
+export async function insertLine(
+  tx: Tx,
+  revisionId: string,
+  position: number,
+  l: Omit<RunLine, "id">,
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount)
+     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11) returning id`,
+    [
+      revisionId,
+      position,
+      l.refs,
+      l.qty,
+      l.valueText,
+      l.package,
+      l.mpn,
+      l.maker,
+      l.description,
+      l.dnp,
+      l.mount,
+    ],
+  );
+  return rows[0]!.id;
+}
+
+/** Changes a line; a part number that changes takes the feed's offers away, since they were for another part. */
+export async function updateLine(
+  tx: Tx,
+  id: string,
+  l: { [K in keyof Omit<RunLine, "id">]?: RunLine[K] | undefined },
+): Promise<string> {
+  if (l.mpn !== undefined)
+    await tx.query(
+      "delete from offer as o using bom_line as b where b.id = o.line_id and b.id = $1 and b.mpn <> $2 and o.source = 'feed'",
+      [id, l.mpn],
+    );
+  const { rows } = await tx.query<{ revisionId: string }>(
+    `update bom_line
+     set refs = coalesce($2::text[], refs), qty = coalesce($3, qty), value_text = coalesce($4, value_text), package = coalesce($5, package),
+         mpn = coalesce($6, mpn), maker = coalesce($7, maker), description = coalesce($8, description), dnp = coalesce($9, dnp), mount = coalesce($10, mount)
+     where id = $1 returning revision_id as "revisionId"`,
+    [
+      id,
+      l.refs ?? null,
+      l.qty ?? null,
+      l.valueText ?? null,
+      l.package ?? null,
+      l.mpn ?? null,
+      l.maker ?? null,
+      l.description ?? null,
+      l.dnp ?? null,
+      l.mount ?? null,
+    ],
+  );
+  return one(rows, "line").revisionId;
+}
+
+export async function deleteLine(tx: Tx, id: string): Promise<string> {
+  const { rows } = await tx.query<{ revisionId: string }>(
+    `delete from bom_line where id = $1 returning revision_id as "revisionId"`,
+    [id],
+  );
+  return one(rows, "line").revisionId;
+}
+
+/** A run with its first fork, as stored. */
+export interface StoredRun {
+  readonly id: string;
+  readonly name: string;
+  readonly state: "open" | "released";
+  readonly askedAt: Date | null;
+  readonly productId: string;
+  readonly product: string;
+  readonly revisionId: string;
+  readonly revision: string;
+  readonly version: number;
+  readonly goodBoards: number;
+  readonly confidence: number;
+  readonly houseId: string | null;
+  readonly options: Partial<FabOptions>;
+  readonly assembly: Partial<RunAssembly>;
+  readonly choices: RunChoices;
+  readonly summary: RunSummary | null;
+  readonly updatedAt: Date;
+}
+
+const RUN = `r.id, r.name, r.state, r.asked_at as "askedAt", p.id as "productId", p.name as product, v.id as "revisionId", v.label as revision,
+       f.version, f.good_boards as "goodBoards", f.confidence::float8 as confidence, f.house_id as "houseId", f.options, f.assembly, f.choices, f.summary, f.updated_at as "updatedAt"
+     from run as r
+     join fork as f on f.run_id = r.id and f.name = 'first'
+     join revision as v on v.id = r.revision_id
+     join product as p on p.id = v.product_id`;
+
+export async function oneRun(tx: Tx, id: string): Promise<StoredRun> {
+  const { rows } = await tx.query<StoredRun>(`select ${RUN} where r.id = $1`, [id]);
+  return one(rows, "run");
+}
+
+export async function manyRuns(tx: Tx): Promise<RunRow[]> {
+  const { rows } = await tx.query<StoredRun>(`select ${RUN} order by f.updated_at desc`);
+  return rows.map((r) => ({
+    id: r.id,
+    name: r.name,
+    productId: r.productId,
+    product: r.product,
+    revision: r.revision,
+    goodBoards: r.goodBoards,
+    state: r.state,
+    updatedAt: r.updatedAt.toISOString(),
+    ...(r.summary ? { summary: r.summary } : {}),
+  }));
+}
+
+export async function insertRun(
+  tx: Tx,
+  run: { revisionId: string; name: string; goodBoards: number; houseId: string | null },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into run (workshop_id, revision_id, name) values (current_workshop(), $1, $2) returning id",
+    [run.revisionId, run.name],
+  );
+  const id = rows[0]!.id;
+  await tx.query(
+    "insert into fork (workshop_id, run_id, good_boards, house_id) values (current_workshop(), $1, $2, $3)",
+    [id, run.goodBoards, run.houseId],
+  );
+  return id;
+}
+
+/** Saves choices when nobody saved since; answers whether it did. */
+export async function updateFork(
+  tx: Tx,
+  runId: string,
+  version: number,
+  f: Pick<StoredRun, "goodBoards" | "confidence" | "houseId" | "options" | "assembly" | "choices">,
+): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    `update fork set version = version + 1, good_boards = $3, confidence = $4, house_id = $5, options = $6, assembly = $7, choices = $8, updated_at = now()
+     where run_id = $1 and name = 'first' and version = $2`,
+    [
+      runId,
+      version,
+      f.goodBoards,
+      f.confidence,
+      f.houseId,
+      JSON.stringify(f.options),
+      JSON.stringify(f.assembly),
+      JSON.stringify(f.choices),
+    ],
+  );
+  return rowCount === 1;
+}
+
+export async function updateSummary(tx: Tx, runId: string, summary: RunSummary): Promise<void> {
+  await tx.query("update fork set summary = $2 where run_id = $1 and name = 'first'", [
+    runId,
+    JSON.stringify(summary),
+  ]);
+}
+
+export async function manyBoards(
+  tx: Tx,
+  revisionId: string,
+): Promise<{ id: string; name: string; perProduct: number; measure: Measure; placements: Placement[] }[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    name: string;
+    perProduct: number;
+    measure: Measure;
+    placements: Placement[];
+  }>(
+    `select id, name, per_product as "perProduct", measure, placements from board where revision_id = $1 order by name, id`,
+    [revisionId],
+  );
+  return rows;
+}
+
+export async function manyQuotes(tx: Tx, runId: string): Promise<(RunQuote & { id: string })[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    house: string;
+    kind: "fab" | "assembly";
+    total: string;
+    currency: string;
+    days: number;
+    capturedOn: string;
+    validUntil: string | null;
+  }>(
+    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil" from quotation where run_id = $1`,
+    [runId],
+  );
+  return rows.map(({ validUntil, total, ...r }) => ({
+    ...r,
+    total: trim(total),
+    ...(validUntil === null ? {} : { validUntil }),
+  }));
+}
+
+export async function upsertQuote(
+  tx: Tx,
+  runId: string,
+  q: {
+    houseId: string;
+    kind: string;
+    total: string;
+    currency: string;
+    days: number;
+    capturedOn: string;
+    validUntil?: string | undefined;
+  },
+): Promise<void> {
+  await tx.query(
+    `insert into quotation (workshop_id, run_id, house_id, kind, total, currency, days, captured_on, valid_until)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8)
+     on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until`,
+    [runId, q.houseId, q.kind, q.total, q.currency, q.days, q.capturedOn, q.validUntil ?? null],
+  );
+}

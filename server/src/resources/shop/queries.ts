@@ -1,0 +1,76 @@
+import type { Shop } from "@kobbin/contract";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+
+const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo"`;
+type Row = Omit<Shop, "taxRate" | "hoursPerDay"> & { taxRate: string; hoursPerDay: string };
+const toShop = (r: Row): Shop => ({
+  ...r,
+  hourlyRate: trim(r.hourlyRate),
+  taxRate: Number(r.taxRate),
+  hoursPerDay: Number(r.hoursPerDay),
+});
+
+/** "24.000000" → "24.00", "0.008000" → "0.008": no digits that say nothing, cents kept. */
+export function trim(decimal: string): string {
+  if (!decimal.includes(".")) return decimal;
+  const [whole, fraction = ""] = decimal.split(".");
+  const kept = fraction.replace(/0+$/, "");
+  return `${whole}.${kept.padEnd(2, "0")}`;
+}
+
+export async function oneShop(tx: Tx): Promise<Shop> {
+  const { rows } = await tx.query<Row>(`select ${SHOP} from workshop where id = current_workshop()`);
+  return toShop(one(rows, "shop"));
+}
+
+export async function insertShop(
+  tx: Tx,
+  shop: {
+    id: string;
+    name: string;
+    currency: string;
+    hourlyRate: string;
+    isDemo: boolean;
+    taxRate: number;
+    rates: Record<string, string>;
+  },
+): Promise<void> {
+  await tx.query(
+    "insert into workshop (id, name, currency, hourly_rate, tax_rate, rates, is_demo) values ($1, $2, $3, $4, $5, $6, $7)",
+    [
+      shop.id,
+      shop.name,
+      shop.currency,
+      shop.hourlyRate,
+      shop.taxRate,
+      JSON.stringify(shop.rates),
+      shop.isDemo,
+    ],
+  );
+}
+
+export async function updateShop(
+  tx: Tx,
+  change: {
+    name?: string | undefined;
+    hourlyRate?: string | undefined;
+    taxRate?: number | undefined;
+    hoursPerDay?: number | undefined;
+    rates?: Record<string, string> | undefined;
+  },
+): Promise<void> {
+  await tx.query(
+    `update workshop
+     set name = coalesce($1, name), hourly_rate = coalesce($2, hourly_rate), tax_rate = coalesce($3, tax_rate),
+         hours_per_day = coalesce($4, hours_per_day), rates = coalesce($5, rates)
+     where id = current_workshop()`,
+    [
+      change.name ?? null,
+      change.hourlyRate ?? null,
+      change.taxRate ?? null,
+      change.hoursPerDay ?? null,
+      change.rates ? JSON.stringify(change.rates) : null,
+    ],
+  );
+}

@@ -1,0 +1,144 @@
+import type { RunOffer, RunSupplier } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+import { trim } from "../shop/queries.ts";
+
+/** A supplier with the key of its feed, where it has one. */
+export interface SupplierRow extends RunSupplier {
+  readonly feedKey: string | null;
+}
+
+export async function manySuppliers(tx: Tx): Promise<SupplierRow[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    feedKey: string | null;
+    name: string;
+    currency: string;
+    shipping: string;
+    freeFrom: string | null;
+    daysMin: number;
+    daysMax: number;
+  }>(
+    `select id, feed_key as "feedKey", name, currency, shipping, free_from as "freeFrom", days_min as "daysMin", days_max as "daysMax" from supplier order by feed_key nulls last, name`,
+  );
+  return rows.map(({ freeFrom, shipping, ...r }) => ({
+    ...r,
+    shipping: trim(shipping),
+    ...(freeFrom === null ? {} : { freeFrom: trim(freeFrom) }),
+  }));
+}
+
+export async function insertSupplier(
+  tx: Tx,
+  s: {
+    feedKey?: string | undefined;
+    name: string;
+    currency: string;
+    shipping: string;
+    freeFrom?: string | undefined;
+    daysMin: number;
+    daysMax: number;
+  },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into supplier (workshop_id, feed_key, name, currency, shipping, free_from, days_min, days_max) values (current_workshop(), $1, $2, $3, $4, $5, $6, $7) returning id",
+    [s.feedKey ?? null, s.name, s.currency, s.shipping, s.freeFrom ?? null, s.daysMin, s.daysMax],
+  );
+  return rows[0]!.id;
+}
+
+/** All offers for the lines of a revision, breaks in order. */
+export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    line: string;
+    supplier: string;
+    stock: string;
+    moq: string;
+    multiple: string;
+    packaging: string;
+    currency: string;
+    source: RunOffer["source"];
+    capturedOn: string;
+    validUntil: string | null;
+    breaks: { qty: number; price: string }[];
+  }>(
+    `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
+            o.captured_on as "capturedOn", o.valid_until as "validUntil",
+            json_agg(json_build_object('qty', b.qty, 'price', b.price::text) order by b.qty) as breaks
+     from offer as o
+     join bom_line as l on l.id = o.line_id
+     join offer_break as b on b.offer_id = o.id
+     where l.revision_id = $1
+     group by o.id, l.position
+     order by l.position, o.supplier_id, o.id`,
+    [revisionId],
+  );
+  return rows.map(({ validUntil, breaks, ...r }) => ({
+    ...r,
+    stock: Number(r.stock),
+    moq: Number(r.moq),
+    multiple: Number(r.multiple),
+    breaks: breaks.map((b) => ({ qty: Number(b.qty), price: trim(b.price) })),
+    ...(validUntil === null ? {} : { validUntil }),
+  }));
+}
+
+export interface NewOffer {
+  readonly lineId: string;
+  readonly supplierId: string;
+  readonly stock: number;
+  readonly moq: number;
+  readonly multiple: number;
+  readonly packaging: string;
+  readonly currency: string;
+  readonly breaks: readonly { readonly qty: number; readonly price: string }[];
+  readonly source: "feed" | "typed" | "pasted";
+  readonly capturedOn: string;
+  readonly validUntil?: string | undefined;
+}
+
+export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10) returning id`,
+    [
+      o.lineId,
+      o.supplierId,
+      o.stock,
+      o.moq,
+      o.multiple,
+      o.packaging,
+      o.currency,
+      o.source,
+      o.capturedOn,
+      o.validUntil ?? null,
+    ],
+  );
+  const id = one(rows, "offer").id;
+  await tx.query(
+    "insert into offer_break (workshop_id, offer_id, qty, price) select current_workshop(), $1, b.qty, b.price from unnest($2::bigint[], $3::numeric[]) as b (qty, price)",
+    [id, o.breaks.map((b) => b.qty), o.breaks.map((b) => b.price)],
+  );
+  return id;
+}
+
+/** Removes what feeds said before for these lines; typed and pasted offers stay. */
+export async function deleteFeedOffers(
+  tx: Tx,
+  lineIds: readonly string[],
+  supplierIds: readonly string[],
+): Promise<void> {
+  await tx.query(
+    "delete from offer where source = 'feed' and line_id = any($1::uuid[]) and supplier_id = any($2::uuid[])",
+    [lineIds, supplierIds],
+  );
+}
+
+export async function deleteOffer(tx: Tx, id: string): Promise<string> {
+  const { rows } = await tx.query<{ revisionId: string }>(
+    `delete from offer as o using bom_line as l where l.id = o.line_id and o.id = $1 returning l.revision_id as "revisionId"`,
+    [id],
+  );
+  return one(rows, "offer").revisionId;
+}

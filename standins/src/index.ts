@@ -1,0 +1,2 @@
+/** The one door of the stand-ins. */
+export { createStandIns, type StandInOptions } from "./app.ts";
