@@ -21,14 +21,16 @@ export function ensurePackages(packages, why) {
   if (!isRoot) throw new Error(`${why}. Install it with:\n  sudo apt-get install ${packages.join(" ")}`);
   console.log(`${why}; installing ${packages.join(", ")} …`);
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
-  const apt = (...args) => spawnSync("apt-get", ["-q", ...args], { stdio: ["ignore", "ignore", "inherit"], env }).status === 0;
+  const apt = (...args) =>
+    spawnSync("apt-get", ["-q", ...args], { stdio: ["ignore", "ignore", "inherit"], env }).status === 0;
   const install = () => apt("install", "-y", "--no-install-recommends", ...packages);
   // Debian would make and start a cluster of its own; ours is enough
   if (packages.includes("postgresql") && !existsSync("/etc/postgresql-common/createcluster.conf")) {
     mkdirSync("/etc/postgresql-common", { recursive: true });
     writeFileSync("/etc/postgresql-common/createcluster.conf", "create_main_cluster = false\n");
   }
-  if (!install() && !(apt("update") && install())) throw new Error(`${packages.join(", ")} could not be installed.`);
+  if (!install() && !(apt("update") && install()))
+    throw new Error(`${packages.join(", ")} could not be installed.`);
 }
 
 /** PostgreSQL's programs, installed first where they are missing. */
@@ -41,7 +43,10 @@ export function ensurePrograms() {
   return now;
 }
 
-const as = (file, args, options = {}) => (isRoot ? execFileSync("runuser", ["-u", "postgres", "--", file, ...args], options) : execFileSync(file, args, options));
+const as = (file, args, options = {}) =>
+  isRoot
+    ? execFileSync("runuser", ["-u", "postgres", "--", file, ...args], options)
+    : execFileSync(file, args, options);
 
 /** Where a clone's data lies: inside the clone, or, where the postgres user cannot enter it, under the state directory. */
 export function dataFolder(clone, wish) {
@@ -49,8 +54,11 @@ export function dataFolder(clone, wish) {
   const inside = join(clone, ".kobbin");
   if (!isRoot) return inside;
   mkdirSync(inside, { recursive: true });
-  const canEnter = spawnSync("runuser", ["-u", "postgres", "--", "test", "-x", inside], { stdio: "ignore" }).status === 0;
-  return canEnter ? inside : join("/var/lib/kobbin", createHash("sha256").update(clone).digest("hex").slice(0, 12));
+  const canEnter =
+    spawnSync("runuser", ["-u", "postgres", "--", "test", "-x", inside], { stdio: "ignore" }).status === 0;
+  return canEnter
+    ? inside
+    : join("/var/lib/kobbin", createHash("sha256").update(clone).digest("hex").slice(0, 12));
 }
 
 export const freePort = () =>
@@ -86,7 +94,21 @@ export async function startCluster(folder) {
     writeFileSync(file, `${password}\n`, { mode: 0o600 });
     if (isRoot) execFileSync("chown", ["postgres:postgres", file]);
     try {
-      as(join(bin, "initdb"), ["-D", data, "-U", "kobbin", "--auth=scram-sha-256", `--pwfile=${file}`, "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions"], { stdio: ["ignore", "ignore", "inherit"] });
+      as(
+        join(bin, "initdb"),
+        [
+          "-D",
+          data,
+          "-U",
+          "kobbin",
+          "--auth=scram-sha-256",
+          `--pwfile=${file}`,
+          "--encoding=UTF8",
+          "--locale=C.UTF-8",
+          "--no-instructions",
+        ],
+        { stdio: ["ignore", "ignore", "inherit"] },
+      );
     } catch (error) {
       rmSync(data, { recursive: true, force: true });
       throw error;
@@ -96,14 +118,20 @@ export async function startCluster(folder) {
     writeFileSync(secret, password, { mode: 0o600 });
   }
   const password = readFileSync(secret, "utf8").trim();
-  const status = isRoot ? spawnSync("runuser", ["-u", "postgres", "--", join(bin, "pg_ctl"), "-D", data, "status"]) : spawnSync(join(bin, "pg_ctl"), ["-D", data, "status"]);
+  const status = isRoot
+    ? spawnSync("runuser", ["-u", "postgres", "--", join(bin, "pg_ctl"), "-D", data, "status"])
+    : spawnSync(join(bin, "pg_ctl"), ["-D", data, "status"]);
   let port;
   let stop = () => undefined;
   if (status.status === 0) port = Number(readFileSync(join(data, "postmaster.pid"), "utf8").split("\n")[3]);
   else {
     port = await freePort();
     const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${socket}'`;
-    as(join(bin, "pg_ctl"), ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", options, "start"], { stdio: ["ignore", "ignore", "inherit"] });
+    as(
+      join(bin, "pg_ctl"),
+      ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", options, "start"],
+      { stdio: ["ignore", "ignore", "inherit"] },
+    );
     stop = () => {
       try {
         as(join(bin, "pg_ctl"), ["-D", data, "-m", "fast", "-w", "stop"], { stdio: "ignore" });

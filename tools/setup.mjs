@@ -15,7 +15,11 @@ export function checkEngine() {
 }
 
 const run = (file, args, what) => {
-  const done = spawnSync(file, args, { cwd: ROOT, stdio: ["ignore", "inherit", "inherit"], env: { ...process.env, npm_config_loglevel: "error" } });
+  const done = spawnSync(file, args, {
+    cwd: ROOT,
+    stdio: ["ignore", "inherit", "inherit"],
+    env: { ...process.env, npm_config_loglevel: "error" },
+  });
   if (done.status !== 0) {
     console.error(`${what} failed.`);
     process.exit(done.status ?? 1);
@@ -53,6 +57,10 @@ export function ensureBuilt() {
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
-  run(process.execPath, ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"], "the build of the page");
+  run(
+    process.execPath,
+    ["web/node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],
+    "the build of the page",
+  );
   writeFileSync(stamp, String(newest(["core", "formats", "contract", "standins", "server", "web", "bin"])));
 }

@@ -56,7 +56,12 @@ for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => e
 function launch(name, file, args, env, pattern) {
   return new Promise((done, fail) => {
     // a group of its own, so that Ctrl-C in the terminal reaches only this script, which ends the rest in order
-    const child = spawn(file, args, { cwd: ROOT, env: { ...process.env, ...env }, stdio: ["ignore", "pipe", "inherit"], detached: true });
+    const child = spawn(file, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ["ignore", "pipe", "inherit"],
+      detached: true,
+    });
     children.push(child);
     let text = "";
     child.stdout.on("data", (chunk) => {
@@ -84,11 +89,36 @@ try {
     await ensureDatabase(cluster.url, "kobbin");
     databaseUrl = cluster.url("kobbin");
   }
-  const node = (path) => (isDev ? [join(ROOT, "node_modules/.bin/tsx"), ["watch", "--clear-screen=false", "--conditions=source", `${path}/src/main.ts`]] : [process.execPath, [`${path}/dist/main.js`]]);
+  const node = (path) =>
+    isDev
+      ? [
+          join(ROOT, "node_modules/.bin/tsx"),
+          ["watch", "--clear-screen=false", "--conditions=source", `${path}/src/main.ts`],
+        ]
+      : [process.execPath, [`${path}/dist/main.js`]];
   const standIns = await launch("stand-ins", ...node("standins"), { STANDINS_PORT: "0" }, /port (\d+)/);
   const serverPort = isDev ? 4181 : port;
-  const actual = await launch("server", ...node("server"), { DATABASE_URL: databaseUrl, PORT: String(serverPort), STANDINS_URL: `http://127.0.0.1:${standIns}`, DEMO: args.includes("--empty") ? "no" : "yes", WEB_ROOT: isDev ? "" : join(ROOT, "web/dist"), LOG: process.env.LOG ?? "quiet" }, /listening on (\d+)/);
-  if (isDev) await launch("page", process.execPath, ["node_modules/vite/bin/vite.js", "web", "--host", "127.0.0.1", "--port", String(port), "--strictPort"], { KOBBIN_SERVER: `http://127.0.0.1:${actual}` }, /127\.0\.0\.1:(\d+)/);
+  const actual = await launch(
+    "server",
+    ...node("server"),
+    {
+      DATABASE_URL: databaseUrl,
+      PORT: String(serverPort),
+      STANDINS_URL: `http://127.0.0.1:${standIns}`,
+      DEMO: args.includes("--empty") ? "no" : "yes",
+      WEB_ROOT: isDev ? "" : join(ROOT, "web/dist"),
+      LOG: process.env.LOG ?? "quiet",
+    },
+    /listening on (\d+)/,
+  );
+  if (isDev)
+    await launch(
+      "page",
+      process.execPath,
+      ["web/node_modules/vite/bin/vite.js", "web", "--host", "127.0.0.1", "--port", String(port), "--strictPort"],
+      { KOBBIN_SERVER: `http://127.0.0.1:${actual}` },
+      /127\.0\.0\.1:(\d+)/,
+    );
   console.log(`\n  Kobbin is at http://127.0.0.1:${isDev ? port : actual}\n  Ctrl-C ends it.\n`);
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));

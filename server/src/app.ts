@@ -1,12 +1,13 @@
-import { randomUUID } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import { existsSync } from "node:fs";
+import { readFile } from "node:fs/promises";
 import bodyParser from "@koa/bodyparser";
 import type Router from "@koa/router";
 import Koa from "koa";
 import send from "koa-send";
 import type { Deps } from "./deps.ts";
 import { errors } from "./middleware/errors.ts";
-import { ownOrigin, securityHeaders } from "./middleware/security.ts";
+import { ownOrigin, policy, securityHeaders } from "./middleware/security.ts";
 import { session } from "./middleware/session.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
@@ -58,16 +59,23 @@ const requestId =
       });
   };
 
-/** The built page; every path that is no file is answered with it, so that links go deep. */
+/** The built page; every path that is no file is answered with it, so that links go deep. Its nonce is new each time. */
 function pages(root: string): Koa.Middleware {
   return async (ctx, next) => {
     if (ctx.path.startsWith("/api/") || !["GET", "HEAD"].includes(ctx.method)) return next();
     const path = decodeURIComponent(ctx.path);
     const isAsset = path.startsWith("/assets/");
-    const file =
-      isAsset || (path !== "/" && !path.includes("..") && existsSync(`${root}${path}`))
-        ? path
-        : "/index.html";
-    await send(ctx, file, { root, maxage: isAsset ? 31_536_000_000 : 0, immutable: isAsset });
+    if (
+      isAsset ||
+      (path !== "/" && path !== "/index.html" && !path.includes("..") && existsSync(`${root}${path}`))
+    ) {
+      await send(ctx, path, { root, maxage: isAsset ? 31_536_000_000 : 0, immutable: isAsset });
+      return;
+    }
+    const nonce = randomBytes(12).toString("base64");
+    ctx.set("Content-Security-Policy", policy(nonce));
+    ctx.set("Cache-Control", "no-cache");
+    ctx.type = "html";
+    ctx.body = (await readFile(`${root}/index.html`, "utf8")).replace("__NONCE__", nonce);
   };
 }

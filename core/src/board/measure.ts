@@ -54,6 +54,8 @@ export interface Measure {
     readonly closed: boolean;
     readonly minInnerRadiusMm?: number;
   };
+  /** Box of the closed outline, else of the copper: x0, y0, x1, y1 in the files' coordinates. */
+  readonly extentMm?: readonly [number, number, number, number];
   readonly copperLayers: number;
   readonly thicknessMm?: number;
   readonly minTrackMm?: number;
@@ -321,6 +323,7 @@ export function measureBoard(
       level: "warning",
       text: `The job file states a width of ${set.job.widthMm} mm, the outline measures ${outline.widthMm} mm.`,
     });
+  const extent = outline?.box ?? boxOfShapes(copper);
   progress("done", 1);
   const least = (key: string, l: Least | undefined) =>
     l ? { [`${key}Mm`]: r6(l.mm), [`${key}At`]: [{ layer: l.at.layer, x: r6(l.at.x), y: r6(l.at.y) }] } : {};
@@ -330,6 +333,7 @@ export function measureBoard(
     layers,
     layerOrder: unique.map(nameOf),
     ...(profile ? { outline: outlineKeys(outline!) } : {}),
+    ...(extent ? { extentMm: extent } : {}),
     copperLayers: unique.length,
     ...(set.job?.thicknessMm === undefined ? {} : { thicknessMm: set.job.thicknessMm }),
     ...least("minTrack", track),
@@ -373,6 +377,16 @@ export function measureBoard(
     ...(check ? { crossCheck: check } : {}),
     findings,
   } as Measure;
+}
+
+function boxOfShapes(copper: readonly LayerShapes[]): [number, number, number, number] | undefined {
+  let b: [number, number, number, number] | undefined;
+  for (const l of copper)
+    for (const { box: s } of l.shapes)
+      b = b
+        ? [Math.min(b[0], s[0]), Math.min(b[1], s[1]), Math.max(b[2], s[2]), Math.max(b[3], s[3])]
+        : [s[0], s[1], s[2], s[3]];
+  return b;
 }
 
 const byLayer = (copper: readonly LayerShapes[], f: (l: LayerShapes) => number) =>

@@ -78,7 +78,6 @@ class DrillReader {
   private zeros: "keep-leading" | "keep-trailing" | undefined;
   private integers = 0;
   private decimals = 0;
-  private hasDecimalPoints = false;
   private hasBareNumbers = false;
   private isIncremental = false;
   private tool = -1;
@@ -330,7 +329,6 @@ class DrillReader {
   private number(text: string): number {
     const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
     if (text.includes(".")) {
-      this.hasDecimalPoints = true;
       return Number(text) * unit;
     }
     this.hasBareNumbers = true;

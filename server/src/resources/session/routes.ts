@@ -47,7 +47,7 @@ export function sessionRoutes(deps: Deps): Router {
       rows[0]?.hash ??
       "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$Xb1pVZkX6wL1k6m7J1yQmQ2Qw3o1r5m3m3H2v0w0XxU";
     const fits = await verify(stored, password).catch(() => false);
-    if (!rows[0] || !rows[0].hash || !fits)
+    if (!rows[0]?.hash || !fits)
       throw new AppError(
         "WRONG_PASSWORD",
         "Name and password do not fit together.",

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
-import { AppError } from "@kobbin/core";
 import type { FeedSupplier, House } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { insertHouse } from "../house/queries.ts";
 import { insertSupplier } from "../source/queries.ts";
@@ -43,15 +43,24 @@ export async function createShop(
  * Suppliers and houses of the stand-ins; none where no stand-in service is configured.
  * @throws AppError SUPPLIER_UNREACHABLE when it does not answer after five tries: a shop without houses would be no use
  */
-export async function fetchStandIns(url: string): Promise<{ suppliers: FeedSupplier[]; houses: Omit<House, "id">[] }> {
+export async function fetchStandIns(
+  url: string,
+): Promise<{ suppliers: FeedSupplier[]; houses: Omit<House, "id">[] }> {
   if (url === "") return { suppliers: [], houses: [] };
   for (let left = 5; ; left--) {
     try {
-      const get = async (path: string) => (await fetch(`${url}/${path}`, { signal: AbortSignal.timeout(5000) })).json();
+      const get = async (path: string) =>
+        (await fetch(`${url}/${path}`, { signal: AbortSignal.timeout(5000) })).json();
       const [suppliers, houses] = await Promise.all([get("suppliers"), get("houses")]);
       return { suppliers: suppliers as FeedSupplier[], houses: houses as Omit<House, "id">[] };
     } catch (cause) {
-      if (left <= 1) throw new AppError("SUPPLIER_UNREACHABLE", "The simulated suppliers and houses do not answer.", "Start Kobbin again; it starts them too.", { cause });
+      if (left <= 1)
+        throw new AppError(
+          "SUPPLIER_UNREACHABLE",
+          "The simulated suppliers and houses do not answer.",
+          "Start Kobbin again; it starts them too.",
+          { cause },
+        );
       await new Promise((resolve) => setTimeout(resolve, 400));
     }
   }

@@ -1,0 +1,100 @@
+import type { Measure, Place } from "@kobbin/core";
+import { mm } from "../ui/format.ts";
+
+interface Figure {
+  readonly label: string;
+  readonly value: string;
+  readonly unit: string;
+  readonly where: string;
+  readonly at?: Place | undefined;
+}
+
+/** The figures of a board that people ask for first, each with its place. */
+export function figuresOf(m: Measure): Figure[] {
+  const where = (at: readonly Place[] | undefined) =>
+    at?.[0] ? `${at[0].layer}, ${at[0].x.toFixed(1)} / ${at[0].y.toFixed(1)}` : "";
+  const holes = m.holes.reduce((n, h) => n + h.count, 0);
+  const range =
+    m.holes.length > 0 ? `${mm(m.holes[0]!.diameterMm)} to ${mm(m.holes.at(-1)!.diameterMm)} mm` : "";
+  const paste = (m.paste.top?.areaMm2 ?? 0) + (m.paste.bottom?.areaMm2 ?? 0);
+  return [
+    {
+      label: "smallest gap, nets",
+      value: mm(m.minNetSpaceMm),
+      unit: "mm",
+      where: where(m.minNetSpaceAt),
+      at: m.minNetSpaceAt?.[0],
+    },
+    {
+      label: "smallest track",
+      value: mm(m.minTrackMm),
+      unit: "mm",
+      where: where(m.minTrackAt),
+      at: m.minTrackAt?.[0],
+    },
+    {
+      label: "smallest ring",
+      value: mm(m.minAnnularMm),
+      unit: "mm",
+      where: where(m.minAnnularAt),
+      at: m.minAnnularAt?.[0],
+    },
+    {
+      label: "copper to edge",
+      value: mm(m.minCopperToEdgeMm),
+      unit: "mm",
+      where: where(m.minCopperToEdgeAt),
+      at: m.minCopperToEdgeAt?.[0],
+    },
+    {
+      label: "holes",
+      value: String(holes),
+      unit: "",
+      where: `${range}${m.slots.length > 0 ? `, ${m.slots.length} slot` : ""}`,
+    },
+    {
+      label: "paste openings",
+      value: String((m.paste.top?.count ?? 0) + (m.paste.bottom?.count ?? 0)),
+      unit: "",
+      where: paste > 0 ? `${paste.toFixed(1)} mm²` : "no paste layer",
+    },
+  ];
+}
+
+/** Row of measured figures under the picture; one with a place shows it there. */
+export function Measures({
+  measure,
+  onShow,
+}: {
+  measure: Measure;
+  onShow?: (at: Place, key: string) => void;
+}) {
+  return (
+    <dl className="mt-3 grid grid-cols-[repeat(auto-fit,minmax(108px,1fr))] gap-x-4 gap-y-3">
+      {figuresOf(measure).map((f) => (
+        <div key={f.label} className="border-t border-rule pt-2">
+          <dt className="text-[13px] text-ink-2">{f.label}</dt>
+          <dd>
+            {f.at && onShow ? (
+              <button
+                type="button"
+                className="num why text-[17px]"
+                onClick={() => onShow(f.at!, f.label)}
+                aria-label={`${f.label} ${f.value} ${f.unit}, show the place`}
+              >
+                {f.value}
+                <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
+              </button>
+            ) : (
+              <span className="num text-[17px]">
+                {f.value}
+                <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
+              </span>
+            )}
+            <span className="block text-[12.5px] text-ink-3">{f.where}</span>
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}

@@ -1,0 +1,313 @@
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
+import type { BoardConnection } from "../workers/board.ts";
+import { boardColours } from "./colours.ts";
+
+/** A numbered mark at a place of the board. */
+export interface ProofMark {
+  readonly number: number;
+  readonly x: number;
+  readonly y: number;
+  readonly level: "error" | "warning" | "remark";
+  readonly text: string;
+}
+
+export type Forward = "copper" | "mask" | "paste" | "legend";
+
+interface View {
+  readonly scale: number;
+  readonly cx: number;
+  readonly cy: number;
+}
+
+const DIM = 46;
+
+/**
+ * The board as delivered, on graph paper, with dimension lines and numbered marks. Wheel and pinch zoom, drag, keys.
+ *
+ * The worker paints a bitmap for the view; while one moves, the last bitmap is shifted and scaled, so the page's own
+ * thread only moves a picture.
+ */
+export function Proof({
+  board,
+  box,
+  side,
+  forward,
+  mask = "green",
+  finish = "",
+  legend = "white",
+  marks = [],
+  focus,
+  height = 460,
+  paintKey = 0,
+}: {
+  board: BoardConnection;
+  box: readonly [number, number, number, number];
+  side: "top" | "bottom";
+  forward?: Forward | undefined;
+  mask?: string;
+  finish?: string;
+  legend?: string;
+  marks?: readonly ProofMark[];
+  focus?: { readonly x: number; readonly y: number; readonly key: string } | undefined;
+  height?: number;
+  /** Changes when the worker holds another board. */
+  paintKey?: number;
+}) {
+  const frame = useRef<HTMLDivElement>(null);
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [size, setSize] = useState({ w: 0, h: height });
+  const [view, setView] = useState<View>();
+  const painted = useRef<View>(undefined);
+  const busy = useRef(false);
+  const wanted = useRef<View>(undefined);
+  const [theme, setTheme] = useState(0);
+  const flip = side === "bottom" ? -1 : 1;
+
+  const whole = useCallback((): View => {
+    const [x0, y0, x1, y1] = box;
+    const scale = Math.max(
+      0.5,
+      Math.min((size.w - 2 * DIM - 24) / (x1 - x0), (size.h - DIM - 58) / (y1 - y0)),
+    );
+    // room for the dimension lines above and at the left
+    return { scale, cx: (x0 + x1) / 2 - (flip * 20) / scale, cy: (y0 + y1) / 2 + 16 / scale };
+  }, [box, size, flip]);
+
+  useLayoutEffect(() => {
+    const el = frame.current!;
+    const observer = new ResizeObserver(() => setSize({ w: el.clientWidth, h: height }));
+    observer.observe(el);
+    return () => observer.disconnect();
+  }, [height]);
+  useEffect(() => {
+    const follow = () => setTheme((t) => t + 1);
+    window.addEventListener("kobbin-theme", follow);
+    return () => window.removeEventListener("kobbin-theme", follow);
+  }, []);
+  useEffect(() => {
+    if (size.w > 0) setView(whole());
+  }, [whole, size.w]);
+  useEffect(() => {
+    if (focus && size.w > 0)
+      setView((v) => ({ scale: Math.max(v?.scale ?? 10, 28), cx: focus.x, cy: focus.y }));
+  }, [focus, size.w]);
+
+  const place = useCallback(() => {
+    const el = canvas.current;
+    const [now, then] = [wanted.current, painted.current];
+    if (!el || !now || !then) return;
+    const k = now.scale / then.scale;
+    const dx = (then.cx - now.cx) * now.scale * flip;
+    const dy = (now.cy - then.cy) * now.scale;
+    el.style.transform = `translate(${dx}px, ${dy}px) scale(${k})`;
+  }, [flip]);
+
+  const paint = useCallback(async () => {
+    if (busy.current) return;
+    busy.current = true;
+    try {
+      for (;;) {
+        const v = wanted.current;
+        if (!v || size.w === 0 || !canvas.current) return;
+        const ratio = Math.min(2, window.devicePixelRatio || 1);
+        const request = {
+          side,
+          widthPx: Math.round(size.w * ratio),
+          heightPx: Math.round(size.h * ratio),
+          scale: v.scale * ratio,
+          cx: v.cx,
+          cy: v.cy,
+          forward,
+          colours: boardColours(mask, finish, legend, ratio),
+        };
+        const bitmap = await board.paint(request);
+        const el = canvas.current;
+        if (!el || !bitmap) return;
+        if (el.width !== request.widthPx) el.width = request.widthPx;
+        if (el.height !== request.heightPx) el.height = request.heightPx;
+        el.getContext("2d")!.drawImage(bitmap, 0, 0);
+        el.dataset.painted = "yes";
+        bitmap.close();
+        painted.current = v;
+        place();
+        if (wanted.current === v) return;
+      }
+    } finally {
+      busy.current = false;
+    }
+  }, [board, side, forward, mask, finish, legend, size, place]);
+
+  // what is painted follows view, side, layer, colours, theme and the board in the worker
+  // biome-ignore lint/correctness/useExhaustiveDependencies: theme and paintKey stand for what the worker and the tokens hold
+  useEffect(() => {
+    wanted.current = view;
+    place();
+    paint();
+  }, [view, paint, place, theme, paintKey]);
+
+  const toScreen = (x: number, y: number): [number, number] =>
+    view ? [size.w / 2 + (x - view.cx) * view.scale * flip, size.h / 2 - (y - view.cy) * view.scale] : [0, 0];
+  const zoomAt = useCallback(
+    (px: number, py: number, factor: number) =>
+      setView((v) => {
+        if (!v) return v;
+        const scale = Math.max(1, Math.min(400, v.scale * factor));
+        const bx = v.cx + ((px - size.w / 2) / v.scale) * flip;
+        const by = v.cy - (py - size.h / 2) / v.scale;
+        return { scale, cx: bx - ((px - size.w / 2) / scale) * flip, cy: by + (py - size.h / 2) / scale };
+      }),
+    [size, flip],
+  );
+  useEffect(() => {
+    const el = frame.current!;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const r = el.getBoundingClientRect();
+      zoomAt(e.clientX - r.left, e.clientY - r.top, Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0016)));
+    };
+    el.addEventListener("wheel", wheel, { passive: false });
+    return () => el.removeEventListener("wheel", wheel);
+  }, [zoomAt]);
+
+  const pointers = useRef(new Map<number, { x: number; y: number }>());
+  const move = (e: PointerEvent) => {
+    const old = pointers.current.get(e.pointerId);
+    if (!old) return;
+    const others = [...pointers.current.entries()].filter(([id]) => id !== e.pointerId);
+    pointers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (others.length === 0) {
+      const [dx, dy] = [e.clientX - old.x, e.clientY - old.y];
+      setView((v) => (v ? { ...v, cx: v.cx - (dx / v.scale) * flip, cy: v.cy + dy / v.scale } : v));
+    } else {
+      const [, o] = others[0]!;
+      const r = frame.current!.getBoundingClientRect();
+      const factor =
+        Math.hypot(e.clientX - o.x, e.clientY - o.y) / Math.max(1, Math.hypot(old.x - o.x, old.y - o.y));
+      zoomAt((e.clientX + o.x) / 2 - r.left, (e.clientY + o.y) / 2 - r.top, factor);
+    }
+  };
+  const release = (e: PointerEvent) => pointers.current.delete(e.pointerId);
+  const keys = (e: KeyboardEvent) => {
+    const pan = { ArrowLeft: [-40, 0], ArrowRight: [40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
+    if (pan)
+      setView((v) => (v ? { ...v, cx: v.cx + (pan[0]! / v.scale) * flip, cy: v.cy + pan[1]! / v.scale } : v));
+    else if (e.key === "+" || e.key === "=") zoomAt(size.w / 2, size.h / 2, 1.3);
+    else if (e.key === "-") zoomAt(size.w / 2, size.h / 2, 1 / 1.3);
+    else if (e.key === "0") setView(whole());
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const [x0, y0, x1, y1] = box;
+  const [lx, ty] = toScreen(flip === 1 ? x0 : x1, y1);
+  const [rx, by] = toScreen(flip === 1 ? x1 : x0, y0);
+  const text = (v: number) => v.toFixed(2);
+  return (
+    <div
+      ref={frame}
+      className="relative w-full touch-none overflow-hidden border border-rule bg-sheet"
+      style={{ height }}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: the picture is panned and zoomed by keys
+      tabIndex={0}
+      role="application"
+      aria-label={`Board, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all.`}
+      onKeyDown={keys}
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId);
+        pointers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
+      }}
+      onPointerMove={move}
+      onPointerUp={release}
+      onPointerCancel={release}
+      onDoubleClick={() => setView(whole())}
+    >
+      <canvas
+        ref={canvas}
+        className="absolute inset-0 size-full cursor-grab"
+        style={{ width: size.w, height: size.h }}
+      />
+      {view && (
+        <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
+          <g stroke="var(--metal)" strokeWidth="1" fill="none">
+            <path d={`M${lx} ${ty - 8}V${ty - 30}M${rx} ${ty - 8}V${ty - 30}M${lx} ${ty - 24}H${rx}`} />
+            <path d={`M${lx - 8} ${ty}H${lx - 30}M${lx - 8} ${by}H${lx - 30}M${lx - 24} ${ty}V${by}`} />
+            <path
+              d={`M${lx - 4} ${ty - 20}l8 -8M${rx - 4} ${ty - 20}l8 -8M${lx - 28} ${ty + 4}l8 -8M${lx - 28} ${by + 4}l8 -8`}
+              strokeWidth="1.4"
+            />
+          </g>
+          <g fontFamily="var(--font-mono)" fontSize="13" fill="var(--metal)" textAnchor="middle">
+            <text x={(lx + rx) / 2} y={ty - 20} stroke="var(--sheet)" strokeWidth="7" paintOrder="stroke">
+              {text(x1 - x0)}
+            </text>
+            <text
+              x={lx - 24}
+              y={(ty + by) / 2}
+              transform={`rotate(-90 ${lx - 24} ${(ty + by) / 2})`}
+              dy="4"
+              stroke="var(--sheet)"
+              strokeWidth="7"
+              paintOrder="stroke"
+            >
+              {text(y1 - y0)}
+            </text>
+          </g>
+          {focus && (
+            <circle
+              cx={toScreen(focus.x, focus.y)[0]}
+              cy={toScreen(focus.x, focus.y)[1]}
+              r="20"
+              fill="none"
+              stroke="var(--metal)"
+              strokeWidth="2.5"
+            />
+          )}
+          {marks.map((m) => {
+            const [px, py] = toScreen(m.x, m.y);
+            const colour =
+              m.level === "error" ? "var(--stop)" : m.level === "warning" ? "var(--look)" : "var(--ink-2)";
+            return (
+              <g key={`${m.number} ${m.x} ${m.y}`}>
+                <circle cx={px} cy={py} r="3" fill={colour} />
+                <line x1={px} y1={py} x2={px + 18} y2={py - 18} stroke={colour} />
+                <circle
+                  cx={px + 24}
+                  cy={py - 24}
+                  r="10"
+                  fill="var(--sheet)"
+                  stroke={colour}
+                  strokeWidth="1.6"
+                />
+                <text
+                  x={px + 24}
+                  y={py - 20}
+                  textAnchor="middle"
+                  fontSize="12"
+                  fontWeight="700"
+                  fill={colour}
+                >
+                  {m.number}
+                </text>
+              </g>
+            );
+          })}
+        </svg>
+      )}
+      <ul className="sr-only">
+        {marks.map((m) => (
+          <li
+            key={`${m.number} ${m.x}`}
+          >{`Mark ${m.number} at ${m.x.toFixed(1)}, ${m.y.toFixed(1)} mm: ${m.text}`}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}

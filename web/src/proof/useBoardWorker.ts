@@ -1,0 +1,43 @@
+import type { Corrections } from "@kobbin/core";
+import { useEffect, useState } from "react";
+import { http } from "../resources/http.ts";
+import { type BoardConnection, connectBoard } from "../workers/board.ts";
+
+interface State {
+  readonly board?: BoardConnection;
+  readonly what: string;
+  readonly share: number;
+  readonly error?: unknown;
+}
+
+/** A stored board in a worker, ready to be painted. A new key reads it again. */
+export function useBoardWorker(boardId: string, key: string): State {
+  const [state, setState] = useState<State>({ what: "fetching the files", share: 0 });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the board's corrections on the server
+  useEffect(() => {
+    const board = connectBoard();
+    let isCurrent = true;
+    (async () => {
+      try {
+        const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
+        const corrections = (header ? JSON.parse(decodeURIComponent(header)) : {}) as Corrections;
+        const loaded = await board.load(
+          [{ path: "board.zip", bytes }],
+          corrections,
+          {},
+          (what, share) => isCurrent && setState({ what, share }),
+        );
+        if (!isCurrent) return;
+        if (loaded.kind === "error") setState({ what: "", share: 1, error: loaded });
+        else setState({ board, what: "", share: 1 });
+      } catch (error) {
+        if (isCurrent) setState({ what: "", share: 1, error });
+      }
+    })();
+    return () => {
+      isCurrent = false;
+      board.close();
+    };
+  }, [boardId, key]);
+  return state;
+}

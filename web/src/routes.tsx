@@ -1,0 +1,62 @@
+import type { RouteObject } from "react-router";
+import { Lost, Shell } from "./Shell.tsx";
+
+const stage = (path: string, load: () => Promise<{ Component: () => React.ReactNode }>): RouteObject => ({
+  path,
+  lazy: load,
+});
+
+/** Which screens there are and where each lives. */
+export const routes: RouteObject[] = [
+  {
+    path: "/",
+    element: <Shell />,
+    errorElement: <Lost />,
+    children: [
+      {
+        index: true,
+        lazy: async () => ({ Component: (await import("./stages/bench/BenchPage.tsx")).BenchPage }),
+      },
+      {
+        path: "new",
+        lazy: async () => ({
+          Component: (await import("./stages/new-product/NewProductPage.tsx")).NewProductPage,
+        }),
+      },
+      {
+        path: "settings",
+        lazy: async () => ({ Component: (await import("./stages/settings/SettingsPage.tsx")).SettingsPage }),
+      },
+      {
+        path: "runs/:id",
+        lazy: async () => ({ Component: (await import("./run/RunFrame.tsx")).RunFrame }),
+        children: [
+          stage("board", async () => ({
+            Component: (await import("./stages/board/BoardPage.tsx")).BoardPage,
+          })),
+          stage("parts", async () => ({
+            Component: (await import("./stages/parts/PartsPage.tsx")).PartsPage,
+          })),
+          stage("source", async () => ({
+            Component: (await import("./stages/source/SourcePage.tsx")).SourcePage,
+          })),
+          stage("fab", async () => ({ Component: (await import("./stages/fab/FabPage.tsx")).FabPage })),
+          stage("assemble", async () => ({
+            Component: (await import("./stages/assemble/AssemblePage.tsx")).AssemblePage,
+          })),
+          stage("cost", async () => ({ Component: (await import("./stages/cost/CostPage.tsx")).CostPage })),
+          stage("release", async () => ({
+            Component: (await import("./stages/release/ReleasePage.tsx")).ReleasePage,
+          })),
+          stage("order", async () => ({
+            Component: (await import("./stages/order/OrderPage.tsx")).OrderPage,
+          })),
+          stage(":later", async () => ({
+            Component: (await import("./stages/later/LaterPage.tsx")).LaterPage,
+          })),
+        ],
+      },
+      { path: "*", element: <Lost /> },
+    ],
+  },
+];

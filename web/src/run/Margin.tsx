@@ -1,0 +1,144 @@
+import type { Note } from "@kobbin/core";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { Button } from "../ui/Button.tsx";
+import { Mark } from "../ui/Mark.tsx";
+import { notesOf, useRun } from "./runState.ts";
+import { STAGES } from "./stages.ts";
+
+/** Numbered notes of the stage: what was measured, the limit and whose, what to do; accepted with a reason. */
+export function Margin({ stage, isOpen, onClose }: { stage: string; isOpen: boolean; onClose: () => void }) {
+  const { result } = useRun();
+  const known = STAGES.find((s) => s.key === stage && !s.isLater);
+  const notes = known ? notesOf(result, known.key as Note["stage"]) : [];
+  return (
+    <aside
+      aria-label="In the margin"
+      className={`min-h-0 overflow-y-auto border-l border-rule px-[18px] py-[14px] max-[1100px]:fixed max-[1100px]:inset-y-0 max-[1100px]:right-0 max-[1100px]:z-30 max-[1100px]:w-[min(92vw,340px)] max-[1100px]:bg-paper max-[1100px]:shadow-xl ${isOpen ? "" : "max-[1100px]:hidden"}`}
+    >
+      <div className="mb-2 flex justify-between">
+        <h2 className="text-[13.5px] font-semibold text-ink-2">In the margin</h2>
+        <button
+          type="button"
+          onClick={onClose}
+          aria-label="Close the margin"
+          className="hidden max-[1100px]:block"
+        >
+          <X className="size-4" />
+        </button>
+      </div>
+      {notes.length === 0 ? (
+        <p className="border-t border-rule pt-2 text-[14px] text-ink-2">Nothing to say at this stage.</p>
+      ) : (
+        <ol>
+          {notes.map((n, i) => (
+            <NoteRow key={n.key} note={n} number={i + 1} />
+          ))}
+        </ol>
+      )}
+    </aside>
+  );
+}
+
+/** One note with its actions; used in the margin and in the list of the release. */
+export function NoteRow({
+  note: n,
+  number,
+  showStage = false,
+}: {
+  note: Note;
+  number: number;
+  showStage?: boolean;
+}) {
+  const { change, doc, isReleased } = useRun();
+  const [params, setParams] = useSearchParams();
+  const [reason, setReason] = useState<string>();
+  const accepted = doc.choices.accepted ?? {};
+  const kind = n.acceptedBecause
+    ? "ready"
+    : n.level === "error"
+      ? "blocked"
+      : n.level === "warning"
+        ? "look"
+        : "remark";
+  const accept = () => {
+    const text = (reason ?? "").trim();
+    if (text === "") return;
+    change({ accepted: { ...accepted, [n.key]: text } }, "Accepted with a reason");
+    setReason(undefined);
+  };
+  const takeBack = () => {
+    const { [n.key]: _, ...rest } = accepted;
+    change({ accepted: rest }, "The note is open again");
+  };
+  return (
+    <li className="grid grid-cols-[22px_1fr] gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug">
+      <Mark kind={kind} count={number} />
+      <div className="min-w-0">
+        {showStage && (
+          <span className="mr-2 text-[12.5px] text-ink-3">
+            {STAGES.find((s) => s.key === n.stage)?.label}
+          </span>
+        )}
+        <p className="inline break-words">{n.text}</p>
+        {n.do && <p className="text-ink-2">{n.do}</p>}
+        {(n.file || n.line) && (
+          <p className="num text-[12px] break-all text-ink-3">
+            {n.file}
+            {n.line ? `, line ${n.line}` : ""}
+          </p>
+        )}
+        {n.acceptedBecause && <p className="text-ink-2">Accepted: {n.acceptedBecause}</p>}
+        <div className="flex flex-wrap gap-x-4">
+          {n.at && n.stage === "board" && (
+            <button
+              type="button"
+              className="quiet-link"
+              onClick={() => setParams({ ...Object.fromEntries(params), note: String(number) })}
+            >
+              show it
+            </button>
+          )}
+          {!isReleased && n.level !== "remark" && !n.isFirm && !n.acceptedBecause && reason === undefined && (
+            <button type="button" className="quiet-link" onClick={() => setReason("")}>
+              accept with a reason
+            </button>
+          )}
+          {!isReleased && n.acceptedBecause && (
+            <button type="button" className="quiet-link" onClick={takeBack}>
+              open it again
+            </button>
+          )}
+        </div>
+        {reason !== undefined && (
+          <form
+            className="mt-1 flex flex-col gap-2"
+            onSubmit={(e) => {
+              e.preventDefault();
+              accept();
+            }}
+          >
+            <input
+              aria-label="Reason"
+              placeholder="why it is fine here"
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+              onKeyDown={(e) => e.key === "Escape" && setReason(undefined)}
+              // biome-ignore lint/a11y/noAutofocus: opened by the person's own press
+              autoFocus
+            />
+            <div className="flex gap-2">
+              <Button type="submit" disabled={reason.trim() === ""}>
+                accept
+              </Button>
+              <Button look="bare" onClick={() => setReason(undefined)}>
+                not now
+              </Button>
+            </div>
+          </form>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,88 @@
+import { useEffect, useMemo, useState } from "react";
+import { createPortal } from "react-dom";
+import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { useKeys } from "../ui/keys.ts";
+import { Failed, Skeleton } from "../ui/States.tsx";
+import { Margin } from "./Margin.tsx";
+import { RunProvider, useRunState } from "./runState.ts";
+import { Spine } from "./Spine.tsx";
+import { STAGES } from "./stages.ts";
+
+/** A run: the spine at the left, the stage's work in the middle, the margin at the right. */
+export function RunFrame() {
+  const id = useParams().id!;
+  const { state, error, retry } = useRunState(id);
+  const navigate = useNavigate();
+  const stage = useLocation().pathname.split("/")[3];
+  const [marginOpen, setMarginOpen] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
+  useEffect(() => setMarginOpen(false), [stage]);
+  const bindings = useMemo(() => {
+    const usable = STAGES.filter((s) => !s.isLater);
+    const at = usable.findIndex((s) => s.key === stage);
+    const go = (by: number) => {
+      const next = usable[at + by];
+      if (next) navigate(`/runs/${id}/${next.key}`);
+    };
+    return [
+      { keys: "]", does: "next stage", run: () => go(1) },
+      { keys: "[", does: "previous stage", run: () => go(-1) },
+      { keys: "m", does: "notes in the margin", run: () => setMarginOpen((o) => !o) },
+      ...usable.map((s, i) => ({
+        keys: String(i + 1),
+        does: `to ${s.label}`,
+        run: () => navigate(`/runs/${id}/${s.key}`),
+      })),
+    ];
+  }, [id, navigate, stage]);
+  useKeys(bindings);
+  if (!stage) return <Navigate to={`/runs/${id}/board`} replace />;
+  if (!state)
+    return (
+      <main id="main" className="p-8">
+        {error ? (
+          <Failed error={error} again={retry} />
+        ) : (
+          <Skeleton rows={8} label="The run is being computed" />
+        )}
+      </main>
+    );
+  const crumb = document.getElementById("crumb");
+  return (
+    <RunProvider value={state}>
+      {crumb &&
+        createPortal(
+          <span className="max-md:hidden">
+            {" / "}
+            {state.doc.product} / <b className="text-ink">{state.doc.name}</b>
+            <span className="ml-4 text-[13px] text-ink-3" role="status">
+              {state.isReleased ? "released" : state.saved}
+            </span>
+          </span>,
+          crumb,
+        )}
+      <div className="grid min-h-0 flex-1 grid-cols-[268px_minmax(0,1fr)_300px] max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block">
+        <Spine stage={stage} />
+        <main id="main" className="min-w-0 overflow-x-hidden px-6 pt-4 pb-10 max-md:px-3" tabIndex={-1}>
+          <button
+            type="button"
+            className="quiet-link float-right hidden max-[1100px]:inline"
+            onClick={() => setMarginOpen(true)}
+          >
+            notes ({state.result.notes.filter((n) => n.stage === stage).length})
+          </button>
+          {state.isReleased && (
+            <p className="mb-3 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14px]">
+              Released: what was ordered stays as it was.{" "}
+              <Link to={`/runs/${id}/order`} className="quiet-link">
+                to the package
+              </Link>
+            </p>
+          )}
+          <Outlet />
+        </main>
+        <Margin stage={stage} isOpen={marginOpen} onClose={() => setMarginOpen(false)} />
+      </div>
+    </RunProvider>
+  );
+}

@@ -1,0 +1,123 @@
+import { microsToNumber } from "@kobbin/core";
+import { NavLink } from "react-router";
+import { amount, dayRange, fromMicros, money, signed } from "../ui/format.ts";
+import { Mark } from "../ui/Mark.tsx";
+import { Sum } from "../ui/Sum.tsx";
+import { useRun } from "./runState.ts";
+import { STAGES, saysOf, stateOf } from "./stages.ts";
+
+/** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
+export function Spine({ stage }: { stage: string }) {
+  const { doc, result: r, moved, isReleased } = useRun();
+  const { currency } = doc.workshop;
+  const greatest = Math.max(...Object.values(r.stages).map((s) => s.micros), 1);
+  return (
+    <nav
+      aria-label="Stages of the run"
+      className="flex min-h-0 flex-col border-r border-rule max-md:border-r-0 max-md:border-b"
+    >
+      <div className="px-5 pt-4 pb-3 max-md:px-3 max-md:pt-2 max-md:pb-1">
+        <p className="text-[17px] font-bold">{doc.goodBoards} good boards</p>
+        <p className="text-[13.5px] text-ink-2">
+          revision {doc.revision}; start {r.start}
+        </p>
+      </div>
+      <ol className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
+        {STAGES.map((s) => {
+          const state = stateOf(s, r, isReleased);
+          const stageCost = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].micros : 0;
+          const delta = s.key in moved ? moved[s.key as keyof typeof moved] : undefined;
+          const isOn = s.key === stage;
+          return (
+            <li key={s.key} className="max-md:shrink-0">
+              <NavLink
+                to={`../${s.key}`}
+                relative="path"
+                aria-current={isOn ? "page" : undefined}
+                className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[7px] pb-[9px] max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"} ${s.isLater ? "text-ink-3" : ""}`}
+              >
+                <span className="self-center">
+                  <Mark kind={state.kind} count={state.count} />
+                </span>
+                <span className="min-w-0">
+                  <b className={isOn ? "font-bold" : "font-semibold"}>{s.label}</b>
+                  <span className="block truncate text-[12.5px] leading-tight text-ink-2 max-md:hidden">
+                    {saysOf(s.key, doc, r, isReleased)}
+                  </span>
+                </span>
+                <span className="num text-right max-md:hidden">
+                  {stageCost > 0 ? amount(fromMicros(stageCost), currency) : ""}
+                  {delta !== undefined && (
+                    <span className={`block text-[12px] ${delta < 0 ? "text-fine" : "text-stop"}`}>
+                      {signed(delta)}
+                    </span>
+                  )}
+                </span>
+                {stageCost > 0 && (
+                  <span
+                    aria-hidden
+                    className="absolute bottom-[3px] left-[48px] h-[2px] bg-metal opacity-75 max-md:hidden"
+                    style={{ width: `${(150 * stageCost) / greatest}px` }}
+                  />
+                )}
+              </NavLink>
+            </li>
+          );
+        })}
+      </ol>
+      <dl className="grid grid-cols-[1fr_auto] items-baseline gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
+        <dt className="text-ink-2">per good board</dt>
+        <dd
+          className="num text-right text-[25px] leading-tight font-bold tracking-tight"
+          data-testid="per-good"
+        >
+          <Sum
+            title="cost per good board"
+            formula={`total of the run ÷ expected good boards (${r.start} started × ${(r.yield.final * 100).toFixed(2)} % final yield)`}
+            terms={r.tree.children.map((c) => ({
+              label: c.label,
+              value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
+            }))}
+            result={money(microsToNumber(r.perGood), currency)}
+          >
+            {amount(microsToNumber(r.perGood), currency)}
+          </Sum>
+        </dd>
+        <dt className="text-ink-2">cash needed</dt>
+        <dd className="num text-right">
+          <Sum
+            title="cash needed"
+            formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
+            terms={r.cash.map((c) => ({
+              label: c.label,
+              value: amount(fromMicros(c.micros), currency),
+              note: c.note,
+            }))}
+            result={money(microsToNumber(r.cashNeeded), currency)}
+          >
+            {money(microsToNumber(r.cashNeeded), currency)}
+          </Sum>
+        </dd>
+        <dt className="text-ink-2">ready by</dt>
+        <dd className="num text-right">
+          <Sum
+            title="days until ready"
+            formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
+            terms={r.ready.sum.map((t) => ({
+              label: t.label,
+              value: `${t.days.toFixed(1)} d`,
+              note: t.note,
+            }))}
+            result={`${r.ready.days.toFixed(1)} d`}
+          >
+            {dayRange(r.ready.p10, r.ready.p90)}
+          </Sum>
+        </dd>
+        <dt className="text-ink-2">blockers left</dt>
+        <dd className={`num text-right ${r.blockers.length > 0 ? "font-bold text-stop" : ""}`}>
+          {isReleased ? "–" : r.blockers.length}
+        </dd>
+      </dl>
+    </nav>
+  );
+}

@@ -1,0 +1,258 @@
+import { compareRefs } from "@kobbin/core";
+import { useEffect } from "react";
+import { useRun } from "../../run/runState.ts";
+import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
+import { Field } from "../../ui/Field.tsx";
+import { count } from "../../ui/format.ts";
+import { Ruler } from "../../ui/Ruler.tsx";
+import { Skeleton } from "../../ui/States.tsx";
+import { Sum } from "../../ui/Sum.tsx";
+
+const KINDS: Readonly<Record<string, string>> = {
+  chip: "chips, 0603 and larger",
+  chip0402: "chips 0402",
+  chip0201: "chips 0201",
+  small: "small packages with few leads",
+  gull: "leads out, pitch 0.65 and more",
+  gullFine: "leads out, fine pitch",
+  leadless: "leadless",
+  ball: "balls underneath",
+  connector: "connectors on the surface",
+  through: "through the board",
+  loose: "not soldered",
+};
+
+/** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
+export function AssemblePage() {
+  const { doc, result: r, effects, change, isReleased, curve, wantCurve } = useRun();
+  useEffect(wantCurve, [wantCurve]);
+  const spare = r.start - doc.goodBoards;
+  const onBoard = r.parts.filter((p) => p.kind !== "loose");
+  const kinds = [...new Set(onBoard.map((p) => p.kind))].map((kind) => {
+    const of = onBoard.filter((p) => p.kind === kind);
+    return {
+      kind,
+      pieces: of.reduce((n, p) => n + p.count, 0),
+      joints: of.reduce((n, p) => n + p.count * p.joints, 0),
+      methods: [...new Set(of.map((p) => p.method))],
+    };
+  });
+  const lost = r.needs.reduce(
+    (n, x, i) => n + (r.parts[i]!.kind === "loose" ? 0 : x.need - r.start * r.parts[i]!.count),
+    0,
+  );
+  const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
+  const minutes = (s: number) => (s / 60).toFixed(2);
+  return (
+    <section>
+      <h1>Assemble</h1>
+      <p className="mb-4 text-ink-2">Own hands or a house; how many to start, and what it takes.</p>
+      <div className="mb-5 grid grid-cols-[auto_1fr] items-end gap-8 max-md:grid-cols-1">
+        <div>
+          <p className="text-[13.5px] text-ink-2">boards to start</p>
+          <p className="num text-[34px] leading-none font-bold">
+            <Sum
+              title="boards to start"
+              formula="the least number for which the chance of enough good ones reaches the confidence; binomial, with the yield of the defect model"
+              terms={[
+                { label: "good boards wanted", value: String(doc.goodBoards) },
+                {
+                  label: "first-pass yield",
+                  value: `${(r.yield.firstPass * 100).toFixed(1)} %`,
+                  note: "e to the minus expected defects",
+                  from: "placeholder defect rates, until there is a record",
+                },
+                {
+                  label: "final yield, after rework",
+                  value: `${(r.yield.final * 100).toFixed(2)} %`,
+                  note: "92 % of defects mended, 0.5 % lost",
+                },
+                {
+                  label: "chance of enough",
+                  value: `${(r.chance * 100).toFixed(1)} %`,
+                  note: `asked for ${Math.round(doc.confidence * 100)} %`,
+                },
+              ]}
+              result={String(r.start)}
+            >
+              {r.start}
+            </Sum>
+          </p>
+          <p className="text-[13.5px] text-ink-2">
+            {spare === 0 ? "no spare one" : count(spare, "spare one")}, {(r.chance * 100).toFixed(1)} % sure
+          </p>
+        </div>
+        <Ruler
+          value={doc.goodBoards}
+          points={curve}
+          currency={doc.workshop.currency}
+          disabled={isReleased}
+          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
+        />
+      </div>
+      {!effects ? (
+        <Skeleton rows={3} label="Effects are being computed" />
+      ) : (
+        <div>
+          <ChoiceRow
+            decision="Who solders"
+            why="time and money against defects and health; both are counted"
+            alternatives={effects.methods}
+            disabled={isReleased}
+            onChoose={(v) =>
+              change(
+                {
+                  assembly: v.startsWith("house:")
+                    ? { method: "house", house: v.slice(6) }
+                    : { method: v as "iron" | "stencil" },
+                } as never,
+                `Soldered: ${effects.methods.find((m) => m.value === v)?.label}`,
+              )
+            }
+          />
+          <ChoiceRow
+            decision="How sure"
+            why="to end with enough good boards without a second order"
+            alternatives={effects.confidence}
+            disabled={isReleased}
+            onChoose={(v) =>
+              change({ confidence: Number(v) }, `${Math.round(Number(v) * 100)} % sure of enough`)
+            }
+          />
+          <div className="border-t border-rule" />
+        </div>
+      )}
+      <div className="mt-6 grid grid-cols-2 gap-8 max-md:grid-cols-1">
+        <section aria-labelledby="work">
+          <h2 id="work" className="mb-1">
+            Own work
+          </h2>
+          <table className="rows w-full">
+            <tbody>
+              {r.time.print > 0 && (
+                <Row label="print the paste" value={`${minutes(r.time.print)} min a board`} />
+              )}
+              {r.time.place > 0 && (
+                <Row label="place the parts" value={`${minutes(r.time.place)} min a board`} />
+              )}
+              {r.time.reflow > 0 && (
+                <Row
+                  label={`melt, ${doc.assembly.perLoad} boards a load`}
+                  value={`${minutes(r.time.reflow)} min a board`}
+                />
+              )}
+              {r.time.solder > 0 && (
+                <Row label="solder by iron" value={`${minutes(r.time.solder)} min a board`} />
+              )}
+              {r.time.inspect > 0 && (
+                <Row label="look over" value={`${minutes(r.time.inspect)} min a board`} />
+              )}
+              {doc.assembly.method !== "house" && (
+                <Row label="find and mend defects" value={`${r.yield.reworkMin.toFixed(2)} min a board`} />
+              )}
+              <Row
+                label="test and pack"
+                value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a board`}
+              />
+              <tr className="font-semibold">
+                <td>in all, for {r.start} boards</td>
+                <td className="num text-right">{(r.ownMinutes / 60).toFixed(1)} h</td>
+              </tr>
+            </tbody>
+          </table>
+          <Numbers />
+        </section>
+        <section aria-labelledby="kinds">
+          <h2 id="kinds" className="mb-1">
+            What there is to solder
+          </h2>
+          <table className="rows w-full">
+            <thead>
+              <tr>
+                <th>Kind</th>
+                <th className="text-right">Pieces</th>
+                <th className="text-right">Joints</th>
+                <th>By</th>
+              </tr>
+            </thead>
+            <tbody>
+              {kinds.map((k) => (
+                <tr key={k.kind}>
+                  <td>{KINDS[k.kind]}</td>
+                  <td className="num text-right">{k.pieces}</td>
+                  <td className="num text-right">{k.joints}</td>
+                  <td className="text-[14px] text-ink-2">
+                    {k.methods.map((m) => ({ iron: "iron", stencil: "paste", house: "house" })[m]).join(", ")}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-2 text-[14px] text-ink-2">
+            Bought over for what gets lost: <span className="num">{lost}</span> pieces. By hand:{" "}
+            {byHand.length === 0
+              ? "nothing"
+              : byHand
+                  .flatMap((p) => p.line.refs)
+                  .sort(compareRefs)
+                  .join(" ")}
+            .
+          </p>
+        </section>
+      </div>
+    </section>
+  );
+}
+
+function Row({ label, value }: { label: string; value: string }) {
+  return (
+    <tr>
+      <td>{label}</td>
+      <td className="num text-right">{value}</td>
+    </tr>
+  );
+}
+
+function Numbers() {
+  const { doc, change, isReleased } = useRun();
+  if (isReleased) return null;
+  const save = (key: string, text: string, isMoney: boolean) => {
+    const clean = text.trim().replace(",", ".");
+    if (
+      clean === "" ||
+      !Number.isFinite(Number(clean)) ||
+      Number(clean) < 0 ||
+      String(doc.assembly[key as keyof typeof doc.assembly]) === clean
+    )
+      return;
+    change({ assembly: { [key]: isMoney ? clean : Number(clean) } } as never, "Figures of the work changed");
+  };
+  const rows = [
+    ...(doc.assembly.method === "stencil"
+      ? ([
+          ["perLoad", "Boards a load", false],
+          ["stencilPrice", `Stencil, ${doc.workshop.currency}`, true],
+        ] as const)
+      : []),
+    ...(doc.assembly.method === "house"
+      ? []
+      : ([["consumables", `Paste, flux, ${doc.workshop.currency}`, true]] as const)),
+    ["testMinutes", "Test, min a board", false] as const,
+    ["packMinutes", "Packing, min a board", false] as const,
+  ];
+  return (
+    <div className="mt-3 grid grid-cols-3 gap-3 max-sm:grid-cols-2">
+      {rows.map(([key, label, isMoney]) => (
+        <Field
+          key={`${key} ${doc.assembly[key]}`}
+          label={label}
+          inputMode="decimal"
+          defaultValue={String(doc.assembly[key])}
+          onBlur={(e) => save(key, e.target.value, isMoney)}
+          onKeyDown={(e) => e.key === "Enter" && save(key, e.currentTarget.value, isMoney)}
+          className="num"
+        />
+      ))}
+    </div>
+  );
+}

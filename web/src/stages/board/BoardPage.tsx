@@ -1,0 +1,151 @@
+import type { Corrections } from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
+import { Files } from "../../proof/Files.tsx";
+import { Measures } from "../../proof/Measures.tsx";
+import { type Forward, Proof, type ProofMark } from "../../proof/Proof.tsx";
+import { useBoardWorker } from "../../proof/useBoardWorker.ts";
+import { correctBoard } from "../../resources/run.ts";
+import { notesOf, useRun } from "../../run/runState.ts";
+import { count, mm } from "../../ui/format.ts";
+import { useKeys } from "../../ui/keys.ts";
+import { Failed } from "../../ui/States.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+
+const VIEWS: readonly (readonly [string, string])[] = [
+  ["top", "top"],
+  ["bottom", "bottom"],
+];
+const FORWARD: readonly Forward[] = ["copper", "mask", "paste", "legend"];
+const FORWARD_LABEL: Readonly<Record<Forward, string>> = {
+  copper: "copper",
+  mask: "openings",
+  paste: "paste",
+  legend: "silkscreen",
+};
+
+/** The board as it will be delivered, measured, with its notes at their places. */
+export function BoardPage() {
+  const { id, answer, doc, result, isReleased } = useRun();
+  const [params, setParams] = useSearchParams();
+  const side = params.get("side") === "bottom" ? "bottom" : "top";
+  const forward = FORWARD.find((f) => f === params.get("layer"));
+  const m = doc.boards[0]!.measure;
+  const key = useMemo(() => JSON.stringify(m.layers.map((l) => [l.file, l.role, l.side, l.because])), [m]);
+  const { board, what, share, error } = useBoardWorker(answer.boardId, key);
+  const [shown, setShown] = useState<{ x: number; y: number; key: string }>();
+  const say = useSay();
+  const sayError = useSayError();
+  const set = (change: Record<string, string | undefined>) =>
+    setParams(
+      Object.fromEntries(
+        Object.entries({ ...Object.fromEntries(params), ...change }).filter(([, v]) => v !== undefined) as [
+          string,
+          string,
+        ][],
+      ),
+      { replace: true },
+    );
+  const notes = notesOf(result, "board");
+  const marks = notes.flatMap((n, i): ProofMark[] =>
+    n.at ? [{ number: i + 1, x: n.at.x, y: n.at.y, level: n.level, text: n.text }] : [],
+  );
+  const wanted = params.get("note");
+  const note = wanted ? notes[Number(wanted) - 1] : undefined;
+  const noteAt = note?.at;
+  const focus = useMemo(
+    () => (noteAt ? { x: noteAt.x, y: noteAt.y, key: `note ${wanted}` } : shown),
+    [noteAt, wanted, shown],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: set only closes over params
+  const bindings = useMemo(
+    () => [
+      {
+        keys: "f",
+        does: "turn the board over",
+        run: () => set({ side: side === "top" ? "bottom" : undefined }),
+      },
+    ],
+    [side, params],
+  );
+  useKeys(bindings);
+  const correct = (change: Corrections) =>
+    correctBoard(id, answer.boardId, change)
+      .then(() => say("Corrected and remembered for files of such names"))
+      .catch(sayError);
+  return (
+    <section>
+      <div className="mb-2 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+        <h1>Board</h1>
+        <div className="flex flex-wrap gap-x-5 gap-y-1" role="toolbar" aria-label="What the picture shows">
+          {VIEWS.map(([v, label]) => (
+            <Tab
+              key={v}
+              isOn={side === v}
+              onClick={() => set({ side: v === "top" ? undefined : v, note: undefined })}
+            >
+              {label}
+            </Tab>
+          ))}
+          <span aria-hidden className="border-l border-rule" />
+          {FORWARD.map((f) => (
+            <Tab key={f} isOn={forward === f} onClick={() => set({ layer: forward === f ? undefined : f })}>
+              {FORWARD_LABEL[f]}
+            </Tab>
+          ))}
+        </div>
+      </div>
+      {error ? (
+        <Failed error={error} />
+      ) : !board ? (
+        <div className="relative h-[460px] border border-rule bg-sheet">
+          <div className="skeleton absolute inset-16" />
+          <p role="status" className="num absolute inset-x-0 bottom-4 text-center text-[13px] text-ink-2">
+            {what} {Math.round(share * 100)} %
+          </p>
+        </div>
+      ) : m.extentMm ? (
+        <Proof
+          board={board}
+          box={m.extentMm}
+          side={side}
+          forward={forward}
+          marks={marks}
+          focus={focus}
+          mask={result.options?.mask ?? "green"}
+          finish={result.options?.finish ?? ""}
+          legend={result.options?.legend ?? "white"}
+        />
+      ) : (
+        <p className="text-ink-2">There is nothing to draw.</p>
+      )}
+      <Measures
+        measure={m}
+        onShow={(at, k) => {
+          set({ note: undefined, side: at.layer.includes("bottom") ? "bottom" : undefined });
+          setShown({ x: at.x, y: at.y, key: k });
+        }}
+      />
+      <p className="mt-4 text-[14px] text-ink-2">
+        {m.outline?.areaMm2 !== undefined && `${mm(m.outline.areaMm2)} mm² of board, `}
+        {count(m.nets?.count ?? 0, "piece")} of copper that are one net each, {count(m.viaPads, "via")},{" "}
+        {m.throughHolePads} pads with a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} pads
+        without.
+      </p>
+      <Files measure={m} onCorrect={correct} disabled={isReleased} />
+    </section>
+  );
+}
+
+function Tab({ isOn, onClick, children }: { isOn: boolean; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={isOn}
+      onClick={onClick}
+      className={`pb-[2px] ${isOn ? "border-b-2 border-metal font-bold" : "border-b-2 border-transparent text-ink-2 hover:text-ink"}`}
+    >
+      {children}
+    </button>
+  );
+}

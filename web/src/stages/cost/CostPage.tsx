@@ -1,0 +1,257 @@
+import { type CostNode, microsToNumber } from "@kobbin/core";
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { useRun } from "../../run/runState.ts";
+import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
+import { amount, dayRange, fromMicros, money } from "../../ui/format.ts";
+import { Ruler, sweetSpots } from "../../ui/Ruler.tsx";
+import { Skeleton } from "../../ui/States.tsx";
+import { Sum } from "../../ui/Sum.tsx";
+
+const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));
+
+/** Cost per good board with its tree, cash, dates, and the curve over quantity. */
+export function CostPage() {
+  const { doc, result: r, effects, change, isReleased, curve, wantCurve } = useRun();
+  useEffect(wantCurve, [wantCurve]);
+  const { currency } = doc.workshop;
+  return (
+    <section>
+      <div className="mb-4 grid grid-cols-[auto_1fr] items-end gap-10 max-md:grid-cols-1">
+        <div>
+          <h1>Cost</h1>
+          <p className="num mt-1 text-[40px] leading-none font-bold tracking-tight">
+            {amount(microsToNumber(r.perGood), currency)}
+          </p>
+          <p className="text-ink-2">{currency} per good board</p>
+        </div>
+        <Ruler
+          value={doc.goodBoards}
+          points={curve}
+          currency={currency}
+          disabled={isReleased}
+          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
+        />
+      </div>
+      <div className="overflow-x-auto">
+        <table className="rows w-full min-w-[560px]">
+          <thead>
+            <tr>
+              <th>What</th>
+              <th className="text-right">Fixed, {currency}</th>
+              <th className="text-right">Grows with boards</th>
+              <th className="text-right">The run</th>
+              <th className="text-right">Per good board</th>
+            </tr>
+          </thead>
+          <tbody>
+            {r.tree.children.map((n) => (
+              <Branch key={n.key} node={n} depth={0} good={r.expectedGood} currency={currency} />
+            ))}
+            <tr className="font-bold">
+              <td>Run</td>
+              <td className="num text-right">{amount(fromMicros(r.tree.fixedMicros), currency)}</td>
+              <td className="num text-right">
+                {amount(fromMicros(r.tree.micros - r.tree.fixedMicros), currency)}
+              </td>
+              <td className="num text-right">{amount(fromMicros(r.total), currency)}</td>
+              <td className="num text-right">
+                <Sum
+                  title="cost per good board"
+                  formula="total ÷ expected good boards"
+                  terms={[
+                    { label: "total of the run", value: money(fromMicros(r.total), currency) },
+                    {
+                      label: "expected good boards",
+                      value: r.expectedGood.toFixed(3),
+                      note: `${r.start} started × ${(r.yield.final * 100).toFixed(2)} %`,
+                    },
+                  ]}
+                  result={money(microsToNumber(r.perGood), currency)}
+                >
+                  {amount(microsToNumber(r.perGood), currency)}
+                </Sum>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-6 grid grid-cols-2 gap-8 max-md:grid-cols-1">
+        <section aria-labelledby="cash">
+          <h2 id="cash" className="mb-1">
+            Cash needed
+          </h2>
+          <table className="rows w-full">
+            <tbody>
+              {r.cash.map((c) => (
+                <tr key={c.label}>
+                  <td>
+                    {c.label}
+                    {c.note && <span className="block text-[12.5px] text-ink-3">{c.note}</span>}
+                  </td>
+                  <td className="num text-right">{amount(fromMicros(c.micros), currency)}</td>
+                </tr>
+              ))}
+              <tr className="font-semibold">
+                <td>greatest outlay, own hours left out</td>
+                <td className="num text-right">{money(microsToNumber(r.cashNeeded), currency)}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+        <section aria-labelledby="ready">
+          <h2 id="ready" className="mb-1">
+            Ready by
+          </h2>
+          <table className="rows w-full">
+            <tbody>
+              {r.ready.sum.map((t) => (
+                <tr key={t.label}>
+                  <td>
+                    {t.label}
+                    {t.note && <span className="block text-[12.5px] text-ink-3">{t.note}</span>}
+                  </td>
+                  <td className="num text-right">{t.days.toFixed(1)} d</td>
+                </tr>
+              ))}
+              <tr className="font-semibold">
+                <td>from {doc.today}, 10 to 90 % of cases</td>
+                <td className="num text-right">{dayRange(r.ready.p10, r.ready.p90)}</td>
+              </tr>
+            </tbody>
+          </table>
+          {effects && (
+            <div className="mt-4">
+              <ChoiceRow
+                decision="Left-over parts"
+                why="what is bought and not used"
+                alternatives={effects.leftovers}
+                disabled={isReleased}
+                onChoose={(v) =>
+                  change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
+                }
+              />
+              <div className="border-t border-rule" />
+            </div>
+          )}
+        </section>
+      </div>
+      <section aria-labelledby="curve" className="mt-8">
+        <h2 id="curve" className="mb-1">
+          How it falls with quantity
+        </h2>
+        {curve.length < 5 ? (
+          <Skeleton rows={4} label="The curve is being computed" />
+        ) : (
+          <>
+            <Suspense fallback={<Skeleton rows={6} />}>
+              <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} />
+            </Suspense>
+            <CurveTable />
+          </>
+        )}
+      </section>
+    </section>
+  );
+}
+
+function Branch({
+  node,
+  depth,
+  good,
+  currency,
+}: {
+  node: CostNode;
+  depth: number;
+  good: number;
+  currency: string;
+}) {
+  const [open, setOpen] = useState(depth === 0 && node.children.length < 4 && node.key !== "parts");
+  const canOpen = node.children.length > 0;
+  return (
+    <>
+      <tr className={depth === 0 ? "font-semibold" : ""}>
+        <td style={{ paddingLeft: depth * 22 }}>
+          {canOpen ? (
+            <button
+              type="button"
+              aria-expanded={open}
+              onClick={() => setOpen(!open)}
+              className="inline-flex items-baseline gap-1"
+            >
+              {open ? (
+                <ChevronDown className="size-3.5 self-center" aria-hidden />
+              ) : (
+                <ChevronRight className="size-3.5 self-center" aria-hidden />
+              )}
+              {node.label}
+            </button>
+          ) : (
+            <span className="pl-[18px]">{node.label}</span>
+          )}
+        </td>
+        <td className="num text-right">{amount(fromMicros(node.fixedMicros), currency)}</td>
+        <td className="num text-right">{amount(fromMicros(node.micros - node.fixedMicros), currency)}</td>
+        <td className="num text-right">
+          {node.terms.length > 0 ? (
+            <Sum
+              title={node.label}
+              terms={node.terms.map((t) => ({
+                label: t.label,
+                value: amount(fromMicros(t.micros), currency),
+                note: t.note,
+                from: t.from,
+              }))}
+              result={money(fromMicros(node.micros), currency)}
+            >
+              {amount(fromMicros(node.micros), currency)}
+            </Sum>
+          ) : (
+            amount(fromMicros(node.micros), currency)
+          )}
+        </td>
+        <td className="num text-right">{amount(fromMicros(node.micros / good), currency, 3)}</td>
+      </tr>
+      {open &&
+        node.children.map((c) => (
+          <Branch key={c.key} node={c} depth={depth + 1} good={good} currency={currency} />
+        ))}
+    </>
+  );
+}
+
+function CurveTable() {
+  const { doc, curve } = useRun();
+  const { currency } = doc.workshop;
+  const spots = new Set(sweetSpots(curve).map((p) => p.quantity));
+  return (
+    <details className="mt-3">
+      <summary className="quiet-link">the {curve.length} quantities as a table</summary>
+      <div className="mt-2 columns-2 gap-8 max-md:columns-1">
+        <table className="rows w-full" aria-label="Cost by quantity">
+          <thead>
+            <tr>
+              <th className="text-right">Good boards</th>
+              <th className="text-right">Start</th>
+              <th className="text-right">Per good board</th>
+              <th className="text-right">The run</th>
+            </tr>
+          </thead>
+          <tbody>
+            {curve.map((p) => (
+              <tr key={p.quantity} className={p.quantity === doc.goodBoards ? "bg-metal-soft" : ""}>
+                <td className="num text-right">
+                  {p.quantity}
+                  {spots.has(p.quantity) ? " ▾" : ""}
+                </td>
+                <td className="num text-right">{p.start}</td>
+                <td className="num text-right">{amount(p.perGood, currency)}</td>
+                <td className="num text-right">{amount(p.total, currency)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </details>
+  );
+}

@@ -1,0 +1,103 @@
+import type { CurvePoint } from "@kobbin/core";
+import {
+  Chart,
+  LinearScale,
+  LineController,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  Tooltip,
+} from "chart.js";
+import { useEffect, useRef, useState } from "react";
+import { amount } from "../../ui/format.ts";
+
+Chart.register(LineController, LineElement, PointElement, LogarithmicScale, LinearScale, Tooltip);
+
+const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+
+/** Cost per good board over quantity, both on logarithmic rules; the run's own quantity marked. */
+export function CurveChart({
+  points,
+  currency,
+  chosen,
+}: {
+  points: readonly CurvePoint[];
+  currency: string;
+  chosen: number;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const [theme, setTheme] = useState(0);
+  useEffect(() => {
+    const follow = () => setTheme((t) => t + 1);
+    window.addEventListener("kobbin-theme", follow);
+    return () => window.removeEventListener("kobbin-theme", follow);
+  }, []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's tokens are read when it changes
+  useEffect(() => {
+    const font = { family: "Commit Mono", size: 12 };
+    const chart = new Chart(canvas.current!, {
+      type: "line",
+      data: {
+        datasets: [
+          {
+            data: points.map((p) => ({ x: p.quantity, y: p.perGood })),
+            borderColor: token("--metal"),
+            borderWidth: 1.8,
+            stepped: false,
+            pointRadius: points.map((p) => (p.quantity === chosen ? 6 : 2.2)),
+            pointBackgroundColor: points.map((p) =>
+              p.quantity === chosen ? token("--metal") : token("--sheet"),
+            ),
+            pointBorderColor: token("--metal"),
+          },
+        ],
+      },
+      options: {
+        animation: false,
+        maintainAspectRatio: false,
+        scales: {
+          x: {
+            type: "logarithmic",
+            title: { display: true, text: "good boards", color: token("--ink-2") },
+            ticks: {
+              color: token("--ink-2"),
+              font,
+              callback: (v) =>
+                [1, 2, 5].includes(Number(String(v)[0])) && /^[125]0*$/.test(String(v)) ? String(v) : "",
+            },
+            grid: { color: token("--grid") },
+          },
+          y: {
+            type: "logarithmic",
+            title: { display: true, text: `${currency} each`, color: token("--ink-2") },
+            ticks: {
+              color: token("--ink-2"),
+              font,
+              callback: (v) => (/^[125]0*$|^0?\.[125]0*$/.test(String(v)) ? String(v) : ""),
+            },
+            grid: { color: token("--grid") },
+          },
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            callbacks: {
+              title: (items) => `${items[0]?.parsed.x} good boards`,
+              label: (item) => `${amount(item.parsed.y ?? 0, currency)} ${currency} each`,
+            },
+          },
+        },
+      },
+    });
+    return () => chart.destroy();
+  }, [points, currency, chosen, theme]);
+  return (
+    <div className="h-[260px]">
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label={`Cost per good board falls from ${amount(points[0]!.perGood, currency)} at ${points[0]!.quantity} to ${amount(points.at(-1)!.perGood, currency)} at ${points.at(-1)!.quantity}; the table below has all points.`}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,301 @@
+import type { FabOptionKey, LimitCheck } from "@kobbin/core";
+import { useState } from "react";
+import { Link } from "react-router";
+import { removeQuote } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { type Alternative, ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
+import { amount, fromMicros, money } from "../../ui/format.ts";
+import { Skeleton } from "../../ui/States.tsx";
+import { Sum } from "../../ui/Sum.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+import { HouseDialog } from "./HouseDialog.tsx";
+import { QuoteDialog } from "./QuoteDialog.tsx";
+
+const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
+  ["thickness", "Thickness", "what the board must fit into decides; 1.6 is the usual one"],
+  ["finish", "Finish", "flat for fine pitch and contacts; levelled solder is cheaper and easy to wet"],
+  ["mask", "Mask colour", "the house's daily colour costs and waits least"],
+  ["legend", "Silkscreen", "must be readable on the mask"],
+  ["copper", "Outer copper", "more only where the current asks for it"],
+];
+
+const value = (c: LimitCheck) => `${Number(c.value.toFixed(3))} of ${c.limit}`;
+
+/** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */
+export function FabPage() {
+  const { id, doc, result: r, effects, change, isReleased } = useRun();
+  const { currency } = doc.workshop;
+  const sayError = useSayError();
+  const [dialog, setDialog] = useState<{ kind: "quote" | "edit" | "copy"; house: string }>();
+  const order = r.orders[0];
+  return (
+    <section>
+      <h1>Fab</h1>
+      <p className="mb-3 text-ink-2">
+        Which house makes the bare board, and how. Every line shows what it would change before you choose it.
+      </p>
+      {!effects ? (
+        <Skeleton rows={6} label="Effects are being computed" />
+      ) : (
+        <>
+          <div className="overflow-x-auto">
+            <table className="rows w-full min-w-[720px]">
+              <thead>
+                <tr>
+                  <th>House</th>
+                  <th className="text-right">Pieces</th>
+                  <th className="text-right">Landed, {currency}</th>
+                  <th className="text-right">Per good board</th>
+                  <th className="text-right">At your door</th>
+                  <th className="text-right">Ready</th>
+                  <th>Tightest limit</th>
+                  <th>
+                    <span className="sr-only">Choose</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {effects.houses.map((h) => {
+                  const quoted = doc.quotes.some((q) => q.house === h.house && q.kind === "fab");
+                  return (
+                    <tr
+                      key={h.house}
+                      className={h.isChosen ? "bg-metal-soft shadow-[inset_3px_0_0_var(--metal)]" : ""}
+                    >
+                      <td className="pl-3!">
+                        <span className={h.isChosen ? "font-bold" : "font-semibold"}>{h.label}</span>
+                        <span className="block text-[12.5px] text-ink-2">
+                          {h.cannot ? (
+                            <span className="text-stop">cannot: {h.cannot}</span>
+                          ) : (
+                            (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
+                          )}
+                        </span>
+                      </td>
+                      <td className="num text-right">{h.pieces}</td>
+                      <td className="num text-right">
+                        {amount(h.boardsTotal, currency)}
+                        {quoted && <span className="block text-[12px] text-ink-2">quoted</span>}
+                      </td>
+                      <td className="text-right">
+                        {h.isChosen ? (
+                          <span className="num">{amount(h.boardsPerGood, currency)}</span>
+                        ) : (
+                          <Delta value={h.perGood} />
+                        )}
+                      </td>
+                      <td className="num text-right whitespace-nowrap">{h.daysAtDoor} days</td>
+                      <td className="text-right">
+                        {h.isChosen ? (
+                          <span className="text-[13px] text-ink-2">chosen</span>
+                        ) : (
+                          <DaysDelta value={h.days} />
+                        )}
+                      </td>
+                      <td className="text-[13px] text-ink-2">
+                        {h.tightest && (
+                          <>
+                            {h.tightest.label.replace("smallest ", "")}{" "}
+                            <span className="num">{value(h.tightest)}</span>
+                          </>
+                        )}
+                      </td>
+                      <td className="text-right whitespace-nowrap">
+                        {!h.isChosen && !isReleased && (
+                          <button
+                            type="button"
+                            className="quiet-link"
+                            aria-label={`Choose ${h.label}`}
+                            onClick={() => change({ houseId: h.house }, `Boards by ${h.label}`)}
+                          >
+                            {h.cannot ? "choose anyway" : "choose"}
+                          </button>
+                        )}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          </div>
+          {r.house && (
+            <p className="mt-2 flex flex-wrap gap-x-5 text-[14px]">
+              <span className="text-ink-2">{r.house.name}:</span>
+              {!isReleased && (
+                <>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() => setDialog({ kind: "quote", house: r.house!.id })}
+                  >
+                    type its quotation
+                  </button>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() => setDialog({ kind: "copy", house: r.house!.id })}
+                  >
+                    copy it and edit the copy
+                  </button>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() => setDialog({ kind: "edit", house: r.house!.id })}
+                  >
+                    edit its profile
+                  </button>
+                </>
+              )}
+              {order?.quoted && (
+                <span className="text-ink-2">
+                  quotation {money(Number(order.quoted.total), order.quoted.currency)} overrides the estimate
+                  of {amount(fromMicros(order.quote.total), currency)}{" "}
+                  {!isReleased && (
+                    <button
+                      type="button"
+                      className="quiet-link"
+                      onClick={() => removeQuote(id, r.house!.id, "fab").catch(sayError)}
+                    >
+                      remove it
+                    </button>
+                  )}
+                </span>
+              )}
+            </p>
+          )}
+          <div className="mt-5">
+            {DECISIONS.map(([key, label, why]) => (
+              <ChoiceRow
+                key={key}
+                decision={label}
+                why={why}
+                alternatives={effects.options[key]}
+                disabled={isReleased}
+                onChoose={(v) =>
+                  change(
+                    { options: { [key]: v } } as never,
+                    `${label}: ${effects.options[key].find((o) => o.value === v)?.label}`,
+                  )
+                }
+              />
+            ))}
+            <ChoiceRow
+              decision="Lead time"
+              why="days in the house, without the way"
+              alternatives={effects.options.leadDays}
+              disabled={isReleased}
+              onChoose={(v) => change({ options: { leadDays: Number(v) } } as never, `Lead time: ${v} days`)}
+            />
+            <div className="border-t border-rule" />
+          </div>
+          {order && (
+            <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
+              <Price />
+              <Limits checks={r.checks} />
+            </div>
+          )}
+        </>
+      )}
+      {dialog?.kind === "quote" && (
+        <QuoteDialog houseId={dialog.house} kind="fab" onClose={() => setDialog(undefined)} />
+      )}
+      {(dialog?.kind === "edit" || dialog?.kind === "copy") && (
+        <HouseDialog
+          houseId={dialog.house}
+          isCopy={dialog.kind === "copy"}
+          onClose={() => setDialog(undefined)}
+        />
+      )}
+    </section>
+  );
+}
+
+function Limits({ checks }: { checks: readonly LimitCheck[] }) {
+  const words = { fine: "fine", tight: "tight", look: "look", cannot: "cannot" } as const;
+  const { id } = useRun();
+  return (
+    <section aria-labelledby="limits">
+      <h2 id="limits" className="mb-1">
+        This board against its limits
+      </h2>
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>Measured</th>
+            <th className="text-right">Value</th>
+            <th className="text-right">Limit</th>
+            <th className="text-right">Headroom</th>
+          </tr>
+        </thead>
+        <tbody>
+          {checks.map((c) => (
+            <tr key={c.measure + c.label}>
+              <td>
+                {c.at ? (
+                  <Link className="why" to={`/runs/${id}/board`}>
+                    {c.label}
+                  </Link>
+                ) : (
+                  c.label
+                )}
+              </td>
+              <td className="num text-right">{Number(c.value.toFixed(3))}</td>
+              <td className="num text-right">{c.limit}</td>
+              <td
+                className={`num text-right ${c.level === "cannot" ? "text-stop" : c.level === "fine" ? "" : "text-look"}`}
+              >
+                <Sum
+                  title={c.label}
+                  terms={[
+                    { label: "measured on the board", value: String(Number(c.value.toFixed(4))) },
+                    { label: "limit of the house's profile", value: String(c.limit) },
+                  ]}
+                  result={String(Number(c.margin.toFixed(4)))}
+                >
+                  {c.limit > 0 ? `${Math.round((100 * c.margin) / c.limit)} %` : "–"}
+                </Sum>{" "}
+                <span className="text-[12.5px]">{words[c.level]}</span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+export type { Alternative };
+
+function Price() {
+  const { doc, result: r } = useRun();
+  const order = r.orders[0];
+  const sum = order!.quote.sum;
+  return (
+    <section aria-labelledby="price">
+      <h2 id="price" className="mb-1">
+        Price of {order!.quote.pieces} boards
+      </h2>
+      <table className="rows w-full">
+        <tbody>
+          {sum.map((t) => (
+            <tr key={t.label}>
+              <td>
+                {t.label}
+                {t.note && <span className="block text-[12.5px] text-ink-3">{t.note}</span>}
+              </td>
+              <td className="num text-right">{amount(fromMicros(t.micros), r.house!.currency)}</td>
+            </tr>
+          ))}
+          <tr className="font-semibold">
+            <td>in all, estimated from the profile of {r.house!.checkedOn}</td>
+            <td className="num text-right">{money(fromMicros(order!.quote.total), r.house!.currency)}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p className="mt-1 text-[13.5px] text-ink-2">
+        {r.start} are started for {doc.goodBoards} good ones; the house sells in steps of{" "}
+        {r.house!.price.step}.
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,148 @@
+import type { House } from "@kobbin/core";
+import { type FormEvent, useState } from "react";
+import { copyHouse, saveHouse } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Dialog } from "../../ui/Dialog.tsx";
+import { Field } from "../../ui/Field.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+
+/** A number or amount of the profile a person may edit: where it stands, what it is called. */
+const FIELDS: readonly { readonly group: string; readonly rows: readonly (readonly [string, string])[] }[] = [
+  {
+    group: "Limits, mm",
+    rows: [
+      ["limits.minTrackMm", "smallest track"],
+      ["limits.minNetSpaceMm", "smallest gap"],
+      ["limits.minHoleMm", "smallest hole"],
+      ["limits.minAnnularMm", "smallest ring"],
+      ["limits.minCopperToEdgeMm", "copper to edge"],
+      ["limits.minMaskWebMm", "mask web"],
+      ["limits.minLegendLineMm", "silkscreen line"],
+      ["limits.minSlotMm", "narrowest slot"],
+    ],
+  },
+  {
+    group: "Price",
+    rows: [
+      ["price.setup.2", "set-up, two layers"],
+      ["price.setup.4", "set-up, four layers"],
+      ["price.perDm2.2", "a dm², two layers"],
+      ["price.perDm2.4", "a dm², four layers"],
+      ["price.minDm2", "least area billed, dm²"],
+      ["price.testSetup", "test, set-up"],
+      ["price.testPerPiece", "test, a piece"],
+      ["price.importHandling", "import handling"],
+    ],
+  },
+  {
+    group: "Way and steps",
+    rows: [
+      ["price.freightBase", "freight, base"],
+      ["price.freightPerHalfKg", "freight, half a kilogram"],
+      ["price.transitDays", "days on the way"],
+      ["price.delaySigmaDays", "usual delay, days"],
+      ["price.step", "sold in steps of"],
+      ["price.minPieces", "least pieces"],
+    ],
+  },
+];
+
+const read = (house: House, path: string): string | number =>
+  path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], house) as string | number;
+
+function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "id"> {
+  const copy = structuredClone(house) as House & Record<string, unknown>;
+  for (const [path, text] of values) {
+    const keys = path.split(".");
+    const last = keys.pop()!;
+    const at = keys.reduce<Record<string, unknown>>((o, k) => o[k] as Record<string, unknown>, copy);
+    const clean = text.trim().replace(",", ".");
+    at[last] = typeof at[last] === "number" ? Number(clean) : clean;
+  }
+  const { id: _, ...profile } = copy;
+  return profile;
+}
+
+/** Copies a house, or edits one: its limits, prices and days as the shop knows them. */
+export function HouseDialog({
+  houseId,
+  isCopy,
+  onClose,
+}: {
+  houseId: string;
+  isCopy: boolean;
+  onClose: () => void;
+}) {
+  const { id, doc, change } = useRun();
+  const house = doc.houses!.find((h) => h.id === houseId)!;
+  const say = useSay();
+  const sayError = useSayError();
+  const [isBusy, setBusy] = useState(false);
+  const submit = async (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const f = new FormData(e.currentTarget);
+    const name = String(f.get("name")).trim();
+    const values = new Map(
+      FIELDS.flatMap((g) => g.rows.map(([path]) => [path, String(f.get(path))] as const)),
+    );
+    setBusy(true);
+    try {
+      const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
+      await saveHouse(id, target, {
+        ...write(house, values),
+        name,
+        about: isCopy ? `copied from ${house.name}` : house.about,
+      });
+      if (isCopy) change({ houseId: target }, `Boards by ${name}`);
+      else say(`${name} was saved`);
+      onClose();
+    } catch (error) {
+      sayError(error);
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      wide
+      title={isCopy ? `A copy of ${house.name}` : house.name}
+      about={`Amounts in ${house.currency}. Last checked ${house.checkedOn}; saving dates it today.`}
+    >
+      <form onSubmit={submit} className="flex flex-col gap-4">
+        <Field
+          label="Name of the house"
+          name="name"
+          required
+          maxLength={120}
+          defaultValue={isCopy ? `${house.name}, own figures` : house.name}
+        />
+        {FIELDS.map((g) => (
+          <fieldset key={g.group}>
+            <legend className="mb-1 font-semibold">{g.group}</legend>
+            <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
+              {g.rows.map(([path, label]) => (
+                <Field
+                  key={path}
+                  label={label}
+                  name={path}
+                  required
+                  inputMode="decimal"
+                  pattern="\d+([.,]\d+)?"
+                  defaultValue={String(read(house, path))}
+                  className="num"
+                />
+              ))}
+            </div>
+          </fieldset>
+        ))}
+        <div>
+          <Button type="submit" look="main" disabled={isBusy}>
+            {isCopy ? "Keep the copy and choose it" : "Save"}
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

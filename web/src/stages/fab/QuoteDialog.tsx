@@ -1,0 +1,84 @@
+import { type FormEvent, useState } from "react";
+import { saveQuote } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Dialog } from "../../ui/Dialog.tsx";
+import { Field, Pick } from "../../ui/Field.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+
+/** A quotation that came by mail: it overrides the estimate for this run. */
+export function QuoteDialog({
+  houseId,
+  kind,
+  onClose,
+}: {
+  houseId: string;
+  kind: "fab" | "assembly";
+  onClose: () => void;
+}) {
+  const { id, doc, result } = useRun();
+  const house = doc.houses?.find((h) => h.id === houseId);
+  const say = useSay();
+  const sayError = useSayError();
+  const [currency, setCurrency] = useState(house?.currency ?? doc.workshop.currency);
+  const currencies = [
+    ...new Set([
+      doc.workshop.currency,
+      house?.currency ?? doc.workshop.currency,
+      ...Object.keys(doc.workshop.rates),
+    ]),
+  ];
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const f = new FormData(e.currentTarget);
+    const validUntil = String(f.get("validUntil") ?? "");
+    saveQuote(id, {
+      houseId,
+      kind,
+      total: String(f.get("total")).replace(",", "."),
+      currency,
+      days: Number(f.get("days")),
+      validUntil: validUntil || undefined,
+    })
+      .then(() => {
+        say(`The quotation of ${house?.name} counts now`);
+        onClose();
+      })
+      .catch(sayError);
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`Quotation of ${house?.name ?? "the house"}`}
+      about={`For ${result.orders[0]?.quote.pieces ?? result.start} boards as chosen, all in: freight and handling included.`}
+    >
+      <form onSubmit={submit} className="flex flex-col gap-3">
+        <div className="grid grid-cols-2 gap-3">
+          <Field label="Sum quoted" name="total" required inputMode="decimal" pattern="\d+([.,]\d{1,6})?" />
+          <Pick
+            label="Currency"
+            value={currency}
+            options={currencies.map((c) => [c, c] as const)}
+            onChange={setCurrency}
+          />
+          <Field
+            label="Days until at your door"
+            name="days"
+            type="number"
+            min={0}
+            max={365}
+            required
+            defaultValue={result.orders[0]?.days ?? 10}
+          />
+          <Field label="Valid until" name="validUntil" type="date" />
+        </div>
+        <div>
+          <Button type="submit" look="main">
+            Use it for this run
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,280 @@
+import { compareRefs, expandRefs, type Mount, type RunLine } from "@kobbin/core";
+import { type KeyboardEvent, useMemo } from "react";
+import { useSearchParams } from "react-router";
+import { addLine, removeLine, saveLine } from "../../resources/run.ts";
+import { notesOf, useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
+import { count } from "../../ui/format.ts";
+import { Mark } from "../../ui/Mark.tsx";
+import { Empty } from "../../ui/States.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { Cell } from "./Cell.tsx";
+
+const MOUNTS: readonly (readonly [Mount, string])[] = [
+  ["machine", "by machine"],
+  ["hand", "by hand"],
+  ["none", "not soldered"],
+];
+
+const textOf = (l: RunLine) =>
+  [l.refs.join(" "), l.valueText, l.package, l.mpn, l.maker, l.description].join(" ").toLowerCase();
+
+/** The bill: grouped lines, quantities, do-not-place, who mounts it; edited in place. */
+export function PartsPage() {
+  const { id, answer, doc, result, isReleased } = useRun();
+  const [params, setParams] = useSearchParams();
+  const filter = params.get("find") ?? "";
+  const say = useSay();
+  const sayError = useSayError();
+  const lines = useMemo(
+    () => doc.lines.filter((l) => textOf(l).includes(filter.toLowerCase())),
+    [doc.lines, filter],
+  );
+  const numbers = useMemo(() => {
+    const out = new Map<string, number>();
+    notesOf(result, "parts").forEach((n, i) => {
+      for (const line of n.lines ?? []) if (!out.has(line) && n.level !== "remark") out.set(line, i + 1);
+    });
+    return out;
+  }, [result]);
+  const save = (line: RunLine, change: Partial<Omit<RunLine, "id">>, words: string) => {
+    const back = Object.fromEntries(Object.keys(change).map((k) => [k, line[k as keyof RunLine]]));
+    saveLine(id, line.id, change)
+      .then(() => say(words, { undo: () => void saveLine(id, line.id, back).catch(sayError) }))
+      .catch(sayError);
+  };
+  const nameOf = (l: RunLine) => l.refs[0] ?? (l.valueText || l.mpn || "the line");
+  const saveRefs = (l: RunLine, text: string) => {
+    const read = expandRefs(text);
+    if (read.bad.length > 0)
+      return say(`${read.bad[0]!.text}: ${read.bad[0]!.why}.`, {
+        isProblem: true,
+        hint: "The references were not changed.",
+      });
+    save(
+      l,
+      { refs: [...read.refs], ...(read.refs.length > 0 ? { qty: read.refs.length } : {}) },
+      `${nameOf(l)}: references changed`,
+    );
+  };
+  const saveQty = (l: RunLine, text: string) => {
+    const n = Number(text.replace(",", "."));
+    if (!Number.isFinite(n) || n < 0)
+      return say(`“${text}” is ${n < 0 ? "negative" : "not a number"}.`, {
+        isProblem: true,
+        hint: "The quantity was not changed.",
+      });
+    save(l, { qty: n }, `${nameOf(l)}: quantity ${l.qty} → ${n}`);
+  };
+  // arrow keys move through the grid's cells
+  const move = (e: KeyboardEvent<HTMLTableElement>) => {
+    const cell = (e.target as HTMLElement).closest("td");
+    if (
+      !cell ||
+      (e.target as HTMLElement).tagName === "INPUT" ||
+      (e.target as HTMLElement).tagName === "SELECT"
+    )
+      return;
+    const row = cell.parentElement as HTMLTableRowElement;
+    const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
+    if (!by) return;
+    const next = (row.parentElement as HTMLTableSectionElement).rows[row.sectionRowIndex + by[0]!]?.cells[
+      cell.cellIndex + by[1]!
+    ];
+    const target = next?.querySelector<HTMLElement>("button, select, input");
+    if (target) {
+      e.preventDefault();
+      target.focus();
+    }
+  };
+  const fitted = doc.lines.filter((l) => !l.dnp);
+  return (
+    <section>
+      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1>Parts</h1>
+          <p className="text-ink-2">
+            {count(fitted.length, "line")} fitted,{" "}
+            {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
+            {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
+            {doc.revision}; all its runs share it.
+          </p>
+        </div>
+        <div className="flex gap-3">
+          <input
+            type="search"
+            aria-label="Find in the parts list"
+            placeholder="find"
+            className="w-40"
+            value={filter}
+            onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
+          />
+          {!isReleased && (
+            <Button
+              onClick={() =>
+                addLine(id, answer.revisionId, { refs: [], qty: 1, valueText: "new part", mount: "none" })
+                  .then(() => say("A line was added at the end"))
+                  .catch(sayError)
+              }
+            >
+              Add a line
+            </Button>
+          )}
+        </div>
+      </div>
+      {doc.lines.length === 0 ? (
+        <Empty>
+          There is no parts list. Drop one beside the layers, set a file's role to “parts list” in Board, or
+          add lines here.
+        </Empty>
+      ) : lines.length === 0 ? (
+        <p className="text-ink-2">No line holds “{filter}”.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="rows w-full min-w-[860px]" onKeyDown={move}>
+            <thead>
+              <tr>
+                <th>
+                  <span className="sr-only">Notes</span>
+                </th>
+                <th>References</th>
+                <th className="text-right">A product</th>
+                <th>Value</th>
+                <th>Package</th>
+                <th>Part number</th>
+                <th>Maker</th>
+                <th>Mounted</th>
+                <th>Placed</th>
+                <th>
+                  <span className="sr-only">Remove</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {lines.map((l) => (
+                <tr key={l.id} className={l.dnp ? "text-ink-3" : ""}>
+                  <td className="w-6">
+                    {numbers.has(l.id) && <Mark kind="blocked" count={numbers.get(l.id)} />}
+                  </td>
+                  <td className="max-w-[190px]">
+                    <Cell
+                      label={`References of ${nameOf(l)}`}
+                      value={[...l.refs].sort(compareRefs).join(" ")}
+                      empty="loose"
+                      isMono
+                      disabled={isReleased}
+                      onSave={(t) => saveRefs(l, t)}
+                    />
+                  </td>
+                  <td className="num text-right">
+                    {l.refs.length > 0 ? (
+                      l.qty
+                    ) : (
+                      <Cell
+                        label={`Quantity of ${nameOf(l)}`}
+                        value={String(l.qty)}
+                        isMono
+                        disabled={isReleased}
+                        onSave={(t) => saveQty(l, t)}
+                      />
+                    )}
+                  </td>
+                  <td>
+                    <Cell
+                      label={`Value of ${nameOf(l)}`}
+                      value={l.valueText}
+                      disabled={isReleased}
+                      onSave={(t) => save(l, { valueText: t }, `${nameOf(l)}: value changed`)}
+                    />
+                  </td>
+                  <td>
+                    <Cell
+                      label={`Package of ${nameOf(l)}`}
+                      value={l.package}
+                      disabled={isReleased}
+                      onSave={(t) => save(l, { package: t }, `${nameOf(l)}: package changed`)}
+                    />
+                  </td>
+                  <td>
+                    <Cell
+                      label={`Part number of ${nameOf(l)}`}
+                      value={l.mpn}
+                      isMono
+                      disabled={isReleased}
+                      onSave={(t) => save(l, { mpn: t }, `${nameOf(l)}: part number changed`)}
+                    />
+                  </td>
+                  <td>
+                    <Cell
+                      label={`Maker of ${nameOf(l)}`}
+                      value={l.maker}
+                      disabled={isReleased}
+                      onSave={(t) => save(l, { maker: t }, `${nameOf(l)}: maker changed`)}
+                    />
+                  </td>
+                  <td>
+                    <select
+                      aria-label={`Who mounts ${nameOf(l)}`}
+                      value={l.mount}
+                      disabled={isReleased}
+                      className="border-transparent bg-transparent px-0"
+                      onChange={(e) =>
+                        save(
+                          l,
+                          { mount: e.target.value as Mount },
+                          `${nameOf(l)}: ${MOUNTS.find(([v]) => v === e.target.value)?.[1]}`,
+                        )
+                      }
+                    >
+                      {MOUNTS.map(([v, t]) => (
+                        <option key={v} value={v}>
+                          {t}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label={`Place ${nameOf(l)}`}
+                      checked={!l.dnp}
+                      disabled={isReleased}
+                      onChange={(e) =>
+                        save(
+                          l,
+                          { dnp: !e.target.checked },
+                          `${nameOf(l)}: ${e.target.checked ? "placed" : "do not place"}`,
+                        )
+                      }
+                    />
+                    {l.dnp && <span className="ml-1 text-[13px]">not placed</span>}
+                  </td>
+                  <td>
+                    {!isReleased && l.refs.length === 0 && (
+                      <button
+                        type="button"
+                        className="quiet-link"
+                        aria-label={`Remove ${nameOf(l)}`}
+                        onClick={() =>
+                          removeLine(id, l.id)
+                            .then(() =>
+                              say(`${nameOf(l)} was removed`, {
+                                undo: () => void addLine(id, answer.revisionId, { ...l }).catch(sayError),
+                              }),
+                            )
+                            .catch(sayError)
+                        }
+                      >
+                        remove
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,133 @@
+import { type FormEvent, useState } from "react";
+import { addOffer, addSupplier } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Dialog } from "../../ui/Dialog.tsx";
+import { Field, Pick } from "../../ui/Field.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { readBreaks } from "./pasted.ts";
+
+const NEW = "new";
+
+/** An offer typed or pasted for one line, from a supplier known or new. */
+export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () => void }) {
+  const { id, doc } = useRun();
+  const line = doc.lines.find((l) => l.id === lineId)!;
+  const [supplier, setSupplier] = useState(doc.suppliers[0]?.id ?? NEW);
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState<string>();
+  const [wasPasted, setPasted] = useState(false);
+  const say = useSay();
+  const sayError = useSayError();
+  const currencies = [...new Set([doc.workshop.currency, ...Object.keys(doc.workshop.rates)])];
+  const [currency, setCurrency] = useState(doc.suppliers[0]?.currency ?? doc.workshop.currency);
+  const submit = async (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const f = new FormData(e.currentTarget);
+    const value = (key: string) => String(f.get(key) ?? "").trim();
+    const read = readBreaks(text);
+    setProblem(read.problem);
+    if (read.problem) return;
+    try {
+      const supplierId =
+        supplier === NEW
+          ? (
+              await addSupplier(id, {
+                name: value("supplierName"),
+                currency,
+                shipping: value("shipping").replace(",", ".") || "0",
+                ...(value("freeFrom") ? { freeFrom: value("freeFrom").replace(",", ".") } : {}),
+                daysMin: Number(value("days")),
+                daysMax: Number(value("days")),
+              })
+            ).id
+          : supplier;
+      await addOffer(id, lineId, {
+        supplierId,
+        stock: Number(value("stock")),
+        moq: Number(value("moq")),
+        multiple: Number(value("multiple")),
+        currency,
+        breaks: read.breaks.map((b) => ({ ...b })),
+        source: wasPasted ? "pasted" : "typed",
+        validUntil: value("validUntil") || undefined,
+      });
+      say("The offer was added");
+      onClose();
+    } catch (error) {
+      sayError(error);
+    }
+  };
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      title={`An offer for ${line.refs[0] ?? line.valueText}`}
+      about={[line.valueText, line.package, line.mpn].filter(Boolean).join(", ")}
+    >
+      <form onSubmit={submit} className="flex flex-col gap-3">
+        <div className="grid grid-cols-2 gap-3">
+          <Pick
+            label="Supplier"
+            value={supplier}
+            options={[...doc.suppliers.map((s) => [s.id, s.name] as const), [NEW, "another supplier …"]]}
+            onChange={(v) => {
+              setSupplier(v);
+              const known = doc.suppliers.find((s) => s.id === v);
+              if (known) setCurrency(known.currency);
+            }}
+          />
+          <Pick
+            label="Currency"
+            value={currency}
+            options={currencies.map((c) => [c, c] as const)}
+            onChange={setCurrency}
+          />
+        </div>
+        {supplier === NEW && (
+          <div className="grid grid-cols-2 gap-3 border-l-2 border-rule pl-3">
+            <Field label="Its name" name="supplierName" required maxLength={120} />
+            <Field
+              label="Days until here"
+              name="days"
+              type="number"
+              min={0}
+              max={365}
+              required
+              defaultValue={5}
+            />
+            <Field label="Shipping" name="shipping" inputMode="decimal" required defaultValue="0.00" />
+            <Field label="Free from (if ever)" name="freeFrom" inputMode="decimal" />
+          </div>
+        )}
+        <label className="flex flex-col gap-[3px]">
+          <span className="text-[13.5px] text-ink-2">Price steps, one a row: quantity and price each</span>
+          <textarea
+            className="num min-h-24"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onPaste={() => setPasted(true)}
+            placeholder={"1    0.12\n10   0.10\n100  0.055"}
+            aria-invalid={problem ? true : undefined}
+          />
+          {problem && (
+            <span role="alert" className="text-[13px] text-stop">
+              {problem}
+            </span>
+          )}
+        </label>
+        <div className="grid grid-cols-4 gap-3">
+          <Field label="Stock" name="stock" type="number" min={0} required defaultValue={1000} />
+          <Field label="Least order" name="moq" type="number" min={1} required defaultValue={1} />
+          <Field label="In steps of" name="multiple" type="number" min={1} required defaultValue={1} />
+          <Field label="Valid until" name="validUntil" type="date" />
+        </div>
+        <div>
+          <Button type="submit" look="main">
+            Add the offer
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

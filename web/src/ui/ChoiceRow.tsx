@@ -1,0 +1,129 @@
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { type ReactNode, useId, useState } from "react";
+import { signed } from "./format.ts";
+
+/** An alternative with what it would change. */
+export interface Alternative {
+  readonly value: string;
+  readonly label: string;
+  readonly why?: ReactNode;
+  readonly perGood: number;
+  readonly days: number;
+  readonly isChosen: boolean;
+  readonly cannot?: string | undefined;
+}
+
+/** ± per good board, in the colour of better or worse and always with its sign. */
+export function Delta({ value, places = 2 }: { value: number; places?: number }) {
+  const text = signed(value, places);
+  return (
+    <span className={`num ${text === "0" ? "text-ink-3" : value < 0 ? "text-fine" : "text-stop"}`}>
+      {text}
+    </span>
+  );
+}
+
+/** ± days, "0 d" where nothing moves. */
+export function DaysDelta({ value }: { value: number }) {
+  const text = signed(value, Number.isInteger(value) ? 0 : 1);
+  return (
+    <span className={`num ${text === "0" ? "text-ink-3" : value < 0 ? "text-fine" : "text-stop"}`}>
+      {text} d
+    </span>
+  );
+}
+
+/** Decision, chosen value, why; opens to the alternatives, each with its effect before it is picked. */
+export function ChoiceRow({
+  decision,
+  why,
+  alternatives,
+  onChoose,
+  disabled = false,
+}: {
+  decision: string;
+  why?: ReactNode;
+  alternatives: readonly Alternative[];
+  onChoose: (value: string) => void;
+  disabled?: boolean;
+}) {
+  const [open, setOpen] = useState(false);
+  const id = useId();
+  const chosen = alternatives.find((a) => a.isChosen);
+  const others = alternatives.filter((a) => !a.cannot && !a.isChosen);
+  const cheapest = others.reduce<Alternative | undefined>(
+    (b, a) => (!b || a.perGood < b.perGood ? a : b),
+    undefined,
+  );
+  return (
+    <div className={`border-t border-rule ${open ? "bg-sheet" : ""}`}>
+      <button
+        type="button"
+        aria-expanded={open}
+        aria-controls={id}
+        onClick={() => setOpen(!open)}
+        className="grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_auto] items-baseline gap-x-4 px-2 py-[9px] text-left max-md:grid-cols-[1fr_1fr_auto]"
+      >
+        <span className="flex items-baseline gap-1 text-ink-2">
+          {open ? (
+            <ChevronDown className="size-3.5 self-center" aria-hidden />
+          ) : (
+            <ChevronRight className="size-3.5 self-center" aria-hidden />
+          )}
+          {decision}
+        </span>
+        <span className="font-semibold">{chosen?.label ?? "not chosen"}</span>
+        <span className="text-[14px] text-ink-2 max-md:hidden">{why}</span>
+        <span className="text-[13px] text-ink-3">
+          {alternatives.length < 2 ? (
+            "only one"
+          ) : cheapest && cheapest.perGood < -0.004 ? (
+            <>
+              can be <Delta value={cheapest.perGood} />
+            </>
+          ) : (
+            `${alternatives.length - 1} more`
+          )}
+        </span>
+      </button>
+      {open && (
+        <ul id={id} aria-label={`${decision}: alternatives`} className="pb-2">
+          {alternatives.map((a) => (
+            <li key={a.value}>
+              <button
+                type="button"
+                disabled={disabled || Boolean(a.cannot) || a.isChosen}
+                aria-pressed={a.isChosen}
+                onClick={() => {
+                  onChoose(a.value);
+                  setOpen(false);
+                }}
+                className={`grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_64px_64px] items-baseline gap-x-4 px-2 py-[6px] text-left max-md:grid-cols-[1fr_64px_64px] ${a.isChosen ? "bg-metal-soft" : a.cannot ? "cursor-not-allowed text-ink-3" : "hover:bg-paper"}`}
+              >
+                <span className="max-md:hidden" />
+                <span className={a.isChosen ? "font-semibold" : ""}>{a.label}</span>
+                <span className="text-[13.5px] text-ink-2 max-md:hidden">
+                  {a.cannot ? `cannot: ${a.cannot}` : (a.why ?? "")}
+                </span>
+                {a.isChosen ? (
+                  <span className="col-span-2 text-right text-[13px] text-ink-2">chosen</span>
+                ) : a.cannot ? (
+                  <span className="col-span-2" />
+                ) : (
+                  <>
+                    <span className="text-right">
+                      <Delta value={a.perGood} />
+                    </span>
+                    <span className="text-right">
+                      <DaysDelta value={a.days} />
+                    </span>
+                  </>
+                )}
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import { X } from "lucide-react";
+import { Dialog as Radix } from "radix-ui";
+import type { ReactNode } from "react";
+
+/** A dialog: title, one sentence, content. Esc and the cross close it. */
+export function Dialog({
+  open,
+  onClose,
+  title,
+  about,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  about?: string;
+  children: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <Radix.Root open={open} onOpenChange={(o) => !o && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-(--shade)" />
+        <Radix.Content
+          className={`fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[min(94vw,${wide ? "860px" : "540px"})] -translate-x-1/2 overflow-auto rounded-[4px] border border-rule bg-sheet p-5 shadow-xl`}
+          style={{ width: `min(94vw, ${wide ? 860 : 540}px)` }}
+          {...(about ? {} : { "aria-describedby": undefined })}
+        >
+          <div className="mb-3 flex items-start justify-between gap-4">
+            <div>
+              <Radix.Title className="text-[18px] font-bold">{title}</Radix.Title>
+              {about && <Radix.Description className="text-[14px] text-ink-2">{about}</Radix.Description>}
+            </div>
+            <Radix.Close className="rounded p-1 text-ink-2 hover:text-ink" aria-label="Close">
+              <X className="size-5" />
+            </Radix.Close>
+          </div>
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  );
+}

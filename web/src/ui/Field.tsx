@@ -1,0 +1,63 @@
+import { type InputHTMLAttributes, type ReactNode, useId } from "react";
+
+/** A labelled input with its hint and its error in words. */
+export function Field({
+  label,
+  hint,
+  error,
+  className = "",
+  ...props
+}: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: ReactNode; error?: string | undefined }) {
+  const id = useId();
+  return (
+    <div className={`flex flex-col gap-[3px] ${className}`}>
+      <label htmlFor={id} className="text-[13.5px] text-ink-2">
+        {label}
+      </label>
+      <input
+        id={id}
+        aria-invalid={error ? true : undefined}
+        aria-describedby={error || hint ? `${id}-more` : undefined}
+        {...props}
+      />
+      {(error || hint) && (
+        <span id={`${id}-more`} className={`text-[13px] ${error ? "text-stop" : "text-ink-3"}`}>
+          {error ?? hint}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** A labelled choice from a list. */
+export function Pick({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel = false,
+  className = "",
+}: {
+  label: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChange: (value: string) => void;
+  hideLabel?: boolean;
+  className?: string;
+}) {
+  const id = useId();
+  return (
+    <div className={`flex flex-col gap-[3px] ${className}`}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "text-[13.5px] text-ink-2"}>
+        {label}
+      </label>
+      <select id={id} value={value} onChange={(e) => onChange(e.target.value)}>
+        {options.map(([v, text]) => (
+          <option key={v} value={v}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}

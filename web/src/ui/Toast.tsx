@@ -1,0 +1,80 @@
+import { Toast as Radix } from "radix-ui";
+import { createContext, type ReactNode, useCallback, useContext, useState } from "react";
+
+interface Message {
+  readonly id: number;
+  readonly text: string;
+  readonly hint?: string | undefined;
+  readonly isProblem: boolean;
+  readonly undo?: (() => void) | undefined;
+}
+
+type Say = (text: string, more?: { hint?: string; isProblem?: boolean; undo?: () => void }) => void;
+const Context = createContext<Say | undefined>(undefined);
+
+/** Says something in passing: what was done (with undo), or what failed and what to do. */
+export function useSay(): Say {
+  const say = useContext(Context);
+  if (!say) throw new Error("useSay must be used within Toasts");
+  return say;
+}
+
+/** Says an error of a request as it should be said. */
+export function useSayError(): (error: unknown) => void {
+  const say = useSay();
+  return useCallback(
+    (error: unknown) => {
+      const e = error as { message?: string; hint?: string };
+      say(e.message ?? "It did not work.", { ...(e.hint ? { hint: e.hint } : {}), isProblem: true });
+    },
+    [say],
+  );
+}
+
+export function Toasts({ children }: { children: ReactNode }) {
+  const [messages, setMessages] = useState<readonly Message[]>([]);
+  const say = useCallback<Say>((text, more = {}) => {
+    setMessages((old) => [
+      ...old.slice(-2),
+      {
+        id: Date.now() + Math.random(),
+        text,
+        hint: more.hint,
+        isProblem: more.isProblem ?? false,
+        undo: more.undo,
+      },
+    ]);
+  }, []);
+  return (
+    <Context.Provider value={say}>
+      <Radix.Provider duration={7000} swipeDirection="right">
+        {children}
+        {messages.map((m) => (
+          <Radix.Root
+            key={m.id}
+            type={m.isProblem ? "foreground" : "background"}
+            className={`flex items-start gap-4 rounded-[3px] border bg-sheet px-4 py-3 shadow-lg ${m.isProblem ? "border-stop" : "border-rule"}`}
+            onOpenChange={(o) => !o && setMessages((old) => old.filter((x) => x.id !== m.id))}
+            duration={m.isProblem ? 14000 : 7000}
+          >
+            <div className="min-w-0 flex-1">
+              <Radix.Title className="font-semibold">{m.text}</Radix.Title>
+              {m.hint && <Radix.Description className="text-[14px] text-ink-2">{m.hint}</Radix.Description>}
+            </div>
+            {m.undo && (
+              <Radix.Action asChild altText="Take it back with Ctrl+Z" onClick={m.undo}>
+                <button type="button" className="quiet-link">
+                  undo
+                </button>
+              </Radix.Action>
+            )}
+            <Radix.Close className="text-[13.5px] text-ink-2" aria-label="Dismiss">
+              close
+            </Radix.Close>
+          </Radix.Root>
+        ))}
+        <Radix.Viewport className="fixed right-4 bottom-4 z-[60] flex w-[min(92vw,420px)] flex-col gap-2 outline-none" />
+      </Radix.Provider>
+    </Context.Provider>
+  );
+}

@@ -1,0 +1,39 @@
+import { useEffect } from "react";
+
+/** One binding of the page: what to press, what it does. */
+export interface KeyBinding {
+  readonly keys: string;
+  readonly does: string;
+  readonly run: () => void;
+}
+
+const bound = new Set<readonly KeyBinding[]>();
+
+const isTyping = (e: KeyboardEvent) =>
+  e.target instanceof HTMLElement &&
+  (e.target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(e.target.tagName));
+
+const nameOf = (e: KeyboardEvent) =>
+  `${e.ctrlKey || e.metaKey ? "Ctrl+" : ""}${e.key.length === 1 ? e.key.toLowerCase() : e.key}`;
+
+/** Binds keys while the component is there; the shortcut sheet lists what is bound. */
+export function useKeys(bindings: readonly KeyBinding[]): void {
+  useEffect(() => {
+    bound.add(bindings);
+    const listen = (e: KeyboardEvent) => {
+      if (isTyping(e) || e.defaultPrevented || e.altKey) return;
+      const hit = bindings.find((b) => b.keys.split(" or ").includes(nameOf(e)));
+      if (!hit) return;
+      e.preventDefault();
+      hit.run();
+    };
+    window.addEventListener("keydown", listen);
+    return () => {
+      bound.delete(bindings);
+      window.removeEventListener("keydown", listen);
+    };
+  }, [bindings]);
+}
+
+/** Everything bound now, for the sheet. */
+export const boundKeys = (): KeyBinding[] => [...bound].flat();

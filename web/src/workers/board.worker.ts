@@ -1,0 +1,85 @@
+import {
+  type BoardSet,
+  type Corrections,
+  type Entry,
+  kindOf,
+  type Measure,
+  type Memory,
+  measureBoard,
+  readBoard,
+  withMemory,
+} from "@kobbin/core";
+import { type FileEntry, openDrop, readTable } from "@kobbin/formats";
+import * as Comlink from "comlink";
+import { Painter, type PaintRequest } from "./paint.ts";
+
+/** What reading a drop gives the page. */
+export type Loaded =
+  | {
+      readonly kind: "ok";
+      readonly measure: Measure;
+      readonly parts: number;
+      readonly places: number;
+      readonly corrections: Corrections;
+    }
+  | { readonly kind: "error"; readonly message: string; readonly hint: string };
+
+let painter: Painter | undefined;
+let opened: { entries: Entry[]; notes: BoardSet["findings"] } | undefined;
+
+const api = {
+  /** Opens, reads and measures a drop; says what it is doing. The picture can be painted afterwards. */
+  async load(
+    files: readonly FileEntry[],
+    corrections: Corrections,
+    memory: Memory,
+    progress: (what: string, share: number) => void,
+  ): Promise<Loaded> {
+    progress("opening the drop", 0.02);
+    const drop = openDrop(files);
+    if (drop.rejected)
+      return {
+        kind: "error",
+        message: drop.rejected,
+        hint: drop.notes.at(-1)?.do ?? "Pack the files again and drop the new archive.",
+      };
+    const entries: Entry[] = [];
+    for (const f of drop.files) {
+      const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
+      entries.push({ ...f, ...(cells ? { cells } : {}) });
+    }
+    opened = { entries, notes: drop.notes };
+    return this.reread(corrections, memory, progress);
+  },
+
+  /** Reads the open drop again under other corrections. */
+  reread(corrections: Corrections, memory: Memory, progress: (what: string, share: number) => void): Loaded {
+    if (!opened) return { kind: "error", message: "No drop is open.", hint: "Drop the files again." };
+    const all = withMemory(
+      opened.entries.map((e) => e.path),
+      corrections,
+      memory,
+    );
+    const set = readBoard(opened.entries, all, (path, share) => progress(path, 0.05 + share * 0.4));
+    painter = new Painter(set);
+    const measure = measureBoard({ ...set, findings: [...opened.notes, ...set.findings] }, (what, share) =>
+      progress(`measuring: ${what}`, 0.45 + share * 0.55),
+    );
+    return {
+      kind: "ok",
+      measure,
+      parts: set.bom?.lines.length ?? 0,
+      places: set.placements?.parts.length ?? 0,
+      corrections: all,
+    };
+  },
+
+  /** Paints a view of the board; undefined when there is nothing to paint. */
+  paint(request: PaintRequest): ImageBitmap | undefined {
+    const bitmap = painter?.paint(request);
+    return bitmap ? Comlink.transfer(bitmap, [bitmap]) : undefined;
+  },
+};
+
+export type BoardApi = typeof api;
+Comlink.expose(api);
