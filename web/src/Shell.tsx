@@ -33,7 +33,7 @@ export function Shell() {
   );
   useKeys(bindings);
   return (
-    <div className="flex min-h-full flex-col">
+    <div className="flex h-full flex-col max-md:h-auto max-md:min-h-full">
       <a
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-2"
@@ -78,7 +78,7 @@ export function Shell() {
           </>
         )}
       </header>
-      <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto max-md:overflow-visible">
         {isLoading ? (
           <div className="p-8">
             <Skeleton />

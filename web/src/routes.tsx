@@ -12,6 +12,7 @@ export const routes: RouteObject[] = [
     path: "/",
     element: <Shell />,
     errorElement: <Lost />,
+    hydrateFallbackElement: <p className="p-8 text-ink-2">Opening …</p>,
     children: [
       {
         index: true,

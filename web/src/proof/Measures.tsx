@@ -19,7 +19,7 @@ export function figuresOf(m: Measure): Figure[] {
   const paste = (m.paste.top?.areaMm2 ?? 0) + (m.paste.bottom?.areaMm2 ?? 0);
   return [
     {
-      label: "smallest gap, nets",
+      label: "smallest gap",
       value: mm(m.minNetSpaceMm),
       unit: "mm",
       where: where(m.minNetSpaceAt),
@@ -70,7 +70,7 @@ export function Measures({
   onShow?: (at: Place, key: string) => void;
 }) {
   return (
-    <dl className="mt-3 grid grid-cols-[repeat(auto-fit,minmax(108px,1fr))] gap-x-4 gap-y-3">
+    <dl className="mt-3 grid grid-cols-6 max-lg:grid-cols-3 max-sm:grid-cols-2 gap-x-4 gap-y-3">
       {figuresOf(measure).map((f) => (
         <div key={f.label} className="border-t border-rule pt-2">
           <dt className="text-[13px] text-ink-2">{f.label}</dt>

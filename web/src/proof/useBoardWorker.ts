@@ -21,15 +21,22 @@ export function useBoardWorker(boardId: string, key: string): State {
       try {
         const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
         const corrections = (header ? JSON.parse(decodeURIComponent(header)) : {}) as Corrections;
-        const loaded = await board.load(
+        const isOpen = await board.open(
           [{ path: "board.zip", bytes }],
           corrections,
-          {},
           (what, share) => isCurrent && setState({ what, share }),
         );
         if (!isCurrent) return;
-        if (loaded.kind === "error") setState({ what: "", share: 1, error: loaded });
-        else setState({ board, what: "", share: 1 });
+        if (isOpen) setState({ board, what: "", share: 1 });
+        else
+          setState({
+            what: "",
+            share: 1,
+            error: {
+              message: "The stored files could not be opened.",
+              hint: "Download them from the bench and drop them again.",
+            },
+          });
       } catch (error) {
         if (isCurrent) setState({ what: "", share: 1, error });
       }

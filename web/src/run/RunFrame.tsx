@@ -61,9 +61,13 @@ export function RunFrame() {
           </span>,
           crumb,
         )}
-      <div className="grid min-h-0 flex-1 grid-cols-[268px_minmax(0,1fr)_300px] max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block">
+      <div className="grid min-h-0 flex-1 md:overflow-hidden grid-cols-[262px_minmax(0,1fr)_276px] max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block">
         <Spine stage={stage} />
-        <main id="main" className="min-w-0 overflow-x-hidden px-6 pt-4 pb-10 max-md:px-3" tabIndex={-1}>
+        <main
+          id="main"
+          className="min-h-0 min-w-0 overflow-x-hidden md:overflow-y-auto px-6 pt-4 pb-10 max-md:px-3"
+          tabIndex={-1}
+        >
           <button
             type="button"
             className="quiet-link float-right hidden max-[1100px]:inline"

@@ -45,7 +45,7 @@ export function stateOf(
   return looks > 0 ? { kind: "look", count: looks } : { kind: "ready" };
 }
 
-const METHOD = { iron: "own iron", stencil: "own stencil and plate", house: "by a house" } as const;
+const METHOD = { iron: "own iron", stencil: "own stencil", house: "by a house" } as const;
 
 /** One line of what the stage holds. */
 export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isReleased: boolean): string {

@@ -27,7 +27,9 @@ export function Delta({ value, places = 2 }: { value: number; places?: number })
 export function DaysDelta({ value }: { value: number }) {
   const text = signed(value, Number.isInteger(value) ? 0 : 1);
   return (
-    <span className={`num ${text === "0" ? "text-ink-3" : value < 0 ? "text-fine" : "text-stop"}`}>
+    <span
+      className={`num whitespace-nowrap ${text === "0" ? "text-ink-3" : value < 0 ? "text-fine" : "text-stop"}`}
+    >
       {text} d
     </span>
   );
@@ -40,7 +42,10 @@ export function ChoiceRow({
   alternatives,
   onChoose,
   disabled = false,
+  showsSaving = true,
 }: {
+  /** Off where the cheaper alternative gives up something the person asked for. */
+  showsSaving?: boolean;
   decision: string;
   why?: ReactNode;
   alternatives: readonly Alternative[];
@@ -77,7 +82,7 @@ export function ChoiceRow({
         <span className="text-[13px] text-ink-3">
           {alternatives.length < 2 ? (
             "only one"
-          ) : cheapest && cheapest.perGood < -0.004 ? (
+          ) : showsSaving && cheapest && cheapest.perGood < -0.004 ? (
             <>
               can be <Delta value={cheapest.perGood} />
             </>

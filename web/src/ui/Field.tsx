@@ -6,8 +6,14 @@ export function Field({
   hint,
   error,
   className = "",
+  isNumber = false,
   ...props
-}: InputHTMLAttributes<HTMLInputElement> & { label: string; hint?: ReactNode; error?: string | undefined }) {
+}: InputHTMLAttributes<HTMLInputElement> & {
+  isNumber?: boolean;
+  label: string;
+  hint?: ReactNode;
+  error?: string | undefined;
+}) {
   const id = useId();
   return (
     <div className={`flex flex-col gap-[3px] ${className}`}>
@@ -16,6 +22,7 @@ export function Field({
       </label>
       <input
         id={id}
+        className={isNumber ? "num w-full" : "w-full"}
         aria-invalid={error ? true : undefined}
         aria-describedby={error || hint ? `${id}-more` : undefined}
         {...props}

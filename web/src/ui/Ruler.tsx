@@ -7,7 +7,7 @@ export interface RulerPoint {
   readonly perGood: number;
 }
 
-const W = 640;
+const W = 470;
 const H = 96;
 const BASE = 62;
 

@@ -67,3 +67,10 @@ export const count = (n: number, one: string, many = `${one}s`): string => `${n}
 /** "14:02" of a moment. */
 export const clock = (at: Date): string =>
   at.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** A unit price with no more digits than a person compares: four decimals below ten, two above. */
+export function unitPrice(micros: number): string {
+  const value = fromMicros(micros);
+  if (value >= 10) return value.toFixed(2);
+  return value.toFixed(4).replace(/0{1,2}$/, "");
+}

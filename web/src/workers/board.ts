@@ -12,6 +12,11 @@ export function connectBoard() {
       memory: Parameters<BoardApi["load"]>[2],
       progress: (what: string, share: number) => void,
     ) => board.load(files, corrections, memory, Comlink.proxy(progress)),
+    open: (
+      files: readonly { path: string; bytes: Uint8Array }[],
+      corrections: Parameters<BoardApi["open"]>[1],
+      progress: (what: string, share: number) => void,
+    ) => board.open(files, corrections, Comlink.proxy(progress)),
     reread: (
       corrections: Parameters<BoardApi["reread"]>[0],
       memory: Parameters<BoardApi["reread"]>[1],

@@ -52,6 +52,21 @@ const api = {
     return this.reread(corrections, memory, progress);
   },
 
+  /** Opens a stored board for its picture only: it was measured when it was kept. */
+  open(
+    files: readonly FileEntry[],
+    corrections: Corrections,
+    progress: (what: string, share: number) => void,
+  ): boolean {
+    progress("opening the files", 0.05);
+    const drop = openDrop(files);
+    if (drop.rejected) return false;
+    painter = new Painter(
+      readBoard(drop.files, corrections, (path, share) => progress(path, 0.1 + share * 0.9)),
+    );
+    return true;
+  },
+
   /** Reads the open drop again under other corrections. */
   reread(corrections: Corrections, memory: Memory, progress: (what: string, share: number) => void): Loaded {
     if (!opened) return { kind: "error", message: "No drop is open.", hint: "Drop the files again." };

@@ -112,6 +112,7 @@ export function AssemblePage() {
           />
           <ChoiceRow
             decision="How sure"
+            showsSaving={false}
             why="to end with enough good boards without a second order"
             alternatives={effects.confidence}
             disabled={isReleased}
@@ -250,7 +251,7 @@ function Numbers() {
           defaultValue={String(doc.assembly[key])}
           onBlur={(e) => save(key, e.target.value, isMoney)}
           onKeyDown={(e) => e.key === "Enter" && save(key, e.currentTarget.value, isMoney)}
-          className="num"
+          isNumber
         />
       ))}
     </div>

@@ -57,7 +57,11 @@ export function BenchPage() {
 }
 
 function Attention({ runs }: { runs: readonly RunRow[] }) {
-  const next = runs.filter((r) => r.state === "open").slice(0, 4);
+  const weight = (r: RunRow) => (r.summary ? r.summary.blockers * 100 + r.summary.cautions : 50);
+  const next = runs
+    .filter((r) => r.state === "open")
+    .sort((a, b) => weight(b) - weight(a))
+    .slice(0, 5);
   if (next.length === 0) return null;
   return (
     <section aria-labelledby="next" className="mb-8">

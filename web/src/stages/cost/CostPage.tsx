@@ -210,7 +210,7 @@ function Branch({
             amount(fromMicros(node.micros), currency)
           )}
         </td>
-        <td className="num text-right">{amount(fromMicros(node.micros / good), currency, 3)}</td>
+        <td className="num text-right">{amount(fromMicros(node.micros / good), currency)}</td>
       </tr>
       {open &&
         node.children.map((c) => (

@@ -39,15 +39,13 @@ export function FabPage() {
       ) : (
         <>
           <div className="overflow-x-auto">
-            <table className="rows w-full min-w-[720px]">
+            <table className="rows w-full min-w-[600px]">
               <thead>
                 <tr>
                   <th>House</th>
-                  <th className="text-right">Pieces</th>
-                  <th className="text-right">Landed, {currency}</th>
                   <th className="text-right">Per good board</th>
+                  <th className="text-right">Landed, {currency}</th>
                   <th className="text-right">At your door</th>
-                  <th className="text-right">Ready</th>
                   <th>Tightest limit</th>
                   <th>
                     <span className="sr-only">Choose</span>
@@ -72,11 +70,6 @@ export function FabPage() {
                           )}
                         </span>
                       </td>
-                      <td className="num text-right">{h.pieces}</td>
-                      <td className="num text-right">
-                        {amount(h.boardsTotal, currency)}
-                        {quoted && <span className="block text-[12px] text-ink-2">quoted</span>}
-                      </td>
                       <td className="text-right">
                         {h.isChosen ? (
                           <span className="num">{amount(h.boardsPerGood, currency)}</span>
@@ -84,18 +77,29 @@ export function FabPage() {
                           <Delta value={h.perGood} />
                         )}
                       </td>
-                      <td className="num text-right whitespace-nowrap">{h.daysAtDoor} days</td>
-                      <td className="text-right">
-                        {h.isChosen ? (
-                          <span className="text-[13px] text-ink-2">chosen</span>
-                        ) : (
-                          <DaysDelta value={h.days} />
-                        )}
+                      <td className="num text-right">
+                        {amount(h.boardsTotal, currency)}
+                        <span className="block font-sans text-[12.5px] text-ink-2">
+                          {quoted ? "quoted" : `${h.pieces} pieces`}
+                        </span>
+                      </td>
+                      <td className="num text-right whitespace-nowrap">
+                        {h.daysAtDoor} days
+                        <span className="block text-[12.5px]">
+                          {h.isChosen ? (
+                            <span className="font-sans text-ink-2">chosen</span>
+                          ) : (
+                            <DaysDelta value={h.days} />
+                          )}
+                        </span>
                       </td>
                       <td className="text-[13px] text-ink-2">
                         {h.tightest && (
                           <>
-                            {h.tightest.label.replace("smallest ", "")}{" "}
+                            {h.tightest.label
+                              .replace(/^(smallest|narrowest|thinnest) /, "")
+                              .replace(" around a hole", "")
+                              .replace(" between nets", "")}{" "}
                             <span className="num">{value(h.tightest)}</span>
                           </>
                         )}

@@ -131,7 +131,7 @@ export function HouseDialog({
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path))}
-                  className="num"
+                  isNumber
                 />
               ))}
             </div>

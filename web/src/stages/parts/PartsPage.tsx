@@ -90,7 +90,7 @@ export function PartsPage() {
   const fitted = doc.lines.filter((l) => !l.dnp);
   return (
     <section>
-      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+      <div className="mb-3 flex items-start justify-between gap-4 max-lg:flex-wrap">
         <div>
           <h1>Parts</h1>
           <p className="text-ink-2">
@@ -100,12 +100,12 @@ export function PartsPage() {
             {doc.revision}; all its runs share it.
           </p>
         </div>
-        <div className="flex gap-3">
+        <div className="flex shrink-0 items-center gap-3">
           <input
             type="search"
             aria-label="Find in the parts list"
             placeholder="find"
-            className="w-40"
+            className="w-28"
             value={filter}
             onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
           />
@@ -131,7 +131,7 @@ export function PartsPage() {
         <p className="text-ink-2">No line holds “{filter}”.</p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="rows w-full min-w-[860px]" onKeyDown={move}>
+          <table className="rows w-full min-w-[640px]" onKeyDown={move}>
             <thead>
               <tr>
                 <th>
@@ -142,7 +142,6 @@ export function PartsPage() {
                 <th>Value</th>
                 <th>Package</th>
                 <th>Part number</th>
-                <th>Maker</th>
                 <th>Mounted</th>
                 <th>Placed</th>
                 <th>
@@ -187,7 +186,7 @@ export function PartsPage() {
                       onSave={(t) => save(l, { valueText: t }, `${nameOf(l)}: value changed`)}
                     />
                   </td>
-                  <td>
+                  <td className="whitespace-nowrap">
                     <Cell
                       label={`Package of ${nameOf(l)}`}
                       value={l.package}
@@ -195,7 +194,7 @@ export function PartsPage() {
                       onSave={(t) => save(l, { package: t }, `${nameOf(l)}: package changed`)}
                     />
                   </td>
-                  <td>
+                  <td className="whitespace-nowrap">
                     <Cell
                       label={`Part number of ${nameOf(l)}`}
                       value={l.mpn}
@@ -203,14 +202,14 @@ export function PartsPage() {
                       disabled={isReleased}
                       onSave={(t) => save(l, { mpn: t }, `${nameOf(l)}: part number changed`)}
                     />
-                  </td>
-                  <td>
-                    <Cell
-                      label={`Maker of ${nameOf(l)}`}
-                      value={l.maker}
-                      disabled={isReleased}
-                      onSave={(t) => save(l, { maker: t }, `${nameOf(l)}: maker changed`)}
-                    />
+                    <div className="text-[12.5px] leading-tight text-ink-2">
+                      <Cell
+                        label={`Maker of ${nameOf(l)}`}
+                        value={l.maker}
+                        disabled={isReleased}
+                        onSave={(t) => save(l, { maker: t }, `${nameOf(l)}: maker changed`)}
+                      />
+                    </div>
                   </td>
                   <td>
                     <select

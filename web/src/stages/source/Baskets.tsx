@@ -14,6 +14,13 @@ export function Baskets() {
   const [all, setAll] = useState(false);
   const names = (b: Basket) =>
     b.suppliers.map((id) => doc.suppliers.find((s) => s.id === id)?.name ?? id).join(" + ");
+  // first words, where they tell the suppliers apart
+  const firstWords = doc.suppliers.map((s) => s.name.split(" ")[0]!);
+  const isTelling = new Set(firstWords).size === firstWords.length;
+  const shortNames = (b: Basket) =>
+    isTelling
+      ? b.suppliers.map((id) => firstWords[doc.suppliers.findIndex((s) => s.id === id)] ?? id).join(" + ")
+      : names(b);
   const chosenKey = r.basket.suppliers.join(" ");
   const list = all ? r.baskets : r.baskets.slice(0, SHOWN);
   const shown = list.some((b) => b.suppliers.join(" ") === chosenKey) ? list : [...list, r.basket];
@@ -62,7 +69,9 @@ export function Baskets() {
                   key={b.suppliers.join(" ")}
                   className={isChosen ? "bg-metal-soft shadow-[inset_3px_0_0_var(--metal)]" : ""}
                 >
-                  <td className={isChosen ? "pl-3! font-semibold" : "pl-3!"}>{names(b)}</td>
+                  <td className={isChosen ? "pl-3! font-semibold" : "pl-3!"} title={names(b)}>
+                    {shortNames(b)}
+                  </td>
                   <td className="num text-right">{amount(microsToNumber(b.parts), currency)}</td>
                   <td className="num text-right">
                     {b.shipping === 0 ? "free" : amount(microsToNumber(b.shipping), currency)}
@@ -80,11 +89,11 @@ export function Baskets() {
                   <td className="num text-right">{days}</td>
                   <td className="text-[14px]">
                     {short > 0 ? (
-                      <span className="inline-flex items-center gap-1">
+                      <span className="inline-flex items-center gap-1 whitespace-nowrap">
                         <Mark kind="blocked" /> {short} short
                       </span>
                     ) : (
-                      "all lines"
+                      "all"
                     )}
                   </td>
                   <td className="text-right">

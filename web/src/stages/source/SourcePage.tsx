@@ -5,7 +5,7 @@ import { askSuppliers, removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Coverage } from "../../ui/Coverage.tsx";
-import { amount, count, day, fromMicros, money } from "../../ui/format.ts";
+import { amount, count, day, fromMicros, money, unitPrice } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -45,7 +45,7 @@ export function SourcePage() {
   const pins = doc.choices.pins ?? {};
   return (
     <section>
-      <div className="mb-3 flex flex-wrap items-end justify-between gap-3">
+      <div className="mb-3 flex items-start justify-between gap-4 max-sm:flex-wrap">
         <div>
           <h1>Source</h1>
           <p className="text-ink-2">
@@ -56,7 +56,12 @@ export function SourcePage() {
           </p>
         </div>
         {!isReleased && (
-          <Button look={answer.askedAt ? "plain" : "main"} disabled={isAsking} onClick={ask}>
+          <Button
+            className="shrink-0"
+            look={answer.askedAt ? "plain" : "main"}
+            disabled={isAsking}
+            onClick={ask}
+          >
             {isAsking ? "Asking …" : answer.askedAt ? "Ask again" : "Ask the suppliers"}
           </Button>
         )}
@@ -64,13 +69,12 @@ export function SourcePage() {
       <Baskets />
       <h2 className="mt-6 mb-2">Lines</h2>
       <div className="overflow-x-auto">
-        <table className="rows w-full min-w-[780px]">
+        <table className="rows w-full min-w-[620px]">
           <thead>
             <tr>
               <th>Part</th>
               <th className="text-right">Needed</th>
-              <th className="w-36">Covered</th>
-              <th>From</th>
+              <th className="w-44">Covered, from</th>
               <th className="text-right">Bought</th>
               <th className="text-right">Each</th>
               <th className="text-right">Line, {currency}</th>
@@ -148,28 +152,28 @@ export function SourcePage() {
                           index: supplierIndex.get(b.supplier) ?? 0,
                         }))}
                       />
-                    </td>
-                    <td className="text-[14px]">
-                      {l.buys.map((b) => nameOf(b.supplier)).join(" + ") || (
-                        <span className="inline-flex items-center gap-1 text-stop">
-                          <Mark kind="blocked" />{" "}
-                          {need.offers.length === 0 ? "no offer" : "not in this basket"}
-                        </span>
-                      )}
-                      {pins[l.line] && <span className="text-ink-3"> (kept)</span>}
-                      {l.missing > 0 && l.buys.length > 0 && (
-                        <span className="text-stop"> {l.missing} missing</span>
-                      )}
+                      <div className="text-[12.5px] leading-tight text-ink-2">
+                        {l.buys.map((b) => nameOf(b.supplier)).join(" + ") || (
+                          <span className="inline-flex items-center gap-1 text-stop">
+                            <Mark kind="blocked" />{" "}
+                            {need.offers.length === 0 ? "no offer" : "not in this basket"}
+                          </span>
+                        )}
+                        {pins[l.line] && <span className="text-ink-3"> (kept)</span>}
+                        {l.missing > 0 && l.buys.length > 0 && (
+                          <span className="text-stop"> {l.missing} missing</span>
+                        )}
+                      </div>
                     </td>
                     <td className="num text-right">{l.buys.reduce((s, b) => s + b.qty, 0) || "–"}</td>
                     <td className="num text-right">
-                      {l.buys.map((b) => microsToText(b.unitPrice)).join(" / ") || "–"}
+                      {l.buys.map((b) => unitPrice(b.unitPrice)).join(" / ") || "–"}
                     </td>
                     <td className="num text-right">{cost > 0 ? amount(fromMicros(cost), currency) : "–"}</td>
                   </tr>
                   {isOpen && (
                     <tr className="border-t-0 bg-sheet">
-                      <td colSpan={7} className="pb-3">
+                      <td colSpan={6} className="pb-3">
                         <Offers
                           lineId={l.line}
                           need={need.need}
@@ -188,7 +192,7 @@ export function SourcePage() {
           </tbody>
           <tfoot>
             <tr className="border-t border-rule font-semibold">
-              <td colSpan={6} className="pt-2 text-right">
+              <td colSpan={5} className="pt-2 text-right">
                 parts {amount(microsToNumber(r.basket.parts), currency)} + shipping{" "}
                 {amount(microsToNumber(r.basket.shipping), currency)}
               </td>
@@ -256,7 +260,7 @@ function Offers({
                       : `1 ${given.currency} = ${doc.workshop.rates[given.currency]} ${currency}, the shop's rate`
                   }
                 >
-                  <span className="num">{microsToText(priceAt(o, need))}</span>
+                  <span className="num">{unitPrice(priceAt(o, need))}</span>
                 </Sum>{" "}
                 at {need}
               </span>
