@@ -5,7 +5,9 @@ export type PackageClass =
   | "chip"
   | "chip0402"
   | "chip0201"
+  | "diode"
   | "small"
+  | "tab"
   | "gull"
   | "gullFine"
   | "leadless"
@@ -48,9 +50,9 @@ export function shapeOf(packageText: string, ref: string | undefined, hasPlace: 
   }
   if (/BGA|LGA|CSP/.test(p)) return make("ball", Math.max(4, tail));
   if (/QFN|DFN|SON\b|LCC/.test(p)) return make("leadless", Math.max(4, tail) + 1);
-  if (/SOT-?223|SOT-?89|DPAK|TO-?25[0-9]/.test(p)) return make("small", 4);
+  if (/SOT-?223|SOT-?89|DPAK|TO-?25[0-9]/.test(p)) return make("tab", 4);
   if (/SOT|SC-?70|SC-?88/.test(p)) return make("small", /(?:-|_)(5|6)$/.test(p) ? Number(p.at(-1)) : 3);
-  if (/SOD|SMA|SMB|SMC|MELF|DO-?21/.test(p)) return make("small", 2);
+  if (/SOD|SMA|SMB|SMC|MELF|DO-?21/.test(p)) return make("diode", 2);
   if (/QFP/.test(p)) return make(tail >= 44 ? "gullFine" : "gull", Math.max(8, tail));
   if (/TSSOP|SSOP|MSOP|SOIC|SO-?\d|SOP/.test(p)) return make("gull", Math.max(5, tail));
   if (/XTAL|CRYSTAL|OSC/.test(p)) return make("small", 4);

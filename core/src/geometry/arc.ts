@@ -1,6 +1,9 @@
 /** Greatest distance between an arc and its chords when it is measured: half a micrometre. */
 export const CHORD_ERROR_MM = 0.0005;
 
+/** Most chords of one arc; a circle of 4 m radius has about as many at the measuring error. */
+const MAX_STEPS = 9000;
+
 /**
  * Points along an arc, the start left out, the end exact.
  *
@@ -25,7 +28,8 @@ export function arcPoints(
   const sweep = arcSweep(x1, y1, x2, y2, cx, cy, ccw, full);
   if (r < 1e-9 || sweep === 0) return [x2, y2];
   const perTurn = Math.max(8, Math.ceil(Math.PI / Math.acos(Math.max(-1, 1 - error / Math.max(r, error)))));
-  const steps = Math.max(1, Math.ceil((Math.abs(sweep) / (2 * Math.PI)) * perTurn));
+  // a radius of kilometres out of a broken file must not fill the memory
+  const steps = Math.min(MAX_STEPS, Math.max(1, Math.ceil((Math.abs(sweep) / (2 * Math.PI)) * perTurn)));
   const start = Math.atan2(y1 - cy, x1 - cx);
   const out: number[] = [];
   for (let k = 1; k < steps; k++) {

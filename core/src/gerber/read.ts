@@ -11,6 +11,9 @@ export interface LayerLimits {
   readonly maxObjects: number;
 }
 
+/** Points of all filled areas together; copies of large areas stop here. */
+const MAX_POINTS = 12_000_000;
+
 const DEFAULT_LIMITS: LayerLimits = { maxObjects: 2_000_000 };
 
 /**
@@ -612,10 +615,10 @@ class LayerReader {
   private closeRepeat(): void {
     const r = this.repeat;
     this.repeat = undefined;
-    if (!r) return;
+    if (!r || r.from === this.builder.n) return;
     const to = this.builder.n;
-    for (let a = 0; a < r.nx; a++)
-      for (let b = 0; b < r.ny; b++)
+    for (let a = 0; a < r.nx && !this.isFull; a++)
+      for (let b = 0; b < r.ny && !this.isFull; b++)
         if (a + b > 0)
           this.copyObjects(
             this.builder,
@@ -662,7 +665,7 @@ class LayerReader {
     const end = Math.min(last, from.n);
     const mirrors = t.mirrorX !== t.mirrorY;
     for (let i = first; i < end; i++) {
-      if (this.builder.n >= this.limits.maxObjects) {
+      if (this.builder.n >= this.limits.maxObjects || this.builder.pointCount > MAX_POINTS) {
         if (!this.isFull)
           this.say(
             "too-many-objects",

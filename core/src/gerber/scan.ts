@@ -108,7 +108,7 @@ export class Scanner {
         return command;
       }
       if (letter === 37) return this.spoil(start); // a block opens inside a word: the star was forgotten
-      this.p++;
+      const at = this.p++;
       if (letter === 10) this.line++;
       if (isBlank(letter)) continue;
       let c = u8[this.p]!;
@@ -167,8 +167,7 @@ export class Scanner {
           if (value === 4) return this.comment();
           if (command.g >= 0 && command.g !== value && command.g !== 54 && value !== 54) {
             // two G codes in one word: hand the first out alone, the second stays for the next call
-            this.p -= String(value).length + 1;
-            while (u8[this.p] !== 71 && this.p > start) this.p--;
+            this.p = at;
             return command;
           }
           command.g = value;

@@ -136,6 +136,7 @@ function lift(
     if (s.freeFrom === undefined || !open.has(s.id)) continue;
     const gap = s.freeFrom - (basket.partsOf[s.id] ?? 0);
     if (gap <= 0) continue;
+    let best = basket;
     for (let i = 0; i < needs.length; i++) {
       const line = basket.lines[i]!;
       const n = needs[i]!;
@@ -152,10 +153,11 @@ function lift(
         for (const c of candidates) {
           const lines = basket.lines.map((l, k) => (k === i ? { ...l, buys: [c], missing: 0 } : l));
           const next = total(lines, suppliers);
-          if (next.missing <= basket.missing && next.total < basket.total) basket = next;
+          if (next.missing <= basket.missing && next.total < best.total) best = next;
         }
       }
     }
+    basket = best;
   }
   return basket;
 }

@@ -138,7 +138,7 @@ export function PartsPage() {
                   <span className="sr-only">Notes</span>
                 </th>
                 <th>References</th>
-                <th className="text-right">A product</th>
+                <th className="text-right">Pieces</th>
                 <th>Value</th>
                 <th>Package</th>
                 <th>Part number</th>
@@ -155,7 +155,7 @@ export function PartsPage() {
                   <td className="w-6">
                     {numbers.has(l.id) && <Mark kind="blocked" count={numbers.get(l.id)} />}
                   </td>
-                  <td className="max-w-[190px]">
+                  <td className="min-w-[130px]">
                     <Cell
                       label={`References of ${nameOf(l)}`}
                       value={[...l.refs].sort(compareRefs).join(" ")}

@@ -1,0 +1,105 @@
+import { expect, test } from "@jest/globals";
+import { needOf } from "./attrition.ts";
+import { shapeOf } from "./package-class.ts";
+import { boardTime } from "./time.ts";
+import {
+  betaBinomialAtLeast,
+  binomialAtLeast,
+  boardsToStart,
+  type CountedPart,
+  estimateYield,
+  lnGamma,
+  type Method,
+} from "./yield.ts";
+
+const part = (
+  kind: CountedPart["kind"],
+  count: number,
+  joints: number,
+  method: Method,
+  isPolarised = false,
+): CountedPart => ({ kind, count, joints, method, isPolarised });
+/** Board K of the worked examples: 26 two-ended chips, one 32-lead part, one regulator, two connectors of 4 and 6 pins. */
+const boardK = (method: Method): CountedPart[] => [
+  part("chip", 24, 2, method),
+  part("chip", 1, 2, method, true),
+  part("diode", 1, 2, method, true),
+  part("gull", 1, 32, method, true),
+  part("small", 1, 4, method),
+  part("through", 1, 4, method === "house" ? "house" : method, true),
+  part("through", 1, 6, method),
+];
+
+test("Board K takes 888 s by iron and 496.8 s with a stencil (worked example)", () => {
+  expect(boardTime(boardK("iron")).total).toBeCloseTo(888, 6);
+  expect(boardTime(boardK("stencil")).total).toBeCloseTo(496.8, 6);
+});
+
+test.each([
+  ["iron", 0.0938, 0.9105, 0.98756, 0.957],
+  ["stencil", 0.0686, 0.9337, 0.98955, 0.707],
+  ["house", 0.00792, 0.9921, 0.99437, 0.079],
+] as const)(
+  "Board K by %s: λ %d, first pass %d, final %d, rework %d min (worked table)",
+  (method, lambda, first, final, rework) => {
+    const y = estimateYield(boardK(method));
+    expect(y.lambda).toBeCloseTo(lambda, 5);
+    expect(y.firstPass).toBeCloseTo(first, 4);
+    expect(y.final).toBeCloseTo(final, 5);
+    expect(y.reworkMin).toBeCloseTo(rework, 3);
+  },
+);
+
+test.each([
+  [30, 0.95, 0.5, 31],
+  [30, 0.95, 0.9, 33],
+  [30, 0.95, 0.95, 34],
+  [30, 0.98, 0.9, 32],
+  [10, 0.9, 0.9, 13],
+  [100, 0.97, 0.9, 105],
+  [5, 0.8, 0.9, 8],
+  [30, 0.98955, 0.9, 31],
+])("for %d good at yield %d and confidence %d start %d (worked table)", (good, y, confidence, n) => {
+  expect(boardsToStart(good, confidence, (k) => binomialAtLeast(k, good, y))).toBe(n);
+});
+
+test("with a record the count is beta-binomial: 34, and 36 at 95 % (worked example)", () => {
+  const chance = (n: number) => betaBinomialAtLeast(n, 30, 47, 3);
+  expect(boardsToStart(30, 0.9, chance)).toBe(34);
+  expect(boardsToStart(30, 0.95, chance)).toBe(36);
+  expect(chance(34)).toBeCloseTo(0.904, 4);
+  expect(chance(33)).toBeCloseTo(0.8262, 4);
+});
+
+test("a hopeless process is refused in words", () => {
+  expect(() => boardsToStart(10, 0.9, () => 0.1)).toThrow("would not give 10 good");
+});
+
+test("ln Γ at known places", () => {
+  expect(lnGamma(50)).toBeCloseTo(144.565743946, 8);
+  expect(lnGamma(0.5)).toBeCloseTo(0.572364943, 9);
+});
+
+test("31 boards with eight chips by hand need 261 (worked example)", () => {
+  expect(needOf(31, 8, "chip", "hand")).toBe(261);
+  expect(needOf(31, 1, "diode", "hand")).toBe(33);
+  expect(needOf(31, 1, "gull", "hand")).toBe(32);
+  expect(needOf(0, 8, "chip", "hand")).toBe(0);
+});
+
+test.each([
+  ["0603", "R1", true, "chip", 2],
+  ["C_0402", "C1", true, "chip0402", 2],
+  ["SOD-123", "D1", true, "diode", 2],
+  ["SOT-23", "Q1", true, "small", 3],
+  ["SOT-23-5", "U1", true, "small", 5],
+  ["SOT-223", "U4", true, "tab", 4],
+  ["SOIC-8", "U2", true, "gull", 8],
+  ["QFP-48", "U1", true, "gullFine", 48],
+  ["QFN-32", "U1", true, "leadless", 33],
+  ["BGA-64", "U1", true, "ball", 64],
+  ["HDR-1x6", "J2", false, "through", 6],
+  ["TERM-4", "J3", false, "through", 4],
+])("package %s of %s (placed: %s) is %s with %d joints", (pkg, ref, placed, kind, joints) => {
+  expect(shapeOf(pkg as string, ref as string, placed as boolean)).toMatchObject({ kind, joints });
+});

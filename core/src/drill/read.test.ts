@@ -1,0 +1,89 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { READINGS, readDrill } from "./read.ts";
+
+test.each([
+  ["zeros kept in front, 3.3", "METRIC,LZ", "X0125Y0", 12.5],
+  ["zeros kept behind, 3.3", "METRIC,TZ", "X12500Y0", 12.5],
+  ["decimal points decide", "METRIC,LZ", "X12.5Y0", 12.5],
+  ["inch 2.4, zeros kept behind", "INCH,TZ", "X5000Y0", 12.7],
+])("coordinates: %s", (_, unit, word, x) => {
+  const d = readDrill(`M48\n${unit}\nT1C0.8\n%\nT1\n${word}\nM30\n`, "a.drl");
+  expect(d.hits[0]!.x).toBeCloseTo(x, 9);
+});
+
+test("a slot is read from both notations", () => {
+  const g85 = readDrill("M48\nMETRIC\nT1C1.0\n%\nT1\nX8.0Y6.0G85X8.0Y9.0\nM30\n", "a.drl");
+  const routed = readDrill(
+    "M48\nMETRIC\nT1C1.0\n%\nG05\nT1\nG00X8.0Y6.0\nM15\nG01X8.0Y9.0\nM16\nG05\nX1.0Y1.0\nM30\n",
+    "a.drl",
+  );
+  expect(g85.routs).toEqual([
+    {
+      points: [
+        [8, 6],
+        [8, 9],
+      ],
+      widthMm: 1,
+      plated: undefined,
+      isSlot: true,
+    },
+  ]);
+  expect(routed.routs[0]!.points).toEqual([
+    [8, 6],
+    [8, 9],
+  ]);
+  expect(routed.hits).toEqual([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
+});
+
+test("plating comes from attributes and from comments, per tool", () => {
+  const byAttribute = readDrill(
+    "M48\n; #@! TF.FileFunction,NonPlated,1,2,NPTH\nMETRIC\nT1C3.2\n%\nT1\nX1.0Y1.0\nM30\n",
+    "a.drl",
+  );
+  expect(byAttribute.plated).toBe(false);
+  const mixed = readDrill(
+    "M48\nMETRIC\n;TYPE=PLATED\nT1C0.8\n;TYPE=NON_PLATED\nT2C3.0\n%\nT1\nX1.0Y1.0\nT2\nX2.0Y2.0\nM30\n",
+    "a.drl",
+  );
+  expect(mixed.hits.map((h) => h.plated)).toEqual([true, false]);
+});
+
+test("repeats are unrolled, an unknown tool is said with its line", () => {
+  const d = readDrill("M48\nMETRIC\nT1C0.8\n%\nT1\nX1.0Y1.0\nR3X2.0\nT9\nX5.0Y5.0\nM30\n", "a.drl");
+  expect(d.hits.map((h) => h.x)).toEqual([1, 3, 5, 7]);
+  expect(d.findings).toContainEqual(expect.objectContaining({ tag: "undefined-tool", line: 8 }));
+});
+
+test("a file that states nothing is not certain, and any stated reading can be laid over it", () => {
+  const text = "M48\nT1C0.0315\n%\nT1\nX010000Y005000\nM30\n";
+  expect(readDrill(text, "a.drl").isCertain).toBe(false);
+  const inch = readDrill(text, "a.drl", READINGS[1]);
+  expect(inch.hits[0]).toEqual({
+    x: 25.4,
+    y: 12.7,
+    diameterMm: expect.closeTo(0.8001, 6),
+    plated: undefined,
+  });
+});
+
+test("broken drill files never throw", () => {
+  const sample = "M48\nMETRIC,LZ\nT1C0.8\n%\nT1\nX1Y1\nR3X2\nX1Y1G85X2Y2\nG00X1Y1\nM15\nG01X2Y2\nM16\nM30\n";
+  fc.assert(
+    fc.property(
+      fc.array(
+        fc.tuple(
+          fc.nat(sample.length),
+          fc.constantFrom("T", "C", "R99999999", "-", "\n", "G85", "M15", "X", "é"),
+        ),
+        { maxLength: 6 },
+      ),
+      (edits) => {
+        let text = sample;
+        for (const [at, put] of edits) text = text.slice(0, at) + put + text.slice(at + 1);
+        expect(readDrill(text, "f.drl").hits.length).toBeLessThan(20_000);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});

@@ -1,0 +1,118 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { signedArea } from "../geometry/polygon.ts";
+import { KIND } from "./image.ts";
+import { readLayer } from "./read.ts";
+import { ringsOf, shapesOf } from "./shapes.ts";
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+const read = (body: string, head = "%FSLAX46Y46*%\n%MOMM*%\n") =>
+  readLayer(bytes(`${head}${body}M02*\n`), "a.gbr");
+const area = (body: string) =>
+  shapesOf(read(body)).reduce((s, x) => s + ringsOf(x).reduce((t, r) => t + signedArea(r), 0), 0);
+const tags = (body: string, head?: string) => read(body, head).findings.map((f) => f.tag);
+
+test.each([
+  ["leading zeros left out, 4.6 mm", "%FSLAX46Y46*%\n%MOMM*%\n", "X12700000Y-5080000D03*", 12.7, -5.08],
+  ["leading zeros left out, 2.4 inch", "%FSLAX24Y24*%\n%MOIN*%\n", "X12500Y0D03*", 31.75, 0],
+  ["trailing zeros left out, 2.4 inch", "%FSTAX24Y24*%\n%MOIN*%\n", "X0125Y0D03*", 31.75, 0],
+  ["units by the old words", "%FSLAX24Y24*%\nG70*\n", "X12500Y0D03*", 31.75, 0],
+])("coordinates: %s", (_, head, word, x, y) => {
+  const image = read(`%ADD10C,0.1*%\nD10*\n${word}\n`, head);
+  expect([image.geo[0], image.geo[1]]).toEqual([expect.closeTo(x, 9), expect.closeTo(y, 9)]);
+});
+
+test("a circle, a rectangle, an obround and a hexagon have their areas", () => {
+  expect(area("%ADD10C,2*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(Math.PI, 2);
+  expect(area("%ADD10R,2X3*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(6, 9);
+  expect(area("%ADD10O,2X1*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(1 + Math.PI / 4, 2);
+  expect(area("%ADD10P,2X6*%\nD10*\nX0Y0D03*\n")).toBeCloseTo((3 * Math.sqrt(3)) / 2, 6);
+});
+
+test("clear paint cuts what was drawn before it, not what comes after", () => {
+  const square = (x: number) =>
+    `G36*\nX${x}000000Y0D02*\nX${x + 10}000000Y0D01*\nX${x + 10}000000Y10000000D01*\nX${x}000000Y10000000D01*\nX${x}000000Y0D01*\nG37*\n`;
+  expect(area(`G01*\n${square(0)}%LPC*%\n${square(5)}`)).toBeCloseTo(50, 6);
+  expect(area(`G01*\n%LPC*%\n${square(5)}%LPD*%\n${square(0)}`)).toBeCloseTo(100, 6);
+});
+
+test("a full circle as region, by the offset to its centre, has π r²", () => {
+  const image = read("G75*\nG36*\nX2000000Y0D02*\nG03*\nX2000000Y0I-2000000J0D01*\nG37*\n");
+  const ring = Array.from(image.points);
+  expect(Math.abs(signedArea(ring))).toBeCloseTo(Math.PI * 4, 2);
+});
+
+test("a macro with arithmetic and exposure draws its ring", () => {
+  expect(
+    area("%AMRING*$3=$1x0.5*1,1,$1,0,0*1,0,$3+$2,0,0*%\n%ADD10RING,4X1*%\nD10*\nX0Y0D03*\n"),
+  ).toBeCloseTo(Math.PI * 4 - Math.PI * 2.25, 1);
+});
+
+test("step and repeat copies, a block is stamped, turned and mirrored", () => {
+  expect(read("%ADD10C,1*%\n%SRX3Y2I5J4*%\nD10*\nX0Y0D03*\n%SR*%\n").n).toBe(6);
+  const block = read("%ADD10C,1*%\n%ABD20*%\nD10*\nX2000000Y0D03*\n%AB*%\n%LR90*%\nD20*\nX10000000Y0D03*\n");
+  expect([block.geo[0], block.geo[1]]).toEqual([expect.closeTo(10, 9), expect.closeTo(2, 9)]);
+});
+
+test("attributes name function, net and pin, also when hidden in comments", () => {
+  const image = read(
+    "%TF.FileFunction,Copper,L1,Top*%\n%TA.AperFunction,ViaPad*%\n%ADD10C,1*%\n%TD*%\nG04 #@! TO.N,GND*\nD10*\nX0Y0D03*\n",
+  );
+  expect(image.fileAttributes.FileFunction).toEqual(["Copper", "L1", "Top"]);
+  expect(image.apertures[0]!.function).toEqual(["ViaPad"]);
+  expect(image.attributeTable[image.attributes[0]!]).toEqual({ net: "GND" });
+});
+
+test.each([
+  ["an aperture that is not defined", "D77*\nX0Y0D03*\n", "undefined-aperture"],
+  ["a macro that is not there", "%ADD10NONE,1*%\n", "macro-error"],
+  ["a code nobody knows", "G99*\n", "unknown-command"],
+  [
+    "an area that is not closed",
+    "G36*\nX0Y0D02*\nX1000000Y0D01*\nX1000000Y1000000D01*\nG37*\n",
+    "region-open",
+  ],
+  ["a point metres away", "%ADD10C,1*%\nD10*\nX99999999999Y0D03*\n", "value-out-of-range"],
+])("%s is said, the rest is read", (_, body, tag) => {
+  const image = read(`${body}%ADD11C,1*%\nD11*\nX5000000Y0D03*\n`);
+  expect(image.findings.map((f) => f.tag)).toContain(tag);
+  expect(image.findings.every((f) => f.file === "a.gbr" && (f.line ?? 0) > 0)).toBe(true);
+  expect(image.kind[image.n - 1]).toBe(KIND.flash);
+});
+
+test("a file without its end, its unit or its format says so", () => {
+  const cut = readLayer(bytes("%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1*%\nD10*\nX0Y0D03*\n"), "cut.gbr");
+  expect(cut.findings.map((f) => f.tag)).toEqual(["missing-end"]);
+  expect(tags("%ADD10C,1*%\nD10*\nX0Y0D03*\n", "%FSLAX46Y46*%\n")).toContain("missing-unit");
+  expect(tags("%ADD10C,1*%\nD10*\nX0Y0D03*\n", "%MOMM*%\n")).toContain("coordinates-before-format");
+});
+
+const SAMPLE =
+  "%FSLAX46Y46*%%MOMM*%%AMA*1,1,$1,0,0*%%ADD10C,0.2*%%ADD11A,0.4*%G75*G36*X0Y0D02*G01X1000Y0D01*G03X0Y1000I-500J500D01*G37*D10*X1Y1D02*X5Y5D01*%SRX2Y2I1J1*%D11*X9Y9D03*%SR*%%ABD20*%D10*X0Y0D03*%AB*%D20*X1Y1D03*M02*";
+
+test("broken input never throws and never hangs", () => {
+  fc.assert(
+    fc.property(
+      fc.array(
+        fc.tuple(
+          fc.nat(SAMPLE.length),
+          fc.constantFrom("%", "*", "D", "G36", "X9", "-", "", "AB", "\u0000", "SR", "9".repeat(12)),
+        ),
+        { maxLength: 8 },
+      ),
+      (edits) => {
+        let text = SAMPLE;
+        for (const [at, put] of edits) text = text.slice(0, at) + put + text.slice(at + 1);
+        const image = readLayer(bytes(text), "f.gbr", { maxObjects: 2000 });
+        shapesOf(image);
+        expect(image.n).toBeLessThanOrEqual(2000);
+      },
+    ),
+    { numRuns: 400 },
+  );
+  fc.assert(
+    fc.property(fc.uint8Array({ maxLength: 400 }), (u8) => {
+      readLayer(u8, "noise.gbr");
+    }),
+  );
+});

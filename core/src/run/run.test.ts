@@ -1,0 +1,378 @@
+import { expect, test } from "@jest/globals";
+import type { Measure } from "../board/measure.ts";
+import type { House } from "../fab/house.ts";
+import { microsToNumber } from "../money/money.ts";
+import { costDocument } from "./cost-document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, toRunDocument } from "./document.ts";
+import { readyBy } from "./ready.ts";
+import { rollUp } from "./roll-up.ts";
+import { curvePoint, curveQuantities, whatIf } from "./what-if.ts";
+
+const measure = (more: Partial<Measure> = {}): Measure => ({
+  kobbin: "measure/1",
+  outcome: "accept",
+  layers: [],
+  layerOrder: ["top", "bottom"],
+  outline: { widthMm: 50, heightMm: 40, areaMm2: 2000, perimeterMm: 180, cutouts: 0, closed: true },
+  copperLayers: 2,
+  minTrackMm: 0.2,
+  minNetSpaceMm: 0.2,
+  minHoleMm: 0.3,
+  minAnnularMm: 0.15,
+  holes: [{ diameterMm: 0.3, plated: true, count: 180 }],
+  slots: [],
+  routedPaths: [],
+  copperFlashes: {},
+  copperAreaMm2: { top: 1200, bottom: 1200 },
+  copperIslands: {},
+  smdPads: {},
+  throughHolePads: 0,
+  viaPads: 0,
+  maskOpenings: {},
+  paste: { top: { count: 90, areaMm2: 80 } },
+  findings: [],
+  ...more,
+});
+
+const far: House = {
+  id: "far",
+  name: "FAR",
+  about: "",
+  currency: "EUR",
+  checkedOn: "2026-01-01",
+  limits: {
+    minTrackMm: 0.127,
+    minNetSpaceMm: 0.127,
+    minHoleMm: 0.3,
+    minAnnularMm: 0.13,
+    minCopperToEdgeMm: 0.3,
+    minMaskWebMm: 0.1,
+    minLegendLineMm: 0.15,
+    minSlotMm: 0.8,
+    maxAspect: 8,
+    minBoardMm: [10, 10],
+    maxBoardMm: [400, 500],
+  },
+  layers: [1, 2, 4],
+  options: {
+    thickness: [
+      { value: "1.6", label: "1.6 mm" },
+      { value: "1.0", label: "1.0 mm", uplift: 0.05 },
+    ],
+    copper: [{ value: "35", label: "35" }],
+    finish: [
+      { value: "immersion-gold", label: "gold", setup: "9", perDm2: "1.50" },
+      { value: "levelled-lead-free", label: "levelled" },
+    ],
+    mask: [
+      { value: "green", label: "green" },
+      { value: "white", label: "white", setup: "4", days: 1 },
+    ],
+    legend: [
+      { value: "white", label: "white" },
+      { value: "black", label: "black" },
+    ],
+  },
+  price: {
+    setup: { "2": "14" },
+    perDm2: { "2": "2.40" },
+    minDm2: 5,
+    tiers: [
+      { fromDm2: 0, factor: 1 },
+      { fromDm2: 10, factor: 0.82 },
+    ],
+    testSetup: "6",
+    testPerPiece: "0.02",
+    freeHolesPerDm2: 1200,
+    per1000Holes: "0.90",
+    lead: [
+      { days: 12, factor: 1 },
+      { days: 3, factor: 1.6 },
+    ],
+    freightBase: "16",
+    freightPerHalfKg: "5.50",
+    transitDays: 8,
+    delaySigmaDays: 4,
+    step: 5,
+    minPieces: 5,
+    importHandling: "6.00",
+  },
+  assembly: {
+    setupPerSide: "45",
+    stencilPerSide: "25",
+    perUniquePart: "1.80",
+    perJoint: "0.009",
+    perHandJoint: "0.09",
+    minCharge: "90",
+    days: 10,
+  },
+};
+const near: House = {
+  ...far,
+  id: "near",
+  name: "NEAR",
+  limits: { ...far.limits, minTrackMm: 0.25 },
+  price: { ...far.price, importHandling: "0", transitDays: 1 },
+};
+
+const refs = (letter: string, n: number, from = 1) =>
+  Array.from({ length: n }, (_, i) => `${letter}${from + i}`);
+const line = (id: string, list: string[], pkg: string, mount: RunLine["mount"] = "machine"): RunLine => ({
+  id,
+  refs: list,
+  qty: list.length,
+  valueText: id,
+  package: pkg,
+  mpn: id,
+  maker: "",
+  description: "",
+  dnp: false,
+  mount,
+});
+const offer = (id: string, breaks: readonly (readonly [number, string])[]) => ({
+  id: `o-${id}`,
+  line: id,
+  supplier: "S",
+  stock: 1e6,
+  moq: 1,
+  multiple: 1,
+  currency: "EUR",
+  breaks: breaks.map(([qty, price]) => ({ qty, price })),
+  source: "feed" as const,
+  capturedOn: "2026-11-01",
+});
+
+/** Board K, 30 good: the whole worked example of costing. */
+const boardK = (more: Partial<RunDocument> = {}): RunDocument => ({
+  kobbin: "run/1",
+  name: "K",
+  product: "Board K",
+  revision: "A",
+  today: "2026-11-10",
+  workshop: { name: "W", currency: "EUR", hourlyRate: "24.00", taxRate: 0, rates: {}, hoursPerDay: 5 },
+  goodBoards: 30,
+  confidence: 0.9,
+  boards: [{ name: "Board K", perProduct: 1, measure: measure() }],
+  lines: [
+    line("r10k", refs("R", 8), "0603"),
+    line("r330", refs("R", 4, 20), "0603"),
+    line("c100n", refs("C", 8), "0603"),
+    line("c10u", refs("C", 4, 20), "0603"),
+    line("led", ["D1"], "0603"),
+    line("diode", ["D2"], "SOD-123"),
+    line("mcu", ["U1"], "QFP-32"),
+    line("reg", ["VR1"], "SOT-223"),
+    line("con4", ["J1"], "HDR-1x4", "hand"),
+    line("con6", ["J2"], "HDR-1x6", "hand"),
+  ],
+  placements: [],
+  suppliers: [
+    { id: "S", name: "S", currency: "EUR", shipping: "8.00", freeFrom: "50.00", daysMin: 2, daysMax: 4 },
+  ],
+  offers: [
+    offer("r10k", [
+      [1, "0.02"],
+      [100, "0.008"],
+      [500, "0.005"],
+    ]),
+    offer("r330", [
+      [1, "0.02"],
+      [100, "0.008"],
+      [500, "0.005"],
+    ]),
+    offer("c100n", [
+      [1, "0.03"],
+      [100, "0.012"],
+      [500, "0.008"],
+    ]),
+    offer("c10u", [
+      [1, "0.10"],
+      [100, "0.055"],
+      [500, "0.040"],
+    ]),
+    offer("led", [
+      [1, "0.12"],
+      [50, "0.07"],
+      [100, "0.05"],
+    ]),
+    offer("diode", [
+      [1, "0.15"],
+      [50, "0.08"],
+    ]),
+    offer("mcu", [
+      [1, "2.60"],
+      [25, "2.20"],
+      [100, "1.90"],
+    ]),
+    offer("reg", [
+      [1, "0.45"],
+      [25, "0.38"],
+      [100, "0.29"],
+    ]),
+    offer("con4", [
+      [1, "0.40"],
+      [50, "0.30"],
+    ]),
+    offer("con6", [
+      [1, "0.55"],
+      [50, "0.42"],
+    ]),
+  ],
+  house: far,
+  houses: [far, near],
+  quotes: [],
+  options: { finish: "immersion-gold" },
+  assembly: { ...DEFAULT_ASSEMBLY, stencilPrice: "0" },
+  choices: {},
+  ...more,
+});
+
+test("Board K, 30 good: 31 started, parts 131.453 used of 133.933 bought, boards 84.50 (worked example)", () => {
+  const r = rollUp(boardK());
+  const node = (key: string) => r.tree.children.find((c) => c.key === key)!;
+  expect(r.start).toBe(31);
+  expect(microsToNumber(r.basket.parts)).toBe(133.933);
+  expect(microsToNumber(r.basket.shipping)).toBe(0);
+  expect(microsToNumber(node("parts").micros)).toBe(131.453);
+  expect(r.orders[0]!.quote.pieces).toBe(35);
+  expect(microsToNumber(node("boards").micros)).toBe(84.5);
+  // the worked sum is 398.59 min; here one connector is not counted as polarised, which takes 1,200 DPMO × 5 min and its share of diagnosis away
+  expect(r.ownMinutes).toBeGreaterThan(398);
+  expect(r.ownMinutes).toBeLessThan(398.59);
+  expect(microsToNumber(r.total)).toBeCloseTo(381.389, 0);
+  expect(microsToNumber(r.perGood)).toBeCloseTo(12.4328, 1);
+});
+
+test("left-overs charged to the run cost what was bought", () => {
+  const r = rollUp(boardK({ choices: { leftovers: "expense" } }));
+  expect(microsToNumber(r.tree.children[0]!.micros)).toBe(133.933);
+});
+
+test("every figure is the sum of its parts, and the stages add up to the cost per good board", () => {
+  const r = rollUp(boardK());
+  const check = (n: typeof r.tree) => {
+    const below =
+      n.children.length > 0
+        ? n.children.reduce((s, c) => s + c.micros, 0)
+        : n.terms.reduce((s, t) => s + t.micros, 0);
+    expect(Math.abs(below - n.micros)).toBeLessThan(1);
+    n.children.forEach(check);
+  };
+  check(r.tree);
+  expect(Object.values(r.stages).reduce((s, x) => s + x.micros, 0)).toBeCloseTo(r.total / r.expectedGood, 3);
+});
+
+test("cash needed holds tax and leaves own hours out", () => {
+  const r = rollUp(boardK({ workshop: { ...boardK().workshop, taxRate: 0.2 } }));
+  expect(microsToNumber(r.cashNeeded)).toBeCloseTo((133.933 + 84.5 + 6) * 1.2, 6);
+});
+
+test("an effect shown before the choice is what the choice then does", () => {
+  const doc = boardK();
+  const base = rollUp(doc);
+  const effects = whatIf(doc, base);
+  const finish = effects.options.finish.find((o) => o.value === "levelled-lead-free")!;
+  const chosen = rollUp({ ...doc, options: { ...doc.options, finish: "levelled-lead-free" } });
+  expect(finish.perGood).toBeCloseTo(microsToNumber(chosen.perGood) - microsToNumber(base.perGood), 6);
+  const method = effects.methods.find((m) => m.value === "house:far")!;
+  expect(method.perGood).toBeCloseTo(
+    microsToNumber(rollUp({ ...doc, assembly: { ...doc.assembly, method: "house", house: "far" } }).perGood) -
+      microsToNumber(base.perGood),
+    6,
+  );
+  expect(method.cannot).toBe("there is no placement file");
+});
+
+test("a house that cannot make the board says why, with value and limit, and blocks when chosen", () => {
+  const effects = whatIf(boardK(), rollUp(boardK()));
+  expect(effects.houses.find((h) => h.house === "near")!.cannot).toBe(
+    "smallest track is 0.2, this house holds 0.25",
+  );
+  const r = rollUp(boardK({ house: near }));
+  expect(r.blockers.map((b) => b.key)).toContain("house-limit near minTrackMm");
+  const accepted = rollUp(
+    boardK({ house: near, choices: { accepted: { "house-limit near minTrackMm": "asked, they will" } } }),
+  );
+  expect(accepted.blockers).toEqual([]);
+});
+
+test("uncovered lines block firmly; a typed offer lifts the block", () => {
+  const doc = boardK({
+    offers: boardK().offers.filter((o) => o.line !== "mcu"),
+    choices: { accepted: { "lines-uncovered": "never mind" } },
+  });
+  expect(rollUp(doc).blockers).toEqual([
+    expect.objectContaining({ key: "lines-uncovered", isFirm: true, lines: ["mcu"] }),
+  ]);
+  expect(rollUp({ ...doc, offers: boardK().offers }).blockers).toEqual([]);
+});
+
+test("a quotation that came overrides the estimate, with its days", () => {
+  const r = rollUp(
+    boardK({
+      quotes: [
+        { house: "far", kind: "fab", total: "100.00", currency: "EUR", days: 9, capturedOn: "2026-11-05" },
+      ],
+    }),
+  );
+  expect([microsToNumber(r.orders[0]!.micros), r.orders[0]!.days]).toEqual([100, 9]);
+  const old = rollUp(
+    boardK({
+      quotes: [
+        {
+          house: "far",
+          kind: "fab",
+          total: "100.00",
+          currency: "EUR",
+          days: 9,
+          capturedOn: "2026-10-05",
+          validUntil: "2026-11-01",
+        },
+      ],
+    }),
+  );
+  expect(old.blockers.map((b) => b.key)).toEqual(["quote-expired"]);
+});
+
+test("silkscreen in the mask's colour blocks; cautions stand at assembly", () => {
+  const r = rollUp(boardK({ options: { mask: "white", legend: "white" } }));
+  expect(r.blockers.map((b) => b.key)).toEqual(["legend-unreadable"]);
+  expect(r.notes.filter((n) => n.stage === "assemble").map((n) => n.key)).toEqual(
+    expect.arrayContaining(["safety-fumes", "safety-heat", "safety-law"]),
+  );
+});
+
+test("foreign offers count at the shop's rate; without one they are left out and said", () => {
+  const foreign = boardK().offers.map((o) => (o.line === "mcu" ? { ...o, currency: "USD" } : o));
+  const rated = rollUp(
+    boardK({ offers: foreign, workshop: { ...boardK().workshop, rates: { USD: "0.5" } } }),
+  );
+  expect(microsToNumber(rated.basket.parts)).toBeCloseTo(133.933 - 70.4 / 2, 3);
+  const bare = rollUp(boardK({ offers: foreign }));
+  expect(bare.notes.map((n) => n.key)).toContain("rate-missing USD");
+});
+
+test("the curve has forty quantities, the run's own among them, and agrees with the roll-up", () => {
+  const q = curveQuantities(30);
+  expect(q).toHaveLength(40);
+  expect(q).toContain(30);
+  expect(new Set(q).size).toBe(40);
+  expect(curvePoint(boardK(), 30).perGood).toBe(microsToNumber(rollUp(boardK()).perGood));
+  expect(curvePoint(boardK(), 10).perGood).toBeGreaterThan(curvePoint(boardK(), 300).perGood);
+});
+
+test("ready-by: the later branch counts, the spread is its own", () => {
+  const r = readyBy("2026-11-10", { partsDays: [2, 4], fabDays: 20, fabSigma: 4, houseDays: 0, ownDays: 2 });
+  expect(r.days).toBe(23);
+  expect(r.p50).toBe("2026-12-03");
+  expect(r.p10 < r.p50 && r.p50 < r.p90).toBe(true);
+});
+
+test("cost/1 carries the same figures; a document that is none is refused by its key", () => {
+  const doc = costDocument(boardK());
+  expect(doc).toMatchObject({ kobbin: "cost/1", currency: "EUR", start: 31, blockers: [] });
+  expect(doc.perGoodBoard).toBe(microsToNumber(rollUp(boardK()).perGood));
+  expect(doc.curve).toHaveLength(40);
+  expect(() => toRunDocument({ kobbin: "run/1", goodBoards: 0 })).toThrow("goodBoards");
+  expect(() => toRunDocument([])).toThrow("run/1");
+});

@@ -1,0 +1,219 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { microsToText, toMicros } from "../money/money.ts";
+import { findBaskets, type Need } from "./basket.ts";
+import { cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
+
+const offer = (
+  id: string,
+  supplier: string,
+  breaks: readonly (readonly [number, number])[],
+  more: Partial<Offer> = {},
+): Offer => ({
+  id,
+  supplier,
+  stock: 1e6,
+  moq: 1,
+  multiple: 1,
+  ...more,
+  breaks: toBreaks(breaks.map(([qty, price]) => ({ qty, price }))),
+});
+const supplier = (id: string, shipping: number, freeFrom?: number): Supplier => ({
+  id,
+  name: id,
+  shipping: toMicros(shipping),
+  ...(freeFrom === undefined ? {} : { freeFrom: toMicros(freeFrom) }),
+});
+const STEPS = [
+  [1, 0.12],
+  [10, 0.1],
+  [100, 0.055],
+  [500, 0.032],
+] as const;
+
+// worked examples of price steps, minimum and multiple
+test.each([
+  [54, 54, "5.4"],
+  [55, 55, "5.5"],
+  [56, 100, "5.5"],
+  [80, 100, "5.5"],
+  [99, 100, "5.5"],
+  [291, 500, "16"],
+  [290, 290, "15.95"],
+])("need %d at the steps buys %d for %s", (need, qty, cost) => {
+  const buy = cheapestBuy(offer("a", "A", STEPS), need)!;
+  expect([buy.qty, microsToText(buy.cost)]).toEqual([qty, cost]);
+});
+
+test("stock hides a step, minimum and multiple round up, too little stock is none", () => {
+  expect(microsToText(cheapestBuy(offer("a", "A", STEPS, { stock: 450 }), 300)!.cost)).toBe("16.5");
+  expect(microsToText(cheapestBuy(offer("a", "A", STEPS, { moq: 50, multiple: 50 }), 130)!.cost)).toBe(
+    "8.25",
+  );
+  expect(cheapestBuy(offer("a", "A", STEPS, { stock: 20 }), 21)).toBeUndefined();
+});
+
+const worked = (need3: number): { needs: Need[]; suppliers: Supplier[] } => ({
+  suppliers: [supplier("A", 8, 50), supplier("B", 5)],
+  needs: [
+    {
+      id: "1",
+      need: 30,
+      offers: [
+        offer("1a", "A", [
+          [1, 0.9],
+          [25, 0.78],
+        ]),
+        offer("1b", "B", [
+          [1, 0.7],
+          [50, 0.6],
+        ]),
+      ],
+    },
+    {
+      id: "2",
+      need: 60,
+      offers: [
+        offer("2a", "A", [
+          [1, 0.25],
+          [100, 0.12],
+        ]),
+        offer("2b", "B", [
+          [1, 0.2],
+          [100, 0.14],
+        ]),
+      ],
+    },
+    { id: "3", need: need3, offers: [offer("3a", "A", [[1, 0.85]])] },
+  ],
+});
+
+test("the whole basket beats the cheapest line: 60.90 with free shipping (worked example)", () => {
+  const { needs, suppliers } = worked(30);
+  const best = findBaskets(needs, suppliers)[0]!;
+  expect([microsToText(best.total), best.suppliers, best.shipping]).toEqual(["60.9", ["A"], 0]);
+});
+
+test("two pieces more reach free shipping: 50.09 (worked example)", () => {
+  const { needs, suppliers } = worked(17);
+  expect(microsToText(findBaskets(needs, suppliers)[0]!.total)).toBe("50.09");
+});
+
+test("a line nobody has enough of is split, or all stock is bought and the rest is missing", () => {
+  const needs: Need[] = [
+    {
+      id: "1",
+      need: 100,
+      offers: [offer("a", "A", [[1, 1]], { stock: 60 }), offer("b", "B", [[1, 2]], { stock: 70 })],
+    },
+  ];
+  const split = findBaskets(needs, [supplier("A", 0), supplier("B", 0)])[0]!;
+  expect(split.lines[0]!.buys.map((b) => [b.supplier, b.qty]).sort()).toEqual([
+    ["A", 60],
+    ["B", 40],
+  ]);
+  const short = findBaskets([{ ...needs[0]!, need: 200 }], [supplier("A", 0), supplier("B", 0)])[0]!;
+  expect([short.missing, short.lines[0]!.buys.length]).toEqual([70, 2]);
+});
+
+const anyOffers = fc.array(
+  fc.record({
+    supplier: fc.constantFrom("A", "B", "C"),
+    p1: fc.integer({ min: 1, max: 90 }),
+    p2: fc.integer({ min: 1, max: 90 }),
+    at: fc.integer({ min: 2, max: 40 }),
+    moq: fc.integer({ min: 1, max: 9 }),
+    multiple: fc.integer({ min: 1, max: 5 }),
+  }),
+  { minLength: 1, maxLength: 3 },
+);
+
+test("without thresholds the first basket is as cheap as trying everything", () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(fc.integer({ min: 1, max: 50 }), anyOffers), { minLength: 1, maxLength: 4 }),
+      fc.tuple(fc.nat(9), fc.nat(9), fc.nat(9)),
+      (lines, fees) => {
+        const suppliers = ["A", "B", "C"].map((id, i) => supplier(id, fees[i]!));
+        const needs = lines.map(
+          ([need, list], i): Need => ({
+            id: String(i),
+            need,
+            offers: list.map((o, k) =>
+              offer(
+                `${i}.${k}`,
+                o.supplier,
+                [
+                  [1, o.p1 / 100],
+                  [o.at, Math.min(o.p1, o.p2) / 100],
+                ],
+                { moq: o.moq, multiple: o.multiple },
+              ),
+            ),
+          }),
+        );
+        // slow and obvious: every choice of one offer a line, every quantity up to a step beyond
+        let best = Number.POSITIVE_INFINITY;
+        const walk = (i: number, parts: number, used: ReadonlySet<string>) => {
+          if (i === needs.length) {
+            best = Math.min(
+              best,
+              parts + [...used].reduce((s, id) => s + suppliers.find((x) => x.id === id)!.shipping, 0),
+            );
+            return;
+          }
+          for (const o of needs[i]!.offers) {
+            let least = Number.POSITIVE_INFINITY;
+            for (let q = 1; q <= 120; q++) {
+              if (q < needs[i]!.need || q < o.moq || q % o.multiple !== 0) continue;
+              const price = o.breaks.filter((b) => b.qty <= q).at(-1)!.price;
+              least = Math.min(least, q * price);
+            }
+            walk(i + 1, parts + least, new Set([...used, o.supplier]));
+          }
+        };
+        walk(0, 0, new Set());
+        expect(findBaskets(needs, suppliers)[0]!.total).toBe(best);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test("one more offer never raises the total, and multiplying all money multiplies it", () => {
+  fc.assert(
+    fc.property(
+      anyOffers,
+      fc.integer({ min: 1, max: 60 }),
+      fc.integer({ min: 2, max: 7 }),
+      (list, need, k) => {
+        const make = (offers: typeof list, f: number) =>
+          findBaskets(
+            [
+              {
+                id: "1",
+                need,
+                offers: offers.map((o, i) =>
+                  offer(
+                    String(i),
+                    o.supplier,
+                    [
+                      [1, (o.p1 * f) / 100],
+                      [o.at, (Math.min(o.p1, o.p2) * f) / 100],
+                    ],
+                    { moq: o.moq, multiple: o.multiple },
+                  ),
+                ),
+              },
+            ],
+            ["A", "B", "C"].map((id) => supplier(id, 3 * f, 20 * f)),
+          )[0]!.total;
+        expect(make(list, 1)).toBeLessThanOrEqual(
+          make(list.slice(0, -1).length > 0 ? list.slice(0, -1) : list, 1),
+        );
+        expect(make(list, k)).toBe(make(list, 1) * k);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
