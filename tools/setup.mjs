@@ -59,7 +59,7 @@ export function ensureBuilt() {
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
   run(
     process.execPath,
-    ["web/node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],
+    ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],
     "the build of the page",
   );
   writeFileSync(stamp, String(newest(["core", "formats", "contract", "standins", "server", "web", "bin"])));

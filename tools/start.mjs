@@ -115,15 +115,7 @@ try {
     await launch(
       "page",
       process.execPath,
-      [
-        "web/node_modules/vite/bin/vite.js",
-        "web",
-        "--host",
-        "127.0.0.1",
-        "--port",
-        String(port),
-        "--strictPort",
-      ],
+      ["node_modules/vite/bin/vite.js", "web", "--host", "127.0.0.1", "--port", String(port), "--strictPort"],
       { KOBBIN_SERVER: `http://127.0.0.1:${actual}` },
       /127\.0\.0\.1:(\d+)/,
     );

@@ -24,7 +24,7 @@ export function readPaths(paths: readonly string[]): FileEntry[] {
 export async function readDrop(
   files: readonly FileEntry[],
   corrections?: Corrections,
-): Promise<{ set: BoardSet; rejected?: string }> {
+): Promise<{ set: BoardSet; entries: readonly Entry[]; rejected?: string }> {
   const opened = openDrop(files);
   const entries: Entry[] = [];
   for (const f of opened.files) {
@@ -34,6 +34,7 @@ export async function readDrop(
   const set = readBoard(entries, corrections);
   return {
     set: { ...set, findings: [...opened.notes, ...set.findings] },
+    entries,
     ...(opened.rejected ? { rejected: opened.rejected } : {}),
   };
 }

@@ -68,14 +68,12 @@ export async function pack(paths: readonly string[], out: string | undefined): P
         "Export the run with its files.",
       );
     const given = readPaths([join(dirname(paths[0]!), b.archive)]);
-    const { set } = await readDrop(given);
+    const { set, entries } = await readDrop(given);
     for (const f of set.files) {
-      const source = given.find((g) => g.path === f.path);
+      const source = entries.find((e) => e.path === f.path);
       if (source && !["bom", "placement", "unknown"].includes(f.role))
         files.push({ path: `fabrication/${slug(b.name)}/${f.path}`, bytes: source.bytes });
     }
-    if (files.length === 0)
-      files.push(...given.map((g) => ({ path: `fabrication/${slug(b.name)}/${g.path}`, bytes: g.bytes })));
     for (const side of ["top", "bottom"] as const) {
       const drawing = drawSide(set, side);
       if (drawing) pictures.push(drawing);

@@ -93,6 +93,7 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
   let total = 0;
   let count = 0;
   let stop: string | undefined;
+  let isDamaged = false;
   const names = new Set<string>();
   const unzip = new Unzip((file) => {
     if (stop || file.name.endsWith("/") || /(^|\/)(__MACOSX|\.DS_Store|Thumbs\.db)/.test(file.name)) return;
@@ -148,13 +149,7 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
     for (let p = 0; p < d.bytes.length && !stop; p += step)
       unzip.push(d.bytes.subarray(p, p + step), p + step >= d.bytes.length);
   } catch {
-    notes.push({
-      tag: "archive-invalid",
-      level: "warning",
-      file: d.path,
-      text: "The archive is damaged; what could be unpacked was kept.",
-      do: "Pack the files again.",
-    });
+    isDamaged = true;
   }
   if (stop) {
     notes.push({
@@ -171,8 +166,8 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
     (n) => !files.some((f) => f.path === n.replaceAll("\\", "/")) && !notes.some((x) => x.file === n),
   );
   const hasDirectory = endsWithDirectory(d.bytes);
-  if (missing.length > 0 || !hasDirectory) {
-    const text = `The archive is cut off${missing.length > 0 ? `; ${missing.join(", ")} could not be unpacked` : ""}.`;
+  if (missing.length > 0 || !hasDirectory || isDamaged) {
+    const text = `The archive is ${hasDirectory ? "damaged" : "cut off"}${missing.length > 0 ? `; ${missing.join(", ")} could not be unpacked` : ""}.`;
     notes.push({
       tag: "archive-invalid",
       level: files.length > 0 ? "warning" : "error",

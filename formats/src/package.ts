@@ -1,6 +1,6 @@
 import { type FileEntry, packZip } from "./archive.ts";
 import { sha256Hex } from "./hash.ts";
-import type { Sheet, SheetPicture } from "./sheet.ts";
+import { type Sheet, type SheetPicture, writeSheet } from "./sheet.ts";
 import { writeCsv } from "./table.ts";
 
 /** What goes into an order package, in plain data. */
@@ -37,8 +37,6 @@ export async function buildPackage(input: PackageInput): Promise<BuiltPackage> {
     ...input.files,
     ...input.tables.map((t) => ({ path: t.path, bytes: utf8.encode(writeCsv(t.rows)) })),
   ];
-  // the type setter is loaded only here: it is large, and other commands start in a blink
-  const { writeSheet } = await import("./sheet.ts");
   for (const s of input.sheets)
     files.push({ path: s.path, bytes: await writeSheet(s, input.pictures, created) });
   files.push({ path: "run.json", bytes: utf8.encode(`${JSON.stringify(input.run, null, 1)}\n`) });

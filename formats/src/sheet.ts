@@ -1,4 +1,4 @@
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import type { Color, PDFDocument, PDFFont, PDFPage } from "pdf-lib";
 
 /** What a printed sheet holds; core plans it, this file sets it in type. */
 export interface Sheet {
@@ -25,10 +25,14 @@ export interface SheetPicture {
 
 const PAGE: [number, number] = [595.28, 841.89];
 const MARGIN = 48;
-const INK = rgb(0.1, 0.14, 0.18);
-const SOFT = rgb(0.42, 0.46, 0.5);
-const RULE = rgb(0.75, 0.72, 0.66);
-const OPEN = rgb(0.78, 0.78, 0.78);
+/** A colour as the package writes it; built here so that the package itself is loaded only when a sheet is set. */
+function grey(red: number, green: number, blue: number): Color {
+  return { type: "RGB" as Color["type"], red, green, blue } as Color;
+}
+const INK = grey(0.1, 0.14, 0.18);
+const SOFT = grey(0.42, 0.46, 0.5);
+const RULE = grey(0.75, 0.72, 0.66);
+const OPEN = grey(0.78, 0.78, 0.78);
 
 /**
  * Sets a sheet on A4 that fits Letter too, good in black and white. Characters the built-in faces lack are replaced.
@@ -40,6 +44,8 @@ export async function writeSheet(
   pictures: readonly SheetPicture[],
   created: Date,
 ): Promise<Uint8Array> {
+  // the type setter is large: other commands start in a blink without it
+  const { PDFDocument, StandardFonts } = await import("pdf-lib");
   const doc = await PDFDocument.create();
   doc.setTitle(sheet.title);
   doc.setProducer("Kobbin");
@@ -205,14 +211,14 @@ class Setter {
         x: x + (h.x - bx) * scale,
         y: y + (h.y - by) * scale,
         size: (h.d / 2) * scale,
-        color: rgb(1, 1, 1),
+        color: grey(1, 1, 1),
         borderColor: INK,
         borderWidth: 0.3,
       });
     for (const s of p.slots) {
       const path = s.points.map(([a, b], i) => `${i === 0 ? "M" : "L"}${px(a)} ${py(b)}`).join(" ");
       this.page.drawSvgPath(path, { ...at, borderColor: INK, borderWidth: s.d * scale + 0.6 });
-      this.page.drawSvgPath(path, { ...at, borderColor: rgb(1, 1, 1), borderWidth: s.d * scale });
+      this.page.drawSvgPath(path, { ...at, borderColor: grey(1, 1, 1), borderWidth: s.d * scale });
     }
   }
 }

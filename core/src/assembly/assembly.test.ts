@@ -37,6 +37,7 @@ test("Board K takes 888 s by iron and 496.8 s with a stencil (worked example)", 
 
 test.each([
   ["iron", 0.0938, 0.9105, 0.98756, 0.957],
+  // biome-ignore lint/suspicious/noApproximativeNumericConstant: minutes of rework, not a root
   ["stencil", 0.0686, 0.9337, 0.98955, 0.707],
   ["house", 0.00792, 0.9921, 0.99437, 0.079],
 ] as const)(

@@ -1,4 +1,4 @@
-import busboy from "@fastify/busboy";
+import { Busboy } from "@fastify/busboy";
 import { AppError } from "@kobbin/core";
 import type { Context } from "koa";
 import type { DroppedFile } from "../../jobs/messages.ts";
@@ -17,7 +17,7 @@ export function readUpload(ctx: Context): Promise<{ files: DroppedFile[]; fields
       "Drop the files on the page.",
     );
   return new Promise((resolve, reject) => {
-    const form = new busboy.Busboy({
+    const form = new Busboy({
       headers: { "content-type": type },
       limits: { fileSize: MAX_BYTES, files: MAX_FILES, fields: 20, fieldSize: 200_000 },
       preservePath: true,

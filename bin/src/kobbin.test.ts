@@ -1,0 +1,191 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { type CostDocument, DEFAULT_ASSEMBLY, type Measure, type RunDocument } from "@kobbin/core";
+import { DEMO_BOARDS, expectedFacts, filesOf } from "@kobbin/demo";
+import { unpackZip } from "@kobbin/formats";
+
+const kobbin = fileURLToPath(new URL("../kobbin", import.meta.url));
+const boards = fileURLToPath(new URL("../../demo/boards/", import.meta.url));
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
+});
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+
+const run = (...args: string[]) => {
+  const done = spawnSync(process.execPath, [kobbin, ...args], {
+    encoding: "utf8",
+    cwd: folder,
+    maxBuffer: 64 << 20,
+  });
+  return { status: done.status, out: done.stdout, err: done.stderr };
+};
+const json = <T>(...args: string[]) => JSON.parse(run(...args, "--json").out) as T;
+
+test.each(Object.keys(DEMO_BOARDS))("measure finds in %s.zip what its generator drew", (name) => {
+  const want = expectedFacts(DEMO_BOARDS[name]!());
+  const m = json<Measure>("measure", join(boards, `${name}.zip`));
+  expect(m.outcome).toBe("accept");
+  expect(m.outline).toMatchObject({
+    widthMm: want.outline.widthMm,
+    heightMm: want.outline.heightMm,
+    closed: true,
+  });
+  expect(m.outline!.areaMm2).toBeCloseTo(want.outline.areaMm2, 2);
+  expect(m.outline!.perimeterMm).toBeCloseTo(want.outline.perimeterMm, 2);
+  expect(m.copperLayers).toBe(want.copperLayers);
+  expect(m.minTrackMm).toBeCloseTo(want.minTrackMm, 6);
+  expect(m.minHoleMm).toBeCloseTo(want.minHoleMm, 6);
+  expect(m.minAnnularMm).toBeCloseTo(want.minAnnularMm, 4);
+  // the boards are drawn with 0.2 mm between nets; fills and rounding may leave a little more, never less
+  expect(m.minNetSpaceMm).toBeGreaterThanOrEqual(0.1999);
+  expect(m.minNetSpaceMm).toBeLessThan(0.26);
+  expect(
+    Object.fromEntries(m.holes.map((h) => [`${h.diameterMm} ${h.plated ? "plated" : "bare"}`, h.count])),
+  ).toEqual(want.holes);
+  expect(m.slots.map(({ widthMm, lengthMm }) => ({ widthMm, lengthMm }))).toEqual(want.slots);
+  expect(m.copperFlashes).toEqual(want.flashes);
+  expect(m.paste.top!.count).toBe(want.paste.count);
+  expect(m.paste.top!.areaMm2).toBeCloseTo(want.paste.areaMm2, 1);
+  expect(m.findings.filter((f) => f.level !== "remark")).toEqual([]);
+});
+
+test("the archive on disk is the one the generator writes", () => {
+  const files = unpackZip(readFileSync(join(boards, "probe-tail.zip")));
+  const texts = Object.fromEntries(files.map((f) => [f.path, new TextDecoder().decode(f.bytes)]));
+  expect(texts).toEqual(filesOf(DEMO_BOARDS["probe-tail"]!()));
+});
+
+test("bom and placement read their files; a wrong one is rejected with exit 1", () => {
+  writeFileSync(join(folder, "p.csv"), "Ref;Qty;Value\nR1,R2;2;4k7\nR3;-1;1k\n");
+  const bom = json<{
+    kobbin: string;
+    lines: { refs: string[]; value: { si: number } }[];
+    findings: { tag: string; row: number }[];
+  }>("bom", "p.csv");
+  expect(bom.kobbin).toBe("bom/1");
+  expect(bom.lines[0]).toMatchObject({ refs: ["R1", "R2"], value: { si: 4700, unit: "ohm" } });
+  expect(bom.findings).toEqual([expect.objectContaining({ tag: "bom-qty-invalid", row: 3 })]);
+  writeFileSync(join(folder, "x.csv"), "a,b\n1,2\n");
+  expect(run("bom", "x.csv").status).toBe(1);
+  writeFileSync(join(folder, "c.csv"), "Ref,X,Y,Rot,Side\nU1,1,2,-90,bottom\n");
+  expect(json("placement", "c.csv")).toMatchObject({
+    kobbin: "placement/1",
+    unit: "mm",
+    parts: [{ ref: "U1", xMm: 1, yMm: 2, rotationDeg: 270, side: "bottom" }],
+  });
+});
+
+test("wrong use is exit 2, a rejected input exit 1, and nothing but the document stands on standard output", () => {
+  expect(run().status).toBe(2);
+  expect(run("measure").status).toBe(2);
+  expect(run("measure", "no-such-file").status).toBe(2);
+  writeFileSync(join(folder, "broken.zip"), "this is no archive");
+  const rejected = run("measure", "broken.zip", "--json");
+  expect(rejected.status).toBe(1);
+  expect(JSON.parse(rejected.out)).toMatchObject({
+    kobbin: "measure/1",
+    outcome: "reject",
+    reason: expect.stringContaining("not a zip"),
+  });
+  writeFileSync(join(folder, "run.json"), "{");
+  expect(run("cost", "run.json")).toMatchObject({ status: 1, out: "" });
+});
+
+test("cost and package work from one document with its archive beside it, and the package reads back as the same board", () => {
+  const archive = join(boards, "probe-tail.zip");
+  const measure = json<Measure>("measure", archive);
+  const house = JSON.parse(
+    readFileSync(new URL("./golden/house.json", import.meta.url), "utf8"),
+  ) as NonNullable<RunDocument["house"]>;
+  const doc: RunDocument = {
+    kobbin: "run/1",
+    name: "by hand",
+    product: "Probe Tail",
+    revision: "A",
+    today: "2026-11-24",
+    workshop: { name: "W", currency: "EUR", hourlyRate: "24.00", taxRate: 0, rates: {}, hoursPerDay: 5 },
+    goodBoards: 20,
+    confidence: 0.9,
+    boards: [{ name: "Probe Tail A", perProduct: 1, archive: "tail.zip", measure }],
+    lines: [
+      {
+        id: "1",
+        refs: ["R1"],
+        qty: 1,
+        valueText: "100R",
+        package: "0603",
+        mpn: "=HYPER",
+        maker: "",
+        description: "",
+        dnp: false,
+        mount: "machine",
+      },
+    ],
+    placements: [{ ref: "R1", xMm: 1, yMm: 2, rotationDeg: 90, side: "top" }],
+    suppliers: [{ id: "S", name: "S & Co", currency: "EUR", shipping: "3.00", daysMin: 1, daysMax: 2 }],
+    offers: [
+      {
+        id: "o",
+        line: "1",
+        supplier: "S",
+        stock: 1000,
+        moq: 1,
+        multiple: 1,
+        currency: "EUR",
+        breaks: [{ qty: 1, price: "0.02" }],
+        source: "typed",
+        capturedOn: "2026-11-24",
+      },
+    ],
+    house,
+    quotes: [],
+    options: {},
+    assembly: DEFAULT_ASSEMBLY,
+    choices: {},
+  };
+  writeFileSync(join(folder, "run.json"), JSON.stringify(doc));
+  execFileSync("cp", [archive, join(folder, "tail.zip")]);
+  const cost = json<CostDocument>("cost", "run.json");
+  expect(cost).toMatchObject({ kobbin: "cost/1", currency: "EUR", blockers: [] });
+  expect(cost.curve).toHaveLength(40);
+  expect(cost.tree.children.reduce((s, c) => s + c.perGood, 0)).toBeCloseTo(cost.perGoodBoard, 4);
+  expect(run("package", "run.json", "--out", "out.zip").status).toBe(0);
+  const files = unpackZip(readFileSync(join(folder, "out.zip")));
+  expect(files.map((f) => f.path)).toEqual(
+    expect.arrayContaining([
+      "baskets/s-co.csv",
+      "assembly/placement.csv",
+      "assembly/parts-list.csv",
+      "run.json",
+      "manifest.json",
+      "sheets/fabrication-plain-house.pdf",
+    ]),
+  );
+  expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/s-co.csv")!.bytes)).toContain(
+    "'=HYPER,",
+  );
+  const again = json<Measure>("measure", "out.zip");
+  for (const key of [
+    "outline",
+    "minTrackMm",
+    "minNetSpaceMm",
+    "minAnnularMm",
+    "holes",
+    "copperIslands",
+    "paste",
+  ] as const)
+    expect(again[key]).toEqual(measure[key]);
+});
+
+test("a blocked run is not packed, and the blockers are named", () => {
+  const doc = JSON.parse(readFileSync(join(folder, "run.json"), "utf8")) as RunDocument;
+  writeFileSync(join(folder, "blocked.json"), JSON.stringify({ ...doc, offers: [] }));
+  const done = run("package", "blocked.json", "--out", "no.zip");
+  expect(done.status).toBe(1);
+  expect(done.err).toContain("cannot be bought in full");
+});

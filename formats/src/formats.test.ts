@@ -1,0 +1,225 @@
+import { expect, test } from "@jest/globals";
+import ExcelJS from "exceljs";
+import fc from "fast-check";
+import { strToU8, zipSync } from "fflate";
+import { openDrop, packZip, unpackZip } from "./archive.ts";
+import { sha256Hex } from "./hash.ts";
+import { buildPackage } from "./package.ts";
+import { defuse, readCsv, readTable, undefuse, writeCsv } from "./table.ts";
+import { decodeText } from "./text.ts";
+
+const zip = (files: Record<string, string>) =>
+  zipSync(Object.fromEntries(Object.entries(files).map(([k, v]) => [k, strToU8(v)])));
+const drop = (path: string, bytes: Uint8Array) => openDrop([{ path, bytes }]);
+
+test("an archive opens, folders and system files fall away", () => {
+  const o = drop("a.zip", zip({ "top.gtl": "x", "sub/edge.gko": "y", "__MACOSX/._top.gtl": "z" }));
+  expect(o.files.map((f) => f.path).sort()).toEqual(["sub/edge.gko", "top.gtl"]);
+  expect(o.notes).toEqual([]);
+});
+
+test("paths that lead out are skipped by name, the rest is kept", () => {
+  const o = drop("a.zip", zip({ "../evil.gtl": "x", "/etc/passwd": "x", "C:\\x.gtl": "x", "good.gtl": "y" }));
+  expect(o.files.map((f) => f.path)).toEqual(["good.gtl"]);
+  expect(o.notes.map((n) => [n.tag, n.file])).toEqual([
+    ["unsafe-path", "../evil.gtl"],
+    ["unsafe-path", "/etc/passwd"],
+    ["unsafe-path", "C:\\x.gtl"],
+  ]);
+});
+
+test("a cut-off archive keeps what could be unpacked and says what could not", () => {
+  const whole = zip({
+    "a.gtl": "first ".repeat(400),
+    "b.gbl": Array.from({ length: 4000 }, (_, i) => (i * 7919) % 1013).join(" "),
+  });
+  const cut = drop("a.zip", whole.slice(0, Math.floor(whole.length * 0.6)));
+  expect(cut.files.map((f) => f.path)).toEqual(["a.gtl"]);
+  expect(cut.notes[0]!.text).toContain("b.gbl");
+  expect(drop("a.zip", whole.slice(0, 20)).rejected).toContain("cut off");
+  expect(drop("a.zip", strToU8("no zip at all")).rejected).toContain("not a zip");
+});
+
+test("a bomb stops at the bound, too many entries too", () => {
+  const bomb = zip({ "zeros.gtl": "0".repeat(4_000_000) });
+  expect(
+    openDrop([{ path: "b.zip", bytes: bomb }], { maxBytes: 1_000_000, maxEntries: 10, maxRatio: 1e9 })
+      .rejected,
+  ).toContain("larger than");
+  expect(
+    openDrop([{ path: "b.zip", bytes: bomb }], { maxBytes: 1e9, maxEntries: 10, maxRatio: 50 }).rejected,
+  ).toContain("50 times");
+  expect(
+    openDrop(
+      [
+        {
+          path: "m.zip",
+          bytes: zip(Object.fromEntries(Array.from({ length: 12 }, (_, i) => [`${i}.gtl`, "x"]))),
+        },
+      ],
+      { maxBytes: 1e9, maxEntries: 10, maxRatio: 1e9 },
+    ).rejected,
+  ).toContain("more than 10 files");
+});
+
+test("a damaged archive never throws", () => {
+  const whole = zip({ "a.gtl": "abc".repeat(200), "b.gbl": "def".repeat(200) });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(fc.nat(whole.length - 1), fc.nat(255)), { maxLength: 12 }), (edits) => {
+      const bytes = whole.slice();
+      for (const [at, value] of edits) bytes[at] = value;
+      drop("a.zip", bytes);
+    }),
+    { numRuns: 200 },
+  );
+});
+
+test.each([
+  ["UTF-8", new TextEncoder().encode("Ω;µ")],
+  [
+    "UTF-16, little end first",
+    Uint8Array.from([
+      0xff,
+      0xfe,
+      ...[..."Ω;µ"].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8]),
+    ]),
+  ],
+  [
+    "UTF-16, big end first",
+    Uint8Array.from([
+      0xfe,
+      0xff,
+      ...[..."Ω;µ"].flatMap((c) => [c.charCodeAt(0) >> 8, c.charCodeAt(0) & 255]),
+    ]),
+  ],
+])("%s is decoded", (_, bytes) => {
+  expect(decodeText(bytes)).toBe("Ω;µ");
+});
+
+test("the old western code page is decoded where UTF-8 does not fit", () => {
+  expect(decodeText(Uint8Array.of(0x47, 0x65, 0x68, 0xe4, 0x75, 0x73, 0x65))).toBe("Gehäuse");
+});
+
+test.each([[","], [";"], ["\t"], ["|"]])(
+  "a table set apart by %j splits, quotes and line ends inside quotes stay",
+  (mark) => {
+    const rows = readCsv(
+      [
+        ["Ref", "Value", "Note"].join(mark),
+        ["R1", `"a${mark}b"`, '"say ""x""\nsecond"'].join(mark),
+        ["R2", "1", "2"].join(mark),
+      ].join("\r\n"),
+    );
+    expect(rows).toEqual([
+      ["Ref", "Value", "Note"],
+      ["R1", `a${mark}b`, 'say "x"\nsecond'],
+      ["R2", "1", "2"],
+    ]);
+  },
+);
+
+test("cells of a sheet stay text", async () => {
+  const book = new ExcelJS.Workbook();
+  book.addWorksheet("parts").addRows([
+    ["Ref", "Package"],
+    ["R1", "0402"],
+  ]);
+  const bytes = new Uint8Array(await book.xlsx.writeBuffer());
+  expect(await readTable(bytes)).toEqual([
+    ["Ref", "Package"],
+    ["R1", "0402"],
+  ]);
+  expect(await readTable(Uint8Array.of(0x50, 0x4b, 3, 4, 0, 0))).toBeUndefined();
+});
+
+test.each([
+  ["-5", "-5"],
+  ["=1+1", "'=1+1"],
+  ["-R1", "'-R1"],
+  ["'-5", "''-5"],
+  ["'abc", "'abc"],
+  ["+3.5", "+3.5"],
+  ["@cmd", "'@cmd"],
+  ["\tx", "'\tx"],
+  ["＝1", "'＝1"],
+])("%j is written as %j, so that no spreadsheet runs it", (cell, written) => {
+  expect(defuse(cell)).toBe(written);
+});
+
+test("what is written reads back the same", () => {
+  fc.assert(fc.property(fc.string(), (cell) => undefuse(defuse(cell)) === cell));
+  fc.assert(
+    fc.property(
+      fc.array(
+        fc.array(fc.string({ unit: "grapheme-ascii", minLength: 1, maxLength: 8 }), {
+          minLength: 2,
+          maxLength: 2,
+        }),
+        { minLength: 1, maxLength: 5 },
+      ),
+      (rows) => {
+        const plain = rows.map((r) => r.map((c) => c.replace(/[\r\n]/g, "_").trim() || "x"));
+        expect(readCsv(writeCsv([["a", "b"], ...plain]))).toEqual([["a", "b"], ...plain]);
+      },
+    ),
+  );
+});
+
+test("a package holds every file with its hash, the same bytes for the same input", async () => {
+  const input = {
+    files: [{ path: "fabrication/x/top.gtl", bytes: strToU8("copper") }],
+    tables: [
+      {
+        path: "baskets/a.csv",
+        rows: [
+          ["Part number", "Order quantity"],
+          ["=X", "3"],
+        ],
+      },
+    ],
+    sheets: [
+      {
+        path: "sheets/fab.pdf",
+        title: "Fabrication: Ω board",
+        subtitle: "s",
+        pairs: [{ heading: "Order", rows: [["Boards", "45"]] as const }],
+        tables: [],
+        notes: ["a note — long ".repeat(30)],
+      },
+    ],
+    pictures: [
+      {
+        side: "top",
+        box: [0, 0, 20, 10] as const,
+        outline: [[0, 0, 20, 0, 20, 10, 0, 10]],
+        openings: [],
+        legend: [{ width: 0.15, lines: [1, 1, 5, 5] }],
+        holes: [{ x: 3, y: 3, d: 1 }],
+        slots: [
+          {
+            points: [
+              [1, 2],
+              [5, 2],
+            ] as const,
+            d: 1,
+          },
+        ],
+      },
+    ],
+    run: { kobbin: "run/1" },
+    about: { run: "r", product: "p", revision: "A", createdAt: "2026-11-24T10:00:00Z" },
+  };
+  const [a, b] = [await buildPackage(input), await buildPackage(input)];
+  expect(sha256Hex(a.zip)).toBe(sha256Hex(b.zip));
+  const files = unpackZip(a.zip);
+  const manifest = JSON.parse(
+    new TextDecoder().decode(files.find((f) => f.path === "manifest.json")!.bytes),
+  ) as typeof a.manifest;
+  for (const f of manifest.files)
+    expect(sha256Hex(files.find((x) => x.path === f.path)!.bytes)).toBe(f.sha256);
+  expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/a.csv")!.bytes)).toContain("'=X,3");
+  expect(new TextDecoder().decode(files.find((f) => f.path === "sheets/fab.pdf")!.bytes.subarray(0, 5))).toBe(
+    "%PDF-",
+  );
+  expect(unpackZip(packZip(files, new Date("2026-01-01T00:00:00Z")))).toHaveLength(files.length);
+});

@@ -1,0 +1,289 @@
+import { readFileSync } from "node:fs";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { AskAnswer, RunAnswer } from "@kobbin/contract";
+import { costDocument, ERROR_CODES, microsToNumber, type RunDocument, rollUp } from "@kobbin/core";
+import { sha256Hex, unpackZip } from "@kobbin/formats";
+import { demoArchive, startServer, strangerFiles, type TestServer, Visitor, zipOf } from "../test/kit.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 60_000);
+afterAll(() => server.close(), 30_000);
+
+async function shop(name: string): Promise<Visitor> {
+  const v = new Visitor(server);
+  await v.startShop(name);
+  return v;
+}
+const counts = async () =>
+  (
+    await server.owner.query(
+      "select (select count(*) from product)::int as products, (select count(*) from board)::int as boards, (select count(*) from blob)::int as blobs, (select count(*) from bom_line)::int as lines",
+    )
+  ).rows[0];
+const runOf = async (v: Visitor, files: Record<string, Uint8Array | string>, goodBoards = 10) => {
+  const kept = (await v.drop(files)).body as { revisionId: string; boardId: string };
+  const { id } = (await v.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards }))
+    .body as { id: string };
+  return { ...kept, id, read: async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer };
+};
+
+test("an archive is kept byte for byte and comes back as it was", async () => {
+  const v = await shop("Bytes");
+  const archive = demoArchive("probe-tail");
+  const { boardId } = await runOf(v, { "probe-tail.zip": archive });
+  const back = await v.get(`/api/boards/${boardId}/files`);
+  expect(sha256Hex(back.bytes)).toBe(sha256Hex(archive));
+  expect(back.headers.get("content-disposition")).toContain("thing-a.zip");
+}, 60_000);
+
+test("loose files are kept in any mix, measured, and their parts list becomes lines", async () => {
+  const v = await shop("Loose");
+  const { read } = await runOf(v, strangerFiles());
+  const { document } = await read();
+  expect(document.boards[0]!.measure).toMatchObject({
+    outline: { widthMm: 20, heightMm: 10 },
+    copperLayers: 1,
+    minTrackMm: 0.3,
+    smdPads: { top: 2 },
+  });
+  expect(document.lines).toEqual([
+    expect.objectContaining({ refs: ["R1"], qty: 1, mpn: "ZZ-UNKNOWN-1", mount: "machine" }),
+  ]);
+  expect(document.placements).toEqual([{ ref: "R1", xMm: 7, yMm: 5, rotationDeg: 0, side: "top" }]);
+});
+
+const whole = zipOf(strangerFiles());
+test.each([
+  ["a text that calls itself an archive", { "x.zip": "no archive" }, "ARCHIVE_INVALID", "not a zip"],
+  [
+    "an archive cut off before its first file ends",
+    { "x.zip": whole.slice(0, 40) },
+    "ARCHIVE_INVALID",
+    "cut off",
+  ],
+  [
+    "an archive inside an archive",
+    { "x.zip": zipOf({ "inner.zip": "PK\u0003\u0004 nothing here" }) },
+    "NO_BOARD_FILE",
+    "No file in the drop",
+  ],
+  [
+    "a photograph",
+    { "photo.gtl": Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 1, 2, 3) },
+    "NO_BOARD_FILE",
+    "No file in the drop",
+  ],
+  ["an empty file", { "top.gtl": "" }, "NO_BOARD_FILE", "No file in the drop"],
+])("%s is refused in words and nothing is stored", async (name, files, code, text) => {
+  const v = await shop(`Refused ${name}`);
+  const before = await counts();
+  const r = await v.drop(files as unknown as Record<string, Uint8Array | string>);
+  expect(r.status).toBe(422);
+  expect(r.body).toMatchObject({ code, message: expect.stringContaining(text), hint: expect.any(String) });
+  expect(await counts()).toEqual(before);
+});
+
+test("what is readable of a bad drop is kept, each fault named with its file and row", async () => {
+  const v = await shop("Kept");
+  const bom = "Ref;Qty;Value\r\nR1;1;4k7\r\nR2;-5;1k\r\n";
+  const utf16 = Uint8Array.from([0xff, 0xfe, ...[...bom].flatMap((c) => [c.charCodeAt(0), 0])]);
+  const { "mine-bom.csv": _, ...layers } = strangerFiles();
+  const { read } = await runOf(v, {
+    ...layers,
+    "mine-bom.csv": utf16,
+    "mine.gbl": Uint8Array.of(0x89, 0x50, 0x4e, 0x47),
+    "void.gbs": "",
+    "evil.zip": zipOf({ "../../evil.gbo": "x" }),
+  } as never);
+  const { document } = await read();
+  const found = document.boards[0]!.measure.findings;
+  expect(found).toEqual(
+    expect.arrayContaining([
+      expect.objectContaining({ tag: "unsafe-path", file: "../../evil.gbo" }),
+      expect.objectContaining({ tag: "not-a-layer-file", file: "mine.gbl" }),
+      expect.objectContaining({ tag: "empty-file", file: "void.gbs" }),
+      expect.objectContaining({ tag: "bom-qty-invalid", file: "mine-bom.csv", row: 3 }),
+    ]),
+  );
+  expect(document.lines.map((l) => l.refs[0])).toEqual(["R1", "R2"]);
+  expect((await v.get("/api/bench")).status).toBe(200);
+});
+
+test("a correction is kept, changes the measure, and is remembered for the next drop of such names", async () => {
+  const v = await shop("Memory");
+  const { "mine.gtl": copper, ...rest } = strangerFiles();
+  const first = await runOf(v, { ...rest, "weird-art-1.dat": copper! });
+  expect((await first.read()).document.boards[0]!.measure.copperLayers).toBe(0);
+  expect(
+    (
+      await v.post(`/api/boards/${first.boardId}/corrections`, {
+        roles: { "weird-art-1.dat": { role: "copper", side: "top" } },
+      })
+    ).status,
+  ).toBe(204);
+  expect((await first.read()).document.boards[0]!.measure.copperLayers).toBe(1);
+  const again = (await v.drop({ ...rest, "weird-art-2.dat": copper! }, { name: "Second" })).body as {
+    revisionId: string;
+  };
+  const revision = (await v.get(`/api/revisions/${again.revisionId}`)).body as {
+    board: { measure: { copperLayers: number; layers: { file: string; because: string }[] } };
+  };
+  expect(revision.board.measure.copperLayers).toBe(1);
+  expect(revision.board.measure.layers.find((l) => l.file === "weird-art-2.dat")!.because).toBe("corrected");
+});
+
+test("suppliers answer or say “not listed”; one that fails leaves its older offers; a typed offer stays exact", async () => {
+  const v = await shop("Ask");
+  const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);
+  const asked = (await v.post(`/api/runs/${id}/ask`)).body as AskAnswer;
+  expect(asked.failed).toEqual([]);
+  expect(asked.offers).toBeGreaterThan(8);
+  const before = (await read()).document.offers.length;
+  server.failing.add("fennimore");
+  const second = (await v.post(`/api/runs/${id}/ask`)).body as AskAnswer;
+  server.failing.clear();
+  expect(second.failed).toEqual([
+    { supplier: "Fennimore Parts", reason: "The feed is down for maintenance." },
+  ]);
+  const { document } = await read();
+  expect(document.offers).toHaveLength(before);
+  const line = document.lines[0]!.id;
+  const supplierId = document.suppliers[0]!.id;
+  expect(
+    (
+      await v.post(`/api/lines/${line}/offers`, {
+        supplierId,
+        stock: 500,
+        moq: 1,
+        multiple: 1,
+        currency: "EUR",
+        breaks: [{ qty: 1, price: "0.015501" }],
+      })
+    ).status,
+  ).toBe(201);
+  const typed = (await read()).document.offers.find((o) => o.source === "typed")!;
+  expect(typed.breaks).toEqual([{ qty: 1, price: "0.015501" }]);
+  expect(
+    (await v.post(`/api/lines/${line}/offers`, { supplierId, stock: -1, currency: "EUR", breaks: [] }))
+      .status,
+  ).toBe(422);
+  expect((await v.call("DELETE", `/api/offers/${typed.id}`)).status).toBe(204);
+}, 60_000);
+
+test("what is stored is what the core computes, and the exported document gives the same cost", async () => {
+  const v = await shop("Same");
+  const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);
+  await v.post(`/api/runs/${id}/ask`);
+  const answer = await read();
+  const r = rollUp(answer.document);
+  expect(answer.summary).toMatchObject({
+    perGood: microsToNumber(r.perGood),
+    cashNeeded: microsToNumber(r.cashNeeded),
+    start: r.start,
+    blockers: r.blockers.length,
+  });
+  const exported = (await v.get(`/api/runs/${id}/document`)).body as RunDocument;
+  expect(costDocument(exported).perGoodBoard).toBe(answer.summary!.perGood);
+}, 60_000);
+
+test("two people: the second of two changes from one state is refused and changes nothing", async () => {
+  const v = await shop("Versions");
+  const { id, read } = await runOf(v, strangerFiles());
+  expect((await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12 })).status).toBe(200);
+  const late = await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99, confidence: 0.5 });
+  expect([late.status, (late.body as { code: string }).code]).toEqual([409, "STALE_VERSION"]);
+  expect((await read()).document).toMatchObject({ goodBoards: 12, confidence: 0.9 });
+  expect((await v.patch(`/api/runs/${id}`, { version: 2, goodBoards: 0 })).status).toBe(422);
+});
+
+test("a house is copied, edited in its own copy, and chosen; a field that is no number is named", async () => {
+  const v = await shop("Houses");
+  const { id, read } = await runOf(v, strangerFiles());
+  const houses = (await v.get("/api/houses")).body as {
+    id: string;
+    name: string;
+    limits: object;
+    price: object;
+  }[];
+  const copy = (await v.post("/api/houses", { copyOf: houses[0]!.id, name: "My house" }))
+    .body as (typeof houses)[number];
+  const bad = await v.patch(`/api/houses/${copy.id}`, {
+    ...copy,
+    limits: { ...copy.limits, minTrackMm: "wide" },
+  });
+  expect(bad).toMatchObject({
+    status: 422,
+    body: { message: expect.stringContaining("limits, minTrackMm") },
+  });
+  expect(
+    (await v.patch(`/api/houses/${copy.id}`, { ...copy, limits: { ...copy.limits, minTrackMm: 0.9 } }))
+      .status,
+  ).toBe(200);
+  await v.patch(`/api/runs/${id}`, { version: 1, houseId: copy.id });
+  const { document } = await read();
+  expect(document.house).toMatchObject({ name: "My house", limits: { minTrackMm: 0.9 } });
+  expect(rollUp(document).blockers.map((b) => b.key)).toContain(`house-limit ${copy.id} minTrackMm`);
+  expect((await v.get("/api/houses")).body).toContainEqual(
+    expect.objectContaining({ id: houses[0]!.id, name: houses[0]!.name, limits: houses[0]!.limits }),
+  );
+});
+
+test("a run is released only when nothing blocks; then its package is whole and it is frozen, also after a restart", async () => {
+  const v = await shop("Release");
+  const { id, revisionId, read } = await runOf(v, strangerFiles(), 5);
+  const blocked = await v.post(`/api/runs/${id}/release`);
+  expect([blocked.status, (blocked.body as { code: string }).code]).toEqual([409, "BLOCKED"]);
+  expect((await read()).state).toBe("open");
+  const { document } = await read();
+  await v.post(`/api/lines/${document.lines[0]!.id}/offers`, {
+    supplierId: document.suppliers[0]!.id,
+    stock: 500,
+    currency: "EUR",
+    breaks: [{ qty: 1, price: "0.05" }],
+  });
+  const released = await v.post(`/api/runs/${id}/release`);
+  expect(released.status).toBe(201);
+  const zip = (await v.get(`/api/runs/${id}/package`)).bytes;
+  expect(sha256Hex(zip)).toBe((released.body as { sha256: string }).sha256);
+  const files = unpackZip(zip);
+  for (const [path, text] of Object.entries(strangerFiles()).filter(([p]) => p.startsWith("mine.g")))
+    expect(new TextDecoder().decode(files.find((f) => f.path.endsWith(`/${path}`))!.bytes)).toBe(text);
+  const manifest = JSON.parse(
+    new TextDecoder().decode(files.find((f) => f.path === "manifest.json")!.bytes),
+  ) as { files: { path: string; sha256: string }[] };
+  for (const f of manifest.files)
+    expect(sha256Hex(files.find((x) => x.path === f.path)!.bytes)).toBe(f.sha256);
+  expect((await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99 })).status).toBe(403);
+  expect((await v.post(`/api/runs/${id}/release`)).status).toBe(403);
+  await v.post(`/api/revisions/${revisionId}/lines`, { refs: ["R9"], valueText: "later" });
+  await server.restart();
+  const after = await read();
+  expect(after.state).toBe("released");
+  expect(after.document.lines).toHaveLength(1);
+  expect(sha256Hex((await v.get(`/api/runs/${id}/package`)).bytes)).toBe(sha256Hex(zip));
+}, 60_000);
+
+test("a quotation counts for its run, and its removal brings the estimate back", async () => {
+  const v = await shop("Quotes");
+  const { id, read } = await runOf(v, strangerFiles());
+  const houseId = (await read()).document.house!.id;
+  const put = await v.call("PUT", `/api/runs/${id}/quotes`, {
+    houseId,
+    kind: "fab",
+    total: "123.45",
+    currency: "EUR",
+    days: 9,
+    validUntil: "2026-12-24",
+  });
+  expect(put.status).toBe(204);
+  expect(rollUp((await read()).document).orders[0]!.micros).toBe(123_450_000);
+  await v.call("DELETE", `/api/runs/${id}/quotes/${houseId}/fab`);
+  expect(rollUp((await read()).document).orders[0]!.quoted).toBeUndefined();
+});
+
+test("the page of errors names every code", () => {
+  const text = readFileSync(new URL("../../docs/errors.md", import.meta.url), "utf8");
+  for (const code of Object.keys(ERROR_CODES)) expect(text).toContain(`\`${code}\``);
+});

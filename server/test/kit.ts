@@ -1,0 +1,178 @@
+import { randomBytes } from "node:crypto";
+import { readFileSync } from "node:fs";
+import type { Server } from "node:http";
+import { type Config, createApp, createCompute, createPool, type Deps, migrate } from "@kobbin/server";
+import { createStandIns } from "@kobbin/standins";
+import { strToU8, zipSync } from "fflate";
+import pg from "pg";
+
+/** A server on a database of its own, with stand-ins that may fail on purpose. */
+export interface TestServer {
+  readonly url: string;
+  readonly deps: Deps;
+  readonly failing: Set<string>;
+  /** As the owner of the database, past row-level security. */
+  readonly owner: pg.Pool;
+  /** The same database behind a second app, as after a restart. */
+  restart(): Promise<void>;
+  close(): Promise<void>;
+}
+
+const listen = (app: {
+  listen: (port: number, host: string, done: () => void) => Server;
+}): Promise<{ server: Server; url: string }> =>
+  new Promise((resolve) => {
+    const server = app.listen(0, "127.0.0.1", () => {
+      const { port } = server.address() as { port: number };
+      resolve({ server, url: `http://127.0.0.1:${port}` });
+    });
+  });
+
+export async function startServer(): Promise<TestServer> {
+  const base = process.env.TEST_DATABASE_URL;
+  if (!base) throw new Error("TEST_DATABASE_URL is not set: run the tests by npm test");
+  const name = `t_${randomBytes(6).toString("hex")}`;
+  const admin = new pg.Client({ connectionString: base });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  const databaseUrl = Object.assign(new URL(base), { pathname: `/${name}` }).href;
+  await migrate(databaseUrl);
+  const failing = new Set<string>();
+  const standIns = await listen(createStandIns({ seed: "test", latencyMs: 0, failing }));
+  const config: Config = {
+    databaseUrl,
+    port: 0,
+    host: "127.0.0.1",
+    standInsUrl: standIns.url,
+    hasDemo: false,
+    webRoot: "",
+  };
+  const compute = createCompute(() => undefined);
+  const make = (): Deps => ({
+    pool: createPool(databaseUrl),
+    compute,
+    config,
+    log: (entry) => {
+      // a defect in a test is shown whole
+      if (entry.level === "error") process.stderr.write(`${JSON.stringify(entry)}\n`);
+    },
+    today: () => "2026-11-24",
+  });
+  let deps = make();
+  let app = await listen(createApp(deps));
+  const owner = new pg.Pool({ connectionString: databaseUrl });
+  const stop = async () => {
+    app.server.closeAllConnections();
+    await new Promise((done) => app.server.close(done));
+    await deps.pool.end();
+  };
+  return {
+    get url() {
+      return app.url;
+    },
+    get deps() {
+      return deps;
+    },
+    failing,
+    owner,
+    async restart() {
+      await stop();
+      deps = make();
+      app = await listen(createApp(deps));
+    },
+    async close() {
+      await stop();
+      await compute.close();
+      await owner.end();
+      standIns.server.closeAllConnections();
+      standIns.server.close();
+      await admin.query(`drop database ${name} with (force)`);
+      await admin.end();
+    },
+  };
+}
+
+/** What a browser would do: keeps the cookie, sends the origin. */
+export class Visitor {
+  private cookie = "";
+  private readonly server: TestServer;
+
+  constructor(server: TestServer) {
+    this.server = server;
+  }
+
+  async call(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {},
+  ): Promise<{ status: number; headers: Headers; body: never; bytes: Uint8Array }> {
+    const isForm = body instanceof FormData;
+    const response = await fetch(`${this.server.url}${path}`, {
+      method,
+      headers: {
+        Origin: this.server.url,
+        ...(this.cookie ? { Cookie: this.cookie } : {}),
+        ...(body !== undefined && !isForm ? { "Content-Type": "application/json" } : {}),
+        ...headers,
+      },
+      ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
+    });
+    const set = response.headers.getSetCookie()[0];
+    if (set) this.cookie = set.split(";")[0]!;
+    const bytes = new Uint8Array(await response.arrayBuffer());
+    let parsed: unknown;
+    try {
+      parsed = JSON.parse(new TextDecoder().decode(bytes));
+    } catch {
+      parsed = undefined;
+    }
+    return { status: response.status, headers: response.headers, body: parsed as never, bytes };
+  }
+
+  get = (path: string) => this.call("GET", path);
+  post = (path: string, body?: unknown) => this.call("POST", path, body);
+  patch = (path: string, body: unknown) => this.call("PATCH", path, body);
+
+  async startShop(name: string): Promise<void> {
+    const r = await this.post("/api/shops", {
+      name,
+      currency: "EUR",
+      hourlyRate: "24.00",
+      email: name.toLowerCase(),
+      password: "a long password",
+    });
+    if (r.status !== 201) throw new Error(JSON.stringify(r.body));
+  }
+
+  drop(files: Readonly<Record<string, Uint8Array | string>>, fields: Readonly<Record<string, string>> = {}) {
+    const form = new FormData();
+    for (const [k, v] of Object.entries({ name: "Thing", revision: "A", ...fields })) form.set(k, v);
+    for (const [path, bytes] of Object.entries(files))
+      form.append(
+        "files",
+        new Blob([typeof bytes === "string" ? bytes : (bytes as Uint8Array<ArrayBuffer>)]),
+        path,
+      );
+    return this.call("POST", "/api/products", form);
+  }
+}
+
+export const demoArchive = (name: string): Uint8Array =>
+  new Uint8Array(readFileSync(new URL(`../../demo/boards/${name}.zip`, import.meta.url)));
+
+const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
+const line = (x1: number, y1: number, x2: number, y2: number) =>
+  `X${x1}000000Y${y1}000000D02*\nG01X${x2}000000Y${y2}000000D01*\n`;
+
+/** A stranger's board, written by hand: 20 × 10 mm, two pads, a parts list of one line. */
+export const strangerFiles = (): Record<string, string> => ({
+  "mine.gtl": `${HEAD}%ADD10R,1X1*%\n%ADD11C,0.3*%\nD10*\nX5000000Y5000000D03*\nX9000000Y5000000D03*\nD11*\n${line(5, 5, 5, 8)}M02*\n`,
+  "mine.gts": `${HEAD}%ADD10R,1.1X1.1*%\nD10*\nX5000000Y5000000D03*\nX9000000Y5000000D03*\nM02*\n`,
+  "mine.gtp": `${HEAD}%ADD10R,1X1*%\nD10*\nX5000000Y5000000D03*\nX9000000Y5000000D03*\nM02*\n`,
+  "mine.gko": `${HEAD}%ADD10C,0.1*%\nD10*\n${line(0, 0, 20, 0)}${line(20, 0, 20, 10)}${line(20, 10, 0, 10)}${line(0, 10, 0, 0)}M02*\n`,
+  "mine-bom.csv": "Ref;Qty;Value;Package;MPN\nR1;1;4k7;1206;ZZ-UNKNOWN-1\n",
+  "mine-pos.csv": "Ref,X,Y,Rot,Side\nR1,7,5,0,top\n",
+});
+export const zipOf = (files: Readonly<Record<string, string>>): Uint8Array =>
+  zipSync(Object.fromEntries(Object.entries(files).map(([k, v]) => [k, strToU8(v)])));
