@@ -1,6 +1,6 @@
 // npm start: everything set up, the demo shop served. Ctrl-C ends what this started and nothing else.
-import { spawn } from "node:child_process";
 import { join, resolve } from "node:path";
+import { createLauncher } from "./launch.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
 
 const HELP = `npm start -- [options]
@@ -30,54 +30,20 @@ checkEngine();
 ensurePackagesInstalled();
 if (!isDev) ensureBuilt();
 
-const children = [];
 let stopCluster = () => undefined;
 let isEnding = false;
+const launcher = createLauncher((name, code) => {
+  console.error(`${name} ended with ${code}; stopping the rest.`);
+  end(1);
+});
 async function end(code) {
   if (isEnding) return;
   isEnding = true;
-  await Promise.all(
-    children.map(
-      (c) =>
-        new Promise((done) => {
-          if (c.exitCode !== null || c.signalCode !== null) return done();
-          c.once("exit", done);
-          c.kill("SIGTERM");
-          setTimeout(() => c.kill("SIGKILL"), 6000).unref();
-        }),
-    ),
-  );
+  await launcher.end();
   stopCluster();
   process.exit(code);
 }
 for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => end(0));
-
-/** Starts a program of ours and waits for the line that tells its port. */
-function launch(name, file, args, env, pattern) {
-  return new Promise((done, fail) => {
-    // a group of its own, so that Ctrl-C in the terminal reaches only this script, which ends the rest in order
-    const child = spawn(file, args, {
-      cwd: ROOT,
-      env: { ...process.env, ...env },
-      stdio: ["ignore", "pipe", "inherit"],
-      detached: true,
-    });
-    children.push(child);
-    let text = "";
-    child.stdout.on("data", (chunk) => {
-      text += chunk;
-      const m = pattern.exec(text);
-      if (m) done(Number(m[1]));
-    });
-    child.on("exit", (code) => {
-      fail(new Error(`${name} ended with ${code}`));
-      if (!isEnding) {
-        console.error(`${name} ended with ${code}; stopping the rest.`);
-        end(1);
-      }
-    });
-  });
-}
 
 try {
   let databaseUrl = process.env.DATABASE_URL;
@@ -96,9 +62,14 @@ try {
           ["watch", "--clear-screen=false", "--conditions=source", `${path}/src/main.ts`],
         ]
       : [process.execPath, [`${path}/dist/main.js`]];
-  const standIns = await launch("stand-ins", ...node("standins"), { STANDINS_PORT: "0" }, /port (\d+)/);
+  const standIns = await launcher.launch(
+    "stand-ins",
+    ...node("standins"),
+    { STANDINS_PORT: "0" },
+    /port (\d+)/,
+  );
   const serverPort = isDev ? 4181 : port;
-  const actual = await launch(
+  const actual = await launcher.launch(
     "server",
     ...node("server"),
     {
@@ -112,7 +83,7 @@ try {
     /listening on (\d+)/,
   );
   if (isDev)
-    await launch(
+    await launcher.launch(
       "page",
       process.execPath,
       ["node_modules/vite/bin/vite.js", "web", "--host", "127.0.0.1", "--port", String(port), "--strictPort"],

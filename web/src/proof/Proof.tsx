@@ -27,6 +27,17 @@ interface View {
   readonly cy: number;
 }
 
+/** Everything a picture depends on, together: a newer one replaces it whole. */
+interface Wish {
+  readonly view: View;
+  readonly side: "top" | "bottom";
+  readonly forward: Forward | undefined;
+  readonly mask: string;
+  readonly finish: string;
+  readonly legend: string;
+  readonly size: { readonly w: number; readonly h: number };
+}
+
 const DIM = 46;
 
 /**
@@ -67,6 +78,7 @@ export function Proof({
   const [view, setView] = useState<View>();
   const painted = useRef<View>(undefined);
   const busy = useRef(false);
+  const latest = useRef<Wish>(undefined);
   const wanted = useRef<View>(undefined);
   const [theme, setTheme] = useState(0);
   const flip = side === "bottom" ? -1 : 1;
@@ -110,23 +122,24 @@ export function Proof({
     el.style.transform = `translate(${dx}px, ${dy}px) scale(${k})`;
   }, [flip]);
 
+  // one painter at a time: it paints the newest wish until nothing newer has come, whatever changed meanwhile
   const paint = useCallback(async () => {
     if (busy.current) return;
     busy.current = true;
     try {
       for (;;) {
-        const v = wanted.current;
-        if (!v || size.w === 0 || !canvas.current) return;
+        const wish = latest.current;
+        if (!wish || wish.size.w === 0 || !canvas.current) return;
         const ratio = Math.min(2, window.devicePixelRatio || 1);
         const request = {
-          side,
-          widthPx: Math.round(size.w * ratio),
-          heightPx: Math.round(size.h * ratio),
-          scale: v.scale * ratio,
-          cx: v.cx,
-          cy: v.cy,
-          forward,
-          colours: boardColours(mask, finish, legend, ratio),
+          side: wish.side,
+          widthPx: Math.round(wish.size.w * ratio),
+          heightPx: Math.round(wish.size.h * ratio),
+          scale: wish.view.scale * ratio,
+          cx: wish.view.cx,
+          cy: wish.view.cy,
+          forward: wish.forward,
+          colours: boardColours(wish.mask, wish.finish, wish.legend),
         };
         const bitmap = await board.paint(request);
         const el = canvas.current;
@@ -134,24 +147,25 @@ export function Proof({
         if (el.width !== request.widthPx) el.width = request.widthPx;
         if (el.height !== request.heightPx) el.height = request.heightPx;
         el.getContext("2d")!.drawImage(bitmap, 0, 0);
-        el.dataset.painted = "yes";
+        el.dataset.painted = wish.side;
         bitmap.close();
-        painted.current = v;
+        painted.current = wish.view;
         place();
-        if (wanted.current === v) return;
+        if (latest.current === wish) return;
       }
     } finally {
       busy.current = false;
     }
-  }, [board, side, forward, mask, finish, legend, size, place]);
+  }, [board, place]);
 
   // what is painted follows view, side, layer, colours, theme and the board in the worker
-  // biome-ignore lint/correctness/useExhaustiveDependencies: theme and paintKey stand for what the worker and the tokens hold
+  // biome-ignore lint/correctness/useExhaustiveDependencies: theme and paintKey stand for what the tokens and the worker hold
   useEffect(() => {
     wanted.current = view;
+    latest.current = view ? { view, side, forward, mask, finish, legend, size } : undefined;
     place();
     paint();
-  }, [view, paint, place, theme, paintKey]);
+  }, [view, side, forward, mask, finish, legend, size, paint, place, theme, paintKey]);
 
   const toScreen = (x: number, y: number): [number, number] =>
     view ? [size.w / 2 + (x - view.cx) * view.scale * flip, size.h / 2 - (y - view.cy) * view.scale] : [0, 0];

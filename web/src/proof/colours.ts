@@ -14,7 +14,7 @@ const INKS: Readonly<Record<string, string>> = { white: "#f2efe6", black: "#1518
 const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** Colours of a painted board: its own materials, and the page's paper under it. */
-export function boardColours(mask: string, finish: string, legend: string, _ratio: number): BoardColours {
+export function boardColours(mask: string, finish: string, legend: string): BoardColours {
   const [body, copper] = MASKS[mask] ?? MASKS.green!;
   return {
     mask: body,

@@ -8,7 +8,7 @@ import { STAGES, saysOf, stateOf } from "./stages.ts";
 
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
-  const { doc, result: r, moved, isReleased } = useRun();
+  const { id, doc, result: r, moved, isReleased } = useRun();
   const { currency } = doc.workshop;
   const greatest = Math.max(...Object.values(r.stages).map((s) => s.micros), 1);
   return (
@@ -31,8 +31,7 @@ export function Spine({ stage }: { stage: string }) {
           return (
             <li key={s.key} className="max-md:shrink-0">
               <NavLink
-                to={`../${s.key}`}
-                relative="path"
+                to={`/runs/${id}/${s.key}`}
                 aria-current={isOn ? "page" : undefined}
                 className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[7px] pb-[9px] max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"} ${s.isLater ? "text-ink-3" : ""}`}
               >

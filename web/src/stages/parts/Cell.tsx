@@ -53,7 +53,7 @@ export function Cell({
       disabled={disabled}
       aria-label={`${label}: ${value || "empty"}`}
       onClick={() => setDraft(value)}
-      className={`max-w-full text-left ${isMono ? "num" : ""} ${disabled ? "cursor-default" : "hover:bg-sheet"}`}
+      className={`min-h-6 min-w-6 max-w-full text-left ${isMono ? "num" : ""} ${disabled ? "cursor-default" : "hover:bg-sheet"}`}
     >
       {value || <span className="text-ink-3">{empty}</span>}
     </button>

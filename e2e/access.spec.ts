@@ -1,0 +1,66 @@
+import { enterDemo, expect, expectAccessible, expectPainted, test } from "./kit.ts";
+
+const STAGES = ["board", "parts", "source", "fab", "assemble", "cost", "release", "order"];
+
+for (const theme of ["light", "dark"] as const)
+  test(`every view passes the accessibility rules, ${theme}`, async ({ page }) => {
+    test.setTimeout(180_000);
+    await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
+    await page.goto("/");
+    await expect(page.getByRole("button", { name: "Enter the demo shop" })).toBeVisible();
+    await expectAccessible(page);
+    await enterDemo(page);
+    await expect(page.getByRole("heading", { name: "Products" })).toBeVisible();
+    await expectAccessible(page);
+    const id = await page.evaluate(() =>
+      fetch("/api/bench").then(
+        async (r) =>
+          ((await r.json()) as { runs: { id: string; name: string }[] }).runs.find(
+            (x) => x.name === "for the spring fairs",
+          )!.id,
+      ),
+    );
+    for (const s of STAGES) {
+      await page.goto(`/runs/${id}/${s}`);
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      if (s === "board") await expectPainted(page);
+      if (s === "fab") await page.getByRole("button", { name: /^Finish/ }).click();
+      if (s === "cost")
+        await expect(page.getByText("quantities as a table")).toBeVisible({ timeout: 30_000 });
+      await expectAccessible(page);
+    }
+    await page.goto("/new");
+    await expect(page.getByText("Drop the files here")).toBeVisible();
+    await expectAccessible(page);
+    await page.goto("/settings");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await expectAccessible(page);
+    expect(
+      await page.evaluate(() =>
+        [...document.fonts].some((f) => f.family.includes("Atkinson") && f.status === "loaded"),
+      ),
+    ).toBe(true);
+  });
+
+test("a planted fault is found, so the rules are really run", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("button", { name: "Enter the demo shop" })).toBeVisible();
+  await page.evaluate(() =>
+    document
+      .querySelector("main")!
+      .insertAdjacentHTML(
+        "beforeend",
+        '<img src="data:image/gif;base64,R0lGODlhAQABAAAAACw="><p style="color:#ddd;background:#fff">pale</p>',
+      ),
+  );
+  await expect(expectAccessible(page)).rejects.toThrow(/image-alt/);
+});
+
+test("the bench and the board work on a phone", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await enterDemo(page);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole("link", { name: "for the spring fairs", exact: true }).click();
+  await expectPainted(page);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});

@@ -1,0 +1,94 @@
+import AxeBuilder from "@axe-core/playwright";
+import { test as base, expect, type Page } from "@playwright/test";
+
+/** A page whose console must stay clean: an error or a warning there fails the journey. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page }, use) => {
+    const said: string[] = [];
+    page.on("console", (m) => {
+      // the browser itself logs a refused request; the page shows it in words
+      if (
+        ["error", "warning"].includes(m.type()) &&
+        !/Failed to load resource|Canvas2D: Multiple readback/.test(m.text())
+      )
+        said.push(m.text());
+    });
+    page.on("pageerror", (e) => said.push(e.message));
+    await use(page);
+    expect(said).toEqual([]);
+  },
+});
+export { expect };
+
+/** No finding of the accessibility rules on what is shown now. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
+    .analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`).join(" | ")}`,
+    ),
+  ).toEqual([]);
+}
+
+/** Through the demo's door to the bench. */
+export async function enterDemo(page: Page): Promise<void> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Enter the demo shop" }).click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+
+let shops = 0;
+/** A shop of one's own. */
+export async function startShop(page: Page, name = "Moss Lane Instruments"): Promise<void> {
+  await page.goto("/");
+  await page.getByLabel("Name of the shop").fill(name);
+  await page.getByLabel("Worth of an own hour").fill("30");
+  await page.getByLabel("Name to sign in with").fill(`${Date.now()}-${process.pid}-${shops++}@moss`);
+  await page.getByLabel("Password", { exact: true }).fill("a long password");
+  await page.getByRole("button", { name: "Start the shop" }).click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+
+/** Starts a run of a product in the demo shop that no other journey touches. */
+export async function startRun(page: Page, product: string, name: string, goodBoards: number): Promise<void> {
+  await page.getByRole("button", { name: `Start a run of ${product}` }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Name of the run").fill(name);
+  await dialog.getByLabel("Good boards wanted").fill(String(goodBoards));
+  await dialog.getByRole("button", { name: "Start the run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", exact: true })).toBeVisible();
+}
+
+export const stage = async (page: Page, name: string): Promise<void> => {
+  await page
+    .getByRole("navigation", { name: "Stages of the run" })
+    .getByRole("link", { name: new RegExp(`^${name}|${name}`) })
+    .first()
+    .click();
+  await expect(page.getByRole("heading", { name, exact: true, level: 1 })).toBeVisible();
+};
+
+/** Cost per good board as the spine shows it. */
+export const perGood = async (page: Page): Promise<number> =>
+  Number(((await page.getByTestId("per-good").textContent()) ?? "").replace(/[^\d.]/g, ""));
+
+/** The picture is painted: the canvas holds more than one colour. */
+export async function expectPainted(page: Page, side = "top"): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        page.evaluate((wanted) => {
+          const c = document.querySelector<HTMLCanvasElement>(`canvas[data-painted="${wanted}"]`);
+          if (!c || c.width === 0) return 0;
+          const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
+          const seen = new Set<number>();
+          for (let i = 0; i < d.length; i += 4 * 97) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+          return seen.size;
+        }, side),
+      { timeout: 20_000 },
+    )
+    .toBeGreaterThan(20);
+}

@@ -1,0 +1,172 @@
+import { readFileSync } from "node:fs";
+import { expect, expectPainted, stage, startShop, test } from "./kit.ts";
+
+const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
+const nm = (v: number) => Math.round(v * 1e6);
+const line = (x1: number, y1: number, x2: number, y2: number) =>
+  `X${nm(x1)}Y${nm(y1)}D02*\nG01X${nm(x2)}Y${nm(y2)}D01*\n`;
+const flash = (x: number, y: number) => `X${nm(x)}Y${nm(y)}D03*\n`;
+const pads = [
+  [6, 6],
+  [10, 6],
+  [6, 12],
+  [10, 12],
+] as const;
+
+/** A stranger's board, written by hand: 26 × 18 mm, two parts, one via, one unplated hole. */
+const FILES: Readonly<Record<string, string>> = {
+  "lamp.gtl": `${HEAD}%ADD10R,1.2X1.4*%\n%ADD11C,0.35*%\n%ADD12C,0.8*%\nD10*\n${pads.map(([x, y]) => flash(x, y)).join("")}D12*\n${flash(18, 9)}D11*\n${line(10, 6, 18, 9)}${line(10, 12, 18, 9)}M02*\n`,
+  "lamp.gbl": `${HEAD}%ADD11C,0.35*%\n%ADD12C,0.8*%\nD12*\n${flash(18, 9)}D11*\n${line(18, 9, 23, 9)}M02*\n`,
+  "lamp.gts": `${HEAD}%ADD10R,1.3X1.5*%\nD10*\n${pads.map(([x, y]) => flash(x, y)).join("")}M02*\n`,
+  "lamp.gbs": `${HEAD}%ADD10C,1*%\nD10*\n${flash(23, 9)}M02*\n`,
+  "lamp.gtp": `${HEAD}%ADD10R,1.2X1.4*%\nD10*\n${pads.map(([x, y]) => flash(x, y)).join("")}M02*\n`,
+  "lamp.gto": `${HEAD}%ADD10C,0.18*%\nD10*\n${line(5, 8, 11, 8)}M02*\n`,
+  "lamp.gko": `${HEAD}%ADD10C,0.1*%\nD10*\n${line(0, 0, 26, 0)}${line(26, 0, 26, 18)}${line(26, 18, 0, 18)}${line(0, 18, 0, 0)}M02*\n`,
+  "lamp-pth.drl": "M48\nMETRIC\nT1C0.400\n%\nT1\nX18.0Y9.0\nM30\n",
+  "lamp-npth.drl": "M48\nMETRIC\nT1C3.200\n%\nT1\nX22.0Y4.0\nM30\n",
+  "lamp parts.csv":
+    "Designator;Quantity;Comment;Footprint;Part Number\nR1;1;330R;1206;ZZ-330\nD1;1;red;1206;ZZ-RED\n;2;M3 screw;;ZZ-M3\n",
+  "lamp places.csv": "Ref,X,Y,Rot,Side\nR1,8,6,0,top\nD1,8,12,180,top\n",
+};
+const payload = (files: Readonly<Record<string, string>>) =>
+  Object.entries(files).map(([name, text]) => ({
+    name,
+    mimeType: "application/octet-stream",
+    buffer: Buffer.from(text),
+  }));
+
+test("a stranger's own files, prices and house become a package that reads back as the same board", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await startShop(page);
+  await expect(page.getByText("Nothing here yet.")).toBeVisible();
+  await page.getByRole("link", { name: "Drop a board" }).click();
+  await page.getByLabel("Files of the board").setInputFiles(payload(FILES));
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expectPainted(page);
+  await expect(page.getByRole("row", { name: /lamp.gko/ })).toContainText("its name, lamp.gko");
+  await page.getByLabel("Product", { exact: true }).fill("Lamp");
+  await page.getByLabel("Good boards wanted").fill("12");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("button", { name: /smallest track 0.35 mm/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /smallest ring 0.2 mm/ })).toBeVisible();
+
+  // nobody lists these parts; each line takes a typed or pasted offer
+  await stage(page, "Source");
+  await page.getByRole("button", { name: "Ask the suppliers" }).click();
+  await expect(page.getByText(/“not listed”/).first()).toBeVisible();
+  for (const [part, steps] of [
+    ["R1", "1 0.04\n100 0.011"],
+    ["D1", "1: 0,12 EUR"],
+    ["M3 screw", "1\t0.02"],
+  ] as const) {
+    await page
+      .getByRole("button", { name: new RegExp(`^${part}`), expanded: false })
+      .first()
+      .click();
+    await expect(page.getByText("not listed").first()).toBeVisible();
+    await page.getByRole("button", { name: "type or paste an offer" }).click();
+    const dialog = page.getByRole("dialog");
+    if (part === "R1") {
+      await dialog.getByLabel("Supplier").selectOption("new");
+      await dialog.getByLabel("Its name").fill("Village Electrics");
+      await dialog.getByLabel("Shipping", { exact: true }).fill("2,50");
+    } else await dialog.getByLabel("Supplier").selectOption({ label: "Village Electrics" });
+    await dialog.getByLabel("Currency").selectOption("EUR");
+    await dialog.getByRole("textbox", { name: /Price steps/ }).fill("nonsense");
+    await dialog.getByRole("button", { name: "Add the offer" }).click();
+    await expect(dialog.getByRole("alert")).toContainText("needs a quantity and a price");
+    await dialog.getByRole("textbox", { name: /Price steps/ }).fill(steps);
+    await dialog.getByRole("button", { name: "Add the offer" }).click();
+    await expect(dialog).toHaveCount(0);
+    await page
+      .getByRole("button", { name: new RegExp(`^${part}`), expanded: true })
+      .first()
+      .click();
+  }
+  await expect(page.getByRole("row", { name: /Village/ }).first()).toContainText("all");
+
+  // a house of one's own: a copy with other figures, then its quotation
+  await stage(page, "Fab");
+  await page.getByRole("button", { name: "copy it and edit the copy" }).click();
+  const house = page.getByRole("dialog");
+  await house.getByLabel("Name of the house").fill("Harbour Boards");
+  await house.getByLabel("set-up, two layers").fill("20");
+  await house.getByRole("button", { name: "Keep the copy and choose it" }).click();
+  await expect(page.getByRole("row", { name: /Harbour Boards/ })).toContainText("chosen");
+  await page.getByRole("button", { name: "type its quotation" }).click();
+  const quote = page.getByRole("dialog");
+  await quote.getByLabel("Sum quoted").fill("61,20");
+  await quote.getByRole("button", { name: "Use it for this run" }).click();
+  await expect(page.getByText("overrides the estimate")).toBeVisible();
+  await expect(page.getByRole("row", { name: /Harbour Boards/ })).toContainText("61.20");
+
+  await stage(page, "Assemble");
+  await page.getByRole("button", { name: /^Who solders/ }).click();
+  await page
+    .getByRole("list", { name: "Who solders: alternatives" })
+    .getByRole("button", { name: /own iron/ })
+    .click();
+  await expect(page.getByRole("row", { name: /solder by iron/ })).toBeVisible();
+
+  await stage(page, "Release");
+  await page.getByRole("button", { name: "Release and pack" }).click();
+  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible({ timeout: 30_000 });
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Download the package" }).click(),
+  ]);
+  const zip = readFileSync(await download.path());
+
+  // dropped back, the package is the same board
+  await page.goto("/new");
+  await page
+    .getByLabel("Files of the board")
+    .setInputFiles([{ name: "package.zip", mimeType: "application/zip", buffer: zip }]);
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expectPainted(page);
+  const figures = page
+    .getByRole("region", { name: "As delivered" })
+    .or(page.locator("section", { has: page.getByRole("heading", { name: "As delivered" }) }));
+  await expect(figures.first()).toContainText("0.35");
+  await expect(page.locator("svg text", { hasText: "26.00" })).toBeVisible();
+  await expect(page.locator("svg text", { hasText: "18.00" })).toBeVisible();
+});
+
+test("bad drops are refused in words, the good ones after them work, a wrong role is corrected", async ({
+  page,
+}) => {
+  await startShop(page, "Careful shop");
+  await page.goto("/new");
+  const input = page.getByLabel("Files of the board");
+  await input.setInputFiles([
+    { name: "broken.zip", mimeType: "application/zip", buffer: Buffer.from("PK\u0003\u0004 cut") },
+  ]);
+  await expect(page.getByRole("alert")).toContainText("cut off");
+  await input.setInputFiles([
+    { name: "photo.gtl", mimeType: "image/png", buffer: Buffer.from([0x89, 0x50, 0x4e, 0x47, 1, 2]) },
+  ]);
+  await expect(page.getByRole("alert")).toContainText("No file in the drop has a role");
+  await expect(page.getByRole("alert")).toContainText("photo.gtl");
+  const { "lamp.gtl": copper, "lamp parts.csv": _, ...rest } = FILES;
+  const utf16 = Buffer.concat([
+    Buffer.from([0xff, 0xfe]),
+    Buffer.from("Ref\tQty\tValue\nR1\t1\t<img src=x onerror=alert(1)>\nD1\t-2\tred\n", "utf16le"),
+  ]);
+  await input.setInputFiles([
+    ...payload({ ...rest, "strange.dat": copper! }),
+    { name: "parts.txt", mimeType: "text/plain", buffer: utf16 },
+  ]);
+  await expect(
+    page.getByText("The quantity “-2” is negative; the references were counted instead."),
+  ).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("alert")).toHaveCount(0);
+  await page.getByLabel("Role of strange.dat").selectOption("copper top");
+  await expect(page.getByRole("row", { name: /strange.dat/ })).toContainText("you said so");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await stage(page, "Parts");
+  await expect(page.getByRole("button", { name: "Value of R1: <img src=x onerror=alert(1)>" })).toBeVisible();
+});

@@ -1,0 +1,22 @@
+import { defineConfig } from "@playwright/test";
+
+/** Journeys run against a server that npm test started on a database of its own. */
+export default defineConfig({
+  testDir: "e2e",
+  fullyParallel: true,
+  workers: 2,
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  forbidOnly: Boolean(process.env.CI),
+  outputDir: "test-results",
+  reporter: process.env.JOURNEY_REPORT
+    ? [["list"], ["json", { outputFile: process.env.JOURNEY_REPORT }]]
+    : "list",
+  use: {
+    baseURL: process.env.BASE_URL ?? "http://127.0.0.1:4180",
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium" },
+    screenshot: "only-on-failure",
+    trace: "off",
+  },
+});
