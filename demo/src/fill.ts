@@ -9,13 +9,14 @@ import {
   type Paths64,
   type PolyPath64,
   PolyTree64,
+  simplifyPaths,
 } from "clipper2-ts";
 import type { Design, Edge, Pad, Track } from "./design.ts";
 
 const S = 1e6;
 const point = (x: number, y: number) => ({ x: Math.round(x * S), y: Math.round(y * S) });
 const grow = (paths: Paths64, mm: number, end: EndType = EndType.Polygon) =>
-  inflatePaths(paths, mm * S, JoinType.Round, end, 2, 4000);
+  inflatePaths(paths, mm * S, JoinType.Round, end, 2, 10_000);
 
 /** Ring of edges, arcs in steps of about 5°. */
 export function ringOf(edges: readonly Edge[]): Path64 {
@@ -91,7 +92,8 @@ export function fill(
   clipper.addClip(foreign);
   const raw: Paths64 = [];
   clipper.execute(ClipType.Difference, FillRule.NonZero, raw);
-  const opened = grow(grow(raw, -0.15), 0.149);
+  // points that move the edge by less than 4 µm are left out, as layout programs do
+  const opened = simplifyPaths(grow(grow(raw, -0.15), 0.149), 0.004 * S);
   const own = [
     ...pads.filter((p) => isHere(p) && p.net === net).map((p) => [p.x, p.y] as const),
     ...tracks.filter((t) => t.layer === layer && t.net === net).map((t) => [t.x1, t.y1] as const),

@@ -1,5 +1,4 @@
-import { clipAreas } from "../geometry/clip.ts";
-import { signedArea } from "../geometry/polygon.ts";
+import { unionRingArea } from "../geometry/clip.ts";
 import { pointSegment2, segmentSegment2 } from "../geometry/segment.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import { covers, depth2, ringsOf, type Shape, shapesOf } from "../gerber/shapes.ts";
@@ -86,18 +85,8 @@ export function leastStroke(image: LayerImage, name: string): Least | undefined 
 }
 
 /** Area of the union of all shapes in mm², by the clipping package. */
-export function unionArea(shapes: readonly Shape[]): number {
-  const areas = clipAreas(
-    "union",
-    shapes.flatMap((s) => ringsOf(s).map((r) => r)),
-    [],
-  );
-  return areas.reduce(
-    (sum, area) =>
-      sum + Math.abs(signedArea(area[0]!)) - area.slice(1).reduce((s, h) => s + Math.abs(signedArea(h)), 0),
-    0,
-  );
-}
+export const unionArea = (shapes: readonly Shape[]): number =>
+  unionRingArea(shapes.flatMap((s) => [...ringsOf(s)]));
 
 /** Least distance from the shapes' edges to the segments of rings; whole stretches of ring are passed over by their box. */
 export function leastToRings(layer: LayerShapes, rings: readonly (readonly number[])[]): Least | undefined {
@@ -200,17 +189,25 @@ export function ringAround(
   for (const k of near) {
     const s = layer.shapes[k]!;
     const isIn = covers(s, x, y);
-    const isDonut =
-      !isIn &&
-      s.rings.length > 1 &&
-      covers({ ...s, rings: [s.rings[0]!] }, x, y) &&
-      Math.sqrt(depth2(s, x, y)) < r + 0.01;
-    if (!isIn && !isDonut) continue;
+    if (!isIn && !isDonut(s, x, y, r)) continue;
     const d =
-      s.rings.length === 0 ? s.r - Math.sqrt(depth2(s, x, y)) : Math.sqrt(ringDistance2(s.rings[0]!, x, y));
+      s.rings.length === 0
+        ? s.r - Math.sqrt(depth2(s, x, y))
+        : Math.sqrt(isIn ? depth2(s, x, y) : ringDistance2(s.rings[0]!, x, y));
     if (!best || d - r > best.mm) best = { mm: d - r, shape: k };
   }
   return best;
+}
+
+/** A pad drawn with its hole left open: one of its inner rings is about as large as the drill and lies around it. */
+function isDonut(s: Shape, x: number, y: number, r: number): boolean {
+  const b = s.ringBoxes;
+  if (!b) return false;
+  for (let k = 1; k < s.rings.length; k++) {
+    const [x0, y0, x1, y1] = [b[k * 4]!, b[k * 4 + 1]!, b[k * 4 + 2]!, b[k * 4 + 3]!];
+    if (x > x0 && x < x1 && y > y0 && y < y1 && Math.max(x1 - x0, y1 - y0) / 2 < r + 0.01) return true;
+  }
+  return false;
 }
 
 function ringDistance2(ring: readonly number[], x: number, y: number): number {

@@ -61,17 +61,19 @@ export function findGaps(shapes: readonly Shape[], reach: number): Gap[] {
     const old = best.get(key);
     if (!old || mm < old.mm) best.set(key, { a, b, mm, x, y });
   };
-  for (const list of cells.values())
+  for (const list of cells.values()) {
+    let next = 0;
     for (let i = 0; i < list.length; i++) {
       const e = list[i]!;
       const ka = owner[e]!;
       const sa = shapes[ka]!;
       const o = (e - offsets[ka]!) * 4;
       const [ax, ay, bx, by] = [sa.edges[o]!, sa.edges[o + 1]!, sa.edges[o + 2]!, sa.edges[o + 3]!];
-      for (let j = i + 1; j < list.length; j++) {
+      // edges stand in the order of their shapes: the rest of the own shape is passed over at once
+      if (i >= next) for (next = i + 1; next < list.length && owner[list[next]!] === ka; ) next++;
+      for (let j = next; j < list.length; j++) {
         const f = list[j]!;
         const kb = owner[f]!;
-        if (kb === ka) continue;
         const sb = shapes[kb]!;
         const p = (f - offsets[kb]!) * 4;
         const [cx, cy, dx, dy] = [sb.edges[p]!, sb.edges[p + 1]!, sb.edges[p + 2]!, sb.edges[p + 3]!];
@@ -93,6 +95,7 @@ export function findGaps(shapes: readonly Shape[], reach: number): Gap[] {
         keep(a, b, d, x, y);
       }
     }
+  }
   // a shape wholly inside an area touches no edge of it
   shapes.forEach((area, k) => {
     if (area.rings.length === 0) return;

@@ -1,7 +1,7 @@
 import type { Rout } from "../drill/read.ts";
 import { insideRings } from "../geometry/polygon.ts";
 import { KIND } from "../gerber/image.ts";
-import { covers } from "../gerber/shapes.ts";
+import { covers, edgeWithin } from "../gerber/shapes.ts";
 import {
   analyseLayer,
   cutoutRings,
@@ -496,7 +496,7 @@ function joinNets(
       copper.forEach((l, i) => {
         for (const k of finders[i]!(x, y)) {
           const s = l.shapes[k]!;
-          if (!covers(s, x, y) && !touchesCircle(s, x, y, r)) continue;
+          if (!covers(s, x, y) && !edgeWithin(s, x, y, r - 1e-6)) continue;
           if (last >= 0) groups.join(last, offsets[i]! + k);
           last = offsets[i]! + k;
         }
@@ -505,11 +505,6 @@ function joinNets(
   for (const h of holes) if (h.plated) joinAt([[h.x, h.y]], h.diameterMm / 2);
   for (const s of slots) if (s.plated) joinAt(s.points, s.widthMm / 2);
   return { groups, offsets, count: groups.count() };
-}
-
-function touchesCircle(s: LayerShapes["shapes"][number], x: number, y: number, r: number): boolean {
-  if (x + r < s.box[0] || x - r > s.box[2] || y + r < s.box[1] || y - r > s.box[3]) return false;
-  return covers({ ...s, r: s.r + r - 1e-6, rings: s.rings, box: [x, y, x, y] }, x, y);
 }
 
 /** Copper flashes and filled pads opened by the mask without a hole in them. */

@@ -62,3 +62,22 @@ export function clipAreas(
   visit(tree);
   return areas;
 }
+
+/** Area of the union of rings in mm², by the same sweep without building the tree of areas and holes. */
+export function unionRingArea(rings: readonly ArrayLike<number>[]): number {
+  const clipper = new Clipper64();
+  clipper.addSubject(rings.map(toPath) as Paths64);
+  const out: Paths64 = [];
+  clipper.execute(ClipType.Union, FillRule.NonZero, out);
+  let sum = 0;
+  for (const path of out) {
+    // outer rings run one way, holes the other: signed areas add up
+    let twice = 0;
+    for (let i = 0, j = path.length - 1; i < path.length; j = i, i++)
+      twice +=
+        (path[j]!.x - path[0]!.x) * (path[i]!.y - path[0]!.y) -
+        (path[i]!.x - path[0]!.x) * (path[j]!.y - path[0]!.y);
+    sum += twice / 2;
+  }
+  return Math.abs(sum) / (SCALE * SCALE);
+}

@@ -57,6 +57,26 @@ export function depth2(s: Shape, x: number, y: number): number {
   return best;
 }
 
+/** True when an edge of the shape's outline passes within `reach` of the point; rings far away are passed over by their box. */
+export function edgeWithin(s: Shape, x: number, y: number, reach: number): boolean {
+  const boxes = s.ringBoxes;
+  if (!boxes) return depth2(s, x, y) <= (reach + s.r) ** 2;
+  let at = 0;
+  for (let k = 0; k < s.rings.length; k++) {
+    const end = at + s.rings[k]!.length * 2;
+    if (
+      x >= boxes[k * 4]! - reach &&
+      y >= boxes[k * 4 + 1]! - reach &&
+      x <= boxes[k * 4 + 2]! + reach &&
+      y <= boxes[k * 4 + 3]! + reach &&
+      depth2({ ...s, edges: s.edges.subarray(at, end) }, x, y) <= reach * reach
+    )
+      return true;
+    at = end;
+  }
+  return false;
+}
+
 /** Rings of a shape, outer first, for booleans and areas. */
 export function ringsOf(s: Shape): readonly (readonly number[])[] {
   if (s.rings.length > 0) return s.rings;

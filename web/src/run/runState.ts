@@ -8,7 +8,16 @@ import {
   type StageKey,
   type WhatIf,
 } from "@kobbin/core";
-import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import {
+  createContext,
+  startTransition,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import type { RequestError } from "../resources/http.ts";
 import { refetchRun, saveRun, useRunAnswer } from "../resources/run.ts";
 import { clock } from "../ui/format.ts";
@@ -93,9 +102,10 @@ export function useRunState(id: string) {
         if (Object.keys(next).length > 0) setMoved(next);
       }
       before.current = rolled.result;
-      setResult(rolled.result);
+      // rendered in slices: the page stays usable while a large bill is drawn
+      startTransition(() => setResult(rolled.result));
       const found = await runWorker().effects(doc);
-      if (isCurrent) setEffects(found);
+      if (isCurrent) startTransition(() => setEffects(found));
     })();
     return () => {
       isCurrent = false;
@@ -116,14 +126,13 @@ export function useRunState(id: string) {
       const all = curveQuantities(doc.goodBoards);
       const order = [...all.filter((_, i) => i % 4 === 0), ...all.filter((_, i) => i % 4 !== 0)];
       const points: CurvePoint[] = [];
-      for (const q of order) {
+      for (const [i, q] of order.entries()) {
         const p = await runWorker().point(doc, q);
         if (!isCurrent) return;
         if (p) points.push(p);
-        if (points.length % 5 === 0 || points.length === order.length)
-          setCurve([...points].sort((a, b) => a.quantity - b.quantity));
+        if ((i + 1) % 5 === 0 || i === order.length - 1)
+          startTransition(() => setCurve([...points].sort((a, b) => a.quantity - b.quantity)));
       }
-      setCurve([...points].sort((a, b) => a.quantity - b.quantity));
     })();
     return () => {
       isCurrent = false;

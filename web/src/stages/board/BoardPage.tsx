@@ -1,5 +1,5 @@
 import type { Corrections } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
@@ -34,6 +34,9 @@ export function BoardPage() {
   const key = useMemo(() => JSON.stringify(m.layers.map((l) => [l.file, l.role, l.side, l.because])), [m]);
   const { board, what, share, error } = useBoardWorker(answer.boardId, key);
   const [shown, setShown] = useState<{ x: number; y: number; key: string }>();
+  // the table of files is long: it comes in slices after the picture's frame stands
+  const [hasFiles, setHasFiles] = useState(false);
+  useEffect(() => startTransition(() => setHasFiles(true)), []);
   const say = useSay();
   const sayError = useSayError();
   const set = (change: Record<string, string | undefined>) =>
@@ -132,7 +135,7 @@ export function BoardPage() {
         {m.throughHolePads} pads with a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} pads
         without.
       </p>
-      <Files measure={m} onCorrect={correct} disabled={isReleased} />
+      {hasFiles && <Files measure={m} onCorrect={correct} disabled={isReleased} />}
     </section>
   );
 }
