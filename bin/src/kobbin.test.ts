@@ -189,3 +189,11 @@ test("a blocked run is not packed, and the blockers are named", () => {
   expect(done.status).toBe(1);
   expect(done.err).toContain("cannot be bought in full");
 });
+
+test("the example of the manual costs what the manual says", () => {
+  const example = (name: string) => fileURLToPath(new URL(`../../docs/examples/${name}`, import.meta.url));
+  expect(json("cost", example("probe-tail.run.json"))).toEqual(
+    JSON.parse(readFileSync(example("probe-tail.cost.json"), "utf8")),
+  );
+  expect(run("package", example("probe-tail.run.json"), "--out", "example.zip").status).toBe(0);
+});

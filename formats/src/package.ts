@@ -8,7 +8,7 @@ export interface PackageInput {
   /** Fabrication files byte for byte, with their paths in the package. */
   readonly files: readonly FileEntry[];
   readonly tables: readonly { readonly path: string; readonly rows: readonly (readonly string[])[] }[];
-  readonly sheets: readonly (Sheet & { readonly path: string })[];
+  readonly sheets: readonly (Sheet & { readonly path: string; readonly listsFiles?: boolean })[];
   readonly pictures: readonly SheetPicture[];
   /** The run as `run/1`. */
   readonly run: unknown;
@@ -37,8 +37,18 @@ export async function buildPackage(input: PackageInput): Promise<BuiltPackage> {
     ...input.files,
     ...input.tables.map((t) => ({ path: t.path, bytes: utf8.encode(writeCsv(t.rows)) })),
   ];
-  for (const s of input.sheets)
-    files.push({ path: s.path, bytes: await writeSheet(s, input.pictures, created) });
+  const list = [
+    ["Fabrication file", "Bytes", "SHA-256, first half"],
+    ...input.files.map((f) => [
+      f.path.split("/").pop() ?? f.path,
+      String(f.bytes.length),
+      sha256Hex(f.bytes).slice(0, 32),
+    ]),
+  ];
+  for (const s of input.sheets) {
+    const sheet = s.listsFiles ? { ...s, tables: [...s.tables, { heading: "Files", rows: list }] } : s;
+    files.push({ path: s.path, bytes: await writeSheet(sheet, input.pictures, created) });
+  }
   files.push({ path: "run.json", bytes: utf8.encode(`${JSON.stringify(input.run, null, 1)}\n`) });
   const manifest = {
     kobbin: "package/1" as const,

@@ -1,4 +1,4 @@
-import type { Color, PDFDocument, PDFFont, PDFPage } from "pdf-lib";
+import type { Color, LineCapStyle, PDFDocument, PDFFont, PDFPage } from "pdf-lib";
 
 /** What a printed sheet holds; core plans it, this file sets it in type. */
 export interface Sheet {
@@ -29,6 +29,8 @@ const MARGIN = 48;
 function grey(red: number, green: number, blue: number): Color {
   return { type: "RGB" as Color["type"], red, green, blue } as Color;
 }
+/** Round ends of a line, as the page format numbers them. */
+const ROUND = 1 as LineCapStyle;
 const INK = grey(0.1, 0.14, 0.18);
 const SOFT = grey(0.42, 0.46, 0.5);
 const RULE = grey(0.75, 0.72, 0.66);
@@ -217,8 +219,18 @@ class Setter {
       });
     for (const s of p.slots) {
       const path = s.points.map(([a, b], i) => `${i === 0 ? "M" : "L"}${px(a)} ${py(b)}`).join(" ");
-      this.page.drawSvgPath(path, { ...at, borderColor: INK, borderWidth: s.d * scale + 0.6 });
-      this.page.drawSvgPath(path, { ...at, borderColor: grey(1, 1, 1), borderWidth: s.d * scale });
+      this.page.drawSvgPath(path, {
+        ...at,
+        borderColor: INK,
+        borderWidth: s.d * scale + 0.6,
+        borderLineCap: ROUND,
+      });
+      this.page.drawSvgPath(path, {
+        ...at,
+        borderColor: grey(1, 1, 1),
+        borderWidth: s.d * scale,
+        borderLineCap: ROUND,
+      });
     }
   }
 }

@@ -3,6 +3,7 @@ import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney } from "../money/money.ts";
 import type { RunDocument } from "../run/document.ts";
 import { assemblyHouse, type RunResult } from "../run/roll-up.ts";
+import { toBreaks } from "../sourcing/offer.ts";
 
 /** A table of the package: a path and rows of text, the first row names the columns. */
 export interface PlannedTable {
@@ -21,6 +22,8 @@ export interface PlannedSheet {
   }[];
   readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
   readonly notes: readonly string[];
+  /** The list of fabrication files with their hashes is set on this sheet. */
+  readonly listsFiles?: boolean;
 }
 
 export interface PackagePlan {
@@ -86,31 +89,37 @@ function placesTable(doc: RunDocument): PlannedTable {
   };
 }
 
+/** A basket per supplier in the supplier's own currency, as its import and its invoice will have it. */
 function basketTables(doc: RunDocument, r: RunResult): PlannedTable[] {
-  const { currency } = doc.workshop;
+  const given = new Map(doc.offers.map((o) => [o.id, o]));
   return r.basket.suppliers.map((id) => {
-    const name = doc.suppliers.find((s) => s.id === id)?.name ?? id;
+    const supplier = doc.suppliers.find((s) => s.id === id);
+    const currency = supplier?.currency ?? doc.workshop.currency;
     const rows = r.basket.lines.flatMap((l) =>
       l.buys
         .filter((b) => b.supplier === id)
         .map((b) => {
           const line = r.parts.find((p) => p.line.id === l.line)!.line;
+          const offer = given.get(b.offer)!;
+          const own = offer.currency === currency;
+          const price = own
+            ? toBreaks(offer.breaks).reduce(
+                (p, x) => (x.qty <= b.qty ? x.price : p),
+                toBreaks(offer.breaks)[0]!.price,
+              )
+            : b.unitPrice;
           return [
             line.mpn || line.valueText,
             String(b.qty),
             line.refs.slice(0, 8).join(" ") || line.description,
-            microsToText(b.unitPrice),
-            microsToText(roundMoney(b.cost, currency)),
+            microsToText(price),
+            microsToText(roundMoney(price * b.qty, own ? currency : doc.workshop.currency)),
+            own ? currency : doc.workshop.currency,
           ];
         }),
     );
-    return {
-      path: `baskets/${slug(name)}.csv`,
-      rows: [
-        ["Part number", "Order quantity", "For", `Unit price ${currency}`, `Line total ${currency}`],
-        ...rows,
-      ],
-    };
+    const head = ["Part number", "Order quantity", "For", "Unit price", "Line total", "Currency"];
+    return { path: `baskets/${slug(supplier?.name ?? id)}.csv`, rows: [head, ...rows] };
   });
 }
 
@@ -167,6 +176,7 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
           ],
         },
       ],
+      listsFiles: true,
       tables: [],
       notes: [
         "The data files outrank this sheet. Ask on any conflict; change nothing silently.",

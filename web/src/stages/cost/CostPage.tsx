@@ -120,22 +120,22 @@ export function CostPage() {
               </tr>
             </tbody>
           </table>
-          {effects && (
-            <div className="mt-4">
-              <ChoiceRow
-                decision="Left-over parts"
-                why="what is bought and not used"
-                alternatives={effects.leftovers}
-                disabled={isReleased}
-                onChoose={(v) =>
-                  change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
-                }
-              />
-              <div className="border-t border-rule" />
-            </div>
-          )}
         </section>
       </div>
+      {effects && (
+        <div className="mt-6">
+          <ChoiceRow
+            decision="Left-over parts"
+            why="what is bought and not used"
+            alternatives={effects.leftovers}
+            disabled={isReleased}
+            onChoose={(v) =>
+              change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
+            }
+          />
+          <div className="border-t border-rule" />
+        </div>
+      )}
       <section aria-labelledby="curve" className="mt-8">
         <h2 id="curve" className="mb-1">
           How it falls with quantity

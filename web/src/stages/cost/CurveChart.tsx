@@ -35,6 +35,7 @@ export function CurveChart({
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's tokens are read when it changes
   useEffect(() => {
     const font = { family: "Commit Mono", size: 12 };
+    const text = { family: "Atkinson Hyperlegible Next Variable", size: 13 };
     const chart = new Chart(canvas.current!, {
       type: "line",
       data: {
@@ -58,8 +59,10 @@ export function CurveChart({
         scales: {
           x: {
             type: "logarithmic",
-            title: { display: true, text: "good boards", color: token("--ink-2") },
+            title: { display: true, text: "good boards", color: token("--ink-2"), font: text },
             ticks: {
+              autoSkip: false,
+              maxRotation: 0,
               color: token("--ink-2"),
               font,
               callback: (v) =>
@@ -69,8 +72,10 @@ export function CurveChart({
           },
           y: {
             type: "logarithmic",
-            title: { display: true, text: `${currency} each`, color: token("--ink-2") },
+            title: { display: true, text: `${currency} each`, color: token("--ink-2"), font: text },
             ticks: {
+              autoSkip: false,
+              maxRotation: 0,
               color: token("--ink-2"),
               font,
               callback: (v) => (/^[125]0*$|^0?\.[125]0*$/.test(String(v)) ? String(v) : ""),
