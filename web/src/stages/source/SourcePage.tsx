@@ -42,6 +42,20 @@ export function SourcePage() {
   };
   const supplierIndex = useMemo(() => new Map(doc.suppliers.map((s, i) => [s.id, i])), [doc.suppliers]);
   const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
+  // suppliers whose feed answered for other lines, but not for this one
+  const answering = useMemo(
+    () => new Set(doc.offers.filter((o) => o.source === "feed").map((o) => o.supplier)),
+    [doc.offers],
+  );
+  const unlistedFor = (lineId: string) => {
+    const line = doc.lines.find((l) => l.id === lineId);
+    const has = new Set(doc.offers.filter((o) => o.line === lineId).map((o) => o.supplier));
+    return doc.suppliers
+      .filter(
+        (s) => unlisted[s.name]?.includes(lineId) || (line?.mpn && answering.has(s.id) && !has.has(s.id)),
+      )
+      .map((s) => s.name);
+  };
   const pins = doc.choices.pins ?? {};
   return (
     <section>
@@ -178,9 +192,7 @@ export function SourcePage() {
                           lineId={l.line}
                           need={need.need}
                           offers={need.offers}
-                          unlisted={Object.entries(unlisted)
-                            .filter(([, ids]) => ids.includes(l.line))
-                            .map(([s]) => s)}
+                          unlisted={unlistedFor(l.line)}
                           onType={() => setTyping(l.line)}
                         />
                       </td>
