@@ -16,7 +16,8 @@ export type { Place } from "./board/copper.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export type { Finding, Level } from "./board/findings.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
-export { type Hole, type LayerRow, type Measure, measureBoard, nameOf } from "./board/measure.ts";
+export { measureBoard, nameOf } from "./board/measure.ts";
+export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
 export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard } from "./board/read.ts";
 export type { Because, Role, Side } from "./board/role.ts";
@@ -47,6 +48,7 @@ export { type Placement, type Placements, readPlacement } from "./placement/plac
 export { drawSide, type SideDrawing } from "./release/drawing.ts";
 export { type PackagePlan, type PlannedSheet, type PlannedTable, planPackage, slug } from "./release/plan.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
+export { assemblyHouse, type BoardOrder, housePrice } from "./run/cost-nodes.ts";
 export {
   DEFAULT_ASSEMBLY,
   type Mount,
@@ -63,15 +65,7 @@ export { toRunLines } from "./run/lines.ts";
 export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf } from "./run/parts.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
-export {
-  assemblyHouse,
-  type BasketCache,
-  type BoardOrder,
-  boardFacts,
-  housePrice,
-  type RunResult,
-  rollUp,
-} from "./run/roll-up.ts";
+export { type BasketCache, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
 export {
   type CurvePoint,
   curvePoint,

@@ -1,7 +1,6 @@
-import type { Rout } from "../drill/read.ts";
 import { insideRings } from "../geometry/polygon.ts";
 import { KIND } from "../gerber/image.ts";
-import { covers, edgeWithin } from "../gerber/shapes.ts";
+import { covers } from "../gerber/shapes.ts";
 import {
   analyseLayer,
   cutoutRings,
@@ -11,108 +10,18 @@ import {
   leastSpace,
   leastStroke,
   leastToRings,
-  type Place,
   ringAround,
   shapeFinder,
   smaller,
   unionArea,
 } from "./copper.ts";
-import { type CrossCheck, crossCheck } from "./cross-check.ts";
+import { crossCheck } from "./cross-check.ts";
 import type { Finding } from "./findings.ts";
-import { Groups } from "./gaps.ts";
+import { countSmdPads, groupHoles, joinNets, ringDistance, settlePlating } from "./holes.ts";
+import type { Hole, LayerRow, Measure } from "./measure-document.ts";
 import { chainOutline, type Outline } from "./outline.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
-import type { Because, Role, Side } from "./role.ts";
-
-/** A file's row in the document. */
-export interface LayerRow {
-  readonly file: string;
-  readonly role: Role;
-  readonly side?: Side;
-  readonly index?: number;
-  readonly plated?: boolean | "mixed";
-  readonly because: Because;
-  readonly reason: string;
-  readonly objects: number;
-  readonly bytes: number;
-  readonly headers?: readonly string[];
-}
-
-/** The document `measure/1`: everything measured from a drop. A key whose value cannot be known is left out. */
-export interface Measure {
-  readonly kobbin: "measure/1";
-  readonly outcome: "accept" | "reject";
-  readonly reason?: string;
-  readonly layers: readonly LayerRow[];
-  readonly layerOrder: readonly string[];
-  readonly outline?: {
-    readonly widthMm?: number;
-    readonly heightMm?: number;
-    readonly areaMm2?: number;
-    readonly perimeterMm?: number;
-    readonly cutouts: number;
-    readonly closed: boolean;
-    readonly minInnerRadiusMm?: number;
-  };
-  /** Box of the closed outline, else of the copper: x0, y0, x1, y1 in the files' coordinates. */
-  readonly extentMm?: readonly [number, number, number, number];
-  readonly copperLayers: number;
-  readonly thicknessMm?: number;
-  readonly minTrackMm?: number;
-  readonly minTrackAt?: readonly Place[];
-  readonly minSpaceMm?: number;
-  readonly minSpaceAt?: readonly Place[];
-  readonly minNetSpaceMm?: number;
-  readonly minNetSpaceAt?: readonly Place[];
-  readonly minHoleMm?: number;
-  readonly minHoleAt?: readonly Place[];
-  readonly minAnnularMm?: number;
-  readonly minAnnularAt?: readonly Place[];
-  readonly minCopperToEdgeMm?: number;
-  readonly minCopperToEdgeAt?: readonly Place[];
-  readonly minCopperToCutoutMm?: number;
-  readonly minMaskWebMm?: number;
-  readonly minMaskWebAt?: readonly Place[];
-  readonly minLegendLineMm?: number;
-  readonly minLegendLineAt?: readonly Place[];
-  readonly holes: readonly {
-    readonly diameterMm: number;
-    readonly plated: boolean;
-    readonly count: number;
-  }[];
-  readonly slots: readonly {
-    readonly widthMm: number;
-    readonly lengthMm: number;
-    readonly plated: boolean;
-    readonly from: readonly [number, number];
-    readonly to: readonly [number, number];
-  }[];
-  readonly routedPaths: readonly {
-    readonly widthMm: number;
-    readonly plated: boolean;
-    readonly points: readonly (readonly [number, number])[];
-  }[];
-  readonly copperFlashes: Readonly<Record<string, number>>;
-  readonly copperAreaMm2: Readonly<Record<string, number>>;
-  readonly copperIslands: Readonly<Record<string, number>>;
-  readonly smdPads: Readonly<Record<string, number>>;
-  readonly throughHolePads: number;
-  readonly viaPads: number;
-  readonly maskOpenings: Readonly<Record<string, { readonly count: number }>>;
-  readonly paste: Readonly<Record<string, { readonly count: number; readonly areaMm2: number }>>;
-  readonly castellatedHoles?: { readonly count: number; readonly diameterMm: number };
-  readonly nets?: { readonly count: number };
-  readonly crossCheck?: CrossCheck;
-  readonly findings: readonly Finding[];
-}
-
-/** A hole with its plating settled. */
-export interface Hole {
-  readonly x: number;
-  readonly y: number;
-  readonly diameterMm: number;
-  readonly plated: boolean;
-}
+import type { Role, Side } from "./role.ts";
 
 const r6 = (v: number) => Math.round(v * 1e6) / 1e6;
 
@@ -439,100 +348,4 @@ function outlineKeys(o: Outline): NonNullable<Measure["outline"]> {
     cutouts: o.cutouts,
     closed: o.isClosed,
   };
-}
-
-/** Holes of all drill files; where nothing says it, a hole with copper around it on any layer is plated. */
-function settlePlating(
-  drills: readonly BoardFile[],
-  copper: readonly LayerShapes[],
-  finders: readonly ((x: number, y: number) => readonly number[])[],
-): Hole[] {
-  return drills.flatMap((f) =>
-    f.drill!.hits.map((h) => {
-      const told = h.plated ?? (typeof f.plated === "boolean" ? f.plated : undefined);
-      const plated =
-        told ??
-        copper.some(
-          (l, i) => (ringAround(l, finders[i]!(h.x, h.y), h.x, h.y, h.diameterMm / 2)?.mm ?? -1) > 0,
-        );
-      return { x: h.x, y: h.y, diameterMm: h.diameterMm, plated };
-    }),
-  );
-}
-
-function groupHoles(holes: readonly Hole[]): Measure["holes"] {
-  const groups = new Map<string, { diameterMm: number; plated: boolean; count: number }>();
-  for (const h of holes) {
-    const key = `${Math.round(h.diameterMm * 1e4)} ${h.plated}`;
-    const g = groups.get(key);
-    if (g) g.count++;
-    else groups.set(key, { diameterMm: r6(h.diameterMm), plated: h.plated, count: 1 });
-  }
-  return [...groups.values()].sort(
-    (a, b) => a.diameterMm - b.diameterMm || Number(b.plated) - Number(a.plated),
-  );
-}
-
-/** Islands of all layers joined by plated holes and slots (domain.md 2.8); the count leaves out nothing drawn. */
-function joinNets(
-  copper: readonly LayerShapes[],
-  finders: readonly ((x: number, y: number) => readonly number[])[],
-  holes: readonly Hole[],
-  slots: readonly (Rout & { plated: boolean })[],
-) {
-  const offsets: number[] = [];
-  let total = 0;
-  for (const l of copper) {
-    offsets.push(total);
-    total += l.shapes.length;
-  }
-  const groups = new Groups(total);
-  copper.forEach((l, i) => {
-    for (let s = 0; s < l.shapes.length; s++) groups.join(offsets[i]! + s, offsets[i]! + l.islands.find(s));
-  });
-  const joinAt = (points: readonly (readonly [number, number])[], r: number) => {
-    let last = -1;
-    for (const [x, y] of points)
-      copper.forEach((l, i) => {
-        for (const k of finders[i]!(x, y)) {
-          const s = l.shapes[k]!;
-          if (!covers(s, x, y) && !edgeWithin(s, x, y, r - 1e-6)) continue;
-          if (last >= 0) groups.join(last, offsets[i]! + k);
-          last = offsets[i]! + k;
-        }
-      });
-  };
-  for (const h of holes) if (h.plated) joinAt([[h.x, h.y]], h.diameterMm / 2);
-  for (const s of slots) if (s.plated) joinAt(s.points, s.widthMm / 2);
-  return { groups, offsets, count: groups.count() };
-}
-
-/** Copper flashes and filled pads opened by the mask without a hole in them. */
-function countSmdPads(
-  layer: LayerShapes,
-  isOpen: (x: number, y: number) => boolean,
-  holes: readonly Hole[],
-): number {
-  const at = new Set(holes.map((h) => `${Math.round(h.x * 20)} ${Math.round(h.y * 20)}`));
-  const { image } = layer;
-  let n = 0;
-  for (let i = 0; i < image.n; i++) {
-    if (image.kind[i] !== KIND.flash || image.dark[i] === 0) continue;
-    const [x, y] = [image.geo[i * 6]!, image.geo[i * 6 + 1]!];
-    const fn = image.apertures[image.aperture[i]!]?.function?.[0];
-    if (fn === "FiducialPad" || at.has(`${Math.round(x * 20)} ${Math.round(y * 20)}`)) continue;
-    if (isOpen(x, y)) n++;
-  }
-  return n;
-}
-
-function ringDistance(ring: readonly number[], x: number, y: number): number {
-  let best = Number.POSITIVE_INFINITY;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    const uu = (bx - ax) ** 2 + (by - ay) ** 2;
-    const t = uu > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / uu)) : 0;
-    best = Math.min(best, Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay)));
-  }
-  return best;
 }

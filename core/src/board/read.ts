@@ -3,6 +3,7 @@ import { type DrillData, READINGS, readDrill } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
+import { base, checkJob, type JobFunctions, readJob } from "../job/read.ts";
 import {
   looksLikePlacement,
   type PlacementColumn,
@@ -247,7 +248,6 @@ function guessLayer(
 }
 
 const words = (r: RoleGuess) => `${r.role}${r.side ? ` ${r.side}` : ""}`;
-const base = (path: string) => (path.split("/").pop() ?? path).toLowerCase();
 
 function guessDrill(drill: DrillData, path: string, functions: JobFunctions | undefined): RoleGuess {
   const own = drill.fileAttributes.FileFunction;
@@ -340,71 +340,4 @@ function settleDrills(files: readonly BoardFile[], findings: Finding[]): BoardFi
     findings.push(...drill.findings);
     return { ...f, drill };
   });
-}
-
-type JobFunctions = ReadonlyMap<string, readonly string[]>;
-interface Job {
-  thicknessMm?: number;
-  widthMm?: number;
-  heightMm?: number;
-  layers?: number;
-  name?: string;
-  revision?: string;
-  functions: JobFunctions;
-  paths: readonly string[];
-}
-
-/** Reads the published job file (JSON); undefined with a finding where it is broken. */
-function readJob(text: string, file: string, findings: Finding[]): Job | undefined {
-  try {
-    const doc = JSON.parse(text) as {
-      GeneralSpecs?: {
-        BoardThickness?: number;
-        Size?: { X?: number; Y?: number };
-        LayerNumber?: number;
-        ProjectId?: { Name?: string; Revision?: string };
-      };
-      FilesAttributes?: { Path?: string; FileFunction?: string }[];
-    };
-    const list = Array.isArray(doc.FilesAttributes)
-      ? doc.FilesAttributes.filter((f) => typeof f?.Path === "string")
-      : [];
-    const g = doc.GeneralSpecs ?? {};
-    const num = (v: unknown) => (typeof v === "number" && Number.isFinite(v) && v > 0 ? v : undefined);
-    const job: Job = {
-      functions: new Map(list.map((f) => [base(f.Path!), String(f.FileFunction ?? "").split(",")])),
-      paths: list.map((f) => f.Path!),
-    };
-    const put = <K extends keyof Job>(key: K, value: Job[K] | undefined) => {
-      if (value !== undefined) job[key] = value;
-    };
-    put("thicknessMm", num(g.BoardThickness));
-    put("widthMm", num(g.Size?.X));
-    put("heightMm", num(g.Size?.Y));
-    put("layers", num(g.LayerNumber));
-    put("name", g.ProjectId?.Name);
-    put("revision", g.ProjectId?.Revision);
-    return job;
-  } catch {
-    findings.push({
-      tag: "parse-error",
-      level: "warning",
-      file,
-      text: "The job file is not valid JSON; the roles were found without it.",
-    });
-    return undefined;
-  }
-}
-
-function checkJob(job: Job, entries: readonly Entry[], file: string, findings: Finding[]): void {
-  const have = new Set(entries.map((e) => base(e.path)));
-  for (const p of job.paths)
-    if (!have.has(base(p)))
-      findings.push({
-        tag: "job-missing-file",
-        level: "warning",
-        file,
-        text: `The job file lists ${p}, which is not in the drop.`,
-        do: "Add the file, or export the job again.",
-      });
 }

@@ -1,8 +1,9 @@
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney } from "../money/money.ts";
+import { assemblyHouse } from "../run/cost-nodes.ts";
 import type { RunDocument } from "../run/document.ts";
-import { assemblyHouse, type RunResult } from "../run/roll-up.ts";
+import type { RunResult } from "../run/roll-up.ts";
 import { toBreaks } from "../sourcing/offer.ts";
 
 /** A table of the package: a path and rows of text, the first row names the columns. */

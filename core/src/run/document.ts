@@ -1,4 +1,4 @@
-import type { Measure } from "../board/measure.ts";
+import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Placement } from "../placement/placement.ts";

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { Measure } from "../board/measure.ts";
+import type { Measure } from "../board/measure-document.ts";
 import type { House } from "../fab/house.ts";
 import { microsToNumber } from "../money/money.ts";
 import { costDocument } from "./cost-document.ts";

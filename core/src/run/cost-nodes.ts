@@ -1,0 +1,286 @@
+import { branch, type CostNode, leaf } from "../costing/tree.ts";
+import type { House } from "../fab/house.ts";
+import type { BoardFacts, FabQuote } from "../fab/price.ts";
+import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
+import type { Basket, Need } from "../sourcing/basket.ts";
+import type { RunDocument, RunQuote } from "./document.ts";
+import { nameOfLine } from "./notes.ts";
+import { type LinePart, rateOf } from "./parts.ts";
+
+/** The fab of one board of the product. */
+export interface BoardOrder {
+  readonly name: string;
+  readonly facts: BoardFacts;
+  readonly quote: FabQuote;
+  /** A quotation that came and overrides the estimate. */
+  readonly quoted?: RunQuote;
+  readonly micros: Micros;
+  readonly days: number;
+}
+
+export interface Minutes {
+  readonly setup: number;
+  readonly kitting: number;
+  readonly perBoard: number;
+  readonly boards: number;
+  readonly testing: number;
+  readonly total: number;
+}
+
+export function partsNode(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  needs: readonly Need[],
+  basket: Basket,
+): CostNode {
+  const isExpense = doc.choices.leftovers === "expense";
+  const used = basket.lines.flatMap((l, i) => {
+    const bought = l.buys.reduce((s, b) => s + b.qty, 0);
+    if (bought === 0) return [];
+    const spend = l.buys.reduce((s, b) => s + b.cost, 0);
+    const need = Math.min(bought, needs[i]!.need);
+    const share = isExpense ? 1 : need / bought;
+    const price =
+      l.buys.length === 1 ? microsToText(l.buys[0]!.unitPrice) : microsToText(Math.round(spend / bought));
+    const supplier = [
+      ...new Set(l.buys.map((b) => doc.suppliers.find((s) => s.id === b.supplier)?.name ?? b.supplier)),
+    ].join(", ");
+    return [
+      {
+        label: nameOfLine(parts, l.line),
+        micros: spend * share,
+        note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}`,
+        from: supplier,
+      },
+    ];
+  });
+  const shipping = Object.entries(basket.shippingOf).map(([id, micros]) => ({
+    label: doc.suppliers.find((s) => s.id === id)?.name ?? id,
+    micros,
+    note: micros === 0 ? "free from its subtotal on" : "one parcel",
+  }));
+  return branch("parts", "Parts", [
+    leaf("parts-used", isExpense ? "parts bought" : "parts used, with what is lost on the way", used),
+    leaf("parts-shipping", "shipping of parts", shipping, basket.shipping),
+  ]);
+}
+
+export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): CostNode {
+  return branch(
+    "boards",
+    "Bare boards",
+    orders.map((o, i) => {
+      const currency = o.quoted?.currency ?? doc.house?.currency ?? doc.workshop.currency;
+      const rate = rateOf(doc, currency) ?? "1";
+      const note = rate === "1" ? "" : ` at ${rate}`;
+      if (o.quoted)
+        return leaf(`board-${i}`, o.name, [
+          {
+            label: "quotation",
+            micros: o.micros,
+            note: `${o.quoted.total} ${currency}${note}`,
+            from: `quotation of ${o.quoted.capturedOn}`,
+          },
+        ]);
+      const fixed = o.quote.sum
+        .filter((t) => ["set-up", "freight", "import handling"].includes(t.label))
+        .reduce((s, t) => s + t.micros, 0);
+      const terms = o.quote.sum.map((t) => ({
+        label: t.label,
+        micros: convertMicros(t.micros, rate) as number,
+        ...(t.note || note ? { note: `${t.note ?? ""}${note}`.trim() } : {}),
+        from: `profile of ${doc.house?.checkedOn ?? ""}`,
+      }));
+      const rounding = o.micros - terms.reduce((s, t) => s + t.micros, 0);
+      if (rounding !== 0)
+        terms.push({ label: "rounding", micros: rounding, from: "the house rounds its sum" });
+      return leaf(`board-${i}`, `${o.quote.pieces} × ${o.name}`, terms, convertMicros(fixed, rate));
+    }),
+  );
+}
+
+/** The house that places the parts, or nobody. */
+export const assemblyHouse = (doc: RunDocument): House | undefined =>
+  doc.assembly.method === "house"
+    ? ((doc.houses ?? []).find((h) => h.id === doc.assembly.house && h.assembly) ??
+      (doc.houses ?? []).find((h) => h.assembly))
+    : undefined;
+
+export const assemblyQuote = (doc: RunDocument) =>
+  doc.quotes.find((q) => q.kind === "assembly" && q.house === assemblyHouse(doc)?.id);
+
+/** Price of an assembly house (domain.md 7.5): set-up, stencil, unique parts, joints; at least its minimum. */
+export function housePrice(
+  house: House,
+  parts: readonly LinePart[],
+  boards: number,
+): { label: string; micros: number; note: string }[] {
+  const p = house.assembly!;
+  const placed = parts.filter((x) => x.method === "house" && x.kind !== "loose");
+  const joints = placed.reduce((n, x) => n + x.count * x.joints, 0);
+  const terms = [
+    { label: "set-up, one side", micros: toMicros(p.setupPerSide) as number, note: p.setupPerSide },
+    { label: "stencil", micros: toMicros(p.stencilPerSide) as number, note: p.stencilPerSide },
+    {
+      label: "unique parts",
+      micros: placed.length * toMicros(p.perUniquePart),
+      note: `${placed.length} × ${p.perUniquePart}`,
+    },
+    {
+      label: "joints",
+      micros: boards * joints * toMicros(p.perJoint),
+      note: `${boards} boards × ${joints} × ${p.perJoint}`,
+    },
+  ];
+  const sum = terms.reduce((s, t) => s + t.micros, 0);
+  const least = toMicros(p.minCharge);
+  return sum < least
+    ? [...terms, { label: "up to the least charge", micros: least - sum, note: p.minCharge }]
+    : terms;
+}
+
+export function assemblyNode(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  m: Minutes,
+  start: number,
+): CostNode {
+  const rate = toMicros(doc.workshop.hourlyRate);
+  const hours = (minutes: number) => (minutes / 60) * rate;
+  const text = microsToText(rate);
+  const own = leaf(
+    "own-hours",
+    "own hours",
+    [
+      {
+        label: "set-up",
+        micros: hours(m.setup),
+        note: `${m.setup} min at ${text} an hour`,
+        from: "time model",
+      },
+      {
+        label: "kitting",
+        micros: hours(m.kitting),
+        note: `${parts.length} lines × 0.75 min`,
+        from: "time model",
+      },
+      ...(m.perBoard > 0
+        ? [
+            {
+              label: "soldering, inspection, rework",
+              micros: hours(m.boards),
+              note: `${start} boards × ${m.perBoard.toFixed(2)} min`,
+              from: "time and defect model, no record yet",
+            },
+          ]
+        : []),
+    ],
+    hours(m.setup + m.kitting),
+  );
+  const house = assemblyHouse(doc);
+  if (house) {
+    const quote = assemblyQuote(doc);
+    const exchange = rateOf(doc, quote?.currency ?? house.currency) ?? "1";
+    const terms = quote
+      ? [
+          {
+            label: "quotation",
+            micros: toMicros(quote.total) as number,
+            note: `${quote.total} ${quote.currency}`,
+          },
+        ]
+      : housePrice(house, parts, start);
+    const fixed = quote ? 0 : terms.filter((t) => t.label !== "joints").reduce((s, t) => s + t.micros, 0);
+    return branch("assembly", "Assembly", [
+      leaf(
+        "house-price",
+        house.name,
+        terms.map((t) => ({
+          ...t,
+          micros: convertMicros(Math.round(t.micros), exchange) as number,
+          from: quote ? `quotation of ${quote.capturedOn}` : `profile of ${house.checkedOn}`,
+        })),
+        convertMicros(Math.round(fixed), exchange),
+      ),
+      own,
+    ]);
+  }
+  const stencil =
+    doc.assembly.method === "stencil"
+      ? [
+          leaf(
+            "stencil",
+            "stencil",
+            [{ label: "stencil", micros: toMicros(doc.assembly.stencilPrice), note: "charged to this run" }],
+            toMicros(doc.assembly.stencilPrice),
+          ),
+        ]
+      : [];
+  return branch("assembly", "Assembly", [
+    own,
+    ...stencil,
+    leaf(
+      "consumables",
+      "paste, flux, cleaning",
+      [{ label: "consumables", micros: toMicros(doc.assembly.consumables), note: "set in Assemble" }],
+      toMicros(doc.assembly.consumables),
+    ),
+  ]);
+}
+
+export function otherNode(doc: RunDocument, start: number): CostNode {
+  const rate = toMicros(doc.workshop.hourlyRate);
+  const { testMinutes, packMinutes } = doc.assembly;
+  return branch("other", "Test and packing", [
+    leaf("testing", "test and packing", [
+      {
+        label: "test",
+        micros: (start * testMinutes * rate) / 60,
+        note: `${start} boards × ${testMinutes} min`,
+      },
+      {
+        label: "packing",
+        micros: (start * packMinutes * rate) / 60,
+        note: `${start} boards × ${packMinutes} min`,
+      },
+    ]),
+  ]);
+}
+
+export function cashList(
+  doc: RunDocument,
+  basket: Basket,
+  orders: readonly BoardOrder[],
+  parts: readonly LinePart[],
+  start: number,
+) {
+  const list: { label: string; micros: number; note?: string }[] = [
+    { label: "parts, all that is bought", micros: basket.parts },
+    { label: "shipping of parts", micros: basket.shipping },
+    ...orders.map((o) => ({ label: o.name, micros: o.micros as number, note: doc.house?.name ?? "" })),
+  ];
+  const house = assemblyHouse(doc);
+  if (house) {
+    const quote = assemblyQuote(doc);
+    const micros = quote
+      ? toMicros(quote.total)
+      : housePrice(house, parts, start).reduce((s, t) => s + t.micros, 0);
+    list.push({
+      label: "assembly",
+      micros: convertMicros(Math.round(micros), rateOf(doc, quote?.currency ?? house.currency) ?? "1"),
+      note: house.name,
+    });
+  } else {
+    if (doc.assembly.method === "stencil")
+      list.push({ label: "stencil", micros: toMicros(doc.assembly.stencilPrice) });
+    list.push({ label: "paste, flux, cleaning", micros: toMicros(doc.assembly.consumables) });
+  }
+  const net = list.reduce((s, t) => s + t.micros, 0);
+  if (doc.workshop.taxRate > 0)
+    list.push({
+      label: "recoverable tax",
+      micros: net * doc.workshop.taxRate,
+      note: `${Math.round(doc.workshop.taxRate * 1000) / 10} % on purchases`,
+    });
+  return list;
+}
