@@ -1,25 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useId, useRef, useState } from "react";
 import { amount } from "./format.ts";
-
-/** A point of the cost curve. */
-export interface RulerPoint {
-  readonly quantity: number;
-  readonly perGood: number;
-}
+import { type RulerPoint, sweetSpots } from "./sweetSpots.ts";
 
 const W = 470;
 const H = 96;
 const BASE = 62;
-
-/** Places where the unit cost drops against the point before by more than its neighbours do: steps worth knowing. */
-export function sweetSpots(points: readonly RulerPoint[]): RulerPoint[] {
-  const out: RulerPoint[] = [];
-  for (let i = 1; i + 1 < points.length; i++) {
-    const [a, b, c] = [points[i - 1]!, points[i]!, points[i + 1]!];
-    if (b.perGood < a.perGood * 0.985 && c.perGood > b.perGood * 0.998) out.push(b);
-  }
-  return out;
-}
 
 /**
  * A logarithmic quantity rule: dragged, typed, or stepped with the arrow keys; the cost curve stands above it, with

@@ -4,9 +4,10 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { amount, dayRange, fromMicros, money } from "../../ui/format.ts";
-import { Ruler, sweetSpots } from "../../ui/Ruler.tsx";
+import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
+import { sweetSpots } from "../../ui/sweetSpots.ts";
 
 const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));
 
