@@ -2,9 +2,18 @@
 // cluster is touched. As root the cluster runs as the postgres user, since initdb refuses root.
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
-import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:net";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 
 const isRoot = process.getuid?.() === 0;
 
@@ -23,14 +32,21 @@ export function ensurePackages(packages, why) {
   const env = { ...process.env, DEBIAN_FRONTEND: "noninteractive" };
   const apt = (...args) =>
     spawnSync("apt-get", ["-q", ...args], { stdio: ["ignore", "ignore", "inherit"], env }).status === 0;
-  const install = () => apt("install", "-y", "--no-install-recommends", ...packages);
-  // Debian would make and start a cluster of its own; ours is enough
-  if (packages.includes("postgresql") && !existsSync("/etc/postgresql-common/createcluster.conf")) {
-    mkdirSync("/etc/postgresql-common", { recursive: true });
-    writeFileSync("/etc/postgresql-common/createcluster.conf", "create_main_cluster = false\n");
+  const install = () =>
+    apt("install", "-y", "--no-install-recommends", "-o", "Dpkg::Options::=--force-confold", ...packages);
+  // Debian would make and start a cluster of its own; ours is enough. Its setting is put back afterwards.
+  const setting = "/etc/postgresql-common/createcluster.conf";
+  const isOurs = packages.includes("postgresql") && !existsSync(setting);
+  if (isOurs) {
+    mkdirSync(dirname(setting), { recursive: true });
+    writeFileSync(setting, "create_main_cluster = false\n");
   }
   if (!install() && !(apt("update") && install()))
     throw new Error(`${packages.join(", ")} could not be installed.`);
+  if (isOurs) {
+    if (existsSync(`${setting}.ucf-dist`)) renameSync(`${setting}.ucf-dist`, setting);
+    else rmSync(setting, { force: true });
+  }
 }
 
 /** PostgreSQL's programs, installed first where they are missing. */
