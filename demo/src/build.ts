@@ -43,6 +43,14 @@ export interface BoardSource {
   readonly inside: (x: number, y: number, reach: number) => boolean;
   readonly rules: RouteRules;
   readonly fillNet?: string;
+  /** Stretches, with a reach, that fills stay out of: the contacts of a card. */
+  readonly fillSpares?: readonly {
+    readonly x1: number;
+    readonly y1: number;
+    readonly x2: number;
+    readonly y2: number;
+    readonly r: number;
+  }[];
 }
 
 /** Turns a source into the drawing list: pads, tracks, vias, fills and lettering. */
@@ -83,7 +91,7 @@ export function build(source: BoardSource): Design {
     }),
   );
   const all = [...pads, ...vias];
-  const spared = keep.map((k) => ({ ...k, r: k.r + 0.4 }));
+  const spared = [...keep.map((k) => ({ ...k, r: k.r + 0.4 })), ...(source.fillSpares ?? [])];
   const fills = source.fillNet
     ? (["top", "bottom"] as const).flatMap((layer) =>
         fill(source.edges, source.cutouts, layer, source.fillNet!, all, routed.tracks, spared, 0.25),

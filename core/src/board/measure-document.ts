@@ -79,7 +79,11 @@ export interface Measure {
   readonly viaPads: number;
   readonly maskOpenings: Readonly<Record<string, { readonly count: number }>>;
   readonly paste: Readonly<Record<string, { readonly count: number; readonly areaMm2: number }>>;
-  readonly castellatedHoles?: { readonly count: number; readonly diameterMm: number };
+  readonly castellatedHoles?: {
+    readonly count: number;
+    readonly diameterMm: number;
+    readonly edge: "left" | "right" | "top" | "bottom";
+  };
   readonly nets?: { readonly count: number };
   readonly crossCheck?: CrossCheck;
   readonly findings: readonly Finding[];

@@ -138,3 +138,14 @@ test("a role comes from the attribute, then the job file, then name and content;
   const corrected = readBoard([attribute], { roles: { "odd.gbl": { role: "paste", side: "bottom" } } });
   expect(corrected.files[0]).toMatchObject({ role: "paste", side: "bottom", because: "corrected" });
 });
+
+test("plated holes cut by the edge are counted as half holes and keep out of the ring", () => {
+  const [top, ...rest] = board();
+  const edgePads = [3, 5, 7].map((y) => flash(20, y)).join("");
+  const text = new TextDecoder().decode(top!.bytes).replace("M02*", `%ADD20C,1.4*%\nD20*\n${edgePads}M02*`);
+  const holes = `M48\nMETRIC\nT1C0.8\n%\nT1\n${[3, 5, 7].map((y) => `X20.0Y${y}.0\n`).join("")}M30\n`;
+  const m = measure([entry("t-top.gtl", text), ...rest, entry("edge-pth.drl", holes)]);
+  expect(m.castellatedHoles).toEqual({ count: 3, diameterMm: 0.8, edge: "right" });
+  expect(m.minAnnularMm).toBe(0.15);
+  expect(m.findings).toContainEqual(expect.objectContaining({ tag: "castellated-holes" }));
+});

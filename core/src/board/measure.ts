@@ -280,12 +280,30 @@ export function measureBoard(
     maskOpenings,
     paste,
     ...(castellated.length > 0
-      ? { castellatedHoles: { count: castellated.length, diameterMm: r6(castellated[0]!.diameterMm) } }
+      ? {
+          castellatedHoles: {
+            count: castellated.length,
+            diameterMm: r6(castellated[0]!.diameterMm),
+            edge: edgeOf(castellated, outline!.box!),
+          },
+        }
       : {}),
     ...(copper.length > 0 ? { nets: { count: nets.count } } : {}),
     ...(check ? { crossCheck: check } : {}),
     findings,
   } as Measure;
+}
+
+/** The side of the board's box that the holes lie nearest to, all together. */
+function edgeOf(holes: readonly Hole[], [x0, y0, x1, y1]: readonly [number, number, number, number]) {
+  const sum = (f: (h: Hole) => number) => holes.reduce((s, h) => s + f(h), 0);
+  const sides = [
+    ["left", sum((h) => h.x - x0)],
+    ["right", sum((h) => x1 - h.x)],
+    ["bottom", sum((h) => h.y - y0)],
+    ["top", sum((h) => y1 - h.y)],
+  ] as const;
+  return sides.reduce((a, b) => (b[1] < a[1] ? b : a))[0];
 }
 
 function boxOfShapes(copper: readonly LayerShapes[]): [number, number, number, number] | undefined {

@@ -12,27 +12,18 @@ test.each([
   expect(d.hits[0]!.x).toBeCloseTo(x, 9);
 });
 
-test("a slot is read from both notations", () => {
+test("a stated slot is a slot, a routed line stays a path", () => {
   const g85 = readDrill("M48\nMETRIC\nT1C1.0\n%\nT1\nX8.0Y6.0G85X8.0Y9.0\nM30\n", "a.drl");
   const routed = readDrill(
-    "M48\nMETRIC\nT1C1.0\n%\nG05\nT1\nG00X8.0Y6.0\nM15\nG01X8.0Y9.0\nM16\nG05\nX1.0Y1.0\nM30\n",
+    "M48\nMETRIC\nT1C1.0\n%\nG05\nT1\nG00X8.0Y6.0\nM15\nG01X8.0Y9.0\nX9.0Y9.0\nM16\nG05\nX1.0Y1.0\nM30\n",
     "a.drl",
   );
-  expect(g85.routs).toEqual([
-    {
-      points: [
-        [8, 6],
-        [8, 9],
-      ],
-      widthMm: 1,
-      plated: undefined,
-      isSlot: true,
-    },
-  ]);
-  expect(routed.routs[0]!.points).toEqual([
+  const way = [
     [8, 6],
     [8, 9],
-  ]);
+  ];
+  expect(g85.routs).toEqual([{ points: way, widthMm: 1, plated: undefined, isSlot: true }]);
+  expect(routed.routs).toEqual([{ points: [...way, [9, 9]], widthMm: 1, plated: undefined, isSlot: false }]);
   expect(routed.hits).toEqual([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
 });
 

@@ -14,7 +14,7 @@ export interface Rout {
   readonly points: readonly (readonly [number, number])[];
   readonly widthMm: number;
   readonly plated: boolean | undefined;
-  /** A straight slot drilled or milled between two points. */
+  /** Stated as a slot between two points (G85); a routed path stays a path, even a straight one. */
   readonly isSlot: boolean;
 }
 
@@ -305,7 +305,7 @@ class DrillReader {
         points: this.path,
         widthMm: tool.mm,
         plated: tool.plated,
-        isSlot: this.path.length === 2,
+        isSlot: false,
       });
     this.isDown = false;
     this.path = [];

@@ -51,7 +51,10 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
       ...(at ? { at } : {}),
     });
   }
-  const slot = m.slots.reduce((w, s) => Math.min(w, s.widthMm), Number.POSITIVE_INFINITY);
+  const slot = [...m.slots, ...m.routedPaths].reduce(
+    (w, s) => Math.min(w, s.widthMm),
+    Number.POSITIVE_INFINITY,
+  );
   if (Number.isFinite(slot))
     out.push({
       measure: "slots",

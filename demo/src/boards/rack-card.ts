@@ -50,7 +50,11 @@ export function rackCard() {
     line(2, 8, 14, 8),
     line(14, 8, 14, 0),
   ];
+  // a via needs more room than a track: that keeps plated holes away from the contacts
+  const VIA_REACH = 0.8;
   const inside = (x: number, y: number, reach: number) =>
+    !(reach > VIA_REACH && y < 9) && isOnBoard(x, y, reach);
+  const isOnBoard = (x: number, y: number, reach: number) =>
     (y >= 8 + reach && y <= H - reach && x >= reach && x <= W - reach) ||
     (y > 0.9 + reach && y < 10 && x >= 14 + reach && x <= 46.5 - reach && Math.abs(x - 22) > 1.3 + reach);
   const stage = (k: number): Seat[] => {
@@ -171,5 +175,6 @@ export function rackCard() {
     inside,
     rules: { width: 0.25, clearance: 0.2, viaPad: 0.7, viaDrill: 0.35, grid: 0.25 },
     fillNet: "GND",
+    fillSpares: [{ x1: 12, y1: 4.2, x2: 48, y2: 4.2, r: 4.4 }],
   });
 }

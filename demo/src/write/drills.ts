@@ -17,8 +17,7 @@ function text(fn: string, tools: readonly Tool[]): string {
   tools.forEach((t, i) => {
     lines.push(`T${String(i + 1).padStart(2, "0")}`);
     for (const [x, y] of t.hits) lines.push(at(x, y));
-    for (const [x1, y1, x2, y2] of t.slots)
-      lines.push(`G00${at(x1, y1)}`, "M15", `G01${at(x2, y2)}`, "M16", "G05");
+    for (const [x1, y1, x2, y2] of t.slots) lines.push(`${at(x1, y1)}G85${at(x2, y2)}`);
   });
   return `${[...lines, "M30"].join("\n")}\n`;
 }

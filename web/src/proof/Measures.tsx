@@ -1,5 +1,5 @@
 import type { Measure, Place } from "@kobbin/core";
-import { mm } from "../ui/format.ts";
+import { count, mm } from "../ui/format.ts";
 
 interface Figure {
   readonly label: string;
@@ -50,7 +50,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "holes",
       value: String(holes),
       unit: "",
-      where: `${range}${m.slots.length > 0 ? `, ${m.slots.length} slot` : ""}`,
+      where: `${range}${m.slots.length + m.routedPaths.length > 0 ? `, ${count(m.slots.length + m.routedPaths.length, "slot")}` : ""}`,
     },
     {
       label: "paste openings",

@@ -62,9 +62,7 @@ export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isR
         ? "no offers yet"
         : `${count(r.basket.suppliers.length, "parcel")}, ${r.stages.source.days} days`;
     case "fab":
-      return r.house
-        ? `${r.house.name.split(" ").slice(0, 2).join(" ")}, ${r.stages.fab.days} days`
-        : "no house";
+      return r.house ? `${r.stages.fab.days} days, ${r.house.name}` : "no house";
     case "assemble":
       return `${METHOD[doc.assembly.method]}, ${(r.ownMinutes / 60).toFixed(1)} h`;
     case "cost":

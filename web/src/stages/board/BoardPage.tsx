@@ -7,7 +7,7 @@ import { type Forward, Proof, type ProofMark } from "../../proof/Proof.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
-import { count, mm } from "../../ui/format.ts";
+import { count } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -130,10 +130,9 @@ export function BoardPage() {
         }}
       />
       <p className="mt-4 text-[14px] text-ink-2">
-        {m.outline?.areaMm2 !== undefined && `${mm(m.outline.areaMm2)} mm² of board, `}
-        {count(m.nets?.count ?? 0, "piece")} of copper that are one net each, {count(m.viaPads, "via")},{" "}
-        {m.throughHolePads} pads with a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} pads
-        without.
+        {m.outline?.areaMm2 !== undefined && `${m.outline.areaMm2.toFixed(1)} mm² of board; `}
+        {count(m.nets?.count ?? 0, "net")}, {count(m.viaPads, "via")}, {count(m.throughHolePads, "pad")} with
+        a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} without.
       </p>
       {hasFiles && <Files measure={m} onCorrect={correct} disabled={isReleased} />}
     </section>
