@@ -49,7 +49,7 @@ export async function startServer(): Promise<TestServer> {
   };
   const compute = createCompute(() => undefined);
   const make = (): Deps => ({
-    pool: createPool(databaseUrl),
+    pool: createPool(databaseUrl).on("error", () => undefined),
     compute,
     config,
     log: (entry) => {
@@ -61,6 +61,8 @@ export async function startServer(): Promise<TestServer> {
   let deps = make();
   let app = await listen(createApp(deps));
   const owner = new pg.Pool({ connectionString: databaseUrl });
+  // dropping the database at the end may cut a session that is just saying goodbye
+  owner.on("error", () => undefined);
   const stop = async () => {
     app.server.closeAllConnections();
     await new Promise((done) => app.server.close(done));
