@@ -24,5 +24,6 @@ const part = (name) => ({
   ...(name === "core" ? { setupFiles: ["<rootDir>/tools/fast-check.setup.ts"] } : {}),
 });
 export default {
+  testTimeout: 30_000,
   projects: ["core", "formats", "bin", "demo", "standins", "server", "web"].map(part),
 };

@@ -42,6 +42,42 @@ for (const theme of ["light", "dark"] as const)
     ).toBe(true);
   });
 
+test("dialogs and opened sums pass the accessibility rules and give the focus back", async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await enterDemo(page);
+  await page.getByRole("button", { name: "Start a run of Rack Card A" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Start a run of Rack Card A" })).toBeFocused();
+  const id = await page.evaluate(() =>
+    fetch("/api/bench").then(
+      async (r) =>
+        ((await r.json()) as { runs: { id: string; name: string }[] }).runs.find(
+          (x) => x.name === "for the autumn market",
+        )!.id,
+    ),
+  );
+  await page.goto(`/runs/${id}/source`);
+  await page.getByRole("button", { name: /^needed of U1/ }).click();
+  await expect(page.getByRole("dialog", { name: /Sum of needed/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /^U1/, expanded: false }).click();
+  await page.getByRole("button", { name: "type or paste an offer" }).click();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.goto(`/runs/${id}/fab`);
+  await page.getByRole("button", { name: "copy it and edit the copy" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys on this page" })).toBeVisible();
+  await expectAccessible(page);
+});
+
 test("a planted fault is found, so the rules are really run", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByRole("button", { name: "Enter the demo shop" })).toBeVisible();

@@ -1,8 +1,11 @@
 import { type Finding, FindingList } from "../board/findings.ts";
 import { arcPoints, arcSweep } from "../geometry/arc.ts";
 import { signedArea } from "../geometry/polygon.ts";
-import { apply, defineAperture, IDENTITY, type Transform, transformAperture } from "./aperture.ts";
-import { type Aperture, ImageBuilder, KIND, type LayerImage, type ObjectAttributes } from "./image.ts";
+import { defineAperture, IDENTITY, type Transform, transformAperture } from "./aperture.ts";
+import { Attributes } from "./attributes.ts";
+import { Coordinates } from "./coordinates.ts";
+import { copyObjects } from "./copies.ts";
+import { type Aperture, ImageBuilder, KIND, type LayerImage } from "./image.ts";
 import type { Macro } from "./macro.ts";
 import { type Command, HAS, Scanner } from "./scan.ts";
 
@@ -39,24 +42,14 @@ class LayerReader {
   private readonly derived = new Map<string, number>();
   private readonly macros = new Map<string, Macro>();
   private readonly blocks = new Map<number, ImageBuilder>();
-  private readonly fileAttributes: Record<string, string[]> = {};
-  private readonly attributeTable: ObjectAttributes[] = [{}];
-  private apertureFunction: string[] | undefined;
-  private objectAttributes: { net?: string; ref?: string; pin?: string } = {};
-  private attributeIndex = 0;
+  private readonly attributes = new Attributes();
+  private readonly numbers = new Coordinates();
 
   private builder = new ImageBuilder();
   private readonly open: { code: number; builder: ImageBuilder }[] = [];
   private repeat: { nx: number; ny: number; dx: number; dy: number; from: number } | undefined;
 
-  private unitMm = 1;
-  private hasUnit = false;
-  private hasFormat = false;
   private saidNoFormat = false;
-  private decimals = 6;
-  private digits = 10;
-  private omitsTrailing = false;
-  private isIncremental = false;
   private x = 0;
   private y = 0;
   private lastD = 2;
@@ -98,7 +91,7 @@ class LayerReader {
         "The file ends without its end mark; it may be cut off.",
         "Export it again and compare the size.",
       );
-    if (this.builder.n > 0 && !this.hasUnit)
+    if (this.builder.n > 0 && !this.numbers.hasUnit)
       this.say(
         "missing-unit",
         "warning",
@@ -116,8 +109,8 @@ class LayerReader {
       geo: b.geo.subarray(0, b.n * 6),
       points: b.points.subarray(0, b.pointCount * 2),
       apertures: this.apertures,
-      attributeTable: this.attributeTable,
-      fileAttributes: this.fileAttributes,
+      attributeTable: this.attributes.table,
+      fileAttributes: this.attributes.file,
       findings: this.found.done(),
       isLayerFile: this.evidence > 0,
     };
@@ -190,16 +183,16 @@ class LayerReader {
         this.isSingleQuadrant = false;
         break;
       case 70:
-        this.setUnit(25.4);
+        this.numbers.setUnit(25.4);
         break;
       case 71:
-        this.setUnit(1);
+        this.numbers.setUnit(1);
         break;
       case 90:
-        this.isIncremental = false;
+        this.numbers.isIncremental = false;
         break;
       case 91:
-        this.isIncremental = true;
+        this.numbers.isIncremental = true;
         break;
       case 54:
       case 55:
@@ -214,19 +207,8 @@ class LayerReader {
     }
   }
 
-  private setUnit(mm: number): void {
-    this.unitMm = mm;
-    this.hasUnit = true;
-  }
-
-  private length(value: number, digits: number): number {
-    if (digits < 0) return value * this.unitMm; // an explicit decimal point decides over everything
-    if (this.omitsTrailing && digits < this.digits) value *= 10 ** (this.digits - digits);
-    return (value / 10 ** this.decimals) * this.unitMm;
-  }
-
   private operate(c: Command, d: number): void {
-    if (!this.hasFormat && !this.saidNoFormat) {
+    if (!this.numbers.hasFormat && !this.saidNoFormat) {
       this.saidNoFormat = true;
       const tag = this.evidence > 0 ? "coordinates-before-format" : "missing-format";
       this.say(
@@ -237,10 +219,10 @@ class LayerReader {
         "Export the layer again.",
       );
     }
-    const baseX = this.isIncremental ? this.x : 0;
-    const baseY = this.isIncremental ? this.y : 0;
-    const nx = c.has & HAS.x ? baseX + this.length(c.x, c.xDigits) : this.x;
-    const ny = c.has & HAS.y ? baseY + this.length(c.y, c.yDigits) : this.y;
+    const baseX = this.numbers.isIncremental ? this.x : 0;
+    const baseY = this.numbers.isIncremental ? this.y : 0;
+    const nx = c.has & HAS.x ? baseX + this.numbers.length(c.x, c.xDigits) : this.x;
+    const ny = c.has & HAS.y ? baseY + this.numbers.length(c.y, c.yDigits) : this.y;
     this.lastD = d;
     if (Math.abs(nx) > 5000 || Math.abs(ny) > 5000) {
       this.say(
@@ -271,8 +253,8 @@ class LayerReader {
   }
 
   private centre(c: Command, nx: number, ny: number): [number, number] | undefined {
-    const i = c.has & HAS.i ? this.length(c.i, c.iDigits) : 0;
-    const j = c.has & HAS.j ? this.length(c.j, c.jDigits) : 0;
+    const i = c.has & HAS.i ? this.numbers.length(c.i, c.iDigits) : 0;
+    const j = c.has & HAS.j ? this.numbers.length(c.j, c.jDigits) : 0;
     const { x, y } = this;
     if (!this.isSingleQuadrant) return [x + i, y + j];
     // single quadrant: offsets carry no sign; the centre that fits both ends and turns at most 90° is meant
@@ -341,15 +323,15 @@ class LayerReader {
       return;
     }
     const stamp = this.stamp(this.current);
-    if (!centre) this.builder.add(KIND.line, stamp, this.dark, this.attributeIndex, x, y, nx, ny);
+    if (!centre) this.builder.add(KIND.line, stamp, this.dark, this.attributes.index, x, y, nx, ny);
     else if (x === nx && y === ny && !isFull)
-      this.builder.add(KIND.line, stamp, this.dark, this.attributeIndex, x, y, nx, ny);
+      this.builder.add(KIND.line, stamp, this.dark, this.attributes.index, x, y, nx, ny);
     else
       this.builder.add(
         this.mode === 2 ? KIND.arcCw : KIND.arcCcw,
         stamp,
         this.dark,
-        this.attributeIndex,
+        this.attributes.index,
         x,
         y,
         nx,
@@ -381,7 +363,7 @@ class LayerReader {
       );
       return;
     }
-    this.builder.add(KIND.flash, this.stamp(this.current), this.dark, this.attributeIndex, nx, ny);
+    this.builder.add(KIND.flash, this.stamp(this.current), this.dark, this.attributes.index, nx, ny);
   }
 
   /** The aperture under the transformation in force, made once. */
@@ -422,7 +404,7 @@ class LayerReader {
       }
     }
     const [first, last] = this.builder.addPoints(ring);
-    this.builder.add(KIND.region, -1, this.dark, this.attributeIndex, first, last);
+    this.builder.add(KIND.region, -1, this.dark, this.attributes.index, first, last);
   }
 
   // ---- blocks between percent signs --------------------------------------------------------------------------
@@ -463,8 +445,8 @@ class LayerReader {
         break;
       case "MO":
         this.evidence++;
-        if (s === "MOMM") this.setUnit(1);
-        else if (s === "MOIN") this.setUnit(25.4);
+        if (s === "MOMM") this.numbers.setUnit(1);
+        else if (s === "MOIN") this.numbers.setUnit(25.4);
         else throw new Error("the unit is neither MM nor IN");
         break;
       case "AD":
@@ -534,15 +516,8 @@ class LayerReader {
 
   private format(s: string, line: number): void {
     this.evidence++;
-    const m = /^FS([LTD]?)([AI]?)(?:N\d)?(?:G\d)?X(\d)(\d)Y(\d)(\d)/.exec(s);
-    if (!m) throw new Error("the number format cannot be read");
-    this.omitsTrailing = m[1] === "T";
-    this.isIncremental = m[2] === "I";
-    this.digits = Number(m[3]) + Number(m[4]);
-    this.decimals = Number(m[4]);
-    if (m[3] !== m[5] || m[4] !== m[6])
+    if (!this.numbers.setFormat(s))
       this.say("parse-error", "warning", line, "X and Y state different number formats; X counts.");
-    this.hasFormat = true;
   }
 
   private define(s: string): void {
@@ -555,43 +530,18 @@ class LayerReader {
       .filter((t) => t.trim() !== "")
       .map(Number);
     if (p.some((v) => !Number.isFinite(v))) throw new Error("a parameter is not a number");
-    const aperture = defineAperture(code, m[2]!, p, this.macros, this.unitMm);
+    const aperture = defineAperture(code, m[2]!, p, this.macros, this.numbers.unitMm);
     this.byCode.set(code, this.apertures.length);
-    this.apertures.push(this.apertureFunction ? { ...aperture, function: this.apertureFunction } : aperture);
+    this.apertures.push(
+      this.attributes.apertureFunction
+        ? { ...aperture, function: this.attributes.apertureFunction }
+        : aperture,
+    );
   }
 
   private attribute(s: string, line: number): void {
-    const body = s.slice(2);
-    const [name = "", ...fields] = body.split(",").map(unescapeField);
-    if (s.startsWith("TF")) this.fileAttributes[name.replace(/^\./, "")] = fields;
-    else if (s.startsWith("TA")) {
-      if (name === ".AperFunction") this.apertureFunction = fields;
-    } else if (s.startsWith("TO")) {
-      const o = { ...this.objectAttributes };
-      if (name === ".N") o.net = fields[0] ?? "";
-      else if (name === ".C") o.ref = fields[0] ?? "";
-      else if (name === ".P") {
-        o.ref = fields[0] ?? "";
-        o.pin = fields[1] ?? "";
-      }
-      this.setObject(o);
-    } else if (name === "" || name === ".AperFunction" || name.startsWith(".")) {
-      if (name === "" || name === ".AperFunction") this.apertureFunction = undefined;
-      if (name === "") this.setObject({});
-      else if (name === ".N") this.setObject(omit(this.objectAttributes, "net"));
-      else if (name === ".C" || name === ".P")
-        this.setObject(omit(omit(this.objectAttributes, "ref"), "pin"));
-    } else if (s.startsWith("TD")) return;
-    else this.say("unknown-command", "remark", line, `“${s.slice(0, 30)}” was passed over.`);
-  }
-
-  private setObject(o: { net?: string; ref?: string; pin?: string }): void {
-    this.objectAttributes = o;
-    if (Object.keys(o).length === 0) this.attributeIndex = 0;
-    else {
-      this.attributeIndex = this.attributeTable.length;
-      this.attributeTable.push(o);
-    }
+    if (!this.attributes.apply(s))
+      this.say("unknown-command", "remark", line, `“${s.slice(0, 30)}” was passed over.`);
   }
 
   // ---- copies ------------------------------------------------------------------------------------------------
@@ -606,8 +556,8 @@ class LayerReader {
     this.repeat = {
       nx: Number(m[1]),
       ny: Number(m[2]),
-      dx: Number(m[3]) * this.unitMm,
-      dy: Number(m[4]) * this.unitMm,
+      dx: Number(m[3]) * this.numbers.unitMm,
+      dy: Number(m[4]) * this.numbers.unitMm,
       from: this.builder.n,
     };
   }
@@ -658,63 +608,31 @@ class LayerReader {
     last: number,
     dx: number,
     dy: number,
-    t: Transform,
+    transform: Transform,
     flips: boolean,
     line: number,
   ): void {
-    const end = Math.min(last, from.n);
-    const mirrors = t.mirrorX !== t.mirrorY;
-    for (let i = first; i < end; i++) {
-      if (this.builder.n >= this.limits.maxObjects || this.builder.pointCount > MAX_POINTS) {
-        if (!this.isFull)
-          this.say(
-            "too-many-objects",
-            "error",
-            line,
-            `Copies make more than ${this.limits.maxObjects} objects; the rest was left out.`,
-          );
-        this.isFull = true;
-        return;
-      }
-      const o = i * 6;
-      const g = from.geo;
-      const kind = from.kind[i]!;
-      const dark = flips ? 1 - from.dark[i]! : from.dark[i]!;
-      const move = (x: number, y: number): [number, number] => {
-        const [px, py] = apply(t, x, y);
-        return [px + dx, py + dy];
-      };
-      if (kind === KIND.region) {
-        const ring: number[] = [];
-        for (let k = g[o]!; k < g[o + 1]!; k++)
-          ring.push(...move(from.points[k * 2]!, from.points[k * 2 + 1]!));
-        const [a, b] = this.builder.addPoints(ring);
-        this.builder.add(kind, -1, dark, from.attributes[i]!, a, b);
-        continue;
-      }
-      const stamp = this.derive(from.aperture[i]!, t);
-      const p = move(g[o]!, g[o + 1]!);
-      if (kind === KIND.flash) {
-        this.builder.add(kind, stamp, dark, from.attributes[i]!, p[0], p[1]);
-        continue;
-      }
-      const q = move(g[o + 2]!, g[o + 3]!);
-      const c = move(g[o + 4]!, g[o + 5]!);
-      const turned =
-        mirrors && kind === KIND.arcCw ? KIND.arcCcw : mirrors && kind === KIND.arcCcw ? KIND.arcCw : kind;
-      this.builder.add(turned, stamp, dark, from.attributes[i]!, p[0], p[1], q[0], q[1], c[0], c[1]);
-    }
+    const { builder, limits } = this;
+    const isDone = copyObjects(
+      from,
+      builder,
+      { first, last, dx, dy, transform, flips },
+      {
+        stamp: (aperture) => this.derive(aperture, transform),
+        hasRoom: () => builder.n < limits.maxObjects && builder.pointCount <= MAX_POINTS,
+      },
+    );
+    if (isDone) return;
+    if (!this.isFull)
+      this.say(
+        "too-many-objects",
+        "error",
+        line,
+        `Copies make more than ${limits.maxObjects} objects; the rest was left out.`,
+      );
+    this.isFull = true;
   }
 }
 
 const isNeutral = (s: string) =>
   /^(OFA?0?B?0?|MIA0B0|SFA1(\.0*)?B1(\.0*)?|ASAXBY|IR0)$/.test(s.replace(/\.0+(?=\D|$)/g, ""));
-
-const omit = <T extends object, K extends keyof T>(o: T, key: K): Omit<T, K> => {
-  const { [key]: _, ...rest } = o;
-  return rest;
-};
-
-/** Attribute fields may carry escapes such as \u002C (published layer format, attribute values). */
-const unescapeField = (field: string) =>
-  field.replace(/\\u([0-9a-fA-F]{4})/g, (_, hex: string) => String.fromCharCode(Number.parseInt(hex, 16)));

@@ -1,6 +1,6 @@
 import { X } from "lucide-react";
 import { Dialog as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 
 /** A dialog: title, one sentence, content. Esc and the cross close it. */
 export function Dialog({
@@ -18,6 +18,17 @@ export function Dialog({
   children: ReactNode;
   wide?: boolean;
 }) {
+  // the focus goes back to what opened the dialog, also when the dialog is taken away with its page part
+  const opener = useRef<Element>(null);
+  if (open && !opener.current) opener.current = document.activeElement;
+  useEffect(() => {
+    if (!open) return;
+    return () => {
+      const back = opener.current;
+      opener.current = null;
+      requestAnimationFrame(() => back instanceof HTMLElement && back.isConnected && back.focus());
+    };
+  }, [open]);
   return (
     <Radix.Root open={open} onOpenChange={(o) => !o && onClose()}>
       <Radix.Portal>

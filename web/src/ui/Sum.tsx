@@ -25,7 +25,10 @@ export function Sum({
 }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="why cursor-help text-inherit" aria-label={`${title}: ${result}. Why?`}>
+      <Popover.Trigger
+        className="why inline-block min-h-6 cursor-help text-inherit"
+        aria-label={`${title}: ${result}. Why?`}
+      >
         {children}
       </Popover.Trigger>
       <Popover.Portal>
