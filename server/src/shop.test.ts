@@ -179,3 +179,19 @@ test("an address that is not there answers in words", async () => {
     body: { code: "NOT_FOUND", message: "There is nothing at /api/nowhere." },
   });
 });
+
+test("a shop in any currency offered knows what the simulated houses charge", async () => {
+  for (const currency of ["JPY", "CHF", "SEK"]) {
+    const v = new Visitor(server);
+    await v.post("/api/shops", {
+      name: `In ${currency}`,
+      currency,
+      hourlyRate: "30",
+      email: `in ${currency}`,
+      password: "a long password",
+    });
+    const { shop } = (await v.get("/api/session")).body as { shop: { rates: Record<string, string> } };
+    expect(Number(shop.rates.EUR)).toBeGreaterThan(0);
+    expect(Number(shop.rates.USD) / Number(shop.rates.EUR)).toBeCloseTo(0.92, 2);
+  }
+});

@@ -5,7 +5,7 @@ import { convertMicros, type Micros, microsToText, toMicros } from "../money/mon
 import type { Basket, Need } from "../sourcing/basket.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import { nameOfLine } from "./notes.ts";
-import { type LinePart, rateOf } from "./parts.ts";
+import { inShopCurrency, type LinePart, rateOf } from "./parts.ts";
 
 /** The fab of one board of the product. */
 export interface BoardOrder {
@@ -71,7 +71,7 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
     "Bare boards",
     orders.map((o, i) => {
       const currency = o.quoted?.currency ?? doc.house?.currency ?? doc.workshop.currency;
-      const rate = rateOf(doc, currency) ?? "1";
+      const rate = rateOf(doc, currency) ?? "0";
       const note = rate === "1" ? "" : ` at ${rate}`;
       if (o.quoted)
         return leaf(`board-${i}`, o.name, [
@@ -180,7 +180,7 @@ export function assemblyNode(
   const house = assemblyHouse(doc);
   if (house) {
     const quote = assemblyQuote(doc);
-    const exchange = rateOf(doc, quote?.currency ?? house.currency) ?? "1";
+    const exchange = rateOf(doc, quote?.currency ?? house.currency) ?? "0";
     const terms = quote
       ? [
           {
@@ -267,7 +267,7 @@ export function cashList(
       : housePrice(house, parts, start).reduce((s, t) => s + t.micros, 0);
     list.push({
       label: "assembly",
-      micros: convertMicros(Math.round(micros), rateOf(doc, quote?.currency ?? house.currency) ?? "1"),
+      micros: inShopCurrency(doc, micros, quote?.currency ?? house.currency),
       note: house.name,
     });
   } else {

@@ -4,7 +4,7 @@ import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument } from "./document.ts";
-import type { LinePart } from "./parts.ts";
+import { type LinePart, rateOf } from "./parts.ts";
 
 export type StageKey =
   | "board"
@@ -41,6 +41,7 @@ const FIRM = new Set([
   "outline-open",
   "no-copper-layer",
   "lines-uncovered",
+  "house-rate-missing",
 ]);
 const PART_TAGS = /^(bom|placement)-/;
 
@@ -203,6 +204,17 @@ function fabNotes(
     });
     return;
   }
+  const billed = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id)?.currency ?? house.currency;
+  if (rateOf(doc, billed) === undefined)
+    add(
+      "fab",
+      "house-rate-missing",
+      "error",
+      `${house.name} charges ${billed}; the shop has no exchange rate for it, so its boards count nothing here.`,
+      {
+        do: "Set the rate in the shop's settings.",
+      },
+    );
   for (const c of checks) {
     if (c.level === "fine") continue;
     const text = `The ${c.label} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;

@@ -1,7 +1,7 @@
 import { needOf } from "../assembly/attrition.ts";
 import { shapeOf } from "../assembly/package-class.ts";
 import type { CountedPart, Method } from "../assembly/yield.ts";
-import { convertMicros, toMicros } from "../money/money.ts";
+import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { Need } from "../sourcing/basket.ts";
 import { cheapestBuy, type Offer, type Supplier, toBreaks } from "../sourcing/offer.ts";
 import type { RunDocument, RunLine } from "./document.ts";
@@ -49,7 +49,7 @@ export function offersOf(doc: RunDocument): Map<string, Offer[]> {
   return out;
 }
 
-/** Rate from a currency to the shop's, as decimal text. */
+/** Rate from a currency to the shop's, as decimal text; undefined where the shop has none. */
 export const rateOf = (doc: RunDocument, currency: string): string | undefined =>
   currency === doc.workshop.currency
     ? "1"
@@ -57,10 +57,17 @@ export const rateOf = (doc: RunDocument, currency: string): string | undefined =
       ? undefined
       : String(doc.workshop.rates[currency]);
 
+/** Money in the shop's currency. Without a rate it counts nothing, and a note blocks the release: it is never taken 1:1. */
+export const inShopCurrency = (doc: RunDocument, micros: number, currency: string): Micros =>
+  convertMicros(Math.round(micros), rateOf(doc, currency) ?? "0");
+
+/** Unit price from which a part is costly: 2.00 in euro, in the shop's own currency where it knows the rate. */
+const costlyFrom = (doc: RunDocument): number => COSTLY_MICROS * Number(rateOf(doc, "EUR") ?? "1");
+
 /** Suppliers with shipping in the shop's currency. */
 export const suppliersOf = (doc: RunDocument): Supplier[] =>
   doc.suppliers.map((s) => {
-    const rate = rateOf(doc, s.currency) ?? "1";
+    const rate = rateOf(doc, s.currency) ?? "0";
     return {
       id: s.id,
       name: s.name,
@@ -84,7 +91,7 @@ export function needsOf(
     const by = p.method === "house" ? "machine" : "hand";
     const net = Math.ceil(started * p.count);
     const prices = list.map((o) => cheapestBuy(o, net)?.unitPrice).filter((v) => v !== undefined);
-    const isCostly = prices.length > 0 && Math.min(...prices) > COSTLY_MICROS;
+    const isCostly = prices.length > 0 && Math.min(...prices) > costlyFrom(doc);
     return { ...base, need: Math.ceil(needOf(started, p.count, isCostly ? "costly" : p.kind, by)) };
   });
 }

@@ -191,7 +191,7 @@ function orderBoard(
   const facts = boardFacts(b.measure);
   const quote = orderPieces(house, facts, options, start * b.perProduct);
   const quoted = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
-  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "1";
+  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
   return {
     name: b.name,
     facts,

@@ -376,3 +376,15 @@ test("cost/1 carries the same figures; a document that is none is refused by its
   expect(() => toRunDocument({ kobbin: "run/1", goodBoards: 0 })).toThrow("goodBoards");
   expect(() => toRunDocument([])).toThrow("run/1");
 });
+
+test("a house that charges a currency without a rate blocks firmly and is never counted one to one", () => {
+  const yen = { ...boardK().workshop, currency: "JPY" };
+  const bare = rollUp(boardK({ workshop: yen, choices: { accepted: { "house-rate-missing": "fine" } } }));
+  expect(bare.blockers.map((b) => b.key)).toContain("house-rate-missing");
+  expect(bare.tree.children.find((c) => c.key === "boards")!.micros).toBe(0);
+  const rated = rollUp(boardK({ workshop: { ...yen, rates: { EUR: "160" } } }));
+  expect(rated.notes.map((n) => n.key)).not.toContain("house-rate-missing");
+  expect(microsToNumber(rated.tree.children.find((c) => c.key === "boards")!.micros)).toBe(84.5 * 160);
+  // what counts as costly goes with the currency: the chips are still bought over by share, not by one
+  expect(rated.needs.find((n) => n.id === "r10k")!.need).toBe(261);
+});

@@ -138,7 +138,13 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
 
 export async function insertRun(
   tx: Tx,
-  run: { revisionId: string; name: string; goodBoards: number; houseId: string | null },
+  run: {
+    revisionId: string;
+    name: string;
+    goodBoards: number;
+    houseId: string | null;
+    assembly?: Partial<RunAssembly>;
+  },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
     "insert into run (workshop_id, revision_id, name) values (current_workshop(), $1, $2) returning id",
@@ -146,8 +152,8 @@ export async function insertRun(
   );
   const id = rows[0]!.id;
   await tx.query(
-    "insert into fork (workshop_id, run_id, good_boards, house_id) values (current_workshop(), $1, $2, $3)",
-    [id, run.goodBoards, run.houseId],
+    "insert into fork (workshop_id, run_id, good_boards, house_id, assembly) values (current_workshop(), $1, $2, $3, $4)",
+    [id, run.goodBoards, run.houseId, JSON.stringify(run.assembly ?? {})],
   );
   return id;
 }

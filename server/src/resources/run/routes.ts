@@ -1,11 +1,20 @@
 import Router from "@koa/router";
-import { lineBody, newRunBody, quoteBody, type RunBody, runBody } from "@kobbin/contract";
-import { AppError } from "@kobbin/core";
+import { lineBody, newRunBody, quoteBody, type RunBody, runBody, type Shop } from "@kobbin/contract";
+import {
+  AppError,
+  convertMicros,
+  DEFAULT_ASSEMBLY,
+  microsToText,
+  type RunAssembly,
+  roundMoney,
+  toMicros,
+} from "@kobbin/core";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { manyHouses } from "../house/queries.ts";
+import { oneShop } from "../shop/queries.ts";
 import { answerRun, refreshRun, refreshRuns } from "./document.ts";
 import {
   deleteLine,
@@ -28,7 +37,11 @@ export function runRoutes(deps: Deps): Router {
     const id = await withWorkshop(pool, workshopId, async (tx) => {
       one((await tx.query("select id from revision where id = $1", [body.revisionId])).rows, "revision");
       const houses = await manyHouses(tx);
-      return insertRun(tx, { ...body, houseId: houses[0]?.id ?? null });
+      return insertRun(tx, {
+        ...body,
+        houseId: houses[0]?.id ?? null,
+        assembly: firstAssembly(await oneShop(tx)),
+      });
     });
     await refreshRun(deps, workshopId, id);
     ctx.status = 201;
@@ -141,6 +154,15 @@ export function runRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   return router;
+}
+
+/** The sums a run begins with, thought in euro, in the shop's own currency where it knows the rate. */
+function firstAssembly(shop: Shop): Partial<RunAssembly> {
+  const rate = shop.rates.EUR;
+  if (shop.currency === "EUR" || rate === undefined) return {};
+  const own = (euro: string | number) =>
+    microsToText(roundMoney(convertMicros(toMicros(euro), rate), shop.currency));
+  return { stencilPrice: own(DEFAULT_ASSEMBLY.stencilPrice), consumables: own(DEFAULT_ASSEMBLY.consumables) };
 }
 
 /** The stored choices with a change laid over them; keys the change does not name stay. */

@@ -6,12 +6,26 @@ import { insertHouse } from "../house/queries.ts";
 import { insertSupplier } from "../source/queries.ts";
 import { insertShop } from "./queries.ts";
 
-/** Rates a new shop starts with, until it types its own: made-up round figures, dated by the shop. */
-const RATES: Readonly<Record<string, Record<string, string>>> = {
-  EUR: { USD: "0.9200", GBP: "1.1600" },
-  USD: { EUR: "1.0870", GBP: "1.2600" },
-  GBP: { EUR: "0.8620", USD: "0.7930" },
+/** Made-up round figures in euro for the currencies a shop may be kept in; a shop types its own rates over them. */
+const IN_EURO: Readonly<Record<string, number>> = {
+  EUR: 1,
+  USD: 0.92,
+  GBP: 1.16,
+  CHF: 1.05,
+  SEK: 0.088,
+  JPY: 0.0061,
+  AUD: 0.6,
+  CAD: 0.67,
 };
+
+/** Rates a new shop starts with: the currencies the simulated suppliers and houses use. */
+export function firstRates(currency: string): Record<string, string> {
+  const own = IN_EURO[currency];
+  if (own === undefined) return {};
+  return Object.fromEntries(
+    ["EUR", "USD", "GBP"].filter((c) => c !== currency).map((c) => [c, (IN_EURO[c]! / own).toPrecision(5)]),
+  );
+}
 
 /**
  * Makes a shop with the simulated suppliers and houses, inside the caller's transaction.
@@ -24,7 +38,7 @@ export async function createShop(
 ): Promise<string> {
   const id = randomUUID();
   await tx.query("select set_config('app.workshop', $1, true)", [id]);
-  await insertShop(tx, { id, ...shop, taxRate: shop.isDemo ? 0.2 : 0, rates: RATES[shop.currency] ?? {} });
+  await insertShop(tx, { id, ...shop, taxRate: shop.isDemo ? 0.2 : 0, rates: firstRates(shop.currency) });
   for (const s of standIns.suppliers)
     await insertSupplier(tx, {
       feedKey: s.key,

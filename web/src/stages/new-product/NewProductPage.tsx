@@ -10,6 +10,7 @@ import { Field } from "../../ui/Field.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { type BoardConnection, connectBoard } from "../../workers/board.ts";
+import { productName } from "./productName.ts";
 
 interface Drop {
   readonly files: readonly File[];
@@ -219,7 +220,7 @@ function Keep({
   drop,
   corrections,
   productId,
-  productName,
+  productName: knownName,
   labels = [],
 }: {
   drop: Drop;
@@ -230,14 +231,8 @@ function Keep({
 }) {
   const navigate = useNavigate();
   const sayError = useSayError();
-  const guess = useMemo(
-    () =>
-      drop.files[0]!.name.replace(/\.[^.]+$/, "")
-        .replace(/[-_]+/g, " ")
-        .trim(),
-    [drop.files],
-  );
-  const [name, setName] = useState(productName ?? guess);
+  const guess = useMemo(() => productName(drop.files.map((f) => f.name)), [drop.files]);
+  const [name, setName] = useState(knownName ?? guess);
   const [label, setLabel] = useState(() =>
     labels.length === 0 ? "A" : String.fromCharCode((labels.at(-1)?.charCodeAt(0) ?? 64) + 1),
   );

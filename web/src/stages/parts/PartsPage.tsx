@@ -204,6 +204,7 @@ export function PartsPage() {
                     />
                     <div className="text-[12.5px] leading-tight text-ink-2">
                       <Cell
+                        empty="maker"
                         label={`Maker of ${nameOf(l)}`}
                         value={l.maker}
                         disabled={isReleased}
