@@ -1,4 +1,5 @@
-import { readFileSync } from "node:fs";
+import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { expect, expectPainted, stage, startShop, test } from "./kit.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
@@ -169,4 +170,28 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
   await stage(page, "Parts");
   await expect(page.getByRole("button", { name: "Value of R1: <img src=x onerror=alert(1)>" })).toBeVisible();
+});
+
+test("a folder dropped as it lies on the disk is read with the folders in it", async ({ page }, info) => {
+  const folder = info.outputPath("lamp for the house");
+  mkdirSync(join(folder, "drills"), { recursive: true });
+  for (const [name, text] of Object.entries(FILES))
+    writeFileSync(join(folder, name.endsWith(".drl") ? "drills" : ".", name), text);
+  await startShop(page, "Folder shop");
+  await page.goto("/new");
+  const box = (await page.getByText("Drop the files here").boundingBox())!;
+  const browser = await page.context().newCDPSession(page);
+  for (const type of ["dragEnter", "dragOver", "drop"] as const)
+    await browser.send("Input.dispatchDragEvent", {
+      type,
+      x: box.x + 20,
+      y: box.y + 5,
+      data: { items: [], files: [folder], dragOperationsMask: 1 },
+    });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("row", { name: /lamp-pth.drl/ })).toBeVisible();
+  await expect(page.getByLabel("Product", { exact: true })).toHaveValue("lamp");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("button", { name: /smallest track 0.35 mm/ })).toBeVisible();
 });

@@ -1,4 +1,5 @@
 import type { Corrections, Measure, Role, Side } from "@kobbin/core";
+import { fromEvent } from "file-selector";
 import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
@@ -49,7 +50,7 @@ export function NewProductPage() {
       try {
         const bytes = await Promise.all(
           files.map(async (f) => ({
-            path: f.webkitRelativePath || f.name,
+            path: f.name,
             bytes: new Uint8Array(await f.arrayBuffer()),
           })),
         );
@@ -313,7 +314,8 @@ function DropZone({ onFiles, isCompact }: { onFiles: (files: readonly File[]) =>
   const dropped = (e: DragEvent) => {
     e.preventDefault();
     setOver(false);
-    onFiles([...e.dataTransfer.files]);
+    // a dropped folder gives the files in it, whatever the browser
+    fromEvent(e.nativeEvent).then((all) => onFiles(all.filter((f) => f instanceof File)));
   };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the zone takes dropped files; the button inside is the same for keyboard and touch
