@@ -175,21 +175,29 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
 test("a folder dropped as it lies on the disk is read with the folders in it", async ({ page }, info) => {
   const folder = info.outputPath("lamp for the house");
   mkdirSync(join(folder, "drills"), { recursive: true });
+  const nothing = info.outputPath("empty");
+  mkdirSync(nothing);
   for (const [name, text] of Object.entries(FILES))
     writeFileSync(join(folder, name.endsWith(".drl") ? "drills" : ".", name), text);
   await startShop(page, "Folder shop");
   await page.goto("/new");
-  const box = (await page.getByText("Drop the files here").boundingBox())!;
+  let box = (await page.getByText("Drop the files here").boundingBox())!;
   const browser = await page.context().newCDPSession(page);
-  for (const type of ["dragEnter", "dragOver", "drop"] as const)
-    await browser.send("Input.dispatchDragEvent", {
-      type,
-      x: box.x + 20,
-      y: box.y + 5,
-      data: { items: [], files: [folder], dragOperationsMask: 1 },
-    });
+  const drop = async (path: string) => {
+    for (const type of ["dragEnter", "dragOver", "drop"] as const)
+      await browser.send("Input.dispatchDragEvent", {
+        type,
+        x: box.x + 20,
+        y: box.y + 5,
+        data: { items: [], files: [path], dragOperationsMask: 1 },
+      });
+  };
+  await drop(folder);
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
   await expect(page.getByRole("row", { name: /lamp-pth.drl/ })).toBeVisible();
+  box = (await page.getByText("Drop other files here").boundingBox())!;
+  await drop(nothing);
+  await expect(page.getByRole("alert")).toContainText("no file to read in what was dropped");
   await expect(page.getByLabel("Product", { exact: true })).toHaveValue("lamp");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });

@@ -1,6 +1,5 @@
-import type { Corrections, Measure, Role, Side } from "@kobbin/core";
-import { fromEvent } from "file-selector";
-import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Corrections, Measure } from "@kobbin/core";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
@@ -11,6 +10,7 @@ import { Field } from "../../ui/Field.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { type BoardConnection, connectBoard } from "../../workers/board.ts";
+import { DropZone } from "./DropZone.tsx";
 import { productName } from "./productName.ts";
 
 interface Drop {
@@ -38,8 +38,16 @@ export function NewProductPage() {
   useEffect(() => () => connection.current?.close(), []);
 
   const take = useCallback(
-    async (files: readonly File[]) => {
-      if (files.length === 0) return;
+    async (given: readonly File[] | Promise<readonly File[]>) => {
+      // a drop that holds nothing, or that the disk does not give, leaves what was read before
+      const files = await Promise.resolve(given).catch(() => []);
+      if (files.length === 0) {
+        setProblem({
+          message: "There was no file to read in what was dropped.",
+          hint: "Drop the archive, the files or their folder as they lie on the disk.",
+        });
+        return;
+      }
       setProblem(undefined);
       setDrop(undefined);
       setCorrections({});
@@ -307,46 +315,3 @@ function Keep({
     </form>
   );
 }
-
-function DropZone({ onFiles, isCompact }: { onFiles: (files: readonly File[]) => void; isCompact: boolean }) {
-  const input = useRef<HTMLInputElement>(null);
-  const [isOver, setOver] = useState(false);
-  const dropped = (e: DragEvent) => {
-    e.preventDefault();
-    setOver(false);
-    // a dropped folder gives the files in it, whatever the browser
-    fromEvent(e.nativeEvent).then((all) => onFiles(all.filter((f) => f instanceof File)));
-  };
-  return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the zone takes dropped files; the button inside is the same for keyboard and touch
-    <div
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={dropped}
-      className={`border border-dashed ${isOver ? "border-metal bg-metal-soft" : "border-ink-3"} ${isCompact ? "mb-3 px-4 py-2" : "px-6 py-14 text-center"}`}
-    >
-      <p className={isCompact ? "inline text-ink-2" : "mb-3 text-[17px]"}>
-        {isCompact ? "Drop other files here, or " : "Drop the files here"}
-      </p>
-      <Button look={isCompact ? "bare" : "plain"} onClick={() => input.current?.click()}>
-        choose files
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        multiple
-        className="hidden"
-        aria-label="Files of the board"
-        onChange={(e) => {
-          onFiles([...(e.target.files ?? [])]);
-          e.target.value = "";
-        }}
-      />
-    </div>
-  );
-}
-
-export type { Role, Side };
