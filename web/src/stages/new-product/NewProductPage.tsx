@@ -11,7 +11,7 @@ import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { type BoardConnection, connectBoard } from "../../workers/board.ts";
 import { DropZone } from "./DropZone.tsx";
-import { productName } from "./productName.ts";
+import { nameAndRevision } from "./productName.ts";
 
 interface Drop {
   readonly files: readonly File[];
@@ -240,10 +240,12 @@ function Keep({
 }) {
   const navigate = useNavigate();
   const sayError = useSayError();
-  const guess = useMemo(() => productName(drop.files.map((f) => f.name)), [drop.files]);
-  const [name, setName] = useState(knownName ?? guess);
+  const guess = useMemo(() => nameAndRevision(drop.files.map((f) => f.name)), [drop.files]);
+  const [name, setName] = useState(knownName ?? guess.name);
   const [label, setLabel] = useState(() =>
-    labels.length === 0 ? "A" : String.fromCharCode((labels.at(-1)?.charCodeAt(0) ?? 64) + 1),
+    labels.length === 0
+      ? (guess.revision ?? "A")
+      : String.fromCharCode((labels.at(-1)?.charCodeAt(0) ?? 64) + 1),
   );
   const [goodBoards, setGoodBoards] = useState("20");
   const [isBusy, setBusy] = useState(false);

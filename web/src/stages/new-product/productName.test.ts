@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { productName } from "./productName.ts";
+import { nameAndRevision, productName } from "./productName.ts";
 
 test.each([
   [["kiln-watch-b.zip"], "kiln watch b"],
@@ -10,4 +10,15 @@ test.each([
   [["a.gtl", "b.gbl"], "a"],
 ])("%j are called %s", (files, name) => {
   expect(productName(files)).toBe(name);
+});
+
+test.each([
+  ["kiln-watch-b.zip", "kiln watch", "B"],
+  ["lamp rev 2.zip", "lamp", "2"],
+  ["lamp_revC1.zip", "lamp", "C1"],
+  ["lamp.zip", "lamp", undefined],
+  ["a.zip", "a", undefined],
+  ["lamp 24v.zip", "lamp 24v", undefined],
+])("%s is %s, revision %s", (file, name, revision) => {
+  expect(nameAndRevision([file])).toEqual({ name, ...(revision ? { revision } : {}) });
 });

@@ -19,3 +19,11 @@ export function productName(files: readonly string[]): string {
   while (n < first.length && alike.every((l) => l[n]?.toLowerCase() === first[n]!.toLowerCase())) n++;
   return (alike.length > 1 || lists.length === 1 ? first.slice(0, n) : first.slice(0, 1)).join(" ");
 }
+
+/** The same, with a last word that is one letter, or "rev" and what follows it, taken as the revision. */
+export function nameAndRevision(files: readonly string[]): { name: string; revision?: string } {
+  const whole = productName(files);
+  const [, name, revision] = /^(.+?) (?:rev(?:ision)? ?(\w{1,3})|[a-z])$/i.exec(whole) ?? [];
+  if (!name) return { name: whole };
+  return { name, revision: (revision ?? whole.slice(-1)).toUpperCase() };
+}
