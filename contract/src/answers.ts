@@ -10,11 +10,23 @@ export interface Shop {
   readonly hoursPerDay: number;
   readonly rates: Readonly<Record<string, string>>;
   readonly isDemo: boolean;
+  readonly decimalMark: "." | ",";
+  readonly dateOrder: "dmy" | "mdy" | "ymd";
+  readonly showsMil: boolean;
+  readonly version: number;
 }
+
+/** What a member may do: all, or build, receive and note. */
+export type Role = "owner" | "bench";
 
 export interface SessionAnswer {
   readonly shop?: Shop;
   readonly person?: string;
+  readonly role?: Role;
+  /** All shops this person belongs to, this one among them. */
+  readonly shops?: readonly { readonly id: string; readonly name: string; readonly role: Role }[];
+  /** Whether anybody may start a shop here, or only with the code the server printed at its start. */
+  readonly mayStart?: "yes" | "code" | "no";
   /** True when the demo shop may be entered with one click. */
   readonly demo: boolean;
 }
@@ -80,6 +92,9 @@ export interface RunAnswer {
   readonly productId: string;
   readonly revisionId: string;
   readonly boardId: string;
+  /** Versions of what can be edited beside the run itself: lines of the bill and houses, by id. */
+  readonly versions: Readonly<Record<string, number>>;
+  readonly remarks: readonly RemarkRow[];
   readonly document: RunDocument;
   readonly summary?: RunSummary;
   readonly releasedAt?: string;
@@ -116,4 +131,107 @@ export interface Problem {
   readonly message: string;
   readonly hint: string;
   readonly details?: unknown;
+}
+
+/** A person's remark in the margin. */
+export interface RemarkRow {
+  readonly id: string;
+  readonly stage: string;
+  readonly lineId?: string;
+  readonly text: string;
+  readonly person: string;
+  readonly at: string;
+}
+
+/** One line of a history. */
+export interface HistoryRow {
+  readonly id: string;
+  readonly at: string;
+  readonly person: string;
+  readonly sentence: string;
+  readonly productId?: string;
+  readonly runId?: string;
+  /** What it belongs to, in words: the product, the run. */
+  readonly about: string;
+  /** Stands, or was taken back by the change named. */
+  readonly state: "stands" | "taken back" | "takes back" | "final";
+  readonly undoneBy?: string;
+  readonly isMine: boolean;
+}
+export interface HistoryAnswer {
+  readonly changes: readonly HistoryRow[];
+  /** The number before which the next page begins; absent at the end. */
+  readonly before?: string;
+}
+
+/** Two values of one field, set by two people; in the details of STALE_VERSION. */
+export interface ClashDetail {
+  readonly field: string;
+  readonly mine: unknown;
+  readonly theirs: unknown;
+  readonly person?: string;
+  readonly at?: string;
+}
+
+export interface PresenceRow {
+  readonly page: string;
+  readonly person: string;
+  readonly place: string;
+}
+
+/** What the page hears while it is open. */
+export type LiveMessage =
+  | {
+      readonly kind: "change";
+      readonly change: string;
+      readonly person: string;
+      readonly page?: string;
+      readonly productId?: string;
+      readonly revisionId?: string;
+      readonly runId?: string;
+      readonly says: string;
+    }
+  | { readonly kind: "figures"; readonly runId: string }
+  | { readonly kind: "presence"; readonly here: readonly PresenceRow[] }
+  | { readonly kind: "resync" };
+
+export interface PeopleAnswer {
+  readonly members: readonly {
+    readonly id: string;
+    readonly person: string;
+    readonly role: Role;
+    readonly isMe: boolean;
+  }[];
+  readonly invitations: readonly {
+    readonly id: string;
+    readonly role: Role;
+    readonly note: string;
+    readonly expiresAt: string;
+  }[];
+}
+export interface SessionRow {
+  readonly id: string;
+  readonly agent: string;
+  readonly createdAt: string;
+  readonly seenAt: string;
+  readonly isThis: boolean;
+}
+export interface AuditRow {
+  readonly id: string;
+  readonly at: string;
+  readonly person: string;
+  readonly what: string;
+}
+export interface InvitedAnswer {
+  readonly shop: string;
+  readonly role: Role;
+}
+
+/** What the command box finds in the shop's data. */
+export interface FoundRow {
+  readonly kind: "product" | "run" | "part";
+  readonly text: string;
+  readonly more: string;
+  /** Where it opens. */
+  readonly to: string;
 }

@@ -31,14 +31,20 @@ export const newShopBody = yup.object({
     .min(10, "A password has at least 10 characters.")
     .max(200)
     .required("Choose a password."),
+  /** Only where the server asks for it. */
+  code: yup.string().max(100),
 });
 export type NewShopBody = yup.InferType<typeof newShopBody>;
 
 export const shopBody = yup.object({
+  version,
   name,
   hourlyRate: money,
   taxRate: yup.number().min(0).max(1),
   hoursPerDay: yup.number().min(1).max(24),
+  decimalMark: yup.string().oneOf([".", ","] as const),
+  dateOrder: yup.string().oneOf(["dmy", "mdy", "ymd"] as const),
+  showsMil: yup.boolean(),
   rates: yup
     .mixed<Record<string, string>>()
     .test(
@@ -125,6 +131,8 @@ export const runBody = yup.object({
 export type RunBody = yup.InferType<typeof runBody>;
 
 export const lineBody = yup.object({
+  /** The version that was seen; without it, the newest is meant. */
+  version,
   refs: yup.array().of(yup.string().required()).max(2000),
   qty: yup.number().min(0, "A quantity is not negative.").max(100_000),
   valueText: yup.string().max(300),
@@ -185,3 +193,59 @@ export const quoteBody = yup.object({
   validUntil: day,
 });
 export type QuoteBody = yup.InferType<typeof quoteBody>;
+
+export const remarkBody = yup.object({
+  stage: yup
+    .string()
+    .matches(/^[a-z-]{1,20}$/, "A remark stands at a stage.")
+    .required(),
+  lineId: yup.string().uuid(),
+  text: yup.string().trim().min(1, "Write something first.").max(2000).required("Write something first."),
+});
+export type RemarkBody = yup.InferType<typeof remarkBody>;
+
+export const undoBody = yup.object({ force: yup.boolean().default(false) });
+
+const ROLES = ["owner", "bench"] as const;
+export const invitationBody = yup.object({
+  role: yup.string().oneOf(ROLES, "A member is owner or bench.").required(),
+  note: yup.string().trim().max(120).default(""),
+});
+export type InvitationBody = yup.InferType<typeof invitationBody>;
+
+const password = yup
+  .string()
+  .min(10, "A password has at least 10 characters.")
+  .max(200)
+  .required("Choose a password.");
+/** Joining a shop: a new name with its password, or an account that is there with the password it has. */
+export const joinBody = yup.object({
+  email: yup
+    .string()
+    .trim()
+    .lowercase()
+    .min(3, "Type a name or address to sign in with.")
+    .max(200)
+    .required(),
+  password: yup.string().max(200).required("Type a password."),
+});
+export type JoinBody = yup.InferType<typeof joinBody>;
+
+export const passwordBody = yup.object({
+  old: yup.string().max(200).required("Type the password you have now."),
+  fresh: password,
+});
+export type PasswordBody = yup.InferType<typeof passwordBody>;
+
+export const memberBody = yup.object({ role: yup.string().oneOf(ROLES).required() });
+export const chooseShopBody = yup.object({ shopId: yup.string().uuid().required() });
+
+export const presenceBody = yup.object({
+  page: yup.string().uuid().required(),
+  place: yup
+    .string()
+    .max(200)
+    .matches(/^[\w/-]*$/)
+    .defined(),
+});
+export type PresenceBody = yup.InferType<typeof presenceBody>;

@@ -14,6 +14,7 @@ export const ERROR_CODES = {
   BLOCKED: "An order cannot be released while blockers are open.",
   DOCUMENT_INVALID: "A document (run, instance) lacks something it needs.",
   SUPPLIER_UNREACHABLE: "A supplier's feed did not answer.",
+  DATABASE_AWAY: "The database does not answer at the moment.",
   WRONG_ORIGIN: "A write came from another site.",
   WRONG_PASSWORD: "Name and password do not fit together.",
 } as const;

@@ -1,4 +1,4 @@
-import { Unzip, UnzipInflate, unzipSync, zipSync } from "fflate";
+import { Unzip, UnzipInflate, unzipSync, Zip, ZipDeflate, zipSync } from "fflate";
 
 /** A file out of an archive, or a loose one. */
 export interface FileEntry {
@@ -205,4 +205,26 @@ export function packZip(files: readonly FileEntry[], modified: Date): Uint8Array
 /** Reads a zip of our own back. */
 export function unpackZip(bytes: Uint8Array): FileEntry[] {
   return Object.entries(unzipSync(bytes)).map(([path, b]) => ({ path, bytes: b }));
+}
+
+/** A zip that is written while it grows: each file is handed on as it is packed, so that a large one never lies whole in memory. */
+export function createZip(onChunk: (chunk: Uint8Array) => void): {
+  readonly add: (path: string, parts: Iterable<Uint8Array>, modified: Date) => void;
+  readonly end: () => void;
+} {
+  const zip = new Zip((error, chunk) => {
+    if (error) throw error;
+    onChunk(chunk);
+  });
+  return {
+    add(path, parts, modified) {
+      // always deflated: a stored archive inside could not be told from the outer one by a reader that streams
+      const file = new ZipDeflate(path, { level: 6 });
+      file.mtime = modified;
+      zip.add(file);
+      for (const p of parts) file.push(p, false);
+      file.push(new Uint8Array(0), true);
+    },
+    end: () => zip.end(),
+  };
 }

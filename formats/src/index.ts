@@ -3,6 +3,7 @@ export {
   ARCHIVE_LIMITS,
   type ArchiveLimits,
   type ArchiveNote,
+  createZip,
   type FileEntry,
   type Opened,
   openDrop,

@@ -7,6 +7,14 @@ const schema = yup.object({
   STANDINS_URL: yup.string().default(""),
   DEMO: yup.string().oneOf(["yes", "no"], "DEMO is “yes” or “no”.").default("no"),
   WEB_ROOT: yup.string().default(""),
+  ROLE: yup.string().oneOf(["all", "web", "worker"], "ROLE is “all”, “web” or “worker”.").default("all"),
+  SIGN_UP: yup
+    .string()
+    .oneOf(["open", "first", "closed"], "SIGN_UP is “open”, “first” or “closed”.")
+    .default("first"),
+  SETUP_CODE: yup.string().default(""),
+  METRICS_TOKEN: yup.string().default(""),
+  TRUST_PROXY: yup.string().oneOf(["yes", "no"], "TRUST_PROXY is “yes” or “no”.").default("no"),
 });
 
 /** The server's configuration, read once. */
@@ -17,15 +25,24 @@ export interface Config {
   readonly standInsUrl: string;
   readonly hasDemo: boolean;
   readonly webRoot: string;
+  /** What this process does: serve pages, compute in the background, or both. */
+  readonly role: "all" | "web" | "worker";
+  /** Who may start a shop: anybody, the first owner only, nobody. */
+  readonly signUp: "open" | "first" | "closed";
+  /** What the first owner types who does not sit at this machine. */
+  readonly setUpCode: string;
+  /** What a collector of metrics from elsewhere shows. */
+  readonly metricsToken: string;
+  /** A proxy in front says who is calling (X-Forwarded-For, -Proto, -Host). */
+  readonly trustsProxy: boolean;
 }
 
 /** @throws Error with a sentence per missing or wrong value */
 export function readConfig(env: Readonly<Record<string, string | undefined>>): Config {
-  const { DATABASE_URL, PORT, HOST, STANDINS_URL, DEMO, WEB_ROOT } = env;
   const given = Object.fromEntries(
-    Object.entries({ DATABASE_URL, PORT, HOST, STANDINS_URL, DEMO, WEB_ROOT }).filter(
-      ([, v]) => v !== undefined && v !== "",
-    ),
+    Object.keys(schema.fields)
+      .map((k) => [k, env[k]] as const)
+      .filter(([, v]) => v !== undefined && v !== ""),
   );
   try {
     const c = schema.validateSync(given, { abortEarly: false });
@@ -36,6 +53,11 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       standInsUrl: c.STANDINS_URL,
       hasDemo: c.DEMO === "yes",
       webRoot: c.WEB_ROOT,
+      role: c.ROLE,
+      signUp: c.SIGN_UP,
+      setUpCode: c.SETUP_CODE,
+      metricsToken: c.METRICS_TOKEN,
+      trustsProxy: c.TRUST_PROXY === "yes",
     };
   } catch (error) {
     if (error instanceof yup.ValidationError) throw new Error(error.errors.join("\n"));

@@ -1,9 +1,11 @@
 import { readFileSync } from "node:fs";
-import { withTransaction, withWorkshop } from "./db/tx.ts";
+import { one, withTransaction, withWorkshop } from "./db/tx.ts";
 import type { Deps } from "./deps.ts";
+import { type By, recordChange } from "./history/change.ts";
+import { computeFigures } from "./jobs/figures.ts";
 import { manyHouses } from "./resources/house/queries.ts";
 import { addRevision } from "./resources/product/add.ts";
-import { insertRun, manyLines, refreshRun } from "./resources/run/index.ts";
+import { insertRun, manyLines } from "./resources/run/index.ts";
 import { createShop, fetchStandIns } from "./resources/shop/create.ts";
 import { askSuppliers } from "./resources/source/ask.ts";
 import { insertOffer, manySuppliers } from "./resources/source/queries.ts";
@@ -15,9 +17,39 @@ const archive = (name: string) => ({
 
 /** Fills an empty database with the demo shop, through the same functions the pages use; does nothing when it is there. */
 export async function loadDemo(deps: Deps): Promise<boolean> {
-  const { pool, config } = deps;
+  const { pool } = deps;
   const { rows } = await pool.query("select 1 from account where email = 'demo@ashglaze'");
   if (rows.length > 0) return false;
+  // no password: the demo account can only be entered by the loopback door
+  const { rows: account } = await pool.query<{ id: string }>(
+    "insert into account (email) values ('demo@ashglaze') on conflict (email) do nothing returning id",
+  );
+  // several servers may start at once; who made the account fills the shop
+  if (!account[0]) return false;
+  await fillDemo(deps, account[0].id);
+  return true;
+}
+
+/** The demo shop as it was at first: a new one takes the old one's place, for everybody who is in it. */
+export async function resetDemo(deps: Deps, oldShop: string): Promise<void> {
+  const { rows } = await deps.pool.query<{ id: string }>(
+    "select id from account where email = 'demo@ashglaze'",
+  );
+  const shop = await fillDemo(deps, one(rows, "demo account").id);
+  await withWorkshop(deps.pool, oldShop, async (tx) => {
+    await tx.query("update session set workshop_id = $2 where workshop_id = $1", [oldShop, shop]);
+    await tx.query(
+      "insert into member (workshop_id, account_id, role) select $2, account_id, role from member where workshop_id = $1 on conflict do nothing",
+      [oldShop, shop],
+    );
+    await tx.query("select set_config('app.change', 'off', true)");
+    await tx.query("delete from workshop where id = $1", [oldShop]);
+  });
+}
+
+/** @returns the id of the filled shop */
+async function fillDemo(deps: Deps, accountId: string): Promise<string> {
+  const { pool, config } = deps;
   const standIns = await fetchStandIns(config.standInsUrl);
   const shop = await withTransaction(pool, async (tx) => {
     const id = await createShop(
@@ -25,32 +57,29 @@ export async function loadDemo(deps: Deps): Promise<boolean> {
       { name: "Ashglaze Works", currency: "EUR", hourlyRate: "24.00", isDemo: true },
       standIns,
     );
-    // no password: the demo account can only be entered by the loopback door
-    const { rows: account } = await tx.query<{ id: string }>(
-      "insert into account (email) values ('demo@ashglaze') returning id",
-    );
-    await tx.query("insert into member (workshop_id, account_id) values ($1, $2)", [id, account[0]!.id]);
+    await tx.query("insert into member (workshop_id, account_id) values ($1, $2)", [id, accountId]);
     return id;
   });
-  const first = await addRevision(deps, shop, {
+  const by: By = { workshopId: shop, accountId, person: "demo@ashglaze" };
+  const { value: first } = await addRevision(deps, by, {
     productName: "Kiln Watch",
     label: "A",
     files: [archive("kiln-watch-a")],
     corrections: {},
   });
-  const second = await addRevision(deps, shop, {
+  const { value: second } = await addRevision(deps, by, {
     productId: first.productId,
     label: "B",
     files: [archive("kiln-watch-b")],
     corrections: {},
   });
-  const tail = await addRevision(deps, shop, {
+  const { value: tail } = await addRevision(deps, by, {
     productName: "Probe Tail",
     label: "A",
     files: [archive("probe-tail")],
     corrections: {},
   });
-  const card = await addRevision(deps, shop, {
+  const { value: card } = await addRevision(deps, by, {
     productName: "Rack Card",
     label: "A",
     files: [archive("rack-card")],
@@ -58,48 +87,55 @@ export async function loadDemo(deps: Deps): Promise<boolean> {
   });
   await addRun(
     deps,
-    shop,
+    by,
     { revisionId: tail.revisionId, name: "for the autumn market", goodBoards: 120 },
     "Ninefold Circuit Co-op",
     true,
   );
   await addRun(
     deps,
-    shop,
+    by,
     { revisionId: card.revisionId, name: "first try", goodBoards: 12 },
     "Gannet & Daughters",
     false,
   );
   await addRun(
     deps,
-    shop,
+    by,
     { revisionId: second.revisionId, name: "for the spring fairs", goodBoards: 40 },
     "Plover Lane Boards",
     true,
   );
-  return true;
+  return shop;
 }
 
 async function addRun(
   deps: Deps,
-  shop: string,
+  by: By,
   run: { revisionId: string; name: string; goodBoards: number },
   houseName: string,
   asks: boolean,
 ): Promise<void> {
-  const id = await withWorkshop(deps.pool, shop, async (tx) =>
-    insertRun(tx, { ...run, houseId: (await manyHouses(tx)).find((h) => h.name === houseName)?.id ?? null }),
-  );
+  const shop = by.workshopId;
+  const { value: id } = await recordChange(deps.pool, by, async (tx, change) => {
+    const houseId = (await manyHouses(tx)).find((h) => h.name === houseName)?.id ?? null;
+    const id = await insertRun(tx, { ...run, houseId });
+    change.about({ runId: id });
+    return id;
+  });
   if (asks && deps.config.standInsUrl) {
     const { suppliers, lines } = await withWorkshop(deps.pool, shop, async (tx) => ({
       suppliers: await manySuppliers(tx),
       lines: await manyLines(tx, run.revisionId),
     }));
     const asked = await askSuppliers(deps.config.standInsUrl, suppliers, lines, deps.today());
-    await withWorkshop(deps.pool, shop, async (tx) => {
+    await recordChange(deps.pool, by, async (tx, change) => {
+      change.about({ runId: id });
+      change.says(`suppliers asked: ${asked.offers.length} offers for ${asked.answer.asked} lines`);
       for (const o of asked.offers) await insertOffer(tx, o);
       await tx.query("update run set asked_at = now() where id = $1", [id]);
     });
   }
-  await refreshRun(deps, shop, id);
+  // the bench shows figures at once, before any worker has started
+  await computeFigures(deps, { workshopId: shop, runId: id });
 }

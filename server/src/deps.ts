@@ -1,6 +1,8 @@
+import type { PassThrough } from "node:stream";
 import type { Config } from "./config.ts";
 import type { Pool } from "./db/pool.ts";
 import type { Compute } from "./jobs/pool.ts";
+import type { Hub } from "./live/hub.ts";
 
 /** What routes need, made once in main. */
 export interface Deps {
@@ -10,4 +12,10 @@ export interface Deps {
   readonly log: (entry: Record<string, unknown>) => void;
   /** Today as an ISO date; an argument so that tests choose it. */
   readonly today: () => string;
+  /** What the database says to everybody. */
+  readonly hub: Hub;
+  /** Open event streams; they end before the server stops. */
+  readonly live: Set<PassThrough>;
+  /** True once the process was told to stop. */
+  readonly isStopping?: () => boolean;
 }

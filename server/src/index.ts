@@ -1,9 +1,15 @@
 /** What tests and tools may use of the server. */
-export { createApp } from "./app.ts";
-export type { Config } from "./config.ts";
+export { boundTimes, createApp, routers } from "./app.ts";
+export { openBackup, restoreBackup } from "./backup/read.ts";
+export { writeBackup } from "./backup/write.ts";
+export { type Config, readConfig } from "./config.ts";
 export { migrate } from "./db/migrate.ts";
 export { createPool } from "./db/pool.ts";
-export { withWorkshop } from "./db/tx.ts";
+export { withTransaction, withWorkshop } from "./db/tx.ts";
 export { loadDemo } from "./demo.ts";
 export type { Deps } from "./deps.ts";
+export { type By, recordChange } from "./history/change.ts";
+export { startWorker } from "./jobs/figures.ts";
 export { createCompute } from "./jobs/pool.ts";
+export { createHub } from "./live/hub.ts";
+export { ACCESS, routeKeys } from "./middleware/access.ts";

@@ -1,10 +1,14 @@
-import { createApp } from "./app.ts";
+import { randomBytes } from "node:crypto";
+import type { PassThrough } from "node:stream";
+import { boundTimes, createApp } from "./app.ts";
 import { readConfig } from "./config.ts";
 import { migrate } from "./db/migrate.ts";
 import { createPool } from "./db/pool.ts";
 import { loadDemo } from "./demo.ts";
 import type { Deps } from "./deps.ts";
+import { startWorker } from "./jobs/figures.ts";
 import { createCompute } from "./jobs/pool.ts";
+import { createHub } from "./live/hub.ts";
 
 const isQuiet = process.env.LOG === "quiet";
 const log = (entry: Record<string, unknown>) => {
@@ -13,34 +17,64 @@ const log = (entry: Record<string, unknown>) => {
 };
 
 try {
-  const config = readConfig(process.env);
+  const read = readConfig(process.env);
+  const setUpCode = read.setUpCode || randomBytes(6).toString("base64url");
+  const config = { ...read, setUpCode };
   await migrate(config.databaseUrl);
   const pool = createPool(config.databaseUrl);
-  pool.on("error", (error) => log({ level: "error", message: `database connection lost: ${error.message}` }));
+  pool.on("error", (error) =>
+    log({ level: "warning", message: `database connection lost: ${error.message}` }),
+  );
   const compute = createCompute((error) => log({ level: "error", message: `worker: ${String(error)}` }));
-  const deps: Deps = { pool, compute, config, log, today: () => new Date().toISOString().slice(0, 10) };
-  if (config.hasDemo && (await loadDemo(deps))) log({ level: "info", message: "demo shop loaded" });
-  const server = createApp(deps).listen(config.port, config.host, () => {
-    const address = server.address();
-    // the supervisor waits for this line
-    process.stdout.write(
-      `listening on ${typeof address === "object" && address ? address.port : config.port}\n`,
-    );
-  });
+  const hub = createHub(config.databaseUrl, log);
+  const live = new Set<PassThrough>();
   let isStopping = false;
-  const stop = () => {
+  const today = () => new Date().toISOString().slice(0, 10);
+  const deps: Deps = { pool, compute, config, log, today, hub, live, isStopping: () => isStopping };
+  if (config.hasDemo && (await loadDemo(deps))) log({ level: "info", message: "demo shop loaded" });
+  const worker =
+    config.role === "web"
+      ? undefined
+      : await startWorker(config.databaseUrl, { pool, compute, hub, log, today });
+  // a worker serves its health, readiness and metrics too
+  const server = boundTimes(
+    createApp(deps).listen(config.port, config.host, () => {
+      const address = server.address();
+      // the supervisor waits for this line
+      process.stdout.write(
+        `listening on ${typeof address === "object" && address ? address.port : config.port}\n`,
+      );
+      if (config.signUp === "first" && read.setUpCode === "" && !["127.0.0.1", "::1"].includes(config.host))
+        log({
+          level: "notice",
+          message: `the first owner, from another machine, needs the set-up code ${setUpCode}`,
+        });
+    }),
+  );
+  server.on("error", (error) => {
+    process.stderr.write(`${error.message}\n`);
+    process.exit(1);
+  });
+
+  // requests in flight are answered, jobs end or go back to the queue, then the process goes; at most ten seconds
+  const stop = async (signal: string) => {
     if (isStopping) return;
     isStopping = true;
-    server.close(async () => {
-      await compute.close();
-      await pool.end();
-      process.exit(0);
-    });
+    log({ level: "info", message: `stopping on ${signal}` });
+    setTimeout(() => process.exit(1), 10_000).unref();
+    const closed = new Promise<void>((done) => server.close(() => done()));
+    for (const stream of live) stream.end();
     server.closeIdleConnections();
-    setTimeout(() => process.exit(0), 5000).unref();
+    const idle = setInterval(() => server.closeIdleConnections(), 100);
+    await Promise.all([closed, worker?.stop()]);
+    clearInterval(idle);
+    await hub.close();
+    await compute.close();
+    await pool.end();
+    process.exit(0);
   };
-  process.on("SIGINT", stop);
-  process.on("SIGTERM", stop);
+  process.on("SIGINT", () => void stop("SIGINT"));
+  process.on("SIGTERM", () => void stop("SIGTERM"));
 } catch (error) {
   process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
   process.exit(1);

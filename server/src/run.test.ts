@@ -176,6 +176,7 @@ test("what is stored is what the core computes, and the exported document gives 
   const v = await shop("Same");
   const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);
   await v.post(`/api/runs/${id}/ask`);
+  await server.figures();
   const answer = await read();
   const r = rollUp(answer.document);
   expect(answer.summary).toMatchObject({

@@ -1,7 +1,17 @@
 import { randomBytes } from "node:crypto";
 import { readFileSync } from "node:fs";
 import type { Server } from "node:http";
-import { type Config, createApp, createCompute, createPool, type Deps, migrate } from "@kobbin/server";
+import type { PassThrough } from "node:stream";
+import {
+  type Config,
+  createApp,
+  createCompute,
+  createHub,
+  createPool,
+  type Deps,
+  migrate,
+  startWorker,
+} from "@kobbin/server";
 import { createStandIns } from "@kobbin/standins";
 import { strToU8, zipSync } from "fflate";
 import pg from "pg";
@@ -15,6 +25,8 @@ export interface TestServer {
   readonly owner: pg.Pool;
   /** The same database behind a second app, as after a restart. */
   restart(): Promise<void>;
+  /** Waits until every run's figures are computed. */
+  figures(): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -28,7 +40,7 @@ const listen = (app: {
     });
   });
 
-export async function startServer(): Promise<TestServer> {
+export async function startServer(over: Partial<Config> = {}): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error("TEST_DATABASE_URL is not set: run the tests by npm test");
   const name = `t_${randomBytes(6).toString("hex")}`;
@@ -46,6 +58,12 @@ export async function startServer(): Promise<TestServer> {
     standInsUrl: standIns.url,
     hasDemo: false,
     webRoot: "",
+    role: "all",
+    signUp: "open",
+    setUpCode: "",
+    metricsToken: "",
+    trustsProxy: false,
+    ...over,
   };
   const compute = createCompute(() => undefined);
   const make = (): Deps => ({
@@ -57,15 +75,21 @@ export async function startServer(): Promise<TestServer> {
       if (entry.level === "error") process.stderr.write(`${JSON.stringify(entry)}\n`);
     },
     today: () => "2026-11-24",
+    hub: createHub(databaseUrl, () => undefined),
+    live: new Set<PassThrough>(),
   });
   let deps = make();
   let app = await listen(createApp(deps));
+  let worker = await startWorker(databaseUrl, deps, 1000);
   const owner = new pg.Pool({ connectionString: databaseUrl });
   // dropping the database at the end may cut a session that is just saying goodbye
   owner.on("error", () => undefined);
   const stop = async () => {
+    for (const stream of deps.live) stream.end();
     app.server.closeAllConnections();
     await new Promise((done) => app.server.close(done));
+    await worker.stop();
+    await deps.hub.close();
     await deps.pool.end();
   };
   return {
@@ -81,6 +105,14 @@ export async function startServer(): Promise<TestServer> {
       await stop();
       deps = make();
       app = await listen(createApp(deps));
+      worker = await startWorker(databaseUrl, deps, 1000);
+    },
+    async figures() {
+      for (let i = 0; i < 200; i++) {
+        if ((await worker.waiting()) === 0) return;
+        await new Promise((done) => setTimeout(done, 50));
+      }
+      throw new Error("the figures were not computed in ten seconds");
     },
     async close() {
       await stop();
@@ -130,6 +162,11 @@ export class Visitor {
       parsed = undefined;
     }
     return { status: response.status, headers: response.headers, body: parsed as never, bytes };
+  }
+
+  /** An answer that goes on: the event stream. */
+  stream(path: string): Promise<Response> {
+    return fetch(`${this.server.url}${path}`, { headers: { Cookie: this.cookie } });
   }
 
   get = (path: string) => this.call("GET", path);

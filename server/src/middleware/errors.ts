@@ -18,6 +18,7 @@ export const STATUS: Readonly<Record<ErrorCode, number>> = {
   SUPPLIER_UNREACHABLE: 502,
   TABLE_UNREADABLE: 422,
   TOO_MANY_TRIES: 429,
+  DATABASE_AWAY: 503,
   WRONG_ORIGIN: 403,
   WRONG_PASSWORD: 401,
 };
@@ -36,6 +37,11 @@ const CONSTRAINTS: Readonly<Record<string, [ErrorCode, string, string]>> = {
   ],
   account_email_key: ["OUT_OF_RANGE", "That sign-in name is taken.", "Sign in with it, or choose another."],
   supplier_name_key: ["OUT_OF_RANGE", "There is a supplier of that name already.", "Choose another name."],
+  change_request_key: [
+    "STALE_VERSION",
+    "The same request is being saved at this moment.",
+    "Wait a second; the page shows what came of it.",
+  ],
   supplier_days_check: [
     "OUT_OF_RANGE",
     "The least days are more than the most days.",
@@ -56,6 +62,7 @@ export const errors =
       const wire = toWire(known);
       if (wire) {
         ctx.status = STATUS[wire.code];
+        if (wire.code === "TOO_MANY_TRIES") ctx.set("Retry-After", "60");
         ctx.body = wire;
         return;
       }
@@ -84,6 +91,13 @@ function translate(error: unknown): unknown {
       "Correct it and save again; nothing was changed.",
       { details: Object.fromEntries(error.inner.map((e) => [e.path ?? "", e.message])) },
     );
+  if (isAway(error))
+    return new AppError(
+      "DATABASE_AWAY",
+      "The database does not answer at the moment; nothing was changed.",
+      "What you typed is still on the page; it is saved again by itself.",
+      { cause: error },
+    );
   const e = error as { code?: string; constraint?: string; status?: number; type?: string };
   const known = e.constraint ? CONSTRAINTS[e.constraint] : undefined;
   if (known) return new AppError(...known);
@@ -98,4 +112,14 @@ function translate(error: unknown): unknown {
   if (e.status === 400)
     return new AppError("DOCUMENT_INVALID", "The request is not valid JSON.", "Send it again.");
   return error;
+}
+
+/** The connection is gone, or the database starts, stops or recovers: the request may be sent again. */
+function isAway(error: unknown): boolean {
+  const e = error as { code?: string; message?: string };
+  return (
+    ["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03", "08006", "08003", "08001"].includes(
+      e.code ?? "",
+    ) || /Connection terminated|timeout exceeded when trying to connect/.test(e.message ?? "")
+  );
 }

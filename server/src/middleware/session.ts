@@ -1,4 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
+import type { Role } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Context, Middleware } from "koa";
 import type { Pool } from "../db/pool.ts";
@@ -11,6 +12,7 @@ export interface Signed {
   readonly accountId: string;
   readonly workshopId: string;
   readonly person: string;
+  readonly role: Role;
 }
 
 export const hashToken = (token: string) => createHash("sha256").update(token).digest();
@@ -21,13 +23,20 @@ export const session =
   async (ctx, next) => {
     const token = ctx.cookies.get(COOKIE);
     if (token && ctx.path.startsWith("/api/")) {
-      const { rows } = await pool.query<Signed>(
-        `select s.account_id as "accountId", s.workshop_id as "workshopId", a.email as "person"
-         from session as s join account as a on a.id = s.account_id
+      const tokenHash = hashToken(token);
+      const { rows } = await pool.query<Signed & { isOld: boolean }>(
+        // a member taken out of the shop is out at once, whatever sessions are left
+        `select s.account_id as "accountId", s.workshop_id as "workshopId", a.email as "person", m.role,
+                s.seen_at < now() - interval '1 minute' as "isOld"
+         from session as s
+         join account as a on a.id = s.account_id
+         join member as m on m.account_id = s.account_id and m.workshop_id = s.workshop_id
          where s.token_hash = $1 and s.expires_at > now()`,
-        [hashToken(token)],
+        [tokenHash],
       );
       ctx.state.signed = rows[0];
+      if (rows[0]?.isOld)
+        await pool.query("update session set seen_at = now() where token_hash = $1", [tokenHash]);
     }
     await next();
   };
@@ -41,8 +50,8 @@ export async function openSession(
 ): Promise<void> {
   const token = randomBytes(32).toString("base64url");
   await pool.query(
-    "insert into session (token_hash, account_id, workshop_id, expires_at) values ($1, $2, $3, now() + make_interval(days => $4))",
-    [hashToken(token), accountId, workshopId, DAYS],
+    "insert into session (token_hash, account_id, workshop_id, expires_at, agent) values ($1, $2, $3, now() + make_interval(days => $4), $5)",
+    [hashToken(token), accountId, workshopId, DAYS, ctx.get("User-Agent").slice(0, 300)],
   );
   ctx.cookies.set(COOKIE, token, {
     httpOnly: true,

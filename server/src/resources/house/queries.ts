@@ -28,10 +28,12 @@ export async function insertHouse(
   return rows[0]!.id;
 }
 
-export async function updateHouse(tx: Tx, id: string, profile: Omit<House, "id">): Promise<void> {
-  const { rows } = await tx.query("update house set profile = $2 where id = $1 returning id", [
-    id,
-    JSON.stringify(profile),
-  ]);
-  one(rows, "house");
+export async function versionOfHouse(tx: Tx, id: string): Promise<number> {
+  const { rows } = await tx.query<{ version: number }>("select version from house where id = $1", [id]);
+  return one(rows, "house").version;
+}
+
+/** Versions of all houses, by id. */
+export async function manyHouseVersions(tx: Tx): Promise<{ id: string; version: number }[]> {
+  return (await tx.query<{ id: string; version: number }>("select id, version from house")).rows;
 }

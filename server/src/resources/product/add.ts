@@ -3,6 +3,7 @@ import { sha256Hex } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
+import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile } from "../../jobs/messages.ts";
 import { insertLine, manyLines } from "../run/index.ts";
 import {
@@ -11,6 +12,7 @@ import {
   insertBoardFile,
   insertProduct,
   insertRevision,
+  lockBoard,
   manyBoardFiles,
   oneBoard,
   readMemory,
@@ -33,19 +35,19 @@ export interface NewRevision {
  */
 export async function addRevision(
   deps: Deps,
-  workshopId: string,
+  by: By,
   drop: NewRevision,
-): Promise<{ productId: string; revisionId: string; boardId: string }> {
+): Promise<Done<{ productId: string; revisionId: string; boardId: string }>> {
   if (drop.files.length === 0)
     throw new AppError("NO_BOARD_FILE", "The drop holds no files.", "Drop an archive or loose files.");
-  const memory = await withWorkshop(deps.pool, workshopId, readMemory);
+  const memory = await withWorkshop(deps.pool, by.workshopId, readMemory);
   const read = await deps.compute.run({
     kind: "measure",
     files: drop.files,
     corrections: drop.corrections,
     memory,
   });
-  return withWorkshop(deps.pool, workshopId, async (tx) => {
+  return recordChange(deps.pool, by, async (tx, change) => {
     const productId = drop.productId ?? (await insertProduct(tx, drop.productName ?? "New product"));
     const revisionId = await insertRevision(tx, productId, drop.label);
     const name = drop.productName ?? (await nameOfProduct(tx, productId));
@@ -64,6 +66,7 @@ export async function addRevision(
     for (const [position, line] of toRunLines(read.lines, read.placements).entries())
       await insertLine(tx, revisionId, position, line);
     await remember(tx, drop.corrections);
+    change.about({ productId, revisionId });
     return { productId, revisionId, boardId };
   });
 }
@@ -85,25 +88,34 @@ async function remember(tx: Tx, corrections: Corrections): Promise<void> {
 /** Reads a board's own files again under further corrections; the parts list is read anew only when its file changed role or columns. */
 export async function correctBoard(
   deps: Deps,
-  workshopId: string,
+  by: By,
   boardId: string,
-  change: Corrections,
-): Promise<{ revisionId: string }> {
-  const { board, files } = await withWorkshop(deps.pool, workshopId, async (tx) => ({
+  wanted: Corrections,
+): Promise<Done<void>> {
+  const { board, files } = await withWorkshop(deps.pool, by.workshopId, async (tx) => ({
     board: await oneBoard(tx, boardId),
     files: await manyBoardFiles(tx, boardId),
   }));
   const corrections: Corrections = {
-    roles: { ...board.corrections.roles, ...change.roles },
-    columns: { ...board.corrections.columns, ...change.columns },
+    roles: { ...board.corrections.roles, ...wanted.roles },
+    columns: { ...board.corrections.columns, ...wanted.columns },
   };
   const read = await deps.compute.run({ kind: "measure", files, corrections, memory: {} });
   const touchesParts =
-    Object.keys(change.columns ?? {}).length > 0 ||
-    Object.values(change.roles ?? {}).some((r) => r.role === "bom" || r.role === "placement");
-  await withWorkshop(deps.pool, workshopId, async (tx) => {
+    Object.keys(wanted.columns ?? {}).length > 0 ||
+    Object.values(wanted.roles ?? {}).some((r) => r.role === "bom" || r.role === "placement");
+  return recordChange(deps.pool, by, async (tx, change) => {
+    change.about({ revisionId: board.revisionId });
+    // read again under the lock: two corrections at once must not lose one
+    const { corrections: newest } = await lockBoard(tx, boardId);
+    if (JSON.stringify(newest) !== JSON.stringify(board.corrections))
+      throw new AppError(
+        "STALE_VERSION",
+        "Somebody corrected this board in the same moment; your correction was not saved.",
+        "Look at theirs and correct again.",
+      );
     await updateBoard(tx, boardId, { corrections, measure: read.measure, placements: read.placements });
-    await remember(tx, change);
+    await remember(tx, wanted);
     const old = await manyLines(tx, board.revisionId);
     if (touchesParts || (old.length === 0 && read.lines.length > 0)) {
       await tx.query("delete from bom_line where revision_id = $1", [board.revisionId]);
@@ -111,5 +123,4 @@ export async function correctBoard(
         await insertLine(tx, board.revisionId, position, line);
     }
   });
-  return { revisionId: board.revisionId };
 }

@@ -100,6 +100,15 @@ export async function oneBoard(
   return one(rows, "board");
 }
 
+/** As above, locked until the transaction ends. */
+export async function lockBoard(tx: Tx, id: string): Promise<{ corrections: Corrections }> {
+  const { rows } = await tx.query<{ corrections: Corrections }>(
+    "select corrections from board where id = $1 for update",
+    [id],
+  );
+  return one(rows, "board");
+}
+
 export async function updateBoard(
   tx: Tx,
   id: string,

@@ -4,9 +4,10 @@ import { AppError, type Corrections, slug } from "@kobbin/core";
 import { packZip } from "@kobbin/formats";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
+import { byOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { manyBoards, manyLines, manyRuns, refreshRuns } from "../run/index.ts";
+import { manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addRevision, correctBoard } from "./add.ts";
 import { manyBoardFiles, manyProducts, oneBoard, readMemory } from "./queries.ts";
 import { readUpload } from "./upload.ts";
@@ -28,7 +29,6 @@ export function productRoutes(deps: Deps): Router {
   });
 
   router.post("/api/products", async (ctx) => {
-    const { workshopId } = signed(ctx);
     const { files, fields } = await readUpload(ctx);
     const name = (fields.name ?? "").trim();
     const label = (fields.revision ?? "").trim() || "A";
@@ -46,12 +46,14 @@ export function productRoutes(deps: Deps): Router {
         "Reload the page and drop the files again.",
       );
     }
-    ctx.body = await addRevision(deps, workshopId, {
+    const done = await addRevision(deps, byOf(ctx), {
       ...(fields.productId ? { productId: fields.productId } : { productName: name.slice(0, 120) }),
       label: label.slice(0, 40),
       files,
       corrections,
     });
+    if (done.changeId) ctx.set("X-Change", done.changeId);
+    ctx.body = done.value;
     ctx.status = 201;
   });
 
@@ -73,10 +75,9 @@ export function productRoutes(deps: Deps): Router {
   });
 
   router.post("/api/boards/:id/corrections", async (ctx) => {
-    const { workshopId } = signed(ctx);
-    const change = bodyOf(ctx, correctionsBody) as Corrections;
-    const { revisionId } = await correctBoard(deps, workshopId, ctx.params.id!, change);
-    await refreshRuns(deps, workshopId, revisionId);
+    const wanted = bodyOf(ctx, correctionsBody) as Corrections;
+    const done = await correctBoard(deps, byOf(ctx), ctx.params.id!, wanted);
+    if (done.changeId) ctx.set("X-Change", done.changeId);
     ctx.status = 204;
   });
 

@@ -3,7 +3,9 @@ import { AppError, slug } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
+import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
+import { insertAudit } from "../people/queries.ts";
 import { insertBlob, manyBoardFiles, oneBoard } from "../product/queries.ts";
 import { buildDocument, manyBoards, oneRun } from "../run/index.ts";
 
@@ -35,7 +37,9 @@ export function releaseRoutes(deps: Deps): Router {
     const createdAt = new Date().toISOString();
     const built = await deps.compute.run({ kind: "package", document, boards, createdAt });
     const sha256 = sha256Hex(built.zip);
-    await withWorkshop(pool, workshopId, async (tx) => {
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ runId: id });
+      change.isFinal();
       await insertBlob(tx, sha256, built.zip);
       // only the state that was packed may be released
       const { rowCount } = await tx.query(
@@ -52,6 +56,12 @@ export function releaseRoutes(deps: Deps): Router {
         "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
         [id, JSON.stringify(document), JSON.stringify(built.manifest), sha256, createdAt],
       );
+      await insertAudit(tx, {
+        workshopId,
+        person: signed(ctx).person,
+        what: `released ${document.product} ${document.name}`,
+        address: ctx.ip,
+      });
     });
     ctx.status = 201;
     ctx.body = { sha256, manifest: built.manifest };

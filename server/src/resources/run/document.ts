@@ -1,12 +1,18 @@
 import type { RunAnswer } from "@kobbin/contract";
 import { DEFAULT_ASSEMBLY, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { withWorkshop } from "../../db/tx.ts";
-import type { Deps } from "../../deps.ts";
-import { manyHouses } from "../house/queries.ts";
+import { manyHouses, manyHouseVersions } from "../house/queries.ts";
 import { oneShop } from "../shop/queries.ts";
 import { manyOffers, manySuppliers } from "../source/queries.ts";
-import { manyBoards, manyLines, manyQuotes, oneRun, type StoredRun, updateSummary } from "./queries.ts";
+import {
+  manyBoards,
+  manyLines,
+  manyLineVersions,
+  manyQuotes,
+  manyRemarks,
+  oneRun,
+  type StoredRun,
+} from "./queries.ts";
 
 /** Gathers a run into one document: what the page, the worker pool and the command line compute from. */
 export async function buildDocument(
@@ -69,45 +75,16 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     productId: run.productId,
     revisionId: run.revisionId,
     boardId,
+    versions: Object.fromEntries(
+      [...(await manyLineVersions(tx, run.revisionId)), ...(await manyHouseVersions(tx))].map((v) => [
+        v.id,
+        v.version,
+      ]),
+    ),
+    remarks: await manyRemarks(tx, id),
     document: release?.document ?? document,
     ...(run.summary ? { summary: run.summary } : {}),
     ...(run.askedAt ? { askedAt: run.askedAt.toISOString() } : {}),
     ...(release ? { releasedAt: release.releasedAt.toISOString(), packageSha256: release.sha256 } : {}),
   };
-}
-
-/** Computes a run's figures in the worker pool and stores them. */
-export async function refreshRun(deps: Deps, workshopId: string, id: string): Promise<void> {
-  const { document, state } = await withWorkshop(deps.pool, workshopId, async (tx) => {
-    const run = await oneRun(tx, id);
-    return { ...(await buildDocument(tx, run, deps.today())), state: run.state };
-  });
-  if (state === "released") return;
-  try {
-    const { summary } = await deps.compute.run({ kind: "summary", document });
-    await withWorkshop(deps.pool, workshopId, (tx) => updateSummary(tx, id, summary));
-  } catch (error) {
-    // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
-    deps.log({
-      level: "warning",
-      message: "run not computed",
-      run: id,
-      reason: error instanceof Error ? error.message : String(error),
-    });
-  }
-}
-
-/** All runs of a revision, after something they share changed. */
-export async function refreshRuns(deps: Deps, workshopId: string, revisionId: string): Promise<void> {
-  const ids = await withWorkshop(
-    deps.pool,
-    workshopId,
-    async (tx) =>
-      (
-        await tx.query<{ id: string }>("select id from run where revision_id = $1 and state = 'open'", [
-          revisionId,
-        ])
-      ).rows,
-  );
-  for (const { id } of ids) await refreshRun(deps, workshopId, id);
 }

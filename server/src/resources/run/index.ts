@@ -1,3 +1,12 @@
 /** What other resources may use of runs. */
-export { buildDocument, refreshRun, refreshRuns } from "./document.ts";
-export { insertLine, insertRun, manyBoards, manyLines, manyRuns, oneRun } from "./queries.ts";
+export { buildDocument } from "./document.ts";
+export {
+  insertLine,
+  insertRun,
+  manyBoards,
+  manyLines,
+  manyRuns,
+  oneLine,
+  oneRun,
+  updateSummary,
+} from "./queries.ts";

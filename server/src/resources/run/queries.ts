@@ -1,4 +1,4 @@
-import type { RunRow, RunSummary } from "@kobbin/contract";
+import type { RemarkRow, RunRow, RunSummary } from "@kobbin/contract";
 import type {
   FabOptions,
   Measure,
@@ -48,36 +48,33 @@ export async function insertLine(
   return rows[0]!.id;
 }
 
-/** Changes a line; a part number that changes takes the feed's offers away, since they were for another part. */
-export async function updateLine(
+/** The feed's offers for a line were for the part number it had. */
+export async function deleteFeedOffersOf(tx: Tx, lineId: string): Promise<void> {
+  await tx.query("delete from offer where line_id = $1 and source = 'feed'", [lineId]);
+}
+
+/** Where a line belongs, and its part number and version. */
+export async function oneLine(
   tx: Tx,
   id: string,
-  l: { [K in keyof Omit<RunLine, "id">]?: RunLine[K] | undefined },
-): Promise<string> {
-  if (l.mpn !== undefined)
-    await tx.query(
-      "delete from offer as o using bom_line as b where b.id = o.line_id and b.id = $1 and b.mpn <> $2 and o.source = 'feed'",
-      [id, l.mpn],
-    );
-  const { rows } = await tx.query<{ revisionId: string }>(
-    `update bom_line
-     set refs = coalesce($2::text[], refs), qty = coalesce($3, qty), value_text = coalesce($4, value_text), package = coalesce($5, package),
-         mpn = coalesce($6, mpn), maker = coalesce($7, maker), description = coalesce($8, description), dnp = coalesce($9, dnp), mount = coalesce($10, mount)
-     where id = $1 returning revision_id as "revisionId"`,
-    [
-      id,
-      l.refs ?? null,
-      l.qty ?? null,
-      l.valueText ?? null,
-      l.package ?? null,
-      l.mpn ?? null,
-      l.maker ?? null,
-      l.description ?? null,
-      l.dnp ?? null,
-      l.mount ?? null,
-    ],
+): Promise<{ revisionId: string; mpn: string; version: number; name: string }> {
+  const { rows } = await tx.query<{ revisionId: string; mpn: string; version: number; name: string }>(
+    `select revision_id as "revisionId", mpn, version, coalesce(refs[1], nullif(value_text, ''), mpn) as name from bom_line where id = $1`,
+    [id],
   );
-  return one(rows, "line").revisionId;
+  return one(rows, "line");
+}
+
+/** Versions of the lines of a revision, by id. */
+export async function manyLineVersions(
+  tx: Tx,
+  revisionId: string,
+): Promise<{ id: string; version: number }[]> {
+  const { rows } = await tx.query<{ id: string; version: number }>(
+    "select id, version from bom_line where revision_id = $1",
+    [revisionId],
+  );
+  return rows;
 }
 
 export async function deleteLine(tx: Tx, id: string): Promise<string> {
@@ -91,6 +88,7 @@ export async function deleteLine(tx: Tx, id: string): Promise<string> {
 /** A run with its first fork, as stored. */
 export interface StoredRun {
   readonly id: string;
+  readonly forkId: string;
   readonly name: string;
   readonly state: "open" | "released";
   readonly askedAt: Date | null;
@@ -109,7 +107,7 @@ export interface StoredRun {
   readonly updatedAt: Date;
 }
 
-const RUN = `r.id, r.name, r.state, r.asked_at as "askedAt", p.id as "productId", p.name as product, v.id as "revisionId", v.label as revision,
+const RUN = `r.id, f.id as "forkId", r.name, r.state, r.asked_at as "askedAt", p.id as "productId", p.name as product, v.id as "revisionId", v.label as revision,
        f.version, f.good_boards as "goodBoards", f.confidence::float8 as confidence, f.house_id as "houseId", f.options, f.assembly, f.choices, f.summary, f.updated_at as "updatedAt"
      from run as r
      join fork as f on f.run_id = r.id and f.name = 'first'
@@ -156,30 +154,6 @@ export async function insertRun(
     [id, run.goodBoards, run.houseId, JSON.stringify(run.assembly ?? {})],
   );
   return id;
-}
-
-/** Saves choices when nobody saved since; answers whether it did. */
-export async function updateFork(
-  tx: Tx,
-  runId: string,
-  version: number,
-  f: Pick<StoredRun, "goodBoards" | "confidence" | "houseId" | "options" | "assembly" | "choices">,
-): Promise<boolean> {
-  const { rowCount } = await tx.query(
-    `update fork set version = version + 1, good_boards = $3, confidence = $4, house_id = $5, options = $6, assembly = $7, choices = $8, updated_at = now()
-     where run_id = $1 and name = 'first' and version = $2`,
-    [
-      runId,
-      version,
-      f.goodBoards,
-      f.confidence,
-      f.houseId,
-      JSON.stringify(f.options),
-      JSON.stringify(f.assembly),
-      JSON.stringify(f.choices),
-    ],
-  );
-  return rowCount === 1;
 }
 
 export async function updateSummary(tx: Tx, runId: string, summary: RunSummary): Promise<void> {
@@ -246,4 +220,32 @@ export async function upsertQuote(
      on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until`,
     [runId, q.houseId, q.kind, q.total, q.currency, q.days, q.capturedOn, q.validUntil ?? null],
   );
+}
+
+/** Remarks of a run, oldest first. */
+export async function manyRemarks(tx: Tx, runId: string): Promise<RemarkRow[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    stage: string;
+    lineId: string | null;
+    text: string;
+    person: string;
+    at: Date;
+  }>(
+    `select id, stage, line_id as "lineId", text, person, at from remark where run_id = $1 order by at, id`,
+    [runId],
+  );
+  return rows.map(({ lineId, at, ...r }) => ({ ...r, at: at.toISOString(), ...(lineId ? { lineId } : {}) }));
+}
+
+export async function insertRemark(
+  tx: Tx,
+  runId: string,
+  r: { stage: string; lineId?: string | undefined; text: string; person: string },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into remark (workshop_id, run_id, stage, line_id, text, person) values (current_workshop(), $1, $2, $3, $4, $5) returning id",
+    [runId, r.stage, r.lineId ?? null, r.text, r.person],
+  );
+  return rows[0]!.id;
 }

@@ -1,16 +1,24 @@
+import { timingSafeEqual } from "node:crypto";
 import Router from "@koa/router";
 import { newShopBody, type SessionAnswer, signInBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
-import { hash, verify } from "@node-rs/argon2";
+import { hash } from "@node-rs/argon2";
 import type { Context } from "koa";
 import { withTransaction, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { COOKIE, hashToken, limitTries, openSession } from "../../middleware/session.ts";
+import { COOKIE, hashToken, limitTries, openSession, type Signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { checkPassword } from "../people/password.ts";
+import { insertAudit, manyShopsOf } from "../people/queries.ts";
 import { createShop, fetchStandIns } from "../shop/create.ts";
 import { oneShop } from "../shop/queries.ts";
 
-const isLoopback = (ctx: Context) => /^(127\.|::1$|::ffff:127\.)/.test(ctx.req.socket.remoteAddress ?? "");
+const isCode = (given: string, code: string) => {
+  const [a, b] = [hashToken(given), hashToken(code)];
+  return code !== "" && timingSafeEqual(a, b);
+};
+// behind a proxy every socket is local: then its word counts, where the server was told to trust it
+const isLoopback = (ctx: Context) => /^(127\.|::1$|::ffff:127\.)/.test(ctx.ip);
 
 /** Sign in, sign out, start a shop, enter the demo. */
 export function sessionRoutes(deps: Deps): Router {
@@ -25,12 +33,34 @@ export function sessionRoutes(deps: Deps): Router {
         ).rows[0]
       : undefined;
 
+  /** Who may start a shop: anybody, nobody, or the first one, who has the code or sits at this machine. */
+  const mayStart = async (ctx: Context): Promise<"yes" | "code" | "no"> => {
+    if (config.signUp === "open") return "yes";
+    const { rows } = await pool.query(
+      "select 1 from account where email <> 'demo@ashglaze' and password_hash is not null limit 1",
+    );
+    if (config.signUp === "closed" || rows.length > 0) return "no";
+    return isLoopback(ctx) ? "yes" : "code";
+  };
+
   router.get("/api/session", async (ctx) => {
-    const s = ctx.state.signed as { workshopId: string; person: string } | undefined;
+    const s = ctx.state.signed as Signed | undefined;
     const demo = isLoopback(ctx) && (await demoShop()) !== undefined;
-    const answer: SessionAnswer = s
-      ? { shop: await withWorkshop(pool, s.workshopId, oneShop), person: s.person, demo }
-      : { demo };
+    if (!s) {
+      const answer: SessionAnswer = { demo, mayStart: await mayStart(ctx) };
+      ctx.body = answer;
+      return;
+    }
+    const shops = [];
+    for (const { id, role } of await manyShopsOf(pool, s.accountId))
+      shops.push({ id, role, name: (await withWorkshop(pool, id, oneShop)).name });
+    const answer: SessionAnswer = {
+      shop: await withWorkshop(pool, s.workshopId, oneShop),
+      person: s.person,
+      role: s.role,
+      shops,
+      demo,
+    };
     ctx.body = answer;
   });
 
@@ -39,23 +69,31 @@ export function sessionRoutes(deps: Deps): Router {
     await limitTries(pool, `sign-in ${ctx.ip} ${email}`, 10);
     await limitTries(pool, `sign-in ${ctx.ip}`, 40);
     const { rows } = await pool.query<{ id: string; hash: string | null; workshopId: string }>(
-      `select a.id, a.password_hash as "hash", m.workshop_id as "workshopId" from account as a join member as m on m.account_id = a.id where a.email = $1`,
+      `select a.id, a.password_hash as "hash", m.workshop_id as "workshopId"
+       from account as a join member as m on m.account_id = a.id where a.email = $1 order by m.created_at, m.workshop_id limit 1`,
       [email],
     );
-    // the same work whether the name is known or not
-    const stored =
-      rows[0]?.hash ??
-      "$argon2id$v=19$m=19456,t=2,p=1$c29tZXNhbHRzb21lc2FsdA$Xb1pVZkX6wL1k6m7J1yQmQ2Qw3o1r5m3m3H2v0w0XxU";
-    const fits = await verify(stored, password).catch(() => false);
-    if (!rows[0]?.hash || !fits)
-      throw new AppError(
-        "WRONG_PASSWORD",
-        "Name and password do not fit together.",
-        "Check both and try again.",
-      );
+    try {
+      await checkPassword(rows[0]?.hash, password);
+    } catch (error) {
+      await insertAudit(pool, {
+        workshopId: rows[0]?.workshopId ?? null,
+        person: email,
+        what: "was refused: wrong password",
+        address: ctx.ip,
+      });
+      throw error;
+    }
+    const known = rows[0]!;
     // who got in is no guesser: only failed tries add up
     await pool.query("delete from attempt where key = $1", [`sign-in ${ctx.ip} ${email}`]);
-    await openSession(pool, ctx, rows[0].id, rows[0].workshopId);
+    await openSession(pool, ctx, known.id, known.workshopId);
+    await insertAudit(pool, {
+      workshopId: known.workshopId,
+      person: email,
+      what: "signed in",
+      address: ctx.ip,
+    });
     ctx.status = 204;
   });
 
@@ -81,6 +119,15 @@ export function sessionRoutes(deps: Deps): Router {
   router.post("/api/shops", async (ctx) => {
     const body = bodyOf(ctx, newShopBody);
     await limitTries(pool, `new shop ${ctx.ip}`, 30);
+    const may = await mayStart(ctx);
+    if (may === "no" || (may === "code" && !isCode(body.code ?? "", config.setUpCode)))
+      throw new AppError(
+        "NOT_ALLOWED",
+        may === "no" ? "Shops are not started freely here." : "The set-up code does not fit.",
+        may === "no"
+          ? "Ask an owner of the shop for an invitation link."
+          : "The server printed it when it started; whoever runs it can read it there.",
+      );
     const [passwordHash, standIns] = await Promise.all([
       hash(body.password),
       fetchStandIns(config.standInsUrl),
@@ -96,6 +143,12 @@ export function sessionRoutes(deps: Deps): Router {
         [body.email, passwordHash],
       );
       await tx.query("insert into member (workshop_id, account_id) values ($1, $2)", [shop, rows[0]!.id]);
+      await insertAudit(tx, {
+        workshopId: shop,
+        person: body.email,
+        what: "started the shop",
+        address: ctx.ip,
+      });
       return { accountId: rows[0]!.id, workshopId: shop };
     });
     await openSession(pool, ctx, accountId, workshopId);

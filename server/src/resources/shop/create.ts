@@ -37,7 +37,8 @@ export async function createShop(
   standIns: { suppliers: readonly FeedSupplier[]; houses: readonly Omit<House, "id">[] },
 ): Promise<string> {
   const id = randomUUID();
-  await tx.query("select set_config('app.workshop', $1, true)", [id]);
+  // a shop begins with what it begins with: nothing of it is a change to take back
+  await tx.query("select set_config('app.workshop', $1, true), set_config('app.change', 'off', true)", [id]);
   await insertShop(tx, { id, ...shop, taxRate: shop.isDemo ? 0.2 : 0, rates: firstRates(shop.currency) });
   for (const s of standIns.suppliers)
     await insertSupplier(tx, {

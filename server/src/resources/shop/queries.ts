@@ -2,7 +2,7 @@ import type { Shop } from "@kobbin/contract";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
-const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo"`;
+const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo", decimal_mark as "decimalMark", date_order as "dateOrder", shows_mil as "showsMil", version`;
 type Row = Omit<Shop, "taxRate" | "hoursPerDay"> & { taxRate: string; hoursPerDay: string };
 const toShop = (r: Row): Shop => ({
   ...r,
@@ -46,31 +46,6 @@ export async function insertShop(
       shop.taxRate,
       JSON.stringify(shop.rates),
       shop.isDemo,
-    ],
-  );
-}
-
-export async function updateShop(
-  tx: Tx,
-  change: {
-    name?: string | undefined;
-    hourlyRate?: string | undefined;
-    taxRate?: number | undefined;
-    hoursPerDay?: number | undefined;
-    rates?: Record<string, string> | undefined;
-  },
-): Promise<void> {
-  await tx.query(
-    `update workshop
-     set name = coalesce($1, name), hourly_rate = coalesce($2, hourly_rate), tax_rate = coalesce($3, tax_rate),
-         hours_per_day = coalesce($4, hours_per_day), rates = coalesce($5, rates)
-     where id = current_workshop()`,
-    [
-      change.name ?? null,
-      change.hourlyRate ?? null,
-      change.taxRate ?? null,
-      change.hoursPerDay ?? null,
-      change.rates ? JSON.stringify(change.rates) : null,
     ],
   );
 }

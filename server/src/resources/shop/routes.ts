@@ -2,19 +2,33 @@ import Router from "@koa/router";
 import { shopBody } from "@kobbin/contract";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
+import { changeOf, mergeRow } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { oneShop, updateShop } from "./queries.ts";
+import { givenColumns } from "../columns.ts";
+import { oneShop } from "../shop/queries.ts";
 
 /** The shop's settings. */
-export function shopRoutes({ pool }: Deps): Router {
+export function shopRoutes(deps: Deps): Router {
   const router = new Router();
   router.patch("/api/shop", async (ctx) => {
-    const change = bodyOf(ctx, shopBody);
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
-      await updateShop(tx, change);
-      return oneShop(tx);
+    const b = bodyOf(ctx, shopBody);
+    const { workshopId } = signed(ctx);
+    await changeOf(ctx, deps, async (tx) => {
+      const columns = givenColumns({
+        name: b.name,
+        hourly_rate: b.hourlyRate === undefined ? undefined : Number(b.hourlyRate),
+        tax_rate: b.taxRate,
+        hours_per_day: b.hoursPerDay,
+        decimal_mark: b.decimalMark,
+        date_order: b.dateOrder,
+        shows_mil: b.showsMil,
+        rates: b.rates,
+      });
+      const seen = b.version ?? (await oneShop(tx)).version;
+      await mergeRow(tx, "workshop", { id: workshopId }, seen, () => columns, "the shop");
     });
+    ctx.body = await withWorkshop(deps.pool, workshopId, oneShop);
   });
   return router;
 }

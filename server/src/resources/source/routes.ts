@@ -2,9 +2,10 @@ import Router from "@koa/router";
 import { offerBody, supplierBody } from "@kobbin/contract";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
+import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { manyLines, refreshRuns } from "../run/index.ts";
+import { manyLines, oneLine, oneRun } from "../run/index.ts";
 import { askSuppliers } from "./ask.ts";
 import { deleteFeedOffers, deleteOffer, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
 
@@ -18,55 +19,52 @@ export function sourceRoutes(deps: Deps): Router {
   router.post("/api/suppliers", async (ctx) => {
     const body = bodyOf(ctx, supplierBody);
     ctx.status = 201;
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
-      id: await insertSupplier(tx, body),
-    }));
+    ctx.body = await changeOf(ctx, deps, async (tx) => ({ id: await insertSupplier(tx, body) }));
   });
   router.post("/api/runs/:id/ask", async (ctx) => {
     const { workshopId } = signed(ctx);
-    const { revisionId, suppliers, lines } = await withWorkshop(pool, workshopId, async (tx) => {
-      const { rows } = await tx.query<{ revisionId: string }>(
-        `select revision_id as "revisionId" from run where id = $1`,
-        [ctx.params.id],
-      );
-      const { revisionId } = one(rows, "run");
-      return { revisionId, suppliers: await manySuppliers(tx), lines: await manyLines(tx, revisionId) };
+    const runId = ctx.params.id!;
+    const { suppliers, lines } = await withWorkshop(pool, workshopId, async (tx) => {
+      const { revisionId } = await oneRun(tx, runId);
+      return { suppliers: await manySuppliers(tx), lines: await manyLines(tx, revisionId) };
     });
     const asked = await askSuppliers(config.standInsUrl, suppliers, lines, today());
-    await withWorkshop(pool, workshopId, async (tx) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ runId });
+      change.says(
+        `suppliers asked: ${asked.offers.length} offers for ${asked.answer.asked} lines${asked.answer.failed.length > 0 ? `; ${asked.answer.failed.map((f) => f.supplier).join(", ")} did not answer` : ""}`,
+      );
       await deleteFeedOffers(
         tx,
         lines.map((l) => l.id),
         asked.answered,
       );
-      for (const o of asked.offers) await insertOffer(tx, o);
-      await tx.query("update run set asked_at = now() where id = $1", [ctx.params.id]);
+      // a line may have gone while the suppliers were thinking
+      const { rows } = await tx.query<{ id: string }>("select id from bom_line where id = any($1::uuid[])", [
+        lines.map((l) => l.id),
+      ]);
+      const there = new Set(rows.map((r) => r.id));
+      for (const o of asked.offers) if (there.has(o.lineId)) await insertOffer(tx, o);
+      await tx.query("update run set asked_at = now() where id = $1", [runId]);
+      return asked.answer;
     });
-    await refreshRuns(deps, workshopId, revisionId);
-    ctx.body = asked.answer;
   });
   router.post("/api/lines/:id/offers", async (ctx) => {
     const body = bodyOf(ctx, offerBody);
-    const { workshopId } = signed(ctx);
-    const { id, revisionId } = await withWorkshop(pool, workshopId, async (tx) => {
-      const { rows } = await tx.query<{ revisionId: string }>(
-        `select revision_id as "revisionId" from bom_line where id = $1`,
-        [ctx.params.id],
-      );
-      const { revisionId } = one(rows, "line");
-      return {
-        revisionId,
-        id: await insertOffer(tx, { ...body, lineId: ctx.params.id!, packaging: "", capturedOn: today() }),
-      };
+    const lineId = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const { revisionId, name } = await oneLine(tx, lineId);
+      change.about({ revisionId });
+      const supplier = (await manySuppliers(tx)).find((x) => x.id === body.supplierId);
+      change.says(`${name}: offer of ${one(supplier ? [supplier] : [], "supplier").name} ${body.source}`);
+      return { id: await insertOffer(tx, { ...body, lineId, packaging: "", capturedOn: today() }) };
     });
-    await refreshRuns(deps, workshopId, revisionId);
     ctx.status = 201;
-    ctx.body = { id };
   });
   router.delete("/api/offers/:id", async (ctx) => {
-    const { workshopId } = signed(ctx);
-    const revisionId = await withWorkshop(pool, workshopId, (tx) => deleteOffer(tx, ctx.params.id!));
-    await refreshRuns(deps, workshopId, revisionId);
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ revisionId: await deleteOffer(tx, ctx.params.id!) });
+    });
     ctx.status = 204;
   });
   return router;

@@ -1,0 +1,162 @@
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { BenchAnswer, HistoryAnswer, RunAnswer } from "@kobbin/contract";
+import { sha256Hex, unpackZip } from "@kobbin/formats";
+import { zipSync } from "fflate";
+import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 60_000);
+afterAll(() => server.close(), 30_000);
+
+/** A shop with a bit of everything: choices, offers, a quotation, remarks, a release, something taken back. */
+async function filled(name: string): Promise<Visitor> {
+  const v = new Visitor(server);
+  await v.startShop(name);
+  const kept = (await v.drop(strangerFiles())).body as { revisionId: string };
+  const runs = [];
+  for (const run of ["released one", "open one"])
+    runs.push(
+      (await v.post("/api/runs", { revisionId: kept.revisionId, name: run, goodBoards: 5 })).body as {
+        id: string;
+      },
+    );
+  const { document } = (await v.get(`/api/runs/${runs[0]!.id}`)).body as RunAnswer;
+  const line = document.lines[0]!.id;
+  const supplierId = document.suppliers[0]!.id;
+  await v.post(`/api/lines/${line}/offers`, {
+    supplierId,
+    stock: 500,
+    currency: "EUR",
+    breaks: [
+      { qty: 1, price: "0.050001" },
+      { qty: 10, price: "0.04" },
+    ],
+  });
+  expect((await v.post(`/api/runs/${runs[0]!.id}/release`)).status).toBe(201);
+  await v.patch(`/api/runs/${runs[1]!.id}`, { version: 1, goodBoards: 33, pins: { [line]: supplierId } });
+  await v.post(`/api/runs/${runs[1]!.id}/remarks`, { stage: "fab", text: "ask about the edge, “soon”" });
+  const change = (await v.patch(`/api/lines/${line}`, { maker: "Taken back" })).headers.get("X-Change");
+  await v.post(`/api/changes/${change}/undo`);
+  await v.patch("/api/shop", { rates: { USD: "0.9215" }, decimalMark: "," });
+  return v;
+}
+
+/** Everything a person can see of a shop, with ids replaced by the order they appear in. */
+async function seen(v: Visitor) {
+  const bench = (await v.get("/api/bench")).body as BenchAnswer;
+  const runs = [];
+  for (const r of [...bench.runs].sort((a, b) => a.name.localeCompare(b.name))) {
+    const { summary: _, ...answer } = (await v.get(`/api/runs/${r.id}`)).body as RunAnswer;
+    const pack = r.state === "released" ? sha256Hex((await v.get(`/api/runs/${r.id}/package`)).bytes) : "";
+    const files = sha256Hex((await v.get(`/api/boards/${answer.boardId}/files`)).bytes);
+    runs.push({ answer, pack, files });
+  }
+  const history = ((await v.get("/api/history")).body as HistoryAnswer).changes.map((c) => [
+    c.sentence,
+    c.state,
+    c.at,
+    c.person,
+  ]);
+  const { shop } = (await v.get("/api/session")).body as { shop: Record<string, unknown> };
+  const order = new Map<string, string>();
+  // which lines and houses there are stands in the document; here only how often each was changed
+  for (const r of runs) Object.assign(r.answer, { versions: Object.values(r.answer.versions).sort() });
+  const text = JSON.stringify({ runs, history, shop: { ...shop, isDemo: false } }).replace(
+    /Round trip, restored [\d-]+/g,
+    "Round trip",
+  );
+  // a released run's document is frozen with the ids it had
+  return text.replace(/[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => {
+    if (!order.has(id)) order.set(id, `id ${order.size}`);
+    return order.get(id)!;
+  });
+}
+
+const send = (v: Visitor, bytes: Uint8Array) => {
+  const form = new FormData();
+  form.append("files", new Blob([bytes as Uint8Array<ArrayBuffer>]), "backup.zip");
+  return v.call("POST", "/api/restore", form);
+};
+
+test("a backup read back is the same shop: runs, files, packages, history; beside the old one, and twice", async () => {
+  const v = await filled("Round trip");
+  const before = await seen(v);
+  const backup = await v.get("/api/backup");
+  expect(backup.headers.get("content-disposition")).toMatch(/round-trip-\d{4}-\d\d-\d\d\.kobbin\.zip/);
+  const first = await send(v, backup.bytes);
+  expect(first).toMatchObject({
+    status: 201,
+    body: { name: expect.stringMatching(/^Round trip, restored/) },
+  });
+  expect(await seen(v)).toBe(before);
+  // it is a shop to work in: figures come, and what was done can be taken back
+  await server.figures();
+  const bench = (await v.get("/api/bench")).body as BenchAnswer;
+  const open = bench.runs.find((r) => r.state === "open")!;
+  expect(open.summary?.start).toBeGreaterThan(32);
+  const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
+  const choice = changes.find((c) => c.sentence.includes("good boards 5 → 33"))!;
+  expect((await v.post(`/api/changes/${choice.id}/undo`)).status).toBe(200);
+  expect(((await v.get(`/api/runs/${open.id}`)).body as RunAnswer).document.goodBoards).toBe(5);
+  // into another installation's empty hands, and once more into the same
+  const other = new Visitor(server);
+  await other.startShop("Empty hands");
+  expect((await send(other, backup.bytes)).body).toMatchObject({ name: "Round trip" });
+  expect((await send(other, backup.bytes)).status).toBe(201);
+  expect(await seen(other)).toBe(before);
+}, 60_000);
+
+test.each([
+  ["no archive", () => new TextEncoder().encode("hello"), "hello is not"],
+  ["a cut-off archive", (b: Uint8Array) => b.slice(0, b.length - 400), "cut off"],
+  ["a board's archive", () => zipSync({ "top.gtl": new Uint8Array(3) }), "no manifest"],
+  [
+    "an altered table",
+    (b: Uint8Array) => repack(b, "tables/bom_line.jsonl", (t) => t.replace("4k7", "9k9")),
+    "bom_line was altered",
+  ],
+  ["a missing row", (b: Uint8Array) => repack(b, "tables/bom_line.jsonl", () => ""), "bom_line is cut off"],
+  [
+    "a newer version",
+    (b: Uint8Array) => repack(b, "manifest.json", (t) => t.replace("workshop/1", "workshop/7")),
+    "newer Kobbin",
+  ],
+])("%s is refused in words and nothing is stored", async (_name, spoil, words) => {
+  const v = new Visitor(server);
+  await v.startShop(`Refuses ${_name}`);
+  await v.drop(strangerFiles());
+  const { bytes } = await v.get("/api/backup");
+  const count = async () => (await server.owner.query("select count(*)::int as n from workshop")).rows[0].n;
+  const before = await count();
+  const r = await send(v, spoil(bytes));
+  expect([r.status, (r.body as { code: string }).code]).toEqual([422, "ARCHIVE_INVALID"]);
+  if (_name !== "no archive") expect((r.body as { message: string }).message).toContain(words);
+  expect(await count()).toBe(before);
+});
+
+function repack(bytes: Uint8Array, path: string, change: (text: string) => string): Uint8Array {
+  const files = Object.fromEntries(unpackZip(bytes).map((f) => [f.path, f.bytes]));
+  files[path] = new TextEncoder().encode(change(new TextDecoder().decode(files[path])));
+  return zipSync(files);
+}
+
+test("an archive of the first version stays readable", async () => {
+  const golden = new URL("../test/golden/workshop-1.kobbin.zip", import.meta.url);
+  if (process.env.KOBBIN_GOLDEN === "write" && !existsSync(golden)) {
+    mkdirSync(new URL(".", golden), { recursive: true });
+    writeFileSync(golden, (await (await filled("Golden shop")).get("/api/backup")).bytes);
+  }
+  const v = new Visitor(server);
+  await v.startShop("Reads old");
+  expect((await send(v, new Uint8Array(readFileSync(golden)))).body).toMatchObject({ name: "Golden shop" });
+  const bench = (await v.get("/api/bench")).body as BenchAnswer;
+  expect(bench.runs.map((r) => [r.name, r.state, r.goodBoards]).sort()).toEqual([
+    ["open one", "open", 33],
+    ["released one", "released", 5],
+  ]);
+  const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
+  expect(changes.map((c) => c.sentence)).toContain("taken back: R1: maker nothing → Taken back");
+}, 60_000);

@@ -1,0 +1,344 @@
+import { randomUUID } from "node:crypto";
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { HistoryAnswer, LiveMessage, RunAnswer } from "@kobbin/contract";
+import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 60_000);
+afterAll(() => server.close(), 30_000);
+
+async function shopWithRun(name: string) {
+  const v = new Visitor(server);
+  await v.startShop(name);
+  const kept = (await v.drop(strangerFiles())).body as {
+    productId: string;
+    revisionId: string;
+    boardId: string;
+  };
+  const { id } = (await v.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards: 10 }))
+    .body as {
+    id: string;
+  };
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const history = async (of = `run=${id}`) =>
+    ((await v.get(`/api/history?${of}`)).body as HistoryAnswer).changes;
+  const line = (await read()).document.lines[0]!;
+  return { v, ...kept, id, read, history, line };
+}
+
+/** A second member of the shop, let in by a link. */
+async function join(owner: Visitor, name: string, role: "owner" | "bench"): Promise<Visitor> {
+  const { token } = (await owner.post("/api/invitations", { role })).body as { token: string };
+  const v = new Visitor(server);
+  const r = await v.post(`/api/invited/${token}`, { email: name, password: "a long password" });
+  if (r.status !== 204) throw new Error(JSON.stringify(r.body));
+  return v;
+}
+
+test("every kind of change is told in a sentence, taken back whole, and brought again, also after a restart", async () => {
+  const { v, id, read, history, line, revisionId, boardId } = await shopWithRun("Sentences");
+  const { id: supplierId, name: supplierName } = (await read()).document.suppliers[0]!;
+  const [firstHouse, otherHouse] = (await v.get("/api/houses")).body as { id: string; name: string }[];
+  const steps: readonly [string, string, string, unknown][] = [
+    ["R1: value 4k7 → 10k", "PATCH", `/api/lines/${line.id}`, { valueText: "10k" }],
+    ["R1: do not place", "PATCH", `/api/lines/${line.id}`, { dnp: true }],
+    ["good boards 10 → 25", "PATCH", `/api/runs/${id}`, { version: 1, goodBoards: 25 }],
+    [
+      `house ${firstHouse!.name} → ${otherHouse!.name}`,
+      "PATCH",
+      `/api/runs/${id}`,
+      { version: 2, houseId: otherHouse!.id },
+    ],
+    [
+      "finish gold, thickness 1.0",
+      "PATCH",
+      `/api/runs/${id}`,
+      { version: 3, options: { finish: "gold", thickness: "1.0" } },
+    ],
+    [
+      `R1 bought from ${supplierName}`,
+      "PATCH",
+      `/api/runs/${id}`,
+      { version: 4, pins: { [line.id]: supplierId } },
+    ],
+    ["accepted: seen", "PATCH", `/api/runs/${id}`, { version: 5, accepted: { "some note": "seen" } }],
+    ["line screw added", "POST", `/api/revisions/${revisionId}/lines`, { valueText: "screw", qty: 4 }],
+    [
+      `R1: offer of ${supplierName} typed`,
+      "POST",
+      `/api/lines/${line.id}/offers`,
+      {
+        supplierId,
+        stock: 5,
+        currency: "EUR",
+        breaks: [
+          { qty: 1, price: "0.050001" },
+          { qty: 10, price: "0.04" },
+        ],
+      },
+    ],
+    [
+      "remark: look at the diode",
+      "POST",
+      `/api/runs/${id}/remarks`,
+      { stage: "parts", text: "look at the diode" },
+    ],
+    [
+      `quotation of ${firstHouse!.name}: 99.50 EUR, 9 days`,
+      "PUT",
+      `/api/runs/${id}/quotes`,
+      { houseId: firstHouse!.id, kind: "fab", total: "99.50", currency: "EUR", days: 9 },
+    ],
+    [
+      "corrected how its files are read",
+      "POST",
+      `/api/boards/${boardId}/corrections`,
+      { roles: { "mine.gtp": { role: "drawing" } } },
+    ],
+    ["line R1 removed", "DELETE", `/api/lines/${line.id}`, undefined],
+  ];
+  const figure = async () => {
+    const { document, remarks } = await read();
+    const { today: _, ...rest } = document;
+    return { rest: { ...rest, houses: [] }, remarks: remarks.map((r) => r.text) };
+  };
+  const done: { id: string; before: unknown; after: unknown }[] = [];
+  for (const [sentence, method, path, body] of steps) {
+    const before = await figure();
+    const r = await v.call(method, path, body);
+    expect([sentence, r.status < 300]).toEqual([sentence, true]);
+    const [newest] = await history();
+    expect(newest!.sentence.replace("Thing A: ", "")).toBe(sentence);
+    expect(newest!.id).toBe(r.headers.get("X-Change"));
+    done.push({ id: newest!.id, before, after: await figure() });
+  }
+  await server.restart();
+  const undone: { by: string; before: unknown; after: unknown }[] = [];
+  for (const d of [...done].reverse()) {
+    const r = await v.post(`/api/changes/${d.id}/undo`);
+    expect([d.id, r.status]).toEqual([d.id, 200]);
+    expect(await figure()).toEqual(d.before);
+    undone.push({ by: (r.body as { id: string }).id, ...d });
+  }
+  for (const u of undone.reverse()) {
+    expect((await v.post(`/api/changes/${u.by}/undo`)).status).toBe(200);
+    expect(await figure()).toEqual(u.after);
+  }
+  expect((await history()).filter((c) => c.state === "stands")).toHaveLength(steps.length + 2);
+}, 60_000);
+
+test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
+  const { v, id, read, line } = await shopWithRun("Steps");
+  const other = await join(v, "steps second", "owner");
+  await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 11 });
+  await v.patch(`/api/lines/${line.id}`, { valueText: "1k" });
+  await other.patch(`/api/runs/${id}`, { version: 2, confidence: 0.8 });
+  const now = async () => {
+    const { document: d } = await read();
+    return [d.goodBoards, d.lines[0]!.valueText, d.confidence];
+  };
+  expect((await v.post(`/api/runs/${id}/undo`)).body).toMatchObject({ says: "R1: value 4k7 → 1k" });
+  expect(await now()).toEqual([11, "4k7", 0.8]);
+  await v.post(`/api/runs/${id}/undo`);
+  expect(await now()).toEqual([10, "4k7", 0.8]);
+  await v.post(`/api/runs/${id}/redo`);
+  await v.post(`/api/runs/${id}/redo`);
+  expect(await now()).toEqual([11, "1k", 0.8]);
+  expect((await v.post(`/api/runs/${id}/redo`)).body).toMatchObject({ code: "NOT_FOUND" });
+});
+
+test("taking back what somebody changed since says who and both values; forced, it is done", async () => {
+  const { v, id, line, read, history } = await shopWithRun("Since");
+  const other = await join(v, "since second", "owner");
+  const first = (await v.patch(`/api/lines/${line.id}`, { valueText: "1k" })).headers.get("X-Change");
+  await other.patch(`/api/lines/${line.id}`, { valueText: "2k2", maker: "Theirs" });
+  const refused = await v.post(`/api/changes/${first}/undo`);
+  expect(refused).toMatchObject({
+    status: 409,
+    body: {
+      code: "STALE_VERSION",
+      message: "since second changed the value of R1 in between.",
+      details: { clashes: [{ field: "value", mine: "4k7", theirs: "2k2", person: "since second" }] },
+    },
+  });
+  expect((await read()).document.lines[0]).toMatchObject({ valueText: "2k2" });
+  expect((await v.post(`/api/changes/${first}/undo`, { force: true })).status).toBe(200);
+  expect((await read()).document.lines[0]).toMatchObject({ valueText: "4k7", maker: "Theirs" });
+  expect((await v.post(`/api/changes/${first}/undo`)).body).toMatchObject({ code: "NOT_ALLOWED" });
+  expect((await history())[0]).toMatchObject({
+    sentence: "taken back: R1: value 4k7 → 1k",
+    state: "takes back",
+  });
+  // a run on which nothing else stands can go; one that something was built on cannot
+  const products = await history("x=1");
+  const added = products.find((c) => c.sentence.startsWith("product Thing added"))!;
+  expect(added.sentence).toBe("product Thing added with 1 line of parts");
+  expect((await v.post(`/api/changes/${added.id}/undo`)).body).toMatchObject({
+    code: "STALE_VERSION",
+    message: expect.stringContaining("“one” was built on it since"),
+  });
+  expect((await v.get(`/api/runs/${id}`)).status).toBe(200);
+});
+
+test("two people: different fields join, also inside the choices; the same field shows both", async () => {
+  const { v, id, line, read } = await shopWithRun("Together");
+  const other = await join(v, "together second", "owner");
+  const supplierId = (await read()).document.suppliers[0]!.id;
+  expect(
+    (await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12, options: { finish: "gold" } })).status,
+  ).toBe(200);
+  expect(
+    (await other.patch(`/api/runs/${id}`, { version: 1, confidence: 0.8, options: { thickness: "1.0" } }))
+      .status,
+  ).toBe(200);
+  expect(
+    (
+      await other.patch(`/api/runs/${id}`, {
+        version: 1,
+        pins: { [line.id]: supplierId },
+        accepted: { a: "x" },
+      })
+    ).status,
+  ).toBe(200);
+  expect((await v.patch(`/api/runs/${id}`, { version: 1, accepted: { b: "y" } })).status).toBe(200);
+  expect((await read()).document).toMatchObject({
+    goodBoards: 12,
+    confidence: 0.8,
+    options: { finish: "gold", thickness: "1.0" },
+    choices: { pins: { [line.id]: supplierId }, accepted: { a: "x", b: "y" } },
+  });
+  const late = await other.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99, confidence: 0.7 });
+  expect(late).toMatchObject({
+    status: 409,
+    body: {
+      details: {
+        clashes: [
+          { field: "good boards", mine: 99, theirs: 12, person: "together" },
+          { field: "certainty", mine: 0.7, theirs: 0.8 },
+        ],
+      },
+    },
+  });
+  expect((await read()).document).toMatchObject({ goodBoards: 12, confidence: 0.8 });
+  // the same on both sides is no quarrel, and a request that is sent twice changes nothing the second time
+  expect(
+    (await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12 })).headers.get("X-Change"),
+  ).toBeNull();
+  const { versions } = await read();
+  expect((await v.patch(`/api/lines/${line.id}`, { version: versions[line.id], mpn: "AA-1" })).status).toBe(
+    204,
+  );
+  expect(
+    (await other.patch(`/api/lines/${line.id}`, { version: versions[line.id], maker: "Bo" })).status,
+  ).toBe(204);
+  expect(
+    await other.patch(`/api/lines/${line.id}`, { version: versions[line.id], mpn: "BB-2" }),
+  ).toMatchObject({ status: 409 });
+  expect((await read()).document.lines[0]).toMatchObject({ mpn: "AA-1", maker: "Bo" });
+  const house = (await read()).document.house!;
+  await v.patch(`/api/houses/${house.id}`, {
+    ...house,
+    version: 1,
+    limits: { ...house.limits, minTrackMm: 0.2 },
+  });
+  await other.patch(`/api/houses/${house.id}`, {
+    ...house,
+    version: 1,
+    limits: { ...house.limits, minHoleMm: 0.4 },
+  });
+  expect((await read()).document.house!.limits).toMatchObject({ minTrackMm: 0.2, minHoleMm: 0.4 });
+});
+
+test("a creation that is sent again with its key is done once and answers the same", async () => {
+  const { v, revisionId, read } = await shopWithRun("Again");
+  const key = { "X-Request-Key": randomUUID() };
+  const body = { valueText: "screw", qty: 4 };
+  const one = await v.call("POST", `/api/revisions/${revisionId}/lines`, body, key);
+  const two = await v.call("POST", `/api/revisions/${revisionId}/lines`, body, key);
+  expect([one.status, two.status]).toEqual([201, 200]);
+  expect(two.headers.get("X-Change")).toBe(one.headers.get("X-Change"));
+  expect((await read()).document.lines).toHaveLength(2);
+  const both = await Promise.all(
+    [1, 2, 3].map(() =>
+      v.call("POST", `/api/revisions/${revisionId}/lines`, body, {
+        "X-Request-Key": key["X-Request-Key"].replace(/^./, "f"),
+      }),
+    ),
+  );
+  expect(both.map((r) => r.status).filter((s) => s < 300).length).toBeGreaterThan(0);
+  expect((await read()).document.lines).toHaveLength(3);
+});
+
+test("the database itself refuses a write that no change stands for", async () => {
+  const { v, line } = await shopWithRun("Unnamed");
+  const { shop } = (await v.get("/api/session")).body as { shop: { id: string } };
+  const app = await server.deps.pool.connect();
+  try {
+    await app.query("begin");
+    await app.query("select set_config('app.workshop', $1, true)", [shop.id]);
+    await expect(app.query("update bom_line set qty = 9 where id = $1", [line.id])).rejects.toThrow(
+      /a write to bom_line outside of a named change/,
+    );
+  } finally {
+    await app.query("rollback");
+    app.release();
+  }
+});
+
+/** Listens like an open page, until it has heard what it waits for. */
+async function listen(v: Visitor, page: string) {
+  const heard: LiveMessage[] = [];
+  const response = await v.stream(`/api/live?page=${page}`);
+  const reader = response.body!.getReader();
+  const text = new TextDecoder();
+  let rest = "";
+  const pump = (async () => {
+    for (;;) {
+      const { value, done } = await reader.read().catch(() => ({ value: undefined, done: true }));
+      if (done) return;
+      rest += text.decode(value, { stream: true });
+      const parts = rest.split("\n\n");
+      rest = parts.pop()!;
+      for (const p of parts) if (p.startsWith("data: ")) heard.push(JSON.parse(p.slice(6)) as LiveMessage);
+    }
+  })();
+  const until = async (fits: (m: LiveMessage) => boolean) => {
+    for (let i = 0; i < 100; i++) {
+      const found = heard.find(fits);
+      if (found) return found;
+      await new Promise((done) => setTimeout(done, 50));
+    }
+    throw new Error(`not heard; heard: ${JSON.stringify(heard)}`);
+  };
+  return { heard, until, close: () => reader.cancel().then(() => pump) };
+}
+
+test("an open page hears what others change, who is where, and new figures; nothing of other shops", async () => {
+  const { v, id } = await shopWithRun("Live");
+  const other = await join(v, "live second", "bench");
+  const stranger = new Visitor(server);
+  await stranger.startShop("Live stranger");
+  const [pageA, pageB] = [randomUUID(), randomUUID()];
+  const a = await listen(v, pageA);
+  const s = await listen(stranger, randomUUID());
+  const b = await listen(other, pageB);
+  await other.call("PUT", "/api/presence", { page: pageB, place: `runs/${id}/parts` });
+  await a.until(
+    (m) =>
+      m.kind === "presence" && m.here.some((h) => h.person === "live second" && h.place.endsWith("parts")),
+  );
+  await v.call("PATCH", `/api/runs/${id}`, { version: 1, goodBoards: 15 }, { "X-Page": pageA });
+  expect(await b.until((m) => m.kind === "change")).toMatchObject({
+    person: "live",
+    page: pageA,
+    runId: id,
+    says: "good boards 10 → 15",
+  });
+  await b.until((m) => m.kind === "figures" && m.runId === id);
+  await b.close();
+  await a.until((m) => m.kind === "presence" && m.here.length === 0);
+  expect(s.heard.filter((m) => m.kind !== "presence")).toEqual([]);
+  await Promise.all([a.close(), s.close()]);
+}, 30_000);

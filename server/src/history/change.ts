@@ -1,0 +1,292 @@
+import { AppError } from "@kobbin/core";
+import type { Context } from "koa";
+import type { Pool, Tx } from "../db/pool.ts";
+import { withWorkshop } from "../db/tx.ts";
+import type { Deps } from "../deps.ts";
+import { signed } from "../middleware/session.ts";
+import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
+import { lastChange, maybeRow, type Row, rowAt, type Table, writeColumns } from "./rows.ts";
+import { type ChangedRow, fieldsOf, sentenceOf } from "./sentence.ts";
+
+/** Who changes something, from which open page, and under which key a repeated request is known. */
+export interface By {
+  readonly workshopId: string;
+  readonly accountId: string | null;
+  readonly person: string;
+  readonly page?: string | undefined;
+  readonly requestKey?: string | undefined;
+}
+
+/** What a change belongs to; the history of a product, of a run or of the shop lists it there. */
+export interface Scope {
+  readonly productId?: string | undefined;
+  readonly revisionId?: string | undefined;
+  readonly runId?: string | undefined;
+}
+
+/** The change while it is being made. */
+export interface ChangeNow {
+  readonly id: string;
+  /** Says where it belongs. */
+  about(scope: Scope): void;
+  /** Says it in other words than the rows would. */
+  says(sentence: string): void;
+  /** Cannot be taken back: it has left the house. */
+  isFinal(): void;
+}
+
+/** What came of a change; without an id when nothing was different. */
+export interface Done<T> {
+  readonly value: T;
+  readonly changeId?: string;
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+/**
+ * Runs a change in one transaction and records it: who, when, what became of each row, in a sentence; tells every
+ * open page and puts runs whose figures are older now on the list.
+ *
+ * A change that leaves every row as it was is not recorded.
+ */
+export async function recordChange<T>(
+  pool: Pool,
+  by: By,
+  work: (tx: Tx, change: ChangeNow) => Promise<T>,
+): Promise<Done<T>> {
+  return withWorkshop(pool, by.workshopId, async (tx) => {
+    const { rows } = await tx.query<{ id: string }>(
+      "insert into change (workshop_id, account_id, person, request_key) values (current_workshop(), $1, $2, $3) returning id",
+      [by.accountId, by.person, by.requestKey ?? null],
+    );
+    const id = rows[0]!.id;
+    await tx.query("select set_config('app.change', $1, true)", [id]);
+    let scope: Scope = {};
+    let sentence: string | undefined;
+    let isFinal = false;
+    const value = await work(tx, {
+      id,
+      about: (s) => {
+        scope = { ...scope, ...s };
+      },
+      says: (s) => {
+        sentence = s;
+      },
+      isFinal: () => {
+        isFinal = true;
+      },
+    });
+    const changed = await manyChangedRows(tx, id);
+    if (changed.length === 0) {
+      await tx.query("delete from change where id = $1", [id]);
+      return { value };
+    }
+    const whole = await completed(tx, scope);
+    const says = (sentence ?? sentenceOf(changed, await namesOf(tx, changed))).slice(0, 500);
+    await tx.query(
+      "update change set sentence = $2, product_id = $3, revision_id = $4, run_id = $5, is_final = $6, result = $7 where id = $1",
+      [
+        id,
+        says,
+        whole.productId ?? null,
+        whole.revisionId ?? null,
+        whole.runId ?? null,
+        isFinal,
+        value === undefined ? null : JSON.stringify(value),
+      ],
+    );
+    await listDue(tx, changed, whole);
+    await tell(tx, {
+      kind: "change",
+      workshop: by.workshopId,
+      change: id,
+      person: by.person,
+      ...(by.page ? { page: by.page } : {}),
+      ...whole,
+      says: says.slice(0, 300),
+    });
+    return { value, changeId: id };
+  });
+}
+
+/** As above for a request: the answer carries the change's number, so that the page can take it back. */
+export async function changeOf<T>(
+  ctx: Context,
+  deps: Deps,
+  work: (tx: Tx, change: ChangeNow) => Promise<T>,
+): Promise<T> {
+  const done = await recordChange(deps.pool, byOf(ctx), work);
+  if (done.changeId) ctx.set("X-Change", done.changeId);
+  return done.value;
+}
+
+/** Who is asking. */
+export function byOf(ctx: Context): By {
+  const { workshopId, accountId, person } = signed(ctx);
+  const [page, key] = [ctx.get("X-Page"), ctx.get("X-Request-Key")];
+  return {
+    workshopId,
+    accountId,
+    person,
+    ...(UUID.test(page) ? { page } : {}),
+    ...(UUID.test(key) ? { requestKey: key } : {}),
+  };
+}
+
+/** A word to every open page, given when the transaction is through. */
+export async function tell(
+  tx: Tx,
+  event: { readonly kind: string; readonly workshop: string; readonly [key: string]: Json | undefined },
+): Promise<void> {
+  await tx.query("select pg_notify('kobbin', $1)", [JSON.stringify(event)]);
+}
+
+/** The rows a change touched, in order. */
+export async function manyChangedRows(tx: Tx, changeId: string): Promise<ChangedRow[]> {
+  const { rows } = await tx.query<ChangedRow>(
+    `select tbl as "table", key, op, name, was, became from change_row where change_id = $1 order by id`,
+    [changeId],
+  );
+  return rows;
+}
+
+async function completed(tx: Tx, scope: Scope): Promise<Scope & Row> {
+  const { rows } = await tx.query<{ productId: string; revisionId: string }>(
+    `select v.product_id as "productId", v.id as "revisionId" from revision as v
+     where v.id = $1 or v.id = (select revision_id from run where id = $2)`,
+    [scope.revisionId ?? null, scope.runId ?? null],
+  );
+  const found = { ...rows[0], ...scope };
+  return Object.fromEntries(Object.entries(found).filter(([, v]) => v !== undefined)) as Scope & Row;
+}
+
+/** Names of what ids in the changed values stand for. */
+async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string, string>> {
+  const ids = new Set<string>();
+  const walk = (v: Json | undefined): void => {
+    if (typeof v === "string") {
+      if (UUID.test(v)) ids.add(v);
+    } else if (Array.isArray(v)) v.forEach(walk);
+    else if (v && typeof v === "object")
+      for (const [k, x] of Object.entries(v)) {
+        walk(k);
+        walk(x);
+      }
+  };
+  for (const r of rows)
+    if (r.op === "update" && r.table !== "board") {
+      walk(r.was ?? undefined);
+      walk(r.became ?? undefined);
+    }
+  if (ids.size === 0) return new Map();
+  const { rows: named } = await tx.query<{ id: string; name: string }>(
+    `select id::text, profile ->> 'name' as name from house where id = any($1::uuid[])
+     union all select id::text, name from supplier where id = any($1::uuid[])
+     union all select id::text, coalesce(refs[1], nullif(value_text, ''), mpn) from bom_line where id = any($1::uuid[])`,
+    [[...ids]],
+  );
+  return new Map(named.map((r) => [r.id, r.name]));
+}
+
+/** Tables every run of the shop is computed from. */
+const SHARED: readonly Table[] = ["workshop", "house", "supplier"];
+
+async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
+  if (rows.every((r) => r.table === "remark" || r.table === "correction")) return;
+  const isShared = rows.some((r) => SHARED.includes(r.table));
+  const ofRevision = rows.some((r) => ["bom_line", "offer", "board"].includes(r.table));
+  if (!isShared && !scope.revisionId && !scope.runId) return;
+  await tx.query(
+    `insert into figures_due (run_id, workshop_id)
+     select r.id, r.workshop_id from run as r
+     where r.state = 'open' and ($1 or (r.revision_id = $2 and ($3 or r.id = $4)))
+     on conflict (run_id) do update set since = clock_timestamp()`,
+    [isShared, scope.revisionId ?? null, ofRevision || !scope.runId, scope.runId ?? null],
+  );
+}
+
+/**
+ * Changes a row somebody saw at an earlier version: other fields that changed since stay as they are now.
+ *
+ * @param lay what the person wants, laid over the row as they saw it; only the columns named count
+ * @throws AppError STALE_VERSION where the same field was set differently since, with both values, by whom and when
+ */
+export async function mergeRow(
+  tx: Tx,
+  table: Table,
+  key: Row,
+  seen: number,
+  lay: (row: Row) => Row,
+  thing: string,
+): Promise<Row> {
+  const now = await maybeRow(tx, table, key);
+  if (!now)
+    throw new AppError(
+      "NOT_FOUND",
+      `The ${thing} is not there any more.`,
+      "Somebody removed it; the history says who, and can take it back.",
+    );
+  const base = await rowAt(tx, table, key, now, seen);
+  const mine = lay(base);
+  const columns: Record<string, Json> = {};
+  const clashes: Clash[] = [];
+  for (const [column, wanted] of Object.entries(mine)) {
+    const merged = mergeThree(base[column], wanted, now[column], [column]);
+    clashes.push(...merged.clashes);
+    if (!isSame(merged.value, now[column])) columns[column] = merged.value ?? null;
+  }
+  if (clashes.length > 0) throw await clashError(tx, table, key, clashes, thing);
+  await writeColumns(tx, table, key, columns);
+  return { ...now, ...columns };
+}
+
+/** The error that carries both values of everything that clashes. */
+export async function clashError(
+  tx: Tx,
+  table: Table,
+  key: Row,
+  clashes: readonly Clash[],
+  thing: string,
+  since = 0,
+): Promise<AppError> {
+  const details = [];
+  for (const c of clashes) {
+    const by = await lastChange(tx, table, key, c.path[0]!, since);
+    const [told] = fieldsOf({ [c.path[0]!]: null }, { [c.path[0]!]: nest(c.path.slice(1)) });
+    details.push({
+      field: told?.label ?? c.path.join(" "),
+      mine: c.mine ?? null,
+      theirs: c.theirs ?? null,
+      ...(by ? { person: by.person, at: by.at } : {}),
+    });
+  }
+  const first = details[0]!;
+  return new AppError(
+    "STALE_VERSION",
+    `${first.person ?? "Somebody"} changed the ${first.field} of ${thing} in between.`,
+    "Choose which of the two is to stand.",
+    { details: { clashes: details } },
+  );
+}
+
+const nest = (path: readonly string[]): Json =>
+  path.length === 0 ? "value" : { [path[0]!]: nest(path.slice(1)) };
+
+/** A request that was answered before, by its key: its stored answer, else undefined. */
+export async function maybeReplay(
+  pool: Pool,
+  workshopId: string,
+  key: string,
+): Promise<{ id: string; result: Json } | undefined> {
+  if (!UUID.test(key)) return undefined;
+  return withWorkshop(
+    pool,
+    workshopId,
+    async (tx) =>
+      (
+        await tx.query<{ id: string; result: Json }>("select id, result from change where request_key = $1", [
+          key,
+        ])
+      ).rows[0],
+  );
+}

@@ -1,0 +1,115 @@
+import { AppError } from "@kobbin/core";
+import type { Tx } from "../db/pool.ts";
+import type { Json } from "./merge.ts";
+
+/** The tables whose rows are recorded, parents first, with the columns of their key besides the workshop. */
+export const TABLES = {
+  workshop: ["id"],
+  supplier: ["id"],
+  house: ["id"],
+  correction: ["kind", "pattern"],
+  product: ["id"],
+  revision: ["id"],
+  board: ["id"],
+  board_file: ["board_id", "position"],
+  bom_line: ["id"],
+  offer: ["id"],
+  offer_break: ["offer_id", "qty"],
+  run: ["id"],
+  fork: ["id"],
+  quotation: ["id"],
+  release: ["id"],
+  remark: ["id"],
+} as const satisfies Readonly<Record<string, readonly string[]>>;
+
+/** One of the recorded tables. */
+export type Table = keyof typeof TABLES;
+/** Table names, parents before children. */
+export const TABLE_ORDER = Object.keys(TABLES) as Table[];
+
+/** A row or a part of one, by column. */
+export type Row = Readonly<Record<string, Json>>;
+
+// text, so that a jsonb number, a uuid and a bigint compare alike
+const where = (table: Table) => TABLES[table].map((c, i) => `t.${c}::text = $${i + 1}`).join(" and ");
+const keyValues = (table: Table, key: Row) => TABLES[table].map((c) => String(key[c]));
+const identifier = (name: string) => {
+  if (!/^[a-z_]+$/.test(name)) throw new Error(`no column name: ${name}`);
+  return `"${name}"`;
+};
+
+/** A row as JSON, locked until the transaction ends; undefined when it is not there. */
+export async function maybeRow(tx: Tx, table: Table, key: Row): Promise<Row | undefined> {
+  const { rows } = await tx.query<{ row: Row }>(
+    `select to_jsonb(t) as row from ${table} as t where ${where(table)} for update`,
+    keyValues(table, key),
+  );
+  return rows[0]?.row;
+}
+
+/** Writes some columns of a row. */
+export async function writeColumns(tx: Tx, table: Table, key: Row, columns: Row): Promise<void> {
+  const names = Object.keys(columns);
+  if (names.length === 0) return;
+  const n = TABLES[table].length;
+  const list = names.map(identifier);
+  await tx.query(
+    `update ${table} as t set (${list.join(", ")}) = (select ${list.map((c) => `r.${c}`).join(", ")} from jsonb_populate_record(null::${table}, $${n + 1}::jsonb) as r where true) where ${where(table)}`
+      // a single column takes no row constructor
+      .replace(/set \(("[a-z_]+")\) = /, "set $1 = "),
+    [...keyValues(table, key), JSON.stringify(columns)],
+  );
+}
+
+/** Puts a removed row back as it was, into the workshop of the transaction. */
+export async function putBack(tx: Tx, table: Table, row: Row): Promise<void> {
+  const list = Object.keys(row).filter((c) => c !== "workshop_id");
+  const names = list.map(identifier).join(", ");
+  await tx.query(
+    `insert into ${table} (workshop_id, ${names}) select current_workshop(), ${list.map((c) => `r.${identifier(c)}`).join(", ")} from jsonb_populate_record(null::${table}, $1::jsonb) as r`,
+    [JSON.stringify(row)],
+  );
+}
+
+/** Removes a row; whatever hangs on it goes with it. */
+export async function removeRow(tx: Tx, table: Table, key: Row): Promise<void> {
+  await tx.query(`delete from ${table} as t where ${where(table)}`, keyValues(table, key));
+}
+
+/**
+ * A row as it was at an earlier version: the recorded changes since are laid over it backwards.
+ * @throws AppError STALE_VERSION when the record does not reach back that far
+ */
+export async function rowAt(tx: Tx, table: Table, key: Row, now: Row, version: number): Promise<Row> {
+  if (version === now.version) return now;
+  const { rows } = await tx.query<{ was: Row; version: number }>(
+    "select was, version from change_row where tbl = $1 and key = $2::jsonb and op = 'update' and version > $3 order by version desc",
+    [table, JSON.stringify(key), version],
+  );
+  if (version > Number(now.version) || rows.length !== Number(now.version) - version)
+    throw new AppError(
+      "STALE_VERSION",
+      "This was changed in between, further back than the record reaches; your change was not saved.",
+      "The page shows the newest state now; change it again there.",
+    );
+  const then: Record<string, Json> = { ...now };
+  for (const r of rows) Object.assign(then, r.was);
+  return then;
+}
+
+/** Who last changed some columns of a row, and when; the newest first. */
+export async function lastChange(
+  tx: Tx,
+  table: Table,
+  key: Row,
+  column: string,
+  since = 0,
+): Promise<{ person: string; at: string } | undefined> {
+  const { rows } = await tx.query<{ person: string; at: Date }>(
+    `select c.person, c.at from change_row as r join change as c on c.id = r.change_id
+     where r.tbl = $1 and r.key = $2::jsonb and r.change_id > $4 and (r.op <> 'update' or r.became ? $3)
+     order by r.id desc limit 1`,
+    [table, JSON.stringify(key), column, since],
+  );
+  return rows[0] && { person: rows[0].person, at: rows[0].at.toISOString() };
+}

@@ -1,0 +1,124 @@
+import { AppError } from "@kobbin/core";
+import type { Tx } from "../db/pool.ts";
+import { type ChangeNow, clashError, manyChangedRows } from "./change.ts";
+import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
+import { maybeRow, putBack, removeRow, TABLE_ORDER, TABLES, writeColumns } from "./rows.ts";
+import type { ChangedRow } from "./sentence.ts";
+
+interface StoredChange {
+  readonly id: string;
+  readonly sentence: string;
+  readonly productId: string | null;
+  readonly revisionId: string | null;
+  readonly runId: string | null;
+  readonly undoneBy: string | null;
+  readonly undoes: string | null;
+  readonly isFinal: boolean;
+  readonly runState: string | null;
+  /** For a taking back: what it took back stands again. */
+  readonly isBrought: boolean;
+}
+
+const place = (r: ChangedRow) => TABLE_ORDER.indexOf(r.table);
+const keyText = (r: Pick<ChangedRow, "table" | "key">) =>
+  `${r.table} ${TABLES[r.table].map((c) => String(r.key[c])).join(" ")}`;
+
+/**
+ * Takes a change back, whole or not at all: added rows go, removed rows return, changed columns get their old values.
+ * Taking back what took something back brings it again.
+ *
+ * @param isForced also where somebody set the same field since
+ * @throws AppError STALE_VERSION with both values where somebody did; NOT_ALLOWED where it cannot be taken back
+ */
+export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: boolean): Promise<void> {
+  const change = await oneChange(tx, id);
+  if (change.undoneBy)
+    throw new AppError(
+      "NOT_ALLOWED",
+      `“${change.sentence}” was taken back already.`,
+      "The history shows who did; it can be brought again from there.",
+    );
+  if (change.isFinal || change.runState === "released")
+    throw new AppError(
+      "NOT_ALLOWED",
+      `“${change.sentence}” cannot be taken back: what was ordered stays as it was.`,
+      "Start a new run to change something.",
+    );
+  if (change.undoes && change.isBrought)
+    throw new AppError(
+      "NOT_ALLOWED",
+      `“${change.sentence}” stands no more: it was brought again already.`,
+      "Reload the history to see how things stand.",
+    );
+  const rows = await manyChangedRows(tx, id);
+  const down = [...rows].sort((a, b) => place(a) - place(b));
+  for (const r of down) if (r.op === "delete") await putBack(tx, r.table, r.was!);
+  // newest first: a row that changed twice in one change ends as it was before the first
+  for (const r of [...rows].reverse()) if (r.op === "update") await turnBack(tx, r, change, isForced);
+  for (const r of down.reverse()) if (r.op === "insert") await removeRow(tx, r.table, r.key);
+
+  // what hangs on a row that goes would go with it: then nothing is done
+  const own = new Set(rows.map(keyText));
+  const more = (await manyChangedRows(tx, now.id)).filter((r) => !own.has(keyText(r)));
+  if (more.length > 0) {
+    const first = more.find((r) => r.name) ?? more[0]!;
+    throw new AppError(
+      "STALE_VERSION",
+      `“${change.sentence}” cannot be taken back any more: ${first.name ? `“${first.name}”` : "something"} was built on it since.`,
+      "Take back the later changes first; the history lists them.",
+    );
+  }
+  await tx.query("update change set undone_by = $2 where id = $1", [id, now.id]);
+  await tx.query("update change set undoes = $2 where id = $1", [now.id, id]);
+  // what is brought again can be taken back once more
+  if (change.undoes) await tx.query("update change set undone_by = null where id = $1", [change.undoes]);
+  now.about({
+    ...(change.productId ? { productId: change.productId } : {}),
+    ...(change.revisionId ? { revisionId: change.revisionId } : {}),
+    ...(change.runId ? { runId: change.runId } : {}),
+  });
+  const inner = /^(?:taken back|brought again): (.*)$/.exec(change.sentence)?.[1];
+  now.says(change.undoes ? `brought again: ${inner ?? change.sentence}` : `taken back: ${change.sentence}`);
+}
+
+async function turnBack(tx: Tx, r: ChangedRow, change: StoredChange, isForced: boolean): Promise<void> {
+  const current = await maybeRow(tx, r.table, r.key);
+  if (!current)
+    throw new AppError(
+      "STALE_VERSION",
+      `“${change.sentence}” cannot be taken back: ${r.name ? `“${r.name}”` : "what it changed"} was removed since.`,
+      "Take back the removal first; the history lists it.",
+    );
+  const columns: Record<string, Json> = {};
+  const clashes: Clash[] = [];
+  for (const column of Object.keys(r.became!)) {
+    const merged = mergeThree(r.became![column], r.was![column], current[column], [column]);
+    clashes.push(...merged.clashes);
+    const value = isForced && merged.clashes.length > 0 ? r.was![column] : merged.value;
+    if (!isSame(value, current[column])) columns[column] = value ?? null;
+  }
+  if (clashes.length > 0 && !isForced)
+    throw await clashError(
+      tx,
+      r.table,
+      r.key,
+      clashes,
+      r.table === "fork" ? "this run" : (r.name ?? "it"),
+      Number(change.id),
+    );
+  await writeColumns(tx, r.table, r.key, columns);
+}
+
+async function oneChange(tx: Tx, id: string): Promise<StoredChange> {
+  const { rows } = await tx.query<StoredChange>(
+    `select c.id, c.sentence, c.product_id as "productId", c.revision_id as "revisionId", c.run_id as "runId",
+            c.undone_by as "undoneBy", c.undoes, c.is_final as "isFinal", r.state as "runState",
+            not exists (select 1 from change as o where o.id = c.undoes and o.undone_by = c.id) as "isBrought"
+     from change as c left join run as r on r.id = c.run_id
+     where c.id = $1 for update of c`,
+    [/^\d{1,18}$/.test(id) ? id : "0"],
+  );
+  if (!rows[0])
+    throw new AppError("NOT_FOUND", "There is no such change here.", "Look it up in the history.");
+  return rows[0];
+}

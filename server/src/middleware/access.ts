@@ -1,0 +1,111 @@
+import type Router from "@koa/router";
+import { AppError } from "@kobbin/core";
+import type { Middleware } from "koa";
+import { signed } from "./session.ts";
+
+/**
+ * Who may use a route. `anyone`: also without a session. `member`: everybody of the shop; the bench builds, receives
+ * and notes. `owner`: who orders, prices and administers.
+ */
+export type Who = "anyone" | "member" | "owner";
+
+/** Every route of the server, once. The server does not start when one is missing here. */
+export const ACCESS: Readonly<Record<string, Who>> = {
+  "GET /api/session": "anyone",
+  "POST /api/session": "anyone",
+  "POST /api/session/demo": "anyone",
+  "DELETE /api/session": "anyone",
+  "POST /api/shops": "anyone",
+  "GET /api/invited/:token": "anyone",
+  "POST /api/invited/:token": "anyone",
+
+  "POST /api/session/password": "member",
+  "POST /api/session/shop": "member",
+  "GET /api/sessions": "member",
+  "DELETE /api/sessions/:id": "member",
+  "GET /api/live": "member",
+  "PUT /api/presence": "member",
+  "GET /api/bench": "member",
+  "GET /api/find": "member",
+  "GET /api/history": "member",
+  "GET /api/corrections": "member",
+  "GET /api/revisions/:id": "member",
+  "GET /api/boards/:id/files": "member",
+  "GET /api/runs/:id": "member",
+  "GET /api/runs/:id/package": "member",
+  "GET /api/runs/:id/manifest": "member",
+  "GET /api/runs/:id/document": "member",
+  "GET /api/suppliers": "member",
+  "GET /api/houses": "member",
+  "GET /api/people": "member",
+  // the bench notes
+  "POST /api/runs/:id/remarks": "member",
+  "DELETE /api/remarks/:id": "member",
+
+  "PATCH /api/shop": "owner",
+  "PATCH /api/people/:id": "owner",
+  "DELETE /api/people/:id": "owner",
+  "POST /api/invitations": "owner",
+  "DELETE /api/invitations/:id": "owner",
+  "GET /api/audit": "owner",
+  "GET /api/backup": "owner",
+  "POST /api/restore": "owner",
+  "POST /api/demo/reset": "owner",
+  "POST /api/products": "owner",
+  "POST /api/boards/:id/corrections": "owner",
+  "POST /api/runs": "owner",
+  "PATCH /api/runs/:id": "owner",
+  "DELETE /api/runs/:id": "owner",
+  "POST /api/runs/:id/undo": "owner",
+  "POST /api/runs/:id/redo": "owner",
+  "POST /api/changes/:id/undo": "owner",
+  "PUT /api/runs/:id/quotes": "owner",
+  "DELETE /api/runs/:id/quotes/:house/:kind": "owner",
+  "POST /api/runs/:id/ask": "owner",
+  "POST /api/runs/:id/release": "owner",
+  "POST /api/revisions/:id/lines": "owner",
+  "PATCH /api/lines/:id": "owner",
+  "DELETE /api/lines/:id": "owner",
+  "POST /api/suppliers": "owner",
+  "POST /api/lines/:id/offers": "owner",
+  "DELETE /api/offers/:id": "owner",
+  "POST /api/houses": "owner",
+  "PATCH /api/houses/:id": "owner",
+};
+
+/** The routes of some routers, as the keys of {@link ACCESS} are written. */
+export const routeKeys = (routers: readonly Router[]): string[] =>
+  routers.flatMap((r) =>
+    r.stack.flatMap((layer) =>
+      layer.methods.filter((m) => m !== "HEAD").map((method) => `${method} ${String(layer.path)}`),
+    ),
+  );
+
+/**
+ * Puts the guard of {@link ACCESS} before every route's own work.
+ * @throws Error naming a route that the table does not know
+ */
+export function guard(routers: readonly Router[], access: Readonly<Record<string, Who>> = ACCESS): void {
+  for (const key of routeKeys(routers))
+    if (!(key in access)) throw new Error(`nobody said who may use ${key}`);
+  for (const r of routers)
+    for (const layer of r.stack) {
+      const who = access[`${layer.methods.find((m) => m !== "HEAD")} ${String(layer.path)}`]!;
+      layer.stack.unshift(allow(who) as never);
+    }
+}
+
+const allow =
+  (who: Who): Middleware =>
+  async (ctx, next) => {
+    if (who !== "anyone") {
+      const { role } = signed(ctx);
+      if (who === "owner" && role !== "owner")
+        throw new AppError(
+          "NOT_ALLOWED",
+          "Only an owner of the shop may do this.",
+          "At the bench you may look at everything, build, receive and leave remarks; ask an owner for the rest.",
+        );
+    }
+    await next();
+  };

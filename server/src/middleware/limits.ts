@@ -1,0 +1,40 @@
+import { AppError } from "@kobbin/core";
+import type { Middleware } from "koa";
+import type { Signed } from "./session.ts";
+
+/** Reads and writes a person, or an address without a session, may send: a burst, then so many a second. */
+const LIMITS = { read: { burst: 400, perSecond: 60 }, write: { burst: 150, perSecond: 15 } } as const;
+
+interface Bucket {
+  left: number;
+  at: number;
+}
+
+/**
+ * Bounds how fast one person may ask, so that one page gone wild does not take the server from the others. It protects
+ * this process and is counted in it; tries at passwords are counted in the database.
+ */
+export function limitRequests(now: () => number = () => performance.now()): Middleware {
+  const buckets = new Map<string, Bucket>();
+  return async (ctx, next) => {
+    if (!ctx.path.startsWith("/api/")) return next();
+    const kind = ["GET", "HEAD"].includes(ctx.method) ? "read" : "write";
+    const signed = ctx.state.signed as Signed | undefined;
+    const key = `${kind} ${signed?.accountId ?? ctx.ip}`;
+    const { burst, perSecond } = LIMITS[kind];
+    const t = now();
+    const b = buckets.get(key) ?? { left: burst, at: t };
+    b.left = Math.min(burst, b.left + ((t - b.at) / 1000) * perSecond);
+    b.at = t;
+    buckets.set(key, b);
+    if (buckets.size > 5000) for (const [k, x] of buckets) if (t - x.at > 60_000) buckets.delete(k);
+    if (b.left < 1)
+      throw new AppError(
+        "TOO_MANY_TRIES",
+        "This page sends more than the server answers.",
+        "Nothing was lost; wait a few seconds, it goes on by itself.",
+      );
+    b.left -= 1;
+    await next();
+  };
+}

@@ -1,0 +1,48 @@
+import Router from "@koa/router";
+import type { FoundRow } from "@kobbin/contract";
+import { withWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { signed } from "../../middleware/session.ts";
+
+/** What the command box finds: products, runs, parts. */
+export function findRoutes({ pool }: Deps): Router {
+  const router = new Router();
+  router.get("/api/find", async (ctx) => {
+    const words = String(ctx.query.q ?? "")
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((w) => w !== "")
+      .slice(0, 6)
+      .map((w) => `%${w.slice(0, 60).replace(/[\\%_]/g, "\\$&")}%`);
+    const found: FoundRow[] =
+      words.length === 0
+        ? []
+        : await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+            const { rows } = await tx.query<FoundRow>(
+              `select * from (
+                 (select 'run' as kind, p.name || ', ' || r.name as text, 'revision ' || v.label || ', ' || f.good_boards || ' good boards' as more,
+                         '/runs/' || r.id || '/board' as "to"
+                  from run as r join fork as f on f.run_id = r.id and f.name = 'first'
+                  join revision as v on v.id = r.revision_id join product as p on p.id = v.product_id
+                  where lower(p.name || ' ' || v.label || ' ' || r.name) like all ($1::text[])
+                  order by f.updated_at desc limit 8)
+                 union all
+                 (select 'product', p.name, '', '/products/' || p.id || '/history' from product as p
+                  where lower(p.name) like all ($1::text[]) order by p.name limit 5)
+                 union all
+                 (select 'part', coalesce(nullif(l.mpn, ''), nullif(l.value_text, ''), l.refs[1]),
+                         array_to_string(l.refs[1:4], ' ') || ' ' || l.value_text || ' in ' || p.name || ' ' || v.label,
+                         '/runs/' || (select id from run where revision_id = v.id order by created_at desc limit 1)
+                           || '/parts?find=' || coalesce(nullif(l.mpn, ''), nullif(l.value_text, ''), l.refs[1])
+                  from bom_line as l join revision as v on v.id = l.revision_id join product as p on p.id = v.product_id
+                  where lower(array_to_string(l.refs, ' ') || ' ' || l.value_text || ' ' || l.mpn || ' ' || l.maker || ' ' || l.description) like all ($1::text[])
+                  order by l.position limit 8)
+               ) as found where "to" is not null`,
+              [words],
+            );
+            return rows;
+          });
+    ctx.body = found;
+  });
+  return router;
+}

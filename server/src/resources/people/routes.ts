@@ -1,0 +1,220 @@
+import { randomBytes } from "node:crypto";
+import Router from "@koa/router";
+import {
+  chooseShopBody,
+  invitationBody,
+  joinBody,
+  memberBody,
+  type PeopleAnswer,
+  passwordBody,
+} from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
+import { hash } from "@node-rs/argon2";
+import { one, withTransaction, withWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { COOKIE, hashToken, limitTries, openSession, signed } from "../../middleware/session.ts";
+import { bodyOf } from "../body.ts";
+import { checkPassword } from "./password.ts";
+import {
+  countOwners,
+  deleteMember,
+  insertAudit,
+  insertInvitation,
+  manyAudit,
+  manyInvitations,
+  manyMembers,
+  manySessions,
+  manyShopsOf,
+  maybeInvited,
+  spendInvitation,
+  updateMember,
+} from "./queries.ts";
+
+/** Members, invitations, sessions, passwords, the record of who came in. */
+export function peopleRoutes(deps: Deps): Router {
+  const { pool } = deps;
+  const router = new Router();
+  router.get("/api/people", async (ctx) => {
+    const { workshopId, accountId } = signed(ctx);
+    const answer: PeopleAnswer = await withWorkshop(pool, workshopId, async (tx) => ({
+      members: await manyMembers(tx, accountId),
+      invitations: await manyInvitations(tx),
+    }));
+    ctx.body = answer;
+  });
+  router.patch("/api/people/:id", async (ctx) => {
+    const { role } = bodyOf(ctx, memberBody);
+    await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+      const members = await manyMembers(tx, "");
+      const member = one(
+        members.filter((m) => m.id === ctx.params.id),
+        "member",
+      );
+      if (member.role === "owner" && role !== "owner") await keepOneOwner(tx);
+      await updateMember(tx, member.id, role);
+      await insertAudit(tx, {
+        workshopId: signed(ctx).workshopId,
+        person: signed(ctx).person,
+        what: `made ${member.person} ${role}`,
+        address: ctx.ip,
+      });
+    });
+    ctx.status = 204;
+  });
+  router.delete("/api/people/:id", async (ctx) => {
+    const { workshopId, person } = signed(ctx);
+    await withWorkshop(pool, workshopId, async (tx) => {
+      const member = one(
+        (await manyMembers(tx, "")).filter((m) => m.id === ctx.params.id),
+        "member",
+      );
+      if (member.role === "owner") await keepOneOwner(tx);
+      await deleteMember(tx, member.id);
+      await insertAudit(tx, {
+        workshopId,
+        person,
+        what: `took ${member.person} out of the shop`,
+        address: ctx.ip,
+      });
+    });
+    ctx.status = 204;
+  });
+
+  router.post("/api/invitations", async (ctx) => {
+    const { role, note } = bodyOf(ctx, invitationBody);
+    const { workshopId, accountId, person } = signed(ctx);
+    const token = randomBytes(24).toString("base64url");
+    const made = await withWorkshop(pool, workshopId, async (tx) => {
+      await insertAudit(tx, { workshopId, person, what: `invited a member as ${role}`, address: ctx.ip });
+      return insertInvitation(tx, { tokenHash: hashToken(token), role, note, accountId });
+    });
+    ctx.status = 201;
+    // the secret is shown once; only its hash is kept
+    ctx.body = { id: made.id, token, expiresAt: made.expiresAt.toISOString() };
+  });
+  router.delete("/api/invitations/:id", async (ctx) => {
+    await withWorkshop(pool, signed(ctx).workshopId, async (tx) =>
+      one(
+        (await tx.query("delete from invitation where id = $1 returning 1", [ctx.params.id])).rows,
+        "invitation",
+      ),
+    );
+    ctx.status = 204;
+  });
+  router.get("/api/invited/:token", async (ctx) => {
+    await limitTries(pool, `invited ${ctx.ip}`, 60);
+    const { shop, role } = await openInvitation(ctx.params.token!);
+    ctx.body = { shop, role };
+  });
+  router.post("/api/invited/:token", async (ctx) => {
+    const { email, password } = bodyOf(ctx, joinBody);
+    await limitTries(pool, `join ${ctx.ip}`, 20);
+    const invitation = await openInvitation(ctx.params.token!);
+    const { rows } = await pool.query<{ id: string; hash: string | null }>(
+      `select id, password_hash as "hash" from account where email = $1`,
+      [email],
+    );
+    const known = rows[0];
+    if (known) await checkPassword(known.hash, password);
+    else if (password.length < 10)
+      throw new AppError("OUT_OF_RANGE", "A password has at least 10 characters.", "Choose a longer one.");
+    const fresh = known ? undefined : await hash(password);
+    const accountId = await withTransaction(pool, async (tx) => {
+      await tx.query("select set_config('app.workshop', $1, true)", [invitation.workshopId]);
+      if (!(await spendInvitation(tx, invitation.id, email))) throw spent();
+      const id =
+        known?.id ??
+        (
+          await tx.query<{ id: string }>(
+            "insert into account (email, password_hash) values ($1, $2) returning id",
+            [email, fresh],
+          )
+        ).rows[0]!.id;
+      await tx.query(
+        "insert into member (workshop_id, account_id, role) values (current_workshop(), $1, $2) on conflict do nothing",
+        [id, invitation.role],
+      );
+      await insertAudit(tx, {
+        workshopId: invitation.workshopId,
+        person: email,
+        what: `joined as ${invitation.role}`,
+        address: ctx.ip,
+      });
+      return id;
+    });
+    await openSession(pool, ctx, accountId, invitation.workshopId);
+    ctx.status = 204;
+  });
+
+  router.post("/api/session/password", async (ctx) => {
+    const { old, fresh } = bodyOf(ctx, passwordBody);
+    const { accountId, workshopId, person } = signed(ctx);
+    await limitTries(pool, `password ${accountId}`, 10);
+    const { rows } = await pool.query<{ hash: string | null }>(
+      `select password_hash as "hash" from account where id = $1`,
+      [accountId],
+    );
+    await checkPassword(rows[0]?.hash ?? null, old);
+    const passwordHash = await hash(fresh);
+    await withWorkshop(pool, workshopId, async (tx) => {
+      await tx.query("update account set password_hash = $2 where id = $1", [accountId, passwordHash]);
+      // whoever knew the old one is out
+      await tx.query("delete from session where account_id = $1 and token_hash <> $2", [
+        accountId,
+        hashToken(ctx.cookies.get(COOKIE)!),
+      ]);
+      await insertAudit(tx, { workshopId, person, what: "changed the password", address: ctx.ip });
+    });
+    ctx.status = 204;
+  });
+  router.get("/api/sessions", async (ctx) => {
+    ctx.body = await manySessions(pool, signed(ctx).accountId, hashToken(ctx.cookies.get(COOKIE)!));
+  });
+  router.delete("/api/sessions/:id", async (ctx) => {
+    const { rows } = await pool.query("delete from session where id = $1 and account_id = $2 returning 1", [
+      ctx.params.id,
+      signed(ctx).accountId,
+    ]);
+    one(rows, "session");
+    ctx.status = 204;
+  });
+  router.post("/api/session/shop", async (ctx) => {
+    const { shopId } = bodyOf(ctx, chooseShopBody);
+    const { accountId } = signed(ctx);
+    one(
+      (await manyShopsOf(pool, accountId)).filter((s) => s.id === shopId),
+      "shop of yours",
+    );
+    await pool.query("update session set workshop_id = $2 where token_hash = $1", [
+      hashToken(ctx.cookies.get(COOKIE)!),
+      shopId,
+    ]);
+    ctx.status = 204;
+  });
+  router.get("/api/audit", async (ctx) => {
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manyAudit);
+  });
+
+  async function openInvitation(token: string) {
+    const found = await maybeInvited(pool, hashToken(token));
+    if (!found?.isOpen) throw spent();
+    return found;
+  }
+  return router;
+}
+
+const spent = () =>
+  new AppError(
+    "NOT_FOUND",
+    "This invitation is not open: it was used, taken back, or is older than seven days.",
+    "Ask an owner of the shop for a new link.",
+  );
+
+async function keepOneOwner(tx: Parameters<typeof countOwners>[0]): Promise<void> {
+  if ((await countOwners(tx)) <= 1)
+    throw new AppError(
+      "NOT_ALLOWED",
+      "The shop would have no owner left.",
+      "Make somebody else an owner first.",
+    );
+}

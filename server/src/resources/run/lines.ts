@@ -1,0 +1,85 @@
+import Router from "@koa/router";
+import { type LineBody, lineBody } from "@kobbin/contract";
+import { one } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { changeOf, mergeRow } from "../../history/change.ts";
+import { bodyOf } from "../body.ts";
+import { givenColumns } from "../columns.ts";
+import { deleteFeedOffersOf, deleteLine, insertLine, oneLine } from "./queries.ts";
+
+/** Lines of the bill: one or many added, changed, removed. */
+export function lineRoutes(deps: Deps): Router {
+  const router = new Router();
+  router.post("/api/revisions/:id/lines", async (ctx) => {
+    const sent = (ctx.request as { body?: unknown }).body;
+    const list = Array.isArray(sent)
+      ? sent.slice(0, 2000).map((l) => lineBody.validateSync(l, { abortEarly: false, stripUnknown: true }))
+      : [bodyOf(ctx, lineBody)];
+    const revisionId = ctx.params.id!;
+    const ids = await changeOf(ctx, deps, async (tx, change) => {
+      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      change.about({ revisionId });
+      const { rows } = await tx.query<{ next: number }>(
+        "select coalesce(max(position), 0) + 1 as next from bom_line where revision_id = $1",
+        [revisionId],
+      );
+      const ids: string[] = [];
+      for (const [i, b] of list.entries())
+        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b)));
+      return ids;
+    });
+    ctx.status = 201;
+    ctx.body = { id: ids[0], ids };
+  });
+  router.patch("/api/lines/:id", async (ctx) => {
+    const { version, ...b } = bodyOf(ctx, lineBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const line = await oneLine(tx, id);
+      change.about({ revisionId: line.revisionId });
+      const columns = givenColumns({
+        refs: b.refs,
+        qty: b.qty,
+        value_text: b.valueText,
+        package: b.package,
+        mpn: b.mpn,
+        maker: b.maker,
+        description: b.description,
+        dnp: b.dnp,
+        mount: b.mount,
+      });
+      const row = await mergeRow(
+        tx,
+        "bom_line",
+        { id },
+        version ?? line.version,
+        () => columns,
+        line.name || "the line",
+      );
+      if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
+    });
+    ctx.status = 204;
+  });
+  router.delete("/api/lines/:id", async (ctx) => {
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ revisionId: await deleteLine(tx, ctx.params.id!) });
+    });
+    ctx.status = 204;
+  });
+  return router;
+}
+
+function toLine(b: LineBody) {
+  const refs = b.refs ?? [];
+  return {
+    refs,
+    qty: refs.length > 0 ? refs.length : (b.qty ?? 1),
+    valueText: b.valueText ?? "",
+    package: b.package ?? "",
+    mpn: b.mpn ?? "",
+    maker: b.maker ?? "",
+    description: b.description ?? "",
+    dnp: b.dnp ?? false,
+    mount: b.mount ?? ("none" as const),
+  };
+}
