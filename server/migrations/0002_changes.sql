@@ -16,6 +16,8 @@ create table change (
   undone_by bigint references change on delete set null,
   is_final boolean not null default false,
   request_key uuid,
+  -- the open page it came from: what a page changed itself is no surprise to it
+  page uuid,
   result jsonb,
   constraint change_request_key unique (workshop_id, request_key)
 );

@@ -251,6 +251,20 @@ test("two people: different fields join, also inside the choices; the same field
   expect((await read()).document.house!.limits).toMatchObject({ minTrackMm: 0.2, minHoleMm: 0.4 });
 });
 
+test("a page that goes on from its own change is not set against itself", async () => {
+  const { v, id, read, line } = await shopWithRun("Own page");
+  const page = { "X-Page": randomUUID() };
+  const drag = (body: object) => v.call("PATCH", `/api/runs/${id}`, { version: 1, ...body }, page);
+  expect((await drag({ goodBoards: 11, options: { finish: "gold" } })).status).toBe(200);
+  expect((await drag({ goodBoards: 12, options: { finish: "tin" } })).status).toBe(200);
+  expect((await read()).document).toMatchObject({ goodBoards: 12, options: { finish: "tin" } });
+  await v.call("PATCH", `/api/lines/${line.id}`, { version: 1, maker: "A" }, page);
+  expect((await v.call("PATCH", `/api/lines/${line.id}`, { version: 1, maker: "B" }, page)).status).toBe(204);
+  // somebody else in between is set against it
+  await v.patch(`/api/runs/${id}`, { version: 3, goodBoards: 40 });
+  expect((await drag({ goodBoards: 13 })).status).toBe(409);
+});
+
 test("a creation that is sent again with its key is done once and answers the same", async () => {
   const { v, revisionId, read } = await shopWithRun("Again");
   const key = { "X-Request-Key": randomUUID() };

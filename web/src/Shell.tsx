@@ -1,37 +1,77 @@
 import { Moon, Sun } from "lucide-react";
-import { lazy, Suspense, useEffect, useMemo, useState } from "react";
-import { isRouteErrorResponse, Link, Outlet, useNavigate, useRouteError } from "react-router";
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from "react";
+import { isRouteErrorResponse, Link, Outlet, useLocation, useNavigate, useRouteError } from "react-router";
+import { Here } from "./Here.tsx";
+import { startLive, tellPlace } from "./resources/live.ts";
+import { outbox } from "./resources/outbox.ts";
 import { signOut, useSession } from "./resources/session.ts";
+import { AwayStrip } from "./Saving.tsx";
+import { SignInAgain } from "./SignInAgain.tsx";
 import { currentTheme, toggleTheme } from "./theme.ts";
 import { Dialog } from "./ui/Dialog.tsx";
+import { count, formats, setFormats, useFormats } from "./ui/format.ts";
 import { boundKeys, type KeyBinding, useKeys } from "./ui/keys.ts";
+import { useCopyRows } from "./ui/rows.ts";
 import { Failed, Skeleton } from "./ui/States.tsx";
+import { useSay, useSayError } from "./ui/Toast.tsx";
 
 const WelcomePage = lazy(async () => ({
   default: (await import("./stages/welcome/WelcomePage.tsx")).WelcomePage,
 }));
+const JoinPage = lazy(async () => ({ default: (await import("./stages/join/JoinPage.tsx")).JoinPage }));
+const CommandBox = lazy(async () => ({ default: (await import("./command/CommandBox.tsx")).CommandBox }));
 
-/** The page around everything: name of the shop, where one is, theme, keys. */
+/** The page around everything: name of the shop, where one is, who else is here, theme, keys. */
 export function Shell() {
   const { data, error, isLoading, mutate } = useSession();
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   const [theme, setTheme] = useState(currentTheme);
   const [keys, setKeys] = useState<KeyBinding[]>();
+  const [actions, setActions] = useState<KeyBinding[]>();
+  const say = useSay();
+  const sayError = useSayError();
+  const shop = data?.shop;
+  if (shop) setFormats({ decimalMark: shop.decimalMark, dateOrder: shop.dateOrder });
+  useFormats();
+  useEffect(() => {
+    if (shop) setFormats({ showsMil: shop.showsMil });
+  }, [shop]);
   useEffect(() => {
     const follow = () => setTheme(currentTheme());
     window.addEventListener("kobbin-theme", follow);
     return () => window.removeEventListener("kobbin-theme", follow);
   }, []);
+
+  // while somebody is signed in: listen, send what an earlier life of the page could not, tell where one is
+  const shopId = shop?.id;
+  useEffect(() => {
+    if (!shopId) return;
+    outbox.adopt(sayError);
+    return startLive(say);
+  }, [shopId, say, sayError]);
+  useEffect(() => {
+    if (shopId) void tellPlace(pathname.slice(1));
+  }, [shopId, pathname]);
+  useCopyRows(useCallback((n: number) => say(`${count(n, "row")} copied`), [say]));
+
   const bindings = useMemo<KeyBinding[]>(
     () => [
       { keys: "?", does: "this sheet", run: () => setKeys(boundKeys()) },
-      { keys: "b", does: "to the bench", run: () => navigate("/") },
-      { keys: "n", does: "new product", run: () => navigate("/new") },
+      ...(shopId
+        ? [
+            { keys: "/", does: "find or do", run: () => setActions(boundKeys()) },
+            { keys: "b", does: "to the bench", run: () => navigate("/") },
+            { keys: "n", does: "new product", run: () => navigate("/new") },
+          ]
+        : []),
       { keys: "t", does: "paper or night", run: toggleTheme },
+      { keys: "u", does: "mil beside mm", run: () => setFormats({ showsMil: !formats().showsMil }) },
     ],
-    [navigate],
+    [navigate, shopId],
   );
   useKeys(bindings);
+  const isJoining = pathname.startsWith("/join/");
   return (
     <div className="flex h-full flex-col max-md:h-auto max-md:min-h-full">
       <a
@@ -40,14 +80,32 @@ export function Shell() {
       >
         skip to the work
       </a>
-      <header className="no-print flex h-[52px] shrink-0 items-center gap-4 border-b border-rule px-5 max-sm:gap-2 max-sm:px-3">
+      <header className="no-print flex h-[52px] shrink-0 items-center gap-4 border-b border-rule px-5 max-sm:gap-3 max-sm:px-3">
         <Link to="/" className="flex items-center gap-2 text-[19px] font-extrabold tracking-tight">
           <span aria-hidden className="inline-block size-[9px] rotate-45 bg-metal" />
-          Kobbin
+          <span className="max-[430px]:sr-only">Kobbin</span>
         </Link>
         <div id="crumb" className="min-w-0 flex-1 truncate text-ink-2">
-          {data?.shop?.name}
+          {shop?.name}
         </div>
+        {shop && <Here />}
+        {shop && (
+          <button
+            type="button"
+            className="shrink-0 text-ink-2 hover:text-ink"
+            onClick={() => setActions(boundKeys())}
+          >
+            find{" "}
+            <kbd className="rounded border border-b-2 border-rule px-[5px] text-[12px] max-sm:hidden">/</kbd>
+          </button>
+        )}
+        <button
+          type="button"
+          className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden"
+          onClick={() => setKeys(boundKeys())}
+        >
+          keys <kbd className="rounded border border-b-2 border-rule px-[5px] text-[12px]">?</kbd>
+        </button>
         <button
           type="button"
           className="rounded p-1 text-ink-2 hover:text-ink"
@@ -56,34 +114,32 @@ export function Shell() {
         >
           {theme === "dark" ? <Sun className="size-[18px]" /> : <Moon className="size-[18px]" />}
         </button>
-        <button
-          type="button"
-          className="text-ink-2 hover:text-ink max-sm:hidden"
-          onClick={() => setKeys(boundKeys())}
-        >
-          keys <kbd className="rounded border border-b-2 border-rule px-[5px] text-[12px]">?</kbd>
-        </button>
-        {data?.shop && (
+        {shop && (
           <>
-            <Link to="/settings" className="text-ink-2 hover:text-ink">
+            <Link to="/settings" className="shrink-0 text-ink-2 hover:text-ink">
               settings
             </Link>
             <button
               type="button"
-              className="text-ink-2 hover:text-ink"
-              onClick={() => signOut().then(() => navigate("/"))}
+              className="shrink-0 text-ink-2 hover:text-ink max-[430px]:hidden"
+              onClick={() => signOut().then(() => navigate("/"), sayError)}
             >
               leave
             </button>
           </>
         )}
       </header>
+      <AwayStrip />
       <div className="flex min-h-0 flex-1 flex-col overflow-y-auto max-md:overflow-visible">
-        {isLoading ? (
+        {isJoining ? (
+          <Suspense>
+            <JoinPage />
+          </Suspense>
+        ) : isLoading ? (
           <div className="p-8">
             <Skeleton />
           </div>
-        ) : error ? (
+        ) : error && !data ? (
           <div className="p-8">
             <Failed error={error} again={() => mutate()} />
           </div>
@@ -95,21 +151,33 @@ export function Shell() {
               </div>
             }
           >
-            {data?.shop ? <Outlet /> : <WelcomePage />}
+            {shop ? <Outlet /> : <WelcomePage />}
           </Suspense>
         )}
       </div>
+      {shop && <SignInAgain />}
+      {actions && (
+        <Suspense>
+          <CommandBox actions={actions} onClose={() => setActions(undefined)} />
+        </Suspense>
+      )}
       <Dialog open={keys !== undefined} onClose={() => setKeys(undefined)} title="Keys on this page">
         <table className="rows w-full">
           <tbody>
             {keys?.map((k) => (
               <tr key={`${k.keys} ${k.does}`}>
-                <td className="w-32">
+                <td className="w-40">
                   <kbd className="num rounded border border-b-2 border-rule px-2">{k.keys}</kbd>
                 </td>
                 <td>{k.does}</td>
               </tr>
             ))}
+            <tr>
+              <td>
+                <kbd className="num rounded border border-b-2 border-rule px-2">Ctrl+C</kbd>
+              </td>
+              <td>copy the row one is in, as a spreadsheet takes it</td>
+            </tr>
           </tbody>
         </table>
       </Dialog>

@@ -25,7 +25,7 @@ export const routes: RouteObject[] = [
         }),
       },
       {
-        path: "settings",
+        path: "settings/:part?",
         lazy: async () => ({ Component: (await import("./stages/settings/SettingsPage.tsx")).SettingsPage }),
       },
       {
@@ -52,11 +52,22 @@ export const routes: RouteObject[] = [
           stage("order", async () => ({
             Component: (await import("./stages/order/OrderPage.tsx")).OrderPage,
           })),
+          stage("history", async () => ({
+            Component: (await import("./stages/history/RunHistoryPage.tsx")).RunHistoryPage,
+          })),
           stage(":later", async () => ({
             Component: (await import("./stages/later/LaterPage.tsx")).LaterPage,
           })),
         ],
       },
+      stage("products/:id/history", async () => ({
+        Component: (await import("./stages/history/ProductHistoryPage.tsx")).ProductHistoryPage,
+      })),
+      stage("history", async () => ({
+        Component: (await import("./stages/history/ProductHistoryPage.tsx")).ProductHistoryPage,
+      })),
+      // drawn by the shell itself: it needs no session
+      { path: "join/:token", element: null },
       { path: "*", element: <Lost /> },
     ],
   },

@@ -5,7 +5,7 @@ import { withWorkshop } from "../db/tx.ts";
 import type { Deps } from "../deps.ts";
 import { signed } from "../middleware/session.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
-import { lastChange, maybeRow, type Row, rowAt, type Table, writeColumns } from "./rows.ts";
+import { lastChange, maybeRow, type Row, rowAt, type Table, wasSetElsewhere, writeColumns } from "./rows.ts";
 import { type ChangedRow, fieldsOf, sentenceOf } from "./sentence.ts";
 
 /** Who changes something, from which open page, and under which key a repeated request is known. */
@@ -56,8 +56,8 @@ export async function recordChange<T>(
 ): Promise<Done<T>> {
   return withWorkshop(pool, by.workshopId, async (tx) => {
     const { rows } = await tx.query<{ id: string }>(
-      "insert into change (workshop_id, account_id, person, request_key) values (current_workshop(), $1, $2, $3) returning id",
-      [by.accountId, by.person, by.requestKey ?? null],
+      "insert into change (workshop_id, account_id, person, request_key, page) values (current_workshop(), $1, $2, $3, $4) returning id",
+      [by.accountId, by.person, by.requestKey ?? null, by.page ?? null],
     );
     const id = rows[0]!.id;
     await tx.query("select set_config('app.change', $1, true)", [id]);
@@ -209,6 +209,7 @@ async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promi
  * Changes a row somebody saw at an earlier version: other fields that changed since stay as they are now.
  *
  * @param lay what the person wants, laid over the row as they saw it; only the columns named count
+ * @param page the open page it comes from; what that page set itself since is no clash
  * @throws AppError STALE_VERSION where the same field was set differently since, with both values, by whom and when
  */
 export async function mergeRow(
@@ -218,6 +219,7 @@ export async function mergeRow(
   seen: number,
   lay: (row: Row) => Row,
   thing: string,
+  page?: string,
 ): Promise<Row> {
   const now = await maybeRow(tx, table, key);
   if (!now)
@@ -235,7 +237,15 @@ export async function mergeRow(
     clashes.push(...merged.clashes);
     if (!isSame(merged.value, now[column])) columns[column] = merged.value ?? null;
   }
-  if (clashes.length > 0) throw await clashError(tx, table, key, clashes, thing);
+  const quarrels: Clash[] = [];
+  for (const c of clashes) {
+    // what this same page set before is what the person saw when they went on
+    if (page && !(await wasSetElsewhere(tx, table, key, c.path[0]!, seen, page))) {
+      const column = c.path[0]!;
+      columns[column] = setAt(columns[column] ?? now[column], c.path.slice(1), c.mine) ?? null;
+    } else quarrels.push(c);
+  }
+  if (quarrels.length > 0) throw await clashError(tx, table, key, quarrels, thing);
   await writeColumns(tx, table, key, columns);
   return { ...now, ...columns };
 }
@@ -267,6 +277,15 @@ export async function clashError(
     "Choose which of the two is to stand.",
     { details: { clashes: details } },
   );
+}
+
+/** A value with one place inside it set. */
+function setAt(value: Json | undefined, path: readonly string[], to: Json | undefined): Json | undefined {
+  const [key, ...rest] = path;
+  if (key === undefined) return to;
+  const { [key]: old, ...others } = (value ?? {}) as Row;
+  const inner = setAt(old, rest, to);
+  return inner === undefined ? others : { ...others, [key]: inner };
 }
 
 const nest = (path: readonly string[]): Json =>

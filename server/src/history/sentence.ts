@@ -109,6 +109,10 @@ function updated(row: ChangedRow, names: ReadonlyMap<string, string>): string {
     if (row.table === "board") return "corrected how its files are read";
     if (f.path[1] === "pins")
       return `${names.get(last) ?? "a line"} bought ${f.to === undefined ? "where it is cheapest" : `from ${valueText(f.to, names)}`}`;
+    if (f.path[0] === "options") {
+      const said = (v: Json | undefined) => valueText(v).replaceAll("-", " ");
+      return f.from === undefined ? `${f.label} ${said(f.to)}` : `${f.label} ${said(f.from)} → ${said(f.to)}`;
+    }
     return f.from === undefined
       ? `${f.label} ${valueText(f.to, names)}`
       : `${f.label} ${valueText(f.from, names)} → ${valueText(f.to, names)}`;

@@ -1,18 +1,20 @@
 import type { Measure, Place } from "@kobbin/core";
-import { count, mm } from "../ui/format.ts";
+import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
 
 interface Figure {
   readonly label: string;
   readonly value: string;
   readonly unit: string;
   readonly where: string;
+  /** The length a second time, in thousandths of an inch, where that is asked for. */
+  readonly also?: string;
   readonly at?: Place | undefined;
 }
 
 /** The figures of a board that people ask for first, each with its place. */
 export function figuresOf(m: Measure): Figure[] {
   const where = (at: readonly Place[] | undefined) =>
-    at?.[0] ? `${at[0].layer}, ${at[0].x.toFixed(1)} / ${at[0].y.toFixed(1)}` : "";
+    at?.[0] ? `${at[0].layer}, ${fixed(at[0].x, 1)} / ${fixed(at[0].y, 1)}` : "";
   const holes = m.holes.reduce((n, h) => n + h.count, 0);
   const range =
     m.holes.length > 0 ? `${mm(m.holes[0]!.diameterMm)} to ${mm(m.holes.at(-1)!.diameterMm)} mm` : "";
@@ -22,6 +24,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "smallest gap",
       value: mm(m.minNetSpaceMm),
       unit: "mm",
+      also: mil(m.minNetSpaceMm),
       where: where(m.minNetSpaceAt),
       at: m.minNetSpaceAt?.[0],
     },
@@ -29,6 +32,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "smallest track",
       value: mm(m.minTrackMm),
       unit: "mm",
+      also: mil(m.minTrackMm),
       where: where(m.minTrackAt),
       at: m.minTrackAt?.[0],
     },
@@ -36,6 +40,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "smallest ring",
       value: mm(m.minAnnularMm),
       unit: "mm",
+      also: mil(m.minAnnularMm),
       where: where(m.minAnnularAt),
       at: m.minAnnularAt?.[0],
     },
@@ -43,6 +48,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "copper to edge",
       value: mm(m.minCopperToEdgeMm),
       unit: "mm",
+      also: mil(m.minCopperToEdgeMm),
       where: where(m.minCopperToEdgeAt),
       at: m.minCopperToEdgeAt?.[0],
     },
@@ -56,7 +62,7 @@ export function figuresOf(m: Measure): Figure[] {
       label: "paste openings",
       value: String((m.paste.top?.count ?? 0) + (m.paste.bottom?.count ?? 0)),
       unit: "",
-      where: paste > 0 ? `${paste.toFixed(1)} mm²` : "no paste layer",
+      where: paste > 0 ? `${fixed(paste, 1)} mm²` : "no paste layer",
     },
   ];
 }
@@ -69,6 +75,7 @@ export function Measures({
   measure: Measure;
   onShow?: (at: Place, key: string) => void;
 }) {
+  useFormats();
   return (
     <dl className="mt-3 grid grid-cols-6 max-lg:grid-cols-3 max-sm:grid-cols-2 gap-x-4 gap-y-3">
       {figuresOf(measure).map((f) => (
@@ -91,6 +98,7 @@ export function Measures({
                 <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
               </span>
             )}
+            {f.also && <span className="num ml-2 text-[13px] text-ink-2">{f.also}</span>}
             <span className="block text-[12.5px] text-ink-3">{f.where}</span>
           </dd>
         </div>

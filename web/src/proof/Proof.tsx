@@ -7,6 +7,7 @@ import {
   useRef,
   useState,
 } from "react";
+import { fixed } from "../ui/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
 
@@ -223,7 +224,7 @@ export function Proof({
   const [x0, y0, x1, y1] = box;
   const [lx, ty] = toScreen(flip === 1 ? x0 : x1, y1);
   const [rx, by] = toScreen(flip === 1 ? x1 : x0, y0);
-  const text = (v: number) => v.toFixed(2);
+  const text = (v: number) => fixed(v, 2);
   return (
     <div
       ref={frame}
@@ -319,7 +320,7 @@ export function Proof({
         {marks.map((m) => (
           <li
             key={`${m.number} ${m.x}`}
-          >{`Mark ${m.number} at ${m.x.toFixed(1)}, ${m.y.toFixed(1)} mm: ${m.text}`}</li>
+          >{`Mark ${m.number} at ${fixed(m.x, 1)}, ${fixed(m.y, 1)} mm: ${m.text}`}</li>
         ))}
       </ul>
     </div>

@@ -2,6 +2,7 @@ import type { BenchAnswer, CorrectionMemory, NewRunBody, RevisionAnswer } from "
 import type { Corrections } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
+import { outbox } from "./outbox.ts";
 
 /** Products and runs. */
 export const useBench = () => useSWR<BenchAnswer>("/api/bench", http.get);
@@ -29,7 +30,7 @@ export async function keepProduct(drop: {
 }
 
 export async function startRun(body: NewRunBody): Promise<{ id: string }> {
-  const run = await http.post<{ id: string }>("/api/runs", body);
+  const { value } = await outbox.write<{ id: string }>("POST", "/api/runs", body);
   await mutate("/api/bench");
-  return run;
+  return value;
 }

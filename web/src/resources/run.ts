@@ -1,58 +1,76 @@
-import type { AskAnswer, OfferBody, QuoteBody, RunAnswer, RunBody, SupplierBody } from "@kobbin/contract";
+import type {
+  AskAnswer,
+  OfferBody,
+  QuoteBody,
+  RemarkBody,
+  RunAnswer,
+  RunBody,
+  SupplierBody,
+} from "@kobbin/contract";
 import type { Corrections, RunLine } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
-import { http } from "./http.ts";
+import { type Answered, http } from "./http.ts";
+import { outbox } from "./outbox.ts";
 
 const keyOf = (id: string) => `/api/runs/${id}`;
 
 /** A run with its document. */
 export const useRunAnswer = (id: string) =>
   useSWR<RunAnswer>(keyOf(id), http.get, { revalidateOnFocus: false });
-/** Fetches a run again and hands on what came before. */
-const thenRefetch =
-  (id: string) =>
-  async <T>(answer: T): Promise<T> => {
-    await refetchRun(id);
-    return answer;
-  };
-export const refetchRun = (id: string) => mutate(keyOf(id));
+export const refetchRun = (id: string) => mutate<RunAnswer>(keyOf(id));
+/** Every run that is open on the page, fetched again: something they share changed. */
+export const refetchRuns = () =>
+  mutate((key) => typeof key === "string" && key.startsWith("/api/runs/"), undefined, { revalidate: true });
 
-export async function saveRun(id: string, body: RunBody): Promise<RunAnswer> {
-  const saved = await http.patch<RunAnswer>(keyOf(id), body);
-  await mutate(keyOf(id), saved, { revalidate: false });
+/** Sends a change and fetches the run again before it is called done. */
+async function written<T>(runId: string, method: string, path: string, body?: unknown): Promise<Answered<T>> {
+  const answer = await outbox.write<T>(method, path, body);
+  await refetchRun(runId);
+  return answer;
+}
+
+export async function saveRun(id: string, body: RunBody): Promise<Answered<RunAnswer>> {
+  const saved = await outbox.write<RunAnswer>("PATCH", keyOf(id), body);
+  await mutate(keyOf(id), saved.value, { revalidate: false });
   return saved;
 }
 
-export const deleteRun = (id: string) => http.remove(keyOf(id)).then(() => mutate("/api/bench"));
-export const askSuppliers = (id: string) => http.post<AskAnswer>(`${keyOf(id)}/ask`).then(thenRefetch(id));
+export const deleteRun = (id: string) =>
+  outbox.write("DELETE", keyOf(id)).then((done) => mutate("/api/bench").then(() => done));
+export const askSuppliers = (id: string) =>
+  http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => refetchRun(id).then(() => a));
 
-type Line = Partial<Omit<RunLine, "id">>;
-export const saveLine = (runId: string, lineId: string, change: Line) =>
-  http.patch(`/api/lines/${lineId}`, change).then(() => refetchRun(runId));
-export const addLine = (runId: string, revisionId: string, line: Line) =>
-  http.post<{ id: string }>(`/api/revisions/${revisionId}/lines`, line).then(thenRefetch(runId));
+export type LineChange = Partial<Omit<RunLine, "id">>;
+export const saveLine = (runId: string, lineId: string, version: number | undefined, change: LineChange) =>
+  written<void>(runId, "PATCH", `/api/lines/${lineId}`, { version, ...change });
+export const addLines = (runId: string, revisionId: string, lines: readonly LineChange[]) =>
+  written<{ ids: string[] }>(runId, "POST", `/api/revisions/${revisionId}/lines`, lines);
 export const removeLine = (runId: string, lineId: string) =>
-  http.remove(`/api/lines/${lineId}`).then(() => refetchRun(runId));
+  written<void>(runId, "DELETE", `/api/lines/${lineId}`);
 
 export const addOffer = (runId: string, lineId: string, offer: OfferBody) =>
-  http.post(`/api/lines/${lineId}/offers`, offer).then(() => refetchRun(runId));
+  written(runId, "POST", `/api/lines/${lineId}/offers`, offer);
 export const removeOffer = (runId: string, offerId: string) =>
-  http.remove(`/api/offers/${offerId}`).then(() => refetchRun(runId));
+  written(runId, "DELETE", `/api/offers/${offerId}`);
 export const addSupplier = (runId: string, body: SupplierBody) =>
-  http.post<{ id: string }>("/api/suppliers", body).then(thenRefetch(runId));
+  written<{ id: string }>(runId, "POST", "/api/suppliers", body).then((a) => a.value);
 
 export const saveQuote = (runId: string, body: QuoteBody) =>
-  http.put(`${keyOf(runId)}/quotes`, body).then(() => refetchRun(runId));
+  written(runId, "PUT", `${keyOf(runId)}/quotes`, body);
 export const removeQuote = (runId: string, house: string, kind: string) =>
-  http.remove(`${keyOf(runId)}/quotes/${house}/${kind}`).then(() => refetchRun(runId));
+  written(runId, "DELETE", `${keyOf(runId)}/quotes/${house}/${kind}`);
+
+export const addRemark = (runId: string, body: RemarkBody) =>
+  written<{ id: string }>(runId, "POST", `${keyOf(runId)}/remarks`, body);
+export const removeRemark = (runId: string, id: string) => written(runId, "DELETE", `/api/remarks/${id}`);
 
 export const correctBoard = (runId: string, boardId: string, change: Corrections) =>
-  http.post(`/api/boards/${boardId}/corrections`, change).then(() => refetchRun(runId));
+  written(runId, "POST", `/api/boards/${boardId}/corrections`, change);
 
 export const copyHouse = (runId: string, copyOf: string, name: string) =>
-  http.post<{ id: string }>("/api/houses", { copyOf, name }).then(thenRefetch(runId));
-export const saveHouse = (runId: string, id: string, profile: unknown) =>
-  http.patch(`/api/houses/${id}`, profile).then(() => refetchRun(runId));
+  written<{ id: string }>(runId, "POST", "/api/houses", { copyOf, name }).then((a) => a.value);
+export const saveHouse = (runId: string, id: string, version: number | undefined, profile: object) =>
+  written(runId, "PATCH", `/api/houses/${id}`, { ...profile, version });
 
 export interface Manifest {
   readonly createdAt: string;

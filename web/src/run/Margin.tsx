@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { Button } from "../ui/Button.tsx";
 import { Mark } from "../ui/Mark.tsx";
+import { Remarks } from "./Remarks.tsx";
 import { notesOf, useRun } from "./runState.ts";
 import { STAGES } from "./stages.ts";
 
@@ -37,6 +38,7 @@ export function Margin({ stage, isOpen, onClose }: { stage: string; isOpen: bool
           ))}
         </ol>
       )}
+      {known && <Remarks stage={stage} />}
     </aside>
   );
 }
@@ -51,7 +53,7 @@ export function NoteRow({
   number: number;
   showStage?: boolean;
 }) {
-  const { change, doc, isReleased } = useRun();
+  const { change, doc, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
   const [reason, setReason] = useState<string>();
   const accepted = doc.choices.accepted ?? {};
@@ -100,12 +102,12 @@ export function NoteRow({
               show it
             </button>
           )}
-          {!isReleased && n.level !== "remark" && !n.isFirm && !n.acceptedBecause && reason === undefined && (
+          {!isLocked && n.level !== "remark" && !n.isFirm && !n.acceptedBecause && reason === undefined && (
             <button type="button" className="quiet-link" onClick={() => setReason("")}>
               accept with a reason
             </button>
           )}
-          {!isReleased && n.acceptedBecause && (
+          {!isLocked && n.acceptedBecause && (
             <button type="button" className="quiet-link" onClick={takeBack}>
               open it again
             </button>

@@ -1,8 +1,13 @@
 import { useEffect, useMemo, useState } from "react";
 import { createPortal } from "react-dom";
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { undoLast } from "../resources/history.ts";
+import { useRole } from "../resources/session.ts";
+import { SavedMark } from "../Saving.tsx";
 import { useKeys } from "../ui/keys.ts";
 import { Failed, Skeleton } from "../ui/States.tsx";
+import { useSay, useSayError } from "../ui/Toast.tsx";
+import { ClashDialog } from "./ClashDialog.tsx";
 import { Margin } from "./Margin.tsx";
 import { RunProvider, useRunState } from "./runState.ts";
 import { Spine } from "./Spine.tsx";
@@ -15,6 +20,9 @@ export function RunFrame() {
   const navigate = useNavigate();
   const stage = useLocation().pathname.split("/")[3];
   const [marginOpen, setMarginOpen] = useState(false);
+  const say = useSay();
+  const sayError = useSayError();
+  const isOwner = useRole() === "owner";
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
   const bindings = useMemo(() => {
@@ -24,7 +32,20 @@ export function RunFrame() {
       const next = usable[at + by];
       if (next) navigate(`/runs/${id}/${next.key}`);
     };
+    const back = (verb: "undo" | "redo") =>
+      undoLast(id, verb).then(
+        ({ says }) =>
+          say(verb === "undo" ? `Taken back: ${says}` : says.replace(/^taken back: /, "Brought again: ")),
+        sayError,
+      );
     return [
+      ...(isOwner
+        ? [
+            { keys: "Ctrl+z", does: "take back my last change", run: () => void back("undo") },
+            { keys: "Ctrl+Shift+z or Ctrl+y", does: "bring it again", run: () => void back("redo") },
+          ]
+        : []),
+      { keys: "h", does: "history of this run", run: () => navigate(`/runs/${id}/history`) },
       { keys: "]", does: "next stage", run: () => go(1) },
       { keys: "[", does: "previous stage", run: () => go(-1) },
       { keys: "m", does: "notes in the margin", run: () => setMarginOpen((o) => !o) },
@@ -34,7 +55,7 @@ export function RunFrame() {
         run: () => navigate(`/runs/${id}/${s.key}`),
       })),
     ];
-  }, [id, navigate, stage]);
+  }, [id, navigate, stage, isOwner, say, sayError]);
   useKeys(bindings);
   if (!stage) return <Navigate to={`/runs/${id}/board`} replace />;
   if (!state)
@@ -55,8 +76,11 @@ export function RunFrame() {
           <span className="max-md:hidden">
             {" / "}
             {state.doc.product} / <b className="text-ink">{state.doc.name}</b>
-            <span className="ml-4 text-[13px] text-ink-3" role="status">
-              {state.isReleased ? "released" : state.saved}
+            <span className="ml-4 text-[13px] text-ink-3">
+              {state.isReleased ? "released" : <SavedMark />}{" "}
+              <Link to={`/runs/${id}/history`} className="quiet-link ml-2">
+                history
+              </Link>
             </span>
           </span>,
           crumb,
@@ -83,8 +107,14 @@ export function RunFrame() {
               </Link>
             </p>
           )}
+          {state.isLocked && !state.isReleased && (
+            <p className="mb-3 border-l-[3px] border-rule bg-sheet px-3 py-2 text-[14px]">
+              You are at the bench here: look at everything, leave remarks. An owner chooses and orders.
+            </p>
+          )}
           <Outlet />
         </main>
+        <ClashDialog />
         <Margin stage={stage} isOpen={marginOpen} onClose={() => setMarginOpen(false)} />
       </div>
     </RunProvider>

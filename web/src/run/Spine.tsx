@@ -1,6 +1,6 @@
 import { microsToNumber } from "@kobbin/core";
 import { NavLink } from "react-router";
-import { amount, dayRange, fromMicros, money, signed } from "../ui/format.ts";
+import { amount, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
 import { Sum } from "../ui/Sum.tsx";
 import { useRun } from "./runState.ts";
@@ -72,7 +72,7 @@ export function Spine({ stage }: { stage: string }) {
         >
           <Sum
             title="cost per good board"
-            formula={`total of the run ÷ expected good boards (${r.start} started × ${(r.yield.final * 100).toFixed(2)} % final yield)`}
+            formula={`total of the run ÷ expected good boards (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
             terms={r.tree.children.map((c) => ({
               label: c.label,
               value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
@@ -104,10 +104,10 @@ export function Spine({ stage }: { stage: string }) {
             formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
             terms={r.ready.sum.map((t) => ({
               label: t.label,
-              value: `${t.days.toFixed(1)} d`,
+              value: `${fixed(t.days, 1)} d`,
               note: t.note,
             }))}
-            result={`${r.ready.days.toFixed(1)} d`}
+            result={`${fixed(r.ready.days, 1)} d`}
           >
             {dayRange(r.ready.p10, r.ready.p90)}
           </Sum>

@@ -1,4 +1,4 @@
-import type { RunAnswer, RunBody } from "@kobbin/contract";
+import type { ClashDetail, RunAnswer, RunBody } from "@kobbin/contract";
 import {
   type CurvePoint,
   curveQuantities,
@@ -18,12 +18,27 @@ import {
   useRef,
   useState,
 } from "react";
-import type { RequestError } from "../resources/http.ts";
-import { refetchRun, saveRun, useRunAnswer } from "../resources/run.ts";
-import { clock } from "../ui/format.ts";
+import { undoChange } from "../resources/history.ts";
+import { type Answered, clashesOf } from "../resources/http.ts";
+import { useSaving } from "../resources/outbox.ts";
+import { type LineChange, refetchRun, saveLine, saveRun, useRunAnswer } from "../resources/run.ts";
+import { useRole } from "../resources/session.ts";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { runWorker } from "../workers/run.ts";
-import { applyChange, inverseOf, type RunChange } from "./runChange.ts";
+import { applyChange, type RunChange } from "./runChange.ts";
+
+/** A change on its way: how the document looks with it. */
+interface Op {
+  readonly apply: (doc: RunDocument) => RunDocument;
+}
+
+/** Somebody else set the same meanwhile: both values, and how to insist. */
+export interface Clash {
+  readonly kind: "edit" | "undo";
+  readonly words: string;
+  readonly clashes: readonly ClashDetail[];
+  readonly insist: () => Promise<void>;
+}
 
 export interface RunState {
   readonly id: string;
@@ -33,11 +48,19 @@ export interface RunState {
   readonly result: RunResult;
   readonly effects: WhatIf | undefined;
   readonly isReleased: boolean;
+  /** Nothing can be chosen here: released, or the person is at the bench. */
+  readonly isLocked: boolean;
   readonly change: (change: RunChange, words: string) => void;
+  /** Changes a line of the bill, shown at once. */
+  readonly changeLine: (lineId: string, change: LineChange, words: string) => void;
+  /** Says what was done, with undo once the server has it. */
+  readonly did: (words: string, changed: Promise<Answered<unknown>>) => void;
+  /** A change that somebody else's stands against, until the person chooses. */
+  readonly clash: Clash | undefined;
+  readonly settleClash: () => void;
   /** The curve as far as it is computed; asking for it starts it. */
   readonly curve: readonly CurvePoint[];
   readonly wantCurve: () => void;
-  readonly saved: string;
   /** Change of cost per good board by stage since the last choice, for a few seconds. */
   readonly moved: Readonly<Partial<Record<StageKey, number>>>;
 }
@@ -55,30 +78,27 @@ export function useRun(): RunState {
 /** What a run's screen stands on: document, figures, effects, saving. */
 export function useRunState(id: string) {
   const { data: answer, error, mutate } = useRunAnswer(id);
-  const [doc, setDoc] = useState<RunDocument>();
+  const [ops, setOps] = useState<readonly Op[]>([]);
+  const [clash, setClash] = useState<Clash>();
   const [result, setResult] = useState<RunResult>();
   const [failure, setFailure] = useState<{ message: string; hint: string }>();
   const [effects, setEffects] = useState<WhatIf>();
-  const [saved, setSaved] = useState("saved");
   const [moved, setMoved] = useState<Partial<Record<StageKey, number>>>({});
   const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
   const [wantsCurve, setWantsCurve] = useState(false);
   const say = useSay();
   const sayError = useSayError();
-  const version = useRef(0);
-  const queue = useRef<Promise<void>>(Promise.resolve());
-  const pending = useRef(0);
   const before = useRef<RunResult>(undefined);
-  const latest = useRef<RunDocument>(undefined);
+  const latest = useRef<RunAnswer>(undefined);
+  latest.current = answer;
+  const isAway = useSaving().kind === "waiting";
+  const role = useRole();
 
-  useEffect(() => {
-    if (!answer) return;
-    version.current = answer.version;
-    if (pending.current === 0) {
-      latest.current = answer.document;
-      setDoc(answer.document);
-    }
-  }, [answer]);
+  // what the server has, with what is on its way to it laid over
+  const doc = useMemo(
+    () => (answer ? ops.reduce((d, op) => op.apply(d), answer.document) : undefined),
+    [answer, ops],
+  );
 
   // the worker follows the document: figures first, then the effects of every single change
   useEffect(() => {
@@ -139,42 +159,74 @@ export function useRunState(id: string) {
     };
   }, [doc, wantsCurve]);
 
-  const change = useCallback(
-    (c: RunChange, words: string) => {
-      const now = latest.current;
-      if (!now) return;
-      const back = inverseOf(now, c);
-      const next = applyChange(now, c);
-      latest.current = next;
-      setDoc(next);
-      setSaved("saving …");
-      pending.current++;
-      queue.current = queue.current.then(async () => {
-        try {
-          const stored = await saveRun(id, { version: version.current, ...c } as RunBody);
-          version.current = stored.version;
-          setSaved(`saved ${clock(new Date())}`);
-        } catch (e) {
-          setSaved("not saved");
-          sayError(e);
-          if ((e as RequestError).code !== "OFFLINE") {
-            const fresh = await mutate();
-            if (fresh) {
-              version.current = fresh.version;
-              latest.current = fresh.document;
-              setDoc(fresh.document);
-            }
-          }
-        } finally {
-          pending.current--;
-        }
+  const did = useCallback(
+    (words: string, changed: Promise<Answered<unknown>>) => {
+      say(words, {
+        undo: () =>
+          void (async () => {
+            const { changeId } = await changed;
+            if (!changeId) return;
+            const back = (force: boolean): Promise<void> =>
+              undoChange(changeId, force).then(
+                () => undefined,
+                (e) =>
+                  clashesOf(e).length > 0
+                    ? setClash({
+                        kind: "undo",
+                        words,
+                        clashes: clashesOf(e),
+                        insist: () => back(true).catch(sayError),
+                      })
+                    : sayError(e),
+              );
+            await back(false);
+          })().catch(sayError),
       });
-      if (words) say(words, { undo: () => changeRef.current(back, "") });
     },
-    [id, mutate, say, sayError],
+    [say, sayError],
   );
-  const changeRef = useRef(change);
-  changeRef.current = change;
+
+  /** Shows a change at once, sends it, and asks when somebody else set the same. */
+  const carry = useCallback(
+    (apply: Op["apply"], words: string, write: (now: RunAnswer) => Promise<Answered<unknown>>) => {
+      const attempt = (): Promise<Answered<unknown>> => {
+        const now = latest.current;
+        if (!now) return Promise.reject(new Error("no run yet"));
+        const op = { apply };
+        setOps((old) => [...old, op]);
+        return write(now).finally(() => setOps((old) => old.filter((o) => o !== op)));
+      };
+      const changed = attempt();
+      changed.catch(async (e) => {
+        const clashes = clashesOf(e);
+        await mutate().catch(() => undefined);
+        if (clashes.length === 0) return sayError(e);
+        setClash({ kind: "edit", words, clashes, insist: () => attempt().then(() => undefined, sayError) });
+      });
+      if (words) did(words, changed);
+    },
+    [did, mutate, sayError],
+  );
+
+  const change = useCallback(
+    (c: RunChange, words: string) =>
+      carry(
+        (d) => applyChange(d, c),
+        words,
+        (now) => saveRun(id, { version: now.version, ...c } as RunBody),
+      ),
+    [carry, id],
+  );
+  const changeLine = useCallback(
+    (lineId: string, c: LineChange, words: string) =>
+      carry(
+        (d) => ({ ...d, lines: d.lines.map((l) => (l.id === lineId ? { ...l, ...c } : l)) }),
+        words,
+        (now) => saveLine(id, lineId, now.versions[lineId], c),
+      ),
+    [carry, id],
+  );
+  const settleClash = useCallback(() => setClash(undefined), []);
 
   const wantCurve = useCallback(() => setWantsCurve(true), []);
   const state = useMemo<RunState | undefined>(
@@ -187,16 +239,36 @@ export function useRunState(id: string) {
             result,
             effects,
             isReleased: answer.state === "released",
+            isLocked: answer.state === "released" || role !== "owner",
             change,
+            changeLine,
+            did,
+            clash,
+            settleClash,
             curve,
             wantCurve,
-            saved,
             moved,
           }
         : undefined,
-    [id, answer, doc, result, effects, change, curve, wantCurve, saved, moved],
+    [
+      id,
+      answer,
+      doc,
+      result,
+      effects,
+      role,
+      change,
+      changeLine,
+      did,
+      clash,
+      settleClash,
+      curve,
+      wantCurve,
+      moved,
+    ],
   );
-  return { state, error: error ?? failure, retry: () => refetchRun(id) };
+  // a lost connection takes nothing from the page that stands
+  return { state, error: (isAway && state ? undefined : error) ?? failure, retry: () => refetchRun(id) };
 }
 
 /** Notes of one stage, worst first: their position is their number in the margin and on the picture. */

@@ -1,5 +1,5 @@
 import type { RunDocument, RunResult, StageKey } from "@kobbin/core";
-import { count, mm } from "../ui/format.ts";
+import { count, fixed, mm } from "../ui/format.ts";
 import type { MarkKind } from "../ui/Mark.tsx";
 
 /** A stage of the spine; later ones keep their place. */
@@ -64,7 +64,7 @@ export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isR
     case "fab":
       return r.house ? `${r.stages.fab.days} days, ${r.house.name}` : "no house";
     case "assemble":
-      return `${METHOD[doc.assembly.method]}, ${(r.ownMinutes / 60).toFixed(1)} h`;
+      return `${METHOD[doc.assembly.method]}, ${fixed(r.ownMinutes / 60, 1)} h`;
     case "cost":
       return "test and packing";
     case "release":

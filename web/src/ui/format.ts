@@ -1,8 +1,41 @@
-const formats = new Map<string, Intl.NumberFormat>();
+import { useSyncExternalStore } from "react";
+
+/** How the shop writes numbers and dates. */
+export interface Formats {
+  readonly decimalMark: "." | ",";
+  readonly dateOrder: "dmy" | "mdy" | "ymd";
+  readonly showsMil: boolean;
+}
+
+let settings: Formats = { decimalMark: ".", dateOrder: "dmy", showsMil: false };
+const hearers = new Set<() => void>();
+const numbers = new Map<string, Intl.NumberFormat>();
+
+/** Set from the shop before anything is drawn, and by the key that shows mil. */
+export function setFormats(change: Partial<Formats>): void {
+  const next = { ...settings, ...change };
+  if (
+    next.decimalMark === settings.decimalMark &&
+    next.dateOrder === settings.dateOrder &&
+    next.showsMil === settings.showsMil
+  )
+    return;
+  settings = next;
+  for (const h of hearers) h();
+}
+export const formats = (): Formats => settings;
+/** Draws again when the way of writing changes. */
+export const useFormats = (): Formats =>
+  useSyncExternalStore((hear) => {
+    hearers.add(hear);
+    return () => {
+      hearers.delete(hear);
+    };
+  }, formats);
 
 function formatOf(currency: string, places: number | undefined): Intl.NumberFormat {
   const key = `${currency} ${places}`;
-  let f = formats.get(key);
+  let f = numbers.get(key);
   if (!f) {
     f = new Intl.NumberFormat("en-GB", {
       style: "currency",
@@ -10,17 +43,32 @@ function formatOf(currency: string, places: number | undefined): Intl.NumberForm
       currencyDisplay: "code",
       ...(places === undefined ? {} : { minimumFractionDigits: places, maximumFractionDigits: places }),
     });
-    formats.set(key, f);
+    numbers.set(key, f);
   }
   return f;
 }
 
-/** "19.30" in the currency's places. */
+/** A plain decimal as the shop writes it. */
+export const written = (plain: string): string =>
+  settings.decimalMark === "." ? plain : plain.replace(".", ",");
+
+/** So many decimals, with the shop's mark. */
+export const fixed = (value: number, places: number): string => written(value.toFixed(places));
+
+/** "19.30" in the currency's places; thousands apart by the other mark, or by a thin space where the comma is taken. */
 export function amount(value: number, currency: string, places?: number): string {
   return formatOf(currency, places)
     .formatToParts(value)
     .filter((p) => !["currency", "literal"].includes(p.type))
-    .map((p) => (p.type === "minusSign" ? "−" : p.value))
+    .map((p) =>
+      p.type === "minusSign"
+        ? "−"
+        : p.type === "decimal"
+          ? settings.decimalMark
+          : p.type === "group" && settings.decimalMark === ","
+            ? "\u202f"
+            : p.value,
+    )
     .join("");
 }
 
@@ -35,30 +83,48 @@ export const fromMicros = (micros: number): number => Math.round(micros) / 1e6;
 export function signed(value: number, places = 2): string {
   const rounded = Math.round(Math.abs(value) * 10 ** places) / 10 ** places;
   if (rounded === 0) return "0";
-  return `${value > 0 ? "+" : "−"}${rounded.toFixed(places)}`;
+  return `${value > 0 ? "+" : "−"}${fixed(rounded, places)}`;
 }
 
 /** At most three decimals, no zeros that say nothing: 0.152, 1.6, 78. */
 export const mm = (v: number | undefined): string =>
-  v === undefined ? "–" : String(Math.round(v * 1000) / 1000);
+  v === undefined ? "–" : written(String(Math.round(v * 1000) / 1000));
 
-/** "12 Jan" from an ISO date, with the year when it is another than now. */
+/** The same length in thousandths of an inch, one decimal; empty unless it is asked for. */
+export const mil = (v: number | undefined): string =>
+  v === undefined || !settings.showsMil ? "" : `${fixed(v / 0.0254, 1)} mil`;
+
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+const two = (n: number) => String(n).padStart(2, "0");
+
+/** "12 Jan", "Jan 12" or "01-12" from an ISO date, with the year when it is another than now. */
 export function day(iso: string): string {
   const d = new Date(`${iso.slice(0, 10)}T00:00:00Z`);
-  const other = d.getUTCFullYear() !== new Date().getUTCFullYear();
-  return new Intl.DateTimeFormat("en-GB", {
-    day: "numeric",
-    month: "short",
-    timeZone: "UTC",
-    ...(other ? { year: "numeric" } : {}),
-  }).format(d);
+  const [y, m, n] = [d.getUTCFullYear(), d.getUTCMonth(), d.getUTCDate()];
+  const isOther = y !== new Date().getUTCFullYear();
+  if (settings.dateOrder === "ymd") return `${y}-${two(m + 1)}-${two(n)}`;
+  if (settings.dateOrder === "mdy") return `${MONTHS[m]} ${n}${isOther ? `, ${y}` : ""}`;
+  return `${n} ${MONTHS[m]}${isOther ? ` ${y}` : ""}`;
 }
 
 /** "12–19 Jan". */
 export function dayRange(from: string, to: string): string {
-  if (from === to) return day(from);
-  if (from.slice(0, 7) === to.slice(0, 7)) return `${Number(from.slice(8, 10))}–${day(to)}`;
+  if (from.slice(0, 10) === to.slice(0, 10)) return day(from);
+  const isOneMonth = from.slice(0, 7) === to.slice(0, 7);
+  if (settings.dateOrder === "dmy" && isOneMonth) return `${Number(from.slice(8, 10))}–${day(to)}`;
+  if (settings.dateOrder === "mdy" && isOneMonth)
+    return day(from).replace(/\d+/, (n) => `${n}–${Number(to.slice(8, 10))}`);
   return `${day(from)} – ${day(to)}`;
+}
+
+/** "today", "yesterday" or the day, of a moment. */
+export function dayName(iso: string, now: Date = new Date()): string {
+  const at = new Date(iso);
+  const midnight = (d: Date) => new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
+  const days = Math.round((midnight(now) - midnight(at)) / 86_400_000);
+  if (days === 0) return "Today";
+  if (days === 1) return "Yesterday";
+  return day(`${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`);
 }
 
 /** "1 line", "3 lines". */
@@ -71,14 +137,25 @@ export const clock = (at: Date): string =>
 /** A unit price with no more digits than a person compares: four decimals below ten, two above. */
 export function unitPrice(micros: number): string {
   const value = fromMicros(micros);
-  if (value >= 10) return value.toFixed(2);
-  return value.toFixed(4).replace(/0{1,2}$/, "");
+  if (value >= 10) return fixed(value, 2);
+  return written(value.toFixed(4).replace(/0{1,2}$/, ""));
 }
 
-/** Loads the browser's tables of numbers and dates while nothing else is done; the first use of each takes some 30 ms. */
+/**
+ * What a person typed as a plain decimal: both marks are understood, and spaces between thousands. Where a text can be
+ * read two ways ("1,250"), the shop's own mark decides; "0,250" cannot mean thousands.
+ *
+ * @returns the text with a point, or the text as it is when it is no number
+ */
+export function typedNumber(text: string): string {
+  const t = text.trim().replace(/[\s\u202f\u00a0]/g, "");
+  const group = settings.decimalMark === "." ? "," : ".";
+  const isGrouped = new RegExp(`^[1-9]\\d{0,2}(\\${group}\\d{3})+(\\${settings.decimalMark}\\d+)?$`).test(t);
+  const plain = isGrouped ? t.replaceAll(group, "") : t;
+  return /^-?\d*[.,]?\d*$/.test(plain) ? plain.replace(",", ".") : plain;
+}
+
+/** Loads the browser's tables of numbers while nothing else is done; the first use takes some 30 ms. */
 export function warmFormats(): void {
-  requestIdleCallback(() => {
-    amount(0, "EUR");
-    requestIdleCallback(() => day("2000-01-01"));
-  });
+  requestIdleCallback(() => amount(0, "EUR"));
 }

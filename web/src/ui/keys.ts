@@ -13,15 +13,22 @@ const isTyping = (e: KeyboardEvent) =>
   e.target instanceof HTMLElement &&
   (e.target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(e.target.tagName));
 
-const nameOf = (e: KeyboardEvent) =>
-  `${e.ctrlKey || e.metaKey ? "Ctrl+" : ""}${e.key.length === 1 ? e.key.toLowerCase() : e.key}`;
+// a dialog keeps the page behind it still
+const isInDialog = () => document.querySelector('[role="dialog"]') !== null;
+
+const nameOf = (e: KeyboardEvent) => {
+  const hasCtrl = e.ctrlKey || e.metaKey;
+  const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
+  // a letter's capital counts with Ctrl only: "?" and "/" need Shift on some keyboards
+  return `${hasCtrl ? "Ctrl+" : ""}${hasCtrl && e.shiftKey ? "Shift+" : ""}${key}`;
+};
 
 /** Binds keys while the component is there; the shortcut sheet lists what is bound. */
 export function useKeys(bindings: readonly KeyBinding[]): void {
   useEffect(() => {
     bound.add(bindings);
     const listen = (e: KeyboardEvent) => {
-      if (isTyping(e) || e.defaultPrevented || e.altKey) return;
+      if (isTyping(e) || e.defaultPrevented || e.altKey || isInDialog()) return;
       const hit = bindings.find((b) => b.keys.split(" or ").includes(nameOf(e)));
       if (!hit) return;
       e.preventDefault();

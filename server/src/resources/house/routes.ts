@@ -3,7 +3,7 @@ import { copyHouseBody } from "@kobbin/contract";
 import type { House } from "@kobbin/core";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { changeOf, mergeRow } from "../../history/change.ts";
+import { byOf, changeOf, mergeRow } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
@@ -46,6 +46,7 @@ export function houseRoutes(deps: Deps): Router {
         // what the page does not know of a profile stays
         (base) => ({ profile: { ...(base.profile as object), ...profile } as unknown as Json }),
         old.name,
+        byOf(ctx).page,
       );
     });
     ctx.body = (await withWorkshop(pool, signed(ctx).workshopId, (tx) => oneHouse(tx, id))) satisfies House;

@@ -2,7 +2,7 @@ import Router from "@koa/router";
 import { type LineBody, lineBody } from "@kobbin/contract";
 import { one } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { changeOf, mergeRow } from "../../history/change.ts";
+import { byOf, changeOf, mergeRow } from "../../history/change.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteFeedOffersOf, deleteLine, insertLine, oneLine } from "./queries.ts";
@@ -55,6 +55,7 @@ export function lineRoutes(deps: Deps): Router {
         version ?? line.version,
         () => columns,
         line.name || "the line",
+        byOf(ctx).page,
       );
       if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
     });

@@ -11,7 +11,7 @@ import {
 } from "@kobbin/core";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { changeOf, mergeRow } from "../../history/change.ts";
+import { byOf, changeOf, mergeRow } from "../../history/change.ts";
 import type { Row } from "../../history/rows.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
@@ -60,7 +60,15 @@ export function runRoutes(deps: Deps): Router {
           "Start a new run to change something.",
         );
       if (body.name !== undefined) await tx.query("update run set name = $2 where id = $1", [id, body.name]);
-      await mergeRow(tx, "fork", { id: run.forkId }, body.version, (base) => laid(base, body), "this run");
+      await mergeRow(
+        tx,
+        "fork",
+        { id: run.forkId },
+        body.version,
+        (base) => laid(base, body),
+        "this run",
+        byOf(ctx).page,
+      );
     });
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => answerRun(tx, id, today()));
   });

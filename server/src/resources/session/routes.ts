@@ -106,6 +106,12 @@ export function sessionRoutes(deps: Deps): Router {
         "Start your own shop, or run Kobbin on your own machine with demo data.",
       );
     await openSession(pool, ctx, demo.accountId, demo.workshopId);
+    await insertAudit(pool, {
+      workshopId: demo.workshopId,
+      person: "demo@ashglaze",
+      what: "entered the demo shop",
+      address: ctx.ip,
+    });
     ctx.status = 204;
   });
 

@@ -2,7 +2,7 @@ import Router from "@koa/router";
 import { shopBody } from "@kobbin/contract";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { changeOf, mergeRow } from "../../history/change.ts";
+import { byOf, changeOf, mergeRow } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
@@ -26,7 +26,7 @@ export function shopRoutes(deps: Deps): Router {
         rates: b.rates,
       });
       const seen = b.version ?? (await oneShop(tx)).version;
-      await mergeRow(tx, "workshop", { id: workshopId }, seen, () => columns, "the shop");
+      await mergeRow(tx, "workshop", { id: workshopId }, seen, () => columns, "the shop", byOf(ctx).page);
     });
     ctx.body = await withWorkshop(deps.pool, workshopId, oneShop);
   });

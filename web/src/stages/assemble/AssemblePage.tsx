@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { count } from "../../ui/format.ts";
+import { count, fixed, typedNumber } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
@@ -26,7 +26,7 @@ const KINDS: Readonly<Record<string, string>> = {
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
-  const { doc, result: r, effects, change, isReleased, curve, wantCurve } = useRun();
+  const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
   useEffect(wantCurve, [wantCurve]);
   const spare = r.start - doc.goodBoards;
   const onBoard = r.parts.filter((p) => p.kind !== "loose");
@@ -44,7 +44,7 @@ export function AssemblePage() {
     0,
   );
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
-  const minutes = (s: number) => (s / 60).toFixed(2);
+  const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
       <h1>Assemble</h1>
@@ -60,18 +60,18 @@ export function AssemblePage() {
                 { label: "good boards wanted", value: String(doc.goodBoards) },
                 {
                   label: "first-pass yield",
-                  value: `${(r.yield.firstPass * 100).toFixed(1)} %`,
+                  value: `${fixed(r.yield.firstPass * 100, 1)} %`,
                   note: "e to the minus expected defects",
                   from: "placeholder defect rates, until there is a record",
                 },
                 {
                   label: "final yield, after rework",
-                  value: `${(r.yield.final * 100).toFixed(2)} %`,
+                  value: `${fixed(r.yield.final * 100, 2)} %`,
                   note: "92 % of defects mended, 0.5 % lost",
                 },
                 {
                   label: "chance of enough",
-                  value: `${(r.chance * 100).toFixed(1)} %`,
+                  value: `${fixed(r.chance * 100, 1)} %`,
                   note: `asked for ${Math.round(doc.confidence * 100)} %`,
                 },
               ]}
@@ -81,14 +81,14 @@ export function AssemblePage() {
             </Sum>
           </p>
           <p className="text-[13.5px] text-ink-2">
-            {spare === 0 ? "no spare one" : count(spare, "spare one")}, {(r.chance * 100).toFixed(1)} % sure
+            {spare === 0 ? "no spare one" : count(spare, "spare one")}, {fixed(r.chance * 100, 1)} % sure
           </p>
         </div>
         <Ruler
           value={doc.goodBoards}
           points={curve}
           currency={doc.workshop.currency}
-          disabled={isReleased}
+          disabled={isLocked}
           onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
         />
       </div>
@@ -100,7 +100,7 @@ export function AssemblePage() {
             decision="Who solders"
             why="time and money against defects and health; both are counted"
             alternatives={effects.methods}
-            disabled={isReleased}
+            disabled={isLocked}
             onChoose={(v) =>
               change(
                 {
@@ -117,7 +117,7 @@ export function AssemblePage() {
             showsSaving={false}
             why="to end with enough good boards without a second order"
             alternatives={effects.confidence}
-            disabled={isReleased}
+            disabled={isLocked}
             onChoose={(v) =>
               change({ confidence: Number(v) }, `${Math.round(Number(v) * 100)} % sure of enough`)
             }
@@ -151,7 +151,7 @@ export function AssemblePage() {
                 <Row label="look over" value={`${minutes(r.time.inspect)} min a board`} />
               )}
               {doc.assembly.method !== "house" && (
-                <Row label="find and mend defects" value={`${r.yield.reworkMin.toFixed(2)} min a board`} />
+                <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a board`} />
               )}
               <Row
                 label="test and pack"
@@ -159,7 +159,7 @@ export function AssemblePage() {
               />
               <tr className="font-semibold">
                 <td>in all, for {r.start} boards</td>
-                <td className="num text-right">{(r.ownMinutes / 60).toFixed(1)} h</td>
+                <td className="num text-right">{fixed(r.ownMinutes / 60, 1)} h</td>
               </tr>
             </tbody>
           </table>
@@ -217,10 +217,10 @@ function Row({ label, value }: { label: string; value: string }) {
 }
 
 function Numbers() {
-  const { doc, change, isReleased } = useRun();
-  if (isReleased) return null;
+  const { doc, change, isLocked } = useRun();
+  if (isLocked) return null;
   const save = (key: string, text: string, isMoney: boolean) => {
-    const clean = text.trim().replace(",", ".");
+    const clean = typedNumber(text.trim());
     if (
       clean === "" ||
       !Number.isFinite(Number(clean)) ||

@@ -2,7 +2,7 @@ import type { ProductRow, RunRow } from "@kobbin/contract";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { startRun, useBench } from "../../resources/bench.ts";
-import { useShop } from "../../resources/session.ts";
+import { useRole, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
@@ -15,19 +15,22 @@ import { useSayError } from "../../ui/Toast.tsx";
 export function BenchPage() {
   const { data, error, mutate } = useBench();
   const { currency } = useShop();
+  const isOwner = useRole() === "owner";
   const [starting, setStarting] = useState<{ product: ProductRow; revisionId: string }>();
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1>Bench</h1>
-        <Link
-          to="/new"
-          className="inline-flex min-h-8 items-center rounded-[3px] border border-ink bg-ink px-3 py-1 text-[14.5px] font-semibold text-paper"
-        >
-          New product
-        </Link>
+        {isOwner && (
+          <Link
+            to="/new"
+            className="inline-flex min-h-8 items-center rounded-[3px] border border-ink bg-ink px-3 py-1 text-[14.5px] font-semibold text-paper"
+          >
+            New product
+          </Link>
+        )}
       </div>
-      {error ? (
+      {error && !data ? (
         <Failed error={error} again={() => mutate()} />
       ) : !data ? (
         <Skeleton rows={8} />
@@ -47,6 +50,7 @@ export function BenchPage() {
           <Runs runs={data.runs} currency={currency} />
           <Products
             products={data.products}
+            isOwner={isOwner}
             onStart={(product, revisionId) => setStarting({ product, revisionId })}
           />
         </>
@@ -163,9 +167,11 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
 
 function Products({
   products,
+  isOwner,
   onStart,
 }: {
   products: readonly ProductRow[];
+  isOwner: boolean;
   onStart: (p: ProductRow, revisionId: string) => void;
 }) {
   return (
@@ -189,14 +195,16 @@ function Products({
                   </span>
                   <span>{v.layers} layers</span>
                   <span>{v.lines} lines of parts</span>
-                  <button
-                    type="button"
-                    className="quiet-link"
-                    onClick={() => onStart(p, v.id)}
-                    aria-label={`Start a run of ${p.name} ${v.label}`}
-                  >
-                    start a run
-                  </button>
+                  {isOwner && (
+                    <button
+                      type="button"
+                      className="quiet-link"
+                      onClick={() => onStart(p, v.id)}
+                      aria-label={`Start a run of ${p.name} ${v.label}`}
+                    >
+                      start a run
+                    </button>
+                  )}
                   <a
                     className="quiet-link"
                     href={`/api/boards/${v.boardId}/files`}
@@ -208,9 +216,20 @@ function Products({
                 </li>
               ))}
             </ul>
-            <Link to={`/new?product=${p.id}`} className="quiet-link">
-              new revision
-            </Link>
+            <span className="flex gap-4">
+              {isOwner && (
+                <Link to={`/new?product=${p.id}`} className="quiet-link">
+                  new revision
+                </Link>
+              )}
+              <Link
+                to={`/products/${p.id}/history`}
+                className="quiet-link"
+                aria-label={`History of ${p.name}`}
+              >
+                history
+              </Link>
+            </span>
           </li>
         ))}
       </ul>

@@ -7,10 +7,10 @@ import { type Forward, Proof, type ProofMark } from "../../proof/Proof.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
-import { count } from "../../ui/format.ts";
+import { count, fixed } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
 
 const VIEWS: readonly (readonly [string, string])[] = [
   ["top", "top"],
@@ -26,7 +26,7 @@ const FORWARD_LABEL: Readonly<Record<Forward, string>> = {
 
 /** The board as it will be delivered, measured, with its notes at their places. */
 export function BoardPage() {
-  const { id, answer, doc, result, isReleased } = useRun();
+  const { id, answer, doc, result, did, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
   const side = params.get("side") === "bottom" ? "bottom" : "top";
   const forward = FORWARD.find((f) => f === params.get("layer"));
@@ -37,7 +37,6 @@ export function BoardPage() {
   // the table of files is long: it comes in slices after the picture's frame stands
   const [hasFiles, setHasFiles] = useState(false);
   useEffect(() => startTransition(() => setHasFiles(true)), []);
-  const say = useSay();
   const sayError = useSayError();
   const set = (change: Record<string, string | undefined>) =>
     setParams(
@@ -72,10 +71,10 @@ export function BoardPage() {
     [side, params],
   );
   useKeys(bindings);
-  const correct = (change: Corrections) =>
-    correctBoard(id, answer.boardId, change)
-      .then(() => say("Corrected and remembered for files of such names"))
-      .catch(sayError);
+  const correct = (change: Corrections) => {
+    const done = correctBoard(id, answer.boardId, change);
+    done.then(() => did("Corrected and remembered for files of such names", done), sayError);
+  };
   return (
     <section>
       <div className="mb-2 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
@@ -130,11 +129,11 @@ export function BoardPage() {
         }}
       />
       <p className="mt-4 text-[14px] text-ink-2">
-        {m.outline?.areaMm2 !== undefined && `${m.outline.areaMm2.toFixed(1)} mm² of board; `}
+        {m.outline?.areaMm2 !== undefined && `${fixed(m.outline.areaMm2, 1)} mm² of board; `}
         {count(m.nets?.count ?? 0, "net")}, {count(m.viaPads, "via")}, {count(m.throughHolePads, "pad")} with
         a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} without.
       </p>
-      {hasFiles && <Files measure={m} onCorrect={correct} disabled={isReleased} />}
+      {hasFiles && <Files measure={m} onCorrect={correct} disabled={isLocked} />}
     </section>
   );
 }

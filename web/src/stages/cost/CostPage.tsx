@@ -3,7 +3,7 @@ import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
-import { amount, dayRange, fromMicros, money } from "../../ui/format.ts";
+import { amount, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
@@ -13,7 +13,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 
 /** Cost per good board with its tree, cash, dates, and the curve over quantity. */
 export function CostPage() {
-  const { doc, result: r, effects, change, isReleased, curve, wantCurve } = useRun();
+  const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
   useEffect(wantCurve, [wantCurve]);
   const { currency } = doc.workshop;
   return (
@@ -30,7 +30,7 @@ export function CostPage() {
           value={doc.goodBoards}
           points={curve}
           currency={currency}
-          disabled={isReleased}
+          disabled={isLocked}
           onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
         />
       </div>
@@ -64,8 +64,8 @@ export function CostPage() {
                     { label: "total of the run", value: money(fromMicros(r.total), currency) },
                     {
                       label: "expected good boards",
-                      value: r.expectedGood.toFixed(3),
-                      note: `${r.start} started × ${(r.yield.final * 100).toFixed(2)} %`,
+                      value: fixed(r.expectedGood, 3),
+                      note: `${r.start} started × ${fixed(r.yield.final * 100, 2)} %`,
                     },
                   ]}
                   result={money(microsToNumber(r.perGood), currency)}
@@ -112,7 +112,7 @@ export function CostPage() {
                     {t.label}
                     {t.note && <span className="block text-[12.5px] text-ink-3">{t.note}</span>}
                   </td>
-                  <td className="num text-right">{t.days.toFixed(1)} d</td>
+                  <td className="num text-right">{fixed(t.days, 1)} d</td>
                 </tr>
               ))}
               <tr className="font-semibold">
@@ -129,7 +129,7 @@ export function CostPage() {
             decision="Left-over parts"
             why="what is bought and not used"
             alternatives={effects.leftovers}
-            disabled={isReleased}
+            disabled={isLocked}
             onChoose={(v) =>
               change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
             }

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { removeQuote } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { type Alternative, ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, fromMicros, money } from "../../ui/format.ts";
+import { amount, fromMicros, mm, money, written } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -19,11 +19,11 @@ const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
   ["copper", "Outer copper", "more only where the current asks for it"],
 ];
 
-const value = (c: LimitCheck) => `${Number(c.value.toFixed(3))} of ${c.limit}`;
+const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
 
 /** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */
 export function FabPage() {
-  const { id, doc, result: r, effects, change, isReleased } = useRun();
+  const { id, doc, result: r, effects, change, did, isLocked } = useRun();
   const { currency } = doc.workshop;
   const sayError = useSayError();
   const [dialog, setDialog] = useState<{ kind: "quote" | "edit" | "copy"; house: string }>();
@@ -105,7 +105,7 @@ export function FabPage() {
                         )}
                       </td>
                       <td className="text-right whitespace-nowrap">
-                        {!h.isChosen && !isReleased && (
+                        {!h.isChosen && !isLocked && (
                           <button
                             type="button"
                             className="quiet-link"
@@ -125,7 +125,7 @@ export function FabPage() {
           {r.house && (
             <p className="mt-2 flex flex-wrap gap-x-5 text-[14px]">
               <span className="text-ink-2">{r.house.name}:</span>
-              {!isReleased && (
+              {!isLocked && (
                 <>
                   <button
                     type="button"
@@ -154,11 +154,14 @@ export function FabPage() {
                 <span className="text-ink-2">
                   quotation {money(Number(order.quoted.total), order.quoted.currency)} overrides the estimate
                   of {amount(fromMicros(order.quote.total), currency)}{" "}
-                  {!isReleased && (
+                  {!isLocked && (
                     <button
                       type="button"
                       className="quiet-link"
-                      onClick={() => removeQuote(id, r.house!.id, "fab").catch(sayError)}
+                      onClick={() => {
+                        const done = removeQuote(id, r.house!.id, "fab");
+                        done.then(() => did("The estimate counts again", done), sayError);
+                      }}
                     >
                       remove it
                     </button>
@@ -174,7 +177,7 @@ export function FabPage() {
                 decision={label}
                 why={why}
                 alternatives={effects.options[key]}
-                disabled={isReleased}
+                disabled={isLocked}
                 onChoose={(v) =>
                   change(
                     { options: { [key]: v } } as never,
@@ -187,7 +190,7 @@ export function FabPage() {
               decision="Lead time"
               why="days in the house, without the way"
               alternatives={effects.options.leadDays}
-              disabled={isReleased}
+              disabled={isLocked}
               onChoose={(v) => change({ options: { leadDays: Number(v) } } as never, `Lead time: ${v} days`)}
             />
             <div className="border-t border-rule" />
@@ -243,7 +246,7 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
                   c.label
                 )}
               </td>
-              <td className="num text-right">{Number(c.value.toFixed(3))}</td>
+              <td className="num text-right">{mm(c.value)}</td>
               <td className="num text-right">{c.limit}</td>
               <td
                 className={`num text-right ${c.level === "cannot" ? "text-stop" : c.level === "fine" ? "" : "text-look"}`}
@@ -251,10 +254,10 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
                 <Sum
                   title={c.label}
                   terms={[
-                    { label: "measured on the board", value: String(Number(c.value.toFixed(4))) },
+                    { label: "measured on the board", value: written(String(Number(c.value.toFixed(4)))) },
                     { label: "limit of the house's profile", value: String(c.limit) },
                   ]}
-                  result={String(Number(c.margin.toFixed(4)))}
+                  result={written(String(Number(c.margin.toFixed(4))))}
                 >
                   {c.limit > 0 ? `${Math.round((100 * c.margin) / c.limit)} %` : "–"}
                 </Sum>{" "}

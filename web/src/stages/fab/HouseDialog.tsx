@@ -5,7 +5,8 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { typedNumber } from "../../ui/format.ts";
+import { useSayError } from "../../ui/Toast.tsx";
 
 /** A number or amount of the profile a person may edit: where it stands, what it is called. */
 const FIELDS: readonly { readonly group: string; readonly rows: readonly (readonly [string, string])[] }[] = [
@@ -57,7 +58,7 @@ function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "
     const keys = path.split(".");
     const last = keys.pop()!;
     const at = keys.reduce<Record<string, unknown>>((o, k) => o[k] as Record<string, unknown>, copy);
-    const clean = text.trim().replace(",", ".");
+    const clean = typedNumber(text.trim());
     at[last] = typeof at[last] === "number" ? Number(clean) : clean;
   }
   const { id: _, ...profile } = copy;
@@ -74,9 +75,10 @@ export function HouseDialog({
   isCopy: boolean;
   onClose: () => void;
 }) {
-  const { id, doc, change } = useRun();
+  const { id, answer, doc, change, did } = useRun();
+  // what the person sees is what they change, also when somebody saves meanwhile
+  const [seen] = useState(answer.versions[houseId]);
   const house = doc.houses!.find((h) => h.id === houseId)!;
-  const say = useSay();
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
   const submit = async (e: FormEvent<HTMLFormElement>) => {
@@ -89,13 +91,14 @@ export function HouseDialog({
     setBusy(true);
     try {
       const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
-      await saveHouse(id, target, {
+      const done = saveHouse(id, target, isCopy ? undefined : seen, {
         ...write(house, values),
         name,
         about: isCopy ? `copied from ${house.name}` : house.about,
       });
+      await done;
       if (isCopy) change({ houseId: target }, `Boards by ${name}`);
-      else say(`${name} was saved`);
+      else did(`${name} was saved`, done);
       onClose();
     } catch (error) {
       sayError(error);

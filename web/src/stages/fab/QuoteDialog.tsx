@@ -4,7 +4,8 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { typedNumber } from "../../ui/format.ts";
+import { useSayError } from "../../ui/Toast.tsx";
 
 /** A quotation that came by mail: it overrides the estimate for this run. */
 export function QuoteDialog({
@@ -16,9 +17,8 @@ export function QuoteDialog({
   kind: "fab" | "assembly";
   onClose: () => void;
 }) {
-  const { id, doc, result } = useRun();
+  const { id, doc, result, did } = useRun();
   const house = doc.houses?.find((h) => h.id === houseId);
-  const say = useSay();
   const sayError = useSayError();
   const [currency, setCurrency] = useState(house?.currency ?? doc.workshop.currency);
   const currencies = [
@@ -32,19 +32,18 @@ export function QuoteDialog({
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const validUntil = String(f.get("validUntil") ?? "");
-    saveQuote(id, {
+    const done = saveQuote(id, {
       houseId,
       kind,
-      total: String(f.get("total")).replace(",", "."),
+      total: typedNumber(String(f.get("total"))),
       currency,
       days: Number(f.get("days")),
       validUntil: validUntil || undefined,
-    })
-      .then(() => {
-        say(`The quotation of ${house?.name} counts now`);
-        onClose();
-      })
-      .catch(sayError);
+    });
+    done.then(() => {
+      did(`The quotation of ${house?.name} counts now`, done);
+      onClose();
+    }, sayError);
   };
   return (
     <Dialog

@@ -1,14 +1,15 @@
 import { compareRefs, expandRefs, type Mount, type RunLine } from "@kobbin/core";
-import { type KeyboardEvent, useMemo } from "react";
+import { type KeyboardEvent, useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
-import { addLine, removeLine, saveLine } from "../../resources/run.ts";
+import { addLines, type LineChange, removeLine } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count } from "../../ui/format.ts";
+import { count, typedNumber } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Cell } from "./Cell.tsx";
+import { readPastedLines } from "./pastedLines.ts";
 
 const MOUNTS: readonly (readonly [Mount, string])[] = [
   ["machine", "by machine"],
@@ -21,7 +22,7 @@ const textOf = (l: RunLine) =>
 
 /** The bill: grouped lines, quantities, do-not-place, who mounts it; edited in place. */
 export function PartsPage() {
-  const { id, answer, doc, result, isReleased } = useRun();
+  const { id, answer, doc, result, changeLine, did, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
   const filter = params.get("find") ?? "";
   const say = useSay();
@@ -37,12 +38,30 @@ export function PartsPage() {
     });
     return out;
   }, [result]);
-  const save = (line: RunLine, change: Partial<Omit<RunLine, "id">>, words: string) => {
-    const back = Object.fromEntries(Object.keys(change).map((k) => [k, line[k as keyof RunLine]]));
-    saveLine(id, line.id, change)
-      .then(() => say(words, { undo: () => void saveLine(id, line.id, back).catch(sayError) }))
-      .catch(sayError);
+  const save = (line: RunLine, change: LineChange, words: string) => changeLine(line.id, change, words);
+  const add = (list: readonly LineChange[], words: string, hint?: string) => {
+    const done = addLines(id, answer.revisionId, list);
+    done.then(() => {
+      did(words, done);
+      if (hint) say(hint, { isProblem: true, hint: "The other rows were added; look at this one." });
+    }, sayError);
   };
+  // rows pasted anywhere on the page, but in a field
+  useEffect(() => {
+    const paste = (e: ClipboardEvent) => {
+      const at = e.target as HTMLElement;
+      if (isLocked || ["INPUT", "TEXTAREA", "SELECT"].includes(at.tagName)) return;
+      const read = readPastedLines(e.clipboardData?.getData("text/plain") ?? "");
+      e.preventDefault();
+      if (read.problem)
+        say(read.problem, { isProblem: true, hint: "Copy rows from a spreadsheet and paste them here." });
+      else addRef.current(read.lines, `${count(read.lines.length, "line")} pasted`, read.remark);
+    };
+    document.addEventListener("paste", paste);
+    return () => document.removeEventListener("paste", paste);
+  }, [isLocked, say]);
+  const addRef = useRef(add);
+  addRef.current = add;
   const nameOf = (l: RunLine) => l.refs[0] ?? (l.valueText || l.mpn || "the line");
   const saveRefs = (l: RunLine, text: string) => {
     const read = expandRefs(text);
@@ -58,7 +77,7 @@ export function PartsPage() {
     );
   };
   const saveQty = (l: RunLine, text: string) => {
-    const n = Number(text.replace(",", "."));
+    const n = Number(typedNumber(text));
     if (!Number.isFinite(n) || n < 0)
       return say(`“${text}” is ${n < 0 ? "negative" : "not a number"}.`, {
         isProblem: true,
@@ -97,7 +116,7 @@ export function PartsPage() {
             {count(fitted.length, "line")} fitted,{" "}
             {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
             {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
-            {doc.revision}; all its runs share it.
+            {doc.revision}; all its runs share it.{!isLocked && " Rows can be pasted here."}
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-3">
@@ -109,12 +128,13 @@ export function PartsPage() {
             value={filter}
             onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
           />
-          {!isReleased && (
+          {!isLocked && (
             <Button
               onClick={() =>
-                addLine(id, answer.revisionId, { refs: [], qty: 1, valueText: "new part", mount: "none" })
-                  .then(() => say("A line was added at the end"))
-                  .catch(sayError)
+                add(
+                  [{ refs: [], qty: 1, valueText: "new part", mount: "none" }],
+                  "A line was added at the end",
+                )
               }
             >
               Add a line
@@ -161,7 +181,7 @@ export function PartsPage() {
                       value={[...l.refs].sort(compareRefs).join(" ")}
                       empty="loose"
                       isMono
-                      disabled={isReleased}
+                      disabled={isLocked}
                       onSave={(t) => saveRefs(l, t)}
                     />
                   </td>
@@ -173,7 +193,7 @@ export function PartsPage() {
                         label={`Quantity of ${nameOf(l)}`}
                         value={String(l.qty)}
                         isMono
-                        disabled={isReleased}
+                        disabled={isLocked}
                         onSave={(t) => saveQty(l, t)}
                       />
                     )}
@@ -182,7 +202,7 @@ export function PartsPage() {
                     <Cell
                       label={`Value of ${nameOf(l)}`}
                       value={l.valueText}
-                      disabled={isReleased}
+                      disabled={isLocked}
                       onSave={(t) => save(l, { valueText: t }, `${nameOf(l)}: value changed`)}
                     />
                   </td>
@@ -190,7 +210,7 @@ export function PartsPage() {
                     <Cell
                       label={`Package of ${nameOf(l)}`}
                       value={l.package}
-                      disabled={isReleased}
+                      disabled={isLocked}
                       onSave={(t) => save(l, { package: t }, `${nameOf(l)}: package changed`)}
                     />
                   </td>
@@ -199,7 +219,7 @@ export function PartsPage() {
                       label={`Part number of ${nameOf(l)}`}
                       value={l.mpn}
                       isMono
-                      disabled={isReleased}
+                      disabled={isLocked}
                       onSave={(t) => save(l, { mpn: t }, `${nameOf(l)}: part number changed`)}
                     />
                     <div className="text-[12.5px] leading-tight text-ink-2">
@@ -207,7 +227,7 @@ export function PartsPage() {
                         empty="maker"
                         label={`Maker of ${nameOf(l)}`}
                         value={l.maker}
-                        disabled={isReleased}
+                        disabled={isLocked}
                         onSave={(t) => save(l, { maker: t }, `${nameOf(l)}: maker changed`)}
                       />
                     </div>
@@ -216,7 +236,7 @@ export function PartsPage() {
                     <select
                       aria-label={`Who mounts ${nameOf(l)}`}
                       value={l.mount}
-                      disabled={isReleased}
+                      disabled={isLocked}
                       className="border-transparent bg-transparent px-0"
                       onChange={(e) =>
                         save(
@@ -238,7 +258,7 @@ export function PartsPage() {
                       type="checkbox"
                       aria-label={`Place ${nameOf(l)}`}
                       checked={!l.dnp}
-                      disabled={isReleased}
+                      disabled={isLocked}
                       onChange={(e) =>
                         save(
                           l,
@@ -250,20 +270,15 @@ export function PartsPage() {
                     {l.dnp && <span className="ml-1 text-[13px]">not placed</span>}
                   </td>
                   <td>
-                    {!isReleased && l.refs.length === 0 && (
+                    {!isLocked && l.refs.length === 0 && (
                       <button
                         type="button"
                         className="quiet-link"
                         aria-label={`Remove ${nameOf(l)}`}
-                        onClick={() =>
-                          removeLine(id, l.id)
-                            .then(() =>
-                              say(`${nameOf(l)} was removed`, {
-                                undo: () => void addLine(id, answer.revisionId, { ...l }).catch(sayError),
-                              }),
-                            )
-                            .catch(sayError)
-                        }
+                        onClick={() => {
+                          const done = removeLine(id, l.id);
+                          done.then(() => did(`${nameOf(l)} was removed`, done), sayError);
+                        }}
                       >
                         remove
                       </button>

@@ -11,7 +11,7 @@ import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 /** The gate between choosing and ordering: blockers first, then what to look at; releasing freezes what the order refers to. */
 export function ReleasePage() {
-  const { id, doc, result: r, isReleased } = useRun();
+  const { id, doc, result: r, isReleased, isLocked } = useRun();
   const navigate = useNavigate();
   const say = useSay();
   const sayError = useSayError();
@@ -49,7 +49,7 @@ export function ReleasePage() {
               ? `${count(r.blockers.length, "blocker")} to close before anything goes out.`
               : `Nothing blocks. ${r.start} boards are started for ${doc.goodBoards} good ones; cash needed is ${money(microsToNumber(r.cashNeeded), doc.workshop.currency)}.`}
         </p>
-        {!isReleased && (
+        {!isLocked && (
           <Button look="main" disabled={r.blockers.length > 0 || isBusy} onClick={release}>
             {isBusy ? "Packing …" : "Release and pack"}
           </Button>

@@ -9,7 +9,7 @@ const SHOWN = 5;
 
 /** Whole baskets with shipping, cheapest first; each with its effect before it is chosen. */
 export function Baskets() {
-  const { doc, result: r, change, isReleased } = useRun();
+  const { doc, result: r, change, isLocked } = useRun();
   const { currency } = doc.workshop;
   const [all, setAll] = useState(false);
   const names = (b: Basket) =>
@@ -97,7 +97,7 @@ export function Baskets() {
                     )}
                   </td>
                   <td className="text-right">
-                    {!isChosen && !isReleased && (
+                    {!isChosen && !isLocked && (
                       <button
                         type="button"
                         className="quiet-link"
@@ -124,7 +124,7 @@ export function Baskets() {
             {all ? "fewer" : `all ${r.baskets.length}`}
           </button>
         )}
-        {!isReleased && (doc.choices.basket?.length ?? 0) > 0 && (
+        {!isLocked && (doc.choices.basket?.length ?? 0) > 0 && (
           <button
             type="button"
             className="quiet-link ml-2"

@@ -4,20 +4,20 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { typedNumber } from "../../ui/format.ts";
+import { useSayError } from "../../ui/Toast.tsx";
 import { readBreaks } from "./pasted.ts";
 
 const NEW = "new";
 
 /** An offer typed or pasted for one line, from a supplier known or new. */
 export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () => void }) {
-  const { id, doc } = useRun();
+  const { id, doc, did } = useRun();
   const line = doc.lines.find((l) => l.id === lineId)!;
   const [supplier, setSupplier] = useState(doc.suppliers[0]?.id ?? NEW);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
   const [wasPasted, setPasted] = useState(false);
-  const say = useSay();
   const sayError = useSayError();
   const currencies = [...new Set([doc.workshop.currency, ...Object.keys(doc.workshop.rates)])];
   const [currency, setCurrency] = useState(doc.suppliers[0]?.currency ?? doc.workshop.currency);
@@ -35,14 +35,14 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
               await addSupplier(id, {
                 name: value("supplierName"),
                 currency,
-                shipping: value("shipping").replace(",", ".") || "0",
-                ...(value("freeFrom") ? { freeFrom: value("freeFrom").replace(",", ".") } : {}),
+                shipping: typedNumber(value("shipping")) || "0",
+                ...(value("freeFrom") ? { freeFrom: typedNumber(value("freeFrom")) } : {}),
                 daysMin: Number(value("days")),
                 daysMax: Number(value("days")),
               })
             ).id
           : supplier;
-      await addOffer(id, lineId, {
+      const done = addOffer(id, lineId, {
         supplierId,
         stock: Number(value("stock")),
         moq: Number(value("moq")),
@@ -52,7 +52,8 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
         source: wasPasted ? "pasted" : "typed",
         validUntil: value("validUntil") || undefined,
       });
-      say("The offer was added");
+      await done;
+      did("The offer was added", done);
       onClose();
     } catch (error) {
       sayError(error);

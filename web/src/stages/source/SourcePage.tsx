@@ -14,7 +14,7 @@ import { OfferDialog } from "./OfferDialog.tsx";
 
 /** Who sells what: whole baskets with shipping, coverage per line, offers asked, typed or pasted. */
 export function SourcePage() {
-  const { id, answer, doc, result: r, isReleased } = useRun();
+  const { id, answer, doc, result: r, isLocked } = useRun();
   const { currency } = doc.workshop;
   const say = useSay();
   const sayError = useSayError();
@@ -69,7 +69,7 @@ export function SourcePage() {
               : "No supplier was asked yet."}
           </p>
         </div>
-        {!isReleased && (
+        {!isLocked && (
           <Button
             className="shrink-0"
             look={answer.askedAt ? "plain" : "main"}
@@ -231,7 +231,7 @@ function Offers({
   unlisted: readonly string[];
   onType: () => void;
 }) {
-  const { id, doc, change, isReleased } = useRun();
+  const { id, doc, change, did, isLocked } = useRun();
   const sayError = useSayError();
   const { currency } = doc.workshop;
   const pins = doc.choices.pins ?? {};
@@ -279,7 +279,7 @@ function Offers({
               <span className="text-ink-2">
                 {given.source === "feed" ? "asked" : given.source} {day(given.capturedOn)}
               </span>
-              {!isReleased && (
+              {!isLocked && (
                 <>
                   <button
                     type="button"
@@ -304,7 +304,10 @@ function Offers({
                     <button
                       type="button"
                       className="quiet-link"
-                      onClick={() => removeOffer(id, o.id).catch(sayError)}
+                      onClick={() => {
+                        const done = removeOffer(id, o.id);
+                        done.then(() => did("The offer was removed", done), sayError);
+                      }}
                     >
                       remove
                     </button>
@@ -320,7 +323,7 @@ function Offers({
           </li>
         ))}
       </ul>
-      {!isReleased && (
+      {!isLocked && (
         <button type="button" className="quiet-link mt-1" onClick={onType}>
           type or paste an offer
         </button>

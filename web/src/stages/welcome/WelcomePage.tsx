@@ -2,6 +2,7 @@ import { type FormEvent, useState } from "react";
 import { enterDemo, signIn, startShop, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 
 const CURRENCIES = ["EUR", "USD", "GBP", "CHF", "SEK", "JPY", "AUD", "CAD"] as const;
@@ -38,7 +39,20 @@ export function WelcomePage() {
         </div>
       )}
       <div className="mt-8 grid gap-12 md:grid-cols-2">
-        <NewShop isBusy={isBusy} onStart={(body) => run(() => startShop(body))} />
+        {data?.mayStart === "no" ? (
+          <div>
+            <h2>Start here</h2>
+            <p className="mt-2 text-ink-2">
+              Shops are not started freely on this server. Ask an owner of the shop for an invitation link.
+            </p>
+          </div>
+        ) : (
+          <NewShop
+            isBusy={isBusy}
+            needsCode={data?.mayStart === "code"}
+            onStart={(body) => run(() => startShop(body))}
+          />
+        )}
         <SignIn isBusy={isBusy} onSignIn={(body) => run(() => signIn(body))} />
       </div>
     </main>
@@ -47,15 +61,18 @@ export function WelcomePage() {
 
 function NewShop({
   isBusy,
+  needsCode,
   onStart,
 }: {
   isBusy: boolean;
+  needsCode: boolean;
   onStart: (body: {
     name: string;
     currency: string;
     hourlyRate: string;
     email: string;
     password: string;
+    code?: string;
   }) => void;
 }) {
   const [currency, setCurrency] = useState<string>("EUR");
@@ -66,14 +83,15 @@ function NewShop({
     onStart({
       name: text("name"),
       currency,
-      hourlyRate: text("hourlyRate").replace(",", "."),
+      hourlyRate: typedNumber(text("hourlyRate")),
       email: text("email"),
       password: text("password"),
+      ...(needsCode ? { code: text("code") } : {}),
     });
   };
   return (
     <form onSubmit={submit} className="flex flex-col gap-3">
-      <h2>Start my own shop</h2>
+      <h2>{needsCode ? "Set up the first shop" : "Start my own shop"}</h2>
       <Field label="Name of the shop" name="name" required maxLength={120} autoComplete="organization" />
       <div className="grid grid-cols-2 gap-3">
         <Pick
@@ -101,6 +119,15 @@ function NewShop({
         autoComplete="new-password"
         hint="at least 10 characters"
       />
+      {needsCode && (
+        <Field
+          label="Set-up code"
+          name="code"
+          required
+          autoComplete="off"
+          hint="the server printed it when it started"
+        />
+      )}
       <div>
         <Button type="submit" disabled={isBusy}>
           Start the shop

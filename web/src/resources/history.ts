@@ -1,0 +1,41 @@
+import type { HistoryAnswer } from "@kobbin/contract";
+import { mutate } from "swr";
+import useSWRInfinite, { unstable_serialize } from "swr/infinite";
+import { http } from "./http.ts";
+import { outbox } from "./outbox.ts";
+import { refetchRuns } from "./run.ts";
+
+/** Whose history: a run's (its bill included), a product's, or all of the shop. */
+export type HistoryOf = { readonly run: string } | { readonly product: string } | Record<string, never>;
+
+const keyFor = (of: HistoryOf) => (index: number, before: HistoryAnswer | null) =>
+  index > 0 && !before?.before
+    ? null
+    : `/api/history?${new URLSearchParams({ ...of, ...(before?.before ? { before: before.before } : {}) })}`;
+
+/** Changes, newest first, page by page. */
+export const useHistory = (of: HistoryOf) =>
+  useSWRInfinite<HistoryAnswer>(keyFor(of), http.get, { revalidateFirstPage: true });
+
+/** After something was taken back or brought again: everything that may show it. */
+export async function refetchAll(): Promise<void> {
+  await Promise.all([
+    refetchRuns(),
+    mutate("/api/bench"),
+    mutate("/api/session"),
+    mutate((key) => typeof key === "string" && /^(\$inf\$)?\/api\/history/.test(key)),
+    mutate(unstable_serialize(keyFor({}))),
+  ]);
+}
+
+/** Takes a change back, or brings again what a taking back took. */
+export const undoChange = (id: string, force = false) =>
+  outbox
+    .write<{ id: string }>("POST", `/api/changes/${id}/undo`, { force })
+    .then((a) => refetchAll().then(() => a));
+
+/** The person's own last change of this run, or the last they took back. */
+export const undoLast = (runId: string, verb: "undo" | "redo") =>
+  outbox
+    .write<{ id: string; says: string }>("POST", `/api/runs/${runId}/${verb}`)
+    .then((a) => refetchAll().then(() => a.value));

@@ -1,0 +1,86 @@
+import type { LiveMessage, PresenceRow } from "@kobbin/contract";
+import { useSyncExternalStore } from "react";
+import { mutate } from "swr";
+import { refetchAll } from "./history.ts";
+import { http } from "./http.ts";
+import { outbox } from "./outbox.ts";
+import { PAGE_ID } from "./page.ts";
+import { refetchRuns } from "./run.ts";
+
+/** What the page knows of the others and of its own connection. */
+export interface Live {
+  readonly isConnected: boolean;
+  readonly here: readonly PresenceRow[];
+}
+
+let live: Live = { isConnected: true, here: [] };
+const hearers = new Set<() => void>();
+const set = (change: Partial<Live>) => {
+  live = { ...live, ...change };
+  for (const h of hearers) h();
+};
+
+export const useLive = (): Live =>
+  useSyncExternalStore(
+    (hear) => {
+      hearers.add(hear);
+      return () => {
+        hearers.delete(hear);
+      };
+    },
+    () => live,
+  );
+
+/**
+ * Listens while the page is open: what others change is fetched, who is where is shown. After a loss everything is
+ * sent that waits, then everything is fetched again.
+ *
+ * @param tell says in passing what somebody else did
+ * @returns a function that ends it
+ */
+export function startLive(tell: (text: string) => void): () => void {
+  const source = new EventSource(`/api/live?page=${PAGE_ID}`);
+  let lostAt: ReturnType<typeof setTimeout> | undefined;
+  let wasLost = false;
+  const back = async () => {
+    clearTimeout(lostAt);
+    lostAt = undefined;
+    set({ isConnected: true });
+    outbox.retry();
+    if (!wasLost) return;
+    wasLost = false;
+    // first what this page holds, so that it is set against what others did, not laid over it unseen
+    for (let i = 0; i < 50 && outbox.waiting() > 0; i++) await new Promise((r) => setTimeout(r, 100));
+    await refetchAll();
+  };
+  source.onopen = () => void back();
+  source.onerror = () => {
+    wasLost = true;
+    lostAt ??= setTimeout(() => set({ isConnected: false }), 2500);
+    // a refused stream is not tried again by the browser itself
+    if (source.readyState === EventSource.CLOSED) void mutate("/api/session");
+  };
+  source.onmessage = (event) => {
+    const m = JSON.parse(event.data as string) as LiveMessage;
+    if (m.kind === "presence") set({ here: m.here });
+    else if (m.kind === "resync") void refetchAll();
+    else if (m.kind === "figures") void mutate("/api/bench");
+    else if (m.page !== PAGE_ID) {
+      // of runs, only the one that is open is fetched
+      void refetchRuns();
+      void mutate("/api/bench");
+      void mutate((key) => typeof key === "string" && key.includes("/api/history"));
+      if (!m.productId) void mutate("/api/session");
+      if (m.person) tell(`${m.person}: ${m.says}`);
+    }
+  };
+  return () => {
+    clearTimeout(lostAt);
+    source.close();
+    set({ here: [], isConnected: true });
+  };
+}
+
+/** Tells the others where this page is. */
+export const tellPlace = (place: string): Promise<void> =>
+  http.put<void>("/api/presence", { page: PAGE_ID, place }).catch(() => undefined);

@@ -1,0 +1,127 @@
+import { type FormEvent, useEffect, useState } from "react";
+import { undoChange } from "../../resources/history.ts";
+import { saveShop, useShop } from "../../resources/session.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Field, Pick } from "../../ui/Field.tsx";
+import { typedNumber, written } from "../../ui/format.ts";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+
+const MARKS = [
+  [".", "1,234.50"],
+  [",", "1 234,50"],
+] as const;
+const DATES = [
+  ["dmy", "25 Nov"],
+  ["mdy", "Nov 25"],
+  ["ymd", "2026-11-25"],
+] as const;
+
+/** The shop: its name, the worth of an hour, tax on purchases, exchange rates, how numbers and dates are written. */
+export function ShopPart() {
+  const shop = useShop();
+  const say = useSay();
+  const sayError = useSayError();
+  // what the person sees is what they change, also when somebody saves meanwhile
+  const [seen, setSeen] = useState(shop.version);
+  useEffect(() => setSeen(shop.version), [shop.version]);
+  const [mark, setMark] = useState<string>(shop.decimalMark);
+  const [dates, setDates] = useState<string>(shop.dateOrder);
+  const [mil, setMil] = useState(shop.showsMil);
+  const [rates, setRates] = useState<readonly (readonly [string, string])[]>(Object.entries(shop.rates));
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const f = new FormData(e.currentTarget);
+    const number = (key: string) => typedNumber(String(f.get(key)));
+    const done = saveShop({
+      version: seen,
+      decimalMark: mark as "." | ",",
+      dateOrder: dates as "dmy" | "mdy" | "ymd",
+      showsMil: mil,
+      name: String(f.get("name")),
+      hourlyRate: number("hourlyRate"),
+      taxRate: Number(number("taxRate")) / 100,
+      hoursPerDay: Number(number("hoursPerDay")),
+      rates: Object.fromEntries(
+        rates.filter(([c]) => c.trim() !== "").map(([c, r]) => [c.trim().toUpperCase(), typedNumber(r)]),
+      ),
+    });
+    done.then(({ changeId }) => {
+      say("The shop's settings were saved", {
+        ...(changeId ? { undo: () => void undoChange(changeId).catch(sayError) } : {}),
+      });
+    }, sayError);
+  };
+  return (
+    <form key={shop.version} onSubmit={submit} className="flex max-w-[680px] flex-col gap-4">
+      <Field label="Name of the shop" name="name" required maxLength={120} defaultValue={shop.name} />
+      <div className="grid grid-cols-3 gap-3">
+        <Field
+          label={`An own hour, ${shop.currency}`}
+          name="hourlyRate"
+          required
+          inputMode="decimal"
+          defaultValue={written(shop.hourlyRate)}
+        />
+        <Field
+          label="Own hours a day"
+          name="hoursPerDay"
+          required
+          inputMode="decimal"
+          defaultValue={written(String(shop.hoursPerDay))}
+        />
+        <Field
+          label="Recoverable tax, %"
+          name="taxRate"
+          required
+          inputMode="decimal"
+          defaultValue={written(String(Math.round(shop.taxRate * 10000) / 100))}
+        />
+      </div>
+      <fieldset className="grid grid-cols-3 items-end gap-3 max-sm:grid-cols-1">
+        <legend className="mb-1 font-semibold">How numbers and dates are written</legend>
+        <Pick label="Numbers" value={mark} onChange={setMark} options={MARKS} />
+        <Pick label="Dates" value={dates} onChange={setDates} options={DATES} />
+        <label className="flex items-center gap-2 pb-1">
+          <input type="checkbox" checked={mil} onChange={(e) => setMil(e.target.checked)} />
+          mil beside mm
+        </label>
+      </fieldset>
+      <fieldset>
+        <legend className="mb-1 font-semibold">Exchange rates: {shop.currency} for one of the other</legend>
+        {rates.map(([code, rate], i) => (
+          <div key={String(i)} className="mb-2 flex items-end gap-3">
+            <Field
+              label="Currency"
+              value={code}
+              maxLength={3}
+              className="w-24"
+              onChange={(e) => setRates(rates.map((r, k) => (k === i ? [e.target.value, r[1]] : r)))}
+            />
+            <Field
+              label="Rate"
+              value={rate}
+              inputMode="decimal"
+              className="w-36"
+              onChange={(e) => setRates(rates.map((r, k) => (k === i ? [r[0], e.target.value] : r)))}
+            />
+            <Button
+              look="bare"
+              onClick={() => setRates(rates.filter((_, k) => k !== i))}
+              aria-label={`Remove the rate of ${code}`}
+            >
+              remove
+            </Button>
+          </div>
+        ))}
+        <Button look="bare" onClick={() => setRates([...rates, ["", ""]])}>
+          add a rate
+        </Button>
+      </fieldset>
+      <div>
+        <Button type="submit" look="main">
+          Save
+        </Button>
+      </div>
+    </form>
+  );
+}
