@@ -41,9 +41,13 @@ export async function enterDemo(page: Page): Promise<void> {
 }
 
 let shops = 0;
-/** A shop of one's own. */
+/** A shop of one's own; whoever is signed in leaves first. */
 export async function startShop(page: Page, name = "Moss Lane Instruments"): Promise<void> {
   await page.goto("/");
+  const door = page.getByLabel("Name of the shop");
+  const leave = page.getByRole("button", { name: "leave", exact: true });
+  await expect(door.or(leave)).toBeVisible();
+  if (await leave.isVisible()) await leave.click();
   await page.getByLabel("Name of the shop").fill(name);
   await page.getByLabel("Worth of an own hour").fill("30");
   await page.getByLabel("Name to sign in with").fill(`${Date.now()}-${process.pid}-${shops++}@moss`);
@@ -74,6 +78,10 @@ export const stage = async (page: Page, name: string): Promise<void> => {
 /** Cost per good board as the spine shows it. */
 export const perGood = async (page: Page): Promise<number> =>
   Number(((await page.getByTestId("per-good").textContent()) ?? "").replace(/[^\d.]/g, ""));
+
+/** Something was said in passing; the line for screen readers says it a second time. */
+export const expectSaid = (page: Page, text: string | RegExp): Promise<void> =>
+  expect(page.getByText(text).first()).toBeVisible();
 
 /** The picture is painted: the canvas holds more than one colour. */
 export async function expectPainted(page: Page, side = "top"): Promise<void> {

@@ -39,7 +39,8 @@ export function createLauncher(onLost) {
               if (c.exitCode !== null || c.signalCode !== null) return done();
               c.once("exit", done);
               c.kill("SIGTERM");
-              setTimeout(() => c.kill("SIGKILL"), 6000).unref();
+              // the server gives requests in flight ten seconds
+              setTimeout(() => c.kill("SIGKILL"), 11_000).unref();
             }),
         ),
       );

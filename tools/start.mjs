@@ -79,6 +79,8 @@ try {
       DEMO: args.includes("--empty") ? "no" : "yes",
       WEB_ROOT: isDev ? "" : join(ROOT, "web/dist"),
       LOG: process.env.LOG ?? "quiet",
+      // bound to this machine only: whoever sits here may start a shop
+      SIGN_UP: process.env.SIGN_UP ?? "open",
     },
     /listening on (\d+)/,
   );

@@ -94,6 +94,7 @@ try {
       DEMO: "yes",
       WEB_ROOT: join(ROOT, "web/dist"),
       LOG: "quiet",
+      SIGN_UP: "open",
     },
     /listening on (\d+)/,
   );

@@ -2,6 +2,7 @@ import { Moon, Sun } from "lucide-react";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from "react";
 import { isRouteErrorResponse, Link, Outlet, useLocation, useNavigate, useRouteError } from "react-router";
 import { Here } from "./Here.tsx";
+import { refetchAll } from "./resources/history.ts";
 import { startLive, tellPlace } from "./resources/live.ts";
 import { outbox } from "./resources/outbox.ts";
 import { signOut, useSession } from "./resources/session.ts";
@@ -47,7 +48,7 @@ export function Shell() {
   const shopId = shop?.id;
   useEffect(() => {
     if (!shopId) return;
-    outbox.adopt(sayError);
+    void outbox.adopt(sayError).then((n) => (n > 0 ? refetchAll() : undefined));
     return startLive(say);
   }, [shopId, say, sayError]);
   useEffect(() => {
@@ -188,7 +189,8 @@ export function Shell() {
 /** A place that is not there, or a page that broke. */
 export function Lost() {
   const error = useRouteError();
-  const isMissing = error === undefined || (isRouteErrorResponse(error) && error.status === 404);
+  // no error at all: the address itself leads nowhere
+  const isMissing = error == null || (isRouteErrorResponse(error) && error.status === 404);
   return (
     <main id="main" className="mx-auto max-w-[60ch] p-10">
       <h1>{isMissing ? "There is nothing at this address" : "This page broke"}</h1>

@@ -4,16 +4,25 @@ import type { Pool, Tx } from "./pool.ts";
 /** Runs inside one transaction; rolls back on any throw. */
 export async function withTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
   const tx = await pool.connect();
+  // a connection that breaks between two statements speaks up here; the next statement fails and says so
+  let lost: Error | undefined;
+  const hear = (error: Error) => {
+    lost = error;
+  };
+  tx.on("error", hear);
   try {
     await tx.query("begin");
     const value = await work(tx);
     await tx.query("commit");
     return value;
   } catch (error) {
-    await tx.query("rollback").catch(() => undefined);
+    await tx.query("rollback").catch((e: Error) => {
+      lost = e;
+    });
     throw error;
   } finally {
-    tx.release();
+    tx.off("error", hear);
+    tx.release(lost);
   }
 }
 

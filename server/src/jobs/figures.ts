@@ -6,6 +6,7 @@ import { tell } from "../history/change.ts";
 import type { Hub } from "../live/hub.ts";
 import { countJob } from "../metrics.ts";
 import { buildDocument, oneRun, updateSummary } from "../resources/run/index.ts";
+import { patientDb } from "./patient-db.ts";
 import type { Compute } from "./pool.ts";
 
 /** What the worker needs; the same parts the server has. */
@@ -34,10 +35,11 @@ export async function startWorker(
   deps: WorkerDeps,
   sweepMs = 15_000,
 ): Promise<{ stop(): Promise<void>; waiting(): Promise<number> }> {
+  const db = patientDb(databaseUrl, (error) =>
+    deps.log({ level: "warning", message: `jobs wait for the database: ${error.message}` }),
+  );
   const boss = new PgBoss({
-    connectionString: databaseUrl,
-    application_name: "kobbin jobs",
-    max: 3,
+    db,
     schedule: false,
     maintenanceIntervalSeconds: 30,
     archiveCompletedAfterSeconds: 3600,
@@ -101,6 +103,7 @@ export async function startWorker(
       unsubscribe();
       // a job that does not end in time goes back to the queue
       await boss.stop({ graceful: true, timeout: 8000 });
+      await db.close();
     },
     async waiting() {
       const { rows } = await deps.pool.query<{ n: number }>("select count(*)::int as n from figures_due");

@@ -1,6 +1,7 @@
 import { AppError, type ErrorCode, toWire } from "@kobbin/core";
 import type { Middleware } from "koa";
 import * as yup from "yup";
+import { isAway } from "../db/away.ts";
 
 /** From code to HTTP status, in one place. */
 export const STATUS: Readonly<Record<ErrorCode, number>> = {
@@ -112,14 +113,4 @@ function translate(error: unknown): unknown {
   if (e.status === 400)
     return new AppError("DOCUMENT_INVALID", "The request is not valid JSON.", "Send it again.");
   return error;
-}
-
-/** The connection is gone, or the database starts, stops or recovers: the request may be sent again. */
-function isAway(error: unknown): boolean {
-  const e = error as { code?: string; message?: string };
-  return (
-    ["ECONNREFUSED", "ECONNRESET", "EPIPE", "57P01", "57P02", "57P03", "08006", "08003", "08001"].includes(
-      e.code ?? "",
-    ) || /Connection terminated|timeout exceeded when trying to connect/.test(e.message ?? "")
-  );
 }

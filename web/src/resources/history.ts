@@ -1,6 +1,7 @@
 import type { HistoryAnswer } from "@kobbin/contract";
+import { useEffect } from "react";
 import { mutate } from "swr";
-import useSWRInfinite, { unstable_serialize } from "swr/infinite";
+import useSWRInfinite from "swr/infinite";
 import { http } from "./http.ts";
 import { outbox } from "./outbox.ts";
 import { refetchRuns } from "./run.ts";
@@ -14,19 +15,30 @@ const keyFor = (of: HistoryOf) => (index: number, before: HistoryAnswer | null) 
     : `/api/history?${new URLSearchParams({ ...of, ...(before?.before ? { before: before.before } : {}) })}`;
 
 /** Changes, newest first, page by page. */
-export const useHistory = (of: HistoryOf) =>
-  useSWRInfinite<HistoryAnswer>(keyFor(of), http.get, { revalidateFirstPage: true });
+export function useHistory(of: HistoryOf) {
+  const list = useSWRInfinite<HistoryAnswer>(keyFor(of), http.get, {
+    revalidateFirstPage: true,
+    revalidateAll: true,
+  });
+  const { mutate: again } = list;
+  useEffect(() => {
+    const hear = () => void again();
+    window.addEventListener("kobbin-history", hear);
+    return () => window.removeEventListener("kobbin-history", hear);
+  }, [again]);
+  return list;
+}
 
 /** After something was taken back or brought again: everything that may show it. */
 export async function refetchAll(): Promise<void> {
-  await Promise.all([
-    refetchRuns(),
-    mutate("/api/bench"),
-    mutate("/api/session"),
-    mutate((key) => typeof key === "string" && /^(\$inf\$)?\/api\/history/.test(key)),
-    mutate(unstable_serialize(keyFor({}))),
-  ]);
+  await Promise.all([refetchRuns(), mutate("/api/bench"), mutate("/api/session")]);
+  historyChanged();
 }
+
+/** Lists that grow page by page are not reached by a key; they listen for this. */
+export const historyChanged = (): void => {
+  window.dispatchEvent(new Event("kobbin-history"));
+};
 
 /** Takes a change back, or brings again what a taking back took. */
 export const undoChange = (id: string, force = false) =>

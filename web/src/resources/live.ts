@@ -1,7 +1,7 @@
 import type { LiveMessage, PresenceRow } from "@kobbin/contract";
 import { useSyncExternalStore } from "react";
 import { mutate } from "swr";
-import { refetchAll } from "./history.ts";
+import { historyChanged, refetchAll } from "./history.ts";
 import { http } from "./http.ts";
 import { outbox } from "./outbox.ts";
 import { PAGE_ID } from "./page.ts";
@@ -69,7 +69,7 @@ export function startLive(tell: (text: string) => void): () => void {
       // of runs, only the one that is open is fetched
       void refetchRuns();
       void mutate("/api/bench");
-      void mutate((key) => typeof key === "string" && key.includes("/api/history"));
+      historyChanged();
       if (!m.productId) void mutate("/api/session");
       if (m.person) tell(`${m.person}: ${m.says}`);
     }

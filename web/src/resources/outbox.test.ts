@@ -57,8 +57,9 @@ test("what could not be sent survives the page and is sent by the next, once", a
   expect(stuck.state()).toEqual({ kind: "waiting", count: 1, why: "offline" });
   const second = bench([]);
   const next = createOutbox({ ...second.parts, store: first.parts.store });
+  const adopted = next.adopt(() => undefined);
   next.adopt(() => undefined);
-  next.adopt(() => undefined);
+  expect(await adopted).toBe(1);
   await new Promise((done) => setTimeout(done, 5));
   expect(second.sent).toEqual(["PATCH /a key 0"]);
   expect(first.kept.size).toBe(0);

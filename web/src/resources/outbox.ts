@@ -102,15 +102,17 @@ export function createOutbox(parts: OutboxParts) {
     /** Sends a change; resolves when the server has it, rejects when it refuses. */
     write: <T>(method: string, path: string, body?: unknown): Promise<Answered<T>> =>
       push<T>({ key: parts.newKey(), method, path, body }),
-    /** Takes up what an earlier life of this page could not send. */
-    adopt(failed: (error: unknown) => void): void {
+    /** Takes up what an earlier life of this page could not send; resolves with how many once the server has them. */
+    async adopt(failed: (error: unknown) => void): Promise<number> {
       let list: Entry[] = [];
       try {
         list = JSON.parse(parts.store?.getItem(STORE) ?? "[]") as Entry[];
       } catch {
         list = [];
       }
-      for (const entry of list) if (!queue.some((q) => q.key === entry.key)) push(entry).catch(failed);
+      const fresh = list.filter((entry) => !queue.some((q) => q.key === entry.key));
+      await Promise.all(fresh.map((entry) => push(entry).catch(failed)));
+      return fresh.length;
     },
     /** Tries again now: the connection is back, somebody signed in. */
     retry: () => wake(),

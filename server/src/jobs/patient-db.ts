@@ -1,0 +1,32 @@
+import pg from "pg";
+import { isAway } from "../db/away.ts";
+
+/**
+ * The queue's own connection. The queue does not wait for its last word on a job, and would take the process with it
+ * when the database is gone at that moment; so a statement is tried again until the database is back.
+ */
+export function patientDb(databaseUrl: string, onWait: (error: Error) => void) {
+  const pool = new pg.Pool({ connectionString: databaseUrl, max: 3, application_name: "kobbin jobs" });
+  pool.on("error", () => undefined);
+  let isClosing = false;
+  return {
+    // biome-ignore lint/suspicious/noExplicitAny: the queue's own type of its connection
+    async executeSql(text: string, values: any[]): Promise<{ rows: any[] }> {
+      for (let waitMs = 200; ; waitMs = Math.min(2000, waitMs * 2)) {
+        try {
+          return await pool.query(text, values);
+        } catch (error) {
+          if (!isAway(error)) throw error;
+          // what is not said now is said by the job's expiry: it is done again
+          if (isClosing) return { rows: [] };
+          onWait(error as Error);
+          await new Promise((done) => setTimeout(done, waitMs));
+        }
+      }
+    },
+    async close(): Promise<void> {
+      isClosing = true;
+      await pool.end().catch(() => undefined);
+    },
+  };
+}
