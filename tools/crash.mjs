@@ -262,7 +262,10 @@ const HALF = {
 };
 
 async function look(round) {
-  const bad = (what, more = "") => violations.push(`round ${round}: ${what}${more ? ` (${more})` : ""}`);
+  const bad = (what, more = "") => {
+    violations.push(`round ${round}: ${what}${more ? ` (${more})` : ""}`);
+    console.log(`violation: ${violations.at(-1)}`);
+  };
   for (const [what, sql] of Object.entries(HALF)) {
     const rows = await rowsOf(sql.replace("%RUN%", run).replace("%LINE%", lineId));
     if (rows.length > 0) bad(what, JSON.stringify(rows[0]));
@@ -357,7 +360,6 @@ await new Promise((done) =>
 await owner.end();
 cluster.stop();
 rmSync(folder, { recursive: true, force: true });
-for (const v of violations) console.log(`violation: ${v}`);
 console.log(
   JSON.stringify({
     ...counts,

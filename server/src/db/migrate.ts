@@ -9,6 +9,8 @@ export async function migrate(databaseUrl: string): Promise<string[]> {
     direction: "up",
     migrationsTable: "migration",
     checkOrder: true,
+    // who comes second waits, and finds nothing left to do
+    advisoryLockMode: "wait",
     log: () => undefined,
   });
   return done.map((m) => m.name);

@@ -49,16 +49,23 @@ export async function startWorker(
   await boss.start();
   // short: one waiting job a run, however often it is asked for
   await boss.createQueue(QUEUE, { name: QUEUE, policy: "short" });
-  const worker = await boss.work<Due>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 1 }, async ([job]) => {
-    if (!job) return;
-    try {
-      await computeFigures(deps, job.data);
-      countJob("done");
-    } catch (error) {
-      countJob("failed");
-      throw error;
-    }
+  let again = () => undefined as void;
+  const worker = await boss.work<Due>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 4 }, async (jobs) => {
+    // one after another; one that fails lets the rest be done, then all are tried again, which changes nothing for those
+    let failure: unknown;
+    for (const job of jobs)
+      try {
+        await computeFigures(deps, job.data);
+        countJob("done");
+      } catch (error) {
+        countJob("failed");
+        failure = error;
+      }
+    if (failure) throw failure;
+    // there may be more: looked for at once, not at the next beat
+    again();
   });
+  again = () => boss.notifyWorker(worker);
   let isStopping = false;
   let isSweeping = false;
   let wantsMore = false;
