@@ -176,6 +176,33 @@ function dropDeadLock(lock) {
   }
 }
 
+/**
+ * Keeps a dump of a database that the next start will bring forward, beside the cluster; none where nothing is to do.
+ * @returns the dump's path, or undefined
+ */
+export async function dumpBeforeUpgrade(url, name, folder, steps) {
+  const { default: pg } = await import("pg");
+  const client = new pg.Client({ connectionString: url(name) });
+  await client.connect();
+  let open;
+  try {
+    const { rows } = await client.query("select to_regclass('public.migration') is not null as has");
+    if (!rows[0].has) return undefined;
+    const done = new Set((await client.query("select name from migration")).rows.map((r) => r.name));
+    open = steps.filter((s) => !done.has(s));
+  } finally {
+    await client.end();
+  }
+  if (open.length === 0) return undefined;
+  const path = join(folder, `before-${open[0]}.dump`);
+  const dumped = spawnSync(join(findPrograms(), "pg_dump"), ["-Fc", "-f", path, url(name)], {
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  if (dumped.status !== 0) throw new Error("The dump before the upgrade failed; nothing was changed.");
+  chmodSync(path, 0o600);
+  return path;
+}
+
 /** Makes a database when it is missing. @returns true when it was made */
 export async function ensureDatabase(url, name) {
   const { default: pg } = await import("pg");

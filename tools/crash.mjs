@@ -254,9 +254,9 @@ const HALF = {
   "a paste that is not whole":
     "select value_text from bom_line where value_text like 'paste%' group by value_text having count(*) <> 5",
   "a state that the record does not end in (quantity)":
-    "select 1 from fork as f where run_id = '%RUN%' and f.good_boards::text is distinct from (select r.became ->> 'good_boards' from change_row as r where r.tbl = 'fork' and r.key ->> 'id' = f.id::text and r.became ? 'good_boards' order by r.id desc limit 1)",
+    "select 1 from fork as f where run_id = '%RUN%' and f.good_boards::text <> (select r.became ->> 'good_boards' from change_row as r where r.tbl = 'fork' and r.key ->> 'id' = f.id::text and r.became ? 'good_boards' order by r.id desc limit 1)",
   "a state that the record does not end in (maker)":
-    "select 1 from bom_line as l where l.id = '%LINE%' and l.maker is distinct from (select r.became ->> 'maker' from change_row as r where r.tbl = 'bom_line' and r.key ->> 'id' = l.id::text and r.became ? 'maker' order by r.id desc limit 1)",
+    "select 1 from bom_line as l where l.id = '%LINE%' and l.maker <> (select r.became ->> 'maker' from change_row as r where r.tbl = 'bom_line' and r.key ->> 'id' = l.id::text and r.became ? 'maker' order by r.id desc limit 1)",
   "a version that skips":
     "select 1 from (select key, version, lag(version) over (partition by key order by id) as before from change_row where tbl = 'fork' and op = 'update') as v where before is not null and version <> before + 1",
 };

@@ -1,4 +1,5 @@
 // npm start: everything set up, the demo shop served. Ctrl-C ends what this started and nothing else.
+import { readdirSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { createLauncher } from "./launch.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
@@ -48,11 +49,17 @@ for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => e
 try {
   let databaseUrl = process.env.DATABASE_URL;
   if (!databaseUrl) {
-    const { dataFolder, ensureDatabase, startCluster } = await import("./cluster.mjs");
+    const { dataFolder, dumpBeforeUpgrade, ensureDatabase, startCluster } = await import("./cluster.mjs");
     const folder = dataFolder(ROOT, option("--data") ? resolve(option("--data")) : undefined);
     const cluster = await startCluster(folder);
     stopCluster = cluster.stop;
     await ensureDatabase(cluster.url, "kobbin");
+    const steps = readdirSync(join(ROOT, "server/migrations"))
+      .filter((f) => f.endsWith(".sql"))
+      .map((f) => f.replace(/\.sql$/, ""))
+      .sort();
+    const dump = await dumpBeforeUpgrade(cluster.url, "kobbin", folder, steps);
+    if (dump) console.log(`the database is brought forward; as it was it stands in ${dump}`);
     databaseUrl = cluster.url("kobbin");
   }
   const node = (path) =>

@@ -49,7 +49,7 @@ export async function startWorker(
   await boss.start();
   // short: one waiting job a run, however often it is asked for
   await boss.createQueue(QUEUE, { name: QUEUE, policy: "short" });
-  let again = () => undefined as void;
+  let again: () => void = () => undefined;
   const worker = await boss.work<Due>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 4 }, async (jobs) => {
     // one after another; one that fails lets the rest be done, then all are tried again, which changes nothing for those
     let failure: unknown;

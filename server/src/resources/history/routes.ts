@@ -64,6 +64,8 @@ async function maybeLastOwn(
     `select c.id from change as c
      where (c.run_id = $1 or (c.run_id is null and c.revision_id = (select revision_id from run where id = $1)))
        and c.account_id = $2 and c.undone_by is null and not c.is_final
+       -- a key does not take away the ground one stands on; the history does
+       and not exists (select 1 from change_row as r where r.change_id = c.id and r.op = 'insert' and r.tbl in ('run', 'revision', 'product'))
        and case when $3 then c.undoes is null
            else exists (select 1 from change as o where o.id = c.undoes and o.undoes is null and o.undone_by = c.id) end
      order by c.id desc limit 1`,

@@ -1,0 +1,27 @@
+// The database an installation uses: the one DATABASE_URL names, or the private one of this clone.
+import { existsSync } from "node:fs";
+import { join, resolve } from "node:path";
+import { ROOT } from "./setup.mjs";
+
+/**
+ * @param data the folder given by --data, or nothing
+ * @returns the address and a function that leaves things as they were found
+ */
+export async function openDatabase(data) {
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, close: () => undefined };
+  const { dataFolder, ensureDatabase, startCluster } = await import("./cluster.mjs");
+  const folder = dataFolder(ROOT, data ? resolve(data) : undefined);
+  if (!existsSync(join(folder, "pg", "PG_VERSION")) && !process.env.KOBBIN_MAY_CREATE)
+    throw new Error(
+      `There is no database in ${folder} yet, and DATABASE_URL is not set. Start Kobbin once, or name the database.`,
+    );
+  const cluster = await startCluster(folder);
+  await ensureDatabase(cluster.url, "kobbin");
+  return { url: cluster.url("kobbin"), close: cluster.stop };
+}
+
+/** The value after an option on the command line. */
+export const option = (name) => {
+  const i = process.argv.indexOf(name);
+  return i < 0 ? undefined : process.argv[i + 1];
+};
