@@ -54,7 +54,7 @@ const startServer = async () => {
   });
 };
 const isReady = async () => {
-  for (let i = 0; i < 400; i++) {
+  for (let i = 0; i < 1200; i++) {
     const r = await fetch(`${url}/ready`, { signal: AbortSignal.timeout(3000) }).catch(() => undefined);
     if (r?.status === 200) return true;
     // a server that found no database at its start has ended; a supervisor starts it again
@@ -343,7 +343,8 @@ for (let round = 1; round <= rounds; round++) {
     await startServer();
   }
   if (!(await isReady())) {
-    violations.push(`round ${round}: the server was not ready in 20 seconds after ${what} was killed`);
+    violations.push(`round ${round}: the server was not ready in a minute after ${what} was killed`);
+    console.log(`violation: ${violations.at(-1)}`);
     break;
   }
   await look(round);

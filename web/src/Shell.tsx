@@ -9,6 +9,7 @@ import { signOut, useSession } from "./resources/session.ts";
 import { AwayStrip } from "./Saving.tsx";
 import { SignInAgain } from "./SignInAgain.tsx";
 import { currentTheme, toggleTheme } from "./theme.ts";
+import { useArrows } from "./ui/arrows.ts";
 import { Dialog } from "./ui/Dialog.tsx";
 import { count, formats, setFormats, useFormats } from "./ui/format.ts";
 import { boundKeys, type KeyBinding, useKeys } from "./ui/keys.ts";
@@ -54,6 +55,7 @@ export function Shell() {
   useEffect(() => {
     if (shopId) void tellPlace(pathname.slice(1));
   }, [shopId, pathname]);
+  useArrows();
   useCopyRows(useCallback((n: number) => say(`${count(n, "row")} copied`), [say]));
 
   const bindings = useMemo<KeyBinding[]>(

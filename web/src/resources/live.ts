@@ -38,7 +38,7 @@ export const useLive = (): Live =>
  * @param tell says in passing what somebody else did
  * @returns a function that ends it
  */
-export function startLive(tell: (text: string) => void): () => void {
+export function startLive(tell: (text: string) => unknown): () => void {
   const source = new EventSource(`/api/live?page=${PAGE_ID}`);
   let lostAt: ReturnType<typeof setTimeout> | undefined;
   let wasLost = false;

@@ -1,4 +1,5 @@
 import { microsToNumber } from "@kobbin/core";
+import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import { amount, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
@@ -10,6 +11,14 @@ import { STAGES, saysOf, stateOf } from "./stages.ts";
 export function Spine({ stage }: { stage: string }) {
   const { id, doc, result: r, moved, isReleased } = useRun();
   const { currency } = doc.workshop;
+  // on a phone the stages are a strip: the one that is open is brought into it
+  const strip = useRef<HTMLOListElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: follows the stage
+  useEffect(() => {
+    const at = strip.current?.querySelector<HTMLElement>('[aria-current="page"]')?.parentElement;
+    if (at && strip.current && strip.current.scrollWidth > strip.current.clientWidth)
+      strip.current.scrollLeft = at.offsetLeft - strip.current.clientWidth / 3;
+  }, [stage]);
   const greatest = Math.max(...Object.values(r.stages).map((s) => s.micros), 1);
   return (
     <nav
@@ -22,7 +31,7 @@ export function Spine({ stage }: { stage: string }) {
           revision {doc.revision}; start {r.start}
         </p>
       </div>
-      <ol className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
+      <ol ref={strip} className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
         {STAGES.map((s) => {
           const state = stateOf(s, r, isReleased);
           const stageCost = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].micros : 0;

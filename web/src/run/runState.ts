@@ -161,7 +161,7 @@ export function useRunState(id: string) {
 
   const did = useCallback(
     (words: string, changed: Promise<Answered<unknown>>) => {
-      say(words, {
+      const dismiss = say(words, {
         undo: () =>
           void (async () => {
             const { changeId } = await changed;
@@ -182,6 +182,8 @@ export function useRunState(id: string) {
             await back(false);
           })().catch(sayError),
       });
+      // what was not saved was not done
+      changed.catch(dismiss);
     },
     [say, sayError],
   );

@@ -1,5 +1,5 @@
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { type ReactNode, useId, useState } from "react";
+import { type ReactNode, useId, useRef, useState } from "react";
 import { signed } from "./format.ts";
 
 /** An alternative with what it would change. */
@@ -53,6 +53,7 @@ export function ChoiceRow({
   disabled?: boolean;
 }) {
   const [open, setOpen] = useState(false);
+  const toggle = useRef<HTMLButtonElement>(null);
   const id = useId();
   const chosen = alternatives.find((a) => a.isChosen);
   const others = alternatives.filter((a) => !a.cannot && !a.isChosen);
@@ -64,6 +65,7 @@ export function ChoiceRow({
     <div className={`border-t border-rule ${open ? "bg-sheet" : ""}`}>
       <button
         type="button"
+        ref={toggle}
         aria-expanded={open}
         aria-controls={id}
         onClick={() => setOpen(!open)}
@@ -102,6 +104,8 @@ export function ChoiceRow({
                 onClick={() => {
                   onChoose(a.value);
                   setOpen(false);
+                  // what was pressed goes away with the list
+                  toggle.current?.focus();
                 }}
                 className={`grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_64px_64px] items-baseline gap-x-4 px-2 py-[6px] text-left max-md:grid-cols-[1fr_64px_64px] ${a.isChosen ? "bg-metal-soft" : a.cannot ? "cursor-not-allowed text-ink-3" : "hover:bg-paper"}`}
               >

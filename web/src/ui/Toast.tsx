@@ -9,7 +9,8 @@ interface Message {
   readonly undo?: (() => void) | undefined;
 }
 
-type Say = (text: string, more?: { hint?: string; isProblem?: boolean; undo?: () => void }) => void;
+/** @returns a function that takes the message away before its time */
+type Say = (text: string, more?: { hint?: string; isProblem?: boolean; undo?: () => void }) => () => void;
 const Context = createContext<Say | undefined>(undefined);
 
 /** Says something in passing: what was done (with undo), or what failed and what to do. */
@@ -34,16 +35,18 @@ export function useSayError(): (error: unknown) => void {
 export function Toasts({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
   const say = useCallback<Say>((text, more = {}) => {
+    const id = Date.now() + Math.random();
     setMessages((old) => [
       ...old.slice(-2),
       {
-        id: Date.now() + Math.random(),
+        id,
         text,
         hint: more.hint,
         isProblem: more.isProblem ?? false,
         undo: more.undo,
       },
     ]);
+    return () => setMessages((old) => old.filter((m) => m.id !== id));
   }, []);
   return (
     <Context.Provider value={say}>

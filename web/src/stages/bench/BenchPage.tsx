@@ -121,11 +121,11 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
             <thead>
               <tr>
                 <th>Run</th>
-                <th>Product</th>
-                <th className="text-right">Good boards</th>
+                <th className="max-sm:hidden">Product</th>
+                <th className="text-right max-sm:hidden">Good boards</th>
                 <th className="text-right">Per good board</th>
-                <th className="text-right">Cash, {currency}</th>
-                <th className="text-right">Ready by</th>
+                <th className="text-right max-sm:hidden">Cash, {currency}</th>
+                <th className="text-right max-sm:hidden">Ready by</th>
                 <th>State</th>
               </tr>
             </thead>
@@ -136,16 +136,19 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
                     <Link to={`/runs/${r.id}/board`} className="font-semibold hover:underline">
                       {r.name}
                     </Link>
+                    <span className="hidden text-[13px] text-ink-2 max-sm:block">
+                      {r.product} {r.revision}, {r.goodBoards}
+                    </span>
                   </td>
-                  <td className="text-ink-2">
+                  <td className="text-ink-2 max-sm:hidden">
                     {r.product} {r.revision}
                   </td>
-                  <td className="num text-right">{r.goodBoards}</td>
+                  <td className="num text-right max-sm:hidden">{r.goodBoards}</td>
                   <td className="num text-right">{r.summary ? money(r.summary.perGood, currency) : "–"}</td>
-                  <td className="num text-right">
+                  <td className="num text-right max-sm:hidden">
                     {r.summary ? amount(r.summary.cashNeeded, currency) : "–"}
                   </td>
-                  <td className="num text-right whitespace-nowrap">
+                  <td className="num text-right whitespace-nowrap max-sm:hidden">
                     {r.summary && r.state === "open" ? dayRange(r.summary.readyFrom, r.summary.readyTo) : "–"}
                   </td>
                   <td className="whitespace-nowrap">

@@ -1,5 +1,5 @@
 import { compareRefs, expandRefs, type Mount, type RunLine } from "@kobbin/core";
-import { type KeyboardEvent, useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { addLines, type LineChange, removeLine } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
@@ -85,27 +85,6 @@ export function PartsPage() {
       });
     save(l, { qty: n }, `${nameOf(l)}: quantity ${l.qty} → ${n}`);
   };
-  // arrow keys move through the grid's cells
-  const move = (e: KeyboardEvent<HTMLTableElement>) => {
-    const cell = (e.target as HTMLElement).closest("td");
-    if (
-      !cell ||
-      (e.target as HTMLElement).tagName === "INPUT" ||
-      (e.target as HTMLElement).tagName === "SELECT"
-    )
-      return;
-    const row = cell.parentElement as HTMLTableRowElement;
-    const by = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
-    if (!by) return;
-    const next = (row.parentElement as HTMLTableSectionElement).rows[row.sectionRowIndex + by[0]!]?.cells[
-      cell.cellIndex + by[1]!
-    ];
-    const target = next?.querySelector<HTMLElement>("button, select, input");
-    if (target) {
-      e.preventDefault();
-      target.focus();
-    }
-  };
   const fitted = doc.lines.filter((l) => !l.dnp);
   return (
     <section>
@@ -151,7 +130,7 @@ export function PartsPage() {
         <p className="text-ink-2">No line holds “{filter}”.</p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="rows w-full min-w-[640px]" onKeyDown={move}>
+          <table className="rows tight w-full min-w-[640px]">
             <thead>
               <tr>
                 <th>

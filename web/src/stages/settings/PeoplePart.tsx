@@ -200,7 +200,12 @@ function Record() {
       ) : data.length === 0 ? (
         <p className="text-ink-2">Nobody came in since this is written down.</p>
       ) : (
-        <ul className="max-h-[340px] overflow-y-auto" aria-label="The record">
+        <ul
+          className="max-h-[340px] overflow-y-auto"
+          aria-label="The record"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: a long list that scrolls is scrolled by keys
+          tabIndex={0}
+        >
           {data.map((a) => (
             <li key={a.id} className="grid grid-cols-[130px_1fr] gap-3 border-t border-rule py-1 text-[14px]">
               <time className="num text-ink-2" dateTime={a.at}>
