@@ -1,7 +1,17 @@
-import { writeFileSync } from "node:fs";
-import { readLayer } from "@kobbin/core";
-import { withWorkshop } from "@kobbin/server";
-import pg from "pg";
+import { readFileSync, writeFileSync } from "node:fs";
+import {
+  type BasketCache,
+  curvePoint,
+  curveQuantities,
+  measureBoard,
+  type RunDocument,
+  readBoard,
+  readLayer,
+  rollUp,
+  whatIf,
+} from "@kobbin/core";
+import { openDrop } from "@kobbin/formats";
+import { benchServed } from "./served.ts";
 
 /** One line of the table: a piece of work against its floor in the same run. */
 interface Row {
@@ -61,29 +71,40 @@ add(
   floor,
 );
 
-if (process.env.DATABASE_URL) {
-  const pool = new pg.Pool({
-    connectionString: process.env.DATABASE_URL,
-    options: "-c role=kobbin_app",
-    max: 2,
-  });
-  const owner = new pg.Pool({ connectionString: process.env.DATABASE_URL, max: 2 });
-  const { rows: shops } = await owner.query<{ id: string }>("select id from workshop limit 1");
-  if (shops[0]) {
-    const { id } = shops[0];
-    const sql = "select id, refs, value_text from bom_line order by position";
-    const bare = await time(300, () => owner.query(sql));
-    const bound = await time(300, () => withWorkshop(pool, id, (tx) => tx.query(sql)));
-    add(
-      "a select under row-level security, its transaction and setting",
-      "the same select as the owner",
-      bound,
-      bare,
-    );
-  }
-  await pool.end();
-  await owner.end();
-} else console.error("DATABASE_URL is not set: the cost of row-level security was not measured");
+const archive = new Uint8Array(readFileSync("demo/boards/kiln-watch-b.zip"));
+const open = () => openDrop([{ path: "kiln-watch-b.zip", bytes: archive }]).files;
+const opened = open();
+const entries = opened.filter((f) => !/\.(csv|xlsx)$/i.test(f.path));
+const unzip = await time(15, open);
+await time(2, () => measureBoard(readBoard(entries)));
+add(
+  "archive → every figure of the largest demo board",
+  "unpacking it",
+  await time(5, () => measureBoard(readBoard(open()))),
+  unzip,
+);
+
+const doc = JSON.parse(readFileSync("docs/examples/probe-tail.run.json", "utf8")) as RunDocument;
+await time(5, () => rollUp(doc));
+const roll = await time(15, () => rollUp(doc));
+const cache: BasketCache = new Map();
+const base = rollUp(doc, cache);
+await time(3, () => whatIf(doc, base, cache));
+add(
+  "effects of every single option at every house, baskets known",
+  "one roll-up from nothing",
+  await time(9, () => whatIf(doc, base, cache)),
+  roll,
+);
+add(
+  "the curve of 40 quantities, baskets anew",
+  "one roll-up from nothing",
+  await time(5, () => curveQuantities(doc.goodBoards).map((q) => curvePoint(doc, q))),
+  roll,
+);
+
+if (process.env.DATABASE_URL) await benchServed(process.env.DATABASE_URL, add);
+else console.error("DATABASE_URL is not set: what needs the database was not measured");
 
 for (const r of rows)
   console.log(

@@ -75,6 +75,12 @@ try {
     }
   } else count("unit tests ran", false);
 
+  // the short form; the long one is npm run crash
+  count(
+    "four kills at random moments leave nothing lost and nothing half there",
+    node("kills at random moments", ["tools/crash.mjs", "4", "--seed", "3"], { DATABASE_URL: "" }),
+  );
+
   await ensureDatabase(cluster.url, "journeys");
   const standIns = await launcher.launch(
     "stand-ins",

@@ -31,7 +31,8 @@ export function createApp(deps: Deps): Koa {
   const app = new Koa({ proxy: deps.config.trustsProxy });
   // a reader who goes away in the middle of a stream is no defect
   app.on("error", (error: NodeJS.ErrnoException) => {
-    if (!["ERR_STREAM_PREMATURE_CLOSE", "ECONNRESET", "EPIPE"].includes(error.code ?? ""))
+    const code = error.code ?? "";
+    if (!["ERR_STREAM_PREMATURE_CLOSE", "ECONNRESET", "EPIPE"].includes(code) && !code.startsWith("HPE_"))
       deps.log({ level: "error", message: error.message, stack: error.stack });
   });
   app.use(requestLog(deps));

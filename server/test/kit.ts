@@ -164,6 +164,10 @@ export class Visitor {
     return { status: response.status, headers: response.headers, body: parsed as never, bytes };
   }
 
+  cookies(): string {
+    return this.cookie;
+  }
+
   /** An answer that goes on: the event stream. */
   stream(path: string): Promise<Response> {
     return fetch(`${this.server.url}${path}`, { headers: { Cookie: this.cookie } });

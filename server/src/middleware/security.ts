@@ -24,6 +24,9 @@ export const securityHeaders: Middleware = async (ctx, next) => {
   ctx.set("X-Content-Type-Options", "nosniff");
   ctx.set("Referrer-Policy", "same-origin");
   ctx.set("Cross-Origin-Opener-Policy", "same-origin");
+  ctx.set("Cross-Origin-Resource-Policy", "same-origin");
+  ctx.set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=(), usb=()");
+  if (ctx.secure) ctx.set("Strict-Transport-Security", "max-age=31536000");
   await next();
 };
 
