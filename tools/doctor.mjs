@@ -128,18 +128,22 @@ if (url && hasPackages) {
           `The oldest waits for ${due.oldest} s: is a server with ROLE=all or ROLE=worker running?`,
         );
       }
-      const broken = await one(
-        "select count(*)::int as n from board_file as f left join blob as b on b.workshop_id = f.workshop_id and b.sha256 = f.sha256 where b.sha256 is null",
-      );
-      say(
-        broken.n === 0,
-        "every board has its files",
-        `${broken.n} files are missing: read the last backup.`,
-      );
-      const size = await one(
-        "select pg_size_pretty(pg_database_size(current_database())) as size, (select count(*) from workshop)::int as shops, (select count(*) from run)::int as runs",
-      );
-      note(`${size.shops} shops, ${size.runs} runs, ${size.size}`);
+      // shop by shop, since the policies bind the owner of the tables too
+      const shops = (await client.query("select id from workshop")).rows;
+      let [runs, missing] = [0, 0];
+      for (const { id } of shops) {
+        await client.query("select set_config('app.workshop', $1, false)", [id]);
+        runs += (await one("select count(*)::int as n from run where workshop_id = $1", [id])).n;
+        missing += (
+          await one(
+            "select count(*)::int as n from board_file as f left join blob as b on b.workshop_id = f.workshop_id and b.sha256 = f.sha256 where f.workshop_id = $1 and b.sha256 is null",
+            [id],
+          )
+        ).n;
+      }
+      say(missing === 0, "every board has its files", `${missing} files are missing: read the last backup.`);
+      const { size } = await one("select pg_size_pretty(pg_database_size(current_database())) as size");
+      note(`${shops.length} shops, ${runs} runs, ${size}`);
     } else note("the database is empty; the first start fills it");
   } catch (error) {
     say(
