@@ -98,7 +98,7 @@ export function Measures({
                 <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
               </span>
             )}
-            {f.also && <span className="num ml-2 text-[13px] text-ink-2">{f.also}</span>}
+            {f.also && <span className="num block text-[13px] text-ink-2">{f.also}</span>}
             <span className="block text-[12.5px] text-ink-3">{f.where}</span>
           </dd>
         </div>

@@ -39,8 +39,9 @@ export const useLive = (): Live =>
  * @returns a function that ends it
  */
 export function startLive(tell: (text: string) => unknown): () => void {
-  const source = new EventSource(`/api/live?page=${PAGE_ID}`);
+  let source: EventSource | undefined;
   let lostAt: ReturnType<typeof setTimeout> | undefined;
+  let hiddenAt: ReturnType<typeof setTimeout> | undefined;
   let wasLost = false;
   const back = async () => {
     clearTimeout(lostAt);
@@ -53,15 +54,7 @@ export function startLive(tell: (text: string) => unknown): () => void {
     for (let i = 0; i < 50 && outbox.waiting() > 0; i++) await new Promise((r) => setTimeout(r, 100));
     await refetchAll();
   };
-  source.onopen = () => void back();
-  source.onerror = () => {
-    wasLost = true;
-    lostAt ??= setTimeout(() => set({ isConnected: false }), 2500);
-    // a refused stream is not tried again by the browser itself
-    if (source.readyState === EventSource.CLOSED) void mutate("/api/session");
-  };
-  source.onmessage = (event) => {
-    const m = JSON.parse(event.data as string) as LiveMessage;
+  const hear = (m: LiveMessage) => {
     if (m.kind === "presence") set({ here: m.here });
     else if (m.kind === "resync") void refetchAll();
     else if (m.kind === "figures") void mutate("/api/bench");
@@ -74,9 +67,38 @@ export function startLive(tell: (text: string) => unknown): () => void {
       if (m.person) tell(`${m.person}: ${m.says}`);
     }
   };
-  return () => {
+  const open = () => {
+    source = new EventSource(`/api/live?page=${PAGE_ID}`);
+    source.onopen = () => void back();
+    source.onerror = () => {
+      wasLost = true;
+      lostAt ??= setTimeout(() => set({ isConnected: false }), 2500);
+      // a refused stream is not tried again by the browser itself
+      if (source?.readyState === EventSource.CLOSED) void mutate("/api/session");
+    };
+    source.onmessage = (event) => hear(JSON.parse(event.data as string) as LiveMessage);
+  };
+  const shut = () => {
     clearTimeout(lostAt);
-    source.close();
+    lostAt = undefined;
+    source?.close();
+    source = undefined;
+  };
+  // a browser has few connections to one host: a page nobody looks at gives its own back, and catches up when seen again
+  const look = () => {
+    clearTimeout(hiddenAt);
+    if (document.hidden) hiddenAt = setTimeout(shut, 20_000);
+    else if (!source) {
+      wasLost = true;
+      open();
+    }
+  };
+  document.addEventListener("visibilitychange", look);
+  open();
+  return () => {
+    document.removeEventListener("visibilitychange", look);
+    clearTimeout(hiddenAt);
+    shut();
     set({ here: [], isConnected: true });
   };
 }

@@ -3,6 +3,7 @@ import { X } from "lucide-react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { Button } from "../ui/Button.tsx";
+import { said } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
 import { Remarks } from "./Remarks.tsx";
 import { notesOf, useRun } from "./runState.ts";
@@ -83,8 +84,8 @@ export function NoteRow({
             {STAGES.find((s) => s.key === n.stage)?.label}
           </span>
         )}
-        <p className="inline break-words">{n.text}</p>
-        {n.do && <p className="text-ink-2">{n.do}</p>}
+        <p className="inline break-words">{said(n.text)}</p>
+        {n.do && <p className="text-ink-2">{said(n.do)}</p>}
         {(n.file || n.line) && (
           <p className="num text-[12px] break-all text-ink-3">
             {n.file}

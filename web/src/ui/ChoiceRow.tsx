@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { type ReactNode, useId, useRef, useState } from "react";
-import { signed } from "./format.ts";
+import { said, signed } from "./format.ts";
 
 /** An alternative with what it would change. */
 export interface Alternative {
@@ -79,8 +79,10 @@ export function ChoiceRow({
           )}
           {decision}
         </span>
-        <span className="font-semibold">{chosen?.label ?? "not chosen"}</span>
-        <span className="text-[14px] text-ink-2 max-md:hidden">{why}</span>
+        <span className="font-semibold">{said(chosen?.label ?? "not chosen")}</span>
+        <span className="text-[14px] text-ink-2 max-md:hidden">
+          {typeof why === "string" ? said(why) : why}
+        </span>
         <span className="text-[13px] text-ink-3">
           {alternatives.length < 2 ? (
             "only one"
@@ -110,9 +112,9 @@ export function ChoiceRow({
                 className={`grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_64px_64px] items-baseline gap-x-4 px-2 py-[6px] text-left max-md:grid-cols-[1fr_64px_64px] ${a.isChosen ? "bg-metal-soft" : a.cannot ? "cursor-not-allowed text-ink-3" : "hover:bg-paper"}`}
               >
                 <span className="max-md:hidden" />
-                <span className={a.isChosen ? "font-semibold" : ""}>{a.label}</span>
+                <span className={a.isChosen ? "font-semibold" : ""}>{said(a.label)}</span>
                 <span className="text-[13.5px] text-ink-2 max-md:hidden">
-                  {a.cannot ? `cannot: ${a.cannot}` : (a.why ?? "")}
+                  {a.cannot ? said(`cannot: ${a.cannot}`) : typeof a.why === "string" ? said(a.why) : a.why}
                 </span>
                 {a.isChosen ? (
                   <span className="col-span-2 text-right text-[13px] text-ink-2">chosen</span>

@@ -1,5 +1,19 @@
 import { expect, test } from "@jest/globals";
-import { amount, count, dayRange, mm, money, signed, unitPrice } from "./format.ts";
+import {
+  amount,
+  count,
+  day,
+  dayName,
+  dayRange,
+  mil,
+  mm,
+  money,
+  said,
+  setFormats,
+  signed,
+  typedNumber,
+  unitPrice,
+} from "./format.ts";
 import { sweetSpots } from "./sweetSpots.ts";
 
 test("money in the currency's places, a true minus, the unit behind", () => {
@@ -42,4 +56,54 @@ test("a sweet spot is a fall that the next quantity does not continue", () => {
     [40, 4.1],
   ].map(([quantity, perGood]) => ({ quantity: quantity!, perGood: perGood! }));
   expect(sweetSpots(points).map((p) => p.quantity)).toEqual([25]);
+});
+
+test("a shop that writes a comma and the year first", () => {
+  setFormats({ decimalMark: ",", dateOrder: "ymd", showsMil: true });
+  expect([amount(1234.5, "EUR"), signed(0.414), mm(0.152), unitPrice(15_501)]).toEqual([
+    "1\u202f234,50",
+    "+0,41",
+    "0,152",
+    "0,0155",
+  ]);
+  expect([mil(0.152), mil(undefined)]).toEqual(["6,0 mil", ""]);
+  expect(said("track is 0.25, this house holds 0.4 (see 1.2.3)")).toBe(
+    "track is 0,25, this house holds 0,4 (see 1,2,3)",
+  );
+  expect([day("2026-01-12"), dayRange("2026-12-05", "2026-12-11")]).toEqual([
+    "2026-01-12",
+    "2026-12-05 – 2026-12-11",
+  ]);
+  setFormats({ dateOrder: "mdy" });
+  expect(dayRange("2026-12-05", "2026-12-11")).toMatch(/^Dec 5–11/);
+  setFormats({ decimalMark: ".", dateOrder: "dmy", showsMil: false });
+  expect(mil(0.152)).toBe("");
+});
+
+test("numbers are understood as they are typed; where they can be read two ways, the shop's mark decides", () => {
+  const read = ["12,50", "12.50", "0,250", "1,250", "1.250", "1 234,5", "1,234.50", "-3", "abc", "1,2,3"];
+  expect(read.map(typedNumber)).toEqual([
+    "12.50",
+    "12.50",
+    "0.250",
+    "1250",
+    "1.250",
+    "1234.5",
+    "1234.50",
+    "-3",
+    "abc",
+    "1,2,3",
+  ]);
+  setFormats({ decimalMark: "," });
+  expect(["1.250", "1.234,50", "1,250"].map(typedNumber)).toEqual(["1250", "1234.50", "1.250"]);
+  setFormats({ decimalMark: "." });
+});
+
+test("days are called by name while they are near", () => {
+  const now = new Date(2026, 10, 25, 1, 30);
+  expect(
+    [new Date(2026, 10, 25), new Date(2026, 10, 24, 23, 59), new Date(2026, 10, 20)].map((d) =>
+      dayName(d.toISOString(), now),
+    ),
+  ).toEqual(["Today", "Yesterday", day("2026-11-20")]);
 });

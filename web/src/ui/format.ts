@@ -52,6 +52,10 @@ function formatOf(currency: string, places: number | undefined): Intl.NumberForm
 export const written = (plain: string): string =>
   settings.decimalMark === "." ? plain : plain.replace(".", ",");
 
+/** A computed sentence with the shop's mark in its numbers. */
+export const said = (text: string): string =>
+  settings.decimalMark === "." ? text : text.replace(/(\d)\.(?=\d)/g, "$1,");
+
 /** So many decimals, with the shop's mark. */
 export const fixed = (value: number, places: number): string => written(value.toFixed(places));
 

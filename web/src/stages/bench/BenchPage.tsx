@@ -6,7 +6,7 @@ import { useRole, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { amount, dayRange, mm, money } from "../../ui/format.ts";
+import { amount, dayRange, mm, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -95,7 +95,7 @@ function Attention({ runs }: { runs: readonly RunRow[] }) {
                 {r.product}, {r.name}
               </Link>
               <span className="text-ink-2">
-                : {r.summary?.next?.text ?? "nothing blocks; it can be released."}
+                : {said(r.summary?.next?.text ?? "nothing blocks; it can be released.")}
               </span>
             </p>
           </li>

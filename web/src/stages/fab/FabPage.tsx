@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { removeQuote } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { type Alternative, ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, fromMicros, mm, money, written } from "../../ui/format.ts";
+import { amount, fromMicros, mm, money, said, written } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -64,7 +64,7 @@ export function FabPage() {
                         <span className={h.isChosen ? "font-bold" : "font-semibold"}>{h.label}</span>
                         <span className="block text-[12.5px] text-ink-2">
                           {h.cannot ? (
-                            <span className="text-stop">cannot: {h.cannot}</span>
+                            <span className="text-stop">cannot: {said(h.cannot)}</span>
                           ) : (
                             (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
                           )}
@@ -247,7 +247,7 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
                 )}
               </td>
               <td className="num text-right">{mm(c.value)}</td>
-              <td className="num text-right">{c.limit}</td>
+              <td className="num text-right">{written(String(c.limit))}</td>
               <td
                 className={`num text-right ${c.level === "cannot" ? "text-stop" : c.level === "fine" ? "" : "text-look"}`}
               >
@@ -255,7 +255,7 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
                   title={c.label}
                   terms={[
                     { label: "measured on the board", value: written(String(Number(c.value.toFixed(4)))) },
-                    { label: "limit of the house's profile", value: String(c.limit) },
+                    { label: "limit of the house's profile", value: written(String(c.limit)) },
                   ]}
                   result={written(String(Number(c.margin.toFixed(4))))}
                 >
