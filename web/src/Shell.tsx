@@ -2,6 +2,7 @@ import { Moon, Sun } from "lucide-react";
 import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from "react";
 import { isRouteErrorResponse, Link, Outlet, useLocation, useNavigate, useRouteError } from "react-router";
 import { Here } from "./Here.tsx";
+import { fetchAhead, patient } from "./patient.ts";
 import { refetchAll } from "./resources/history.ts";
 import { startLive, tellPlace } from "./resources/live.ts";
 import { outbox } from "./resources/outbox.ts";
@@ -21,7 +22,9 @@ const WelcomePage = lazy(async () => ({
   default: (await import("./stages/welcome/WelcomePage.tsx")).WelcomePage,
 }));
 const JoinPage = lazy(async () => ({ default: (await import("./stages/join/JoinPage.tsx")).JoinPage }));
-const CommandBox = lazy(async () => ({ default: (await import("./command/CommandBox.tsx")).CommandBox }));
+const CommandBox = lazy(
+  patient(async () => ({ default: (await import("./command/CommandBox.tsx")).CommandBox })),
+);
 
 /** The page around everything: name of the shop, where one is, who else is here, theme, keys. */
 export function Shell() {
@@ -50,7 +53,12 @@ export function Shell() {
   useEffect(() => {
     if (!shopId) return;
     void outbox.adopt(sayError).then((n) => (n > 0 ? refetchAll() : undefined));
-    return startLive(say);
+    const later = setTimeout(() => void fetchAhead(), 1500);
+    const end = startLive(say);
+    return () => {
+      clearTimeout(later);
+      end();
+    };
   }, [shopId, say, sayError]);
   useEffect(() => {
     if (shopId) void tellPlace(pathname.slice(1));

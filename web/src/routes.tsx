@@ -1,9 +1,10 @@
 import type { RouteObject } from "react-router";
+import { patient } from "./patient.ts";
 import { Lost, Shell } from "./Shell.tsx";
 
 const stage = (path: string, load: () => Promise<{ Component: () => React.ReactNode }>): RouteObject => ({
   path,
-  lazy: load,
+  lazy: patient(load),
 });
 
 /** Which screens there are and where each lives. */
@@ -16,21 +17,23 @@ export const routes: RouteObject[] = [
     children: [
       {
         index: true,
-        lazy: async () => ({ Component: (await import("./stages/bench/BenchPage.tsx")).BenchPage }),
+        lazy: patient(async () => ({ Component: (await import("./stages/bench/BenchPage.tsx")).BenchPage })),
       },
       {
         path: "new",
-        lazy: async () => ({
+        lazy: patient(async () => ({
           Component: (await import("./stages/new-product/NewProductPage.tsx")).NewProductPage,
-        }),
+        })),
       },
       {
         path: "settings/:part?",
-        lazy: async () => ({ Component: (await import("./stages/settings/SettingsPage.tsx")).SettingsPage }),
+        lazy: patient(async () => ({
+          Component: (await import("./stages/settings/SettingsPage.tsx")).SettingsPage,
+        })),
       },
       {
         path: "runs/:id",
-        lazy: async () => ({ Component: (await import("./run/RunFrame.tsx")).RunFrame }),
+        lazy: patient(async () => ({ Component: (await import("./run/RunFrame.tsx")).RunFrame })),
         children: [
           stage("board", async () => ({
             Component: (await import("./stages/board/BoardPage.tsx")).BoardPage,
