@@ -141,6 +141,16 @@ test("suppliers answer or say “not listed”; one that fails leaves its older 
   expect(asked.failed).toEqual([]);
   expect(asked.offers).toBeGreaterThan(8);
   const before = (await read()).document.offers.length;
+  // asked again with the same answers: every offer stays as it is, the record is one row each
+  const ids = async () => (await read()).document.offers.map((o) => o.id).sort();
+  const first = await ids();
+  const again = await v.post(`/api/runs/${id}/ask`);
+  expect(await ids()).toEqual(first);
+  const { rows } = await server.owner.query(
+    "select op, count(*)::int as n from change_row where change_id = $1 group by op",
+    [again.headers.get("X-Change")],
+  );
+  expect(rows).toEqual([{ op: "update", n: 1 }]);
   server.failing.add("fennimore");
   const second = (await v.post(`/api/runs/${id}/ask`)).body as AskAnswer;
   server.failing.clear();

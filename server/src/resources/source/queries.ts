@@ -123,17 +123,57 @@ export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
   return id;
 }
 
-/** Removes what feeds said before for these lines; typed and pasted offers stay. */
-export async function deleteFeedOffers(
+/**
+ * Puts what the feeds say now in place of what they said before, for these lines and the suppliers that answered; typed
+ * and pasted offers stay. An offer that is as it was only gets its new date: the record of a week's asking is short.
+ */
+export async function replaceFeedOffers(
   tx: Tx,
   lineIds: readonly string[],
   supplierIds: readonly string[],
+  offers: readonly NewOffer[],
 ): Promise<void> {
-  await tx.query(
-    "delete from offer where source = 'feed' and line_id = any($1::uuid[]) and supplier_id = any($2::uuid[])",
+  const { rows } = await tx.query<{ id: string; text: string }>(
+    `select o.id, concat_ws('|', o.line_id, o.supplier_id, o.stock, o.moq, o.multiple, o.packaging, o.currency,
+              (select string_agg(b.qty || ' ' || trim_scale(b.price), ',' order by b.qty) from offer_break as b where b.offer_id = o.id)) as text
+     from offer as o
+     where o.source = 'feed' and o.line_id = any($1::uuid[]) and o.supplier_id = any($2::uuid[])
+     for update of o`,
     [lineIds, supplierIds],
   );
+  const old = new Map<string, string[]>();
+  for (const r of rows) old.set(r.text, [...(old.get(r.text) ?? []), r.id]);
+  const same: string[] = [];
+  const fresh: NewOffer[] = [];
+  for (const o of offers) {
+    const id = old.get(textOf(o))?.pop();
+    if (id) same.push(id);
+    else fresh.push(o);
+  }
+  await tx.query("delete from offer where id = any($1::uuid[])", [[...old.values()].flat()]);
+  if (same.length > 0)
+    await tx.query("update offer set captured_on = $2 where id = any($1::uuid[])", [
+      same,
+      offers[0]!.capturedOn,
+    ]);
+  for (const o of fresh) await insertOffer(tx, o);
 }
+
+/** An offer's content as one text, as the statement above writes it. */
+const textOf = (o: NewOffer): string =>
+  [
+    o.lineId,
+    o.supplierId,
+    o.stock,
+    o.moq,
+    o.multiple,
+    o.packaging,
+    o.currency,
+    [...o.breaks]
+      .sort((a, b) => a.qty - b.qty)
+      .map((b) => `${b.qty} ${b.price.includes(".") ? b.price.replace(/\.?0+$/, "") : b.price}`)
+      .join(","),
+  ].join("|");
 
 export async function deleteOffer(tx: Tx, id: string): Promise<string> {
   const { rows } = await tx.query<{ revisionId: string }>(

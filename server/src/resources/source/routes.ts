@@ -7,7 +7,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { manyLines, oneLine, oneRun } from "../run/index.ts";
 import { askSuppliers } from "./ask.ts";
-import { deleteFeedOffers, deleteOffer, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
+import { deleteOffer, insertOffer, insertSupplier, manySuppliers, replaceFeedOffers } from "./queries.ts";
 
 /** Suppliers and offers: the feeds, typed and pasted ones. */
 export function sourceRoutes(deps: Deps): Router {
@@ -34,17 +34,17 @@ export function sourceRoutes(deps: Deps): Router {
       change.says(
         `suppliers asked: ${asked.offers.length} offers for ${asked.answer.asked} lines${asked.answer.failed.length > 0 ? `; ${asked.answer.failed.map((f) => f.supplier).join(", ")} did not answer` : ""}`,
       );
-      await deleteFeedOffers(
-        tx,
-        lines.map((l) => l.id),
-        asked.answered,
-      );
       // a line may have gone while the suppliers were thinking
       const { rows } = await tx.query<{ id: string }>("select id from bom_line where id = any($1::uuid[])", [
         lines.map((l) => l.id),
       ]);
       const there = new Set(rows.map((r) => r.id));
-      for (const o of asked.offers) if (there.has(o.lineId)) await insertOffer(tx, o);
+      await replaceFeedOffers(
+        tx,
+        [...there],
+        asked.answered,
+        asked.offers.filter((o) => there.has(o.lineId)),
+      );
       await tx.query("update run set asked_at = now() where id = $1", [runId]);
       return asked.answer;
     });
