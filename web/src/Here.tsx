@@ -1,10 +1,12 @@
 import { useBench } from "./resources/bench.ts";
 import { useLive } from "./resources/live.ts";
+import { useSession } from "./resources/session.ts";
 
 /** Who else is in the shop now, and where. */
 export function Here() {
   const { here } = useLive();
   const { data } = useBench();
+  const { data: me } = useSession();
   if (here.length === 0) return null;
   const where = (place: string): string => {
     const [what, id, stage] = place.split("/");
@@ -18,7 +20,8 @@ export function Here() {
       {here.map((p, i) => (
         <span key={p.page}>
           {i > 0 && "; "}
-          <b className="text-ink">{p.person}</b> <span className="max-sm:hidden">({where(p.place)})</span>
+          <b className="text-ink">{p.person === me?.person ? "you" : p.person}</b>{" "}
+          <span className="max-sm:hidden">({where(p.place)})</span>
         </span>
       ))}
     </p>

@@ -1,6 +1,6 @@
 import type { ClashDetail, Problem } from "@kobbin/contract";
 import { type ErrorCode, fromWire } from "@kobbin/core";
-import { PAGE_ID } from "./page.ts";
+import { pageId } from "./page.ts";
 
 /** A request that failed, with what to do; a lost connection is one too. */
 export class RequestError extends Error {
@@ -59,7 +59,7 @@ const offline = () =>
 
 async function send(path: string, init?: RequestInit): Promise<Response> {
   try {
-    return await fetch(path, { ...init, headers: { "X-Page": PAGE_ID, ...init?.headers } });
+    return await fetch(path, { ...init, headers: { "X-Page": pageId(), ...init?.headers } });
   } catch {
     throw offline();
   }

@@ -4,7 +4,7 @@ import { mutate } from "swr";
 import { historyChanged, refetchAll } from "./history.ts";
 import { http } from "./http.ts";
 import { outbox } from "./outbox.ts";
-import { PAGE_ID } from "./page.ts";
+import { pageId } from "./page.ts";
 import { refetchRuns } from "./run.ts";
 
 /** What the page knows of the others and of its own connection. */
@@ -58,7 +58,7 @@ export function startLive(tell: (text: string) => unknown): () => void {
     if (m.kind === "presence") set({ here: m.here });
     else if (m.kind === "resync") void refetchAll();
     else if (m.kind === "figures") void mutate("/api/bench");
-    else if (m.page !== PAGE_ID) {
+    else if (m.page !== pageId()) {
       // of runs, only the one that is open is fetched
       void refetchRuns();
       void mutate("/api/bench");
@@ -68,7 +68,7 @@ export function startLive(tell: (text: string) => unknown): () => void {
     }
   };
   const open = () => {
-    source = new EventSource(`/api/live?page=${PAGE_ID}`);
+    source = new EventSource(`/api/live?page=${pageId()}`);
     source.onopen = () => void back();
     source.onerror = () => {
       wasLost = true;
@@ -105,4 +105,4 @@ export function startLive(tell: (text: string) => unknown): () => void {
 
 /** Tells the others where this page is. */
 export const tellPlace = (place: string): Promise<void> =>
-  http.put<void>("/api/presence", { page: PAGE_ID, place }).catch(() => undefined);
+  http.put<void>("/api/presence", { page: pageId(), place }).catch(() => undefined);
