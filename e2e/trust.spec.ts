@@ -110,6 +110,14 @@ test("two people see each other; what they set apart joins, what they set alike 
   await second.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: "Maker of U1: second's maker" })).toBeVisible();
 
+  // what one is typing stays while the other's change arrives
+  await second.getByRole("button", { name: "add a remark" }).click();
+  await second.getByRole("textbox", { name: "Remark" }).fill("half a sent");
+  await setValue(page, "U1", "first person's again");
+  await expect(value(second, "U1", "first person's again")).toBeVisible();
+  await expect(second.getByRole("textbox", { name: "Remark" })).toHaveValue("half a sent");
+  await second.getByRole("button", { name: "not now" }).click();
+
   // alike: the second goes on from a state it saw before the first saved
   await second.route("**/api/live*", (route) => route.abort());
   await second.context().setOffline(true);
@@ -130,7 +138,7 @@ test("two people see each other; what they set apart joins, what they set alike 
 
   // what the other changed since is not silently undone
   await page.goto(`/runs/${run}/history`);
-  await page.getByRole("button", { name: /^Take back: U1: value first person's → A's value/ }).click();
+  await page.getByRole("button", { name: /^Take back: U1: value first person's again → A's value/ }).click();
   await expect(page.getByRole("alert")).toContainText(`${name} set the value to “B's value” since`);
   await close();
 });
@@ -197,6 +205,7 @@ test("a session that ended elsewhere: signing in over the page, and what was typ
   await startShop(page, "Ended");
   await page.goto("/settings");
   await page.getByLabel("Own hours a day").fill("6");
+  await page.getByLabel("Name of the shop").fill("Ended and back");
   const person = await page.evaluate(() =>
     fetch("/api/session").then(async (r) => ((await r.json()) as { person: string }).person),
   );
@@ -214,6 +223,7 @@ test("a session that ended elsewhere: signing in over the page, and what was typ
   await expectSaid(page, "The shop's settings were saved");
   await page.reload();
   await expect(page.getByLabel("Own hours a day")).toHaveValue("6");
+  await expect(page.getByLabel("Name of the shop")).toHaveValue("Ended and back");
 });
 
 test("a backup is downloaded and read back as a shop of its own", async ({ page }) => {

@@ -15,10 +15,11 @@ export function SignInAgain() {
     window.addEventListener("kobbin-signed-out", out);
     return () => window.removeEventListener("kobbin-signed-out", out);
   }, []);
+  const before = { person: data?.person, shopId: data?.shop?.id };
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
-    signIn({ email: String(f.get("email")), password: String(f.get("password")) })
+    signIn({ email: String(f.get("email")), password: String(f.get("password")) }, before)
       .then(() => setOut(false))
       .catch(sayError);
   };
@@ -33,7 +34,7 @@ export function SignInAgain() {
         <Button
           look="main"
           onClick={() =>
-            void enterDemo()
+            void enterDemo(before)
               .then(() => setOut(false))
               .catch(sayError)
           }

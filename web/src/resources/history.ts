@@ -29,10 +29,11 @@ export function useHistory(of: HistoryOf) {
   return list;
 }
 
-/** After something was taken back or brought again: everything that may show it. */
+/** After something was taken back or brought again: everything that may show it, each as soon as it comes. */
 export async function refetchAll(): Promise<void> {
-  await Promise.all([refetchRuns(), mutate("/api/bench"), mutate("/api/session")]);
   historyChanged();
+  // what cannot be fetched now stays as it is; its own place says so
+  await Promise.allSettled([refetchRuns(), mutate("/api/bench"), mutate("/api/session")]);
 }
 
 /** Lists that grow page by page are not reached by a key; they listen for this. */
@@ -42,12 +43,14 @@ export const historyChanged = (): void => {
 
 /** Takes a change back, or brings again what a taking back took. */
 export const undoChange = (id: string, force = false) =>
-  outbox
-    .write<{ id: string }>("POST", `/api/changes/${id}/undo`, { force })
-    .then((a) => refetchAll().then(() => a));
+  outbox.write<{ id: string }>("POST", `/api/changes/${id}/undo`, { force }).then((a) => {
+    void refetchAll();
+    return a;
+  });
 
 /** The person's own last change of this run, or the last they took back. */
 export const undoLast = (runId: string, verb: "undo" | "redo") =>
-  outbox
-    .write<{ id: string; says: string }>("POST", `/api/runs/${runId}/${verb}`)
-    .then((a) => refetchAll().then(() => a.value));
+  outbox.write<{ id: string; says: string }>("POST", `/api/runs/${runId}/${verb}`).then((a) => {
+    void refetchAll();
+    return a.value;
+  });

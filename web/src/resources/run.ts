@@ -18,9 +18,8 @@ const keyOf = (id: string) => `/api/runs/${id}`;
 export const useRunAnswer = (id: string) =>
   useSWR<RunAnswer>(keyOf(id), http.get, { revalidateOnFocus: false });
 export const refetchRun = (id: string) => mutate<RunAnswer>(keyOf(id));
-/** Every run that is open on the page, fetched again: something they share changed. */
-export const refetchRuns = () =>
-  mutate((key) => typeof key === "string" && key.startsWith("/api/runs/"), undefined, { revalidate: true });
+/** Every run that is open on the page, fetched again: something they share changed. What is shown stays meanwhile. */
+export const refetchRuns = () => mutate((key) => typeof key === "string" && key.startsWith("/api/runs/"));
 
 /** Sends a change and fetches the run again before it is called done. */
 async function written<T>(runId: string, method: string, path: string, body?: unknown): Promise<Answered<T>> {

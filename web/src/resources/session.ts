@@ -15,24 +15,32 @@ export function useShop(): Shop {
   return data.shop;
 }
 
+/** Fetches everything again; what is shown, and what is typed into it, stays meanwhile. */
+const fetchAgain = () => mutate(() => true);
 /** Forgets everything that was fetched for somebody else. */
 export const refreshAll = () => mutate(() => true, undefined, { revalidate: true });
 
-export const signIn = (body: SignInBody) =>
-  http.post(KEY, body).then(async () => {
-    await refreshAll();
-    outbox.retry();
-  });
-export const enterDemo = () =>
-  http.post("/api/session/demo").then(async () => {
-    await refreshAll();
-    outbox.retry();
-  });
+/** Who was at the page before: where the same person comes back to the same shop, the page stays as it stands. */
+interface Before {
+  readonly person?: string | undefined;
+  readonly shopId?: string | undefined;
+}
+async function comeIn(post: () => Promise<unknown>, before: Before): Promise<void> {
+  await post();
+  const now = await http.get<SessionAnswer>(KEY);
+  const isSame =
+    before.person !== undefined && now.person === before.person && now.shop?.id === before.shopId;
+  await (isSame ? fetchAgain() : refreshAll());
+  outbox.retry();
+}
+
+export const signIn = (body: SignInBody, before: Before = {}) => comeIn(() => http.post(KEY, body), before);
+export const enterDemo = (before: Before = {}) => comeIn(() => http.post("/api/session/demo"), before);
 export const startShop = (body: NewShopBody) => http.post("/api/shops", body).then(refreshAll);
 export const signOut = () => http.remove(KEY).then(refreshAll);
 export const saveShop = (body: Partial<ShopBody>) =>
   outbox.write<Shop>("PATCH", "/api/shop", body).then(async (done) => {
-    await refreshAll();
+    await fetchAgain();
     return done;
   });
 export const chooseShop = (shopId: string) => http.post("/api/session/shop", { shopId }).then(refreshAll);

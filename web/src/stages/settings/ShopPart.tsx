@@ -18,12 +18,20 @@ const DATES = [
 
 /** The shop: its name, the worth of an hour, tax on purchases, exchange rates, how numbers and dates are written. */
 export function ShopPart() {
+  const { version } = useShop();
+  const [isDirty, setDirty] = useState(false);
+  // what is being typed stays while somebody else saves, and is set against what they saved
+  const [seen, setSeen] = useState(version);
+  useEffect(() => {
+    if (!isDirty) setSeen(version);
+  }, [isDirty, version]);
+  return <ShopForm key={seen} seen={seen} onDirty={setDirty} />;
+}
+
+function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean) => void }) {
   const shop = useShop();
   const say = useSay();
   const sayError = useSayError();
-  // what the person sees is what they change, also when somebody saves meanwhile
-  const [seen, setSeen] = useState(shop.version);
-  useEffect(() => setSeen(shop.version), [shop.version]);
   const [mark, setMark] = useState<string>(shop.decimalMark);
   const [dates, setDates] = useState<string>(shop.dateOrder);
   const [mil, setMil] = useState(shop.showsMil);
@@ -46,13 +54,14 @@ export function ShopPart() {
       ),
     });
     done.then(({ changeId }) => {
+      onDirty(false);
       say("The shop's settings were saved", {
         ...(changeId ? { undo: () => void undoChange(changeId).catch(sayError) } : {}),
       });
     }, sayError);
   };
   return (
-    <form key={shop.version} onSubmit={submit} className="flex max-w-[680px] flex-col gap-4">
+    <form onSubmit={submit} onChange={() => onDirty(true)} className="flex max-w-[680px] flex-col gap-4">
       <Field label="Name of the shop" name="name" required maxLength={120} defaultValue={shop.name} />
       <div className="grid grid-cols-3 gap-3">
         <Field
@@ -106,7 +115,10 @@ export function ShopPart() {
             />
             <Button
               look="bare"
-              onClick={() => setRates(rates.filter((_, k) => k !== i))}
+              onClick={() => {
+                onDirty(true);
+                setRates(rates.filter((_, k) => k !== i));
+              }}
               aria-label={`Remove the rate of ${code}`}
             >
               remove

@@ -29,7 +29,7 @@ export function WelcomePage() {
       </p>
       {data?.demo && (
         <div className="mt-7 flex flex-wrap items-center gap-5 border-y border-rule py-5">
-          <Button look="main" disabled={isBusy} onClick={() => run(enterDemo)}>
+          <Button look="main" disabled={isBusy} onClick={() => run(() => enterDemo())}>
             Enter the demo shop
           </Button>
           <p className="max-w-[54ch] text-ink-2">
