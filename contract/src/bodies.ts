@@ -5,6 +5,11 @@ const money = yup
   .matches(/^\d{1,9}(\.\d{1,6})?$/, "Write an amount like 12.50, at most six decimals.")
   .transform((v: unknown) => (typeof v === "number" ? String(v) : v));
 const currency = yup.string().matches(/^[A-Z]{3}$/, "A currency is three capital letters, as EUR.");
+const password = yup
+  .string()
+  .min(10, "A password has at least 10 characters.")
+  .max(200)
+  .required("Choose a password.");
 const name = yup.string().trim().min(1, "Give it a name.").max(120);
 const day = yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, "Write the date as 2026-11-24.");
 const version = yup.number().integer().min(1);
@@ -26,11 +31,7 @@ export const newShopBody = yup.object({
     .min(3, "Type a name or address to sign in with.")
     .max(200)
     .required("Type a name or address to sign in with."),
-  password: yup
-    .string()
-    .min(10, "A password has at least 10 characters.")
-    .max(200)
-    .required("Choose a password."),
+  password,
   /** Only where the server asks for it. */
   code: yup.string().max(100),
 });
@@ -213,11 +214,6 @@ export const invitationBody = yup.object({
 });
 export type InvitationBody = yup.InferType<typeof invitationBody>;
 
-const password = yup
-  .string()
-  .min(10, "A password has at least 10 characters.")
-  .max(200)
-  .required("Choose a password.");
 /** Joining a shop: a new name with its password, or an account that is there with the password it has. */
 export const joinBody = yup.object({
   email: yup

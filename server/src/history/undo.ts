@@ -1,7 +1,8 @@
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
-import { type ChangeNow, clashError, manyChangedRows } from "./change.ts";
+import { type ChangeNow, manyChangedRows } from "./change.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
+import { clashError } from "./merge-row.ts";
 import { maybeRow, putBack, removeRow, TABLE_ORDER, TABLES, writeColumns } from "./rows.ts";
 import type { ChangedRow } from "./sentence.ts";
 

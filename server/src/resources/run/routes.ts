@@ -11,7 +11,8 @@ import {
 } from "@kobbin/core";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { byOf, changeOf, mergeRow } from "../../history/change.ts";
+import { byOf, changeOf } from "../../history/change.ts";
+import { mergeRow } from "../../history/merge-row.ts";
 import type { Row } from "../../history/rows.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
