@@ -28,7 +28,8 @@ import { sourceRoutes } from "./resources/source/routes.ts";
 
 /** The server as a list: what happens to a request, in order. */
 export function createApp(deps: Deps): Koa {
-  const app = new Koa({ proxy: deps.config.trustsProxy });
+  // of the addresses a request claims to come by, only the one our own proxy added counts
+  const app = new Koa({ proxy: deps.config.trustsProxy, maxIpsCount: 1 });
   // a reader who goes away in the middle of a stream is no defect
   app.on("error", (error: NodeJS.ErrnoException) => {
     const code = error.code ?? "";

@@ -284,6 +284,9 @@ test("where only the first owner may start a shop: from this machine, or with th
     expect((await v.call("GET", "/api/session", undefined, far)).body).toMatchObject({ mayStart: "code" });
     expect((await v.call("POST", "/api/shops", body, far)).status).toBe(403);
     expect((await v.call("POST", "/api/shops", { ...body, code: "wrong" }, far)).status).toBe(403);
+    // a caller who claims to sit here is not believed: the proxy adds what it sees
+    const claims = { "X-Forwarded-For": "127.0.0.1, 203.0.113.9" };
+    expect((await v.call("POST", "/api/shops", body, claims)).status).toBe(403);
     expect((await v.call("POST", "/api/shops", { ...body, code: "right-code" }, far)).status).toBe(201);
     const late = new Visitor(strict);
     expect((await late.get("/api/session")).body).toMatchObject({ mayStart: "no" });
