@@ -177,7 +177,7 @@ export function Shell() {
           <tbody>
             {keys?.map((k) => (
               <tr key={`${k.keys} ${k.does}`}>
-                <td className="w-40">
+                <td className="w-56 whitespace-nowrap">
                   <kbd className="num rounded border border-b-2 border-rule px-2">{k.keys}</kbd>
                 </td>
                 <td>{k.does}</td>

@@ -1,6 +1,7 @@
 import { PassThrough } from "node:stream";
 import Router from "@koa/router";
 import { type LiveMessage, type PresenceRow, presenceBody } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -9,14 +10,25 @@ import { COOKIE, hashToken, signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 
 const BEAT_MS = 15_000;
+/** Pages one person may have open at a time in this process. */
+const MOST_OPEN = 40;
 const UUID = /^[0-9a-f-]{36}$/;
 
 /** Server-sent events: changes of others, new figures, who is where. */
 export function liveRoutes(deps: Deps): Router {
   const { pool, hub } = deps;
   const router = new Router();
+  const open = new Map<string, number>();
   router.get("/api/live", async (ctx) => {
     const { workshopId, accountId, person } = signed(ctx);
+    const already = open.get(accountId) ?? 0;
+    if (already >= MOST_OPEN)
+      throw new AppError(
+        "TOO_MANY_TRIES",
+        `There are ${MOST_OPEN} pages of yours open already.`,
+        "Close some; this page works, but shows what others do only when it is loaded again.",
+      );
+    open.set(accountId, already + 1);
     const asked = String(ctx.query.page ?? "");
     const page = UUID.test(asked) ? asked : undefined;
     const tokenHash = hashToken(ctx.cookies.get(COOKIE)!);
@@ -64,6 +76,9 @@ export function liveRoutes(deps: Deps): Router {
     const leave = () => {
       clearInterval(beat);
       unsubscribe();
+      const left = (open.get(accountId) ?? 1) - 1;
+      if (left > 0) open.set(accountId, left);
+      else open.delete(accountId);
       deps.live.delete(stream);
       if (page)
         void withWorkshop(pool, workshopId, async (tx) => {
