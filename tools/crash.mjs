@@ -1,9 +1,9 @@
 // Kills the server, PostgreSQL, or both, at a random moment of real work, starts them again, and looks: nothing that
 // was confirmed is lost, nothing is half there, background work goes on.
 //   npm run crash -- [rounds] [--seed N]
-import { spawn, spawnSync } from "node:child_process";
+import { spawn } from "node:child_process";
 import { randomUUID } from "node:crypto";
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
@@ -65,9 +65,17 @@ const isReady = async () => {
 };
 const killPostgres = () => {
   const postmaster = Number(readFileSync(join(cluster.data, "postmaster.pid"), "utf8").split("\n")[0]);
-  const children = spawnSync("pgrep", ["-P", String(postmaster)], { encoding: "utf8" })
-    .stdout.split("\n")
-    .filter(Boolean)
+  const children = readdirSync("/proc")
+    .filter((d) => /^\d+$/.test(d))
+    .filter((d) => {
+      try {
+        const stat = readFileSync(`/proc/${d}/stat`, "utf8");
+        // after the name in brackets: state, parent
+        return Number(stat.slice(stat.lastIndexOf(")") + 2).split(" ")[1]) === postmaster;
+      } catch {
+        return false;
+      }
+    })
     .map(Number);
   for (const pid of [postmaster, ...children]) {
     try {
