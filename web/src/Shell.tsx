@@ -51,6 +51,7 @@ export function Shell() {
   // while somebody is signed in: listen, send what an earlier life of the page could not, tell where one is
   const shopId = shop?.id;
   useEffect(() => {
+    outbox.enter(shopId);
     if (!shopId) return;
     void outbox.adopt(sayError).then((n) => (n > 0 ? refetchAll() : undefined));
     const later = setTimeout(() => void fetchAhead(), 1500);

@@ -65,6 +65,22 @@ test("what could not be sent survives the page and is sent by the next, once", a
   expect(first.kept.size).toBe(0);
 });
 
+test("what belongs to one shop is never sent into another, and goes on when one is back in it", async () => {
+  const { sent, parts } = bench([fails(new RequestError("NOT_SIGNED_IN", "", "")), () => "b", () => "a"]);
+  const box = createOutbox({ ...parts, wait: (_ms, wake) => wake });
+  box.enter("shop a");
+  const a = box.write("PATCH", "/a");
+  await new Promise((r) => setTimeout(r, 5));
+  box.enter("shop b");
+  const b = box.write("PATCH", "/b");
+  expect((await b).value).toBe("b");
+  await new Promise((r) => setTimeout(r, 5));
+  expect(sent).toEqual(["PATCH /a key 0", "PATCH /b key 1"]);
+  expect(box.state()).toEqual({ kind: "waiting", count: 1, why: "signed out" });
+  box.enter("shop a");
+  expect((await a).value).toBe("a");
+});
+
 test("a session that ended holds the changes until somebody signs in", async () => {
   const { sent, parts } = bench([fails(new RequestError("NOT_SIGNED_IN", "", "")), () => "ok"]);
   const box = createOutbox({ ...parts, wait: (_ms, wake) => wake });

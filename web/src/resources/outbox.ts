@@ -7,6 +7,8 @@ interface Entry {
   readonly method: string;
   readonly path: string;
   readonly body: unknown;
+  /** The shop it belongs to: it is never sent into another. */
+  readonly shop?: string | undefined;
 }
 
 /** What the page says about saving. */
@@ -38,6 +40,7 @@ export function createOutbox(parts: OutboxParts) {
   let state: Saving = { kind: "saved" };
   const hearers = new Set<() => void>();
   let isPumping = false;
+  let shop: string | undefined;
   let wake: () => void = () => undefined;
 
   const set = (next: Saving) => {
@@ -50,7 +53,9 @@ export function createOutbox(parts: OutboxParts) {
       else
         parts.store?.setItem(
           STORE,
-          JSON.stringify(queue.map(({ key, method, path, body }) => ({ key, method, path, body }))),
+          JSON.stringify(
+            queue.map(({ key, method, path, body, shop }) => ({ key, method, path, body, shop })),
+          ),
         );
     } catch {
       // a full store takes nothing more; the changes are still in memory
@@ -61,11 +66,21 @@ export function createOutbox(parts: OutboxParts) {
     isPumping = true;
     let pause = 500;
     while (queue[0]) {
-      const entry = queue[0];
+      const entry = queue.find((e) => e.shop === shop);
+      if (!entry) {
+        set({ kind: "waiting", count: queue.length, why: "signed out" });
+        await parts.wait(
+          3_600_000,
+          new Promise((resolve) => {
+            wake = resolve;
+          }),
+        );
+        continue;
+      }
       if (state.kind !== "waiting") set({ kind: "saving" });
       try {
         const answer = await parts.send<never>(entry.method, entry.path, entry.body, entry.key);
-        queue.shift();
+        queue.splice(queue.indexOf(entry), 1);
         keep();
         pause = 500;
         if (state.kind === "waiting" && queue.length > 0) set({ ...state, count: queue.length });
@@ -83,7 +98,7 @@ export function createOutbox(parts: OutboxParts) {
           pause = Math.min(8000, pause * 2);
           continue;
         }
-        queue.shift();
+        queue.splice(queue.indexOf(entry), 1);
         keep();
         entry.failed(error);
       }
@@ -101,7 +116,12 @@ export function createOutbox(parts: OutboxParts) {
   return {
     /** Sends a change; resolves when the server has it, rejects when it refuses. */
     write: <T>(method: string, path: string, body?: unknown): Promise<Answered<T>> =>
-      push<T>({ key: parts.newKey(), method, path, body }),
+      push<T>({ key: parts.newKey(), method, path, body, shop }),
+    /** Says which shop the page is in now; what waits for it goes on. */
+    enter(id: string | undefined): void {
+      shop = id;
+      wake();
+    },
     /** Takes up what an earlier life of this page could not send; resolves with how many once the server has them. */
     async adopt(failed: (error: unknown) => void): Promise<number> {
       let list: Entry[] = [];
