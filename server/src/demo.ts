@@ -15,19 +15,32 @@ const archive = (name: string) => ({
   bytes: new Uint8Array(readFileSync(new URL(`../../demo/boards/${name}.zip`, import.meta.url))),
 });
 
-/** Fills an empty database with the demo shop, through the same functions the pages use; does nothing when it is there. */
+/**
+ * Fills an empty database with the demo shop, through the same functions the pages use; does nothing when it is there.
+ * Nobody can enter it before it is whole; one that was cut off is left behind and filled anew at the next start.
+ */
 export async function loadDemo(deps: Deps): Promise<boolean> {
   const { pool } = deps;
-  const { rows } = await pool.query("select 1 from account where email = 'demo@ashglaze'");
-  if (rows.length > 0) return false;
-  // no password: the demo account can only be entered by the loopback door
-  const { rows: account } = await pool.query<{ id: string }>(
-    "insert into account (email) values ('demo@ashglaze') on conflict (email) do nothing returning id",
-  );
-  // several servers may start at once; who made the account fills the shop
-  if (!account[0]) return false;
-  await fillDemo(deps, account[0].id);
-  return true;
+  // several servers may start at once: who comes second waits, and finds it there
+  const lock = await pool.connect();
+  try {
+    await lock.query("select pg_advisory_lock(41804180)");
+    const { rows } = await pool.query(
+      "select 1 from member as m join account as a on a.id = m.account_id where a.email = 'demo@ashglaze' limit 1",
+    );
+    if (rows.length > 0) return false;
+    // no password: the demo account can only be entered by the loopback door
+    const { rows: account } = await pool.query<{ id: string }>(
+      "insert into account (email) values ('demo@ashglaze') on conflict (email) do update set email = excluded.email returning id",
+    );
+    const accountId = one(account, "demo account").id;
+    const shop = await fillDemo(deps, accountId);
+    await pool.query("insert into member (workshop_id, account_id) values ($1, $2)", [shop, accountId]);
+    return true;
+  } finally {
+    await lock.query("select pg_advisory_unlock(41804180)").catch(() => undefined);
+    lock.release();
+  }
 }
 
 /** The demo shop as it was at first: a new one takes the old one's place, for everybody who is in it. */
@@ -47,19 +60,13 @@ export async function resetDemo(deps: Deps, oldShop: string): Promise<void> {
   });
 }
 
-/** @returns the id of the filled shop */
+/** @returns the id of the filled shop, which nobody belongs to yet */
 async function fillDemo(deps: Deps, accountId: string): Promise<string> {
   const { pool, config } = deps;
   const standIns = await fetchStandIns(config.standInsUrl);
-  const shop = await withTransaction(pool, async (tx) => {
-    const id = await createShop(
-      tx,
-      { name: "Ashglaze Works", currency: "EUR", hourlyRate: "24.00", isDemo: true },
-      standIns,
-    );
-    await tx.query("insert into member (workshop_id, account_id) values ($1, $2)", [id, accountId]);
-    return id;
-  });
+  const shop = await withTransaction(pool, (tx) =>
+    createShop(tx, { name: "Ashglaze Works", currency: "EUR", hourlyRate: "24.00", isDemo: true }, standIns),
+  );
   const by: By = { workshopId: shop, accountId, person: "demo@ashglaze" };
   const { value: first } = await addRevision(deps, by, {
     productName: "Kiln Watch",
