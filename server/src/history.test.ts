@@ -129,6 +129,107 @@ test("every kind of change is told in a sentence, taken back whole, and brought 
   expect((await history()).filter((c) => c.state === "stands")).toHaveLength(steps.length + 2);
 }, 60_000);
 
+test("law: whatever was done, taken back newest first it is as at the beginning; brought again, as at the end", async () => {
+  const { v, id, revisionId, read } = await shopWithRun("Law");
+  const houses = ((await v.get("/api/houses")).body as { id: string }[]).map((h) => h.id);
+  let seed = 20261125;
+  const below = (n: number) => {
+    seed = (Math.imul(seed, 1103515245) + 12345) & 0x7fffffff;
+    return (seed >> 8) % n;
+  };
+  const pick = <T>(list: readonly T[]): T => list[below(list.length)]!;
+  const seen = async () => {
+    const { document, remarks } = await read();
+    const { today: _, ...rest } = document;
+    return { rest, remarks: remarks.map((r) => [r.stage, r.text, r.at]) };
+  };
+  const step = async (i: number) => {
+    const { document: d, version, remarks } = await read();
+    const line = d.lines.length > 0 ? pick(d.lines).id : undefined;
+    const supplierId = pick(d.suppliers).id;
+    const options = [
+      () =>
+        v.patch(`/api/runs/${id}`, {
+          version,
+          goodBoards: 1 + below(500),
+          confidence: 0.5 + below(40) / 100,
+        }),
+      () =>
+        v.patch(`/api/runs/${id}`, {
+          version,
+          houseId: pick([...houses, null]),
+          options: { finish: `f${below(4)}` },
+        }),
+      () =>
+        v.patch(`/api/runs/${id}`, {
+          version,
+          accepted: below(2) ? {} : { [`n${below(3)}`]: `because ${i}` },
+        }),
+      () => v.patch(`/api/runs/${id}`, { version, pins: line && below(2) ? { [line]: supplierId } : {} }),
+      () =>
+        v.post(
+          `/api/revisions/${revisionId}/lines`,
+          Array.from({ length: 1 + below(3) }, (_, k) => ({ valueText: `v${i}.${k}`, qty: 1 + below(9) })),
+        ),
+      () =>
+        v.call("PUT", `/api/runs/${id}/quotes`, {
+          houseId: pick(houses),
+          kind: "fab",
+          total: `${below(900)}.5`,
+          currency: "EUR",
+          days: below(30),
+        }),
+      () => v.post(`/api/runs/${id}/remarks`, { stage: "fab", text: `remark ${i}` }),
+      ...(remarks.length > 0 ? [() => v.call("DELETE", `/api/remarks/${pick(remarks).id}`)] : []),
+      ...(d.quotes?.length
+        ? [() => v.call("DELETE", `/api/runs/${id}/quotes/${pick(d.quotes!).house}/fab`)]
+        : []),
+      ...(d.offers.length > 0 ? [() => v.call("DELETE", `/api/offers/${pick(d.offers).id}`)] : []),
+      ...(line
+        ? [
+            () =>
+              v.patch(`/api/lines/${line}`, {
+                refs: below(2) ? [] : [`R${below(99)}`],
+                mpn: `P${below(5)}`,
+                dnp: below(2) === 1,
+              }),
+            () =>
+              v.post(`/api/lines/${line}/offers`, {
+                supplierId,
+                stock: below(999),
+                currency: "EUR",
+                breaks: [
+                  { qty: 1, price: `0.0${below(9)}1` },
+                  { qty: 10 + below(90), price: "0.01" },
+                ],
+              }),
+            () => v.call("DELETE", `/api/lines/${line}`),
+          ]
+        : []),
+    ];
+    const r = await pick(options)();
+    expect(r.status).toBeLessThan(300);
+    return r.headers.get("X-Change");
+  };
+  const first = await seen();
+  const changes: string[] = [];
+  for (let i = 0; i < 50; i++) {
+    const change = await step(i);
+    if (change) changes.push(change);
+  }
+  const last = await seen();
+  expect(changes.length).toBeGreaterThan(35);
+  const backs: string[] = [];
+  for (const change of [...changes].reverse()) {
+    const r = await v.post(`/api/changes/${change}/undo`);
+    expect([change, r.status]).toEqual([change, 200]);
+    backs.push((r.body as { id: string }).id);
+  }
+  expect(await seen()).toEqual(first);
+  for (const back of backs.reverse()) expect((await v.post(`/api/changes/${back}/undo`)).status).toBe(200);
+  expect(await seen()).toEqual(last);
+}, 60_000);
+
 test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
   const { v, id, read, line } = await shopWithRun("Steps");
   const other = await join(v, "steps second", "owner");
