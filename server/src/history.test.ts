@@ -129,7 +129,7 @@ test("every kind of change is told in a sentence, taken back whole, and brought 
   expect((await history()).filter((c) => c.state === "stands")).toHaveLength(steps.length + 2);
 }, 60_000);
 
-test("law: whatever was done, taken back newest first it is as at the beginning; brought again, as at the end", async () => {
+test("law: whatever was done, taken back step by step it is as before each; brought again, as after each", async () => {
   const { v, id, revisionId, read } = await shopWithRun("Law");
   const houses = ((await v.get("/api/houses")).body as { id: string }[]).map((h) => h.id);
   let seed = 20261125;
