@@ -211,23 +211,25 @@ test("law: whatever was done, taken back step by step it is as before each; brou
     expect(r.status).toBeLessThan(300);
     return r.headers.get("X-Change");
   };
-  const first = await seen();
-  const changes: string[] = [];
+  const done: { change: string; before: unknown; after: unknown; back?: string }[] = [];
+  let before = await seen();
   for (let i = 0; i < 50; i++) {
     const change = await step(i);
-    if (change) changes.push(change);
+    const after = await seen();
+    if (change) done.push({ change, before, after });
+    before = after;
   }
-  const last = await seen();
-  expect(changes.length).toBeGreaterThan(35);
-  const backs: string[] = [];
-  for (const change of [...changes].reverse()) {
-    const r = await v.post(`/api/changes/${change}/undo`);
-    expect([change, r.status]).toEqual([change, 200]);
-    backs.push((r.body as { id: string }).id);
+  expect(done.length).toBeGreaterThan(35);
+  for (const d of [...done].reverse()) {
+    const r = await v.post(`/api/changes/${d.change}/undo`);
+    expect([d.change, r.status]).toEqual([d.change, 200]);
+    d.back = (r.body as { id: string }).id;
+    expect(await seen()).toEqual(d.before);
   }
-  expect(await seen()).toEqual(first);
-  for (const back of backs.reverse()) expect((await v.post(`/api/changes/${back}/undo`)).status).toBe(200);
-  expect(await seen()).toEqual(last);
+  for (const d of done) {
+    expect((await v.post(`/api/changes/${d.back}/undo`)).status).toBe(200);
+    expect(await seen()).toEqual(d.after);
+  }
 }, 60_000);
 
 test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
