@@ -37,6 +37,10 @@ export function Dialog({
           className={`fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[min(94vw,${wide ? "860px" : "540px"})] -translate-x-1/2 overflow-auto rounded-[4px] border border-rule bg-sheet p-5 shadow-xl`}
           style={{ width: `min(94vw, ${wide ? 860 : 540}px)` }}
           {...(about ? {} : { "aria-describedby": undefined })}
+          // a message that came up over the dialog would take Escape for itself
+          onKeyDown={(e) => {
+            if (e.key === "Escape" && e.currentTarget.contains(e.target as Node)) onClose();
+          }}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <div>

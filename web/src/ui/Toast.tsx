@@ -59,6 +59,11 @@ export function Toasts({ children }: { children: ReactNode }) {
             className={`flex items-start gap-4 rounded-[3px] border bg-sheet px-4 py-3 shadow-lg ${m.isProblem ? "border-stop" : "border-rule"}`}
             onOpenChange={(o) => !o && setMessages((old) => old.filter((x) => x.id !== m.id))}
             duration={m.isProblem ? 14000 : 7000}
+            data-message
+            // Escape belongs to what one is in: a message closes by it only when the focus is inside
+            onEscapeKeyDown={(e) => {
+              if (!(e.target instanceof Element && e.target.closest("[data-message]"))) e.preventDefault();
+            }}
           >
             <div className="min-w-0 flex-1">
               <Radix.Title className="font-semibold">{m.text}</Radix.Title>
