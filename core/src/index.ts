@@ -12,15 +12,16 @@ export {
   lnGamma,
   type Method,
 } from "./assembly/yield.ts";
-export type { Place } from "./board/copper.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
-export type { Finding, Level } from "./board/findings.ts";
+export type { Finding, Level, Move } from "./board/findings.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
-export { measureBoard, nameOf } from "./board/measure.ts";
+export { measureBoard } from "./board/measure.ts";
 export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
+export { layerName } from "./board/measure-keys.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
 export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard } from "./board/read.ts";
 export type { Because, Role, Side } from "./board/role.ts";
+export type { Place } from "./board/worst.ts";
 export { BOM_WORDS, type Bom, type BomColumn, type BomLine, readBom } from "./bom/bom.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { readValue, type Value } from "./bom/value.ts";

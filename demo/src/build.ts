@@ -189,7 +189,14 @@ function lettering(source: BoardSource, pads: readonly Pad[]): Ink[] {
           ])
         )
           thin.push(l);
-      if (/^(U|D|Y)/.test(s.ref)) thin.push([x - hw + 0.8, y - hh + 0.8, x - hw + 1.1, y - hh + 0.8]);
+      if (/^(U|D|Y)/.test(s.ref)) {
+        // the mark of pin one: inside the corner where no pad lies, else beside the corner
+        const [cx, cy] = [x - hw, y - hh];
+        const mark = [0.8, 1.2, 1.6, -0.5, -0.9]
+          .map((d): [number, number, number, number] => [cx + d, cy + d, cx + d + 0.3, cy + d])
+          .find((l) => !hits([l[0] - 0.1, l[1] - 0.1, l[2] + 0.1, l[3] + 0.1]));
+        if (mark) thin.push(mark);
+      }
     }
     const w = textWidth(s.ref, H);
     const reach = pads

@@ -38,6 +38,10 @@ export function expectedFacts(d: Design) {
       ),
     },
     parts: d.parts.filter((p) => !p.dnp).length,
+    /** Parts that belong on the board but whose pads were left out. */
+    withoutPads: d.parts
+      .filter((p) => !p.dnp && /^[RCDQU]\d/.test(p.ref) && !d.pads.some((q) => q.ref === p.ref))
+      .map((p) => p.ref),
     placed: d.parts.filter((p) => p.x !== undefined && p.smd && !p.dnp).length,
   };
 }

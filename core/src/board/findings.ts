@@ -13,6 +13,15 @@ export interface Finding {
   readonly about?: readonly string[];
   readonly text: string;
   readonly do?: string;
+  /** A correction that would mend it, to be taken or left. */
+  readonly offer?: { readonly says: string; readonly file: string; readonly move: Move };
+}
+
+/** How a file's content is moved before it is used: mirrored (x becomes −x) first, then shifted. */
+export interface Move {
+  readonly dxMm: number;
+  readonly dyMm: number;
+  readonly isMirrored?: boolean;
 }
 
 /** Collects findings, at most `max` of one tag per file, the rest counted: a broken file must not drown the page. */

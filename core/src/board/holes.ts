@@ -1,28 +1,38 @@
-import type { Rout } from "../drill/read.ts";
-import { KIND } from "../gerber/image.ts";
-import { covers, edgeWithin } from "../gerber/shapes.ts";
-import { type LayerShapes, ringAround } from "./copper.ts";
-import { Groups } from "./gaps.ts";
-import type { Hole, Measure } from "./measure-document.ts";
+import { pointSegment2, segmentSegment2 } from "../geometry/segment.ts";
+import {
+  distanceTo,
+  edgeDistance2,
+  insideSolid,
+  ringsOfSolid,
+  type Solids,
+  solidCovers,
+} from "../gerber/solids.ts";
+import type { LayerSolids } from "./copper.ts";
+import type { Hole, Measure, Slot } from "./measure-document.ts";
 import type { BoardFile } from "./read.ts";
+import { r6, type Worst } from "./worst.ts";
 
-const r6 = (v: number) => Math.round(v * 1e6) / 1e6;
-
-/** Holes of all drill files; where nothing says it, a hole with copper around it on any layer is plated. */
-export function settlePlating(
-  drills: readonly BoardFile[],
-  copper: readonly LayerShapes[],
-  finders: readonly ((x: number, y: number) => readonly number[])[],
-): Hole[] {
+/** Round holes of all drill files; where nothing says it, a hole with copper around it on any layer is plated. */
+export function settlePlating(drills: readonly BoardFile[], copper: readonly LayerSolids[]): Hole[] {
   return drills.flatMap((f) =>
-    f.drill!.hits.map((h) => {
+    f.drill!.hits.map((h): Hole => {
       const told = h.plated ?? (typeof f.plated === "boolean" ? f.plated : undefined);
+      const plated = told ?? copper.some((l) => (ringAround(l, h.x, h.y, h.diameterMm / 2)?.mm ?? -1) > 0);
+      return { x: h.x, y: h.y, diameterMm: h.diameterMm, plated, ...(f.span ? { span: f.span } : {}) };
+    }),
+  );
+}
+
+/** Slots and routed paths of all drill files; where nothing says it, one with copper around both ends is plated. */
+export function settleSlots(drills: readonly BoardFile[], copper: readonly LayerSolids[]): Slot[] {
+  return drills.flatMap((f) =>
+    f.drill!.routs.map((s): Slot => {
+      const told = s.plated ?? (typeof f.plated === "boolean" ? f.plated : undefined);
+      const ends = [s.points[0]!, s.points.at(-1)!];
       const plated =
         told ??
-        copper.some(
-          (l, i) => (ringAround(l, finders[i]!(h.x, h.y), h.x, h.y, h.diameterMm / 2)?.mm ?? -1) > 0,
-        );
-      return { x: h.x, y: h.y, diameterMm: h.diameterMm, plated };
+        copper.some((l) => ends.every(([x, y]) => (ringAround(l, x, y, s.widthMm / 2)?.mm ?? -1) > 0));
+      return { ...s, plated, ...(f.span ? { span: f.span } : {}) };
     }),
   );
 }
@@ -40,66 +50,184 @@ export function groupHoles(holes: readonly Hole[]): Measure["holes"] {
   );
 }
 
-/** Islands of all layers joined by plated holes and slots (domain.md 2.8); the count leaves out nothing drawn. */
-export function joinNets(
-  copper: readonly LayerShapes[],
-  finders: readonly ((x: number, y: number) => readonly number[])[],
-  holes: readonly Hole[],
-  slots: readonly (Rout & { plated: boolean })[],
-) {
-  const offsets: number[] = [];
-  let total = 0;
-  for (const l of copper) {
-    offsets.push(total);
-    total += l.shapes.length;
-  }
-  const groups = new Groups(total);
-  copper.forEach((l, i) => {
-    for (let s = 0; s < l.shapes.length; s++) groups.join(offsets[i]! + s, offsets[i]! + l.islands.find(s));
+/**
+ * Copper left around a hole: the best of the single pieces that cover its centre, distance to the piece's edge − r.
+ *
+ * A drawn hole inside the pad (donut) is passed over. Taking the best single piece never claims more ring than the pad
+ * alone has.
+ *
+ * @returns undefined where the hole meets no copper on this layer
+ */
+export function ringAround(
+  layer: LayerSolids,
+  x: number,
+  y: number,
+  r: number,
+): { mm: number; piece: number } | undefined {
+  const s = layer.solids;
+  let best: { mm: number; piece: number } | undefined;
+  layer.find(x, y, 0, (k) => {
+    let d: number;
+    if (!s.isArea[k]) {
+      d = s.radius[k]! - Math.sqrt(edgeDistance2(s, k, x, y));
+      if (d < 0) return;
+    } else if (insideSolid(s, k, x, y)) d = Math.sqrt(edgeDistance2(s, k, x, y));
+    else {
+      const outer = donut(s, k, x, y, r);
+      if (!outer) return;
+      d = Math.sqrt(ringDistance2(outer, x, y));
+    }
+    if (!best || d - r > best.mm) best = { mm: d - r, piece: k };
   });
-  const joinAt = (points: readonly (readonly [number, number])[], r: number) => {
-    let last = -1;
-    for (const [x, y] of points)
-      copper.forEach((l, i) => {
-        for (const k of finders[i]!(x, y)) {
-          const s = l.shapes[k]!;
-          if (!covers(s, x, y) && !edgeWithin(s, x, y, r - 1e-6)) continue;
-          if (last >= 0) groups.join(last, offsets[i]! + k);
-          last = offsets[i]! + k;
-        }
-      });
-  };
-  for (const h of holes) if (h.plated) joinAt([[h.x, h.y]], h.diameterMm / 2);
-  for (const s of slots) if (s.plated) joinAt(s.points, s.widthMm / 2);
-  return { groups, offsets, count: groups.count() };
-}
-
-/** Copper flashes and filled pads opened by the mask without a hole in them. */
-export function countSmdPads(
-  layer: LayerShapes,
-  isOpen: (x: number, y: number) => boolean,
-  holes: readonly Hole[],
-): number {
-  const at = new Set(holes.map((h) => `${Math.round(h.x * 20)} ${Math.round(h.y * 20)}`));
-  const { image } = layer;
-  let n = 0;
-  for (let i = 0; i < image.n; i++) {
-    if (image.kind[i] !== KIND.flash || image.dark[i] === 0) continue;
-    const [x, y] = [image.geo[i * 6]!, image.geo[i * 6 + 1]!];
-    const fn = image.apertures[image.aperture[i]!]?.function?.[0];
-    if (fn === "FiducialPad" || at.has(`${Math.round(x * 20)} ${Math.round(y * 20)}`)) continue;
-    if (isOpen(x, y)) n++;
-  }
-  return n;
-}
-
-export function ringDistance(ring: readonly number[], x: number, y: number): number {
-  let best = Number.POSITIVE_INFINITY;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    const uu = (bx - ax) ** 2 + (by - ay) ** 2;
-    const t = uu > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / uu)) : 0;
-    best = Math.min(best, Math.hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay)));
-  }
   return best;
+}
+
+/** The outer ring of a pad drawn with its hole left open: one of its inner rings lies around the drill and is about as large. */
+function donut(s: Solids, k: number, x: number, y: number, r: number): number[] | undefined {
+  const [outer, ...inner] = ringsOfSolid(s, k);
+  for (const ring of inner) {
+    let [x0, y0, x1, y1] = [ring[0]!, ring[1]!, ring[0]!, ring[1]!];
+    for (let i = 2; i < ring.length; i += 2) {
+      x0 = Math.min(x0, ring[i]!);
+      y0 = Math.min(y0, ring[i + 1]!);
+      x1 = Math.max(x1, ring[i]!);
+      y1 = Math.max(y1, ring[i + 1]!);
+    }
+    if (x > x0 && x < x1 && y > y0 && y < y1 && Math.max(x1 - x0, y1 - y0) / 2 < r + 0.01) return outer;
+  }
+  return undefined;
+}
+
+function ringDistance2(ring: readonly number[], x: number, y: number): number {
+  let best = Number.POSITIVE_INFINITY;
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)
+    best = Math.min(best, pointSegment2(x, y, ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!));
+  return best;
+}
+
+/** Distance from a point to a ring's edges, mm. */
+export const ringDistance = (ring: readonly number[], x: number, y: number) =>
+  Math.sqrt(ringDistance2(ring, x, y));
+
+/** A drilled or routed body: the points within `r` of its path. */
+export interface Body {
+  readonly points: readonly (readonly [number, number])[];
+  readonly r: number;
+  readonly plated: boolean;
+  readonly isRound: boolean;
+  readonly span?: readonly [number, number];
+}
+
+/** Holes and slots alike, as bodies. */
+export const bodiesOf = (holes: readonly Hole[], slots: readonly Slot[]): Body[] => [
+  ...holes.map(
+    (h): Body => ({
+      points: [[h.x, h.y]],
+      r: h.diameterMm / 2,
+      plated: h.plated,
+      isRound: true,
+      ...(h.span ? { span: h.span } : {}),
+    }),
+  ),
+  ...slots.map(
+    (s): Body => ({
+      points: s.points,
+      r: s.widthMm / 2,
+      plated: s.plated,
+      isRound: false,
+      ...(s.span ? { span: s.span } : {}),
+    }),
+  ),
+];
+
+/** Whether a body passes through copper layer `i` of `n` (from 0); a body without a span passes through all. */
+export const passes = (b: { readonly span?: readonly [number, number] }, i: number): boolean =>
+  !b.span || (i + 1 >= Math.min(...b.span) && i + 1 <= Math.max(...b.span));
+
+/** Distance from a body's path to a piece, mm, the body's own radius left aside; 0 where it runs inside. */
+export function pathDistance(s: Solids, k: number, b: Body): number {
+  const [first] = b.points;
+  if (b.points.length === 1) return distanceTo(s, k, first![0], first![1]);
+  if (b.points.some(([x, y]) => solidCovers(s, k, x, y))) return 0;
+  let best = Number.POSITIVE_INFINITY;
+  const e = s.edges;
+  for (let p = 0; p + 1 < b.points.length; p++) {
+    const [[ax, ay], [bx, by]] = [b.points[p]!, b.points[p + 1]!];
+    for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 4)
+      best = Math.min(best, segmentSegment2(ax, ay, bx, by, e[i]!, e[i + 1]!, e[i + 2]!, e[i + 3]!));
+  }
+  return Math.max(0, Math.sqrt(best) - s.radius[k]!);
+}
+
+/** Visits the pieces of a layer that come within `reach` of a body's wall, with the distance wall to copper (negative inside). */
+export function nearBody(
+  layer: LayerSolids,
+  b: Body,
+  reach: number,
+  visit: (piece: number, mm: number, x: number, y: number) => void,
+): void {
+  const seen = b.points.length > 1 ? new Set<number>() : undefined;
+  for (let p = 0; p < b.points.length; p++) {
+    const [x, y] = b.points[p]!;
+    const [qx, qy] = b.points[p + 1] ?? b.points[p]!;
+    const half = Math.hypot(qx - x, qy - y) / 2;
+    layer.find((x + qx) / 2, (y + qy) / 2, half + b.r + reach, (k) => {
+      if (seen?.has(k)) return;
+      seen?.add(k);
+      const d = pathDistance(layer.solids, k, b) - b.r;
+      if (d <= reach) visit(k, d, x, y);
+    });
+  }
+}
+
+/** Adds the distances wall to wall between all bodies, those drilled twice at one place left out. */
+export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled: readonly Body[] } {
+  const reach = 3;
+  const cell = 4;
+  const grid = new Map<number, number[]>();
+  const boxOf = (b: Body) => {
+    const xs = b.points.map((p) => p[0]);
+    const ys = b.points.map((p) => p[1]);
+    const g = b.r + reach / 2;
+    return [Math.min(...xs) - g, Math.min(...ys) - g, Math.max(...xs) + g, Math.max(...ys) + g] as const;
+  };
+  const doubled: Body[] = [];
+  bodies.forEach((b, i) => {
+    const [x0, y0, x1, y1] = boxOf(b);
+    const seen = new Set<number>();
+    for (let c = Math.floor(x0 / cell); c <= Math.floor(x1 / cell); c++)
+      for (let r = Math.floor(y0 / cell); r <= Math.floor(y1 / cell); r++) {
+        const key = (c + 32768) * 65536 + r + 32768;
+        const list = grid.get(key);
+        for (const j of list ?? []) {
+          if (seen.has(j)) continue;
+          seen.add(j);
+          const o = bodies[j]!;
+          const d = pathToPath(b, o);
+          const [x, y] = b.points[0]!;
+          if (b.isRound && o.isRound && d < 0.01) {
+            if (Math.abs(b.r - o.r) < 0.01) doubled.push(b);
+            continue;
+          }
+          const [ox, oy] = o.points[0]!;
+          worst.add(Math.max(0, d - b.r - o.r), "drill", (x + ox) / 2, (y + oy) / 2);
+        }
+        if (list) list.push(i);
+        else grid.set(key, [i]);
+      }
+  });
+  return { doubled };
+}
+
+function pathToPath(a: Body, b: Body): number {
+  if (a.points.length === 1 && b.points.length === 1)
+    return Math.hypot(a.points[0]![0] - b.points[0]![0], a.points[0]![1] - b.points[0]![1]);
+  let best = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < Math.max(1, a.points.length - 1); i++)
+    for (let j = 0; j < Math.max(1, b.points.length - 1); j++) {
+      const [p, q] = [a.points[i]!, a.points[i + 1] ?? a.points[i]!];
+      const [u, v] = [b.points[j]!, b.points[j + 1] ?? b.points[j]!];
+      best = Math.min(best, segmentSegment2(p[0], p[1], q[0], q[1], u[0], u[1], v[0], v[1]));
+    }
+  return Math.sqrt(best);
 }

@@ -1,7 +1,11 @@
-import type { Place } from "./copper.ts";
-import type { CrossCheck } from "./cross-check.ts";
+import type { Rout } from "../drill/read.ts";
+import type { NetlistCheck } from "./connectivity.ts";
+import type { EdgeContacts } from "./edge-contacts.ts";
 import type { Finding } from "./findings.ts";
+import type { StencilFigures } from "./paste.ts";
+import type { CrossCheck } from "./reconcile.ts";
 import type { Because, Role, Side } from "./role.ts";
+import type { Place } from "./worst.ts";
 
 /** A file's row in the document. */
 export interface LayerRow {
@@ -17,7 +21,10 @@ export interface LayerRow {
   readonly headers?: readonly string[];
 }
 
-/** The document `measure/1`: everything measured from a drop. A key whose value cannot be known is left out. */
+/**
+ * The document `measure/1`: everything measured from a drop. A key whose value cannot be known is left out; documents
+ * kept by earlier versions lack the keys that came later.
+ */
 export interface Measure {
   readonly kobbin: "measure/1";
   readonly outcome: "accept" | "reject";
@@ -37,23 +44,58 @@ export interface Measure {
   readonly extentMm?: readonly [number, number, number, number];
   readonly copperLayers: number;
   readonly thicknessMm?: number;
+  /** Narrowest stroke, or neck of a filled area. */
   readonly minTrackMm?: number;
   readonly minTrackAt?: readonly Place[];
+  /** Narrowest place inside a filled area, up to 0.3 mm. */
+  readonly minNeckMm?: number;
+  readonly minNeckAt?: readonly Place[];
+  /** Least gap between separate islands of one layer. */
   readonly minSpaceMm?: number;
   readonly minSpaceAt?: readonly Place[];
+  /** Least gap between different nets. */
   readonly minNetSpaceMm?: number;
   readonly minNetSpaceAt?: readonly Place[];
   readonly minHoleMm?: number;
   readonly minHoleAt?: readonly Place[];
+  /** Least ring of copper around a plated hole, on its worst layer. */
   readonly minAnnularMm?: number;
   readonly minAnnularAt?: readonly Place[];
   readonly minCopperToEdgeMm?: number;
   readonly minCopperToEdgeAt?: readonly Place[];
   readonly minCopperToCutoutMm?: number;
+  readonly minCopperToCutoutAt?: readonly Place[];
+  /** Copper to the wall of an unplated slot or routed path. */
+  readonly minCopperToSlotMm?: number;
+  readonly minCopperToSlotAt?: readonly Place[];
+  /** Hole wall to copper it is not connected to. */
+  readonly minDrillToForeignCopperMm?: number;
+  readonly minDrillToForeignCopperAt?: readonly Place[];
+  /** Wall of an unplated hole to any copper it does not cut. */
+  readonly minNpthToCopperMm?: number;
+  readonly minNpthToCopperAt?: readonly Place[];
+  /** Wall to wall. */
+  readonly minHoleToHoleMm?: number;
+  readonly minHoleToHoleAt?: readonly Place[];
+  /** Hole wall to the outline, half holes on the edge left out. */
+  readonly minHoleToEdgeMm?: number;
+  readonly minHoleToEdgeAt?: readonly Place[];
   readonly minMaskWebMm?: number;
   readonly minMaskWebAt?: readonly Place[];
+  /** (opening − pad) / 2; negative where the mask lies on the pad. */
+  readonly minMaskExpansionMm?: number;
+  readonly minMaskExpansionAt?: readonly Place[];
   readonly minLegendLineMm?: number;
   readonly minLegendLineAt?: readonly Place[];
+  /** Ink to the opening of a pad. */
+  readonly minLegendToOpeningMm?: number;
+  readonly minLegendToOpeningAt?: readonly Place[];
+  /** Height of the smallest text, a guess. */
+  readonly minLegendTextMm?: number;
+  readonly minLegendTextAt?: readonly Place[];
+  /** Middles of neighbouring pads of one shape. */
+  readonly minPitchMm?: number;
+  readonly minPitchAt?: readonly Place[];
   readonly holes: readonly {
     readonly diameterMm: number;
     readonly plated: boolean;
@@ -79,14 +121,60 @@ export interface Measure {
   readonly viaPads: number;
   readonly maskOpenings: Readonly<Record<string, { readonly count: number }>>;
   readonly paste: Readonly<Record<string, { readonly count: number; readonly areaMm2: number }>>;
+  /** Openings' figures per foil thickness in mm. */
+  readonly stencil?: Readonly<
+    Record<
+      string,
+      {
+        readonly byThicknessMm: Readonly<Record<string, StencilFigures>>;
+        readonly thickestMm: number;
+        readonly pasteGrams: Readonly<Record<string, number>>;
+      }
+    >
+  >;
+  readonly edgeContacts?: Readonly<Record<string, EdgeContacts>>;
   readonly castellatedHoles?: {
     readonly count: number;
     readonly diameterMm: number;
     readonly edge: "left" | "right" | "top" | "bottom";
   };
-  readonly nets?: { readonly count: number };
+  readonly nets?: {
+    readonly count: number;
+    /** Nets that hold pads. */
+    readonly islands?: readonly {
+      readonly net: number;
+      readonly name?: string;
+      readonly pads: readonly {
+        readonly layer: string;
+        readonly x: number;
+        readonly y: number;
+        readonly pin?: string;
+      }[];
+    }[];
+    /** Nets of one pad only. */
+    readonly singlePad?: number;
+  };
+  readonly netlist?: NetlistCheck;
+  readonly diff?: BoardDiff;
+  readonly fiducials?: Readonly<Record<string, number>>;
+  readonly testPads?: Readonly<Record<string, number>>;
+  /** Unplated round holes of a millimetre and more. */
+  readonly toolingHoles?: number;
+  /** Thickness over the smallest plated hole, where a file states the thickness. */
+  readonly aspectRatio?: number;
+  /** Copper over board area, per layer. */
+  readonly copperShare?: Readonly<Record<string, number>>;
+  /** Bare board with 35 µm copper, where a file states the thickness. */
+  readonly massG?: number;
   readonly crossCheck?: CrossCheck;
   readonly findings: readonly Finding[];
+}
+
+/** This board against another, layer by layer. */
+export interface BoardDiff {
+  readonly changed: readonly string[];
+  readonly unchanged: readonly string[];
+  readonly stencilReusable: Readonly<Record<string, boolean>>;
 }
 
 /** A hole with its plating settled. */
@@ -95,4 +183,12 @@ export interface Hole {
   readonly y: number;
   readonly diameterMm: number;
   readonly plated: boolean;
+  /** Copper layers it joins, first and last from 1; all where left out. */
+  readonly span?: readonly [number, number];
+}
+
+/** A slot or routed path with its plating settled. */
+export interface Slot extends Rout {
+  readonly plated: boolean;
+  readonly span?: readonly [number, number];
 }

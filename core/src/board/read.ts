@@ -1,9 +1,11 @@
 import { type Bom, type BomColumn, looksLikeBom, readBom } from "../bom/bom.ts";
-import { type DrillData, READINGS, readDrill } from "../drill/read.ts";
+import { drillOfImage } from "../drill/from-image.ts";
+import { type DrillData, readDrill } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
-import { base, checkJob, type JobFunctions, readJob } from "../job/read.ts";
+import { checkJob, readJob } from "../job/read.ts";
+import { readNetlist, type TestPoint } from "../netlist/read.ts";
 import {
   looksLikePlacement,
   type PlacementColumn,
@@ -11,18 +13,13 @@ import {
   readPlacement,
 } from "../placement/placement.ts";
 import type { Cells } from "../table/columns.ts";
-import type { Finding } from "./findings.ts";
+import type { Finding, Move } from "./findings.ts";
+import { guessDrill, guessLayer } from "./guess.ts";
 import { kindOf } from "./kind.ts";
-import {
-  factsOf,
-  type LayerFacts,
-  type Role,
-  type RoleGuess,
-  roleFromContent,
-  roleFromFunction,
-  roleFromName,
-  type Side,
-} from "./role.ts";
+import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
+import { type Role, type RoleGuess, roleFromName, type Side } from "./role.ts";
+import { sayPanel, saySets } from "./sets.ts";
+import { settleDrills, settleLayers } from "./settle.ts";
 
 /** A file of a drop, unzipped; cells when it is a table somebody already split. */
 export interface Entry {
@@ -40,6 +37,8 @@ export interface Corrections {
     >
   >;
   readonly columns?: Readonly<Record<string, Readonly<Record<string, string>>>>;
+  /** By path, how its content is moved before it is used. */
+  readonly moves?: Readonly<Record<string, Move>>;
 }
 
 /** One file with the role it was given. */
@@ -48,6 +47,8 @@ export interface BoardFile extends RoleGuess {
   readonly bytes: number;
   readonly layer?: LayerImage;
   readonly drill?: DrillData;
+  /** Copper layers a drill file joins, first and last from 1; all where left out. */
+  readonly span?: readonly [number, number];
   readonly headers?: readonly string[];
 }
 
@@ -56,6 +57,7 @@ export interface BoardSet {
   readonly files: readonly BoardFile[];
   readonly bom?: Bom;
   readonly placements?: Placements;
+  readonly netlist?: { readonly file: string; readonly points: readonly TestPoint[] };
   readonly job?: {
     readonly thicknessMm?: number;
     readonly widthMm?: number;
@@ -87,6 +89,7 @@ export function readBoard(
   const files: BoardFile[] = [];
   let bom: Bom | undefined;
   let placements: Placements | undefined;
+  let netlist: BoardSet["netlist"];
   entries.forEach((e, i) => {
     progress?.(e.path, i / entries.length);
     const corrected = corrections.roles?.[e.path];
@@ -106,18 +109,29 @@ export function readBoard(
       files.push({ ...base, ...more, ...because });
     };
     const kind = kinds[i]!;
+    const move = corrections.moves?.[e.path];
     if (kind === "layer") {
-      const layer = readLayer(e.bytes, e.path);
+      const layer = moveLayer(readLayer(e.bytes, e.path), move);
       findings.push(...layer.findings);
-      give(guessLayer(layer, e.path, job?.functions, findings), { layer });
+      const guess = guessLayer(layer, e.path, job?.functions, findings);
+      const isDrill = (corrected?.role ?? guess.role) === "drill";
+      give(guess, {
+        layer,
+        ...(isDrill ? { drill: drillOfImage(layer, e.path) } : {}),
+        ...spanOf(layer.fileAttributes),
+      });
     } else if (kind === "drill") {
-      const drill = readDrill(latin(e.bytes, 0, e.bytes.length), e.path);
-      give(guessDrill(drill, e.path, job?.functions), { drill });
+      const drill = moveDrill(readDrill(latin(e.bytes, 0, e.bytes.length), e.path), move);
+      give(guessDrill(drill, e.path, job?.functions), { drill, ...spanOf(drill.fileAttributes) });
     } else if (kind === "job")
       give({ role: "job", because: "content", reason: "it lists the files of a job" });
-    else if (kind === "netlist")
-      give({ role: "netlist", because: "content", reason: "it holds test points" });
-    else if (kind === "table" && e.cells) {
+    else if (kind === "netlist") {
+      const read = readNetlist(latin(e.bytes, 0, e.bytes.length), e.path);
+      findings.push(...read.findings);
+      give({ role: "netlist", because: "content", reason: `it lists ${read.points.length} test points` });
+      if (!netlist && (corrected?.role ?? "netlist") === "netlist" && read.points.length > 0)
+        netlist = { file: e.path, points: movePoints(read.points, move) };
+    } else if (kind === "table" && e.cells) {
       const isPlaces = corrected ? corrected.role === "placement" : looksLikePlacement(e.cells);
       const isBom = corrected
         ? corrected.role === "bom"
@@ -126,7 +140,8 @@ export function readBoard(
       if (isPlaces) {
         const read = readPlacement(e.cells, e.path, columns as Partial<Record<PlacementColumn, string>>);
         findings.push(...read.findings);
-        placements = placements ? { ...placements, parts: [...placements.parts, ...read.parts] } : read;
+        const moved = movePlacements(read, move);
+        placements = placements ? { ...placements, parts: [...placements.parts, ...moved.parts] } : moved;
         give(
           { role: "placement", because: "content", reason: `it lists ${read.parts.length} places` },
           { headers },
@@ -181,11 +196,14 @@ export function readBoard(
     }
   });
   const settled = settleDrills(settleLayers(files, findings), findings);
+  saySets(settled, findings);
+  sayPanel(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
   return {
     files: settled,
     ...(bom ? { bom } : {}),
     ...(placements ? { placements } : {}),
+    ...(netlist ? { netlist } : {}),
     ...(job ? { job } : {}),
     findings,
   };
@@ -195,149 +213,11 @@ const headersOf = (cells: Cells) => [
   ...(cells.find((r) => r.filter((t) => t.trim() !== "").length > 1) ?? []),
 ];
 
-function guessLayer(
-  layer: LayerImage,
-  path: string,
-  functions: JobFunctions | undefined,
-  findings: Finding[],
-): RoleGuess {
-  const own = layer.fileAttributes.FileFunction;
-  const byName = roleFromName(path);
-  const byAttribute = own ? roleFromFunction(own, "attribute") : undefined;
-  if (byAttribute) {
-    if (
-      byName &&
-      byAttribute.role !== "unknown" &&
-      (byName.role !== byAttribute.role ||
-        (byName.side && byAttribute.side && byName.side !== byAttribute.side))
-    )
-      findings.push({
-        tag: "role-contradiction",
-        level: "warning",
-        file: path,
-        text: `The name reads as ${words(byName)}, the file's own attribute says ${words(byAttribute)}; the attribute counts.`,
-        do: "Correct the role if the attribute is wrong.",
-      });
-    return byAttribute;
-  }
-  const byJob = functions?.get(base(path));
-  const told = byJob ? roleFromFunction(byJob, "job") : undefined;
-  if (told) return told;
-  const facts: LayerFacts = factsOf(layer);
-  const byContent = roleFromContent(facts);
-  if (byName) {
-    if (byName.role === "profile" && byContent?.role === "copper")
-      findings.push({
-        tag: "role-contradiction",
-        level: "warning",
-        file: path,
-        text: "Named like an outline, but it holds pads and tracks.",
-        do: "Check its role.",
-      });
-    return byName;
-  }
-  if (byContent) return byContent;
-  findings.push({
-    tag: "unknown-layer",
-    level: "warning",
-    file: path,
-    text: "A layer whose use neither its content nor its name tells.",
-    do: "Give it a role.",
-  });
-  return { role: "unknown", because: "content", reason: "nothing tells its use" };
-}
-
-const words = (r: RoleGuess) => `${r.role}${r.side ? ` ${r.side}` : ""}`;
-
-function guessDrill(drill: DrillData, path: string, functions: JobFunctions | undefined): RoleGuess {
-  const own = drill.fileAttributes.FileFunction;
-  const told =
-    (own ? roleFromFunction(own, "attribute") : undefined) ??
-    (functions?.get(base(path)) ? roleFromFunction(functions.get(base(path))!, "job") : undefined);
-  if (told?.role === "drill") return told;
-  const name = base(path);
-  const byName = /npth|non[-_ ]?plated|unplated/.test(name)
-    ? false
-    : /pth|plated/.test(name)
-      ? true
-      : undefined;
-  const plated = drill.plated ?? byName;
-  return {
-    role: "drill",
-    ...(plated === undefined ? {} : { plated }),
-    because: drill.plated === undefined && byName !== undefined ? "name" : "content",
-    reason: `it drills ${drill.hits.length} holes${byName === undefined ? "" : `; its name says ${byName ? "plated" : "not plated"}`}`,
-  };
-}
-
-/** Two layers of one role and side: the later ones are kept but said; a lone copper of unknown side is the top. */
-function settleLayers(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
-  const seen = new Map<string, string>();
-  let out = files.map((f) => ({ ...f }));
-  const sideless = out.filter((f) => f.role === "copper" && !f.side);
-  const freeSides = (["top", "bottom"] as const).filter(
-    (s) => !out.some((f) => f.role === "copper" && f.side === s),
-  );
-  if (sideless.length > 0)
-    out = out.map((f) => {
-      const k = sideless.findIndex((s) => s.path === f.path);
-      return k >= 0 && freeSides[k]
-        ? { ...f, side: freeSides[k]!, reason: `${f.reason}; taken as ${freeSides[k]}` }
-        : f;
-    });
-  for (const f of out) {
-    if (!["copper", "mask", "legend", "paste", "profile"].includes(f.role)) continue;
-    const key = `${f.role} ${f.side ?? ""} ${f.index ?? ""}`;
-    const first = seen.get(key);
-    if (first !== undefined)
-      findings.push({
-        tag: "duplicate-layer",
-        level: "warning",
-        file: f.path,
-        text: `A second layer for ${words(f)}; ${first} came first and is used.`,
-        do: "Set the role of the one that does not count to unknown.",
-      });
-    else seen.set(key, f.path);
-  }
-  return out;
-}
-
-/** Drill files that leave unit or zeros open are read the way that fits the copper best. */
-function settleDrills(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
-  const pads: { x: number; y: number }[] = [];
-  for (const f of files)
-    if (f.role === "copper" && f.layer)
-      for (let i = 0; i < f.layer.n; i++)
-        if (f.layer.kind[i] === 4) pads.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
-  const cells = new Set(
-    pads.flatMap((p) =>
-      [0, 1].flatMap((a) => [0, 1].map((b) => `${Math.floor(p.x * 10) + a} ${Math.floor(p.y * 10) + b}`)),
-    ),
-  );
-  const score = (d: DrillData) =>
-    d.hits.length === 0
-      ? 0
-      : d.hits.filter((h) => cells.has(`${Math.floor(h.x * 10)} ${Math.floor(h.y * 10)}`)).length /
-        d.hits.length;
-  return files.map((f) => {
-    if (!f.drill) return f;
-    let drill = f.drill;
-    if (!drill.isCertain && pads.length > 0 && drill.text !== undefined) {
-      const tried = READINGS.map((r) => readDrill(f.drill!.text!, f.path, r)).sort(
-        (a, b) => score(b) - score(a),
-      );
-      if (tried[0] && score(tried[0]) > score(drill) + 0.2) {
-        findings.push({
-          tag: "drill-unit-unknown",
-          level: score(tried[0]) >= 0.95 ? "remark" : "warning",
-          file: f.path,
-          text: `The drill file leaves its unit or zeros open; the reading that puts ${Math.round(score(tried[0]) * 100)} % of its holes on pads was taken.`,
-          do: "Look at the holes on the picture.",
-        });
-        drill = tried[0];
-      }
-    }
-    findings.push(...drill.findings);
-    return { ...f, drill };
-  });
+/** Layers joined, from a file function such as ["Plated", "1", "2", "Blind"]. */
+function spanOf(attributes: Readonly<Record<string, readonly string[]>>): {
+  span?: readonly [number, number];
+} {
+  const [key = "", from, to] = attributes.FileFunction ?? [];
+  if (!/plat/i.test(key) || !/^\d+$/.test(from ?? "") || !/^\d+$/.test(to ?? "")) return {};
+  return { span: [Number(from), Number(to)] };
 }

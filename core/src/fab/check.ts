@@ -1,5 +1,5 @@
-import type { Place } from "../board/copper.ts";
 import type { Measure } from "../board/measure-document.ts";
+import type { Place } from "../board/worst.ts";
 import type { FabOptions, House } from "./house.ts";
 
 /** One measure against one limit of one house. */

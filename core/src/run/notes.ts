@@ -1,5 +1,5 @@
-import type { Place } from "../board/copper.ts";
 import type { Finding, Level } from "../board/findings.ts";
+import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";

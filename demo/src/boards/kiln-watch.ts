@@ -346,7 +346,7 @@ export function kilnWatch(revision: "A" | "B") {
     slots: [{ x1: 6.5, y1: 28, x2: 6.5, y2: 40, d: slotWidth, plated: false }],
     maskExtra: [],
     titles: [
-      { text: "KILN WATCH", x: 40.5, y: 39.5, height: 1.9, side: "top" },
+      { text: "KILN WATCH", x: 39.5, y: 40.6, height: 1.8, side: "top" },
       { text: `REV ${revision}`, x: 58, y: 46, height: 1.1, side: "top" },
       { text: "ASHGLAZE WORKS", x: 26, y: 25, height: 2, side: "bottom" },
       { text: `KILN WATCH REV ${revision}`, x: 28, y: 21, height: 1.2, side: "bottom" },

@@ -1,0 +1,79 @@
+import type { Solids } from "../gerber/solids.ts";
+
+/** Calls `visit` with every piece whose box comes within `reach` of the point, each once; stops when it returns true. */
+export type Finder = (
+  x: number,
+  y: number,
+  reach: number,
+  visit: (piece: number) => boolean | undefined,
+) => void;
+
+const MAX_CELLS = 1_000_000;
+
+/** A finder over the boxes of pieces: a grid in typed arrays, pieces larger than many cells in a list of their own. */
+export function finderOf(s: Solids): Finder {
+  const { count, box } = s;
+  let x0 = Number.POSITIVE_INFINITY;
+  let y0 = x0;
+  let x1 = -x0;
+  let y1 = -x0;
+  for (let o = 0; o < count * 4; o += 4) {
+    if (box[o]! < x0) x0 = box[o]!;
+    if (box[o + 1]! < y0) y0 = box[o + 1]!;
+    if (box[o + 2]! > x1) x1 = box[o + 2]!;
+    if (box[o + 3]! > y1) y1 = box[o + 3]!;
+  }
+  if (count === 0) return () => undefined;
+  const area = Math.max(1e-6, (x1 - x0) * (y1 - y0));
+  const cell = Math.max(0.25, Math.sqrt((2 * area) / count), Math.sqrt(area / MAX_CELLS));
+  const inverse = 1 / cell;
+  const columns = Math.floor((x1 - x0) * inverse) + 1;
+  const rows = Math.floor((y1 - y0) * inverse) + 1;
+  const column = (x: number) => clamp(((x - x0) * inverse) | 0, columns - 1);
+  const row = (y: number) => clamp(((y - y0) * inverse) | 0, rows - 1);
+  const start = new Int32Array(columns * rows + 1);
+  const large: number[] = [];
+  const isLarge = new Uint8Array(count);
+  for (let k = 0, o = 0; k < count; k++, o += 4) {
+    const [c0, r0, c1, r1] = [column(box[o]!), row(box[o + 1]!), column(box[o + 2]!), row(box[o + 3]!)];
+    if ((c1 - c0 + 1) * (r1 - r0 + 1) > 64) {
+      isLarge[k] = 1;
+      large.push(k);
+      continue;
+    }
+    for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) start[r * columns + c + 1]!++;
+  }
+  for (let c = 0; c < columns * rows; c++) start[c + 1]! += start[c]!;
+  const item = new Int32Array(start[columns * rows]!);
+  const next = start.slice();
+  for (let k = 0, o = 0; k < count; k++, o += 4) {
+    if (isLarge[k]) continue;
+    const [c0, r0, c1, r1] = [column(box[o]!), row(box[o + 1]!), column(box[o + 2]!), row(box[o + 3]!)];
+    for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) item[next[r * columns + c]!++] = k;
+  }
+  return (x, y, reach, visit) => {
+    const meets = (k: number) => {
+      const o = k * 4;
+      return (
+        box[o]! <= x + reach &&
+        box[o + 2]! >= x - reach &&
+        box[o + 1]! <= y + reach &&
+        box[o + 3]! >= y - reach
+      );
+    };
+    for (const k of large) if (meets(k) && visit(k) === true) return;
+    const [c0, r0, c1, r1] = [column(x - reach), row(y - reach), column(x + reach), row(y + reach)];
+    for (let r = r0; r <= r1; r++)
+      for (let c = c0; c <= c1; c++)
+        for (let m = start[r * columns + c]!; m < start[r * columns + c + 1]!; m++) {
+          const k = item[m]!;
+          if (!meets(k)) continue;
+          // a piece in several of the cells asked is visited in the first of them
+          const o = k * 4;
+          if (Math.max(column(box[o]!), c0) !== c || Math.max(row(box[o + 1]!), r0) !== r) continue;
+          if (visit(k) === true) return;
+        }
+  };
+}
+
+const clamp = (v: number, max: number) => (v < 0 ? 0 : v > max ? max : v);

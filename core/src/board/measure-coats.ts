@@ -1,0 +1,200 @@
+import { addExpansions, addPitches, isIn, legendOverPads, type OpenPad, textHeights } from "./coats.ts";
+import { addSpaces, addStrokes, type LayerSolids } from "./copper.ts";
+import { type EdgeContacts, findEdgeContacts } from "./edge-contacts.ts";
+import type { Finding } from "./findings.ts";
+import type { Measure } from "./measure-document.ts";
+import type { Outline } from "./outline.ts";
+import { FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
+import type { BoardFile } from "./read.ts";
+import type { Role, Side } from "./role.ts";
+import { r6, Worst } from "./worst.ts";
+
+interface Input {
+  readonly first: (role: Role, side?: Side) => BoardFile | undefined;
+  readonly masks: readonly (LayerSolids | undefined)[];
+  readonly copper: readonly LayerSolids[];
+  /** Pads of each copper layer. */
+  readonly openOf: readonly (readonly OpenPad[])[];
+  readonly outline: Outline | undefined;
+  readonly coat: (role: Role, side: "top" | "bottom") => LayerSolids | undefined;
+}
+
+type Counts = Pick<
+  Measure,
+  "smdPads" | "maskOpenings" | "paste" | "stencil" | "fiducials" | "testPads" | "edgeContacts"
+>;
+
+/** Functions of pads that a component is soldered to. */
+const SOLDERED = new Set(["SMDPad", "ComponentPad", "BGAPad", "ConnectorPad", "HeatsinkPad", "TestPad"]);
+
+/** Mask, paste and silkscreen of both sides, and what is told from them: fiducials, test pads, contacts. */
+export function measureCoats(
+  d: Input,
+  findings: Finding[],
+): { keys: Record<string, unknown>; counts: Counts; isSoldered: (p: OpenPad) => boolean } {
+  const [web, expansion, line, opening, pitch] = Array.from({ length: 5 }, () => new Worst()) as [
+    Worst,
+    Worst,
+    Worst,
+    Worst,
+    Worst,
+  ];
+  const text = new Worst();
+  const maskOpenings: Record<string, { count: number }> = {};
+  const paste: Record<string, { count: number; areaMm2: number }> = {};
+  const stencil: Record<string, NonNullable<Measure["stencil"]>[string]> = {};
+  const smdPads: Record<string, number> = {};
+  const fiducials: Record<string, number> = {};
+  const testPads: Record<string, number> = {};
+  const edgeContacts: Record<string, EdgeContacts> = {};
+  const inks = (["top", "bottom"] as const).map((side) => d.coat("paste", side));
+  const hasInk = inks.some((x) => x !== undefined);
+  (["top", "bottom"] as const).forEach((side, i) => {
+    const mask = d.masks[i];
+    const index = d.copper.findIndex((l) => l.name === side);
+    const copper = d.copper[index];
+    const pads = index < 0 ? [] : d.openOf[index]!;
+    const ink = inks[i];
+    const openings = ink ? openingsOf(ink) : [];
+    const hasPaste = (x: number, y: number) => ink !== undefined && isIn(ink, x, y);
+    if (mask) {
+      maskOpenings[side] = { count: mask.islands.groups.count() };
+      addSpaces(web, { ...mask, name: `mask ${side}` });
+      if (copper) addExpansions(expansion, copper, mask, pads);
+    } else if (copper)
+      findings.push({
+        tag: "mask-missing",
+        level: "warning",
+        text: `There is no mask layer for the ${side}.`,
+        do: "Export it, or say in the notes that this side has no mask.",
+      });
+    if (openings.length > 0) {
+      paste[side] = { count: openings.length, areaMm2: r6(openings.reduce((a, o) => a + o.areaMm2, 0)) };
+      stencil[side] = {
+        byThicknessMm: stencilFigures(openings),
+        thickestMm: r6(thickestFoil(openings)),
+        pasteGrams: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(pasteGrams(openings, t))])),
+      };
+      if (copper) checkPaste(openings, copper, side, findings);
+    }
+    const legend = d.coat("legend", side);
+    if (legend) {
+      addStrokes(line, legend.image, `legend ${side}`);
+      for (const t of textHeights(legend)) text.add(t.mm, `legend ${side}`, t.x, t.y);
+      if (mask && copper)
+        sayOver(legendOverPads(opening, { ...legend, name: `legend ${side}` }, mask, pads), side, findings);
+    }
+    if (!copper) return;
+    if (mask) {
+      const smd = pads.filter((p) => p.body < 0 && p.opening >= 0);
+      const marks = smd.filter((p) => isFiducial(p, copper, mask, hasPaste));
+      const tests = smd.filter((p) => p.fn === "TestPad" || (p.ref !== undefined && /^TP\d*/.test(p.ref)));
+      smdPads[side] = smd.filter((p) => p.fn !== "FiducialPad").length;
+      if (marks.length > 0) fiducials[side] = marks.length;
+      if (tests.length > 0) testPads[side] = tests.length;
+      addPitches(pitch, copper, pads);
+      checkCovered(pads, mask, side, hasPaste, findings);
+    }
+    const contacts = d.outline?.isClosed ? findEdgeContacts(copper, pads, d.outline, hasPaste) : undefined;
+    if (contacts) edgeContacts[side] = contacts;
+  });
+  return {
+    // without any paste layer every pad may carry a part
+    isSoldered: (p) =>
+      !hasInk || inks.some((x) => x?.name.endsWith(d.copper[p.layer]!.name) && isIn(x, p.x, p.y)),
+    keys: {
+      ...web.keys("minMaskWeb"),
+      ...expansion.keys("minMaskExpansion"),
+      ...line.keys("minLegendLine"),
+      ...opening.keys("minLegendToOpening"),
+      ...text.keys("minLegendText"),
+      ...pitch.keys("minPitch"),
+    },
+    counts: {
+      smdPads,
+      maskOpenings,
+      paste,
+      stencil,
+      fiducials,
+      testPads,
+      ...(Object.keys(edgeContacts).length > 0 ? { edgeContacts } : {}),
+    },
+  };
+}
+
+/** A bare round dot for cameras: said so, or round, in an opening at least twice as wide, without paste. */
+function isFiducial(
+  p: OpenPad,
+  copper: LayerSolids,
+  mask: LayerSolids,
+  hasPaste: (x: number, y: number) => boolean,
+): boolean {
+  if (p.fn !== undefined) return p.fn === "FiducialPad";
+  const a = copper.image.aperture[p.object]!;
+  const mm = a >= 0 ? copper.image.apertures[a]!.circleMm : undefined;
+  if (mm === undefined || mm < 0.5 || mm > 3 || hasPaste(p.x, p.y)) return false;
+  const b = mask.solids.box;
+  const o = p.opening * 4;
+  return Math.min(b[o + 2]! - b[o]!, b[o + 3]! - b[o + 1]!) >= 2 * mm - 0.01;
+}
+
+/** Pads that a part is soldered to but the mask covers. */
+function checkCovered(
+  pads: readonly OpenPad[],
+  mask: LayerSolids,
+  side: string,
+  hasPaste: (x: number, y: number) => boolean,
+  findings: Finding[],
+): void {
+  const covered = pads.filter(
+    (p) =>
+      p.opening < 0 &&
+      (SOLDERED.has(p.fn ?? "") || p.pin !== undefined || hasPaste(p.x, p.y)) &&
+      !isIn(mask, p.x, p.y),
+  );
+  if (covered.length === 0) return;
+  const [p] = covered as [OpenPad];
+  findings.push({
+    tag: "mask-over-pad",
+    level: "warning",
+    at: { layer: `mask ${side}`, x: p.x, y: p.y },
+    about: [...new Set(covered.flatMap((c) => (c.ref ? [c.ref] : [])))],
+    text: `${covered.length} ${covered.length === 1 ? "pad" : "pads"} to be soldered on the ${side} ${covered.length === 1 ? "lies" : "lie"} under the mask.`,
+    do: "Open the mask over them and export the layer again.",
+  });
+}
+
+/** Paste openings that have no copper under them. */
+function checkPaste(
+  openings: readonly { readonly x: number; readonly y: number }[],
+  copper: LayerSolids,
+  side: string,
+  findings: Finding[],
+): void {
+  const bare = openings.filter((o) => !isIn(copper, o.x, o.y));
+  if (bare.length === 0) return;
+  findings.push({
+    tag: "paste-without-pad",
+    level: bare.length > openings.length / 2 ? "error" : "warning",
+    at: { layer: `paste ${side}`, x: bare[0]!.x, y: bare[0]!.y },
+    text: `${bare.length} of ${openings.length} paste openings on the ${side} have no copper under their middle.`,
+    do: "Check that paste and copper share origin and side.",
+  });
+}
+
+function sayOver(
+  over: readonly { x: number; y: number; pad: OpenPad }[],
+  side: string,
+  findings: Finding[],
+): void {
+  const [first] = over;
+  if (!first) return;
+  findings.push({
+    tag: "legend-over-pad",
+    level: "warning",
+    at: { layer: `legend ${side}`, x: first.x, y: first.y },
+    about: [...new Set(over.flatMap((o) => (o.pad.ref ? [o.pad.ref] : [])))],
+    text: `Silkscreen is printed over ${over.length} ${over.length === 1 ? "pad" : "pads"} on the ${side}.`,
+    do: "Houses clip it; move the text if it must be read.",
+  });
+}

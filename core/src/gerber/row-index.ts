@@ -1,0 +1,52 @@
+import type { Solids } from "./solids.ts";
+
+/** Rows of edges of an area, so that a point's ray meets few of them. */
+export class RowIndex {
+  private readonly start: Int32Array;
+  private readonly item: Int32Array;
+  private readonly y0: number;
+  private readonly inverse: number;
+  private readonly rows: number;
+  private readonly e: Float64Array;
+
+  constructor(s: Solids, k: number) {
+    this.e = s.edges;
+    const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];
+    this.y0 = s.box[k * 4 + 1]!;
+    const high = Math.max(1e-9, s.box[k * 4 + 3]! - this.y0);
+    this.rows = Math.max(1, Math.min(4096, (to - from) >> 2));
+    this.inverse = this.rows / high;
+    this.start = new Int32Array(this.rows + 1);
+    for (let i = from; i < to; i++)
+      for (let r = this.low(i), end = this.high(i); r <= end; r++) this.start[r + 1]!++;
+    for (let r = 0; r < this.rows; r++) this.start[r + 1]! += this.start[r]!;
+    this.item = new Int32Array(this.start[this.rows]!);
+    const next = this.start.slice();
+    for (let i = from; i < to; i++)
+      for (let r = this.low(i), end = this.high(i); r <= end; r++) this.item[next[r]!++] = i;
+  }
+
+  private row(y: number): number {
+    const r = ((y - this.y0) * this.inverse) | 0;
+    return r < 0 ? 0 : r >= this.rows ? this.rows - 1 : r;
+  }
+  private low(i: number): number {
+    return this.row(Math.min(this.e[i * 4 + 1]!, this.e[i * 4 + 3]!));
+  }
+  private high(i: number): number {
+    return this.row(Math.max(this.e[i * 4 + 1]!, this.e[i * 4 + 3]!));
+  }
+
+  inside(x: number, y: number): boolean {
+    const { e } = this;
+    const r = this.row(y);
+    let inside = false;
+    for (let m = this.start[r]!; m < this.start[r + 1]!; m++) {
+      const i = this.item[m]! * 4;
+      const y1 = e[i + 1]!;
+      const y2 = e[i + 3]!;
+      if (y1 > y !== y2 > y && x < ((e[i + 2]! - e[i]!) * (y - y1)) / (y2 - y1) + e[i]!) inside = !inside;
+    }
+    return inside;
+  }
+}
