@@ -13,10 +13,13 @@ import {
   readPlacement,
 } from "../placement/placement.ts";
 import type { Cells } from "../table/columns.ts";
+import { cutoutRings, edgeRings } from "./copper.ts";
 import type { Finding, Move } from "./findings.ts";
 import { guessDrill, guessLayer } from "./guess.ts";
 import { kindOf } from "./kind.ts";
 import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
+import { positiveOf } from "./negative.ts";
+import { chainOutline } from "./outline.ts";
 import { type Role, type RoleGuess, roleFromName, type Side } from "./role.ts";
 import { sayPanel, saySets } from "./sets.ts";
 import { settleDrills, settleLayers } from "./settle.ts";
@@ -195,7 +198,7 @@ export function readBoard(
       give({ role: "unknown", because: "content", reason: what.toLowerCase() });
     }
   });
-  const settled = settleDrills(settleLayers(files, findings), findings);
+  const settled = settleDrills(withoutNegatives(settleLayers(files, findings)), findings);
   saySets(settled, findings);
   sayPanel(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
@@ -220,4 +223,13 @@ function spanOf(attributes: Readonly<Record<string, readonly string[]>>): {
   const [key = "", from, to] = attributes.FileFunction ?? [];
   if (!/plat/i.test(key) || !/^\d+$/.test(from ?? "") || !/^\d+$/.test(to ?? "")) return {};
   return { span: [Number(from), Number(to)] };
+}
+
+/** Layers stated as their own negative become the image they mean, within the board's outline where it is closed. */
+function withoutNegatives(files: readonly BoardFile[]): BoardFile[] {
+  if (!files.some((f) => f.layer?.isNegative)) return [...files];
+  const profile = files.find((f) => f.role === "profile" && f.layer);
+  const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
+  const rings = outline?.isClosed ? [...edgeRings(outline), ...cutoutRings(outline)] : [];
+  return files.map((f) => (f.layer?.isNegative ? { ...f, layer: positiveOf(f.layer, rings) } : f));
 }

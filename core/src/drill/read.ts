@@ -1,4 +1,5 @@
 import { type Finding, FindingList } from "../board/findings.ts";
+import { arcPoints } from "../geometry/arc.ts";
 
 /** A round hit. */
 export interface Hit {
@@ -79,6 +80,7 @@ class DrillReader {
   private integers = 0;
   private decimals = 0;
   private hasBareNumbers = false;
+  private hasPoints = false;
   private isIncremental = false;
   private tool = -1;
   private x = 0;
@@ -86,6 +88,8 @@ class DrillReader {
   private inHeader = false;
   private isRouting = false;
   private isDown = false;
+  /** 1 straight, 2 clockwise, 3 counter-clockwise. */
+  private arc: 1 | 2 | 3 = 1;
   private path: [number, number][] = [];
   private filePlated: boolean | undefined;
   private toolPlated: boolean | undefined;
@@ -99,6 +103,7 @@ class DrillReader {
 
   read(text: string): DrillData {
     const lines = text.split(/\r\n|\r|\n/);
+    this.hasPoints = /[XY][-+]?\d*\.\d/.test(text);
     for (let k = 0; k < lines.length && !this.hasEnd; k++) {
       const line = lines[k]!.trim();
       if (line === "") continue;
@@ -264,11 +269,43 @@ class DrillReader {
       this.repeatHit(Number(repeat), xs, ys, no);
       return;
     }
+    const [fromX, fromY] = [this.x, this.y];
     this.moveTo(xs, ys);
     if (g !== undefined && ["90", "91", "93", "92"].includes(g)) return;
     if (this.isRouting) {
-      if (this.isDown) this.path.push([this.x, this.y]);
+      if (this.isDown) this.rout(fromX, fromY, get("A"), get("I"), get("J"), no);
     } else this.hit(no);
+  }
+
+  /** A stretch of a routed path: straight, or an arc by its radius or its centre's offset. */
+  private rout(
+    fromX: number,
+    fromY: number,
+    radius: string | undefined,
+    i: string | undefined,
+    j: string | undefined,
+    no: number,
+  ): void {
+    const isCcw = this.arc === 3;
+    let centre: readonly [number, number] | undefined;
+    if (this.arc !== 1 && (i || j))
+      centre = [fromX + (i ? this.number(i) : 0), fromY + (j ? this.number(j) : 0)];
+    else if (this.arc !== 1 && radius) {
+      centre = centreByRadius(fromX, fromY, this.x, this.y, Math.abs(this.number(radius)), isCcw);
+      if (!centre)
+        this.say(
+          "arc-invalid",
+          "warning",
+          no,
+          "A routed arc's radius is too small for its ends; a straight line was taken.",
+        );
+    }
+    if (!centre) {
+      this.path.push([this.x, this.y]);
+      return;
+    }
+    const points = arcPoints(fromX, fromY, this.x, this.y, centre[0], centre[1], isCcw, false, 0.002);
+    for (let k = 0; k < points.length; k += 2) this.path.push([points[k]!, points[k + 1]!]);
   }
 
   private machine(m: number): boolean {
@@ -290,8 +327,11 @@ class DrillReader {
     if (g === 0) {
       this.lift();
       this.isRouting = true;
-    } else if (g === 1 || g === 2 || g === 3) this.isRouting = true;
-    else if (g === 5 || g === 81) {
+      this.arc = 1;
+    } else if (g === 1 || g === 2 || g === 3) {
+      this.isRouting = true;
+      this.arc = g;
+    } else if (g === 5 || g === 81) {
       this.lift();
       this.isRouting = false;
     } else if (g === 90) this.isIncremental = false;
@@ -328,9 +368,8 @@ class DrillReader {
 
   private number(text: string): number {
     const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
-    if (text.includes(".")) {
-      return Number(text) * unit;
-    }
+    // in a file that writes points, a number without one is whole units
+    if (text.includes(".") || this.hasPoints) return Number(text) * unit;
     this.hasBareNumbers = true;
     const sign = text.startsWith("-") ? -1 : 1;
     const digits = text.replace(/^[-+]/, "");
@@ -388,4 +427,21 @@ class DrillReader {
       });
     else this.say("undefined-tool", "error", no, "A slot has no tool; it is missing.");
   }
+}
+
+/** Centre of the arc of at most half a turn with a radius through two points; undefined where the radius is too small. */
+function centreByRadius(
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  r: number,
+  isCcw: boolean,
+): readonly [number, number] | undefined {
+  const [dx, dy] = [x2 - x1, y2 - y1];
+  const d = Math.hypot(dx, dy);
+  const rest = r * r - (d * d) / 4;
+  if (d === 0 || rest < -1e-4 * r * r - 1e-9) return undefined;
+  const h = (Math.sqrt(Math.max(0, rest)) / d) * (isCcw ? 1 : -1);
+  return [(x1 + x2) / 2 - dy * h, (y1 + y2) / 2 + dx * h];
 }

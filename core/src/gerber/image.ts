@@ -45,18 +45,29 @@ export interface LayerImage {
   readonly findings: readonly Finding[];
   /** True when a format or unit statement or an aperture was seen: it is a layer file at all. */
   readonly isLayerFile: boolean;
+  /** True when the file states itself as its own negative (a deprecated command): what it draws is left out. */
+  readonly isNegative?: boolean;
 }
 
 /** Growing columns behind a {@link LayerImage}. */
 export class ImageBuilder {
   n = 0;
-  kind = new Uint8Array(1 << 12);
-  aperture = new Int32Array(1 << 12);
-  dark = new Uint8Array(1 << 12);
-  attributes = new Int32Array(1 << 12);
-  geo = new Float64Array((1 << 12) * 6);
+  kind: Uint8Array;
+  aperture: Int32Array;
+  dark: Uint8Array;
+  attributes: Int32Array;
+  geo: Float64Array;
   pointCount = 0;
-  points = new Float64Array(1 << 12);
+  points = new Float64Array(1 << 10);
+
+  /** @param size objects there is room for before the columns grow */
+  constructor(size = 1 << 8) {
+    this.kind = new Uint8Array(size);
+    this.aperture = new Int32Array(size);
+    this.dark = new Uint8Array(size);
+    this.attributes = new Int32Array(size);
+    this.geo = new Float64Array(size * 6);
+  }
 
   add(
     kind: number,

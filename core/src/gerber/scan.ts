@@ -79,6 +79,68 @@ export class Scanner {
     return this.word();
   }
 
+  /**
+   * Reads the next command if it is nothing but a point of whole numbers and D01, D02 or D03, as most are, perhaps after G01; else leaves
+   * everything as it is and returns false. Fills g, has, x, y, d and line of the command.
+   */
+  nextPoint(): boolean {
+    const { u8, command } = this;
+    let { p, line } = this;
+    let c = u8[p]!;
+    while (c === 10 || c === 13 || c === 42 || c === 32) {
+      if (c === 10) line++;
+      c = u8[++p]!;
+    }
+    let has = 0;
+    let g = -1;
+    if (c === 71) {
+      c = u8[++p]!;
+      if (c === 48) c = u8[++p]!;
+      if (c !== 49) return false;
+      g = 1;
+      c = u8[++p]!;
+    }
+    if (c === 88) {
+      c = u8[++p]!;
+      const isNegative = c === 45;
+      if (isNegative) c = u8[++p]!;
+      const from = p;
+      let v = 0;
+      while (c >= 48 && c <= 57) {
+        v = v * 10 + c - 48;
+        c = u8[++p]!;
+      }
+      if (p === from) return false;
+      command.x = isNegative ? -v : v;
+      has = HAS.x;
+    }
+    if (c === 89) {
+      c = u8[++p]!;
+      const isNegative = c === 45;
+      if (isNegative) c = u8[++p]!;
+      const from = p;
+      let v = 0;
+      while (c >= 48 && c <= 57) {
+        v = v * 10 + c - 48;
+        c = u8[++p]!;
+      }
+      if (p === from) return false;
+      command.y = isNegative ? -v : v;
+      has |= HAS.y;
+    }
+    if (c !== 68 || has === 0) return false;
+    c = u8[++p]!;
+    if (c === 48) c = u8[++p]!;
+    if (c < 49 || c > 51 || u8[p + 1] !== 42) return false;
+    command.g = g;
+    command.has = has;
+    command.d = c - 48;
+    command.line = line;
+    this.p = p + 2;
+    this.line = line;
+    return true;
+  }
+
   private block(): Command {
     const { u8, command } = this;
     const start = ++this.p;
@@ -209,18 +271,18 @@ const decoder = { chunk: 8192 };
 /** Bytes as text: UTF-8 where they are valid UTF-8, one character per byte otherwise. */
 export function latin(u8: Uint8Array, from: number, to: number): string {
   let out = "";
-  for (let i = from; i < to; i += decoder.chunk)
-    out += String.fromCharCode(...u8.subarray(i, Math.min(to, i + decoder.chunk)));
+  let bits = 0;
+  for (let i = from; i < to; i += decoder.chunk) {
+    const part = u8.subarray(i, Math.min(to, i + decoder.chunk));
+    for (let k = 0; k < part.length; k++) bits |= part[k]!;
+    out += String.fromCharCode(...part);
+  }
+  if (bits < 128) return out;
   try {
-    return decodeURIComponent(escapeBytes(out));
+    return decodeURIComponent(
+      out.replace(/[%\x80-\xff]/g, (c) => `%${c.charCodeAt(0).toString(16).padStart(2, "0")}`),
+    );
   } catch {
     return out;
   }
-}
-
-/** Percent-encodes everything above ASCII so that decodeURIComponent can judge it. */
-function escapeBytes(text: string): string {
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: bytes are meant
-  if (/^[\x00-\x7f]*$/.test(text)) return text.replaceAll("%", "%25");
-  return text.replace(/[%\x80-\xff]/g, (c) => `%${c.charCodeAt(0).toString(16).padStart(2, "0")}`);
 }

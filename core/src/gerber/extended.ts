@@ -1,0 +1,199 @@
+import { defineAperture } from "./aperture.ts";
+import { ImageBuilder } from "./image.ts";
+import type { LayerState } from "./state.ts";
+
+/** Blocks nested deeper than this are refused. */
+const MAX_NESTING = 10;
+
+/** Carries out what stands between two percent signs: one macro, or statements separated by stars. */
+export function readBlock(s: LayerState, text: string, line: number): void {
+  const statements = text.split("*");
+  const first = statements[0]!.trim();
+  if (first.startsWith("AM")) {
+    const name = first.slice(2).trim();
+    s.macros.set(name, { name, statements: statements.slice(1).map((t) => t.replace(/[\r\n]/g, "").trim()) });
+    s.evidence++;
+    return;
+  }
+  for (const raw of statements) {
+    const statement = raw.replace(/[\r\n]/g, "").trim();
+    if (statement === "") continue;
+    try {
+      extended(s, statement, line);
+    } catch (error) {
+      s.say(
+        statement.startsWith("AD") ? "macro-error" : "parse-error",
+        "error",
+        line,
+        `${statement.slice(0, 40)}: ${(error as Error).message}.`,
+        "What it draws is missing; export the layer again.",
+      );
+    }
+  }
+}
+
+function extended(s: LayerState, t: string, line: number): void {
+  switch (t.slice(0, 2)) {
+    case "FS":
+      s.evidence++;
+      if (!s.numbers.setFormat(t))
+        s.say(
+          "parse-error",
+          "remark",
+          line,
+          "X and Y state different number formats; each was read by its own.",
+        );
+      break;
+    case "MO":
+      s.evidence++;
+      if (t === "MOMM") s.numbers.setUnit(1);
+      else if (t === "MOIN") s.numbers.setUnit(25.4);
+      else throw new Error("the unit is neither MM nor IN");
+      break;
+    case "AD":
+      define(s, t, line);
+      break;
+    case "LP":
+      if (t[2] !== "C" && t[2] !== "D") throw new Error("the polarity is neither C nor D");
+      s.dark = t[2] === "C" ? 0 : 1;
+      break;
+    case "LM":
+      s.transform = { ...s.transform, mirrorX: t.includes("X", 2), mirrorY: t.includes("Y", 2) };
+      break;
+    case "LR":
+      s.transform = { ...s.transform, degrees: finite(t.slice(2)) };
+      break;
+    case "LS": {
+      const scale = finite(t.slice(2));
+      if (scale <= 0) throw new Error("a scale must be above zero");
+      s.transform = { ...s.transform, scale };
+      break;
+    }
+    case "SR":
+      stepRepeat(s, t);
+      break;
+    case "AB":
+      block(s, t, line);
+      break;
+    case "TF":
+    case "TA":
+    case "TO":
+    case "TD":
+      readAttribute(s, t, line);
+      break;
+    case "IP":
+    case "OF":
+    case "MI":
+    case "SF":
+    case "AS":
+    case "IR":
+      deprecated(s, t, line);
+      break;
+    case "IN":
+    case "LN":
+    case "IF":
+    case "IJ":
+    case "PF":
+      break;
+    default:
+      s.say(
+        "unknown-command",
+        "warning",
+        line,
+        `“${t.slice(0, 30)}” is not a command of the format and was passed over.`,
+      );
+  }
+}
+
+const finite = (text: string): number => {
+  const v = Number(text);
+  if (text.trim() === "" || !Number.isFinite(v)) throw new Error("a number is missing");
+  return v;
+};
+
+function deprecated(s: LayerState, t: string, line: number): void {
+  const done = s.whole.take(t, s.numbers.unitMm);
+  if (done === "neutral") return;
+  if (done === "unknown")
+    s.say(
+      "deprecated-transform",
+      "warning",
+      line,
+      `“${t.slice(0, 30)}” would change the whole image but cannot be read; it is not applied.`,
+      "Compare the layer's place with the others on the picture.",
+    );
+  else
+    s.say(
+      "deprecated-transform",
+      t === "IPNEG" ? "warning" : "remark",
+      line,
+      t === "IPNEG"
+        ? "The whole image is stated negative: what it draws is left out, the rest of the board is filled."
+        : `“${t.slice(0, 30)}” changes the whole image; it was applied.`,
+      "Compare the layer with the others on the picture.",
+    );
+}
+
+function define(s: LayerState, t: string, line: number): void {
+  const m = /^ADD(\d+)([A-Za-z_.$][\w.$-]*)(?:,(.*))?$/.exec(t);
+  if (!m) throw new Error("the aperture cannot be read");
+  s.evidence++;
+  const code = Number(m[1]);
+  if (code < 10) throw new Error(`apertures are numbered from D10, this one is D${code}`);
+  const p = (m[3] ?? "")
+    .split("X")
+    .filter((v) => v.trim() !== "")
+    .map(Number);
+  if (p.some((v) => !Number.isFinite(v))) throw new Error("a parameter is not a number");
+  const aperture = defineAperture(code, m[2]!, p, s.macros, s.numbers.unitMm);
+  if (s.byCode.has(code) && s.current === s.byCode.get(code)) s.current = s.apertures.length;
+  if (!s.numbers.hasUnit)
+    s.say("missing-unit", "remark", line, "Apertures are defined before the unit is stated.");
+  s.byCode.set(code, s.apertures.length);
+  const { apertureFunction } = s.attributes;
+  s.apertures.push(apertureFunction ? { ...aperture, function: apertureFunction } : aperture);
+}
+
+/** One attribute command, also when it is hidden in a comment. */
+export function readAttribute(s: LayerState, t: string, line: number): void {
+  if (!s.attributes.apply(t))
+    s.say("unknown-command", "remark", line, `“${t.slice(0, 30)}” was passed over.`);
+}
+
+function stepRepeat(s: LayerState, t: string): void {
+  s.closeRepeat();
+  if (t === "SR") return;
+  const m = /^SR(?=X|Y|I|J)(?:X(\d+))?(?:Y(\d+))?(?:I([-+\d.]+))?(?:J([-+\d.]+))?$/.exec(t);
+  const [nx, ny] = [Number(m?.[1] ?? 1), Number(m?.[2] ?? 1)];
+  if (!m || nx < 1 || ny < 1) throw new Error("the numbers of copies and steps cannot be read");
+  s.repeat = {
+    nx,
+    ny,
+    dx: finite(m[3] ?? "0") * s.numbers.unitMm,
+    dy: finite(m[4] ?? "0") * s.numbers.unitMm,
+    from: s.builder.n,
+  };
+}
+
+function block(s: LayerState, t: string, line: number): void {
+  if (t === "AB") {
+    s.closeBlock(line);
+    return;
+  }
+  const m = /^ABD(\d+)$/.exec(t);
+  if (!m) throw new Error("the block's number cannot be read");
+  if (s.open.length >= MAX_NESTING) {
+    s.say(
+      "block-recursive",
+      "error",
+      line,
+      `Blocks are nested more than ${MAX_NESTING} deep; this one is drawn where it stands.`,
+    );
+    s.open.push({ code: Number(m[1]), builder: s.builder, repeat: s.repeat });
+    return;
+  }
+  s.open.push({ code: Number(m[1]), builder: s.builder, repeat: s.repeat });
+  s.repeat = undefined;
+  s.builder = new ImageBuilder();
+  s.evidence++;
+}
