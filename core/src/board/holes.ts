@@ -180,41 +180,62 @@ export function nearBody(
   }
 }
 
+/** Pairs of holes compared at most; boards have some hundred neighbours within reach at their densest. */
+const MOST_COMPARISONS = 5_000_000;
+
 /** Adds the distances wall to wall between all bodies, those drilled twice at one place left out. */
 export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled: readonly Body[] } {
   const reach = 3;
   const cell = 4;
   const grid = new Map<number, number[]>();
-  const boxOf = (b: Body) => {
-    const xs = b.points.map((p) => p[0]);
-    const ys = b.points.map((p) => p[1]);
-    const g = b.r + reach / 2;
-    return [Math.min(...xs) - g, Math.min(...ys) - g, Math.max(...xs) + g, Math.max(...ys) + g] as const;
+  // cells within reach of a body's path, walked in steps of half a cell
+  const cellsOf = (b: Body) => {
+    const cells = new Set<number>();
+    const around = Math.ceil((b.r + reach / 2) / cell);
+    const put = (x: number, y: number) => {
+      const [cx, cy] = [Math.floor(x / cell), Math.floor(y / cell)];
+      for (let c = cx - around; c <= cx + around; c++)
+        for (let r = cy - around; r <= cy + around; r++) cells.add((c + 32768) * 65536 + r + 32768);
+    };
+    for (let p = 0; p < b.points.length; p++) {
+      const [x, y] = b.points[p]!;
+      const [u, v] = b.points[p + 1] ?? b.points[p]!;
+      const steps = Math.ceil(Math.hypot(u - x, v - y) / (cell / 2));
+      for (let k = 0; k <= steps; k++)
+        put(x + ((u - x) * k) / (steps || 1), y + ((v - y) * k) / (steps || 1));
+    }
+    return cells;
   };
   const doubled: Body[] = [];
+  const known = new Set<string>();
+  let left = MOST_COMPARISONS;
   bodies.forEach((b, i) => {
-    const [x0, y0, x1, y1] = boxOf(b);
-    const seen = new Set<number>();
-    for (let c = Math.floor(x0 / cell); c <= Math.floor(x1 / cell); c++)
-      for (let r = Math.floor(y0 / cell); r <= Math.floor(y1 / cell); r++) {
-        const key = (c + 32768) * 65536 + r + 32768;
-        const list = grid.get(key);
-        for (const j of list ?? []) {
-          if (seen.has(j)) continue;
-          seen.add(j);
-          const o = bodies[j]!;
-          const d = pathToPath(b, o);
-          const [x, y] = b.points[0]!;
-          if (b.isRound && o.isRound && d < 0.01) {
-            if (Math.abs(b.r - o.r) < 0.01) doubled.push(b);
-            continue;
-          }
-          const [ox, oy] = o.points[0]!;
-          worst.add(Math.max(0, d - b.r - o.r), "drill", (x + ox) / 2, (y + oy) / 2);
-        }
-        if (list) list.push(i);
-        else grid.set(key, [i]);
+    if (b.isRound) {
+      // holes drilled twice are told by their place before any are compared
+      const [[x, y]] = b.points as [readonly [number, number]];
+      const key = `${Math.round(x * 100)} ${Math.round(y * 100)} ${Math.round(b.r * 100)}`;
+      if (known.has(key)) {
+        doubled.push(b);
+        return;
       }
+      known.add(key);
+    }
+    const seen = new Set<number>();
+    for (const key of cellsOf(b)) {
+      const list = grid.get(key);
+      for (const j of list ?? []) {
+        if (seen.has(j) || left-- < 0) continue;
+        seen.add(j);
+        const o = bodies[j]!;
+        const d = pathToPath(b, o);
+        const [x, y] = b.points[0]!;
+        if (b.isRound && o.isRound && d < 0.01) continue;
+        const [ox, oy] = o.points[0]!;
+        worst.add(Math.max(0, d - b.r - o.r), "drill", (x + ox) / 2, (y + oy) / 2);
+      }
+      if (list) list.push(i);
+      else grid.set(key, [i]);
+    }
   });
   return { doubled };
 }

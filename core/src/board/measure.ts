@@ -1,4 +1,5 @@
 import { KIND } from "../gerber/image.ts";
+import { MAX_EDGES } from "../gerber/solids.ts";
 import { isIn, openPads } from "./coats.ts";
 import { checkNames, checkNetlist } from "./connectivity.ts";
 import {
@@ -73,6 +74,14 @@ export function measureBoard(
     progress(`copper ${layerName(f)}`, 0.1 + (0.4 * i) / copperFiles.length);
     return analyseLayer(f.layer!, layerName(f));
   });
+  for (const l of copper)
+    if (l.solids.isPartial)
+      findings.push({
+        tag: "too-many-objects",
+        level: "error",
+        text: `The copper ${l.name} expands to more than ${MAX_EDGES / 1e6} million edges; it was measured up to there.`,
+        do: "Check the layer for copies that are not meant.",
+      });
   const coat = (role: Role, side: "top" | "bottom") => {
     const f = first(role, side);
     return f?.layer ? analyseLayer(f.layer, `${role} ${side}`) : undefined;

@@ -187,12 +187,40 @@ function cuts(edges: Float64Array, o: number, longest: number): number {
   return long <= longest ? 1 : Math.ceil(long / longest);
 }
 
+/** Pairs looked at in one layer at most, some seconds of work: beyond it stand only broken files. */
+const MOST_COMPARISONS = 500_000_000;
+/** A cell of more stretches than this is searched for copies of the same one. */
+const CROWDED = 1000;
+
+/** Joins stretches of a cell that are drawn more than once and leaves one of each; returns the new end of the cell's list. */
+function withoutTwins(s: Solids, g: Grid, from: number, to: number, groups: Groups): number {
+  const seen = new Map<string, number>();
+  let end = from;
+  for (let i = from; i < to; i++) {
+    const p = g.item[i]!;
+    const o = p * 4;
+    const k = g.owner[p]!;
+    const key = `${g.t[o]} ${g.t[o + 1]} ${g.t[o + 2]} ${g.t[o + 3]} ${s.radius[k]}`;
+    const first = seen.get(key);
+    if (first !== undefined) groups.join(first, k);
+    else {
+      seen.set(key, k);
+      g.item[end++] = p;
+    }
+  }
+  return end;
+}
+
 function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found): void {
   const { t, box, owner, start, item, x0, y0, columns, rows, inverse } = g;
   const { radius } = s;
+  let left = MOST_COMPARISONS;
   for (let row = 0, cell = 0; row < rows; row++)
     for (let column = 0; column < columns; column++, cell++) {
-      const end = start[cell + 1]!;
+      let end = start[cell + 1]!;
+      if (end - start[cell]! > CROWDED) end = withoutTwins(s, g, start[cell]!, end, groups);
+      left -= (end - start[cell]!) ** 2 / 2;
+      if (left < 0) return;
       for (let i = start[cell]!; i < end; i++) {
         const p = item[i]!;
         const ka = owner[p]!;

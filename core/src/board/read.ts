@@ -2,7 +2,7 @@ import { type Bom, type BomColumn, looksLikeBom, readBom } from "../bom/bom.ts";
 import { drillOfImage } from "../drill/from-image.ts";
 import { type DrillData, readDrill } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";
-import { readLayer } from "../gerber/read.ts";
+import { type LayerLimits, readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
 import { checkJob, readJob } from "../job/read.ts";
 import { readNetlist, type TestPoint } from "../netlist/read.ts";
@@ -77,11 +77,13 @@ export interface BoardSet {
  * person corrected wins (cascade of domain.md 2.1). Never throws; what is not understood becomes a finding.
  *
  * @param progress called with a file's path before it is read, and the share done
+ * @param limits bounds of each layer; a layer beyond them is read up to there and says so
  */
 export function readBoard(
   entries: readonly Entry[],
   corrections: Corrections = {},
   progress?: (path: string, share: number) => void,
+  limits?: LayerLimits,
 ): BoardSet {
   const findings: Finding[] = [];
   const kinds = entries.map((e) => kindOf(e.bytes));
@@ -114,7 +116,7 @@ export function readBoard(
     const kind = kinds[i]!;
     const move = corrections.moves?.[e.path];
     if (kind === "layer") {
-      const layer = moveLayer(readLayer(e.bytes, e.path), move);
+      const layer = moveLayer(readLayer(e.bytes, e.path, limits), move);
       findings.push(...layer.findings);
       const guess = guessLayer(layer, e.path, job?.functions, findings);
       const isDrill = (corrected?.role ?? guess.role) === "drill";

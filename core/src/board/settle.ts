@@ -35,12 +35,19 @@ export function settleLayers(files: readonly BoardFile[], findings: Finding[]): 
   return out;
 }
 
+/** Pads tried as targets of holes: enough to tell one reading from another. */
+const MOST_PADS = 50_000;
+
 /** Drill files that leave unit or zeros open are read the way that fits the copper best. */
 export function settleDrills(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
+  if (!files.some((f) => f.drill && !f.drill.isCertain)) {
+    for (const f of files) if (f.drill) findings.push(...f.drill.findings);
+    return [...files];
+  }
   const pads: { x: number; y: number }[] = [];
   for (const f of files)
     if (f.role === "copper" && f.layer)
-      for (let i = 0; i < f.layer.n; i++)
+      for (let i = 0; i < f.layer.n && pads.length < MOST_PADS; i++)
         if (f.layer.kind[i] === 4) pads.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
   const cells = new Set(
     pads.flatMap((p) =>

@@ -52,6 +52,8 @@ export const READINGS: readonly DrillReading[] = [
   { unitMm: 1, zeros: "keep-leading", integers: 3, decimals: 2 },
 ];
 
+/** Places farther from the origin than this, mm, are a wrong unit. */
+const FARTHEST_MM = 5000;
 const PLATED_WORDS = /\bPLATED\b/i;
 const NON_PLATED_WORDS = /\bNON[_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/i;
 
@@ -286,6 +288,7 @@ class DrillReader {
     j: string | undefined,
     no: number,
   ): void {
+    if (!this.isNear(no)) return;
     const isCcw = this.arc === 3;
     let centre: readonly [number, number] | undefined;
     if (this.arc !== 1 && (i || j))
@@ -300,7 +303,7 @@ class DrillReader {
           "A routed arc's radius is too small for its ends; a straight line was taken.",
         );
     }
-    if (!centre) {
+    if (!centre || !(Math.hypot(centre[0] - fromX, centre[1] - fromY) < 4 * FARTHEST_MM)) {
       this.path.push([this.x, this.y]);
       return;
     }
@@ -386,6 +389,18 @@ class DrillReader {
     if (ys !== undefined && ys !== "") this.y = (base ? this.y : 0) + this.number(ys);
   }
 
+  /** True where a place can be on a board; says once a place where not. */
+  private isNear(no: number): boolean {
+    if (Math.abs(this.x) < FARTHEST_MM && Math.abs(this.y) < FARTHEST_MM) return true;
+    this.say(
+      "value-out-of-range",
+      "error",
+      no,
+      `The place ${this.x.toFixed(0)}, ${this.y.toFixed(0)} mm lies metres away; the unit or the digits are stated wrongly. It was left out.`,
+    );
+    return false;
+  }
+
   private hit(no: number): void {
     const tool = this.tools.get(this.tool);
     if (!tool) {
@@ -398,6 +413,7 @@ class DrillReader {
         );
       return;
     }
+    if (!this.isNear(no)) return;
     this.hits.push({ x: this.x, y: this.y, diameterMm: tool.mm, plated: tool.plated });
   }
 
@@ -416,8 +432,10 @@ class DrillReader {
     const read = (s: string) => [/X([-+]?[\d.]+)/.exec(s)?.[1], /Y([-+]?[\d.]+)/.exec(s)?.[1]] as const;
     this.moveTo(...read(a));
     const from: [number, number] = [this.x, this.y];
+    const isNear = this.isNear(no);
     this.moveTo(...read(b));
     const tool = this.tools.get(this.tool);
+    if (!isNear || !this.isNear(no)) return;
     if (tool)
       this.routs.push({
         points: [from, [this.x, this.y]],

@@ -37,8 +37,6 @@ export function moveTo(s: LayerState, c: Command, d: number, nx: number, ny: num
       c.line,
       `The point ${nx.toFixed(0)}, ${ny.toFixed(0)} mm lies metres away; the format or the unit is stated wrongly.`,
     );
-    if (Number.isFinite(nx)) s.x = nx;
-    if (Number.isFinite(ny)) s.y = ny;
     return;
   }
   if (d === 1) {
@@ -113,7 +111,7 @@ function arcCentre(s: LayerState, c: Command, nx: number, ny: number): [number, 
     if (old && misfit(old) <= slack(Math.hypot(i, j))) centre = old;
   }
   const radius = centre ? Math.hypot(x - centre[0], y - centre[1]) : 0;
-  if (!centre || radius < 1e-6) {
+  if (!centre || !(radius >= 1e-6 && radius < 4 * FARTHEST_MM)) {
     s.say(
       "arc-invalid",
       "warning",

@@ -5,6 +5,11 @@ import type { LayerState } from "./state.ts";
 /** Blocks nested deeper than this are refused. */
 const MAX_NESTING = 10;
 
+/** Scales beyond this are a broken file. */
+const MAX_SCALE = 100;
+/** Stamps wider than this, mm, are a wrong unit or a broken file. */
+const WIDEST_MM = 2000;
+
 /** Carries out what stands between two percent signs: one macro, or statements separated by stars. */
 export function readBlock(s: LayerState, text: string, line: number): void {
   const statements = text.split("*");
@@ -65,7 +70,7 @@ function extended(s: LayerState, t: string, line: number): void {
       break;
     case "LS": {
       const scale = finite(t.slice(2));
-      if (scale <= 0) throw new Error("a scale must be above zero");
+      if (scale <= 0 || scale > MAX_SCALE) throw new Error(`a scale of ${scale} cannot be meant`);
       s.transform = { ...s.transform, scale };
       break;
     }
@@ -146,6 +151,8 @@ function define(s: LayerState, t: string, line: number): void {
     .map(Number);
   if (p.some((v) => !Number.isFinite(v))) throw new Error("a parameter is not a number");
   const aperture = defineAperture(code, m[2]!, p, s.macros, s.numbers.unitMm);
+  if (!(Math.max(...aperture.box.map(Math.abs)) < WIDEST_MM))
+    throw new Error(`D${code} is metres wide; the unit or the number is wrong`);
   if (s.byCode.has(code) && s.current === s.byCode.get(code)) s.current = s.apertures.length;
   if (!s.numbers.hasUnit)
     s.say("missing-unit", "remark", line, "Apertures are defined before the unit is stated.");
@@ -166,13 +173,10 @@ function stepRepeat(s: LayerState, t: string): void {
   const m = /^SR(?=X|Y|I|J)(?:X(\d+))?(?:Y(\d+))?(?:I([-+\d.]+))?(?:J([-+\d.]+))?$/.exec(t);
   const [nx, ny] = [Number(m?.[1] ?? 1), Number(m?.[2] ?? 1)];
   if (!m || nx < 1 || ny < 1) throw new Error("the numbers of copies and steps cannot be read");
-  s.repeat = {
-    nx,
-    ny,
-    dx: finite(m[3] ?? "0") * s.numbers.unitMm,
-    dy: finite(m[4] ?? "0") * s.numbers.unitMm,
-    from: s.builder.n,
-  };
+  const dx = finite(m[3] ?? "0") * s.numbers.unitMm;
+  const dy = finite(m[4] ?? "0") * s.numbers.unitMm;
+  // copies upon copies draw nothing new
+  s.repeat = { nx: dx === 0 ? 1 : nx, ny: dy === 0 ? 1 : ny, dx, dy, from: s.builder.n };
 }
 
 function block(s: LayerState, t: string, line: number): void {

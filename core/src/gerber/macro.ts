@@ -95,6 +95,19 @@ const ccw = (ring: number[]) => {
   return out;
 };
 
+const clockwise = (ring: number[]) => {
+  const out: number[] = [];
+  const up = ccw(ring);
+  for (let i = up.length - 2; i >= 0; i -= 2) out.push(up[i]!, up[i + 1]!);
+  return out;
+};
+
+/** Corners of a macro's polygon and rings of a moiré beyond these are a broken file, far above what the format allows. */
+const MAX_CORNERS = 360;
+const MAX_RINGS = 50;
+/** Statements of one macro; each may cut all that was drawn before it. */
+const MAX_STATEMENTS = 2_000;
+
 /**
  * Draws a macro with its parameters into filled areas.
  *
@@ -121,6 +134,10 @@ export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: n
       areas = clipAreas("difference", areas.flat(), [mm]);
     }
   };
+  if (macro.statements.length > MAX_STATEMENTS)
+    throw new Error(
+      `the macro has ${macro.statements.length} statements; ${MAX_STATEMENTS} are drawn at most`,
+    );
   for (const raw of macro.statements) {
     const statement = raw.replace(/\s+/g, "");
     if (statement === "" || /^0(?![\d.,])/.test(raw.trim()) || raw.trim().startsWith("0 ")) continue;
@@ -147,10 +164,11 @@ export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: n
       paint(turn(box(at(3) + at(1) / 2, at(4) + at(2) / 2, at(1), at(2)), at(5)), at(0) !== 0);
     else if (code === "4") {
       const n = at(1);
-      if (v.length < 2 + 2 * (n + 1) || n < 3)
+      if (!(n >= 3) || v.length < 2 + 2 * (n + 1))
         throw new Error(`outline of ${n} sides has ${v.length} numbers`);
       paint(turn(v.slice(2, 2 + 2 * n), at(2 + 2 * (n + 1))), at(0) !== 0);
     } else if (code === "5") {
+      if (!(at(1) >= 3 && at(1) <= MAX_CORNERS)) throw new Error(`a polygon of ${at(1)} corners`);
       const ring: number[] = [];
       for (let k = 0; k < at(1); k++) {
         const a = (2 * Math.PI * k) / at(1);
@@ -158,10 +176,15 @@ export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: n
       }
       paint(turn(ring, at(5)), at(0) !== 0);
     } else if (code === "6") {
+      if (at(5) > MAX_RINGS) throw new Error(`a moiré of ${at(5)} rings; ${MAX_RINGS} are drawn at most`);
       let d = at(2);
       for (let k = 0; k < at(5) && d > 0; k++, d -= 2 * (at(3) + at(4))) {
+        // the inner circle runs the other way, so that the union leaves it open
         paint(turn(circleRing(at(0), at(1), d / 2), at(8)), true);
-        if (d - 2 * at(3) > 0) paint(turn(circleRing(at(0), at(1), d / 2 - at(3)), at(8)), false);
+        if (d - 2 * at(3) > 0)
+          pending.push(
+            clockwise(turn(circleRing(at(0), at(1), d / 2 - at(3)), at(8)).map((v) => v * unitMm)),
+          );
       }
       paint(turn(box(at(0), at(1), at(7), at(6)), at(8)), true);
       paint(turn(box(at(0), at(1), at(6), at(7)), at(8)), true);

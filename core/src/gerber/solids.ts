@@ -21,9 +21,14 @@ export interface Solids {
   readonly box: Float64Array;
   /** The object of the image each piece came from. */
   readonly object: Int32Array;
+  /** True when the layer expands beyond {@link MAX_EDGES}: the rest is not among the pieces. */
+  readonly isPartial: boolean;
   /** Rows of edges of the large areas, made when first asked. */
   readonly rows: Map<number, RowIndex>;
 }
+
+/** Edges of one layer's pieces at most: half a gigabyte. */
+export const MAX_EDGES = 16_000_000;
 
 /** Growing columns behind {@link Solids}. */
 export class SolidsBuilder {
@@ -102,6 +107,10 @@ export class SolidsBuilder {
     this.object = grown(this.object);
   }
 
+  get isFull(): boolean {
+    return this.e > MAX_EDGES;
+  }
+
   done(): Solids {
     const { n, e } = this;
     return {
@@ -112,6 +121,7 @@ export class SolidsBuilder {
       isArea: this.isArea.subarray(0, n),
       box: this.box.subarray(0, n * 4),
       object: this.object.subarray(0, n),
+      isPartial: this.isFull,
       rows: new Map(),
     };
   }
@@ -131,7 +141,7 @@ export function solidsOf(image: LayerImage): Solids {
   if (image.dark.includes(0)) return packShapes(shapesOf(image));
   const b = new SolidsBuilder(image.n + 1, Math.max(1024, image.n * 2));
   const g = image.geo;
-  for (let i = 0; i < image.n; i++) {
+  for (let i = 0; i < image.n && !b.isFull; i++) {
     const kind = image.kind[i]!;
     const o = i * 6;
     if (kind === KIND.region) {

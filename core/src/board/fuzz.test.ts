@@ -1,0 +1,15 @@
+import { expect, test } from "@jest/globals";
+import { fuzzCase, runFuzz } from "../../test/fuzz.ts";
+
+test("three thousand broken and made-up files are read or refused, none throws, hangs or fills the memory", () => {
+  const { cases, slowestMs, objects } = runFuzz(3_000, 1);
+  expect(cases).toBe(3_000);
+  expect(objects).toBeGreaterThan(2_000);
+  expect(slowestMs).toBeLessThan(8_000);
+}, 120_000);
+
+test("the cases differ and are the same under the same seed", () => {
+  const text = (n: number) => new TextDecoder().decode(fuzzCase(n, 7).bytes);
+  expect(new Set(Array.from({ length: 200 }, (_, n) => text(n))).size).toBeGreaterThan(190);
+  expect(text(5)).toBe(text(5));
+});
