@@ -6,6 +6,7 @@ import { bom, placement } from "./tables.ts";
 
 const USAGE = `usage: kobbin <command> [--json]
   measure <archive.zip | folder | file…>   what a board's files hold
+    --compare <other>                      and what changed against another board
   bom <file>                               a parts list, read
   placement <file>                         a placement file, read
   cost <run.json>                          what a run costs, with its curve
@@ -21,9 +22,9 @@ export async function main(args: readonly string[]): Promise<number> {
   const at = rest.indexOf("--max-seconds");
   const seconds = at >= 0 ? Number(rest[at + 1]) : 60;
   const out = rest.indexOf("--out");
-  const paths = rest.filter(
-    (a, i) => !a.startsWith("--") && (at < 0 || i !== at + 1) && (out < 0 || i !== out + 1),
-  );
+  const compare = rest.indexOf("--compare");
+  const isValue = (i: number) => [at, out, compare].some((k) => k >= 0 && i === k + 1);
+  const paths = rest.filter((a, i) => !a.startsWith("--") && !isValue(i));
   const timer = setTimeout(() => {
     process.stderr.write(`rejected: not done after ${seconds} s (--max-seconds)\n`);
     process.exit(1);
@@ -32,7 +33,7 @@ export async function main(args: readonly string[]): Promise<number> {
   try {
     switch (command) {
       case "measure":
-        return await measure(paths, json);
+        return await measure(paths, json, compare >= 0 ? (rest[compare + 1] ?? "") : undefined);
       case "bom":
         return await bom(paths, json);
       case "placement":

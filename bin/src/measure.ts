@@ -1,13 +1,22 @@
-import { type Measure, measureBoard } from "@kobbin/core";
+import { diffBoards, type Measure, measureBoard } from "@kobbin/core";
 import { readDrop, readPaths } from "./drop.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
-/** `kobbin measure`: prints measure/1. */
-export async function measure(paths: readonly string[], json: boolean): Promise<number> {
-  if (paths.length === 0)
-    throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--json]");
+/** `kobbin measure`: prints measure/1, with --compare the difference to another board too. */
+export async function measure(
+  paths: readonly string[],
+  json: boolean,
+  other: string | undefined,
+): Promise<number> {
+  if (paths.length === 0 || other === "")
+    throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--compare <other>] [--json]");
   const { set, rejected } = await readDrop(readPaths(paths));
-  const m = measureBoard(set);
+  let m = measureBoard(set);
+  if (other !== undefined) {
+    const against = await readDrop(readPaths([other]));
+    if (against.rejected) throw new UsageError(`${other}: ${against.rejected}`);
+    m = { ...m, diff: diffBoards(set, against.set) };
+  }
   const doc: Measure = rejected ? { ...m, outcome: "reject", reason: rejected } : m;
   if (json) printJson(doc);
   else print(doc);
@@ -35,6 +44,15 @@ function print(m: Measure): void {
     ["holes", m.holes.map((h) => `${h.count} × ${h.diameterMm}${h.plated ? "" : " unplated"}`).join(", ")],
     ["nets", String(m.nets?.count ?? "–")],
   ]);
+  if (m.diff)
+    printRows([
+      ["changed", m.diff.changed.join(", ") || "nothing"],
+      ["unchanged", m.diff.unchanged.join(", ") || "nothing"],
+      ...Object.entries(m.diff.stencilReusable).map(([side, is]) => [
+        `stencil ${side}`,
+        is ? "can be used again" : "a new one is needed",
+      ]),
+    ]);
   process.stdout.write("\n");
   printFindings(m.findings);
 }

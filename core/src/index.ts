@@ -13,6 +13,7 @@ export {
   type Method,
 } from "./assembly/yield.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
+export { diffBoards } from "./board/diff.ts";
 export type { Finding, Level, Move } from "./board/findings.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";

@@ -86,7 +86,10 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
         const across = facing(e, a, b, d);
         if (!across) continue;
         const [x, y, ux, uy] = across;
-        if (insideSolid(s, k, x, y)) found(d, x, y, ux, uy);
+        // copper on both sides of the way across: a way along the edge itself is none
+        const off = Math.min(0.001, d / 10);
+        if (insideSolid(s, k, x - uy * off, y + ux * off) && insideSolid(s, k, x + uy * off, y - ux * off))
+          found(d, x, y, ux, uy);
       }
     });
 }

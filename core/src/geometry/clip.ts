@@ -1,7 +1,10 @@
 import {
   Clipper64,
   ClipType,
+  EndType,
   FillRule,
+  inflatePaths,
+  JoinType,
   type Path64,
   type Paths64,
   type PolyPath64,
@@ -80,4 +83,12 @@ export function unionRingArea(rings: readonly ArrayLike<number>[]): number {
     sum += twice / 2;
   }
   return Math.abs(sum) / (SCALE * SCALE);
+}
+
+/** Areas shrunk by a distance in mm: what is narrower than twice it is gone. */
+export function shrinkAreas(areas: readonly Area[], mm: number): Area[] {
+  // outer rings run one way and holes the other, as the clipping package hands them out
+  const paths = areas.flat().map(toPath) as Paths64;
+  const left = inflatePaths(paths, -mm * SCALE, JoinType.Miter, EndType.Polygon);
+  return left.map((p) => [toRing(p)]);
 }

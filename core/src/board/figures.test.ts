@@ -1,0 +1,400 @@
+import { expect, test } from "@jest/globals";
+import { diffBoards } from "./diff.ts";
+import { measureBoard } from "./measure.ts";
+import { pinsOfPackage } from "./package-pins.ts";
+import { PASTE_DENSITY, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
+import { type Corrections, type Entry, readBoard } from "./read.ts";
+
+// every board here is a few shapes; what follows from them is worked out by hand beside it
+
+const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
+const nm = (v: number) => Math.round(v * 1e6);
+const entry = (path: string, text: string): Entry => ({ path, bytes: new TextEncoder().encode(text) });
+const at = (x: number, y: number) => `X${nm(x)}Y${nm(y)}`;
+const flash = (x: number, y: number) => `${at(x, y)}D03*\n`;
+const stroke = (x1: number, y1: number, x2: number, y2: number) =>
+  `${at(x1, y1)}D02*\nG01${at(x2, y2)}D01*\n`;
+const area = (...p: [number, number][]) =>
+  `G36*\n${at(...p[0]!)}D02*\nG01*\n${[...p.slice(1), p[0]!].map((q) => `${at(...q)}D01*\n`).join("")}G37*\n`;
+const layer = (path: string, body: string) => entry(path, `${HEAD}${body}M02*\n`);
+const rim = (w: number, h: number) =>
+  layer(
+    "b.gko",
+    `%ADD10C,0.1*%\nD10*\n${stroke(0, 0, w, 0)}${stroke(w, 0, w, h)}${stroke(w, h, 0, h)}${stroke(0, h, 0, 0)}`,
+  );
+const drill = (path: string, tools: readonly (readonly [number, readonly (readonly [number, number])[]])[]) =>
+  entry(
+    path,
+    `M48\nMETRIC\n${tools.map(([d], i) => `T${i + 1}C${d.toFixed(3)}\n`).join("")}%\n${tools
+      .map(
+        ([, list], i) => `T${i + 1}\n${list.map(([x, y]) => `X${x.toFixed(3)}Y${y.toFixed(3)}\n`).join("")}`,
+      )
+      .join("")}M30\n`,
+  );
+const measure = (entries: Entry[], corrections: Corrections = {}) =>
+  measureBoard(readBoard(entries, corrections));
+const tags = (entries: Entry[]) => measure(entries).findings.map((f) => f.tag);
+
+test("hole walls: √(0.81 + 0.09) − 0.15 − 0.40 (domain.md, example 2.8)", () => {
+  const m = measure([
+    rim(20, 10),
+    drill("b-npth.drl", [
+      [0.3, [[5, 5]]],
+      [0.8, [[5.9, 5.3]]],
+    ]),
+  ]);
+  expect(m.minHoleToHoleMm).toBeCloseTo(0.3987, 4);
+  // the nearest wall to the edge is the larger hole's: 10 − 5.3 − 0.4
+  expect(m.minHoleToEdgeMm).toBeCloseTo(4.3, 6);
+});
+
+test("mask web and expansion: pitch 0.5, pad 0.30, expansion 0.05 leave 0.10 (example 2.9)", () => {
+  const row = [0, 1, 2].map((k) => flash(5 + k * 0.5, 5)).join("");
+  const m = measure([
+    rim(20, 10),
+    layer("b.gtl", `%ADD10R,0.3X1*%\nD10*\n${row}`),
+    layer("b.gts", `%ADD10R,0.4X1.1*%\nD10*\n${row}`),
+  ]);
+  expect(m.minMaskWebMm).toBeCloseTo(0.1, 6);
+  expect(m.minMaskExpansionMm).toBeCloseTo(0.05, 6);
+  expect(m.minPitchMm).toBeCloseTo(0.5, 6);
+  expect(m.minNetSpaceMm).toBeCloseTo(0.2, 6);
+});
+
+test("a pad that the mask defines has a negative expansion", () => {
+  const m = measure([
+    rim(20, 10),
+    layer("b.gtl", `%ADD10C,1*%\nD10*\n${flash(5, 5)}`),
+    layer("b.gts", `%ADD10C,0.8*%\nD10*\n${flash(5, 5)}`),
+  ]);
+  expect(m.minMaskExpansionMm).toBeCloseTo(-0.1, 6);
+});
+
+test("the neck of a filled area is a track: two squares joined by a bridge of 0.12", () => {
+  const m = measure([
+    rim(20, 10),
+    layer(
+      "b.gtl",
+      area(
+        [1, 1],
+        [4, 1],
+        [4, 2],
+        [5, 2],
+        [5, 1],
+        [8, 1],
+        [8, 4],
+        [5, 4],
+        [5, 2.12],
+        [4, 2.12],
+        [4, 4],
+        [1, 4],
+      ),
+    ),
+  ]);
+  expect(m.minTrackMm).toBeCloseTo(0.12, 6);
+  expect(m.minNeckMm).toBeCloseTo(0.12, 6);
+  expect(m.minTrackAt).toContainEqual({
+    layer: "top",
+    x: expect.closeTo(4.5, 3),
+    y: expect.closeTo(2.06, 3),
+    mm: 0.12,
+  });
+});
+
+test("what clear paint leaves thin is a neck, not a track", () => {
+  const m = measure([
+    rim(20, 10),
+    layer(
+      "b.gtl",
+      `%ADD10C,2*%\n${area([1, 1], [9, 1], [9, 5], [1, 5])}%LPC*%\nD10*\n${flash(4, 3)}${flash(6.1, 3)}`,
+    ),
+  ]);
+  expect(m.minNeckMm).toBeCloseTo(0.1, 3);
+  expect(m.minTrackMm).toBeUndefined();
+});
+
+test("drill to foreign copper: a via's wall to the next track, and an unplated hole's to the fill", () => {
+  const m = measure([
+    rim(20, 10),
+    layer(
+      "b.gtl",
+      `%ADD10C,0.6*%\n%ADD11C,0.2*%\nD10*\n${flash(5, 5)}D11*\n${stroke(3, 5.65, 8, 5.65)}${stroke(12, 5.9, 16, 5.9)}`,
+    ),
+    layer("b.gbl", `%ADD10C,0.6*%\nD10*\n${flash(5, 5)}`),
+    drill("b-pth.drl", [[0.3, [[5, 5]]]]),
+    drill("b-npth.drl", [[1, [[14, 5]]]]),
+  ]);
+  // via: 0.65 − 0.1 − 0.15; unplated: 0.9 − 0.1 − 0.5
+  expect(m.minDrillToForeignCopperMm).toBeCloseTo(0.3, 6);
+  expect(m.minNpthToCopperMm).toBeCloseTo(0.3, 6);
+  expect(m.minDrillToForeignCopperAt!.map((p) => p.mm)).toEqual([
+    expect.closeTo(0.3, 6),
+    expect.closeTo(0.4, 6),
+  ]);
+  expect(m.toolingHoles).toBe(1);
+});
+
+test("stencil figures and grams (examples 2.12 and 2.13)", () => {
+  const rect = (w: number, l: number) => ({
+    x: 0,
+    y: 0,
+    areaMm2: w * l,
+    perimeterMm: 2 * (w + l),
+    widthMm: w,
+    lengthMm: l,
+  });
+  const circle = {
+    x: 0,
+    y: 0,
+    areaMm2: (Math.PI * 0.28 ** 2) / 4,
+    perimeterMm: Math.PI * 0.28,
+    widthMm: 0.28,
+    lengthMm: 0.28,
+  };
+  expect(stencilFigures([rect(0.3, 1.5)])["0.12"]).toEqual({
+    minAreaRatio: 1.041667,
+    minAspectRatio: 2.5,
+    below066: 0,
+  });
+  expect(stencilFigures([circle])).toMatchObject({
+    "0.10": { minAreaRatio: 0.7, below066: 0 },
+    "0.12": { minAreaRatio: 0.583333, below066: 1 },
+  });
+  expect(stencilFigures([rect(0.25, 0.9)])["0.15"]!.minAreaRatio).toBeCloseTo(0.652, 3);
+  expect(thickestFoil([rect(0.25, 0.9)])).toBeCloseTo(0.1482, 4);
+  expect(PASTE_DENSITY).toBeCloseTo(4.263, 3);
+  // 120 mm² through 0.12 with a transfer of 0.9: openings whose area ratio lies between 0.66 and 0.8
+  const between = { x: 0, y: 0, areaMm2: 120, perimeterMm: 120 / (0.7 * 0.12), widthMm: 1, lengthMm: 1 };
+  expect(pasteGrams([between], 0.12)).toBeCloseTo(0.05524, 4);
+});
+
+test("a rounded rectangle on the paste layer: area 0.580686, perimeter 2.942478 (example 2.12)", () => {
+  const m = measure([
+    rim(20, 10),
+    layer(
+      "b.gtp",
+      `%AMRR*21,1,1,0.3,0,0,0*21,1,0.7,0.6,0,0,0*1,1,0.3,0.35,0.15*1,1,0.3,-0.35,0.15*1,1,0.3,0.35,-0.15*1,1,0.3,-0.35,-0.15*%\n%ADD10RR*%\nD10*\n${flash(5, 5)}`,
+    ),
+  ]);
+  expect(m.paste.top!.areaMm2).toBeCloseTo(0.580686, 3);
+  expect(m.stencil!.top!.byThicknessMm["0.12"]!.minAreaRatio).toBeCloseTo(1.6445, 2);
+});
+
+test("card contacts: pitch, width, length and setback", () => {
+  const row = [0, 1, 2, 3, 5].map((k) => flash(4 + k * 2, 3)).join("");
+  const m = measure([
+    rim(20, 12),
+    layer("b.gtl", `%ADD10R,1.4X5*%\nD10*\n${row}`),
+    layer("b.gts", `%ADD10R,18X7*%\nD10*\n${flash(9, 3)}`),
+  ]);
+  expect(m.edgeContacts!.top).toEqual({
+    count: 5,
+    pitchMm: 2,
+    widthMm: 1.4,
+    lengthMm: 5,
+    setbackMm: 0.5,
+    edge: "bottom",
+  });
+});
+
+const two = (net: (k: number) => string) => [
+  rim(20, 10),
+  layer(
+    "b.gtl",
+    `%ADD10C,1*%\n%ADD11C,0.2*%\nD10*\n${[1, 2, 3, 4]
+      .map((k) => `%TO.P,U${k},1*%\n%TO.N,${net(k)}*%\n${flash(2 + 3 * k, 5)}`)
+      .join("")}%TD*%\nD11*\n${stroke(5, 5, 8, 5)}${stroke(8, 5, 11, 5)}`,
+  ),
+];
+
+test("a netlist against the copper: a short and an open, each named (example 2.15)", () => {
+  const point = (net: string, ref: string, x: number) =>
+    `327${net.padEnd(14)}   ${ref.padEnd(6)}-1         A01X+${String(Math.round(x * 1000)).padStart(6, "0")}Y+005000X1000Y1000R000S0`;
+  const list = (nets: readonly string[]) =>
+    entry(
+      "b.ipc",
+      `P  UNITS CUST 1\n${nets.map((n, k) => point(n, `U${k + 1}`, 5 + 3 * k)).join("\n")}\n999\n`,
+    );
+  // pads 1, 2 and 3 are joined, pad 4 stands alone
+  const bad = measure([...two(() => ""), list(["A", "A", "B", "B"])]);
+  expect(bad.netlist).toEqual({ nets: 2, points: 4, agrees: false });
+  expect(bad.findings.filter((f) => f.level === "error").map((f) => [f.tag, f.about])).toEqual([
+    ["net-short", ["A", "B"]],
+    ["net-open", ["B"]],
+  ]);
+  const good = measure([...two(() => ""), list(["A", "A", "A", "B"])]);
+  expect(good.netlist).toMatchObject({ agrees: true });
+  const away = measure([
+    ...two(() => ""),
+    entry(
+      "b.ipc",
+      `P  UNITS CUST 1\n${[1, 2, 3, 4].map((k) => point("A", `U${k}`, 300 + k * k)).join("\n")}\n999\n`,
+    ),
+  ]);
+  expect(away.findings.map((f) => f.tag)).toContain("netlist-mismatch");
+});
+
+test("names in the layers against the copper: a short, an open, and the nets listed with their pads", () => {
+  const m = measure(two((k) => (k <= 2 ? "A" : "B")));
+  expect(m.findings.filter((f) => f.tag.startsWith("net-")).map((f) => [f.tag, f.about])).toEqual([
+    ["net-short", ["A", "B"]],
+    ["net-open", ["B"]],
+  ]);
+  expect(m.nets!.islands!.map((n) => [n.net, n.name, n.pads.map((p) => p.x)])).toEqual([
+    [1, "A", [5, 8, 11]],
+    [2, "B", [14]],
+  ]);
+  expect(m.nets!.singlePad).toBe(1);
+});
+
+const grid: [number, number][] = [
+  [3, 3],
+  [7, 2],
+  [12, 4],
+  [16, 8],
+  [5, 8],
+];
+const holed = (dx: number, dy: number, mirror = false) => [
+  rim(20, 10),
+  layer("b.gtl", `%ADD10C,1*%\nD10*\n${grid.map(([x, y]) => flash(x, y)).join("")}`),
+  layer("b.gbl", `%ADD10C,1*%\nD10*\n${grid.map(([x, y]) => flash(x, y)).join("")}`),
+  drill("b-pth.drl", [[0.5, grid.map(([x, y]) => [(mirror ? -x : x) + dx, y + dy] as const)]]),
+];
+
+test("drills beside the copper are found with the move that mends them, and the move mends them", () => {
+  const bad = measure(holed(2.5, -1.25));
+  const offer = bad.findings.find((f) => f.tag === "layer-misaligned")!.offer!;
+  expect(offer).toMatchObject({
+    file: "b-pth.drl",
+    move: { dxMm: expect.closeTo(-2.5, 6), dyMm: expect.closeTo(1.25, 6) },
+  });
+  const mended = measure(holed(2.5, -1.25), { moves: { [offer.file]: offer.move } });
+  expect(mended.findings.map((f) => f.tag)).not.toContain("layer-misaligned");
+  expect(mended.minAnnularMm).toBeCloseTo(0.25, 6);
+  const mirrored = measure(holed(20, 0, true)).findings.find((f) => f.tag === "layer-misaligned")!.offer!;
+  expect(mirrored.move).toMatchObject({ isMirrored: true, dxMm: expect.closeTo(20, 6) });
+});
+
+const table = (path: string, rows: string[][]): Entry => ({
+  path,
+  bytes: new TextEncoder().encode(rows.map((r) => r.join(",")).join("\n")),
+  cells: rows,
+});
+
+test("parts list × placement × pads: every disagreement by name", () => {
+  const pad = (ref: string, pin: string, x: number, y: number) => `%TO.P,${ref},${pin}*%\n${flash(x, y)}`;
+  const pair = (ref: string, x: number, y: number) => pad(ref, "1", x - 1, y) + pad(ref, "2", x + 1, y);
+  const board = [
+    rim(60, 40),
+    layer(
+      "b.gtl",
+      `%ADD10C,1*%\nD10*\n${pair("R1", 10, 10)}${pair("R2", 20, 10)}${pair("R3", 30, 10)}${pair("R4", 40, 10)}${pair("R9", 50, 30)}${pad("U1", "1", 10, 30)}${pad("U1", "2", 12, 30)}${pad("U1", "3", 14, 30)}`,
+    ),
+    layer("b.gbl", `%ADD10C,1*%\nD10*\n${pair("C1", 30, 20)}`),
+    table("parts.csv", [
+      ["Reference", "Quantity", "Value", "Package", "DNP"],
+      ["R1 R2 R3 R4", "4", "1k", "0603", ""],
+      ["R7", "1", "2k", "0603", ""],
+      ["C1", "1", "100n", "0603", ""],
+      ["U1", "1", "chip", "SOT-23-5", ""],
+      ["R5", "1", "3k", "0603", "DNP"],
+    ]),
+    table("places.csv", [
+      ["Designator", "X", "Y", "Rotation", "Side"],
+      ["R1", "10", "10", "0", "top"],
+      ["R2", "20", "10", "0", "top"],
+      ["R3", "30", "10", "0", "top"],
+      ["R4", "40", "10", "90", "top"],
+      ["C1", "30", "20", "0", "top"],
+      ["U1", "30", "35", "0", "top"],
+      ["R5", "30.05", "35", "0", "top"],
+    ]),
+  ];
+  const m = measure(board);
+  expect(m.crossCheck).toMatchObject({
+    withoutPads: ["R7"],
+    padsWithoutPart: ["R9"],
+    placedButDnp: ["R5"],
+    inBomNotPlaced: ["R7"],
+  });
+  const about = (tag: string) => m.findings.filter((f) => f.tag === tag).map((f) => f.about);
+  expect(about("part-without-pads")).toEqual([["R7"]]);
+  expect(about("pads-without-part")).toEqual([["R9"]]);
+  expect(about("placement-not-fitted")).toEqual([["R5"]]);
+  expect(about("placement-wrong-side")).toEqual([["C1"]]);
+  expect(about("placement-off-pads")).toEqual([["U1"]]);
+  expect(about("placement-doubled")).toEqual([["U1", "R5"]]);
+  expect(about("placement-rotation-odd")).toEqual([["R4"]]);
+  expect(about("pin-count-odd")).toEqual([["U1"]]);
+});
+
+test("pins by the package's name, where it says them", () => {
+  expect(
+    [
+      "SOIC-8",
+      "QFN32",
+      "0603",
+      "R_0805",
+      "SOT-23",
+      "SOT-23-5",
+      "TSSOP-16",
+      "module",
+      "SOT-223",
+      "CAP 100",
+    ].map(pinsOfPackage),
+  ).toEqual([8, 32, 2, 2, 3, 5, 16, undefined, undefined, undefined]);
+});
+
+test("what is said of masks, silkscreen, paste, sets and panels", () => {
+  const pads = `%TA.AperFunction,SMDPad,CuDef*%\n%ADD10R,1X1*%\n%TD*%\nD10*\n${flash(5, 5)}${flash(8, 5)}`;
+  const base = [rim(20, 10), layer("b.gtl", pads)];
+  expect(tags([...base, layer("b.gts", `%ADD10R,1.1X1.1*%\nD10*\n${flash(5, 5)}`)])).toContain(
+    "mask-over-pad",
+  );
+  const open = [...base, layer("b.gts", `%ADD10R,1.1X1.1*%\nD10*\n${flash(5, 5)}${flash(8, 5)}`)];
+  expect(tags(open)).not.toContain("mask-over-pad");
+  expect(tags([...open, layer("b.gto", `%ADD10C,0.15*%\nD10*\n${stroke(3, 5, 6, 5)}`)])).toContain(
+    "legend-over-pad",
+  );
+  expect(tags([...open, layer("b.gtp", `%ADD10R,1X1*%\nD10*\n${flash(12, 5)}`)])).toContain(
+    "paste-without-pad",
+  );
+  expect(
+    tags([...["one", "two"].flatMap((d) => open.map((e) => ({ ...e, path: `${d}/${e.path}` })))]),
+  ).toContain("two-sets");
+  const box = (x: number) =>
+    stroke(x, 0, x + 9, 0) + stroke(x + 9, 0, x + 9, 9) + stroke(x + 9, 9, x, 9) + stroke(x, 9, x, 0);
+  expect(tags([layer("b.gko", `%ADD10C,0.1*%\nD10*\n${box(0)}${box(10)}`), layer("b.gtl", pads)])).toContain(
+    "already-panel",
+  );
+});
+
+test("two boards compared: what changed, and whether the stencil serves again", () => {
+  const make = (dx: number, pad: number, ink: number) => {
+    const at2 = (x: number, y: number) => flash(x + dx, y);
+    return readBoard([
+      layer(
+        "b.gko",
+        `%ADD10C,0.1*%\nD10*\n${stroke(dx, 0, 20 + dx, 0)}${stroke(20 + dx, 0, 20 + dx, 10)}${stroke(20 + dx, 10, dx, 10)}${stroke(dx, 10, dx, 0)}`,
+      ),
+      layer("b.gtl", `%ADD10R,1X1*%\nD10*\n${at2(5, 5)}${at2(8, 5)}`),
+      layer("b.gtp", `%ADD10R,${pad}X1*%\nD10*\n${at2(5, 5)}${at2(8, 5)}`),
+      layer("b.gto", `%ADD10C,0.15*%\nD10*\n${stroke(3 + dx, ink, 6 + dx, ink)}`),
+      drill("b-pth.drl", [[0.5, [[12 + dx, 5]]]]),
+    ]);
+  };
+  const old = make(0, 1, 8);
+  expect(diffBoards(make(7.5, 1, 8), old)).toEqual({
+    changed: [],
+    unchanged: ["copper-top", "drill-plated", "legend-top", "paste-top", "profile"],
+    stencilReusable: { top: true },
+  });
+  expect(diffBoards(make(0, 1.004, 8.2), old)).toMatchObject({
+    changed: ["legend-top"],
+    stencilReusable: { top: true },
+  });
+  expect(diffBoards(make(0, 1.2, 8), old)).toMatchObject({
+    changed: ["paste-top"],
+    stencilReusable: { top: false },
+  });
+});
