@@ -87,6 +87,17 @@ export const correctionsBody = yup.object({
       (v) => v === undefined || Object.values(v).every((r) => roles.includes(r.role)),
     ),
   columns: yup.mixed<Record<string, Record<string, string>>>(),
+  moves: yup
+    .mixed<Record<string, { dxMm: number; dyMm: number; isMirrored?: boolean }>>()
+    .test(
+      "moves",
+      "A move is no shift in millimetres.",
+      (v) =>
+        v === undefined ||
+        Object.values(v).every(
+          (m) => Math.abs(Number(m?.dxMm)) < 5000 && Math.abs(Number(m?.dyMm)) < 5000 && Object.keys(m).length <= 3,
+        ),
+    ),
 });
 export type CorrectionsBody = yup.InferType<typeof correctionsBody>;
 

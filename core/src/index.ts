@@ -19,6 +19,7 @@ export { type FileKind, kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
 export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
 export { layerName } from "./board/measure-keys.ts";
+export { composeMoves } from "./board/move.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
 export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard } from "./board/read.ts";
 export type { Because, Role, Side } from "./board/role.ts";
@@ -48,6 +49,7 @@ export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.t
 export * from "./money/money.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
 export { drawSide, type SideDrawing } from "./release/drawing.ts";
+export { boardSvg, type PictureColours } from "./release/picture.ts";
 export { type PackagePlan, type PlannedSheet, type PlannedTable, planPackage, slug } from "./release/plan.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { assemblyHouse, type BoardOrder, housePrice } from "./run/cost-nodes.ts";

@@ -20,5 +20,10 @@ export function withMemory(paths: readonly string[], explicit: Corrections, memo
     const named = explicit.columns?.[p] ?? memory.columns?.[patternOf(p)];
     if (named !== undefined) columns[p] = named;
   }
-  return { roles: roles as NonNullable<Corrections["roles"]>, columns };
+  // a move is of one export and is not remembered for the next
+  return {
+    roles: roles as NonNullable<Corrections["roles"]>,
+    columns,
+    ...(explicit.moves ? { moves: explicit.moves } : {}),
+  };
 }

@@ -25,7 +25,12 @@ export function finderOf(s: Solids): Finder {
   }
   if (count === 0) return () => undefined;
   const area = Math.max(1e-6, (x1 - x0) * (y1 - y0));
-  const cell = Math.max(0.25, Math.sqrt((2 * area) / count), Math.sqrt(area / MAX_CELLS));
+  const cell = Math.max(
+    0.25,
+    Math.sqrt((2 * area) / count),
+    Math.sqrt(area / MAX_CELLS),
+    Math.max(x1 - x0, y1 - y0) / 20_000,
+  );
   const inverse = 1 / cell;
   const columns = Math.floor((x1 - x0) * inverse) + 1;
   const rows = Math.floor((y1 - y0) * inverse) + 1;

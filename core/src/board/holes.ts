@@ -180,22 +180,29 @@ export function nearBody(
   }
 }
 
+/** Routed paths longer than this are a broken file, mm. */
+const LONGEST_MM = 20_000;
+const lengthOf = (b: Body) =>
+  b.points.reduce(
+    (sum, [x, y], k) => (k === 0 ? 0 : sum + Math.hypot(x - b.points[k - 1]![0], y - b.points[k - 1]![1])),
+    0,
+  );
+
 /** Pairs of holes compared at most; boards have some hundred neighbours within reach at their densest. */
 const MOST_COMPARISONS = 5_000_000;
 
 /** Adds the distances wall to wall between all bodies, those drilled twice at one place left out. */
 export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled: readonly Body[] } {
   const reach = 3;
-  const cell = 4;
+  const cell = bodies.reduce((c, b) => Math.max(c, 2 * b.r + reach), 4);
   const grid = new Map<number, number[]>();
   // cells within reach of a body's path, walked in steps of half a cell
   const cellsOf = (b: Body) => {
     const cells = new Set<number>();
-    const around = Math.ceil((b.r + reach / 2) / cell);
     const put = (x: number, y: number) => {
       const [cx, cy] = [Math.floor(x / cell), Math.floor(y / cell)];
-      for (let c = cx - around; c <= cx + around; c++)
-        for (let r = cy - around; r <= cy + around; r++) cells.add((c + 32768) * 65536 + r + 32768);
+      for (let c = cx - 1; c <= cx + 1; c++)
+        for (let r = cy - 1; r <= cy + 1; r++) cells.add((c + 32768) * 65536 + r + 32768);
     };
     for (let p = 0; p < b.points.length; p++) {
       const [x, y] = b.points[p]!;
@@ -210,6 +217,7 @@ export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled:
   const known = new Set<string>();
   let left = MOST_COMPARISONS;
   bodies.forEach((b, i) => {
+    if (lengthOf(b) > LONGEST_MM) return;
     if (b.isRound) {
       // holes drilled twice are told by their place before any are compared
       const [[x, y]] = b.points as [readonly [number, number]];

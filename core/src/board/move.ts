@@ -8,6 +8,16 @@ import type { Move } from "./findings.ts";
 const x = (move: Move, v: number) => (move.isMirrored ? -v : v) + move.dxMm;
 const y = (move: Move, v: number) => v + move.dyMm;
 
+/** One move after another, as one. */
+export function composeMoves(first: Move | undefined, then: Move): Move {
+  if (!first) return then;
+  return {
+    dxMm: (then.isMirrored ? -first.dxMm : first.dxMm) + then.dxMm,
+    dyMm: first.dyMm + then.dyMm,
+    ...((first.isMirrored ?? false) !== (then.isMirrored ?? false) ? { isMirrored: true } : {}),
+  };
+}
+
 /** A layer moved as a person agreed to; without a move, the layer itself. */
 export function moveLayer(image: LayerImage, move: Move | undefined): LayerImage {
   if (!move) return image;

@@ -128,7 +128,15 @@ function gridOf(s: Solids, reach: number): Grid {
   x1 += reach;
   y1 += reach;
   const area = (x1 - x0) * (y1 - y0);
-  const cell = Math.max(reach, Math.sqrt((1.2 * area) / total), Math.sqrt(area / MAX_CELLS), 0.05);
+  const long = Math.max(x1 - x0, y1 - y0);
+  let cell = Math.max(
+    reach,
+    Math.sqrt((1.2 * area) / total),
+    Math.sqrt(area / MAX_CELLS),
+    long / 20_000,
+    0.05,
+  );
+  while (entriesOf(s, reach, cell) > Math.max(4_000_000, 12 * total)) cell *= 2;
   const longest = 4 * cell;
   let pieces = 0;
   for (let e = 0; e < total; e++) pieces += cuts(edges, e * 4, longest);
@@ -178,6 +186,23 @@ function gridOf(s: Solids, reach: number): Grid {
       for (let c = ((grown[q]! - x0) * inverse) | 0; c <= c1; c++) item[next[r * columns + c]!++] = i;
   }
   return { t, box: grown, owner, start, item, x0, y0, columns, rows, inverse };
+}
+
+/** Places of the grid all edges would take, stretches of four cells at most counted along their greater side. */
+function entriesOf(s: Solids, reach: number, cell: number): number {
+  let sum = 0;
+  for (let k = 0; k < s.count; k++) {
+    const grow = 2 * (s.radius[k]! + reach);
+    for (let o = s.firstEdge[k]! * 4; o < s.firstEdge[k + 1]! * 4; o += 4) {
+      const w = Math.abs(s.edges[o + 2]! - s.edges[o]!);
+      const h = Math.abs(s.edges[o + 3]! - s.edges[o + 1]!);
+      const long = w > h ? w : h;
+      const short = w > h ? h : w;
+      const n = Math.ceil(long / (4 * cell)) || 1;
+      sum += n * ((long / n + grow) / cell + 1) * ((short / n + grow) / cell + 1);
+    }
+  }
+  return sum;
 }
 
 function cuts(edges: Float64Array, o: number, longest: number): number {
@@ -278,6 +303,7 @@ function contain(s: Solids, groups: Groups): void {
   }
   const cell = Math.max(
     0.2,
+    Math.max(x1 - x0, y1 - y0) / 20_000,
     Math.sqrt(((x1 - x0) * (y1 - y0)) / count),
     Math.sqrt(((x1 - x0) * (y1 - y0)) / MAX_CELLS),
   );

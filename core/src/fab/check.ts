@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Place } from "../board/worst.ts";
-import type { FabOptions, House } from "./house.ts";
+import type { FabOptions, House, HouseLimits } from "./house.ts";
 
 /** One measure against one limit of one house. */
 export interface LimitCheck {
@@ -15,15 +15,30 @@ export interface LimitCheck {
   readonly at?: Place;
 }
 
-const MEASURES = [
+/** Key of the measure, its words, whether a breach stops the house, and the limit that counts where it has no key of its own. */
+const MEASURES: readonly (readonly [
+  keyof Measure & LimitKey,
+  string,
+  isHard: boolean,
+  (keyof HouseLimits & LimitKey)?,
+])[] = [
   ["minTrackMm", "smallest track", true],
   ["minNetSpaceMm", "smallest gap between nets", true],
   ["minHoleMm", "smallest hole", true],
   ["minAnnularMm", "smallest ring around a hole", true],
+  ["minHoleToHoleMm", "hole wall to hole wall", true],
+  ["minDrillToForeignCopperMm", "hole wall to other copper", false],
+  ["minNpthToCopperMm", "unplated hole to copper", false],
+  ["minHoleToEdgeMm", "hole wall to the board's edge", false],
   ["minCopperToEdgeMm", "copper to the board's edge", false],
+  ["minCopperToCutoutMm", "copper to a cut-out", false, "minCopperToEdgeMm"],
+  ["minCopperToSlotMm", "copper to an unplated slot", false, "minCopperToEdgeMm"],
+  ["minNeckMm", "narrowest place in a fill", false, "minTrackMm"],
   ["minMaskWebMm", "narrowest mask web", false],
   ["minLegendLineMm", "thinnest silkscreen line", false],
-] as const;
+  ["minLegendTextMm", "smallest silkscreen text", false],
+];
+type LimitKey = `min${string}Mm`;
 
 /**
  * A board's measures against a house's limits. A hard limit broken means the house cannot make it; a soft one (edge,
@@ -35,10 +50,10 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
     if (margin < -1e-6) return isHard ? "cannot" : "look";
     return limit > 0 && margin / limit < 0.05 ? "tight" : "fine";
   };
-  for (const [key, label, isHard] of MEASURES) {
-    const value = m[key];
-    if (value === undefined) continue;
-    const limit = house.limits[key];
+  for (const [key, label, isHard, other] of MEASURES) {
+    const value = m[key] as number | undefined;
+    const limit = house.limits[(other ?? key) as keyof HouseLimits] as number | undefined;
+    if (value === undefined || limit === undefined) continue;
     const at = (m as unknown as Record<string, readonly Place[] | undefined>)[key.replace(/Mm$/, "At")]?.[0];
     out.push({
       measure: key,

@@ -29,6 +29,12 @@ export interface HouseLimits {
   readonly minMaskWebMm: number;
   readonly minLegendLineMm: number;
   readonly minSlotMm: number;
+  /** Left out where a house does not state it; then nothing is judged by it. */
+  readonly minHoleToHoleMm?: number;
+  readonly minDrillToForeignCopperMm?: number;
+  readonly minNpthToCopperMm?: number;
+  readonly minHoleToEdgeMm?: number;
+  readonly minLegendTextMm?: number;
   readonly maxAspect: number;
   readonly minBoardMm: readonly [number, number];
   readonly maxBoardMm: readonly [number, number];

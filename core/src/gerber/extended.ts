@@ -175,6 +175,8 @@ function stepRepeat(s: LayerState, t: string): void {
   if (!m || nx < 1 || ny < 1) throw new Error("the numbers of copies and steps cannot be read");
   const dx = finite(m[3] ?? "0") * s.numbers.unitMm;
   const dy = finite(m[4] ?? "0") * s.numbers.unitMm;
+  if (!(Math.abs(dx) * nx < 5000 && Math.abs(dy) * ny < 5000))
+    throw new Error("the copies would lie metres away");
   // copies upon copies draw nothing new
   s.repeat = { nx: dx === 0 ? 1 : nx, ny: dy === 0 ? 1 : ny, dx, dy, from: s.builder.n };
 }

@@ -38,11 +38,12 @@ export class WholeImage {
         this.mirrorB = b === 1;
         return this.mirrorA || this.mirrorB ? "taken" : "neutral";
       case "SF":
-        if ((a ?? 1) <= 0 || (b ?? 1) <= 0) return "unknown";
+        if ([a ?? 1, b ?? 1].some((v) => v <= 0 || v > 100)) return "unknown";
         this.scaleA = a ?? 1;
         this.scaleB = b ?? 1;
         return this.scaleA !== 1 || this.scaleB !== 1 ? "taken" : "neutral";
       case "OF":
+        if (Math.abs(a ?? 0) * unitMm > 5000 || Math.abs(b ?? 0) * unitMm > 5000) return "unknown";
         this.offsetA = (a ?? 0) * unitMm;
         this.offsetB = (b ?? 0) * unitMm;
         return this.offsetA !== 0 || this.offsetB !== 0 ? "taken" : "neutral";

@@ -30,6 +30,8 @@ export interface Note {
   readonly about?: readonly string[];
   /** Line ids the note is tied to. */
   readonly lines?: readonly string[];
+  /** A correction of the board's files that would mend it. */
+  readonly offer?: NonNullable<Finding["offer"]>;
   /** Blockers that no reason lifts. */
   readonly isFirm?: boolean;
   readonly acceptedBecause?: string;
@@ -59,7 +61,7 @@ export function collectNotes(
     notes.push({ key, stage, level, text, ...more });
   for (const b of doc.boards)
     for (const f of b.measure.findings)
-      add(PART_TAGS.test(f.tag) ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
+      add(PART_TAGS.test(f.tag) && !f.at ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
   partNotes(doc, add);
   sourceNotes(doc, parts, basket, add);
   fabNotes(doc, house, checks, options, add);
@@ -81,6 +83,7 @@ const pick = (f: Finding): Partial<Note> => ({
   ...(f.file ? { file: f.file } : {}),
   ...(f.line ? { line: f.line } : {}),
   ...(f.about ? { about: f.about } : {}),
+  ...(f.offer ? { offer: f.offer } : {}),
 });
 
 function partNotes(doc: RunDocument, add: Add): void {

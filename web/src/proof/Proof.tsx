@@ -7,9 +7,10 @@ import {
   useRef,
   useState,
 } from "react";
-import { fixed } from "../ui/format.ts";
+import { mm as asMm, fixed, mil } from "../ui/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
+import { type Stretch, useRuler } from "./useRuler.ts";
 
 /** A numbered mark at a place of the board. */
 export interface ProofMark {
@@ -56,6 +57,9 @@ export function Proof({
   finish = "",
   legend = "white",
   marks = [],
+  onMark,
+  places = [],
+  isMeasuring = false,
   focus,
   height = 460,
   paintKey = 0,
@@ -68,6 +72,12 @@ export function Proof({
   finish?: string;
   legend?: string;
   marks?: readonly ProofMark[];
+  /** A mark was pressed: the note of its number is meant. */
+  onMark?: ((number: number) => void) | undefined;
+  /** Further places of the measure that is shown. */
+  places?: readonly { readonly x: number; readonly y: number }[];
+  /** Presses measure between two points instead of moving the board. */
+  isMeasuring?: boolean;
   focus?: { readonly x: number; readonly y: number; readonly key: string } | undefined;
   height?: number;
   /** Changes when the worker holds another board. */
@@ -83,6 +93,9 @@ export function Proof({
   const wanted = useRef<View>(undefined);
   const [theme, setTheme] = useState(0);
   const flip = side === "bottom" ? -1 : 1;
+  const ruler = useRuler(board, side);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a stretch belongs to the side it was measured on
+  useEffect(() => ruler.clear(), [side, isMeasuring]);
 
   const whole = useCallback((): View => {
     const [x0, y0, x1, y1] = box;
@@ -209,7 +222,21 @@ export function Proof({
       zoomAt((e.clientX + o.x) / 2 - r.left, (e.clientY + o.y) / 2 - r.top, factor);
     }
   };
-  const release = (e: PointerEvent) => pointers.current.delete(e.pointerId);
+  const pressed = useRef<{ x: number; y: number }>(undefined);
+  const release = (e: PointerEvent) => {
+    pointers.current.delete(e.pointerId);
+    const from = pressed.current;
+    pressed.current = undefined;
+    if (!isMeasuring || !view || !from || Math.hypot(e.clientX - from.x, e.clientY - from.y) > 4) return;
+    const r = frame.current!.getBoundingClientRect();
+    measureAt(e.clientX - r.left, e.clientY - r.top);
+  };
+  const measureAt = (px: number, py: number) => {
+    if (!view) return;
+    const x = view.cx + ((px - size.w / 2) / view.scale) * flip;
+    const y = view.cy - (py - size.h / 2) / view.scale;
+    ruler.press(x, y, view.scale);
+  };
   const keys = (e: KeyboardEvent) => {
     const pan = { ArrowLeft: [-40, 0], ArrowRight: [40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
     if (pan)
@@ -217,6 +244,8 @@ export function Proof({
     else if (e.key === "+" || e.key === "=") zoomAt(size.w / 2, size.h / 2, 1.3);
     else if (e.key === "-") zoomAt(size.w / 2, size.h / 2, 1 / 1.3);
     else if (e.key === "0") setView(whole());
+    else if (e.key === "Enter" && isMeasuring) measureAt(size.w / 2, size.h / 2);
+    else if (e.key === "Escape" && ruler.stretch) ruler.clear();
     else return;
     e.preventDefault();
     e.stopPropagation();
@@ -233,11 +262,12 @@ export function Proof({
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the picture is panned and zoomed by keys
       tabIndex={0}
       role="application"
-      aria-label={`Board, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all.`}
+      aria-label={`Board, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all${isMeasuring ? ", Enter takes the middle as a point" : ""}.`}
       onKeyDown={keys}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         pointers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
+        pressed.current = { x: e.clientX, y: e.clientY };
       }}
       onPointerMove={move}
       onPointerUp={release}
@@ -246,7 +276,7 @@ export function Proof({
     >
       <canvas
         ref={canvas}
-        className="absolute inset-0 size-full cursor-grab"
+        className={`absolute inset-0 size-full ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
         style={{ width: size.w, height: size.h }}
       />
       {view && (
@@ -275,22 +305,53 @@ export function Proof({
               {text(y1 - y0)}
             </text>
           </g>
-          {focus && (
-            <circle
-              cx={toScreen(focus.x, focus.y)[0]}
-              cy={toScreen(focus.x, focus.y)[1]}
-              r="20"
-              fill="none"
-              stroke="var(--metal)"
-              strokeWidth="2.5"
+          {places.map((p) => {
+            const [px, py] = toScreen(p.x, p.y);
+            return (
+              <g key={`${p.x} ${p.y}`} fill="none">
+                <circle cx={px} cy={py} r="9" stroke="var(--sheet)" strokeWidth="4" />
+                <circle cx={px} cy={py} r="9" stroke="var(--metal)" strokeWidth="2" strokeDasharray="4 2" />
+              </g>
+            );
+          })}
+          {isMeasuring && (
+            <path
+              d={`M${size.w / 2 - 9} ${size.h / 2}h18M${size.w / 2} ${size.h / 2 - 9}v18`}
+              stroke="var(--ink-3)"
+              strokeWidth="1"
             />
+          )}
+          {ruler.stretch && <StretchLine stretch={ruler.stretch} toScreen={toScreen} />}
+          {focus && (
+            <g fill="none">
+              <circle
+                cx={toScreen(focus.x, focus.y)[0]}
+                cy={toScreen(focus.x, focus.y)[1]}
+                r="20"
+                stroke="var(--sheet)"
+                strokeWidth="5"
+              />
+              <circle
+                cx={toScreen(focus.x, focus.y)[0]}
+                cy={toScreen(focus.x, focus.y)[1]}
+                r="20"
+                stroke="var(--metal)"
+                strokeWidth="2.5"
+              />
+            </g>
           )}
           {marks.map((m) => {
             const [px, py] = toScreen(m.x, m.y);
             const colour =
               m.level === "error" ? "var(--stop)" : m.level === "warning" ? "var(--look)" : "var(--ink-2)";
             return (
-              <g key={`${m.number} ${m.x} ${m.y}`}>
+              // biome-ignore lint/a11y/noStaticElementInteractions: the margin holds the same as buttons
+              <g
+                key={`${m.number} ${m.x} ${m.y}`}
+                className={onMark ? "pointer-events-auto cursor-pointer" : ""}
+                onPointerDown={(e) => e.stopPropagation()}
+                onClick={() => onMark?.(m.number)}
+              >
                 <circle cx={px} cy={py} r="3" fill={colour} />
                 <line x1={px} y1={py} x2={px + 18} y2={py - 18} stroke={colour} />
                 <circle
@@ -316,6 +377,35 @@ export function Proof({
           })}
         </svg>
       )}
+      {ruler.stretch && (
+        <p
+          role="status"
+          className="num absolute bottom-2 left-2 border border-rule bg-sheet px-2 py-1 text-[13px]"
+        >
+          {ruler.stretch.to ? (
+            <>
+              {asMm(
+                Math.hypot(
+                  ruler.stretch.to.x - ruler.stretch.from.x,
+                  ruler.stretch.to.y - ruler.stretch.from.y,
+                ),
+              )}{" "}
+              mm
+              {mil(1) &&
+                ` = ${mil(Math.hypot(ruler.stretch.to.x - ruler.stretch.from.x, ruler.stretch.to.y - ruler.stretch.from.y))}`}
+              <span className="ml-3 text-ink-2">
+                ΔX {asMm(Math.abs(ruler.stretch.to.x - ruler.stretch.from.x))} ΔY{" "}
+                {asMm(Math.abs(ruler.stretch.to.y - ruler.stretch.from.y))}
+              </span>
+              <span className="ml-3 font-sans text-ink-2">
+                {ruler.stretch.from.what} to {ruler.stretch.to.what}
+              </span>
+            </>
+          ) : (
+            <span className="font-sans">from {ruler.stretch.from.what}; press the second point</span>
+          )}
+        </p>
+      )}
       <ul className="sr-only">
         {marks.map((m) => (
           <li
@@ -324,5 +414,28 @@ export function Proof({
         ))}
       </ul>
     </div>
+  );
+}
+
+/** A measured stretch, drawn as a dimension line between its points. */
+function StretchLine({
+  stretch,
+  toScreen,
+}: {
+  stretch: Stretch;
+  toScreen: (x: number, y: number) => [number, number];
+}) {
+  const [ax, ay] = toScreen(stretch.from.x, stretch.from.y);
+  const [bx, by] = stretch.to ? toScreen(stretch.to.x, stretch.to.y) : [ax, ay];
+  return (
+    <g stroke="var(--metal)" fill="none" strokeWidth="1.6">
+      <path d={`M${ax} ${ay}L${bx} ${by}`} />
+      {[
+        [ax, ay],
+        [bx, by],
+      ].map(([x, y]) => (
+        <path key={`${x} ${y}`} d={`M${x! - 6} ${y}h12M${x} ${y! - 6}v12`} />
+      ))}
+    </g>
   );
 }

@@ -2,9 +2,11 @@ import type { Note } from "@kobbin/core";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
+import { correctBoard } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
 import { said } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
+import { useSayError } from "../ui/Toast.tsx";
 import { Remarks } from "./Remarks.tsx";
 import { notesOf, useRun } from "./runState.ts";
 import { STAGES } from "./stages.ts";
@@ -54,7 +56,7 @@ export function NoteRow({
   number: number;
   showStage?: boolean;
 }) {
-  const { change, doc, isLocked } = useRun();
+  const { id, answer, change, did, doc, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
   const [reason, setReason] = useState<string>();
   const accepted = doc.choices.accepted ?? {};
@@ -65,6 +67,11 @@ export function NoteRow({
       : n.level === "warning"
         ? "look"
         : "remark";
+  const sayError = useSayError();
+  const mend = (offer: NonNullable<Note["offer"]>) => {
+    const done = correctBoard(id, answer.boardId, { moves: { [offer.file]: offer.move } });
+    done.then(() => did("Moved; the board was measured again", done), sayError);
+  };
   const accept = () => {
     const text = (reason ?? "").trim();
     if (text === "") return;
@@ -94,6 +101,11 @@ export function NoteRow({
         )}
         {n.acceptedBecause && <p className="text-ink-2">Accepted: {n.acceptedBecause}</p>}
         <div className="flex flex-wrap gap-x-4">
+          {n.offer && !isLocked && (
+            <button type="button" className="quiet-link" onClick={() => mend(n.offer!)}>
+              {n.offer.says}
+            </button>
+          )}
           {n.at && n.stage === "board" && (
             <button
               type="button"

@@ -22,6 +22,9 @@ export function connectBoard() {
       memory: Parameters<BoardApi["reread"]>[1],
       progress: (what: string, share: number) => void,
     ) => board.reread(corrections, memory, Comlink.proxy(progress)),
+    snap: (x: number, y: number, reachMm: number, side: "top" | "bottom") => board.snap(x, y, reachMm, side),
+    picture: (side: "top" | "bottom", kind: "svg" | "png", colours: Parameters<BoardApi["picture"]>[2]) =>
+      board.picture(side, kind, colours),
     paint: (request: Parameters<BoardApi["paint"]>[0]) => board.paint(request),
     close: () => {
       board[Comlink.releaseProxy]();

@@ -1,5 +1,6 @@
 import {
   type BoardSet,
+  boardSvg,
   type Corrections,
   type Entry,
   kindOf,
@@ -12,6 +13,7 @@ import {
 import { type FileEntry, openDrop, readTable } from "@kobbin/formats";
 import * as Comlink from "comlink";
 import { Painter, type PaintRequest } from "./paint.ts";
+import { type Snapped, Snapper } from "./snap.ts";
 
 /** What reading a drop gives the page. */
 export type Loaded =
@@ -25,6 +27,14 @@ export type Loaded =
   | { readonly kind: "error"; readonly message: string; readonly hint: string };
 
 let painter: Painter | undefined;
+let shown: BoardSet | undefined;
+let snapper: Snapper | undefined;
+
+function show(set: BoardSet): void {
+  shown = set;
+  snapper = undefined;
+  painter = new Painter(set);
+}
 let opened: { entries: Entry[]; notes: BoardSet["findings"] } | undefined;
 
 const api = {
@@ -61,9 +71,7 @@ const api = {
     progress("opening the files", 0.05);
     const drop = openDrop(files);
     if (drop.rejected) return false;
-    painter = new Painter(
-      readBoard(drop.files, corrections, (path, share) => progress(path, 0.1 + share * 0.9)),
-    );
+    show(readBoard(drop.files, corrections, (path, share) => progress(path, 0.1 + share * 0.9)));
     return true;
   },
 
@@ -76,7 +84,7 @@ const api = {
       memory,
     );
     const set = readBoard(opened.entries, all, (path, share) => progress(path, 0.05 + share * 0.4));
-    painter = new Painter(set);
+    show(set);
     const measure = measureBoard({ ...set, findings: [...opened.notes, ...set.findings] }, (what, share) =>
       progress(`measuring: ${what}`, 0.45 + share * 0.55),
     );
@@ -87,6 +95,27 @@ const api = {
       places: set.placements?.parts.length ?? 0,
       corrections: all,
     };
+  },
+
+  /** The point of the board that is meant by a place near it. */
+  snap(x: number, y: number, reachMm: number, side: "top" | "bottom"): Snapped | undefined {
+    if (!shown) return undefined;
+    snapper ??= new Snapper(shown);
+    return snapper.nearest(x, y, reachMm, side);
+  },
+
+  /** One side for documents: a vector drawing, or a picture of forty dots a millimetre at most. */
+  async picture(
+    side: "top" | "bottom",
+    kind: "svg" | "png",
+    colours: PaintRequest["colours"],
+  ): Promise<Blob | undefined> {
+    if (!shown || !painter) return undefined;
+    if (kind === "svg") {
+      const svg = boardSvg(shown, side, colours);
+      return svg ? new Blob([svg], { type: "image/svg+xml" }) : undefined;
+    }
+    return painter.whole(side, colours);
   },
 
   /** Paints a view of the board; undefined when there is nothing to paint. */

@@ -159,6 +159,27 @@ export class Painter {
     return page.transferToImageBitmap();
   }
 
+  /** The whole side without paper, forty dots a millimetre, fewer where that would be more than 6,000 dots wide. */
+  async whole(side: "top" | "bottom", colours: BoardColours): Promise<Blob | undefined> {
+    if (!this.box) return undefined;
+    const [x0, y0, x1, y1] = this.box;
+    const scale = Math.min(40, 6000 / Math.max(x1 - x0 + 2, y1 - y0 + 2));
+    const bitmap = this.paint({
+      side,
+      widthPx: Math.round((x1 - x0 + 2) * scale),
+      heightPx: Math.round((y1 - y0 + 2) * scale),
+      scale,
+      cx: (x0 + x1) / 2,
+      cy: (y0 + y1) / 2,
+      colours: { ...colours, paper: "#ffffff", grid: "#ffffff" },
+    });
+    if (!bitmap) return undefined;
+    const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+    canvas.getContext("2d")!.drawImage(bitmap, 0, 0);
+    bitmap.close();
+    return canvas.convertToBlob({ type: "image/png" });
+  }
+
   /** A canvas whose unit is a millimetre, y up, mirrored for the bottom. */
   private sheet(q: PaintRequest): { canvas: OffscreenCanvas; ctx: OffscreenCanvasRenderingContext2D } {
     const canvas = new OffscreenCanvas(q.widthPx, q.heightPx);

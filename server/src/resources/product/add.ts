@@ -1,4 +1,4 @@
-import { AppError, type Corrections, patternOf, toRunLines } from "@kobbin/core";
+import { AppError, type Corrections, patternOf, toRunLines, composeMoves } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
@@ -99,6 +99,12 @@ export async function correctBoard(
   const corrections: Corrections = {
     roles: { ...board.corrections.roles, ...wanted.roles },
     columns: { ...board.corrections.columns, ...wanted.columns },
+    moves: {
+      ...board.corrections.moves,
+      ...Object.fromEntries(
+        Object.entries(wanted.moves ?? {}).map(([path, m]) => [path, composeMoves(board.corrections.moves?.[path], m)]),
+      ),
+    },
   };
   const read = await deps.compute.run({ kind: "measure", files, corrections, memory: {} });
   const touchesParts =

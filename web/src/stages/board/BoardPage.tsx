@@ -1,9 +1,13 @@
 import type { Corrections } from "@kobbin/core";
 import { startTransition, useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
+import { boardColours } from "../../proof/colours.ts";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
+import { MeasureTable } from "../../proof/MeasureTable.tsx";
+import { measureGroups } from "../../proof/measureRows.ts";
 import { type Forward, Proof, type ProofMark } from "../../proof/Proof.tsx";
+import { Reconciled } from "../../proof/Reconciled.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
@@ -48,6 +52,16 @@ export function BoardPage() {
       ),
       { replace: true },
     );
+  const houses = doc.houses ?? [];
+  const wish = doc.options;
+  const groups = useMemo(() => measureGroups(m, houses, wish ?? {}), [m, houses, wish]);
+  const measured = groups.flatMap((g) => g.rows).find((r) => r.key === params.get("measure"));
+  const place = Math.max(
+    0,
+    Math.min((measured?.places.length ?? 1) - 1, Number(params.get("place") ?? 1) - 1),
+  );
+  const measuredAt = measured?.places[place];
+  const isMeasuring = params.get("hand") === "measure";
   const notes = notesOf(result, "board");
   const marks = notes.flatMap((n, i): ProofMark[] =>
     n.at ? [{ number: i + 1, x: n.at.x, y: n.at.y, level: n.level, text: n.text }] : [],
@@ -56,8 +70,13 @@ export function BoardPage() {
   const note = wanted ? notes[Number(wanted) - 1] : undefined;
   const noteAt = note?.at;
   const focus = useMemo(
-    () => (noteAt ? { x: noteAt.x, y: noteAt.y, key: `note ${wanted}` } : shown),
-    [noteAt, wanted, shown],
+    () =>
+      noteAt
+        ? { x: noteAt.x, y: noteAt.y, key: `note ${wanted}` }
+        : measuredAt
+          ? { x: measuredAt.x, y: measuredAt.y, key: `measure ${place}` }
+          : shown,
+    [noteAt, wanted, measuredAt, place, shown],
   );
   // biome-ignore lint/correctness/useExhaustiveDependencies: set only closes over params
   const bindings = useMemo(
@@ -67,8 +86,13 @@ export function BoardPage() {
         does: "turn the board over",
         run: () => set({ side: side === "top" ? "bottom" : undefined }),
       },
+      {
+        keys: "m",
+        does: "measure between two points",
+        run: () => set({ hand: isMeasuring ? undefined : "measure" }),
+      },
     ],
-    [side, params],
+    [side, params, isMeasuring],
   );
   useKeys(bindings);
   const correct = (change: Corrections) => {
@@ -95,6 +119,10 @@ export function BoardPage() {
               {FORWARD_LABEL[f]}
             </Tab>
           ))}
+          <span aria-hidden className="border-l border-rule" />
+          <Tab isOn={isMeasuring} onClick={() => set({ hand: isMeasuring ? undefined : "measure" })}>
+            measure
+          </Tab>
         </div>
       </div>
       {error ? (
@@ -113,6 +141,9 @@ export function BoardPage() {
           side={side}
           forward={forward}
           marks={marks}
+          onMark={(k) => set({ note: String(k), measure: undefined })}
+          places={measured?.places ?? []}
+          isMeasuring={isMeasuring}
           focus={focus}
           mask={result.options?.mask ?? "green"}
           finish={result.options?.finish ?? ""}
@@ -124,7 +155,11 @@ export function BoardPage() {
       <Measures
         measure={m}
         onShow={(at, k) => {
-          set({ note: undefined, side: at.layer.includes("bottom") ? "bottom" : undefined });
+          set({
+            note: undefined,
+            measure: undefined,
+            side: at.layer.includes("bottom") ? "bottom" : undefined,
+          });
           setShown({ x: at.x, y: at.y, key: k });
         }}
       />
@@ -133,6 +168,52 @@ export function BoardPage() {
         {count(m.nets?.count ?? 0, "net")}, {count(m.viaPads, "via")}, {count(m.throughHolePads, "pad")} with
         a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} without.
       </p>
+      {board && (
+        <p className="mt-1 flex flex-wrap gap-x-4 text-[14px] text-ink-2">
+          {side} side for documents:
+          {(["svg", "png"] as const).map((kind) => (
+            <button
+              key={kind}
+              type="button"
+              className="quiet-link"
+              onClick={() =>
+                board
+                  .picture(
+                    side,
+                    kind,
+                    boardColours(
+                      result.options?.mask ?? "green",
+                      result.options?.finish ?? "",
+                      result.options?.legend ?? "white",
+                    ),
+                  )
+                  .then((blob) => blob && saveBlob(blob, `${doc.product}-${side}.${kind}`), sayError)
+              }
+            >
+              {kind === "svg" ? "drawing (SVG)" : "picture (PNG)"}
+            </button>
+          ))}
+        </p>
+      )}
+      {hasFiles && (
+        <>
+          <MeasureTable
+            groups={groups}
+            houses={houses.map((h) => h.name)}
+            chosen={houses.findIndex((h) => h.id === doc.house?.id)}
+            shown={measured ? { key: measured.key, place } : undefined}
+            onShow={(row, k) =>
+              set({
+                note: undefined,
+                measure: row.key,
+                place: k === 0 ? undefined : String(k + 1),
+                side: row.places[k]?.layer.includes("bottom") ? "bottom" : undefined,
+              })
+            }
+          />
+          <Reconciled measure={m} />
+        </>
+      )}
       {hasFiles && <Files measure={m} onCorrect={correct} disabled={isLocked} />}
     </section>
   );
@@ -149,4 +230,14 @@ function Tab({ isOn, onClick, children }: { isOn: boolean; onClick: () => void; 
       {children}
     </button>
   );
+}
+
+/** Hands a made file to the person. */
+function saveBlob(blob: Blob, name: string): void {
+  const url = URL.createObjectURL(blob);
+  const a = document.createElement("a");
+  a.href = url;
+  a.download = name.toLowerCase().replaceAll(" ", "-");
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }

@@ -21,6 +21,10 @@ const FIELDS: readonly { readonly group: string; readonly rows: readonly (readon
       ["limits.minMaskWebMm", "mask web"],
       ["limits.minLegendLineMm", "silkscreen line"],
       ["limits.minSlotMm", "narrowest slot"],
+      ["limits.minHoleToHoleMm", "hole to hole"],
+      ["limits.minDrillToForeignCopperMm", "hole to other copper"],
+      ["limits.minNpthToCopperMm", "unplated to copper"],
+      ["limits.minHoleToEdgeMm", "hole to edge"],
     ],
   },
   {
@@ -59,7 +63,10 @@ function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "
     const last = keys.pop()!;
     const at = keys.reduce<Record<string, unknown>>((o, k) => o[k] as Record<string, unknown>, copy);
     const clean = typedNumber(text.trim());
-    at[last] = typeof at[last] === "number" ? Number(clean) : clean;
+    // a limit the house does not state stays unstated while its field is empty
+    if (clean === "" && path.startsWith("limits.")) delete at[last];
+    else if (path.startsWith("limits.")) at[last] = Number(clean);
+    else at[last] = typeof at[last] === "number" ? Number(clean) : clean;
   }
   const { id: _, ...profile } = copy;
   return profile;
@@ -130,10 +137,10 @@ export function HouseDialog({
                   key={path}
                   label={label}
                   name={path}
-                  required
+                  required={read(house, path) !== undefined}
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
-                  defaultValue={String(read(house, path))}
+                  defaultValue={String(read(house, path) ?? "")}
                   isNumber
                 />
               ))}

@@ -1,0 +1,160 @@
+import type { LimitCheck } from "@kobbin/core";
+import { fixed, mil, mm, useFormats } from "../ui/format.ts";
+import type { MeasureGroup, MeasureRow } from "./measureRows.ts";
+
+const WORD: Readonly<Record<LimitCheck["level"], string>> = {
+  fine: "fine",
+  tight: "tight",
+  look: "look",
+  cannot: "cannot",
+};
+const INK: Readonly<Record<LimitCheck["level"], string>> = {
+  fine: "text-ink-2",
+  tight: "text-look",
+  look: "text-look font-semibold",
+  cannot: "text-stop font-semibold",
+};
+
+/**
+ * Every least value with its places, against every house: what is fine here and refused there, with the headroom.
+ * A press on a value shows its worst place, a further one the next.
+ */
+export function MeasureTable({
+  groups,
+  houses,
+  chosen,
+  shown,
+  onShow,
+}: {
+  groups: readonly MeasureGroup[];
+  houses: readonly string[];
+  /** Index of the house chosen for the run. */
+  chosen: number;
+  shown: { readonly key: string; readonly place: number } | undefined;
+  onShow: (row: MeasureRow, place: number) => void;
+}) {
+  useFormats();
+  return (
+    <section aria-labelledby="measured" className="mt-6">
+      <h2 id="measured" className="text-[15px] font-semibold">
+        Measured, and what each house says
+      </h2>
+      <div className="overflow-x-auto">
+        <table className="mt-1 w-full text-[14px]">
+          <thead>
+            <tr className="text-left align-bottom text-[12.5px] text-ink-3">
+              <th scope="col" className="w-[24%] py-1 pr-3 font-normal">
+                least value
+              </th>
+              <th scope="col" className="py-1 pr-4 text-right font-normal">
+                mm
+              </th>
+              <th scope="col" className="py-1 pr-4 font-normal">
+                place
+              </th>
+              {houses.map((h, i) => (
+                <th
+                  key={h}
+                  scope="col"
+                  className={`w-[15%] py-1 pr-2 font-normal ${i === chosen ? "text-ink" : ""}`}
+                >
+                  {h}
+                  {i === chosen && <span className="block text-metal">chosen</span>}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {groups.map((g) => (
+            <tbody key={g.label}>
+              <tr>
+                <th
+                  scope="rowgroup"
+                  colSpan={3 + houses.length}
+                  className="pt-3 pb-1 text-left text-[12.5px] font-semibold text-ink-2"
+                >
+                  {g.label}
+                </th>
+              </tr>
+              {g.rows.map((r) => (
+                <Row
+                  key={r.key}
+                  row={r}
+                  shown={shown?.key === r.key ? shown.place : undefined}
+                  onShow={onShow}
+                />
+              ))}
+            </tbody>
+          ))}
+        </table>
+      </div>
+    </section>
+  );
+}
+
+function Row({
+  row: r,
+  shown,
+  onShow,
+}: {
+  row: MeasureRow;
+  shown: number | undefined;
+  onShow: (row: MeasureRow, place: number) => void;
+}) {
+  const place = r.places[shown ?? 0];
+  const next = shown === undefined ? 0 : (shown + 1) % r.places.length;
+  return (
+    <tr className={`border-t border-rule align-baseline ${shown === undefined ? "" : "bg-sheet"}`}>
+      <th scope="row" className="py-[5px] pr-3 text-left font-normal">
+        {r.label}
+      </th>
+      <td className="num py-[5px] pr-4 text-right">
+        {r.places.length > 0 ? (
+          <button
+            type="button"
+            className="why"
+            onClick={() => onShow(r, next)}
+            aria-label={`${r.label} ${mm(r.mm)} mm, show ${shown === undefined ? "the worst place" : `place ${next + 1} of ${r.places.length}`}`}
+          >
+            {mm(place?.mm ?? r.mm)}
+          </button>
+        ) : (
+          mm(r.mm)
+        )}
+        {mil(r.mm) && <span className="block text-[12px] text-ink-3">{mil(r.mm)}</span>}
+      </td>
+      <td className="py-[5px] pr-4 text-[12.5px] text-ink-3">
+        {place && (
+          <span className="whitespace-nowrap">
+            <span className="num">
+              {fixed(place.x, 1)} / {fixed(place.y, 1)}
+            </span>{" "}
+            {place.layer.replace("legend", "silkscreen")}
+            {r.places.length > 1 && (
+              <span className="num ml-2">
+                {shown === undefined ? `1 of ${r.places.length}` : `${shown + 1} of ${r.places.length}`}
+              </span>
+            )}
+          </span>
+        )}
+      </td>
+      {r.checks.map((c, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: one cell a house, in the table's order
+        <td key={i} className="py-[5px] pr-2 text-[13px]">
+          {c ? (
+            <span className={INK[c.level]}>
+              {WORD[c.level]}
+              <span className="num ml-2 text-[12.5px] text-ink-3">
+                {c.margin < 0 ? "−" : "+"}
+                {fixed(Math.abs(c.margin), 3).replace(/0$/, "")}
+              </span>
+            </span>
+          ) : (
+            <span className="text-[12.5px] text-ink-3" title="the house states no limit">
+              –
+            </span>
+          )}
+        </td>
+      ))}
+    </tr>
+  );
+}
