@@ -96,6 +96,7 @@ export function reconcile(
     findings.push({
       tag: "part-without-pads",
       level: "warning",
+      ...placeOf(withoutPads, places),
       about: withoutPads,
       text: `In the parts list, but no pad of the board is theirs: ${few(withoutPads)}.`,
       do: "If they are not on the board (cable, case), mark the line so; else a footprint is missing.",
@@ -123,6 +124,12 @@ export function reconcile(
 /** A line without placement may be a screw or a cable: only what is placed or named like a part on the board is missed. */
 const isOnBoard = (ref: string, placed: ReadonlySet<string>) =>
   placed.has(ref) || /^(R|C|L|D|Q|U|IC|J|K|X|Y|F|SW|RV|RN|LED)\d/.test(ref);
+
+/** Where the first of the parts is placed, for the picture. */
+const placeOf = (refs: readonly string[], places: readonly Placement[]): Pick<Finding, "at"> | undefined => {
+  const p = places.find((q) => refs.includes(q.ref));
+  return p ? { at: { layer: p.side, x: p.xMm, y: p.yMm } } : undefined;
+};
 
 const few = (list: readonly string[]) =>
   list.length <= 8 ? list.join(", ") : `${list.slice(0, 7).join(", ")} and ${list.length - 7} more`;

@@ -17,6 +17,8 @@ export function useBoardWorker(boardId: string, key: string): State {
   useEffect(() => {
     const board = connectBoard();
     let isCurrent = true;
+    // progress comes through a port of its own and may arrive after the result
+    let isOpened = false;
     (async () => {
       try {
         const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
@@ -24,8 +26,9 @@ export function useBoardWorker(boardId: string, key: string): State {
         const isOpen = await board.open(
           [{ path: "board.zip", bytes }],
           corrections,
-          (what, share) => isCurrent && setState({ what, share }),
+          (what, share) => isCurrent && !isOpened && setState({ what, share }),
         );
+        isOpened = true;
         if (!isCurrent) return;
         if (isOpen) setState({ board, what: "", share: 1 });
         else

@@ -110,7 +110,11 @@ export function NoteRow({
             <button
               type="button"
               className="quiet-link"
-              onClick={() => setParams({ ...Object.fromEntries(params), note: String(number) })}
+              onClick={() => {
+                const { side: _, measure: _m, place: _p, ...rest } = Object.fromEntries(params);
+                const isBelow = n.at?.layer?.includes("bottom");
+                setParams({ ...rest, note: String(number), ...(isBelow ? { side: "bottom" } : {}) });
+              }}
             >
               show it
             </button>

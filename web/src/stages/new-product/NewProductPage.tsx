@@ -63,7 +63,7 @@ export function NewProductPage() {
           })),
         );
         const loaded = await board.load(bytes, {}, (memory ?? {}) as never, (what, share) =>
-          setProgress({ what, share }),
+          setProgress((old) => old && { what, share }),
         );
         if (loaded.kind === "error") setProblem(loaded);
         else if (loaded.measure.outcome === "reject")
@@ -100,7 +100,7 @@ export function NewProductPage() {
     };
     setCorrections(next);
     const loaded = await drop.board.reread(next, (memory ?? {}) as never, (what, share) =>
-      setProgress({ what, share }),
+      setProgress((old) => old && { what, share }),
     );
     setProgress(undefined);
     if (loaded.kind === "ok")
