@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import {
   type BasketCache,
@@ -71,6 +72,34 @@ add(
   floor,
 );
 
+// a generated board of four layers at three sizes, each in a process of its own so that its memory peak is its own
+interface Grown {
+  readonly objects: number;
+  readonly holes: number;
+  readonly nets: number;
+  readonly pairs: number;
+  readonly firstNets: number;
+  readonly netsMs: number;
+  readonly sort: number;
+  readonly all: number;
+  readonly peakMb: number;
+}
+const grown: Grown[] = [10_000, 70_000, 300_000].map((n) => {
+  const out = execFileSync(
+    process.execPath,
+    ["--conditions=source", "--import", "tsx", "bench/growth.ts", String(n), String(Math.round(n / 14)), "5"],
+    { encoding: "utf8", stdio: ["ignore", "pipe", "inherit"] },
+  );
+  return JSON.parse(out) as Grown;
+});
+for (const g of grown)
+  add(
+    `nets and all pairs below 0.15 mm, ${Math.round(g.objects / 1000)},000 objects, ${g.holes} holes`,
+    "sorting as many doubles",
+    g.netsMs,
+    g.sort,
+  );
+
 const archive = new Uint8Array(readFileSync("demo/boards/kiln-watch-b.zip"));
 const open = () => openDrop([{ path: "kiln-watch-b.zip", bytes: archive }]).files;
 const opened = open();
@@ -110,4 +139,8 @@ for (const r of rows)
   console.log(
     `${r.work.padEnd(66)} ${r.ms.toFixed(2).padStart(9)} ms  ${r.ratio.toFixed(1).padStart(6)} ×  ${r.floor}`,
   );
-writeFileSync("bench/last.json", `${JSON.stringify({ node: process.version, rows }, null, 1)}\n`);
+for (const g of grown)
+  console.log(
+    `${String(g.objects).padStart(7)} objects: every figure in ${(g.all / 1000).toFixed(1)} s, ${g.nets} nets, ${g.pairs} pairs, memory peak ${g.peakMb.toFixed(0)} MB`,
+  );
+writeFileSync("bench/last.json", `${JSON.stringify({ node: process.version, rows, grown }, null, 1)}\n`);

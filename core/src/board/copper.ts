@@ -16,13 +16,16 @@ export interface LayerSolids {
   readonly find: Finder;
 }
 
+/** Most boards have gaps within this, which is what houses' limits are about; where there are none the reach widens. */
+const FIRST_REACH_MM = 0.2;
+
 /** Gaps wider than this are not searched: no house asks. */
 const FARTHEST_MM = 12;
 
 /** Pieces, islands and near pairs of a layer; the reach widens until two islands come near each other. */
 export function analyseLayer(image: LayerImage, name: string): LayerSolids {
   const solids = solidsOf(image);
-  let islands = findIslands(solids, 0.3);
+  let islands = findIslands(solids, FIRST_REACH_MM);
   while (islands.reach < FARTHEST_MM && islands.near.count === 0 && islands.groups.count() > 1)
     islands = findIslands(solids, Math.min(FARTHEST_MM, islands.reach * 4));
   return { name, image, solids, islands, find: finderOf(solids) };
@@ -37,8 +40,18 @@ export function addSpaces(worst: Worst, layer: LayerSolids, groupOf?: (piece: nu
       if (groupOf && groupOf(near.a[i]!) === groupOf(near.b[i]!)) continue;
       found++;
       if (near.mm[i]! >= worst.limit) continue;
-      const t = near.stretch.subarray(i * 8, i * 8 + 8);
-      const [px, py, qx, qy] = nearestPoints(t[0]!, t[1]!, t[2]!, t[3]!, t[4]!, t[5]!, t[6]!, t[7]!);
+      const t = near.edges;
+      const [o, r] = [near.p[i]!, near.q[i]!];
+      const [px, py, qx, qy] = nearestPoints(
+        t[o]!,
+        t[o + 1]!,
+        t[o + 2]!,
+        t[o + 3]!,
+        t[r]!,
+        t[r + 1]!,
+        t[r + 2]!,
+        t[r + 3]!,
+      );
       // the middle of the gap, not of the centre lines
       const [ra, rb] = [layer.solids.radius[near.a[i]!]!, layer.solids.radius[near.b[i]!]!];
       const d = Math.hypot(qx - px, qy - py) || 1;
@@ -88,11 +101,33 @@ export function addStrokes(worst: Worst, image: LayerImage, name: string): void 
   }
 }
 
-/** Area of the union of all pieces in mm², by the clipping package. */
-export function unionArea(s: Solids): number {
-  const rings: number[][] = [];
-  for (let k = 0; k < s.count; k++) for (const ring of ringsOfSolid(s, k)) rings.push(ring);
-  return unionRingArea(rings);
+/**
+ * Area of the union of a layer's pieces in mm²: islands never overlap, so each is summed on its own. A piece alone is
+ * exact; pieces that touch go through the clipping package together, arcs flattened to half a micrometre.
+ */
+export function unionArea(layer: LayerSolids): number {
+  const { solids: s, islands } = layer;
+  const members = new Map<number, number[]>();
+  for (let k = 0; k < s.count; k++) {
+    const g = islands.groups.find(k);
+    const list = members.get(g);
+    if (list) list.push(k);
+    else members.set(g, [k]);
+  }
+  let sum = 0;
+  for (const list of members.values())
+    sum += list.length === 1 ? ownArea(s, list[0]!) : unionRingArea(list.flatMap((k) => ringsOfSolid(s, k)));
+  return sum;
+}
+
+/** Area of one piece: of a straight capsule πr² + 2rl, else by its rings. */
+function ownArea(s: Solids, k: number): number {
+  const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];
+  if (s.isArea[k] || to - from > 1) return unionRingArea(ringsOfSolid(s, k));
+  const r = s.radius[k]!;
+  const o = from * 4;
+  const l = Math.hypot(s.edges[o + 2]! - s.edges[o]!, s.edges[o + 3]! - s.edges[o + 1]!);
+  return Math.PI * r * r + 2 * r * l;
 }
 
 /** Adds the distances from the pieces' edges to the segments of rings; far stretches of ring are passed over by their box. */

@@ -39,8 +39,17 @@ export function finderOf(s: Solids): Finder {
   const start = new Int32Array(columns * rows + 1);
   const large: number[] = [];
   const isLarge = new Uint8Array(count);
+  // columns and rows of each box, asked often
+  const span = new Int32Array(count * 4);
   for (let k = 0, o = 0; k < count; k++, o += 4) {
-    const [c0, r0, c1, r1] = [column(box[o]!), row(box[o + 1]!), column(box[o + 2]!), row(box[o + 3]!)];
+    const c0 = column(box[o]!);
+    const r0 = row(box[o + 1]!);
+    const c1 = column(box[o + 2]!);
+    const r1 = row(box[o + 3]!);
+    span[o] = c0;
+    span[o + 1] = r0;
+    span[o + 2] = c1;
+    span[o + 3] = r1;
     if ((c1 - c0 + 1) * (r1 - r0 + 1) > 64) {
       isLarge[k] = 1;
       large.push(k);
@@ -53,31 +62,38 @@ export function finderOf(s: Solids): Finder {
   const next = start.slice();
   for (let k = 0, o = 0; k < count; k++, o += 4) {
     if (isLarge[k]) continue;
-    const [c0, r0, c1, r1] = [column(box[o]!), row(box[o + 1]!), column(box[o + 2]!), row(box[o + 3]!)];
-    for (let r = r0; r <= r1; r++) for (let c = c0; c <= c1; c++) item[next[r * columns + c]!++] = k;
+    const c1 = span[o + 2]!;
+    const r1 = span[o + 3]!;
+    for (let r = span[o + 1]!; r <= r1; r++)
+      for (let c = span[o]!; c <= c1; c++) item[next[r * columns + c]!++] = k;
   }
   return (x, y, reach, visit) => {
-    const meets = (k: number) => {
+    const left = x - reach;
+    const right = x + reach;
+    const low = y - reach;
+    const high = y + reach;
+    for (const k of large) {
       const o = k * 4;
-      return (
-        box[o]! <= x + reach &&
-        box[o + 2]! >= x - reach &&
-        box[o + 1]! <= y + reach &&
-        box[o + 3]! >= y - reach
-      );
-    };
-    for (const k of large) if (meets(k) && visit(k) === true) return;
-    const [c0, r0, c1, r1] = [column(x - reach), row(y - reach), column(x + reach), row(y + reach)];
+      const meets = box[o]! <= right && box[o + 2]! >= left && box[o + 1]! <= high && box[o + 3]! >= low;
+      if (meets && visit(k) === true) return;
+    }
+    const c0 = column(left);
+    const r0 = row(low);
+    const c1 = column(right);
+    const r1 = row(high);
     for (let r = r0; r <= r1; r++)
-      for (let c = c0; c <= c1; c++)
-        for (let m = start[r * columns + c]!; m < start[r * columns + c + 1]!; m++) {
+      for (let c = c0; c <= c1; c++) {
+        const cell = r * columns + c;
+        for (let m = start[cell]!, end = start[cell + 1]!; m < end; m++) {
           const k = item[m]!;
-          if (!meets(k)) continue;
-          // a piece in several of the cells asked is visited in the first of them
           const o = k * 4;
-          if (Math.max(column(box[o]!), c0) !== c || Math.max(row(box[o + 1]!), r0) !== r) continue;
+          if (box[o]! > right || box[o + 2]! < left || box[o + 1]! > high || box[o + 3]! < low) continue;
+          // a piece in several of the cells asked is visited in the first of them
+          if ((span[o]! > c0 ? span[o]! : c0) !== c || (span[o + 1]! > r0 ? span[o + 1]! : r0) !== r)
+            continue;
           if (visit(k) === true) return;
         }
+      }
   };
 }
 

@@ -166,14 +166,23 @@ export function nearBody(
   reach: number,
   visit: (piece: number, mm: number, x: number, y: number) => void,
 ): void {
-  const seen = b.points.length > 1 ? new Set<number>() : undefined;
+  if (b.points.length === 1) {
+    const x = b.points[0]![0];
+    const y = b.points[0]![1];
+    layer.find(x, y, b.r + reach, (k) => {
+      const d = distanceTo(layer.solids, k, x, y) - b.r;
+      if (d <= reach) visit(k, d, x, y);
+    });
+    return;
+  }
+  const seen = new Set<number>();
   for (let p = 0; p < b.points.length; p++) {
     const [x, y] = b.points[p]!;
     const [qx, qy] = b.points[p + 1] ?? b.points[p]!;
     const half = Math.hypot(qx - x, qy - y) / 2;
     layer.find((x + qx) / 2, (y + qy) / 2, half + b.r + reach, (k) => {
-      if (seen?.has(k)) return;
-      seen?.add(k);
+      if (seen.has(k)) return;
+      seen.add(k);
       const d = pathDistance(layer.solids, k, b) - b.r;
       if (d <= reach) visit(k, d, x, y);
     });

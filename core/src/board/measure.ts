@@ -148,7 +148,7 @@ export function measureBoard(
     findings,
   );
   checkAgainstJob(set, copperFiles.length, outline, findings);
-  const copperAreaMm2 = Object.fromEntries(copper.map((l) => [l.name, r6(unionArea(l.solids))]));
+  const copperAreaMm2 = Object.fromEntries(copper.map((l) => [l.name, r6(unionArea(l))]));
   const extent = outline?.box ?? boxOfPieces(copper);
   progress("done", 1);
   const area = outline?.areaMm2;

@@ -5,14 +5,17 @@ import { Groups } from "./groups.ts";
 /** Pieces closer than this are one piece of copper. */
 export const TOUCH_MM = 0.001;
 
-/** Pairs of separate pieces that come near each other: by the pieces of edge that come nearest, one entry a meeting. */
+/** Pairs of separate pieces that come near each other: by the stretches of edge that come nearest, one entry a meeting. */
 export interface NearPairs {
   readonly count: number;
   readonly a: Int32Array;
   readonly b: Int32Array;
   readonly mm: Float64Array;
-  /** The two stretches of edge, x1 y1 x2 y2 each, eight numbers an entry. */
-  readonly stretch: Float64Array;
+  /** Where the two stretches of each entry begin in {@link edges}. */
+  readonly p: Int32Array;
+  readonly q: Int32Array;
+  /** Stretches of edge, x1 y1 x2 y2 each. */
+  readonly edges: Float64Array;
 }
 
 /** Islands of a layer and what comes near between them. */
@@ -36,60 +39,62 @@ export interface Islands {
 export function findIslands(s: Solids, reach: number): Islands {
   const groups = new Groups(s.count);
   const found = new Found();
+  let edges = s.edges;
   if (s.count > 0) {
     const g = gridOf(s, reach);
+    edges = g.t;
     compare(s, g, reach, groups, found);
     contain(s, groups);
   }
-  return { groups, near: found.done(groups), reach };
+  return { groups, near: found.done(groups, edges), reach };
 }
 
 class Found {
   n = 0;
-  a = new Int32Array(1024);
-  b = new Int32Array(1024);
-  mm = new Float64Array(1024);
-  stretch = new Float64Array(8192);
+  a = new Int32Array(4096);
+  b = new Int32Array(4096);
+  p = new Int32Array(4096);
+  q = new Int32Array(4096);
+  mm = new Float64Array(4096);
 
-  add(a: number, b: number, mm: number, t: Float64Array, p: number, q: number): void {
-    if (this.n === this.a.length) {
-      const wider = <T extends Int32Array | Float64Array>(old: T, next: T): T => {
-        next.set(old);
-        return next;
-      };
-      this.a = wider(this.a, new Int32Array(this.n * 2));
-      this.b = wider(this.b, new Int32Array(this.n * 2));
-      this.mm = wider(this.mm, new Float64Array(this.n * 2));
-      this.stretch = wider(this.stretch, new Float64Array(this.n * 16));
-    }
+  add(a: number, b: number, mm: number, p: number, q: number): void {
+    if (this.n === this.a.length) this.grow();
     const i = this.n++;
     this.a[i] = a;
     this.b[i] = b;
     this.mm[i] = mm;
-    for (let k = 0; k < 4; k++) {
-      this.stretch[i * 8 + k] = t[p + k]!;
-      this.stretch[i * 8 + 4 + k] = t[q + k]!;
-    }
+    this.p[i] = p;
+    this.q[i] = q;
+  }
+
+  private grow(): void {
+    const wider = <T extends Int32Array | Float64Array>(old: T, next: T): T => {
+      next.set(old);
+      return next;
+    };
+    const size = this.n * 2;
+    this.a = wider(this.a, new Int32Array(size));
+    this.b = wider(this.b, new Int32Array(size));
+    this.p = wider(this.p, new Int32Array(size));
+    this.q = wider(this.q, new Int32Array(size));
+    this.mm = wider(this.mm, new Float64Array(size));
   }
 
   /** What is left between different groups now that all are known. */
-  done(groups: Groups): NearPairs {
+  done(groups: Groups, edges: Float64Array): NearPairs {
+    const { a, b, p, q, mm } = this;
     let n = 0;
     for (let i = 0; i < this.n; i++) {
-      if (groups.find(this.a[i]!) === groups.find(this.b[i]!)) continue;
-      this.a[n] = this.a[i]!;
-      this.b[n] = this.b[i]!;
-      this.mm[n] = this.mm[i]!;
-      this.stretch.copyWithin(n * 8, i * 8, i * 8 + 8);
+      if (groups.find(a[i]!) === groups.find(b[i]!)) continue;
+      a[n] = a[i]!;
+      b[n] = b[i]!;
+      p[n] = p[i]!;
+      q[n] = q[i]!;
+      mm[n] = mm[i]!;
       n++;
     }
-    return {
-      count: n,
-      a: this.a.slice(0, n),
-      b: this.b.slice(0, n),
-      mm: this.mm.slice(0, n),
-      stretch: this.stretch.slice(0, n * 8),
-    };
+    const cut = <T extends Int32Array | Float64Array>(t: T) => t.subarray(0, n) as T;
+    return { count: n, a: cut(a), b: cut(b), p: cut(p), q: cut(q), mm: cut(mm), edges };
   }
 }
 
@@ -162,7 +167,10 @@ function gridOf(s: Solids, reach: number): Grid {
           t[q + 3] =
             i + 1 === n ? edges[o + 3]! : edges[o + 1]! + ((edges[o + 3]! - edges[o + 1]!) * (i + 1)) / n;
         }
-        const [ax, ay, bx, by] = [t[q]!, t[q + 1]!, t[q + 2]!, t[q + 3]!];
+        const ax = t[q]!;
+        const ay = t[q + 1]!;
+        const bx = t[q + 2]!;
+        const by = t[q + 3]!;
         grown[q] = (ax < bx ? ax : bx) - grow;
         grown[q + 1] = (ay < by ? ay : by) - grow;
         grown[q + 2] = (ax > bx ? ax : bx) + grow;
@@ -280,7 +288,7 @@ function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found
           if (d2 > (far + reach) * (far + reach)) continue;
           const d = Math.sqrt(d2) - far;
           if (d <= TOUCH_MM) groups.join(ka, kb);
-          else found.add(ka, kb, d, t, o, b);
+          else found.add(ka, kb, d, o, b);
         }
       }
     }

@@ -50,13 +50,20 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
   const e = s.edges;
   const cell = Math.max(reach, 0.1);
   const grid = new Map<number, number[]>();
+  // long edges are walked in stretches, or a slanted one would fill its whole box
   const each = (i: number, grow: number, visit: (key: number) => void) => {
     const o = i * 4;
-    const x1 = Math.floor((Math.max(e[o]!, e[o + 2]!) + grow) / cell);
-    const y1 = Math.floor((Math.max(e[o + 1]!, e[o + 3]!) + grow) / cell);
-    for (let x = Math.floor((Math.min(e[o]!, e[o + 2]!) - grow) / cell); x <= x1; x++)
-      for (let y = Math.floor((Math.min(e[o + 1]!, e[o + 3]!) - grow) / cell); y <= y1; y++)
-        visit((x + 1_000_000) * 4_000_000 + y + 1_000_000);
+    const [ax, ay, bx, by] = [e[o]!, e[o + 1]!, e[o + 2]!, e[o + 3]!];
+    const n = Math.ceil(Math.max(Math.abs(bx - ax), Math.abs(by - ay)) / (4 * cell)) || 1;
+    for (let k = 0; k < n; k++) {
+      const [px, py] = [ax + ((bx - ax) * k) / n, ay + ((by - ay) * k) / n];
+      const [qx, qy] = [ax + ((bx - ax) * (k + 1)) / n, ay + ((by - ay) * (k + 1)) / n];
+      const x1 = Math.floor((Math.max(px, qx) + grow) / cell);
+      const y1 = Math.floor((Math.max(py, qy) + grow) / cell);
+      for (let x = Math.floor((Math.min(px, qx) - grow) / cell); x <= x1; x++)
+        for (let y = Math.floor((Math.min(py, qy) - grow) / cell); y <= y1; y++)
+          visit((x + 1_000_000) * 4_000_000 + y + 1_000_000);
+    }
   };
   for (let i = from; i < to; i++)
     each(i, 0, (key) => {
