@@ -26,7 +26,12 @@ const FARTHEST_MM = 12;
 export function analyseLayer(image: LayerImage, name: string): LayerSolids {
   const solids = solidsOf(image);
   let islands = findIslands(solids, FIRST_REACH_MM);
-  while (islands.reach < FARTHEST_MM && islands.near.count === 0 && islands.groups.count() > 1)
+  while (
+    !islands.isPartial &&
+    islands.reach < FARTHEST_MM &&
+    islands.near.count === 0 &&
+    islands.groups.count() > 1
+  )
     islands = findIslands(solids, Math.min(FARTHEST_MM, islands.reach * 4));
   return { name, image, solids, islands, find: finderOf(solids) };
 }
@@ -65,7 +70,7 @@ export function addSpaces(worst: Worst, layer: LayerSolids, groupOf?: (piece: nu
   const first = layer.solids.count > 0 ? groupOf(0) : 0;
   let isAlone = true;
   for (let k = 1; k < layer.solids.count && isAlone; k++) isAlone = groupOf(k) === first;
-  while (!isAlone && islands.reach < FARTHEST_MM) {
+  while (!isAlone && !islands.isPartial && islands.reach < FARTHEST_MM) {
     islands = findIslands(layer.solids, Math.min(FARTHEST_MM, islands.reach * 4));
     if (put(islands.near) > 0) return;
   }

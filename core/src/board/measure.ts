@@ -75,11 +75,13 @@ export function measureBoard(
     return analyseLayer(f.layer!, layerName(f));
   });
   for (const l of copper)
-    if (l.solids.isPartial)
+    if (l.solids.isPartial || l.islands.isPartial)
       findings.push({
         tag: "too-many-objects",
         level: "error",
-        text: `The copper ${l.name} expands to more than ${MAX_EDGES / 1e6} million edges; it was measured up to there.`,
+        text: l.solids.isPartial
+          ? `The copper ${l.name} expands to more than ${MAX_EDGES / 1e6} million edges; it was measured up to there.`
+          : `So much copper lies over itself on the ${l.name} that not all of it was compared; gaps and nets are not certain.`,
         do: "Check the layer for copies that are not meant.",
       });
   const coat = (role: Role, side: "top" | "bottom") => {

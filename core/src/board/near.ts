@@ -24,6 +24,8 @@ export interface Islands {
   readonly groups: Groups;
   readonly near: NearPairs;
   readonly reach: number;
+  /** True when so much lies in one place that not all pairs were looked at. */
+  readonly isPartial: boolean;
 }
 
 /**
@@ -40,13 +42,14 @@ export function findIslands(s: Solids, reach: number): Islands {
   const groups = new Groups(s.count);
   const found = new Found();
   let edges = s.edges;
+  let isPartial = false;
   if (s.count > 0) {
     const g = gridOf(s, reach);
     edges = g.t;
-    compare(s, g, reach, groups, found);
+    isPartial = !compare(s, g, reach, groups, found);
     contain(s, groups);
   }
-  return { groups, near: found.done(groups, edges), reach };
+  return { groups, near: found.done(groups, edges), reach, isPartial };
 }
 
 class Found {
@@ -221,7 +224,7 @@ function cuts(edges: Float64Array, o: number, longest: number): number {
 }
 
 /** Pairs looked at in one layer at most, some seconds of work: beyond it stand only broken files. */
-const MOST_COMPARISONS = 500_000_000;
+const MOST_COMPARISONS = 150_000_000;
 /** A cell of more stretches than this is searched for copies of the same one. */
 const CROWDED = 1000;
 
@@ -244,7 +247,7 @@ function withoutTwins(s: Solids, g: Grid, from: number, to: number, groups: Grou
   return end;
 }
 
-function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found): void {
+function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found): boolean {
   const { t, box, owner, start, item, x0, y0, columns, rows, inverse } = g;
   const { radius } = s;
   let left = MOST_COMPARISONS;
@@ -253,7 +256,7 @@ function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found
       let end = start[cell + 1]!;
       if (end - start[cell]! > CROWDED) end = withoutTwins(s, g, start[cell]!, end, groups);
       left -= (end - start[cell]!) ** 2 / 2;
-      if (left < 0) return;
+      if (left < 0) return false;
       for (let i = start[cell]!; i < end; i++) {
         const p = item[i]!;
         const ka = owner[p]!;
@@ -292,6 +295,7 @@ function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found
         }
       }
     }
+  return true;
 }
 
 /** Joins what lies wholly inside an area: one point of each piece against every area whose box holds the piece. */
