@@ -41,6 +41,8 @@ interface Wish {
 }
 
 const DIM = 46;
+/** Share of the frame painted beyond each of its sides, so that moving the board shows board, not bare paper. */
+const BEYOND = 0.3;
 
 /**
  * The board as delivered, on graph paper, with dimension lines and numbered marks. Wheel and pinch zoom, drag, keys.
@@ -147,8 +149,8 @@ export function Proof({
         const ratio = Math.min(2, window.devicePixelRatio || 1);
         const request = {
           side: wish.side,
-          widthPx: Math.round(wish.size.w * ratio),
-          heightPx: Math.round(wish.size.h * ratio),
+          widthPx: Math.round(wish.size.w * (1 + 2 * BEYOND) * ratio),
+          heightPx: Math.round(wish.size.h * (1 + 2 * BEYOND) * ratio),
           scale: wish.view.scale * ratio,
           cx: wish.view.cx,
           cy: wish.view.cy,
@@ -276,8 +278,13 @@ export function Proof({
     >
       <canvas
         ref={canvas}
-        className={`absolute inset-0 size-full ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
-        style={{ width: size.w, height: size.h }}
+        className={`absolute ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
+        style={{
+          left: -size.w * BEYOND,
+          top: -size.h * BEYOND,
+          width: size.w * (1 + 2 * BEYOND),
+          height: size.h * (1 + 2 * BEYOND),
+        }}
       />
       {view && (
         <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
