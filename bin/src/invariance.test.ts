@@ -152,7 +152,7 @@ test("every straight stroke outside of fills drawn in two halves", () => {
         if (line.includes("G37")) inFill = false;
         if (/G0?[23]/.test(line)) isStraight = false;
         if (/G0?1(?!\d)/.test(line)) isStraight = true;
-        const m = /X(-?\d+)Y(-?\d+)D0([123])/.exec(line);
+        const m = /X(-?\d+)Y(-?\d+)(?:I-?\d+J-?\d+)?D0([123])/.exec(line);
         if (!m) return [line];
         const [nx, ny] = [Number(m[1]), Number(m[2])];
         const half = `G01X${Math.round((x + nx) / 2)}Y${Math.round((y + ny) / 2)}D01*`;
