@@ -14,7 +14,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   await page.getByRole("button", { name: "bottom", exact: true }).click();
   await expect(page).toHaveURL(/side=bottom/);
   await expectPainted(page, "bottom");
-  await expect(page.getByRole("button", { name: /smallest track 0.2 mm/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /smallest track 0.2 mm, show the place/ })).toBeVisible();
   await expect(page.getByRole("row", { name: /kiln-watch-copper-top.gbr/ })).toContainText(
     "its own attribute says Copper, L1, Top",
   );

@@ -51,8 +51,8 @@ test("a stranger's own files, prices and house become a package that reads back 
   await page.getByLabel("Good boards wanted").fill("12");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByRole("button", { name: /smallest track 0.35 mm/ })).toBeVisible();
-  await expect(page.getByRole("button", { name: /smallest ring 0.2 mm/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /smallest track 0.35 mm, show the place/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /smallest ring 0.2 mm, show the place/ })).toBeVisible();
 
   // nobody lists these parts; each line takes a typed or pasted offer
   await stage(page, "Source");
@@ -201,5 +201,5 @@ test("a folder dropped as it lies on the disk is read with the folders in it", a
   await expect(page.getByLabel("Product", { exact: true })).toHaveValue("lamp");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByRole("button", { name: /smallest track 0.35 mm/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /smallest track 0.35 mm, show the place/ })).toBeVisible();
 });

@@ -95,7 +95,10 @@ export const correctionsBody = yup.object({
       (v) =>
         v === undefined ||
         Object.values(v).every(
-          (m) => Math.abs(Number(m?.dxMm)) < 5000 && Math.abs(Number(m?.dyMm)) < 5000 && Object.keys(m).length <= 3,
+          (m) =>
+            Math.abs(Number(m?.dxMm)) < 5000 &&
+            Math.abs(Number(m?.dyMm)) < 5000 &&
+            Object.keys(m).length <= 3,
         ),
     ),
 });

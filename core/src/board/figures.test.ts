@@ -101,6 +101,24 @@ test("the neck of a filled area is a track: two squares joined by a bridge of 0.
   });
 });
 
+test("the narrowest place of the board itself: a waist of 2 between two wide parts", () => {
+  const waist: [number, number][] = [
+    [0, 0],
+    [20, 0],
+    [20, 10],
+    [11, 10],
+    [11, 2],
+    [9, 2],
+    [9, 10],
+    [0, 10],
+  ];
+  const edges = waist.map((p, i) => stroke(...p, ...waist[(i + 1) % waist.length]!)).join("");
+  const m = measure([layer("b.gko", `%ADD10C,0.1*%\nD10*\n${edges}`)]);
+  expect(m.outline).toMatchObject({ areaMm2: 200 - 16, minInnerRadiusMm: 0 });
+  expect(m.minBoardNeckMm).toBeCloseTo(2, 6);
+  expect(m.minBoardNeckAt![0]!.y).toBeCloseTo(1, 6);
+});
+
 test("what clear paint leaves thin is a neck, not a track", () => {
   const m = measure([
     rim(20, 10),

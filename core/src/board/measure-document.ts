@@ -61,6 +61,9 @@ export interface Measure {
   /** Least ring of copper around a plated hole, on its worst layer. */
   readonly minAnnularMm?: number;
   readonly minAnnularAt?: readonly Place[];
+  /** Narrowest place of the board itself between two of its edges, up to 3 mm. */
+  readonly minBoardNeckMm?: number;
+  readonly minBoardNeckAt?: readonly Place[];
   readonly minCopperToEdgeMm?: number;
   readonly minCopperToEdgeAt?: readonly Place[];
   readonly minCopperToCutoutMm?: number;

@@ -18,7 +18,7 @@ import { bodiesOf, groupHoles, settlePlating, settleSlots } from "./holes.ts";
 import { measureCoats } from "./measure-coats.ts";
 import type { Measure } from "./measure-document.ts";
 import { emptyMeasure, layerName, outlineKeys, rowOf, slotKeys } from "./measure-keys.ts";
-import { addNecks } from "./necks.ts";
+import { addNecks, addOutlineNecks } from "./necks.ts";
 import { joinNets, listNets, padsOf } from "./nets.ts";
 import { chainOutline, type Outline } from "./outline.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
@@ -29,6 +29,8 @@ import { r6, Worst } from "./worst.ts";
 
 /** Necks of fills are searched up to this width, mm. */
 const NECK_REACH_MM = 0.3;
+/** Narrow places of the board itself are searched up to this width, mm. */
+const OUTLINE_REACH_MM = 3;
 const SIDES = ["top", "bottom"] as const;
 
 /**
@@ -124,6 +126,9 @@ export function measureBoard(
     Worst,
     Worst,
   ];
+  const narrow = new Worst();
+  if (outline?.isClosed)
+    addOutlineNecks(narrow, [...edgeRings(outline), ...cutoutRings(outline)], OUTLINE_REACH_MM);
   copper.forEach((layer, i) => {
     addStrokes(track, layer.image, layer.name);
     addNecks(neck, layer, NECK_REACH_MM);
@@ -171,6 +176,7 @@ export function measureBoard(
     ...drilled.keys,
     ...edge.keys("minCopperToEdge"),
     ...cut.keys("minCopperToCutout"),
+    ...narrow.keys("minBoardNeck"),
     ...coats.keys,
     holes: groupHoles(holes),
     ...slotKeys(slots),

@@ -1,6 +1,6 @@
 import { segmentSegment2 } from "../geometry/segment.ts";
 import { KIND } from "../gerber/image.ts";
-import { distanceTo, insideSolid, type Solids } from "../gerber/solids.ts";
+import { distanceTo, insideSolid, type Solids, SolidsBuilder } from "../gerber/solids.ts";
 import type { LayerSolids } from "./copper.ts";
 import type { Worst } from "./worst.ts";
 
@@ -41,6 +41,28 @@ export function addNecks(worst: Worst, layer: LayerSolids, reach: number): void 
       },
     );
   }
+}
+
+/**
+ * Adds the narrow places of the board itself: between two edges of the outline, or of the outline and a cut-out, across
+ * the material. A house's handling, a score line or a hot tool breaks a board there.
+ *
+ * @param rings the outline and its cut-outs, flattened
+ * @param reach mm, wider places are not looked for
+ */
+export function addOutlineNecks(worst: Worst, rings: readonly (readonly number[])[], reach: number): void {
+  const b = new SolidsBuilder(1, 1024);
+  for (const ring of rings) b.ring(ring);
+  b.close(0, 0, true);
+  const s = b.done();
+  if (s.count === 0) return;
+  necksOf(
+    s,
+    0,
+    reach,
+    () => worst.limit,
+    (mm, x, y) => worst.add(mm, "profile", x, y),
+  );
 }
 
 type Found = (mm: number, x: number, y: number, ux: number, uy: number) => void;

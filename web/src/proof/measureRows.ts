@@ -34,6 +34,7 @@ const GROUPS: readonly (readonly [string, readonly (readonly [string, string])[]
       ["minCopperToCutout", "copper to a cut-out"],
       ["minCopperToSlot", "copper to a slot"],
       ["minPitch", "finest pitch"],
+      ["minBoardNeck", "narrowest place of the board"],
     ],
   ],
   [

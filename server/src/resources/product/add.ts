@@ -1,4 +1,4 @@
-import { AppError, type Corrections, patternOf, toRunLines, composeMoves } from "@kobbin/core";
+import { AppError, type Corrections, composeMoves, patternOf, toRunLines } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
@@ -102,7 +102,10 @@ export async function correctBoard(
     moves: {
       ...board.corrections.moves,
       ...Object.fromEntries(
-        Object.entries(wanted.moves ?? {}).map(([path, m]) => [path, composeMoves(board.corrections.moves?.[path], m)]),
+        Object.entries(wanted.moves ?? {}).map(([path, m]) => [
+          path,
+          composeMoves(board.corrections.moves?.[path], m),
+        ]),
       ),
     },
   };

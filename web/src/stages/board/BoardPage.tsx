@@ -166,7 +166,12 @@ export function BoardPage() {
       <p className="mt-4 text-[14px] text-ink-2">
         {m.outline?.areaMm2 !== undefined && `${fixed(m.outline.areaMm2, 1)} mm² of board; `}
         {count(m.nets?.count ?? 0, "net")}, {count(m.viaPads, "via")}, {count(m.throughHolePads, "pad")} with
-        a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} without.
+        a hole, {Object.values(m.smdPads).reduce((a, b) => a + b, 0)} without
+        {sumOf(m.fiducials) > 0 && `, ${count(sumOf(m.fiducials), "fiducial")}`}
+        {sumOf(m.testPads) > 0 && `, ${count(sumOf(m.testPads), "test pad")}`}
+        {(m.toolingHoles ?? 0) > 0 && `, ${count(m.toolingHoles!, "unplated hole")} of a millimetre and more`}
+        {m.massG !== undefined && `; ${fixed(m.massG, 1)} g bare`}
+        {m.stencil?.top && `, ${fixed(m.stencil.top.pasteGrams["0.12"]!, 2)} g of paste through 0.12 mm`}.
       </p>
       {board && (
         <p className="mt-1 flex flex-wrap gap-x-4 text-[14px] text-ink-2">
@@ -231,6 +236,9 @@ function Tab({ isOn, onClick, children }: { isOn: boolean; onClick: () => void; 
     </button>
   );
 }
+
+const sumOf = (counts: Readonly<Record<string, number>> | undefined) =>
+  Object.values(counts ?? {}).reduce((a, b) => a + b, 0);
 
 /** Hands a made file to the person. */
 function saveBlob(blob: Blob, name: string): void {
