@@ -43,7 +43,7 @@ export function MeasureTable({
         <table className="mt-1 w-full text-[14px]">
           <thead>
             <tr className="text-left align-bottom text-[12.5px] text-ink-3">
-              <th scope="col" className="w-[24%] py-1 pr-3 font-normal">
+              <th scope="col" className="min-w-[138px] py-1 pr-3 font-normal">
                 least value
               </th>
               <th scope="col" className="py-1 pr-4 text-right font-normal">
@@ -56,7 +56,7 @@ export function MeasureTable({
                 <th
                   key={h}
                   scope="col"
-                  className={`w-[15%] py-1 pr-2 font-normal ${i === chosen ? "text-ink" : ""}`}
+                  className={`min-w-[92px] py-1 pr-2 font-normal ${i === chosen ? "text-ink" : ""}`}
                 >
                   {h}
                   {i === chosen && <span className="block text-metal">chosen</span>}

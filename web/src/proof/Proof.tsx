@@ -347,8 +347,8 @@ export function Proof({
               />
             </g>
           )}
-          {marks.map((m) => {
-            const [px, py] = toScreen(m.x, m.y);
+          {spreadMarks(marks.map((m) => toScreen(m.x, m.y))).map(([px, py, lx, ly], k) => {
+            const m = marks[k]!;
             const colour =
               m.level === "error" ? "var(--stop)" : m.level === "warning" ? "var(--look)" : "var(--ink-2)";
             return (
@@ -360,18 +360,18 @@ export function Proof({
                 onClick={() => onMark?.(m.number)}
               >
                 <circle cx={px} cy={py} r="3" fill={colour} />
-                <line x1={px} y1={py} x2={px + 18} y2={py - 18} stroke={colour} />
+                <line x1={px} y1={py} x2={px + lx * 0.75} y2={py + ly * 0.75} stroke={colour} />
                 <circle
-                  cx={px + 24}
-                  cy={py - 24}
+                  cx={px + lx}
+                  cy={py + ly}
                   r="10"
                   fill="var(--sheet)"
                   stroke={colour}
                   strokeWidth="1.6"
                 />
                 <text
-                  x={px + 24}
-                  y={py - 20}
+                  x={px + lx}
+                  y={py + ly + 4}
                   textAnchor="middle"
                   fontSize="12"
                   fontWeight="700"
@@ -445,4 +445,21 @@ function StretchLine({
       ))}
     </g>
   );
+}
+
+/** Where the numbers of marks stand beside their places, so that none covers another: x, y, and the way to the number. */
+function spreadMarks(at: readonly (readonly [number, number])[]): [number, number, number, number][] {
+  const ways = [24, 48].flatMap((d) => [
+    [d, -d],
+    [-d, -d],
+    [d, d],
+    [-d, d],
+  ]) as [number, number][];
+  const taken: [number, number][] = [];
+  return at.map(([x, y]) => {
+    const free =
+      ways.find(([dx, dy]) => taken.every(([u, v]) => Math.hypot(u - x - dx, v - y - dy) > 21)) ?? ways[0]!;
+    taken.push([x + free[0], y + free[1]]);
+    return [x, y, free[0], free[1]];
+  });
 }
