@@ -97,7 +97,11 @@ export function BoardPage() {
   useKeys(bindings);
   const correct = (change: Corrections) => {
     const done = correctBoard(id, answer.boardId, change);
-    done.then(() => did("Corrected and remembered for files of such names", done), sayError);
+    const what =
+      Object.keys(change).length > 0
+        ? "Corrected and remembered for files of such names"
+        : "The board was measured again";
+    done.then(() => did(what, done), sayError);
   };
   return (
     <section>
@@ -198,6 +202,14 @@ export function BoardPage() {
               {kind === "svg" ? "drawing (SVG)" : "picture (PNG)"}
             </button>
           ))}
+        </p>
+      )}
+      {m.nets && !m.nets.islands && !isLocked && (
+        <p className="mt-2 text-[14px]">
+          An earlier version of Kobbin measured this board, and less of it.{" "}
+          <button type="button" className="quiet-link" onClick={() => correct({})}>
+            measure it again
+          </button>
         </p>
       )}
       {hasFiles && (
