@@ -134,6 +134,29 @@ test("a correction is kept, changes the measure, and is remembered for the next 
   expect(revision.board.measure.layers.find((l) => l.file === "weird-art-2.dat")!.because).toBe("corrected");
 });
 
+test("moves of a file add up, are not remembered for the next drop, and a move that is none is refused", async () => {
+  const v = await shop("Moves");
+  const first = await runOf(v, strangerFiles());
+  const measured = async () => (await first.read()).document.boards[0]!.measure;
+  const move = (dxMm: number) =>
+    v.post(`/api/boards/${first.boardId}/corrections`, { moves: { "mine.gts": { dxMm, dyMm: 0 } } });
+  // mask openings of 1.1 lie over the middles of pads of 1.0 until they are moved beside them
+  expect((await measured()).smdPads.top).toBe(2);
+  expect((await move(1.5)).status).toBe(204);
+  expect((await measured()).smdPads.top).toBe(0);
+  const { revisionId } = (await v.drop(strangerFiles(), { name: "Second" })).body as { revisionId: string };
+  const second = (await v.get(`/api/revisions/${revisionId}`)).body as {
+    board: { measure: { smdPads: { top: number } } };
+  };
+  expect(second.board.measure.smdPads.top).toBe(2);
+  expect((await move(-1.5)).status).toBe(204);
+  expect((await measured()).smdPads.top).toBe(2);
+  expect((await measured()).minMaskExpansionMm).toBeCloseTo(0.05, 6);
+  expect((await move(99_999)).status).toBe(422);
+  // nothing said means: measure again, as boards of earlier versions are
+  expect((await v.post(`/api/boards/${first.boardId}/corrections`, {})).status).toBe(204);
+});
+
 test("suppliers answer or say “not listed”; one that fails leaves its older offers; a typed offer stays exact", async () => {
   const v = await shop("Ask");
   const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);

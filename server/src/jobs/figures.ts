@@ -50,7 +50,16 @@ export async function startWorker(
   // short: one waiting job a run, however often it is asked for
   await boss.createQueue(QUEUE, { name: QUEUE, policy: "short" });
   let again: () => void = () => undefined;
-  const worker = await boss.work<Due>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 4 }, async (jobs) => {
+  let isStopping = false;
+  let inHand: Promise<void> = Promise.resolve();
+  const worker = await boss.work<Due>(QUEUE, { pollingIntervalSeconds: 2, batchSize: 4 }, (jobs) => {
+    // fetched in the moment of the stop: back to the queue with it, whose connections are about to close
+    if (isStopping) return Promise.reject(new Error("the worker stops"));
+    const work = computeAll(jobs);
+    inHand = work.catch(() => undefined);
+    return work;
+  });
+  async function computeAll(jobs: readonly { readonly data: Due }[]): Promise<void> {
     // one after another; one that fails lets the rest be done, then all are tried again, which changes nothing for those
     let failure: unknown;
     for (const job of jobs)
@@ -64,9 +73,8 @@ export async function startWorker(
     if (failure) throw failure;
     // there may be more: looked for at once, not at the next beat
     again();
-  });
+  }
   again = () => boss.notifyWorker(worker);
-  let isStopping = false;
   let isSweeping = false;
   let wantsMore = false;
   const sweep = async (): Promise<void> => {
@@ -110,6 +118,7 @@ export async function startWorker(
       unsubscribe();
       // a job that does not end in time goes back to the queue
       await boss.stop({ graceful: true, timeout: 8000 });
+      await Promise.race([inHand, new Promise((done) => setTimeout(done, 8000).unref())]);
       await db.close();
     },
     async waiting() {

@@ -12,13 +12,14 @@ export function patientDb(databaseUrl: string, onWait: (error: Error) => void) {
   return {
     // biome-ignore lint/suspicious/noExplicitAny: the queue's own type of its connection
     async executeSql(text: string, values: any[]): Promise<{ rows: any[] }> {
+      // the queue may have a last word after it was stopped: the job's expiry says it then, and it is done again
+      if (isClosing) return { rows: [] };
       for (let waitMs = 200; ; waitMs = Math.min(2000, waitMs * 2)) {
         try {
           return await pool.query(text, values);
         } catch (error) {
-          if (!isAway(error)) throw error;
-          // what is not said now is said by the job's expiry: it is done again
           if (isClosing) return { rows: [] };
+          if (!isAway(error)) throw error;
           onWait(error as Error);
           await new Promise((done) => setTimeout(done, waitMs));
         }
