@@ -89,6 +89,14 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
   await expectAccessible(page);
 
   // a press on a mark of the picture leads the other way, to its note
+  const first = margin.getByRole("listitem").filter({ hasText: MISTAKES[0]![0] });
+  await expect(first).not.toHaveAttribute("aria-current", "true");
+  const one = (await first.getByRole("img").getAttribute("aria-label"))!.split(" ")[0]!;
+  await page.getByRole("application").press("0");
+  await page.getByRole("application").getByText(one, { exact: true }).click();
+  await expect(first).toHaveAttribute("aria-current", "true");
+  await expect(first).toBeInViewport();
+
   await page.getByRole("heading", { name: "Parts list, places, pads and nets" }).scrollIntoViewIfNeeded();
   await expect(page.getByText("does not agree, see the margin")).toBeVisible();
 

@@ -217,10 +217,16 @@ function groupAt(
 
 /**
  * Compares the names the copper's own objects carry with what is connected: one piece of copper with pads of two names is
- * a short, pads of one name on two pieces an open.
+ * a short, pads of one name on two pieces an open. What a netlist has told already is not told again.
  */
 export function checkNames(list: readonly Net[], findings: Finding[]): void {
   const groups = new Map<string, Net[]>();
+  const word = (tag: string, about: readonly string[] | undefined) =>
+    `${tag} ${[...(about ?? [])].sort().join(" ")}`;
+  const told = new Set(findings.map((f) => word(f.tag, f.about)));
+  const say = (f: Finding) => {
+    if (!told.has(word(f.tag, f.about))) findings.push(f);
+  };
   for (const n of list) {
     const byName = new Map<string, (typeof n.pads)[number]>();
     for (const p of n.pads) if (p.net && p.net !== NO_CONNECTION && !byName.has(p.net)) byName.set(p.net, p);
@@ -230,7 +236,7 @@ export function checkNames(list: readonly Net[], findings: Finding[]): void {
         [string, (typeof n.pads)[number]],
       ];
       const pin = (x: typeof p) => (x.ref ? ` (${x.ref}${x.pin ? `.${x.pin}` : ""})` : "");
-      findings.push({
+      say({
         tag: "net-short",
         level: "error",
         at: { x: q.x, y: q.y },
@@ -251,7 +257,7 @@ export function checkNames(list: readonly Net[], findings: Finding[]): void {
     if (withPins.length < 2) continue;
     const lone = withPins.reduce((a, b) => (b.pads.length < a.pads.length ? b : a));
     const p = lone.pads.find((x) => x.net === name)!;
-    findings.push({
+    say({
       tag: "net-open",
       level: "error",
       at: { x: p.x, y: p.y },

@@ -149,7 +149,7 @@ export function addToRings(worst: Worst, layer: LayerSolids, rings: readonly (re
       }
       const [x0, y0, x1, y1] = boxOf(part);
       for (let k = 0; k < solids.count; k++) {
-        const near = Math.min(worst.limit, FARTHEST_MM);
+        const near = worst.limit;
         const o = k * 4;
         if (
           box[o]! - near > x1 ||

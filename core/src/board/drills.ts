@@ -28,8 +28,8 @@ export interface Drilled {
   readonly castellated?: NonNullable<Measure["castellatedHoles"]>;
 }
 
-/** Holes farther than this from copper are no matter, mm. */
-const COPPER_REACH_MM = 1;
+/** How far copper is looked for around holes, mm, each farther only where nearer there is none. */
+const COPPER_REACHES_MM = [1, 5, 25];
 
 /** Rings, distances from hole walls to copper, to each other and to the edge, half holes, pads with a hole. */
 export function measureDrills(d: Input, findings: Finding[]): Drilled {
@@ -65,7 +65,7 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
     if (!isCastellated.has(h))
       for (const r of [...ring, ...inner]) {
         const mm = ringDistance(r, h.x, h.y) - h.diameterMm / 2;
-        if (mm < holeEdge.limit && mm < 5) holeEdge.add(Math.max(0, mm), "drill", h.x, h.y);
+        if (mm < holeEdge.limit) holeEdge.add(Math.max(0, mm), "drill", h.x, h.y);
       }
   let [missed, through, vias] = [0, 0, 0];
   for (const h of holes) {
@@ -92,21 +92,27 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: `${missed} of ${holes.length} plated holes meet no copper.`,
       do: "Check that drills and copper share origin and unit.",
     });
-  bodies.forEach((b, n) => {
-    copper.forEach((layer, i) => {
-      if (!passes(b, i)) return;
-      nearBody(layer, b, COPPER_REACH_MM, (k, mm, x, y) => {
-        if (b.plated) {
-          if (nets.groups.find(nets.offsets[i]! + k) !== nets.ofBody[n]) foreign.add(mm, layer.name, x, y);
-          return;
-        }
-        // copper the hole cuts is its own pad or a mistake of another kind, not a distance
-        if (mm <= 0) return;
-        foreign.add(mm, layer.name, x, y);
-        (b.isRound ? npth : slotCopper).add(mm, layer.name, x, y);
+  const around = (worst: Worst, isMeant: (b: Body) => boolean) => {
+    for (const reach of COPPER_REACHES_MM) {
+      bodies.forEach((b, n) => {
+        if (!isMeant(b)) return;
+        copper.forEach((layer, i) => {
+          if (!passes(b, i)) return;
+          nearBody(layer, b, reach, (k, mm, x, y) => {
+            const isOwn = b.plated
+              ? nets.groups.find(nets.offsets[i]! + k) === nets.ofBody[n]
+              : // copper an unplated hole cuts is its own pad or a mistake of another kind, not a distance
+                mm <= 0;
+            if (!isOwn) worst.add(mm, layer.name, x, y);
+          });
+        });
       });
-    });
-  });
+      if (worst.least !== undefined) return;
+    }
+  };
+  around(foreign, () => true);
+  around(npth, (b) => !b.plated && b.isRound);
+  around(slotCopper, (b) => !b.plated && !b.isRound);
   const { doubled } = addHoleToHole(holeHole, bodies);
   if (doubled.length > 0)
     findings.push({

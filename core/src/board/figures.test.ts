@@ -101,6 +101,22 @@ test("the neck of a filled area is a track: two squares joined by a bridge of 0.
   });
 });
 
+test("what is far is measured too", () => {
+  const m = measure([
+    rim(60, 40),
+    layer("b.gtl", `%ADD10C,2*%\nD10*\n${flash(20, 20)}${flash(32, 20)}`),
+    drill("b-pth.drl", [[1, [[20, 20]]]]),
+    drill("b-npth.drl", [[1, [[20, 30]]]]),
+  ]);
+  // pads of radius 1 at 20 and 32: the nearest edge is 20 below or above, and 20 to the left
+  expect(m.minCopperToEdgeMm).toBeCloseTo(19, 6);
+  // from the plated wall to the other pad: 12 − 1 − 0.5; from the unplated wall to the first pad: 10 − 1 − 0.5
+  expect(m.minDrillToForeignCopperMm).toBeCloseTo(8.5, 6);
+  expect(m.minNpthToCopperMm).toBeCloseTo(8.5, 6);
+  expect(m.minHoleToHoleMm).toBeCloseTo(9, 6);
+  expect(m.minHoleToEdgeMm).toBeCloseTo(9.5, 6);
+});
+
 test("the narrowest place of the board itself: a waist of 2 between two wide parts", () => {
   const waist: [number, number][] = [
     [0, 0],
@@ -242,6 +258,9 @@ test("a netlist against the copper: a short and an open, each named (example 2.1
   ]);
   const good = measure([...two(() => ""), list(["A", "A", "A", "B"])]);
   expect(good.netlist).toMatchObject({ agrees: true });
+  // names in the layers that say the same are not told a second time
+  const both = measure([...two((k) => (k <= 2 ? "A" : "B")), list(["A", "A", "B", "B"])]);
+  expect(both.findings.filter((f) => f.tag.startsWith("net-"))).toHaveLength(2);
   const away = measure([
     ...two(() => ""),
     entry(

@@ -201,8 +201,11 @@ const lengthOf = (b: Body) =>
 const MOST_COMPARISONS = 5_000_000;
 
 /** Adds the distances wall to wall between all bodies, those drilled twice at one place left out. */
-export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled: readonly Body[] } {
-  const reach = 3;
+export function addHoleToHole(
+  worst: Worst,
+  bodies: readonly Body[],
+  reach = 3,
+): { doubled: readonly Body[] } {
   const cell = bodies.reduce((c, b) => Math.max(c, 2 * b.r + reach), 4);
   const grid = new Map<number, number[]>();
   // cells within reach of a body's path, walked in steps of half a cell
@@ -254,6 +257,9 @@ export function addHoleToHole(worst: Worst, bodies: readonly Body[]): { doubled:
       else grid.set(key, [i]);
     }
   });
+  // few holes may stand far apart: look farther, up to the size of a large board
+  if (worst.least === undefined && bodies.length - doubled.length > 1 && reach < 700)
+    return addHoleToHole(worst, bodies, reach * 6);
   return { doubled };
 }
 

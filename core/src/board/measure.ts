@@ -25,6 +25,7 @@ import type { BoardFile, BoardSet } from "./read.ts";
 import { reconcile } from "./reconcile.ts";
 import { checkRegistration } from "./registration-check.ts";
 import type { Role, Side } from "./role.ts";
+import { sayPanel } from "./sets.ts";
 import { r6, Worst } from "./worst.ts";
 
 /** Necks of fills are searched up to this width, mm. */
@@ -64,6 +65,7 @@ export function measureBoard(
   const profile = first("profile");
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
   findings.push(...(outline?.findings ?? [NO_OUTLINE]));
+  sayPanel(used, outline, findings);
   const copperFiles = copperOf(used);
   if (copperFiles.length === 0)
     findings.push({
@@ -102,10 +104,10 @@ export function measureBoard(
   const pads = copper.map((l, i) => padsOf(l, i, bodies));
   const openOf = copper.map((l, i) => openPads(pads[i]!, masks[SIDES.indexOf(l.name as "top" | "bottom")]));
   const netList = listNets(nets, copper, pads.flat());
-  checkNames(netList, findings);
   const netlist = set.netlist
     ? checkNetlist(set.netlist.points, set.netlist.file, nets, copper, findings)
     : undefined;
+  checkNames(netList, findings);
   progress("drills", 0.65);
   const isOpen = (x: number, y: number) => masks.some((m) => m && isIn(m, x, y));
   const drilled = measureDrills({ drills, holes, slots, bodies, copper, outline, nets, isOpen }, findings);

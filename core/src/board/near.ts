@@ -36,7 +36,6 @@ export interface Islands {
  * point of it is looked up in the area by rows of edges. About O(n) for boards, where edges have few neighbours.
  *
  * @param reach mm
- * @param only when given, pairs whose pieces share a name are passed over: nothing is joined, all within reach is listed
  */
 export function findIslands(s: Solids, reach: number): Islands {
   const groups = new Groups(s.count);

@@ -1,4 +1,4 @@
-import { type Aperture, ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
+import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
 import { solidsOf } from "../gerber/solids.ts";
 
 /** Room left around a negative image where no outline bounds it, mm. */
@@ -53,16 +53,8 @@ export function positiveOf(image: LayerImage, rings: readonly (readonly number[]
       );
   }
   const { isNegative: _, ...rest } = image;
-  const apertures: readonly Aperture[] = image.apertures;
   return {
     ...rest,
-    apertures,
-    n: b.n,
-    kind: b.kind.subarray(0, b.n),
-    aperture: b.aperture.subarray(0, b.n),
-    dark: b.dark.subarray(0, b.n),
-    attributes: b.attributes.subarray(0, b.n),
-    geo: b.geo.subarray(0, b.n * 6),
-    points: b.points.subarray(0, b.pointCount * 2),
+    ...b.columns(),
   };
 }

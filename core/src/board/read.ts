@@ -21,7 +21,7 @@ import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
 import { positiveOf } from "./negative.ts";
 import { chainOutline } from "./outline.ts";
 import { type Role, type RoleGuess, roleFromName, type Side } from "./role.ts";
-import { sayPanel, saySets } from "./sets.ts";
+import { saySets } from "./sets.ts";
 import { settleDrills, settleLayers } from "./settle.ts";
 
 /** A file of a drop, unzipped; cells when it is a table somebody already split. */
@@ -202,7 +202,6 @@ export function readBoard(
   });
   const settled = settleDrills(withoutNegatives(settleLayers(files, findings)), findings);
   saySets(settled, findings);
-  sayPanel(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
   return {
     files: settled,

@@ -1,5 +1,5 @@
 import type { Finding } from "./findings.ts";
-import { chainOutline, type Loop } from "./outline.ts";
+import type { Loop, Outline } from "./outline.ts";
 import type { BoardFile } from "./read.ts";
 
 /** Says when a drop holds two sets of layers: files of one folder, or of one first name, that double another's roles. */
@@ -32,9 +32,12 @@ export function saySets(files: readonly BoardFile[], findings: Finding[]): void 
 const stem = (path: string) => path.toLowerCase().replace(/[-_.].*$/, "");
 
 /** Says when the archive is a panel already: several equal outlines, or several equal boards inside a frame. */
-export function sayPanel(files: readonly BoardFile[], findings: Finding[]): void {
-  const profile = files.find((f) => f.role === "profile" && f.layer);
-  const loops = profile?.layer ? chainOutline(profile.layer, profile.path).loops : [];
+export function sayPanel(
+  files: readonly BoardFile[],
+  outline: Outline | undefined,
+  findings: Finding[],
+): void {
+  const loops = outline?.loops ?? [];
   const equal = mostEqual(loops.filter((l) => l.areaMm2 > 25));
   const hasScore = files.some((f) => f.role === "score" && (f.layer?.n ?? 0) > 0);
   if (equal.length < 2 && !hasScore) return;
@@ -45,7 +48,7 @@ export function sayPanel(files: readonly BoardFile[], findings: Finding[]): void
   findings.push({
     tag: "already-panel",
     level: "warning",
-    ...(profile ? { file: profile.path } : {}),
+    ...(first ? { at: { layer: "profile", x: first.box[0], y: first.box[1] } } : {}),
     text:
       equal.length >= 2
         ? `This looks like a panel already: ${equal.length} equal outlines of ${size}.`

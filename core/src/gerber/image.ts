@@ -97,6 +97,20 @@ export class ImageBuilder {
     g[o + 5] = f;
   }
 
+  /** What was added, as the columns of an image. */
+  columns(): Pick<LayerImage, "n" | "kind" | "aperture" | "dark" | "attributes" | "geo" | "points"> {
+    const { n } = this;
+    return {
+      n,
+      kind: this.kind.subarray(0, n),
+      aperture: this.aperture.subarray(0, n),
+      dark: this.dark.subarray(0, n),
+      attributes: this.attributes.subarray(0, n),
+      geo: this.geo.subarray(0, n * 6),
+      points: this.points.subarray(0, this.pointCount * 2),
+    };
+  }
+
   /** Appends points of a region and returns [first, last+1] as point indices. */
   addPoints(ring: readonly number[]): [number, number] {
     const first = this.pointCount;

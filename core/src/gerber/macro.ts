@@ -1,4 +1,4 @@
-import { capsuleRing, circleRing } from "../geometry/arc.ts";
+import { circleRing } from "../geometry/arc.ts";
 import { type Area, clipAreas } from "../geometry/clip.ts";
 import { convexHull, signedArea } from "../geometry/polygon.ts";
 
@@ -212,7 +212,3 @@ export function strokeRing(
     all.push(stamp[i]! + x1, stamp[i + 1]! + y1, stamp[i]! + x2, stamp[i + 1]! + y2);
   return convexHull(all);
 }
-
-/** Ring of a capsule or circle, for booleans. */
-export const capsuleToRing = (c: { x1: number; y1: number; x2: number; y2: number; r: number }) =>
-  capsuleRing(c.x1, c.y1, c.x2, c.y2, c.r);

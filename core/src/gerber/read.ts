@@ -61,13 +61,7 @@ function finish(s: LayerState): LayerImage {
     );
   s.whole.apply(b, s.apertures);
   return {
-    n: b.n,
-    kind: b.kind.subarray(0, b.n),
-    aperture: b.aperture.subarray(0, b.n),
-    dark: b.dark.subarray(0, b.n),
-    attributes: b.attributes.subarray(0, b.n),
-    geo: b.geo.subarray(0, b.n * 6),
-    points: b.points.subarray(0, b.pointCount * 2),
+    ...b.columns(),
     apertures: s.apertures,
     attributeTable: s.attributes.table,
     fileAttributes: s.attributes.file,

@@ -1,6 +1,6 @@
 import { arcPoints, capsuleRing } from "../geometry/arc.ts";
 import { clipAreas } from "../geometry/clip.ts";
-import { insideRings, signedArea } from "../geometry/polygon.ts";
+import { signedArea } from "../geometry/polygon.ts";
 import { KIND, type LayerImage } from "./image.ts";
 import { strokeRing } from "./macro.ts";
 
@@ -11,70 +11,9 @@ export interface Shape {
   readonly r: number;
   /** Rings for the inside; empty for capsules. */
   readonly rings: readonly (readonly number[])[];
-  /** Box of each ring, four numbers each. */
-  readonly ringBoxes?: Float64Array;
   /** Index of the object it came from. */
   readonly object: number;
   readonly box: readonly [number, number, number, number];
-}
-
-/** True when the point is in or on the shape. */
-export function covers(s: Shape, x: number, y: number): boolean {
-  const [x0, y0, x1, y1] = s.box;
-  if (x < x0 || x > x1 || y < y0 || y > y1) return false;
-  if (s.rings.length > 0 && insideArea(s, x, y)) return true;
-  if (s.r === 0) return false; // on the edge itself either answer may come
-  return depth2(s, x, y) <= s.r * s.r;
-}
-
-/** Even-odd over the rings whose box the point's ray can meet. */
-function insideArea(s: Shape, x: number, y: number): boolean {
-  const boxes = s.ringBoxes;
-  if (!boxes) return insideRings(s.rings, x, y);
-  let inside = false;
-  for (let k = 0; k < s.rings.length; k++) {
-    if (y < boxes[k * 4 + 1]! || y > boxes[k * 4 + 3]! || x > boxes[k * 4 + 2]!) continue;
-    if (insideRings([s.rings[k]!], x, y)) inside = !inside;
-  }
-  return inside;
-}
-
-/** Squared distance from a point to the nearest edge or spine. */
-export function depth2(s: Shape, x: number, y: number): number {
-  let best = Number.POSITIVE_INFINITY;
-  const e = s.edges;
-  for (let k = 0; k < e.length; k += 4) {
-    const ux = e[k + 2]! - e[k]!;
-    const uy = e[k + 3]! - e[k + 1]!;
-    const uu = ux * ux + uy * uy;
-    let t = uu > 0 ? ((x - e[k]!) * ux + (y - e[k + 1]!) * uy) / uu : 0;
-    t = t < 0 ? 0 : t > 1 ? 1 : t;
-    const dx = x - e[k]! - t * ux;
-    const dy = y - e[k + 1]! - t * uy;
-    const d = dx * dx + dy * dy;
-    if (d < best) best = d;
-  }
-  return best;
-}
-
-/** True when an edge of the shape's outline passes within `reach` of the point; rings far away are passed over by their box. */
-export function edgeWithin(s: Shape, x: number, y: number, reach: number): boolean {
-  const boxes = s.ringBoxes;
-  if (!boxes) return depth2(s, x, y) <= (reach + s.r) ** 2;
-  let at = 0;
-  for (let k = 0; k < s.rings.length; k++) {
-    const end = at + s.rings[k]!.length * 2;
-    if (
-      x >= boxes[k * 4]! - reach &&
-      y >= boxes[k * 4 + 1]! - reach &&
-      x <= boxes[k * 4 + 2]! + reach &&
-      y <= boxes[k * 4 + 3]! + reach &&
-      depth2({ ...s, edges: s.edges.subarray(at, end) }, x, y) <= reach * reach
-    )
-      return true;
-    at = end;
-  }
-  return false;
 }
 
 /** Rings of a shape, outer first, for booleans and areas. */
@@ -130,7 +69,6 @@ export function areaShape(rings: readonly (readonly number[])[], object: number)
   let count = 0;
   for (const ring of rings) count += ring.length / 2;
   const edges = new Float64Array(count * 4);
-  const ringBoxes = new Float64Array(rings.length * 4);
   let o = 0;
   let [x0, y0, x1, y1] = [
     Number.POSITIVE_INFINITY,
@@ -138,8 +76,7 @@ export function areaShape(rings: readonly (readonly number[])[], object: number)
     Number.NEGATIVE_INFINITY,
     Number.NEGATIVE_INFINITY,
   ];
-  rings.forEach((ring, k) => {
-    ringBoxes.set(ringBox(ring), k * 4);
+  rings.forEach((ring) => {
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
       edges[o++] = ring[j]!;
       edges[o++] = ring[j + 1]!;
@@ -151,7 +88,7 @@ export function areaShape(rings: readonly (readonly number[])[], object: number)
       y1 = Math.max(y1, ring[i + 1]!);
     }
   });
-  return { edges, r: 0, rings, ringBoxes, object, box: [x0, y0, x1, y1] };
+  return { edges, r: 0, rings, object, box: [x0, y0, x1, y1] };
 }
 
 function spineShape(edges: Float64Array, r: number, object: number): Shape {
@@ -219,14 +156,3 @@ export function shapesOfObject(image: LayerImage, i: number): Shape[] {
 }
 
 const isRound = (c: { x1: number; y1: number; x2: number; y2: number }) => c.x1 === c.x2 && c.y1 === c.y2;
-
-function ringBox(ring: readonly number[]): [number, number, number, number] {
-  const b: [number, number, number, number] = [ring[0]!, ring[1]!, ring[0]!, ring[1]!];
-  for (let i = 2; i < ring.length; i += 2) {
-    if (ring[i]! < b[0]) b[0] = ring[i]!;
-    if (ring[i]! > b[2]) b[2] = ring[i]!;
-    if (ring[i + 1]! < b[1]) b[1] = ring[i + 1]!;
-    if (ring[i + 1]! > b[3]) b[3] = ring[i + 1]!;
-  }
-  return b;
-}

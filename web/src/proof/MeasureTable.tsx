@@ -130,7 +130,7 @@ function Row({
             </span>{" "}
             {place.layer.replace("legend", "silkscreen")}
             {r.places.length > 1 && (
-              <span className="num ml-2">
+              <span className="num block">
                 {shown === undefined ? `1 of ${r.places.length}` : `${shown + 1} of ${r.places.length}`}
               </span>
             )}
@@ -146,6 +146,9 @@ function Row({
               <span className="num ml-2 text-[12.5px] text-ink-3">
                 {c.margin < 0 ? "−" : "+"}
                 {fixed(Math.abs(c.margin), 3).replace(/0$/, "")}
+              </span>
+              <span className="block text-[12px] font-normal text-ink-3">
+                limit <span className="num">{mm(c.limit)}</span>
               </span>
             </span>
           ) : (

@@ -7,19 +7,11 @@ import {
   useRef,
   useState,
 } from "react";
-import { mm as asMm, fixed, mil } from "../ui/format.ts";
+import { fixed } from "../ui/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
-import { type Stretch, useRuler } from "./useRuler.ts";
-
-/** A numbered mark at a place of the board. */
-export interface ProofMark {
-  readonly number: number;
-  readonly x: number;
-  readonly y: number;
-  readonly level: "error" | "warning" | "remark";
-  readonly text: string;
-}
+import { Dimensions, Marks, Places, type ProofMark, Readout, StretchLine, Target } from "./Overlay.tsx";
+import { useRuler } from "./useRuler.ts";
 
 export type Forward = "copper" | "mask" | "paste" | "legend";
 
@@ -252,10 +244,6 @@ export function Proof({
     e.preventDefault();
     e.stopPropagation();
   };
-  const [x0, y0, x1, y1] = box;
-  const [lx, ty] = toScreen(flip === 1 ? x0 : x1, y1);
-  const [rx, by] = toScreen(flip === 1 ? x1 : x0, y0);
-  const text = (v: number) => fixed(v, 2);
   return (
     <div
       ref={frame}
@@ -288,39 +276,8 @@ export function Proof({
       />
       {view && (
         <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
-          <g stroke="var(--metal)" strokeWidth="1" fill="none">
-            <path d={`M${lx} ${ty - 8}V${ty - 30}M${rx} ${ty - 8}V${ty - 30}M${lx} ${ty - 24}H${rx}`} />
-            <path d={`M${lx - 8} ${ty}H${lx - 30}M${lx - 8} ${by}H${lx - 30}M${lx - 24} ${ty}V${by}`} />
-            <path
-              d={`M${lx - 4} ${ty - 20}l8 -8M${rx - 4} ${ty - 20}l8 -8M${lx - 28} ${ty + 4}l8 -8M${lx - 28} ${by + 4}l8 -8`}
-              strokeWidth="1.4"
-            />
-          </g>
-          <g fontFamily="var(--font-mono)" fontSize="13" fill="var(--metal)" textAnchor="middle">
-            <text x={(lx + rx) / 2} y={ty - 20} stroke="var(--sheet)" strokeWidth="7" paintOrder="stroke">
-              {text(x1 - x0)}
-            </text>
-            <text
-              x={lx - 24}
-              y={(ty + by) / 2}
-              transform={`rotate(-90 ${lx - 24} ${(ty + by) / 2})`}
-              dy="4"
-              stroke="var(--sheet)"
-              strokeWidth="7"
-              paintOrder="stroke"
-            >
-              {text(y1 - y0)}
-            </text>
-          </g>
-          {places.map((p) => {
-            const [px, py] = toScreen(p.x, p.y);
-            return (
-              <g key={`${p.x} ${p.y}`} fill="none">
-                <circle cx={px} cy={py} r="9" stroke="var(--sheet)" strokeWidth="4" />
-                <circle cx={px} cy={py} r="9" stroke="var(--metal)" strokeWidth="2" strokeDasharray="4 2" />
-              </g>
-            );
-          })}
+          <Dimensions box={box} flip={flip} toScreen={toScreen} />
+          <Places places={places} toScreen={toScreen} />
           {isMeasuring && (
             <path
               d={`M${size.w / 2 - 9} ${size.h / 2}h18M${size.w / 2} ${size.h / 2 - 9}v18`}
@@ -329,90 +286,11 @@ export function Proof({
             />
           )}
           {ruler.stretch && <StretchLine stretch={ruler.stretch} toScreen={toScreen} />}
-          {focus && (
-            <g fill="none">
-              <circle
-                cx={toScreen(focus.x, focus.y)[0]}
-                cy={toScreen(focus.x, focus.y)[1]}
-                r="20"
-                stroke="var(--sheet)"
-                strokeWidth="5"
-              />
-              <circle
-                cx={toScreen(focus.x, focus.y)[0]}
-                cy={toScreen(focus.x, focus.y)[1]}
-                r="20"
-                stroke="var(--metal)"
-                strokeWidth="2.5"
-              />
-            </g>
-          )}
-          {spreadMarks(marks.map((m) => toScreen(m.x, m.y))).map(([px, py, lx, ly], k) => {
-            const m = marks[k]!;
-            const colour =
-              m.level === "error" ? "var(--stop)" : m.level === "warning" ? "var(--look)" : "var(--ink-2)";
-            return (
-              // biome-ignore lint/a11y/noStaticElementInteractions: the margin holds the same as buttons
-              <g
-                key={`${m.number} ${m.x} ${m.y}`}
-                className={onMark ? "pointer-events-auto cursor-pointer" : ""}
-                onPointerDown={(e) => e.stopPropagation()}
-                onClick={() => onMark?.(m.number)}
-              >
-                <circle cx={px} cy={py} r="3" fill={colour} />
-                <line x1={px} y1={py} x2={px + lx * 0.75} y2={py + ly * 0.75} stroke={colour} />
-                <circle
-                  cx={px + lx}
-                  cy={py + ly}
-                  r="10"
-                  fill="var(--sheet)"
-                  stroke={colour}
-                  strokeWidth="1.6"
-                />
-                <text
-                  x={px + lx}
-                  y={py + ly + 4}
-                  textAnchor="middle"
-                  fontSize="12"
-                  fontWeight="700"
-                  fill={colour}
-                >
-                  {m.number}
-                </text>
-              </g>
-            );
-          })}
+          {focus && <Target at={toScreen(focus.x, focus.y)} />}
+          <Marks marks={marks} onMark={onMark} toScreen={toScreen} />
         </svg>
       )}
-      {ruler.stretch && (
-        <p
-          role="status"
-          className="num absolute bottom-2 left-2 border border-rule bg-sheet px-2 py-1 text-[13px]"
-        >
-          {ruler.stretch.to ? (
-            <>
-              {asMm(
-                Math.hypot(
-                  ruler.stretch.to.x - ruler.stretch.from.x,
-                  ruler.stretch.to.y - ruler.stretch.from.y,
-                ),
-              )}{" "}
-              mm
-              {mil(1) &&
-                ` = ${mil(Math.hypot(ruler.stretch.to.x - ruler.stretch.from.x, ruler.stretch.to.y - ruler.stretch.from.y))}`}
-              <span className="ml-3 text-ink-2">
-                ΔX {asMm(Math.abs(ruler.stretch.to.x - ruler.stretch.from.x))} ΔY{" "}
-                {asMm(Math.abs(ruler.stretch.to.y - ruler.stretch.from.y))}
-              </span>
-              <span className="ml-3 font-sans text-ink-2">
-                {ruler.stretch.from.what} to {ruler.stretch.to.what}
-              </span>
-            </>
-          ) : (
-            <span className="font-sans">from {ruler.stretch.from.what}; press the second point</span>
-          )}
-        </p>
-      )}
+      {ruler.stretch && <Readout stretch={ruler.stretch} />}
       <ul className="sr-only">
         {marks.map((m) => (
           <li
@@ -422,44 +300,4 @@ export function Proof({
       </ul>
     </div>
   );
-}
-
-/** A measured stretch, drawn as a dimension line between its points. */
-function StretchLine({
-  stretch,
-  toScreen,
-}: {
-  stretch: Stretch;
-  toScreen: (x: number, y: number) => [number, number];
-}) {
-  const [ax, ay] = toScreen(stretch.from.x, stretch.from.y);
-  const [bx, by] = stretch.to ? toScreen(stretch.to.x, stretch.to.y) : [ax, ay];
-  return (
-    <g stroke="var(--metal)" fill="none" strokeWidth="1.6">
-      <path d={`M${ax} ${ay}L${bx} ${by}`} />
-      {[
-        [ax, ay],
-        [bx, by],
-      ].map(([x, y]) => (
-        <path key={`${x} ${y}`} d={`M${x! - 6} ${y}h12M${x} ${y! - 6}v12`} />
-      ))}
-    </g>
-  );
-}
-
-/** Where the numbers of marks stand beside their places, so that none covers another: x, y, and the way to the number. */
-function spreadMarks(at: readonly (readonly [number, number])[]): [number, number, number, number][] {
-  const ways = [24, 48].flatMap((d) => [
-    [d, -d],
-    [-d, -d],
-    [d, d],
-    [-d, d],
-  ]) as [number, number][];
-  const taken: [number, number][] = [];
-  return at.map(([x, y]) => {
-    const free =
-      ways.find(([dx, dy]) => taken.every(([u, v]) => Math.hypot(u - x - dx, v - y - dy) > 21)) ?? ways[0]!;
-    taken.push([x + free[0], y + free[1]]);
-    return [x, y, free[0], free[1]];
-  });
 }

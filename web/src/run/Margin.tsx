@@ -1,6 +1,6 @@
 import type { Note } from "@kobbin/core";
 import { X } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { correctBoard } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
@@ -67,6 +67,12 @@ export function NoteRow({
       : n.level === "warning"
         ? "look"
         : "remark";
+  const isShown = !showStage && params.get("note") === String(number);
+  const row = useRef<HTMLLIElement>(null);
+  // the picture's mark leads here: what the browser scrolls is outside of React
+  useEffect(() => {
+    if (isShown) row.current?.scrollIntoView({ block: "nearest" });
+  }, [isShown]);
   const sayError = useSayError();
   const mend = (offer: NonNullable<Note["offer"]>) => {
     const done = correctBoard(id, answer.boardId, { moves: { [offer.file]: offer.move } });
@@ -83,7 +89,11 @@ export function NoteRow({
     change({ accepted: rest }, "The note is open again");
   };
   return (
-    <li className="grid grid-cols-[22px_1fr] gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug">
+    <li
+      ref={row}
+      aria-current={isShown || undefined}
+      className={`grid grid-cols-[22px_1fr] gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug ${isShown ? "-mx-2 border-l-2 border-l-metal bg-sheet px-2" : ""}`}
+    >
       <Mark kind={kind} count={number} />
       <div className="min-w-0">
         {showStage && (

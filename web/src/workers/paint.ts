@@ -1,4 +1,11 @@
-import { type BoardSet, chainOutline, KIND, type LayerImage, shapesOfObject } from "@kobbin/core";
+import {
+  type BoardSet,
+  chainOutline,
+  KIND,
+  type LayerImage,
+  type PictureColours,
+  shapesOfObject,
+} from "@kobbin/core";
 
 /** What to paint: a view in millimetres onto a canvas in pixels. */
 export interface PaintRequest {
@@ -15,13 +22,7 @@ export interface PaintRequest {
   readonly colours: BoardColours;
 }
 
-export interface BoardColours {
-  readonly mask: string;
-  readonly copperUnderMask: string;
-  readonly finish: string;
-  readonly laminate: string;
-  readonly legend: string;
-  readonly edge: string;
+export interface BoardColours extends PictureColours {
   readonly forward: string;
   readonly paper: string;
   readonly grid: string;
