@@ -108,8 +108,12 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
   await expect(page).toHaveURL(/measure=minTrack/);
   await page.getByRole("button", { name: /^smallest track 0.3 mm, show place 2 of 3/ }).click();
   await expect(page).toHaveURL(/place=2/);
+  // the picture stays in view beside the table
+  await expect(page.getByRole("application")).toBeInViewport({ ratio: 0.9 });
   await page.reload();
-  await expect(page.getByText("2 of 3")).toBeVisible();
+  await expect(page.getByText("smallest track: 0.3 mm, place 2 of 3")).toBeVisible();
+  await page.getByRole("button", { name: "done", exact: true }).click();
+  await expect(page).not.toHaveURL(/measure=/);
 });
 
 test("two points are measured with snapping, and the board goes out as a drawing", async ({ page }) => {

@@ -115,7 +115,7 @@ function Row({
             onClick={() => onShow(r, next)}
             aria-label={`${r.label} ${mm(r.mm)} mm, show ${shown === undefined ? "the worst place" : `place ${next + 1} of ${r.places.length}`}`}
           >
-            {mm(place?.mm ?? r.mm)}
+            {mm(r.mm)}
           </button>
         ) : (
           mm(r.mm)

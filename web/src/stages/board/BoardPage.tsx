@@ -12,7 +12,7 @@ import { Reconciled } from "../../proof/Reconciled.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
-import { count, fixed } from "../../ui/format.ts";
+import { count, fixed, mm } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -140,20 +140,39 @@ export function BoardPage() {
           </p>
         </div>
       ) : m.extentMm ? (
-        <Proof
-          board={board}
-          box={m.extentMm}
-          side={side}
-          forward={forward}
-          marks={marks}
-          onMark={(k) => set({ note: String(k), measure: undefined })}
-          places={measured?.places ?? []}
-          isMeasuring={isMeasuring}
-          focus={focus}
-          mask={result.options?.mask ?? "green"}
-          finish={result.options?.finish ?? ""}
-          legend={result.options?.legend ?? "white"}
-        />
+        // while the places of a measure are gone through, the picture stays beside the table
+        <div className={measured ? "sticky -top-5 z-10 bg-paper pb-2" : ""}>
+          <Proof
+            height={measured ? 360 : 460}
+            board={board}
+            box={m.extentMm}
+            side={side}
+            forward={forward}
+            marks={marks}
+            onMark={(k) => set({ note: String(k), measure: undefined })}
+            places={measured?.places ?? []}
+            isMeasuring={isMeasuring}
+            focus={focus}
+            mask={result.options?.mask ?? "green"}
+            finish={result.options?.finish ?? ""}
+            legend={result.options?.legend ?? "white"}
+          />
+          {measured && (
+            <p className="mt-1 flex justify-between text-[14px] text-ink-2">
+              <span>
+                {measured.label}: {mm(measuredAt?.mm ?? measured.mm)} mm, place {place + 1} of{" "}
+                {Math.max(1, measured.places.length)}
+              </span>
+              <button
+                type="button"
+                className="quiet-link"
+                onClick={() => set({ measure: undefined, place: undefined })}
+              >
+                done
+              </button>
+            </p>
+          )}
+        </div>
       ) : (
         <p className="text-ink-2">There is nothing to draw.</p>
       )}
