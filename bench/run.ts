@@ -12,6 +12,7 @@ import {
   whatIf,
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
+import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
 
 /** One line of the table: a piece of work against its floor in the same run. */
@@ -134,6 +135,8 @@ add(
 
 if (process.env.DATABASE_URL) await benchServed(process.env.DATABASE_URL, add);
 else console.error("DATABASE_URL is not set: what needs the database was not measured");
+if (process.env.BASE_URL) await benchPicture(process.env.BASE_URL, add);
+else console.error("BASE_URL is not set: what needs a served Kobbin was not measured");
 
 for (const r of rows)
   console.log(

@@ -83,17 +83,17 @@ export const perGood = async (page: Page): Promise<number> =>
 export const expectSaid = (page: Page, text: string | RegExp): Promise<void> =>
   expect(page.getByText(text).first()).toBeVisible();
 
-/** The picture is painted: the canvas holds more than one colour. */
+/** The picture is painted: its tiles for this side are all there and hold more than one colour. */
 export async function expectPainted(page: Page, side = "top"): Promise<void> {
   await expect
     .poll(
       () =>
         page.evaluate((wanted) => {
-          const c = document.querySelector<HTMLCanvasElement>(`canvas[data-painted="${wanted}"]`);
-          if (!c || c.width === 0) return 0;
-          const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
           const seen = new Set<number>();
-          for (let i = 0; i < d.length; i += 4 * 97) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+          for (const c of document.querySelectorAll<HTMLCanvasElement>(`[data-painted="${wanted}"] canvas`)) {
+            const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
+            for (let i = 0; i < d.length; i += 4 * 97) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+          }
           return seen.size;
         }, side),
       { timeout: 20_000 },

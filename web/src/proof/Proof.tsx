@@ -4,6 +4,7 @@ import {
   useCallback,
   useEffect,
   useLayoutEffect,
+  useMemo,
   useRef,
   useState,
 } from "react";
@@ -11,36 +12,16 @@ import { fixed } from "../ui/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
 import { Dimensions, Marks, Places, type ProofMark, Readout, StretchLine, Target } from "./Overlay.tsx";
+import { type Look, Tiles, type View } from "./tiles.ts";
 import { useRuler } from "./useRuler.ts";
 
 export type Forward = "copper" | "mask" | "paste" | "legend";
 
-interface View {
-  readonly scale: number;
-  readonly cx: number;
-  readonly cy: number;
-}
-
-/** Everything a picture depends on, together: a newer one replaces it whole. */
-interface Wish {
-  readonly view: View;
-  readonly side: "top" | "bottom";
-  readonly forward: Forward | undefined;
-  readonly mask: string;
-  readonly finish: string;
-  readonly legend: string;
-  readonly size: { readonly w: number; readonly h: number };
-}
-
 const DIM = 46;
-/** Share of the frame painted beyond each of its sides, so that moving the board shows board, not bare paper. */
-const BEYOND = 0.3;
-
 /**
  * The board as delivered, on graph paper, with dimension lines and numbered marks. Wheel and pinch zoom, drag, keys.
  *
- * The worker paints a bitmap for the view; while one moves, the last bitmap is shifted and scaled, so the page's own
- * thread only moves a picture.
+ * A worker paints it in tiles; the page's own thread only moves them.
  */
 export function Proof({
   board,
@@ -78,13 +59,10 @@ export function Proof({
   paintKey?: number;
 }) {
   const frame = useRef<HTMLDivElement>(null);
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const host = useRef<HTMLDivElement>(null);
+  const tiles = useRef<Tiles>(undefined);
   const [size, setSize] = useState({ w: 0, h: height });
   const [view, setView] = useState<View>();
-  const painted = useRef<View>(undefined);
-  const busy = useRef(false);
-  const latest = useRef<Wish>(undefined);
-  const wanted = useRef<View>(undefined);
   const [theme, setTheme] = useState(0);
   const flip = side === "bottom" ? -1 : 1;
   const ruler = useRuler(board, side);
@@ -120,60 +98,26 @@ export function Proof({
       setView((v) => ({ scale: Math.max(v?.scale ?? 10, 28), cx: focus.x, cy: focus.y }));
   }, [focus, size.w]);
 
-  const place = useCallback(() => {
-    const el = canvas.current;
-    const [now, then] = [wanted.current, painted.current];
-    if (!el || !now || !then) return;
-    const k = now.scale / then.scale;
-    const dx = (then.cx - now.cx) * now.scale * flip;
-    const dy = (now.cy - then.cy) * now.scale;
-    el.style.transform = `translate(${dx}px, ${dy}px) scale(${k})`;
-  }, [flip]);
-
-  // one painter at a time: it paints the newest wish until nothing newer has come, whatever changed meanwhile
-  const paint = useCallback(async () => {
-    if (busy.current) return;
-    busy.current = true;
-    try {
-      for (;;) {
-        const wish = latest.current;
-        if (!wish || wish.size.w === 0 || !canvas.current) return;
-        const ratio = Math.min(2, window.devicePixelRatio || 1);
-        const request = {
-          side: wish.side,
-          widthPx: Math.round(wish.size.w * (1 + 2 * BEYOND) * ratio),
-          heightPx: Math.round(wish.size.h * (1 + 2 * BEYOND) * ratio),
-          scale: wish.view.scale * ratio,
-          cx: wish.view.cx,
-          cy: wish.view.cy,
-          forward: wish.forward,
-          colours: boardColours(wish.mask, wish.finish, wish.legend),
-        };
-        const bitmap = await board.paint(request);
-        const el = canvas.current;
-        if (!el || !bitmap) return;
-        if (el.width !== request.widthPx) el.width = request.widthPx;
-        if (el.height !== request.heightPx) el.height = request.heightPx;
-        el.getContext("2d")!.drawImage(bitmap, 0, 0);
-        el.dataset.painted = wish.side;
-        bitmap.close();
-        painted.current = wish.view;
-        place();
-        if (latest.current === wish) return;
-      }
-    } finally {
-      busy.current = false;
-    }
-  }, [board, place]);
-
-  // what is painted follows view, side, layer, colours, theme and the board in the worker
+  // before anything is shown on it, also when another board comes
+  useLayoutEffect(() => {
+    const made = new Tiles(host.current!, board);
+    tiles.current = made;
+    return () => made.close();
+  }, [board]);
+  // what is painted follows side, layer, colours, theme and the board in the worker
   // biome-ignore lint/correctness/useExhaustiveDependencies: theme and paintKey stand for what the tokens and the worker hold
-  useEffect(() => {
-    wanted.current = view;
-    latest.current = view ? { view, side, forward, mask, finish, legend, size } : undefined;
-    place();
-    paint();
-  }, [view, side, forward, mask, finish, legend, size, paint, place, theme, paintKey]);
+  const look = useMemo(
+    (): Look => ({
+      side,
+      forward,
+      colours: boardColours(mask, finish, legend),
+      ratio: Math.min(2, window.devicePixelRatio || 1),
+    }),
+    [side, forward, mask, finish, legend, theme, paintKey, board],
+  );
+  useLayoutEffect(() => {
+    if (view && size.w > 0) tiles.current?.show(view, look, size);
+  }, [view, look, size]);
 
   const toScreen = (x: number, y: number): [number, number] =>
     view ? [size.w / 2 + (x - view.cx) * view.scale * flip, size.h / 2 - (y - view.cy) * view.scale] : [0, 0];
@@ -264,15 +208,10 @@ export function Proof({
       onPointerCancel={release}
       onDoubleClick={() => setView(whole())}
     >
-      <canvas
-        ref={canvas}
-        className={`absolute ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
-        style={{
-          left: -size.w * BEYOND,
-          top: -size.h * BEYOND,
-          width: size.w * (1 + 2 * BEYOND),
-          height: size.h * (1 + 2 * BEYOND),
-        }}
+      <div
+        ref={host}
+        data-testid="tiles"
+        className={`absolute inset-0 overflow-hidden ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
       />
       {view && (
         <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>

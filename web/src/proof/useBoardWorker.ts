@@ -23,20 +23,20 @@ export function useBoardWorker(boardId: string, key: string): State {
       try {
         const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
         const corrections = (header ? JSON.parse(decodeURIComponent(header)) : {}) as Corrections;
-        const isOpen = await board.open(
+        const opened = await board.open(
           [{ path: "board.zip", bytes }],
           corrections,
           (what, share) => isCurrent && !isOpened && setState({ what, share }),
         );
         isOpened = true;
         if (!isCurrent) return;
-        if (isOpen) setState({ board, what: "", share: 1 });
+        if (opened.kind === "ok") setState({ board, what: "", share: 1 });
         else
           setState({
             what: "",
             share: 1,
             error: {
-              message: "The stored files could not be opened.",
+              message: `The stored files could not be opened: ${opened.message}`,
               hint: "Download them from the bench and drop them again.",
             },
           });

@@ -1,36 +1,98 @@
+import type { Corrections, Memory } from "@kobbin/core";
+import type { FileEntry } from "@kobbin/formats";
 import * as Comlink from "comlink";
-import type { BoardApi } from "./board.worker.ts";
+import type { BoardApi, Loaded, Shown } from "./board.worker.ts";
 
-/** A worker of its own for one board: reads, measures and paints off the page's thread. */
-export function connectBoard() {
+type Progress = (what: string, share: number) => void;
+
+function start() {
   const worker = new Worker(new URL("./board.worker.ts", import.meta.url), { type: "module", name: "board" });
-  const board = Comlink.wrap<BoardApi>(worker);
+  const api = Comlink.wrap<BoardApi>(worker);
   return {
-    load: (
-      files: readonly { path: string; bytes: Uint8Array }[],
-      corrections: Parameters<BoardApi["load"]>[1],
-      memory: Parameters<BoardApi["load"]>[2],
-      progress: (what: string, share: number) => void,
-    ) => board.load(files, corrections, memory, Comlink.proxy(progress)),
-    open: (
-      files: readonly { path: string; bytes: Uint8Array }[],
-      corrections: Parameters<BoardApi["open"]>[1],
-      progress: (what: string, share: number) => void,
-    ) => board.open(files, corrections, Comlink.proxy(progress)),
-    reread: (
-      corrections: Parameters<BoardApi["reread"]>[0],
-      memory: Parameters<BoardApi["reread"]>[1],
-      progress: (what: string, share: number) => void,
-    ) => board.reread(corrections, memory, Comlink.proxy(progress)),
-    snap: (x: number, y: number, reachMm: number, side: "top" | "bottom") => board.snap(x, y, reachMm, side),
-    picture: (side: "top" | "bottom", kind: "svg" | "png", colours: Parameters<BoardApi["picture"]>[2]) =>
-      board.picture(side, kind, colours),
-    paint: (request: Parameters<BoardApi["paint"]>[0]) => board.paint(request),
+    api,
     close: () => {
-      board[Comlink.releaseProxy]();
+      api[Comlink.releaseProxy]();
       worker.terminate();
     },
   };
 }
 
+/**
+ * One board off the page's thread. A worker of its own draws it and answers the measuring hand; another, started when a
+ * drop is to be measured, reads the same files beside it, so that the picture never waits for a figure.
+ */
+export function connectBoard() {
+  const picture = start();
+  let measurer: ReturnType<typeof start> | undefined;
+  let painting = 0;
+  // where the painter and the measurer would take the same cores, the picture goes first
+  const isNarrow = (navigator.hardwareConcurrency ?? 2) <= 2;
+  const isQuiet = async () => {
+    for (let waited = 0, still = 0; waited < 1500 && still < 3; waited += 25) {
+      await new Promise((done) => setTimeout(done, 25));
+      still = painting === 0 ? still + 1 : 0;
+    }
+  };
+  const nothing = Comlink.proxy(() => undefined);
+  return {
+    /** Opens files for their picture. */
+    async open(files: readonly FileEntry[], corrections: Corrections, progress: Progress): Promise<Shown> {
+      await picture.api.unpack(files);
+      return picture.api.show(corrections, {}, Comlink.proxy(progress));
+    },
+    /** Opens a drop: its picture is there when `shown` is called, its figures when the promise is kept. */
+    async load(
+      files: readonly FileEntry[],
+      memory: Memory,
+      progress: Progress,
+      shown: (picture: Shown) => void,
+    ): Promise<Loaded> {
+      measurer ??= start();
+      const { api } = measurer;
+      const drawn = (async () => {
+        await picture.api.unpack(files);
+        shown(await picture.api.show({}, memory, nothing));
+      })();
+      const measured = async (): Promise<Loaded> => {
+        if (isNarrow) {
+          await drawn;
+          await isQuiet();
+        }
+        await api.unpack(files);
+        return api.measure({}, memory, Comlink.proxy(progress));
+      };
+      return (await Promise.all([measured(), drawn]))[0];
+    },
+    /** Reads the open drop again under other corrections. */
+    async reread(
+      corrections: Corrections,
+      memory: Memory,
+      progress: Progress,
+      shown: (picture: Shown) => void,
+    ): Promise<Loaded> {
+      measurer ??= start();
+      const drawn = picture.api.show(corrections, memory, nothing).then(shown);
+      const measured = measurer.api.measure(corrections, memory, Comlink.proxy(progress));
+      return (await Promise.all([measured, drawn]))[0];
+    },
+    snap: (x: number, y: number, reachMm: number, side: "top" | "bottom") =>
+      picture.api.snap(x, y, reachMm, side),
+    picture: (side: "top" | "bottom", kind: "svg" | "png", colours: Parameters<BoardApi["picture"]>[2]) =>
+      picture.api.picture(side, kind, colours),
+    async paint(request: Parameters<BoardApi["paint"]>[0]) {
+      painting++;
+      try {
+        return await picture.api.paint(request);
+      } finally {
+        painting--;
+      }
+    },
+    close: () => {
+      picture.close();
+      measurer?.close();
+    },
+  };
+}
+
+export type { Shown };
 export type BoardConnection = ReturnType<typeof connectBoard>;

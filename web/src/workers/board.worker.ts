@@ -26,66 +26,65 @@ export type Loaded =
     }
   | { readonly kind: "error"; readonly message: string; readonly hint: string };
 
+/** What can be drawn of a board: its box in mm, once its picture can be painted. */
+export type Shown =
+  | { readonly kind: "ok"; readonly box: readonly [number, number, number, number] | undefined }
+  | { readonly kind: "error"; readonly message: string; readonly hint: string };
+
 let painter: Painter | undefined;
 let shown: BoardSet | undefined;
 let snapper: Snapper | undefined;
+let drop: ReturnType<typeof openDrop> | undefined;
+let entries: Entry[] | undefined;
 
-function show(set: BoardSet): void {
-  shown = set;
-  snapper = undefined;
-  painter = new Painter(set);
-}
-let opened: { entries: Entry[]; notes: BoardSet["findings"] } | undefined;
+type Progress = (what: string, share: number) => void;
+
+const refused = (why: string, hint: string | undefined) =>
+  ({ kind: "error", message: why, hint: hint ?? "Pack the files again and drop the new archive." }) as const;
+const NOTHING_OPEN = { kind: "error", message: "No drop is open.", hint: "Drop the files again." } as const;
 
 const api = {
-  /** Opens, reads and measures a drop; says what it is doing. The picture can be painted afterwards. */
-  async load(
-    files: readonly FileEntry[],
-    corrections: Corrections,
-    memory: Memory,
-    progress: (what: string, share: number) => void,
-  ): Promise<Loaded> {
-    progress("opening the drop", 0.02);
-    const drop = openDrop(files);
-    if (drop.rejected)
-      return {
-        kind: "error",
-        message: drop.rejected,
-        hint: drop.notes.at(-1)?.do ?? "Pack the files again and drop the new archive.",
-      };
-    const entries: Entry[] = [];
-    for (const f of drop.files) {
-      const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
-      entries.push({ ...f, ...(cells ? { cells } : {}) });
-    }
-    opened = { entries, notes: drop.notes };
-    return this.reread(corrections, memory, progress);
+  /** Unpacks a drop; what is asked of this worker afterwards is about it. */
+  unpack(files: readonly FileEntry[]): { readonly rejected?: string } {
+    drop = openDrop(files);
+    entries = undefined;
+    return drop.rejected ? { rejected: drop.rejected } : {};
   },
 
-  /** Opens a stored board for its picture only: it was measured when it was kept. */
-  open(
-    files: readonly FileEntry[],
-    corrections: Corrections,
-    progress: (what: string, share: number) => void,
-  ): boolean {
-    progress("opening the files", 0.05);
-    const drop = openDrop(files);
-    if (drop.rejected) return false;
-    show(readBoard(drop.files, corrections, (path, share) => progress(path, 0.1 + share * 0.9)));
-    return true;
-  },
-
-  /** Reads the open drop again under other corrections. */
-  reread(corrections: Corrections, memory: Memory, progress: (what: string, share: number) => void): Loaded {
-    if (!opened) return { kind: "error", message: "No drop is open.", hint: "Drop the files again." };
+  /** Reads the layers and drills for their picture only. */
+  show(corrections: Corrections, memory: Memory, progress: Progress): Shown {
+    if (!drop) return NOTHING_OPEN;
+    if (drop.rejected) return refused(drop.rejected, drop.notes.at(-1)?.do);
     const all = withMemory(
-      opened.entries.map((e) => e.path),
+      drop.files.map((f) => f.path),
       corrections,
       memory,
     );
-    const set = readBoard(opened.entries, all, (path, share) => progress(path, 0.05 + share * 0.4));
-    show(set);
-    const measure = measureBoard({ ...set, findings: [...opened.notes, ...set.findings] }, (what, share) =>
+    const set = readBoard(drop.files, all, (path, share) => progress(path, share));
+    shown = set;
+    snapper = undefined;
+    painter = new Painter(set);
+    return { kind: "ok", box: painter.box };
+  },
+
+  /** Reads and measures everything; says what it is doing. Long: a worker that paints is not asked this. */
+  async measure(corrections: Corrections, memory: Memory, progress: Progress): Promise<Loaded> {
+    if (!drop) return NOTHING_OPEN;
+    if (drop.rejected) return refused(drop.rejected, drop.notes.at(-1)?.do);
+    if (!entries) {
+      entries = [];
+      for (const f of drop.files) {
+        const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
+        entries.push({ ...f, ...(cells ? { cells } : {}) });
+      }
+    }
+    const all = withMemory(
+      entries.map((e) => e.path),
+      corrections,
+      memory,
+    );
+    const set = readBoard(entries, all, (path, share) => progress(path, 0.05 + share * 0.4));
+    const measure = measureBoard({ ...set, findings: [...drop.notes, ...set.findings] }, (what, share) =>
       progress(`measuring: ${what}`, 0.45 + share * 0.55),
     );
     return {
@@ -118,7 +117,7 @@ const api = {
     return painter.whole(side, colours);
   },
 
-  /** Paints a view of the board; undefined when there is nothing to paint. */
+  /** Paints a view of the board, or a tile of one; undefined when there is nothing to paint. */
   paint(request: PaintRequest): ImageBitmap | undefined {
     const bitmap = painter?.paint(request);
     return bitmap ? Comlink.transfer(bitmap, [bitmap]) : undefined;

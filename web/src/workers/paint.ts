@@ -1,11 +1,11 @@
 import {
   type BoardSet,
   chainOutline,
-  KIND,
   type LayerImage,
   type PictureColours,
   shapesOfObject,
 } from "@kobbin/core";
+import { type Batch, batches, type Chunk, Gatherer, ringTo } from "./chunks.ts";
 
 /** What to paint: a view in millimetres onto a canvas in pixels. */
 export interface PaintRequest {
@@ -28,54 +28,26 @@ export interface BoardColours extends PictureColours {
   readonly grid: string;
 }
 
-interface Stroke {
-  readonly width: number;
-  readonly path: Path2D;
-}
-/** Objects of one polarity that stand together: their order does not matter, so strokes gather by width. */
-interface Batch {
-  readonly dark: boolean;
-  readonly fill: Path2D;
-  readonly strokes: Stroke[];
-}
+/** Cells of the finest grid the pieces are gathered in, along the board's longer side. */
+const CELLS = 20;
 
 /** Paints a board as delivered: laminate, copper through the mask, openings with the finish, silkscreen, holes. */
 export class Painter {
+  private readonly images = new Map<string, LayerImage>();
   private readonly layers = new Map<string, Batch[]>();
+  private readonly cellMm: number;
   private readonly outline: Path2D | undefined;
-  private readonly holes = new Path2D();
-  private readonly rings = new Path2D();
-  private readonly slots: { width: number; path: Path2D }[] = [];
-  private readonly box: readonly [number, number, number, number] | undefined;
+  private readonly holes: readonly Chunk[] = [];
+  private readonly rings: readonly Chunk[] = [];
+  private readonly slots: readonly Chunk[] = [];
+  private sheets: OffscreenCanvas[] = [];
+  /** The board's box, mm: its outline's, else its copper's. */
+  readonly box: readonly [number, number, number, number] | undefined;
 
   constructor(set: BoardSet) {
-    for (const f of set.files) {
-      if (f.layer && f.side && ["copper", "mask", "paste", "legend"].includes(f.role)) {
-        const key = `${f.role} ${f.side}`;
-        if (!this.layers.has(key)) this.layers.set(key, batches(f.layer));
-      }
-      if (f.role === "drill" && f.drill) {
-        for (const h of f.drill.hits) {
-          this.holes.moveTo(h.x + h.diameterMm / 2, h.y);
-          this.holes.arc(h.x, h.y, h.diameterMm / 2, 0, 2 * Math.PI);
-          if (h.plated !== false && f.plated !== false) {
-            this.rings.moveTo(h.x + h.diameterMm / 2 + 0.03, h.y);
-            this.rings.arc(h.x, h.y, h.diameterMm / 2 + 0.03, 0, 2 * Math.PI);
-          }
-        }
-        for (const r of f.drill.routs) {
-          const path = new Path2D();
-          r.points.forEach(([x, y], i) => {
-            if (i === 0) path.moveTo(x, y);
-            else path.lineTo(x, y);
-          });
-          this.slots.push({ width: r.widthMm, path });
-        }
-      }
-    }
     const profile = set.files.find((f) => f.role === "profile" && f.layer);
     const chained = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
-    if (chained?.isClosed) {
+    if (chained?.isClosed && chained.box) {
       const path = new Path2D();
       for (const loop of chained.loops) ringTo(path, loop.ring);
       this.outline = path;
@@ -84,39 +56,72 @@ export class Painter {
       const copper = set.files.find((f) => f.role === "copper" && f.layer)?.layer;
       if (copper) this.box = boxOf(copper);
     }
+    const box = this.box ?? [0, 0, 0, 0];
+    const cellMm = Math.max(0.5, box[2] - box[0], box[3] - box[1]) / CELLS;
+    this.cellMm = cellMm;
+    const [holes, rings, slots] = [new Gatherer(cellMm), new Gatherer(cellMm), new Gatherer(cellMm)];
+    for (const f of set.files) {
+      if (f.layer && f.side && ["copper", "mask", "paste", "legend"].includes(f.role)) {
+        const key = `${f.role} ${f.side}`;
+        if (!this.images.has(key)) this.images.set(key, f.layer);
+      }
+      if (f.role !== "drill" || !f.drill) continue;
+      for (const h of f.drill.hits) {
+        const r = h.diameterMm / 2;
+        discTo(holes, h.x, h.y, r);
+        if (h.plated !== false && f.plated !== false) discTo(rings, h.x, h.y, r + 0.03);
+      }
+      for (const r of f.drill.routs) {
+        const [xs, ys] = [r.points.map((p) => p[0]), r.points.map((p) => p[1])];
+        const path = slots.at(least(xs), least(ys), most(xs), most(ys), r.widthMm);
+        r.points.forEach(([x, y], i) => {
+          if (i === 0) path.moveTo(x, y);
+          else path.lineTo(x, y);
+        });
+      }
+    }
+    this.holes = holes.chunks;
+    this.rings = rings.chunks;
+    this.slots = slots.chunks;
   }
 
   paint(q: PaintRequest): ImageBitmap | undefined {
     if (!this.box || q.widthPx < 1 || q.heightPx < 1) return undefined;
+    const page = new OffscreenCanvas(q.widthPx, q.heightPx);
+    const p = page.getContext("2d")!;
+    paper(p, q, this.box);
+    const seen = seenBy(q);
+    if (!meets(seen, this.box)) return page.transferToImageBitmap();
+    this.taken = 0;
     const board = this.sheet(q);
     const b = board.ctx;
     const outline = this.outline ?? rectPath(this.box);
     b.fillStyle = q.colours.mask;
     b.fill(outline, "evenodd");
-    const copper = this.layers.get(`copper ${q.side}`) ?? [];
+    const copper = this.layer("copper", q.side) ?? [];
     const under = this.sheet(q);
-    draw(under.ctx, copper, q.colours.copperUnderMask);
+    draw(under.ctx, copper, seen, q.colours.copperUnderMask);
     b.save();
     b.clip(outline, "evenodd");
     reset(b, () => b.drawImage(under.canvas, 0, 0));
-    const openings = this.layers.get(`mask ${q.side}`);
+    const openings = this.layer("mask", q.side);
     if (openings) {
       // what the mask leaves open: laminate, and copper in its finish
       const open = this.sheet(q);
-      draw(open.ctx, openings, q.colours.laminate);
+      draw(open.ctx, openings, seen, q.colours.laminate);
       const bare = this.sheet(q);
-      draw(bare.ctx, copper, q.colours.finish);
+      draw(bare.ctx, copper, seen, q.colours.finish);
       open.ctx.globalCompositeOperation = "source-atop";
       reset(open.ctx, () => open.ctx.drawImage(bare.canvas, 0, 0));
       reset(b, () => b.drawImage(open.canvas, 0, 0));
     }
-    const ink = this.layers.get(`legend ${q.side}`);
+    const ink = this.layer("legend", q.side);
     if (ink) {
       const print = this.sheet(q);
-      draw(print.ctx, ink, q.colours.legend);
+      draw(print.ctx, ink, seen, q.colours.legend);
       if (openings) {
         print.ctx.globalCompositeOperation = "destination-out";
-        draw(print.ctx, openings, "#000", true);
+        draw(print.ctx, openings, seen, "#000", true);
       }
       reset(b, () => b.drawImage(print.canvas, 0, 0));
     }
@@ -126,36 +131,31 @@ export class Painter {
       b.fill(outline, "evenodd");
       b.globalAlpha = 1;
       const front = this.sheet(q);
-      draw(front.ctx, this.layers.get(`${q.forward} ${q.side}`) ?? [], q.colours.forward);
+      draw(front.ctx, this.layer(q.forward, q.side) ?? [], seen, q.colours.forward);
       reset(b, () => b.drawImage(front.canvas, 0, 0));
     }
     b.restore();
-    b.fillStyle = q.colours.finish;
-    b.globalCompositeOperation = "source-atop";
     b.globalAlpha = 0.55;
-    b.fill(this.rings);
+    chunksTo(b, this.rings, seen, q.colours.finish, "source-atop");
     b.globalAlpha = 1;
-    b.globalCompositeOperation = "destination-out";
-    b.fill(this.holes);
-    b.lineCap = "round";
-    b.lineJoin = "round";
-    for (const s of this.slots) {
-      b.lineWidth = s.width;
-      b.stroke(s.path);
-    }
+    chunksTo(b, this.holes, seen, "#000", "destination-out");
+    chunksTo(b, this.slots, seen, "#000", "destination-out");
     b.globalCompositeOperation = "source-over";
     b.strokeStyle = q.colours.edge;
     b.lineWidth = 1.2 / q.scale;
     b.stroke(outline);
     b.lineWidth = 0.6 / q.scale;
-    b.stroke(this.holes);
+    for (const c of this.holes) if (meets(seen, c.box)) b.stroke(c.path);
 
-    const page = new OffscreenCanvas(q.widthPx, q.heightPx);
-    const p = page.getContext("2d")!;
-    paper(p, q, this.box);
+    // the shadow is the outline's, not the picture's: a tile beside the board has its share too
+    p.save();
+    p.setTransform(b.getTransform());
     p.shadowColor = "rgb(0 0 0 / 0.22)";
     p.shadowBlur = 10;
     p.shadowOffsetY = 3;
+    p.fillStyle = q.colours.paper;
+    p.fill(outline, "evenodd");
+    p.restore();
     p.drawImage(board.canvas, 0, 0);
     return page.transferToImageBitmap();
   }
@@ -174,6 +174,7 @@ export class Painter {
       cy: (y0 + y1) / 2,
       colours: { ...colours, paper: "#ffffff", grid: "#ffffff" },
     });
+    this.sheets = [];
     if (!bitmap) return undefined;
     const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
     canvas.getContext("2d")!.drawImage(bitmap, 0, 0);
@@ -181,10 +182,29 @@ export class Painter {
     return canvas.convertToBlob({ type: "image/png" });
   }
 
-  /** A canvas whose unit is a millimetre, y up, mirrored for the bottom. */
+  /** A layer's batches, gathered when its side is first looked at. */
+  private layer(role: string, side: string): Batch[] | undefined {
+    const key = `${role} ${side}`;
+    const image = this.images.get(key);
+    if (image && !this.layers.has(key)) this.layers.set(key, batches(image, this.cellMm));
+    return this.layers.get(key);
+  }
+
+  private taken = 0;
+
+  /** A clear canvas whose unit is a millimetre, y up, mirrored for the bottom; used again by the next picture. */
   private sheet(q: PaintRequest): { canvas: OffscreenCanvas; ctx: OffscreenCanvasRenderingContext2D } {
-    const canvas = new OffscreenCanvas(q.widthPx, q.heightPx);
+    let canvas = this.sheets[this.taken];
+    if (!canvas || canvas.width !== q.widthPx || canvas.height !== q.heightPx) {
+      canvas = new OffscreenCanvas(q.widthPx, q.heightPx);
+      this.sheets[this.taken] = canvas;
+    }
+    this.taken++;
     const ctx = canvas.getContext("2d")!;
+    ctx.setTransform(1, 0, 0, 1, 0, 0);
+    ctx.globalCompositeOperation = "source-over";
+    ctx.globalAlpha = 1;
+    ctx.clearRect(0, 0, q.widthPx, q.heightPx);
     const flip = q.side === "bottom" ? -1 : 1;
     ctx.setTransform(
       q.scale * flip,
@@ -196,6 +216,23 @@ export class Painter {
     );
     return { canvas, ctx };
   }
+}
+
+/** What a request shows of the board, mm, with room for the board's shadow and thin lines. */
+function seenBy(q: PaintRequest): [number, number, number, number] {
+  const [w, h] = [(q.widthPx / 2 + 16) / q.scale, (q.heightPx / 2 + 16) / q.scale];
+  return [q.cx - w, q.cy - h, q.cx + w, q.cy + h];
+}
+
+const meets = (a: readonly number[], b: readonly number[]) =>
+  a[0]! <= b[2]! && b[0]! <= a[2]! && a[1]! <= b[3]! && b[1]! <= a[3]!;
+const least = (list: readonly number[]) => list.reduce((a, b) => Math.min(a, b), Infinity);
+const most = (list: readonly number[]) => list.reduce((a, b) => Math.max(a, b), -Infinity);
+
+function discTo(to: Gatherer, x: number, y: number, r: number): void {
+  const path = to.at(x - r, y - r, x + r, y + r, 0);
+  path.moveTo(x + r, y);
+  path.arc(x, y, r, 0, 2 * Math.PI);
 }
 
 const reset = (ctx: OffscreenCanvasRenderingContext2D, work: () => void) => {
@@ -239,85 +276,36 @@ function paper(
 function draw(
   ctx: OffscreenCanvasRenderingContext2D,
   list: readonly Batch[],
+  seen: readonly number[],
   colour: string,
   keepsMode = false,
 ): void {
+  const mode = ctx.globalCompositeOperation;
+  for (const b of list)
+    chunksTo(ctx, b.chunks, seen, colour, keepsMode ? mode : b.dark ? "source-over" : "destination-out");
+  if (!keepsMode) ctx.globalCompositeOperation = "source-over";
+}
+
+function chunksTo(
+  ctx: OffscreenCanvasRenderingContext2D,
+  chunks: readonly Chunk[],
+  seen: readonly number[],
+  colour: string,
+  mode: GlobalCompositeOperation,
+): void {
+  ctx.globalCompositeOperation = mode;
   ctx.fillStyle = colour;
   ctx.strokeStyle = colour;
   ctx.lineCap = "round";
   ctx.lineJoin = "round";
-  for (const b of list) {
-    if (!keepsMode) ctx.globalCompositeOperation = b.dark ? "source-over" : "destination-out";
-    ctx.fill(b.fill, "nonzero");
-    for (const s of b.strokes) {
-      ctx.lineWidth = s.width;
-      ctx.stroke(s.path);
+  for (const c of chunks) {
+    if (!meets(seen, c.box)) continue;
+    if (c.width === 0) ctx.fill(c.path, "nonzero");
+    else {
+      ctx.lineWidth = c.width;
+      ctx.stroke(c.path);
     }
   }
-  if (!keepsMode) ctx.globalCompositeOperation = "source-over";
-}
-
-function batches(image: LayerImage): Batch[] {
-  const out: Batch[] = [];
-  let open: { dark: boolean; fill: Path2D; byWidth: Map<number, { path: Path2D; n: number }[]> } | undefined;
-  const close = () => {
-    if (open)
-      out.push({
-        dark: open.dark,
-        fill: open.fill,
-        strokes: [...open.byWidth].flatMap(([width, list]) => list.map(({ path }) => ({ width, path }))),
-      });
-    open = undefined;
-  };
-  for (let i = 0; i < image.n; i++) {
-    const dark = image.dark[i] === 1;
-    if (!open || open.dark !== dark) {
-      close();
-      open = { dark, fill: new Path2D(), byWidth: new Map() };
-    }
-    const kind = image.kind[i]!;
-    const a = kind === KIND.region ? undefined : image.apertures[image.aperture[i]!];
-    const o = i * 6;
-    const g = image.geo;
-    if (kind === KIND.line && a?.circleMm !== undefined && (g[o] !== g[o + 2] || g[o + 1] !== g[o + 3])) {
-      // paths of a few hundred pieces are fastest: neither one an object nor one for all
-      const list = open.byWidth.get(a.circleMm) ?? [];
-      let last = list.at(-1);
-      if (!last || last.n >= 300) {
-        last = { path: new Path2D(), n: 0 };
-        list.push(last);
-        open.byWidth.set(a.circleMm, list);
-      }
-      last.n++;
-      last.path.moveTo(g[o]!, g[o + 1]!);
-      last.path.lineTo(g[o + 2]!, g[o + 3]!);
-      continue;
-    }
-    for (const s of shapesOfObject(image, i)) {
-      if (s.rings.length > 0) {
-        for (const ring of s.rings) ringTo(open.fill, ring);
-        continue;
-      }
-      for (let k = 0; k < s.edges.length; k += 4)
-        capsuleTo(open.fill, s.edges[k]!, s.edges[k + 1]!, s.edges[k + 2]!, s.edges[k + 3]!, s.r);
-    }
-  }
-  close();
-  return out;
-}
-
-function ringTo(path: Path2D, ring: readonly number[]): void {
-  path.moveTo(ring[0]!, ring[1]!);
-  for (let i = 2; i < ring.length; i += 2) path.lineTo(ring[i]!, ring[i + 1]!);
-  path.closePath();
-}
-
-function capsuleTo(path: Path2D, x1: number, y1: number, x2: number, y2: number, r: number): void {
-  const a = Math.atan2(y2 - y1, x2 - x1);
-  path.moveTo(x1 + r * Math.cos(a + Math.PI / 2), y1 + r * Math.sin(a + Math.PI / 2));
-  path.arc(x1, y1, r, a + Math.PI / 2, a + 1.5 * Math.PI);
-  path.arc(x2, y2, r, a - Math.PI / 2, a + Math.PI / 2);
-  path.closePath();
 }
 
 function rectPath([x0, y0, x1, y1]: readonly [number, number, number, number]): Path2D {

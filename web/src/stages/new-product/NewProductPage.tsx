@@ -1,17 +1,14 @@
 import type { Corrections, Measure } from "@kobbin/core";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
-import { keepProduct, startRun, useBench, useMemory } from "../../resources/bench.ts";
-import { Button } from "../../ui/Button.tsx";
-import { Field } from "../../ui/Field.tsx";
-import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
-import { type BoardConnection, connectBoard } from "../../workers/board.ts";
+import { useBench, useMemory } from "../../resources/bench.ts";
+import { type BoardConnection, connectBoard, type Shown } from "../../workers/board.ts";
 import { DropZone } from "./DropZone.tsx";
-import { nameAndRevision } from "./productName.ts";
+import { Findings } from "./Findings.tsx";
+import { Keep } from "./Keep.tsx";
 
 interface Drop {
   readonly files: readonly File[];
@@ -19,6 +16,12 @@ interface Drop {
   readonly measure: Measure;
   readonly parts: number;
   readonly places: number;
+}
+
+/** What can be seen of a drop, before anything is measured. */
+interface Picture {
+  readonly board: BoardConnection;
+  readonly box: readonly [number, number, number, number];
   readonly key: number;
 }
 
@@ -30,12 +33,21 @@ export function NewProductPage() {
   const { data: memory } = useMemory();
   const product = bench?.products.find((p) => p.id === productId);
   const [drop, setDrop] = useState<Drop>();
+  const [picture, setPicture] = useState<Picture>();
   const [progress, setProgress] = useState<{ what: string; share: number }>();
   const [problem, setProblem] = useState<{ message: string; hint: string }>();
   const [corrections, setCorrections] = useState<Corrections>({});
   const [side, setSide] = useState<"top" | "bottom">("top");
   const connection = useRef<BoardConnection>(undefined);
   useEffect(() => () => connection.current?.close(), []);
+  const showOf = useCallback(
+    (board: BoardConnection) => (shown: Shown) => {
+      if (board !== connection.current) return;
+      const box = shown.kind === "ok" ? shown.box : undefined;
+      setPicture((old) => (box ? { board, box, key: (old?.key ?? 0) + 1 } : undefined));
+    },
+    [],
+  );
 
   const take = useCallback(
     async (given: readonly File[] | Promise<readonly File[]>) => {
@@ -50,6 +62,7 @@ export function NewProductPage() {
       }
       setProblem(undefined);
       setDrop(undefined);
+      setPicture(undefined);
       setCorrections({});
       setProgress({ what: "taking the files", share: 0 });
       connection.current?.close();
@@ -62,9 +75,13 @@ export function NewProductPage() {
             bytes: new Uint8Array(await f.arrayBuffer()),
           })),
         );
-        const loaded = await board.load(bytes, {}, (memory ?? {}) as never, (what, share) =>
-          setProgress((old) => old && { what, share }),
+        const loaded = await board.load(
+          bytes,
+          (memory ?? {}) as never,
+          (what, share) => setProgress((old) => old && { what, share }),
+          showOf(board),
         );
+        if (board !== connection.current) return;
         if (loaded.kind === "error") setProblem(loaded);
         else if (loaded.measure.outcome === "reject")
           setProblem({
@@ -78,18 +95,18 @@ export function NewProductPage() {
             measure: loaded.measure,
             parts: loaded.parts,
             places: loaded.places,
-            key: Date.now(),
           });
       } catch (error) {
+        if (board !== connection.current) return;
         setProblem({
           message: "The files could not be read.",
           hint: error instanceof Error ? error.message : "Drop them again.",
         });
       } finally {
-        setProgress(undefined);
+        if (board === connection.current) setProgress(undefined);
       }
     },
-    [memory],
+    [memory, showOf],
   );
 
   const correct = async (change: Corrections) => {
@@ -99,8 +116,11 @@ export function NewProductPage() {
       columns: { ...corrections.columns, ...change.columns },
     };
     setCorrections(next);
-    const loaded = await drop.board.reread(next, (memory ?? {}) as never, (what, share) =>
-      setProgress((old) => old && { what, share }),
+    const loaded = await drop.board.reread(
+      next,
+      (memory ?? {}) as never,
+      (what, share) => setProgress((old) => old && { what, share }),
+      showOf(drop.board),
     );
     setProgress(undefined);
     if (loaded.kind === "ok")
@@ -109,7 +129,6 @@ export function NewProductPage() {
         measure: loaded.measure,
         parts: loaded.parts,
         places: loaded.places,
-        key: Date.now(),
       });
   };
 
@@ -135,19 +154,23 @@ export function NewProductPage() {
           <p className="break-words text-ink-2">{problem.hint}</p>
         </div>
       )}
-      {drop && (
+      {(drop || picture) && (
         <>
-          <Keep
-            drop={drop}
-            corrections={corrections}
-            {...(product
-              ? {
-                  productId: product.id,
-                  productName: product.name,
-                  labels: product.revisions.map((r) => r.label),
-                }
-              : {})}
-          />
+          {drop ? (
+            <Keep
+              drop={drop}
+              corrections={corrections}
+              {...(product
+                ? {
+                    productId: product.id,
+                    productName: product.name,
+                    labels: product.revisions.map((r) => r.label),
+                  }
+                : {})}
+            />
+          ) : (
+            <div className="skeleton h-[84px] max-sm:h-[180px]" aria-hidden />
+          )}
           <div className="mt-5 grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-md:grid-cols-1">
             <section aria-labelledby="picture">
               <div className="mb-2 flex gap-5">
@@ -164,156 +187,23 @@ export function NewProductPage() {
                   </button>
                 ))}
               </div>
-              {drop.measure.extentMm && (
+              {picture && (
                 <Proof
-                  board={drop.board}
-                  box={drop.measure.extentMm}
+                  board={picture.board}
+                  box={picture.box}
                   side={side}
                   height={400}
-                  paintKey={drop.key}
+                  paintKey={picture.key}
                   finish="immersion-gold"
                 />
               )}
-              <Measures measure={drop.measure} />
+              {drop && <Measures measure={drop.measure} />}
             </section>
-            <Findings measure={drop.measure} />
+            {drop ? <Findings measure={drop.measure} /> : <div className="skeleton h-[300px]" aria-hidden />}
           </div>
-          <Files measure={drop.measure} onCorrect={correct} />
+          {drop && <Files measure={drop.measure} onCorrect={correct} />}
         </>
       )}
     </main>
-  );
-}
-
-function Findings({ measure }: { measure: Measure }) {
-  const order = { error: 0, warning: 1, remark: 2 };
-  const list = [...measure.findings].sort((a, b) => order[a.level] - order[b.level]);
-  return (
-    <section aria-labelledby="found">
-      <h2 id="found" className="mb-2">
-        What was found
-      </h2>
-      {list.length === 0 ? (
-        <p className="text-ink-2">Nothing to remark.</p>
-      ) : (
-        <ol>
-          {list.map((f, i) => (
-            <li
-              key={`${f.tag} ${f.file} ${f.line} ${f.row} ${f.text}`}
-              className="grid grid-cols-[22px_1fr] gap-2 border-t border-rule py-2 text-[14px]"
-            >
-              <Mark
-                kind={f.level === "error" ? "blocked" : f.level === "warning" ? "look" : "remark"}
-                count={i + 1}
-              />
-              <div className="min-w-0">
-                <p className="break-words">{f.text}</p>
-                {f.do && <p className="text-ink-2">{f.do}</p>}
-                {f.file && (
-                  <p className="num text-[12px] break-all text-ink-3">
-                    {f.file}
-                    {f.line ? `, line ${f.line}` : ""}
-                    {f.row ? `, row ${f.row}` : ""}
-                  </p>
-                )}
-              </div>
-            </li>
-          ))}
-        </ol>
-      )}
-    </section>
-  );
-}
-
-function Keep({
-  drop,
-  corrections,
-  productId,
-  productName: knownName,
-  labels = [],
-}: {
-  drop: Drop;
-  corrections: Corrections;
-  productId?: string;
-  productName?: string;
-  labels?: readonly string[];
-}) {
-  const navigate = useNavigate();
-  const sayError = useSayError();
-  const guess = useMemo(() => nameAndRevision(drop.files.map((f) => f.name)), [drop.files]);
-  const [name, setName] = useState(knownName ?? guess.name);
-  const [label, setLabel] = useState(() =>
-    labels.length === 0
-      ? (guess.revision ?? "A")
-      : String.fromCharCode((labels.at(-1)?.charCodeAt(0) ?? 64) + 1),
-  );
-  const [goodBoards, setGoodBoards] = useState("20");
-  const [isBusy, setBusy] = useState(false);
-  const keep = async (withRun: boolean) => {
-    setBusy(true);
-    try {
-      const kept = await keepProduct({
-        name,
-        revision: label,
-        files: drop.files,
-        corrections,
-        ...(productId ? { productId } : {}),
-      });
-      if (!withRun) return navigate("/");
-      const run = await startRun({
-        revisionId: kept.revisionId,
-        name: "first run",
-        goodBoards: Math.max(1, Math.round(Number(goodBoards)) || 1),
-      });
-      navigate(`/runs/${run.id}/board`);
-    } catch (error) {
-      sayError(error);
-      setBusy(false);
-    }
-  };
-  return (
-    <form
-      className="flex flex-wrap items-end gap-3 border-y border-rule py-3"
-      onSubmit={(e) => {
-        e.preventDefault();
-        keep(true);
-      }}
-    >
-      <Field
-        label="Product"
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-        required
-        maxLength={120}
-        disabled={Boolean(productId)}
-        className="min-w-52"
-      />
-      <Field
-        label="Revision"
-        value={label}
-        onChange={(e) => setLabel(e.target.value)}
-        required
-        maxLength={40}
-        className="w-24"
-      />
-      <Field
-        label="Good boards wanted"
-        type="number"
-        min={1}
-        max={100000}
-        value={goodBoards}
-        onChange={(e) => setGoodBoards(e.target.value)}
-        className="w-40"
-      />
-      <Button type="submit" look="main" disabled={isBusy}>
-        {isBusy ? "Keeping …" : "Keep it and start a run"}
-      </Button>
-      <Button disabled={isBusy} onClick={() => keep(false)}>
-        Keep it only
-      </Button>
-      <p className="text-[13.5px] text-ink-2">
-        {drop.parts} lines of parts, {drop.places} places
-      </p>
-    </form>
   );
 }

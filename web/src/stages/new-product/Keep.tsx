@@ -1,0 +1,102 @@
+import type { Corrections } from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { useNavigate } from "react-router";
+import { keepProduct, startRun } from "../../resources/bench.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Field } from "../../ui/Field.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+import { nameAndRevision } from "./productName.ts";
+
+/** Keeps a drop as a product or a revision, with a run of it or without. */
+export function Keep({
+  drop,
+  corrections,
+  productId,
+  productName: knownName,
+  labels = [],
+}: {
+  drop: { readonly files: readonly File[]; readonly parts: number; readonly places: number };
+  corrections: Corrections;
+  productId?: string;
+  productName?: string;
+  labels?: readonly string[];
+}) {
+  const navigate = useNavigate();
+  const sayError = useSayError();
+  const guess = useMemo(() => nameAndRevision(drop.files.map((f) => f.name)), [drop.files]);
+  const [name, setName] = useState(knownName ?? guess.name);
+  const [label, setLabel] = useState(() =>
+    labels.length === 0
+      ? (guess.revision ?? "A")
+      : String.fromCharCode((labels.at(-1)?.charCodeAt(0) ?? 64) + 1),
+  );
+  const [goodBoards, setGoodBoards] = useState("20");
+  const [isBusy, setBusy] = useState(false);
+  const keep = async (withRun: boolean) => {
+    setBusy(true);
+    try {
+      const kept = await keepProduct({
+        name,
+        revision: label,
+        files: drop.files,
+        corrections,
+        ...(productId ? { productId } : {}),
+      });
+      if (!withRun) return navigate("/");
+      const run = await startRun({
+        revisionId: kept.revisionId,
+        name: "first run",
+        goodBoards: Math.max(1, Math.round(Number(goodBoards)) || 1),
+      });
+      navigate(`/runs/${run.id}/board`);
+    } catch (error) {
+      sayError(error);
+      setBusy(false);
+    }
+  };
+  return (
+    <form
+      className="flex flex-wrap items-end gap-3 border-y border-rule py-3"
+      onSubmit={(e) => {
+        e.preventDefault();
+        keep(true);
+      }}
+    >
+      <Field
+        label="Product"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        required
+        maxLength={120}
+        disabled={Boolean(productId)}
+        className="min-w-52"
+      />
+      <Field
+        label="Revision"
+        value={label}
+        onChange={(e) => setLabel(e.target.value)}
+        required
+        maxLength={40}
+        className="w-24"
+      />
+      <Field
+        label="Good boards wanted"
+        type="number"
+        min={1}
+        max={100000}
+        value={goodBoards}
+        onChange={(e) => setGoodBoards(e.target.value)}
+        className="w-40"
+      />
+      <Button type="submit" look="main" disabled={isBusy}>
+        {isBusy ? "Keeping …" : "Keep it and start a run"}
+      </Button>
+      <Button disabled={isBusy} onClick={() => keep(false)}>
+        Keep it only
+      </Button>
+      <p className="text-[13.5px] text-ink-2">
+        {drop.parts} lines of parts, {drop.places} places
+      </p>
+    </form>
+  );
+}
