@@ -105,6 +105,7 @@ export function nearAcross(
   b: LayerSolids,
   reach: number,
   visit: (ka: number, kb: number, mm: number, x: number, y: number) => void,
+  isOfInterest: (ka: number, kb: number) => boolean = () => true,
 ): void {
   const [s, t] = [a.solids, b.solids];
   for (let k = 0; k < s.count; k++) {
@@ -120,12 +121,17 @@ export function nearAcross(
         t.box[q + 3]! < y0 - reach
       )
         return;
+      if (!isOfInterest(k, m)) return;
       const [e, f] = [s.edges, t.edges];
       let best = Number.POSITIVE_INFINITY;
       let at = [0, 0];
       const far = s.radius[k]! + t.radius[m]!;
       for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 4)
         for (let j = t.firstEdge[m]! * 4; j < t.firstEdge[m + 1]! * 4; j += 4) {
+          // of a large fill most edges lie elsewhere
+          const r = far + reach;
+          if (Math.max(f[j]!, f[j + 2]!) < x0 - r || Math.min(f[j]!, f[j + 2]!) > x1 + r) continue;
+          if (Math.max(f[j + 1]!, f[j + 3]!) < y0 - r || Math.min(f[j + 1]!, f[j + 3]!) > y1 + r) continue;
           const d2 = segmentSegment2(
             e[i]!,
             e[i + 1]!,
@@ -159,6 +165,47 @@ export function nearAcross(
     });
   }
 }
+
+/**
+ * Copper of other nets near the openings of pads: adds its least distances to the openings, and returns the places
+ * where an opening bares it, one an opening. There solder may bridge two nets.
+ *
+ * @param netOf net of a piece of the copper
+ */
+export function foreignInOpenings(
+  worst: Worst,
+  mask: LayerSolids,
+  copper: LayerSolids,
+  pads: readonly OpenPad[],
+  netOf: (piece: number) => number,
+): { x: number; y: number; pad: OpenPad }[] {
+  const opened = new Map<number, { pad: OpenPad; nets: Set<number> }>();
+  for (const p of pads) {
+    if (p.opening < 0) continue;
+    const g = mask.islands.groups.find(p.opening);
+    const o = opened.get(g);
+    if (o) o.nets.add(netOf(p.piece));
+    else opened.set(g, { pad: p, nets: new Set([netOf(p.piece)]) });
+  }
+  const bared = new Map<number, { x: number; y: number; pad: OpenPad }>();
+  const of = (m: number) => opened.get(mask.islands.groups.find(m));
+  nearAcross(
+    mask,
+    copper,
+    OPENING_REACH_MM,
+    (m, _, mm, x, y) => {
+      const { pad } = of(m)!;
+      worst.add(Math.max(0, mm), `mask ${copper.name}`, x, y);
+      const g = mask.islands.groups.find(m);
+      if (mm < 1e-6 && !bared.has(g)) bared.set(g, { x, y, pad });
+    },
+    (m, k) => of(m) !== undefined && !of(m)!.nets.has(netOf(k)),
+  );
+  return [...bared.values()];
+}
+
+/** Distances beyond this do not matter to any mask. */
+const OPENING_REACH_MM = 0.2;
 
 /** What the silkscreen does near openings: the least distance ink to opening, and the pads it prints over. */
 export function legendOverPads(

@@ -406,6 +406,42 @@ test("what is said of masks, silkscreen, paste, sets and panels", () => {
   );
 });
 
+test("a mask opening beside copper of another net: pad 1, opening 1.2, track 0.2 at 0.75 leave 0.75 − 0.1 − 0.6 = 0.05", () => {
+  const made = (y: number, net = "B") =>
+    measure([
+      rim(20, 10),
+      layer(
+        "b.gtl",
+        `%ADD10R,1X1*%\n%ADD11C,0.2*%\n%TO.N,A*%\nD10*\n${flash(5, 5)}${net === "A" ? stroke(5, 5, 5, y) : `%TO.N,${net}*%\n`}D11*\n${stroke(2, y, 8, y)}`,
+      ),
+      layer("b.gts", `%ADD10R,1.2X1.2*%\nD10*\n${flash(5, 5)}`),
+    ]);
+  const beside = made(5.75);
+  expect(beside.minOpeningToCopperMm).toBeCloseTo(0.05, 6);
+  expect(beside.findings.map((f) => f.tag)).not.toContain("mask-bares-copper");
+  const bared = made(5.65);
+  expect(bared.minOpeningToCopperMm).toBe(0);
+  expect(bared.findings.find((f) => f.tag === "mask-bares-copper")?.at).toMatchObject({ layer: "mask top" });
+  // the pad's own track is no stranger
+  expect(made(5.65, "A").minOpeningToCopperMm).toBeUndefined();
+});
+
+test("openings of one size stand in one row: 0.3 × 1.5 through 0.12 is 0.45 / (3.6 · 0.12) = 1.0417", () => {
+  const m = measure([
+    rim(20, 10),
+    layer("b.gtl", `%ADD10R,0.3X1.5*%\n%ADD11C,1*%\nD10*\n${flash(5, 5)}${flash(6, 5)}D11*\n${flash(9, 5)}`),
+    layer("b.gtp", `%ADD10R,0.3X1.5*%\n%ADD11C,1*%\nD10*\n${flash(5, 5)}${flash(6, 5)}D11*\n${flash(9, 5)}`),
+  ]);
+  const rows = m.stencil!.top!.apertures!;
+  expect(rows.map((r) => [r.count, r.widthMm, r.lengthMm])).toEqual([
+    [2, 0.3, 1.5],
+    [1, 1, 1],
+  ]);
+  expect(rows[0]!.areaRatio["0.12"]).toBeCloseTo(1.041667, 6);
+  // a round one: D / (4 T)
+  expect(rows[1]!.areaRatio["0.10"]).toBeCloseTo(2.5, 6);
+});
+
 test("two boards compared: what changed, and whether the stencil serves again", () => {
   const make = (dx: number, pad: number, ink: number) => {
     const at2 = (x: number, y: number) => flash(x + dx, y);

@@ -25,6 +25,7 @@ export function guessLayer(
     if (
       byName &&
       byAttribute.role !== "unknown" &&
+      byAttribute.role !== "placement" &&
       (byName.role !== byAttribute.role ||
         (byName.side && byAttribute.side && byName.side !== byAttribute.side))
     )

@@ -1,10 +1,18 @@
-import { addExpansions, addPitches, isIn, legendOverPads, type OpenPad, textHeights } from "./coats.ts";
+import {
+  addExpansions,
+  addPitches,
+  foreignInOpenings,
+  isIn,
+  legendOverPads,
+  type OpenPad,
+  textHeights,
+} from "./coats.ts";
 import { addSpaces, addStrokes, type LayerSolids } from "./copper.ts";
 import { type EdgeContacts, findEdgeContacts } from "./edge-contacts.ts";
 import type { Finding } from "./findings.ts";
 import type { Measure } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
-import { FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
+import { aperturesOf, FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
 import type { BoardFile } from "./read.ts";
 import type { Role, Side } from "./role.ts";
 import { r6, Worst } from "./worst.ts";
@@ -17,6 +25,8 @@ interface Input {
   readonly openOf: readonly (readonly OpenPad[])[];
   readonly outline: Outline | undefined;
   readonly coat: (role: Role, side: "top" | "bottom") => LayerSolids | undefined;
+  /** Net of a piece of a copper layer. */
+  readonly netOf: (layer: number, piece: number) => number;
 }
 
 type Counts = Pick<
@@ -39,7 +49,7 @@ export function measureCoats(
     Worst,
     Worst,
   ];
-  const text = new Worst();
+  const [text, foreign] = [new Worst(), new Worst()];
   const maskOpenings: Record<string, { count: number }> = {};
   const paste: Record<string, { count: number; areaMm2: number }> = {};
   const stencil: Record<string, NonNullable<Measure["stencil"]>[string]> = {};
@@ -60,7 +70,14 @@ export function measureCoats(
     if (mask) {
       maskOpenings[side] = { count: mask.islands.groups.count() };
       addSpaces(web, { ...mask, name: `mask ${side}` });
-      if (copper) addExpansions(expansion, copper, mask, pads);
+      if (copper) {
+        addExpansions(expansion, copper, mask, pads);
+        sayBared(
+          foreignInOpenings(foreign, mask, copper, pads, (k) => d.netOf(index, k)),
+          side,
+          findings,
+        );
+      }
     } else if (copper)
       findings.push({
         tag: "mask-missing",
@@ -73,6 +90,7 @@ export function measureCoats(
       stencil[side] = {
         byThicknessMm: stencilFigures(openings),
         thickestMm: r6(thickestFoil(openings)),
+        apertures: aperturesOf(openings),
         pasteGrams: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(pasteGrams(openings, t))])),
       };
       if (copper) checkPaste(openings, copper, side, findings);
@@ -105,6 +123,7 @@ export function measureCoats(
     keys: {
       ...web.keys("minMaskWeb"),
       ...expansion.keys("minMaskExpansion"),
+      ...foreign.keys("minOpeningToCopper"),
       ...line.keys("minLegendLine"),
       ...opening.keys("minLegendToOpening"),
       ...text.keys("minLegendText"),
@@ -179,6 +198,24 @@ function checkPaste(
     at: { layer: `paste ${side}`, x: bare[0]!.x, y: bare[0]!.y },
     text: `${bare.length} of ${openings.length} paste openings on the ${side} have no copper under their middle.`,
     do: "Check that paste and copper share origin and side.",
+  });
+}
+
+function sayBared(
+  bared: readonly { x: number; y: number; pad: OpenPad }[],
+  side: string,
+  findings: Finding[],
+): void {
+  const [first] = bared;
+  if (!first) return;
+  const refs = [...new Set(bared.flatMap((b) => (b.pad.ref ? [b.pad.ref] : [])))];
+  findings.push({
+    tag: "mask-bares-copper",
+    level: "warning",
+    at: { layer: `mask ${side}`, x: first.x, y: first.y },
+    about: refs,
+    text: `${bared.length === 1 ? "One opening" : `${bared.length} openings`} in the mask on the ${side} ${bared.length === 1 ? "bares" : "bare"} copper of another net beside ${bared.length === 1 ? "its pad" : "their pads"}.`,
+    do: "Solder may bridge there: make the opening smaller, or move the copper away.",
   });
 }
 

@@ -2,7 +2,7 @@ import type { Rout } from "../drill/read.ts";
 import type { NetlistCheck } from "./connectivity.ts";
 import type { EdgeContacts } from "./edge-contacts.ts";
 import type { Finding } from "./findings.ts";
-import type { StencilFigures } from "./paste.ts";
+import type { PasteAperture, StencilFigures } from "./paste.ts";
 import type { CrossCheck } from "./reconcile.ts";
 import type { Because, Role, Side } from "./role.ts";
 import type { Place } from "./worst.ts";
@@ -91,6 +91,9 @@ export interface Measure {
   readonly minLegendLineMm?: number;
   readonly minLegendLineAt?: readonly Place[];
   /** Ink to the opening of a pad. */
+  /** Mask opening of a pad to copper of another net; 0 where it bares it. */
+  readonly minOpeningToCopperMm?: number;
+  readonly minOpeningToCopperAt?: readonly Place[];
   readonly minLegendToOpeningMm?: number;
   readonly minLegendToOpeningAt?: readonly Place[];
   /** Height of the smallest text, a guess. */
@@ -131,6 +134,8 @@ export interface Measure {
       {
         readonly byThicknessMm: Readonly<Record<string, StencilFigures>>;
         readonly thickestMm: number;
+        /** Openings by size, the one that releases worst first; left out on boards measured before it was known. */
+        readonly apertures?: readonly PasteAperture[];
         readonly pasteGrams: Readonly<Record<string, number>>;
       }
     >

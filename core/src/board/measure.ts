@@ -145,7 +145,18 @@ export function measureBoard(
   });
 
   progress("mask, paste, silkscreen", 0.82);
-  const coats = measureCoats({ first, masks, copper, openOf, outline, coat }, findings);
+  const coats = measureCoats(
+    {
+      first,
+      masks,
+      copper,
+      openOf,
+      outline,
+      coat,
+      netOf: (i, k) => nets.groups.find(nets.offsets[i]! + k),
+    },
+    findings,
+  );
   const check = reconcile(
     set.bom,
     set.placements,

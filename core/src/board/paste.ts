@@ -142,6 +142,41 @@ export function stencilFigures(openings: readonly PasteOpening[]): Record<string
   );
 }
 
+/** Openings of one size and shape, with what each foil makes of them. */
+export interface PasteAperture {
+  readonly widthMm: number;
+  readonly lengthMm: number;
+  readonly areaMm2: number;
+  readonly count: number;
+  /** Area ratio by foil thickness. */
+  readonly areaRatio: Readonly<Record<string, number>>;
+  /** One of them. */
+  readonly x: number;
+  readonly y: number;
+}
+
+/** The openings gathered by size, the one that releases worst first; sizes that differ by less than 1 µm are one. */
+export function aperturesOf(openings: readonly PasteOpening[]): PasteAperture[] {
+  const sizes = new Map<string, PasteOpening & { count: number }>();
+  for (const o of openings) {
+    const key = [o.widthMm, o.lengthMm, o.areaMm2, o.perimeterMm].map((v) => v.toFixed(3)).join(" ");
+    const s = sizes.get(key);
+    if (s) s.count++;
+    else sizes.set(key, { ...o, count: 1 });
+  }
+  return [...sizes.values()]
+    .sort((a, b) => areaRatio(a, 1) - areaRatio(b, 1) || a.x - b.x || a.y - b.y)
+    .map((s) => ({
+      widthMm: r6(s.widthMm),
+      lengthMm: r6(s.lengthMm),
+      areaMm2: r6(s.areaMm2),
+      count: s.count,
+      areaRatio: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(areaRatio(s, t))])),
+      x: r6(s.x),
+      y: r6(s.y),
+    }));
+}
+
 /** Thickest foil through which every opening releases its paste, mm: T = A / (P · 0.66). */
 export const thickestFoil = (openings: readonly PasteOpening[]): number =>
   openings.reduce(

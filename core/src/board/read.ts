@@ -6,6 +6,7 @@ import { type LayerLimits, readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
 import { checkJob, readJob } from "../job/read.ts";
 import { readNetlist, type TestPoint } from "../netlist/read.ts";
+import { type LayerParts, partsOfImage } from "../placement/from-image.ts";
 import {
   looksLikePlacement,
   type PlacementColumn,
@@ -95,6 +96,7 @@ export function readBoard(
   let bom: Bom | undefined;
   let placements: Placements | undefined;
   let netlist: BoardSet["netlist"];
+  const drawn: (LayerParts & { readonly path: string })[] = [];
   entries.forEach((e, i) => {
     progress?.(e.path, i / entries.length);
     const corrected = corrections.roles?.[e.path];
@@ -119,10 +121,13 @@ export function readBoard(
       const layer = moveLayer(readLayer(e.bytes, e.path, limits), move);
       findings.push(...layer.findings);
       const guess = guessLayer(layer, e.path, job?.functions, findings);
-      const isDrill = (corrected?.role ?? guess.role) === "drill";
+      const role = corrected?.role ?? guess.role;
+      const side = corrected?.side ?? guess.side;
+      if (role === "placement" && (side === "top" || side === "bottom"))
+        drawn.push({ path: e.path, ...partsOfImage(layer, side, 1 + drawn.flatMap((d) => d.lines).length) });
       give(guess, {
         layer,
-        ...(isDrill ? { drill: drillOfImage(layer, e.path) } : {}),
+        ...(role === "drill" ? { drill: drillOfImage(layer, e.path) } : {}),
         ...spanOf(layer.fileAttributes),
       });
     } else if (kind === "drill") {
@@ -200,6 +205,26 @@ export function readBoard(
       give({ role: "unknown", because: "content", reason: what.toLowerCase() });
     }
   });
+  const parts = drawn.flatMap((d) => d.parts);
+  const lines = drawn.flatMap((d) => d.lines);
+  if (parts.length > 0 && placements)
+    findings.push({
+      tag: "duplicate-layer",
+      level: "remark",
+      file: drawn[0]!.path,
+      text: "A placement file and component layers both say where parts stand; the file is used.",
+    });
+  else if (parts.length > 0) placements = { unit: "mm", parts, findings: [] };
+  if (!bom && lines.some((l) => l.valueText !== "" || l.mpn !== "")) {
+    bom = { columns: {}, headers: [], lines, findings: [] };
+    findings.push({
+      tag: "bom-from-layers",
+      level: "remark",
+      file: drawn[0]!.path,
+      text: `No parts list: the ${lines.length} lines are what the component layers say of their parts.`,
+      do: "Drop the parts list too if it says more, such as what is not fitted.",
+    });
+  }
   const settled = settleDrills(withoutNegatives(settleLayers(files, findings)), findings);
   saySets(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);

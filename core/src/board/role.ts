@@ -67,13 +67,14 @@ export function roleFromFunction(
       return make("drill", { plated: "mixed" });
     case "vcut":
       return make("score");
+    case "component":
+      return make("placement", sideOf(b));
     case "drillmap":
     case "fabricationdrawing":
     case "assemblydrawing":
     case "arraydrawing":
     case "vcutmap":
     case "otherdrawing":
-    case "component":
       return make("drawing");
     default:
       return key === "" ? undefined : make("unknown");

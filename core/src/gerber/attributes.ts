@@ -12,7 +12,7 @@ export class Attributes {
   /** Row of the table for objects drawn now. */
   index = 0;
   apertureFunction: string[] | undefined;
-  private object: { net?: string; ref?: string; pin?: string } = {};
+  private object: ObjectAttributes = {};
 
   /**
    * Takes one attribute command: TF, TA, TO or TD with its fields.
@@ -25,24 +25,26 @@ export class Attributes {
     else if (s.startsWith("TA")) {
       if (name === ".AperFunction") this.apertureFunction = fields;
     } else if (s.startsWith("TO")) {
-      const o = { ...this.object };
+      const o: { -readonly [K in keyof ObjectAttributes]: ObjectAttributes[K] } = { ...this.object };
       if (name === ".N") o.net = fields[0] ?? "";
       else if (name === ".C") o.ref = fields[0] ?? "";
       else if (name === ".P") {
         o.ref = fields[0] ?? "";
         o.pin = fields[1] ?? "";
-      }
+      } else if (COMPONENT.test(name)) o.component = { ...o.component, [name.slice(1)]: fields[0] ?? "" };
       this.setObject(o);
     } else if (name === "" || name === ".AperFunction" || name.startsWith(".")) {
       if (name === "" || name === ".AperFunction") this.apertureFunction = undefined;
       if (name === "") this.setObject({});
       else if (name === ".N") this.setObject(omit(this.object, "net"));
       else if (name === ".C" || name === ".P") this.setObject(omit(omit(this.object, "ref"), "pin"));
+      else if (COMPONENT.test(name) && this.object.component)
+        this.setObject({ ...this.object, component: omit(this.object.component, name.slice(1)) });
     } else return s.startsWith("TD");
     return true;
   }
 
-  private setObject(o: { net?: string; ref?: string; pin?: string }): void {
+  private setObject(o: ObjectAttributes): void {
     this.object = o;
     if (Object.keys(o).length === 0) this.index = 0;
     else {
@@ -51,6 +53,9 @@ export class Attributes {
     }
   }
 }
+
+/** Attributes a component layer gives its parts: rotation, maker, number, value, mounting, package and so on. */
+const COMPONENT = /^\.C[A-Z][A-Za-z]+$/;
 
 const omit = <T extends object, K extends keyof T>(o: T, key: K): Omit<T, K> => {
   const { [key]: _, ...rest } = o;

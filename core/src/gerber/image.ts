@@ -23,6 +23,8 @@ export interface ObjectAttributes {
   readonly net?: string;
   readonly ref?: string;
   readonly pin?: string;
+  /** What a component layer says of its part: attribute name without the dot → first field, as CRot → "90". */
+  readonly component?: Readonly<Record<string, string>>;
 }
 
 /**

@@ -1,5 +1,50 @@
 import { expect, test } from "@jest/globals";
+import { readBoard } from "../board/read.ts";
 import { readPlacement } from "./placement.ts";
+
+test("parts stand where a component layer flashes them; a list that lies beside it wins", () => {
+  const layer = (side: string, body: string) =>
+    new TextEncoder().encode(
+      `%TF.FileFunction,Component,L1,${side}*%\n%FSLAX46Y46*%\n%MOMM*%\n%TA.AperFunction,ComponentMain*%\n%ADD20C,0.3*%\nD20*\n${body}M02*\n`,
+    );
+  const drop = [
+    {
+      path: "top.gbr",
+      bytes: layer(
+        "Top",
+        "%TO.C,R1*%\n%TO.CRot,450*%\n%TO.CVal,4k7*%\nX1000000Y2000000D03*\n%TO.C,R2*%\nX3000000Y2000000D03*\n%TD*%\n",
+      ),
+    },
+    { path: "bottom.gbr", bytes: layer("Bot", "%TO.C,C1*%\n%TO.CRot,-90*%\nX5000000Y0D03*\n%TD*%\n") },
+  ];
+  const set = readBoard(drop);
+  expect(set.placements?.parts).toEqual([
+    { ref: "R1", xMm: 1, yMm: 2, rotationDeg: 90, side: "top" },
+    { ref: "R2", xMm: 3, yMm: 2, rotationDeg: 90, side: "top" },
+    { ref: "C1", xMm: 5, yMm: 0, rotationDeg: 270, side: "bottom" },
+  ]);
+  expect(set.bom?.lines.map((l) => [l.refs, l.value?.si])).toEqual([
+    [["R1", "R2"], 4700],
+    [["C1"], undefined],
+  ]);
+  const cells = [
+    ["Ref", "X", "Y", "Rot", "Side"],
+    ["R1", "1", "2", "0", "top"],
+    ["R2", "3", "2", "0", "top"],
+  ];
+  const both = readBoard([
+    ...drop,
+    {
+      path: "p.csv",
+      bytes: new TextEncoder().encode("Ref,X,Y,Rot,Side\nR1,1,2,0,top\nR2,3,2,0,top\n"),
+      cells,
+    },
+  ]);
+  expect(both.placements?.parts.map((p) => [p.ref, p.rotationDeg])).toEqual([
+    ["R1", 0],
+    ["R2", 0],
+  ]);
+});
 
 test.each([
   [

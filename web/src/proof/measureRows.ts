@@ -55,6 +55,7 @@ const GROUPS: readonly (readonly [string, readonly (readonly [string, string])[]
       ["minMaskExpansion", "opening beyond its pad"],
       ["minLegendLine", "thinnest line"],
       ["minLegendText", "smallest text"],
+      ["minOpeningToCopper", "opening to other copper"],
       ["minLegendToOpening", "ink to an opening"],
     ],
   ],

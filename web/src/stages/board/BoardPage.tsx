@@ -9,6 +9,7 @@ import { measureGroups } from "../../proof/measureRows.ts";
 import type { ProofMark } from "../../proof/Overlay.tsx";
 import { type Forward, Proof } from "../../proof/Proof.tsx";
 import { Reconciled } from "../../proof/Reconciled.tsx";
+import { StencilTable } from "../../proof/StencilTable.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
@@ -247,6 +248,18 @@ export function BoardPage() {
                 side: row.places[k]?.layer.includes("bottom") ? "bottom" : undefined,
               })
             }
+          />
+          <StencilTable
+            measure={m}
+            onShow={(at) => {
+              set({
+                note: undefined,
+                measure: undefined,
+                layer: "paste",
+                side: at.layer.includes("bottom") ? "bottom" : undefined,
+              });
+              setShown({ ...at, key: `paste ${at.x} ${at.y}` });
+            }}
           />
           <Reconciled measure={m} />
         </>

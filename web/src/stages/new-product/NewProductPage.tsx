@@ -139,15 +139,8 @@ export function NewProductPage() {
         Layers, drills, parts list, placement file: one archive or loose files, in any mix. Nothing leaves
         this machine until you keep it.
       </p>
-      <DropZone onFiles={take} isCompact={Boolean(drop)} />
-      {progress && (
-        <div className="my-4" role="status" aria-live="polite">
-          <div className="h-[6px] w-full overflow-hidden rounded-full bg-grid">
-            <div className="h-full bg-metal" style={{ width: `${Math.round(progress.share * 100)}%` }} />
-          </div>
-          <p className="num mt-1 text-[13px] text-ink-2">{progress.what}</p>
-        </div>
-      )}
+      <DropZone onFiles={take} isCompact={Boolean(drop || picture)} />
+      {progress && !(picture && !drop) && <Progress {...progress} />}
       {problem && (
         <div role="alert" className="my-4 border-l-[3px] border-stop bg-stop-soft px-4 py-3">
           <p className="font-semibold">{problem.message}</p>
@@ -169,7 +162,10 @@ export function NewProductPage() {
                 : {})}
             />
           ) : (
-            <div className="skeleton h-[84px] max-sm:h-[180px]" aria-hidden />
+            // where the form will stand, so that the picture stays where it is
+            <div className="flex h-[81px] items-center border-y border-rule max-sm:h-[180px]">
+              {progress && <Progress {...progress} />}
+            </div>
           )}
           <div className="mt-5 grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-md:grid-cols-1">
             <section aria-labelledby="picture">
@@ -205,5 +201,16 @@ export function NewProductPage() {
         </>
       )}
     </main>
+  );
+}
+
+function Progress({ what, share }: { what: string; share: number }) {
+  return (
+    <div className="my-4 w-full" role="status" aria-live="polite">
+      <div className="h-[6px] w-full overflow-hidden rounded-full bg-grid">
+        <div className="h-full bg-metal" style={{ width: `${Math.round(share * 100)}%` }} />
+      </div>
+      <p className="num mt-1 text-[13px] text-ink-2">{what}</p>
+    </div>
   );
 }
