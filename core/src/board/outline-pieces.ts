@@ -1,0 +1,136 @@
+import { arcSweep } from "../geometry/arc.ts";
+import { KIND, type LayerImage } from "../gerber/image.ts";
+
+/** A piece of outline: a line, or an arc about a centre. */
+export interface Piece {
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+  arc?: { cx: number; cy: number; ccw: boolean };
+}
+
+export function collectPieces(image: LayerImage): Piece[] {
+  const out: Piece[] = [];
+  const seen = new Set<string>();
+  const push = (p: Piece) => {
+    if (lengthOf(p) < 0.0005) return;
+    const k = (v: number) => Math.round(v * 1000);
+    const ends = [`${k(p.x1)} ${k(p.y1)}`, `${k(p.x2)} ${k(p.y2)}`].sort().join("|");
+    const key = p.arc ? `${ends}|${k(p.arc.cx)} ${k(p.arc.cy)}` : ends;
+    if (seen.has(key)) return;
+    seen.add(key);
+    out.push(p);
+  };
+  const g = image.geo;
+  for (let i = 0; i < image.n; i++) {
+    const o = i * 6;
+    const kind = image.kind[i]!;
+    if (kind === KIND.flash || image.dark[i] === 0) continue;
+    if (kind === KIND.region) {
+      const [a, b] = [g[o]!, g[o + 1]!];
+      for (let k = a; k < b; k++) {
+        const n = k + 1 < b ? k + 1 : a;
+        const pt = image.points;
+        push({ x1: pt[k * 2]!, y1: pt[k * 2 + 1]!, x2: pt[n * 2]!, y2: pt[n * 2 + 1]! });
+      }
+      continue;
+    }
+    const p: Piece = { x1: g[o]!, y1: g[o + 1]!, x2: g[o + 2]!, y2: g[o + 3]! };
+    if (kind !== KIND.line) p.arc = { cx: g[o + 4]!, cy: g[o + 5]!, ccw: kind === KIND.arcCcw };
+    push(p);
+  }
+  return out;
+}
+
+export const sweepOf = (p: Piece) => arcSweep(p.x1, p.y1, p.x2, p.y2, p.arc!.cx, p.arc!.cy, p.arc!.ccw, true);
+
+export function lengthOf(p: Piece): number {
+  if (!p.arc) return Math.hypot(p.x2 - p.x1, p.y2 - p.y1);
+  return Math.abs(sweepOf(p)) * Math.hypot(p.x1 - p.arc.cx, p.y1 - p.arc.cy);
+}
+
+const turned = (p: Piece): Piece => ({
+  x1: p.x2,
+  y1: p.y2,
+  x2: p.x1,
+  y2: p.y1,
+  ...(p.arc ? { arc: { ...p.arc, ccw: !p.arc.ccw } } : {}),
+});
+
+export interface Chained {
+  loops: Piece[][];
+  open: Piece[][];
+  joined: { mm: number; x: number; y: number };
+  gaps: { mm: number; x: number; y: number }[];
+}
+
+/** Walks from piece to piece, always to the nearest free end within the tolerance. O(n) with a grid of ends. */
+export function chain(pieces: readonly Piece[], tolerance: number): Chained {
+  const cell = Math.max(tolerance, 0.01) * 2;
+  const grid = new Map<string, number[]>();
+  const keyOf = (x: number, y: number) => `${Math.floor(x / cell)} ${Math.floor(y / cell)}`;
+  const endX = (e: number) => (e % 2 === 0 ? pieces[e >> 1]!.x1 : pieces[e >> 1]!.x2);
+  const endY = (e: number) => (e % 2 === 0 ? pieces[e >> 1]!.y1 : pieces[e >> 1]!.y2);
+  const put = (e: number) => {
+    const key = keyOf(endX(e), endY(e));
+    const list = grid.get(key);
+    if (list) list.push(e);
+    else grid.set(key, [e]);
+  };
+  for (let i = 0; i < pieces.length; i++) {
+    put(i * 2);
+    put(i * 2 + 1);
+  }
+  const used = new Uint8Array(pieces.length);
+  const nearest = (x: number, y: number): { end: number; mm: number } | undefined => {
+    let best: { end: number; mm: number } | undefined;
+    const [cx, cy] = [Math.floor(x / cell), Math.floor(y / cell)];
+    for (let a = cx - 1; a <= cx + 1; a++)
+      for (let b = cy - 1; b <= cy + 1; b++)
+        for (const e of grid.get(`${a} ${b}`) ?? []) {
+          if (used[e >> 1]) continue;
+          const mm = Math.hypot(endX(e) - x, endY(e) - y);
+          if (mm <= tolerance && (!best || mm < best.mm)) best = { end: e, mm };
+        }
+    return best;
+  };
+  const out: Chained = { loops: [], open: [], joined: { mm: 0, x: 0, y: 0 }, gaps: [] };
+  for (let s = 0; s < pieces.length; s++) {
+    if (used[s]) continue;
+    used[s] = 1;
+    const first = pieces[s]!;
+    const walk: Piece[] = [first];
+    const notes: { mm: number; x: number; y: number }[] = [];
+    let last = first;
+    const close = (limit: number) => Math.hypot(last.x2 - walk[0]!.x1, last.y2 - walk[0]!.y1) <= limit;
+    const isRing = first.arc !== undefined && first.x1 === first.x2 && first.y1 === first.y2;
+    while (!isRing) {
+      const next = nearest(last.x2, last.y2);
+      const home = Math.hypot(last.x2 - walk[0]!.x1, last.y2 - walk[0]!.y1);
+      if (!next || (walk.length > 1 && home <= tolerance && home <= next.mm)) break;
+      notes.push({ mm: next.mm, x: last.x2, y: last.y2 });
+      used[next.end >> 1] = 1;
+      last = next.end % 2 === 0 ? pieces[next.end >> 1]! : turned(pieces[next.end >> 1]!);
+      walk.push(last);
+    }
+    if (isRing || (walk.length > 1 && close(tolerance))) {
+      notes.push({ mm: Math.hypot(last.x2 - first.x1, last.y2 - first.y1), x: last.x2, y: last.y2 });
+      out.loops.push(walk);
+      for (const n of notes) if (n.mm > out.joined.mm) out.joined = n;
+    } else out.open.push(walk);
+  }
+  for (const walk of out.open) {
+    const [a, b] = [walk[0]!, walk[walk.length - 1]!];
+    let mm = Math.hypot(b.x2 - a.x1, b.y2 - a.y1);
+    for (const other of out.open) {
+      if (other === walk) continue;
+      mm = Math.min(mm, Math.hypot(b.x2 - other[0]!.x1, b.y2 - other[0]!.y1));
+      const end = other[other.length - 1]!;
+      mm = Math.min(mm, Math.hypot(b.x2 - end.x2, b.y2 - end.y2));
+    }
+    out.gaps.push({ mm, x: b.x2, y: b.y2 });
+  }
+  out.gaps.sort((a, b) => a.mm - b.mm);
+  return out;
+}

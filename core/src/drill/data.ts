@@ -1,0 +1,52 @@
+import type { Finding } from "../board/findings.ts";
+
+/** A round hit. */
+export interface Hit {
+  readonly x: number;
+  readonly y: number;
+  readonly diameterMm: number;
+  /** From tool or file; undefined where nothing says it. */
+  readonly plated: boolean | undefined;
+}
+
+/** A slot or routed path: the tool's centre follows the points. */
+export interface Rout {
+  readonly points: readonly (readonly [number, number])[];
+  readonly widthMm: number;
+  readonly plated: boolean | undefined;
+  /** Stated as a slot between two points (G85); a routed path stays a path, even a straight one. */
+  readonly isSlot: boolean;
+}
+
+/** A drill file as plain data, in mm. */
+export interface DrillData {
+  readonly hits: readonly Hit[];
+  readonly routs: readonly Rout[];
+  readonly plated: boolean | "mixed" | undefined;
+  readonly fileAttributes: Readonly<Record<string, readonly string[]>>;
+  /** False when the file did not state its unit or where its zeros are left out: another reading may fit better. */
+  readonly isCertain: boolean;
+  readonly isDrillFile: boolean;
+  /** Kept only where the reading is not certain, so that another one can be tried. */
+  readonly text?: string;
+  readonly findings: readonly Finding[];
+}
+
+/** How to read coordinates where the file does not say. */
+export interface DrillReading {
+  readonly unitMm: number;
+  /** "keep-leading": missing digits are trailing zeros; "keep-trailing": the number is read as it stands. */
+  readonly zeros: "keep-leading" | "keep-trailing";
+  readonly integers: number;
+  readonly decimals: number;
+}
+
+/** The readings tried in turn for a file that states neither unit nor zeros (domain.md 2.2). */
+export const READINGS: readonly DrillReading[] = [
+  { unitMm: 1, zeros: "keep-trailing", integers: 3, decimals: 3 },
+  { unitMm: 25.4, zeros: "keep-trailing", integers: 2, decimals: 4 },
+  { unitMm: 1, zeros: "keep-leading", integers: 3, decimals: 3 },
+  { unitMm: 25.4, zeros: "keep-leading", integers: 2, decimals: 4 },
+  { unitMm: 1, zeros: "keep-trailing", integers: 3, decimals: 2 },
+  { unitMm: 1, zeros: "keep-leading", integers: 3, decimals: 2 },
+];

@@ -1,0 +1,151 @@
+import type { FindingList } from "../board/findings.ts";
+import type { DrillReading } from "./data.ts";
+
+const PLATED_WORDS = /\bPLATED\b/i;
+const NON_PLATED_WORDS = /\bNON[_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/i;
+
+/** What a drill file states of itself: unit, zeros, plating, tools; and how its numbers read under that. */
+export class DrillHead {
+  private readonly file: string;
+  private readonly found: FindingList;
+  private readonly reading: DrillReading | undefined;
+  readonly tools = new Map<number, { mm: number; plated: boolean | undefined }>();
+  readonly fileAttributes: Record<string, string[]> = {};
+  unitMm: number | undefined;
+  zeros: "keep-leading" | "keep-trailing" | undefined;
+  integers = 0;
+  decimals = 0;
+  hasBareNumbers = false;
+  hasPoints = false;
+  filePlated: boolean | undefined;
+  toolPlated: boolean | undefined;
+  private inHeader = false;
+  /** How much of it looks like a drill file. */
+  evidence = 0;
+  /** A tool defined in the body, which is in hand from there on; the reader takes it. */
+  defined: number | undefined;
+
+  constructor(file: string, reading: DrillReading | undefined, found: FindingList) {
+    this.file = file;
+    this.reading = reading;
+    this.found = found;
+  }
+
+  /** True where nothing is left open: a reading was given, or the file states unit and zeros as far as it needs them. */
+  get isCertain(): boolean {
+    return (
+      this.reading !== undefined ||
+      (this.unitMm !== undefined && (!this.hasBareNumbers || this.zeros !== undefined))
+    );
+  }
+
+  /** Takes a comment: attributes, plating, unit and format are told there too. */
+  comment(text: string): void {
+    const attribute = /^#@!\s*(T[FAD])(.*)$/.exec(text);
+    if (attribute) {
+      const [name = "", ...fields] = attribute[2]!.trim().replace(/\*$/, "").split(",");
+      if (attribute[1] === "TF") {
+        this.fileAttributes[name.replace(/^\./, "")] = fields;
+        if (name === ".FileFunction") {
+          if (fields[0] === "Plated") this.filePlated = true;
+          if (fields[0] === "NonPlated") this.filePlated = false;
+        }
+      } else if (attribute[1] === "TA") {
+        if (
+          fields.includes("Plated") ||
+          fields.includes("ViaDrill") ||
+          fields.includes("ComponentDrill") ||
+          fields.includes("CastellatedDrill")
+        )
+          this.toolPlated = true;
+        else if (fields.includes("NonPlated") || fields.includes("MechanicalDrill")) this.toolPlated = false;
+      } else this.toolPlated = undefined;
+      return;
+    }
+    const format = /FILE_FORMAT\s*=\s*(\d)\s*:\s*(\d)/i.exec(text);
+    if (format) {
+      this.integers = Number(format[1]);
+      this.decimals = Number(format[2]);
+    }
+    if (/^TYPE\s*=\s*NON_?PLATED/i.test(text) || NON_PLATED_WORDS.test(text)) this.mark(false);
+    else if (/^TYPE\s*=\s*PLATED/i.test(text) || PLATED_WORDS.test(text)) this.mark(true);
+    if (this.unitMm === undefined && /\bunits?\b.*\b(inch|inches|imperial)\b/i.test(text)) this.unitMm = 25.4;
+    if (this.unitMm === undefined && /\bunits?\b.*\b(mm|metric|millimet)/i.test(text)) this.unitMm = 1;
+  }
+
+  private mark(isPlated: boolean): void {
+    if (this.inHeader && this.tools.size === 0) this.filePlated = isPlated;
+    this.toolPlated = isPlated;
+  }
+
+  /** Takes a statement of the header or a tool's definition; false where it is one of the body. */
+  statement(line: string, no: number): boolean {
+    if (line === "M48") {
+      this.evidence += 5;
+      this.inHeader = true;
+      return true;
+    }
+    if (line === "%" || line === "M95") {
+      this.inHeader = false;
+      return true;
+    }
+    const unit = /^(METRIC|INCH)((?:,[A-Z0-9.]+)*)$/i.exec(line);
+    if (unit) {
+      this.evidence += 3;
+      this.unitMm = unit[1]!.toUpperCase() === "METRIC" ? 1 : 25.4;
+      for (const word of unit[2]!.toUpperCase().split(",")) {
+        if (word === "LZ") this.zeros = "keep-leading";
+        if (word === "TZ") this.zeros = "keep-trailing";
+        const digits = /^(0+)\.(0+)$/.exec(word);
+        if (digits) {
+          this.integers = digits[1]!.length;
+          this.decimals = digits[2]!.length;
+        }
+      }
+      return true;
+    }
+    const define = /^T(\d+)(?=.*C)((?:[A-Z][-+.\d]*)*)$/i.exec(line);
+    if (define && /C[.\d]/i.test(line)) {
+      this.defineTool(Number(define[1]), define[2]!, no);
+      return true;
+    }
+    return false;
+  }
+
+  private defineTool(number: number, fields: string, no: number): void {
+    this.evidence += 2;
+    const c = /C([.\d]+)/i.exec(fields);
+    const size = Number(c?.[1]);
+    const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
+    let mm = size * unit;
+    if (!c![1]!.includes(".") && size >= 10) mm = (size / (unit === 1 ? 1000 : 10000)) * unit;
+    if (!(mm > 0 && mm < 50)) {
+      this.found.add({
+        tag: "parse-error",
+        level: "error",
+        file: this.file,
+        line: no,
+        text: `The diameter of tool ${number} is ${c?.[1]}; that cannot be.`,
+        do: "Export the drill file again.",
+      });
+      return;
+    }
+    this.tools.set(number, { mm, plated: this.toolPlated ?? this.filePlated });
+    if (!this.inHeader) this.defined = number;
+  }
+
+  /** A coordinate or size in mm. */
+  number(text: string): number {
+    const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
+    // in a file that writes points, a number without one is whole units
+    if (text.includes(".") || this.hasPoints) return Number(text) * unit;
+    this.hasBareNumbers = true;
+    const sign = text.startsWith("-") ? -1 : 1;
+    const digits = text.replace(/^[-+]/, "");
+    const zeros = this.reading?.zeros ?? this.zeros ?? "keep-trailing";
+    const decimals = this.reading?.decimals ?? (this.decimals || (unit === 1 ? 3 : 4));
+    const integers = this.reading?.integers ?? (this.integers || (unit === 1 ? 3 : 2));
+    const full = zeros === "keep-leading" ? digits.padEnd(integers + decimals, "0") : digits;
+    return ((sign * Number(full)) / 10 ** decimals) * unit;
+  }
+}
