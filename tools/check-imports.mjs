@@ -13,9 +13,14 @@ const RULES = [
     deny: /^(@kobbin\/|core\/|server\/|web\/|node:)/,
   },
   {
+    name: "the solver knows core and its package",
+    from: /^solver\/src\//,
+    deny: /^(?!(solver\/src\/|@kobbin\/core$|highs$))/,
+  },
+  {
     name: "parts are used by their door",
-    from: /^(server|web|bin|contract|standins|demo)\/src\//,
-    deny: /^(core|formats|contract)\/src\//,
+    from: /^(server|web|bin|contract|standins|demo|solver)\/src\//,
+    deny: /^(core|formats|contract|solver)\/src\//,
     allow: (file, target) => target.startsWith(`${file.split("/")[0]}/`),
   },
   {
@@ -45,10 +50,11 @@ const RULES = [
   },
 ];
 
-const files = ["core", "formats", "contract", "standins", "demo", "bin", "server", "web"].flatMap((root) =>
-  readdirSync(join(root, "src"), { recursive: true })
-    .map((f) => join(root, "src", f).split(sep).join("/"))
-    .filter((f) => /\.tsx?$/.test(f) && !TEST.test(f)),
+const files = ["core", "formats", "solver", "contract", "standins", "demo", "bin", "server", "web"].flatMap(
+  (root) =>
+    readdirSync(join(root, "src"), { recursive: true })
+      .map((f) => join(root, "src", f).split(sep).join("/"))
+      .filter((f) => /\.tsx?$/.test(f) && !TEST.test(f)),
 );
 if (files.length === 0) throw new Error("no source files found: run this from the root of the repository");
 

@@ -53,7 +53,7 @@ function newest(folders) {
 /** Builds server and page when a source is newer than the last build. */
 export function ensureBuilt() {
   const stamp = join(ROOT, "web", "dist", ".built");
-  const sources = newest(["core", "formats", "contract", "standins", "server", "web", "bin"]);
+  const sources = newest(["core", "formats", "solver", "contract", "standins", "server", "web", "bin"]);
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
@@ -62,5 +62,8 @@ export function ensureBuilt() {
     ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],
     "the build of the page",
   );
-  writeFileSync(stamp, String(newest(["core", "formats", "contract", "standins", "server", "web", "bin"])));
+  writeFileSync(
+    stamp,
+    String(newest(["core", "formats", "solver", "contract", "standins", "server", "web", "bin"])),
+  );
 }

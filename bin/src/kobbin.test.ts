@@ -195,8 +195,47 @@ test("a blocked run is not packed, and the blockers are named", () => {
   expect(done.err).toContain("cannot be bought in full");
 });
 
+const example = (name: string) => fileURLToPath(new URL(`../../docs/examples/${name}`, import.meta.url));
+
+test("the cheapest basket: the manual's example, a limit on parcels, what nobody has, and what is no instance", () => {
+  const { ms, ...answer } = json<{ ms: number; total: number }>(
+    "source",
+    example("free-shipping.instance.json"),
+  );
+  const { ms: _, ...manual } = JSON.parse(readFileSync(example("free-shipping.source.json"), "utf8"));
+  expect(answer).toEqual(manual);
+  expect(ms).toBeLessThan(5000);
+  const doc = JSON.parse(readFileSync(example("free-shipping.instance.json"), "utf8"));
+  const write = (name: string, value: unknown) => writeFileSync(join(folder, name), JSON.stringify(value));
+  // A asks 5.00 more for small orders and no longer sells line 2: two parcels, or the second line from B alone
+  doc.lines[1].offers[0].forbidden = true;
+  write("two.json", doc);
+  const two = json<{ total: number; suppliersUsed: string[] }>("source", "two.json");
+  // 30 · 0.78 + 17 · 0.85 + 8 from A, 60 · 0.20 + 5 from B; line 1 from B: 21 + 12 + 14.45 + 13
+  expect([two.total, two.suppliersUsed]).toEqual([60.45, ["A", "B"]]);
+  write("one.json", { ...doc, maxParcels: 1 });
+  const one = json<{ feasible: boolean; missing: unknown[] }>("source", "one.json");
+  expect(one.feasible).toBe(false);
+  write("late.json", {
+    ...doc,
+    latestDays: 3,
+    suppliers: doc.suppliers.map((s: object, i: number) => ({ ...s, days: i === 0 ? 9 : 2 })),
+  });
+  expect(json("source", "late.json")).toMatchObject({
+    feasible: false,
+    missing: [{ line: "3", need: 17, missing: 17 }],
+    suppliersUsed: ["B"],
+  });
+  write("none.json", {
+    suppliers: [],
+    lines: [{ id: "1", need: 2, offers: [{ id: "a", supplier: "X", stock: 1, breaks: [] }] }],
+  });
+  const none = run("source", "none.json", "--json");
+  expect([none.status, none.out]).toEqual([1, ""]);
+  expect(none.err).toContain("lines[0].offers[0]");
+});
+
 test("the example of the manual costs what the manual says", () => {
-  const example = (name: string) => fileURLToPath(new URL(`../../docs/examples/${name}`, import.meta.url));
   expect(json("cost", example("probe-tail.run.json"))).toEqual(
     JSON.parse(readFileSync(example("probe-tail.cost.json"), "utf8")),
   );

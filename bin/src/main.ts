@@ -2,6 +2,7 @@ import { toWire } from "@kobbin/core";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
 import { cost, pack } from "./run.ts";
+import { source } from "./source.ts";
 import { bom, placement } from "./tables.ts";
 
 const USAGE = `usage: kobbin <command> [--json]
@@ -9,6 +10,7 @@ const USAGE = `usage: kobbin <command> [--json]
     --compare <other>                      and what changed against another board
   bom <file>                               a parts list, read
   placement <file>                         a placement file, read
+  source <instance.json>                   the cheapest basket, proven
   cost <run.json>                          what a run costs, with its curve
   package <run.json> --out <file.zip>      the order package of a run
 Options: --json prints one document; --max-seconds N ends a long run (default 60).
@@ -38,8 +40,10 @@ export async function main(args: readonly string[]): Promise<number> {
         return await bom(paths, json);
       case "placement":
         return await placement(paths, json);
+      case "source":
+        return await source(paths, json, seconds);
       case "cost":
-        return cost(paths, json);
+        return await cost(paths, json);
       case "package":
         return await pack(paths, out >= 0 ? rest[out + 1] : undefined);
       default:

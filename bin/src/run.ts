@@ -2,6 +2,7 @@ import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import {
   AppError,
+  type BasketCache,
   costDocument,
   drawSide,
   planPackage,
@@ -11,8 +12,12 @@ import {
   toRunDocument,
 } from "@kobbin/core";
 import { buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
+import { proveBaskets } from "@kobbin/solver";
 import { readDrop, readPaths } from "./drop.ts";
 import { printJson, printRows, UsageError } from "./print.ts";
+
+/** For the proof of a run's basket; what is left open then is told by its gap. */
+const PROOF_SECONDS = 20;
 
 function readRun(path: string | undefined, command: string): RunDocument {
   if (!path)
@@ -30,8 +35,11 @@ function readRun(path: string | undefined, command: string): RunDocument {
 }
 
 /** `kobbin cost`: prints cost/1. */
-export function cost(paths: readonly string[], json: boolean): number {
-  const doc = costDocument(readRun(paths[0], "cost"));
+export async function cost(paths: readonly string[], json: boolean): Promise<number> {
+  const run = readRun(paths[0], "cost");
+  const cache: BasketCache = new Map();
+  await proveBaskets(run, cache, PROOF_SECONDS);
+  const doc = costDocument(run, cache);
   if (json) printJson(doc);
   else {
     const money = (v: number) => `${v.toFixed(2)} ${doc.currency}`;
@@ -51,7 +59,9 @@ export function cost(paths: readonly string[], json: boolean): number {
 export async function pack(paths: readonly string[], out: string | undefined): Promise<number> {
   const doc = readRun(paths[0], "package");
   if (!out) throw new UsageError("usage: kobbin package <run.json> --out <file.zip>");
-  const result = rollUp(doc);
+  const cache: BasketCache = new Map();
+  await proveBaskets(doc, cache, PROOF_SECONDS);
+  const result = rollUp(doc, cache);
   if (result.blockers.length > 0)
     throw new AppError(
       "BLOCKED",

@@ -68,6 +68,7 @@ export {
 export { toRunLines } from "./run/lines.ts";
 export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf } from "./run/parts.ts";
+export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
 export {
@@ -80,6 +81,28 @@ export {
   whatIf,
   withHouse,
 } from "./run/what-if.ts";
-export { type Basket, cheapestPerLine, findBaskets, type LineBuys, type Need } from "./sourcing/basket.ts";
+export {
+  type Basket,
+  type BasketOptions,
+  bestBasket,
+  cheapestPerLine,
+  findBaskets,
+  type LineBuys,
+  type Need,
+  type Proof,
+  proveBasket,
+} from "./sourcing/basket.ts";
+export type { CloseEffort } from "./sourcing/close.ts";
+export { costOf, type Pick, priceOf } from "./sourcing/cover.ts";
+export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.ts";
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
+export {
+  type OpenCase,
+  type Optimum,
+  QUICK_EFFORT,
+  searchOptimum,
+  USUAL_EFFORT,
+} from "./sourcing/optimum.ts";
+export { type Problem, toProblem } from "./sourcing/problem.ts";
+export { closeWithSolver, type LinearModel, type Solve, type SolverAnswer } from "./sourcing/residual.ts";
 export type { Cells } from "./table/columns.ts";

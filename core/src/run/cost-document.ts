@@ -1,7 +1,7 @@
 import { type CostTree, toCostTree } from "../costing/tree.ts";
 import { microsToNumber } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
-import { rollUp } from "./roll-up.ts";
+import { type BasketCache, rollUp } from "./roll-up.ts";
 import { type CurvePoint, curvePoint, curveQuantities } from "./what-if.ts";
 
 /** The document `cost/1`. */
@@ -19,9 +19,12 @@ export interface CostDocument {
   readonly blockers: readonly { readonly key: string; readonly stage: string; readonly text: string }[];
 }
 
-/** Cost of a run as one document, with its curve. */
-export function costDocument(doc: RunDocument): CostDocument {
-  const r = rollUp(doc);
+/**
+ * Cost of a run as one document, with its curve.
+ * @param cache baskets that are known already, proven ones as a rule
+ */
+export function costDocument(doc: RunDocument, cache: BasketCache = new Map()): CostDocument {
+  const r = rollUp(doc, cache);
   const { p10, p50, p90 } = r.ready;
   return {
     kobbin: "cost/1",

@@ -6,7 +6,8 @@ import { checkHouse, type LimitCheck } from "../fab/check.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
 import { type BoardFacts, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
-import { type Basket, findBaskets, type Need } from "../sourcing/basket.ts";
+import { type Basket, bestBasket, findBaskets, type Need } from "../sourcing/basket.ts";
+import { QUICK_EFFORT } from "../sourcing/optimum.ts";
 import {
   assemblyHouse,
   assemblyNode,
@@ -75,8 +76,13 @@ export function boardFacts(m: Measure): BoardFacts {
  * millionth; documents round. The same code runs in the page and in the server.
  *
  * @param cache shared between calls that differ in fab or cost choices only
+ * @param scope "the best" leaves out the baskets that are only compared, where no other one is chosen
  */
-export function rollUp(doc: RunDocument, cache: BasketCache = new Map()): RunResult {
+export function rollUp(
+  doc: RunDocument,
+  cache: BasketCache = new Map(),
+  scope: "all baskets" | "the best" = "all baskets",
+): RunResult {
   const parts = lineParts(doc);
   const quality = estimateYield(parts);
   const chanceOf = (n: number) => binomialAtLeast(n, doc.goodBoards, quality.final);
@@ -84,7 +90,7 @@ export function rollUp(doc: RunDocument, cache: BasketCache = new Map()): RunRes
   const expectedGood = start * quality.final;
   const offers = offersOf(doc);
   const needs = needsOf(doc, parts, offers, start);
-  const baskets = basketsFor(doc, needs, cache);
+  const baskets = basketsFor(doc, needs, cache, scope === "all baskets" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, baskets);
   const house = doc.house;
   const options = house ? fitOptions(house, doc.options) : undefined;
@@ -160,10 +166,15 @@ export function rollUp(doc: RunDocument, cache: BasketCache = new Map()): RunRes
   };
 }
 
-function basketsFor(doc: RunDocument, needs: readonly Need[], cache: BasketCache): Basket[] {
-  const key = needs.map((n) => `${n.id}:${n.need}:${n.pinned ?? ""}`).join("|");
+/** Key of needs in a {@link BasketCache}. */
+export const basketKey = (needs: readonly Need[]): string =>
+  needs.map((n) => `${n.id}:${n.need}:${n.pinned ?? ""}`).join("|");
+
+function basketsFor(doc: RunDocument, needs: readonly Need[], cache: BasketCache, all: boolean): Basket[] {
+  const key = basketKey(needs);
   let found = cache.get(key);
   if (!found) {
+    if (!all) return [bestBasket(needs, suppliersOf(doc), { effort: QUICK_EFFORT }).basket];
     found = findBaskets(needs, suppliersOf(doc));
     cache.set(key, found);
   }

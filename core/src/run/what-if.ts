@@ -208,6 +208,6 @@ export function curveQuantities(goodBoards: number, count = 40): number[] {
 
 /** Cost per good board at one quantity, everything else as chosen. */
 export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
-  const r = rollUp({ ...doc, goodBoards: quantity });
+  const r = rollUp({ ...doc, goodBoards: quantity }, undefined, "the best");
   return { quantity, perGood: microsToNumber(r.perGood), total: microsToNumber(r.total), start: r.start };
 }

@@ -128,58 +128,6 @@ const anyOffers = fc.array(
   { minLength: 1, maxLength: 3 },
 );
 
-test("without thresholds the first basket is as cheap as trying everything", () => {
-  fc.assert(
-    fc.property(
-      fc.array(fc.tuple(fc.integer({ min: 1, max: 50 }), anyOffers), { minLength: 1, maxLength: 4 }),
-      fc.tuple(fc.nat(9), fc.nat(9), fc.nat(9)),
-      (lines, fees) => {
-        const suppliers = ["A", "B", "C"].map((id, i) => supplier(id, fees[i]!));
-        const needs = lines.map(
-          ([need, list], i): Need => ({
-            id: String(i),
-            need,
-            offers: list.map((o, k) =>
-              offer(
-                `${i}.${k}`,
-                o.supplier,
-                [
-                  [1, o.p1 / 100],
-                  [o.at, Math.min(o.p1, o.p2) / 100],
-                ],
-                { moq: o.moq, multiple: o.multiple },
-              ),
-            ),
-          }),
-        );
-        // slow and obvious: every choice of one offer a line, every quantity up to a step beyond
-        let best = Number.POSITIVE_INFINITY;
-        const walk = (i: number, parts: number, used: ReadonlySet<string>) => {
-          if (i === needs.length) {
-            best = Math.min(
-              best,
-              parts + [...used].reduce((s, id) => s + suppliers.find((x) => x.id === id)!.shipping, 0),
-            );
-            return;
-          }
-          for (const o of needs[i]!.offers) {
-            let least = Number.POSITIVE_INFINITY;
-            for (let q = 1; q <= 120; q++) {
-              if (q < needs[i]!.need || q < o.moq || q % o.multiple !== 0) continue;
-              const price = o.breaks.filter((b) => b.qty <= q).at(-1)!.price;
-              least = Math.min(least, q * price);
-            }
-            walk(i + 1, parts + least, new Set([...used, o.supplier]));
-          }
-        };
-        walk(0, 0, new Set());
-        expect(findBaskets(needs, suppliers)[0]!.total).toBe(best);
-      },
-    ),
-    { numRuns: 60 },
-  );
-});
-
 test("one more offer never raises the total, and multiplying all money multiplies it", () => {
   fc.assert(
     fc.property(

@@ -1,5 +1,10 @@
 import type { Micros } from "../money/money.ts";
-import { type Buy, buyAt, cheapestBuy, type Offer, type Supplier, wholeStock } from "./offer.ts";
+import { coverLine, type Pick } from "./cover.ts";
+import { type Buy, buyAt, type Offer, type Supplier } from "./offer.ts";
+import { type Effort, type Optimum, QUICK_EFFORT, searchOptimum, USUAL_EFFORT } from "./optimum.ts";
+import { type Problem, toProblem } from "./problem.ts";
+import { closeWithSolver, type Solve } from "./residual.ts";
+import { evaluate, feeOf, NOT_SOLD, type Solution } from "./solution.ts";
 
 /** A line to be bought. */
 export interface Need {
@@ -22,142 +27,213 @@ export interface Basket {
   readonly suppliers: readonly string[];
   readonly lines: readonly LineBuys[];
   readonly parts: Micros;
+  /** Parcels' fees: shipping, small orders, handling. */
   readonly shipping: Micros;
+  /** Duty and the like on the goods. */
+  readonly duty: Micros;
   readonly total: Micros;
   /** Units that cannot be bought at all. */
   readonly missing: number;
   readonly shippingOf: Readonly<Record<string, Micros>>;
   readonly partsOf: Readonly<Record<string, Micros>>;
+  /** What is known of it as the cheapest one; left out for baskets that are only compared. */
+  readonly proof?: Proof;
 }
 
-/** At most this many suppliers are tried in every combination. */
-const MAX_SUPPLIERS = 10;
+/** How far a basket is known to be the cheapest. */
+export interface Proof {
+  readonly isProven: boolean;
+  /** Nothing is cheaper than this; the total itself when proven. */
+  readonly bound: Micros;
+  /** (total − bound) / total. */
+  readonly gap: number;
+}
+
+/** Limits on what is sought. */
+export interface BasketOptions {
+  readonly maxParcels?: number;
+  readonly effort?: Effort;
+}
 
 /**
- * Whole baskets, cheapest first: every set of suppliers, each line bought in its cheapest way within the set, shipping
- * on top, then one lift of each supplier to its free-shipping threshold where that saves.
+ * The cheapest basket with what is proven of it, searched with an effort counted in steps: the same input gives the
+ * same answer everywhere. Parts, fees and duty together (model of domain.md 4.4).
  *
- * Exact where no threshold binds and no line must be split; otherwise a good basket, not a proven one.
+ * @returns the best basket found and the search's state, for {@link proveBasket}
+ */
+export function bestBasket(
+  needs: readonly Need[],
+  suppliers: readonly Supplier[],
+  options: BasketOptions = {},
+): { readonly basket: Basket; readonly problem: Problem; readonly found: Optimum | undefined } {
+  const problem = toProblem(needs, suppliers, options.maxParcels);
+  const found = searchOptimum(problem, options.effort ?? USUAL_EFFORT);
+  return { basket: basketOf(problem, needs, found?.best, found), problem, found };
+}
+
+/**
+ * The cheapest basket, the general solver closing what the search left open.
  *
+ * @param seconds for the solver; the gap that is left then is told
+ * @param now a clock in milliseconds
+ */
+export function proveBasket(
+  needs: readonly Need[],
+  suppliers: readonly Supplier[],
+  solve: Solve,
+  seconds: number,
+  now: () => number,
+  options: BasketOptions = {},
+): Basket {
+  const { basket, problem, found } = bestBasket(needs, suppliers, options);
+  if (!found || found.isProven) return basket;
+  const closed = closeWithSolver(problem, found, solve, seconds, now);
+  return basketOf(problem, needs, closed.best, closed);
+}
+
+/** More suppliers than this are not listed in every combination. */
+const LISTED = 6;
+
+/**
+ * Whole baskets, cheapest first: the best one with what is proven of it, then the other sets of suppliers, each line in
+ * its cheapest way within the set.
+ *
+ * @param first the best basket where it is known already
  * @returns baskets of distinct supplier sets; fewest missing units first, then least total, then fewer suppliers
  */
-export function findBaskets(needs: readonly Need[], suppliers: readonly Supplier[]): Basket[] {
-  const used = suppliers
-    .filter((s) => needs.some((n) => n.offers.some((o) => o.supplier === s.id)))
-    .slice(0, MAX_SUPPLIERS);
-  const found = new Map<string, Basket>();
-  for (let bits = 1; bits < 1 << used.length; bits++) {
-    const open = new Set(used.filter((_, i) => bits & (1 << i)).map((s) => s.id));
-    const basket = lift(price(needs, suppliers, open), needs, suppliers, open);
+export function findBaskets(
+  needs: readonly Need[],
+  suppliers: readonly Supplier[],
+  first: Basket = bestBasket(needs, suppliers, { effort: QUICK_EFFORT }).basket,
+): Basket[] {
+  const found = new Map<string, Basket>([[first.suppliers.join(" "), first]]);
+  const p = toProblem(needs, suppliers);
+  const known = p.lines.map(() => new Map<number, Pick | undefined>());
+  for (const set of setsOf(p.suppliers, first)) {
+    const open = p.suppliers.reduce((m, s, i) => (set.includes(s) ? m | (1 << i) : m), 0);
+    const picks = (open & p.fixedSuppliers) === p.fixedSuppliers ? cover(p, open, known) : undefined;
+    const basket = picks ? basketOf(p, needs, evaluate(p, picks), undefined) : within(needs, set);
     const key = basket.suppliers.join(" ");
     const old = found.get(key);
-    if (!old || better(basket, old) < 0) found.set(key, basket);
+    if (basket.total < NOT_SOLD && (!old || better(basket, old) < 0)) found.set(key, basket);
   }
-  if (found.size === 0) found.set("", price(needs, suppliers, new Set()));
-  return [...found.values()].sort(better);
+  return [...found.values()].sort((a, b) => (a === first ? -1 : b === first ? 1 : better(a, b)));
+}
+
+/** Each line in its cheapest way from the open suppliers; undefined where one cannot be covered. */
+function cover(
+  p: Problem,
+  open: number,
+  known: readonly Map<number, Pick | undefined>[],
+): Pick[] | undefined {
+  const picks: Pick[] = [];
+  for (const [l, line] of p.lines.entries()) {
+    const sub = open & line.suppliers;
+    const map = known[l]!;
+    if (!map.has(sub)) map.set(sub, coverLine(line, sub, p.factor)?.pick);
+    const pick = map.get(sub);
+    if (!pick) return undefined;
+    picks.push(pick);
+  }
+  return picks;
+}
+
+/** Sets worth a look: all of them where they are few; else single suppliers, and the best set without each of its own. */
+function setsOf(used: readonly Supplier[], best: Basket): Supplier[][] {
+  if (used.length <= LISTED)
+    return Array.from({ length: (1 << used.length) - 1 }, (_, bits) =>
+      used.filter((_, i) => (bits + 1) & (1 << i)),
+    );
+  return [
+    ...used.map((s) => [s]),
+    ...best.suppliers.map((id) => used.filter((s) => s.id !== id)),
+    ...best.suppliers.map((id) => used.filter((s) => s.id !== id && best.suppliers.includes(s.id))),
+  ].filter((set) => set.length > 0);
 }
 
 const better = (a: Basket, b: Basket) =>
   a.missing - b.missing || a.total - b.total || a.suppliers.length - b.suppliers.length;
 
 /** Each line from whoever sells it cheapest, shipping left aside while choosing: what people do first. */
-export function cheapestPerLine(needs: readonly Need[], suppliers: readonly Supplier[]): Basket {
-  return price(needs, suppliers, new Set(suppliers.map((s) => s.id)));
+export const cheapestPerLine = (needs: readonly Need[], suppliers: readonly Supplier[]): Basket =>
+  within(needs, suppliers);
+
+/** Each line in its cheapest way from these suppliers. */
+function within(needs: readonly Need[], open: readonly Supplier[]): Basket {
+  const p = toProblem(needs, open);
+  const picks = cover(
+    p,
+    (1 << p.suppliers.length) - 1,
+    p.lines.map(() => new Map()),
+  );
+  return basketOf(p, needs, evaluate(p, picks ?? []), undefined);
 }
 
-function price(needs: readonly Need[], suppliers: readonly Supplier[], open: ReadonlySet<string>): Basket {
-  return total(
-    needs.map((n) => buyLine(n, open)),
-    suppliers,
-  );
-}
-
-/** Cheapest single offer, else the cheapest split over two, else all stock there is. */
-function buyLine(n: Need, open: ReadonlySet<string>): LineBuys {
-  if (n.need <= 0) return { line: n.id, buys: [], missing: 0 };
-  const offers = n.offers.filter(
-    (o) => open.has(o.supplier) && (n.pinned === undefined || o.supplier === n.pinned),
-  );
-  let best: Buy[] | undefined;
-  let bestCost = Number.POSITIVE_INFINITY;
-  const consider = (buys: (Buy | undefined)[]) => {
-    if (buys.some((b) => !b)) return;
-    const cost = buys.reduce((s, b) => s + b!.cost, 0);
-    if (cost < bestCost) {
-      best = buys as Buy[];
-      bestCost = cost;
-    }
-  };
-  for (const o of offers) consider([cheapestBuy(o, n.need)]);
-  for (const a of offers) {
-    const all = wholeStock(a);
-    if (!all || all.qty >= n.need) continue;
-    for (const b of offers) if (b !== a) consider([all, cheapestBuy(b, n.need - all.qty)]);
+function basketOf(
+  p: Problem,
+  needs: readonly Need[],
+  solution: Solution | undefined,
+  found: Optimum | undefined,
+): Basket {
+  const buysOf = new Map<string, readonly Buy[]>();
+  const missingOf = new Map<string, number>();
+  const isSold = solution !== undefined && solution.total < NOT_SOLD;
+  p.lines.forEach((line, l) => {
+    const pick = isSold ? (solution.picks[l] ?? []) : [];
+    buysOf.set(
+      line.id,
+      pick.map((b) => buyAt(b.source.offer, b.qty)),
+    );
+    const got = pick.reduce((n, b) => n + b.qty, 0);
+    if (got < line.need) missingOf.set(line.id, line.need - got);
+  });
+  for (const s of p.short) {
+    buysOf.set(
+      s.need.id,
+      s.buys.map((b) => buyAt(b.source, b.qty)),
+    );
+    missingOf.set(s.need.id, s.missing);
   }
-  if (best) return { line: n.id, buys: best, missing: 0 };
-  const everything = offers.map(wholeStock).filter((b): b is Buy => b !== undefined);
-  const got = everything.reduce((s, b) => s + b.qty, 0);
-  return { line: n.id, buys: everything, missing: Math.max(0, n.need - got) };
-}
-
-function total(lines: readonly LineBuys[], suppliers: readonly Supplier[]): Basket {
+  const lines = needs.map(
+    (n): LineBuys => ({
+      line: n.id,
+      buys: buysOf.get(n.id) ?? [],
+      missing: missingOf.get(n.id) ?? 0,
+    }),
+  );
   const partsOf: Record<string, Micros> = {};
   for (const l of lines)
     for (const b of l.buys) partsOf[b.supplier] = ((partsOf[b.supplier] ?? 0) + b.cost) as Micros;
   const shippingOf: Record<string, Micros> = {};
-  for (const id of Object.keys(partsOf)) {
-    const s = suppliers.find((x) => x.id === id);
-    const isFree = s?.freeFrom !== undefined && partsOf[id]! >= s.freeFrom;
-    shippingOf[id] = (s && !isFree ? s.shipping : 0) as Micros;
-  }
+  let duty = 0;
+  p.suppliers.forEach((s, i) => {
+    const goods = partsOf[s.id];
+    if (goods === undefined) return;
+    const fee = feeOf(p, i, goods);
+    shippingOf[s.id] = (fee >= NOT_SOLD ? 0 : fee) as Micros;
+    duty += Math.round(goods * p.factor[i]!) - goods;
+  });
   const parts = Object.values(partsOf).reduce((a, b) => a + b, 0) as Micros;
   const shipping = Object.values(shippingOf).reduce((a, b) => a + b, 0) as Micros;
+  const total = (parts + shipping + duty) as Micros;
   return {
     suppliers: Object.keys(partsOf).sort(),
     lines,
     parts,
     shipping,
-    total: (parts + shipping) as Micros,
+    duty: duty as Micros,
+    total,
     missing: lines.reduce((s, l) => s + l.missing, 0),
     shippingOf,
     partsOf,
-  };
-}
-
-/** For each supplier short of free shipping: buy a little more of one line, or move one line there, if it saves. */
-function lift(
-  start: Basket,
-  needs: readonly Need[],
-  suppliers: readonly Supplier[],
-  open: ReadonlySet<string>,
-): Basket {
-  let basket = start;
-  for (const s of suppliers) {
-    if (s.freeFrom === undefined || !open.has(s.id)) continue;
-    const gap = s.freeFrom - (basket.partsOf[s.id] ?? 0);
-    if (gap <= 0) continue;
-    let best = basket;
-    for (let i = 0; i < needs.length; i++) {
-      const line = basket.lines[i]!;
-      const n = needs[i]!;
-      for (const o of n.offers) {
-        if (o.supplier !== s.id || (n.pinned !== undefined && n.pinned !== s.id)) continue;
-        const present = line.buys.find((b) => b.offer === o.id);
-        const base = present ?? cheapestBuy(o, n.need);
-        if (!base || line.buys.length > 1) continue;
-        const candidates = [base];
-        const unit = base.unitPrice * o.multiple;
-        const extra = Math.ceil((gap - (present ? 0 : base.cost)) / Math.max(1, unit));
-        if (extra > 0 && extra < 10_000 && base.qty + extra * o.multiple <= o.stock)
-          candidates.push(buyAt(o, base.qty + extra * o.multiple));
-        for (const c of candidates) {
-          const lines = basket.lines.map((l, k) => (k === i ? { ...l, buys: [c], missing: 0 } : l));
-          const next = total(lines, suppliers);
-          if (next.missing <= basket.missing && next.total < best.total) best = next;
+    ...(found && isSold
+      ? {
+          proof: {
+            isProven: found.isProven,
+            bound: Math.max(0, Math.floor(found.bound)) as Micros,
+            gap: found.isProven || total === 0 ? 0 : Math.max(0, (total - found.bound) / total),
+          },
         }
-      }
-    }
-    basket = best;
-  }
-  return basket;
+      : {}),
+  };
 }

@@ -17,12 +17,21 @@ export interface Offer {
   readonly breaks: readonly PriceBreak[];
 }
 
-/** A supplier's shipping; free from a subtotal of parts on. */
+/** What a parcel of a supplier costs beside its goods; subtotals are of the goods. */
 export interface Supplier {
   readonly id: string;
   readonly name: string;
   readonly shipping: Micros;
+  /** No shipping from this subtotal on. */
   readonly freeFrom?: Micros;
+  /** A fee for orders below a subtotal. */
+  readonly smallOrder?: { readonly below: Micros; readonly fee: Micros };
+  /** Nothing is sold below this subtotal. */
+  readonly minimumOrder?: Micros;
+  /** A charge for each parcel whatever it holds, such as import handling. */
+  readonly handling?: Micros;
+  /** Share of the goods' value that comes on top and is not got back: duty, 0.037 for 3.7 %. */
+  readonly dutyRate?: number;
 }
 
 /** A quantity bought from one offer. */
@@ -76,13 +85,7 @@ export function wholeStock(offer: Offer): Buy | undefined {
   return qty >= offer.moq && qty > 0 ? buyOf(offer, qty) : undefined;
 }
 
-/** The least orderable quantity above the present one. */
-export const nextStep = (offer: Offer, qty: number): Buy | undefined => {
-  const q = qty + offer.multiple;
-  return q <= offer.stock ? buyOf(offer, q) : undefined;
-};
-
-/** Rebuilds a buy at a quantity (after a lift). */
+/** A quantity of an offer with its price. */
 export const buyAt = buyOf;
 
 /** Reads breaks out of a document: exact decimals, sorted, positive quantities only. */

@@ -1,6 +1,7 @@
 import type { RunSummary } from "@kobbin/contract";
 import {
   AppError,
+  type BasketCache,
   type BoardSet,
   type Corrections,
   drawSide,
@@ -11,6 +12,7 @@ import {
   microsToNumber,
   planPackage,
   type RunDocument,
+  type RunResult,
   readBoard,
   rollUp,
   slug,
@@ -18,13 +20,14 @@ import {
   withMemory,
 } from "@kobbin/core";
 import { buildPackage, type FileEntry, openDrop, readTable, type SheetPicture } from "@kobbin/formats";
+import { proveBaskets } from "@kobbin/solver";
 import type { Answer, DroppedFile, Task } from "./messages.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
   try {
     if (task.kind === "measure") return await measure(task);
-    if (task.kind === "summary") return { kind: "summary", summary: summarise(task.document) };
+    if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
     return await pack(task);
   } catch (error) {
     const wire = toWire(error);
@@ -79,9 +82,18 @@ async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer
   };
 }
 
+/** For the proof of a run's basket; what is left open then is told by its gap. */
+const PROOF_SECONDS = 10;
+
+async function rollUpProven(document: RunDocument): Promise<RunResult> {
+  const cache: BasketCache = new Map();
+  await proveBaskets(document, cache, PROOF_SECONDS);
+  return rollUp(document, cache);
+}
+
 /** The figures a list shows of a run. */
-export function summarise(document: RunDocument): RunSummary {
-  const r = rollUp(document);
+export async function summarise(document: RunDocument): Promise<RunSummary> {
+  const r = await rollUpProven(document);
   const open = r.notes.filter((n) => !n.acceptedBecause && n.level !== "remark");
   const next = r.blockers[0] ?? open[0];
   return {
@@ -97,7 +109,7 @@ export function summarise(document: RunDocument): RunSummary {
 }
 
 async function pack(task: Extract<Task, { kind: "package" }>): Promise<Answer> {
-  const result = rollUp(task.document);
+  const result = await rollUpProven(task.document);
   if (result.blockers.length > 0)
     throw new AppError(
       "BLOCKED",

@@ -31,7 +31,8 @@ export function StencilTable({
       {sides.map((s) => (
         <table key={s.side} className="mt-2 w-full max-w-[620px] text-[14px]">
           <caption className="pb-1 text-left text-[12.5px] font-semibold text-ink-2">
-            {s.side}: every opening releases through {fixed(Math.floor(s.thickestMm * 100 + 1e-6) / 100, 2)} mm and thinner
+            {s.side}: every opening releases through {fixed(Math.floor(s.thickestMm * 100 + 1e-6) / 100, 2)}{" "}
+            mm and thinner
           </caption>
           <thead>
             <tr className="text-right text-[12.5px] text-ink-3">

@@ -1,0 +1,30 @@
+import { findBaskets, proveBasket } from "../sourcing/basket.ts";
+import type { Solve } from "../sourcing/residual.ts";
+import type { RunDocument } from "./document.ts";
+import { suppliersOf } from "./parts.ts";
+import { type BasketCache, basketKey, rollUp } from "./roll-up.ts";
+
+/**
+ * Has the run's best basket proven, where figures alone left a gap, and puts it where the next roll-up finds it.
+ *
+ * @param cache as given to the roll-ups of this run
+ * @param seconds for the general solver
+ * @param now a clock in milliseconds
+ * @returns true when the cache holds a better or better proven basket than before
+ */
+export function proveRun(
+  doc: RunDocument,
+  cache: BasketCache,
+  solve: Solve,
+  seconds: number,
+  now: () => number,
+): boolean {
+  const { needs, baskets } = rollUp(doc, cache);
+  const before = baskets[0];
+  if (!before?.proof || before.proof.isProven) return false;
+  const suppliers = suppliersOf(doc);
+  const basket = proveBasket(needs, suppliers, solve, seconds, now);
+  if (!basket.proof || basket.proof.gap >= before.proof.gap) return false;
+  cache.set(basketKey(needs), findBaskets(needs, suppliers, basket));
+  return true;
+}

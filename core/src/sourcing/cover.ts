@@ -1,0 +1,184 @@
+import type { ProblemLine, Source } from "./problem.ts";
+
+/** What is bought of one line: source by source with its quantity. */
+export type Pick = readonly { readonly source: Source; readonly qty: number }[];
+
+/** Unit price at an orderable quantity. */
+export function priceOf(source: Source, qty: number): number {
+  const { windows } = source;
+  for (let i = windows.length - 1; i >= 0; i--) if (windows[i]!.lo <= qty) return windows[i]!.price;
+  return windows[0]!.price;
+}
+
+/** Goods value of a pick. */
+export const costOf = (pick: Pick): number =>
+  pick.reduce((sum, b) => sum + b.qty * priceOf(b.source, b.qty), 0);
+
+/**
+ * Lower bound of covering a line in part from several of its sources: the need filled fractionally, cheapest weighted
+ * price first, each source up to what it can give in part. Infinite where that does not reach.
+ *
+ * @param weight of each supplier's prices
+ */
+export function splitBound(line: ProblemLine, open: number, weight: ArrayLike<number>): number {
+  let rest = line.need;
+  let cost = 0;
+  let last = -1;
+  const { sources } = line;
+  let parts = 0;
+  for (const s of sources) if (open & (1 << s.supplier) && s.mostPartial > 0) parts++;
+  if (parts < 2) return Number.POSITIVE_INFINITY;
+  // few sources: the next cheapest is looked for anew each time
+  const taken = new Uint8Array(sources.length);
+  while (rest > 0) {
+    last = -1;
+    let least = Number.POSITIVE_INFINITY;
+    for (let i = 0; i < sources.length; i++) {
+      const s = sources[i]!;
+      if (taken[i] || s.mostPartial === 0 || !(open & (1 << s.supplier))) continue;
+      const p = s.leastPartial * weight[s.supplier]!;
+      if (p < least) {
+        least = p;
+        last = i;
+      }
+    }
+    if (last < 0) return Number.POSITIVE_INFINITY;
+    taken[last] = 1;
+    const q = Math.min(rest, sources[last]!.mostPartial);
+    cost += q * least;
+    rest -= q;
+  }
+  return cost;
+}
+
+/** The cheapest single source, weighted. */
+export function bestFull(
+  line: ProblemLine,
+  open: number,
+  weight: ArrayLike<number>,
+): { readonly cost: number; readonly source: Source | undefined } {
+  let cost = Number.POSITIVE_INFINITY;
+  let source: Source | undefined;
+  for (const s of line.sources) {
+    if (!(open & (1 << s.supplier)) || s.full === Number.POSITIVE_INFINITY) continue;
+    const c = s.full * weight[s.supplier]!;
+    if (c < cost) {
+      cost = c;
+      source = s;
+    }
+  }
+  return { cost, source };
+}
+
+/** Needs beyond which a table of every quantity is not made. */
+const MAX_TABLE = 400_000;
+
+/**
+ * Exact least weighted cost of covering a line from the open suppliers, splits over any number of offers among them.
+ *
+ * A table over the pieces still needed, one source after the other, each window by a sliding minimum: O(need × windows)
+ * (covering knapsack with bounded multiples). Done only where the fractional bound says that a split could be cheaper
+ * than the best single offer.
+ *
+ * @returns undefined where the open suppliers cannot cover it; `isExact` false where the table would be too large and
+ * `cost` is the bound instead
+ */
+export function coverLine(
+  line: ProblemLine,
+  open: number,
+  weight: ArrayLike<number>,
+): { readonly cost: number; readonly pick: Pick | undefined; readonly isExact: boolean } | undefined {
+  const one = bestFull(line, open, weight);
+  const bound = splitBound(line, open, weight);
+  if (one.cost === Number.POSITIVE_INFINITY && bound === Number.POSITIVE_INFINITY) return undefined;
+  if (one.source && one.cost <= bound * (1 + 1e-12))
+    return { cost: one.cost, pick: [{ source: one.source, qty: one.source.fullQty }], isExact: true };
+  if (line.need > MAX_TABLE)
+    return {
+      cost: bound,
+      pick: one.source ? [{ source: one.source, qty: one.source.fullQty }] : undefined,
+      isExact: false,
+    };
+  const table = coverTable(
+    line.need,
+    line.sources.filter((s) => open & (1 << s.supplier)),
+    weight,
+  );
+  const cost = table.cost[line.need]!;
+  if (cost === Number.POSITIVE_INFINITY) return undefined;
+  return { cost, pick: table.pick(line.need), isExact: true };
+}
+
+/** Least weighted cost of each number of pieces up to `need` from some sources, and how it is reached. */
+export interface CoverTable {
+  readonly cost: Float64Array;
+  readonly pick: (pieces: number) => Pick;
+  /** Least cost of each number of pieces from the first source alone, the first two, and so on. */
+  readonly stages: readonly Float64Array[];
+}
+
+/** Builds the table of {@link coverLine}. */
+export function coverTable(need: number, sources: readonly Source[], weight: ArrayLike<number>): CoverTable {
+  let now = new Float64Array(need + 1).fill(Number.POSITIVE_INFINITY);
+  now[0] = 0;
+  const chosen: Int32Array[] = [];
+  const stages: Float64Array[] = [];
+  const queue = new Int32Array(need + 2);
+  for (const s of sources) {
+    const next = now.slice();
+    const take = new Int32Array(need + 1);
+    for (const w of s.windows) {
+      const p = w.price * weight[s.supplier]!;
+      // what covers all that is left
+      for (let r = 1; r <= need; r++) {
+        const x = Math.max(w.lo, Math.ceil(r / w.step) * w.step);
+        if (x > w.hi) break;
+        const c = p * x;
+        if (c < next[r]!) {
+          next[r] = c;
+          take[r] = x;
+        }
+      }
+      // what leaves k pieces to the sources before: least of now[k] − p·k over k = r − x, by residue of the step
+      if (w.lo >= need) continue;
+      for (let residue = 0; residue < w.step; residue++) {
+        let [head, tail] = [0, 0];
+        let k = residue === 0 ? w.step : residue;
+        const first = k + w.lo;
+        for (let r = first; r <= need; r += w.step) {
+          while (k <= r - w.lo) {
+            if (now[k]! < Number.POSITIVE_INFINITY) {
+              const key = now[k]! - p * k;
+              while (tail > head && now[queue[tail - 1]!]! - p * queue[tail - 1]! >= key) tail--;
+              queue[tail++] = k;
+            }
+            k += w.step;
+          }
+          while (tail > head && queue[head]! < r - w.hi) head++;
+          if (tail === head) continue;
+          const from = queue[head]!;
+          const c = now[from]! + p * (r - from);
+          if (c < next[r]!) {
+            next[r] = c;
+            take[r] = r - from;
+          }
+        }
+      }
+    }
+    now = next;
+    stages.push(next);
+    chosen.push(take);
+  }
+  const pick = (pieces: number): Pick => {
+    const out: { source: Source; qty: number }[] = [];
+    let r = pieces;
+    for (let i = sources.length - 1; i >= 0 && r > 0; i--) {
+      const x = chosen[i]![r]!;
+      if (x === 0) continue;
+      out.push({ source: sources[i]!, qty: x });
+      r -= x;
+    }
+    return out;
+  };
+  return { cost: now, pick, stages };
+}

@@ -1,0 +1,189 @@
+import { expect, test } from "@jest/globals";
+import type { Micros } from "../money/money.ts";
+import { bestBasket, type Need } from "./basket.ts";
+import type { Offer, Supplier } from "./offer.ts";
+import { searchOptimum } from "./optimum.ts";
+import { toProblem } from "./problem.ts";
+
+const rng = (seed: number) => () => {
+  seed = (seed + 0x6d2b79f5) | 0;
+  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
+  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+};
+
+/** A number of five-cent pieces as money. */
+const money = (n: number) => (n * 50_000) as Micros;
+
+interface Small {
+  readonly needs: Need[];
+  readonly suppliers: Supplier[];
+}
+
+/** A small instance in whole cents: two to four lines, two or three suppliers, small stocks, packs, steps, thresholds. */
+function small(seed: number): Small {
+  const r = rng(seed);
+  const int = (a: number, b: number) => a + Math.floor(r() * (b - a + 1));
+  const ids = ["A", "B", "C"].slice(0, int(2, 3));
+  const suppliers = ids.map((id): Supplier => {
+    const shipping = money(int(0, 12) * 5);
+    const x = r();
+    return {
+      id,
+      name: id,
+      shipping,
+      ...(r() < 0.6 ? { freeFrom: money(int(2, 30) * 5) } : {}),
+      ...(x < 0.2 ? { smallOrder: { below: money(int(2, 12) * 5), fee: money(int(1, 8) * 5) } } : {}),
+      ...(x > 0.85 ? { minimumOrder: money(int(2, 10) * 5) } : {}),
+      ...(x > 0.4 && x < 0.5 ? { handling: money(15) } : {}),
+      ...(x > 0.5 && x < 0.6 ? { dutyRate: 0.25 } : {}),
+    };
+  });
+  const needs = Array.from({ length: int(2, 3) }, (_, l): Need => {
+    const need = int(1, 8);
+    const offers = ids.flatMap((supplier, k): Offer[] => {
+      if (r() < 0.25 && k > 0) return [];
+      const multiple = int(1, 3);
+      const p = int(2, 14);
+      return [
+        {
+          id: `${l}${supplier}`,
+          supplier,
+          stock: int(3, 8),
+          moq: int(1, 5),
+          multiple,
+          breaks: [
+            { qty: 1, price: money(p) },
+            { qty: int(3, 9), price: (Math.max(1, Math.round(p * (0.5 + r() * 0.5))) * 10_000) as never },
+          ],
+        },
+      ];
+    });
+    return { id: String(l), need, offers };
+  });
+  return { needs, suppliers };
+}
+
+/** Every quantity of every offer of every line, stage by stage; equal spendings are kept once. Slow and obvious. */
+function byHand({ needs, suppliers }: Small): number | undefined {
+  let all = new Map<string, number[]>([["", suppliers.map(() => -1)]]);
+  for (const n of needs) {
+    let ways: { qty: number; spend: number[] }[] = [{ qty: 0, spend: suppliers.map(() => -1) }];
+    for (const o of n.offers) {
+      const s = suppliers.findIndex((x) => x.id === o.supplier);
+      const more: typeof ways = [];
+      for (let q = o.multiple; q <= o.stock; q += o.multiple) {
+        if (q < o.moq) continue;
+        const price = o.breaks.filter((b) => b.qty <= q).at(-1)!.price;
+        for (const w of ways)
+          more.push({
+            qty: w.qty + q,
+            spend: w.spend.map((v, i) => (i === s ? Math.max(0, v) + q * price : v)),
+          });
+      }
+      ways = [...ways, ...more];
+    }
+    const spends = new Map<string, number[]>();
+    for (const w of ways) if (w.qty >= n.need) spends.set(w.spend.join(), w.spend);
+    if (spends.size === 0) return undefined;
+    const next = new Map<string, number[]>();
+    for (const a of all.values())
+      for (const b of spends.values()) {
+        const sum = a.map((v, i) => (v < 0 && b[i]! < 0 ? -1 : Math.max(0, v) + Math.max(0, b[i]!)));
+        next.set(sum.join(), sum);
+      }
+    all = next;
+  }
+  let best = Number.POSITIVE_INFINITY;
+  for (const spend of all.values()) {
+    let total = 0;
+    spend.forEach((v, i) => {
+      if (v < 0) return;
+      const { shipping, freeFrom, smallOrder, minimumOrder = 0, handling = 0, dutyRate = 0 } = suppliers[i]!;
+      if (v < minimumOrder) total = Number.POSITIVE_INFINITY;
+      total += v + Math.round(v * dutyRate) + handling;
+      if (freeFrom === undefined || v < freeFrom) total += shipping;
+      if (smallOrder && v < smallOrder.below) total += smallOrder.fee;
+    });
+    best = Math.min(best, total);
+  }
+  return best;
+}
+
+test("three hundred small instances, with thresholds, minimums, small orders and duty: proven, and the same total as trying everything", () => {
+  let covered = 0;
+  for (let seed = 1; seed <= 300; seed++) {
+    const s = small(seed);
+    const truth = byHand(s);
+    if (truth === undefined) continue;
+    covered++;
+    const found = searchOptimum(toProblem(s.needs, s.suppliers))!;
+    if (truth === Number.POSITIVE_INFINITY) expect(found.best.total).toBeGreaterThan(1e13);
+    else expect([seed, found.isProven, found.best.total]).toEqual([seed, true, truth]);
+  }
+  expect(covered).toBeGreaterThan(200);
+});
+
+const total = (needs: readonly Need[], suppliers: readonly Supplier[], maxParcels?: number) => {
+  const { basket } = bestBasket(needs, suppliers, maxParcels === undefined ? {} : { maxParcels });
+  expect(basket.proof?.isProven).toBe(true);
+  return basket;
+};
+
+test("an offer more never raises the least total, twice the shipping never lowers it, k times all money is k times the total", () => {
+  let tried = 0;
+  for (let seed = 1001; seed <= 1160; seed++) {
+    const s = small(seed);
+    if (toProblem(s.needs, s.suppliers).short.length > 0) continue;
+    const suppliers = s.suppliers.map(({ minimumOrder, ...rest }) => rest);
+    tried++;
+    const { total: least } = total(s.needs, suppliers);
+    const fewer = s.needs.map((n, i) =>
+      i === 0 && n.offers.length > 1 ? { ...n, offers: n.offers.slice(1) } : n,
+    );
+    if (toProblem(fewer, suppliers).short.length === 0)
+      expect(total(fewer, suppliers).total).toBeGreaterThanOrEqual(least);
+    const dearer = suppliers.map((x) => ({ ...x, shipping: (x.shipping * 2) as Micros }));
+    expect(total(s.needs, dearer).total).toBeGreaterThanOrEqual(least);
+    const times = <T extends Supplier>(x: T): T => ({
+      ...x,
+      shipping: x.shipping * 3,
+      ...(x.freeFrom === undefined ? {} : { freeFrom: x.freeFrom * 3 }),
+      ...(x.handling === undefined ? {} : { handling: x.handling * 3 }),
+      ...(x.smallOrder ? { smallOrder: { below: x.smallOrder.below * 3, fee: x.smallOrder.fee * 3 } } : {}),
+    });
+    const needs = s.needs.map((n) => ({
+      ...n,
+      offers: n.offers.map((o) => ({
+        ...o,
+        breaks: o.breaks.map((b) => ({ ...b, price: (b.price * 3) as Micros })),
+      })),
+    }));
+    expect(total(needs, suppliers.map(times)).total).toBe(least * 3);
+  }
+  expect(tried).toBeGreaterThan(60);
+});
+
+test("what is bought can be bought: covered, in stock, in steps, from as few parcels as asked", () => {
+  for (let seed = 2001; seed <= 2080; seed++) {
+    const { needs, suppliers: all } = small(seed);
+    const suppliers = all.map(({ minimumOrder, ...rest }) => rest);
+    if (toProblem(needs, suppliers).short.length > 0) continue;
+    const free = total(needs, suppliers);
+    for (let k = suppliers.length; k >= 1; k--) {
+      const { basket, found } = bestBasket(needs, suppliers, { maxParcels: k });
+      if (!found) continue;
+      expect(basket.suppliers.length).toBeLessThanOrEqual(k);
+      expect(basket.total).toBeGreaterThanOrEqual(free.total);
+      needs.forEach((n, i) => {
+        const { buys, missing } = basket.lines[i]!;
+        expect(missing).toBe(0);
+        expect(buys.reduce((q, b) => q + b.qty, 0)).toBeGreaterThanOrEqual(n.need);
+        for (const b of buys) {
+          const o = n.offers.find((x) => x.id === b.offer)!;
+          expect([b.qty >= o.moq, b.qty <= o.stock, b.qty % o.multiple]).toEqual([true, true, 0]);
+        }
+      });
+    }
+  }
+});

@@ -1,0 +1,193 @@
+import { coverLine, type Pick, priceOf } from "./cover.ts";
+import type { Problem, ProblemLine, Source } from "./problem.ts";
+
+/** A basket in the search: a pick for each line, what it comes to at each supplier, and the total with fees. */
+export interface Solution {
+  readonly picks: readonly Pick[];
+  readonly total: number;
+  /** Goods at each supplier, fixed goods among them. */
+  readonly spend: Float64Array;
+}
+
+/** Set against a parcel that is not sold at all, below a supplier's minimum: dearer than any basket. */
+export const NOT_SOLD = 1e14;
+
+/** Fee of a parcel with goods of this value. */
+export function feeOf(p: Problem, supplier: number, goods: number): number {
+  const tiers = p.tiers[supplier]!;
+  let fee = NOT_SOLD;
+  for (const t of tiers) if (goods >= t.from) fee = t.fee;
+  return fee;
+}
+
+/** What picks cost in all. */
+export function evaluate(p: Problem, picks: readonly Pick[]): Solution {
+  const spend = p.fixed.slice();
+  let used = p.fixedSuppliers;
+  for (const pick of picks)
+    for (const b of pick) {
+      spend[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
+      used |= 1 << b.source.supplier;
+    }
+  let total = 0;
+  for (let s = 0; s < spend.length; s++)
+    if (used & (1 << s)) total += Math.round(spend[s]! * p.factor[s]!) + feeOf(p, s, spend[s]!);
+  return { picks, total, spend };
+}
+
+/** Options a line is tried with; beyond them a person would not look either. */
+const MOST_OPTIONS = 160;
+
+/** Ways to buy a line that are worth trying: each offer alone at its steps, and pairs where one is bought in part. */
+export function optionsOf(p: Problem, line: ProblemLine): Pick[] {
+  const out: Pick[] = [];
+  for (const s of line.sources) {
+    if (s.full < Number.POSITIVE_INFINITY) out.push([{ source: s, qty: s.fullQty }]);
+    for (const w of s.windows) if (w.lo > s.fullQty && w.lo > line.need) out.push([{ source: s, qty: w.lo }]);
+  }
+  for (const a of line.sources)
+    for (const w of a.partial)
+      for (const x of w.lo === w.hi ? [w.lo] : [w.lo, w.hi])
+        for (const b of line.sources) {
+          if (b === a || out.length >= MOST_OPTIONS) continue;
+          const rest = restFrom(b, line.need - x);
+          if (rest > 0)
+            out.push([
+              { source: a, qty: x },
+              { source: b, qty: rest },
+            ]);
+        }
+  const even = coverLine(line, (1 << p.suppliers.length) - 1, p.factor);
+  if (even?.pick && even.pick.length > 2) out.push(even.pick);
+  return out;
+}
+
+/** Least cost quantity of a source that covers a rest; 0 where it cannot. */
+function restFrom(s: Source, rest: number): number {
+  let qty = 0;
+  let cost = Number.POSITIVE_INFINITY;
+  for (const w of s.windows) {
+    const q = Math.max(w.lo, Math.ceil(rest / w.step) * w.step);
+    if (q <= w.hi && q * w.price < cost) {
+      cost = q * w.price;
+      qty = q;
+    }
+  }
+  return qty;
+}
+
+/**
+ * Goes on changing one line at a time while the total falls: another way to buy it, or a few pieces more where that
+ * lifts a parcel to its next tier. What a patient person would do; not a proof.
+ *
+ * @param open suppliers that may be used
+ */
+export class Improver {
+  private readonly options: (readonly Pick[] | undefined)[];
+  private readonly p: Problem;
+
+  constructor(p: Problem) {
+    this.p = p;
+    this.options = new Array(p.lines.length);
+  }
+
+  improve(start: Solution, open: number, rounds = 60): Solution {
+    const { p } = this;
+    const picks = [...start.picks];
+    const spend = start.spend.slice();
+    const count = new Int32Array(spend.length);
+    for (let s = 0; s < spend.length; s++) if (p.fixedSuppliers & (1 << s)) count[s] = 1;
+    for (const pick of picks) for (const b of pick) count[b.source.supplier]!++;
+    const fee = (s: number, goods: number, n: number) => (n > 0 ? feeOf(p, s, goods) : 0);
+    const moved = new Float64Array(spend.length);
+    const turned = new Int32Array(spend.length);
+    const deltaOf = (old: Pick, next: Pick): number => {
+      for (const b of old) {
+        moved[b.source.supplier]! -= b.qty * priceOf(b.source, b.qty);
+        turned[b.source.supplier]!--;
+      }
+      for (const b of next) {
+        moved[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
+        turned[b.source.supplier]!++;
+      }
+      let delta = 0;
+      for (const list of [old, next])
+        for (const { source } of list) {
+          const s = source.supplier;
+          if (turned[s] === 0 && moved[s] === 0) continue;
+          delta +=
+            moved[s]! * p.factor[s]! +
+            fee(s, spend[s]! + moved[s]!, count[s]! + turned[s]!) -
+            fee(s, spend[s]!, count[s]!);
+          moved[s] = 0;
+          turned[s] = 0;
+        }
+      return delta;
+    };
+    for (let round = 0; round < rounds; round++) {
+      let best = -0.5;
+      let at = -1;
+      let chosen: Pick | undefined;
+      for (let l = 0; l < picks.length; l++) {
+        const old = picks[l]!;
+        const consider = (next: Pick) => {
+          if (next.some((b) => !(open & (1 << b.source.supplier)))) return;
+          const d = deltaOf(old, next);
+          if (d < best) {
+            best = d;
+            at = l;
+            chosen = next;
+          }
+        };
+        for (const next of this.optionsFor(l)) consider(next);
+        for (const next of this.lifts(l, old, spend, count)) consider(next);
+      }
+      if (at < 0 || !chosen) break;
+      for (const b of picks[at]!) {
+        spend[b.source.supplier]! -= b.qty * priceOf(b.source, b.qty);
+        count[b.source.supplier]!--;
+      }
+      for (const b of chosen) {
+        spend[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
+        count[b.source.supplier]!++;
+      }
+      picks[at] = chosen;
+    }
+    return evaluate(p, picks);
+  }
+
+  private optionsFor(l: number): readonly Pick[] {
+    let list = this.options[l];
+    if (!list) {
+      list = optionsOf(this.p, this.p.lines[l]!);
+      this.options[l] = list;
+    }
+    return list;
+  }
+
+  /** The line bought at a supplier in just the quantity that lifts its parcel to the next tier. */
+  private lifts(l: number, old: Pick, spend: Float64Array, count: Int32Array): Pick[] {
+    const { p } = this;
+    const out: Pick[] = [];
+    for (let s = 0; s < spend.length; s++) {
+      if (p.tiers[s]!.length < 2 || count[s] === 0) continue;
+      const tier = p.tiers[s]!.find((t) => t.from > spend[s]!);
+      if (!tier) continue;
+      const present = old.find((b) => b.source.supplier === s);
+      const own = present ? present.qty * priceOf(present.source, present.qty) : 0;
+      const goal = tier.from - spend[s]! + own;
+      for (const source of p.lines[l]!.sources) {
+        if (source.supplier !== s || (present && present.source !== source)) continue;
+        for (const w of source.windows) {
+          const q = Math.max(w.lo, Math.ceil(Math.ceil(goal / w.price) / w.step) * w.step);
+          if (q > w.hi || !(q * w.price >= goal)) continue;
+          const others = old.filter((b) => b !== present);
+          const rest = others.reduce((n, b) => n + b.qty, 0);
+          if (present ? q + rest >= p.lines[l]!.need : q >= p.lines[l]!.need)
+            out.push([...(present ? others : []), { source, qty: q }]);
+        }
+      }
+    }
+    return out;
+  }
+}
