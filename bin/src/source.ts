@@ -22,10 +22,10 @@ export async function source(paths: readonly string[], json: boolean, seconds: n
   let { basket } = bestBasket(needs, suppliers, options);
   // the solver is loaded only where the search left something open: most lists never need it
   if (basket.proof && !basket.proof.isProven)
-    basket = proveBasket(
+    basket = await proveBasket(
       needs,
       suppliers,
-      await loadSolver(),
+      loadSolver(),
       Math.max(1, seconds - 5 - (performance.now() - started) / 1000),
       () => performance.now(),
       options,

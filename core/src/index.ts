@@ -67,10 +67,10 @@ export {
 } from "./run/document.ts";
 export { toRunLines } from "./run/lines.ts";
 export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
-export { type LinePart, lineParts, rateOf } from "./run/parts.ts";
+export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
-export { type BasketCache, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
+export { type BasketCache, basketKey, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
 export {
   type CurvePoint,
   curvePoint,
@@ -94,6 +94,15 @@ export {
 } from "./sourcing/basket.ts";
 export type { CloseEffort } from "./sourcing/close.ts";
 export { costOf, type Pick, priceOf } from "./sourcing/cover.ts";
+export {
+  type BasketReasons,
+  type BuyReason,
+  explainBasket,
+  explainLine,
+  type LineReason,
+  type Otherwise,
+  type QtyReason,
+} from "./sourcing/explain.ts";
 export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.ts";
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
 export {

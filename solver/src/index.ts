@@ -39,7 +39,7 @@ export async function proveBaskets(
 ): Promise<boolean> {
   const { proof } = rollUp(doc, cache).baskets[0] ?? {};
   if (!proof || proof.isProven) return false;
-  return proveRun(doc, cache, await loadSolver(wasmUrl), seconds, () => performance.now());
+  return proveRun(doc, cache, loadSolver(wasmUrl), seconds, () => performance.now());
 }
 
 /** Solves one model to the last digit, or as far as the time goes. The model's memory is given back in any case. */

@@ -18,7 +18,7 @@ const rng = (seed: number) => () => {
   return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
 };
 
-/** Five to nine lines, three or four suppliers, steps, packs, short stocks, thresholds that nearly bind. */
+/** Four to seven lines, three or four suppliers, steps, packs, short stocks, thresholds that nearly bind. */
 function middling(seed: number): { needs: Need[]; suppliers: Supplier[] } {
   const r = rng(seed);
   const int = (a: number, b: number) => a + Math.floor(r() * (b - a + 1));
@@ -27,7 +27,7 @@ function middling(seed: number): { needs: Need[]; suppliers: Supplier[] } {
     const base = { id: `s${s}`, name: `s${s}`, shipping: money(int(200, 1500)) };
     return r() < 0.7 ? { ...base, freeFrom: money(int(1500, 12000)) } : base;
   });
-  const needs = Array.from({ length: int(5, 9) }, (_, l): Need => {
+  const needs = Array.from({ length: int(4, 7) }, (_, l): Need => {
     const need = int(5, 400);
     const cents = Math.exp(r() * 5 - 0.5);
     const make = (s: number, stock: number): Offer => {
@@ -129,22 +129,22 @@ beforeAll(async () => {
   solve = await loadSolver();
 });
 
-test("a dozen middling lists: the same total as the general solver finds on the plain model", () => {
+test("ten middling lists: the same total as the general solver finds on the plain model", async () => {
   let closedBySolver = 0;
-  for (let seed = 1; seed <= 12; seed++) {
+  for (let seed = 1; seed <= 10; seed++) {
     const list = middling(seed);
     const answer = solve(plainModel(list), 20);
     expect(answer.status).toBe("optimal");
     const { basket } = bestBasket(list.needs, list.suppliers);
     if (!basket.proof?.isProven) closedBySolver++;
-    const proven = proveBasket(list.needs, list.suppliers, solve, 20, () => performance.now());
+    const proven = await proveBasket(list.needs, list.suppliers, solve, 20, () => performance.now());
     expect([seed, proven.proof?.isProven]).toEqual([seed, true]);
     expect([seed, proven.total / 1e6]).toEqual([seed, expect.closeTo(answer.bound, 5)]);
     expect(basket.total).toBeGreaterThanOrEqual(proven.total);
     expect(basket.proof!.bound).toBeLessThanOrEqual(proven.total);
   }
   // the search closes most by itself
-  expect(closedBySolver).toBeLessThan(8);
+  expect(closedBySolver).toBeLessThan(7);
 });
 
 test("a model without an answer is told", () => {

@@ -12,18 +12,18 @@ import { type BasketCache, basketKey, rollUp } from "./roll-up.ts";
  * @param now a clock in milliseconds
  * @returns true when the cache holds a better or better proven basket than before
  */
-export function proveRun(
+export async function proveRun(
   doc: RunDocument,
   cache: BasketCache,
-  solve: Solve,
+  solver: Solve | Promise<Solve>,
   seconds: number,
   now: () => number,
-): boolean {
+): Promise<boolean> {
   const { needs, baskets } = rollUp(doc, cache);
   const before = baskets[0];
   if (!before?.proof || before.proof.isProven) return false;
   const suppliers = suppliersOf(doc);
-  const basket = proveBasket(needs, suppliers, solve, seconds, now);
+  const basket = await proveBasket(needs, suppliers, solver, seconds, now);
   if (!basket.proof || basket.proof.gap >= before.proof.gap) return false;
   cache.set(basketKey(needs), findBaskets(needs, suppliers, basket));
   return true;

@@ -74,20 +74,25 @@ export function bestBasket(
 /**
  * The cheapest basket, the general solver closing what the search left open.
  *
+ * A quick search goes before it; only where that gave up sets of suppliers unseen is the usual one done.
+ *
  * @param seconds for the solver; the gap that is left then is told
  * @param now a clock in milliseconds
  */
-export function proveBasket(
+export async function proveBasket(
   needs: readonly Need[],
   suppliers: readonly Supplier[],
-  solve: Solve,
+  solver: Solve | Promise<Solve>,
   seconds: number,
   now: () => number,
   options: BasketOptions = {},
-): Basket {
-  const { basket, problem, found } = bestBasket(needs, suppliers, options);
+): Promise<Basket> {
+  let state = bestBasket(needs, suppliers, { ...options, effort: QUICK_EFFORT });
+  if (state.found && !state.found.isProven && state.found.givenUp < Number.POSITIVE_INFINITY)
+    state = bestBasket(needs, suppliers, options);
+  const { basket, problem, found } = state;
   if (!found || found.isProven) return basket;
-  const closed = closeWithSolver(problem, found, solve, seconds, now);
+  const closed = closeWithSolver(problem, found, await solver, seconds, now);
   return basketOf(problem, needs, closed.best, closed);
 }
 

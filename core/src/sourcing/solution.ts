@@ -170,8 +170,9 @@ export class Improver {
     const { p } = this;
     const out: Pick[] = [];
     for (let s = 0; s < spend.length; s++) {
-      if (p.tiers[s]!.length < 2 || count[s] === 0) continue;
-      const tier = p.tiers[s]!.find((t) => t.from > spend[s]!);
+      if (p.tiers[s]!.length < 2) continue;
+      // a parcel that is not sent yet is lifted to where it costs least
+      const tier = count[s] === 0 ? p.tiers[s]!.at(-1)! : p.tiers[s]!.find((t) => t.from > spend[s]!);
       if (!tier) continue;
       const present = old.find((b) => b.source.supplier === s);
       const own = present ? present.qty * priceOf(present.source, present.qty) : 0;

@@ -26,6 +26,7 @@ import { useRole } from "../resources/session.ts";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { runWorker } from "../workers/run.ts";
 import { applyChange, type RunChange } from "./runChange.ts";
+import { type ProofWork, useProof } from "./useProof.ts";
 
 /** A change on its way: how the document looks with it. */
 interface Op {
@@ -63,6 +64,8 @@ export interface RunState {
   readonly wantCurve: () => void;
   /** Change of cost per good board by stage since the last choice, for a few seconds. */
   readonly moved: Readonly<Partial<Record<StageKey, number>>>;
+  /** What is being done about a basket that is not proven yet. */
+  readonly proof: ProofWork;
 }
 
 const Context = createContext<RunState | undefined>(undefined);
@@ -86,6 +89,7 @@ export function useRunState(id: string) {
   const [moved, setMoved] = useState<Partial<Record<StageKey, number>>>({});
   const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
   const [wantsCurve, setWantsCurve] = useState(false);
+  const [proofs, setProofs] = useState(0);
   const say = useSay();
   const sayError = useSayError();
   const before = useRef<RunResult>(undefined);
@@ -100,7 +104,9 @@ export function useRunState(id: string) {
     [answer, ops],
   );
 
-  // the worker follows the document: figures first, then the effects of every single change
+  // the worker follows the document: figures first, then the effects of every single change; a proof found elsewhere
+  // makes it count again
+  // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt
   useEffect(() => {
     if (!doc) return;
     let isCurrent = true;
@@ -130,7 +136,10 @@ export function useRunState(id: string) {
     return () => {
       isCurrent = false;
     };
-  }, [doc]);
+  }, [doc, proofs]);
+
+  const onProven = useCallback(() => setProofs((n) => n + 1), []);
+  const proof = useProof(doc, result, onProven);
 
   useEffect(() => {
     if (Object.keys(moved).length === 0) return;
@@ -250,6 +259,7 @@ export function useRunState(id: string) {
             curve,
             wantCurve,
             moved,
+            proof,
           }
         : undefined,
     [
@@ -267,6 +277,7 @@ export function useRunState(id: string) {
       curve,
       wantCurve,
       moved,
+      proof,
     ],
   );
   // a lost connection takes nothing from the page that stands

@@ -1,7 +1,10 @@
 import {
+  type Basket,
   type BasketCache,
+  basketKey,
   type CurvePoint,
   curvePoint,
+  type Need,
   type RunDocument,
   type RunResult,
   rollUp,
@@ -42,6 +45,10 @@ const api = {
         }
       );
     }
+  },
+  /** Takes baskets that were proven elsewhere; the next roll-up of the run stands on them. */
+  learn(doc: RunDocument, needs: readonly Need[], baskets: readonly Basket[]): void {
+    cacheFor(doc).set(basketKey(needs), [...baskets]);
   },
   effects(doc: RunDocument): WhatIf {
     const known = cacheFor(doc);

@@ -4,6 +4,7 @@ import { useRun } from "../../run/runState.ts";
 import { Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, count } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
+import { ProofLine, Reasons } from "./Reasons.tsx";
 
 const SHOWN = 5;
 
@@ -114,11 +115,11 @@ export function Baskets() {
           </tbody>
         </table>
       </div>
-      <p className="mt-2 text-[14px] text-ink-2">
+      <ProofLine />
+      <p className="mt-1 text-[14px] text-ink-2">
         Cheapest line by line would be {amount(microsToNumber(naive.parts), currency)} for parts in{" "}
         {count(naive.suppliers.length, "parcel")}, shipping not counted. Minimum orders, multiples, steps and
-        stock are respected; {count(r.baskets.length, "set")} of suppliers compared, the least total is not
-        yet proven.
+        stock are respected; {count(r.baskets.length, "set")} of suppliers compared.
         {r.baskets.length > SHOWN && (
           <button type="button" className="quiet-link ml-2" onClick={() => setAll(!all)}>
             {all ? "fewer" : `all ${r.baskets.length}`}
@@ -134,6 +135,7 @@ export function Baskets() {
           </button>
         )}
       </p>
+      <Reasons />
     </div>
   );
 }

@@ -10,6 +10,7 @@ import { Mark } from "../../ui/Mark.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Baskets } from "./Baskets.tsx";
+import { LineWhy } from "./LineWhy.tsx";
 import { OfferDialog } from "./OfferDialog.tsx";
 
 /** Who sells what: whole baskets with shipping, coverage per line, offers asked, typed or pasted. */
@@ -188,6 +189,7 @@ export function SourcePage() {
                   {isOpen && (
                     <tr className="border-t-0 bg-sheet">
                       <td colSpan={6} className="pb-3">
+                        <LineWhy lineId={l.line} />
                         <Offers
                           lineId={l.line}
                           need={need.need}
