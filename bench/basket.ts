@@ -1,4 +1,15 @@
-import type { Micros, Need, Offer, Supplier } from "@kobbin/core";
+import {
+  bestBasket,
+  cheapestBuy,
+  type Micros,
+  type Need,
+  type Offer,
+  proveBasket,
+  QUICK_EFFORT,
+  type Supplier,
+} from "@kobbin/core";
+import { loadSolver } from "@kobbin/solver";
+import type { Add } from "./served.ts";
 
 /** A repeatable random number (mulberry32). */
 function random(seed: number): () => number {
@@ -55,4 +66,86 @@ export function shopping(
     return { id: String(l), need, offers };
   });
   return { needs, suppliers: shops };
+}
+
+const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+
+/**
+ * The lines of the table about baskets: the quick answer and the proven one against pricing every offer and taking the
+ * cheapest for each line, medians over ten lists; and what gap the quick answer leaves.
+ */
+export async function benchBaskets(add: Add): Promise<void> {
+  const solve = await loadSolver();
+  for (const lines of [20, 60, 200]) {
+    const [floors, quicks, proofs]: [number[], number[], number[]] = [[], [], []];
+    const gaps: number[] = [];
+    let proven = 0;
+    let worst = 0;
+    for (let seed = 1; seed <= 10; seed++) {
+      const { needs, suppliers } = shopping(lines, 8, 40, seed);
+      const clock = async (work: () => unknown) => {
+        const t = performance.now();
+        await work();
+        return performance.now() - t;
+      };
+      const floor = [];
+      for (let i = 0; i < 5; i++) floor.push(await clock(() => greedy(needs)));
+      floors.push(median(floor));
+      quicks.push(
+        await clock(() =>
+          gaps.push(bestBasket(needs, suppliers, { effort: QUICK_EFFORT }).basket.proof?.gap ?? 1),
+        ),
+      );
+      const ms = await clock(async () => {
+        const basket = await proveBasket(needs, suppliers, solve, 60, () => performance.now());
+        if (basket.proof?.isProven) proven++;
+      });
+      proofs.push(ms);
+      worst = Math.max(worst, ms);
+    }
+    const floor = median(floors);
+    add(
+      `basket of ${lines} lines × 8 suppliers, at once`,
+      "every offer priced, the cheapest taken",
+      median(quicks),
+      floor,
+    );
+    add(
+      `basket of ${lines} lines × 8 suppliers, proven`,
+      "every offer priced, the cheapest taken",
+      median(proofs),
+      floor,
+    );
+    console.log(
+      `${lines} lines: gap at once ${(median(gaps) * 100).toFixed(4)} % (at most ${(Math.max(...gaps) * 100).toFixed(3)} %), ${proven} of 10 proven, the slowest in ${(worst / 1000).toFixed(2)} s`,
+    );
+  }
+  // one list at forty quantities, each with its own best basket
+  const one = shopping(60, 8, 40, 4);
+  const single = await timed(() => bestBasket(one.needs, one.suppliers, { effort: QUICK_EFFORT }));
+  const curve = await timed(() => {
+    for (let q = 1; q <= 40; q++) {
+      const { needs, suppliers } = shopping(60, 8, q * 5, 4);
+      bestBasket(needs, suppliers, { effort: QUICK_EFFORT });
+    }
+  });
+  add("the best basket at 40 quantities, 60 lines × 8 suppliers", "one of them", curve, single);
+}
+
+async function timed(work: () => unknown): Promise<number> {
+  await work();
+  const t = performance.now();
+  await work();
+  return performance.now() - t;
+}
+
+/** Every offer priced at its need, the cheapest taken: what the floor is. */
+function greedy(needs: readonly Need[]): number {
+  let total = 0;
+  for (const n of needs) {
+    let least = Number.POSITIVE_INFINITY;
+    for (const o of n.offers) least = Math.min(least, cheapestBuy(o, n.need)?.cost ?? least);
+    total += least;
+  }
+  return total;
 }

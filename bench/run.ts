@@ -12,6 +12,7 @@ import {
   whatIf,
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
+import { benchBaskets } from "./basket.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
 
@@ -132,6 +133,8 @@ add(
   await time(5, () => curveQuantities(doc.goodBoards).map((q) => curvePoint(doc, q))),
   roll,
 );
+
+await benchBaskets(add);
 
 if (process.env.DATABASE_URL) await benchServed(process.env.DATABASE_URL, add);
 else console.error("DATABASE_URL is not set: what needs the database was not measured");

@@ -257,17 +257,31 @@ class Search {
     let bestWeights = weights.slice();
     const touched = asked.reduce((m, s) => m | (1 << s), 0);
     let [short, enough]: (Pick[] | undefined)[] = [undefined, undefined];
+    // a line is covered anew only where a weight of its suppliers has changed since
+    const last: (Known | undefined)[] = new Array(p.lines.length);
+    const under = new Float64Array(p.lines.length * weights.length);
+    const isSame = (l: number, suppliers: number): boolean => {
+      for (let s = 0; s < weights.length; s++)
+        if (suppliers & (1 << s) && under[l * weights.length + s] !== weights[s]) return false;
+      return true;
+    };
     const evaluateAt = (): { spend: Float64Array; picks: Pick[] } => {
       let sum = c.fees;
       const picks: Pick[] = [];
       for (let l = 0; l < p.lines.length; l++) {
         const line = p.lines[l]!;
-        const k =
-          (line.suppliers & c.open & touched) === 0
-            ? this.cover(l, c.open)!
-            : isExact
-              ? coverLine(line, c.open, weights)!
-              : this.quick(line, l, c.open, weights);
+        const own = line.suppliers & c.open;
+        let k = last[l];
+        if (!k || !isSame(l, own)) {
+          k =
+            (own & touched) === 0
+              ? this.cover(l, c.open)!
+              : isExact
+                ? coverLine(line, c.open, weights)!
+                : this.quick(line, l, c.open, weights);
+          last[l] = k;
+          under.set(weights, l * weights.length);
+        }
         sum += k.cost;
         picks.push(k.pick ?? this.cover(l, c.open)!.pick!);
       }
@@ -361,6 +375,7 @@ class Search {
       })
       .sort((x, y) => x.ratio - y.ratio || x.l - y.l);
     const picks = [...short];
+    let polished = 0;
     for (const { l, b } of changes) {
       picks[l] = b;
       const now = evaluate(p, picks);
@@ -369,7 +384,7 @@ class Search {
         this.take(this.improver.improve(evaluate(p, [...picks]), c.open, 12));
         break;
       }
-      if (c.floors[s]! - now.spend[s]! < 3 * p.tiers[s]![0]!.fee)
+      if (c.floors[s]! - now.spend[s]! < 2 * p.tiers[s]![0]!.fee && ++polished <= 8)
         this.take(this.improver.improve(evaluate(p, [...picks]), c.open, 4));
     }
   }

@@ -76,14 +76,23 @@ function restFrom(s: Source, rest: number): number {
   return qty;
 }
 
+/** A pick with what it comes to, so that trying it is a few additions. */
+interface Bought {
+  readonly pick: Pick;
+  readonly open: number;
+  /** Goods with duty. */
+  readonly cost: number;
+  /** Supplier and goods, for each source. */
+  readonly at: readonly number[];
+  readonly goods: readonly number[];
+}
+
 /**
  * Goes on changing one line at a time while the total falls: another way to buy it, or a few pieces more where that
  * lifts a parcel to its next tier. What a patient person would do; not a proof.
- *
- * @param open suppliers that may be used
  */
 export class Improver {
-  private readonly options: (readonly Pick[] | undefined)[];
+  private readonly options: (readonly Bought[] | undefined)[];
   private readonly p: Problem;
 
   constructor(p: Problem) {
@@ -91,47 +100,51 @@ export class Improver {
     this.options = new Array(p.lines.length);
   }
 
+  /** @param open suppliers that may be used */
   improve(start: Solution, open: number, rounds = 60): Solution {
     const { p } = this;
-    const picks = [...start.picks];
+    const bought = start.picks.map((pick) => this.bought(pick));
     const spend = start.spend.slice();
     const count = new Int32Array(spend.length);
     for (let s = 0; s < spend.length; s++) if (p.fixedSuppliers & (1 << s)) count[s] = 1;
-    for (const pick of picks) for (const b of pick) count[b.source.supplier]!++;
-    const fee = (s: number, goods: number, n: number) => (n > 0 ? feeOf(p, s, goods) : 0);
+    for (const b of bought) for (const s of b.at) count[s]!++;
     const moved = new Float64Array(spend.length);
     const turned = new Int32Array(spend.length);
-    const deltaOf = (old: Pick, next: Pick): number => {
-      for (const b of old) {
-        moved[b.source.supplier]! -= b.qty * priceOf(b.source, b.qty);
-        turned[b.source.supplier]!--;
+    const paid = new Float64Array(spend.length);
+    const deltaOf = (old: Bought, next: Bought): number => {
+      for (let i = 0; i < old.at.length; i++) {
+        moved[old.at[i]!]! -= old.goods[i]!;
+        turned[old.at[i]!]!--;
       }
-      for (const b of next) {
-        moved[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
-        turned[b.source.supplier]!++;
+      for (let i = 0; i < next.at.length; i++) {
+        moved[next.at[i]!]! += next.goods[i]!;
+        turned[next.at[i]!]!++;
       }
-      let delta = 0;
-      for (const list of [old, next])
-        for (const { source } of list) {
-          const s = source.supplier;
+      let delta = next.cost - old.cost;
+      for (const list of [old.at, next.at])
+        for (const s of list) {
           if (turned[s] === 0 && moved[s] === 0) continue;
-          delta +=
-            moved[s]! * p.factor[s]! +
-            fee(s, spend[s]! + moved[s]!, count[s]! + turned[s]!) -
-            fee(s, spend[s]!, count[s]!);
+          const n = count[s]! + turned[s]!;
+          delta += (n > 0 ? feeOf(p, s, spend[s]! + moved[s]!) : 0) - paid[s]!;
           moved[s] = 0;
           turned[s] = 0;
         }
       return delta;
     };
     for (let round = 0; round < rounds; round++) {
+      // no change can save more than all the fees that are paid and the goods it saves
+      let fees = 0;
+      for (let s = 0; s < spend.length; s++) {
+        paid[s] = count[s]! > 0 ? feeOf(p, s, spend[s]!) : 0;
+        fees += paid[s]!;
+      }
       let best = -0.5;
       let at = -1;
-      let chosen: Pick | undefined;
-      for (let l = 0; l < picks.length; l++) {
-        const old = picks[l]!;
-        const consider = (next: Pick) => {
-          if (next.some((b) => !(open & (1 << b.source.supplier)))) return;
+      let chosen: Bought | undefined;
+      for (let l = 0; l < bought.length; l++) {
+        const old = bought[l]!;
+        const consider = (next: Bought) => {
+          if ((next.open & ~open) !== 0) return;
           const d = deltaOf(old, next);
           if (d < best) {
             best = d;
@@ -139,53 +152,75 @@ export class Improver {
             chosen = next;
           }
         };
-        for (const next of this.optionsFor(l)) consider(next);
-        for (const next of this.lifts(l, old, spend, count)) consider(next);
+        for (const next of this.optionsFor(l)) {
+          if (next.cost - old.cost - fees >= best) break;
+          consider(next);
+        }
+        for (const next of this.lifts(l, old, spend, count, old.cost + fees + best)) consider(next);
       }
       if (at < 0 || !chosen) break;
-      for (const b of picks[at]!) {
-        spend[b.source.supplier]! -= b.qty * priceOf(b.source, b.qty);
-        count[b.source.supplier]!--;
-      }
-      for (const b of chosen) {
-        spend[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
-        count[b.source.supplier]!++;
-      }
-      picks[at] = chosen;
+      const old = bought[at]!;
+      old.at.forEach((s, i) => {
+        spend[s]! -= old.goods[i]!;
+        count[s]!--;
+      });
+      const next: Bought = chosen;
+      next.at.forEach((s, i) => {
+        spend[s]! += next.goods[i]!;
+        count[s]!++;
+      });
+      bought[at] = next;
     }
-    return evaluate(p, picks);
+    return evaluate(
+      p,
+      bought.map((b) => b.pick),
+    );
   }
 
-  private optionsFor(l: number): readonly Pick[] {
+  private bought(pick: Pick): Bought {
+    const goods = pick.map((b) => b.qty * priceOf(b.source, b.qty));
+    return {
+      pick,
+      open: pick.reduce((m, b) => m | (1 << b.source.supplier), 0),
+      cost: pick.reduce((n, b, i) => n + goods[i]! * this.p.factor[b.source.supplier]!, 0),
+      at: pick.map((b) => b.source.supplier),
+      goods,
+    };
+  }
+
+  /** Ways to buy a line, the cheapest first. */
+  private optionsFor(l: number): readonly Bought[] {
     let list = this.options[l];
     if (!list) {
-      list = optionsOf(this.p, this.p.lines[l]!);
+      list = optionsOf(this.p, this.p.lines[l]!)
+        .map((pick) => this.bought(pick))
+        .sort((a, b) => a.cost - b.cost);
       this.options[l] = list;
     }
     return list;
   }
 
   /** The line bought at a supplier in just the quantity that lifts its parcel to the next tier. */
-  private lifts(l: number, old: Pick, spend: Float64Array, count: Int32Array): Pick[] {
+  private lifts(l: number, old: Bought, spend: Float64Array, count: Int32Array, dearest: number): Bought[] {
     const { p } = this;
-    const out: Pick[] = [];
+    const out: Bought[] = [];
     for (let s = 0; s < spend.length; s++) {
       if (p.tiers[s]!.length < 2) continue;
       // a parcel that is not sent yet is lifted to where it costs least
       const tier = count[s] === 0 ? p.tiers[s]!.at(-1)! : p.tiers[s]!.find((t) => t.from > spend[s]!);
       if (!tier) continue;
-      const present = old.find((b) => b.source.supplier === s);
-      const own = present ? present.qty * priceOf(present.source, present.qty) : 0;
-      const goal = tier.from - spend[s]! + own;
+      const k = old.at.indexOf(s);
+      const present = k < 0 ? undefined : old.pick[k]!;
+      const goal = tier.from - spend[s]! + (k < 0 ? 0 : old.goods[k]!);
+      if (goal >= dearest) continue;
       for (const source of p.lines[l]!.sources) {
         if (source.supplier !== s || (present && present.source !== source)) continue;
         for (const w of source.windows) {
           const q = Math.max(w.lo, Math.ceil(Math.ceil(goal / w.price) / w.step) * w.step);
           if (q > w.hi || !(q * w.price >= goal)) continue;
-          const others = old.filter((b) => b !== present);
+          const others = present ? old.pick.filter((b) => b !== present) : [];
           const rest = others.reduce((n, b) => n + b.qty, 0);
-          if (present ? q + rest >= p.lines[l]!.need : q >= p.lines[l]!.need)
-            out.push([...(present ? others : []), { source, qty: q }]);
+          if (q + rest >= p.lines[l]!.need) out.push(this.bought([...others, { source, qty: q }]));
         }
       }
     }
