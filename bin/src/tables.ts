@@ -19,7 +19,8 @@ async function cellsOf(paths: readonly string[], command: string): Promise<{ cel
   return { cells, name: basename(path) };
 }
 
-const isRejected = (findings: readonly Finding[]) => findings.some((f) => f.tag.endsWith("header-missing"));
+const isRejected = (findings: readonly Finding[]) =>
+  findings.some((f) => f.tag.endsWith("header-missing") && f.level === "error");
 
 /** `kobbin bom`: prints bom/1. */
 export async function bom(paths: readonly string[], json: boolean): Promise<number> {

@@ -21,13 +21,37 @@ export function readCsv(text: string): TableCells | undefined {
   const separator = /^sep=(.)$/i.exec(head.trim())?.[1];
   const body = separator ? text.slice(text.indexOf("\n") + 1) : text;
   const result = Papa.parse<string[]>(body, {
-    delimiter: separator ?? "",
-    delimitersToGuess: [",", ";", "\t", "|"],
+    delimiter: separator ?? delimiterOf(body),
     skipEmptyLines: false,
   });
   const rows = result.data.filter((r) => Array.isArray(r));
   while (rows.length > 0 && rows[rows.length - 1]!.every((c) => c.trim() === "")) rows.pop();
   return rows.length === 0 ? undefined : rows.map((r) => r.map((c) => undefuse(c)));
+}
+
+/** Rows of a sheet that are read; more are no list of a board's parts. */
+const MOST_ROWS = 200_000;
+
+/** The delimiter under which most rows of the beginning have one number of cells, more than one; the more cells the better. */
+function delimiterOf(body: string): string {
+  let best = ",";
+  let most = 0;
+  for (const delimiter of [",", ";", "\t", "|"]) {
+    const rows = Papa.parse<string[]>(body, { delimiter, preview: 60 }).data.filter((r) =>
+      r.some((c) => c !== ""),
+    );
+    const counts = new Map<number, number>();
+    for (const r of rows) counts.set(r.length, (counts.get(r.length) ?? 0) + 1);
+    for (const [width, n] of counts) {
+      if (width < 2) continue;
+      const score = n / rows.length + Math.min(width, 12) / 100;
+      if (score > most) {
+        most = score;
+        best = delimiter;
+      }
+    }
+  }
+  return best;
 }
 
 async function readSheet(bytes: Uint8Array): Promise<TableCells | undefined> {
@@ -40,10 +64,12 @@ async function readSheet(bytes: Uint8Array): Promise<TableCells | undefined> {
     if (!sheet) return undefined;
     const rows: string[][] = [];
     sheet.eachRow({ includeEmpty: true }, (row, n) => {
-      if (n > 20_000) return;
+      if (n > MOST_ROWS) return;
       const cells: string[] = [];
       row.eachCell({ includeEmpty: true }, (cell, c) => {
-        cells[c - 1] = cell.text ?? "";
+        // of cells merged across a row the first one speaks; merged down, the text holds for each row
+        const isRepeat = cell.isMerged && cell.master !== cell && Number(cell.master.row) === n;
+        cells[c - 1] = isRepeat ? "" : (cell.text ?? "");
       });
       rows[n - 1] = Array.from(cells, (t) => t ?? "");
     });

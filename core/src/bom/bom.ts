@@ -1,5 +1,6 @@
 import { type Finding, FindingList } from "../board/findings.ts";
 import { type Cells, type ColumnWords, findHeader, plain } from "../table/columns.ts";
+import { columnsByContent, firstDataRow } from "./content.ts";
 import { expandRefs } from "./refs.ts";
 import { readValue, type Value } from "./value.ts";
 
@@ -55,6 +56,15 @@ export const BOM_WORDS: ColumnWords<BomColumn> = {
     "part reference",
     "position",
     "bezeichner",
+    "referenz",
+    "referenzen",
+    "repère",
+    "repères",
+    "référence",
+    "références",
+    "referencia",
+    "referencias",
+    "riferimento",
     "parts",
   ],
   qty: [
@@ -64,6 +74,12 @@ export const BOM_WORDS: ColumnWords<BomColumn> = {
     "amount",
     "menge",
     "anzahl",
+    "stück",
+    "stk",
+    "quantité",
+    "qté",
+    "cantidad",
+    "quantità",
     "pcs",
     "quantity per board",
     "qty per board",
@@ -82,16 +98,130 @@ export const BOM_WORDS: ColumnWords<BomColumn> = {
     "maker part number",
     "order code",
   ],
-  maker: ["manufacturer", "maker", "mfr", "mfg", "brand", "hersteller"],
-  value: ["value", "val", "wert", "comment", "part", "name"],
-  package: ["footprint", "package", "case", "size", "pattern", "land pattern", "gehäuse", "bauform"],
-  description: ["description", "desc", "remark", "remarks", "notes", "note", "beschreibung"],
+  maker: ["manufacturer", "maker", "mfr", "mfg", "brand", "hersteller", "fabricant", "fabricante"],
+  value: ["value", "val", "wert", "valeur", "valor", "valore", "comment", "part", "name"],
+  package: [
+    "footprint",
+    "package",
+    "case",
+    "size",
+    "pattern",
+    "land pattern",
+    "gehäuse",
+    "bauform",
+    "boîtier",
+    "encapsulado",
+  ],
+  description: [
+    "description",
+    "desc",
+    "remark",
+    "remarks",
+    "notes",
+    "note",
+    "beschreibung",
+    "bemerkung",
+    "anmerkung",
+    "remarque",
+    "descripción",
+  ],
   dnp: ["dnp", "dni", "dnf", "do not place", "do not populate", "do not fit", "not fitted", "exclude"],
   fitted: ["fitted", "populate", "populated", "fit", "placed", "mount", "assemble"],
 };
 
+/** Where a list's columns are, its headings, and its first row of data. */
+interface Layout {
+  readonly at: Partial<Record<BomColumn, number>>;
+  readonly heads: readonly string[];
+  readonly firstRow: number;
+}
+
+/** Columns by their headings, and by what they hold where the headings leave one open or there are none. */
+function layoutOf(
+  cells: Cells,
+  file: string,
+  chosen: Partial<Record<BomColumn, string>>,
+  found: FindingList,
+): Layout | undefined {
+  const header = findHeader(cells, BOM_WORDS, 2, chosen);
+  const isUsable = header && (header.at.refs !== undefined || header.at.qty !== undefined);
+  if (header && isUsable) {
+    const at = { ...header.at };
+    const heads = cells[header.row]!;
+    const taken = new Set(Object.values(at));
+    for (const c of columnsByContent(cells, header.row + 1, taken, at.refs)) {
+      if (at[c.key] !== undefined || chosen[c.key] !== undefined || taken.has(c.index)) continue;
+      // a quantity is told by its heading, or not at all: numbers may be anything
+      if (c.key === "qty") continue;
+      at[c.key] = c.index;
+      taken.add(c.index);
+      found.add({
+        tag: "bom-column-guessed",
+        level: "remark",
+        file,
+        row: header.row + 1,
+        text: `“${heads[c.index] || `column ${c.index + 1}`}” was taken as ${COLUMN_NAME[c.key]}, by what it holds.`,
+        do: "Say so if it is something else.",
+      });
+    }
+    const unclaimed = heads.filter((t, i) => t.trim() !== "" && !taken.has(i));
+    if (unclaimed.length > 0)
+      found.add({
+        tag: "bom-column-unknown",
+        level: "remark",
+        file,
+        row: header.row + 1,
+        text: `Not used: ${unclaimed.join(", ")}.`,
+      });
+    return { at, heads, firstRow: header.row + 1 };
+  }
+  const first = firstDataRow(cells);
+  const byContent = first === undefined ? [] : columnsByContent(cells, first);
+  if (first === undefined || byContent.length < 2) {
+    found.add({
+      tag: "bom-header-missing",
+      level: "error",
+      file,
+      text: "No row names a column of references or quantities.",
+      do: "Say which columns hold the references, the values and the part numbers.",
+    });
+    return undefined;
+  }
+  const heads = first > 0 ? cells[first - 1]! : [];
+  const nameOf = (i: number) => (heads[i]?.trim() ? `“${heads[i]!.trim()}”` : `column ${i + 1}`);
+  found.add({
+    tag: "bom-header-missing",
+    level: "warning",
+    file,
+    row: first + 1,
+    text: `No heading is known; by what they hold, ${byContent.map((c) => `${nameOf(c.index)} is ${COLUMN_NAME[c.key]}`).join(", ")}.`,
+    do: "Correct the columns if that is wrong.",
+  });
+  return {
+    at: Object.fromEntries(byContent.map((c) => [c.key, c.index])),
+    heads,
+    firstRow: first,
+  };
+}
+
+const COLUMN_NAME: Readonly<Record<BomColumn, string>> = {
+  refs: "the references",
+  qty: "the quantity",
+  value: "the value",
+  package: "the package",
+  mpn: "the part number",
+  maker: "the maker",
+  description: "the description",
+  dnp: "what is left off",
+  fitted: "what is fitted",
+};
+
 const DNP =
   /(^|[^A-Z0-9])(DNP|DNI|DNF|DNM|DNS|OMIT|UNPOPULATED|NOT FITTED|NO FIT|NOT MOUNTED|DO NOT (POPULATE|PLACE|FIT|MOUNT|INSTALL))($|[^A-Z0-9])/i;
+/** Short marks that mean it only when they stand alone: NP0 and 100 NF are something else. */
+const BARE_DNP = /^(NF|NP|N\.?F\.?|NO POP|NOPOP|DEPOP)$/i;
+/** Marks that some shops use for a part left off and others for a value of their own. */
+const DOUBTFUL = /^(NC|OPEN|X|TBD|\?)$/i;
 const TRUE = /^(true|yes|y|1|x|ja|✓)$/i;
 const FALSE = /^(false|no|n|0|nein|-|)$/i;
 
@@ -104,30 +234,12 @@ const FALSE = /^(false|no|n|0|nein|-|)$/i;
  */
 export function readBom(cells: Cells, file: string, chosen: Partial<Record<BomColumn, string>> = {}): Bom {
   const found = new FindingList(20);
-  const header = findHeader(cells, BOM_WORDS, 2, chosen);
-  if (!header || (header.at.refs === undefined && header.at.qty === undefined)) {
-    found.add({
-      tag: "bom-header-missing",
-      level: "error",
-      file,
-      text: "No row names a column of references or quantities.",
-      do: "Say which columns hold the references, the values and the part numbers.",
-    });
-    return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
-  }
-  const { at } = header;
-  const heads = cells[header.row]!;
-  if (header.unclaimed.length > 0)
-    found.add({
-      tag: "bom-column-unknown",
-      level: "remark",
-      file,
-      row: header.row + 1,
-      text: `Not used: ${header.unclaimed.join(", ")}.`,
-    });
+  const layout = layoutOf(cells, file, chosen, found);
+  if (!layout) return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
+  const { at, heads, firstRow } = layout;
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();
-  for (let r = header.row + 1; r < cells.length; r++) {
+  for (let r = firstRow; r < cells.length; r++) {
     const cell = (key: BomColumn) => (at[key] === undefined ? "" : (cells[r]![at[key]!] ?? "").trim());
     if (cells[r]!.every((t) => t.trim() === "")) continue;
     const line = readLine(cell, r + 1, file, found);
@@ -148,7 +260,9 @@ export function readBom(cells: Cells, file: string, chosen: Partial<Record<BomCo
     }
     lines.push(line);
   }
-  const columns = Object.fromEntries(Object.entries(at).map(([k, i]) => [k, heads[i as number]!]));
+  const columns = Object.fromEntries(
+    Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
+  );
   return { columns, headers: heads, lines, findings: found.done() };
 }
 
@@ -158,7 +272,11 @@ function readLine(
   file: string,
   found: FindingList,
 ): BomLine | undefined {
-  const refList = expandRefs(cell("refs"));
+  // the last row of many lists adds up what stands above it
+  const named = cell("refs");
+  const texts = named === "" ? [cell("value"), cell("description"), cell("package"), cell("mpn")] : [named];
+  if (texts.some((t) => SUM.test(t))) return undefined;
+  const refList = expandRefs(named);
   for (const b of refList.bad)
     found.add({
       tag: "bom-bad-ref",
@@ -180,9 +298,18 @@ function readLine(
   const stated = cell("qty");
   let qtyStated: number | undefined;
   if (stated !== "") {
-    const n = Number(stated.replace(",", "."));
+    const { n, wasGrouped } = readQuantity(stated);
     if (Number.isFinite(n) && n >= 0) qtyStated = n;
-    else
+    if (wasGrouped)
+      found.add({
+        tag: "bom-qty-grouped",
+        level: "remark",
+        file,
+        row,
+        about: [...refList.refs],
+        text: `The quantity “${stated}” was read as ${n} pieces: parts come whole.`,
+      });
+    if (qtyStated === undefined)
       found.add({
         tag: "bom-qty-invalid",
         level: "error",
@@ -195,6 +322,16 @@ function readLine(
   }
   const refs = refList.refs;
   if (refs.length === 0 && qtyStated === undefined) return undefined;
+  if (/^\d(\.\d+)?E\+\d+$/i.test(cell("mpn")))
+    found.add({
+      tag: "bom-number-mangled",
+      level: "warning",
+      file,
+      row,
+      about: [...refs],
+      text: `The part number “${cell("mpn")}” was turned into a number by a spreadsheet.`,
+      do: "Type it as text; its digits are lost here.",
+    });
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
     found.add({
       tag: "bom-qty-mismatch",
@@ -217,7 +354,19 @@ function readLine(
       text: `${reading.doubt}.`,
     });
   const [dnpCell, fitCell] = [cell("dnp"), cell("fitted")];
-  const marks = [valueText, cell("description"), dnpCell, fitCell].some((t) => DNP.test(t));
+  if (DOUBTFUL.test(valueText) && refs.length > 0)
+    found.add({
+      tag: "bom-fitted-ambiguous",
+      level: "warning",
+      file,
+      row,
+      about: [...refs],
+      text: `“${valueText}” may mean that ${refs.length === 1 ? "it is" : "they are"} not fitted.`,
+      do: "Mark the line as not fitted if it is meant so; it counts as fitted now.",
+    });
+  const marks = [valueText, cell("description"), dnpCell, fitCell].some(
+    (t) => DNP.test(t) || BARE_DNP.test(t.trim()),
+  );
   const dnp = marks || TRUE.test(dnpCell) || (fitCell !== "" && FALSE.test(fitCell));
   return {
     refs,
@@ -225,7 +374,7 @@ function readLine(
     ...(qtyStated === undefined ? {} : { qtyStated }),
     value: reading.value,
     valueText,
-    package: cell("package"),
+    package: packageOf(cell("package")),
     mpn: cell("mpn"),
     maker: cell("maker"),
     description: cell("description"),
@@ -233,6 +382,21 @@ function readLine(
     row,
   };
 }
+
+const SUM = /^(sub[\s-]*|grand\s+)?(total|sum|summe|gesamt)\b/i;
+
+/** A quantity as people write it: 10, 10 pcs, 3x, 2,5 of a metre, and 1.000 or 1,000 for a thousand pieces. */
+function readQuantity(text: string): { readonly n: number; readonly wasGrouped: boolean } {
+  const bare = text
+    .replace(/^[x×]\s*|\s*([x×]|pcs?\.?|pieces?|st(k|ück)?\.?|ea\.?|off|units?|nos?\.?)$/gi, "")
+    .trim();
+  if (/^\d{1,3}([.,' \u00a0]\d{3})+$/.test(bare))
+    return { n: Number(bare.replace(/\D/g, "")), wasGrouped: true };
+  return { n: bare === "" ? Number.NaN : Number(bare.replace(",", ".")), wasGrouped: false };
+}
+
+/** Chip sizes whose leading zero a spreadsheet took: 402 was 0402. */
+const packageOf = (text: string): string => (/^(201|402|603|805)$/.test(text) ? `0${text}` : text);
 
 /** True when a table looks like a parts list by its header. */
 export const looksLikeBom = (cells: Cells): boolean => {

@@ -45,14 +45,25 @@ const UNITS = { R: "ohm", C: "farad", L: "henry", Y: "hertz" } as const;
 export function readValue(text: string, ref?: string): ValueReading {
   const kind = classOf(ref);
   if (!kind) return { value: null };
-  let head = text
+  const whole = text
     .trim()
     .replace(/[µμ]/g, "u")
     .replace(/[ΩΩ]/g, "ohm")
-    .replace(/(\d),(\d)/, "$1.$2");
-  head =
-    head.replace(/(\d)\s+(?=(?:[pnumkMG]?(?:ohms?|f|h|hz)?)(?:[\s/;]|$))/i, "$1").split(/[\s/;]+/)[0] ?? "";
-  head = head.replace(/mfd$/i, "uF").replace(/ohms?$/i, "");
+    .replace(/(\d),(\d)/, "$1.$2")
+    .replace(/\bmeg(a|ohms?)?\b|(?<=\d)\s*meg(a|ohms?)?\b/i, "M")
+    .replace(/^\d+\s*[x×*]\s*(?=\d)/i, "")
+    .replace(/(\d)\s+(?=(?:[pnumkMG]?(?:ohms?|f|h|hz)?)(?:[\s/;,@±(]|$))/i, "$1");
+  const tokens = whole.split(/[\s/;,@±(]+/).filter((t) => t !== "");
+  const first = tokens.find((t) => !BEFORE.test(t));
+  return first === undefined ? { value: null } : readToken(first, kind, text);
+}
+
+/** What may stand before a value: the kind of part, a package, a rating, a tolerance. */
+const BEFORE =
+  /^(res(istor)?s?|cap(acitor)?s?|ind(uctor)?s?|coils?|crystals?|xtal|chip|smd|smt|ceramic|mlcc|film|thick|thin|electrolytic|tant(alum)?|value|val|[rcl]|0[0-9]{3}|1206|1210|1812|2010|2512|[cxynz][0-9][a-z]|np0|\d+(\.\d+)?%|\d+(\.\d+)?[vw])$/i;
+
+function readToken(token: string, kind: NonNullable<Class>, text: string): ValueReading {
+  let head = token.replace(/mfd$/i, "uF").replace(/ohms?$/i, "");
   if (kind === "C") head = head.replace(/(?<=[pnum\d])f$/i, (f) => (/^\d+(\.\d+)?F$/i.test(head) ? f : ""));
   if (kind === "L") head = head.replace(/h$/i, "");
   if (kind === "Y") head = head.replace(/hz$/i, "");
@@ -67,8 +78,18 @@ export function readValue(text: string, ref?: string): ValueReading {
     return { value: null, doubt: `“${text}” may mean milliohm or a mistyped megohm` };
   if (kind === "R" && /^e$/i.test(letter) && fraction !== "")
     return { value: null, doubt: `“${text}” may be a decimal point or a power of ten` };
-  if (kind === "C" && letter === "" && Number(whole) !== 0)
-    return { value: null, doubt: `“${text}” has no unit; picofarad and microfarad are both written so` };
+  if (kind === "R" && letter === "" && !hadOhm && /^\d{3}$/.test(head) && !isPreferred(head)) {
+    const marked = Number(head.slice(0, 2)) * 10 ** Number(head[2]);
+    return {
+      value: null,
+      doubt: `“${text}” may be ${head} ohm, which no series has, or the marking of ${marked} ohm`,
+    };
+  }
+  if ((kind === "C" || kind === "L") && letter === "" && Number(whole) !== 0)
+    return {
+      value: null,
+      doubt: `“${text}” has no unit; ${kind === "C" ? "picofarad and microfarad" : "nanohenry and microhenry"} are both written so`,
+    };
   if (kind === "C" && letter === "m" && fraction === "" && !/mf/i.test(text))
     return { value: null, doubt: `“${text}” may be milli, or micro in old usage` };
   if (kind === "C" && /^f$/i.test(letter) && fraction === "")
@@ -76,4 +97,20 @@ export function readValue(text: string, ref?: string): ValueReading {
   const mantissa = fraction === "" ? whole : `${whole === "" ? "0" : whole}.${fraction}`;
   const si = Number(`${mantissa === "" ? "0" : mantissa}e${exponent}`);
   return Number.isFinite(si) ? { value: { si, unit: UNITS[kind] } } : { value: null };
+}
+
+/** Numbers of E24, which is historical, and of E192, which holds E48 and E96 (values of IEC 60063). */
+const E24 = [10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91];
+
+/**
+ * True for three digits that some series of preferred numbers has: round(100 · 10^(i/192)), 9.20 instead of 9.19, or a
+ * number of E24 (domain.md 3.3).
+ */
+export function isPreferred(digits: string): boolean {
+  const n = Number(digits);
+  if (n < 100 || n > 999) return n < 100;
+  if (n % 10 === 0 && E24.includes(n / 10)) return true;
+  if (n === 920) return true;
+  const i = Math.round(192 * Math.log10(n / 100));
+  return n !== 919 && Math.round(100 * 10 ** (i / 192)) === n;
 }
