@@ -142,7 +142,7 @@ export function Shell() {
         )}
       </header>
       <AwayStrip />
-      <div className="flex min-h-0 flex-1 flex-col overflow-y-auto max-md:overflow-visible">
+      <div className="relative flex min-h-0 flex-1 flex-col overflow-y-auto max-md:overflow-visible">
         {isJoining ? (
           <Suspense>
             <JoinPage />

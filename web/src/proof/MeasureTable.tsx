@@ -1,4 +1,5 @@
 import type { LimitCheck } from "@kobbin/core";
+import { useEffect, useRef } from "react";
 import { fixed, mil, mm, useFormats } from "../ui/format.ts";
 import type { MeasureGroup, MeasureRow } from "./measureRows.ts";
 
@@ -102,8 +103,21 @@ function Row({
 }) {
   const place = r.places[shown ?? 0];
   const next = shown === undefined ? 0 : (shown + 1) % r.places.length;
+  const line = useRef<HTMLTableRowElement>(null);
+  const wasShown = useRef(shown !== undefined);
+  // the picture that comes to stay beside the table must not lie over the line that was pressed
+  useEffect(() => {
+    const isNew = shown !== undefined && !wasShown.current;
+    wasShown.current = shown !== undefined;
+    if (!isNew) return;
+    const frame = requestAnimationFrame(() => line.current?.scrollIntoView({ block: "nearest" }));
+    return () => cancelAnimationFrame(frame);
+  }, [shown]);
   return (
-    <tr className={`border-t border-rule align-baseline ${shown === undefined ? "" : "bg-sheet"}`}>
+    <tr
+      ref={line}
+      className={`scroll-mt-[430px] border-t border-rule align-baseline ${shown === undefined ? "" : "bg-sheet"}`}
+    >
       <th scope="row" className="py-[5px] pr-3 text-left font-normal">
         {r.label}
       </th>

@@ -69,6 +69,10 @@ export function Proof({
   // biome-ignore lint/correctness/useExhaustiveDependencies: a stretch belongs to the side it was measured on
   useEffect(() => ruler.clear(), [side, isMeasuring]);
 
+  /** Nobody has moved or scaled it: it goes on showing all when the frame changes. */
+  const isWhole = useRef(true);
+  const boxKey = box.join(" ");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the same box may come as another array
   const whole = useCallback((): View => {
     const [x0, y0, x1, y1] = box;
     const scale = Math.max(
@@ -77,7 +81,19 @@ export function Proof({
     );
     // room for the dimension lines above and at the left
     return { scale, cx: (x0 + x1) / 2 - (flip * 20) / scale, cy: (y0 + y1) / 2 + 16 / scale };
-  }, [box, size, flip]);
+  }, [boxKey, size, flip]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another board is shown whole
+  useEffect(() => {
+    isWhole.current = true;
+  }, [boxKey]);
+  const showWhole = useCallback(() => {
+    isWhole.current = true;
+    setView(whole());
+  }, [whole]);
+  const place = useCallback((change: (v: View) => View) => {
+    isWhole.current = false;
+    setView((v) => v && change(v));
+  }, []);
 
   useLayoutEffect(() => {
     const el = frame.current!;
@@ -91,11 +107,12 @@ export function Proof({
     return () => window.removeEventListener("kobbin-theme", follow);
   }, []);
   useEffect(() => {
-    if (size.w > 0) setView(whole());
+    if (size.w > 0 && isWhole.current) setView(whole());
   }, [whole, size.w]);
   useEffect(() => {
-    if (focus && size.w > 0)
-      setView((v) => ({ scale: Math.max(v?.scale ?? 10, 28), cx: focus.x, cy: focus.y }));
+    if (!focus || size.w === 0) return;
+    isWhole.current = false;
+    setView((v) => ({ scale: Math.max(v?.scale ?? 10, 28), cx: focus.x, cy: focus.y }));
   }, [focus, size.w]);
 
   // before anything is shown on it, also when another board comes
@@ -123,14 +140,13 @@ export function Proof({
     view ? [size.w / 2 + (x - view.cx) * view.scale * flip, size.h / 2 - (y - view.cy) * view.scale] : [0, 0];
   const zoomAt = useCallback(
     (px: number, py: number, factor: number) =>
-      setView((v) => {
-        if (!v) return v;
+      place((v) => {
         const scale = Math.max(1, Math.min(400, v.scale * factor));
         const bx = v.cx + ((px - size.w / 2) / v.scale) * flip;
         const by = v.cy - (py - size.h / 2) / v.scale;
         return { scale, cx: bx - ((px - size.w / 2) / scale) * flip, cy: by + (py - size.h / 2) / scale };
       }),
-    [size, flip],
+    [size, flip, place],
   );
   useEffect(() => {
     const el = frame.current!;
@@ -151,7 +167,7 @@ export function Proof({
     pointers.current.set(e.pointerId, { x: e.clientX, y: e.clientY });
     if (others.length === 0) {
       const [dx, dy] = [e.clientX - old.x, e.clientY - old.y];
-      setView((v) => (v ? { ...v, cx: v.cx - (dx / v.scale) * flip, cy: v.cy + dy / v.scale } : v));
+      place((v) => ({ ...v, cx: v.cx - (dx / v.scale) * flip, cy: v.cy + dy / v.scale }));
     } else {
       const [, o] = others[0]!;
       const r = frame.current!.getBoundingClientRect();
@@ -177,11 +193,10 @@ export function Proof({
   };
   const keys = (e: KeyboardEvent) => {
     const pan = { ArrowLeft: [-40, 0], ArrowRight: [40, 0], ArrowUp: [0, 40], ArrowDown: [0, -40] }[e.key];
-    if (pan)
-      setView((v) => (v ? { ...v, cx: v.cx + (pan[0]! / v.scale) * flip, cy: v.cy + pan[1]! / v.scale } : v));
+    if (pan) place((v) => ({ ...v, cx: v.cx + (pan[0]! / v.scale) * flip, cy: v.cy + pan[1]! / v.scale }));
     else if (e.key === "+" || e.key === "=") zoomAt(size.w / 2, size.h / 2, 1.3);
     else if (e.key === "-") zoomAt(size.w / 2, size.h / 2, 1 / 1.3);
-    else if (e.key === "0") setView(whole());
+    else if (e.key === "0") showWhole();
     else if (e.key === "Enter" && isMeasuring) measureAt(size.w / 2, size.h / 2);
     else if (e.key === "Escape" && ruler.stretch) ruler.clear();
     else return;
@@ -206,7 +221,7 @@ export function Proof({
       onPointerMove={move}
       onPointerUp={release}
       onPointerCancel={release}
-      onDoubleClick={() => setView(whole())}
+      onDoubleClick={showWhole}
     >
       <div
         ref={host}

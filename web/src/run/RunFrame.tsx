@@ -89,7 +89,7 @@ export function RunFrame() {
         <Spine stage={stage} />
         <main
           id="main"
-          className="min-h-0 min-w-0 overflow-x-hidden md:overflow-y-auto px-6 pt-4 pb-10 max-md:px-3"
+          className="relative min-h-0 min-w-0 overflow-x-hidden md:overflow-y-auto px-6 pt-4 pb-10 max-md:px-3"
           tabIndex={-1}
         >
           <button
