@@ -18,6 +18,16 @@ test("rows without headings are taken in the bill's order", () => {
   ]);
 });
 
+test("three rows without headings in another order are told by what they hold", () => {
+  const { lines, remark } = readPastedLines("10k\tR1 R2\t0603\n100n\tC1\t0402\n1k\tR5-R7\t0603\n");
+  expect(lines).toMatchObject([
+    { refs: ["R1", "R2"], valueText: "10k", package: "0603" },
+    { refs: ["C1"], valueText: "100n", package: "0402" },
+    { refs: ["R5", "R6", "R7"], valueText: "1k", package: "0603" },
+  ]);
+  expect(remark).toMatch(/No heading is known/);
+});
+
 test("what was copied from the bill comes back as it was", () => {
   const row = "2\tU1 U2\t2\tM48-64\tQFP48\tMM-48 Maker & Co\tby hand\tyes\tremove";
   expect(readPastedLines(row).lines).toMatchObject([

@@ -17,7 +17,8 @@ const MOUNTS: Readonly<Record<string, Mount>> = {
 
 /**
  * Reads rows pasted from a spreadsheet or copied from the bill itself. A row that names its columns is used; without
- * one the columns are taken in the order of the bill: references, pieces, value, package, part number.
+ * one, three rows and more tell by what they hold, fewer are taken in the order of the bill: references, pieces, value,
+ * package, part number.
  */
 export function readPastedLines(text: string): PastedLines {
   const rows = text
@@ -31,12 +32,12 @@ export function readPastedLines(text: string): PastedLines {
   const isOwn = rows.every((r) => r.length >= 8 && /^\d*$|^Notes$/.test(r[0]!));
   const cells = isOwn ? rows.map((r) => r.slice(1)) : rows;
   const withHeader = readBom(cells, "clipboard");
-  const bom =
-    withHeader.lines.length > 0
-      ? withHeader
-      : readBom([OWN_ORDER, ...cells.map((r) => r.slice(0, 5))], "clipboard");
+  const isHeadless = withHeader.findings.some((f) => f.tag === "bom-header-missing");
+  // by what they hold only where there are rows enough to tell, and never the bill's own rows
+  const isTold = withHeader.lines.length > 0 && (!isHeadless || (!isOwn && rows.length >= 3));
+  const bom = isTold ? withHeader : readBom([OWN_ORDER, ...cells.map((r) => r.slice(0, 5))], "clipboard");
   const mounts = isOwn ? cells.map((r) => MOUNTS[r[5] ?? ""]) : [];
-  const first = withHeader.lines.length > 0 ? 1 : 0;
+  const first = isTold && !isHeadless ? 1 : 0;
   const lines = bom.lines.map((l, i) => ({
     refs: l.refs,
     qty: l.refs.length > 0 ? l.refs.length : (l.qtyStated ?? l.qty ?? 1),
@@ -53,6 +54,6 @@ export function readPastedLines(text: string): PastedLines {
     ? { lines, problem: "No row holds references or a quantity." }
     : {
         lines,
-        ...(worst ? { remark: `Row ${(worst.row ?? 1) - (first === 0 ? 1 : 0)}: ${worst.text}` } : {}),
+        ...(worst ? { remark: `Row ${(worst.row ?? 1) - (isTold ? 0 : 1)}: ${worst.text}` } : {}),
       };
 }

@@ -6,7 +6,7 @@ import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
-import { readBreaks } from "./pasted.ts";
+import { type MarkReading, type PastedBreaks, readBreaks } from "./pasted.ts";
 
 const NEW = "new";
 
@@ -17,6 +17,8 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
   const [supplier, setSupplier] = useState(doc.suppliers[0]?.id ?? NEW);
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
+  const [doubt, setDoubt] = useState<PastedBreaks["doubt"]>();
+  const [reading, setReading] = useState<MarkReading>();
   const [wasPasted, setPasted] = useState(false);
   const sayError = useSayError();
   const currencies = [...new Set([doc.workshop.currency, ...Object.keys(doc.workshop.rates)])];
@@ -25,9 +27,10 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const value = (key: string) => String(f.get(key) ?? "").trim();
-    const read = readBreaks(text);
+    const read = readBreaks(text, reading);
     setProblem(read.problem);
-    if (read.problem) return;
+    setDoubt(read.doubt);
+    if (read.problem || read.doubt) return;
     try {
       const supplierId =
         supplier === NEW
@@ -106,7 +109,11 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
           <textarea
             className="num min-h-24"
             value={text}
-            onChange={(e) => setText(e.target.value)}
+            onChange={(e) => {
+              setText(e.target.value);
+              setDoubt(undefined);
+              setReading(undefined);
+            }}
             onPaste={() => setPasted(true)}
             placeholder={"1    0.12\n10   0.10\n100  0.055"}
             aria-invalid={problem ? true : undefined}
@@ -117,6 +124,28 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
             </span>
           )}
         </label>
+        {doubt && (
+          <fieldset role="alert" className="border-l-[3px] border-look pl-3 text-[14px]">
+            <legend className="sr-only">How the prices are meant</legend>
+            <p>“{doubt.text}” can be read two ways. Which is meant?</p>
+            {(
+              [
+                ["decimal", `${doubt.decimal} ${currency}, the mark before decimals`],
+                ["grouped", `${doubt.grouped} ${currency}, the mark between thousands`],
+              ] as const
+            ).map(([value, label]) => (
+              <label key={value} className="flex items-baseline gap-2">
+                <input
+                  type="radio"
+                  name="reading"
+                  checked={reading === value}
+                  onChange={() => setReading(value)}
+                />
+                {label}
+              </label>
+            ))}
+          </fieldset>
+        )}
         <div className="grid grid-cols-4 gap-3">
           <Field label="Stock" name="stock" type="number" min={0} required defaultValue={1000} />
           <Field label="Least order" name="moq" type="number" min={1} required defaultValue={1} />

@@ -26,8 +26,43 @@ test.each([
       [100, "0.055"],
     ],
   ],
+  [
+    "thousands in quantities and prices",
+    "1 1.234,50\n1.000 999,90",
+    [
+      [1, "1234.50"],
+      [1000, "999.90"],
+    ],
+  ],
+  [
+    "three decimals, as the other prices are written",
+    "1 1.2345\n100 1.055",
+    [
+      [1, "1.2345"],
+      [100, "1.055"],
+    ],
+  ],
+  [
+    "thousands, as the other prices are written",
+    "1 12,50\n10 1.055\n100 0,250",
+    [
+      [1, "12.50"],
+      [10, "1055"],
+      [100, "0.250"],
+    ],
+  ],
 ])("price steps set apart by %s", (_, text, want) => {
   expect(readBreaks(text)).toEqual({ breaks: want.map(([qty, price]) => ({ qty, price })) });
+});
+
+test("a price that nothing decides is asked once, and the answer holds for all", () => {
+  const text = "1\t1.234\n10\t1.100";
+  expect(readBreaks(text)).toEqual({
+    breaks: [],
+    doubt: { text: "1.234", decimal: "1.234", grouped: "1234" },
+  });
+  expect(readBreaks(text, "decimal").breaks.map((b) => b.price)).toEqual(["1.234", "1.100"]);
+  expect(readBreaks(text, "grouped").breaks.map((b) => b.price)).toEqual(["1234", "1100"]);
 });
 
 test.each([

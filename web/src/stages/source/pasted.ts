@@ -2,32 +2,84 @@
 export interface PastedBreaks {
   readonly breaks: readonly { readonly qty: number; readonly price: string }[];
   readonly problem?: string;
+  /** A price that can be read two ways, where nothing else in the text decides: both readings, to be asked. */
+  readonly doubt?: { readonly text: string; readonly decimal: string; readonly grouped: string };
 }
 
+/** How a mark between digits is to be read where it could be either. */
+export type MarkReading = "decimal" | "grouped";
+
 /**
- * Steps from rows such as "100  0.055" or "100+: 0,055 EUR", one a line or tab between: the first whole number is the
- * quantity, the last number the price; a decimal comma is read as a point.
+ * Steps from rows such as "100  0.055" or "100+: 1.234,50 EUR", one a line or tab between: the first number is the
+ * quantity, the last one the price.
+ *
+ * Quantities are whole, so 1.000 is a thousand. In a price the last of two marks is the decimal one; a single mark with
+ * three digits behind it is read as the other prices are written, and where they do not tell, it is asked.
+ *
+ * @param reading what the person answered
  */
-export function readBreaks(text: string): PastedBreaks {
-  const breaks: { qty: number; price: string }[] = [];
+export function readBreaks(text: string, reading?: MarkReading): PastedBreaks {
+  const rows: { qty: number; price: string; row: number }[] = [];
   for (const [i, line] of text.split(/\r?\n/).entries()) {
     if (line.trim() === "") continue;
-    const numbers = line.match(/\d+(?:[.,]\d+)?/g) ?? [];
+    const numbers = line.match(/\d[\d.,'’]*\d|\d/g) ?? [];
     const [first, last] = [numbers[0], numbers.at(-1)];
     if (!first || !last || numbers.length < 2)
       return {
-        breaks,
+        breaks: [],
         problem: `Row ${i + 1} (“${line.trim().slice(0, 30)}”) needs a quantity and a price.`,
       };
-    const qty = Number(first.replace(",", "."));
-    const price = last.replace(",", ".");
+    const qty = /^\d{1,3}([.,'’]\d{3})+$/.test(first) ? Number(first.replace(/\D/g, "")) : Number(first);
     if (!Number.isInteger(qty) || qty < 1)
-      return { breaks, problem: `Row ${i + 1}: ${first} is no quantity.` };
-    if (breaks.some((b) => b.qty === qty))
-      return { breaks, problem: `Row ${i + 1}: the quantity ${qty} stands twice.` };
-    breaks.push({ qty, price });
+      return { breaks: [], problem: `Row ${i + 1}: ${first} is no quantity.` };
+    if (rows.some((b) => b.qty === qty))
+      return { breaks: [], problem: `Row ${i + 1}: the quantity ${qty} stands twice.` };
+    rows.push({ qty, price: last, row: i + 1 });
   }
-  return breaks.length === 0
-    ? { breaks, problem: "Write at least one row: a quantity and a price." }
-    : { breaks: breaks.sort((a, b) => a.qty - b.qty) };
+  if (rows.length === 0) return { breaks: [], problem: "Write at least one row: a quantity and a price." };
+  const mark = decimalMark(rows.map((r) => r.price));
+  const open = rows.find((r) => isOpen(r.price));
+  if (open && mark === undefined && reading === undefined) {
+    const digits = open.price.replace(/\D/g, "");
+    return {
+      breaks: [],
+      doubt: { text: open.price, decimal: open.price.replace(",", "."), grouped: digits },
+    };
+  }
+  return {
+    breaks: rows
+      .map(({ qty, price }) => ({ qty, price: plainPrice(price, mark, reading) }))
+      .sort((a, b) => a.qty - b.qty),
+  };
+}
+
+/** A single mark with just three digits behind it and a whole part that is not nought: 1.234 or 1,234. */
+const isOpen = (price: string) => /^[1-9]\d{0,2}[.,]\d{3}$/.test(price);
+
+/** The decimal mark that the prices which can be read one way only are written with. */
+function decimalMark(prices: readonly string[]): string | undefined {
+  for (const p of prices) {
+    const marks = [...p.replace(/[^.,]/g, "")];
+    const last = marks.at(-1);
+    if (last === undefined || isOpen(p)) continue;
+    if (new Set(marks).size === 2) return last;
+    // the same mark twice groups thousands: the other one is for decimals
+    return marks.length > 1 ? (last === "." ? "," : ".") : last;
+  }
+  return undefined;
+}
+
+function plainPrice(price: string, mark: string | undefined, reading: MarkReading | undefined): string {
+  const clean = price.replace(/['’]/g, "");
+  const marks = [...clean.replace(/[^.,]/g, "")];
+  const last = marks.at(-1);
+  if (last === undefined) return clean;
+  const isDecimal = isOpen(clean)
+    ? mark === undefined
+      ? reading === "decimal"
+      : last === mark
+    : new Set(marks).size === 2 || marks.length === 1;
+  if (!isDecimal) return clean.replace(/\D/g, "");
+  const at = clean.lastIndexOf(last);
+  return `${clean.slice(0, at).replace(/\D/g, "")}.${clean.slice(at + 1)}`;
 }
