@@ -158,6 +158,12 @@ export const lineBody = yup.object({
   dnp: yup.boolean(),
   mount: yup.string().oneOf(["machine", "hand", "none"] as const),
 });
+/** Lines that become one with another: their references move to it, they go. */
+export const mergeBody = yup.object({
+  version: yup.number().integer().min(1),
+  others: yup.array(yup.string().uuid().required()).min(1).max(200).required(),
+});
+
 export type LineBody = yup.InferType<typeof lineBody>;
 
 export const offerBody = yup.object({

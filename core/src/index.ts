@@ -26,6 +26,7 @@ export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { BOM_WORDS, type Bom, type BomColumn, type BomLine, readBom } from "./bom/bom.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
+export { type SameParts, sameParts, savedTogether } from "./bom/same.ts";
 export { readValue, type Value } from "./bom/value.ts";
 export { type CostNode, type CostTree, type Term, toCostTree } from "./costing/tree.ts";
 export { type DrillData, readDrill } from "./drill/read.ts";

@@ -205,6 +205,55 @@ test("suppliers answer or say “not listed”; one that fails leaves its older 
   expect((await v.call("DELETE", `/api/offers/${typed.id}`)).status).toBe(204);
 }, 60_000);
 
+test("lines of one part become one line with their references and typed offers, and come apart again by undo", async () => {
+  const v = await shop("Merge");
+  const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") });
+  const before = await read();
+  const { revisionId } = before;
+  const made = (
+    await v.post(`/api/revisions/${revisionId}/lines`, [
+      { refs: ["R91", "R90"], valueText: "10k", package: "0603", mount: "machine" },
+      { refs: ["R7"], valueText: "10K0", package: "R_0603", mount: "machine" },
+    ])
+  ).body as { ids: string[] };
+  const [keep, other] = made.ids as [string, string];
+  const supplier = (
+    await v.post("/api/suppliers", {
+      name: "Village Electrics",
+      currency: "EUR",
+      shipping: "4.00",
+      daysMin: 2,
+      daysMax: 3,
+    })
+  ).body as { id: string };
+  await v.post(`/api/lines/${other}/offers`, {
+    supplierId: supplier.id,
+    stock: 500,
+    moq: 1,
+    multiple: 1,
+    currency: "EUR",
+    breaks: [{ qty: 1, price: "0.02" }],
+  });
+  expect((await v.post(`/api/lines/${keep}/merge`, { others: [other] })).status).toBe(204);
+  const merged = (await read()).document;
+  expect(merged.lines.find((l) => l.id === keep)).toMatchObject({ refs: ["R7", "R90", "R91"], qty: 3 });
+  expect(merged.lines.some((l) => l.id === other)).toBe(false);
+  expect(merged.offers.filter((o) => o.line === keep).map((o) => o.source)).toEqual(["typed"]);
+  expect((await v.post(`/api/runs/${id}/undo`)).status).toBe(200);
+  const apart = (await read()).document;
+  expect(apart.lines.find((l) => l.id === keep)!.refs).toEqual(["R91", "R90"]);
+  expect(apart.lines.find((l) => l.id === other)!.refs).toEqual(["R7"]);
+  expect(apart.offers.filter((o) => o.line === other).map((o) => o.source)).toEqual(["typed"]);
+  // a line of another bill stays where it is
+  const elsewhere = (await v.drop({ "rack-card.zip": demoArchive("rack-card") }, { name: "Elsewhere" }))
+    .body as { revisionId: string };
+  const bill = async () =>
+    ((await v.get(`/api/revisions/${elsewhere.revisionId}`)).body as { lines: { id: string }[] }).lines;
+  const foreign = (await bill())[0]!.id;
+  expect((await v.post(`/api/lines/${keep}/merge`, { others: [foreign] })).status).toBe(404);
+  expect((await bill()).some((l) => l.id === foreign)).toBe(true);
+}, 60_000);
+
 test("what is stored is what the core computes, and the exported document gives the same cost", async () => {
   const v = await shop("Same");
   const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);

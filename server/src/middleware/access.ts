@@ -52,6 +52,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/restore": "owner",
   "POST /api/demo/reset": "owner",
   "POST /api/products": "owner",
+  "POST /api/lines/:id/merge": "owner",
   "POST /api/boards/:id/corrections": "owner",
   "POST /api/runs": "owner",
   "PATCH /api/runs/:id": "owner",

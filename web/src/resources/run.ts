@@ -44,6 +44,12 @@ export const saveLine = (runId: string, lineId: string, version: number | undefi
   written<void>(runId, "PATCH", `/api/lines/${lineId}`, { version, ...change });
 export const addLines = (runId: string, revisionId: string, lines: readonly LineChange[]) =>
   written<{ ids: string[] }>(runId, "POST", `/api/revisions/${revisionId}/lines`, lines);
+export const mergeLines = (
+  runId: string,
+  keep: string,
+  version: number | undefined,
+  others: readonly string[],
+) => written<void>(runId, "POST", `/api/lines/${keep}/merge`, { version, others });
 export const removeLine = (runId: string, lineId: string) =>
   written<void>(runId, "DELETE", `/api/lines/${lineId}`);
 

@@ -1,12 +1,13 @@
 import Router from "@koa/router";
-import { type LineBody, lineBody } from "@kobbin/contract";
+import { type LineBody, lineBody, mergeBody } from "@kobbin/contract";
+import { AppError, compareRefs } from "@kobbin/core";
 import { one } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { deleteFeedOffersOf, deleteLine, insertLine, oneLine } from "./queries.ts";
+import { deleteFeedOffersOf, deleteLine, insertLine, moveOffers, oneLine } from "./queries.ts";
 
 /** Lines of the bill: one or many added, changed, removed. */
 export function lineRoutes(deps: Deps): Router {
@@ -59,6 +60,42 @@ export function lineRoutes(deps: Deps): Router {
         byOf(ctx).page,
       );
       if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
+    });
+    ctx.status = 204;
+  });
+  router.post("/api/lines/:id/merge", async (ctx) => {
+    const { others, version } = bodyOf(ctx, mergeBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const line = await oneLine(tx, id);
+      change.about({ revisionId: line.revisionId });
+      const refs = [...line.refs];
+      let { qty } = line;
+      for (const other of new Set(others)) {
+        if (other === id) continue;
+        const o = await oneLine(tx, other);
+        if (o.revisionId !== line.revisionId)
+          throw new AppError(
+            "NOT_FOUND",
+            `${o.name || "A line"} is not in the bill of this revision.`,
+            "Merge lines of one bill.",
+          );
+        refs.push(...o.refs);
+        qty += o.qty;
+        await moveOffers(tx, other, id);
+        await deleteLine(tx, other);
+      }
+      const all = [...new Set(refs)].sort(compareRefs);
+      const columns = { refs: all, qty: all.length > 0 ? all.length : qty };
+      await mergeRow(
+        tx,
+        "bom_line",
+        { id },
+        version ?? line.version,
+        () => columns,
+        line.name || "the line",
+        byOf(ctx).page,
+      );
     });
     ctx.status = 204;
   });

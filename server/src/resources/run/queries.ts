@@ -53,13 +53,25 @@ export async function deleteFeedOffersOf(tx: Tx, lineId: string): Promise<void> 
   await tx.query("delete from offer where line_id = $1 and source = 'feed'", [lineId]);
 }
 
-/** Where a line belongs, and its part number and version. */
-export async function oneLine(
-  tx: Tx,
-  id: string,
-): Promise<{ revisionId: string; mpn: string; version: number; name: string }> {
-  const { rows } = await tx.query<{ revisionId: string; mpn: string; version: number; name: string }>(
-    `select revision_id as "revisionId", mpn, version, coalesce(refs[1], nullif(value_text, ''), mpn) as name from bom_line where id = $1`,
+/** Typed and pasted offers of a line that becomes one with another; the feed is asked anew. */
+export async function moveOffers(tx: Tx, fromLine: string, toLine: string): Promise<void> {
+  await tx.query("update offer set line_id = $2 where line_id = $1 and source <> 'feed'", [fromLine, toLine]);
+}
+
+/** What a change of a line looks at. */
+interface StoredLine {
+  readonly revisionId: string;
+  readonly mpn: string;
+  readonly version: number;
+  readonly refs: readonly string[];
+  readonly qty: number;
+  readonly name: string;
+}
+
+/** Where a line belongs, with what it holds and its version. */
+export async function oneLine(tx: Tx, id: string): Promise<StoredLine> {
+  const { rows } = await tx.query<StoredLine>(
+    `select revision_id as "revisionId", mpn, version, refs, qty::float8 as qty, coalesce(refs[1], nullif(value_text, ''), mpn) as name from bom_line where id = $1`,
     [id],
   );
   return one(rows, "line");

@@ -10,6 +10,7 @@ import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Cell } from "./Cell.tsx";
 import { readPastedLines } from "./pastedLines.ts";
+import { Same } from "./Same.tsx";
 
 const MOUNTS: readonly (readonly [Mount, string])[] = [
   ["machine", "by machine"],
@@ -121,6 +122,7 @@ export function PartsPage() {
           )}
         </div>
       </div>
+      <Same />
       {doc.lines.length === 0 ? (
         <Empty>
           There is no parts list. Drop one beside the layers, set a file's role to “parts list” in Board, or
