@@ -103,6 +103,7 @@ export function coverLine(
     line.need,
     line.sources.filter((s) => open & (1 << s.supplier)),
     weight,
+    SCRATCH,
   );
   const cost = table.cost[line.need]!;
   if (cost === Number.POSITIVE_INFINITY) return undefined;
@@ -117,27 +118,58 @@ export interface CoverTable {
   readonly stages: readonly Float64Array[];
 }
 
-/** Builds the table of {@link coverLine}. */
-export function coverTable(need: number, sources: readonly Source[], weight: ArrayLike<number>): CoverTable {
-  let now = new Float64Array(need + 1).fill(Number.POSITIVE_INFINITY);
+/** Arrays that tables of one thread share, where nothing of a table outlives the question. */
+class Scratch {
+  private readonly costs: Float64Array[] = [];
+  private readonly takes: Int32Array[] = [];
+
+  /** An array for pieces 0 … need of the k-th source; what it holds is left over. */
+  cost(k: number, need: number): Float64Array {
+    if ((this.costs[k]?.length ?? 0) <= need) this.costs[k] = new Float64Array(Math.ceil((need + 1) * 1.5));
+    return this.costs[k]!;
+  }
+
+  take(k: number, need: number): Int32Array {
+    if ((this.takes[k]?.length ?? 0) <= need) this.takes[k] = new Int32Array(Math.ceil((need + 1) * 1.5));
+    return this.takes[k]!;
+  }
+}
+const SCRATCH = new Scratch();
+
+/**
+ * Builds the table of {@link coverLine}.
+ * @param scratch arrays to use again: the table is good until the next one is built on them
+ */
+export function coverTable(
+  need: number,
+  sources: readonly Source[],
+  weight: ArrayLike<number>,
+  scratch?: Scratch,
+): CoverTable {
+  let now = scratch?.cost(0, need) ?? new Float64Array(need + 1);
+  now.fill(Number.POSITIVE_INFINITY, 0, need + 1);
   now[0] = 0;
   const chosen: Int32Array[] = [];
   const stages: Float64Array[] = [];
-  const queue = new Int32Array(need + 2);
-  for (const s of sources) {
-    const next = now.slice();
-    const take = new Int32Array(need + 1);
+  const queue = scratch?.take(sources.length + 1, need + 1) ?? new Int32Array(need + 2);
+  for (const [k, s] of sources.entries()) {
+    const next = scratch?.cost(k + 1, need) ?? new Float64Array(need + 1);
+    next.set(now.subarray(0, need + 1));
+    const take = scratch?.take(k, need) ?? new Int32Array(need + 1);
+    take.fill(0, 0, need + 1);
     for (const w of s.windows) {
       const p = w.price * weight[s.supplier]!;
       // what covers all that is left
-      for (let r = 1; r <= need; r++) {
+      for (let r = 1; r <= need; ) {
         const x = Math.max(w.lo, Math.ceil(r / w.step) * w.step);
         if (x > w.hi) break;
         const c = p * x;
-        if (c < next[r]!) {
-          next[r] = c;
-          take[r] = x;
-        }
+        // one quantity serves all rests up to it
+        for (const end = Math.min(need, x); r <= end; r++)
+          if (c < next[r]!) {
+            next[r] = c;
+            take[r] = x;
+          }
       }
       // what leaves k pieces to the sources before: least of now[k] − p·k over k = r − x, by residue of the step
       if (w.lo >= need) continue;
