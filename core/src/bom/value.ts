@@ -100,7 +100,9 @@ function readToken(token: string, kind: NonNullable<Class>, text: string): Value
 }
 
 /** Numbers of E24, which is historical, and of E192, which holds E48 and E96 (values of IEC 60063). */
-const E24 = [10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91];
+export const E24 = [
+  10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91,
+];
 
 /**
  * True for three digits that some series of preferred numbers has: round(100 · 10^(i/192)), 9.20 instead of 9.19, or a

@@ -1,5 +1,7 @@
 import type { Finding, Level } from "../board/findings.ts";
 import type { Place } from "../board/worst.ts";
+import { padSpans, sizeMisfit } from "../bom/chip-size.ts";
+import { isOutOfSeries } from "../bom/series.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
@@ -120,6 +122,36 @@ function partNotes(doc: RunDocument, add: Add): void {
         lines: [...new Set(lost.map(([, id]) => id))],
       },
     );
+  const odd = doc.lines.filter((l) => !l.dnp && isOutOfSeries(l.valueText, l.refs[0]));
+  if (odd.length > 0)
+    add(
+      "parts",
+      `value-odd ${odd.map((l) => l.refs[0]).join(",")}`,
+      "remark",
+      `${odd.map((l) => `${l.refs[0]} ${l.valueText}`).join(", ")}: no series of preferred numbers has ${odd.length === 1 ? "this value" : "these values"}.`,
+      {
+        do: "Check for a typing error; parts of such a value are hard to find.",
+        about: odd.flatMap((l) => l.refs),
+        lines: odd.map((l) => l.id),
+      },
+    );
+  const spans = new Map(doc.boards.flatMap((b) => [...padSpans(b.measure)]));
+  for (const l of doc.lines) {
+    const spanMm = l.dnp ? undefined : l.refs.map((r) => spans.get(r)).find((v) => v !== undefined);
+    const misfit = spanMm === undefined ? undefined : sizeMisfit(l.package, spanMm);
+    if (misfit)
+      add(
+        "parts",
+        `size-odd ${l.refs[0]}`,
+        "warning",
+        `${l.refs.slice(0, 4).join(", ")}${l.refs.length > 4 ? " …" : ""}: listed as ${misfit.listed}, but the pads stand ${Number(misfit.spanMm.toFixed(2))} mm apart${misfit.fits.length > 0 ? `, which fits ${misfit.fits.join(" or ")}` : ""}.`,
+        {
+          do: "The same digits mean another size in the other system: write the package that fits the pads.",
+          about: [...l.refs],
+          lines: [l.id],
+        },
+      );
+  }
   const unnamed = doc.lines.filter((l) => !l.dnp && l.mpn === "" && l.mount !== "none");
   if (unnamed.length > 0)
     add(

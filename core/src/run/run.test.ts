@@ -227,6 +227,40 @@ const boardK = (more: Partial<RunDocument> = {}): RunDocument => ({
   ...more,
 });
 
+test("a value no series has is remarked, and a size that the pads contradict is a caution with what would fit", () => {
+  const line = (id: string, ref: string, valueText: string, pkg: string): RunLine => ({
+    id,
+    refs: [ref],
+    qty: 1,
+    valueText,
+    package: pkg,
+    mpn: "Z",
+    maker: "",
+    description: "",
+    dnp: false,
+    mount: "machine",
+  });
+  const pad = (pin: string, x: number) => ({ layer: "top", x, y: 0, pin });
+  const nets = {
+    count: 2,
+    islands: [
+      { net: 1, pads: [pad("R1.1", 0), pad("R2.1", 10)] },
+      { net: 2, pads: [pad("R1.2", 1.6), pad("R2.2", 10.6)] },
+    ],
+  };
+  const run = boardK();
+  const notes = rollUp({
+    ...run,
+    boards: [{ ...run.boards[0]!, measure: measure({ nets } as never) }],
+    lines: [line("a", "R1", "4k8", "0603"), line("b", "R2", "4k7", "0603")],
+    placements: [],
+  }).notes.filter((n) => n.stage === "parts");
+  expect(notes.find((n) => n.key.startsWith("value-odd"))).toMatchObject({ level: "remark", lines: ["a"] });
+  expect(notes.filter((n) => n.key.startsWith("size-odd"))).toMatchObject([
+    { level: "warning", lines: ["b"], text: expect.stringContaining("0201 (0603 metric)") },
+  ]);
+});
+
 test("Board K, 30 good: 31 started, parts 131.453 used of 133.933 bought, boards 84.50 (worked example)", () => {
   const r = rollUp(boardK());
   const node = (key: string) => r.tree.children.find((c) => c.key === key)!;

@@ -1,0 +1,74 @@
+import type { Measure } from "../board/measure-document.ts";
+
+/** Chip sizes: imperial name, metric name, body length in mm (published size codes; domain.md 3.4). */
+const SIZES: readonly (readonly [string, string, number])[] = [
+  ["01005", "0402", 0.4],
+  ["0201", "0603", 0.6],
+  ["0402", "1005", 1.0],
+  ["0603", "1608", 1.6],
+  ["0805", "2012", 2.0],
+  ["1206", "3216", 3.2],
+  ["1210", "3225", 3.2],
+  ["1806", "4516", 4.5],
+  ["1812", "4532", 4.5],
+  ["2010", "5025", 5.0],
+  ["2220", "5750", 5.7],
+  ["2512", "6332", 6.3],
+];
+
+/** Two pads' middles stand about as far apart as the body is long; thin and wide footprints stay within this. */
+const FITS = (spanMm: number, lengthMm: number) => spanMm > 0.65 * lengthMm && spanMm < 1.45 * lengthMm;
+
+/** A chip size that does not go with the pads it shall stand on. */
+export interface SizeMisfit {
+  /** The size as listed. */
+  readonly listed: string;
+  readonly spanMm: number;
+  /** Sizes that would fit, both names; the one the same digits mean in the other system first. */
+  readonly fits: readonly string[];
+}
+
+/** Distance between the middles of the two pads of each part that has just two pins, by reference. */
+export function padSpans(measure: Measure): Map<string, number> {
+  const pins = new Map<string, { x: number; y: number; pin: string }[]>();
+  for (const island of measure.nets?.islands ?? [])
+    for (const p of island.pads) {
+      const dot = p.pin?.lastIndexOf(".") ?? -1;
+      if (dot <= 0) continue;
+      const ref = p.pin!.slice(0, dot);
+      const list = pins.get(ref);
+      const at = { x: p.x, y: p.y, pin: p.pin!.slice(dot + 1) };
+      if (list) list.push(at);
+      else pins.set(ref, [at]);
+    }
+  const out = new Map<string, number>();
+  for (const [ref, list] of pins)
+    if (list.length === 2 && list[0]!.pin !== list[1]!.pin)
+      out.set(ref, Math.hypot(list[0]!.x - list[1]!.x, list[0]!.y - list[1]!.y));
+  return out;
+}
+
+/**
+ * Checks a chip size against the distance of the pads. 0201, 0402 and 0603 mean something in either system: what the
+ * pads say outranks the imperial reading, which is meant as a rule.
+ *
+ * @returns undefined where the package is no chip size, or fits
+ */
+export function sizeMisfit(packageText: string, spanMm: number): SizeMisfit | undefined {
+  const code = /(?:^|[^0-9])(01005|\d{4})(M|\s*metric)?(?![0-9])/i.exec(packageText);
+  if (!code) return undefined;
+  const [, digits, metric] = code;
+  const saysBoth = SIZES.some(([i, m]) => packageText.includes(i) && packageText.includes(m) && i !== m);
+  const size =
+    SIZES.find(([i, m]) => (metric ? m === digits : i === digits)) ??
+    SIZES.find(([i, m]) => m === digits || i === digits);
+  if (!size || saysBoth || FITS(spanMm, size[2])) return undefined;
+  const fits = SIZES.filter(([, , length]) => FITS(spanMm, length))
+    .sort(
+      (a, b) =>
+        Number(b[1] === digits) - Number(a[1] === digits) ||
+        Math.abs(a[2] - spanMm) - Math.abs(b[2] - spanMm),
+    )
+    .map(([i, m]) => `${i} (${m} metric)`);
+  return { listed: digits!, spanMm, fits: fits.slice(0, 2) };
+}
