@@ -39,7 +39,16 @@ export function NewProductPage() {
   const [corrections, setCorrections] = useState<Corrections>({});
   const [side, setSide] = useState<"top" | "bottom">("top");
   const connection = useRef<BoardConnection>(undefined);
-  useEffect(() => () => connection.current?.close(), []);
+  // a worker that stands ready takes the next drop: starting one costs as much as reading a board
+  const spare = useRef<BoardConnection>(undefined);
+  useEffect(() => {
+    spare.current = connectBoard();
+    return () => {
+      spare.current?.close();
+      spare.current = undefined;
+      connection.current?.close();
+    };
+  }, []);
   const showOf = useCallback(
     (board: BoardConnection) => (shown: Shown) => {
       if (board !== connection.current) return;
@@ -66,7 +75,8 @@ export function NewProductPage() {
       setCorrections({});
       setProgress({ what: "taking the files", share: 0 });
       connection.current?.close();
-      const board = connectBoard();
+      const board = spare.current ?? connectBoard();
+      spare.current = undefined;
       connection.current = board;
       try {
         const bytes = await Promise.all(
@@ -103,7 +113,10 @@ export function NewProductPage() {
           hint: error instanceof Error ? error.message : "Drop them again.",
         });
       } finally {
-        if (board === connection.current) setProgress(undefined);
+        if (board === connection.current) {
+          setProgress(undefined);
+          spare.current ??= connectBoard();
+        }
       }
     },
     [memory, showOf],
