@@ -164,6 +164,46 @@ test("an offer more never raises the least total, twice the shipping never lower
   expect(tried).toBeGreaterThan(60);
 });
 
+test("forty suppliers do not stop it: those that a line needs are in, the rest is told as a gap", () => {
+  const r = rng(7);
+  const suppliers = Array.from(
+    { length: 40 },
+    (_, i): Supplier => ({ id: `s${i}`, name: `s${i}`, shipping: money(20 + i) }),
+  );
+  const needs = Array.from(
+    { length: 30 },
+    (_, l): Need => ({
+      id: String(l),
+      need: 10 + l,
+      offers: (l < 4 ? [30 + l] : [0, 1, 2, 3, 4].map((k) => (l * 7 + k * 11) % 40)).map((s) => ({
+        id: `${l}.${s}`,
+        supplier: `s${s}`,
+        stock: 1000,
+        moq: 1,
+        multiple: 1,
+        breaks: [{ qty: 1, price: money(1 + Math.floor(r() * 20)) }],
+      })),
+    }),
+  );
+  const { basket } = bestBasket(needs, suppliers);
+  expect(basket.missing).toBe(0);
+  for (let l = 0; l < 4; l++) expect(basket.suppliers).toContain(`s${30 + l}`);
+  expect(basket.proof!.isProven).toBe(false);
+  expect(basket.proof!.bound).toBeLessThanOrEqual(basket.total);
+  // twenty suppliers fit into a number, but not all their sets are tried
+  const some = bestBasket(
+    needs.map((n) => ({
+      ...n,
+      offers: n.offers
+        .map((o) => ({ ...o, supplier: `s${Number(o.supplier.slice(1)) % 20}` }))
+        .filter((o, i, all) => all.findIndex((x) => x.supplier === o.supplier) === i),
+    })),
+    suppliers.slice(0, 20),
+  ).basket;
+  expect(some.missing).toBe(0);
+  expect(some.proof!.bound).toBeGreaterThan(0);
+});
+
 test("what is bought can be bought: covered, in stock, in steps, from as few parcels as asked", () => {
   for (let seed = 2001; seed <= 2080; seed++) {
     const { needs, suppliers: all } = small(seed);

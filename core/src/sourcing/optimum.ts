@@ -1,6 +1,6 @@
 import { type CloseEffort, closeCase } from "./close.ts";
 import { bestFull, costOf, coverLine, type Pick, priceOf, splitBound } from "./cover.ts";
-import type { Problem, ProblemLine } from "./problem.ts";
+import { MAX_SUPPLIERS, type Problem, type ProblemLine } from "./problem.ts";
 import { evaluate, Improver, type Solution } from "./solution.ts";
 
 /** A case that the search could not close: suppliers open, and the goods value some of them must reach. */
@@ -50,6 +50,9 @@ export const QUICK_EFFORT: Effort = {
   cases: 200,
   close: { ways: 1500, labels: 3000, steps: 60_000 },
 };
+
+/** Cases kept at most: with many thresholds there are more than anybody could weigh. */
+const MOST_CASES = 60_000;
 
 interface Known {
   readonly cost: number;
@@ -102,6 +105,7 @@ class Search {
     }
     const cases: OpenCase[] = [];
     this.reach = reachOf(p);
+    if (p.isPartial) this.givenUp = 0;
     let priced = 0;
     for (const [bound, open] of order) {
       if (this.isClosed(bound)) break;
@@ -159,31 +163,53 @@ class Search {
       this.best = s;
   }
 
-  /** Sets of suppliers that can cover every line, with a bound each, the least first. */
+  /**
+   * Sets of suppliers that can cover every line, with a bound each, the least first. Suppliers without whom some line
+   * cannot be covered are in every set; of the others the most useful are tried in every combination.
+   */
   private subsets(): [number, number][] {
     const { p } = this;
-    const count = p.suppliers.length;
-    const all = 1 << count;
+    const forced = p.fixedSuppliers | neededBy(p.lines);
+    const free = p.suppliers.map((_, s) => s).filter((s) => !(forced & (1 << s)));
+    const tried = free.length > MAX_SUPPLIERS ? mostUseful(p, free, this.even) : free;
+    const all = 1 << tried.length;
+    const least = (m: number) =>
+      p.suppliers.reduce(
+        (n, _, s) => (m & (1 << s) ? n + p.tiers[s]!.at(-1)!.fee + p.fixed[s]! * p.factor[s]! : n),
+        0,
+      );
+    const coverBound = (line: ProblemLine, open: number) =>
+      Math.min(bestFull(line, open, this.even).cost, splitBound(line, open, this.even));
+    if (tried.length < free.length) {
+      // what the others could save at most is told as the gap
+      const every = p.suppliers.reduce((m, _, s) => m | (1 << s), 0);
+      const bound = p.lines.reduce((n, line) => n + coverBound(line, every), least(forced));
+      this.givenUp = Math.min(this.givenUp, bound);
+    }
+    const masks = new Int32Array(all);
+    for (let m = 1; m < all; m++) {
+      const low = m & -m;
+      masks[m] = masks[m ^ low]! | (1 << tried[31 - Math.clz32(low)]!);
+    }
     const bound = new Float64Array(all);
     const memo = new Float64Array(all);
     for (const line of p.lines) {
-      for (let sub = line.suppliers; ; sub = (sub - 1) & line.suppliers) {
-        memo[sub] =
-          sub === 0
-            ? Number.POSITIVE_INFINITY
-            : Math.min(bestFull(line, sub, this.even).cost, splitBound(line, sub, this.even));
+      let own = 0;
+      tried.forEach((s, k) => {
+        if (line.suppliers & (1 << s)) own |= 1 << k;
+      });
+      const always = line.suppliers & forced;
+      for (let sub = own; ; sub = (sub - 1) & own) {
+        memo[sub] = coverBound(line, always | masks[sub]!);
         if (sub === 0) break;
       }
-      for (let m = 0; m < all; m++) bound[m]! += memo[m & line.suppliers]!;
+      for (let m = 0; m < all; m++) bound[m]! += memo[m & own]!;
     }
     const out: [number, number][] = [];
     for (let m = 0; m < all; m++) {
-      if ((m & p.fixedSuppliers) !== p.fixedSuppliers) continue;
-      if (bound[m] === Number.POSITIVE_INFINITY || bits(m) > p.maxParcels) continue;
-      let sum = bound[m]!;
-      for (let s = 0; s < count; s++)
-        if (m & (1 << s)) sum += p.tiers[s]!.at(-1)!.fee + p.fixed[s]! * p.factor[s]!;
-      out.push([sum, m]);
+      const open = forced | masks[m]!;
+      if (bound[m] === Number.POSITIVE_INFINITY || bits(open) > p.maxParcels) continue;
+      out.push([bound[m]! + least(open), open]);
     }
     return out.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
   }
@@ -226,6 +252,10 @@ class Search {
     const floors = p.suppliers.map(() => 0);
     const choose = (k: number, fees: number, isLifted: boolean): void => {
       if (this.isClosed(base + fees)) return;
+      if (cases.length >= MOST_CASES) {
+        this.givenUp = Math.min(this.givenUp, base + fees);
+        return;
+      }
       if (k === members.length) {
         if (isLifted)
           cases.push({
@@ -388,6 +418,36 @@ class Search {
         this.take(this.improver.improve(evaluate(p, [...picks]), c.open, 4));
     }
   }
+}
+
+/** Suppliers without whom some line cannot be covered. */
+function neededBy(lines: readonly ProblemLine[]): number {
+  let needed = 0;
+  for (const line of lines) {
+    const most = (without: number) =>
+      line.sources.reduce(
+        (n, s) => (s.supplier === without ? n : n + s.windows.reduce((m, w) => Math.max(m, w.hi), 0)),
+        0,
+      );
+    for (const { supplier } of line.sources)
+      if (!(needed & (1 << supplier)) && most(supplier) < line.need) needed |= 1 << supplier;
+  }
+  return needed;
+}
+
+/** The suppliers that are cheapest for the most lines, then those that have the most. */
+function mostUseful(p: Problem, free: readonly number[], even: ArrayLike<number>): number[] {
+  const every = p.suppliers.reduce((m, _, s) => m | (1 << s), 0);
+  const score = new Float64Array(p.suppliers.length);
+  for (const line of p.lines) {
+    for (const s of line.sources) score[s.supplier]! += 0.01;
+    const { source } = bestFull(line, every, even);
+    if (source) score[source.supplier]! += 1;
+  }
+  return [...free]
+    .sort((a, b) => score[b]! - score[a]! || a - b)
+    .slice(0, MAX_SUPPLIERS)
+    .sort((a, b) => a - b);
 }
 
 const parcels = (s: Solution) => s.spend.reduce((n, v) => n + (v > 0 ? 1 : 0), 0);

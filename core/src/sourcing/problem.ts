@@ -61,10 +61,15 @@ export interface Problem {
   /** Greatest common divisor of all money in it: two baskets differ by a multiple of it or not at all. */
   readonly grain: number;
   readonly maxParcels: number;
+  /** Suppliers were left out: nothing can be proven. */
+  readonly isPartial: boolean;
 }
 
-/** More suppliers than this are not searched in every combination. */
-export const MAX_SUPPLIERS = 14;
+/** More suppliers than this, beside those that some line needs, are not searched in every combination. */
+export const MAX_SUPPLIERS = 12;
+
+/** Suppliers are bits of a number; further ones, those with the fewest lines, are left out. */
+const MOST_SUPPLIERS = 30;
 
 /**
  * Brings needs and suppliers into the form the search works on (model of domain.md 4.4).
@@ -79,9 +84,10 @@ export function toProblem(
   suppliers: readonly Supplier[],
   maxParcels = Number.POSITIVE_INFINITY,
 ): Problem {
-  const used = suppliers.filter((s) =>
+  const all = suppliers.filter((s) =>
     needs.some((n) => n.need > 0 && n.offers.some((o) => o.supplier === s.id)),
   );
+  const used = all.length > MOST_SUPPLIERS ? fewer(all, needs) : all;
   const index = new Map(used.map((s, i) => [s.id, i]));
   const lines: ProblemLine[] = [];
   const fixed = new Float64Array(used.length);
@@ -136,7 +142,24 @@ export function toProblem(
     short,
     grain: Math.max(1, grain),
     maxParcels,
+    isPartial: used.length < all.length,
   };
+}
+
+/** The suppliers with the most lines, those that alone have one first; in their old order. */
+function fewer(all: readonly Supplier[], needs: readonly Need[]): Supplier[] {
+  const score = new Map<string, number>();
+  for (const n of needs) {
+    const who = [...new Set(n.offers.map((o) => o.supplier))];
+    for (const s of who) score.set(s, (score.get(s) ?? 0) + (who.length === 1 ? 1000 : 1));
+  }
+  const kept = new Set(
+    [...all]
+      .sort((a, b) => (score.get(b.id) ?? 0) - (score.get(a.id) ?? 0))
+      .slice(0, MOST_SUPPLIERS)
+      .map((s) => s.id),
+  );
+  return all.filter((s) => kept.has(s.id));
 }
 
 function sourceOf(offer: Offer, supplier: number, need: number): Source | undefined {
