@@ -377,12 +377,9 @@ test("a creation that is sent again with its key is done once and answers the sa
   expect([one.status, two.status]).toEqual([201, 200]);
   expect(two.headers.get("X-Change")).toBe(one.headers.get("X-Change"));
   expect((await read()).document.lines).toHaveLength(2);
+  const other = { "X-Request-Key": randomUUID() };
   const both = await Promise.all(
-    [1, 2, 3].map(() =>
-      v.call("POST", `/api/revisions/${revisionId}/lines`, body, {
-        "X-Request-Key": key["X-Request-Key"].replace(/^./, "f"),
-      }),
-    ),
+    [1, 2, 3].map(() => v.call("POST", `/api/revisions/${revisionId}/lines`, body, other)),
   );
   expect(both.map((r) => r.status).filter((s) => s < 300).length).toBeGreaterThan(0);
   expect((await read()).document.lines).toHaveLength(3);
