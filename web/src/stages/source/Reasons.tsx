@@ -98,11 +98,16 @@ export function Reasons() {
     : [];
   return (
     <details className="mt-3" open>
-      <summary className="cursor-pointer text-[15px] font-semibold">What it rests on</summary>
+      <summary className="cursor-pointer text-[15px] font-semibold">
+        What it rests on
+        {found && isStale && (
+          <span className="ml-2 text-[13px] font-normal text-ink-2">worked out anew …</span>
+        )}
+      </summary>
       {!found ? (
         <div className="skeleton mt-2 h-24" aria-hidden />
       ) : (
-        <table className={`rows mt-1 w-full text-[14px] ${isStale ? "opacity-60" : ""}`}>
+        <table className="rows mt-1 w-full text-[14px]" aria-busy={isStale}>
           <thead className="sr-only">
             <tr>
               <th>Otherwise</th>
