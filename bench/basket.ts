@@ -97,7 +97,13 @@ export async function benchBaskets(add: Add): Promise<void> {
         ),
       );
       const ms = await clock(async () => {
-        const basket = await proveBasket(needs, suppliers, solve, 60, () => performance.now());
+        const basket = await proveBasket(
+          needs,
+          suppliers,
+          async () => solve,
+          60,
+          () => performance.now(),
+        );
         if (basket.proof?.isProven) proven++;
       });
       proofs.push(ms);

@@ -1,5 +1,5 @@
 import { existsSync, readFileSync } from "node:fs";
-import { AppError, bestBasket, microsToText, proveBasket, sourceDocument, toInstance } from "@kobbin/core";
+import { AppError, microsToText, proveBasket, sourceDocument, toInstance } from "@kobbin/core";
 import { loadSolver } from "@kobbin/solver";
 import { printJson, printRows, UsageError } from "./print.ts";
 
@@ -19,17 +19,14 @@ export async function source(paths: readonly string[], json: boolean, seconds: n
   const instance = toInstance(value);
   const started = performance.now();
   const { needs, suppliers, options } = instance;
-  let { basket } = bestBasket(needs, suppliers, options);
-  // the solver is loaded only where the search left something open: most lists never need it
-  if (basket.proof && !basket.proof.isProven)
-    basket = await proveBasket(
-      needs,
-      suppliers,
-      loadSolver(),
-      Math.max(1, seconds - 5 - (performance.now() - started) / 1000),
-      () => performance.now(),
-      options,
-    );
+  const basket = await proveBasket(
+    needs,
+    suppliers,
+    () => loadSolver(),
+    Math.max(1, seconds - 5),
+    () => performance.now(),
+    options,
+  );
   const doc = sourceDocument(instance, basket, performance.now() - started);
   if (json) {
     printJson(doc);

@@ -3,7 +3,6 @@ import {
   type LinearModel,
   proveRun,
   type RunDocument,
-  rollUp,
   type Solve,
   type SolverAnswer,
 } from "@kobbin/core";
@@ -31,16 +30,14 @@ export async function loadSolver(wasmUrl?: string): Promise<Solve> {
  *
  * @returns true when the cache holds something better than before
  */
-export async function proveBaskets(
-  doc: RunDocument,
-  cache: BasketCache,
-  seconds: number,
-  wasmUrl?: string,
-): Promise<boolean> {
-  const { proof } = rollUp(doc, cache).baskets[0] ?? {};
-  if (!proof || proof.isProven) return false;
-  return proveRun(doc, cache, loadSolver(wasmUrl), seconds, () => performance.now());
-}
+export const proveBaskets = (doc: RunDocument, cache: BasketCache, seconds: number): Promise<boolean> =>
+  proveRun(
+    doc,
+    cache,
+    () => loadSolver(),
+    seconds,
+    () => performance.now(),
+  );
 
 /** Solves one model to the last digit, or as far as the time goes. The model's memory is given back in any case. */
 function solveWith(highs: Highs, m: LinearModel, seconds: number): SolverAnswer {

@@ -137,7 +137,13 @@ test("ten middling lists: the same total as the general solver finds on the plai
     expect(answer.status).toBe("optimal");
     const { basket } = bestBasket(list.needs, list.suppliers);
     if (!basket.proof?.isProven) closedBySolver++;
-    const proven = await proveBasket(list.needs, list.suppliers, solve, 20, () => performance.now());
+    const proven = await proveBasket(
+      list.needs,
+      list.suppliers,
+      async () => solve,
+      20,
+      () => performance.now(),
+    );
     expect([seed, proven.proof?.isProven]).toEqual([seed, true]);
     expect([seed, proven.total / 1e6]).toEqual([seed, expect.closeTo(answer.bound, 5)]);
     expect(basket.total).toBeGreaterThanOrEqual(proven.total);

@@ -8,14 +8,15 @@ import { type BasketCache, basketKey, rollUp } from "./roll-up.ts";
  * Has the run's best basket proven, where figures alone left a gap, and puts it where the next roll-up finds it.
  *
  * @param cache as given to the roll-ups of this run
- * @param seconds for the general solver
+ * @param solver asked for only where something is left open
+ * @param seconds for it
  * @param now a clock in milliseconds
  * @returns true when the cache holds a better or better proven basket than before
  */
 export async function proveRun(
   doc: RunDocument,
   cache: BasketCache,
-  solver: Solve | Promise<Solve>,
+  solver: () => Promise<Solve>,
   seconds: number,
   now: () => number,
 ): Promise<boolean> {

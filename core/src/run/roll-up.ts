@@ -6,7 +6,7 @@ import { checkHouse, type LimitCheck } from "../fab/check.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
 import { type BoardFacts, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
-import { type Basket, bestBasket, findBaskets, type Need } from "../sourcing/basket.ts";
+import { type Basket, bestBasket, bestWithin, findBaskets, type Need } from "../sourcing/basket.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
 import {
   assemblyHouse,
@@ -91,7 +91,7 @@ export function rollUp(
   const offers = offersOf(doc);
   const needs = needsOf(doc, parts, offers, start);
   const baskets = basketsFor(doc, needs, cache, scope === "all baskets" || !!doc.choices.basket?.length);
-  const basket = chosenBasket(doc, baskets);
+  const basket = chosenBasket(doc, needs, baskets, cache);
   const house = doc.house;
   const options = house ? fitOptions(house, doc.options) : undefined;
   const checks = house && options ? doc.boards.flatMap((b) => checkHouse(house, b.measure, options)) : [];
@@ -137,7 +137,7 @@ export function rollUp(
     parts,
     needs,
     basket,
-    baskets,
+    baskets: withChosen(baskets, basket),
     ...(house ? { house } : {}),
     ...(options ? { options } : {}),
     checks,
@@ -181,15 +181,37 @@ function basketsFor(doc: RunDocument, needs: readonly Need[], cache: BasketCache
   return found;
 }
 
-function chosenBasket(doc: RunDocument, baskets: readonly Basket[]): Basket {
-  const wish = doc.choices.basket;
-  if (!wish || wish.length === 0) return baskets[0]!;
-  const set = new Set(wish);
-  return (
-    baskets.find((b) => b.suppliers.length === set.size && b.suppliers.every((s) => set.has(s))) ??
-    baskets.find((b) => b.suppliers.every((s) => set.has(s))) ??
-    baskets[0]!
-  );
+/** The list with the chosen basket in the place of the one from the same suppliers. */
+const withChosen = (baskets: readonly Basket[], chosen: Basket): readonly Basket[] => {
+  const key = chosen.suppliers.join();
+  return baskets.map((b) => (b.suppliers.join() === key ? chosen : b));
+};
+
+/** The best basket, or the best one from the suppliers a person chose: just what the choice was promised to cost. */
+function chosenBasket(
+  doc: RunDocument,
+  needs: readonly Need[],
+  baskets: readonly Basket[],
+  cache: BasketCache,
+): Basket {
+  const wish = new Set(doc.choices.basket);
+  const chosen = suppliersOf(doc).filter((s) => wish.has(s.id));
+  if (
+    chosen.length === 0 ||
+    baskets[0]!.suppliers.join() ===
+      chosen
+        .map((s) => s.id)
+        .sort()
+        .join()
+  )
+    return baskets[0]!;
+  const key = `${basketKey(needs)} from ${chosen.map((s) => s.id).join(" ")}`;
+  let found = cache.get(key)?.[0];
+  if (!found) {
+    found = bestWithin(needs, chosen);
+    cache.set(key, [found]);
+  }
+  return found;
 }
 
 function orderBoard(

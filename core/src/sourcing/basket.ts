@@ -4,7 +4,7 @@ import { type Buy, buyAt, type Offer, type Supplier } from "./offer.ts";
 import { type Effort, type Optimum, QUICK_EFFORT, searchOptimum, USUAL_EFFORT } from "./optimum.ts";
 import { type Problem, toProblem } from "./problem.ts";
 import { closeWithSolver, type Solve } from "./residual.ts";
-import { evaluate, feeOf, NOT_SOLD, type Solution } from "./solution.ts";
+import { evaluate, feeOf, Improver, NOT_SOLD, type Solution } from "./solution.ts";
 
 /** A line to be bought. */
 export interface Need {
@@ -71,18 +71,30 @@ export function bestBasket(
   return { basket: basketOf(problem, needs, found?.best, found), problem, found };
 }
 
+/** The cheapest basket from some suppliers only: what choosing them, or doing without the others, comes to. */
+export function bestWithin(
+  needs: readonly Need[],
+  suppliers: readonly Supplier[],
+  options: BasketOptions = {},
+): Basket {
+  const known = new Set(suppliers.map((s) => s.id));
+  const left = needs.map((n) => ({ ...n, offers: n.offers.filter((o) => known.has(o.supplier)) }));
+  return bestBasket(left, suppliers, { effort: QUICK_EFFORT, ...options }).basket;
+}
+
 /**
  * The cheapest basket, the general solver closing what the search left open.
  *
  * A quick search goes before it; only where that gave up sets of suppliers unseen is the usual one done.
  *
+ * @param solver asked for only where something is left open: most lists never need it
  * @param seconds for the solver; the gap that is left then is told
  * @param now a clock in milliseconds
  */
 export async function proveBasket(
   needs: readonly Need[],
   suppliers: readonly Supplier[],
-  solver: Solve | Promise<Solve>,
+  solver: () => Promise<Solve>,
   seconds: number,
   now: () => number,
   options: BasketOptions = {},
@@ -92,7 +104,7 @@ export async function proveBasket(
     state = bestBasket(needs, suppliers, options);
   const { basket, problem, found } = state;
   if (!found || found.isProven) return basket;
-  const closed = closeWithSolver(problem, found, await solver, seconds, now);
+  const closed = closeWithSolver(problem, found, await solver(), seconds, now);
   return basketOf(problem, needs, closed.best, closed);
 }
 
@@ -100,8 +112,8 @@ export async function proveBasket(
 const LISTED = 6;
 
 /**
- * Whole baskets, cheapest first: the best one with what is proven of it, then the other sets of suppliers, each line in
- * its cheapest way within the set.
+ * Whole baskets, cheapest first: the best one with what is proven of it, then the other sets of suppliers, each bought
+ * as a patient person would.
  *
  * @param first the best basket where it is known already
  * @returns baskets of distinct supplier sets; fewest missing units first, then least total, then fewer suppliers
@@ -113,11 +125,14 @@ export function findBaskets(
 ): Basket[] {
   const found = new Map<string, Basket>([[first.suppliers.join(" "), first]]);
   const p = toProblem(needs, suppliers);
+  const improver = new Improver(p);
   const known = p.lines.map(() => new Map<number, Pick | undefined>());
   for (const set of setsOf(p.suppliers, first)) {
     const open = p.suppliers.reduce((m, s, i) => (set.includes(s) ? m | (1 << i) : m), 0);
     const picks = (open & p.fixedSuppliers) === p.fixedSuppliers ? cover(p, open, known) : undefined;
-    const basket = picks ? basketOf(p, needs, evaluate(p, picks), undefined) : within(needs, set);
+    const basket = picks
+      ? basketOf(p, needs, improver.improve(evaluate(p, picks), open, 20), undefined)
+      : within(needs, set);
     const key = basket.suppliers.join(" ");
     const old = found.get(key);
     if (basket.total < NOT_SOLD && (!old || better(basket, old) < 0)) found.set(key, basket);

@@ -1,5 +1,5 @@
 import type { Micros } from "../money/money.ts";
-import { type Basket, type BasketOptions, bestBasket, type LineBuys, type Need } from "./basket.ts";
+import { type Basket, bestBasket, bestWithin, type LineBuys, type Need } from "./basket.ts";
 import { type Buy, buyAt, type Offer, priceAt, type Supplier } from "./offer.ts";
 import { QUICK_EFFORT } from "./optimum.ts";
 
@@ -19,6 +19,8 @@ export interface SupplierReason {
   readonly without: Otherwise;
   /** Lines nobody else covers: they make the parcel necessary. */
   readonly onlyHere: readonly string[];
+  /** Lines a person wants from here. */
+  readonly keptHere: readonly string[];
 }
 
 /** Limits somebody may set, and what each costs. */
@@ -68,54 +70,40 @@ export function explainBasket(
   suppliers: readonly Supplier[],
   basket: Basket,
   days: Readonly<Record<string, number>>,
-  options: BasketOptions = {},
 ): BasketReasons {
-  const solve = (list: readonly Supplier[], more: BasketOptions = {}) => {
-    const known = new Set(list.map((s) => s.id));
-    const left = needs.map((n) => ({ ...n, offers: n.offers.filter((o) => known.has(o.supplier)) }));
-    return otherwise(bestBasket(left, list, { ...options, ...more, effort: QUICK_EFFORT }).basket, basket);
-  };
+  const from = (list: readonly Supplier[]) => otherwise(bestWithin(needs, list), basket);
+  const before = new Set(shortOf(basket));
+  const pinned = new Map(needs.map((n) => [n.id, n.pinned]));
   const reasons = basket.suppliers.map((id): SupplierReason => {
-    const without = solve(suppliers.filter((s) => s.id !== id));
-    const before = new Set(shortOf(basket));
-    return { supplier: id, without, onlyHere: without.short.filter((l) => !before.has(l)) };
+    const without = from(suppliers.filter((s) => s.id !== id));
+    const lost = without.short.filter((l) => !before.has(l));
+    return {
+      supplier: id,
+      without,
+      onlyHere: lost.filter((l) => pinned.get(l) !== id),
+      keptHere: lost.filter((l) => pinned.get(l) === id),
+    };
   });
   const parcels: (Otherwise & { parcels: number })[] = [];
   for (let k = basket.suppliers.length - 1; k >= 1; k--) {
-    const other = fewer(needs, suppliers, k, basket, options);
-    if (!other) break;
-    parcels.push({ ...other, parcels: k });
+    const { basket: other, found } = bestBasket(needs, suppliers, { maxParcels: k, effort: QUICK_EFFORT });
+    if (!found) break;
+    parcels.push({ ...otherwise(other, basket), parcels: k });
   }
   const own = Math.max(0, ...basket.suppliers.map((id) => days[id] ?? 0));
-  const steps = [...new Set(suppliers.map((s) => days[s.id] ?? 0))]
+  const sooner = [...new Set(suppliers.map((s) => days[s.id] ?? 0))]
     .filter((d) => d < own)
-    .sort((a, b) => b - a);
-  const sooner = steps.map((d) => ({ ...solve(suppliers.filter((s) => (days[s.id] ?? 0) <= d)), days: d }));
+    .sort((a, b) => b - a)
+    .map((d) => ({ ...from(suppliers.filter((s) => (days[s.id] ?? 0) <= d)), days: d }));
   return { suppliers: reasons, parcels, sooner };
 }
 
-function fewer(
-  needs: readonly Need[],
-  suppliers: readonly Supplier[],
-  maxParcels: number,
-  basket: Basket,
-  options: BasketOptions,
-): Otherwise | undefined {
-  const { basket: other, found } = bestBasket(needs, suppliers, {
-    ...options,
-    maxParcels,
-    effort: QUICK_EFFORT,
-  });
-  return found ? otherwise(other, basket) : undefined;
-}
-
-/** Why a line is bought as it is, and what the runner-up costs. */
+/** Why a line is bought as it is, and what the runner-up costs; a supplier the person keeps it from counts as chosen. */
 export function explainLine(
   needs: readonly Need[],
   suppliers: readonly Supplier[],
   basket: Basket,
   lineId: string,
-  options: BasketOptions = {},
 ): LineReason {
   const need = needs.find((n) => n.id === lineId)!;
   const line = basket.lines.find((l) => l.line === lineId)!;
@@ -123,8 +111,8 @@ export function explainLine(
   const chosen = new Set(line.buys.map((b) => b.offer));
   const rest = need.offers.filter((o) => !chosen.has(o.id));
   if (line.buys.length === 0 || rest.length === 0) return { buys };
-  const others = needs.map((n) => (n.id === lineId ? { ...n, offers: rest } : n));
-  const { basket: other } = bestBasket(others, suppliers, { ...options, effort: QUICK_EFFORT });
+  const others = needs.map((n) => (n.id === lineId ? { id: n.id, need: n.need, offers: rest } : n));
+  const { basket: other } = bestBasket(others, suppliers, { effort: QUICK_EFFORT });
   const found = otherwise(other, basket);
   if (found.short.includes(lineId)) return { buys };
   return { buys, runnerUp: { ...found, buys: other.lines.find((l) => l.line === lineId)!.buys } };

@@ -17,8 +17,13 @@ const api = {
   /** The best basket proven, or as far as the time goes, with the others to compare. */
   async prove(needs: readonly Need[], suppliers: readonly Supplier[], seconds: number): Promise<Basket[]> {
     // the solver loads while the search goes on
-    const basket = await proveBasket(needs, suppliers, loadSolver(solverUrl), seconds, () =>
-      performance.now(),
+    const solver = loadSolver(solverUrl);
+    const basket = await proveBasket(
+      needs,
+      suppliers,
+      () => solver,
+      seconds,
+      () => performance.now(),
     );
     return findBaskets(needs, suppliers, basket);
   },
