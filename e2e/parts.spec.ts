@@ -30,7 +30,7 @@ test("a messy list is dropped beside the board, its spellings become one line by
   });
   await expectSaid(page, "3 lines pasted");
   await expect(page.getByText("The same part in different spelling?")).toBeVisible();
-  await expect(page.getByText(/One line saves 1 feeder/)).toBeVisible();
+  await expect(page.getByText(/One line saves 1 part to lay out/)).toBeVisible();
   await expectAccessible(page);
   const merge = page.getByRole("button", { name: /^Make one line of R80/ });
   await merge.focus();

@@ -1,9 +1,7 @@
-import type { Measure } from "@kobbin/core";
-import { count, fixed, useFormats } from "../ui/format.ts";
+import { FOILS, LEAST_AREA_RATIO, type Measure } from "@kobbin/core";
+import { count, fixed, useFormats, written } from "../ui/format.ts";
 
-const FOILS = ["0.10", "0.12", "0.15"] as const;
-/** Below this little paste leaves the opening (recalled from IPC-7525). */
-const LEAST = 0.66;
+const THROUGH = FOILS.map((mm) => mm.toFixed(2));
 const SHOWN = 8;
 
 /** The stencil's openings by size, the one that releases worst first, through each foil; a press shows one of them. */
@@ -26,7 +24,7 @@ export function StencilTable({
         Stencil openings
       </h2>
       <p className="text-[14px] text-ink-2">
-        Area ratio: opening over its wall. Below {fixed(LEAST, 2)} paste tends to stay in the foil.
+        Area ratio: opening over its wall. Below {fixed(LEAST_AREA_RATIO, 2)} paste tends to stay in the foil.
       </p>
       {sides.map((s) => (
         <table key={s.side} className="mt-2 w-full max-w-[620px] text-[14px]">
@@ -42,9 +40,9 @@ export function StencilTable({
               <th scope="col" className="py-1 pr-4 font-normal">
                 count
               </th>
-              {FOILS.map((t) => (
+              {THROUGH.map((t) => (
                 <th key={t} scope="col" className="py-1 pr-4 font-normal">
-                  through {t} mm
+                  through {written(t)} mm
                 </th>
               ))}
             </tr>
@@ -65,9 +63,9 @@ export function StencilTable({
                   </button>
                 </td>
                 <td className="num py-1 pr-4 text-right">{a.count}</td>
-                {FOILS.map((t) => {
+                {THROUGH.map((t) => {
                   const r = a.areaRatio[t]!;
-                  const isPoor = r < LEAST - 1e-9;
+                  const isPoor = r < LEAST_AREA_RATIO - 1e-9;
                   return (
                     <td
                       key={t}

@@ -46,14 +46,11 @@ export function Same() {
                 <span className="num">{[s.keep, ...s.others].map(say).join("  ·  ")}</span>
                 <span className="block text-ink-2">
                   One line saves{" "}
-                  {[
-                    lineOf(s.keep)?.mount === "machine" ? count(s.others.length, "feeder") : "",
-                    money >= 0.005
-                      ? `${amount(money, doc.workshop.currency)} ${doc.workshop.currency} of parts`
-                      : "",
-                  ]
-                    .filter(Boolean)
-                    .join(" and ") || "a place to look at"}
+                  {doc.assembly.method === "house" && lineOf(s.keep)?.mount === "machine"
+                    ? count(s.others.length, "feeder")
+                    : count(s.others.length, "part to lay out", "parts to lay out")}
+                  {money >= 0.005 &&
+                    ` and ${amount(money, doc.workshop.currency)} ${doc.workshop.currency} of parts`}
                   {s.doubt ? `; look: ${s.doubt}.` : "."}
                 </span>
               </span>

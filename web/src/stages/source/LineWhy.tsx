@@ -52,6 +52,7 @@ export function LineWhy({ lineId }: { lineId: string }) {
         </p>
       ))}
       <p className="text-ink-2">
+        {doc.choices.pins?.[lineId] && "You keep the line here. "}
         {why.runnerUp ? (
           <>
             Runner-up: {[...new Set(why.runnerUp.buys.map((b) => nameOf(b.supplier)))].join(" + ")}, the whole

@@ -1,7 +1,7 @@
 import { type BasketReasons, microsToNumber, suppliersOf } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { amount, count, signed } from "../../ui/format.ts";
+import { amount, count, fixed, signed } from "../../ui/format.ts";
 import { explainer } from "../../workers/proof.ts";
 
 /** How far the best basket is known to be the cheapest, and what is being done about it. */
@@ -15,13 +15,17 @@ export function ProofLine() {
     <p className="mt-2 text-[14px] text-ink-2" role="status" aria-live="polite">
       {best.proof.isProven ? (
         <>
-          <span className="font-semibold text-ink">Nothing is cheaper.</span> Proven over every set of
-          suppliers, every quantity and every split.
+          <span className="font-semibold text-ink">
+            {r.basket === best
+              ? "Nothing is cheaper."
+              : `Nothing is cheaper than ${amount(microsToNumber(best.total), currency)}, the first of these.`}
+          </span>{" "}
+          Proven over every set of suppliers, every quantity and every split.
         </>
       ) : (
         <>
           At most {amount(Math.max(0.01, open), currency)} {currency} (
-          {(best.proof.gap * 100).toFixed(best.proof.gap < 0.0005 ? 3 : 2)} %) could still be saved.{" "}
+          {fixed(best.proof.gap * 100, best.proof.gap < 0.0005 ? 3 : 2)} %) could still be saved.{" "}
           {proof.kind === "working" ? (
             <>
               Looking for it …{" "}
@@ -72,10 +76,13 @@ export function Reasons() {
           what: `without ${nameOf(s.supplier)}`,
           other: s.without,
           note:
-            s.onlyHere.length > 0
-              ? `nobody else has enough of ${few(s.onlyHere)}`
-              : s.without.basket.suppliers.map(nameOf).join(" + "),
-          cannot: s.onlyHere.length > 0,
+            [
+              s.onlyHere.length > 0 ? `nobody else has enough of ${few(s.onlyHere)}` : "",
+              s.keptHere.length > 0 ? `you keep ${few(s.keptHere)} here` : "",
+            ]
+              .filter(Boolean)
+              .join("; ") || s.without.basket.suppliers.map(nameOf).join(" + "),
+          cannot: s.onlyHere.length + s.keptHere.length > 0,
         })),
         ...found.reasons.parcels.map((p) => ({
           key: `parcels ${p.parcels}`,
