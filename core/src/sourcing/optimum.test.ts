@@ -4,6 +4,7 @@ import { bestBasket, type Need } from "./basket.ts";
 import type { Offer, Supplier } from "./offer.ts";
 import { searchOptimum } from "./optimum.ts";
 import { toProblem } from "./problem.ts";
+import { evaluate } from "./solution.ts";
 
 const rng = (seed: number) => () => {
   seed = (seed + 0x6d2b79f5) | 0;
@@ -117,7 +118,10 @@ test("three hundred small instances, with thresholds, minimums, small orders and
     const truth = byHand(s);
     if (truth === undefined) continue;
     covered++;
-    const found = searchOptimum(toProblem(s.needs, s.suppliers))!;
+    const problem = toProblem(s.needs, s.suppliers);
+    const found = searchOptimum(problem)!;
+    // what is bought costs what is claimed
+    expect(evaluate(problem, found.best.picks).total).toBe(found.best.total);
     if (truth === Number.POSITIVE_INFINITY) expect(found.best.total).toBeGreaterThan(1e13);
     else expect([seed, found.isProven, found.best.total]).toEqual([seed, true, truth]);
   }

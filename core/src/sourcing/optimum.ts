@@ -1,6 +1,8 @@
+import { between } from "./between.ts";
 import { type CloseEffort, closeCase } from "./close.ts";
-import { bestFull, costOf, coverLine, type Pick, priceOf, splitBound } from "./cover.ts";
-import { MAX_SUPPLIERS, type Problem, type ProblemLine } from "./problem.ts";
+import { bestFull, coverLine, type Pick, splitBound } from "./cover.ts";
+import type { Problem, ProblemLine } from "./problem.ts";
+import { setsOfSuppliers } from "./sets.ts";
 import { evaluate, Improver, type Solution } from "./solution.ts";
 
 /** A case that the search could not close: suppliers open, and the goods value some of them must reach. */
@@ -98,16 +100,16 @@ class Search {
 
   run(): Optimum | undefined {
     const { p } = this;
-    const order = this.subsets();
+    const { sets, untried } = setsOfSuppliers(p);
+    this.givenUp = p.isPartial ? 0 : untried;
     if (p.lines.length === 0) {
       const best = evaluate(p, []);
       return { best, bound: best.total, isProven: true, left: [], givenUp: Number.POSITIVE_INFINITY };
     }
     const cases: OpenCase[] = [];
     this.reach = reachOf(p);
-    if (p.isPartial) this.givenUp = 0;
     let priced = 0;
-    for (const [bound, open] of order) {
+    for (const [bound, open] of sets) {
       if (this.isClosed(bound)) break;
       if (++priced > this.effort.subsets) {
         this.givenUp = Math.min(this.givenUp, bound);
@@ -161,57 +163,6 @@ class Search {
       (s.total === this.best.total && parcels(s) < parcels(this.best))
     )
       this.best = s;
-  }
-
-  /**
-   * Sets of suppliers that can cover every line, with a bound each, the least first. Suppliers without whom some line
-   * cannot be covered are in every set; of the others the most useful are tried in every combination.
-   */
-  private subsets(): [number, number][] {
-    const { p } = this;
-    const forced = p.fixedSuppliers | neededBy(p.lines);
-    const free = p.suppliers.map((_, s) => s).filter((s) => !(forced & (1 << s)));
-    const tried = free.length > MAX_SUPPLIERS ? mostUseful(p, free, this.even) : free;
-    const all = 1 << tried.length;
-    const least = (m: number) =>
-      p.suppliers.reduce(
-        (n, _, s) => (m & (1 << s) ? n + p.tiers[s]!.at(-1)!.fee + p.fixed[s]! * p.factor[s]! : n),
-        0,
-      );
-    const coverBound = (line: ProblemLine, open: number) =>
-      Math.min(bestFull(line, open, this.even).cost, splitBound(line, open, this.even));
-    if (tried.length < free.length) {
-      // what the others could save at most is told as the gap
-      const every = p.suppliers.reduce((m, _, s) => m | (1 << s), 0);
-      const bound = p.lines.reduce((n, line) => n + coverBound(line, every), least(forced));
-      this.givenUp = Math.min(this.givenUp, bound);
-    }
-    const masks = new Int32Array(all);
-    for (let m = 1; m < all; m++) {
-      const low = m & -m;
-      masks[m] = masks[m ^ low]! | (1 << tried[31 - Math.clz32(low)]!);
-    }
-    const bound = new Float64Array(all);
-    const memo = new Float64Array(all);
-    for (const line of p.lines) {
-      let own = 0;
-      tried.forEach((s, k) => {
-        if (line.suppliers & (1 << s)) own |= 1 << k;
-      });
-      const always = line.suppliers & forced;
-      for (let sub = own; ; sub = (sub - 1) & own) {
-        memo[sub] = coverBound(line, always | masks[sub]!);
-        if (sub === 0) break;
-      }
-      for (let m = 0; m < all; m++) bound[m]! += memo[m & own]!;
-    }
-    const out: [number, number][] = [];
-    for (let m = 0; m < all; m++) {
-      const open = forced | masks[m]!;
-      if (bound[m] === Number.POSITIVE_INFINITY || bits(open) > p.maxParcels) continue;
-      out.push([bound[m]! + least(open), open]);
-    }
-    return out.sort((a, b) => a[0] - b[0] || a[1] - b[1]);
   }
 
   private cover(l: number, open: number): Known | undefined {
@@ -344,7 +295,7 @@ class Search {
           }
         }
         weights.set(bestWeights);
-        if (pass === 0) this.mix(c, s, short, enough);
+        if (pass === 0) for (const b of between(p, this.improver, c, s, short, enough)) this.take(b);
         if (this.isClosed(bound)) return { ...c, bound };
       }
     return { ...c, bound, weights: [...bestWeights] };
@@ -383,71 +334,6 @@ class Search {
       isExact: one.cost <= split,
     };
   }
-
-  /** Between a basket that misses a floor and one that passes it: line by line from one to the other, cheapest lift first. */
-  private mix(c: OpenCase, s: number, short: Pick[] | undefined, enough: Pick[] | undefined): void {
-    const { p } = this;
-    if (short) this.take(this.improver.improve(evaluate(p, short), c.open, 12));
-    if (!short || !enough) return;
-    const at = (pick: Pick) =>
-      pick.reduce((n, b) => (b.source.supplier === s ? n + b.qty * priceOf(b.source, b.qty) : n), 0);
-    const changes = short
-      .map((a, l) => ({ l, a, b: enough[l]! }))
-      .filter(
-        ({ a, b }) =>
-          a !== b &&
-          (a.length !== b.length || a.some((x, i) => x.source !== b[i]!.source || x.qty !== b[i]!.qty)),
-      )
-      .map((x) => {
-        const cost = costOf(x.b) - costOf(x.a);
-        const lift = Math.max(1, at(x.b) - at(x.a));
-        return { ...x, ratio: cost / lift };
-      })
-      .sort((x, y) => x.ratio - y.ratio || x.l - y.l);
-    const picks = [...short];
-    let polished = 0;
-    for (const { l, b } of changes) {
-      picks[l] = b;
-      const now = evaluate(p, picks);
-      this.take(now);
-      if (now.spend[s]! >= c.floors[s]!) {
-        this.take(this.improver.improve(evaluate(p, [...picks]), c.open, 12));
-        break;
-      }
-      if (c.floors[s]! - now.spend[s]! < 2 * p.tiers[s]![0]!.fee && ++polished <= 8)
-        this.take(this.improver.improve(evaluate(p, [...picks]), c.open, 4));
-    }
-  }
-}
-
-/** Suppliers without whom some line cannot be covered. */
-function neededBy(lines: readonly ProblemLine[]): number {
-  let needed = 0;
-  for (const line of lines) {
-    const most = (without: number) =>
-      line.sources.reduce(
-        (n, s) => (s.supplier === without ? n : n + s.windows.reduce((m, w) => Math.max(m, w.hi), 0)),
-        0,
-      );
-    for (const { supplier } of line.sources)
-      if (!(needed & (1 << supplier)) && most(supplier) < line.need) needed |= 1 << supplier;
-  }
-  return needed;
-}
-
-/** The suppliers that are cheapest for the most lines, then those that have the most. */
-function mostUseful(p: Problem, free: readonly number[], even: ArrayLike<number>): number[] {
-  const every = p.suppliers.reduce((m, _, s) => m | (1 << s), 0);
-  const score = new Float64Array(p.suppliers.length);
-  for (const line of p.lines) {
-    for (const s of line.sources) score[s.supplier]! += 0.01;
-    const { source } = bestFull(line, every, even);
-    if (source) score[source.supplier]! += 1;
-  }
-  return [...free]
-    .sort((a, b) => score[b]! - score[a]! || a - b)
-    .slice(0, MAX_SUPPLIERS)
-    .sort((a, b) => a - b);
 }
 
 const parcels = (s: Solution) => s.spend.reduce((n, v) => n + (v > 0 ? 1 : 0), 0);
@@ -459,10 +345,4 @@ function reachOf(p: Problem): Float64Array {
     for (const s of line.sources)
       reach[s.supplier]! += s.windows.reduce((m, w) => Math.max(m, w.hi * w.price), 0);
   return reach;
-}
-
-function bits(m: number): number {
-  let n = 0;
-  for (let v = m; v > 0; v &= v - 1) n++;
-  return n;
 }

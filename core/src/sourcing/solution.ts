@@ -32,7 +32,8 @@ export function evaluate(p: Problem, picks: readonly Pick[]): Solution {
   let total = 0;
   for (let s = 0; s < spend.length; s++)
     if (used & (1 << s)) total += Math.round(spend[s]! * p.factor[s]!) + feeOf(p, s, spend[s]!);
-  return { picks, total, spend };
+  // a copy: whoever goes on changing the list must not change what was priced
+  return { picks: [...picks], total, spend };
 }
 
 /** Options a line is tried with; beyond them a person would not look either. */
