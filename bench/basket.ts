@@ -9,18 +9,8 @@ import {
   type Supplier,
 } from "@kobbin/core";
 import { loadSolver } from "@kobbin/solver";
+import { random } from "./random.ts";
 import type { Add } from "./served.ts";
-
-/** A repeatable random number (mulberry32). */
-function random(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), a | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /**
  * A made-up shopping list: prices from fractions of a cent to tens of euro, five steps each, minimums, packs, some small

@@ -1,14 +1,4 @@
-/** A repeatable random number (mulberry32). */
-function random(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), a | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
-
+import { random } from "./random.ts";
 /**
  * A board of about `objects` copper objects on four layers, with holes, as its files: rows of tracks with pads at their
  * ends on layers 1 and 3, columns on 2 and 4, vias where ends meet nothing, an outline around all.

@@ -207,7 +207,7 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
   expect(ms).toBeLessThan(5000);
   const doc = JSON.parse(readFileSync(example("free-shipping.instance.json"), "utf8"));
   const write = (name: string, value: unknown) => writeFileSync(join(folder, name), JSON.stringify(value));
-  // A asks 5.00 more for small orders and no longer sells line 2: two parcels, or the second line from B alone
+  // A's offer for line 2 is turned down: line 2 comes from B, and with that parcel sent line 1 is cheaper there too
   doc.lines[1].offers[0].forbidden = true;
   write("two.json", doc);
   const two = json<{ total: number; suppliersUsed: string[] }>("source", "two.json");

@@ -21,13 +21,15 @@ export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
 export { layerName } from "./board/measure-keys.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
+export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard } from "./board/read.ts";
 export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
-export { BOM_WORDS, type Bom, type BomColumn, type BomLine, readBom } from "./bom/bom.ts";
+export { type Bom, type BomLine, readBom } from "./bom/bom.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { type SameParts, sameParts, savedTogether } from "./bom/same.ts";
 export { readValue, type Value } from "./bom/value.ts";
+export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
 export { type CostNode, type CostTree, type Term, toCostTree } from "./costing/tree.ts";
 export { type DrillData, readDrill } from "./drill/read.ts";
 export * from "./errors.ts";
@@ -93,8 +95,6 @@ export {
   type Proof,
   proveBasket,
 } from "./sourcing/basket.ts";
-export type { CloseEffort } from "./sourcing/close.ts";
-export { costOf, type Pick, priceOf } from "./sourcing/cover.ts";
 export {
   type BasketReasons,
   type BuyReason,
@@ -106,13 +106,6 @@ export {
 } from "./sourcing/explain.ts";
 export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.ts";
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
-export {
-  type OpenCase,
-  type Optimum,
-  QUICK_EFFORT,
-  searchOptimum,
-  USUAL_EFFORT,
-} from "./sourcing/optimum.ts";
-export { type Problem, toProblem } from "./sourcing/problem.ts";
-export { closeWithSolver, type LinearModel, type Solve, type SolverAnswer } from "./sourcing/residual.ts";
+export { QUICK_EFFORT } from "./sourcing/optimum.ts";
+export type { LinearModel, Solve, SolverAnswer } from "./sourcing/residual.ts";
 export type { Cells } from "./table/columns.ts";

@@ -1,4 +1,6 @@
-import { type Bom, type BomColumn, looksLikeBom, readBom } from "../bom/bom.ts";
+import { type Bom, readBom } from "../bom/bom.ts";
+import { looksLikeBom } from "../bom/layout.ts";
+import type { BomColumn } from "../bom/words.ts";
 import { drillOfImage } from "../drill/from-image.ts";
 import { type DrillData, readDrill } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";

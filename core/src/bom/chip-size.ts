@@ -16,6 +16,9 @@ const SIZES: readonly (readonly [string, string, number])[] = [
   ["2512", "6332", 6.3],
 ];
 
+/** A chip size by its imperial name, in whatever else a package text holds. */
+export const CHIP = new RegExp(`(?:^|[^0-9])(${SIZES.map(([i]) => i).join("|")})(?![0-9])`);
+
 /** Two pads' middles stand about as far apart as the body is long; thin and wide footprints stay within this. */
 const FITS = (spanMm: number, lengthMm: number) => spanMm > 0.65 * lengthMm && spanMm < 1.45 * lengthMm;
 

@@ -1,7 +1,7 @@
 import { type Cells, plain } from "../table/columns.ts";
-import type { BomColumn } from "./bom.ts";
 import { expandRefs } from "./refs.ts";
 import { readValue } from "./value.ts";
+import type { BomColumn } from "./words.ts";
 
 /** A column recognised by what it holds. */
 export interface ContentColumn {

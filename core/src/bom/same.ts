@@ -1,19 +1,12 @@
-import type { Offer } from "../sourcing/offer.ts";
-import { cheapestBuy } from "../sourcing/offer.ts";
+import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
+import type { BomLine } from "./bom.ts";
+import { CHIP } from "./chip-size.ts";
 import { lettersOf } from "./refs.ts";
 import { readValue } from "./value.ts";
 
 /** What is looked at of a line. */
-interface Line {
+interface Line extends Omit<BomLine, "qtyStated" | "value" | "row"> {
   readonly id: string;
-  readonly refs: readonly string[];
-  readonly qty: number;
-  readonly valueText: string;
-  readonly package: string;
-  readonly mpn: string;
-  readonly maker: string;
-  readonly description: string;
-  readonly dnp: boolean;
   readonly mount: string;
 }
 
@@ -27,8 +20,6 @@ export interface SameParts {
   /** What one line states and another does not. */
   readonly doubt?: string;
 }
-
-const CHIP = /(?:^|[^0-9])(01005|0201|0402|0603|0805|1206|1210|1812|2010|2220|2512)(?![0-9])/;
 
 /** A package by its chip size where it has one, else by its letters and digits alone: R_0603 and 0603 are one. */
 export const packageKey = (text: string): string =>

@@ -1,11 +1,10 @@
 import type { Finding, Level } from "../board/findings.ts";
 import type { Place } from "../board/worst.ts";
-import { padSpans, sizeMisfit } from "../bom/chip-size.ts";
-import { isOutOfSeries } from "../bom/series.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument } from "./document.ts";
+import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 
 export type StageKey =
@@ -76,7 +75,8 @@ export function collectNotes(
   });
 }
 
-type Add = (stage: StageKey, key: string, level: Level, text: string, more?: Partial<Note>) => void;
+/** Takes a note. */
+export type Add = (stage: StageKey, key: string, level: Level, text: string, more?: Partial<Note>) => void;
 
 const keyOf = (f: Finding) => [f.tag, f.file ?? "", f.about?.[0] ?? f.line ?? f.row ?? ""].join(" ").trim();
 const pick = (f: Finding): Partial<Note> => ({
@@ -87,81 +87,6 @@ const pick = (f: Finding): Partial<Note> => ({
   ...(f.about ? { about: f.about } : {}),
   ...(f.offer ? { offer: f.offer } : {}),
 });
-
-function partNotes(doc: RunDocument, add: Add): void {
-  if (doc.lines.length === 0) {
-    add("parts", "bom-missing", "error", "The run has no parts list.", {
-      do: "Drop a parts list beside the layers, or add lines here.",
-    });
-    return;
-  }
-  if (doc.placements.length === 0 && doc.lines.some((l) => l.mount === "machine"))
-    add(
-      "parts",
-      "placement-missing",
-      "warning",
-      "No placement file came with the board; who is placed by machine is taken from the package names.",
-      { do: "Drop the placement file if a house shall place the parts." },
-    );
-  const placed = new Set(doc.placements.map((p) => p.ref));
-  const lost =
-    doc.placements.length === 0
-      ? []
-      : doc.lines
-          .filter((l) => !l.dnp && l.mount === "machine")
-          .flatMap((l) => l.refs.filter((r) => !placed.has(r)).map((r) => [r, l.id] as const));
-  if (lost.length > 0)
-    add(
-      "parts",
-      `part-unplaced ${lost.map(([r]) => r).join(",")}`,
-      "error",
-      `${lost.map(([r]) => r).join(", ")}: in the parts list and to be placed by machine, but the placement file has no place for ${lost.length === 1 ? "it" : "them"}.`,
-      {
-        do: "Were the pads forgotten? Correct the board, set the line to “by hand”, or mark it do-not-place.",
-        about: lost.map(([r]) => r),
-        lines: [...new Set(lost.map(([, id]) => id))],
-      },
-    );
-  const odd = doc.lines.filter((l) => !l.dnp && isOutOfSeries(l.valueText, l.refs[0]));
-  if (odd.length > 0)
-    add(
-      "parts",
-      `value-odd ${odd.map((l) => l.refs[0]).join(",")}`,
-      "remark",
-      `${odd.map((l) => `${l.refs[0]} ${l.valueText}`).join(", ")}: no series of preferred numbers has ${odd.length === 1 ? "this value" : "these values"}.`,
-      {
-        do: "Check for a typing error; parts of such a value are hard to find.",
-        about: odd.flatMap((l) => l.refs),
-        lines: odd.map((l) => l.id),
-      },
-    );
-  const spans = new Map(doc.boards.flatMap((b) => [...padSpans(b.measure)]));
-  for (const l of doc.lines) {
-    const spanMm = l.dnp ? undefined : l.refs.map((r) => spans.get(r)).find((v) => v !== undefined);
-    const misfit = spanMm === undefined ? undefined : sizeMisfit(l.package, spanMm);
-    if (misfit)
-      add(
-        "parts",
-        `size-odd ${l.refs[0]}`,
-        "warning",
-        `${l.refs.slice(0, 4).join(", ")}${l.refs.length > 4 ? " …" : ""}: listed as ${misfit.listed}, but the pads stand ${Number(misfit.spanMm.toFixed(2))} mm apart${misfit.fits.length > 0 ? `, which fits ${misfit.fits.join(" or ")}` : ""}.`,
-        {
-          do: "The same digits mean another size in the other system: write the package that fits the pads.",
-          about: [...l.refs],
-          lines: [l.id],
-        },
-      );
-  }
-  const unnamed = doc.lines.filter((l) => !l.dnp && l.mpn === "" && l.mount !== "none");
-  if (unnamed.length > 0)
-    add(
-      "parts",
-      "mpn-missing",
-      "remark",
-      `${unnamed.length} ${unnamed.length === 1 ? "line has" : "lines have"} no part number; suppliers are asked by part number.`,
-      { do: "Type the part number, or type an offer for the line.", lines: unnamed.map((l) => l.id) },
-    );
-}
 
 function sourceNotes(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
   const missing = basket.lines.filter((l) => l.missing > 0);

@@ -1,13 +1,22 @@
 import Router from "@koa/router";
 import { type LineBody, lineBody, mergeBody } from "@kobbin/contract";
 import { AppError, compareRefs } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
+import type { Json } from "../../history/merge.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { deleteFeedOffersOf, deleteLine, insertLine, moveOffers, oneLine } from "./queries.ts";
+import {
+  deleteFeedOffersOf,
+  deleteLine,
+  insertLine,
+  moveOffers,
+  oneLine,
+  type StoredLine,
+} from "./queries.ts";
 
 /** Lines of the bill: one or many added, changed, removed. */
 export function lineRoutes(deps: Deps): Router {
@@ -50,15 +59,7 @@ export function lineRoutes(deps: Deps): Router {
         dnp: b.dnp,
         mount: b.mount,
       });
-      const row = await mergeRow(
-        tx,
-        "bom_line",
-        { id },
-        version ?? line.version,
-        () => columns,
-        line.name || "the line",
-        byOf(ctx).page,
-      );
+      const row = await setLine(tx, id, line, version, columns, byOf(ctx).page);
       if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
     });
     ctx.status = 204;
@@ -87,15 +88,7 @@ export function lineRoutes(deps: Deps): Router {
       }
       const all = [...new Set(refs)].sort(compareRefs);
       const columns = { refs: all, qty: all.length > 0 ? all.length : qty };
-      await mergeRow(
-        tx,
-        "bom_line",
-        { id },
-        version ?? line.version,
-        () => columns,
-        line.name || "the line",
-        byOf(ctx).page,
-      );
+      await setLine(tx, id, line, version, columns, byOf(ctx).page);
     });
     ctx.status = 204;
   });
@@ -107,6 +100,16 @@ export function lineRoutes(deps: Deps): Router {
   });
   return router;
 }
+
+/** Lays columns over a line; what somebody else set meanwhile stands against it. */
+const setLine = (
+  tx: Tx,
+  id: string,
+  line: StoredLine,
+  version: number | undefined,
+  columns: Readonly<Record<string, Json>>,
+  page: string | undefined,
+) => mergeRow(tx, "bom_line", { id }, version ?? line.version, () => columns, line.name || "the line", page);
 
 function toLine(b: LineBody) {
   const refs = b.refs ?? [];

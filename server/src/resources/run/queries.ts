@@ -59,7 +59,7 @@ export async function moveOffers(tx: Tx, fromLine: string, toLine: string): Prom
 }
 
 /** What a change of a line looks at. */
-interface StoredLine {
+export interface StoredLine {
   readonly revisionId: string;
   readonly mpn: string;
   readonly version: number;
