@@ -50,7 +50,7 @@ export function Same() {
                     ? count(s.others.length, "feeder")
                     : count(s.others.length, "part to lay out", "parts to lay out")}
                   {money >= 0.005 &&
-                    ` and ${amount(money, doc.workshop.currency)} ${doc.workshop.currency} of parts`}
+                    ` and ${amount(money, doc.workshop.currency)} ${doc.workshop.currency} of parts, bought together`}
                   {s.doubt ? `; look: ${s.doubt}.` : "."}
                 </span>
               </span>
