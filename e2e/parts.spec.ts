@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, expectAccessible, expectSaid, stage, startShop, test } from "./kit.ts";
 
-test("a messy list is dropped beside the board, its spellings become one line by keyboard, and apart again", async ({
+test("messy rows are pasted, two spellings become one line by keyboard, and come apart again", async ({
   page,
 }) => {
   test.setTimeout(90_000);

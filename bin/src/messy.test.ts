@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import { type Bom, readBom } from "@kobbin/core";
+import { type Bom, readBoard, readBom } from "@kobbin/core";
 import { readTable } from "@kobbin/formats";
 import ExcelJS from "exceljs";
 import { main } from "./main.ts";
@@ -157,6 +157,20 @@ test("fifty thousand rows are read in a moment, and what is wrong with thousands
   const bom = await read(utf8(`Ref,Qty,Value,Package\n${rows.join("\n")}\n`));
   expect(bom.lines.length).toBe(50_000);
   expect(bom.findings.length).toBeLessThan(100);
+});
+
+test("a drop knows a parts list without headings for one, and places without headings for none", () => {
+  const drop = (path: string, text: string) => {
+    const cells = text
+      .trim()
+      .split("\n")
+      .map((l) => l.split(";"));
+    return readBoard([{ path, bytes: utf8(text), cells }]).files[0]!.role;
+  };
+  expect(drop("a.csv", "R1-R4;10k;0603;4\nC1;100n;0402;1\nR9;1k;0603;1\n")).toBe("bom");
+  expect(drop("b.csv", "Osa;Arvo;Kotelo\nR1 R2;1k;0805\nC3;22p;0603\n")).toBe("bom");
+  expect(drop("c.csv", "R1;10k;0603;1.25;2.50;90;T\nC1;100n;0402;3.75;4.10;0;T\n")).toBe("unknown");
+  expect(drop("d.csv", "one;two;three\nfour;five;six\n")).toBe("unknown");
 });
 
 let folder: string;

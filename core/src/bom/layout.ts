@@ -90,17 +90,30 @@ const COLUMN_NAME: Readonly<Record<BomColumn, string>> = {
   fitted: "what is fitted",
 };
 
-/** True when a table looks like a parts list by its header. */
+/** True when a table looks like a parts list: by its headings, or without any that are known by what it holds. */
 export const looksLikeBom = (cells: Cells): boolean => {
   const h = findHeader(cells, BOM_WORDS, 2);
-  return (
-    h !== undefined &&
-    (h.at.refs !== undefined || h.at.qty !== undefined) &&
-    !looksLikeHeaderOfPlaces(cells[h.row]!)
-  );
+  if (h !== undefined && (h.at.refs !== undefined || h.at.qty !== undefined))
+    return !looksLikeHeaderOfPlaces(cells[h.row]!);
+  const first = firstDataRow(cells);
+  if (first === undefined || looksLikePlaces(cells.slice(first, first + 100))) return false;
+  const keys = columnsByContent(cells, first).map((c) => c.key);
+  return keys.includes("refs") && keys.length >= 3;
 };
 
 const looksLikeHeaderOfPlaces = (texts: readonly string[]) => {
   const names = texts.map(plain);
   return names.some((n) => /(^| )x( |$)/.test(n)) && names.some((n) => /(^| )y( |$)/.test(n));
 };
+
+/** Two columns of numbers with decimals are coordinates, whatever stands above them. */
+function looksLikePlaces(rows: Cells): boolean {
+  const width = rows.reduce((n, r) => Math.max(n, r.length), 0);
+  let columns = 0;
+  for (let i = 0; i < width; i++) {
+    const filled = rows.map((r) => (r[i] ?? "").trim()).filter((t) => t !== "");
+    const decimal = filled.filter((t) => /^-?\d+[.,]\d+\s*(mm|mil|in)?$/i.test(t));
+    if (filled.length > 0 && decimal.length >= 0.8 * filled.length) columns++;
+  }
+  return columns >= 2;
+}
