@@ -102,13 +102,22 @@ export interface RunAnswer {
   readonly askedAt?: string;
 }
 
-export interface AskAnswer {
-  readonly asked: number;
+/** How a question to a supplier stands. */
+export interface AskRow {
+  readonly supplierId: string;
+  readonly supplier: string;
+  readonly state: "waiting" | "asking" | "answered" | "failed";
+  /** How often it was asked, this question. */
+  readonly tries: number;
+  /** Why it did not answer, the last time. */
+  readonly reason: string;
   readonly offers: number;
-  /** Supplier name → line ids it does not list. */
-  readonly notListed: Readonly<Record<string, readonly string[]>>;
-  /** Suppliers that did not answer, with the reason. */
-  readonly failed: readonly { readonly supplier: string; readonly reason: string }[];
+  /** Lines whose number it does not list. */
+  readonly notListed: readonly string[];
+  readonly since: string;
+}
+export interface AskAnswer {
+  readonly asks: readonly AskRow[];
 }
 
 /** A memory of corrections, keyed by a file's name with digits left aside. */
@@ -192,6 +201,7 @@ export type LiveMessage =
       readonly says: string;
     }
   | { readonly kind: "figures"; readonly runId: string }
+  | { readonly kind: "asking"; readonly runId: string }
   | { readonly kind: "presence"; readonly here: readonly PresenceRow[] }
   | { readonly kind: "resync" };
 

@@ -1,3 +1,4 @@
+import { SOURCE_CLASSES } from "@kobbin/core";
 import * as yup from "yup";
 
 const money = yup
@@ -141,6 +142,7 @@ export const runBody = yup.object({
   basket: yup.array().of(yup.string().required()),
   pins: yup.mixed<Record<string, string>>(),
   leftovers: yup.string().oneOf(["stock", "expense"] as const),
+  ownShelf: yup.string().oneOf(["first", "leave"] as const),
   accepted: yup.mixed<Record<string, string>>(),
 });
 export type RunBody = yup.InferType<typeof runBody>;
@@ -168,6 +170,8 @@ export type LineBody = yup.InferType<typeof lineBody>;
 
 export const offerBody = yup.object({
   supplierId: yup.string().uuid().required("Say who offers it."),
+  /** The library part it is for, where it is not the line's own number. */
+  partId: yup.string().uuid(),
   stock: yup.number().integer().min(0, "Stock is not negative.").max(1e9).required(),
   moq: yup.number().integer().min(1).max(1e7).default(1),
   multiple: yup.number().integer().min(1).max(1e6).default(1),
@@ -186,14 +190,34 @@ export const offerBody = yup.object({
 });
 export type OfferBody = yup.InferType<typeof offerBody>;
 
+const supplierTerms = {
+  freeFrom: money.nullable(),
+  smallOrderBelow: money.nullable(),
+  smallOrderFee: money.nullable(),
+  minimumOrder: money.nullable(),
+  handling: money.nullable(),
+  dutyRate: yup.number().min(0).max(1),
+  sourceClass: yup.string().oneOf(SOURCE_CLASSES),
+  includesTax: yup.boolean(),
+};
 export const supplierBody = yup.object({
   name: name.required("Give the supplier a name."),
   currency: currency.required(),
   shipping: money.required(),
-  freeFrom: money,
   daysMin: yup.number().integer().min(0).max(365).required(),
   daysMax: yup.number().integer().min(0).max(365).required(),
+  ...supplierTerms,
 });
+export const supplierChange = yup.object({
+  version: version.required(),
+  name,
+  currency,
+  shipping: money,
+  daysMin: yup.number().integer().min(0).max(365),
+  daysMax: yup.number().integer().min(0).max(365),
+  ...supplierTerms,
+});
+export type SupplierChange = yup.InferType<typeof supplierChange>;
 export type SupplierBody = yup.InferType<typeof supplierBody>;
 
 export const copyHouseBody = yup.object({

@@ -27,7 +27,7 @@ export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom } from "./bom/bom.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
-export { type SameParts, sameParts, savedTogether } from "./bom/same.ts";
+export { packageKey, type SameParts, sameParts, savedTogether } from "./bom/same.ts";
 export { readValue, type Value } from "./bom/value.ts";
 export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
 export { type CostNode, type CostTree, type Term, toCostTree } from "./costing/tree.ts";
@@ -49,6 +49,19 @@ export { type BoardFacts, boardMassG, type FabQuote, fabQuote, orderPieces } fro
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
+export { type Attribute, attributesOf } from "./library/attributes.ts";
+export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
+export { type Comparison, compareParts, type Standing, type Verdict } from "./library/compare.ts";
+export { factsOfLine, factsOfPart, kindOfLine, lineKey, type PartFacts, ruleWords } from "./library/facts.ts";
+export {
+  type Alternate,
+  type LibraryPart,
+  numberKey,
+  PART_KINDS,
+  PART_STATES,
+  type PartKind,
+  type PartState,
+} from "./library/part.ts";
 export * from "./money/money.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
 export { drawSide, type SideDrawing } from "./release/drawing.ts";
@@ -63,12 +76,16 @@ export {
   type RunChoices,
   type RunDocument,
   type RunLine,
+  type RunLot,
   type RunOffer,
   type RunQuote,
   type RunSupplier,
+  SOURCE_CLASSES,
+  type SourceClass,
   toRunDocument,
 } from "./run/document.ts";
 export { toRunLines } from "./run/lines.ts";
+export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
 export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";

@@ -16,6 +16,7 @@ import { findRoutes } from "./resources/find/routes.ts";
 import { health } from "./resources/health/health.ts";
 import { historyRoutes } from "./resources/history/routes.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
+import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
@@ -61,6 +62,7 @@ export const routers = (deps: Deps): Router[] => [
   runRoutes(deps),
   lineRoutes(deps),
   sourceRoutes(deps),
+  libraryRoutes(deps),
   houseRoutes(deps),
   releaseRoutes(deps),
   historyRoutes(deps),

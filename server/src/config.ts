@@ -5,6 +5,7 @@ const schema = yup.object({
   PORT: yup.number().integer().min(0).max(65535).default(4180),
   HOST: yup.string().default("127.0.0.1"),
   STANDINS_URL: yup.string().default(""),
+  FEED_RETRY_MS: yup.number().integer().min(1).default(3000),
   DEMO: yup.string().oneOf(["yes", "no"], "DEMO is “yes” or “no”.").default("no"),
   WEB_ROOT: yup.string().default(""),
   ROLE: yup.string().oneOf(["all", "web", "worker"], "ROLE is “all”, “web” or “worker”.").default("all"),
@@ -23,6 +24,8 @@ export interface Config {
   readonly port: number;
   readonly host: string;
   readonly standInsUrl: string;
+  /** After how long a supplier that did not answer is asked again; each time twice as long. */
+  readonly feedRetryMs: number;
   readonly hasDemo: boolean;
   readonly webRoot: string;
   /** What this process does: serve pages, compute in the background, or both. */
@@ -51,6 +54,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       port: c.PORT,
       host: c.HOST,
       standInsUrl: c.STANDINS_URL,
+      feedRetryMs: c.FEED_RETRY_MS,
       hasDemo: c.DEMO === "yes",
       webRoot: c.WEB_ROOT,
       role: c.ROLE,

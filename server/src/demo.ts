@@ -2,13 +2,13 @@ import { readFileSync } from "node:fs";
 import { one, withTransaction, withWorkshop } from "./db/tx.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
+import { answerAsk } from "./jobs/feeds.ts";
 import { computeFigures } from "./jobs/figures.ts";
 import { manyHouses } from "./resources/house/queries.ts";
 import { addRevision } from "./resources/product/add.ts";
-import { insertRun, manyLines } from "./resources/run/index.ts";
+import { insertRun } from "./resources/run/index.ts";
 import { createShop, fetchStandIns } from "./resources/shop/create.ts";
-import { askSuppliers } from "./resources/source/ask.ts";
-import { insertOffer, manySuppliers } from "./resources/source/queries.ts";
+import { insertAsks } from "./resources/source/asks.ts";
 
 const archive = (name: string) => ({
   path: `${name}.zip`,
@@ -131,17 +131,16 @@ async function addRun(
     return id;
   });
   if (asks && deps.config.standInsUrl) {
-    const { suppliers, lines } = await withWorkshop(deps.pool, shop, async (tx) => ({
-      suppliers: await manySuppliers(tx),
-      lines: await manyLines(tx, run.revisionId),
-    }));
-    const asked = await askSuppliers(deps.config.standInsUrl, suppliers, lines, deps.today());
-    await recordChange(deps.pool, by, async (tx, change) => {
-      change.about({ runId: id });
-      change.says(`suppliers asked: ${asked.offers.length} offers for ${asked.answer.asked} lines`);
-      for (const o of asked.offers) await insertOffer(tx, o);
-      await tx.query("update run set asked_at = now() where id = $1", [id]);
+    const due = await withWorkshop(deps.pool, shop, async (tx) => {
+      await insertAsks(tx, id, by);
+      const { rows } = await tx.query<{ askId: string }>(
+        `select a.id as "askId" from feed_ask as a join supplier as s on s.id = a.supplier_id where a.run_id = $1 order by s.feed_key`,
+        [id],
+      );
+      return rows;
     });
+    // at once, not by a worker: nobody may see the shop before it is whole
+    for (const { askId } of due) await answerAsk(deps, { workshopId: shop, askId }, () => undefined);
   }
   // the bench shows figures at once, before any worker has started
   await computeFigures(deps, { workshopId: shop, runId: id });

@@ -9,7 +9,7 @@ export { withTransaction, withWorkshop } from "./db/tx.ts";
 export { loadDemo } from "./demo.ts";
 export type { Deps } from "./deps.ts";
 export { type By, recordChange } from "./history/change.ts";
-export { startWorker } from "./jobs/figures.ts";
 export { createCompute } from "./jobs/pool.ts";
+export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys } from "./middleware/access.ts";

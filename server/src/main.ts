@@ -6,8 +6,8 @@ import { migrate } from "./db/migrate.ts";
 import { createPool } from "./db/pool.ts";
 import { loadDemo } from "./demo.ts";
 import type { Deps } from "./deps.ts";
-import { startWorker } from "./jobs/figures.ts";
 import { createCompute } from "./jobs/pool.ts";
+import { startWorker } from "./jobs/worker.ts";
 import { createHub } from "./live/hub.ts";
 
 const isQuiet = process.env.LOG === "quiet";
@@ -35,7 +35,7 @@ try {
   const worker =
     config.role === "web"
       ? undefined
-      : await startWorker(config.databaseUrl, { pool, compute, hub, log, today });
+      : await startWorker(config.databaseUrl, { pool, compute, config, hub, log, today });
   // a worker serves its health, readiness and metrics too
   const server = boundTimes(
     createApp(deps).listen(config.port, config.host, () => {

@@ -50,8 +50,16 @@ async function fixture() {
   const people = (await owner.get("/api/people")).body as PeopleAnswer;
   const [session] = (await owner.get("/api/sessions")).body as SessionRow[];
   const shopId = ((await owner.get("/api/session")).body as { shop: { id: string } }).shop.id;
+  const { ids: parts } = (await owner.post("/api/parts", { parts: [{ mpn: "LIB-1" }] })).body as {
+    ids: string[];
+  };
+  const lotBody = { mpn: "LIB-1", qty: 20, currency: "EUR" };
+  const { id: lot } = (await owner.post("/api/lots", lotBody)).body as { id: string };
   const ids: Record<string, string> = {
     runs: run,
+    parts: parts[0]!,
+    lots: lot,
+    suppliers: supplier,
     lines: line,
     houses: document.house!.id,
     boards: kept.boardId,
@@ -96,6 +104,13 @@ async function fixture() {
     "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },
     "POST /api/suppliers": { name: "S", currency: "EUR", shipping: "1", daysMin: 1, daysMax: 2 },
     "POST /api/lines/:id/offers": offerBody,
+    "PATCH /api/suppliers/:id": { version: 1, handling: "2" },
+    "POST /api/parts": { parts: [{ mpn: "LIB-2" }] },
+    "PATCH /api/parts/:id": { maker: "N" },
+    "PUT /api/alternates": { original: "number LIB-9", partId: parts[0], state: "proposed" },
+    "POST /api/lots": lotBody,
+    "PATCH /api/lots/:id": { version: 1, place: "drawer" },
+    "PUT /api/runs/:id/reservations": { lotId: lot, qty: 5 },
     "POST /api/houses": { copyOf: document.house!.id, name: "mine" },
     "PATCH /api/houses/:id": document.house,
     "POST /api/changes/:id/undo": {},

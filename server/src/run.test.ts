@@ -160,26 +160,36 @@ test("moves of a file add up, are not remembered for the next drop, and a move t
 test("suppliers answer or say “not listed”; one that fails leaves its older offers; a typed offer stays exact", async () => {
   const v = await shop("Ask");
   const { id, read } = await runOf(v, { "probe-tail.zip": demoArchive("probe-tail") }, 40);
-  const asked = (await v.post(`/api/runs/${id}/ask`)).body as AskAnswer;
-  expect(asked.failed).toEqual([]);
-  expect(asked.offers).toBeGreaterThan(8);
+  const ask = async () => {
+    expect((await v.post(`/api/runs/${id}/ask`)).status).toBe(202);
+    await server.figures();
+    return ((await v.get(`/api/runs/${id}/asks`)).body as AskAnswer).asks;
+  };
+  const asked = await ask();
+  expect(asked.map((a) => [a.state, a.tries])).toEqual(Array(4).fill(["answered", 1]));
+  expect(asked.reduce((n, a) => n + a.offers, 0)).toBeGreaterThan(8);
   const before = (await read()).document.offers.length;
   // asked again with the same answers: every offer stays as it is, the record is one row each
   const ids = async () => (await read()).document.offers.map((o) => o.id).sort();
   const first = await ids();
-  const again = await v.post(`/api/runs/${id}/ask`);
+  await ask();
   expect(await ids()).toEqual(first);
   const { rows } = await server.owner.query(
-    "select op, count(*)::int as n from change_row where change_id = $1 group by op",
-    [again.headers.get("X-Change")],
+    `select r.op, count(*)::int as n from change_row as r
+     where r.change_id in (select id from change where run_id = $1 order by id desc limit 4) group by r.op`,
+    [id],
   );
-  expect(rows).toEqual([{ op: "update", n: 1 }]);
+  expect(rows).toEqual([{ op: "update", n: 4 }]);
+  // one that fails is asked four times, then given up; the others' answers stand
   server.failing.add("fennimore");
-  const second = (await v.post(`/api/runs/${id}/ask`)).body as AskAnswer;
+  const second = await ask();
   server.failing.clear();
-  expect(second.failed).toEqual([
-    { supplier: "Fennimore Parts", reason: "The feed is down for maintenance." },
-  ]);
+  expect(second.find((a) => a.supplier === "Fennimore Parts")).toMatchObject({
+    state: "failed",
+    tries: 4,
+    reason: "The feed is down for maintenance.",
+  });
+  expect(second.filter((a) => a.state === "answered")).toHaveLength(3);
   const { document } = await read();
   expect(document.offers).toHaveLength(before);
   const line = document.lines[0]!.id;

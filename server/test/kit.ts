@@ -56,6 +56,7 @@ export async function startServer(over: Partial<Config> = {}): Promise<TestServe
     port: 0,
     host: "127.0.0.1",
     standInsUrl: standIns.url,
+    feedRetryMs: 20,
     hasDemo: false,
     webRoot: "",
     role: "all",
@@ -188,6 +189,9 @@ export class Visitor {
     if (r.status !== 201) throw new Error(JSON.stringify(r.body));
   }
 
+  put(path: string, body?: unknown) {
+    return this.call("PUT", path, body);
+  }
   drop(files: Readonly<Record<string, Uint8Array | string>>, fields: Readonly<Record<string, string>> = {}) {
     const form = new FormData();
     for (const [k, v] of Object.entries({ name: "Thing", revision: "A", ...fields })) form.set(k, v);

@@ -42,6 +42,19 @@ export function chance(text: string): number {
   return (h >>> 0) / 4294967296;
 }
 
+/** The day the simulation begins: nothing has moved yet. */
+export const FIRST_DAY = "2026-11-24";
+const daysSince = (day: string) =>
+  Math.max(0, Math.round((Date.parse(day) - Date.parse(FIRST_DAY)) / 86_400_000));
+
+/** A factor that wanders a little each day, the same for the same text: up to 1.5 % a day, within a third in all. */
+export function drift(text: string, days: number): number {
+  let f = 1;
+  for (let d = 1; d <= Math.min(days, 400); d++)
+    f = Math.min(4 / 3, Math.max(2 / 3, f * (1 + 0.03 * (chance(`${text}|${d}`) - 0.5))));
+  return f;
+}
+
 const CHARACTER: Readonly<Record<string, { factor: number; lists: number; currency: number }>> = {
   fennimore: { factor: 1.04, lists: 0.94, currency: 1 },
   brindle: { factor: 0.97, lists: 0.72, currency: 1 },
@@ -49,8 +62,13 @@ const CHARACTER: Readonly<Record<string, { factor: number; lists: number; curren
   corner: { factor: 1.5, lists: 0.55, currency: 1 },
 };
 
-/** What a supplier offers for a part number, or undefined when it does not list it. Deterministic under the seed. */
-export function offerFor(supplierKey: string, mpn: string, seed: string): FeedOffer | undefined {
+/** What a supplier offers for a part number, or undefined when it does not list it. Deterministic under the seed and the day. */
+export function offerFor(
+  supplierKey: string,
+  mpn: string,
+  seed: string,
+  day: string = FIRST_DAY,
+): FeedOffer | undefined {
   const base = KNOWN.find(([rule]) => rule.test(mpn))?.[1];
   const c = CHARACTER[supplierKey];
   const supplier = SUPPLIERS.find((s) => s.key === supplierKey);
@@ -58,7 +76,9 @@ export function offerFor(supplierKey: string, mpn: string, seed: string): FeedOf
   const r = (what: string) => chance(`${seed}|${supplierKey}|${mpn}|${what}`);
   const own = mpn.startsWith("AG-");
   if (own ? supplierKey !== "brindle" : r("lists") > c.lists) return undefined;
-  const p100 = base * c.factor * (0.93 + 0.16 * r("price")) * c.currency;
+  const days = daysSince(day);
+  const moved = drift(`${seed}|${supplierKey}|${mpn}`, days);
+  const p100 = base * c.factor * (0.93 + 0.16 * r("price")) * c.currency * moved;
   const price = (f: number) => (Math.round(p100 * f * 1e4) / 1e4).toFixed(4).replace(/0{1,2}$/, "");
   const isCheap = base < 0.2;
   const breaks = isCheap
@@ -83,9 +103,11 @@ export function offerFor(supplierKey: string, mpn: string, seed: string): FeedOf
           [100, 1],
         ];
   const isScarce = mpn.startsWith("TB-TK31") && supplierKey !== "longreach";
-  const stock = isScarce
+  const full = isScarce
     ? Math.floor(20 + 60 * r("stock"))
     : Math.floor((isCheap ? 4000 : 300) * (0.2 + 3 * r("stock") ** 2));
+  // others buy too: each day some, until a delivery fills the shelf again
+  const stock = days === 0 ? full : Math.floor(full * (1 - ((days * (0.02 + 0.05 * r("sold"))) % 1)));
   const multiple = isCheap && supplierKey === "longreach" ? 10 : 1;
   const moq = isCheap && supplierKey === "longreach" ? 50 : supplierKey === "brindle" && isCheap ? 10 : 1;
   return {

@@ -25,8 +25,8 @@ export interface SameParts {
 export const packageKey = (text: string): string =>
   CHIP.exec(text)?.[1] ?? text.toUpperCase().replace(/[^A-Z0-9.]/g, "");
 
-/** Ratings a line states beside its value: tolerance, voltage, power, dielectric. */
-interface Ratings {
+/** Ratings a line states beside its value: tolerance in per cent, volts, watts, dielectric code. */
+export interface Ratings {
   readonly tolerance?: string;
   readonly voltage?: string;
   readonly power?: string;
@@ -39,7 +39,8 @@ const RATING_NAMES: readonly (readonly [keyof Ratings, string])[] = [
   ["dielectric", "the dielectric"],
 ];
 
-function ratingsOf(l: Line): Ratings {
+/** What a line says beside its value, wherever in its texts it stands. */
+export function ratingsOf(l: Pick<Line, "valueText" | "description">): Ratings {
   const text = `${l.valueText} ${l.description}`.replace(",", ".");
   const tolerance = /(\d+(?:\.\d+)?)\s*%/.exec(text)?.[1];
   const voltage = /(?:^|[\s/;])(\d+(?:\.\d+)?)\s*V(?:DC)?\b/i.exec(text)?.[1];

@@ -2,7 +2,7 @@ import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney } from "../money/money.ts";
 import { assemblyHouse } from "../run/cost-nodes.ts";
-import type { RunDocument } from "../run/document.ts";
+import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
 import { toBreaks } from "../sourcing/offer.ts";
 
@@ -42,12 +42,31 @@ export const slug = (text: string): string =>
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(doc: RunDocument, r: RunResult): PackagePlan {
   return {
-    tables: [partsTable(doc), placesTable(doc), ...basketTables(doc, r)],
+    tables: [partsTable(doc, r), placesTable(doc), ...basketTables(doc, r)],
     sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],
   };
 }
 
-function partsTable(doc: RunDocument): PlannedTable {
+/** The numbers a line is bought as: its own, or that of the part that was approved instead. */
+function numbersOf(doc: RunDocument, r: RunResult, lineId: string, own: string): string[] {
+  const need = r.needs.findIndex((n) => n.lines.includes(lineId));
+  const parts = (r.basket.lines[need]?.buys ?? []).map((b) => doc.offers.find((o) => o.id === b.offer)?.part);
+  const fromShelf = (r.needs[need]?.shelf.length ?? 0) > 0;
+  const names = parts.map((p) => doc.library?.find((x) => x.id === p)?.mpn ?? own);
+  return [...new Set([...(fromShelf || names.length === 0 ? [own] : []), ...names])];
+}
+
+function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
+  const madeBy = (l: RunLine): string[] => {
+    const numbers = numbersOf(doc, r, l.id, l.mpn);
+    const isOther = numbers.some((n) => n !== l.mpn);
+    const other = doc.library?.find((p) => p.mpn === numbers[0]);
+    return [
+      isOther && numbers.length === 1 ? (other?.maker ?? "") : l.maker,
+      numbers.join(" or "),
+      isOther && l.mpn !== "" ? `${l.description} (in the place of ${l.mpn})`.trim() : l.description,
+    ];
+  };
   const rows = doc.lines
     .filter((l) => !l.dnp && l.mount !== "none")
     .map((l) => [
@@ -55,9 +74,7 @@ function partsTable(doc: RunDocument): PlannedTable {
       String(l.qty),
       l.valueText,
       l.package,
-      l.maker,
-      l.mpn,
-      l.description,
+      ...madeBy(l),
       l.mount === "hand" ? "by hand" : "by machine",
     ]);
   return {
@@ -100,7 +117,9 @@ function basketTables(doc: RunDocument, r: RunResult): PlannedTable[] {
       l.buys
         .filter((b) => b.supplier === id)
         .map((b) => {
-          const line = r.parts.find((p) => p.line.id === l.line)!.line;
+          const need = r.needs.find((n) => n.id === l.line)!;
+          const lines = need.lines.map((x) => r.parts.find((p) => p.line.id === x)!.line);
+          const line = lines[0]!;
           const offer = given.get(b.offer)!;
           const own = offer.currency === currency;
           const price = own
@@ -110,9 +129,12 @@ function basketTables(doc: RunDocument, r: RunResult): PlannedTable[] {
               )
             : b.unitPrice;
           return [
-            line.mpn || line.valueText,
+            doc.library?.find((p) => p.id === offer.part)?.mpn ?? (line.mpn || line.valueText),
             String(b.qty),
-            line.refs.slice(0, 8).join(" ") || line.description,
+            lines
+              .flatMap((x) => x.refs)
+              .slice(0, 8)
+              .join(" ") || line.description,
             microsToText(price),
             microsToText(roundMoney(price * b.qty, own ? currency : doc.workshop.currency)),
             own ? currency : doc.workshop.currency,

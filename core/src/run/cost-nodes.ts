@@ -2,8 +2,9 @@ import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import type { House } from "../fab/house.ts";
 import type { BoardFacts, FabQuote } from "../fab/price.ts";
 import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
-import type { Basket, Need } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
+import type { RunNeed } from "./needs.ts";
 import { nameOfLine } from "./notes.ts";
 import { inShopCurrency, type LinePart, rateOf } from "./parts.ts";
 
@@ -30,7 +31,7 @@ export interface Minutes {
 export function partsNode(
   doc: RunDocument,
   parts: readonly LinePart[],
-  needs: readonly Need[],
+  needs: readonly RunNeed[],
   basket: Basket,
 ): CostNode {
   const isExpense = doc.choices.leftovers === "expense";
@@ -54,6 +55,14 @@ export function partsNode(
       },
     ];
   });
+  const shelf = needs.flatMap((n) =>
+    n.shelf.map((t) => ({
+      label: nameOfLine(parts, n.id),
+      micros: t.cost,
+      note: `${t.qty} of ${t.lot.qty} from ${t.lot.place || "the shelf"}`,
+      from: `what they cost, received ${t.lot.receivedOn}`,
+    })),
+  );
   const shipping = Object.entries(basket.shippingOf).map(([id, micros]) => ({
     label: doc.suppliers.find((s) => s.id === id)?.name ?? id,
     micros,
@@ -61,7 +70,15 @@ export function partsNode(
   }));
   return branch("parts", "Parts", [
     leaf("parts-used", isExpense ? "parts bought" : "parts used, with what is lost on the way", used),
-    leaf("parts-shipping", "shipping of parts", shipping, basket.shipping),
+    ...(shelf.length > 0 ? [leaf("parts-shelf", "parts from the own shelf", shelf)] : []),
+    leaf("parts-shipping", "shipping and fees of parts", shipping, basket.shipping),
+    ...(basket.duty > 0
+      ? [
+          leaf("parts-duty", "duty on parts", [
+            { label: "duty", micros: basket.duty, note: "on what is bought" },
+          ]),
+        ]
+      : []),
   ]);
 }
 
@@ -256,7 +273,8 @@ export function cashList(
 ) {
   const list: { label: string; micros: number; note?: string }[] = [
     { label: "parts, all that is bought", micros: basket.parts },
-    { label: "shipping of parts", micros: basket.shipping },
+    { label: "shipping and fees of parts", micros: basket.shipping },
+    ...(basket.duty > 0 ? [{ label: "duty on parts", micros: basket.duty as number }] : []),
     ...orders.map((o) => ({ label: o.name, micros: o.micros as number, note: doc.house?.name ?? "" })),
   ];
   const house = assemblyHouse(doc);

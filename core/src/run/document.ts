@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
+import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { Placement } from "../placement/placement.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -31,6 +32,8 @@ export interface RunOffer {
   readonly packaging?: string;
   readonly currency: string;
   readonly breaks: readonly { readonly qty: number; readonly price: string | number }[];
+  /** Where it is not for the line's own number: the library part it is for. */
+  readonly part?: string;
   readonly source: "feed" | "typed" | "pasted";
   /** ISO date. */
   readonly capturedOn: string;
@@ -45,6 +48,34 @@ export interface RunSupplier {
   readonly freeFrom?: string | number;
   readonly daysMin: number;
   readonly daysMax: number;
+  /** A fee for orders below a subtotal. */
+  readonly smallOrder?: { readonly below: string | number; readonly fee: string | number };
+  /** Nothing is sold below this subtotal. */
+  readonly minimumOrder?: string | number;
+  /** A charge for each parcel, such as import handling. */
+  readonly handling?: string | number;
+  /** Share of the goods' value that comes on top and is not got back: 0.037 for 3.7 %. */
+  readonly dutyRate?: number;
+  readonly sourceClass?: SourceClass;
+  /** Its prices contain the tax a shop gets back. */
+  readonly includesTax?: boolean;
+}
+
+/** How far a source can be trusted; each asks for another check of what comes in. */
+export const SOURCE_CLASSES = ["authorised", "broker", "private", "unknown"] as const;
+export type SourceClass = (typeof SOURCE_CLASSES)[number];
+
+/** Pieces of one number on the own shelf, as they came: free for this run. */
+export interface RunLot {
+  readonly id: string;
+  readonly mpn: string;
+  readonly qty: number;
+  readonly place: string;
+  /** ISO date. */
+  readonly receivedOn: string;
+  readonly unitCost: string | number;
+  readonly currency: string;
+  readonly condition: "new" | "opened" | "salvaged" | "quarantine";
 }
 
 /** A quotation that came from outside; it overrides the estimate. */
@@ -87,6 +118,8 @@ export interface RunChoices {
   readonly pins?: Readonly<Record<string, string>>;
   /** What is bought and not used: kept as stock value, or charged to this run. */
   readonly leftovers?: "stock" | "expense";
+  /** Own shelf first, as a rule; "leave" buys everything. */
+  readonly ownShelf?: "first" | "leave";
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }
@@ -121,6 +154,11 @@ export interface RunDocument {
   readonly placements: readonly Placement[];
   readonly suppliers: readonly RunSupplier[];
   readonly offers: readonly RunOffer[];
+  /** Parts of the shop's library that this run's lines ask for, or may take instead. */
+  readonly library?: readonly LibraryPart[];
+  readonly alternates?: readonly Alternate[];
+  /** What lies on the own shelf, oldest first. */
+  readonly lots?: readonly RunLot[];
   /** The chosen house. */
   readonly house?: House;
   /** All houses that may be chosen, the chosen one among them. */

@@ -4,6 +4,8 @@ import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument } from "./document.ts";
+import { libraryNotes } from "./library-notes.ts";
+import type { RunNeed } from "./needs.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 
@@ -52,6 +54,7 @@ const PART_TAGS = /^(bom|placement)-/;
 export function collectNotes(
   doc: RunDocument,
   parts: readonly LinePart[],
+  needs: readonly RunNeed[],
   basket: Basket,
   house: House | undefined,
   checks: readonly LimitCheck[],
@@ -64,7 +67,8 @@ export function collectNotes(
     for (const f of b.measure.findings)
       add(PART_TAGS.test(f.tag) && !f.at ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
   partNotes(doc, add);
-  sourceNotes(doc, parts, basket, add);
+  libraryNotes(doc, needs, basket, add);
+  sourceNotes(doc, parts, needs, basket, add);
   fabNotes(doc, house, checks, options, add);
   assemblyNotes(doc, parts, add);
   const accepted = doc.choices.accepted ?? {};
@@ -88,7 +92,13 @@ const pick = (f: Finding): Partial<Note> => ({
   ...(f.offer ? { offer: f.offer } : {}),
 });
 
-function sourceNotes(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
+function sourceNotes(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  needs: readonly RunNeed[],
+  basket: Basket,
+  add: Add,
+): void {
   const missing = basket.lines.filter((l) => l.missing > 0);
   if (missing.length > 0) {
     const names = missing.map((l) => nameOfLine(parts, l.line));
@@ -128,9 +138,10 @@ function sourceNotes(doc: RunDocument, parts: readonly LinePart[], basket: Baske
     add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {
       do: "Ask again, or remove them.",
     });
-  const single = parts.filter(
-    (p) => new Set(doc.offers.filter((o) => o.line === p.line.id).map((o) => o.supplier)).size === 1,
+  const suppliersOf = new Map(
+    needs.flatMap((n) => n.lines.map((l) => [l, new Set(n.offers.map((o) => o.supplier))])),
   );
+  const single = parts.filter((p) => suppliersOf.get(p.line.id)?.size === 1);
   if (single.length > 0)
     add(
       "source",

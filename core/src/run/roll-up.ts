@@ -20,8 +20,9 @@ import {
   partsNode,
 } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
+import { needsOf, type RunNeed } from "./needs.ts";
 import { collectNotes, type Note, type StageKey } from "./notes.ts";
-import { type LinePart, lineParts, needsOf, offersOf, rateOf, suppliersOf } from "./parts.ts";
+import { type LinePart, lineParts, offersOf, rateOf, suppliersOf } from "./parts.ts";
 import { type ReadyBy, readyBy } from "./ready.ts";
 
 /** Everything about one run, computed. */
@@ -31,7 +32,7 @@ export interface RunResult {
   readonly chance: number;
   readonly yield: YieldEstimate;
   readonly parts: readonly LinePart[];
-  readonly needs: readonly Need[];
+  readonly needs: readonly RunNeed[];
   readonly basket: Basket;
   readonly baskets: readonly Basket[];
   readonly house?: House;
@@ -125,7 +126,7 @@ export function rollUp(
     houseDays: assemblyDays,
     ownDays: minutes.total / 60 / hoursPerDay,
   });
-  const notes = collectNotes(doc, parts, basket, house, checks, options);
+  const notes = collectNotes(doc, parts, needs, basket, house, checks, options);
   const blockers = notes.filter((n) => n.level === "error" && !n.acceptedBecause);
   const of = (key: string) => tree.children.find((c) => c.key === key)!.micros;
   const stage = (micros: number, days: number) => ({ micros: micros / expectedGood, days });
@@ -168,7 +169,11 @@ export function rollUp(
 
 /** Key of needs in a {@link BasketCache}. */
 export const basketKey = (needs: readonly Need[]): string =>
-  needs.map((n) => `${n.id}:${n.need}:${n.pinned ?? ""}`).join("|");
+  needs
+    .map(
+      (n) => `${n.id}:${n.need}:${n.pinned ?? ""}${n.offers.map((o) => (o.part ? `,${o.id}` : "")).join("")}`,
+    )
+    .join("|");
 
 function basketsFor(doc: RunDocument, needs: readonly Need[], cache: BasketCache, all: boolean): Basket[] {
   const key = basketKey(needs);

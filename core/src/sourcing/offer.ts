@@ -13,6 +13,8 @@ export interface Offer {
   readonly stock: number;
   readonly moq: number;
   readonly multiple: number;
+  /** Where it is not for the line's own number: the library part it is for. */
+  readonly part?: string;
   /** Sorted by quantity, the first one reachable from the minimum order. */
   readonly breaks: readonly PriceBreak[];
 }

@@ -181,6 +181,7 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
   const { rows: named } = await tx.query<{ id: string; name: string }>(
     `select id::text, profile ->> 'name' as name from house where id = any($1::uuid[])
      union all select id::text, name from supplier where id = any($1::uuid[])
+     union all select id::text, mpn from part where id = any($1::uuid[])
      union all select id::text, coalesce(refs[1], nullif(value_text, ''), mpn) from bom_line where id = any($1::uuid[])`,
     [[...ids]],
   );
@@ -188,7 +189,7 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
 }
 
 /** Tables every run of the shop is computed from. */
-const SHARED: readonly Table[] = ["workshop", "house", "supplier"];
+const SHARED: readonly Table[] = ["workshop", "house", "supplier", "part", "alternate", "lot", "reservation"];
 
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
   if (rows.every((r) => r.table === "remark" || r.table === "correction")) return;

@@ -6,6 +6,9 @@ import type { Json } from "./merge.ts";
 export const TABLES = {
   workshop: ["id"],
   supplier: ["id"],
+  part: ["id"],
+  alternate: ["id"],
+  lot: ["id"],
   house: ["id"],
   correction: ["kind", "pattern"],
   product: ["id"],
@@ -16,6 +19,7 @@ export const TABLES = {
   offer: ["id"],
   offer_break: ["offer_id", "qty"],
   run: ["id"],
+  reservation: ["id"],
   fork: ["id"],
   quotation: ["id"],
   release: ["id"],

@@ -38,6 +38,16 @@ const CONSTRAINTS: Readonly<Record<string, [ErrorCode, string, string]>> = {
   ],
   account_email_key: ["OUT_OF_RANGE", "That sign-in name is taken.", "Sign in with it, or choose another."],
   supplier_name_key: ["OUT_OF_RANGE", "There is a supplier of that name already.", "Choose another name."],
+  supplier_small_order_check: [
+    "OUT_OF_RANGE",
+    "A small-order fee needs both: the fee, and the sum below which it is charged.",
+    "Fill in the other one, or leave both empty.",
+  ],
+  part_number_key: [
+    "OUT_OF_RANGE",
+    "The library has a part of that number already.",
+    "Open that one and add what you know to it.",
+  ],
   change_request_key: [
     "STALE_VERSION",
     "The same request is being saved at this moment.",

@@ -5,7 +5,7 @@ import { historyChanged, refetchAll } from "./history.ts";
 import { http } from "./http.ts";
 import { outbox } from "./outbox.ts";
 import { pageId } from "./page.ts";
-import { refetchRuns } from "./run.ts";
+import { refetchRun, refetchRuns } from "./run.ts";
 
 /** What the page knows of the others and of its own connection. */
 export interface Live {
@@ -58,7 +58,10 @@ export function startLive(tell: (text: string) => unknown): () => void {
     if (m.kind === "presence") set({ here: m.here });
     else if (m.kind === "resync") void refetchAll();
     else if (m.kind === "figures") void mutate("/api/bench");
-    else if (m.page !== pageId()) {
+    else if (m.kind === "asking") {
+      void mutate(`/api/runs/${m.runId}/asks`);
+      void refetchRun(m.runId);
+    } else if (m.page !== pageId()) {
       // of runs, only the one that is open is fetched
       void refetchRuns();
       void mutate("/api/bench");

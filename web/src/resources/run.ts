@@ -36,8 +36,14 @@ export async function saveRun(id: string, body: RunBody): Promise<Answered<RunAn
 
 export const deleteRun = (id: string) =>
   outbox.write("DELETE", keyOf(id)).then((done) => mutate("/api/bench").then(() => done));
+/** How the questions to suppliers stand; looked at each second while some are open, should the stream be cut. */
+export const useAsks = (id: string) =>
+  useSWR<AskAnswer>(`${keyOf(id)}/asks`, http.get, {
+    revalidateOnFocus: false,
+    refreshInterval: (a) => (a?.asks.some((x) => x.state === "waiting" || x.state === "asking") ? 2000 : 0),
+  });
 export const askSuppliers = (id: string) =>
-  http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => refetchRun(id).then(() => a));
+  http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => mutate(`${keyOf(id)}/asks`, a, { revalidate: false }));
 
 export type LineChange = Partial<Omit<RunLine, "id">>;
 export const saveLine = (runId: string, lineId: string, version: number | undefined, change: LineChange) =>

@@ -20,7 +20,13 @@ export function applyChange(doc: RunDocument, c: RunChange): RunDocument {
     assembly: { ...doc.assembly, ...defined(c.assembly) } as RunDocument["assembly"],
     choices: {
       ...doc.choices,
-      ...defined({ basket: c.basket, pins: c.pins, leftovers: c.leftovers, accepted: c.accepted }),
+      ...defined({
+        basket: c.basket,
+        pins: c.pins,
+        leftovers: c.leftovers,
+        ownShelf: c.ownShelf,
+        accepted: c.accepted,
+      }),
     },
   };
 }

@@ -1,7 +1,8 @@
 import type { RunAnswer } from "@kobbin/contract";
-import { DEFAULT_ASSEMBLY, type RunDocument } from "@kobbin/core";
+import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manyHouses, manyHouseVersions } from "../house/queries.ts";
+import { manyFreeLots, manyPartsFor } from "../library/queries.ts";
 import { oneShop } from "../shop/queries.ts";
 import { manyOffers, manySuppliers } from "../source/queries.ts";
 import {
@@ -27,6 +28,9 @@ export async function buildDocument(
   const houses = await manyHouses(tx);
   const boards = await manyBoards(tx, run.revisionId);
   const quotes = await manyQuotes(tx, run.id);
+  const { library, alternates } = await manyPartsFor(tx, lines, run.id);
+  const numbers = [...new Set(lines.filter((l) => l.mpn !== "").map((l) => numberKey(l.mpn)))];
+  const lots = await manyFreeLots(tx, numbers, run.id);
   const house = houses.find((h) => h.id === run.houseId);
   const document: RunDocument = {
     kobbin: "run/1",
@@ -47,8 +51,11 @@ export async function buildDocument(
     boards: boards.map((b) => ({ name: b.name, perProduct: b.perProduct, measure: b.measure })),
     lines,
     placements: boards.flatMap((b) => b.placements),
-    suppliers: suppliers.map(({ feedKey: _, ...s }) => s),
+    suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),
     offers,
+    ...(library.length > 0 ? { library } : {}),
+    ...(alternates.length > 0 ? { alternates } : {}),
+    ...(lots.length > 0 ? { lots } : {}),
     ...(house ? { house } : {}),
     houses,
     quotes: quotes.map(({ id: _, ...q }) => q),

@@ -169,6 +169,7 @@ function laid(base: Row, b: RunBody): Row {
     basket: b.basket,
     pins: b.pins,
     leftovers: b.leftovers,
+    ownShelf: b.ownShelf,
     accepted: b.accepted,
   });
   return givenColumns({

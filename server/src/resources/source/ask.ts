@@ -1,56 +1,89 @@
-import type { AskAnswer, FeedAnswer } from "@kobbin/contract";
-import type { RunLine } from "@kobbin/core";
+import type { FeedAnswer } from "@kobbin/contract";
+import { type Alternate, candidatesFor, type LibraryPart, numberKey, type RunLine } from "@kobbin/core";
 import type { NewOffer, SupplierRow } from "./queries.ts";
 
-/** What the feeds said, ready to be stored. */
-export interface Asked {
-  readonly answer: AskAnswer;
-  readonly offers: readonly NewOffer[];
-  /** Suppliers that answered: their older feed offers are replaced. */
-  readonly answered: readonly string[];
+/** A number to ask for, and the lines it is for; with the part where it is not the line's own number. */
+export interface Wanted {
+  readonly mpn: string;
+  readonly lines: readonly { readonly lineId: string; readonly partId?: string }[];
 }
 
-/** Asks every supplier with a feed for every line with a part number; each may fail alone. */
-export async function askSuppliers(
-  url: string,
-  suppliers: readonly SupplierRow[],
+/**
+ * What suppliers are asked for: the number of every fitted line, and of what may stand in for it (approved, or equal
+ * to what a line without a number asks for), or is being thought of, so that its price is known before it is decided.
+ */
+export function wantedOf(
   lines: readonly RunLine[],
-  today: string,
-): Promise<Asked> {
-  const wanted = lines.filter((l) => l.mpn !== "" && !l.dnp);
-  const feeds = suppliers.filter((s) => s.feedKey !== null);
-  const byMpn = new Map<string, RunLine[]>();
-  for (const l of wanted) byMpn.set(l.mpn, [...(byMpn.get(l.mpn) ?? []), l]);
-  const query = [...byMpn.keys()].map((m) => `mpn=${encodeURIComponent(m)}`).join("&");
-  const offers: NewOffer[] = [];
-  const notListed: Record<string, string[]> = {};
-  const failed: { supplier: string; reason: string }[] = [];
-  const answered: string[] = [];
-  await Promise.all(
-    feeds.map(async (s) => {
-      try {
-        const response = await fetch(`${url}/suppliers/${s.feedKey}/offers?${query}`, {
-          signal: AbortSignal.timeout(8000),
-        });
-        const body = (await response.json()) as FeedAnswer & { message?: string };
-        if (!response.ok) throw new Error(body.message ?? `answered ${response.status}`);
-        answered.push(s.id);
-        for (const o of body.offers)
-          for (const l of byMpn.get(o.mpn) ?? [])
-            offers.push({ ...o, lineId: l.id, supplierId: s.id, source: "feed", capturedOn: today });
-        notListed[s.name] = body.notListed.flatMap((m) => (byMpn.get(m) ?? []).map((l) => l.id));
-      } catch (error) {
-        failed.push({
-          supplier: s.name,
-          reason:
-            error instanceof Error && error.name === "TimeoutError"
-              ? "did not answer in 8 seconds"
-              : error instanceof Error
-                ? error.message
-                : "did not answer",
-        });
-      }
-    }),
-  );
-  return { answer: { asked: wanted.length, offers: offers.length, notListed, failed }, offers, answered };
+  library: readonly LibraryPart[],
+  alternates: readonly Alternate[],
+): Wanted[] {
+  const out = new Map<string, { mpn: string; lines: { lineId: string; partId?: string }[] }>();
+  const want = (mpn: string, lineId: string, partId?: string) => {
+    const key = numberKey(mpn);
+    const w = out.get(key) ?? { mpn, lines: [] };
+    w.lines.push({ lineId, ...(partId ? { partId } : {}) });
+    out.set(key, w);
+  };
+  for (const l of lines) {
+    if (l.dnp) continue;
+    if (l.mpn !== "") want(l.mpn, l.id);
+    for (const c of candidatesFor(l, library, alternates))
+      if (c.isUsable || (c.decided && c.decided.state !== "refused")) want(c.part.mpn, l.id, c.part.id);
+  }
+  return [...out.values()];
 }
+
+/** What one feed said. */
+export interface Answered {
+  readonly offers: readonly NewOffer[];
+  /** Lines whose own number it does not list. */
+  readonly notListed: readonly string[];
+}
+
+/**
+ * Asks one supplier's feed. @throws Error in words for the person: what went wrong
+ * @param signal ends the waiting
+ */
+export async function askSupplier(
+  url: string,
+  supplier: SupplierRow,
+  wanted: readonly Wanted[],
+  today: string,
+  signal: AbortSignal,
+): Promise<Answered> {
+  const byKey = new Map(wanted.map((w) => [numberKey(w.mpn), w]));
+  const offers: NewOffer[] = [];
+  const notListed: string[] = [];
+  // a feed takes so many numbers at a time
+  for (let i = 0; i < wanted.length; i += 200) {
+    const query = wanted
+      .slice(i, i + 200)
+      .map((w) => `mpn=${encodeURIComponent(w.mpn)}`)
+      .join("&");
+    const response = await fetch(`${url}/suppliers/${supplier.feedKey}/offers?${query}`, { signal });
+    const body = (await response.json().catch(() => ({}))) as Partial<FeedAnswer> & { message?: string };
+    if (!response.ok || !body.offers || !body.notListed)
+      throw new Error(body.message ?? `It answered ${response.status}.`);
+    for (const o of body.offers)
+      for (const { lineId, partId } of byKey.get(numberKey(o.mpn))?.lines ?? [])
+        offers.push({
+          ...o,
+          lineId,
+          ...(partId ? { partId } : {}),
+          supplierId: supplier.id,
+          source: "feed",
+          capturedOn: today,
+        });
+    for (const m of body.notListed)
+      notListed.push(...(byKey.get(numberKey(m))?.lines ?? []).filter((l) => !l.partId).map((l) => l.lineId));
+  }
+  return { offers, notListed };
+}
+
+/** A failed question in words. */
+export const reasonOf = (error: unknown): string =>
+  error instanceof Error && error.name === "TimeoutError"
+    ? "It did not answer in 8 seconds."
+    : error instanceof Error && error.message !== "fetch failed"
+      ? error.message
+      : "It cannot be reached.";

@@ -1,4 +1,4 @@
-import type { RunOffer, RunSupplier } from "@kobbin/core";
+import type { RunOffer, RunSupplier, SourceClass } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { trim } from "../shop/queries.ts";
@@ -6,6 +6,7 @@ import { trim } from "../shop/queries.ts";
 /** A supplier with the key of its feed, where it has one. */
 export interface SupplierRow extends RunSupplier {
   readonly feedKey: string | null;
+  readonly version: number;
 }
 
 export async function manySuppliers(tx: Tx): Promise<SupplierRow[]> {
@@ -18,31 +19,75 @@ export async function manySuppliers(tx: Tx): Promise<SupplierRow[]> {
     freeFrom: string | null;
     daysMin: number;
     daysMax: number;
+    below: string | null;
+    fee: string | null;
+    minimumOrder: string | null;
+    handling: string | null;
+    dutyRate: string;
+    sourceClass: SourceClass;
+    includesTax: boolean;
+    version: number;
   }>(
-    `select id, feed_key as "feedKey", name, currency, shipping, free_from as "freeFrom", days_min as "daysMin", days_max as "daysMax" from supplier order by feed_key nulls last, name`,
+    `select id, feed_key as "feedKey", name, currency, shipping, free_from as "freeFrom", days_min as "daysMin", days_max as "daysMax",
+            small_order_below as below, small_order_fee as fee, minimum_order as "minimumOrder", handling, duty_rate as "dutyRate",
+            source_class as "sourceClass", includes_tax as "includesTax", version
+     from supplier order by feed_key nulls last, name`,
   );
-  return rows.map(({ freeFrom, shipping, ...r }) => ({
-    ...r,
-    shipping: trim(shipping),
-    ...(freeFrom === null ? {} : { freeFrom: trim(freeFrom) }),
-  }));
+  return rows.map(
+    ({ freeFrom, shipping, below, fee, minimumOrder, handling, dutyRate, includesTax, ...r }) => ({
+      ...r,
+      shipping: trim(shipping),
+      ...(freeFrom === null ? {} : { freeFrom: trim(freeFrom) }),
+      ...(below === null || fee === null ? {} : { smallOrder: { below: trim(below), fee: trim(fee) } }),
+      ...(minimumOrder === null ? {} : { minimumOrder: trim(minimumOrder) }),
+      ...(handling === null ? {} : { handling: trim(handling) }),
+      ...(Number(dutyRate) > 0 ? { dutyRate: Number(dutyRate) } : {}),
+      ...(includesTax ? { includesTax } : {}),
+    }),
+  );
+}
+
+/** What a supplier's order costs beside its goods, by column. */
+export interface SupplierTerms {
+  readonly name: string;
+  readonly currency: string;
+  readonly shipping: string;
+  readonly freeFrom?: string | null | undefined;
+  readonly daysMin: number;
+  readonly daysMax: number;
+  readonly smallOrderBelow?: string | null | undefined;
+  readonly smallOrderFee?: string | null | undefined;
+  readonly minimumOrder?: string | null | undefined;
+  readonly handling?: string | null | undefined;
+  readonly dutyRate?: number | undefined;
+  readonly sourceClass?: SourceClass | undefined;
+  readonly includesTax?: boolean | undefined;
 }
 
 export async function insertSupplier(
   tx: Tx,
-  s: {
-    feedKey?: string | undefined;
-    name: string;
-    currency: string;
-    shipping: string;
-    freeFrom?: string | undefined;
-    daysMin: number;
-    daysMax: number;
-  },
+  s: SupplierTerms & { readonly feedKey?: string | undefined },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    "insert into supplier (workshop_id, feed_key, name, currency, shipping, free_from, days_min, days_max) values (current_workshop(), $1, $2, $3, $4, $5, $6, $7) returning id",
-    [s.feedKey ?? null, s.name, s.currency, s.shipping, s.freeFrom ?? null, s.daysMin, s.daysMax],
+    `insert into supplier (workshop_id, feed_key, name, currency, shipping, free_from, days_min, days_max, small_order_below,
+       small_order_fee, minimum_order, handling, duty_rate, source_class, includes_tax)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
+    [
+      s.feedKey ?? null,
+      s.name,
+      s.currency,
+      s.shipping,
+      s.freeFrom ?? null,
+      s.daysMin,
+      s.daysMax,
+      s.smallOrderBelow ?? null,
+      s.smallOrderFee ?? null,
+      s.minimumOrder ?? null,
+      s.handling ?? null,
+      s.dutyRate ?? 0,
+      s.sourceClass ?? "authorised",
+      s.includesTax ?? false,
+    ],
   );
   return rows[0]!.id;
 }
@@ -53,6 +98,7 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
     id: string;
     line: string;
     supplier: string;
+    part: string | null;
     stock: string;
     moq: string;
     multiple: string;
@@ -63,7 +109,7 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
     validUntil: string | null;
     breaks: { qty: number; price: string }[];
   }>(
-    `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
+    `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.part_id as part, o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
             o.captured_on as "capturedOn", o.valid_until as "validUntil",
             json_agg(json_build_object('qty', b.qty, 'price', b.price::text) order by b.qty) as breaks
      from offer as o
@@ -74,8 +120,9 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
      order by l.position, o.supplier_id, o.id`,
     [revisionId],
   );
-  return rows.map(({ validUntil, breaks, ...r }) => ({
+  return rows.map(({ validUntil, breaks, part, ...r }) => ({
     ...r,
+    ...(part === null ? {} : { part }),
     stock: Number(r.stock),
     moq: Number(r.moq),
     multiple: Number(r.multiple),
@@ -87,6 +134,8 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
 export interface NewOffer {
   readonly lineId: string;
   readonly supplierId: string;
+  /** The library part it is for, where it is not the line's own number. */
+  readonly partId?: string | undefined;
   readonly stock: number;
   readonly moq: number;
   readonly multiple: number;
@@ -100,8 +149,8 @@ export interface NewOffer {
 
 export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10) returning id`,
+    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning id`,
     [
       o.lineId,
       o.supplierId,
@@ -113,6 +162,7 @@ export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
       o.source,
       o.capturedOn,
       o.validUntil ?? null,
+      o.partId ?? null,
     ],
   );
   const id = one(rows, "offer").id;
@@ -134,7 +184,7 @@ export async function replaceFeedOffers(
   offers: readonly NewOffer[],
 ): Promise<void> {
   const { rows } = await tx.query<{ id: string; text: string }>(
-    `select o.id, concat_ws('|', o.line_id, o.supplier_id, o.stock, o.moq, o.multiple, o.packaging, o.currency,
+    `select o.id, concat_ws('|', o.line_id, o.supplier_id, coalesce(o.part_id::text, ''), o.stock, o.moq, o.multiple, o.packaging, o.currency,
               (select string_agg(b.qty || ' ' || trim_scale(b.price), ',' order by b.qty) from offer_break as b where b.offer_id = o.id)) as text
      from offer as o
      where o.source = 'feed' and o.line_id = any($1::uuid[]) and o.supplier_id = any($2::uuid[])
@@ -164,6 +214,7 @@ const textOf = (o: NewOffer): string =>
   [
     o.lineId,
     o.supplierId,
+    o.partId ?? "",
     o.stock,
     o.moq,
     o.multiple,

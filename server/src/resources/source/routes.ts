@@ -1,17 +1,20 @@
 import Router from "@koa/router";
-import { offerBody, supplierBody } from "@kobbin/contract";
+import { offerBody, supplierBody, supplierChange } from "@kobbin/contract";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { changeOf } from "../../history/change.ts";
+import { byOf, changeOf, tell } from "../../history/change.ts";
+import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { manyLines, oneLine, oneRun } from "../run/index.ts";
-import { askSuppliers } from "./ask.ts";
-import { deleteOffer, insertOffer, insertSupplier, manySuppliers, replaceFeedOffers } from "./queries.ts";
+import { givenColumns } from "../columns.ts";
+import { onePart } from "../library/queries.ts";
+import { oneLine, oneRun } from "../run/index.ts";
+import { insertAsks, manyAsks } from "./asks.ts";
+import { deleteOffer, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
 
 /** Suppliers and offers: the feeds, typed and pasted ones. */
 export function sourceRoutes(deps: Deps): Router {
-  const { pool, config, today } = deps;
+  const { pool, today } = deps;
   const router = new Router();
   router.get("/api/suppliers", async (ctx) => {
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manySuppliers);
@@ -21,32 +24,54 @@ export function sourceRoutes(deps: Deps): Router {
     ctx.status = 201;
     ctx.body = await changeOf(ctx, deps, async (tx) => ({ id: await insertSupplier(tx, body) }));
   });
-  router.post("/api/runs/:id/ask", async (ctx) => {
-    const { workshopId } = signed(ctx);
-    const runId = ctx.params.id!;
-    const { suppliers, lines } = await withWorkshop(pool, workshopId, async (tx) => {
-      const { revisionId } = await oneRun(tx, runId);
-      return { suppliers: await manySuppliers(tx), lines: await manyLines(tx, revisionId) };
-    });
-    const asked = await askSuppliers(config.standInsUrl, suppliers, lines, today());
-    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      change.about({ runId });
-      change.says(
-        `suppliers asked: ${asked.offers.length} offers for ${asked.answer.asked} lines${asked.answer.failed.length > 0 ? `; ${asked.answer.failed.map((f) => f.supplier).join(", ")} did not answer` : ""}`,
-      );
-      // a line may have gone while the suppliers were thinking
-      const { rows } = await tx.query<{ id: string }>("select id from bom_line where id = any($1::uuid[])", [
-        lines.map((l) => l.id),
-      ]);
-      const there = new Set(rows.map((r) => r.id));
-      await replaceFeedOffers(
+  router.patch("/api/suppliers/:id", async (ctx) => {
+    const { version, ...b } = bodyOf(ctx, supplierChange);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx) => {
+      const old = (await manySuppliers(tx)).find((s) => s.id === id);
+      const columns = givenColumns({
+        name: b.name,
+        currency: b.currency,
+        shipping: b.shipping,
+        free_from: b.freeFrom,
+        days_min: b.daysMin,
+        days_max: b.daysMax,
+        small_order_below: b.smallOrderBelow,
+        small_order_fee: b.smallOrderFee,
+        minimum_order: b.minimumOrder,
+        handling: b.handling,
+        duty_rate: b.dutyRate,
+        source_class: b.sourceClass,
+        includes_tax: b.includesTax,
+      });
+      await mergeRow(
         tx,
-        [...there],
-        asked.answered,
-        asked.offers.filter((o) => there.has(o.lineId)),
+        "supplier",
+        { id },
+        version,
+        () => columns,
+        one(old ? [old] : [], "supplier").name,
+        byOf(ctx).page,
       );
-      await tx.query("update run set asked_at = now() where id = $1", [runId]);
-      return asked.answer;
+    });
+    ctx.status = 204;
+  });
+  router.post("/api/runs/:id/ask", async (ctx) => {
+    const by = byOf(ctx);
+    const { workshopId } = by;
+    const runId = ctx.params.id!;
+    ctx.body = await withWorkshop(pool, workshopId, async (tx) => {
+      await oneRun(tx, runId);
+      await insertAsks(tx, runId, by);
+      await tell(tx, { kind: "asking", workshop: workshopId, runId });
+      return { asks: await manyAsks(tx, runId) };
+    });
+    ctx.status = 202;
+  });
+  router.get("/api/runs/:id/asks", async (ctx) => {
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+      await oneRun(tx, ctx.params.id!);
+      return { asks: await manyAsks(tx, ctx.params.id!) };
     });
   });
   router.post("/api/lines/:id/offers", async (ctx) => {
@@ -56,6 +81,8 @@ export function sourceRoutes(deps: Deps): Router {
       const { revisionId, name } = await oneLine(tx, lineId);
       change.about({ revisionId });
       const supplier = (await manySuppliers(tx)).find((x) => x.id === body.supplierId);
+      // a part of this shop, or none
+      if (body.partId) await onePart(tx, body.partId);
       change.says(`${name}: offer of ${one(supplier ? [supplier] : [], "supplier").name} ${body.source}`);
       return { id: await insertOffer(tx, { ...body, lineId, packaging: "", capturedOn: today() }) };
     });

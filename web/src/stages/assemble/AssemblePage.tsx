@@ -39,10 +39,7 @@ export function AssemblePage() {
       methods: [...new Set(of.map((p) => p.method))],
     };
   });
-  const lost = r.needs.reduce(
-    (n, x, i) => n + (r.parts[i]!.kind === "loose" ? 0 : x.need - r.start * r.parts[i]!.count),
-    0,
-  );
+  const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
   const minutes = (s: number) => fixed(s / 60, 2);
   return (

@@ -1,0 +1,58 @@
+import { type Comparison, compareParts } from "./compare.ts";
+import { type FactLine, factsOfLine, factsOfPart, lineKey } from "./facts.ts";
+import { type Alternate, type LibraryPart, numberKey } from "./part.ts";
+
+/** A part that could stand in a line. */
+export interface Candidate {
+  readonly part: LibraryPart;
+  readonly comparison: Comparison;
+  /** What was decided; absent where nobody looked yet. */
+  readonly decided?: Alternate;
+  /** Its offers count for the line: approved, or the line asks for any such part. */
+  readonly isUsable: boolean;
+}
+
+const WEIGHT = { equal: 0, look: 1, forbidden: 2 } as const;
+const STATE = { approved: 0, proposed: 1, refused: 3 } as const;
+
+/**
+ * The parts of the library that could stand in a line, best first.
+ *
+ * A line with a number asks for just that: others count once somebody approved them. A line without one is a rule
+ * ("any 10 kΩ 1 % 0603"): whatever is equal by comparison counts at once. Parts found bad never count by themselves.
+ *
+ * @param all also lists what is forbidden, for who searches for it
+ */
+export function candidatesFor(
+  line: FactLine,
+  library: readonly LibraryPart[],
+  alternates: readonly Alternate[],
+  all = false,
+): Candidate[] {
+  const key = lineKey(line);
+  const facts = factsOfLine(line, library);
+  const decided = new Map(alternates.filter((a) => a.original === key).map((a) => [a.part, a]));
+  const out: Candidate[] = [];
+  for (const part of library) {
+    if (line.mpn !== "" && numberKey(part.mpn) === numberKey(line.mpn)) continue;
+    const d = decided.get(part.id);
+    if (!d && part.kind !== facts.kind) continue;
+    const comparison = compareParts(facts, factsOfPart(part));
+    if (!d && comparison.verdict === "forbidden" && !all) continue;
+    // the main thing must be known and equal: a rule without a value asks for everything
+    const answersRule =
+      line.mpn === "" && key !== undefined && comparison.verdict === "equal" && !part.suspect;
+    const isUsable = d ? d.state === "approved" && comparison.verdict !== "forbidden" : answersRule;
+    out.push({ part, comparison, ...(d ? { decided: d } : {}), isUsable });
+  }
+  const rank = (c: Candidate) =>
+    (c.decided ? STATE[c.decided.state] : 2) * 100 +
+    WEIGHT[c.comparison.verdict] * 10 +
+    (c.part.suspect ? 5 : 0) +
+    (c.part.triedOn ? 0 : 1);
+  return out.sort((a, b) => rank(a) - rank(b) || (a.part.mpn < b.part.mpn ? -1 : 1));
+}
+
+/** The library part of a line's own number. */
+export const partOfLine = (line: FactLine, library: readonly LibraryPart[]): LibraryPart | undefined =>
+  line.mpn === "" ? undefined : library.find((p) => numberKey(p.mpn) === numberKey(line.mpn));

@@ -1,0 +1,135 @@
+import { lettersOf } from "../bom/refs.ts";
+import { packageKey, ratingsOf } from "../bom/same.ts";
+import { readValue } from "../bom/value.ts";
+import { type LibraryPart, numberKey, type PartKind } from "./part.ts";
+
+/** What is known of a part, from a line's words or from the library. */
+export interface PartFacts {
+  readonly mpn: string;
+  readonly maker: string;
+  readonly kind: PartKind;
+  readonly package: string;
+  /** Attribute key → text as typed, with its unit. */
+  readonly params: Readonly<Record<string, string>>;
+}
+
+/** What is looked at of a line of the bill. */
+export interface FactLine {
+  readonly refs: readonly string[];
+  readonly valueText: string;
+  readonly package: string;
+  readonly mpn: string;
+  readonly maker: string;
+  readonly description: string;
+}
+
+const BY_LETTERS: Readonly<Record<string, PartKind>> = {
+  R: "resistor",
+  RN: "resistor",
+  C: "capacitor",
+  L: "inductor",
+  FB: "bead",
+  LED: "lamp",
+  Q: "transistor",
+  T: "transistor",
+  Y: "crystal",
+  X: "crystal",
+  J: "connector",
+  P: "connector",
+  CN: "connector",
+  JP: "connector",
+  F: "fuse",
+  SW: "switch",
+  S: "switch",
+  K: "switch",
+  RLY: "switch",
+};
+
+/** The class of a line's part: by the letters of its references, and its words where letters leave it open. */
+export function kindOfLine(line: FactLine): PartKind {
+  const letters = lettersOf(line.refs[0] ?? "");
+  const words = `${line.valueText} ${line.description}`;
+  if (letters === "D")
+    return /\b(led|lamp|indicator)\b|^(red|green|amber|blue|white|yellow)\b/i.test(words) ? "lamp" : "diode";
+  if (letters === "U" || letters === "IC") return /\bregulator|\bLDO\b/i.test(words) ? "regulator" : "chip";
+  return BY_LETTERS[letters] ?? "other";
+}
+
+/** The facts of a line: its own words first, then what the library knows of its number. */
+export function factsOfLine(line: FactLine, library: readonly LibraryPart[] = []): PartFacts {
+  const own = line.mpn === "" ? undefined : library.find((p) => numberKey(p.mpn) === numberKey(line.mpn));
+  const kind = own && own.kind !== "other" ? own.kind : kindOfLine(line);
+  const { value } = readValue(line.valueText, line.refs[0]);
+  const r = ratingsOf(line);
+  const said: Record<string, string> = {
+    ...(value ? { value: valueWords(value.si, value.unit) } : {}),
+    ...(r.tolerance ? { tolerance: `${r.tolerance} %` } : {}),
+    ...(r.voltage ? { voltage: `${r.voltage} V` } : {}),
+    ...(r.power ? { power: `${r.power} W` } : {}),
+    ...(r.dielectric ? { dielectric: r.dielectric } : {}),
+  };
+  return {
+    mpn: line.mpn,
+    maker: line.maker || (own?.maker ?? ""),
+    kind,
+    package: line.package || (own?.package ?? ""),
+    params: { ...(own ? paramsOf(own) : {}), ...said },
+  };
+}
+
+/** The facts of a part of the library. */
+export const factsOfPart = (p: LibraryPart): PartFacts => ({
+  mpn: p.mpn,
+  maker: p.maker,
+  kind: p.kind,
+  package: p.package,
+  params: paramsOf(p),
+});
+
+const paramsOf = (p: LibraryPart): Record<string, string> => ({
+  ...p.params,
+  ...(p.heightMm === undefined ? {} : { height: `${p.heightMm} mm` }),
+});
+
+const SYMBOL = { ohm: "Ω", farad: "F", henry: "H", volt: "V", hertz: "Hz" } as const;
+const PREFIXES = [
+  [9, "G"],
+  [6, "M"],
+  [3, "k"],
+  [0, ""],
+  [-3, "m"],
+  [-6, "µ"],
+  [-9, "n"],
+  [-12, "p"],
+] as const;
+
+/**
+ * A value with its unit and the prefix that leaves one to three digits before the point.
+ * @example valueWords(4700, "ohm") // "4.7 kΩ"
+ */
+export function valueWords(si: number, unit: keyof typeof SYMBOL): string {
+  if (si === 0) return `0 ${SYMBOL[unit]}`;
+  const found = PREFIXES.find(([e]) => Math.abs(si) >= 10 ** e * 0.9999999) ?? PREFIXES.at(-1)!;
+  return `${Number((si / 10 ** found[0]).toPrecision(6))} ${found[1]}${SYMBOL[unit]}`;
+}
+
+/**
+ * The key under which what may replace a line's part is remembered, the same in every product: its number, else what
+ * its words ask for. Undefined where the words ask for nothing that can be compared.
+ */
+export function lineKey(line: FactLine): string | undefined {
+  if (line.mpn !== "") return `number ${numberKey(line.mpn)}`;
+  const f = factsOfLine(line);
+  if (!f.params.value || f.package === "") return undefined;
+  const more = ["tolerance", "voltage", "power", "dielectric"].map((k) => f.params[k] ?? "");
+  return ["any", f.kind, f.params.value, packageKey(f.package), ...more].join("|");
+}
+
+/** What a line without a number asks for, in words: "any 10 kΩ 1 % 0603 resistor". */
+export function ruleWords(line: FactLine): string {
+  const f = factsOfLine(line);
+  const more = ["value", "tolerance", "voltage", "power", "dielectric"].flatMap((k) => f.params[k] ?? []);
+  return ["any", ...more, packageKey(f.package), f.kind === "other" ? "" : f.kind]
+    .filter((t) => t !== "")
+    .join(" ");
+}

@@ -1,0 +1,85 @@
+/** Classes of parts: each has its own list of what must match. */
+export const PART_KINDS = [
+  "resistor",
+  "capacitor",
+  "inductor",
+  "bead",
+  "diode",
+  "lamp",
+  "transistor",
+  "regulator",
+  "chip",
+  "crystal",
+  "connector",
+  "fuse",
+  "switch",
+  "other",
+] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
+/** Where a part stands in its maker's plans. */
+export const PART_STATES = [
+  "unknown",
+  "preview",
+  "active",
+  "not for new designs",
+  "last call",
+  "ended",
+] as const;
+export type PartState = (typeof PART_STATES)[number];
+
+/** A part of the shop's library: what is known of one maker number. */
+export interface LibraryPart {
+  readonly id: string;
+  readonly mpn: string;
+  readonly maker: string;
+  readonly description: string;
+  readonly kind: PartKind;
+  readonly package: string;
+  /** Attribute key → text as typed, with its unit: {@link attributesOf}. */
+  readonly params: Readonly<Record<string, string>>;
+  readonly heightMm?: number;
+  readonly massMg?: number;
+  /** How its direction is marked on the body, empty for a part without one. */
+  readonly direction: string;
+  readonly mount?: "machine" | "hand" | "none";
+  /** Moisture level, 1 to 6 with letters as 2a or 5a. */
+  readonly moisture: string;
+  readonly state: PartState;
+  /** What the data sheet says that is easily missed. */
+  readonly sheet: string;
+  /** What the shop itself measured on it. */
+  readonly measured: string;
+  /** ISO date on which it was tried on the bench. */
+  readonly triedOn?: string;
+  readonly tried: string;
+  /** Found bad, until it is cleared: carried to every product that has it. */
+  readonly suspect?: Suspicion;
+}
+
+export interface Suspicion {
+  /** ISO date. */
+  readonly since: string;
+  readonly because: string;
+  readonly by: string;
+}
+
+/** What was decided of a part in the place of another. */
+export interface Alternate {
+  /** Key of what it replaces: {@link lineKey}. */
+  readonly original: string;
+  /** Id of the library part. */
+  readonly part: string;
+  /** As it stands for this run. */
+  readonly state: "proposed" | "approved" | "refused";
+  /** Approved, but for other runs than this. */
+  readonly isElsewhere?: boolean;
+  readonly isForAllRuns?: boolean;
+  readonly because: string;
+  readonly by: string;
+  /** ISO date. */
+  readonly at: string;
+}
+
+/** A maker number as it is compared: capitals, no blanks. */
+export const numberKey = (mpn: string): string => mpn.toUpperCase().replace(/\s+/g, "");

@@ -1,0 +1,94 @@
+import { candidatesFor, partOfLine } from "../library/candidates.ts";
+import { numberKey } from "../library/part.ts";
+import type { Basket } from "../sourcing/basket.ts";
+import type { RunDocument } from "./document.ts";
+import type { RunNeed } from "./needs.ts";
+import type { Add } from "./notes.ts";
+
+const nameOf = (refs: readonly string[], words: string) =>
+  refs.length === 0 ? words : `${refs.slice(0, 4).join(", ")}${refs.length > 4 ? " …" : ""}`;
+
+/** What the library knows of the parts of a run: suspicions carried forward, makers' plans, parts bought instead. */
+export function libraryNotes(doc: RunDocument, needs: readonly RunNeed[], basket: Basket, add: Add): void {
+  const library = doc.library ?? [];
+  const offers = new Map(doc.offers.map((o) => [o.id, o]));
+  const told = new Set<string>();
+  const suspected = (id: string, lines: readonly string[], names: string) => {
+    const part = library.find((p) => p.id === id);
+    const key = `part-suspect ${numberKey(part?.mpn ?? "")}`;
+    if (!part?.suspect || told.has(key)) return;
+    told.add(key);
+    add(
+      "parts",
+      key,
+      "error",
+      `${names}: ${part.mpn} is suspected since ${part.suspect.since} (${part.suspect.by}): ${part.suspect.because}`,
+      {
+        do: "Take another part, clear it in the library once it is explained, or accept it here with a reason.",
+        lines,
+      },
+    );
+  };
+  for (const l of doc.lines) {
+    if (l.dnp) continue;
+    const part = partOfLine(l, library);
+    if (!part) continue;
+    const same = doc.lines.filter((m) => !m.dnp && numberKey(m.mpn) === numberKey(l.mpn));
+    const names = nameOf(
+      same.flatMap((m) => m.refs),
+      l.valueText || l.mpn,
+    );
+    suspected(
+      part.id,
+      same.map((m) => m.id),
+      names,
+    );
+    const key = `part-state ${numberKey(part.mpn)}`;
+    if (told.has(key) || part.state === "active" || part.state === "unknown") continue;
+    told.add(key);
+    const [level, text, todo] =
+      part.state === "ended"
+        ? ([
+            "error",
+            "its maker ended it",
+            "Look for another part; from a reseller's stock, check each delivery before it is used.",
+          ] as const)
+        : part.state === "last call"
+          ? (["warning", "its maker takes the last orders", "Decide how many the coming runs need."] as const)
+          : part.state === "preview"
+            ? ([
+                "warning",
+                "its maker only announced it",
+                "Have a part that can be bought as its alternate.",
+              ] as const)
+            : ([
+                "remark",
+                "its maker asks not to design it in any more",
+                "Plan another part for the next revision.",
+              ] as const);
+    add("parts", key, level, `${names}: ${part.mpn}, ${text}.`, { do: todo, lines: same.map((m) => m.id) });
+  }
+  for (const bought of basket.lines) {
+    const need = needs.find((n) => n.id === bought.line);
+    const line = doc.lines.find((l) => l.id === bought.line);
+    if (!need || !line) continue;
+    for (const b of bought.buys) {
+      const id = offers.get(b.offer)?.part;
+      if (id === undefined || line.mpn === "") continue;
+      const c = candidatesFor(line, library, doc.alternates ?? []).find((x) => x.part.id === id);
+      if (!c) continue;
+      suspected(id, need.lines, nameOf(line.refs, line.valueText));
+      const changes = c.comparison.rows.flatMap((r) => (r.consequence ? [r.consequence] : []));
+      add(
+        "source",
+        `bought-instead ${numberKey(line.mpn)} ${numberKey(c.part.mpn)}`,
+        changes.length > 0 ? "warning" : "remark",
+        `${nameOf(line.refs, line.valueText)}: ${b.qty} of ${c.part.mpn} are bought in the place of ${line.mpn}; approved by ${c.decided?.by ?? "nobody"} on ${c.decided?.at ?? "no date"}${c.decided?.because ? `: ${c.decided.because}` : ""}.`,
+        {
+          ...(changes.length > 0 ? { do: changes.join(" ") } : {}),
+          lines: need.lines,
+        },
+      );
+    }
+  }
+}

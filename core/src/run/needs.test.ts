@@ -1,0 +1,159 @@
+import { expect, test } from "@jest/globals";
+import { lineKey } from "../library/facts.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document.ts";
+import { rollUp } from "./roll-up.ts";
+
+const line = (id: string, refs: string[], more: Partial<RunLine> = {}): RunLine => ({
+  id,
+  refs,
+  qty: refs.length,
+  valueText: "10k",
+  package: "0603",
+  mpn: "OX-10K",
+  maker: "",
+  description: "",
+  dnp: false,
+  mount: "machine",
+  ...more,
+});
+const offer = (id: string, lineId: string, price: string, more: Partial<RunOffer> = {}): RunOffer => ({
+  id,
+  line: lineId,
+  supplier: "a",
+  stock: 100,
+  moq: 1,
+  multiple: 1,
+  currency: "EUR",
+  breaks: [{ qty: 1, price }],
+  source: "feed",
+  capturedOn: "2026-11-24",
+  ...more,
+});
+const doc = (more: Partial<RunDocument>): RunDocument => ({
+  kobbin: "run/1",
+  name: "r",
+  product: "p",
+  revision: "A",
+  today: "2026-11-24",
+  workshop: { name: "w", currency: "EUR", hourlyRate: "0", taxRate: 0, rates: {}, hoursPerDay: 5 },
+  goodBoards: 10,
+  confidence: 0.9,
+  boards: [],
+  lines: [],
+  placements: [],
+  suppliers: [
+    { id: "a", name: "A", currency: "EUR", shipping: "5", daysMin: 1, daysMax: 2 },
+    { id: "b", name: "B", currency: "EUR", shipping: "5", daysMin: 1, daysMax: 2 },
+  ],
+  offers: [],
+  quotes: [],
+  options: {},
+  assembly: DEFAULT_ASSEMBLY,
+  choices: {},
+  ...more,
+});
+
+test("lines of one number are one purchase: losses once, an offer's stock once", () => {
+  const lines = [line("1", ["R1", "R2"]), line("2", ["R9"], { valueText: "10k 1%", mpn: "ox-10k" })];
+  const apart = rollUp(doc({ lines: [lines[0]!], offers: [offer("x", "1", "0.1")] }));
+  const r = rollUp(doc({ lines, offers: [offer("x", "1", "0.1"), offer("y", "2", "0.1")] }));
+  expect(r.needs).toHaveLength(1);
+  expect(r.needs[0]!.lines).toEqual(["1", "2"]);
+  expect(r.needs[0]!.offers).toHaveLength(1);
+  // three a board: 3n + max(⌈3n·5 %⌉, 3), once; two lines apart would lose at least 3 twice
+  expect(r.needs[0]!.whole).toBe(3 * r.start + Math.max(Math.ceil(3 * r.start * 0.05), 3));
+  expect(apart.needs[0]!.whole).toBe(2 * apart.start + Math.max(Math.ceil(2 * apart.start * 0.05), 3));
+  expect(r.basket.missing).toBe(0);
+  const scarce = { stock: 20 };
+  const short = rollUp(
+    doc({ lines, offers: [offer("x", "1", "0.1", scarce), offer("y", "2", "0.1", scarce)] }),
+  );
+  expect(short.basket.missing).toBe(short.needs[0]!.need - 20);
+});
+
+test("two makers of one number are two purchases", () => {
+  const lines = [line("1", ["R1"], { maker: "Oxbow" }), line("2", ["R2"], { maker: "Quill" })];
+  expect(rollUp(doc({ lines })).needs.map((n) => n.lines)).toEqual([["1"], ["2"]]);
+});
+
+const LIBRARY = {
+  id: "alt",
+  mpn: "QL-10K",
+  maker: "Quill",
+  description: "",
+  kind: "resistor" as const,
+  package: "0603",
+  params: { value: "10k" },
+  direction: "",
+  moisture: "",
+  state: "active" as const,
+  sheet: "",
+  measured: "",
+  tried: "",
+};
+
+test("an alternate's cheaper offer is taken only once it is approved, and the note says by whom", () => {
+  const l = line("1", ["R1"]);
+  const base = {
+    lines: [l],
+    library: [LIBRARY],
+    offers: [offer("own", "1", "0.5"), offer("other", "1", "0.1", { part: "alt", supplier: "a" })],
+  };
+  expect(rollUp(doc(base)).basket.lines[0]!.buys.map((b) => b.offer)).toEqual(["own"]);
+  const approved = {
+    original: lineKey(l)!,
+    part: "alt",
+    state: "approved" as const,
+    because: "tried on five boards",
+    by: "Ada",
+    at: "2026-11-20",
+  };
+  const r = rollUp(doc({ ...base, alternates: [approved] }));
+  expect(r.basket.lines[0]!.buys.map((b) => b.offer)).toEqual(["other"]);
+  expect(r.notes.find((n) => n.key.startsWith("bought-instead"))?.text).toContain("approved by Ada");
+});
+
+test("a suspicion blocks every run that has the part, also where it would come as an alternate", () => {
+  const suspect = { since: "2026-11-01", because: "cracks after reflow", by: "Ada" };
+  const own = { ...LIBRARY, id: "own", mpn: "OX-10K", suspect };
+  const r = rollUp(doc({ lines: [line("1", ["R1"])], library: [own], offers: [offer("x", "1", "0.1")] }));
+  expect(r.blockers.map((n) => n.key)).toContain("part-suspect OX-10K");
+  // a rule does not take it by itself
+  const rule = rollUp(
+    doc({
+      lines: [line("1", ["R1"], { mpn: "" })],
+      library: [{ ...LIBRARY, suspect }],
+      offers: [offer("x", "1", "0.1", { part: "alt" })],
+    }),
+  );
+  expect(rule.basket.missing).toBe(rule.needs[0]!.need);
+});
+
+test("the shelf gives first, oldest lot first, at what it cost; quarantine stays; a person may leave it", () => {
+  const lot = (id: string, qty: number, more = {}) => ({
+    id,
+    mpn: "ox-10k",
+    qty,
+    place: "drawer 4",
+    receivedOn: "2026-01-01",
+    unitCost: "0.2",
+    currency: "EUR",
+    condition: "new" as const,
+    ...more,
+  });
+  const base = {
+    lines: [line("1", ["R1"])],
+    offers: [offer("x", "1", "0.1")],
+    lots: [lot("q", 50, { condition: "quarantine" }), lot("old", 4), lot("new", 500)],
+  };
+  const r = rollUp(doc(base));
+  const need = r.needs[0]!;
+  expect(need.shelf.map((t) => [t.lot.id, t.qty])).toEqual([
+    ["old", 4],
+    ["new", need.whole - 4],
+  ]);
+  expect([need.need, r.basket.total, r.basket.missing]).toEqual([0, 0, 0]);
+  expect(need.shelf.reduce((s, t) => s + t.cost, 0)).toBe(need.whole * 200_000);
+  const left = rollUp(doc({ ...base, choices: { ownShelf: "leave" } }));
+  expect(left.needs[0]).toMatchObject({ need: need.whole, shelf: [] });
+});

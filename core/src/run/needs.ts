@@ -1,0 +1,163 @@
+import { needOf } from "../assembly/attrition.ts";
+import type { PackageClass } from "../assembly/package-class.ts";
+import { candidatesFor } from "../library/candidates.ts";
+import { numberKey } from "../library/part.ts";
+import { convertMicros, type Micros, toMicros } from "../money/money.ts";
+import type { Need } from "../sourcing/basket.ts";
+import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
+import type { RunDocument, RunLine, RunLot } from "./document.ts";
+import { type LinePart, rateOf } from "./parts.ts";
+
+/** Pieces of one line on the way to what is needed. */
+export interface NeedTerm {
+  readonly line: string;
+  /** For the boards started, or for the good ones where nothing is soldered. */
+  readonly net: number;
+  readonly kind: PackageClass | "costly";
+  readonly by: "hand" | "machine";
+}
+
+/** Pieces taken from a lot on the own shelf. */
+export interface ShelfTake {
+  readonly lot: RunLot;
+  readonly qty: number;
+  /** What they cost when they came, in the shop's currency. */
+  readonly cost: Micros;
+}
+
+/** What one purchase is for: one line of the bill, or all that have its number. */
+export interface RunNeed extends Need {
+  /** Lines it is bought for, in the order of the bill; the first gives the id. */
+  readonly lines: readonly string[];
+  readonly terms: readonly NeedTerm[];
+  /** Lost on the way, over all its lines. */
+  readonly lost: number;
+  /** Pieces in all; `need` is what is left to buy after the shelf. */
+  readonly whole: number;
+  readonly shelf: readonly ShelfTake[];
+}
+
+/** Above this unit price a part counts as costly and is hardly bought over (domain.md 3.7). */
+export const COSTLY_MICROS = 2_000_000;
+
+/** Unit price from which a part is costly: 2.00 in euro, in the shop's own currency where it knows the rate. */
+const costlyFrom = (doc: RunDocument): number => COSTLY_MICROS * Number(rateOf(doc, "EUR") ?? "1");
+
+/**
+ * What must be bought for a number of boards started, with what is lost on the way and what the shelf gives first.
+ *
+ * Lines of one maker number are one purchase (domain.md 3.1, key 1): their pieces and losses are added up per way of
+ * mounting, and an offer's stock counts once. Offers of another part count where it is approved for the line, or where
+ * the line asks for any such part. need = n·q + max(⌈n·q·a⌉, m) (domain.md 3.7).
+ */
+export function needsOf(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  offers: ReadonlyMap<string, readonly Offer[]>,
+  started: number,
+): RunNeed[] {
+  const shelf = new Map((doc.lots ?? []).map((l) => [l.id, l.qty]));
+  return groupsOf(parts).map((group) => {
+    const first = group[0]!.line;
+    const list = together(doc, group, offers);
+    const pinned = group.map((p) => doc.choices.pins?.[p.line.id]).find((s) => s !== undefined);
+    const terms = group.map((p): NeedTerm => {
+      const by = p.method === "house" ? "machine" : "hand";
+      if (p.kind === "loose")
+        return { line: p.line.id, net: Math.ceil(doc.goodBoards * p.count), kind: "loose", by };
+      const net = Math.ceil(started * p.count);
+      const prices = list.map((o) => cheapestBuy(o, net)?.unitPrice).filter((v) => v !== undefined);
+      const isCostly = prices.length > 0 && Math.min(...prices) > costlyFrom(doc);
+      return { line: p.line.id, net, kind: isCostly ? "costly" : p.kind, by };
+    });
+    const net = terms.reduce((n, t) => n + t.net, 0);
+    const whole = Math.ceil(withLosses(terms));
+    const taken = takeFrom(doc, first, whole, shelf);
+    return {
+      id: first.id,
+      lines: group.map((p) => p.line.id),
+      need: whole - taken.reduce((n, t) => n + t.qty, 0),
+      offers: list,
+      ...(pinned === undefined ? {} : { pinned }),
+      terms,
+      lost: whole - net,
+      whole,
+      shelf: taken,
+    };
+  });
+}
+
+/** Lines of one number together; makers that contradict each other part them. */
+function groupsOf(parts: readonly LinePart[]): LinePart[][] {
+  const groups: LinePart[][] = [];
+  const byNumber = new Map<string, LinePart[][]>();
+  for (const p of parts) {
+    const key = numberKey(p.line.mpn);
+    const same = key === "" ? [] : (byNumber.get(key) ?? []);
+    const maker = p.line.maker.toUpperCase();
+    const fit = same.find((g) =>
+      g.every((q) => maker === "" || q.line.maker === "" || q.line.maker.toUpperCase() === maker),
+    );
+    if (fit) {
+      fit.push(p);
+      continue;
+    }
+    const group = [p];
+    groups.push(group);
+    if (key !== "") byNumber.set(key, [...same, group]);
+  }
+  return groups;
+}
+
+/** The offers of all lines of a group that may be bought; what the feed said of each line is one offer. */
+function together(
+  doc: RunDocument,
+  group: readonly LinePart[],
+  offers: ReadonlyMap<string, readonly Offer[]>,
+): Offer[] {
+  const seen = new Set<string>();
+  const out: Offer[] = [];
+  for (const p of group)
+    for (const o of offers.get(p.line.id) ?? []) {
+      if (o.part !== undefined && !mayTake(doc, p.line, o.part)) continue;
+      const key = `${o.supplier}|${o.part ?? ""}|${o.stock}|${o.moq}|${o.multiple}|${o.breaks.map((b) => `${b.qty}:${b.price}`).join(",")}`;
+      if (seen.has(key)) continue;
+      seen.add(key);
+      out.push(o);
+    }
+  return out;
+}
+
+/** Whether offers of another part count for a line. */
+function mayTake(doc: RunDocument, line: RunLine, part: string): boolean {
+  const found = candidatesFor(line, doc.library ?? [], doc.alternates ?? []);
+  return found.some((c) => c.isUsable && c.part.id === part);
+}
+
+/** Losses are per load of one kind of package and one way of mounting, so lines alike are counted together. */
+function withLosses(terms: readonly NeedTerm[]): number {
+  const loads = new Map<string, NeedTerm>();
+  for (const t of terms) {
+    const key = `${t.kind} ${t.by}`;
+    const old = loads.get(key);
+    loads.set(key, old ? { ...old, net: old.net + t.net } : t);
+  }
+  return [...loads.values()].reduce((n, t) => n + needOf(1, t.net, t.kind, t.by), 0);
+}
+
+/** Takes from the shelf what is there of a line's number, oldest lot first. */
+function takeFrom(doc: RunDocument, line: RunLine, whole: number, shelf: Map<string, number>): ShelfTake[] {
+  if (line.mpn === "" || doc.choices.ownShelf === "leave") return [];
+  const out: ShelfTake[] = [];
+  let rest = whole;
+  for (const lot of doc.lots ?? []) {
+    if (rest <= 0 || numberKey(lot.mpn) !== numberKey(line.mpn) || lot.condition === "quarantine") continue;
+    const qty = Math.min(rest, shelf.get(lot.id) ?? 0);
+    if (qty <= 0) continue;
+    shelf.set(lot.id, shelf.get(lot.id)! - qty);
+    rest -= qty;
+    const unit = toMicros(lot.unitCost);
+    out.push({ lot, qty, cost: convertMicros(qty * unit, rateOf(doc, lot.currency) ?? "0") });
+  }
+  return out;
+}

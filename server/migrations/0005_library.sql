@@ -1,0 +1,95 @@
+-- The shop's own knowledge of parts, what may stand in for what, and what lies on the shelf.
+
+create table part (
+  id uuid primary key default gen_random_uuid(),
+  workshop_id uuid not null references workshop on delete cascade,
+  mpn text not null constraint part_mpn_check check (length(mpn) between 1 and 120),
+  maker text not null default '',
+  description text not null default '',
+  kind text not null default 'other',
+  package text not null default '',
+  params jsonb not null default '{}',
+  height_mm numeric(9, 3),
+  mass_mg numeric(12, 3),
+  direction text not null default '',
+  mount text constraint part_mount_check check (mount in ('machine', 'hand', 'none')),
+  moisture text not null default '',
+  state text not null default 'unknown',
+  sheet text not null default '',
+  measured text not null default '',
+  tried_on date,
+  tried text not null default '',
+  suspect jsonb,
+  version integer not null default 1,
+  created_at timestamptz not null default now()
+);
+-- a number as it is compared: capitals, no blanks
+create function number_key(mpn text) returns text
+language sql immutable
+as $$ select regexp_replace(upper(mpn), '\s', '', 'g') $$;
+create unique index part_number_key on part (workshop_id, number_key(mpn));
+
+-- What may stand in for what, decided once and known in every product. The original is a key: a number, or what a
+-- line without one asks for.
+create table alternate (
+  id uuid primary key default gen_random_uuid(),
+  workshop_id uuid not null references workshop on delete cascade,
+  original text not null constraint alternate_original_check check (length(original) between 1 and 400),
+  part_id uuid not null references part on delete cascade,
+  state text not null constraint alternate_state_check check (state in ('proposed', 'approved', 'refused')),
+  -- the runs it is approved for; null: all
+  runs uuid[],
+  because text not null default '',
+  person text not null,
+  at date not null default current_date,
+  version integer not null default 1,
+  constraint alternate_key unique (workshop_id, original, part_id)
+);
+create index alternate_part on alternate (part_id);
+
+alter table offer add column part_id uuid references part on delete cascade;
+create index offer_part on offer (part_id) where part_id is not null;
+
+-- Pieces of one number as they came: their place, date, cost and condition.
+create table lot (
+  id uuid primary key default gen_random_uuid(),
+  workshop_id uuid not null references workshop on delete cascade,
+  mpn text not null constraint lot_mpn_check check (length(mpn) between 1 and 120),
+  qty integer not null constraint lot_qty_check check (qty >= 0),
+  place text not null default '',
+  received_on date not null default current_date,
+  unit_cost numeric(15, 6) not null default 0,
+  currency text not null,
+  condition text not null default 'new'
+    constraint lot_condition_check check (condition in ('new', 'opened', 'salvaged', 'quarantine')),
+  donor text not null default '',
+  note text not null default '',
+  version integer not null default 1
+);
+create index lot_number on lot (workshop_id, number_key(mpn));
+
+create table reservation (
+  id uuid primary key default gen_random_uuid(),
+  workshop_id uuid not null references workshop on delete cascade,
+  lot_id uuid not null references lot on delete cascade,
+  run_id uuid not null references run on delete cascade,
+  qty integer not null constraint reservation_qty_check check (qty > 0),
+  version integer not null default 1,
+  constraint reservation_key unique (lot_id, run_id)
+);
+create index reservation_run on reservation (run_id);
+create index reservation_workshop on reservation (workshop_id);
+
+do $$
+declare t text;
+begin
+  foreach t in array array['part', 'alternate', 'lot', 'reservation']
+  loop
+    execute format('alter table %I enable row level security', t);
+    execute format('alter table %I force row level security', t);
+    execute format('create policy own_workshop on %I using (workshop_id = current_workshop()) with check (workshop_id = current_workshop())', t);
+    execute format('grant select, insert, update, delete on %I to kobbin_app', t);
+    execute format('create trigger bump_version before update on %I for each row execute function bump_version()', t);
+    execute format('create trigger record_row after insert or update or delete on %I for each row execute function record_row(''id'')', t);
+  end loop;
+end $$;

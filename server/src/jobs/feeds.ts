@@ -1,0 +1,117 @@
+import { withWorkshop } from "../db/tx.ts";
+import { recordChange, tell } from "../history/change.ts";
+import { countJob } from "../metrics.ts";
+import { manyPartsFor } from "../resources/library/queries.ts";
+import { manyLines, oneRun } from "../resources/run/index.ts";
+import { askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
+import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
+import { manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
+import type { DurableQueue } from "./queue.ts";
+import type { WorkerDeps } from "./worker.ts";
+
+/** A question that waits. */
+export interface AskDue {
+  readonly workshopId: string;
+  readonly askId: string;
+}
+
+/** How often one supplier is asked before the question is given up. */
+const MOST_TRIES = 4;
+const PATIENCE_MS = 8000;
+
+/**
+ * Questions to suppliers, each by itself: what one answers is stored at once, whatever becomes of the others.
+ *
+ * @param later called with the milliseconds after which a failed question is due again
+ */
+export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): DurableQueue<AskDue> => ({
+  name: "feeds",
+  batchSize: 6,
+  isWaiting: true,
+  due: async () => {
+    const { rows } = await deps.pool.query<AskDue>(
+      `select workshop_id as "workshopId", ask_id as "askId" from feed_due where next_at <= clock_timestamp() order by next_at limit 200`,
+    );
+    return rows.map((data) => ({ key: data.askId, data }));
+  },
+  work: (data) => answerAsk(deps, data, later),
+});
+
+/**
+ * Asks one supplier and keeps what it says. A supplier that fails is asked again after a while, each time twice as
+ * long; its older offers stay until it answers.
+ */
+export async function answerAsk(
+  deps: Pick<WorkerDeps, "pool" | "config" | "today">,
+  { workshopId, askId }: AskDue,
+  later: (inMs: number) => void,
+): Promise<void> {
+  const { pool, config, today } = deps;
+  const found = await withWorkshop(pool, workshopId, async (tx) => {
+    const ask = await claimAsk(tx, askId, PATIENCE_MS * 2);
+    if (!ask) return undefined;
+    const run = await oneRun(tx, ask.runId);
+    const lines = await manyLines(tx, run.revisionId);
+    const supplier = (await manySuppliers(tx)).find((s) => s.id === ask.supplierId);
+    const { library, alternates } = await manyPartsFor(tx, lines, ask.runId);
+    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+    return { ask, run, lines, supplier, wanted: wantedOf(lines, library, alternates) };
+  });
+  if (!found?.supplier) return;
+  const { ask, run, lines, supplier, wanted } = found;
+  try {
+    const said = await askSupplier(
+      config.standInsUrl,
+      supplier,
+      wanted,
+      today(),
+      AbortSignal.timeout(PATIENCE_MS),
+    );
+    await recordChange(
+      pool,
+      { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
+      async (tx, change) => {
+        change.about({ runId: run.id, revisionId: run.revisionId });
+        change.says(`${supplier.name} answered: ${said.offers.length} offers`);
+        // a line may have gone while the supplier was thinking
+        const { rows } = await tx.query<{ id: string }>(
+          "select id from bom_line where id = any($1::uuid[])",
+          [lines.map((l) => l.id)],
+        );
+        const there = new Set(rows.map((r) => r.id));
+        const offers = said.offers.filter((o) => there.has(o.lineId));
+        await replaceFeedOffers(tx, [...there], [supplier.id], offers);
+        await settleAsk(
+          tx,
+          askId,
+          offers.length,
+          said.notListed.filter((l) => there.has(l)),
+        );
+        await tx.query("update run set asked_at = now() where id = $1", [run.id]);
+      },
+    );
+    countJob("done");
+    await withWorkshop(pool, workshopId, (tx) =>
+      tell(tx, { kind: "asking", workshop: workshopId, runId: run.id }),
+    );
+  } catch (error) {
+    countJob("failed");
+    await failed(deps, workshopId, ask, reasonOf(error), later);
+  }
+}
+
+async function failed(
+  { pool, config }: Pick<WorkerDeps, "pool" | "config">,
+  workshopId: string,
+  ask: Asked,
+  reason: string,
+  later: (inMs: number) => void,
+): Promise<void> {
+  const waitMs = config.feedRetryMs * 2 ** (ask.tries - 1);
+  await withWorkshop(pool, workshopId, async (tx) => {
+    if (ask.tries >= MOST_TRIES) await giveUpAsk(tx, ask.id, reason);
+    else await postponeAsk(tx, ask.id, reason, waitMs);
+    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+  });
+  if (ask.tries < MOST_TRIES) later(waitMs);
+}

@@ -1,0 +1,320 @@
+import type { LotRow, PartRow, PartUse } from "@kobbin/contract";
+import {
+  type Alternate,
+  factsOfLine,
+  kindOfLine,
+  type LibraryPart,
+  lineKey,
+  numberKey,
+  type PartKind,
+  type PartState,
+  packageKey,
+  type RunLine,
+  type RunLot,
+} from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+import { trim } from "../shop/queries.ts";
+
+const PART = `p.id, p.mpn, p.maker, p.description, p.kind, p.package, p.params, p.height_mm::float8 as "heightMm", p.mass_mg::float8 as "massMg",
+  p.direction, p.mount, p.moisture, p.state, p.sheet, p.measured, p.tried_on as "triedOn", p.tried, p.suspect, p.version`;
+
+interface StoredPart {
+  readonly id: string;
+  readonly mpn: string;
+  readonly maker: string;
+  readonly description: string;
+  readonly kind: PartKind;
+  readonly package: string;
+  readonly params: Record<string, string>;
+  readonly heightMm: number | null;
+  readonly massMg: number | null;
+  readonly direction: string;
+  readonly mount: LibraryPart["mount"] | null;
+  readonly moisture: string;
+  readonly state: PartState;
+  readonly sheet: string;
+  readonly measured: string;
+  readonly triedOn: string | null;
+  readonly tried: string;
+  readonly suspect: LibraryPart["suspect"] | null;
+  readonly version: number;
+}
+
+const toPart = (r: StoredPart): LibraryPart & { version: number } => {
+  const { heightMm, massMg, mount, triedOn, suspect, ...rest } = r;
+  return {
+    ...rest,
+    ...(heightMm === null ? {} : { heightMm }),
+    ...(massMg === null ? {} : { massMg }),
+    ...(mount ? { mount } : {}),
+    ...(triedOn === null ? {} : { triedOn }),
+    ...(suspect ? { suspect } : {}),
+  };
+};
+
+/**
+ * The parts of the library whose number, maker, description or package holds every word, with how many lines of all
+ * bills use each and how many lie on the shelf. Without words: what was used most.
+ */
+export async function manyParts(tx: Tx, words: readonly string[], limit: number): Promise<PartRow[]> {
+  const { rows } = await tx.query<StoredPart & { uses: number; onShelf: number }>(
+    `select ${PART},
+       (select count(*)::int from bom_line as l where number_key(l.mpn) = number_key(p.mpn)) as uses,
+       (select coalesce(sum(o.qty), 0)::int from lot as o where number_key(o.mpn) = number_key(p.mpn)) as "onShelf"
+     from part as p
+     where lower(p.mpn || ' ' || p.maker || ' ' || p.description || ' ' || p.package || ' ' || p.kind) like all ($1::text[])
+     order by p.suspect is null, p.mpn
+     limit $2`,
+    [words, limit],
+  );
+  return rows.map(({ uses, onShelf, ...r }) => ({ ...toPart(r), uses, onShelf }));
+}
+
+export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { version: number }> {
+  const { rows } = await tx.query<StoredPart>(`select ${PART} from part as p where p.id = $1`, [id]);
+  return toPart(one(rows, "part"));
+}
+
+export async function maybePartByNumber(tx: Tx, mpn: string): Promise<string | undefined> {
+  const { rows } = await tx.query<{ id: string }>(
+    "select id from part where number_key(mpn) = number_key($1)",
+    [mpn],
+  );
+  return rows[0]?.id;
+}
+
+export async function insertPart(tx: Tx, columns: Readonly<Record<string, unknown>>): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into part (workshop_id, mpn, maker, description, kind, package, params)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6) returning id`,
+    [
+      columns.mpn,
+      columns.maker ?? "",
+      columns.description ?? "",
+      columns.kind ?? "other",
+      columns.package ?? "",
+      JSON.stringify(columns.params ?? {}),
+    ],
+  );
+  return one(rows, "part").id;
+}
+
+export async function deletePart(tx: Tx, id: string): Promise<void> {
+  one((await tx.query<{ id: string }>("delete from part where id = $1 returning id", [id])).rows, "part");
+}
+
+/** Numbers of all bills the library does not know yet, with what the bills say of them. */
+export async function manyUnknownNumbers(
+  tx: Tx,
+): Promise<
+  (Pick<RunLine, "refs" | "valueText" | "package" | "mpn" | "maker" | "description"> & { uses: number })[]
+> {
+  const { rows } = await tx.query<
+    Pick<RunLine, "refs" | "valueText" | "package" | "mpn" | "maker" | "description"> & { uses: number }
+  >(
+    `select distinct on (number_key(l.mpn)) l.refs[1:1] as refs, l.value_text as "valueText", l.package, l.mpn, l.maker, l.description,
+       count(*) over (partition by number_key(l.mpn))::int as uses
+     from bom_line as l
+     where l.mpn <> '' and not exists (select 1 from part as p where number_key(p.mpn) = number_key(l.mpn))
+     order by number_key(l.mpn), length(l.maker) + length(l.description) + length(l.package) desc`,
+  );
+  return rows;
+}
+
+/** Where a number is used: product, revision, references, and the runs that would buy it. */
+export async function manyUses(tx: Tx, mpn: string): Promise<PartUse[]> {
+  const { rows } = await tx.query<PartUse>(
+    `select p.name as product, v.label as revision, v.id as "revisionId", l.refs, l.value_text as "valueText", l.qty::float8 as qty, l.dnp,
+       coalesce((select json_agg(json_build_object('id', r.id, 'name', r.name, 'state', r.state) order by r.created_at)
+         from run as r where r.revision_id = v.id), '[]') as runs
+     from bom_line as l
+     join revision as v on v.id = l.revision_id
+     join product as p on p.id = v.product_id
+     where number_key(l.mpn) = number_key($1)
+     order by p.name, v.label, l.position`,
+    [mpn],
+  );
+  return rows;
+}
+
+/**
+ * What of the library a bill's lines ask for: their own numbers, what was decided to stand in for them, and for lines
+ * without a number all parts of their class and package.
+ */
+export async function manyPartsFor(
+  tx: Tx,
+  lines: readonly RunLine[],
+  runId: string | undefined,
+): Promise<{ library: LibraryPart[]; alternates: Alternate[] }> {
+  const keys = [...new Set(lines.flatMap((l) => lineKey(l) ?? []))];
+  const numbers = [...new Set(lines.filter((l) => l.mpn !== "").map((l) => numberKey(l.mpn)))];
+  const rules = lines.filter((l) => l.mpn === "" && lineKey(l) !== undefined);
+  const { rows: decided } = await tx.query<{
+    original: string;
+    part: string;
+    state: Alternate["state"];
+    runs: string[] | null;
+    because: string;
+    by: string;
+    at: string;
+  }>(
+    `select original, part_id as part, state, runs, because, person as by, at from alternate where original = any($1::text[]) order by at, id`,
+    [keys],
+  );
+  const { rows } = await tx.query<StoredPart>(
+    `select ${PART} from part as p
+     where number_key(p.mpn) = any($1::text[]) or p.id = any($2::uuid[]) or p.kind = any($3::text[])
+     order by p.mpn`,
+    [numbers, decided.map((d) => d.part), [...new Set(rules.map(kindOfLine))]],
+  );
+  const packages = new Set(rules.map((l) => `${kindOfLine(l)} ${packageKey(l.package)}`));
+  const named = new Set(numbers);
+  const chosen = new Set(decided.map((d) => d.part));
+  const library = rows
+    .filter(
+      (p) =>
+        named.has(numberKey(p.mpn)) || chosen.has(p.id) || packages.has(`${p.kind} ${packageKey(p.package)}`),
+    )
+    .map((p) => {
+      const { version: _, ...part } = toPart(p);
+      return part;
+    });
+  const alternates = decided.map(({ runs, ...d }): Alternate => {
+    const holds = d.state !== "approved" || runs === null || (runId !== undefined && runs.includes(runId));
+    return {
+      ...d,
+      state: holds ? d.state : "proposed",
+      ...(holds ? {} : { isElsewhere: true }),
+      ...(d.state === "approved" && runs === null ? { isForAllRuns: true } : {}),
+    };
+  });
+  return { library, alternates };
+}
+
+export async function upsertAlternate(
+  tx: Tx,
+  a: {
+    original: string;
+    partId: string;
+    state: Alternate["state"];
+    runs: readonly string[] | null;
+    because: string;
+    person: string;
+    at: string;
+  },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into alternate (workshop_id, original, part_id, state, runs, because, person, at)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7)
+     on conflict on constraint alternate_key do update
+       set state = excluded.state, runs = excluded.runs, because = excluded.because, person = excluded.person, at = excluded.at
+     returning id`,
+    [a.original, a.partId, a.state, a.runs, a.because, a.person, a.at],
+  );
+  return one(rows, "alternate").id;
+}
+
+/** The runs an alternate is approved for: null is all of them, undefined that nobody approved it. */
+export async function runsOfAlternate(
+  tx: Tx,
+  original: string,
+  partId: string,
+): Promise<readonly string[] | null | undefined> {
+  const { rows } = await tx.query<{ runs: string[] | null }>(
+    "select runs from alternate where original = $1 and part_id = $2 and state = 'approved' for update",
+    [original, partId],
+  );
+  return rows[0]?.runs;
+}
+
+const LOT = `o.id, o.mpn, o.qty, o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition`;
+
+/** What lies on the shelf, oldest first, with who reserved how many. */
+export async function manyLots(tx: Tx): Promise<LotRow[]> {
+  const { rows } = await tx.query<LotRow>(
+    `select ${LOT}, o.donor, o.note, o.version,
+       coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
+         from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
+       (select count(*)::int from bom_line as l where number_key(l.mpn) = number_key(o.mpn)) as uses
+     from lot as o order by o.mpn, o.received_on, o.id`,
+  );
+  return rows.map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
+}
+
+/** Lots of some numbers with what of each is free for a run: what others reserved is not. */
+export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: string): Promise<RunLot[]> {
+  const { rows } = await tx.query<RunLot & { unitCost: string }>(
+    `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
+       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition
+     from lot as o
+     where number_key(o.mpn) = any($1::text[])
+     order by o.received_on, o.id`,
+    [numbers, runId],
+  );
+  return rows.filter((r) => r.qty > 0).map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
+}
+
+export async function insertLot(
+  tx: Tx,
+  l: {
+    mpn: string;
+    qty: number;
+    place: string;
+    receivedOn: string;
+    unitCost: string;
+    currency: string;
+    condition: RunLot["condition"];
+    donor: string;
+    note: string;
+  },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into lot (workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [l.mpn, l.qty, l.place, l.receivedOn, l.unitCost, l.currency, l.condition, l.donor, l.note],
+  );
+  return one(rows, "lot").id;
+}
+
+export async function deleteLot(tx: Tx, id: string): Promise<void> {
+  one((await tx.query<{ id: string }>("delete from lot where id = $1 returning id", [id])).rows, "lot");
+}
+
+/** Reserves pieces of a lot for a run; none gives them free again. */
+export async function putReservation(tx: Tx, lotId: string, runId: string, qty: number): Promise<void> {
+  if (qty === 0) await tx.query("delete from reservation where lot_id = $1 and run_id = $2", [lotId, runId]);
+  else
+    await tx.query(
+      `insert into reservation (workshop_id, lot_id, run_id, qty) values (current_workshop(), $1, $2, $3)
+       on conflict on constraint reservation_key do update set qty = excluded.qty`,
+      [lotId, runId, qty],
+    );
+}
+
+/** Pieces of a lot that no other run reserved, the lot held until the transaction ends. */
+export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
+  const { rows } = await tx.query<{ qty: number; mpn: string }>(
+    "select qty, mpn from lot where id = $1 for update",
+    [lotId],
+  );
+  const lot = one(rows, "lot");
+  const { rows: taken } = await tx.query<{ n: number }>(
+    "select coalesce(sum(qty), 0)::int as n from reservation where lot_id = $1 and run_id <> $2",
+    [lotId, runId],
+  );
+  return { free: lot.qty - taken[0]!.n, mpn: lot.mpn };
+}
+
+/** What a bill says of a number, as a part of the library begins with it. */
+export function partFromLine(line: Parameters<typeof factsOfLine>[0]) {
+  const f = factsOfLine(line);
+  return {
+    mpn: line.mpn,
+    maker: line.maker,
+    description: line.description || line.valueText,
+    kind: f.kind,
+    package: line.package,
+    params: f.params,
+  };
+}

@@ -1,0 +1,190 @@
+import Router from "@koa/router";
+import { alternateBody, lotBody, newLotBody, newPartBody, partBody, reservationBody } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
+import { withWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { byOf, changeOf } from "../../history/change.ts";
+import type { Json } from "../../history/merge.ts";
+import { mergeRow } from "../../history/merge-row.ts";
+import { signed } from "../../middleware/session.ts";
+import { bodyOf } from "../body.ts";
+import { givenColumns } from "../columns.ts";
+import { oneRun } from "../run/queries.ts";
+import {
+  deleteLot,
+  deletePart,
+  freeOf,
+  insertLot,
+  insertPart,
+  manyLots,
+  manyParts,
+  manyUnknownNumbers,
+  manyUses,
+  maybePartByNumber,
+  onePart,
+  partFromLine,
+  putReservation,
+  runsOfAlternate,
+  upsertAlternate,
+} from "./queries.ts";
+
+const MOST = 200;
+
+/** The shop's parts, what may stand in for what, and the shelf. */
+export function libraryRoutes(deps: Deps): Router {
+  const { pool, today } = deps;
+  const router = new Router();
+  router.get("/api/parts", async (ctx) => {
+    const words = String(ctx.query.q ?? "")
+      .toLowerCase()
+      .split(/\s+/)
+      .slice(0, 6)
+      .map((w) => `%${w.slice(0, 60).replace(/[\\%_]/g, "\\$&")}%`);
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
+      parts: await manyParts(tx, words, MOST),
+      unknown: (await manyUnknownNumbers(tx)).map(({ uses, ...l }) => ({ ...partFromLine(l), uses })),
+    }));
+  });
+  router.get("/api/parts/:id", async (ctx) => {
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+      const part = await onePart(tx, ctx.params.id!);
+      return { part, uses: await manyUses(tx, part.mpn) };
+    });
+  });
+  router.post("/api/parts", async (ctx) => {
+    const list = bodyOf(ctx, newPartBody).parts;
+    const ids = await changeOf(ctx, deps, async (tx, change) => {
+      const ids: string[] = [];
+      const fresh: string[] = [];
+      for (const p of list) {
+        const there = await maybePartByNumber(tx, p.mpn);
+        if (!there) fresh.push(p.mpn);
+        ids.push(there ?? (await insertPart(tx, p)));
+      }
+      change.says(
+        fresh.length === 1
+          ? `part ${fresh[0]} taken into the library`
+          : `${fresh.length} parts taken into the library`,
+      );
+      return ids;
+    });
+    ctx.status = 201;
+    ctx.body = { ids };
+  });
+  router.patch("/api/parts/:id", async (ctx) => {
+    const { version, suspectBecause, ...b } = bodyOf(ctx, partBody);
+    const id = ctx.params.id!;
+    const { person } = signed(ctx);
+    await changeOf(ctx, deps, async (tx, change) => {
+      const part = await onePart(tx, id);
+      if (suspectBecause !== undefined)
+        change.says(
+          suspectBecause === ""
+            ? `${part.mpn} cleared of suspicion`
+            : `${part.mpn} suspected: ${suspectBecause}`,
+        );
+      const columns = givenColumns({
+        maker: b.maker,
+        description: b.description,
+        kind: b.kind,
+        package: b.package,
+        params: b.params,
+        height_mm: b.heightMm,
+        mass_mg: b.massMg,
+        direction: b.direction,
+        mount: b.mount,
+        moisture: b.moisture,
+        state: b.state,
+        sheet: b.sheet,
+        measured: b.measured,
+        tried_on: b.triedOn,
+        tried: b.tried,
+      });
+      const laid: Record<string, Json> = { ...columns };
+      if (suspectBecause !== undefined)
+        laid.suspect = suspectBecause === "" ? null : { since: today(), because: suspectBecause, by: person };
+      await mergeRow(tx, "part", { id }, version ?? part.version, () => laid, part.mpn, byOf(ctx).page);
+    });
+    ctx.status = 204;
+  });
+  router.delete("/api/parts/:id", async (ctx) => {
+    await changeOf(ctx, deps, (tx) => deletePart(tx, ctx.params.id!));
+    ctx.status = 204;
+  });
+  router.put("/api/alternates", async (ctx) => {
+    const b = bodyOf(ctx, alternateBody);
+    const { person } = signed(ctx);
+    const id = await changeOf(ctx, deps, async (tx, change) => {
+      const part = await onePart(tx, b.partId);
+      const before = await runsOfAlternate(tx, b.original, b.partId);
+      const { revisionId } = b.runId ? await oneRun(tx, b.runId) : { revisionId: undefined };
+      if (b.runId) change.about({ runId: b.runId, ...(revisionId ? { revisionId } : {}) });
+      // approved for one run after another: the list grows; "all runs" takes its place
+      const runs =
+        b.state !== "approved" || !b.runId || before === null
+          ? null
+          : [...new Set([...(before ?? []), b.runId])];
+      change.says(
+        `${part.mpn} ${b.state === "proposed" ? "proposed" : b.state} in the place of ${b.original.replace(/^number /, "").replaceAll("|", " ")}${b.state === "approved" && runs ? " for this run" : ""}`,
+      );
+      return upsertAlternate(tx, { ...b, runs, person, at: today() });
+    });
+    ctx.body = { id };
+  });
+  router.get("/api/lots", async (ctx) => {
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manyLots);
+  });
+  router.post("/api/lots", async (ctx) => {
+    const b = bodyOf(ctx, newLotBody);
+    const id = await changeOf(ctx, deps, async (tx, change) => {
+      change.says(`${b.qty} × ${b.mpn} put on the shelf${b.place ? `, ${b.place}` : ""}`);
+      return insertLot(tx, { ...b, receivedOn: b.receivedOn ?? today() });
+    });
+    ctx.status = 201;
+    ctx.body = { id };
+  });
+  router.patch("/api/lots/:id", async (ctx) => {
+    const { version, ...b } = bodyOf(ctx, lotBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx) => {
+      const { mpn } = await freeOf(tx, id, "00000000-0000-0000-0000-000000000000");
+      const columns = givenColumns({
+        qty: b.qty,
+        place: b.place,
+        unit_cost: b.unitCost,
+        condition: b.condition,
+        donor: b.donor,
+        note: b.note,
+      });
+      await mergeRow(tx, "lot", { id }, version, () => columns, mpn, byOf(ctx).page);
+    });
+    ctx.status = 204;
+  });
+  router.delete("/api/lots/:id", async (ctx) => {
+    await changeOf(ctx, deps, (tx) => deleteLot(tx, ctx.params.id!));
+    ctx.status = 204;
+  });
+  router.put("/api/runs/:id/reservations", async (ctx) => {
+    const b = bodyOf(ctx, reservationBody);
+    const runId = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const run = await oneRun(tx, runId);
+      change.about({ runId });
+      const { free, mpn } = await freeOf(tx, b.lotId, runId);
+      if (b.qty > free)
+        throw new AppError(
+          "OUT_OF_RANGE",
+          `${free} of ${mpn} are free in this lot, not ${b.qty}.`,
+          "Other runs reserved the rest; free some there, or reserve fewer.",
+        );
+      change.says(
+        b.qty === 0
+          ? `${mpn}: reservation for ${run.name} given free`
+          : `${b.qty} × ${mpn} reserved for ${run.name}`,
+      );
+      await putReservation(tx, b.lotId, runId, b.qty);
+    });
+    ctx.status = 204;
+  });
+  return router;
+}

@@ -1,0 +1,58 @@
+import type { RunNeed } from "@kobbin/core";
+import { useRun } from "../../run/runState.ts";
+import { Sum } from "../../ui/Sum.tsx";
+
+const WAY = { hand: "by hand", machine: "by machine" } as const;
+
+/** How many are needed, with every step of the sum: boards, pieces, losses, what the shelf gives. */
+export function Needed({ need, title }: { need: RunNeed; title: string }) {
+  const { doc, result: r } = useRun();
+  const nameOf = (id: string) => {
+    const p = r.parts.find((x) => x.line.id === id)!;
+    return { name: p.line.refs[0] ?? (p.line.valueText || p.line.mpn), count: p.count };
+  };
+  const terms = need.terms.map((t) => {
+    const { name, count } = nameOf(t.line);
+    const boards = t.kind === "loose" ? doc.goodBoards : r.start;
+    return {
+      label: need.terms.length > 1 ? name : t.kind === "loose" ? "good boards" : "boards started",
+      value: String(t.net),
+      note: `${boards} × ${count}`,
+    };
+  });
+  const kinds = [
+    ...new Set(need.terms.filter((t) => t.kind !== "loose").map((t) => `${t.kind}, ${WAY[t.by]}`)),
+  ];
+  return (
+    <Sum
+      title={`needed of ${title}`}
+      formula={
+        kinds.length === 0
+          ? "good boards × pieces a product"
+          : "boards started × pieces a board + what is lost on the way − what lies on the shelf"
+      }
+      terms={[
+        ...terms,
+        ...(kinds.length > 0
+          ? [
+              {
+                label: "lost on the way",
+                value: String(need.lost),
+                note: kinds.join("; "),
+                from: "placeholder shares, until there is a record",
+              },
+            ]
+          : []),
+        ...need.shelf.map((t) => ({
+          label: "from the own shelf",
+          value: `−${t.qty}`,
+          note: t.lot.place,
+          from: `received ${t.lot.receivedOn}`,
+        })),
+      ]}
+      result={`${need.need} to buy${need.shelf.length > 0 ? `, ${need.whole} in all` : ""}`}
+    >
+      {need.whole}
+    </Sum>
+  );
+}

@@ -1,0 +1,151 @@
+import { microsToText, type Offer, priceAt, type RunOffer } from "@kobbin/core";
+import { removeOffer } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { day, unitPrice } from "../../ui/format.ts";
+import { Sum } from "../../ui/Sum.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+
+/** Who offers a line: the suppliers asked, the offers typed; what is kept to one of them. */
+export function Offers({
+  lineId,
+  lines,
+  need,
+  offers,
+  unlisted: missing,
+  onType,
+}: {
+  lineId: string;
+  /** All lines of the purchase. */
+  lines: readonly string[];
+  need: number;
+  offers: readonly Offer[];
+  unlisted: readonly string[];
+  onType: () => void;
+}) {
+  const { id, doc, change, did, isLocked } = useRun();
+  const sayError = useSayError();
+  const { currency } = doc.workshop;
+  const pins = doc.choices.pins ?? {};
+  const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
+  const partOf = (p: string) => doc.library?.find((x) => x.id === p)?.mpn ?? "another part";
+  // offers for parts that are only thought of: shown with their price, not bought
+  const counted = new Set(offers.map((o) => o.id));
+  const thought = doc.offers.filter(
+    (o) =>
+      o.part !== undefined &&
+      lines.includes(o.line) &&
+      !counted.has(o.id) &&
+      !offers.some((x) => x.part === o.part),
+  );
+  const raw = new Map<string, RunOffer>(doc.offers.map((o) => [o.id, o]));
+  return (
+    <div className="pl-5">
+      {offers.length === 0 && <p className="text-ink-2">Nobody offers this line yet.</p>}
+      <ul>
+        {offers.map((o) => {
+          const given = raw.get(o.id)!;
+          return (
+            <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 gap-y-1 py-1 text-[14px]">
+              <span className="min-w-40 font-semibold">{nameOf(o.supplier)}</span>
+              {o.part && <span className="num text-metal-ink">{partOf(o.part)}</span>}
+              <span>
+                stock <span className="num">{o.stock}</span>
+              </span>
+              <span>
+                from <span className="num">{o.moq}</span>
+                {o.multiple > 1 && (
+                  <>
+                    {" "}
+                    in steps of <span className="num">{o.multiple}</span>
+                  </>
+                )}
+              </span>
+              <span>
+                <Sum
+                  title={`${nameOf(o.supplier)}, each`}
+                  terms={given.breaks.map((b) => ({
+                    label: `from ${b.qty}`,
+                    value: `${b.price} ${given.currency}`,
+                  }))}
+                  result={`${microsToText(priceAt(o, need))} ${currency} at ${need}`}
+                  formula={
+                    given.currency === currency
+                      ? undefined
+                      : `1 ${given.currency} = ${doc.workshop.rates[given.currency]} ${currency}, the shop's rate`
+                  }
+                >
+                  <span className="num">{unitPrice(priceAt(o, need))}</span>
+                </Sum>{" "}
+                at {need}
+              </span>
+              <span className="text-ink-2">
+                {given.source === "feed" ? "asked" : given.source} {day(given.capturedOn)}
+              </span>
+              {!isLocked && (
+                <>
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() =>
+                      change(
+                        {
+                          pins:
+                            pins[lineId] === o.supplier
+                              ? Object.fromEntries(Object.entries(pins).filter(([k]) => k !== lineId))
+                              : { ...pins, [lineId]: o.supplier },
+                        },
+                        pins[lineId] === o.supplier
+                          ? "The line is free again"
+                          : `Always from ${nameOf(o.supplier)}`,
+                      )
+                    }
+                  >
+                    {pins[lineId] === o.supplier ? "let the basket choose" : "always from here"}
+                  </button>
+                  {given.source !== "feed" && (
+                    <button
+                      type="button"
+                      className="quiet-link"
+                      onClick={() => {
+                        const done = removeOffer(id, o.id);
+                        done.then(() => did("The offer was removed", done), sayError);
+                      }}
+                    >
+                      remove
+                    </button>
+                  )}
+                </>
+              )}
+            </li>
+          );
+        })}
+        {thought.map((o) => (
+          <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 py-1 text-[14px] text-ink-2">
+            <span className="min-w-40">{nameOf(o.supplier)}</span>
+            <span className="num">{partOf(o.part!)}</span>
+            <span>
+              stock <span className="num">{o.stock}</span>
+            </span>
+            <span>
+              <span className="num">
+                {o.breaks[0]?.price} {o.currency}
+              </span>{" "}
+              each
+            </span>
+            <span>not approved for this run</span>
+          </li>
+        ))}
+        {missing.map((s) => (
+          <li key={s} className="py-1 text-[14px] text-ink-2">
+            <span className="inline-block min-w-40">{s}</span> not listed
+          </li>
+        ))}
+      </ul>
+      {!isLocked && (
+        <button type="button" className="quiet-link mt-1" onClick={onType}>
+          type or paste an offer
+        </button>
+      )}
+    </div>
+  );
+}
