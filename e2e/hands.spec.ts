@@ -62,23 +62,29 @@ test("the whole first run by keyboard alone: door, files, parts, prices, choices
 
   // parts: the grid, edited in place, taken back
   await keyboard.press("2");
-  await tabTo(page, page.getByRole("button", { name: /^References of/ }));
+  await tabTo(page, page.getByRole("grid"));
   await keyboard.press("ArrowDown");
-  await keyboard.press("ArrowRight");
-  const cell = await page.evaluate(() => document.activeElement?.getAttribute("aria-label") ?? "");
-  expect(cell).toMatch(/^Value of /);
+  for (let i = 0; i < 3; i++) await keyboard.press("ArrowRight");
+  const name = await page.evaluate(
+    () =>
+      document
+        .getElementById(document.activeElement?.getAttribute("aria-activedescendant") ?? "")
+        ?.getAttribute("aria-label") ?? "",
+  );
+  expect(name).toMatch(/^Value of /);
   await keyboard.press("Enter");
   await keyboard.type(" tried");
   await keyboard.press("Enter");
-  await expect(page.getByRole("button", { name: /tried$/ })).toBeVisible();
+  await expect(page.getByRole("gridcell", { name: /tried$/ })).toBeVisible();
   await keyboard.press("Control+z");
-  await expect(page.getByRole("button", { name: /tried$/ })).toHaveCount(0);
+  await expect(page.getByRole("gridcell", { name: /tried$/ })).toHaveCount(0);
+  await keyboard.press("Escape");
 
   // source
   await keyboard.press("3");
   await tabTo(page, page.getByRole("button", { name: "Ask the suppliers" }));
   await keyboard.press("Enter");
-  await expectSaid(page, /offers? for \d+ lines/);
+  await expectSaid(page, /^\d+ offers/);
 
   // fab: a choice with its effect, the focus stays
   await keyboard.press("4");

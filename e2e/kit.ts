@@ -75,6 +75,19 @@ export const stage = async (page: Page, name: string): Promise<void> => {
   await expect(page.getByRole("heading", { name, exact: true, level: 1 })).toBeVisible();
 };
 
+/** A cell of the bill by its name: "Value of R1". */
+export const cell = (page: Page, name: string, text?: string) =>
+  page.getByRole("gridcell", {
+    name: text === undefined ? new RegExp(`^${name}[^:]*:`) : `${name}: ${text}`,
+    ...(text === undefined ? {} : { exact: true }),
+  });
+/** Types over a cell of the bill. */
+export async function setCell(page: Page, name: string, text: string): Promise<void> {
+  await cell(page, name).first().dblclick();
+  await page.getByRole("textbox", { name }).fill(text);
+  await page.keyboard.press("Enter");
+}
+
 /** Cost per good board as the spine shows it. */
 export const perGood = async (page: Page): Promise<number> =>
   Number(((await page.getByTestId("per-good").textContent()) ?? "").replace(/[^\d.]/g, ""));

@@ -101,12 +101,14 @@ try {
       WEB_ROOT: join(ROOT, "web/dist"),
       LOG: "quiet",
       SIGN_UP: "open",
+      FEED_RETRY_MS: "1500",
     },
     /listening on (\d+)/,
   );
   const journeyReport = join(folder, "journeys.json");
   node("journeys", ["node_modules/@playwright/test/cli.js", "test"], {
     BASE_URL: `http://127.0.0.1:${port}`,
+    STANDINS_URL: `http://127.0.0.1:${standIns}`,
     JOURNEY_REPORT: journeyReport,
     CHROMIUM_PATH: process.env.CHROMIUM_PATH ?? chromium(),
   });

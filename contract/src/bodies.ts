@@ -160,6 +160,15 @@ export const lineBody = yup.object({
   dnp: yup.boolean(),
   mount: yup.string().oneOf(["machine", "hand", "none"] as const),
 });
+/** Many lines changed as one act. */
+export const linesChange = yup.object({
+  lines: yup
+    .array(lineBody.shape({ id: yup.string().uuid().required() }))
+    .min(1)
+    .max(5000)
+    .required(),
+});
+
 /** Lines that become one with another: their references move to it, they go. */
 export const mergeBody = yup.object({
   version: yup.number().integer().min(1),

@@ -101,6 +101,7 @@ async function fixture() {
     },
     "POST /api/revisions/:id/lines": { valueText: "screw" },
     "PATCH /api/lines/:id": { maker: "N" },
+    "PATCH /api/revisions/:id/lines": { lines: [{ id: line, maker: "O" }] },
     "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },
     "POST /api/suppliers": { name: "S", currency: "EUR", shipping: "1", daysMin: 1, daysMax: 2 },
     "POST /api/lines/:id/offers": offerBody,

@@ -75,6 +75,8 @@ export function Shell() {
             { keys: "/", does: "find or do", run: () => setActions(boundKeys()) },
             { keys: "b", does: "to the bench", run: () => navigate("/") },
             { keys: "n", does: "new product", run: () => navigate("/new") },
+            { keys: "l", does: "to the library of parts", run: () => navigate("/library") },
+            { keys: "s", does: "to the shelf", run: () => navigate("/shelf") },
           ]
         : []),
       { keys: "t", does: "paper or night", run: toggleTheme },
@@ -128,6 +130,12 @@ export function Shell() {
         </button>
         {shop && (
           <>
+            <Link to="/library" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
+              library
+            </Link>
+            <Link to="/shelf" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
+              shelf
+            </Link>
             <Link to="/settings" className="shrink-0 text-ink-2 hover:text-ink">
               settings
             </Link>

@@ -63,6 +63,12 @@ export const routes: RouteObject[] = [
           })),
         ],
       },
+      stage("library", async () => ({
+        Component: (await import("./stages/library/LibraryPage.tsx")).LibraryPage,
+      })),
+      stage("shelf", async () => ({
+        Component: (await import("./stages/library/ShelfPage.tsx")).ShelfPage,
+      })),
       stage("products/:id/history", async () => ({
         Component: (await import("./stages/history/ProductHistoryPage.tsx")).ProductHistoryPage,
       })),

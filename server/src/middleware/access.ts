@@ -69,6 +69,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/runs/:id/ask": "owner",
   "POST /api/runs/:id/release": "owner",
   "POST /api/revisions/:id/lines": "owner",
+  "PATCH /api/revisions/:id/lines": "owner",
   "PATCH /api/lines/:id": "owner",
   "DELETE /api/lines/:id": "owner",
   "POST /api/suppliers": "owner",

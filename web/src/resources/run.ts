@@ -48,6 +48,11 @@ export const askSuppliers = (id: string) =>
 export type LineChange = Partial<Omit<RunLine, "id">>;
 export const saveLine = (runId: string, lineId: string, version: number | undefined, change: LineChange) =>
   written<void>(runId, "PATCH", `/api/lines/${lineId}`, { version, ...change });
+export const saveLines = (
+  runId: string,
+  revisionId: string,
+  lines: readonly (LineChange & { readonly id: string; readonly version: number | undefined })[],
+) => written<void>(runId, "PATCH", `/api/revisions/${revisionId}/lines`, { lines });
 export const addLines = (runId: string, revisionId: string, lines: readonly LineChange[]) =>
   written<{ ids: string[] }>(runId, "POST", `/api/revisions/${revisionId}/lines`, lines);
 export const mergeLines = (

@@ -21,7 +21,7 @@ import {
 import { undoChange } from "../resources/history.ts";
 import { type Answered, clashesOf } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
-import { type LineChange, refetchRun, saveLine, saveRun, useRunAnswer } from "../resources/run.ts";
+import { type LineChange, refetchRun, saveLine, saveLines, saveRun, useRunAnswer } from "../resources/run.ts";
 import { useRole } from "../resources/session.ts";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { runWorker } from "../workers/run.ts";
@@ -54,6 +54,11 @@ export interface RunState {
   readonly change: (change: RunChange, words: string) => void;
   /** Changes a line of the bill, shown at once. */
   readonly changeLine: (lineId: string, change: LineChange, words: string) => void;
+  /** Changes several lines as one act: one undo. */
+  readonly changeLines: (
+    changes: readonly { readonly id: string; readonly change: LineChange }[],
+    words: string,
+  ) => void;
   /** Says what was done, with undo once the server has it. */
   readonly did: (words: string, changed: Promise<Answered<unknown>>) => void;
   /** A change that somebody else's stands against, until the person chooses. */
@@ -237,6 +242,22 @@ export function useRunState(id: string) {
       ),
     [carry, id],
   );
+  const changeLines = useCallback<RunState["changeLines"]>(
+    (changes, words) => {
+      const by = new Map(changes.map((c) => [c.id, c.change]));
+      carry(
+        (d) => ({ ...d, lines: d.lines.map((l) => (by.has(l.id) ? { ...l, ...by.get(l.id) } : l)) }),
+        words,
+        (now) =>
+          saveLines(
+            id,
+            now.revisionId,
+            changes.map((c) => ({ ...c.change, id: c.id, version: now.versions[c.id] })),
+          ),
+      );
+    },
+    [carry, id],
+  );
   const settleClash = useCallback(() => setClash(undefined), []);
 
   const wantCurve = useCallback(() => setWantsCurve(true), []);
@@ -253,6 +274,7 @@ export function useRunState(id: string) {
             isLocked: answer.state === "released" || role !== "owner",
             change,
             changeLine,
+            changeLines,
             did,
             clash,
             settleClash,
@@ -271,6 +293,7 @@ export function useRunState(id: string) {
       role,
       change,
       changeLine,
+      changeLines,
       did,
       clash,
       settleClash,

@@ -1,5 +1,5 @@
 import Router from "@koa/router";
-import { type LineBody, lineBody, mergeBody } from "@kobbin/contract";
+import { type LineBody, lineBody, linesChange, mergeBody } from "@kobbin/contract";
 import { AppError, compareRefs } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -42,25 +42,20 @@ export function lineRoutes(deps: Deps): Router {
     ctx.status = 201;
     ctx.body = { id: ids[0], ids };
   });
-  router.patch("/api/lines/:id", async (ctx) => {
-    const { version, ...b } = bodyOf(ctx, lineBody);
-    const id = ctx.params.id!;
+  router.patch("/api/revisions/:id/lines", async (ctx) => {
+    const { lines } = bodyOf(ctx, linesChange);
+    const revisionId = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
-      const line = await oneLine(tx, id);
-      change.about({ revisionId: line.revisionId });
-      const columns = givenColumns({
-        refs: b.refs,
-        qty: b.qty,
-        value_text: b.valueText,
-        package: b.package,
-        mpn: b.mpn,
-        maker: b.maker,
-        description: b.description,
-        dnp: b.dnp,
-        mount: b.mount,
-      });
-      const row = await setLine(tx, id, line, version, columns, byOf(ctx).page);
-      if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
+      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      change.about({ revisionId });
+      for (const l of lines) await changeLine(tx, l.id, l, byOf(ctx).page, revisionId);
+    });
+    ctx.status = 204;
+  });
+  router.patch("/api/lines/:id", async (ctx) => {
+    const b = bodyOf(ctx, lineBody);
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ revisionId: await changeLine(tx, ctx.params.id!, b, byOf(ctx).page) });
     });
     ctx.status = 204;
   });
@@ -99,6 +94,41 @@ export function lineRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   return router;
+}
+
+/**
+ * Changes a line; offers of the feed go with the number they were for.
+ * @param of the bill it must be in
+ * @returns the revision it belongs to
+ */
+async function changeLine(
+  tx: Tx,
+  id: string,
+  b: LineBody,
+  page: string | undefined,
+  of?: string,
+): Promise<string> {
+  const line = await oneLine(tx, id);
+  if (of !== undefined && line.revisionId !== of)
+    throw new AppError(
+      "NOT_FOUND",
+      `${line.name || "A line"} is not in the bill of this revision.`,
+      "Nothing was changed. Reload the page.",
+    );
+  const columns = givenColumns({
+    refs: b.refs,
+    qty: b.qty,
+    value_text: b.valueText,
+    package: b.package,
+    mpn: b.mpn,
+    maker: b.maker,
+    description: b.description,
+    dnp: b.dnp,
+    mount: b.mount,
+  });
+  const row = await setLine(tx, id, line, b.version, columns, page);
+  if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
+  return line.revisionId;
 }
 
 /** Lays columns over a line; what somebody else set meanwhile stands against it. */

@@ -1,45 +1,51 @@
-import { compareRefs, expandRefs, type Mount, type RunLine } from "@kobbin/core";
 import { useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
-import { addLines, type LineChange, removeLine } from "../../resources/run.ts";
+import { addLines, type LineChange } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count, typedNumber } from "../../ui/format.ts";
-import { Mark } from "../../ui/Mark.tsx";
+import { Pick } from "../../ui/Field.tsx";
+import { count } from "../../ui/format.ts";
 import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
-import { Cell } from "./Cell.tsx";
-import { readPastedLines } from "./pastedLines.ts";
+import { Bill } from "./Bill.tsx";
+import { LineSheet } from "./LineSheet.tsx";
+import { FILTERS, passes } from "./lineEdits.ts";
+import { type PastedLines, readPastedLines } from "./pastedLines.ts";
 import { Same } from "./Same.tsx";
 
-const MOUNTS: readonly (readonly [Mount, string])[] = [
-  ["machine", "by machine"],
-  ["hand", "by hand"],
-  ["none", "not soldered"],
-];
-
-const textOf = (l: RunLine) =>
-  [l.refs.join(" "), l.valueText, l.package, l.mpn, l.maker, l.description].join(" ").toLowerCase();
-
-/** The bill: grouped lines, quantities, do-not-place, who mounts it; edited in place. */
+/** The bill, and beneath it the sheet of one line: its part, what may stand in for it, its sums. */
 export function PartsPage() {
-  const { id, answer, doc, result, changeLine, did, isLocked } = useRun();
+  const { id, answer, doc, result: r, did, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
-  const filter = params.get("find") ?? "";
+  const find = params.get("find") ?? "";
+  const show = params.get("show") ?? "";
+  const openId = params.get("line") ?? undefined;
   const say = useSay();
   const sayError = useSayError();
-  const lines = useMemo(
-    () => doc.lines.filter((l) => textOf(l).includes(filter.toLowerCase())),
-    [doc.lines, filter],
-  );
+  const set = (key: string, value: string) =>
+    setParams(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (value === "") next.delete(key);
+        else next.set(key, value);
+        return next;
+      },
+      { replace: true },
+    );
   const numbers = useMemo(() => {
     const out = new Map<string, number>();
-    notesOf(result, "parts").forEach((n, i) => {
+    notesOf(r, "parts").forEach((n, i) => {
       for (const line of n.lines ?? []) if (!out.has(line) && n.level !== "remark") out.set(line, i + 1);
     });
     return out;
-  }, [result]);
-  const save = (line: RunLine, change: LineChange, words: string) => changeLine(line.id, change, words);
+  }, [r]);
+  const lines = useMemo(() => {
+    const missing = new Set(r.basket.lines.filter((l) => l.missing > 0).map((l) => l.line));
+    const short = new Set(r.needs.filter((n) => missing.has(n.id)).flatMap((n) => n.lines));
+    return doc.lines.filter((l) =>
+      passes(l, show, find, { noted: numbers.has(l.id), short: short.has(l.id) }),
+    );
+  }, [doc.lines, r, numbers, show, find]);
   const add = (list: readonly LineChange[], words: string, hint?: string) => {
     const done = addLines(id, answer.revisionId, list);
     done.then(() => {
@@ -47,66 +53,45 @@ export function PartsPage() {
       if (hint) say(hint, { isProblem: true, hint: "The other rows were added; look at this one." });
     }, sayError);
   };
-  // rows pasted anywhere on the page, but in a field
+  const take = (read: PastedLines) => {
+    if (read.problem)
+      say(read.problem, { isProblem: true, hint: "Copy rows from a spreadsheet and paste them here." });
+    else add(read.lines, `${count(read.lines.length, "line")} pasted`, read.remark);
+  };
+  const takeRef = useRef(take);
+  takeRef.current = take;
+  // rows pasted anywhere on the page, but in a field or the grid
   useEffect(() => {
     const paste = (e: ClipboardEvent) => {
       const at = e.target as HTMLElement;
-      if (isLocked || ["INPUT", "TEXTAREA", "SELECT"].includes(at.tagName)) return;
-      const read = readPastedLines(e.clipboardData?.getData("text/plain") ?? "");
+      if (isLocked || e.defaultPrevented || ["INPUT", "TEXTAREA", "SELECT"].includes(at.tagName)) return;
       e.preventDefault();
-      if (read.problem)
-        say(read.problem, { isProblem: true, hint: "Copy rows from a spreadsheet and paste them here." });
-      else addRef.current(read.lines, `${count(read.lines.length, "line")} pasted`, read.remark);
+      takeRef.current(readPastedLines(e.clipboardData?.getData("text/plain") ?? ""));
     };
     document.addEventListener("paste", paste);
     return () => document.removeEventListener("paste", paste);
-  }, [isLocked, say]);
-  const addRef = useRef(add);
-  addRef.current = add;
-  const nameOf = (l: RunLine) => l.refs[0] ?? (l.valueText || l.mpn || "the line");
-  const saveRefs = (l: RunLine, text: string) => {
-    const read = expandRefs(text);
-    if (read.bad.length > 0)
-      return say(`${read.bad[0]!.text}: ${read.bad[0]!.why}.`, {
-        isProblem: true,
-        hint: "The references were not changed.",
-      });
-    save(
-      l,
-      { refs: [...read.refs], ...(read.refs.length > 0 ? { qty: read.refs.length } : {}) },
-      `${nameOf(l)}: references changed`,
-    );
-  };
-  const saveQty = (l: RunLine, text: string) => {
-    const n = Number(typedNumber(text));
-    if (!Number.isFinite(n) || n < 0)
-      return say(`“${text}” is ${n < 0 ? "negative" : "not a number"}.`, {
-        isProblem: true,
-        hint: "The quantity was not changed.",
-      });
-    save(l, { qty: n }, `${nameOf(l)}: quantity ${l.qty} → ${n}`);
-  };
+  }, [isLocked]);
   const fitted = doc.lines.filter((l) => !l.dnp);
+  const open = doc.lines.find((l) => l.id === openId);
   return (
     <section>
-      <div className="mb-3 flex items-start justify-between gap-4 max-lg:flex-wrap">
-        <div>
-          <h1>Parts</h1>
-          <p className="text-ink-2">
-            {count(fitted.length, "line")} fitted,{" "}
-            {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
-            {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
-            {doc.revision}; all its runs share it.{!isLocked && " Rows can be pasted here."}
-          </p>
-        </div>
-        <div className="flex shrink-0 items-center gap-3">
+      <div className="flex items-start justify-between gap-4 max-lg:flex-wrap">
+        <h1>Parts</h1>
+        <div className="flex shrink-0 items-center gap-2">
+          <Pick
+            label="Lines shown"
+            hideLabel
+            value={show}
+            options={FILTERS}
+            onChange={(v) => set("show", v)}
+          />
           <input
             type="search"
             aria-label="Find in the parts list"
             placeholder="find"
-            className="w-28"
-            value={filter}
-            onChange={(e) => setParams(e.target.value ? { find: e.target.value } : {}, { replace: true })}
+            className="w-24"
+            value={find}
+            onChange={(e) => set("find", e.target.value)}
           />
           {!isLocked && (
             <Button
@@ -122,6 +107,12 @@ export function PartsPage() {
           )}
         </div>
       </div>
+      <p className="mb-3 text-ink-2">
+        {count(fitted.length, "line")} fitted,{" "}
+        {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
+        {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
+        {doc.revision}; all its runs share it.
+      </p>
       <Same />
       {doc.lines.length === 0 ? (
         <Empty>
@@ -129,148 +120,33 @@ export function PartsPage() {
           add lines here.
         </Empty>
       ) : lines.length === 0 ? (
-        <p className="text-ink-2">No line holds “{filter}”.</p>
+        <p className="text-ink-2">
+          No line is shown: {find && `none holds “${find}”`}
+          {find && show && ", or "}
+          {show && `none is “${FILTERS.find(([v]) => v === show)?.[1]}”`}.
+        </p>
       ) : (
-        <div className="overflow-x-auto">
-          <table className="rows tight w-full min-w-[640px]">
-            <thead>
-              <tr>
-                <th>
-                  <span className="sr-only">Notes</span>
-                </th>
-                <th>References</th>
-                <th className="text-right">Pieces</th>
-                <th>Value</th>
-                <th>Package</th>
-                <th>Part number</th>
-                <th>Mounted</th>
-                <th>Placed</th>
-                <th>
-                  <span className="sr-only">Remove</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((l) => (
-                <tr key={l.id} className={l.dnp ? "text-ink-3" : ""}>
-                  <td className="w-6">
-                    {numbers.has(l.id) && <Mark kind="blocked" count={numbers.get(l.id)} />}
-                  </td>
-                  <td className="min-w-[130px]">
-                    <Cell
-                      label={`References of ${nameOf(l)}`}
-                      value={[...l.refs].sort(compareRefs).join(" ")}
-                      empty="loose"
-                      isMono
-                      disabled={isLocked}
-                      onSave={(t) => saveRefs(l, t)}
-                    />
-                  </td>
-                  <td className="num text-right">
-                    {l.refs.length > 0 ? (
-                      l.qty
-                    ) : (
-                      <Cell
-                        label={`Quantity of ${nameOf(l)}`}
-                        value={String(l.qty)}
-                        isMono
-                        disabled={isLocked}
-                        onSave={(t) => saveQty(l, t)}
-                      />
-                    )}
-                  </td>
-                  <td>
-                    <Cell
-                      label={`Value of ${nameOf(l)}`}
-                      value={l.valueText}
-                      disabled={isLocked}
-                      onSave={(t) => save(l, { valueText: t }, `${nameOf(l)}: value changed`)}
-                    />
-                  </td>
-                  <td className="whitespace-nowrap">
-                    <Cell
-                      label={`Package of ${nameOf(l)}`}
-                      value={l.package}
-                      disabled={isLocked}
-                      onSave={(t) => save(l, { package: t }, `${nameOf(l)}: package changed`)}
-                    />
-                  </td>
-                  <td className="whitespace-nowrap">
-                    <Cell
-                      label={`Part number of ${nameOf(l)}`}
-                      value={l.mpn}
-                      isMono
-                      disabled={isLocked}
-                      onSave={(t) => save(l, { mpn: t }, `${nameOf(l)}: part number changed`)}
-                    />
-                    <div className="text-[12.5px] leading-tight text-ink-2">
-                      <Cell
-                        empty="maker"
-                        label={`Maker of ${nameOf(l)}`}
-                        value={l.maker}
-                        disabled={isLocked}
-                        onSave={(t) => save(l, { maker: t }, `${nameOf(l)}: maker changed`)}
-                      />
-                    </div>
-                  </td>
-                  <td>
-                    <select
-                      aria-label={`Who mounts ${nameOf(l)}`}
-                      value={l.mount}
-                      disabled={isLocked}
-                      className="border-transparent bg-transparent px-0"
-                      onChange={(e) =>
-                        save(
-                          l,
-                          { mount: e.target.value as Mount },
-                          `${nameOf(l)}: ${MOUNTS.find(([v]) => v === e.target.value)?.[1]}`,
-                        )
-                      }
-                    >
-                      {MOUNTS.map(([v, t]) => (
-                        <option key={v} value={v}>
-                          {t}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                  <td>
-                    <input
-                      type="checkbox"
-                      aria-label={`Place ${nameOf(l)}`}
-                      checked={!l.dnp}
-                      disabled={isLocked}
-                      onChange={(e) =>
-                        save(
-                          l,
-                          { dnp: !e.target.checked },
-                          `${nameOf(l)}: ${e.target.checked ? "placed" : "do not place"}`,
-                        )
-                      }
-                    />
-                    {l.dnp && <span className="ml-1 text-[13px]">not placed</span>}
-                  </td>
-                  <td>
-                    {!isLocked && l.refs.length === 0 && (
-                      <button
-                        type="button"
-                        className="quiet-link"
-                        aria-label={`Remove ${nameOf(l)}`}
-                        onClick={() => {
-                          const done = removeLine(id, l.id);
-                          done.then(() => did(`${nameOf(l)} was removed`, done), sayError);
-                        }}
-                      >
-                        remove
-                      </button>
-                    )}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <>
+          <Bill
+            lines={lines}
+            numbers={numbers}
+            openId={open?.id}
+            onOpen={(l) => set("line", l)}
+            takesPaste={(text) => {
+              const read = readPastedLines(text);
+              if (isLocked || !read.hasHeader) return false;
+              take(read);
+              return true;
+            }}
+          />
+          <p className="mt-1 text-[13px] text-ink-2">
+            {lines.length < doc.lines.length &&
+              `${lines.length} of ${count(doc.lines.length, "line")} shown. `}
+            Type to edit, Ctrl+D fills down, Ctrl+Enter opens a line's sheet; rows can be pasted.
+          </p>
+        </>
       )}
+      {open && <LineSheet key={open.id} line={open} onClose={() => set("line", "")} />}
     </section>
   );
 }

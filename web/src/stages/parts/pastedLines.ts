@@ -3,6 +3,8 @@ import { type Mount, type RunLine, readBom } from "@kobbin/core";
 /** Lines read out of pasted rows, and what a person should know of them. */
 export interface PastedLines {
   readonly lines: readonly Omit<RunLine, "id">[];
+  /** The rows name their columns: a list of its own, not cells of this one. */
+  readonly hasHeader?: boolean;
   readonly problem?: string;
   /** The first thing that could not be taken as it stands. */
   readonly remark?: string;
@@ -54,6 +56,7 @@ export function readPastedLines(text: string): PastedLines {
     ? { lines, problem: "No row holds references or a quantity." }
     : {
         lines,
+        ...(isTold && !isHeadless ? { hasHeader: true } : {}),
         ...(worst ? { remark: `Row ${(worst.row ?? 1) - (isTold ? 0 : 1)}: ${worst.text}` } : {}),
       };
 }

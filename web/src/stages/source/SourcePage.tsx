@@ -1,13 +1,13 @@
 import { microsToNumber } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { Fragment, useMemo, useState } from "react";
+import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import { askSuppliers, useAsks } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Coverage } from "../../ui/Coverage.tsx";
-import { amount, day, fromMicros, money, unitPrice } from "../../ui/format.ts";
+import { amount, count, day, fromMicros, money, unitPrice } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Asks } from "./Asks.tsx";
 import { Baskets } from "./Baskets.tsx";
 import { LineWhy } from "./LineWhy.tsx";
@@ -19,10 +19,24 @@ import { Offers } from "./Offers.tsx";
 export function SourcePage() {
   const { id, answer, doc, result: r, isLocked } = useRun();
   const { currency } = doc.workshop;
+  const say = useSay();
   const sayError = useSayError();
   const { data: asked } = useAsks(id);
   const asks = asked?.asks ?? [];
   const isAsking = asks.some((a) => a.state === "waiting" || a.state === "asking");
+  // once the last one has answered, or was given up: what came of it
+  const wasAsking = useRef(false);
+  const total = asks.reduce((n, a) => n + (a.state === "answered" ? a.offers : 0), 0);
+  const gaps = asks.reduce((n, a) => n + a.notListed.length, 0);
+  const lost = asks.filter((a) => a.state === "failed").length;
+  useEffect(() => {
+    if (wasAsking.current && !isAsking)
+      say(
+        `${count(total, "offer")}${gaps > 0 ? `; ${gaps} times “not listed”` : ""}${lost > 0 ? `; ${count(lost, "supplier")} did not answer` : ""}`,
+        lost > 0 ? { isProblem: true, hint: "What it offered before was kept. Ask again later." } : {},
+      );
+    wasAsking.current = isAsking;
+  }, [isAsking, say, total, gaps, lost]);
   const [open, setOpen] = useState<string>();
   const [typing, setTyping] = useState<string>();
   const supplierIndex = useMemo(() => new Map(doc.suppliers.map((s, i) => [s.id, i])), [doc.suppliers]);

@@ -1,0 +1,50 @@
+import type {
+  AlternateBody,
+  LotBody,
+  LotRow,
+  NewLotBody,
+  NewPartBody,
+  PartAnswer,
+  PartBody,
+  PartsAnswer,
+  ReservationBody,
+} from "@kobbin/contract";
+import useSWR, { mutate } from "swr";
+import { type Answered, http } from "./http.ts";
+import { outbox } from "./outbox.ts";
+import { refetchRuns } from "./run.ts";
+
+/** Parts of the library that hold every word; without words the first of all. */
+export const useParts = (words: string | undefined) =>
+  useSWR<PartsAnswer>(words === undefined ? null : `/api/parts?q=${encodeURIComponent(words)}`, http.get, {
+    keepPreviousData: true,
+  });
+export const usePart = (id: string | undefined) =>
+  useSWR<PartAnswer>(id ? `/api/parts/${id}` : null, http.get);
+export const useLots = () => useSWR<LotRow[]>("/api/lots", http.get);
+
+/** Everything that shows parts, lots, or a run that stands on them. */
+export const refetchLibrary = () =>
+  Promise.all([
+    mutate((key) => typeof key === "string" && (key.startsWith("/api/parts") || key === "/api/lots")),
+    refetchRuns(),
+  ]);
+
+async function written<T>(method: string, path: string, body?: unknown): Promise<Answered<T>> {
+  const answer = await outbox.write<T>(method, path, body);
+  await refetchLibrary();
+  return answer;
+}
+
+export const addParts = (parts: NewPartBody["parts"]) =>
+  written<{ ids: string[] }>("POST", "/api/parts", { parts });
+export const savePart = (id: string, body: PartBody) => written<void>("PATCH", `/api/parts/${id}`, body);
+export const removePart = (id: string) => written<void>("DELETE", `/api/parts/${id}`);
+export const decideAlternate = (body: AlternateBody) =>
+  written<{ id: string }>("PUT", "/api/alternates", body);
+export const addLot = (body: Partial<NewLotBody> & Pick<NewLotBody, "mpn" | "qty" | "currency">) =>
+  written<{ id: string }>("POST", "/api/lots", body);
+export const saveLot = (id: string, body: LotBody) => written<void>("PATCH", `/api/lots/${id}`, body);
+export const removeLot = (id: string) => written<void>("DELETE", `/api/lots/${id}`);
+export const reserve = (runId: string, body: ReservationBody) =>
+  written<void>("PUT", `/api/runs/${runId}/reservations`, body);

@@ -1,0 +1,162 @@
+import type { PartRow, UnknownPart } from "@kobbin/contract";
+import { useDeferredValue } from "react";
+import { useSearchParams } from "react-router";
+import { addParts, useParts } from "../../resources/library.ts";
+import { useRole } from "../../resources/session.ts";
+import { Button } from "../../ui/Button.tsx";
+import { count, day } from "../../ui/format.ts";
+import { Mark } from "../../ui/Mark.tsx";
+import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { PartSheet } from "./PartSheet.tsx";
+
+/** The parts the shop knows: what they are, where they are used, which are suspected. */
+export function LibraryPage() {
+  const [params, setParams] = useSearchParams();
+  const find = params.get("find") ?? "";
+  const openId = params.get("part") ?? undefined;
+  const words = useDeferredValue(find);
+  const { data, error, mutate } = useParts(words);
+  const isOwner = useRole() === "owner";
+  const set = (key: string, value: string) =>
+    setParams(
+      (old) => {
+        const next = new URLSearchParams(old);
+        if (value === "") next.delete(key);
+        else next.set(key, value);
+        return next;
+      },
+      { replace: key === "find" },
+    );
+  return (
+    <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-5 max-sm:px-3" tabIndex={-1}>
+      <div className="mb-3 flex items-start justify-between gap-4 max-sm:flex-wrap">
+        <div>
+          <h1>Library</h1>
+          <p className="text-ink-2">
+            What the shop knows of its parts. What is written here is known in every product: what may stand
+            in for what, what was tried, what was found bad.
+          </p>
+        </div>
+        <input
+          type="search"
+          aria-label="Find a part"
+          placeholder="number, maker, words"
+          className="w-56"
+          value={find}
+          onChange={(e) => set("find", e.target.value)}
+        />
+      </div>
+      {error && !data ? (
+        <Failed error={error} again={() => mutate()} />
+      ) : !data ? (
+        <Skeleton rows={6} />
+      ) : (
+        <div
+          className={openId ? "grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 max-lg:grid-cols-1" : ""}
+        >
+          <div>
+            {isOwner && find === "" && data.unknown.length > 0 && <Unknown list={data.unknown} />}
+            {data.parts.length === 0 ? (
+              <Empty>
+                {find
+                  ? `No part holds “${find}”.`
+                  : "No part is in the library yet. Take those of the bills in, above."}
+              </Empty>
+            ) : (
+              <Parts
+                list={data.parts}
+                openId={openId}
+                onOpen={(id) => set("part", id)}
+                isNarrow={openId !== undefined}
+              />
+            )}
+          </div>
+          {openId && <PartSheet key={openId} id={openId} onClose={() => set("part", "")} />}
+        </div>
+      )}
+    </main>
+  );
+}
+
+function Unknown({ list }: { list: readonly UnknownPart[] }) {
+  const say = useSay();
+  const sayError = useSayError();
+  const take = () =>
+    addParts(list.map(({ uses: _, ...p }) => ({ ...p, params: { ...p.params } }))).then(
+      () => say(`${count(list.length, "part")} taken into the library`),
+      sayError,
+    );
+  return (
+    <p className="mb-3 flex flex-wrap items-center gap-3 border-l-[3px] border-metal bg-sheet px-4 py-2 text-[14px]">
+      <span>
+        The bills name {count(list.length, "number")} the library does not know:{" "}
+        {list
+          .slice(0, 4)
+          .map((p) => p.mpn)
+          .join(", ")}
+        {list.length > 4 && " …"}
+      </span>
+      <Button onClick={take}>Take {list.length === 1 ? "it" : "them"} in</Button>
+    </p>
+  );
+}
+
+function Parts({
+  list,
+  openId,
+  onOpen,
+  isNarrow,
+}: {
+  list: readonly PartRow[];
+  openId: string | undefined;
+  onOpen: (id: string) => void;
+  isNarrow: boolean;
+}) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="rows tight w-full">
+        <thead>
+          <tr>
+            <th>Number</th>
+            <th>Class</th>
+            <th>Package</th>
+            {!isNarrow && <th>Description</th>}
+            {!isNarrow && <th>Tried</th>}
+            <th className="text-right">In bills</th>
+            <th className="text-right">On shelf</th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.map((p) => (
+            <tr key={p.id} className={p.id === openId ? "bg-metal-soft" : "hover:bg-sheet"}>
+              <td>
+                <button
+                  type="button"
+                  className="flex items-center gap-2 text-left"
+                  onClick={() => onOpen(p.id)}
+                >
+                  {p.suspect && <Mark kind="blocked" />}
+                  <span>
+                    <span className="num why">{p.mpn}</span>
+                    <span className="block text-[13px] text-ink-2">
+                      {p.suspect ? `suspected: ${p.suspect.because}` : p.maker}
+                    </span>
+                  </span>
+                </button>
+              </td>
+              <td>{p.kind}</td>
+              <td className="whitespace-nowrap">{p.package}</td>
+              {!isNarrow && <td className="text-ink-2">{p.description}</td>}
+              {!isNarrow && (
+                <td className="whitespace-nowrap text-ink-2">{p.triedOn ? day(p.triedOn) : "–"}</td>
+              )}
+              <td className="num text-right">{p.uses || "–"}</td>
+              <td className="num text-right">{p.onShelf || "–"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,378 @@
+// biome-ignore-all lint/a11y/useSemanticElements: rows are placed by themselves, which the elements of a table cannot be
+// biome-ignore-all lint/a11y/useFocusableInteractive: the grid holds the focus and names its active cell
+// biome-ignore-all lint/a11y/useKeyWithClickEvents: the grid takes the keys of all its cells
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { CellEditor } from "./CellEditor.tsx";
+import {
+  type Block,
+  blockOf,
+  type CellEdit,
+  filledDown,
+  fromTsv,
+  holds,
+  moved,
+  pasted,
+  type Spot,
+  toTsv,
+} from "./gridModel.ts";
+
+/** A column: what it shows of a row, how wide, and how it is edited. */
+export interface GridColumn<R> {
+  readonly key: string;
+  readonly label: string;
+  readonly width: number;
+  readonly align?: "right";
+  readonly isMono?: boolean;
+  /** What stands in the cell, as it is copied and edited. */
+  readonly text: (row: R) => string;
+  /** What a screen reader calls the cell: "Value of R1". */
+  readonly name: (row: R) => string;
+  /** "flag" is yes or no; "choice" one of the options. */
+  readonly kind: "text" | "choice" | "flag";
+  readonly options?: readonly (readonly [string, string])[];
+  readonly canEdit: (row: R) => boolean;
+  /** A press, or Enter, does this instead of editing. */
+  readonly onPress?: (row: R) => void;
+  /** Drawn instead of the text. */
+  readonly draw?: (row: R) => ReactNode;
+}
+
+const ROW = 31;
+
+/**
+ * A grid that is worked like a spreadsheet: arrows, Shift to select, typing edits, Enter and Tab go on, Ctrl+D fills
+ * down, Delete clears, blocks are copied and pasted. Only rows in view are in the page, so a thousand stay fluid.
+ *
+ * The grid itself holds the focus and names its active cell.
+ */
+export function Grid<R>({
+  label,
+  rows,
+  columns,
+  idOf,
+  classOf,
+  onEdit,
+  takesPaste,
+  onCopied,
+  onBeyond,
+  onOpen,
+  openId,
+  pinned = 0,
+  isShort = false,
+}: {
+  label: string;
+  rows: readonly R[];
+  columns: readonly GridColumn<R>[];
+  idOf: (row: R) => string;
+  classOf?: (row: R) => string;
+  /** Texts for cells that may be edited, all of one act. */
+  onEdit: (edits: readonly { readonly row: R; readonly column: string; readonly text: string }[]) => void;
+  /** What is pasted that is no block of cells: true when it was taken. */
+  takesPaste?: (text: string) => boolean;
+  /** So many cells were copied. */
+  onCopied?: (cells: number) => void;
+  /** Pasted rows that reach beyond the last one. */
+  onBeyond?: (cells: readonly (readonly string[])[]) => void;
+  /** Ctrl+Enter, or the open mark: more about a row. */
+  onOpen?: (row: R) => void;
+  openId?: string | undefined;
+  /** Columns that stay when the others are scrolled. */
+  pinned?: number;
+  /** Leaves room for what is shown beneath it. */
+  isShort?: boolean;
+}) {
+  const id = useId();
+  const frame = useRef<HTMLDivElement>(null);
+  const [active, setActive] = useState<Spot>({ row: 0, col: 0 });
+  const [anchor, setAnchor] = useState<Spot>({ row: 0, col: 0 });
+  const [editing, setEditing] = useState<{ readonly start?: string }>();
+  const size = { rows: rows.length, cols: columns.length };
+  const at = { row: Math.min(active.row, Math.max(0, rows.length - 1)), col: active.col };
+  const from = { row: Math.min(anchor.row, Math.max(0, rows.length - 1)), col: anchor.col };
+  const block = blockOf(at, from);
+  const textAt = (s: Spot) => columns[s.col]!.text(rows[s.row]!);
+  const canEdit = (s: Spot) => columns[s.col]!.canEdit(rows[s.row]!);
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW,
+    overscan: 8,
+    scrollPaddingStart: 30,
+    // the active row stays in the page, so that the focus has something to name
+    rangeExtractor: ({ startIndex, endIndex, overscan, count }) => {
+      const [first, last] = [Math.max(0, startIndex - overscan), Math.min(count - 1, endIndex + overscan)];
+      const list = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+      return at.row >= count || (at.row >= first && at.row <= last)
+        ? list
+        : [...list, at.row].sort((a, b) => a - b);
+    },
+  });
+  const lefts = [0];
+  for (const c of columns) lefts.push(lefts.at(-1)! + c.width);
+  const width = lefts.at(-1)!;
+
+  const show = (s: Spot) => {
+    virtual.scrollToIndex(s.row, { align: "auto" });
+    const el = frame.current;
+    if (!el || s.col < pinned) return;
+    const [left, right] = [lefts[s.col]!, lefts[s.col + 1]!];
+    if (left - lefts[pinned]! < el.scrollLeft) el.scrollLeft = left - lefts[pinned]!;
+    else if (right > el.scrollLeft + el.clientWidth) el.scrollLeft = right - el.clientWidth;
+  };
+  const go = (s: Spot, extends_ = false) => {
+    setActive(s);
+    if (!extends_) setAnchor(s);
+    show(s);
+  };
+  const edit = (edits: readonly CellEdit[]) => {
+    const allowed = edits.filter((e) => canEdit(e) && textAt(e) !== e.text);
+    if (allowed.length > 0)
+      onEdit(allowed.map((e) => ({ row: rows[e.row]!, column: columns[e.col]!.key, text: e.text })));
+  };
+  const flip = (s: Spot) => {
+    if (columns[s.col]!.kind === "flag" && canEdit(s))
+      edit([{ ...s, text: textAt(s) === "yes" ? "no" : "yes" }]);
+  };
+  const begin = (s: Spot, start?: string) => {
+    const press = columns[s.col]!.onPress;
+    if (press) press(rows[s.row]!);
+    else if (columns[s.col]!.kind === "flag") flip(s);
+    else if (canEdit(s)) setEditing(start === undefined ? {} : { start });
+  };
+  const clear = () => {
+    const out: CellEdit[] = [];
+    for (let row = block.top; row <= block.bottom; row++)
+      for (let col = block.left; col <= block.right; col++)
+        if (columns[col]!.kind === "text") out.push({ row, col, text: "" });
+    edit(out);
+  };
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    if (editing || rows.length === 0 || e.target !== e.currentTarget) return;
+    const jumps = e.ctrlKey || e.metaKey;
+    const next = e.altKey ? undefined : moved(at, e.key, jumps, size, pageRows(), (s) => textAt(s) !== "");
+    const key = e.key.toLowerCase();
+    if (next) go(next, e.shiftKey);
+    else if (jumps && key === "d") edit(filledDown(block, textAt));
+    else if (jumps && key === "a") {
+      setAnchor({ row: 0, col: 0 });
+      setActive({ row: size.rows - 1, col: size.cols - 1 });
+    } else if (jumps && e.key === "Enter") onOpen?.(rows[at.row]!);
+    else if (jumps || e.altKey) return;
+    else if (e.key === "Enter" || e.key === "F2") begin(at);
+    else if (e.key === " " && columns[at.col]!.kind === "flag") flip(at);
+    else if (e.key === "Delete" || e.key === "Backspace") clear();
+    else if (e.key === "Escape") {
+      // first the selection goes, then the grid gives the keys back to the page
+      if (block.top !== block.bottom || block.left !== block.right) setAnchor(at);
+      else frame.current?.blur();
+    } else if (e.key.length === 1 && e.key !== "?" && e.key !== "/" && columns[at.col]!.kind === "text")
+      begin(at, e.key);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+    e.nativeEvent.stopPropagation();
+  };
+  const pageRows = () => Math.max(1, Math.floor((frame.current?.clientHeight ?? 300) / ROW) - 2);
+  const end = (text: string | undefined, then: "down" | "right" | "left" | "stay") => {
+    setEditing(undefined);
+    if (text !== undefined) edit([{ ...at, text }]);
+    const step = { down: [1, 0], right: [0, 1], left: [0, -1], stay: [0, 0] }[then] as [number, number];
+    if (then !== "stay")
+      go({
+        row: Math.min(size.rows - 1, at.row + step[0]),
+        col: Math.max(0, Math.min(size.cols - 1, at.col + step[1])),
+      });
+    frame.current?.focus({ preventScroll: true });
+  };
+  // a grid that became short would leave the row one is in below its edge
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only when its height changes
+  useEffect(() => {
+    if (isShort && rows.length > 0) virtual.scrollToIndex(at.row, { align: "center" });
+  }, [isShort]);
+  // the clipboard is outside of React: it speaks to whatever has the focus
+  const clip = useRef({
+    copy: (): string => "",
+    copied: (): void => undefined,
+    paste: (_: string): void => undefined,
+    clear,
+  });
+  clip.current = {
+    copy: () =>
+      toTsv(
+        rows
+          .slice(block.top, block.bottom + 1)
+          .map((r) => columns.slice(block.left, block.right + 1).map((c) => c.text(r))),
+      ),
+    copied: () => onCopied?.((block.bottom - block.top + 1) * (block.right - block.left + 1)),
+    paste: (text) => {
+      if (takesPaste?.(text)) return;
+      const { edits, beyond } = pasted(fromTsv(text), block, size);
+      edit(edits);
+      if (beyond.length > 0) onBeyond?.(beyond);
+    },
+    clear,
+  };
+  useEffect(() => {
+    const el = frame.current!;
+    const isHere = () => document.activeElement === el;
+    const copy = (e: ClipboardEvent) => {
+      if (!isHere() || !e.clipboardData) return;
+      e.clipboardData.setData("text/plain", clip.current.copy());
+      e.preventDefault();
+      clip.current.copied();
+      if (e.type === "cut") clip.current.clear();
+    };
+    const paste = (e: ClipboardEvent) => {
+      if (!isHere()) return;
+      e.preventDefault();
+      e.stopPropagation();
+      clip.current.paste(e.clipboardData?.getData("text/plain") ?? "");
+    };
+    el.addEventListener("copy", copy);
+    el.addEventListener("cut", copy);
+    el.addEventListener("paste", paste);
+    return () => {
+      el.removeEventListener("copy", copy);
+      el.removeEventListener("cut", copy);
+      el.removeEventListener("paste", paste);
+    };
+  }, []);
+  const cellId = (s: Spot) => `${id}-${s.row}-${s.col}`;
+  return (
+    <div
+      ref={frame}
+      role="grid"
+      aria-label={label}
+      aria-rowcount={rows.length + 1}
+      aria-colcount={columns.length}
+      aria-multiselectable
+      aria-activedescendant={rows.length > 0 && !editing ? cellId(at) : undefined}
+      tabIndex={0}
+      onKeyDown={onKeyDown}
+      className={`group/grid relative ${isShort ? "max-h-[max(190px,30vh)]" : "max-h-[max(320px,calc(100vh-250px))]"} text-[14px] overflow-auto rounded-[3px] border border-rule bg-sheet max-md:max-h-none`}
+    >
+      <div role="row" aria-rowindex={1} className="sticky top-0 z-20 flex bg-sheet" style={{ width }}>
+        {columns.map((c, i) => (
+          <div
+            key={c.key}
+            role="columnheader"
+            aria-colindex={i + 1}
+            className={`shrink-0 border-b border-rule px-[6px] py-[5px] text-[13px] text-ink-2 ${c.align === "right" ? "text-right" : ""} ${i < pinned ? "sticky z-10 bg-sheet" : ""}`}
+            style={{ width: c.width, ...(i < pinned ? { left: lefts[i] } : {}) }}
+          >
+            {c.label}
+          </div>
+        ))}
+      </div>
+      <div role="presentation" style={{ height: virtual.getTotalSize(), width, position: "relative" }}>
+        {virtual.getVirtualItems().map((item) => {
+          const row = rows[item.index]!;
+          return (
+            <div
+              key={idOf(row)}
+              role="row"
+              aria-rowindex={item.index + 2}
+              className={`absolute left-0 flex ${classOf?.(row) ?? ""} ${idOf(row) === openId ? "bg-metal-soft" : ""}`}
+              style={{ top: item.start, height: ROW, width }}
+            >
+              {columns.map((c, col) => {
+                const spot = { row: item.index, col };
+                const isActive = spot.row === at.row && spot.col === at.col;
+                return (
+                  <Cell
+                    key={c.key}
+                    id={cellId(spot)}
+                    column={c}
+                    row={row}
+                    col={col}
+                    left={col < pinned ? lefts[col] : undefined}
+                    isActive={isActive}
+                    isSelected={holds(block, spot)}
+                    isEdge={edges(block, spot)}
+                    editor={
+                      isActive && editing ? (
+                        <CellEditor
+                          label={c.name(row)}
+                          text={editing.start ?? c.text(row)}
+                          options={c.options}
+                          isMono={c.isMono ?? false}
+                          onEnd={end}
+                        />
+                      ) : undefined
+                    }
+                    onPress={(shift, isDouble) => {
+                      if (editing) return;
+                      if (isDouble) {
+                        if (c.kind !== "flag" && !c.onPress) begin(spot);
+                      } else {
+                        go(spot, shift);
+                        frame.current?.focus({ preventScroll: true });
+                        if (shift) return;
+                        if (c.onPress) c.onPress(row);
+                        else if (c.kind === "flag") flip(spot);
+                      }
+                    }}
+                  />
+                );
+              })}
+            </div>
+          );
+        })}
+      </div>
+    </div>
+  );
+}
+
+const edges = (b: Block, s: Spot): string =>
+  b.top === b.bottom && b.left === b.right
+    ? ""
+    : [
+        s.row === b.top ? "border-t-metal" : "",
+        s.row === b.bottom ? "border-b-metal" : "",
+        s.col === b.left ? "border-l-metal" : "",
+        s.col === b.right ? "border-r-metal" : "",
+      ].join(" ");
+
+function Cell<R>({
+  id,
+  column: c,
+  row,
+  col,
+  left,
+  isActive,
+  isSelected,
+  isEdge,
+  editor,
+  onPress,
+}: {
+  id: string;
+  column: GridColumn<R>;
+  row: R;
+  col: number;
+  left: number | undefined;
+  isActive: boolean;
+  isSelected: boolean;
+  isEdge: string;
+  editor: ReactNode;
+  onPress: (shift: boolean, isDouble: boolean) => void;
+}) {
+  const text = c.text(row);
+  return (
+    <div
+      id={id}
+      role="gridcell"
+      aria-colindex={col + 1}
+      aria-selected={isSelected}
+      aria-readonly={!c.canEdit(row)}
+      aria-label={`${c.name(row)}: ${text || "empty"}`}
+      title={text.length * 7.2 > c.width ? text : undefined}
+      onClick={(e) => onPress(e.shiftKey, false)}
+      onDoubleClick={() => onPress(false, true)}
+      className={`flex shrink-0 cursor-default items-center border border-transparent border-t-rule px-[6px] ${c.align === "right" ? "justify-end" : ""} ${c.isMono ? "num" : ""} ${left === undefined ? "" : "sticky z-10"} ${left === undefined || isSelected ? "" : "bg-inherit"} ${isSelected ? "bg-metal-soft" : ""} ${isSelected ? isEdge : ""} ${isActive ? "outline-2 -outline-offset-2 outline-ink-3 group-focus/grid:outline-link" : ""}`}
+      style={{ width: c.width, ...(left === undefined ? {} : { left }) }}
+    >
+      {editor ?? (c.draw ? c.draw(row) : <span className="truncate">{text}</span>)}
+    </div>
+  );
+}
