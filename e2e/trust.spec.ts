@@ -270,7 +270,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   await cell(page, "References of C1").first().click();
   await page.keyboard.press("Shift+End");
   await page.keyboard.press("Control+c");
-  await expectSaid(page, "10 cells copied");
+  await expectSaid(page, "11 cells copied");
   const copied = await page.evaluate(() => navigator.clipboard.readText());
   expect(copied.split("\t")[0]).toMatch(/^C1/);
   await page.evaluate(() =>

@@ -1,4 +1,4 @@
-import { SOURCE_CLASSES } from "@kobbin/core";
+import { ORIGINS, SOURCE_CLASSES } from "@kobbin/core";
 import * as yup from "yup";
 
 const money = yup
@@ -142,6 +142,7 @@ export const runBody = yup.object({
   basket: yup.array().of(yup.string().required()),
   pins: yup.mixed<Record<string, string>>(),
   leftovers: yup.string().oneOf(["stock", "expense"] as const),
+  variant: yup.string().uuid().nullable(),
   ownShelf: yup.string().oneOf(["first", "leave"] as const),
   accepted: yup.mixed<Record<string, string>>(),
 });
@@ -159,6 +160,10 @@ export const lineBody = yup.object({
   description: yup.string().max(500),
   dnp: yup.boolean(),
   mount: yup.string().oneOf(["machine", "hand", "none"] as const),
+  origin: yup.string().oneOf(ORIGINS),
+  /** The made item it belongs to; null: none. */
+  parent: yup.string().uuid().nullable(),
+  madeCost: money,
 });
 /** Many lines changed as one act. */
 export const linesChange = yup.object({

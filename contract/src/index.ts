@@ -1,5 +1,6 @@
 /** What crosses HTTP: schemas of what comes in, types of what goes out. Imports core's types only. */
 export * from "./answers.ts";
+export * from "./bill.ts";
 export * from "./bodies.ts";
 export * from "./library.ts";
 export * from "./standins.ts";

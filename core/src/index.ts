@@ -26,8 +26,11 @@ export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard 
 export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom } from "./bom/bom.ts";
+export { type BillDifference, billDifference, type Difference, uselessStock } from "./bom/difference.ts";
+export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { packageKey, type SameParts, sameParts, savedTogether } from "./bom/same.ts";
+export { nearestPreferred } from "./bom/series.ts";
 export { readValue, type Value } from "./bom/value.ts";
 export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
 export { type CostNode, type CostTree, type Term, toCostTree } from "./costing/tree.ts";
@@ -51,12 +54,19 @@ export { readLayer } from "./gerber/read.ts";
 export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
-export { type Comparison, compareParts, type Standing, type Verdict } from "./library/compare.ts";
-export { factsOfLine, factsOfPart, kindOfLine, lineKey, type PartFacts, ruleWords } from "./library/facts.ts";
+export { type Comparison, compareParts, readAmount, type Standing, type Verdict } from "./library/compare.ts";
+export {
+  factsOfLine,
+  factsOfPart,
+  kindOfLine,
+  lineKey,
+  type PartFacts,
+  ruleWords,
+  valueWords,
+} from "./library/facts.ts";
 export {
   type Alternate,
   type LibraryPart,
-  numberKey,
   PART_KINDS,
   PART_STATES,
   type PartKind,
@@ -91,6 +101,17 @@ export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, basketKey, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
+export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
+export {
+  asTree,
+  type LineOverride,
+  ORIGINS,
+  type Origin,
+  timesInProduct,
+  type Variant,
+  withVariant,
+} from "./run/structure.ts";
+export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export {
   type CurvePoint,
   curvePoint,
@@ -125,4 +146,13 @@ export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.t
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
 export { QUICK_EFFORT } from "./sourcing/optimum.ts";
 export type { LinearModel, Solve, SolverAnswer } from "./sourcing/residual.ts";
+export {
+  type AttachedSum,
+  readToleranced,
+  type StandingSum,
+  type SumResult,
+  standingSum,
+  type Toleranced,
+} from "./sums/evaluate.ts";
+export { SUM_KINDS, type SumInput, type SumKind, sumKind } from "./sums/kinds.ts";
 export type { Cells } from "./table/columns.ts";

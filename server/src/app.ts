@@ -12,6 +12,7 @@ import { requestLog } from "./middleware/request-log.ts";
 import { ownOrigin, securityHeaders } from "./middleware/security.ts";
 import { session } from "./middleware/session.ts";
 import { backupRoutes } from "./resources/backup/routes.ts";
+import { billRoutes } from "./resources/bill/routes.ts";
 import { findRoutes } from "./resources/find/routes.ts";
 import { health } from "./resources/health/health.ts";
 import { historyRoutes } from "./resources/history/routes.ts";
@@ -61,6 +62,7 @@ export const routers = (deps: Deps): Router[] => [
   productRoutes(deps),
   runRoutes(deps),
   lineRoutes(deps),
+  billRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),
   houseRoutes(deps),

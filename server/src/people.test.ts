@@ -55,8 +55,16 @@ async function fixture() {
   };
   const lotBody = { mpn: "LIB-1", qty: 20, currency: "EUR" };
   const { id: lot } = (await owner.post("/api/lots", lotBody)).body as { id: string };
+  const sumBody = { kind: "lamp", given: { supply: "5 V" } };
+  const { id: sum } = (await owner.post(`/api/revisions/${kept.revisionId}/sums`, sumBody)).body as {
+    id: string;
+  };
+  const { id: variant } = (await owner.post(`/api/revisions/${kept.revisionId}/variants`, { name: "first" }))
+    .body as { id: string };
   const ids: Record<string, string> = {
     runs: run,
+    sums: sum,
+    variants: variant,
     parts: parts[0]!,
     lots: lot,
     suppliers: supplier,
@@ -100,6 +108,10 @@ async function fixture() {
       days: 1,
     },
     "POST /api/revisions/:id/lines": { valueText: "screw" },
+    "POST /api/revisions/:id/sums": sumBody,
+    "PATCH /api/sums/:id": { wanted: "8 mA" },
+    "POST /api/revisions/:id/variants": { name: "second" },
+    "PATCH /api/variants/:id": { overrides: { [line]: { dnp: true } } },
     "PATCH /api/lines/:id": { maker: "N" },
     "PATCH /api/revisions/:id/lines": { lines: [{ id: line, maker: "O" }] },
     "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },

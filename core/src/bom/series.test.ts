@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { isOutOfSeries } from "./series.ts";
+import { isOutOfSeries, nearestPreferred } from "./series.ts";
 
 test.each([
   ["4k7", "R1", false],
@@ -42,4 +42,15 @@ test("every number of E24 in every decade is in a series, for all three kinds", 
         const text = `${Number((n * power).toPrecision(3))}${unit}`;
         expect([text, isOutOfSeries(text, ref)]).toEqual([text, false]);
       }
+});
+
+test.each([
+  [330, [330]],
+  [300 / 7e-3, [39_000, 43_000]],
+  [97, [91, 100]],
+  [1e6, [1e6]],
+  [0.52, [0.51, 0.56]],
+  [0, []],
+])("next to %d stand %j in the series of 24", (value, expected) => {
+  expect(nearestPreferred(value)).toEqual(expected);
 });

@@ -20,3 +20,16 @@ export function isOutOfSeries(valueText: string, ref: string | undefined): boole
   if (kind === "R") return !isPreferred(String(digits));
   return digits % 10 !== 0 || !E24.includes(digits / 10);
 }
+
+/**
+ * The values of the series of 24 next below and next above a value; one where the value is in the series itself.
+ * @example nearestPreferred(300e3 / 7) // [39000, 43000]
+ */
+export function nearestPreferred(value: number): number[] {
+  if (!(value > 0) || !Number.isFinite(value)) return [];
+  const decade = 10 ** (Math.floor(Math.log10(value) + 1e-9) - 1);
+  const steps = [...E24, 100].map((d) => Number((d * decade).toPrecision(6)));
+  const below = steps.filter((s) => s <= value * (1 + 1e-9)).at(-1)!;
+  const above = steps.find((s) => s >= value * (1 - 1e-9))!;
+  return below === above ? [below] : [below, above];
+}

@@ -1,6 +1,7 @@
+import { numberKey } from "../bom/number.ts";
 import { type Comparison, compareParts } from "./compare.ts";
 import { type FactLine, factsOfLine, factsOfPart, lineKey } from "./facts.ts";
-import { type Alternate, type LibraryPart, numberKey } from "./part.ts";
+import type { Alternate, LibraryPart } from "./part.ts";
 
 /** A part that could stand in a line. */
 export interface Candidate {

@@ -1,7 +1,8 @@
+import { numberKey } from "../bom/number.ts";
 import { lettersOf } from "../bom/refs.ts";
 import { packageKey, ratingsOf } from "../bom/same.ts";
 import { readValue } from "../bom/value.ts";
-import { type LibraryPart, numberKey, type PartKind } from "./part.ts";
+import type { LibraryPart, PartKind } from "./part.ts";
 
 /** What is known of a part, from a line's words or from the library. */
 export interface PartFacts {

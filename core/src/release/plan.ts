@@ -4,6 +4,7 @@ import { microsToText, roundMoney } from "../money/money.ts";
 import { assemblyHouse } from "../run/cost-nodes.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
+import { withVariant } from "../run/structure.ts";
 import { toBreaks } from "../sourcing/offer.ts";
 
 /** A table of the package: a path and rows of text, the first row names the columns. */
@@ -40,7 +41,8 @@ export const slug = (text: string): string =>
     .replace(/^-|-$/g, "") || "unnamed";
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
-export function planPackage(doc: RunDocument, r: RunResult): PackagePlan {
+export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
+  const doc = withVariant(given);
   return {
     tables: [partsTable(doc, r), placesTable(doc), ...basketTables(doc, r)],
     sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],

@@ -55,6 +55,14 @@ export function partsNode(
       },
     ];
   });
+  const made = parts
+    .filter((p) => p.line.madeCost !== undefined && Number(p.line.madeCost) > 0)
+    .map((p) => ({
+      label: nameOfLine(parts, p.line.id),
+      micros: Math.ceil(doc.goodBoards * p.count) * toMicros(p.line.madeCost!),
+      note: `${Math.ceil(doc.goodBoards * p.count)} × ${p.line.madeCost}`,
+      from: `${p.line.origin === "printed" ? "printed" : "made"} here, beside its parts`,
+    }));
   const shelf = needs.flatMap((n) =>
     n.shelf.map((t) => ({
       label: nameOfLine(parts, n.id),
@@ -70,6 +78,7 @@ export function partsNode(
   }));
   return branch("parts", "Parts", [
     leaf("parts-used", isExpense ? "parts bought" : "parts used, with what is lost on the way", used),
+    ...(made.length > 0 ? [leaf("parts-made", "made and printed here", made)] : []),
     ...(shelf.length > 0 ? [leaf("parts-shelf", "parts from the own shelf", shelf)] : []),
     leaf("parts-shipping", "shipping and fees of parts", shipping, basket.shipping),
     ...(basket.duty > 0

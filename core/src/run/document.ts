@@ -3,6 +3,8 @@ import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { Placement } from "../placement/placement.ts";
+import type { AttachedSum } from "../sums/evaluate.ts";
+import type { Origin, Variant } from "./structure.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
 export type Mount = "machine" | "hand" | "none";
@@ -19,6 +21,12 @@ export interface RunLine {
   readonly description: string;
   readonly dnp: boolean;
   readonly mount: Mount;
+  /** Bought, where it is left out. */
+  readonly origin?: Origin;
+  /** The made item it belongs to; its quantity is then for one of those. */
+  readonly parent?: string;
+  /** What one costs to make here, beside the parts it is made of. */
+  readonly madeCost?: string | number;
 }
 
 /** An offer as it stands in a document: money as decimal text, currency of the supplier. */
@@ -118,6 +126,8 @@ export interface RunChoices {
   readonly pins?: Readonly<Record<string, string>>;
   /** What is bought and not used: kept as stock value, or charged to this run. */
   readonly leftovers?: "stock" | "expense";
+  /** Id of the variant that is made; absent: the bill as it stands. */
+  readonly variant?: string;
   /** Own shelf first, as a rule; "leave" buys everything. */
   readonly ownShelf?: "first" | "leave";
   /** Note key → reason. */
@@ -157,6 +167,9 @@ export interface RunDocument {
   /** Parts of the shop's library that this run's lines ask for, or may take instead. */
   readonly library?: readonly LibraryPart[];
   readonly alternates?: readonly Alternate[];
+  readonly variants?: readonly Variant[];
+  /** Sums attached to lines of the bill. */
+  readonly sums?: readonly AttachedSum[];
   /** What lies on the own shelf, oldest first. */
   readonly lots?: readonly RunLot[];
   /** The chosen house. */

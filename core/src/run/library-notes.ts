@@ -1,5 +1,5 @@
+import { numberKey } from "../bom/number.ts";
 import { candidatesFor, partOfLine } from "../library/candidates.ts";
-import { numberKey } from "../library/part.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument } from "./document.ts";
 import type { RunNeed } from "./needs.ts";

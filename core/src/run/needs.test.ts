@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import { lineKey } from "../library/facts.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document.ts";
 import { rollUp } from "./roll-up.ts";
+import { scarcityOf } from "./scarcity.ts";
 
 const line = (id: string, refs: string[], more: Partial<RunLine> = {}): RunLine => ({
   id,
@@ -156,4 +157,41 @@ test("the shelf gives first, oldest lot first, at what it cost; quarantine stays
   expect(need.shelf.reduce((s, t) => s + t.cost, 0)).toBe(need.whole * 200_000);
   const left = rollUp(doc({ ...base, choices: { ownShelf: "leave" } }));
   expect(left.needs[0]).toMatchObject({ need: need.whole, shelf: [] });
+});
+
+test("the line that would stop the product first comes first: stock of what may be bought, and of the shelf", () => {
+  const lines = [
+    line("1", ["R1"]),
+    line("2", ["U1"], { mpn: "TB-1", package: "SOIC-8" }),
+    line("3", ["J1"], { mpn: "J-1" }),
+  ];
+  const d = doc({
+    lines,
+    offers: [
+      offer("x", "1", "0.1", { stock: 10_000 }),
+      offer("y", "1", "0.1", { stock: 10_000, supplier: "b" }),
+      offer("z", "2", "1", { stock: 22 }),
+      offer("w", "2", "1", { stock: 500, part: "alt" }),
+    ],
+    lots: [
+      {
+        id: "l",
+        mpn: "TB-1",
+        qty: 11,
+        place: "",
+        receivedOn: "2026-01-01",
+        unitCost: "1",
+        currency: "EUR",
+        condition: "new",
+      },
+    ],
+  });
+  const r = rollUp(d);
+  const list = scarcityOf(d, r);
+  expect(list.map((s) => [s.line, s.sources, s.stock])).toEqual([
+    ["3", 0, 0],
+    ["2", 1, 33],
+    ["1", 2, 20_000],
+  ]);
+  expect(list[1]!.coverRuns).toBeCloseTo(33 / r.needs[1]!.whole, 9);
 });

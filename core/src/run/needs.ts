@@ -1,12 +1,13 @@
 import { needOf } from "../assembly/attrition.ts";
 import type { PackageClass } from "../assembly/package-class.ts";
+import { numberKey } from "../bom/number.ts";
 import { candidatesFor } from "../library/candidates.ts";
-import { numberKey } from "../library/part.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { Need } from "../sourcing/basket.ts";
 import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
 import type { RunDocument, RunLine, RunLot } from "./document.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import type { Origin } from "./structure.ts";
 
 /** Pieces of one line on the way to what is needed. */
 export interface NeedTerm {
@@ -57,7 +58,8 @@ export function needsOf(
   started: number,
 ): RunNeed[] {
   const shelf = new Map((doc.lots ?? []).map((l) => [l.id, l.qty]));
-  return groupsOf(parts).map((group) => {
+  const wanted = parts.filter((p) => !NOT_BOUGHT.has(p.line.origin ?? "bought"));
+  return groupsOf(wanted).map((group) => {
     const first = group[0]!.line;
     const list = together(doc, group, offers);
     const pinned = group.map((p) => doc.choices.pins?.[p.line.id]).find((s) => s !== undefined);
@@ -86,6 +88,9 @@ export function needsOf(
     };
   });
 }
+
+/** Made here, printed, or given by somebody: nothing to buy. */
+const NOT_BOUGHT: ReadonlySet<Origin> = new Set(["made", "printed", "supplied"]);
 
 /** Lines of one number together; makers that contradict each other part them. */
 function groupsOf(parts: readonly LinePart[]): LinePart[][] {
@@ -117,7 +122,8 @@ function together(
 ): Offer[] {
   const seen = new Set<string>();
   const out: Offer[] = [];
-  for (const p of group)
+  // what is salvaged comes from the shelf, or not at all
+  for (const p of group.filter((g) => g.line.origin !== "salvaged"))
     for (const o of offers.get(p.line.id) ?? []) {
       if (o.part !== undefined && !mayTake(doc, p.line, o.part)) continue;
       const key = `${o.supplier}|${o.part ?? ""}|${o.stock}|${o.moq}|${o.multiple}|${o.breaks.map((b) => `${b.qty}:${b.price}`).join(",")}`;

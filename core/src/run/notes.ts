@@ -8,6 +8,7 @@ import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import { sumNotes } from "./sum-notes.ts";
 
 export type StageKey =
   | "board"
@@ -68,6 +69,7 @@ export function collectNotes(
       add(PART_TAGS.test(f.tag) && !f.at ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
   partNotes(doc, add);
   libraryNotes(doc, needs, basket, add);
+  sumNotes(doc, add);
   sourceNotes(doc, parts, needs, basket, add);
   fabNotes(doc, house, checks, options, add);
   assemblyNotes(doc, parts, add);

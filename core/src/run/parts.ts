@@ -3,6 +3,7 @@ import type { CountedPart, Method } from "../assembly/yield.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { type Offer, type Supplier, toBreaks } from "../sourcing/offer.ts";
 import type { RunDocument, RunLine } from "./document.ts";
+import { timesInProduct } from "./structure.ts";
 
 /** A line with how it is soldered. */
 export interface LinePart extends CountedPart {
@@ -12,8 +13,9 @@ export interface LinePart extends CountedPart {
 /** Fitted lines with their class and who solders them. */
 export function lineParts(doc: RunDocument): LinePart[] {
   const placed = new Set(doc.placements.map((p) => p.ref));
+  const times = timesInProduct(doc.lines);
   return doc.lines
-    .filter((l) => !l.dnp)
+    .filter((l) => times.get(l.id)! > 0)
     .map((line) => {
       const hasPlace = line.mount === "machine" || line.refs.some((r) => placed.has(r));
       const shape =
@@ -21,7 +23,7 @@ export function lineParts(doc: RunDocument): LinePart[] {
           ? { kind: "loose" as const, joints: 0, isPolarised: false }
           : shapeOf(line.package, line.refs[0], hasPlace);
       const method: Method = line.mount === "hand" || shape.kind === "through" ? "iron" : doc.assembly.method;
-      return { line, ...shape, method, count: line.qty };
+      return { line, ...shape, method, count: times.get(line.id)! };
     });
 }
 

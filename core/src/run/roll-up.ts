@@ -24,6 +24,7 @@ import { needsOf, type RunNeed } from "./needs.ts";
 import { collectNotes, type Note, type StageKey } from "./notes.ts";
 import { type LinePart, lineParts, offersOf, rateOf, suppliersOf } from "./parts.ts";
 import { type ReadyBy, readyBy } from "./ready.ts";
+import { withVariant } from "./structure.ts";
 
 /** Everything about one run, computed. */
 export interface RunResult {
@@ -80,10 +81,11 @@ export function boardFacts(m: Measure): BoardFacts {
  * @param scope "the best" leaves out the baskets that are only compared, where no other one is chosen
  */
 export function rollUp(
-  doc: RunDocument,
+  given: RunDocument,
   cache: BasketCache = new Map(),
   scope: "all baskets" | "the best" = "all baskets",
 ): RunResult {
+  const doc = withVariant(given);
   const parts = lineParts(doc);
   const quality = estimateYield(parts);
   const chanceOf = (n: number) => binomialAtLeast(n, doc.goodBoards, quality.final);

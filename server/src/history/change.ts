@@ -181,6 +181,7 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
   const { rows: named } = await tx.query<{ id: string; name: string }>(
     `select id::text, profile ->> 'name' as name from house where id = any($1::uuid[])
      union all select id::text, name from supplier where id = any($1::uuid[])
+     union all select id::text, name from variant where id = any($1::uuid[])
      union all select id::text, mpn from part where id = any($1::uuid[])
      union all select id::text, coalesce(refs[1], nullif(value_text, ''), mpn) from bom_line where id = any($1::uuid[])`,
     [[...ids]],
@@ -194,7 +195,9 @@ const SHARED: readonly Table[] = ["workshop", "house", "supplier", "part", "alte
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
   if (rows.every((r) => r.table === "remark" || r.table === "correction")) return;
   const isShared = rows.some((r) => SHARED.includes(r.table));
-  const ofRevision = rows.some((r) => ["bom_line", "offer", "board"].includes(r.table));
+  const ofRevision = rows.some((r) =>
+    ["bom_line", "line_sum", "variant", "offer", "board"].includes(r.table),
+  );
   if (!isShared && !scope.revisionId && !scope.runId) return;
   await tx.query(
     `insert into figures_due (run_id, workshop_id)

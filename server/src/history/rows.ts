@@ -16,6 +16,8 @@ export const TABLES = {
   board: ["id"],
   board_file: ["board_id", "position"],
   bom_line: ["id"],
+  line_sum: ["id"],
+  variant: ["id"],
   offer: ["id"],
   offer_break: ["offer_id", "qty"],
   run: ["id"],

@@ -49,6 +49,9 @@ const WORDS: Readonly<Record<string, string>> = {
   params: "attributes",
   unit_cost: "cost a piece",
   ownShelf: "own shelf",
+  parent_id: "part of",
+  made_cost: "cost to make one",
+  within_pct: "within per cent",
 };
 const MOUNT: Readonly<Record<string, string>> = {
   machine: "mounted by machine",
@@ -145,6 +148,8 @@ const NOUN: Readonly<Partial<Record<Table, readonly [string, string]>>> = {
   alternate: ["alternate", "alternates"],
   lot: ["lot", "lots"],
   reservation: ["reservation", "reservations"],
+  line_sum: ["sum", "sums"],
+  variant: ["variant", "variants"],
   remark: ["remark", "remarks"],
   release: ["release", "releases"],
 };
@@ -159,6 +164,8 @@ const WEIGHT: readonly Table[] = [
   "house",
   "supplier",
   "quotation",
+  "variant",
+  "line_sum",
   "part",
   "alternate",
   "lot",

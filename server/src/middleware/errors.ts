@@ -43,6 +43,7 @@ const CONSTRAINTS: Readonly<Record<string, [ErrorCode, string, string]>> = {
     "A small-order fee needs both: the fee, and the sum below which it is charged.",
     "Fill in the other one, or leave both empty.",
   ],
+  variant_name_key: ["OUT_OF_RANGE", "The bill has a variant of that name already.", "Choose another name."],
   part_number_key: [
     "OUT_OF_RANGE",
     "The library has a part of that number already.",

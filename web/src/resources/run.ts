@@ -1,13 +1,16 @@
 import type {
   AskAnswer,
+  NewSumBody,
   OfferBody,
   QuoteBody,
   RemarkBody,
   RunAnswer,
   RunBody,
+  SumBody,
   SupplierBody,
+  VariantBody,
 } from "@kobbin/contract";
-import type { Corrections, RunLine } from "@kobbin/core";
+import type { Corrections, RunLine, Variant } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { type Answered, http } from "./http.ts";
 import { outbox } from "./outbox.ts";
@@ -45,7 +48,14 @@ export const useAsks = (id: string) =>
 export const askSuppliers = (id: string) =>
   http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => mutate(`${keyOf(id)}/asks`, a, { revalidate: false }));
 
-export type LineChange = Partial<Omit<RunLine, "id">>;
+/** What of a line becomes otherwise; a parent of null: it belongs to nothing any more. */
+export type LineChange = Partial<Omit<RunLine, "id" | "parent">> & { readonly parent?: string | null };
+/** A line with a change laid over it. */
+export function changedLine(line: RunLine, { parent, ...change }: LineChange): RunLine {
+  const { parent: old, ...rest } = { ...line, ...change };
+  const up = parent === undefined ? old : parent;
+  return up ? { ...rest, parent: up } : rest;
+}
 export const saveLine = (runId: string, lineId: string, version: number | undefined, change: LineChange) =>
   written<void>(runId, "PATCH", `/api/lines/${lineId}`, { version, ...change });
 export const saveLines = (
@@ -61,6 +71,21 @@ export const mergeLines = (
   version: number | undefined,
   others: readonly string[],
 ) => written<void>(runId, "POST", `/api/lines/${keep}/merge`, { version, others });
+export const addSum = (runId: string, revisionId: string, body: NewSumBody) =>
+  written<{ id: string }>(runId, "POST", `/api/revisions/${revisionId}/sums`, body);
+export const saveSum = (runId: string, id: string, body: SumBody) =>
+  written<void>(runId, "PATCH", `/api/sums/${id}`, body);
+export const removeSum = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/sums/${id}`);
+export const addVariant = (
+  runId: string,
+  revisionId: string,
+  name: string,
+  overrides: Variant["overrides"] = {},
+) => written<{ id: string }>(runId, "POST", `/api/revisions/${revisionId}/variants`, { name, overrides });
+export const saveVariant = (runId: string, id: string, body: VariantBody) =>
+  written<void>(runId, "PATCH", `/api/variants/${id}`, body);
+export const removeVariant = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/variants/${id}`);
 export const removeLine = (runId: string, lineId: string) =>
   written<void>(runId, "DELETE", `/api/lines/${lineId}`);
 

@@ -25,6 +25,7 @@ export function applyChange(doc: RunDocument, c: RunChange): RunDocument {
         pins: c.pins,
         leftovers: c.leftovers,
         ownShelf: c.ownShelf,
+        variant: c.variant,
         accepted: c.accepted,
       }),
     },

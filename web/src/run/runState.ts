@@ -21,7 +21,15 @@ import {
 import { undoChange } from "../resources/history.ts";
 import { type Answered, clashesOf } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
-import { type LineChange, refetchRun, saveLine, saveLines, saveRun, useRunAnswer } from "../resources/run.ts";
+import {
+  changedLine,
+  type LineChange,
+  refetchRun,
+  saveLine,
+  saveLines,
+  saveRun,
+  useRunAnswer,
+} from "../resources/run.ts";
 import { useRole } from "../resources/session.ts";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { runWorker } from "../workers/run.ts";
@@ -236,7 +244,7 @@ export function useRunState(id: string) {
   const changeLine = useCallback(
     (lineId: string, c: LineChange, words: string) =>
       carry(
-        (d) => ({ ...d, lines: d.lines.map((l) => (l.id === lineId ? { ...l, ...c } : l)) }),
+        (d) => ({ ...d, lines: d.lines.map((l) => (l.id === lineId ? changedLine(l, c) : l)) }),
         words,
         (now) => saveLine(id, lineId, now.versions[lineId], c),
       ),
@@ -246,7 +254,7 @@ export function useRunState(id: string) {
     (changes, words) => {
       const by = new Map(changes.map((c) => [c.id, c.change]));
       carry(
-        (d) => ({ ...d, lines: d.lines.map((l) => (by.has(l.id) ? { ...l, ...by.get(l.id) } : l)) }),
+        (d) => ({ ...d, lines: d.lines.map((l) => (by.has(l.id) ? changedLine(l, by.get(l.id)!) : l)) }),
         words,
         (now) =>
           saveLines(

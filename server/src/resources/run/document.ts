@@ -1,6 +1,7 @@
 import type { RunAnswer } from "@kobbin/contract";
 import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
+import { manySums, manyVariants } from "../bill/queries.ts";
 import { manyHouses, manyHouseVersions } from "../house/queries.ts";
 import { manyFreeLots, manyPartsFor } from "../library/queries.ts";
 import { oneShop } from "../shop/queries.ts";
@@ -28,6 +29,8 @@ export async function buildDocument(
   const houses = await manyHouses(tx);
   const boards = await manyBoards(tx, run.revisionId);
   const quotes = await manyQuotes(tx, run.id);
+  const sums = await manySums(tx, run.revisionId);
+  const variants = await manyVariants(tx, run.revisionId);
   const { library, alternates } = await manyPartsFor(tx, lines, run.id);
   const numbers = [...new Set(lines.filter((l) => l.mpn !== "").map((l) => numberKey(l.mpn)))];
   const lots = await manyFreeLots(tx, numbers, run.id);
@@ -53,6 +56,8 @@ export async function buildDocument(
     placements: boards.flatMap((b) => b.placements),
     suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),
     offers,
+    ...(sums.length > 0 ? { sums: sums.map(({ version: _, ...x }) => x) } : {}),
+    ...(variants.length > 0 ? { variants: variants.map(({ version: _, ...x }) => x) } : {}),
     ...(library.length > 0 ? { library } : {}),
     ...(alternates.length > 0 ? { alternates } : {}),
     ...(lots.length > 0 ? { lots } : {}),
@@ -83,10 +88,12 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     revisionId: run.revisionId,
     boardId,
     versions: Object.fromEntries(
-      [...(await manyLineVersions(tx, run.revisionId)), ...(await manyHouseVersions(tx))].map((v) => [
-        v.id,
-        v.version,
-      ]),
+      [
+        ...(await manyLineVersions(tx, run.revisionId)),
+        ...(await manyHouseVersions(tx)),
+        ...(await manySums(tx, run.revisionId)),
+        ...(await manyVariants(tx, run.revisionId)),
+      ].map((v) => [v.id, v.version]),
     ),
     remarks: await manyRemarks(tx, id),
     document: release?.document ?? document,

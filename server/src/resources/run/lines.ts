@@ -125,7 +125,19 @@ async function changeLine(
     description: b.description,
     dnp: b.dnp,
     mount: b.mount,
+    origin: b.origin,
+    parent_id: b.parent,
+    made_cost: b.madeCost,
   });
+  if (b.parent) {
+    const above = await oneLine(tx, b.parent);
+    if (above.revisionId !== line.revisionId || b.parent === id)
+      throw new AppError(
+        "NOT_FOUND",
+        `${line.name || "The line"} cannot belong to that item.`,
+        "Choose another line of the same bill.",
+      );
+  }
   const row = await setLine(tx, id, line, b.version, columns, page);
   if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
   return line.revisionId;
@@ -153,5 +165,7 @@ function toLine(b: LineBody) {
     description: b.description ?? "",
     dnp: b.dnp ?? false,
     mount: b.mount ?? ("none" as const),
+    ...(b.origin ? { origin: b.origin } : {}),
+    ...(b.madeCost ? { madeCost: b.madeCost } : {}),
   };
 }

@@ -12,14 +12,27 @@ import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { trim } from "../shop/queries.ts";
 
-const LINE = `id, refs, qty::float8 as qty, value_text as "valueText", package, mpn, maker, description, dnp, mount`;
+const LINE = `id, refs, qty::float8 as qty, value_text as "valueText", package, mpn, maker, description, dnp, mount,
+  origin, parent_id as parent, made_cost as "madeCost"`;
+
+interface StoredBomLine extends Omit<RunLine, "origin" | "parent" | "madeCost"> {
+  readonly origin: NonNullable<RunLine["origin"]>;
+  readonly parent: string | null;
+  readonly madeCost: string;
+}
 
 export async function manyLines(tx: Tx, revisionId: string): Promise<RunLine[]> {
-  const { rows } = await tx.query<RunLine>(
+  const { rows } = await tx.query<StoredBomLine>(
     `select ${LINE} from bom_line where revision_id = $1 order by position, id`,
     [revisionId],
   );
-  return rows;
+  // what is as a rule is left out: most lines are bought and belong to nothing
+  return rows.map(({ origin, parent, madeCost, ...l }) => ({
+    ...l,
+    ...(origin === "bought" ? {} : { origin }),
+    ...(parent === null ? {} : { parent }),
+    ...(Number(madeCost) > 0 ? { madeCost: trim(madeCost) } : {}),
+  }));
 }
 
 export async function insertLine(
@@ -29,8 +42,8 @@ export async function insertLine(
   l: Omit<RunLine, "id">,
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount)
-     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11) returning id`,
+    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost)
+     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
     [
       revisionId,
       position,
@@ -43,6 +56,9 @@ export async function insertLine(
       l.description,
       l.dnp,
       l.mount,
+      l.origin ?? "bought",
+      l.parent ?? null,
+      l.madeCost ?? "0",
     ],
   );
   return rows[0]!.id;

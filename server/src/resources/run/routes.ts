@@ -170,6 +170,7 @@ function laid(base: Row, b: RunBody): Row {
     pins: b.pins,
     leftovers: b.leftovers,
     ownShelf: b.ownShelf,
+    variant: b.variant,
     accepted: b.accepted,
   });
   return givenColumns({

@@ -1,4 +1,4 @@
-import { compareRefs, type RunLine, type RunNeed } from "@kobbin/core";
+import { asTree, compareRefs, ORIGINS, type RunLine, type RunNeed } from "@kobbin/core";
 import { ChevronRight } from "lucide-react";
 import { useMemo, useRef } from "react";
 import { addLines, type LineChange } from "../../resources/run.ts";
@@ -15,6 +15,8 @@ export const nameOf = (l: RunLine): string => l.refs[0] ?? (l.valueText || l.mpn
 /** A line with what is drawn beside it. */
 interface Row {
   readonly line: RunLine;
+  /** How deep in the product: a part of a made item of the product is 1. */
+  readonly depth: number;
   readonly note: number | undefined;
   readonly need: RunNeed | undefined;
   readonly bought: number;
@@ -41,9 +43,9 @@ export function Bill({
   const rows = useMemo<readonly Row[]>(() => {
     const needs = new Map(r.needs.flatMap((n) => n.lines.map((l) => [l, n] as const)));
     const bought = new Map(r.basket.lines.map((l) => [l.line, l.buys.reduce((s, b) => s + b.qty, 0)]));
-    return lines.map((line) => {
+    return asTree(lines).map(({ line, depth }) => {
       const need = needs.get(line.id);
-      return { line, note: numbers.get(line.id), need, bought: need ? (bought.get(need.id) ?? 0) : 0 };
+      return { line, depth, note: numbers.get(line.id), need, bought: need ? (bought.get(need.id) ?? 0) : 0 };
     });
   }, [lines, numbers, r.needs, r.basket.lines]);
   const openRef = useRef(onOpen);
@@ -84,6 +86,12 @@ export function Bill({
       {
         ...text("refs", "References", 107, true),
         text: (x) => [...x.line.refs].sort(compareRefs).join(" "),
+        draw: (x) => (
+          <span className="truncate" style={{ paddingLeft: x.depth * 12 }}>
+            {x.depth > 0 && <span className="text-ink-3">└ </span>}
+            {[...x.line.refs].sort(compareRefs).join(" ") || (x.depth > 0 ? "" : "–")}
+          </span>
+        ),
       },
       {
         ...text("qty", "Pieces", 50, true),
@@ -131,6 +139,16 @@ export function Bill({
               />
             </div>
           ),
+      },
+      {
+        key: "origin",
+        label: "From",
+        width: 86,
+        text: (x) => x.line.origin ?? "bought",
+        name: (x) => `Origin of ${nameOf(x.line)}`,
+        kind: "choice",
+        options: ORIGINS.map((o) => [o, o]),
+        canEdit: () => !isLocked,
       },
       text("maker", "Maker", 130),
       text("description", "Description", 240),

@@ -3,7 +3,9 @@ import { X } from "lucide-react";
 import { useEffect, useRef } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Alternates } from "./Alternates.tsx";
+import { Belongs } from "./Belongs.tsx";
 import { OwnPart } from "./OwnPart.tsx";
+import { Sums } from "./Sums.tsx";
 
 /** The sheet of one line: what its part is, what may stand in for it and what that would change. */
 export function LineSheet({ line, onClose }: { line: RunLine; onClose: () => void }) {
@@ -45,6 +47,8 @@ export function LineSheet({ line, onClose }: { line: RunLine; onClose: () => voi
         </button>
       </div>
       <OwnPart line={line} part={own} />
+      <Belongs line={line} />
+      <Sums line={line} />
       <Alternates line={line} />
     </section>
   );

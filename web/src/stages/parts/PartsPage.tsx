@@ -7,11 +7,13 @@ import { Pick } from "../../ui/Field.tsx";
 import { count } from "../../ui/format.ts";
 import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { Against, useOtherRevisions } from "./Against.tsx";
 import { Bill } from "./Bill.tsx";
 import { LineSheet } from "./LineSheet.tsx";
 import { FILTERS, passes } from "./lineEdits.ts";
 import { type PastedLines, readPastedLines } from "./pastedLines.ts";
 import { Same } from "./Same.tsx";
+import { Variants } from "./Variants.tsx";
 
 /** The bill, and beneath it the sheet of one line: its part, what may stand in for it, its sums. */
 export function PartsPage() {
@@ -20,6 +22,10 @@ export function PartsPage() {
   const find = params.get("find") ?? "";
   const show = params.get("show") ?? "";
   const openId = params.get("line") ?? undefined;
+  const against = params.get("against") ?? "";
+  const showsVariants = params.get("variants") !== null;
+  const others = useOtherRevisions();
+  const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
   const say = useSay();
   const sayError = useSayError();
   const set = (key: string, value: string) =>
@@ -111,8 +117,31 @@ export function PartsPage() {
         {count(fitted.length, "line")} fitted,{" "}
         {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
         {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
-        {doc.revision}; all its runs share it.
+        {doc.revision}; all its runs share it.{" "}
+        {others.map((o) => (
+          <button
+            key={o.id}
+            type="button"
+            className="quiet-link mr-3"
+            aria-expanded={against === o.id}
+            onClick={() => set("against", against === o.id ? "" : o.id)}
+          >
+            against {o.label}
+          </button>
+        ))}
+        <button
+          type="button"
+          className="quiet-link"
+          aria-expanded={showsVariants}
+          onClick={() => set("variants", showsVariants ? "" : "shown")}
+        >
+          {variant ? `variant: ${variant.name}` : "variants"}
+        </button>
       </p>
+      {against && others.some((o) => o.id === against) && (
+        <Against revisionId={against} onClose={() => set("against", "")} />
+      )}
+      {showsVariants && <Variants onClose={() => set("variants", "")} />}
       <Same />
       {doc.lines.length === 0 ? (
         <Empty>

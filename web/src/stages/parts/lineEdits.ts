@@ -1,4 +1,4 @@
-import { expandRefs, type Mount, type RunLine } from "@kobbin/core";
+import { expandRefs, type Mount, ORIGINS, type RunLine } from "@kobbin/core";
 import type { LineChange } from "../../resources/run.ts";
 import { typedNumber } from "../../ui/format.ts";
 
@@ -36,6 +36,10 @@ export function lineEdit(line: RunLine, column: string, text: string): LineEdit 
         ? { change: { mount: found[0] } }
         : { problem: `“${t}” is none of ${MOUNTS.map(([, w]) => w).join(", ")}` };
     }
+    case "origin": {
+      const found = ORIGINS.find((o) => o === (t.toLowerCase() || "bought"));
+      return found ? { change: { origin: found } } : { problem: `“${t}” is none of ${ORIGINS.join(", ")}` };
+    }
     case "placed":
       if (TRUE.test(t)) return { change: { dnp: false } };
       return FALSE.test(t) ? { change: { dnp: true } } : { problem: `“${t}” is neither yes nor no` };
@@ -60,6 +64,7 @@ export const FILTERS: readonly (readonly [string, string])[] = [
   ["hand", "by hand"],
   ["none", "not soldered"],
   ["dnp", "not placed"],
+  ["own", "not bought"],
 ];
 
 /** Whether a line passes the filter of the address. */
@@ -83,5 +88,6 @@ export function passes(
   if (filter === "short") return is.short;
   if (filter === "unnamed") return line.mpn === "" && !line.dnp;
   if (filter === "dnp") return line.dnp;
+  if (filter === "own") return (line.origin ?? "bought") !== "bought";
   return filter === "" || (line.mount === filter && !line.dnp);
 }

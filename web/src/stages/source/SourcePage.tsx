@@ -14,6 +14,7 @@ import { LineWhy } from "./LineWhy.tsx";
 import { Needed } from "./Needed.tsx";
 import { OfferDialog } from "./OfferDialog.tsx";
 import { Offers } from "./Offers.tsx";
+import { Scarce } from "./Scarce.tsx";
 
 /** Who sells what: whole baskets with shipping, coverage per line, offers asked, typed or pasted. */
 export function SourcePage() {
@@ -69,6 +70,7 @@ export function SourcePage() {
       </div>
       <Asks asks={asks} />
       <Baskets />
+      <Scarce />
       <h2 className="mt-6 mb-2">Lines</h2>
       <div className="overflow-x-auto">
         <table className="rows w-full min-w-[620px]">

@@ -1,0 +1,79 @@
+import type { RunDocument, RunLine } from "./document.ts";
+
+/** Where a line comes from. Only what is bought, or salvaged and not yet on the shelf, must be had from elsewhere. */
+export const ORIGINS = ["bought", "made", "printed", "salvaged", "supplied"] as const;
+export type Origin = (typeof ORIGINS)[number];
+
+/** What a variant has otherwise than the bill, by line. */
+export interface LineOverride {
+  readonly dnp?: boolean;
+  readonly valueText?: string;
+  readonly mpn?: string;
+  readonly qty?: number;
+}
+
+/** A named set of differences from the bill. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  readonly overrides: Readonly<Record<string, LineOverride>>;
+}
+
+/** The document with the chosen variant laid over its bill; itself where none is chosen. */
+export function withVariant(doc: RunDocument): RunDocument {
+  const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
+  if (!variant) return doc;
+  return {
+    ...doc,
+    lines: doc.lines.map((l) => {
+      const o = variant.overrides[l.id];
+      if (!o) return l;
+      // references count; a number typed over them is for what has none
+      return { ...l, ...o, qty: l.refs.length > 0 ? l.qty : (o.qty ?? l.qty) };
+    }),
+  };
+}
+
+/**
+ * How often each line is in one product: its own quantity times those of the made items it belongs to, level by level.
+ * What belongs to an item that is not placed is not there either: 0. A ring of items that belong to each other counts
+ * once around and no further.
+ */
+export function timesInProduct(lines: readonly RunLine[]): Map<string, number> {
+  const byId = new Map(lines.map((l) => [l.id, l]));
+  const out = new Map<string, number>();
+  for (const l of lines) {
+    let times = l.dnp ? 0 : l.qty;
+    const seen = new Set([l.id]);
+    for (let up = byId.get(l.parent ?? ""); up && !seen.has(up.id); up = byId.get(up.parent ?? "")) {
+      seen.add(up.id);
+      times *= up.dnp ? 0 : up.qty;
+    }
+    out.set(l.id, times);
+  }
+  return out;
+}
+
+/** Lines in the order of the tree, each with its depth: an item, then what it is made of. */
+export function asTree(lines: readonly RunLine[]): { readonly line: RunLine; readonly depth: number }[] {
+  const ids = new Set(lines.map((l) => l.id));
+  const below = new Map<string, RunLine[]>();
+  for (const l of lines) {
+    const up = l.parent !== undefined && ids.has(l.parent) ? l.parent : "";
+    below.set(up, [...(below.get(up) ?? []), l]);
+  }
+  const out: { line: RunLine; depth: number }[] = [];
+  const placed = new Set<string>();
+  const walk = (list: readonly RunLine[], depth: number) => {
+    for (const line of list) {
+      if (placed.has(line.id)) continue;
+      placed.add(line.id);
+      out.push({ line, depth });
+      walk(below.get(line.id) ?? [], depth + 1);
+    }
+  };
+  walk(below.get("") ?? [], 0);
+  // what belongs to itself in a ring stands at the end
+  walk(lines, 0);
+  return out;
+}

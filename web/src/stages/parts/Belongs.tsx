@@ -1,0 +1,67 @@
+import { type RunLine, timesInProduct } from "@kobbin/core";
+import { useState } from "react";
+import { useRun } from "../../run/runState.ts";
+import { Field, Pick } from "../../ui/Field.tsx";
+import { count, typedNumber } from "../../ui/format.ts";
+import { nameOf } from "./Bill.tsx";
+
+/** Where a line stands in the product: what it is part of, and what making one costs where it is made here. */
+export function Belongs({ line }: { line: RunLine }) {
+  const { doc, changeLine, isLocked } = useRun();
+  const [cost, setCost] = useState<string>();
+  const items = doc.lines.filter((l) => (l.origin === "made" || l.origin === "printed") && l.id !== line.id);
+  const isMade = line.origin === "made" || line.origin === "printed";
+  const inside = doc.lines.filter((l) => l.parent === line.id);
+  const times = timesInProduct(doc.lines).get(line.id) ?? 0;
+  if (items.length === 0 && !isMade) return null;
+  const keep = () => {
+    const text = typedNumber(cost ?? "");
+    if (cost !== undefined && /^\d+(\.\d{1,6})?$/.test(text) && text !== String(line.madeCost ?? "0"))
+      changeLine(line.id, { madeCost: text }, `${nameOf(line)}: making one costs ${text}`);
+    setCost(undefined);
+  };
+  return (
+    <div className="mb-3 flex flex-wrap items-end gap-4 text-[14px]">
+      {items.length > 0 && (
+        <Pick
+          label="Part of"
+          value={line.parent ?? ""}
+          options={[
+            ["", "the product itself"],
+            ...items.map((l) => [l.id, l.valueText || nameOf(l)] as [string, string]),
+          ]}
+          onChange={(v) =>
+            !isLocked &&
+            changeLine(
+              line.id,
+              { parent: v || null },
+              v
+                ? `${nameOf(line)} is part of ${nameOf(items.find((l) => l.id === v)!)}`
+                : `${nameOf(line)} stands by itself`,
+            )
+          }
+        />
+      )}
+      {isMade && (
+        <Field
+          label={`Making one costs, ${doc.workshop.currency}`}
+          className="w-44"
+          isNumber
+          inputMode="decimal"
+          disabled={isLocked}
+          value={cost ?? String(line.madeCost ?? "0.00")}
+          onChange={(e) => setCost(e.target.value)}
+          onBlur={keep}
+          onKeyDown={(e) => e.key === "Enter" && keep()}
+        />
+      )}
+      <p className="pb-1 text-ink-2">
+        {isMade &&
+          (inside.length === 0
+            ? "Nothing is part of it yet: choose it under “Part of” in other lines. "
+            : `Made of ${count(inside.length, "line")}. `)}
+        {times !== line.qty && `${times} in a product.`}
+      </p>
+    </div>
+  );
+}
