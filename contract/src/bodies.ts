@@ -174,6 +174,26 @@ export const linesChange = yup.object({
     .required(),
 });
 
+/** A bill in the place of the one that is there. */
+export const newBill = yup.object({ lines: yup.array(lineBody).min(1).max(20_000).required() });
+
+/** Columns of a list a person confirmed, to be known when such a list comes again. */
+export const columnsBody = yup.object({
+  /** The list's headings, or what else tells it from others. */
+  source: yup.string().min(1).max(1000).required(),
+  /** Column index → what it holds. */
+  columns: yup
+    .mixed<Record<string, string>>()
+    .test(
+      "columns",
+      "A column holds something by name.",
+      (v) =>
+        v !== undefined &&
+        Object.entries(v).every(([k, t]) => /^\d{1,3}$/.test(k) && typeof t === "string" && t.length <= 60),
+    )
+    .required(),
+});
+
 /** Lines that become one with another: their references move to it, they go. */
 export const mergeBody = yup.object({
   version: yup.number().integer().min(1),

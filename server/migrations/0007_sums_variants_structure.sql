@@ -36,6 +36,10 @@ alter table bom_line
   add column made_cost numeric(15, 6) not null default 0 constraint bom_line_made_cost_check check (made_cost >= 0);
 create index bom_line_parent on bom_line (parent_id) where parent_id is not null;
 
+-- Columns of a list a person confirmed, by the list's headings.
+alter table correction drop constraint correction_kind_check;
+alter table correction add constraint correction_kind_check check (kind in ('role', 'column', 'list'));
+
 do $$
 declare t text;
 begin

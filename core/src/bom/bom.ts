@@ -1,6 +1,6 @@
 import { type Finding, FindingList } from "../board/findings.ts";
 import type { Cells } from "../table/columns.ts";
-import { layoutOf } from "./layout.ts";
+import { type Layout, layoutOf } from "./layout.ts";
 import { expandRefs } from "./refs.ts";
 import { readValue, type Value } from "./value.ts";
 import type { BomColumn } from "./words.ts";
@@ -50,6 +50,17 @@ export function readBom(cells: Cells, file: string, chosen: Partial<Record<BomCo
   const found = new FindingList(20);
   const layout = layoutOf(cells, file, chosen, found);
   if (!layout) return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
+  return readRows(cells, file, layout, found);
+}
+
+/**
+ * Reads a parts list whose columns a person confirmed: by place, whatever their headings say.
+ * @see readBom
+ */
+export const readBomAt = (cells: Cells, file: string, layout: Layout): Bom =>
+  readRows(cells, file, layout, new FindingList(20));
+
+function readRows(cells: Cells, file: string, layout: Layout, found: FindingList): Bom {
   const { at, heads, firstRow } = layout;
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();

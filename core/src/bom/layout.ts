@@ -1,4 +1,4 @@
-import type { FindingList } from "../board/findings.ts";
+import { FindingList } from "../board/findings.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
 import { columnsByContent, firstDataRow } from "./content.ts";
 import { BOM_WORDS, type BomColumn } from "./words.ts";
@@ -76,6 +76,25 @@ export function layoutOf(
     heads,
     firstRow: first,
   };
+}
+
+/** How a column was recognised. */
+export interface RecognisedColumns extends Layout {
+  readonly because: Partial<Record<BomColumn, "heading" | "content">>;
+}
+
+/**
+ * The columns of a list as they are recognised, for a person to confirm on the data itself. Where nothing is recognised
+ * the first filled row counts as data, and no column is claimed.
+ */
+export function recogniseColumns(cells: Cells): RecognisedColumns {
+  const layout = layoutOf(cells, "", {}, new FindingList(20));
+  if (!layout) return { at: {}, heads: [], firstRow: firstDataRow(cells) ?? 0, because: {} };
+  const named = findHeader(cells, BOM_WORDS, 2)?.at ?? {};
+  const because: Partial<Record<BomColumn, "heading" | "content">> = {};
+  for (const [key, index] of Object.entries(layout.at) as [BomColumn, number][])
+    because[key] = named[key] === index ? "heading" : "content";
+  return { ...layout, because };
 }
 
 const COLUMN_NAME: Readonly<Record<BomColumn, string>> = {

@@ -71,6 +71,12 @@ export const mergeLines = (
   version: number | undefined,
   others: readonly string[],
 ) => written<void>(runId, "POST", `/api/lines/${keep}/merge`, { version, others });
+export const replaceLines = (runId: string, revisionId: string, lines: readonly LineChange[]) =>
+  written<{ ids: string[] }>(runId, "PUT", `/api/revisions/${revisionId}/lines`, { lines });
+/** Columns of lists that were confirmed before: headings → column → what it holds. */
+export const useLists = () => useSWR<Record<string, Record<string, string>>>("/api/columns", http.get);
+export const rememberList = (source: string, columns: Readonly<Record<string, string>>) =>
+  outbox.write<void>("PUT", "/api/columns", { source, columns }).then(() => mutate("/api/columns"));
 export const addSum = (runId: string, revisionId: string, body: NewSumBody) =>
   written<{ id: string }>(runId, "POST", `/api/revisions/${revisionId}/sums`, body);
 export const saveSum = (runId: string, id: string, body: SumBody) =>

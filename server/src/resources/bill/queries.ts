@@ -76,3 +76,23 @@ export async function oneVariant(
 export async function deleteVariant(tx: Tx, id: string): Promise<void> {
   await tx.query("delete from variant where id = $1", [id]);
 }
+
+/** Columns of lists that were confirmed, by the headings of the list. */
+export async function manyLists(tx: Tx): Promise<Record<string, Record<string, string>>> {
+  const { rows } = await tx.query<{ pattern: string; value: Record<string, string> }>(
+    "select pattern, value from correction where kind = 'list' order by updated_at desc limit 500",
+  );
+  return Object.fromEntries(rows.map((r) => [r.pattern, r.value]));
+}
+
+export async function upsertList(
+  tx: Tx,
+  source: string,
+  columns: Readonly<Record<string, string>>,
+): Promise<void> {
+  await tx.query(
+    `insert into correction (workshop_id, kind, pattern, value) values (current_workshop(), 'list', $1, $2)
+     on conflict (workshop_id, kind, pattern) do update set value = excluded.value, updated_at = now()`,
+    [source, JSON.stringify(columns)],
+  );
+}

@@ -1,17 +1,38 @@
 import Router from "@koa/router";
-import { newSumBody, newVariantBody, sumBody, variantBody } from "@kobbin/contract";
+import { columnsBody, newSumBody, newVariantBody, sumBody, variantBody } from "@kobbin/contract";
 import type { LineOverride } from "@kobbin/core";
-import { one } from "../../db/tx.ts";
+import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
+import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { deleteSum, deleteVariant, insertSum, insertVariant, oneSum, oneVariant } from "./queries.ts";
+import {
+  deleteSum,
+  deleteVariant,
+  insertSum,
+  insertVariant,
+  manyLists,
+  oneSum,
+  oneVariant,
+  upsertList,
+} from "./queries.ts";
 
 /** What belongs to a bill beside its lines: sums attached to them, and variants. */
 export function billRoutes(deps: Deps): Router {
   const router = new Router();
+  router.get("/api/columns", async (ctx) => {
+    ctx.body = await withWorkshop(deps.pool, signed(ctx).workshopId, manyLists);
+  });
+  router.put("/api/columns", async (ctx) => {
+    const b = bodyOf(ctx, columnsBody);
+    await changeOf(ctx, deps, (tx, change) => {
+      change.says("how the columns of a list are meant is remembered");
+      return upsertList(tx, b.source, b.columns);
+    });
+    ctx.status = 204;
+  });
   router.post("/api/revisions/:id/sums", async (ctx) => {
     const b = bodyOf(ctx, newSumBody);
     const revisionId = ctx.params.id!;

@@ -1,5 +1,5 @@
 import Router from "@koa/router";
-import { type LineBody, lineBody, linesChange, mergeBody } from "@kobbin/contract";
+import { type LineBody, lineBody, linesChange, mergeBody, newBill } from "@kobbin/contract";
 import { AppError, compareRefs } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -41,6 +41,19 @@ export function lineRoutes(deps: Deps): Router {
     });
     ctx.status = 201;
     ctx.body = { id: ids[0], ids };
+  });
+  router.put("/api/revisions/:id/lines", async (ctx) => {
+    const { lines } = bodyOf(ctx, newBill);
+    const revisionId = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      change.about({ revisionId });
+      change.says(`a bill of ${lines.length} lines took the place of the old one`);
+      await tx.query("delete from bom_line where revision_id = $1", [revisionId]);
+      const ids: string[] = [];
+      for (const [i, b] of lines.entries()) ids.push(await insertLine(tx, revisionId, i, toLine(b)));
+      return { ids };
+    });
   });
   router.patch("/api/revisions/:id/lines", async (ctx) => {
     const { lines } = bodyOf(ctx, linesChange);

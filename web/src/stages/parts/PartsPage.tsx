@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { addLines, type LineChange } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
@@ -11,6 +11,7 @@ import { Against, useOtherRevisions } from "./Against.tsx";
 import { Bill } from "./Bill.tsx";
 import { LineSheet } from "./LineSheet.tsx";
 import { FILTERS, passes } from "./lineEdits.ts";
+import { ListDialog } from "./list/ListDialog.tsx";
 import { type PastedLines, readPastedLines } from "./pastedLines.ts";
 import { Same } from "./Same.tsx";
 import { Variants } from "./Variants.tsx";
@@ -24,6 +25,7 @@ export function PartsPage() {
   const openId = params.get("line") ?? undefined;
   const against = params.get("against") ?? "";
   const showsVariants = params.get("variants") !== null;
+  const [isReading, setReading] = useState(false);
   const others = useOtherRevisions();
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
   const say = useSay();
@@ -99,6 +101,7 @@ export function PartsPage() {
             value={find}
             onChange={(e) => set("find", e.target.value)}
           />
+          {!isLocked && <Button onClick={() => setReading(true)}>Read a list</Button>}
           {!isLocked && (
             <Button
               onClick={() =>
@@ -175,6 +178,7 @@ export function PartsPage() {
           </p>
         </>
       )}
+      {isReading && <ListDialog onClose={() => setReading(false)} />}
       {open && <LineSheet key={open.id} line={open} onClose={() => set("line", "")} />}
     </section>
   );

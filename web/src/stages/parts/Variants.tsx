@@ -89,6 +89,7 @@ export function Variants({ onClose }: { onClose: () => void }) {
                         <label className="flex items-center gap-2">
                           <input
                             type="checkbox"
+                            className="size-6"
                             aria-label={`${nameOf(l)} in ${v.name}`}
                             checked={isFitted}
                             disabled={isLocked}

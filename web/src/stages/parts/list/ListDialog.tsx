@@ -1,0 +1,152 @@
+import { toRunLines } from "@kobbin/core";
+import { useMemo, useState } from "react";
+import {
+  addLines,
+  addVariant,
+  type LineChange,
+  rememberList,
+  replaceLines,
+  useLists,
+} from "../../../resources/run.ts";
+import { useRun } from "../../../run/runState.ts";
+import { Button } from "../../../ui/Button.tsx";
+import { Dialog } from "../../../ui/Dialog.tsx";
+import { count } from "../../../ui/format.ts";
+import { useSayError } from "../../../ui/Toast.tsx";
+import { ListTable } from "./ListTable.tsx";
+import { ROLE_WORDS, readList, sourceOf, type TakenList, takeList } from "./listModel.ts";
+
+/** A parts list of any form, its columns confirmed on the data itself before a line of it is kept. */
+export function ListDialog({ onClose }: { onClose: () => void }) {
+  const { id, answer, doc, did } = useRun();
+  const { data: known } = useLists();
+  const sayError = useSayError();
+  const [list, setList] = useState<TakenList>();
+  const [problem, setProblem] = useState<string>();
+  const [isSaving, setSaving] = useState(false);
+  const read = useMemo(() => (list ? readList(list) : undefined), [list]);
+  const take = async (bytes: Uint8Array, name: string) => {
+    const { readTable } = await import("@kobbin/formats");
+    const cells = await readTable(bytes).catch(() => undefined);
+    if (!cells || cells.length === 0) {
+      setProblem(`${name} holds no table that can be read.`);
+      return;
+    }
+    setProblem(undefined);
+    setList(takeList(cells, known ?? {}));
+  };
+  const keep = async (inPlace: boolean) => {
+    if (!list || !read) return;
+    setSaving(true);
+    try {
+      if (Object.values(list.because).includes("you"))
+        await rememberList(
+          sourceOf(list),
+          Object.fromEntries(Object.entries(list.roles).map(([i, r]) => [i, r])),
+        );
+      // rows of one part become one line, but for a list with variants, whose rows the versions speak of
+      const lines: readonly LineChange[] =
+        read.variants.length > 0 ? read.lines : toRunLines(read.bom.lines, doc.placements);
+      const done = inPlace
+        ? replaceLines(id, answer.revisionId, lines)
+        : addLines(id, answer.revisionId, lines);
+      const { ids } = (await done).value;
+      for (const v of read.variants)
+        await addVariant(
+          id,
+          answer.revisionId,
+          v.name,
+          Object.fromEntries([...v.overrides].map(([i, o]) => [ids[i]!, o])),
+        );
+      did(
+        `${count(lines.length, "line")} ${inPlace ? "took the place of the bill" : "added at the end"}${read.variants.length > 0 ? `, with ${count(read.variants.length, "variant")}` : ""}`,
+        done,
+      );
+      onClose();
+    } catch (error) {
+      sayError(error);
+    } finally {
+      setSaving(false);
+    }
+  };
+  const pieces = read?.lines.filter((l) => !l.dnp).reduce((n, l) => n + l.qty, 0) ?? 0;
+  const bad = read?.bom.findings.filter((f) => f.level !== "remark") ?? [];
+  return (
+    <Dialog
+      open
+      onClose={onClose}
+      wide
+      title="Read a parts list"
+      about="Any table: CSV of any kind, a workbook, or rows copied from a spreadsheet. Say what its columns hold; it is remembered for lists with the same headings."
+    >
+      <div className="mb-3 flex flex-wrap items-center gap-4">
+        <label className="quiet-link cursor-pointer">
+          <input
+            type="file"
+            aria-label="Parts list"
+            accept=".csv,.tsv,.txt,.xlsx"
+            className="sr-only"
+            onChange={async (e) => {
+              const f = e.target.files?.[0];
+              if (f) await take(new Uint8Array(await f.arrayBuffer()), f.name);
+            }}
+          />
+          choose a file
+        </label>
+        <textarea
+          aria-label="Rows of a parts list"
+          placeholder="or paste rows here"
+          className="num h-8 min-h-0 flex-1 resize-none text-[13px]"
+          value=""
+          onChange={(e) => take(new TextEncoder().encode(e.target.value), "What was pasted")}
+        />
+      </div>
+      {problem && (
+        <p role="alert" className="text-stop">
+          {problem}
+        </p>
+      )}
+      {list && read && (
+        <>
+          <ListTable list={list} findings={read.bom.findings} onChange={setList} />
+          <p className="mt-2 text-[14px]" aria-live="polite">
+            {read.lines.length === 0 ? (
+              "No line yet: say which column holds the references, or the quantities of loose parts."
+            ) : (
+              <>
+                Becomes <b>{count(read.lines.length, "line")}</b>, {count(Math.round(pieces), "piece")} a
+                product
+                {read.variants.length > 0 &&
+                  `, in versions: ${read.variants.map((v) => `${v.name} (${v.overrides.size} otherwise)`).join(", ")}`}
+                .{" "}
+                {(["value", "mpn"] as const)
+                  .filter((k) => !Object.values(list.roles).includes(k))
+                  .map((k) => `No column is the ${ROLE_WORDS.find(([r]) => r === k)![1]}. `)}
+              </>
+            )}
+          </p>
+          {bad.length > 0 && (
+            <ul className="mt-1 max-h-28 overflow-y-auto text-[13.5px] text-look">
+              {bad.slice(0, 20).map((f) => (
+                <li key={`${f.tag} ${f.row} ${f.text}`}>
+                  {f.row ? `Row ${f.row}: ` : ""}
+                  {f.text} {f.do}
+                </li>
+              ))}
+            </ul>
+          )}
+          <div className="mt-3 flex flex-wrap gap-3">
+            <Button look="main" disabled={isSaving || read.lines.length === 0} onClick={() => keep(false)}>
+              Add to the bill
+            </Button>
+            {doc.lines.length > 0 && (
+              <Button disabled={isSaving || read.lines.length === 0} onClick={() => keep(true)}>
+                Let it take the bill’s place
+              </Button>
+            )}
+          </div>
+        </>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,52 @@
+import { expect, test } from "@jest/globals";
+import { readList, sourceOf, takeList, withRole } from "./listModel.ts";
+
+const cells = [
+  ["Parts of the clock", "", "", "", ""],
+  ["Ref", "Val", "Case", "timer", "controller"],
+  ["R1,R2", "10k", "0603", "1", "1"],
+  ["U1", "T555", "SO-8", "1", ""],
+  ["U2", "M48", "QFP-48", "DNP", "x"],
+];
+
+test("columns are recognised by heading and by what they hold, corrected, and known the next time", () => {
+  const first = takeList(cells, {});
+  expect(first.firstRow).toBe(2);
+  expect(first.roles).toMatchObject({ 0: "refs" });
+  const corrected = withRole(withRole(first, 3, "variant"), 4, "variant");
+  expect(corrected.because[3]).toBe("you");
+  const again = takeList(cells, {
+    [sourceOf(corrected)]: { 0: "refs", 1: "value", 3: "variant", 4: "variant" },
+  });
+  expect(again.roles).toEqual({ 0: "refs", 1: "value", 3: "variant", 4: "variant" });
+  expect(again.because[1]).toBe("before");
+});
+
+test("a role goes with the column it is given to; several columns may be variants", () => {
+  const list = withRole(takeList(cells, {}), 2, "refs");
+  expect(Object.entries(list.roles).filter(([, r]) => r === "refs")).toEqual([["2", "refs"]]);
+  const two = withRole(withRole(list, 3, "variant"), 4, "variant");
+  expect(Object.values(two.roles).filter((r) => r === "variant")).toHaveLength(2);
+  expect(withRole(two, 3, "").roles[3]).toBeUndefined();
+});
+
+test("several variants in columns become lines and what each version leaves off", () => {
+  let list = takeList(cells, {});
+  for (const [i, role] of ["refs", "value", "package", "variant", "variant"].entries())
+    list = withRole(list, i, role as never);
+  const read = readList(list);
+  expect(read.lines.map((l) => [l.refs.join(), l.valueText])).toEqual([
+    ["R1,R2", "10k"],
+    ["U1", "T555"],
+    ["U2", "M48"],
+  ]);
+  expect(read.variants.map((v) => [v.name, [...v.overrides]])).toEqual([
+    ["timer", [[2, { dnp: true }]]],
+    ["controller", [[1, { dnp: true }]]],
+  ]);
+});
+
+test("without a column of references or quantities there are no lines", () => {
+  const list = withRole(takeList(cells, {}), 0, "");
+  expect(readList(list).lines).toEqual([]);
+});

@@ -1,0 +1,126 @@
+import {
+  type Bom,
+  type BomColumn,
+  type Cells,
+  type Layout,
+  type LineOverride,
+  type RunLine,
+  readBomAt,
+  recogniseColumns,
+} from "@kobbin/core";
+
+/** What a column of a list may be taken for: a fact of the line, one version of the product, or nothing. */
+export type ColumnRole = BomColumn | "variant";
+
+export const ROLE_WORDS: readonly (readonly [ColumnRole, string])[] = [
+  ["refs", "references"],
+  ["qty", "quantity"],
+  ["value", "value"],
+  ["package", "package"],
+  ["mpn", "part number"],
+  ["maker", "maker"],
+  ["description", "description"],
+  ["dnp", "do not place"],
+  ["fitted", "fitted"],
+  ["variant", "a variant"],
+];
+
+/** A list with its columns as they are taken now. */
+export interface TakenList {
+  readonly cells: Cells;
+  readonly firstRow: number;
+  readonly heads: readonly string[];
+  /** Column → what it is taken for. */
+  readonly roles: Readonly<Record<number, ColumnRole>>;
+  /** Column → why, where nobody said so. */
+  readonly because: Readonly<Record<number, "heading" | "content" | "before" | "you">>;
+}
+
+/** What tells a list's source from others: its headings, else how wide it is. */
+export const sourceOf = (list: Pick<TakenList, "heads" | "cells">): string =>
+  list.heads.some((h) => h.trim() !== "")
+    ? list.heads
+        .map((h) => h.trim().toLowerCase())
+        .join("|")
+        .slice(0, 1000)
+    : `no headings, ${list.cells[0]?.length ?? 0} columns`;
+
+/** A list as it is recognised, or as it was confirmed before for such headings. */
+export function takeList(
+  cells: Cells,
+  known: Readonly<Record<string, Readonly<Record<string, string>>>>,
+): TakenList {
+  const found = recogniseColumns(cells);
+  const base = { cells, firstRow: found.firstRow, heads: found.heads };
+  const before = known[sourceOf(base)];
+  if (before)
+    return {
+      ...base,
+      roles: Object.fromEntries(Object.entries(before).map(([i, r]) => [Number(i), r as ColumnRole])),
+      because: Object.fromEntries(Object.keys(before).map((i) => [Number(i), "before" as const])),
+    };
+  const entries = Object.entries(found.at) as [BomColumn, number][];
+  return {
+    ...base,
+    roles: Object.fromEntries(entries.map(([key, i]) => [i, key])),
+    because: Object.fromEntries(entries.map(([key, i]) => [i, found.because[key]!])),
+  };
+}
+
+/** Another role for a column; a role one column can have only is taken from the other, variants may be many. */
+export function withRole(list: TakenList, column: number, role: ColumnRole | ""): TakenList {
+  const roles: Record<number, ColumnRole> = {};
+  for (const [i, r] of Object.entries(list.roles))
+    if (Number(i) !== column && (r !== role || role === "variant")) roles[Number(i)] = r;
+  if (role !== "") roles[column] = role;
+  return { ...list, roles, because: { ...list.because, [column]: "you" } };
+}
+
+/** What a list becomes: lines, their findings, and the variants its columns name. */
+export interface ReadList {
+  readonly bom: Bom;
+  readonly lines: readonly Omit<RunLine, "id">[];
+  /** Name of a variant → position of a line → what is otherwise. */
+  readonly variants: readonly {
+    readonly name: string;
+    readonly overrides: ReadonlyMap<number, LineOverride>;
+  }[];
+}
+
+const LEFT_OFF = /^(|0|-|no|n|nein|false|dnp|dni|dnf|nf|np|omit|not fitted|do not (place|fit|populate))$/i;
+
+/** Reads a list with the columns as they are taken. */
+export function readList(list: TakenList): ReadList {
+  const at = Object.fromEntries(
+    Object.entries(list.roles)
+      .filter(([, r]) => r !== "variant")
+      .map(([i, r]) => [r, Number(i)]),
+  ) as Layout["at"];
+  const bom =
+    at.refs === undefined && at.qty === undefined
+      ? { columns: {}, headers: list.heads, lines: [], findings: [] }
+      : readBomAt(list.cells, "the list", { at, heads: list.heads, firstRow: list.firstRow });
+  const lines = bom.lines.map((l) => ({
+    refs: l.refs,
+    qty: l.refs.length > 0 ? l.refs.length : l.qty,
+    valueText: l.valueText,
+    package: l.package,
+    mpn: l.mpn,
+    maker: l.maker,
+    description: l.description,
+    dnp: l.dnp,
+    mount: l.refs.length > 0 ? ("machine" as const) : ("none" as const),
+  }));
+  const variants = Object.entries(list.roles)
+    .filter(([, r]) => r === "variant")
+    .map(([i]) => {
+      const column = Number(i);
+      const overrides = new Map<number, LineOverride>();
+      bom.lines.forEach((l, position) => {
+        const isOff = LEFT_OFF.test((list.cells[l.row - 1]?.[column] ?? "").trim());
+        if (isOff !== l.dnp) overrides.set(position, { dnp: isOff });
+      });
+      return { name: list.heads[column]?.trim() || `column ${column + 1}`, overrides };
+    });
+  return { bom, lines, variants };
+}
