@@ -221,8 +221,39 @@ export const offerBody = yup.object({
     .oneOf(["typed", "pasted"] as const)
     .default("typed"),
   validUntil: day,
+  leadDays: yup.number().integer().min(0).max(1000),
+  packaging: yup.string().max(60),
+  restriction: yup.string().max(200),
 });
 export type OfferBody = yup.InferType<typeof offerBody>;
+
+/** A supplier's quotation: offers for lines of a run, in the place of what it quoted for them before. */
+export const quotationBody = yup.object({
+  supplierId: yup.string().uuid().required(),
+  currency: currency.required(),
+  validUntil: day,
+  offers: yup
+    .array(
+      yup.object({
+        lineId: yup.string().uuid().required(),
+        partId: yup.string().uuid(),
+        stock: yup.number().integer().min(0).max(1e9).required(),
+        moq: yup.number().integer().min(1).max(1e7).default(1),
+        multiple: yup.number().integer().min(1).max(1e6).default(1),
+        leadDays: yup.number().integer().min(0).max(1000),
+        breaks: yup
+          .array()
+          .of(yup.object({ qty: yup.number().integer().min(1).max(1e8).required(), price: money.required() }))
+          .min(1)
+          .max(30)
+          .required(),
+      }),
+    )
+    .min(1)
+    .max(5000)
+    .required(),
+});
+export type QuotationBody = yup.InferType<typeof quotationBody>;
 
 const supplierTerms = {
   freeFrom: money.nullable(),

@@ -74,10 +74,18 @@ export {
   type PartState,
 } from "./library/part.ts";
 export * from "./money/money.ts";
+export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
 export { drawSide, type SideDrawing } from "./release/drawing.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";
-export { type PackagePlan, type PlannedSheet, type PlannedTable, planPackage, slug } from "./release/plan.ts";
+export {
+  basketTables,
+  type PackagePlan,
+  type PlannedSheet,
+  type PlannedTable,
+  planPackage,
+  slug,
+} from "./release/plan.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { assemblyHouse, type BoardOrder, housePrice } from "./run/cost-nodes.ts";
 export {
@@ -97,7 +105,7 @@ export {
 } from "./run/document.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
-export { daysBetween, type Note, type StageKey } from "./run/notes.ts";
+export { daysBetween, FRESH_DAYS, type Note, type StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
@@ -146,6 +154,13 @@ export {
 export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.ts";
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
 export { QUICK_EFFORT } from "./sourcing/optimum.ts";
+export {
+  type QuotationColumn,
+  type QuotationLayout,
+  type QuotedOffer,
+  readQuotation,
+  recogniseQuotation,
+} from "./sourcing/quotation.ts";
 export type { LinearModel, Solve, SolverAnswer } from "./sourcing/residual.ts";
 export {
   type AttachedSum,

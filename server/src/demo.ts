@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { one, withTransaction, withWorkshop } from "./db/tx.ts";
+import { fillLibrary } from "./demo-library.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { answerAsk } from "./jobs/feeds.ts";
@@ -92,6 +93,7 @@ async function fillDemo(deps: Deps, accountId: string): Promise<string> {
     files: [archive("rack-card")],
     corrections: {},
   });
+  await fillLibrary(deps, by, first.revisionId, second.revisionId);
   await addRun(
     deps,
     by,

@@ -119,6 +119,11 @@ async function fixture() {
     "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },
     "POST /api/suppliers": { name: "S", currency: "EUR", shipping: "1", daysMin: 1, daysMax: 2 },
     "POST /api/lines/:id/offers": offerBody,
+    "POST /api/runs/:id/quotation": {
+      supplierId: supplier,
+      currency: "EUR",
+      offers: [{ lineId: line, stock: 5, breaks: [{ qty: 1, price: "1" }] }],
+    },
     "PATCH /api/suppliers/:id": { version: 1, handling: "2" },
     "POST /api/parts": { parts: [{ mpn: "LIB-2" }] },
     "PATCH /api/parts/:id": { maker: "N" },

@@ -22,6 +22,7 @@ const KNOWN: readonly (readonly [RegExp, number])[] = [
   [/^HB-M3X8$/, 0.021],
   [/^TB-M4864-/, 1.95],
   [/^TB-TK31-/, 3.4],
+  [/^HB-TK40-/, 2.7],
   [/^TB-LV33-/, 0.29],
   [/^TB-RX85-/, 0.82],
   [/^TB-TH11-/, 0.94],

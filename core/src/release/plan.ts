@@ -110,7 +110,8 @@ function placesTable(doc: RunDocument): PlannedTable {
 }
 
 /** A basket per supplier in the supplier's own currency, as its import and its invoice will have it. */
-function basketTables(doc: RunDocument, r: RunResult): PlannedTable[] {
+export function basketTables(document: RunDocument, r: RunResult): PlannedTable[] {
+  const doc = withVariant(document);
   const given = new Map(doc.offers.map((o) => [o.id, o]));
   return r.basket.suppliers.map((id) => {
     const supplier = doc.suppliers.find((s) => s.id === id);

@@ -42,6 +42,10 @@ export interface RunOffer {
   readonly breaks: readonly { readonly qty: number; readonly price: string | number }[];
   /** Where it is not for the line's own number: the library part it is for. */
   readonly part?: string;
+  /** Days beside the supplier's usual ones, as quoted. */
+  readonly leadDays?: number;
+  /** What binds the buyer: no return, a date code, a country. */
+  readonly restriction?: string;
   readonly source: "feed" | "typed" | "pasted";
   /** ISO date. */
   readonly capturedOn: string;

@@ -3,7 +3,7 @@ import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
-import type { RunDocument } from "./document.ts";
+import type { RunDocument, SourceClass } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
 import { partNotes } from "./part-notes.ts";
@@ -49,6 +49,26 @@ const FIRM = new Set([
   "lines-uncovered",
   "house-rate-missing",
 ]);
+/** Prices and stock older than this are asked again, or confirmed by somebody. */
+export const FRESH_DAYS = 14;
+
+/** What a class of source is called, and the check that what comes from it needs. */
+const INCOMING: Readonly<Record<SourceClass, readonly [string, string] | undefined>> = {
+  authorised: undefined,
+  broker: [
+    "a broker, not the maker's own distributor",
+    "Ask for the lot's papers; look at marks and leads, measure some pieces, keep the lot apart until it is tried.",
+  ],
+  private: [
+    "a private seller",
+    "Count and look at each piece, try some on the bench before the lot is used, keep it apart from good stock.",
+  ],
+  unknown: [
+    "a source nobody vouched for",
+    "Say in the settings what it is; until then treat what comes as if it might be used or copied.",
+  ],
+};
+
 const PART_TAGS = /^(bom|placement)-/;
 
 /** All notes of a run, those accepted marked with their reason. */
@@ -130,11 +150,24 @@ function sourceNotes(
       `Offers in ${foreign.join(", ")} are left out: there is no exchange rate.`,
       { do: "Set the rate in the shop's settings." },
     );
-  const old = doc.offers.filter((o) => daysBetween(o.capturedOn, doc.today) > 30);
-  if (old.length > 0)
-    add("source", "prices-old", "warning", `${old.length} prices are older than 30 days.`, {
-      do: "Ask the suppliers again before ordering.",
-    });
+  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
+  const old = doc.offers.filter((o) => bought.has(o.id) && daysBetween(o.capturedOn, doc.today) > FRESH_DAYS);
+  if (old.length > 0) {
+    const since = old.reduce((d, o) => (o.capturedOn < d ? o.capturedOn : d), doc.today);
+    add(
+      "source",
+      `prices-old ${since}`,
+      "error",
+      `${old.length} of the offers bought from are older than ${FRESH_DAYS} days, the oldest of ${since}.`,
+      { do: "Ask the suppliers again, or accept with a reason that they were confirmed." },
+    );
+  }
+  for (const id of basket.suppliers) {
+    const s = doc.suppliers.find((x) => x.id === id);
+    const check = s?.sourceClass ? INCOMING[s.sourceClass] : undefined;
+    if (s && check)
+      add("source", `source-class ${id}`, "warning", `${s.name} is ${check[0]}.`, { do: check[1] });
+  }
   const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
   if (past.length > 0)
     add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {

@@ -110,12 +110,20 @@ export function rollUp(
   const total = tree.micros;
   const perGood = Math.round(total / expectedGood) as Micros;
   const cash = cashList(doc, basket, orders, parts, start);
-  const partsDays = basket.suppliers
-    .map((id) => doc.suppliers.find((s) => s.id === id))
-    .reduce<[number, number]>(
-      (d, s) => (s ? [Math.max(d[0], s.daysMin), Math.max(d[1], s.daysMax)] : d),
-      [0, 0],
-    );
+  const quoted = new Map(
+    doc.offers.flatMap((o) => (o.leadDays === undefined ? [] : [[o.id, o.leadDays] as const])),
+  );
+  // a supplier's own days, and what an offer bought from takes besides
+  const partsDays = basket.suppliers.reduce<[number, number]>(
+    (d, id) => {
+      const s = doc.suppliers.find((x) => x.id === id);
+      if (!s) return d;
+      const buys = basket.lines.flatMap((l) => l.buys.filter((b) => b.supplier === id));
+      const more = Math.max(0, ...buys.map((b) => quoted.get(b.offer) ?? 0));
+      return [Math.max(d[0], s.daysMin + more), Math.max(d[1], s.daysMax + more)];
+    },
+    [0, 0],
+  );
   const assemblyDays =
     doc.assembly.method === "house"
       ? (assemblyQuote(doc)?.days ?? assemblyHouse(doc)?.assembly?.days ?? 10)

@@ -83,6 +83,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/lines/:id": "owner",
   "POST /api/suppliers": "owner",
   "PATCH /api/suppliers/:id": "owner",
+  "POST /api/runs/:id/quotation": "owner",
   "POST /api/lines/:id/offers": "owner",
   "DELETE /api/offers/:id": "owner",
   "POST /api/parts": "owner",

@@ -8,7 +8,9 @@ import type {
   PartBody,
   PartsAnswer,
   ReservationBody,
+  SupplierChange,
 } from "@kobbin/contract";
+import type { RunSupplier } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { type Answered, http } from "./http.ts";
 import { outbox } from "./outbox.ts";
@@ -48,3 +50,11 @@ export const saveLot = (id: string, body: LotBody) => written<void>("PATCH", `/a
 export const removeLot = (id: string) => written<void>("DELETE", `/api/lots/${id}`);
 export const reserve = (runId: string, body: ReservationBody) =>
   written<void>("PUT", `/api/runs/${runId}/reservations`, body);
+
+/** A supplier with its terms. */
+export type SupplierRow = RunSupplier & { readonly feedKey: string | null; readonly version: number };
+export const useSuppliers = () => useSWR<SupplierRow[]>("/api/suppliers", http.get);
+export const saveSupplier = (id: string, body: SupplierChange) =>
+  outbox
+    .write<void>("PATCH", `/api/suppliers/${id}`, body)
+    .then((done) => Promise.all([mutate("/api/suppliers"), refetchRuns()]).then(() => done));

@@ -2,6 +2,7 @@ import type {
   AskAnswer,
   NewSumBody,
   OfferBody,
+  QuotationBody,
   QuoteBody,
   RemarkBody,
   RunAnswer,
@@ -97,6 +98,8 @@ export const removeLine = (runId: string, lineId: string) =>
 
 export const addOffer = (runId: string, lineId: string, offer: OfferBody) =>
   written(runId, "POST", `/api/lines/${lineId}/offers`, offer);
+export const addQuotation = (runId: string, body: QuotationBody) =>
+  written<{ offers: number }>(runId, "POST", `${keyOf(runId)}/quotation`, body);
 export const removeOffer = (runId: string, offerId: string) =>
   written(runId, "DELETE", `/api/offers/${offerId}`);
 export const addSupplier = (runId: string, body: SupplierBody) =>

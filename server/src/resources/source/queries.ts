@@ -107,10 +107,12 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
     source: RunOffer["source"];
     capturedOn: string;
     validUntil: string | null;
+    leadDays: number | null;
+    restriction: string;
     breaks: { qty: number; price: string }[];
   }>(
     `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.part_id as part, o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
-            o.captured_on as "capturedOn", o.valid_until as "validUntil",
+            o.captured_on as "capturedOn", o.valid_until as "validUntil", o.lead_days as "leadDays", o.restriction,
             json_agg(json_build_object('qty', b.qty, 'price', b.price::text) order by b.qty) as breaks
      from offer as o
      join bom_line as l on l.id = o.line_id
@@ -120,9 +122,11 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
      order by l.position, o.supplier_id, o.id`,
     [revisionId],
   );
-  return rows.map(({ validUntil, breaks, part, ...r }) => ({
+  return rows.map(({ validUntil, breaks, part, leadDays, restriction, ...r }) => ({
     ...r,
     ...(part === null ? {} : { part }),
+    ...(leadDays === null ? {} : { leadDays }),
+    ...(restriction === "" ? {} : { restriction }),
     stock: Number(r.stock),
     moq: Number(r.moq),
     multiple: Number(r.multiple),
@@ -145,12 +149,22 @@ export interface NewOffer {
   readonly source: "feed" | "typed" | "pasted";
   readonly capturedOn: string;
   readonly validUntil?: string | undefined;
+  readonly leadDays?: number | undefined;
+  readonly restriction?: string | undefined;
+}
+
+/** Takes away what a supplier quoted for some lines before: what it quotes now stands in its place. */
+export async function deleteQuoted(tx: Tx, supplierId: string, lineIds: readonly string[]): Promise<void> {
+  await tx.query(
+    "delete from offer where supplier_id = $1 and line_id = any($2::uuid[]) and source = 'pasted'",
+    [supplierId, lineIds],
+  );
 }
 
 export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning id`,
+    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
     [
       o.lineId,
       o.supplierId,
@@ -163,6 +177,8 @@ export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
       o.capturedOn,
       o.validUntil ?? null,
       o.partId ?? null,
+      o.leadDays ?? null,
+      o.restriction ?? "",
     ],
   );
   const id = one(rows, "offer").id;

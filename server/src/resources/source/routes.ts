@@ -1,5 +1,6 @@
 import Router from "@koa/router";
-import { offerBody, supplierBody, supplierChange } from "@kobbin/contract";
+import { offerBody, quotationBody, supplierBody, supplierChange } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf, tell } from "../../history/change.ts";
@@ -10,7 +11,7 @@ import { givenColumns } from "../columns.ts";
 import { onePart } from "../library/queries.ts";
 import { oneLine, oneRun } from "../run/index.ts";
 import { insertAsks, manyAsks } from "./asks.ts";
-import { deleteOffer, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
+import { deleteOffer, deleteQuoted, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
 
 /** Suppliers and offers: the feeds, typed and pasted ones. */
 export function sourceRoutes(deps: Deps): Router {
@@ -84,9 +85,45 @@ export function sourceRoutes(deps: Deps): Router {
       // a part of this shop, or none
       if (body.partId) await onePart(tx, body.partId);
       change.says(`${name}: offer of ${one(supplier ? [supplier] : [], "supplier").name} ${body.source}`);
-      return { id: await insertOffer(tx, { ...body, lineId, packaging: "", capturedOn: today() }) };
+      return {
+        id: await insertOffer(tx, { ...body, lineId, packaging: body.packaging ?? "", capturedOn: today() }),
+      };
     });
     ctx.status = 201;
+  });
+  router.post("/api/runs/:id/quotation", async (ctx) => {
+    const b = bodyOf(ctx, quotationBody);
+    const runId = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const { revisionId } = await oneRun(tx, runId);
+      change.about({ runId, revisionId });
+      const supplier = (await manySuppliers(tx)).find((x) => x.id === b.supplierId);
+      change.says(
+        `quotation of ${one(supplier ? [supplier] : [], "supplier").name}: ${b.offers.length} offers`,
+      );
+      await deleteQuoted(tx, b.supplierId, [...new Set(b.offers.map((o) => o.lineId))]);
+      for (const o of b.offers) {
+        const line = await oneLine(tx, o.lineId);
+        if (line.revisionId !== revisionId)
+          throw new AppError(
+            "NOT_FOUND",
+            "A line is not in the bill of this run.",
+            "Nothing was kept. Read it again.",
+          );
+        if (o.partId) await onePart(tx, o.partId);
+        await insertOffer(tx, {
+          ...o,
+          supplierId: b.supplierId,
+          currency: b.currency,
+          packaging: "",
+          source: "pasted",
+          capturedOn: today(),
+          validUntil: b.validUntil,
+        });
+      }
+    });
+    ctx.status = 201;
+    ctx.body = { offers: b.offers.length };
   });
   router.delete("/api/offers/:id", async (ctx) => {
     await changeOf(ctx, deps, async (tx, change) => {

@@ -1,13 +1,14 @@
 import type { PartBody } from "@kobbin/contract";
 import { attributesOf, PART_KINDS, PART_STATES, type PartKind, type PartState } from "@kobbin/core";
 import { X } from "lucide-react";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { savePart, usePart } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { count, day } from "../../ui/format.ts";
+import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -168,47 +169,6 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
         {count(new Set(uses.flatMap((u) => u.runs.map((r) => r.id))).size, "run")} stand on it.
       </p>
     </section>
-  );
-}
-
-/** A field that saves itself when it is left, or on Enter; Esc takes back what was typed. */
-function Kept({
-  label,
-  value,
-  onSave,
-  hint,
-  disabled,
-  isMono = false,
-  type = "text",
-}: {
-  label: string;
-  value: string;
-  onSave: (text: string) => void;
-  hint?: ReactNode;
-  disabled: boolean;
-  isMono?: boolean;
-  type?: string;
-}) {
-  const [draft, setDraft] = useState<string>();
-  const keep = () => {
-    if (draft !== undefined && draft.trim() !== value) onSave(draft.trim());
-    setDraft(undefined);
-  };
-  return (
-    <Field
-      label={label}
-      type={type}
-      hint={hint}
-      disabled={disabled}
-      isNumber={isMono}
-      value={draft ?? value}
-      onChange={(e) => setDraft(e.target.value)}
-      onBlur={keep}
-      onKeyDown={(e) => {
-        if (e.key === "Enter") keep();
-        if (e.key === "Escape") setDraft(undefined);
-      }}
-    />
   );
 }
 

@@ -4,9 +4,11 @@ import { AccessPart } from "./AccessPart.tsx";
 import { DataPart } from "./DataPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
 import { ShopPart } from "./ShopPart.tsx";
+import { SuppliersPart } from "./SuppliersPart.tsx";
 
 const PARTS = [
   ["shop", "The shop", true],
+  ["suppliers", "Suppliers", true],
   ["people", "People", false],
   ["access", "My sign-in", false],
   ["data", "Backup and history", true],
@@ -38,6 +40,8 @@ export function SettingsPage() {
         </nav>
         {part === "shop" && isOwner ? (
           <ShopPart />
+        ) : part === "suppliers" && isOwner ? (
+          <SuppliersPart />
         ) : part === "people" ? (
           <PeoplePart />
         ) : part === "data" && isOwner ? (

@@ -1,4 +1,4 @@
-import { microsToText, type Offer, priceAt, type RunOffer } from "@kobbin/core";
+import { daysBetween, FRESH_DAYS, microsToText, type Offer, priceAt, type RunOffer } from "@kobbin/core";
 import { removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { day, unitPrice } from "../../ui/format.ts";
@@ -27,6 +27,7 @@ export function Offers({
   const { currency } = doc.workshop;
   const pins = doc.choices.pins ?? {};
   const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
+  const age = (o: RunOffer) => daysBetween(o.capturedOn, doc.today);
   const partOf = (p: string) => doc.library?.find((x) => x.id === p)?.mpn ?? "another part";
   // offers for parts that are only thought of: shown with their price, not bought
   const counted = new Set(offers.map((o) => o.id));
@@ -78,8 +79,13 @@ export function Offers({
                 </Sum>{" "}
                 at {need}
               </span>
-              <span className="text-ink-2">
+              {given.packaging && <span className="text-ink-2">{given.packaging}</span>}
+              {given.leadDays !== undefined && <span className="text-ink-2">{given.leadDays} days</span>}
+              {given.restriction && <span className="text-look">{given.restriction}</span>}
+              <span className={age(given) > FRESH_DAYS ? "text-look" : "text-ink-2"}>
                 {given.source === "feed" ? "asked" : given.source} {day(given.capturedOn)}
+                {age(given) > FRESH_DAYS && `, ${age(given)} days old`}
+                {given.validUntil && `, valid until ${day(given.validUntil)}`}
               </span>
               {!isLocked && (
                 <>

@@ -14,6 +14,9 @@ import { LineWhy } from "./LineWhy.tsx";
 import { Needed } from "./Needed.tsx";
 import { OfferDialog } from "./OfferDialog.tsx";
 import { Offers } from "./Offers.tsx";
+import { OnShelf } from "./OnShelf.tsx";
+import { Out } from "./Out.tsx";
+import { QuotationDialog } from "./QuotationDialog.tsx";
 import { Scarce } from "./Scarce.tsx";
 
 /** Who sells what: whole baskets with shipping, coverage per line, offers asked, typed or pasted. */
@@ -38,6 +41,7 @@ export function SourcePage() {
       );
     wasAsking.current = isAsking;
   }, [isAsking, say, total, gaps, lost]);
+  const [isQuoting, setQuoting] = useState(false);
   const [open, setOpen] = useState<string>();
   const [typing, setTyping] = useState<string>();
   const supplierIndex = useMemo(() => new Map(doc.suppliers.map((s, i) => [s.id, i])), [doc.suppliers]);
@@ -58,18 +62,22 @@ export function SourcePage() {
           </p>
         </div>
         {!isLocked && (
-          <Button
-            className="shrink-0"
-            look={answer.askedAt ? "plain" : "main"}
-            disabled={isAsking}
-            onClick={() => askSuppliers(id).catch(sayError)}
-          >
-            {isAsking ? "Asking …" : answer.askedAt ? "Ask again" : "Ask the suppliers"}
-          </Button>
+          <div className="flex shrink-0 items-center gap-2">
+            <Button onClick={() => setQuoting(true)}>Read a quotation</Button>
+            <Button
+              className="shrink-0"
+              look={answer.askedAt ? "plain" : "main"}
+              disabled={isAsking}
+              onClick={() => askSuppliers(id).catch(sayError)}
+            >
+              {isAsking ? "Asking …" : answer.askedAt ? "Ask again" : "Ask the suppliers"}
+            </Button>
+          </div>
         )}
       </div>
       <Asks asks={asks} />
       <Baskets />
+      <Out />
       <Scarce />
       <h2 className="mt-6 mb-2">Lines</h2>
       <div className="overflow-x-auto">
@@ -162,6 +170,7 @@ export function SourcePage() {
                     <tr className="border-t-0 bg-sheet">
                       <td colSpan={6} className="pb-3">
                         <LineWhy lineId={l.line} />
+                        <OnShelf need={need} />
                         <Offers
                           lineId={l.line}
                           lines={need.lines}
@@ -188,6 +197,7 @@ export function SourcePage() {
           </tfoot>
         </table>
       </div>
+      {isQuoting && <QuotationDialog onClose={() => setQuoting(false)} />}
       {typing && <OfferDialog lineId={typing} onClose={() => setTyping(undefined)} />}
     </section>
   );

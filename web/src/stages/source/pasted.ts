@@ -1,3 +1,7 @@
+import { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "@kobbin/core";
+
+export type { MarkReading };
+
 /** Price steps read out of pasted or typed text. */
 export interface PastedBreaks {
   readonly breaks: readonly { readonly qty: number; readonly price: string }[];
@@ -5,9 +9,6 @@ export interface PastedBreaks {
   /** A price that can be read two ways, where nothing else in the text decides: both readings, to be asked. */
   readonly doubt?: { readonly text: string; readonly decimal: string; readonly grouped: string };
 }
-
-/** How a mark between digits is to be read where it could be either. */
-export type MarkReading = "decimal" | "grouped";
 
 /**
  * Steps from rows such as "100  0.055" or "100+: 1.234,50 EUR", one a line or tab between: the first number is the
@@ -38,7 +39,7 @@ export function readBreaks(text: string, reading?: MarkReading): PastedBreaks {
   }
   if (rows.length === 0) return { breaks: [], problem: "Write at least one row: a quantity and a price." };
   const mark = decimalMark(rows.map((r) => r.price));
-  const open = rows.find((r) => isOpen(r.price));
+  const open = rows.find((r) => isOpenPrice(r.price));
   if (open && mark === undefined && reading === undefined) {
     const digits = open.price.replace(/\D/g, "");
     return {
@@ -51,35 +52,4 @@ export function readBreaks(text: string, reading?: MarkReading): PastedBreaks {
       .map(({ qty, price }) => ({ qty, price: plainPrice(price, mark, reading) }))
       .sort((a, b) => a.qty - b.qty),
   };
-}
-
-/** A single mark with just three digits behind it and a whole part that is not nought: 1.234 or 1,234. */
-const isOpen = (price: string) => /^[1-9]\d{0,2}[.,]\d{3}$/.test(price);
-
-/** The decimal mark that the prices which can be read one way only are written with. */
-function decimalMark(prices: readonly string[]): string | undefined {
-  for (const p of prices) {
-    const marks = [...p.replace(/[^.,]/g, "")];
-    const last = marks.at(-1);
-    if (last === undefined || isOpen(p)) continue;
-    if (new Set(marks).size === 2) return last;
-    // the same mark twice groups thousands: the other one is for decimals
-    return marks.length > 1 ? (last === "." ? "," : ".") : last;
-  }
-  return undefined;
-}
-
-function plainPrice(price: string, mark: string | undefined, reading: MarkReading | undefined): string {
-  const clean = price.replace(/['’]/g, "");
-  const marks = [...clean.replace(/[^.,]/g, "")];
-  const last = marks.at(-1);
-  if (last === undefined) return clean;
-  const isDecimal = isOpen(clean)
-    ? mark === undefined
-      ? reading === "decimal"
-      : last === mark
-    : new Set(marks).size === 2 || marks.length === 1;
-  if (!isDecimal) return clean.replace(/\D/g, "");
-  const at = clean.lastIndexOf(last);
-  return `${clean.slice(0, at).replace(/\D/g, "")}.${clean.slice(at + 1)}`;
 }

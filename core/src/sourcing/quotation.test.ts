@@ -1,0 +1,88 @@
+import { expect, test } from "@jest/globals";
+import { readQuotation, recogniseQuotation } from "./quotation.ts";
+
+const table = (text: string) =>
+  text
+    .trim()
+    .split("\n")
+    .map((l) => l.split(";").map((c) => c.trim()));
+const read = (text: string, reading?: "decimal" | "grouped") => {
+  const cells = table(text);
+  return readQuotation(cells, recogniseQuotation(cells)!, reading);
+};
+
+test("one row a step, with stock, minimum and pack; decimal commas", () => {
+  expect(
+    read(`
+Quotation of 3 May;;;;;
+Part number; Qty; Unit price; Stock; MOQ; Pack
+OX-1; 1; 0,12; 4.000; 10; 5
+ox-1; 1.000; 0,055 EUR; ; ;
+TB-2; 25; 1,9; 300; ;
+; ; ; ; ;
+TB-3; some; 2,1; ; ;
+TB-4; 1; ; ; ;`),
+  ).toEqual({
+    offers: [
+      {
+        mpn: "OX-1",
+        row: 3,
+        stock: 4000,
+        moq: 10,
+        multiple: 5,
+        breaks: [
+          { qty: 1, price: "0.12" },
+          { qty: 1000, price: "0.055" },
+        ],
+      },
+      { mpn: "TB-2", row: 5, stock: 300, breaks: [{ qty: 25, price: "1.9" }] },
+    ],
+    problems: [
+      { row: 7, text: "“some” is no quantity" },
+      { row: 8, text: "TB-4 has no price" },
+    ],
+  });
+});
+
+test("a column for each quantity", () => {
+  const { offers } = read(`
+Article; 1; 10+; from 100; Lead time
+OX-1; 0.12; 0.10; 0.055; 14 days
+OX-2; 2.5; ; 1.75;`);
+  expect(offers).toEqual([
+    {
+      mpn: "OX-1",
+      row: 2,
+      leadDays: 14,
+      breaks: [
+        { qty: 1, price: "0.12" },
+        { qty: 10, price: "0.10" },
+        { qty: 100, price: "0.055" },
+      ],
+    },
+    {
+      mpn: "OX-2",
+      row: 3,
+      breaks: [
+        { qty: 1, price: "2.5" },
+        { qty: 100, price: "1.75" },
+      ],
+    },
+  ]);
+});
+
+test("a price that can be read two ways is asked, not guessed; another that tells decides it", () => {
+  const open = "MPN;Price\nA-1;1,234";
+  expect(read(open)).toMatchObject({
+    offers: [],
+    doubt: { text: "1,234", decimal: "1.234", grouped: "1234" },
+  });
+  expect(read(open, "grouped").offers[0]!.breaks).toEqual([{ qty: 1, price: "1234" }]);
+  expect(read(open, "decimal").offers[0]!.breaks).toEqual([{ qty: 1, price: "1.234" }]);
+  expect(read(`${open}\nA-2;0,5`).offers[0]!.breaks).toEqual([{ qty: 1, price: "1.234" }]);
+});
+
+test("what is no quotation is none", () => {
+  expect(recogniseQuotation(table("a;b\nc;d"))).toBeUndefined();
+  expect(recogniseQuotation(table("Price\n3"))).toBeUndefined();
+});

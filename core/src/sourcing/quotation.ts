@@ -1,0 +1,181 @@
+import { numberKey } from "../bom/number.ts";
+import { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "../money/price-text.ts";
+import { type Cells, type ColumnWords, findHeader } from "../table/columns.ts";
+
+/** What a column of a supplier's quotation may hold. */
+export type QuotationColumn = "mpn" | "qty" | "price" | "stock" | "moq" | "multiple" | "lead";
+
+const WORDS: ColumnWords<QuotationColumn> = {
+  mpn: [
+    "part number",
+    "mpn",
+    "manufacturer part number",
+    "number",
+    "part no",
+    "article",
+    "item",
+    "artikel",
+    "teilenummer",
+    "part",
+  ],
+  qty: [
+    "quantity",
+    "qty",
+    "from",
+    "break",
+    "price break",
+    "menge",
+    "ab",
+    "staffel",
+    "pcs",
+    "quote qty",
+    "quoted quantity",
+  ],
+  price: ["unit price", "price each", "price", "each", "einzelpreis", "preis", "net price", "prix", "precio"],
+  stock: ["stock", "available", "in stock", "on hand", "bestand", "verfügbar", "availability"],
+  moq: ["minimum", "moq", "minimum order", "min order", "mindestmenge", "least order"],
+  multiple: ["multiple", "step", "pack", "pack size", "spq", "vpe"],
+  lead: ["lead time", "lead", "delivery", "days", "lieferzeit"],
+};
+
+/** Where a quotation's columns are. A column of prices may be headed by its quantity: "100", "100+", "from 100". */
+export interface QuotationLayout {
+  readonly at: Partial<Record<QuotationColumn, number>>;
+  /** Column → the quantity its prices are for. */
+  readonly priceAt: Readonly<Record<number, number>>;
+  readonly firstRow: number;
+}
+
+/** An offer out of a quotation. */
+export interface QuotedOffer {
+  readonly mpn: string;
+  readonly breaks: readonly { readonly qty: number; readonly price: string }[];
+  readonly stock?: number;
+  readonly moq?: number;
+  readonly multiple?: number;
+  readonly leadDays?: number;
+  /** Row in the file, from 1. */
+  readonly row: number;
+}
+
+/** What a quotation says. */
+export interface Quotation {
+  readonly offers: readonly QuotedOffer[];
+  /** Rows that could not be taken, with the reason. */
+  readonly problems: readonly { readonly row: number; readonly text: string }[];
+  /** A price that can be read two ways, where no other decides. */
+  readonly doubt?: { readonly text: string; readonly decimal: string; readonly grouped: string };
+}
+
+const QUANTITY_HEAD =
+  /^(?:from|ab|à partir de|>=?|qty|preis|price)?\s*(\d{1,3}(?:[.,'’]?\d{3})*|\d+)\s*(?:\+|pcs|pieces|st(?:k|ück)?\.?)?$/i;
+const whole = (text: string): number | undefined => {
+  const clean = text
+    .replace(/[.,'’\s](?=\d{3}(?:\D|$))/g, "")
+    .replace(/\s*(pcs|pieces|stk?\.?|st|days?|\+)\s*$/i, "");
+  return /^\d{1,9}$/.test(clean) ? Number(clean) : undefined;
+};
+
+/** The columns of a quotation by their headings; undefined where no row names a part number and a price. */
+export function recogniseQuotation(cells: Cells): QuotationLayout | undefined {
+  const header = findHeader(cells, WORDS, 1);
+  if (!header) return undefined;
+  const at = { ...header.at };
+  const priceAt: Record<number, number> = {};
+  cells[header.row]!.forEach((text, i) => {
+    const n = whole(QUANTITY_HEAD.exec(text.trim())?.[1] ?? "");
+    if (!n) return;
+    // a heading with a number is the quantity of its prices, whatever word stands beside it
+    priceAt[i] = n;
+    for (const key of Object.keys(at) as QuotationColumn[]) if (at[key] === i) delete at[key];
+  });
+  const hasPrice = at.price !== undefined || Object.keys(priceAt).length > 0;
+  return at.mpn !== undefined && hasPrice ? { at, priceAt, firstRow: header.row + 1 } : undefined;
+}
+
+/**
+ * Reads a supplier's quotation: one row a price step, or one row a part with a column for each quantity.
+ *
+ * Rows of one number become one offer. A mark between digits is read as the other prices are written; where none tells,
+ * the price is handed back as a doubt and nothing is guessed. Bad rows are named, good ones stay.
+ *
+ * @param reading what a person answered to the doubt
+ */
+export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: MarkReading): Quotation {
+  const { at, priceAt, firstRow } = layout;
+  const problems: { row: number; text: string }[] = [];
+  const steps: { row: number; mpn: string; qty: number; price: string }[] = [];
+  const facts = new Map<string, Omit<QuotedOffer, "breaks">>();
+  const priceOf = (text: string) => /\d[\d.,'’]*\d|\d/.exec(text)?.[0];
+  for (let r = firstRow; r < cells.length; r++) {
+    const cell = (key: QuotationColumn) => (at[key] === undefined ? "" : (cells[r]![at[key]!] ?? "").trim());
+    if (cells[r]!.every((t) => t.trim() === "")) continue;
+    const mpn = cell("mpn");
+    if (mpn === "") {
+      problems.push({ row: r + 1, text: "names no part number" });
+      continue;
+    }
+    const own: { qty: number; price: string }[] = [];
+    for (const [i, qty] of Object.entries(priceAt)) {
+      const price = priceOf(cells[r]![Number(i)] ?? "");
+      if (price) own.push({ qty, price });
+    }
+    const single = priceOf(cell("price"));
+    if (single) {
+      const qty = cell("qty") === "" ? 1 : whole(cell("qty"));
+      if (qty === undefined || qty < 1) {
+        problems.push({ row: r + 1, text: `“${cell("qty")}” is no quantity` });
+        continue;
+      }
+      own.push({ qty, price: single });
+    }
+    if (own.length === 0) {
+      problems.push({ row: r + 1, text: `${mpn} has no price` });
+      continue;
+    }
+    const key = numberKey(mpn);
+    for (const o of own) {
+      if (steps.some((s) => numberKey(s.mpn) === key && s.qty === o.qty && s.price !== o.price))
+        problems.push({ row: r + 1, text: `${mpn} has two prices from ${o.qty}; the first is kept` });
+      else steps.push({ row: r + 1, mpn, ...o });
+    }
+    if (!facts.has(key)) {
+      const number = (name: "stock" | "moq" | "multiple", column: QuotationColumn = name) => {
+        const n = whole(cell(column));
+        return n === undefined ? {} : { [name]: n };
+      };
+      const lead = whole(cell("lead"));
+      facts.set(key, {
+        mpn,
+        row: r + 1,
+        ...number("stock"),
+        ...number("moq"),
+        ...number("multiple"),
+        ...(lead === undefined ? {} : { leadDays: lead }),
+      });
+    }
+  }
+  const mark = decimalMark(steps.map((s) => s.price));
+  const open = steps.find((s) => isOpenPrice(s.price));
+  if (open && mark === undefined && reading === undefined)
+    return {
+      offers: [],
+      problems,
+      doubt: {
+        text: open.price,
+        decimal: open.price.replace(",", "."),
+        grouped: open.price.replace(/\D/g, ""),
+      },
+    };
+  const offers = [...facts].map(([key, f]) => ({
+    ...f,
+    breaks: [
+      ...new Map(
+        steps
+          .filter((s) => numberKey(s.mpn) === key)
+          .map((s) => [s.qty, { qty: s.qty, price: plainPrice(s.price, mark, reading) }]),
+      ).values(),
+    ].sort((a, b) => a.qty - b.qty),
+  }));
+  return { offers: offers.filter((o) => o.breaks.length > 0), problems };
+}

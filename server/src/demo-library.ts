@@ -1,0 +1,116 @@
+import { lineKey } from "@kobbin/core";
+import type { Deps } from "./deps.ts";
+import { type By, recordChange } from "./history/change.ts";
+import {
+  insertLot,
+  insertPart,
+  manyUnknownNumbers,
+  maybePartByNumber,
+  partFromLine,
+  upsertAlternate,
+} from "./resources/library/queries.ts";
+import { manyLines } from "./resources/run/index.ts";
+
+const THERMO = {
+  kind: "chip",
+  package: "SOIC-8",
+  description: "thermocouple to digital",
+};
+
+/**
+ * What the demo shop knows of its parts: everything its bills name, a substitute somebody proposed for the chip that is
+ * hard to get, and a shelf on which the sensor of the old revision lies.
+ */
+export async function fillLibrary(
+  deps: Deps,
+  by: By,
+  oldRevision: string,
+  newRevision: string,
+): Promise<void> {
+  await recordChange(deps.pool, by, async (tx, change) => {
+    change.about({ revisionId: oldRevision });
+    change.says("U5: part number TB-RX85-SO8 → TB-RX80-SO8, as it was built then");
+    await tx.query(
+      "update bom_line set mpn = 'TB-RX80-SO8', value_text = 'RX80' where revision_id = $1 and mpn = 'TB-RX85-SO8'",
+      [oldRevision],
+    );
+  });
+  await recordChange(deps.pool, by, async (tx, change) => {
+    change.says("the parts of the bills taken into the library");
+    for (const { uses: _, ...l } of await manyUnknownNumbers(tx)) await insertPart(tx, partFromLine(l));
+    const know = async (mpn: string, params: Record<string, string>, more: Record<string, string> = {}) => {
+      const id = (await maybePartByNumber(tx, mpn)) ?? (await insertPart(tx, { mpn, ...THERMO, ...more }));
+      await tx.query(
+        "update part set params = $2, direction = 'dot at pin 1', moisture = '3' where id = $1",
+        [id, JSON.stringify(params)],
+      );
+      return id;
+    };
+    const common = {
+      function: "thermocouple to digital",
+      pinout: "T- T+ VCC GND SO CS SCK NC",
+      supplyMin: "3.0 V",
+      drive: "three-state",
+    };
+    const own = await know("TB-TK31-SO8", {
+      ...common,
+      supplyMax: "3.6 V",
+      default: "high-ohmic",
+      gain: "0.25 °C",
+    });
+    await tx.query(
+      "update part set state = 'not for new designs', sheet = 'the cold end is measured inside: keep it away from the regulator' where id = $1",
+      [own],
+    );
+    const other = await know(
+      "HB-TK40-SO8",
+      { ...common, supplyMax: "5.5 V", default: "drives low until the first reading", gain: "0.25 °C" },
+      { maker: "Hobrook" },
+    );
+    await tx.query(
+      "update part set tried_on = '2026-11-12', tried = 'two boards, same readings within 1 °C' where id = $1",
+      [other],
+    );
+    await upsertAlternate(tx, {
+      original: lineKey({
+        refs: [],
+        valueText: "",
+        package: "",
+        mpn: "TB-TK31-SO8",
+        maker: "",
+        description: "",
+      })!,
+      partId: other,
+      state: "proposed",
+      runs: null,
+      because: "the other one is scarce",
+      person: by.person,
+      at: "2026-11-12",
+    });
+    const lot = (mpn: string, qty: number, unitCost: string, place: string, note = "") =>
+      insertLot(tx, {
+        mpn,
+        qty,
+        place,
+        receivedOn: "2026-03-18",
+        unitCost,
+        currency: "EUR",
+        condition: "new",
+        donor: "",
+        note,
+      });
+    await lot("TB-RX80-SO8", 320, "0.30", "drawer 7", "left of revision A");
+    await lot("OX-R0603-10k", 150, "0.006", "reel box 2");
+  });
+  await recordChange(deps.pool, by, async (tx, change) => {
+    change.about({ revisionId: newRevision });
+    const lamp = (await manyLines(tx, newRevision)).find((l) => l.refs.includes("R9"));
+    if (!lamp) return;
+    change.says("a sum was attached: lamps");
+    await tx.query(
+      `insert into line_sum (workshop_id, revision_id, kind, name, given, lines, wanted, within_pct)
+       values (current_workshop(), $1, 'lamp', 'lamps', '{"supply": "3.3 V ± 3 %", "drop": "2.0 V", "count": "1", "power": "0.1 W"}', $2, '4 mA', 15)`,
+      [newRevision, JSON.stringify({ resistor: lamp.id })],
+    );
+  });
+}
