@@ -32,14 +32,50 @@ for (const theme of ["light", "dark"] as const)
     await page.goto("/new");
     await expect(page.getByText("Drop the files here")).toBeVisible();
     await expectAccessible(page);
-    await page.goto("/settings");
-    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
-    await expectAccessible(page);
+    for (const [path, ready] of [
+      ["/settings", "Settings of"],
+      ["/settings/suppliers", "Fennimore Parts"],
+      ["/library", "TB-TK31-SO8"],
+      ["/shelf", "reel box 2"],
+    ] as const) {
+      await page.goto(path);
+      await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+      await expect(page.getByText(ready).first()).toBeVisible();
+      await expectAccessible(page);
+    }
     expect(
       await page.evaluate(() =>
         [...document.fonts].some((f) => f.family.includes("Atkinson") && f.status === "loaded"),
       ),
     ).toBe(true);
+  });
+
+for (const theme of ["light", "dark"] as const)
+  test(`a line's sheet, another revision's bill and variants pass the accessibility rules, ${theme}`, async ({
+    page,
+  }) => {
+    await page.emulateMedia({ colorScheme: theme, reducedMotion: "reduce" });
+    await enterDemo(page);
+    await page
+      .getByRole("link", { name: /for the spring fairs/ })
+      .first()
+      .click();
+    await page
+      .getByRole("navigation", { name: "Stages of the run" })
+      .getByRole("link", { name: /Parts/ })
+      .click();
+    await page.getByRole("gridcell", { name: /^Sheet of U2/ }).click();
+    await page.getByRole("button", { name: /HB-TK40-SO8$/ }).click();
+    await expect(page.getByRole("table", { name: /HB-TK40-SO8 against/ })).toBeVisible();
+    await page.getByRole("button", { name: "against A" }).click();
+    await expect(page.getByText(/become useless/)).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole("button", { name: "variants" }).click();
+    await page.getByLabel("Find in the parts list").fill("330R");
+    await page.getByRole("gridcell", { name: /^Sheet of R9/ }).click();
+    await page.getByRole("button", { name: "divider" }).click();
+    await expect(page.getByRole("form", { name: "Divider" })).toBeVisible();
+    await expectAccessible(page);
   });
 
 test("dialogs and opened sums pass the accessibility rules and give the focus back", async ({ page }) => {

@@ -1,4 +1,4 @@
-import { enterDemo, expect, expectAccessible, stage, startRun, test } from "./kit.ts";
+import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
 
 const standIns = process.env.STANDINS_URL;
 
@@ -37,7 +37,41 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
       timeout: 60_000,
     });
     expect(await page.getByText(/sets? of suppliers compared/).textContent()).toBe(before);
+    // ten days later prices and stock have moved, and what moved is told
+    await control("failing=&day=2026-12-04");
+    await page.getByRole("button", { name: "Ask again" }).click();
+    await expect(page.getByText(/^Since .*(rose|fell|went down)/)).toBeVisible({ timeout: 30_000 });
+    await page.getByText(/^Since /).click();
+    await expect(page.getByText(/at a hundred/).first()).toBeVisible();
+    await expectAccessible(page);
   } finally {
-    await control("failing=");
+    await control("failing=&day=2026-11-24");
   }
+});
+
+test("a quotation file is read, its doubtful price asked once, and kept for the lines it names", async ({
+  page,
+}) => {
+  test.setTimeout(90_000);
+  await enterDemo(page);
+  await startRun(page, "Probe Tail", "quoted", 21);
+  await stage(page, "Source");
+  await page.getByRole("button", { name: "Read a quotation" }).click();
+  const dialog = page.getByRole("dialog", { name: "Read a quotation" });
+  const read = (text: string) =>
+    dialog
+      .getByLabel("Quotation", { exact: true })
+      .setInputFiles({ name: "quote.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  await read("colour;taste\nred;sweet");
+  await expect(dialog.getByRole("alert")).toContainText("names a part number and a price");
+  await read("Part number;Price;Stock\nTB-TH11-23;1,234;400\nNOBODY-1;2,345;5");
+  await expect(dialog.getByRole("alert")).toContainText("“1,234” can be read two ways");
+  await dialog.getByLabel(/1\.234, the mark before decimals/).check();
+  await expect(dialog.getByRole("row", { name: /NOBODY-1/ })).toContainText("not in this bill");
+  await expect(dialog.getByRole("row", { name: /TB-TH11-23/ })).toContainText("1: 1.234");
+  await expectAccessible(page);
+  await dialog.getByRole("button", { name: "Keep 1 offer" }).click();
+  await expectSaid(page, /1 offer of .* kept/);
+  await page.getByRole("button", { name: /^U1/, expanded: false }).click();
+  await expect(page.getByText(/pasted/).first()).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import type { House, Measure, RunDocument, RunLine, RunOffer, RunSupplier } from "@kobbin/core";
+import type { House, Measure, OfferChange, RunDocument, RunLine, RunOffer, RunSupplier } from "@kobbin/core";
 
 /** The shop as the page knows it. */
 export interface Shop {
@@ -114,6 +114,10 @@ export interface AskRow {
   readonly offers: number;
   /** Lines whose number it does not list. */
   readonly notListed: readonly string[];
+  /** What it says otherwise than when it answered before. */
+  readonly changes: readonly OfferChange[];
+  /** When that was. */
+  readonly before?: string;
   readonly since: string;
 }
 export interface AskAnswer {

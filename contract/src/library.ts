@@ -6,6 +6,8 @@ export interface PartRow extends LibraryPart {
   readonly version: number;
   /** Lines of all bills that name it. */
   readonly uses: number;
+  /** Offers of suppliers known for it. */
+  readonly offers: number;
   readonly onShelf: number;
 }
 /** A number some bill names and the library does not know yet. */
@@ -20,7 +22,8 @@ export interface UnknownPart {
 }
 export interface PartsAnswer {
   readonly parts: readonly PartRow[];
-  readonly unknown: readonly UnknownPart[];
+  /** None held every word; these come near to what was typed. */
+  readonly isNear: boolean;
 }
 /** A line of some bill that names a part. */
 export interface PartUse {

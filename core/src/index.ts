@@ -142,6 +142,7 @@ export {
   type Proof,
   proveBasket,
 } from "./sourcing/basket.ts";
+export { type OfferChange, offerChanges, type SeenOffer } from "./sourcing/changes.ts";
 export {
   type BasketReasons,
   type BuyReason,

@@ -28,6 +28,10 @@ create table feed_ask (
   reason text not null default '',
   offers integer not null default 0,
   not_listed uuid[] not null default '{}',
+  -- what it says otherwise than the time before, and when that was
+  changes jsonb not null default '[]',
+  before timestamptz,
+  answered_at timestamptz,
   since timestamptz not null default clock_timestamp(),
   constraint feed_ask_key unique (run_id, supplier_id)
 );

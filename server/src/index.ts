@@ -13,3 +13,4 @@ export { createCompute } from "./jobs/pool.ts";
 export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys } from "./middleware/access.ts";
+export { manyParts } from "./resources/library/queries.ts";

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { AskAnswer, LotRow, PartAnswer, PartsAnswer, RunAnswer } from "@kobbin/contract";
+import type { AskAnswer, LotRow, PartAnswer, PartsAnswer, RunAnswer, UnknownPart } from "@kobbin/contract";
 import { lineKey, rollUp } from "@kobbin/core";
 import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
 
@@ -29,7 +29,7 @@ test("a substitute is proposed, priced, approved for one run, then for all, and 
   const first = await drop("first");
   const second = await drop("second");
   const line = lineWith(await first.read());
-  const { unknown } = (await v.get("/api/parts")).body as PartsAnswer;
+  const unknown = (await v.get("/api/numbers")).body as UnknownPart[];
   const own = unknown.find((p) => p.mpn === line.mpn)!;
   expect(own.uses).toBe(2);
   const { ids } = (
@@ -185,3 +185,28 @@ test("what an order costs beside its goods is stored with the supplier and count
   expect(basket.shippingOf[supplier.id]).toBe((Number(supplier.shipping) + 3 + 1.5) * 1e6);
   expect(basket.duty).toBe(Math.round(goods * 0.037));
 }, 60_000);
+
+test("parts are found by every word, else by what comes near; nobody finds another shop's", async () => {
+  const { v } = await shop("Finds");
+  const other = await shop("Finds nothing");
+  await v.post("/api/parts", {
+    parts: [
+      { mpn: "OX-R0603-10k", maker: "Oxbow", kind: "resistor", package: "0603" },
+      { mpn: "OX-R0805-10k", maker: "Oxbow", kind: "resistor", package: "0805" },
+      { mpn: "TB-TH11-23", maker: "Tarnbeck", kind: "chip", description: "temperature sensor 100%_sure" },
+    ],
+  });
+  const find = async (q: string, who = v) => {
+    const a = (await who.get(`/api/parts?q=${encodeURIComponent(q)}`)).body as PartsAnswer;
+    return [a.isNear, a.parts.map((p) => p.mpn)];
+  };
+  expect(await find("0603 oxbow")).toEqual([false, ["OX-R0603-10k"]]);
+  expect(await find("resistor")).toEqual([false, ["OX-R0603-10k", "OX-R0805-10k"]]);
+  // one typing error
+  expect(await find("temprature")).toEqual([true, ["TB-TH11-23"]]);
+  // signs of patterns are letters like others
+  expect(await find("100%_s")).toEqual([false, ["TB-TH11-23"]]);
+  expect(await find("%")).toEqual([false, ["TB-TH11-23"]]);
+  expect(await find("oxbow", other.v)).toEqual([false, []]);
+  expect(await find("temprature", other.v)).toEqual([false, []]);
+});

@@ -118,7 +118,8 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
     const currency = supplier?.currency ?? doc.workshop.currency;
     const rows = r.basket.lines.flatMap((l) =>
       l.buys
-        .filter((b) => b.supplier === id)
+        // figures may be a moment older than the offers they are shown with
+        .filter((b) => b.supplier === id && given.has(b.offer))
         .map((b) => {
           const need = r.needs.find((n) => n.id === l.line)!;
           const lines = need.lines.map((x) => r.parts.find((p) => p.line.id === x)!.line);

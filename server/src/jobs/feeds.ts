@@ -1,3 +1,4 @@
+import { offerChanges } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
@@ -5,7 +6,7 @@ import { manyPartsFor } from "../resources/library/queries.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
 import { askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
 import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
-import { manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
+import { manyOffers, manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
 import type { DurableQueue } from "./queue.ts";
 import type { WorkerDeps } from "./worker.ts";
 
@@ -80,13 +81,21 @@ export async function answerAsk(
         );
         const there = new Set(rows.map((r) => r.id));
         const offers = said.offers.filter((o) => there.has(o.lineId));
-        await replaceFeedOffers(tx, [...there], [supplier.id], offers);
-        await settleAsk(
-          tx,
-          askId,
-          offers.length,
-          said.notListed.filter((l) => there.has(l)),
+        const before = (await manyOffers(tx, run.revisionId)).filter(
+          (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line),
         );
+        await replaceFeedOffers(tx, [...there], [supplier.id], offers);
+        const after = offers.map(({ lineId, partId, ...o }) => ({
+          ...o,
+          line: lineId,
+          ...(partId ? { part: partId } : {}),
+        }));
+        await settleAsk(tx, askId, {
+          offers: offers.length,
+          notListed: said.notListed.filter((l) => there.has(l)),
+          // asked for the first time, everything would be news
+          changes: before.length === 0 ? [] : offerChanges(before, after),
+        });
         await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       },
     );

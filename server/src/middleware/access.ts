@@ -41,6 +41,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/houses": "member",
   "GET /api/people": "member",
   "GET /api/parts": "member",
+  "GET /api/numbers": "member",
   "GET /api/parts/:id": "member",
   "GET /api/lots": "member",
   // the bench notes

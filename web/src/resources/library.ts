@@ -9,6 +9,7 @@ import type {
   PartsAnswer,
   ReservationBody,
   SupplierChange,
+  UnknownPart,
 } from "@kobbin/contract";
 import type { RunSupplier } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
@@ -21,6 +22,8 @@ export const useParts = (words: string | undefined) =>
   useSWR<PartsAnswer>(words === undefined ? null : `/api/parts?q=${encodeURIComponent(words)}`, http.get, {
     keepPreviousData: true,
   });
+/** Numbers of the bills the library does not know. */
+export const useUnknownNumbers = () => useSWR<UnknownPart[]>("/api/numbers", http.get);
 export const usePart = (id: string | undefined) =>
   useSWR<PartAnswer>(id ? `/api/parts/${id}` : null, http.get);
 export const useLots = () => useSWR<LotRow[]>("/api/lots", http.get);
@@ -28,7 +31,11 @@ export const useLots = () => useSWR<LotRow[]>("/api/lots", http.get);
 /** Everything that shows parts, lots, or a run that stands on them. */
 export const refetchLibrary = () =>
   Promise.all([
-    mutate((key) => typeof key === "string" && (key.startsWith("/api/parts") || key === "/api/lots")),
+    mutate(
+      (key) =>
+        typeof key === "string" &&
+        (key.startsWith("/api/parts") || key === "/api/lots" || key === "/api/numbers"),
+    ),
     refetchRuns(),
   ]);
 

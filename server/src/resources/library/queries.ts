@@ -54,21 +54,52 @@ const toPart = (r: StoredPart): LibraryPart & { version: number } => {
 };
 
 /**
- * The parts of the library whose number, maker, description or package holds every word, with how many lines of all
- * bills use each and how many lie on the shelf. Without words: what was used most.
+ * The parts of the library that hold every word, in the order of their numbers; where none does, those nearest to what
+ * was typed. Without words the suspected ones first. Each with how many lines of all bills name it, how many offers are
+ * known of it and how many lie on the shelf.
+ *
+ * Measured with 20,000 parts and 200,000 offers: the bench holds the line.
  */
-export async function manyParts(tx: Tx, words: readonly string[], limit: number): Promise<PartRow[]> {
-  const { rows } = await tx.query<StoredPart & { uses: number; onShelf: number }>(
-    `select ${PART},
-       (select count(*)::int from bom_line as l where number_key(l.mpn) = number_key(p.mpn)) as uses,
-       (select coalesce(sum(o.qty), 0)::int from lot as o where number_key(o.mpn) = number_key(p.mpn)) as "onShelf"
-     from part as p
-     where lower(p.mpn || ' ' || p.maker || ' ' || p.description || ' ' || p.package || ' ' || p.kind) like all ($1::text[])
-     order by p.suspect is null, p.mpn
-     limit $2`,
-    [words, limit],
-  );
-  return rows.map(({ uses, onShelf, ...r }) => ({ ...toPart(r), uses, onShelf }));
+export async function manyParts(
+  tx: Tx,
+  text: string,
+  limit: number,
+): Promise<{ parts: PartRow[]; isNear: boolean }> {
+  const words = text
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== "");
+  const patterns = words
+    .slice(0, 6)
+    .map((w) => `%${w.slice(0, 60).replace(/[\\%_]/g, "\\$&")}%`)
+    .sort((a, b) => b.length - a.length);
+  const { rows: hits } =
+    patterns.length === 0
+      ? await tx.query<{ id: string; isNear: boolean }>({
+          name: "first parts",
+          text: `(select id, false as "isNear" from part where suspect is not null order by mpn limit $1)
+                 union all (select id, false from part where suspect is null order by mpn limit $1) limit $1`,
+          values: [limit],
+        })
+      : await tx.query<{ id: string; isNear: boolean }>({
+          name: "find parts",
+          text: `select id, is_near as "isNear" from find_parts($1::text[], $2, $3)`,
+          values: [patterns, words.join(" ").slice(0, 120), limit],
+        });
+  const { rows } = await tx.query<StoredPart & { uses: number; offers: number; onShelf: number }>({
+    name: "parts found",
+    text: `select ${PART},
+       (select count(*)::int from bom_line as l where l.mpn_key = p.mpn_key) as uses,
+       (select count(*)::int from bom_line as l join offer as o on o.line_id = l.id where l.mpn_key = p.mpn_key and o.part_id is null) as offers,
+       (select coalesce(sum(o.qty), 0)::int from lot as o where o.mpn_key = p.mpn_key) as "onShelf"
+     from unnest($1::uuid[]) with ordinality as h (id, place) join part as p on p.id = h.id
+     order by h.place`,
+    values: [hits.map((h) => h.id)],
+  });
+  return {
+    parts: rows.map(({ uses, offers, onShelf, ...r }) => ({ ...toPart(r), uses, offers, onShelf })),
+    isNear: hits[0]?.isNear ?? false,
+  };
 }
 
 export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { version: number }> {
@@ -77,10 +108,7 @@ export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { versi
 }
 
 export async function maybePartByNumber(tx: Tx, mpn: string): Promise<string | undefined> {
-  const { rows } = await tx.query<{ id: string }>(
-    "select id from part where number_key(mpn) = number_key($1)",
-    [mpn],
-  );
+  const { rows } = await tx.query<{ id: string }>("select id from part where mpn_key = $1", [numberKey(mpn)]);
   return rows[0]?.id;
 }
 
@@ -113,11 +141,11 @@ export async function manyUnknownNumbers(
   const { rows } = await tx.query<
     Pick<RunLine, "refs" | "valueText" | "package" | "mpn" | "maker" | "description"> & { uses: number }
   >(
-    `select distinct on (number_key(l.mpn)) l.refs[1:1] as refs, l.value_text as "valueText", l.package, l.mpn, l.maker, l.description,
-       count(*) over (partition by number_key(l.mpn))::int as uses
+    `select distinct on (l.mpn_key) l.refs[1:1] as refs, l.value_text as "valueText", l.package, l.mpn, l.maker, l.description,
+       count(*) over (partition by l.mpn_key)::int as uses
      from bom_line as l
-     where l.mpn <> '' and not exists (select 1 from part as p where number_key(p.mpn) = number_key(l.mpn))
-     order by number_key(l.mpn), length(l.maker) + length(l.description) + length(l.package) desc`,
+     where l.mpn <> '' and not exists (select 1 from part as p where p.mpn_key = l.mpn_key)
+     order by l.mpn_key, length(l.maker) + length(l.description) + length(l.package) desc`,
   );
   return rows;
 }
@@ -131,9 +159,9 @@ export async function manyUses(tx: Tx, mpn: string): Promise<PartUse[]> {
      from bom_line as l
      join revision as v on v.id = l.revision_id
      join product as p on p.id = v.product_id
-     where number_key(l.mpn) = number_key($1)
+     where l.mpn_key = $1
      order by p.name, v.label, l.position`,
-    [mpn],
+    [numberKey(mpn)],
   );
   return rows;
 }
@@ -164,7 +192,7 @@ export async function manyPartsFor(
   );
   const { rows } = await tx.query<StoredPart>(
     `select ${PART} from part as p
-     where number_key(p.mpn) = any($1::text[]) or p.id = any($2::uuid[]) or p.kind = any($3::text[])
+     where p.mpn_key = any($1::text[]) or p.id = any($2::uuid[]) or p.kind = any($3::text[])
      order by p.mpn`,
     [numbers, decided.map((d) => d.part), [...new Set(rules.map(kindOfLine))]],
   );
@@ -236,7 +264,7 @@ export async function manyLots(tx: Tx): Promise<LotRow[]> {
     `select ${LOT}, o.donor, o.note, o.version,
        coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
          from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
-       (select count(*)::int from bom_line as l where number_key(l.mpn) = number_key(o.mpn)) as uses
+       (select count(*)::int from bom_line as l where l.mpn_key = o.mpn_key) as uses
      from lot as o order by o.mpn, o.received_on, o.id`,
   );
   return rows.map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
@@ -248,7 +276,7 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
     `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
        o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition
      from lot as o
-     where number_key(o.mpn) = any($1::text[])
+     where o.mpn_key = any($1::text[])
      order by o.received_on, o.id`,
     [numbers, runId],
   );

@@ -28,22 +28,22 @@ import {
   upsertAlternate,
 } from "./queries.ts";
 
-const MOST = 200;
+/** So many rows a list of parts shows; who wants others types a word more. */
+const MOST = 60;
 
 /** The shop's parts, what may stand in for what, and the shelf. */
 export function libraryRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
   router.get("/api/parts", async (ctx) => {
-    const words = String(ctx.query.q ?? "")
-      .toLowerCase()
-      .split(/\s+/)
-      .slice(0, 6)
-      .map((w) => `%${w.slice(0, 60).replace(/[\\%_]/g, "\\$&")}%`);
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
-      parts: await manyParts(tx, words, MOST),
-      unknown: (await manyUnknownNumbers(tx)).map(({ uses, ...l }) => ({ ...partFromLine(l), uses })),
+      ...(await manyParts(tx, String(ctx.query.q ?? ""), MOST)),
     }));
+  });
+  router.get("/api/numbers", async (ctx) => {
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) =>
+      (await manyUnknownNumbers(tx)).map(({ uses, ...l }) => ({ ...partFromLine(l), uses })),
+    );
   });
   router.get("/api/parts/:id", async (ctx) => {
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {

@@ -1,4 +1,5 @@
 import type { AskRow } from "@kobbin/contract";
+import type { OfferChange } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 
 /** A question that was taken up. */
@@ -15,13 +16,17 @@ export interface Asked {
 
 /** How the questions of a run stand, by supplier. */
 export async function manyAsks(tx: Tx, runId: string): Promise<AskRow[]> {
-  const { rows } = await tx.query<Omit<AskRow, "since"> & { since: Date }>(
-    `select s.id as "supplierId", s.name as supplier, a.state, a.tries, a.reason, a.offers, a.not_listed as "notListed", a.since
+  const { rows } = await tx.query<Omit<AskRow, "since" | "before"> & { since: Date; before: Date | null }>(
+    `select s.id as "supplierId", s.name as supplier, a.state, a.tries, a.reason, a.offers, a.not_listed as "notListed", a.changes, a.before, a.since
      from feed_ask as a join supplier as s on s.id = a.supplier_id
      where a.run_id = $1 order by s.feed_key, s.name`,
     [runId],
   );
-  return rows.map((r) => ({ ...r, since: r.since.toISOString() }));
+  return rows.map(({ before, ...r }) => ({
+    ...r,
+    since: r.since.toISOString(),
+    ...(before ? { before: before.toISOString() } : {}),
+  }));
 }
 
 /** Puts a question to every supplier with a feed on the list; what is being asked already is not asked twice. */
@@ -65,12 +70,16 @@ export async function claimAsk(tx: Tx, id: string, heldMs: number): Promise<Aske
 export async function settleAsk(
   tx: Tx,
   id: string,
-  offers: number,
-  notListed: readonly string[],
+  said: {
+    readonly offers: number;
+    readonly notListed: readonly string[];
+    readonly changes: readonly OfferChange[];
+  },
 ): Promise<void> {
   await tx.query(
-    `update feed_ask set state = 'answered', reason = '', offers = $2, not_listed = $3::uuid[], since = clock_timestamp() where id = $1`,
-    [id, offers, notListed],
+    `update feed_ask set state = 'answered', reason = '', offers = $2, not_listed = $3::uuid[], changes = $4,
+       before = answered_at, answered_at = clock_timestamp(), since = clock_timestamp() where id = $1`,
+    [id, said.offers, said.notListed, JSON.stringify(said.changes)],
   );
   await tx.query("delete from feed_due where ask_id = $1", [id]);
 }

@@ -1,7 +1,7 @@
 import type { PartRow, UnknownPart } from "@kobbin/contract";
 import { useDeferredValue } from "react";
 import { useSearchParams } from "react-router";
-import { addParts, useParts } from "../../resources/library.ts";
+import { addParts, useParts, useUnknownNumbers } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { count, day } from "../../ui/format.ts";
@@ -10,6 +10,9 @@ import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { PartSheet } from "./PartSheet.tsx";
 
+/** So many rows the server gives at a time. */
+const SHOWN = 60;
+
 /** The parts the shop knows: what they are, where they are used, which are suspected. */
 export function LibraryPage() {
   const [params, setParams] = useSearchParams();
@@ -17,6 +20,7 @@ export function LibraryPage() {
   const openId = params.get("part") ?? undefined;
   const words = useDeferredValue(find);
   const { data, error, mutate } = useParts(words);
+  const { data: unknown } = useUnknownNumbers();
   const isOwner = useRole() === "owner";
   const set = (key: string, value: string) =>
     setParams(
@@ -56,7 +60,8 @@ export function LibraryPage() {
           className={openId ? "grid grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-6 max-lg:grid-cols-1" : ""}
         >
           <div>
-            {isOwner && find === "" && data.unknown.length > 0 && <Unknown list={data.unknown} />}
+            {isOwner && find === "" && unknown && unknown.length > 0 && <Unknown list={unknown} />}
+            {data.isNear && <p className="mb-1 text-ink-2">No part holds “{words}”. These come near:</p>}
             {data.parts.length === 0 ? (
               <Empty>
                 {find
@@ -124,6 +129,7 @@ function Parts({
             {!isNarrow && <th>Description</th>}
             {!isNarrow && <th>Tried</th>}
             <th className="text-right">In bills</th>
+            {!isNarrow && <th className="text-right">Offers</th>}
             <th className="text-right">On shelf</th>
           </tr>
         </thead>
@@ -152,11 +158,15 @@ function Parts({
                 <td className="whitespace-nowrap text-ink-2">{p.triedOn ? day(p.triedOn) : "–"}</td>
               )}
               <td className="num text-right">{p.uses || "–"}</td>
+              {!isNarrow && <td className="num text-right">{p.offers || "–"}</td>}
               <td className="num text-right">{p.onShelf || "–"}</td>
             </tr>
           ))}
         </tbody>
       </table>
+      {list.length >= SHOWN && (
+        <p className="mt-1 text-[13px] text-ink-2">The first {SHOWN}. Another word above narrows them.</p>
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import {
   type AttachedSum,
   figureWords,
+  kindOfLine,
   type RunLine,
   SUM_KINDS,
   standingSum,
@@ -20,7 +21,10 @@ export function Sums({ line }: { line: RunLine }) {
   const [making, setMaking] = useState<string>();
   const [editing, setEditing] = useState<string>();
   const own = (doc.sums ?? []).filter((s) => Object.values(s.lines).includes(line.id));
-  const fitting = SUM_KINDS.filter((k) => k.inputs.some((i) => i.part));
+  const kind = kindOfLine(line);
+  const fitting = SUM_KINDS.filter(
+    (k) => k.inputs.some((i) => i.part === kind) || (k.key === "lamp" && kind === "lamp"),
+  );
   return (
     <div className="mb-3 text-[14px]">
       {own.map((s) =>
@@ -45,7 +49,8 @@ export function Sums({ line }: { line: RunLine }) {
       {making ? (
         <SumForm line={line} kindKey={making} onClose={() => setMaking(undefined)} />
       ) : (
-        !isLocked && (
+        !isLocked &&
+        fitting.length > 0 && (
           <p className="flex flex-wrap items-center gap-x-4">
             <span className="text-ink-2">Work out:</span>
             {fitting.map((k) => (

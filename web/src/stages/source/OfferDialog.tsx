@@ -134,9 +134,10 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
                 ["grouped", `${doubt.grouped} ${currency}, the mark between thousands`],
               ] as const
             ).map(([value, label]) => (
-              <label key={value} className="flex items-baseline gap-2">
+              <label key={value} className="flex min-h-6 items-center gap-2">
                 <input
                   type="radio"
+                  className="size-6"
                   name="reading"
                   checked={reading === value}
                   onChange={() => setReading(value)}

@@ -44,7 +44,9 @@ export function Offers({
       {offers.length === 0 && <p className="text-ink-2">Nobody offers this line yet.</p>}
       <ul>
         {offers.map((o) => {
-          const given = raw.get(o.id)!;
+          // the figures may be a moment older than the offers: what went meanwhile is not shown
+          const given = raw.get(o.id);
+          if (!given) return null;
           return (
             <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 gap-y-1 py-1 text-[14px]">
               <span className="min-w-40 font-semibold">{nameOf(o.supplier)}</span>

@@ -30,6 +30,11 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
     () => (cells && layout ? readQuotation(cells, layout, reading) : undefined),
     [cells, layout, reading],
   );
+  // the question stays where it is once answered, so that the answer can be changed
+  const doubt = useMemo(
+    () => (cells && layout ? readQuotation(cells, layout).doubt : undefined),
+    [cells, layout],
+  );
   const matched = useMemo(() => {
     const lines = new Map<string, string[]>();
     for (const l of doc.lines)
@@ -135,19 +140,20 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
           No row of {name} names a part number and a price. Its headings should say which column is which.
         </p>
       )}
-      {read?.doubt && (
-        <fieldset role="alert" className="border-l-[3px] border-look pl-3 text-[14px]">
+      {doubt && (
+        <fieldset role="alert" className="mb-2 border-l-[3px] border-look pl-3 text-[14px]">
           <legend className="sr-only">How the prices are meant</legend>
-          <p>“{read.doubt.text}” can be read two ways, and no other price tells. Which is meant?</p>
+          <p>“{doubt.text}” can be read two ways, and no other price tells. Which is meant?</p>
           {(
             [
-              ["decimal", `${read.doubt.decimal}, the mark before decimals`],
-              ["grouped", `${read.doubt.grouped}, the mark between thousands`],
+              ["decimal", `${doubt.decimal}, the mark before decimals`],
+              ["grouped", `${doubt.grouped}, the mark between thousands`],
             ] as const
           ).map(([value, label]) => (
-            <label key={value} className="flex items-baseline gap-2">
+            <label key={value} className="flex min-h-6 items-center gap-2">
               <input
                 type="radio"
+                className="size-6"
                 name="marks"
                 checked={reading === value}
                 onChange={() => setReading(value)}

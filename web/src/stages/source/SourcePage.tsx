@@ -18,6 +18,7 @@ import { OnShelf } from "./OnShelf.tsx";
 import { Out } from "./Out.tsx";
 import { QuotationDialog } from "./QuotationDialog.tsx";
 import { Scarce } from "./Scarce.tsx";
+import { Since } from "./Since.tsx";
 
 /** Who sells what: whole baskets with shipping, coverage per line, offers asked, typed or pasted. */
 export function SourcePage() {
@@ -76,6 +77,7 @@ export function SourcePage() {
         )}
       </div>
       <Asks asks={asks} />
+      <Since asks={asks} />
       <Baskets />
       <Out />
       <Scarce />
