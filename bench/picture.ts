@@ -5,7 +5,8 @@ import { zipSync } from "fflate";
 import { largeBoard } from "./board.ts";
 import type { Add } from "./served.ts";
 
-const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
+export const median = (list: readonly number[]) =>
+  [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
 /** Strokes and pads of a side, plainly: [kind, x1, y1, x2, y2, width] for each object. */
 function plain(files: ReturnType<typeof openDrop>["files"], side: string): number[] {
@@ -57,7 +58,7 @@ const fullDraw = (page: Page, objects: readonly number[], sizeMm: number) =>
   );
 
 /** Milliseconds between animation frames while `each` runs in every one of them. */
-const frames = (page: Page, each: string) =>
+export const frames = (page: Page, each: string) =>
   page.evaluate(async (source) => {
     const work = new Function("i", source) as (i: number) => void;
     const out: number[] = [];

@@ -13,6 +13,7 @@ import {
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
 import { benchBaskets } from "./basket.ts";
+import { benchGrid } from "./grid.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
@@ -141,8 +142,10 @@ if (process.env.DATABASE_URL) {
   await benchServed(process.env.DATABASE_URL, add);
   await benchParts(process.env.DATABASE_URL, add);
 } else console.error("DATABASE_URL is not set: what needs the database was not measured");
-if (process.env.BASE_URL) await benchPicture(process.env.BASE_URL, add);
-else console.error("BASE_URL is not set: what needs a served Kobbin was not measured");
+if (process.env.BASE_URL) {
+  await benchPicture(process.env.BASE_URL, add);
+  await benchGrid(process.env.BASE_URL, add);
+} else console.error("BASE_URL is not set: what needs a served Kobbin was not measured");
 
 for (const r of rows)
   console.log(

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
-import { padSpans, sizeMisfit } from "./chip-size.ts";
+import { bothSizes, isAmbiguousSize, padSpans, sizeMisfit, sizeSystem } from "./chip-size.ts";
 
 // spans of pads as layouts have them: 0603 about 1.6 mm, the metric 0603 about 0.6
 test.each([
@@ -32,4 +32,28 @@ test("spans come from pins of parts with just two", () => {
     },
   } as unknown as Measure;
   expect([...padSpans(measure)]).toEqual([["R1", 2]]);
+});
+
+test.each([
+  ["0603", "0603 (1608 metric)"],
+  ["R_0603", "R_0603 (1608 metric)"],
+  ["1608M", "1608M (0603 imperial)"],
+  ["R_0603_1608Metric", "R_0603_1608Metric"],
+  ["SOIC-8", "SOIC-8"],
+])("documents write %s as %s", (text, both) => {
+  expect(bothSizes(text)).toBe(both);
+});
+
+test("a bill tells its system by sizes that exist in one only; digits of both alone are ambiguous", () => {
+  expect(sizeSystem(["0603", "C_0805"])).toBe("imperial");
+  expect(sizeSystem(["0603", "1608"])).toBe("metric");
+  expect(sizeSystem(["0603", "0805", "1608"])).toBeUndefined();
+  expect(sizeSystem(["0603", "SOIC-8"])).toBeUndefined();
+  expect(["0603", "C0402", "0603M", "0805", "R_0603_1608"].map(isAmbiguousSize)).toEqual([
+    true,
+    true,
+    false,
+    false,
+    false,
+  ]);
 });

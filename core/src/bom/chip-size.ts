@@ -75,3 +75,39 @@ export function sizeMisfit(packageText: string, spanMm: number): SizeMisfit | un
     .map(([i, m]) => `${i} (${m} metric)`);
   return { listed: digits!, spanMm, fits: fits.slice(0, 2) };
 }
+
+/** Codes that name a size in either system. */
+const IN_BOTH = /(?:^|[^0-9])(0201|0402|0603)(?![0-9])/;
+
+/** A package text that names one size, in one system only and so that the other could be meant. */
+export const isAmbiguousSize = (packageText: string): boolean =>
+  IN_BOTH.test(packageText) &&
+  !SIZES.some(([i, m]) => packageText.includes(i) && packageText.includes(m)) &&
+  !/\d{4}\s*(M\b|metric)/i.test(packageText);
+
+/**
+ * Which system a bill is written in, told by sizes that exist in one only: 0805, 1206 … are imperial, 1608, 2012, 3216
+ * metric (domain.md 3.4). Undefined where there are none, or both.
+ */
+export function sizeSystem(packages: readonly string[]): "imperial" | "metric" | undefined {
+  const has = (codes: readonly string[]) =>
+    packages.some((p) => codes.some((c) => new RegExp(`(^|[^0-9])${c}(?![0-9])`).test(p)));
+  const imperial = has(["0805", "1206", "1210", "1812", "2512", "01005"]);
+  const metric = has(["1005", "1608", "2012", "3216", "3225"]);
+  return imperial === metric ? undefined : imperial ? "imperial" : "metric";
+}
+
+/**
+ * A chip size under both its names, as it is written on documents; other packages as they are.
+ * @example bothSizes("R_0603") // "R_0603 (1608 metric)"
+ */
+export function bothSizes(packageText: string): string {
+  if (SIZES.some(([i, m]) => packageText.includes(i) && packageText.includes(m))) return packageText;
+  const metric = /(?:^|[^0-9])(\d{4})\s*(M\b|metric)/i.exec(packageText)?.[1];
+  if (metric) {
+    const size = SIZES.find(([, m]) => m === metric);
+    return size ? `${packageText} (${size[0]} imperial)` : packageText;
+  }
+  const size = SIZES.find(([i]) => i === CHIP.exec(packageText)?.[1]);
+  return size ? `${packageText} (${size[1]} metric)` : packageText;
+}

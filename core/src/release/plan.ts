@@ -1,3 +1,4 @@
+import { bothSizes } from "../bom/chip-size.ts";
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney } from "../money/money.ts";
@@ -75,7 +76,7 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
       [...l.refs].sort(compareRefs).join(" "),
       String(l.qty),
       l.valueText,
-      l.package,
+      bothSizes(l.package),
       ...madeBy(l),
       l.mount === "hand" ? "by hand" : "by machine",
     ]);
@@ -100,7 +101,7 @@ function placesTable(doc: RunDocument): PlannedTable {
       String(Math.round(p.rotationDeg * 1000) / 1000),
       p.side === "top" ? "Top" : "Bottom",
       line.get(p.ref)!.valueText,
-      line.get(p.ref)!.package,
+      bothSizes(line.get(p.ref)!.package),
       doc.boards[0]?.name ?? "",
     ]);
   return {
@@ -248,7 +249,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
                 heading: "Left to us, by hand",
                 rows: [
                   ["References", "Part", "Package"],
-                  ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, p.line.package]),
+                  ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, bothSizes(p.line.package)]),
                 ],
               },
             ]

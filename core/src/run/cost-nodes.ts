@@ -28,6 +28,12 @@ export interface Minutes {
   readonly total: number;
 }
 
+/** Fees are named where some supplier takes any. */
+const shippingLabel = (doc: RunDocument): string =>
+  doc.suppliers.some((s) => s.smallOrder || s.handling !== undefined)
+    ? "shipping and fees of parts"
+    : "shipping of parts";
+
 export function partsNode(
   doc: RunDocument,
   parts: readonly LinePart[],
@@ -80,7 +86,7 @@ export function partsNode(
     leaf("parts-used", isExpense ? "parts bought" : "parts used, with what is lost on the way", used),
     ...(made.length > 0 ? [leaf("parts-made", "made and printed here", made)] : []),
     ...(shelf.length > 0 ? [leaf("parts-shelf", "parts from the own shelf", shelf)] : []),
-    leaf("parts-shipping", "shipping and fees of parts", shipping, basket.shipping),
+    leaf("parts-shipping", shippingLabel(doc), shipping, basket.shipping),
     ...(basket.duty > 0
       ? [
           leaf("parts-duty", "duty on parts", [
@@ -282,7 +288,7 @@ export function cashList(
 ) {
   const list: { label: string; micros: number; note?: string }[] = [
     { label: "parts, all that is bought", micros: basket.parts },
-    { label: "shipping and fees of parts", micros: basket.shipping },
+    { label: shippingLabel(doc), micros: basket.shipping },
     ...(basket.duty > 0 ? [{ label: "duty on parts", micros: basket.duty as number }] : []),
     ...orders.map((o) => ({ label: o.name, micros: o.micros as number, note: doc.house?.name ?? "" })),
   ];

@@ -195,3 +195,20 @@ test("the line that would stop the product first comes first: stock of what may 
   ]);
   expect(list[1]!.coverRuns).toBeCloseTo(33 / r.needs[1]!.whole, 9);
 });
+
+test("digits that are a size in either system are asked once, where neither pads nor other sizes tell", () => {
+  const keys = (packages: string[], accepted: Record<string, string> = {}) =>
+    rollUp(
+      doc({
+        lines: packages.map((p, i) => line(String(i), [`R${i + 1}`], { package: p, mpn: `M-${i}` })),
+        choices: { accepted },
+      }),
+    )
+      .notes.filter((n) => n.key.startsWith("size-system") && !n.acceptedBecause)
+      .map((n) => n.key);
+  expect(keys(["0603", "0402"])).toEqual(["size-system 0603, 0402"]);
+  expect(keys(["0603", "0402"], { "size-system 0603, 0402": "our program writes imperial" })).toEqual([]);
+  expect(keys(["0603", "0805"])).toEqual([]);
+  expect(keys(["0603", "2012"])).toEqual(["size-system 0603"]);
+  expect(keys(["0603M", "SOIC-8"])).toEqual([]);
+});

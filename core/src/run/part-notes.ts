@@ -1,4 +1,4 @@
-import { padSpans, sizeMisfit } from "../bom/chip-size.ts";
+import { isAmbiguousSize, padSpans, sizeMisfit, sizeSystem } from "../bom/chip-size.ts";
 import { isOutOfSeries } from "../bom/series.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./notes.ts";
@@ -67,6 +67,25 @@ export function partNotes(doc: RunDocument, add: Add): void {
           lines: [l.id],
         },
       );
+  }
+  const unclear = doc.lines.filter(
+    (l) => !l.dnp && isAmbiguousSize(l.package) && !l.refs.some((r) => spans.has(r)),
+  );
+  const system = sizeSystem(doc.lines.map((l) => l.package));
+  if (unclear.length > 0 && system !== "imperial") {
+    const codes = [...new Set(unclear.map((l) => l.package))].join(", ");
+    add(
+      "parts",
+      `size-system ${codes}`,
+      "warning",
+      system === "metric"
+        ? `${codes}: read as imperial, but other sizes of the bill are metric, and no pads could be measured.`
+        : `${codes}: the same digits are a size in either system; read as imperial, no pads could be measured.`,
+      {
+        do: "Accept it with a reason if they are imperial; else write the metric ones with “metric” behind.",
+        lines: unclear.map((l) => l.id),
+      },
+    );
   }
   const unnamed = doc.lines.filter((l) => !l.dnp && l.mpn === "" && l.mount !== "none");
   if (unnamed.length > 0)

@@ -121,6 +121,19 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
           options={PART_STATES.map((k) => [k, k])}
           onChange={(v) => save({ state: v as PartState }, `${part.mpn}: ${v}`)}
         />
+        <Pick
+          label="Mounted"
+          value={part.mount ?? ""}
+          options={[
+            ["", "as the bill says"],
+            ["machine", "by machine"],
+            ["hand", "by hand"],
+            ["none", "not by us"],
+          ]}
+          onChange={(v) =>
+            save({ mount: (v || null) as "machine" | "hand" | "none" | null }, `${part.mpn}: mounting kept`)
+          }
+        />
         {text("direction", "Mark of its direction", part.direction ? undefined : "empty: it has none")}
       </div>
       <div className="mt-2 grid gap-y-2">

@@ -186,12 +186,23 @@ function NewLot({ currency }: { currency: string }) {
     unitCost: "",
     condition: "new",
     donor: "",
+    donors: "",
+    each: "",
+    usable: "100",
   });
   const field = (key: keyof typeof draft) => ({
     value: draft[key],
     onChange: (e: { target: { value: string } }) => setDraft({ ...draft, [key]: e.target.value }),
   });
-  const n = Number(typedNumber(draft.qty));
+  // salvaged: so many donors with so many each, of which a share is usable
+  const isSalvaged = draft.condition === "salvaged";
+  const harvest = Math.floor(
+    (Number(typedNumber(draft.donors)) *
+      Number(typedNumber(draft.each)) *
+      Number(typedNumber(draft.usable))) /
+      100,
+  );
+  const n = isSalvaged && draft.qty === "" ? harvest : Number(typedNumber(draft.qty));
   const cost = typedNumber(draft.unitCost || "0");
   const isReady = draft.mpn.trim() !== "" && Number.isInteger(n) && n > 0 && /^\d+(\.\d{1,6})?$/.test(cost);
   return (
@@ -208,9 +219,13 @@ function NewLot({ currency }: { currency: string }) {
           currency,
           condition: draft.condition as LotRow["condition"],
           donor: draft.donor.trim(),
+          note:
+            isSalvaged && Number.isFinite(harvest) && harvest > 0
+              ? `${draft.donors} donors × ${draft.each}, ${draft.usable} % usable`
+              : "",
         }).then(() => {
           say(`${n} × ${draft.mpn.trim()} lie on the shelf now`);
-          setDraft({ ...draft, mpn: "", qty: "", unitCost: "", donor: "" });
+          setDraft({ ...draft, mpn: "", qty: "", unitCost: "", donor: "", donors: "", each: "" });
         }, sayError);
       }}
     >
@@ -230,7 +245,21 @@ function NewLot({ currency }: { currency: string }) {
         options={CONDITIONS}
         onChange={(v) => setDraft({ ...draft, condition: v })}
       />
-      {draft.condition === "salvaged" && <Field label="Out of what" className="w-40" {...field("donor")} />}
+      {isSalvaged && (
+        <>
+          <Field label="Out of what" className="w-40" {...field("donor")} />
+          <Field label="Donors" className="w-20" isNumber inputMode="numeric" {...field("donors")} />
+          <Field label="In each" className="w-20" isNumber inputMode="numeric" {...field("each")} />
+          <Field
+            label="Usable, %"
+            className="w-24"
+            isNumber
+            inputMode="decimal"
+            hint={harvest > 0 ? `${harvest} pieces` : undefined}
+            {...field("usable")}
+          />
+        </>
+      )}
       <Button type="submit" disabled={!isReady}>
         Put on the shelf
       </Button>

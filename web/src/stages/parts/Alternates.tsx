@@ -16,7 +16,7 @@ const MOST = 12;
 
 /** What may stand in for a line's part: compared, its effect known, approved by somebody for some runs. */
 export function Alternates({ line }: { line: RunLine }) {
-  const { doc, isLocked } = useRun();
+  const { doc, changeLine, isLocked } = useRun();
   const facts = factsOfLine(line, doc.library ?? []);
   const { data } = useParts(facts.kind === "other" ? undefined : facts.kind);
   const [open, setOpen] = useState<string>();
@@ -70,6 +70,21 @@ export function Alternates({ line }: { line: RunLine }) {
                 </span>
                 <Effect effect={effects.get(c.part.id)} candidate={c} />
                 <State candidate={c} />
+                {line.mpn === "" && !isLocked && c.comparison.verdict !== "forbidden" && (
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() =>
+                      changeLine(
+                        line.id,
+                        { mpn: c.part.mpn, ...(c.part.maker ? { maker: c.part.maker } : {}) },
+                        `${line.refs[0] ?? line.valueText}: part number ${c.part.mpn}`,
+                      )
+                    }
+                  >
+                    take just this one
+                  </button>
+                )}
               </div>
               {open === c.part.id && <Compared candidate={c} original={line.mpn || "the line"} />}
               {!isLocked && <Decide line={line} original={key} candidate={c} />}
