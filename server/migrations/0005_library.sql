@@ -134,7 +134,8 @@ begin
   return new;
 end $$;
 create trigger keep_part_words before insert or update on part for each row execute function keep_part_words();
-create index part_words on part using gin (words gin_trgm_ops);
+-- parts are written one by one and searched often: nothing waits in a list beside the index
+create index part_words on part using gin (words gin_trgm_ops) with (fastupdate = off);
 
 -- wanted: patterns for like, the longest first; phrase: what was typed, for when no part holds every word.
 -- Three patterns go to the index by themselves; planned anew each time, since a plan for any pattern reads every part.

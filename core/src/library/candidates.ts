@@ -1,4 +1,5 @@
 import { numberKey } from "../bom/number.ts";
+import { attributesOf } from "./attributes.ts";
 import { type Comparison, compareParts } from "./compare.ts";
 import { type FactLine, factsOfLine, factsOfPart, lineKey } from "./facts.ts";
 import type { Alternate, LibraryPart } from "./part.ts";
@@ -40,6 +41,10 @@ export function candidatesFor(
     if (!d && part.kind !== facts.kind) continue;
     const comparison = compareParts(facts, factsOfPart(part));
     if (!d && comparison.verdict === "forbidden" && !all) continue;
+    // what the part is in the first place must be known to be the same: two chips in one package are not alike
+    const [main] = attributesOf(facts.kind);
+    const isAlike = comparison.rows.find((r) => r.key === main?.key)?.standing === "same";
+    if (!d && !isAlike && !all) continue;
     // the main thing must be known and equal: a rule without a value asks for everything
     const answersRule =
       line.mpn === "" && key !== undefined && comparison.verdict === "equal" && !part.suspect;

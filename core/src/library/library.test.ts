@@ -224,3 +224,15 @@ test("the library says what the line's own words leave out", () => {
     params: { drive: "open", height: "1.75 mm" },
   });
 });
+
+test("two chips in one package are no candidates before somebody says that they do the same", () => {
+  const l = line({ refs: ["U1"], valueText: "driver", mpn: "TB-1", package: "SOIC-8" });
+  const own = part({ mpn: "TB-1", kind: "chip", package: "SOIC-8", params: { function: "driver" } });
+  const other = (params: Record<string, string>) =>
+    part({ mpn: "HB-1", kind: "chip", package: "SOIC-8", params });
+  expect(candidatesFor(l, [own, other({})], [])).toEqual([]);
+  expect(candidatesFor(l, [own, other({ function: "Driver" })], []).map((c) => c.comparison.verdict)).toEqual(
+    ["look"],
+  );
+  expect(candidatesFor(l, [own, other({})], [], true)).toHaveLength(1);
+});

@@ -8,7 +8,7 @@ import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 const CLASS: Readonly<Record<SourceClass, string>> = {
-  authorised: "authorised by the makers",
+  authorised: "authorised",
   broker: "a broker",
   private: "a private seller",
   unknown: "not known",

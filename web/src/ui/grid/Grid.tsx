@@ -1,44 +1,11 @@
-// biome-ignore-all lint/a11y/useSemanticElements: rows are placed by themselves, which the elements of a table cannot be
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid holds the focus and names its active cell
-// biome-ignore-all lint/a11y/useKeyWithClickEvents: the grid takes the keys of all its cells
+// biome-ignore-all lint/a11y/useSemanticElements: rows are placed by themselves, which the elements of a table cannot be
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { useCallback, useEffect, useId, useRef, useState } from "react";
 import { CellEditor } from "./CellEditor.tsx";
-import {
-  type Block,
-  blockOf,
-  type CellEdit,
-  filledDown,
-  fromTsv,
-  holds,
-  moved,
-  pasted,
-  type Spot,
-  toTsv,
-} from "./gridModel.ts";
-
-/** A column: what it shows of a row, how wide, and how it is edited. */
-export interface GridColumn<R> {
-  readonly key: string;
-  readonly label: string;
-  readonly width: number;
-  readonly align?: "right";
-  readonly isMono?: boolean;
-  /** What stands in the cell, as it is copied and edited. */
-  readonly text: (row: R) => string;
-  /** What a screen reader calls the cell: "Value of R1". */
-  readonly name: (row: R) => string;
-  /** "flag" is yes or no; "choice" one of the options. */
-  readonly kind: "text" | "choice" | "flag";
-  readonly options?: readonly (readonly [string, string])[];
-  readonly canEdit: (row: R) => boolean;
-  /** A press, or Enter, does this instead of editing. */
-  readonly onPress?: (row: R) => void;
-  /** Drawn instead of the text. */
-  readonly draw?: (row: R) => ReactNode;
-}
-
-const ROW = 31;
+import { type GridColumn, ROW_HEIGHT } from "./column.ts";
+import { GridRow } from "./GridRow.tsx";
+import { blockOf, type CellEdit, filledDown, fromTsv, moved, pasted, type Spot, toTsv } from "./gridModel.ts";
 
 /**
  * A grid that is worked like a spreadsheet: arrows, Shift to select, typing edits, Enter and Tab go on, Ctrl+D fills
@@ -96,8 +63,8 @@ export function Grid<R>({
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => frame.current,
-    estimateSize: () => ROW,
-    overscan: 8,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 4,
     scrollPaddingStart: 30,
     // the active row stays in the page, so that the focus has something to name
     rangeExtractor: ({ startIndex, endIndex, overscan, count }) => {
@@ -173,7 +140,7 @@ export function Grid<R>({
     e.stopPropagation();
     e.nativeEvent.stopPropagation();
   };
-  const pageRows = () => Math.max(1, Math.floor((frame.current?.clientHeight ?? 300) / ROW) - 2);
+  const pageRows = () => Math.max(1, Math.floor((frame.current?.clientHeight ?? 300) / ROW_HEIGHT) - 2);
   const end = (text: string | undefined, then: "down" | "right" | "left" | "stay") => {
     setEditing(undefined);
     if (text !== undefined) edit([{ ...at, text }]);
@@ -190,6 +157,24 @@ export function Grid<R>({
   useEffect(() => {
     if (isShort && rows.length > 0) virtual.scrollToIndex(at.row, { align: "center" });
   }, [isShort]);
+  const press = useRef((_spot: Spot, _shift: boolean, _isDouble: boolean): void => undefined);
+  press.current = (spot, shift, isDouble) => {
+    if (editing) return;
+    const c = columns[spot.col]!;
+    if (isDouble) {
+      if (c.kind !== "flag" && !c.onPress) begin(spot);
+      return;
+    }
+    go(spot, shift);
+    frame.current?.focus({ preventScroll: true });
+    if (shift) return;
+    if (c.onPress) c.onPress(rows[spot.row]!);
+    else if (c.kind === "flag") flip(spot);
+  };
+  const onPress = useCallback(
+    (spot: Spot, shift: boolean, isDouble: boolean) => press.current(spot, shift, isDouble),
+    [],
+  );
   // the clipboard is outside of React: it speaks to whatever has the focus
   const clip = useRef({
     copy: (): string => "",
@@ -268,111 +253,42 @@ export function Grid<R>({
       <div role="presentation" style={{ height: virtual.getTotalSize(), width, position: "relative" }}>
         {virtual.getVirtualItems().map((item) => {
           const row = rows[item.index]!;
+          const isActive = item.index === at.row;
+          const isIn = item.index >= block.top && item.index <= block.bottom;
+          const isOne = block.top === block.bottom && block.left === block.right;
           return (
-            <div
+            <GridRow
               key={idOf(row)}
-              role="row"
-              aria-rowindex={item.index + 2}
-              className={`absolute left-0 flex ${classOf?.(row) ?? ""} ${idOf(row) === openId ? "bg-metal-soft" : ""}`}
-              style={{ top: item.start, height: ROW, width }}
-            >
-              {columns.map((c, col) => {
-                const spot = { row: item.index, col };
-                const isActive = spot.row === at.row && spot.col === at.col;
-                return (
-                  <Cell
-                    key={c.key}
-                    id={cellId(spot)}
-                    column={c}
-                    row={row}
-                    col={col}
-                    left={col < pinned ? lefts[col] : undefined}
-                    isActive={isActive}
-                    isSelected={holds(block, spot)}
-                    isEdge={edges(block, spot)}
-                    editor={
-                      isActive && editing ? (
-                        <CellEditor
-                          label={c.name(row)}
-                          text={editing.start ?? c.text(row)}
-                          options={c.options}
-                          isMono={c.isMono ?? false}
-                          onEnd={end}
-                        />
-                      ) : undefined
-                    }
-                    onPress={(shift, isDouble) => {
-                      if (editing) return;
-                      if (isDouble) {
-                        if (c.kind !== "flag" && !c.onPress) begin(spot);
-                      } else {
-                        go(spot, shift);
-                        frame.current?.focus({ preventScroll: true });
-                        if (shift) return;
-                        if (c.onPress) c.onPress(row);
-                        else if (c.kind === "flag") flip(spot);
-                      }
-                    }}
+              id={id}
+              row={row as object}
+              index={item.index}
+              top={item.start}
+              width={width}
+              columns={columns as readonly GridColumn<object>[]}
+              pinned={pinned}
+              activeCol={isActive ? at.col : -1}
+              from={isIn ? block.left : -1}
+              to={isIn ? block.right : -1}
+              isTop={!isOne && item.index === block.top}
+              isBottom={!isOne && item.index === block.bottom}
+              isFramed={!isOne}
+              className={`${classOf?.(row) ?? ""} ${idOf(row) === openId ? "bg-metal-soft" : ""}`}
+              editor={
+                isActive && editing ? (
+                  <CellEditor
+                    label={columns[at.col]!.name(row)}
+                    text={editing.start ?? columns[at.col]!.text(row)}
+                    options={columns[at.col]!.options}
+                    isMono={columns[at.col]!.isMono ?? false}
+                    onEnd={end}
                   />
-                );
-              })}
-            </div>
+                ) : undefined
+              }
+              onPress={onPress}
+            />
           );
         })}
       </div>
-    </div>
-  );
-}
-
-const edges = (b: Block, s: Spot): string =>
-  b.top === b.bottom && b.left === b.right
-    ? ""
-    : [
-        s.row === b.top ? "border-t-metal" : "",
-        s.row === b.bottom ? "border-b-metal" : "",
-        s.col === b.left ? "border-l-metal" : "",
-        s.col === b.right ? "border-r-metal" : "",
-      ].join(" ");
-
-function Cell<R>({
-  id,
-  column: c,
-  row,
-  col,
-  left,
-  isActive,
-  isSelected,
-  isEdge,
-  editor,
-  onPress,
-}: {
-  id: string;
-  column: GridColumn<R>;
-  row: R;
-  col: number;
-  left: number | undefined;
-  isActive: boolean;
-  isSelected: boolean;
-  isEdge: string;
-  editor: ReactNode;
-  onPress: (shift: boolean, isDouble: boolean) => void;
-}) {
-  const text = c.text(row);
-  return (
-    <div
-      id={id}
-      role="gridcell"
-      aria-colindex={col + 1}
-      aria-selected={isSelected}
-      aria-readonly={!c.canEdit(row)}
-      aria-label={`${c.name(row)}: ${text || "empty"}`}
-      title={text.length * 7.2 > c.width ? text : undefined}
-      onClick={(e) => onPress(e.shiftKey, false)}
-      onDoubleClick={() => onPress(false, true)}
-      className={`flex shrink-0 cursor-default items-center border border-transparent border-t-rule px-[6px] ${c.align === "right" ? "justify-end" : ""} ${c.isMono ? "num" : ""} ${left === undefined ? "" : "sticky z-10"} ${left === undefined || isSelected ? "" : "bg-inherit"} ${isSelected ? "bg-metal-soft" : ""} ${isSelected ? isEdge : ""} ${isActive ? "outline-2 -outline-offset-2 outline-ink-3 group-focus/grid:outline-link" : ""}`}
-      style={{ width: c.width, ...(left === undefined ? {} : { left }) }}
-    >
-      {editor ?? (c.draw ? c.draw(row) : <span className="truncate">{text}</span>)}
     </div>
   );
 }

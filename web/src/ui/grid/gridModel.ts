@@ -24,9 +24,6 @@ export const blockOf = (a: Spot, b: Spot): Block => ({
   right: Math.max(a.col, b.col),
 });
 
-export const holds = (b: Block, s: Spot): boolean =>
-  s.row >= b.top && s.row <= b.bottom && s.col >= b.left && s.col <= b.right;
-
 const STEPS: Readonly<Record<string, readonly [number, number]>> = {
   ArrowDown: [1, 0],
   ArrowUp: [-1, 0],
