@@ -135,6 +135,7 @@ export const runBody = yup.object({
       perLoad: yup.number().integer().min(1).max(100),
       stencilPrice: money,
       consumables: money,
+      reworkReserve: yup.number().min(0).max(100),
       testMinutes: yup.number().min(0).max(600),
       packMinutes: yup.number().min(0).max(600),
     })

@@ -109,6 +109,8 @@ export interface RunAssembly {
   readonly perLoad: number;
   readonly stencilPrice: string | number;
   readonly consumables: string | number;
+  /** Parts kept for rework, per cent of what the boards take; none where left out. */
+  readonly reworkReserve?: number;
   readonly testMinutes: number;
   readonly packMinutes: number;
 }

@@ -212,3 +212,13 @@ test("digits that are a size in either system are asked once, where neither pads
   expect(keys(["0603", "2012"])).toEqual(["size-system 0603"]);
   expect(keys(["0603M", "SOIC-8"])).toEqual([]);
 });
+
+test("a reserve for rework is kept on top, of what is soldered only, and told apart from losses", () => {
+  const lines = [line("1", ["R1", "R2"]), line("2", [], { mpn: "BOX", mount: "none", qty: 1 })];
+  const plain = rollUp(doc({ lines }));
+  const kept = rollUp(doc({ lines, assembly: { ...DEFAULT_ASSEMBLY, reworkReserve: 2.5 } }));
+  const [a, b] = [plain.needs[0]!, kept.needs[0]!];
+  expect(b.reserve).toBe(Math.ceil((2 * kept.start * 2.5) / 100));
+  expect([b.whole, b.lost]).toEqual([a.whole + b.reserve, a.lost]);
+  expect(kept.needs[1]!.whole).toBe(plain.needs[1]!.whole);
+});

@@ -33,6 +33,8 @@ export interface RunNeed extends Need {
   readonly terms: readonly NeedTerm[];
   /** Lost on the way, over all its lines. */
   readonly lost: number;
+  /** Kept for rework. */
+  readonly reserve: number;
   /** Pieces in all; `need` is what is left to buy after the shelf. */
   readonly whole: number;
   readonly shelf: readonly ShelfTake[];
@@ -73,7 +75,10 @@ export function needsOf(
       return { line: p.line.id, net, kind: isCostly ? "costly" : p.kind, by };
     });
     const net = terms.reduce((n, t) => n + t.net, 0);
-    const whole = Math.ceil(withLosses(terms));
+    const soldered = terms.filter((t) => t.kind !== "loose").reduce((n, t) => n + t.net, 0);
+    const reserve = Math.ceil((soldered * (doc.assembly.reworkReserve ?? 0)) / 100 - 1e-9);
+    const losses = Math.ceil(withLosses(terms));
+    const whole = losses + reserve;
     const taken = takeFrom(doc, first, whole, shelf);
     return {
       id: first.id,
@@ -82,7 +87,8 @@ export function needsOf(
       offers: list,
       ...(pinned === undefined ? {} : { pinned }),
       terms,
-      lost: whole - net,
+      lost: losses - net,
+      reserve,
       whole,
       shelf: taken,
     };

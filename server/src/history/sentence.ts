@@ -26,6 +26,7 @@ const WORDS: Readonly<Record<string, string>> = {
   method: "soldered",
   perLoad: "boards a load",
   stencilPrice: "stencil price",
+  reworkReserve: "reserve for rework, %",
   testMinutes: "test minutes",
   packMinutes: "packing minutes",
   basket: "basket",

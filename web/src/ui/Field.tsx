@@ -44,6 +44,7 @@ export function Pick({
   onChange,
   hideLabel = false,
   className = "",
+  disabled = false,
 }: {
   label: string;
   value: string;
@@ -51,6 +52,7 @@ export function Pick({
   onChange: (value: string) => void;
   hideLabel?: boolean;
   className?: string;
+  disabled?: boolean;
 }) {
   const id = useId();
   return (
@@ -58,7 +60,7 @@ export function Pick({
       <label htmlFor={id} className={hideLabel ? "sr-only" : "text-[13.5px] text-ink-2"}>
         {label}
       </label>
-      <select id={id} value={value} onChange={(e) => onChange(e.target.value)}>
+      <select id={id} value={value} disabled={disabled} onChange={(e) => onChange(e.target.value)}>
         {options.map(([v, text]) => (
           <option key={v} value={v}>
             {text}

@@ -222,7 +222,7 @@ function Numbers() {
       clean === "" ||
       !Number.isFinite(Number(clean)) ||
       Number(clean) < 0 ||
-      String(doc.assembly[key as keyof typeof doc.assembly]) === clean
+      String(doc.assembly[key as keyof typeof doc.assembly] ?? 0) === clean
     )
       return;
     change({ assembly: { [key]: isMoney ? clean : Number(clean) } } as never, "Figures of the work changed");
@@ -237,6 +237,7 @@ function Numbers() {
     ...(doc.assembly.method === "house"
       ? []
       : ([["consumables", `Paste, flux, ${doc.workshop.currency}`, true]] as const)),
+    ["reworkReserve", "Parts for rework, %", false] as const,
     ["testMinutes", "Test, min a board", false] as const,
     ["packMinutes", "Packing, min a board", false] as const,
   ];
@@ -247,7 +248,7 @@ function Numbers() {
           key={`${key} ${doc.assembly[key]}`}
           label={label}
           inputMode="decimal"
-          defaultValue={String(doc.assembly[key])}
+          defaultValue={String(doc.assembly[key] ?? 0)}
           onBlur={(e) => save(key, e.target.value, isMoney)}
           onKeyDown={(e) => e.key === "Enter" && save(key, e.currentTarget.value, isMoney)}
           isNumber

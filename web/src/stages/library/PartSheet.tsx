@@ -7,7 +7,7 @@ import { savePart, usePart } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { count, day } from "../../ui/format.ts";
+import { count, day, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
@@ -24,6 +24,12 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
   const { part, uses } = data;
   const save = (change: PartBody, words: string) =>
     savePart(id, { version: part.version, ...change }).then(() => say(words), sayError);
+  const number = (typed: string, what: string, keep: (n: number | null) => void) => {
+    const n = typed === "" ? null : Number(typedNumber(typed));
+    if (n !== null && !(n >= 0))
+      say(`${what}: “${typed}” is no number.`, { isProblem: true, hint: "It stays as it was." });
+    else keep(n);
+  };
   const text = (
     key: "maker" | "description" | "package" | "direction" | "tried" | "sheet" | "measured",
     label: string,
@@ -67,6 +73,7 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
       />
       <div className="mt-3 grid grid-cols-3 gap-x-4 gap-y-2 max-sm:grid-cols-2">
         <Pick
+          disabled={!isOwner}
           label="Class"
           value={part.kind}
           options={PART_KINDS.map((k) => [k, k])}
@@ -95,18 +102,14 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
           value={part.heightMm === undefined ? "" : String(part.heightMm)}
           disabled={!isOwner}
           isMono
-          onSave={(v) =>
-            save({ heightMm: v === "" ? null : Number(v.replace(",", ".")) }, `${part.mpn}: height kept`)
-          }
+          onSave={(v) => number(v, "Height", (n) => save({ heightMm: n }, `${part.mpn}: height kept`))}
         />
         <Kept
           label="Mass, mg"
           value={part.massMg === undefined ? "" : String(part.massMg)}
           disabled={!isOwner}
           isMono
-          onSave={(v) =>
-            save({ massMg: v === "" ? null : Number(v.replace(",", ".")) }, `${part.mpn}: mass kept`)
-          }
+          onSave={(v) => number(v, "Mass", (n) => save({ massMg: n }, `${part.mpn}: mass kept`))}
         />
         <Kept
           label="Moisture level"
@@ -116,12 +119,14 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
           onSave={(v) => save({ moisture: v }, `${part.mpn}: moisture level kept`)}
         />
         <Pick
+          disabled={!isOwner}
           label="In its maker’s plans"
           value={part.state}
           options={PART_STATES.map((k) => [k, k])}
           onChange={(v) => save({ state: v as PartState }, `${part.mpn}: ${v}`)}
         />
         <Pick
+          disabled={!isOwner}
           label="Mounted"
           value={part.mount ?? ""}
           options={[

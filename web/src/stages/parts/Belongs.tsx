@@ -25,6 +25,7 @@ export function Belongs({ line }: { line: RunLine }) {
       {items.length > 0 && (
         <Pick
           label="Part of"
+          disabled={isLocked}
           value={line.parent ?? ""}
           options={[
             ["", "the product itself"],

@@ -40,7 +40,7 @@ export function SumForm({
       return rest;
     }
     const own = kindOfLine(line);
-    const first = kind.inputs.find((i) => i.part === own) ?? kind.inputs.find((i) => i.part);
+    const first = kind.inputs.find((i) => i.part === own);
     return {
       kind: kindKey,
       name: "",

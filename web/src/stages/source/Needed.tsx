@@ -29,7 +29,7 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
       formula={
         kinds.length === 0
           ? "good boards × pieces a product"
-          : "boards started × pieces a board + what is lost on the way − what lies on the shelf"
+          : "boards started × pieces a board + what is lost on the way + what is kept for rework − what lies on the shelf"
       }
       terms={[
         ...terms,
@@ -40,6 +40,16 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
                 value: String(need.lost),
                 note: kinds.join("; "),
                 from: "placeholder shares, until there is a record",
+              },
+            ]
+          : []),
+        ...(need.reserve > 0
+          ? [
+              {
+                label: "kept for rework",
+                value: String(need.reserve),
+                note: `${doc.assembly.reworkReserve} % of what is soldered`,
+                from: "set in Assemble",
               },
             ]
           : []),
