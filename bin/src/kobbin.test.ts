@@ -214,8 +214,13 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
   // 30 · 0.78 + 17 · 0.85 + 8 from A, 60 · 0.20 + 5 from B; line 1 from B: 21 + 12 + 14.45 + 13
   expect([two.total, two.suppliersUsed]).toEqual([60.45, ["A", "B"]]);
   write("one.json", { ...doc, maxParcels: 1 });
-  const one = json<{ feasible: boolean; missing: unknown[] }>("source", "one.json");
-  expect(one.feasible).toBe(false);
+  // no supplier has all three lines now: B leaves 17 of line 3 open, A would leave 60 of line 2; 21 + 12 + 5
+  expect(json("source", "one.json")).toMatchObject({
+    feasible: false,
+    missing: [{ line: "3", need: 17, missing: 17 }],
+    suppliersUsed: ["B"],
+    total: 38,
+  });
   write("late.json", {
     ...doc,
     latestDays: 3,

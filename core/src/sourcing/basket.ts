@@ -103,9 +103,32 @@ export async function proveBasket(
   if (state.found && !state.found.isProven && state.found.givenUp < Number.POSITIVE_INFINITY)
     state = bestBasket(needs, suppliers, options);
   const { basket, problem, found } = state;
+  const isSold = found !== undefined && found.best !== undefined && found.best.total < NOT_SOLD;
+  if (!isSold && options.maxParcels !== undefined && basket.missing > 0)
+    return bestOfFew(needs, suppliers, options.maxParcels) ?? basket;
   if (!found || found.isProven) return basket;
   const closed = closeWithSolver(problem, found, await solver(), seconds, now);
   return basketOf(problem, needs, closed.best, closed);
+}
+
+/** So many suppliers, those that offer most lines, are tried together where no set under the limit has everything. */
+const TRIED = 9;
+
+/** The basket under a limit of parcels that leaves fewest pieces open, then costs least; of what can be tried. */
+function bestOfFew(needs: readonly Need[], suppliers: readonly Supplier[], most: number): Basket | undefined {
+  const offers = (s: Supplier) => needs.filter((n) => n.offers.some((o) => o.supplier === s.id)).length;
+  const list = [...suppliers].sort((a, b) => offers(b) - offers(a)).slice(0, TRIED);
+  let best: Basket | undefined;
+  for (let bits = 1; bits < 1 << list.length; bits++) {
+    const set = list.filter((_, i) => bits & (1 << i));
+    if (set.length > most) continue;
+    const basket = bestWithin(needs, set);
+    if (basket.suppliers.length <= most && (!best || better(basket, best) < 0)) best = basket;
+  }
+  if (!best) return undefined;
+  // cheapest of what these sets cover; nothing is proven of what is left open
+  const { proof: _, ...unproven } = best;
+  return unproven;
 }
 
 /** More suppliers than this are not listed in every combination. */
