@@ -4,14 +4,14 @@ import type { BenchAnswer, RunAnswer } from "@kobbin/contract";
 import { migrate } from "@kobbin/server";
 import pg from "pg";
 import { strangerFiles, Visitor } from "../test/kit.ts";
-import { type Running, startBalancer, startProcess } from "../test/processes.ts";
+import { endAll, type Running, startBalancer, startProcess } from "../test/processes.ts";
 
 let databaseUrl: string;
 let admin: pg.Client;
 let owner: pg.Pool;
 let servers: Running[];
 let workers: Running[];
-let balancer: Awaited<ReturnType<typeof startBalancer>>;
+let balancer: Awaited<ReturnType<typeof startBalancer>> | undefined;
 const name = `several_${process.pid}`;
 
 beforeAll(async () => {
@@ -32,14 +32,14 @@ beforeAll(async () => {
   balancer = await startBalancer(servers.map((s) => s.url));
 }, 60_000);
 afterAll(async () => {
-  for (const p of [...servers, ...workers]) p.child.kill("SIGKILL");
-  await balancer.close();
+  endAll();
+  await balancer?.close();
   await owner.end();
   await admin.query(`drop database ${name} with (force)`);
   await admin.end();
 }, 30_000);
 
-const visitor = () => new Visitor({ url: balancer.url } as never);
+const visitor = () => new Visitor({ url: balancer!.url } as never);
 const jobsDone = async (w: Running) => {
   const text = await (await fetch(`${w.url}/metrics`)).text();
   return Number(/^kobbin_jobs_total\{outcome="done"\} (\d+)/m.exec(text)?.[1] ?? 0);
@@ -56,6 +56,21 @@ let v: Visitor;
 let revisionId: string;
 const runs: string[] = [];
 
+test("six workers that start on an empty database at one moment do not stand in each other's way", async () => {
+  const fresh = `${name}_start`;
+  await admin.query(`create database ${fresh}`);
+  const url = Object.assign(new URL(databaseUrl), { pathname: `/${fresh}` }).href;
+  try {
+    const six = await Promise.all(
+      Array.from({ length: 6 }, () => startProcess({ DATABASE_URL: url, ROLE: "worker" })),
+    );
+    for (const p of six) p.child.kill("SIGKILL");
+    await Promise.all(six.map((p) => p.ended));
+  } finally {
+    await admin.query(`drop database ${fresh} with (force)`);
+  }
+}, 60_000);
+
 test("sessions, uploads and changes work whichever server answers; the jobs are shared by two workers", async () => {
   v = visitor();
   await v.startShop("Several");
@@ -68,7 +83,7 @@ test("sessions, uploads and changes work whichever server answers; the jobs are 
         }
       ).id,
     );
-  expect([...balancer.hits.values()].every((n) => n > 8)).toBe(true);
+  expect([...balancer!.hits.values()].every((n) => n > 8)).toBe(true);
   // one change of the bill makes the figures of every run due
   await v.post(`/api/revisions/${revisionId}/lines`, { valueText: "screw", qty: 2 });
   await figuresCome(30);
@@ -102,7 +117,7 @@ test("a change made over one server is heard by a page that listens at the other
 });
 
 test("a server and a worker are killed under load: nobody notices more than a retry, nothing is lost", async () => {
-  const before = [...balancer.hits.values()];
+  const before = [...balancer!.hits.values()];
   let retries = 0;
   let most = 0;
   const saved: string[] = [];
@@ -143,7 +158,7 @@ test("a server and a worker are killed under load: nobody notices more than a re
   isOn = false;
   await people;
   expect(saved.length).toBeGreaterThan(30);
-  expect([...balancer.hits.values()][1]).toBeGreaterThan(before[1]! + 20);
+  expect([...balancer!.hits.values()][1]).toBeGreaterThan(before[1]! + 20);
   // a request that was in the killed server is sent once more, and no more than once
   expect(most).toBeLessThanOrEqual(1);
   expect(retries).toBeLessThanOrEqual(8);

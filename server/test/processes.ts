@@ -12,6 +12,13 @@ export interface Running {
   readonly ended: Promise<number | null>;
 }
 
+const started = new Set<ChildProcess>();
+/** Ends whatever was started, also when a start beside it failed: nothing of a test lives on. */
+export function endAll(): void {
+  for (const child of started) child.kill("SIGKILL");
+  started.clear();
+}
+
 /** Starts a built server or worker and waits until it listens. */
 export function startProcess(env: Readonly<Record<string, string>>): Promise<Running> {
   if (!existsSync(MAIN)) throw new Error("server/dist/main.js is not built: run npm run build:lib");
@@ -19,6 +26,7 @@ export function startProcess(env: Readonly<Record<string, string>>): Promise<Run
     env: { ...process.env, PORT: "0", LOG: "quiet", SIGN_UP: "open", STANDINS_URL: "", DEMO: "no", ...env },
     stdio: ["ignore", "pipe", "pipe"],
   });
+  started.add(child);
   const ended = new Promise<number | null>((done) => child.once("exit", done));
   return new Promise((done, fail) => {
     let text = "";

@@ -27,8 +27,12 @@ export interface RunningQueue {
   idle(): Promise<void>;
 }
 
+/** Makes a queue where it is not there yet. Short: one waiting job a key, however often it is asked for. */
+export const makeQueue = (boss: PgBoss, name: string): Promise<void> =>
+  boss.createQueue(name, { name, policy: "short" });
+
 /**
- * Starts working on a durable queue. Whatever a crash loses of the queue, the next sweep puts there again; a job that
+ * Starts working on a durable queue that was made. Whatever a crash loses of the queue, the next sweep puts there again; a job that
  * is there twice finds its work done.
  */
 export async function runQueue<D extends object>(
@@ -37,8 +41,6 @@ export async function runQueue<D extends object>(
   onProblem: (error: Error) => void,
 ): Promise<RunningQueue> {
   const { name } = queue;
-  // short: one waiting job a key, however often it is asked for
-  await boss.createQueue(name, { name, policy: "short" });
   let isStopping = false;
   let inHand: Promise<void> = Promise.resolve();
   let again: () => void = () => undefined;

@@ -6,7 +6,7 @@ import { feedsQueue } from "./feeds.ts";
 import { figuresQueue } from "./figures.ts";
 import { patientDb } from "./patient-db.ts";
 import type { Compute } from "./pool.ts";
-import { runQueue } from "./queue.ts";
+import { makeQueue, runQueue } from "./queue.ts";
 
 /** What the worker needs; the same parts the server has. */
 export interface WorkerDeps {
@@ -40,7 +40,16 @@ export async function startWorker(
     deleteAfterHours: 24,
   });
   boss.on("error", onProblem);
-  await boss.start();
+  // one process at a time, and before anybody works: making a queue locks what working on another one holds
+  const lock = await deps.pool.connect();
+  try {
+    await lock.query("select pg_advisory_lock(41804181)");
+    await boss.start();
+    for (const name of ["feeds", "figures"]) await makeQueue(boss, name);
+  } finally {
+    await lock.query("select pg_advisory_unlock(41804181)").catch(() => undefined);
+    lock.release();
+  }
   let isStopping = false;
   const timers = new Set<NodeJS.Timeout>();
   const feeds = await runQueue(
