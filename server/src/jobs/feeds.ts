@@ -4,7 +4,7 @@ import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { manyPartsFor } from "../resources/library/queries.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
-import { askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
+import { type Answered, askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
 import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
 import { manyOffers, manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
 import type { DurableQueue } from "./queue.ts";
@@ -60,53 +60,48 @@ export async function answerAsk(
   });
   if (!found?.supplier) return;
   const { ask, run, lines, supplier, wanted } = found;
+  let said: Answered;
   try {
-    const said = await askSupplier(
-      config.standInsUrl,
-      supplier,
-      wanted,
-      today(),
-      AbortSignal.timeout(PATIENCE_MS),
-    );
-    await recordChange(
-      pool,
-      { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
-      async (tx, change) => {
-        change.about({ runId: run.id, revisionId: run.revisionId });
-        change.says(`${supplier.name} answered: ${said.offers.length} offers`);
-        // a line may have gone while the supplier was thinking
-        const { rows } = await tx.query<{ id: string }>(
-          "select id from bom_line where id = any($1::uuid[])",
-          [lines.map((l) => l.id)],
-        );
-        const there = new Set(rows.map((r) => r.id));
-        const offers = said.offers.filter((o) => there.has(o.lineId));
-        const before = (await manyOffers(tx, run.revisionId)).filter(
-          (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line),
-        );
-        await replaceFeedOffers(tx, [...there], [supplier.id], offers);
-        const after = offers.map(({ lineId, partId, ...o }) => ({
-          ...o,
-          line: lineId,
-          ...(partId ? { part: partId } : {}),
-        }));
-        await settleAsk(tx, askId, {
-          offers: offers.length,
-          notListed: said.notListed.filter((l) => there.has(l)),
-          // asked for the first time, everything would be news
-          changes: before.length === 0 ? [] : offerChanges(before, after),
-        });
-        await tx.query("update run set asked_at = now() where id = $1", [run.id]);
-      },
-    );
-    countJob("done");
-    await withWorkshop(pool, workshopId, (tx) =>
-      tell(tx, { kind: "asking", workshop: workshopId, runId: run.id }),
-    );
+    const patience = AbortSignal.timeout(PATIENCE_MS);
+    said = await askSupplier(config.standInsUrl, supplier, wanted, today(), patience);
   } catch (error) {
     countJob("failed");
     await failed(deps, workshopId, ask, reasonOf(error), later);
+    return;
   }
+  // an answer that cannot be stored is no fault of the supplier's: the question stays, and is found again by the sweep
+  await recordChange(
+    pool,
+    { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
+    async (tx, change) => {
+      change.about({ runId: run.id, revisionId: run.revisionId });
+      change.says(`${supplier.name} answered: ${said.offers.length} offers`);
+      // a line may have gone while the supplier was thinking
+      const { rows } = await tx.query<{ id: string }>("select id from bom_line where id = any($1::uuid[])", [
+        lines.map((l) => l.id),
+      ]);
+      const there = new Set(rows.map((r) => r.id));
+      const offers = said.offers.filter((o) => there.has(o.lineId));
+      const before = (await manyOffers(tx, run.revisionId)).filter(
+        (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line),
+      );
+      await replaceFeedOffers(tx, [...there], [supplier.id], offers);
+      const after = offers.map(({ lineId, partId, ...o }) => ({
+        ...o,
+        line: lineId,
+        ...(partId ? { part: partId } : {}),
+      }));
+      await settleAsk(tx, askId, {
+        offers: offers.length,
+        notListed: said.notListed.filter((l) => there.has(l)),
+        // asked for the first time, everything would be news
+        changes: before.length === 0 ? [] : offerChanges(before, after),
+      });
+      await tx.query("update run set asked_at = now() where id = $1", [run.id]);
+      await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
+    },
+  );
+  countJob("done");
 }
 
 async function failed(

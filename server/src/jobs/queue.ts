@@ -61,7 +61,10 @@ export async function runQueue<D extends object>(
     const one = (job: { readonly data: D }) => queue.work(job.data).catch((error) => failures.push(error));
     if (queue.isWaiting) await Promise.all(jobs.map(one));
     else for (const job of jobs) await one(job);
-    if (failures.length > 0) throw failures[0];
+    if (failures.length > 0) {
+      onProblem(failures[0] as Error);
+      throw failures[0];
+    }
     // there may be more: looked for at once, not at the next beat
     again();
   }
