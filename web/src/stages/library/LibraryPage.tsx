@@ -1,11 +1,11 @@
 import type { PartRow, UnknownPart } from "@kobbin/contract";
 import { useDeferredValue } from "react";
-import { useSearchParams } from "react-router";
 import { addParts, useParts, useUnknownNumbers } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { count, day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
+import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { PartSheet } from "./PartSheet.tsx";
@@ -15,23 +15,13 @@ const SHOWN = 60;
 
 /** The parts the shop knows: what they are, where they are used, which are suspected. */
 export function LibraryPage() {
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useParam();
   const find = params.get("find") ?? "";
   const openId = params.get("part") ?? undefined;
   const words = useDeferredValue(find);
   const { data, error, mutate } = useParts(words);
   const { data: unknown } = useUnknownNumbers();
   const isOwner = useRole() === "owner";
-  const set = (key: string, value: string) =>
-    setParams(
-      (old) => {
-        const next = new URLSearchParams(old);
-        if (value === "") next.delete(key);
-        else next.set(key, value);
-        return next;
-      },
-      { replace: key === "find" },
-    );
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-5 max-sm:px-3" tabIndex={-1}>
       <div className="mb-3 flex items-start justify-between gap-4 max-sm:flex-wrap">
@@ -72,7 +62,7 @@ export function LibraryPage() {
               <Parts
                 list={data.parts}
                 openId={openId}
-                onOpen={(id) => set("part", id)}
+                onOpen={(id) => set("part", id, true)}
                 isNarrow={openId !== undefined}
               />
             )}

@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
 import { addLines, type LineChange } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { count } from "../../ui/format.ts";
+import { useParam } from "../../ui/params.ts";
 import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Against, useOtherRevisions } from "./Against.tsx";
@@ -19,7 +19,7 @@ import { Variants } from "./Variants.tsx";
 /** The bill, and beneath it the sheet of one line: its part, what may stand in for it, its sums. */
 export function PartsPage() {
   const { id, answer, doc, result: r, did, isLocked } = useRun();
-  const [params, setParams] = useSearchParams();
+  const [params, set] = useParam();
   const find = params.get("find") ?? "";
   const show = params.get("show") ?? "";
   const openId = params.get("line") ?? undefined;
@@ -30,16 +30,6 @@ export function PartsPage() {
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
   const say = useSay();
   const sayError = useSayError();
-  const set = (key: string, value: string) =>
-    setParams(
-      (old) => {
-        const next = new URLSearchParams(old);
-        if (value === "") next.delete(key);
-        else next.set(key, value);
-        return next;
-      },
-      { replace: true },
-    );
   const numbers = useMemo(() => {
     const out = new Map<string, number>();
     notesOf(r, "parts").forEach((n, i) => {

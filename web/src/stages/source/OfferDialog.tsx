@@ -6,6 +6,7 @@ import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
+import { PriceDoubt } from "./PriceDoubt.tsx";
 import { type MarkReading, type PastedBreaks, readBreaks } from "./pasted.ts";
 
 const NEW = "new";
@@ -124,29 +125,7 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
             </span>
           )}
         </label>
-        {doubt && (
-          <fieldset role="alert" className="border-l-[3px] border-look pl-3 text-[14px]">
-            <legend className="sr-only">How the prices are meant</legend>
-            <p>“{doubt.text}” can be read two ways. Which is meant?</p>
-            {(
-              [
-                ["decimal", `${doubt.decimal} ${currency}, the mark before decimals`],
-                ["grouped", `${doubt.grouped} ${currency}, the mark between thousands`],
-              ] as const
-            ).map(([value, label]) => (
-              <label key={value} className="flex min-h-6 items-center gap-2">
-                <input
-                  type="radio"
-                  className="size-6"
-                  name="reading"
-                  checked={reading === value}
-                  onChange={() => setReading(value)}
-                />
-                {label}
-              </label>
-            ))}
-          </fieldset>
-        )}
+        {doubt && <PriceDoubt doubt={doubt} unit={currency} reading={reading} onRead={setReading} />}
         <div className="grid grid-cols-4 gap-3">
           <Field label="Stock" name="stock" type="number" min={0} required defaultValue={1000} />
           <Field label="Least order" name="moq" type="number" min={1} required defaultValue={1} />

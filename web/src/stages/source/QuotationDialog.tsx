@@ -13,7 +13,9 @@ import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { count } from "../../ui/format.ts";
+import { TableInput } from "../../ui/TableInput.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { PriceDoubt } from "./PriceDoubt.tsx";
 
 /** A supplier's quotation file: its offers set against the lines of the bill before they are kept. */
 export function QuotationDialog({ onClose }: { onClose: () => void }) {
@@ -114,26 +116,7 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
           value={stock}
           onChange={(e) => setStock(e.target.value.replace(/\D/g, "") || "0")}
         />
-        <label className="quiet-link cursor-pointer pb-2">
-          <input
-            type="file"
-            aria-label="Quotation"
-            accept=".csv,.tsv,.txt,.xlsx"
-            className="sr-only"
-            onChange={async (e) => {
-              const f = e.target.files?.[0];
-              if (f) await take(new Uint8Array(await f.arrayBuffer()), f.name);
-            }}
-          />
-          choose a file
-        </label>
-        <textarea
-          aria-label="Rows of a quotation"
-          placeholder="or paste rows here"
-          className="num h-8 min-h-0 flex-1 resize-none text-[13px]"
-          value=""
-          onChange={(e) => take(new TextEncoder().encode(e.target.value), "what was pasted")}
-        />
+        <TableInput fileLabel="Quotation" rowsLabel="Rows of a quotation" onTable={take} />
       </div>
       {cells && !layout && (
         <p role="alert" className="text-stop">
@@ -141,27 +124,7 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
         </p>
       )}
       {doubt && (
-        <fieldset role="alert" className="mb-2 border-l-[3px] border-look pl-3 text-[14px]">
-          <legend className="sr-only">How the prices are meant</legend>
-          <p>“{doubt.text}” can be read two ways, and no other price tells. Which is meant?</p>
-          {(
-            [
-              ["decimal", `${doubt.decimal}, the mark before decimals`],
-              ["grouped", `${doubt.grouped}, the mark between thousands`],
-            ] as const
-          ).map(([value, label]) => (
-            <label key={value} className="flex min-h-6 items-center gap-2">
-              <input
-                type="radio"
-                className="size-6"
-                name="marks"
-                checked={reading === value}
-                onChange={() => setReading(value)}
-              />
-              {label}
-            </label>
-          ))}
-        </fieldset>
+        <PriceDoubt doubt={doubt} unit={given?.currency ?? ""} reading={reading} onRead={setReading} />
       )}
       {read && !read.doubt && (
         <>

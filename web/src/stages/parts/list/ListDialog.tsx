@@ -12,6 +12,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Dialog } from "../../../ui/Dialog.tsx";
 import { count } from "../../../ui/format.ts";
+import { TableInput } from "../../../ui/TableInput.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { ListTable } from "./ListTable.tsx";
 import { ROLE_WORDS, readList, sourceOf, type TakenList, takeList } from "./listModel.ts";
@@ -79,27 +80,8 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
       title="Read a parts list"
       about="Any table: CSV of any kind, a workbook, or rows copied from a spreadsheet. Say what its columns hold; it is remembered for lists with the same headings."
     >
-      <div className="mb-3 flex flex-wrap items-center gap-4">
-        <label className="quiet-link cursor-pointer">
-          <input
-            type="file"
-            aria-label="Parts list"
-            accept=".csv,.tsv,.txt,.xlsx"
-            className="sr-only"
-            onChange={async (e) => {
-              const f = e.target.files?.[0];
-              if (f) await take(new Uint8Array(await f.arrayBuffer()), f.name);
-            }}
-          />
-          choose a file
-        </label>
-        <textarea
-          aria-label="Rows of a parts list"
-          placeholder="or paste rows here"
-          className="num h-8 min-h-0 flex-1 resize-none text-[13px]"
-          value=""
-          onChange={(e) => take(new TextEncoder().encode(e.target.value), "What was pasted")}
-        />
+      <div className="mb-3 flex flex-wrap items-end gap-4">
+        <TableInput fileLabel="Parts list" rowsLabel="Rows of a parts list" onTable={take} />
       </div>
       {problem && (
         <p role="alert" className="text-stop">
