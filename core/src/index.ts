@@ -105,12 +105,13 @@ export {
 } from "./run/document.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
-export { daysBetween, FRESH_DAYS, type Note, type StageKey } from "./run/notes.ts";
+export type { Note, StageKey } from "./run/notes.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, basketKey, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
+export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
 export {
   asTree,
   type LineOverride,

@@ -5,8 +5,7 @@ import { convertMicros, type Micros, microsToText, toMicros } from "../money/mon
 import type { Basket } from "../sourcing/basket.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
-import { nameOfLine } from "./notes.ts";
-import { inShopCurrency, type LinePart, rateOf } from "./parts.ts";
+import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
 
 /** The fab of one board of the product. */
 export interface BoardOrder {

@@ -3,11 +3,12 @@ import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
-import type { RunDocument, SourceClass } from "./document.ts";
+import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import { sourceNotes } from "./source-notes.ts";
 import { sumNotes } from "./sum-notes.ts";
 
 export type StageKey =
@@ -49,26 +50,6 @@ const FIRM = new Set([
   "lines-uncovered",
   "house-rate-missing",
 ]);
-/** Prices and stock older than this are asked again, or confirmed by somebody. */
-export const FRESH_DAYS = 14;
-
-/** What a class of source is called, and the check that what comes from it needs. */
-const INCOMING: Readonly<Record<SourceClass, readonly [string, string] | undefined>> = {
-  authorised: undefined,
-  broker: [
-    "a broker, not the maker's own distributor",
-    "Ask for the lot's papers; look at marks and leads, measure some pieces, keep the lot apart until it is tried.",
-  ],
-  private: [
-    "a private seller",
-    "Count and look at each piece, try some on the bench before the lot is used, keep it apart from good stock.",
-  ],
-  unknown: [
-    "a source nobody vouched for",
-    "Say in the settings what it is; until then treat what comes as if it might be used or copied.",
-  ],
-};
-
 const PART_TAGS = /^(bom|placement)-/;
 
 /** All notes of a run, those accepted marked with their reason. */
@@ -113,87 +94,6 @@ const pick = (f: Finding): Partial<Note> => ({
   ...(f.about ? { about: f.about } : {}),
   ...(f.offer ? { offer: f.offer } : {}),
 });
-
-function sourceNotes(
-  doc: RunDocument,
-  parts: readonly LinePart[],
-  needs: readonly RunNeed[],
-  basket: Basket,
-  add: Add,
-): void {
-  const missing = basket.lines.filter((l) => l.missing > 0);
-  if (missing.length > 0) {
-    const names = missing.map((l) => nameOfLine(parts, l.line));
-    add(
-      "source",
-      "lines-uncovered",
-      "error",
-      `${missing.length} of ${basket.lines.length} lines cannot be bought in full: ${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}.`,
-      {
-        do: "Ask the suppliers again, or type an offer for the line.",
-        lines: missing.map((l) => l.line),
-      },
-    );
-  }
-  const foreign = [
-    ...new Set(
-      doc.offers
-        .map((o) => o.currency)
-        .filter((c) => c !== doc.workshop.currency && doc.workshop.rates[c] === undefined),
-    ),
-  ];
-  if (foreign.length > 0)
-    add(
-      "source",
-      `rate-missing ${foreign.join(",")}`,
-      "warning",
-      `Offers in ${foreign.join(", ")} are left out: there is no exchange rate.`,
-      { do: "Set the rate in the shop's settings." },
-    );
-  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
-  const old = doc.offers.filter((o) => bought.has(o.id) && daysBetween(o.capturedOn, doc.today) > FRESH_DAYS);
-  if (old.length > 0) {
-    const since = old.reduce((d, o) => (o.capturedOn < d ? o.capturedOn : d), doc.today);
-    add(
-      "source",
-      `prices-old ${since}`,
-      "error",
-      `${old.length} of the offers bought from are older than ${FRESH_DAYS} days, the oldest of ${since}.`,
-      { do: "Ask the suppliers again, or accept with a reason that they were confirmed." },
-    );
-  }
-  for (const id of basket.suppliers) {
-    const s = doc.suppliers.find((x) => x.id === id);
-    const check = s?.sourceClass ? INCOMING[s.sourceClass] : undefined;
-    if (s && check)
-      add("source", `source-class ${id}`, "warning", `${s.name} is ${check[0]}.`, { do: check[1] });
-  }
-  const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
-  if (past.length > 0)
-    add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {
-      do: "Ask again, or remove them.",
-    });
-  const suppliersOf = new Map(
-    needs.flatMap((n) => n.lines.map((l) => [l, new Set(n.offers.map((o) => o.supplier))])),
-  );
-  const single = parts.filter((p) => suppliersOf.get(p.line.id)?.size === 1);
-  if (single.length > 0)
-    add(
-      "source",
-      "single-source",
-      "remark",
-      `${single.length} ${single.length === 1 ? "line has" : "lines have"} one supplier only: ${single
-        .slice(0, 5)
-        .map((p) => p.line.valueText || p.line.mpn)
-        .join(", ")}${single.length > 5 ? " …" : ""}.`,
-      { lines: single.map((p) => p.line.id) },
-    );
-}
-
-export const nameOfLine = (parts: readonly LinePart[], id: string) => {
-  const l = parts.find((p) => p.line.id === id)?.line;
-  return l ? (l.refs[0] ?? (l.valueText || l.mpn)) : id;
-};
 
 const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "mm" ? " mm" : ""}`;
 
@@ -358,7 +258,3 @@ function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: strin
   });
   return out;
 }
-
-/** Whole days between two ISO dates. */
-export const daysBetween = (from: string, to: string): number =>
-  Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);

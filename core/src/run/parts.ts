@@ -86,3 +86,9 @@ export const suppliersOf = (doc: RunDocument): Supplier[] =>
       ...(s.dutyRate ? { dutyRate: s.dutyRate } : {}),
     };
   });
+
+/** What a line is called: its first reference, else its words; by its id. */
+export const nameOfLine = (parts: readonly LinePart[], id: string) => {
+  const l = parts.find((p) => p.line.id === id)?.line;
+  return l ? (l.refs[0] ?? (l.valueText || l.mpn)) : id;
+};
