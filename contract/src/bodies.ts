@@ -175,8 +175,14 @@ export const linesChange = yup.object({
     .required(),
 });
 
-/** A bill in the place of the one that is there. */
-export const newBill = yup.object({ lines: yup.array(lineBody).min(1).max(20_000).required() });
+/** Lines that are added, or take the place of the bill that is there. */
+export const newBill = yup.object({
+  lines: yup
+    .array(lineBody)
+    .min(1, "There is no line in it.")
+    .max(20_000, "A bill holds at most 20,000 lines; nothing of it was taken.")
+    .required(),
+});
 
 /** Columns of a list a person confirmed, to be known when such a list comes again. */
 export const columnsBody = yup.object({

@@ -1,6 +1,7 @@
 import { lineKey } from "@kobbin/core";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
+import { insertSum } from "./resources/bill/queries.ts";
 import {
   insertLot,
   insertPart,
@@ -107,10 +108,13 @@ export async function fillLibrary(
     const lamp = (await manyLines(tx, newRevision)).find((l) => l.refs.includes("R9"));
     if (!lamp) return;
     change.says("a sum was attached: lamps");
-    await tx.query(
-      `insert into line_sum (workshop_id, revision_id, kind, name, given, lines, wanted, within_pct)
-       values (current_workshop(), $1, 'lamp', 'lamps', '{"supply": "3.3 V ± 3 %", "drop": "2.0 V", "count": "1", "power": "0.1 W"}', $2, '4 mA', 15)`,
-      [newRevision, JSON.stringify({ resistor: lamp.id })],
-    );
+    await insertSum(tx, newRevision, {
+      kind: "lamp",
+      name: "lamps",
+      given: { supply: "3.3 V ± 3 %", drop: "2.0 V", count: "1", power: "0.1 W" },
+      lines: { resistor: lamp.id },
+      wanted: "4 mA",
+      withinPct: 15,
+    });
   });
 }

@@ -45,7 +45,6 @@ export function candidatesFor(
     const [main] = attributesOf(facts.kind);
     const isAlike = comparison.rows.find((r) => r.key === main?.key)?.standing === "same";
     if (!d && !isAlike && !all) continue;
-    // the main thing must be known and equal: a rule without a value asks for everything
     const answersRule =
       line.mpn === "" && key !== undefined && comparison.verdict === "equal" && !part.suspect;
     const isUsable = d ? d.state === "approved" && comparison.verdict !== "forbidden" : answersRule;

@@ -1,4 +1,5 @@
 import { bothSizes } from "../bom/chip-size.ts";
+import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney } from "../money/money.ts";
@@ -54,9 +55,12 @@ export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
 function numbersOf(doc: RunDocument, r: RunResult, lineId: string, own: string): string[] {
   const need = r.needs.findIndex((n) => n.lines.includes(lineId));
   const parts = (r.basket.lines[need]?.buys ?? []).map((b) => doc.offers.find((o) => o.id === b.offer)?.part);
-  const fromShelf = (r.needs[need]?.shelf.length ?? 0) > 0;
   const names = parts.map((p) => doc.library?.find((x) => x.id === p)?.mpn ?? own);
-  return [...new Set([...(fromShelf || names.length === 0 ? [own] : []), ...names])];
+  const onShelf = (r.needs[need]?.shelf ?? []).map((t) =>
+    numberKey(t.lot.mpn) === numberKey(own) ? own : t.lot.mpn,
+  );
+  const all = [...new Set([...onShelf, ...names])];
+  return all.length > 0 ? all : [own];
 }
 
 function partsTable(doc: RunDocument, r: RunResult): PlannedTable {

@@ -68,26 +68,34 @@ export function libraryNotes(doc: RunDocument, needs: readonly RunNeed[], basket
               ] as const);
     add("parts", key, level, `${names}: ${part.mpn}, ${text}.`, { do: todo, lines: same.map((m) => m.id) });
   }
-  for (const bought of basket.lines) {
-    const need = needs.find((n) => n.id === bought.line);
-    const line = doc.lines.find((l) => l.id === bought.line);
-    if (!need || !line) continue;
-    for (const b of bought.buys) {
-      const id = offers.get(b.offer)?.part;
-      if (id === undefined || line.mpn === "") continue;
-      const c = candidatesFor(line, library, doc.alternates ?? []).find((x) => x.part.id === id);
+  for (const need of needs) {
+    const line = doc.lines.find((l) => l.id === need.id);
+    const buys = basket.lines.find((l) => l.line === need.id)?.buys ?? [];
+    if (!line) continue;
+    // what stands in: bought as another part, or taken from the shelf as one; pieces by part
+    const instead = new Map<string, number>();
+    const count = (part: string | undefined, qty: number) =>
+      part === undefined ? undefined : instead.set(part, (instead.get(part) ?? 0) + qty);
+    for (const b of buys) count(offers.get(b.offer)?.part, b.qty);
+    for (const t of need.shelf)
+      if (numberKey(t.lot.mpn) !== numberKey(line.mpn))
+        count(library.find((p) => numberKey(p.mpn) === numberKey(t.lot.mpn))?.id, t.qty);
+    if (instead.size === 0) continue;
+    const candidates = candidatesFor(line, library, doc.alternates ?? []);
+    for (const [id, qty] of instead) {
+      const c = candidates.find((x) => x.part.id === id);
       if (!c) continue;
       suspected(id, need.lines, nameOf(line.refs, line.valueText));
+      // a line without a number asks for any such part: nothing stands in for anything
+      if (line.mpn === "") continue;
       const changes = c.comparison.rows.flatMap((r) => (r.consequence ? [r.consequence] : []));
+      const { by = "nobody", at = "no date", because = "" } = c.decided ?? {};
       add(
         "source",
         `bought-instead ${numberKey(line.mpn)} ${numberKey(c.part.mpn)}`,
         changes.length > 0 ? "warning" : "remark",
-        `${nameOf(line.refs, line.valueText)}: ${b.qty} of ${c.part.mpn} are bought in the place of ${line.mpn}; approved by ${c.decided?.by ?? "nobody"} on ${c.decided?.at ?? "no date"}${c.decided?.because ? `: ${c.decided.because}` : ""}.`,
-        {
-          ...(changes.length > 0 ? { do: changes.join(" ") } : {}),
-          lines: need.lines,
-        },
+        `${nameOf(line.refs, line.valueText)}: ${qty} of ${c.part.mpn} stand in for ${line.mpn}; approved by ${by} on ${at}${because ? `: ${because}` : ""}.`,
+        { ...(changes.length > 0 ? { do: changes.join(" ") } : {}), lines: need.lines },
       );
     }
   }

@@ -222,3 +222,109 @@ test("a reserve for rework is kept on top, of what is soldered only, and told ap
   expect([b.whole, b.lost]).toEqual([a.whole + b.reserve, a.lost]);
   expect(kept.needs[1]!.whole).toBe(plain.needs[1]!.whole);
 });
+
+const lotOf = (id: string, mpn: string, qty: number) => ({
+  id,
+  mpn,
+  qty,
+  place: "",
+  receivedOn: "2026-01-01",
+  unitCost: "0.1",
+  currency: "EUR",
+  condition: "new" as const,
+});
+
+test("the shelf gives what may stand in too: the own number first, another only once it is approved, and it is told", () => {
+  const l = line("1", ["R1"]);
+  const base = {
+    lines: [l],
+    library: [LIBRARY],
+    lots: [lotOf("other", "ql-10k", 500), lotOf("own", "OX-10K", 3)],
+  };
+  expect(rollUp(doc(base)).needs[0]!.shelf.map((t) => t.lot.id)).toEqual(["own"]);
+  const approved = {
+    original: lineKey(l)!,
+    part: "alt",
+    state: "approved" as const,
+    because: "",
+    by: "Ada",
+    at: "2026-11-20",
+  };
+  const r = rollUp(doc({ ...base, alternates: [approved] }));
+  expect(r.needs[0]!.shelf.map((t) => [t.lot.id, t.qty])).toEqual([
+    ["own", 3],
+    ["other", r.needs[0]!.whole - 3],
+  ]);
+  expect(r.notes.find((n) => n.key.startsWith("bought-instead"))!.text).toContain(
+    `${r.needs[0]!.whole - 3} of QL-10K stand in for OX-10K; approved by Ada`,
+  );
+  // a line without a number takes whatever answers it
+  const rule = rollUp(doc({ ...base, lines: [line("1", ["R1"], { mpn: "" })] }));
+  expect(rule.needs[0]!.shelf.map((t) => t.lot.id)).toEqual(["other"]);
+  expect(rule.notes.some((n) => n.key.startsWith("bought-instead"))).toBe(false);
+});
+
+test.each([
+  ["ended", "error"],
+  ["last call", "warning"],
+  ["preview", "warning"],
+  ["not for new designs", "remark"],
+  ["active", undefined],
+  ["unknown", undefined],
+] as const)("a part whose maker's plans are “%s” is noted as: %s", (state, level) => {
+  const own = { ...LIBRARY, id: "own", mpn: "OX-10K", state };
+  const r = rollUp(doc({ lines: [line("1", ["R1"])], library: [own] }));
+  expect(r.notes.find((n) => n.key === "part-state OX-10K")?.level).toBe(level);
+});
+
+test("prices with tax count without what is got back; fees, handling and duty stand in the sum by themselves", () => {
+  const at = (more: object, taxRate = 0.25) =>
+    rollUp(
+      doc({
+        workshop: { ...doc({}).workshop, taxRate },
+        lines: [line("1", ["R1"])],
+        offers: [offer("x", "1", "1.25")],
+        suppliers: [
+          {
+            id: "a",
+            name: "A",
+            currency: "EUR",
+            shipping: "5",
+            daysMin: 1,
+            daysMax: 2,
+            ...more,
+          },
+        ],
+      }),
+    );
+  const { need } = at({}).needs[0]!;
+  expect(at({}).basket.parts).toBe(need * 1_250_000);
+  expect(at({ includesTax: true }).basket.parts).toBe(need * 1_000_000);
+  const fees = at({ handling: "1.5", smallOrder: { below: "100", fee: "3" }, dutyRate: 0.1 });
+  expect([fees.basket.shipping, fees.basket.duty]).toEqual([9_500_000, need * 125_000]);
+  const node = fees.tree.children.find((c) => c.key === "parts")!;
+  expect(node.children.find((c) => c.key === "parts-duty")!.micros).toBe(need * 125_000);
+  // all of it is paid: goods, parcel, duty; what is got back comes on top for a while
+  const net = fees.cash.filter((c) => /parts/.test(c.label)).reduce((n, c) => n + c.micros, 0);
+  expect(net).toBe(fees.basket.total);
+});
+
+test("old prices block only where the basket buys from them, and a private seller asks for a look at what comes", () => {
+  const at = (capturedOn: string, sourceClass: "private" | "authorised" = "authorised") => {
+    const d = doc({
+      lines: [line("1", ["R1"])],
+      offers: [offer("x", "1", "1", { capturedOn }), offer("dear", "1", "9", { capturedOn: "2025-01-01" })],
+    });
+    const suppliers = d.suppliers.map((s) => ({ ...s, sourceClass }));
+    return rollUp({ ...d, suppliers }).notes;
+  };
+  expect(at("2026-11-10").some((n) => n.key.startsWith("prices-old"))).toBe(false);
+  expect(at("2026-11-09").find((n) => n.key.startsWith("prices-old"))).toMatchObject({
+    key: "prices-old 2026-11-09",
+    level: "error",
+  });
+  expect(at("2026-11-20", "private").find((n) => n.key === "source-class a")?.text).toBe(
+    "A is a private seller.",
+  );
+  expect(at("2026-11-20").some((n) => n.key.startsWith("source-class"))).toBe(false);
+});

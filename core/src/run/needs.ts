@@ -129,22 +129,27 @@ function together(
   const seen = new Set<string>();
   const out: Offer[] = [];
   // what is salvaged comes from the shelf, or not at all
-  for (const p of group.filter((g) => g.line.origin !== "salvaged"))
-    for (const o of offers.get(p.line.id) ?? []) {
-      if (o.part !== undefined && !mayTake(doc, p.line, o.part)) continue;
+  for (const p of group.filter((g) => g.line.origin !== "salvaged")) {
+    const list = offers.get(p.line.id) ?? [];
+    const usable = list.some((o) => o.part !== undefined) ? usableParts(doc, p.line) : undefined;
+    for (const o of list) {
+      if (o.part !== undefined && !usable?.has(o.part)) continue;
       const key = `${o.supplier}|${o.part ?? ""}|${o.stock}|${o.moq}|${o.multiple}|${o.breaks.map((b) => `${b.qty}:${b.price}`).join(",")}`;
       if (seen.has(key)) continue;
       seen.add(key);
       out.push(o);
     }
+  }
   return out;
 }
 
-/** Whether offers of another part count for a line. */
-function mayTake(doc: RunDocument, line: RunLine, part: string): boolean {
-  const found = candidatesFor(line, doc.library ?? [], doc.alternates ?? []);
-  return found.some((c) => c.isUsable && c.part.id === part);
-}
+/** Parts whose offers count for a line beside those of its own number. */
+const usableParts = (doc: RunDocument, line: RunLine): ReadonlySet<string> =>
+  new Set(
+    candidatesFor(line, doc.library ?? [], doc.alternates ?? [])
+      .filter((c) => c.isUsable)
+      .map((c) => c.part.id),
+  );
 
 /** Losses are per load of one kind of package and one way of mounting, so lines alike are counted together. */
 function withLosses(terms: readonly NeedTerm[]): number {
@@ -157,13 +162,22 @@ function withLosses(terms: readonly NeedTerm[]): number {
   return [...loads.values()].reduce((n, t) => n + needOf(1, t.net, t.kind, t.by), 0);
 }
 
-/** Takes from the shelf what is there of a line's number, oldest lot first. */
+/**
+ * Takes from the shelf what is there for a line, oldest lot first: its own number's, then that of parts which may stand
+ * in its place, by the same check as offers.
+ */
 function takeFrom(doc: RunDocument, line: RunLine, whole: number, shelf: Map<string, number>): ShelfTake[] {
-  if (line.mpn === "" || doc.choices.ownShelf === "leave") return [];
+  const lots = (doc.lots ?? []).filter((l) => l.condition !== "quarantine");
+  if (lots.length === 0 || doc.choices.ownShelf === "leave") return [];
+  const own = numberKey(line.mpn);
+  const usable = usableParts(doc, line);
+  const others = new Set((doc.library ?? []).filter((p) => usable.has(p.id)).map((p) => numberKey(p.mpn)));
   const out: ShelfTake[] = [];
   let rest = whole;
-  for (const lot of doc.lots ?? []) {
-    if (rest <= 0 || numberKey(lot.mpn) !== numberKey(line.mpn) || lot.condition === "quarantine") continue;
+  for (const lot of [
+    ...lots.filter((l) => own !== "" && numberKey(l.mpn) === own),
+    ...lots.filter((l) => others.has(numberKey(l.mpn))),
+  ]) {
     const qty = Math.min(rest, shelf.get(lot.id) ?? 0);
     if (qty <= 0) continue;
     shelf.set(lot.id, shelf.get(lot.id)! - qty);

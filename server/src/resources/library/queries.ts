@@ -320,18 +320,23 @@ export async function putReservation(tx: Tx, lotId: string, runId: string, qty: 
     );
 }
 
-/** Pieces of a lot that no other run reserved, the lot held until the transaction ends. */
-export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
+/** A lot's number and pieces, held until the transaction ends. */
+export async function oneLot(tx: Tx, id: string): Promise<{ qty: number; mpn: string }> {
   const { rows } = await tx.query<{ qty: number; mpn: string }>(
     "select qty, mpn from lot where id = $1 for update",
-    [lotId],
+    [id],
   );
-  const lot = one(rows, "lot");
-  const { rows: taken } = await tx.query<{ n: number }>(
+  return one(rows, "lot");
+}
+
+/** Pieces of a lot that no other run reserved, the lot held until the transaction ends. */
+export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
+  const lot = await oneLot(tx, lotId);
+  const { rows } = await tx.query<{ n: number }>(
     "select coalesce(sum(qty), 0)::int as n from reservation where lot_id = $1 and run_id <> $2",
     [lotId, runId],
   );
-  return { free: lot.qty - taken[0]!.n, mpn: lot.mpn };
+  return { free: lot.qty - rows[0]!.n, mpn: lot.mpn };
 }
 
 /** What a bill says of a number, as a part of the library begins with it. */

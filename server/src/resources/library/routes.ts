@@ -21,6 +21,7 @@ import {
   manyUnknownNumbers,
   manyUses,
   maybePartByNumber,
+  oneLot,
   onePart,
   partFromLine,
   putReservation,
@@ -36,9 +37,8 @@ export function libraryRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
   router.get("/api/parts", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
-      ...(await manyParts(tx, String(ctx.query.q ?? ""), MOST)),
-    }));
+    const typed = String(ctx.query.q ?? "");
+    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => manyParts(tx, typed, MOST));
   });
   router.get("/api/numbers", async (ctx) => {
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) =>
@@ -147,7 +147,7 @@ export function libraryRoutes(deps: Deps): Router {
     const { version, ...b } = bodyOf(ctx, lotBody);
     const id = ctx.params.id!;
     await changeOf(ctx, deps, async (tx) => {
-      const { mpn } = await freeOf(tx, id, "00000000-0000-0000-0000-000000000000");
+      const { mpn } = await oneLot(tx, id);
       const columns = givenColumns({
         qty: b.qty,
         place: b.place,

@@ -7,9 +7,9 @@ import { manyFreeLots, manyPartsFor } from "../library/queries.ts";
 import { oneShop } from "../shop/queries.ts";
 import { manyOffers, manySuppliers } from "../source/queries.ts";
 import {
+  manyBillVersions,
   manyBoards,
   manyLines,
-  manyLineVersions,
   manyQuotes,
   manyRemarks,
   oneRun,
@@ -32,7 +32,9 @@ export async function buildDocument(
   const sums = await manySums(tx, run.revisionId);
   const variants = await manyVariants(tx, run.revisionId);
   const { library, alternates } = await manyPartsFor(tx, lines, run.id);
-  const numbers = [...new Set(lines.filter((l) => l.mpn !== "").map((l) => numberKey(l.mpn)))];
+  // the shelf may hold what a line names, and what may stand in its place
+  const named = [...lines.filter((l) => l.mpn !== ""), ...library];
+  const numbers = [...new Set(named.map((l) => numberKey(l.mpn)))];
   const lots = await manyFreeLots(tx, numbers, run.id);
   const house = houses.find((h) => h.id === run.houseId);
   const document: RunDocument = {
@@ -88,12 +90,10 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     revisionId: run.revisionId,
     boardId,
     versions: Object.fromEntries(
-      [
-        ...(await manyLineVersions(tx, run.revisionId)),
-        ...(await manyHouseVersions(tx)),
-        ...(await manySums(tx, run.revisionId)),
-        ...(await manyVariants(tx, run.revisionId)),
-      ].map((v) => [v.id, v.version]),
+      [...(await manyBillVersions(tx, run.revisionId)), ...(await manyHouseVersions(tx))].map((v) => [
+        v.id,
+        v.version,
+      ]),
     ),
     remarks: await manyRemarks(tx, id),
     document: release?.document ?? document,

@@ -23,9 +23,10 @@ export function lineRoutes(deps: Deps): Router {
   const router = new Router();
   router.post("/api/revisions/:id/lines", async (ctx) => {
     const sent = (ctx.request as { body?: unknown }).body;
-    const list = Array.isArray(sent)
-      ? sent.slice(0, 2000).map((l) => lineBody.validateSync(l, { abortEarly: false, stripUnknown: true }))
-      : [bodyOf(ctx, lineBody)];
+    const { lines: list } = newBill.validateSync(
+      { lines: Array.isArray(sent) ? sent : [sent ?? {}] },
+      { abortEarly: false, stripUnknown: true },
+    );
     const revisionId = ctx.params.id!;
     const ids = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");

@@ -93,13 +93,15 @@ export async function oneLine(tx: Tx, id: string): Promise<StoredLine> {
   return one(rows, "line");
 }
 
-/** Versions of the lines of a revision, by id. */
-export async function manyLineVersions(
+/** Versions of what belongs to a bill, by id: its lines, sums, variants. */
+export async function manyBillVersions(
   tx: Tx,
   revisionId: string,
 ): Promise<{ id: string; version: number }[]> {
   const { rows } = await tx.query<{ id: string; version: number }>(
-    "select id, version from bom_line where revision_id = $1",
+    `select id, version from bom_line where revision_id = $1
+     union all select id, version from line_sum where revision_id = $1
+     union all select id, version from variant where revision_id = $1`,
     [revisionId],
   );
   return rows;

@@ -56,7 +56,7 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
         ...need.shelf.map((t) => ({
           label: "from the own shelf",
           value: `−${t.qty}`,
-          note: t.lot.place,
+          note: `${t.lot.mpn}${t.lot.place ? `, ${t.lot.place}` : ""}`,
           from: `received ${t.lot.receivedOn}`,
         })),
       ]}

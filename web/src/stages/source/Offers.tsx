@@ -50,7 +50,7 @@ export function Offers({
           return (
             <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 gap-y-1 py-1 text-[14px]">
               <span className="min-w-40 font-semibold">{nameOf(o.supplier)}</span>
-              {o.part && <span className="num text-metal-ink">{partOf(o.part)}</span>}
+              {o.part && <span className="num text-metal">{partOf(o.part)}</span>}
               <span>
                 stock <span className="num">{o.stock}</span>
               </span>

@@ -10,7 +10,10 @@ export function OnShelf({ need }: { need: RunNeed }) {
   const { data } = useLots();
   const sayError = useSayError();
   const line = doc.lines.find((l) => l.id === need.id);
-  const lots = (data ?? []).filter((l) => line?.mpn && numberKey(l.mpn) === numberKey(line.mpn));
+  const taken = new Set(need.shelf.map((t) => t.lot.id));
+  const isOwn = (mpn: string) =>
+    line !== undefined && line.mpn !== "" && numberKey(mpn) === numberKey(line.mpn);
+  const lots = (data ?? []).filter((l) => isOwn(l.mpn) || taken.has(l.id));
   if (lots.length === 0) return null;
   const set = (lotId: string, qty: number, words: string) => {
     const done = reserve(id, { lotId, qty });
@@ -25,6 +28,7 @@ export function OnShelf({ need }: { need: RunNeed }) {
         return (
           <li key={l.id} className="flex flex-wrap items-baseline gap-x-4 py-1">
             <span className="min-w-40 font-semibold">own shelf{l.place && `, ${l.place}`}</span>
+            {!isOwn(l.mpn) && <span className="num text-metal">{l.mpn}</span>}
             <span>
               <span className="num">{l.qty}</span> since {day(l.receivedOn)},{" "}
               {l.condition === "quarantine" ? "set apart" : l.condition}
