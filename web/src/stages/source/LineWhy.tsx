@@ -28,14 +28,26 @@ export function LineWhy({ lineId }: { lineId: string }) {
     };
   }, [doc, r.basket, r.needs, lineId]);
   const nameOf = (id: string) => doc.suppliers.find((s) => s.id === id)?.name ?? id;
+  // a part that stands in is named; the line's own need not be
+  const partOf = (offer: string) => {
+    const part = doc.offers.find((o) => o.id === offer)?.part;
+    return part && doc.library?.find((p) => p.id === part)?.mpn;
+  };
   if (!why) return <p className="mb-1 pl-5 text-[14px] text-ink-3">…</p>;
   if (why.buys.length === 0) return null;
   return (
     <div className="mb-2 border-l-2 border-metal py-[2px] pl-4 text-[14px]">
       {why.buys.map((b) => (
         <p key={b.buy.offer}>
-          <span className="num">{b.buy.qty}</span> from {nameOf(b.buy.supplier)} at{" "}
-          <span className="num">{unitPrice(b.buy.unitPrice)}</span>: {WHY[b.because]}
+          <span className="num">{b.buy.qty}</span>
+          {partOf(b.buy.offer) && (
+            <>
+              {" "}
+              of <span className="num">{partOf(b.buy.offer)}</span>
+            </>
+          )}{" "}
+          from {nameOf(b.buy.supplier)} at <span className="num">{unitPrice(b.buy.unitPrice)}</span>:{" "}
+          {WHY[b.because]}
           {b.over > 0 && b.because !== "need" && (
             <>
               , <span className="num">{b.over}</span> more than needed

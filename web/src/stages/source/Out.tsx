@@ -31,7 +31,8 @@ export function Out() {
               }
             >
               copy
-            </button>{" "}
+            </button>
+            ,{" "}
             <button
               type="button"
               className="quiet-link"
@@ -46,7 +47,7 @@ export function Out() {
                 URL.revokeObjectURL(url);
               }}
             >
-              CSV
+              keep as CSV
             </button>
           </span>
         );
