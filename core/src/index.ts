@@ -1,6 +1,6 @@
 /** The one door of core. In groups: errors and money, board, parts, sourcing, fab, assembly, run. */
 
-export { ATTRITION, needOf } from "./assembly/attrition.ts";
+export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { type PackageClass, shapeOf } from "./assembly/package-class.ts";
 export { boardTime, setupMinutes } from "./assembly/time.ts";
 export {
@@ -86,8 +86,9 @@ export {
   planPackage,
   slug,
 } from "./release/plan.ts";
+export { assemblyHouse } from "./run/assembly-house.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { assemblyHouse, type BoardOrder, housePrice } from "./run/cost-nodes.ts";
+export { type BoardOrder, housePrice } from "./run/cost-nodes.ts";
 export {
   DEFAULT_ASSEMBLY,
   type Mount,

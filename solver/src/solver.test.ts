@@ -18,7 +18,7 @@ const rng = (seed: number) => () => {
   return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
 };
 
-/** Four to seven lines, three or four suppliers, steps, packs, short stocks, thresholds that nearly bind, small orders, duty. */
+/** Four to seven lines, three or four suppliers, steps, packs, short stocks, fees, thresholds that nearly bind, small orders, duty. */
 function middling(seed: number): { needs: Need[]; suppliers: Supplier[] } {
   const r = rng(seed);
   const int = (a: number, b: number) => a + Math.floor(r() * (b - a + 1));
@@ -45,7 +45,9 @@ function middling(seed: number): { needs: Need[]; suppliers: Supplier[] } {
         price *= 0.75 + 0.2 * r();
         return b;
       });
-      return { id: `${l}.${s}`, supplier: `s${s}`, stock, moq: r() < 0.7 ? 1 : int(2, 60), multiple, breaks };
+      const moq = r() < 0.7 ? 1 : int(2, 60);
+      const fee = r() < 0.3 ? { fee: money(int(50, 700)) } : {};
+      return { id: `${l}.${s}`, supplier: `s${s}`, stock, moq, multiple, breaks, ...fee };
     };
     const offers = suppliers.flatMap((_, s) =>
       r() < 0.6 ? [make(s, r() < 0.3 ? int(1, need) : 10_000)] : [],
@@ -103,7 +105,8 @@ function plainModel({ needs, suppliers }: { needs: Need[]; suppliers: Supplier[]
         const most = Math.min(o.stock, (o.breaks[i + 1]?.qty ?? INF) - 1);
         const [lo, hi] = [Math.ceil(least / o.multiple), Math.floor(most / o.multiple)];
         if (lo > hi) return;
-        const is = column(0, 1);
+        const fee = (o.fee ?? 0) / 1e6;
+        const is = column(fee * (1 + (suppliers[s]!.dutyRate ?? 0)), 1);
         const packs = column((b.price * o.multiple * (1 + (suppliers[s]!.dutyRate ?? 0))) / 1e6, hi);
         row(0, INF, [
           [packs, 1],
@@ -114,7 +117,7 @@ function plainModel({ needs, suppliers }: { needs: Need[]; suppliers: Supplier[]
           [is, -hi],
         ]);
         cover.push([packs, o.multiple]);
-        spend[s]!.push([packs, (b.price * o.multiple) / 1e6]);
+        spend[s]!.push([packs, (b.price * o.multiple) / 1e6], [is, fee]);
         one.push([is, 1]);
       });
       if (one.length > 0) row(-INF, 0, [...one, [open[s]!, -1]]);

@@ -84,6 +84,10 @@ export interface AssemblyPrice {
   readonly perHandJoint: string;
   readonly minCharge: string;
   readonly days: number;
+  /** What its feeders take: strips as cut, or reels only. Strips where left out. */
+  readonly takes?: "strips" | "reels";
+  /** Length of a strip that is lost at the feeder, mm. */
+  readonly leaderMm?: number;
 }
 
 /** The decisions of the Fab stage; values out of the house's lists. */

@@ -2,8 +2,8 @@ import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
-import { microsToText, roundMoney } from "../money/money.ts";
-import { assemblyHouse } from "../run/cost-nodes.ts";
+import { microsToText, roundMoney, toMicros } from "../money/money.ts";
+import { assemblyHouse } from "../run/assembly-house.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
 import { withVariant } from "../run/structure.ts";
@@ -137,6 +137,7 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
                 toBreaks(offer.breaks)[0]!.price,
               )
             : b.unitPrice;
+          const fee = b.fee === undefined ? 0 : own ? toMicros(offer.fee ?? 0) : b.fee;
           return [
             doc.library?.find((p) => p.id === offer.part)?.mpn ?? (line.mpn || line.valueText),
             String(b.qty),
@@ -145,12 +146,23 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
               .slice(0, 8)
               .join(" ") || line.description,
             microsToText(price),
-            microsToText(roundMoney(price * b.qty, own ? currency : doc.workshop.currency)),
+            microsToText(roundMoney(price * b.qty + fee, own ? currency : doc.workshop.currency)),
             own ? currency : doc.workshop.currency,
+            offer.packaging ?? "",
+            fee === 0 ? "" : microsToText(fee),
           ];
         }),
     );
-    const head = ["Part number", "Order quantity", "For", "Unit price", "Line total", "Currency"];
+    const head = [
+      "Part number",
+      "Order quantity",
+      "For",
+      "Unit price",
+      "Line total",
+      "Currency",
+      "Packaging",
+      "Fee in the total",
+    ];
     return { path: `baskets/${slug(supplier?.name ?? id)}.csv`, rows: [head, ...rows] };
   });
 }

@@ -3,6 +3,7 @@ import type { House } from "../fab/house.ts";
 import type { BoardFacts, FabQuote } from "../fab/price.ts";
 import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/basket.ts";
+import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
 import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
@@ -46,8 +47,11 @@ export function partsNode(
     const spend = l.buys.reduce((s, b) => s + b.cost, 0);
     const need = Math.min(bought, needs[i]!.need);
     const share = isExpense ? 1 : need / bought;
+    const fees = l.buys.reduce((s, b) => s + (b.fee ?? 0), 0);
     const price =
-      l.buys.length === 1 ? microsToText(l.buys[0]!.unitPrice) : microsToText(Math.round(spend / bought));
+      l.buys.length === 1
+        ? microsToText(l.buys[0]!.unitPrice)
+        : microsToText(Math.round((spend - fees) / bought));
     const supplier = [
       ...new Set(l.buys.map((b) => doc.suppliers.find((s) => s.id === b.supplier)?.name ?? b.supplier)),
     ].join(", ");
@@ -55,7 +59,7 @@ export function partsNode(
       {
         label: nameOfLine(parts, l.line),
         micros: spend * share,
-        note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}`,
+        note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}${fees > 0 ? `, with ${microsToText(fees)} for its packaging` : ""}`,
         from: supplier,
       },
     ];
@@ -129,16 +133,6 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
     }),
   );
 }
-
-/** The house that places the parts, or nobody. */
-export const assemblyHouse = (doc: RunDocument): House | undefined =>
-  doc.assembly.method === "house"
-    ? ((doc.houses ?? []).find((h) => h.id === doc.assembly.house && h.assembly) ??
-      (doc.houses ?? []).find((h) => h.assembly))
-    : undefined;
-
-export const assemblyQuote = (doc: RunDocument) =>
-  doc.quotes.find((q) => q.kind === "assembly" && q.house === assemblyHouse(doc)?.id);
 
 /** Price of an assembly house (domain.md 7.5): set-up, stencil, unique parts, joints; at least its minimum. */
 export function housePrice(

@@ -1,3 +1,4 @@
+import type { OwnLosses } from "../assembly/attrition.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
@@ -46,6 +47,8 @@ export interface RunOffer {
   readonly leadDays?: number;
   /** What binds the buyer: no return, a date code, a country. */
   readonly restriction?: string;
+  /** Charged once when anything is bought of it, such as winding a reel. */
+  readonly fee?: string | number;
   readonly source: "feed" | "typed" | "pasted";
   /** ISO date. */
   readonly capturedOn: string;
@@ -157,6 +160,8 @@ export interface RunDocument {
     /** Units of the shop's currency for one of the other. */
     readonly rates: Readonly<Record<string, string | number>>;
     readonly hoursPerDay: number;
+    /** Losses by kind of package that the shop set otherwise than usual. */
+    readonly attrition?: OwnLosses;
   };
   readonly goodBoards: number;
   readonly confidence: number;

@@ -1,58 +1,9 @@
 import { expect, test } from "@jest/globals";
 import { lineKey } from "../library/facts.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document.ts";
+import { DEFAULT_ASSEMBLY } from "./document.ts";
+import { madeRun as doc, FAR, madeLine as line, madeOffer as offer } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 import { scarcityOf } from "./scarcity.ts";
-
-const line = (id: string, refs: string[], more: Partial<RunLine> = {}): RunLine => ({
-  id,
-  refs,
-  qty: refs.length,
-  valueText: "10k",
-  package: "0603",
-  mpn: "OX-10K",
-  maker: "",
-  description: "",
-  dnp: false,
-  mount: "machine",
-  ...more,
-});
-const offer = (id: string, lineId: string, price: string, more: Partial<RunOffer> = {}): RunOffer => ({
-  id,
-  line: lineId,
-  supplier: "a",
-  stock: 100,
-  moq: 1,
-  multiple: 1,
-  currency: "EUR",
-  breaks: [{ qty: 1, price }],
-  source: "feed",
-  capturedOn: "2026-11-24",
-  ...more,
-});
-const doc = (more: Partial<RunDocument>): RunDocument => ({
-  kobbin: "run/1",
-  name: "r",
-  product: "p",
-  revision: "A",
-  today: "2026-11-24",
-  workshop: { name: "w", currency: "EUR", hourlyRate: "0", taxRate: 0, rates: {}, hoursPerDay: 5 },
-  goodBoards: 10,
-  confidence: 0.9,
-  boards: [],
-  lines: [],
-  placements: [],
-  suppliers: [
-    { id: "a", name: "A", currency: "EUR", shipping: "5", daysMin: 1, daysMax: 2 },
-    { id: "b", name: "B", currency: "EUR", shipping: "5", daysMin: 1, daysMax: 2 },
-  ],
-  offers: [],
-  quotes: [],
-  options: {},
-  assembly: DEFAULT_ASSEMBLY,
-  choices: {},
-  ...more,
-});
 
 test("lines of one number are one purchase: losses once, an offer's stock once", () => {
   const lines = [line("1", ["R1", "R2"]), line("2", ["R9"], { valueText: "10k 1%", mpn: "ox-10k" })];
@@ -327,4 +278,89 @@ test("old prices block only where the basket buys from them, and a private selle
     "A is a private seller.",
   );
   expect(at("2026-11-20").some((n) => n.key.startsWith("source-class"))).toBe(false);
+});
+
+test("two purchases that may use one number have its stock once: what one takes the other buys elsewhere", () => {
+  // 10k by its number, and any 10k 0603: both may take QL-10K, of which there is not enough for both
+  const lines = [
+    line("1", ["R1", "R2"], { mpn: "QL-10K", maker: "Quill" }),
+    line("2", ["R3", "R4"], { mpn: "" }),
+  ];
+  const few = { stock: 30, supplier: "a" };
+  const r = rollUp(
+    doc({
+      lines,
+      library: [LIBRARY],
+      offers: [
+        offer("x", "1", "0.1", few),
+        offer("y", "2", "0.1", { ...few, part: "alt" }),
+        offer("typed", "2", "0.4", { supplier: "b", stock: 500 }),
+      ],
+    }),
+  );
+  expect(r.needs.map((n) => n.whole > 15)).toEqual([true, true]);
+  const taken = r.basket.lines.flatMap((l) => l.buys).filter((b) => b.offer !== "typed");
+  expect(taken.reduce((n, b) => n + b.qty, 0)).toBe(30);
+  // the line with the number has nobody else: it gets what it needs, the other the rest and its own offer
+  expect(r.basket.missing).toBe(0);
+  expect(r.basket.lines[0]!.buys.map((b) => [b.offer, b.qty])).toEqual([["x", r.needs[0]!.need]]);
+  expect(r.basket.proof?.isProven).toBe(true);
+});
+
+test("what an offer charges once is in the sum; the same pieces at a fee are not the cheaper way", () => {
+  const base = { lines: [line("1", ["R1"])] };
+  const wound = { packaging: "reel, wound", fee: "6" };
+  const both = rollUp(
+    doc({ ...base, offers: [offer("cut", "1", "0.1"), offer("wound", "1", "0.1", wound)] }),
+  );
+  expect(both.needs[0]!.offers.map((o) => o.id)).toEqual(["cut"]);
+  const only = rollUp(doc({ ...base, offers: [offer("wound", "1", "0.1", wound)] }));
+  expect(only.basket.parts).toBe(only.needs[0]!.need * 100_000 + 6_000_000);
+});
+
+test("a house that takes reels only refuses strips of small parts; one that takes strips needs a leader of each", () => {
+  const house = (more: object) => ({
+    ...FAR,
+    id: "h",
+    assembly: {
+      setupPerSide: "0",
+      stencilPerSide: "0",
+      perUniquePart: "0",
+      perJoint: "0",
+      perHandJoint: "0",
+      minCharge: "0",
+      days: 1,
+      ...more,
+    },
+  });
+  const at = (more: object) =>
+    rollUp(
+      doc({
+        lines: [line("1", ["R1"]), line("2", ["J1"], { mount: "hand", package: "HDR-4", mpn: "J-1" })],
+        placements: [{ ref: "R1", xMm: 0, yMm: 0, rotationDeg: 0, side: "top" }],
+        offers: [
+          offer("cut", "1", "0.1", { packaging: "cut tape" }),
+          offer("wound", "1", "0.1", { packaging: "reel, wound", fee: "6" }),
+          offer("j", "2", "0.5", { packaging: "bag" }),
+        ],
+        houses: [house(more)],
+        assembly: { ...DEFAULT_ASSEMBLY, method: "house", house: "h" },
+      }),
+    );
+  const bought = (r: ReturnType<typeof at>) => r.basket.lines.flatMap((l) => l.buys.map((b) => b.offer));
+  const [reels, strips] = [at({ takes: "reels" }), at({ leaderMm: 150 })];
+  expect(bought(reels)).toEqual(["wound", "j"]);
+  expect(bought(strips)).toEqual(["cut", "j"]);
+  // ⌈150 mm / 4 mm⌉ pieces of a chip lie in the leader, none of a part put in by hand
+  expect(strips.needs.map((n) => n.leader)).toEqual([38, 0]);
+  expect(strips.needs[0]!.whole - reels.needs[0]!.whole).toBe(38);
+});
+
+test("a shop's own losses take the place of the usual ones, of the kind they are set for", () => {
+  const lines = [line("1", ["R1", "R2"]), line("2", ["U1"], { mpn: "T-1", package: "SOIC-8" })];
+  const plain = rollUp(doc({ lines }));
+  const workshop = { ...doc({}).workshop, attrition: { chip: { hand: [0.2, 7], machine: [0, 0] } as const } };
+  const own = rollUp(doc({ lines, workshop }));
+  expect(own.needs[0]!.lost).toBe(Math.max(Math.ceil(2 * own.start * 0.2), 7));
+  expect(own.needs[1]!.lost).toBe(plain.needs[1]!.lost);
 });

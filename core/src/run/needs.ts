@@ -1,20 +1,20 @@
-import { needOf } from "../assembly/attrition.ts";
-import type { PackageClass } from "../assembly/package-class.ts";
+import { type LossKind, leaderPieces, needOf } from "../assembly/attrition.ts";
 import { numberKey } from "../bom/number.ts";
-import { candidatesFor } from "../library/candidates.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { Need } from "../sourcing/basket.ts";
 import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
+import { assemblyHouse } from "./assembly-house.ts";
 import type { RunDocument, RunLine, RunLot } from "./document.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import type { Origin } from "./structure.ts";
+import { pooled, together, usableParts } from "./usable.ts";
 
 /** Pieces of one line on the way to what is needed. */
 export interface NeedTerm {
   readonly line: string;
   /** For the boards started, or for the good ones where nothing is soldered. */
   readonly net: number;
-  readonly kind: PackageClass | "costly";
+  readonly kind: LossKind;
   readonly by: "hand" | "machine";
 }
 
@@ -33,6 +33,8 @@ export interface RunNeed extends Need {
   readonly terms: readonly NeedTerm[];
   /** Lost on the way, over all its lines. */
   readonly lost: number;
+  /** Goes as the leader of a strip in the house's feeder. */
+  readonly leader: number;
   /** Kept for rework. */
   readonly reserve: number;
   /** Pieces in all; `need` is what is left to buy after the shelf. */
@@ -52,6 +54,7 @@ const costlyFrom = (doc: RunDocument): number => COSTLY_MICROS * Number(rateOf(d
  * Lines of one maker number are one purchase (domain.md 3.1, key 1): their pieces and losses are added up per way of
  * mounting, and an offer's stock counts once. Offers of another part count where it is approved for the line, or where
  * the line asks for any such part. need = n·q + max(⌈n·q·a⌉, m) (domain.md 3.7).
+ * Pieces that several purchases may use are there once: their offers share a pool.
  */
 export function needsOf(
   doc: RunDocument,
@@ -61,7 +64,8 @@ export function needsOf(
 ): RunNeed[] {
   const shelf = new Map((doc.lots ?? []).map((l) => [l.id, l.qty]));
   const wanted = parts.filter((p) => !NOT_BOUGHT.has(p.line.origin ?? "bought"));
-  return groupsOf(wanted).map((group) => {
+  const house = assemblyHouse(doc)?.assembly;
+  const needs = groupsOf(wanted).map((group): RunNeed => {
     const first = group[0]!.line;
     const list = together(doc, group, offers);
     const pinned = group.map((p) => doc.choices.pins?.[p.line.id]).find((s) => s !== undefined);
@@ -77,8 +81,14 @@ export function needsOf(
     const net = terms.reduce((n, t) => n + t.net, 0);
     const soldered = terms.filter((t) => t.kind !== "loose").reduce((n, t) => n + t.net, 0);
     const reserve = Math.ceil((soldered * (doc.assembly.reworkReserve ?? 0)) / 100 - 1e-9);
-    const losses = Math.ceil(withLosses(terms));
-    const whole = losses + reserve;
+    const losses = Math.ceil(withLosses(doc, terms));
+    const fed = terms.filter((t) => t.by === "machine" && t.net > 0);
+    // one strip for the feeder, whatever the number of lines it serves
+    const leader =
+      house?.takes === "reels"
+        ? 0
+        : Math.max(0, ...fed.map((t) => leaderPieces(t.kind, house?.leaderMm ?? 0)));
+    const whole = losses + leader + reserve;
     const taken = takeFrom(doc, first, whole, shelf);
     return {
       id: first.id,
@@ -88,11 +98,13 @@ export function needsOf(
       ...(pinned === undefined ? {} : { pinned }),
       terms,
       lost: losses - net,
+      leader,
       reserve,
       whole,
       shelf: taken,
     };
   });
+  return pooled(needs);
 }
 
 /** Made here, printed, or given by somebody: nothing to buy. */
@@ -120,46 +132,29 @@ function groupsOf(parts: readonly LinePart[]): LinePart[][] {
   return groups;
 }
 
-/** The offers of all lines of a group that may be bought; what the feed said of each line is one offer. */
-function together(
-  doc: RunDocument,
-  group: readonly LinePart[],
-  offers: ReadonlyMap<string, readonly Offer[]>,
-): Offer[] {
-  const seen = new Set<string>();
-  const out: Offer[] = [];
-  // what is salvaged comes from the shelf, or not at all
-  for (const p of group.filter((g) => g.line.origin !== "salvaged")) {
-    const list = offers.get(p.line.id) ?? [];
-    const usable = list.some((o) => o.part !== undefined) ? usableParts(doc, p.line) : undefined;
-    for (const o of list) {
-      if (o.part !== undefined && !usable?.has(o.part)) continue;
-      const key = `${o.supplier}|${o.part ?? ""}|${o.stock}|${o.moq}|${o.multiple}|${o.breaks.map((b) => `${b.qty}:${b.price}`).join(",")}`;
-      if (seen.has(key)) continue;
-      seen.add(key);
-      out.push(o);
-    }
-  }
-  return out;
-}
-
-/** Parts whose offers count for a line beside those of its own number. */
-const usableParts = (doc: RunDocument, line: RunLine): ReadonlySet<string> =>
-  new Set(
-    candidatesFor(line, doc.library ?? [], doc.alternates ?? [])
-      .filter((c) => c.isUsable)
-      .map((c) => c.part.id),
-  );
-
 /** Losses are per load of one kind of package and one way of mounting, so lines alike are counted together. */
-function withLosses(terms: readonly NeedTerm[]): number {
+function withLosses(doc: RunDocument, terms: readonly NeedTerm[]): number {
   const loads = new Map<string, NeedTerm>();
   for (const t of terms) {
     const key = `${t.kind} ${t.by}`;
     const old = loads.get(key);
     loads.set(key, old ? { ...old, net: old.net + t.net } : t);
   }
-  return [...loads.values()].reduce((n, t) => n + needOf(1, t.net, t.kind, t.by), 0);
+  return [...loads.values()].reduce((n, t) => n + needOf(1, t.net, t.kind, t.by, doc.workshop.attrition), 0);
+}
+
+/** Lots that may serve a line: its own number's first, then those of parts that may stand in its place. */
+export function lotsFor(doc: RunDocument, line: RunLine): RunLot[] {
+  const lots = (doc.lots ?? []).filter((l) => l.condition !== "quarantine");
+  if (lots.length === 0) return [];
+  const own = numberKey(line.mpn);
+  const usable = usableParts(doc, line);
+  const others = new Set((doc.library ?? []).filter((p) => usable.has(p.id)).map((p) => numberKey(p.mpn)));
+  others.delete(own);
+  return [
+    ...lots.filter((l) => own !== "" && numberKey(l.mpn) === own),
+    ...lots.filter((l) => others.has(numberKey(l.mpn))),
+  ];
 }
 
 /**
@@ -167,17 +162,10 @@ function withLosses(terms: readonly NeedTerm[]): number {
  * in its place, by the same check as offers.
  */
 function takeFrom(doc: RunDocument, line: RunLine, whole: number, shelf: Map<string, number>): ShelfTake[] {
-  const lots = (doc.lots ?? []).filter((l) => l.condition !== "quarantine");
-  if (lots.length === 0 || doc.choices.ownShelf === "leave") return [];
-  const own = numberKey(line.mpn);
-  const usable = usableParts(doc, line);
-  const others = new Set((doc.library ?? []).filter((p) => usable.has(p.id)).map((p) => numberKey(p.mpn)));
+  if (doc.choices.ownShelf === "leave") return [];
   const out: ShelfTake[] = [];
   let rest = whole;
-  for (const lot of [
-    ...lots.filter((l) => own !== "" && numberKey(l.mpn) === own),
-    ...lots.filter((l) => others.has(numberKey(l.mpn))),
-  ]) {
+  for (const lot of lotsFor(doc, line)) {
     const qty = Math.min(rest, shelf.get(lot.id) ?? 0);
     if (qty <= 0) continue;
     shelf.set(lot.id, shelf.get(lot.id)! - qty);

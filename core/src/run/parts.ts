@@ -46,6 +46,7 @@ export function offersOf(doc: RunDocument): Map<string, Offer[]> {
       moq: Math.max(1, o.moq),
       multiple: Math.max(1, o.multiple),
       ...(o.part === undefined ? {} : { part: o.part }),
+      ...(o.fee === undefined ? {} : { fee: netOf(toMicros(o.fee), rate, withTax.has(o.supplier)) }),
       breaks: toBreaks(o.breaks).map((b) => ({
         qty: b.qty,
         price: netOf(b.price, rate, withTax.has(o.supplier)),

@@ -8,10 +8,9 @@ import { type BoardFacts, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { type Basket, bestBasket, bestWithin, findBaskets, type Need } from "../sourcing/basket.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
+import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
 import {
-  assemblyHouse,
   assemblyNode,
-  assemblyQuote,
   type BoardOrder,
   boardsNode,
   cashList,
@@ -181,7 +180,8 @@ export function rollUp(
 export const basketKey = (needs: readonly Need[]): string =>
   needs
     .map(
-      (n) => `${n.id}:${n.need}:${n.pinned ?? ""}${n.offers.map((o) => (o.part ? `,${o.id}` : "")).join("")}`,
+      (n) =>
+        `${n.id}:${n.need}:${n.pinned ?? ""}/${n.offers.length}${n.offers.map((o) => (o.part ? `,${o.id}` : "")).join("")}`,
     )
     .join("|");
 

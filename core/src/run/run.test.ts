@@ -1,112 +1,15 @@
 import { expect, test } from "@jest/globals";
-import type { Measure } from "../board/measure-document.ts";
 import type { House } from "../fab/house.ts";
 import { microsToNumber } from "../money/money.ts";
 import { costDocument } from "./cost-document.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, toRunDocument } from "./document.ts";
+import { FAR, madeLine, madeMeasure } from "./made-up.fixture.ts";
 import { readyBy } from "./ready.ts";
 import { rollUp } from "./roll-up.ts";
 import { curvePoint, curveQuantities, whatIf } from "./what-if.ts";
 
-const measure = (more: Partial<Measure> = {}): Measure => ({
-  kobbin: "measure/1",
-  outcome: "accept",
-  layers: [],
-  layerOrder: ["top", "bottom"],
-  outline: { widthMm: 50, heightMm: 40, areaMm2: 2000, perimeterMm: 180, cutouts: 0, closed: true },
-  copperLayers: 2,
-  minTrackMm: 0.2,
-  minNetSpaceMm: 0.2,
-  minHoleMm: 0.3,
-  minAnnularMm: 0.15,
-  holes: [{ diameterMm: 0.3, plated: true, count: 180 }],
-  slots: [],
-  routedPaths: [],
-  copperFlashes: {},
-  copperAreaMm2: { top: 1200, bottom: 1200 },
-  copperIslands: {},
-  smdPads: {},
-  throughHolePads: 0,
-  viaPads: 0,
-  maskOpenings: {},
-  paste: { top: { count: 90, areaMm2: 80 } },
-  findings: [],
-  ...more,
-});
-
-const far: House = {
-  id: "far",
-  name: "FAR",
-  about: "",
-  currency: "EUR",
-  checkedOn: "2026-01-01",
-  limits: {
-    minTrackMm: 0.127,
-    minNetSpaceMm: 0.127,
-    minHoleMm: 0.3,
-    minAnnularMm: 0.13,
-    minCopperToEdgeMm: 0.3,
-    minMaskWebMm: 0.1,
-    minLegendLineMm: 0.15,
-    minSlotMm: 0.8,
-    maxAspect: 8,
-    minBoardMm: [10, 10],
-    maxBoardMm: [400, 500],
-  },
-  layers: [1, 2, 4],
-  options: {
-    thickness: [
-      { value: "1.6", label: "1.6 mm" },
-      { value: "1.0", label: "1.0 mm", uplift: 0.05 },
-    ],
-    copper: [{ value: "35", label: "35" }],
-    finish: [
-      { value: "immersion-gold", label: "gold", setup: "9", perDm2: "1.50" },
-      { value: "levelled-lead-free", label: "levelled" },
-    ],
-    mask: [
-      { value: "green", label: "green" },
-      { value: "white", label: "white", setup: "4", days: 1 },
-    ],
-    legend: [
-      { value: "white", label: "white" },
-      { value: "black", label: "black" },
-    ],
-  },
-  price: {
-    setup: { "2": "14" },
-    perDm2: { "2": "2.40" },
-    minDm2: 5,
-    tiers: [
-      { fromDm2: 0, factor: 1 },
-      { fromDm2: 10, factor: 0.82 },
-    ],
-    testSetup: "6",
-    testPerPiece: "0.02",
-    freeHolesPerDm2: 1200,
-    per1000Holes: "0.90",
-    lead: [
-      { days: 12, factor: 1 },
-      { days: 3, factor: 1.6 },
-    ],
-    freightBase: "16",
-    freightPerHalfKg: "5.50",
-    transitDays: 8,
-    delaySigmaDays: 4,
-    step: 5,
-    minPieces: 5,
-    importHandling: "6.00",
-  },
-  assembly: {
-    setupPerSide: "45",
-    stencilPerSide: "25",
-    perUniquePart: "1.80",
-    perJoint: "0.009",
-    perHandJoint: "0.09",
-    minCharge: "90",
-    days: 10,
-  },
-};
+const measure = madeMeasure;
+const far = FAR;
 const near: House = {
   ...far,
   id: "near",
@@ -117,18 +20,8 @@ const near: House = {
 
 const refs = (letter: string, n: number, from = 1) =>
   Array.from({ length: n }, (_, i) => `${letter}${from + i}`);
-const line = (id: string, list: string[], pkg: string, mount: RunLine["mount"] = "machine"): RunLine => ({
-  id,
-  refs: list,
-  qty: list.length,
-  valueText: id,
-  package: pkg,
-  mpn: id,
-  maker: "",
-  description: "",
-  dnp: false,
-  mount,
-});
+const line = (id: string, list: string[], pkg: string, mount: RunLine["mount"] = "machine") =>
+  madeLine(id, list, { valueText: id, package: pkg, mpn: id, mount });
 const offer = (id: string, breaks: readonly (readonly [number, string])[]) => ({
   id: `o-${id}`,
   line: id,

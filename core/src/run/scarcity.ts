@@ -1,7 +1,7 @@
-import { numberKey } from "../bom/number.ts";
 import { partOfLine } from "../library/candidates.ts";
 import type { PartState } from "../library/part.ts";
 import type { RunDocument } from "./document.ts";
+import { lotsFor } from "./needs.ts";
 import type { RunResult } from "./roll-up.ts";
 import { withVariant } from "./structure.ts";
 
@@ -14,7 +14,7 @@ export interface Scarcity {
   readonly sources: number;
   /** Makers' numbers that may be bought for it. */
   readonly parts: number;
-  /** Pieces known to be had: at suppliers and on the own shelf. */
+  /** Pieces known to be had: at suppliers and on the own shelf, what may stand in among it. */
   readonly stock: number;
   /** Runs like this one that all known stock would serve. */
   readonly coverRuns: number;
@@ -35,11 +35,7 @@ export function scarcityOf(given: RunDocument, r: Pick<RunResult, "needs">): Sca
     .map((n): Scarcity => {
       const line = lines.get(n.id)!;
       const inStock = n.offers.filter((o) => o.stock > 0);
-      const onShelf = (doc.lots ?? [])
-        .filter(
-          (l) => line.mpn !== "" && numberKey(l.mpn) === numberKey(line.mpn) && l.condition !== "quarantine",
-        )
-        .reduce((s, l) => s + l.qty, 0);
+      const onShelf = lotsFor(doc, line).reduce((s, l) => s + l.qty, 0);
       const stock = inStock.reduce((s, o) => s + o.stock, 0) + onShelf;
       return {
         line: n.id,

@@ -1,52 +1,19 @@
 import { expect, test } from "@jest/globals";
 import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine } from "./document.ts";
+import { madeLine, madeOffer, madeRun } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 import { asTree, timesInProduct } from "./structure.ts";
 
-const line = (id: string, more: Partial<RunLine> = {}): RunLine => ({
-  id,
-  refs: [],
-  qty: 1,
-  valueText: id,
-  package: "",
-  mpn: `M-${id}`,
-  maker: "",
-  description: "",
-  dnp: false,
-  mount: "none",
-  ...more,
-});
-const doc = (lines: RunLine[], more: Partial<RunDocument> = {}): RunDocument => ({
-  kobbin: "run/1",
-  name: "r",
-  product: "p",
-  revision: "A",
-  today: "2026-11-24",
-  workshop: { name: "w", currency: "EUR", hourlyRate: "0", taxRate: 0, rates: {}, hoursPerDay: 5 },
-  goodBoards: 10,
-  confidence: 0.9,
-  boards: [],
-  lines,
-  placements: [],
-  suppliers: [{ id: "a", name: "A", currency: "EUR", shipping: "0", daysMin: 1, daysMax: 2 }],
-  offers: lines.map((l) => ({
-    id: `o-${l.id}`,
-    line: l.id,
-    supplier: "a",
-    stock: 100_000,
-    moq: 1,
-    multiple: 1,
-    currency: "EUR",
-    breaks: [{ qty: 1, price: "1" }],
-    source: "typed" as const,
-    capturedOn: "2026-11-24",
-  })),
-  quotes: [],
-  options: {},
-  assembly: { ...DEFAULT_ASSEMBLY, method: "iron" },
-  choices: {},
-  ...more,
-});
+const line = (id: string, more: Partial<RunLine> = {}) =>
+  madeLine(id, [], { qty: 1, valueText: id, package: "", mpn: `M-${id}`, mount: "none", ...more });
+const doc = (lines: RunLine[], more: Partial<RunDocument> = {}) =>
+  madeRun({
+    lines,
+    suppliers: [{ id: "a", name: "A", currency: "EUR", shipping: "0", daysMin: 1, daysMax: 2 }],
+    offers: lines.map((l) => madeOffer(`o-${l.id}`, l.id, "1", { stock: 100_000, source: "typed" })),
+    assembly: { ...DEFAULT_ASSEMBLY, method: "iron" },
+    ...more,
+  });
 
 test("quantities multiply down the tree: two cables of two plugs and a third of a metre each", () => {
   const lines = [

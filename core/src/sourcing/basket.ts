@@ -4,6 +4,7 @@ import { type Buy, buyAt, type Offer, type Supplier } from "./offer.ts";
 import { type Effort, type Optimum, QUICK_EFFORT, searchOptimum, USUAL_EFFORT } from "./optimum.ts";
 import { type Problem, toProblem } from "./problem.ts";
 import { closeWithSolver, type Solve } from "./residual.ts";
+import { sharedPools, sharing, sharingLater } from "./shared-stock.ts";
 import { evaluate, feeOf, Improver, NOT_SOLD, type Solution } from "./solution.ts";
 
 /** A line to be bought. */
@@ -65,7 +66,28 @@ export function bestBasket(
   needs: readonly Need[],
   suppliers: readonly Supplier[],
   options: BasketOptions = {},
-): { readonly basket: Basket; readonly problem: Problem; readonly found: Optimum | undefined } {
+): Searched {
+  const root = searched(needs, suppliers, options);
+  if (sharedPools(needs).size === 0) return root;
+  const basket = sharing(
+    needs,
+    (some) => (some === needs ? root : searched(some, suppliers, options)).basket,
+    TRIED_AT_ONCE,
+  );
+  return { ...root, basket };
+}
+
+/** Baskets tried for one that shares stock, where an answer is wanted at once. */
+const TRIED_AT_ONCE = 24;
+
+/** A basket and the search's state; where purchases share stock the state is that of the search without the sharing. */
+interface Searched {
+  readonly basket: Basket;
+  readonly problem: Problem;
+  readonly found: Optimum | undefined;
+}
+
+function searched(needs: readonly Need[], suppliers: readonly Supplier[], options: BasketOptions): Searched {
   const problem = toProblem(needs, suppliers, options.maxParcels);
   const found = searchOptimum(problem, options.effort ?? USUAL_EFFORT);
   return { basket: basketOf(problem, needs, found?.best, found), problem, found };
@@ -99,9 +121,22 @@ export async function proveBasket(
   now: () => number,
   options: BasketOptions = {},
 ): Promise<Basket> {
-  let state = bestBasket(needs, suppliers, { ...options, effort: QUICK_EFFORT });
+  const until = now() + seconds * 1000;
+  const left = () => Math.max(0, (until - now()) / 1000);
+  return sharingLater(needs, (some) => provenOnce(some, suppliers, solver, left(), now, options));
+}
+
+async function provenOnce(
+  needs: readonly Need[],
+  suppliers: readonly Supplier[],
+  solver: () => Promise<Solve>,
+  seconds: number,
+  now: () => number,
+  options: BasketOptions,
+): Promise<Basket> {
+  let state = searched(needs, suppliers, { ...options, effort: QUICK_EFFORT });
   if (state.found && !state.found.isProven && state.found.givenUp < Number.POSITIVE_INFINITY)
-    state = bestBasket(needs, suppliers, options);
+    state = searched(needs, suppliers, options);
   const { basket, problem, found } = state;
   const isSold = found !== undefined && found.best !== undefined && found.best.total < NOT_SOLD;
   if (!isSold && options.maxParcels !== undefined && basket.missing > 0)
@@ -150,17 +185,33 @@ export function findBaskets(
   const p = toProblem(needs, suppliers);
   const improver = new Improver(p);
   const known = p.lines.map(() => new Map<number, Pick | undefined>());
+  const shares = sharedPools(needs).size > 0;
   for (const set of setsOf(p.suppliers, first)) {
+    if (shares) {
+      add(
+        found,
+        sharing(needs, (some) => within(some, set), TRIED_FOR_COMPARISON),
+      );
+      continue;
+    }
     const open = p.suppliers.reduce((m, s, i) => (set.includes(s) ? m | (1 << i) : m), 0);
     const picks = (open & p.fixedSuppliers) === p.fixedSuppliers ? cover(p, open, known) : undefined;
     const basket = picks
       ? basketOf(p, needs, improver.improve(evaluate(p, picks), open, 20), undefined)
       : within(needs, set);
-    const key = basket.suppliers.join(" ");
-    const old = found.get(key);
-    if (basket.total < NOT_SOLD && (!old || better(basket, old) < 0)) found.set(key, basket);
+    add(found, basket);
   }
   return [...found.values()].sort((a, b) => (a === first ? -1 : b === first ? 1 : better(a, b)));
+}
+
+/** Baskets tried for one that shares stock and is only compared. */
+const TRIED_FOR_COMPARISON = 6;
+
+/** Keeps the better basket of each set of suppliers. */
+function add(found: Map<string, Basket>, basket: Basket): void {
+  const key = basket.suppliers.join(" ");
+  const old = found.get(key);
+  if (basket.total < NOT_SOLD && (!old || better(basket, old) < 0)) found.set(key, basket);
 }
 
 /** Each line in its cheapest way from the open suppliers; undefined where one cannot be covered. */
@@ -199,7 +250,7 @@ const better = (a: Basket, b: Basket) =>
 
 /** Each line from whoever sells it cheapest, shipping left aside while choosing: what people do first. */
 export const cheapestPerLine = (needs: readonly Need[], suppliers: readonly Supplier[]): Basket =>
-  within(needs, suppliers);
+  sharing(needs, (some) => within(some, suppliers), TRIED_FOR_COMPARISON);
 
 /** Each line in its cheapest way from these suppliers. */
 function within(needs: readonly Need[], open: readonly Supplier[]): Basket {

@@ -1,4 +1,4 @@
-import { costOf, type Pick, priceOf } from "./cover.ts";
+import { costOf, goodsOf, type Pick } from "./cover.ts";
 import type { OpenCase } from "./optimum.ts";
 import type { Problem } from "./problem.ts";
 import { evaluate, type Improver, type Solution } from "./solution.ts";
@@ -21,7 +21,7 @@ export function between(
   if (short) out.push(improver.improve(evaluate(p, short), c.open, 12));
   if (!short || !enough) return out;
   const at = (pick: Pick) =>
-    pick.reduce((n, b) => (b.source.supplier === s ? n + b.qty * priceOf(b.source, b.qty) : n), 0);
+    pick.reduce((n, b) => (b.source.supplier === s ? n + goodsOf(b.source, b.qty) : n), 0);
   const changes = short
     .map((a, l) => ({ l, a, b: enough[l]! }))
     .filter(

@@ -158,11 +158,11 @@ function waysOf(
     if (reduced + restCost(i + 1, rest) <= limit && !walk(i + 1, rest, reduced)) return false;
     for (const w of s.windows) {
       // the most that can be of use: the rest, or what the supplier is asked for
-      const use = k < 0 ? rest : Math.max(rest, Math.ceil(goal[k]! / w.price));
+      const use = k < 0 ? rest : Math.max(rest, Math.ceil((goal[k]! - s.fee) / w.price));
       const top = Math.min(w.hi, Math.max(w.lo, Math.ceil(Math.max(0, use) / w.step) * w.step));
       for (let q = w.lo; q <= top; q += w.step) {
         if (++tried > effort.steps) return false;
-        const next = reduced + q * w.price * weight;
+        const next = reduced + (q * w.price + s.fee) * weight;
         if (next > limit) break;
         if (next + restCost(i + 1, rest - q) > limit) continue;
         chosen.push({ source: s, qty: q });

@@ -10,9 +10,11 @@ export function priceOf(source: Source, qty: number): number {
   return windows[0]!.price;
 }
 
+/** Goods value of a quantity of a source, its own fee with it. */
+export const goodsOf = (source: Source, qty: number): number => qty * priceOf(source, qty) + source.fee;
+
 /** Goods value of a pick. */
-export const costOf = (pick: Pick): number =>
-  pick.reduce((sum, b) => sum + b.qty * priceOf(b.source, b.qty), 0);
+export const costOf = (pick: Pick): number => pick.reduce((sum, b) => sum + goodsOf(b.source, b.qty), 0);
 
 /**
  * Lower bound of covering a line in part from several of its sources: the need filled fractionally, cheapest weighted
@@ -157,13 +159,14 @@ export function coverTable(
     next.set(now.subarray(0, need + 1));
     const take = scratch?.take(k, need) ?? new Int32Array(need + 1);
     take.fill(0, 0, need + 1);
+    const fee = s.fee * weight[s.supplier]!;
     for (const w of s.windows) {
       const p = w.price * weight[s.supplier]!;
       // what covers all that is left
       for (let r = 1; r <= need; ) {
         const x = Math.max(w.lo, Math.ceil(r / w.step) * w.step);
         if (x > w.hi) break;
-        const c = p * x;
+        const c = p * x + fee;
         // one quantity serves all rests up to it
         for (const end = Math.min(need, x); r <= end; r++)
           if (c < next[r]!) {
@@ -189,7 +192,7 @@ export function coverTable(
           while (tail > head && queue[head]! < r - w.hi) head++;
           if (tail === head) continue;
           const from = queue[head]!;
-          const c = now[from]! + p * (r - from);
+          const c = now[from]! + p * (r - from) + fee;
           if (c < next[r]!) {
             next[r] = c;
             take[r] = r - from;

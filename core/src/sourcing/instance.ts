@@ -19,7 +19,8 @@ type Json = Readonly<Record<string, unknown>>;
  *
  * Besides the keys of its first form it takes: `maxParcels`; `latestDays` with a supplier's `days` (dearer and later
  * suppliers are left out); a supplier's `smallOrder {below, fee}`, `minimumOrder`, `handling`, `dutyRate`; a line's
- * `approved` (supplier ids) and an offer's `forbidden: true` for an alternate that was turned down.
+ * `approved` (supplier ids); an offer's `fee`, charged once when anything is bought of it, its `pool`, shared with all
+ * offers of that name, which have one stock between them, and `forbidden: true` for an alternate that was turned down.
  *
  * @throws AppError DOCUMENT_INVALID naming the key; NOT_A_NUMBER for money that is none
  */
@@ -93,6 +94,8 @@ export function toInstance(value: unknown): Instance {
           moq: whole(o.moq ?? 1, `${at}.moq`, 0),
           multiple: whole(o.multiple ?? 1, `${at}.multiple`, 1),
           breaks: toBreaks(breaks),
+          ...(o.fee === undefined ? {} : { fee: money(o.fee, `${at}.fee`) }),
+          ...(o.pool === undefined ? {} : { pool: text(o.pool, `${at}.pool`) }),
         },
       ];
     });
@@ -130,6 +133,7 @@ export function sourceDocument(instance: Instance, basket: Basket, ms: number) {
         offer: b.offer,
         qty: b.qty,
         unitPrice: microsToNumber(b.unitPrice),
+        ...(b.fee ? { fee: microsToNumber(b.fee) } : {}),
       })),
     ),
     missing: missing.map((l) => ({

@@ -17,6 +17,10 @@ export interface Offer {
   readonly part?: string;
   /** Sorted by quantity, the first one reachable from the minimum order. */
   readonly breaks: readonly PriceBreak[];
+  /** Charged once when anything is bought of it, such as winding a reel; part of the goods' value. */
+  readonly fee?: Micros;
+  /** The same pieces are offered to other purchases too: one stock for all offers of this name. */
+  readonly pool?: string;
 }
 
 /** What a parcel of a supplier costs beside its goods; subtotals are of the goods. */
@@ -42,7 +46,9 @@ export interface Buy {
   readonly supplier: string;
   readonly qty: number;
   readonly unitPrice: Micros;
+  /** Pieces × unit price, and the offer's own fee. */
   readonly cost: Micros;
+  readonly fee?: Micros;
 }
 
 /** Unit price of the highest break at or below a quantity; the first break below all. */
@@ -56,7 +62,8 @@ const roundUp = (q: number, multiple: number) => Math.ceil(q / multiple) * multi
 
 const buyOf = (o: Offer, qty: number): Buy => {
   const unitPrice = priceAt(o, qty);
-  return { offer: o.id, supplier: o.supplier, qty, unitPrice, cost: (qty * unitPrice) as Micros };
+  const cost = (qty * unitPrice + (o.fee ?? 0)) as Micros;
+  return { offer: o.id, supplier: o.supplier, qty, unitPrice, cost, ...(o.fee ? { fee: o.fee } : {}) };
 };
 
 /**

@@ -343,6 +343,6 @@ function reachOf(p: Problem): Float64Array {
   const reach = p.fixed.slice();
   for (const line of p.lines)
     for (const s of line.sources)
-      reach[s.supplier]! += s.windows.reduce((m, w) => Math.max(m, w.hi * w.price), 0);
+      reach[s.supplier]! += s.windows.reduce((m, w) => Math.max(m, w.hi * w.price + s.fee), 0);
   return reach;
 }

@@ -1,5 +1,5 @@
 import type { Need } from "./basket.ts";
-import { type Offer, priceAt, type Supplier, wholeStock } from "./offer.ts";
+import { buyAt, type Offer, type Supplier, wholeStock } from "./offer.ts";
 
 /** Quantities of an offer that share one unit price: lo, lo + step, … hi. Money in whole micros. */
 export interface Window {
@@ -15,12 +15,14 @@ export interface Source {
   /** Index of its supplier. */
   readonly supplier: number;
   readonly windows: readonly Window[];
+  /** Charged once when anything is bought of it. */
+  readonly fee: number;
   /** Windows up to one piece less than the need: what the offer can give beside another. */
   readonly partial: readonly Window[];
   /** Least cost of covering the need from here alone, and its quantity; infinite where the stock does not reach. */
   readonly full: number;
   readonly fullQty: number;
-  /** Least unit price of the partial windows. */
+  /** Least price a piece of the partial windows can come to, their share of the fee with it. */
   readonly leastPartial: number;
   /** Most that can be bought in part. */
   readonly mostPartial: number;
@@ -108,9 +110,10 @@ export function toProblem(
       const buys = offers.flatMap((source, i) => (stock[i]! > 0 ? [{ source, qty: stock[i]! }] : []));
       for (const b of buys) {
         const s = index.get(b.source.supplier)!;
-        fixed[s]! += b.qty * priceAt(b.source, b.qty);
+        const { cost } = buyAt(b.source, b.qty);
+        fixed[s]! += cost;
         fixedSuppliers |= 1 << s;
-        grain = gcd(grain, b.qty * priceAt(b.source, b.qty));
+        grain = gcd(grain, cost);
       }
       short.push({ need, buys, missing: need.need - most });
       continue;
@@ -119,7 +122,10 @@ export function toProblem(
       const s = sourceOf(o, index.get(o.supplier)!, need.need);
       return s ? [s] : [];
     });
-    for (const s of sources) for (const w of s.windows) grain = gcd(grain, w.price);
+    for (const s of sources) {
+      grain = gcd(grain, s.fee);
+      for (const w of s.windows) grain = gcd(grain, w.price);
+    }
     lines.push({
       id: need.id,
       need: need.need,
@@ -176,13 +182,14 @@ function sourceOf(offer: Offer, supplier: number, need: number): Source | undefi
     if (lo <= hi) windows.push({ lo, hi, step, price: b.price });
   });
   if (windows.length === 0) return undefined;
+  const fee = offer.fee ?? 0;
   let full = Number.POSITIVE_INFINITY;
   let fullQty = 0;
   const partial: Window[] = [];
   for (const w of windows) {
     const q = Math.max(w.lo, ceil(need));
-    if (q <= w.hi && q * w.price < full) {
-      full = q * w.price;
+    if (q <= w.hi && q * w.price + fee < full) {
+      full = q * w.price + fee;
       fullQty = q;
     }
     const hi = Math.min(w.hi, floor(need - 1));
@@ -192,10 +199,11 @@ function sourceOf(offer: Offer, supplier: number, need: number): Source | undefi
     offer,
     supplier,
     windows,
+    fee,
     partial,
     full,
     fullQty,
-    leastPartial: partial.reduce((m, w) => Math.min(m, w.price), Number.POSITIVE_INFINITY),
+    leastPartial: partial.reduce((m, w) => Math.min(m, w.price + fee / w.hi), Number.POSITIVE_INFINITY),
     mostPartial: partial.reduce((m, w) => Math.max(m, w.hi), 0),
   };
 }

@@ -131,8 +131,9 @@ function caseModel(p: Problem, c: OpenCase, limit: number): Built | "nothing" | 
     const one = cuts.length === 1 ? cuts[0]! : undefined;
     if (one && one.lo === one.hi) {
       fixedPicks[l] = [{ source: one.source, qty: one.lo }];
-      constant += (one.lo * one.price * p.factor[one.source.supplier]!) / UNIT;
-      given[one.source.supplier]! += one.lo * one.price;
+      const goods = one.lo * one.price + one.source.fee;
+      constant += (goods * p.factor[one.source.supplier]!) / UNIT;
+      given[one.source.supplier]! += goods;
       continue;
     }
     const cover: [number, number][] = [];
@@ -140,8 +141,10 @@ function caseModel(p: Problem, c: OpenCase, limit: number): Built | "nothing" | 
     for (const cut of cuts) {
       const [a, b] = [cut.lo / cut.step, cut.hi / cut.step];
       const unit = (cut.price * cut.step) / UNIT;
-      const paid = unit * p.factor[cut.source.supplier]!;
-      const choose = m.column(a === b ? paid * a : 0, 1, true);
+      const factor = p.factor[cut.source.supplier]!;
+      const paid = unit * factor;
+      const fee = cut.source.fee / UNIT;
+      const choose = m.column((a === b ? paid * a : 0) + fee * factor, 1, true);
       const count = a === b ? -1 : m.column(paid, b, true);
       if (count >= 0) {
         m.row(0, Number.POSITIVE_INFINITY, [
@@ -157,7 +160,9 @@ function caseModel(p: Problem, c: OpenCase, limit: number): Built | "nothing" | 
       cover.push(entry(cut.step / line.need));
       if (asked.has(cut.source.supplier)) {
         const list = spend.get(cut.source.supplier) ?? [];
-        list.push(entry(unit));
+        // a window that is taken gives its pieces and its fee to what the supplier is asked for
+        if (count < 0) list.push([choose, unit * a + fee]);
+        else list.push([count, unit], ...(fee > 0 ? [[choose, fee] as [number, number]] : []));
         spend.set(cut.source.supplier, list);
       }
       const own = bySource.get(cut.source) ?? [];
@@ -217,11 +222,13 @@ function cutsOf(
     for (const w of source.windows) {
       const isAsked = asked.has(source.supplier);
       const whole = Math.max(w.lo, Math.ceil(line.need / w.step) * w.step);
-      const far = isAsked ? Math.ceil(c.floors[source.supplier]! / w.price / w.step) * w.step : 0;
+      const far = isAsked
+        ? Math.ceil((c.floors[source.supplier]! - source.fee) / w.price / w.step) * w.step
+        : 0;
       const top = Math.min(w.hi, Math.max(whole, far));
       let [lo, hi] = [-1, -1];
       for (let q = w.lo; q <= top; q += w.step) {
-        const own = q * w.price * weight;
+        const own = (q * w.price + source.fee) * weight;
         if (own > limit) break;
         if (own + others[Math.max(0, line.need - q)]! > limit) continue;
         if (lo < 0) lo = q;

@@ -1,4 +1,4 @@
-import { coverLine, type Pick, priceOf } from "./cover.ts";
+import { coverLine, goodsOf, type Pick } from "./cover.ts";
 import type { Problem, ProblemLine, Source } from "./problem.ts";
 
 /** A basket in the search: a pick for each line, what it comes to at each supplier, and the total with fees. */
@@ -26,7 +26,7 @@ export function evaluate(p: Problem, picks: readonly Pick[]): Solution {
   let used = p.fixedSuppliers;
   for (const pick of picks)
     for (const b of pick) {
-      spend[b.source.supplier]! += b.qty * priceOf(b.source, b.qty);
+      spend[b.source.supplier]! += goodsOf(b.source, b.qty);
       used |= 1 << b.source.supplier;
     }
   let total = 0;
@@ -179,7 +179,7 @@ export class Improver {
   }
 
   private bought(pick: Pick): Bought {
-    const goods = pick.map((b) => b.qty * priceOf(b.source, b.qty));
+    const goods = pick.map((b) => goodsOf(b.source, b.qty));
     return {
       pick,
       open: pick.reduce((m, b) => m | (1 << b.source.supplier), 0),
@@ -217,8 +217,8 @@ export class Improver {
       for (const source of p.lines[l]!.sources) {
         if (source.supplier !== s || (present && present.source !== source)) continue;
         for (const w of source.windows) {
-          const q = Math.max(w.lo, Math.ceil(Math.ceil(goal / w.price) / w.step) * w.step);
-          if (q > w.hi || !(q * w.price >= goal)) continue;
+          const q = Math.max(w.lo, Math.ceil(Math.ceil((goal - source.fee) / w.price) / w.step) * w.step);
+          if (q > w.hi || !(q * w.price + source.fee >= goal)) continue;
           const others = present ? old.pick.filter((b) => b !== present) : [];
           const rest = others.reduce((n, b) => n + b.qty, 0);
           if (q + rest >= p.lines[l]!.need) out.push(this.bought([...others, { source, qty: q }]));
