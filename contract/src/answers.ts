@@ -1,4 +1,13 @@
-import type { House, Measure, OfferChange, RunDocument, RunLine, RunOffer, RunSupplier } from "@kobbin/core";
+import type {
+  House,
+  Measure,
+  OfferChange,
+  OwnLosses,
+  RunDocument,
+  RunLine,
+  RunOffer,
+  RunSupplier,
+} from "@kobbin/core";
 
 /** The shop as the page knows it. */
 export interface Shop {
@@ -13,6 +22,8 @@ export interface Shop {
   readonly decimalMark: "." | ",";
   readonly dateOrder: "dmy" | "mdy" | "ymd";
   readonly showsMil: boolean;
+  /** Losses by kind of package that are set otherwise than usual. */
+  readonly attrition: OwnLosses;
   readonly version: number;
 }
 
@@ -62,7 +73,9 @@ export interface ProductRow {
   readonly revisions: readonly {
     readonly id: string;
     readonly label: string;
+    /** The first of its boards. */
     readonly boardId: string;
+    readonly boards: number;
     readonly widthMm?: number;
     readonly heightMm?: number;
     readonly layers: number;
@@ -81,7 +94,12 @@ export interface RevisionAnswer {
   readonly productId: string;
   readonly product: string;
   readonly label: string;
-  readonly board: { readonly id: string; readonly name: string; readonly measure: Measure };
+  readonly boards: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly perProduct: number;
+    readonly measure: Measure;
+  }[];
   readonly lines: readonly RunLine[];
 }
 
@@ -91,8 +109,9 @@ export interface RunAnswer {
   readonly state: "open" | "released";
   readonly productId: string;
   readonly revisionId: string;
-  readonly boardId: string;
-  /** Versions of what can be edited beside the run itself: lines of the bill and houses, by id. */
+  /** Its boards, in the order of the document's. */
+  readonly boardIds: readonly string[];
+  /** Versions of what can be edited beside the run itself: lines, sums, variants, boards and houses, by id. */
   readonly versions: Readonly<Record<string, number>>;
   readonly remarks: readonly RemarkRow[];
   readonly document: RunDocument;

@@ -1,4 +1,4 @@
-import { ORIGINS, SOURCE_CLASSES } from "@kobbin/core";
+import { ATTRITION, ORIGINS, type OwnLosses, SOURCE_CLASSES } from "@kobbin/core";
 import * as yup from "yup";
 
 const money = yup
@@ -14,6 +14,24 @@ const password = yup
 const name = yup.string().trim().min(1, "Give it a name.").max(120);
 const day = yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, "Write the date as 2026-11-24.");
 const version = yup.number().integer().min(1);
+
+const isLoss = (v: unknown): boolean =>
+  Array.isArray(v) &&
+  v.length === 2 &&
+  typeof v[0] === "number" &&
+  v[0] >= 0 &&
+  v[0] <= 0.5 &&
+  Number.isInteger(v[1]) &&
+  v[1] >= 0 &&
+  v[1] <= 10_000;
+
+/** What of a board may be changed beside its files. */
+export const boardBody = yup.object({
+  version,
+  name,
+  perProduct: yup.number().integer().min(1, "A board is in the product once at least.").max(1000),
+});
+export type BoardBody = yup.InferType<typeof boardBody>;
 
 export const signInBody = yup.object({
   email: yup.string().trim().lowercase().required("Type the name you signed up with.").max(200),
@@ -47,6 +65,18 @@ export const shopBody = yup.object({
   decimalMark: yup.string().oneOf([".", ","] as const),
   dateOrder: yup.string().oneOf(["dmy", "mdy", "ymd"] as const),
   showsMil: yup.boolean(),
+  /** Kind of package → share and least number lost, by hand and by machine. */
+  attrition: yup
+    .mixed<OwnLosses>()
+    .test(
+      "attrition",
+      "A loss is a share from 0 to 50 % and a number from 0 to 10,000.",
+      (v) =>
+        v === undefined ||
+        Object.entries(v).every(
+          ([kind, l]) => kind in ATTRITION && [l?.hand, l?.machine].every((x) => isLoss(x)),
+        ),
+    ),
   rates: yup
     .mixed<Record<string, string>>()
     .test(
@@ -164,6 +194,8 @@ export const lineBody = yup.object({
   origin: yup.string().oneOf(ORIGINS),
   /** The made item it belongs to; null: none. */
   parent: yup.string().uuid().nullable(),
+  /** The board it is on; null: the product's own. */
+  board: yup.string().uuid().nullable(),
   madeCost: money,
 });
 /** Many lines changed as one act. */
@@ -182,6 +214,8 @@ export const newBill = yup.object({
     .min(1, "There is no line in it.")
     .max(20_000, "A bill holds at most 20,000 lines; nothing of it was taken.")
     .required(),
+  /** Only the lines of this board are replaced, and these are on it. */
+  board: yup.string().uuid(),
 });
 
 /** Columns of a list a person confirmed, to be known when such a list comes again. */
@@ -230,6 +264,8 @@ export const offerBody = yup.object({
   validUntil: day,
   leadDays: yup.number().integer().min(0).max(1000),
   packaging: yup.string().max(60),
+  /** Charged once when anything is bought of it. */
+  fee: money,
   restriction: yup.string().max(200),
 });
 export type OfferBody = yup.InferType<typeof offerBody>;

@@ -5,6 +5,8 @@ export interface FeedOffer {
   readonly moq: number;
   readonly multiple: number;
   readonly packaging: string;
+  /** Charged once when anything is bought of it, such as winding a reel. */
+  readonly fee?: string;
   readonly currency: string;
   readonly breaks: readonly { readonly qty: number; readonly price: string }[];
 }

@@ -87,8 +87,9 @@ export {
   slug,
 } from "./release/plan.ts";
 export { assemblyHouse } from "./run/assembly-house.ts";
+export { boardOf, ofBoard, Places, type RunBoard, type RunPlacement } from "./run/boards.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { type BoardOrder, housePrice } from "./run/cost-nodes.ts";
+export { housePrice } from "./run/cost-nodes.ts";
 export {
   DEFAULT_ASSEMBLY,
   type Mount,
@@ -107,10 +108,11 @@ export {
 export { toRunLines } from "./run/lines.ts";
 export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
 export type { Note, StageKey } from "./run/notes.ts";
+export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
-export { type BasketCache, basketKey, boardFacts, type RunResult, rollUp } from "./run/roll-up.ts";
+export { type BasketCache, basketKey, type RunResult, rollUp } from "./run/roll-up.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
 export {
@@ -123,6 +125,7 @@ export {
   withVariant,
 } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
+export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export {
   type CurvePoint,
   curvePoint,

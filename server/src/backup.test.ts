@@ -51,7 +51,7 @@ async function seen(v: Visitor) {
   for (const r of [...bench.runs].sort((a, b) => a.name.localeCompare(b.name))) {
     const { summary: _, ...answer } = (await v.get(`/api/runs/${r.id}`)).body as RunAnswer;
     const pack = r.state === "released" ? sha256Hex((await v.get(`/api/runs/${r.id}/package`)).bytes) : "";
-    const files = sha256Hex((await v.get(`/api/boards/${answer.boardId}/files`)).bytes);
+    const files = sha256Hex((await v.get(`/api/boards/${answer.boardIds[0]!}/files`)).bytes);
     runs.push({ answer, pack, files });
   }
   const history = ((await v.get("/api/history")).body as HistoryAnswer).changes.map((c) => [

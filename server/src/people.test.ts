@@ -98,6 +98,8 @@ async function fixture() {
     "PATCH /api/people/:id": { role: "bench" },
     "POST /api/invitations": { role: "bench" },
     "POST /api/boards/:id/corrections": { roles: {} },
+    "POST /api/revisions/:id/boards": namedForm("second"),
+    "PATCH /api/boards/:id": { perProduct: 2 },
     "POST /api/runs": { revisionId: kept.revisionId, name: "two", goodBoards: 2 },
     "PATCH /api/runs/:id": { version: 1, goodBoards: 6 },
     "PUT /api/runs/:id/quotes": {
@@ -136,6 +138,12 @@ async function fixture() {
     "POST /api/changes/:id/undo": {},
   };
   return { owner, bench, ids, bodies, houseId: document.house!.id };
+}
+
+function namedForm(name: string): FormData {
+  const form = new FormData();
+  form.set("name", name);
+  return form;
 }
 
 /** Routes that name a thing of the shop by its id: to another shop it is not there. */
@@ -193,7 +201,10 @@ test.each(Object.entries(ACCESS))(
     if (key === "DELETE /api/remarks/:id") return;
     const atOwner = await call(owner);
     if (path === "/api/demo/reset") expect(atOwner).toBe(403);
-    else if (["/api/restore", "/api/products"].includes(path)) expect(atOwner).toBe(422);
+    else if (["/api/restore", "/api/products", "/api/revisions/:id/boards"].includes(path))
+      expect(atOwner).toBe(422);
+    // a product's only board stays
+    else if (key === "DELETE /api/boards/:id") expect(atOwner).toBe(403);
     else if (path === "/api/runs/:id/redo" || /package|manifest/.test(path)) expect(atOwner).toBe(404);
     else expect([key, atOwner < 300]).toEqual([key, true]);
   },

@@ -51,7 +51,9 @@ test("loose files are kept in any mix, measured, and their parts list becomes li
   expect(document.lines).toEqual([
     expect.objectContaining({ refs: ["R1"], qty: 1, mpn: "ZZ-UNKNOWN-1", mount: "machine" }),
   ]);
-  expect(document.placements).toEqual([{ ref: "R1", xMm: 7, yMm: 5, rotationDeg: 0, side: "top" }]);
+  expect(document.placements).toEqual([
+    { ref: "R1", xMm: 7, yMm: 5, rotationDeg: 0, side: "top", board: document.boards[0]!.id },
+  ]);
 });
 
 const whole = zipOf(strangerFiles());
@@ -128,10 +130,12 @@ test("a correction is kept, changes the measure, and is remembered for the next 
     revisionId: string;
   };
   const revision = (await v.get(`/api/revisions/${again.revisionId}`)).body as {
-    board: { measure: { copperLayers: number; layers: { file: string; because: string }[] } };
+    boards: { measure: { copperLayers: number; layers: { file: string; because: string }[] } }[];
   };
-  expect(revision.board.measure.copperLayers).toBe(1);
-  expect(revision.board.measure.layers.find((l) => l.file === "weird-art-2.dat")!.because).toBe("corrected");
+  expect(revision.boards[0]!.measure.copperLayers).toBe(1);
+  expect(revision.boards[0]!.measure.layers.find((l) => l.file === "weird-art-2.dat")!.because).toBe(
+    "corrected",
+  );
 });
 
 test("moves of a file add up, are not remembered for the next drop, and a move that is none is refused", async () => {
@@ -146,9 +150,9 @@ test("moves of a file add up, are not remembered for the next drop, and a move t
   expect((await measured()).smdPads.top).toBe(0);
   const { revisionId } = (await v.drop(strangerFiles(), { name: "Second" })).body as { revisionId: string };
   const second = (await v.get(`/api/revisions/${revisionId}`)).body as {
-    board: { measure: { smdPads: { top: number } } };
+    boards: { measure: { smdPads: { top: number } } }[];
   };
-  expect(second.board.measure.smdPads.top).toBe(2);
+  expect(second.boards[0]!.measure.smdPads.top).toBe(2);
   expect((await move(-1.5)).status).toBe(204);
   expect((await measured()).smdPads.top).toBe(2);
   expect((await measured()).minMaskExpansionMm).toBeCloseTo(0.05, 6);

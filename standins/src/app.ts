@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import type { FeedAnswer } from "@kobbin/contract";
 import Koa from "koa";
-import { FIRST_DAY, offerFor } from "./catalogue.ts";
+import { FIRST_DAY, offersFor } from "./catalogue.ts";
 import { HOUSES, SUPPLIERS } from "./houses-and-suppliers.ts";
 
 /** How the stand-ins behave: the same seed and day give the same prices and stock. */
@@ -65,10 +65,10 @@ export function createStandIns(options: StandInOptions): Koa {
     }
     const query = ctx.query.mpn;
     const mpns = (Array.isArray(query) ? query : [query ?? ""]).filter((m) => m !== "").slice(0, 500);
-    const found = mpns.map((m) => [m, offerFor(key, m, options.seed, day)] as const);
+    const found = mpns.map((m) => [m, offersFor(key, m, options.seed, day)] as const);
     const answer: FeedAnswer = {
-      offers: found.flatMap(([, o]) => (o ? [o] : [])),
-      notListed: found.filter(([, o]) => !o).map(([m]) => m),
+      offers: found.flatMap(([, o]) => o),
+      notListed: found.filter(([, o]) => o.length === 0).map(([m]) => m),
     };
     ctx.body = answer;
   });

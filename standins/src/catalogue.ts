@@ -63,6 +63,27 @@ const CHARACTER: Readonly<Record<string, { factor: number; lists: number; curren
   corner: { factor: 1.5, lists: 0.55, currency: 1 },
 };
 
+/** Charge of those who wind any quantity on a reel, in their currency. */
+const WINDING: Readonly<Record<string, string>> = { fennimore: "6.00", longreach: "5.40" };
+
+/**
+ * All that a supplier offers for a part number: as it lies there, and small parts wound on a reel for a charge where
+ * somebody does that. Nothing where it is not listed.
+ */
+export function offersFor(
+  supplierKey: string,
+  mpn: string,
+  seed: string,
+  day: string = FIRST_DAY,
+): FeedOffer[] {
+  const offer = offerFor(supplierKey, mpn, seed, day);
+  if (!offer) return [];
+  const fee = WINDING[supplierKey];
+  return offer.packaging === "cut tape" && fee !== undefined
+    ? [offer, { ...offer, packaging: "reel, wound", fee }]
+    : [offer];
+}
+
 /** What a supplier offers for a part number, or undefined when it does not list it. Deterministic under the seed and the day. */
 export function offerFor(
   supplierKey: string,

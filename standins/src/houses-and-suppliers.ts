@@ -128,6 +128,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       perHandJoint: "0.09",
       minCharge: "90",
       days: 10,
+      leaderMm: 150,
     },
   },
   {
@@ -208,6 +209,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       perHandJoint: "0.14",
       minCharge: "140",
       days: 6,
+      takes: "reels",
     },
   },
   {

@@ -1,7 +1,7 @@
 import type { Server } from "node:http";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { createStandIns } from "./app.ts";
-import { offerFor } from "./catalogue.ts";
+import { offerFor, offersFor } from "./catalogue.ts";
 
 let server: Server;
 let url: string;
@@ -44,6 +44,16 @@ test("offers are sound: steps rise, prices fall, the first step is reachable", (
         expect(Number(o.breaks[i]!.price)).toBeLessThan(Number(o.breaks[i - 1]!.price));
       }
     }
+});
+
+test("small parts come as cut and, for a charge, wound on a reel of the same pieces", () => {
+  const both = ["OX-R0603-10k", "PW-C0603-100n", "PW-C0603-1u"].map((mpn) =>
+    offersFor("fennimore", mpn, "z"),
+  );
+  const wound = both.filter((list) => list.length === 2);
+  expect(wound.length).toBeGreaterThan(0);
+  for (const [cut, reel] of wound) expect(reel).toEqual({ ...cut, packaging: "reel, wound", fee: "6.00" });
+  expect(offersFor("brindle", "PW-C0603-100n", "z").every((o) => o.fee === undefined)).toBe(true);
 });
 
 test("over HTTP: known parts are offered, strangers' are not listed, a feed may be down", async () => {

@@ -48,9 +48,10 @@ export interface BoardTime {
  * iron: every part by hand. What a house solders costs no own time here (domain.md 7.3).
  *
  * @param perLoad boards in one reflow load
+ * @param boards in one product: each is printed, heated and looked at by itself
  * @example Board K: iron 888 s, stencil on a plate with 4 a load 496.8 s (EX 7.2)
  */
-export function boardTime(parts: readonly CountedPart[], perLoad = 4): BoardTime {
+export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1): BoardTime {
   let [place, solder, joints] = [0, 0, 0];
   let hasPaste = false;
   for (const p of parts) {
@@ -62,9 +63,9 @@ export function boardTime(parts: readonly CountedPart[], perLoad = 4): BoardTime
       place += p.count * (PLACE[p.kind] + polarised);
     } else solder += p.count * (IRON[p.kind](p.joints) + polarised);
   }
-  const print = hasPaste ? 60 : 0;
-  const reflow = hasPaste ? 360 / perLoad : 0;
-  const inspect = joints > 0 && hasPaste ? 20 + 0.6 * joints : 0;
+  const print = hasPaste ? 60 * boards : 0;
+  const reflow = hasPaste ? (360 * boards) / perLoad : 0;
+  const inspect = joints > 0 && hasPaste ? 20 * boards + 0.6 * joints : 0;
   return { print, place, reflow, solder, inspect, total: print + place + reflow + solder + inspect };
 }
 

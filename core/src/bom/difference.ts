@@ -10,6 +10,8 @@ export interface DifferLine {
   readonly package: string;
   readonly mpn: string;
   readonly dnp: boolean;
+  /** What its board is called in both bills, where the product has several. */
+  readonly board?: string;
 }
 
 /** References that had one part and have another, or are there in one bill only. */
@@ -57,7 +59,11 @@ const identity = (l: DifferLine) => ({
 export function billDifference(was: readonly DifferLine[], now: readonly DifferLine[]): BillDifference {
   const byRef = (lines: readonly DifferLine[]) =>
     new Map(
-      lines.filter((l) => !l.dnp).flatMap((l) => l.refs.map((r) => [r.toUpperCase(), identity(l)] as const)),
+      lines
+        .filter((l) => !l.dnp)
+        .flatMap((l) =>
+          l.refs.map((r) => [r.toUpperCase() + (l.board ? ` of ${l.board}` : ""), identity(l)] as const),
+        ),
     );
   const [before, after] = [byRef(was), byRef(now)];
   const groups = new Map<string, { kind: Difference["kind"]; refs: string[]; was?: string; now?: string }>();

@@ -8,6 +8,7 @@ import { readValue } from "./value.ts";
 interface Line extends Omit<BomLine, "qtyStated" | "value" | "row"> {
   readonly id: string;
   readonly mount: string;
+  readonly board?: string;
 }
 
 /** Lines that seem to be one part in different spelling. */
@@ -73,11 +74,12 @@ export function sameParts(lines: readonly Line[]): SameParts[] {
     if (l.dnp || l.refs.length === 0) continue;
     const kind = lettersOf(l.refs[0]!);
     const { value } = readValue(l.valueText, l.refs[0]);
-    if (value && l.package !== "") put(`value ${kind} ${value.si} ${packageKey(l.package)} ${l.mount}`, l);
+    if (value && l.package !== "")
+      put(`value ${kind} ${value.si} ${packageKey(l.package)} ${l.mount} ${l.board ?? ""}`, l);
     else if (l.mpn !== "") {
       // the words of a line stay with it: “display” and “sounder” may be one connector and are two lines
       const words = l.valueText.toUpperCase().replace(/\s+/g, " ").trim();
-      put(`number ${l.mpn.toUpperCase().replace(/\s/g, "")} ${words} ${l.mount}`, l);
+      put(`number ${l.mpn.toUpperCase().replace(/\s/g, "")} ${words} ${l.mount} ${l.board ?? ""}`, l);
     }
   }
   const out: SameParts[] = [];

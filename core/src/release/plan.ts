@@ -4,6 +4,7 @@ import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney, toMicros } from "../money/money.ts";
 import { assemblyHouse } from "../run/assembly-house.ts";
+import { boardOf, Places } from "../run/boards.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
 import { withVariant } from "../run/structure.ts";
@@ -83,30 +84,49 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
       bothSizes(l.package),
       ...madeBy(l),
       l.mount === "hand" ? "by hand" : "by machine",
+      ...(doc.boards.length > 1 ? [boardOf(doc, l)?.name ?? ""] : []),
     ]);
   return {
     path: "assembly/parts-list.csv",
     rows: [
-      ["References", "Quantity", "Value", "Package", "Maker", "Part number", "Description", "Mounted"],
+      [
+        "References",
+        "Quantity",
+        "Value",
+        "Package",
+        "Maker",
+        "Part number",
+        "Description",
+        "Mounted",
+        ...(doc.boards.length > 1 ? ["Board"] : []),
+      ],
       ...rows,
     ],
   };
 }
 
 function placesTable(doc: RunDocument): PlannedTable {
-  const line = new Map(doc.lines.flatMap((l) => l.refs.map((ref) => [ref, l] as const)));
-  const rows = doc.placements
-    .filter((p) => line.get(p.ref) && !line.get(p.ref)!.dnp && line.get(p.ref)!.mount === "machine")
-    .sort((a, b) => compareRefs(a.ref, b.ref))
-    .map((p) => [
+  const places = new Places(doc);
+  const order = new Map(doc.boards.map((b, i) => [b, i]));
+  const rows = doc.lines
+    .filter((l) => !l.dnp && l.mount === "machine")
+    .flatMap((l) => {
+      const board = boardOf(doc, l) ?? doc.boards[0];
+      return l.refs.flatMap((ref) => {
+        const p = places.of(l, ref);
+        return p ? [{ l, p, board, rank: board ? order.get(board)! : 0 }] : [];
+      });
+    })
+    .sort((a, b) => a.rank - b.rank || compareRefs(a.p.ref, b.p.ref))
+    .map(({ l, p, board }) => [
       p.ref,
       p.xMm.toFixed(4),
       p.yMm.toFixed(4),
       String(Math.round(p.rotationDeg * 1000) / 1000),
       p.side === "top" ? "Top" : "Bottom",
-      line.get(p.ref)!.valueText,
-      bothSizes(line.get(p.ref)!.package),
-      doc.boards[0]?.name ?? "",
+      l.valueText,
+      bothSizes(l.package),
+      board?.name ?? "",
     ]);
   return {
     path: "assembly/placement.csv",
@@ -247,10 +267,15 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
         {
           heading: "Order",
           rows: [
-            ["Boards to place", String(r.start)],
+            ...(doc.boards.length > 1
+              ? doc.boards.map((b): [string, string] => [
+                  `Boards to place, ${b.name}`,
+                  String(r.start * b.perProduct),
+                ])
+              : [["Boards to place", String(r.start)] as [string, string]]),
             ["Lines to place", String(r.parts.filter((p) => p.method === "house").length)],
             [
-              "Parts a board",
+              doc.boards.length > 1 ? "Parts a product" : "Parts a board",
               String(r.parts.filter((p) => p.method === "house").reduce((n, p) => n + p.count, 0)),
             ],
             ["Placement file", "assembly/placement.csv"],

@@ -1,23 +1,12 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import type { House } from "../fab/house.ts";
-import type { BoardFacts, FabQuote } from "../fab/price.ts";
 import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
-import type { RunDocument, RunQuote } from "./document.ts";
+import type { RunDocument } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
+import type { BoardOrder } from "./order-boards.ts";
 import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
-
-/** The fab of one board of the product. */
-export interface BoardOrder {
-  readonly name: string;
-  readonly facts: BoardFacts;
-  readonly quote: FabQuote;
-  /** A quotation that came and overrides the estimate. */
-  readonly quoted?: RunQuote;
-  readonly micros: Micros;
-  readonly days: number;
-}
 
 export interface Minutes {
   readonly setup: number;
@@ -134,18 +123,25 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
   );
 }
 
+/** Board designs of the product: each has its own stencil and set-up. */
+const designsOf = (doc: RunDocument): number => Math.max(1, doc.boards.length);
+const stencils = (doc: RunDocument): Micros =>
+  (designsOf(doc) * toMicros(doc.assembly.stencilPrice)) as Micros;
+
 /** Price of an assembly house (domain.md 7.5): set-up, stencil, unique parts, joints; at least its minimum. */
 export function housePrice(
   house: House,
   parts: readonly LinePart[],
   boards: number,
+  designs = 1,
 ): { label: string; micros: number; note: string }[] {
   const p = house.assembly!;
   const placed = parts.filter((x) => x.method === "house" && x.kind !== "loose");
   const joints = placed.reduce((n, x) => n + x.count * x.joints, 0);
+  const each = (price: string) => (designs > 1 ? `${designs} × ${price}` : price);
   const terms = [
-    { label: "set-up, one side", micros: toMicros(p.setupPerSide) as number, note: p.setupPerSide },
-    { label: "stencil", micros: toMicros(p.stencilPerSide) as number, note: p.stencilPerSide },
+    { label: "set-up, one side", micros: designs * toMicros(p.setupPerSide), note: each(p.setupPerSide) },
+    { label: "stencil", micros: designs * toMicros(p.stencilPerSide), note: each(p.stencilPerSide) },
     {
       label: "unique parts",
       micros: placed.length * toMicros(p.perUniquePart),
@@ -214,7 +210,7 @@ export function assemblyNode(
             note: `${quote.total} ${quote.currency}`,
           },
         ]
-      : housePrice(house, parts, start);
+      : housePrice(house, parts, start, designsOf(doc));
     const fixed = quote ? 0 : terms.filter((t) => t.label !== "joints").reduce((s, t) => s + t.micros, 0);
     return branch("assembly", "Assembly", [
       leaf(
@@ -236,8 +232,14 @@ export function assemblyNode(
           leaf(
             "stencil",
             "stencil",
-            [{ label: "stencil", micros: toMicros(doc.assembly.stencilPrice), note: "charged to this run" }],
-            toMicros(doc.assembly.stencilPrice),
+            [
+              {
+                label: "stencil",
+                micros: stencils(doc),
+                note: `${designsOf(doc) > 1 ? `${designsOf(doc)} × ${doc.assembly.stencilPrice}, ` : ""}charged to this run`,
+              },
+            ],
+            stencils(doc),
           ),
         ]
       : [];
@@ -290,15 +292,14 @@ export function cashList(
     const quote = assemblyQuote(doc);
     const micros = quote
       ? toMicros(quote.total)
-      : housePrice(house, parts, start).reduce((s, t) => s + t.micros, 0);
+      : housePrice(house, parts, start, designsOf(doc)).reduce((s, t) => s + t.micros, 0);
     list.push({
       label: "assembly",
       micros: inShopCurrency(doc, micros, quote?.currency ?? house.currency),
       note: house.name,
     });
   } else {
-    if (doc.assembly.method === "stencil")
-      list.push({ label: "stencil", micros: toMicros(doc.assembly.stencilPrice) });
+    if (doc.assembly.method === "stencil") list.push({ label: "stencil", micros: stencils(doc) });
     list.push({ label: "paste, flux, cleaning", micros: toMicros(doc.assembly.consumables) });
   }
   const net = list.reduce((s, t) => s + t.micros, 0);

@@ -3,8 +3,8 @@ import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
-import type { Placement } from "../placement/placement.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
+import type { RunPlacement } from "./boards.ts";
 import type { Origin, Variant } from "./structure.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -24,6 +24,8 @@ export interface RunLine {
   readonly mount: Mount;
   /** Bought, where it is left out. */
   readonly origin?: Origin;
+  /** Id of the board it is on: its quantity is for one of those. Absent: the product's own, or the only board's. */
+  readonly board?: string;
   /** The made item it belongs to; its quantity is then for one of those. */
   readonly parent?: string;
   /** What one costs to make here, beside the parts it is made of. */
@@ -166,13 +168,14 @@ export interface RunDocument {
   readonly goodBoards: number;
   readonly confidence: number;
   readonly boards: readonly {
+    readonly id?: string;
     readonly name: string;
     readonly perProduct: number;
     readonly archive?: string;
     readonly measure: Measure;
   }[];
   readonly lines: readonly RunLine[];
-  readonly placements: readonly Placement[];
+  readonly placements: readonly RunPlacement[];
   readonly suppliers: readonly RunSupplier[];
   readonly offers: readonly RunOffer[];
   /** Parts of the shop's library that this run's lines ask for, or may take instead. */

@@ -3,6 +3,7 @@ import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
+import { boardMark, ofBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
@@ -33,6 +34,8 @@ export interface Note {
   readonly file?: string;
   readonly line?: number;
   readonly about?: readonly string[];
+  /** Id of the board it is about, where a product has several. */
+  readonly board?: string;
   /** Line ids the note is tied to. */
   readonly lines?: readonly string[];
   /** A correction of the board's files that would mend it. */
@@ -52,6 +55,13 @@ const FIRM = new Set([
 ]);
 const PART_TAGS = /^(bom|placement)-/;
 
+/** A check of a house's limits, of which board. */
+export type BoardCheck = LimitCheck & { readonly board?: string };
+
+/** The board a note is about, where that must be said. */
+const about = (doc: RunDocument, board: string | undefined) =>
+  doc.boards.length > 1 && board !== undefined ? { board } : {};
+
 /** All notes of a run, those accepted marked with their reason. */
 export function collectNotes(
   doc: RunDocument,
@@ -59,7 +69,7 @@ export function collectNotes(
   needs: readonly RunNeed[],
   basket: Basket,
   house: House | undefined,
-  checks: readonly LimitCheck[],
+  checks: readonly BoardCheck[],
   options: FabOptions | undefined,
 ): Note[] {
   const notes: Note[] = [];
@@ -67,7 +77,13 @@ export function collectNotes(
     notes.push({ key, stage, level, text, ...more });
   for (const b of doc.boards)
     for (const f of b.measure.findings)
-      add(PART_TAGS.test(f.tag) && !f.at ? "parts" : "board", keyOf(f), f.level, f.text, pick(f));
+      add(
+        PART_TAGS.test(f.tag) && !f.at ? "parts" : "board",
+        keyOf(f) + boardMark(doc, b.id),
+        f.level,
+        doc.boards.length > 1 ? `${b.name}: ${f.text}` : f.text,
+        { ...pick(f), ...about(doc, b.id) },
+      );
   partNotes(doc, add);
   libraryNotes(doc, needs, basket, add);
   sumNotes(doc, add);
@@ -100,7 +116,7 @@ const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "
 function fabNotes(
   doc: RunDocument,
   house: House | undefined,
-  checks: readonly LimitCheck[],
+  checks: readonly BoardCheck[],
   options: FabOptions | undefined,
   add: Add,
 ): void {
@@ -123,10 +139,10 @@ function fabNotes(
     );
   for (const c of checks) {
     if (c.level === "fine") continue;
-    const text = `The ${c.label} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
+    const text = `The ${c.label}${ofBoard(doc, c.board === undefined ? {} : { board: c.board })} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
     add(
       "fab",
-      `house-limit ${house.id} ${c.measure}`,
+      `house-limit ${house.id} ${c.measure}${boardMark(doc, c.board)}`,
       c.level === "cannot" ? "error" : c.level === "look" ? "warning" : "remark",
       text,
       {
@@ -136,6 +152,7 @@ function fabNotes(
             ? { do: "Ask the house whether it will mend this, or change the board." }
             : {}),
         ...(c.at ? { at: c.at } : {}),
+        ...about(doc, c.board),
       },
     );
   }
@@ -162,15 +179,17 @@ function fabNotes(
     add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {
       do: "Choose immersion gold.",
     });
-  const stated = doc.boards[0]?.measure.thicknessMm;
-  if (stated !== undefined && Math.abs(stated - Number.parseFloat(options.thickness)) > 0.05)
+  for (const b of doc.boards) {
+    const stated = b.measure.thicknessMm;
+    if (stated === undefined || Math.abs(stated - Number.parseFloat(options.thickness)) <= 0.05) continue;
     add(
       "fab",
-      "thickness-differs",
+      `thickness-differs${boardMark(doc, b.id)}`,
       "warning",
-      `The job file states ${stated} mm, ${options.thickness} mm is chosen.`,
-      { do: "Choose the stated thickness, or accept with a reason." },
+      `The job file${doc.boards.length > 1 ? ` of ${b.name}` : ""} states ${stated} mm, ${options.thickness} mm is chosen.`,
+      { do: "Choose the stated thickness, or accept with a reason.", ...about(doc, b.id) },
     );
+  }
   const quote = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
   if (quote?.validUntil !== undefined && quote.validUntil < doc.today)
     add(

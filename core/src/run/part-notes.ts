@@ -1,6 +1,7 @@
 import { isAmbiguousSize, padSpans, sizeMisfit, sizeSystem } from "../bom/chip-size.ts";
 import { isOutOfSeries } from "../bom/series.ts";
-import type { RunDocument } from "./document.ts";
+import { boardMark, boardOf, ofBoard, Places } from "./boards.ts";
+import type { RunDocument, RunLine } from "./document.ts";
 import type { Add } from "./notes.ts";
 
 /** What is to be said of the bill: places, values, sizes, numbers. */
@@ -19,13 +20,28 @@ export function partNotes(doc: RunDocument, add: Add): void {
       "No placement file came with the board; who is placed by machine is taken from the package names.",
       { do: "Drop the placement file if a house shall place the parts." },
     );
-  const placed = new Set(doc.placements.map((p) => p.ref));
-  const lost =
-    doc.placements.length === 0
-      ? []
-      : doc.lines
-          .filter((l) => !l.dnp && l.mount === "machine")
-          .flatMap((l) => l.refs.filter((r) => !placed.has(r)).map((r) => [r, l.id] as const));
+  const places = new Places(doc);
+  // a board that came without a placement file has no place for anything, and that is said once
+  const withPlaces = new Set(doc.placements.map((p) => p.board));
+  const isFiled = (l: RunLine) => withPlaces.has(undefined) || withPlaces.has(boardOf(doc, l)?.id);
+  const lost = doc.lines
+    .filter((l) => !l.dnp && l.mount === "machine" && isFiled(l))
+    .flatMap((l) =>
+      l.refs.filter((r) => !places.has(l, r)).map((r) => [`${r}${ofBoard(doc, l)}`, l.id, r] as const),
+    );
+  if (doc.placements.length > 0)
+    for (const b of doc.boards)
+      if (
+        !isFiled({ board: b.id } as RunLine) &&
+        doc.lines.some((l) => l.mount === "machine" && l.board === b.id)
+      )
+        add(
+          "parts",
+          `placement-missing ${b.id}`,
+          "warning",
+          `No placement file came with ${b.name}; who is placed by machine is taken from the package names.`,
+          { do: "Drop the placement file if a house shall place the parts." },
+        );
   if (lost.length > 0)
     add(
       "parts",
@@ -34,7 +50,7 @@ export function partNotes(doc: RunDocument, add: Add): void {
       `${lost.map(([r]) => r).join(", ")}: in the parts list and to be placed by machine, but the placement file has no place for ${lost.length === 1 ? "it" : "them"}.`,
       {
         do: "Were the pads forgotten? Correct the board, set the line to “by hand”, or mark it do-not-place.",
-        about: lost.map(([r]) => r),
+        about: lost.map(([, , r]) => r),
         lines: [...new Set(lost.map(([, id]) => id))],
       },
     );
@@ -51,16 +67,20 @@ export function partNotes(doc: RunDocument, add: Add): void {
         lines: odd.map((l) => l.id),
       },
     );
-  const spans = new Map(doc.boards.flatMap((b) => [...padSpans(b.measure)]));
+  const spansOf = new Map(doc.boards.map((b) => [b, padSpans(b.measure)]));
+  const spanOf = (l: RunLine, ref: string): number | undefined => {
+    const board = boardOf(doc, l);
+    return board ? spansOf.get(board)!.get(ref) : undefined;
+  };
   for (const l of doc.lines) {
-    const spanMm = l.dnp ? undefined : l.refs.map((r) => spans.get(r)).find((v) => v !== undefined);
+    const spanMm = l.dnp ? undefined : l.refs.map((r) => spanOf(l, r)).find((v) => v !== undefined);
     const misfit = spanMm === undefined ? undefined : sizeMisfit(l.package, spanMm);
     if (misfit)
       add(
         "parts",
-        `size-odd ${l.refs[0]}`,
+        `size-odd ${l.refs[0]}${boardMark(doc, l.board)}`,
         "warning",
-        `${l.refs.slice(0, 4).join(", ")}${l.refs.length > 4 ? " …" : ""}: listed as ${misfit.listed}, but the pads stand ${Number(misfit.spanMm.toFixed(2))} mm apart${misfit.fits.length > 0 ? `, which fits ${misfit.fits.join(" or ")}` : ""}.`,
+        `${l.refs.slice(0, 4).join(", ")}${l.refs.length > 4 ? " …" : ""}${ofBoard(doc, l)}: listed as ${misfit.listed}, but the pads stand ${Number(misfit.spanMm.toFixed(2))} mm apart${misfit.fits.length > 0 ? `, which fits ${misfit.fits.join(" or ")}` : ""}.`,
         {
           do: "The same digits mean another size in the other system: write the package that fits the pads.",
           about: [...l.refs],
@@ -69,7 +89,7 @@ export function partNotes(doc: RunDocument, add: Add): void {
       );
   }
   const unclear = doc.lines.filter(
-    (l) => !l.dnp && isAmbiguousSize(l.package) && !l.refs.some((r) => spans.has(r)),
+    (l) => !l.dnp && isAmbiguousSize(l.package) && !l.refs.some((r) => spanOf(l, r) !== undefined),
   );
   const system = sizeSystem(doc.lines.map((l) => l.package));
   if (unclear.length > 0 && system !== "imperial") {

@@ -2,6 +2,7 @@ import { shapeOf } from "../assembly/package-class.ts";
 import type { CountedPart, Method } from "../assembly/yield.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { type Offer, type Supplier, toBreaks } from "../sourcing/offer.ts";
+import { Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
 import { timesInProduct } from "./structure.ts";
 
@@ -12,12 +13,12 @@ export interface LinePart extends CountedPart {
 
 /** Fitted lines with their class and who solders them. */
 export function lineParts(doc: RunDocument): LinePart[] {
-  const placed = new Set(doc.placements.map((p) => p.ref));
-  const times = timesInProduct(doc.lines);
+  const places = new Places(doc);
+  const times = timesInProduct(doc.lines, doc.boards);
   return doc.lines
     .filter((l) => times.get(l.id)! > 0)
     .map((line) => {
-      const hasPlace = line.mount === "machine" || line.refs.some((r) => placed.has(r));
+      const hasPlace = line.mount === "machine" || line.refs.some((r) => places.has(line, r));
       const shape =
         line.mount === "none"
           ? { kind: "loose" as const, joints: 0, isPolarised: false }

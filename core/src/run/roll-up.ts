@@ -1,27 +1,19 @@
 import { type BoardTime, boardTime, setupMinutes } from "../assembly/time.ts";
 import { binomialAtLeast, boardsToStart, estimateYield, type YieldEstimate } from "../assembly/yield.ts";
-import type { Measure } from "../board/measure-document.ts";
 import { branch, type CostNode } from "../costing/tree.ts";
-import { checkHouse, type LimitCheck } from "../fab/check.ts";
+import { checkHouse } from "../fab/check.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
-import { type BoardFacts, orderPieces } from "../fab/price.ts";
-import { convertMicros, type Micros, toMicros } from "../money/money.ts";
+import type { Micros } from "../money/money.ts";
 import { type Basket, bestBasket, bestWithin, findBaskets, type Need } from "../sourcing/basket.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
 import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
-import {
-  assemblyNode,
-  type BoardOrder,
-  boardsNode,
-  cashList,
-  type Minutes,
-  otherNode,
-  partsNode,
-} from "./cost-nodes.ts";
+import { boardsPerProduct } from "./boards.ts";
+import { assemblyNode, boardsNode, cashList, type Minutes, otherNode, partsNode } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf, type RunNeed } from "./needs.ts";
-import { collectNotes, type Note, type StageKey } from "./notes.ts";
-import { type LinePart, lineParts, offersOf, rateOf, suppliersOf } from "./parts.ts";
+import { type BoardCheck, collectNotes, type Note, type StageKey } from "./notes.ts";
+import { type BoardOrder, orderBoards } from "./order-boards.ts";
+import { type LinePart, lineParts, offersOf, suppliersOf } from "./parts.ts";
 import { type ReadyBy, readyBy } from "./ready.ts";
 import { withVariant } from "./structure.ts";
 
@@ -37,7 +29,7 @@ export interface RunResult {
   readonly baskets: readonly Basket[];
   readonly house?: House;
   readonly options?: FabOptions;
-  readonly checks: readonly LimitCheck[];
+  readonly checks: readonly BoardCheck[];
   readonly orders: readonly BoardOrder[];
   readonly time: BoardTime;
   readonly ownMinutes: number;
@@ -55,20 +47,14 @@ export interface RunResult {
 /** Baskets already found for the same needs, shared between what-ifs of one run. */
 export type BasketCache = Map<string, Basket[]>;
 
-/** The facts of a board that fab and weight depend on. */
-export function boardFacts(m: Measure): BoardFacts {
-  const [w, h] = [m.outline?.widthMm ?? 0, m.outline?.heightMm ?? 0];
-  const areas = Object.values(m.copperAreaMm2);
-  const share =
-    w * h > 0 && areas.length > 0 ? areas.reduce((a, b) => a + b, 0) / areas.length / (w * h) : 0.6;
-  return {
-    widthMm: w,
-    heightMm: h,
-    layers: Math.max(1, m.copperLayers),
-    holes: m.holes.reduce((n, x) => n + x.count, 0) + m.slots.length,
-    copperShare: Math.min(1, share),
-  };
-}
+/** What a house's limits say of each board. */
+export const checksOf = (doc: RunDocument, house: House, options: FabOptions): BoardCheck[] =>
+  doc.boards.flatMap((b) =>
+    checkHouse(house, b.measure, options).map((c) => ({
+      ...c,
+      ...(b.id === undefined ? {} : { board: b.id }),
+    })),
+  );
 
 /**
  * Rolls a run up: boards to start, parts to buy, baskets, boards, own hours, cost tree, cash, dates, notes.
@@ -96,9 +82,9 @@ export function rollUp(
   const basket = chosenBasket(doc, needs, baskets, cache);
   const house = doc.house;
   const options = house ? fitOptions(house, doc.options) : undefined;
-  const checks = house && options ? doc.boards.flatMap((b) => checkHouse(house, b.measure, options)) : [];
-  const orders = house && options ? doc.boards.map((b) => orderBoard(doc, house, options, b, start)) : [];
-  const time = boardTime(parts, doc.assembly.perLoad);
+  const checks = house && options ? checksOf(doc, house, options) : [];
+  const orders = house && options ? orderBoards(doc, house, options, start) : [];
+  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc));
   const minutes = ownMinutes(doc, parts, time, quality, start);
   const tree = branch("run", "Run", [
     partsNode(doc, parts, needs, basket),
@@ -229,27 +215,6 @@ function chosenBasket(
   return found;
 }
 
-function orderBoard(
-  doc: RunDocument,
-  house: House,
-  options: FabOptions,
-  b: RunDocument["boards"][number],
-  start: number,
-): BoardOrder {
-  const facts = boardFacts(b.measure);
-  const quote = orderPieces(house, facts, options, start * b.perProduct);
-  const quoted = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
-  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
-  return {
-    name: b.name,
-    facts,
-    quote,
-    ...(quoted ? { quoted } : {}),
-    micros: convertMicros(quoted ? toMicros(quoted.total) : quote.total, rate),
-    days: quoted?.days ?? quote.days,
-  };
-}
-
 function ownMinutes(
   doc: RunDocument,
   parts: readonly LinePart[],
@@ -257,7 +222,8 @@ function ownMinutes(
   quality: YieldEstimate,
   start: number,
 ): Minutes {
-  const setup = setupMinutes(doc.assembly.method);
+  // each design has its own stencil and its own set-up
+  const setup = setupMinutes(doc.assembly.method) * Math.max(1, doc.boards.length);
   const kitting = 0.75 * parts.length;
   const perBoard = time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin);
   const testing = start * (doc.assembly.testMinutes + doc.assembly.packMinutes);

@@ -35,21 +35,28 @@ export function withVariant(doc: RunDocument): RunDocument {
 }
 
 /**
- * How often each line is in one product: its own quantity times those of the made items it belongs to, level by level.
+ * How often each line is in one product: its own quantity times those of the made items it belongs to, level by level,
+ * and times the boards of its kind in a product.
  * What belongs to an item that is not placed is not there either: 0. A ring of items that belong to each other counts
  * once around and no further.
  */
-export function timesInProduct(lines: readonly RunLine[]): Map<string, number> {
+export function timesInProduct(
+  lines: readonly RunLine[],
+  boards: readonly { readonly id?: string; readonly perProduct: number }[] = [],
+): Map<string, number> {
+  const perProduct = new Map(boards.map((b) => [b.id, b.perProduct]));
   const byId = new Map(lines.map((l) => [l.id, l]));
   const out = new Map<string, number>();
   for (const l of lines) {
     let times = l.dnp ? 0 : l.qty;
     const seen = new Set([l.id]);
+    let top = l;
     for (let up = byId.get(l.parent ?? ""); up && !seen.has(up.id); up = byId.get(up.parent ?? "")) {
       seen.add(up.id);
       times *= up.dnp ? 0 : up.qty;
+      top = up;
     }
-    out.set(l.id, times);
+    out.set(l.id, times * (top.board === undefined ? 1 : (perProduct.get(top.board) ?? 1)));
   }
   return out;
 }

@@ -1,8 +1,8 @@
-import { checkHouse, type LimitCheck, tightest } from "../fab/check.ts";
+import { type LimitCheck, tightest } from "../fab/check.ts";
 import { type FabOptionKey, fitOptions, type House } from "../fab/house.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
-import { type BasketCache, type RunResult, rollUp } from "./roll-up.ts";
+import { type BasketCache, checksOf, type RunResult, rollUp } from "./roll-up.ts";
 
 /** What an alternative would change, before it is chosen. */
 export interface Effect {
@@ -159,7 +159,7 @@ const round1 = (v: number) => Math.round(v * 10) / 10;
 function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketCache): HouseEffect {
   const alternative = withHouse(doc, h);
   const r = rollUp(alternative, cache);
-  const checks = doc.boards.flatMap((b) => checkHouse(h, b.measure, r.options!));
+  const checks = checksOf(doc, h, r.options!);
   const breaches = checks.filter((c) => c.level === "cannot");
   const first = breaches[0];
   const least = tightest(checks);
@@ -174,7 +174,7 @@ function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketC
     cash: microsToNumber((r.cashNeeded - base.cashNeeded) as Micros),
     boardsPerGood: microsToNumber(boards / r.expectedGood),
     boardsTotal: microsToNumber(boards),
-    pieces: r.orders[0]?.quote.pieces ?? 0,
+    pieces: r.orders.reduce((n, o) => n + o.quote.pieces, 0),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
     ...(least ? { tightest: least } : {}),

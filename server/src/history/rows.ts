@@ -40,7 +40,7 @@ export type Row = Readonly<Record<string, Json>>;
 const where = (table: Table) => TABLES[table].map((c, i) => `t.${c}::text = $${i + 1}`).join(" and ");
 const keyValues = (table: Table, key: Row) => TABLES[table].map((c) => String(key[c]));
 const identifier = (name: string) => {
-  if (!/^[a-z_]+$/.test(name)) throw new Error(`no column name: ${name}`);
+  if (!/^[a-z_][a-z0-9_]*$/.test(name)) throw new Error(`no column name: ${name}`);
   return `"${name}"`;
 };
 

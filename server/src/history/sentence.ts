@@ -53,6 +53,9 @@ const WORDS: Readonly<Record<string, string>> = {
   parent_id: "part of",
   made_cost: "cost to make one",
   within_pct: "within per cent",
+  per_product: "in each product",
+  board_id: "on board",
+  attrition: "losses",
 };
 const MOUNT: Readonly<Record<string, string>> = {
   machine: "mounted by machine",

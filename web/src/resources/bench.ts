@@ -1,4 +1,4 @@
-import type { BenchAnswer, CorrectionMemory, NewRunBody, RevisionAnswer } from "@kobbin/contract";
+import type { BenchAnswer, CorrectionMemory, NewRunBody, RevisionAnswer, RunAnswer } from "@kobbin/contract";
 import type { Corrections } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
@@ -27,6 +27,27 @@ export async function keepProduct(drop: {
   const kept = await http.form<{ productId: string; revisionId: string }>("/api/products", form);
   await mutate("/api/bench");
   return kept;
+}
+
+/** Keeps a drop as a further board of a revision. @returns its number among the product's boards */
+export async function keepBoard(
+  runId: string,
+  drop: {
+    revisionId: string;
+    name: string;
+    perProduct: number;
+    files: readonly File[];
+    corrections: Corrections;
+  },
+): Promise<number> {
+  const form = new FormData();
+  form.set("name", drop.name);
+  form.set("perProduct", String(drop.perProduct));
+  form.set("corrections", JSON.stringify(drop.corrections));
+  for (const f of drop.files) form.append("files", f, f.name);
+  const { boardId } = await http.form<{ boardId: string }>(`/api/revisions/${drop.revisionId}/boards`, form);
+  const run = await mutate<RunAnswer>(`/api/runs/${runId}`, http.get<RunAnswer>(`/api/runs/${runId}`));
+  return (run?.boardIds.indexOf(boardId) ?? 0) + 1;
 }
 
 export async function startRun(body: NewRunBody): Promise<{ id: string }> {

@@ -1,5 +1,6 @@
 import type {
   AskAnswer,
+  BoardBody,
   NewSumBody,
   OfferBody,
   QuotationBody,
@@ -49,13 +50,17 @@ export const useAsks = (id: string) =>
 export const askSuppliers = (id: string) =>
   http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => mutate(`${keyOf(id)}/asks`, a, { revalidate: false }));
 
-/** What of a line becomes otherwise; a parent of null: it belongs to nothing any more. */
-export type LineChange = Partial<Omit<RunLine, "id" | "parent">> & { readonly parent?: string | null };
+/** What of a line becomes otherwise; a parent or board of null: it belongs to none any more. */
+export type LineChange = Partial<Omit<RunLine, "id" | "parent" | "board">> & {
+  readonly parent?: string | null;
+  readonly board?: string | null;
+};
 /** A line with a change laid over it. */
-export function changedLine(line: RunLine, { parent, ...change }: LineChange): RunLine {
-  const { parent: old, ...rest } = { ...line, ...change };
-  const up = parent === undefined ? old : parent;
-  return up ? { ...rest, parent: up } : rest;
+export function changedLine(line: RunLine, { parent, board, ...change }: LineChange): RunLine {
+  const { parent: oldParent, board: oldBoard, ...rest } = { ...line, ...change };
+  const up = parent === undefined ? oldParent : parent;
+  const on = board === undefined ? oldBoard : board;
+  return { ...rest, ...(up ? { parent: up } : {}), ...(on ? { board: on } : {}) };
 }
 export const saveLine = (runId: string, lineId: string, version: number | undefined, change: LineChange) =>
   written<void>(runId, "PATCH", `/api/lines/${lineId}`, { version, ...change });
@@ -72,8 +77,17 @@ export const mergeLines = (
   version: number | undefined,
   others: readonly string[],
 ) => written<void>(runId, "POST", `/api/lines/${keep}/merge`, { version, others });
-export const replaceLines = (runId: string, revisionId: string, lines: readonly LineChange[]) =>
-  written<{ ids: string[] }>(runId, "PUT", `/api/revisions/${revisionId}/lines`, { lines });
+/** @param board only this board's lines are replaced */
+export const replaceLines = (
+  runId: string,
+  revisionId: string,
+  lines: readonly LineChange[],
+  board?: string,
+) =>
+  written<{ ids: string[] }>(runId, "PUT", `/api/revisions/${revisionId}/lines`, {
+    lines,
+    ...(board === undefined ? {} : { board }),
+  });
 /** Columns of lists that were confirmed before: headings → column → what it holds. */
 export const useLists = () => useSWR<Record<string, Record<string, string>>>("/api/columns", http.get);
 export const rememberList = (source: string, columns: Readonly<Record<string, string>>) =>
@@ -116,6 +130,11 @@ export const removeRemark = (runId: string, id: string) => written(runId, "DELET
 
 export const correctBoard = (runId: string, boardId: string, change: Corrections) =>
   written(runId, "POST", `/api/boards/${boardId}/corrections`, change);
+
+export const saveBoard = (runId: string, boardId: string, change: BoardBody) =>
+  written<void>(runId, "PATCH", `/api/boards/${boardId}`, change);
+export const removeBoard = (runId: string, boardId: string) =>
+  written<void>(runId, "DELETE", `/api/boards/${boardId}`);
 
 export const copyHouse = (runId: string, copyOf: string, name: string) =>
   written<{ id: string }>(runId, "POST", "/api/houses", { copyOf, name }).then((a) => a.value);

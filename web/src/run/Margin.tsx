@@ -74,8 +74,10 @@ export function NoteRow({
     if (isShown) row.current?.scrollIntoView({ block: "nearest" });
   }, [isShown]);
   const sayError = useSayError();
+  const at = n.board === undefined ? 0 : doc.boards.findIndex((b) => b.id === n.board);
+  const boardId = answer.boardIds[Math.max(0, at)] ?? "";
   const mend = (offer: NonNullable<Note["offer"]>) => {
-    const done = correctBoard(id, answer.boardId, { moves: { [offer.file]: offer.move } });
+    const done = correctBoard(id, boardId, { moves: { [offer.file]: offer.move } });
     done.then(() => did("Moved; the board was measured again", done), sayError);
   };
   const accept = () => {

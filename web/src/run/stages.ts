@@ -52,6 +52,8 @@ export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isR
   const m = doc.boards[0]?.measure;
   switch (key) {
     case "board":
+      if (doc.boards.length > 1)
+        return `${count(doc.boards.length, "board")}: ${doc.boards.map((b) => (b.perProduct > 1 ? `${b.perProduct} × ${b.name}` : b.name)).join(", ")}`;
       return m?.outline?.widthMm === undefined
         ? "no outline"
         : `${mm(m.outline.widthMm)} × ${mm(m.outline.heightMm)} mm, ${count(m.copperLayers, "layer")}`;

@@ -40,5 +40,21 @@ export function checkProfile(edited: unknown, old: House): Omit<House, "id"> {
     return like;
   };
   const { id: _, ...shape } = old;
-  return walk(edited, shape, "") as Omit<House, "id">;
+  const profile = walk(edited, shape, "") as Omit<House, "id">;
+  const wished = (edited as Partial<House> | null)?.assembly;
+  if (!profile.assembly || !wished) return profile;
+  // what a house need not state: the old shape does not know it
+  const { takes, leaderMm } = wished;
+  if (takes !== undefined && takes !== "strips" && takes !== "reels")
+    bad("assembly, takes", "should be strips or reels");
+  if (leaderMm !== undefined && !(typeof leaderMm === "number" && leaderMm >= 0 && leaderMm <= 2000))
+    bad("assembly, leaderMm", "should be a length from 0 to 2000 mm");
+  return {
+    ...profile,
+    assembly: {
+      ...profile.assembly,
+      ...(takes === undefined ? {} : { takes }),
+      ...(leaderMm === undefined ? {} : { leaderMm }),
+    },
+  };
 }

@@ -1,12 +1,13 @@
-import { AppError, type Corrections, composeMoves, patternOf, toRunLines } from "@kobbin/core";
+import { AppError, type Corrections, composeMoves, patternOf, slug, toRunLines } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
-import { withWorkshop } from "../../db/tx.ts";
+import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
-import type { DroppedFile } from "../../jobs/messages.ts";
+import type { DroppedFile, Measured } from "../../jobs/messages.ts";
 import { insertLine, manyLines } from "../run/index.ts";
 import {
+  deleteLinesOf,
   insertBlob,
   insertBoard,
   insertBoardFile,
@@ -14,6 +15,7 @@ import {
   insertRevision,
   lockBoard,
   manyBoardFiles,
+  manyBoardNames,
   oneBoard,
   readMemory,
   updateBoard,
@@ -58,17 +60,91 @@ export async function addRevision(
       measure: read.measure,
       placements: read.placements,
     });
-    for (const [position, f] of drop.files.entries()) {
-      const hash = sha256Hex(f.bytes);
-      await insertBlob(tx, hash, f.bytes);
-      await insertBoardFile(tx, boardId, position, f.path, hash);
-    }
-    for (const [position, line] of toRunLines(read.lines, read.placements).entries())
-      await insertLine(tx, revisionId, position, line);
+    await keepFiles(tx, boardId, drop.files);
+    await keepLines(tx, revisionId, boardId, read);
     await remember(tx, drop.corrections);
     change.about({ productId, revisionId });
     return { productId, revisionId, boardId };
   });
+}
+
+/** A further board of a product. */
+export interface NewBoard {
+  readonly revisionId: string;
+  readonly name: string;
+  readonly perProduct: number;
+  readonly files: readonly DroppedFile[];
+  readonly corrections: Corrections;
+}
+
+/** Measures a drop and keeps it as a further board of a revision, with the lines of its own parts list; all or nothing. */
+export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done<{ boardId: string }>> {
+  const memory = await withWorkshop(deps.pool, by.workshopId, async (tx) => {
+    one((await tx.query("select id from revision where id = $1", [drop.revisionId])).rows, "revision");
+    await refuseSameName(tx, drop.revisionId, drop.name);
+    return readMemory(tx);
+  });
+  if (drop.files.length === 0)
+    throw new AppError("NO_BOARD_FILE", "The drop holds no files.", "Drop an archive or loose files.");
+  const { corrections } = drop;
+  const read = await deps.compute.run({ kind: "measure", files: drop.files, corrections, memory });
+  return recordChange(deps.pool, by, async (tx, change) => {
+    one(
+      (await tx.query("select id from revision where id = $1 for update", [drop.revisionId])).rows,
+      "revision",
+    );
+    await refuseSameName(tx, drop.revisionId, drop.name);
+    const { revisionId, name, perProduct } = drop;
+    const { measure, placements } = read;
+    const boardId = await insertBoard(tx, {
+      revisionId,
+      name,
+      perProduct,
+      corrections: read.corrections,
+      measure,
+      placements,
+    });
+    await keepFiles(tx, boardId, drop.files);
+    await keepLines(tx, revisionId, boardId, read);
+    await remember(tx, drop.corrections);
+    change.about({ revisionId });
+    change.says(`the board ${name} was added${perProduct > 1 ? `, ${perProduct} in each product` : ""}`);
+    return { boardId };
+  });
+}
+
+/** @throws AppError OUT_OF_RANGE where another board of the revision has the name */
+export async function refuseSameName(tx: Tx, revisionId: string, name: string, but?: string): Promise<void> {
+  const names = await manyBoardNames(tx, revisionId, but);
+  if (names.some((n) => slug(n) === slug(name)))
+    throw new AppError(
+      "OUT_OF_RANGE",
+      `Another board of this product is called “${name}” already.`,
+      "Give it a name of its own: files and places of the package go by it.",
+    );
+}
+
+async function keepFiles(tx: Tx, boardId: string, files: readonly DroppedFile[]): Promise<void> {
+  for (const [position, f] of files.entries()) {
+    const hash = sha256Hex(f.bytes);
+    await insertBlob(tx, hash, f.bytes);
+    await insertBoardFile(tx, boardId, position, f.path, hash);
+  }
+}
+
+/** Keeps the lines of a board's own parts list, behind those that are there. */
+async function keepLines(
+  tx: Tx,
+  revisionId: string,
+  boardId: string,
+  read: Pick<Measured, "lines" | "placements">,
+): Promise<void> {
+  const { rows } = await tx.query<{ next: number }>(
+    "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
+    [revisionId],
+  );
+  for (const [i, line] of toRunLines(read.lines, read.placements).entries())
+    await insertLine(tx, revisionId, rows[0]!.next + i, { ...line, board: boardId });
 }
 
 async function nameOfProduct(tx: Tx, id: string): Promise<string> {
@@ -125,11 +201,10 @@ export async function correctBoard(
       );
     await updateBoard(tx, boardId, { corrections, measure: read.measure, placements: read.placements });
     await remember(tx, wanted);
-    const old = await manyLines(tx, board.revisionId);
+    const old = (await manyLines(tx, board.revisionId)).filter((l) => (l.board ?? boardId) === boardId);
     if (touchesParts || (old.length === 0 && read.lines.length > 0)) {
-      await tx.query("delete from bom_line where revision_id = $1", [board.revisionId]);
-      for (const [position, line] of toRunLines(read.lines, read.placements).entries())
-        await insertLine(tx, board.revisionId, position, line);
+      await deleteLinesOf(tx, boardId, board.revisionId);
+      await keepLines(tx, board.revisionId, boardId, read);
     }
   });
 }

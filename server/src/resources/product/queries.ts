@@ -7,11 +7,15 @@ export async function manyProducts(tx: Tx): Promise<ProductRow[]> {
   const { rows } = await tx.query<{ id: string; name: string; revisions: ProductRow["revisions"] | null }>(
     `select p.id, p.name,
        (select json_agg(json_build_object(
-          'id', v.id, 'label', v.label, 'boardId', b.id, 'createdAt', v.created_at,
+          'id', v.id, 'label', v.label, 'boardId', b.id, 'boards', b.boards, 'createdAt', v.created_at,
           'widthMm', b.measure->'outline'->'widthMm', 'heightMm', b.measure->'outline'->'heightMm',
           'layers', b.measure->'copperLayers',
           'lines', (select count(*) from bom_line as l where l.revision_id = v.id)) order by v.created_at)
-        from revision as v join board as b on b.revision_id = v.id where v.product_id = p.id) as revisions
+        from revision as v
+        -- the first of its boards stands for it
+        join lateral (select o.id, o.measure, count(*) over ()::integer as boards from board as o
+                      where o.revision_id = v.id order by o.position, o.name, o.id limit 1) as b on true
+        where v.product_id = p.id) as revisions
      from product as p order by p.created_at`,
   );
   return rows.map((r) => ({ ...r, revisions: r.revisions ?? [] }));
@@ -45,22 +49,50 @@ export async function insertBoard(
   b: {
     revisionId: string;
     name: string;
+    perProduct?: number;
     corrections: Corrections;
     measure: Measure;
     placements: readonly Placement[];
   },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    "insert into board (workshop_id, revision_id, name, corrections, measure, placements) values (current_workshop(), $1, $2, $3, $4, $5) returning id",
+    `insert into board (workshop_id, revision_id, name, corrections, measure, placements, per_product, position)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, (select coalesce(max(position) + 1, 0) from board where revision_id = $1)) returning id`,
     [
       b.revisionId,
       b.name,
       JSON.stringify(b.corrections),
       JSON.stringify(b.measure),
       JSON.stringify(b.placements),
+      b.perProduct ?? 1,
     ],
   );
   return rows[0]!.id;
+}
+
+/** Names of a revision's boards but one: no two are called the same, their files stand side by side in a package. */
+export async function manyBoardNames(tx: Tx, revisionId: string, but?: string): Promise<string[]> {
+  const { rows } = await tx.query<{ name: string }>(
+    "select name from board where revision_id = $1 and id is distinct from $2::uuid order by position",
+    [revisionId, but ?? null],
+  );
+  return rows.map((r) => r.name);
+}
+
+/** Removes a board with its files and lines. */
+export async function deleteBoard(tx: Tx, id: string): Promise<void> {
+  await tx.query("delete from board where id = $1", [id]);
+}
+
+/** Removes what a board's own parts list gave: its lines; in a revision of one board all there are. */
+export async function deleteLinesOf(tx: Tx, boardId: string, revisionId: string): Promise<void> {
+  await tx.query(
+    `delete from bom_line
+     where board_id = $1
+        or (revision_id = $2 and board_id is null
+            and not exists (select 1 from board as o where o.revision_id = $2 and o.id <> $1))`,
+    [boardId, revisionId],
+  );
 }
 
 export async function insertBoardFile(
@@ -92,11 +124,14 @@ export async function manyBoardFiles(
 export async function oneBoard(
   tx: Tx,
   id: string,
-): Promise<{ id: string; revisionId: string; name: string; corrections: Corrections }> {
-  const { rows } = await tx.query<{ id: string; revisionId: string; name: string; corrections: Corrections }>(
-    `select id, revision_id as "revisionId", name, corrections from board where id = $1`,
-    [id],
-  );
+): Promise<{ id: string; revisionId: string; name: string; corrections: Corrections; version: number }> {
+  const { rows } = await tx.query<{
+    id: string;
+    revisionId: string;
+    name: string;
+    corrections: Corrections;
+    version: number;
+  }>(`select id, revision_id as "revisionId", name, corrections, version from board where id = $1`, [id]);
   return one(rows, "board");
 }
 

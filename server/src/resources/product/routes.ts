@@ -1,16 +1,40 @@
 import Router from "@koa/router";
-import { type BenchAnswer, correctionsBody, type RevisionAnswer } from "@kobbin/contract";
+import { type BenchAnswer, boardBody, correctionsBody, type RevisionAnswer } from "@kobbin/contract";
 import { AppError, type Corrections, slug } from "@kobbin/core";
 import { packZip } from "@kobbin/formats";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { byOf } from "../../history/change.ts";
+import { byOf, changeOf } from "../../history/change.ts";
+import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { givenColumns } from "../columns.ts";
 import { manyBoards, manyLines, manyRuns } from "../run/index.ts";
-import { addRevision, correctBoard } from "./add.ts";
-import { manyBoardFiles, manyProducts, oneBoard, readMemory } from "./queries.ts";
+import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
+import {
+  deleteBoard,
+  manyBoardFiles,
+  manyBoardNames,
+  manyProducts,
+  oneBoard,
+  readMemory,
+} from "./queries.ts";
 import { readUpload } from "./upload.ts";
+
+/** @throws AppError DOCUMENT_INVALID where what came with an upload are no corrections */
+function sentCorrections(fields: Readonly<Record<string, string>>): Corrections {
+  try {
+    return correctionsBody.validateSync(JSON.parse(fields.corrections ?? "{}"), {
+      stripUnknown: true,
+    }) as Corrections;
+  } catch {
+    throw new AppError(
+      "DOCUMENT_INVALID",
+      "The corrections are not valid.",
+      "Reload the page and drop the files again.",
+    );
+  }
+}
 
 /** The bench, products and their boards. */
 export function productRoutes(deps: Deps): Router {
@@ -34,18 +58,7 @@ export function productRoutes(deps: Deps): Router {
     const label = (fields.revision ?? "").trim() || "A";
     if (!fields.productId && name === "")
       throw new AppError("OUT_OF_RANGE", "The product has no name.", "Give it a name and keep it again.");
-    let corrections: Corrections;
-    try {
-      corrections = correctionsBody.validateSync(JSON.parse(fields.corrections ?? "{}"), {
-        stripUnknown: true,
-      }) as Corrections;
-    } catch {
-      throw new AppError(
-        "DOCUMENT_INVALID",
-        "The corrections are not valid.",
-        "Reload the page and drop the files again.",
-      );
-    }
+    const corrections = sentCorrections(fields);
     const done = await addRevision(deps, byOf(ctx), {
       ...(fields.productId ? { productId: fields.productId } : { productName: name.slice(0, 120) }),
       label: label.slice(0, 40),
@@ -64,14 +77,74 @@ export function productRoutes(deps: Deps): Router {
         [ctx.params.id],
       );
       const revision = one(rows, "revision");
-      const board = one(await manyBoards(tx, revision.id), "board");
+      const boards = await manyBoards(tx, revision.id);
       return {
         ...revision,
-        board: { id: board.id, name: board.name, measure: board.measure },
+        boards: boards.map(({ placements: _, ...b }) => b),
         lines: await manyLines(tx, revision.id),
       };
     });
     ctx.body = answer;
+  });
+
+  router.post("/api/revisions/:id/boards", async (ctx) => {
+    const { files, fields } = await readUpload(ctx);
+    const { name, perProduct } = boardBody.validateSync(
+      { name: fields.name ?? "", perProduct: Number(fields.perProduct ?? 1) },
+      { abortEarly: false },
+    );
+    const done = await addBoard(deps, byOf(ctx), {
+      revisionId: ctx.params.id!,
+      name: name!,
+      perProduct: perProduct ?? 1,
+      files,
+      corrections: sentCorrections(fields),
+    });
+    if (done.changeId) ctx.set("X-Change", done.changeId);
+    ctx.body = done.value;
+    ctx.status = 201;
+  });
+
+  router.patch("/api/boards/:id", async (ctx) => {
+    const b = bodyOf(ctx, boardBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const board = await oneBoard(tx, id);
+      change.about({ revisionId: board.revisionId });
+      if (b.name !== undefined) await refuseSameName(tx, board.revisionId, b.name, id);
+      const columns = givenColumns({ name: b.name, per_product: b.perProduct });
+      await mergeRow(
+        tx,
+        "board",
+        { id },
+        b.version ?? board.version,
+        () => columns,
+        board.name,
+        byOf(ctx).page,
+      );
+    });
+    ctx.status = 204;
+  });
+
+  router.delete("/api/boards/:id", async (ctx) => {
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const board = await oneBoard(tx, id);
+      one(
+        (await tx.query("select id from revision where id = $1 for update", [board.revisionId])).rows,
+        "revision",
+      );
+      if ((await manyBoardNames(tx, board.revisionId, id)).length === 0)
+        throw new AppError(
+          "NOT_ALLOWED",
+          `${board.name} is the product's only board; it was not removed.`,
+          "Add the other board first, or start a new revision.",
+        );
+      change.about({ revisionId: board.revisionId });
+      change.says(`the board ${board.name} was removed with its lines`);
+      await deleteBoard(tx, id);
+    });
+    ctx.status = 204;
   });
 
   router.post("/api/boards/:id/corrections", async (ctx) => {

@@ -21,7 +21,7 @@ export async function buildDocument(
   tx: Tx,
   run: StoredRun,
   today: string,
-): Promise<{ document: RunDocument; boardId: string }> {
+): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   const shop = await oneShop(tx);
   const lines = await manyLines(tx, run.revisionId);
   const suppliers = await manySuppliers(tx);
@@ -50,12 +50,13 @@ export async function buildDocument(
       taxRate: shop.taxRate,
       rates: shop.rates,
       hoursPerDay: shop.hoursPerDay,
+      ...(Object.keys(shop.attrition).length > 0 ? { attrition: shop.attrition } : {}),
     },
     goodBoards: run.goodBoards,
     confidence: run.confidence,
-    boards: boards.map((b) => ({ name: b.name, perProduct: b.perProduct, measure: b.measure })),
+    boards: boards.map(({ placements: _, ...b }) => b),
     lines,
-    placements: boards.flatMap((b) => b.placements),
+    placements: boards.flatMap((b) => b.placements.map((p) => ({ ...p, board: b.id }))),
     suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),
     offers,
     ...(sums.length > 0 ? { sums: sums.map(({ version: _, ...x }) => x) } : {}),
@@ -70,13 +71,13 @@ export async function buildDocument(
     assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
     choices: run.choices,
   };
-  return { document, boardId: boards[0]?.id ?? "" };
+  return { document, boardIds: boards.map((b) => b.id) };
 }
 
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);
-  const { document, boardId } = await buildDocument(tx, run, today);
+  const { document, boardIds } = await buildDocument(tx, run, today);
   const { rows } = await tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
     `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
     [id],
@@ -88,7 +89,7 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     state: run.state,
     productId: run.productId,
     revisionId: run.revisionId,
-    boardId,
+    boardIds,
     versions: Object.fromEntries(
       [...(await manyBillVersions(tx, run.revisionId)), ...(await manyHouseVersions(tx))].map((v) => [
         v.id,

@@ -13,6 +13,7 @@ import {
   deleteFeedOffersOf,
   deleteLine,
   insertLine,
+  manyBoards,
   moveOffers,
   oneLine,
   type StoredLine,
@@ -36,23 +37,37 @@ export function lineRoutes(deps: Deps): Router {
         [revisionId],
       );
       const ids: string[] = [];
+      const boards = await manyBoards(tx, revisionId);
       for (const [i, b] of list.entries())
-        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b)));
+        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b, boards)));
       return ids;
     });
     ctx.status = 201;
     ctx.body = { id: ids[0], ids };
   });
   router.put("/api/revisions/:id/lines", async (ctx) => {
-    const { lines } = bodyOf(ctx, newBill);
+    const { lines, board } = bodyOf(ctx, newBill);
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
       change.about({ revisionId });
-      change.says(`a bill of ${lines.length} lines took the place of the old one`);
-      await tx.query("delete from bom_line where revision_id = $1", [revisionId]);
+      const boards = await manyBoards(tx, revisionId);
+      const of = board === undefined ? undefined : boards.find((b) => b.id === board);
+      if (board !== undefined && !of) throw notThere();
+      change.says(
+        `a bill of ${lines.length} lines took the place of the old one${of && boards.length > 1 ? ` of ${of.name}` : ""}`,
+      );
+      await tx.query("delete from bom_line where revision_id = $1 and ($2::uuid is null or board_id = $2)", [
+        revisionId,
+        board ?? null,
+      ]);
+      const { rows } = await tx.query<{ next: number }>(
+        "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
+        [revisionId],
+      );
       const ids: string[] = [];
-      for (const [i, b] of lines.entries()) ids.push(await insertLine(tx, revisionId, i, toLine(b)));
+      for (const [i, b] of lines.entries())
+        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b, boards, board)));
       return { ids };
     });
   });
@@ -89,6 +104,12 @@ export function lineRoutes(deps: Deps): Router {
             "NOT_FOUND",
             `${o.name || "A line"} is not in the bill of this revision.`,
             "Merge lines of one bill.",
+          );
+        if (o.board !== line.board)
+          throw new AppError(
+            "NOT_ALLOWED",
+            `${o.name || "A line"} is on another board.`,
+            "Lines of two boards stay two lines; they are bought together all the same.",
           );
         refs.push(...o.refs);
         qty += o.qty;
@@ -141,6 +162,7 @@ async function changeLine(
     mount: b.mount,
     origin: b.origin,
     parent_id: b.parent,
+    board_id: b.board,
     made_cost: b.madeCost,
   });
   if (b.parent) {
@@ -152,6 +174,7 @@ async function changeLine(
         "Choose another line of the same bill.",
       );
   }
+  if (b.board && !(await manyBoards(tx, line.revisionId)).some((x) => x.id === b.board)) throw notThere();
   const row = await setLine(tx, id, line, b.version, columns, page);
   if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
   return line.revisionId;
@@ -167,9 +190,20 @@ const setLine = (
   page: string | undefined,
 ) => mergeRow(tx, "bom_line", { id }, version ?? line.version, () => columns, line.name || "the line", page);
 
-function toLine(b: LineBody) {
+const notThere = () =>
+  new AppError(
+    "NOT_FOUND",
+    "There is no such board in this revision.",
+    "Nothing was changed. Reload the page.",
+  );
+
+/** A new line; what has references is on a board, the first where none is named. */
+function toLine(b: LineBody, boards: readonly { readonly id: string }[], of?: string) {
   const refs = b.refs ?? [];
+  const board = b.board ?? of ?? (refs.length > 0 ? boards[0]?.id : undefined);
+  if (board !== undefined && !boards.some((x) => x.id === board)) throw notThere();
   return {
+    ...(board === undefined ? {} : { board }),
     refs,
     qty: refs.length > 0 ? refs.length : (b.qty ?? 1),
     valueText: b.valueText ?? "",

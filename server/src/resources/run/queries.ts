@@ -13,11 +13,12 @@ import { one } from "../../db/tx.ts";
 import { trim } from "../shop/queries.ts";
 
 const LINE = `id, refs, qty::float8 as qty, value_text as "valueText", package, mpn, maker, description, dnp, mount,
-  origin, parent_id as parent, made_cost as "madeCost"`;
+  origin, parent_id as parent, board_id as board, made_cost as "madeCost"`;
 
-interface StoredBomLine extends Omit<RunLine, "origin" | "parent" | "madeCost"> {
+interface StoredBomLine extends Omit<RunLine, "origin" | "parent" | "board" | "madeCost"> {
   readonly origin: NonNullable<RunLine["origin"]>;
   readonly parent: string | null;
+  readonly board: string | null;
   readonly madeCost: string;
 }
 
@@ -27,10 +28,11 @@ export async function manyLines(tx: Tx, revisionId: string): Promise<RunLine[]> 
     [revisionId],
   );
   // what is as a rule is left out: most lines are bought and belong to nothing
-  return rows.map(({ origin, parent, madeCost, ...l }) => ({
+  return rows.map(({ origin, parent, board, madeCost, ...l }) => ({
     ...l,
     ...(origin === "bought" ? {} : { origin }),
     ...(parent === null ? {} : { parent }),
+    ...(board === null ? {} : { board }),
     ...(Number(madeCost) > 0 ? { madeCost: trim(madeCost) } : {}),
   }));
 }
@@ -42,8 +44,8 @@ export async function insertLine(
   l: Omit<RunLine, "id">,
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost)
-     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
+    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost, board_id)
+     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
     [
       revisionId,
       position,
@@ -59,6 +61,7 @@ export async function insertLine(
       l.origin ?? "bought",
       l.parent ?? null,
       l.madeCost ?? "0",
+      l.board ?? null,
     ],
   );
   return rows[0]!.id;
@@ -81,19 +84,20 @@ export interface StoredLine {
   readonly version: number;
   readonly refs: readonly string[];
   readonly qty: number;
+  readonly board: string | null;
   readonly name: string;
 }
 
 /** Where a line belongs, with what it holds and its version. */
 export async function oneLine(tx: Tx, id: string): Promise<StoredLine> {
   const { rows } = await tx.query<StoredLine>(
-    `select revision_id as "revisionId", mpn, version, refs, qty::float8 as qty, coalesce(refs[1], nullif(value_text, ''), mpn) as name from bom_line where id = $1`,
+    `select revision_id as "revisionId", mpn, version, refs, qty::float8 as qty, board_id as board, coalesce(refs[1], nullif(value_text, ''), mpn) as name from bom_line where id = $1`,
     [id],
   );
   return one(rows, "line");
 }
 
-/** Versions of what belongs to a bill, by id: its lines, sums, variants. */
+/** Versions of what belongs to a revision, by id: its lines, sums, variants, boards. */
 export async function manyBillVersions(
   tx: Tx,
   revisionId: string,
@@ -101,7 +105,8 @@ export async function manyBillVersions(
   const { rows } = await tx.query<{ id: string; version: number }>(
     `select id, version from bom_line where revision_id = $1
      union all select id, version from line_sum where revision_id = $1
-     union all select id, version from variant where revision_id = $1`,
+     union all select id, version from variant where revision_id = $1
+     union all select id, version from board where revision_id = $1`,
     [revisionId],
   );
   return rows;
@@ -204,7 +209,7 @@ export async function manyBoards(
     measure: Measure;
     placements: Placement[];
   }>(
-    `select id, name, per_product as "perProduct", measure, placements from board where revision_id = $1 order by name, id`,
+    `select id, name, per_product as "perProduct", measure, placements from board where revision_id = $1 order by position, name, id`,
     [revisionId],
   );
   return rows;

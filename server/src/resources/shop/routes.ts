@@ -22,6 +22,7 @@ export function shopRoutes(deps: Deps): Router {
         tax_rate: b.taxRate,
         hours_per_day: b.hoursPerDay,
         decimal_mark: b.decimalMark,
+        attrition: b.attrition,
         date_order: b.dateOrder,
         shows_mil: b.showsMil,
         rates: b.rates,

@@ -109,10 +109,11 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
     validUntil: string | null;
     leadDays: number | null;
     restriction: string;
+    fee: string | null;
     breaks: { qty: number; price: string }[];
   }>(
     `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.part_id as part, o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
-            o.captured_on as "capturedOn", o.valid_until as "validUntil", o.lead_days as "leadDays", o.restriction,
+            o.captured_on as "capturedOn", o.valid_until as "validUntil", o.lead_days as "leadDays", o.restriction, o.fee,
             json_agg(json_build_object('qty', b.qty, 'price', b.price::text) order by b.qty) as breaks
      from offer as o
      join bom_line as l on l.id = o.line_id
@@ -122,11 +123,12 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
      order by l.position, o.supplier_id, o.id`,
     [revisionId],
   );
-  return rows.map(({ validUntil, breaks, part, leadDays, restriction, ...r }) => ({
+  return rows.map(({ validUntil, breaks, part, leadDays, restriction, fee, ...r }) => ({
     ...r,
     ...(part === null ? {} : { part }),
     ...(leadDays === null ? {} : { leadDays }),
     ...(restriction === "" ? {} : { restriction }),
+    ...(fee === null ? {} : { fee: trim(fee) }),
     stock: Number(r.stock),
     moq: Number(r.moq),
     multiple: Number(r.multiple),
@@ -151,6 +153,7 @@ export interface NewOffer {
   readonly validUntil?: string | undefined;
   readonly leadDays?: number | undefined;
   readonly restriction?: string | undefined;
+  readonly fee?: string | undefined;
 }
 
 /** Takes away what a supplier quoted for some lines before: what it quotes now stands in its place. */
@@ -163,8 +166,8 @@ export async function deleteQuoted(tx: Tx, supplierId: string, lineIds: readonly
 
 export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) returning id`,
+    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction, fee)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
     [
       o.lineId,
       o.supplierId,
@@ -179,6 +182,7 @@ export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
       o.partId ?? null,
       o.leadDays ?? null,
       o.restriction ?? "",
+      o.fee && Number(o.fee) > 0 ? o.fee : null,
     ],
   );
   const id = one(rows, "offer").id;
@@ -200,7 +204,7 @@ export async function replaceFeedOffers(
   offers: readonly NewOffer[],
 ): Promise<void> {
   const { rows } = await tx.query<{ id: string; text: string }>(
-    `select o.id, concat_ws('|', o.line_id, o.supplier_id, coalesce(o.part_id::text, ''), o.stock, o.moq, o.multiple, o.packaging, o.currency,
+    `select o.id, concat_ws('|', o.line_id, o.supplier_id, coalesce(o.part_id::text, ''), o.stock, o.moq, o.multiple, o.packaging, o.currency, coalesce(trim_scale(o.fee)::text, ''),
               (select string_agg(b.qty || ' ' || trim_scale(b.price), ',' order by b.qty) from offer_break as b where b.offer_id = o.id)) as text
      from offer as o
      where o.source = 'feed' and o.line_id = any($1::uuid[]) and o.supplier_id = any($2::uuid[])
@@ -225,6 +229,9 @@ export async function replaceFeedOffers(
   for (const o of fresh) await insertOffer(tx, o);
 }
 
+/** A decimal without zeros that say nothing. */
+const plain = (decimal: string): string => (decimal.includes(".") ? decimal.replace(/\.?0+$/, "") : decimal);
+
 /** An offer's content as one text, as the statement above writes it. */
 const textOf = (o: NewOffer): string =>
   [
@@ -236,9 +243,10 @@ const textOf = (o: NewOffer): string =>
     o.multiple,
     o.packaging,
     o.currency,
+    o.fee && Number(o.fee) > 0 ? plain(o.fee) : "",
     [...o.breaks]
       .sort((a, b) => a.qty - b.qty)
-      .map((b) => `${b.qty} ${b.price.includes(".") ? b.price.replace(/\.?0+$/, "") : b.price}`)
+      .map((b) => `${b.qty} ${plain(b.price)}`)
       .join(","),
   ].join("|");
 

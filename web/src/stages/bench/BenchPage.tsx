@@ -6,7 +6,7 @@ import { useRole, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { amount, dayRange, mm, money, said } from "../../ui/format.ts";
+import { amount, count, dayRange, mm, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -197,6 +197,7 @@ function Products({
                     {v.widthMm == null ? "no outline" : `${mm(v.widthMm)} × ${mm(v.heightMm)} mm`}
                   </span>
                   <span>{v.layers} layers</span>
+                  {v.boards > 1 && <span>and {count(v.boards - 1, "board")} more</span>}
                   <span>{v.lines} lines of parts</span>
                   {isOwner && (
                     <button

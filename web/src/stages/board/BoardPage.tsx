@@ -17,6 +17,7 @@ import { count, fixed, mm } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { Boards } from "./Boards.tsx";
 
 const VIEWS: readonly (readonly [string, string])[] = [
   ["top", "top"],
@@ -36,9 +37,17 @@ export function BoardPage() {
   const [params, setParams] = useSearchParams();
   const side = params.get("side") === "bottom" ? "bottom" : "top";
   const forward = FORWARD.find((f) => f === params.get("layer"));
-  const m = doc.boards[0]!.measure;
+  const notes = notesOf(result, "board");
+  const wanted = params.get("note");
+  const note = wanted ? notes[Number(wanted) - 1] : undefined;
+  // a note leads to the board it is about
+  const noted = note?.board === undefined ? -1 : doc.boards.findIndex((b) => b.id === note.board);
+  const asked = Math.round(Number(params.get("board") ?? 1)) - 1;
+  const index = noted >= 0 ? noted : Math.max(0, Math.min(doc.boards.length - 1, asked || 0));
+  const boardId = answer.boardIds[index] ?? "";
+  const m = doc.boards[index]!.measure;
   const key = useMemo(() => JSON.stringify(m.layers.map((l) => [l.file, l.role, l.side, l.because])), [m]);
-  const { board, what, share, error } = useBoardWorker(answer.boardId, key);
+  const { board, what, share, error } = useBoardWorker(boardId, key);
   const [shown, setShown] = useState<{ x: number; y: number; key: string }>();
   // the table of files is long: it comes in slices after the picture's frame stands
   const [hasFiles, setHasFiles] = useState(false);
@@ -64,12 +73,11 @@ export function BoardPage() {
   );
   const measuredAt = measured?.places[place];
   const isMeasuring = params.get("hand") === "measure";
-  const notes = notesOf(result, "board");
   const marks = notes.flatMap((n, i): ProofMark[] =>
-    n.at ? [{ number: i + 1, x: n.at.x, y: n.at.y, level: n.level, text: n.text }] : [],
+    n.at && (n.board === undefined || n.board === doc.boards[index]!.id)
+      ? [{ number: i + 1, x: n.at.x, y: n.at.y, level: n.level, text: n.text }]
+      : [],
   );
-  const wanted = params.get("note");
-  const note = wanted ? notes[Number(wanted) - 1] : undefined;
   const noteAt = note?.at;
   const focus = useMemo(
     () =>
@@ -98,7 +106,7 @@ export function BoardPage() {
   );
   useKeys(bindings);
   const correct = (change: Corrections) => {
-    const done = correctBoard(id, answer.boardId, change);
+    const done = correctBoard(id, boardId, change);
     const what =
       Object.keys(change).length > 0
         ? "Corrected and remembered for files of such names"
@@ -131,6 +139,18 @@ export function BoardPage() {
           </Tab>
         </div>
       </div>
+      <Boards
+        index={index}
+        onChoose={(i) =>
+          set({
+            board: i === 0 ? undefined : String(i + 1),
+            note: undefined,
+            measure: undefined,
+            place: undefined,
+            side: undefined,
+          })
+        }
+      />
       {error ? (
         <Failed error={error} />
       ) : !board ? (
@@ -217,7 +237,10 @@ export function BoardPage() {
                       result.options?.legend ?? "white",
                     ),
                   )
-                  .then((blob) => blob && saveBlob(blob, `${doc.product}-${side}.${kind}`), sayError)
+                  .then(
+                    (blob) => blob && saveBlob(blob, `${doc.boards[index]!.name}-${side}.${kind}`),
+                    sayError,
+                  )
               }
             >
               {kind === "svg" ? "drawing (SVG)" : "picture (PNG)"}

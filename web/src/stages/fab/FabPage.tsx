@@ -1,4 +1,4 @@
-import type { FabOptionKey, LimitCheck } from "@kobbin/core";
+import type { BoardOrder, FabOptionKey, LimitCheck, RunResult } from "@kobbin/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import { removeQuote } from "../../resources/run.ts";
@@ -197,7 +197,11 @@ export function FabPage() {
           </div>
           {order && (
             <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
-              <Price />
+              <div className="flex flex-col gap-5">
+                {r.orders.map((o, i) => (
+                  <Price key={o.name} order={o} at={i} />
+                ))}
+              </div>
               <Limits checks={r.checks} />
             </div>
           )}
@@ -217,13 +221,15 @@ export function FabPage() {
   );
 }
 
-function Limits({ checks }: { checks: readonly LimitCheck[] }) {
+function Limits({ checks }: { checks: RunResult["checks"] }) {
   const words = { fine: "fine", tight: "tight", look: "look", cannot: "cannot" } as const;
-  const { id } = useRun();
+  const { id, doc } = useRun();
+  const several = doc.boards.length > 1;
+  const at = (board: string | undefined) => doc.boards.findIndex((b) => b.id === board);
   return (
     <section aria-labelledby="limits">
       <h2 id="limits" className="mb-1">
-        This board against its limits
+        {several ? "These boards against its limits" : "This board against its limits"}
       </h2>
       <table className="rows w-full">
         <thead>
@@ -236,15 +242,19 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
         </thead>
         <tbody>
           {checks.map((c) => (
-            <tr key={c.measure + c.label}>
+            <tr key={`${c.measure}${c.label}${c.board ?? ""}`}>
               <td>
                 {c.at ? (
-                  <Link className="why" to={`/runs/${id}/board`}>
+                  <Link
+                    className="why"
+                    to={`/runs/${id}/board${at(c.board) > 0 ? `?board=${at(c.board) + 1}` : ""}`}
+                  >
                     {c.label}
                   </Link>
                 ) : (
                   c.label
                 )}
+                {several && <span className="text-ink-3"> {doc.boards[at(c.board)]?.name}</span>}
               </td>
               <td className="num text-right">{mm(c.value)}</td>
               <td className="num text-right">{written(String(c.limit))}</td>
@@ -273,14 +283,14 @@ function Limits({ checks }: { checks: readonly LimitCheck[] }) {
 
 export type { Alternative };
 
-function Price() {
+function Price({ order, at }: { order: BoardOrder; at: number }) {
   const { doc, result: r } = useRun();
-  const order = r.orders[0];
-  const sum = order!.quote.sum;
+  const { sum } = order.quote;
+  const times = doc.boards[at]?.perProduct ?? 1;
   return (
-    <section aria-labelledby="price">
-      <h2 id="price" className="mb-1">
-        Price of {order!.quote.pieces} boards
+    <section aria-labelledby={`price-${at}`}>
+      <h2 id={`price-${at}`} className="mb-1">
+        Price of {order.quote.pieces} {doc.boards.length > 1 ? `of ${order.name}` : "boards"}
       </h2>
       <table className="rows w-full">
         <tbody>
@@ -295,13 +305,13 @@ function Price() {
           ))}
           <tr className="font-semibold">
             <td>in all, estimated from the profile of {r.house!.checkedOn}</td>
-            <td className="num text-right">{money(fromMicros(order!.quote.total), r.house!.currency)}</td>
+            <td className="num text-right">{money(fromMicros(order.quote.total), r.house!.currency)}</td>
           </tr>
         </tbody>
       </table>
       <p className="mt-1 text-[13.5px] text-ink-2">
-        {r.start} are started for {doc.goodBoards} good ones; the house sells in steps of{" "}
-        {r.house!.price.step}.
+        {r.start * times} are started for {doc.goodBoards} good {times > 1 ? "products" : "ones"}; the house
+        sells in steps of {r.house!.price.step}.
       </p>
     </section>
   );

@@ -50,7 +50,7 @@ export function QuoteDialog({
       open
       onClose={onClose}
       title={`Quotation of ${house?.name ?? "the house"}`}
-      about={`For ${result.orders[0]?.quote.pieces ?? result.start} boards as chosen, all in: freight and handling included.`}
+      about={`For ${result.orders.map((o) => `${o.quote.pieces} ${result.orders.length > 1 ? `of ${o.name}` : "boards"}`).join(" and ") || `${result.start} boards`} as chosen, all in: freight and handling included.`}
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
         <div className="grid grid-cols-2 gap-3">
@@ -68,7 +68,7 @@ export function QuoteDialog({
             min={0}
             max={365}
             required
-            defaultValue={result.orders[0]?.days ?? 10}
+            defaultValue={Math.max(0, ...result.orders.map((o) => o.days)) || 10}
           />
           <Field label="Valid until" name="validUntil" type="date" />
         </div>

@@ -9,6 +9,7 @@ import { type BoardConnection, connectBoard, type Shown } from "../../workers/bo
 import { DropZone } from "./DropZone.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
+import { KeepBoard } from "./KeepBoard.tsx";
 
 interface Drop {
   readonly files: readonly File[];
@@ -29,9 +30,15 @@ interface Picture {
 export function NewProductPage() {
   const [params] = useSearchParams();
   const productId = params.get("product") ?? undefined;
+  const revisionId = params.get("board-of") ?? undefined;
+  const runId = params.get("run") ?? undefined;
   const { data: bench } = useBench();
   const { data: memory } = useMemory();
-  const product = bench?.products.find((p) => p.id === productId);
+  const product = bench?.products.find((p) =>
+    revisionId ? p.revisions.some((r) => r.id === revisionId) : p.id === productId,
+  );
+  const title =
+    product && revisionId ? `Another board of ${product.name}` : product && `New revision of ${product.name}`;
   const [drop, setDrop] = useState<Drop>();
   const [picture, setPicture] = useState<Picture>();
   const [progress, setProgress] = useState<{ what: string; share: number }>();
@@ -147,7 +154,7 @@ export function NewProductPage() {
 
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
-      <h1>{product ? `New revision of ${product.name}` : "New product"}</h1>
+      <h1>{title ?? "New product"}</h1>
       <p className="mb-4 text-ink-2">
         Layers, drills, parts list, placement file: one archive or loose files, in any mix. Nothing leaves
         this machine until you keep it.
@@ -162,7 +169,9 @@ export function NewProductPage() {
       )}
       {(drop || picture) && (
         <>
-          {drop ? (
+          {drop && revisionId && runId ? (
+            <KeepBoard drop={drop} corrections={corrections} revisionId={revisionId} runId={runId} />
+          ) : drop ? (
             <Keep
               drop={drop}
               corrections={corrections}

@@ -1,4 +1,4 @@
-import { billDifference, numberKey, uselessStock } from "@kobbin/core";
+import { billDifference, numberKey, type RunLine, uselessStock } from "@kobbin/core";
 import { useMemo } from "react";
 import { useBench, useRevision } from "../../resources/bench.ts";
 import { useLots } from "../../resources/library.ts";
@@ -32,7 +32,16 @@ export function Against({ revisionId, onClose }: { revisionId: string; onClose: 
   const rates = session?.shop?.rates;
   const found = useMemo(() => {
     if (!other) return undefined;
-    const d = billDifference(other.lines, doc.lines);
+    // boards of two revisions have other ids; they are the same by their order, and called as they are here
+    const several = other.boards.length > 1 || doc.boards.length > 1;
+    const named = (boards: readonly { readonly id?: string }[]) => (l: RunLine) => {
+      const { board, ...rest } = l;
+      const i = boards.findIndex((b) => b.id === board);
+      const name =
+        several && board !== undefined ? (doc.boards[i]?.name ?? other.boards[i]?.name) : undefined;
+      return name === undefined ? rest : { ...rest, board: name };
+    };
+    const d = billDifference(other.lines.map(named(other.boards)), doc.lines.map(named(doc.boards)));
     // lines of the old bill itself are no use elsewhere
     const inOld = new Map<string, number>();
     for (const l of other.lines)
@@ -50,7 +59,7 @@ export function Against({ revisionId, onClose }: { revisionId: string; onClose: 
       (mpn) => (uses.get(numberKey(mpn)) ?? 0) > (inOld.get(numberKey(mpn)) ?? 0),
     );
     return { ...d, useless };
-  }, [other, doc.lines, doc.workshop.currency, lots, rates]);
+  }, [other, doc.lines, doc.boards, doc.workshop.currency, lots, rates]);
   if (!other || !found) return <Skeleton rows={3} />;
   return (
     <section

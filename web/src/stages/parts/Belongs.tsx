@@ -12,7 +12,7 @@ export function Belongs({ line }: { line: RunLine }) {
   const items = doc.lines.filter((l) => (l.origin === "made" || l.origin === "printed") && l.id !== line.id);
   const isMade = line.origin === "made" || line.origin === "printed";
   const inside = doc.lines.filter((l) => l.parent === line.id);
-  const times = timesInProduct(doc.lines).get(line.id) ?? 0;
+  const times = timesInProduct(doc.lines, doc.boards).get(line.id) ?? 0;
   if (items.length === 0 && !isMade) return null;
   const keep = () => {
     const text = typedNumber(cost ?? "");

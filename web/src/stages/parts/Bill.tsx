@@ -9,7 +9,7 @@ import type { GridColumn } from "../../ui/grid/column.ts";
 import { Grid } from "../../ui/grid/Grid.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
-import { lineEdit, MOUNTS, mountWords } from "./lineEdits.ts";
+import { lineEdit, MOUNTS, mountWords, OF_PRODUCT } from "./lineEdits.ts";
 
 export const nameOf = (l: RunLine): string => l.refs[0] ?? (l.valueText || l.mpn || "the line");
 
@@ -151,16 +151,26 @@ export function Bill({
         options: ORIGINS.map((o) => [o, o]),
         canEdit: () => !isLocked,
       },
+      ...(doc.boards.length > 1
+        ? [
+            {
+              ...text("board", "Board", 130),
+              text: (x: Row) => doc.boards.find((b) => b.id === x.line.board)?.name ?? OF_PRODUCT,
+              kind: "choice" as const,
+              options: [...doc.boards.map((b) => b.name), OF_PRODUCT].map((n) => [n, n] as const),
+            },
+          ]
+        : []),
       text("maker", "Maker", 130),
       text("description", "Description", 240),
     ];
-  }, [isLocked]);
+  }, [isLocked, doc.boards]);
   const edit = (edits: readonly { readonly row: Row; readonly column: string; readonly text: string }[]) => {
     const changes = new Map<string, LineChange>();
     let problem: string | undefined;
     let bad = 0;
     for (const e of edits) {
-      const made = lineEdit(e.row.line, e.column, e.text);
+      const made = lineEdit(e.row.line, e.column, e.text, doc.boards);
       if ("problem" in made) {
         bad++;
         problem ??= `${nameOf(e.row.line)}: ${made.problem}.`;
@@ -194,7 +204,7 @@ export function Bill({
     const keys = columns.map((c) => c.key);
     const list = cells.map((row) => {
       const first = row.length >= keys.length ? 0 : 1;
-      const made = row.map((t, i) => lineEdit(empty, keys[first + i] ?? "", t));
+      const made = row.map((t, i) => lineEdit(empty, keys[first + i] ?? "", t, doc.boards));
       return Object.assign({}, ...made.flatMap((m) => ("change" in m ? [m.change] : []))) as LineChange;
     });
     const done = addLines(id, answer.revisionId, list);

@@ -1,3 +1,4 @@
+import { timesInProduct } from "@kobbin/core";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { addLines, type LineChange } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
@@ -69,6 +70,11 @@ export function PartsPage() {
     document.addEventListener("paste", paste);
     return () => document.removeEventListener("paste", paste);
   }, [isLocked]);
+  const filters =
+    doc.boards.length > 1
+      ? [...FILTERS, ...doc.boards.map((b) => [`board:${b.id}`, `on ${b.name}`] as const)]
+      : FILTERS;
+  const times = timesInProduct(doc.lines, doc.boards);
   const fitted = doc.lines.filter((l) => !l.dnp);
   const open = doc.lines.find((l) => l.id === openId);
   return (
@@ -80,7 +86,7 @@ export function PartsPage() {
             label="Lines shown"
             hideLabel
             value={show}
-            options={FILTERS}
+            options={filters}
             onChange={(v) => set("show", v)}
           />
           <input
@@ -108,7 +114,7 @@ export function PartsPage() {
       </div>
       <p className="mb-3 text-ink-2">
         {count(fitted.length, "line")} fitted,{" "}
-        {count(Math.round(fitted.reduce((n, l) => n + l.qty, 0)), "piece")} a product;{" "}
+        {count(Math.round(fitted.reduce((n, l) => n + times.get(l.id)!, 0)), "piece")} a product;{" "}
         {count(doc.lines.filter((l) => l.dnp).length, "line")} not placed. The bill belongs to revision{" "}
         {doc.revision}; all its runs share it.{" "}
         {others.map((o) => (
@@ -145,7 +151,7 @@ export function PartsPage() {
         <p className="text-ink-2">
           No line is shown: {find && `none holds “${find}”`}
           {find && show && ", or "}
-          {show && `none is “${FILTERS.find(([v]) => v === show)?.[1]}”`}.
+          {show && `none is “${filters.find(([v]) => v === show)?.[1]}”`}.
         </p>
       ) : (
         <>

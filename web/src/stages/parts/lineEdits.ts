@@ -1,4 +1,4 @@
-import { expandRefs, type Mount, ORIGINS, type RunLine } from "@kobbin/core";
+import { expandRefs, type Mount, ORIGINS, type RunBoard, type RunLine } from "@kobbin/core";
 import type { LineChange } from "../../resources/run.ts";
 import { typedNumber } from "../../ui/format.ts";
 
@@ -9,6 +9,9 @@ export const MOUNTS: readonly (readonly [Mount, string])[] = [
 ];
 export const mountWords = (m: Mount): string => MOUNTS.find(([v]) => v === m)![1];
 
+/** Where a line is that is on none of several boards. */
+export const OF_PRODUCT = "the product";
+
 /** A change of a line, or why the text makes none. */
 export type LineEdit = { readonly change: LineChange } | { readonly problem: string };
 
@@ -16,7 +19,12 @@ const TRUE = /^(yes|y|true|1|x|ja|placed|✓)$/i;
 const FALSE = /^(no|n|false|0|nein|not placed|dnp|)$/i;
 
 /** What a text typed or pasted into a column of the bill means for a line. */
-export function lineEdit(line: RunLine, column: string, text: string): LineEdit {
+export function lineEdit(
+  line: RunLine,
+  column: string,
+  text: string,
+  boards: readonly Pick<RunBoard, "id" | "name">[] = [],
+): LineEdit {
   const t = text.trim();
   switch (column) {
     case "refs": {
@@ -39,6 +47,13 @@ export function lineEdit(line: RunLine, column: string, text: string): LineEdit 
     case "origin": {
       const found = ORIGINS.find((o) => o === (t.toLowerCase() || "bought"));
       return found ? { change: { origin: found } } : { problem: `“${t}” is none of ${ORIGINS.join(", ")}` };
+    }
+    case "board": {
+      if (t === "" || t.toLowerCase() === OF_PRODUCT) return { change: { board: null } };
+      const found = boards.find((b) => b.name.toLowerCase() === t.toLowerCase())?.id;
+      return found
+        ? { change: { board: found } }
+        : { problem: `“${t}” is none of ${boards.map((b) => b.name).join(", ")}` };
     }
     case "placed":
       if (TRUE.test(t)) return { change: { dnp: false } };
@@ -89,5 +104,6 @@ export function passes(
   if (filter === "unnamed") return line.mpn === "" && !line.dnp;
   if (filter === "dnp") return line.dnp;
   if (filter === "own") return (line.origin ?? "bought") !== "bought";
+  if (filter.startsWith("board:")) return (line.board ?? "") === filter.slice(6);
   return filter === "" || (line.mount === filter && !line.dnp);
 }

@@ -2,6 +2,7 @@ import { NavLink, useParams } from "react-router";
 import { useRole, useShop } from "../../resources/session.ts";
 import { AccessPart } from "./AccessPart.tsx";
 import { DataPart } from "./DataPart.tsx";
+import { LossesPart } from "./LossesPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
 import { ShopPart } from "./ShopPart.tsx";
 import { SuppliersPart } from "./SuppliersPart.tsx";
@@ -9,6 +10,7 @@ import { SuppliersPart } from "./SuppliersPart.tsx";
 const PARTS = [
   ["shop", "The shop", true],
   ["suppliers", "Suppliers", true],
+  ["losses", "Losses", true],
   ["people", "People", false],
   ["access", "My sign-in", false],
   ["data", "Backup and history", true],
@@ -42,6 +44,8 @@ export function SettingsPage() {
           <ShopPart />
         ) : part === "suppliers" && isOwner ? (
           <SuppliersPart />
+        ) : part === "losses" && isOwner ? (
+          <LossesPart />
         ) : part === "people" ? (
           <PeoplePart />
         ) : part === "data" && isOwner ? (

@@ -1,4 +1,4 @@
-import type { RunNeed } from "@kobbin/core";
+import { assemblyHouse, type RunNeed } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
 
@@ -39,7 +39,19 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
                 label: "lost on the way",
                 value: String(need.lost),
                 note: kinds.join("; "),
-                from: "placeholder shares, until there is a record",
+                from: need.terms.some((t) => doc.workshop.attrition?.[t.kind])
+                  ? "the shop's own losses, from its settings"
+                  : "usual losses; the shop's own are set in its settings",
+              },
+            ]
+          : []),
+        ...(need.leader > 0
+          ? [
+              {
+                label: "leader of the strip",
+                value: String(need.leader),
+                note: `${assemblyHouse(doc)?.assembly?.leaderMm} mm at the feeder`,
+                from: `profile of ${assemblyHouse(doc)?.name}`,
               },
             ]
           : []),

@@ -55,6 +55,8 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
         breaks: read.breaks.map((b) => ({ ...b })),
         source: wasPasted ? "pasted" : "typed",
         validUntil: value("validUntil") || undefined,
+        packaging: value("packaging"),
+        ...(typedNumber(value("fee")) ? { fee: typedNumber(value("fee")) } : {}),
       });
       await done;
       did("The offer was added", done);
@@ -131,6 +133,23 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
           <Field label="Least order" name="moq" type="number" min={1} required defaultValue={1} />
           <Field label="In steps of" name="multiple" type="number" min={1} required defaultValue={1} />
           <Field label="Valid until" name="validUntil" type="date" />
+        </div>
+        <div className="grid grid-cols-4 gap-3">
+          <Field
+            label="Packaging"
+            name="packaging"
+            maxLength={60}
+            placeholder="cut tape, reel, tray"
+            className="col-span-2"
+          />
+          <Field
+            label={`Charged once, ${currency}`}
+            name="fee"
+            inputMode="decimal"
+            pattern="\d+([.,]\d{1,6})?"
+            hint="for winding a reel and the like"
+            className="col-span-2"
+          />
         </div>
         <div>
           <Button type="submit" look="main">

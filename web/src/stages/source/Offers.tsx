@@ -1,9 +1,63 @@
-import { daysBetween, FRESH_DAYS, microsToText, type Offer, priceAt, type RunOffer } from "@kobbin/core";
+import {
+  assemblyHouse,
+  daysBetween,
+  FRESH_DAYS,
+  type LinePart,
+  microsToText,
+  type Offer,
+  packingOf,
+  priceAt,
+  type RunDocument,
+  type RunOffer,
+  refusedPackings,
+} from "@kobbin/core";
 import { removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { day, unitPrice } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+
+/** What the pieces come in, and what that costs once. */
+function Packaged({ offer: o }: { offer: RunOffer }) {
+  if (!o.packaging && o.fee === undefined) return null;
+  return (
+    <span className="text-ink-2">
+      {o.packaging}
+      {o.fee !== undefined && (
+        <>
+          {o.packaging ? ", " : ""}
+          <span className="num">
+            {o.fee} {o.currency}
+          </span>{" "}
+          once
+        </>
+      )}
+    </span>
+  );
+}
+
+/** Whether the same answer was given for another line of the purchase and counts there. */
+const isTwin = (o: RunOffer, all: readonly RunOffer[], counted: ReadonlySet<string>): boolean =>
+  all.some(
+    (x) =>
+      counted.has(x.id) &&
+      x.part === undefined &&
+      x.supplier === o.supplier &&
+      x.packaging === o.packaging &&
+      x.fee === o.fee &&
+      x.stock === o.stock,
+  );
+
+/** Whether the house that places the line's parts does not take the offer's packing. */
+const isRefused = (
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  lines: readonly string[],
+  o: RunOffer,
+): boolean =>
+  parts.some(
+    (p) => lines.includes(p.line.id) && refusedPackings(doc, p).includes(packingOf(o.packaging ?? "")),
+  );
 
 /** Who offers a line: the suppliers asked, the offers typed; what is kept to one of them. */
 export function Offers({
@@ -22,7 +76,7 @@ export function Offers({
   unlisted: readonly string[];
   onType: () => void;
 }) {
-  const { id, doc, change, did, isLocked } = useRun();
+  const { id, doc, result: r, change, did, isLocked } = useRun();
   const sayError = useSayError();
   const { currency } = doc.workshop;
   const pins = doc.choices.pins ?? {};
@@ -38,6 +92,25 @@ export function Offers({
       !counted.has(o.id) &&
       !offers.some((x) => x.part === o.part),
   );
+  // what is offered for the line itself and is not in the running: in a packing that the house does not take, or the
+  // same pieces at a fee
+  const house = assemblyHouse(doc);
+  const others = doc.offers
+    .filter(
+      (o) =>
+        o.part === undefined &&
+        lines.includes(o.line) &&
+        !counted.has(o.id) &&
+        !isTwin(o, doc.offers, counted),
+    )
+    .map((offer) => ({
+      offer,
+      why: isRefused(doc, r.parts, lines, offer)
+        ? `${house?.name} ${house?.assembly?.takes === "reels" ? "takes reels and trays only" : "takes no loose pieces"}`
+        : offer.fee === undefined
+          ? "the shop has no exchange rate for it"
+          : "the same pieces without the charge are there",
+    }));
   const raw = new Map<string, RunOffer>(doc.offers.map((o) => [o.id, o]));
   return (
     <div className="pl-5">
@@ -81,7 +154,7 @@ export function Offers({
                 </Sum>{" "}
                 at {need}
               </span>
-              {given.packaging && <span className="text-ink-2">{given.packaging}</span>}
+              <Packaged offer={given} />
               {given.leadDays !== undefined && <span className="text-ink-2">{given.leadDays} days</span>}
               {given.restriction && <span className="text-look">{given.restriction}</span>}
               <span className={age(given) > FRESH_DAYS ? "text-look" : "text-ink-2"}>
@@ -141,6 +214,13 @@ export function Offers({
               each
             </span>
             <span>not approved for this run</span>
+          </li>
+        ))}
+        {others.map(({ offer: o, why }) => (
+          <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 py-1 text-[14px] text-ink-2">
+            <span className="min-w-40">{nameOf(o.supplier)}</span>
+            <Packaged offer={o} />
+            <span>{why}</span>
           </li>
         ))}
         {missing.map((s) => (

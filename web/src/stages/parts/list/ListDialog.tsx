@@ -11,6 +11,7 @@ import {
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Dialog } from "../../../ui/Dialog.tsx";
+import { Pick } from "../../../ui/Field.tsx";
 import { count } from "../../../ui/format.ts";
 import { TableInput } from "../../../ui/TableInput.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
@@ -26,6 +27,8 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
   const [problem, setProblem] = useState<string>();
   const [isSaving, setSaving] = useState(false);
   const read = useMemo(() => (list ? readList(list) : undefined), [list]);
+  const several = doc.boards.length > 1;
+  const [board, setBoard] = useState(doc.boards[0]?.id);
   const take = async (bytes: Uint8Array, name: string) => {
     const { readTable } = await import("@kobbin/formats");
     const cells = await readTable(bytes).catch(() => undefined);
@@ -47,10 +50,15 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
         );
       // rows of one part become one line, but for a list with variants, whose rows the versions speak of
       const lines: readonly LineChange[] =
-        read.variants.length > 0 ? read.lines : toRunLines(read.bom.lines, doc.placements);
+        read.variants.length > 0
+          ? read.lines
+          : toRunLines(
+              read.bom.lines,
+              doc.placements.filter((p) => !several || p.board === board),
+            );
       const done = inPlace
-        ? replaceLines(id, answer.revisionId, lines)
-        : addLines(id, answer.revisionId, lines);
+        ? replaceLines(id, answer.revisionId, lines, several ? board : undefined)
+        : addLines(id, answer.revisionId, several && board ? lines.map((l) => ({ ...l, board })) : lines);
       const { ids } = (await done).value;
       for (const v of read.variants)
         await addVariant(
@@ -117,13 +125,21 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
               ))}
             </ul>
           )}
-          <div className="mt-3 flex flex-wrap gap-3">
+          <div className="mt-3 flex flex-wrap items-end gap-3">
+            {several && (
+              <Pick
+                label="Of which board"
+                value={board ?? ""}
+                options={doc.boards.map((b) => [b.id ?? "", b.name] as const)}
+                onChange={setBoard}
+              />
+            )}
             <Button look="main" disabled={isSaving || read.lines.length === 0} onClick={() => keep(false)}>
               Add to the bill
             </Button>
             {doc.lines.length > 0 && (
               <Button disabled={isSaving || read.lines.length === 0} onClick={() => keep(true)}>
-                Let it take the bill’s place
+                {several ? "Let it take the place of that board’s lines" : "Let it take the bill’s place"}
               </Button>
             )}
           </div>

@@ -1,0 +1,63 @@
+import type { Measure } from "../board/measure-document.ts";
+import type { FabOptions, House } from "../fab/house.ts";
+import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
+import { convertMicros, type Micros, toMicros } from "../money/money.ts";
+import type { RunDocument, RunQuote } from "./document.ts";
+import { rateOf } from "./parts.ts";
+
+/** The fab of one board of the product. */
+export interface BoardOrder {
+  readonly name: string;
+  readonly facts: BoardFacts;
+  readonly quote: FabQuote;
+  /** A quotation that came and overrides the estimate. */
+  readonly quoted?: RunQuote;
+  readonly micros: Micros;
+  readonly days: number;
+}
+
+/** The facts of a board that fab and weight depend on. */
+export function boardFacts(m: Measure): BoardFacts {
+  const [w, h] = [m.outline?.widthMm ?? 0, m.outline?.heightMm ?? 0];
+  const areas = Object.values(m.copperAreaMm2);
+  const share =
+    w * h > 0 && areas.length > 0 ? areas.reduce((a, b) => a + b, 0) / areas.length / (w * h) : 0.6;
+  return {
+    widthMm: w,
+    heightMm: h,
+    layers: Math.max(1, m.copperLayers),
+    holes: m.holes.reduce((n, x) => n + x.count, 0) + m.slots.length,
+    copperShare: Math.min(1, share),
+  };
+}
+
+/**
+ * What the house charges for each board of the product, and when they are there.
+ *
+ * A quotation is for all boards of the run together: it is shared among them as their estimates stand, the rest of the
+ * rounding with the last.
+ */
+export function orderBoards(
+  doc: RunDocument,
+  house: House,
+  options: FabOptions,
+  start: number,
+): BoardOrder[] {
+  const quoted = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
+  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
+  const estimates = doc.boards.map((b) => {
+    const facts = boardFacts(b.measure);
+    return { name: b.name, facts, quote: orderPieces(house, facts, options, start * b.perProduct) };
+  });
+  const whole = estimates.reduce((n, e) => n + e.quote.total, 0);
+  const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
+  let given = 0;
+  return estimates.map((e, i): BoardOrder => {
+    const days = quoted?.days ?? e.quote.days;
+    if (!quoted) return { ...e, micros: convertMicros(e.quote.total, rate), days };
+    const isLast = i === estimates.length - 1;
+    const share = isLast ? asked - given : Math.round((asked * e.quote.total) / Math.max(1, whole));
+    given += share;
+    return { ...e, quoted, micros: share as Micros, days };
+  });
+}

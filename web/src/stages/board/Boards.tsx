@@ -1,0 +1,106 @@
+import type { RunBoard } from "@kobbin/core";
+import { useState } from "react";
+import { Link } from "react-router";
+import { removeBoard, saveBoard } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { Field } from "../../ui/Field.tsx";
+import { mm } from "../../ui/format.ts";
+import { useSayError } from "../../ui/Toast.tsx";
+
+/** The boards of the product: which one is looked at, how often each is in it, another one added. */
+export function Boards({ index, onChoose }: { index: number; onChoose: (index: number) => void }) {
+  const { id, answer, doc, isLocked } = useRun();
+  const several = doc.boards.length > 1;
+  const add = !isLocked && (
+    <Link className="quiet-link" to={`/new?board-of=${answer.revisionId}&run=${id}`}>
+      add another board
+    </Link>
+  );
+  if (!several) return <p className="mb-2 text-[14px] text-ink-2">{add}</p>;
+  return (
+    <div className="mb-3 border-y border-rule py-2 text-[14px]">
+      <div
+        className="flex flex-wrap items-baseline gap-x-6 gap-y-1"
+        role="toolbar"
+        aria-label="Boards of the product"
+      >
+        {doc.boards.map((b, i) => (
+          <button
+            key={answer.boardIds[i] ?? b.name}
+            type="button"
+            aria-pressed={i === index}
+            onClick={() => onChoose(i)}
+            className={`pb-[2px] text-left ${i === index ? "border-b-2 border-metal font-bold" : "border-b-2 border-transparent text-ink-2 hover:text-ink"}`}
+          >
+            {b.perProduct > 1 && <span className="num">{b.perProduct} × </span>}
+            {b.name}
+            {b.measure.outline?.widthMm !== undefined && (
+              <span className="num font-normal text-ink-3">
+                {" "}
+                {mm(b.measure.outline.widthMm)} × {mm(b.measure.outline.heightMm)} mm
+              </span>
+            )}
+          </button>
+        ))}
+        {add}
+      </div>
+      {!isLocked && (
+        <Edit key={answer.boardIds[index]} boardId={answer.boardIds[index]!} board={doc.boards[index]!} />
+      )}
+    </div>
+  );
+}
+
+/** Name of a board and how often it is in a product. */
+function Edit({ boardId, board }: { boardId: string; board: RunBoard }) {
+  const { id, answer, did } = useRun();
+  const sayError = useSayError();
+  const [name, setName] = useState<string>();
+  const [times, setTimes] = useState<string>();
+  const save = (change: { name?: string; perProduct?: number }, words: string) => {
+    const done = saveBoard(id, boardId, { version: answer.versions[boardId], ...change });
+    done.then(() => did(words, done), sayError);
+  };
+  const keepName = () => {
+    const text = (name ?? "").trim();
+    if (text !== "" && text !== board.name) save({ name: text }, `The board is called ${text}`);
+    setName(undefined);
+  };
+  const keepTimes = () => {
+    const n = Math.round(Number(times));
+    if (times !== undefined && n >= 1 && n !== board.perProduct)
+      save({ perProduct: n }, `${n} of ${board.name} in each product`);
+    setTimes(undefined);
+  };
+  const remove = () => {
+    const done = removeBoard(id, boardId);
+    done.then(() => did(`${board.name} was removed with its lines`, done), sayError);
+  };
+  return (
+    <div className="mt-2 flex flex-wrap items-end gap-4">
+      <Field
+        label="Name of the board"
+        className="w-56"
+        maxLength={120}
+        value={name ?? board.name}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={keepName}
+        onKeyDown={(e) => e.key === "Enter" && keepName()}
+      />
+      <Field
+        label="In each product"
+        className="w-28"
+        type="number"
+        min={1}
+        max={1000}
+        value={times ?? String(board.perProduct)}
+        onChange={(e) => setTimes(e.target.value)}
+        onBlur={keepTimes}
+        onKeyDown={(e) => e.key === "Enter" && keepTimes()}
+      />
+      <button type="button" className="quiet-link pb-1" onClick={remove}>
+        remove this board
+      </button>
+    </div>
+  );
+}
