@@ -90,6 +90,7 @@ export { assemblyHouse } from "./run/assembly-house.ts";
 export { boardOf, ofBoard, Places, type RunBoard, type RunPlacement } from "./run/boards.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { housePrice } from "./run/cost-nodes.ts";
+export { type Directed, directedParts } from "./run/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
   type Mount,

@@ -74,20 +74,103 @@ export function openDrop(dropped: readonly FileEntry[], limits: ArchiveLimits = 
   const unique = files.filter((f) => {
     const isNew = !seen.has(f.path);
     seen.add(f.path);
-    if (!isNew)
-      notes.push({
-        tag: "duplicate-name",
-        level: "warning",
-        file: f.path,
-        text: "The name stands twice in the drop; the first one is used.",
-      });
+    if (!isNew) notes.push(twice(f.path));
     return isNew;
   });
   if (unique.length === 0 && !rejected) rejected = "The drop holds no files.";
   return { files: unique, notes, ...(rejected && unique.length === 0 ? { rejected } : {}) };
 }
 
-function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
+const twice = (file: string): ArchiveNote => ({
+  tag: "duplicate-name",
+  level: "warning",
+  file,
+  text: "The name stands twice in the drop; the first one is used.",
+});
+
+const UNWANTED = /(^|\/)(__MACOSX|\.DS_Store|Thumbs\.db)/;
+const isUnsafe = (name: string) => /(^|[\\/])\.\.([\\/]|$)/.test(name) || /^([\\/]|[A-Za-z]:)/.test(name);
+const unsafePath = (name: string): ArchiveNote => ({
+  tag: "unsafe-path",
+  level: "warning",
+  file: name,
+  text: "The entry's path leads out of the archive; it was skipped.",
+  do: "Pack the file without a path and drop it again.",
+});
+const tooMany = (limits: ArchiveLimits) => `The archive holds more than ${limits.maxEntries} files.`;
+const tooLarge = (limits: ArchiveLimits) =>
+  `Unpacked, the archive is larger than ${Math.round(limits.maxBytes / 1048576)} MB.`;
+const tooDense = (limits: ArchiveLimits) =>
+  `The archive unpacks to more than ${limits.maxRatio} times its size.`;
+
+/** An archive by its directory where that is sound, else entry by entry as far as it goes. */
+const unpack = (d: FileEntry, limits: ArchiveLimits): Opened =>
+  unpackByDirectory(d, limits) ?? unpackAsFound(d, limits);
+
+/**
+ * Unpacks by the directory at the archive's end, which says where each entry lies and how long it is: an archive inside
+ * holds marks that would be taken for the outer one's otherwise. Each entry gets the room the directory says, no more.
+ *
+ * @returns undefined where the directory, or an entry of it, is damaged
+ */
+function unpackByDirectory(d: FileEntry, limits: ArchiveLimits): Opened | undefined {
+  if (!endsWithDirectory(d.bytes)) return undefined;
+  const notes: ArchiveNote[] = [];
+  const sizes = new Map<string, number>();
+  let total = 0;
+  let count = 0;
+  let stop: string | undefined;
+  let found: Record<string, Uint8Array>;
+  try {
+    found = unzipSync(d.bytes, {
+      filter: ({ name, originalSize }) => {
+        if (stop || name.endsWith("/") || UNWANTED.test(name)) return false;
+        if (isUnsafe(name)) {
+          notes.push(unsafePath(name));
+          return false;
+        }
+        if (sizes.has(name)) {
+          notes.push(twice(name));
+          return false;
+        }
+        total += originalSize;
+        if (++count > limits.maxEntries) stop = tooMany(limits);
+        else if (total > limits.maxBytes) stop = tooLarge(limits);
+        else if (originalSize > 1_000_000 && originalSize > limits.maxRatio * d.bytes.length)
+          stop = tooDense(limits);
+        sizes.set(name, originalSize);
+        return stop === undefined;
+      },
+    });
+  } catch {
+    return undefined;
+  }
+  if (stop) return tooMuch(d, stop);
+  const files: FileEntry[] = [];
+  for (const [name, size] of sizes) {
+    const bytes = found[name];
+    if (bytes?.length !== size) return undefined;
+    files.push({ path: name.replaceAll("\\", "/"), bytes });
+  }
+  return { files, notes };
+}
+
+const tooMuch = (d: FileEntry, stop: string): Opened => ({
+  files: [],
+  notes: [
+    {
+      tag: "archive-too-large",
+      level: "error",
+      file: d.path,
+      text: stop,
+      do: "Drop only the board's own files.",
+    },
+  ],
+  rejected: stop,
+});
+
+/** Unpacks entry after entry as they come: what can be had of an archive that is cut off or damaged. */
+function unpackAsFound(d: FileEntry, limits: ArchiveLimits): Opened {
   const notes: ArchiveNote[] = [];
   const files: FileEntry[] = [];
   let total = 0;
@@ -96,20 +179,14 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
   let isDamaged = false;
   const names = new Set<string>();
   const unzip = new Unzip((file) => {
-    if (stop || file.name.endsWith("/") || /(^|\/)(__MACOSX|\.DS_Store|Thumbs\.db)/.test(file.name)) return;
+    if (stop || file.name.endsWith("/") || UNWANTED.test(file.name)) return;
     names.add(file.name);
-    if (/(^|[\\/])\.\.([\\/]|$)/.test(file.name) || /^([\\/]|[A-Za-z]:)/.test(file.name)) {
-      notes.push({
-        tag: "unsafe-path",
-        level: "warning",
-        file: file.name,
-        text: "The entry's path leads out of the archive; it was skipped.",
-        do: "Pack the file without a path and drop it again.",
-      });
+    if (isUnsafe(file.name)) {
+      notes.push(unsafePath(file.name));
       return;
     }
     if (++count > limits.maxEntries) {
-      stop = `The archive holds more than ${limits.maxEntries} files.`;
+      stop = tooMany(limits);
       return;
     }
     const parts: Uint8Array[] = [];
@@ -129,12 +206,12 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
       size += chunk.length;
       total += chunk.length;
       if (total > limits.maxBytes) {
-        stop = `Unpacked, the archive is larger than ${Math.round(limits.maxBytes / 1048576)} MB.`;
+        stop = tooLarge(limits);
         file.terminate();
         return;
       }
       if (size > 1_000_000 && size > limits.maxRatio * d.bytes.length) {
-        stop = `The archive unpacks to more than ${limits.maxRatio} times its size.`;
+        stop = tooDense(limits);
         file.terminate();
         return;
       }
@@ -151,16 +228,7 @@ function unpack(d: FileEntry, limits: ArchiveLimits): Opened {
   } catch {
     isDamaged = true;
   }
-  if (stop) {
-    notes.push({
-      tag: "archive-too-large",
-      level: "error",
-      file: d.path,
-      text: stop,
-      do: "Drop only the board's own files.",
-    });
-    return { files: [], notes, rejected: stop };
-  }
+  if (stop) return tooMuch(d, stop);
   // entries announced but never finished: the archive is cut off
   const missing = [...names].filter(
     (n) => !files.some((f) => f.path === n.replaceAll("\\", "/")) && !notes.some((x) => x.file === n),

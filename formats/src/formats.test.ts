@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import ExcelJS from "exceljs";
 import fc from "fast-check";
 import { strToU8, zipSync } from "fflate";
-import { openDrop, packZip, unpackZip } from "./archive.ts";
+import { createZip, openDrop, packZip, unpackZip } from "./archive.ts";
 import { sha256Hex } from "./hash.ts";
 import { buildPackage } from "./package.ts";
 import { defuse, readCsv, readTable, undefuse, writeCsv } from "./table.ts";
@@ -38,6 +38,43 @@ test("a cut-off archive keeps what could be unpacked and says what could not", (
   expect(cut.notes[0]!.text).toContain("b.gbl");
   expect(drop("a.zip", whole.slice(0, 20)).rejected).toContain("cut off");
   expect(drop("a.zip", strToU8("no zip at all")).rejected).toContain("not a zip");
+});
+
+test("an archive inside an archive is taken as it is, whatever marks of its own it holds", () => {
+  // written as streams are, with each entry's sizes behind it; what cannot be packed further lies there as it is
+  const stream = (entries: readonly (readonly [string, Uint8Array])[]) => {
+    const chunks: Uint8Array[] = [];
+    const out = createZip((c) => chunks.push(c));
+    for (const [path, bytes] of entries) out.add(path, [bytes], new Date("2026-01-01T00:00:00Z"));
+    out.end();
+    return Buffer.concat(chunks);
+  };
+  // hashes of hashes: nothing in them can be packed
+  const noise = (name: string) => {
+    let hash = name;
+    const out = Array.from({ length: 900 }, () => {
+      hash = sha256Hex(strToU8(hash));
+      return Buffer.from(hash, "hex");
+    });
+    return new Uint8Array(Buffer.concat(out));
+  };
+  const names = ["a.pdf", "b.pdf", "c.pdf"];
+  const inner = new Uint8Array(stream(names.map((name) => [name, noise(name)] as const)));
+  const o = drop(
+    "outer.zip",
+    new Uint8Array(
+      stream([
+        ["inner.zip", inner],
+        ["last.txt", strToU8("y")],
+      ]),
+    ),
+  );
+  expect(o.notes).toEqual([]);
+  expect(o.files.map((f) => [f.path, f.bytes.length])).toEqual([
+    ["inner.zip", inner.length],
+    ["last.txt", 1],
+  ]);
+  expect(sha256Hex(o.files[0]!.bytes)).toBe(sha256Hex(inner));
 });
 
 test("a bomb stops at the bound, too many entries too", () => {

@@ -39,6 +39,13 @@ export async function fillLibrary(
   await recordChange(deps.pool, by, async (tx, change) => {
     change.says("the parts of the bills taken into the library");
     for (const { uses: _, ...l } of await manyUnknownNumbers(tx)) await insertPart(tx, partFromLine(l));
+    for (const [number, mark] of [
+      ["HB-S1K%", "band at the cathode"],
+      ["QL-L0603%", "green mark at the cathode"],
+      ["TB-%-SO8", "dot at pin 1"],
+      ["TB-M4864%", "dot at pin 1"],
+    ])
+      await tx.query("update part set direction = $2 where mpn like $1", [number, mark]);
     const know = async (mpn: string, params: Record<string, string>, more: Record<string, string> = {}) => {
       const id = (await maybePartByNumber(tx, mpn)) ?? (await insertPart(tx, { mpn, ...THERMO, ...more }));
       await tx.query(

@@ -61,3 +61,7 @@ export function candidatesFor(
 /** The library part of a line's own number. */
 export const partOfLine = (line: FactLine, library: readonly LibraryPart[]): LibraryPart | undefined =>
   line.mpn === "" ? undefined : library.find((p) => numberKey(p.mpn) === numberKey(line.mpn));
+
+/** Library parts by number, for many lines at once. */
+export const partsByNumber = (library: readonly LibraryPart[]): ReadonlyMap<string, LibraryPart> =>
+  new Map(library.map((p) => [numberKey(p.mpn), p]));

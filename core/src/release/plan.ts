@@ -5,6 +5,7 @@ import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney, toMicros } from "../money/money.ts";
 import { assemblyHouse } from "../run/assembly-house.ts";
 import { boardOf, Places } from "../run/boards.ts";
+import { directedParts } from "../run/directions.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
 import { withVariant } from "../run/structure.ts";
@@ -258,6 +259,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   if (!house) return [];
   const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
   const dnp = doc.lines.filter((l) => l.dnp);
+  const directed = directedParts(doc, r.parts);
   return [
     {
       path: `sheets/assembly-${slug(house.name)}.pdf`,
@@ -291,6 +293,22 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
                 rows: [
                   ["References", "Part", "Package"],
                   ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, bothSizes(p.line.package)]),
+                ],
+              },
+            ]
+          : []),
+        ...(directed.length > 0
+          ? [
+              {
+                heading: "Parts with a direction",
+                rows: [
+                  ["References", "Part", "Package", "Mark on the body"],
+                  ...directed.map((d) => [
+                    d.refs.join(" "),
+                    d.part,
+                    d.package,
+                    d.mark ?? "see its data sheet",
+                  ]),
                 ],
               },
             ]

@@ -46,7 +46,7 @@ export function partsNode(
     ].join(", ");
     return [
       {
-        label: nameOfLine(parts, l.line),
+        label: nameOfLine(doc, parts, l.line),
         micros: spend * share,
         note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}${fees > 0 ? `, with ${microsToText(fees)} for its packaging` : ""}`,
         from: supplier,
@@ -56,14 +56,14 @@ export function partsNode(
   const made = parts
     .filter((p) => p.line.madeCost !== undefined && Number(p.line.madeCost) > 0)
     .map((p) => ({
-      label: nameOfLine(parts, p.line.id),
+      label: nameOfLine(doc, parts, p.line.id),
       micros: Math.ceil(doc.goodBoards * p.count) * toMicros(p.line.madeCost!),
       note: `${Math.ceil(doc.goodBoards * p.count)} × ${p.line.madeCost}`,
       from: `${p.line.origin === "printed" ? "printed" : "made"} here, beside its parts`,
     }));
   const shelf = needs.flatMap((n) =>
     n.shelf.map((t) => ({
-      label: nameOfLine(parts, n.id),
+      label: nameOfLine(doc, parts, n.id),
       micros: t.cost,
       note: `${t.qty} of ${t.lot.qty} from ${t.lot.place || "the shelf"}`,
       from: `what they cost, received ${t.lot.receivedOn}`,

@@ -1,9 +1,15 @@
 import { numberKey } from "../bom/number.ts";
 import { candidatesFor, partOfLine } from "../library/candidates.ts";
 import type { Basket } from "../sourcing/basket.ts";
-import type { RunDocument } from "./document.ts";
+import type { Mount, RunDocument } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
 import type { Add } from "./notes.ts";
+
+const MOUNT_WORDS: Readonly<Record<Mount, string>> = {
+  machine: "put on by machine",
+  hand: "put on by hand",
+  none: "not soldered",
+};
 
 const nameOf = (refs: readonly string[], words: string) =>
   refs.length === 0 ? words : `${refs.slice(0, 4).join(", ")}${refs.length > 4 ? " …" : ""}`;
@@ -43,6 +49,23 @@ export function libraryNotes(doc: RunDocument, needs: readonly RunNeed[], basket
       same.map((m) => m.id),
       names,
     );
+    const other = same.filter((m) => part.mount !== undefined && m.mount !== part.mount);
+    if (other.length > 0 && !told.has(`mount ${part.id}`)) {
+      told.add(`mount ${part.id}`);
+      add(
+        "parts",
+        `mount-differs ${numberKey(part.mpn)}`,
+        "warning",
+        `${nameOf(
+          other.flatMap((m) => m.refs),
+          l.valueText || l.mpn,
+        )}: the library says ${part.mpn} is ${MOUNT_WORDS[part.mount!]}; the bill has it ${MOUNT_WORDS[other[0]!.mount]}.`,
+        {
+          do: "Take the library's word on the line's sheet, or accept it with a reason if it is meant so here.",
+          lines: other.map((m) => m.id),
+        },
+      );
+    }
     const key = `part-state ${numberKey(part.mpn)}`;
     if (told.has(key) || part.state === "active" || part.state === "unknown") continue;
     told.add(key);

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { lineKey } from "../library/facts.ts";
+import { directedParts } from "./directions.ts";
 import { DEFAULT_ASSEMBLY } from "./document.ts";
 import { madeRun as doc, FAR, madeLine as line, madeOffer as offer } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
@@ -363,4 +364,27 @@ test("a shop's own losses take the place of the usual ones, of the kind they are
   const own = rollUp(doc({ lines, workshop }));
   expect(own.needs[0]!.lost).toBe(Math.max(Math.ceil(2 * own.start * 0.2), 7));
   expect(own.needs[1]!.lost).toBe(plain.needs[1]!.lost);
+});
+
+test("the library says who mounts a part and how its direction is marked; both reach the run", () => {
+  const known = { ...LIBRARY, mpn: "OX-10K", mount: "hand" as const, direction: "bar at the cathode" };
+  const lines = [
+    line("1", ["R1"]),
+    line("2", ["D1"], { mpn: "HB-1", package: "SOD-123", valueText: "diode" }),
+    line("3", ["R2"], { mpn: "OX-1", mount: "hand" }),
+  ];
+  const d = doc({ lines, library: [known] });
+  const r = rollUp(d);
+  expect(r.notes.find((n) => n.key === "mount-differs OX-10K")).toMatchObject({
+    level: "warning",
+    lines: ["1"],
+  });
+  expect(r.notes.filter((n) => n.key.startsWith("mount-differs"))).toHaveLength(1);
+  // a mark makes a resistor of the bill a part with a direction; one nobody looked up stands first
+  expect(directedParts(d, r.parts).map((x) => [x.refs[0], x.mark])).toEqual([
+    ["D1", undefined],
+    ["R1", "bar at the cathode"],
+  ]);
+  const turned = r.parts.find((p) => p.line.id === "1")!;
+  expect([turned.isPolarised, r.parts.find((p) => p.line.id === "3")!.isPolarised]).toEqual([true, false]);
 });

@@ -1,8 +1,10 @@
 import { shapeOf } from "../assembly/package-class.ts";
 import type { CountedPart, Method } from "../assembly/yield.ts";
+import { numberKey } from "../bom/number.ts";
+import { partsByNumber } from "../library/candidates.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { type Offer, type Supplier, toBreaks } from "../sourcing/offer.ts";
-import { Places } from "./boards.ts";
+import { ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
 import { timesInProduct } from "./structure.ts";
 
@@ -14,6 +16,7 @@ export interface LinePart extends CountedPart {
 /** Fitted lines with their class and who solders them. */
 export function lineParts(doc: RunDocument): LinePart[] {
   const places = new Places(doc);
+  const known = partsByNumber(doc.library ?? []);
   const times = timesInProduct(doc.lines, doc.boards);
   return doc.lines
     .filter((l) => times.get(l.id)! > 0)
@@ -24,7 +27,9 @@ export function lineParts(doc: RunDocument): LinePart[] {
           ? { kind: "loose" as const, joints: 0, isPolarised: false }
           : shapeOf(line.package, line.refs[0], hasPlace);
       const method: Method = line.mount === "hand" || shape.kind === "through" ? "iron" : doc.assembly.method;
-      return { line, ...shape, method, count: times.get(line.id)! };
+      // what the library says of the body outweighs what its kind would suggest
+      const isPolarised = shape.isPolarised || Boolean(known.get(numberKey(line.mpn))?.direction);
+      return { line, ...shape, isPolarised, method, count: times.get(line.id)! };
     });
 }
 
@@ -89,8 +94,9 @@ export const suppliersOf = (doc: RunDocument): Supplier[] =>
     };
   });
 
-/** What a line is called: its first reference, else its words; by its id. */
-export const nameOfLine = (parts: readonly LinePart[], id: string) => {
+/** What a line is called: its first reference, with its board where there are several, else its words; by its id. */
+export const nameOfLine = (doc: RunDocument, parts: readonly LinePart[], id: string): string => {
   const l = parts.find((p) => p.line.id === id)?.line;
-  return l ? (l.refs[0] ?? (l.valueText || l.mpn)) : id;
+  if (!l) return id;
+  return l.refs[0] === undefined ? l.valueText || l.mpn : `${l.refs[0]}${ofBoard(doc, l)}`;
 };

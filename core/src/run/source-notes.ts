@@ -34,7 +34,7 @@ export function sourceNotes(
 ): void {
   const missing = basket.lines.filter((l) => l.missing > 0);
   if (missing.length > 0) {
-    const names = missing.map((l) => nameOfLine(parts, l.line));
+    const names = missing.map((l) => nameOfLine(doc, parts, l.line));
     add(
       "source",
       "lines-uncovered",

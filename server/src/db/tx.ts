@@ -2,7 +2,34 @@ import { AppError } from "@kobbin/core";
 import type { Pool, Tx } from "./pool.ts";
 
 /** Runs inside one transaction; rolls back on any throw. */
-export async function withTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promise<T> {
+export const withTransaction = <T>(pool: Pool, work: (tx: Tx) => Promise<T>): Promise<T> =>
+  transaction(pool, (tx) => [tx.query("begin")], work);
+
+/** As above, with the workshop set for row-level security; it ends with the transaction. */
+export const withWorkshop = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
+  transaction(pool, (tx) => [tx.query("begin"), setWorkshop(tx, workshopId)], work);
+
+/** Reads of one workshop; a write in it is refused. What was read is there before the transaction has ended. */
+export const readWorkshop = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
+  transaction(pool, (tx) => [tx.query("begin read only"), setWorkshop(tx, workshopId)], work, true);
+
+const setWorkshop = (tx: Tx, workshopId: string) =>
+  tx.query({
+    name: "set workshop",
+    text: "select set_config('app.workshop', $1, true)",
+    values: [workshopId],
+  });
+
+/**
+ * @param begin statements before the work's own; they are sent with its first one and not waited for
+ * @param isRead nobody needs to wait for its end
+ */
+async function transaction<T>(
+  pool: Pool,
+  begin: (tx: Tx) => readonly Promise<unknown>[],
+  work: (tx: Tx) => Promise<T>,
+  isRead = false,
+): Promise<T> {
   const tx = await pool.connect();
   // a connection that breaks between two statements speaks up here; the next statement fails and says so
   let lost: Error | undefined;
@@ -10,28 +37,36 @@ export async function withTransaction<T>(pool: Pool, work: (tx: Tx) => Promise<T
     lost = error;
   };
   tx.on("error", hear);
+  const done = (error?: Error) => {
+    tx.off("error", hear);
+    tx.release(error ?? lost);
+  };
+  const begun = begin(tx);
+  // heard below, once the work has ended
+  for (const b of begun) b.catch(() => undefined);
+  let value: T;
   try {
-    await tx.query("begin");
-    const value = await work(tx);
-    await tx.query("commit");
-    return value;
+    try {
+      value = await work(tx);
+    } finally {
+      // where it did not begin, that is what went wrong, not what came of it
+      await Promise.all(begun);
+    }
+    if (!isRead) await tx.query("commit");
   } catch (error) {
     await tx.query("rollback").catch((e: Error) => {
       lost = e;
     });
+    done();
     throw error;
-  } finally {
-    tx.off("error", hear);
-    tx.release(lost);
   }
-}
-
-/** As above, with the workshop set for row-level security; it ends with the transaction. */
-export function withWorkshop<T>(pool: Pool, workshopId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
-  return withTransaction(pool, async (tx) => {
-    await tx.query("select set_config('app.workshop', $1, true)", [workshopId]);
-    return work(tx);
-  });
+  if (isRead)
+    tx.query("commit").then(
+      () => done(),
+      (error: Error) => done(error),
+    );
+  else done();
+  return value;
 }
 
 /** The one row of a statement. @throws AppError NOT_FOUND naming the thing */

@@ -94,8 +94,10 @@ export async function answerAsk(
       await settleAsk(tx, askId, {
         offers: offers.length,
         notListed: said.notListed.filter((l) => there.has(l)),
-        // asked for the first time, everything would be news
-        changes: before.length === 0 ? [] : offerChanges(before, after),
+        // a line asked for the first time is no news: it is listed now only where it was not before
+        changes: offerChanges(before, after).filter(
+          (c) => c.kind !== "listed" || ask.notListed.includes(c.line),
+        ),
       });
       await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });

@@ -10,12 +10,16 @@ interface State {
   readonly error?: unknown;
 }
 
+const FETCHING: State = { what: "fetching the files", share: 0 };
+
 /** A stored board in a worker, ready to be painted. A new key reads it again. */
 export function useBoardWorker(boardId: string, key: string): State {
-  const [state, setState] = useState<State>({ what: "fetching the files", share: 0 });
+  const wanted = `${boardId} ${key}`;
+  const [{ of, ...state }, setOf] = useState<State & { readonly of: string }>({ ...FETCHING, of: wanted });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the board's corrections on the server
   useEffect(() => {
     const board = connectBoard();
+    const setState = (next: State) => setOf({ ...next, of: wanted });
     let isCurrent = true;
     // progress comes through a port of its own and may arrive after the result
     let isOpened = false;
@@ -49,5 +53,6 @@ export function useBoardWorker(boardId: string, key: string): State {
       board.close();
     };
   }, [boardId, key]);
-  return state;
+  // another board is wanted than the one at hand: that one's worker is about to go, and is painted with no more
+  return of === wanted ? state : FETCHING;
 }

@@ -70,12 +70,16 @@ test("a shop that writes a comma and the year first", () => {
   expect(said("track is 0.25, this house holds 0.4 (see 1.2.3)")).toBe(
     "track is 0,25, this house holds 0,4 (see 1,2,3)",
   );
+  expect(said("approved by Ada on 2026-01-12, seen 2026-99-99")).toBe(
+    "approved by Ada on 2026-01-12, seen 2026-99-99",
+  );
   expect([day("2026-01-12"), dayRange("2026-12-05", "2026-12-11")]).toEqual([
     "2026-01-12",
     "2026-12-05 – 2026-12-11",
   ]);
   setFormats({ dateOrder: "mdy" });
   expect(dayRange("2026-12-05", "2026-12-11")).toMatch(/^Dec 5–11/);
+  expect(said("approved by Ada on 2020-01-12")).toBe("approved by Ada on Jan 12, 2020");
   setFormats({ decimalMark: ".", dateOrder: "dmy", showsMil: false });
   expect(mil(0.152)).toBe("");
 });

@@ -52,9 +52,11 @@ function formatOf(currency: string, places: number | undefined): Intl.NumberForm
 export const written = (plain: string): string =>
   settings.decimalMark === "." ? plain : plain.replace(".", ",");
 
-/** A computed sentence with the shop's mark in its numbers. */
-export const said = (text: string): string =>
-  settings.decimalMark === "." ? text : text.replace(/(\d)\.(?=\d)/g, "$1,");
+/** A computed sentence with the shop's mark in its numbers and its order in its dates. */
+export const said = (text: string): string => {
+  const dated = text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (d) => (Number.isNaN(Date.parse(d)) ? d : day(d)));
+  return settings.decimalMark === "." ? dated : dated.replace(/(\d)\.(?=\d)/g, "$1,");
+};
 
 /** So many decimals, with the shop's mark. */
 export const fixed = (value: number, places: number): string => written(value.toFixed(places));

@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import { columnsBody, newSumBody, newVariantBody, sumBody, variantBody } from "@kobbin/contract";
 import type { LineOverride } from "@kobbin/core";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
@@ -23,7 +23,7 @@ import {
 export function billRoutes(deps: Deps): Router {
   const router = new Router();
   router.get("/api/columns", async (ctx) => {
-    ctx.body = await withWorkshop(deps.pool, signed(ctx).workshopId, manyLists);
+    ctx.body = await readWorkshop(deps.pool, signed(ctx).workshopId, manyLists);
   });
   router.put("/api/columns", async (ctx) => {
     const b = bodyOf(ctx, columnsBody);

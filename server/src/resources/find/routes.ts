@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import type { FoundRow } from "@kobbin/contract";
-import { withWorkshop } from "../../db/tx.ts";
+import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { signed } from "../../middleware/session.ts";
 
@@ -17,7 +17,7 @@ export function findRoutes({ pool }: Deps): Router {
     const found: FoundRow[] =
       words.length === 0
         ? []
-        : await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+        : await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
             const { rows } = await tx.query<FoundRow>(
               `select * from (
                  (select 'run' as kind, p.name || ', ' || r.name as text, 'revision ' || v.label || ', ' || f.good_boards || ' good boards' as more,

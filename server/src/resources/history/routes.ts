@@ -2,7 +2,7 @@ import Router from "@koa/router";
 import { type HistoryAnswer, type HistoryRow, undoBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { withWorkshop } from "../../db/tx.ts";
+import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { undoChange } from "../../history/undo.ts";
@@ -21,7 +21,7 @@ export function historyRoutes(deps: Deps): Router {
     const q = (name: string) => (typeof ctx.query[name] === "string" ? (ctx.query[name] as string) : "");
     const before = /^\d{1,18}$/.test(q("before")) ? q("before") : null;
     const uuid = (name: string) => (UUID.test(q(name)) ? q(name) : null);
-    ctx.body = await withWorkshop(pool, workshopId, (tx) =>
+    ctx.body = await readWorkshop(pool, workshopId, (tx) =>
       manyChanges(tx, accountId, { run: uuid("run"), product: uuid("product"), before }),
     );
   });

@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import { copyHouseBody } from "@kobbin/contract";
 import type { House } from "@kobbin/core";
-import { withWorkshop } from "../../db/tx.ts";
+import { readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
@@ -16,7 +16,7 @@ export function houseRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
   router.get("/api/houses", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manyHouses);
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyHouses);
   });
   router.post("/api/houses", async (ctx) => {
     const { copyOf, name } = bodyOf(ctx, copyHouseBody);

@@ -5,6 +5,7 @@ import {
   kindOfLine,
   type LibraryPart,
   lineKey,
+  type Mount,
   numberKey,
   type PartKind,
   type PartState,
@@ -110,6 +111,17 @@ export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { versi
 export async function maybePartByNumber(tx: Tx, mpn: string): Promise<string | undefined> {
   const { rows } = await tx.query<{ id: string }>("select id from part where mpn_key = $1", [numberKey(mpn)]);
   return rows[0]?.id;
+}
+
+/** Who mounts parts of some numbers, where the library says it. */
+export async function mountsByNumber(tx: Tx, numbers: readonly string[]): Promise<Map<string, Mount>> {
+  const keys = [...new Set(numbers.filter((n) => n !== "").map(numberKey))];
+  if (keys.length === 0) return new Map();
+  const { rows } = await tx.query<{ key: string; mount: Mount }>(
+    "select mpn_key as key, mount from part where mpn_key = any($1::text[]) and mount is not null",
+    [keys],
+  );
+  return new Map(rows.map((r) => [r.key, r.mount]));
 }
 
 export async function insertPart(tx: Tx, columns: Readonly<Record<string, unknown>>): Promise<string> {

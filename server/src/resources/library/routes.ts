@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import { alternateBody, lotBody, newLotBody, newPartBody, partBody, reservationBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
-import { withWorkshop } from "../../db/tx.ts";
+import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
@@ -38,15 +38,15 @@ export function libraryRoutes(deps: Deps): Router {
   const router = new Router();
   router.get("/api/parts", async (ctx) => {
     const typed = String(ctx.query.q ?? "");
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => manyParts(tx, typed, MOST));
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, (tx) => manyParts(tx, typed, MOST));
   });
   router.get("/api/numbers", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) =>
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) =>
       (await manyUnknownNumbers(tx)).map(({ uses, ...l }) => ({ ...partFromLine(l), uses })),
     );
   });
   router.get("/api/parts/:id", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const part = await onePart(tx, ctx.params.id!);
       return { part, uses: await manyUses(tx, part.mpn) };
     });
@@ -132,7 +132,7 @@ export function libraryRoutes(deps: Deps): Router {
     ctx.body = { id };
   });
   router.get("/api/lots", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manyLots);
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyLots);
   });
   router.post("/api/lots", async (ctx) => {
     const b = bodyOf(ctx, newLotBody);

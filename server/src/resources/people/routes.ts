@@ -10,7 +10,7 @@ import {
 } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { hash } from "@node-rs/argon2";
-import { one, withTransaction, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop, withTransaction, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { COOKIE, hashToken, limitTries, openSession, signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
@@ -36,7 +36,7 @@ export function peopleRoutes(deps: Deps): Router {
   const router = new Router();
   router.get("/api/people", async (ctx) => {
     const { workshopId, accountId } = signed(ctx);
-    const answer: PeopleAnswer = await withWorkshop(pool, workshopId, async (tx) => ({
+    const answer: PeopleAnswer = await readWorkshop(pool, workshopId, async (tx) => ({
       members: await manyMembers(tx, accountId),
       invitations: await manyInvitations(tx),
     }));
@@ -192,7 +192,7 @@ export function peopleRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   router.get("/api/audit", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manyAudit);
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyAudit);
   });
 
   async function openInvitation(token: string) {

@@ -1,10 +1,19 @@
-import { AppError, type Corrections, composeMoves, patternOf, slug, toRunLines } from "@kobbin/core";
+import {
+  AppError,
+  type Corrections,
+  composeMoves,
+  numberKey,
+  patternOf,
+  slug,
+  toRunLines,
+} from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile, Measured } from "../../jobs/messages.ts";
+import { mountsByNumber } from "../library/queries.ts";
 import { insertLine, manyLines } from "../run/index.ts";
 import {
   deleteLinesOf,
@@ -132,7 +141,7 @@ async function keepFiles(tx: Tx, boardId: string, files: readonly DroppedFile[])
   }
 }
 
-/** Keeps the lines of a board's own parts list, behind those that are there. */
+/** Keeps the lines of a board's own parts list behind those that are there; who mounts a part the library may know. */
 async function keepLines(
   tx: Tx,
   revisionId: string,
@@ -143,8 +152,17 @@ async function keepLines(
     "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
     [revisionId],
   );
-  for (const [i, line] of toRunLines(read.lines, read.placements).entries())
-    await insertLine(tx, revisionId, rows[0]!.next + i, { ...line, board: boardId });
+  const lines = toRunLines(read.lines, read.placements);
+  const mounts = await mountsByNumber(
+    tx,
+    lines.map((l) => l.mpn),
+  );
+  for (const [i, line] of lines.entries())
+    await insertLine(tx, revisionId, rows[0]!.next + i, {
+      ...line,
+      mount: mounts.get(numberKey(line.mpn)) ?? line.mount,
+      board: boardId,
+    });
 }
 
 async function nameOfProduct(tx: Tx, id: string): Promise<string> {

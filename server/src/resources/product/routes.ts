@@ -2,7 +2,7 @@ import Router from "@koa/router";
 import { type BenchAnswer, boardBody, correctionsBody, type RevisionAnswer } from "@kobbin/contract";
 import { AppError, type Corrections, slug } from "@kobbin/core";
 import { packZip } from "@kobbin/formats";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
@@ -41,15 +41,14 @@ export function productRoutes(deps: Deps): Router {
   const { pool } = deps;
   const router = new Router();
   router.get("/api/bench", async (ctx) => {
-    const answer: BenchAnswer = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
-      products: await manyProducts(tx),
-      runs: await manyRuns(tx),
-    }));
-    ctx.body = answer;
+    const [products, runs] = await readWorkshop(pool, signed(ctx).workshopId, (tx) =>
+      Promise.all([manyProducts(tx), manyRuns(tx)]),
+    );
+    ctx.body = { products, runs } satisfies BenchAnswer;
   });
 
   router.get("/api/corrections", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, readMemory);
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, readMemory);
   });
 
   router.post("/api/products", async (ctx) => {
@@ -71,7 +70,7 @@ export function productRoutes(deps: Deps): Router {
   });
 
   router.get("/api/revisions/:id", async (ctx) => {
-    const answer: RevisionAnswer = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    const answer: RevisionAnswer = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const { rows } = await tx.query<{ id: string; label: string; productId: string; product: string }>(
         `select v.id, v.label, p.id as "productId", p.name as product from revision as v join product as p on p.id = v.product_id where v.id = $1`,
         [ctx.params.id],
@@ -156,7 +155,7 @@ export function productRoutes(deps: Deps): Router {
 
   // the files as they were dropped: one archive as it is, loose files packed together
   router.get("/api/boards/:id/files", async (ctx) => {
-    const { files, name, corrections } = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
+    const { files, name, corrections } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
       files: await manyBoardFiles(tx, ctx.params.id!),
       ...(await oneBoard(tx, ctx.params.id!)),
     }));

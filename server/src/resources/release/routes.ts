@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import { AppError, slug } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
@@ -68,7 +68,7 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/package", async (ctx) => {
-    const found = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    const found = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
       const { rows } = await tx.query<{ bytes: Buffer }>(
         "select b.bytes from release as r join blob as b on b.workshop_id = r.workshop_id and b.sha256 = r.sha256 where r.run_id = $1 order by r.released_at desc limit 1",
@@ -85,7 +85,7 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/manifest", async (ctx) => {
-    ctx.body = await withWorkshop(
+    ctx.body = await readWorkshop(
       pool,
       signed(ctx).workshopId,
       async (tx) =>
@@ -102,7 +102,7 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/document", async (ctx) => {
-    const { document, run } = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    const { document, run } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
       return { run, ...(await buildDocument(tx, run, today())) };
     });

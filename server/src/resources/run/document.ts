@@ -22,15 +22,18 @@ export async function buildDocument(
   run: StoredRun,
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
-  const shop = await oneShop(tx);
-  const lines = await manyLines(tx, run.revisionId);
-  const suppliers = await manySuppliers(tx);
-  const offers = await manyOffers(tx, run.revisionId);
-  const houses = await manyHouses(tx);
-  const boards = await manyBoards(tx, run.revisionId);
-  const quotes = await manyQuotes(tx, run.id);
-  const sums = await manySums(tx, run.revisionId);
-  const variants = await manyVariants(tx, run.revisionId);
+  // sent together: none waits for the answer to another
+  const [shop, lines, suppliers, offers, houses, boards, quotes, sums, variants] = await Promise.all([
+    oneShop(tx),
+    manyLines(tx, run.revisionId),
+    manySuppliers(tx),
+    manyOffers(tx, run.revisionId),
+    manyHouses(tx),
+    manyBoards(tx, run.revisionId),
+    manyQuotes(tx, run.id),
+    manySums(tx, run.revisionId),
+    manyVariants(tx, run.revisionId),
+  ]);
   const { library, alternates } = await manyPartsFor(tx, lines, run.id);
   // the shelf may hold what a line names, and what may stand in its place
   const named = [...lines.filter((l) => l.mpn !== ""), ...library];
@@ -77,11 +80,16 @@ export async function buildDocument(
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);
-  const { document, boardIds } = await buildDocument(tx, run, today);
-  const { rows } = await tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
-    `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
-    [id],
-  );
+  const [{ document, boardIds }, { rows }, bill, houses, remarks] = await Promise.all([
+    buildDocument(tx, run, today),
+    tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
+      `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
+      [id],
+    ),
+    manyBillVersions(tx, run.revisionId),
+    manyHouseVersions(tx),
+    manyRemarks(tx, id),
+  ]);
   const release = run.state === "released" ? rows[0] : undefined;
   return {
     id,
@@ -90,13 +98,8 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     productId: run.productId,
     revisionId: run.revisionId,
     boardIds,
-    versions: Object.fromEntries(
-      [...(await manyBillVersions(tx, run.revisionId)), ...(await manyHouseVersions(tx))].map((v) => [
-        v.id,
-        v.version,
-      ]),
-    ),
-    remarks: await manyRemarks(tx, id),
+    versions: Object.fromEntries([...bill, ...houses].map((v) => [v.id, v.version])),
+    remarks,
     document: release?.document ?? document,
     ...(run.summary ? { summary: run.summary } : {}),
     ...(run.askedAt ? { askedAt: run.askedAt.toISOString() } : {}),

@@ -9,7 +9,7 @@ import {
   roundMoney,
   toMicros,
 } from "@kobbin/core";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
@@ -43,7 +43,7 @@ export function runRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) =>
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, (tx) =>
       answerRun(tx, ctx.params.id!, today()),
     );
   });

@@ -4,7 +4,7 @@ import { newShopBody, type SessionAnswer, signInBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { hash } from "@node-rs/argon2";
 import type { Context } from "koa";
-import { withTransaction, withWorkshop } from "../../db/tx.ts";
+import { readWorkshop, withTransaction } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { COOKIE, hashToken, limitTries, openSession, type Signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
@@ -53,9 +53,9 @@ export function sessionRoutes(deps: Deps): Router {
     }
     const shops = [];
     for (const { id, role } of await manyShopsOf(pool, s.accountId))
-      shops.push({ id, role, name: (await withWorkshop(pool, id, oneShop)).name });
+      shops.push({ id, role, name: (await readWorkshop(pool, id, oneShop)).name });
     const answer: SessionAnswer = {
-      shop: await withWorkshop(pool, s.workshopId, oneShop),
+      shop: await readWorkshop(pool, s.workshopId, oneShop),
       person: s.person,
       role: s.role,
       shops,

@@ -12,6 +12,8 @@ export interface Asked {
   readonly page: string | null;
   /** This try counted. */
   readonly tries: number;
+  /** Lines it did not list the time before. */
+  readonly notListed: readonly string[];
 }
 
 /** How the questions of a run stand, by supplier. */
@@ -61,7 +63,7 @@ export async function claimAsk(tx: Tx, id: string, heldMs: number): Promise<Aske
     `update feed_ask set state = 'asking', tries = tries + 1, since = clock_timestamp()
      where id = $1 and id in (select ask_id from feed_due where next_at <= clock_timestamp())
        and (state = 'waiting' or (state = 'asking' and since < clock_timestamp() - make_interval(secs => $2 / 1000.0)))
-     returning id, run_id as "runId", supplier_id as "supplierId", account_id as "accountId", person, page, tries`,
+     returning id, run_id as "runId", supplier_id as "supplierId", account_id as "accountId", person, page, tries, not_listed as "notListed"`,
     [id, heldMs],
   );
   return rows[0];

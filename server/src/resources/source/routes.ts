@@ -1,7 +1,7 @@
 import Router from "@koa/router";
 import { offerBody, quotationBody, supplierBody, supplierChange } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf, tell } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
@@ -18,7 +18,7 @@ export function sourceRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
   router.get("/api/suppliers", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, manySuppliers);
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manySuppliers);
   });
   router.post("/api/suppliers", async (ctx) => {
     const body = bodyOf(ctx, supplierBody);
@@ -70,7 +70,7 @@ export function sourceRoutes(deps: Deps): Router {
     ctx.status = 202;
   });
   router.get("/api/runs/:id/asks", async (ctx) => {
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       await oneRun(tx, ctx.params.id!);
       return { asks: await manyAsks(tx, ctx.params.id!) };
     });

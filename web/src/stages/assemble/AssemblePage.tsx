@@ -1,5 +1,6 @@
-import { compareRefs } from "@kobbin/core";
+import { compareRefs, directedParts } from "@kobbin/core";
 import { useEffect } from "react";
+import { Link } from "react-router";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
@@ -41,6 +42,7 @@ export function AssemblePage() {
   });
   const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
+  const unit = doc.boards.length > 1 ? "product" : "board";
   const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
@@ -130,29 +132,29 @@ export function AssemblePage() {
           <table className="rows w-full">
             <tbody>
               {r.time.print > 0 && (
-                <Row label="print the paste" value={`${minutes(r.time.print)} min a board`} />
+                <Row label="print the paste" value={`${minutes(r.time.print)} min a ${unit}`} />
               )}
               {r.time.place > 0 && (
-                <Row label="place the parts" value={`${minutes(r.time.place)} min a board`} />
+                <Row label="place the parts" value={`${minutes(r.time.place)} min a ${unit}`} />
               )}
               {r.time.reflow > 0 && (
                 <Row
                   label={`melt, ${doc.assembly.perLoad} boards a load`}
-                  value={`${minutes(r.time.reflow)} min a board`}
+                  value={`${minutes(r.time.reflow)} min a ${unit}`}
                 />
               )}
               {r.time.solder > 0 && (
-                <Row label="solder by iron" value={`${minutes(r.time.solder)} min a board`} />
+                <Row label="solder by iron" value={`${minutes(r.time.solder)} min a ${unit}`} />
               )}
               {r.time.inspect > 0 && (
-                <Row label="look over" value={`${minutes(r.time.inspect)} min a board`} />
+                <Row label="look over" value={`${minutes(r.time.inspect)} min a ${unit}`} />
               )}
               {doc.assembly.method !== "house" && (
-                <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a board`} />
+                <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a ${unit}`} />
               )}
               <Row
                 label="test and pack"
-                value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a board`}
+                value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a ${unit}`}
               />
               <tr className="font-semibold">
                 <td>in all, for {r.start} boards</td>
@@ -198,8 +200,52 @@ export function AssemblePage() {
                   .join(" ")}
             .
           </p>
+          <Directions />
         </section>
       </div>
+    </section>
+  );
+}
+
+/** Parts that must not be turned round, with the mark to look for; those nobody looked up yet come first. */
+function Directions() {
+  const { id, doc, result: r } = useRun();
+  const list = directedParts(doc, r.parts);
+  if (list.length === 0) return null;
+  const unknown = list.filter((d) => d.mark === undefined).length;
+  return (
+    <section aria-labelledby="directions" className="mt-5">
+      <h2 id="directions" className="mb-1">
+        Parts with a direction
+      </h2>
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>Where</th>
+            <th>Part</th>
+            <th>Mark on the body</th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.map((d) => (
+            <tr key={d.line}>
+              <td className="num">{d.refs.join(" ")}</td>
+              <td>
+                <Link className="quiet-link" to={`/runs/${id}/parts?line=${d.line}`}>
+                  {d.part}
+                </Link>
+              </td>
+              <td>{d.mark ?? <span className="text-ink-2">look it up</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {unknown > 0 && (
+        <p className="mt-1 text-[14px] text-ink-2">
+          {unknown === 1 ? "One mark is" : `${unknown} marks are`} not written down yet: the library keeps
+          them for every run.
+        </p>
+      )}
     </section>
   );
 }
@@ -216,6 +262,7 @@ function Row({ label, value }: { label: string; value: string }) {
 function Numbers() {
   const { doc, change, isLocked } = useRun();
   if (isLocked) return null;
+  const unit = doc.boards.length > 1 ? "product" : "board";
   const save = (key: string, text: string, isMoney: boolean) => {
     const clean = typedNumber(text.trim());
     if (
@@ -238,8 +285,8 @@ function Numbers() {
       ? []
       : ([["consumables", `Paste, flux, ${doc.workshop.currency}`, true]] as const)),
     ["reworkReserve", "Parts for rework, %", false] as const,
-    ["testMinutes", "Test, min a board", false] as const,
-    ["packMinutes", "Packing, min a board", false] as const,
+    ["testMinutes", `Test, min a ${unit}`, false] as const,
+    ["packMinutes", `Packing, min a ${unit}`, false] as const,
   ];
   return (
     <div className="mt-3 grid grid-cols-3 gap-3 max-sm:grid-cols-2">

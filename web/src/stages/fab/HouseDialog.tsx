@@ -4,7 +4,7 @@ import { copyHouse, saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
-import { Field } from "../../ui/Field.tsx";
+import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 
@@ -52,6 +52,26 @@ const FIELDS: readonly { readonly group: string; readonly rows: readonly (readon
     ],
   },
 ];
+/** What a house that also places parts charges, and what its feeders take. */
+const ASSEMBLY: (typeof FIELDS)[number] = {
+  group: "Assembly",
+  rows: [
+    ["assembly.setupPerSide", "set-up, a side"],
+    ["assembly.stencilPerSide", "stencil, a side"],
+    ["assembly.perUniquePart", "a different part"],
+    ["assembly.perJoint", "a joint"],
+    ["assembly.perHandJoint", "a joint by hand"],
+    ["assembly.minCharge", "least charge"],
+    ["assembly.days", "days"],
+    ["assembly.leaderMm", "strip lost at a feeder, mm"],
+  ],
+};
+/** Fields that a house may leave unstated; numbers where they are stated. */
+const mayBeEmpty = (path: string) => path.startsWith("limits.") || path === "assembly.leaderMm";
+const TAKES = [
+  ["strips", "strips as cut"],
+  ["reels", "reels and trays only"],
+] as const;
 
 const read = (house: House, path: string): string | number =>
   path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], house) as string | number;
@@ -63,9 +83,9 @@ function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "
     const last = keys.pop()!;
     const at = keys.reduce<Record<string, unknown>>((o, k) => o[k] as Record<string, unknown>, copy);
     const clean = typedNumber(text.trim());
-    // a limit the house does not state stays unstated while its field is empty
-    if (clean === "" && path.startsWith("limits.")) delete at[last];
-    else if (path.startsWith("limits.")) at[last] = Number(clean);
+    // what the house does not state stays unstated while its field is empty
+    if (clean === "" && mayBeEmpty(path)) delete at[last];
+    else if (mayBeEmpty(path)) at[last] = Number(clean);
     else at[last] = typeof at[last] === "number" ? Number(clean) : clean;
   }
   const { id: _, ...profile } = copy;
@@ -88,18 +108,22 @@ export function HouseDialog({
   const house = doc.houses!.find((h) => h.id === houseId)!;
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
+  const groups = house.assembly ? [...FIELDS, ASSEMBLY] : FIELDS;
+  const [takes, setTakes] = useState<string>(house.assembly?.takes ?? "strips");
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const name = String(f.get("name")).trim();
     const values = new Map(
-      FIELDS.flatMap((g) => g.rows.map(([path]) => [path, String(f.get(path))] as const)),
+      groups.flatMap((g) => g.rows.map(([path]) => [path, String(f.get(path))] as const)),
     );
     setBusy(true);
     try {
       const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
+      const profile = write(house, values);
       const done = saveHouse(id, target, isCopy ? undefined : seen, {
-        ...write(house, values),
+        ...profile,
+        ...(profile.assembly ? { assembly: { ...profile.assembly, takes } } : {}),
         name,
         about: isCopy ? `copied from ${house.name}` : house.about,
       });
@@ -128,7 +152,7 @@ export function HouseDialog({
           maxLength={120}
           defaultValue={isCopy ? `${house.name}, own figures` : house.name}
         />
-        {FIELDS.map((g) => (
+        {groups.map((g) => (
           <fieldset key={g.group}>
             <legend className="mb-1 font-semibold">{g.group}</legend>
             <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
@@ -137,13 +161,18 @@ export function HouseDialog({
                   key={path}
                   label={label}
                   name={path}
-                  required={read(house, path) !== undefined}
+                  required={
+                    !mayBeEmpty(path) || (path !== "assembly.leaderMm" && read(house, path) !== undefined)
+                  }
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path) ?? "")}
                   isNumber
                 />
               ))}
+              {g === ASSEMBLY && (
+                <Pick label="its feeders take" value={takes} options={TAKES} onChange={setTakes} />
+              )}
             </div>
           </fieldset>
         ))}

@@ -94,6 +94,16 @@ export function Bill({
           </span>
         ),
       },
+      ...(doc.boards.length > 1
+        ? [
+            {
+              ...text("board", "Board", 96),
+              text: (x: Row) => doc.boards.find((b) => b.id === x.line.board)?.name ?? OF_PRODUCT,
+              kind: "choice" as const,
+              options: [...doc.boards.map((b) => b.name), OF_PRODUCT].map((n) => [n, n] as const),
+            },
+          ]
+        : []),
       {
         ...text("qty", "Pieces", 50, true),
         name: (x) => `Quantity of ${nameOf(x.line)}`,
@@ -151,16 +161,6 @@ export function Bill({
         options: ORIGINS.map((o) => [o, o]),
         canEdit: () => !isLocked,
       },
-      ...(doc.boards.length > 1
-        ? [
-            {
-              ...text("board", "Board", 130),
-              text: (x: Row) => doc.boards.find((b) => b.id === x.line.board)?.name ?? OF_PRODUCT,
-              kind: "choice" as const,
-              options: [...doc.boards.map((b) => b.name), OF_PRODUCT].map((n) => [n, n] as const),
-            },
-          ]
-        : []),
       text("maker", "Maker", 130),
       text("description", "Description", 240),
     ];

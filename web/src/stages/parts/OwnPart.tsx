@@ -6,10 +6,12 @@ import { Button } from "../../ui/Button.tsx";
 import { day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { nameOf } from "./Bill.tsx";
+import { mountWords } from "./lineEdits.ts";
 
 /** What the library knows of a line's own number, or that it does not know it yet. */
 export function OwnPart({ line, part }: { line: RunLine; part: LibraryPart | undefined }) {
-  const { doc, did, isLocked } = useRun();
+  const { doc, did, changeLine, isLocked } = useRun();
   const sayError = useSayError();
   if (line.mpn === "")
     return (
@@ -74,6 +76,29 @@ export function OwnPart({ line, part }: { line: RunLine; part: LibraryPart | und
           in the library
         </Link>
       </p>
+      {part.mount && part.mount !== line.mount && (
+        <p className="flex flex-wrap items-baseline gap-x-3">
+          <Mark kind="look" />
+          <span>
+            The library has it {mountWords(part.mount)}, the bill {mountWords(line.mount)}.
+          </span>
+          {!isLocked && (
+            <button
+              type="button"
+              className="quiet-link"
+              onClick={() =>
+                changeLine(
+                  line.id,
+                  { mount: part.mount! },
+                  `${nameOf(line)} is mounted ${mountWords(part.mount!)}`,
+                )
+              }
+            >
+              take the library’s word
+            </button>
+          )}
+        </p>
+      )}
       {known.length > 0 && (
         <dl className="flex flex-wrap gap-x-5 text-ink-2">
           {known.map(([label, text]) => (

@@ -1,4 +1,4 @@
-import { assemblyHouse, type RunNeed } from "@kobbin/core";
+import { assemblyHouse, ofBoard, type RunNeed } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
 
@@ -9,7 +9,11 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
   const { doc, result: r } = useRun();
   const nameOf = (id: string) => {
     const p = r.parts.find((x) => x.line.id === id)!;
-    return { name: p.line.refs[0] ?? (p.line.valueText || p.line.mpn), count: p.count };
+    const { refs, valueText, mpn } = p.line;
+    return {
+      name: refs[0] === undefined ? valueText || mpn : `${refs[0]}${ofBoard(doc, p.line)}`,
+      count: p.count,
+    };
   };
   const terms = need.terms.map((t) => {
     const { name, count } = nameOf(t.line);

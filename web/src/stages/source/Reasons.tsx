@@ -1,4 +1,4 @@
-import { type BasketReasons, microsToNumber, suppliersOf } from "@kobbin/core";
+import { type BasketReasons, microsToNumber, ofBoard, suppliersOf } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { amount, count, fixed, signed } from "../../ui/format.ts";
@@ -64,7 +64,8 @@ export function Reasons() {
   const nameOf = (id: string) => doc.suppliers.find((s) => s.id === id)?.name ?? id;
   const lineName = (id: string) => {
     const line = doc.lines.find((l) => l.id === id);
-    return line?.refs[0] ?? line?.valueText ?? id;
+    if (!line) return id;
+    return line.refs[0] === undefined ? line.valueText || line.mpn : `${line.refs[0]}${ofBoard(doc, line)}`;
   };
   const few = (ids: readonly string[]) =>
     ids.slice(0, 4).map(lineName).join(", ") + (ids.length > 4 ? ` and ${ids.length - 4} more` : "");

@@ -1,4 +1,5 @@
 import type { AskRow } from "@kobbin/contract";
+import { ofBoard } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { count, day, unitPrice } from "../../ui/format.ts";
 
@@ -10,7 +11,7 @@ export function Since({ asks }: { asks: readonly AskRow[] }) {
   const bought = new Set(r.basket.lines.flatMap((l) => l.buys.map((b) => `${b.supplier} ${l.line}`)));
   const nameOf = (id: string) => {
     const l = doc.lines.find((x) => x.id === id);
-    return l ? `${l.refs.slice(0, 2).join(" ")} ${l.valueText}`.trim() : undefined;
+    return l ? `${l.refs.slice(0, 2).join(" ")}${ofBoard(doc, l)} ${l.valueText}`.trim() : undefined;
   };
   const changes = asks.flatMap((a) =>
     a.changes.flatMap((c) => {

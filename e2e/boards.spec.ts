@@ -1,0 +1,94 @@
+import { readFileSync } from "node:fs";
+import type { Page } from "@playwright/test";
+import { cell, expect, expectAccessible, expectSaid, perGood, stage, startShop, test } from "./kit.ts";
+
+const archive = (name: string) => ({
+  name: `${name}.zip`,
+  mimeType: "application/zip",
+  buffer: readFileSync(new URL(`../demo/boards/${name}.zip`, import.meta.url)),
+});
+const drop = async (page: Page, board: string) => {
+  await page.getByLabel("Files of the board").setInputFiles([archive(board)]);
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 30_000 });
+};
+
+test("a product gets a second board: its lines, places and price join the run, and it goes and comes back", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await startShop(page, "Two Board Works");
+  await page.getByRole("link", { name: "Drop a board" }).click();
+  await drop(page, "probe-tail");
+  await page.getByLabel("Product", { exact: true }).fill("Tail set");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  const before = await perGood(page);
+
+  await page.getByRole("link", { name: "add another board" }).click();
+  await expect(page.getByRole("heading", { name: "Another board of Tail set" })).toBeVisible();
+  await drop(page, "rack-card");
+  await page.getByLabel("Name of the board").fill("Card");
+  await page.getByLabel("In each product").fill("2");
+  await page.getByRole("button", { name: "Add it to the product" }).click();
+
+  const boards = page.getByRole("toolbar", { name: "Boards of the product" });
+  await expect(boards.getByRole("button", { name: /2 × Card/ })).toHaveAttribute("aria-pressed", "true", {
+    timeout: 20_000,
+  });
+  await expect(page.getByRole("navigation", { name: "Stages of the run" })).toContainText("2 boards");
+  await expectAccessible(page);
+  const both = await perGood(page);
+  expect(both).toBeGreaterThan(before);
+
+  // both boards have an R1; the bill tells them apart, and shows those of one
+  await stage(page, "Parts");
+  await expect(cell(page, "Board of R1", "Card")).toBeVisible();
+  await expect(cell(page, "Board of R1", "Tail set A")).toBeVisible();
+  await page.getByRole("combobox", { name: "Lines shown" }).selectOption({ label: "on Card" });
+  await expect(cell(page, "Board of R1", "Tail set A")).toBeHidden();
+  await expect(page).toHaveURL(/show=board/);
+
+  // the house makes both, each in its own number
+  await stage(page, "Fab");
+  await page
+    .getByRole("row", { name: /Plover Lane/ })
+    .getByRole("button", { name: /choose/i })
+    .first()
+    .click();
+  await expect(page.getByRole("heading", { name: /^Price of \d+ of Card$/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: /^Price of \d+ of Tail set A$/ })).toBeVisible();
+
+  // one of it instead of two, then none at all, and back by one step
+  await stage(page, "Board");
+  await boards.getByRole("button", { name: /Card/ }).click();
+  await expect(page.getByLabel("Name of the board")).toHaveValue("Card");
+  const dear = await perGood(page);
+  await page.getByLabel("In each product").fill("1");
+  await page.keyboard.press("Enter");
+  await expectSaid(page, "1 of Card in each product");
+  await expect.poll(() => perGood(page)).toBeLessThan(dear);
+  await page.getByRole("button", { name: "remove this board" }).click();
+  await expectSaid(page, "Card was removed with its lines");
+  await expect(boards).toBeHidden();
+  await page.keyboard.press("Control+z");
+  await expect(boards.getByRole("button", { name: /Card/ })).toBeVisible();
+});
+
+test("a shop sets its own losses: runs buy otherwise, and as usual again by one step", async ({ page }) => {
+  await startShop(page, "Careful Works");
+  await page.goto("/settings/losses");
+  await expect(page.getByRole("heading", { name: "What is lost on the way" })).toBeVisible();
+  await expectAccessible(page);
+  const share = page.getByLabel("chips 0603 to 1206, chip lamps, by hand, share in per cent");
+  await share.fill("80");
+  await share.press("Enter");
+  await expectSaid(page, "is no share");
+  await expect(share).toHaveValue("5");
+  await share.fill("12.5");
+  await share.press("Enter");
+  await expectSaid(page, "Losses of chips 0603 to 1206, chip lamps: your own");
+  await page.reload();
+  await expect(share).toHaveValue("12.5");
+  await page.getByRole("button", { name: "Usual losses of chips 0603 to 1206, chip lamps" }).click();
+  await expect(share).toHaveValue("5");
+});
