@@ -5,7 +5,7 @@ export { writeBackup } from "./backup/write.ts";
 export { type Config, readConfig } from "./config.ts";
 export { migrate } from "./db/migrate.ts";
 export { createPool } from "./db/pool.ts";
-export { withTransaction, withWorkshop } from "./db/tx.ts";
+export { readWorkshop, withTransaction, withWorkshop } from "./db/tx.ts";
 export { loadDemo } from "./demo.ts";
 export type { Deps } from "./deps.ts";
 export { type By, recordChange } from "./history/change.ts";

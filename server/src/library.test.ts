@@ -204,6 +204,10 @@ test("parts are found by every word, else by what comes near; nobody finds anoth
   expect(await find("resistor")).toEqual([false, ["OX-R0603-10k", "OX-R0805-10k"]]);
   // one typing error
   expect(await find("temprature")).toEqual([true, ["TB-TH11-23"]]);
+  // a word typed wrong beside one typed right; where they name no part together, what the right one names
+  expect(await find("temprature tarnbeck")).toEqual([true, ["TB-TH11-23"]]);
+  expect(await find("resitor 0805")).toEqual([true, ["OX-R0805-10k"]]);
+  expect(await find("resitor TH11")).toEqual([true, ["TB-TH11-23"]]);
   // signs of patterns are letters like others
   expect(await find("100%_s")).toEqual([false, ["TB-TH11-23"]]);
   expect(await find("%")).toEqual([false, ["TB-TH11-23"]]);

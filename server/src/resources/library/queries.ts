@@ -74,34 +74,35 @@ export async function manyParts(
     .slice(0, 6)
     .map((w) => `%${w.slice(0, 60).replace(/[\\%_]/g, "\\$&")}%`)
     .sort((a, b) => b.length - a.length);
-  const { rows: hits } =
-    patterns.length === 0
-      ? await tx.query<{ id: string; isNear: boolean }>({
-          name: "first parts",
-          text: `(select id, false as "isNear" from part where suspect is not null order by mpn limit $1)
-                 union all (select id, false from part where suspect is null order by mpn limit $1) limit $1`,
-          values: [limit],
-        })
-      : await tx.query<{ id: string; isNear: boolean }>({
-          name: "find parts",
-          text: `select id, is_near as "isNear" from find_parts($1::text[], $2, $3)`,
-          values: [patterns, words.join(" ").slice(0, 120), limit],
-        });
-  const { rows } = await tx.query<StoredPart & { uses: number; offers: number; onShelf: number }>({
-    name: "parts found",
-    text: `select ${PART},
+  const hits = patterns.length === 0 ? FIRST : HITS;
+  const { rows } = await tx.query<
+    StoredPart & { uses: number; offers: number; onShelf: number; isNear: boolean }
+  >({
+    name: patterns.length === 0 ? "first parts" : "find parts",
+    text: `select ${PART}, h.is_near as "isNear",
        (select count(*)::int from bom_line as l where l.mpn_key = p.mpn_key) as uses,
        (select count(*)::int from bom_line as l join offer as o on o.line_id = l.id where l.mpn_key = p.mpn_key and o.part_id is null) as offers,
        (select coalesce(sum(o.qty), 0)::int from lot as o where o.mpn_key = p.mpn_key) as "onShelf"
-     from unnest($1::uuid[]) with ordinality as h (id, place) join part as p on p.id = h.id
+     from (select id, is_near, row_number() over () as place from ${hits}) as h join part as p on p.id = h.id
      order by h.place`,
-    values: [hits.map((h) => h.id)],
+    values: patterns.length === 0 ? [limit] : [limit, patterns, words.join(" ").slice(0, 120)],
   });
   return {
-    parts: rows.map(({ uses, offers, onShelf, ...r }) => ({ ...toPart(r), uses, offers, onShelf })),
-    isNear: hits[0]?.isNear ?? false,
+    parts: rows.map(({ uses, offers, onShelf, isNear: _, ...r }) => ({
+      ...toPart(r),
+      uses,
+      offers,
+      onShelf,
+    })),
+    isNear: rows[0]?.isNear ?? false,
   };
 }
+
+/** What the search reads from: the suspected parts first, or what the words find. */
+const FIRST = `(
+  (select id, false as is_near from part where suspect is not null order by mpn limit $1)
+  union all (select id, false from part where suspect is null order by mpn limit $1) limit $1) as first`;
+const HITS = "find_parts($2::text[], $3, $1::integer)";
 
 export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { version: number }> {
   const { rows } = await tx.query<StoredPart>(`select ${PART} from part as p where p.id = $1`, [id]);
