@@ -142,7 +142,8 @@ class Person {
     } else if (dice < 0.72) await this.call("open the history", "GET", `/api/history?run=${this.run}`);
     else if (dice < 0.84) await this.call("open the bench", "GET", "/api/bench");
     else if (dice < 0.92) await this.call("find", "GET", "/api/find?q=probe");
-    else if (dice < 0.97) await this.call("download the files", "GET", `/api/boards/${answer.boardIds[0]}/files`);
+    else if (dice < 0.97)
+      await this.call("download the files", "GET", `/api/boards/${answer.boardIds[0]}/files`);
     else await this.call("ask the suppliers", "POST", `/api/runs/${this.run}/ask`);
   }
 }

@@ -1,6 +1,6 @@
 import { between } from "./between.ts";
 import { type CloseEffort, closeCase } from "./close.ts";
-import { bestFull, coverLine, type Pick, splitBound } from "./cover.ts";
+import { bestFull, coverLine, goodsOf, type Pick, splitBound } from "./cover.ts";
 import type { Problem, ProblemLine } from "./problem.ts";
 import { setsOfSuppliers } from "./sets.ts";
 import { evaluate, Improver, type Solution } from "./solution.ts";
@@ -246,6 +246,8 @@ class Search {
         if (suppliers & (1 << s) && under[l * weights.length + s] !== weights[s]) return false;
       return true;
     };
+    // what each line is bought as at either end of the stretch in which a weight is sought
+    let [atLow, atHigh]: (readonly (Known | undefined)[] | undefined)[] = [undefined, undefined];
     const evaluateAt = (): { spend: Float64Array; picks: Pick[] } => {
       let sum = c.fees;
       const picks: Pick[] = [];
@@ -258,7 +260,7 @@ class Search {
             (own & touched) === 0
               ? this.cover(l, c.open)!
               : isExact
-                ? coverLine(line, c.open, weights)!
+                ? (sameAtBoth(atLow?.[l], atHigh?.[l], weights) ?? coverLine(line, c.open, weights)!)
                 : this.quick(line, l, c.open, weights);
           last[l] = k;
           under.set(weights, l * weights.length);
@@ -281,6 +283,7 @@ class Search {
       for (const s of asked) {
         let [low, high] = [0, p.factor[s]!];
         [short, enough] = [undefined, undefined];
+        [atLow, atHigh] = [undefined, undefined];
         for (let i = 0; i < 12; i++) {
           const lambda = (low + high) / 2;
           weights[s] = p.factor[s]! - lambda;
@@ -289,9 +292,11 @@ class Search {
           if (spend[s]! < c.floors[s]!) {
             low = lambda;
             short = picks;
+            atLow = [...last];
           } else {
             high = lambda;
             enough = picks;
+            atHigh = [...last];
           }
         }
         weights.set(bestWeights);
@@ -334,6 +339,26 @@ class Search {
       isExact: one.cost <= split,
     };
   }
+}
+
+/**
+ * A line's least cost is concave in a weight: what is best at both ends of a stretch is best within.
+ * @returns undefined where the ends differ
+ */
+function sameAtBoth(
+  low: Known | undefined,
+  high: Known | undefined,
+  weights: ArrayLike<number>,
+): Known | undefined {
+  const [a, b] = [low?.pick, high?.pick];
+  if (!a || !b || !low?.isExact || !high?.isExact) return undefined;
+  if (
+    a !== b &&
+    (a.length !== b.length || a.some((x, i) => x.source !== b[i]!.source || x.qty !== b[i]!.qty))
+  )
+    return undefined;
+  const cost = a.reduce((n, x) => n + goodsOf(x.source, x.qty) * weights[x.source.supplier]!, 0);
+  return { cost, pick: a, isExact: true };
 }
 
 const parcels = (s: Solution) => s.spend.reduce((n, v) => n + (v > 0 ? 1 : 0), 0);

@@ -132,11 +132,14 @@ export class Improver {
         }
       return delta;
     };
+    const drop = new Float64Array(spend.length);
     for (let round = 0; round < rounds; round++) {
       // no change can save more than all the fees that are paid and the goods it saves
       let fees = 0;
       for (let s = 0; s < spend.length; s++) {
         paid[s] = count[s]! > 0 ? feeOf(p, s, spend[s]!) : 0;
+        // what more goods there could save at most
+        drop[s] = count[s]! > 0 ? paid[s]! - p.tiers[s]!.at(-1)!.fee : 0;
         fees += paid[s]!;
       }
       let best = -0.5;
@@ -144,8 +147,13 @@ export class Improver {
       let chosen: Bought | undefined;
       for (let l = 0; l < bought.length; l++) {
         const old = bought[l]!;
+        let ends = 0;
+        for (const s of old.at) if (count[s] === 1) ends += paid[s]!;
         const consider = (next: Bought) => {
           if ((next.open & ~open) !== 0) return;
+          let saved = next.cost - old.cost - ends;
+          for (const s of next.at) saved -= drop[s]!;
+          if (saved >= best) return;
           const d = deltaOf(old, next);
           if (d < best) {
             best = d;
