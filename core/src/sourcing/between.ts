@@ -1,5 +1,5 @@
 import { costOf, goodsOf, type Pick } from "./cover.ts";
-import type { OpenCase } from "./optimum.ts";
+import type { OpenCase } from "./open-case.ts";
 import type { Problem } from "./problem.ts";
 import { evaluate, type Improver, type Solution } from "./solution.ts";
 

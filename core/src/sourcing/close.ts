@@ -1,5 +1,5 @@
 import { costOf, coverLine, coverTable, type Pick } from "./cover.ts";
-import type { OpenCase } from "./optimum.ts";
+import type { OpenCase } from "./open-case.ts";
 import type { Problem, ProblemLine, Source } from "./problem.ts";
 import { evaluate } from "./solution.ts";
 

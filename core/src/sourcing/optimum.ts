@@ -1,22 +1,10 @@
-import { between } from "./between.ts";
 import { type CloseEffort, closeCase } from "./close.ts";
-import { bestFull, coverLine, goodsOf, type Pick, splitBound } from "./cover.ts";
-import type { Problem, ProblemLine } from "./problem.ts";
+import { coverLine, type Pick } from "./cover.ts";
+import type { OpenCase } from "./open-case.ts";
+import type { Problem } from "./problem.ts";
 import { setsOfSuppliers } from "./sets.ts";
 import { evaluate, Improver, type Solution } from "./solution.ts";
-
-/** A case that the search could not close: suppliers open, and the goods value some of them must reach. */
-export interface OpenCase {
-  readonly open: number;
-  /** Goods each supplier must reach; 0 where nothing is asked. */
-  readonly floors: readonly number[];
-  /** Fees that are paid in this case. */
-  readonly fees: number;
-  /** No basket of this case is cheaper. */
-  readonly bound: number;
-  /** Weight of each supplier's prices under which the bound holds. */
-  readonly weights: readonly number[];
-}
+import { type Known, type Seeking, weighCase } from "./weigh.ts";
 
 /** What a search found. */
 export interface Optimum {
@@ -56,12 +44,6 @@ export const QUICK_EFFORT: Effort = {
 /** Cases kept at most: with many thresholds there are more than anybody could weigh. */
 const MOST_CASES = 60_000;
 
-interface Known {
-  readonly cost: number;
-  readonly pick: Pick | undefined;
-  readonly isExact: boolean;
-}
-
 /**
  * The cheapest basket: goods and parcel fees together, with what is proven of it.
  *
@@ -78,12 +60,12 @@ export function searchOptimum(p: Problem, effort: Effort = USUAL_EFFORT): Optimu
   return new Search(p, effort).run();
 }
 
-class Search {
-  private readonly p: Problem;
+class Search implements Seeking {
+  readonly p: Problem;
   private readonly effort: Effort;
   private readonly known: Map<number, Known | undefined>[];
-  private readonly even: Float64Array;
-  private readonly improver: Improver;
+  readonly even: Float64Array;
+  readonly improver: Improver;
   private best: Solution | undefined;
   /** Most that can be spent at each supplier. */
   private reach: Float64Array = new Float64Array(0);
@@ -127,14 +109,14 @@ class Search {
         this.givenUp = Math.min(this.givenUp, c.bound);
         break;
       }
-      const after = this.weigh(c, false);
+      const after = weighCase(this, c, false);
       if (!this.isClosed(after.bound)) weak.push(after);
     }
     weak.sort((a, b) => a.bound - b.bound);
     const left: OpenCase[] = [];
     for (const c of weak) {
       if (this.isClosed(c.bound)) continue;
-      const after = this.weigh(c, true);
+      const after = weighCase(this, c, true);
       if (this.isClosed(after.bound)) continue;
       const rest = this.close(after);
       if (rest) left.push(rest);
@@ -152,11 +134,11 @@ class Search {
   }
 
   /** True where nothing under this bound can be cheaper than what is known. */
-  private isClosed(bound: number): boolean {
+  isClosed(bound: number): boolean {
     return this.best !== undefined && bound > this.best.total - this.p.grain + 0.01;
   }
 
-  private take(s: Solution): void {
+  take(s: Solution): void {
     if (
       !this.best ||
       s.total < this.best.total ||
@@ -165,7 +147,7 @@ class Search {
       this.best = s;
   }
 
-  private cover(l: number, open: number): Known | undefined {
+  cover(l: number, open: number): Known | undefined {
     const line = this.p.lines[l]!;
     const sub = open & line.suppliers;
     const map = this.known[l]!;
@@ -229,83 +211,6 @@ class Search {
     choose(0, 0, false);
   }
 
-  /** Raises a case's bound by weighing the prices of suppliers that must reach a floor, and looks for baskets on the way. */
-  private weigh(c: OpenCase, isExact: boolean): OpenCase {
-    const { p } = this;
-    const asked = c.floors.flatMap((f, s) => (f > p.fixed[s]! ? [s] : []));
-    const weights = Float64Array.from(isExact ? c.weights : this.even);
-    let bound = c.bound;
-    let bestWeights = weights.slice();
-    const touched = asked.reduce((m, s) => m | (1 << s), 0);
-    let [short, enough]: (Pick[] | undefined)[] = [undefined, undefined];
-    // a line is covered anew only where a weight of its suppliers has changed since
-    const last: (Known | undefined)[] = new Array(p.lines.length);
-    const under = new Float64Array(p.lines.length * weights.length);
-    const isSame = (l: number, suppliers: number): boolean => {
-      for (let s = 0; s < weights.length; s++)
-        if (suppliers & (1 << s) && under[l * weights.length + s] !== weights[s]) return false;
-      return true;
-    };
-    // what each line is bought as at either end of the stretch in which a weight is sought
-    let [atLow, atHigh]: (readonly (Known | undefined)[] | undefined)[] = [undefined, undefined];
-    const evaluateAt = (): { spend: Float64Array; picks: Pick[] } => {
-      let sum = c.fees;
-      const picks: Pick[] = [];
-      for (let l = 0; l < p.lines.length; l++) {
-        const line = p.lines[l]!;
-        const own = line.suppliers & c.open;
-        let k = last[l];
-        if (!k || !isSame(l, own)) {
-          k =
-            (own & touched) === 0
-              ? this.cover(l, c.open)!
-              : isExact
-                ? (sameAtBoth(atLow?.[l], atHigh?.[l], weights) ?? coverLine(line, c.open, weights)!)
-                : this.quick(line, l, c.open, weights);
-          last[l] = k;
-          under.set(weights, l * weights.length);
-        }
-        sum += k.cost;
-        picks.push(k.pick ?? this.cover(l, c.open)!.pick!);
-      }
-      for (let s = 0; s < weights.length; s++)
-        if (c.open & (1 << s)) sum += weights[s]! * p.fixed[s]! + (p.factor[s]! - weights[s]!) * c.floors[s]!;
-      if (sum > bound) {
-        bound = sum;
-        bestWeights = weights.slice();
-      }
-      const s = evaluate(p, picks);
-      this.take(s);
-      return { spend: s.spend, picks };
-    };
-    const passes = asked.length > 1 ? 3 : 1;
-    for (let pass = 0; pass < passes; pass++)
-      for (const s of asked) {
-        let [low, high] = [0, p.factor[s]!];
-        [short, enough] = [undefined, undefined];
-        [atLow, atHigh] = [undefined, undefined];
-        for (let i = 0; i < 12; i++) {
-          const lambda = (low + high) / 2;
-          weights[s] = p.factor[s]! - lambda;
-          const { spend, picks } = evaluateAt();
-          if (this.isClosed(bound)) return { ...c, bound };
-          if (spend[s]! < c.floors[s]!) {
-            low = lambda;
-            short = picks;
-            atLow = [...last];
-          } else {
-            high = lambda;
-            enough = picks;
-            atHigh = [...last];
-          }
-        }
-        weights.set(bestWeights);
-        if (pass === 0) for (const b of between(p, this.improver, c, s, short, enough)) this.take(b);
-        if (this.isClosed(bound)) return { ...c, bound };
-      }
-    return { ...c, bound, weights: [...bestWeights] };
-  }
-
   /**
    * Tries a case out, first as if a basket just above its bound were known, then farther: what is found so is the
    * case's best, and the work goes by how good the bound is, not by how good the best basket was.
@@ -328,37 +233,6 @@ class Search {
       if (limit >= all) return undefined;
     }
   }
-
-  /** The weighted cost of a line, splits by their fractional bound only. */
-  private quick(line: ProblemLine, l: number, open: number, weights: Float64Array): Known {
-    const one = bestFull(line, open, weights);
-    const split = splitBound(line, open, weights);
-    return {
-      cost: Math.min(one.cost, split),
-      pick: one.source ? [{ source: one.source, qty: one.source.fullQty }] : this.cover(l, open)!.pick,
-      isExact: one.cost <= split,
-    };
-  }
-}
-
-/**
- * A line's least cost is concave in a weight: what is best at both ends of a stretch is best within.
- * @returns undefined where the ends differ
- */
-function sameAtBoth(
-  low: Known | undefined,
-  high: Known | undefined,
-  weights: ArrayLike<number>,
-): Known | undefined {
-  const [a, b] = [low?.pick, high?.pick];
-  if (!a || !b || !low?.isExact || !high?.isExact) return undefined;
-  if (
-    a !== b &&
-    (a.length !== b.length || a.some((x, i) => x.source !== b[i]!.source || x.qty !== b[i]!.qty))
-  )
-    return undefined;
-  const cost = a.reduce((n, x) => n + goodsOf(x.source, x.qty) * weights[x.source.supplier]!, 0);
-  return { cost, pick: a, isExact: true };
 }
 
 const parcels = (s: Solution) => s.spend.reduce((n, v) => n + (v > 0 ? 1 : 0), 0);

@@ -1,5 +1,6 @@
 import { coverLine, coverTable, type Pick } from "./cover.ts";
-import type { OpenCase, Optimum } from "./optimum.ts";
+import type { OpenCase } from "./open-case.ts";
+import type { Optimum } from "./optimum.ts";
 import type { Problem, ProblemLine, Source, Window } from "./problem.ts";
 import { evaluate, type Solution } from "./solution.ts";
 
