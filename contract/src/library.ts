@@ -1,4 +1,11 @@
-import { type LibraryPart, PART_KINDS, PART_STATES, type PartKind, type RunLot } from "@kobbin/core";
+import {
+  type LibraryPart,
+  type LotSample,
+  PART_KINDS,
+  PART_STATES,
+  type PartKind,
+  type RunLot,
+} from "@kobbin/core";
 import * as yup from "yup";
 
 /** A part of the library as a list shows it. */
@@ -48,6 +55,8 @@ export interface PartAnswer {
 export interface LotRow extends RunLot {
   readonly donor: string;
   readonly note: string;
+  /** What was measured on some of its pieces. */
+  readonly sample?: LotSample;
   readonly version: number;
   readonly reserved: readonly { readonly runId: string; readonly run: string; readonly qty: number }[];
   /** Lines of all bills that name it. */
@@ -150,8 +159,20 @@ export const lotBody = yup.object({
   condition,
   donor: text(200),
   note: text(500),
+  /** null: nothing was measured after all. */
+  sample: yup
+    .object({
+      parameter: text(120).trim().min(1, "Say what was measured.").required("Say what was measured."),
+      low: text(40).default(""),
+      high: text(40).default(""),
+      readings: yup.array().of(text(40).required()).min(1, "There is no reading.").max(500).required(),
+    })
+    .nullable()
+    .default(undefined),
 });
-export type LotBody = yup.InferType<typeof lotBody>;
+export type LotBody = Omit<yup.InferType<typeof lotBody>, "sample"> & {
+  sample?: Omit<LotSample, "on"> | null | undefined;
+};
 
 export const reservationBody = yup.object({
   lotId: yup.string().uuid().required(),

@@ -73,6 +73,7 @@ export {
   type PartKind,
   type PartState,
 } from "./library/part.ts";
+export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export * from "./money/money.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
 export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";

@@ -2,8 +2,8 @@ import { lineKey } from "@kobbin/core";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { insertSum } from "./resources/bill/queries.ts";
+import { insertLot } from "./resources/library/lots.ts";
 import {
-  insertLot,
   insertPart,
   manyUnknownNumbers,
   maybePartByNumber,

@@ -186,6 +186,21 @@ test("what an order costs beside its goods is stored with the supplier and count
   expect(basket.duty).toBe(Math.round(goods * 0.037));
 }, 60_000);
 
+test("what was measured on a lot stays with it, dated, can be taken back, and nonsense is refused", async () => {
+  const { v } = await shop("Samples");
+  await v.post("/api/lots", { mpn: "OX-1", qty: 50, currency: "EUR" });
+  const lot = async () => ((await v.get("/api/lots")).body as LotRow[])[0]!;
+  const { id, version } = await lot();
+  const sample = { parameter: "resistance", low: "4.6k", high: "4.8k", readings: ["4.68k", "4.71k"] };
+  const done = await v.patch(`/api/lots/${id}`, { version, sample });
+  expect(done.status).toBe(204);
+  expect((await lot()).sample).toEqual({ ...sample, on: expect.stringMatching(/^\d{4}-\d{2}-\d{2}$/) });
+  for (const bad of [{ ...sample, readings: [] }, { ...sample, parameter: " " }, { readings: ["1"] }])
+    expect((await v.patch(`/api/lots/${id}`, { version: version + 1, sample: bad })).status).toBe(422);
+  expect((await v.post(`/api/changes/${done.headers.get("X-Change")}/undo`)).status).toBeLessThan(300);
+  expect((await lot()).sample).toBeUndefined();
+}, 60_000);
+
 test("parts are found by every word, else by what comes near; nobody finds another shop's", async () => {
   const { v } = await shop("Finds");
   const other = await shop("Finds nothing");

@@ -54,6 +54,7 @@ const WORDS: Readonly<Record<string, string>> = {
   made_cost: "cost to make one",
   within_pct: "within per cent",
   per_product: "in each product",
+  sample: "sample",
   board_id: "on board",
   attrition: "losses",
 };

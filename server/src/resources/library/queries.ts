@@ -1,4 +1,4 @@
-import type { LotRow, PartRow, PartUse } from "@kobbin/contract";
+import type { PartRow, PartUse } from "@kobbin/contract";
 import {
   type Alternate,
   factsOfLine,
@@ -11,11 +11,9 @@ import {
   type PartState,
   packageKey,
   type RunLine,
-  type RunLot,
 } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
-import { trim } from "../shop/queries.ts";
 
 const PART = `p.id, p.mpn, p.maker, p.description, p.kind, p.package, p.params, p.height_mm::float8 as "heightMm", p.mass_mg::float8 as "massMg",
   p.direction, p.mount, p.moisture, p.state, p.sheet, p.measured, p.tried_on as "triedOn", p.tried, p.suspect, p.version`;
@@ -267,89 +265,6 @@ export async function runsOfAlternate(
     [original, partId],
   );
   return rows[0]?.runs;
-}
-
-const LOT = `o.id, o.mpn, o.qty, o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition`;
-
-/** What lies on the shelf, oldest first, with who reserved how many. */
-export async function manyLots(tx: Tx): Promise<LotRow[]> {
-  const { rows } = await tx.query<LotRow>(
-    `select ${LOT}, o.donor, o.note, o.version,
-       coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
-         from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
-       (select count(*)::int from bom_line as l where l.mpn_key = o.mpn_key) as uses
-     from lot as o order by o.mpn, o.received_on, o.id`,
-  );
-  return rows.map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
-}
-
-/** Lots of some numbers with what of each is free for a run: what others reserved is not. */
-export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: string): Promise<RunLot[]> {
-  const { rows } = await tx.query<RunLot & { unitCost: string }>(
-    `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
-       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition
-     from lot as o
-     where o.mpn_key = any($1::text[])
-     order by o.received_on, o.id`,
-    [numbers, runId],
-  );
-  return rows.filter((r) => r.qty > 0).map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
-}
-
-export async function insertLot(
-  tx: Tx,
-  l: {
-    mpn: string;
-    qty: number;
-    place: string;
-    receivedOn: string;
-    unitCost: string;
-    currency: string;
-    condition: RunLot["condition"];
-    donor: string;
-    note: string;
-  },
-): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
-    `insert into lot (workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
-    [l.mpn, l.qty, l.place, l.receivedOn, l.unitCost, l.currency, l.condition, l.donor, l.note],
-  );
-  return one(rows, "lot").id;
-}
-
-export async function deleteLot(tx: Tx, id: string): Promise<void> {
-  one((await tx.query<{ id: string }>("delete from lot where id = $1 returning id", [id])).rows, "lot");
-}
-
-/** Reserves pieces of a lot for a run; none gives them free again. */
-export async function putReservation(tx: Tx, lotId: string, runId: string, qty: number): Promise<void> {
-  if (qty === 0) await tx.query("delete from reservation where lot_id = $1 and run_id = $2", [lotId, runId]);
-  else
-    await tx.query(
-      `insert into reservation (workshop_id, lot_id, run_id, qty) values (current_workshop(), $1, $2, $3)
-       on conflict on constraint reservation_key do update set qty = excluded.qty`,
-      [lotId, runId, qty],
-    );
-}
-
-/** A lot's number and pieces, held until the transaction ends. */
-export async function oneLot(tx: Tx, id: string): Promise<{ qty: number; mpn: string }> {
-  const { rows } = await tx.query<{ qty: number; mpn: string }>(
-    "select qty, mpn from lot where id = $1 for update",
-    [id],
-  );
-  return one(rows, "lot");
-}
-
-/** Pieces of a lot that no other run reserved, the lot held until the transaction ends. */
-export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
-  const lot = await oneLot(tx, lotId);
-  const { rows } = await tx.query<{ n: number }>(
-    "select coalesce(sum(qty), 0)::int as n from reservation where lot_id = $1 and run_id <> $2",
-    [lotId, runId],
-  );
-  return { free: lot.qty - rows[0]!.n, mpn: lot.mpn };
 }
 
 /** What a bill says of a number, as a part of the library begins with it. */

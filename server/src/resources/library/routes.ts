@@ -10,21 +10,16 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { oneRun } from "../run/queries.ts";
+import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lots.ts";
 import {
-  deleteLot,
   deletePart,
-  freeOf,
-  insertLot,
   insertPart,
-  manyLots,
   manyParts,
   manyUnknownNumbers,
   manyUses,
   maybePartByNumber,
-  oneLot,
   onePart,
   partFromLine,
-  putReservation,
   runsOfAlternate,
   upsertAlternate,
 } from "./queries.ts";
@@ -155,6 +150,7 @@ export function libraryRoutes(deps: Deps): Router {
         condition: b.condition,
         donor: b.donor,
         note: b.note,
+        sample: b.sample && { ...b.sample, on: today() },
       });
       await mergeRow(tx, "lot", { id }, version, () => columns, mpn, byOf(ctx).page);
     });

@@ -3,7 +3,8 @@ import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/queries.ts";
 import { manyHouses, manyHouseVersions } from "../house/queries.ts";
-import { manyFreeLots, manyPartsFor } from "../library/queries.ts";
+import { manyFreeLots } from "../library/lots.ts";
+import { manyPartsFor } from "../library/queries.ts";
 import { oneShop } from "../shop/queries.ts";
 import { manyOffers, manySuppliers } from "../source/queries.ts";
 import {

@@ -1,12 +1,15 @@
 import type { LotRow } from "@kobbin/contract";
-import { useMemo, useState } from "react";
+import { sampleOf } from "@kobbin/core";
+import { type ReactNode, useMemo, useState } from "react";
 import { addLot, removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { amount, count, day, money, typedNumber } from "../../ui/format.ts";
+import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { Sample } from "./Sample.tsx";
 
 const CONDITIONS = [
   ["new", "new"],
@@ -21,6 +24,9 @@ export function ShelfPage() {
   const { data: session } = useSession();
   const isOwner = useRole() === "owner";
   const [find, setFind] = useState("");
+  const [params, setParam] = useParam();
+  const open = params.get("lot") ?? "";
+  const setOpen = (id: string) => setParam("lot", id);
   const currency = session?.shop?.currency ?? "EUR";
   const shown = useMemo(
     () =>
@@ -90,7 +96,15 @@ export function ShelfPage() {
                 </thead>
                 <tbody>
                   {shown.map((l) => (
-                    <Lot key={l.id} lot={l} isOwner={isOwner} />
+                    <Lot
+                      key={l.id}
+                      lot={l}
+                      isOwner={isOwner}
+                      isOpen={open === l.id}
+                      onOpen={() => setOpen(open === l.id ? "" : l.id)}
+                    >
+                      <Sample lot={l} lots={lots} isOwner={isOwner} />
+                    </Lot>
                   ))}
                 </tbody>
               </table>
@@ -102,7 +116,20 @@ export function ShelfPage() {
   );
 }
 
-function Lot({ lot: l, isOwner }: { lot: LotRow; isOwner: boolean }) {
+function Lot({
+  lot: l,
+  isOwner,
+  isOpen,
+  onOpen,
+  children,
+}: {
+  lot: LotRow;
+  isOwner: boolean;
+  isOpen: boolean;
+  onOpen: () => void;
+  /** What was measured of it, shown below when it is opened. */
+  children: ReactNode;
+}) {
   const say = useSay();
   const sayError = useSayError();
   const [qty, setQty] = useState<string>();
@@ -114,65 +141,82 @@ function Lot({ lot: l, isOwner }: { lot: LotRow; isOwner: boolean }) {
       save({ qty: n }, `${l.mpn}: counted ${n}`);
     setQty(undefined);
   };
+  const measured = l.sample && sampleOf(l.sample);
   return (
-    <tr className="hover:bg-sheet">
-      <td>
-        <span className="num">{l.mpn}</span>
-        {l.uses === 0 && <span className="block text-[13px] text-ink-3">in no bill</span>}
-        {(l.donor || l.note) && (
-          <span className="block text-[13px] text-ink-2">
-            {l.donor && `from ${l.donor}`} {l.note}
-          </span>
-        )}
-      </td>
-      <td className="text-right">
-        {isOwner ? (
-          <input
-            aria-label={`Pieces of ${l.mpn}, ${l.place || "no place"}`}
-            className="num w-20 text-right"
-            value={qty ?? String(l.qty)}
-            onChange={(e) => setQty(e.target.value)}
-            onBlur={keep}
-            onKeyDown={(e) => e.key === "Enter" && keep()}
-          />
-        ) : (
-          <span className="num">{l.qty}</span>
-        )}
-      </td>
-      <td>{l.place || "–"}</td>
-      <td className="whitespace-nowrap text-ink-2">{day(l.receivedOn)}</td>
-      <td className="num text-right whitespace-nowrap">
-        {amount(Number(l.unitCost), l.currency)} {l.currency}
-      </td>
-      <td>
-        {isOwner ? (
-          <Pick
-            label={`Condition of ${l.mpn}`}
-            hideLabel
-            value={l.condition}
-            options={CONDITIONS}
-            onChange={(v) => save({ condition: v }, `${l.mpn}: ${CONDITIONS.find(([k]) => k === v)?.[1]}`)}
-          />
-        ) : (
-          CONDITIONS.find(([k]) => k === l.condition)?.[1]
-        )}
-      </td>
-      <td className="text-[14px] text-ink-2">
-        {l.reserved.map((r) => `${r.qty} for ${r.run}`).join(", ") || "–"}
-      </td>
-      <td>
-        {isOwner && (
+    <>
+      <tr className="hover:bg-sheet">
+        <td>
+          <span className="num">{l.mpn}</span>
+          {l.uses === 0 && <span className="block text-[13px] text-ink-3">in no bill</span>}
+          {(l.donor || l.note) && (
+            <span className="block text-[13px] text-ink-2">
+              {l.donor && `from ${l.donor}`} {l.note}
+            </span>
+          )}
+        </td>
+        <td className="text-right">
+          {isOwner ? (
+            <input
+              aria-label={`Pieces of ${l.mpn}, ${l.place || "no place"}`}
+              className="num w-20 text-right"
+              value={qty ?? String(l.qty)}
+              onChange={(e) => setQty(e.target.value)}
+              onBlur={keep}
+              onKeyDown={(e) => e.key === "Enter" && keep()}
+            />
+          ) : (
+            <span className="num">{l.qty}</span>
+          )}
+        </td>
+        <td>{l.place || "–"}</td>
+        <td className="whitespace-nowrap text-ink-2">{day(l.receivedOn)}</td>
+        <td className="num text-right whitespace-nowrap">
+          {amount(Number(l.unitCost), l.currency)} {l.currency}
+        </td>
+        <td>
+          {isOwner ? (
+            <Pick
+              label={`Condition of ${l.mpn}`}
+              hideLabel
+              value={l.condition}
+              options={CONDITIONS}
+              onChange={(v) => save({ condition: v }, `${l.mpn}: ${CONDITIONS.find(([k]) => k === v)?.[1]}`)}
+            />
+          ) : (
+            CONDITIONS.find(([k]) => k === l.condition)?.[1]
+          )}
+        </td>
+        <td className="text-[14px] text-ink-2">
+          {l.reserved.map((r) => `${r.qty} for ${r.run}`).join(", ") || "–"}
+        </td>
+        <td className="whitespace-nowrap">
           <button
             type="button"
-            className="quiet-link"
-            aria-label={`Remove ${l.mpn}, ${l.place || "no place"}`}
-            onClick={() => removeLot(l.id).then(() => say(`${l.mpn} was taken off the shelf`), sayError)}
+            className="quiet-link mr-3"
+            aria-expanded={isOpen}
+            aria-label={`Measured of ${l.mpn}, ${l.place || "no place"}`}
+            onClick={onOpen}
           >
-            remove
+            {measured ? `${measured.n} measured` : "measure"}
           </button>
-        )}
-      </td>
-    </tr>
+          {isOwner && (
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Remove ${l.mpn}, ${l.place || "no place"}`}
+              onClick={() => removeLot(l.id).then(() => say(`${l.mpn} was taken off the shelf`), sayError)}
+            >
+              remove
+            </button>
+          )}
+        </td>
+      </tr>
+      {isOpen && (
+        <tr>
+          <td colSpan={8}>{children}</td>
+        </tr>
+      )}
+    </>
   );
 }
 
