@@ -29,12 +29,12 @@ test("messy rows are pasted, two spellings become one line by keyboard, and come
   // rows without headings, columns in an order of their own
   await page.evaluate(() => {
     const data = new DataTransfer();
-    data.setData("text/plain", "10k\tR80-R83\t0603\n10K0\tR84,85\tR_0603\n100n\tC90\t0402\n");
+    data.setData("text/plain", "10k\tR80-R83\t0603\n10K0\tR84,85\tR_0603\n100n\tC90\t0402\n9k1\tR90\t0603\n");
     document.dispatchEvent(
       new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }),
     );
   });
-  await expectSaid(page, "3 lines pasted");
+  await expectSaid(page, "4 lines pasted");
   await expect(page.getByText("The same part in different spelling?")).toBeVisible();
   await expect(page.getByText(/One line saves 1 part to lay out/)).toBeVisible();
   await expectAccessible(page);
@@ -45,6 +45,13 @@ test("messy rows are pasted, two spellings become one line by keyboard, and come
   await expect(cell(page, "References of R80", "R80 R81 R82 R83 R84 R85")).toBeVisible();
   await page.keyboard.press("Control+z");
   await expect(cell(page, "References of R84", "R84 R85")).toBeVisible();
+  // a value used once may take its neighbour's, and be itself again
+  await page.getByText("1 value may give way to a neighbour").click();
+  await page.getByRole("button", { name: "Take 10k for R90" }).click();
+  await expectSaid(page, "R90 is 10k now");
+  await expect(cell(page, "Value of R90", "10k")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(cell(page, "Value of R90", "9k1")).toBeVisible();
 });
 
 const MESSY = [

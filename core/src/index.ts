@@ -27,6 +27,7 @@ export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
 export { type BillDifference, billDifference, type Difference, uselessStock } from "./bom/difference.ts";
+export { type BillSpread, type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
 export { type Layout, type RecognisedColumns, recogniseColumns } from "./bom/layout.ts";
 export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";

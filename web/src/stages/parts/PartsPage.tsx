@@ -10,6 +10,7 @@ import { Empty } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { Against, useOtherRevisions } from "./Against.tsx";
 import { Bill } from "./Bill.tsx";
+import { Fewer } from "./Fewer.tsx";
 import { LineSheet } from "./LineSheet.tsx";
 import { FILTERS, passes } from "./lineEdits.ts";
 import { ListDialog } from "./list/ListDialog.tsx";
@@ -174,6 +175,7 @@ export function PartsPage() {
           </p>
         </>
       )}
+      <Fewer />
       {isReading && <ListDialog onClose={() => setReading(false)} />}
       {open && <LineSheet key={open.id} line={open} onClose={() => set("line", "")} />}
     </section>

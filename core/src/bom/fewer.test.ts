@@ -1,0 +1,61 @@
+import { expect, test } from "@jest/globals";
+import { nearValues, spreadOf } from "./fewer.ts";
+
+const line = (id: string, refs: string, valueText: string, pkg = "0603", more: object = {}) => ({
+  id,
+  refs: refs.split(" "),
+  valueText,
+  package: pkg,
+  mpn: "",
+  maker: "",
+  description: "",
+  dnp: false,
+  mount: "machine",
+  ...more,
+});
+
+test("how many different values and packages a bill asks for, however they are written", () => {
+  const lines = [
+    line("a", "R1 R2", "4k7"),
+    line("b", "R3", "4.7 kΩ", "R_0603"),
+    line("c", "R4", "10k", "0805"),
+    line("d", "C1", "100n"),
+    line("e", "U1", "RX85", "SOIC-8"),
+    line("f", "R9", "1M", "0402", { dnp: true }),
+  ];
+  expect(spreadOf(lines)).toEqual({
+    parts: 5,
+    values: [
+      { letters: "R", count: 2 },
+      { letters: "C", count: 1 },
+    ],
+    packages: 3,
+  });
+});
+
+test("a value used once or twice may take the nearest one that is used more, the nearest first", () => {
+  const lines = [
+    line("many", "R1 R2 R3 R4", "5k1"),
+    line("few", "R5", "4k7"),
+    line("other", "R6 R7 R8", "6k2"),
+    line("far", "R9", "47k"),
+    line("pair", "C1 C2", "22p"),
+    line("caps", "C3 C4 C5", "27p"),
+  ];
+  expect(nearValues(lines).map((x) => [x.few, x.many, Math.round(x.share * 1000)])).toEqual([
+    ["few", "many", 85],
+    ["pair", "caps", 227],
+  ]);
+});
+
+test.each([
+  ["another package", line("b", "R2 R3", "5k1", "0805")],
+  ["put on by hand", line("b", "R2 R3", "5k1", "0603", { mount: "hand" })],
+  ["not placed", line("b", "R2 R3", "5k1", "0603", { dnp: true })],
+  ["another tolerance", line("b", "R2 R3", "5k1 5%")],
+  ["no more pieces", line("b", "R2", "5k1")],
+  ["too far away", line("b", "R2 R3", "6k8")],
+  ["no resistor", line("b", "L2 L3", "5m")],
+])("no neighbour: %s", (_, other) => {
+  expect(nearValues([line("a", "R1", "4k7 1%"), other])).toEqual([]);
+});
