@@ -110,7 +110,7 @@ if (url && hasPackages) {
       );
       const open_tables = (
         await client.query(
-          "select c.relname from pg_class as c join pg_attribute as a on a.attrelid = c.oid and a.attname = 'workshop_id' where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and not c.relrowsecurity and c.relname not in ('member', 'session', 'figures_due')",
+          "select c.relname from pg_class as c join pg_attribute as a on a.attrelid = c.oid and a.attname = 'workshop_id' where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and not c.relrowsecurity and c.relname not in ('member', 'session', 'figures_due', 'feed_due')",
         )
       ).rows.map((r) => r.relname);
       say(

@@ -224,8 +224,8 @@ export function Offers({
           </li>
         ))}
         {missing.map((s) => (
-          <li key={s} className="py-1 text-[14px] text-ink-2">
-            <span className="inline-block min-w-40">{s}</span> not listed
+          <li key={s} className="flex flex-wrap items-baseline gap-x-5 py-1 text-[14px] text-ink-2">
+            <span className="min-w-40">{s}</span> <span>not listed</span>
           </li>
         ))}
       </ul>
