@@ -61,6 +61,8 @@ try {
       "--json",
       `--outputFile=${jestReport}`,
       "--silent",
+      // one more than it would take by itself on two cores
+      "--maxWorkers=2",
     ],
     { TEST_DATABASE_URL: cluster.url("postgres") },
   );

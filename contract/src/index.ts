@@ -1,6 +1,10 @@
 /** What crosses HTTP: schemas of what comes in, types of what goes out. Imports core's types only. */
 export * from "./answers.ts";
 export * from "./bill.ts";
-export * from "./bodies.ts";
+export * from "./bodies/lines.ts";
+export * from "./bodies/product.ts";
+export * from "./bodies/run.ts";
+export * from "./bodies/shop.ts";
+export * from "./bodies/source.ts";
 export * from "./library.ts";
 export * from "./standins.ts";

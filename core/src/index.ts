@@ -143,14 +143,13 @@ export {
   type Basket,
   type BasketOptions,
   bestBasket,
-  cheapestPerLine,
-  findBaskets,
   type LineBuys,
   type Need,
   type Proof,
   proveBasket,
 } from "./sourcing/basket.ts";
 export { type OfferChange, offerChanges, type SeenOffer } from "./sourcing/changes.ts";
+export { cheapestPerLine, findBaskets } from "./sourcing/compare-baskets.ts";
 export {
   type BasketReasons,
   type BuyReason,

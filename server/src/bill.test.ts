@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { RunAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
-import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
+import { shopWithRun, startServer, type TestServer } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -9,19 +8,7 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.close(), 30_000);
 
-async function shop(name: string) {
-  const v = new Visitor(server);
-  await v.startShop(name);
-  const { revisionId } = (await v.drop({ "probe-tail.zip": demoArchive("probe-tail") })).body as {
-    revisionId: string;
-  };
-  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 10 })).body as {
-    id: string;
-  };
-  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
-  const back = (headers: Headers) => v.post(`/api/changes/${headers.get("X-Change")}/undo`);
-  return { v, id, revisionId, read, back };
-}
+const shop = (name: string) => shopWithRun(server, name);
 const message = (a: { body: unknown }) => (a.body as { message: string }).message;
 
 test("a bill takes another's place as one change, and the old one comes back whole with its offers", async () => {

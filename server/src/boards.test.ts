@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { BenchAnswer, RunAnswer } from "@kobbin/contract";
+import type { BenchAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
-import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
+import { demoArchive, shopWithRun, startServer, type TestServer } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -12,23 +12,14 @@ afterAll(() => server.close(), 30_000);
 
 /** A shop with the board Probe Tail in a run of ten, and what adds another board to it. */
 async function shop(name: string) {
-  const v = new Visitor(server);
-  await v.startShop(name);
-  const { revisionId } = (await v.drop({ "probe-tail.zip": demoArchive("probe-tail") })).body as {
-    revisionId: string;
-  };
-  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 10 })).body as {
-    id: string;
-  };
-  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const made = await shopWithRun(server, name);
   const add = (board: string, fields: Record<string, string>) => {
     const form = new FormData();
     for (const [k, t] of Object.entries(fields)) form.set(k, t);
     form.append("files", new Blob([new Uint8Array(demoArchive(board))]), `${board}.zip`);
-    return v.call("POST", `/api/revisions/${revisionId}/boards`, form);
+    return made.v.call("POST", `/api/revisions/${made.revisionId}/boards`, form);
   };
-  const back = (headers: Headers) => v.post(`/api/changes/${headers.get("X-Change")}/undo`);
-  return { v, id, revisionId, read, add, back };
+  return { ...made, add };
 }
 const message = (a: { body: unknown }) => (a.body as { message: string }).message;
 

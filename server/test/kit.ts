@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import { readFileSync } from "node:fs";
 import type { Server } from "node:http";
 import type { PassThrough } from "node:stream";
+import type { RunAnswer } from "@kobbin/contract";
 import {
   type Config,
   createApp,
@@ -207,6 +208,20 @@ export class Visitor {
 
 export const demoArchive = (name: string): Uint8Array =>
   new Uint8Array(readFileSync(new URL(`../../demo/boards/${name}.zip`, import.meta.url)));
+
+/** A shop of its own with one demo board in a run of ten; what reads the run, and what takes a change back. */
+export async function shopWithRun(server: TestServer, name: string, board = "probe-tail") {
+  const v = new Visitor(server);
+  await v.startShop(name);
+  const { revisionId } = (await v.drop({ [`${board}.zip`]: demoArchive(board) })).body as {
+    revisionId: string;
+  };
+  const made = await v.post("/api/runs", { revisionId, name: "one", goodBoards: 10 });
+  const { id } = made.body as { id: string };
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const back = (headers: Headers) => v.post(`/api/changes/${headers.get("X-Change")}/undo`);
+  return { v, id, revisionId, read, back };
+}
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const line = (x1: number, y1: number, x2: number, y2: number) =>

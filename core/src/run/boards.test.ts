@@ -87,6 +87,10 @@ test("notes name the board they are about, and one that is accepted leaves the o
   expect(notes.find((n) => n.key.startsWith("part-unplaced"))?.text).toMatch(/^R1 of Tail:/);
   const accepted = rollUp(two({ boards, choices: { accepted: { [limits[0]!.key]: "the house said yes" } } }));
   expect(accepted.notes.filter((n) => n.acceptedBecause).map((n) => n.board)).toEqual(["m"]);
+  // what was accepted of the first board while it was alone stays accepted
+  const alone = { [`house-limit ${FAR.id} minTrackMm`]: "the house said yes" };
+  const kept = rollUp(two({ boards, choices: { accepted: alone } })).notes.filter((n) => n.acceptedBecause);
+  expect(kept.map((n) => [n.board, n.acceptedAs])).toEqual([["m", `house-limit ${FAR.id} minTrackMm`]]);
   // a design without any placement file says so once, and no line of it is called lost
   const bare = rollUp(two({ placements })).notes;
   expect(bare.some((n) => n.key === "placement-missing t")).toBe(true);

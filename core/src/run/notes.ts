@@ -43,6 +43,8 @@ export interface Note {
   /** Blockers that no reason lifts. */
   readonly isFirm?: boolean;
   readonly acceptedBecause?: string;
+  /** The key it was accepted under, where that is another. */
+  readonly acceptedAs?: string;
 }
 
 const FIRM = new Set([
@@ -93,8 +95,17 @@ export function collectNotes(
   const accepted = doc.choices.accepted ?? {};
   return notes.map((n) => {
     const isFirm = FIRM.has(n.key.split(" ")[0]!);
-    const reason = isFirm ? undefined : accepted[n.key];
-    return { ...n, ...(isFirm ? { isFirm } : {}), ...(reason ? { acceptedBecause: reason } : {}) };
+    // what was accepted while the first board was the only one stays so when another comes
+    const isFirst = n.board !== undefined && n.board === doc.boards[0]?.id;
+    const before = isFirst ? n.key.slice(0, -boardMark(doc, n.board).length) : n.key;
+    const key = accepted[n.key] === undefined ? before : n.key;
+    const reason = isFirm ? undefined : accepted[key];
+    return {
+      ...n,
+      ...(isFirm ? { isFirm } : {}),
+      ...(reason ? { acceptedBecause: reason } : {}),
+      ...(reason && key !== n.key ? { acceptedAs: key } : {}),
+    };
   });
 }
 

@@ -85,6 +85,7 @@ export function partNotes(doc: RunDocument, add: Add): void {
           do: "The same digits mean another size in the other system: write the package that fits the pads.",
           about: [...l.refs],
           lines: [l.id],
+          ...(doc.boards.length > 1 && l.board !== undefined ? { board: l.board } : {}),
         },
       );
   }

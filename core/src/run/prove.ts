@@ -1,4 +1,5 @@
-import { findBaskets, proveBasket } from "../sourcing/basket.ts";
+import { proveBasket } from "../sourcing/basket.ts";
+import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Solve } from "../sourcing/residual.ts";
 import type { RunDocument } from "./document.ts";
 import { suppliersOf } from "./parts.ts";

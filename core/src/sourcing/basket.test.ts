@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { microsToText, toMicros } from "../money/money.ts";
-import { bestBasket, findBaskets, type Need } from "./basket.ts";
+import { bestBasket, type Need } from "./basket.ts";
+import { findBaskets } from "./compare-baskets.ts";
 import { cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
 
 const offer = (

@@ -202,6 +202,7 @@ function ordersOf(pools: readonly Limit[]): string[][] {
   return all.slice(0, 12).map((first) => [first, ...all.filter((id) => id !== first)]);
 }
 
-const boundOf = (b: Basket): number => (b.proof ? (b.proof.isProven ? b.total : b.proof.bound) : b.total);
+/** No basket of a node is cheaper; nothing is known of one without a proof. */
+const boundOf = (b: Basket): number => (b.proof ? (b.proof.isProven ? b.total : b.proof.bound) : 0);
 
 const compare = (a: Basket, b: Basket) => a.missing - b.missing || a.total - b.total;

@@ -87,7 +87,7 @@ export function NoteRow({
     setReason(undefined);
   };
   const takeBack = () => {
-    const { [n.key]: _, ...rest } = accepted;
+    const { [n.acceptedAs ?? n.key]: _, ...rest } = accepted;
     change({ accepted: rest }, "The note is open again");
   };
   return (

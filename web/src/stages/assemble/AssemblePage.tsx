@@ -1,6 +1,5 @@
-import { compareRefs, directedParts } from "@kobbin/core";
+import { compareRefs } from "@kobbin/core";
 import { useEffect } from "react";
-import { Link } from "react-router";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
@@ -8,6 +7,7 @@ import { count, fixed, typedNumber } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
+import { Directions } from "./Directions.tsx";
 
 const KINDS: Readonly<Record<string, string>> = {
   chip: "chips, 0603 and larger",
@@ -203,49 +203,6 @@ export function AssemblePage() {
           <Directions />
         </section>
       </div>
-    </section>
-  );
-}
-
-/** Parts that must not be turned round, with the mark to look for; those nobody looked up yet come first. */
-function Directions() {
-  const { id, doc, result: r } = useRun();
-  const list = directedParts(doc, r.parts);
-  if (list.length === 0) return null;
-  const unknown = list.filter((d) => d.mark === undefined).length;
-  return (
-    <section aria-labelledby="directions" className="mt-5">
-      <h2 id="directions" className="mb-1">
-        Parts with a direction
-      </h2>
-      <table className="rows w-full">
-        <thead>
-          <tr>
-            <th>Where</th>
-            <th>Part</th>
-            <th>Mark on the body</th>
-          </tr>
-        </thead>
-        <tbody>
-          {list.map((d) => (
-            <tr key={d.line}>
-              <td className="num">{d.refs.join(" ")}</td>
-              <td>
-                <Link className="quiet-link" to={`/runs/${id}/parts?line=${d.line}`}>
-                  {d.part}
-                </Link>
-              </td>
-              <td>{d.mark ?? <span className="text-ink-2">look it up</span>}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {unknown > 0 && (
-        <p className="mt-1 text-[14px] text-ink-2">
-          {unknown === 1 ? "One mark is" : `${unknown} marks are`} not written down yet: the library keeps
-          them for every run.
-        </p>
-      )}
     </section>
   );
 }

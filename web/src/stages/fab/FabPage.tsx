@@ -1,14 +1,14 @@
-import type { BoardOrder, FabOptionKey, LimitCheck, RunResult } from "@kobbin/core";
+import type { FabOptionKey, LimitCheck } from "@kobbin/core";
 import { useState } from "react";
-import { Link } from "react-router";
 import { removeQuote } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { type Alternative, ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
+import { ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, fromMicros, mm, money, said, written } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
-import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
+import { Limits } from "./Limits.tsx";
+import { Price } from "./Price.tsx";
 import { QuoteDialog } from "./QuoteDialog.tsx";
 
 const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
@@ -217,102 +217,6 @@ export function FabPage() {
           onClose={() => setDialog(undefined)}
         />
       )}
-    </section>
-  );
-}
-
-function Limits({ checks }: { checks: RunResult["checks"] }) {
-  const words = { fine: "fine", tight: "tight", look: "look", cannot: "cannot" } as const;
-  const { id, doc } = useRun();
-  const several = doc.boards.length > 1;
-  const at = (board: string | undefined) => doc.boards.findIndex((b) => b.id === board);
-  return (
-    <section aria-labelledby="limits">
-      <h2 id="limits" className="mb-1">
-        {several ? "These boards against its limits" : "This board against its limits"}
-      </h2>
-      <table className="rows w-full">
-        <thead>
-          <tr>
-            <th>Measured</th>
-            <th className="text-right">Value</th>
-            <th className="text-right">Limit</th>
-            <th className="text-right">Headroom</th>
-          </tr>
-        </thead>
-        <tbody>
-          {checks.map((c) => (
-            <tr key={`${c.measure}${c.label}${c.board ?? ""}`}>
-              <td>
-                {c.at ? (
-                  <Link
-                    className="why"
-                    to={`/runs/${id}/board${at(c.board) > 0 ? `?board=${at(c.board) + 1}` : ""}`}
-                  >
-                    {c.label}
-                  </Link>
-                ) : (
-                  c.label
-                )}
-                {several && <span className="text-ink-3"> {doc.boards[at(c.board)]?.name}</span>}
-              </td>
-              <td className="num text-right">{mm(c.value)}</td>
-              <td className="num text-right">{written(String(c.limit))}</td>
-              <td
-                className={`num text-right ${c.level === "cannot" ? "text-stop" : c.level === "fine" ? "" : "text-look"}`}
-              >
-                <Sum
-                  title={c.label}
-                  terms={[
-                    { label: "measured on the board", value: written(String(Number(c.value.toFixed(4)))) },
-                    { label: "limit of the house's profile", value: written(String(c.limit)) },
-                  ]}
-                  result={written(String(Number(c.margin.toFixed(4))))}
-                >
-                  {c.limit > 0 ? `${Math.round((100 * c.margin) / c.limit)} %` : "–"}
-                </Sum>{" "}
-                <span className="text-[12.5px]">{words[c.level]}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
-  );
-}
-
-export type { Alternative };
-
-function Price({ order, at }: { order: BoardOrder; at: number }) {
-  const { doc, result: r } = useRun();
-  const { sum } = order.quote;
-  const times = doc.boards[at]?.perProduct ?? 1;
-  return (
-    <section aria-labelledby={`price-${at}`}>
-      <h2 id={`price-${at}`} className="mb-1">
-        Price of {order.quote.pieces} {doc.boards.length > 1 ? `of ${order.name}` : "boards"}
-      </h2>
-      <table className="rows w-full">
-        <tbody>
-          {sum.map((t) => (
-            <tr key={t.label}>
-              <td>
-                {t.label}
-                {t.note && <span className="block text-[12.5px] text-ink-3">{t.note}</span>}
-              </td>
-              <td className="num text-right">{amount(fromMicros(t.micros), r.house!.currency)}</td>
-            </tr>
-          ))}
-          <tr className="font-semibold">
-            <td>in all, estimated from the profile of {r.house!.checkedOn}</td>
-            <td className="num text-right">{money(fromMicros(order.quote.total), r.house!.currency)}</td>
-          </tr>
-        </tbody>
-      </table>
-      <p className="mt-1 text-[13.5px] text-ink-2">
-        {r.start * times} are started for {doc.goodBoards} good {times > 1 ? "products" : "ones"}; the house
-        sells in steps of {r.house!.price.step}.
-      </p>
     </section>
   );
 }
