@@ -11,9 +11,14 @@ export interface BoardFacts {
   readonly copperShare: number;
 }
 
+/** Packing of a parcel, kg. */
+export const PACKING_KG = 0.15;
+
 /** A house's price for a number of pieces. */
 export interface FabQuote {
   readonly pieces: number;
+  /** Of the parcel, its packing with it. */
+  readonly kg: number;
   readonly boards: Micros;
   readonly freight: Micros;
   readonly handling: Micros;
@@ -79,13 +84,14 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     Number.parseFloat(options.copper),
     board.copperShare,
   );
-  const kg = (1.08 * pieces * grams) / 1000 + 0.15;
+  const kg = (1.08 * pieces * grams) / 1000 + PACKING_KG;
   const freight = roundMoney(m(p.freightBase) + Math.ceil(kg / 0.5) * m(p.freightPerHalfKg), house.currency);
   const handling = m(p.importHandling);
   const extraDays = chosen.reduce((d, o) => d + (o.days ?? 0), 0);
   const round = (v: number) => Math.round(v) as Micros;
   return {
     pieces,
+    kg,
     boards,
     freight,
     handling,

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { billDifference } from "../bom/difference.ts";
 import { sameParts } from "../bom/same.ts";
+import type { FabQuote } from "../fab/price.ts";
 import { planPackage } from "../release/plan.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument } from "./document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
@@ -56,6 +57,20 @@ test("each design is fabricated in its own number, and has its own set-up, stenc
   expect(stencil(r)).toBe(2 * stencil(one));
   // three boards of a product are printed and looked at instead of one
   expect(r.time.print).toBe(3 * one.time.print);
+});
+
+test("boards of one order travel in one parcel: its freight and handling once, shared by weight", () => {
+  const { orders } = rollUp(two());
+  const [a, b] = orders.map((o) => o.quote) as [FabQuote, FabQuote];
+  const kg = a.kg + b.kg - 0.15;
+  expect(a.freight + b.freight).toBe((16 + Math.ceil(kg / 0.5) * 5.5) * 1e6);
+  expect([a.handling, b.handling]).toEqual([6_000_000, 0]);
+  expect(a.freight / b.freight).toBeCloseTo((a.kg - 0.15) / (b.kg - 0.15), 2);
+  for (const q of [a, b]) {
+    expect(q.total).toBe(q.boards + q.freight + q.handling);
+    expect(q.sum.find((t) => t.label === "freight")!.micros).toBe(q.freight);
+  }
+  expect(b.sum.some((t) => t.label === "import handling")).toBe(false);
 });
 
 test("a quotation is for all boards together: they share it to the last cent", () => {

@@ -1,5 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { FabOptions, House } from "../fab/house.ts";
+import { inOneParcel } from "../fab/parcel.ts";
 import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
@@ -32,7 +33,7 @@ export function boardFacts(m: Measure): BoardFacts {
 }
 
 /**
- * What the house charges for each board of the product, and when they are there.
+ * What the house charges for each board of the product, in one parcel, and when they are there.
  *
  * A quotation is for all boards of the run together: it is shared among them as their estimates stand, the rest of the
  * rounding with the last.
@@ -45,10 +46,12 @@ export function orderBoards(
 ): BoardOrder[] {
   const quoted = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
   const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
-  const estimates = doc.boards.map((b) => {
-    const facts = boardFacts(b.measure);
-    return { name: b.name, facts, quote: orderPieces(house, facts, options, start * b.perProduct) };
-  });
+  const facts = doc.boards.map((b) => boardFacts(b.measure));
+  const quotes = inOneParcel(
+    house,
+    doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, start * b.perProduct)),
+  );
+  const estimates = doc.boards.map((b, i) => ({ name: b.name, facts: facts[i]!, quote: quotes[i]! }));
   const whole = estimates.reduce((n, e) => n + e.quote.total, 0);
   const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
   let given = 0;

@@ -198,14 +198,7 @@ function chosenBasket(
 ): Basket {
   const wish = new Set(doc.choices.basket);
   const chosen = suppliersOf(doc).filter((s) => wish.has(s.id));
-  if (
-    chosen.length === 0 ||
-    baskets[0]!.suppliers.join() ===
-      chosen
-        .map((s) => s.id)
-        .sort()
-        .join()
-  )
+  if (chosen.length === 0 || baskets[0]!.suppliers.join() === chosen.map((s) => s.id).join())
     return baskets[0]!;
   const key = `${basketKey(needs)} from ${chosen.map((s) => s.id).join(" ")}`;
   let found = cache.get(key)?.[0];

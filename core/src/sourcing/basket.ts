@@ -24,6 +24,7 @@ export interface LineBuys {
 
 /** A whole basket over one or more suppliers. */
 export interface Basket {
+  /** In the order they were given. */
   readonly suppliers: readonly string[];
   readonly lines: readonly LineBuys[];
   readonly parts: Micros;
@@ -218,7 +219,7 @@ export function basketOf(
   const shipping = Object.values(shippingOf).reduce((a, b) => a + b, 0) as Micros;
   const total = (parts + shipping + duty) as Micros;
   return {
-    suppliers: Object.keys(partsOf).sort(),
+    suppliers: p.suppliers.flatMap((s) => (partsOf[s.id] === undefined ? [] : [s.id])),
     lines,
     parts,
     shipping,
