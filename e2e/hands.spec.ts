@@ -59,6 +59,13 @@ test("the whole first run by keyboard alone: door, files, parts, prices, choices
   await keyboard.press("0");
   await keyboard.press("f");
   await expectPainted(page, "bottom");
+  // larger, whole again and turned over within one movement of the hand: what was left behind does not come back
+  for (const side of ["top", "bottom", "top", "bottom"]) {
+    await Promise.all(["+", "0", "f"].map((key) => keyboard.press(key)));
+    // longer than the picture waits for the hand to rest
+    await page.waitForTimeout(150);
+    await expectPainted(page, side);
+  }
 
   // parts: the grid, edited in place, taken back
   await keyboard.press("2");

@@ -90,6 +90,8 @@ export class Tiles {
   }
 
   private begin(scale: number, look: Look): void {
+    // what waited for the hand to rest would bring back the look of that moment
+    clearTimeout(this.rest);
     const old = this.current;
     // the whole one stays beneath; of two that are not whole the older goes on being seen
     if (old && (!this.below || this.isWhole(old))) {
