@@ -157,6 +157,11 @@ test("an archive of the first version stays readable", async () => {
     ["open one", "open", 33],
     ["released one", "released", 5],
   ]);
+  // it was written before lines knew their board
+  const open = bench.runs.find((r) => r.state === "open")!;
+  const { document, boardIds } = (await v.get(`/api/runs/${open.id}`)).body as RunAnswer;
+  expect(document.lines.length).toBeGreaterThan(0);
+  expect(document.lines.map((l) => l.board)).toEqual(document.lines.map(() => boardIds[0]));
   const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
   expect(changes.map((c) => c.sentence)).toContain("taken back: R1: maker nothing → Taken back");
 }, 60_000);

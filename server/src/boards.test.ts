@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { BenchAnswer } from "@kobbin/contract";
+import type { BenchAnswer, HistoryAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
 import { demoArchive, shopWithRun, startServer, type TestServer } from "../test/kit.ts";
@@ -73,6 +73,8 @@ test("a drop that is no board, a name that is taken and a product's only board a
   const second = (await read()).boardIds[1]!;
   expect((await v.patch(`/api/boards/${second}`, { name })).status).toBe(422);
   expect((await v.patch(`/api/boards/${second}`, { name: "Card", perProduct: 3 })).status).toBe(204);
+  const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
+  expect(changes[0]!.sentence).toBe("Card: name Other → Card, in each product 1 → 3");
   expect((await read()).document.boards[1]).toMatchObject({ name: "Card", perProduct: 3 });
 }, 60_000);
 
@@ -95,6 +97,8 @@ test("lines are put on a board, moved to the other, replaced board by board, and
   const merged = await v.post(`/api/lines/${ids[0]}/merge`, { others: [ids[1]] });
   expect([merged.status, message(merged)]).toEqual([403, expect.stringContaining("another board")]);
   expect((await v.patch(`/api/lines/${ids[0]}`, { board: card })).status).toBe(204);
+  const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
+  expect(changes[0]!.sentence).toBe(`R77: on board ${document.boards[0]!.name} → Rack Card`);
   expect((await v.patch(`/api/lines/${ids[1]}`, { board: null })).status).toBe(204);
   expect(await boardsOf()).toEqual([card, undefined, undefined]);
   const stranger = await shop("Lines, elsewhere");
@@ -126,6 +130,21 @@ test("a correction of one board reads its own parts list anew and leaves the oth
   expect(again.status).toBe(204);
   expect((await of(card)).map((l) => l.maker)).toEqual(ofCard.map((l) => l.maker));
   expect((await of(tail)).map((l) => l.maker)).toEqual(["Changed", ...ofTail.slice(1).map((l) => l.maker)]);
+}, 60_000);
+
+test("what lies beside a product's only board stays when its parts list is read anew", async () => {
+  const { v, revisionId, read } = await shop("Loose");
+  await v.post(`/api/revisions/${revisionId}/lines`, { valueText: "screw M3", qty: 4 });
+  const { boardIds, document } = await read();
+  const file = document.boards[0]!.measure.layers.find((l) => l.role === "bom")!.file;
+  const again = await v.post(`/api/boards/${boardIds[0]}/corrections`, {
+    roles: { [file]: { role: "bom" } },
+  });
+  expect(again.status).toBe(204);
+  const texts = (lines: typeof document.lines) => lines.map((l) => `${l.valueText} ${l.qty}`).sort();
+  const after = (await read()).document.lines;
+  expect(texts(after)).toEqual(texts(document.lines));
+  expect(after.filter((l) => l.board === undefined).map((l) => l.valueText)).toEqual(["screw M3"]);
 }, 60_000);
 
 test("a board that is removed takes its lines and files with it, and all of it comes back with one step", async () => {

@@ -96,12 +96,25 @@ export async function restoreBackup(tx: Tx, backup: OpenedBackup, name?: string)
     ]);
   for (const table of BACKUP_TABLES)
     if (!["workshop", "change", "change_row"].includes(table))
-      await insertRows(tx, table, rowsOf(table), true);
+      await insertRows(
+        tx,
+        table,
+        table === "bom_line" ? onBoards(rowsOf("bom_line"), rowsOf("board")) : rowsOf(table),
+        true,
+      );
   await restoreHistory(tx, rowsOf("change"), rowsOf("change_row"));
   await tx.query(
     "insert into figures_due (run_id, workshop_id) select id, workshop_id from run where state = 'open'",
   );
   return workshopId;
+}
+
+/** Lines written before lines knew their board are on the only one of their revision, as migration 0008 has it. */
+function onBoards(lines: readonly Row[], boards: readonly Row[]): readonly Row[] {
+  return lines.map((l) => {
+    const own = "board_id" in l ? [] : boards.filter((b) => b.revision_id === l.revision_id);
+    return own.length === 1 ? { ...l, board_id: own[0]!.id } : l;
+  });
 }
 
 /** A new id for every id a row of the backup carries. */

@@ -180,6 +180,7 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
   if (ids.size === 0) return new Map();
   const { rows: named } = await tx.query<{ id: string; name: string }>(
     `select id::text, profile ->> 'name' as name from house where id = any($1::uuid[])
+     union all select id::text, name from board where id = any($1::uuid[])
      union all select id::text, name from supplier where id = any($1::uuid[])
      union all select id::text, name from variant where id = any($1::uuid[])
      union all select id::text, mpn from part where id = any($1::uuid[])

@@ -122,7 +122,8 @@ function updated(row: ChangedRow, names: ReadonlyMap<string, string>): string {
       return f.to === undefined ? "acceptance taken back" : `accepted: ${valueText(f.to)}`;
     if (row.table === "run" && last === "state") return "released";
     if (row.table === "run" && last === "asked_at") return "suppliers asked";
-    if (row.table === "board") return "corrected how its files are read";
+    if (row.table === "board" && !["name", "per_product"].includes(f.path[0]!))
+      return "corrected how its files are read";
     if (f.path[1] === "pins")
       return `${names.get(last) ?? "a line"} bought ${f.to === undefined ? "where it is cheapest" : `from ${valueText(f.to, names)}`}`;
     if (f.path[0] === "options") {

@@ -14,7 +14,7 @@ import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile, Measured } from "../../jobs/messages.ts";
 import { mountsByNumber } from "../library/queries.ts";
-import { insertLine, manyLines } from "../run/index.ts";
+import { insertLine, manyBoardNames, manyLines } from "../run/index.ts";
 import {
   deleteLinesOf,
   insertBlob,
@@ -23,8 +23,8 @@ import {
   insertProduct,
   insertRevision,
   lockBoard,
+  lockRevision,
   manyBoardFiles,
-  manyBoardNames,
   oneBoard,
   readMemory,
   updateBoard,
@@ -98,10 +98,7 @@ export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done
   const { corrections } = drop;
   const read = await deps.compute.run({ kind: "measure", files: drop.files, corrections, memory });
   return recordChange(deps.pool, by, async (tx, change) => {
-    one(
-      (await tx.query("select id from revision where id = $1 for update", [drop.revisionId])).rows,
-      "revision",
-    );
+    await lockRevision(tx, drop.revisionId);
     await refuseSameName(tx, drop.revisionId, drop.name);
     const { revisionId, name, perProduct } = drop;
     const { measure, placements } = read;
@@ -122,10 +119,13 @@ export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done
   });
 }
 
-/** @throws AppError OUT_OF_RANGE where another board of the revision has the name */
+/**
+ * Files of the boards stand side by side in a package.
+ * @throws AppError OUT_OF_RANGE where another board of the revision has the name
+ */
 export async function refuseSameName(tx: Tx, revisionId: string, name: string, but?: string): Promise<void> {
-  const names = await manyBoardNames(tx, revisionId, but);
-  if (names.some((n) => slug(n) === slug(name)))
+  const boards = await manyBoardNames(tx, revisionId);
+  if (boards.some((b) => b.id !== but && slug(b.name) === slug(name)))
     throw new AppError(
       "OUT_OF_RANGE",
       `Another board of this product is called “${name}” already.`,
@@ -219,9 +219,9 @@ export async function correctBoard(
       );
     await updateBoard(tx, boardId, { corrections, measure: read.measure, placements: read.placements });
     await remember(tx, wanted);
-    const old = (await manyLines(tx, board.revisionId)).filter((l) => (l.board ?? boardId) === boardId);
+    const old = (await manyLines(tx, board.revisionId)).filter((l) => l.board === boardId);
     if (touchesParts || (old.length === 0 && read.lines.length > 0)) {
-      await deleteLinesOf(tx, boardId, board.revisionId);
+      await deleteLinesOf(tx, boardId);
       await keepLines(tx, board.revisionId, boardId, read);
     }
   });

@@ -70,13 +70,9 @@ export async function insertBoard(
   return rows[0]!.id;
 }
 
-/** Names of a revision's boards but one: no two are called the same, their files stand side by side in a package. */
-export async function manyBoardNames(tx: Tx, revisionId: string, but?: string): Promise<string[]> {
-  const { rows } = await tx.query<{ name: string }>(
-    "select name from board where revision_id = $1 and id is distinct from $2::uuid order by position",
-    [revisionId, but ?? null],
-  );
-  return rows.map((r) => r.name);
+/** Holds a revision until the transaction ends: its boards are added, named and removed one change after another. */
+export async function lockRevision(tx: Tx, id: string): Promise<void> {
+  one((await tx.query("select id from revision where id = $1 for update", [id])).rows, "revision");
 }
 
 /** Removes a board with its files and lines. */
@@ -84,15 +80,9 @@ export async function deleteBoard(tx: Tx, id: string): Promise<void> {
   await tx.query("delete from board where id = $1", [id]);
 }
 
-/** Removes what a board's own parts list gave: its lines; in a revision of one board all there are. */
-export async function deleteLinesOf(tx: Tx, boardId: string, revisionId: string): Promise<void> {
-  await tx.query(
-    `delete from bom_line
-     where board_id = $1
-        or (revision_id = $2 and board_id is null
-            and not exists (select 1 from board as o where o.revision_id = $2 and o.id <> $1))`,
-    [boardId, revisionId],
-  );
+/** Removes the lines of a board; what is on none stays. */
+export async function deleteLinesOf(tx: Tx, boardId: string): Promise<void> {
+  await tx.query("delete from bom_line where board_id = $1", [boardId]);
 }
 
 export async function insertBoardFile(

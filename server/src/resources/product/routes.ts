@@ -9,16 +9,9 @@ import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { manyBoards, manyLines, manyRuns } from "../run/index.ts";
+import { manyBoardNames, manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
-import {
-  deleteBoard,
-  manyBoardFiles,
-  manyBoardNames,
-  manyProducts,
-  oneBoard,
-  readMemory,
-} from "./queries.ts";
+import { deleteBoard, lockRevision, manyBoardFiles, manyProducts, oneBoard, readMemory } from "./queries.ts";
 import { readUpload } from "./upload.ts";
 
 /** @throws AppError DOCUMENT_INVALID where what came with an upload are no corrections */
@@ -110,6 +103,7 @@ export function productRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const board = await oneBoard(tx, id);
       change.about({ revisionId: board.revisionId });
+      await lockRevision(tx, board.revisionId);
       if (b.name !== undefined) await refuseSameName(tx, board.revisionId, b.name, id);
       const columns = givenColumns({ name: b.name, per_product: b.perProduct });
       await mergeRow(
@@ -129,11 +123,8 @@ export function productRoutes(deps: Deps): Router {
     const id = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
       const board = await oneBoard(tx, id);
-      one(
-        (await tx.query("select id from revision where id = $1 for update", [board.revisionId])).rows,
-        "revision",
-      );
-      if ((await manyBoardNames(tx, board.revisionId, id)).length === 0)
+      await lockRevision(tx, board.revisionId);
+      if ((await manyBoardNames(tx, board.revisionId)).length === 1)
         throw new AppError(
           "NOT_ALLOWED",
           `${board.name} is the product's only board; it was not removed.`,

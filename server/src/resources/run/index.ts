@@ -3,6 +3,7 @@ export { buildDocument } from "./document.ts";
 export {
   insertLine,
   insertRun,
+  manyBoardNames,
   manyBoards,
   manyLines,
   manyRuns,

@@ -13,7 +13,7 @@ import {
   deleteFeedOffersOf,
   deleteLine,
   insertLine,
-  manyBoards,
+  manyBoardNames,
   moveOffers,
   oneLine,
   type StoredLine,
@@ -37,7 +37,7 @@ export function lineRoutes(deps: Deps): Router {
         [revisionId],
       );
       const ids: string[] = [];
-      const boards = await manyBoards(tx, revisionId);
+      const boards = await manyBoardNames(tx, revisionId);
       for (const [i, b] of list.entries())
         ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b, boards)));
       return ids;
@@ -51,7 +51,7 @@ export function lineRoutes(deps: Deps): Router {
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
       change.about({ revisionId });
-      const boards = await manyBoards(tx, revisionId);
+      const boards = await manyBoardNames(tx, revisionId);
       const of = board === undefined ? undefined : boards.find((b) => b.id === board);
       if (board !== undefined && !of) throw notThere();
       change.says(
@@ -174,7 +174,7 @@ async function changeLine(
         "Choose another line of the same bill.",
       );
   }
-  if (b.board && !(await manyBoards(tx, line.revisionId)).some((x) => x.id === b.board)) throw notThere();
+  if (b.board && !(await manyBoardNames(tx, line.revisionId)).some((x) => x.id === b.board)) throw notThere();
   const row = await setLine(tx, id, line, b.version, columns, page);
   if (row.mpn !== line.mpn) await deleteFeedOffersOf(tx, id);
   return line.revisionId;

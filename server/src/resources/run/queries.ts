@@ -215,6 +215,15 @@ export async function manyBoards(
   return rows;
 }
 
+/** Boards of a revision by name, without their measures. */
+export async function manyBoardNames(tx: Tx, revisionId: string): Promise<{ id: string; name: string }[]> {
+  const { rows } = await tx.query<{ id: string; name: string }>(
+    "select id, name from board where revision_id = $1 order by position, name, id",
+    [revisionId],
+  );
+  return rows;
+}
+
 export async function manyQuotes(tx: Tx, runId: string): Promise<(RunQuote & { id: string })[]> {
   const { rows } = await tx.query<{
     id: string;
