@@ -1,6 +1,6 @@
 import { ATTRITION, type OwnLosses } from "@kobbin/core";
 import * as yup from "yup";
-import { currency, money, name, password, version } from "./fields.ts";
+import { currency, email, money, name, password, version } from "./fields.ts";
 
 const isLoss = (v: unknown): boolean =>
   Array.isArray(v) &&
@@ -22,13 +22,7 @@ export const newShopBody = yup.object({
   name: name.required("Give the shop a name."),
   currency: currency.required(),
   hourlyRate: money.required(),
-  email: yup
-    .string()
-    .trim()
-    .lowercase()
-    .min(3, "Type a name or address to sign in with.")
-    .max(200)
-    .required("Type a name or address to sign in with."),
+  email,
   password,
   /** Only where the server asks for it. */
   code: yup.string().max(100),
@@ -77,13 +71,7 @@ export type InvitationBody = yup.InferType<typeof invitationBody>;
 
 /** Joining a shop: a new name with its password, or an account that is there with the password it has. */
 export const joinBody = yup.object({
-  email: yup
-    .string()
-    .trim()
-    .lowercase()
-    .min(3, "Type a name or address to sign in with.")
-    .max(200)
-    .required(),
+  email,
   password: yup.string().max(200).required("Type a password."),
 });
 export type JoinBody = yup.InferType<typeof joinBody>;

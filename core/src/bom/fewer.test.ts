@@ -1,18 +1,6 @@
 import { expect, test } from "@jest/globals";
+import { billLine as line } from "./bill-line.fixture.ts";
 import { nearValues, spreadOf } from "./fewer.ts";
-
-const line = (id: string, refs: string, valueText: string, pkg = "0603", more: object = {}) => ({
-  id,
-  refs: refs.split(" "),
-  valueText,
-  package: pkg,
-  mpn: "",
-  maker: "",
-  description: "",
-  dnp: false,
-  mount: "machine",
-  ...more,
-});
 
 test("how many different values and packages a bill asks for, however they are written", () => {
   const lines = [

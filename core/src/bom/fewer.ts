@@ -1,19 +1,6 @@
 import { lettersOf } from "./refs.ts";
-import { packageKey, ratingsOf } from "./same.ts";
+import { type BillLine, packageKey, ratingsOf } from "./same.ts";
 import { readValue } from "./value.ts";
-
-/** What is looked at of a line. */
-interface Line {
-  readonly id: string;
-  readonly refs: readonly string[];
-  readonly valueText: string;
-  readonly package: string;
-  readonly mpn: string;
-  readonly maker: string;
-  readonly description: string;
-  readonly dnp: boolean;
-  readonly mount: string;
-}
 
 /** A value the bill has a few times only, beside one near it that it has more often. */
 export interface NearValue {
@@ -40,7 +27,7 @@ const FEW = 2;
 /** Values further apart are no neighbours: about two steps of the E12 series. */
 const NEAR = 0.35;
 
-export function spreadOf(lines: readonly Line[]): BillSpread {
+export function spreadOf(lines: readonly BillLine[]): BillSpread {
   const placed = lines.filter((l) => !l.dnp && l.refs.length > 0);
   const values = new Map<string, Set<number>>();
   for (const l of placed) {
@@ -65,7 +52,7 @@ export function spreadOf(lines: readonly Line[]): BillSpread {
  *
  * @returns the nearest first; crystals and what has no value are left out
  */
-export function nearValues(lines: readonly Line[]): NearValue[] {
+export function nearValues(lines: readonly BillLine[]): NearValue[] {
   const read = lines.flatMap((l) => {
     if (l.dnp || l.refs.length === 0 || l.package === "") return [];
     const { value } = readValue(l.valueText, l.refs[0]);
@@ -88,7 +75,7 @@ export function nearValues(lines: readonly Line[]): NearValue[] {
   return out.sort((x, y) => Math.abs(x.share) - Math.abs(y.share));
 }
 
-function isAlike(a: Line, b: Line): boolean {
+function isAlike(a: BillLine, b: BillLine): boolean {
   const [x, y] = [ratingsOf(a), ratingsOf(b)];
   return (["tolerance", "voltage", "power", "dielectric"] as const).every(
     (k) => x[k] === undefined || y[k] === undefined || x[k] === y[k],

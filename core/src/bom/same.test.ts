@@ -1,26 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { Micros } from "../money/money.ts";
+import { billLine as line } from "./bill-line.fixture.ts";
 import { packageKey, sameParts, savedTogether } from "./same.ts";
-
-const line = (
-  id: string,
-  refs: string,
-  valueText: string,
-  pkg: string,
-  more: Partial<Parameters<typeof sameParts>[0][number]> = {},
-) => ({
-  id,
-  refs: refs.split(" "),
-  qty: refs.split(" ").length,
-  valueText,
-  package: pkg,
-  mpn: "",
-  maker: "",
-  description: "",
-  dnp: false,
-  mount: "machine",
-  ...more,
-});
 
 test.each([
   ["R_0603", "0603"],

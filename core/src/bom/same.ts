@@ -5,7 +5,7 @@ import { lettersOf } from "./refs.ts";
 import { readValue } from "./value.ts";
 
 /** What is looked at of a line. */
-interface Line extends Omit<BomLine, "qtyStated" | "value" | "row"> {
+export interface BillLine extends Omit<BomLine, "qtyStated" | "value" | "row"> {
   readonly id: string;
   readonly mount: string;
   readonly board?: string;
@@ -41,7 +41,7 @@ const RATING_NAMES: readonly (readonly [keyof Ratings, string])[] = [
 ];
 
 /** What a line says beside its value, wherever in its texts it stands. */
-export function ratingsOf(l: Pick<Line, "valueText" | "description">): Ratings {
+export function ratingsOf(l: Pick<BillLine, "valueText" | "description">): Ratings {
   const text = `${l.valueText} ${l.description}`.replace(",", ".");
   const tolerance = /(\d+(?:\.\d+)?)\s*%/.exec(text)?.[1];
   const voltage = /(?:^|[\s/;])(\d+(?:\.\d+)?)\s*V(?:DC)?\b/i.exec(text)?.[1];
@@ -63,9 +63,9 @@ export function ratingsOf(l: Pick<Line, "valueText" | "description">): Ratings {
  * one value read out of the text and one package; ratings that contradict each other part them, ratings stated on one
  * line only are named as the doubt. Lines that are not placed, or are mounted otherwise, are never one with others.
  */
-export function sameParts(lines: readonly Line[]): SameParts[] {
-  const groups = new Map<string, Line[]>();
-  const put = (key: string, l: Line) => {
+export function sameParts(lines: readonly BillLine[]): SameParts[] {
+  const groups = new Map<string, BillLine[]>();
+  const put = (key: string, l: BillLine) => {
     const list = groups.get(key);
     if (list) list.push(l);
     else groups.set(key, [l]);
@@ -101,12 +101,12 @@ export function sameParts(lines: readonly Line[]): SameParts[] {
   return out;
 }
 
-const saysOf = (l: Line) => (l.mpn !== "" ? 4 : 0) + Object.keys(ratingsOf(l)).length;
+const saysOf = (l: BillLine) => (l.mpn !== "" ? 4 : 0) + Object.keys(ratingsOf(l)).length;
 
 /** A group set apart where numbers or ratings contradict each other; what states less goes with what it has most in common. */
-function apart(list: readonly Line[]): Line[][] {
-  const sets: Line[][] = [];
-  const shared = (l: Line, set: readonly Line[]) => {
+function apart(list: readonly BillLine[]): BillLine[][] {
+  const sets: BillLine[][] = [];
+  const shared = (l: BillLine, set: readonly BillLine[]) => {
     const own = ratingsOf(l);
     return RATING_NAMES.filter(([k]) => own[k] !== undefined && set.some((m) => ratingsOf(m)[k] === own[k]))
       .length;
@@ -121,14 +121,14 @@ function apart(list: readonly Line[]): Line[][] {
   return sets;
 }
 
-function agree(a: Line, b: Line): boolean {
-  const number = (l: Line) => l.mpn.toUpperCase().replace(/\s/g, "");
+function agree(a: BillLine, b: BillLine): boolean {
+  const number = (l: BillLine) => l.mpn.toUpperCase().replace(/\s/g, "");
   if (a.mpn !== "" && b.mpn !== "" && number(a) !== number(b)) return false;
   const [x, y] = [ratingsOf(a), ratingsOf(b)];
   return RATING_NAMES.every(([k]) => x[k] === undefined || y[k] === undefined || x[k] === y[k]);
 }
 
-function doubtOf(set: readonly Line[]): string | undefined {
+function doubtOf(set: readonly BillLine[]): string | undefined {
   const ratings = set.map(ratingsOf);
   const open = RATING_NAMES.filter(
     ([k]) => ratings.some((r) => r[k] !== undefined) && ratings.some((r) => r[k] === undefined),

@@ -10,20 +10,25 @@ export const useRevision = (id: string | undefined) =>
   useSWR<RevisionAnswer>(id ? `/api/revisions/${id}` : null, http.get);
 export const useMemory = () => useSWR<CorrectionMemory>("/api/corrections", http.get);
 
-/** Keeps a drop as a product or as a revision of one. */
-export async function keepProduct(drop: {
-  name: string;
-  revision: string;
-  productId?: string;
-  files: readonly File[];
-  corrections: Corrections;
-}): Promise<{ productId: string; revisionId: string }> {
+interface Drop {
+  readonly files: readonly File[];
+  readonly corrections: Corrections;
+}
+
+function formOf(drop: Drop, fields: Readonly<Record<string, string>>): FormData {
   const form = new FormData();
-  form.set("name", drop.name);
-  form.set("revision", drop.revision);
-  if (drop.productId) form.set("productId", drop.productId);
+  for (const [key, text] of Object.entries(fields)) form.set(key, text);
   form.set("corrections", JSON.stringify(drop.corrections));
   for (const f of drop.files) form.append("files", f, f.name);
+  return form;
+}
+
+/** Keeps a drop as a product or as a revision of one. */
+export async function keepProduct(
+  drop: Drop & { name: string; revision: string; productId?: string },
+): Promise<{ productId: string; revisionId: string }> {
+  const { name, revision, productId } = drop;
+  const form = formOf(drop, { name, revision, ...(productId ? { productId } : {}) });
   const kept = await http.form<{ productId: string; revisionId: string }>("/api/products", form);
   await mutate("/api/bench");
   return kept;
@@ -32,19 +37,9 @@ export async function keepProduct(drop: {
 /** Keeps a drop as a further board of a revision. @returns its number among the product's boards */
 export async function keepBoard(
   runId: string,
-  drop: {
-    revisionId: string;
-    name: string;
-    perProduct: number;
-    files: readonly File[];
-    corrections: Corrections;
-  },
+  drop: Drop & { revisionId: string; name: string; perProduct: number },
 ): Promise<number> {
-  const form = new FormData();
-  form.set("name", drop.name);
-  form.set("perProduct", String(drop.perProduct));
-  form.set("corrections", JSON.stringify(drop.corrections));
-  for (const f of drop.files) form.append("files", f, f.name);
+  const form = formOf(drop, { name: drop.name, perProduct: String(drop.perProduct) });
   const { boardId } = await http.form<{ boardId: string }>(`/api/revisions/${drop.revisionId}/boards`, form);
   const run = await mutate<RunAnswer>(`/api/runs/${runId}`, http.get<RunAnswer>(`/api/runs/${runId}`));
   return (run?.boardIds.indexOf(boardId) ?? 0) + 1;

@@ -16,6 +16,7 @@ import { notesOf, useRun } from "../../run/runState.ts";
 import { count, fixed, mm } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
+import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { Boards } from "./Boards.tsx";
 
@@ -289,19 +290,6 @@ export function BoardPage() {
       )}
       {hasFiles && <Files measure={m} onCorrect={correct} disabled={isLocked} />}
     </section>
-  );
-}
-
-function Tab({ isOn, onClick, children }: { isOn: boolean; onClick: () => void; children: React.ReactNode }) {
-  return (
-    <button
-      type="button"
-      aria-pressed={isOn}
-      onClick={onClick}
-      className={`pb-[2px] ${isOn ? "border-b-2 border-metal font-bold" : "border-b-2 border-transparent text-ink-2 hover:text-ink"}`}
-    >
-      {children}
-    </button>
   );
 }
 

@@ -1,10 +1,10 @@
 import type { RunBoard } from "@kobbin/core";
-import { useState } from "react";
 import { Link } from "react-router";
 import { removeBoard, saveBoard } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { Field } from "../../ui/Field.tsx";
 import { mm } from "../../ui/format.ts";
+import { Kept } from "../../ui/Kept.tsx";
+import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 
 /** The boards of the product: which one is looked at, how often each is in it, another one added. */
@@ -25,13 +25,7 @@ export function Boards({ index, onChoose }: { index: number; onChoose: (index: n
         aria-label="Boards of the product"
       >
         {doc.boards.map((b, i) => (
-          <button
-            key={answer.boardIds[i] ?? b.name}
-            type="button"
-            aria-pressed={i === index}
-            onClick={() => onChoose(i)}
-            className={`pb-[2px] text-left ${i === index ? "border-b-2 border-metal font-bold" : "border-b-2 border-transparent text-ink-2 hover:text-ink"}`}
-          >
+          <Tab key={answer.boardIds[i] ?? b.name} isOn={i === index} onClick={() => onChoose(i)}>
             {b.perProduct > 1 && <span className="num">{b.perProduct} × </span>}
             {b.name}
             {b.measure.outline?.widthMm !== undefined && (
@@ -40,7 +34,7 @@ export function Boards({ index, onChoose }: { index: number; onChoose: (index: n
                 {mm(b.measure.outline.widthMm)} × {mm(b.measure.outline.heightMm)} mm
               </span>
             )}
-          </button>
+          </Tab>
         ))}
         {add}
       </div>
@@ -55,22 +49,9 @@ export function Boards({ index, onChoose }: { index: number; onChoose: (index: n
 function Edit({ boardId, board }: { boardId: string; board: RunBoard }) {
   const { id, answer, did } = useRun();
   const sayError = useSayError();
-  const [name, setName] = useState<string>();
-  const [times, setTimes] = useState<string>();
   const save = (change: { name?: string; perProduct?: number }, words: string) => {
     const done = saveBoard(id, boardId, { version: answer.versions[boardId], ...change });
     done.then(() => did(words, done), sayError);
-  };
-  const keepName = () => {
-    const text = (name ?? "").trim();
-    if (text !== "" && text !== board.name) save({ name: text }, `The board is called ${text}`);
-    setName(undefined);
-  };
-  const keepTimes = () => {
-    const n = Math.round(Number(times));
-    if (times !== undefined && n >= 1 && n !== board.perProduct)
-      save({ perProduct: n }, `${n} of ${board.name} in each product`);
-    setTimes(undefined);
   };
   const remove = () => {
     const done = removeBoard(id, boardId);
@@ -78,25 +59,24 @@ function Edit({ boardId, board }: { boardId: string; board: RunBoard }) {
   };
   return (
     <div className="mt-2 flex flex-wrap items-end gap-4">
-      <Field
+      <Kept
         label="Name of the board"
         className="w-56"
         maxLength={120}
-        value={name ?? board.name}
-        onChange={(e) => setName(e.target.value)}
-        onBlur={keepName}
-        onKeyDown={(e) => e.key === "Enter" && keepName()}
+        value={board.name}
+        onSave={(name) => name !== "" && save({ name }, `The board is called ${name}`)}
       />
-      <Field
+      <Kept
         label="In each product"
         className="w-28"
         type="number"
         min={1}
         max={1000}
-        value={times ?? String(board.perProduct)}
-        onChange={(e) => setTimes(e.target.value)}
-        onBlur={keepTimes}
-        onKeyDown={(e) => e.key === "Enter" && keepTimes()}
+        value={String(board.perProduct)}
+        onSave={(text) => {
+          const perProduct = Math.round(Number(text));
+          if (perProduct >= 1) save({ perProduct }, `${perProduct} of ${board.name} in each product`);
+        }}
       />
       <button type="button" className="quiet-link pb-1" onClick={remove}>
         remove this board

@@ -73,8 +73,11 @@ const TAKES = [
   ["reels", "reels and trays only"],
 ] as const;
 
-const read = (house: House, path: string): string | number =>
-  path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], house) as string | number;
+const read = (house: House, path: string): string | number | undefined =>
+  path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], house) as
+    | string
+    | number
+    | undefined;
 
 function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "id"> {
   const copy = structuredClone(house) as House & Record<string, unknown>;
@@ -161,9 +164,7 @@ export function HouseDialog({
                   key={path}
                   label={label}
                   name={path}
-                  required={
-                    !mayBeEmpty(path) || (path !== "assembly.leaderMm" && read(house, path) !== undefined)
-                  }
+                  required={path !== "assembly.leaderMm" && read(house, path) !== undefined}
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path) ?? "")}

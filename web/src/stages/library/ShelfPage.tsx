@@ -5,6 +5,7 @@ import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { Pick } from "../../ui/Field.tsx";
 import { amount, count, day, money, typedNumber } from "../../ui/format.ts";
+import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -125,15 +126,12 @@ function Lot({
 }) {
   const say = useSay();
   const sayError = useSayError();
-  const [qty, setQty] = useState<string>();
   const save = (change: object, words: string) =>
     saveLot(l.id, { version: l.version, ...change }).then(() => say(words), sayError);
-  const keep = () => {
-    const n = Number(typedNumber(qty ?? ""));
-    if (qty !== undefined && Number.isInteger(n) && n >= 0 && n !== l.qty)
-      save({ qty: n }, `${l.mpn}: counted ${n}`);
-    setQty(undefined);
-  };
+  const counted = useKept(String(l.qty), (text) => {
+    const n = Number(typedNumber(text));
+    if (text !== "" && Number.isInteger(n) && n >= 0) save({ qty: n }, `${l.mpn}: counted ${n}`);
+  });
   const measured = l.sample && sampleOf(l.sample);
   return (
     <>
@@ -152,10 +150,7 @@ function Lot({
             <input
               aria-label={`Pieces of ${l.mpn}, ${l.place || "no place"}`}
               className="num w-20 text-right"
-              value={qty ?? String(l.qty)}
-              onChange={(e) => setQty(e.target.value)}
-              onBlur={keep}
-              onKeyDown={(e) => e.key === "Enter" && keep()}
+              {...counted}
             />
           ) : (
             <span className="num">{l.qty}</span>

@@ -5,6 +5,7 @@ import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
 import { useBench, useMemory } from "../../resources/bench.ts";
+import { Tab } from "../../ui/Tab.tsx";
 import { type BoardConnection, connectBoard, type Shown } from "../../workers/board.ts";
 import { DropZone } from "./DropZone.tsx";
 import { Findings } from "./Findings.tsx";
@@ -194,15 +195,9 @@ export function NewProductPage() {
               <div className="mb-2 flex gap-5">
                 <h2 id="picture">As delivered</h2>
                 {(["top", "bottom"] as const).map((s) => (
-                  <button
-                    key={s}
-                    type="button"
-                    aria-pressed={side === s}
-                    onClick={() => setSide(s)}
-                    className={side === s ? "border-b-2 border-metal font-semibold" : "text-ink-2"}
-                  >
+                  <Tab key={s} isOn={side === s} onClick={() => setSide(s)}>
                     {s}
-                  </button>
+                  </Tab>
                 ))}
               </div>
               {picture && (

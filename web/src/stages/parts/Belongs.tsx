@@ -1,25 +1,18 @@
 import { type RunLine, timesInProduct } from "@kobbin/core";
-import { useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { Field, Pick } from "../../ui/Field.tsx";
+import { Pick } from "../../ui/Field.tsx";
 import { count, typedNumber } from "../../ui/format.ts";
+import { Kept } from "../../ui/Kept.tsx";
 import { nameOf } from "./Bill.tsx";
 
 /** Where a line stands in the product: what it is part of, and what making one costs where it is made here. */
 export function Belongs({ line }: { line: RunLine }) {
   const { doc, changeLine, isLocked } = useRun();
-  const [cost, setCost] = useState<string>();
   const items = doc.lines.filter((l) => (l.origin === "made" || l.origin === "printed") && l.id !== line.id);
   const isMade = line.origin === "made" || line.origin === "printed";
   const inside = doc.lines.filter((l) => l.parent === line.id);
   const times = timesInProduct(doc.lines, doc.boards).get(line.id) ?? 0;
   if (items.length === 0 && !isMade) return null;
-  const keep = () => {
-    const text = typedNumber(cost ?? "");
-    if (cost !== undefined && /^\d+(\.\d{1,6})?$/.test(text) && text !== String(line.madeCost ?? "0"))
-      changeLine(line.id, { madeCost: text }, `${nameOf(line)}: making one costs ${text}`);
-    setCost(undefined);
-  };
   return (
     <div className="mb-3 flex flex-wrap items-end gap-4 text-[14px]">
       {items.length > 0 && (
@@ -44,16 +37,18 @@ export function Belongs({ line }: { line: RunLine }) {
         />
       )}
       {isMade && (
-        <Field
+        <Kept
           label={`Making one costs, ${doc.workshop.currency}`}
           className="w-44"
-          isNumber
+          isMono
           inputMode="decimal"
           disabled={isLocked}
-          value={cost ?? String(line.madeCost ?? "0.00")}
-          onChange={(e) => setCost(e.target.value)}
-          onBlur={keep}
-          onKeyDown={(e) => e.key === "Enter" && keep()}
+          value={String(line.madeCost ?? "0.00")}
+          onSave={(typed) => {
+            const madeCost = typedNumber(typed);
+            if (/^\d+(\.\d{1,6})?$/.test(madeCost))
+              changeLine(line.id, { madeCost }, `${nameOf(line)}: making one costs ${madeCost}`);
+          }}
         />
       )}
       <p className="pb-1 text-ink-2">

@@ -1,8 +1,8 @@
 import { ATTRITION, type Loss, type LossKind } from "@kobbin/core";
-import { useState } from "react";
 import { undoChange } from "../../resources/history.ts";
 import { saveShop, useShop } from "../../resources/session.ts";
 import { typedNumber, written } from "../../ui/format.ts";
+import { useKept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 const KINDS: readonly (readonly [LossKind, string])[] = [
@@ -156,23 +156,12 @@ function Row({
 }
 
 function Cell({ name, value, onKeep }: { name: string; value: string; onKeep: (text: string) => void }) {
-  const [draft, setDraft] = useState<string>();
-  const keep = () => {
-    if (draft !== undefined && draft.trim() !== value) onKeep(draft);
-    setDraft(undefined);
-  };
   return (
     <input
       aria-label={name}
       inputMode="decimal"
       className="num w-16 text-right"
-      value={draft ?? value}
-      onChange={(e) => setDraft(e.target.value)}
-      onBlur={keep}
-      onKeyDown={(e) => {
-        if (e.key === "Enter") keep();
-        if (e.key === "Escape") setDraft(undefined);
-      }}
+      {...useKept(value, onKeep)}
     />
   );
 }

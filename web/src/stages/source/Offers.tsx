@@ -9,6 +9,7 @@ import {
   priceAt,
   type RunDocument,
   type RunOffer,
+  rateOf,
   refusedPackings,
 } from "@kobbin/core";
 import { removeOffer } from "../../resources/run.ts";
@@ -36,28 +37,33 @@ function Packaged({ offer: o }: { offer: RunOffer }) {
   );
 }
 
-/** Whether the same answer was given for another line of the purchase and counts there. */
-const isTwin = (o: RunOffer, all: readonly RunOffer[], counted: ReadonlySet<string>): boolean =>
-  all.some(
-    (x) =>
-      counted.has(x.id) &&
-      x.part === undefined &&
-      x.supplier === o.supplier &&
-      x.packaging === o.packaging &&
-      x.fee === o.fee &&
-      x.stock === o.stock,
-  );
-
-/** Whether the house that places the line's parts does not take the offer's packing. */
-const isRefused = (
+/** Offers for the lines themselves that are not in the running, each once, and why. */
+function manyOthers(
   doc: RunDocument,
   parts: readonly LinePart[],
   lines: readonly string[],
-  o: RunOffer,
-): boolean =>
-  parts.some(
-    (p) => lines.includes(p.line.id) && refusedPackings(doc, p).includes(packingOf(o.packaging ?? "")),
+  counted: ReadonlySet<string>,
+): { readonly offer: RunOffer; readonly why: string }[] {
+  const house = assemblyHouse(doc);
+  const refused = new Set(
+    parts.filter((p) => lines.includes(p.line.id)).flatMap((p) => refusedPackings(doc, p)),
   );
+  const whyNot = (o: RunOffer): string => {
+    if (refused.has(packingOf(o.packaging ?? "")))
+      return `${house?.name} ${house?.assembly?.takes === "reels" ? "takes reels and trays only" : "takes no loose pieces"}`;
+    if (rateOf(doc, o.currency) === undefined) return `the shop has no exchange rate for ${o.currency}`;
+    if (doc.lines.some((l) => l.id === o.line && l.origin === "salvaged"))
+      return "salvaged pieces come from the shelf";
+    return "the same pieces without the charge are there";
+  };
+  // one answer of a supplier stands with each line of the purchase
+  const keyOf = (o: RunOffer) => `${o.supplier} ${o.packaging ?? ""} ${o.fee ?? ""} ${o.stock}`;
+  const own = doc.offers.filter((o) => o.part === undefined && lines.includes(o.line));
+  const told = new Set(own.filter((o) => counted.has(o.id)).map(keyOf));
+  return [...new Map(own.map((o) => [keyOf(o), o]))]
+    .filter(([key]) => !told.has(key))
+    .map(([, offer]) => ({ offer, why: whyNot(offer) }));
+}
 
 /** Who offers a line: the suppliers asked, the offers typed; what is kept to one of them. */
 export function Offers({
@@ -92,25 +98,7 @@ export function Offers({
       !counted.has(o.id) &&
       !offers.some((x) => x.part === o.part),
   );
-  // what is offered for the line itself and is not in the running: in a packing that the house does not take, or the
-  // same pieces at a fee
-  const house = assemblyHouse(doc);
-  const others = doc.offers
-    .filter(
-      (o) =>
-        o.part === undefined &&
-        lines.includes(o.line) &&
-        !counted.has(o.id) &&
-        !isTwin(o, doc.offers, counted),
-    )
-    .map((offer) => ({
-      offer,
-      why: isRefused(doc, r.parts, lines, offer)
-        ? `${house?.name} ${house?.assembly?.takes === "reels" ? "takes reels and trays only" : "takes no loose pieces"}`
-        : offer.fee === undefined
-          ? "the shop has no exchange rate for it"
-          : "the same pieces without the charge are there",
-    }));
+  const others = manyOthers(doc, r.parts, lines, counted);
   const raw = new Map<string, RunOffer>(doc.offers.map((o) => [o.id, o]));
   return (
     <div className="pl-5">
