@@ -12,13 +12,33 @@ test("how many different values and packages a bill asks for, however they are w
     line("f", "R9", "1M", "0402", { dnp: true }),
   ];
   expect(spreadOf(lines)).toEqual({
-    parts: 5,
+    parts: 4,
     values: [
       { letters: "R", count: 2 },
       { letters: "C", count: 1 },
     ],
     packages: 3,
   });
+});
+
+test("parts are counted once over boards and ways of mounting; ratings and numbers part them", () => {
+  const on = (board: string, more: object = {}) => ({ board, ...more });
+  const lines = [
+    line("a", "R1", "10k 1%", "0603", on("tail")),
+    line("b", "R1", "10k 1%", "0603", on("card", { mount: "hand" })),
+    line("c", "R2", "10k 5%", "0603", on("card")),
+    line("d", "J1", "display", "", on("tail", { mpn: "LC-4" })),
+    line("e", "J1", "sounder", "", on("card", { mpn: "lc -4" })),
+  ];
+  expect(spreadOf(lines).parts).toBe(3);
+});
+
+test("a value that another board has often does not give way", () => {
+  const few = line("few", "R1", "4k7", "0603", { board: "tail" });
+  const many = line("many", "R2 R3 R4", "5k1", "0603", { board: "tail" });
+  const often = line("often", "R1 R2", "4k7", "0603", { board: "card" });
+  expect(nearValues([few, many]).map((x) => x.few)).toEqual(["few"]);
+  expect(nearValues([few, many, often])).toEqual([]);
 });
 
 test("a value used once or twice may take the nearest one that is used more, the nearest first", () => {

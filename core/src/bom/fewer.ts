@@ -1,5 +1,6 @@
+import { numberKey } from "./number.ts";
 import { lettersOf } from "./refs.ts";
-import { type BillLine, packageKey, ratingsOf } from "./same.ts";
+import { type BillLine, packageKey, ratingsOf, sameParts } from "./same.ts";
 import { readValue } from "./value.ts";
 
 /** A value the bill has a few times only, beside one near it that it has more often. */
@@ -14,15 +15,15 @@ export interface NearValue {
 
 /** How many different things a bill asks for. */
 export interface BillSpread {
-  /** Lines that are placed. */
+  /** Different parts that are placed, over all boards: by number, else by value and package. */
   readonly parts: number;
   /** Different values by letters of the reference, the most first: R 12, C 5. */
   readonly values: readonly { readonly letters: string; readonly count: number }[];
-  /** Different packages on the board. */
+  /** Different packages. */
   readonly packages: number;
 }
 
-/** A line of so many pieces on a board is a candidate to take its neighbour's value. */
+/** A value of so many pieces is a candidate to give way to its neighbour. */
 const FEW = 2;
 /** Values further apart are no neighbours: about two steps of the E12 series. */
 const NEAR = 0.35;
@@ -36,8 +37,11 @@ export function spreadOf(lines: readonly BillLine[]): BillSpread {
     const letters = lettersOf(l.refs[0]!);
     values.set(letters, (values.get(letters) ?? new Set()).add(value.si));
   }
+  const numbers = new Set(placed.map((l) => numberKey(l.mpn)).filter((n) => n !== ""));
+  const unnumbered = placed.filter((l) => l.mpn.trim() === "").map((l) => ({ ...l, mount: "", board: "" }));
+  const alike = sameParts(unnumbered).reduce((n, s) => n + s.others.length, 0);
   return {
-    parts: placed.length,
+    parts: numbers.size + unnumbered.length - alike,
     values: [...values]
       .map(([letters, set]) => ({ letters, count: set.size }))
       .sort((a, b) => b.count - a.count),
@@ -46,7 +50,7 @@ export function spreadOf(lines: readonly BillLine[]): BillSpread {
 }
 
 /**
- * Values that could give way to a neighbour: a line of one or two pieces, and the nearest value of the same kind,
+ * Values that could give way to a neighbour: one that one or two pieces in all have, and the nearest value of the same kind,
  * package and mounting that more pieces have. Whether the circuit bears it is the person's to say: a divider, a filter or
  * a crystal's capacitors may not. Ratings that are stated and differ part them.
  *
@@ -60,13 +64,16 @@ export function nearValues(lines: readonly BillLine[]): NearValue[] {
     const key = `${lettersOf(l.refs[0]!)} ${packageKey(l.package)} ${l.mount}`;
     return [{ l, si: value.si, key }];
   });
+  // the same value on another board or in another line is no other part
+  const pieces = new Map<string, number>();
+  for (const { l, si, key } of read)
+    pieces.set(`${key} ${si}`, (pieces.get(`${key} ${si}`) ?? 0) + l.refs.length);
+  const piecesOf = (x: { key: string; si: number }) => pieces.get(`${x.key} ${x.si}`)!;
   const out: NearValue[] = [];
   for (const a of read) {
-    if (a.l.refs.length > FEW) continue;
+    if (piecesOf(a) > FEW) continue;
     const fits = read
-      .filter(
-        (b) => b.key === a.key && b.si !== a.si && b.l.refs.length > a.l.refs.length && isAlike(a.l, b.l),
-      )
+      .filter((b) => b.key === a.key && b.si !== a.si && piecesOf(b) > piecesOf(a) && isAlike(a.l, b.l))
       .map((b) => ({ few: a.l.id, many: b.l.id, share: b.si / a.si - 1 }))
       .filter((x) => Math.abs(x.share) <= NEAR)
       .sort((x, y) => Math.abs(x.share) - Math.abs(y.share));

@@ -4,7 +4,7 @@ import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
 import { microsToText, roundMoney, toMicros } from "../money/money.ts";
 import { assemblyHouse } from "../run/assembly-house.ts";
-import { boardOf, Places } from "../run/boards.ts";
+import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import type { RunResult } from "../run/roll-up.ts";
@@ -269,15 +269,13 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
         {
           heading: "Order",
           rows: [
-            ...(doc.boards.length > 1
-              ? doc.boards.map((b): [string, string] => [
-                  `Boards to place, ${b.name}`,
-                  String(r.start * b.perProduct),
-                ])
-              : [["Boards to place", String(r.start)] as [string, string]]),
+            ...doc.boards.map((b): [string, string] => [
+              doc.boards.length > 1 ? `Boards to place, ${b.name}` : "Boards to place",
+              String(r.start * b.perProduct),
+            ]),
             ["Lines to place", String(r.parts.filter((p) => p.method === "house").length)],
             [
-              doc.boards.length > 1 ? "Parts a product" : "Parts a board",
+              `Parts a ${unitOf(doc)}`,
               String(r.parts.filter((p) => p.method === "house").reduce((n, p) => n + p.count, 0)),
             ],
             ["Placement file", "assembly/placement.csv"],

@@ -57,3 +57,7 @@ export const boardsPerProduct = (doc: RunDocument): number =>
     1,
     doc.boards.reduce((n, b) => n + b.perProduct, 0),
   );
+
+/** What a run counts: boards, or products where several boards make one. */
+export const unitOf = (doc: RunDocument): "board" | "product" =>
+  boardsPerProduct(doc) > 1 ? "product" : "board";

@@ -1,4 +1,4 @@
-import { microsToNumber } from "@kobbin/core";
+import { microsToNumber, unitOf } from "@kobbin/core";
 import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
 import { amount, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
@@ -19,6 +19,7 @@ export function Spine({ stage }: { stage: string }) {
     if (at && strip.current && strip.current.scrollWidth > strip.current.clientWidth)
       strip.current.scrollLeft = at.offsetLeft - strip.current.clientWidth / 3;
   }, [stage]);
+  const unit = unitOf(doc);
   const greatest = Math.max(...Object.values(r.stages).map((s) => s.micros), 1);
   return (
     <nav
@@ -26,7 +27,9 @@ export function Spine({ stage }: { stage: string }) {
       className="flex min-h-0 flex-col border-r border-rule max-md:border-r-0 max-md:border-b"
     >
       <div className="px-5 pt-4 pb-3 max-md:px-3 max-md:pt-2 max-md:pb-1">
-        <p className="text-[17px] font-bold">{doc.goodBoards} good boards</p>
+        <p className="text-[17px] font-bold">
+          {doc.goodBoards} good {unit}s
+        </p>
         <p className="text-[13.5px] text-ink-2">
           revision {doc.revision}; start {r.start}
         </p>
@@ -74,14 +77,14 @@ export function Spine({ stage }: { stage: string }) {
         })}
       </ol>
       <dl className="grid grid-cols-[1fr_auto] items-baseline gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
-        <dt className="text-ink-2">per good board</dt>
+        <dt className="text-ink-2">per good {unit}</dt>
         <dd
           className="num text-right text-[25px] leading-tight font-bold tracking-tight"
           data-testid="per-good"
         >
           <Sum
-            title="cost per good board"
-            formula={`total of the run ÷ expected good boards (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
+            title={`cost per good ${unit}`}
+            formula={`total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
             terms={r.tree.children.map((c) => ({
               label: c.label,
               value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),

@@ -16,14 +16,15 @@ export function Ruler({
   points,
   currency,
   disabled = false,
-  label = "good boards",
+  label,
 }: {
   value: number;
   onChange: (n: number) => void;
   points: readonly RulerPoint[];
   currency: string;
   disabled?: boolean;
-  label?: string;
+  /** What is counted. */
+  label: string;
 }) {
   const id = useId();
   const rule = useRef<HTMLDivElement>(null);

@@ -1,4 +1,4 @@
-import { compareRefs } from "@kobbin/core";
+import { compareRefs, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
@@ -42,7 +42,7 @@ export function AssemblePage() {
   });
   const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
-  const unit = doc.boards.length > 1 ? "product" : "board";
+  const unit = unitOf(doc);
   const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
@@ -50,13 +50,13 @@ export function AssemblePage() {
       <p className="mb-4 text-ink-2">Own hands or a house; how many to start, and what it takes.</p>
       <div className="mb-5 grid grid-cols-[auto_1fr] items-end gap-8 max-md:grid-cols-1">
         <div>
-          <p className="text-[13.5px] text-ink-2">boards to start</p>
+          <p className="text-[13.5px] text-ink-2">{unit}s to start</p>
           <p className="num text-[34px] leading-none font-bold">
             <Sum
-              title="boards to start"
+              title={`${unit}s to start`}
               formula="the least number for which the chance of enough good ones reaches the confidence; binomial, with the yield of the defect model"
               terms={[
-                { label: "good boards wanted", value: String(doc.goodBoards) },
+                { label: `good ${unit}s wanted`, value: String(doc.goodBoards) },
                 {
                   label: "first-pass yield",
                   value: `${fixed(r.yield.firstPass * 100, 1)} %`,
@@ -87,8 +87,9 @@ export function AssemblePage() {
           value={doc.goodBoards}
           points={curve}
           currency={doc.workshop.currency}
+          label={`good ${unit}s`}
           disabled={isLocked}
-          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
+          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good ${unit}s`)}
         />
       </div>
       {!effects ? (
@@ -114,7 +115,7 @@ export function AssemblePage() {
           <ChoiceRow
             decision="How sure"
             showsSaving={false}
-            why="to end with enough good boards without a second order"
+            why={`to end with enough good ${unit}s without a second order`}
             alternatives={effects.confidence}
             disabled={isLocked}
             onChoose={(v) =>
@@ -157,7 +158,7 @@ export function AssemblePage() {
                 value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a ${unit}`}
               />
               <tr className="font-semibold">
-                <td>in all, for {r.start} boards</td>
+                <td>in all, for {count(r.start, unit)}</td>
                 <td className="num text-right">{fixed(r.ownMinutes / 60, 1)} h</td>
               </tr>
             </tbody>
@@ -219,7 +220,7 @@ function Row({ label, value }: { label: string; value: string }) {
 function Numbers() {
   const { doc, change, isLocked } = useRun();
   if (isLocked) return null;
-  const unit = doc.boards.length > 1 ? "product" : "board";
+  const unit = unitOf(doc);
   const save = (key: string, text: string, isMoney: boolean) => {
     const clean = typedNumber(text.trim());
     if (

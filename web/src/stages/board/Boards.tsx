@@ -10,7 +10,7 @@ import { useSayError } from "../../ui/Toast.tsx";
 /** The boards of the product: which one is looked at, how often each is in it, another one added. */
 export function Boards({ index, onChoose }: { index: number; onChoose: (index: number) => void }) {
   const { id, answer, doc, isLocked } = useRun();
-  const several = doc.boards.length > 1;
+  const several = doc.boards.length > 1 || doc.boards[0]!.perProduct > 1;
   const add = !isLocked && (
     <Link className="quiet-link" to={`/new?board-of=${answer.revisionId}&run=${id}`}>
       add another board

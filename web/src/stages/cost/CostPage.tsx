@@ -1,4 +1,4 @@
-import { type CostNode, microsToNumber } from "@kobbin/core";
+import { type CostNode, microsToNumber, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
@@ -16,6 +16,7 @@ export function CostPage() {
   const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
   useEffect(wantCurve, [wantCurve]);
   const { currency } = doc.workshop;
+  const unit = unitOf(doc);
   return (
     <section>
       <div className="mb-4 grid grid-cols-[auto_1fr] items-end gap-10 max-md:grid-cols-1">
@@ -24,14 +25,17 @@ export function CostPage() {
           <p className="num mt-1 text-[40px] leading-none font-bold tracking-tight">
             {amount(microsToNumber(r.perGood), currency)}
           </p>
-          <p className="text-ink-2">{currency} per good board</p>
+          <p className="text-ink-2">
+            {currency} per good {unit}
+          </p>
         </div>
         <Ruler
           value={doc.goodBoards}
           points={curve}
           currency={currency}
+          label={`good ${unit}s`}
           disabled={isLocked}
-          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good boards`)}
+          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good ${unit}s`)}
         />
       </div>
       <div className="overflow-x-auto">
@@ -40,9 +44,9 @@ export function CostPage() {
             <tr>
               <th>What</th>
               <th className="text-right">Fixed, {currency}</th>
-              <th className="text-right">Grows with boards</th>
+              <th className="text-right">Grows with {unit}s</th>
               <th className="text-right">The run</th>
-              <th className="text-right">Per good board</th>
+              <th className="text-right">Per good {unit}</th>
             </tr>
           </thead>
           <tbody>
@@ -58,12 +62,12 @@ export function CostPage() {
               <td className="num text-right">{amount(fromMicros(r.total), currency)}</td>
               <td className="num text-right">
                 <Sum
-                  title="cost per good board"
-                  formula="total ÷ expected good boards"
+                  title={`cost per good ${unit}`}
+                  formula={`total ÷ expected good ${unit}s`}
                   terms={[
                     { label: "total of the run", value: money(fromMicros(r.total), currency) },
                     {
-                      label: "expected good boards",
+                      label: `expected good ${unit}s`,
                       value: fixed(r.expectedGood, 3),
                       note: `${r.start} started × ${fixed(r.yield.final * 100, 2)} %`,
                     },
@@ -146,7 +150,7 @@ export function CostPage() {
         ) : (
           <>
             <Suspense fallback={<Skeleton rows={6} />}>
-              <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} />
+              <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
             </Suspense>
             <CurveTable />
           </>
@@ -224,6 +228,7 @@ function Branch({
 function CurveTable() {
   const { doc, curve } = useRun();
   const { currency } = doc.workshop;
+  const unit = unitOf(doc);
   const spots = new Set(sweetSpots(curve).map((p) => p.quantity));
   return (
     <details className="mt-3">
@@ -232,9 +237,9 @@ function CurveTable() {
         <table className="rows w-full" aria-label="Cost by quantity">
           <thead>
             <tr>
-              <th className="text-right">Good boards</th>
+              <th className="text-right">Good {unit}s</th>
               <th className="text-right">Start</th>
-              <th className="text-right">Per good board</th>
+              <th className="text-right">Per good {unit}</th>
               <th className="text-right">The run</th>
             </tr>
           </thead>

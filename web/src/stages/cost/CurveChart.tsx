@@ -20,10 +20,13 @@ export function CurveChart({
   points,
   currency,
   chosen,
+  unit,
 }: {
   points: readonly CurvePoint[];
   currency: string;
   chosen: number;
+  /** What is counted. */
+  unit: string;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [theme, setTheme] = useState(0);
@@ -59,7 +62,7 @@ export function CurveChart({
         scales: {
           x: {
             type: "logarithmic",
-            title: { display: true, text: "good boards", color: token("--ink-2"), font: text },
+            title: { display: true, text: `good ${unit}s`, color: token("--ink-2"), font: text },
             ticks: {
               autoSkip: false,
               maxRotation: 0,
@@ -87,7 +90,7 @@ export function CurveChart({
           legend: { display: false },
           tooltip: {
             callbacks: {
-              title: (items) => `${items[0]?.parsed.x} good boards`,
+              title: (items) => `${items[0]?.parsed.x} good ${unit}s`,
               label: (item) => `${amount(item.parsed.y ?? 0, currency)} ${currency} each`,
             },
           },
@@ -95,13 +98,13 @@ export function CurveChart({
       },
     });
     return () => chart.destroy();
-  }, [points, currency, chosen, theme]);
+  }, [points, currency, chosen, unit, theme]);
   return (
     <div className="h-[260px]">
       <canvas
         ref={canvas}
         role="img"
-        aria-label={`Cost per good board falls from ${amount(points[0]!.perGood, currency)} at ${points[0]!.quantity} to ${amount(points.at(-1)!.perGood, currency)} at ${points.at(-1)!.quantity}; the table below has all points.`}
+        aria-label={`Cost per good ${unit} falls from ${amount(points[0]!.perGood, currency)} at ${points[0]!.quantity} to ${amount(points.at(-1)!.perGood, currency)} at ${points.at(-1)!.quantity}; the table below has all points.`}
       />
     </div>
   );

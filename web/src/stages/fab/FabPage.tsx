@@ -1,4 +1,4 @@
-import type { FabOptionKey, LimitCheck } from "@kobbin/core";
+import { type FabOptionKey, type LimitCheck, unitOf } from "@kobbin/core";
 import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -43,7 +43,7 @@ export function FabPage() {
               <thead>
                 <tr>
                   <th>House</th>
-                  <th className="text-right">Per good board</th>
+                  <th className="text-right">Per good {unitOf(doc)}</th>
                   <th className="text-right">Landed, {currency}</th>
                   <th className="text-right">At your door</th>
                   <th>Tightest limit</th>

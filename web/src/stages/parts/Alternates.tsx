@@ -1,4 +1,12 @@
-import { type Candidate, candidatesFor, factsOfLine, lineKey, numberKey, type RunLine } from "@kobbin/core";
+import {
+  type Candidate,
+  candidatesFor,
+  factsOfLine,
+  lineKey,
+  numberKey,
+  type RunLine,
+  unitOf,
+} from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { addParts, decideAlternate, useParts } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
@@ -68,7 +76,7 @@ export function Alternates({ line }: { line: RunLine }) {
                       ? `tried ${day(c.part.triedOn)}`
                       : "not tried here"}
                 </span>
-                <Effect effect={effects.get(c.part.id)} candidate={c} />
+                <Effect effect={effects.get(c.part.id)} candidate={c} unit={unitOf(doc)} />
                 <State candidate={c} />
                 {line.mpn === "" && !isLocked && c.comparison.verdict !== "forbidden" && (
                   <button
@@ -100,7 +108,15 @@ export function Alternates({ line }: { line: RunLine }) {
   );
 }
 
-function Effect({ effect, candidate: c }: { effect: number | undefined; candidate: Candidate }) {
+function Effect({
+  effect,
+  candidate: c,
+  unit,
+}: {
+  effect: number | undefined;
+  candidate: Candidate;
+  unit: string;
+}) {
   if (c.isUsable) return null;
   return (
     <span className="text-ink-2">
@@ -108,7 +124,7 @@ function Effect({ effect, candidate: c }: { effect: number | undefined; candidat
         "no offer known"
       ) : (
         <>
-          <Delta value={effect} /> per good board
+          <Delta value={effect} /> per good {unit}
         </>
       )}
     </span>

@@ -22,7 +22,7 @@ export function Fewer() {
   };
   const words = (
     <>
-      {count(spread.parts, "different part")} on the board:{" "}
+      {count(spread.parts, "different part")} on the {doc.boards.length > 1 ? "boards" : "board"}:{" "}
       {spread.values.map((v) => count(v.count, `value of ${v.letters}`, `values of ${v.letters}`)).join(", ")}
       {spread.values.length > 0 && "; "}
       {count(spread.packages, "package")}

@@ -1,4 +1,4 @@
-import { type LineOverride, type RunLine, type Variant, withVariant } from "@kobbin/core";
+import { type LineOverride, type RunLine, unitOf, type Variant, withVariant } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
 import { addVariant, removeVariant, saveVariant } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -282,7 +282,9 @@ function Prices({ variants }: { variants: readonly Variant[] }) {
   }, [doc, variants, quantities]);
   return (
     <table className="rows tight mt-2">
-      <caption className="text-left text-[13px] text-ink-2">Per good board, {currency}</caption>
+      <caption className="text-left text-[13px] text-ink-2">
+        Per good {unitOf(doc)}, {currency}
+      </caption>
       <thead>
         <tr>
           <th>Quantity</th>

@@ -1,4 +1,4 @@
-import { type Basket, cheapestPerLine, microsToNumber } from "@kobbin/core";
+import { type Basket, cheapestPerLine, microsToNumber, unitOf } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Delta } from "../../ui/ChoiceRow.tsx";
@@ -49,7 +49,7 @@ export function Baskets() {
               <th className="text-right">Parts</th>
               <th className="text-right">Shipping</th>
               <th className="text-right">In all, {currency}</th>
-              <th className="text-right">Per good board</th>
+              <th className="text-right">Per good {unitOf(doc)}</th>
               <th className="text-right">Days</th>
               <th>Covers</th>
               <th>

@@ -1,4 +1,4 @@
-import { assemblyHouse, ofBoard, type RunNeed } from "@kobbin/core";
+import { assemblyHouse, ofBoard, type RunNeed, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
 
@@ -7,6 +7,7 @@ const WAY = { hand: "by hand", machine: "by machine" } as const;
 /** How many are needed, with every step of the sum: boards, pieces, losses, what the shelf gives. */
 export function Needed({ need, title }: { need: RunNeed; title: string }) {
   const { doc, result: r } = useRun();
+  const unit = unitOf(doc);
   const nameOf = (id: string) => {
     const p = r.parts.find((x) => x.line.id === id)!;
     const { refs, valueText, mpn } = p.line;
@@ -19,7 +20,7 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
     const { name, count } = nameOf(t.line);
     const boards = t.kind === "loose" ? doc.goodBoards : r.start;
     return {
-      label: need.terms.length > 1 ? name : t.kind === "loose" ? "good boards" : "boards started",
+      label: need.terms.length > 1 ? name : t.kind === "loose" ? `good ${unit}s` : `${unit}s started`,
       value: String(t.net),
       note: `${boards} × ${count}`,
     };
@@ -32,8 +33,8 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
       title={`needed of ${title}`}
       formula={
         kinds.length === 0
-          ? "good boards × pieces a product"
-          : "boards started × pieces a board + what is lost on the way + what is kept for rework − what lies on the shelf"
+          ? `good ${unit}s × pieces a product`
+          : `${unit}s started × pieces a ${unit} + what is lost on the way + what is kept for rework − what lies on the shelf`
       }
       terms={[
         ...terms,

@@ -1,4 +1,4 @@
-import { microsToNumber } from "@kobbin/core";
+import { microsToNumber, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { Fragment, useEffect, useMemo, useRef, useState } from "react";
 import { askSuppliers, useAsks } from "../../resources/run.ts";
@@ -56,7 +56,7 @@ export function SourcePage() {
         <div>
           <h1>Source</h1>
           <p className="text-ink-2">
-            Parts for {r.start} boards started, with what is lost on the way.{" "}
+            Parts for {count(r.start, unitOf(doc))} started, with what is lost on the way.{" "}
             {answer.askedAt
               ? `Suppliers were asked on ${day(answer.askedAt)}.`
               : "No supplier was asked yet."}
