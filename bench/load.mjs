@@ -6,7 +6,7 @@ import { cpus, tmpdir, totalmem } from "node:os";
 import { join } from "node:path";
 import { ensureDatabase, startCluster } from "../tools/cluster.mjs";
 import { createLauncher } from "../tools/launch.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "../tools/setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "../tools/setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -23,6 +23,7 @@ const folder = mkdtempSync(join(tmpdir(), "kobbin-load-"));
 chmodSync(folder, 0o755);
 const cluster = await startCluster(folder);
 await ensureDatabase(cluster.url, "load");
+migrateDatabase(cluster.ownerUrl("load"));
 const launcher = createLauncher((name, code) => {
   console.error(`${name} ended with ${code}`);
   process.exitCode = 1;
@@ -39,7 +40,7 @@ const port = await launcher.launch(
   process.execPath,
   ["server/dist/main.js"],
   {
-    DATABASE_URL: cluster.url("load"),
+    DATABASE_URL: cluster.appUrl("load"),
     PORT: "0",
     STANDINS_URL: `http://127.0.0.1:${standIns}`,
     DEMO: "no",

@@ -65,8 +65,8 @@ async function fill(owner: pg.Pool): Promise<void> {
 }
 
 /** The search of the library's own page over 20,000 parts and 200,000 offers. */
-export async function benchParts(databaseUrl: string, add: Add): Promise<void> {
-  const owner = new pg.Pool({ connectionString: databaseUrl, max: 2 });
+export async function benchParts(databaseUrl: string, adminUrl: string, add: Add): Promise<void> {
+  const owner = new pg.Pool({ connectionString: adminUrl, max: 2 });
   const pool = createPool(databaseUrl);
   const drop = () =>
     owner.query(

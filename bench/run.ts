@@ -138,10 +138,11 @@ add(
 
 await benchBaskets(add);
 
-if (process.env.DATABASE_URL) {
-  await benchServed(process.env.DATABASE_URL, add);
-  await benchParts(process.env.DATABASE_URL, add);
-} else console.error("DATABASE_URL is not set: what needs the database was not measured");
+const { DATABASE_URL, ADMIN_URL } = process.env;
+if (DATABASE_URL && ADMIN_URL) {
+  await benchServed(DATABASE_URL, ADMIN_URL, add);
+  await benchParts(DATABASE_URL, ADMIN_URL, add);
+} else console.error("DATABASE_URL and ADMIN_URL are not set: what needs the database was not measured");
 if (process.env.BASE_URL) {
   await benchPicture(process.env.BASE_URL, add);
   await benchGrid(process.env.BASE_URL, add);

@@ -45,10 +45,10 @@ async function perRequest(url: string, headers: Record<string, string>): Promise
 }
 
 /** The lines of the table that need a database with the demo shop. */
-export async function benchServed(databaseUrl: string, add: Add): Promise<void> {
+export async function benchServed(databaseUrl: string, adminUrl: string, add: Add): Promise<void> {
   const config = readConfig({ DATABASE_URL: databaseUrl, SIGN_UP: "open", DEMO: "yes" });
   const pool = createPool(databaseUrl);
-  const owner = new pg.Pool({ connectionString: databaseUrl, max: 2 });
+  const owner = new pg.Pool({ connectionString: adminUrl, max: 2 });
   const { rows } = await owner.query<{ shop: string; line: string; person: string }>(
     `select w.id as shop, (select id from bom_line where workshop_id = w.id order by position limit 1) as line, 'demo@ashglaze' as person
      from workshop as w where w.is_demo limit 1`,

@@ -17,7 +17,7 @@ try {
   database = await openDatabase(option("--data"));
   const { default: pg } = await import("pg");
   // as the owner, who sees which workshops there are; each is then read as the server reads it
-  const owner = new pg.Client({ connectionString: database.url });
+  const owner = new pg.Client({ connectionString: database.ownerUrl });
   await owner.connect();
   const { rows } = await owner.query(
     "select id, name from workshop where $1::text is null or name = $1 order by created_at",

@@ -8,7 +8,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
 import { ensureDatabase, freePort, startCluster } from "./cluster.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -33,7 +33,9 @@ const folder = mkdtempSync(join(tmpdir(), "kobbin-crash-"));
 chmodSync(folder, 0o755);
 let cluster = await startCluster(folder);
 await ensureDatabase(cluster.url, "crash");
-const databaseUrl = cluster.url("crash");
+migrateDatabase(cluster.ownerUrl("crash"));
+const databaseUrl = cluster.appUrl("crash");
+const adminUrl = cluster.url("crash");
 const pgPort = cluster.port;
 const serverPort = await freePort();
 const url = `http://127.0.0.1:${serverPort}`;
@@ -135,7 +137,7 @@ await call("POST", "/api/shops", {
   email: "crash",
   password: "a long password",
 });
-const owner = new pg.Pool({ connectionString: databaseUrl, max: 2 });
+const owner = new pg.Pool({ connectionString: adminUrl, max: 2 });
 owner.on("error", () => undefined);
 const rowsOf = async (sql, values) => (await owner.query(sql, values)).rows;
 const base = (await call("POST", "/api/products", drop("base"))).body;

@@ -5,10 +5,17 @@ import { ROOT } from "./setup.mjs";
 
 /**
  * @param data the folder given by --data, or nothing
- * @returns the address and a function that leaves things as they were found
+ * @returns the address as the server signs in, the address as the owner, and a function that leaves things as they were found
  */
 export async function openDatabase(data) {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, close: () => undefined };
+  const { DATABASE_URL, MIGRATION_URL } = process.env;
+  if (DATABASE_URL) {
+    if (!MIGRATION_URL)
+      throw new Error(
+        "MIGRATION_URL is missing: the address of the database as its owner, beside DATABASE_URL.",
+      );
+    return { url: DATABASE_URL, ownerUrl: MIGRATION_URL, close: () => undefined };
+  }
   const { dataFolder, ensureDatabase, startCluster } = await import("./cluster.mjs");
   const folder = dataFolder(ROOT, data ? resolve(data) : undefined);
   if (!existsSync(join(folder, "pg", "PG_VERSION")) && !process.env.KOBBIN_MAY_CREATE)
@@ -17,7 +24,7 @@ export async function openDatabase(data) {
     );
   const cluster = await startCluster(folder);
   await ensureDatabase(cluster.url, "kobbin");
-  return { url: cluster.url("kobbin"), close: cluster.stop };
+  return { url: cluster.appUrl("kobbin"), ownerUrl: cluster.ownerUrl("kobbin"), close: cluster.stop };
 }
 
 /** The value after an option on the command line. */

@@ -39,7 +39,8 @@ say(
 );
 
 const { dataFolder, findPrograms } = await import("./cluster.mjs");
-let url = process.env.DATABASE_URL;
+let url = process.env.MIGRATION_URL ?? process.env.DATABASE_URL;
+let appUrl = process.env.DATABASE_URL;
 let stop = () => undefined;
 if (url) note("the database is the one DATABASE_URL names");
 else {
@@ -58,7 +59,8 @@ else {
       const cluster = await startCluster(folder);
       stop = cluster.stop;
       await ensureDatabase(cluster.url, "kobbin");
-      url = cluster.url("kobbin");
+      url = cluster.ownerUrl("kobbin");
+      appUrl = cluster.appUrl("kobbin");
       say(true, `the private database runs on port ${cluster.port}`);
     } catch (error) {
       say(
@@ -100,14 +102,10 @@ if (url && hasPackages) {
           `the next start brings the database forward by ${open.join(", ")}; take a backup first: npm run backup`,
         );
       else say(true, "the database is at the newest step");
-      const role = await one(
-        "select rolsuper, rolbypassrls, rolcanlogin from pg_roles where rolname = 'kobbin_app'",
-      );
-      say(
-        Boolean(role) && !role.rolsuper && !role.rolbypassrls,
-        "the server's role is bound by row-level security",
-        "Nothing may give kobbin_app superuser or bypassrls: alter role kobbin_app nosuperuser nobypassrls",
-      );
+      const { createPool, whatStandsAgainst } = await import("../server/dist/index.js");
+      const pool = createPool(appUrl);
+      const against = await whatStandsAgainst(pool).finally(() => pool.end());
+      say(!against || open.length > 0, "the server signs in as a role that can only serve", against);
       const open_tables = (
         await client.query(
           "select c.relname from pg_class as c join pg_attribute as a on a.attrelid = c.oid and a.attname = 'workshop_id' where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and not c.relrowsecurity and c.relname not in ('member', 'session', 'figures_due', 'feed_due')",
@@ -120,12 +118,14 @@ if (url && hasPackages) {
       );
       if (await has("figures_due")) {
         const due = await one(
-          "select count(*)::int as n, coalesce(extract(epoch from now() - min(since)), 0)::int as oldest from figures_due",
+          "select count(*)::int as n, coalesce(extract(epoch from now() - min(since) filter (where parked is null)), 0)::int as oldest, count(parked)::int as parked, min(parked) as why from figures_due",
         );
         say(
-          due.oldest < 300,
+          due.oldest < 300 && due.parked === 0,
           `${due.n} runs wait for their figures`,
-          `The oldest waits for ${due.oldest} s: is a server with ROLE=all or ROLE=worker running?`,
+          due.parked > 0
+            ? `${due.parked} were set aside: ${due.why}`
+            : `The oldest waits for ${due.oldest} s: is a server with ROLE=all or ROLE=worker running?`,
         );
       }
       // shop by shop, since the policies bind the owner of the tables too

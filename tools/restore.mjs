@@ -1,7 +1,9 @@
 // Reads a backup as a new workshop.
 //   npm run restore -- FILE --owner SIGN-IN-NAME [--name NAME] [--data FOLDER]
 // The owner is an account that is there, or a new one: then its password is read from KOBBIN_PASSWORD or asked for.
-import { readFileSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { createInterface } from "node:readline/promises";
 import { openDatabase, option } from "./database.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled } from "./setup.mjs";
@@ -18,13 +20,14 @@ if (!file || file.startsWith("--") || !person) {
 const { createPool, migrate, openBackup, restoreBackup, withTransaction } = await import(
   "../server/dist/index.js"
 );
+const own = mkdtempSync(join(tmpdir(), "kobbin-restore-"));
 let database;
 let code = 0;
 try {
-  const backup = openBackup(new Uint8Array(readFileSync(file)));
+  const backup = await openBackup(file, own);
   process.env.KOBBIN_MAY_CREATE = "yes";
   database = await openDatabase(option("--data"));
-  await migrate(database.url);
+  await migrate(database.ownerUrl);
   const pool = createPool(database.url);
   const { rows } = await pool.query("select id from account where email = $1", [person]);
   let accountId = rows[0]?.id;
@@ -61,9 +64,11 @@ try {
   );
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));
+  for (const p of error?.details?.problems ?? []) console.error(`  ${p}`);
   if (error?.hint) console.error(error.hint);
   code = 1;
 } finally {
+  rmSync(own, { recursive: true, force: true });
   await database?.close();
 }
 process.exit(code);

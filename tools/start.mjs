@@ -2,13 +2,16 @@
 import { readdirSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { createLauncher } from "./launch.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "./setup.mjs";
 
 const HELP = `npm start -- [options]
   --port N        port of the page (default 4180)
   --data FOLDER   where the database lives (default: inside the clone)
   --empty         no demo shop
-DATABASE_URL in the environment names a PostgreSQL database of your own instead of the private one.
+DATABASE_URL in the environment names a PostgreSQL database of your own instead of the private one, signed in to as a
+role that owns nothing; MIGRATION_URL the same as its owner (docs/operations.md).
+HOST other than this machine's own closes sign-up and the demo, unless SIGN_UP and DEMO ask for them; ORIGINS then names
+the addresses the page is opened under.
 `;
 
 const args = process.argv.slice(2);
@@ -29,7 +32,7 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
 
 checkEngine();
 ensurePackagesInstalled();
-if (!isDev) ensureBuilt();
+ensureBuilt();
 
 let stopCluster = () => undefined;
 let isEnding = false;
@@ -48,6 +51,11 @@ for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"]) process.on(signal, () => e
 
 try {
   let databaseUrl = process.env.DATABASE_URL;
+  let ownerUrl = process.env.MIGRATION_URL;
+  if (databaseUrl && !ownerUrl)
+    throw new Error(
+      "DATABASE_URL is set, but MIGRATION_URL is not: the address of the same database as its owner. See docs/operations.md.",
+    );
   if (!databaseUrl) {
     const { dataFolder, dumpBeforeUpgrade, ensureDatabase, startCluster } = await import("./cluster.mjs");
     const folder = dataFolder(ROOT, option("--data") ? resolve(option("--data")) : undefined);
@@ -60,8 +68,10 @@ try {
       .sort();
     const dump = await dumpBeforeUpgrade(cluster.url, "kobbin", folder, steps);
     if (dump) console.log(`the database is brought forward; as it was it stands in ${dump}`);
-    databaseUrl = cluster.url("kobbin");
+    databaseUrl = cluster.appUrl("kobbin");
+    ownerUrl = cluster.ownerUrl("kobbin");
   }
+  await migrateDatabase(ownerUrl);
   const node = (path) =>
     isDev
       ? [
@@ -76,6 +86,14 @@ try {
     /port (\d+)/,
   );
   const serverPort = isDev ? 4181 : port;
+  const { isLoopbackHost } = await import("../server/dist/index.js");
+  const isExposed = !isLoopbackHost(process.env.HOST ?? "127.0.0.1");
+  if (isExposed) {
+    if (!process.env.SIGN_UP)
+      console.log("reached from elsewhere: nobody may start a shop (SIGN_UP=first or open opens that)");
+    if (!process.env.DEMO)
+      console.log("reached from elsewhere: the demo shop stays closed (DEMO=yes opens it)");
+  }
   const actual = await launcher.launch(
     "server",
     ...node("server"),
@@ -83,13 +101,17 @@ try {
       DATABASE_URL: databaseUrl,
       PORT: String(serverPort),
       STANDINS_URL: `http://127.0.0.1:${standIns}`,
-      DEMO: args.includes("--empty") ? "no" : "yes",
+      MIGRATION_URL: "",
+      DEMO: process.env.DEMO ?? (args.includes("--empty") || isExposed ? "no" : "yes"),
+      // in development the page comes from another port than the server's
+      ...(isDev ? { ORIGINS: `http://127.0.0.1:${port} http://localhost:${port}` } : {}),
       WEB_ROOT: isDev ? "" : join(ROOT, "web/dist"),
       LOG: process.env.LOG ?? "quiet",
       // bound to this machine only: whoever sits here may start a shop
-      SIGN_UP: process.env.SIGN_UP ?? "open",
+      SIGN_UP: process.env.SIGN_UP ?? (isExposed ? "closed" : "open"),
     },
     /listening on (\d+)/,
+    isDev ? undefined : "PORT",
   );
   if (isDev)
     await launcher.launch(

@@ -4,7 +4,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createLauncher } from "./launch.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -48,6 +48,7 @@ try {
   );
   count("lint", node("lint", ["node_modules/@biomejs/biome/bin/biome", "check", "--error-on-warnings", "."]));
   count("imports", node("imports", ["tools/check-imports.mjs"]));
+  count("statements", node("statements", ["tools/check-sql.mjs"]));
   ensureBuilt();
   cluster = await startCluster(folder);
 
@@ -64,7 +65,11 @@ try {
       // one more than it would take by itself on two cores
       "--maxWorkers=2",
     ],
-    { TEST_DATABASE_URL: cluster.url("postgres") },
+    {
+      TEST_DATABASE_URL: cluster.url("postgres"),
+      TEST_OWNER_URL: cluster.ownerUrl("postgres"),
+      TEST_APP_URL: cluster.appUrl("postgres"),
+    },
   );
   if (existsSync(jestReport)) {
     const report = JSON.parse(readFileSync(jestReport, "utf8"));
@@ -84,6 +89,7 @@ try {
   );
 
   await ensureDatabase(cluster.url, "journeys");
+  migrateDatabase(cluster.ownerUrl("journeys"));
   const standIns = await launcher.launch(
     "stand-ins",
     process.execPath,
@@ -96,7 +102,7 @@ try {
     process.execPath,
     ["server/dist/main.js"],
     {
-      DATABASE_URL: cluster.url("journeys"),
+      DATABASE_URL: cluster.appUrl("journeys"),
       PORT: "0",
       STANDINS_URL: `http://127.0.0.1:${standIns}`,
       DEMO: "yes",

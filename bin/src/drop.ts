@@ -1,7 +1,8 @@
-import { readdirSync, readFileSync, statSync } from "node:fs";
+import { readdirSync, statSync } from "node:fs";
 import { basename, join, relative } from "node:path";
 import { type BoardSet, type Corrections, type Entry, kindOf, readBoard } from "@kobbin/core";
-import { type FileEntry, openDrop, readTable } from "@kobbin/formats";
+import { type FileEntry, readDrop as openWithTables } from "@kobbin/formats";
+import { readBytes } from "./json-file.ts";
 import { UsageError } from "./print.ts";
 
 /** Files named on the command line; folders are walked, archives opened. */
@@ -13,9 +14,10 @@ export function readPaths(paths: readonly string[]): FileEntry[] {
     if (stat.isDirectory()) {
       for (const f of readdirSync(p, { recursive: true, encoding: "utf8" }).sort()) {
         const full = join(p, f);
-        if (statSync(full).isFile()) out.push({ path: relative(p, full), bytes: readFileSync(full) });
+        if (statSync(full, { throwIfNoEntry: false })?.isFile())
+          out.push({ path: relative(p, full), bytes: readBytes(full) });
       }
-    } else out.push({ path: basename(p), bytes: readFileSync(p) });
+    } else out.push({ path: basename(p), bytes: readBytes(p) });
   }
   return out;
 }
@@ -25,12 +27,8 @@ export async function readDrop(
   files: readonly FileEntry[],
   corrections?: Corrections,
 ): Promise<{ set: BoardSet; entries: readonly Entry[]; rejected?: string }> {
-  const opened = openDrop(files);
-  const entries: Entry[] = [];
-  for (const f of opened.files) {
-    const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
-    entries.push({ ...f, ...(cells ? { cells } : {}) });
-  }
+  const opened = await openWithTables(files, (b) => kindOf(b) === "table");
+  const { entries } = opened;
   const set = readBoard(entries, corrections);
   return {
     set: { ...set, findings: [...opened.notes, ...set.findings] },

@@ -172,7 +172,7 @@ test("cost and package work from one document with its archive beside it, and th
     ]),
   );
   expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/s-co.csv")!.bytes)).toContain(
-    "'=HYPER,",
+    '"\'=HYPER",',
   );
   const again = json<Measure>("measure", "out.zip");
   for (const key of [

@@ -17,25 +17,50 @@ Options: --json prints one document; --max-seconds N ends a long run (default 60
 Exit: 0 read, 1 rejected as a whole, 2 wrong use, 3 a defect of ours.
 `;
 
+/** Options that stand alone, and options with a value. */
+const FLAGS = new Set(["--json"]);
+const VALUES = new Set(["--max-seconds", "--out", "--compare"]);
+
+/** A command line, taken apart. */
+export interface Asked {
+  readonly command: string | undefined;
+  readonly paths: readonly string[];
+  readonly json: boolean;
+  readonly seconds: number;
+  readonly out: string | undefined;
+  readonly compare: string | undefined;
+}
+
+/** @throws UsageError where an option is unknown, lacks its value, or is no number */
+export function readArguments(args: readonly string[]): Asked {
+  const [command, ...rest] = args;
+  const values = new Map<string, string>();
+  const paths: string[] = [];
+  let json = false;
+  for (let i = 0; i < rest.length; i++) {
+    const a = rest[i]!;
+    if (FLAGS.has(a)) json = true;
+    else if (VALUES.has(a)) {
+      const value = rest[++i];
+      if (value === undefined || value === "" || value.startsWith("--"))
+        throw new UsageError(`${a} needs a value after it.`);
+      values.set(a, value);
+    } else if (a.startsWith("--")) throw new UsageError(`there is no option ${a}.\n${USAGE}`);
+    else paths.push(a);
+  }
+  const seconds = Number(values.get("--max-seconds") ?? 60);
+  if (!(Number.isFinite(seconds) && seconds > 0 && seconds <= 86_400))
+    throw new UsageError("--max-seconds needs a number of seconds above 0.");
+  return { command, paths, json, seconds, out: values.get("--out"), compare: values.get("--compare") };
+}
+
 /** Runs one command and returns the exit status. */
 export async function main(args: readonly string[]): Promise<number> {
-  const [command, ...rest] = args;
-  const json = rest.includes("--json");
-  const at = rest.indexOf("--max-seconds");
-  const seconds = at >= 0 ? Number(rest[at + 1]) : 60;
-  const out = rest.indexOf("--out");
-  const compare = rest.indexOf("--compare");
-  const isValue = (i: number) => [at, out, compare].some((k) => k >= 0 && i === k + 1);
-  const paths = rest.filter((a, i) => !a.startsWith("--") && !isValue(i));
-  const timer = setTimeout(() => {
-    process.stderr.write(`rejected: not done after ${seconds} s (--max-seconds)\n`);
-    process.exit(1);
-  }, seconds * 1000);
-  timer.unref();
   try {
+    const { command, paths, json, seconds, out, compare } = readArguments(args);
     switch (command) {
       case "measure":
-        return await measure(paths, json, compare >= 0 ? (rest[compare + 1] ?? "") : undefined);
+        return await measure(paths, json, compare);
       case "bom":
         return await bom(paths, json);
       case "placement":
@@ -45,7 +70,7 @@ export async function main(args: readonly string[]): Promise<number> {
       case "cost":
         return await cost(paths, json);
       case "package":
-        return await pack(paths, out >= 0 ? rest[out + 1] : undefined);
+        return await pack(paths, out);
       default:
         process.stderr.write(USAGE);
         return 2;
@@ -62,7 +87,5 @@ export async function main(args: readonly string[]): Promise<number> {
     }
     process.stderr.write(`a defect of Kobbin: ${error instanceof Error ? error.stack : String(error)}\n`);
     return 3;
-  } finally {
-    clearTimeout(timer);
   }
 }

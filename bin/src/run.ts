@@ -1,5 +1,5 @@
-import { existsSync, readFileSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { writeFileSync } from "node:fs";
+import { dirname, isAbsolute, join } from "node:path";
 import {
   AppError,
   type BasketCache,
@@ -14,6 +14,7 @@ import {
 import { buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
 import { proveBaskets } from "@kobbin/solver";
 import { readDrop, readPaths } from "./drop.ts";
+import { readJson } from "./json-file.ts";
 import { printJson, printRows, UsageError } from "./print.ts";
 
 /** For the proof of a run's basket; what is left open then is told by its gap. */
@@ -24,14 +25,7 @@ function readRun(path: string | undefined, command: string): RunDocument {
     throw new UsageError(
       `usage: kobbin ${command} <run.json>${command === "package" ? " --out <file.zip>" : " [--json]"}`,
     );
-  if (!existsSync(path)) throw new UsageError(`there is no file ${path}`);
-  let value: unknown;
-  try {
-    value = JSON.parse(readFileSync(path, "utf8"));
-  } catch (cause) {
-    throw new AppError("DOCUMENT_INVALID", `${path} is not JSON.`, "Export the run again.", { cause });
-  }
-  return toRunDocument(value);
+  return toRunDocument(readJson(path, "Export the run again."));
 }
 
 /** `kobbin cost`: prints cost/1. */
@@ -77,6 +71,12 @@ export async function pack(paths: readonly string[], out: string | undefined): P
         `The run names no archive for ${b.name}.`,
         "Export the run with its files.",
       );
+    if (isAbsolute(b.archive) || b.archive.split(/[\\/]/).includes(".."))
+      throw new AppError(
+        "DOCUMENT_INVALID",
+        `The archive of ${b.name} is not beside the document: ${b.archive}`,
+        "Put it into the document's own folder.",
+      );
     const given = readPaths([join(dirname(paths[0]!), b.archive)]);
     const { set, entries } = await readDrop(given);
     for (const f of set.files) {
@@ -104,7 +104,11 @@ export async function pack(paths: readonly string[], out: string | undefined): P
       createdAt: `${doc.today}T00:00:00Z`,
     },
   });
-  writeFileSync(out, built.zip);
+  try {
+    writeFileSync(out, built.zip);
+  } catch (error) {
+    throw new UsageError(`${out} cannot be written: ${(error as NodeJS.ErrnoException).code ?? "unknown"}`);
+  }
   process.stderr.write(`${out}: ${built.manifest.files.length} files\n`);
   return 0;
 }

@@ -1,22 +1,13 @@
-import { existsSync, readFileSync } from "node:fs";
-import { AppError, microsToText, proveBasket, sourceDocument, toInstance } from "@kobbin/core";
+import { microsToText, proveBasket, sourceDocument, toInstance } from "@kobbin/core";
 import { loadSolver } from "@kobbin/solver";
+import { readJson } from "./json-file.ts";
 import { printJson, printRows, UsageError } from "./print.ts";
 
 /** `kobbin source`: prints source/1, the cheapest basket of an instance with what is proven of it. */
 export async function source(paths: readonly string[], json: boolean, seconds: number): Promise<number> {
   const [path] = paths;
   if (!path) throw new UsageError("usage: kobbin source <instance.json> [--json]");
-  if (!existsSync(path)) throw new UsageError(`there is no file ${path}`);
-  let value: unknown;
-  try {
-    value = JSON.parse(readFileSync(path, "utf8"));
-  } catch (cause) {
-    throw new AppError("DOCUMENT_INVALID", `${path} is not JSON.`, "See docs/cli.md for its form.", {
-      cause,
-    });
-  }
-  const instance = toInstance(value);
+  const instance = toInstance(readJson(path, "See docs/cli.md for its form."));
   const started = performance.now();
   const { needs, suppliers, options } = instance;
   const basket = await proveBasket(

@@ -1,19 +1,17 @@
-import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { AppError, type Cells, type Finding, readBom, readPlacement } from "@kobbin/core";
-import { readTable } from "@kobbin/formats";
+import { BudgetError, readTable } from "@kobbin/formats";
+import { readBytes } from "./json-file.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
 async function cellsOf(paths: readonly string[], command: string): Promise<{ cells: Cells; name: string }> {
   const [path] = paths;
   if (!path || paths.length > 1) throw new UsageError(`usage: kobbin ${command} <file> [--json]`);
-  let bytes: Uint8Array;
-  try {
-    bytes = readFileSync(path);
-  } catch {
-    throw new UsageError(`there is no file ${path}`);
-  }
-  const cells = await readTable(bytes);
+  const bytes = readBytes(path);
+  const cells = await readTable(bytes).catch((error) => {
+    if (!(error instanceof BudgetError)) throw error;
+    throw new AppError("TABLE_UNREADABLE", error.message, "Keep only the list in it and save it as CSV.");
+  });
   if (!cells)
     throw new AppError("TABLE_UNREADABLE", `${basename(path)} holds no table.`, "Save it as CSV or XLSX.");
   return { cells, name: basename(path) };

@@ -5,8 +5,23 @@ import {
   PART_STATES,
   type PartKind,
   type RunLot,
+  shapes,
 } from "@kobbin/core";
 import * as yup from "yup";
+import {
+  choice,
+  currency,
+  day,
+  id,
+  list,
+  mapOf,
+  money,
+  number,
+  text,
+  trimmed,
+  version,
+  whole,
+} from "./bodies/fields.ts";
 
 /** A part of the library as a list shows it. */
 export interface PartRow extends LibraryPart {
@@ -63,97 +78,68 @@ export interface LotRow extends RunLot {
   readonly uses: number;
 }
 
-const text = (most: number) => yup.string().max(most);
-const day = yup.string().matches(/^\d{4}-\d{2}-\d{2}$/, "Write the date as 2026-11-24.");
-const params = yup
-  .mixed<Record<string, string>>()
-  .test(
-    "params",
-    "An attribute is a short text.",
-    (v) =>
-      v === undefined ||
-      (Object.keys(v).length <= 40 &&
-        Object.entries(v).every(
-          ([k, t]) => /^[a-zA-Z]{1,20}$/.test(k) && typeof t === "string" && t.length <= 120,
-        )),
-  );
+const params = mapOf<string>(shapes.text(120), 40, /^[a-zA-Z]{1,20}$/);
 const facts = {
   maker: text(120),
   description: text(500),
-  kind: yup.string().oneOf(PART_KINDS),
+  kind: choice(PART_KINDS),
   package: text(120),
   params,
 };
+/** A part as it comes into the library. */
+export const newPart = yup.object({
+  mpn: trimmed(120).min(1, "A part has a number.").required("A part has a number."),
+  ...facts,
+});
 export const newPartBody = yup.object({
-  parts: yup
-    .array(
-      yup.object({
-        mpn: text(120).trim().min(1, "A part has a number.").required("A part has a number."),
-        ...facts,
-      }),
-    )
-    .min(1)
-    .max(2000)
-    .required(),
+  parts: list(newPart, 2000).min(1).required(),
 });
 export type NewPartBody = yup.InferType<typeof newPartBody>;
 
 export const partBody = yup.object({
-  version: yup.number().integer().min(1),
+  version,
   ...facts,
-  heightMm: yup.number().min(0).max(1000).nullable(),
-  massMg: yup.number().min(0).max(1e7).nullable(),
+  heightMm: number(0, 1000).nullable(),
+  massMg: number(0, 1e7).nullable(),
   direction: text(200),
-  mount: yup
-    .string()
-    .oneOf(["machine", "hand", "none"] as const)
-    .nullable(),
+  mount: choice(["machine", "hand", "none"]).nullable(),
   moisture: text(10).matches(/^([1-6]|2a|5a|)$/, "A moisture level is 1 to 6, 2a or 5a."),
-  state: yup.string().oneOf(PART_STATES),
+  state: choice(PART_STATES),
   sheet: text(2000),
   measured: text(2000),
   triedOn: day.nullable(),
   tried: text(500),
   /** Found bad, and why; empty clears it. */
-  suspectBecause: text(500).trim(),
+  suspectBecause: trimmed(500),
 });
 export type PartBody = yup.InferType<typeof partBody>;
 
 export const alternateBody = yup.object({
   original: text(400).min(1).required(),
-  partId: yup.string().uuid().required(),
-  state: yup
-    .string()
-    .oneOf(["proposed", "approved", "refused"] as const)
-    .required(),
+  partId: id().required(),
+  state: choice(["proposed", "approved", "refused"]).required(),
   /** Approved for this run only; without it for all. */
-  runId: yup.string().uuid(),
-  because: text(500).trim().default(""),
+  runId: id(),
+  because: trimmed(500).default(""),
 });
 export type AlternateBody = yup.InferType<typeof alternateBody>;
 
-const money = yup
-  .string()
-  .matches(/^\d{1,9}(\.\d{1,6})?$/, "Write an amount like 12.50, at most six decimals.");
-const condition = yup.string().oneOf(["new", "opened", "salvaged", "quarantine"] as const);
+const condition = choice(["new", "opened", "salvaged", "quarantine"]);
 export const newLotBody = yup.object({
-  mpn: text(120).trim().min(1).required("Say which number lies there."),
-  qty: yup.number().integer().min(1, "A lot holds at least one piece.").max(1e8).required(),
+  mpn: trimmed(120).min(1).required("Say which number lies there."),
+  qty: whole(1, 1e8).min(1, "A lot holds at least one piece.").required(),
   place: text(120).default(""),
   receivedOn: day,
   unitCost: money.default("0"),
-  currency: yup
-    .string()
-    .matches(/^[A-Z]{3}$/, "A currency is three capital letters, as EUR.")
-    .required(),
+  currency: currency.required(),
   condition: condition.default("new"),
   donor: text(200).default(""),
   note: text(500).default(""),
 });
 export type NewLotBody = yup.InferType<typeof newLotBody>;
 export const lotBody = yup.object({
-  version: yup.number().integer().min(1).required(),
-  qty: yup.number().integer().min(0).max(1e8),
+  version: version.required(),
+  qty: whole(0, 1e8),
   place: text(120),
   unitCost: money,
   condition,
@@ -162,10 +148,10 @@ export const lotBody = yup.object({
   /** null: nothing was measured after all. */
   sample: yup
     .object({
-      parameter: text(120).trim().min(1, "Say what was measured.").required("Say what was measured."),
+      parameter: trimmed(120).min(1, "Say what was measured.").required("Say what was measured."),
       low: text(40).default(""),
       high: text(40).default(""),
-      readings: yup.array().of(text(40).required()).min(1, "There is no reading.").max(500).required(),
+      readings: list(text(40).required(), 500).min(1, "There is no reading.").required(),
     })
     .nullable()
     .default(undefined),
@@ -175,7 +161,7 @@ export type LotBody = Omit<yup.InferType<typeof lotBody>, "sample"> & {
 };
 
 export const reservationBody = yup.object({
-  lotId: yup.string().uuid().required(),
-  qty: yup.number().integer().min(0).max(1e8).required(),
+  lotId: id().required(),
+  qty: whole(0, 1e8).required(),
 });
 export type ReservationBody = yup.InferType<typeof reservationBody>;

@@ -15,6 +15,12 @@ export const ERROR_CODES = {
   DOCUMENT_INVALID: "A document (run, instance) lacks something it needs.",
   SUPPLIER_UNREACHABLE: "A supplier's feed did not answer.",
   DATABASE_AWAY: "The database does not answer at the moment.",
+  BUSY: "Too much is asked for at once; the turn did not come in time.",
+  KEY_REUSED: "A request's key came again with something else.",
+  STORAGE_FULL: "The database cannot store anything more, or is frozen.",
+  SHOP_FULL: "The shop's files have the room that was set for a shop.",
+  TOO_MUCH_WORK: "A file asks for more work, memory or answer than one drop may take.",
+  WRONG_HOST: "The request came under a name the server does not go by.",
   WRONG_ORIGIN: "A write came from another site.",
   WRONG_PASSWORD: "Name and password do not fit together.",
 } as const;

@@ -15,6 +15,7 @@ export {
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff.ts";
 export type { Finding, Level, Move } from "./board/findings.ts";
+export { measureToKeep } from "./board/keep.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
 export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
@@ -139,6 +140,8 @@ export {
   whatIf,
   withHouse,
 } from "./run/what-if.ts";
+export * as shapes from "./shape/index.ts";
+export type { DataShape } from "./shape/shape.ts";
 export {
   type Basket,
   type BasketOptions,

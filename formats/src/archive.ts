@@ -1,4 +1,7 @@
-import { Unzip, UnzipInflate, unzipSync, Zip, ZipDeflate, zipSync } from "fflate";
+import { Unzip, UnzipInflate, Zip, ZipDeflate } from "fflate";
+import { BudgetError, DropBudget } from "./budget.ts";
+import { endOf, readDirectory, unpackEntry, type ZipEntry } from "./directory.ts";
+import { cleanPath } from "./path.ts";
 
 /** A file out of an archive, or a loose one. */
 export interface FileEntry {
@@ -8,7 +11,13 @@ export interface FileEntry {
 
 /** Something about the archive itself that a person should know. */
 export interface ArchiveNote {
-  readonly tag: "archive-invalid" | "archive-too-large" | "unsafe-path" | "duplicate-name";
+  readonly tag:
+    | "archive-invalid"
+    | "archive-encrypted"
+    | "archive-too-large"
+    | "budget-reached"
+    | "unsafe-path"
+    | "duplicate-name";
   readonly level: "error" | "warning" | "remark";
   readonly file?: string;
   readonly text: string;
@@ -22,15 +31,6 @@ export interface Opened {
   readonly rejected?: string;
 }
 
-/** Bounds of an archive; beyond them it is refused before it fills the memory. */
-export interface ArchiveLimits {
-  readonly maxBytes: number;
-  readonly maxEntries: number;
-  readonly maxRatio: number;
-}
-
-export const ARCHIVE_LIMITS: ArchiveLimits = { maxBytes: 100 * 1024 * 1024, maxEntries: 500, maxRatio: 200 };
-
 const isZip = (u8: Uint8Array) => u8[0] === 0x50 && u8[1] === 0x4b && (u8[2] === 3 || u8[2] === 5);
 const isSheet = (u8: Uint8Array) => {
   // an XLSX begins like a zip; its first entry names tell
@@ -43,49 +43,68 @@ const isSheet = (u8: Uint8Array) => {
  * Opens dropped files: archives are unpacked in memory, loose files taken as they are.
  *
  * Entries with `..` or an absolute path are skipped with a note; archives inside archives stay closed. Nothing is ever
- * written anywhere. Sizes are counted while unpacking, so a bomb stops at the bound.
+ * written anywhere. Everything is counted against one budget for the whole drop, before it is unpacked. Whatever of an
+ * archive could not be read is an error: the set is not whole then.
  */
-export function openDrop(dropped: readonly FileEntry[], limits: ArchiveLimits = ARCHIVE_LIMITS): Opened {
+export function openDrop(dropped: readonly FileEntry[], budget: DropBudget = new DropBudget()): Opened {
   const files: FileEntry[] = [];
   const notes: ArchiveNote[] = [];
   let rejected: string | undefined;
   for (const d of dropped) {
-    if (!isZip(d.bytes) || isSheet(d.bytes)) {
-      if (/\.zip$/i.test(d.path)) {
+    try {
+      if (isZip(d.bytes) && !isSheet(d.bytes)) {
+        const one = unpack(d, budget);
+        files.push(...one.files);
+        notes.push(...one.notes);
+        if (one.rejected && one.files.length === 0) rejected = one.rejected;
+      } else if (/\.zip$/i.test(d.path)) {
         rejected = `${d.path} is not a zip archive, or it is cut off at the front.`;
-        notes.push({
-          tag: "archive-invalid",
-          level: "error",
-          file: d.path,
-          text: rejected,
-          do: "Pack the files again and drop the new archive.",
-        });
-        continue;
+        notes.push(invalid(d.path, rejected));
+      } else {
+        budget.spend("entries", 1, `The drop holds more than ${budget.limits.entries} files.`);
+        budget.spend("bytes", d.bytes.length, tooLarge(budget));
+        files.push({ path: cleanPath(d.path), bytes: d.bytes });
       }
-      files.push(d);
-      continue;
+    } catch (error) {
+      if (!(error instanceof BudgetError)) throw error;
+      rejected = error.message;
+      notes.push({
+        tag: "archive-too-large",
+        level: "error",
+        file: d.path,
+        text: error.message,
+        do: "Drop only the board's own files.",
+      });
     }
-    const one = unpack(d, limits);
-    files.push(...one.files);
-    notes.push(...one.notes);
-    if (one.rejected && one.files.length === 0) rejected = one.rejected;
   }
-  const seen = new Set<string>();
+  const seen = new Map<string, Uint8Array>();
   const unique = files.filter((f) => {
-    const isNew = !seen.has(f.path);
-    seen.add(f.path);
-    if (!isNew) notes.push(twice(f.path));
-    return isNew;
+    const first = seen.get(f.path);
+    if (first === undefined) {
+      seen.set(f.path, f.bytes);
+      return true;
+    }
+    if (!isSame(first, f.bytes)) notes.push(twice(f.path));
+    return false;
   });
   if (unique.length === 0 && !rejected) rejected = "The drop holds no files.";
   return { files: unique, notes, ...(rejected && unique.length === 0 ? { rejected } : {}) };
 }
 
+const isSame = (a: Uint8Array, b: Uint8Array) => a.length === b.length && a.every((x, i) => x === b[i]);
+const invalid = (file: string, text: string): ArchiveNote => ({
+  tag: "archive-invalid",
+  level: "error",
+  file,
+  text,
+  do: "Pack the files again and drop the new archive.",
+});
 const twice = (file: string): ArchiveNote => ({
   tag: "duplicate-name",
-  level: "warning",
+  level: "error",
   file,
-  text: "The name stands twice in the drop; the first one is used.",
+  text: "The name stands twice in the drop; the first one is used, the other one is not read.",
+  do: "Drop only the files of one board, or give the other file a name of its own.",
 });
 
 const UNWANTED = /(^|\/)(__MACOSX|\.DS_Store|Thumbs\.db)/;
@@ -97,161 +116,126 @@ const unsafePath = (name: string): ArchiveNote => ({
   text: "The entry's path leads out of the archive; it was skipped.",
   do: "Pack the file without a path and drop it again.",
 });
-const tooMany = (limits: ArchiveLimits) => `The archive holds more than ${limits.maxEntries} files.`;
-const tooLarge = (limits: ArchiveLimits) =>
-  `Unpacked, the archive is larger than ${Math.round(limits.maxBytes / 1048576)} MB.`;
-const tooDense = (limits: ArchiveLimits) =>
-  `The archive unpacks to more than ${limits.maxRatio} times its size.`;
+const tooMany = (budget: DropBudget) => `The drop holds more than ${budget.limits.entries} files.`;
+const tooLarge = (budget: DropBudget) =>
+  `Unpacked, the drop is larger than ${Math.round(budget.limits.bytes / 1048576)} MB.`;
+
+/** So many times its packed size an entry of a megabyte and more may have; no board's file comes near it. */
+const MOST_RATIO = 200;
 
 /** An archive by its directory where that is sound, else entry by entry as far as it goes. */
-const unpack = (d: FileEntry, limits: ArchiveLimits): Opened =>
-  unpackByDirectory(d, limits) ?? unpackAsFound(d, limits);
-
-/**
- * Unpacks by the directory at the archive's end, which says where each entry lies and how long it is: an archive inside
- * holds marks that would be taken for the outer one's otherwise. Each entry gets the room the directory says, no more.
- *
- * @returns undefined where the directory, or an entry of it, is damaged
- */
-function unpackByDirectory(d: FileEntry, limits: ArchiveLimits): Opened | undefined {
-  if (!endsWithDirectory(d.bytes)) return undefined;
-  const notes: ArchiveNote[] = [];
-  const sizes = new Map<string, number>();
-  let total = 0;
-  let count = 0;
-  let stop: string | undefined;
-  let found: Record<string, Uint8Array>;
-  try {
-    found = unzipSync(d.bytes, {
-      filter: ({ name, originalSize }) => {
-        if (stop || name.endsWith("/") || UNWANTED.test(name)) return false;
-        if (isUnsafe(name)) {
-          notes.push(unsafePath(name));
-          return false;
-        }
-        if (sizes.has(name)) {
-          notes.push(twice(name));
-          return false;
-        }
-        total += originalSize;
-        if (++count > limits.maxEntries) stop = tooMany(limits);
-        else if (total > limits.maxBytes) stop = tooLarge(limits);
-        else if (originalSize > 1_000_000 && originalSize > limits.maxRatio * d.bytes.length)
-          stop = tooDense(limits);
-        sizes.set(name, originalSize);
-        return stop === undefined;
-      },
-    });
-  } catch {
-    return undefined;
-  }
-  if (stop) return tooMuch(d, stop);
-  const files: FileEntry[] = [];
-  for (const [name, size] of sizes) {
-    const bytes = found[name];
-    if (bytes?.length !== size) return undefined;
-    files.push({ path: name.replaceAll("\\", "/"), bytes });
-  }
-  return { files, notes };
+function unpack(d: FileEntry, budget: DropBudget): Opened {
+  const entries = readDirectory(d.bytes, budget.limits.entries * 2);
+  return entries ? unpackByDirectory(d, entries, budget) : unpackAsFound(d, budget);
 }
 
-const tooMuch = (d: FileEntry, stop: string): Opened => ({
-  files: [],
-  notes: [
-    {
-      tag: "archive-too-large",
-      level: "error",
-      file: d.path,
-      text: stop,
-      do: "Drop only the board's own files.",
-    },
-  ],
-  rejected: stop,
-});
+function unpackByDirectory(d: FileEntry, entries: readonly ZipEntry[], budget: DropBudget): Opened {
+  const notes: ArchiveNote[] = [];
+  const wanted: ZipEntry[] = [];
+  for (const e of entries) {
+    if (e.name.endsWith("/") || UNWANTED.test(e.name)) continue;
+    if (isUnsafe(e.name)) {
+      notes.push(unsafePath(e.name));
+      continue;
+    }
+    budget.spend("entries", 1, tooMany(budget));
+    budget.spend("bytes", e.size, tooLarge(budget));
+    if (e.size > 1_000_000 && e.size > MOST_RATIO * d.bytes.length)
+      throw new BudgetError(`The archive unpacks to more than ${MOST_RATIO} times its size.`);
+    wanted.push(e);
+  }
+  if (wanted.length > 0 && wanted.every((e) => e.isEncrypted)) {
+    const text = `${d.path} is encrypted: nothing in it can be read.`;
+    return { files: [], notes: [{ ...invalid(d.path, text), ...LOCKED }], rejected: text };
+  }
+  const files: FileEntry[] = [];
+  for (const e of wanted) {
+    const path = cleanPath(e.name);
+    const bytes = e.isEncrypted ? undefined : unpackEntry(d.bytes, e);
+    if (bytes) files.push({ path, bytes });
+    else if (e.isEncrypted)
+      notes.push({ ...invalid(path, "The entry is encrypted and could not be read."), ...LOCKED });
+    else
+      notes.push(
+        invalid(
+          path,
+          e.method === 0 || e.method === 8
+            ? "The entry is damaged and could not be read."
+            : "The entry is packed in a way Kobbin does not read.",
+        ),
+      );
+  }
+  const rejected = files.length === 0 && notes.length > 0 ? `Nothing in ${d.path} could be read.` : undefined;
+  return { files, notes, ...(rejected ? { rejected } : {}) };
+}
+
+const LOCKED = {
+  tag: "archive-encrypted",
+  do: "Pack the files without a password and drop the new archive.",
+} as const;
 
 /** Unpacks entry after entry as they come: what can be had of an archive that is cut off or damaged. */
-function unpackAsFound(d: FileEntry, limits: ArchiveLimits): Opened {
+function unpackAsFound(d: FileEntry, budget: DropBudget): Opened {
   const notes: ArchiveNote[] = [];
   const files: FileEntry[] = [];
-  let total = 0;
-  let count = 0;
-  let stop: string | undefined;
-  let isDamaged = false;
   const names = new Set<string>();
+  // what is thrown inside is the reader's to say; a budget that is spent ends it
+  let spent: BudgetError | undefined;
+  const spend = (kind: "entries" | "bytes", n: number, what: string) => {
+    try {
+      budget.spend(kind, n, what);
+    } catch (error) {
+      spent ??= error as BudgetError;
+    }
+  };
   const unzip = new Unzip((file) => {
-    if (stop || file.name.endsWith("/") || UNWANTED.test(file.name)) return;
+    if (spent || file.name.endsWith("/") || UNWANTED.test(file.name)) return;
     names.add(file.name);
     if (isUnsafe(file.name)) {
       notes.push(unsafePath(file.name));
       return;
     }
-    if (++count > limits.maxEntries) {
-      stop = tooMany(limits);
-      return;
-    }
+    spend("entries", 1, tooMany(budget));
+    if (spent) return;
     const parts: Uint8Array[] = [];
     let size = 0;
     file.ondata = (error, chunk, isLast) => {
       if (error) {
-        notes.push({
-          tag: "archive-invalid",
-          level: "warning",
-          file: file.name,
-          text: "The entry is damaged and was left out.",
-          do: "Pack the files again.",
-        });
+        notes.push(invalid(file.name, "The entry is damaged and could not be read."));
         return;
       }
-      if (stop) return;
+      if (spent) return;
       size += chunk.length;
-      total += chunk.length;
-      if (total > limits.maxBytes) {
-        stop = tooLarge(limits);
-        file.terminate();
-        return;
-      }
-      if (size > 1_000_000 && size > limits.maxRatio * d.bytes.length) {
-        stop = tooDense(limits);
+      spend("bytes", chunk.length, tooLarge(budget));
+      if (!spent && size > 1_000_000 && size > MOST_RATIO * d.bytes.length)
+        spent = new BudgetError(`The archive unpacks to more than ${MOST_RATIO} times its size.`);
+      if (spent) {
         file.terminate();
         return;
       }
       parts.push(chunk);
-      if (isLast) files.push({ path: file.name.replaceAll("\\", "/"), bytes: join(parts, size) });
+      if (isLast) files.push({ path: cleanPath(file.name), bytes: join(parts, size) });
     };
     file.start();
   });
   unzip.register(UnzipInflate);
   try {
-    const step = 65536;
-    for (let p = 0; p < d.bytes.length && !stop; p += step)
+    const step = 16_384;
+    for (let p = 0; p < d.bytes.length && !spent; p += step)
       unzip.push(d.bytes.subarray(p, p + step), p + step >= d.bytes.length);
   } catch {
-    isDamaged = true;
+    // what is missing then is told below
   }
-  if (stop) return tooMuch(d, stop);
+  if (spent) throw spent;
   // entries announced but never finished: the archive is cut off
   const missing = [...names].filter(
-    (n) => !files.some((f) => f.path === n.replaceAll("\\", "/")) && !notes.some((x) => x.file === n),
+    (n) => !files.some((f) => f.path === cleanPath(n)) && !notes.some((x) => x.file === n),
   );
-  const hasDirectory = endsWithDirectory(d.bytes);
-  if (missing.length > 0 || !hasDirectory || isDamaged) {
-    const text = `The archive is ${hasDirectory ? "damaged" : "cut off"}${missing.length > 0 ? `; ${missing.join(", ")} could not be unpacked` : ""}.`;
-    notes.push({
-      tag: "archive-invalid",
-      level: files.length > 0 ? "warning" : "error",
-      file: d.path,
-      text,
-      do: "Pack the files again and drop the new archive.",
-    });
-    if (files.length === 0) return { files, notes, rejected: text };
-  }
-  return { files, notes };
-}
-
-function endsWithDirectory(u8: Uint8Array): boolean {
-  for (let i = u8.length - 22; i >= Math.max(0, u8.length - 65557); i--)
-    if (u8[i] === 0x50 && u8[i + 1] === 0x4b && u8[i + 2] === 5 && u8[i + 3] === 6) return true;
-  return false;
+  const hasDirectory = endOf(d.bytes) !== undefined;
+  const rest = missing.length > 0 ? `; ${missing.join(", ")} could not be unpacked` : "";
+  const text = `The archive is ${hasDirectory ? "damaged" : "cut off"}${rest}. What could be unpacked may not be all of it.`;
+  notes.push(invalid(d.path, text));
+  return { files, notes, ...(files.length === 0 ? { rejected: text } : {}) };
 }
 
 function join(parts: readonly Uint8Array[], size: number): Uint8Array {
@@ -265,34 +249,31 @@ function join(parts: readonly Uint8Array[], size: number): Uint8Array {
   return out;
 }
 
-/** Packs files into a zip; the same input and time give the same bytes. */
+/** Packs files into a zip; the same input and time give the same bytes. Names are cleaned. */
 export function packZip(files: readonly FileEntry[], modified: Date): Uint8Array {
-  return zipSync(Object.fromEntries(files.map((f) => [f.path, [f.bytes, { mtime: modified, level: 6 }]])));
-}
-
-/** Reads a zip of our own back. */
-export function unpackZip(bytes: Uint8Array): FileEntry[] {
-  return Object.entries(unzipSync(bytes)).map(([path, b]) => ({ path, bytes: b }));
-}
-
-/** A zip that is written while it grows: each file is handed on as it is packed, so that a large one never lies whole in memory. */
-export function createZip(onChunk: (chunk: Uint8Array) => void): {
-  readonly add: (path: string, parts: Iterable<Uint8Array>, modified: Date) => void;
-  readonly end: () => void;
-} {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  // entry by entry, not as an object of names: a file may have any name
   const zip = new Zip((error, chunk) => {
     if (error) throw error;
-    onChunk(chunk);
+    parts.push(chunk);
+    size += chunk.length;
   });
-  return {
-    add(path, parts, modified) {
-      // always deflated: a stored archive inside could not be told from the outer one by a reader that streams
-      const file = new ZipDeflate(path, { level: 6 });
-      file.mtime = modified;
-      zip.add(file);
-      for (const p of parts) file.push(p, false);
-      file.push(new Uint8Array(0), true);
-    },
-    end: () => zip.end(),
-  };
+  for (const f of files) {
+    const entry = new ZipDeflate(cleanPath(f.path), { level: 6 });
+    entry.mtime = modified;
+    zip.add(entry);
+    entry.push(f.bytes, true);
+  }
+  zip.end();
+  return join(parts, size);
+}
+
+/** Reads a zip of our own back. @throws Error where it is damaged */
+export function unpackZip(bytes: Uint8Array): FileEntry[] {
+  return (readDirectory(bytes, 100_000) ?? []).map((e) => {
+    const b = unpackEntry(bytes, e);
+    if (!b) throw new Error(`${e.name} is damaged`);
+    return { path: e.name, bytes: b };
+  });
 }

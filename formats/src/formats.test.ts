@@ -2,7 +2,8 @@ import { expect, test } from "@jest/globals";
 import ExcelJS from "exceljs";
 import fc from "fast-check";
 import { strToU8, zipSync } from "fflate";
-import { createZip, openDrop, packZip, unpackZip } from "./archive.ts";
+import { openDrop, packZip, unpackZip } from "./archive.ts";
+import { DROP_LIMITS, DropBudget } from "./budget.ts";
 import { sha256Hex } from "./hash.ts";
 import { buildPackage } from "./package.ts";
 import { defuse, readCsv, readTable, undefuse, writeCsv } from "./table.ts";
@@ -42,13 +43,11 @@ test("a cut-off archive keeps what could be unpacked and says what could not", (
 
 test("an archive inside an archive is taken as it is, whatever marks of its own it holds", () => {
   // written as streams are, with each entry's sizes behind it; what cannot be packed further lies there as it is
-  const stream = (entries: readonly (readonly [string, Uint8Array])[]) => {
-    const chunks: Uint8Array[] = [];
-    const out = createZip((c) => chunks.push(c));
-    for (const [path, bytes] of entries) out.add(path, [bytes], new Date("2026-01-01T00:00:00Z"));
-    out.end();
-    return Buffer.concat(chunks);
-  };
+  const stream = (entries: readonly (readonly [string, Uint8Array])[]) =>
+    packZip(
+      entries.map(([path, bytes]) => ({ path, bytes })),
+      new Date("2026-01-01T00:00:00Z"),
+    );
   // hashes of hashes: nothing in them can be packed
   const noise = (name: string) => {
     let hash = name;
@@ -77,26 +76,25 @@ test("an archive inside an archive is taken as it is, whatever marks of its own 
   expect(sha256Hex(o.files[0]!.bytes)).toBe(sha256Hex(inner));
 });
 
-test("a bomb stops at the bound, too many entries too", () => {
+test("a bomb stops at the bound, too many entries too; the bound is the drop's, not the archive's", () => {
+  const within = (over: Partial<typeof DROP_LIMITS>) => new DropBudget({ ...DROP_LIMITS, ...over });
   const bomb = zip({ "zeros.gtl": "0".repeat(4_000_000) });
-  expect(
-    openDrop([{ path: "b.zip", bytes: bomb }], { maxBytes: 1_000_000, maxEntries: 10, maxRatio: 1e9 })
-      .rejected,
-  ).toContain("larger than");
-  expect(
-    openDrop([{ path: "b.zip", bytes: bomb }], { maxBytes: 1e9, maxEntries: 10, maxRatio: 50 }).rejected,
-  ).toContain("50 times");
-  expect(
+  const open = (over: Partial<typeof DROP_LIMITS>, ...archives: Uint8Array[]) =>
     openDrop(
-      [
-        {
-          path: "m.zip",
-          bytes: zip(Object.fromEntries(Array.from({ length: 12 }, (_, i) => [`${i}.gtl`, "x"]))),
-        },
-      ],
-      { maxBytes: 1e9, maxEntries: 10, maxRatio: 1e9 },
-    ).rejected,
-  ).toContain("more than 10 files");
+      archives.map((bytes, i) => ({ path: `${i}.zip`, bytes })),
+      within(over),
+    ).rejected;
+  expect(open({ bytes: 1_000_000 }, bomb)).toContain("larger than");
+  expect(open({}, bomb)).toContain("200 times");
+  const many = (n: number) =>
+    zip(Object.fromEntries(Array.from({ length: n }, (_, i) => [`${n}-${i}.gtl`, "x"])));
+  expect(open({ entries: 10 }, many(12))).toContain("more than 10 files");
+  const both = openDrop(
+    [8, 9].map((n) => ({ path: `${n}.zip`, bytes: many(n) })),
+    within({ entries: 10 }),
+  );
+  expect(both.files).toHaveLength(8);
+  expect(both.notes.map((n) => [n.tag, n.level])).toEqual([["archive-too-large", "error"]]);
 });
 
 test("a damaged archive never throws", () => {
@@ -179,6 +177,11 @@ test.each([
   ["@cmd", "'@cmd"],
   ["\tx", "'\tx"],
   ["＝1", "'＝1"],
+  ["R1;=1+1", "R1;'=1+1"],
+  ["a|  @x", "a|'  @x"],
+  ["a\t-R1", "a\t'-R1"],
+  ["-1,5", "-1,5"],
+  ["a=1", "a=1"],
 ])("%j is written as %j, so that no spreadsheet runs it", (cell, written) => {
   expect(defuse(cell)).toBe(written);
 });
@@ -254,7 +257,9 @@ test("a package holds every file with its hash, the same bytes for the same inpu
   ) as typeof a.manifest;
   for (const f of manifest.files)
     expect(sha256Hex(files.find((x) => x.path === f.path)!.bytes)).toBe(f.sha256);
-  expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/a.csv")!.bytes)).toContain("'=X,3");
+  expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/a.csv")!.bytes)).toContain(
+    '"\'=X","3"',
+  );
   expect(new TextDecoder().decode(files.find((f) => f.path === "sheets/fab.pdf")!.bytes.subarray(0, 5))).toBe(
     "%PDF-",
   );

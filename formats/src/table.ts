@@ -1,5 +1,7 @@
 import Papa from "papaparse";
+import { DropBudget } from "./budget.ts";
 import { decodeText } from "./text.ts";
+import { TOO_MANY_CELLS, weighSheet } from "./weigh-sheet.ts";
 
 /** Cells of a table as text. */
 export type TableCells = string[][];
@@ -8,11 +10,24 @@ export type TableCells = string[][];
  * Reads a CSV of any delimiter and encoding, or the first sheet of an XLSX, into text cells.
  * Nothing is converted: "0402" and "1E3" stay what they are.
  *
+ * @param budget of the drop it belongs to
  * @returns undefined when the bytes are no table
+ * @throws BudgetError where it holds more than a drop may
  */
-export async function readTable(bytes: Uint8Array): Promise<TableCells | undefined> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readSheet(bytes);
-  return readCsv(decodeText(bytes));
+export async function readTable(
+  bytes: Uint8Array,
+  budget: DropBudget = new DropBudget(),
+): Promise<TableCells | undefined> {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readSheet(bytes, budget);
+  const text = decodeText(bytes);
+  // a cell ends with one of these, whichever it is: counted before anything is split
+  let marks = 0;
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i);
+    if (c === 44 || c === 59 || c === 9 || c === 124 || c === 10 || c === 13) marks++;
+  }
+  budget.spend("cells", marks, TOO_MANY_CELLS);
+  return readCsv(text);
 }
 
 /** Splits delimited text; the delimiter is the one that gives the most even rows. */
@@ -54,12 +69,31 @@ function delimiterOf(body: string): string {
   return best;
 }
 
-async function readSheet(bytes: Uint8Array): Promise<TableCells | undefined> {
+/** Parts of a workbook that hold no cells; some of them ask for one object a cell of a whole column. */
+const NO_CELLS = [
+  "dataValidations",
+  "conditionalFormatting",
+  "hyperlinks",
+  "drawing",
+  "picture",
+  "tableParts",
+  "extLst",
+  "autoFilter",
+  "sheetProtection",
+  "rowBreaks",
+  "colBreaks",
+];
+
+async function readSheet(bytes: Uint8Array, budget: DropBudget): Promise<TableCells | undefined> {
+  if (!weighSheet(bytes, budget)) return undefined;
   try {
     // loaded only when a sheet comes: it is large, and the command line starts in a blink
     const { default: ExcelJS } = await import("exceljs");
     const book = new ExcelJS.Workbook();
-    await book.xlsx.load(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as never);
+    await book.xlsx.load(
+      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as never,
+      { ignoreNodes: NO_CELLS } as never,
+    );
     const sheet = book.worksheets[0];
     if (!sheet) return undefined;
     const rows: string[][] = [];
@@ -79,22 +113,26 @@ async function readSheet(bytes: Uint8Array): Promise<TableCells | undefined> {
   }
 }
 
-/** Characters that make a spreadsheet take a cell for a formula. */
-const TRIGGER = /^'*[ ]*[=+\-@\t\r\n\uFF1D\uFF0B\uFF0D\uFF20]/;
-const NUMBER = /^[+-]?\d+(\.\d+)?$/;
+/**
+ * What makes a spreadsheet take a cell for a formula: a sign of one at the front, or behind a mark that another setting
+ * of the spreadsheet takes for the end of a cell. Apostrophes before it count as part of it, so that taking back is exact.
+ */
+const TRIGGER = /(^|[;\t|\r\n])([' ]*)(?=[=+\-@\uFF1D\uFF0B\uFF0D\uFF20])/g;
+const MARKED = /(^|[;\t|\r\n])'([' ]*)(?=[=+\-@\uFF1D\uFF0B\uFF0D\uFF20])/g;
+const NUMBER = /^[+-]?\d+([.,]\d+)?$/;
 
-/** Puts an apostrophe before a cell that a spreadsheet would run as a formula; numbers stay. */
+/** Puts an apostrophe before whatever a spreadsheet would run as a formula; a cell that is a number stays. */
 export const defuse = (cell: string): string =>
-  TRIGGER.test(cell) && !NUMBER.test(cell) ? `'${cell}` : cell;
+  NUMBER.test(cell) ? cell : cell.replace(TRIGGER, "$1'$2").replace(/^(?='*[\t\r\n])/, "'");
 
-/** Takes back the apostrophe that {@link defuse} put. */
+/** Takes back the apostrophes that {@link defuse} put. */
 export const undefuse = (cell: string): string =>
-  /^'+[ ]*[=+\-@\t\r\n\uFF1D\uFF0B\uFF0D\uFF20]/.test(cell) ? cell.slice(1) : cell;
+  cell.replace(/^'(?='*[\t\r\n])/, "").replace(MARKED, "$1$2");
 
-/** Rows as CSV (RFC 4180): comma, CRLF, quotes where needed, formulas defused. */
+/** Rows as CSV (RFC 4180): comma, CRLF, every cell in quotes, formulas defused. */
 export function writeCsv(rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse(
     rows.map((r) => r.map(defuse)),
-    { newline: "\r\n" },
+    { newline: "\r\n", quotes: true },
   )}\r\n`;
 }

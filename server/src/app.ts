@@ -4,12 +4,13 @@ import type Router from "@koa/router";
 import Koa from "koa";
 import type { Deps } from "./deps.ts";
 import { guard } from "./middleware/access.ts";
+import { knownHost, meet, ownOrigin } from "./middleware/client.ts";
 import { errors } from "./middleware/errors.ts";
 import { limitRequests } from "./middleware/limits.ts";
 import { pages } from "./middleware/pages.ts";
 import { replay } from "./middleware/replay.ts";
 import { requestLog } from "./middleware/request-log.ts";
-import { ownOrigin, securityHeaders } from "./middleware/security.ts";
+import { securityHeaders } from "./middleware/security.ts";
 import { session } from "./middleware/session.ts";
 import { backupRoutes } from "./resources/backup/routes.ts";
 import { billRoutes } from "./resources/bill/routes.ts";
@@ -27,11 +28,12 @@ import { runRoutes } from "./resources/run/routes.ts";
 import { sessionRoutes } from "./resources/session/routes.ts";
 import { shopRoutes } from "./resources/shop/routes.ts";
 import { sourceRoutes } from "./resources/source/routes.ts";
+import { known } from "./uncaught.ts";
 
 /** The server as a list: what happens to a request, in order. */
 export function createApp(deps: Deps): Koa {
-  // of the addresses a request claims to come by, only the one our own proxy added counts
-  const app = new Koa({ proxy: deps.config.trustsProxy, maxIpsCount: 1 });
+  // what a proxy says is believed in one place: middleware/client.ts
+  const app = new Koa();
   // a reader who goes away in the middle of a stream is no defect
   app.on("error", (error: NodeJS.ErrnoException) => {
     const code = error.code ?? "";
@@ -39,9 +41,12 @@ export function createApp(deps: Deps): Koa {
       deps.log({ level: "error", message: error.message, stack: error.stack });
   });
   app.use(requestLog(deps));
-  app.use(health(deps));
+  app.use(known);
+  app.use(meet(deps.config.trustsProxy));
   app.use(securityHeaders);
   app.use(errors(deps.log));
+  app.use(knownHost(deps.config));
+  app.use(health(deps));
   app.use(ownOrigin);
   app.use(session(deps.pool));
   app.use(limitRequests());

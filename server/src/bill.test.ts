@@ -121,7 +121,7 @@ test("a variant is chosen for a run and its figures are stored; two people set d
     [b!.id]: { dnp: true },
   });
   const bad = await v.patch(`/api/variants/${variant}`, { overrides: { "not a line": { dnp: true } } });
-  expect([bad.status, message(bad)]).toEqual([422, "A variant changes lines of the bill."]);
+  expect([bad.status, message(bad)]).toEqual([422, "overrides holds a key it cannot have."]);
 }, 60_000);
 
 test("a sum follows its line's value, stored and shown alike; the columns of a list are remembered", async () => {

@@ -1,4 +1,5 @@
 import * as yup from "yup";
+import { plainOrigin } from "./middleware/client.ts";
 
 const schema = yup.object({
   DATABASE_URL: yup.string().required("DATABASE_URL is missing: the address of the PostgreSQL database."),
@@ -11,12 +12,27 @@ const schema = yup.object({
   ROLE: yup.string().oneOf(["all", "web", "worker"], "ROLE is “all”, “web” or “worker”.").default("all"),
   SIGN_UP: yup
     .string()
-    .oneOf(["open", "first", "closed"], "SIGN_UP is “open”, “first” or “closed”.")
-    .default("first"),
+    .oneOf(["open", "first", "closed"] as const, "SIGN_UP is “open”, “first” or “closed”."),
   SETUP_CODE: yup.string().default(""),
   METRICS_TOKEN: yup.string().default(""),
   TRUST_PROXY: yup.string().oneOf(["yes", "no"], "TRUST_PROXY is “yes” or “no”.").default("no"),
+  ORIGINS: yup
+    .string()
+    .default("")
+    .test(
+      "origins",
+      "ORIGINS is a list of addresses like https://kobbin.example, with scheme and, where it is not the usual one, port.",
+      (v) => originsOf(v).every((o) => plainOrigin(o) !== undefined),
+    ),
+  SHOP_QUOTA_MB: yup.number().integer().min(1).default(2048),
 });
+
+const originsOf = (text: string | undefined): string[] =>
+  (text ?? "").split(/[\s,]+/).filter((o) => o !== "");
+
+/** Whether a server that listens there can be reached from this machine only. */
+export const isLoopbackHost = (host: string): boolean =>
+  host === "localhost" || host === "::1" || /^127\.\d+\.\d+\.\d+$/.test(host);
 
 /** The server's configuration, read once. */
 export interface Config {
@@ -30,7 +46,11 @@ export interface Config {
   readonly webRoot: string;
   /** What this process does: serve pages, compute in the background, or both. */
   readonly role: "all" | "web" | "worker";
-  /** Who may start a shop: anybody, the first owner only, nobody. */
+  /** Names the server goes by beside the loopback ones at its own port: scheme, host and port. */
+  readonly origins: readonly string[];
+  /** Bytes of files a shop may keep. */
+  readonly shopQuotaBytes: number;
+  /** Who may start a shop: anybody, the first owner only, nobody. Nobody where the server is reached from elsewhere and it was not asked for. */
   readonly signUp: "open" | "first" | "closed";
   /** What the first owner types who does not sit at this machine. */
   readonly setUpCode: string;
@@ -58,7 +78,9 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       hasDemo: c.DEMO === "yes",
       webRoot: c.WEB_ROOT,
       role: c.ROLE,
-      signUp: c.SIGN_UP,
+      origins: originsOf(c.ORIGINS).map((o) => plainOrigin(o)!),
+      shopQuotaBytes: c.SHOP_QUOTA_MB * 1024 * 1024,
+      signUp: c.SIGN_UP ?? (isLoopbackHost(c.HOST) ? "first" : "closed"),
       setUpCode: c.SETUP_CODE,
       metricsToken: c.METRICS_TOKEN,
       trustsProxy: c.TRUST_PROXY === "yes",

@@ -4,9 +4,8 @@ import { type By, recordChange } from "./history/change.ts";
 import { insertSum } from "./resources/bill/queries.ts";
 import { insertLot } from "./resources/library/lots.ts";
 import {
-  insertPart,
+  insertParts,
   manyUnknownNumbers,
-  maybePartByNumber,
   partFromLine,
   upsertAlternate,
 } from "./resources/library/queries.ts";
@@ -38,7 +37,10 @@ export async function fillLibrary(
   });
   await recordChange(deps.pool, by, async (tx, change) => {
     change.says("the parts of the bills taken into the library");
-    for (const { uses: _, ...l } of await manyUnknownNumbers(tx)) await insertPart(tx, partFromLine(l));
+    await insertParts(
+      tx,
+      (await manyUnknownNumbers(tx)).map(({ uses: _, ...l }) => partFromLine(l)),
+    );
     for (const [number, mark] of [
       ["HB-S1K%", "band at the cathode"],
       ["QL-L0603%", "green mark at the cathode"],
@@ -47,7 +49,7 @@ export async function fillLibrary(
     ])
       await tx.query("update part set direction = $2 where mpn like $1", [number, mark]);
     const know = async (mpn: string, params: Record<string, string>, more: Record<string, string> = {}) => {
-      const id = (await maybePartByNumber(tx, mpn)) ?? (await insertPart(tx, { mpn, ...THERMO, ...more }));
+      const id = (await insertParts(tx, [{ mpn, ...THERMO, ...more }])).ids[0]!;
       await tx.query(
         "update part set params = $2, direction = 'dot at pin 1', moisture = '3' where id = $1",
         [id, JSON.stringify(params)],

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
-import { one, withTransaction, withWorkshop } from "./db/tx.ts";
+import { AppError } from "@kobbin/core";
+import { alone, one, withTransaction, withWorkshop } from "./db/tx.ts";
 import { fillLibrary } from "./demo-library.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
@@ -9,6 +10,7 @@ import { manyHouses } from "./resources/house/queries.ts";
 import { addRevision } from "./resources/product/add.ts";
 import { insertRun } from "./resources/run/index.ts";
 import { createShop, fetchStandIns } from "./resources/shop/create.ts";
+import { oneShop } from "./resources/shop/queries.ts";
 import { insertAsks } from "./resources/source/asks.ts";
 
 const archive = (name: string) => ({
@@ -16,16 +18,18 @@ const archive = (name: string) => ({
   bytes: new Uint8Array(readFileSync(new URL(`../../demo/boards/${name}.zip`, import.meta.url))),
 });
 
+/** Whoever makes a demo shop does it alone, in all processes. */
+const LOCK = 41804180;
+
 /**
  * Fills an empty database with the demo shop, through the same functions the pages use; does nothing when it is there.
- * Nobody can enter it before it is whole; one that was cut off is left behind and filled anew at the next start.
+ * Nobody can enter it before it is whole; what a start that was cut off left is taken away.
  */
 export async function loadDemo(deps: Deps): Promise<boolean> {
   const { pool } = deps;
   // several servers may start at once: who comes second waits, and finds it there
-  const lock = await pool.connect();
-  try {
-    await lock.query("select pg_advisory_lock(41804180)");
+  return alone(pool, LOCK, async () => {
+    await dropOrphans(pool);
     const { rows } = await pool.query(
       "select 1 from member as m join account as a on a.id = m.account_id where a.email = 'demo@ashglaze' limit 1",
     );
@@ -38,28 +42,57 @@ export async function loadDemo(deps: Deps): Promise<boolean> {
     const shop = await fillDemo(deps, accountId);
     await pool.query("insert into member (workshop_id, account_id) values ($1, $2)", [shop, accountId]);
     return true;
-  } finally {
-    await lock.query("select pg_advisory_unlock(41804180)").catch(() => undefined);
-    lock.release();
-  }
-}
-
-/** The demo shop as it was at first: a new one takes the old one's place, for everybody who is in it. */
-export async function resetDemo(deps: Deps, oldShop: string): Promise<void> {
-  const { rows } = await deps.pool.query<{ id: string }>(
-    "select id from account where email = 'demo@ashglaze'",
-  );
-  const shop = await fillDemo(deps, one(rows, "demo account").id);
-  await withWorkshop(deps.pool, oldShop, async (tx) => {
-    await tx.query("update session set workshop_id = $2 where workshop_id = $1", [oldShop, shop]);
-    await tx.query(
-      "insert into member (workshop_id, account_id, role) select $2, account_id, role from member where workshop_id = $1 on conflict do nothing",
-      [oldShop, shop],
-    );
-    await tx.query("select set_config('app.change', 'off', true)");
-    await tx.query("delete from workshop where id = $1", [oldShop]);
   });
 }
+
+/**
+ * The demo shop as it was at first: a new one takes the old one's place, for everybody who is in it.
+ * @throws AppError BUSY where it is being done already
+ */
+export async function resetDemo(deps: Deps, oldShop: string): Promise<void> {
+  const taken = (): never => {
+    throw new AppError(
+      "BUSY",
+      "The demo shop is being set up anew at this moment.",
+      "Wait some seconds and reload the page.",
+    );
+  };
+  await alone(
+    deps.pool,
+    LOCK,
+    async () => {
+      await dropOrphans(deps.pool);
+      // somebody else may have been quicker
+      await withWorkshop(deps.pool, oldShop, oneShop);
+      const { rows } = await deps.pool.query<{ id: string }>(
+        "select id from account where email = 'demo@ashglaze'",
+      );
+      const shop = await fillDemo(deps, one(rows, "demo account").id);
+      await withWorkshop(deps.pool, oldShop, async (tx) => {
+        await tx.query(
+          "insert into member (workshop_id, account_id, role) select $2, account_id, role from member where workshop_id = $1 on conflict do nothing",
+          [oldShop, shop],
+        );
+        await tx.query("update session set workshop_id = $2 where workshop_id = $1", [oldShop, shop]);
+        await tx.query("select set_config('app.change', 'off', true)");
+        await tx.query("delete from workshop where id = $1", [oldShop]);
+      });
+    },
+    taken,
+  );
+}
+
+/** Demo shops nobody belongs to: what is left of a filling that was cut off. */
+async function dropOrphans(pool: Deps["pool"]): Promise<void> {
+  const { rows } = await pool.query<{ id: string }>("select id from demo_orphans() as id");
+  for (const { id } of rows) await dropShop(pool, id);
+}
+
+const dropShop = (pool: Deps["pool"], shop: string) =>
+  withWorkshop(pool, shop, async (tx) => {
+    await tx.query("select set_config('app.change', 'off', true)");
+    await tx.query("delete from workshop where id = $1", [shop]);
+  });
 
 /** @returns the id of the filled shop, which nobody belongs to yet */
 async function fillDemo(deps: Deps, accountId: string): Promise<string> {
@@ -68,7 +101,16 @@ async function fillDemo(deps: Deps, accountId: string): Promise<string> {
   const shop = await withTransaction(pool, (tx) =>
     createShop(tx, { name: "Ashglaze Works", currency: "EUR", hourlyRate: "24.00", isDemo: true }, standIns),
   );
-  const by: By = { workshopId: shop, accountId, person: "demo@ashglaze" };
+  try {
+    await fillShop(deps, { workshopId: shop, accountId, person: "demo@ashglaze" });
+  } catch (error) {
+    await dropShop(pool, shop).catch(() => undefined);
+    throw error;
+  }
+  return shop;
+}
+
+async function fillShop(deps: Deps, by: By): Promise<void> {
   const { value: first } = await addRevision(deps, by, {
     productName: "Kiln Watch",
     label: "A",
@@ -115,7 +157,6 @@ async function fillDemo(deps: Deps, accountId: string): Promise<string> {
     "Plover Lane Boards",
     true,
   );
-  return shop;
 }
 
 async function addRun(

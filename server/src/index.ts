@@ -1,10 +1,12 @@
 /** What tests and tools may use of the server. */
 export { boundTimes, createApp, routers } from "./app.ts";
-export { openBackup, restoreBackup } from "./backup/read.ts";
+export { openBackup } from "./backup/open.ts";
+export { restoreBackup } from "./backup/restore.ts";
 export { writeBackup } from "./backup/write.ts";
 export { type Config, readConfig } from "./config.ts";
 export { migrate } from "./db/migrate.ts";
 export { createPool } from "./db/pool.ts";
+export { whatStandsAgainst } from "./db/standing.ts";
 export { readWorkshop, withTransaction, withWorkshop } from "./db/tx.ts";
 export { loadDemo } from "./demo.ts";
 export type { Deps } from "./deps.ts";

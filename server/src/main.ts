@@ -1,14 +1,15 @@
 import { randomBytes } from "node:crypto";
 import type { PassThrough } from "node:stream";
 import { boundTimes, createApp } from "./app.ts";
-import { readConfig } from "./config.ts";
-import { migrate } from "./db/migrate.ts";
+import { isLoopbackHost, readConfig } from "./config.ts";
 import { createPool } from "./db/pool.ts";
+import { whatStandsAgainst } from "./db/standing.ts";
 import { loadDemo } from "./demo.ts";
 import type { Deps } from "./deps.ts";
 import { createCompute } from "./jobs/pool.ts";
 import { startWorker } from "./jobs/worker.ts";
 import { createHub } from "./live/hub.ts";
+import { onUncaught } from "./uncaught.ts";
 
 const isQuiet = process.env.LOG === "quiet";
 const log = (entry: Record<string, unknown>) => {
@@ -20,11 +21,12 @@ try {
   const read = readConfig(process.env);
   const setUpCode = read.setUpCode || randomBytes(6).toString("base64url");
   const config = { ...read, setUpCode };
-  await migrate(config.databaseUrl);
   const pool = createPool(config.databaseUrl);
   pool.on("error", (error) =>
     log({ level: "warning", message: `database connection lost: ${error.message}` }),
   );
+  const against = await whatStandsAgainst(pool);
+  if (against) throw new Error(against);
   const compute = createCompute((error) => log({ level: "error", message: `worker: ${String(error)}` }));
   const hub = createHub(config.databaseUrl, log);
   const live = new Set<PassThrough>();
@@ -44,7 +46,13 @@ try {
       process.stdout.write(
         `listening on ${typeof address === "object" && address ? address.port : config.port}\n`,
       );
-      if (config.signUp === "first" && read.setUpCode === "" && !["127.0.0.1", "::1"].includes(config.host))
+      if (!isLoopbackHost(config.host) && config.origins.length === 0)
+        log({
+          level: "error",
+          message:
+            "HOST lets other machines in, but ORIGINS names no address they could use: only this machine is answered",
+        });
+      if (config.signUp === "first" && read.setUpCode === "" && !isLoopbackHost(config.host))
         log({
           level: "notice",
           message: `the first owner, from another machine, needs the set-up code ${setUpCode}`,
@@ -57,7 +65,7 @@ try {
   });
 
   // requests in flight are answered, jobs end or go back to the queue, then the process goes; at most ten seconds
-  const stop = async (signal: string) => {
+  const stop = async (signal: string, code = 0) => {
     if (isStopping) return;
     isStopping = true;
     log({ level: "info", message: `stopping on ${signal}` });
@@ -71,8 +79,11 @@ try {
     await hub.close();
     await compute.close();
     await pool.end();
-    process.exit(0);
+    process.exit(code);
   };
+  const uncaught = onUncaught(log, (why) => void stop(why, 70));
+  process.on("uncaughtException", uncaught);
+  process.on("unhandledRejection", uncaught);
   process.on("SIGINT", () => void stop("SIGINT"));
   process.on("SIGTERM", () => void stop("SIGTERM"));
 } catch (error) {

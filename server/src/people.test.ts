@@ -211,7 +211,7 @@ test.each(Object.entries(ACCESS))(
   60_000,
 );
 
-beforeEach(() => server.owner.query("delete from attempt"));
+beforeEach(() => server.owner.query("delete from tries"));
 
 test("an invitation opens once, says for what, and an account that is there keeps its password", async () => {
   const owner = new Visitor(server);

@@ -3,8 +3,8 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { BenchAnswer, RunAnswer } from "@kobbin/contract";
 import { migrate } from "@kobbin/server";
 import pg from "pg";
-import { strangerFiles, Visitor } from "../test/kit.ts";
-import { endAll, type Running, startBalancer, startProcess } from "../test/processes.ts";
+import { makeDatabase, strangerFiles, Visitor } from "../test/kit.ts";
+import { endAll, freePort, type Running, startBalancer, startProcess } from "../test/processes.ts";
 
 let databaseUrl: string;
 let admin: pg.Client;
@@ -19,17 +19,21 @@ beforeAll(async () => {
   if (!base) throw new Error("TEST_DATABASE_URL is not set: run the tests by npm test");
   admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  await admin.query(`create database ${name}`);
-  databaseUrl = Object.assign(new URL(base), { pathname: `/${name}` }).href;
-  await migrate(databaseUrl);
-  owner = new pg.Pool({ connectionString: databaseUrl, max: 2 });
+  const made = await makeDatabase(admin, name);
+  databaseUrl = made.databaseUrl;
+  owner = new pg.Pool({ connectionString: made.adminUrl, max: 2 });
   owner.on("error", () => undefined);
-  const env = { DATABASE_URL: databaseUrl };
+  // what stands in front of them is known before they start: they go by its name
+  const port = await freePort();
+  const env = { DATABASE_URL: databaseUrl, ORIGINS: `http://127.0.0.1:${port}` };
   [servers, workers] = await Promise.all([
     Promise.all([1, 2].map(() => startProcess({ ...env, ROLE: "web" }))),
     Promise.all([1, 2].map(() => startProcess({ ...env, ROLE: "worker" }))),
   ]);
-  balancer = await startBalancer(servers.map((s) => s.url));
+  balancer = await startBalancer(
+    servers.map((s) => s.url),
+    port,
+  );
 }, 60_000);
 afterAll(async () => {
   endAll();
@@ -56,11 +60,14 @@ let v: Visitor;
 let revisionId: string;
 const runs: string[] = [];
 
-test("six workers that start on an empty database at one moment do not stand in each other's way", async () => {
+test("six that bring an empty database forward at one moment, and six workers that start, do not stand in each other's way", async () => {
   const fresh = `${name}_start`;
-  await admin.query(`create database ${fresh}`);
-  const url = Object.assign(new URL(databaseUrl), { pathname: `/${fresh}` }).href;
+  const { databaseUrl: url, ownerUrl } = await makeDatabase(admin, fresh, false);
   try {
+    // before, a server says what is missing and goes
+    await expect(startProcess({ DATABASE_URL: url })).rejects.toThrow("not brought forward yet");
+    const steps = await Promise.all(Array.from({ length: 6 }, () => migrate(ownerUrl)));
+    expect(steps.filter((s) => s.length > 0)).toHaveLength(1);
     const six = await Promise.all(
       Array.from({ length: 6 }, () => startProcess({ DATABASE_URL: url, ROLE: "worker" })),
     );

@@ -17,12 +17,38 @@ import { createStandIns } from "@kobbin/standins";
 import { strToU8, zipSync } from "fflate";
 import pg from "pg";
 
+/** The address of another database at the same cluster, as one of the three roles. */
+const at = (variable: string, name: string): string => {
+  const base = process.env[variable];
+  if (!base) throw new Error(`${variable} is not set: run the tests by npm test`);
+  return Object.assign(new URL(base), { pathname: `/${name}` }).href;
+};
+
+/** Makes a database as an installation has it: the owner's, brought forward, and served by a role that owns nothing. */
+export async function makeDatabase(
+  admin: pg.Client,
+  name: string,
+  isMigrated = true,
+): Promise<{ databaseUrl: string; ownerUrl: string; adminUrl: string }> {
+  await admin.query(`create database ${name} owner kobbin_owner`);
+  await admin.query(`revoke all on database ${name} from public`);
+  await admin.query(`grant connect on database ${name} to kobbin_app`);
+  const adminUrl = at("TEST_DATABASE_URL", name);
+  const inside = new pg.Client({ connectionString: adminUrl });
+  await inside.connect();
+  await inside.query("alter schema public owner to kobbin_owner");
+  await inside.end();
+  const ownerUrl = at("TEST_OWNER_URL", name);
+  if (isMigrated) await migrate(ownerUrl);
+  return { databaseUrl: at("TEST_APP_URL", name), ownerUrl, adminUrl };
+}
+
 /** A server on a database of its own, with stand-ins that may fail on purpose. */
 export interface TestServer {
   readonly url: string;
   readonly deps: Deps;
   readonly failing: Set<string>;
-  /** As the owner of the database, past row-level security. */
+  /** As the cluster's superuser, past row-level security. */
   readonly owner: pg.Pool;
   /** The same database behind a second app, as after a restart. */
   restart(): Promise<void>;
@@ -47,9 +73,7 @@ export async function startServer(over: Partial<Config> = {}): Promise<TestServe
   const name = `t_${randomBytes(6).toString("hex")}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  await admin.query(`create database ${name}`);
-  const databaseUrl = Object.assign(new URL(base), { pathname: `/${name}` }).href;
-  await migrate(databaseUrl);
+  const { databaseUrl, adminUrl } = await makeDatabase(admin, name);
   const failing = new Set<string>();
   const standIns = await listen(createStandIns({ seed: "test", latencyMs: 0, failing }));
   const config: Config = {
@@ -63,6 +87,8 @@ export async function startServer(over: Partial<Config> = {}): Promise<TestServe
     role: "all",
     signUp: "open",
     setUpCode: "",
+    origins: [],
+    shopQuotaBytes: 2 ** 31,
     metricsToken: "",
     trustsProxy: false,
     ...over,
@@ -83,7 +109,7 @@ export async function startServer(over: Partial<Config> = {}): Promise<TestServe
   let deps = make();
   let app = await listen(createApp(deps));
   let worker = await startWorker(databaseUrl, deps, 1000);
-  const owner = new pg.Pool({ connectionString: databaseUrl });
+  const owner = new pg.Pool({ connectionString: adminUrl });
   // dropping the database at the end may cut a session that is just saying goodbye
   owner.on("error", () => undefined);
   const stop = async () => {

@@ -19,6 +19,17 @@ export function endAll(): void {
   started.clear();
 }
 
+/** A port nobody listens on at this moment. */
+export const freePort = (): Promise<number> =>
+  new Promise((done, fail) => {
+    const probe = createServer();
+    probe.on("error", fail);
+    probe.listen(0, "127.0.0.1", () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+
 /** Starts a built server or worker and waits until it listens. */
 export function startProcess(env: Readonly<Record<string, string>>): Promise<Running> {
   if (!existsSync(MAIN)) throw new Error("server/dist/main.js is not built: run npm run build:lib");
@@ -47,7 +58,10 @@ export function startProcess(env: Readonly<Record<string, string>>): Promise<Run
  * A small balancer: requests in turn; a target that takes no connection is passed over, and left out for a second.
  * What breaks in the middle breaks for the caller, who may send it again.
  */
-export async function startBalancer(targets: readonly string[]): Promise<{
+export async function startBalancer(
+  targets: readonly string[],
+  port = 0,
+): Promise<{
   readonly url: string;
   readonly hits: ReadonlyMap<string, number>;
   close(): Promise<void>;
@@ -85,7 +99,7 @@ export async function startBalancer(targets: readonly string[]): Promise<{
     };
     attempt(targets.length);
   });
-  await new Promise<void>((done) => server.listen(0, "127.0.0.1", done));
+  await new Promise<void>((done) => server.listen(port, "127.0.0.1", done));
   return {
     url: `http://127.0.0.1:${(server.address() as { port: number }).port}`,
     hits,

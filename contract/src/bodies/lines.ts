@@ -1,67 +1,55 @@
-import { ORIGINS } from "@kobbin/core";
+import { ORIGINS, shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { money, version } from "./fields.ts";
+import { choice, flag, id, list, mapOf, money, number, text, version } from "./fields.ts";
 
 export const lineBody = yup.object({
   /** The version that was seen; without it, the newest is meant. */
   version,
-  refs: yup.array().of(yup.string().required()).max(2000),
-  qty: yup.number().min(0, "A quantity is not negative.").max(100_000),
-  valueText: yup.string().max(300),
-  package: yup.string().max(120),
-  mpn: yup.string().max(120),
-  maker: yup.string().max(120),
-  description: yup.string().max(500),
-  dnp: yup.boolean(),
-  mount: yup.string().oneOf(["machine", "hand", "none"] as const),
-  origin: yup.string().oneOf(ORIGINS),
+  refs: list(text(80).required(), 2000),
+  qty: number(0, 100_000),
+  valueText: text(300),
+  package: text(120),
+  mpn: text(120),
+  maker: text(120),
+  description: text(500),
+  dnp: flag(),
+  mount: choice(["machine", "hand", "none"]),
+  origin: choice(ORIGINS),
   /** The made item it belongs to; null: none. */
-  parent: yup.string().uuid().nullable(),
+  parent: id().nullable(),
   /** The board it is on; null: the product's own. */
-  board: yup.string().uuid().nullable(),
+  board: id().nullable(),
   madeCost: money,
 });
+/** A line that is there, with what it is to have. */
+export const changedLine = lineBody.shape({ id: id().required() });
 /** Many lines changed as one act. */
 export const linesChange = yup.object({
-  lines: yup
-    .array(lineBody.shape({ id: yup.string().uuid().required() }))
-    .min(1)
-    .max(5000)
-    .required(),
+  lines: list(changedLine, 5000).min(1).required(),
 });
 
 /** Lines that are added, or take the place of the bill that is there. */
 export const newBill = yup.object({
-  lines: yup
-    .array(lineBody)
+  lines: list(lineBody, 20_000)
     .min(1, "There is no line in it.")
     .max(20_000, "A bill holds at most 20,000 lines; nothing of it was taken.")
     .required(),
   /** Only the lines of this board are replaced, and these are on it. */
-  board: yup.string().uuid(),
+  board: id(),
 });
 
 /** Columns of a list a person confirmed, to be known when such a list comes again. */
 export const columnsBody = yup.object({
   /** The list's headings, or what else tells it from others. */
-  source: yup.string().min(1).max(1000).required(),
+  source: text(1000).min(1).required(),
   /** Column index → what it holds. */
-  columns: yup
-    .mixed<Record<string, string>>()
-    .test(
-      "columns",
-      "A column holds something by name.",
-      (v) =>
-        v !== undefined &&
-        Object.entries(v).every(([k, t]) => /^\d{1,3}$/.test(k) && typeof t === "string" && t.length <= 60),
-    )
-    .required(),
+  columns: mapOf<string>(shapes.text(60), 400, /^\d{1,3}$/).required(),
 });
 
 /** Lines that become one with another: their references move to it, they go. */
 export const mergeBody = yup.object({
-  version: yup.number().integer().min(1),
-  others: yup.array(yup.string().uuid().required()).min(1).max(200).required(),
+  version,
+  others: list(id().required(), 200).min(1).required(),
 });
 
 export type LineBody = yup.InferType<typeof lineBody>;

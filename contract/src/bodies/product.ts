@@ -1,11 +1,19 @@
+import { shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { name, version } from "./fields.ts";
+import { id, mapOf, name, trimmed, version, whole } from "./fields.ts";
+
+/** The fields of a form that brings a product's files. */
+export const productForm = yup.object({
+  productId: id(),
+  name: trimmed(120),
+  revision: trimmed(40),
+});
 
 /** What of a board may be changed beside its files. */
 export const boardBody = yup.object({
   version,
   name,
-  perProduct: yup.number().integer().min(1, "A board is in the product once at least.").max(1000),
+  perProduct: whole(1, 1000),
 });
 export type BoardBody = yup.InferType<typeof boardBody>;
 
@@ -24,33 +32,34 @@ const roles = [
   "drawing",
   "unknown",
 ] as const;
+const { fields, flag, maybe, number, oneOf, text, whole: wholeNumber } = shapes;
+/** Files of a drop at most; so many can be corrected at once. */
+const MOST_FILES = 500;
+const shift = number(-5000, 5000);
+
+/** How files of a board are to be read, by their path in the drop. */
 export const correctionsBody = yup.object({
-  roles: yup
-    .mixed<
-      Record<
-        string,
-        { role: (typeof roles)[number]; side?: "top" | "bottom" | "inner"; index?: number; plated?: boolean }
-      >
-    >()
-    .test(
-      "roles",
-      "A role is not known.",
-      (v) => v === undefined || Object.values(v).every((r) => roles.includes(r.role)),
+  roles: mapOf<{
+    role: (typeof roles)[number];
+    side?: "top" | "bottom" | "inner";
+    index?: number;
+    plated?: boolean;
+  }>(
+    fields(
+      {
+        role: oneOf(...roles),
+        side: maybe(oneOf("top", "bottom", "inner")),
+        index: maybe(wholeNumber(1, 100)),
+        plated: maybe(flag),
+      },
+      (_v, path) => `${path} is not known`,
     ),
-  columns: yup.mixed<Record<string, Record<string, string>>>(),
-  moves: yup
-    .mixed<Record<string, { dxMm: number; dyMm: number; isMirrored?: boolean }>>()
-    .test(
-      "moves",
-      "A move is no shift in millimetres.",
-      (v) =>
-        v === undefined ||
-        Object.values(v).every(
-          (m) =>
-            Math.abs(Number(m?.dxMm)) < 5000 &&
-            Math.abs(Number(m?.dyMm)) < 5000 &&
-            Object.keys(m).length <= 3,
-        ),
-    ),
+    MOST_FILES,
+  ),
+  columns: mapOf<Record<string, string>>(shapes.mapOf(text(200), 400), MOST_FILES),
+  moves: mapOf<{ dxMm: number; dyMm: number; isMirrored?: boolean }>(
+    fields({ dxMm: shift, dyMm: shift, isMirrored: maybe(flag) }, (_v, path) => `${path} is not known`),
+    MOST_FILES,
+  ),
 });
 export type CorrectionsBody = yup.InferType<typeof correctionsBody>;

@@ -1,77 +1,91 @@
+import { shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { currency, day, money, name, version } from "./fields.ts";
+import {
+  choice,
+  currency,
+  day,
+  flag,
+  id,
+  list,
+  mapOf,
+  money,
+  name,
+  number,
+  text,
+  trimmed,
+  version,
+  whole,
+} from "./fields.ts";
+
+const UUID = /^[0-9a-f-]{36}$/;
 
 export const newRunBody = yup.object({
-  revisionId: yup.string().uuid().required(),
+  revisionId: id().required(),
   name: name.required("Give the run a name."),
-  goodBoards: yup.number().integer().min(1, "A run makes at least one board.").max(100_000).required(),
+  goodBoards: whole(1, 100_000).min(1, "A run makes at least one board.").required(),
 });
 export type NewRunBody = yup.InferType<typeof newRunBody>;
 
 export const runBody = yup.object({
   version: version.required(),
   name,
-  goodBoards: yup.number().integer().min(1, "A run makes at least one board.").max(100_000),
-  confidence: yup.number().min(0.5).max(0.999),
-  houseId: yup.string().uuid().nullable(),
+  goodBoards: whole(1, 100_000).min(1, "A run makes at least one board."),
+  confidence: number(0.5, 0.999),
+  houseId: id().nullable(),
   options: yup
     .object({
-      thickness: yup.string(),
-      copper: yup.string(),
-      finish: yup.string(),
-      mask: yup.string(),
-      legend: yup.string(),
-      leadDays: yup.number(),
+      thickness: text(60),
+      copper: text(60),
+      finish: text(60),
+      mask: text(60),
+      legend: text(60),
+      leadDays: whole(0, 1000),
     })
     .default(undefined),
   assembly: yup
     .object({
-      method: yup.string().oneOf(["iron", "stencil", "house"] as const),
-      house: yup.string().uuid(),
-      perLoad: yup.number().integer().min(1).max(100),
+      method: choice(["iron", "stencil", "house"]),
+      house: id(),
+      perLoad: whole(1, 100),
       stencilPrice: money,
       consumables: money,
-      reworkReserve: yup.number().min(0).max(100),
-      testMinutes: yup.number().min(0).max(600),
-      packMinutes: yup.number().min(0).max(600),
+      reworkReserve: number(0, 100),
+      testMinutes: number(0, 600),
+      packMinutes: number(0, 600),
     })
     .default(undefined),
-  basket: yup.array().of(yup.string().required()),
-  pins: yup.mixed<Record<string, string>>(),
-  leftovers: yup.string().oneOf(["stock", "expense"] as const),
-  variant: yup.string().uuid().nullable(),
-  ownShelf: yup.string().oneOf(["first", "leave"] as const),
-  accepted: yup.mixed<Record<string, string>>(),
+  basket: list(text(60).required(), 200),
+  pins: mapOf<string>(shapes.id, 20_000, UUID),
+  leftovers: choice(["stock", "expense"]),
+  variant: id().nullable(),
+  ownShelf: choice(["first", "leave"]),
+  accepted: mapOf<string>(shapes.text(2000), 5000),
 });
 export type RunBody = yup.InferType<typeof runBody>;
 
 export const copyHouseBody = yup.object({
-  copyOf: yup.string().uuid().required(),
+  copyOf: id().required(),
   name: name.required("Give the copy a name."),
 });
 export type CopyHouseBody = yup.InferType<typeof copyHouseBody>;
 
 export const quoteBody = yup.object({
-  houseId: yup.string().uuid().required(),
-  kind: yup
-    .string()
-    .oneOf(["fab", "assembly"] as const)
-    .required(),
+  houseId: id().required(),
+  kind: choice(["fab", "assembly"]).required(),
   total: money.required("Type the sum quoted."),
   currency: currency.required(),
-  days: yup.number().integer().min(0).max(365).required(),
+  days: whole(0, 365).required(),
   validUntil: day,
 });
 export type QuoteBody = yup.InferType<typeof quoteBody>;
 
 export const remarkBody = yup.object({
-  stage: yup
-    .string()
+  stage: text(20)
     .matches(/^[a-z-]{1,20}$/, "A remark stands at a stage.")
     .required(),
-  lineId: yup.string().uuid(),
-  text: yup.string().trim().min(1, "Write something first.").max(2000).required("Write something first."),
+  lineId: id(),
+  text: trimmed(2000).min(1, "Write something first.").required("Write something first."),
 });
 export type RemarkBody = yup.InferType<typeof remarkBody>;
 
-export const undoBody = yup.object({ force: yup.boolean().default(false) });
+export const undoBody = yup.object({ force: flag().default(false) });

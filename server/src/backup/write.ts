@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
-import { createZip } from "@kobbin/formats";
 import type { Pool, Tx } from "../db/pool.ts";
 import { one } from "../db/tx.ts";
+import { type LazyEntry, zipStream } from "../zip.ts";
 import { BACKUP_TABLES, BACKUP_VERSION, type BackupManifest } from "./format.ts";
+import { backupRows } from "./statements.ts";
 
 const BATCH = 200;
 
@@ -21,44 +22,56 @@ export async function writeBackup(
   const tx = await pool.connect();
   try {
     await tx.query("begin isolation level repeatable read read only");
-    await tx.query("select set_config('app.workshop', $1, true)", [workshopId]);
-    const waiting: Uint8Array[] = [];
-    const zip = createZip((chunk) => waiting.push(chunk));
-    const flush = async () => {
-      for (const chunk of waiting.splice(0)) await write(chunk);
-    };
+    // a reader may be slow; between two pieces the transaction waits for it
+    await tx.query(
+      "select set_config('app.workshop', $1, true), set_config('idle_in_transaction_session_timeout', '10min', true)",
+      [workshopId],
+    );
     const tables: Record<string, number> = {};
     const sha256: Record<string, string> = {};
-    for (const table of BACKUP_TABLES) {
-      const lines = await tableLines(tx, table);
-      const bytes = new TextEncoder().encode(lines.join(""));
-      tables[table] = lines.length;
-      sha256[table] = createHash("sha256").update(bytes).digest("hex");
-      zip.add(`tables/${table}.jsonl`, [bytes], now);
-      await flush();
-    }
     const { rows: blobs } = await tx.query<{ sha256: string }>("select sha256 from blob order by sha256");
-    for (const { sha256: hash } of blobs) {
-      const { rows } = await tx.query<{ bytes: Buffer }>("select bytes from blob where sha256 = $1", [hash]);
-      zip.add(`files/${hash}`, [new Uint8Array(rows[0]!.bytes)], now);
-      await flush();
-    }
     const { rows: shop } = await tx.query<{ name: string }>(
       "select name from workshop where id = current_workshop()",
     );
-    const manifest: BackupManifest = {
-      kobbin: `workshop/${BACKUP_VERSION}`,
-      createdAt: now.toISOString(),
-      shop: one(shop, "shop").name,
-      tables,
-      sha256,
-      files: blobs.length,
-    };
-    zip.add("manifest.json", [new TextEncoder().encode(`${JSON.stringify(manifest, null, 1)}\n`)], now);
-    zip.end();
-    await flush();
+    let manifest: BackupManifest | undefined;
+    const entries: LazyEntry[] = [
+      ...BACKUP_TABLES.map((table) => ({
+        path: `tables/${table}.jsonl`,
+        bytes: async () => {
+          const lines = await tableLines(tx, table);
+          const bytes = new TextEncoder().encode(lines.join(""));
+          tables[table] = lines.length;
+          sha256[table] = createHash("sha256").update(bytes).digest("hex");
+          return bytes;
+        },
+      })),
+      ...blobs.map(({ sha256: hash }) => ({
+        path: `files/${hash}`,
+        bytes: async () => {
+          const { rows } = await tx.query<{ bytes: Buffer }>("select bytes from blob where sha256 = $1", [
+            hash,
+          ]);
+          return one(rows, "file").bytes;
+        },
+      })),
+      {
+        path: "manifest.json",
+        bytes: async () => {
+          manifest = {
+            kobbin: `workshop/${BACKUP_VERSION}`,
+            createdAt: now.toISOString(),
+            shop: one(shop, "shop").name,
+            tables,
+            sha256,
+            files: blobs.length,
+          };
+          return new TextEncoder().encode(`${JSON.stringify(manifest, null, 1)}\n`);
+        },
+      },
+    ];
+    for await (const chunk of zipStream(entries, now)) await write(chunk as Uint8Array);
     await tx.query("commit");
-    return manifest;
+    return manifest!;
   } catch (error) {
     await tx.query("rollback").catch(() => undefined);
     throw error;
@@ -70,10 +83,7 @@ export async function writeBackup(
 /** All rows of a table as lines of JSON, in the order of their keys, fetched in batches. */
 async function tableLines(tx: Tx, table: string): Promise<string[]> {
   const lines: string[] = [];
-  const whose = table === "workshop" ? "where t.id = current_workshop()" : "";
-  await tx.query(
-    `declare rows_of_backup no scroll cursor for select (to_jsonb(t) - 'workshop_id')::text as line from ${table} as t ${whose} order by ${table.startsWith("change") ? "t.id" : "1"}`,
-  );
+  await tx.query(`declare rows_of_backup no scroll cursor for ${backupRows(table)}`);
   for (;;) {
     const { rows } = await tx.query<{ line: string }>(`fetch ${BATCH} from rows_of_backup`);
     if (rows.length === 0) break;

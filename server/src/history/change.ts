@@ -1,10 +1,12 @@
+import { createHash } from "node:crypto";
 import type { Context } from "koa";
 import type { Pool, Tx } from "../db/pool.ts";
-import { withWorkshop } from "../db/tx.ts";
+import { withMoment, withWorkshop } from "../db/tx.ts";
 import type { Deps } from "../deps.ts";
 import { signed } from "../middleware/session.ts";
+import type { Table } from "../schema/tables.ts";
 import type { Json } from "./merge.ts";
-import type { Row, Table } from "./rows.ts";
+import type { Row } from "./rows.ts";
 import { type ChangedRow, sentenceOf } from "./sentence.ts";
 
 /** Who changes something, from which open page, and under which key a repeated request is known. */
@@ -14,6 +16,8 @@ export interface By {
   readonly person: string;
   readonly page?: string | undefined;
   readonly requestKey?: string | undefined;
+  /** What was asked with the key: a key that comes again with something else is refused. */
+  readonly requestHash?: Buffer | undefined;
 }
 
 /** What a change belongs to; the history of a product, of a run or of the shop lists it there. */
@@ -47,16 +51,19 @@ const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
  * open page and puts runs whose figures are older now on the list.
  *
  * A change that leaves every row as it was is not recorded.
+ *
+ * @param isOneMoment the work sees the database as it is at its beginning, whatever others change meanwhile
  */
 export async function recordChange<T>(
   pool: Pool,
   by: By,
   work: (tx: Tx, change: ChangeNow) => Promise<T>,
+  isOneMoment = false,
 ): Promise<Done<T>> {
-  return withWorkshop(pool, by.workshopId, async (tx) => {
+  return (isOneMoment ? withMoment : withWorkshop)(pool, by.workshopId, async (tx) => {
     const { rows } = await tx.query<{ id: string }>(
-      "insert into change (workshop_id, account_id, person, request_key, page) values (current_workshop(), $1, $2, $3, $4) returning id",
-      [by.accountId, by.person, by.requestKey ?? null, by.page ?? null],
+      "insert into change (workshop_id, account_id, person, request_key, page, request_hash) values (current_workshop(), $1, $2, $3, $4, $5) returning id",
+      [by.accountId, by.person, by.requestKey ?? null, by.page ?? null, by.requestHash ?? null],
     );
     const id = rows[0]!.id;
     await tx.query("select set_config('app.change', $1, true)", [id]);
@@ -113,8 +120,9 @@ export async function changeOf<T>(
   ctx: Context,
   deps: Deps,
   work: (tx: Tx, change: ChangeNow) => Promise<T>,
+  isOneMoment = false,
 ): Promise<T> {
-  const done = await recordChange(deps.pool, byOf(ctx), work);
+  const done = await recordChange(deps.pool, byOf(ctx), work, isOneMoment);
   if (done.changeId) ctx.set("X-Change", done.changeId);
   return done.value;
 }
@@ -128,8 +136,15 @@ export function byOf(ctx: Context): By {
     accountId,
     person,
     ...(UUID.test(page) ? { page } : {}),
-    ...(UUID.test(key) ? { requestKey: key } : {}),
+    ...(UUID.test(key) ? { requestKey: key, requestHash: requestHash(ctx, accountId) } : {}),
   };
+}
+
+/** What a request asks: who, which route, which body; of an upload its length, since its bytes are still on the way. */
+export function requestHash(ctx: Context, accountId: string): Buffer {
+  const body = (ctx.request as { rawBody?: string; body?: unknown }).rawBody;
+  const what = body ?? `upload of ${ctx.get("Content-Length")}`;
+  return createHash("sha256").update(`${accountId} ${ctx.method} ${ctx.path}\n${what}`).digest();
 }
 
 /** A word to every open page, given when the transaction is through. */
@@ -204,7 +219,7 @@ async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promi
     `insert into figures_due (run_id, workshop_id)
      select r.id, r.workshop_id from run as r
      where r.state = 'open' and ($1 or (r.revision_id = $2 and ($3 or r.id = $4)))
-     on conflict (run_id) do update set since = clock_timestamp()`,
+     on conflict (run_id) do update set since = clock_timestamp(), tries = 0, parked = null`,
     [isShared, scope.revisionId ?? null, ofRevision || !scope.runId, scope.runId ?? null],
   );
 }
@@ -214,16 +229,17 @@ export async function maybeReplay(
   pool: Pool,
   workshopId: string,
   key: string,
-): Promise<{ id: string; result: Json } | undefined> {
+): Promise<{ id: string; result: Json; hash: Buffer | null } | undefined> {
   if (!UUID.test(key)) return undefined;
   return withWorkshop(
     pool,
     workshopId,
     async (tx) =>
       (
-        await tx.query<{ id: string; result: Json }>("select id, result from change where request_key = $1", [
-          key,
-        ])
+        await tx.query<{ id: string; result: Json; hash: Buffer | null }>(
+          "select id, result, request_hash as hash from change where request_key = $1",
+          [key],
+        )
       ).rows[0],
   );
 }

@@ -1,7 +1,8 @@
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
+import type { Table } from "../schema/tables.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
-import { lastChange, maybeRow, type Row, rowAt, type Table, wasSetElsewhere, writeColumns } from "./rows.ts";
+import { lastChange, maybeRow, type Row, rowAt, wasSetElsewhere, writeColumns } from "./rows.ts";
 import { fieldsOf } from "./sentence.ts";
 
 /**

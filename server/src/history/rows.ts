@@ -1,53 +1,23 @@
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
+import { ident, idents } from "../schema/ident.ts";
+import { descriptorOf, type Table } from "../schema/tables.ts";
 import type { Json } from "./merge.ts";
-
-/** The tables whose rows are recorded, parents first, with the columns of their key besides the workshop. */
-export const TABLES = {
-  workshop: ["id"],
-  supplier: ["id"],
-  part: ["id"],
-  alternate: ["id"],
-  lot: ["id"],
-  house: ["id"],
-  correction: ["kind", "pattern"],
-  product: ["id"],
-  revision: ["id"],
-  board: ["id"],
-  board_file: ["board_id", "position"],
-  bom_line: ["id"],
-  line_sum: ["id"],
-  variant: ["id"],
-  offer: ["id"],
-  offer_break: ["offer_id", "qty"],
-  run: ["id"],
-  reservation: ["id"],
-  fork: ["id"],
-  quotation: ["id"],
-  release: ["id"],
-  remark: ["id"],
-} as const satisfies Readonly<Record<string, readonly string[]>>;
-
-/** One of the recorded tables. */
-export type Table = keyof typeof TABLES;
-/** Table names, parents before children. */
-export const TABLE_ORDER = Object.keys(TABLES) as Table[];
 
 /** A row or a part of one, by column. */
 export type Row = Readonly<Record<string, Json>>;
 
 // text, so that a jsonb number, a uuid and a bigint compare alike
-const where = (table: Table) => TABLES[table].map((c, i) => `t.${c}::text = $${i + 1}`).join(" and ");
-const keyValues = (table: Table, key: Row) => TABLES[table].map((c) => String(key[c]));
-const identifier = (name: string) => {
-  if (!/^[a-z_][a-z0-9_]*$/.test(name)) throw new Error(`no column name: ${name}`);
-  return `"${name}"`;
-};
+const where = (table: string) =>
+  descriptorOf(table)
+    .key.map((c, i) => `t.${ident(table, c)}::text = $${i + 1}`)
+    .join(" and ");
+const keyValues = (table: string, key: Row) => descriptorOf(table).key.map((c) => String(key[c]));
 
 /** A row as JSON, locked until the transaction ends; undefined when it is not there. */
 export async function maybeRow(tx: Tx, table: Table, key: Row): Promise<Row | undefined> {
   const { rows } = await tx.query<{ row: Row }>(
-    `select to_jsonb(t) as row from ${table} as t where ${where(table)} for update`,
+    `select to_jsonb(t) as row from ${ident(table)} as t where ${where(table)} for update`,
     keyValues(table, key),
   );
   return rows[0]?.row;
@@ -57,12 +27,9 @@ export async function maybeRow(tx: Tx, table: Table, key: Row): Promise<Row | un
 export async function writeColumns(tx: Tx, table: Table, key: Row, columns: Row): Promise<void> {
   const names = Object.keys(columns);
   if (names.length === 0) return;
-  const n = TABLES[table].length;
-  const list = names.map(identifier);
+  const sets = names.map((c) => `${ident(table, c)} = r.${ident(table, c)}`).join(", ");
   await tx.query(
-    `update ${table} as t set (${list.join(", ")}) = (select ${list.map((c) => `r.${c}`).join(", ")} from jsonb_populate_record(null::${table}, $${n + 1}::jsonb) as r where true) where ${where(table)}`
-      // a single column takes no row constructor
-      .replace(/set \(("[a-z_]+")\) = /, "set $1 = "),
+    `update ${ident(table)} as t set ${sets} from jsonb_populate_record(null::${ident(table)}, $${descriptorOf(table).key.length + 1}::jsonb) as r where ${where(table)}`,
     [...keyValues(table, key), JSON.stringify(columns)],
   );
 }
@@ -70,16 +37,15 @@ export async function writeColumns(tx: Tx, table: Table, key: Row, columns: Row)
 /** Puts a removed row back as it was, into the workshop of the transaction. */
 export async function putBack(tx: Tx, table: Table, row: Row): Promise<void> {
   const list = Object.keys(row).filter((c) => c !== "workshop_id");
-  const names = list.map(identifier).join(", ");
   await tx.query(
-    `insert into ${table} (workshop_id, ${names}) select current_workshop(), ${list.map((c) => `r.${identifier(c)}`).join(", ")} from jsonb_populate_record(null::${table}, $1::jsonb) as r`,
+    `insert into ${ident(table)} (workshop_id, ${idents(table, list)}) select current_workshop(), ${idents(table, list, "r.")} from jsonb_populate_record(null::${ident(table)}, $1::jsonb) as r`,
     [JSON.stringify(row)],
   );
 }
 
 /** Removes a row; whatever hangs on it goes with it. */
 export async function removeRow(tx: Tx, table: Table, key: Row): Promise<void> {
-  await tx.query(`delete from ${table} as t where ${where(table)}`, keyValues(table, key));
+  await tx.query(`delete from ${ident(table)} as t where ${where(table)}`, keyValues(table, key));
 }
 
 /**

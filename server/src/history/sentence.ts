@@ -1,5 +1,6 @@
+import type { Table } from "../schema/tables.ts";
 import { isSame, type Json } from "./merge.ts";
-import type { Row, Table } from "./rows.ts";
+import type { Row } from "./rows.ts";
 
 /** A recorded row of a change. */
 export interface ChangedRow {

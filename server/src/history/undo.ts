@@ -1,9 +1,10 @@
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
+import { descriptorOf, TABLE_ORDER } from "../schema/tables.ts";
 import { type ChangeNow, manyChangedRows } from "./change.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
 import { clashError } from "./merge-row.ts";
-import { maybeRow, putBack, removeRow, TABLE_ORDER, TABLES, writeColumns } from "./rows.ts";
+import { maybeRow, putBack, removeRow, writeColumns } from "./rows.ts";
 import type { ChangedRow } from "./sentence.ts";
 
 interface StoredChange {
@@ -22,7 +23,9 @@ interface StoredChange {
 
 const place = (r: ChangedRow) => TABLE_ORDER.indexOf(r.table);
 const keyText = (r: Pick<ChangedRow, "table" | "key">) =>
-  `${r.table} ${TABLES[r.table].map((c) => String(r.key[c])).join(" ")}`;
+  `${r.table} ${descriptorOf(r.table)
+    .key.map((c) => String(r.key[c]))
+    .join(" ")}`;
 
 /**
  * Takes a change back, whole or not at all: added rows go, removed rows return, changed columns get their old values.

@@ -9,6 +9,7 @@ import {
   kindOf,
   type Memory,
   measureBoard,
+  measureToKeep,
   microsToNumber,
   planPackage,
   type RunDocument,
@@ -19,14 +20,16 @@ import {
   toWire,
   withMemory,
 } from "@kobbin/core";
-import { buildPackage, type FileEntry, openDrop, readTable, type SheetPicture } from "@kobbin/formats";
+import { buildPackage, type FileEntry, readDrop, type SheetPicture } from "@kobbin/formats";
 import { proveBaskets } from "@kobbin/solver";
+import { openBackup } from "../backup/open.ts";
 import type { Answer, DroppedFile, Task } from "./messages.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
   try {
     if (task.kind === "measure") return await measure(task);
+    if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
     if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
     return await pack(task);
   } catch (error) {
@@ -40,13 +43,9 @@ async function read(
   files: readonly DroppedFile[],
   explicit: Corrections,
   memory: Memory = {},
-): Promise<{ set: BoardSet; entries: Entry[]; corrections: Corrections; rejected?: string }> {
-  const opened = openDrop(files);
-  const entries: Entry[] = [];
-  for (const f of opened.files) {
-    const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
-    entries.push({ ...f, ...(cells ? { cells } : {}) });
-  }
+): Promise<{ set: BoardSet; entries: readonly Entry[]; corrections: Corrections; rejected?: string }> {
+  const opened = await readDrop(files, (b) => kindOf(b) === "table");
+  const { entries } = opened;
   const corrections = withMemory(
     entries.map((e) => e.path),
     explicit,
@@ -75,7 +74,7 @@ async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer
     );
   return {
     kind: "measured",
-    measure: m,
+    measure: JSON.stringify(measureToKeep(m)),
     corrections,
     lines: set.bom?.lines ?? [],
     placements: set.placements?.parts ?? [],

@@ -1,7 +1,8 @@
-import { offerChanges } from "@kobbin/core";
+import { AppError, offerChanges } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
+import { ofDatabase } from "../middleware/errors.ts";
 import { manyPartsFor } from "../resources/library/queries.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
 import { type Answered, askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
@@ -69,7 +70,8 @@ export async function answerAsk(
     await failed(deps, workshopId, ask, reasonOf(error), later);
     return;
   }
-  // an answer that cannot be stored is no fault of the supplier's: the question stays, and is found again by the sweep
+  // an answer that cannot be stored is no fault of the supplier's: while the database is away, full or busy the question
+  // stays, and is found again by the sweep; what it can never keep is set aside with its reason
   await recordChange(
     pool,
     { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
@@ -102,8 +104,20 @@ export async function answerAsk(
       await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
     },
+  ).then(
+    () => countJob("done"),
+    async (error: Error) => {
+      countJob("failed");
+      const known = error instanceof AppError ? error : ofDatabase(error);
+      if (ask.tries < MOST_TRIES || (known && ["DATABASE_AWAY", "STORAGE_FULL", "BUSY"].includes(known.code)))
+        throw error;
+      const reason = `What it answered cannot be kept: ${(known ?? error).message}`.slice(0, 300);
+      await withWorkshop(pool, workshopId, async (tx) => {
+        await giveUpAsk(tx, askId, reason);
+        await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
+      });
+    },
   );
-  countJob("done");
 }
 
 async function failed(

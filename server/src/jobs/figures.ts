@@ -2,6 +2,7 @@ import { AppError } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
+import { ofDatabase } from "../middleware/errors.ts";
 import { buildDocument, oneRun, updateSummary } from "../resources/run/index.ts";
 import type { DurableQueue } from "./queue.ts";
 import type { WorkerDeps } from "./worker.ts";
@@ -18,7 +19,7 @@ export const figuresQueue = (deps: WorkerDeps): DurableQueue<Due> => ({
   batchSize: 4,
   due: async () => {
     const { rows } = await deps.pool.query<Due>(
-      `select workshop_id as "workshopId", run_id as "runId" from figures_due order by since limit 500`,
+      `select workshop_id as "workshopId", run_id as "runId" from figures_due where parked is null order by since limit 500`,
     );
     return rows.map((data) => ({ key: data.runId, data }));
   },
@@ -28,10 +29,29 @@ export const figuresQueue = (deps: WorkerDeps): DurableQueue<Due> => ({
       countJob("done");
     } catch (error) {
       countJob("failed");
-      throw error;
+      // the database's own trouble is nobody's fault and passes; anything else is counted against the run
+      if (ofDatabase(error) || (error instanceof AppError && error.code === "BUSY")) throw error;
+      if (!(await countFailure(deps, data, error))) throw error;
     }
   },
 });
+
+/** How often a run's figures are tried before they are set aside. */
+const MOST_TRIES = 4;
+
+/** Counts a failure of a run's figures. @returns whether the run is set aside now, with its reason */
+async function countFailure(deps: Omit<WorkerDeps, "hub">, { workshopId, runId }: Due, error: unknown) {
+  const reason = (error instanceof Error ? error.message : String(error)).slice(0, 500);
+  const { rows } = await deps.pool.query<{ parked: string | null }>(
+    `update figures_due set tries = tries + 1, parked = case when tries + 1 >= $2 then $3 end
+     where run_id = $1 returning parked`,
+    [runId, MOST_TRIES, reason],
+  );
+  const isParked = rows[0]?.parked != null;
+  if (isParked)
+    deps.log({ level: "error", message: `figures set aside: ${reason}`, run: runId, workshop: workshopId });
+  return isParked;
+}
 
 /** Computes one run's figures and stores them; a change that came meanwhile leaves the run on the list. */
 export async function computeFigures(
@@ -51,7 +71,7 @@ export async function computeFigures(
   const summary =
     found.state === "released"
       ? undefined
-      : await deps.compute.run({ kind: "summary", document: found.document }).then(
+      : await deps.compute.run({ kind: "summary", document: found.document }, workshopId).then(
           (s) => s.summary,
           (error) => {
             // a run whose figures cannot be computed keeps its choices; the page says why when it is opened

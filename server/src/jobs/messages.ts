@@ -1,14 +1,23 @@
 import type { RunSummary } from "@kobbin/contract";
-import type { BomLine, Corrections, Measure, Memory, Placement, RunDocument, WireError } from "@kobbin/core";
+import type { BomLine, Corrections, Memory, Placement, RunDocument, WireError } from "@kobbin/core";
+import type { OpenedBackup } from "../backup/open.ts";
 
 /** A dropped file as it crosses to a worker. */
 export interface DroppedFile {
   readonly path: string;
   readonly bytes: Uint8Array;
+  /** Where it is known already. */
+  readonly sha256?: string;
 }
 
 /** What a worker is asked. */
 export type Task =
+  | {
+      readonly kind: "backup";
+      /** Where the archive lies, and a folder for what is in it. */
+      readonly archive: string;
+      readonly own: string;
+    }
   | {
       readonly kind: "measure";
       readonly files: readonly DroppedFile[];
@@ -27,9 +36,14 @@ export type Task =
       readonly createdAt: string;
     };
 
+export interface BackupRead {
+  readonly kind: "backup";
+  readonly backup: OpenedBackup;
+}
 export interface Measured {
   readonly kind: "measured";
-  readonly measure: Measure;
+  /** The document `measure/1` as JSON, as it is kept: the main thread only hands it on. */
+  readonly measure: string;
   /** The corrections in force, what was remembered among them. */
   readonly corrections: Corrections;
   readonly lines: readonly BomLine[];
@@ -46,4 +60,4 @@ export interface Packaged {
 }
 
 /** What a worker answers; errors as data, since classes do not cross. */
-export type Answer = Measured | Summarised | Packaged | WireError;
+export type Answer = BackupRead | Measured | Summarised | Packaged | WireError;

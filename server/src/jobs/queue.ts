@@ -27,10 +27,6 @@ export interface RunningQueue {
   idle(): Promise<void>;
 }
 
-/** Makes a queue where it is not there yet. Short: one waiting job a key, however often it is asked for. */
-export const makeQueue = (boss: PgBoss, name: string): Promise<void> =>
-  boss.createQueue(name, { name, policy: "short" });
-
 /**
  * Starts working on a durable queue that was made. Whatever a crash loses of the queue, the next sweep puts there again; a job that
  * is there twice finds its work done.

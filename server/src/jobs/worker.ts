@@ -6,7 +6,7 @@ import { feedsQueue } from "./feeds.ts";
 import { figuresQueue } from "./figures.ts";
 import { patientDb } from "./patient-db.ts";
 import type { Compute } from "./pool.ts";
-import { makeQueue, runQueue } from "./queue.ts";
+import { runQueue } from "./queue.ts";
 
 /** What the worker needs; the same parts the server has. */
 export interface WorkerDeps {
@@ -35,21 +35,14 @@ export async function startWorker(
   const boss = new PgBoss({
     db,
     schedule: false,
+    // what the queue needs was made with the tables, by their owner
+    migrate: false,
     maintenanceIntervalSeconds: 30,
     archiveCompletedAfterSeconds: 3600,
     deleteAfterHours: 24,
   });
   boss.on("error", onProblem);
-  // one process at a time, and before anybody works: making a queue locks what working on another one holds
-  const lock = await deps.pool.connect();
-  try {
-    await lock.query("select pg_advisory_lock(41804181)");
-    await boss.start();
-    for (const name of ["feeds", "figures"]) await makeQueue(boss, name);
-  } finally {
-    await lock.query("select pg_advisory_unlock(41804181)").catch(() => undefined);
-    lock.release();
-  }
+  await boss.start();
   let isStopping = false;
   const timers = new Set<NodeJS.Timeout>();
   const feeds = await runQueue(
@@ -90,7 +83,7 @@ export async function startWorker(
     },
     async waiting() {
       const { rows } = await deps.pool.query<{ n: number }>(
-        "select ((select count(*) from figures_due) + (select count(*) from feed_due))::int as n",
+        "select ((select count(*) from figures_due where parked is null) + (select count(*) from feed_due))::int as n",
       );
       return rows[0]!.n;
     },

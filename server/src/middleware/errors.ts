@@ -20,6 +20,12 @@ export const STATUS: Readonly<Record<ErrorCode, number>> = {
   TABLE_UNREADABLE: 422,
   TOO_MANY_TRIES: 429,
   DATABASE_AWAY: 503,
+  BUSY: 503,
+  STORAGE_FULL: 507,
+  SHOP_FULL: 413,
+  TOO_MUCH_WORK: 422,
+  KEY_REUSED: 409,
+  WRONG_HOST: 421,
   WRONG_ORIGIN: 403,
   WRONG_PASSWORD: 401,
 };
@@ -61,6 +67,13 @@ const CONSTRAINTS: Readonly<Record<string, [ErrorCode, string, string]>> = {
   ],
 };
 
+let storageFailedAt = Number.NEGATIVE_INFINITY;
+const noteStorage = (now: number) => {
+  storageFailedAt = now;
+};
+/** Whether a write found no room in the last seconds. */
+export const wasFull = (now: number): boolean => now - storageFailedAt < 15_000;
+
 /** Turns every error into a problem document; a defect of ours is logged and says so without its inside. */
 export const errors =
   (log: (entry: Record<string, unknown>) => void): Middleware =>
@@ -75,6 +88,8 @@ export const errors =
       if (wire) {
         ctx.status = STATUS[wire.code];
         if (wire.code === "TOO_MANY_TRIES") ctx.set("Retry-After", "60");
+        if (wire.code === "BUSY") ctx.set("Retry-After", "2");
+        if (wire.code === "STORAGE_FULL") noteStorage(Date.now());
         ctx.body = wire;
         return;
       }
@@ -101,8 +116,23 @@ function translate(error: unknown): unknown {
       "OUT_OF_RANGE",
       error.errors[0] ?? "A value is not valid.",
       "Correct it and save again; nothing was changed.",
-      { details: Object.fromEntries(error.inner.map((e) => [e.path ?? "", e.message])) },
+      {
+        details: Object.fromEntries(
+          (error.inner.length > 0 ? error.inner : [error]).map((e) => [e.path ?? "", e.message]),
+        ),
+      },
     );
+  if (error instanceof URIError)
+    return new AppError(
+      "DOCUMENT_INVALID",
+      "The address is not written as addresses are.",
+      "Go back to the bench.",
+    );
+  return ofDatabase(error) ?? ofRequest(error) ?? error;
+}
+
+/** What the database says, in words; undefined where it is no word of the database, or one that only a defect brings. */
+export function ofDatabase(error: unknown): AppError | undefined {
   if (isAway(error))
     return new AppError(
       "DATABASE_AWAY",
@@ -110,18 +140,55 @@ function translate(error: unknown): unknown {
       "What you typed is still on the page; it is saved again by itself.",
       { cause: error },
     );
-  const e = error as { code?: string; constraint?: string; status?: number; type?: string };
-  const known = e.constraint ? CONSTRAINTS[e.constraint] : undefined;
+  const e = error as { code?: string; constraint?: string };
+  const code = typeof e.code === "string" ? e.code : "";
+  if (["53100", "53200", "58030", "25006"].includes(code))
+    return new AppError(
+      "STORAGE_FULL",
+      code === "53100"
+        ? "The disk of the database is full; nothing was changed."
+        : "The database takes nothing new at the moment; nothing was changed.",
+      "What you typed is still on the page, and saved by itself when there is room. Whoever runs Kobbin can make some.",
+      { cause: error },
+    );
+  if (["57014", "55P03", "40P01", "40001", "53300", "25P03"].includes(code))
+    return new AppError(
+      "BUSY",
+      code === "57014"
+        ? "The database worked on this for too long and was stopped; nothing was changed."
+        : "Somebody else is changing the same; this waited too long, and nothing was changed.",
+      "It is tried again by itself; or try again in a moment.",
+      { cause: error },
+    );
+  const known =
+    e.constraint && Object.hasOwn(CONSTRAINTS, e.constraint) ? CONSTRAINTS[e.constraint] : undefined;
   if (known) return new AppError(...known);
-  if (e.code === "22P02")
+  if (code === "22P02" || code === "23503")
     return new AppError(
       "NOT_FOUND",
       "There is no such thing here.",
       "Go back to the bench and open it from there.",
     );
+  // what the schemas let through and the database refuses: a value too large, a text it cannot keep
+  if (/^(22|23|54)/.test(code))
+    return new AppError(
+      "OUT_OF_RANGE",
+      `A value cannot be kept${e.constraint ? ` (${e.constraint})` : ""}; nothing was changed.`,
+      "Correct it and save again.",
+      { cause: error },
+    );
+  return undefined;
+}
+
+function ofRequest(error: unknown): AppError | undefined {
+  const e = error as { status?: number; type?: string; code?: string };
+  if (e.code === "ERR_STREAM_PREMATURE_CLOSE" || e.code === "ECONNRESET" || e.code === "ECONNABORTED")
+    return new AppError("DOCUMENT_INVALID", "The request broke off; nothing was kept.", "Send it again.");
   if (e.status === 413 || e.type === "entity.too.large")
     return new AppError("ARCHIVE_TOO_LARGE", "The request is too large.", "Send less at once.");
-  if (e.status === 400)
+  if (e.status === 404)
+    return new AppError("NOT_FOUND", "There is nothing at this address.", "Go back to the bench.");
+  if (typeof e.status === "number" && e.status >= 400 && e.status < 500)
     return new AppError("DOCUMENT_INVALID", "The request is not valid JSON.", "Send it again.");
-  return error;
+  return undefined;
 }

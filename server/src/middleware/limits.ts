@@ -1,5 +1,6 @@
 import { AppError } from "@kobbin/core";
 import type { Middleware } from "koa";
+import { client, networkOf } from "./client.ts";
 import type { Signed } from "./session.ts";
 
 /** Reads and writes a person, or an address without a session, may send: a burst, then so many a second. */
@@ -20,7 +21,7 @@ export function limitRequests(now: () => number = () => performance.now()): Midd
     if (!ctx.path.startsWith("/api/")) return next();
     const kind = ["GET", "HEAD"].includes(ctx.method) ? "read" : "write";
     const signed = ctx.state.signed as Signed | undefined;
-    const key = `${kind} ${signed?.accountId ?? ctx.ip}`;
+    const key = `${kind} ${signed?.accountId ?? networkOf(client(ctx).address)}`;
     const { burst, perSecond } = LIMITS[kind];
     const t = now();
     const b = buckets.get(key) ?? { left: burst, at: t };

@@ -9,6 +9,7 @@ import { policy } from "./security.ts";
 export function pages(root: string): Koa.Middleware {
   return async (ctx, next) => {
     if (ctx.path.startsWith("/api/") || !["GET", "HEAD"].includes(ctx.method)) return next();
+    // a path that is no path throws here, and is answered as such
     const path = decodeURIComponent(ctx.path);
     const isAsset = path.startsWith("/assets/");
     if (

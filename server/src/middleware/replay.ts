@@ -1,6 +1,7 @@
+import { AppError } from "@kobbin/core";
 import type { Middleware } from "koa";
 import type { Pool } from "../db/pool.ts";
-import { maybeReplay } from "../history/change.ts";
+import { maybeReplay, requestHash } from "../history/change.ts";
 import type { Signed } from "./session.ts";
 
 /**
@@ -15,6 +16,12 @@ export const replay =
     if (signed && key && !["GET", "HEAD", "PATCH"].includes(ctx.method)) {
       const before = await maybeReplay(pool, signed.workshopId, key);
       if (before) {
+        if (before.hash && !before.hash.equals(requestHash(ctx, signed.accountId)))
+          throw new AppError(
+            "KEY_REUSED",
+            "The key of this request was used for another one.",
+            "Nothing was changed. Reload the page and do it again.",
+          );
         ctx.set("X-Change", before.id);
         ctx.status = before.result === null ? 204 : 200;
         if (before.result !== null) ctx.body = before.result;

@@ -1,5 +1,5 @@
-import { AppError } from "@kobbin/core";
 import type { Middleware } from "koa";
+import { client } from "./client.ts";
 
 /** The content policy; style elements only with this page's nonce (the scroll lock of dialogs adds one). */
 export const policy = (nonce?: string): string =>
@@ -26,26 +26,6 @@ export const securityHeaders: Middleware = async (ctx, next) => {
   ctx.set("Cross-Origin-Opener-Policy", "same-origin");
   ctx.set("Cross-Origin-Resource-Policy", "same-origin");
   ctx.set("Permissions-Policy", "camera=(), microphone=(), geolocation=(), payment=(), usb=()");
-  if (ctx.secure) ctx.set("Strict-Transport-Security", "max-age=31536000");
-  await next();
-};
-
-/** Writes must come from our own pages: the Origin header has to name this host. */
-export const ownOrigin: Middleware = async (ctx, next) => {
-  if (!["GET", "HEAD", "OPTIONS"].includes(ctx.method)) {
-    const origin = ctx.get("Origin");
-    let host: string | undefined;
-    try {
-      host = new URL(origin).host;
-    } catch {
-      host = undefined;
-    }
-    if (host !== ctx.host)
-      throw new AppError(
-        "WRONG_ORIGIN",
-        "The request did not come from a page of this shop.",
-        "Open Kobbin itself and try again.",
-      );
-  }
+  if (client(ctx).origin.startsWith("https:")) ctx.set("Strict-Transport-Security", "max-age=31536000");
   await next();
 };

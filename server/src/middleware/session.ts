@@ -3,6 +3,8 @@ import type { Role } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Context, Middleware } from "koa";
 import type { Pool } from "../db/pool.ts";
+import { person } from "../db/share.ts";
+import { client } from "./client.ts";
 
 export const COOKIE = "kobbin_session";
 const DAYS = 30;
@@ -38,7 +40,9 @@ export const session =
       if (rows[0]?.isOld)
         await pool.query("update session set seen_at = now() where token_hash = $1", [tokenHash]);
     }
-    await next();
+    // what is shared out per person is counted by this
+    const signed = ctx.state.signed as Signed | undefined;
+    await (signed ? person.run(signed.accountId, next) : next());
   };
 
 /** Opens a session and sets its cookie: httpOnly, same site, secure behind https. */
@@ -53,10 +57,13 @@ export async function openSession(
     "insert into session (token_hash, account_id, workshop_id, expires_at, agent) values ($1, $2, $3, now() + make_interval(days => $4), $5)",
     [hashToken(token), accountId, workshopId, DAYS, ctx.get("User-Agent").slice(0, 300)],
   );
+  const secure = client(ctx).origin.startsWith("https:");
+  // behind our own proxy the last step is plain; the person's connection is not
+  ctx.cookies.secure = secure;
   ctx.cookies.set(COOKIE, token, {
     httpOnly: true,
     sameSite: "lax",
-    secure: ctx.secure,
+    secure,
     maxAge: DAYS * 86_400_000,
     path: "/",
     overwrite: true,
@@ -75,18 +82,40 @@ export function signed(ctx: Context): Signed {
   return s;
 }
 
-/** Counts a try and refuses beyond `most` in ten minutes. Counted in the database, so several servers count together. */
-export async function limitTries(pool: Pool, key: string, most: number): Promise<void> {
-  const { rows } = await pool.query<{ n: string }>(
-    `with gone as (delete from attempt where at < now() - interval '1 hour')
-     select count(*) as n from attempt where key = $1 and at > now() - interval '10 minutes'`,
-    [key],
-  );
-  if (Number(rows[0]!.n) >= most)
+/** A key of tries and how many it may have in ten minutes. */
+export type TriesLimit = readonly [key: string, most: number];
+
+/**
+ * Counts a try under each key and refuses where one has had its fill in ten minutes. Counted in the database by one
+ * statement a key, so that several servers, and many requests at one moment, count together.
+ */
+export async function countTries(pool: Pool, ...limits: readonly TriesLimit[]): Promise<void> {
+  let isOver = false;
+  for (const [key, most] of limits) {
+    const { rows } = await pool.query<{ n: number }>(
+      `insert into tries as t (key, n, since) values ($1, 1, now())
+       on conflict (key) do update set
+         n = case when t.since < now() - interval '10 minutes' then 1 else least(t.n + 1, 1000000) end,
+         since = case when t.since < now() - interval '10 minutes' then now() else t.since end
+       returning n`,
+      [key.slice(0, 400)],
+    );
+    isOver ||= rows[0]!.n > most;
+  }
+  if (isOver)
     throw new AppError(
       "TOO_MANY_TRIES",
       "Too many tries in a short time.",
       "Wait ten minutes and try again.",
     );
-  await pool.query("insert into attempt (key) values ($1)", [key]);
+}
+
+/** As {@link countTries} for one key. */
+export const limitTries = (pool: Pool, key: string, most: number): Promise<void> =>
+  countTries(pool, [key, most]);
+
+/** A try that succeeded was no guess: it is taken back, and the person's own count with it. */
+export async function forgiveTries(pool: Pool, own: string, ...shared: readonly string[]): Promise<void> {
+  await pool.query("delete from tries where key = $1 or since < now() - interval '1 hour'", [own]);
+  await pool.query("update tries set n = greatest(n - 1, 0) where key = any($1::text[])", [shared]);
 }

@@ -18,7 +18,7 @@ export class RequestError extends Error {
 
   /** Goes by itself: the same request may be sent again later. */
   get isPassing(): boolean {
-    return ["OFFLINE", "DATABASE_AWAY", "TOO_MANY_TRIES"].includes(this.code);
+    return ["OFFLINE", "DATABASE_AWAY", "TOO_MANY_TRIES", "BUSY", "STORAGE_FULL"].includes(this.code);
   }
 }
 

@@ -10,7 +10,7 @@ import {
   readBoard,
   withMemory,
 } from "@kobbin/core";
-import { type FileEntry, openDrop, readTable } from "@kobbin/formats";
+import { type FileEntry, openDrop, splitTables } from "@kobbin/formats";
 import * as Comlink from "comlink";
 import { Painter, type PaintRequest } from "./paint.ts";
 import { type Snapped, Snapper } from "./snap.ts";
@@ -72,11 +72,9 @@ const api = {
     if (!drop) return NOTHING_OPEN;
     if (drop.rejected) return refused(drop.rejected, drop.notes.at(-1)?.do);
     if (!entries) {
-      entries = [];
-      for (const f of drop.files) {
-        const cells = kindOf(f.bytes) === "table" ? await readTable(f.bytes) : undefined;
-        entries.push({ ...f, ...(cells ? { cells } : {}) });
-      }
+      const split = await splitTables(drop.files, (b) => kindOf(b) === "table");
+      entries = split.entries;
+      drop = { ...drop, notes: [...drop.notes, ...split.notes] };
     }
     const all = withMemory(
       entries.map((e) => e.path),

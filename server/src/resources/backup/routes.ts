@@ -1,14 +1,22 @@
+import { mkdtemp } from "node:fs/promises";
 import { PassThrough } from "node:stream";
 import Router from "@koa/router";
 import { AppError, slug } from "@kobbin/core";
-import { openBackup, restoreBackup } from "../../backup/read.ts";
+import type { Context } from "koa";
+import { refuse } from "../../backup/format.ts";
+import { BACKUP_LIMITS, type OpenedBackup } from "../../backup/open.ts";
+import { restoreBackup } from "../../backup/restore.ts";
 import { writeBackup } from "../../backup/write.ts";
-import { withTransaction, withWorkshop } from "../../db/tx.ts";
+import type { Tx } from "../../db/pool.ts";
+import { withWorkshop } from "../../db/tx.ts";
 import { resetDemo } from "../../demo.ts";
 import type { Deps } from "../../deps.ts";
+import { client, networkOf } from "../../middleware/client.ts";
 import { COOKIE, hashToken, limitTries, signed } from "../../middleware/session.ts";
 import { insertAudit, manyShopsOf } from "../people/queries.ts";
-import { readUpload } from "../product/upload.ts";
+import { refuseBeyondQuota } from "../product/queries.ts";
+import { withUpload } from "../product/upload.ts";
+import { buildDocument, oneRun } from "../run/index.ts";
 import { oneShop } from "../shop/queries.ts";
 
 /** The whole workshop out and in; the demo shop as it was. */
@@ -18,7 +26,7 @@ export function backupRoutes(deps: Deps): Router {
   router.get("/api/backup", async (ctx) => {
     const { workshopId, person } = signed(ctx);
     const { name } = await withWorkshop(pool, workshopId, oneShop);
-    await insertAudit(pool, { workshopId, person, what: "took a backup", address: ctx.ip });
+    await insertAudit(pool, { workshopId, person, what: "took a backup", address: client(ctx).address });
     const now = new Date();
     const out = new PassThrough();
     ctx.set("Content-Type", "application/zip");
@@ -44,19 +52,40 @@ export function backupRoutes(deps: Deps): Router {
   });
 
   router.post("/api/restore", async (ctx) => {
-    const { accountId, person } = signed(ctx);
+    const { accountId, person, workshopId } = signed(ctx);
     await limitTries(pool, `restore ${accountId}`, 20);
-    const { files } = await readUpload(ctx, 1024 * 1024 * 1024);
-    if (!files[0])
-      throw new AppError("ARCHIVE_INVALID", "No file was sent.", "Choose the backup and try again.");
-    const backup = openBackup(files[0].bytes);
+    const done = await withUpload(
+      ctx,
+      async ({ files }) => {
+        const [file] = files;
+        if (!file)
+          throw new AppError("ARCHIVE_INVALID", "No file was sent.", "Choose the backup and try again.");
+        const own = await mkdtemp(`${file.file}-`);
+        const { backup } = await deps.compute.run({ kind: "backup", archive: file.file, own }, workshopId);
+        return restoreFor(backup, accountId, person, ctx);
+      },
+      { maxBytes: BACKUP_LIMITS.archiveBytes, maxFiles: 1 },
+    );
+    ctx.status = 201;
+    ctx.body = done;
+  });
+
+  async function restoreFor(
+    backup: OpenedBackup,
+    accountId: string,
+    person: string,
+    ctx: Context,
+  ): Promise<{ shopId: string; name: string }> {
     const names = [];
     for (const { id } of await manyShopsOf(pool, accountId))
       names.push((await withWorkshop(pool, id, oneShop)).name);
     const { shop } = backup.manifest;
     const name = names.includes(shop) ? `${shop.slice(0, 90)}, restored ${deps.today()}` : shop;
-    const shopId = await withTransaction(pool, async (tx) => {
+    const bytes = backup.files.reduce((n, f) => n + f.size, 0);
+    const shopId = await withWorkshop(pool, backup.workshopId, async (tx) => {
+      await refuseBeyondQuota(tx, deps.config.shopQuotaBytes, bytes);
       const id = await restoreBackup(tx, backup, name);
+      await refuseUncomputable(tx, id);
       await tx.query("insert into member (workshop_id, account_id, role) values ($1, $2, 'owner')", [
         id,
         accountId,
@@ -65,7 +94,7 @@ export function backupRoutes(deps: Deps): Router {
         workshopId: id,
         person,
         what: `restored a backup of ${backup.manifest.createdAt.slice(0, 10)}`,
-        address: ctx.ip,
+        address: client(ctx).address,
       });
       await tx.query("update session set workshop_id = $2 where token_hash = $1", [
         hashToken(ctx.cookies.get(COOKIE)!),
@@ -74,9 +103,25 @@ export function backupRoutes(deps: Deps): Router {
       await tx.query("select pg_notify('kobbin', $1)", [JSON.stringify({ kind: "change", workshop: id })]);
       return id;
     });
-    ctx.status = 201;
-    ctx.body = { shopId, name };
-  });
+    return { shopId, name };
+  }
+
+  /** Rows may be right one by one and make no sense together: every open run is computed before anything stands. */
+  async function refuseUncomputable(tx: Tx, shop: string): Promise<void> {
+    const { rows } = await tx.query<{ id: string; name: string }>(
+      "select id, name from run where state = 'open' order by created_at limit 100",
+    );
+    for (const r of rows) {
+      const { document } = await buildDocument(tx, await oneRun(tx, r.id), deps.today());
+      try {
+        await deps.compute.run({ kind: "summary", document }, shop);
+      } catch (error) {
+        // what a person can mend on the page is no reason to refuse; what breaks the computation is
+        if (error instanceof AppError && error.code !== "TOO_MUCH_WORK") continue;
+        throw refuse(`its run “${r.name}” cannot be computed`);
+      }
+    }
+  }
 
   router.post("/api/demo/reset", async (ctx) => {
     const { workshopId } = signed(ctx);
@@ -87,7 +132,7 @@ export function backupRoutes(deps: Deps): Router {
         "Only the demo shop can be reset.",
         "Take back changes in the history instead.",
       );
-    await limitTries(pool, `demo reset ${ctx.ip}`, 20);
+    await limitTries(pool, `demo reset ${networkOf(client(ctx).address)}`, 20);
     await resetDemo(deps, workshopId);
     ctx.status = 204;
   });

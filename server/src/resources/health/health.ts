@@ -1,6 +1,8 @@
 import type { Middleware } from "koa";
 import type { Deps } from "../../deps.ts";
 import { figuresDue, livePages, metrics } from "../../metrics.ts";
+import { client } from "../../middleware/client.ts";
+import { ofDatabase, wasFull } from "../../middleware/errors.ts";
 
 /**
  * /health: the process lives. /ready: it can do its work (the database answers) and does not stop. /metrics: what it
@@ -20,7 +22,7 @@ export function health(deps: Deps): Middleware {
       return;
     }
     if (ctx.path === "/metrics") {
-      const isLocal = /^(127\.|::1$|::ffff:127\.)/.test(ctx.ip);
+      const isLocal = client(ctx).isHere;
       const { metricsToken } = deps.config;
       if (!isLocal && (metricsToken === "" || ctx.get("Authorization") !== `Bearer ${metricsToken}`)) {
         ctx.status = 403;
@@ -28,7 +30,7 @@ export function health(deps: Deps): Middleware {
         return;
       }
       const { rows } = await deps.pool
-        .query<{ n: number }>("select count(*)::int as n from figures_due")
+        .query<{ n: number }>("select count(*)::int as n from figures_due where parked is null")
         .catch(() => ({ rows: [] }));
       if (rows[0]) figuresDue.set(rows[0].n);
       livePages.set(deps.live.size);
@@ -40,13 +42,30 @@ export function health(deps: Deps): Middleware {
   };
 }
 
-async function databaseState(deps: Deps): Promise<string> {
-  const late = new Promise<string>((resolve) =>
-    setTimeout(() => resolve("the database does not answer"), 2000).unref(),
-  );
-  const asked = deps.pool.query("select 1").then(
-    () => "ready",
-    () => "the database does not answer",
-  );
+const AWAY = "the database does not answer";
+
+/** Whether the database answers and takes a write; asked at most once in two seconds. */
+function databaseState(deps: Deps): Promise<string> {
+  const now = Date.now();
+  const known = states.get(deps.pool);
+  if (known && now - known.at < 2000) return known.state;
+  const state = askState(deps);
+  states.set(deps.pool, { at: now, state });
+  // what is wrong is looked at again at once
+  void state.then((s) => s !== "ready" && states.delete(deps.pool));
+  return state;
+}
+const states = new WeakMap<Deps["pool"], { at: number; state: Promise<string> }>();
+
+async function askState(deps: Deps): Promise<string> {
+  const late = new Promise<string>((resolve) => setTimeout(() => resolve(AWAY), 2000).unref());
+  const asked = deps.pool
+    .query(
+      "insert into tries (key, n, since) values ('ready', 0, now()) on conflict (key) do update set since = now()",
+    )
+    .then(
+      () => (wasFull(Date.now()) ? "the database has no room" : "ready"),
+      (error) => (ofDatabase(error)?.code === "STORAGE_FULL" ? "the database takes nothing new" : AWAY),
+    );
   return Promise.race([asked, late]);
 }

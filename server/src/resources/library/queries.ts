@@ -107,11 +107,6 @@ export async function onePart(tx: Tx, id: string): Promise<LibraryPart & { versi
   return toPart(one(rows, "part"));
 }
 
-export async function maybePartByNumber(tx: Tx, mpn: string): Promise<string | undefined> {
-  const { rows } = await tx.query<{ id: string }>("select id from part where mpn_key = $1", [numberKey(mpn)]);
-  return rows[0]?.id;
-}
-
 /** Who mounts parts of some numbers, where the library says it. */
 export async function mountsByNumber(tx: Tx, numbers: readonly string[]): Promise<Map<string, Mount>> {
   const keys = [...new Set(numbers.filter((n) => n !== "").map(numberKey))];
@@ -123,20 +118,47 @@ export async function mountsByNumber(tx: Tx, numbers: readonly string[]): Promis
   return new Map(rows.map((r) => [r.key, r.mount]));
 }
 
-export async function insertPart(tx: Tx, columns: Readonly<Record<string, unknown>>): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
+/** A part as it comes into the library. */
+export interface NewPart {
+  readonly mpn: string;
+  readonly maker?: string | undefined;
+  readonly description?: string | undefined;
+  readonly kind?: string | undefined;
+  readonly package?: string | undefined;
+  readonly params?: Readonly<Record<string, string>> | undefined;
+}
+
+/**
+ * Takes parts into the library; a number it has already stays as it is.
+ * @returns the id of each, in order, and the numbers that are new
+ */
+export async function insertParts(
+  tx: Tx,
+  parts: readonly NewPart[],
+): Promise<{ ids: string[]; fresh: string[] }> {
+  const rows = parts.map((p) => ({
+    mpn: p.mpn,
+    maker: p.maker ?? "",
+    description: p.description ?? "",
+    kind: p.kind ?? "other",
+    package: p.package ?? "",
+    params: p.params ?? {},
+  }));
+  // the database says which numbers are one: it keeps the key they are compared by
+  const { rows: made } = await tx.query<{ mpn: string }>(
     `insert into part (workshop_id, mpn, maker, description, kind, package, params)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6) returning id`,
-    [
-      columns.mpn,
-      columns.maker ?? "",
-      columns.description ?? "",
-      columns.kind ?? "other",
-      columns.package ?? "",
-      JSON.stringify(columns.params ?? {}),
-    ],
+     select distinct on (number_key(x.mpn)) current_workshop(), x.mpn, x.maker, x.description, x.kind, x.package, x.params
+     from jsonb_to_recordset($1::jsonb) as x (mpn text, maker text, description text, kind text, package text, params jsonb)
+     on conflict (workshop_id, mpn_key) do nothing
+     returning mpn`,
+    [JSON.stringify(rows)],
   );
-  return one(rows, "part").id;
+  const { rows: all } = await tx.query<{ id: string }>(
+    `select p.id from unnest($1::text[]) with ordinality as w (mpn, n)
+     join part as p on p.workshop_id = current_workshop() and p.mpn_key = number_key(w.mpn) order by w.n`,
+    [parts.map((p) => p.mpn)],
+  );
+  return { ids: all.map((r) => r.id), fresh: made.map((r) => r.mpn) };
 }
 
 export async function deletePart(tx: Tx, id: string): Promise<void> {

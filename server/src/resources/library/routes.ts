@@ -1,5 +1,13 @@
 import Router from "@koa/router";
-import { alternateBody, lotBody, newLotBody, newPartBody, partBody, reservationBody } from "@kobbin/contract";
+import {
+  alternateBody,
+  lotBody,
+  newLotBody,
+  newPart,
+  newPartBody,
+  partBody,
+  reservationBody,
+} from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -7,17 +15,16 @@ import { byOf, changeOf } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
-import { bodyOf } from "../body.ts";
+import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { oneRun } from "../run/queries.ts";
 import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lots.ts";
 import {
   deletePart,
-  insertPart,
+  insertParts,
   manyParts,
   manyUnknownNumbers,
   manyUses,
-  maybePartByNumber,
   onePart,
   partFromLine,
   runsOfAlternate,
@@ -47,15 +54,9 @@ export function libraryRoutes(deps: Deps): Router {
     });
   });
   router.post("/api/parts", async (ctx) => {
-    const list = bodyOf(ctx, newPartBody).parts;
+    const list = (await listBodyOf(ctx, newPartBody, "parts", newPart)).parts;
     const ids = await changeOf(ctx, deps, async (tx, change) => {
-      const ids: string[] = [];
-      const fresh: string[] = [];
-      for (const p of list) {
-        const there = await maybePartByNumber(tx, p.mpn);
-        if (!there) fresh.push(p.mpn);
-        ids.push(there ?? (await insertPart(tx, p)));
-      }
+      const { ids, fresh } = await insertParts(tx, list);
       change.says(
         fresh.length === 1
           ? `part ${fresh[0]} taken into the library`

@@ -43,7 +43,10 @@ export function liveRoutes(deps: Deps): Router {
     };
     const unsubscribe = hub.subscribe((event) => {
       if (event.kind === "resync") send({ kind: "resync" });
-      else if (event.workshop === workshopId) {
+      else if (event.kind === "left") {
+        // who is taken out of the shop hears nothing more of it
+        if (event.workshop === workshopId && event.account === accountId) stream.end();
+      } else if (event.workshop === workshopId) {
         if (event.kind === "presence") void sendHere();
         else {
           const { workshop: _, ...message } = event;
@@ -61,10 +64,11 @@ export function liveRoutes(deps: Deps): Router {
     };
     const beat = setInterval(async () => {
       try {
-        // a session that was ended elsewhere ends here too
+        // a session that was ended elsewhere, or is in another shop now, ends here too; so does a membership
         const { rows } = await pool.query(
-          "select 1 from session where token_hash = $1 and expires_at > now()",
-          [tokenHash],
+          `select 1 from session as s join member as m on m.account_id = s.account_id and m.workshop_id = s.workshop_id
+           where s.token_hash = $1 and s.expires_at > now() and s.workshop_id = $2`,
+          [tokenHash, workshopId],
         );
         if (rows.length === 0) return stream.end();
         stream.write(": here\n\n");

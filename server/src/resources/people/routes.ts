@@ -12,9 +12,11 @@ import { AppError } from "@kobbin/core";
 import { hash } from "@node-rs/argon2";
 import { one, readWorkshop, withTransaction, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { COOKIE, hashToken, limitTries, openSession, signed } from "../../middleware/session.ts";
+import { tell } from "../../history/change.ts";
+import { client, networkOf } from "../../middleware/client.ts";
+import { COOKIE, countTries, hashToken, limitTries, openSession, signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { checkPassword } from "./password.ts";
+import { checkNewPassword, checkPassword } from "./password.ts";
 import {
   countOwners,
   deleteMember,
@@ -56,7 +58,7 @@ export function peopleRoutes(deps: Deps): Router {
         workshopId: signed(ctx).workshopId,
         person: signed(ctx).person,
         what: `made ${member.person} ${role}`,
-        address: ctx.ip,
+        address: client(ctx).address,
       });
     });
     ctx.status = 204;
@@ -70,11 +72,12 @@ export function peopleRoutes(deps: Deps): Router {
       );
       if (member.role === "owner") await keepOneOwner(tx);
       await deleteMember(tx, member.id);
+      await tell(tx, { kind: "left", workshop: workshopId, account: member.id });
       await insertAudit(tx, {
         workshopId,
         person,
         what: `took ${member.person} out of the shop`,
-        address: ctx.ip,
+        address: client(ctx).address,
       });
     });
     ctx.status = 204;
@@ -85,7 +88,12 @@ export function peopleRoutes(deps: Deps): Router {
     const { workshopId, accountId, person } = signed(ctx);
     const token = randomBytes(24).toString("base64url");
     const made = await withWorkshop(pool, workshopId, async (tx) => {
-      await insertAudit(tx, { workshopId, person, what: `invited a member as ${role}`, address: ctx.ip });
+      await insertAudit(tx, {
+        workshopId,
+        person,
+        what: `invited a member as ${role}`,
+        address: client(ctx).address,
+      });
       return insertInvitation(tx, { tokenHash: hashToken(token), role, note, accountId });
     });
     ctx.status = 201;
@@ -102,13 +110,14 @@ export function peopleRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   router.get("/api/invited/:token", async (ctx) => {
-    await limitTries(pool, `invited ${ctx.ip}`, 60);
+    await limitTries(pool, `invited ${networkOf(client(ctx).address)}`, 60);
     const { shop, role } = await openInvitation(ctx.params.token!);
     ctx.body = { shop, role };
   });
   router.post("/api/invited/:token", async (ctx) => {
     const { email, password } = bodyOf(ctx, joinBody);
-    await limitTries(pool, `join ${ctx.ip}`, 20);
+    // a join checks a password too: it is counted like a sign-in
+    await countTries(pool, [`join ${networkOf(client(ctx).address)}`, 20], [`sign-in as ${email}`, 60]);
     const invitation = await openInvitation(ctx.params.token!);
     const { rows } = await pool.query<{ id: string; hash: string | null }>(
       `select id, password_hash as "hash" from account where email = $1`,
@@ -118,6 +127,7 @@ export function peopleRoutes(deps: Deps): Router {
     if (known) await checkPassword(known.hash, password);
     else if (password.length < 10)
       throw new AppError("OUT_OF_RANGE", "A password has at least 10 characters.", "Choose a longer one.");
+    if (!known) checkNewPassword(password, [email, invitation.shop]);
     const fresh = known ? undefined : await hash(password);
     const accountId = await withTransaction(pool, async (tx) => {
       await tx.query("select set_config('app.workshop', $1, true)", [invitation.workshopId]);
@@ -138,7 +148,7 @@ export function peopleRoutes(deps: Deps): Router {
         workshopId: invitation.workshopId,
         person: email,
         what: `joined as ${invitation.role}`,
-        address: ctx.ip,
+        address: client(ctx).address,
       });
       return id;
     });
@@ -155,6 +165,7 @@ export function peopleRoutes(deps: Deps): Router {
       [accountId],
     );
     await checkPassword(rows[0]?.hash ?? null, old);
+    checkNewPassword(fresh, [person]);
     const passwordHash = await hash(fresh);
     await withWorkshop(pool, workshopId, async (tx) => {
       await tx.query("update account set password_hash = $2 where id = $1", [accountId, passwordHash]);
@@ -163,7 +174,12 @@ export function peopleRoutes(deps: Deps): Router {
         accountId,
         hashToken(ctx.cookies.get(COOKIE)!),
       ]);
-      await insertAudit(tx, { workshopId, person, what: "changed the password", address: ctx.ip });
+      await insertAudit(tx, {
+        workshopId,
+        person,
+        what: "changed the password",
+        address: client(ctx).address,
+      });
     });
     ctx.status = 204;
   });

@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import {
   AppError,
   type Corrections,
@@ -7,19 +8,19 @@ import {
   slug,
   toRunLines,
 } from "@kobbin/core";
-import { sha256Hex } from "@kobbin/formats";
+import { cleanPath } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile, Measured } from "../../jobs/messages.ts";
 import { mountsByNumber } from "../library/queries.ts";
-import { insertLine, manyBoardNames, manyLines } from "../run/index.ts";
+import { insertLines, manyBoardNames, manyLines } from "../run/index.ts";
 import {
   deleteLinesOf,
   insertBlob,
   insertBoard,
-  insertBoardFile,
+  insertBoardFiles,
   insertProduct,
   insertRevision,
   lockBoard,
@@ -27,6 +28,7 @@ import {
   manyBoardFiles,
   oneBoard,
   readMemory,
+  refuseBeyondQuota,
   updateBoard,
   upsertMemory,
 } from "./queries.ts";
@@ -52,12 +54,10 @@ export async function addRevision(
   if (drop.files.length === 0)
     throw new AppError("NO_BOARD_FILE", "The drop holds no files.", "Drop an archive or loose files.");
   const memory = await withWorkshop(deps.pool, by.workshopId, readMemory);
-  const read = await deps.compute.run({
-    kind: "measure",
-    files: drop.files,
-    corrections: drop.corrections,
-    memory,
-  });
+  const read = await deps.compute.run(
+    { kind: "measure", files: drop.files, corrections: drop.corrections, memory },
+    by.workshopId,
+  );
   return recordChange(deps.pool, by, async (tx, change) => {
     const productId = drop.productId ?? (await insertProduct(tx, drop.productName ?? "New product"));
     const revisionId = await insertRevision(tx, productId, drop.label);
@@ -69,7 +69,7 @@ export async function addRevision(
       measure: read.measure,
       placements: read.placements,
     });
-    await keepFiles(tx, boardId, drop.files);
+    await keepFiles(tx, boardId, drop.files, deps.config.shopQuotaBytes);
     await keepLines(tx, revisionId, boardId, read);
     await remember(tx, drop.corrections);
     change.about({ productId, revisionId });
@@ -96,7 +96,10 @@ export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done
   if (drop.files.length === 0)
     throw new AppError("NO_BOARD_FILE", "The drop holds no files.", "Drop an archive or loose files.");
   const { corrections } = drop;
-  const read = await deps.compute.run({ kind: "measure", files: drop.files, corrections, memory });
+  const read = await deps.compute.run(
+    { kind: "measure", files: drop.files, corrections, memory },
+    by.workshopId,
+  );
   return recordChange(deps.pool, by, async (tx, change) => {
     await lockRevision(tx, drop.revisionId);
     await refuseSameName(tx, drop.revisionId, drop.name);
@@ -110,7 +113,7 @@ export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done
       measure,
       placements,
     });
-    await keepFiles(tx, boardId, drop.files);
+    await keepFiles(tx, boardId, drop.files, deps.config.shopQuotaBytes);
     await keepLines(tx, revisionId, boardId, read);
     await remember(tx, drop.corrections);
     change.about({ revisionId });
@@ -133,12 +136,24 @@ export async function refuseSameName(tx: Tx, revisionId: string, name: string, b
     );
 }
 
-async function keepFiles(tx: Tx, boardId: string, files: readonly DroppedFile[]): Promise<void> {
-  for (const [position, f] of files.entries()) {
-    const hash = sha256Hex(f.bytes);
-    await insertBlob(tx, hash, f.bytes);
-    await insertBoardFile(tx, boardId, position, f.path, hash);
-  }
+async function keepFiles(
+  tx: Tx,
+  boardId: string,
+  files: readonly DroppedFile[],
+  quotaBytes: number,
+): Promise<void> {
+  const kept = files.map((f, position) => ({
+    position,
+    path: cleanPath(f.path),
+    sha256: f.sha256 ?? createHash("sha256").update(f.bytes).digest("hex"),
+  }));
+  await refuseBeyondQuota(
+    tx,
+    quotaBytes,
+    files.reduce((n, f) => n + f.bytes.length, 0),
+  );
+  for (const [i, f] of files.entries()) await insertBlob(tx, kept[i]!.sha256, f.bytes);
+  await insertBoardFiles(tx, boardId, kept);
 }
 
 /** Keeps the lines of a board's own parts list behind those that are there; who mounts a part the library may know. */
@@ -157,12 +172,12 @@ async function keepLines(
     tx,
     lines.map((l) => l.mpn),
   );
-  for (const [i, line] of lines.entries())
-    await insertLine(tx, revisionId, rows[0]!.next + i, {
-      ...line,
-      mount: mounts.get(numberKey(line.mpn)) ?? line.mount,
-      board: boardId,
-    });
+  const kept = lines.map((line) => ({
+    ...line,
+    mount: mounts.get(numberKey(line.mpn)) ?? line.mount,
+    board: boardId,
+  }));
+  await insertLines(tx, revisionId, rows[0]!.next, kept);
 }
 
 async function nameOfProduct(tx: Tx, id: string): Promise<string> {
@@ -173,10 +188,14 @@ async function nameOfProduct(tx: Tx, id: string): Promise<string> {
 
 /** Keeps corrections by name pattern for the next drop of this shop. */
 async function remember(tx: Tx, corrections: Corrections): Promise<void> {
-  for (const [path, value] of Object.entries(corrections.roles ?? {}))
-    await upsertMemory(tx, "role", patternOf(path), value);
-  for (const [path, value] of Object.entries(corrections.columns ?? {}))
-    await upsertMemory(tx, "column", patternOf(path), value);
+  const rows = (["roles", "columns"] as const).flatMap((key) =>
+    Object.entries(corrections[key] ?? {}).map(([path, value]) => ({
+      kind: key === "roles" ? ("role" as const) : ("column" as const),
+      pattern: patternOf(path).slice(0, 1000),
+      value,
+    })),
+  );
+  await upsertMemory(tx, rows);
 }
 
 /** Reads a board's own files again under further corrections; the parts list is read anew only when its file changed role or columns. */
@@ -203,7 +222,7 @@ export async function correctBoard(
       ),
     },
   };
-  const read = await deps.compute.run({ kind: "measure", files, corrections, memory: {} });
+  const read = await deps.compute.run({ kind: "measure", files, corrections, memory: {} }, by.workshopId);
   const touchesParts =
     Object.keys(wanted.columns ?? {}).length > 0 ||
     Object.values(wanted.roles ?? {}).some((r) => r.role === "bom" || r.role === "placement");

@@ -1,5 +1,5 @@
 import type { CorrectionMemory, ProductRow } from "@kobbin/contract";
-import type { Corrections, Measure, Placement } from "@kobbin/core";
+import { AppError, type Corrections, type Placement } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
@@ -51,7 +51,7 @@ export async function insertBoard(
     name: string;
     perProduct?: number;
     corrections: Corrections;
-    measure: Measure;
+    measure: string;
     placements: readonly Placement[];
   },
 ): Promise<string> {
@@ -62,7 +62,7 @@ export async function insertBoard(
       b.revisionId,
       b.name,
       JSON.stringify(b.corrections),
-      JSON.stringify(b.measure),
+      b.measure,
       JSON.stringify(b.placements),
       b.perProduct ?? 1,
     ],
@@ -85,17 +85,35 @@ export async function deleteLinesOf(tx: Tx, boardId: string): Promise<void> {
   await tx.query("delete from bom_line where board_id = $1", [boardId]);
 }
 
-export async function insertBoardFile(
+export async function insertBoardFiles(
   tx: Tx,
   boardId: string,
-  position: number,
-  path: string,
-  sha256: string,
+  files: readonly { readonly position: number; readonly path: string; readonly sha256: string }[],
 ): Promise<void> {
   await tx.query(
-    "insert into board_file (board_id, workshop_id, position, path, sha256) values ($1, current_workshop(), $2, $3, $4)",
-    [boardId, position, path, sha256],
+    `insert into board_file (board_id, workshop_id, position, path, sha256)
+     select $1, current_workshop(), f.position, f.path, f.sha256 from unnest($2::int[], $3::text[], $4::text[]) as f (position, path, sha256)`,
+    [boardId, files.map((f) => f.position), files.map((f) => f.path), files.map((f) => f.sha256)],
   );
+}
+
+/**
+ * A shop's files have so much room.
+ * @throws AppError SHOP_FULL where more bytes would not fit
+ */
+export async function refuseBeyondQuota(tx: Tx, quotaBytes: number, more: number): Promise<void> {
+  // one drop at a time a shop: two at once may not share the last room
+  await tx.query("select pg_advisory_xact_lock(hashtextextended('quota ' || current_workshop(), 0))");
+  const { rows } = await tx.query<{ used: string }>(
+    "select coalesce(sum(octet_length(bytes)), 0) as used from blob where workshop_id = current_workshop()",
+  );
+  const used = Number(rows[0]!.used);
+  if (used + more > quotaBytes)
+    throw new AppError(
+      "SHOP_FULL",
+      `The shop's files take ${Math.ceil(used / 1048576)} of ${Math.floor(quotaBytes / 1048576)} MB; there is no room for ${Math.ceil(more / 1048576)} more.`,
+      "Remove revisions that are not needed; whoever runs Kobbin can give the shop more room (SHOP_QUOTA_MB).",
+    );
 }
 
 /** What was dropped for a board, byte for byte. */
@@ -137,11 +155,11 @@ export async function lockBoard(tx: Tx, id: string): Promise<{ corrections: Corr
 export async function updateBoard(
   tx: Tx,
   id: string,
-  b: { corrections: Corrections; measure: Measure; placements: readonly Placement[] },
+  b: { corrections: Corrections; measure: string; placements: readonly Placement[] },
 ): Promise<void> {
   await tx.query(
     "update board set corrections = $2, measure = $3, placements = $4, measured_at = now() where id = $1",
-    [id, JSON.stringify(b.corrections), JSON.stringify(b.measure), JSON.stringify(b.placements)],
+    [id, JSON.stringify(b.corrections), b.measure, JSON.stringify(b.placements)],
   );
 }
 
@@ -156,12 +174,15 @@ export async function readMemory(tx: Tx): Promise<CorrectionMemory> {
 
 export async function upsertMemory(
   tx: Tx,
-  kind: "role" | "column",
-  pattern: string,
-  value: unknown,
+  rows: readonly { readonly kind: "role" | "column"; readonly pattern: string; readonly value: unknown }[],
 ): Promise<void> {
+  // of several files of one pattern the last one speaks
+  const unique = [...new Map(rows.map((r) => [`${r.kind} ${r.pattern}`, r])).values()];
+  if (unique.length === 0) return;
   await tx.query(
-    "insert into correction (workshop_id, kind, pattern, value) values (current_workshop(), $1, $2, $3) on conflict (workshop_id, kind, pattern) do update set value = excluded.value, updated_at = now()",
-    [kind, pattern, JSON.stringify(value)],
+    `insert into correction (workshop_id, kind, pattern, value)
+     select current_workshop(), x.kind, x.pattern, x.value from jsonb_to_recordset($1::jsonb) as x (kind text, pattern text, value jsonb)
+     on conflict (workshop_id, kind, pattern) do update set value = excluded.value, updated_at = now()`,
+    [JSON.stringify(unique)],
   );
 }

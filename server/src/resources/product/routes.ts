@@ -1,23 +1,29 @@
 import Router from "@koa/router";
-import { type BenchAnswer, boardBody, correctionsBody, type RevisionAnswer } from "@kobbin/contract";
+import {
+  type BenchAnswer,
+  boardBody,
+  correctionsBody,
+  productForm,
+  type RevisionAnswer,
+} from "@kobbin/contract";
 import { AppError, type Corrections, slug } from "@kobbin/core";
-import { packZip } from "@kobbin/formats";
 import { one, readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
+import { zipOf } from "../../zip.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { manyBoardNames, manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
 import { deleteBoard, lockRevision, manyBoardFiles, manyProducts, oneBoard, readMemory } from "./queries.ts";
-import { readUpload } from "./upload.ts";
+import { bytesOf, withUpload } from "./upload.ts";
 
 /** @throws AppError DOCUMENT_INVALID where what came with an upload are no corrections */
-function sentCorrections(fields: Readonly<Record<string, string>>): Corrections {
+function sentCorrections(fields: ReadonlyMap<string, string>): Corrections {
   try {
-    return correctionsBody.validateSync(JSON.parse(fields.corrections ?? "{}"), {
+    return correctionsBody.validateSync(JSON.parse(fields.get("corrections") ?? "{}"), {
       stripUnknown: true,
     }) as Corrections;
   } catch {
@@ -45,17 +51,19 @@ export function productRoutes(deps: Deps): Router {
   });
 
   router.post("/api/products", async (ctx) => {
-    const { files, fields } = await readUpload(ctx);
-    const name = (fields.name ?? "").trim();
-    const label = (fields.revision ?? "").trim() || "A";
-    if (!fields.productId && name === "")
-      throw new AppError("OUT_OF_RANGE", "The product has no name.", "Give it a name and keep it again.");
-    const corrections = sentCorrections(fields);
-    const done = await addRevision(deps, byOf(ctx), {
-      ...(fields.productId ? { productId: fields.productId } : { productName: name.slice(0, 120) }),
-      label: label.slice(0, 40),
-      files,
-      corrections,
+    const done = await withUpload(ctx, async (upload) => {
+      const { productId, name, revision } = productForm.validateSync(
+        { productId: undefined, ...Object.fromEntries(upload.fields) },
+        { abortEarly: false, stripUnknown: true },
+      );
+      if (!productId && !name)
+        throw new AppError("OUT_OF_RANGE", "The product has no name.", "Give it a name and keep it again.");
+      return addRevision(deps, byOf(ctx), {
+        ...(productId ? { productId } : { productName: name! }),
+        label: revision || "A",
+        files: await bytesOf(upload),
+        corrections: sentCorrections(upload.fields),
+      });
     });
     if (done.changeId) ctx.set("X-Change", done.changeId);
     ctx.body = done.value;
@@ -80,17 +88,18 @@ export function productRoutes(deps: Deps): Router {
   });
 
   router.post("/api/revisions/:id/boards", async (ctx) => {
-    const { files, fields } = await readUpload(ctx);
-    const { name, perProduct } = boardBody.validateSync(
-      { name: fields.name ?? "", perProduct: Number(fields.perProduct ?? 1) },
-      { abortEarly: false },
-    );
-    const done = await addBoard(deps, byOf(ctx), {
-      revisionId: ctx.params.id!,
-      name: name!,
-      perProduct: perProduct ?? 1,
-      files,
-      corrections: sentCorrections(fields),
+    const done = await withUpload(ctx, async (upload) => {
+      const { name, perProduct } = boardBody.validateSync(
+        { name: upload.fields.get("name") ?? "", perProduct: Number(upload.fields.get("perProduct") ?? 1) },
+        { abortEarly: false },
+      );
+      return addBoard(deps, byOf(ctx), {
+        revisionId: ctx.params.id!,
+        name: name!,
+        perProduct: perProduct ?? 1,
+        files: await bytesOf(upload),
+        corrections: sentCorrections(upload.fields),
+      });
     });
     if (done.changeId) ctx.set("X-Change", done.changeId);
     ctx.body = done.value;
@@ -151,7 +160,7 @@ export function productRoutes(deps: Deps): Router {
       ...(await oneBoard(tx, ctx.params.id!)),
     }));
     const single = files.length === 1 && /\.zip$/i.test(files[0]!.path) ? files[0]! : undefined;
-    const bytes = single ? single.bytes : packZip(files, new Date("2026-01-01T00:00:00Z"));
+    const bytes = single ? single.bytes : await zipOf(files, new Date("2026-01-01T00:00:00Z"));
     ctx.set("Content-Type", "application/zip");
     ctx.set("Content-Disposition", `attachment; filename="${slug(name)}.zip"`);
     ctx.set("X-Corrections", encodeURIComponent(JSON.stringify(corrections)));

@@ -1,90 +1,253 @@
-import { Busboy } from "@fastify/busboy";
+import { createHash } from "node:crypto";
+import { createWriteStream, mkdirSync, mkdtempSync } from "node:fs";
+import { mkdtemp, readFile, rm } from "node:fs/promises";
+import type { IncomingMessage } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { pipeline } from "node:stream/promises";
+import { Busboy, type BusboyInstance } from "@fastify/busboy";
 import { AppError } from "@kobbin/core";
+import { cleanPath } from "@kobbin/formats";
 import type { Context } from "koa";
-import type { DroppedFile } from "../../jobs/messages.ts";
+import { signed } from "../../middleware/session.ts";
 
 /** Bounds of one upload. */
-const MAX_BYTES = 60 * 1024 * 1024;
-const MAX_FILES = 200;
-const MAX_MS = 100_000;
+export interface UploadLimits {
+  readonly maxBytes: number;
+  readonly maxFiles: number;
+  /** From the first byte to the last. */
+  readonly wholeMs: number;
+  /** Without a byte. */
+  readonly idleMs: number;
+}
 
-/** A multipart form read whole: its files and its fields. @throws AppError ARCHIVE_TOO_LARGE, DOCUMENT_INVALID */
-export function readUpload(
+const LIMITS: UploadLimits = { maxBytes: 60 * 1024 * 1024, maxFiles: 200, wholeMs: 100_000, idleMs: 15_000 };
+/** Uploads of one person, and of all, that may be under way at a time. */
+const PER_PERSON = 3;
+const IN_ALL = 24;
+
+/** A file that came, as it lies on the disk until the request has ended. */
+export interface SpooledFile {
+  /** Its name, cleaned. */
+  readonly path: string;
+  readonly file: string;
+  readonly size: number;
+  readonly sha256: string;
+}
+
+/** An upload that is here whole. */
+export interface Upload {
+  readonly files: readonly SpooledFile[];
+  readonly fields: ReadonlyMap<string, string>;
+}
+
+/** A file of a drop with its bytes. */
+export interface ReceivedFile {
+  readonly path: string;
+  readonly bytes: Uint8Array;
+  readonly sha256: string;
+}
+
+const underWay = new Map<string, number>();
+let inAll = 0;
+let folder: string | undefined;
+const spoolFolder = () => {
+  folder ??= mkdtempSync(join(tmpdir(), "kobbin-spool-"));
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  return folder;
+};
+
+/**
+ * Takes a multipart form in, onto the disk while it comes, and does the work with it once it is whole. What a slow or
+ * broken sender left is gone when the request ends, however it ends.
+ *
+ * @throws AppError ARCHIVE_TOO_LARGE, DOCUMENT_INVALID; TOO_MANY_TRIES where a person has as many under way as one may
+ */
+export async function withUpload<T>(
   ctx: Context,
-  maxBytes = MAX_BYTES,
-): Promise<{ files: DroppedFile[]; fields: Record<string, string> }> {
-  const type = ctx.get("content-type");
-  if (!type.startsWith("multipart/form-data"))
+  work: (upload: Upload) => Promise<T>,
+  over: Partial<UploadLimits> = {},
+): Promise<T> {
+  const limits = { ...LIMITS, ...over };
+  const { accountId } = signed(ctx);
+  const mine = underWay.get(accountId) ?? 0;
+  if (mine >= PER_PERSON || inAll >= IN_ALL) {
+    letGo(ctx);
     throw new AppError(
-      "DOCUMENT_INVALID",
-      "The upload is no form with files.",
-      "Drop the files on the page.",
+      "TOO_MANY_TRIES",
+      mine >= PER_PERSON
+        ? `${PER_PERSON} uploads of yours are under way already.`
+        : "Too many uploads are under way at the moment.",
+      "Wait until one is through and send it again.",
     );
+  }
+  underWay.set(accountId, mine + 1);
+  inAll++;
+  let own: string | undefined;
+  try {
+    own = await mkdtemp(join(spoolFolder(), "u-"));
+    return await work(await receive(ctx.req, own, limits));
+  } finally {
+    inAll--;
+    const left = underWay.get(accountId)! - 1;
+    if (left > 0) underWay.set(accountId, left);
+    else underWay.delete(accountId);
+    if (!ctx.req.complete) letGo(ctx);
+    if (own) await rm(own, { recursive: true, force: true }).catch(() => undefined);
+  }
+}
+
+/** The bytes of what came. */
+export const bytesOf = (upload: Upload): Promise<ReceivedFile[]> =>
+  Promise.all(
+    upload.files.map(async ({ path, file, sha256 }) => ({
+      path,
+      sha256,
+      bytes: new Uint8Array(await readFile(file)),
+    })),
+  );
+
+/** Hears a sender out for a moment, so that it can read the answer, then hangs up. */
+function letGo(ctx: Context): void {
+  ctx.set("Connection", "close");
+  ctx.req.on("error", () => undefined);
+  ctx.req.resume();
+  const timer = setTimeout(() => ctx.req.destroy(), 3000);
+  timer.unref();
+  ctx.req.once("close", () => clearTimeout(timer));
+}
+
+const broken = () =>
+  new AppError("DOCUMENT_INVALID", "The upload broke off; nothing was kept.", "Drop the files again.");
+
+function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promise<Upload> {
+  const { maxBytes, maxFiles, wholeMs, idleMs } = limits;
+  const tooLarge = () =>
+    new AppError(
+      "ARCHIVE_TOO_LARGE",
+      `The upload is larger than ${Math.round(maxBytes / 1048576)} MB or holds more than ${maxFiles} files.`,
+      "Drop only the board's own files.",
+    );
+  const type = req.headers["content-type"] ?? "";
+  // a form may be a little larger than its files
+  if (Number(req.headers["content-length"] ?? 0) > maxBytes + 1_000_000) return Promise.reject(tooLarge());
   return new Promise((resolve, reject) => {
-    // a form that trickles is cut; what arrived of it was never kept
-    const late = setTimeout(() => {
-      reject(
-        new AppError(
-          "ARCHIVE_TOO_LARGE",
-          "The upload took longer than 100 seconds; nothing was kept.",
-          "Try again over a faster connection.",
-        ),
+    const form = parserOf(type, limits);
+    if (!form)
+      return reject(
+        new AppError("DOCUMENT_INVALID", "The upload is no form with files.", "Drop the files on the page."),
       );
-      ctx.req.unpipe(form);
-      ctx.req.resume();
-    }, MAX_MS);
-    ctx.req.once("close", () => clearTimeout(late));
-    const form = new Busboy({
-      headers: { "content-type": type },
-      limits: { fileSize: maxBytes, files: MAX_FILES, fields: 20, fieldSize: 200_000 },
-      preservePath: true,
-    });
-    const files: DroppedFile[] = [];
-    const fields: Record<string, string> = {};
+    const files: SpooledFile[] = [];
+    const fields = new Map<string, string>();
+    const writing: Promise<void>[] = [];
+    const open: { destroy(): unknown }[] = [];
     let total = 0;
-    const tooLarge = () =>
-      reject(
-        new AppError(
-          "ARCHIVE_TOO_LARGE",
-          `The upload is larger than ${maxBytes / 1048576} MB or holds more than ${MAX_FILES} files.`,
-          "Drop only the board's own files.",
+    let isOver = false;
+    const late = (what: string) =>
+      new AppError(
+        "ARCHIVE_TOO_LARGE",
+        `The upload ${what}; nothing was kept.`,
+        "Try again over a faster connection.",
+      );
+    const whole = setTimeout(() => fail(late(`took longer than ${wholeMs / 1000} seconds`)), wholeMs);
+    let idle = setTimeout(stalled, idleMs);
+    function stalled() {
+      fail(late(`stood still for ${idleMs / 1000} seconds`));
+    }
+    const heard = (chunk: Buffer) => {
+      clearTimeout(idle);
+      idle = setTimeout(stalled, idleMs);
+      total += chunk.length;
+      if (total > maxBytes + 1_000_000) fail(tooLarge());
+    };
+    const end = () => {
+      isOver = true;
+      clearTimeout(whole);
+      clearTimeout(idle);
+      req.off("data", heard);
+      req.off("aborted", aborted);
+      req.off("close", aborted);
+    };
+    function fail(error: unknown): void {
+      if (isOver) return;
+      end();
+      req.unpipe(form);
+      form?.destroy();
+      for (const stream of open) stream.destroy();
+      reject(error);
+    }
+    const aborted = () => {
+      if (!req.complete) fail(broken());
+    };
+    form.on("error", () => fail(broken()));
+    form.on("filesLimit", () => fail(tooLarge()));
+    form.on("partsLimit", () => fail(tooLarge()));
+    form.on("fieldsLimit", () => fail(tooLarge()));
+    form.on("field", (key, value, _k, isCut) => {
+      if (isCut) fail(tooLarge());
+      else fields.set(String(key), String(value));
+    });
+    form.on("file", (_field, stream, name) => {
+      const n = writing.length;
+      open.push(stream);
+      const hash = createHash("sha256");
+      let size = 0;
+      const file = join(own, String(n));
+      stream.on("error", () => fail(broken()));
+      stream.on("limit", () => fail(tooLarge()));
+      stream.on("data", (chunk: Buffer) => {
+        size += chunk.length;
+        hash.update(chunk);
+      });
+      writing.push(
+        pipeline(stream, createWriteStream(file, { mode: 0o600 })).then(
+          () => {
+            files[n] = { path: cleanPath(name || "unnamed"), file, size, sha256: hash.digest("hex") };
+          },
+          (error: NodeJS.ErrnoException) => fail(error.code === "ENOSPC" ? full() : broken()),
         ),
       );
-    form.on("file", (_field, stream, name) => {
-      const parts: Buffer[] = [];
-      stream.on("data", (chunk: Buffer) => {
-        total += chunk.length;
-        if (total > maxBytes) {
-          tooLarge();
-          ctx.req.unpipe(form);
-          ctx.req.resume();
-          return;
-        }
-        parts.push(chunk);
-      });
-      stream.on("limit", tooLarge);
-      stream.on("end", () =>
-        files.push({ path: name || "unnamed", bytes: new Uint8Array(Buffer.concat(parts)) }),
-      );
-    });
-    form.on("filesLimit", tooLarge);
-    form.on("field", (key, value) => {
-      fields[key] = value;
     });
     form.on("finish", () => {
-      clearTimeout(late);
-      resolve({ files, fields });
+      void Promise.all(writing).then(() => {
+        if (isOver) return;
+        end();
+        resolve({ files, fields });
+      });
     });
-    form.on("error", () =>
-      reject(
-        new AppError("DOCUMENT_INVALID", "The upload broke off; nothing was kept.", "Drop the files again."),
-      ),
-    );
-    ctx.req.on("aborted", () =>
-      reject(
-        new AppError("DOCUMENT_INVALID", "The upload broke off; nothing was kept.", "Drop the files again."),
-      ),
-    );
-    ctx.req.pipe(form);
+    req.on("data", heard);
+    req.on("aborted", aborted);
+    req.on("close", aborted);
+    req.on("error", () => fail(broken()));
+    req.pipe(form);
   });
+}
+
+const full = () =>
+  new AppError(
+    "STORAGE_FULL",
+    "The server's disk is full; nothing was kept.",
+    "Whoever runs Kobbin can make room; then drop the files again.",
+  );
+
+/** The parser of a form, made before anything waits for it; undefined where the type names no form. */
+function parserOf(type: string, limits: UploadLimits): BusboyInstance | undefined {
+  if (!/^multipart\/form-data\s*;/i.test(type)) return undefined;
+  try {
+    return new Busboy({
+      headers: { "content-type": type },
+      limits: {
+        fileSize: limits.maxBytes,
+        files: limits.maxFiles,
+        fields: 20,
+        parts: limits.maxFiles + 20,
+        fieldSize: 200_000,
+        fieldNameSize: 200,
+        headerPairs: 40,
+      },
+      preservePath: true,
+    });
+  } catch {
+    return undefined;
+  }
 }

@@ -1,13 +1,15 @@
+import { createHash } from "node:crypto";
 import Router from "@koa/router";
-import { AppError, slug } from "@kobbin/core";
-import { sha256Hex } from "@kobbin/formats";
-import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
+import { AppError, type Corrections, slug } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one, readWorkshop, withMoment } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
+import { client } from "../../middleware/client.ts";
 import { signed } from "../../middleware/session.ts";
 import { insertAudit } from "../people/queries.ts";
-import { insertBlob, manyBoardFiles, oneBoard } from "../product/queries.ts";
-import { buildDocument, manyBoards, oneRun } from "../run/index.ts";
+import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/queries.ts";
+import { buildDocument, oneRun, type StoredRun } from "../run/index.ts";
 
 /** Release a run: freeze its document, build its order package, keep both. */
 export function releaseRoutes(deps: Deps): Router {
@@ -16,53 +18,54 @@ export function releaseRoutes(deps: Deps): Router {
   router.post("/api/runs/:id/release", async (ctx) => {
     const { workshopId } = signed(ctx);
     const id = ctx.params.id!;
-    const { document, boards, version } = await withWorkshop(pool, workshopId, async (tx) => {
+    const now = today();
+    const seen = await withMoment(pool, workshopId, async (tx) => {
       const run = await oneRun(tx, id);
-      if (run.state === "released")
-        throw new AppError(
-          "NOT_ALLOWED",
-          "The run is released already.",
-          "Download its package, or start a new run.",
-        );
-      const list = await manyBoards(tx, run.revisionId);
+      if (run.state === "released") throw releasedAlready();
+      const what = await whatIsPacked(tx, run, now);
       const boards = [];
-      for (const b of list)
-        boards.push({
-          name: b.name,
-          files: await manyBoardFiles(tx, b.id),
-          corrections: (await oneBoard(tx, b.id)).corrections,
-        });
-      return { ...(await buildDocument(tx, run, today())), boards, version: run.version };
+      for (const b of what.boards)
+        boards.push({ name: b.name, files: await manyBoardFiles(tx, b.id), corrections: b.corrections });
+      return { document: what.document, boards, print: fingerprint(what) };
     });
+    const { document } = seen;
     const createdAt = new Date().toISOString();
-    const built = await deps.compute.run({ kind: "package", document, boards, createdAt });
-    const sha256 = sha256Hex(built.zip);
-    await changeOf(ctx, deps, async (tx, change) => {
-      change.about({ runId: id });
-      change.isFinal();
-      await insertBlob(tx, sha256, built.zip);
-      // only the state that was packed may be released
-      const { rowCount } = await tx.query(
-        "update run as r set state = 'released' from fork as f where r.id = $1 and f.run_id = r.id and f.name = 'first' and f.version = $2 and r.state = 'open'",
-        [id, version],
-      );
-      if (rowCount !== 1)
-        throw new AppError(
-          "STALE_VERSION",
-          "The run was changed while it was being packed; it was not released.",
-          "Look at the change and release again.",
+    const built = await deps.compute.run(
+      { kind: "package", document, boards: seen.boards, createdAt },
+      workshopId,
+    );
+    const sha256 = createHash("sha256").update(built.zip).digest("hex");
+    await changeOf(
+      ctx,
+      deps,
+      async (tx, change) => {
+        change.about({ runId: id });
+        change.isFinal();
+        // only what was packed may be released: everything it was packed from is looked at once more, from one moment
+        const run = await lockRun(tx, id);
+        if (run.state === "released") throw releasedAlready();
+        if (fingerprint(await whatIsPacked(tx, run, now)) !== seen.print)
+          throw new AppError(
+            "STALE_VERSION",
+            "Something that goes into the package was changed while it was being packed; it was not released.",
+            "Look at the change and release again.",
+          );
+        await refuseBeyondQuota(tx, deps.config.shopQuotaBytes, built.zip.length);
+        await insertBlob(tx, sha256, built.zip);
+        await tx.query("update run set state = 'released' where id = $1", [id]);
+        await tx.query(
+          "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
+          [id, JSON.stringify(document), JSON.stringify(built.manifest), sha256, createdAt],
         );
-      await tx.query(
-        "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
-        [id, JSON.stringify(document), JSON.stringify(built.manifest), sha256, createdAt],
-      );
-      await insertAudit(tx, {
-        workshopId,
-        person: signed(ctx).person,
-        what: `released ${document.product} ${document.name}`,
-        address: ctx.ip,
-      });
-    });
+        await insertAudit(tx, {
+          workshopId,
+          person: signed(ctx).person,
+          what: `released ${document.product} ${document.name}`,
+          address: client(ctx).address,
+        });
+      },
+      true,
+    );
     ctx.status = 201;
     ctx.body = { sha256, manifest: built.manifest };
   });
@@ -110,4 +113,33 @@ export function releaseRoutes(deps: Deps): Router {
     ctx.body = document;
   });
   return router;
+}
+
+const releasedAlready = () =>
+  new AppError("NOT_ALLOWED", "The run is released already.", "Download its package, or start a new run.");
+
+/** Everything a package is made of: the whole document, and of each board how its files are read, and their hashes. */
+async function whatIsPacked(tx: Tx, run: StoredRun, today: string) {
+  const { document } = await buildDocument(tx, run, today);
+  const { rows: boards } = await tx.query<{
+    id: string;
+    name: string;
+    corrections: Corrections;
+    files: unknown;
+  }>(
+    `select b.id, b.name, b.corrections,
+       (select json_agg(json_build_array(f.path, f.sha256) order by f.position) from board_file as f where f.board_id = b.id) as files
+     from board as b where b.revision_id = $1 order by b.position, b.name, b.id`,
+    [run.revisionId],
+  );
+  return { document, boards };
+}
+
+const fingerprint = (what: Awaited<ReturnType<typeof whatIsPacked>>): string =>
+  createHash("sha256").update(JSON.stringify(what)).digest("hex");
+
+/** The run, held until the transaction ends. */
+async function lockRun(tx: Tx, id: string): Promise<StoredRun> {
+  await tx.query("select id from run where id = $1 for update", [id]);
+  return oneRun(tx, id);
 }

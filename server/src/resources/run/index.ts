@@ -1,7 +1,7 @@
 /** What other resources may use of runs. */
 export { buildDocument } from "./document.ts";
 export {
-  insertLine,
+  insertLines,
   insertRun,
   manyBoardNames,
   manyBoards,
@@ -9,5 +9,6 @@ export {
   manyRuns,
   oneLine,
   oneRun,
+  type StoredRun,
   updateSummary,
 } from "./queries.ts";

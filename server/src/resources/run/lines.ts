@@ -1,5 +1,5 @@
 import Router from "@koa/router";
-import { type LineBody, lineBody, linesChange, mergeBody, newBill } from "@kobbin/contract";
+import { changedLine, type LineBody, lineBody, linesChange, mergeBody, newBill } from "@kobbin/contract";
 import { AppError, compareRefs } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -7,12 +7,12 @@ import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
 import { mergeRow } from "../../history/merge-row.ts";
-import { bodyOf } from "../body.ts";
+import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import {
   deleteFeedOffersOf,
   deleteLine,
-  insertLine,
+  insertLines,
   manyBoardNames,
   moveOffers,
   oneLine,
@@ -24,10 +24,9 @@ export function lineRoutes(deps: Deps): Router {
   const router = new Router();
   router.post("/api/revisions/:id/lines", async (ctx) => {
     const sent = (ctx.request as { body?: unknown }).body;
-    const { lines: list } = newBill.validateSync(
-      { lines: Array.isArray(sent) ? sent : [sent ?? {}] },
-      { abortEarly: false, stripUnknown: true },
-    );
+    const { lines: list } = await listBodyOf(ctx, newBill, "lines", lineBody, {
+      lines: Array.isArray(sent) ? sent : [sent ?? {}],
+    });
     const revisionId = ctx.params.id!;
     const ids = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
@@ -36,17 +35,15 @@ export function lineRoutes(deps: Deps): Router {
         "select coalesce(max(position), 0) + 1 as next from bom_line where revision_id = $1",
         [revisionId],
       );
-      const ids: string[] = [];
       const boards = await manyBoardNames(tx, revisionId);
-      for (const [i, b] of list.entries())
-        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b, boards)));
-      return ids;
+      const lines = list.map((b) => toLine(b, boards));
+      return insertLines(tx, revisionId, rows[0]!.next, lines);
     });
     ctx.status = 201;
     ctx.body = { id: ids[0], ids };
   });
   router.put("/api/revisions/:id/lines", async (ctx) => {
-    const { lines, board } = bodyOf(ctx, newBill);
+    const { lines, board } = await listBodyOf(ctx, newBill, "lines", lineBody);
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
@@ -65,19 +62,19 @@ export function lineRoutes(deps: Deps): Router {
         "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
         [revisionId],
       );
-      const ids: string[] = [];
-      for (const [i, b] of lines.entries())
-        ids.push(await insertLine(tx, revisionId, rows[0]!.next + i, toLine(b, boards, board)));
-      return { ids };
+      const fresh = lines.map((b) => toLine(b, boards, board));
+      return { ids: await insertLines(tx, revisionId, rows[0]!.next, fresh) };
     });
   });
   router.patch("/api/revisions/:id/lines", async (ctx) => {
-    const { lines } = bodyOf(ctx, linesChange);
+    const { lines } = await listBodyOf(ctx, linesChange, "lines", changedLine);
     const revisionId = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
       change.about({ revisionId });
-      for (const l of lines) await changeLine(tx, l.id, l, byOf(ctx).page, revisionId);
+      // locked in one order by everybody: two who change many lines at once wait for each other at most once
+      const inOrder = [...lines].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+      for (const l of inOrder) await changeLine(tx, l.id, l, byOf(ctx).page, revisionId);
     });
     ctx.status = 204;
   });
@@ -96,7 +93,7 @@ export function lineRoutes(deps: Deps): Router {
       change.about({ revisionId: line.revisionId });
       const refs = [...line.refs];
       let { qty } = line;
-      for (const other of new Set(others)) {
+      for (const other of [...new Set(others)].sort()) {
         if (other === id) continue;
         const o = await oneLine(tx, other);
         if (o.revisionId !== line.revisionId)

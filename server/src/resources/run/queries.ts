@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { RemarkRow, RunRow, RunSummary } from "@kobbin/contract";
 import type {
   FabOptions,
@@ -37,34 +38,44 @@ export async function manyLines(tx: Tx, revisionId: string): Promise<RunLine[]> 
   }));
 }
 
-export async function insertLine(
+/** Rows that go into one statement. */
+const BATCH = 1000;
+
+/**
+ * Adds lines to a bill, in their order, from a position on.
+ * @returns their ids, in the same order
+ */
+export async function insertLines(
   tx: Tx,
   revisionId: string,
   position: number,
-  l: Omit<RunLine, "id">,
-): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
-    `insert into bom_line (workshop_id, revision_id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost, board_id)
-     values (current_workshop(), $1, $2, $3::text[], $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
-    [
-      revisionId,
-      position,
-      l.refs,
-      l.qty,
-      l.valueText,
-      l.package,
-      l.mpn,
-      l.maker,
-      l.description,
-      l.dnp,
-      l.mount,
-      l.origin ?? "bought",
-      l.parent ?? null,
-      l.madeCost ?? "0",
-      l.board ?? null,
-    ],
-  );
-  return rows[0]!.id;
+  lines: readonly Omit<RunLine, "id">[],
+): Promise<string[]> {
+  const rows = lines.map((l, i) => ({
+    id: randomUUID(),
+    position: position + i,
+    refs: l.refs,
+    qty: l.qty,
+    value_text: l.valueText,
+    package: l.package,
+    mpn: l.mpn,
+    maker: l.maker,
+    description: l.description,
+    dnp: l.dnp,
+    mount: l.mount,
+    origin: l.origin ?? "bought",
+    parent_id: l.parent ?? null,
+    made_cost: l.madeCost ?? "0",
+    board_id: l.board ?? null,
+  }));
+  for (let i = 0; i < rows.length; i += BATCH)
+    await tx.query(
+      `insert into bom_line (workshop_id, revision_id, id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost, board_id)
+       select current_workshop(), $1, x.id, x.position, x.refs, x.qty, x.value_text, x.package, x.mpn, x.maker, x.description, x.dnp, x.mount, x.origin, x.parent_id, x.made_cost, x.board_id
+       from jsonb_to_recordset($2::jsonb) as x (id uuid, position integer, refs text[], qty numeric, value_text text, package text, mpn text, maker text, description text, dnp boolean, mount text, origin text, parent_id uuid, made_cost numeric, board_id uuid)`,
+      [revisionId, JSON.stringify(rows.slice(i, i + BATCH))],
+    );
+  return rows.map((r) => r.id);
 }
 
 /** The feed's offers for a line were for the part number it had. */

@@ -4,11 +4,21 @@ import { newShopBody, type SessionAnswer, signInBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { hash } from "@node-rs/argon2";
 import type { Context } from "koa";
+import type { Pool, Tx } from "../../db/pool.ts";
 import { readWorkshop, withTransaction } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
-import { COOKIE, hashToken, limitTries, openSession, type Signed } from "../../middleware/session.ts";
+import { client, networkOf } from "../../middleware/client.ts";
+import {
+  COOKIE,
+  countTries,
+  forgiveTries,
+  hashToken,
+  limitTries,
+  openSession,
+  type Signed,
+} from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { checkPassword } from "../people/password.ts";
+import { checkNewPassword, checkPassword } from "../people/password.ts";
 import { insertAudit, manyShopsOf } from "../people/queries.ts";
 import { createShop, fetchStandIns } from "../shop/create.ts";
 import { oneShop } from "../shop/queries.ts";
@@ -17,8 +27,13 @@ const isCode = (given: string, code: string) => {
   const [a, b] = [hashToken(given), hashToken(code)];
   return code !== "" && timingSafeEqual(a, b);
 };
-// behind a proxy every socket is local: then its word counts, where the server was told to trust it
-const isLoopback = (ctx: Context) => /^(127\.|::1$|::ffff:127\.)/.test(ctx.ip);
+
+const notFreely = () =>
+  new AppError(
+    "NOT_ALLOWED",
+    "Shops are not started freely here.",
+    "Ask an owner of the shop for an invitation link.",
+  );
 
 /** Sign in, sign out, start a shop, enter the demo. */
 export function sessionRoutes(deps: Deps): Router {
@@ -34,18 +49,18 @@ export function sessionRoutes(deps: Deps): Router {
       : undefined;
 
   /** Who may start a shop: anybody, nobody, or the first one, who has the code or sits at this machine. */
-  const mayStart = async (ctx: Context): Promise<"yes" | "code" | "no"> => {
+  const mayStart = async (ctx: Context, db: Pool | Tx = pool): Promise<"yes" | "code" | "no"> => {
     if (config.signUp === "open") return "yes";
-    const { rows } = await pool.query(
+    const { rows } = await db.query(
       "select 1 from account where email <> 'demo@ashglaze' and password_hash is not null limit 1",
     );
     if (config.signUp === "closed" || rows.length > 0) return "no";
-    return isLoopback(ctx) ? "yes" : "code";
+    return client(ctx).isHere ? "yes" : "code";
   };
 
   router.get("/api/session", async (ctx) => {
     const s = ctx.state.signed as Signed | undefined;
-    const demo = isLoopback(ctx) && (await demoShop()) !== undefined;
+    const demo = client(ctx).isHere && (await demoShop()) !== undefined;
     if (!s) {
       const answer: SessionAnswer = { demo, mayStart: await mayStart(ctx) };
       ctx.body = answer;
@@ -66,8 +81,9 @@ export function sessionRoutes(deps: Deps): Router {
 
   router.post("/api/session", async (ctx) => {
     const { email, password } = bodyOf(ctx, signInBody);
-    await limitTries(pool, `sign-in ${ctx.ip} ${email}`, 10);
-    await limitTries(pool, `sign-in ${ctx.ip}`, 40);
+    const network = networkOf(client(ctx).address);
+    const [own, from, at] = [`sign-in ${network} ${email}`, `sign-in from ${network}`, `sign-in as ${email}`];
+    await countTries(pool, [own, 10], [from, 40], [at, 60]);
     const { rows } = await pool.query<{ id: string; hash: string | null; workshopId: string }>(
       `select a.id, a.password_hash as "hash", m.workshop_id as "workshopId"
        from account as a join member as m on m.account_id = a.id where a.email = $1 order by m.created_at, m.workshop_id limit 1`,
@@ -80,25 +96,25 @@ export function sessionRoutes(deps: Deps): Router {
         workshopId: rows[0]?.workshopId ?? null,
         person: email,
         what: "was refused: wrong password",
-        address: ctx.ip,
+        address: client(ctx).address,
       });
       throw error;
     }
     const known = rows[0]!;
     // who got in is no guesser: only failed tries add up
-    await pool.query("delete from attempt where key = $1", [`sign-in ${ctx.ip} ${email}`]);
+    await forgiveTries(pool, own, from, at);
     await openSession(pool, ctx, known.id, known.workshopId);
     await insertAudit(pool, {
       workshopId: known.workshopId,
       person: email,
       what: "signed in",
-      address: ctx.ip,
+      address: client(ctx).address,
     });
     ctx.status = 204;
   });
 
   router.post("/api/session/demo", async (ctx) => {
-    const demo = isLoopback(ctx) ? await demoShop() : undefined;
+    const demo = client(ctx).isHere ? await demoShop() : undefined;
     if (!demo)
       throw new AppError(
         "NOT_ALLOWED",
@@ -110,7 +126,7 @@ export function sessionRoutes(deps: Deps): Router {
       workshopId: demo.workshopId,
       person: "demo@ashglaze",
       what: "entered the demo shop",
-      address: ctx.ip,
+      address: client(ctx).address,
     });
     ctx.status = 204;
   });
@@ -124,21 +140,26 @@ export function sessionRoutes(deps: Deps): Router {
 
   router.post("/api/shops", async (ctx) => {
     const body = bodyOf(ctx, newShopBody);
-    await limitTries(pool, `new shop ${ctx.ip}`, 30);
+    checkNewPassword(body.password, [body.email, body.name]);
+    await limitTries(pool, `new shop ${networkOf(client(ctx).address)}`, 30);
     const may = await mayStart(ctx);
-    if (may === "no" || (may === "code" && !isCode(body.code ?? "", config.setUpCode)))
+    if (may === "no") throw notFreely();
+    if (may === "code" && !isCode(body.code ?? "", config.setUpCode))
       throw new AppError(
         "NOT_ALLOWED",
-        may === "no" ? "Shops are not started freely here." : "The set-up code does not fit.",
-        may === "no"
-          ? "Ask an owner of the shop for an invitation link."
-          : "The server printed it when it started; whoever runs it can read it there.",
+        "The set-up code does not fit.",
+        "The server printed it when it started; whoever runs it can read it there.",
       );
     const [passwordHash, standIns] = await Promise.all([
       hash(body.password),
       fetchStandIns(config.standInsUrl),
     ]);
     const { accountId, workshopId } = await withTransaction(pool, async (tx) => {
+      // of several first owners at one moment one wins
+      if (config.signUp !== "open") {
+        await tx.query("select pg_advisory_xact_lock(41804182)");
+        if ((await mayStart(ctx, tx)) === "no") throw notFreely();
+      }
       const shop = await createShop(
         tx,
         { name: body.name, currency: body.currency, hourlyRate: body.hourlyRate, isDemo: false },
@@ -153,7 +174,7 @@ export function sessionRoutes(deps: Deps): Router {
         workshopId: shop,
         person: body.email,
         what: "started the shop",
-        address: ctx.ip,
+        address: client(ctx).address,
       });
       return { accountId: rows[0]!.id, workshopId: shop };
     });

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { RunOffer, RunSupplier, SourceClass } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -164,33 +165,46 @@ export async function deleteQuoted(tx: Tx, supplierId: string, lineIds: readonly
   );
 }
 
-export async function insertOffer(tx: Tx, o: NewOffer): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
-    `insert into offer (workshop_id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction, fee)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
-    [
-      o.lineId,
-      o.supplierId,
-      o.stock,
-      o.moq,
-      o.multiple,
-      o.packaging,
-      o.currency,
-      o.source,
-      o.capturedOn,
-      o.validUntil ?? null,
-      o.partId ?? null,
-      o.leadDays ?? null,
-      o.restriction ?? "",
-      o.fee && Number(o.fee) > 0 ? o.fee : null,
-    ],
-  );
-  const id = one(rows, "offer").id;
-  await tx.query(
-    "insert into offer_break (workshop_id, offer_id, qty, price) select current_workshop(), $1, b.qty, b.price from unnest($2::bigint[], $3::numeric[]) as b (qty, price)",
-    [id, o.breaks.map((b) => b.qty), o.breaks.map((b) => b.price)],
-  );
-  return id;
+export const insertOffer = async (tx: Tx, o: NewOffer): Promise<string> => (await insertOffers(tx, [o]))[0]!;
+
+/** Rows that go into one statement. */
+const BATCH = 1000;
+
+/** Keeps offers with their prices. @returns their ids, in the same order */
+export async function insertOffers(tx: Tx, offers: readonly NewOffer[]): Promise<string[]> {
+  const rows = offers.map((o) => ({
+    id: randomUUID(),
+    line_id: o.lineId,
+    supplier_id: o.supplierId,
+    stock: o.stock,
+    moq: o.moq,
+    multiple: o.multiple,
+    packaging: o.packaging,
+    currency: o.currency,
+    source: o.source,
+    captured_on: o.capturedOn,
+    valid_until: o.validUntil ?? null,
+    part_id: o.partId ?? null,
+    lead_days: o.leadDays ?? null,
+    restriction: o.restriction ?? "",
+    fee: o.fee && Number(o.fee) > 0 ? o.fee : null,
+    breaks: o.breaks,
+  }));
+  for (let i = 0; i < rows.length; i += BATCH) {
+    const batch = rows.slice(i, i + BATCH);
+    await tx.query(
+      `insert into offer (workshop_id, id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction, fee)
+       select current_workshop(), x.id, x.line_id, x.supplier_id, x.stock, x.moq, x.multiple, x.packaging, x.currency, x.source, x.captured_on, x.valid_until, x.part_id, x.lead_days, x.restriction, x.fee
+       from jsonb_to_recordset($1::jsonb) as x (id uuid, line_id uuid, supplier_id uuid, stock bigint, moq bigint, multiple bigint, packaging text, currency text, source text, captured_on date, valid_until date, part_id uuid, lead_days integer, restriction text, fee numeric)`,
+      [JSON.stringify(batch.map(({ breaks: _, ...r }) => r))],
+    );
+    const breaks = batch.flatMap((r) => r.breaks.map((b) => ({ offer: r.id, ...b })));
+    await tx.query(
+      "insert into offer_break (workshop_id, offer_id, qty, price) select current_workshop(), b.offer, b.qty, b.price from unnest($1::uuid[], $2::bigint[], $3::numeric[]) as b (offer, qty, price)",
+      [breaks.map((b) => b.offer), breaks.map((b) => b.qty), breaks.map((b) => b.price)],
+    );
+  }
+  return rows.map((r) => r.id);
 }
 
 /**
@@ -226,7 +240,7 @@ export async function replaceFeedOffers(
       same,
       offers[0]!.capturedOn,
     ]);
-  for (const o of fresh) await insertOffer(tx, o);
+  await insertOffers(tx, fresh);
 }
 
 /** A decimal without zeros that say nothing. */

@@ -1,17 +1,25 @@
 import Router from "@koa/router";
-import { offerBody, quotationBody, supplierBody, supplierChange } from "@kobbin/contract";
+import { offerBody, quotationBody, quotedOffer, supplierBody, supplierChange } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
 import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf, tell } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
-import { bodyOf } from "../body.ts";
+import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { onePart } from "../library/queries.ts";
 import { oneLine, oneRun } from "../run/index.ts";
 import { insertAsks, manyAsks } from "./asks.ts";
-import { deleteOffer, deleteQuoted, insertOffer, insertSupplier, manySuppliers } from "./queries.ts";
+import {
+  deleteOffer,
+  deleteQuoted,
+  insertOffer,
+  insertOffers,
+  insertSupplier,
+  manySuppliers,
+} from "./queries.ts";
 
 /** Suppliers and offers: the feeds, typed and pasted ones. */
 export function sourceRoutes(deps: Deps): Router {
@@ -92,7 +100,7 @@ export function sourceRoutes(deps: Deps): Router {
     ctx.status = 201;
   });
   router.post("/api/runs/:id/quotation", async (ctx) => {
-    const b = bodyOf(ctx, quotationBody);
+    const b = await listBodyOf(ctx, quotationBody, "offers", quotedOffer);
     const runId = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
       const { revisionId } = await oneRun(tx, runId);
@@ -102,25 +110,19 @@ export function sourceRoutes(deps: Deps): Router {
         `quotation of ${one(supplier ? [supplier] : [], "supplier").name}: ${b.offers.length} offers`,
       );
       await deleteQuoted(tx, b.supplierId, [...new Set(b.offers.map((o) => o.lineId))]);
-      for (const o of b.offers) {
-        const line = await oneLine(tx, o.lineId);
-        if (line.revisionId !== revisionId)
-          throw new AppError(
-            "NOT_FOUND",
-            "A line is not in the bill of this run.",
-            "Nothing was kept. Read it again.",
-          );
-        if (o.partId) await onePart(tx, o.partId);
-        await insertOffer(tx, {
+      await refuseForeign(tx, revisionId, b.offers);
+      await insertOffers(
+        tx,
+        b.offers.map((o) => ({
           ...o,
           supplierId: b.supplierId,
           currency: b.currency,
           packaging: "",
-          source: "pasted",
+          source: "pasted" as const,
           capturedOn: today(),
           validUntil: b.validUntil,
-        });
-      }
+        })),
+      );
     });
     ctx.status = 201;
     ctx.body = { offers: b.offers.length };
@@ -132,4 +134,27 @@ export function sourceRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   return router;
+}
+
+/** @throws AppError NOT_FOUND where a quotation names a line of another bill, or a part the library does not have */
+async function refuseForeign(
+  tx: Tx,
+  revisionId: string,
+  offers: readonly { readonly lineId: string; readonly partId?: string | undefined }[],
+): Promise<void> {
+  const lines = [...new Set(offers.map((o) => o.lineId))];
+  const parts = [...new Set(offers.flatMap((o) => (o.partId ? [o.partId] : [])))];
+  const { rows } = await tx.query<{ lines: number; parts: number }>(
+    `select (select count(*)::int from bom_line where revision_id = $1 and id = any($2::uuid[])) as lines,
+            (select count(*)::int from part where id = any($3::uuid[])) as parts`,
+    [revisionId, lines, parts],
+  );
+  if (rows[0]!.lines !== lines.length)
+    throw new AppError(
+      "NOT_FOUND",
+      "A line is not in the bill of this run.",
+      "Nothing was kept. Read it again.",
+    );
+  if (rows[0]!.parts !== parts.length)
+    throw new AppError("NOT_FOUND", "A part is not in the library.", "Nothing was kept. Read it again.");
 }

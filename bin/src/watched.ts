@@ -1,0 +1,56 @@
+import { Worker } from "node:worker_threads";
+import { readArguments } from "./main.ts";
+import { UsageError } from "./print.ts";
+
+/** Memory a command may take in all, MB. */
+const MOST_MB = 1000;
+
+/**
+ * Runs one command beside a clock and a look at the memory, so that whatever the file, it ends: what takes longer than
+ * `--max-seconds`, or more memory than a board could need, is rejected.
+ *
+ * @returns the exit status
+ */
+export function watched(args: readonly string[]): Promise<number> {
+  let seconds = 60;
+  try {
+    seconds = readArguments(args).seconds;
+  } catch (error) {
+    if (!(error instanceof UsageError)) throw error;
+    process.stderr.write(`${error.message}\n`);
+    return Promise.resolve(2);
+  }
+  const ext = import.meta.url.endsWith(".ts") ? "ts" : "js";
+  const worker = new Worker(new URL(`./command.worker.${ext}`, import.meta.url), {
+    workerData: [...args],
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MB * 0.8 },
+  });
+  return new Promise((resolve) => {
+    let isOver = false;
+    const end = (status: number, why?: string) => {
+      if (isOver) return;
+      isOver = true;
+      clearTimeout(late);
+      clearInterval(look);
+      if (why) process.stderr.write(`rejected: ${why}\n`);
+      void worker.terminate().then(() => resolve(status));
+    };
+    const late = setTimeout(
+      () => end(1, `not done after ${seconds} s (--max-seconds). Give it longer, or less to read.`),
+      seconds * 1000,
+    );
+    const look = setInterval(() => {
+      if (process.memoryUsage.rss() / 1048576 > MOST_MB) end(1, TOO_MUCH);
+    }, 50);
+    worker.on("error", (error: NodeJS.ErrnoException) => {
+      if (error.code === "ERR_WORKER_OUT_OF_MEMORY") end(1, TOO_MUCH);
+      else {
+        process.stderr.write(`a defect of Kobbin: ${error.stack ?? String(error)}\n`);
+        end(3);
+      }
+    });
+    worker.on("exit", (status) => end(status));
+  });
+}
+
+const TOO_MUCH = `this needs more than ${MOST_MB} MB of memory. Give it the files of one board only.`;

@@ -1,0 +1,15 @@
+/** What documents and stored rows must look like: checked before anything is computed from them or kept. */
+export { houseShape } from "./house.ts";
+export { measureShape } from "./measure.ts";
+export {
+  assemblyShape,
+  choicesShape,
+  lossesShape,
+  optionsShape,
+  overridesShape,
+  placementShape,
+  ratesShape,
+  runShape,
+} from "./run.ts";
+export type { DataShape as Value } from "./shape.ts";
+export * from "./shape.ts";

@@ -1,0 +1,264 @@
+import { ATTRITION } from "../assembly/attrition.ts";
+import { houseShape } from "./house.ts";
+import { measureShape } from "./measure.ts";
+import {
+  both,
+  currency,
+  type DataShape,
+  day,
+  fields,
+  flag,
+  list,
+  mapOf,
+  maybe,
+  money,
+  nullable,
+  number,
+  oneOf,
+  text,
+  tuple,
+  whole,
+} from "./shape.ts";
+
+const share = number(0, 0.5);
+const loss = tuple(share, whole(0, 10_000));
+/** Kind of package → share and least number lost. */
+export const lossesShape: DataShape = both(
+  mapOf(fields({ hand: loss, machine: loss }), 40),
+  (v, path) =>
+    Object.keys(v as object)
+      .filter((k) => !Object.hasOwn(ATTRITION, k))
+      .map((k) => `${path} knows no kind of package “${k.slice(0, 40)}”`)[0],
+);
+
+/** Currency → units of the shop's own for one of it. */
+export const ratesShape: DataShape = mapOf(
+  (v, path) =>
+    (typeof v === "string" || typeof v === "number") &&
+    /^\d{1,6}(\.\d{1,8})?$/.test(String(v)) &&
+    Number(v) > 0
+      ? undefined
+      : `${path} should be a rate like 0.9215`,
+  200,
+  /^[A-Z]{3}$/,
+);
+
+/** The decisions of the Fab stage. */
+export const optionsShape: DataShape = fields({
+  thickness: maybe(text(60)),
+  copper: maybe(text(60)),
+  finish: maybe(text(60)),
+  mask: maybe(text(60)),
+  legend: maybe(text(60)),
+  leadDays: maybe(whole(0, 1000)),
+});
+
+/** How the boards are soldered. */
+export const assemblyShape: DataShape = fields({
+  method: maybe(oneOf("iron", "stencil", "house")),
+  house: maybe(text(60)),
+  perLoad: maybe(whole(1, 100)),
+  stencilPrice: maybe(money),
+  consumables: maybe(money),
+  reworkReserve: maybe(number(0, 100)),
+  testMinutes: maybe(number(0, 600)),
+  packMinutes: maybe(number(0, 600)),
+});
+
+/** The further choices of a run. */
+export const choicesShape: DataShape = fields({
+  basket: maybe(list(text(60), 200)),
+  pins: maybe(mapOf(text(60), 20_000)),
+  leftovers: maybe(oneOf("stock", "expense")),
+  variant: nullable(text(60)),
+  ownShelf: maybe(oneOf("first", "leave")),
+  accepted: maybe(mapOf(text(2000), 5000)),
+});
+
+/** What a variant has otherwise, by line. */
+export const overridesShape: DataShape = mapOf(
+  fields({
+    dnp: maybe(flag),
+    qty: maybe(number(0, 100_000)),
+    valueText: maybe(text(300)),
+    mpn: maybe(text(300)),
+  }),
+  20_000,
+);
+
+export const placementShape: DataShape = fields({
+  ref: text(80),
+  xMm: number(-1e6, 1e6),
+  yMm: number(-1e6, 1e6),
+  rotationDeg: number(-1e6, 1e6),
+  side: oneOf("top", "bottom"),
+});
+
+const line = fields({
+  id: text(80, 1),
+  refs: list(text(80), 20_000),
+  qty: number(0, 1e7),
+  valueText: text(),
+  package: text(),
+  mpn: text(),
+  maker: text(),
+  description: text(1000),
+  dnp: flag,
+  mount: oneOf("machine", "hand", "none"),
+  origin: maybe(oneOf("bought", "made", "printed", "salvaged", "supplied")),
+  board: maybe(text(80)),
+  parent: maybe(text(80)),
+  madeCost: maybe(money),
+});
+
+const offer = fields({
+  id: text(80, 1),
+  line: text(80),
+  supplier: text(80),
+  stock: whole(0, 1e12),
+  moq: whole(0, 1e9),
+  multiple: whole(1, 1e9),
+  packaging: maybe(text()),
+  currency,
+  breaks: list(fields({ qty: whole(0, 1e9), price: money }), 200, 1),
+  part: maybe(text(80)),
+  leadDays: maybe(whole(0, 10_000)),
+  restriction: maybe(text(1000)),
+  fee: maybe(money),
+  source: oneOf("feed", "typed", "pasted"),
+  capturedOn: day,
+  validUntil: maybe(day),
+});
+
+const supplier = fields({
+  id: text(80, 1),
+  name: text(200),
+  currency,
+  shipping: money,
+  freeFrom: maybe(money),
+  daysMin: whole(0, 10_000),
+  daysMax: whole(0, 10_000),
+  smallOrder: maybe(fields({ below: money, fee: money })),
+  minimumOrder: maybe(money),
+  handling: maybe(money),
+  dutyRate: maybe(number(0, 10)),
+  sourceClass: maybe(oneOf("authorised", "broker", "private", "unknown")),
+  includesTax: maybe(flag),
+});
+
+const part = fields({
+  id: text(80, 1),
+  mpn: text(),
+  maker: text(),
+  description: text(1000),
+  kind: text(40),
+  package: text(),
+  params: mapOf(text(), 100),
+  heightMm: maybe(number(0, 1e4)),
+  massMg: maybe(number(0, 1e9)),
+  direction: text(),
+  mount: maybe(oneOf("machine", "hand", "none")),
+  moisture: text(20),
+  state: text(60),
+  suspect: maybe(fields({ since: day, because: text(1000), by: text() })),
+});
+
+const house = both(houseShape, fields({ id: text(80, 1) }));
+
+/** The document `run/1`. What may be left out in one of an older Kobbin may be left out here. */
+export const runShape: DataShape = fields({
+  kobbin: oneOf("run/1"),
+  goodBoards: whole(1, 100_000),
+  confidence: number(0.5, 0.9999),
+  name: text(200),
+  product: text(200),
+  revision: text(80),
+  today: day,
+  workshop: fields({
+    name: maybe(text(200)),
+    currency,
+    hourlyRate: money,
+    taxRate: number(0, 1),
+    rates: ratesShape,
+    hoursPerDay: number(0.01, 24),
+    attrition: maybe(lossesShape),
+  }),
+  boards: list(
+    fields({
+      id: maybe(text(80)),
+      name: text(200),
+      perProduct: whole(1, 1000),
+      archive: maybe(text(1000)),
+      measure: measureShape,
+    }),
+    200,
+    1,
+  ),
+  lines: list(line, 20_000),
+  placements: maybe(list(placementShape, 500_000)),
+  suppliers: list(supplier, 1000),
+  offers: list(offer, 200_000),
+  library: maybe(list(part, 50_000)),
+  alternates: maybe(
+    list(
+      fields({
+        original: text(400),
+        part: text(80),
+        state: oneOf("proposed", "approved", "refused"),
+        because: text(1000),
+        by: text(),
+        at: day,
+      }),
+      50_000,
+    ),
+  ),
+  variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), 500)),
+  sums: maybe(
+    list(
+      fields({
+        id: text(80),
+        kind: text(40),
+        name: text(),
+        given: mapOf(text(), 50),
+        lines: mapOf(text(80), 50),
+        wanted: text(),
+        withinPct: number(0, 1000),
+      }),
+      1000,
+    ),
+  ),
+  lots: maybe(
+    list(
+      fields({
+        id: text(80),
+        mpn: text(),
+        qty: whole(),
+        place: text(),
+        receivedOn: day,
+        unitCost: money,
+        currency,
+        condition: oneOf("new", "opened", "salvaged", "quarantine"),
+      }),
+      50_000,
+    ),
+  ),
+  house: maybe(house),
+  houses: maybe(list(house, 500)),
+  quotes: maybe(
+    list(
+      fields({
+        house: text(80),
+        kind: oneOf("fab", "assembly"),
+        total: money,
+        currency,
+        days: number(0, 1000),
+        capturedOn: day,
+        validUntil: maybe(day),
+      }),
+      1000,
+    ),
+  ),
+  options: maybe(optionsShape),
+  assembly: maybe(assemblyShape),
+  choices: maybe(choicesShape),
+});

@@ -1,0 +1,92 @@
+import { readFile } from "node:fs/promises";
+import type { Tx } from "../db/pool.ts";
+import type { OpenedBackup } from "./open.ts";
+import { insertRows } from "./statements.ts";
+
+type Row = Record<string, unknown>;
+const BATCH = 500;
+
+/**
+ * Puts an opened backup into the database as a new workshop, beside whatever is there. Runs in the caller's transaction
+ * and leaves the workshop set.
+ *
+ * @returns the id of the new workshop
+ */
+export async function restoreBackup(tx: Tx, backup: OpenedBackup, name?: string): Promise<string> {
+  const { workshopId } = backup;
+  await tx.query(
+    `select set_config('app.workshop', $1, true), set_config('app.change', 'off', true),
+       set_config('statement_timeout', '60s', true), set_config('idle_in_transaction_session_timeout', '5min', true)`,
+    [workshopId],
+  );
+  const [own, ...rest] = backup.batches;
+  // the shop's own row goes before its files and everything else
+  const [shop] = JSON.parse(own!.rows) as Row[];
+  const row = { ...shop, ...(name ? { name } : {}), is_demo: false };
+  await tx.query(insertRows("workshop", Object.keys(row)), [JSON.stringify([row])]);
+  for (const f of backup.files)
+    await tx.query("insert into blob (workshop_id, sha256, bytes) values ($1, $2, $3)", [
+      workshopId,
+      f.sha256,
+      await readFile(f.file),
+    ]);
+  for (const { table, columns, rows } of rest) await tx.query(insertRows(table, columns), [rows]);
+  await restoreHistory(tx, backup.changes, backup.changeRows);
+  await tx.query(
+    "insert into figures_due (run_id, workshop_id) select id, workshop_id from run where workshop_id = $1 and state = 'open'",
+    [workshopId],
+  );
+  return workshopId;
+}
+
+/** History keeps its order and its words; who did it stays as a name, since accounts do not travel. */
+async function restoreHistory(tx: Tx, changes: readonly Row[], rows: readonly Row[]): Promise<void> {
+  if (changes.length === 0) return;
+  const { rows: ids } = await tx.query<{ id: string }>(
+    "select nextval('change_id_seq')::text as id from generate_series(1, $1::int)",
+    [changes.length],
+  );
+  const map = new Map(changes.map((c, i) => [String(c.id), ids[i]!.id]));
+  const moved = (id: unknown) => (id == null ? null : (map.get(String(id)) ?? null));
+  const columns = [
+    "id",
+    "at",
+    "person",
+    "sentence",
+    "product_id",
+    "revision_id",
+    "run_id",
+    "is_final",
+    "page",
+    "result",
+  ];
+  const pick = (row: Row, names: readonly string[]) =>
+    Object.fromEntries(names.map((n) => [n, row[n] ?? null]));
+  // first the changes, then what points from one to another
+  for (let i = 0; i < changes.length; i += BATCH)
+    await tx.query(insertRows("change", columns), [
+      JSON.stringify(
+        changes.slice(i, i + BATCH).map((c) => ({
+          ...pick(c, columns),
+          id: moved(c.id),
+          sentence: c.sentence ?? "",
+          is_final: c.is_final ?? false,
+        })),
+      ),
+    ]);
+  const links = changes
+    .filter((c) => c.undoes != null || c.undone_by != null)
+    .map((c) => ({ id: moved(c.id), undoes: moved(c.undoes), undone_by: moved(c.undone_by) }));
+  await tx.query(
+    `update change as c set undoes = x.undoes, undone_by = x.undone_by
+     from jsonb_to_recordset($1::jsonb) as x (id bigint, undoes bigint, undone_by bigint) where c.id = x.id`,
+    [JSON.stringify(links)],
+  );
+  const recorded = ["change_id", "tbl", "key", "op", "name", "version", "was", "became"];
+  for (let i = 0; i < rows.length; i += BATCH)
+    await tx.query(insertRows("change_row", recorded), [
+      JSON.stringify(
+        rows.slice(i, i + BATCH).map((r) => ({ ...pick(r, recorded), change_id: moved(r.change_id) })),
+      ),
+    ]);
+}
