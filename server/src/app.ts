@@ -28,12 +28,12 @@ import { runRoutes } from "./resources/run/routes.ts";
 import { sessionRoutes } from "./resources/session/routes.ts";
 import { shopRoutes } from "./resources/shop/routes.ts";
 import { sourceRoutes } from "./resources/source/routes.ts";
-import { known } from "./uncaught.ts";
+import { knowRequests } from "./uncaught.ts";
 
 /** The server as a list: what happens to a request, in order. */
 export function createApp(deps: Deps): Koa {
   // what a proxy says is believed in one place: middleware/client.ts
-  const app = new Koa();
+  const app = knowRequests(new Koa());
   // a reader who goes away in the middle of a stream is no defect
   app.on("error", (error: NodeJS.ErrnoException) => {
     const code = error.code ?? "";
@@ -41,7 +41,6 @@ export function createApp(deps: Deps): Koa {
       deps.log({ level: "error", message: error.message, stack: error.stack });
   });
   app.use(requestLog(deps));
-  app.use(known);
   app.use(meet(deps.config.trustsProxy));
   app.use(securityHeaders);
   app.use(errors(deps.log));
@@ -49,7 +48,7 @@ export function createApp(deps: Deps): Koa {
   app.use(health(deps));
   app.use(ownOrigin);
   app.use(session(deps.pool));
-  app.use(limitRequests());
+  app.use(limitRequests(deps.limits));
   app.use(bodyParser({ enableTypes: ["json"], jsonLimit: "4mb", encoding: "utf-8" }));
   app.use(replay(deps.pool));
   const all = routers(deps);

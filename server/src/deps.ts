@@ -3,6 +3,7 @@ import type { Config } from "./config.ts";
 import type { Pool } from "./db/pool.ts";
 import type { Compute } from "./jobs/pool.ts";
 import type { Hub } from "./live/hub.ts";
+import type { RequestLimits } from "./middleware/limits.ts";
 
 /** What routes need, made once in main. */
 export interface Deps {
@@ -16,6 +17,8 @@ export interface Deps {
   readonly hub: Hub;
   /** Open event streams; they end before the server stops. */
   readonly live: Set<PassThrough>;
+  /** How fast a person may ask, where it is otherwise than usual: whoever tries the server sends more than a person. */
+  readonly limits?: RequestLimits;
   /** True once the process was told to stop. */
   readonly isStopping?: () => boolean;
 }

@@ -1,150 +1,14 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
-import type { AuditRow, PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
+import type { AuditRow, PeopleAnswer, SessionRow } from "@kobbin/contract";
 import { ACCESS, routeKeys, routers } from "@kobbin/server";
-import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import { fixture, invite, PASSWORD } from "../test/fixture.ts";
+import { startServer, type TestServer, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
 }, 60_000);
 afterAll(() => server.close(), 30_000);
-
-const PASSWORD = "a long password";
-async function invite(owner: Visitor, name: string, role: "owner" | "bench"): Promise<Visitor> {
-  const { token } = (await owner.post("/api/invitations", { role })).body as { token: string };
-  const v = new Visitor(server);
-  expect((await v.post(`/api/invited/${token}`, { email: name, password: PASSWORD })).status).toBe(204);
-  return v;
-}
-
-let shops = 0;
-/** A shop with one of everything, an owner and a member of the bench. */
-async function fixture() {
-  const owner = new Visitor(server);
-  const name = `roles ${shops++}`;
-  await owner.startShop(name);
-  const bench = await invite(owner, `${name} bench`, "bench");
-  const kept = (await owner.drop(strangerFiles())).body as { revisionId: string; boardId: string };
-  const { id: run } = (
-    await owner.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards: 5 })
-  ).body as { id: string };
-  const { document } = (await owner.get(`/api/runs/${run}`)).body as RunAnswer;
-  const line = document.lines[0]!.id;
-  const supplier = document.suppliers[0]!.id;
-  const offerBody = {
-    supplierId: supplier,
-    stock: 500,
-    currency: "EUR",
-    breaks: [{ qty: 1, price: "0.05" }],
-  };
-  const { id: offer } = (await owner.post(`/api/lines/${line}/offers`, offerBody)).body as { id: string };
-  const { id: remark } = (await bench.post(`/api/runs/${run}/remarks`, { stage: "parts", text: "hm" }))
-    .body as {
-    id: string;
-  };
-  const change = (await owner.patch(`/api/lines/${line}`, { maker: "M" })).headers.get("X-Change")!;
-  const { id: invitation, token } = (await owner.post("/api/invitations", { role: "bench" })).body as {
-    id: string;
-    token: string;
-  };
-  const people = (await owner.get("/api/people")).body as PeopleAnswer;
-  const [session] = (await owner.get("/api/sessions")).body as SessionRow[];
-  const shopId = ((await owner.get("/api/session")).body as { shop: { id: string } }).shop.id;
-  const { ids: parts } = (await owner.post("/api/parts", { parts: [{ mpn: "LIB-1" }] })).body as {
-    ids: string[];
-  };
-  const lotBody = { mpn: "LIB-1", qty: 20, currency: "EUR" };
-  const { id: lot } = (await owner.post("/api/lots", lotBody)).body as { id: string };
-  const sumBody = { kind: "lamp", given: { supply: "5 V" } };
-  const { id: sum } = (await owner.post(`/api/revisions/${kept.revisionId}/sums`, sumBody)).body as {
-    id: string;
-  };
-  const { id: variant } = (await owner.post(`/api/revisions/${kept.revisionId}/variants`, { name: "first" }))
-    .body as { id: string };
-  const ids: Record<string, string> = {
-    runs: run,
-    sums: sum,
-    variants: variant,
-    parts: parts[0]!,
-    lots: lot,
-    suppliers: supplier,
-    lines: line,
-    houses: document.house!.id,
-    boards: kept.boardId,
-    revisions: kept.revisionId,
-    offers: offer,
-    remarks: remark,
-    changes: change,
-    invitations: invitation,
-    people: people.members.find((m) => !m.isMe)!.id,
-    sessions: session!.id,
-    invited: token,
-  };
-  const bodies: Record<string, unknown> = {
-    "POST /api/session": { email: name, password: PASSWORD },
-    "POST /api/shops": {
-      name: "x",
-      currency: "EUR",
-      hourlyRate: "1",
-      email: `${name} new`,
-      password: PASSWORD,
-    },
-    "POST /api/invited/:token": { email: `${name} joins`, password: PASSWORD },
-    "POST /api/session/password": { old: PASSWORD, fresh: "another long one" },
-    "POST /api/session/shop": { shopId },
-    "PUT /api/presence": { page: "11111111-1111-4111-8111-111111111111", place: "" },
-    "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
-    "PATCH /api/shop": { name: "renamed" },
-    "PATCH /api/people/:id": { role: "bench" },
-    "POST /api/invitations": { role: "bench" },
-    "POST /api/boards/:id/corrections": { roles: {} },
-    "POST /api/revisions/:id/boards": namedForm("second"),
-    "PATCH /api/boards/:id": { perProduct: 2 },
-    "POST /api/runs": { revisionId: kept.revisionId, name: "two", goodBoards: 2 },
-    "PATCH /api/runs/:id": { version: 1, goodBoards: 6 },
-    "PUT /api/runs/:id/quotes": {
-      houseId: document.house!.id,
-      kind: "fab",
-      total: "1",
-      currency: "EUR",
-      days: 1,
-    },
-    "POST /api/revisions/:id/lines": { valueText: "screw" },
-    "POST /api/revisions/:id/sums": sumBody,
-    "PATCH /api/sums/:id": { wanted: "8 mA" },
-    "POST /api/revisions/:id/variants": { name: "second" },
-    "PATCH /api/variants/:id": { overrides: { [line]: { dnp: true } } },
-    "PATCH /api/lines/:id": { maker: "N" },
-    "PUT /api/columns": { source: "a|b", columns: { 0: "refs" } },
-    "PUT /api/revisions/:id/lines": { lines: [{ valueText: "screw" }] },
-    "PATCH /api/revisions/:id/lines": { lines: [{ id: line, maker: "O" }] },
-    "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },
-    "POST /api/suppliers": { name: "S", currency: "EUR", shipping: "1", daysMin: 1, daysMax: 2 },
-    "POST /api/lines/:id/offers": offerBody,
-    "POST /api/runs/:id/quotation": {
-      supplierId: supplier,
-      currency: "EUR",
-      offers: [{ lineId: line, stock: 5, breaks: [{ qty: 1, price: "1" }] }],
-    },
-    "PATCH /api/suppliers/:id": { version: 1, handling: "2" },
-    "POST /api/parts": { parts: [{ mpn: "LIB-2" }] },
-    "PATCH /api/parts/:id": { maker: "N" },
-    "PUT /api/alternates": { original: "number LIB-9", partId: parts[0], state: "proposed" },
-    "POST /api/lots": lotBody,
-    "PATCH /api/lots/:id": { version: 1, place: "drawer" },
-    "PUT /api/runs/:id/reservations": { lotId: lot, qty: 5 },
-    "POST /api/houses": { copyOf: document.house!.id, name: "mine" },
-    "PATCH /api/houses/:id": document.house,
-    "POST /api/changes/:id/undo": {},
-  };
-  return { owner, bench, ids, bodies, houseId: document.house!.id };
-}
-
-function namedForm(name: string): FormData {
-  const form = new FormData();
-  form.set("name", name);
-  return form;
-}
 
 /** Routes that name a thing of the shop by its id: to another shop it is not there. */
 const namesAThing = (path: string) => /:id|:house/.test(path) && !path.startsWith("/api/sessions");
@@ -163,12 +27,12 @@ test.each(Object.entries(ACCESS))(
       method === "DELETE" ||
       key === "PUT /api/revisions/:id/lines" ||
       /release|undo|redo|reset|restore|session|invited|people/.test(path);
-    shared ??= await fixture();
+    shared ??= await fixture(server);
     if (!stranger) {
       stranger = new Visitor(server);
       await stranger.startShop("roles stranger");
     }
-    const { owner, bench, ids, bodies, houseId } = endsSomething ? await fixture() : shared;
+    const { owner, bench, ids, bodies, houseId } = endsSomething ? await fixture(server) : shared;
     const [, , resource] = path.split("/");
     const at = path
       .replace(/:id|:token/, ids[resource!] ?? "x")
@@ -281,7 +145,7 @@ test("a new password ends every other session; an ended session is out at once; 
   await owner.call("DELETE", `/api/sessions/${sessions.find((s) => !s.isThis)!.id}`);
   expect((await elsewhere.get("/api/bench")).status).toBe(401);
 
-  const bench = await invite(owner, "keys bench", "bench");
+  const bench = await invite(server, owner, "keys bench", "bench");
   const { members } = (await owner.get("/api/people")).body as PeopleAnswer;
   const me = members.find((m) => m.isMe)!;
   expect(await owner.call("DELETE", `/api/people/${me.id}`)).toMatchObject({
@@ -304,7 +168,7 @@ test("a new password ends every other session; an ended session is out at once; 
 });
 
 test("refused sign-ins and releases stand in the record, which nobody can change", async () => {
-  const { owner, ids } = await fixture();
+  const { owner, ids } = await fixture(server);
   const who = ((await owner.get("/api/session")).body as { person: string }).person;
   await new Visitor(server).post("/api/session", { email: who, password: "a wrong guess" });
   expect((await owner.post(`/api/runs/${ids.runs}/release`)).status).toBe(201);
@@ -315,7 +179,7 @@ test("refused sign-ins and releases stand in the record, which nobody can change
 });
 
 test("the bench removes its own remark, not an owner's", async () => {
-  const { owner, bench, ids } = await fixture();
+  const { owner, bench, ids } = await fixture(server);
   const { id } = (await owner.post(`/api/runs/${ids.runs}/remarks`, { stage: "fab", text: "mine" })).body as {
     id: string;
   };

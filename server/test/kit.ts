@@ -63,11 +63,13 @@ const listen = (app: {
   new Promise((resolve) => {
     const server = app.listen(0, "127.0.0.1", () => {
       const { port } = server.address() as { port: number };
+      // asker and asked are one process here: a connection that is closed for being idle could just be taken up again
+      server.keepAliveTimeout = 600_000;
       resolve({ server, url: `http://127.0.0.1:${port}` });
     });
   });
 
-export async function startServer(over: Partial<Config> = {}): Promise<TestServer> {
+export async function startServer(over: Partial<Config> = {}, more: Partial<Deps> = {}): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error("TEST_DATABASE_URL is not set: run the tests by npm test");
   const name = `t_${randomBytes(6).toString("hex")}`;
@@ -105,6 +107,7 @@ export async function startServer(over: Partial<Config> = {}): Promise<TestServe
     today: () => "2026-11-24",
     hub: createHub(databaseUrl, () => undefined),
     live: new Set<PassThrough>(),
+    ...more,
   });
   let deps = make();
   let app = await listen(createApp(deps));

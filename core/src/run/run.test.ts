@@ -301,7 +301,7 @@ test("cost/1 carries the same figures; a document that is none is refused by its
   expect(doc.perGoodBoard).toBe(microsToNumber(rollUp(boardK()).perGood));
   expect(doc.curve).toHaveLength(40);
   expect(() => toRunDocument({ kobbin: "run/1", goodBoards: 0 })).toThrow("goodBoards");
-  expect(() => toRunDocument([])).toThrow("run/1");
+  expect(() => toRunDocument([])).toThrow("should be an object");
 });
 
 test("a house that charges a currency without a rate blocks firmly and is never counted one to one", () => {

@@ -3,8 +3,14 @@ import type { Middleware } from "koa";
 import { client, networkOf } from "./client.ts";
 import type { Signed } from "./session.ts";
 
-/** Reads and writes a person, or an address without a session, may send: a burst, then so many a second. */
-const LIMITS = { read: { burst: 400, perSecond: 60 }, write: { burst: 150, perSecond: 15 } } as const;
+/** A burst, then so many a second. */
+export interface RequestLimits {
+  readonly read: { readonly burst: number; readonly perSecond: number };
+  readonly write: { readonly burst: number; readonly perSecond: number };
+}
+
+/** Reads and writes a person, or a network without a session, may send. */
+const LIMITS: RequestLimits = { read: { burst: 400, perSecond: 60 }, write: { burst: 150, perSecond: 15 } };
 
 interface Bucket {
   left: number;
@@ -15,14 +21,17 @@ interface Bucket {
  * Bounds how fast one person may ask, so that one page gone wild does not take the server from the others. It protects
  * this process and is counted in it; tries at passwords are counted in the database.
  */
-export function limitRequests(now: () => number = () => performance.now()): Middleware {
+export function limitRequests(
+  limits: RequestLimits = LIMITS,
+  now: () => number = () => performance.now(),
+): Middleware {
   const buckets = new Map<string, Bucket>();
   return async (ctx, next) => {
     if (!ctx.path.startsWith("/api/")) return next();
     const kind = ["GET", "HEAD"].includes(ctx.method) ? "read" : "write";
     const signed = ctx.state.signed as Signed | undefined;
     const key = `${kind} ${signed?.accountId ?? networkOf(client(ctx).address)}`;
-    const { burst, perSecond } = LIMITS[kind];
+    const { burst, perSecond } = limits[kind];
     const t = now();
     const b = buckets.get(key) ?? { left: burst, at: t };
     b.left = Math.min(burst, b.left + ((t - b.at) / 1000) * perSecond);

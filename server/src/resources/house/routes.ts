@@ -20,14 +20,13 @@ export function houseRoutes(deps: Deps): Router {
   });
   router.post("/api/houses", async (ctx) => {
     const { copyOf, name } = bodyOf(ctx, copyHouseBody);
-    const { id } = await changeOf(ctx, deps, async (tx) => {
+    ctx.body = await changeOf(ctx, deps, async (tx) => {
       const { id, ...profile } = await oneHouse(tx, copyOf);
       const all = await manyHouses(tx);
       const copy = { ...profile, name, about: `copied from ${profile.name}`, checkedOn: today() };
-      return { id: await insertHouse(tx, all.length, copy, id) };
+      return oneHouse(tx, await insertHouse(tx, all.length, copy, id));
     });
     ctx.status = 201;
-    ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => oneHouse(tx, id));
   });
   router.patch("/api/houses/:id", async (ctx) => {
     const { version, ...edited } = ((ctx.request as { body?: unknown }).body ?? {}) as Record<

@@ -55,17 +55,16 @@ export function libraryRoutes(deps: Deps): Router {
   });
   router.post("/api/parts", async (ctx) => {
     const list = (await listBodyOf(ctx, newPartBody, "parts", newPart)).parts;
-    const ids = await changeOf(ctx, deps, async (tx, change) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { ids, fresh } = await insertParts(tx, list);
       change.says(
         fresh.length === 1
           ? `part ${fresh[0]} taken into the library`
           : `${fresh.length} parts taken into the library`,
       );
-      return ids;
+      return { ids };
     });
     ctx.status = 201;
-    ctx.body = { ids };
   });
   router.patch("/api/parts/:id", async (ctx) => {
     const { version, suspectBecause, ...b } = bodyOf(ctx, partBody);
@@ -110,7 +109,7 @@ export function libraryRoutes(deps: Deps): Router {
   router.put("/api/alternates", async (ctx) => {
     const b = bodyOf(ctx, alternateBody);
     const { person } = signed(ctx);
-    const id = await changeOf(ctx, deps, async (tx, change) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const part = await onePart(tx, b.partId);
       const before = await runsOfAlternate(tx, b.original, b.partId);
       const { revisionId } = b.runId ? await oneRun(tx, b.runId) : { revisionId: undefined };
@@ -123,21 +122,19 @@ export function libraryRoutes(deps: Deps): Router {
       change.says(
         `${part.mpn} ${b.state === "proposed" ? "proposed" : b.state} in the place of ${b.original.replace(/^number /, "").replaceAll("|", " ")}${b.state === "approved" && runs ? " for this run" : ""}`,
       );
-      return upsertAlternate(tx, { ...b, runs, person, at: today() });
+      return { id: await upsertAlternate(tx, { ...b, runs, person, at: today() }) };
     });
-    ctx.body = { id };
   });
   router.get("/api/lots", async (ctx) => {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyLots);
   });
   router.post("/api/lots", async (ctx) => {
     const b = bodyOf(ctx, newLotBody);
-    const id = await changeOf(ctx, deps, async (tx, change) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       change.says(`${b.qty} × ${b.mpn} put on the shelf${b.place ? `, ${b.place}` : ""}`);
-      return insertLot(tx, { ...b, receivedOn: b.receivedOn ?? today() });
+      return { id: await insertLot(tx, { ...b, receivedOn: b.receivedOn ?? today() }) };
     });
     ctx.status = 201;
-    ctx.body = { id };
   });
   router.patch("/api/lots/:id", async (ctx) => {
     const { version, ...b } = bodyOf(ctx, lotBody);

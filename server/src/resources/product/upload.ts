@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { createWriteStream, mkdirSync, mkdtempSync } from "node:fs";
+import { createWriteStream, mkdirSync, mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { mkdtemp, readFile, rm } from "node:fs/promises";
 import type { IncomingMessage } from "node:http";
 import { tmpdir } from "node:os";
@@ -52,10 +52,25 @@ const underWay = new Map<string, number>();
 let inAll = 0;
 let folder: string | undefined;
 const spoolFolder = () => {
-  folder ??= mkdtempSync(join(tmpdir(), "kobbin-spool-"));
+  if (!folder) dropDead();
+  folder ??= mkdtempSync(join(tmpdir(), `kobbin-spool-${process.pid}-`));
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   return folder;
 };
+
+/** Takes away what processes that were killed left lying. */
+function dropDead(): void {
+  for (const name of readdirSync(tmpdir())) {
+    const pid = /^kobbin-spool-(\d+)-/.exec(name)?.[1];
+    if (!pid) continue;
+    try {
+      process.kill(Number(pid), 0);
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code === "ESRCH")
+        rmSync(join(tmpdir(), name), { recursive: true, force: true });
+    }
+  }
+}
 
 /**
  * Takes a multipart form in, onto the disk while it comes, and does the work with it once it is whole. What a slow or
@@ -232,7 +247,9 @@ const full = () =>
 
 /** The parser of a form, made before anything waits for it; undefined where the type names no form. */
 function parserOf(type: string, limits: UploadLimits): BusboyInstance | undefined {
-  if (!/^multipart\/form-data\s*;/i.test(type)) return undefined;
+  // a boundary is one to seventy characters (RFC 2046); without one the parser would wait for nothing
+  if (!/^multipart\/form-data\s*;(.*;)?\s*boundary=("[^"]{1,70}"|[^\s";]{1,70})\s*(;|$)/i.test(type))
+    return undefined;
   try {
     return new Busboy({
       headers: { "content-type": type },

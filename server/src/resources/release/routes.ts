@@ -35,7 +35,7 @@ export function releaseRoutes(deps: Deps): Router {
       workshopId,
     );
     const sha256 = createHash("sha256").update(built.zip).digest("hex");
-    await changeOf(
+    ctx.body = await changeOf(
       ctx,
       deps,
       async (tx, change) => {
@@ -63,11 +63,11 @@ export function releaseRoutes(deps: Deps): Router {
           what: `released ${document.product} ${document.name}`,
           address: client(ctx).address,
         });
+        return { sha256, manifest: built.manifest };
       },
       true,
     );
     ctx.status = 201;
-    ctx.body = { sha256, manifest: built.manifest };
   });
 
   router.get("/api/runs/:id/package", async (ctx) => {

@@ -28,7 +28,7 @@ export function lineRoutes(deps: Deps): Router {
       lines: Array.isArray(sent) ? sent : [sent ?? {}],
     });
     const revisionId = ctx.params.id!;
-    const ids = await changeOf(ctx, deps, async (tx, change) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
       change.about({ revisionId });
       const { rows } = await tx.query<{ next: number }>(
@@ -37,10 +37,10 @@ export function lineRoutes(deps: Deps): Router {
       );
       const boards = await manyBoardNames(tx, revisionId);
       const lines = list.map((b) => toLine(b, boards));
-      return insertLines(tx, revisionId, rows[0]!.next, lines);
+      const ids = await insertLines(tx, revisionId, rows[0]!.next, lines);
+      return { id: ids[0]!, ids };
     });
     ctx.status = 201;
-    ctx.body = { id: ids[0], ids };
   });
   router.put("/api/revisions/:id/lines", async (ctx) => {
     const { lines, board } = await listBodyOf(ctx, newBill, "lines", lineBody);

@@ -102,7 +102,7 @@ export function sourceRoutes(deps: Deps): Router {
   router.post("/api/runs/:id/quotation", async (ctx) => {
     const b = await listBodyOf(ctx, quotationBody, "offers", quotedOffer);
     const runId = ctx.params.id!;
-    await changeOf(ctx, deps, async (tx, change) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { revisionId } = await oneRun(tx, runId);
       change.about({ runId, revisionId });
       const supplier = (await manySuppliers(tx)).find((x) => x.id === b.supplierId);
@@ -123,9 +123,9 @@ export function sourceRoutes(deps: Deps): Router {
           validUntil: b.validUntil,
         })),
       );
+      return { offers: b.offers.length };
     });
     ctx.status = 201;
-    ctx.body = { offers: b.offers.length };
   });
   router.delete("/api/offers/:id", async (ctx) => {
     await changeOf(ctx, deps, async (tx, change) => {

@@ -1,0 +1,388 @@
+import { createHash } from "node:crypto";
+import { unpackZip } from "@kobbin/formats";
+import { zipSync } from "fflate";
+
+type Row = Record<string, unknown>;
+
+/** A backup taken apart, to be changed and sealed again as its writer would have. */
+export class Forged {
+  private readonly files = new Map<string, Uint8Array>();
+
+  constructor(bytes: Uint8Array) {
+    for (const f of unpackZip(bytes)) this.files.set(f.path, f.bytes);
+  }
+
+  rows(table: string): Row[] {
+    return new TextDecoder()
+      .decode(this.files.get(`tables/${table}.jsonl`))
+      .split("\n")
+      .filter((l) => l !== "")
+      .map((l) => JSON.parse(l) as Row);
+  }
+
+  /** Puts other rows into a table, given as rows or as the bare lines. */
+  put(table: string, rows: readonly (Row | string)[]): this {
+    const text = rows.map((r) => `${typeof r === "string" ? r : JSON.stringify(r)}\n`).join("");
+    this.files.set(`tables/${table}.jsonl`, new TextEncoder().encode(text));
+    return this;
+  }
+
+  /** Changes every row, or those that are chosen. */
+  change(table: string, how: (row: Row) => Row | string): this {
+    return this.put(table, this.rows(table).map(how));
+  }
+
+  file(path: string, text: string): this {
+    this.files.set(path, new TextEncoder().encode(text));
+    return this;
+  }
+
+  /** The archive with counts and hashes that fit. */
+  seal(over: Row = {}): Uint8Array {
+    const manifest = JSON.parse(new TextDecoder().decode(this.files.get("manifest.json"))) as Row;
+    const tables: Row = {};
+    const sha256: Row = {};
+    let files = 0;
+    for (const [path, bytes] of this.files) {
+      const table = /^tables\/(.+)\.jsonl$/.exec(path)?.[1];
+      if (table) {
+        tables[table] = new TextDecoder().decode(bytes).split("\n").length - 1;
+        sha256[table] = createHash("sha256").update(bytes).digest("hex");
+      } else if (path.startsWith("files/")) files++;
+    }
+    const all = new Map(this.files);
+    all.set(
+      "manifest.json",
+      new TextEncoder().encode(JSON.stringify({ ...manifest, tables, sha256, files, ...over })),
+    );
+    return zipSync(Object.fromEntries(all));
+  }
+}
+
+const OTHER = "0f0f0f0f-0000-4000-8000-00000000abcd";
+const first = (rows: readonly Row[]) => rows[0]!;
+const only = (how: (row: Row) => Row) => {
+  let isDone = false;
+  return (row: Row): Row => {
+    if (isDone) return row;
+    isDone = true;
+    return how(row);
+  };
+};
+const profile = (row: Row, over: Row): Row => ({ ...row, profile: { ...(row.profile as Row), ...over } });
+const measure = (row: Row, over: Row): Row => ({ ...row, measure: { ...(row.measure as Row), ...over } });
+/** A change of the record that was written, made to say something else. */
+const recorded = (f: Forged, over: Row) =>
+  f.change(
+    "change_row",
+    only((r) => ({ ...r, ...over })),
+  );
+
+/** Backups no Kobbin wrote; none may be taken. */
+export const HOSTILE: readonly (readonly [string, (f: Forged) => Uint8Array])[] = [
+  [
+    "a statement as the name of a table in the record",
+    (f) => recorded(f, { tbl: "run as t where false; copy workshop to program 'id'; --" }).seal(),
+  ],
+  ["another schema's table in the record", (f) => recorded(f, { tbl: "pg_catalog.pg_authid" }).seal()],
+  ["a table of the door's in the record", (f) => recorded(f, { tbl: "account" }).seal()],
+  [
+    "a column of statements in the record",
+    (f) =>
+      recorded(f, {
+        tbl: "bom_line",
+        op: "update",
+        key: { id: OTHER },
+        was: { 'mpn" = (select 1)--': "x" },
+        became: { mpn: "y" },
+      }).seal(),
+  ],
+  [
+    "a key of the record that is no key",
+    (f) => recorded(f, { tbl: "bom_line", key: { "id or true": OTHER } }).seal(),
+  ],
+  [
+    "a removed row with a column that is not there",
+    (f) =>
+      recorded(f, {
+        tbl: "remark",
+        op: "delete",
+        key: { id: OTHER },
+        was: { id: OTHER, evil: 1 },
+        became: null,
+      }).seal(),
+  ],
+  [
+    "a change without what it changed",
+    (f) => recorded(f, { tbl: "bom_line", op: "update", key: { id: OTHER }, was: null, became: null }).seal(),
+  ],
+  ["a row of the record that belongs to no change", (f) => recorded(f, { change_id: 999_999_999 }).seal()],
+  ["an operation of the record that is none", (f) => recorded(f, { op: "truncate" }).seal()],
+  ["a table the manifest made up", (f) => f.file("tables/pg_authid.jsonl", "").seal()],
+  [
+    "a table of accounts",
+    (f) => f.file("tables/account.jsonl", `${JSON.stringify({ id: OTHER, email: "x" })}\n`).seal(),
+  ],
+  [
+    "a line of another shop's revision",
+    (f) =>
+      f
+        .change(
+          "bom_line",
+          only((r) => ({ ...r, revision_id: OTHER })),
+        )
+        .seal(),
+  ],
+  [
+    "a remark on another shop's run",
+    (f) =>
+      f
+        .change(
+          "remark",
+          only((r) => ({ ...r, run_id: OTHER })),
+        )
+        .seal(),
+  ],
+  [
+    "a choice of another shop's house",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, house_id: OTHER })),
+        )
+        .seal(),
+  ],
+  [
+    "a board of another shop's revision",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) => ({ ...r, revision_id: OTHER })),
+        )
+        .seal(),
+  ],
+  [
+    "a file that is not in the archive",
+    (f) =>
+      f
+        .change(
+          "board_file",
+          only((r) => ({ ...r, sha256: "0".repeat(64) })),
+        )
+        .seal(),
+  ],
+  ["no workshop", (f) => f.put("workshop", []).seal()],
+  [
+    "two workshops",
+    (f) => f.put("workshop", [first(f.rows("workshop")), { ...first(f.rows("workshop")), id: OTHER }]).seal(),
+  ],
+  [
+    "the same line twice",
+    (f) => f.put("bom_line", [...f.rows("bom_line"), first(f.rows("bom_line"))]).seal(),
+  ],
+  [
+    "an id that is none",
+    (f) =>
+      f
+        .change(
+          "run",
+          only((r) => ({ ...r, id: "1 or 1=1" })),
+        )
+        .seal(),
+  ],
+  ["rows that are no rows", (f) => f.put("supplier", ["[1,2,3]", "12", '"x"', "null"]).seal()],
+  ["rows that are no JSON", (f) => f.put("supplier", ["{"]).seal()],
+  [
+    "a text where a number is",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, good_boards: "many" })),
+        )
+        .seal(),
+  ],
+  [
+    "a number below nothing",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, good_boards: -5 })),
+        )
+        .seal(),
+  ],
+  [
+    "more boards than a run may have",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, good_boards: 1e9 })),
+        )
+        .seal(),
+  ],
+  [
+    "choices that are a text",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, choices: "x".repeat(1000) })),
+        )
+        .seal(),
+  ],
+  [
+    "options that are a list",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, options: [1] })),
+        )
+        .seal(),
+  ],
+  [
+    "a method nobody knows",
+    (f) =>
+      f
+        .change(
+          "fork",
+          only((r) => ({ ...r, assembly: { method: "magic" } })),
+        )
+        .seal(),
+  ],
+  [
+    "a house without prices",
+    (f) =>
+      f
+        .change(
+          "house",
+          only((r) => profile(r, { price: {} })),
+        )
+        .seal(),
+  ],
+  [
+    "a house whose options are nothing",
+    (f) =>
+      f
+        .change(
+          "house",
+          only((r) => profile(r, { options: { thickness: [] } })),
+        )
+        .seal(),
+  ],
+  [
+    "a house that charges words",
+    (f) =>
+      f
+        .change(
+          "house",
+          only((r) => profile(r, { price: { ...((r.profile as Row).price as Row), testSetup: "free" } })),
+        )
+        .seal(),
+  ],
+  [
+    "a board measured as text",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) => ({ ...r, measure: "big" })),
+        )
+        .seal(),
+  ],
+  [
+    "a board whose holes are no list",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) => measure(r, { holes: {} })),
+        )
+        .seal(),
+  ],
+  [
+    "a board with findings that say nothing",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) => measure(r, { findings: [{}] })),
+        )
+        .seal(),
+  ],
+  [
+    "a place that is no place",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) => ({ ...r, placements: [{ ref: 1, xMm: null }] })),
+        )
+        .seal(),
+  ],
+  [
+    "a day the calendar does not have",
+    (f) =>
+      f
+        .change(
+          "offer",
+          only((r) => ({ ...r, captured_on: "2026-02-31" })),
+        )
+        .seal(),
+  ],
+  [
+    "a price that is none",
+    (f) =>
+      f
+        .change(
+          "offer_break",
+          only((r) => ({ ...r, price: "NaN" })),
+        )
+        .seal(),
+  ],
+  ["a rate of nothing", (f) => f.change("workshop", (r) => ({ ...r, rates: { USD: "0" } })).seal()],
+  [
+    "losses of a kind nobody knows",
+    (f) =>
+      f
+        .change("workshop", (r) => ({ ...r, attrition: { everything: { hand: [1, 1], machine: [1, 1] } } }))
+        .seal(),
+  ],
+  [
+    "a name with NUL in it",
+    (f) =>
+      f
+        .change(
+          "product",
+          only((r) => ({ ...r, name: "a\u0000b" })),
+        )
+        .seal(),
+  ],
+  [
+    "a column nobody knows",
+    (f) =>
+      f
+        .change(
+          "run",
+          only((r) => ({ ...r, is_admin: true })),
+        )
+        .seal(),
+  ],
+  [
+    "a released run whose document is none",
+    (f) =>
+      f
+        .change(
+          "release",
+          only((r) => ({ ...r, document: {} })),
+        )
+        .seal(),
+  ],
+  ["a manifest whose tables are a text", (f) => f.seal({ tables: "all" })],
+  ["a manifest without a day", (f) => f.seal({ createdAt: "yesterday" })],
+  ["fewer files than it says", (f) => f.seal({ files: 99 })],
+];

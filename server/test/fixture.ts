@@ -1,0 +1,146 @@
+import type { PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
+import { strangerFiles, type TestServer, Visitor } from "./kit.ts";
+
+export const PASSWORD = "a long password";
+/** Lets somebody in. */
+export async function invite(
+  server: TestServer,
+  owner: Visitor,
+  name: string,
+  role: "owner" | "bench",
+): Promise<Visitor> {
+  const { token } = (await owner.post("/api/invitations", { role })).body as { token: string };
+  const v = new Visitor(server);
+  const { status } = await v.post(`/api/invited/${token}`, { email: name, password: PASSWORD });
+  if (status !== 204) throw new Error(`${name} did not come in: ${status}`);
+  return v;
+}
+
+let shops = 0;
+/** A shop with one of everything, an owner and a member of the bench; a body for every route that takes one. */
+export async function fixture(server: TestServer) {
+  const owner = new Visitor(server);
+  const name = `roles ${shops++}`;
+  await owner.startShop(name);
+  const bench = await invite(server, owner, `${name} bench`, "bench");
+  const kept = (await owner.drop(strangerFiles())).body as { revisionId: string; boardId: string };
+  const { id: run } = (
+    await owner.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards: 5 })
+  ).body as { id: string };
+  const { document } = (await owner.get(`/api/runs/${run}`)).body as RunAnswer;
+  const line = document.lines[0]!.id;
+  const supplier = document.suppliers[0]!.id;
+  const offerBody = {
+    supplierId: supplier,
+    stock: 500,
+    currency: "EUR",
+    breaks: [{ qty: 1, price: "0.05" }],
+  };
+  const { id: offer } = (await owner.post(`/api/lines/${line}/offers`, offerBody)).body as { id: string };
+  const { id: remark } = (await bench.post(`/api/runs/${run}/remarks`, { stage: "parts", text: "hm" }))
+    .body as {
+    id: string;
+  };
+  const change = (await owner.patch(`/api/lines/${line}`, { maker: "M" })).headers.get("X-Change")!;
+  const { id: invitation, token } = (await owner.post("/api/invitations", { role: "bench" })).body as {
+    id: string;
+    token: string;
+  };
+  const people = (await owner.get("/api/people")).body as PeopleAnswer;
+  const [session] = (await owner.get("/api/sessions")).body as SessionRow[];
+  const shopId = ((await owner.get("/api/session")).body as { shop: { id: string } }).shop.id;
+  const { ids: parts } = (await owner.post("/api/parts", { parts: [{ mpn: "LIB-1" }] })).body as {
+    ids: string[];
+  };
+  const lotBody = { mpn: "LIB-1", qty: 20, currency: "EUR" };
+  const { id: lot } = (await owner.post("/api/lots", lotBody)).body as { id: string };
+  const sumBody = { kind: "lamp", given: { supply: "5 V" } };
+  const { id: sum } = (await owner.post(`/api/revisions/${kept.revisionId}/sums`, sumBody)).body as {
+    id: string;
+  };
+  const { id: variant } = (await owner.post(`/api/revisions/${kept.revisionId}/variants`, { name: "first" }))
+    .body as { id: string };
+  const ids: Record<string, string> = {
+    runs: run,
+    sums: sum,
+    variants: variant,
+    parts: parts[0]!,
+    lots: lot,
+    suppliers: supplier,
+    lines: line,
+    houses: document.house!.id,
+    boards: kept.boardId,
+    revisions: kept.revisionId,
+    offers: offer,
+    remarks: remark,
+    changes: change,
+    invitations: invitation,
+    people: people.members.find((m) => !m.isMe)!.id,
+    sessions: session!.id,
+    invited: token,
+  };
+  const bodies: Record<string, unknown> = {
+    "POST /api/session": { email: name, password: PASSWORD },
+    "POST /api/shops": {
+      name: "x",
+      currency: "EUR",
+      hourlyRate: "1",
+      email: `${name} new`,
+      password: PASSWORD,
+    },
+    "POST /api/invited/:token": { email: `${name} joins`, password: PASSWORD },
+    "POST /api/session/password": { old: PASSWORD, fresh: "another long one" },
+    "POST /api/session/shop": { shopId },
+    "PUT /api/presence": { page: "11111111-1111-4111-8111-111111111111", place: "" },
+    "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
+    "PATCH /api/shop": { name: "renamed" },
+    "PATCH /api/people/:id": { role: "bench" },
+    "POST /api/invitations": { role: "bench" },
+    "POST /api/boards/:id/corrections": { roles: {} },
+    "POST /api/revisions/:id/boards": namedForm("second"),
+    "PATCH /api/boards/:id": { perProduct: 2 },
+    "POST /api/runs": { revisionId: kept.revisionId, name: "two", goodBoards: 2 },
+    "PATCH /api/runs/:id": { version: 1, goodBoards: 6 },
+    "PUT /api/runs/:id/quotes": {
+      houseId: document.house!.id,
+      kind: "fab",
+      total: "1",
+      currency: "EUR",
+      days: 1,
+    },
+    "POST /api/revisions/:id/lines": { valueText: "screw" },
+    "POST /api/revisions/:id/sums": sumBody,
+    "PATCH /api/sums/:id": { wanted: "8 mA" },
+    "POST /api/revisions/:id/variants": { name: "second" },
+    "PATCH /api/variants/:id": { overrides: { [line]: { dnp: true } } },
+    "PATCH /api/lines/:id": { maker: "N" },
+    "PUT /api/columns": { source: "a|b", columns: { 0: "refs" } },
+    "PUT /api/revisions/:id/lines": { lines: [{ valueText: "screw" }] },
+    "PATCH /api/revisions/:id/lines": { lines: [{ id: line, maker: "O" }] },
+    "POST /api/lines/:id/merge": { others: [document.lines[0]!.id] },
+    "POST /api/suppliers": { name: "S", currency: "EUR", shipping: "1", daysMin: 1, daysMax: 2 },
+    "POST /api/lines/:id/offers": offerBody,
+    "POST /api/runs/:id/quotation": {
+      supplierId: supplier,
+      currency: "EUR",
+      offers: [{ lineId: line, stock: 5, breaks: [{ qty: 1, price: "1" }] }],
+    },
+    "PATCH /api/suppliers/:id": { version: 1, handling: "2" },
+    "POST /api/parts": { parts: [{ mpn: "LIB-2" }] },
+    "PATCH /api/parts/:id": { maker: "N" },
+    "PUT /api/alternates": { original: "number LIB-9", partId: parts[0], state: "proposed" },
+    "POST /api/lots": lotBody,
+    "PATCH /api/lots/:id": { version: 1, place: "drawer" },
+    "PUT /api/runs/:id/reservations": { lotId: lot, qty: 5 },
+    "POST /api/houses": { copyOf: document.house!.id, name: "mine" },
+    "PATCH /api/houses/:id": document.house,
+    "POST /api/changes/:id/undo": {},
+  };
+  return { owner, bench, ids, bodies, houseId: document.house!.id };
+}
+
+function namedForm(name: string): FormData {
+  const form = new FormData();
+  form.set("name", name);
+  return form;
+}
