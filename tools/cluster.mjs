@@ -237,9 +237,17 @@ export async function dumpBeforeUpgrade(url, name, folder, steps) {
   }
   if (open.length === 0) return undefined;
   const path = join(folder, `before-${open[0]}.dump`);
-  const dumped = spawnSync(join(findPrograms(), "pg_dump"), ["-Fc", "-f", path, url(name)], {
-    stdio: ["ignore", "ignore", "inherit"],
-  });
+  // readable by nobody else from its first byte on; the password is no word of a command line that others may list
+  writeFileSync(path, "", { mode: 0o600 });
+  const { hostname, port, username, password } = new URL(url(name));
+  const dumped = spawnSync(
+    join(findPrograms(), "pg_dump"),
+    ["-Fc", "-f", path, "-h", hostname, "-p", port, "-U", username, name],
+    {
+      stdio: ["ignore", "ignore", "inherit"],
+      env: { ...process.env, PGPASSWORD: decodeURIComponent(password) },
+    },
+  );
   if (dumped.status !== 0) throw new Error("The dump before the upgrade failed; nothing was changed.");
   chmodSync(path, 0o600);
   return path;

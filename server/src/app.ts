@@ -82,5 +82,7 @@ export function boundTimes(server: Server): Server {
   server.headersTimeout = 15_000;
   server.requestTimeout = 120_000;
   server.keepAliveTimeout = 10_000;
+  // more than that are no people
+  server.maxConnections = 4000;
   return server;
 }

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { Pool, Tx } from "../db/pool.ts";
+import { type Pool, shareOf, type Tx } from "../db/pool.ts";
 import { one } from "../db/tx.ts";
 import { type LazyEntry, zipStream } from "../zip.ts";
 import { BACKUP_TABLES, BACKUP_VERSION, type BackupManifest } from "./format.ts";
@@ -19,6 +19,7 @@ export async function writeBackup(
   write: (chunk: Uint8Array) => Promise<void> | void,
   now: Date,
 ): Promise<BackupManifest> {
+  const release = await shareOf(pool).take(workshopId);
   const tx = await pool.connect();
   try {
     await tx.query("begin isolation level repeatable read read only");
@@ -77,6 +78,7 @@ export async function writeBackup(
     throw error;
   } finally {
     tx.release();
+    release();
   }
 }
 

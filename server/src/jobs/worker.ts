@@ -18,6 +18,9 @@ export interface WorkerDeps {
   readonly today: () => string;
 }
 
+const OLD_TRIES = "delete from tries where since < now() - interval '1 hour'";
+const OLD_SESSIONS = "delete from session where expires_at < now() - interval '1 day'";
+
 /**
  * Works on what is due in the background: figures of runs, questions to suppliers. The lists in the database are what
  * counts and are written with the change itself; the queue only spreads them over workers, so that several servers
@@ -61,6 +64,13 @@ export async function startWorker(
   const sweep = () => {
     for (const q of queues) void q.sweep();
   };
+  // counts of tries and sessions that are over are of no more use
+  const tidy = () => {
+    deps.pool.query(OLD_TRIES).catch(() => undefined);
+    deps.pool.query(OLD_SESSIONS).catch(() => undefined);
+  };
+  const tidying = setInterval(tidy, 600_000);
+  tidying.unref();
   const unsubscribe = deps.hub.subscribe((event) => {
     if (event.kind === "change" || event.kind === "asking" || event.kind === "resync") sweep();
   });
@@ -70,6 +80,7 @@ export async function startWorker(
     async stop() {
       isStopping = true;
       clearInterval(timer);
+      clearInterval(tidying);
       for (const t of timers) clearTimeout(t);
       unsubscribe();
       for (const q of queues) q.stop();

@@ -1,5 +1,6 @@
-import { mkdtemp } from "node:fs/promises";
-import { PassThrough } from "node:stream";
+import { createReadStream, createWriteStream } from "node:fs";
+import { mkdtemp, rm, stat } from "node:fs/promises";
+import { join } from "node:path";
 import Router from "@koa/router";
 import { AppError, slug } from "@kobbin/core";
 import type { Context } from "koa";
@@ -12,10 +13,11 @@ import { withWorkshop } from "../../db/tx.ts";
 import { resetDemo } from "../../demo.ts";
 import type { Deps } from "../../deps.ts";
 import { client, networkOf } from "../../middleware/client.ts";
+import { sendInTurn } from "../../middleware/heavy.ts";
 import { COOKIE, hashToken, limitTries, signed } from "../../middleware/session.ts";
 import { insertAudit, manyShopsOf } from "../people/queries.ts";
 import { refuseBeyondQuota } from "../product/queries.ts";
-import { withUpload } from "../product/upload.ts";
+import { spoolFolder, withUpload } from "../product/upload.ts";
 import { buildDocument, oneRun } from "../run/index.ts";
 import { oneShop } from "../shop/queries.ts";
 
@@ -24,31 +26,33 @@ export function backupRoutes(deps: Deps): Router {
   const { pool } = deps;
   const router = new Router();
   router.get("/api/backup", async (ctx) => {
-    const { workshopId, person } = signed(ctx);
+    const { workshopId, accountId, person } = signed(ctx);
+    await limitTries(pool, `backup ${accountId}`, 20);
+    await sendInTurn(ctx);
     const { name } = await withWorkshop(pool, workshopId, oneShop);
-    await insertAudit(pool, { workshopId, person, what: "took a backup", address: client(ctx).address });
+    await insertAudit(pool, {
+      workshopId,
+      person,
+      what: "took a backup",
+      address: client(ctx).address,
+    });
     const now = new Date();
-    const out = new PassThrough();
+    // onto the disk first: the database is read at its own pace, and a slow reader holds nothing of it
+    const own = await mkdtemp(join(spoolFolder(), "b-"));
+    ctx.res.once("close", () => void rm(own, { recursive: true, force: true }).catch(() => undefined));
+    const path = join(own, "backup");
+    const file = createWriteStream(path, { mode: 0o600 });
+    const write = (chunk: Uint8Array) =>
+      new Promise<void>((done, fail) => file.write(chunk, (e) => (e ? fail(e) : done())));
+    await writeBackup(pool, workshopId, write, now);
+    await new Promise<void>((done, fail) => file.end((e?: Error | null) => (e ? fail(e) : done())));
     ctx.set("Content-Type", "application/zip");
     ctx.set(
       "Content-Disposition",
       `attachment; filename="${slug(name)}-${now.toISOString().slice(0, 10)}.kobbin.zip"`,
     );
-    ctx.body = out;
-    void writeBackup(
-      pool,
-      workshopId,
-      async (chunk) => {
-        if (!out.write(chunk)) await new Promise((done) => out.once("drain", done).once("close", done));
-        if (out.destroyed) throw new Error("the reader went away");
-      },
-      now,
-    ).then(
-      () => out.end(),
-      // a broken stream, not a short archive that looks whole
-      (error: Error) => out.destroy(error),
-    );
-    out.on("error", (error) => deps.log({ level: "warning", message: `backup broke off: ${error.message}` }));
+    ctx.length = (await stat(path)).size;
+    ctx.body = createReadStream(path);
   });
 
   router.post("/api/restore", async (ctx) => {

@@ -12,6 +12,8 @@ import { bodyOf } from "../body.ts";
 const BEAT_MS = 15_000;
 /** Pages one person may have open at a time in this process. */
 const MOST_OPEN = 40;
+/** Bytes a page may leave unread. */
+const MOST_UNREAD = 512 * 1024;
 const UUID = /^[0-9a-f-]{36}$/;
 
 /** Server-sent events: changes of others, new figures, who is where. */
@@ -36,7 +38,11 @@ export function liveRoutes(deps: Deps): Router {
     const stream = new PassThrough();
     ctx.body = stream;
     ctx.req.socket.setTimeout(0);
-    const send = (message: LiveMessage) => stream.write(`data: ${JSON.stringify(message)}\n\n`);
+    const send = (message: LiveMessage) => {
+      // who does not read is let go: the page comes back and looks for itself
+      if (stream.writableLength + stream.readableLength > MOST_UNREAD) stream.destroy();
+      else stream.write(`data: ${JSON.stringify(message)}\n\n`);
+    };
     const sendHere = async () => {
       const here = await withWorkshop(pool, workshopId, manyPresent).catch(() => []);
       send({ kind: "presence", here: here.filter((p) => p.page !== page) });

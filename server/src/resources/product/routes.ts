@@ -11,6 +11,7 @@ import { one, readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
+import { sendInTurn } from "../../middleware/heavy.ts";
 import { signed } from "../../middleware/session.ts";
 import { zipOf } from "../../zip.ts";
 import { bodyOf } from "../body.ts";
@@ -155,6 +156,7 @@ export function productRoutes(deps: Deps): Router {
 
   // the files as they were dropped: one archive as it is, loose files packed together
   router.get("/api/boards/:id/files", async (ctx) => {
+    await sendInTurn(ctx);
     const { files, name, corrections } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => ({
       files: await manyBoardFiles(tx, ctx.params.id!),
       ...(await oneBoard(tx, ctx.params.id!)),

@@ -9,6 +9,7 @@ import { Busboy, type BusboyInstance } from "@fastify/busboy";
 import { AppError } from "@kobbin/core";
 import { cleanPath } from "@kobbin/formats";
 import type { Context } from "koa";
+import { workInTurn } from "../../middleware/heavy.ts";
 import { signed } from "../../middleware/session.ts";
 
 /** Bounds of one upload. */
@@ -51,7 +52,8 @@ export interface ReceivedFile {
 const underWay = new Map<string, number>();
 let inAll = 0;
 let folder: string | undefined;
-const spoolFolder = () => {
+/** A folder of this process for what lies on the disk for a while. */
+export const spoolFolder = (): string => {
   if (!folder) dropDead();
   folder ??= mkdtempSync(join(tmpdir(), `kobbin-spool-${process.pid}-`));
   mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -84,7 +86,7 @@ export async function withUpload<T>(
   over: Partial<UploadLimits> = {},
 ): Promise<T> {
   const limits = { ...LIMITS, ...over };
-  const { accountId } = signed(ctx);
+  const { accountId, workshopId } = signed(ctx);
   const mine = underWay.get(accountId) ?? 0;
   if (mine >= PER_PERSON || inAll >= IN_ALL) {
     letGo(ctx);
@@ -101,7 +103,8 @@ export async function withUpload<T>(
   let own: string | undefined;
   try {
     own = await mkdtemp(join(spoolFolder(), "u-"));
-    return await work(await receive(ctx.req, own, limits));
+    const upload = await receive(ctx.req, own, limits);
+    return await workInTurn(workshopId, () => work(upload));
   } finally {
     inAll--;
     const left = underWay.get(accountId)! - 1;

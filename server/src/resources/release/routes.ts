@@ -6,6 +6,7 @@ import { one, readWorkshop, withMoment } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { client } from "../../middleware/client.ts";
+import { sendInTurn } from "../../middleware/heavy.ts";
 import { signed } from "../../middleware/session.ts";
 import { insertAudit } from "../people/queries.ts";
 import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/queries.ts";
@@ -71,6 +72,7 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/package", async (ctx) => {
+    await sendInTurn(ctx);
     const found = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
       const { rows } = await tx.query<{ bytes: Buffer }>(
