@@ -146,18 +146,16 @@ test.each([
   expect((await quiet(...args)).status).toBe(2);
 });
 
-test("an archive of a run document lies beside it, and nowhere else", async () => {
-  for (const archive of ["../secret.zip", "/etc/passwd", "a/../../b.zip", "..\\b.zip"]) {
-    const doc = structuredClone(RUN) as { boards: { archive: string }[] };
-    doc.boards[0]!.archive = archive;
-    const { status, err } = await quiet(
-      "package",
-      put("away.json", JSON.stringify(doc)),
-      "--out",
-      join(folder, "o.zip"),
-    );
-    expect([status, err]).toEqual([1, expect.stringContaining("not beside the document")]);
-  }
+test("an archive of a run document is named from where the document lies", async () => {
+  const doc = structuredClone(RUN) as { boards: { archive: string }[] };
+  doc.boards[0]!.archive = "/etc/passwd";
+  const { status, err } = await quiet(
+    "package",
+    put("away.json", JSON.stringify(doc)),
+    "--out",
+    join(folder, "o.zip"),
+  );
+  expect([status, err]).toEqual([1, expect.stringContaining("not named from where")]);
 });
 
 test("whatever the file, it ends: the clock holds where the work never looks at it, for every command", () => {

@@ -71,11 +71,11 @@ export async function pack(paths: readonly string[], out: string | undefined): P
         `The run names no archive for ${b.name}.`,
         "Export the run with its files.",
       );
-    if (isAbsolute(b.archive) || b.archive.split(/[\\/]/).includes(".."))
+    if (isAbsolute(b.archive))
       throw new AppError(
         "DOCUMENT_INVALID",
-        `The archive of ${b.name} is not beside the document: ${b.archive}`,
-        "Put it into the document's own folder.",
+        `The archive of ${b.name} is not named from where the document lies: ${b.archive}`,
+        "Name it by a path that begins at the document's own folder.",
       );
     const given = readPaths([join(dirname(paths[0]!), b.archive)]);
     const { set, entries } = await readDrop(given);

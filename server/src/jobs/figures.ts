@@ -60,7 +60,7 @@ export async function computeFigures(
 ): Promise<void> {
   const found = await withWorkshop(deps.pool, workshopId, async (tx) => {
     const { rows } = await tx.query<{ since: string }>(
-      "select since::text from figures_due where run_id = $1",
+      "select since::text from figures_due where run_id = $1 and parked is null",
       [runId],
     );
     if (!rows[0]) return undefined;
