@@ -2,14 +2,8 @@ import type { DrillData } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { base, type JobFunctions } from "../job/read.ts";
 import type { Finding } from "./findings.ts";
-import {
-  factsOf,
-  type LayerFacts,
-  type RoleGuess,
-  roleFromContent,
-  roleFromFunction,
-  roleFromName,
-} from "./role.ts";
+import { factsOf, type LayerFacts, type RoleGuess, roleFromContent, roleFromFunction } from "./role.ts";
+import { roleFromName } from "./role-name.ts";
 
 /** Role of a layer image: attribute, else job file, else name and content together; contradictions are said. */
 export function guessLayer(
@@ -17,15 +11,18 @@ export function guessLayer(
   path: string,
   functions: JobFunctions | undefined,
   findings: Finding[],
+  shared: ReadonlySet<string> = new Set(),
 ): RoleGuess {
   const own = layer.fileAttributes.FileFunction;
-  const byName = roleFromName(path);
+  const byName = roleFromName(path, shared);
   const byAttribute = own ? roleFromFunction(own, "attribute") : undefined;
   if (byAttribute) {
     if (
       byName &&
       byAttribute.role !== "unknown" &&
       byAttribute.role !== "placement" &&
+      // a name that is in doubt itself contradicts nothing
+      byName.doubt === undefined &&
       (byName.role !== byAttribute.role ||
         (byName.side && byAttribute.side && byName.side !== byAttribute.side))
     )
@@ -44,6 +41,25 @@ export function guessLayer(
   const facts: LayerFacts = factsOf(layer);
   const byContent = roleFromContent(facts);
   if (byName) {
+    if (byName.doubt !== undefined)
+      findings.push({
+        tag: "role-guessed",
+        level: byName.role === "unknown" ? "remark" : "warning",
+        file: path,
+        text: byName.doubt,
+        do: "Set its role if it is something else.",
+      });
+    // a closed thin line is no copper, whatever it is called
+    if (byName.role === "copper" && byContent?.role === "profile") {
+      findings.push({
+        tag: "role-contradiction",
+        level: "warning",
+        file: path,
+        text: "Named like copper, but it holds one closed thin line and nothing else; it was taken as the outline.",
+        do: "Set its role if it is something else.",
+      });
+      return byContent;
+    }
     if (byName.role === "profile" && byContent?.role === "copper")
       findings.push({
         tag: "role-contradiction",

@@ -1,5 +1,8 @@
 import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
 import { solidsOf } from "../gerber/solids.ts";
+import type { Finding } from "./findings.ts";
+import { words } from "./guess.ts";
+import type { BoardFile } from "./read.ts";
 
 /** Room left around a negative image where no outline bounds it, mm. */
 const MARGIN_MM = 1;
@@ -57,4 +60,51 @@ export function positiveOf(image: LayerImage, rings: readonly (readonly number[]
     ...rest,
     ...b.columns(),
   };
+}
+
+/** Share of the holes that have a pad on a layer: a plane drawn as its negative has none of its own. */
+const FEW = 0.1;
+
+/**
+ * Asks about inner copper that says nothing of its polarity and looks like a negative: rings of clearance and thermal
+ * reliefs on empty ground, no tracks, where the holes of the board are.
+ */
+export function askNegatives(
+  files: readonly BoardFile[],
+  known: ReadonlySet<BoardFile>,
+  findings: Finding[],
+): void {
+  const holes = files.flatMap((f) => f.drill?.hits.filter((h) => h.plated !== false) ?? []);
+  if (holes.length < 4) return;
+  const cells = new Map<string, number>();
+  const key = (x: number, y: number) => `${Math.round(x * 20)} ${Math.round(y * 20)}`;
+  for (const [n, h] of holes.entries()) cells.set(key(h.x, h.y), n);
+  for (const f of files) {
+    if (f.role !== "copper" || f.side !== "inner" || !f.layer || known.has(f)) continue;
+    if (f.layer.fileAttributes.FilePolarity) continue;
+    const { n, kind, geo, dark, aperture, apertures } = f.layer;
+    let [strokes, regions, atHoles, larger] = [0, 0, 0, 0];
+    for (let i = 0; i < n; i++) {
+      if (kind[i] === KIND.region) regions++;
+      else if (kind[i] !== KIND.flash) strokes++;
+      else if (dark[i] === 1) {
+        const hole = cells.get(key(geo[i * 6]!, geo[i * 6 + 1]!));
+        if (hole === undefined) continue;
+        atHoles++;
+        const size = apertures[aperture[i]!]?.circleMm;
+        if (size !== undefined && size > holes[hole]!.diameterMm + 0.5) larger++;
+      }
+    }
+    // clearings are wider than a pad would be, and there is next to nothing else
+    const isLike =
+      regions === 0 && atHoles >= holes.length * 0.3 && larger >= atHoles * 0.5 && strokes <= n * FEW * 2;
+    if (!isLike) continue;
+    findings.push({
+      tag: "polarity-unknown",
+      level: "error",
+      file: f.path,
+      text: `${f.path} (${words(f)}) does not say whether it is drawn as copper or as what is taken away, and looks like the latter: ${atHoles} wide discs where holes are, no fills, hardly a track. It was read as copper.`,
+      do: "Export the plane as positive, or with its polarity stated.",
+    });
+  }
 }

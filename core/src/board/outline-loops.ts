@@ -83,7 +83,8 @@ export function exactBox(loop: readonly Piece[]): [number, number, number, numbe
     const r = Math.hypot(p.x1 - cx, p.y1 - cy);
     const sweep = sweepOf(p);
     const start = Math.atan2(p.y1 - cy, p.x1 - cx);
-    for (let k = -4; k <= 4; k++) {
+    // from any start, once round either way
+    for (let k = -8; k <= 8; k++) {
       const turn = ((k * Math.PI) / 2 - start) * Math.sign(sweep);
       if (turn > 0 && turn < Math.abs(sweep))
         points.push(

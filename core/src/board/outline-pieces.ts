@@ -1,5 +1,7 @@
 import { arcSweep } from "../geometry/arc.ts";
+import { clipAreas } from "../geometry/clip.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
+import { ringsOf, shapesOfObject } from "../gerber/shapes.ts";
 
 /** A piece of outline: a line, or an arc about a centre. */
 export interface Piece {
@@ -10,37 +12,73 @@ export interface Piece {
   arc?: { cx: number; cy: number; ccw: boolean };
 }
 
+/** The middle of an arc: which of the two sides between its ends it takes. */
+function middleOf(p: Piece): [number, number] {
+  const { cx, cy } = p.arc!;
+  const r = Math.hypot(p.x1 - cx, p.y1 - cy);
+  const angle = Math.atan2(p.y1 - cy, p.x1 - cx) + sweepOf(p) / 2;
+  return [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
+}
+
+/** Filled objects of a profile layer that are laid over each other; more are no outline. */
+const MOST_FILLED = 4000;
+
+/**
+ * The pieces an outline is made of: the middle lines of what is drawn with a pen, and the edges of what is filled, as
+ * the final image shows it. What is drawn twice counts once; two arcs are the same where they take the same side.
+ */
 export function collectPieces(image: LayerImage): Piece[] {
   const out: Piece[] = [];
   const seen = new Set<string>();
+  const k = (v: number) => Math.round(v * 1000);
   const push = (p: Piece) => {
     if (lengthOf(p) < 0.0005) return;
-    const k = (v: number) => Math.round(v * 1000);
     const ends = [`${k(p.x1)} ${k(p.y1)}`, `${k(p.x2)} ${k(p.y2)}`].sort().join("|");
-    const key = p.arc ? `${ends}|${k(p.arc.cx)} ${k(p.arc.cy)}` : ends;
+    const key = p.arc ? `${ends}|${middleOf(p).map(k).join(" ")}` : ends;
     if (seen.has(key)) return;
     seen.add(key);
     out.push(p);
   };
   const g = image.geo;
+  const filled: { rings: readonly (readonly number[])[]; isDark: boolean }[] = [];
   for (let i = 0; i < image.n; i++) {
     const o = i * 6;
     const kind = image.kind[i]!;
-    if (kind === KIND.flash || image.dark[i] === 0) continue;
-    if (kind === KIND.region) {
-      const [a, b] = [g[o]!, g[o + 1]!];
-      for (let k = a; k < b; k++) {
-        const n = k + 1 < b ? k + 1 : a;
-        const pt = image.points;
-        push({ x1: pt[k * 2]!, y1: pt[k * 2 + 1]!, x2: pt[n * 2]!, y2: pt[n * 2 + 1]! });
-      }
+    const isDark = image.dark[i] === 1;
+    // a flash, a region, and whatever takes away: what is left of it has an edge
+    if (kind === KIND.flash || kind === KIND.region || !isDark) {
+      if (filled.length < MOST_FILLED)
+        for (const s of shapesOfObject(image, i)) filled.push({ rings: ringsOf(s), isDark });
       continue;
     }
     const p: Piece = { x1: g[o]!, y1: g[o + 1]!, x2: g[o + 2]!, y2: g[o + 3]! };
     if (kind !== KIND.line) p.arc = { cx: g[o + 4]!, cy: g[o + 5]!, ccw: kind === KIND.arcCcw };
     push(p);
   }
+  for (const ring of edgesOf(filled))
+    for (let a = 0; a < ring.length; a += 2) {
+      const b = (a + 2) % ring.length;
+      push({ x1: ring[a]!, y1: ring[a + 1]!, x2: ring[b]!, y2: ring[b + 1]! });
+    }
   return out;
+}
+
+/** Edges of filled objects laid over each other in their order: dark ones join, clear ones take away. */
+function edgesOf(
+  filled: readonly { readonly rings: readonly (readonly number[])[]; readonly isDark: boolean }[],
+): number[][] {
+  let now: number[][] = [];
+  for (let i = 0; i < filled.length; ) {
+    const { isDark } = filled[i]!;
+    const batch: (readonly number[])[] = [];
+    for (; i < filled.length && filled[i]!.isDark === isDark; i++) batch.push(...filled[i]!.rings);
+    now = clipAreas(
+      isDark ? "union" : "difference",
+      isDark ? [...now, ...batch] : now,
+      isDark ? [] : batch,
+    ).flat();
+  }
+  return now;
 }
 
 export const sweepOf = (p: Piece) => arcSweep(p.x1, p.y1, p.x2, p.y2, p.arc!.cx, p.arc!.cy, p.arc!.ccw, true);

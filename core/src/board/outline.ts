@@ -125,15 +125,27 @@ function measured(
       text: `Ends of the outline ${gap.mm.toFixed(3)} mm apart were joined.`,
       do: "Check the place on the picture.",
     });
-  for (const s of strays.slice(0, 3))
+  // what goes round something is a cut-out that does not close: it would be missing on the board
+  const isRound = (s: readonly Piece[]) => {
+    const length = s.reduce((n, p) => n + lengthOf(p), 0);
+    const apart = Math.hypot(s.at(-1)!.x2 - s[0]!.x1, s.at(-1)!.y2 - s[0]!.y1);
+    return s.length > 1 && length > 1 && apart < 0.5 * length;
+  };
+  for (const s of [...strays].sort((a, b) => Number(isRound(b)) - Number(isRound(a))).slice(0, 5)) {
+    const at = `${s[0]!.x1.toFixed(2)}, ${s[0]!.y1.toFixed(2)} mm`;
     findings.push({
       tag: "outline-stray",
-      level: "warning",
+      level: isRound(s) ? "error" : "warning",
       file,
       at: { layer: "profile", x: s[0]!.x1, y: s[0]!.y1 },
-      text: `A line in the profile layer belongs to no closed loop (near ${s[0]!.x1.toFixed(2)}, ${s[0]!.y1.toFixed(2)} mm).`,
-      do: "Take it out of the outline layer, or say in the notes what it means.",
+      text: isRound(s)
+        ? `A cut-out does not close (near ${at}): it is not in the figures, and may be missing on the board.`
+        : `A line in the profile layer belongs to no closed loop (near ${at}).`,
+      do: isRound(s)
+        ? "Join its ends in your layout program and export the outline again."
+        : "Take it out of the outline layer, or say in the notes what it means.",
     });
+  }
   const rings = found.loops.map((l) => flatten(l));
   const loops: Loop[] = found.loops
     .map((loop, k) => {

@@ -6,7 +6,7 @@ import { type DrillData, readDrill } from "../drill/read.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { type LayerLimits, readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
-import { checkJob, readJob } from "../job/read.ts";
+import { base, checkJob, type JobFunctions, readJob } from "../job/read.ts";
 import { readNetlist, type TestPoint } from "../netlist/read.ts";
 import { type LayerParts, partsOfImage } from "../placement/from-image.ts";
 import {
@@ -18,12 +18,15 @@ import {
 import type { Cells } from "../table/columns.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
 import type { Finding, Move } from "./findings.ts";
-import { guessDrill, guessLayer } from "./guess.ts";
+import { guessDrill, guessLayer, words } from "./guess.ts";
 import { kindOf } from "./kind.ts";
+import { sayGaps, sayLosses } from "./losses.ts";
 import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
-import { positiveOf } from "./negative.ts";
+import { askNegatives, positiveOf } from "./negative.ts";
+import { sayOrigins } from "./origins.ts";
 import { chainOutline } from "./outline.ts";
-import { type Role, type RoleGuess, roleFromName, type Side } from "./role.ts";
+import { type Role, type RoleGuess, roleFromFunction, type Side } from "./role.ts";
+import { NUMBERED, roleFromName, wordsOf } from "./role-name.ts";
 import { saySets } from "./sets.ts";
 import { settleDrills, settleLayers } from "./settle.ts";
 
@@ -95,6 +98,7 @@ export function readBoard(
     ? readJob(latin(jobs[0].bytes, 0, jobs[0].bytes.length), jobs[0].path, findings)
     : undefined;
   const files: BoardFile[] = [];
+  const shared = sharedWords(entries.filter((_, i) => kinds[i] === "layer").map((e) => e.path));
   let bom: Bom | undefined;
   let placements: Placements | undefined;
   let netlist: BoardSet["netlist"];
@@ -122,7 +126,7 @@ export function readBoard(
     if (kind === "layer") {
       const layer = moveLayer(readLayer(e.bytes, e.path, limits), move);
       findings.push(...layer.findings);
-      const guess = guessLayer(layer, e.path, job?.functions, findings);
+      const guess = guessLayer(layer, e.path, job?.functions, findings, shared);
       const role = corrected?.role ?? guess.role;
       const side = corrected?.side ?? guess.side;
       if (role === "placement" && (side === "top" || side === "bottom"))
@@ -192,16 +196,16 @@ export function readBoard(
         table: "It is a table that could not be split into cells",
         other: "It is none of the kinds read here",
       }[kind as "empty" | "picture" | "archive" | "table" | "other"];
-      const named = roleFromName(e.path) !== undefined && kind !== "empty";
+      const promise = corrected ? undefined : promised(e.path, job?.functions, shared);
       findings.push({
         tag: kind === "empty" ? "empty-file" : "not-a-layer-file",
-        level: kind === "empty" || (named && kind === "picture") ? "warning" : "remark",
+        level: promise ? "error" : kind === "empty" ? "warning" : "remark",
         file: e.path,
-        text: `${what}; kept, not used.`,
-        ...(kind === "empty"
-          ? { do: "Export it again if it should hold something." }
-          : named
-            ? { do: "Its name promises a layer; export that layer again." }
+        text: promise ? `${what}, but ${promise}; it is missing.` : `${what}; kept, not used.`,
+        ...(promise
+          ? { do: "Export that layer again." }
+          : kind === "empty"
+            ? { do: "Export it again if it should hold something." }
             : {}),
       });
       give({ role: "unknown", because: "content", reason: what.toLowerCase() });
@@ -227,8 +231,14 @@ export function readBoard(
       do: "Drop the parts list too if it says more, such as what is not fitted.",
     });
   }
-  const settled = settleDrills(withoutNegatives(settleLayers(files, findings)), findings);
+  const settled = settleDrills(
+    withoutNegatives(settleLayers(files, findings, job?.layers), job?.polarities, findings),
+    findings,
+  );
   saySets(settled, findings);
+  sayLosses(settled, findings);
+  sayGaps(settled, netlist?.points ?? [], job?.layers, findings);
+  sayOrigins(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
   return {
     files: settled,
@@ -238,6 +248,33 @@ export function readBoard(
     ...(job ? { job } : {}),
     findings,
   };
+}
+
+/** Words that the names of all layers share, where there are enough of them to tell: the board's own name. */
+function sharedWords(paths: readonly string[]): ReadonlySet<string> {
+  if (paths.length < 3) return new Set();
+  const [first, ...rest] = paths.map((p) => new Set(wordsOf(p)));
+  // a word that layers are numbered by is no name
+  return new Set([...first!].filter((w) => !NUMBERED.has(w) && rest.every((r) => r.has(w))));
+}
+
+/** What promises that a file is copper, mask, profile or drill: the job file, or its name; undefined where nothing does. */
+function promised(
+  path: string,
+  functions: JobFunctions | undefined,
+  shared: ReadonlySet<string>,
+): string | undefined {
+  const told = functions?.get(base(path));
+  const byJob = told ? roleFromFunction(told, "job") : undefined;
+  const isPart = (r: Role | undefined) =>
+    r !== undefined && ["copper", "mask", "profile", "drill"].includes(r);
+  if (isPart(byJob?.role)) return `the job file promises ${words(byJob!)}`;
+  const byName = roleFromName(path, shared);
+  if (byName && isPart(byName.role) && byName.doubt === undefined)
+    return `its name promises ${words(byName)}`;
+  if (/\.(drl|xln|exc|drd|nc|tap)$/i.test(path) || /(^|[^a-z])drills?([^a-z]|$)/i.test(base(path)))
+    return "its name promises drill";
+  return undefined;
 }
 
 const headersOf = (cells: Cells) => [
@@ -253,11 +290,26 @@ function spanOf(attributes: Readonly<Record<string, readonly string[]>>): {
   return { span: [Number(from), Number(to)] };
 }
 
-/** Layers stated as their own negative become the image they mean, within the board's outline where it is closed. */
-function withoutNegatives(files: readonly BoardFile[]): BoardFile[] {
-  if (!files.some((f) => f.layer?.isNegative)) return [...files];
+/**
+ * Layers stated as their own negative become the image they mean, within the board's outline where it is closed. The
+ * attribute, an attribute in a comment, the job file and the old command all mean the same, and two of them not twice.
+ * A mask is read as openings whatever it declares.
+ */
+function withoutNegatives(
+  files: readonly BoardFile[],
+  polarities: ReadonlyMap<string, string> | undefined,
+  findings: Finding[],
+): BoardFile[] {
+  const isNegative = (f: BoardFile) =>
+    f.layer !== undefined &&
+    ["copper", "paste", "legend"].includes(f.role) &&
+    (f.layer.isNegative === true ||
+      /^neg/i.test(f.layer.fileAttributes.FilePolarity?.[0] ?? "") ||
+      /^neg/i.test(polarities?.get(base(f.path)) ?? ""));
+  const negative = new Set(files.filter(isNegative));
   const profile = files.find((f) => f.role === "profile" && f.layer);
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
   const rings = outline?.isClosed ? [...edgeRings(outline), ...cutoutRings(outline)] : [];
-  return files.map((f) => (f.layer?.isNegative ? { ...f, layer: positiveOf(f.layer, rings) } : f));
+  askNegatives(files, negative, findings);
+  return files.map((f) => (negative.has(f) ? { ...f, layer: positiveOf(f.layer!, rings) } : f));
 }

@@ -29,6 +29,10 @@ export interface RoleGuess {
   readonly because: Because;
   /** The words that decided, for the person. */
   readonly reason: string;
+  /** Counted from the top, 1 is the top, where only that is known: its place in the stack follows from the others. */
+  readonly layerNumber?: number;
+  /** Why it may be otherwise: a sentence that asks. */
+  readonly doubt?: string;
 }
 
 const sideOf = (word: string | undefined): { side?: Side } =>
@@ -79,76 +83,6 @@ export function roleFromFunction(
     default:
       return key === "" ? undefined : make("unknown");
   }
-}
-
-const EXTENSIONS: Record<string, [Role, Side?]> = {
-  gtl: ["copper", "top"],
-  cmp: ["copper", "top"],
-  gbl: ["copper", "bottom"],
-  sol: ["copper", "bottom"],
-  gts: ["mask", "top"],
-  stc: ["mask", "top"],
-  tsm: ["mask", "top"],
-  gbs: ["mask", "bottom"],
-  sts: ["mask", "bottom"],
-  bsm: ["mask", "bottom"],
-  gto: ["legend", "top"],
-  plc: ["legend", "top"],
-  sst: ["legend", "top"],
-  gbo: ["legend", "bottom"],
-  pls: ["legend", "bottom"],
-  ssb: ["legend", "bottom"],
-  gtp: ["paste", "top"],
-  crc: ["paste", "top"],
-  spt: ["paste", "top"],
-  gbp: ["paste", "bottom"],
-  crs: ["paste", "bottom"],
-  spb: ["paste", "bottom"],
-  gko: ["profile"],
-  gm1: ["profile"],
-  gml: ["profile"],
-  oln: ["profile"],
-  dim: ["profile"],
-  bor: ["profile"],
-};
-
-/** Role proposed by the name of a layer image (rules of domain.md 2.1), or undefined when the name says nothing. */
-export function roleFromName(path: string): RoleGuess | undefined {
-  const name = (path.split("/").pop() ?? path).toLowerCase();
-  const ext = /\.([a-z0-9]+)$/.exec(name)?.[1] ?? "";
-  const make = (role: Role, side?: Side, index?: number): RoleGuess => ({
-    role,
-    ...(side ? { side } : {}),
-    ...(index === undefined ? {} : { index }),
-    because: "name",
-    reason: `its name, ${path.split("/").pop()}`,
-  });
-  const known = EXTENSIONS[ext];
-  if (known) return make(...known);
-  const inner = /^(?:g|gl|in|gp)(\d{1,2})$/.exec(ext);
-  if (inner) return make("copper", "inner", Number(inner[1]));
-  const words = new Set(name.replace(/\.[a-z0-9]+$/, "").split(/[^a-z0-9]+/));
-  const has = (...list: string[]) => list.some((w) => words.has(w));
-  const text = [...words].join("_");
-  const side: Side | undefined =
-    has("top", "f", "front", "l1", "component", "comp") || ext === "top"
-      ? "top"
-      : has("bottom", "bot", "b", "back", "solder") || ext === "bot"
-        ? "bottom"
-        : undefined;
-  if (/edge_?cuts|outline|profile|contour/.test(text) || has("mill", "edge", "border"))
-    return make("profile");
-  if (/v_?(cut|score)/.test(text) || has("score")) return make("score");
-  if (/mask/.test(text)) return make("mask", side);
-  if (/silk|legend/.test(text)) return make("legend", side);
-  if (/paste|stencil|cream/.test(text)) return make("paste", side);
-  const innerWord = /(?:^|_)(?:in|inner|inr|l)_?(\d+)(?:_|$)/.exec(text);
-  if (innerWord && !has("l1")) {
-    const n = Number(innerWord[1]);
-    return make("copper", "inner", /(?:^|_)l\d/.test(text) ? n - 1 : n);
-  }
-  if (has("cu", "copper", "track", "tracks") || side) return make("copper", side);
-  return undefined;
 }
 
 /** A few facts about a layer that let its content speak. */

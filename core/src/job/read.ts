@@ -13,6 +13,8 @@ export interface Job {
   name?: string;
   revision?: string;
   functions: JobFunctions;
+  /** By file, "Positive" or "Negative" where it says so. */
+  polarities: ReadonlyMap<string, string>;
   paths: readonly string[];
 }
 
@@ -26,7 +28,7 @@ export function readJob(text: string, file: string, findings: Finding[]): Job | 
         LayerNumber?: number;
         ProjectId?: { Name?: string; Revision?: string };
       };
-      FilesAttributes?: { Path?: string; FileFunction?: string }[];
+      FilesAttributes?: { Path?: string; FileFunction?: string; FilePolarity?: string }[];
     };
     const list = Array.isArray(doc.FilesAttributes)
       ? doc.FilesAttributes.filter((f) => typeof f?.Path === "string")
@@ -35,6 +37,9 @@ export function readJob(text: string, file: string, findings: Finding[]): Job | 
     const num = (v: unknown) => (typeof v === "number" && Number.isFinite(v) && v > 0 ? v : undefined);
     const job: Job = {
       functions: new Map(list.map((f) => [base(f.Path!), String(f.FileFunction ?? "").split(",")])),
+      polarities: new Map(
+        list.flatMap((f) => (f.FilePolarity ? [[base(f.Path!), String(f.FilePolarity)]] : [])),
+      ),
       paths: list.map((f) => f.Path!),
     };
     const put = <K extends keyof Job>(key: K, value: Job[K] | undefined) => {
@@ -69,7 +74,10 @@ export function checkJob(
     if (!have.has(base(p)))
       findings.push({
         tag: "job-missing-file",
-        level: "warning",
+        // what makes the board itself is a loss; a drawing or a legend is looked for
+        level: /^(copper|soldermask|profile|plated|nonplated)/i.test(job.functions.get(base(p))?.[0] ?? "")
+          ? "error"
+          : "warning",
         file,
         text: `The job file lists ${p}, which is not in the drop.`,
         do: "Add the file, or export the job again.",
