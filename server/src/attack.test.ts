@@ -145,7 +145,7 @@ test("behind a proxy only the trusted one's word counts, and who is not told of 
 });
 
 /** Sends a body and judges the answer: never a defect, and where the body was wrong, said where. */
-async function judge(v: Visitor, method: string, path: string, body: unknown, what: string): Promise<void> {
+async function judge(v: Visitor, method: string, path: string, body: unknown, what: string): Promise<number> {
   const r = await v.call(method, path, body);
   const answer = r.body as { code?: string; message?: string; details?: object } | undefined;
   count("hostile bodies");
@@ -153,6 +153,7 @@ async function judge(v: Visitor, method: string, path: string, body: unknown, wh
     throw new Error(`${method} ${path} with ${what}: ${r.status} ${answer?.message}\n${defects.at(-1)}`);
   if (r.status === 422 && answer?.code === "OUT_OF_RANGE" && Object.keys(answer.details ?? {}).length > 0)
     count("bodies refused with the field named");
+  return r.status;
 }
 
 test("every body of every route in which one value is something else is answered in words", async () => {
@@ -160,16 +161,20 @@ test("every body of every route in which one value is something else is answered
   for (const { key, method, path } of routes) {
     const body = shop.bodies[key];
     if (body === undefined || body instanceof FormData || /session|shops|invited|people/.test(path)) continue;
-    for (const place of placesOf(body))
-      for (const [what, value] of ODD)
-        if (n++ % ONE_OF === 0)
-          await judge(
-            shop.owner,
-            method,
-            own(path),
-            withOdd(body, place, value),
-            `${what} at ${place.join(".")}`,
-          );
+    for (const place of placesOf(body)) {
+      const meant = place.reduce<unknown>((v, k) => (v as Record<string, unknown>)[k as string], body);
+      for (const [what, value] of ODD) {
+        // a number written as text is none, and a truth value no number: always tried
+        const isOtherType =
+          typeof meant === "number" &&
+          (what === "a number as text" || what === "true") &&
+          !path.includes("houses");
+        if (n++ % ONE_OF !== 0 && !isOtherType) continue;
+        const at = `${what} at ${place.join(".")}`;
+        const status = await judge(shop.owner, method, own(path), withOdd(body, place, value), at);
+        if (isOtherType) expect([key, at, status]).toEqual([key, at, 422]);
+      }
+    }
   }
   expect(n).toBeGreaterThan(3000);
   expect(defects).toEqual([]);

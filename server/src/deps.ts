@@ -19,6 +19,8 @@ export interface Deps {
   readonly live: Set<PassThrough>;
   /** How fast a person may ask, where it is otherwise than usual: whoever tries the server sends more than a person. */
   readonly limits?: RequestLimits;
+  /** How often an open stream looks whether it may still be open; a quarter of a minute. */
+  readonly beatMs?: number;
   /** True once the process was told to stop. */
   readonly isStopping?: () => boolean;
 }

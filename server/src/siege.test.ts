@@ -27,6 +27,8 @@ beforeAll(async () => {
     { shopQuotaBytes: 3 * 1024 * 1024 },
     {
       limits: { read: endless, write: endless },
+      // what ends a stream is told, not found at the next beat
+      beatMs: 3_600_000,
       log: (e) => {
         if (e.level === "error") defects.push(JSON.stringify(e).slice(0, 300));
       },

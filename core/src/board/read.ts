@@ -15,6 +15,7 @@ import {
   type Placements,
   readPlacement,
 } from "../placement/placement.ts";
+import { settlePlacements } from "../placement/settle.ts";
 import type { Cells } from "../table/columns.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
 import type { Finding, Move } from "./findings.ts";
@@ -157,7 +158,13 @@ export function readBoard(
         const read = readPlacement(e.cells, e.path, columns as Partial<Record<PlacementColumn, string>>);
         findings.push(...read.findings);
         const moved = movePlacements(read, move);
-        placements = placements ? { ...placements, parts: [...placements.parts, ...moved.parts] } : moved;
+        placements = placements
+          ? {
+              ...placements,
+              ...(moved.isUnitAssumed ? { isUnitAssumed: true } : {}),
+              parts: [...placements.parts, ...moved.parts],
+            }
+          : moved;
         give(
           { role: "placement", because: "content", reason: `it lists ${read.parts.length} places` },
           { headers },
@@ -240,6 +247,9 @@ export function readBoard(
   sayGaps(settled, netlist?.points ?? [], job?.layers, findings);
   sayOrigins(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
+  const placesFile = settled.find((f) => f.role === "placement")?.path;
+  if (placements && placesFile)
+    placements = settlePlacements(placements, extentOf(settled), placesFile, findings);
   return {
     files: settled,
     ...(bom ? { bom } : {}),
@@ -248,6 +258,24 @@ export function readBoard(
     ...(job ? { job } : {}),
     findings,
   };
+}
+
+/** Box of the closed outline, else of the flashes of the copper. */
+function extentOf(files: readonly BoardFile[]): readonly [number, number, number, number] | undefined {
+  const profile = files.find((f) => f.role === "profile" && f.layer);
+  const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
+  if (outline?.isClosed && outline.box) return outline.box;
+  let box: [number, number, number, number] | undefined;
+  for (const f of files)
+    if (f.role === "copper" && f.layer)
+      for (let i = 0; i < f.layer.n; i++) {
+        if (f.layer.kind[i] !== 4) continue;
+        const [x, y] = [f.layer.geo[i * 6]!, f.layer.geo[i * 6 + 1]!];
+        box = box
+          ? [Math.min(box[0], x), Math.min(box[1], y), Math.max(box[2], x), Math.max(box[3], y)]
+          : [x, y, x, y];
+      }
+  return box;
 }
 
 /** Words that the names of all layers share, where there are enough of them to tell: the board's own name. */

@@ -97,9 +97,9 @@ test.each([
 test("a row that cannot be read is said and left out", () => {
   const p = readPlacement(
     [
-      ["Ref", "X", "Y"],
-      ["R1", "far", "2"],
-      ["R2", "1", "2"],
+      ["Ref", "X", "Y", "Rot", "Side"],
+      ["R1", "far", "2", "0", "top"],
+      ["R2", "1", "2", "0", "top"],
     ],
     "p.csv",
   );

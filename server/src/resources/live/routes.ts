@@ -82,7 +82,7 @@ export function liveRoutes(deps: Deps): Router {
       } catch {
         // the database is away for a moment; the next beat tries again
       }
-    }, BEAT_MS);
+    }, deps.beatMs ?? BEAT_MS);
     const leave = () => {
       clearInterval(beat);
       unsubscribe();
