@@ -1,20 +1,40 @@
 import { basename } from "node:path";
-import { AppError, type Cells, type Finding, readBom, readPlacement } from "@kobbin/core";
-import { BudgetError, readTable } from "@kobbin/formats";
+import {
+  AppError,
+  type Cells,
+  chooseSheet,
+  type Finding,
+  looksLikeBom,
+  looksLikePlacement,
+  readBom,
+  readPlacement,
+  settlePlacements,
+} from "@kobbin/core";
+import { BudgetError, readTables } from "@kobbin/formats";
 import { readBytes } from "./json-file.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
-async function cellsOf(paths: readonly string[], command: string): Promise<{ cells: Cells; name: string }> {
+async function cellsOf(
+  paths: readonly string[],
+  command: "bom" | "placement",
+): Promise<{ cells: Cells; name: string; findings: Finding[] }> {
   const [path] = paths;
   if (!path || paths.length > 1) throw new UsageError(`usage: kobbin ${command} <file> [--json]`);
   const bytes = readBytes(path);
-  const cells = await readTable(bytes).catch((error) => {
+  const sheets = await readTables(bytes).catch((error) => {
     if (!(error instanceof BudgetError)) throw error;
     throw new AppError("TABLE_UNREADABLE", error.message, "Keep only the list in it and save it as CSV.");
   });
-  if (!cells)
+  const findings: Finding[] = [];
+  const name = basename(path);
+  const taken =
+    sheets &&
+    (command === "bom"
+      ? chooseSheet(sheets, (c) => looksLikeBom(c) && !looksLikePlacement(c), "a parts list", name, findings)
+      : chooseSheet(sheets, looksLikePlacement, "a list of places", name, findings));
+  if (!taken)
     throw new AppError("TABLE_UNREADABLE", `${basename(path)} holds no table.`, "Save it as CSV or XLSX.");
-  return { cells, name: basename(path) };
+  return { cells: taken.cells, name, findings };
 }
 
 const isRejected = (findings: readonly Finding[]) =>
@@ -22,8 +42,9 @@ const isRejected = (findings: readonly Finding[]) =>
 
 /** `kobbin bom`: prints bom/1. */
 export async function bom(paths: readonly string[], json: boolean): Promise<number> {
-  const { cells, name } = await cellsOf(paths, "bom");
-  const { columns, lines, findings } = readBom(cells, name);
+  const { cells, name, findings: chosen } = await cellsOf(paths, "bom");
+  const { columns, lines, findings: read } = readBom(cells, name);
+  const findings = [...chosen, ...read];
   if (json) printJson({ kobbin: "bom/1", columns, lines, findings });
   else {
     printRows([
@@ -43,8 +64,12 @@ export async function bom(paths: readonly string[], json: boolean): Promise<numb
 
 /** `kobbin placement`: prints placement/1. */
 export async function placement(paths: readonly string[], json: boolean): Promise<number> {
-  const { cells, name } = await cellsOf(paths, "placement");
-  const read = readPlacement(cells, name);
+  const { cells, name, findings: chosen } = await cellsOf(paths, "placement");
+  const found = readPlacement(cells, name);
+  // without a board there is nothing to weigh an assumed unit against
+  const alone: Finding[] = [];
+  const { unit, parts } = settlePlacements(found, undefined, name, alone);
+  const read = { unit, parts, findings: [...chosen, ...found.findings, ...alone] };
   if (json) printJson({ kobbin: "placement/1", ...read });
   else {
     printRows([

@@ -29,7 +29,7 @@ export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
 export { type BillDifference, billDifference, type Difference, uselessStock } from "./bom/difference.ts";
 export { type BillSpread, type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
-export { type Layout, type RecognisedColumns, recogniseColumns } from "./bom/layout.ts";
+export { type Layout, looksLikeBom, type RecognisedColumns, recogniseColumns } from "./bom/layout.ts";
 export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { packageKey, type SameParts, sameParts, savedTogether } from "./bom/same.ts";
@@ -78,7 +78,8 @@ export {
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export * from "./money/money.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
-export { type Placement, type Placements, readPlacement } from "./placement/placement.ts";
+export { looksLikePlacement, type Placement, type Placements, readPlacement } from "./placement/placement.ts";
+export { settlePlacements } from "./placement/settle.ts";
 export { drawSide, type SideDrawing } from "./release/drawing.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";
 export {
@@ -183,3 +184,4 @@ export {
 } from "./sums/evaluate.ts";
 export { SUM_KINDS, type SumInput, type SumKind, sumKind } from "./sums/kinds.ts";
 export type { Cells } from "./table/columns.ts";
+export { chooseSheet, type NamedSheet } from "./table/sheets.ts";

@@ -1,10 +1,12 @@
 import { type ArchiveNote, type FileEntry, openDrop } from "./archive.ts";
 import { BudgetError, DropBudget } from "./budget.ts";
-import { readTable, type TableCells } from "./table.ts";
+import { type NamedTable, readTables, type TableCells } from "./table.ts";
 
 /** A file of a drop; of a table the cells with it. */
 export interface DropEntry extends FileEntry {
   readonly cells?: TableCells;
+  /** Of a workbook with several sheets, all that hold something. */
+  readonly sheets?: readonly NamedTable[];
 }
 
 /** A drop that was opened, with its tables split. */
@@ -42,8 +44,13 @@ export async function splitTables(
   const notes: ArchiveNote[] = [];
   for (const f of files) {
     try {
-      const cells = isTable(f.bytes) ? await readTable(f.bytes, budget) : undefined;
-      entries.push({ ...f, ...(cells ? { cells } : {}) });
+      const tables = isTable(f.bytes) ? await readTables(f.bytes, budget) : undefined;
+      const first = tables?.find((t) => !t.isHidden) ?? tables?.[0];
+      entries.push({
+        ...f,
+        ...(first ? { cells: first.cells } : {}),
+        ...(tables && tables.length > 1 ? { sheets: tables } : {}),
+      });
     } catch (error) {
       if (!(error instanceof BudgetError)) throw error;
       notes.push({

@@ -13,5 +13,14 @@ export { sha256Hex } from "./hash.ts";
 export { type BuiltPackage, buildPackage, type PackageInput } from "./package.ts";
 export { cleanPath } from "./path.ts";
 export type { Sheet, SheetPicture } from "./sheet.ts";
-export { defuse, readCsv, readTable, type TableCells, undefuse, writeCsv } from "./table.ts";
+export {
+  defuse,
+  type NamedTable,
+  readCsv,
+  readTable,
+  readTables,
+  type TableCells,
+  undefuse,
+  writeCsv,
+} from "./table.ts";
 export { decodeText } from "./text.ts";

@@ -6,19 +6,26 @@ import { TOO_MANY_CELLS, weighSheet } from "./weigh-sheet.ts";
 /** Cells of a table as text. */
 export type TableCells = string[][];
 
+/** A sheet of a workbook, or the one table of a text. */
+export interface NamedTable {
+  readonly name: string;
+  readonly isHidden: boolean;
+  readonly cells: TableCells;
+}
+
 /**
- * Reads a CSV of any delimiter and encoding, or the first sheet of an XLSX, into text cells.
+ * Reads a CSV of any delimiter and encoding, or every sheet of an XLSX that holds something, into text cells.
  * Nothing is converted: "0402" and "1E3" stay what they are.
  *
  * @param budget of the drop it belongs to
  * @returns undefined when the bytes are no table
  * @throws BudgetError where it holds more than a drop may
  */
-export async function readTable(
+export async function readTables(
   bytes: Uint8Array,
   budget: DropBudget = new DropBudget(),
-): Promise<TableCells | undefined> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readSheet(bytes, budget);
+): Promise<NamedTable[] | undefined> {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readSheets(bytes, budget);
   const text = decodeText(bytes);
   // a cell ends with one of these, whichever it is: counted before anything is split
   let marks = 0;
@@ -27,7 +34,14 @@ export async function readTable(
     if (c === 44 || c === 59 || c === 9 || c === 124 || c === 10 || c === 13) marks++;
   }
   budget.spend("cells", marks, TOO_MANY_CELLS);
-  return readCsv(text);
+  const cells = readCsv(text);
+  return cells && [{ name: "", isHidden: false, cells }];
+}
+
+/** As {@link readTables}, the first sheet in view. */
+export async function readTable(bytes: Uint8Array, budget?: DropBudget): Promise<TableCells | undefined> {
+  const tables = await readTables(bytes, budget);
+  return (tables?.find((t) => !t.isHidden) ?? tables?.[0])?.cells;
 }
 
 /** Splits delimited text; the delimiter is the one that gives the most even rows. */
@@ -35,13 +49,61 @@ export function readCsv(text: string): TableCells | undefined {
   const head = text.split(/\r\n|\r|\n/, 1)[0] ?? "";
   const separator = /^sep=(.)$/i.exec(head.trim())?.[1];
   const body = separator ? text.slice(text.indexOf("\n") + 1) : text;
-  const result = Papa.parse<string[]>(body, {
-    delimiter: separator ?? delimiterOf(body),
-    skipEmptyLines: false,
-  });
-  const rows = result.data.filter((r) => Array.isArray(r));
+  const delimiter = separator ?? delimiterOf(body);
+  const result = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
+  let rows = result.data.filter((r) => Array.isArray(r));
+  // a quote that nobody closes would take the rows after it for one cell
+  if (
+    result.errors.some((e) => e.type === "Quotes") ||
+    rows.some((r) => r.some((c) => swallows(c, delimiter)))
+  )
+    rows = splitByLine(body, delimiter);
   while (rows.length > 0 && rows[rows.length - 1]!.every((c) => c.trim() === "")) rows.pop();
   return rows.length === 0 ? undefined : rows.map((r) => r.map((c) => undefuse(c)));
+}
+
+/** Whether a cell holds what looks like further rows. */
+function swallows(cell: string, delimiter: string): boolean {
+  const lines = cell.split(/\r\n|\r|\n/);
+  return lines.length > 2 && lines.filter((l) => l.split(delimiter).length > 2).length >= 2;
+}
+
+/** Lines a cell in quotes may go over, where splitting line by line. */
+const MOST_LINES = 12;
+
+/**
+ * Splits a text line by line: a quote opens a cell only where it is closed again within a few lines and the row has then
+ * as many cells as most; else it is a sign like any other, an inch or a slip.
+ */
+function splitByLine(body: string, delimiter: string): string[][] {
+  const lines = body.split(/\r\n|\r|\n/);
+  const counts = new Map<number, number>();
+  for (const l of lines)
+    if (!l.includes('"'))
+      counts.set(l.split(delimiter).length, (counts.get(l.split(delimiter).length) ?? 0) + 1);
+  const usual = [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? lines[0]!.split(delimiter).length;
+  const one = (text: string) => {
+    const r = Papa.parse<string[]>(text, { delimiter });
+    return r.errors.some((e) => e.type === "Quotes") || r.data.length !== 1 ? undefined : r.data[0]!;
+  };
+  const out: string[][] = [];
+  for (let i = 0; i < lines.length; i++) {
+    const line = lines[i]!;
+    if (!line.includes('"')) {
+      out.push(line.split(delimiter));
+      continue;
+    }
+    let row = one(line);
+    for (let k = i + 1; !row && k < Math.min(lines.length, i + MOST_LINES); k++) {
+      const joined = one(lines.slice(i, k + 1).join("\n"));
+      if (joined && joined.length === usual) {
+        row = joined;
+        i = k;
+      }
+    }
+    out.push(row ?? line.split(delimiter));
+  }
+  return out;
 }
 
 /** Rows of a sheet that are read; more are no list of a board's parts. */
@@ -84,7 +146,7 @@ const NO_CELLS = [
   "colBreaks",
 ];
 
-async function readSheet(bytes: Uint8Array, budget: DropBudget): Promise<TableCells | undefined> {
+async function readSheets(bytes: Uint8Array, budget: DropBudget): Promise<NamedTable[] | undefined> {
   if (!weighSheet(bytes, budget)) return undefined;
   try {
     // loaded only when a sheet comes: it is large, and the command line starts in a blink
@@ -94,20 +156,24 @@ async function readSheet(bytes: Uint8Array, budget: DropBudget): Promise<TableCe
       bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as never,
       { ignoreNodes: NO_CELLS } as never,
     );
-    const sheet = book.worksheets[0];
-    if (!sheet) return undefined;
-    const rows: string[][] = [];
-    sheet.eachRow({ includeEmpty: true }, (row, n) => {
-      if (n > MOST_ROWS) return;
-      const cells: string[] = [];
-      row.eachCell({ includeEmpty: true }, (cell, c) => {
-        // of cells merged across a row the first one speaks; merged down, the text holds for each row
-        const isRepeat = cell.isMerged && cell.master !== cell && Number(cell.master.row) === n;
-        cells[c - 1] = isRepeat ? "" : (cell.text ?? "");
+    const out: NamedTable[] = [];
+    for (const sheet of book.worksheets) {
+      const rows: string[][] = [];
+      sheet.eachRow({ includeEmpty: true }, (row, n) => {
+        if (n > MOST_ROWS) return;
+        const cells: string[] = [];
+        row.eachCell({ includeEmpty: true }, (cell, c) => {
+          // of cells merged across a row the first one speaks; merged down, the text holds for each row
+          const isRepeat = cell.isMerged && cell.master !== cell && Number(cell.master.row) === n;
+          cells[c - 1] = isRepeat ? "" : (cell.text ?? "");
+        });
+        rows[n - 1] = Array.from(cells, (t) => t ?? "");
       });
-      rows[n - 1] = Array.from(cells, (t) => t ?? "");
-    });
-    return Array.from(rows, (r) => r ?? []);
+      const cells = Array.from(rows, (r) => r ?? []);
+      if (cells.some((r) => r.some((t) => t.trim() !== "")))
+        out.push({ name: sheet.name, isHidden: sheet.state !== "visible", cells });
+    }
+    return out.length > 0 ? out : undefined;
   } catch {
     return undefined;
   }

@@ -17,6 +17,7 @@ import {
 } from "../placement/placement.ts";
 import { settlePlacements } from "../placement/settle.ts";
 import type { Cells } from "../table/columns.ts";
+import { chooseSheet, type NamedSheet } from "../table/sheets.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
 import type { Finding, Move } from "./findings.ts";
 import { guessDrill, guessLayer, words } from "./guess.ts";
@@ -36,6 +37,8 @@ export interface Entry {
   readonly path: string;
   readonly bytes: Uint8Array;
   readonly cells?: Cells;
+  /** Sheets of a workbook that has several; which holds the list is chosen here. */
+  readonly sheets?: readonly NamedSheet[];
 }
 
 /** What a person corrected: by path, the role or the columns. */
@@ -104,8 +107,9 @@ export function readBoard(
   let placements: Placements | undefined;
   let netlist: BoardSet["netlist"];
   const drawn: (LayerParts & { readonly path: string })[] = [];
-  entries.forEach((e, i) => {
-    progress?.(e.path, i / entries.length);
+  entries.forEach((given, i) => {
+    progress?.(given.path, i / entries.length);
+    const e = given.sheets ? { ...given, cells: listOf(given, given.sheets, findings) } : given;
     const corrected = corrections.roles?.[e.path];
     const columns = corrections.columns?.[e.path] ?? {};
     const base = { path: e.path, bytes: e.bytes.length };
@@ -258,6 +262,15 @@ export function readBoard(
     ...(job ? { job } : {}),
     findings,
   };
+}
+
+/** The sheet of a workbook that is read: a parts list before places. */
+function listOf(e: Entry, sheets: readonly NamedSheet[], findings: Finding[]): Cells {
+  const isPlaces = !sheets.some((s) => looksLikeBom(s.cells) && !looksLikePlacement(s.cells));
+  const taken = isPlaces
+    ? chooseSheet(sheets, looksLikePlacement, "a list of places", e.path, findings)
+    : chooseSheet(sheets, (c) => looksLikeBom(c) && !looksLikePlacement(c), "a parts list", e.path, findings);
+  return taken?.cells ?? e.cells ?? [];
 }
 
 /** Box of the closed outline, else of the flashes of the copper. */

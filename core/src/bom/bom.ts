@@ -1,6 +1,8 @@
 import { type Finding, FindingList } from "../board/findings.ts";
-import type { Cells } from "../table/columns.ts";
+import { type Cells, plain } from "../table/columns.ts";
 import { type Layout, layoutOf } from "./layout.ts";
+import { cleanCell } from "./leftovers.ts";
+import { markIn, markInColumn } from "./marks.ts";
 import { expandRefs } from "./refs.ts";
 import { readValue, type Value } from "./value.ts";
 import type { BomColumn } from "./words.ts";
@@ -30,15 +32,6 @@ export interface Bom {
   readonly findings: readonly Finding[];
 }
 
-const DNP =
-  /(^|[^A-Z0-9])(DNP|DNI|DNF|DNM|DNS|OMIT|UNPOPULATED|NOT FITTED|NO FIT|NOT MOUNTED|DO NOT (POPULATE|PLACE|FIT|MOUNT|INSTALL))($|[^A-Z0-9])/i;
-/** Short marks that mean it only when they stand alone: NP0 and 100 NF are something else. */
-const BARE_DNP = /^(NF|NP|N\.?F\.?|NO POP|NOPOP|DEPOP)$/i;
-/** Marks that some shops use for a part left off and others for a value of their own. */
-const DOUBTFUL = /^(NC|OPEN|X|TBD|\?)$/i;
-const TRUE = /^(true|yes|y|1|x|ja|✓)$/i;
-const FALSE = /^(false|no|n|0|nein|-|)$/i;
-
 /**
  * Reads a parts list: columns by their headers, references expanded, values parsed, do-not-place marks found.
  *
@@ -61,14 +54,29 @@ export const readBomAt = (cells: Cells, file: string, layout: Layout): Bom =>
   readRows(cells, file, layout, new FindingList(20));
 
 function readRows(cells: Cells, file: string, layout: Layout, found: FindingList): Bom {
-  const { at, heads, firstRow } = layout;
+  const { heads, firstRow } = layout;
+  const at = withMakersApart(cells, layout, file, found);
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();
+  const skipped: { row: number; text: string }[] = [];
   for (let r = firstRow; r < cells.length; r++) {
-    const cell = (key: BomColumn) => (at[key] === undefined ? "" : (cells[r]![at[key]!] ?? "").trim());
+    const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
+    const cell = (key: BomColumn) => clean(at[key]).text;
     if (cells[r]!.every((t) => t.trim() === "")) continue;
+    if (isNoPart(cells[r]!, heads, at)) {
+      skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
+      continue;
+    }
+    for (const key of ["refs", "value", "mpn", "package", "qty"] as const) {
+      const { doubt, text } = clean(at[key]);
+      if (doubt) sayLeftover(doubt, key, text, r + 1, expandRefs(cell("refs")).refs, file, found);
+    }
     const line = readLine(cell, r + 1, file, found);
-    if (!line) continue;
+    if (!line) {
+      // what was said of its references is said already
+      if (expandRefs(cell("refs")).bad.length === 0) skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
+      continue;
+    }
     for (const ref of line.refs) {
       const first = owner.get(ref);
       if (first !== undefined)
@@ -85,6 +93,18 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
     }
     lines.push(line);
   }
+  if (skipped.length > 0)
+    found.add({
+      tag: "bom-row-skipped",
+      level: "remark",
+      file,
+      row: skipped[0]!.row,
+      text: `No parts, and passed over: ${skipped
+        .slice(0, 6)
+        .map((s) => `row ${s.row} “${s.text}”`)
+        .join(", ")}${skipped.length > 6 ? ` and ${skipped.length - 6} more rows` : ""}.`,
+      do: "If one of them is a part, give it a reference or a quantity.",
+    });
   const columns = Object.fromEntries(
     Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
   );
@@ -105,7 +125,8 @@ function readLine(
   for (const b of refList.bad)
     found.add({
       tag: "bom-bad-ref",
-      level: "warning",
+      // what reads like a reference and is none is a part that is missing
+      level: /[A-Za-z]\d/.test(b.text) ? "error" : "warning",
       file,
       row,
       text: `“${b.text}”: ${b.why}.`,
@@ -147,16 +168,6 @@ function readLine(
   }
   const refs = refList.refs;
   if (refs.length === 0 && qtyStated === undefined) return undefined;
-  if (/^\d(\.\d+)?E\+\d+$/i.test(cell("mpn")))
-    found.add({
-      tag: "bom-number-mangled",
-      level: "warning",
-      file,
-      row,
-      about: [...refs],
-      text: `The part number “${cell("mpn")}” was turned into a number by a spreadsheet.`,
-      do: "Type it as text; its digits are lost here.",
-    });
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
     found.add({
       tag: "bom-qty-mismatch",
@@ -178,8 +189,21 @@ function readLine(
       about: [...refs],
       text: `${reading.doubt}.`,
     });
-  const [dnpCell, fitCell] = [cell("dnp"), cell("fitted")];
-  if (DOUBTFUL.test(valueText) && refs.length > 0)
+  const columns = [markInColumn(cell("dnp"), true), markInColumn(cell("fitted"), false)];
+  const marks = [valueText, cell("description"), cell("mpn"), cell("package")].map(markIn);
+  const isOff = columns.includes("no") || marks.includes("no");
+  const strange = [cell("dnp"), cell("fitted")].find((t, k) => columns[k] === "unknown" && t !== "");
+  if (!isOff && strange !== undefined && refs.length > 0)
+    found.add({
+      tag: "bom-fitted-unknown",
+      level: "warning",
+      file,
+      row,
+      about: [...refs],
+      text: `“${strange}” says neither that ${refs.length === 1 ? "it is" : "they are"} fitted nor that not; taken as not fitted.`,
+      do: "Write yes or no there.",
+    });
+  else if (!isOff && markIn(valueText) === "unknown" && refs.length > 0)
     found.add({
       tag: "bom-fitted-ambiguous",
       level: "warning",
@@ -189,10 +213,7 @@ function readLine(
       text: `“${valueText}” may mean that ${refs.length === 1 ? "it is" : "they are"} not fitted.`,
       do: "Mark the line as not fitted if it is meant so; it counts as fitted now.",
     });
-  const marks = [valueText, cell("description"), dnpCell, fitCell].some(
-    (t) => DNP.test(t) || BARE_DNP.test(t.trim()),
-  );
-  const dnp = marks || TRUE.test(dnpCell) || (fitCell !== "" && FALSE.test(fitCell));
+  const dnp = isOff || (strange !== undefined && refs.length > 0);
   return {
     refs,
     qty: refs.length > 0 ? refs.length : qtyStated!,
@@ -206,6 +227,102 @@ function readLine(
     dnp,
     row,
   };
+}
+
+const wordsOf = (row: readonly string[]) =>
+  row
+    .map((t) => t.trim())
+    .filter((t) => t !== "")
+    .join(" ")
+    .slice(0, 40);
+
+/** A row that names no part: a heading that stands there again, a section's title, a remark at the end. */
+function isNoPart(
+  row: readonly string[],
+  heads: readonly string[],
+  at: Partial<Record<BomColumn, number>>,
+): boolean {
+  const filled = row.map((t) => t.trim()).filter((t) => t !== "");
+  const isHeading =
+    heads.length > 1 && filled.length > 1 && row.every((t, i) => plain(t) === plain(heads[i] ?? ""));
+  if (isHeading) return true;
+  if (filled.length !== 1) return false;
+  const [text] = filled;
+  // one cell alone is a part only where it names references and stands where they do
+  const named = at.refs === undefined ? "" : (row[at.refs] ?? "").trim();
+  return !(
+    named === text &&
+    /[A-Za-z]\d/.test(text!) &&
+    expandRefs(text!).bad.length === 0 &&
+    !/\s\w+\s\w+\s/.test(text!)
+  );
+}
+
+const COLUMN: Readonly<Record<string, string>> = {
+  refs: "reference",
+  value: "value",
+  mpn: "part number",
+  package: "package",
+  qty: "quantity",
+};
+
+function sayLeftover(
+  doubt: "error" | "date" | "power",
+  key: string,
+  text: string,
+  row: number,
+  about: readonly string[],
+  file: string,
+  found: FindingList,
+): void {
+  if (doubt === "power" && key !== "mpn") return;
+  if (doubt === "date" && key === "qty") return;
+  const what = COLUMN[key] ?? key;
+  found.add({
+    tag: "bom-number-mangled",
+    level: doubt === "error" ? "error" : "warning",
+    file,
+    row,
+    about,
+    text:
+      doubt === "error"
+        ? `The ${what} is an error of the spreadsheet; it was taken as empty.`
+        : `The ${what} “${text}” ${doubt === "date" ? "is a date: a spreadsheet may have made it of something like 2-1 or 1/2" : "was turned into a number by a spreadsheet"}.`,
+    do:
+      doubt === "error"
+        ? "Mend the formula, or type the value."
+        : "Type it as text; what it was cannot be known from here.",
+  });
+}
+
+/** Part numbers and makers in each other's column, told by what they hold: one maker has many numbers, not the reverse. */
+function withMakersApart(
+  cells: Cells,
+  { at, firstRow }: Layout,
+  file: string,
+  found: FindingList,
+): Partial<Record<BomColumn, number>> {
+  if (at.mpn === undefined || at.maker === undefined) return at;
+  const column = (i: number) =>
+    cells
+      .slice(firstRow, firstRow + 400)
+      .map((r) => cleanCell(r[i] ?? "").text)
+      .filter((t) => t !== "");
+  const [numbers, makers] = [column(at.mpn), column(at.maker)];
+  const looks = (list: readonly string[]) =>
+    list.filter((t) => /\d/.test(t) && /^[\w./#+-]{4,}$/.test(t)).length / Math.max(1, list.length);
+  const kinds = (list: readonly string[]) => new Set(list.map((t) => t.toLowerCase())).size;
+  if (makers.length < 3 || numbers.length < 3) return at;
+  if (!(looks(makers) > 0.7 && looks(numbers) < 0.3 && kinds(makers) >= kinds(numbers))) return at;
+  found.add({
+    tag: "bom-column-guessed",
+    level: "warning",
+    file,
+    row: firstRow,
+    text: "The column of part numbers holds makers and the column of makers part numbers, by what stands in them; they were taken the other way round.",
+    do: "Say so if it is something else.",
+  });
+  return { ...at, mpn: at.maker, maker: at.mpn };
 }
 
 const SUM = /^(sub[\s-]*|grand\s+)?(total|sum|summe|gesamt)\b/i;

@@ -48,7 +48,8 @@ export function readValue(text: string, ref?: string): ValueReading {
   const whole = text
     .trim()
     .replace(/[µμ]/g, "u")
-    .replace(/[ΩΩ]/g, "ohm")
+    .replace(/[\u03A9\u2126\u03C9]/g, "ohm")
+    .replace(/(\d)\s*([mkKMG])\s*R(?![\w])/, "$1$2ohm")
     .replace(/(\d),(\d)/, "$1.$2")
     .replace(/\bmeg(a|ohms?)?\b|(?<=\d)\s*meg(a|ohms?)?\b/i, "M")
     .replace(/^\d+\s*[x×*]\s*(?=\d)/i, "")
@@ -67,7 +68,7 @@ function readToken(token: string, kind: NonNullable<Class>, text: string): Value
   if (kind === "C") head = head.replace(/(?<=[pnum\d])f$/i, (f) => (/^\d+(\.\d+)?F$/i.test(head) ? f : ""));
   if (kind === "L") head = head.replace(/h$/i, "");
   if (kind === "Y") head = head.replace(/hz$/i, "");
-  const hadOhm = /ohm/i.test(text) || /[ΩΩ]/.test(text);
+  const hadOhm = /ohm|\u03c9|(?<=\d\s*[mkMG]\s*)R(?!\w)/i.test(text) || /[\u03A9\u2126\u03C9]/.test(text);
   const m = /^(\d*\.?\d*)([a-zA-Z]?)(\d*)([a-zA-Z]?)$/.exec(head);
   if (!m || (m[1] === "" && m[3] === "")) return { value: null };
   const [, whole = "", letter = "", fraction = ""] = m;

@@ -1,4 +1,4 @@
-import { toRunLines } from "@kobbin/core";
+import { chooseSheet, type Finding, looksLikeBom, toRunLines } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import {
   addLines,
@@ -25,19 +25,28 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
   const sayError = useSayError();
   const [list, setList] = useState<TakenList>();
   const [problem, setProblem] = useState<string>();
+  /** Which sheet of a workbook was taken. */
+  const [sheet, setSheet] = useState<string>();
   const [isSaving, setSaving] = useState(false);
   const read = useMemo(() => (list ? readList(list) : undefined), [list]);
   const several = doc.boards.length > 1;
   const [board, setBoard] = useState(doc.boards[0]?.id);
   const take = async (bytes: Uint8Array, name: string) => {
-    const { readTable } = await import("@kobbin/formats");
-    const cells = await readTable(bytes).catch(() => undefined);
-    if (!cells || cells.length === 0) {
-      setProblem(`${name} holds no table that can be read.`);
+    const { readTables } = await import("@kobbin/formats");
+    let why = "";
+    const sheets = await readTables(bytes).catch((error: Error) => {
+      why = ` ${error.message}`;
+      return undefined;
+    });
+    const said: Finding[] = [];
+    const taken = sheets && chooseSheet(sheets, looksLikeBom, "a parts list", name, said);
+    if (!taken || taken.cells.length === 0) {
+      setProblem(`${name} holds no table that can be read.${why}`);
       return;
     }
     setProblem(undefined);
-    setList(takeList(cells, known ?? {}));
+    setSheet(said[0]?.text);
+    setList(takeList(taken.cells, known ?? {}));
   };
   const keep = async (inPlace: boolean) => {
     if (!list || !read) return;
@@ -91,6 +100,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
       <div className="mb-3 flex flex-wrap items-end gap-4">
         <TableInput fileLabel="Parts list" rowsLabel="Rows of a parts list" onTable={take} />
       </div>
+      {sheet && list && <p className="mb-2 text-[13.5px] text-ink-2">{sheet}</p>}
       {problem && (
         <p role="alert" className="text-stop">
           {problem}
