@@ -116,24 +116,24 @@ test("what is readable of a bad drop is kept, each fault named with its file and
 test("a correction is kept, changes the measure, and is remembered for the next drop of such names", async () => {
   const v = await shop("Memory");
   const { "mine.gtl": copper, ...rest } = strangerFiles();
-  const first = await runOf(v, { ...rest, "weird-art-1.dat": copper! });
+  const first = await runOf(v, { ...rest, "weird-lot-1.dat": copper! });
   expect((await first.read()).document.boards[0]!.measure.copperLayers).toBe(0);
   expect(
     (
       await v.post(`/api/boards/${first.boardId}/corrections`, {
-        roles: { "weird-art-1.dat": { role: "copper", side: "top" } },
+        roles: { "weird-lot-1.dat": { role: "copper", side: "top" } },
       })
     ).status,
   ).toBe(204);
   expect((await first.read()).document.boards[0]!.measure.copperLayers).toBe(1);
-  const again = (await v.drop({ ...rest, "weird-art-2.dat": copper! }, { name: "Second" })).body as {
+  const again = (await v.drop({ ...rest, "weird-lot-2.dat": copper! }, { name: "Second" })).body as {
     revisionId: string;
   };
   const revision = (await v.get(`/api/revisions/${again.revisionId}`)).body as {
     boards: { measure: { copperLayers: number; layers: { file: string; because: string }[] } }[];
   };
   expect(revision.boards[0]!.measure.copperLayers).toBe(1);
-  expect(revision.boards[0]!.measure.layers.find((l) => l.file === "weird-art-2.dat")!.because).toBe(
+  expect(revision.boards[0]!.measure.layers.find((l) => l.file === "weird-lot-2.dat")!.because).toBe(
     "corrected",
   );
 });

@@ -1,4 +1,4 @@
-import { type DrillData, READINGS, readDrill } from "../drill/read.ts";
+import { type DrillData, type DrillReading, READINGS, readDrill } from "../drill/read.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 import type { BoardFile } from "./read.ts";
@@ -159,35 +159,56 @@ export function settleDrills(files: readonly BoardFile[], findings: Finding[]): 
     if (f.role === "copper" && f.layer)
       for (let i = 0; i < f.layer.n && pads.length < MOST_PADS; i++)
         if (f.layer.kind[i] === 4) pads.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
+  // a hole meets a pad where their middles are a tenth apart at most, whichever way
+  const at = (v: number) => Math.floor(v * 10);
   const cells = new Set(
-    pads.flatMap((p) =>
-      [0, 1].flatMap((a) => [0, 1].map((b) => `${Math.floor(p.x * 10) + a} ${Math.floor(p.y * 10) + b}`)),
-    ),
+    pads.flatMap((p) => [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => `${at(p.x) + a} ${at(p.y) + b}`))),
   );
   const score = (d: DrillData) =>
-    d.hits.length === 0
-      ? 0
-      : d.hits.filter((h) => cells.has(`${Math.floor(h.x * 10)} ${Math.floor(h.y * 10)}`)).length /
-        d.hits.length;
+    d.hits.length === 0 ? 0 : d.hits.filter((h) => cells.has(`${at(h.x)} ${at(h.y)}`)).length / d.hits.length;
+  const percent = (v: number) => `${Math.round(v * 100)} %`;
   return files.map((f) => {
     if (!f.drill) return f;
     let drill = f.drill;
-    if (!drill.isCertain && pads.length > 0 && drill.text !== undefined) {
-      const tried = READINGS.map((r) => readDrill(f.drill!.text!, f.path, r)).sort(
-        (a, b) => score(b) - score(a),
-      );
-      if (tried[0] && score(tried[0]) > score(drill) + 0.2) {
+    if (!drill.isCertain && drill.hits.length + drill.routs.length > 0) {
+      const open = (text: string, level: Finding["level"]) =>
         findings.push({
           tag: "drill-unit-unknown",
-          level: score(tried[0]) >= 0.95 ? "remark" : "warning",
+          level,
           file: f.path,
-          text: `The drill file leaves its unit or zeros open; the reading that puts ${Math.round(score(tried[0]) * 100)} % of its holes on pads was taken.`,
-          do: "Look at the holes on the picture.",
+          text: `The drill file leaves its unit or zeros open; ${text}`,
+          do: "Look at the holes on the picture, or export the file with both stated.",
         });
-        drill = tried[0];
+      if (pads.length === 0 || drill.text === undefined)
+        open(
+          "it was read as millimetres as far as it says nothing, and no pads are there to hold its holes against.",
+          "warning",
+        );
+      else {
+        const own = score(drill);
+        const tried = READINGS.map((r) => ({ r, d: readDrill(f.drill!.text!, f.path, r) }))
+          .map((t) => ({ ...t, s: score(t.d) }))
+          .sort((a, b) => b.s - a.s);
+        const best = tried[0]!;
+        if (best.s > own + 0.02) drill = best.d;
+        const now = Math.max(own, best.s);
+        // the best of those that put the holes elsewhere
+        const places = (d: DrillData) =>
+          d.hits
+            .slice(0, 50)
+            .map((h) => `${at(h.x)} ${at(h.y)}`)
+            .join();
+        const next = tried.find((t) => places(t.d) !== places(drill))?.s ?? 0;
+        open(
+          `${drill === f.drill ? "as it stands" : nameOf(best.r)} ${percent(now)} of its holes lie on pads, read otherwise ${percent(next)} at most; that was taken.`,
+          now >= 0.95 && next < 0.5 ? "remark" : now >= 0.5 && next < now - 0.3 ? "warning" : "error",
+        );
       }
     }
     findings.push(...drill.findings);
     return { ...f, drill };
   });
 }
+
+const nameOf = (r: DrillReading) =>
+  `read as ${r.unitMm === 1 ? "millimetres" : "inches"}, ${r.integers}.${r.decimals}, zeros kept ${r.zeros === "keep-leading" ? "in front" : "behind"},`;

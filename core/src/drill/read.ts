@@ -35,6 +35,10 @@ class DrillReader {
   private arc: 1 | 2 | 3 = 1;
   private path: [number, number][] = [];
   private hasEnd = false;
+  /** A pattern that is being taken down, or was: what it holds, and by how much it was moved last. */
+  private pattern: Pattern | undefined;
+  /** The next coordinate is the place of a text, not of a hole. */
+  private isText = false;
 
   constructor(file: string, reading: DrillReading | undefined) {
     this.file = file;
@@ -97,6 +101,7 @@ class DrillReader {
       if (!/^(FMAT|VER|DETECT|ATC|ICI|OSTOP|R,|VI|M47|M45)/.test(line))
         this.say("unknown-command", "remark", no, `“${line.slice(0, 40)}” was passed over.`);
       if (line.startsWith("ICI,ON")) this.isIncremental = true;
+      if (/^M9[78]/.test(line)) this.text(no);
       return;
     }
     const get = (letter: string) => words.find(([a]) => a === letter)?.[1];
@@ -104,6 +109,7 @@ class DrillReader {
     const m = get("M");
     const t = get("T");
     if (/^(FMAT|VER|DETECT|ATC|ICI|OSTOP)/.test(line)) return;
+    if (m !== undefined && this.isPattern(Number(m), get("R"), get("X"), get("Y"), no)) return;
     if (m !== undefined && this.machine(Number(m))) return;
     if (t !== undefined && t !== "") this.select(Number(t), no);
     if (g === "85") {
@@ -114,7 +120,37 @@ class DrillReader {
     const repeat = get("R");
     const xs = get("X");
     const ys = get("Y");
+    if (g !== undefined && ["40", "41", "42"].includes(g)) this.compensation(g, no);
     if (xs === undefined && ys === undefined) return;
+    if (this.isText) {
+      this.isText = false;
+      this.moveTo(xs, ys);
+      return;
+    }
+    // whatever else stands before a place is no hole: read or refused, never guessed
+    if (g !== undefined && !KNOWN.has(Number(g))) {
+      this.moveTo(xs, ys);
+      this.say(
+        "drill-not-expanded",
+        "error",
+        no,
+        `“${line.slice(0, 40)}” is a pattern or cycle Kobbin does not expand; its holes are missing.`,
+        "Export the drill file with every hole written out.",
+      );
+      return;
+    }
+    if (
+      g !== undefined &&
+      (g === "92" || g === "93") &&
+      (this.head.number(xs ?? "0") !== 0 || this.head.number(ys ?? "0") !== 0)
+    )
+      this.say(
+        "drill-origin-moved",
+        "error",
+        no,
+        "The file moves its origin in the middle; what follows may lie elsewhere.",
+        "Export the drill file with one origin, that of the layers.",
+      );
     if (repeat !== undefined && repeat !== "" && Number(repeat) < 10_000) {
       this.repeatHit(Number(repeat), xs, ys, no);
       return;
@@ -157,6 +193,80 @@ class DrillReader {
     }
     const points = arcPoints(fromX, fromY, this.x, this.y, centre[0], centre[1], isCcw, false, 0.002);
     for (let k = 0; k < points.length; k += 2) this.path.push([points[k]!, points[k + 1]!]);
+  }
+
+  /** A pattern of holes: taken down from M25 to M01, laid again by M02 with a step, ended by M08. True where it was one. */
+  private isPattern(
+    m: number,
+    repeat: string | undefined,
+    xs: string | undefined,
+    ys: string | undefined,
+    no: number,
+  ): boolean {
+    if (m === 25) {
+      this.pattern = { hits: this.hits.length, routs: this.routs.length, dx: 0, dy: 0 };
+      return true;
+    }
+    if (m === 1 && this.pattern) {
+      this.lift();
+      this.pattern.done = {
+        hits: this.hits.slice(this.pattern.hits),
+        routs: this.routs.slice(this.pattern.routs),
+      };
+      return true;
+    }
+    if (m === 8) {
+      this.pattern = undefined;
+      return true;
+    }
+    if (m !== 2) return false;
+    if (xs === undefined && ys === undefined) return true;
+    const done = this.pattern?.done;
+    const times = repeat === undefined || repeat === "" ? 1 : Number(repeat);
+    if (!done || this.hits.length + done.hits.length * times > MOST_HITS) {
+      this.say(
+        "drill-not-expanded",
+        "error",
+        no,
+        done
+          ? `A pattern is laid ${times} times, which makes more holes than a board has; it was not laid.`
+          : "A pattern is laid again that was never begun; its holes are missing.",
+        "Export the drill file with every hole written out.",
+      );
+      return true;
+    }
+    const p = this.pattern!;
+    for (let k = 0; k < times; k++) {
+      p.dx += xs ? this.head.number(xs) : 0;
+      p.dy += ys ? this.head.number(ys) : 0;
+      for (const h of done.hits) this.hits.push({ ...h, x: h.x + p.dx, y: h.y + p.dy });
+      for (const r of done.routs)
+        this.routs.push({ ...r, points: r.points.map(([x, y]): [number, number] => [x + p.dx, y + p.dy]) });
+    }
+    return true;
+  }
+
+  /** A text is drilled as dots: which ones, only the machine knows. */
+  private text(no: number): void {
+    this.isText = true;
+    this.say(
+      "drill-not-expanded",
+      "error",
+      no,
+      "A text is to be drilled; its holes are not known and missing.",
+      "Leave the text out of the drill file.",
+    );
+  }
+
+  private compensation(g: string, no: number): void {
+    if (g !== "40")
+      this.say(
+        "drill-compensation",
+        "warning",
+        no,
+        `A path is to be cut beside its line (${g === "41" ? "left" : "right"} of it); it was read as the middle of the cut.`,
+        "Look at the cut on the picture: it may be half a cutter off.",
+      );
   }
 
   private machine(m: number): boolean {
@@ -280,6 +390,20 @@ class DrillReader {
     else this.say("undefined-tool", "error", no, "A slot has no tool; it is missing.");
   }
 }
+
+interface Pattern {
+  /** Where it begins among the hits and the paths. */
+  readonly hits: number;
+  readonly routs: number;
+  dx: number;
+  dy: number;
+  done?: { readonly hits: readonly Hit[]; readonly routs: readonly Rout[] };
+}
+
+/** Holes a file may hold once its patterns are laid. */
+const MOST_HITS = 500_000;
+/** Commands that may stand before a place: modes, routing, slots, origin, compensation. */
+const KNOWN = new Set([0, 1, 2, 3, 5, 40, 41, 42, 81, 85, 90, 91, 92, 93]);
 
 /** Centre of the arc of at most half a turn with a radius through two points; undefined where the radius is too small. */
 function centreByRadius(
