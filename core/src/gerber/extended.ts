@@ -122,7 +122,7 @@ function deprecated(s: LayerState, t: string, line: number): void {
   if (done === "unknown")
     s.say(
       "deprecated-transform",
-      "warning",
+      "error",
       line,
       `“${t.slice(0, 30)}” would change the whole image but cannot be read; it is not applied.`,
       "Compare the layer's place with the others on the picture.",
