@@ -5,8 +5,8 @@ export default defineConfig({
   testDir: "e2e",
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 120_000,
+  expect: { timeout: 30_000 },
   forbidOnly: Boolean(process.env.CI),
   outputDir: "test-results",
   reporter: process.env.JOURNEY_REPORT

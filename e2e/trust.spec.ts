@@ -49,7 +49,7 @@ async function inviteSecond(
 test("a change is taken back from the history after a reload, and by Ctrl+Z, and brought again", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await enterDemo(page);
   await startRun(page, "Probe Tail A", "history", 20);
   await stage(page, "Parts");
@@ -139,7 +139,7 @@ test("two people see each other; what they set apart joins, what they set alike 
 });
 
 test("the bench looks and notes; it cannot choose, order or invite, and is told so", async ({ page }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await enterDemo(page);
   const { second, close } = await inviteSecond(page, "bench");
   await second
@@ -166,7 +166,7 @@ test("the bench looks and notes; it cannot choose, order or invite, and is told 
 test("while the server is away one goes on working; what is not saved is said, kept over a reload, and saved", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   page.on("dialog", (d) => d.accept());
   await enterDemo(page);
   await startRun(page, "Rack Card A", "away", 9);
@@ -220,7 +220,7 @@ test("a session that ended elsewhere: signing in over the page, and what was typ
 });
 
 test("a backup is downloaded and read back as a shop of its own", async ({ page }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await enterDemo(page);
   await page.goto("/settings/data");
   const [download] = await Promise.all([
@@ -250,7 +250,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   page,
   context,
 }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await enterDemo(page);
   await startRun(page, "Probe Tail A", "hands", 11);
@@ -294,7 +294,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
 });
 
 test("lists say when they are empty, loading, refused, and come back", async ({ page }) => {
-  test.setTimeout(90_000);
+  test.setTimeout(180_000);
   await startShop(page, "States");
   await expect(page.getByText("Nothing here yet. Drop the archive")).toBeVisible();
   let mode: "slow" | "broken" | "open" = "slow";

@@ -3,7 +3,7 @@ export { boundTimes, createApp, routers } from "./app.ts";
 export { openBackup } from "./backup/open.ts";
 export { restoreBackup } from "./backup/restore.ts";
 export { writeBackup } from "./backup/write.ts";
-export { type Config, readConfig } from "./config.ts";
+export { type Config, isLoopbackHost, readConfig } from "./config.ts";
 export { migrate } from "./db/migrate.ts";
 export { createPool } from "./db/pool.ts";
 export { whatStandsAgainst } from "./db/standing.ts";
