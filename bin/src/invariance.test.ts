@@ -4,8 +4,28 @@ import { DEMO_BOARDS, filesOf } from "@kobbin/demo";
 
 // One board written in other ways: what is measured must not change. Figures of places do, so they are left out.
 
+// a fill of two squares and a bridge of 0.25 beside the board, that there is a narrow place to compare
+const BRIDGED = `G36*\n${[
+  [0, 0],
+  [3, 0],
+  [3, 1],
+  [4, 1],
+  [4, 0],
+  [7, 0],
+  [7, 3],
+  [4, 3],
+  [4, 1.25],
+  [3, 1.25],
+  [3, 3],
+  [0, 3],
+  [0, 0],
+]
+  .map(([x, y], i) => `X${(50 + x!) * 1e6}Y${(5 + y!) * 1e6}D0${i ? 1 : 2}*\n`)
+  .join("")}G37*\nM02*`;
 const files = Object.fromEntries(
-  Object.entries(filesOf(DEMO_BOARDS["probe-tail"]!())).filter(([p]) => /\.(gbr|drl)$/.test(p)),
+  Object.entries(filesOf(DEMO_BOARDS["probe-tail"]!()))
+    .filter(([p]) => /\.(gbr|drl)$/.test(p))
+    .map(([p, t]) => [p, p.endsWith("copper-top.gbr") ? t.replace("M02*", BRIDGED) : t]),
 );
 const isLayer = (path: string) => path.endsWith(".gbr");
 const measure = (all: Readonly<Record<string, string>>): Measure =>

@@ -7,9 +7,11 @@ import type { Worst } from "./worst.ts";
 /**
  * Adds the narrow places inside filled areas: where the copper between two edges of one area is narrowest.
  *
- * A neck is a local least distance between two edges across the inside: between a corner that points inward and an edge,
- * between two such corners, or between parallel edges that face each other over at least twice their distance (the rule
- * for strokes). Pads and small fills of a few edges count as drawn; a neck that other copper of the layer covers on a
+ * A neck is a local least distance between two edges across the inside: from each of its ends the way grows longer, or
+ * stays as long, along the edge in both directions. So it lies between a corner that points inward and an edge, between
+ * two such corners, or between parallel edges: those that face each other over at least twice their distance (the rule
+ * for strokes), or whose ends do not close in. Corners along an arc that bulges outward are never its ends, and edges
+ * that lie on each other, as a fill cut in to its holes has them, are no edges. Pads and small fills of a few edges count as drawn; a neck that other copper of the layer covers on a
  * side is none. O(edges) with a grid; only filled areas that were drawn as areas or cut by clear objects are searched.
  *
  * @param reach mm, wider necks are not looked for
@@ -69,6 +71,7 @@ type Found = (mm: number, x: number, y: number, ux: number, uy: number) => void;
 
 function necksOf(s: Solids, k: number, reach: number, limit: () => number, found: Found): void {
   const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];
+  const w = wallsOf(s.edges, from, to);
   const e = s.edges;
   const cell = Math.max(reach, 0.1);
   const grid = new Map<number, number[]>();
@@ -88,113 +91,168 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
     }
   };
   for (let i = from; i < to; i++)
-    each(i, 0, (key) => {
-      const list = grid.get(key);
-      if (list) list.push(i);
-      else grid.set(key, [i]);
-    });
+    if (w.isWall(i))
+      each(i, 0, (key) => {
+        const list = grid.get(key);
+        if (list) list.push(i);
+        else grid.set(key, [i]);
+      });
   const stamp = new Int32Array(to - from).fill(-1);
   for (let i = from; i < to; i++)
-    each(i, reach, (key) => {
-      for (const j of grid.get(key) ?? []) {
-        if (j <= i || stamp[j - from] === i) continue;
-        stamp[j - from] = i;
-        const [a, b] = [i * 4, j * 4];
-        const d2 = segmentSegment2(
-          e[a]!,
-          e[a + 1]!,
-          e[a + 2]!,
-          e[a + 3]!,
-          e[b]!,
-          e[b + 1]!,
-          e[b + 2]!,
-          e[b + 3]!,
-        );
-        const d = Math.sqrt(d2);
-        if (d > reach || d < 1e-4 || d >= limit()) continue;
-        const across = facing(e, a, b, d);
-        if (!across) continue;
-        const [x, y, ux, uy] = across;
-        // copper on both sides of the way across: a way along the edge itself is none
-        const off = Math.min(0.001, d / 10);
-        if (insideSolid(s, k, x - uy * off, y + ux * off) && insideSolid(s, k, x + uy * off, y - ux * off))
-          found(d, x, y, ux, uy);
-      }
-    });
+    if (w.isWall(i))
+      each(i, reach, (key) => {
+        for (const j of grid.get(key) ?? []) {
+          if (j <= i || stamp[j - from] === i) continue;
+          stamp[j - from] = i;
+          const [a, b] = [i * 4, j * 4];
+          const d2 = segmentSegment2(
+            e[a]!,
+            e[a + 1]!,
+            e[a + 2]!,
+            e[a + 3]!,
+            e[b]!,
+            e[b + 1]!,
+            e[b + 2]!,
+            e[b + 3]!,
+          );
+          const d = Math.sqrt(d2);
+          if (d > reach || d < 1e-4 || d >= limit()) continue;
+          const across = facing(w, i, j, d);
+          if (!across) continue;
+          const [x, y, ux, uy] = across;
+          // copper on both sides of the way across: a way along the edge itself is none
+          const off = Math.min(0.001, d / 10);
+          if (insideSolid(s, k, x - uy * off, y + ux * off) && insideSolid(s, k, x + uy * off, y - ux * off))
+            found(d, x, y, ux, uy);
+        }
+      });
 }
 
 /**
  * The middle and direction of the shortest way between two edges, if that way is a local least: each end lies within its
- * edge with the way square to it, or on a corner.
+ * edge with the way square to it, or on a corner from which both edges lead away.
  */
-function facing(
-  e: Float64Array,
-  a: number,
-  b: number,
-  d: number,
-): [number, number, number, number] | undefined {
-  const [ax, ay, bx, by] = [e[a]!, e[a + 1]!, e[a + 2]!, e[a + 3]!];
-  const [cx, cy, dx, dy] = [e[b]!, e[b + 1]!, e[b + 2]!, e[b + 3]!];
-  const [la, lb] = [Math.hypot(bx - ax, by - ay), Math.hypot(dx - cx, dy - cy)];
-  const [ux, uy] = [(bx - ax) / la, (by - ay) / la];
-  const [vx, vy] = [(dx - cx) / lb, (dy - cy) / lb];
-  const sine = ux * vy - uy * vx;
-  if (Math.abs(sine) < 0.02) {
+function facing(w: Walls, i: number, j: number, d: number): Across | undefined {
+  const [ax, ay, ux, uy, la] = w.line(i);
+  const [cx, cy, vx, vy, lb] = w.line(j);
+  if (Math.abs(ux * vy - uy * vx) < 0.02) {
     // opposite walls of a strip, as far as they face each other
-    const along = (x: number, y: number) => (x - ax) * ux + (y - ay) * uy;
-    const [p, q] = [along(cx, cy), along(dx, dy)];
+    const [p, q] = [(cx - ax) * ux + (cy - ay) * uy, (cx + vx * lb - ax) * ux + (cy + vy * lb - ay) * uy];
     const from = Math.max(0, Math.min(p, q));
     const until = Math.min(la, Math.max(p, q));
-    if (until - from >= 2 * d) {
+    if (until - from > 1e-9) {
       const m = (from + until) / 2;
       const [x, y] = [ax + ux * m, ay + uy * m];
-      const off = (cx - x) * -uy + (cy - y) * ux;
-      const sign = Math.sign(off) || 1;
-      return [x - (uy * sign * d) / 2, y + (ux * sign * d) / 2, -uy * sign, ux * sign];
+      const sign = Math.sign((cx - x) * -uy + (cy - y) * ux) || 1;
+      const [nx, ny] = [-uy * sign, ux * sign];
+      const closes = (at: number, isEnd: boolean) => {
+        // whichever wall ends here turns; the other goes on straight
+        const own = Math.abs(at - (isEnd ? la : 0)) < 1e-6 ? w.leaving(i, isEnd) : undefined;
+        const isFar = isEnd === q > p;
+        const other = Math.abs(at - (isFar ? q : p)) < 1e-6 ? w.leaving(j, isFar) : undefined;
+        return (
+          (own ? own[0] * nx + own[1] * ny : 0) - (other ? other[0] * nx + other[1] * ny : 0) > MOST_CLOSING
+        );
+      };
+      if (until - from >= 2 * d || !(closes(from, false) || closes(until, true)))
+        return [x + (nx * d) / 2, y + (ny * d) / 2, nx, ny];
     }
-    if (until - from > 1e-9) return undefined;
   }
-  // corner against edge: the corner's foot must fall inside the edge
-  const foot = (px: number, py: number, qx: number, qy: number, wx: number, wy: number, l: number) => {
-    const t = (px - qx) * wx + (py - qy) * wy;
-    if (t <= 1e-9 || t >= l - 1e-9) return undefined;
-    const [fx, fy] = [qx + wx * t, qy + wy * t];
-    const far = Math.hypot(fx - px, fy - py);
-    if (Math.abs(far - d) > 1e-7) return undefined;
-    return [(fx + px) / 2, (fy + py) / 2, (fx - px) / far, (fy - py) / far] as [
-      number,
-      number,
-      number,
-      number,
-    ];
-  };
-  return (
-    foot(cx, cy, ax, ay, ux, uy, la) ??
-    foot(dx, dy, ax, ay, ux, uy, la) ??
-    foot(ax, ay, cx, cy, vx, vy, lb) ??
-    foot(bx, by, cx, cy, vx, vy, lb) ??
-    corners(
-      [
-        [ax, ay],
-        [bx, by],
-      ],
-      [
-        [cx, cy],
-        [dx, dy],
-      ],
-      d,
-    )
-  );
+  const ends = (k: number) =>
+    [false, true].map((isEnd) => ({ k, isEnd, at: w.end(k, isEnd) })) satisfies Corner[];
+  const [own, others] = [ends(i), ends(j)];
+  // a corner against an edge: the corner's foot must fall inside the edge
+  for (const [corners, k] of [
+    [others, i],
+    [own, j],
+  ] as const) {
+    const [qx, qy, wx, wy, l] = w.line(k);
+    for (const c of corners) {
+      const t = (c.at[0] - qx) * wx + (c.at[1] - qy) * wy;
+      if (t <= 1e-9 || t >= l - 1e-9) continue;
+      const way = across(c.at, [qx + wx * t, qy + wy * t], d);
+      if (way && leadsAway(w, c, way[2], way[3])) return way;
+    }
+  }
+  for (const c of own)
+    for (const o of others) {
+      const way = across(c.at, o.at, d);
+      if (way && leadsAway(w, c, way[2], way[3]) && leadsAway(w, o, -way[2], -way[3])) return way;
+    }
+  return undefined;
 }
 
-function corners(
-  p: readonly (readonly [number, number])[],
-  q: readonly (readonly [number, number])[],
-  d: number,
-): [number, number, number, number] | undefined {
-  for (const [x, y] of p)
-    for (const [u, v] of q)
-      if (Math.abs(Math.hypot(u - x, v - y) - d) < 1e-9)
-        return [(x + u) / 2, (y + v) / 2, (u - x) / d, (v - y) / d];
-  return undefined;
+/** Middle and direction of a way, mm. */
+type Across = readonly [x: number, y: number, ux: number, uy: number];
+type Point = readonly [number, number];
+interface Corner {
+  readonly k: number;
+  readonly isEnd: boolean;
+  readonly at: Point;
+}
+
+/** How far an edge may lean into the way, as a sine: what rounding of coordinates makes of a square corner. */
+const MOST_CLOSING = 1e-3;
+
+function across(p: Point, q: Point, d: number): Across | undefined {
+  const [x, y] = [q[0] - p[0], q[1] - p[1]];
+  const far = Math.hypot(x, y);
+  return Math.abs(far - d) > 1e-7 ? undefined : [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, x / far, y / far];
+}
+
+/** Neither edge that leaves a corner leads towards where the way goes. */
+function leadsAway(w: Walls, c: Corner, ux: number, uy: number): boolean {
+  const [, , ox, oy] = w.line(c.k);
+  const back = c.isEnd ? -1 : 1;
+  const [nx, ny] = w.leaving(c.k, c.isEnd) ?? [0, 0];
+  return back * (ox * ux + oy * uy) <= MOST_CLOSING && nx * ux + ny * uy <= MOST_CLOSING;
+}
+
+/** The edges of one piece, each with those before and after it. */
+interface Walls {
+  /** False where another edge lies on it the other way round. */
+  isWall(i: number): boolean;
+  /** Start, direction and length. */
+  line(i: number): readonly [x: number, y: number, ux: number, uy: number, length: number];
+  end(i: number, isEnd: boolean): Point;
+  /** The direction in which the next edge leaves from an end. */
+  leaving(i: number, isEnd: boolean): Point | undefined;
+}
+
+function wallsOf(e: Float64Array, from: number, to: number): Walls {
+  // a number for a point; what shares it by chance is told apart below
+  const key = (x: number, y: number) => x + y * 7919.1313;
+  const starts = new Map<number, number[]>();
+  const endings = new Map<number, number[]>();
+  const put = (map: Map<number, number[]>, k: number, i: number) => {
+    const list = map.get(k);
+    if (list) list.push(i);
+    else map.set(k, [i]);
+  };
+  const isSame = (i: number, a: number, j: number, b: number) =>
+    e[i * 4 + a] === e[j * 4 + b] && e[i * 4 + a + 1] === e[j * 4 + b + 1];
+  for (let i = from; i < to; i++) put(starts, key(e[i * 4]!, e[i * 4 + 1]!), i);
+  const isLaid = new Uint8Array(to - from);
+  for (let i = from; i < to; i++)
+    for (const j of starts.get(key(e[i * 4 + 2]!, e[i * 4 + 3]!)) ?? [])
+      if (isSame(i, 2, j, 0) && isSame(i, 0, j, 2)) isLaid[i - from] = 1;
+  for (let i = from; i < to; i++) if (!isLaid[i - from]) put(endings, key(e[i * 4 + 2]!, e[i * 4 + 3]!), i);
+  const line = (i: number) => {
+    const [x, y, x2, y2] = [e[i * 4]!, e[i * 4 + 1]!, e[i * 4 + 2]!, e[i * 4 + 3]!];
+    const l = Math.hypot(x2 - x, y2 - y);
+    return [x, y, (x2 - x) / l, (y2 - y) / l, l] as const;
+  };
+  return {
+    isWall: (i) => !isLaid[i - from],
+    line,
+    end: (i, isEnd) => [e[i * 4 + (isEnd ? 2 : 0)]!, e[i * 4 + (isEnd ? 3 : 1)]!],
+    leaving(i, isEnd) {
+      const o = isEnd ? 2 : 0;
+      const near = (isEnd ? starts : endings).get(key(e[i * 4 + o]!, e[i * 4 + o + 1]!)) ?? [];
+      const next = near.filter((j) => j !== i && !isLaid[j - from] && isSame(i, o, j, isEnd ? 0 : 2));
+      if (next.length !== 1) return undefined;
+      const [, , ux, uy] = line(next[0]!);
+      return isEnd ? [ux, uy] : [-ux, -uy];
+    },
+  };
 }
