@@ -31,6 +31,18 @@ test.each<[string, P[][], number | undefined]>([
   ["a round board", [circle(0, 0, 15, 97)], undefined],
   ["a small disc", [circle(0, 0, 1, 48)], undefined],
   ["a disc in coarse steps", [circle(0, 0, 1, 8)], undefined],
+  [
+    "a wedge that bulges a little",
+    [
+      [
+        [0, 0],
+        [20, 0],
+        [20, 3.5],
+        [10, 2],
+      ],
+    ],
+    undefined,
+  ],
   ["a square", [box(0, 0, 2, 2)], undefined],
   ["a board ending in a half circle", [[[0, 0], [20, 0], ...arc(20, 10, 10, -90, 90), [0, 20]]], undefined],
   [
@@ -111,6 +123,8 @@ test.each<[string, P[][], number | undefined]>([
     1.5,
   ],
   ["a thin strip", [box(0, 0, 30, 1)], 1],
+  ["a strip two and a half times as long as wide", [box(0, 0, 2.5, 1)], 1],
+  ["a plate not twice as long as wide", [box(0, 0, 1.9, 1)], undefined],
   [
     "a thin strip whose long sides are in pieces",
     [

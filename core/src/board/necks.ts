@@ -9,10 +9,11 @@ import type { Worst } from "./worst.ts";
  *
  * A neck is a local least distance between two edges across the inside: from each of its ends the way grows longer, or
  * stays as long, along the edge in both directions. So it lies between a corner that points inward and an edge, between
- * two such corners, or between parallel edges: those that face each other over at least twice their distance (the rule
- * for strokes), or whose ends do not close in. Corners along an arc that bulges outward are never its ends, and edges
- * that lie on each other, as a fill cut in to its holes has them, are no edges. Pads and small fills of a few edges count as drawn; a neck that other copper of the layer covers on a
- * side is none. O(edges) with a grid; only filled areas that were drawn as areas or cut by clear objects are searched.
+ * two such corners, or between parallel edges that face each other over at least twice their distance (the rule for
+ * strokes). Corners along an arc that bulges outward are never its ends, and edges that lie on each other, as a fill cut
+ * in to its holes has them, are no edges. Pads and small fills of a few edges count as drawn; a neck that other copper of
+ * the layer covers on a side is none. O(edges) with a grid; only filled areas that were drawn as areas or cut by clear
+ * objects are searched.
  *
  * @param reach mm, wider necks are not looked for
  */
@@ -140,22 +141,12 @@ function facing(w: Walls, i: number, j: number, d: number): Across | undefined {
     const [p, q] = [(cx - ax) * ux + (cy - ay) * uy, (cx + vx * lb - ax) * ux + (cy + vy * lb - ay) * uy];
     const from = Math.max(0, Math.min(p, q));
     const until = Math.min(la, Math.max(p, q));
-    if (until - from > 1e-9) {
+    if (until - from >= 2 * d) {
       const m = (from + until) / 2;
       const [x, y] = [ax + ux * m, ay + uy * m];
       const sign = Math.sign((cx - x) * -uy + (cy - y) * ux) || 1;
       const [nx, ny] = [-uy * sign, ux * sign];
-      const closes = (at: number, isEnd: boolean) => {
-        // whichever wall ends here turns; the other goes on straight
-        const own = Math.abs(at - (isEnd ? la : 0)) < 1e-6 ? w.leaving(i, isEnd) : undefined;
-        const isFar = isEnd === q > p;
-        const other = Math.abs(at - (isFar ? q : p)) < 1e-6 ? w.leaving(j, isFar) : undefined;
-        return (
-          (own ? own[0] * nx + own[1] * ny : 0) - (other ? other[0] * nx + other[1] * ny : 0) > MOST_CLOSING
-        );
-      };
-      if (until - from >= 2 * d || !(closes(from, false) || closes(until, true)))
-        return [x + (nx * d) / 2, y + (ny * d) / 2, nx, ny];
+      return [x + (nx * d) / 2, y + (ny * d) / 2, nx, ny];
     }
   }
   const ends = (k: number) =>
