@@ -143,32 +143,45 @@ export function chain(pieces: readonly Piece[], tolerance: number): Chained {
     let last = first;
     const close = (limit: number) => Math.hypot(last.x2 - walk[0]!.x1, last.y2 - walk[0]!.y1) <= limit;
     const isRing = first.arc !== undefined && first.x1 === first.x2 && first.y1 === first.y2;
+    let isBack = false;
     while (!isRing) {
       const next = nearest(last.x2, last.y2);
       const home = Math.hypot(last.x2 - walk[0]!.x1, last.y2 - walk[0]!.y1);
-      if (!next || (walk.length > 1 && home <= tolerance && home <= next.mm)) break;
+      if (walk.length > 1 && home <= tolerance && home <= (next?.mm ?? tolerance)) break;
+      if (!next) {
+        // it may have been taken up in its middle: on from its other end
+        if (isBack || !nearest(walk[0]!.x1, walk[0]!.y1)) break;
+        isBack = true;
+        walk.reverse();
+        for (let i = 0; i < walk.length; i++) walk[i] = turned(walk[i]!);
+        last = walk[walk.length - 1]!;
+        continue;
+      }
       notes.push({ mm: next.mm, x: last.x2, y: last.y2 });
       used[next.end >> 1] = 1;
       last = next.end % 2 === 0 ? pieces[next.end >> 1]! : turned(pieces[next.end >> 1]!);
       walk.push(last);
     }
     if (isRing || (walk.length > 1 && close(tolerance))) {
-      notes.push({ mm: Math.hypot(last.x2 - first.x1, last.y2 - first.y1), x: last.x2, y: last.y2 });
+      notes.push({ mm: Math.hypot(last.x2 - walk[0]!.x1, last.y2 - walk[0]!.y1), x: last.x2, y: last.y2 });
       out.loops.push(walk);
       for (const n of notes) if (n.mm > out.joined.mm) out.joined = n;
     } else out.open.push(walk);
   }
-  for (const walk of out.open) {
+  const ends = out.open.flatMap((walk) => {
     const [a, b] = [walk[0]!, walk[walk.length - 1]!];
-    let mm = Math.hypot(b.x2 - a.x1, b.y2 - a.y1);
-    for (const other of out.open) {
-      if (other === walk) continue;
-      mm = Math.min(mm, Math.hypot(b.x2 - other[0]!.x1, b.y2 - other[0]!.y1));
-      const end = other[other.length - 1]!;
-      mm = Math.min(mm, Math.hypot(b.x2 - end.x2, b.y2 - end.y2));
-    }
-    out.gaps.push({ mm, x: b.x2, y: b.y2 });
-  }
+    return [
+      [a.x1, a.y1],
+      [b.x2, b.y2],
+    ] as const;
+  });
+  ends.forEach(([x, y], i) => {
+    let mm = Number.POSITIVE_INFINITY;
+    ends.forEach(([u, v], j) => {
+      if (j !== i) mm = Math.min(mm, Math.hypot(u - x, v - y));
+    });
+    out.gaps.push({ mm, x, y });
+  });
   out.gaps.sort((a, b) => a.mm - b.mm);
   return out;
 }

@@ -102,3 +102,19 @@ test("an outline that crosses itself blocks, with the place", () => {
   ]);
   expect(o.findings.map((f) => f.tag)).toContain("outline-self-crossing");
 });
+
+test("an outline with a side left out is open over just that side, whichever piece comes first", () => {
+  const base = rounded(40, 30, 2);
+  base.forEach((missing, i) => {
+    const rest = base.filter((_, k) => k !== i);
+    for (let turn = 0; turn < rest.length; turn++) {
+      const o = profile([...rest.slice(turn), ...rest.slice(0, turn)]);
+      expect(o).toMatchObject({ isClosed: false, loops: [] });
+      expect(o.widthMm).toBeUndefined();
+      const wide = Math.hypot(missing.to[0] - missing.from[0], missing.to[1] - missing.from[1]);
+      expect(o.findings[0]).toMatchObject({ tag: "outline-open", level: "error" });
+      expect(o.findings[0]!.text).toContain(`the next end is ${wide.toFixed(2)} mm away`);
+      expect(o.largestGapMm).toBeCloseTo(wide, 6);
+    }
+  });
+});

@@ -26,6 +26,7 @@ const DIM = 46;
 export function Proof({
   board,
   box,
+  isSized,
   side,
   forward,
   mask = "green",
@@ -41,6 +42,8 @@ export function Proof({
 }: {
   board: BoardConnection;
   box: readonly [number, number, number, number];
+  /** The box is the board's: its outline is closed. Where it is not, it only holds what is drawn, and no size is told; undefined: not known yet. */
+  isSized: boolean | undefined;
   side: "top" | "bottom";
   forward?: Forward | undefined;
   mask?: string;
@@ -230,7 +233,7 @@ export function Proof({
       />
       {view && (
         <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
-          <Dimensions box={box} flip={flip} toScreen={toScreen} />
+          {isSized && <Dimensions box={box} flip={flip} toScreen={toScreen} />}
           <Places places={places} toScreen={toScreen} />
           {isMeasuring && (
             <path
@@ -243,6 +246,11 @@ export function Proof({
           {focus && <Target at={toScreen(focus.x, focus.y)} />}
           <Marks marks={marks} onMark={onMark} toScreen={toScreen} />
         </svg>
+      )}
+      {isSized === false && (
+        <p className="absolute top-2 left-3 text-[13px] text-ink-2">
+          without a closed outline: all that is drawn, not the board's size
+        </p>
       )}
       {ruler.stretch && <Readout stretch={ruler.stretch} />}
       <ul className="sr-only">

@@ -168,6 +168,7 @@ export function BoardPage() {
             height={measured ? 360 : 460}
             board={board}
             box={m.extentMm}
+            isSized={m.outline?.widthMm !== undefined}
             side={side}
             forward={forward}
             marks={marks}

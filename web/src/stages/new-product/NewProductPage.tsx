@@ -204,6 +204,7 @@ export function NewProductPage() {
                 <Proof
                   board={picture.board}
                   box={picture.box}
+                  isSized={drop && drop.measure.outline?.widthMm !== undefined}
                   side={side}
                   height={400}
                   paintKey={picture.key}
