@@ -95,7 +95,7 @@ export function Measures({
             ) : (
               <span className="num text-[17px]">
                 {f.value}
-                <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
+                {f.value !== "–" && <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>}
               </span>
             )}
             {f.also && <span className="num block text-[13px] text-ink-2">{f.also}</span>}
