@@ -172,6 +172,29 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
   await expect(cell(page, "Value of R1", "<img src=x onerror=alert(1)>")).toBeVisible();
 });
 
+test("where the outline is open the picture and the spine tell no size, and say so; closed, they tell it", async ({
+  page,
+}) => {
+  await startShop(page, "Open ends");
+  await page.goto("/new");
+  const open = { ...FILES, "lamp.gko": FILES["lamp.gko"]!.replace(line(26, 18, 0, 18), "") };
+  const input = page.getByLabel("Files of the board");
+  const said = page.getByText("without a closed outline: all that is drawn, not the board's size");
+  const width = page.locator("svg text", { hasText: /^26\.\d\d$/ });
+  await input.setInputFiles(payload(FILES));
+  await expect(width).toHaveCount(1);
+  await expect(said).toHaveCount(0);
+  await input.setInputFiles(payload(open));
+  await expect(page.getByText(/The outline does not close: .* the next end is 26\.00 mm away/)).toBeVisible();
+  await expect(said).toBeVisible();
+  await expect(width).toHaveCount(0);
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await expect(said).toBeVisible();
+  await expect(width).toHaveCount(0);
+  await expect(page.getByText(/26(\.\d+)? × 18/)).toHaveCount(0);
+});
+
 test("a folder dropped as it lies on the disk is read with the folders in it", async ({ page }, info) => {
   const folder = info.outputPath("lamp for the house");
   mkdirSync(join(folder, "drills"), { recursive: true });

@@ -73,7 +73,7 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     billed *
     (m(p.perDm2[key] ?? p.perDm2["2"]) * (1 + uplift) + chosen.reduce((s, o) => s + m(o.perDm2), 0)) *
     tier;
-  const drilling = (Math.max(0, board.holes / a - p.freeHolesPerDm2) * area * m(p.per1000Holes)) / 1000;
+  const drilling = (Math.max(0, board.holes * pieces - p.freeHolesPerDm2 * area) * m(p.per1000Holes)) / 1000;
   const test = m(p.testSetup) + pieces * m(p.testPerPiece);
   const before = setup + optionSetup + areaPrice + drilling + test;
   const boards = roundMoney(before * lead.factor, house.currency);

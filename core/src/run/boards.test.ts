@@ -145,3 +145,27 @@ test("a document from before boards had ids reads as ever: places and lines belo
   expect(r.notes.some((n) => n.key.startsWith("part-unplaced"))).toBe(false);
   expect(r.parts[0]!.count).toBe(1);
 });
+
+test("a board whose outline is open is priced by what is drawn, and that is said; with nothing drawn it is no number gone wrong", () => {
+  const open = { cutouts: 0, closed: false };
+  const run = (
+    outline: typeof open | undefined,
+    extentMm: readonly [number, number, number, number] | undefined,
+  ) => {
+    const { outline: _, ...rest } = madeMeasure();
+    const measure = { ...rest, ...(outline ? { outline } : {}), ...(extentMm ? { extentMm } : {}) };
+    return rollUp(two({ boards: [{ id: "m", name: "Main", perProduct: 1, measure }], offers: [] }));
+  };
+  const closed = rollUp(two({ boards: two().boards.slice(0, 1), offers: [] }));
+  const said = (r: typeof closed) => r.notes.filter((n) => n.key.startsWith("board-size-unknown"));
+  expect(said(closed)).toEqual([]);
+  for (const outline of [open, undefined]) {
+    const drawn = run(outline, [-10, 5, 40, 45]);
+    expect(drawn.orders[0]!.micros).toBe(closed.orders[0]!.micros);
+    expect(said(drawn)).toMatchObject([{ stage: "fab", level: "error" }]);
+    expect(said(drawn)[0]!.text).toContain("50 × 40 mm of all that is drawn");
+  }
+  const none = run(open, undefined);
+  expect(Number.isFinite(none.orders[0]!.micros)).toBe(true);
+  expect(said(none)[0]!.text).toContain("its area and weight count nothing here");
+});

@@ -7,6 +7,7 @@ import { boardMark, ofBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
+import { pricedSize } from "./order-boards.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import { sourceNotes } from "./source-notes.ts";
@@ -136,6 +137,17 @@ function fabNotes(
       do: "Choose one; each shows what it would change.",
     });
     return;
+  }
+  for (const b of doc.boards) {
+    if (b.measure.outline?.widthMm !== undefined) continue;
+    const [w, h] = pricedSize(b.measure);
+    add(
+      "fab",
+      `board-size-unknown${boardMark(doc, b.id)}`,
+      "error",
+      `The size of ${b.name} is not known, its outline is not closed: ${w * h > 0 ? `price and weight rest on the ${format(w, "")} × ${format(h, "mm")} of all that is drawn` : "its area and weight count nothing here"}.`,
+      { do: "Mend the outline, or have the house quote the board.", ...about(doc, b.id) },
+    );
   }
   const billed = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id)?.currency ?? house.currency;
   if (rateOf(doc, billed) === undefined)
