@@ -210,6 +210,9 @@ interface Walls {
   leaving(i: number, isEnd: boolean): Point | undefined;
 }
 
+/** Edges remembered of one point: more meet only in files made to be slow. */
+const MOST_AT_A_POINT = 16;
+
 function wallsOf(e: Float64Array, from: number, to: number): Walls {
   // a number for a point; what shares it by chance is told apart below
   const key = (x: number, y: number) => x + y * 7919.1313;
@@ -217,8 +220,8 @@ function wallsOf(e: Float64Array, from: number, to: number): Walls {
   const endings = new Map<number, number[]>();
   const put = (map: Map<number, number[]>, k: number, i: number) => {
     const list = map.get(k);
-    if (list) list.push(i);
-    else map.set(k, [i]);
+    if (!list) map.set(k, [i]);
+    else if (list.length < MOST_AT_A_POINT) list.push(i);
   };
   const isSame = (i: number, a: number, j: number, b: number) =>
     e[i * 4 + a] === e[j * 4 + b] && e[i * 4 + a + 1] === e[j * 4 + b + 1];
