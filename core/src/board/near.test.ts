@@ -132,6 +132,14 @@ test("turning and moving a layer changes no gap, no island, no area", () => {
   );
 });
 
+test("edges on one slanted line that end before each other do not meet", () => {
+  const corner = (x: number, y: number, s: number) =>
+    `G36*\nX${x}Y${y}D02*\nG01X${x + s}Y${y}D01*\nX${x + s}Y${y + s}D01*\nX${x}Y${y}D01*\nG37*\n`;
+  const body = corner(1560000, 1122000, 1722000) + corner(3330000, 2892000, 330000);
+  expect(analyseLayer(layer(body), "a").islands.groups.count()).toBe(2);
+  expect(leastSpace(body)).toBeCloseTo(0.048 * Math.SQRT2, 6);
+});
+
 test("touching copper is one island, a micrometre apart too, more is two", () => {
   const two = (gap: number) =>
     findIslands(solidsOf(layer(`D11*\nX0Y0D03*\nX${nm(0.8 + gap)}Y0D03*\n`)), 0.3).groups.count();

@@ -33,7 +33,8 @@ export function segmentSegment2(
   const vx = dx - cx;
   const vy = dy - cy;
   const den = ux * vy - uy * vx;
-  if (den !== 0) {
+  // what rounding leaves of segments on one line is no crossing; their ends tell how far they are apart
+  if (den * den > 1e-20 * (ux * ux + uy * uy) * (vx * vx + vy * vy)) {
     const wx = cx - ax;
     const wy = cy - ay;
     const s = (wx * vy - wy * vx) / den;
@@ -64,7 +65,7 @@ export function nearestPoints(
   const vx = dx - cx;
   const vy = dy - cy;
   const den = ux * vy - uy * vx;
-  if (den !== 0) {
+  if (den * den > 1e-20 * (ux * ux + uy * uy) * (vx * vx + vy * vy)) {
     const s = ((cx - ax) * vy - (cy - ay) * vx) / den;
     const t = ((cx - ax) * uy - (cy - ay) * ux) / den;
     if (s >= 0 && s <= 1 && t >= 0 && t <= 1) return [ax + s * ux, ay + s * uy, ax + s * ux, ay + s * uy];
