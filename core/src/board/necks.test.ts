@@ -50,23 +50,6 @@ test.each<[string, P[][], number | undefined]>([
     [[[0, 0], [20, 0], ...arc(15, 10, 5, 0, 180), ...arc(5, 10, 5, 0, 180)]],
     undefined,
   ],
-  // worked by hand: 2 between the notch and the far edge
-  [
-    "a waist",
-    [
-      [
-        [0, 0],
-        [20, 0],
-        [20, 10],
-        [11, 10],
-        [11, 2],
-        [9, 2],
-        [9, 10],
-        [0, 10],
-      ],
-    ],
-    2,
-  ],
   // circles of radius 4 about (10, 0) and (10, 10.5): 10.5 − 8
   [
     "two round bites against each other",

@@ -1,4 +1,5 @@
 import { type DrillData, type DrillReading, READINGS, readDrill } from "../drill/read.ts";
+import { KIND } from "../gerber/image.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 import type { BoardFile } from "./read.ts";
@@ -141,7 +142,7 @@ function flashes(f: BoardFile): { x: number; y: number }[] {
   const out: { x: number; y: number }[] = [];
   if (f.layer)
     for (let i = 0; i < f.layer.n && out.length < MOST_PADS; i++)
-      if (f.layer.kind[i] === 4) out.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
+      if (f.layer.kind[i] === KIND.flash) out.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
   return out;
 }
 
@@ -154,12 +155,8 @@ export function settleDrills(files: readonly BoardFile[], findings: Finding[]): 
     for (const f of files) if (f.drill) findings.push(...f.drill.findings);
     return [...files];
   }
-  const pads: { x: number; y: number }[] = [];
-  for (const f of files)
-    if (f.role === "copper" && f.layer)
-      for (let i = 0; i < f.layer.n && pads.length < MOST_PADS; i++)
-        if (f.layer.kind[i] === 4) pads.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
-  // a hole meets a pad where their middles are a tenth apart at most, whichever way
+  const pads = files.filter((f) => f.role === "copper").flatMap(flashes);
+  // cells of a tenth: a hole meets a pad whose middle lies in its own or one beside it
   const at = (v: number) => Math.floor(v * 10);
   const cells = new Set(
     pads.flatMap((p) => [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => `${at(p.x) + a} ${at(p.y) + b}`))),

@@ -46,13 +46,19 @@ const PADS = Array.from({ length: 20 }, (_, i): [number, number] => [
   2.54 * (2 + (i % 5) * 4),
   2.54 * (2 + Math.floor(i / 5) * 4),
 ]);
-const copper = `%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1.6*%\nD10*\n${PADS.map(([x, y]) => `X${Math.round(x * 1e6)}Y${Math.round(y * 1e6)}D03*\n`).join("")}M02*\n`;
+const copperOf = (pads: readonly (readonly [number, number])[]) =>
+  `%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1.6*%\nD10*\n${pads.map(([x, y]) => `X${Math.round(x * 1e6)}Y${Math.round(y * 1e6)}D03*\n`).join("")}M02*\n`;
 const utf8 = (t: string) => new TextEncoder().encode(t);
 const pad = (v: number, n: number) => String(Math.round(v)).padStart(n, "0");
-const drop = (head: string, write: (x: number, y: number) => string, shift = 0) => {
+const drop = (
+  head: string,
+  write: (x: number, y: number) => string,
+  shift = 0,
+  more: readonly (readonly [number, number])[] = [],
+) => {
   const drill = `${head}%\nT1\n${PADS.map(([x, y]) => write(x + shift, y + shift)).join("\n")}\nM30\n`;
   const set = readBoard([
-    { path: "top.gtl", bytes: utf8(copper) },
+    { path: "top.gtl", bytes: utf8(copperOf([...PADS, ...more])) },
     { path: "holes.drl", bytes: utf8(drill) },
   ]);
   const hits = set.files.find((f) => f.role === "drill")!.drill!.hits;
@@ -144,6 +150,17 @@ test("holes a hair beside their pads count, to the left and below as to the righ
     );
     expect(said[0]!.text).toContain("100 %");
   }
+});
+
+test("a reading that meets all pads wins over one that meets more than half by chance, with a caution", () => {
+  const write = (x: number, y: number) => `X${inch(x).toFixed(4)}Y${inch(y).toFixed(4)}`;
+  // read as millimetres, twelve of the twenty lie on pads of a small copy of the pattern
+  const small = PADS.slice(0, 12).map(([x, y]) => [x / 25.4, y / 25.4] as const);
+  const { near, said } = drop("M48\nT1C0.0315\n", write, 0, small);
+  expect(near).toBe(20);
+  expect(said).toMatchObject([
+    { level: "warning", text: expect.stringMatching(/100 % of its holes .* read otherwise \d\d % at most/) },
+  ]);
 });
 
 test("where no reading meets the pads, the guess is a blocker", () => {
