@@ -179,7 +179,7 @@ test("where the outline is open the picture and the spine tell no size, and say 
   await page.goto("/new");
   const open = { ...FILES, "lamp.gko": FILES["lamp.gko"]!.replace(line(26, 18, 0, 18), "") };
   const input = page.getByLabel("Files of the board");
-  const said = page.getByText("without a closed outline: all that is drawn, not the board's size");
+  const said = page.getByText("without a closed outline: the box of the copper, not the board's size");
   const width = page.locator("svg text", { hasText: /^26\.\d\d$/ });
   await input.setInputFiles(payload(FILES));
   await expect(width).toHaveCount(1);
@@ -192,6 +192,7 @@ test("where the outline is open the picture and the spine tell no size, and say 
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await expect(said).toBeVisible();
   await expect(width).toHaveCount(0);
+  await expect(page.getByText("outline open", { exact: true })).toBeVisible();
   await expect(page.getByText(/26(\.\d+)? × 18/)).toHaveCount(0);
 });
 

@@ -37,7 +37,7 @@ export type SumBody = yup.InferType<typeof sumBody>;
 const overrides = shaped<Variant["overrides"]>(
   shapes.both(
     shapes.overridesShape,
-    shapes.mapOf(() => undefined, 5000, /^[0-9a-f-]{36}$/),
+    shapes.mapOf(() => undefined, 5000, shapes.UUID),
   ),
 );
 const variantName = trimmed(80).min(1, "Give the variant a name.");

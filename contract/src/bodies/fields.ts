@@ -42,8 +42,7 @@ export const choice = <const T extends readonly string[]>(words: T) =>
   bare(yup.string())
     .typeError(of("should be a text."))
     .oneOf([...words] as T[number][], of(`is one of ${words.join(", ")}.`));
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
-export const id = () => text(36).matches(UUID, of("should be an id."));
+export const id = () => text(36).matches(shapes.UUID, of("should be an id."));
 /** A list of so many items at most. */
 export const list = <T>(item: yup.ISchema<T>, most: number) =>
   bare(yup.array())

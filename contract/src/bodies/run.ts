@@ -17,8 +17,6 @@ import {
   whole,
 } from "./fields.ts";
 
-const UUID = /^[0-9a-f-]{36}$/;
-
 export const newRunBody = yup.object({
   revisionId: id().required(),
   name: name.required("Give the run a name."),
@@ -55,7 +53,7 @@ export const runBody = yup.object({
     })
     .default(undefined),
   basket: list(text(60).required(), 200),
-  pins: mapOf<string>(shapes.id, 20_000, UUID),
+  pins: mapOf<string>(shapes.id, 20_000, shapes.UUID),
   leftovers: choice(["stock", "expense"]),
   variant: id().nullable(),
   ownShelf: choice(["first", "leave"]),

@@ -146,7 +146,7 @@ test("a document from before boards had ids reads as ever: places and lines belo
   expect(r.parts[0]!.count).toBe(1);
 });
 
-test("a board whose outline is open is priced by what is drawn, and that is said; with nothing drawn it is no number gone wrong", () => {
+test("a board whose outline is open is priced by its copper, and that is said; without copper it is no number gone wrong", () => {
   const open = { cutouts: 0, closed: false };
   const run = (
     outline: typeof open | undefined,
@@ -163,7 +163,7 @@ test("a board whose outline is open is priced by what is drawn, and that is said
     const drawn = run(outline, [-10, 5, 40, 45]);
     expect(drawn.orders[0]!.micros).toBe(closed.orders[0]!.micros);
     expect(said(drawn)).toMatchObject([{ stage: "fab", level: "error" }]);
-    expect(said(drawn)[0]!.text).toContain("50 × 40 mm of all that is drawn");
+    expect(said(drawn)[0]!.text).toContain("the box of its copper, 50.0 × 40.0 mm");
   }
   const none = run(open, undefined);
   expect(Number.isFinite(none.orders[0]!.micros)).toBe(true);

@@ -145,7 +145,7 @@ function fabNotes(
       "fab",
       `board-size-unknown${boardMark(doc, b.id)}`,
       "error",
-      `The size of ${b.name} is not known, it has no closed outline: ${w * h > 0 ? `price and weight rest on the ${format(w, "")} × ${format(h, "mm")} of all that is drawn` : "its area and weight count nothing here"}.`,
+      `The size of ${b.name} is not known, it has no closed outline: ${w * h > 0 ? `price and weight rest on the box of its copper, ${w.toFixed(1)} × ${h.toFixed(1)} mm; the board is larger as a rule` : "its area and weight count nothing here"}.`,
       { do: "Mend the outline, or have the house quote the board.", ...about(doc, b.id) },
     );
   }

@@ -18,8 +18,8 @@ export interface BoardOrder {
 }
 
 /**
- * Width and height a board is priced with, mm: its outline's, or, where that is open or missing, those of all that is
- * drawn, which a note of the run says (`board-size-unknown`).
+ * Width and height a board is priced with, mm: its outline's, or, where that is open or missing, those of its
+ * copper's box, which a note of the run says (`board-size-unknown`).
  */
 export function pricedSize(m: Measure): readonly [number, number] {
   const { widthMm, heightMm } = m.outline ?? {};

@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { shapes } from "@kobbin/core";
 import { type Descriptor, descriptorOf, isRef, isTable, TABLE_ORDER } from "../schema/tables.ts";
 import { BACKUP_TABLES, refuse } from "./format.ts";
 
@@ -17,7 +18,6 @@ export interface CheckedRows {
   readonly changeRows: readonly Row[];
 }
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 const UUIDS = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
 /** So many problems are told; more help nobody. */
 const MOST_PROBLEMS = 20;
@@ -145,7 +145,7 @@ function checkColumns(
     }
     const column = d.columns[name]!;
     if (isRef(column)) {
-      if (!(value === null && column.isOptional) && !(typeof value === "string" && UUID.test(value)))
+      if (!(value === null && column.isOptional) && !(typeof value === "string" && shapes.UUID.test(value)))
         tell(`${where}: ${name} is no id`);
     } else {
       const wrong = column(value, name);
@@ -192,7 +192,7 @@ function checkRecorded(d: Descriptor, r: Row, where: string, tell: (what: string
 function freshIds(read: ReadonlyMap<string, readonly Row[]>): Map<string, string> {
   const fresh = new Map<string, string>();
   const renew = (id: unknown) => {
-    if (typeof id === "string" && UUID.test(id) && !fresh.has(id)) fresh.set(id, randomUUID());
+    if (typeof id === "string" && shapes.UUID.test(id) && !fresh.has(id)) fresh.set(id, randomUUID());
   };
   for (const table of TABLE_ORDER) for (const r of read.get(table)!) renew(r.id);
   for (const r of read.get("change_row")!) {

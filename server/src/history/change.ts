@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { shapes } from "@kobbin/core";
 import type { Context } from "koa";
 import type { Pool, Tx } from "../db/pool.ts";
 import { withMoment, withWorkshop } from "../db/tx.ts";
@@ -44,7 +45,8 @@ export interface Done<T> {
   readonly changeId?: string;
 }
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+/** Keys of requests come from elsewhere and may be in capitals. */
+const UUID = new RegExp(shapes.UUID, "i");
 
 /**
  * Runs a change in one transaction and records it: who, when, what became of each row, in a sentence; tells every

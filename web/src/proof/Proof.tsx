@@ -42,7 +42,7 @@ export function Proof({
 }: {
   board: BoardConnection;
   box: readonly [number, number, number, number];
-  /** The box is the board's: its outline is closed. Where it is not, it only holds what is drawn, and no size is told; undefined: not known yet. */
+  /** The box is the board's: its outline is closed. Where it is not, it only holds the copper, and no size is told; undefined: not known yet. */
   isSized: boolean | undefined;
   side: "top" | "bottom";
   forward?: Forward | undefined;
@@ -249,7 +249,7 @@ export function Proof({
       )}
       {isSized === false && (
         <p className="absolute top-2 left-3 text-[13px] text-ink-2">
-          without a closed outline: all that is drawn, not the board's size
+          without a closed outline: the box of the copper, not the board's size
         </p>
       )}
       {ruler.stretch && <Readout stretch={ruler.stretch} />}

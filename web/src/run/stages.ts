@@ -55,7 +55,9 @@ export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isR
       if (doc.boards.length > 1)
         return `${count(doc.boards.length, "board")}: ${doc.boards.map((b) => (b.perProduct > 1 ? `${b.perProduct} × ${b.name}` : b.name)).join(", ")}`;
       return m?.outline?.widthMm === undefined
-        ? "no outline"
+        ? m?.outline
+          ? "outline open"
+          : "no outline"
         : `${mm(m.outline.widthMm)} × ${mm(m.outline.heightMm)} mm, ${count(m.copperLayers, "layer")}`;
     case "parts":
       return `${count(r.parts.length, "line")}, ${Math.round(r.parts.reduce((n, p) => n + p.count, 0))} pieces`;

@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { type HistoryAnswer, type HistoryRow, undoBody } from "@kobbin/contract";
-import { AppError } from "@kobbin/core";
+import { AppError, shapes } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -10,7 +10,6 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 
 const PAGE = 60;
-const UUID = /^[0-9a-f-]{36}$/;
 
 /** What was changed, by whom; taking it back and bringing it again. */
 export function historyRoutes(deps: Deps): Router {
@@ -20,7 +19,7 @@ export function historyRoutes(deps: Deps): Router {
     const { workshopId, accountId } = signed(ctx);
     const q = (name: string) => (typeof ctx.query[name] === "string" ? (ctx.query[name] as string) : "");
     const before = /^\d{1,18}$/.test(q("before")) ? q("before") : null;
-    const uuid = (name: string) => (UUID.test(q(name)) ? q(name) : null);
+    const uuid = (name: string) => (shapes.UUID.test(q(name)) ? q(name) : null);
     ctx.body = await readWorkshop(pool, workshopId, (tx) =>
       manyChanges(tx, accountId, { run: uuid("run"), product: uuid("product"), before }),
     );

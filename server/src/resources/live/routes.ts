@@ -1,7 +1,7 @@
 import { PassThrough } from "node:stream";
 import Router from "@koa/router";
 import { type LiveMessage, type PresenceRow, presenceBody } from "@kobbin/contract";
-import { AppError } from "@kobbin/core";
+import { AppError, shapes } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -14,7 +14,6 @@ const BEAT_MS = 15_000;
 const MOST_OPEN = 40;
 /** Bytes a page may leave unread. */
 const MOST_UNREAD = 512 * 1024;
-const UUID = /^[0-9a-f-]{36}$/;
 
 /** Server-sent events: changes of others, new figures, who is where. */
 export function liveRoutes(deps: Deps): Router {
@@ -32,7 +31,7 @@ export function liveRoutes(deps: Deps): Router {
       );
     open.set(accountId, already + 1);
     const asked = String(ctx.query.page ?? "");
-    const page = UUID.test(asked) ? asked : undefined;
+    const page = shapes.UUID.test(asked) ? asked : undefined;
     const tokenHash = hashToken(ctx.cookies.get(COOKIE)!);
     ctx.set({ "Content-Type": "text/event-stream", "Cache-Control": "no-store", "X-Accel-Buffering": "no" });
     const stream = new PassThrough();

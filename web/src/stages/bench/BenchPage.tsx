@@ -194,7 +194,7 @@ function Products({
                 <li key={v.id} className="flex flex-wrap items-baseline gap-x-4 text-ink-2">
                   <span>revision {v.label}</span>
                   <span className="num">
-                    {v.widthMm == null ? "no outline" : `${mm(v.widthMm)} × ${mm(v.heightMm)} mm`}
+                    {v.widthMm == null ? "size not known" : `${mm(v.widthMm)} × ${mm(v.heightMm)} mm`}
                   </span>
                   <span>{v.layers} layers</span>
                   {v.boards > 1 && <span>and {count(v.boards - 1, "board")} more</span>}
