@@ -242,7 +242,6 @@ test("a backup is downloaded and read back as a shop of its own", async ({ page 
   await expect(page.getByRole("link", { name: /for the spring fairs/ }).first()).toBeVisible();
   await page.goto("/settings/access");
   await page.getByRole("button", { name: "Go to Takes over" }).click();
-  await page.goto("/");
   await expect(page.getByText("Nothing here yet.")).toBeVisible();
 });
 

@@ -1,4 +1,5 @@
 import { type FormEvent, useRef } from "react";
+import { useNavigate } from "react-router";
 import { changePassword, endSession, useSessions } from "../../resources/people.ts";
 import { chooseShop, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -21,6 +22,7 @@ export function AccessPart() {
   const form = useRef<HTMLFormElement>(null);
   const say = useSay();
   const sayError = useSayError();
+  const navigate = useNavigate();
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
@@ -119,7 +121,7 @@ export function AccessPart() {
                   <button
                     type="button"
                     className="quiet-link"
-                    onClick={() => void chooseShop(s.id).catch(sayError)}
+                    onClick={() => void chooseShop(s.id).then(() => navigate("/"), sayError)}
                     aria-label={`Go to ${s.name}`}
                   >
                     go there
