@@ -1,6 +1,9 @@
-import { diffBoards, type Measure, measureBoard } from "@kobbin/core";
+import { diffBoards, type Measure, measureBoard, measureToKeep } from "@kobbin/core";
 import { readDrop, readPaths } from "./drop.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
+
+/** Characters of an answer before it is spread over lines, which about doubles it. */
+const MOST_CHARACTERS = 10_000_000;
 
 /** `kobbin measure`: prints measure/1, with --compare the difference to another board too. */
 export async function measure(
@@ -17,7 +20,10 @@ export async function measure(
     if (against.rejected) throw new UsageError(`${other}: ${against.rejected}`);
     m = { ...m, diff: diffBoards(set, against.set) };
   }
-  const doc: Measure = rejected ? { ...m, outcome: "reject", reason: rejected } : m;
+  const doc: Measure = measureToKeep(
+    rejected ? { ...m, outcome: "reject", reason: rejected } : m,
+    MOST_CHARACTERS,
+  );
   if (json) printJson(doc);
   else print(doc);
   return doc.outcome === "accept" ? 0 : 1;

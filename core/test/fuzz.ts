@@ -1,6 +1,7 @@
 import { measureBoard } from "../src/board/measure.ts";
 import { readBoard } from "../src/board/read.ts";
 import { readDrill } from "../src/drill/read.ts";
+import { orGivenUp } from "../src/geometry/work.ts";
 import { readLayer } from "../src/gerber/read.ts";
 import { latin } from "../src/gerber/scan.ts";
 import { solidsOf } from "../src/gerber/solids.ts";
@@ -170,7 +171,10 @@ export function runCase(n: number, seed: number): number {
   if (kind === "layer") {
     const image = readLayer(bytes, "f.gbr", { maxObjects: 300 });
     if (image.n > 300) throw new Error(`${image.n} objects`);
-    objects = solidsOf(image).count;
+    objects = orGivenUp(
+      () => solidsOf(image).count,
+      () => 0,
+    );
   } else if (kind === "drill") {
     const d = readDrill(latin(bytes, 0, bytes.length), "f.drl");
     objects = d.hits.length + d.routs.length;

@@ -126,12 +126,14 @@ export function nearAcross(
       let best = Number.POSITIVE_INFINITY;
       let at = [0, 0];
       const far = s.radius[k]! + t.radius[m]!;
-      for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 4)
-        for (let j = t.firstEdge[m]! * 4; j < t.firstEdge[m + 1]! * 4; j += 4) {
-          // of a large fill most edges lie elsewhere
-          const r = far + reach;
-          if (Math.max(f[j]!, f[j + 2]!) < x0 - r || Math.min(f[j]!, f[j + 2]!) > x1 + r) continue;
-          if (Math.max(f[j + 1]!, f[j + 3]!) < y0 - r || Math.min(f[j + 1]!, f[j + 3]!) > y1 + r) continue;
+      const r = far + reach;
+      s.work.spend((t.firstEdge[m + 1]! - t.firstEdge[m]!) >> 2);
+      for (let j = t.firstEdge[m]! * 4; j < t.firstEdge[m + 1]! * 4; j += 4) {
+        // of a large fill most edges lie elsewhere
+        if (Math.max(f[j]!, f[j + 2]!) < x0 - r || Math.min(f[j]!, f[j + 2]!) > x1 + r) continue;
+        if (Math.max(f[j + 1]!, f[j + 3]!) < y0 - r || Math.min(f[j + 1]!, f[j + 3]!) > y1 + r) continue;
+        s.work.spend(2 * (s.firstEdge[k + 1]! - s.firstEdge[k]!));
+        for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 4) {
           const d2 = segmentSegment2(
             e[i]!,
             e[i + 1]!,
@@ -156,6 +158,7 @@ export function nearAcross(
           );
           at = [(n[0] + n[2]) / 2, (n[1] + n[3]) / 2];
         }
+      }
       let mm = Math.sqrt(best) - far;
       if (mm > 0 && t.isArea[m] && insideSolid(t, m, e[s.firstEdge[k]! * 4]!, e[s.firstEdge[k]! * 4 + 1]!))
         mm = -far;

@@ -1,6 +1,8 @@
 import { unionRingArea } from "../geometry/clip.ts";
 import { nearestPoints, segmentSegment2 } from "../geometry/segment.ts";
+import { Work } from "../geometry/work.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
+import { withoutCopies } from "../gerber/same-objects.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 import { type Finder, finderOf } from "./finder.ts";
 import { findIslands, type Islands, type NearPairs } from "./near.ts";
@@ -22,16 +24,17 @@ const FIRST_REACH_MM = 0.2;
 /** Gaps wider than this are not searched: no house asks. */
 const FARTHEST_MM = 12;
 
-/** Pieces, islands and near pairs of a layer; the reach widens until two islands come near each other. */
-export function analyseLayer(image: LayerImage, name: string): LayerSolids {
-  const solids = solidsOf(image);
+/**
+ * Pieces, islands and near pairs of a layer; the reach widens until two islands come near each other.
+ *
+ * @param work what this and all that is measured on the layer may take
+ * @throws OverBudget where the layer holds more, or more in one place, than a board can
+ */
+export function analyseLayer(drawn: LayerImage, name: string, work = new Work()): LayerSolids {
+  const image = withoutCopies(drawn);
+  const solids = solidsOf(image, work);
   let islands = findIslands(solids, FIRST_REACH_MM);
-  while (
-    !islands.isPartial &&
-    islands.reach < FARTHEST_MM &&
-    islands.near.count === 0 &&
-    islands.groups.count() > 1
-  )
+  while (islands.reach < FARTHEST_MM && islands.near.count === 0 && islands.groups.count() > 1)
     islands = findIslands(solids, Math.min(FARTHEST_MM, islands.reach * 4));
   return { name, image, solids, islands, find: finderOf(solids) };
 }
@@ -70,7 +73,7 @@ export function addSpaces(worst: Worst, layer: LayerSolids, groupOf?: (piece: nu
   const first = layer.solids.count > 0 ? groupOf(0) : 0;
   let isAlone = true;
   for (let k = 1; k < layer.solids.count && isAlone; k++) isAlone = groupOf(k) === first;
-  while (!isAlone && !islands.isPartial && islands.reach < FARTHEST_MM) {
+  while (!isAlone && islands.reach < FARTHEST_MM) {
     islands = findIslands(layer.solids, Math.min(FARTHEST_MM, islands.reach * 4));
     if (put(islands.near) > 0) return;
   }
@@ -121,14 +124,20 @@ export function unionArea(layer: LayerSolids): number {
   }
   let sum = 0;
   for (const list of members.values())
-    sum += list.length === 1 ? ownArea(s, list[0]!) : unionRingArea(list.flatMap((k) => ringsOfSolid(s, k)));
+    sum +=
+      list.length === 1
+        ? ownArea(s, list[0]!)
+        : unionRingArea(
+            list.flatMap((k) => ringsOfSolid(s, k)),
+            s.work,
+          );
   return sum;
 }
 
 /** Area of one piece: of a straight capsule πr² + 2rl, else by its rings. */
 function ownArea(s: Solids, k: number): number {
   const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];
-  if (s.isArea[k] || to - from > 1) return unionRingArea(ringsOfSolid(s, k));
+  if (s.isArea[k] || to - from > 1) return unionRingArea(ringsOfSolid(s, k), s.work);
   const r = s.radius[k]!;
   const o = from * 4;
   const l = Math.hypot(s.edges[o + 2]! - s.edges[o]!, s.edges[o + 3]! - s.edges[o + 1]!);
@@ -148,6 +157,7 @@ export function addToRings(worst: Worst, layer: LayerSolids, rings: readonly (re
         part.push(ring[m * 2]!, ring[m * 2 + 1]!);
       }
       const [x0, y0, x1, y1] = boxOf(part);
+      solids.work.spend(solids.count);
       for (let k = 0; k < solids.count; k++) {
         const near = worst.limit;
         const o = k * 4;
@@ -161,6 +171,7 @@ export function addToRings(worst: Worst, layer: LayerSolids, rings: readonly (re
         const r = radius[k]!;
         let best = near;
         let at: [number, number] | undefined;
+        solids.work.spend((firstEdge[k + 1]! - firstEdge[k]!) >> 2);
         for (let i = firstEdge[k]! * 4; i < firstEdge[k + 1]! * 4; i += 4) {
           const [ax, ay, bx, by] = [edges[i]!, edges[i + 1]!, edges[i + 2]!, edges[i + 3]!];
           const reach = best + r;

@@ -1,4 +1,5 @@
 import { clipAreas, shrinkAreas } from "../geometry/clip.ts";
+import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 import { analyseLayer } from "./copper.ts";
 import type { BoardDiff } from "./measure-document.ts";
@@ -22,17 +23,22 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
   const unchanged: string[] = [];
   for (const key of [...new Set([...a.keys(), ...b.keys()])].sort()) {
     const [f, g] = [a.get(key), b.get(key)];
-    const isSame = f && g && (f.drill && g.drill ? sameDrills(f, g, shift) : sameLayer(f, g, shift));
+    const isSame =
+      f && g && sureThat(() => (f.drill && g.drill ? sameDrills(f, g, shift) : sameLayer(f, g, shift)));
     (isSame ? unchanged : changed).push(key);
   }
   const stencilReusable: Record<string, boolean> = {};
   for (const side of ["top", "bottom"]) {
     const [f, g] = [a.get(`paste-${side}`), b.get(`paste-${side}`)];
     if (f?.layer && f.layer.n > 0)
-      stencilReusable[side] = g?.layer !== undefined && sameOpenings(openings(f), openings(g), shift);
+      stencilReusable[side] =
+        g?.layer !== undefined && sureThat(() => sameOpenings(openings(f), openings(g), shift));
   }
   return { changed, unchanged, stencilReusable };
 }
+
+/** What is too much to be compared is not called the same. */
+const sureThat = (compare: () => boolean) => orGivenUp(compare, () => false);
 
 const openings = (f: BoardFile) => openingsOf(analyseLayer(f.layer!, "paste"));
 
@@ -90,8 +96,7 @@ function sameLayer(f: BoardFile, g: BoardFile, shift: Shift): boolean {
   if (s.count === 0 || t.count === 0) return s.count === t.count;
   const [u, v] = [words(s, [0, 0]), words(t, shift)];
   if (u.size === v.size && [...u].every((w) => v.has(w))) return true;
-  const left = clipAreas("xor", rings(s, [0, 0]), rings(t, shift));
-  return shrinkAreas(left, NOISE_MM / 2).length === 0;
+  return shrinkAreas(clipAreas("xor", rings(s, [0, 0]), rings(t, shift)), NOISE_MM / 2).length === 0;
 }
 
 function sameDrills(f: BoardFile, g: BoardFile, [dx, dy]: Shift): boolean {

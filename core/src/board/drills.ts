@@ -1,4 +1,5 @@
 import { insideRings } from "../geometry/polygon.ts";
+import type { Attempts } from "./attempts.ts";
 import { cutoutRings, edgeRings, type LayerSolids } from "./copper.ts";
 import type { Finding } from "./findings.ts";
 import { addHoleToHole, type Body, nearBody, passes, ringAround, ringDistance } from "./holes.ts";
@@ -17,6 +18,7 @@ interface Input {
   readonly outline: Outline | undefined;
   readonly nets: Nets;
   readonly isOpen: (x: number, y: number) => boolean;
+  readonly attempts: Attempts;
 }
 
 /** Everything measured about holes and slots. */
@@ -41,15 +43,21 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: "No drill file came with the copper.",
       do: "Export the drill file and drop it here.",
     });
-  const [hole, annular, foreign, npth, slotCopper, holeHole, holeEdge] = Array.from(
-    { length: 7 },
-    () => new Worst(),
-  ) as [Worst, Worst, Worst, Worst, Worst, Worst, Worst];
+  const [hole, annular, foreign, npth, slotCopper] = Array.from({ length: 5 }, () => new Worst()) as [
+    Worst,
+    Worst,
+    Worst,
+    Worst,
+    Worst,
+  ];
   for (const h of holes) hole.add(h.diameterMm, "drill", h.x, h.y);
   const ring = outline?.isClosed ? edgeRings(outline) : [];
   const inner = outline?.isClosed ? cutoutRings(outline) : [];
-  const castellated = holes.filter(
-    (h) => h.plated && ring.some((r) => ringDistance(r, h.x, h.y) <= h.diameterMm / 2),
+  const castellated = d.attempts.needed("The search for holes on the board's edge", (work) =>
+    holes.filter((h) => {
+      for (const r of ring) work.spend(r.length);
+      return h.plated && ring.some((r) => ringDistance(r, h.x, h.y) <= h.diameterMm / 2);
+    }),
   );
   const isCastellated = new Set(castellated);
   if (ring.length > 0) checkOutside(holes, isCastellated, ring, inner, findings);
@@ -61,12 +69,21 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: `${castellated.length} plated holes lie on the board's edge and will be cut in half.`,
       do: "Order the option for half holes on the edge, if the house has it.",
     });
-  for (const h of holes)
-    if (!isCastellated.has(h))
-      for (const r of [...ring, ...inner]) {
-        const mm = ringDistance(r, h.x, h.y) - h.diameterMm / 2;
-        if (mm < holeEdge.limit) holeEdge.add(Math.max(0, mm), "drill", h.x, h.y);
-      }
+  const toEdge = d.attempts.optional(
+    "Comparing the holes with the board's edge",
+    "The least distance from a hole to it is",
+    (work) => {
+      const near = new Worst();
+      for (const h of holes)
+        if (!isCastellated.has(h))
+          for (const r of [...ring, ...inner]) {
+            work.spend(r.length);
+            const mm = ringDistance(r, h.x, h.y) - h.diameterMm / 2;
+            if (mm < near.limit) near.add(Math.max(0, mm), "drill", h.x, h.y);
+          }
+      return near;
+    },
+  );
   let [missed, through, vias] = [0, 0, 0];
   for (const h of holes) {
     if (!h.plated) continue;
@@ -113,7 +130,15 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
   around(foreign, () => true);
   around(npth, (b) => !b.plated && b.isRound);
   around(slotCopper, (b) => !b.plated && !b.isRound);
-  const { doubled } = addHoleToHole(holeHole, bodies);
+  const between = d.attempts.optional(
+    "Comparing the holes with each other",
+    "The least distance between them is",
+    (work) => {
+      const apart = new Worst();
+      return { apart, ...addHoleToHole(apart, bodies, work) };
+    },
+  );
+  const doubled = between?.doubled ?? [];
   if (doubled.length > 0)
     findings.push({
       tag: "hole-doubled",
@@ -133,8 +158,8 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       ...foreign.keys("minDrillToForeignCopper"),
       ...npth.keys("minNpthToCopper"),
       ...slotCopper.keys("minCopperToSlot"),
-      ...holeHole.keys("minHoleToHole"),
-      ...holeEdge.keys("minHoleToEdge"),
+      ...between?.apart.keys("minHoleToHole"),
+      ...toEdge?.keys("minHoleToEdge"),
     },
     throughHolePads: through,
     viaPads: vias,

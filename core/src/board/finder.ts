@@ -72,6 +72,7 @@ export function finderOf(s: Solids): Finder {
     const right = x + reach;
     const low = y - reach;
     const high = y + reach;
+    s.work.spend(1 + large.length);
     for (const k of large) {
       const o = k * 4;
       const meets = box[o]! <= right && box[o + 2]! >= left && box[o + 1]! <= high && box[o + 3]! >= low;
@@ -84,6 +85,7 @@ export function finderOf(s: Solids): Finder {
     for (let r = r0; r <= r1; r++)
       for (let c = c0; c <= c1; c++) {
         const cell = r * columns + c;
+        s.work.spend(start[cell + 1]! - start[cell]!);
         for (let m = start[cell]!, end = start[cell + 1]!; m < end; m++) {
           const k = item[m]!;
           const o = k * 4;

@@ -1,4 +1,5 @@
 import { pointSegment2, segmentSegment2 } from "../geometry/segment.ts";
+import type { Work } from "../geometry/work.ts";
 import {
   distanceTo,
   edgeDistance2,
@@ -151,6 +152,7 @@ export function pathDistance(s: Solids, k: number, b: Body): number {
   if (b.points.some(([x, y]) => solidCovers(s, k, x, y))) return 0;
   let best = Number.POSITIVE_INFINITY;
   const e = s.edges;
+  s.work.spend(2 * b.points.length * (s.firstEdge[k + 1]! - s.firstEdge[k]!));
   for (let p = 0; p + 1 < b.points.length; p++) {
     const [[ax, ay], [bx, by]] = [b.points[p]!, b.points[p + 1]!];
     for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 4)
@@ -189,50 +191,53 @@ export function nearBody(
   }
 }
 
-/** Routed paths longer than this are a broken file, mm. */
-const LONGEST_MM = 20_000;
-const lengthOf = (b: Body) =>
-  b.points.reduce(
-    (sum, [x, y], k) => (k === 0 ? 0 : sum + Math.hypot(x - b.points[k - 1]![0], y - b.points[k - 1]![1])),
-    0,
-  );
+/** How far neighbours of a hole are looked for in turn, mm: most boards have them near, a large one may not. */
+const HOLE_REACHES_MM = [0.5, 3, 18, 108, 650];
 
-/** Pairs of holes compared at most; boards have some hundred neighbours within reach at their densest. */
-const MOST_COMPARISONS = 5_000_000;
-
-/** Adds the distances wall to wall between all bodies, those drilled twice at one place left out. */
+/**
+ * Adds the distances wall to wall between all bodies, those drilled twice at one place left out.
+ *
+ * @throws OverBudget where more holes lie in one place than on any board
+ */
 export function addHoleToHole(
   worst: Worst,
   bodies: readonly Body[],
-  reach = 3,
+  work: Work,
 ): { doubled: readonly Body[] } {
-  const cell = bodies.reduce((c, b) => Math.max(c, 2 * b.r + reach), 4);
+  let doubled: readonly Body[] = [];
+  for (const reach of HOLE_REACHES_MM) {
+    doubled = holesWithin(worst, bodies, reach, work);
+    // near ones alone do not tell the worst places apart before there are enough of them
+    if (Number.isFinite(worst.limit) || (reach >= 3 && worst.least !== undefined)) break;
+  }
+  return { doubled };
+}
+
+function holesWithin(worst: Worst, bodies: readonly Body[], reach: number, work: Work): readonly Body[] {
+  // wide enough that what is within reach of a step along a path lies in that step's cell or one beside it
+  const cell = 1.5 * bodies.reduce((c, b) => Math.max(c, 2 * b.r + reach), 1);
   const grid = new Map<number, number[]>();
-  // cells within reach of a body's path, walked in steps of half a cell
-  const cellsOf = (b: Body) => {
-    const cells = new Set<number>();
-    const put = (x: number, y: number) => {
-      const [cx, cy] = [Math.floor(x / cell), Math.floor(y / cell)];
-      for (let c = cx - 1; c <= cx + 1; c++)
-        for (let r = cy - 1; r <= cy + 1; r++) cells.add((c + 32768) * 65536 + r + 32768);
-    };
+  const keyOf = (x: number, y: number) => (x + 32768) * 65536 + y + 32768;
+  const walk = (b: Body, visit: (x: number, y: number) => void) => {
     for (let p = 0; p < b.points.length; p++) {
       const [x, y] = b.points[p]!;
       const [u, v] = b.points[p + 1] ?? b.points[p]!;
-      const steps = Math.ceil(Math.hypot(u - x, v - y) / (cell / 2));
-      for (let k = 0; k <= steps; k++)
-        put(x + ((u - x) * k) / (steps || 1), y + ((v - y) * k) / (steps || 1));
+      const steps = Math.ceil(Math.hypot(u - x, v - y) / (cell / 4));
+      work.spend(20 * (steps + 1));
+      for (let k = 0; k <= steps; k++) {
+        const t = k / (steps || 1);
+        visit(Math.floor((x + (u - x) * t) / cell), Math.floor((y + (v - y) * t) / cell));
+      }
     }
-    return cells;
   };
   const doubled: Body[] = [];
   const known = new Set<string>();
-  let left = MOST_COMPARISONS;
+  const seen = new Int32Array(bodies.length).fill(-1);
   bodies.forEach((b, i) => {
-    if (lengthOf(b) > LONGEST_MM) return;
+    work.at(i, bodies.length);
+    const [x, y] = b.points[0]!;
     if (b.isRound) {
       // holes drilled twice are told by their place before any are compared
-      const [[x, y]] = b.points as [readonly [number, number]];
       const key = `${Math.round(x * 100)} ${Math.round(y * 100)} ${Math.round(b.r * 100)}`;
       if (known.has(key)) {
         doubled.push(b);
@@ -240,27 +245,33 @@ export function addHoleToHole(
       }
       known.add(key);
     }
-    const seen = new Set<number>();
-    for (const key of cellsOf(b)) {
+    const own = new Set<number>();
+    walk(b, (cx, cy) => {
+      if (own.has(keyOf(cx, cy))) return;
+      own.add(keyOf(cx, cy));
+      for (let c = cx - 1; c <= cx + 1; c++)
+        for (let r = cy - 1; r <= cy + 1; r++) {
+          const list = grid.get(keyOf(c, r)) ?? [];
+          work.spend(10 + 2 * list.length);
+          for (const j of list) {
+            if (seen[j] === i) continue;
+            seen[j] = i;
+            const o = bodies[j]!;
+            if (b.points.length + o.points.length > 2) work.spend(10 * b.points.length * o.points.length);
+            const d = pathToPath(b, o);
+            if (d - b.r - o.r >= worst.limit || (b.isRound && o.isRound && d < 0.01)) continue;
+            const [ox, oy] = o.points[0]!;
+            worst.add(Math.max(0, d - b.r - o.r), "drill", (x + ox) / 2, (y + oy) / 2);
+          }
+        }
+    });
+    for (const key of own) {
       const list = grid.get(key);
-      for (const j of list ?? []) {
-        if (seen.has(j) || left-- < 0) continue;
-        seen.add(j);
-        const o = bodies[j]!;
-        const d = pathToPath(b, o);
-        const [x, y] = b.points[0]!;
-        if (b.isRound && o.isRound && d < 0.01) continue;
-        const [ox, oy] = o.points[0]!;
-        worst.add(Math.max(0, d - b.r - o.r), "drill", (x + ox) / 2, (y + oy) / 2);
-      }
       if (list) list.push(i);
       else grid.set(key, [i]);
     }
   });
-  // few holes may stand far apart: look farther, up to the size of a large board
-  if (worst.least === undefined && bodies.length - doubled.length > 1 && reach < 700)
-    return addHoleToHole(worst, bodies, reach * 6);
-  return { doubled };
+  return doubled;
 }
 
 function pathToPath(a: Body, b: Body): number {

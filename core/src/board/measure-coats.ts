@@ -24,7 +24,7 @@ interface Input {
   /** Pads of each copper layer. */
   readonly openOf: readonly (readonly OpenPad[])[];
   readonly outline: Outline | undefined;
-  readonly coat: (role: Role, side: "top" | "bottom") => LayerSolids | undefined;
+  readonly coat: (role: "paste" | "legend", side: "top" | "bottom") => LayerSolids | undefined;
   /** Net of a piece of a copper layer. */
   readonly netOf: (layer: number, piece: number) => number;
 }

@@ -1,24 +1,16 @@
+import { orGivenUp, Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
-import { MAX_EDGES } from "../gerber/solids.ts";
+import { Attempts, NotMeasurable } from "./attempts.ts";
 import { isIn, openPads } from "./coats.ts";
 import { checkNames, checkNetlist } from "./connectivity.ts";
-import {
-  addSpaces,
-  addStrokes,
-  addToRings,
-  analyseLayer,
-  cutoutRings,
-  edgeRings,
-  type LayerSolids,
-  unionArea,
-} from "./copper.ts";
+import { analyseLayer, type LayerSolids } from "./copper.ts";
 import { measureDrills } from "./drills.ts";
 import type { Finding } from "./findings.ts";
 import { bodiesOf, groupHoles, settlePlating, settleSlots } from "./holes.ts";
 import { measureCoats } from "./measure-coats.ts";
+import { measureCopper } from "./measure-copper.ts";
 import type { Measure } from "./measure-document.ts";
 import { emptyMeasure, layerName, outlineKeys, rowOf, slotKeys } from "./measure-keys.ts";
-import { addNecks, addOutlineNecks } from "./necks.ts";
 import { joinNets, listNets, padsOf } from "./nets.ts";
 import { chainOutline, type Outline } from "./outline.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
@@ -26,12 +18,8 @@ import { reconcile } from "./reconcile.ts";
 import { checkRegistration } from "./registration-check.ts";
 import type { Role, Side } from "./role.ts";
 import { sayPanel } from "./sets.ts";
-import { r6, Worst } from "./worst.ts";
+import { r6 } from "./worst.ts";
 
-/** Necks of fills are searched up to this width, mm. */
-const NECK_REACH_MM = 0.3;
-/** Narrow places of the board itself are searched up to this width, mm. */
-const OUTLINE_REACH_MM = 3;
 const SIDES = ["top", "bottom"] as const;
 
 /**
@@ -40,13 +28,41 @@ const SIDES = ["top", "bottom"] as const;
  * Method per measure: domain.md 2.4; spacing between islands and between nets, ring on the worst layer, widths from the
  * strokes and from the necks of filled areas. Each least value carries its worst places.
  *
+ * What takes more steps than a board can need is given up and said; its figures are left out.
+ *
  * @param progress called with what is being measured and the share done
+ * @param work what measuring may take in all
  */
 export function measureBoard(
   set: BoardSet,
   progress: (what: string, share: number) => void = () => {},
+  work = Work.ofBoard(),
 ): Measure {
   const findings: Finding[] = [...set.findings];
+  const attempts = new Attempts(findings, work);
+  let stage = "";
+  const tell = (what: string, share: number) => {
+    stage = what;
+    progress(what, share);
+  };
+  try {
+    // whatever is not a piece of its own is one with its stage
+    return orGivenUp(
+      () => measured(set, findings, attempts, tell),
+      (error) => attempts.giveUp(`Measuring (${stage})`, error),
+    );
+  } catch (error) {
+    if (!(error instanceof NotMeasurable)) throw error;
+    return { ...emptyMeasure(set.files.map(rowOf)), reason: error.message, findings };
+  }
+}
+
+function measured(
+  set: BoardSet,
+  findings: Finding[],
+  attempts: Attempts,
+  progress: (what: string, share: number) => void,
+): Measure {
   const used = set.files.filter((f) => f.role !== "unknown" && f.role !== "drawing");
   const layers = set.files.map(rowOf);
   const first = (role: Role, side?: Side) =>
@@ -76,23 +92,32 @@ export function measureBoard(
     });
   const copper = copperFiles.map((f, i) => {
     progress(`copper ${layerName(f)}`, 0.1 + (0.4 * i) / copperFiles.length);
-    return analyseLayer(f.layer!, layerName(f));
+    return attempts.needed(`The copper ${layerName(f)} (${f.path})`, (work) =>
+      analyseLayer(f.layer!, layerName(f), work),
+    );
   });
-  for (const l of copper)
-    if (l.solids.isPartial || l.islands.isPartial)
-      findings.push({
-        tag: "too-many-objects",
-        level: "error",
-        text: l.solids.isPartial
-          ? `The copper ${l.name} expands to more than ${MAX_EDGES / 1e6} million edges; it was measured up to there.`
-          : `So much copper lies over itself on the ${l.name} that not all of it was compared; gaps and nets are not certain.`,
-        do: "Check the layer for copies that are not meant.",
-      });
-  const coat = (role: Role, side: "top" | "bottom") => {
+  // without its mask a side is another board; paste and silkscreen are only looked at
+  const masks = SIDES.map((side) => {
+    const f = first("mask", side);
+    return f?.layer
+      ? attempts.needed(`The mask ${side} (${f.path})`, (work) =>
+          analyseLayer(f.layer!, `mask ${side}`, work),
+        )
+      : undefined;
+  });
+  const coat = (role: "paste" | "legend", side: "top" | "bottom") => {
     const f = first(role, side);
-    return f?.layer ? analyseLayer(f.layer, `${role} ${side}`) : undefined;
+    const name = role === "paste" ? "paste" : "silkscreen";
+    return f?.layer
+      ? attempts.optional(
+          `The ${name} ${side} (${f.path})`,
+          role === "paste"
+            ? `The openings of the stencil on the ${side} are`
+            : `Lines and text on the ${side} are`,
+          (work) => analyseLayer(f.layer!, `${role} ${side}`, work),
+        )
+      : undefined;
   };
-  const masks = SIDES.map((side) => coat("mask", side));
 
   progress("holes", 0.55);
   const drills = used.filter((f) => f.role === "drill" && f.drill);
@@ -110,7 +135,10 @@ export function measureBoard(
   checkNames(netList, findings);
   progress("drills", 0.65);
   const isOpen = (x: number, y: number) => masks.some((m) => m && isIn(m, x, y));
-  const drilled = measureDrills({ drills, holes, slots, bodies, copper, outline, nets, isOpen }, findings);
+  const drilled = measureDrills(
+    { drills, holes, slots, bodies, copper, outline, nets, isOpen, attempts },
+    findings,
+  );
   checkRegistration(
     used,
     holes,
@@ -120,29 +148,7 @@ export function measureBoard(
   );
 
   progress("tracks and gaps", 0.7);
-  const [track, neck, space, netSpace, edge, cut] = Array.from({ length: 6 }, () => new Worst()) as [
-    Worst,
-    Worst,
-    Worst,
-    Worst,
-    Worst,
-    Worst,
-  ];
-  const narrow = new Worst();
-  if (outline?.isClosed)
-    addOutlineNecks(narrow, [...edgeRings(outline), ...cutoutRings(outline)], OUTLINE_REACH_MM);
-  copper.forEach((layer, i) => {
-    addStrokes(track, layer.image, layer.name);
-    addNecks(neck, layer, NECK_REACH_MM);
-    // what clear objects leave thin is mended or etched away by the house; what was drawn thin is a track
-    if (!layer.image.dark.includes(0)) addNecks(track, layer, NECK_REACH_MM);
-    addSpaces(space, layer);
-    addSpaces(netSpace, layer, (k) => nets.groups.find(nets.offsets[i]! + k));
-    if (outline?.isClosed) {
-      addToRings(edge, layer, edgeRings(outline));
-      addToRings(cut, layer, cutoutRings(outline));
-    }
-  });
+  const gaps = measureCopper(copper, nets, outline, attempts);
 
   progress("mask, paste, silkscreen", 0.82);
   const coats = measureCoats(
@@ -168,7 +174,7 @@ export function measureBoard(
     findings,
   );
   checkAgainstJob(set, copperFiles.length, outline, findings);
-  const copperAreaMm2 = Object.fromEntries(copper.map((l) => [l.name, r6(unionArea(l))]));
+  const { areaMm2: copperAreaMm2 } = gaps;
   const extent = outline?.box ?? boxOfPieces(copper);
   progress("done", 1);
   const area = outline?.areaMm2;
@@ -182,26 +188,23 @@ export function measureBoard(
     ...(extent ? { extentMm: extent } : {}),
     copperLayers: copper.length,
     ...(thicknessMm === undefined ? {} : { thicknessMm }),
-    ...track.keys("minTrack"),
-    ...neck.keys("minNeck"),
-    ...space.keys("minSpace"),
-    ...netSpace.keys("minNetSpace"),
+    ...gaps.keys,
     ...drilled.keys,
-    ...edge.keys("minCopperToEdge"),
-    ...cut.keys("minCopperToCutout"),
-    ...narrow.keys("minBoardNeck"),
     ...coats.keys,
     holes: groupHoles(holes),
     ...slotKeys(slots),
     copperFlashes: Object.fromEntries(
-      copper.map((l) => [l.name, l.image.kind.reduce((n, k) => n + (k === KIND.flash ? 1 : 0), 0)]),
+      copper.map((l, i) => [
+        l.name,
+        copperFiles[i]!.layer!.kind.reduce((n, k) => n + (k === KIND.flash ? 1 : 0), 0),
+      ]),
     ),
     copperAreaMm2,
     copperIslands: Object.fromEntries(copper.map((l) => [l.name, l.islands.groups.count()])),
     ...(area
       ? { copperShare: Object.fromEntries(Object.entries(copperAreaMm2).map(([k, v]) => [k, r6(v / area)])) }
       : {}),
-    ...(area && thicknessMm !== undefined
+    ...(area && thicknessMm !== undefined && Object.keys(copperAreaMm2).length === copper.length
       ? { massG: r6(boardMass(area, thicknessMm, Object.values(copperAreaMm2))) }
       : {}),
     ...(thicknessMm !== undefined && drilled.leastPlated !== undefined

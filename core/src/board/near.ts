@@ -24,8 +24,6 @@ export interface Islands {
   readonly groups: Groups;
   readonly near: NearPairs;
   readonly reach: number;
-  /** True when so much lies in one place that not all pairs were looked at. */
-  readonly isPartial: boolean;
 }
 
 /**
@@ -36,19 +34,19 @@ export interface Islands {
  * point of it is looked up in the area by rows of edges. About O(n) for boards, where edges have few neighbours.
  *
  * @param reach mm
+ * @throws OverBudget where more lies in one place than on any board
  */
 export function findIslands(s: Solids, reach: number): Islands {
   const groups = new Groups(s.count);
   const found = new Found();
   let edges = s.edges;
-  let isPartial = false;
   if (s.count > 0) {
     const g = gridOf(s, reach);
     edges = g.t;
-    isPartial = !compare(s, g, reach, groups, found);
+    compare(s, g, reach, groups, found);
     contain(s, groups);
   }
-  return { groups, near: found.done(groups, edges), reach, isPartial };
+  return { groups, near: found.done(groups, edges), reach };
 }
 
 class Found {
@@ -222,8 +220,6 @@ function cuts(edges: Float64Array, o: number, longest: number): number {
   return long <= longest ? 1 : Math.ceil(long / longest);
 }
 
-/** Pairs looked at in one layer at most, some seconds of work: beyond it stand only broken files. */
-const MOST_COMPARISONS = 150_000_000;
 /** A cell of more stretches than this is searched for copies of the same one. */
 const CROWDED = 1000;
 
@@ -246,16 +242,15 @@ function withoutTwins(s: Solids, g: Grid, from: number, to: number, groups: Grou
   return end;
 }
 
-function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found): boolean {
+function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found): void {
   const { t, box, owner, start, item, x0, y0, columns, rows, inverse } = g;
   const { radius } = s;
-  let left = MOST_COMPARISONS;
-  for (let row = 0, cell = 0; row < rows; row++)
+  for (let row = 0, cell = 0; row < rows; row++) {
+    s.work.at(row, rows);
     for (let column = 0; column < columns; column++, cell++) {
       let end = start[cell + 1]!;
       if (end - start[cell]! > CROWDED) end = withoutTwins(s, g, start[cell]!, end, groups);
-      left -= (end - start[cell]!) ** 2 / 2;
-      if (left < 0) return false;
+      s.work.spend(2 * (end - start[cell]!) ** 2);
       for (let i = start[cell]!; i < end; i++) {
         const p = item[i]!;
         const ka = owner[p]!;
@@ -294,7 +289,7 @@ function compare(s: Solids, g: Grid, reach: number, groups: Groups, found: Found
         }
       }
     }
-  return true;
+  }
 }
 
 /** Joins what lies wholly inside an area: one point of each piece against every area whose box holds the piece. */
@@ -339,7 +334,8 @@ function contain(s: Solids, groups: Groups): void {
     const c0 = clamp(((bx0 - x0) / cell) | 0, columns - 1);
     const c1 = clamp(((bx1 - x0) / cell) | 0, columns - 1);
     const r1 = clamp(((by1 - y0) / cell) | 0, rows - 1);
-    for (let r = clamp(((by0 - y0) / cell) | 0, rows - 1); r <= r1; r++)
+    for (let r = clamp(((by0 - y0) / cell) | 0, rows - 1); r <= r1; r++) {
+      s.work.spend(start[r * columns + c1 + 1]! - start[r * columns + c0]!);
       for (let m = start[r * columns + c0]!; m < start[r * columns + c1 + 1]!; m++) {
         const j = item[m]!;
         if (j === k) continue;
@@ -349,5 +345,6 @@ function contain(s: Solids, groups: Groups): void {
         const e = firstEdge[j]! * 4;
         if (insideSolid(s, k, edges[e]!, edges[e + 1]!)) groups.join(k, j);
       }
+    }
   }
 }

@@ -1,4 +1,5 @@
 import { segmentSegment2 } from "../geometry/segment.ts";
+import { Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
 import { distanceTo, insideSolid, type Solids, SolidsBuilder } from "../gerber/solids.ts";
 import type { LayerSolids } from "./copper.ts";
@@ -53,8 +54,13 @@ export function addNecks(worst: Worst, layer: LayerSolids, reach: number): void 
  * @param rings the outline and its cut-outs, flattened
  * @param reach mm, wider places are not looked for
  */
-export function addOutlineNecks(worst: Worst, rings: readonly (readonly number[])[], reach: number): void {
-  const b = new SolidsBuilder(1, 1024);
+export function addOutlineNecks(
+  worst: Worst,
+  rings: readonly (readonly number[])[],
+  reach: number,
+  work = new Work(),
+): void {
+  const b = new SolidsBuilder(1, 1024, work);
   for (const ring of rings) b.ring(ring);
   b.close(0, 0, true);
   const s = b.done();
@@ -99,12 +105,16 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
         else grid.set(key, [i]);
       });
   const stamp = new Int32Array(to - from).fill(-1);
-  for (let i = from; i < to; i++)
+  for (let i = from; i < to; i++) {
+    s.work.at(i - from, to - from);
     if (w.isWall(i))
       each(i, reach, (key) => {
-        for (const j of grid.get(key) ?? []) {
+        const near = grid.get(key) ?? [];
+        s.work.spend(1 + near.length);
+        for (const j of near) {
           if (j <= i || stamp[j - from] === i) continue;
           stamp[j - from] = i;
+          s.work.spend(10);
           const [a, b] = [i * 4, j * 4];
           const d2 = segmentSegment2(
             e[a]!,
@@ -127,6 +137,7 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
             found(d, x, y, ux, uy);
         }
       });
+  }
 }
 
 /**

@@ -1,5 +1,5 @@
 import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
-import { solidsOf } from "../gerber/solids.ts";
+import { shapesOfObject } from "../gerber/shapes.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 import type { BoardFile } from "./read.ts";
@@ -20,17 +20,16 @@ export function positiveOf(image: LayerImage, rings: readonly (readonly number[]
   };
   if (rings.length > 0) for (const [i, ring] of rings.entries()) fill(ring, i === 0 ? 1 : 0);
   else {
-    const { box, count } = solidsOf(image);
-    if (count === 0) return image;
-    const all = Array.from({ length: count }, (_, k) => k * 4);
-    const [x0, y0] = [
-      all.reduce((m, o) => Math.min(m, box[o]!), 1e9),
-      all.reduce((m, o) => Math.min(m, box[o + 1]!), 1e9),
-    ];
-    const [x1, y1] = [
-      all.reduce((m, o) => Math.max(m, box[o + 2]!), -1e9),
-      all.reduce((m, o) => Math.max(m, box[o + 3]!), -1e9),
-    ];
+    let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
+    for (let i = 0; i < image.n; i++)
+      if (image.dark[i] === 1)
+        for (const { box } of shapesOfObject(image, i)) {
+          x0 = Math.min(x0, box[0]);
+          y0 = Math.min(y0, box[1]);
+          x1 = Math.max(x1, box[2]);
+          y1 = Math.max(y1, box[3]);
+        }
+    if (x0 > x1) return image;
     const m = MARGIN_MM;
     fill([x0 - m, y0 - m, x1 + m, y0 - m, x1 + m, y1 + m, x0 - m, y1 + m], 1);
   }

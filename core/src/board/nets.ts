@@ -1,3 +1,4 @@
+import { OverBudget } from "../geometry/work.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import { solidCovers } from "../gerber/solids.ts";
 import type { LayerSolids } from "./copper.ts";
@@ -57,6 +58,9 @@ export interface Pad {
   readonly body: number;
 }
 
+/** Pads of one layer at most. */
+const MOST_PADS = 300_000;
+
 /** Pads of a copper layer in file order, each with the hole through it. */
 export function padsOf(layer: LayerSolids, index: number, bodies: readonly Body[]): Pad[] {
   const { image, solids } = layer;
@@ -83,6 +87,8 @@ export function padsOf(layer: LayerSolids, index: number, bodies: readonly Body[
     if (kind !== KIND.flash && !(kind === KIND.region && a?.pin !== undefined)) continue;
     const piece = pieceOf[i]!;
     if (piece < 0) continue;
+    if (pads.length === MOST_PADS)
+      throw new OverBudget(`it has more than ${MOST_PADS.toLocaleString("en-GB")} pads`);
     const [x, y] =
       kind === KIND.flash
         ? [image.geo[i * 6]!, image.geo[i * 6 + 1]!]

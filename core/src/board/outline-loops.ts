@@ -1,5 +1,6 @@
 import { arcPoints } from "../geometry/arc.ts";
 import { segmentSegment2 } from "../geometry/segment.ts";
+import type { Work } from "../geometry/work.ts";
 import { type Piece, sweepOf } from "./outline-pieces.ts";
 
 export function flatten(loop: readonly Piece[]): number[] {
@@ -97,10 +98,10 @@ export function exactBox(loop: readonly Piece[]): [number, number, number, numbe
 }
 export const inBox = (b: Box, p: Piece) => p.x1 >= b[0] && p.x1 <= b[2] && p.y1 >= b[1] && p.y1 <= b[3];
 
-/** First place where two edges that are not neighbours meet; rings beyond 3,000 points are not searched. */
-export function findCrossing(ring: readonly number[]): [number, number] | undefined {
+/** First place where two edges that are not neighbours meet. */
+export function findCrossing(ring: readonly number[], work: Work): [number, number] | undefined {
   const n = ring.length / 2;
-  if (n > 3000) return undefined;
+  work.spend((n * n) / 2);
   for (let a = 0; a < n; a++) {
     const [ax, ay, bx, by] = edge(ring, a, n);
     for (let b = a + 2; b < n; b++) {

@@ -1,5 +1,6 @@
 import { arcSweep } from "../geometry/arc.ts";
 import { clipAreas } from "../geometry/clip.ts";
+import type { Work } from "../geometry/work.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import { ringsOf, shapesOfObject } from "../gerber/shapes.ts";
 
@@ -20,14 +21,11 @@ function middleOf(p: Piece): [number, number] {
   return [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
 }
 
-/** Filled objects of a profile layer that are laid over each other; more are no outline. */
-const MOST_FILLED = 4000;
-
 /**
  * The pieces an outline is made of: the middle lines of what is drawn with a pen, and the edges of what is filled, as
  * the final image shows it. What is drawn twice counts once; two arcs are the same where they take the same side.
  */
-export function collectPieces(image: LayerImage): Piece[] {
+export function collectPieces(image: LayerImage, work: Work): Piece[] {
   const out: Piece[] = [];
   const seen = new Set<string>();
   const k = (v: number) => Math.round(v * 1000);
@@ -47,15 +45,14 @@ export function collectPieces(image: LayerImage): Piece[] {
     const isDark = image.dark[i] === 1;
     // a flash, a region, and whatever takes away: what is left of it has an edge
     if (kind === KIND.flash || kind === KIND.region || !isDark) {
-      if (filled.length < MOST_FILLED)
-        for (const s of shapesOfObject(image, i)) filled.push({ rings: ringsOf(s), isDark });
+      for (const s of shapesOfObject(image, i)) filled.push({ rings: ringsOf(s, work), isDark });
       continue;
     }
     const p: Piece = { x1: g[o]!, y1: g[o + 1]!, x2: g[o + 2]!, y2: g[o + 3]! };
     if (kind !== KIND.line) p.arc = { cx: g[o + 4]!, cy: g[o + 5]!, ccw: kind === KIND.arcCcw };
     push(p);
   }
-  for (const ring of edgesOf(filled))
+  for (const ring of edgesOf(filled, work))
     for (let a = 0; a < ring.length; a += 2) {
       const b = (a + 2) % ring.length;
       push({ x1: ring[a]!, y1: ring[a + 1]!, x2: ring[b]!, y2: ring[b + 1]! });
@@ -66,6 +63,7 @@ export function collectPieces(image: LayerImage): Piece[] {
 /** Edges of filled objects laid over each other in their order: dark ones join, clear ones take away. */
 function edgesOf(
   filled: readonly { readonly rings: readonly (readonly number[])[]; readonly isDark: boolean }[],
+  work: Work,
 ): number[][] {
   let now: number[][] = [];
   for (let i = 0; i < filled.length; ) {
@@ -76,6 +74,7 @@ function edgesOf(
       isDark ? "union" : "difference",
       isDark ? [...now, ...batch] : now,
       isDark ? [] : batch,
+      work,
     ).flat();
   }
   return now;
@@ -104,7 +103,7 @@ export interface Chained {
 }
 
 /** Walks from piece to piece, always to the nearest free end within the tolerance. O(n) with a grid of ends. */
-export function chain(pieces: readonly Piece[], tolerance: number): Chained {
+export function chain(pieces: readonly Piece[], tolerance: number, work: Work): Chained {
   const cell = Math.max(tolerance, 0.01) * 2;
   const grid = new Map<string, number[]>();
   const keyOf = (x: number, y: number) => `${Math.floor(x / cell)} ${Math.floor(y / cell)}`;
@@ -120,13 +119,17 @@ export function chain(pieces: readonly Piece[], tolerance: number): Chained {
     put(i * 2);
     put(i * 2 + 1);
   }
+  const spent = (list: readonly number[] = []) => {
+    work.spend(20 + list.length);
+    return list;
+  };
   const used = new Uint8Array(pieces.length);
   const nearest = (x: number, y: number): { end: number; mm: number } | undefined => {
     let best: { end: number; mm: number } | undefined;
     const [cx, cy] = [Math.floor(x / cell), Math.floor(y / cell)];
     for (let a = cx - 1; a <= cx + 1; a++)
       for (let b = cy - 1; b <= cy + 1; b++)
-        for (const e of grid.get(`${a} ${b}`) ?? []) {
+        for (const e of spent(grid.get(`${a} ${b}`))) {
           if (used[e >> 1]) continue;
           const mm = Math.hypot(endX(e) - x, endY(e) - y);
           if (mm <= tolerance && (!best || mm < best.mm)) best = { end: e, mm };
@@ -175,6 +178,7 @@ export function chain(pieces: readonly Piece[], tolerance: number): Chained {
       [b.x2, b.y2],
     ] as const;
   });
+  work.spend(ends.length * ends.length);
   ends.forEach(([x, y], i) => {
     let mm = Number.POSITIVE_INFINITY;
     ends.forEach(([u, v], j) => {

@@ -1,4 +1,5 @@
 import { insideRings, signedArea } from "../geometry/polygon.ts";
+import { orGivenUp, Work } from "../geometry/work.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import type { Finding } from "./findings.ts";
 import {
@@ -59,7 +60,43 @@ const STEPS = [
  * @param file name for the findings
  */
 export function chainOutline(image: LayerImage, file: string): Outline {
-  const pieces = collectPieces(image);
+  const known = outlines.get(image);
+  if (known?.file === file) return known.outline;
+  const outline = bounded(image, file);
+  outlines.set(image, { file, outline });
+  return outline;
+}
+
+/** Steps the lines of an outline may take; one of 20,000 pieces takes as many. */
+const MOST_STEPS = 300_000_000;
+
+/** Asked for the same layer while a board is read, measured and drawn; forgotten with the layer. */
+const outlines = new WeakMap<LayerImage, { readonly file: string; readonly outline: Outline }>();
+
+function bounded(image: LayerImage, file: string): Outline {
+  const work = new Work(MOST_STEPS);
+  return orGivenUp(
+    () => chained(image, file, work),
+    ({ far }): Outline => ({
+      isClosed: false,
+      loops: [],
+      largestGapMm: 0,
+      cutouts: 0,
+      findings: [
+        {
+          tag: "budget-reached",
+          level: "error",
+          file,
+          text: `The profile layer draws ${image.n} objects that lie over each other more than an outline can; it was given up${far}, and the board's size is not known.`,
+          do: "Export the outline alone, each line once.",
+        },
+      ],
+    }),
+  );
+}
+
+function chained(image: LayerImage, file: string, work: Work): Outline {
+  const pieces = collectPieces(image, work);
   if (pieces.length === 0)
     return {
       isClosed: false,
@@ -78,15 +115,15 @@ export function chainOutline(image: LayerImage, file: string): Outline {
     };
   let best: Chained | undefined;
   for (const step of STEPS) {
-    best = chain(pieces, step.mm);
-    if (best.open.length === 0) return measured(best, step, file, []);
+    best = chain(pieces, step.mm, work);
+    if (best.open.length === 0) return measured(best, step, file, [], work);
   }
   // closed loops that hold everything else make the rest strays, not an open outline
   const strays = best!.open;
   const outer = best!.loops
     .map((l) => boxOf(l))
     .find((b) => strays.every((s) => s.every((p) => inBox(b, p))));
-  if (outer) return measured(best!, STEPS[2], file, strays);
+  if (outer) return measured(best!, STEPS[2], file, strays, work);
   const gap = best!.gaps[0];
   return {
     isClosed: false,
@@ -113,6 +150,7 @@ function measured(
   step: (typeof STEPS)[number],
   file: string,
   strays: readonly (readonly Piece[])[],
+  work: Work,
 ): Outline {
   const findings: Finding[] = [];
   const gap = found.joined;
@@ -147,9 +185,12 @@ function measured(
     });
   }
   const rings = found.loops.map((l) => flatten(l));
+  const corners = rings.reduce((n, r) => n + r.length, 0);
   const loops: Loop[] = found.loops
     .map((loop, k) => {
       const ring = rings[k]!;
+      work.at(k, rings.length);
+      work.spend(corners);
       const isCcw = signedArea(ring) >= 0;
       const depth = rings.filter((r, m) => m !== k && insideRings([r], ring[0]!, ring[1]!)).length;
       const inner = innerRadius(loop, isCcw, depth % 2 === 1);
@@ -174,7 +215,7 @@ function measured(
     });
   const board = outer[0];
   if (!board) return { isClosed: false, loops, largestGapMm: found.joined.mm, cutouts: 0, findings };
-  const crossing = findCrossing(board.ring);
+  const crossing = findCrossing(board.ring, work);
   if (crossing)
     findings.push({
       tag: "outline-self-crossing",

@@ -82,11 +82,12 @@ function outlineFigures(s: Solids, pieces: readonly number[]): Omit<PasteOpening
           "union",
           pieces.flatMap((k) => ringsOfSolid(s, k)),
           [],
+          s.work,
         ).flat();
   const areaMm2 =
     pieces.length === 1
       ? rings.reduce((a, r, i) => a + (i === 0 ? 1 : -1) * Math.abs(signedArea(r)), 0)
-      : unionRingArea(rings);
+      : unionRingArea(rings, s.work);
   let perimeterMm = 0;
   for (const ring of rings)
     for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2)

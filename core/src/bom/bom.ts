@@ -1,5 +1,6 @@
 import { type Finding, FindingList } from "../board/findings.ts";
 import { type Cells, plain } from "../table/columns.ts";
+import { boundedRows } from "../table/rows.ts";
 import { type Layout, layoutOf } from "./layout.ts";
 import { cleanCell } from "./leftovers.ts";
 import { markIn, markInColumn } from "./marks.ts";
@@ -39,8 +40,9 @@ export interface Bom {
  *
  * @param chosen columns a person assigned: key → header text
  */
-export function readBom(cells: Cells, file: string, chosen: Partial<Record<BomColumn, string>> = {}): Bom {
+export function readBom(all: Cells, file: string, chosen: Partial<Record<BomColumn, string>> = {}): Bom {
   const found = new FindingList(20);
+  const cells = boundedRows(all, file, found);
   const layout = layoutOf(cells, file, chosen, found);
   if (!layout) return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
   return readRows(cells, file, layout, found);
@@ -50,8 +52,10 @@ export function readBom(cells: Cells, file: string, chosen: Partial<Record<BomCo
  * Reads a parts list whose columns a person confirmed: by place, whatever their headings say.
  * @see readBom
  */
-export const readBomAt = (cells: Cells, file: string, layout: Layout): Bom =>
-  readRows(cells, file, layout, new FindingList(20));
+export function readBomAt(cells: Cells, file: string, layout: Layout): Bom {
+  const found = new FindingList(20);
+  return readRows(boundedRows(cells, file, found), file, layout, found);
+}
 
 function readRows(cells: Cells, file: string, layout: Layout, found: FindingList): Bom {
   const { heads, firstRow } = layout;

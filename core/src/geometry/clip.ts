@@ -10,12 +10,49 @@ import {
   type PolyPath64,
   PolyTree64,
 } from "clipper2-ts";
+import { Work } from "./work.ts";
 
 /** Clipping works on whole nanometres, the resolution of the layer format itself. */
 const SCALE = 1e6;
 
 /** A filled area: the outer ring first, then its holes; rings as [x0, y0, …] in mm. */
 export type Area = number[][];
+
+/**
+ * Steps the sweep takes for these rings: at every height of a corner it walks the edges that cross that height, and where
+ * a ring has a lowest corner its edges are put in their place among them. Spent before the sweep, which cannot be stopped on its way.
+ */
+function weigh(work: Work, ...lists: readonly (readonly ArrayLike<number>[])[]): void {
+  let n = 0;
+  for (const rings of lists) for (const ring of rings) n += ring.length >> 1;
+  work.spend(200 * n);
+  const low = new Float64Array(n);
+  const high = new Float64Array(n);
+  const minima: number[] = [];
+  let e = 0;
+  for (const rings of lists)
+    for (const ring of rings)
+      for (let i = 1, j = ring.length - 1; i < ring.length; j = i, i += 2, e++) {
+        const [a, b] = [ring[i]!, ring[j]!];
+        low[e] = a < b ? a : b;
+        high[e] = a < b ? b : a;
+        if (b > a && ring[i + 2 < ring.length ? i + 2 : 1]! >= a) minima.push(a);
+      }
+  const lowest = Float64Array.from(minima).sort();
+  low.sort();
+  high.sort();
+  // edges across each height, and the rings that begin there
+  let steps = 0;
+  for (let i = 0, ended = 0, m = 0; i < n; ) {
+    const y = low[i]!;
+    while (i < n && low[i] === y) i++;
+    while (ended < n && high[ended]! < y) ended++;
+    const first = m;
+    while (m < lowest.length && lowest[m]! <= y) m++;
+    steps += (i - ended) * (20 + 4 * (m - first));
+  }
+  work.spend(steps);
+}
 
 const toPath = (ring: ArrayLike<number>): Path64 => {
   const path: Path64 = [];
@@ -31,13 +68,17 @@ const toRing = (path: Path64): number[] => path.flatMap((p) => [p.x / SCALE, p.y
  *
  * @param subject rings, filled by the non-zero rule
  * @param clip rings, filled by the non-zero rule
+ * @param work what it may take
  * @returns separate areas, each an outer ring and its holes
+ * @throws OverBudget where too much crosses itself
  */
 export function clipAreas(
   how: "union" | "difference" | "intersection" | "xor",
   subject: readonly ArrayLike<number>[],
   clip: readonly ArrayLike<number>[],
+  work = new Work(),
 ): Area[] {
+  weigh(work, subject, clip);
   const kind = {
     union: ClipType.Union,
     difference: ClipType.Difference,
@@ -66,8 +107,13 @@ export function clipAreas(
   return areas;
 }
 
-/** Area of the union of rings in mm², by the same sweep without building the tree of areas and holes. */
-export function unionRingArea(rings: readonly ArrayLike<number>[]): number {
+/**
+ * Area of the union of rings in mm², by the same sweep without building the tree of areas and holes.
+ *
+ * @throws OverBudget where too much crosses itself
+ */
+export function unionRingArea(rings: readonly ArrayLike<number>[], work = new Work()): number {
+  weigh(work, rings);
   const clipper = new Clipper64();
   clipper.addSubject(rings.map(toPath) as Paths64);
   const out: Paths64 = [];

@@ -1,4 +1,8 @@
+import type { Work } from "../geometry/work.ts";
 import type { Solids } from "./solids.ts";
+
+/** Rows an edge stands in, on average, at most. */
+const MOST_ROWS_AN_EDGE = 16;
 
 /** Rows of edges of an area, so that a point's ray meets few of them. */
 export class RowIndex {
@@ -8,13 +12,21 @@ export class RowIndex {
   private readonly inverse: number;
   private readonly rows: number;
   private readonly e: Float64Array;
+  private readonly work: Work;
 
   constructor(s: Solids, k: number) {
     this.e = s.edges;
+    this.work = s.work;
     const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];
     this.y0 = s.box[k * 4 + 1]!;
     const high = Math.max(1e-9, s.box[k * 4 + 3]! - this.y0);
-    this.rows = Math.max(1, Math.min(4096, (to - from) >> 2));
+    // tall edges stand in many rows: fewer rows then, or the index outgrows the edges
+    let tall = 0;
+    for (let i = from; i < to; i++) tall += Math.abs(this.e[i * 4 + 3]! - this.e[i * 4 + 1]!) / high;
+    this.rows = Math.max(
+      1,
+      Math.min(4096, (to - from) >> 2, Math.ceil((MOST_ROWS_AN_EDGE * (to - from)) / (tall + 1e-9))),
+    );
     this.inverse = this.rows / high;
     this.start = new Int32Array(this.rows + 1);
     for (let i = from; i < to; i++)
@@ -40,6 +52,7 @@ export class RowIndex {
   inside(x: number, y: number): boolean {
     const { e } = this;
     const r = this.row(y);
+    this.work.spend(2 + this.start[r + 1]! - this.start[r]!);
     let inside = false;
     for (let m = this.start[r]!; m < this.start[r + 1]!; m++) {
       const i = this.item[m]! * 4;

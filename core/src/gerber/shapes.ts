@@ -1,6 +1,7 @@
 import { arcPoints, capsuleRing } from "../geometry/arc.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { signedArea } from "../geometry/polygon.ts";
+import { Work } from "../geometry/work.ts";
 import { KIND, type LayerImage } from "./image.ts";
 import { strokeRing } from "./macro.ts";
 
@@ -17,28 +18,31 @@ export interface Shape {
 }
 
 /** Rings of a shape, outer first, for booleans and areas. */
-export function ringsOf(s: Shape): readonly (readonly number[])[] {
+export function ringsOf(s: Shape, work = new Work()): readonly (readonly number[])[] {
   if (s.rings.length > 0) return s.rings;
   const e = s.edges;
   if (e.length === 4) return [capsuleRing(e[0]!, e[1]!, e[2]!, e[3]!, s.r)];
   const parts: number[][] = [];
   for (let k = 0; k < e.length; k += 4) parts.push(capsuleRing(e[k]!, e[k + 1]!, e[k + 2]!, e[k + 3]!, s.r));
-  return clipAreas("union", parts, []).flat();
+  return clipAreas("union", parts, [], work).flat();
 }
 
 /**
  * The solid pieces of a layer after its polarity: what clear objects erase is cut from what was drawn before them.
  *
  * Dark objects that nothing erases stay as they are (a capsule stays exact); the others become areas.
+ *
+ * @throws OverBudget where clear and dark lie over each other more than on any board
  */
-export function shapesOf(image: LayerImage): Shape[] {
+export function shapesOf(image: LayerImage, work = new Work()): Shape[] {
   let done: Shape[] = [];
   let clear: Shape[] = [];
   const flush = () => {
-    if (clear.length > 0) done = erase(done, clear);
+    if (clear.length > 0) done = erase(done, clear, work);
     clear = [];
   };
   for (let i = 0; i < image.n; i++) {
+    work.at(i, image.n);
     const isDark = image.dark[i] === 1;
     if (isDark) flush();
     for (const shape of shapesOfObject(image, i)) (isDark ? done : clear).push(shape);
@@ -50,15 +54,21 @@ export function shapesOf(image: LayerImage): Shape[] {
 const meets = (a: Shape, b: Shape) =>
   a.box[0] <= b.box[2] && b.box[0] <= a.box[2] && a.box[1] <= b.box[3] && b.box[1] <= a.box[3];
 
-function erase(dark: readonly Shape[], clear: readonly Shape[]): Shape[] {
+function erase(dark: readonly Shape[], clear: readonly Shape[], work: Work): Shape[] {
   const out: Shape[] = [];
   for (const s of dark) {
+    work.spend(clear.length);
     const cutters = clear.filter((c) => meets(s, c));
     if (cutters.length === 0) {
       out.push(s);
       continue;
     }
-    const areas = clipAreas("difference", ringsOf(s), cutters.flatMap(ringsOf));
+    const areas = clipAreas(
+      "difference",
+      ringsOf(s, work),
+      cutters.flatMap((c) => ringsOf(c, work)),
+      work,
+    );
     for (const area of areas) if (Math.abs(signedArea(area[0]!)) > 1e-7) out.push(areaShape(area, s.object));
   }
   return out;

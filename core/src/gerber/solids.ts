@@ -1,5 +1,6 @@
 import { arcPoints, capsuleRing } from "../geometry/arc.ts";
 import { type Area, clipAreas } from "../geometry/clip.ts";
+import { OverBudget, Work } from "../geometry/work.ts";
 import { KIND, type LayerImage } from "./image.ts";
 import { RowIndex } from "./row-index.ts";
 import { ringsOf, type Shape, shapesOf, shapesOfObject } from "./shapes.ts";
@@ -21,14 +22,14 @@ export interface Solids {
   readonly box: Float64Array;
   /** The object of the image each piece came from. */
   readonly object: Int32Array;
-  /** True when the layer expands beyond {@link MAX_EDGES}: the rest is not among the pieces. */
-  readonly isPartial: boolean;
+  /** What measuring these pieces may take; every search among them is counted in it. */
+  readonly work: Work;
   /** Rows of edges of the large areas, made when first asked. */
   readonly rows: Map<number, RowIndex>;
 }
 
-/** Edges of one layer's pieces at most: half a gigabyte. */
-export const MAX_EDGES = 16_000_000;
+/** Edges of one layer's pieces at most: with the grid over them half a gigabyte. */
+const MAX_EDGES = 4_000_000;
 
 /** Growing columns behind {@link Solids}. */
 export class SolidsBuilder {
@@ -40,8 +41,10 @@ export class SolidsBuilder {
   private isArea: Uint8Array;
   private box: Float64Array;
   private object: Int32Array;
+  private readonly work: Work;
 
-  constructor(pieces = 256, edges = 1024) {
+  constructor(pieces = 256, edges = 1024, work = new Work()) {
+    this.work = work;
     this.edges = new Float64Array(edges * 4);
     this.firstEdge = new Int32Array(pieces + 1);
     this.radius = new Float64Array(pieces);
@@ -52,7 +55,11 @@ export class SolidsBuilder {
 
   edge(x1: number, y1: number, x2: number, y2: number): void {
     let o = this.e * 4;
-    if (o === this.edges.length) this.edges = grown(this.edges);
+    if (o === this.edges.length) {
+      if (this.e >= MAX_EDGES)
+        throw new OverBudget(`its copies come to more than ${MAX_EDGES / 1e6} million edges`);
+      this.edges = grown(this.edges);
+    }
     const t = this.edges;
     t[o++] = x1;
     t[o++] = y1;
@@ -107,10 +114,6 @@ export class SolidsBuilder {
     this.object = grown(this.object);
   }
 
-  get isFull(): boolean {
-    return this.e > MAX_EDGES;
-  }
-
   done(): Solids {
     const { n, e } = this;
     return {
@@ -121,7 +124,7 @@ export class SolidsBuilder {
       isArea: this.isArea.subarray(0, n),
       box: this.box.subarray(0, n * 4),
       object: this.object.subarray(0, n),
-      isPartial: this.isFull,
+      work: this.work,
       rows: new Map(),
     };
   }
@@ -136,17 +139,20 @@ function grown<T extends Float64Array | Int32Array | Uint8Array>(old: T, length 
 /**
  * The solid pieces of a layer after its polarity. Strokes of round stamps stay exact capsules; layers without clear
  * objects are packed in one pass, O(edges); what clear objects erase goes through the clipping package.
+ *
+ * @param work what this and all searches among the pieces may take
+ * @throws OverBudget where the layer is larger or more tangled than a board can be
  */
-export function solidsOf(image: LayerImage): Solids {
-  if (image.dark.includes(0)) return packShapes(shapesOf(image));
-  const b = new SolidsBuilder(image.n + 1, Math.max(1024, image.n * 2));
+export function solidsOf(image: LayerImage, work = new Work()): Solids {
+  if (image.dark.includes(0)) return packShapes(shapesOf(image, work), work);
+  const b = new SolidsBuilder(image.n + 1, Math.max(1024, image.n * 2), work);
   const g = image.geo;
-  for (let i = 0; i < image.n && !b.isFull; i++) {
+  for (let i = 0; i < image.n; i++) {
     const kind = image.kind[i]!;
     const o = i * 6;
     if (kind === KIND.region) {
       const ring = image.points.subarray(g[o]! * 2, g[o + 1]! * 2);
-      const areas = cutIns(ring);
+      const areas = cutIns(ring, work);
       if (!areas) {
         b.ring(ring);
         b.close(i, 0, true);
@@ -185,8 +191,8 @@ export function solidsOf(image: LayerImage): Solids {
 }
 
 /** Shapes made elsewhere, packed. */
-export function packShapes(shapes: readonly Shape[]): Solids {
-  const b = new SolidsBuilder(shapes.length + 1);
+export function packShapes(shapes: readonly Shape[], work = new Work()): Solids {
+  const b = new SolidsBuilder(shapes.length + 1, 1024, work);
   for (const s of shapes) addShape(b, s);
   return b.done();
 }
@@ -203,7 +209,7 @@ function addShape(b: SolidsBuilder, s: Shape): void {
  * A contour that walks to a hole and back along the same line (a cut-in) as an area with its hole; undefined for the
  * usual contour without one. A contour that touches or crosses itself is cleaned in passing.
  */
-export function cutIns(ring: ArrayLike<number>): Area[] | undefined {
+export function cutIns(ring: ArrayLike<number>, work: Work): Area[] | undefined {
   const n = ring.length / 2;
   if (n < 8) return undefined;
   const seen = new Set<string>();
@@ -211,7 +217,7 @@ export function cutIns(ring: ArrayLike<number>): Area[] | undefined {
   for (let i = 0, j = n - 1; i < n; j = i, i++) {
     const from = `${k(ring[j * 2]!)},${k(ring[j * 2 + 1]!)}`;
     const to = `${k(ring[i * 2]!)},${k(ring[i * 2 + 1]!)}`;
-    if (seen.has(`${to} ${from}`)) return clipAreas("union", [ring], []);
+    if (seen.has(`${to} ${from}`)) return clipAreas("union", [ring], [], work);
     seen.add(`${from} ${to}`);
   }
   return undefined;
@@ -260,6 +266,7 @@ export function insideSolid(s: Solids, k: number, x: number, y: number): boolean
     }
     return index.inside(x, y);
   }
+  s.work.spend(s.firstEdge[k + 1]! - s.firstEdge[k]!);
   let inside = false;
   for (let i = s.firstEdge[k]! * 4, end = s.firstEdge[k + 1]! * 4; i < end; i += 4) {
     const y1 = e[i + 1]!;
@@ -272,6 +279,7 @@ export function insideSolid(s: Solids, k: number, x: number, y: number): boolean
 /** Squared distance from a point to the nearest edge of a piece, its radius left aside. */
 export function edgeDistance2(s: Solids, k: number, x: number, y: number): number {
   const e = s.edges;
+  s.work.spend((s.firstEdge[k + 1]! - s.firstEdge[k]!) >> 2);
   let best = Number.POSITIVE_INFINITY;
   for (let i = s.firstEdge[k]! * 4, end = s.firstEdge[k + 1]! * 4; i < end; i += 4) {
     const ux = e[i + 2]! - e[i]!;

@@ -1,6 +1,7 @@
 import { type Finding, FindingList } from "../board/findings.ts";
 import { wordsOf } from "../board/role-name.ts";
 import type { Cells } from "../table/columns.ts";
+import { boundedRows } from "../table/rows.ts";
 import {
   type PlacementColumn as Column,
   factorOf,
@@ -76,7 +77,7 @@ export function readPlacement(
   chosen: Partial<Record<PlacementColumn, string>> = {},
 ): Placements {
   const found = new FindingList(20);
-  const rows = spread(cells);
+  const rows = spread(boundedRows(cells, file, found));
   const head = findPlacementHead(rows, chosen);
   if (!head) {
     found.add({

@@ -1,6 +1,7 @@
 import { chainOutline } from "../board/outline.ts";
 import type { BoardSet } from "../board/read.ts";
 import { insideRings } from "../geometry/polygon.ts";
+import { orGivenUp } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
 import { ringsOf, shapesOf } from "../gerber/shapes.ts";
 
@@ -43,7 +44,12 @@ export function drawSide(set: BoardSet, side: "top" | "bottom"): SideDrawing | u
     side,
     box: [x0, y0, x1, y1],
     outline: outline.loops.map((l) => ring(l.ring)),
-    openings: mask ? shapesOf(mask).flatMap((s) => ringsOf(s).slice(0, 1).map(ring)) : [],
+    openings: mask
+      ? orGivenUp(
+          () => shapesOf(mask).flatMap((s) => ringsOf(s).slice(0, 1).map(ring)),
+          () => [],
+        )
+      : [],
     legend: [...widths].map(([width, lines]) => ({ width, lines })),
     holes: drills.flatMap((d) =>
       d.hits

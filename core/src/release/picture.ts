@@ -1,6 +1,7 @@
 import { cutoutRings, edgeRings } from "../board/copper.ts";
 import { chainOutline } from "../board/outline.ts";
 import type { BoardFile, BoardSet } from "../board/read.ts";
+import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 
 /** Colours of the materials, as CSS. */
@@ -24,7 +25,14 @@ const n = (v: number) => String(Math.round(v * 1000) / 1000);
 export function boardSvg(set: BoardSet, side: "top" | "bottom", c: PictureColours): string | undefined {
   const of = (role: string): Solids | undefined => {
     const f = set.files.find((x) => x.role === role && x.side === side && x.layer);
-    return f?.layer ? solidsOf(f.layer) : undefined;
+    const { layer } = f ?? {};
+    // a layer that was too tangled to be measured, which the release names, is not drawn either
+    return layer
+      ? orGivenUp(
+          () => solidsOf(layer),
+          () => undefined,
+        )
+      : undefined;
   };
   const profile = set.files.find((f) => f.role === "profile" && f.layer);
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
