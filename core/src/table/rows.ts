@@ -2,7 +2,7 @@ import type { FindingList } from "../board/findings.ts";
 import type { Cells } from "./columns.ts";
 
 /** Rows of a list that are read: far above what any board has. */
-const MOST_ROWS = 20_000;
+const MOST_ROWS = 60_000;
 
 /** The rows of a list up to a bound; that there are more is an error. */
 export function boundedRows(cells: Cells, file: string, found: FindingList): Cells {

@@ -65,13 +65,15 @@ async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer
   if (rejected)
     throw new AppError("ARCHIVE_INVALID", rejected, "Pack the files again and drop the new archive.");
   const m = measureBoard(set);
-  if (m.outcome === "reject")
+  if (m.outcome === "reject") {
+    const why = m.findings.find((f) => f.text === m.reason);
     throw new AppError(
-      "NO_BOARD_FILE",
+      why?.tag === "budget-reached" ? "TOO_MUCH_WORK" : "NO_BOARD_FILE",
       m.reason ?? "Nothing in the drop has a role on a board.",
-      "Drop the layers and drills your layout program wrote.",
+      why?.do ?? "Drop the layers and drills your layout program wrote.",
       { details: m.layers },
     );
+  }
   return {
     kind: "measured",
     measure: JSON.stringify(measureToKeep(m)),

@@ -101,12 +101,16 @@ export function NewProductPage() {
         );
         if (board !== connection.current) return;
         if (loaded.kind === "error") setProblem(loaded);
-        else if (loaded.measure.outcome === "reject")
+        else if (loaded.measure.outcome === "reject") {
+          const { reason, findings, layers } = loaded.measure;
+          const todo =
+            findings.find((f) => f.text === reason)?.do ??
+            "Drop the layers and drills your layout program wrote.";
           setProblem({
-            message: loaded.measure.reason ?? "Nothing in the drop is a board.",
-            hint: `Read: ${loaded.measure.layers.map((l) => `${l.file} (${l.reason})`).join("; ")}. Drop the layers and drills your layout program wrote.`,
+            message: reason ?? "Nothing in the drop is a board.",
+            hint: `${todo} Read: ${layers.map((l) => `${l.file} (${l.reason})`).join("; ")}.`,
           });
-        else
+        } else
           setDrop({
             files,
             board,
