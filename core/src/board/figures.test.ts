@@ -361,7 +361,7 @@ test("parts list × placement × pads: every disagreement by name", () => {
   expect(about("placement-wrong-side")).toEqual([["C1"]]);
   expect(about("placement-off-pads")).toEqual([["U1"]]);
   expect(about("placement-doubled")).toEqual([["U1", "R5"]]);
-  expect(about("placement-rotation-odd")).toEqual([["R4"]]);
+  expect(about("footprint-turned")).toEqual([["R4"]]);
   expect(about("pin-count-odd")).toEqual([["U1"]]);
 });
 

@@ -41,7 +41,13 @@ const SOLDERED = new Set(["SMDPad", "ComponentPad", "BGAPad", "ConnectorPad", "H
 export function measureCoats(
   d: Input,
   findings: Finding[],
-): { keys: Record<string, unknown>; counts: Counts; isSoldered: (p: OpenPad) => boolean } {
+): {
+  keys: Record<string, unknown>;
+  counts: Counts;
+  isSoldered: (p: OpenPad) => boolean;
+  /** Silkscreen by side; undefined where it was given up, absent where no file holds it. */
+  legends: Map<"top" | "bottom", LayerSolids | undefined>;
+} {
   const [web, expansion, line, opening, pitch] = Array.from({ length: 5 }, () => new Worst()) as [
     Worst,
     Worst,
@@ -59,6 +65,7 @@ export function measureCoats(
   const edgeContacts: Record<string, EdgeContacts> = {};
   const inks = (["top", "bottom"] as const).map((side) => d.coat("paste", side));
   const hasInk = inks.some((x) => x !== undefined);
+  const legends = new Map<"top" | "bottom", LayerSolids | undefined>();
   (["top", "bottom"] as const).forEach((side, i) => {
     const mask = d.masks[i];
     const index = d.copper.findIndex((l) => l.name === side);
@@ -96,6 +103,7 @@ export function measureCoats(
       if (copper) checkPaste(openings, copper, side, findings);
     }
     const legend = d.coat("legend", side);
+    if (d.first("legend", side)?.layer) legends.set(side, legend);
     if (legend) {
       addStrokes(line, legend.image, `legend ${side}`);
       for (const t of textHeights(legend)) text.add(t.mm, `legend ${side}`, t.x, t.y);
@@ -117,6 +125,7 @@ export function measureCoats(
     if (contacts) edgeContacts[side] = contacts;
   });
   return {
+    legends,
     // without any paste layer every pad may carry a part
     isSoldered: (p) =>
       !hasInk || inks.some((x) => x?.name.endsWith(d.copper[p.layer]!.name) && isIn(x, p.x, p.y)),

@@ -6,13 +6,17 @@ import { checkNames, checkNetlist } from "./connectivity.ts";
 import { analyseLayer, type LayerSolids } from "./copper.ts";
 import { measureDrills } from "./drills.ts";
 import type { Finding } from "./findings.ts";
+import { compareFootprints, sayDoubledNames } from "./footprints.ts";
 import { bodiesOf, groupHoles, settlePlating, settleSlots } from "./holes.ts";
+import { checkAgainstJob } from "./job-figures.ts";
 import { measureCoats } from "./measure-coats.ts";
 import { measureCopper } from "./measure-copper.ts";
 import type { Measure } from "./measure-document.ts";
 import { emptyMeasure, layerName, outlineKeys, rowOf, slotKeys } from "./measure-keys.ts";
 import { joinNets, listNets, padsOf } from "./nets.ts";
 import { chainOutline, type Outline } from "./outline.ts";
+import { padsByRef, patternsOf } from "./part-pads.ts";
+import { sayUnmarked, shapeOf } from "./pin-marks.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
 import { reconcile } from "./reconcile.ts";
 import { checkRegistration } from "./registration-check.ts";
@@ -163,16 +167,16 @@ function measured(
     },
     findings,
   );
-  const check = reconcile(
-    set.bom,
-    set.placements,
-    openOf.flat(),
-    (i) => copper[i]!.name,
-    set.netlist?.points ?? [],
-    set.files.find((f) => f.role === "placement")?.path ?? "",
-    coats.isSoldered,
-    findings,
+  const sideOf = (i: number) => copper[i]!.name;
+  const byRef = padsByRef(openOf.flat(), sideOf, set.netlist?.points ?? [], coats.isSoldered, (p) =>
+    shapeOf(copper[p.layer]!.image, p.object),
   );
+  const patterns = patternsOf(byRef, set.placements?.parts ?? []);
+  compareFootprints(patterns, findings);
+  sayDoubledNames(new Map([...byRef].map(([ref, p]) => [ref, p.places])), findings);
+  sayUnmarked(patterns, byRef, coats.legends, set.bom, findings);
+  const placementFile = set.files.find((f) => f.role === "placement")?.path ?? "";
+  const check = reconcile(set.bom, set.placements, byRef, openOf.flat(), sideOf, placementFile, findings);
   checkAgainstJob(set, copperFiles.length, outline, findings);
   const { areaMm2: copperAreaMm2 } = gaps;
   const extent = outline?.box ?? boxOfPieces(copper);
@@ -274,31 +278,4 @@ function boxOfPieces(copper: readonly LayerSolids[]): [number, number, number, n
           ]
         : [s.box[o]!, s.box[o + 1]!, s.box[o + 2]!, s.box[o + 3]!];
   return b;
-}
-
-/** What the job file states against what was found. */
-function checkAgainstJob(
-  { job }: BoardSet,
-  copperLayers: number,
-  outline: Outline | undefined,
-  findings: Finding[],
-): void {
-  if (job?.layers !== undefined && copperLayers > 0 && job.layers !== copperLayers)
-    findings.push({
-      tag: "job-layer-count",
-      level: "warning",
-      text: `The job file states ${job.layers} copper layers, ${copperLayers} were found.`,
-      do: "Look for a missing layer.",
-    });
-  for (const [what, stated, found] of [
-    ["width", job?.widthMm, outline?.widthMm],
-    ["height", job?.heightMm, outline?.heightMm],
-  ] as const)
-    if (stated !== undefined && found !== undefined && Math.abs(stated - found) > 0.3)
-      findings.push({
-        tag: "job-size",
-        level: "warning",
-        text: `The job file states a ${what} of ${stated} mm, the outline measures ${found} mm.`,
-        do: "Check whether the files are of one export.",
-      });
 }

@@ -1,10 +1,10 @@
 import type { Bom } from "../bom/bom.ts";
 import { lettersOf } from "../bom/refs.ts";
-import type { TestPoint } from "../netlist/read.ts";
 import type { Placement, Placements } from "../placement/placement.ts";
 import type { OpenPad } from "./coats.ts";
 import type { Finding } from "./findings.ts";
 import { pinsOfPackage } from "./package-pins.ts";
+import type { PartPads } from "./part-pads.ts";
 
 /** Parts list against placement file against pads. */
 export interface CrossCheck {
@@ -20,35 +20,24 @@ export interface CrossCheck {
   readonly padsWithoutPart?: readonly string[];
 }
 
-/** The pads of one part. */
-interface PartPads {
-  readonly pins: Set<string>;
-  readonly places: { pin: string; x: number; y: number }[];
-  readonly sides: Set<string>;
-  hasHole: boolean;
-  /** A part is soldered to one of them: card contacts and marks are pads without a part. */
-  isSoldered: boolean;
-}
-
 const NOT_PARTS = new Set(["TP", "FID", "MH", "H", "VIA"]);
 
 /**
  * Parts list × placement × pads. Pads belong to parts by the attributes of the copper, else by the netlist's pins; where
  * neither says it, only what the two tables tell is compared, and a part far from every pad is still found.
  *
- * @param pads of the outer layers
+ * @param byRef pads by part, empty where no file says whose they are
+ * @param pads of all copper layers
  */
 export function reconcile(
   bom: Bom | undefined,
   placements: Placements | undefined,
+  byRef: ReadonlyMap<string, PartPads>,
   pads: readonly OpenPad[],
   sideOf: (layer: number) => string,
-  points: readonly TestPoint[],
   placementFile: string,
-  isSoldered: (p: OpenPad) => boolean,
   findings: Finding[],
 ): CrossCheck | undefined {
-  const byRef = padsByRef(pads, sideOf, points, isSoldered);
   if (!bom && !placements) return undefined;
   const fitted = new Set((bom?.lines ?? []).filter((l) => !l.dnp).flatMap((l) => l.refs));
   const dnp = new Set((bom?.lines ?? []).filter((l) => l.dnp).flatMap((l) => l.refs));
@@ -134,43 +123,6 @@ const placeOf = (refs: readonly string[], places: readonly Placement[]): Pick<Fi
 const few = (list: readonly string[]) =>
   list.length <= 8 ? list.join(", ") : `${list.slice(0, 7).join(", ")} and ${list.length - 7} more`;
 
-function padsByRef(
-  pads: readonly OpenPad[],
-  sideOf: (layer: number) => string,
-  points: readonly TestPoint[],
-  isSoldered: (p: OpenPad) => boolean,
-): Map<string, PartPads> {
-  const out = new Map<string, PartPads>();
-  const of = (ref: string) => {
-    let p = out.get(ref);
-    if (!p) {
-      p = { pins: new Set(), places: [], sides: new Set(), hasHole: false, isSoldered: false };
-      out.set(ref, p);
-    }
-    return p;
-  };
-  for (const p of pads) {
-    if (!p.ref || p.pin === undefined) continue;
-    const part = of(p.ref);
-    part.pins.add(p.pin);
-    part.places.push({ pin: p.pin, x: p.x, y: p.y });
-    part.sides.add(sideOf(p.layer));
-    if (p.body >= 0) part.hasHole = true;
-    if (p.body >= 0 || isSoldered(p)) part.isSoldered = true;
-  }
-  if (out.size > 0) return out;
-  for (const p of points) {
-    if (p.ref === "" || p.ref === "VIA" || p.pin === "") continue;
-    const part = of(p.ref);
-    part.pins.add(p.pin);
-    part.isSoldered = true;
-    part.places.push({ pin: p.pin, x: p.x, y: p.y });
-    for (const s of p.side === "both" ? ["top", "bottom"] : [p.side]) part.sides.add(s);
-    if (p.holeMm !== undefined && p.plated !== false) part.hasHole = true;
-  }
-  return out;
-}
-
 function doubled(places: readonly Placement[], findings: Finding[]): void {
   const sorted = [...places].sort((a, b) => a.xMm - b.xMm);
   for (let i = 0; i < sorted.length; i++)
@@ -255,48 +207,6 @@ function againstPads(
         about: [o.p.ref],
         text: `${o.p.ref} is placed ${Math.hypot(o.dx, o.dy).toFixed(2)} mm from the middle of its pads, outside all of them.`,
         do: "Check its place on the picture.",
-      });
-  }
-  rotations(known, byRef, findings);
-}
-
-/** Parts with as many pins as their like, whose pads point another way than the stated rotation lets expect. */
-function rotations(
-  known: readonly Placement[],
-  byRef: ReadonlyMap<string, PartPads>,
-  findings: Finding[],
-): void {
-  const groups = new Map<string, { p: Placement; lag: number }[]>();
-  for (const p of known) {
-    const part = byRef.get(p.ref)!;
-    if (part.pins.size < 2) continue;
-    const first = part.places.find((q) => q.pin === "1" || q.pin === "A1");
-    if (!first) continue;
-    const [x0, y0, x1, y1] = box(part);
-    const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2];
-    if (Math.hypot(first.x - mx, first.y - my) < 0.05) continue;
-    const points = (Math.atan2(first.y - my, first.x - mx) * 180) / Math.PI;
-    const lag = (((points - p.rotationDeg) % 360) + 360) % 360;
-    const [w, h] = [x1 - x0, y1 - y0].sort((a, b) => a - b) as [number, number];
-    const key = `${p.side} ${lettersOf(p.ref)} ${part.pins.size} ${w.toFixed(1)} ${h.toFixed(1)}`;
-    const list = groups.get(key);
-    if (list) list.push({ p, lag });
-    else groups.set(key, [{ p, lag }]);
-  }
-  for (const list of groups.values()) {
-    if (list.length < 3) continue;
-    const usual = median(list.map((x) => x.lag));
-    const turn = (x: number) => Math.abs(((x - usual + 540) % 360) - 180);
-    const odd = list.filter((x) => turn(x.lag) > 20);
-    if (odd.length === 0 || odd.length > list.length / 3) continue;
-    for (const { p, lag } of odd)
-      findings.push({
-        tag: "placement-rotation-odd",
-        level: "warning",
-        at: { layer: p.side, x: p.xMm, y: p.yMm },
-        about: [p.ref],
-        text: `${p.ref} states ${p.rotationDeg}°; with its pads turned as they are, its like would state ${Math.round(p.rotationDeg + ((lag - usual + 540) % 360) - 180 + 360) % 360}°.`,
-        do: "Check pin 1 on the picture and correct the rotation.",
       });
   }
 }
