@@ -14,7 +14,7 @@ import { measureCopper } from "./measure-copper.ts";
 import type { Measure } from "./measure-document.ts";
 import { emptyMeasure, layerName, outlineKeys, rowOf, slotKeys } from "./measure-keys.ts";
 import { joinNets, listNets, padsOf } from "./nets.ts";
-import { chainOutline, type Outline } from "./outline.ts";
+import { chainOutline } from "./outline.ts";
 import { padsByRef, patternsOf } from "./part-pads.ts";
 import { sayUnmarked, shapeOf } from "./pin-marks.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
