@@ -18,7 +18,7 @@ export type { Finding, Level, Move } from "./board/findings.ts";
 export { measureToKeep } from "./board/keep.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
-export type { Hole, LayerRow, Measure } from "./board/measure-document.ts";
+export type { BoardDiff, DiffPlace, Hole, LayerRow, Measure } from "./board/measure-document.ts";
 export { layerName } from "./board/measure-keys.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";

@@ -2,9 +2,10 @@ import { clipAreas, shrinkAreas } from "../geometry/clip.ts";
 import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 import { analyseLayer } from "./copper.ts";
-import type { BoardDiff } from "./measure-document.ts";
+import type { BoardDiff, DiffPlace } from "./measure-document.ts";
 import { layerName } from "./measure-keys.ts";
 import { chainOutline } from "./outline.ts";
+import { type Box, ringBox } from "./outline-loops.ts";
 import { openingsOf, type PasteOpening } from "./paste.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
 
@@ -21,11 +22,21 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
   const shift = originShift(now, other);
   const changed: string[] = [];
   const unchanged: string[] = [];
+  const places: Record<string, readonly DiffPlace[]> = {};
   for (const key of [...new Set([...a.keys(), ...b.keys()])].sort()) {
     const [f, g] = [a.get(key), b.get(key)];
     const isSame =
       f && g && sureThat(() => (f.drill && g.drill ? sameDrills(f, g, shift) : sameLayer(f, g, shift)));
     (isSame ? unchanged : changed).push(key);
+    if (isSame || !f || !g) continue;
+    const where = orGivenUp(
+      () =>
+        f.drill && g.drill
+          ? movedDrills(f, g, shift)
+          : differences(solidsOf(f.layer!), solidsOf(g.layer!), shift),
+      () => [],
+    );
+    if (where.length > 0) places[key] = where;
   }
   const stencilReusable: Record<string, boolean> = {};
   for (const side of ["top", "bottom"]) {
@@ -34,7 +45,7 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
       stencilReusable[side] =
         g?.layer !== undefined && sureThat(() => sameOpenings(openings(f), openings(g), shift));
   }
-  return { changed, unchanged, stencilReusable };
+  return { changed, unchanged, stencilReusable, places };
 }
 
 /** What is too much to be compared is not called the same. */
@@ -96,7 +107,76 @@ function sameLayer(f: BoardFile, g: BoardFile, shift: Shift): boolean {
   if (s.count === 0 || t.count === 0) return s.count === t.count;
   const [u, v] = [words(s, [0, 0]), words(t, shift)];
   if (u.size === v.size && [...u].every((w) => v.has(w))) return true;
-  return shrinkAreas(clipAreas("xor", rings(s, [0, 0]), rings(t, shift)), NOISE_MM / 2).length === 0;
+  return differences(s, t, shift).length === 0;
+}
+
+/** Places where the painted areas of two layers differ by more than noise, those that touch as one. */
+function differences(s: Solids, t: Solids, shift: Shift): DiffPlace[] {
+  const left = shrinkAreas(clipAreas("xor", rings(s, [0, 0]), rings(t, shift)), NOISE_MM / 2);
+  return together(left.map(([ring]) => ringBox(ring!)));
+}
+
+/** Holes and slots that only one of the two has. */
+function movedDrills(f: BoardFile, g: BoardFile, [dx, dy]: Shift): DiffPlace[] {
+  const list = (x: BoardFile, sx: number, sy: number) =>
+    [
+      ...x.drill!.hits.map((h) => [h.x + sx, h.y + sy, h.x + sx, h.y + sy, h.diameterMm] as const),
+      ...x.drill!.routs.map((r) => {
+        const [p, q] = [r.points[0]!, r.points.at(-1)!];
+        return [p[0] + sx, p[1] + sy, q[0] + sx, q[1] + sy, r.widthMm] as const;
+      }),
+    ].map((v) => ({ key: v.map((n) => Math.round(n / (2 * NOISE_MM))).join(" "), v }));
+  const [a, b] = [list(f, 0, 0), list(g, dx, dy)];
+  const [inA, inB] = [new Set(a.map((x) => x.key)), new Set(b.map((x) => x.key))];
+  const odd = [...a.filter((x) => !inB.has(x.key)), ...b.filter((x) => !inA.has(x.key))];
+  return together(
+    odd.map(({ v: [x1, y1, x2, y2, d] }) => [
+      Math.min(x1, x2) - d / 2,
+      Math.min(y1, y2) - d / 2,
+      Math.max(x1, x2) + d / 2,
+      Math.max(y1, y2) + d / 2,
+    ]),
+  );
+}
+
+/** Places kept of each layer, and how near two of them are one to a person, mm. */
+const MOST_DIFFERENCES = 20;
+const ONE_PLACE_MM = 0.5;
+
+const micrometres = (v: number) => Math.round(v * 1000) / 1000;
+
+/** Boxes that are looked at: of more differences than these nobody asks for the places. */
+const MOST_BOXES = 2000;
+
+/** Boxes near each other as one place, the largest first. */
+function together(boxes: readonly Box[]): DiffPlace[] {
+  const size = (b: Box) => Math.max(b[2] - b[0], b[3] - b[1]);
+  const joined: [number, number, number, number][] = [];
+  for (const b of [...boxes].sort((p, q) => size(q) - size(p)).slice(0, MOST_BOXES)) {
+    const own = joined.find(
+      (o) =>
+        b[0] <= o[2] + ONE_PLACE_MM &&
+        b[2] >= o[0] - ONE_PLACE_MM &&
+        b[1] <= o[3] + ONE_PLACE_MM &&
+        b[3] >= o[1] - ONE_PLACE_MM,
+    );
+    if (!own) joined.push([...b]);
+    else {
+      own[0] = Math.min(own[0], b[0]);
+      own[1] = Math.min(own[1], b[1]);
+      own[2] = Math.max(own[2], b[2]);
+      own[3] = Math.max(own[3], b[3]);
+    }
+  }
+  return joined
+    .map(([x0, y0, x1, y1]) => ({
+      x: micrometres((x0 + x1) / 2),
+      y: micrometres((y0 + y1) / 2),
+      widthMm: micrometres(x1 - x0),
+      heightMm: micrometres(y1 - y0),
+    }))
+    .sort((p, q) => Math.max(q.widthMm, q.heightMm) - Math.max(p.widthMm, p.heightMm))
+    .slice(0, MOST_DIFFERENCES);
 }
 
 function sameDrills(f: BoardFile, g: BoardFile, [dx, dy]: Shift): boolean {

@@ -170,6 +170,7 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
             count: castellated.length,
             diameterMm: Math.round(castellated[0]!.diameterMm * 1e6) / 1e6,
             edge: edgeOf(castellated, outline!.box!),
+            at: { layer: "drill", x: castellated[0]!.x, y: castellated[0]!.y },
           },
         }
       : {}),

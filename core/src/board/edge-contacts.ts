@@ -12,9 +12,13 @@ export interface EdgeContacts {
   /** From the contacts' outer ends to the edge. */
   readonly setbackMm: number;
   readonly edge: "left" | "right" | "top" | "bottom";
+  /** The contact in the middle of the row. */
+  readonly at?: { readonly x: number; readonly y: number };
 }
 
 interface Candidate {
+  readonly x: number;
+  readonly y: number;
   readonly along: number;
   readonly width: number;
   readonly length: number;
@@ -56,8 +60,9 @@ export function findEdgeContacts(
       if (setback > 3 || setback < -0.5 || hasPaste(p.x, p.y)) continue;
       const key = `${e.side} ${Math.round(e.at * 100)} ${Math.round(width * 50)} ${Math.round(length * 20)} ${Math.round(setback * 20)}`;
       const list = rows.get(key);
-      if (list) list.push({ along, width, length, setback });
-      else rows.set(key, [{ along, width, length, setback }]);
+      const c = { x: p.x, y: p.y, along, width, length, setback };
+      if (list) list.push(c);
+      else rows.set(key, [c]);
     }
   }
   let best: EdgeContacts | undefined;
@@ -76,6 +81,7 @@ export function findEdgeContacts(
       lengthMm: r6(list[0]!.length),
       setbackMm: r6(Math.min(...list.map((c) => c.setback))),
       edge: key.split(" ")[0] as EdgeContacts["edge"],
+      at: { x: r6(list[list.length >> 1]!.x), y: r6(list[list.length >> 1]!.y) },
     };
   }
   return best;

@@ -228,6 +228,7 @@ test("card contacts: pitch, width, length and setback", () => {
     lengthMm: 5,
     setbackMm: 0.5,
     edge: "bottom",
+    at: { x: 8, y: 3 },
   });
 });
 
@@ -461,6 +462,7 @@ test("two boards compared: what changed, and whether the stencil serves again", 
     changed: [],
     unchanged: ["copper-top", "drill-plated", "legend-top", "paste-top", "profile"],
     stencilReusable: { top: true },
+    places: {},
   });
   expect(diffBoards(make(0, 1.004, 8.2), old)).toMatchObject({
     changed: ["legend-top"],

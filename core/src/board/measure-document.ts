@@ -39,6 +39,7 @@ export interface Measure {
     readonly cutouts: number;
     readonly closed: boolean;
     readonly minInnerRadiusMm?: number;
+    readonly minInnerRadiusAt?: readonly Place[];
   };
   /** Box of the closed outline, else of the copper: x0, y0, x1, y1 in the files' coordinates. */
   readonly extentMm?: readonly [number, number, number, number];
@@ -107,6 +108,22 @@ export interface Measure {
     readonly plated: boolean;
     readonly count: number;
   }[];
+  /** One row per tool of each drill file; left out on boards measured before it was known. */
+  readonly drillTable?: readonly {
+    readonly file: string;
+    readonly tool?: string;
+    readonly diameterMm: number;
+    readonly plated: boolean;
+    readonly holes: number;
+    /** Slots and routed paths. */
+    readonly slots: number;
+    readonly use?: string;
+    /** How much larger and smaller the finished hole may be, where the file says it. */
+    readonly toleranceMm?: readonly [number, number];
+    readonly span?: readonly [number, number];
+    /** The first of its places. */
+    readonly at: readonly Place[];
+  }[];
   readonly slots: readonly {
     readonly widthMm: number;
     readonly lengthMm: number;
@@ -145,6 +162,7 @@ export interface Measure {
     readonly count: number;
     readonly diameterMm: number;
     readonly edge: "left" | "right" | "top" | "bottom";
+    readonly at?: Place;
   };
   readonly nets?: {
     readonly count: number;
@@ -183,6 +201,16 @@ export interface BoardDiff {
   readonly changed: readonly string[];
   readonly unchanged: readonly string[];
   readonly stencilReusable: Readonly<Record<string, boolean>>;
+  /** Where changed layers differ, the largest places first; none for a layer only one of the two has. */
+  readonly places: Readonly<Record<string, readonly DiffPlace[]>>;
+}
+
+/** A place where two boards differ: the middle of what differs there, and its sides, mm. */
+export interface DiffPlace {
+  readonly x: number;
+  readonly y: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
 }
 
 /** A hole with its plating settled. */

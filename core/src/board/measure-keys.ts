@@ -54,6 +54,7 @@ export function outlineKeys(o: Outline): NonNullable<Measure["outline"]> {
   const sizes = { widthMm, heightMm, areaMm2, perimeterMm, minInnerRadiusMm };
   return {
     ...Object.fromEntries(Object.entries(sizes).filter(([, v]) => v !== undefined)),
+    ...(o.minInnerRadiusAt ? { minInnerRadiusAt: [{ layer: "profile", ...o.minInnerRadiusAt }] } : {}),
     cutouts: o.cutouts,
     closed: o.isClosed,
   };

@@ -145,7 +145,12 @@ test("plated holes cut by the edge are counted as half holes and keep out of the
   const text = new TextDecoder().decode(top!.bytes).replace("M02*", `%ADD20C,1.4*%\nD20*\n${edgePads}M02*`);
   const holes = `M48\nMETRIC\nT1C0.8\n%\nT1\n${[3, 5, 7].map((y) => `X20.0Y${y}.0\n`).join("")}M30\n`;
   const m = measure([entry("t-top.gtl", text), ...rest, entry("edge-pth.drl", holes)]);
-  expect(m.castellatedHoles).toEqual({ count: 3, diameterMm: 0.8, edge: "right" });
+  expect(m.castellatedHoles).toEqual({
+    count: 3,
+    diameterMm: 0.8,
+    edge: "right",
+    at: { layer: "drill", x: 20, y: 3 },
+  });
   expect(m.minAnnularMm).toBe(0.15);
   expect(m.findings).toContainEqual(expect.objectContaining({ tag: "castellated-holes" }));
 });

@@ -4,6 +4,7 @@ import { Attempts, NotMeasurable } from "./attempts.ts";
 import { isIn, openPads } from "./coats.ts";
 import { checkNames, checkNetlist } from "./connectivity.ts";
 import { analyseLayer, type LayerSolids } from "./copper.ts";
+import { drillTable } from "./drill-table.ts";
 import { measureDrills } from "./drills.ts";
 import type { Finding } from "./findings.ts";
 import { compareFootprints, sayDoubledNames } from "./footprints.ts";
@@ -196,6 +197,7 @@ function measured(
     ...drilled.keys,
     ...coats.keys,
     holes: groupHoles(holes),
+    ...(drills.length > 0 ? { drillTable: drillTable(drills, holes, slots) } : {}),
     ...slotKeys(slots),
     copperFlashes: Object.fromEntries(
       copper.map((l, i) => [

@@ -1,7 +1,7 @@
 import { arcPoints } from "../geometry/arc.ts";
 import { segmentSegment2 } from "../geometry/segment.ts";
 import type { Work } from "../geometry/work.ts";
-import { type Piece, sweepOf } from "./outline-pieces.ts";
+import { middleOf, type Piece, sweepOf } from "./outline-pieces.ts";
 
 export function flatten(loop: readonly Piece[]): number[] {
   const ring: number[] = [];
@@ -43,20 +43,32 @@ const direction = (p: Piece, atEnd: boolean): [number, number] => {
   return [(-s * (y - p.arc.cy)) / r, (s * (x - p.arc.cx)) / r];
 };
 
+/** A radius with its place, mm. */
+export interface InnerRadius {
+  readonly mm: number;
+  readonly x: number;
+  readonly y: number;
+}
+
 /** Least radius where a cutter must turn into the material: right turns of a board's edge, left turns of a cut-out's. */
-export function innerRadius(loop: readonly Piece[], isCcw: boolean, isCutout: boolean): number | undefined {
+export function innerRadius(
+  loop: readonly Piece[],
+  isCcw: boolean,
+  isCutout: boolean,
+): InnerRadius | undefined {
   const inward = (isCcw ? -1 : 1) * (isCutout ? -1 : 1);
-  let best: number | undefined;
-  const take = (r: number) => {
-    if (best === undefined || r < best) best = r;
+  let best: InnerRadius | undefined;
+  const take = (mm: number, x: number, y: number) => {
+    if (best === undefined || mm < best.mm) best = { mm, x, y };
   };
   loop.forEach((p, k) => {
-    if (p.arc && Math.sign(sweepOf(p)) === inward) take(Math.hypot(p.x1 - p.arc.cx, p.y1 - p.arc.cy));
+    if (p.arc && Math.sign(sweepOf(p)) === inward)
+      take(Math.hypot(p.x1 - p.arc.cx, p.y1 - p.arc.cy), ...middleOf(p));
     if (loop.length < 2) return;
     const q = loop[(k + 1) % loop.length]!;
     const [a, b] = [direction(p, true), direction(q, false)];
     const cross = a[0] * b[1] - a[1] * b[0];
-    if (Math.sign(cross) === inward && Math.abs(cross) > 0.15) take(0);
+    if (Math.sign(cross) === inward && Math.abs(cross) > 0.15) take(0, p.x2, p.y2);
   });
   return best;
 }

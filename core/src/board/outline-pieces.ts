@@ -14,7 +14,7 @@ export interface Piece {
 }
 
 /** The middle of an arc: which of the two sides between its ends it takes. */
-function middleOf(p: Piece): [number, number] {
+export function middleOf(p: Piece): [number, number] {
   const { cx, cy } = p.arc!;
   const r = Math.hypot(p.x1 - cx, p.y1 - cy);
   const angle = Math.atan2(p.y1 - cy, p.x1 - cx) + sweepOf(p) / 2;

@@ -8,6 +8,7 @@ import {
   exactBox,
   findCrossing,
   flatten,
+  type InnerRadius,
   inBox,
   innerRadius,
   reversed,
@@ -25,7 +26,7 @@ export interface Loop {
   /** 0 board, 1 cut-out, 2 board inside a cut-out. */
   readonly depth: number;
   /** Least radius at which the edge turns toward the material of a cutter; 0 for a sharp corner; undefined if none. */
-  readonly innerRadiusMm?: number;
+  readonly inner?: InnerRadius;
 }
 
 /** The board's outline as measured. */
@@ -40,6 +41,7 @@ export interface Outline {
   readonly perimeterMm?: number;
   readonly cutouts: number;
   readonly minInnerRadiusMm?: number;
+  readonly minInnerRadiusAt?: { readonly x: number; readonly y: number };
   readonly box?: readonly [number, number, number, number];
 }
 
@@ -200,7 +202,7 @@ function measured(
         perimeterMm: loop.reduce((sum, p) => sum + lengthOf(p), 0),
         depth,
         box: exactBox(loop),
-        ...(inner === undefined ? {} : { innerRadiusMm: inner }),
+        ...(inner === undefined ? {} : { inner }),
       };
     })
     .sort((a, b) => b.areaMm2 - a.areaMm2);
@@ -227,7 +229,7 @@ function measured(
     });
   const cutouts = loops.filter((l) => l.depth === 1 && insideRings([board.ring], l.ring[0]!, l.ring[1]!));
   const box = board.box;
-  const radii = [board, ...cutouts].flatMap((l) => (l.innerRadiusMm === undefined ? [] : [l.innerRadiusMm]));
+  const [tightest] = [board, ...cutouts].flatMap((l) => l.inner ?? []).sort((a, b) => a.mm - b.mm);
   return {
     isClosed: true,
     loops,
@@ -239,7 +241,12 @@ function measured(
     heightMm: clean(box[3] - box[1]),
     areaMm2: clean(board.areaMm2 - cutouts.reduce((s, l) => s + l.areaMm2, 0)),
     perimeterMm: clean(board.perimeterMm),
-    ...(radii.length > 0 ? { minInnerRadiusMm: clean(Math.min(...radii)) } : {}),
+    ...(tightest
+      ? {
+          minInnerRadiusMm: clean(tightest.mm),
+          minInnerRadiusAt: { x: clean(tightest.x), y: clean(tightest.y) },
+        }
+      : {}),
   };
 }
 

@@ -1,10 +1,22 @@
 import type { Finding } from "../board/findings.ts";
 
+/** A tool of a drill file, as the file states it. */
+export interface DrillTool {
+  /** "T1", or the stamp's code where drills are written as a layer: "D10". */
+  readonly name: string;
+  readonly plated: boolean | undefined;
+  /** What its holes are for, as the published attribute says it: via, component, press fit and so on, in words. */
+  readonly use?: string;
+  /** How much larger and how much smaller the finished hole may be, mm. */
+  readonly toleranceMm?: readonly [number, number];
+}
+
 /** A round hit. */
 export interface Hit {
   readonly x: number;
   readonly y: number;
   readonly diameterMm: number;
+  readonly tool?: DrillTool;
   /** From tool or file; undefined where nothing says it. */
   readonly plated: boolean | undefined;
 }
@@ -13,6 +25,7 @@ export interface Hit {
 export interface Rout {
   readonly points: readonly (readonly [number, number])[];
   readonly widthMm: number;
+  readonly tool?: DrillTool;
   readonly plated: boolean | undefined;
   /** Stated as a slot between two points (G85); a routed path stays a path, even a straight one. */
   readonly isSlot: boolean;

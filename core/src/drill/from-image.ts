@@ -1,6 +1,8 @@
 import { arcPoints } from "../geometry/arc.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
+import type { DrillTool } from "./data.ts";
 import type { DrillData, Hit, Rout } from "./read.ts";
+import { holesFor } from "./use.ts";
 
 /**
  * Drill data written as a layer image: round flashes are holes, other flashes as long as they are wide slots, strokes
@@ -13,15 +15,25 @@ export function drillOfImage(image: LayerImage, file: string): DrillData {
   const plated = /^plated$/i.test(key) ? true : /^nonplated$/i.test(key) ? false : undefined;
   let odd = 0;
   const g = image.geo;
+  const tools = image.apertures.map((a): DrillTool => {
+    const use = holesFor(a.function ?? []);
+    return {
+      name: `D${a.code}`,
+      plated: a.function?.[1] === "NonPlated" || a.function?.[0] === "MechanicalDrill" ? false : plated,
+      ...(use ? { use } : {}),
+      ...(a.toleranceMm ? { toleranceMm: a.toleranceMm } : {}),
+    };
+  });
   for (let i = 0; i < image.n; i++) {
     if (image.dark[i] === 0) continue;
     const o = i * 6;
     const kind = image.kind[i]!;
     const a = kind === KIND.region ? undefined : image.apertures[image.aperture[i]!];
-    const own = a?.function?.[1] === "NonPlated" || a?.function?.[0] === "MechanicalDrill" ? false : plated;
+    const tool = tools[image.aperture[i]!]!;
+    const own = tool?.plated;
     if (!a) odd++;
     else if (kind === KIND.flash && a.circleMm !== undefined)
-      hits.push({ x: g[o]!, y: g[o + 1]!, diameterMm: a.circleMm, plated: own });
+      hits.push({ x: g[o]!, y: g[o + 1]!, diameterMm: a.circleMm, plated: own, tool });
     else if (kind === KIND.flash && a.capsules.length === 1 && a.areas.length === 0) {
       const c = a.capsules[0]!;
       const [x, y] = [g[o]!, g[o + 1]!];
@@ -32,6 +44,7 @@ export function drillOfImage(image: LayerImage, file: string): DrillData {
         ],
         widthMm: 2 * c.r,
         plated: own,
+        tool,
         isSlot: true,
       });
     } else if (kind === KIND.line && a.circleMm !== undefined)
@@ -42,6 +55,7 @@ export function drillOfImage(image: LayerImage, file: string): DrillData {
         ],
         widthMm: a.circleMm,
         plated: own,
+        tool,
         isSlot: true,
       });
     else if (kind !== KIND.flash && a.circleMm !== undefined) {

@@ -1,5 +1,6 @@
 import type { FindingList } from "../board/findings.ts";
-import type { DrillReading } from "./data.ts";
+import type { DrillReading, DrillTool } from "./data.ts";
+import { holesFor } from "./use.ts";
 
 const PLATED_WORDS = /\bPLATED\b/i;
 const NON_PLATED_WORDS = /\bNON[_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/i;
@@ -9,7 +10,7 @@ export class DrillHead {
   private readonly file: string;
   private readonly found: FindingList;
   private readonly reading: DrillReading | undefined;
-  readonly tools = new Map<number, { mm: number; plated: boolean | undefined }>();
+  readonly tools = new Map<number, DrillTool & { readonly mm: number }>();
   readonly fileAttributes: Record<string, string[]> = {};
   unitMm: number | undefined;
   zeros: "keep-leading" | "keep-trailing" | undefined;
@@ -19,6 +20,8 @@ export class DrillHead {
   hasPoints = false;
   filePlated: boolean | undefined;
   toolPlated: boolean | undefined;
+  private toolUse: string | undefined;
+  private toolTolerance: readonly [number, number] | undefined;
   private inHeader = false;
   /** How much of it looks like a drill file. */
   evidence = 0;
@@ -50,7 +53,11 @@ export class DrillHead {
           if (fields[0] === "Plated") this.filePlated = true;
           if (fields[0] === "NonPlated") this.filePlated = false;
         }
+      } else if (attribute[1] === "TA" && name === ".DrillTolerance") {
+        const [more, less] = fields.map((f) => Number(f) * (this.unitMm ?? 1));
+        if (Number.isFinite(more) && Number.isFinite(less)) this.toolTolerance = [more!, less!];
       } else if (attribute[1] === "TA") {
+        this.toolUse = holesFor(fields);
         if (
           fields.includes("Plated") ||
           fields.includes("ViaDrill") ||
@@ -59,7 +66,11 @@ export class DrillHead {
         )
           this.toolPlated = true;
         else if (fields.includes("NonPlated") || fields.includes("MechanicalDrill")) this.toolPlated = false;
-      } else this.toolPlated = undefined;
+      } else {
+        this.toolPlated = undefined;
+        this.toolUse = undefined;
+        this.toolTolerance = undefined;
+      }
       return;
     }
     const format = /FILE_FORMAT\s*=\s*(\d)\s*:\s*(\d)/i.exec(text);
@@ -130,7 +141,13 @@ export class DrillHead {
       });
       return;
     }
-    this.tools.set(number, { mm, plated: this.toolPlated ?? this.filePlated });
+    this.tools.set(number, {
+      name: `T${number}`,
+      mm,
+      plated: this.toolPlated ?? this.filePlated,
+      ...(this.toolUse ? { use: this.toolUse } : {}),
+      ...(this.toolTolerance ? { toleranceMm: this.toolTolerance } : {}),
+    });
     if (!this.inHeader) this.defined = number;
   }
 

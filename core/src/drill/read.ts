@@ -306,6 +306,7 @@ class DrillReader {
         points: this.path,
         widthMm: tool.mm,
         plated: tool.plated,
+        tool,
         isSlot: false,
       });
     this.isDown = false;
@@ -358,7 +359,7 @@ class DrillReader {
       return;
     }
     if (!this.isNear(no)) return;
-    this.hits.push({ x: this.x, y: this.y, diameterMm: tool.mm, plated: tool.plated });
+    this.hits.push({ x: this.x, y: this.y, diameterMm: tool.mm, plated: tool.plated, tool });
   }
 
   private repeatHit(count: number, xs: string | undefined, ys: string | undefined, no: number): void {
@@ -385,6 +386,7 @@ class DrillReader {
         points: [from, [this.x, this.y]],
         widthMm: tool.mm,
         plated: tool.plated,
+        tool,
         isSlot: true,
       });
     else this.say("undefined-tool", "error", no, "A slot has no tool; it is missing.");

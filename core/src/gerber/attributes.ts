@@ -12,6 +12,8 @@ export class Attributes {
   /** Row of the table for objects drawn now. */
   index = 0;
   apertureFunction: string[] | undefined;
+  /** In the file's unit: by how much larger and smaller. */
+  drillTolerance: number[] | undefined;
   private object: ObjectAttributes = {};
 
   /**
@@ -24,6 +26,7 @@ export class Attributes {
     if (s.startsWith("TF")) this.file[name.replace(/^\./, "")] = fields;
     else if (s.startsWith("TA")) {
       if (name === ".AperFunction") this.apertureFunction = fields;
+      else if (name === ".DrillTolerance") this.drillTolerance = fields.map(Number);
     } else if (s.startsWith("TO")) {
       const o: { -readonly [K in keyof ObjectAttributes]: ObjectAttributes[K] } = { ...this.object };
       if (name === ".N") o.net = fields[0] ?? "";
@@ -35,6 +38,7 @@ export class Attributes {
       this.setObject(o);
     } else if (name === "" || name === ".AperFunction" || name.startsWith(".")) {
       if (name === "" || name === ".AperFunction") this.apertureFunction = undefined;
+      if (name === "" || name === ".DrillTolerance") this.drillTolerance = undefined;
       if (name === "") this.setObject({});
       else if (name === ".N") this.setObject(omit(this.object, "net"));
       else if (name === ".C" || name === ".P") this.setObject(omit(omit(this.object, "ref"), "pin"));

@@ -157,8 +157,13 @@ function define(s: LayerState, t: string, line: number): void {
   if (!s.numbers.hasUnit)
     s.say("missing-unit", "remark", line, "Apertures are defined before the unit is stated.");
   s.byCode.set(code, s.apertures.length);
-  const { apertureFunction } = s.attributes;
-  s.apertures.push(apertureFunction ? { ...aperture, function: apertureFunction } : aperture);
+  const { apertureFunction, drillTolerance } = s.attributes;
+  const [more, less] = drillTolerance?.map((v) => v * s.numbers.unitMm) ?? [];
+  s.apertures.push({
+    ...aperture,
+    ...(apertureFunction ? { function: apertureFunction } : {}),
+    ...(more !== undefined && less !== undefined ? { toleranceMm: [more, less] } : {}),
+  });
 }
 
 /** One attribute command, also when it is hidden in a comment. */

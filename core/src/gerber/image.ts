@@ -16,6 +16,8 @@ export interface Aperture {
   readonly box: readonly [number, number, number, number];
   /** Value of the aperture function attribute, such as ["ViaPad"]. */
   readonly function?: readonly string[];
+  /** Of a drill's stamp: how much larger and smaller the finished hole may be, mm. */
+  readonly toleranceMm?: readonly [number, number];
 }
 
 /** Object attributes shared by many objects: net, pin and component. */

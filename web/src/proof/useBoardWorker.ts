@@ -2,6 +2,7 @@ import type { Corrections } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { http } from "../resources/http.ts";
 import { type BoardConnection, connectBoard } from "../workers/board.ts";
+import type { StoredBoard } from "../workers/board.worker.ts";
 
 interface State {
   readonly board?: BoardConnection;
@@ -11,6 +12,12 @@ interface State {
 }
 
 const FETCHING: State = { what: "fetching the files", share: 0 };
+
+/** A board's files as they are stored, with their corrections. */
+export async function storedBoard(boardId: string): Promise<StoredBoard> {
+  const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
+  return { bytes, corrections: (header ? JSON.parse(decodeURIComponent(header)) : {}) as Corrections };
+}
 
 /** A stored board in a worker, ready to be painted. A new key reads it again. */
 export function useBoardWorker(boardId: string, key: string): State {
@@ -25,8 +32,7 @@ export function useBoardWorker(boardId: string, key: string): State {
     let isOpened = false;
     (async () => {
       try {
-        const { bytes, header } = await http.bytes(`/api/boards/${boardId}/files`, "X-Corrections");
-        const corrections = (header ? JSON.parse(decodeURIComponent(header)) : {}) as Corrections;
+        const { bytes, corrections } = await storedBoard(boardId);
         const opened = await board.open(
           [{ path: "board.zip", bytes }],
           corrections,

@@ -1,7 +1,7 @@
 import type { Corrections, Memory } from "@kobbin/core";
 import type { FileEntry } from "@kobbin/formats";
 import * as Comlink from "comlink";
-import type { BoardApi, Loaded, Shown } from "./board.worker.ts";
+import type { BoardApi, Loaded, Shown, StoredBoard } from "./board.worker.ts";
 
 type Progress = (what: string, share: number) => void;
 
@@ -92,6 +92,16 @@ export function connectBoard() {
       measurer?.close();
     },
   };
+}
+
+/** Two stored boards compared in a worker of their own, which ends with the answer. */
+export async function compareBoards(now: StoredBoard, other: StoredBoard) {
+  const { api, close } = start();
+  try {
+    return await api.compare(now, other);
+  } finally {
+    close();
+  }
 }
 
 export type { Shown };

@@ -1,7 +1,9 @@
 import {
+  type BoardDiff,
   type BoardSet,
   boardSvg,
   type Corrections,
+  diffBoards,
   type Entry,
   kindOf,
   type Measure,
@@ -25,6 +27,12 @@ export type Loaded =
       readonly corrections: Corrections;
     }
   | { readonly kind: "error"; readonly message: string; readonly hint: string };
+
+/** A board's files as they are stored, and the corrections they are read under. */
+export interface StoredBoard {
+  readonly bytes: Uint8Array;
+  readonly corrections: Corrections;
+}
 
 /** What can be drawn of a board: its box in mm, once its picture can be painted. */
 export type Shown =
@@ -92,6 +100,20 @@ const api = {
       places: set.placements?.parts.length ?? 0,
       corrections: all,
     };
+  },
+
+  /** One stored board against another, from their files; the files' corrections are those they were measured under. */
+  compare(
+    now: StoredBoard,
+    other: StoredBoard,
+  ): BoardDiff | { readonly kind: "error"; readonly message: string } {
+    const sets: BoardSet[] = [];
+    for (const { bytes, corrections } of [now, other]) {
+      const opened = openDrop([{ path: "board.zip", bytes }]);
+      if (opened.rejected) return { kind: "error", message: opened.rejected };
+      sets.push(readBoard(opened.files, corrections));
+    }
+    return diffBoards(sets[0]!, sets[1]!);
   },
 
   /** The point of the board that is meant by a place near it. */

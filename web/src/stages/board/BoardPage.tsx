@@ -1,7 +1,8 @@
 import type { Corrections } from "@kobbin/core";
-import { startTransition, useEffect, useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { boardColours } from "../../proof/colours.ts";
+import { DrillTable, EdgeDetails, type Show, SinglePads } from "../../proof/Details.tsx";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { MeasureTable } from "../../proof/MeasureTable.tsx";
@@ -13,11 +14,13 @@ import { StencilTable } from "../../proof/StencilTable.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { notesOf, useRun } from "../../run/runState.ts";
+import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
 import { count, fixed, mm } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
 import { Failed } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { AgainstBoard } from "./AgainstBoard.tsx";
 import { Boards } from "./Boards.tsx";
 
 const VIEWS: readonly (readonly [string, string])[] = [
@@ -54,6 +57,8 @@ export function BoardPage() {
   const [hasFiles, setHasFiles] = useState(false);
   useEffect(() => startTransition(() => setHasFiles(true)), []);
   const sayError = useSayError();
+  const others = useOtherRevisions();
+  const against = others.find((r) => r.id === params.get("against"));
   const set = (change: Record<string, string | undefined>) =>
     setParams(
       Object.fromEntries(
@@ -64,6 +69,7 @@ export function BoardPage() {
       ),
       { replace: true },
     );
+  const picture = useRef<HTMLDivElement>(null);
   const houses = doc.houses ?? [];
   const wish = doc.options;
   const groups = useMemo(() => measureGroups(m, houses, wish ?? {}), [m, houses, wish]);
@@ -114,9 +120,23 @@ export function BoardPage() {
         : "The board was measured again";
     done.then(() => did(what, done), sayError);
   };
+  const showAt: Show = (at, k) => {
+    set({
+      note: undefined,
+      measure: undefined,
+      // what goes through the board is shown on the side that is up
+      side: /top|bottom/.test(at.layer)
+        ? at.layer.includes("bottom")
+          ? "bottom"
+          : undefined
+        : (params.get("side") ?? undefined),
+    });
+    setShown({ x: at.x, y: at.y, key: k });
+    picture.current?.scrollIntoView({ block: "nearest" });
+  };
   return (
     <section>
-      <div className="mb-2 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
+      <div ref={picture} className="mb-2 flex flex-wrap items-end justify-between gap-x-6 gap-y-2">
         <h1>Board</h1>
         <div className="flex flex-wrap gap-x-5 gap-y-1" role="toolbar" aria-label="What the picture shows">
           {VIEWS.map(([v, label]) => (
@@ -138,6 +158,15 @@ export function BoardPage() {
           <Tab isOn={isMeasuring} onClick={() => set({ hand: isMeasuring ? undefined : "measure" })}>
             measure
           </Tab>
+          {others.slice(0, 3).map((r) => (
+            <Tab
+              key={r.id}
+              isOn={against?.id === r.id}
+              onClick={() => set({ against: against?.id === r.id ? undefined : r.id })}
+            >
+              against {r.label}
+            </Tab>
+          ))}
         </div>
       </div>
       <Boards
@@ -199,17 +228,17 @@ export function BoardPage() {
       ) : (
         <p className="text-ink-2">There is nothing to draw.</p>
       )}
-      <Measures
-        measure={m}
-        onShow={(at, k) => {
-          set({
-            note: undefined,
-            measure: undefined,
-            side: at.layer.includes("bottom") ? "bottom" : undefined,
-          });
-          setShown({ x: at.x, y: at.y, key: k });
-        }}
-      />
+      <Measures measure={m} onShow={showAt} />
+      {against && (
+        <AgainstBoard
+          revisionId={against.id}
+          revision={doc.revision}
+          boardId={boardId}
+          index={index}
+          onShow={showAt}
+          onClose={() => set({ against: undefined })}
+        />
+      )}
       <p className="mt-4 text-[14px] text-ink-2">
         {m.outline?.areaMm2 !== undefined && `${fixed(m.outline.areaMm2, 1)} mm² of board; `}
         {count(m.nets?.count ?? 0, "net")}, {count(m.viaPads, "via")}, {count(m.throughHolePads, "pad")} with
@@ -286,7 +315,10 @@ export function BoardPage() {
               setShown({ ...at, key: `paste ${at.x} ${at.y}` });
             }}
           />
+          <DrillTable measure={m} onShow={showAt} />
+          <EdgeDetails measure={m} onShow={showAt} />
           <Reconciled measure={m} />
+          <SinglePads measure={m} onShow={showAt} />
         </>
       )}
       {hasFiles && <Files measure={m} onCorrect={correct} disabled={isLocked} />}

@@ -1,6 +1,6 @@
 import { billDifference, numberKey, type RunLine, uselessStock } from "@kobbin/core";
 import { useMemo } from "react";
-import { useBench, useRevision } from "../../resources/bench.ts";
+import { useRevision } from "../../resources/bench.ts";
 import { useLots } from "../../resources/library.ts";
 import { useSession } from "../../resources/session.ts";
 import { useRun } from "../../run/runState.ts";
@@ -13,15 +13,6 @@ const KIND = {
   changed: "another part",
   counted: "another count",
 } as const;
-
-/** Other revisions of the product whose bill can be set against this one. */
-export function useOtherRevisions() {
-  const { answer } = useRun();
-  const { data } = useBench();
-  return (data?.products.find((p) => p.id === answer.productId)?.revisions ?? []).filter(
-    (r) => r.id !== answer.revisionId,
-  );
-}
 
 /** This bill against another revision's: what was added, left out, changed, and what of the stock becomes useless. */
 export function Against({ revisionId, onClose }: { revisionId: string; onClose: () => void }) {
