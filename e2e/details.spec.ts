@@ -5,13 +5,13 @@ test("drills, pads joined to nothing and what differs from another revision: eac
 }) => {
   test.setTimeout(120_000);
   await enterDemo(page);
-  await startRun(page, "Kiln Watch", "each at its place", 5);
+  await startRun(page, "Kiln Watch B", "each at its place", 5);
   const id = /runs\/([^/]+)/.exec(page.url())![1];
   await page.goto(`/runs/${id}/board`);
   const drills = page.getByRole("region", { name: "Drills" });
-  await expect(drills.getByRole("row", { name: /T2 1 plated 20 – the house's component/ })).toBeVisible();
+  await expect(drills.getByRole("row", { name: /^T2, 1 mm.* plated 20 – the house's component/ })).toBeVisible();
   // a press leads to the first of its holes, the next press to the second
-  const picture = page.getByRole("img", { name: /^The board from above/ });
+  const picture = page.getByLabel(/^Board, top side/);
   const tool = drills.getByRole("button", { name: /^T2, 1 mm, show hole 1 of 20/ });
   await tool.click();
   await expect(picture).toBeInViewport();
