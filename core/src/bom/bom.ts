@@ -67,7 +67,9 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
     const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
     const cell = (key: BomColumn) => clean(at[key]).text;
     if (cells[r]!.every((t) => t.trim() === "")) continue;
-    if (isNoPart(cells[r]!, heads, at)) {
+    // the last row of many lists adds up what stands above it, with the word in any column
+    const isSum = cell("refs") === "" && cell("mpn") === "" && cells[r]!.some((t) => SUM.test(t.trim()));
+    if (isSum || isNoPart(cells[r]!, heads, at)) {
       skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
       continue;
     }
@@ -121,10 +123,8 @@ function readLine(
   file: string,
   found: FindingList,
 ): BomLine | undefined {
-  // the last row of many lists adds up what stands above it
   const named = cell("refs");
-  const texts = named === "" ? [cell("value"), cell("description"), cell("package"), cell("mpn")] : [named];
-  if (texts.some((t) => SUM.test(t))) return undefined;
+  if (SUM.test(named === "" ? cell("mpn") : named)) return undefined;
   const refList = expandRefs(named);
   for (const b of refList.bad)
     found.add({

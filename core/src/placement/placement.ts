@@ -51,9 +51,9 @@ function spread(cells: Cells): Cells {
 }
 
 const TOP =
-  /^(t|top|top ?layer|top ?side|f|front|front ?side|c|cs|comp|component|component ?side|primary|1|oben|oberseite|vorne|dessus|cara superior)$/i;
+  /^(t|top|f|front|c|cs|comp|component|components|primary|1|oben|ober|oberseite|vorne|dessus|cara superior)$/i;
 const BOTTOM =
-  /^(b|bot|btm|bottom|bottom ?layer|bottom ?side|bot ?side|back|back ?side|rear|s|ss|solder|solder ?side|secondary|2|unten|unterseite|hinten|rückseite|dessous|cara inferior)$/i;
+  /^(b|bot|btm|bottom|back|rear|s|ss|solder|secondary|2|unten|unter|unterseite|hinten|rückseite|dessous|cara inferior)$/i;
 const YES = /^(yes|y|true|1|m|mirror(ed)?|x|ja|on)$/i;
 
 /** A number as people write it: a sign, a decimal comma, blanks, and a unit or a degree sign behind it. */
@@ -209,6 +209,9 @@ function sideOf(word: string, mirror: string, hasColumn: boolean): Placement["si
   const w = word
     .replace(/[_\-.]+/g, " ")
     .replace(/([a-z])([A-Z])/g, "$1 $2")
+    .trim()
+    // "top layer", "layer 1", "F side": the word beside it says only what kind of word it is
+    .replace(/^(layer|side|lage|seite)\s*(?=\S)|(?<=\S)\s*(layer|side|face|copper|lage|seite)$/gi, "")
     .trim();
   if (BOTTOM.test(w)) return "bottom";
   if (TOP.test(w)) return mirror !== "" && YES.test(mirror) && w === "" ? "bottom" : "top";

@@ -7,6 +7,7 @@ const NAMES: readonly (readonly [string, number])[] = [
   ["millimetres", 1],
   ["mil", 0.0254],
   ["inches", 25.4],
+  ["micrometres", 0.001],
 ];
 
 type Box = readonly [number, number, number, number];
