@@ -81,6 +81,11 @@ export function sayGaps(
   const deepest = Math.max(0, ...files.flatMap((f) => f.span ?? []));
   if (deepest > Math.max(layers, (inner.at(-1) ?? 0) + 2) && !(jobLayers && gone.length > 0))
     lost(`A drill file joins copper layers down to ${deepest}, but only ${layers} are in the drop.`);
+  const touched = points.reduce((most, p) => Math.max(most, p.layer ?? 0), 0);
+  if (touched > Math.max(2, layers) && !(jobLayers && gone.length > 0))
+    lost(
+      `The netlist touches copper layer ${touched}, but only ${layers} ${layers === 1 ? "is" : "are"} in the drop.`,
+    );
   // a netlist that touches pads on a side whose copper is not there
   if (
     inner.length === 0 &&

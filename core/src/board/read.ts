@@ -18,6 +18,7 @@ import {
 import { settlePlacements } from "../placement/settle.ts";
 import type { Cells } from "../table/columns.ts";
 import { chooseSheet, type NamedSheet } from "../table/sheets.ts";
+import { heldAgainstContent } from "./content.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
 import type { Finding, Move } from "./findings.ts";
 import { guessDrill, guessLayer, words } from "./guess.ts";
@@ -243,7 +244,11 @@ export function readBoard(
     });
   }
   const settled = settleDrills(
-    withoutNegatives(settleLayers(files, findings, job?.layers), job?.polarities, findings),
+    withoutNegatives(
+      heldAgainstContent(settleLayers(files, findings, job?.layers), findings),
+      job?.polarities,
+      findings,
+    ),
     findings,
   );
   saySets(settled, findings);

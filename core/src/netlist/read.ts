@@ -9,6 +9,8 @@ export interface TestPoint {
   readonly y: number;
   /** Sides it can be touched from. */
   readonly side: "top" | "bottom" | "both";
+  /** Copper layer it is touched on, by its access code; left out where that says both sides. */
+  readonly layer?: number;
   readonly holeMm?: number;
   readonly plated?: boolean;
   readonly line: number;
@@ -113,6 +115,7 @@ function readPoint(
     x: (place[1] === "-" ? -1 : 1) * Number(place[2]) * unitMm,
     y: (place[3] === "-" ? -1 : 1) * Number(place[4]) * unitMm,
     // access 00 is both sides, 01 the first layer, anything else the last: inner layers cannot be touched
+    ...(layer > 0 ? { layer } : {}),
     side: isDrilled ? "both" : layer > 1 ? "bottom" : "top",
     ...(hole ? { holeMm: Number(hole[1]) * unitMm } : {}),
     ...(hole?.[2] ? { plated: hole[2] === "P" } : line[1] === "6" ? { plated: false } : {}),
