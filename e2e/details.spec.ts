@@ -9,7 +9,9 @@ test("drills, pads joined to nothing and what differs from another revision: eac
   const id = /runs\/([^/]+)/.exec(page.url())![1];
   await page.goto(`/runs/${id}/board`);
   const drills = page.getByRole("region", { name: "Drills" });
-  await expect(drills.getByRole("row", { name: /^T2, 1 mm.* plated 20 – the house's component/ })).toBeVisible();
+  await expect(
+    drills.getByRole("row", { name: /^T2, 1 mm.* plated 20 – the house's component/ }),
+  ).toBeVisible();
   // a press leads to the first of its holes, the next press to the second
   const picture = page.getByLabel(/^Board, top side/);
   const tool = drills.getByRole("button", { name: /^T2, 1 mm, show hole 1 of 20/ });

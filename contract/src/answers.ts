@@ -51,6 +51,8 @@ export interface RunSummary {
   readonly readyTo: string;
   readonly blockers: number;
   readonly cautions: number;
+  /** What the figures leave out, in words: they are at least, not the price. */
+  readonly unpriced?: string;
   /** The first open blocker or caution in working order, with its stage. */
   readonly next?: { readonly stage: string; readonly text: string };
 }

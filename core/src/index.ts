@@ -92,6 +92,7 @@ export {
 } from "./release/plan.ts";
 export { assemblyHouse } from "./run/assembly-house.ts";
 export { boardOf, ofBoard, Places, type RunBoard, type RunPlacement, unitOf } from "./run/boards.ts";
+export { countUnpriced, isComplete, saysUnpriced, type Unpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { housePrice } from "./run/cost-nodes.ts";
 export { type Directed, directedParts } from "./run/directions.ts";

@@ -22,9 +22,11 @@ test("a stated slot is a slot, a routed line stays a path", () => {
     [8, 6],
     [8, 9],
   ];
-  expect(g85.routs).toEqual([{ points: way, widthMm: 1, plated: undefined, isSlot: true }]);
-  expect(routed.routs).toEqual([{ points: [...way, [9, 9]], widthMm: 1, plated: undefined, isSlot: false }]);
-  expect(routed.hits).toEqual([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
+  expect(g85.routs).toMatchObject([{ points: way, widthMm: 1, plated: undefined, isSlot: true }]);
+  expect(routed.routs).toMatchObject([
+    { points: [...way, [9, 9]], widthMm: 1, plated: undefined, isSlot: false },
+  ]);
+  expect(routed.hits).toMatchObject([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
 });
 
 test("plating comes from attributes and from comments, per tool", () => {
@@ -50,7 +52,7 @@ test("a file that states nothing is not certain, and any stated reading can be l
   const text = "M48\nT1C0.0315\n%\nT1\nX010000Y005000\nM30\n";
   expect(readDrill(text, "a.drl").isCertain).toBe(false);
   const inch = readDrill(text, "a.drl", READINGS[1]);
-  expect(inch.hits[0]).toEqual({
+  expect(inch.hits[0]).toMatchObject({
     x: 25.4,
     y: 12.7,
     diameterMm: expect.closeTo(0.8001, 6),

@@ -1,5 +1,6 @@
 import { type CostTree, toCostTree } from "../costing/tree.ts";
 import { microsToNumber } from "../money/money.ts";
+import { isComplete } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
 import { type BasketCache, rollUp } from "./roll-up.ts";
 import { type CurvePoint, curvePoint, curveQuantities } from "./what-if.ts";
@@ -14,6 +15,10 @@ export interface CostDocument {
   readonly start: number;
   readonly expectedGood: number;
   readonly readyBy: { readonly p10: string; readonly p50: string; readonly p90: string };
+  /** False where something is not priced: perGoodBoard, total, cashNeeded and readyBy are of the rest then. */
+  readonly complete: boolean;
+  /** Lines that cannot be bought in full, by name. */
+  readonly uncovered: readonly string[];
   readonly tree: CostTree;
   readonly curve: readonly CurvePoint[];
   readonly blockers: readonly { readonly key: string; readonly stage: string; readonly text: string }[];
@@ -35,6 +40,8 @@ export function costDocument(doc: RunDocument, cache: BasketCache = new Map()): 
     start: r.start,
     expectedGood: r.expectedGood,
     readyBy: { p10, p50, p90 },
+    complete: isComplete(r.unpriced),
+    uncovered: r.unpriced.lines,
     tree: toCostTree(r.tree, r.expectedGood),
     curve: curveQuantities(doc.goodBoards).map((q) => curvePoint(doc, q)),
     blockers: r.blockers.map(({ key, stage, text }) => ({ key, stage, text })),

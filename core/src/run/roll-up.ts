@@ -9,12 +9,13 @@ import { findBaskets } from "../sourcing/compare-baskets.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
 import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
+import { type Unpriced, unpricedOf } from "./complete.ts";
 import { assemblyNode, boardsNode, cashList, type Minutes, otherNode, partsNode } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf, type RunNeed } from "./needs.ts";
 import { type BoardCheck, collectNotes, type Note, type StageKey } from "./notes.ts";
 import { type BoardOrder, orderBoards } from "./order-boards.ts";
-import { type LinePart, lineParts, offersOf, suppliersOf } from "./parts.ts";
+import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { type ReadyBy, readyBy } from "./ready.ts";
 import { withVariant } from "./structure.ts";
 
@@ -40,6 +41,8 @@ export interface RunResult {
   readonly cashNeeded: Micros;
   readonly cash: readonly { readonly label: string; readonly micros: number; readonly note?: string }[];
   readonly ready: ReadyBy;
+  /** What the figures leave out: while there is anything, cost, cash and days are a lower bound. */
+  readonly unpriced: Unpriced;
   readonly notes: readonly Note[];
   readonly blockers: readonly Note[];
   readonly stages: Readonly<Record<StageKey, { readonly micros: number; readonly days: number }>>;
@@ -147,6 +150,10 @@ export function rollUp(
     cashNeeded: Math.round(cash.reduce((s, c) => s + c.micros, 0)) as Micros,
     cash,
     ready,
+    unpriced: unpricedOf(
+      doc,
+      basket.lines.filter((l) => l.missing > 0).map((l) => nameOfLine(doc, parts, l.line)),
+    ),
     notes,
     blockers,
     stages: {

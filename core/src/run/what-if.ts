@@ -1,6 +1,7 @@
 import { type LimitCheck, tightest } from "../fab/check.ts";
 import { type FabOptionKey, fitOptions, type House } from "../fab/house.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
+import { countUnpriced, isComplete, withoutStockLimits } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
 import { type BasketCache, checksOf, type RunResult, rollUp } from "./roll-up.ts";
 
@@ -12,6 +13,8 @@ export interface Effect {
   readonly days: number;
   readonly cash: number;
   readonly isChosen: boolean;
+  /** Left out of the figures before and after: the difference is of what is priced only. */
+  readonly isPartial?: boolean;
   /** Why it cannot be chosen. */
   readonly cannot?: string;
 }
@@ -65,6 +68,7 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         days: round1(r.ready.days - base.ready.days),
         cash: microsToNumber(r.cashNeeded - base.cashNeeded),
         isChosen,
+        ...partly(r, base),
         ...(cannot ? { cannot } : {}),
       };
     } catch (error) {
@@ -154,6 +158,10 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
   };
 }
 
+/** Whether a difference leaves something out on either side. */
+const partly = (a: RunResult, b: RunResult): { isPartial?: boolean } =>
+  isComplete(a.unpriced) && isComplete(b.unpriced) ? {} : { isPartial: true };
+
 const round1 = (v: number) => Math.round(v * 10) / 10;
 
 function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketCache): HouseEffect {
@@ -177,6 +185,7 @@ function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketC
     pieces: r.orders.reduce((n, o) => n + o.quote.pieces, 0),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
+    ...partly(r, base),
     ...(least ? { tightest: least } : {}),
     ...(first
       ? { cannot: `${first.label} is ${Number(first.value.toFixed(3))}, this house holds ${first.limit}` }
@@ -190,6 +199,10 @@ export interface CurvePoint {
   readonly perGood: number;
   readonly total: number;
   readonly start: number;
+  /** More is needed than is in stock: the known prices carried on as if there were more. */
+  readonly isEstimate?: boolean;
+  /** Things that nothing prices at this quantity, left out of the figures. */
+  readonly unpriced?: number;
 }
 
 /**
@@ -206,8 +219,22 @@ export function curveQuantities(goodBoards: number, count = 40): number[] {
   return [...out].sort((a, b) => a - b);
 }
 
-/** Cost per good board at one quantity, everything else as chosen. */
+/**
+ * Cost per good board at one quantity, everything else as chosen. Beyond the stock the missing pieces would cost nothing:
+ * there the known prices are carried on as if the stock went on, which is an estimate and called so.
+ */
 export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
-  const r = rollUp({ ...doc, goodBoards: quantity }, undefined, "the best");
-  return { quantity, perGood: microsToNumber(r.perGood), total: microsToNumber(r.total), start: r.start };
+  const at = { ...doc, goodBoards: quantity };
+  const known = rollUp(at, undefined, "the best");
+  const isShort = known.unpriced.lines.length > 0;
+  const r = isShort ? rollUp(withoutStockLimits(at), undefined, "the best") : known;
+  const unpriced = countUnpriced(r);
+  return {
+    quantity,
+    perGood: microsToNumber(r.perGood),
+    total: microsToNumber(r.total),
+    start: r.start,
+    ...(isShort && r.unpriced.lines.length < known.unpriced.lines.length ? { isEstimate: true } : {}),
+    ...(unpriced > 0 ? { unpriced } : {}),
+  };
 }

@@ -6,6 +6,7 @@ import {
   type Corrections,
   drawSide,
   type Entry,
+  isComplete,
   kindOf,
   type Memory,
   measureBoard,
@@ -16,6 +17,7 @@ import {
   type RunResult,
   readBoard,
   rollUp,
+  saysUnpriced,
   slug,
   toWire,
   withMemory,
@@ -114,6 +116,7 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     readyTo: r.ready.p90,
     blockers: r.blockers.length,
     cautions: open.filter((n) => n.level === "warning").length,
+    ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(next ? { next: { stage: next.stage, text: next.text } } : {}),
   };
 }

@@ -316,6 +316,7 @@ export const DESCRIPTORS = {
           readyTo: text(40),
           blockers: whole(),
           cautions: whole(),
+          unpriced: maybe(text(200)),
           next: maybe(fields({ stage: text(40), text: text(5000) })),
         }),
       ),

@@ -1,7 +1,7 @@
-import { microsToNumber, unitOf } from "@kobbin/core";
+import { microsToNumber, saysUnpriced, unitOf } from "@kobbin/core";
 import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
-import { amount, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
+import { amount, day, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
 import { Sum } from "../ui/Sum.tsx";
 import { useRun } from "./runState.ts";
@@ -20,6 +20,8 @@ export function Spine({ stage }: { stage: string }) {
       strip.current.scrollLeft = at.offsetLeft - strip.current.clientWidth / 3;
   }, [stage]);
   const unit = unitOf(doc);
+  // while something is not priced, the figures are of the rest: at least so much, not before then
+  const open = saysUnpriced(r.unpriced);
   const greatest = Math.max(...Object.values(r.stages).map((s) => s.micros), 1);
   return (
     <nav
@@ -77,14 +79,31 @@ export function Spine({ stage }: { stage: string }) {
         })}
       </ol>
       <dl className="grid grid-cols-[1fr_auto] items-baseline gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
-        <dt className="text-ink-2">per good {unit}</dt>
+        {open && (
+          <dd className="col-span-2 text-[13px] font-semibold text-stop" data-testid="unpriced">
+            {r.unpriced.lines.length > 0 ? (
+              <NavLink
+                to={`/runs/${id}/source`}
+                className="hover:underline"
+                title={r.unpriced.lines.join(", ")}
+              >
+                {open}
+              </NavLink>
+            ) : (
+              open
+            )}
+          </dd>
+        )}
+        <dt className="text-ink-2">
+          {open && "at least "}per good {unit}
+        </dt>
         <dd
           className="num text-right text-[25px] leading-tight font-bold tracking-tight"
           data-testid="per-good"
         >
           <Sum
-            title={`cost per good ${unit}`}
-            formula={`total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
+            title={`${open ? "at least: " : ""}cost per good ${unit}`}
+            formula={`${open ? `${open}, and counted as nothing; ` : ""}total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
             terms={r.tree.children.map((c) => ({
               label: c.label,
               value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
@@ -94,7 +113,7 @@ export function Spine({ stage }: { stage: string }) {
             {amount(microsToNumber(r.perGood), currency)}
           </Sum>
         </dd>
-        <dt className="text-ink-2">cash needed</dt>
+        <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
         <dd className="num text-right">
           <Sum
             title="cash needed"
@@ -109,7 +128,7 @@ export function Spine({ stage }: { stage: string }) {
             {money(microsToNumber(r.cashNeeded), currency)}
           </Sum>
         </dd>
-        <dt className="text-ink-2">ready by</dt>
+        <dt className="text-ink-2">{open ? "not before" : "ready by"}</dt>
         <dd className="num text-right">
           <Sum
             title="days until ready"
@@ -121,7 +140,7 @@ export function Spine({ stage }: { stage: string }) {
             }))}
             result={`${fixed(r.ready.days, 1)} d`}
           >
-            {dayRange(r.ready.p10, r.ready.p90)}
+            {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
           </Sum>
         </dd>
         <dt className="text-ink-2">blockers left</dt>

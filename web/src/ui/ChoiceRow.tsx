@@ -11,6 +11,8 @@ export interface Alternative {
   readonly days: number;
   readonly isChosen: boolean;
   readonly cannot?: string | undefined;
+  /** Something is not priced before or after: the difference is of the rest. */
+  readonly isPartial?: boolean;
 }
 
 /** ± per good board, in the colour of better or worse and always with its sign. */
@@ -89,6 +91,7 @@ export function ChoiceRow({
           ) : showsSaving && cheapest && cheapest.perGood < -0.004 ? (
             <>
               can be <Delta value={cheapest.perGood} />
+              {cheapest.isPartial && " of what is priced"}
             </>
           ) : (
             `${alternatives.length - 1} more`
@@ -133,6 +136,11 @@ export function ChoiceRow({
               </button>
             </li>
           ))}
+          {alternatives.some((a) => a.isPartial) && (
+            <li className="px-2 pt-1 text-[13px] text-ink-2">
+              Not everything is priced: the differences are of what is.
+            </li>
+          )}
         </ul>
       )}
     </div>

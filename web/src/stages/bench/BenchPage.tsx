@@ -6,7 +6,7 @@ import { useRole, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { amount, count, dayRange, mm, money, said } from "../../ui/format.ts";
+import { amount, count, day, dayRange, mm, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -144,12 +144,23 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
                     {r.product} {r.revision}
                   </td>
                   <td className="num text-right max-sm:hidden">{r.goodBoards}</td>
-                  <td className="num text-right">{r.summary ? money(r.summary.perGood, currency) : "–"}</td>
+                  <td className="num text-right">
+                    {r.summary?.unpriced && <span className="font-sans text-ink-2">at least </span>}
+                    {r.summary ? money(r.summary.perGood, currency) : "–"}
+                    {r.summary?.unpriced && (
+                      <span className="block font-sans text-[12.5px] text-stop">{r.summary.unpriced}</span>
+                    )}
+                  </td>
                   <td className="num text-right max-sm:hidden">
+                    {r.summary?.unpriced && <span className="font-sans text-ink-2">≥ </span>}
                     {r.summary ? amount(r.summary.cashNeeded, currency) : "–"}
                   </td>
                   <td className="num text-right whitespace-nowrap max-sm:hidden">
-                    {r.summary && r.state === "open" ? dayRange(r.summary.readyFrom, r.summary.readyTo) : "–"}
+                    {r.summary && r.state === "open"
+                      ? r.summary.unpriced
+                        ? `not before ${day(r.summary.readyFrom)}`
+                        : dayRange(r.summary.readyFrom, r.summary.readyTo)
+                      : "–"}
                   </td>
                   <td className="whitespace-nowrap">
                     {r.state === "released"

@@ -1,9 +1,9 @@
-import { type CostNode, microsToNumber, unitOf } from "@kobbin/core";
+import { type CostNode, microsToNumber, saysUnpriced, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
-import { amount, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
+import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
@@ -17,17 +17,25 @@ export function CostPage() {
   useEffect(wantCurve, [wantCurve]);
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
+  const open = saysUnpriced(r.unpriced);
   return (
     <section>
       <div className="mb-4 grid grid-cols-[auto_1fr] items-end gap-10 max-md:grid-cols-1">
         <div>
           <h1>Cost</h1>
+          {open && <p className="mt-1 text-[15px] font-semibold text-stop">at least</p>}
           <p className="num mt-1 text-[40px] leading-none font-bold tracking-tight">
             {amount(microsToNumber(r.perGood), currency)}
           </p>
           <p className="text-ink-2">
             {currency} per good {unit}
           </p>
+          {open && (
+            <p className="text-[14px] text-stop">
+              {open}: {r.unpriced.lines.slice(0, 6).join(", ")}
+              {r.unpriced.lines.length > 6 && ` and ${r.unpriced.lines.length - 6} more`}
+            </p>
+          )}
         </div>
         <Ruler
           value={doc.goodBoards}
@@ -98,7 +106,7 @@ export function CostPage() {
                 </tr>
               ))}
               <tr className="font-semibold">
-                <td>greatest outlay, own hours left out</td>
+                <td>{open ? "at least, " : "greatest outlay, "}own hours left out</td>
                 <td className="num text-right">{money(microsToNumber(r.cashNeeded), currency)}</td>
               </tr>
             </tbody>
@@ -120,8 +128,10 @@ export function CostPage() {
                 </tr>
               ))}
               <tr className="font-semibold">
-                <td>from {doc.today}, 10 to 90 % of cases</td>
-                <td className="num text-right">{dayRange(r.ready.p10, r.ready.p90)}</td>
+                <td>{open ? `not before; ${open}` : `from ${doc.today}, 10 to 90 % of cases`}</td>
+                <td className="num text-right">
+                  {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
+                </td>
               </tr>
             </tbody>
           </table>
@@ -152,6 +162,7 @@ export function CostPage() {
             <Suspense fallback={<Skeleton rows={6} />}>
               <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
             </Suspense>
+            <CurveSays />
             <CurveTable />
           </>
         )}
@@ -225,6 +236,26 @@ function Branch({
   );
 }
 
+/** What of the curve is no price: beyond the stock, and where nothing prices a line. */
+function CurveSays() {
+  const { curve, doc } = useRun();
+  const from = curve.find((p) => p.isEstimate);
+  const open = curve.find((p) => p.quantity === doc.goodBoards)?.unpriced ?? curve[0]?.unpriced;
+  if (!from && !open) return null;
+  return (
+    <p className="mt-1 text-[14px] text-ink-2" data-testid="curve-says">
+      {from &&
+        `From ${from.quantity} on more is needed than is in stock: an estimate (dashed), the known prices carried on as if there were more. `}
+      {open !== undefined && open > 0 && (
+        <span className="font-semibold text-stop">
+          {count(open, "thing")} that nothing prices {open === 1 ? "is" : "are"} left out: the whole curve is
+          at least so much.
+        </span>
+      )}
+    </p>
+  );
+}
+
 function CurveTable() {
   const { doc, curve } = useRun();
   const { currency } = doc.workshop;
@@ -251,7 +282,11 @@ function CurveTable() {
                   {spots.has(p.quantity) ? " ▾" : ""}
                 </td>
                 <td className="num text-right">{p.start}</td>
-                <td className="num text-right">{amount(p.perGood, currency)}</td>
+                <td className="num text-right">
+                  {p.unpriced ? "≥ " : ""}
+                  {p.isEstimate ? "~ " : ""}
+                  {amount(p.perGood, currency)}
+                </td>
                 <td className="num text-right">{amount(p.total, currency)}</td>
               </tr>
             ))}

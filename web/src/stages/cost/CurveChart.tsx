@@ -48,6 +48,8 @@ export function CurveChart({
             borderColor: token("--metal"),
             borderWidth: 1.8,
             stepped: false,
+            // beyond the stock the line is an estimate
+            segment: { borderDash: (s) => (points[s.p1DataIndex]?.isEstimate ? [5, 4] : undefined) },
             pointRadius: points.map((p) => (p.quantity === chosen ? 6 : 2.2)),
             pointBackgroundColor: points.map((p) =>
               p.quantity === chosen ? token("--metal") : token("--sheet"),
@@ -91,7 +93,10 @@ export function CurveChart({
           tooltip: {
             callbacks: {
               title: (items) => `${items[0]?.parsed.x} good ${unit}s`,
-              label: (item) => `${amount(item.parsed.y ?? 0, currency)} ${currency} each`,
+              label: (item) => {
+                const p = points[item.dataIndex];
+                return `${p?.unpriced ? "at least " : ""}${amount(item.parsed.y ?? 0, currency)} ${currency} each${p?.isEstimate ? ", an estimate beyond stock" : ""}`;
+              },
             },
           },
         },

@@ -122,6 +122,11 @@ export function FabPage() {
               </tbody>
             </table>
           </div>
+          {effects.houses.some((h) => h.isPartial) && (
+            <p className="mt-1 text-[13px] text-ink-2">
+              Not everything is priced: the differences are of what is.
+            </p>
+          )}
           {r.house && (
             <p className="mt-2 flex flex-wrap gap-x-5 text-[14px]">
               <span className="text-ink-2">{r.house.name}:</span>

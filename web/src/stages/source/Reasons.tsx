@@ -11,13 +11,16 @@ export function ProofLine() {
   const best = r.baskets[0];
   if (!best?.proof || best.suppliers.length === 0) return null;
   const open = microsToNumber(best.total) * best.proof.gap;
+  const missing = best.lines.filter((l) => l.missing > 0).length;
   return (
     <p className="mt-2 text-[14px] text-ink-2" role="status" aria-live="polite">
       {best.proof.isProven ? (
         <>
           <span className="font-semibold text-ink">
             {r.basket === best
-              ? "Nothing is cheaper."
+              ? missing > 0
+                ? `For the ${best.lines.length - missing} lines that can be had nothing is cheaper; ${count(missing, "line")} cannot.`
+                : "Nothing is cheaper."
               : `Nothing is cheaper than ${amount(microsToNumber(best.total), currency)}, the first of these.`}
           </span>{" "}
           Proven over every set of suppliers, every quantity and every split.
