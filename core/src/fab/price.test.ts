@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
+import fc from "fast-check";
 import { microsToNumber } from "../money/money.ts";
 import type { FabOptions, House } from "./house.ts";
-import { type BoardFacts, boardMassG, fabQuote, orderPieces } from "./price.ts";
+import { type BoardFacts, boardMassG, fabQuote, MOST_TIMES, orderPieces } from "./price.ts";
 
 const limits = {
   minTrackMm: 0.1,
@@ -153,4 +154,67 @@ test("50 boards are cheaper than 45, and that is found", () => {
   expect(total(far, 45)[0]).toBe(65);
   expect(total(far, 50)[0]).toBe(61.98);
   expect(orderPieces(far, board, choice, 42).pieces).toBe(50);
+});
+
+test("more is cheaper over all steps up to four times the pieces, and the reason is told", () => {
+  // set-up 14, test 6 + 0.02 each, 2.40 a dm²; 1 dm² boards: from 60 dm² on a third of the price
+  const steep = {
+    ...far,
+    price: {
+      ...far.price,
+      step: 5,
+      minPieces: 5,
+      tiers: [
+        { fromDm2: 0, factor: 1 },
+        { fromDm2: 60, factor: 0.4 },
+      ],
+    },
+  };
+  const dm = { ...board, widthMm: 100, heightMm: 100, holes: 0 };
+  const plain = { ...choice, finish: "levelled", thickness: "1.6" };
+  // 30 pieces: 14 + 6 + 0.60 + 72 = 92.60; 60 pieces: 14 + 6 + 1.20 + 57.60 = 78.80, before freight
+  const bare = { ...steep, price: { ...steep.price, freightPerHalfKg: "0" } };
+  const q = orderPieces(bare, dm, plain, 30);
+  expect(q.pieces).toBe(60);
+  expect(q.boards / 1e6).toBeCloseTo(78.8, 6);
+  expect(q.insteadOf?.pieces).toBe(30);
+  expect((q.insteadOf!.total - q.total) / 1e6).toBeCloseTo(92.6 - 78.8, 6);
+  // ten pieces are not made sixty: beyond four times what would do
+  expect(orderPieces(bare, dm, plain, 10)).toMatchObject({ pieces: 10 });
+  expect(orderPieces(bare, dm, plain, 10).insteadOf).toBeUndefined();
+});
+
+test("no step up to the bound is cheaper than the one that is taken", () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 120 }),
+      fc.integer({ min: 20, max: 200 }),
+      fc.integer({ min: 20, max: 160 }),
+      fc.integer({ min: 1, max: 10 }),
+      fc.array(
+        fc.record({ fromDm2: fc.integer({ min: 1, max: 150 }), factor: fc.integer({ min: 30, max: 100 }) }),
+        { maxLength: 4 },
+      ),
+      (wanted, widthMm, heightMm, step, more) => {
+        let factor = 1;
+        const tiers = [
+          { fromDm2: 0, factor: 1 },
+          ...[...more]
+            .sort((a, b) => a.fromDm2 - b.fromDm2)
+            .map((t) => {
+              factor = Math.min(factor, t.factor / 100);
+              return { fromDm2: t.fromDm2, factor };
+            }),
+        ];
+        const house = { ...far, price: { ...far.price, step, minPieces: step, tiers } };
+        const facts = { ...board, widthMm, heightMm };
+        const q = orderPieces(house, facts, choice, wanted);
+        const first = Math.max(step, Math.ceil(wanted / step) * step);
+        for (let n = first; n <= MOST_TIMES * first; n += step)
+          expect(fabQuote(house, facts, choice, n).total).toBeGreaterThanOrEqual(q.total);
+        expect(q.pieces).toBeGreaterThanOrEqual(first);
+      },
+    ),
+    { numRuns: 100 },
+  );
 });

@@ -26,6 +26,8 @@ export interface FabQuote {
   readonly leadDays: number;
   readonly transitDays: number;
   readonly days: number;
+  /** Fewer would do, and would cost more. */
+  readonly insteadOf?: { readonly pieces: number; readonly total: Micros };
   readonly sum: readonly { readonly label: string; readonly micros: Micros; readonly note?: string }[];
 }
 
@@ -127,14 +129,27 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
   };
 }
 
-/** Pieces to order: in the house's steps, at least its minimum; more where that costs less in total (EX 5.3). */
+/** More than this many times the pieces wanted are not ordered, even where that costs less. */
+export const MOST_TIMES = 4;
+
+/**
+ * Pieces to order: in the house's steps, at least its minimum; more where that costs less in total (EX 5.3), over all
+ * steps up to {@link MOST_TIMES} times the pieces that would do. Between the thresholds of the area price the total never
+ * falls with the pieces, so the first step at or past each threshold is all there is to try.
+ */
 export function orderPieces(house: House, board: BoardFacts, options: FabOptions, wanted: number): FabQuote {
-  const { step, minPieces } = house.price;
-  const first = Math.max(minPieces, Math.ceil(wanted / step) * step);
-  let best = fabQuote(house, board, options, first);
-  for (let k = 1; k <= 4; k++) {
-    const more = fabQuote(house, board, options, first + k * step);
-    if (more.total < best.total) best = more;
-  }
-  return best;
+  const { step, minPieces, tiers } = house.price;
+  const inSteps = (n: number) => Math.max(minPieces, Math.ceil(n / step - 1e-9) * step);
+  const first = inSteps(wanted);
+  const enough = fabQuote(house, board, options, first);
+  const area = (board.widthMm * board.heightMm) / 1e4;
+  let best = enough;
+  if (area > 0)
+    for (const tier of tiers) {
+      const pieces = inSteps(tier.fromDm2 / area);
+      if (pieces <= first || pieces > MOST_TIMES * first) continue;
+      const more = fabQuote(house, board, options, pieces);
+      if (more.total < best.total) best = more;
+    }
+  return best === enough ? best : { ...best, insteadOf: { pieces: first, total: enough.total } };
 }

@@ -109,10 +109,12 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
       const fixed = o.quote.sum
         .filter((t) => ["set-up", "freight", "import handling"].includes(t.label))
         .reduce((s, t) => s + t.micros, 0);
+      const fewer = o.quote.insteadOf;
+      const why = fewer ? `; ${o.quote.pieces} cost less than ${fewer.pieces}` : "";
       const terms = o.quote.sum.map((t) => ({
         label: t.label,
         micros: convertMicros(t.micros, rate) as number,
-        ...(t.note || note ? { note: `${t.note ?? ""}${note}`.trim() } : {}),
+        ...(t.note || note ? { note: `${t.note ?? ""}${t.label === "area" ? why : ""}${note}`.trim() } : {}),
         from: `profile of ${doc.house?.checkedOn ?? ""}`,
       }));
       const rounding = o.micros - terms.reduce((s, t) => s + t.micros, 0);

@@ -295,6 +295,21 @@ test("ready-by: the later branch counts, the spread is its own", () => {
   expect(r.p10 < r.p50 && r.p50 < r.p90).toBe(true);
 });
 
+test("more certainty never looks cheaper: spare ones are kept, and their cost is borne by those wanted", () => {
+  const doc = boardK();
+  const { confidence } = whatIf(doc, rollUp(doc));
+  // from 50 to 99 %: never less for the run, never less a board, never fewer left over
+  for (const key of ["run", "perGood", "spares"] as const) {
+    const figures = confidence.map((e) => e[key] ?? 0);
+    expect([key, figures]).toEqual([key, [...figures].sort((a, b) => a - b)]);
+  }
+  const sure = confidence.find((e) => e.value === "0.99")!;
+  const r = rollUp({ ...doc, confidence: 0.99 });
+  expect(sure.run).toBeCloseTo(microsToNumber(r.total) - microsToNumber(rollUp(doc).total), 6);
+  expect(sure.perGood).toBeCloseTo(sure.run! / 30, 9);
+  expect(sure.spares).toBeCloseTo(r.expectedGood - 30, 9);
+});
+
 test("cost/1 carries the same figures; a document that is none is refused by its key", () => {
   const doc = costDocument(boardK());
   expect(doc).toMatchObject({ kobbin: "cost/1", currency: "EUR", start: 31, blockers: [] });

@@ -13,6 +13,9 @@ export interface Effect {
   readonly days: number;
   readonly cash: number;
   readonly isChosen: boolean;
+  /** What the whole run costs more or less, and good ones left over on average, where that is what is decided. */
+  readonly run?: number;
+  readonly spares?: number;
   /** Left out of the figures before and after: the difference is of what is priced only. */
   readonly isPartial?: boolean;
   /** Why it cannot be chosen. */
@@ -25,6 +28,8 @@ export interface HouseEffect extends Effect {
   readonly boardsPerGood: number;
   readonly boardsTotal: number;
   readonly pieces: number;
+  /** Pieces that would do, where more of them cost less. */
+  readonly insteadOf?: number;
   readonly daysAtDoor: number;
   readonly tightest?: LimitCheck;
   readonly breaches: readonly LimitCheck[];
@@ -144,9 +149,19 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         ),
       ),
     ],
-    confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) =>
-      effect(String(c), `${Math.round(c * 100)} % sure`, { ...doc, confidence: c }, doc.confidence === c),
-    ),
+    confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) => {
+      const alternative = { ...doc, confidence: c };
+      const e = effect(String(c), `${Math.round(c * 100)} % sure`, alternative, doc.confidence === c);
+      const r = e.isChosen ? base : rollUp(alternative, cache);
+      // spare ones are kept, not sold: what more of them cost is borne by the good ones that were wanted
+      const run = microsToNumber((r.total - base.total) as Micros);
+      return {
+        ...e,
+        perGood: run / doc.goodBoards,
+        run,
+        spares: Math.max(0, r.expectedGood - doc.goodBoards),
+      };
+    }),
     leftovers: (["stock", "expense"] as const).map((v) =>
       effect(
         v,
@@ -183,6 +198,9 @@ function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketC
     boardsPerGood: microsToNumber(boards / r.expectedGood),
     boardsTotal: microsToNumber(boards),
     pieces: r.orders.reduce((n, o) => n + o.quote.pieces, 0),
+    ...(r.orders.some((o) => o.quote.insteadOf)
+      ? { insteadOf: r.orders.reduce((n, o) => n + (o.quote.insteadOf?.pieces ?? o.quote.pieces), 0) }
+      : {}),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
     ...partly(r, base),

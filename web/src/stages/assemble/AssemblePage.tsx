@@ -3,7 +3,7 @@ import { useEffect } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { count, fixed, typedNumber } from "../../ui/format.ts";
+import { count, fixed, signed, typedNumber } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
@@ -116,7 +116,10 @@ export function AssemblePage() {
             decision="How sure"
             showsSaving={false}
             why={`to end with enough good ${unit}s without a second order`}
-            alternatives={effects.confidence}
+            alternatives={effects.confidence.map((e) => ({
+              ...e,
+              why: `${e.isChosen ? "" : `run ${signed(e.run ?? 0)}, cash ${signed(e.cash)}, `}${fixed(e.spares ?? 0, 1)} spare on average`,
+            }))}
             disabled={isLocked}
             onChoose={(v) =>
               change({ confidence: Number(v) }, `${Math.round(Number(v) * 100)} % sure of enough`)

@@ -46,6 +46,7 @@ export function CostPage() {
           onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good ${unit}s`)}
         />
       </div>
+      <Stays />
       <div className="overflow-x-auto">
         <table className="rows w-full min-w-[560px]">
           <thead>
@@ -168,6 +169,25 @@ export function CostPage() {
         )}
       </section>
     </section>
+  );
+}
+
+/** The run, its cash, and what of it stays: good ones beyond those wanted are stock, not sold. */
+function Stays() {
+  const { doc, result: r } = useRun();
+  const { currency } = doc.workshop;
+  const unit = unitOf(doc);
+  const spare = Math.max(0, r.expectedGood - doc.goodBoards);
+  const worth = (spare * microsToNumber(r.perGood)).toFixed(2);
+  return (
+    <p className="mb-3 text-[14px] text-ink-2" data-testid="stays">
+      The run costs <span className="num text-ink">{amount(microsToNumber(r.total), currency)}</span>, cash{" "}
+      <span className="num text-ink">{amount(microsToNumber(r.cashNeeded), currency)}</span>. Of it stays:{" "}
+      {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
+      <span className="num text-ink">{amount(Number(worth), currency)}</span> at that cost
+      {(doc.choices.leftovers ?? "stock") === "stock" && ", and parts left over, kept as stock and not in it"}
+      .
+    </p>
   );
 }
 

@@ -80,7 +80,9 @@ export function FabPage() {
                       <td className="num text-right">
                         {amount(h.boardsTotal, currency)}
                         <span className="block font-sans text-[12.5px] text-ink-2">
-                          {quoted ? "quoted" : `${h.pieces} pieces`}
+                          {quoted
+                            ? "quoted"
+                            : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, less than ${h.insteadOf} cost`}`}
                         </span>
                       </td>
                       <td className="num text-right whitespace-nowrap">
