@@ -36,3 +36,35 @@ test("drills, pads joined to nothing and what differs from another revision: eac
   await against.getByRole("button", { name: "close" }).click();
   await expect(against).toHaveCount(0);
 });
+
+test("what is not priced is said wherever a figure stands: spine, cost, curve, bench", async ({ page }) => {
+  test.setTimeout(120_000);
+  await enterDemo(page);
+  await startRun(page, "Kiln Watch B", "more than there is", 600);
+  const id = /runs\/([^/]+)/.exec(page.url())![1];
+  const open = page.getByTestId("unpriced");
+  await expect(open).toHaveText("5 lines are not priced");
+  await expect(page.getByText("at least per good board")).toBeVisible();
+  await expect(page.getByText("not before", { exact: true })).toBeVisible();
+  await page.goto(`/runs/${id}/cost`);
+  await expect(page.getByRole("heading", { name: "Cost", level: 1 })).toBeVisible();
+  await expect(page.getByText("at least", { exact: true })).toBeVisible();
+  await expect(page.getByText(/^5 lines are not priced: U2, U4, /)).toBeVisible();
+  await expect(page.getByTestId("curve-says")).toContainText(
+    /From \d+ on more is needed than is in stock: an estimate/,
+  );
+  await expect(page.getByTestId("stays")).toContainText(/good boards beyond the 600 wanted/);
+  await expectAccessible(page);
+  // what can be bought for as many as are wanted less is complete, and says nothing of the kind
+  await page.getByLabel("good boards", { exact: true }).fill("40");
+  await page.getByLabel("good boards", { exact: true }).press("Enter");
+  await expect(open).toHaveCount(0);
+  await expect(page.getByText("ready by", { exact: true })).toBeVisible();
+  await page.getByLabel("good boards", { exact: true }).fill("600");
+  await page.getByLabel("good boards", { exact: true }).press("Enter");
+  await expect(open).toBeVisible();
+  await page.goto("/");
+  const row = page.getByRole("row", { name: /more than there is/ });
+  await expect(row).toContainText("at least", { timeout: 30_000 });
+  await expect(row).toContainText("5 lines are not priced");
+});

@@ -379,7 +379,28 @@ test("a quotation counts for its run, and its removal brings the estimate back",
   expect(put.status).toBe(204);
   expect(rollUp((await read()).document).orders[0]!.micros).toBe(123_450_000);
   await v.call("DELETE", `/api/runs/${id}/quotes/${houseId}/fab`);
-  expect(rollUp((await read()).document).orders[0]!.quoted).toBeUndefined();
+  const estimate = rollUp((await read()).document).orders[0]!;
+  expect(estimate.quoted).toBeUndefined();
+
+  // one that says what it was for counts while that is what is ordered, and again when it is once more
+  const r = rollUp((await read()).document);
+  const basis = {
+    boards: estimate.quote.pieces,
+    options: r.options!,
+    revision: (await read()).document.revision,
+  };
+  const quote = { houseId, kind: "fab", total: "50", currency: "EUR", days: 9 };
+  const odd = await v.call("PUT", `/api/runs/${id}/quotes`, { ...quote, basis: { ...basis, boards: 0 } });
+  expect([odd.status, (await read()).document.quotes]).toEqual([422, []]);
+  expect((await v.call("PUT", `/api/runs/${id}/quotes`, { ...quote, basis })).status).toBe(204);
+  expect((await read()).document.quotes[0]).toMatchObject({ basis });
+  const counts = async (goodBoards: number) => {
+    await v.patch(`/api/runs/${id}`, { version: (await read()).version, goodBoards });
+    return rollUp((await read()).document).orders[0]!.quoted !== undefined;
+  };
+  const { goodBoards } = (await read()).document;
+  expect(await counts(goodBoards * 20)).toBe(false);
+  expect(await counts(goodBoards)).toBe(true);
 });
 
 test("the page of errors names every code", () => {

@@ -1,4 +1,4 @@
-import { shapes } from "@kobbin/core";
+import { type QuoteBasis, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -11,6 +11,7 @@ import {
   money,
   name,
   number,
+  shaped,
   text,
   trimmed,
   version,
@@ -74,6 +75,7 @@ export const quoteBody = yup.object({
   currency: currency.required(),
   days: whole(0, 365).required(),
   validUntil: day,
+  basis: shaped<QuoteBasis>(shapes.quoteBasisShape),
 });
 export type QuoteBody = yup.InferType<typeof quoteBody>;
 

@@ -123,7 +123,8 @@ function placesTable(doc: RunDocument): PlannedTable {
       p.ref,
       p.xMm.toFixed(4),
       p.yMm.toFixed(4),
-      String(Math.round(p.rotationDeg * 1000) / 1000),
+      // 359.9996° is 0° once it is rounded
+      String((Math.round(p.rotationDeg * 1000) / 1000) % 360),
       p.side === "top" ? "Top" : "Bottom",
       l.valueText,
       bothSizes(l.package),

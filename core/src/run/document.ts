@@ -6,6 +6,7 @@ import type { Alternate, LibraryPart } from "../library/part.ts";
 import { runShape } from "../shape/run.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
 import type { RunPlacement } from "./boards.ts";
+import type { QuoteBasis } from "./quotation-holds.ts";
 import type { Origin, Variant } from "./structure.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -105,6 +106,8 @@ export interface RunQuote {
   readonly days: number;
   readonly capturedOn: string;
   readonly validUntil?: string;
+  /** What it was asked for; it holds for that alone. */
+  readonly basis?: QuoteBasis;
 }
 
 /** How the boards are soldered and what the shop pays for it. */

@@ -7,9 +7,11 @@ import { boardMark, ofBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
 import type { RunNeed } from "./needs.ts";
+import type { BoardOrder } from "./order-boards.ts";
 import { pricedSize } from "./order-boards.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import { quotationNotes } from "./quotation-holds.ts";
 import { sourceNotes } from "./source-notes.ts";
 import { sumNotes } from "./sum-notes.ts";
 
@@ -74,6 +76,7 @@ export function collectNotes(
   house: House | undefined,
   checks: readonly BoardCheck[],
   options: FabOptions | undefined,
+  orders: readonly BoardOrder[],
 ): Note[] {
   const notes: Note[] = [];
   const add = (stage: StageKey, key: string, level: Level, text: string, more: Partial<Note> = {}) =>
@@ -91,7 +94,7 @@ export function collectNotes(
   libraryNotes(doc, needs, basket, add);
   sumNotes(doc, add);
   sourceNotes(doc, parts, needs, basket, add);
-  fabNotes(doc, house, checks, options, add);
+  fabNotes(doc, house, checks, options, orders, add);
   assemblyNotes(doc, parts, add);
   const accepted = doc.choices.accepted ?? {};
   return notes.map((n) => {
@@ -130,6 +133,7 @@ function fabNotes(
   house: House | undefined,
   checks: readonly BoardCheck[],
   options: FabOptions | undefined,
+  orders: readonly BoardOrder[],
   add: Add,
 ): void {
   if (!house || !options) {
@@ -149,7 +153,7 @@ function fabNotes(
       { do: "Mend the outline, or have the house quote the board.", ...about(doc, b.id) },
     );
   }
-  const billed = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id)?.currency ?? house.currency;
+  const billed = orders[0]?.quoted?.currency ?? house.currency;
   if (rateOf(doc, billed) === undefined)
     add(
       "fab",
@@ -213,15 +217,7 @@ function fabNotes(
       { do: "Choose the stated thickness, or accept with a reason.", ...about(doc, b.id) },
     );
   }
-  const quote = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
-  if (quote?.validUntil !== undefined && quote.validUntil < doc.today)
-    add(
-      "fab",
-      "quote-expired",
-      "error",
-      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
-      { do: "Ask for a new one, or remove it to use the estimate." },
-    );
+  quotationNotes(doc, house, orders, add);
 }
 
 function assemblyNotes(doc: RunDocument, parts: readonly LinePart[], add: Add): void {

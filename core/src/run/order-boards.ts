@@ -5,6 +5,7 @@ import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import { rateOf } from "./parts.ts";
+import { quotationMisfits, quotationOf } from "./quotation-holds.ts";
 
 /** The fab of one board of the product. */
 export interface BoardOrder {
@@ -13,6 +14,8 @@ export interface BoardOrder {
   readonly quote: FabQuote;
   /** A quotation that came and overrides the estimate. */
   readonly quoted?: RunQuote;
+  /** A quotation for something else: the estimate counts. */
+  readonly unfit?: { readonly quote: RunQuote; readonly misfits: readonly string[] };
   readonly micros: Micros;
   readonly days: number;
 }
@@ -46,7 +49,8 @@ export function boardFacts(m: Measure): BoardFacts {
 /**
  * What the house charges for each board of the product, in one parcel, and when they are there.
  *
- * A quotation is for all boards of the run together: it is shared among them as their estimates stand, the rest of the
+ * A quotation holds for what was quoted; for anything else the estimate counts, and that is said. It is for all boards of
+ * the run together: it is shared among them as their estimates stand, the rest of the
  * rounding with the last.
  */
 export function orderBoards(
@@ -55,23 +59,32 @@ export function orderBoards(
   options: FabOptions,
   start: number,
 ): BoardOrder[] {
-  const quoted = doc.quotes.find((q) => q.kind === "fab" && q.house === house.id);
-  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
   const facts = doc.boards.map((b) => boardFacts(b.measure));
   const quotes = inOneParcel(
     house,
     doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, start * b.perProduct)),
   );
+  const given = quotationOf(doc, house.id);
+  const boards = quotes.reduce((n, q) => n + q.pieces, 0);
+  const misfits = given ? quotationMisfits(given, { boards, options, revision: doc.revision }) : [];
+  const quoted = misfits.length === 0 ? given : undefined;
+  const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
   const estimates = doc.boards.map((b, i) => ({ name: b.name, facts: facts[i]!, quote: quotes[i]! }));
   const whole = estimates.reduce((n, e) => n + e.quote.total, 0);
   const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
-  let given = 0;
+  let shared = 0;
   return estimates.map((e, i): BoardOrder => {
     const days = quoted?.days ?? e.quote.days;
-    if (!quoted) return { ...e, micros: convertMicros(e.quote.total, rate), days };
+    if (!quoted)
+      return {
+        ...e,
+        micros: convertMicros(e.quote.total, rate),
+        days,
+        ...(given ? { unfit: { quote: given, misfits } } : {}),
+      };
     const isLast = i === estimates.length - 1;
-    const share = isLast ? asked - given : Math.round((asked * e.quote.total) / Math.max(1, whole));
-    given += share;
+    const share = isLast ? asked - shared : Math.round((asked * e.quote.total) / Math.max(1, whole));
+    shared += share;
     return { ...e, quoted, micros: share as Micros, days };
   });
 }

@@ -125,7 +125,7 @@ export function rollUp(
     houseDays: assemblyDays,
     ownDays: minutes.total / 60 / hoursPerDay,
   });
-  const notes = collectNotes(doc, parts, needs, basket, house, checks, options);
+  const notes = collectNotes(doc, parts, needs, basket, house, checks, options, orders);
   const blockers = notes.filter((n) => n.level === "error" && !n.acceptedBecause);
   const of = (key: string) => tree.children.find((c) => c.key === key)!.micros;
   const stage = (micros: number, days: number) => ({ micros: micros / expectedGood, days });

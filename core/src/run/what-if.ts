@@ -28,6 +28,8 @@ export interface HouseEffect extends Effect {
   readonly boardsPerGood: number;
   readonly boardsTotal: number;
   readonly pieces: number;
+  /** Its price is a quotation that holds, not the estimate. */
+  readonly isQuoted: boolean;
   /** Pieces that would do, where more of them cost less. */
   readonly insteadOf?: number;
   readonly daysAtDoor: number;
@@ -201,6 +203,7 @@ function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketC
     ...(r.orders.some((o) => o.quote.insteadOf)
       ? { insteadOf: r.orders.reduce((n, o) => n + (o.quote.insteadOf?.pieces ?? o.quote.pieces), 0) }
       : {}),
+    isQuoted: r.orders.some((o) => o.quoted !== undefined),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
     ...partly(r, base),

@@ -8,6 +8,7 @@ export {
   optionsShape,
   overridesShape,
   placementShape,
+  quoteBasisShape,
   ratesShape,
   runShape,
 } from "./run.ts";

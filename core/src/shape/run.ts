@@ -53,6 +53,13 @@ export const optionsShape: DataShape = fields({
   leadDays: maybe(whole(0, 1000)),
 });
 
+/** What a quotation was asked for. */
+export const quoteBasisShape: DataShape = fields({
+  boards: whole(1, 1_000_000),
+  options: optionsShape,
+  revision: text(40),
+});
+
 /** How the boards are soldered. */
 export const assemblyShape: DataShape = fields({
   method: maybe(oneOf("iron", "stencil", "house")),
@@ -254,6 +261,7 @@ export const runShape: DataShape = fields({
         days: number(0, 1000),
         capturedOn: day,
         validUntil: maybe(day),
+        basis: maybe(quoteBasisShape),
       }),
       1000,
     ),

@@ -335,6 +335,7 @@ export const DESCRIPTORS = {
       days: whole(0, 1000),
       captured_on: day,
       valid_until: nullable(day),
+      basis: nullable(shapes.quoteBasisShape),
       version,
     },
   },

@@ -245,14 +245,16 @@ export async function manyQuotes(tx: Tx, runId: string): Promise<(RunQuote & { i
     days: number;
     capturedOn: string;
     validUntil: string | null;
+    basis: RunQuote["basis"] | null;
   }>(
-    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil" from quotation where run_id = $1`,
+    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil", basis from quotation where run_id = $1`,
     [runId],
   );
-  return rows.map(({ validUntil, total, ...r }) => ({
+  return rows.map(({ validUntil, basis, total, ...r }) => ({
     ...r,
     total: trim(total),
     ...(validUntil === null ? {} : { validUntil }),
+    ...(basis ? { basis } : {}),
   }));
 }
 
@@ -267,13 +269,24 @@ export async function upsertQuote(
     days: number;
     capturedOn: string;
     validUntil?: string | undefined;
+    basis?: unknown;
   },
 ): Promise<void> {
   await tx.query(
-    `insert into quotation (workshop_id, run_id, house_id, kind, total, currency, days, captured_on, valid_until)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8)
-     on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until`,
-    [runId, q.houseId, q.kind, q.total, q.currency, q.days, q.capturedOn, q.validUntil ?? null],
+    `insert into quotation (workshop_id, run_id, house_id, kind, total, currency, days, captured_on, valid_until, basis)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9)
+     on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until, basis = excluded.basis`,
+    [
+      runId,
+      q.houseId,
+      q.kind,
+      q.total,
+      q.currency,
+      q.days,
+      q.capturedOn,
+      q.validUntil ?? null,
+      q.basis ? JSON.stringify(q.basis) : null,
+    ],
   );
 }
 

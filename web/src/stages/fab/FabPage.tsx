@@ -54,7 +54,7 @@ export function FabPage() {
               </thead>
               <tbody>
                 {effects.houses.map((h) => {
-                  const quoted = doc.quotes.some((q) => q.house === h.house && q.kind === "fab");
+                  const quoted = h.isQuoted;
                   return (
                     <tr
                       key={h.house}
@@ -156,6 +156,24 @@ export function FabPage() {
                     edit its profile
                   </button>
                 </>
+              )}
+              {order?.unfit && (
+                <span className="text-ink-2">
+                  quotation {money(Number(order.unfit.quote.total), order.unfit.quote.currency)} was for{" "}
+                  {order.unfit.misfits.join("; for ")}: the estimate counts{" "}
+                  {!isLocked && (
+                    <button
+                      type="button"
+                      className="quiet-link"
+                      onClick={() => {
+                        const done = removeQuote(id, r.house!.id, "fab");
+                        done.then(() => did("The old quotation is removed", done), sayError);
+                      }}
+                    >
+                      remove it
+                    </button>
+                  )}
+                </span>
               )}
               {order?.quoted && (
                 <span className="text-ink-2">

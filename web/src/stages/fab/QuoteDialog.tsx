@@ -39,6 +39,16 @@ export function QuoteDialog({
       currency,
       days: Number(f.get("days")),
       validUntil: validUntil || undefined,
+      // what it was asked for: it holds for that alone
+      ...(kind === "fab" && result.house?.id === houseId && result.options && result.orders.length > 0
+        ? {
+            basis: {
+              boards: result.orders.reduce((n, o) => n + o.quote.pieces, 0),
+              options: result.options,
+              revision: doc.revision,
+            },
+          }
+        : {}),
     });
     done.then(() => {
       did(`The quotation of ${house?.name} counts now`, done);

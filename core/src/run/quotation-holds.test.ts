@@ -1,0 +1,119 @@
+import { expect, test } from "@jest/globals";
+import { microsToNumber } from "../money/money.ts";
+import type { RunDocument, RunQuote } from "./document.ts";
+import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
+import { rollUp } from "./roll-up.ts";
+import { whatIf } from "./what-if.ts";
+
+/** Ten good boards of one part at one house; the fixture's options are 1.6 mm, gold, green, white, 12 days. */
+const doc = (quote: Partial<RunQuote> | undefined, more: Partial<RunDocument> = {}) =>
+  madeRun({
+    boards: [{ name: "b", perProduct: 1, measure: madeMeasure() }],
+    house: FAR,
+    houses: [FAR],
+    lines: [madeLine("x", ["R1"])],
+    offers: [madeOffer("ox", "x", "0.01")],
+    quotes: quote
+      ? [
+          {
+            house: "far",
+            kind: "fab",
+            total: "77.00",
+            currency: "EUR",
+            days: 9,
+            capturedOn: "2026-11-20",
+            ...quote,
+          },
+        ]
+      : [],
+    ...more,
+  });
+const open = rollUp(doc(undefined));
+const BASIS = { boards: open.orders[0]!.quote.pieces, options: open.options!, revision: "A" };
+const boards = (d: RunDocument) => {
+  const r = rollUp(d);
+  return {
+    cost: microsToNumber(r.orders[0]!.micros),
+    days: r.orders[0]!.days,
+    notes: r.notes.filter((n) => n.key.startsWith("quote-")).map((n) => `${n.level} ${n.key}`),
+    misfits: r.orders[0]!.unfit?.misfits,
+  };
+};
+const ESTIMATE = { cost: microsToNumber(open.orders[0]!.micros), days: open.orders[0]!.days };
+
+test.each<readonly [string, RunDocument, "quoted" | "estimate", readonly string[], (readonly string[])?]>([
+  ["for just this", doc({ basis: BASIS }), "quoted", []],
+  ["that says nothing of what it was for", doc({}), "quoted", ["remark quote-unbased"]],
+  [
+    "for more boards",
+    doc({ basis: { ...BASIS, boards: 60 } }),
+    "estimate",
+    ["warning quote-elsewhere"],
+    [`60 boards, now it is ${BASIS.boards}`],
+  ],
+  [
+    "for fewer boards",
+    doc({ basis: { ...BASIS, boards: 5 } }),
+    "estimate",
+    ["warning quote-elsewhere"],
+    [`5 boards, now it is ${BASIS.boards}`],
+  ],
+  [
+    "for another revision",
+    doc({ basis: { ...BASIS, revision: "B" } }),
+    "estimate",
+    ["warning quote-elsewhere"],
+    ["revision B, now it is A"],
+  ],
+  [
+    "for another finish",
+    doc({ basis: { ...BASIS, options: { ...BASIS.options, finish: "levelled-lead-free" } } }),
+    "estimate",
+    ["warning quote-elsewhere"],
+    ["the finish levelled-lead-free, now it is immersion-gold"],
+  ],
+  [
+    "for another colour and lead time",
+    doc({ basis: { ...BASIS, options: { ...BASIS.options, mask: "white", leadDays: 3 } } }),
+    "estimate",
+    ["warning quote-elsewhere"],
+    ["the mask colour white, now it is green", "the lead time 3, now it is 12"],
+  ],
+  [
+    "for some of the options, the others left open",
+    doc({ basis: { ...BASIS, options: { thickness: "1.6" } } }),
+    "quoted",
+    [],
+  ],
+  ["past its date", doc({ basis: BASIS, validUntil: "2026-11-21" }), "quoted", ["error quote-expired"]],
+  ["of another house", doc({ house: "near", basis: BASIS }), "estimate", []],
+  [
+    "for the run before it grew",
+    doc({ basis: BASIS }, { goodBoards: 40 }),
+    "estimate",
+    ["warning quote-elsewhere"],
+  ],
+])("a quotation %s", (_, run, counts, notes, ...rest) => {
+  const b = boards(run);
+  if (counts === "quoted") expect([b.cost, b.days]).toEqual([77, 9]);
+  else if (run.goodBoards === 10) expect([b.cost, b.days]).toEqual([ESTIMATE.cost, ESTIMATE.days]);
+  else expect(b.cost).not.toBe(77);
+  expect(b.notes).toEqual(notes);
+  if (Array.isArray(rest[0])) expect(b.misfits).toEqual(rest[0]);
+});
+
+test("another option gives the quotation up, and the effect is that of the estimate", () => {
+  const run = doc({ basis: BASIS });
+  const effects = whatIf(run, rollUp(run));
+  const levelled = effects.options.finish.find((e) => e.value === "levelled-lead-free")!;
+  const estimate = rollUp({
+    ...run,
+    quotes: [],
+    options: { ...BASIS.options, finish: "levelled-lead-free" },
+  });
+  expect(levelled.perGood).toBeCloseTo(
+    microsToNumber(estimate.perGood) - microsToNumber(rollUp(run).perGood),
+    6,
+  );
+  expect(effects.houses[0]).toMatchObject({ isQuoted: true });
+});

@@ -1,0 +1,83 @@
+import type { FabOptions, House } from "../fab/house.ts";
+import type { RunDocument, RunQuote } from "./document.ts";
+import type { Add } from "./notes.ts";
+import type { BoardOrder } from "./order-boards.ts";
+
+/** What a quotation was asked for. */
+export interface QuoteBasis {
+  /** Boards in all. */
+  readonly boards: number;
+  readonly options: Partial<FabOptions>;
+  readonly revision: string;
+}
+
+const WORD: Readonly<Record<keyof FabOptions, string>> = {
+  thickness: "thickness",
+  copper: "copper",
+  finish: "finish",
+  mask: "mask colour",
+  legend: "silkscreen colour",
+  leadDays: "lead time",
+};
+
+/** The fab quotation of a house, whether it holds or not. */
+export const quotationOf = (doc: RunDocument, house: string): RunQuote | undefined =>
+  doc.quotes.find((q) => q.kind === "fab" && q.house === house);
+
+/**
+ * How what is ordered now differs from what was quoted, in words; empty where the quotation holds. One that does not say
+ * what it was for is taken to hold, which a note of the run says.
+ */
+export function quotationMisfits(
+  q: RunQuote,
+  now: { readonly boards: number; readonly options: FabOptions; readonly revision: string },
+): string[] {
+  const { basis } = q;
+  if (!basis) return [];
+  const out: string[] = [];
+  if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
+  if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
+  for (const key of Object.keys(WORD) as (keyof FabOptions)[]) {
+    const was = basis.options[key];
+    if (was !== undefined && was !== now.options[key])
+      out.push(`the ${WORD[key]} ${was}, now it is ${now.options[key]}`);
+  }
+  return out;
+}
+
+/** What is to be said of the house's quotation: that it is for something else, for nobody knows what, or past its date. */
+export function quotationNotes(
+  doc: RunDocument,
+  house: House,
+  orders: readonly BoardOrder[],
+  add: Add,
+): void {
+  const quote = quotationOf(doc, house.id);
+  if (!quote) return;
+  const unfit = orders[0]?.unfit;
+  if (unfit) {
+    add(
+      "fab",
+      "quote-elsewhere",
+      "warning",
+      `The quotation of ${house.name} of ${quote.capturedOn} was for ${unfit.misfits.join("; for ")}. The estimate counts.`,
+      { do: "Ask for a new one and type it, or remove the old one." },
+    );
+    return;
+  }
+  if (!quote.basis)
+    add(
+      "fab",
+      "quote-unbased",
+      "remark",
+      `The quotation of ${house.name} does not say for how many boards and which options it was; it is taken to hold.`,
+    );
+  if (quote.validUntil !== undefined && quote.validUntil < doc.today)
+    add(
+      "fab",
+      "quote-expired",
+      "error",
+      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
+      { do: "Ask for a new one, or remove it to use the estimate." },
+    );
+}
