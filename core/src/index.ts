@@ -111,6 +111,7 @@ export {
   type SourceClass,
   toRunDocument,
 } from "./run/document.ts";
+export { firstChoices } from "./run/first-choices.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
 export type { Note, StageKey } from "./run/notes.ts";

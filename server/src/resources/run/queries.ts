@@ -187,6 +187,7 @@ export async function insertRun(
     name: string;
     goodBoards: number;
     houseId: string | null;
+    options?: Partial<FabOptions>;
     assembly?: Partial<RunAssembly>;
   },
 ): Promise<string> {
@@ -196,8 +197,8 @@ export async function insertRun(
   );
   const id = rows[0]!.id;
   await tx.query(
-    "insert into fork (workshop_id, run_id, good_boards, house_id, assembly) values (current_workshop(), $1, $2, $3, $4)",
-    [id, run.goodBoards, run.houseId, JSON.stringify(run.assembly ?? {})],
+    "insert into fork (workshop_id, run_id, good_boards, house_id, options, assembly) values (current_workshop(), $1, $2, $3, $4, $5)",
+    [id, run.goodBoards, run.houseId, JSON.stringify(run.options ?? {}), JSON.stringify(run.assembly ?? {})],
   );
   return id;
 }

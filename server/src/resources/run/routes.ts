@@ -4,6 +4,7 @@ import {
   AppError,
   convertMicros,
   DEFAULT_ASSEMBLY,
+  firstChoices,
   microsToText,
   type RunAssembly,
   roundMoney,
@@ -20,7 +21,7 @@ import { givenColumns } from "../columns.ts";
 import { manyHouses } from "../house/queries.ts";
 import { oneShop } from "../shop/queries.ts";
 import { answerRun } from "./document.ts";
-import { insertRemark, insertRun, oneRun, upsertQuote } from "./queries.ts";
+import { insertRemark, insertRun, manyBoards, oneRun, upsertQuote } from "./queries.ts";
 
 /** Runs: start, read, choose, remark; quotations. */
 export function runRoutes(deps: Deps): Router {
@@ -30,10 +31,15 @@ export function runRoutes(deps: Deps): Router {
     const body = bodyOf(ctx, newRunBody);
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       one((await tx.query("select id from revision where id = $1", [body.revisionId])).rows, "revision");
-      const houses = await manyHouses(tx);
+      const boards = await manyBoards(tx, body.revisionId);
+      const first = firstChoices(
+        boards.map((b) => b.measure),
+        await manyHouses(tx),
+      );
       const id = await insertRun(tx, {
         ...body,
-        houseId: houses[0]?.id ?? null,
+        houseId: first.house?.id ?? null,
+        options: first.options,
         assembly: firstAssembly(await oneShop(tx)),
       });
       change.about({ runId: id });
