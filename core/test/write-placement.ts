@@ -33,7 +33,8 @@ const SIDES = [
   ["TopLayer", "BottomLayer"],
   ["front", "back"],
   ["oben", "unten"],
-  ["F.Side", "B.Side"],
+  ["F", "B"],
+  ["Top side", "Bottom side"],
 ] as const;
 
 /** Places on a board of 100 × 80 mm, on a grid that every unit can write. */

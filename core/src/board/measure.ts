@@ -20,6 +20,7 @@ import { padsByRef, patternsOf } from "./part-pads.ts";
 import { sayUnmarked, shapeOf } from "./pin-marks.ts";
 import type { BoardFile, BoardSet } from "./read.ts";
 import { reconcile } from "./reconcile.ts";
+import { sayMissingNames } from "./references.ts";
 import { checkRegistration } from "./registration-check.ts";
 import type { Role, Side } from "./role.ts";
 import { sayPanel } from "./sets.ts";
@@ -176,6 +177,7 @@ function measured(
   compareFootprints(patterns, findings);
   sayDoubledNames(new Map([...byRef].map(([ref, p]) => [ref, p.places])), findings);
   sayUnmarked(patterns, byRef, coats.legends, set.bom, findings);
+  sayMissingNames(patterns, coats.legends, findings);
   const placementFile = set.files.find((f) => f.role === "placement")?.path ?? "";
   const check = reconcile(set.bom, set.placements, byRef, openOf.flat(), sideOf, placementFile, findings);
   checkAgainstJob(set, copperFiles.length, outline, findings);

@@ -178,13 +178,13 @@ function Stays() {
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const spare = Math.max(0, r.expectedGood - doc.goodBoards);
-  const worth = (spare * microsToNumber(r.perGood)).toFixed(2);
+  const worth = spare * microsToNumber(r.perGood);
   return (
     <p className="mb-3 text-[14px] text-ink-2" data-testid="stays">
       The run costs <span className="num text-ink">{amount(microsToNumber(r.total), currency)}</span>, cash{" "}
       <span className="num text-ink">{amount(microsToNumber(r.cashNeeded), currency)}</span>. Of it stays:{" "}
       {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
-      <span className="num text-ink">{amount(Number(worth), currency)}</span> at that cost
+      <span className="num text-ink">{amount(worth, currency)}</span> at that cost
       {(doc.choices.leftovers ?? "stock") === "stock" && ", and parts left over, kept as stock and not in it"}
       .
     </p>
