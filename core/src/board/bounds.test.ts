@@ -189,6 +189,15 @@ test("whatever the budget, a figure is the true one or is not there and an error
   expect(rejected).toBeGreaterThan(3);
 });
 
+test("pieces of a work have two fifths of it each, and all of it together", () => {
+  const whole = new Work(100);
+  expect(() => whole.part().spend(41)).toThrow("more steps than a board can need");
+  whole.part().spend(40);
+  whole.part().spend(40);
+  whole.part().spend(20);
+  expect(() => whole.part().spend(1)).toThrow("more steps than a board can need");
+});
+
 test("what cannot be compared is not called unchanged", () => {
   const set = (top: string) =>
     readBoard(

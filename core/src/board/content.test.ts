@@ -134,6 +134,15 @@ test.each<readonly [string, Partial<Record<Name, string | undefined>>, readonly 
       ["error"],
     ],
     [
+      "masks exchanged that state their side, the stencils are right",
+      {
+        "x.gts": FUNCTION(GOOD.maskBottom, "Soldermask,Top"),
+        "x.gbs": FUNCTION(GOOD.maskTop, "Soldermask,Bot"),
+      },
+      [],
+      ["error"],
+    ],
+    [
       "the same pads on both sides tell nothing",
       { "x.gbl": GOOD.copperTop, "x.gbs": GOOD.maskTop, "x.gbp": GOOD.pasteTop },
       [],

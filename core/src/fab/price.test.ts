@@ -182,6 +182,19 @@ test("more is cheaper over all steps up to four times the pieces, and the reason
   // ten pieces are not made sixty: beyond four times what would do
   expect(orderPieces(bare, dm, plain, 10)).toMatchObject({ pieces: 10 });
   expect(orderPieces(bare, dm, plain, 10).insteadOf).toBeUndefined();
+  // even where they would cost less: 60 at a tenth are 35.60, 10 are 44.20; 15 are made 60
+  const cheap = {
+    ...bare,
+    price: {
+      ...bare.price,
+      tiers: [
+        { fromDm2: 0, factor: 1 },
+        { fromDm2: 60, factor: 0.1 },
+      ],
+    },
+  };
+  expect(orderPieces(cheap, dm, plain, 10).pieces).toBe(10);
+  expect(orderPieces(cheap, dm, plain, 15).pieces).toBe(60);
 });
 
 test("no step up to the bound is cheaper than the one that is taken", () => {
