@@ -143,6 +143,21 @@ test.each<readonly [string, Partial<Record<Name, string | undefined>>, readonly 
       ["error"],
     ],
     [
+      "a mask that lacks two openings, and a stencil with one too many",
+      { "x.gts": layer(at(11, TOP.slice(2))), "x.gtp": layer(at(12, TOP), at(12, [[28, 20]])) },
+      [],
+      [],
+    ],
+    [
+      "exchanged, of one size: told by what only one of them opens",
+      {
+        "x.gts": layer(at(10, TOP)),
+        "x.gtp": layer(at(10, [...TOP, ...HOLES, [25, 13], [25, 17], [28, 5]])),
+      },
+      ["x.gts is paste top", "x.gtp is mask top"],
+      ["warning"],
+    ],
+    [
       "the same pads on both sides tell nothing",
       { "x.gbl": GOOD.copperTop, "x.gbs": GOOD.maskTop, "x.gbp": GOOD.pasteTop },
       [],

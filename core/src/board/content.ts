@@ -87,12 +87,14 @@ export function heldAgainstContent(files: readonly BoardFile[], findings: Findin
     const [m, p] = [of(mask), of(paste)];
     if (m.length < FEW || p.length < FEW) continue;
     const [overMask, overPaste] = [over(p, m), over(m, p)];
-    const isWithin = share(overPaste) > 0.95 && share(overMask) < 0.9;
-    const isSmaller =
-      share(overPaste) > 0.95 &&
-      share(overMask) > 0.95 &&
-      m.every((s, i) => (overPaste[i]?.mm2 ?? 0) > s.mm2 * 1.02);
-    if (!isWithin && !isSmaller) continue;
+    // all of one within the other tells nothing alone: a mask may lack an opening. It has to be the smaller one too, or
+    // of one size and only over some of what the other opens
+    const ratios = m
+      .flatMap((s, i) => (overPaste[i] ? [overPaste[i].mm2 / s.mm2] : []))
+      .sort((a, b) => a - b);
+    const ratio = ratios[ratios.length >> 1] ?? 0;
+    const isWithin = share(overPaste) > 0.95 && (ratio > 1.02 || (ratio > 0.98 && share(overMask) < 0.7));
+    if (!isWithin) continue;
     const swap = (f: BoardFile, role: "mask" | "paste"): BoardFile => ({
       ...f,
       role,
