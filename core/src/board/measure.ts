@@ -176,7 +176,9 @@ function measured(
   const patterns = patternsOf(byRef, set.placements?.parts ?? []);
   compareFootprints(patterns, findings);
   sayDoubledNames(new Map([...byRef].map(([ref, p]) => [ref, p.places])), findings);
-  sayUnmarked(patterns, byRef, coats.legends, set.bom, findings);
+  attempts.optional("The search for marks of direction", "Which parts lack one is", () =>
+    sayUnmarked(patterns, byRef, coats.legends, set.bom, findings),
+  );
   sayMissingNames(patterns, coats.legends, findings);
   const placementFile = set.files.find((f) => f.role === "placement")?.path ?? "";
   const check = reconcile(set.bom, set.placements, byRef, openOf.flat(), sideOf, placementFile, findings);
