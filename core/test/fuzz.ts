@@ -6,18 +6,7 @@ import { readLayer } from "../src/gerber/read.ts";
 import { latin } from "../src/gerber/scan.ts";
 import { solidsOf } from "../src/gerber/solids.ts";
 import { readNetlist } from "../src/netlist/read.ts";
-
-/** A small generator of repeatable randomness (mulberry32). */
-function random(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { chance } from "./random.ts";
 
 type Kind = "layer" | "drill" | "netlist";
 
@@ -141,7 +130,7 @@ const PIECES: Readonly<Record<Kind, readonly string[]>> = {
 
 /** One case of a seed: a good file damaged in up to eight places, or a file put together out of the format's own pieces. */
 export function fuzzCase(n: number, seed: number): { readonly kind: Kind; readonly bytes: Uint8Array } {
-  const rnd = random(seed * 1_000_003 + n);
+  const { next: rnd } = chance(seed * 1_000_003 + n);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(rnd() * list.length)]!;
   const kind = pick(["layer", "layer", "layer", "drill", "netlist"] as const);
   let text = SEEDS[kind];

@@ -1,7 +1,7 @@
 import { distanceTo } from "../gerber/solids.ts";
 import { NO_CONNECTION, type TestPoint } from "../netlist/read.ts";
 import type { LayerSolids } from "./copper.ts";
-import type { Finding } from "./findings.ts";
+import { type Finding, few } from "./findings.ts";
 import type { Net, Nets } from "./nets.ts";
 
 /** The listed nets against those extracted from the copper. */
@@ -99,7 +99,7 @@ export function checkNetlist(
       about: [name],
       text: `${name} falls into ${groups.size} pieces that nothing joins: ${parts
         .slice(0, 4)
-        .map((l) => few(l.map(pinOf)))
+        .map((l) => few(l.map(pinOf), 5))
         .join(" | ")}.`,
       do: "Look for a missing track, via or drill file.",
     });
@@ -112,7 +112,7 @@ export function checkNetlist(
       line: missing[0]!.line,
       at: { x: fit.x(missing[0]!), y: fit.y(missing[0]!) },
       about: missing.slice(0, 20).map(pinOf),
-      text: `${missing.length} listed ${missing.length === 1 ? "point lies" : "points lie"} on no copper: ${few(missing.map(pinOf))}.`,
+      text: `${missing.length} listed ${missing.length === 1 ? "point lies" : "points lie"} on no copper: ${few(missing.map(pinOf), 5)}.`,
       do: "Look whether the pads are missing from the copper, or the netlist is of another revision.",
     });
   return result(isGood);
@@ -124,8 +124,6 @@ const pinOf = (p: TestPoint) =>
     : p.pin === ""
       ? p.ref
       : `${p.ref}.${p.pin}`;
-const few = (list: readonly string[]) =>
-  list.length <= 5 ? list.join(", ") : `${list.slice(0, 4).join(", ")} and ${list.length - 4} more`;
 
 interface Fit {
   readonly misses: number;

@@ -7,8 +7,8 @@ import type { BoardFile } from "./read.ts";
 const SAME_MM = 0.06;
 /** Fewer spots tell nothing. */
 const FEW = 4;
-/** Spots looked at of each layer. */
-const MOST = 20_000;
+/** A layer of more objects is not held against others: half of its spots would look like another layer's. */
+const MOST_OBJECTS = 300_000;
 
 interface Spot {
   readonly x: number;
@@ -20,7 +20,7 @@ interface Spot {
 function spotsOf(image: LayerImage): Spot[] {
   const out: Spot[] = [];
   const { geo: g, points } = image;
-  for (let i = 0; i < image.n && out.length < MOST; i++) {
+  for (let i = 0; i < image.n; i++) {
     if (image.dark[i] === 0) continue;
     const o = i * 6;
     if (image.kind[i] === KIND.flash) {
@@ -72,6 +72,7 @@ const isByName = (f: BoardFile) => f.because === "name";
  * counts, and that is said; where it cannot tell which of two names is wrong, it asks.
  */
 export function heldAgainstContent(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
+  if (files.some((f) => (f.layer?.n ?? 0) > MOST_OBJECTS)) return [...files];
   const spots = new Map<BoardFile, Spot[]>();
   const of = (f: BoardFile) => {
     const known = spots.get(f) ?? spotsOf(f.layer!);

@@ -58,3 +58,9 @@ export class FindingList {
     ];
   }
 }
+
+/** The first of a list for a sentence, and how many more there are. */
+export const few = (list: readonly string[], most = 8): string =>
+  list.length <= most
+    ? list.join(", ")
+    : `${list.slice(0, most - 1).join(", ")} and ${list.length - most + 1} more`;

@@ -1,5 +1,5 @@
 import { lettersOf } from "../bom/refs.ts";
-import type { Finding } from "./findings.ts";
+import { type Finding, few } from "./findings.ts";
 import { type Pattern, type Relation, relationOf, turnBetween } from "./pattern.ts";
 
 /** Turns below this are rounding of rotations and pads, degrees. */
@@ -157,6 +157,3 @@ export function sayDoubledNames(
     });
   }
 }
-
-const few = (list: readonly string[]) =>
-  list.length <= 8 ? list.join(", ") : `${list.slice(0, 7).join(", ")} and ${list.length - 7} more`;

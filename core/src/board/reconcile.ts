@@ -2,7 +2,7 @@ import type { Bom } from "../bom/bom.ts";
 import { lettersOf } from "../bom/refs.ts";
 import type { Placement, Placements } from "../placement/placement.ts";
 import type { OpenPad } from "./coats.ts";
-import type { Finding } from "./findings.ts";
+import { type Finding, few } from "./findings.ts";
 import { pinsOfPackage } from "./package-pins.ts";
 import type { PartPads } from "./part-pads.ts";
 
@@ -119,9 +119,6 @@ const placeOf = (refs: readonly string[], places: readonly Placement[]): Pick<Fi
   const p = places.find((q) => refs.includes(q.ref));
   return p ? { at: { layer: p.side, x: p.xMm, y: p.yMm } } : undefined;
 };
-
-const few = (list: readonly string[]) =>
-  list.length <= 8 ? list.join(", ") : `${list.slice(0, 7).join(", ")} and ${list.length - 7} more`;
 
 function doubled(places: readonly Placement[], findings: Finding[]): void {
   const sorted = [...places].sort((a, b) => a.xMm - b.xMm);

@@ -64,8 +64,9 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
     alternative: RunDocument,
     isChosen: boolean,
     cannot?: string,
+    more: (r: RunResult) => Partial<Effect> = () => ({}),
   ): Effect => {
-    if (isChosen) return { value, label, perGood: 0, days: 0, cash: 0, isChosen };
+    if (isChosen) return { value, label, perGood: 0, days: 0, cash: 0, isChosen, ...more(base) };
     try {
       const r = rollUp(alternative, cache);
       return {
@@ -77,6 +78,7 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         isChosen,
         ...partly(r, base),
         ...(cannot ? { cannot } : {}),
+        ...more(r),
       };
     } catch (error) {
       return {
@@ -151,19 +153,20 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         ),
       ),
     ],
-    confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) => {
-      const alternative = { ...doc, confidence: c };
-      const e = effect(String(c), `${Math.round(c * 100)} % sure`, alternative, doc.confidence === c);
-      const r = e.isChosen ? base : rollUp(alternative, cache);
-      // spare ones are kept, not sold: what more of them cost is borne by the good ones that were wanted
-      const run = microsToNumber((r.total - base.total) as Micros);
-      return {
-        ...e,
-        perGood: run / doc.goodBoards,
-        run,
-        spares: Math.max(0, r.expectedGood - doc.goodBoards),
-      };
-    }),
+    confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) =>
+      effect(
+        String(c),
+        `${Math.round(c * 100)} % sure`,
+        { ...doc, confidence: c },
+        doc.confidence === c,
+        undefined,
+        (r) => {
+          // spare ones are kept, not sold: what more of them cost is borne by the good ones that were wanted
+          const run = microsToNumber((r.total - base.total) as Micros);
+          return { perGood: run / doc.goodBoards, run, spares: Math.max(0, r.expectedGood - doc.goodBoards) };
+        },
+      ),
+    ),
     leftovers: (["stock", "expense"] as const).map((v) =>
       effect(
         v,

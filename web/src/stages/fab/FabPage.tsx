@@ -82,7 +82,7 @@ export function FabPage() {
                         <span className="block font-sans text-[12.5px] text-ink-2">
                           {quoted
                             ? "quoted"
-                            : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, less than ${h.insteadOf} cost`}`}
+                            : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, cheaper than ${h.insteadOf}`}`}
                         </span>
                       </td>
                       <td className="num text-right whitespace-nowrap">
@@ -157,35 +157,18 @@ export function FabPage() {
                   </button>
                 </>
               )}
-              {order?.unfit && (
+              {order && (order.quoted ?? order.unfit) && (
                 <span className="text-ink-2">
-                  quotation {money(Number(order.unfit.quote.total), order.unfit.quote.currency)} was for{" "}
-                  {order.unfit.misfits.join("; for ")}: the estimate counts{" "}
+                  {order.quoted
+                    ? `quotation ${money(Number(order.quoted.total), order.quoted.currency)} overrides the estimate of ${amount(fromMicros(order.quote.total), currency)} `
+                    : `quotation ${money(Number(order.unfit!.quote.total), order.unfit!.quote.currency)} was for ${order.unfit!.misfits.join("; for ")}: the estimate counts `}
                   {!isLocked && (
                     <button
                       type="button"
                       className="quiet-link"
                       onClick={() => {
                         const done = removeQuote(id, r.house!.id, "fab");
-                        done.then(() => did("The old quotation is removed", done), sayError);
-                      }}
-                    >
-                      remove it
-                    </button>
-                  )}
-                </span>
-              )}
-              {order?.quoted && (
-                <span className="text-ink-2">
-                  quotation {money(Number(order.quoted.total), order.quoted.currency)} overrides the estimate
-                  of {amount(fromMicros(order.quote.total), currency)}{" "}
-                  {!isLocked && (
-                    <button
-                      type="button"
-                      className="quiet-link"
-                      onClick={() => {
-                        const done = removeQuote(id, r.house!.id, "fab");
-                        done.then(() => did("The estimate counts again", done), sayError);
+                        done.then(() => did("The quotation is removed, the estimate counts", done), sayError);
                       }}
                     >
                       remove it
