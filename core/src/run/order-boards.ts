@@ -66,7 +66,7 @@ export function orderBoards(
   );
   const given = quotationOf(doc, house.id);
   const boards = quotes.reduce((n, q) => n + q.pieces, 0);
-  const misfits = given ? quotationMisfits(given, { boards, options, revision: doc.revision }) : [];
+  const misfits = given ? quotationMisfits(given, { boards, options, revision: doc.revision }, house) : [];
   const quoted = misfits.length === 0 ? given : undefined;
   const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
   const estimates = doc.boards.map((b, i) => ({ name: b.name, facts: facts[i]!, quote: quotes[i]! }));

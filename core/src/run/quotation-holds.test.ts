@@ -70,14 +70,14 @@ test.each<readonly [string, RunDocument, "quoted" | "estimate", readonly string[
     doc({ basis: { ...BASIS, options: { ...BASIS.options, finish: "levelled-lead-free" } } }),
     "estimate",
     ["warning quote-elsewhere"],
-    ["the finish levelled-lead-free, now it is immersion-gold"],
+    ["finish levelled, now it is gold"],
   ],
   [
     "for another colour and lead time",
     doc({ basis: { ...BASIS, options: { ...BASIS.options, mask: "white", leadDays: 3 } } }),
     "estimate",
     ["warning quote-elsewhere"],
-    ["the mask colour white, now it is green", "the lead time 3, now it is 12"],
+    ["mask colour white, now it is green", "lead time 3 days, now it is 12 days"],
   ],
   [
     "for some of the options, the others left open",

@@ -27,20 +27,27 @@ export const quotationOf = (doc: RunDocument, house: string): RunQuote | undefin
 /**
  * How what is ordered now differs from what was quoted, in words; empty where the quotation holds. One that does not say
  * what it was for is taken to hold, which a note of the run says.
+ *
+ * @param house gives the options their names
  */
 export function quotationMisfits(
   q: RunQuote,
   now: { readonly boards: number; readonly options: FabOptions; readonly revision: string },
+  house: House,
 ): string[] {
   const { basis } = q;
   if (!basis) return [];
+  const label = (key: keyof FabOptions, value: string | number) =>
+    key === "leadDays"
+      ? `${value} days`
+      : (house.options[key].find((o) => o.value === value)?.label ?? String(value));
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
   for (const key of Object.keys(WORD) as (keyof FabOptions)[]) {
     const was = basis.options[key];
     if (was !== undefined && was !== now.options[key])
-      out.push(`the ${WORD[key]} ${was}, now it is ${now.options[key]}`);
+      out.push(`${WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key])}`);
   }
   return out;
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { Show } from "../../proof/Details.tsx";
 import { storedBoard } from "../../proof/useBoardWorker.ts";
 import { useRevision } from "../../resources/bench.ts";
-import { count, fixed, mm } from "../../ui/format.ts";
+import { fixed, mm } from "../../ui/format.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { compareBoards } from "../../workers/board.ts";
 
@@ -119,7 +119,7 @@ function Differences({ diff, onShow }: { diff: BoardDiff; onShow: Show }) {
       <p className="mt-1 text-ink-2">
         {diff.unchanged.length > 0 && `Unchanged: ${diff.unchanged.map(named).join(", ")}. `}
         {stencils.length > 0 &&
-          `${count(stencils.length, "stencil")}: ${stencils.map(([side, is]) => `${side} ${is ? "can be used again" : "is needed anew"}`).join(", ")}.`}
+          `${stencils.map(([side, is]) => `The stencil of the ${side} ${is ? "can be used again" : "is needed anew"}`).join(". ")}.`}
       </p>
     </>
   );

@@ -178,6 +178,12 @@ export function FabPage() {
               )}
             </p>
           )}
+          {order?.quoted?.basis && (
+            <p className="text-[13px] text-ink-2">
+              The quotation is for these options alone: each alternative below is set against it with the
+              house's estimate.
+            </p>
+          )}
           <div className="mt-5">
             {DECISIONS.map(([key, label, why]) => (
               <ChoiceRow
