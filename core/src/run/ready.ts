@@ -24,6 +24,8 @@ const Z90 = 1.2816;
 /** Days by which an assembly house is early or late, and the share by which own work is: deviations. */
 const HOUSE_SIGMA = 1.5;
 const OWN_SIGMA = 0.15;
+/** Days are told apart to this part of a day, about nine seconds. */
+const STEP = 1e-4;
 
 interface Normal {
   readonly mean: number;
@@ -44,7 +46,7 @@ const BELL: readonly (readonly [z: number, weight: number])[] = (() => {
  * Days after which the share `q` of cases is done: the later of branches that run beside each other, and then work.
  *
  * Exact for independent normal branches: P(max + S ≤ t) = ∫ φ_S(s) ∏ Φ_i(t − s) ds, by the trapezoid rule, solved for t
- * by halving. So each quantile is that of the later branch, and a slower branch never brings one forward.
+ * by halving to a ten-thousandth of a day. So each quantile is that of the later branch, and a slower branch never brings one forward.
  */
 export function laterOf(q: number, branches: readonly Normal[], after: Normal): number {
   const done = (t: number): number => {
@@ -55,13 +57,14 @@ export function laterOf(q: number, branches: readonly Normal[], after: Normal): 
   };
   const spread = 10 * (after.sigma + branches.reduce((s, b) => Math.max(s, b.sigma), 0)) + 1;
   const middle = after.mean + branches.reduce((m, b) => Math.max(m, b.mean), 0);
-  let [low, high] = [middle - spread, middle + spread];
-  for (let k = 0; high - low > 1e-5 && k < 60; k++) {
-    const t = (low + high) / 2;
-    if (done(t) < q) low = t;
-    else high = t;
+  // the first step of a grid that does not move with the question: what differs by a rounding has the same answer
+  let [low, high] = [Math.floor((middle - spread) / STEP), Math.ceil((middle + spread) / STEP)];
+  while (high - low > 1) {
+    const k = Math.floor((low + high) / 2);
+    if (done(k * STEP) < q) low = k;
+    else high = k;
   }
-  return high;
+  return high * STEP;
 }
 
 /**
@@ -103,9 +106,9 @@ function worked(today: string, b: Branches): ReadyBy {
     number,
     number,
   ];
-  // a millionth of a day of rounding makes no day more
+  // a step of rounding makes no day more
   const at = (d: number) =>
-    new Date(Date.parse(today) + Math.ceil(d - 1e-4) * 86_400_000).toISOString().slice(0, 10);
+    new Date(Date.parse(today) + Math.ceil(d - 1.5 * STEP) * 86_400_000).toISOString().slice(0, 10);
   const isParts = (b.partsDays[0] + b.partsDays[1]) / 2 > b.fabDays;
   const wait = Math.max(0, p50 - after.mean);
   const others = `boards take about ${Math.round(b.fabDays)}, parts ${b.partsDays[0]} to ${b.partsDays[1]}; in half of cases the later is there by then`;
