@@ -90,11 +90,10 @@ export {
   planPackage,
   slug,
 } from "./release/plan.ts";
-export { assemblyHouse } from "./run/assembly-house.ts";
+export { type AssemblyPlan, assemblyPlan } from "./run/assembly-house.ts";
 export { boardOf, ofBoard, Places, type RunBoard, type RunPlacement, unitOf } from "./run/boards.ts";
 export { countUnpriced, isComplete, saysUnpriced, type Unpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { housePrice } from "./run/cost-nodes.ts";
 export { type Directed, directedParts } from "./run/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
@@ -144,6 +143,7 @@ export {
   whatIf,
   withHouse,
 } from "./run/what-if.ts";
+export { assemblyHouse } from "./run/who-places.ts";
 export * as shapes from "./shape/index.ts";
 export type { DataShape } from "./shape/shape.ts";
 export {

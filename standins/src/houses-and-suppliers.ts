@@ -124,6 +124,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       setupPerSide: "45",
       stencilPerSide: "25",
       perUniquePart: "1.80",
+      perSpecialPart: "3.00",
       perJoint: "0.009",
       perHandJoint: "0.09",
       minCharge: "90",

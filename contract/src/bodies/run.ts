@@ -48,6 +48,7 @@ export const runBody = yup.object({
       perLoad: whole(1, 100),
       stencilPrice: money,
       consumables: money,
+      handParts: choice(["here", "house"]),
       reworkReserve: number(0, 100),
       testMinutes: number(0, 600),
       packMinutes: number(0, 600),

@@ -57,6 +57,9 @@ const POCKET_MM: Readonly<Partial<Record<LossKind, number>>> = {
   small: 4,
 };
 
+/** Whether a class comes in tape, as a strip that a feeder takes. */
+export const isTaped = (kind: LossKind): boolean => POCKET_MM[kind] !== undefined;
+
 /**
  * Parts that go as the leader of a strip in a feeder: ⌈length / pocket pitch⌉ (domain.md 3.7).
  * @example leaderPieces("chip", 150) // 38 (EX 3.3)

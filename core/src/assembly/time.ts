@@ -48,10 +48,11 @@ export interface BoardTime {
  * iron: every part by hand. What a house solders costs no own time here (domain.md 7.3).
  *
  * @param perLoad boards in one reflow load
- * @param boards in one product: each is printed, heated and looked at by itself
+ * @param boards in one product: each is looked at by itself
+ * @param sides that get paste, over the boards of one product: each is printed and heated by itself
  * @example Board K: iron 888 s, stencil on a plate with 4 a load 496.8 s (EX 7.2)
  */
-export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1): BoardTime {
+export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1, sides = boards): BoardTime {
   let [place, solder, joints] = [0, 0, 0];
   let hasPaste = false;
   for (const p of parts) {
@@ -63,12 +64,15 @@ export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1
       place += p.count * (PLACE[p.kind] + polarised);
     } else solder += p.count * (IRON[p.kind](p.joints) + polarised);
   }
-  const print = hasPaste ? 60 * boards : 0;
-  const reflow = hasPaste ? (360 * boards) / perLoad : 0;
+  const print = hasPaste ? 60 * sides : 0;
+  const reflow = hasPaste ? (360 * sides) / perLoad : 0;
   const inspect = joints > 0 && hasPaste ? 20 * boards + 0.6 * joints : 0;
   return { print, place, reflow, solder, inspect, total: print + place + reflow + solder + inspect };
 }
 
-/** Own set-up time of a run in minutes. */
-export const setupMinutes = (method: "iron" | "stencil" | "house") =>
-  ({ iron: 15, stencil: 35, house: 30 })[method];
+/**
+ * Own set-up time of a run in minutes (domain.md 7.3): a stencil is mounted, lined up and cleaned for each side; an iron
+ * and the files and questions of a house are one piece of work a design.
+ */
+export const setupMinutes = (method: "iron" | "stencil" | "house", designs: number, sides: number): number =>
+  method === "stencil" ? 35 * sides : { iron: 15, house: 30 }[method] * designs;

@@ -80,6 +80,8 @@ export interface AssemblyPrice {
   readonly setupPerSide: string;
   readonly stencilPerSide: string;
   readonly perUniquePart: string;
+  /** On top for each different part that comes in a tray, a tube or loose. Nothing where left out. */
+  readonly perSpecialPart?: string;
   readonly perJoint: string;
   readonly perHandJoint: string;
   readonly minCharge: string;

@@ -2,14 +2,14 @@ import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
-import { microsToText, roundMoney, toMicros } from "../money/money.ts";
-import { assemblyHouse } from "../run/assembly-house.ts";
+import { microsToText } from "../money/money.ts";
 import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
+import { invoicesOf } from "../run/invoice.ts";
 import type { RunResult } from "../run/roll-up.ts";
 import { withVariant } from "../run/structure.ts";
-import { toBreaks } from "../sourcing/offer.ts";
+import { assemblyHouse } from "../run/who-places.ts";
 
 /** A table of the package: a path and rows of text, the first row names the columns. */
 export interface PlannedTable {
@@ -139,42 +139,30 @@ function placesTable(doc: RunDocument): PlannedTable {
 /** A basket per supplier in the supplier's own currency, as its import and its invoice will have it. */
 export function basketTables(document: RunDocument, r: RunResult): PlannedTable[] {
   const doc = withVariant(document);
-  const given = new Map(doc.offers.map((o) => [o.id, o]));
+  const invoices = invoicesOf(doc, r.basket);
   return r.basket.suppliers.map((id) => {
     const supplier = doc.suppliers.find((s) => s.id === id);
-    const currency = supplier?.currency ?? doc.workshop.currency;
-    const rows = r.basket.lines.flatMap((l) =>
-      l.buys
-        // figures may be a moment older than the offers they are shown with
-        .filter((b) => b.supplier === id && given.has(b.offer))
-        .map((b) => {
-          const need = r.needs.find((n) => n.id === l.line)!;
-          const lines = need.lines.map((x) => r.parts.find((p) => p.line.id === x)!.line);
-          const line = lines[0]!;
-          const offer = given.get(b.offer)!;
-          const own = offer.currency === currency;
-          const price = own
-            ? toBreaks(offer.breaks).reduce(
-                (p, x) => (x.qty <= b.qty ? x.price : p),
-                toBreaks(offer.breaks)[0]!.price,
-              )
-            : b.unitPrice;
-          const fee = b.fee === undefined ? 0 : own ? toMicros(offer.fee ?? 0) : b.fee;
-          return [
-            doc.library?.find((p) => p.id === offer.part)?.mpn ?? (line.mpn || line.valueText),
-            String(b.qty),
-            lines
-              .flatMap((x) => x.refs)
-              .slice(0, 8)
-              .join(" ") || line.description,
-            microsToText(price),
-            microsToText(roundMoney(price * b.qty + fee, own ? currency : doc.workshop.currency)),
-            own ? currency : doc.workshop.currency,
-            offer.packaging ?? "",
-            fee === 0 ? "" : microsToText(fee),
-          ];
-        }),
-    );
+    const rows = invoices
+      .filter((i) => i.supplier === id)
+      .flatMap((i) => i.lines.map((l) => ({ ...l, currency: i.currency })))
+      .map((l) => {
+        const need = r.needs.find((n) => n.id === l.line)!;
+        const lines = need.lines.map((x) => r.parts.find((p) => p.line.id === x)!.line);
+        const line = lines[0]!;
+        return [
+          doc.library?.find((p) => p.id === l.offer.part)?.mpn ?? (line.mpn || line.valueText),
+          String(l.buy.qty),
+          lines
+            .flatMap((x) => x.refs)
+            .slice(0, 8)
+            .join(" ") || line.description,
+          microsToText(l.unitPrice),
+          microsToText(l.total),
+          l.currency,
+          l.offer.packaging ?? "",
+          l.fee === 0 ? "" : microsToText(l.fee),
+        ];
+      });
     const head = [
       "Part number",
       "Order quantity",
@@ -259,6 +247,8 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   const house = assemblyHouse(doc);
   if (!house) return [];
   const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
+  const placed = r.parts.filter((p) => p.method === "house" && p.kind !== "loose");
+  const bySoldering = placed.filter((p) => p.kind === "through");
   const dnp = doc.lines.filter((l) => l.dnp);
   const directed = directedParts(doc, r.parts);
   return [
@@ -274,11 +264,17 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
               doc.boards.length > 1 ? `Boards to place, ${b.name}` : "Boards to place",
               String(r.start * b.perProduct),
             ]),
-            ["Lines to place", String(r.parts.filter((p) => p.method === "house").length)],
-            [
-              `Parts a ${unitOf(doc)}`,
-              String(r.parts.filter((p) => p.method === "house").reduce((n, p) => n + p.count, 0)),
-            ],
+            ["Lines to place", String(placed.length)],
+            [`Parts a ${unitOf(doc)}`, String(placed.reduce((n, p) => n + p.count, 0))],
+            ...(bySoldering.length > 0
+              ? ([
+                  [
+                    "Of these through the board, by hand",
+                    String(bySoldering.reduce((n, p) => n + p.count, 0)),
+                  ],
+                ] satisfies [string, string][])
+              : []),
+            ["Sides to place", String(r.sides.ofDesigns)],
             ["Placement file", "assembly/placement.csv"],
             ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
           ],

@@ -1,13 +1,118 @@
+import { type HouseTerm, type HouseWork, housePrice, houseWork } from "../assembly/house-price.ts";
 import type { House } from "../fab/house.ts";
-import type { RunDocument } from "./document.ts";
+import { roundMoney, toMicros } from "../money/money.ts";
+import type { Basket } from "../sourcing/basket.ts";
+import type { RunDocument, RunQuote } from "./document.ts";
+import { type HouseParcels, houseParcels } from "./house-parcels.ts";
+import type { RunNeed } from "./needs.ts";
+import type { BoardOrder } from "./order-boards.ts";
+import type { LinePart } from "./parts.ts";
+import type { PasteSides } from "./sides.ts";
+import { assemblyHouse } from "./who-places.ts";
 
-/** The house that places the parts, or nobody. */
-export const assemblyHouse = (doc: RunDocument): House | undefined =>
-  doc.assembly.method === "house"
-    ? ((doc.houses ?? []).find((h) => h.id === doc.assembly.house && h.assembly) ??
-      (doc.houses ?? []).find((h) => h.assembly))
-    : undefined;
+/** A quotation of the house that places, held against what is to be placed now. */
+export interface AssemblyQuotation {
+  readonly quote: RunQuote;
+  /** How what is placed now differs from what was quoted, in words; empty where it holds. */
+  readonly misfits: readonly string[];
+}
 
-/** What the house that places the parts quoted, where it did. */
-export const assemblyQuote = (doc: RunDocument) =>
-  doc.quotes.find((q) => q.kind === "assembly" && q.house === assemblyHouse(doc)?.id);
+/** What an assembly house does of a run, what it asks, and how long all waits for it. */
+export interface AssemblyPlan {
+  readonly house: House;
+  readonly quotation?: AssemblyQuotation;
+  /** The quotation that counts. */
+  readonly quoted?: RunQuote;
+  /** Its price by its profile or its quotation, terms as on its invoice: each rounded, in `currency`. */
+  readonly terms: readonly HouseTerm[];
+  readonly currency: string;
+  /** Ways there and back, in the house's own currency. */
+  readonly parcels: HouseParcels;
+  readonly days: number;
+}
+
+/** Days of a house that states none. */
+const USUAL_DAYS = 10;
+
+/** The plan of the house that places the parts; nothing where nobody else does. */
+export function assemblyPlan(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  orders: readonly BoardOrder[],
+  needs: readonly RunNeed[],
+  basket: Basket,
+  started: number,
+  sides: PasteSides,
+): AssemblyPlan | undefined {
+  const house = assemblyHouse(doc);
+  if (!house) return undefined;
+  const quote = doc.quotes.find((q) => q.kind === "assembly" && q.house === house.id);
+  const misfits = quote ? misfitsOf(doc, quote, started) : [];
+  const quoted = misfits.length === 0 ? quote : undefined;
+  const currency = quoted?.currency ?? house.currency;
+  const raw: readonly HouseTerm[] = quoted
+    ? [
+        {
+          label: "quotation",
+          micros: toMicros(quoted.total),
+          note: `${quoted.total} ${quoted.currency}`,
+          perProduct: true,
+        },
+      ]
+    : house.assembly
+      ? housePrice(house.assembly, workOf(doc, parts, needs, basket, started, sides))
+      : [];
+  return {
+    house,
+    ...(quote ? { quotation: { quote, misfits } } : {}),
+    ...(quoted ? { quoted } : {}),
+    terms: raw.map((t) => ({ ...t, micros: roundMoney(t.micros, currency) })),
+    currency,
+    parcels: houseParcels(doc, orders, started),
+    days: quoted?.days ?? house.assembly?.days ?? USUAL_DAYS,
+  };
+}
+
+const HAND = { here: "hand parts soldered here", house: "hand parts soldered there" } as const;
+
+function misfitsOf(doc: RunDocument, q: RunQuote, started: number): string[] {
+  const { basis } = q;
+  if (!basis) return [];
+  const hand = doc.assembly.handParts ?? "here";
+  return [
+    ...(basis.revision === doc.revision ? [] : [`revision ${basis.revision}, now it is ${doc.revision}`]),
+    ...(basis.boards === started ? [] : [`${basis.boards} to place, now it is ${started}`]),
+    ...(basis.handParts === undefined || basis.handParts === hand
+      ? []
+      : [`${HAND[basis.handParts]}, now ${HAND[hand]}`]),
+  ];
+}
+
+function workOf(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  needs: readonly RunNeed[],
+  basket: Basket,
+  started: number,
+  sides: PasteSides,
+): HouseWork {
+  const feeder = new Map(needs.flatMap((n) => n.lines.map((l) => [l, n.id] as const)));
+  const extra = special(doc, basket);
+  return houseWork(
+    parts,
+    sides.ofDesigns,
+    started,
+    (p) => feeder.get(p.line.id) ?? p.line.id,
+    (f) => extra.has(f),
+  );
+}
+
+/** Purchases whose pieces, as they are bought, need more than a usual feeder. Of one that is not bought nothing is said. */
+function special(doc: RunDocument, basket: Basket): ReadonlySet<string> {
+  const words = new Map(doc.offers.map((o) => [o.id, o.packaging ?? ""]));
+  return new Set(
+    basket.lines
+      .filter((l) => l.buys.some((b) => /tray|tube|stick|bag|bulk|loose/i.test(words.get(b.offer) ?? "")))
+      .map((l) => l.line),
+  );
+}

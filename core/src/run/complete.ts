@@ -1,4 +1,4 @@
-import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
+import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
 import type { RunResult } from "./roll-up.ts";
 
@@ -12,12 +12,16 @@ export interface Unpriced {
   readonly assembly: boolean;
 }
 
-export function unpricedOf(doc: RunDocument, lines: readonly string[]): Unpriced {
+export function unpricedOf(
+  doc: RunDocument,
+  lines: readonly string[],
+  plan: AssemblyPlan | undefined,
+): Unpriced {
   const isHouse = doc.assembly.method === "house";
   return {
     lines,
     boards: doc.boards.length > 0 && doc.house === undefined,
-    assembly: isHouse && !assemblyQuote(doc) && !assemblyHouse(doc)?.assembly,
+    assembly: isHouse && (plan?.terms.length ?? 0) === 0,
   };
 }
 

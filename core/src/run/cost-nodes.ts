@@ -1,21 +1,13 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
-import type { House } from "../fab/house.ts";
-import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
+import { convertMicros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/basket.ts";
-import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
+import { ownConsumables, stencils } from "./assembly-cost.ts";
+import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
+import { invoicedParts } from "./invoice.ts";
 import type { RunNeed } from "./needs.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
-
-export interface Minutes {
-  readonly setup: number;
-  readonly kitting: number;
-  readonly perBoard: number;
-  readonly boards: number;
-  readonly testing: number;
-  readonly total: number;
-}
 
 /** Fees are named where some supplier takes any. */
 const shippingLabel = (doc: RunDocument): string =>
@@ -69,6 +61,7 @@ export function partsNode(
       from: `what they cost, received ${t.lot.receivedOn}`,
     })),
   );
+  const rounding = invoicedParts(doc, basket) - basket.parts;
   const shipping = Object.entries(basket.shippingOf).map(([id, micros]) => ({
     label: doc.suppliers.find((s) => s.id === id)?.name ?? id,
     micros,
@@ -78,6 +71,17 @@ export function partsNode(
     leaf("parts-used", isExpense ? "parts bought" : "parts used, with what is lost on the way", used),
     ...(made.length > 0 ? [leaf("parts-made", "made and printed here", made)] : []),
     ...(shelf.length > 0 ? [leaf("parts-shelf", "parts from the own shelf", shelf)] : []),
+    ...(rounding === 0
+      ? []
+      : [
+          leaf("parts-rounding", "rounding on the invoices", [
+            {
+              label: "rounding",
+              micros: rounding,
+              note: "each line of an invoice ends on the smallest coin",
+            },
+          ]),
+        ]),
     leaf("parts-shipping", shippingLabel(doc), shipping, basket.shipping),
     ...(basket.duty > 0
       ? [
@@ -125,138 +129,6 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
   );
 }
 
-/** Board designs of the product: each has its own stencil and set-up. */
-const designsOf = (doc: RunDocument): number => Math.max(1, doc.boards.length);
-const stencils = (doc: RunDocument): Micros =>
-  (designsOf(doc) * toMicros(doc.assembly.stencilPrice)) as Micros;
-
-/** Price of an assembly house (domain.md 7.5): set-up, stencil, unique parts, joints; at least its minimum. */
-export function housePrice(
-  house: House,
-  parts: readonly LinePart[],
-  boards: number,
-  designs = 1,
-): { label: string; micros: number; note: string }[] {
-  const p = house.assembly!;
-  const placed = parts.filter((x) => x.method === "house" && x.kind !== "loose");
-  const joints = placed.reduce((n, x) => n + x.count * x.joints, 0);
-  const each = (price: string) => (designs > 1 ? `${designs} × ${price}` : price);
-  const terms = [
-    { label: "set-up, one side", micros: designs * toMicros(p.setupPerSide), note: each(p.setupPerSide) },
-    { label: "stencil", micros: designs * toMicros(p.stencilPerSide), note: each(p.stencilPerSide) },
-    {
-      label: "unique parts",
-      micros: placed.length * toMicros(p.perUniquePart),
-      note: `${placed.length} × ${p.perUniquePart}`,
-    },
-    {
-      label: "joints",
-      micros: boards * joints * toMicros(p.perJoint),
-      note: `${boards} boards × ${joints} × ${p.perJoint}`,
-    },
-  ];
-  const sum = terms.reduce((s, t) => s + t.micros, 0);
-  const least = toMicros(p.minCharge);
-  return sum < least
-    ? [...terms, { label: "up to the least charge", micros: least - sum, note: p.minCharge }]
-    : terms;
-}
-
-export function assemblyNode(
-  doc: RunDocument,
-  parts: readonly LinePart[],
-  m: Minutes,
-  start: number,
-): CostNode {
-  const rate = toMicros(doc.workshop.hourlyRate);
-  const hours = (minutes: number) => (minutes / 60) * rate;
-  const text = microsToText(rate);
-  const own = leaf(
-    "own-hours",
-    "own hours",
-    [
-      {
-        label: "set-up",
-        micros: hours(m.setup),
-        note: `${m.setup} min at ${text} an hour`,
-        from: "time model",
-      },
-      {
-        label: "kitting",
-        micros: hours(m.kitting),
-        note: `${parts.length} lines × 0.75 min`,
-        from: "time model",
-      },
-      ...(m.perBoard > 0
-        ? [
-            {
-              label: "soldering, inspection, rework",
-              micros: hours(m.boards),
-              note: `${start} boards × ${m.perBoard.toFixed(2)} min`,
-              from: "time and defect model, no record yet",
-            },
-          ]
-        : []),
-    ],
-    hours(m.setup + m.kitting),
-  );
-  const house = assemblyHouse(doc);
-  if (house) {
-    const quote = assemblyQuote(doc);
-    const exchange = rateOf(doc, quote?.currency ?? house.currency) ?? "0";
-    const terms = quote
-      ? [
-          {
-            label: "quotation",
-            micros: toMicros(quote.total) as number,
-            note: `${quote.total} ${quote.currency}`,
-          },
-        ]
-      : housePrice(house, parts, start, designsOf(doc));
-    const fixed = quote ? 0 : terms.filter((t) => t.label !== "joints").reduce((s, t) => s + t.micros, 0);
-    return branch("assembly", "Assembly", [
-      leaf(
-        "house-price",
-        house.name,
-        terms.map((t) => ({
-          ...t,
-          micros: convertMicros(Math.round(t.micros), exchange) as number,
-          from: quote ? `quotation of ${quote.capturedOn}` : `profile of ${house.checkedOn}`,
-        })),
-        convertMicros(Math.round(fixed), exchange),
-      ),
-      own,
-    ]);
-  }
-  const stencil =
-    doc.assembly.method === "stencil"
-      ? [
-          leaf(
-            "stencil",
-            "stencil",
-            [
-              {
-                label: "stencil",
-                micros: stencils(doc),
-                note: `${designsOf(doc) > 1 ? `${designsOf(doc)} × ${doc.assembly.stencilPrice}, ` : ""}charged to this run`,
-              },
-            ],
-            stencils(doc),
-          ),
-        ]
-      : [];
-  return branch("assembly", "Assembly", [
-    own,
-    ...stencil,
-    leaf(
-      "consumables",
-      "paste, flux, cleaning",
-      [{ label: "consumables", micros: toMicros(doc.assembly.consumables), note: "set in Assemble" }],
-      toMicros(doc.assembly.consumables),
-    ),
-  ]);
-}
-
 export function otherNode(doc: RunDocument, start: number): CostNode {
   const rate = toMicros(doc.workshop.hourlyRate);
   const { testMinutes, packMinutes } = doc.assembly;
@@ -280,29 +152,32 @@ export function cashList(
   doc: RunDocument,
   basket: Basket,
   orders: readonly BoardOrder[],
-  parts: readonly LinePart[],
-  start: number,
+  sides: number,
+  plan: AssemblyPlan | undefined,
 ) {
   const list: { label: string; micros: number; note?: string }[] = [
-    { label: "parts, all that is bought", micros: basket.parts },
+    { label: "parts, all that is bought", micros: invoicedParts(doc, basket) },
     { label: shippingLabel(doc), micros: basket.shipping },
     ...(basket.duty > 0 ? [{ label: "duty on parts", micros: basket.duty as number }] : []),
     ...orders.map((o) => ({ label: o.name, micros: o.micros as number, note: doc.house?.name ?? "" })),
   ];
-  const house = assemblyHouse(doc);
-  if (house) {
-    const quote = assemblyQuote(doc);
-    const micros = quote
-      ? toMicros(quote.total)
-      : housePrice(house, parts, start, designsOf(doc)).reduce((s, t) => s + t.micros, 0);
+  if (plan) {
+    const micros = plan.terms.reduce((n, t) => n + t.micros, 0);
     list.push({
       label: "assembly",
-      micros: inShopCurrency(doc, micros, quote?.currency ?? house.currency),
-      note: house.name,
+      micros: inShopCurrency(doc, micros, plan.currency),
+      note: plan.house.name,
     });
+    const ways = plan.parcels.terms.reduce((n, t) => n + t.micros, 0);
+    if (ways > 0)
+      list.push({
+        label: "parcels to the house and back",
+        micros: inShopCurrency(doc, ways, plan.house.currency),
+        note: plan.house.name,
+      });
   } else {
-    if (doc.assembly.method === "stencil") list.push({ label: "stencil", micros: stencils(doc) });
-    list.push({ label: "paste, flux, cleaning", micros: toMicros(doc.assembly.consumables) });
+    if (doc.assembly.method === "stencil") list.push({ label: "stencil", micros: stencils(doc, sides) });
+    list.push({ label: "paste, flux, cleaning", micros: ownConsumables(doc) });
   }
   const net = list.reduce((s, t) => s + t.micros, 0);
   if (doc.workshop.taxRate > 0)

@@ -115,6 +115,8 @@ export interface RunAssembly {
   readonly method: "iron" | "stencil" | "house";
   /** Assembly house when the method is "house". */
   readonly house?: string;
+  /** Who solders what goes on by hand when a house places: here, where left out. */
+  readonly handParts?: "here" | "house";
   readonly perLoad: number;
   readonly stencilPrice: string | number;
   readonly consumables: string | number;

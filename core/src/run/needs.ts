@@ -1,13 +1,15 @@
-import { type LossKind, leaderPieces, needOf } from "../assembly/attrition.ts";
+import { isTaped, type LossKind, leaderPieces, needOf } from "../assembly/attrition.ts";
 import { numberKey } from "../bom/number.ts";
+import type { AssemblyPrice } from "../fab/house.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import type { Need } from "../sourcing/basket.ts";
 import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
-import { assemblyHouse } from "./assembly-house.ts";
 import type { RunDocument, RunLine, RunLot } from "./document.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import { stripsFromShelf, stripsToBuy, stripsWith } from "./strips.ts";
 import type { Origin } from "./structure.ts";
 import { pooled, together, usableParts } from "./usable.ts";
+import { assemblyHouse } from "./who-places.ts";
 
 /** Pieces of one line on the way to what is needed. */
 export interface NeedTerm {
@@ -33,7 +35,7 @@ export interface RunNeed extends Need {
   readonly terms: readonly NeedTerm[];
   /** Lost on the way, over all its lines. */
   readonly lost: number;
-  /** Goes as the leader of a strip in the house's feeder. */
+  /** Goes as the leaders of strips in the house's feeders, one a strip. */
   readonly leader: number;
   /** Kept for rework. */
   readonly reserve: number;
@@ -82,23 +84,34 @@ export function needsOf(
     const soldered = terms.filter((t) => t.kind !== "loose").reduce((n, t) => n + t.net, 0);
     const reserve = Math.ceil((soldered * (doc.assembly.reworkReserve ?? 0)) / 100 - 1e-9);
     const losses = Math.ceil(withLosses(doc, terms));
-    const fed = terms.filter((t) => t.by === "machine" && t.net > 0);
-    // one strip for the feeder, whatever the number of lines it serves
-    const leader =
-      house?.takes === "reels"
-        ? 0
-        : Math.max(0, ...fed.map((t) => leaderPieces(t.kind, house?.leaderMm ?? 0)));
-    const whole = losses + leader + reserve;
-    const taken = takeFrom(doc, first, whole, shelf);
+    const pieces = losses + reserve;
+    const isFed = terms.some((t) => t.by === "machine" && t.net > 0 && isTaped(t.kind));
+    const strips = isFed ? stripsWith(leaderOf(terms, house)) : undefined;
+    const lots = doc.choices.ownShelf === "leave" ? [] : lotsFor(doc, first);
+    const free = (lot: RunLot) => shelf.get(lot.id) ?? 0;
+    const { takes, left } = strips
+      ? stripsFromShelf(strips, pieces, lots, free)
+      : { takes: piecesFromShelf(pieces, lots, free), left: undefined };
+    const taken = takes.map(({ lot, qty }): ShelfTake => {
+      shelf.set(lot.id, free(lot) - qty);
+      const cost = convertMicros(qty * toMicros(lot.unitCost), rateOf(doc, lot.currency) ?? "0");
+      return { lot, qty, cost };
+    });
+    const onShelf = taken.reduce((n, t) => n + t.qty, 0);
+    const buy =
+      strips && left !== undefined
+        ? stripsToBuy(strips, left, list, pinned)
+        : { need: pieces - onShelf, offers: list };
+    const whole = onShelf + buy.need;
     return {
       id: first.id,
       lines: group.map((p) => p.line.id),
-      need: whole - taken.reduce((n, t) => n + t.qty, 0),
-      offers: list,
+      need: buy.need,
+      offers: buy.offers,
       ...(pinned === undefined ? {} : { pinned }),
       terms,
       lost: losses - net,
-      leader,
+      leader: whole - pieces,
       reserve,
       whole,
       shelf: taken,
@@ -157,21 +170,28 @@ export function lotsFor(doc: RunDocument, line: RunLine): RunLot[] {
   ];
 }
 
-/**
- * Takes from the shelf what is there for a line, oldest lot first: its own number's, then that of parts which may stand
- * in its place, by the same check as offers.
- */
-function takeFrom(doc: RunDocument, line: RunLine, whole: number, shelf: Map<string, number>): ShelfTake[] {
-  if (doc.choices.ownShelf === "leave") return [];
-  const out: ShelfTake[] = [];
+/** Pieces from the shelf, oldest lot first: a line's own number's, then that of parts which may stand in its place. */
+function piecesFromShelf(
+  whole: number,
+  lots: readonly RunLot[],
+  free: (lot: RunLot) => number,
+): { lot: RunLot; qty: number }[] {
   let rest = whole;
-  for (const lot of lotsFor(doc, line)) {
-    const qty = Math.min(rest, shelf.get(lot.id) ?? 0);
-    if (qty <= 0) continue;
-    shelf.set(lot.id, shelf.get(lot.id)! - qty);
+  return lots.flatMap((lot) => {
+    const qty = Math.min(rest, free(lot));
+    if (qty <= 0) return [];
     rest -= qty;
-    const unit = toMicros(lot.unitCost);
-    out.push({ lot, qty, cost: convertMicros(qty * unit, rateOf(doc, lot.currency) ?? "0") });
-  }
-  return out;
+    return [{ lot, qty }];
+  });
 }
+
+/** Pieces a strip loses at the house's feeder; none where it takes reels, which come with theirs. */
+const leaderOf = (terms: readonly NeedTerm[], house: AssemblyPrice | undefined): number =>
+  house?.takes === "reels"
+    ? 0
+    : Math.max(
+        0,
+        ...terms
+          .filter((t) => t.by === "machine" && t.net > 0)
+          .map((t) => leaderPieces(t.kind, house?.leaderMm ?? 0)),
+      );

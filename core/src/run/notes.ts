@@ -3,6 +3,8 @@ import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
+import type { AssemblyPlan } from "./assembly-house.ts";
+import { assemblyNotes } from "./assembly-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
@@ -12,6 +14,7 @@ import { pricedSize } from "./order-boards.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import { quotationNotes } from "./quotation-holds.ts";
+import type { PasteSides } from "./sides.ts";
 import { sourceNotes } from "./source-notes.ts";
 import { sumNotes } from "./sum-notes.ts";
 
@@ -57,6 +60,7 @@ const FIRM = new Set([
   "no-copper-layer",
   "lines-uncovered",
   "house-rate-missing",
+  "assembly-rate-missing",
 ]);
 const PART_TAGS = /^(bom|placement)-/;
 
@@ -77,6 +81,8 @@ export function collectNotes(
   checks: readonly BoardCheck[],
   options: FabOptions | undefined,
   orders: readonly BoardOrder[],
+  sides: PasteSides,
+  plan: AssemblyPlan | undefined,
 ): Note[] {
   const notes: Note[] = [];
   const add = (stage: StageKey, key: string, level: Level, text: string, more: Partial<Note> = {}) =>
@@ -95,7 +101,7 @@ export function collectNotes(
   sumNotes(doc, add);
   sourceNotes(doc, parts, needs, basket, add);
   fabNotes(doc, house, checks, options, orders, add);
-  assemblyNotes(doc, parts, add);
+  assemblyNotes(doc, parts, sides, plan, add);
   const accepted = doc.choices.accepted ?? {};
   return notes.map((n) => {
     const isFirm = FIRM.has(n.key.split(" ")[0]!);
@@ -218,81 +224,4 @@ function fabNotes(
     );
   }
   quotationNotes(doc, house, orders, add);
-}
-
-function assemblyNotes(doc: RunDocument, parts: readonly LinePart[], add: Add): void {
-  const { method } = doc.assembly;
-  const onBoard = parts.filter((p) => p.kind !== "loose");
-  const balls = onBoard.filter((p) => p.kind === "ball");
-  if (balls.length > 0 && method === "iron")
-    add("assemble", "iron-balls", "error", "Parts with balls underneath cannot be soldered with an iron.", {
-      do: "Use paste and a stencil, or a house.",
-      lines: balls.map((p) => p.line.id),
-    });
-  const leadless = onBoard.filter((p) => p.kind === "leadless");
-  if (leadless.length > 0 && method === "iron")
-    add(
-      "assemble",
-      "iron-leadless",
-      "warning",
-      "Leadless parts need hot air; their hidden pad cannot be reached with an iron.",
-      { lines: leadless.map((p) => p.line.id) },
-    );
-  if (
-    method === "stencil" &&
-    doc.boards.some((b) => (b.measure.paste.top?.count ?? 0) + (b.measure.paste.bottom?.count ?? 0) === 0) &&
-    onBoard.some((p) => p.method === "stencil")
-  )
-    add("assemble", "paste-missing", "error", "There is no paste layer, so no stencil can be cut.", {
-      do: "Export the paste layer, or solder by iron.",
-    });
-  if (
-    method !== "house" &&
-    doc.boards.some((b) => (b.measure.crossCheck?.partsOnBottom.length ?? 0) > 0) &&
-    method === "stencil"
-  )
-    add(
-      "assemble",
-      "bottom-parts",
-      "warning",
-      "Parts sit on the bottom too; a hot plate heats only boards that lie flat.",
-      { do: "Solder that side first with less paste, or by hand." },
-    );
-  if (method === "house" && doc.placements.length === 0)
-    add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
-      do: "Drop the placement file.",
-    });
-  for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
-}
-
-/** Calm sentences at the step they concern; they defer to local rules (domain.md 10). */
-function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: string; text: string }[] {
-  const out: { key: string; text: string }[] = [];
-  const own = parts.some((p) => p.method !== "house");
-  if (!own) return out;
-  out.push({
-    key: "safety-fumes",
-    text: "Flux fumes irritate and can cause asthma: use extraction that filters or leads outside, and do not lean over the work.",
-  });
-  out.push({
-    key: "safety-heat",
-    text:
-      doc.assembly.method === "stencil"
-        ? "Iron, plate and boards burn skin and start fires: heat-proof surface, never unattended, an extinguisher within reach. A cooking appliance used for soldering never holds food again; a home-made heater needs earth, fuse, thermal cut-out and a competent check."
-        : "Iron and boards burn skin and start fires: heat-proof surface, never unattended.",
-  });
-  out.push({
-    key: "safety-static",
-    text: "Wrist strap with its series resistor and a grounded mat; never ground yourself while working on live mains.",
-  });
-  if (parts.some((p) => p.kind === "through"))
-    out.push({
-      key: "safety-leads",
-      text: "Cut leads fly: hold the end, point it away, wear eye protection.",
-    });
-  out.push({
-    key: "safety-law",
-    text: "These are reminders. Data sheets, local law and, where required, a licensed person come first.",
-  });
-  return out;
 }

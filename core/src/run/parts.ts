@@ -26,7 +26,12 @@ export function lineParts(doc: RunDocument): LinePart[] {
         line.mount === "none"
           ? { kind: "loose" as const, joints: 0, isPolarised: false }
           : shapeOf(line.package, line.refs[0], hasPlace);
-      const method: Method = line.mount === "hand" || shape.kind === "through" ? "iron" : doc.assembly.method;
+      const isByHand = line.mount === "hand" || shape.kind === "through";
+      // hand parts stay here unless the house is to solder them too
+      const method: Method =
+        isByHand && !(doc.assembly.method === "house" && doc.assembly.handParts === "house")
+          ? "iron"
+          : doc.assembly.method;
       // what the library says of the body outweighs what its kind would suggest
       const isPolarised = shape.isPolarised || Boolean(known.get(numberKey(line.mpn))?.direction);
       return { line, ...shape, isPolarised, method, count: times.get(line.id)! };

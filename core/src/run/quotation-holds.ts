@@ -9,6 +9,8 @@ export interface QuoteBasis {
   readonly boards: number;
   readonly options: Partial<FabOptions>;
   readonly revision: string;
+  /** Of an assembly quotation: who solders what goes on by hand. */
+  readonly handParts?: "here" | "house";
 }
 
 const WORD: Readonly<Record<keyof FabOptions, string>> = {

@@ -7,16 +7,18 @@ import type { Micros } from "../money/money.ts";
 import { type Basket, bestBasket, bestWithin, type Need } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
-import { assemblyHouse, assemblyQuote } from "./assembly-house.ts";
+import { assemblyNode, type Minutes } from "./assembly-cost.ts";
+import { type AssemblyPlan, assemblyPlan } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
 import { type Unpriced, unpricedOf } from "./complete.ts";
-import { assemblyNode, boardsNode, cashList, type Minutes, otherNode, partsNode } from "./cost-nodes.ts";
+import { boardsNode, cashList, otherNode, partsNode } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf, type RunNeed } from "./needs.ts";
 import { type BoardCheck, collectNotes, type Note, type StageKey } from "./notes.ts";
 import { type BoardOrder, orderBoards } from "./order-boards.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { type ReadyBy, readyBy } from "./ready.ts";
+import { type PasteSides, pasteSides } from "./sides.ts";
 import { withVariant } from "./structure.ts";
 
 /** Everything about one run, computed. */
@@ -33,6 +35,9 @@ export interface RunResult {
   readonly options?: FabOptions;
   readonly checks: readonly BoardCheck[];
   readonly orders: readonly BoardOrder[];
+  readonly sides: PasteSides;
+  /** What a house does of it, where one places the parts. */
+  readonly assembly?: AssemblyPlan;
   readonly time: BoardTime;
   readonly ownMinutes: number;
   readonly tree: CostNode;
@@ -88,17 +93,19 @@ export function rollUp(
   const options = house ? fitOptions(house, doc.options) : undefined;
   const checks = house && options ? checksOf(doc, house, options) : [];
   const orders = house && options ? orderBoards(doc, house, options, start) : [];
-  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc));
-  const minutes = ownMinutes(doc, parts, time, quality, start);
+  const sides = pasteSides(doc, parts);
+  const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
+  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
+  const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
   const tree = branch("run", "Run", [
     partsNode(doc, parts, needs, basket),
     boardsNode(doc, orders),
-    assemblyNode(doc, parts, minutes, start),
+    assemblyNode(doc, parts, minutes, start, sides.ofDesigns, plan),
     otherNode(doc, start),
   ]);
   const total = tree.micros;
   const perGood = Math.round(total / expectedGood) as Micros;
-  const cash = cashList(doc, basket, orders, parts, start);
+  const cash = cashList(doc, basket, orders, sides.ofDesigns, plan);
   const quoted = new Map(
     doc.offers.flatMap((o) => (o.leadDays === undefined ? [] : [[o.id, o.leadDays] as const])),
   );
@@ -113,19 +120,17 @@ export function rollUp(
     },
     [0, 0],
   );
-  const assemblyDays =
-    doc.assembly.method === "house"
-      ? (assemblyQuote(doc)?.days ?? assemblyHouse(doc)?.assembly?.days ?? 10)
-      : 0;
+  const onWay = plan?.parcels.partsOnDays ?? 0;
+  const assemblyDays = plan ? plan.days + plan.parcels.days : 0;
   const hoursPerDay = Math.max(1, doc.workshop.hoursPerDay);
   const ready = readyBy(doc.today, {
-    partsDays,
+    partsDays: partsDays[1] > 0 ? [partsDays[0] + onWay, partsDays[1] + onWay] : partsDays,
     fabDays: Math.max(0, ...orders.map((o) => o.days)),
     fabSigma: house?.price.delaySigmaDays ?? 0,
     houseDays: assemblyDays,
     ownDays: minutes.total / 60 / hoursPerDay,
   });
-  const notes = collectNotes(doc, parts, needs, basket, house, checks, options, orders);
+  const notes = collectNotes(doc, parts, needs, basket, house, checks, options, orders, sides, plan);
   const blockers = notes.filter((n) => n.level === "error" && !n.acceptedBecause);
   const of = (key: string) => tree.children.find((c) => c.key === key)!.micros;
   const stage = (micros: number, days: number) => ({ micros: micros / expectedGood, days });
@@ -142,6 +147,8 @@ export function rollUp(
     ...(options ? { options } : {}),
     checks,
     orders,
+    sides,
+    ...(plan ? { assembly: plan } : {}),
     time,
     ownMinutes: minutes.total,
     tree,
@@ -153,6 +160,7 @@ export function rollUp(
     unpriced: unpricedOf(
       doc,
       basket.lines.filter((l) => l.missing > 0).map((l) => nameOfLine(doc, parts, l.line)),
+      plan,
     ),
     notes,
     blockers,
@@ -222,9 +230,9 @@ function ownMinutes(
   time: BoardTime,
   quality: YieldEstimate,
   start: number,
+  sides: number,
 ): Minutes {
-  // each design has its own stencil and its own set-up
-  const setup = setupMinutes(doc.assembly.method) * Math.max(1, doc.boards.length);
+  const setup = setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides);
   const kitting = 0.75 * parts.length;
   const perBoard = time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin);
   const testing = start * (doc.assembly.testMinutes + doc.assembly.packMinutes);

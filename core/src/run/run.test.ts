@@ -160,7 +160,9 @@ test("Board K, 30 good: 31 started, parts 131.453 used of 133.933 bought, boards
   expect(r.start).toBe(31);
   expect(microsToNumber(r.basket.parts)).toBe(133.933);
   expect(microsToNumber(r.basket.shipping)).toBe(0);
-  expect(microsToNumber(node("parts").micros)).toBe(131.453);
+  expect(microsToNumber(node("parts").children.find((c) => c.key === "parts-used")!.micros)).toBe(131.453);
+  // invoices round their lines: 2.09 + 1.05 + 3.13 + 7.21 in the place of 2.088 + 1.048 + 3.132 + 7.205
+  expect(microsToNumber(node("parts").micros)).toBe(131.46);
   expect(r.orders[0]!.quote.pieces).toBe(35);
   expect(microsToNumber(node("boards").micros)).toBe(84.5);
   // the worked sum is 398.59 min; here one connector is not counted as polarised, which takes 1,200 DPMO × 5 min and its share of diagnosis away
@@ -172,7 +174,7 @@ test("Board K, 30 good: 31 started, parts 131.453 used of 133.933 bought, boards
 
 test("left-overs charged to the run cost what was bought", () => {
   const r = rollUp(boardK({ choices: { leftovers: "expense" } }));
-  expect(microsToNumber(r.tree.children[0]!.micros)).toBe(133.933);
+  expect(microsToNumber(r.tree.children[0]!.micros)).toBe(133.94);
 });
 
 test("every figure is the sum of its parts, and the stages add up to the cost per good board", () => {
@@ -191,7 +193,7 @@ test("every figure is the sum of its parts, and the stages add up to the cost pe
 
 test("cash needed holds tax and leaves own hours out", () => {
   const r = rollUp(boardK({ workshop: { ...boardK().workshop, taxRate: 0.2 } }));
-  expect(microsToNumber(r.cashNeeded)).toBeCloseTo((133.933 + 84.5 + 6) * 1.2, 6);
+  expect(microsToNumber(r.cashNeeded)).toBeCloseTo((133.94 + 84.5 + 6) * 1.2, 6);
 });
 
 test("an effect shown before the choice is what the choice then does", () => {

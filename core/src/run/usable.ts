@@ -2,10 +2,10 @@ import type { LossKind } from "../assembly/attrition.ts";
 import { numberKey } from "../bom/number.ts";
 import { candidatesFor } from "../library/candidates.ts";
 import type { Offer } from "../sourcing/offer.ts";
-import { assemblyHouse } from "./assembly-house.ts";
 import type { RunDocument, RunLine } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
 import type { LinePart } from "./parts.ts";
+import { assemblyHouse } from "./who-places.ts";
 
 /** What pieces come in. */
 export type Packing = "strip" | "reel" | "loose" | "unsaid";

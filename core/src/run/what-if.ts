@@ -118,6 +118,9 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         )
       : [];
   const makers = (doc.houses ?? []).filter((h) => h.assembly);
+  const hasHandParts = base.parts.some(
+    (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
+  );
   const hasPaste = doc.boards.every((b) => Object.values(b.measure.paste).some((p) => p.count > 0));
   return {
     houses: (doc.houses ?? []).map((h) => houseEffect(doc, base, h, cache)),
@@ -143,13 +146,21 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         doc.assembly.method === "stencil",
         hasPaste ? undefined : "there is no paste layer",
       ),
-      ...makers.map((h) =>
-        effect(
-          `house:${h.id}`,
-          `${h.name} places, hand parts stay here`,
-          { ...doc, assembly: { ...doc.assembly, method: "house", house: h.id } },
-          doc.assembly.method === "house" && doc.assembly.house === h.id,
-          doc.placements.length === 0 ? "there is no placement file" : undefined,
+      ...makers.flatMap((h) =>
+        (hasHandParts ? (["here", "house"] as const) : (["here"] as const)).map((handParts) =>
+          effect(
+            handParts === "here" ? `house:${h.id}` : `house:${h.id}:all`,
+            !hasHandParts
+              ? `${h.name} places`
+              : handParts === "here"
+                ? `${h.name} places, hand parts stay here`
+                : `${h.name} solders all`,
+            { ...doc, assembly: { ...doc.assembly, method: "house", house: h.id, handParts } },
+            doc.assembly.method === "house" &&
+              base.assembly?.house.id === h.id &&
+              (!hasHandParts || (doc.assembly.handParts ?? "here") === handParts),
+            doc.placements.length === 0 ? "there is no placement file" : undefined,
+          ),
         ),
       ),
     ],

@@ -76,6 +76,7 @@ export const houseShape: DataShape = fields({
       setupPerSide: money,
       stencilPerSide: money,
       perUniquePart: money,
+      perSpecialPart: maybe(money),
       perJoint: money,
       perHandJoint: money,
       minCharge: money,

@@ -58,6 +58,7 @@ export const quoteBasisShape: DataShape = fields({
   boards: whole(1, 1_000_000),
   options: optionsShape,
   revision: text(40),
+  handParts: maybe(oneOf("here", "house")),
 });
 
 /** How the boards are soldered. */
@@ -67,6 +68,7 @@ export const assemblyShape: DataShape = fields({
   perLoad: maybe(whole(1, 100)),
   stencilPrice: maybe(money),
   consumables: maybe(money),
+  handParts: maybe(oneOf("here", "house")),
   reworkReserve: maybe(number(0, 100)),
   testMinutes: maybe(number(0, 600)),
   packMinutes: maybe(number(0, 600)),

@@ -27,6 +27,7 @@ const WORDS: Readonly<Record<string, string>> = {
   method: "soldered",
   perLoad: "boards a load",
   stencilPrice: "stencil price",
+  handParts: "who solders hand parts",
   reworkReserve: "reserve for rework, %",
   testMinutes: "test minutes",
   packMinutes: "packing minutes",

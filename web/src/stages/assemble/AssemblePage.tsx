@@ -7,6 +7,7 @@ import { count, fixed, signed, typedNumber } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
+import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
 
 const KINDS: Readonly<Record<string, string>> = {
@@ -105,7 +106,11 @@ export function AssemblePage() {
               change(
                 {
                   assembly: v.startsWith("house:")
-                    ? { method: "house", house: v.slice(6) }
+                    ? {
+                        method: "house",
+                        house: v.split(":")[1],
+                        handParts: v.endsWith(":all") ? "house" : "here",
+                      }
                     : { method: v as "iron" | "stencil" },
                 } as never,
                 `Soldered: ${effects.methods.find((m) => m.value === v)?.label}`,
@@ -129,45 +134,51 @@ export function AssemblePage() {
         </div>
       )}
       <div className="mt-6 grid grid-cols-2 gap-8 max-md:grid-cols-1">
-        <section aria-labelledby="work">
-          <h2 id="work" className="mb-1">
-            Own work
-          </h2>
-          <table className="rows w-full">
-            <tbody>
-              {r.time.print > 0 && (
-                <Row label="print the paste" value={`${minutes(r.time.print)} min a ${unit}`} />
-              )}
-              {r.time.place > 0 && (
-                <Row label="place the parts" value={`${minutes(r.time.place)} min a ${unit}`} />
-              )}
-              {r.time.reflow > 0 && (
+        <div>
+          <AtTheHouse />
+          <section aria-labelledby="work">
+            <h2 id="work" className="mb-1">
+              Own work
+            </h2>
+            <table className="rows w-full">
+              <tbody>
+                {r.time.print > 0 && (
+                  <Row
+                    label={r.sides.both.length > 0 ? "print the paste, two sides" : "print the paste"}
+                    value={`${minutes(r.time.print)} min a ${unit}`}
+                  />
+                )}
+                {r.time.place > 0 && (
+                  <Row label="place the parts" value={`${minutes(r.time.place)} min a ${unit}`} />
+                )}
+                {r.time.reflow > 0 && (
+                  <Row
+                    label={`melt, ${doc.assembly.perLoad} boards a load`}
+                    value={`${minutes(r.time.reflow)} min a ${unit}`}
+                  />
+                )}
+                {r.time.solder > 0 && (
+                  <Row label="solder by iron" value={`${minutes(r.time.solder)} min a ${unit}`} />
+                )}
+                {r.time.inspect > 0 && (
+                  <Row label="look over" value={`${minutes(r.time.inspect)} min a ${unit}`} />
+                )}
+                {doc.assembly.method !== "house" && (
+                  <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a ${unit}`} />
+                )}
                 <Row
-                  label={`melt, ${doc.assembly.perLoad} boards a load`}
-                  value={`${minutes(r.time.reflow)} min a ${unit}`}
+                  label="test and pack"
+                  value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a ${unit}`}
                 />
-              )}
-              {r.time.solder > 0 && (
-                <Row label="solder by iron" value={`${minutes(r.time.solder)} min a ${unit}`} />
-              )}
-              {r.time.inspect > 0 && (
-                <Row label="look over" value={`${minutes(r.time.inspect)} min a ${unit}`} />
-              )}
-              {doc.assembly.method !== "house" && (
-                <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a ${unit}`} />
-              )}
-              <Row
-                label="test and pack"
-                value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a ${unit}`}
-              />
-              <tr className="font-semibold">
-                <td>in all, for {count(r.start, unit)}</td>
-                <td className="num text-right">{fixed(r.ownMinutes / 60, 1)} h</td>
-              </tr>
-            </tbody>
-          </table>
-          <Numbers />
-        </section>
+                <tr className="font-semibold">
+                  <td>in all, for {count(r.start, unit)}</td>
+                  <td className="num text-right">{fixed(r.ownMinutes / 60, 1)} h</td>
+                </tr>
+              </tbody>
+            </table>
+            <Numbers />
+          </section>
+        </div>
         <section aria-labelledby="kinds">
           <h2 id="kinds" className="mb-1">
             What there is to solder

@@ -59,6 +59,7 @@ const ASSEMBLY: (typeof FIELDS)[number] = {
     ["assembly.setupPerSide", "set-up, a side"],
     ["assembly.stencilPerSide", "stencil, a side"],
     ["assembly.perUniquePart", "a different part"],
+    ["assembly.perSpecialPart", "on top in a tray, tube, loose"],
     ["assembly.perJoint", "a joint"],
     ["assembly.perHandJoint", "a joint by hand"],
     ["assembly.minCharge", "least charge"],
@@ -67,7 +68,8 @@ const ASSEMBLY: (typeof FIELDS)[number] = {
   ],
 };
 /** Fields that a house may leave unstated; numbers where they are stated. */
-const mayBeEmpty = (path: string) => path.startsWith("limits.") || path === "assembly.leaderMm";
+const UNSTATED = new Set(["assembly.leaderMm", "assembly.perSpecialPart"]);
+const mayBeEmpty = (path: string) => path.startsWith("limits.") || UNSTATED.has(path);
 const TAKES = [
   ["strips", "strips as cut"],
   ["reels", "reels and trays only"],
@@ -88,6 +90,7 @@ function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "
     const clean = typedNumber(text.trim());
     // what the house does not state stays unstated while its field is empty
     if (clean === "" && mayBeEmpty(path)) delete at[last];
+    else if (path === "assembly.perSpecialPart") at[last] = clean;
     else if (mayBeEmpty(path)) at[last] = Number(clean);
     else at[last] = typeof at[last] === "number" ? Number(clean) : clean;
   }
@@ -164,7 +167,7 @@ export function HouseDialog({
                   key={path}
                   label={label}
                   name={path}
-                  required={path !== "assembly.leaderMm" && read(house, path) !== undefined}
+                  required={!UNSTATED.has(path) && read(house, path) !== undefined}
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path) ?? "")}

@@ -28,6 +28,17 @@ export function QuoteDialog({
       ...Object.keys(doc.workshop.rates),
     ]),
   ];
+  const hand = doc.assembly.handParts ?? "here";
+  const basis =
+    kind === "assembly"
+      ? { boards: result.start, options: {}, revision: doc.revision, handParts: hand }
+      : result.house?.id === houseId && result.options && result.orders.length > 0
+        ? {
+            boards: result.orders.reduce((n, o) => n + o.quote.pieces, 0),
+            options: result.options,
+            revision: doc.revision,
+          }
+        : undefined;
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
@@ -40,15 +51,7 @@ export function QuoteDialog({
       days: Number(f.get("days")),
       validUntil: validUntil || undefined,
       // what it was asked for: it holds for that alone
-      ...(kind === "fab" && result.house?.id === houseId && result.options && result.orders.length > 0
-        ? {
-            basis: {
-              boards: result.orders.reduce((n, o) => n + o.quote.pieces, 0),
-              options: result.options,
-              revision: doc.revision,
-            },
-          }
-        : {}),
+      ...(basis ? { basis } : {}),
     });
     done.then(() => {
       did(`The quotation of ${house?.name} counts now`, done);
@@ -60,7 +63,11 @@ export function QuoteDialog({
       open
       onClose={onClose}
       title={`Quotation of ${house?.name ?? "the house"}`}
-      about={`For ${result.orders.map((o) => `${o.quote.pieces} ${result.orders.length > 1 ? `of ${o.name}` : "boards"}`).join(" and ") || `${result.start} boards`} as chosen, all in: freight and handling included.`}
+      about={
+        kind === "assembly"
+          ? `For placing ${result.start} as chosen, ${hand === "house" ? "hand parts soldered there too" : "hand parts soldered here"}. The parcels there and back are counted beside it.`
+          : `For ${result.orders.map((o) => `${o.quote.pieces} ${result.orders.length > 1 ? `of ${o.name}` : "boards"}`).join(" and ") || `${result.start} boards`} as chosen, all in: freight and handling included.`
+      }
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
         <div className="grid grid-cols-2 gap-3">
@@ -72,13 +79,17 @@ export function QuoteDialog({
             onChange={setCurrency}
           />
           <Field
-            label="Days until at your door"
+            label={kind === "assembly" ? "Days at the house" : "Days until at your door"}
             name="days"
             type="number"
             min={0}
             max={365}
             required
-            defaultValue={Math.max(0, ...result.orders.map((o) => o.days)) || 10}
+            defaultValue={
+              kind === "assembly"
+                ? (result.assembly?.days ?? 10)
+                : Math.max(0, ...result.orders.map((o) => o.days)) || 10
+            }
           />
           <Field label="Valid until" name="validUntil" type="date" />
         </div>

@@ -1,0 +1,141 @@
+import { branch, type CostNode, leaf } from "../costing/tree.ts";
+import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
+import type { AssemblyPlan } from "./assembly-house.ts";
+import type { RunDocument } from "./document.ts";
+import { type LinePart, rateOf } from "./parts.ts";
+
+/** Own minutes of a run. */
+export interface Minutes {
+  readonly setup: number;
+  readonly kitting: number;
+  readonly perBoard: number;
+  readonly boards: number;
+  readonly testing: number;
+  readonly total: number;
+}
+
+/** A stencil for each side that gets paste, of each design. */
+export const stencils = (doc: RunDocument, sides: number): Micros =>
+  (sides * toMicros(doc.assembly.stencilPrice)) as Micros;
+
+/** Paste, flux and cleaning, as set in Assemble. */
+export const ownConsumables = (doc: RunDocument): Micros => toMicros(doc.assembly.consumables);
+
+/**
+ * Own hours, and either the house with the ways there and back, or stencils and what is used up.
+ * @param sides that get paste, over all designs
+ */
+export function assemblyNode(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  m: Minutes,
+  start: number,
+  sides: number,
+  plan: AssemblyPlan | undefined,
+): CostNode {
+  const own = ownHours(doc, parts, m, start);
+  if (plan) return branch("assembly", "Assembly", [...houseLeaves(doc, plan), own]);
+  const stencil =
+    doc.assembly.method === "stencil"
+      ? [
+          leaf(
+            "stencil",
+            "stencil",
+            [
+              {
+                label: "stencil",
+                micros: stencils(doc, sides),
+                note: `${sides > 1 ? `${sides} sides × ${doc.assembly.stencilPrice}, ` : ""}charged to this run`,
+              },
+            ],
+            stencils(doc, sides),
+          ),
+        ]
+      : [];
+  return branch("assembly", "Assembly", [
+    own,
+    ...stencil,
+    leaf(
+      "consumables",
+      "paste, flux, cleaning",
+      [{ label: "consumables", micros: ownConsumables(doc), note: "set in Assemble" }],
+      ownConsumables(doc),
+    ),
+  ]);
+}
+
+function ownHours(doc: RunDocument, parts: readonly LinePart[], m: Minutes, start: number): CostNode {
+  const rate = toMicros(doc.workshop.hourlyRate);
+  const hours = (minutes: number) => (minutes / 60) * rate;
+  return leaf(
+    "own-hours",
+    "own hours",
+    [
+      {
+        label: "set-up",
+        micros: hours(m.setup),
+        note: `${m.setup} min at ${microsToText(rate)} an hour`,
+        from: "time model",
+      },
+      {
+        label: "kitting",
+        micros: hours(m.kitting),
+        note: `${parts.length} lines × 0.75 min`,
+        from: "time model",
+      },
+      ...(m.perBoard > 0
+        ? [
+            {
+              label: "soldering, inspection, rework",
+              micros: hours(m.boards),
+              note: `${start} boards × ${m.perBoard.toFixed(2)} min`,
+              from: "time and defect model, no record yet",
+            },
+          ]
+        : []),
+    ],
+    hours(m.setup + m.kitting),
+  );
+}
+
+function houseLeaves(doc: RunDocument, plan: AssemblyPlan): CostNode[] {
+  const { house, quoted, terms, parcels } = plan;
+  const leafOf = (
+    key: string,
+    label: string,
+    currency: string,
+    list: readonly { label: string; micros: number; note: string; perProduct?: boolean; from: string }[],
+  ) => {
+    const exchange = rateOf(doc, currency) ?? "0";
+    const own = list.map(({ perProduct, ...t }) => ({
+      ...t,
+      micros: convertMicros(t.micros, exchange) as number,
+      isFixed: !perProduct,
+    }));
+    return leaf(
+      key,
+      label,
+      own.map(({ isFixed, ...t }) => t),
+      own.filter((t) => t.isFixed).reduce((n, t) => n + t.micros, 0),
+    );
+  };
+  const price = leafOf(
+    "house-price",
+    house.name,
+    plan.currency,
+    terms.map((t) => ({
+      ...t,
+      from: quoted ? `quotation of ${quoted.capturedOn}` : `profile of ${house.checkedOn}`,
+    })),
+  );
+  if (parcels.terms.length === 0) return [price];
+  return [
+    price,
+    leafOf(
+      "house-parcels",
+      "parcels to the house and back",
+      house.currency,
+      parcels.terms.map((t) => ({ ...t, from: `freight of ${house.checkedOn}` })),
+    ),
+  ];
+}
