@@ -53,6 +53,8 @@ export interface RunSummary {
   readonly cautions: number;
   /** What the figures leave out, in words: they are at least, not the price. */
   readonly unpriced?: string;
+  /** What it takes from the shelf: lot id → pieces. */
+  readonly shelf?: Readonly<Record<string, number>>;
   /** The first open blocker or caution in working order, with its stage. */
   readonly next?: { readonly stage: string; readonly text: string };
 }

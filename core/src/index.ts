@@ -117,7 +117,7 @@ export type { Note, StageKey } from "./run/notes.ts";
 export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
-export { type QuoteBasis, quotationMisfits } from "./run/quotation-holds.ts";
+export { OPTION_WORD, type QuoteBasis, quotationMisfits } from "./run/quotation-holds.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, basketKey, type RunResult, rollUp } from "./run/roll-up.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";

@@ -116,7 +116,17 @@ test("a lot is free for one run only as far as no other reserved it", async () =
   ).body as { id: string };
   const free = async (run: typeof first) => (await run.read()).document.lots?.map((l) => l.qty);
   expect([await free(first), await free(second)]).toEqual([[50], [50]]);
+  // both take it, nobody reserved it: each is told of the other, under its product's run
+  await server.figures();
+  const alsoIn = async (run: typeof first) => (await run.read()).document.lots?.[0]?.alsoIn;
+  const taken = rollUp((await first.read()).document).needs.flatMap((n) => n.shelf)[0]!.qty;
+  expect(taken).toBeGreaterThan(0);
+  expect(await alsoIn(second)).toEqual([{ run: expect.any(String), qty: taken }]);
+  expect(rollUp((await second.read()).document).notes.map((n) => n.key.split(" ")[0])).toContain(
+    "shelf-twice",
+  );
   expect((await v.put(`/api/runs/${first.id}/reservations`, { lotId, qty: 30 })).status).toBe(204);
+  expect(await alsoIn(second)).toBeUndefined();
   expect([await free(first), await free(second)]).toEqual([[50], [20]]);
   const tooMany = await v.put(`/api/runs/${second.id}/reservations`, { lotId, qty: 21 });
   expect([tooMany.status, (tooMany.body as { message: string }).message]).toEqual([

@@ -254,6 +254,8 @@ test("lines of one part become one line with their references and typed offers, 
   const merged = (await read()).document;
   expect(merged.lines.find((l) => l.id === keep)).toMatchObject({ refs: ["R7", "R90", "R91"], qty: 3 });
   expect(merged.lines.some((l) => l.id === other)).toBe(false);
+  // nobody said yet what kind of source it is
+  expect(merged.suppliers.find((s) => s.id === supplier.id)).toMatchObject({ sourceClass: "unknown" });
   expect(merged.offers.filter((o) => o.line === keep).map((o) => o.source)).toEqual(["typed"]);
   expect((await v.post(`/api/runs/${id}/undo`)).status).toBe(200);
   const apart = (await read()).document;
@@ -357,10 +359,36 @@ test("a run is released only when nothing blocks; then its package is whole and 
   expect((await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99 })).status).toBe(403);
   expect((await v.post(`/api/runs/${id}/release`)).status).toBe(403);
   await v.post(`/api/revisions/${revisionId}/lines`, { refs: ["R9"], valueText: "later" });
+  // what the shop and the suppliers say later changes nothing of it
+  const frozen = (await v.get(`/api/runs/${id}/document`)).bytes;
+  expect(sha256Hex(frozen)).toBe(manifest.files.find((f) => f.path === "run.json")!.sha256);
+  const figures = async () => (await read()).summary?.perGood;
+  const computed = async () => {
+    for (let tries = 0; tries < 200; tries++) {
+      const { rows } = await server.owner.query("select 1 from figures_due where run_id = $1", [id]);
+      if (rows.length === 0) return;
+      await new Promise((r) => setTimeout(r, 100));
+    }
+    throw new Error("the figures were not computed");
+  };
+  await computed();
+  const was = await figures();
+  expect(was).toBeGreaterThan(0);
+  expect((await v.patch("/api/shop", { hourlyRate: "99" })).status).toBeLessThan(300);
+  await v.post(`/api/lines/${document.lines[0]!.id}/offers`, {
+    supplierId: document.suppliers[0]!.id,
+    stock: 500,
+    currency: "EUR",
+    breaks: [{ qty: 1, price: "9.99" }],
+  });
   await server.restart();
   const after = await read();
   expect(after.state).toBe("released");
   expect(after.document.lines).toHaveLength(1);
+  expect(after.document.workshop.hourlyRate).toBe(document.workshop.hourlyRate);
+  expect(sha256Hex((await v.get(`/api/runs/${id}/document`)).bytes)).toBe(sha256Hex(frozen));
+  await computed();
+  expect(await figures()).toBe(was);
   expect(sha256Hex((await v.get(`/api/runs/${id}/package`)).bytes)).toBe(sha256Hex(zip));
 }, 60_000);
 

@@ -111,11 +111,43 @@ export function optionOf(house: House, key: FabOptionKey, value: string): Option
   return list.find((o) => o.value === value) ?? list[0]!;
 }
 
-/** Brings options to what a house has: what it lacks becomes its first value, the lead time its nearest. */
+/** A wish that a house cannot fulfil, and what it has in its place. */
+export interface Given {
+  readonly key: keyof FabOptions;
+  readonly wished: string;
+  readonly got: string;
+}
+
+/** Takes the value a list has, else the one that means most nearly the same. */
+function nearestOption(house: House, key: FabOptionKey, wish: string | undefined): string {
+  const list = house.options[key];
+  if (wish === undefined || list.some((o) => o.value === wish)) return wish ?? list[0]!.value;
+  const mm = Number.parseFloat(wish);
+  if ((key === "thickness" || key === "copper") && Number.isFinite(mm)) {
+    const off = (o: OptionValue) => Math.abs(Number.parseFloat(o.value) - mm);
+    return [...list].sort((a, b) => off(a) - off(b))[0]!.value;
+  }
+  if (key === "finish") {
+    const like = KINDS_OF_FINISH.find((k) => k.test(wish));
+    const same = list.filter((o) => like?.test(o.value));
+    // a leaded finish is never taken for another
+    return (same[0] ?? list.find((o) => !LEADED.test(o.value)) ?? list[0]!).value;
+  }
+  return list[0]!.value;
+}
+const LEADED = /^(hasl|levelled)-leaded$/;
+/** Finishes that serve the same use, the narrower kind first. */
+const KINDS_OF_FINISH = [/gold/, /immersion|organic|preserv|osp/, /(hasl|levelled)-lead-free/, LEADED];
+
+/**
+ * Brings options to what a house has, by meaning: of what it lacks, the nearest thickness, copper and lead time, a finish of
+ * the same kind, else its first value.
+ */
 export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions {
-  const pick = (key: FabOptionKey) => optionOf(house, key, wish[key] ?? "").value;
+  const pick = (key: FabOptionKey) => nearestOption(house, key, wish[key]);
   const leads = house.price.lead.map((l) => l.days);
-  const leadDays = wish.leadDays !== undefined && leads.includes(wish.leadDays) ? wish.leadDays : leads[0]!;
+  const off = (d: number) => Math.abs(d - wish.leadDays!);
+  const leadDays = wish.leadDays === undefined ? leads[0]! : [...leads].sort((a, b) => off(a) - off(b))[0]!;
   return {
     thickness: pick("thickness"),
     copper: pick("copper"),
@@ -124,4 +156,27 @@ export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions 
     legend: pick("legend"),
     leadDays,
   };
+}
+
+/**
+ * What of the wishes a house does not have, with what it has in their place.
+ * @param labels gives a value its name: of all houses, since the wished one is another's
+ */
+export function givenUp(
+  house: House,
+  wish: Partial<FabOptions>,
+  labels: readonly House[] = [house],
+): Given[] {
+  const fit = fitOptions(house, wish);
+  const name = (key: keyof FabOptions, value: string | number): string =>
+    key === "leadDays"
+      ? `${value} days`
+      : ([house, ...labels].flatMap((h) => h.options[key]).find((o) => o.value === value)?.label ??
+        String(value));
+  return (Object.keys(fit) as (keyof FabOptions)[]).flatMap((key) => {
+    const wished = wish[key];
+    return wished === undefined || wished === fit[key]
+      ? []
+      : [{ key, wished: name(key, wished), got: name(key, fit[key]) }];
+  });
 }

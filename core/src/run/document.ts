@@ -95,6 +95,8 @@ export interface RunLot {
   readonly unitCost: string | number;
   readonly currency: string;
   readonly condition: "new" | "opened" | "salvaged" | "quarantine";
+  /** Other runs that count on pieces of it which nobody reserved. */
+  readonly alsoIn?: readonly { readonly run: string; readonly qty: number }[];
 }
 
 /** A quotation that came from outside; it overrides the estimate. */

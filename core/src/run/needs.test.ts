@@ -388,3 +388,26 @@ test("the library says who mounts a part and how its direction is marked; both r
   const turned = r.parts.find((p) => p.line.id === "1")!;
   expect([turned.isPolarised, r.parts.find((p) => p.line.id === "3")!.isPolarised]).toEqual([true, false]);
 });
+
+test("pieces of the shelf that another run counts on are used and said; reserved for neither, they are there once", () => {
+  const lot = {
+    id: "l",
+    mpn: "OX-10K",
+    qty: 500,
+    place: "drawer 3",
+    receivedOn: "2026-01-01",
+    unitCost: "0",
+    currency: "EUR",
+    condition: "new" as const,
+  };
+  const at = (alsoIn?: readonly { run: string; qty: number }[]) =>
+    rollUp(doc({ lines: [line("1", ["R1"])], lots: [{ ...lot, ...(alsoIn ? { alsoIn } : {}) }] })).notes.find(
+      (n) => n.key.startsWith("shelf-twice"),
+    );
+  expect(at()).toBeUndefined();
+  expect(at([{ run: "Spring run", qty: 40 }])).toMatchObject({
+    level: "warning",
+    text: "Spring run counts on the same pieces of the shelf: R1. There they are once.",
+    lines: ["1"],
+  });
+});

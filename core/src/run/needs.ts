@@ -33,6 +33,8 @@ export interface RunNeed extends Need {
   /** Lines it is bought for, in the order of the bill; the first gives the id. */
   readonly lines: readonly string[];
   readonly terms: readonly NeedTerm[];
+  /** All offers that may be bought for it; `offers` are those that can serve as it is mounted. */
+  readonly listed: readonly Offer[];
   /** Lost on the way, over all its lines. */
   readonly lost: number;
   /** Goes as the leaders of strips in the house's feeders, one a strip. */
@@ -108,6 +110,7 @@ export function needsOf(
       lines: group.map((p) => p.line.id),
       need: buy.need,
       offers: buy.offers,
+      listed: list,
       ...(pinned === undefined ? {} : { pinned }),
       terms,
       lost: losses - net,

@@ -1,7 +1,7 @@
 import type { Finding, Level } from "../board/findings.ts";
 import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
-import { type FabOptions, type House, optionOf } from "../fab/house.ts";
+import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
@@ -13,7 +13,7 @@ import type { BoardOrder } from "./order-boards.ts";
 import { pricedSize } from "./order-boards.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
-import { quotationNotes } from "./quotation-holds.ts";
+import { OPTION_WORD, quotationNotes } from "./quotation-holds.ts";
 import type { PasteSides } from "./sides.ts";
 import { sourceNotes } from "./source-notes.ts";
 import { sumNotes } from "./sum-notes.ts";
@@ -159,6 +159,15 @@ function fabNotes(
       { do: "Mend the outline, or have the house quote the board.", ...about(doc, b.id) },
     );
   }
+  for (const g of givenUp(house, doc.options, doc.houses ?? [house]))
+    add(
+      "fab",
+      `option-gave ${g.key}`,
+      "warning",
+      `${house.name} has no ${OPTION_WORD[g.key]} ${g.wished}: ${g.got} is taken in its place.`,
+      { do: "Choose what is to be, or another house." },
+    );
+  contactNotes(doc, options, add);
   const billed = orders[0]?.quoted?.currency ?? house.currency;
   if (rateOf(doc, billed) === undefined)
     add(
@@ -224,4 +233,42 @@ function fabNotes(
     );
   }
   quotationNotes(doc, house, orders, add);
+}
+
+/**
+ * Contacts on the edge want a flat, hard finish and a bevel (domain.md 5.2, F1 to F4): levelled solder on them is refused,
+ * thin gold wears, and a bevel is no option of any house here, so it is asked for in words and not in the price.
+ */
+function contactNotes(doc: RunDocument, options: FabOptions, add: Add): void {
+  for (const b of doc.boards) {
+    if (Object.keys(b.measure.edgeContacts ?? {}).length === 0) continue;
+    const mark = boardMark(doc, b.id);
+    const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
+    if (!/gold/.test(options.finish))
+      add(
+        "fab",
+        `contacts-finish${mark}`,
+        "error",
+        `The edge contacts${of} need a gold finish: other finishes are uneven or tarnish, and make no good contact.`,
+        { do: "Choose gold, or accept with a reason.", ...about(doc, b.id) },
+      );
+    else if (!/hard/.test(options.finish))
+      add(
+        "fab",
+        `contacts-wear${mark}`,
+        "remark",
+        `Thin gold on the edge contacts${of} wears through after some 20 to 50 insertions; hard gold lasts.`,
+        about(doc, b.id),
+      );
+    add(
+      "fab",
+      `contacts-bevel${mark}`,
+      "warning",
+      `The edge contacts${of} want a bevelled edge to go into a socket. No house here has it among its options, so it is not in the price.`,
+      {
+        do: "Ask the house for it in its remarks, or accept where nothing is plugged in.",
+        ...about(doc, b.id),
+      },
+    );
+  }
 }

@@ -13,7 +13,8 @@ export interface QuoteBasis {
   readonly handParts?: "here" | "house";
 }
 
-const WORD: Readonly<Record<keyof FabOptions, string>> = {
+/** What an option is called in a sentence. */
+export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {
   thickness: "thickness",
   copper: "copper",
   finish: "finish",
@@ -46,10 +47,10 @@ export function quotationMisfits(
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
-  for (const key of Object.keys(WORD) as (keyof FabOptions)[]) {
+  for (const key of Object.keys(OPTION_WORD) as (keyof FabOptions)[]) {
     const was = basis.options[key];
     if (was !== undefined && was !== now.options[key])
-      out.push(`${WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key])}`);
+      out.push(`${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key])}`);
   }
   return out;
 }

@@ -183,7 +183,7 @@ export const basketKey = (needs: readonly Need[]): string =>
   needs
     .map(
       (n) =>
-        `${n.id}:${n.need}:${n.pinned ?? ""}/${n.offers.length}${n.offers.map((o) => (o.part ? `,${o.id}` : "")).join("")}`,
+        `${n.id}:${n.need}:${n.pinned ?? ""}/${n.offers.map((o) => `${o.moq}${o.part ? ` ${o.id}` : ""}`).join()}`,
     )
     .join("|");
 

@@ -34,7 +34,7 @@ export function scarcityOf(given: RunDocument, r: Pick<RunResult, "needs">): Sca
     .filter((n) => n.whole > 0)
     .map((n): Scarcity => {
       const line = lines.get(n.id)!;
-      const inStock = n.offers.filter((o) => o.stock > 0);
+      const inStock = n.listed.filter((o) => o.stock > 0);
       const onShelf = lotsFor(doc, line).reduce((s, l) => s + l.qty, 0);
       const stock = inStock.reduce((s, o) => s + o.stock, 0) + onShelf;
       return {

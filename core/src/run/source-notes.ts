@@ -61,6 +61,17 @@ export function sourceNotes(
       `Offers in ${foreign.join(", ")} are left out: there is no exchange rate.`,
       { do: "Set the rate in the shop's settings." },
     );
+  const elsewhere = needs.flatMap((n) => n.shelf.filter((t) => (t.lot.alsoIn?.length ?? 0) > 0));
+  for (const run of [...new Set(elsewhere.flatMap((t) => t.lot.alsoIn!.map((x) => x.run)))]) {
+    const of = needs.filter((n) => n.shelf.some((t) => t.lot.alsoIn?.some((x) => x.run === run)));
+    add(
+      "source",
+      `shelf-twice ${run}`,
+      "warning",
+      `${run} counts on the same pieces of the shelf: ${of.map((n) => nameOfLine(doc, parts, n.id)).join(", ")}. There they are once.`,
+      { do: "Reserve them for one of the two on the shelf.", lines: of.flatMap((n) => n.lines) },
+    );
+  }
   const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
   const old = doc.offers.filter((o) => bought.has(o.id) && daysBetween(o.capturedOn, doc.today) > FRESH_DAYS);
   if (old.length > 0) {
@@ -85,7 +96,7 @@ export function sourceNotes(
       do: "Ask again, or remove them.",
     });
   const suppliersOf = new Map(
-    needs.flatMap((n) => n.lines.map((l) => [l, new Set(n.offers.map((o) => o.supplier))])),
+    needs.flatMap((n) => n.lines.map((l) => [l, new Set(n.listed.map((o) => o.supplier))])),
   );
   const single = parts.filter((p) => suppliersOf.get(p.line.id)?.size === 1);
   if (single.length > 0)

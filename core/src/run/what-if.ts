@@ -1,5 +1,5 @@
 import { type LimitCheck, tightest } from "../fab/check.ts";
-import { type FabOptionKey, fitOptions, type House } from "../fab/house.ts";
+import { type FabOptionKey, fitOptions, type Given, givenUp, type House } from "../fab/house.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import { countUnpriced, isComplete, withoutStockLimits } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
@@ -33,6 +33,8 @@ export interface HouseEffect extends Effect {
   /** Pieces that would do, where more of them cost less. */
   readonly insteadOf?: number;
   readonly daysAtDoor: number;
+  /** What of the options chosen it does not have, with what it has in their place. */
+  readonly gives: readonly Given[];
   readonly tightest?: LimitCheck;
   readonly breaches: readonly LimitCheck[];
 }
@@ -218,6 +220,7 @@ function houseEffect(doc: RunDocument, base: RunResult, h: House, cache: BasketC
       ? { insteadOf: r.orders.reduce((n, o) => n + (o.quote.insteadOf?.pieces ?? o.quote.pieces), 0) }
       : {}),
     isQuoted: r.orders.some((o) => o.quoted !== undefined),
+    gives: givenUp(h, doc.options, doc.houses ?? []),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
     ...partly(r, base),

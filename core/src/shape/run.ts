@@ -247,6 +247,7 @@ export const runShape: DataShape = fields({
         unitCost: money,
         currency,
         condition: oneOf("new", "opened", "salvaged", "quarantine"),
+        alsoIn: maybe(list(fields({ run: text(200), qty: whole() }), 1000)),
       }),
       50_000,
     ),

@@ -107,6 +107,7 @@ async function rollUpProven(document: RunDocument): Promise<RunResult> {
 export async function summarise(document: RunDocument): Promise<RunSummary> {
   const r = await rollUpNearly(document);
   const open = r.notes.filter((n) => !n.acceptedBecause && n.level !== "remark");
+  const shelf = r.needs.flatMap((n) => n.shelf);
   const next = r.blockers[0] ?? open[0];
   return {
     perGood: microsToNumber(r.perGood),
@@ -117,6 +118,7 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     blockers: r.blockers.length,
     cautions: open.filter((n) => n.level === "warning").length,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
+    ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
     ...(next ? { next: { stage: next.stage, text: next.text } } : {}),
   };
 }

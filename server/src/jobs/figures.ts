@@ -3,7 +3,7 @@ import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
-import { buildDocument, oneRun, updateSummary } from "../resources/run/index.ts";
+import { buildDocument, oneRun, releasedDocument, updateSummary } from "../resources/run/index.ts";
 import type { DurableQueue } from "./queue.ts";
 import type { WorkerDeps } from "./worker.ts";
 
@@ -65,26 +65,28 @@ export async function computeFigures(
     );
     if (!rows[0]) return undefined;
     const run = await oneRun(tx, runId);
-    return { since: rows[0].since, state: run.state, ...(await buildDocument(tx, run, deps.today())) };
+    // a released run is frozen whole: its figures are those it was released with, whatever prices are today
+    const frozen = run.state === "released" ? await releasedDocument(tx, run.id) : undefined;
+    return {
+      since: rows[0].since,
+      document: frozen ?? (await buildDocument(tx, run, deps.today())).document,
+    };
   });
   if (!found) return;
-  const summary =
-    found.state === "released"
-      ? undefined
-      : await deps.compute.run({ kind: "summary", document: found.document }, workshopId).then(
-          (s) => s.summary,
-          (error) => {
-            // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
-            if (!(error instanceof AppError)) throw error;
-            deps.log({
-              level: "warning",
-              message: "run not computed",
-              run: runId,
-              reason: (error as Error).message,
-            });
-            return undefined;
-          },
-        );
+  const summary = await deps.compute.run({ kind: "summary", document: found.document }, workshopId).then(
+    (s) => s.summary,
+    (error) => {
+      // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
+      if (!(error instanceof AppError)) throw error;
+      deps.log({
+        level: "warning",
+        message: "run not computed",
+        run: runId,
+        reason: (error as Error).message,
+      });
+      return undefined;
+    },
+  );
   await withWorkshop(deps.pool, workshopId, async (tx) => {
     if (summary) await updateSummary(tx, runId, summary);
     await tx.query("delete from figures_due where run_id = $1 and since = $2::timestamptz", [

@@ -24,15 +24,28 @@ export async function manyLots(tx: Tx): Promise<LotRow[]> {
 
 /** Lots of some numbers with what of each is free for a run: what others reserved is not. */
 export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: string): Promise<RunLot[]> {
-  const { rows } = await tx.query<RunLot & { unitCost: string }>(
+  const { rows } = await tx.query<
+    Omit<RunLot, "alsoIn"> & { unitCost: string; alsoIn: RunLot["alsoIn"] | null }
+  >(
     `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
-       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition
+       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition,
+       -- what other runs count on without having reserved it, as their figures stood last
+       (select json_agg(json_build_object('run', n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::int) order by n.created_at)
+          from run as n join fork as f on f.run_id = n.id and f.name = 'first'
+          where n.id <> $2 and f.summary -> 'shelf' ? o.id::text
+            and not exists (select from reservation as r where r.lot_id = o.id and r.run_id = n.id)) as "alsoIn"
      from lot as o
      where o.mpn_key = any($1::text[])
      order by o.received_on, o.id`,
     [numbers, runId],
   );
-  return rows.filter((r) => r.qty > 0).map((r) => ({ ...r, unitCost: trim(String(r.unitCost)) }));
+  return rows
+    .filter((r) => r.qty > 0)
+    .map(({ alsoIn, ...r }) => ({
+      ...r,
+      unitCost: trim(String(r.unitCost)),
+      ...(alsoIn ? { alsoIn } : {}),
+    }));
 }
 
 export async function insertLot(

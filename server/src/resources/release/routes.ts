@@ -1,6 +1,7 @@
 import { createHash } from "node:crypto";
 import Router from "@koa/router";
 import { AppError, type Corrections, slug } from "@kobbin/core";
+import { unpackZip } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
 import { one, readWorkshop, withMoment } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -75,11 +76,7 @@ export function releaseRoutes(deps: Deps): Router {
     await sendInTurn(ctx);
     const found = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
-      const { rows } = await tx.query<{ bytes: Buffer }>(
-        "select b.bytes from release as r join blob as b on b.workshop_id = r.workshop_id and b.sha256 = r.sha256 where r.run_id = $1 order by r.released_at desc limit 1",
-        [run.id],
-      );
-      return { run, bytes: one(rows, "package").bytes };
+      return { run, bytes: await packageOf(tx, run.id) };
     });
     ctx.set("Content-Type", "application/zip");
     ctx.set(
@@ -107,15 +104,35 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/document", async (ctx) => {
-    const { document, run } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+    const { body, run } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
-      return { run, ...(await buildDocument(tx, run, today())) };
+      const zip = run.state === "released" ? await packageOf(tx, run.id) : undefined;
+      return { run, body: zip ? runOfPackage(zip) : (await buildDocument(tx, run, today())).document };
     });
     ctx.set("Content-Disposition", `attachment; filename="${slug(`${run.product} ${run.name}`)}.run.json"`);
-    ctx.body = document;
+    ctx.type = "application/json";
+    ctx.body = body;
   });
   return router;
 }
+
+/** The package a run was released with. */
+async function packageOf(tx: Tx, runId: string): Promise<Buffer> {
+  const { rows } = await tx.query<{ bytes: Buffer }>(
+    "select b.bytes from release as r join blob as b on b.workshop_id = r.workshop_id and b.sha256 = r.sha256 where r.run_id = $1 order by r.released_at desc limit 1",
+    [runId],
+  );
+  return one(rows, "package").bytes;
+}
+
+/** A released run as it was released, byte for byte: what went into its package. */
+const runOfPackage = (zip: Uint8Array): Buffer =>
+  Buffer.from(
+    one(
+      unpackZip(zip).filter((f) => f.path === "run.json"),
+      "run",
+    ).bytes,
+  );
 
 const releasedAlready = () =>
   new AppError("NOT_ALLOWED", "The run is released already.", "Download its package, or start a new run.");

@@ -78,6 +78,15 @@ export async function buildDocument(
   return { document, boardIds: boards.map((b) => b.id) };
 }
 
+/** The document a run was released with; nothing where it was not. */
+export async function releasedDocument(tx: Tx, runId: string): Promise<RunDocument | undefined> {
+  const { rows } = await tx.query<{ document: RunDocument }>(
+    "select document from release where run_id = $1 order by released_at desc limit 1",
+    [runId],
+  );
+  return rows[0]?.document;
+}
+
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);

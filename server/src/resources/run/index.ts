@@ -1,5 +1,5 @@
 /** What other resources may use of runs. */
-export { buildDocument } from "./document.ts";
+export { buildDocument, releasedDocument } from "./document.ts";
 export {
   insertLines,
   insertRun,

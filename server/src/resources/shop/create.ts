@@ -49,6 +49,8 @@ export async function createShop(
       freeFrom: s.freeFrom,
       daysMin: s.daysMin,
       daysMax: s.daysMax,
+      // of the stand-ins it is known what they are
+      sourceClass: "authorised",
     });
   for (const [position, h] of standIns.houses.entries()) await insertHouse(tx, position, h);
   return id;

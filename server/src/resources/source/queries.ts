@@ -86,7 +86,7 @@ export async function insertSupplier(
       s.minimumOrder ?? null,
       s.handling ?? null,
       s.dutyRate ?? 0,
-      s.sourceClass ?? "authorised",
+      s.sourceClass ?? "unknown",
       s.includesTax ?? false,
     ],
   );

@@ -1,6 +1,7 @@
-import { type FabOptionKey, type LimitCheck, unitOf } from "@kobbin/core";
+import { type FabOptionKey, type LimitCheck, OPTION_WORD, unitOf } from "@kobbin/core";
 import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
+import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, fromMicros, mm, money, said, written } from "../../ui/format.ts";
@@ -9,7 +10,6 @@ import { useSayError } from "../../ui/Toast.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Limits } from "./Limits.tsx";
 import { Price } from "./Price.tsx";
-import { QuoteDialog } from "./QuoteDialog.tsx";
 
 const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
   ["thickness", "Thickness", "what the board must fit into decides; 1.6 is the usual one"],
@@ -68,6 +68,11 @@ export function FabPage() {
                           ) : (
                             (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
                           )}
+                          {h.gives.map((g) => (
+                            <span key={g.key} className="block text-look">
+                              no {OPTION_WORD[g.key]} {g.wished}: {g.got}
+                            </span>
+                          ))}
                         </span>
                       </td>
                       <td className="text-right">

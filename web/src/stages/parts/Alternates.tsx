@@ -227,7 +227,7 @@ function Decide({ line, original, candidate: c }: { line: RunLine; original: str
   );
 }
 
-/** A number nobody compared yet: taken into the library with what the line asks for as its facts to correct, and proposed. */
+/** A number nobody compared yet: taken into the library with what is typed of it, its package too, and proposed. Nothing of the line's is taken over: what nobody said is not known. */
 function Propose({
   line,
   original,
@@ -241,12 +241,13 @@ function Propose({
   const sayError = useSayError();
   const [mpn, setMpn] = useState("");
   const [maker, setMaker] = useState("");
+  const [pkg, setPackage] = useState("");
   const facts = factsOfLine(line, doc.library ?? []);
   const isThere =
     known.some((c) => numberKey(c.part.mpn) === numberKey(mpn)) || numberKey(mpn) === numberKey(line.mpn);
   const propose = async () => {
     const made = await addParts([
-      { mpn: mpn.trim(), maker: maker.trim(), kind: facts.kind, package: line.package },
+      { mpn: mpn.trim(), maker: maker.trim(), kind: facts.kind, package: pkg.trim() },
     ]);
     const done = decideAlternate({
       original,
@@ -259,6 +260,7 @@ function Propose({
     did(`${mpn.trim()} is proposed; say in the library what is known of it`, done);
     setMpn("");
     setMaker("");
+    setPackage("");
   };
   return (
     <form
@@ -281,6 +283,13 @@ function Propose({
         className="w-32"
         value={maker}
         onChange={(e) => setMaker(e.target.value)}
+      />
+      <input
+        aria-label="Its package"
+        placeholder="its package"
+        className="w-28"
+        value={pkg}
+        onChange={(e) => setPackage(e.target.value)}
       />
       <Button type="submit" disabled={mpn.trim() === "" || isThere}>
         Propose it

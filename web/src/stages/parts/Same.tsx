@@ -22,7 +22,7 @@ export function Same() {
   const saves = (s: SameParts) => {
     const ids = [s.keep, ...s.others];
     const offers =
-      ids.map((i) => r.needs.find((n) => n.id === i)?.offers ?? []).find((o) => o.length > 0) ?? [];
+      ids.map((i) => r.needs.find((n) => n.id === i)?.listed ?? []).find((o) => o.length > 0) ?? [];
     return microsToNumber(savedTogether(offers, ids.map(needOf)));
   };
   const merge = (s: SameParts) => {

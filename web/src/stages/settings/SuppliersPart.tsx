@@ -97,7 +97,7 @@ function Supplier({ supplier: s }: { supplier: SupplierRow }) {
         />
         <Pick
           label="The source is"
-          value={s.sourceClass ?? "authorised"}
+          value={s.sourceClass ?? "unknown"}
           options={SOURCE_CLASSES.map((c) => [c, CLASS[c]])}
           onChange={(v) => save({ sourceClass: v as SourceClass }, "class")}
         />

@@ -153,7 +153,7 @@ export function SourcePage() {
                         ].join(" + ") || (
                           <span className="inline-flex items-center gap-1 text-stop">
                             <Mark kind="blocked" />{" "}
-                            {need.offers.length === 0 ? "no offer" : "not in this basket"}
+                            {need.listed.length === 0 ? "no offer" : "not in this basket"}
                           </span>
                         )}
                         {pins[l.line] && <span className="text-ink-3"> (kept)</span>}
@@ -177,7 +177,7 @@ export function SourcePage() {
                           lineId={l.line}
                           lines={need.lines}
                           need={need.need}
-                          offers={need.offers}
+                          offers={need.listed}
                           unlisted={unlistedFor(l.line)}
                           onType={() => setTyping(l.line)}
                         />

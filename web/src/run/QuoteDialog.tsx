@@ -1,11 +1,11 @@
 import { type FormEvent, useState } from "react";
-import { saveQuote } from "../../resources/run.ts";
-import { useRun } from "../../run/runState.ts";
-import { Button } from "../../ui/Button.tsx";
-import { Dialog } from "../../ui/Dialog.tsx";
-import { Field, Pick } from "../../ui/Field.tsx";
-import { typedNumber } from "../../ui/format.ts";
-import { useSayError } from "../../ui/Toast.tsx";
+import { saveQuote } from "../resources/run.ts";
+import { Button } from "../ui/Button.tsx";
+import { Dialog } from "../ui/Dialog.tsx";
+import { Field, Pick } from "../ui/Field.tsx";
+import { typedNumber } from "../ui/format.ts";
+import { useSayError } from "../ui/Toast.tsx";
+import { useRun } from "./runState.ts";
 
 /** A quotation that came by mail: it overrides the estimate for this run. */
 export function QuoteDialog({
