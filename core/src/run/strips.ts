@@ -62,8 +62,11 @@ export function stripsToBuy(
     .sort((a, b) => inWhole(b) - inWhole(a));
   let [sum, k] = [0, 0];
   while (k < long.length && sum < net + k * strips.leader) sum += inWhole(long[k++]!);
-  // not to be had: all there is, the rest is missing
-  if (sum < net + k * strips.leader) return { need: one, offers: usable };
+  if (sum < net + k * strips.leader) {
+    // not to be had: all there is, each a strip with its leader, and the rest is missing
+    const some = usable.filter((o) => inWhole(o) >= Math.max(1, o.moq));
+    return { need: net + Math.max(1, some.length) * strips.leader, offers: usable };
+  }
   const some = long.slice(0, k).map((o) => atLeast(o, strips.least));
   return { need: net + k * strips.leader, offers: some };
 }
