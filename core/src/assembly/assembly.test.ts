@@ -64,6 +64,39 @@ test.each([
   expect(boardsToStart(good, confidence, (k) => binomialAtLeast(k, good, y))).toBe(n);
 });
 
+// the chance of enough at the count above, and with one board fewer
+test.each([
+  [30, 0.95, 33, 0.9192, 0.7861],
+  [30, 0.95, 34, 0.9741, 0.9192],
+  [30, 0.98, 32, 0.9742, 0.8728],
+  [10, 0.9, 13, 0.9658, 0.8891],
+  [100, 0.97, 105, 0.9033, 0.7971],
+  [5, 0.8, 8, 0.9437, 0.852],
+  [30, 0.98955, 31, 0.9584, 0.7297],
+])("%d good at yield %d of %d started: %d, of one fewer %d (worked table)", (good, y, n, at, before) => {
+  expect(binomialAtLeast(n, good, y)).toBeCloseTo(at, 4);
+  expect(binomialAtLeast(n - 1, good, y)).toBeCloseTo(before, 4);
+});
+
+test("98 joints at 500 DPMO: first pass 0.9522 (worked example)", () => {
+  // joints alone: a part whose placing costs nothing is no part, so its share is taken out again
+  const joints = estimateYield([part("gull", 1, 98, "iron")]);
+  expect(joints.lambda - 1500 / 1e6).toBeCloseTo((98 * 500) / 1e6, 12);
+  expect(Math.exp(-(joints.lambda - 1500 / 1e6))).toBeCloseTo(0.9522, 4);
+});
+
+test.each([
+  ["prior and record, Beta(47, 3)", 47, 3, 0.9, 34, 0.904, 0.8262],
+  ["the same at 95 %", 47, 3, 0.95, 36, 0.9723, undefined],
+  ["flat prior and record, Beta(29, 3)", 29, 3, 0.9, 37, 0.9238, undefined],
+  ["prior alone, Beta(19, 1)", 19, 1, 0.9, 34, 0.903, undefined],
+])("30 good by %s (worked example)", (_, a, b, confidence, n, at, before) => {
+  const chance = (k: number) => betaBinomialAtLeast(k, 30, a, b);
+  expect(boardsToStart(30, confidence, chance)).toBe(n);
+  expect(chance(n)).toBeCloseTo(at, 4);
+  if (before !== undefined) expect(chance(n - 1)).toBeCloseTo(before, 4);
+});
+
 test("with a record the count is beta-binomial: 34, and 36 at 95 % (worked example)", () => {
   const chance = (n: number) => betaBinomialAtLeast(n, 30, 47, 3);
   expect(boardsToStart(30, 0.9, chance)).toBe(34);

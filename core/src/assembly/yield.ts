@@ -51,6 +51,8 @@ export interface YieldEstimate {
 export interface CountedPart extends PartShape {
   readonly count: number;
   readonly method: Method;
+  /** The way of work its placing is part of, where that is another than how it is soldered. */
+  readonly placing?: Method;
 }
 
 /**
@@ -67,8 +69,9 @@ export function estimateYield(parts: readonly CountedPart[], repairable = 0.92, 
   for (const p of parts) {
     if (p.kind === "loose" || p.count === 0) continue;
     add(p.count * p.joints, JOINT_DPMO[p.kind][p.method], REWORK_MIN[p.kind]);
-    add(p.count, PLACEMENT_DPMO[p.method], 5);
-    if (p.isPolarised) add(p.count, PLACEMENT_DPMO[p.method], 5);
+    const placing = PLACEMENT_DPMO[p.placing ?? p.method];
+    add(p.count, placing, 5);
+    if (p.isPolarised) add(p.count, placing, 5);
   }
   const firstPass = Math.exp(-lambda);
   return {

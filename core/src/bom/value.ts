@@ -73,6 +73,11 @@ function readToken(token: string, kind: NonNullable<Class>, text: string): Value
   if (!m || (m[1] === "" && m[3] === "")) return { value: null };
   const [, whole = "", letter = "", fraction = ""] = m;
   if (letter !== "" && fraction !== "" && whole.includes(".")) return { value: null };
+  if (kind === "C" && letter === "M" && fraction === "")
+    return {
+      value: null,
+      doubt: `“${text}” may be milli, or micro in old usage; no capacitor has so many farads`,
+    };
   const exponent = EXPONENTS[kind]![letter];
   if (exponent === undefined) return { value: null };
   if (kind === "R" && letter === "m" && fraction === "" && !hadOhm)

@@ -99,6 +99,33 @@ const near: House = {
     freightPerHalfKg: "1.50",
   },
 };
+const premium: House = {
+  ...far,
+  id: "premium",
+  options: { ...far.options, finish: [{ value: "gold", label: "", perDm2: "3.20" }] },
+  price: {
+    ...far.price,
+    setup: { "2": "95", "4": "160" },
+    perDm2: { "2": "13.00", "4": "24.00" },
+    minDm2: 4,
+    tiers: [
+      { fromDm2: 0, factor: 1 },
+      { fromDm2: 10, factor: 0.9 },
+      { fromDm2: 30, factor: 0.8 },
+      { fromDm2: 100, factor: 0.72 },
+    ],
+    testSetup: "15",
+    testPerPiece: "0.05",
+    freeHolesPerDm2: 2000,
+    per1000Holes: "1.50",
+    lead: [
+      { days: 10, factor: 1 },
+      { days: 5, factor: 1.5 },
+    ],
+    freightBase: "12",
+    freightPerHalfKg: "2.00",
+  },
+};
 const board: BoardFacts = { widthMm: 50, heightMm: 40, layers: 2, holes: 180, copperShare: 0.6 };
 const choice: FabOptions = {
   thickness: "1.6",
@@ -139,6 +166,18 @@ test.each([
   [1000, 1309.2, 29.5],
 ])("near house, %d boards: %d + freight %d (worked table)", (q, boards, freight) => {
   expect(total(near, q, { leadDays: 5 })).toEqual([boards, freight]);
+});
+
+test.each([
+  [5, 175.05, 14],
+  [10, 175.3, 14],
+  [30, 208.7, 14],
+  [35, 225.15, 14],
+  [100, 406.6, 16],
+  [300, 902.6, 22],
+  [1000, 2492.8, 42],
+])("premium house, %d boards: %d + freight %d (worked table)", (q, boards, freight) => {
+  expect(total(premium, q, { leadDays: 10 })).toEqual([boards, freight]);
 });
 
 test("holes, lead time, colour, finish and layers change the price as worked", () => {

@@ -34,7 +34,16 @@ export function lineParts(doc: RunDocument): LinePart[] {
           : doc.assembly.method;
       // what the library says of the body outweighs what its kind would suggest
       const isPolarised = shape.isPolarised || Boolean(known.get(numberKey(line.mpn))?.direction);
-      return { line, ...shape, isPolarised, method, count: times.get(line.id)! };
+      // what goes through the board of a pasted one is laid out and put on with the rest (EX 7.3)
+      const isWithPaste = method === "iron" && doc.assembly.method === "stencil";
+      return {
+        line,
+        ...shape,
+        isPolarised,
+        method,
+        ...(isWithPaste ? { placing: "stencil" as const } : {}),
+        count: times.get(line.id)!,
+      };
     });
 }
 

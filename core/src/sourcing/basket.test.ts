@@ -1,9 +1,9 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { microsToText, toMicros } from "../money/money.ts";
+import { microsToNumber, microsToText, toMicros } from "../money/money.ts";
 import { bestBasket, type Need } from "./basket.ts";
 import { findBaskets } from "./compare-baskets.ts";
-import { cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
+import { buyAt, cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
 
 const offer = (
   id: string,
@@ -44,6 +44,25 @@ test.each([
 ])("need %d at the steps buys %d for %s", (need, qty, cost) => {
   const buy = cheapestBuy(offer("a", "A", STEPS), need)!;
   expect([buy.qty, microsToText(buy.cost)]).toEqual([qty, cost]);
+});
+
+test.each([
+  [9, 1.08],
+  [10, 1],
+  [80, 8],
+  [99, 9.9],
+  [100, 5.5],
+  [499, 27.445],
+  [500, 16],
+])("%d pieces at the steps cost %d (worked example)", (qty, cost) => {
+  expect(microsToNumber(buyAt(offer("a", "A", STEPS), qty).cost)).toBe(cost);
+});
+
+test("900 of a reel: cut tape 9.45, wound 11.58 with its fee, the full reel 20.50 (worked example)", () => {
+  const cost = (o: Offer) => microsToNumber(cheapestBuy(o, 900)!.cost);
+  expect(cost(offer("cut", "A", [[1, 0.0105]]))).toBe(9.45);
+  expect(cost(offer("wound", "A", [[1, 0.0062]], { fee: toMicros("6.00") }))).toBe(11.58);
+  expect(cost(offer("full", "A", [[5000, 0.0041]], { moq: 5000, multiple: 5000 }))).toBe(20.5);
 });
 
 test("stock hides a step, minimum and multiple round up, too little stock is none", () => {

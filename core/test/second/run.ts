@@ -107,7 +107,8 @@ export function secondRun(doc: RunDocument, given: Given): Second {
   let [lambda, mend] = [0, 0];
   for (const p of fitted) {
     const column = { iron: 0, stencil: 1, house: 2 }[p.way];
-    const placing = [1500, 1200, 60][column]!;
+    // what is soldered by iron on a pasted board is laid out and put on with the rest
+    const placing = [1500, 1200, 60][column === 0 && doc.assembly.method === "stencil" ? 1 : column]!;
     const chances: [number, number, number][] = [
       [p.n * p.joints, DPMO[p.kind]![column]!, DPMO[p.kind]![3]],
       [p.n, placing, 5],
