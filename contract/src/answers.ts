@@ -1,4 +1,5 @@
 import type {
+  ClassRules,
   House,
   Measure,
   OfferChange,
@@ -24,6 +25,8 @@ export interface Shop {
   readonly showsMil: boolean;
   /** Losses by kind of package that are set otherwise than usual. */
   readonly attrition: OwnLosses;
+  /** What is taken where a line without a number does not say; a class that is there was confirmed. */
+  readonly rules: ClassRules;
   readonly version: number;
 }
 

@@ -75,6 +75,15 @@ export {
   type PartKind,
   type PartState,
 } from "./library/part.ts";
+export {
+  ASSUMED,
+  type ClassRules,
+  type PartRule,
+  RULE_KINDS,
+  type RuleKind,
+  ruleOf,
+  usualRules,
+} from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export * from "./money/money.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
@@ -120,6 +129,7 @@ export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD, type QuoteBasis, quotationMisfits } from "./run/quotation-holds.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, basketKey, type RunResult, rollUp } from "./run/roll-up.ts";
+export { isUnnamed, type RuleClass, type RuleLines, ruleLines } from "./run/rule-lines.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
 export {

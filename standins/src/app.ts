@@ -1,8 +1,9 @@
 import Router from "@koa/router";
-import type { FeedAnswer } from "@kobbin/contract";
+import type { FeedAnswer, FeedRule } from "@kobbin/contract";
 import Koa from "koa";
 import { FIRST_DAY, offersFor } from "./catalogue.ts";
 import { HOUSES, SUPPLIERS } from "./houses-and-suppliers.ts";
+import { search } from "./search.ts";
 
 /** How the stand-ins behave: the same seed and day give the same prices and stock. */
 export interface StandInOptions {
@@ -45,7 +46,10 @@ export function createStandIns(options: StandInOptions): Koa {
       }
     ctx.body = { day, latencyMs, failing: [...failing], silent: [...silent] };
   });
-  router.get("/suppliers/:key/offers", async (ctx) => {
+  /** The supplier's key, once it is willing to answer: not too often asked, not silent, not down. */
+  const willing = async (
+    ctx: Koa.Context & { params: Record<string, string> },
+  ): Promise<string | undefined> => {
     const key = ctx.params.key!;
     const now = Date.now();
     const recent = (asked.get(key) ?? []).filter((t) => t > now - 60_000);
@@ -54,15 +58,20 @@ export function createStandIns(options: StandInOptions): Koa {
       ctx.status = 429;
       ctx.set("Retry-After", "60");
       ctx.body = { message: "Too many questions in a minute." };
-      return;
+      return undefined;
     }
     await new Promise((resolve) => setTimeout(resolve, latencyMs));
     if (silent.has(key)) await new Promise((resolve) => setTimeout(resolve, 20_000));
     if (failing.has(key) || options.failing?.has(key)) {
       ctx.status = 503;
       ctx.body = { message: "The feed is down for maintenance." };
-      return;
+      return undefined;
     }
+    return key;
+  };
+  router.get("/suppliers/:key/offers", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
     const query = ctx.query.mpn;
     const mpns = (Array.isArray(query) ? query : [query ?? ""]).filter((m) => m !== "").slice(0, 500);
     const found = mpns.map((m) => [m, offersFor(key, m, options.seed, day)] as const);
@@ -71,6 +80,14 @@ export function createStandIns(options: StandInOptions): Koa {
       notListed: found.filter(([, o]) => o.length === 0).map(([m]) => m),
     };
     ctx.body = answer;
+  });
+  router.post("/suppliers/:key/search", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
+    const chunks: Buffer[] = [];
+    for await (const c of ctx.req) chunks.push(c as Buffer);
+    const { rules = [] } = JSON.parse(Buffer.concat(chunks).toString() || "{}") as { rules?: FeedRule[] };
+    ctx.body = search(key, rules, options.seed, day);
   });
   app.use(router.routes());
   return app;

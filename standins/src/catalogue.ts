@@ -4,6 +4,13 @@ import { SUPPLIERS } from "./houses-and-suppliers.ts";
 /** Base price of one piece at a hundred, by part-number beginnings of the made-up makers. */
 const KNOWN: readonly (readonly [RegExp, number])[] = [
   [/^OX-R0603-/, 0.008],
+  [/^OX-R0402-/, 0.006],
+  [/^(OX|QL)-R(0805|1206)-/, 0.011],
+  [/^QL-R\d{4}-/, 0.006],
+  [/^PW-C\d{4}-.*-(X7R|C0G)$/, 0.021],
+  [/^PW-C\d{4}-.*-(X5R|Y5V)$/, 0.016],
+  [/^TB-L\d{4}-/, 0.07],
+  [/^HB-[HSA]\d{3}-/, 0.14],
   [/^PW-C0603-(100n|10n|1n|22p)$/, 0.012],
   [/^PW-C0603-1u$/, 0.028],
   [/^PW-C0805-10u$/, 0.055],

@@ -1,5 +1,6 @@
 import type { Server } from "node:http";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { FeedFound } from "@kobbin/contract";
 import { createStandIns } from "./app.ts";
 import { offerFor, offersFor } from "./catalogue.ts";
 
@@ -64,4 +65,30 @@ test("over HTTP: known parts are offered, strangers' are not listed, a feed may 
   expect((await (await fetch(`${url}/suppliers`)).json()) as unknown[]).toHaveLength(4);
   expect((await (await fetch(`${url}/houses`)).json()) as unknown[]).toHaveLength(3);
   expect((await fetch(`${url}/suppliers/corner/offers?mpn=PW-C0603-100n`)).status).toBe(503);
+});
+
+test("a supplier names parts for a rule: better, worse, half said; none for what it does not know", async () => {
+  const ask = async (key: string, rules: unknown) => {
+    const r = await fetch(`${url}/suppliers/${key}/search`, {
+      method: "POST",
+      body: JSON.stringify({ rules }),
+    });
+    return { status: r.status, body: (await r.json()) as FeedFound };
+  };
+  const rule = { id: "r", kind: "resistor", package: "0603", params: { value: "10 kΩ", tolerance: "1 %" } };
+  const { status, body } = await ask("fennimore", [rule, { ...rule, id: "u", kind: "chip" }]);
+  expect([status, body.found.map((f) => f.id)]).toEqual([200, ["r", "u"]]);
+  const [resistors, chips] = body.found;
+  expect(chips!.parts).toEqual([]);
+  expect(resistors!.parts.length).toBeGreaterThan(1);
+  for (const { part, offers } of resistors!.parts) {
+    expect([part.kind, part.package, part.params.value]).toEqual(["resistor", "0603", "10 kΩ"]);
+    expect(offers.every((o) => o.mpn === part.mpn && o.breaks.length > 0)).toBe(true);
+  }
+  // among four suppliers something is worse than asked, and something does not say
+  const all = (await Promise.all(["fennimore", "brindle", "longreach"].map((k) => ask(k, [rule])))).flatMap(
+    (a) => a.body.found[0]!.parts.map((p) => p.part.params.tolerance),
+  );
+  expect(all).toEqual(expect.arrayContaining(["1 %", "5 %"]));
+  expect((await ask("corner", [rule])).status).toBe(503);
 });

@@ -1,4 +1,4 @@
-import { type OwnLosses, shapes } from "@kobbin/core";
+import { type ClassRules, type OwnLosses, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -47,6 +47,8 @@ export const shopBody = yup.object({
   /** Kind of package → share and least number lost, by hand and by machine. */
   attrition: shaped<OwnLosses>(shapes.lossesShape),
   rates: shaped<Record<string, string>>(shapes.ratesShape),
+  /** Class → what is taken where a line without a number does not say. */
+  rules: shaped<ClassRules>(shapes.rulesShape),
 });
 export type ShopBody = yup.InferType<typeof shopBody>;
 

@@ -22,9 +22,17 @@ export interface SameParts {
   readonly doubt?: string;
 }
 
-/** A package by its chip size where it has one, else by its letters and digits alone: R_0603 and 0603 are one. */
-export const packageKey = (text: string): string =>
-  CHIP.exec(text)?.[1] ?? text.toUpperCase().replace(/[^A-Z0-9.]/g, "");
+const PIN_ROW = /(?:PIN_?(?:HEADER|SOCKET|ROW)|HEADER|HDR)\D*0?(\d)X0?(\d{1,2})(?!\d)/i;
+
+/**
+ * A package by its chip size where it has one, a row of pins by its rows and columns, else by its letters and digits
+ * alone: R_0603 and 0603 are one, HDR-1x4 and PinHeader_1x04_P2.54mm too.
+ */
+export function packageKey(text: string): string {
+  const row = PIN_ROW.exec(text);
+  if (row) return `HDR${row[1]}X${row[2]}`;
+  return CHIP.exec(text)?.[1] ?? text.toUpperCase().replace(/[^A-Z0-9.]/g, "");
+}
 
 /** Ratings a line states beside its value: tolerance in per cent, volts, watts, dielectric code. */
 export interface Ratings {
@@ -44,7 +52,10 @@ const RATING_NAMES: readonly (readonly [keyof Ratings, string])[] = [
 export function ratingsOf(l: Pick<BillLine, "valueText" | "description">): Ratings {
   const text = `${l.valueText} ${l.description}`.replace(",", ".");
   const tolerance = /(\d+(?:\.\d+)?)\s*%/.exec(text)?.[1];
-  const voltage = /(?:^|[\s/;])(\d+(?:\.\d+)?)\s*V(?:DC)?\b/i.exec(text)?.[1];
+  const split = /(?:^|[\s/;])(\d+)V(\d)\b/i.exec(text);
+  const voltage = split
+    ? `${split[1]}.${split[2]}`
+    : /(?:^|[\s/;])(\d+(?:\.\d+)?)\s*V(?:DC)?\b/i.exec(text)?.[1];
   const power = /(\d+\/\d+|\d+(?:\.\d+)?m?)\s*W\b/.exec(text)?.[1];
   const dielectric = /\b(C0G|NP0|X[5678][RST]|Y5V|Z5U)\b/i.exec(text)?.[1]?.toUpperCase();
   return {

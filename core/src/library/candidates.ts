@@ -3,6 +3,7 @@ import { attributesOf } from "./attributes.ts";
 import { type Comparison, compareParts } from "./compare.ts";
 import { type FactLine, factsOfLine, factsOfPart, lineKey } from "./facts.ts";
 import type { Alternate, LibraryPart } from "./part.ts";
+import { type ClassRules, ruleOf } from "./rules.ts";
 
 /** A part that could stand in a line. */
 export interface Candidate {
@@ -23,21 +24,28 @@ const STATE = { approved: 0, proposed: 1, refused: 3 } as const;
  * A line with a number asks for just that: others count once somebody approved them. A line without one is a rule
  * ("any 10 kΩ 1 % 0603"): whatever is equal by comparison counts at once. Parts found bad never count by themselves.
  *
+ * What suppliers found counts once the shop confirmed what is assumed of its class, and only where all of it is known.
+ *
  * @param all also lists what is forbidden, for who searches for it
+ * @param rules what the shop takes where a line does not say
  */
 export function candidatesFor(
   line: FactLine,
   library: readonly LibraryPart[],
   alternates: readonly Alternate[],
-  all = false,
+  { all = false, rules }: { readonly all?: boolean; readonly rules?: ClassRules | undefined } = {},
 ): Candidate[] {
   const key = lineKey(line);
-  const facts = factsOfLine(line, library);
+  const asked = line.mpn === "" ? ruleOf(line, rules) : undefined;
+  const rule = asked && "facts" in asked ? asked : undefined;
+  // what the shop confirmed of a class is asked of every part; what is only usual, of those nobody here looked at
+  const stated = rule?.isConfirmed ? rule.facts : factsOfLine(line, library);
   const decided = new Map(alternates.filter((a) => a.original === key).map((a) => [a.part, a]));
   const out: Candidate[] = [];
   for (const part of library) {
     if (line.mpn !== "" && numberKey(part.mpn) === numberKey(line.mpn)) continue;
     const d = decided.get(part.id);
+    const facts = part.found && rule ? rule.facts : stated;
     if (!d && part.kind !== facts.kind) continue;
     const comparison = compareParts(facts, factsOfPart(part));
     if (!d && comparison.verdict === "forbidden" && !all) continue;
@@ -46,7 +54,11 @@ export function candidatesFor(
     const isAlike = comparison.rows.find((r) => r.key === main?.key)?.standing === "same";
     if (!d && !isAlike && !all) continue;
     const answersRule =
-      line.mpn === "" && key !== undefined && comparison.verdict === "equal" && !part.suspect;
+      line.mpn === "" &&
+      key !== undefined &&
+      comparison.verdict === "equal" &&
+      !part.suspect &&
+      (!part.found || rule?.isConfirmed === true);
     const isUsable = d ? d.state === "approved" && comparison.verdict !== "forbidden" : answersRule;
     out.push({ part, comparison, ...(d ? { decided: d } : {}), isUsable });
   }

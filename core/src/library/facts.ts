@@ -3,6 +3,7 @@ import { lettersOf } from "../bom/refs.ts";
 import { packageKey, ratingsOf } from "../bom/same.ts";
 import { readValue } from "../bom/value.ts";
 import type { LibraryPart, PartKind } from "./part.ts";
+import { colourOf, headerOf } from "./words.ts";
 
 /** What is known of a part, from a line's words or from the library. */
 export interface PartFacts {
@@ -69,14 +70,26 @@ export function factsOfLine(line: FactLine, library: readonly LibraryPart[] = []
     ...(r.power ? { power: `${r.power} W` } : {}),
     ...(r.dielectric ? { dielectric: r.dielectric } : {}),
   };
+  const colour = kind === "lamp" ? colourOf(line) : undefined;
   return {
     mpn: line.mpn,
     maker: line.maker || (own?.maker ?? ""),
     kind,
-    package: line.package || (own?.package ?? ""),
-    params: { ...(own ? paramsOf(own) : {}), ...said },
+    package: line.package || own?.package || sizeIn(line),
+    // what only words tell gives way to what the library knows
+    params: {
+      ...(kind === "connector" ? headerOf(line) : {}),
+      ...(colour ? { colour } : {}),
+      ...(own ? paramsOf(own) : {}),
+      ...said,
+    },
   };
 }
+
+/** A chip size that stands in a line's words, where it names no package: "10k 0603 1%". */
+const sizeIn = (line: FactLine): string =>
+  line.mpn === "" ? (CHIP_IN_WORDS.exec(`${line.valueText} ${line.description}`)?.[0] ?? "") : "";
+const CHIP_IN_WORDS = /(?<![\dA-Za-z.])(0201|0402|0603|0805|1206|1210|1812|2010|2512)(?![\dA-Za-z.])/;
 
 /** The facts of a part of the library. */
 export const factsOfPart = (p: LibraryPart): PartFacts => ({
@@ -121,6 +134,14 @@ export function valueWords(si: number, unit: keyof typeof SYMBOL): string {
 export function lineKey(line: FactLine): string | undefined {
   if (line.mpn !== "") return `number ${numberKey(line.mpn)}`;
   const f = factsOfLine(line);
+  if (f.kind === "connector" && f.params.pins)
+    return [
+      "any",
+      f.kind,
+      ...["pins", "rows", "pitch", "gender", "orientation"].map((k) => f.params[k] ?? ""),
+    ].join("|");
+  if (f.kind === "lamp" && f.params.colour && f.package !== "")
+    return ["any", f.kind, f.params.colour, packageKey(f.package)].join("|");
   if (!f.params.value || f.package === "") return undefined;
   const more = ["tolerance", "voltage", "power", "dielectric"].map((k) => f.params[k] ?? "");
   return ["any", f.kind, f.params.value, packageKey(f.package), ...more].join("|");
@@ -129,7 +150,19 @@ export function lineKey(line: FactLine): string | undefined {
 /** What a line without a number asks for, in words: "any 10 kΩ 1 % 0603 resistor". */
 export function ruleWords(line: FactLine): string {
   const f = factsOfLine(line);
-  const more = ["value", "tolerance", "voltage", "power", "dielectric"].flatMap((k) => f.params[k] ?? []);
+  const more = ["value", "colour", "tolerance", "voltage", "power", "dielectric"].flatMap(
+    (k) => f.params[k] ?? [],
+  );
+  if (f.kind === "connector" && f.params.pins)
+    return [
+      "any row of",
+      `${f.params.rows} × ${Number(f.params.pins) / Number(f.params.rows)}`,
+      f.params.pitch ?? "",
+      f.params.gender ?? "",
+      f.params.orientation ?? "",
+    ]
+      .filter((t) => t !== "")
+      .join(" ");
   return ["any", ...more, packageKey(f.package), f.kind === "other" ? "" : f.kind]
     .filter((t) => t !== "")
     .join(" ");

@@ -234,5 +234,5 @@ test("two chips in one package are no candidates before somebody says that they 
   expect(candidatesFor(l, [own, other({ function: "Driver" })], []).map((c) => c.comparison.verdict)).toEqual(
     ["look"],
   );
-  expect(candidatesFor(l, [own, other({})], [], true)).toHaveLength(1);
+  expect(candidatesFor(l, [own, other({})], [], { all: true })).toHaveLength(1);
 });

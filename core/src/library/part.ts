@@ -55,6 +55,8 @@ export interface LibraryPart {
   readonly tried: string;
   /** Found bad, until it is cleared: carried to every product that has it. */
   readonly suspect?: Suspicion;
+  /** A supplier named it for what a line without a number asks; nobody here looked at it. */
+  readonly found?: boolean;
 }
 
 export interface Suspicion {

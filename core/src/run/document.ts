@@ -3,6 +3,7 @@ import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
+import type { ClassRules } from "../library/rules.ts";
 import { runShape } from "../shape/run.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
 import type { RunPlacement } from "./boards.ts";
@@ -172,6 +173,8 @@ export interface RunDocument {
     readonly hoursPerDay: number;
     /** Losses by kind of package that the shop set otherwise than usual. */
     readonly attrition?: OwnLosses;
+    /** What is taken where a line without a number does not say; a class that is there was confirmed. */
+    readonly rules?: ClassRules;
   };
   readonly goodBoards: number;
   readonly confidence: number;

@@ -104,7 +104,7 @@ export function libraryNotes(doc: RunDocument, needs: readonly RunNeed[], basket
       if (numberKey(t.lot.mpn) !== numberKey(line.mpn))
         count(library.find((p) => numberKey(p.mpn) === numberKey(t.lot.mpn))?.id, t.qty);
     if (instead.size === 0) continue;
-    const candidates = candidatesFor(line, library, doc.alternates ?? []);
+    const candidates = candidatesFor(line, library, doc.alternates ?? [], { rules: doc.workshop.rules });
     for (const [id, qty] of instead) {
       const c = candidates.find((x) => x.part.id === id);
       if (!c) continue;

@@ -3,6 +3,7 @@ import { isOutOfSeries } from "../bom/series.ts";
 import { boardMark, boardOf, ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
 import type { Add } from "./notes.ts";
+import { isUnnamed, ruleLines } from "./rule-lines.ts";
 
 /** What is to be said of the bill: places, values, sizes, numbers. */
 export function partNotes(doc: RunDocument, add: Add): void {
@@ -108,13 +109,29 @@ export function partNotes(doc: RunDocument, add: Add): void {
       },
     );
   }
-  const unnamed = doc.lines.filter((l) => !l.dnp && l.mpn === "" && l.mount !== "none");
+  const unnamed = doc.lines.filter(isUnnamed);
+  const { classes, tooLittle } = ruleLines(doc);
+  const asked = classes.reduce((n, c) => n + c.lines.length, 0);
   if (unnamed.length > 0)
     add(
       "parts",
       "mpn-missing",
       "remark",
-      `${unnamed.length} ${unnamed.length === 1 ? "line has" : "lines have"} no part number; suppliers are asked by part number.`,
-      { do: "Type the part number, or type an offer for the line.", lines: unnamed.map((l) => l.id) },
+      `${unnamed.length} ${unnamed.length === 1 ? "line has" : "lines have"} no part number; ${asked === 0 ? "suppliers are asked by part number" : `suppliers are asked for any part that does what ${asked === unnamed.length ? (asked === 1 ? "it asks" : "they ask") : `${asked} of them ask`}`}.`,
+      {
+        do: "Type or paste the numbers, or take any part that is known to do in Source.",
+        lines: unnamed.map((l) => l.id),
+      },
+    );
+  if (tooLittle.length > 0)
+    add(
+      "parts",
+      "rule-too-little",
+      "warning",
+      `${tooLittle.length === 1 ? "A line without a number says" : `${tooLittle.length} lines without a number say`} too little to be asked for: ${tooLittle
+        .slice(0, 4)
+        .map((t) => `${t.line.refs[0] ?? t.line.valueText} (${t.why})`)
+        .join(", ")}${tooLittle.length > 4 ? " and more" : ""}.`,
+      { do: "Say it in the line, or give it a number or an offer.", lines: tooLittle.map((t) => t.line.id) },
     );
 }

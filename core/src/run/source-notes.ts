@@ -3,6 +3,7 @@ import type { RunDocument, SourceClass } from "./document.ts";
 import type { RunNeed } from "./needs.ts";
 import type { Add } from "./notes.ts";
 import { type LinePart, nameOfLine } from "./parts.ts";
+import { ruleLines } from "./rule-lines.ts";
 
 /** Prices and stock older than this are asked again, or confirmed by somebody. */
 export const FRESH_DAYS = 14;
@@ -34,6 +35,7 @@ export function sourceNotes(
 ): void {
   const missing = basket.lines.filter((l) => l.missing > 0);
   if (missing.length > 0) {
+    const open = ruleLines(doc).classes.some((c) => !c.isConfirmed);
     const names = missing.map((l) => nameOfLine(doc, parts, l.line));
     add(
       "source",
@@ -41,7 +43,9 @@ export function sourceNotes(
       "error",
       `${missing.length} of ${basket.lines.length} lines cannot be bought in full: ${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}.`,
       {
-        do: "Ask the suppliers again, or type an offer for the line.",
+        do: open
+          ? "Say once for each class what may be taken where a line names no part, ask the suppliers again, or type an offer."
+          : "Ask the suppliers again, or type an offer for the line.",
         lines: missing.map((l) => l.line),
       },
     );

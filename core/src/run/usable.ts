@@ -69,7 +69,7 @@ const numberOf = (doc: RunDocument, line: RunLine, o: Offer): string =>
 /** Parts whose offers count for a line beside those of its own number. */
 export const usableParts = (doc: RunDocument, line: RunLine): ReadonlySet<string> =>
   new Set(
-    candidatesFor(line, doc.library ?? [], doc.alternates ?? [])
+    candidatesFor(line, doc.library ?? [], doc.alternates ?? [], { rules: doc.workshop.rules })
       .filter((c) => c.isUsable)
       .map((c) => c.part.id),
   );

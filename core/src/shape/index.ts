@@ -3,6 +3,7 @@ export { houseShape } from "./house.ts";
 export { measureShape } from "./measure.ts";
 export {
   assemblyShape,
+  candidateShape,
   choicesShape,
   lossesShape,
   optionsShape,
@@ -10,6 +11,7 @@ export {
   placementShape,
   quoteBasisShape,
   ratesShape,
+  rulesShape,
   runShape,
 } from "./run.ts";
 export type { DataShape as Value } from "./shape.ts";

@@ -1,4 +1,6 @@
 import { ATTRITION } from "../assembly/attrition.ts";
+import { PART_KINDS } from "../library/part.ts";
+import { ASSUMED, type RuleKind } from "../library/rules.ts";
 import { houseShape } from "./house.ts";
 import { measureShape } from "./measure.ts";
 import {
@@ -30,6 +32,17 @@ export const lossesShape: DataShape = both(
       .filter((k) => !Object.hasOwn(ATTRITION, k))
       .map((k) => `${path} knows no kind of package “${k.slice(0, 40)}”`)[0],
 );
+
+/** Class → what is taken where a line without a number does not say: attribute → text. */
+export const rulesShape: DataShape = both(mapOf(mapOf(text(60), 20), 10), (v, path) => {
+  for (const [kind, own] of Object.entries(v as object)) {
+    const known = ASSUMED[kind as RuleKind] as readonly { key: string }[] | undefined;
+    if (!known) return `${path} knows no class “${kind.slice(0, 40)}”`;
+    const odd = Object.keys(own as object).find((k) => !known.some((f) => f.key === k));
+    if (odd) return `${path}.${kind} assumes nothing of “${odd.slice(0, 40)}”`;
+  }
+  return undefined;
+});
 
 /** Currency → units of the shop's own for one of it. */
 export const ratesShape: DataShape = mapOf(
@@ -155,6 +168,17 @@ const supplier = fields({
   includesTax: maybe(flag),
 });
 
+/** A part as a supplier's list describes it. */
+export const candidateShape: DataShape = fields({
+  mpn: text(120, 1),
+  maker: text(),
+  description: text(1000),
+  kind: oneOf(...PART_KINDS),
+  package: text(),
+  params: mapOf(text(), 100),
+  print: text(80),
+});
+
 const part = fields({
   id: text(80, 1),
   mpn: text(),
@@ -169,6 +193,7 @@ const part = fields({
   mount: maybe(oneOf("machine", "hand", "none")),
   moisture: text(20),
   state: text(60),
+  found: maybe(flag),
   suspect: maybe(fields({ since: day, because: text(1000), by: text() })),
 });
 
@@ -191,6 +216,7 @@ export const runShape: DataShape = fields({
     rates: ratesShape,
     hoursPerDay: number(0.01, 24),
     attrition: maybe(lossesShape),
+    rules: maybe(rulesShape),
   }),
   boards: list(
     fields({

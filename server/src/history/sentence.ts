@@ -59,6 +59,8 @@ const WORDS: Readonly<Record<string, string>> = {
   sample: "sample",
   board_id: "on board",
   attrition: "losses",
+  rules: "what lines without a number take",
+  candidate: "part named by the supplier",
 };
 const MOUNT: Readonly<Record<string, string>> = {
   machine: "mounted by machine",

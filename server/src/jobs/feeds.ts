@@ -5,7 +5,15 @@ import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
 import { manyPartsFor } from "../resources/library/queries.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
-import { type Answered, askSupplier, reasonOf, wantedOf } from "../resources/source/ask.ts";
+import { oneShop } from "../resources/shop/queries.ts";
+import {
+  type Answered,
+  askSupplier,
+  reasonOf,
+  rulesWanted,
+  searchSupplier,
+  wantedOf,
+} from "../resources/source/ask.ts";
 import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
 import { manyOffers, manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
 import type { DurableQueue } from "./queue.ts";
@@ -57,14 +65,18 @@ export async function answerAsk(
     const supplier = (await manySuppliers(tx)).find((s) => s.id === ask.supplierId);
     const { library, alternates } = await manyPartsFor(tx, lines, ask.runId);
     await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
-    return { ask, run, lines, supplier, wanted: wantedOf(lines, library, alternates) };
+    const { rules } = await oneShop(tx);
+    const wanted = wantedOf(lines, library, alternates, rules);
+    return { ask, run, lines, supplier, wanted, asked: rulesWanted(lines, rules) };
   });
   if (!found?.supplier) return;
-  const { ask, run, lines, supplier, wanted } = found;
+  const { ask, run, lines, supplier, wanted, asked } = found;
   let said: Answered;
   try {
     const patience = AbortSignal.timeout(PATIENCE_MS);
-    said = await askSupplier(config.standInsUrl, supplier, wanted, today(), patience);
+    const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patience);
+    const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), patience);
+    said = { ...numbers, offers: [...numbers.offers, ...any] };
   } catch (error) {
     countJob("failed");
     await failed(deps, workshopId, ask, reasonOf(error), later);
@@ -85,14 +97,17 @@ export async function answerAsk(
       const there = new Set(rows.map((r) => r.id));
       const offers = said.offers.filter((o) => there.has(o.lineId));
       const before = (await manyOffers(tx, run.revisionId)).filter(
-        (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line),
+        (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line) && !o.candidate,
       );
       await replaceFeedOffers(tx, [...there], [supplier.id], offers);
-      const after = offers.map(({ lineId, partId, ...o }) => ({
-        ...o,
-        line: lineId,
-        ...(partId ? { part: partId } : {}),
-      }));
+      // of parts it named itself nothing is news: another list is another list
+      const after = offers
+        .filter((o) => !o.candidate)
+        .map(({ lineId, partId, ...o }) => ({
+          ...o,
+          line: lineId,
+          ...(partId ? { part: partId } : {}),
+        }));
       await settleAsk(tx, askId, {
         offers: offers.length,
         notListed: said.notListed.filter((l) => there.has(l)),

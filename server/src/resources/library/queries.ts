@@ -229,7 +229,7 @@ export async function manyPartsFor(
      order by p.mpn`,
     [numbers, decided.map((d) => d.part), [...new Set(rules.map(kindOfLine))]],
   );
-  const packages = new Set(rules.map((l) => `${kindOfLine(l)} ${packageKey(l.package)}`));
+  const packages = new Set(rules.map((l) => `${kindOfLine(l)} ${packageKey(factsOfLine(l).package)}`));
   const named = new Set(numbers);
   const chosen = new Set(decided.map((d) => d.part));
   const library = rows

@@ -6,6 +6,7 @@ import { manyHouses, manyHouseVersions } from "../house/queries.ts";
 import { manyFreeLots } from "../library/lots.ts";
 import { manyPartsFor } from "../library/queries.ts";
 import { oneShop } from "../shop/queries.ts";
+import { withFound } from "../source/found.ts";
 import { manyOffers, manySuppliers } from "../source/queries.ts";
 import {
   manyBillVersions,
@@ -24,7 +25,7 @@ export async function buildDocument(
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, offers, houses, boards, quotes, sums, variants] = await Promise.all([
+  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants] = await Promise.all([
     oneShop(tx),
     manyLines(tx, run.revisionId),
     manySuppliers(tx),
@@ -35,7 +36,8 @@ export async function buildDocument(
     manySums(tx, run.revisionId),
     manyVariants(tx, run.revisionId),
   ]);
-  const { library, alternates } = await manyPartsFor(tx, lines, run.id);
+  const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
+  const { offers, library } = withFound(stored, own);
   // the shelf may hold what a line names, and what may stand in its place
   const named = [...lines.filter((l) => l.mpn !== ""), ...library];
   const numbers = [...new Set(named.map((l) => numberKey(l.mpn)))];
@@ -55,6 +57,7 @@ export async function buildDocument(
       rates: shop.rates,
       hoursPerDay: shop.hoursPerDay,
       ...(Object.keys(shop.attrition).length > 0 ? { attrition: shop.attrition } : {}),
+      ...(Object.keys(shop.rules).length > 0 ? { rules: shop.rules } : {}),
     },
     goodBoards: run.goodBoards,
     confidence: run.confidence,

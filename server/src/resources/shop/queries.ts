@@ -2,7 +2,7 @@ import type { Shop } from "@kobbin/contract";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
-const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo", decimal_mark as "decimalMark", date_order as "dateOrder", shows_mil as "showsMil", attrition, version`;
+const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo", decimal_mark as "decimalMark", date_order as "dateOrder", shows_mil as "showsMil", attrition, rules, version`;
 type Row = Omit<Shop, "taxRate" | "hoursPerDay"> & { taxRate: string; hoursPerDay: string };
 const toShop = (r: Row): Shop => ({
   ...r,

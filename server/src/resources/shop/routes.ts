@@ -23,6 +23,7 @@ export function shopRoutes(deps: Deps): Router {
         hours_per_day: b.hoursPerDay,
         decimal_mark: b.decimalMark,
         attrition: b.attrition,
+        rules: b.rules,
         date_order: b.dateOrder,
         shows_mil: b.showsMil,
         rates: b.rates,

@@ -1,5 +1,18 @@
-import type { FeedAnswer } from "@kobbin/contract";
-import { type Alternate, candidatesFor, type LibraryPart, numberKey, type RunLine } from "@kobbin/core";
+import type { FeedAnswer, FeedFound } from "@kobbin/contract";
+import {
+  type Alternate,
+  type ClassRules,
+  candidatesFor,
+  isUnnamed,
+  type LibraryPart,
+  lineKey,
+  numberKey,
+  type PartFacts,
+  type RunLine,
+  ruleOf,
+  shapes,
+} from "@kobbin/core";
+import { foundOf } from "./found.ts";
 import type { NewOffer, SupplierRow } from "./queries.ts";
 
 /** A number to ask for, and the lines it is for; with the part where it is not the line's own number. */
@@ -16,6 +29,7 @@ export function wantedOf(
   lines: readonly RunLine[],
   library: readonly LibraryPart[],
   alternates: readonly Alternate[],
+  rules: ClassRules,
 ): Wanted[] {
   const out = new Map<string, { mpn: string; lines: { lineId: string; partId?: string }[] }>();
   const want = (mpn: string, lineId: string, partId?: string) => {
@@ -27,10 +41,84 @@ export function wantedOf(
   for (const l of lines) {
     if (l.dnp) continue;
     if (l.mpn !== "") want(l.mpn, l.id);
-    for (const c of candidatesFor(l, library, alternates))
+    for (const c of candidatesFor(l, library, alternates, { rules }))
       if (c.isUsable || (c.decided && c.decided.state !== "refused")) want(c.part.mpn, l.id, c.part.id);
   }
   return [...out.values()];
+}
+
+/** What lines without a number ask for, alike ones together. */
+export interface WantedRule {
+  readonly id: string;
+  readonly facts: PartFacts;
+  readonly lines: readonly string[];
+}
+
+/** The rules suppliers are asked for any part for. */
+export function rulesWanted(lines: readonly RunLine[], rules: ClassRules): WantedRule[] {
+  const out = new Map<string, { id: string; facts: PartFacts; lines: string[] }>();
+  for (const l of lines.filter(isUnnamed)) {
+    const rule = ruleOf(l, rules);
+    const key = lineKey(l);
+    if (!("facts" in rule) || key === undefined) continue;
+    const w = out.get(key) ?? { id: key, facts: rule.facts, lines: [] };
+    w.lines.push(l.id);
+    out.set(key, w);
+  }
+  return [...out.values()];
+}
+
+/** Parts of one supplier that are kept for a rule: it may name many, the first are its own best. */
+const MOST_FOUND = 12;
+
+/**
+ * Asks one supplier for any part that does what some rules ask. Only what is of the class and stated in a form that can be
+ * compared is kept; whether it does is decided where it is used. One that cannot be asked so says nothing.
+ */
+export async function searchSupplier(
+  url: string,
+  supplier: SupplierRow,
+  wanted: readonly WantedRule[],
+  today: string,
+  signal: AbortSignal,
+): Promise<NewOffer[]> {
+  const offers: NewOffer[] = [];
+  for (let i = 0; i < wanted.length; i += 50) {
+    const some = new Map(wanted.slice(i, i + 50).map((w) => [w.id, w]));
+    const response = await fetch(`${url}/suppliers/${supplier.feedKey}/search`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({
+        rules: [...some.values()].map(({ id, facts }) => ({
+          id,
+          kind: facts.kind,
+          package: facts.package,
+          params: facts.params,
+        })),
+      }),
+      signal,
+    });
+    if (response.status === 404) return offers;
+    const body = (await response.json().catch(() => ({}))) as Partial<FeedFound> & { message?: string };
+    if (!response.ok || !body.found) throw new Error(body.message ?? `It answered ${response.status}.`);
+    for (const { id, parts } of body.found)
+      for (const { part, offers: list } of parts.slice(0, MOST_FOUND)) {
+        const w = some.get(id);
+        const candidate = foundOf(part);
+        if (!w || shapes.candidateShape(candidate, "") || part.kind !== w.facts.kind) continue;
+        for (const lineId of w.lines)
+          for (const { mpn: _, ...o } of list)
+            offers.push({
+              ...o,
+              lineId,
+              candidate,
+              supplierId: supplier.id,
+              source: "feed",
+              capturedOn: today,
+            });
+      }
+  }
+  return offers;
 }
 
 /** What one feed said. */

@@ -3,6 +3,7 @@ import type { RunOffer, RunSupplier, SourceClass } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { trim } from "../shop/queries.ts";
+import type { Found, StoredOffer } from "./found.ts";
 
 /** A supplier with the key of its feed, where it has one. */
 export interface SupplierRow extends RunSupplier {
@@ -94,7 +95,7 @@ export async function insertSupplier(
 }
 
 /** All offers for the lines of a revision, breaks in order. */
-export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]> {
+export async function manyOffers(tx: Tx, revisionId: string): Promise<StoredOffer[]> {
   const { rows } = await tx.query<{
     id: string;
     line: string;
@@ -111,10 +112,11 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
     leadDays: number | null;
     restriction: string;
     fee: string | null;
+    candidate: Found | null;
     breaks: { qty: number; price: string }[];
   }>(
     `select o.id, o.line_id as "line", o.supplier_id as "supplier", o.part_id as part, o.stock, o.moq, o.multiple, o.packaging, o.currency, o.source,
-            o.captured_on as "capturedOn", o.valid_until as "validUntil", o.lead_days as "leadDays", o.restriction, o.fee,
+            o.captured_on as "capturedOn", o.valid_until as "validUntil", o.lead_days as "leadDays", o.restriction, o.fee, o.candidate,
             json_agg(json_build_object('qty', b.qty, 'price', b.price::text) order by b.qty) as breaks
      from offer as o
      join bom_line as l on l.id = o.line_id
@@ -124,8 +126,9 @@ export async function manyOffers(tx: Tx, revisionId: string): Promise<RunOffer[]
      order by l.position, o.supplier_id, o.id`,
     [revisionId],
   );
-  return rows.map(({ validUntil, breaks, part, leadDays, restriction, fee, ...r }) => ({
+  return rows.map(({ validUntil, breaks, part, leadDays, restriction, fee, candidate, ...r }) => ({
     ...r,
+    ...(candidate === null ? {} : { candidate }),
     ...(part === null ? {} : { part }),
     ...(leadDays === null ? {} : { leadDays }),
     ...(restriction === "" ? {} : { restriction }),
@@ -155,6 +158,8 @@ export interface NewOffer {
   readonly leadDays?: number | undefined;
   readonly restriction?: string | undefined;
   readonly fee?: string | undefined;
+  /** The part a supplier named for a line without a number. */
+  readonly candidate?: Found | undefined;
 }
 
 /** Takes away what a supplier quoted for some lines before: what it quotes now stands in its place. */
@@ -188,14 +193,15 @@ export async function insertOffers(tx: Tx, offers: readonly NewOffer[]): Promise
     lead_days: o.leadDays ?? null,
     restriction: o.restriction ?? "",
     fee: o.fee && Number(o.fee) > 0 ? o.fee : null,
+    candidate: o.candidate ?? null,
     breaks: o.breaks,
   }));
   for (let i = 0; i < rows.length; i += BATCH) {
     const batch = rows.slice(i, i + BATCH);
     await tx.query(
-      `insert into offer (workshop_id, id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction, fee)
-       select current_workshop(), x.id, x.line_id, x.supplier_id, x.stock, x.moq, x.multiple, x.packaging, x.currency, x.source, x.captured_on, x.valid_until, x.part_id, x.lead_days, x.restriction, x.fee
-       from jsonb_to_recordset($1::jsonb) as x (id uuid, line_id uuid, supplier_id uuid, stock bigint, moq bigint, multiple bigint, packaging text, currency text, source text, captured_on date, valid_until date, part_id uuid, lead_days integer, restriction text, fee numeric)`,
+      `insert into offer (workshop_id, id, line_id, supplier_id, stock, moq, multiple, packaging, currency, source, captured_on, valid_until, part_id, lead_days, restriction, fee, candidate)
+       select current_workshop(), x.id, x.line_id, x.supplier_id, x.stock, x.moq, x.multiple, x.packaging, x.currency, x.source, x.captured_on, x.valid_until, x.part_id, x.lead_days, x.restriction, x.fee, x.candidate
+       from jsonb_to_recordset($1::jsonb) as x (id uuid, line_id uuid, supplier_id uuid, stock bigint, moq bigint, multiple bigint, packaging text, currency text, source text, captured_on date, valid_until date, part_id uuid, lead_days integer, restriction text, fee numeric, candidate jsonb)`,
       [JSON.stringify(batch.map(({ breaks: _, ...r }) => r))],
     );
     const breaks = batch.flatMap((r) => r.breaks.map((b) => ({ offer: r.id, ...b })));
@@ -218,7 +224,7 @@ export async function replaceFeedOffers(
   offers: readonly NewOffer[],
 ): Promise<void> {
   const { rows } = await tx.query<{ id: string; text: string }>(
-    `select o.id, concat_ws('|', o.line_id, o.supplier_id, coalesce(o.part_id::text, ''), o.stock, o.moq, o.multiple, o.packaging, o.currency, coalesce(trim_scale(o.fee)::text, ''),
+    `select o.id, concat_ws('|', o.line_id, o.supplier_id, coalesce(o.part_id::text, o.candidate ->> 'print', ''), o.stock, o.moq, o.multiple, o.packaging, o.currency, coalesce(trim_scale(o.fee)::text, ''),
               (select string_agg(b.qty || ' ' || trim_scale(b.price), ',' order by b.qty) from offer_break as b where b.offer_id = o.id)) as text
      from offer as o
      where o.source = 'feed' and o.line_id = any($1::uuid[]) and o.supplier_id = any($2::uuid[])
@@ -251,7 +257,7 @@ const textOf = (o: NewOffer): string =>
   [
     o.lineId,
     o.supplierId,
-    o.partId ?? "",
+    o.partId ?? o.candidate?.print ?? "",
     o.stock,
     o.moq,
     o.multiple,

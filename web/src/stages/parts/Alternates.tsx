@@ -32,8 +32,8 @@ export function Alternates({ line }: { line: RunLine }) {
     // the run's own copy of a part counts; the rest of the library stands beside it
     const own = new Map((doc.library ?? []).map((p) => [p.id, p]));
     for (const p of data?.parts ?? []) if (!own.has(p.id)) own.set(p.id, p);
-    return candidatesFor(line, [...own.values()], doc.alternates ?? []);
-  }, [line, doc.library, doc.alternates, data]);
+    return candidatesFor(line, [...own.values()], doc.alternates ?? [], { rules: doc.workshop.rules });
+  }, [line, doc.library, doc.alternates, doc.workshop.rules, data]);
   const effects = useAlternateEffects(line, candidates);
   const key = lineKey(line);
   if (!key)
