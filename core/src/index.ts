@@ -30,6 +30,7 @@ export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
 export { type BillDifference, billDifference, type Difference, uselessStock } from "./bom/difference.ts";
 export { type BillSpread, type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
 export { type Layout, looksLikeBom, type RecognisedColumns, recogniseColumns } from "./bom/layout.ts";
+export { type MetNumber, type MetNumbers, meetNumbers } from "./bom/meet-numbers.ts";
 export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
 export { packageKey, type SameParts, sameParts, savedTogether } from "./bom/same.ts";

@@ -1,6 +1,7 @@
-import { timesInProduct } from "@kobbin/core";
+import { isUnnamed, timesInProduct } from "@kobbin/core";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { addLines, type LineChange } from "../../resources/run.ts";
+import { NumbersDialog } from "../../run/NumbersDialog.tsx";
 import { notesOf, useRun } from "../../run/runState.ts";
 import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -29,6 +30,8 @@ export function PartsPage() {
   const against = params.get("against") ?? "";
   const showsVariants = params.get("variants") !== null;
   const [isReading, setReading] = useState(false);
+  const [isPasting, setPasting] = useState(false);
+  const hasUnnamed = doc.lines.some(isUnnamed);
   const others = useOtherRevisions();
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
   const say = useSay();
@@ -99,6 +102,7 @@ export function PartsPage() {
             value={find}
             onChange={(e) => set("find", e.target.value)}
           />
+          {!isLocked && hasUnnamed && <Button onClick={() => setPasting(true)}>Paste numbers</Button>}
           {!isLocked && <Button onClick={() => setReading(true)}>Read a list</Button>}
           {!isLocked && (
             <Button
@@ -178,6 +182,7 @@ export function PartsPage() {
       )}
       <Fewer />
       {isReading && <ListDialog onClose={() => setReading(false)} />}
+      {isPasting && <NumbersDialog onClose={() => setPasting(false)} />}
       {open && <LineSheet key={open.id} line={open} onClose={() => set("line", "")} />}
     </section>
   );

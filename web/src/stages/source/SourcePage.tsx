@@ -12,6 +12,7 @@ import { Asks } from "./Asks.tsx";
 import { Baskets } from "./Baskets.tsx";
 import { LineWhy } from "./LineWhy.tsx";
 import { Needed } from "./Needed.tsx";
+import { NoNumber } from "./NoNumber.tsx";
 import { OfferDialog } from "./OfferDialog.tsx";
 import { Offers } from "./Offers.tsx";
 import { OnShelf } from "./OnShelf.tsx";
@@ -47,6 +48,16 @@ export function SourcePage() {
   const [typing, setTyping] = useState<string>();
   const supplierIndex = useMemo(() => new Map(doc.suppliers.map((s, i) => [s.id, i])), [doc.suppliers]);
   const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
+  // which part is bought where the line names none
+  const takenFor = (offers: readonly string[]) =>
+    [
+      ...new Set(
+        offers.flatMap((o) => {
+          const id = doc.offers.find((x) => x.id === o)?.part;
+          return doc.library?.find((p) => p.id === id)?.mpn ?? [];
+        }),
+      ),
+    ].join(", ");
   const unlistedFor = (lineId: string) =>
     asks.filter((a) => a.notListed.includes(lineId)).map((a) => a.supplier);
   const pins = doc.choices.pins ?? {};
@@ -78,6 +89,7 @@ export function SourcePage() {
       </div>
       <Asks asks={asks} />
       <Since asks={asks} />
+      <NoNumber />
       <Baskets />
       <Out />
       <Scarce />
@@ -126,6 +138,11 @@ export function SourcePage() {
                           <span className="text-ink-2">
                             {part.line.refs.length > 0 ? part.line.valueText : ""}
                           </span>
+                          {part.line.mpn === "" && takenFor(l.buys.map((b) => b.offer)) && (
+                            <span className="num block text-[12.5px] text-ink-2">
+                              {takenFor(l.buys.map((b) => b.offer))}
+                            </span>
+                          )}
                         </span>
                       </button>
                     </td>
