@@ -405,9 +405,9 @@ test("pieces of the shelf that another run counts on are used and said; reserved
       (n) => n.key.startsWith("shelf-twice"),
     );
   expect(at()).toBeUndefined();
-  expect(at([{ run: "Spring run", qty: 40 }])).toMatchObject({
+  expect(at([{ run: "Kiln Watch, spring", qty: 40 }])).toMatchObject({
     level: "warning",
-    text: "Spring run counts on the same pieces of the shelf: R1. There they are once.",
+    text: "The run “Kiln Watch, spring” counts on the same pieces of the shelf: R1. There they are once.",
     lines: ["1"],
   });
 });

@@ -72,7 +72,7 @@ export function sourceNotes(
       "source",
       `shelf-twice ${run}`,
       "warning",
-      `${run} counts on the same pieces of the shelf: ${of.map((n) => nameOfLine(doc, parts, n.id)).join(", ")}. There they are once.`,
+      `The run “${run}” counts on the same pieces of the shelf: ${of.map((n) => nameOfLine(doc, parts, n.id)).join(", ")}. There they are once.`,
       { do: "Reserve them for one of the two on the shelf.", lines: of.flatMap((n) => n.lines) },
     );
   }

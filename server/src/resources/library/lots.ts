@@ -30,8 +30,8 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
     `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
        o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition,
        -- what other runs count on without having reserved it, as their figures stood last
-       (select json_agg(json_build_object('run', n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::int) order by n.created_at)
-          from run as n join fork as f on f.run_id = n.id and f.name = 'first'
+       (select json_agg(json_build_object('run', p.name || ', ' || n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::int) order by n.created_at)
+          from run as n join revision as v on v.id = n.revision_id join product as p on p.id = v.product_id join fork as f on f.run_id = n.id and f.name = 'first'
           where n.id <> $2 and f.summary -> 'shelf' ? o.id::text
             and not exists (select from reservation as r where r.lot_id = o.id and r.run_id = n.id)) as "alsoIn"
      from lot as o
