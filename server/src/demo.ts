@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { AppError } from "@kobbin/core";
+import { AppError, firstChoices } from "@kobbin/core";
 import { alone, one, withTransaction, withWorkshop } from "./db/tx.ts";
 import { fillLibrary } from "./demo-library.ts";
 import type { Deps } from "./deps.ts";
@@ -8,7 +8,7 @@ import { answerAsk } from "./jobs/feeds.ts";
 import { computeFigures } from "./jobs/figures.ts";
 import { manyHouses } from "./resources/house/queries.ts";
 import { addRevision } from "./resources/product/add.ts";
-import { insertRun } from "./resources/run/index.ts";
+import { insertRun, manyBoards } from "./resources/run/index.ts";
 import { createShop, fetchStandIns } from "./resources/shop/create.ts";
 import { oneShop } from "./resources/shop/queries.ts";
 import { insertAsks } from "./resources/source/asks.ts";
@@ -168,8 +168,13 @@ async function addRun(
 ): Promise<void> {
   const shop = by.workshopId;
   const { value: id } = await recordChange(deps.pool, by, async (tx, change) => {
-    const houseId = (await manyHouses(tx)).find((h) => h.name === houseName)?.id ?? null;
-    const id = await insertRun(tx, { ...run, houseId });
+    const house = (await manyHouses(tx)).find((h) => h.name === houseName);
+    const boards = await manyBoards(tx, run.revisionId);
+    const { options } = firstChoices(
+      boards.map((b) => b.measure),
+      house ? [house] : [],
+    );
+    const id = await insertRun(tx, { ...run, houseId: house?.id ?? null, options });
     change.about({ runId: id });
     return id;
   });
