@@ -1,5 +1,5 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
-import { convertMicros, microsToText, toMicros } from "../money/money.ts";
+import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/basket.ts";
 import { ownConsumables, stencils } from "./assembly-cost.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
@@ -91,6 +91,17 @@ export function partsNode(
         ]
       : []),
   ]);
+}
+
+/** What is bought beyond the need and kept as stock, at what it cost: not in the run's cost. Nothing where it is charged. */
+export function leftoverOf(doc: RunDocument, needs: readonly RunNeed[], basket: Basket): Micros {
+  if (doc.choices.leftovers === "expense") return 0 as Micros;
+  const kept = basket.lines.map((l, i) => {
+    const bought = l.buys.reduce((s, b) => s + b.qty, 0);
+    const spend = l.buys.reduce((s, b) => s + b.cost, 0);
+    return bought === 0 ? 0 : spend * (1 - Math.min(bought, needs[i]!.need) / bought);
+  });
+  return Math.round(kept.reduce((a, b) => a + b, 0)) as Micros;
 }
 
 export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): CostNode {

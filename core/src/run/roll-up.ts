@@ -11,7 +11,7 @@ import { assemblyNode, type Minutes } from "./assembly-cost.ts";
 import { type AssemblyPlan, assemblyPlan } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
 import { type Unpriced, unpricedOf } from "./complete.ts";
-import { boardsNode, cashList, otherNode, partsNode } from "./cost-nodes.ts";
+import { boardsNode, cashList, leftoverOf, otherNode, partsNode } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf, type RunNeed } from "./needs.ts";
 import { type BoardCheck, collectNotes, type Note, type StageKey } from "./notes.ts";
@@ -44,6 +44,8 @@ export interface RunResult {
   readonly total: Micros;
   readonly perGood: Micros;
   readonly cashNeeded: Micros;
+  /** Worth of the parts that stay as stock, at what they cost; not in `total`. */
+  readonly leftover: Micros;
   readonly cash: readonly { readonly label: string; readonly micros: number; readonly note?: string }[];
   readonly ready: ReadyBy;
   /** What the figures leave out: while there is anything, cost, cash and days are a lower bound. */
@@ -156,6 +158,7 @@ export function rollUp(
     perGood,
     cashNeeded: Math.round(cash.reduce((s, c) => s + c.micros, 0)) as Micros,
     cash,
+    leftover: leftoverOf(doc, needs, basket),
     ready,
     unpriced: unpricedOf(
       doc,

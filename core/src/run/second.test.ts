@@ -1,10 +1,10 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
-import { chance } from "../../test/random.ts";
 import { bothWays } from "../../test/second/compare.ts";
+import { madeUpRuns } from "../../test/second/made-up.ts";
 import { boardK } from "./board-k.fixture.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument, type RunOffer, toRunDocument } from "./document.ts";
-import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
+import { FAR } from "./made-up.fixture.ts";
 
 // a whole run, twice: by the roll-up, and by sums that try everything in exact fractions and know nothing of it
 const same = (doc: RunDocument) => {
@@ -89,97 +89,5 @@ test.each<readonly [string, RunDocument]>([
 });
 
 test("twice the same: runs nobody thought of", () => {
-  const { next, pick, below } = chance(14);
-  const int = (a: number, b: number) => a + below(b - a + 1);
-  for (let k = 0; k < 40; k++) {
-    const lines = Array.from({ length: int(1, 7) }, (_, i) =>
-      madeLine(
-        `l${i}`,
-        Array.from({ length: int(1, 9) }, (_, j) => `${pick(["R", "C"])}${100 * i + j}`),
-        {
-          package: pick(["0402", "0603", "0805", "SOT-23", "SOD-123", "QFN-32", "HDR-1x4"]),
-          mpn: next() < 0.8 ? `OX-${pick([1, 2, 3, 4, 5, 6, 7, 8, 9])}` : "",
-          mount: "machine",
-          ...(next() < 0.2 ? { board: "two" } : { board: "one" }),
-        },
-      ),
-    );
-    const sides = lines.flatMap((l) =>
-      l.refs.map((r) => ({ ...place(r, pick(["top", "top", "bottom"])), board: l.board! })),
-    );
-    const method = pick(["iron", "stencil", "house"] as const);
-    const currency = pick(["EUR", "USD"]);
-    const house = { ...HOUSE, currency };
-    same(
-      madeRun({
-        goodBoards: int(1, 60),
-        confidence: pick([0.5, 0.9, 0.95]),
-        workshop: {
-          name: "w",
-          currency: "EUR",
-          hourlyRate: pick(["0", "24.00", "31.37"]),
-          taxRate: pick([0, 0.2]),
-          rates,
-          hoursPerDay: 5,
-        },
-        boards: [
-          { id: "one", name: "One", perProduct: 1, measure: madeMeasure() },
-          ...(next() < 0.5
-            ? [{ id: "two", name: "Two", perProduct: int(1, 3), measure: madeMeasure() }]
-            : []),
-        ],
-        lines,
-        placements: sides,
-        suppliers: [
-          {
-            id: "a",
-            name: "A",
-            currency: "EUR",
-            shipping: "4.90",
-            freeFrom: pick(["20", "60"]),
-            daysMin: 1,
-            daysMax: 2,
-          },
-          {
-            id: "b",
-            name: "B",
-            currency: "USD",
-            shipping: "3.20",
-            daysMin: 1,
-            daysMax: 2,
-            dutyRate: pick([0, 0.037]),
-            smallOrder: { below: "15", fee: "3.00" },
-          },
-        ],
-        offers: lines.flatMap((l, i) =>
-          ["a", "b"].flatMap((supplier) =>
-            next() < 0.8
-              ? [
-                  madeOffer(`${supplier}${i}`, l.id, `0.${int(10, 99)}${int(0, 9)}`, {
-                    supplier,
-                    currency: supplier === "a" ? "EUR" : "USD",
-                    stock: pick([30, 400, 100_000]),
-                    multiple: pick([1, 1, 10]),
-                    breaks: [
-                      { qty: 1, price: `0.${int(10, 99)}${int(0, 9)}` },
-                      { qty: 100, price: `0.0${int(10, 99)}${int(0, 9)}` },
-                    ],
-                  }),
-                ]
-              : [],
-          ),
-        ),
-        house,
-        houses: [house],
-        options: { finish: pick(["immersion-gold", "levelled-lead-free"]), leadDays: pick([12, 3]) },
-        assembly: {
-          ...DEFAULT_ASSEMBLY,
-          method,
-          house: "far",
-          handParts: pick(["here", "house"]),
-          reworkReserve: pick([0, 2.5]),
-        },
-      }),
-    );
-  }
+  for (const doc of madeUpRuns(40, 14)) same(doc);
 });

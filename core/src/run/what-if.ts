@@ -13,7 +13,7 @@ export interface Effect {
   readonly days: number;
   readonly cash: number;
   readonly isChosen: boolean;
-  /** What the whole run costs more or less, and good ones left over on average, where that is what is decided. */
+  /** What the whole run costs more or less, the parts that stay with it, and good ones left over on average, where that is what is decided. */
   readonly run?: number;
   readonly spares?: number;
   /** Left out of the figures before and after: the difference is of what is priced only. */
@@ -175,7 +175,9 @@ export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = n
         undefined,
         (r) => {
           // spare ones are kept, not sold: what more of them cost is borne by the good ones that were wanted
-          const run = microsToNumber((r.total - base.total) as Micros);
+          // and a step of price at which more stays on the shelf makes nothing cheaper: it counts with what stays
+          const spent = (x: RunResult) => x.total + x.leftover;
+          const run = microsToNumber((spent(r) - spent(base)) as Micros);
           return { perGood: run / doc.goodBoards, run, spares: Math.max(0, r.expectedGood - doc.goodBoards) };
         },
       ),

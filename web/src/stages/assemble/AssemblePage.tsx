@@ -123,7 +123,7 @@ export function AssemblePage() {
             why={`to end with enough good ${unit}s without a second order`}
             alternatives={effects.confidence.map((e) => ({
               ...e,
-              why: `${e.isChosen ? "" : `run ${signed(e.run ?? 0)}, cash ${signed(e.cash)}, `}${fixed(e.spares ?? 0, 1)} spare on average`,
+              why: `${e.isChosen ? "" : `run with what stays ${signed(e.run ?? 0)}, cash ${signed(e.cash)}, `}${fixed(e.spares ?? 0, 1)} spare on average`,
             }))}
             disabled={isLocked}
             onChoose={(v) =>

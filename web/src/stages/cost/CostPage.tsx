@@ -185,7 +185,13 @@ function Stays() {
       <span className="num text-ink">{amount(microsToNumber(r.cashNeeded), currency)}</span>. Of it stays:{" "}
       {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
       <span className="num text-ink">{amount(worth, currency)}</span> at that cost
-      {(doc.choices.leftovers ?? "stock") === "stock" && ", and parts left over, kept as stock and not in it"}
+      {r.leftover > 0 && (
+        <>
+          , and parts left over for{" "}
+          <span className="num text-ink">{amount(microsToNumber(r.leftover), currency)}</span>, kept as stock
+          and not in it
+        </>
+      )}
       .
     </p>
   );

@@ -1,0 +1,107 @@
+import { expect, test } from "@jest/globals";
+import { madeUpRuns } from "../../test/second/made-up.ts";
+import type { CostNode } from "../costing/tree.ts";
+import { isComplete } from "./complete.ts";
+import type { RunDocument } from "./document.ts";
+import { invoicesOf } from "./invoice.ts";
+import { madeLine } from "./made-up.fixture.ts";
+import { rateOf } from "./parts.ts";
+import { type RunResult, rollUp } from "./roll-up.ts";
+
+// what holds of every run, whatever is in it
+const RUNS = madeUpRuns(30, 1414);
+const each = (law: (doc: RunDocument, r: RunResult) => void) => {
+  for (const doc of RUNS) law(doc, rollUp(doc));
+};
+/** All that is paid for, whether it is used or stays on the shelf. */
+const spent = (r: RunResult) => r.total + r.leftover;
+/** Rounding of invoices and of money to millionths: a dearer run may round down by a coin a line. */
+const COINS = 100_000;
+
+test("money is conserved from offers to invoice lines to the totals, in the tree and in cash", () => {
+  each((doc, r) => {
+    // every node is the sum of what is below it
+    const check = (n: CostNode): void => {
+      const below = n.children.length > 0 ? n.children : n.terms;
+      expect(Math.abs(below.reduce((s, x) => s + x.micros, 0) - n.micros)).toBeLessThanOrEqual(1);
+      n.children.forEach(check);
+    };
+    check(r.tree);
+    expect(r.tree.micros).toBe(r.total);
+    // invoices: each line is price × pieces and fee to the coin, in its currency; their sum is what cash and tree have
+    let sum = 0;
+    for (const i of invoicesOf(doc, r.basket)) {
+      for (const l of i.lines)
+        expect(Math.abs(l.unitPrice * l.buy.qty + l.fee - l.total)).toBeLessThanOrEqual(5000);
+      expect(i.lines.reduce((n, l) => n + l.total, 0)).toBe(i.total);
+      sum += Number(rateOf(doc, i.currency)) * i.total;
+    }
+    const paid = r.cash.find((c) => c.label.startsWith("parts, all"))!.micros;
+    expect(Math.abs(paid - sum)).toBeLessThanOrEqual(2);
+    const [parts] = r.tree.children;
+    const goods = parts!.children.filter((c) => ["parts-used", "parts-rounding"].includes(c.key));
+    expect(Math.abs(goods.reduce((n, c) => n + c.micros, 0) + r.leftover - paid)).toBeLessThanOrEqual(3);
+    // what is bought covers the need or is missing, piece by piece
+    r.basket.lines.forEach((l, i) => {
+      const bought = l.buys.reduce((n, b) => n + b.qty, 0);
+      expect(bought + l.missing).toBeGreaterThanOrEqual(r.needs[i]!.need);
+    });
+  });
+});
+
+test("more certainty never costs less and never starts fewer", () => {
+  each((doc) => {
+    const [less, more] = [0.5, 0.95].map((confidence) => rollUp({ ...doc, confidence }));
+    expect(more!.start).toBeGreaterThanOrEqual(less!.start);
+    // missing pieces cost nothing: only where both have all are they to be compared
+    if (!isComplete(less!.unpriced) || !isComplete(more!.unpriced)) return;
+    expect(spent(more!)).toBeGreaterThanOrEqual(spent(less!) - COINS);
+    expect(more!.cashNeeded).toBeGreaterThanOrEqual(less!.cashNeeded - COINS);
+  });
+});
+
+test("dearer offers never make a run cheaper", () => {
+  each((doc, r) => {
+    const offers = doc.offers.map((o, i) =>
+      i % 2 === 0
+        ? o
+        : { ...o, breaks: o.breaks.map((b) => ({ qty: b.qty, price: (Number(b.price) * 1.25).toFixed(6) })) },
+    );
+    const dearer = rollUp({ ...doc, offers });
+    // a part that becomes costly is bought over less: then another number of pieces is compared
+    if (dearer.needs.some((n, i) => n.whole !== r.needs[i]!.whole)) return;
+    expect(dearer.basket.total).toBeGreaterThanOrEqual(r.basket.total);
+    expect(spent(dearer)).toBeGreaterThanOrEqual(spent(r) - COINS);
+  });
+});
+
+test("a slower supplier, house or bench never brings a date forward", () => {
+  each((doc, r) => {
+    const slower: RunDocument[] = [
+      {
+        ...doc,
+        suppliers: doc.suppliers.map((s) => ({ ...s, daysMin: s.daysMin + 5, daysMax: s.daysMax + 9 })),
+      },
+      { ...doc, house: { ...doc.house!, price: { ...doc.house!.price, transitDays: 30 } } },
+      { ...doc, workshop: { ...doc.workshop, hoursPerDay: doc.workshop.hoursPerDay / 2 } },
+    ];
+    for (const s of slower) {
+      const { ready } = rollUp(s);
+      expect([ready.p50 >= r.ready.p50, ready.p90 >= r.ready.p90, ready.days >= r.ready.days - 1e-9]).toEqual(
+        [true, true, true],
+      );
+    }
+  });
+});
+
+test("a line that nothing covers makes no figure smaller that is shown as complete", () => {
+  each((doc, r) => {
+    const more = rollUp({
+      ...doc,
+      lines: [...doc.lines, madeLine("none", ["R9999"], { mpn: "NOBODY-HAS-IT" })],
+    });
+    expect(isComplete(more.unpriced)).toBe(false);
+    // so whatever it comes to is named a lower bound; the price itself is the other's
+    if (isComplete(r.unpriced)) expect(more.unpriced.lines).toContain("R9999");
+  });
+});
