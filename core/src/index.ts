@@ -12,6 +12,7 @@ export {
   lnGamma,
   type Method,
 } from "./assembly/yield.ts";
+export type { BoardFile, BoardSet, Corrections, Entry } from "./board/board-file.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff.ts";
 export type { Finding, Level, Move } from "./board/findings.ts";
@@ -23,7 +24,7 @@ export { layerName } from "./board/measure-keys.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
-export { type BoardFile, type BoardSet, type Corrections, type Entry, readBoard } from "./board/read.ts";
+export { readBoard } from "./board/read.ts";
 export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
@@ -101,47 +102,45 @@ export {
   slug,
 } from "./release/plan.ts";
 export { type AssemblyPlan, assemblyPlan } from "./run/assembly-house.ts";
-export { boardOf, ofBoard, Places, type RunBoard, type RunPlacement, unitOf } from "./run/boards.ts";
+export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { countUnpriced, isComplete, saysUnpriced, type Unpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type Directed, directedParts } from "./run/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
+  type LineOverride,
   type Mount,
+  ORIGINS,
+  type Origin,
+  type QuoteBasis,
   type RunAssembly,
   type RunChoices,
   type RunDocument,
   type RunLine,
   type RunLot,
   type RunOffer,
+  type RunPlacement,
   type RunQuote,
   type RunSupplier,
   SOURCE_CLASSES,
   type SourceClass,
   toRunDocument,
+  type Variant,
 } from "./run/document.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { toRunLines } from "./run/lines.ts";
-export type { NeedTerm, RunNeed, ShelfTake } from "./run/needs.ts";
-export type { Note, StageKey } from "./run/notes.ts";
+export type { Note, StageKey } from "./run/note.ts";
 export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
-export { OPTION_WORD, type QuoteBasis, quotationMisfits } from "./run/quotation-holds.ts";
+export { OPTION_WORD, quotationMisfits } from "./run/quotation-holds.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
 export { type BasketCache, basketKey, type RunResult, rollUp } from "./run/roll-up.ts";
 export { isUnnamed, type RuleClass, type RuleLines, ruleLines } from "./run/rule-lines.ts";
+export type { NeedTerm, RunNeed, ShelfTake } from "./run/run-need.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
-export {
-  asTree,
-  type LineOverride,
-  ORIGINS,
-  type Origin,
-  timesInProduct,
-  type Variant,
-  withVariant,
-} from "./run/structure.ts";
+export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export {
@@ -157,15 +156,7 @@ export {
 export { assemblyHouse } from "./run/who-places.ts";
 export * as shapes from "./shape/index.ts";
 export type { DataShape } from "./shape/shape.ts";
-export {
-  type Basket,
-  type BasketOptions,
-  bestBasket,
-  type LineBuys,
-  type Need,
-  type Proof,
-  proveBasket,
-} from "./sourcing/basket.ts";
+export { type BasketOptions, bestBasket, proveBasket } from "./sourcing/basket.ts";
 export { type OfferChange, offerChanges, type SeenOffer } from "./sourcing/changes.ts";
 export { cheapestPerLine, findBaskets } from "./sourcing/compare-baskets.ts";
 export {
@@ -178,6 +169,7 @@ export {
   type QtyReason,
 } from "./sourcing/explain.ts";
 export { type Instance, sourceDocument, toInstance } from "./sourcing/instance.ts";
+export type { Basket, LineBuys, Need, Proof } from "./sourcing/need.ts";
 export { type Buy, cheapestBuy, type Offer, priceAt, type Supplier, toBreaks } from "./sourcing/offer.ts";
 export { QUICK_EFFORT } from "./sourcing/optimum.ts";
 export {

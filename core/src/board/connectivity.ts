@@ -2,15 +2,8 @@ import { distanceTo } from "../gerber/solids.ts";
 import { NO_CONNECTION, type TestPoint } from "../netlist/read.ts";
 import type { LayerSolids } from "./copper.ts";
 import { type Finding, few } from "./findings.ts";
+import type { NetlistCheck } from "./measure-document.ts";
 import type { Net, Nets } from "./nets.ts";
-
-/** The listed nets against those extracted from the copper. */
-export interface NetlistCheck {
-  /** Listed names, unconnected points left out. */
-  readonly nets: number;
-  readonly points: number;
-  readonly agrees: boolean;
-}
 
 /** How far a listed point may lie from copper and still be on it, mm. */
 const ON_COPPER_MM = 0.05;

@@ -1,7 +1,7 @@
 import { KIND, type LayerImage } from "../gerber/image.ts";
+import type { BoardFile } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
-import type { BoardFile } from "./read.ts";
 
 /** Spots of two layers this near are over each other, mm. */
 const SAME_MM = 0.06;

@@ -1,4 +1,4 @@
-import type { Corrections } from "./read.ts";
+import type { Corrections } from "./board-file.ts";
 
 /** What a shop remembers: by the pattern of a file's name. */
 export interface Memory {

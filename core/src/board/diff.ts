@@ -1,13 +1,13 @@
 import { clipAreas, shrinkAreas } from "../geometry/clip.ts";
 import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
+import type { BoardFile, BoardSet } from "./board-file.ts";
 import { analyseLayer } from "./copper.ts";
 import type { BoardDiff, DiffPlace } from "./measure-document.ts";
 import { layerName } from "./measure-keys.ts";
 import { chainOutline } from "./outline.ts";
 import { type Box, ringBox } from "./outline-loops.ts";
 import { openingsOf, type PasteOpening } from "./paste.ts";
-import type { BoardFile, BoardSet } from "./read.ts";
 
 /** Differences narrower than this are drawing noise, mm. */
 const NOISE_MM = 0.005;

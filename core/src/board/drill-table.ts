@@ -1,5 +1,5 @@
+import type { BoardFile } from "./board-file.ts";
 import type { Measure } from "./measure-document.ts";
-import type { BoardFile } from "./read.ts";
 import { MOST_PLACES, r6 } from "./worst.ts";
 
 type Row = NonNullable<Measure["drillTable"]>[number];

@@ -1,20 +1,8 @@
 import type { LayerSolids } from "./copper.ts";
+import type { EdgeContacts } from "./measure-document.ts";
 import type { Pad } from "./nets.ts";
 import type { Outline } from "./outline.ts";
 import { r6 } from "./worst.ts";
-
-/** A row of contacts along a straight edge of the board. */
-export interface EdgeContacts {
-  readonly count: number;
-  readonly pitchMm: number;
-  readonly widthMm: number;
-  readonly lengthMm: number;
-  /** From the contacts' outer ends to the edge. */
-  readonly setbackMm: number;
-  readonly edge: "left" | "right" | "top" | "bottom";
-  /** The contact in the middle of the row. */
-  readonly at?: { readonly x: number; readonly y: number };
-}
 
 interface Candidate {
   readonly x: number;

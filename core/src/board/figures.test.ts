@@ -1,9 +1,10 @@
 import { expect, test } from "@jest/globals";
+import type { Corrections, Entry } from "./board-file.ts";
 import { diffBoards } from "./diff.ts";
 import { measureBoard } from "./measure.ts";
 import { pinsOfPackage } from "./package-pins.ts";
 import { PASTE_DENSITY, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
-import { type Corrections, type Entry, readBoard } from "./read.ts";
+import { readBoard } from "./read.ts";
 
 // every board here is a few shapes; what follows from them is worked out by hand beside it
 

@@ -8,9 +8,9 @@ import {
   type Solids,
   solidCovers,
 } from "../gerber/solids.ts";
+import type { BoardFile } from "./board-file.ts";
 import type { LayerSolids } from "./copper.ts";
 import type { Hole, Measure, Slot } from "./measure-document.ts";
-import type { BoardFile } from "./read.ts";
 import { r6, type Worst } from "./worst.ts";
 
 /** Round holes of all drill files; where nothing says it, a hole with copper around it on any layer is plated. */

@@ -1,6 +1,6 @@
+import type { BoardSet } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import type { Outline } from "./outline.ts";
-import type { BoardSet } from "./read.ts";
 
 /** What the job file states against what was found. */
 export function checkAgainstJob(

@@ -1,7 +1,7 @@
 import type { TestPoint } from "../netlist/read.ts";
+import type { BoardFile } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
-import type { BoardFile } from "./read.ts";
 
 /** Roles without which a board is another board. */
 const NEEDED = ["copper", "mask", "profile", "drill"];

@@ -1,3 +1,4 @@
+import type { BoardFile } from "./board-file.ts";
 import {
   addExpansions,
   addPitches,
@@ -8,12 +9,11 @@ import {
   textHeights,
 } from "./coats.ts";
 import { addSpaces, addStrokes, type LayerSolids } from "./copper.ts";
-import { type EdgeContacts, findEdgeContacts } from "./edge-contacts.ts";
+import { findEdgeContacts } from "./edge-contacts.ts";
 import type { Finding } from "./findings.ts";
-import type { Measure } from "./measure-document.ts";
+import type { EdgeContacts, Measure } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
 import { aperturesOf, FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
-import type { BoardFile } from "./read.ts";
 import type { Role, Side } from "./role.ts";
 import { r6, Worst } from "./worst.ts";
 

@@ -1,9 +1,7 @@
 import type { Rout } from "../drill/read.ts";
-import type { NetlistCheck } from "./connectivity.ts";
-import type { EdgeContacts } from "./edge-contacts.ts";
+
 import type { Finding } from "./findings.ts";
-import type { PasteAperture, StencilFigures } from "./paste.ts";
-import type { CrossCheck } from "./reconcile.ts";
+
 import type { Because, Role, Side } from "./role.ts";
 import type { Place } from "./worst.ts";
 
@@ -227,4 +225,60 @@ export interface Hole {
 export interface Slot extends Rout {
   readonly plated: boolean;
   readonly span?: readonly [number, number];
+}
+
+/** The listed nets against those extracted from the copper. */
+export interface NetlistCheck {
+  /** Listed names, unconnected points left out. */
+  readonly nets: number;
+  readonly points: number;
+  readonly agrees: boolean;
+}
+
+/** A row of contacts along a straight edge of the board. */
+export interface EdgeContacts {
+  readonly count: number;
+  readonly pitchMm: number;
+  readonly widthMm: number;
+  readonly lengthMm: number;
+  /** From the contacts' outer ends to the edge. */
+  readonly setbackMm: number;
+  readonly edge: "left" | "right" | "top" | "bottom";
+  /** The contact in the middle of the row. */
+  readonly at?: { readonly x: number; readonly y: number };
+}
+
+/** Figures of one foil thickness over all openings of a side. */
+export interface StencilFigures {
+  readonly minAreaRatio: number;
+  readonly minAspectRatio: number;
+  /** Openings whose area ratio is below 0.66. */
+  readonly below066: number;
+}
+
+/** Openings of one size and shape, with what each foil makes of them. */
+export interface PasteAperture {
+  readonly widthMm: number;
+  readonly lengthMm: number;
+  readonly areaMm2: number;
+  readonly count: number;
+  /** Area ratio by foil thickness. */
+  readonly areaRatio: Readonly<Record<string, number>>;
+  /** One of them. */
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Parts list against placement file against pads. */
+export interface CrossCheck {
+  readonly inBomNotPlaced: readonly string[];
+  readonly placedNotInBom: readonly string[];
+  readonly placedButDnp: readonly string[];
+  readonly partsOnBottom: readonly string[];
+  /** Parts with a pad that is drilled. */
+  readonly throughHole: readonly string[];
+  /** Fitted parts without a pad on the board; left out where no file says which pads are whose. */
+  readonly withoutPads?: readonly string[];
+  /** Pads whose part stands in no line of the list; left out likewise. */
+  readonly padsWithoutPart?: readonly string[];
 }

@@ -1,6 +1,6 @@
+import type { BoardFile } from "./board-file.ts";
 import type { LayerRow, Measure, Slot } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
-import type { BoardFile } from "./read.ts";
 import type { Side } from "./role.ts";
 import { r6 } from "./worst.ts";
 

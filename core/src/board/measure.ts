@@ -1,6 +1,7 @@
 import { orGivenUp, Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
 import { Attempts, NotMeasurable } from "./attempts.ts";
+import type { BoardFile, BoardSet } from "./board-file.ts";
 import { isIn, openPads } from "./coats.ts";
 import { checkNames, checkNetlist } from "./connectivity.ts";
 import { analyseLayer, type LayerSolids } from "./copper.ts";
@@ -18,7 +19,6 @@ import { joinNets, listNets, padsOf } from "./nets.ts";
 import { chainOutline } from "./outline.ts";
 import { padsByRef, patternsOf } from "./part-pads.ts";
 import { sayUnmarked, shapeOf } from "./pin-marks.ts";
-import type { BoardFile, BoardSet } from "./read.ts";
 import { reconcile } from "./reconcile.ts";
 import { sayMissingNames } from "./references.ts";
 import { checkRegistration } from "./registration-check.ts";

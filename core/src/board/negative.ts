@@ -1,8 +1,8 @@
 import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
 import { shapesOfObject } from "../gerber/shapes.ts";
+import type { BoardFile } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
-import type { BoardFile } from "./read.ts";
 
 /** Room left around a negative image where no outline bounds it, mm. */
 const MARGIN_MM = 1;

@@ -3,6 +3,7 @@ import { signedArea } from "../geometry/polygon.ts";
 import { type Aperture, KIND } from "../gerber/image.ts";
 import { ringsOfSolid, type Solids } from "../gerber/solids.ts";
 import type { LayerSolids } from "./copper.ts";
+import type { PasteAperture, StencilFigures } from "./measure-document.ts";
 import { r6 } from "./worst.ts";
 
 /** One opening of a stencil, before a foil is chosen. */
@@ -21,14 +22,6 @@ export const FOILS = [0.1, 0.12, 0.15] as const;
 
 /** Least area ratio for paste to leave the opening (recalled from IPC-7525). */
 export const LEAST_AREA_RATIO = 0.66;
-
-/** Figures of one foil thickness over all openings of a side. */
-export interface StencilFigures {
-  readonly minAreaRatio: number;
-  readonly minAspectRatio: number;
-  /** Openings whose area ratio is below 0.66. */
-  readonly below066: number;
-}
 
 /**
  * Openings of a paste layer: pieces that touch are one opening. Circles, obrounds, rectangles and rounded rectangles of
@@ -141,19 +134,6 @@ export function stencilFigures(openings: readonly PasteOpening[]): Record<string
       ];
     }),
   );
-}
-
-/** Openings of one size and shape, with what each foil makes of them. */
-export interface PasteAperture {
-  readonly widthMm: number;
-  readonly lengthMm: number;
-  readonly areaMm2: number;
-  readonly count: number;
-  /** Area ratio by foil thickness. */
-  readonly areaRatio: Readonly<Record<string, number>>;
-  /** One of them. */
-  readonly x: number;
-  readonly y: number;
 }
 
 /** The openings gathered by size, the one that releases worst first; sizes that differ by less than 1 µm are one. */

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
+import type { Entry } from "./board-file.ts";
 import { measureBoard } from "./measure.ts";
-import { type Entry, readBoard } from "./read.ts";
+import { readBoard } from "./read.ts";
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const head = (attributes = "") =>

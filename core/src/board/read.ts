@@ -2,12 +2,11 @@ import { type Bom, readBom } from "../bom/bom.ts";
 import { looksLikeBom } from "../bom/layout.ts";
 import type { BomColumn } from "../bom/words.ts";
 import { drillOfImage } from "../drill/from-image.ts";
-import { type DrillData, readDrill } from "../drill/read.ts";
-import type { LayerImage } from "../gerber/image.ts";
+import { readDrill } from "../drill/read.ts";
 import { type LayerLimits, readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
 import { base, checkJob, type JobFunctions, readJob } from "../job/read.ts";
-import { readNetlist, type TestPoint } from "../netlist/read.ts";
+import { readNetlist } from "../netlist/read.ts";
 import { type LayerParts, partsOfImage } from "../placement/from-image.ts";
 import {
   looksLikePlacement,
@@ -18,9 +17,10 @@ import {
 import { settlePlacements } from "../placement/settle.ts";
 import type { Cells } from "../table/columns.ts";
 import { chooseSheet, type NamedSheet } from "../table/sheets.ts";
+import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
 import { heldAgainstContent } from "./content.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
-import type { Finding, Move } from "./findings.ts";
+import type { Finding } from "./findings.ts";
 import { guessDrill, guessLayer, words } from "./guess.ts";
 import { kindOf } from "./kind.ts";
 import { sayGaps, sayLosses } from "./losses.ts";
@@ -28,60 +28,10 @@ import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
 import { askNegatives, positiveOf } from "./negative.ts";
 import { sayOrigins } from "./origins.ts";
 import { chainOutline } from "./outline.ts";
-import { type Role, type RoleGuess, roleFromFunction, type Side } from "./role.ts";
+import { type Role, type RoleGuess, roleFromFunction } from "./role.ts";
 import { NUMBERED, roleFromName, wordsOf } from "./role-name.ts";
 import { saySets } from "./sets.ts";
 import { settleDrills, settleLayers } from "./settle.ts";
-
-/** A file of a drop, unzipped; cells when it is a table somebody already split. */
-export interface Entry {
-  readonly path: string;
-  readonly bytes: Uint8Array;
-  readonly cells?: Cells;
-  /** Sheets of a workbook that has several; which holds the list is chosen here. */
-  readonly sheets?: readonly NamedSheet[];
-}
-
-/** What a person corrected: by path, the role or the columns. */
-export interface Corrections {
-  readonly roles?: Readonly<
-    Record<
-      string,
-      { readonly role: Role; readonly side?: Side; readonly index?: number; readonly plated?: boolean }
-    >
-  >;
-  readonly columns?: Readonly<Record<string, Readonly<Record<string, string>>>>;
-  /** By path, how its content is moved before it is used. */
-  readonly moves?: Readonly<Record<string, Move>>;
-}
-
-/** One file with the role it was given. */
-export interface BoardFile extends RoleGuess {
-  readonly path: string;
-  readonly bytes: number;
-  readonly layer?: LayerImage;
-  readonly drill?: DrillData;
-  /** Copper layers a drill file joins, first and last from 1; all where left out. */
-  readonly span?: readonly [number, number];
-  readonly headers?: readonly string[];
-}
-
-/** Everything read out of a drop. */
-export interface BoardSet {
-  readonly files: readonly BoardFile[];
-  readonly bom?: Bom;
-  readonly placements?: Placements;
-  readonly netlist?: { readonly file: string; readonly points: readonly TestPoint[] };
-  readonly job?: {
-    readonly thicknessMm?: number;
-    readonly widthMm?: number;
-    readonly heightMm?: number;
-    readonly layers?: number;
-    readonly name?: string;
-    readonly revision?: string;
-  };
-  readonly findings: readonly Finding[];
-}
 
 /**
  * Reads every file of a drop and gives each a role: attribute, else job file, else name and content together; what a

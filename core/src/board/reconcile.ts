@@ -3,22 +3,9 @@ import { lettersOf } from "../bom/refs.ts";
 import type { Placement, Placements } from "../placement/placement.ts";
 import type { OpenPad } from "./coats.ts";
 import { type Finding, few } from "./findings.ts";
+import type { CrossCheck } from "./measure-document.ts";
 import { pinsOfPackage } from "./package-pins.ts";
 import type { PartPads } from "./part-pads.ts";
-
-/** Parts list against placement file against pads. */
-export interface CrossCheck {
-  readonly inBomNotPlaced: readonly string[];
-  readonly placedNotInBom: readonly string[];
-  readonly placedButDnp: readonly string[];
-  readonly partsOnBottom: readonly string[];
-  /** Parts with a pad that is drilled. */
-  readonly throughHole: readonly string[];
-  /** Fitted parts without a pad on the board; left out where no file says which pads are whose. */
-  readonly withoutPads?: readonly string[];
-  /** Pads whose part stands in no line of the list; left out likewise. */
-  readonly padsWithoutPart?: readonly string[];
-}
 
 const NOT_PARTS = new Set(["TP", "FID", "MH", "H", "VIA"]);
 

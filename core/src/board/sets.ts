@@ -1,6 +1,6 @@
+import type { BoardFile } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import type { Loop, Outline } from "./outline.ts";
-import type { BoardFile } from "./read.ts";
 
 /** Says when a drop holds two sets of layers: files of one folder, or of one first name, that double another's roles. */
 export function saySets(files: readonly BoardFile[], findings: Finding[]): void {

@@ -1,8 +1,8 @@
 import { type DrillData, type DrillReading, READINGS, readDrill } from "../drill/read.ts";
 import { KIND } from "../gerber/image.ts";
+import type { BoardFile } from "./board-file.ts";
 import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
-import type { BoardFile } from "./read.ts";
 
 /**
  * Gives copper layers their place in the stack where a name only numbers them or says no side, and says two layers of

@@ -1,5 +1,11 @@
 import type { Work } from "../geometry/work.ts";
-import type { Solids } from "./solids.ts";
+/** The edges of some pieces, as solids keep them. */
+export interface Edged {
+  readonly edges: Float64Array;
+  readonly firstEdge: Int32Array;
+  readonly box: Float64Array;
+  readonly work: Work;
+}
 
 /** Rows an edge stands in, on average, at most. */
 const MOST_ROWS_AN_EDGE = 16;
@@ -14,7 +20,7 @@ export class RowIndex {
   private readonly e: Float64Array;
   private readonly work: Work;
 
-  constructor(s: Solids, k: number) {
+  constructor(s: Edged, k: number) {
     this.e = s.edges;
     this.work = s.work;
     const [from, to] = [s.firstEdge[k]!, s.firstEdge[k + 1]!];

@@ -1,7 +1,8 @@
 import { numberKey } from "../bom/number.ts";
 import { attributesOf } from "./attributes.ts";
 import { type Comparison, compareParts } from "./compare.ts";
-import { type FactLine, factsOfLine, factsOfPart, lineKey } from "./facts.ts";
+import type { FactLine } from "./fact-line.ts";
+import { factsOfLine, factsOfPart, lineKey } from "./facts.ts";
 import type { Alternate, LibraryPart } from "./part.ts";
 import { type ClassRules, ruleOf } from "./rules.ts";
 

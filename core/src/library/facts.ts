@@ -2,6 +2,7 @@ import { numberKey } from "../bom/number.ts";
 import { lettersOf } from "../bom/refs.ts";
 import { packageKey, ratingsOf } from "../bom/same.ts";
 import { readValue } from "../bom/value.ts";
+import type { FactLine } from "./fact-line.ts";
 import type { LibraryPart, PartKind } from "./part.ts";
 import { colourOf, headerOf } from "./words.ts";
 
@@ -13,16 +14,6 @@ export interface PartFacts {
   readonly package: string;
   /** Attribute key → text as typed, with its unit. */
   readonly params: Readonly<Record<string, string>>;
-}
-
-/** What is looked at of a line of the bill. */
-export interface FactLine {
-  readonly refs: readonly string[];
-  readonly valueText: string;
-  readonly package: string;
-  readonly mpn: string;
-  readonly maker: string;
-  readonly description: string;
 }
 
 const BY_LETTERS: Readonly<Record<string, PartKind>> = {

@@ -2,7 +2,8 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { candidatesFor } from "./candidates.ts";
 import { compareParts, coversDielectric, readAmount } from "./compare.ts";
-import { type FactLine, factsOfLine, lineKey, type PartFacts, ruleWords } from "./facts.ts";
+import type { FactLine } from "./fact-line.ts";
+import { factsOfLine, lineKey, type PartFacts, ruleWords } from "./facts.ts";
 import type { Alternate, LibraryPart } from "./part.ts";
 
 const line = (more: Partial<FactLine>): FactLine => ({

@@ -1,5 +1,6 @@
 import { packageKey } from "../bom/same.ts";
-import { type FactLine, factsOfLine, type PartFacts } from "./facts.ts";
+import type { FactLine } from "./fact-line.ts";
+import { factsOfLine, type PartFacts } from "./facts.ts";
 import type { PartKind } from "./part.ts";
 import { isOtherCapacitor } from "./words.ts";
 

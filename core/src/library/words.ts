@@ -1,4 +1,4 @@
-import type { FactLine } from "./facts.ts";
+import type { FactLine } from "./fact-line.ts";
 
 const COLOURS = [
   ["green", /\b(green|grn|gn|gruen|grün|vert|verde)\b/i],

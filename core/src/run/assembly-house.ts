@@ -1,12 +1,12 @@
 import { type HouseTerm, type HouseWork, housePrice, houseWork } from "../assembly/house-price.ts";
 import type { House } from "../fab/house.ts";
 import { roundMoney, toMicros } from "../money/money.ts";
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import { type HouseParcels, houseParcels } from "./house-parcels.ts";
-import type { RunNeed } from "./needs.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import type { LinePart } from "./parts.ts";
+import type { RunNeed } from "./run-need.ts";
 import type { PasteSides } from "./sides.ts";
 import { assemblyHouse } from "./who-places.ts";
 

@@ -1,6 +1,6 @@
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import type { PasteSides } from "./sides.ts";
 

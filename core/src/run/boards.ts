@@ -1,14 +1,7 @@
-import type { Placement } from "../placement/placement.ts";
-import type { RunDocument, RunLine } from "./document.ts";
+import type { RunDocument, RunLine, RunPlacement } from "./document.ts";
 
 /** A product's board in a run's document. */
 export type RunBoard = RunDocument["boards"][number];
-
-/** A part's place, on which board. */
-export interface RunPlacement extends Placement {
-  /** Id of the board; the only one where left out. */
-  readonly board?: string;
-}
 
 /** The board a line is on: its own, or the only one there is. */
 export const boardOf = (doc: RunDocument, line: Pick<RunLine, "board">): RunBoard | undefined =>

@@ -1,6 +1,5 @@
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
-import type { RunResult } from "./roll-up.ts";
 
 /** What the figures of a run leave out because nothing says its price: while there is any, they are a lower bound. */
 export interface Unpriced {
@@ -49,5 +48,5 @@ export const withoutStockLimits = (doc: RunDocument): RunDocument => ({
 const ANY_NUMBER = 1_000_000_000;
 
 /** How many things a result leaves out: lines, boards, assembly. */
-export const countUnpriced = (r: Pick<RunResult, "unpriced">): number =>
+export const countUnpriced = (r: { readonly unpriced: Unpriced }): number =>
   r.unpriced.lines.length + Number(r.unpriced.boards) + Number(r.unpriced.assembly);

@@ -1,13 +1,13 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import { ownConsumables, stencils } from "./assembly-cost.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
 import { invoicedParts } from "./invoice.ts";
-import type { RunNeed } from "./needs.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
+import type { RunNeed } from "./run-need.ts";
 
 /** Fees are named where some supplier takes any. */
 const shippingLabel = (doc: RunDocument): string =>

@@ -4,11 +4,9 @@ import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
+import type { Placement } from "../placement/placement.ts";
 import { runShape } from "../shape/run.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
-import type { RunPlacement } from "./boards.ts";
-import type { QuoteBasis } from "./quotation-holds.ts";
-import type { Origin, Variant } from "./structure.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
 export type Mount = "machine" | "hand" | "none";
@@ -238,3 +236,39 @@ export function toRunDocument(value: unknown): RunDocument {
     choices: doc.choices ?? {},
   };
 }
+
+/** A part's place, on which board. */
+export interface RunPlacement extends Placement {
+  /** Id of the board; the only one where left out. */
+  readonly board?: string;
+}
+
+/** What a quotation was asked for. */
+export interface QuoteBasis {
+  /** Boards in all. */
+  readonly boards: number;
+  readonly options: Partial<FabOptions>;
+  readonly revision: string;
+  /** Of an assembly quotation: who solders what goes on by hand. */
+  readonly handParts?: "here" | "house";
+}
+
+export type Origin = (typeof ORIGINS)[number];
+
+/** What a variant has otherwise than the bill, by line. */
+export interface LineOverride {
+  readonly dnp?: boolean;
+  readonly valueText?: string;
+  readonly mpn?: string;
+  readonly qty?: number;
+}
+
+/** A named set of differences from the bill. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  readonly overrides: Readonly<Record<string, LineOverride>>;
+}
+
+/** Where a line comes from. Only what is bought, or salvaged and not yet on the shelf, must be had from elsewhere. */
+export const ORIGINS = ["bought", "made", "printed", "salvaged", "supplied"] as const;

@@ -1,5 +1,5 @@
 import { convertMicros, type Micros, roundMoney, toMicros } from "../money/money.ts";
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import { type Buy, toBreaks } from "../sourcing/offer.ts";
 import type { RunDocument, RunOffer } from "./document.ts";
 import { rateOf } from "./parts.ts";

@@ -1,9 +1,9 @@
 import { numberKey } from "../bom/number.ts";
 import { candidatesFor, partOfLine } from "../library/candidates.ts";
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import type { Mount, RunDocument } from "./document.ts";
-import type { RunNeed } from "./needs.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
+import type { RunNeed } from "./run-need.ts";
 
 const MOUNT_WORDS: Readonly<Record<Mount, string>> = {
   machine: "put on by machine",

@@ -1,50 +1,14 @@
-import { isTaped, type LossKind, leaderPieces, needOf } from "../assembly/attrition.ts";
+import { isTaped, leaderPieces, needOf } from "../assembly/attrition.ts";
 import { numberKey } from "../bom/number.ts";
 import type { AssemblyPrice } from "../fab/house.ts";
-import { convertMicros, type Micros, toMicros } from "../money/money.ts";
-import type { Need } from "../sourcing/basket.ts";
+import { convertMicros, toMicros } from "../money/money.ts";
 import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
-import type { RunDocument, RunLine, RunLot } from "./document.ts";
+import type { Origin, RunDocument, RunLine, RunLot } from "./document.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import type { NeedTerm, RunNeed, ShelfTake } from "./run-need.ts";
 import { stripsFromShelf, stripsToBuy, stripsWith } from "./strips.ts";
-import type { Origin } from "./structure.ts";
 import { pooled, together, usableParts } from "./usable.ts";
 import { assemblyHouse } from "./who-places.ts";
-
-/** Pieces of one line on the way to what is needed. */
-export interface NeedTerm {
-  readonly line: string;
-  /** For the boards started, or for the good ones where nothing is soldered. */
-  readonly net: number;
-  readonly kind: LossKind;
-  readonly by: "hand" | "machine";
-}
-
-/** Pieces taken from a lot on the own shelf. */
-export interface ShelfTake {
-  readonly lot: RunLot;
-  readonly qty: number;
-  /** What they cost when they came, in the shop's currency. */
-  readonly cost: Micros;
-}
-
-/** What one purchase is for: one line of the bill, or all that have its number. */
-export interface RunNeed extends Need {
-  /** Lines it is bought for, in the order of the bill; the first gives the id. */
-  readonly lines: readonly string[];
-  readonly terms: readonly NeedTerm[];
-  /** All offers that may be bought for it; `offers` are those that can serve as it is mounted. */
-  readonly listed: readonly Offer[];
-  /** Lost on the way, over all its lines. */
-  readonly lost: number;
-  /** Goes as the leaders of strips in the house's feeders, one a strip. */
-  readonly leader: number;
-  /** Kept for rework. */
-  readonly reserve: number;
-  /** Pieces in all; `need` is what is left to buy after the shelf. */
-  readonly whole: number;
-  readonly shelf: readonly ShelfTake[];
-}
 
 /** Above this unit price a part counts as costly and is hardly bought over (domain.md 3.7). */
 export const COSTLY_MICROS = 2_000_000;

@@ -1,57 +1,21 @@
 import type { Finding, Level } from "../board/findings.ts";
-import type { Place } from "../board/worst.ts";
-import type { LimitCheck } from "../fab/check.ts";
 import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { libraryNotes } from "./library-notes.ts";
-import type { RunNeed } from "./needs.ts";
+import type { Add, BoardCheck, Note, StageKey } from "./note.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import { pricedSize } from "./order-boards.ts";
 import { partNotes } from "./part-notes.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import { OPTION_WORD, quotationNotes } from "./quotation-holds.ts";
+import type { RunNeed } from "./run-need.ts";
 import type { PasteSides } from "./sides.ts";
 import { sourceNotes } from "./source-notes.ts";
 import { sumNotes } from "./sum-notes.ts";
-
-export type StageKey =
-  | "board"
-  | "parts"
-  | "source"
-  | "fab"
-  | "panel"
-  | "assemble"
-  | "cost"
-  | "release"
-  | "order";
-
-/** A note for the margin: computed, with its key under which it can be accepted. */
-export interface Note {
-  readonly key: string;
-  readonly stage: StageKey;
-  readonly level: Level;
-  readonly text: string;
-  readonly do?: string;
-  readonly at?: Place | { readonly layer?: string; readonly x: number; readonly y: number };
-  readonly file?: string;
-  readonly line?: number;
-  readonly about?: readonly string[];
-  /** Id of the board it is about, where a product has several. */
-  readonly board?: string;
-  /** Line ids the note is tied to. */
-  readonly lines?: readonly string[];
-  /** A correction of the board's files that would mend it. */
-  readonly offer?: NonNullable<Finding["offer"]>;
-  /** Blockers that no reason lifts. */
-  readonly isFirm?: boolean;
-  readonly acceptedBecause?: string;
-  /** The key it was accepted under, where that is another. */
-  readonly acceptedAs?: string;
-}
 
 const FIRM = new Set([
   "archive-invalid",
@@ -63,9 +27,6 @@ const FIRM = new Set([
   "assembly-rate-missing",
 ]);
 const PART_TAGS = /^(bom|placement)-/;
-
-/** A check of a house's limits, of which board. */
-export type BoardCheck = LimitCheck & { readonly board?: string };
 
 /** The board a note is about, where that must be said. */
 const about = (doc: RunDocument, board: string | undefined) =>
@@ -118,9 +79,6 @@ export function collectNotes(
     };
   });
 }
-
-/** Takes a note. */
-export type Add = (stage: StageKey, key: string, level: Level, text: string, more?: Partial<Note>) => void;
 
 const keyOf = (f: Finding) => [f.tag, f.file ?? "", f.about?.[0] ?? f.line ?? f.row ?? ""].join(" ").trim();
 const pick = (f: Finding): Partial<Note> => ({

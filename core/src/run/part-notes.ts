@@ -2,7 +2,7 @@ import { isAmbiguousSize, padSpans, sizeMisfit, sizeSystem } from "../bom/chip-s
 import { isOutOfSeries } from "../bom/series.ts";
 import { boardMark, boardOf, ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
 import { isUnnamed, ruleLines } from "./rule-lines.ts";
 
 /** What is to be said of the bill: places, values, sizes, numbers. */

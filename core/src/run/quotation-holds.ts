@@ -1,17 +1,7 @@
 import type { FabOptions, House } from "../fab/house.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
 import type { BoardOrder } from "./order-boards.ts";
-
-/** What a quotation was asked for. */
-export interface QuoteBasis {
-  /** Boards in all. */
-  readonly boards: number;
-  readonly options: Partial<FabOptions>;
-  readonly revision: string;
-  /** Of an assembly quotation: who solders what goes on by hand. */
-  readonly handParts?: "here" | "house";
-}
 
 /** What an option is called in a sentence. */
 export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {

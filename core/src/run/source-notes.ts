@@ -1,9 +1,9 @@
-import type { Basket } from "../sourcing/basket.ts";
+import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument, SourceClass } from "./document.ts";
-import type { RunNeed } from "./needs.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
 import { type LinePart, nameOfLine } from "./parts.ts";
 import { ruleLines } from "./rule-lines.ts";
+import type { RunNeed } from "./run-need.ts";
 
 /** Prices and stock older than this are asked again, or confirmed by somebody. */
 export const FRESH_DAYS = 14;

@@ -1,24 +1,5 @@
 import type { RunDocument, RunLine } from "./document.ts";
 
-/** Where a line comes from. Only what is bought, or salvaged and not yet on the shelf, must be had from elsewhere. */
-export const ORIGINS = ["bought", "made", "printed", "salvaged", "supplied"] as const;
-export type Origin = (typeof ORIGINS)[number];
-
-/** What a variant has otherwise than the bill, by line. */
-export interface LineOverride {
-  readonly dnp?: boolean;
-  readonly valueText?: string;
-  readonly mpn?: string;
-  readonly qty?: number;
-}
-
-/** A named set of differences from the bill. */
-export interface Variant {
-  readonly id: string;
-  readonly name: string;
-  readonly overrides: Readonly<Record<string, LineOverride>>;
-}
-
 /** The document with the chosen variant laid over its bill; itself where none is chosen. */
 export function withVariant(doc: RunDocument): RunDocument {
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant);

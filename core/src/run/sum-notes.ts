@@ -3,7 +3,7 @@ import { readAmount } from "../library/compare.ts";
 import { factsOfLine, valueWords } from "../library/facts.ts";
 import { standingSum, type Toleranced } from "../sums/evaluate.ts";
 import type { RunDocument, RunLine } from "./document.ts";
-import type { Add } from "./notes.ts";
+import type { Add } from "./note.ts";
 
 const UNITS: Readonly<Record<string, "ohm" | "farad" | "volt" | "hertz">> = {
   Ω: "ohm",

@@ -3,8 +3,8 @@ import { numberKey } from "../bom/number.ts";
 import { candidatesFor } from "../library/candidates.ts";
 import type { Offer } from "../sourcing/offer.ts";
 import type { RunDocument, RunLine } from "./document.ts";
-import type { RunNeed } from "./needs.ts";
 import type { LinePart } from "./parts.ts";
+import type { RunNeed } from "./run-need.ts";
 import { assemblyHouse } from "./who-places.ts";
 
 /** What pieces come in. */

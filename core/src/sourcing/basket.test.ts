@@ -1,8 +1,9 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { microsToNumber, microsToText, toMicros } from "../money/money.ts";
-import { bestBasket, type Need } from "./basket.ts";
+import { bestBasket } from "./basket.ts";
 import { findBaskets } from "./compare-baskets.ts";
+import type { Need } from "./need.ts";
 import { buyAt, cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
 
 const offer = (

@@ -1,5 +1,6 @@
-import { type Basket, basketOf, bestBasket, better, type Need } from "./basket.ts";
+import { basketOf, bestBasket, better } from "./basket.ts";
 import { coverLine, type Pick } from "./cover.ts";
+import type { Basket, Need } from "./need.ts";
 import type { Supplier } from "./offer.ts";
 import { QUICK_EFFORT } from "./optimum.ts";
 import { type Problem, toProblem } from "./problem.ts";

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { microsToText, toMicros } from "../money/money.ts";
-import { bestBasket, type Need } from "./basket.ts";
+import { bestBasket } from "./basket.ts";
 import { explainBasket, explainLine } from "./explain.ts";
+import type { Need } from "./need.ts";
 import { type Supplier, toBreaks } from "./offer.ts";
 
 const offer = (

@@ -1,5 +1,6 @@
 import type { Micros } from "../money/money.ts";
-import { type Basket, bestBasket, bestWithin, type LineBuys, type Need } from "./basket.ts";
+import { bestBasket, bestWithin } from "./basket.ts";
+import type { Basket, LineBuys, Need } from "./need.ts";
 import { type Buy, buyAt, type Offer, priceAt, type Supplier } from "./offer.ts";
 import { QUICK_EFFORT } from "./optimum.ts";
 

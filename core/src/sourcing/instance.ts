@@ -1,6 +1,7 @@
 import { AppError } from "../errors.ts";
 import { microsToNumber, toMicros } from "../money/money.ts";
-import type { Basket, BasketOptions, Need } from "./basket.ts";
+import type { BasketOptions } from "./basket.ts";
+import type { Basket, Need } from "./need.ts";
 import { type Offer, type Supplier, toBreaks } from "./offer.ts";
 
 /** A sourcing problem as a document; see docs/cli.md. Money as decimal numbers or texts. */

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { Micros } from "../money/money.ts";
-import { bestBasket, type Need, proveBasket } from "./basket.ts";
+import { bestBasket, proveBasket } from "./basket.ts";
+import type { Need } from "./need.ts";
 import type { Offer, Supplier } from "./offer.ts";
 import { searchOptimum } from "./optimum.ts";
 import { toProblem } from "./problem.ts";

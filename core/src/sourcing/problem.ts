@@ -1,4 +1,4 @@
-import type { Need } from "./basket.ts";
+import type { Need } from "./need.ts";
 import { buyAt, type Offer, type Supplier, wholeStock } from "./offer.ts";
 
 /** Quantities of an offer that share one unit price: lo, lo + step, … hi. Money in whole micros. */

@@ -1,4 +1,4 @@
-import type { Basket, Need, Proof } from "./basket.ts";
+import type { Basket, Need, Proof } from "./need.ts";
 
 /** Baskets tried to prove which purchase gets the last pieces; steps, not time. */
 const MOST_TRIED = 200;
