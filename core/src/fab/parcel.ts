@@ -31,9 +31,9 @@ export function inOneParcel(house: House, quotes: readonly FabQuote[]): FabQuote
       leadDays,
       days: leadDays + q.transitDays,
       sum: q.sum
-        .filter((t) => i === 0 || t.label !== "import handling")
+        .filter((t) => i === 0 || t.key !== "handling")
         .map((t) =>
-          t.label === "freight"
+          t.key === "freight"
             ? { ...t, micros: own as Micros, note: `its share of one parcel of ${kg.toFixed(2)} kg` }
             : t,
         ),

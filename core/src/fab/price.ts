@@ -14,6 +14,9 @@ export interface BoardFacts {
 /** Packing of a parcel, kg. */
 export const PACKING_KG = 0.15;
 
+/** Terms of a house's price. */
+export type FabTermKey = "setup" | "area" | "holes" | "test" | "lead" | "freight" | "handling";
+
 /** A house's price for a number of pieces. */
 export interface FabQuote {
   readonly pieces: number;
@@ -28,7 +31,13 @@ export interface FabQuote {
   readonly days: number;
   /** Fewer would do, and would cost more. */
   readonly insteadOf?: { readonly pieces: number; readonly total: Micros };
-  readonly sum: readonly { readonly label: string; readonly micros: Micros; readonly note?: string }[];
+  /** Term by term; what is done with a term goes by its key. */
+  readonly sum: readonly {
+    readonly key: FabTermKey;
+    readonly label: string;
+    readonly micros: Micros;
+    readonly note?: string;
+  }[];
 }
 
 /**
@@ -102,29 +111,41 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     transitDays: p.transitDays,
     days: lead.days + extraDays + p.transitDays,
     sum: [
-      { label: "set-up", micros: round(setup + optionSetup), note: "of the house and of the options chosen" },
-      { label: "area", micros: round(areaPrice), note: `${billed.toFixed(2)} dm² billed × rate × ${tier}` },
+      {
+        key: "setup" as const,
+        label: "set-up",
+        micros: round(setup + optionSetup),
+        note: "of the house and of the options chosen",
+      },
+      {
+        key: "area" as const,
+        label: "area",
+        micros: round(areaPrice),
+        note: `${billed.toFixed(2)} dm² billed × rate × ${tier}`,
+      },
       ...(drilling > 0
         ? [
             {
+              key: "holes" as const,
               label: "holes over the free density",
               micros: round(drilling),
               note: `${Math.round(board.holes / a)} per dm², ${p.freeHolesPerDm2} free`,
             },
           ]
         : []),
-      { label: "electrical test", micros: round(test) },
+      { key: "test" as const, label: "electrical test", micros: round(test) },
       ...(lead.factor !== 1
         ? [
             {
+              key: "lead" as const,
               label: "shorter lead time",
               micros: round(boards - before),
               note: `× ${lead.factor} for ${lead.days} days`,
             },
           ]
         : []),
-      { label: "freight", micros: freight, note: `${kg.toFixed(2)} kg` },
-      ...(handling > 0 ? [{ label: "import handling", micros: handling }] : []),
+      { key: "freight" as const, label: "freight", micros: freight, note: `${kg.toFixed(2)} kg` },
+      ...(handling > 0 ? [{ key: "handling" as const, label: "import handling", micros: handling }] : []),
     ],
   };
 }

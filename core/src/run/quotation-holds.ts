@@ -1,7 +1,5 @@
 import type { FabOptions, House } from "../fab/house.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
-import type { Add } from "./note.ts";
-import type { BoardOrder } from "./order-boards.ts";
 
 /** What an option is called in a sentence. */
 export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {
@@ -43,41 +41,4 @@ export function quotationMisfits(
       out.push(`${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key])}`);
   }
   return out;
-}
-
-/** What is to be said of the house's quotation: that it is for something else, for nobody knows what, or past its date. */
-export function quotationNotes(
-  doc: RunDocument,
-  house: House,
-  orders: readonly BoardOrder[],
-  add: Add,
-): void {
-  const quote = quotationOf(doc, house.id);
-  if (!quote) return;
-  const unfit = orders[0]?.unfit;
-  if (unfit) {
-    add(
-      "fab",
-      "quote-elsewhere",
-      "warning",
-      `The quotation of ${house.name} of ${quote.capturedOn} was for ${unfit.misfits.join("; for ")}. The estimate counts.`,
-      { do: "Ask for a new one and type it, or remove the old one." },
-    );
-    return;
-  }
-  if (!quote.basis)
-    add(
-      "fab",
-      "quote-unbased",
-      "remark",
-      `The quotation of ${house.name} does not say for how many boards and which options it was; it is taken to hold.`,
-    );
-  if (quote.validUntil !== undefined && quote.validUntil < doc.today)
-    add(
-      "fab",
-      "quote-expired",
-      "error",
-      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
-      { do: "Ask for a new one, or remove it to use the estimate." },
-    );
 }

@@ -8,20 +8,22 @@ import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Basket, Need } from "../sourcing/need.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
-import { assemblyNode, type Minutes } from "./assembly-cost.ts";
+import type { Minutes } from "./assembly-cost.ts";
 import { type AssemblyPlan, assemblyPlan } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
 import { type Unpriced, unpricedOf } from "./complete.ts";
-import { boardsNode, cashList, leftoverOf, otherNode, partsNode } from "./cost-nodes.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf } from "./needs.ts";
 import type { BoardCheck, Note, StageKey } from "./note.ts";
 import { collectNotes } from "./notes.ts";
 import { type BoardOrder, orderBoards } from "./order-boards.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
-import { type ReadyBy, readyBy } from "./ready.ts";
+import { leftoverOf } from "./parts-cost.ts";
+import { type Branches, type ReadyBy, readyBy } from "./ready.ts";
 import type { RunNeed } from "./run-need.ts";
 import { type PasteSides, pasteSides } from "./sides.ts";
+import { STAGES } from "./stages/index.ts";
+import type { CashTerm, Worked } from "./stages/stage.ts";
 import { withVariant } from "./structure.ts";
 
 /** Everything about one run, computed. */
@@ -49,13 +51,32 @@ export interface RunResult {
   readonly cashNeeded: Micros;
   /** Worth of the parts that stay as stock, at what they cost; not in `total`. */
   readonly leftover: Micros;
-  readonly cash: readonly { readonly label: string; readonly micros: number; readonly note?: string }[];
+  readonly cash: readonly CashTerm[];
   readonly ready: ReadyBy;
   /** What the figures leave out: while there is anything, cost, cash and days are a lower bound. */
   readonly unpriced: Unpriced;
   readonly notes: readonly Note[];
   readonly blockers: readonly Note[];
   readonly stages: Readonly<Record<StageKey, { readonly micros: number; readonly days: number }>>;
+}
+
+/** Days where no stage has any. */
+const NO_BRANCHES: Branches = { partsDays: [0, 0], fabDays: 0, fabSigma: 0, houseDays: 0, ownDays: 0 };
+
+/** Cash with the tax on purchases that is got back later. */
+function withTax(doc: RunDocument, terms: readonly CashTerm[]): readonly CashTerm[] {
+  const { taxRate } = doc.workshop;
+  if (taxRate <= 0) return terms;
+  const net = terms.reduce((s, t) => s + t.micros, 0);
+  return [
+    ...terms,
+    {
+      key: "tax",
+      label: "recoverable tax",
+      micros: net * taxRate,
+      note: `${Math.round(taxRate * 1000) / 10} % on purchases`,
+    },
+  ];
 }
 
 /** Baskets already found for the same needs, shared between what-ifs of one run. */
@@ -102,43 +123,42 @@ export function rollUp(
   const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
   const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
   const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
-  const tree = branch("run", "Run", [
-    partsNode(doc, parts, needs, basket),
-    boardsNode(doc, orders),
-    assemblyNode(doc, parts, minutes, start, sides.ofDesigns, plan),
-    otherNode(doc, start),
-  ]);
+  const w: Worked = {
+    doc,
+    parts,
+    quality,
+    start,
+    needs,
+    basket,
+    house,
+    options,
+    checks,
+    orders,
+    sides,
+    plan,
+    time,
+    minutes,
+  };
+  const costs = STAGES.map((s) => [s.key, s.cost?.(w)] as const);
+  const tree = branch(
+    "run",
+    "Run",
+    costs.flatMap(([, node]) => node ?? []),
+  );
   const total = tree.micros;
   const perGood = Math.round(total / expectedGood) as Micros;
-  const cash = cashList(doc, basket, orders, sides.ofDesigns, plan);
-  const quoted = new Map(
-    doc.offers.flatMap((o) => (o.leadDays === undefined ? [] : [[o.id, o.leadDays] as const])),
+  const cash = withTax(
+    doc,
+    STAGES.flatMap((s) => s.cash?.(w) ?? []),
   );
-  // a supplier's own days, and what an offer bought from takes besides
-  const partsDays = basket.suppliers.reduce<[number, number]>(
-    (d, id) => {
-      const s = doc.suppliers.find((x) => x.id === id);
-      if (!s) return d;
-      const buys = basket.lines.flatMap((l) => l.buys.filter((b) => b.supplier === id));
-      const more = Math.max(0, ...buys.map((b) => quoted.get(b.offer) ?? 0));
-      return [Math.max(d[0], s.daysMin + more), Math.max(d[1], s.daysMax + more)];
-    },
-    [0, 0],
+  const ready = readyBy(
+    doc.today,
+    Object.assign({ ...NO_BRANCHES }, ...STAGES.map((s) => s.ready?.(w) ?? {})),
   );
-  const onWay = plan?.parcels.partsOnDays ?? 0;
-  const assemblyDays = plan ? plan.days + plan.parcels.days : 0;
-  const hoursPerDay = Math.max(1, doc.workshop.hoursPerDay);
-  const ready = readyBy(doc.today, {
-    partsDays: partsDays[1] > 0 ? [partsDays[0] + onWay, partsDays[1] + onWay] : partsDays,
-    fabDays: Math.max(0, ...orders.map((o) => o.days)),
-    fabSigma: house?.price.delaySigmaDays ?? 0,
-    houseDays: assemblyDays,
-    ownDays: minutes.total / 60 / hoursPerDay,
+  const notes = collectNotes(doc, (add) => {
+    for (const s of STAGES) s.notes?.(w, add);
   });
-  const notes = collectNotes(doc, parts, needs, basket, house, checks, options, orders, sides, plan);
   const blockers = notes.filter((n) => n.level === "error" && !n.acceptedBecause);
-  const of = (key: string) => tree.children.find((c) => c.key === key)!.micros;
-  const stage = (micros: number, days: number) => ({ micros: micros / expectedGood, days });
   return {
     start,
     expectedGood,
@@ -170,17 +190,12 @@ export function rollUp(
     ),
     notes,
     blockers,
-    stages: {
-      board: stage(0, 0),
-      parts: stage(0, 0),
-      source: stage(of("parts"), partsDays[1]),
-      fab: stage(of("boards"), Math.max(0, ...orders.map((o) => o.days))),
-      panel: stage(0, 0),
-      assemble: stage(of("assembly"), assemblyDays + minutes.total / 60 / hoursPerDay),
-      cost: stage(of("other"), 0),
-      release: stage(0, 0),
-      order: stage(0, 0),
-    },
+    stages: Object.fromEntries(
+      costs.map(([key, node], i) => [
+        key,
+        { micros: (node?.micros ?? 0) / expectedGood, days: STAGES[i]!.days?.(w) ?? 0 },
+      ]),
+    ) as RunResult["stages"],
   };
 }
 

@@ -41,7 +41,7 @@ test("two sides at home: two stencils, two set-ups, two prints and heats; placin
   const hours = leafOf({ ...paid, workshop: { ...paid.workshop, hourlyRate: "60" } }, "own-hours")!;
   expect(hours.terms.slice(0, 2).map((t) => t.micros)).toEqual([70_000_000, 2_250_000]);
   expect(r.notes.find((n) => n.key === "bottom-parts")?.text).toContain("two stencils");
-  expect(r.cash.find((c) => c.label === "stencil")?.micros).toBe(44_000_000);
+  expect(r.cash.find((c) => c.key === "stencil")?.micros).toBe(44_000_000);
 });
 
 test("one side, and places nobody knows: once", () => {
@@ -97,8 +97,8 @@ test("parts and boards travel to the house and back, over the border once; with 
     ["parts to the house", 21_500_000],
   ]);
   // what is shown is what is paid: the tree's house and the cash's are the same money
-  const cash = (label: string) => r.cash.find((c) => c.label === label)!.micros;
-  expect(cash("assembly") + cash("parcels to the house and back")).toBe(145_760_000 + 49_000_000);
+  const cash = (key: string) => r.cash.find((c) => c.key === key)!.micros;
+  expect(cash("assembly") + cash("house-parcels")).toBe(145_760_000 + 49_000_000);
 });
 
 test("an assembly quotation counts for what it was for, and falls back to the estimate for anything else", () => {
@@ -139,7 +139,7 @@ test("a house that charges in money without a rate blocks; it is never taken one
   const doc = run({ method: "house", house: "far" });
   const r = rollUp({ ...doc, houses: [OTHER, { ...FAR, currency: "SEK" }] });
   expect(r.blockers.map((n) => n.key)).toContain("assembly-rate-missing SEK");
-  expect(r.cash.find((c) => c.label === "assembly")?.micros).toBe(0);
+  expect(r.cash.find((c) => c.key === "assembly")?.micros).toBe(0);
 });
 
 test("Board K at a house: 90.40 once and 1.692 a board (worked example)", () => {

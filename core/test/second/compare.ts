@@ -42,7 +42,7 @@ export function bothWays(given: RunDocument): {
   const cents = (v: number) => (Math.round(v * 100) / 100).toFixed(2);
   const whole = new Map(r.needs.map((n) => [n.id, n.whole]));
   const boards = r.orders.reduce((n, o) => n + o.micros, 0) / 1e6;
-  const paid = r.cash.find((c) => c.label.startsWith("parts"))!.micros / 1e6;
+  const paid = r.cash.find((c) => c.key === "parts")!.micros / 1e6;
   return {
     ours: {
       start: r.start,

@@ -1,20 +1,18 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
-import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
+import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
-import { ownConsumables, stencils } from "./assembly-cost.ts";
-import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
 import { invoicedParts } from "./invoice.ts";
-import type { BoardOrder } from "./order-boards.ts";
-import { inShopCurrency, type LinePart, nameOfLine, rateOf } from "./parts.ts";
+import { type LinePart, nameOfLine } from "./parts.ts";
 import type { RunNeed } from "./run-need.ts";
 
 /** Fees are named where some supplier takes any. */
-const shippingLabel = (doc: RunDocument): string =>
+export const shippingLabel = (doc: RunDocument): string =>
   doc.suppliers.some((s) => s.smallOrder || s.handling !== undefined)
     ? "shipping and fees of parts"
     : "shipping of parts";
 
+/** Parts that the boards use, what is made here, the shelf, parcels, duty, and what invoices round. */
 export function partsNode(
   doc: RunDocument,
   parts: readonly LinePart[],
@@ -102,100 +100,4 @@ export function leftoverOf(doc: RunDocument, needs: readonly RunNeed[], basket: 
     return bought === 0 ? 0 : spend * (1 - Math.min(bought, needs[i]!.need) / bought);
   });
   return Math.round(kept.reduce((a, b) => a + b, 0)) as Micros;
-}
-
-export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): CostNode {
-  return branch(
-    "boards",
-    "Bare boards",
-    orders.map((o, i) => {
-      const currency = o.quoted?.currency ?? doc.house?.currency ?? doc.workshop.currency;
-      const rate = rateOf(doc, currency) ?? "0";
-      const note = rate === "1" ? "" : ` at ${rate}`;
-      if (o.quoted)
-        return leaf(`board-${i}`, o.name, [
-          {
-            label: "quotation",
-            micros: o.micros,
-            note: `${o.quoted.total} ${currency}${note}`,
-            from: `quotation of ${o.quoted.capturedOn}`,
-          },
-        ]);
-      const fixed = o.quote.sum
-        .filter((t) => ["set-up", "freight", "import handling"].includes(t.label))
-        .reduce((s, t) => s + t.micros, 0);
-      const fewer = o.quote.insteadOf;
-      const why = fewer ? `; ${o.quote.pieces} cost less than ${fewer.pieces}` : "";
-      const terms = o.quote.sum.map((t) => ({
-        label: t.label,
-        micros: convertMicros(t.micros, rate) as number,
-        ...(t.note || note ? { note: `${t.note ?? ""}${t.label === "area" ? why : ""}${note}`.trim() } : {}),
-        from: `profile of ${doc.house?.checkedOn ?? ""}`,
-      }));
-      const rounding = o.micros - terms.reduce((s, t) => s + t.micros, 0);
-      if (rounding !== 0)
-        terms.push({ label: "rounding", micros: rounding, from: "the house rounds its sum" });
-      return leaf(`board-${i}`, `${o.quote.pieces} × ${o.name}`, terms, convertMicros(fixed, rate));
-    }),
-  );
-}
-
-export function otherNode(doc: RunDocument, start: number): CostNode {
-  const rate = toMicros(doc.workshop.hourlyRate);
-  const { testMinutes, packMinutes } = doc.assembly;
-  return branch("other", "Test and packing", [
-    leaf("testing", "test and packing", [
-      {
-        label: "test",
-        micros: (start * testMinutes * rate) / 60,
-        note: `${start} boards × ${testMinutes} min`,
-      },
-      {
-        label: "packing",
-        micros: (start * packMinutes * rate) / 60,
-        note: `${start} boards × ${packMinutes} min`,
-      },
-    ]),
-  ]);
-}
-
-export function cashList(
-  doc: RunDocument,
-  basket: Basket,
-  orders: readonly BoardOrder[],
-  sides: number,
-  plan: AssemblyPlan | undefined,
-) {
-  const list: { label: string; micros: number; note?: string }[] = [
-    { label: "parts, all that is bought", micros: invoicedParts(doc, basket) },
-    { label: shippingLabel(doc), micros: basket.shipping },
-    ...(basket.duty > 0 ? [{ label: "duty on parts", micros: basket.duty as number }] : []),
-    ...orders.map((o) => ({ label: o.name, micros: o.micros as number, note: doc.house?.name ?? "" })),
-  ];
-  if (plan) {
-    const micros = plan.terms.reduce((n, t) => n + t.micros, 0);
-    list.push({
-      label: "assembly",
-      micros: inShopCurrency(doc, micros, plan.currency),
-      note: plan.house.name,
-    });
-    const ways = plan.parcels.terms.reduce((n, t) => n + t.micros, 0);
-    if (ways > 0)
-      list.push({
-        label: "parcels to the house and back",
-        micros: inShopCurrency(doc, ways, plan.house.currency),
-        note: plan.house.name,
-      });
-  } else {
-    if (doc.assembly.method === "stencil") list.push({ label: "stencil", micros: stencils(doc, sides) });
-    list.push({ label: "paste, flux, cleaning", micros: ownConsumables(doc) });
-  }
-  const net = list.reduce((s, t) => s + t.micros, 0);
-  if (doc.workshop.taxRate > 0)
-    list.push({
-      label: "recoverable tax",
-      micros: net * doc.workshop.taxRate,
-      note: `${Math.round(doc.workshop.taxRate * 1000) / 10} % on purchases`,
-    });
-  return list;
 }

@@ -1,0 +1,34 @@
+import type { Finding } from "../board/findings.ts";
+import { boardMark } from "./boards.ts";
+import type { RunDocument } from "./document.ts";
+import type { Add, Note } from "./note.ts";
+
+/** Findings about the list and the places belong to the bill, unless they show a place on the board. */
+const PART_TAGS = /^(bom|placement)-/;
+
+/** The board a note is about, where that must be said. */
+export const aboutBoard = (doc: RunDocument, board: string | undefined) =>
+  doc.boards.length > 1 && board !== undefined ? { board } : {};
+
+/** What reading and measuring each board found. */
+export function boardNotes(doc: RunDocument, add: Add): void {
+  for (const b of doc.boards)
+    for (const f of b.measure.findings)
+      add(
+        PART_TAGS.test(f.tag) && !f.at ? "parts" : "board",
+        keyOf(f) + boardMark(doc, b.id),
+        f.level,
+        doc.boards.length > 1 ? `${b.name}: ${f.text}` : f.text,
+        { ...pick(f), ...aboutBoard(doc, b.id) },
+      );
+}
+
+const keyOf = (f: Finding) => [f.tag, f.file ?? "", f.about?.[0] ?? f.line ?? f.row ?? ""].join(" ").trim();
+const pick = (f: Finding): Partial<Note> => ({
+  ...(f.do ? { do: f.do } : {}),
+  ...(f.at ? { at: f.at } : {}),
+  ...(f.file ? { file: f.file } : {}),
+  ...(f.line ? { line: f.line } : {}),
+  ...(f.about ? { about: f.about } : {}),
+  ...(f.offer ? { offer: f.offer } : {}),
+});

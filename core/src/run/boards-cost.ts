@@ -1,0 +1,43 @@
+import { branch, type CostNode, leaf } from "../costing/tree.ts";
+import { convertMicros } from "../money/money.ts";
+import type { RunDocument } from "./document.ts";
+import type { BoardOrder } from "./order-boards.ts";
+import { rateOf } from "./parts.ts";
+
+/** Terms of a house's price that do not grow with the pieces. */
+const FIXED = new Set(["setup", "freight", "handling"]);
+
+/** What the house charges for each board of the product, by its quotation or term by term. */
+export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): CostNode {
+  return branch(
+    "boards",
+    "Bare boards",
+    orders.map((o, i) => {
+      const currency = o.quoted?.currency ?? doc.house?.currency ?? doc.workshop.currency;
+      const rate = rateOf(doc, currency) ?? "0";
+      const note = rate === "1" ? "" : ` at ${rate}`;
+      if (o.quoted)
+        return leaf(`board-${i}`, o.name, [
+          {
+            label: "quotation",
+            micros: o.micros,
+            note: `${o.quoted.total} ${currency}${note}`,
+            from: `quotation of ${o.quoted.capturedOn}`,
+          },
+        ]);
+      const fixed = o.quote.sum.filter((t) => FIXED.has(t.key)).reduce((s, t) => s + t.micros, 0);
+      const fewer = o.quote.insteadOf;
+      const why = fewer ? `; ${o.quote.pieces} cost less than ${fewer.pieces}` : "";
+      const terms = o.quote.sum.map((t) => ({
+        label: t.label,
+        micros: convertMicros(t.micros, rate) as number,
+        ...(t.note || note ? { note: `${t.note ?? ""}${t.key === "area" ? why : ""}${note}`.trim() } : {}),
+        from: `profile of ${doc.house?.checkedOn ?? ""}`,
+      }));
+      const rounding = o.micros - terms.reduce((s, t) => s + t.micros, 0);
+      if (rounding !== 0)
+        terms.push({ label: "rounding", micros: rounding, from: "the house rounds its sum" });
+      return leaf(`board-${i}`, `${o.quote.pieces} × ${o.name}`, terms, convertMicros(fixed, rate));
+    }),
+  );
+}

@@ -1,0 +1,182 @@
+import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
+import { aboutBoard } from "./board-notes.ts";
+import { boardMark, ofBoard } from "./boards.ts";
+import type { RunDocument } from "./document.ts";
+import type { Add, BoardCheck } from "./note.ts";
+import { type BoardOrder, pricedSize } from "./order-boards.ts";
+import { rateOf } from "./parts.ts";
+import { OPTION_WORD, quotationOf } from "./quotation-holds.ts";
+
+const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "mm" ? " mm" : ""}`;
+
+/** What is to be said of house, options, limits and quotation. */
+export function fabNotes(
+  doc: RunDocument,
+  house: House | undefined,
+  checks: readonly BoardCheck[],
+  options: FabOptions | undefined,
+  orders: readonly BoardOrder[],
+  add: Add,
+): void {
+  if (!house || !options) {
+    add("fab", "house-missing", "error", "No house is chosen for the bare boards.", {
+      do: "Choose one; each shows what it would change.",
+    });
+    return;
+  }
+  for (const b of doc.boards) {
+    if (b.measure.outline?.widthMm !== undefined) continue;
+    const [w, h] = pricedSize(b.measure);
+    add(
+      "fab",
+      `board-size-unknown${boardMark(doc, b.id)}`,
+      "error",
+      `The size of ${b.name} is not known, it has no closed outline: ${w * h > 0 ? `price and weight rest on the box of its copper, ${w.toFixed(1)} × ${h.toFixed(1)} mm; the board is larger as a rule` : "its area and weight count nothing here"}.`,
+      { do: "Mend the outline, or have the house quote the board.", ...aboutBoard(doc, b.id) },
+    );
+  }
+  for (const g of givenUp(house, doc.options, doc.houses ?? [house]))
+    add(
+      "fab",
+      `option-gave ${g.key}`,
+      "warning",
+      `${house.name} has no ${OPTION_WORD[g.key]} ${g.wished}: ${g.got} is taken in its place.`,
+      { do: "Choose what is to be, or another house." },
+    );
+  contactNotes(doc, options, add);
+  const billed = orders[0]?.quoted?.currency ?? house.currency;
+  if (rateOf(doc, billed) === undefined)
+    add(
+      "fab",
+      "house-rate-missing",
+      "error",
+      `${house.name} charges ${billed}; the shop has no exchange rate for it, so its boards count nothing here.`,
+      {
+        do: "Set the rate in the shop's settings.",
+      },
+    );
+  for (const c of checks) {
+    if (c.level === "fine") continue;
+    const text = `The ${c.label}${ofBoard(doc, c.board === undefined ? {} : { board: c.board })} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
+    add(
+      "fab",
+      `house-limit ${house.id} ${c.measure}${boardMark(doc, c.board)}`,
+      c.level === "cannot" ? "error" : c.level === "look" ? "warning" : "remark",
+      text,
+      {
+        ...(c.level === "cannot"
+          ? { do: "Choose another house, or change the board." }
+          : c.level === "look"
+            ? { do: "Ask the house whether it will mend this, or change the board." }
+            : {}),
+        ...(c.at ? { at: c.at } : {}),
+        ...aboutBoard(doc, c.board),
+      },
+    );
+  }
+  if (/^(hasl|levelled)-leaded$/.test(options.finish))
+    add(
+      "fab",
+      "leaded-finish",
+      "warning",
+      "A leaded finish: selling it is restricted in many places; check your market. Wash hands, no food at the bench.",
+    );
+  const maskLabel = optionOf(house, "mask", options.mask).value;
+  if (maskLabel === options.legend)
+    add(
+      "fab",
+      "legend-unreadable",
+      "error",
+      `Silkscreen and mask are both ${options.legend}; nothing would be readable.`,
+      { do: "Choose another silkscreen colour." },
+    );
+  if (
+    doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) &&
+    options.finish.startsWith("levelled")
+  )
+    add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {
+      do: "Choose immersion gold.",
+    });
+  for (const b of doc.boards) {
+    const stated = b.measure.thicknessMm;
+    if (stated === undefined || Math.abs(stated - Number.parseFloat(options.thickness)) <= 0.05) continue;
+    add(
+      "fab",
+      `thickness-differs${boardMark(doc, b.id)}`,
+      "warning",
+      `The job file${doc.boards.length > 1 ? ` of ${b.name}` : ""} states ${stated} mm, ${options.thickness} mm is chosen.`,
+      { do: "Choose the stated thickness, or accept with a reason.", ...aboutBoard(doc, b.id) },
+    );
+  }
+  quotationNotes(doc, house, orders, add);
+}
+
+/**
+ * Contacts on the edge want a flat, hard finish and a bevel (domain.md 5.2, F1 to F4): levelled solder on them is refused,
+ * thin gold wears, and a bevel is no option of any house here, so it is asked for in words and not in the price.
+ */
+function contactNotes(doc: RunDocument, options: FabOptions, add: Add): void {
+  for (const b of doc.boards) {
+    if (Object.keys(b.measure.edgeContacts ?? {}).length === 0) continue;
+    const mark = boardMark(doc, b.id);
+    const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
+    if (!/gold/.test(options.finish))
+      add(
+        "fab",
+        `contacts-finish${mark}`,
+        "error",
+        `The edge contacts${of} need a gold finish: other finishes are uneven or tarnish, and make no good contact.`,
+        { do: "Choose gold, or accept with a reason.", ...aboutBoard(doc, b.id) },
+      );
+    else if (!/hard/.test(options.finish))
+      add(
+        "fab",
+        `contacts-wear${mark}`,
+        "remark",
+        `Thin gold on the edge contacts${of} wears through after some 20 to 50 insertions; hard gold lasts.`,
+        aboutBoard(doc, b.id),
+      );
+    add(
+      "fab",
+      `contacts-bevel${mark}`,
+      "warning",
+      `The edge contacts${of} want a bevelled edge to go into a socket. No house here has it among its options, so it is not in the price.`,
+      {
+        do: "Ask the house for it in its remarks, or accept where nothing is plugged in.",
+        ...aboutBoard(doc, b.id),
+      },
+    );
+  }
+}
+
+/** What is to be said of the house's quotation: that it is for something else, for nobody knows what, or past its date. */
+function quotationNotes(doc: RunDocument, house: House, orders: readonly BoardOrder[], add: Add): void {
+  const quote = quotationOf(doc, house.id);
+  if (!quote) return;
+  const unfit = orders[0]?.unfit;
+  if (unfit) {
+    add(
+      "fab",
+      "quote-elsewhere",
+      "warning",
+      `The quotation of ${house.name} of ${quote.capturedOn} was for ${unfit.misfits.join("; for ")}. The estimate counts.`,
+      { do: "Ask for a new one and type it, or remove the old one." },
+    );
+    return;
+  }
+  if (!quote.basis)
+    add(
+      "fab",
+      "quote-unbased",
+      "remark",
+      `The quotation of ${house.name} does not say for how many boards and which options it was; it is taken to hold.`,
+    );
+  if (quote.validUntil !== undefined && quote.validUntil < doc.today)
+    add(
+      "fab",
+      "quote-expired",
+      "error",
+      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
+      { do: "Ask for a new one, or remove it to use the estimate." },
+    );
+}

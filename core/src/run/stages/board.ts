@@ -1,0 +1,4 @@
+import { boardNotes } from "../board-notes.ts";
+import type { Stage } from "./stage.ts";
+
+export const board: Stage = { key: "board", notes: ({ doc }, add) => boardNotes(doc, add) };

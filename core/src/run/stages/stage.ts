@@ -1,0 +1,55 @@
+import type { BoardTime } from "../../assembly/time.ts";
+import type { YieldEstimate } from "../../assembly/yield.ts";
+import type { CostNode } from "../../costing/tree.ts";
+import type { FabOptions, House } from "../../fab/house.ts";
+import type { Basket } from "../../sourcing/need.ts";
+import type { Minutes } from "../assembly-cost.ts";
+import type { AssemblyPlan } from "../assembly-house.ts";
+import type { RunDocument } from "../document.ts";
+import type { Add, BoardCheck, StageKey } from "../note.ts";
+import type { BoardOrder } from "../order-boards.ts";
+import type { LinePart } from "../parts.ts";
+import type { Branches } from "../ready.ts";
+import type { RunNeed } from "../run-need.ts";
+import type { PasteSides } from "../sides.ts";
+
+/** What is worked out of a run before its stages speak of it. */
+export interface Worked {
+  readonly doc: RunDocument;
+  readonly parts: readonly LinePart[];
+  readonly quality: YieldEstimate;
+  readonly start: number;
+  readonly needs: readonly RunNeed[];
+  readonly basket: Basket;
+  readonly house: House | undefined;
+  readonly options: FabOptions | undefined;
+  readonly checks: readonly BoardCheck[];
+  readonly orders: readonly BoardOrder[];
+  readonly sides: PasteSides;
+  readonly plan: AssemblyPlan | undefined;
+  readonly time: BoardTime;
+  readonly minutes: Minutes;
+}
+
+/** Money that goes out; what is done with a term goes by its key. */
+export interface CashTerm {
+  readonly key: string;
+  readonly label: string;
+  readonly micros: number;
+  readonly note?: string;
+}
+
+/**
+ * What a stage contributes to a run. The roll-up folds the list of stages and knows none of them: cost is the sum of their
+ * branches, cash of their terms, the dates come of their days.
+ */
+export interface Stage {
+  readonly key: StageKey;
+  readonly cost?: (w: Worked) => CostNode;
+  readonly cash?: (w: Worked) => readonly CashTerm[];
+  /** Days it takes by itself, as the spine shows them. */
+  readonly days?: (w: Worked) => number;
+  /** Its part of the way to the date on which all is ready. */
+  readonly ready?: (w: Worked) => Partial<Branches>;
+  readonly notes?: (w: Worked, add: Add) => void;
+}
