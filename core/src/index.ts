@@ -105,6 +105,7 @@ export { type AssemblyPlan, assemblyPlan } from "./run/assembly-house.ts";
 export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { countUnpriced, isComplete, saysUnpriced, type Unpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
+export { type CurvePoint, curvePoint, curveQuantities } from "./run/curve.ts";
 export { type Directed, directedParts } from "./run/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
@@ -127,6 +128,7 @@ export {
   toRunDocument,
   type Variant,
 } from "./run/document.ts";
+export type { Effect, HouseEffect, WhatIf } from "./run/effect.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
@@ -135,24 +137,17 @@ export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
 export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD, quotationMisfits } from "./run/quotation-holds.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";
-export { type BasketCache, basketKey, type RunResult, rollUp } from "./run/roll-up.ts";
+export type { BasketCache, RunResult } from "./run/result.ts";
+export { basketKey, rollUp } from "./run/roll-up.ts";
 export { isUnnamed, type RuleClass, type RuleLines, ruleLines } from "./run/rule-lines.ts";
 export type { NeedTerm, RunNeed, ShelfTake } from "./run/run-need.ts";
 export { type Scarcity, scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
+export { withHouse } from "./run/stages/fab-effects.ts";
 export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
-export {
-  type CurvePoint,
-  curvePoint,
-  curveQuantities,
-  type Effect,
-  type HouseEffect,
-  type WhatIf,
-  whatIf,
-  withHouse,
-} from "./run/what-if.ts";
+export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
 export * as shapes from "./shape/index.ts";
 export type { DataShape } from "./shape/shape.ts";

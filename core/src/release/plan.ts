@@ -7,7 +7,7 @@ import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import { invoicesOf } from "../run/invoice.ts";
-import type { RunResult } from "../run/roll-up.ts";
+import type { RunResult } from "../run/result.ts";
 import { withVariant } from "../run/structure.ts";
 import { assemblyHouse } from "../run/who-places.ts";
 

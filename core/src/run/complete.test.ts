@@ -1,10 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { isComplete, saysUnpriced, type Unpriced } from "./complete.ts";
 import { costDocument } from "./cost-document.ts";
+import { curvePoint } from "./curve.ts";
 import type { RunDocument } from "./document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
-import { curvePoint, whatIf } from "./what-if.ts";
+import { whatIf } from "./what-if.ts";
 
 /** Two lines of one piece a board, one supplier with 60 pieces of each at 1.00 and 0.50 from 50 on, a house, no own hours. */
 const two = (more: Partial<RunDocument> = {}): RunDocument => {

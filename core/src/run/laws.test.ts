@@ -6,7 +6,8 @@ import type { RunDocument } from "./document.ts";
 import { invoicesOf } from "./invoice.ts";
 import { madeLine } from "./made-up.fixture.ts";
 import { rateOf } from "./parts.ts";
-import { type RunResult, rollUp } from "./roll-up.ts";
+import type { RunResult } from "./result.ts";
+import { rollUp } from "./roll-up.ts";
 
 // what holds of every run, whatever is in it
 const RUNS = madeUpRuns(30, 1414);

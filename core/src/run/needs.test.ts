@@ -257,7 +257,9 @@ test("prices with tax count without what is got back; fees, handling and duty st
   const node = fees.tree.children.find((c) => c.key === "parts")!;
   expect(node.children.find((c) => c.key === "parts-duty")!.micros).toBe(need * 125_000);
   // all of it is paid: goods, parcel, duty; what is got back comes on top for a while
-  const net = fees.cash.filter((c) => ["parts", "parcels", "duty"].includes(c.key)).reduce((n, c) => n + c.micros, 0);
+  const net = fees.cash
+    .filter((c) => ["parts", "parcels", "duty"].includes(c.key))
+    .reduce((n, c) => n + c.micros, 0);
   expect(net).toBe(fees.basket.total);
 });
 

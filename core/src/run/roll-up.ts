@@ -1,64 +1,29 @@
 import { type BoardTime, boardTime, setupMinutes } from "../assembly/time.ts";
 import { binomialAtLeast, boardsToStart, estimateYield, type YieldEstimate } from "../assembly/yield.ts";
-import { branch, type CostNode } from "../costing/tree.ts";
-import { checkHouse } from "../fab/check.ts";
-import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
+import { branch } from "../costing/tree.ts";
+import { fitOptions } from "../fab/house.ts";
 import type { Micros } from "../money/money.ts";
 import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Basket, Need } from "../sourcing/need.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
 import type { Minutes } from "./assembly-cost.ts";
-import { type AssemblyPlan, assemblyPlan } from "./assembly-house.ts";
+import { assemblyPlan } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
-import { type Unpriced, unpricedOf } from "./complete.ts";
+import { checksOf } from "./checks.ts";
+import { unpricedOf } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
 import { needsOf } from "./needs.ts";
-import type { BoardCheck, Note, StageKey } from "./note.ts";
 import { collectNotes } from "./notes.ts";
-import { type BoardOrder, orderBoards } from "./order-boards.ts";
+import { orderBoards } from "./order-boards.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { leftoverOf } from "./parts-cost.ts";
-import { type Branches, type ReadyBy, readyBy } from "./ready.ts";
-import type { RunNeed } from "./run-need.ts";
-import { type PasteSides, pasteSides } from "./sides.ts";
+import { type Branches, readyBy } from "./ready.ts";
+import type { BasketCache, CashTerm, RunResult } from "./result.ts";
+import { pasteSides } from "./sides.ts";
 import { STAGES } from "./stages/index.ts";
-import type { CashTerm, Worked } from "./stages/stage.ts";
+import type { Worked } from "./stages/stage.ts";
 import { withVariant } from "./structure.ts";
-
-/** Everything about one run, computed. */
-export interface RunResult {
-  readonly start: number;
-  readonly expectedGood: number;
-  readonly chance: number;
-  readonly yield: YieldEstimate;
-  readonly parts: readonly LinePart[];
-  readonly needs: readonly RunNeed[];
-  readonly basket: Basket;
-  readonly baskets: readonly Basket[];
-  readonly house?: House;
-  readonly options?: FabOptions;
-  readonly checks: readonly BoardCheck[];
-  readonly orders: readonly BoardOrder[];
-  readonly sides: PasteSides;
-  /** What a house does of it, where one places the parts. */
-  readonly assembly?: AssemblyPlan;
-  readonly time: BoardTime;
-  readonly ownMinutes: number;
-  readonly tree: CostNode;
-  readonly total: Micros;
-  readonly perGood: Micros;
-  readonly cashNeeded: Micros;
-  /** Worth of the parts that stay as stock, at what they cost; not in `total`. */
-  readonly leftover: Micros;
-  readonly cash: readonly CashTerm[];
-  readonly ready: ReadyBy;
-  /** What the figures leave out: while there is anything, cost, cash and days are a lower bound. */
-  readonly unpriced: Unpriced;
-  readonly notes: readonly Note[];
-  readonly blockers: readonly Note[];
-  readonly stages: Readonly<Record<StageKey, { readonly micros: number; readonly days: number }>>;
-}
 
 /** Days where no stage has any. */
 const NO_BRANCHES: Branches = { partsDays: [0, 0], fabDays: 0, fabSigma: 0, houseDays: 0, ownDays: 0 };
@@ -78,18 +43,6 @@ function withTax(doc: RunDocument, terms: readonly CashTerm[]): readonly CashTer
     },
   ];
 }
-
-/** Baskets already found for the same needs, shared between what-ifs of one run. */
-export type BasketCache = Map<string, Basket[]>;
-
-/** What a house's limits say of each board. */
-export const checksOf = (doc: RunDocument, house: House, options: FabOptions): BoardCheck[] =>
-  doc.boards.flatMap((b) =>
-    checkHouse(house, b.measure, options).map((c) => ({
-      ...c,
-      ...(b.id === undefined ? {} : { board: b.id }),
-    })),
-  );
 
 /**
  * Rolls a run up: boards to start, parts to buy, baskets, boards, own hours, cost tree, cash, dates, notes.

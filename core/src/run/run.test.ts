@@ -2,11 +2,12 @@ import { expect, test } from "@jest/globals";
 import { microsToNumber } from "../money/money.ts";
 import { boardK, NEAR } from "./board-k.fixture.ts";
 import { costDocument } from "./cost-document.ts";
+import { curvePoint, curveQuantities } from "./curve.ts";
 import { type RunLine, toRunDocument } from "./document.ts";
 import { madeMeasure } from "./made-up.fixture.ts";
 import { readyBy } from "./ready.ts";
 import { rollUp } from "./roll-up.ts";
-import { curvePoint, curveQuantities, whatIf } from "./what-if.ts";
+import { whatIf } from "./what-if.ts";
 
 const measure = madeMeasure;
 test("a value no series has is remarked, and a size that the pads contradict is a caution with what would fit", () => {

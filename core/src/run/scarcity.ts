@@ -2,7 +2,7 @@ import { partOfLine } from "../library/candidates.ts";
 import type { PartState } from "../library/part.ts";
 import type { RunDocument } from "./document.ts";
 import { lotsFor } from "./needs.ts";
-import type { RunResult } from "./roll-up.ts";
+import type { RunResult } from "./result.ts";
 import { withVariant } from "./structure.ts";
 
 /** How long a line's part can be had. */

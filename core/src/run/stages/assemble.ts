@@ -1,7 +1,9 @@
 import { assemblyNode, ownConsumables, stencils } from "../assembly-cost.ts";
 import { assemblyNotes } from "../assembly-notes.ts";
 import { inShopCurrency } from "../parts.ts";
-import type { CashTerm, Stage, Worked } from "./stage.ts";
+import type { CashTerm } from "../result.ts";
+import { assembleEffects } from "./assemble-effects.ts";
+import type { Stage, Worked } from "./stage.ts";
 
 /** Days at a house and on the way, and those of own work at the shop's hours a day. */
 const houseDays = ({ plan }: Worked) => (plan ? plan.days + plan.parcels.days : 0);
@@ -15,6 +17,7 @@ export const assemble: Stage = {
   days: (w) => houseDays(w) + ownDays(w),
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
   notes: ({ doc, parts, sides, plan }, add) => assemblyNotes(doc, parts, sides, plan, add),
+  effects: assembleEffects,
 };
 
 function atHouse({ doc, plan }: Worked): CashTerm[] {

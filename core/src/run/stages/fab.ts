@@ -1,5 +1,6 @@
 import { boardsNode } from "../boards-cost.ts";
 import { fabNotes } from "../fab-notes.ts";
+import { fabEffects } from "./fab-effects.ts";
 import type { Stage, Worked } from "./stage.ts";
 
 const daysOf = ({ orders }: Worked) => Math.max(0, ...orders.map((o) => o.days));
@@ -17,4 +18,5 @@ export const fab: Stage = {
   days: daysOf,
   ready: (w) => ({ fabDays: daysOf(w), fabSigma: w.house?.price.delaySigmaDays ?? 0 }),
   notes: ({ doc, house, checks, options, orders }, add) => fabNotes(doc, house, checks, options, orders, add),
+  effects: fabEffects,
 };

@@ -6,10 +6,12 @@ import type { Basket } from "../../sourcing/need.ts";
 import type { Minutes } from "../assembly-cost.ts";
 import type { AssemblyPlan } from "../assembly-house.ts";
 import type { RunDocument } from "../document.ts";
+import type { Asking, WhatIf } from "../effect.ts";
 import type { Add, BoardCheck, StageKey } from "../note.ts";
 import type { BoardOrder } from "../order-boards.ts";
 import type { LinePart } from "../parts.ts";
 import type { Branches } from "../ready.ts";
+import type { CashTerm } from "../result.ts";
 import type { RunNeed } from "../run-need.ts";
 import type { PasteSides } from "../sides.ts";
 
@@ -31,14 +33,6 @@ export interface Worked {
   readonly minutes: Minutes;
 }
 
-/** Money that goes out; what is done with a term goes by its key. */
-export interface CashTerm {
-  readonly key: string;
-  readonly label: string;
-  readonly micros: number;
-  readonly note?: string;
-}
-
 /**
  * What a stage contributes to a run. The roll-up folds the list of stages and knows none of them: cost is the sum of their
  * branches, cash of their terms, the dates come of their days.
@@ -52,4 +46,6 @@ export interface Stage {
   /** Its part of the way to the date on which all is ready. */
   readonly ready?: (w: Worked) => Partial<Branches>;
   readonly notes?: (w: Worked, add: Add) => void;
+  /** What its alternatives would change. */
+  readonly effects?: (ask: Asking) => Partial<WhatIf>;
 }

@@ -1,0 +1,50 @@
+import { microsToNumber } from "../money/money.ts";
+import { countUnpriced, withoutStockLimits } from "./complete.ts";
+import type { RunDocument } from "./document.ts";
+import { rollUp } from "./roll-up.ts";
+
+/** One point of the cost curve. */
+export interface CurvePoint {
+  readonly quantity: number;
+  readonly perGood: number;
+  readonly total: number;
+  readonly start: number;
+  /** More is needed than is in stock: the known prices carried on as if there were more. */
+  readonly isEstimate?: boolean;
+  /** Things that nothing prices at this quantity, left out of the figures. */
+  readonly unpriced?: number;
+}
+
+/**
+ * Forty quantities from 1 to about twenty times the run, evenly spread on a logarithmic rule, the run's own among them.
+ */
+export function curveQuantities(goodBoards: number, count = 40): number[] {
+  const top = Math.max(100, Math.min(5000, goodBoards * 20));
+  const out = new Set<number>([goodBoards]);
+  for (let k = 0; out.size < count && k < 400; k++) {
+    const steps = count - 1;
+    const v = Math.round(top ** ((k % (steps + 1)) / steps)) + Math.floor(k / (steps + 1));
+    out.add(Math.max(1, v));
+  }
+  return [...out].sort((a, b) => a - b);
+}
+
+/**
+ * Cost per good board at one quantity, everything else as chosen. Beyond the stock the missing pieces would cost nothing:
+ * there the known prices are carried on as if the stock went on, which is an estimate and called so.
+ */
+export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
+  const at = { ...doc, goodBoards: quantity };
+  const known = rollUp(at, undefined, "the best");
+  const isShort = known.unpriced.lines.length > 0;
+  const r = isShort ? rollUp(withoutStockLimits(at), undefined, "the best") : known;
+  const unpriced = countUnpriced(r);
+  return {
+    quantity,
+    perGood: microsToNumber(r.perGood),
+    total: microsToNumber(r.total),
+    start: r.start,
+    ...(isShort && r.unpriced.lines.length < known.unpriced.lines.length ? { isEstimate: true } : {}),
+    ...(unpriced > 0 ? { unpriced } : {}),
+  };
+}

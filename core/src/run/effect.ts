@@ -1,0 +1,114 @@
+import type { LimitCheck } from "../fab/check.ts";
+import type { FabOptionKey, Given } from "../fab/house.ts";
+import { microsToNumber } from "../money/money.ts";
+import { isComplete } from "./complete.ts";
+import type { RunDocument } from "./document.ts";
+import type { RunResult } from "./result.ts";
+/** What an alternative would change, before it is chosen. */
+export interface Effect {
+  readonly value: string;
+  readonly label: string;
+  readonly perGood: number;
+  readonly days: number;
+  readonly cash: number;
+  readonly isChosen: boolean;
+  /** What the whole run costs more or less, the parts that stay with it, and good ones left over on average, where that is what is decided. */
+  readonly run?: number;
+  readonly spares?: number;
+  /** Left out of the figures before and after: the difference is of what is priced only. */
+  readonly isPartial?: boolean;
+  /** Why it cannot be chosen. */
+  readonly cannot?: string;
+}
+
+/** A house seen from this run. */
+export interface HouseEffect extends Effect {
+  readonly house: string;
+  readonly boardsPerGood: number;
+  readonly boardsTotal: number;
+  readonly pieces: number;
+  /** Its price is a quotation that holds, not the estimate. */
+  readonly isQuoted: boolean;
+  /** Pieces that would do, where more of them cost less. */
+  readonly insteadOf?: number;
+  readonly daysAtDoor: number;
+  /** What of the options chosen it does not have, with what it has in their place. */
+  readonly gives: readonly Given[];
+  readonly tightest?: LimitCheck;
+  readonly breaches: readonly LimitCheck[];
+}
+
+/** All single changes of a run. */
+export interface WhatIf {
+  readonly houses: readonly HouseEffect[];
+  readonly options: Readonly<Record<FabOptionKey | "leadDays", readonly Effect[]>>;
+  readonly methods: readonly Effect[];
+  readonly confidence: readonly Effect[];
+  readonly leftovers: readonly Effect[];
+}
+
+/** How a stage asks what an alternative would change. */
+export interface Asking {
+  readonly doc: RunDocument;
+  readonly base: RunResult;
+  /** Rolls an alternative up; baskets are shared where the needs do not change. */
+  readonly roll: (doc: RunDocument) => RunResult;
+  /**
+   * The effect of one alternative. @param cannot why it may not be chosen though its figures are known
+   * @param more what is told of it besides
+   */
+  readonly effect: (
+    value: string,
+    label: string,
+    alternative: RunDocument,
+    isChosen: boolean,
+    cannot?: string,
+    more?: (r: RunResult) => Partial<Effect>,
+  ) => Effect;
+}
+
+/** Ways of asking for the effects of a run's alternatives. */
+export function asking(doc: RunDocument, base: RunResult, roll: (doc: RunDocument) => RunResult): Asking {
+  const effect = (
+    value: string,
+    label: string,
+    alternative: RunDocument,
+    isChosen: boolean,
+    cannot?: string,
+    more: (r: RunResult) => Partial<Effect> = () => ({}),
+  ): Effect => {
+    if (isChosen) return { value, label, perGood: 0, days: 0, cash: 0, isChosen, ...more(base) };
+    try {
+      const r = roll(alternative);
+      return {
+        value,
+        label,
+        perGood: microsToNumber(r.perGood - base.perGood),
+        days: round1(r.ready.days - base.ready.days),
+        cash: microsToNumber(r.cashNeeded - base.cashNeeded),
+        isChosen,
+        ...partly(r, base),
+        ...(cannot ? { cannot } : {}),
+        ...more(r),
+      };
+    } catch (error) {
+      return {
+        value,
+        label,
+        perGood: 0,
+        days: 0,
+        cash: 0,
+        isChosen,
+        cannot: error instanceof Error ? error.message : "not possible",
+      };
+    }
+  };
+  return { doc, base, roll, effect };
+}
+
+/** Whether a difference leaves something out on either side. */
+export const partly = (a: RunResult, b: RunResult): { isPartial?: boolean } =>
+  isComplete(a.unpriced) && isComplete(b.unpriced) ? {} : { isPartial: true };
+
+/** Days to a tenth. */
+export const round1 = (v: number) => Math.round(v * 10) / 10;

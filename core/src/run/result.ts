@@ -1,0 +1,59 @@
+import type { BoardTime } from "../assembly/time.ts";
+import type { YieldEstimate } from "../assembly/yield.ts";
+import type { CostNode } from "../costing/tree.ts";
+import type { FabOptions, House } from "../fab/house.ts";
+import type { Micros } from "../money/money.ts";
+import type { Basket } from "../sourcing/need.ts";
+import type { AssemblyPlan } from "./assembly-house.ts";
+import type { Unpriced } from "./complete.ts";
+import type { BoardCheck, Note, StageKey } from "./note.ts";
+import type { BoardOrder } from "./order-boards.ts";
+import type { LinePart } from "./parts.ts";
+import type { ReadyBy } from "./ready.ts";
+import type { RunNeed } from "./run-need.ts";
+import type { PasteSides } from "./sides.ts";
+
+/** Everything about one run, computed. */
+export interface RunResult {
+  readonly start: number;
+  readonly expectedGood: number;
+  readonly chance: number;
+  readonly yield: YieldEstimate;
+  readonly parts: readonly LinePart[];
+  readonly needs: readonly RunNeed[];
+  readonly basket: Basket;
+  readonly baskets: readonly Basket[];
+  readonly house?: House;
+  readonly options?: FabOptions;
+  readonly checks: readonly BoardCheck[];
+  readonly orders: readonly BoardOrder[];
+  readonly sides: PasteSides;
+  /** What a house does of it, where one places the parts. */
+  readonly assembly?: AssemblyPlan;
+  readonly time: BoardTime;
+  readonly ownMinutes: number;
+  readonly tree: CostNode;
+  readonly total: Micros;
+  readonly perGood: Micros;
+  readonly cashNeeded: Micros;
+  /** Worth of the parts that stay as stock, at what they cost; not in `total`. */
+  readonly leftover: Micros;
+  readonly cash: readonly CashTerm[];
+  readonly ready: ReadyBy;
+  /** What the figures leave out: while there is anything, cost, cash and days are a lower bound. */
+  readonly unpriced: Unpriced;
+  readonly notes: readonly Note[];
+  readonly blockers: readonly Note[];
+  readonly stages: Readonly<Record<StageKey, { readonly micros: number; readonly days: number }>>;
+}
+
+/** Baskets already found for the same needs, shared between what-ifs of one run. */
+export type BasketCache = Map<string, Basket[]>;
+
+/** Money that goes out; what is done with a term goes by its key. */
+export interface CashTerm {
+  readonly key: string;
+  readonly label: string;
+  readonly micros: number;
+  readonly note?: string;
+}

@@ -1,0 +1,88 @@
+import { tightest } from "../../fab/check.ts";
+import { type FabOptionKey, fitOptions, givenUp, type House } from "../../fab/house.ts";
+import { type Micros, microsToNumber } from "../../money/money.ts";
+import { checksOf } from "../checks.ts";
+import type { RunDocument } from "../document.ts";
+import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../effect.ts";
+
+/** The document with another house, its options brought to what that house has. */
+export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
+  ...doc,
+  house,
+  options: fitOptions(house, doc.options),
+});
+
+/** Effects of each house, and of each option of the chosen one. */
+export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
+  const { doc, base, effect } = asking;
+  const house = base.house;
+  const options = base.options;
+  const list = (key: FabOptionKey): Effect[] =>
+    house && options
+      ? house.options[key].map((o) =>
+          effect(
+            o.value,
+            o.label,
+            { ...doc, options: { ...options, [key]: o.value } },
+            options[key] === o.value,
+            key === "legend" && o.value === options.mask ? "not readable on this mask" : undefined,
+          ),
+        )
+      : [];
+  const leads =
+    house && options
+      ? house.price.lead.map((l) =>
+          effect(
+            String(l.days),
+            `${l.days} days`,
+            { ...doc, options: { ...options, leadDays: l.days } },
+            options.leadDays === l.days,
+          ),
+        )
+      : [];
+  return {
+    houses: (doc.houses ?? []).map((h) => houseEffect(asking, h)),
+    options: {
+      thickness: list("thickness"),
+      copper: list("copper"),
+      finish: list("finish"),
+      mask: list("mask"),
+      legend: list("legend"),
+      leadDays: leads,
+    },
+  };
+}
+
+function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {
+  const alternative = withHouse(doc, h);
+  const r = roll(alternative);
+  const checks = checksOf(doc, h, r.options!);
+  const breaches = checks.filter((c) => c.level === "cannot");
+  const first = breaches[0];
+  const least = tightest(checks);
+  const boards = r.orders.reduce((s, o) => s + o.micros, 0);
+  return {
+    value: h.id,
+    label: h.name,
+    house: h.id,
+    isChosen: base.house?.id === h.id,
+    perGood: microsToNumber(r.perGood - base.perGood),
+    days: round1(r.ready.days - base.ready.days),
+    cash: microsToNumber((r.cashNeeded - base.cashNeeded) as Micros),
+    boardsPerGood: microsToNumber(boards / r.expectedGood),
+    boardsTotal: microsToNumber(boards),
+    pieces: r.orders.reduce((n, o) => n + o.quote.pieces, 0),
+    ...(r.orders.some((o) => o.quote.insteadOf)
+      ? { insteadOf: r.orders.reduce((n, o) => n + (o.quote.insteadOf?.pieces ?? o.quote.pieces), 0) }
+      : {}),
+    isQuoted: r.orders.some((o) => o.quoted !== undefined),
+    gives: givenUp(h, doc.options, doc.houses ?? []),
+    daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
+    breaches,
+    ...partly(r, base),
+    ...(least ? { tightest: least } : {}),
+    ...(first
+      ? { cannot: `${first.label} is ${Number(first.value.toFixed(3))}, this house holds ${first.limit}` }
+      : {}),
+  };
+}
