@@ -46,9 +46,35 @@ const RULES = [
   {
     name: "the kit knows no data",
     from: /^web\/src\/ui\//,
-    deny: /^(web\/src\/(resources|stages|workers)\/)/,
+    deny: /^(web\/src\/(resources|stages|workers|run|proof|history|command)\/|@kobbin\/)/,
+  },
+  { name: "data knows no stage", from: /^web\/src\/resources\//, deny: /^web\/src\/(stages|run|proof)\// },
+  {
+    name: "a frame knows no stage",
+    from: /^web\/src\/(run|proof|history|command)\//,
+    deny: /^web\/src\/stages\//,
   },
 ];
+
+/** Folders of core, the ground floor first: each imports only from those above it in this list. */
+const FLOORS = [
+  ["errors.ts", "findings.ts"],
+  ["money", "geometry"],
+  ["gerber", "table"],
+  ["drill", "job", "netlist", "bom", "role"],
+  ["placement"],
+  ["board"],
+  ["library", "fab", "costing"],
+  ["assembly", "sourcing", "sums"],
+  ["shape"],
+  ["run"],
+  ["release"],
+  ["index.ts"],
+];
+const floorOf = (path) => {
+  const m = /^core\/src\/([^/]+)/.exec(path);
+  return m ? FLOORS.findIndex((names) => names.includes(m[1])) : undefined;
+};
 
 const files = ["core", "formats", "solver", "contract", "standins", "demo", "bin", "server", "web"].flatMap(
   (root) =>
@@ -59,6 +85,7 @@ const files = ["core", "formats", "solver", "contract", "standins", "demo", "bin
 if (files.length === 0) throw new Error("no source files found: run this from the root of the repository");
 
 const problems = [];
+const graph = new Map(files.map((f) => [f, []]));
 for (const file of files) {
   for (const specifier of importsOf(file)) {
     const target = specifier.startsWith(".")
@@ -66,6 +93,19 @@ for (const file of files) {
           .split(sep)
           .join("/")
       : specifier;
+    if (specifier.startsWith(".")) graph.get(file).push(target);
+    const [at, to] = [floorOf(file), floorOf(target)];
+    if (at === -1 || to === -1) problems.push(`${at === -1 ? file : target} stands on no floor of core`);
+    else if (at !== undefined && to !== undefined && to > at)
+      problems.push(`${file}: "${specifier}" is a floor above it`);
+    else if (
+      at !== undefined &&
+      at === to &&
+      file.split("/")[2] !== target.split("/")[2] &&
+      FLOORS[at].length > 1 &&
+      file.split("/").length > 3
+    )
+      problems.push(`${file}: "${specifier}" is beside it on its floor`);
     for (const { name, from, deny, allow } of RULES) {
       const m = from.exec(file);
       if (!m) continue;
@@ -75,9 +115,35 @@ for (const file of files) {
     }
   }
 }
+for (const ring of circles(graph)) problems.push(`in a circle: ${ring.join(" ")}`);
 for (const p of problems) console.error(p);
 console.log(`${files.length} files, ${problems.length} forbidden imports`);
 process.exitCode = problems.length ? 1 : 0;
+
+/** Files that import each other in a circle, type-only imports counted (strong components, Tarjan 1972). */
+function circles(graph) {
+  const number = new Map();
+  const low = new Map();
+  const stack = [];
+  const found = [];
+  const visit = (v) => {
+    number.set(v, number.size);
+    low.set(v, number.get(v));
+    stack.push(v);
+    for (const w of graph.get(v)) {
+      if (!graph.has(w)) continue;
+      if (!number.has(w)) {
+        visit(w);
+        low.set(v, Math.min(low.get(v), low.get(w)));
+      } else if (stack.includes(w)) low.set(v, Math.min(low.get(v), number.get(w)));
+    }
+    if (low.get(v) !== number.get(v)) return;
+    const ring = stack.splice(stack.indexOf(v));
+    if (ring.length > 1) found.push(ring);
+  };
+  for (const v of graph.keys()) if (!number.has(v)) visit(v);
+  return found;
+}
 
 /** Every module a file names, type-only and dynamic imports too. */
 function importsOf(file) {

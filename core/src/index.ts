@@ -15,7 +15,6 @@ export {
 export type { BoardFile, BoardSet, Corrections, Entry } from "./board/board-file.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff.ts";
-export type { Finding, Level, Move } from "./board/findings.ts";
 export { measureToKeep } from "./board/keep.ts";
 export { type FileKind, kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
@@ -25,16 +24,14 @@ export { composeMoves } from "./board/move.ts";
 export { chainOutline, type Loop, type Outline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { readBoard } from "./board/read.ts";
-export type { Because, Role, Side } from "./board/role.ts";
 export type { Place } from "./board/worst.ts";
 export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
 export { type BillDifference, billDifference, type Difference, uselessStock } from "./bom/difference.ts";
 export { type BillSpread, type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
 export { type Layout, looksLikeBom, type RecognisedColumns, recogniseColumns } from "./bom/layout.ts";
-export { type MetNumber, type MetNumbers, meetNumbers } from "./bom/meet-numbers.ts";
 export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs, lettersOf } from "./bom/refs.ts";
-export { packageKey, type SameParts, sameParts, savedTogether } from "./bom/same.ts";
+export { packageKey, type SameParts, sameParts } from "./bom/same.ts";
 export { nearestPreferred } from "./bom/series.ts";
 export { readValue, type Value } from "./bom/value.ts";
 export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
@@ -54,6 +51,7 @@ export {
   optionOf,
 } from "./fab/house.ts";
 export { type BoardFacts, boardMassG, type FabQuote, fabQuote, orderPieces } from "./fab/price.ts";
+export type { Finding, Level, Move } from "./findings.ts";
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, type Shape, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
@@ -69,6 +67,7 @@ export {
   ruleWords,
   valueWords,
 } from "./library/facts.ts";
+export { type MetNumber, type MetNumbers, meetNumbers } from "./library/meet-numbers.ts";
 export {
   type Alternate,
   type LibraryPart,
@@ -101,6 +100,7 @@ export {
   planPackage,
   slug,
 } from "./release/plan.ts";
+export type { Because, Role, Side } from "./role/role.ts";
 export { type AssemblyPlan, assemblyPlan } from "./run/assembly-house.ts";
 export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { countUnpriced, isComplete, saysUnpriced, type Unpriced } from "./run/complete.ts";
@@ -175,6 +175,7 @@ export {
   recogniseQuotation,
 } from "./sourcing/quotation.ts";
 export type { LinearModel, Solve, SolverAnswer } from "./sourcing/residual.ts";
+export { savedTogether } from "./sourcing/together.ts";
 export {
   type AttachedSum,
   readToleranced,

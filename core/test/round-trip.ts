@@ -1,6 +1,6 @@
-import type { Finding } from "../src/board/findings.ts";
 import { readBoard } from "../src/board/read.ts";
 import { readBom } from "../src/bom/bom.ts";
+import type { Finding } from "../src/findings.ts";
 import { readPlacement } from "../src/placement/placement.ts";
 import { settlePlacements } from "../src/placement/settle.ts";
 import { type Chance, chance } from "./random.ts";

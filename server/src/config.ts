@@ -1,5 +1,5 @@
 import * as yup from "yup";
-import { plainOrigin } from "./middleware/client.ts";
+import { plainOrigin } from "./origin.ts";
 
 const schema = yup.object({
   DATABASE_URL: yup.string().required("DATABASE_URL is missing: the address of the PostgreSQL database."),

@@ -1,5 +1,5 @@
+import type { Finding } from "../findings.ts";
 import { type OverBudget, orGivenUp, type Work } from "../geometry/work.ts";
-import type { Finding } from "./findings.ts";
 
 /** Thrown where a board cannot be measured at all; says why. */
 export class NotMeasurable extends Error {}

@@ -1,12 +1,12 @@
 import type { Bom } from "../bom/bom.ts";
 import type { DrillData } from "../drill/data.ts";
+import type { Finding, Move } from "../findings.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import type { TestPoint } from "../netlist/read.ts";
 import type { Placements } from "../placement/placement.ts";
+import type { Role, RoleGuess, Side } from "../role/role.ts";
 import type { Cells } from "../table/columns.ts";
 import type { NamedSheet } from "../table/sheets.ts";
-import type { Finding, Move } from "./findings.ts";
-import type { Role, RoleGuess, Side } from "./role.ts";
 /** A file of a drop, unzipped; cells when it is a table somebody already split. */
 export interface Entry {
   readonly path: string;

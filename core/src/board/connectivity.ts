@@ -1,7 +1,7 @@
+import { type Finding, few } from "../findings.ts";
 import { distanceTo } from "../gerber/solids.ts";
 import { NO_CONNECTION, type TestPoint } from "../netlist/read.ts";
 import type { LayerSolids } from "./copper.ts";
-import { type Finding, few } from "./findings.ts";
 import type { NetlistCheck } from "./measure-document.ts";
 import type { Net, Nets } from "./nets.ts";
 

@@ -1,6 +1,6 @@
+import type { Finding } from "../findings.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 
 /** Spots of two layers this near are over each other, mm. */

@@ -1,8 +1,8 @@
+import type { Finding } from "../findings.ts";
 import { insideRings } from "../geometry/polygon.ts";
 import type { Attempts } from "./attempts.ts";
 import type { BoardFile } from "./board-file.ts";
 import { cutoutRings, edgeRings, type LayerSolids } from "./copper.ts";
-import type { Finding } from "./findings.ts";
 import { addHoleToHole, type Body, nearBody, passes, ringAround, ringDistance } from "./holes.ts";
 import type { Hole, Measure, Slot } from "./measure-document.ts";
 import type { Nets } from "./nets.ts";

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import type { Finding } from "./findings.ts";
+import type { Finding } from "../findings.ts";
 import { compareFootprints, sayDoubledNames } from "./footprints.ts";
 import { ownTurns, type Pattern, patternOf, relationOf, turnBetween } from "./pattern.ts";
 

@@ -1,5 +1,5 @@
 import { lettersOf } from "../bom/refs.ts";
-import { type Finding, few } from "./findings.ts";
+import { type Finding, few } from "../findings.ts";
 import { type Pattern, type Relation, relationOf, turnBetween } from "./pattern.ts";
 
 /** Turns below this are rounding of rotations and pads, degrees. */

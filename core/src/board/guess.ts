@@ -1,9 +1,9 @@
 import type { DrillData } from "../drill/read.ts";
+import type { Finding } from "../findings.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { base, type JobFunctions } from "../job/read.ts";
-import type { Finding } from "./findings.ts";
-import { factsOf, type LayerFacts, type RoleGuess, roleFromContent, roleFromFunction } from "./role.ts";
-import { roleFromName } from "./role-name.ts";
+import { factsOf, type LayerFacts, type RoleGuess, roleFromContent, roleFromFunction } from "../role/role.ts";
+import { roleFromName } from "../role/role-name.ts";
 
 /** Role of a layer image: attribute, else job file, else name and content together; contradictions are said. */
 export function guessLayer(

@@ -1,5 +1,5 @@
+import type { Finding } from "../findings.ts";
 import type { BoardSet } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import type { Outline } from "./outline.ts";
 
 /** What the job file states against what was found. */

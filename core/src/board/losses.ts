@@ -1,6 +1,6 @@
+import type { Finding } from "../findings.ts";
 import type { TestPoint } from "../netlist/read.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 
 /** Roles without which a board is another board. */

@@ -1,3 +1,5 @@
+import type { Finding } from "../findings.ts";
+import type { Role, Side } from "../role/role.ts";
 import type { BoardFile } from "./board-file.ts";
 import {
   addExpansions,
@@ -10,11 +12,9 @@ import {
 } from "./coats.ts";
 import { addSpaces, addStrokes, type LayerSolids } from "./copper.ts";
 import { findEdgeContacts } from "./edge-contacts.ts";
-import type { Finding } from "./findings.ts";
 import type { EdgeContacts, Measure } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
 import { aperturesOf, FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
-import type { Role, Side } from "./role.ts";
 import { r6, Worst } from "./worst.ts";
 
 interface Input {

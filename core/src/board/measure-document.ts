@@ -1,8 +1,8 @@
 import type { Rout } from "../drill/read.ts";
 
-import type { Finding } from "./findings.ts";
+import type { Finding } from "../findings.ts";
 
-import type { Because, Role, Side } from "./role.ts";
+import type { Because, Role, Side } from "../role/role.ts";
 import type { Place } from "./worst.ts";
 
 /** A file's row in the document. */

@@ -1,7 +1,7 @@
+import type { Side } from "../role/role.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { LayerRow, Measure, Slot } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
-import type { Side } from "./role.ts";
 import { r6 } from "./worst.ts";
 
 /** "top", "inner 1", "bottom": what a copper layer is called in documents. */

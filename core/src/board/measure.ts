@@ -1,5 +1,7 @@
+import type { Finding } from "../findings.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
+import type { Role, Side } from "../role/role.ts";
 import { Attempts, NotMeasurable } from "./attempts.ts";
 import type { BoardFile, BoardSet } from "./board-file.ts";
 import { isIn, openPads } from "./coats.ts";
@@ -7,7 +9,6 @@ import { checkNames, checkNetlist } from "./connectivity.ts";
 import { analyseLayer, type LayerSolids } from "./copper.ts";
 import { drillTable } from "./drill-table.ts";
 import { measureDrills } from "./drills.ts";
-import type { Finding } from "./findings.ts";
 import { compareFootprints, sayDoubledNames } from "./footprints.ts";
 import { bodiesOf, groupHoles, settlePlating, settleSlots } from "./holes.ts";
 import { checkAgainstJob } from "./job-figures.ts";
@@ -22,7 +23,6 @@ import { sayUnmarked, shapeOf } from "./pin-marks.ts";
 import { reconcile } from "./reconcile.ts";
 import { sayMissingNames } from "./references.ts";
 import { checkRegistration } from "./registration-check.ts";
-import type { Role, Side } from "./role.ts";
 import { sayPanel } from "./sets.ts";
 import { r6 } from "./worst.ts";
 

@@ -1,9 +1,9 @@
 import type { DrillData } from "../drill/read.ts";
+import type { Move } from "../findings.ts";
 import { transformAperture } from "../gerber/aperture.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import type { TestPoint } from "../netlist/read.ts";
 import type { Placements } from "../placement/placement.ts";
-import type { Move } from "./findings.ts";
 
 const x = (move: Move, v: number) => (move.isMirrored ? -v : v) + move.dxMm;
 const y = (move: Move, v: number) => v + move.dyMm;

@@ -1,7 +1,7 @@
+import type { Finding } from "../findings.ts";
 import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
 import { shapesOfObject } from "../gerber/shapes.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 
 /** Room left around a negative image where no outline bounds it, mm. */

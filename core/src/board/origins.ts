@@ -1,5 +1,5 @@
+import type { Finding } from "../findings.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 
 /** Days between two exports of one set; more are two sets. */
 const MOST_DAYS = 1;

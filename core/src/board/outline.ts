@@ -1,7 +1,7 @@
+import type { Finding } from "../findings.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
 import type { LayerImage } from "../gerber/image.ts";
-import type { Finding } from "./findings.ts";
 import {
   boxOf,
   exactArea,

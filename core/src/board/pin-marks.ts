@@ -1,9 +1,9 @@
 import type { Bom } from "../bom/bom.ts";
 import { lettersOf } from "../bom/refs.ts";
+import type { Finding } from "../findings.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { solidCovers } from "../gerber/solids.ts";
 import type { LayerSolids } from "./copper.ts";
-import type { Finding } from "./findings.ts";
 import type { PartPads } from "./part-pads.ts";
 import { ownTurns, type Pattern } from "./pattern.ts";
 

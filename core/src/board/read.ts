@@ -3,6 +3,7 @@ import { looksLikeBom } from "../bom/layout.ts";
 import type { BomColumn } from "../bom/words.ts";
 import { drillOfImage } from "../drill/from-image.ts";
 import { readDrill } from "../drill/read.ts";
+import type { Finding } from "../findings.ts";
 import { type LayerLimits, readLayer } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
 import { base, checkJob, type JobFunctions, readJob } from "../job/read.ts";
@@ -15,12 +16,13 @@ import {
   readPlacement,
 } from "../placement/placement.ts";
 import { settlePlacements } from "../placement/settle.ts";
+import { type Role, type RoleGuess, roleFromFunction } from "../role/role.ts";
+import { NUMBERED, roleFromName, wordsOf } from "../role/role-name.ts";
 import type { Cells } from "../table/columns.ts";
 import { chooseSheet, type NamedSheet } from "../table/sheets.ts";
 import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
 import { heldAgainstContent } from "./content.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
-import type { Finding } from "./findings.ts";
 import { guessDrill, guessLayer, words } from "./guess.ts";
 import { kindOf } from "./kind.ts";
 import { sayGaps, sayLosses } from "./losses.ts";
@@ -28,8 +30,6 @@ import { moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
 import { askNegatives, positiveOf } from "./negative.ts";
 import { sayOrigins } from "./origins.ts";
 import { chainOutline } from "./outline.ts";
-import { type Role, type RoleGuess, roleFromFunction } from "./role.ts";
-import { NUMBERED, roleFromName, wordsOf } from "./role-name.ts";
 import { saySets } from "./sets.ts";
 import { settleDrills, settleLayers } from "./settle.ts";
 

@@ -1,8 +1,8 @@
 import type { Bom } from "../bom/bom.ts";
 import { lettersOf } from "../bom/refs.ts";
+import { type Finding, few } from "../findings.ts";
 import type { Placement, Placements } from "../placement/placement.ts";
 import type { OpenPad } from "./coats.ts";
-import { type Finding, few } from "./findings.ts";
 import type { CrossCheck } from "./measure-document.ts";
 import { pinsOfPackage } from "./package-pins.ts";
 import type { PartPads } from "./part-pads.ts";

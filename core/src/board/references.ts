@@ -1,5 +1,5 @@
+import type { Finding } from "../findings.ts";
 import type { LayerSolids } from "./copper.ts";
-import type { Finding } from "./findings.ts";
 import type { Pattern } from "./pattern.ts";
 
 /**

@@ -1,6 +1,6 @@
+import type { Finding } from "../findings.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { LayerSolids } from "./copper.ts";
-import type { Finding } from "./findings.ts";
 import type { Hole } from "./measure-document.ts";
 import type { Pad } from "./nets.ts";
 import { flashesOf, type Registration, register, shareOnto } from "./registration.ts";

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
+import { roleFromFunction } from "../role/role.ts";
+import { roleFromName } from "../role/role-name.ts";
 import { kindOf } from "./kind.ts";
-import { roleFromFunction } from "./role.ts";
-import { roleFromName } from "./role-name.ts";
 
 test.each([
   ["board.GTL", "copper", "top"],

@@ -1,5 +1,5 @@
+import type { Finding } from "../findings.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import type { Loop, Outline } from "./outline.ts";
 
 /** Says when a drop holds two sets of layers: files of one folder, or of one first name, that double another's roles. */

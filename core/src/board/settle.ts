@@ -1,7 +1,7 @@
 import { type DrillData, type DrillReading, READINGS, readDrill } from "../drill/read.ts";
+import type { Finding } from "../findings.ts";
 import { KIND } from "../gerber/image.ts";
 import type { BoardFile } from "./board-file.ts";
-import type { Finding } from "./findings.ts";
 import { words } from "./guess.ts";
 
 /**

@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../board/findings.ts";
+import { type Finding, FindingList } from "../findings.ts";
 import { type Cells, plain } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
 import { type Layout, layoutOf } from "./layout.ts";

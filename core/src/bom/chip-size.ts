@@ -1,5 +1,3 @@
-import type { Measure } from "../board/measure-document.ts";
-
 /** Chip sizes: imperial name, metric name, body length in mm (published size codes; domain.md 3.4). */
 const SIZES: readonly (readonly [string, string, number])[] = [
   ["01005", "0402", 0.4],
@@ -31,8 +29,17 @@ export interface SizeMisfit {
   readonly fits: readonly string[];
 }
 
+/** What is looked at of a measured board: its nets with the pads of each. */
+export interface PadsByNet {
+  readonly nets?: {
+    readonly islands?: readonly {
+      readonly pads: readonly { readonly x: number; readonly y: number; readonly pin?: string }[];
+    }[];
+  };
+}
+
 /** Distance between the middles of the two pads of each part that has just two pins, by reference. */
-export function padSpans(measure: Measure): Map<string, number> {
+export function padSpans(measure: PadsByNet): Map<string, number> {
   const pins = new Map<string, { x: number; y: number; pin: string }[]>();
   for (const island of measure.nets?.islands ?? [])
     for (const p of island.pads) {

@@ -1,4 +1,4 @@
-import { FindingList } from "../board/findings.ts";
+import { FindingList } from "../findings.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
 import { columnsByContent, firstDataRow } from "./content.ts";
 import { BOM_WORDS, type BomColumn } from "./words.ts";

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import type { Micros } from "../money/money.ts";
+import { savedTogether } from "../sourcing/together.ts";
 import { billLine as line } from "./bill-line.fixture.ts";
-import { packageKey, sameParts, savedTogether } from "./same.ts";
+import { packageKey, sameParts } from "./same.ts";
 
 test.each([
   ["R_0603", "0603"],

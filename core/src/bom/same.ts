@@ -1,4 +1,3 @@
-import { cheapestBuy, type Offer } from "../sourcing/offer.ts";
 import type { BomLine } from "./bom.ts";
 import { CHIP } from "./chip-size.ts";
 import { lettersOf } from "./refs.ts";
@@ -147,19 +146,4 @@ function doubtOf(set: readonly BillLine[]): string | undefined {
   return open.length > 0
     ? `${open.join(" and ")} ${open.length > 1 ? "are" : "is"} not stated on each`
     : undefined;
-}
-
-/**
- * What buying lines together saves, by the offers of the line that is kept: micros of the shop's currency; 0 where
- * nobody offers it.
- */
-export function savedTogether(offers: readonly Offer[], needs: readonly number[]): number {
-  const least = (need: number) =>
-    offers.reduce(
-      (m, o) => Math.min(m, cheapestBuy(o, need)?.cost ?? Number.POSITIVE_INFINITY),
-      Number.POSITIVE_INFINITY,
-    );
-  const apartCost = needs.reduce((n, need) => n + least(need), 0);
-  const together = least(needs.reduce((a, b) => a + b, 0));
-  return Number.isFinite(apartCost) && Number.isFinite(together) ? Math.max(0, apartCost - together) : 0;
 }

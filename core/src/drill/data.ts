@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 
 /** A tool of a drill file, as the file states it. */
 export interface DrillTool {

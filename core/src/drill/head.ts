@@ -1,4 +1,4 @@
-import type { FindingList } from "../board/findings.ts";
+import type { FindingList } from "../findings.ts";
 import type { DrillReading, DrillTool } from "./data.ts";
 import { holesFor } from "./use.ts";
 

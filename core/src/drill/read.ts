@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../board/findings.ts";
+import { type Finding, FindingList } from "../findings.ts";
 import { arcPoints } from "../geometry/arc.ts";
 import type { DrillData, DrillReading, Hit, Rout } from "./data.ts";
 import { DrillHead } from "./head.ts";

@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 
 /** What an object of a layer image is. */
 export const KIND = { line: 1, arcCw: 2, arcCcw: 3, flash: 4, region: 5 } as const;

@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../board/findings.ts";
+import { type Finding, FindingList } from "../findings.ts";
 import { IDENTITY, type Transform, transformAperture } from "./aperture.ts";
 import { Attributes } from "./attributes.ts";
 import { Coordinates } from "./coordinates.ts";

@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 
 /** Last part of a path in lower case: what a job file's paths are compared by. */
 export const base = (path: string) => (path.split("/").pop() ?? path).toLowerCase();

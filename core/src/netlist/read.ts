@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../board/findings.ts";
+import { type Finding, FindingList } from "../findings.ts";
 
 /** A test point of a netlist. */
 export interface TestPoint {

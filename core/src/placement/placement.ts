@@ -1,5 +1,5 @@
-import { type Finding, FindingList } from "../board/findings.ts";
-import { wordsOf } from "../board/role-name.ts";
+import { type Finding, FindingList } from "../findings.ts";
+import { wordsOf } from "../role/role-name.ts";
 import type { Cells } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
 import {

@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 import type { Placement, Placements } from "./placement.ts";
 
 /** Room beyond the outline where a connector may still stand, mm. */

@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 import { boardMark } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add, Note } from "./note.ts";

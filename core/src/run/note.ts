@@ -1,6 +1,6 @@
-import type { Finding, Level } from "../board/findings.ts";
 import type { Place } from "../board/worst.ts";
 import type { LimitCheck } from "../fab/check.ts";
+import type { Finding, Level } from "../findings.ts";
 export type StageKey =
   | "board"
   | "parts"

@@ -1,4 +1,4 @@
-import type { FindingList } from "../board/findings.ts";
+import type { FindingList } from "../findings.ts";
 import type { Cells } from "./columns.ts";
 
 /** Rows of a list that are read: far above what any board has. */

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
-import type { Finding } from "../board/findings.ts";
 import { looksLikeBom } from "../bom/layout.ts";
+import type { Finding } from "../findings.ts";
 import { chooseSheet, type NamedSheet } from "./sheets.ts";
 
 const LIST = [

@@ -1,4 +1,4 @@
-import type { Finding } from "../board/findings.ts";
+import type { Finding } from "../findings.ts";
 import type { Cells } from "./columns.ts";
 
 /** A sheet of a workbook. */

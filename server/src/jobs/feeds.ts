@@ -16,8 +16,8 @@ import {
 } from "../resources/source/ask.ts";
 import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
 import { manyOffers, manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
+import type { WorkerDeps } from "./deps.ts";
 import type { DurableQueue } from "./queue.ts";
-import type { WorkerDeps } from "./worker.ts";
 
 /** A question that waits. */
 export interface AskDue {

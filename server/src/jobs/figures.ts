@@ -4,8 +4,8 @@ import { tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
 import { buildDocument, oneRun, releasedDocument, updateSummary } from "../resources/run/index.ts";
+import type { WorkerDeps } from "./deps.ts";
 import type { DurableQueue } from "./queue.ts";
-import type { WorkerDeps } from "./worker.ts";
 
 /** A run whose figures are older than its choices. */
 export interface Due {

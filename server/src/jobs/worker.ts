@@ -1,22 +1,9 @@
 import PgBoss from "pg-boss";
-import type { Config } from "../config.ts";
-import type { Pool } from "../db/pool.ts";
-import type { Hub } from "../live/hub.ts";
+import type { WorkerDeps } from "./deps.ts";
 import { feedsQueue } from "./feeds.ts";
 import { figuresQueue } from "./figures.ts";
 import { patientDb } from "./patient-db.ts";
-import type { Compute } from "./pool.ts";
 import { runQueue } from "./queue.ts";
-
-/** What the worker needs; the same parts the server has. */
-export interface WorkerDeps {
-  readonly pool: Pool;
-  readonly compute: Compute;
-  readonly hub: Hub;
-  readonly config: Pick<Config, "standInsUrl" | "feedRetryMs">;
-  readonly log: (entry: Record<string, unknown>) => void;
-  readonly today: () => string;
-}
 
 const OLD_TRIES = "delete from tries where since < now() - interval '1 hour'";
 const OLD_SESSIONS = "delete from session where expires_at < now() - interval '1 day'";

@@ -2,6 +2,7 @@ import { isIP } from "node:net";
 import { AppError } from "@kobbin/core";
 import type { Context, Middleware } from "koa";
 import type { Config } from "../config.ts";
+import { plainOrigin } from "../origin.ts";
 
 /** Who calls and under which name, as far as it can be believed. */
 export interface Client {
@@ -74,17 +75,6 @@ export function networkOf(address: string): string {
   const back = address.includes("::") ? tail.split(":").filter((g) => g !== "") : [];
   const zeros = Array.from({ length: Math.max(0, 8 - front.length - back.length) }, () => "0");
   return [...front, ...zeros, ...back].slice(0, 4).join(":");
-}
-
-/** Scheme, host and port in one spelling; undefined where a text is not just that. */
-export function plainOrigin(text: string): string | undefined {
-  if (!/^https?:\/\/[^/?#@\\\s]+$/i.test(text)) return undefined;
-  try {
-    const url = new URL(text);
-    return url.username === "" && url.password === "" ? url.origin : undefined;
-  } catch {
-    return undefined;
-  }
 }
 
 /** Whether the server goes by a name: the loopback names at its own port, and those it was told. */

@@ -1,8 +1,7 @@
-import { factsOfLine } from "../library/facts.ts";
-
-import { expandRefs } from "./refs.ts";
-import { type BillLine, packageKey, ratingsOf } from "./same.ts";
-import { readValue } from "./value.ts";
+import { expandRefs } from "../bom/refs.ts";
+import { type BillLine, packageKey, ratingsOf } from "../bom/same.ts";
+import { readValue } from "../bom/value.ts";
+import { factsOfLine } from "./facts.ts";
 
 /** A pasted row and the lines its number is for. */
 export interface MetNumber {

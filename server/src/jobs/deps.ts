@@ -1,0 +1,14 @@
+import type { Config } from "../config.ts";
+import type { Pool } from "../db/pool.ts";
+import type { Hub } from "../live/hub.ts";
+import type { Compute } from "./pool.ts";
+
+/** What the worker needs; the same parts the server has. */
+export interface WorkerDeps {
+  readonly pool: Pool;
+  readonly compute: Compute;
+  readonly hub: Hub;
+  readonly config: Pick<Config, "standInsUrl" | "feedRetryMs">;
+  readonly log: (entry: Record<string, unknown>) => void;
+  readonly today: () => string;
+}
