@@ -1,8 +1,10 @@
+import type { ComponentType } from "react";
 import type { RouteObject } from "react-router";
 import { patient } from "./patient.ts";
 import { Lost, Shell } from "./Shell.tsx";
+import { STAGES } from "./stages/index.ts";
 
-const stage = (path: string, load: () => Promise<{ Component: () => React.ReactNode }>): RouteObject => ({
+const stage = (path: string, load: () => Promise<{ Component: ComponentType }>): RouteObject => ({
   path,
   lazy: patient(load),
 });
@@ -35,26 +37,7 @@ export const routes: RouteObject[] = [
         path: "runs/:id",
         lazy: patient(async () => ({ Component: (await import("./run/RunFrame.tsx")).RunFrame })),
         children: [
-          stage("board", async () => ({
-            Component: (await import("./stages/board/BoardPage.tsx")).BoardPage,
-          })),
-          stage("parts", async () => ({
-            Component: (await import("./stages/parts/PartsPage.tsx")).PartsPage,
-          })),
-          stage("source", async () => ({
-            Component: (await import("./stages/source/SourcePage.tsx")).SourcePage,
-          })),
-          stage("fab", async () => ({ Component: (await import("./stages/fab/FabPage.tsx")).FabPage })),
-          stage("assemble", async () => ({
-            Component: (await import("./stages/assemble/AssemblePage.tsx")).AssemblePage,
-          })),
-          stage("cost", async () => ({ Component: (await import("./stages/cost/CostPage.tsx")).CostPage })),
-          stage("release", async () => ({
-            Component: (await import("./stages/release/ReleasePage.tsx")).ReleasePage,
-          })),
-          stage("order", async () => ({
-            Component: (await import("./stages/order/OrderPage.tsx")).OrderPage,
-          })),
+          ...STAGES.flatMap((s) => (s.load ? [stage(s.key, s.load)] : [])),
           stage("history", async () => ({
             Component: (await import("./stages/history/RunHistoryPage.tsx")).RunHistoryPage,
           })),

@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useId, useMemo, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useFound } from "../resources/find.ts";
-import { STAGES } from "../run/stages.ts";
+import { openStages } from "../run/stages.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 import type { KeyBinding } from "../ui/keys.ts";
 
@@ -36,7 +36,7 @@ export function CommandBox({
     const go = (to: string) => () => navigate(to);
     const stages = runId
       ? [
-          ...STAGES.filter((s) => !s.isLater).map((s) => [s.label, `/runs/${runId}/${s.key}`] as const),
+          ...openStages().map((s) => [s.label, `/runs/${runId}/${s.key}`] as const),
           ["History", `/runs/${runId}/history`] as const,
         ]
       : [];

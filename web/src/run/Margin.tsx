@@ -9,12 +9,12 @@ import { Mark } from "../ui/Mark.tsx";
 import { useSayError } from "../ui/Toast.tsx";
 import { Remarks } from "./Remarks.tsx";
 import { notesOf, useRun } from "./runState.ts";
-import { STAGES } from "./stages.ts";
+import { openStages, stages } from "./stages.ts";
 
 /** Numbered notes of the stage: what was measured, the limit and whose, what to do; accepted with a reason. */
 export function Margin({ stage, isOpen, onClose }: { stage: string; isOpen: boolean; onClose: () => void }) {
   const { result } = useRun();
-  const known = STAGES.find((s) => s.key === stage && !s.isLater);
+  const known = openStages().find((s) => s.key === stage);
   const notes = known ? notesOf(result, known.key as Note["stage"]) : [];
   return (
     <aside
@@ -100,7 +100,7 @@ export function NoteRow({
       <div className="min-w-0">
         {showStage && (
           <span className="mr-2 text-[12.5px] text-ink-3">
-            {STAGES.find((s) => s.key === n.stage)?.label}
+            {stages().find((s) => s.key === n.stage)?.label}
           </span>
         )}
         <p className="inline break-words">{said(n.text)}</p>

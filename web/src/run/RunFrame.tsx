@@ -11,7 +11,7 @@ import { ClashDialog } from "./ClashDialog.tsx";
 import { Margin } from "./Margin.tsx";
 import { RunProvider, useRunState } from "./runState.ts";
 import { Spine } from "./Spine.tsx";
-import { STAGES } from "./stages.ts";
+import { openStages } from "./stages.ts";
 
 /** A run: the spine at the left, the stage's work in the middle, the margin at the right. */
 export function RunFrame() {
@@ -26,7 +26,7 @@ export function RunFrame() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
   const bindings = useMemo(() => {
-    const usable = STAGES.filter((s) => !s.isLater);
+    const usable = openStages();
     const at = usable.findIndex((s) => s.key === stage);
     const go = (by: number) => {
       const next = usable[at + by];

@@ -5,7 +5,7 @@ import { amount, day, dayRange, fixed, fromMicros, money, signed } from "../ui/f
 import { Mark } from "../ui/Mark.tsx";
 import { Sum } from "../ui/Sum.tsx";
 import { useRun } from "./runState.ts";
-import { STAGES, saysOf, stateOf } from "./stages.ts";
+import { stages, stateOf } from "./stages.ts";
 
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
@@ -37,7 +37,7 @@ export function Spine({ stage }: { stage: string }) {
         </p>
       </div>
       <ol ref={strip} className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
-        {STAGES.map((s) => {
+        {stages().map((s) => {
           const state = stateOf(s, r, isReleased);
           const stageCost = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].micros : 0;
           const delta = s.key in moved ? moved[s.key as keyof typeof moved] : undefined;
@@ -47,7 +47,7 @@ export function Spine({ stage }: { stage: string }) {
               <NavLink
                 to={`/runs/${id}/${s.key}`}
                 aria-current={isOn ? "page" : undefined}
-                className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[7px] pb-[9px] max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"} ${s.isLater ? "text-ink-3" : ""}`}
+                className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[4px] pb-[5px] leading-tight max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"} ${s.later === undefined ? "" : "text-ink-3"}`}
               >
                 <span className="self-center">
                   <Mark kind={state.kind} count={state.count} />
@@ -55,7 +55,7 @@ export function Spine({ stage }: { stage: string }) {
                 <span className="min-w-0">
                   <b className={isOn ? "font-bold" : "font-semibold"}>{s.label}</b>
                   <span className="block truncate text-[12.5px] leading-tight text-ink-2 max-md:hidden">
-                    {saysOf(s.key, doc, r, isReleased)}
+                    {s.says(doc, r, isReleased)}
                   </span>
                 </span>
                 <span className="num text-right max-md:hidden">

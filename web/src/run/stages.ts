@@ -1,85 +1,56 @@
-import type { RunDocument, RunResult, StageKey } from "@kobbin/core";
-import { count, fixed, mm } from "../ui/format.ts";
+import type { RunDocument, RunResult } from "@kobbin/core";
+import type { ComponentType } from "react";
 import type { MarkKind } from "../ui/Mark.tsx";
 
-/** A stage of the spine; later ones keep their place. */
-export interface StageRow {
-  readonly key: StageKey | "receive" | "build";
-  readonly label: string;
-  readonly isLater?: boolean;
+/** How a stage stands, with how many notes make it so. */
+export interface StageState {
+  readonly kind: MarkKind;
+  readonly count?: number;
 }
+
+/**
+ * A stage of the spine, as its folder describes it: row, route, number key, place in the find-or-do box and what it says of
+ * itself all come from here. A new one is a folder with such a description and a line in `stages/index.ts`.
+ */
+export interface WebStage {
+  /** The end of its address, and the key of its notes. */
+  readonly key: string;
+  readonly label: string;
+  /** One line of what it holds. */
+  readonly says: (doc: RunDocument, r: RunResult, isReleased: boolean) => string;
+  /** How it stands, where that is not told by its own notes. */
+  readonly state?: (r: RunResult, isReleased: boolean) => StageState;
+  readonly load?: () => Promise<{ Component: ComponentType }>;
+  /** What is said in its place while it is not built. */
+  readonly later?: string;
+}
+
+let registered: readonly WebStage[] = [];
+
+/** Makes the stages known to spine, margin, keys and routes: called once, by the list of stages. */
+export const registerStages = (list: readonly WebStage[]): void => {
+  registered = list;
+};
 
 /** The stages in working order. */
-export const STAGES: readonly StageRow[] = [
-  { key: "board", label: "Board" },
-  { key: "parts", label: "Parts" },
-  { key: "source", label: "Source" },
-  { key: "fab", label: "Fab" },
-  { key: "panel", label: "Panel", isLater: true },
-  { key: "assemble", label: "Assemble" },
-  { key: "cost", label: "Cost" },
-  { key: "release", label: "Release" },
-  { key: "order", label: "Order" },
-  { key: "receive", label: "Receive", isLater: true },
-  { key: "build", label: "Build", isLater: true },
-];
+export const stages = (): readonly WebStage[] => registered;
+
+/** The stages that can be opened. */
+export const openStages = (): readonly WebStage[] => registered.filter((s) => s.later === undefined);
 
 /** State of a stage: blocked, to look at, ready, released; with how many notes make it so. */
-export function stateOf(
-  stage: StageRow,
-  r: RunResult,
-  isReleased: boolean,
-): { kind: MarkKind; count?: number } {
-  if (stage.isLater) return { kind: "later" };
+export function stateOf(stage: WebStage, r: RunResult, isReleased: boolean): StageState {
+  if (stage.later !== undefined) return { kind: "later" };
   if (isReleased) return { kind: "frozen" };
-  if (stage.key === "release") {
-    if (r.blockers.length > 0) return { kind: "blocked", count: r.blockers.length };
-    const open = r.notes.filter((n) => n.level === "warning" && !n.acceptedBecause).length;
-    return open > 0 ? { kind: "look", count: open } : { kind: "ready" };
-  }
-  if (stage.key === "order") return { kind: "open" };
-  const own = r.notes.filter((n) => n.stage === stage.key && !n.acceptedBecause);
-  const errors = own.filter((n) => n.level === "error").length;
-  if (errors > 0) return { kind: "blocked", count: errors };
-  const looks = own.filter((n) => n.level === "warning").length;
-  return looks > 0 ? { kind: "look", count: looks } : { kind: "ready" };
+  if (stage.state) return stage.state(r, isReleased);
+  return stateOfNotes(r.notes.filter((n) => n.stage === stage.key));
 }
 
-const METHOD = { iron: "own iron", stencil: "own stencil", house: "by a house" } as const;
-
-/** One line of what the stage holds. */
-export function saysOf(key: StageRow["key"], doc: RunDocument, r: RunResult, isReleased: boolean): string {
-  const m = doc.boards[0]?.measure;
-  switch (key) {
-    case "board":
-      if (doc.boards.length > 1)
-        return `${count(doc.boards.length, "board")}: ${doc.boards.map((b) => (b.perProduct > 1 ? `${b.perProduct} × ${b.name}` : b.name)).join(", ")}`;
-      return m?.outline?.widthMm === undefined
-        ? m?.outline
-          ? "outline open"
-          : "no outline"
-        : `${mm(m.outline.widthMm)} × ${mm(m.outline.heightMm)} mm, ${count(m.copperLayers, "layer")}`;
-    case "parts":
-      return `${count(r.parts.length, "line")}, ${Math.round(r.parts.reduce((n, p) => n + p.count, 0))} pieces`;
-    case "source":
-      return r.basket.suppliers.length === 0
-        ? "no offers yet"
-        : `${count(r.basket.suppliers.length, "parcel")}, ${r.stages.source.days} days`;
-    case "fab":
-      return r.house ? `${r.stages.fab.days} days, ${r.house.name}` : "no house";
-    case "assemble":
-      return `${METHOD[doc.assembly.method]}, ${fixed(r.ownMinutes / 60, 1)} h`;
-    case "cost":
-      return "test and packing";
-    case "release":
-      return isReleased
-        ? "released"
-        : r.blockers.length > 0
-          ? count(r.blockers.length, "blocker")
-          : "nothing blocks";
-    case "order":
-      return isReleased ? "package ready" : "after release";
-    default:
-      return "later";
-  }
+/** State that some notes make: a blocker before a caution. */
+export function stateOfNotes(notes: RunResult["notes"]): StageState {
+  const open = notes.filter((n) => !n.acceptedBecause);
+  const errors = open.filter((n) => n.level === "error").length;
+  if (errors > 0) return { kind: "blocked", count: errors };
+  const looks = open.filter((n) => n.level === "warning").length;
+  return looks > 0 ? { kind: "look", count: looks } : { kind: "ready" };
 }

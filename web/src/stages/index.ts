@@ -1,0 +1,26 @@
+import { registerStages, type WebStage } from "../run/stages.ts";
+import { assemble } from "./assemble/stage.ts";
+import { board } from "./board/stage.ts";
+import { cost } from "./cost/stage.ts";
+import { fab } from "./fab/stage.ts";
+import { build, panel, receive } from "./later/stages.ts";
+import { order } from "./order/stage.ts";
+import { parts } from "./parts/stage.ts";
+import { release } from "./release/stage.ts";
+import { source } from "./source/stage.ts";
+
+/** The stages in working order. A new one is a folder beside this file and a line here. */
+export const STAGES: readonly WebStage[] = [
+  board,
+  parts,
+  source,
+  fab,
+  panel,
+  assemble,
+  cost,
+  release,
+  order,
+  receive,
+  build,
+];
+registerStages(STAGES);
