@@ -58,7 +58,10 @@ function changesOf(source: string): Change[] {
   const text = (n: Node) => bytes.subarray(n.span!.start - base, n.span!.end - base).toString();
   const out: Change[] = [];
   const visit = (value: unknown): void => {
-    if (Array.isArray(value)) return value.forEach(visit);
+    if (Array.isArray(value)) {
+      for (const v of value) visit(v);
+      return;
+    }
     if (!value || typeof value !== "object") return;
     const n = value as Node;
     if (typeof n.type === "string" && /^Ts(?!As|NonNull|Satisfies|Const)/.test(n.type)) return;
