@@ -134,6 +134,14 @@ export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
 export { type LinePart, lineParts, rateOf, suppliersOf } from "./run/parts.ts";
+export {
+  HAPPENS,
+  isRunTable,
+  type MemberRole,
+  mayChange,
+  type RunState,
+  type RunTable,
+} from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD, quotationMisfits } from "./run/quotation-holds.ts";
 export { type ReadyBy, readyBy } from "./run/ready.ts";

@@ -358,7 +358,29 @@ test("a run is released only when nothing blocks; then its package is whole and 
     expect(sha256Hex(files.find((x) => x.path === f.path)!.bytes)).toBe(f.sha256);
   expect((await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99 })).status).toBe(403);
   expect((await v.post(`/api/runs/${id}/release`)).status).toBe(403);
-  await v.post(`/api/revisions/${revisionId}/lines`, { refs: ["R9"], valueText: "later" });
+  // bill, quotation and offers stand as they were ordered; a remark may be left and taken back
+  const refused = async (method: string, path: string, body: object) =>
+    (await v.call(method, path, body)).status;
+  const lineId = document.lines[0]!.id;
+  expect([
+    await refused("POST", `/api/revisions/${revisionId}/lines`, { refs: ["R9"], valueText: "later" }),
+    await refused("PATCH", `/api/lines/${lineId}`, { version: 1, valueText: "other" }),
+    await refused("PUT", `/api/runs/${id}/quotes`, {
+      houseId: document.house!.id,
+      kind: "fab",
+      total: "1",
+      currency: "EUR",
+      days: 1,
+    }),
+  ]).toEqual([403, 403, 403]);
+  const noted = await v.post(`/api/runs/${id}/remarks`, { stage: "order", text: "sent on Friday" });
+  expect(noted.status).toBeLessThan(300);
+  const [first] = (
+    (await v.get(`/api/history?run=${id}`)).body as { changes: { id: string; state: string }[] }
+  ).changes;
+  expect(first!.state).toBe("stands");
+  expect((await v.post(`/api/changes/${first!.id}/undo`)).status).toBeLessThan(300);
+  expect((await read()).remarks).toEqual([]);
   // what the shop and the suppliers say later changes nothing of it
   const frozen = (await v.get(`/api/runs/${id}/document`)).bytes;
   expect(sha256Hex(frozen)).toBe(manifest.files.find((f) => f.path === "run.json")!.sha256);
@@ -375,12 +397,13 @@ test("a run is released only when nothing blocks; then its package is whole and 
   const was = await figures();
   expect(was).toBeGreaterThan(0);
   expect((await v.patch("/api/shop", { hourlyRate: "99" })).status).toBeLessThan(300);
-  await v.post(`/api/lines/${document.lines[0]!.id}/offers`, {
+  const offer = await v.post(`/api/lines/${document.lines[0]!.id}/offers`, {
     supplierId: document.suppliers[0]!.id,
     stock: 500,
     currency: "EUR",
     breaks: [{ qty: 1, price: "9.99" }],
   });
+  expect(offer.status).toBe(403);
   await server.restart();
   const after = await read();
   expect(after.state).toBe("released");

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { shapes } from "@kobbin/core";
+import { AppError, isRunTable, mayChange, shapes } from "@kobbin/core";
 import type { Context } from "koa";
 import type { Pool, Tx } from "../db/pool.ts";
 import { withMoment, withWorkshop } from "../db/tx.ts";
@@ -90,6 +90,7 @@ export async function recordChange<T>(
       return { value };
     }
     const whole = await completed(tx, scope);
+    if (!isFinal) await refuseFrozen(tx, changed, whole);
     const says = (sentence ?? sentenceOf(changed, await namesOf(tx, changed))).slice(0, 500);
     await tx.query(
       "update change set sentence = $2, product_id = $3, revision_id = $4, run_id = $5, is_final = $6, result = $7 where id = $1",
@@ -164,6 +165,31 @@ export async function manyChangedRows(tx: Tx, changeId: string): Promise<Changed
     [changeId],
   );
   return rows;
+}
+
+/**
+ * What was decided is frozen at the release: of a released run nothing of it may be written, and of a bill none of whose
+ * runs is open any more. What happens to a run goes on. Routes and undo come through here alike.
+ *
+ * @throws AppError NOT_ALLOWED
+ */
+async function refuseFrozen(tx: Tx, changed: readonly ChangedRow[], scope: Scope): Promise<void> {
+  const decided = changed.filter((r) => isRunTable(r.table) && !mayChange(r.table, "released", "owner"));
+  if (decided.length === 0) return;
+  const { rows } = await tx.query<{ ofRun: boolean; ofBill: boolean }>(
+    `select coalesce((select state = 'released' from run where id = $1), false) as "ofRun",
+            coalesce((select bool_and(state = 'released') from run where revision_id = $2), false) as "ofBill"`,
+    [scope.runId ?? null, scope.revisionId ?? null],
+  );
+  const { ofRun, ofBill } = rows[0]!;
+  if (ofRun || ofBill)
+    throw new AppError(
+      "NOT_ALLOWED",
+      ofRun
+        ? "The run is released; what was ordered stays as it is."
+        : "Every run of this revision is released; its bill stays as it was ordered.",
+      "Start a new run to change something.",
+    );
 }
 
 async function completed(tx: Tx, scope: Scope): Promise<Scope & Row> {

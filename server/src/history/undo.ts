@@ -1,4 +1,4 @@
-import { AppError } from "@kobbin/core";
+import { AppError, isRunTable, mayChange } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import { descriptorOf, TABLE_ORDER } from "../schema/tables.ts";
 import { type ChangeNow, manyChangedRows } from "./change.ts";
@@ -42,7 +42,11 @@ export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: b
       `“${change.sentence}” was taken back already.`,
       "The history shows who did; it can be brought again from there.",
     );
-  if (change.isFinal || change.runState === "released")
+  const rows = await manyChangedRows(tx, id);
+  const isFrozen =
+    change.runState === "released" &&
+    rows.some((r) => isRunTable(r.table) && !mayChange(r.table, "released", "owner"));
+  if (change.isFinal || isFrozen)
     throw new AppError(
       "NOT_ALLOWED",
       `“${change.sentence}” cannot be taken back: what was ordered stays as it was.`,
@@ -54,7 +58,6 @@ export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: b
       `“${change.sentence}” stands no more: it was brought again already.`,
       "Reload the history to see how things stand.",
     );
-  const rows = await manyChangedRows(tx, id);
   const down = [...rows].sort((a, b) => place(a) - place(b));
   for (const r of down) if (r.op === "delete") await putBack(tx, r.table, r.was!);
   // newest first: a row that changed twice in one change ends as it was before the first

@@ -2,6 +2,7 @@ import type { ClashDetail, RunAnswer, RunBody } from "@kobbin/contract";
 import {
   type CurvePoint,
   curveQuantities,
+  mayChange,
   type Note,
   type RunDocument,
   type RunResult,
@@ -279,7 +280,7 @@ export function useRunState(id: string) {
             result,
             effects,
             isReleased: answer.state === "released",
-            isLocked: answer.state === "released" || role !== "owner",
+            isLocked: !mayChange("fork", answer.state, role ?? "bench"),
             change,
             changeLine,
             changeLines,

@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { type HistoryAnswer, type HistoryRow, undoBody } from "@kobbin/contract";
-import { AppError, shapes } from "@kobbin/core";
+import { AppError, HAPPENS, shapes } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -94,7 +94,7 @@ async function manyChanges(
     run: string | null;
   }>(
     `select c.id, c.at, c.person, c.account_id as "accountId", c.sentence, c.product_id as "productId", c.run_id as "runId",
-            c.undoes, c.undone_by as "undoneBy", c.is_final or coalesce(r.state = 'released', false) as "isFinal",
+            c.undoes, c.undone_by as "undoneBy", c.is_final or (r.state = 'released' and exists (select from change_row as w where w.change_id = c.id and w.tbl <> all($4::text[]))) is true as "isFinal",
             p.name as product, v.label as revision, r.name as run
      from change as c
      left join product as p on p.id = c.product_id
@@ -104,7 +104,7 @@ async function manyChanges(
        and ($2::uuid is null or c.product_id = $2)
        and ($3::bigint is null or c.id < $3)
      order by c.id desc limit ${PAGE + 1}`,
-    [of.run, of.product, of.before],
+    [of.run, of.product, of.before, HAPPENS],
   );
   const changes = rows.slice(0, PAGE).map(
     (r): HistoryRow => ({

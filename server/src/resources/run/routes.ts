@@ -60,12 +60,6 @@ export function runRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const run = await oneRun(tx, id);
       change.about({ runId: id });
-      if (run.state === "released")
-        throw new AppError(
-          "NOT_ALLOWED",
-          "The run is released; what was ordered stays as it is.",
-          "Start a new run to change something.",
-        );
       if (body.name !== undefined) await tx.query("update run set name = $2 where id = $1", [id, body.name]);
       await mergeRow(
         tx,
