@@ -1,4 +1,4 @@
-import { diffBoards, type Measure, measureBoard, measureToKeep } from "@kobbin/core";
+import { diffBoards, type Measure, measureBoard, measureSpec, measureToKeep } from "@kobbin/core";
 import { readDrop, readPaths } from "./drop.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
@@ -43,10 +43,9 @@ function print(m: Measure): void {
         : `${m.outline.widthMm} × ${m.outline.heightMm} mm, ${m.outline.areaMm2} mm²`,
     ],
     ["copper layers", String(m.copperLayers)],
-    ["smallest track", mm(m.minTrackMm)],
-    ["smallest gap between nets", mm(m.minNetSpaceMm)],
-    ["smallest hole", mm(m.minHoleMm)],
-    ["smallest ring", mm(m.minAnnularMm)],
+    ...["minTrackMm", "minNetSpaceMm", "minHoleMm", "minAnnularMm"]
+      .map(measureSpec)
+      .map((s): [string, string] => [s.label, mm(s.valueOf(m, {}))]),
     ["holes", m.holes.map((h) => `${h.count} × ${h.diameterMm}${h.plated ? "" : " unplated"}`).join(", ")],
     ["nets", String(m.nets?.count ?? "–")],
   ]);

@@ -50,6 +50,13 @@ export {
   type OptionValue,
   optionOf,
 } from "./fab/house.ts";
+export {
+  LIMITS,
+  MEASURE_GROUPS,
+  MEASURES,
+  type MeasureSpec,
+  measureSpec,
+} from "./fab/measures.ts";
 export { type BoardFacts, boardMassG, type FabQuote, fabQuote, orderPieces } from "./fab/price.ts";
 export type { Finding, Level, Move } from "./findings.ts";
 export { KIND, type LayerImage } from "./gerber/image.ts";

@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Place } from "../board/worst.ts";
-import type { FabOptions, House, HouseLimits } from "./house.ts";
+import type { FabOptions, House } from "./house.ts";
+import { MEASURES, type MeasureSpec } from "./measures.ts";
 
 /** One measure against one limit of one house. */
 export interface LimitCheck {
@@ -15,71 +16,33 @@ export interface LimitCheck {
   readonly at?: Place;
 }
 
-/** Key of the measure, its words, whether a breach stops the house, and the limit that counts where it has no key of its own. */
-const MEASURES: readonly (readonly [
-  keyof Measure & LimitKey,
-  string,
-  isHard: boolean,
-  (keyof HouseLimits & LimitKey)?,
-])[] = [
-  ["minTrackMm", "smallest track", true],
-  ["minNetSpaceMm", "smallest gap between nets", true],
-  ["minHoleMm", "smallest hole", true],
-  ["minAnnularMm", "smallest ring around a hole", true],
-  ["minHoleToHoleMm", "hole wall to hole wall", true],
-  ["minDrillToForeignCopperMm", "hole wall to other copper", false],
-  ["minNpthToCopperMm", "unplated hole to copper", false],
-  ["minHoleToEdgeMm", "hole wall to the board's edge", false],
-  ["minCopperToEdgeMm", "copper to the board's edge", false],
-  ["minCopperToCutoutMm", "copper to a cut-out", false, "minCopperToEdgeMm"],
-  ["minCopperToSlotMm", "copper to an unplated slot", false, "minCopperToEdgeMm"],
-  ["minNeckMm", "narrowest place in a fill", false, "minTrackMm"],
-  ["minMaskWebMm", "narrowest mask web", false],
-  ["minLegendLineMm", "thinnest silkscreen line", false],
-  ["minLegendTextMm", "smallest silkscreen text", false],
-];
-type LimitKey = `min${string}Mm`;
-
 /**
  * A board's measures against a house's limits. A hard limit broken means the house cannot make it; a soft one (edge,
  * mask web, silkscreen) wants a look, since houses usually make the board and mend the layer.
  */
 export function checkHouse(house: House, m: Measure, options: FabOptions): LimitCheck[] {
   const out: LimitCheck[] = [];
-  const rate = (margin: number, limit: number, isHard: boolean): LimitCheck["level"] => {
+  const rate = (margin: number, limit: number, { isHard, is }: MeasureSpec): LimitCheck["level"] => {
     if (margin < -1e-6) return isHard ? "cannot" : "look";
-    return limit > 0 && margin / limit < 0.05 ? "tight" : "fine";
+    return is === "at least" && limit > 0 && margin / limit < 0.05 ? "tight" : "fine";
   };
-  for (const [key, label, isHard, other] of MEASURES) {
-    const value = m[key] as number | undefined;
-    const limit = house.limits[(other ?? key) as keyof HouseLimits] as number | undefined;
+  for (const spec of MEASURES) {
+    const value = spec.valueOf(m, options);
+    const limit = spec.limit === undefined ? undefined : (house.limits[spec.limit] as number | undefined);
     if (value === undefined || limit === undefined) continue;
-    const at = (m as unknown as Record<string, readonly Place[] | undefined>)[key.replace(/Mm$/, "At")]?.[0];
+    const margin = spec.is === "at least" ? value - limit : limit - value;
+    const at = spec.placesOf(m)[0];
     out.push({
-      measure: key,
-      label,
-      value,
+      measure: spec.key,
+      label: spec.label,
+      value: spec.unit === "ratio" ? Math.round(value * 100) / 100 : value,
       limit,
-      unit: "mm",
-      margin: value - limit,
-      level: rate(value - limit, limit, isHard),
+      unit: spec.unit,
+      margin,
+      level: rate(margin, limit, spec),
       ...(at ? { at } : {}),
     });
   }
-  const slot = [...m.slots, ...m.routedPaths].reduce(
-    (w, s) => Math.min(w, s.widthMm),
-    Number.POSITIVE_INFINITY,
-  );
-  if (Number.isFinite(slot))
-    out.push({
-      measure: "slots",
-      label: "narrowest slot",
-      value: slot,
-      limit: house.limits.minSlotMm,
-      unit: "mm",
-      margin: slot - house.limits.minSlotMm,
-      level: rate(slot - house.limits.minSlotMm, house.limits.minSlotMm, true),
-    });
   const { widthMm: w, heightMm: h } = m.outline ?? {};
   if (w !== undefined && h !== undefined) {
     const [long, short] = [Math.max(w, h), Math.min(w, h)];
@@ -121,21 +84,6 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
       margin: -1,
       level: "cannot",
     });
-  const plated = m.holes
-    .filter((x) => x.plated)
-    .reduce((d, x) => Math.min(d, x.diameterMm), Number.POSITIVE_INFINITY);
-  if (Number.isFinite(plated)) {
-    const aspect = Number.parseFloat(options.thickness) / plated;
-    out.push({
-      measure: "aspect",
-      label: "thickness to smallest plated hole",
-      value: Math.round(aspect * 100) / 100,
-      limit: house.limits.maxAspect,
-      unit: "ratio",
-      margin: house.limits.maxAspect - aspect,
-      level: aspect > house.limits.maxAspect ? "cannot" : "fine",
-    });
-  }
   return out;
 }
 

@@ -2,6 +2,7 @@ import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import { optionOf } from "../fab/house.ts";
+import { measureSpec } from "../fab/measures.ts";
 import { microsToText } from "../money/money.ts";
 import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
@@ -177,6 +178,7 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
   });
 }
 
+const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 const mm = (v: number | undefined) =>
   v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
 
@@ -211,10 +213,9 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
           rows: [
             ["Size", `${mm(m.outline?.widthMm)} x ${mm(m.outline?.heightMm)}`],
             ["Copper layers", `${m.copperLayers}: ${m.layerOrder.join(", ")}`],
-            ["Smallest track", mm(m.minTrackMm)],
-            ["Smallest gap", mm(m.minNetSpaceMm)],
-            ["Smallest hole, drilled", mm(m.minHoleMm)],
-            ["Smallest ring", mm(m.minAnnularMm)],
+            ...["minTrackMm", "minNetSpaceMm", "minHoleMm", "minAnnularMm"]
+              .map(measureSpec)
+              .map((s): [string, string] => [capital(s.label), mm(s.valueOf(m, {}))]),
             [
               "Holes",
               `${m.holes.reduce((n, h) => n + h.count, 0)}, ${m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0)} plated`,

@@ -1,3 +1,4 @@
+import { LIMITS } from "../fab/measures.ts";
 import {
   currency,
   type DataShape,
@@ -27,30 +28,24 @@ const option = fields({
 const options = list(option, 60, 1);
 const byLayers = mapOf(money, 40, /^\d{1,3}$/);
 
+const LIMIT_SHAPES = { mm, ratio: number(0, 1000), sides: tuple(mm, mm) } as const;
+/** The limits of a profile, as the one table of limits has them. */
+const limitsShape = fields(
+  Object.fromEntries(
+    Object.entries(LIMITS).map(([key, { kind, isOptional }]) => [
+      key,
+      isOptional ? maybe(LIMIT_SHAPES[kind]) : LIMIT_SHAPES[kind],
+    ]),
+  ),
+);
+
 /** A house's profile: what it can make, what it charges. */
 export const houseShape: DataShape = fields({
   name: text(200, 1),
   about: text(2000),
   currency,
   checkedOn: day,
-  limits: fields({
-    minTrackMm: mm,
-    minNetSpaceMm: mm,
-    minHoleMm: mm,
-    minAnnularMm: mm,
-    minCopperToEdgeMm: mm,
-    minMaskWebMm: mm,
-    minLegendLineMm: mm,
-    minSlotMm: mm,
-    minHoleToHoleMm: maybe(mm),
-    minDrillToForeignCopperMm: maybe(mm),
-    minNpthToCopperMm: maybe(mm),
-    minHoleToEdgeMm: maybe(mm),
-    minLegendTextMm: maybe(mm),
-    maxAspect: number(0, 1000),
-    minBoardMm: tuple(mm, mm),
-    maxBoardMm: tuple(mm, mm),
-  }),
+  limits: limitsShape,
   layers: list(whole(1, 100), 60, 1),
   options: fields({ thickness: options, copper: options, finish: options, mask: options, legend: options }),
   price: fields({

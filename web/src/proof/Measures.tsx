@@ -1,4 +1,4 @@
-import type { Measure, Place } from "@kobbin/core";
+import { type Measure, measureSpec, type Place } from "@kobbin/core";
 import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
 
 interface Figure {
@@ -20,38 +20,11 @@ export function figuresOf(m: Measure): Figure[] {
     m.holes.length > 0 ? `${mm(m.holes[0]!.diameterMm)} to ${mm(m.holes.at(-1)!.diameterMm)} mm` : "";
   const paste = (m.paste.top?.areaMm2 ?? 0) + (m.paste.bottom?.areaMm2 ?? 0);
   return [
-    {
-      label: "smallest gap",
-      value: mm(m.minNetSpaceMm),
-      unit: "mm",
-      also: mil(m.minNetSpaceMm),
-      where: where(m.minNetSpaceAt),
-      at: m.minNetSpaceAt?.[0],
-    },
-    {
-      label: "smallest track",
-      value: mm(m.minTrackMm),
-      unit: "mm",
-      also: mil(m.minTrackMm),
-      where: where(m.minTrackAt),
-      at: m.minTrackAt?.[0],
-    },
-    {
-      label: "smallest ring",
-      value: mm(m.minAnnularMm),
-      unit: "mm",
-      also: mil(m.minAnnularMm),
-      where: where(m.minAnnularAt),
-      at: m.minAnnularAt?.[0],
-    },
-    {
-      label: "copper to edge",
-      value: mm(m.minCopperToEdgeMm),
-      unit: "mm",
-      also: mil(m.minCopperToEdgeMm),
-      where: where(m.minCopperToEdgeAt),
-      at: m.minCopperToEdgeAt?.[0],
-    },
+    ...["minNetSpaceMm", "minTrackMm", "minAnnularMm", "minCopperToEdgeMm"].map(measureSpec).map((s) => {
+      const value = s.valueOf(m, {});
+      const at = s.placesOf(m);
+      return { label: s.short, value: mm(value), unit: "mm", also: mil(value), where: where(at), at: at[0] };
+    }),
     {
       label: "holes",
       value: String(holes),

@@ -1,4 +1,4 @@
-import { type FabOptionKey, type LimitCheck, OPTION_WORD, unitOf } from "@kobbin/core";
+import { type FabOptionKey, type LimitCheck, measureSpec, OPTION_WORD, unitOf } from "@kobbin/core";
 import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
@@ -103,10 +103,7 @@ export function FabPage() {
                       <td className="text-[13px] text-ink-2">
                         {h.tightest && (
                           <>
-                            {h.tightest.label
-                              .replace(/^(smallest|narrowest|thinnest) /, "")
-                              .replace(" around a hole", "")
-                              .replace(" between nets", "")}{" "}
+                            {measureSpec(h.tightest.measure).short}{" "}
                             <span className="num">{value(h.tightest)}</span>
                           </>
                         )}

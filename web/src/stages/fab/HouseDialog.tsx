@@ -1,4 +1,4 @@
-import type { House } from "@kobbin/core";
+import { type House, LIMITS } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -11,21 +11,16 @@ import { useSayError } from "../../ui/Toast.tsx";
 /** A number or amount of the profile a person may edit: where it stands, what it is called. */
 const FIELDS: readonly { readonly group: string; readonly rows: readonly (readonly [string, string])[] }[] = [
   {
-    group: "Limits, mm",
-    rows: [
-      ["limits.minTrackMm", "smallest track"],
-      ["limits.minNetSpaceMm", "smallest gap"],
-      ["limits.minHoleMm", "smallest hole"],
-      ["limits.minAnnularMm", "smallest ring"],
-      ["limits.minCopperToEdgeMm", "copper to edge"],
-      ["limits.minMaskWebMm", "mask web"],
-      ["limits.minLegendLineMm", "silkscreen line"],
-      ["limits.minSlotMm", "narrowest slot"],
-      ["limits.minHoleToHoleMm", "hole to hole"],
-      ["limits.minDrillToForeignCopperMm", "hole to other copper"],
-      ["limits.minNpthToCopperMm", "unplated to copper"],
-      ["limits.minHoleToEdgeMm", "hole to edge"],
-    ],
+    group: "Limits, mm; the thickness to a hole is a ratio",
+    // every limit of a profile: the sides of a board are two numbers each
+    rows: Object.entries(LIMITS).flatMap(([key, l]) =>
+      l.kind === "sides"
+        ? [
+            [`limits.${key}.0`, `${l.label}, one side`] as const,
+            [`limits.${key}.1`, `${l.label}, other side`] as const,
+          ]
+        : [[`limits.${key}`, l.label] as const],
+    ),
   },
   {
     group: "Price",
@@ -69,7 +64,10 @@ const ASSEMBLY: (typeof FIELDS)[number] = {
 };
 /** Fields that a house may leave unstated; numbers where they are stated. */
 const UNSTATED = new Set(["assembly.leaderMm", "assembly.perSpecialPart"]);
-const mayBeEmpty = (path: string) => path.startsWith("limits.") || UNSTATED.has(path);
+const mayBeEmpty = (path: string) => {
+  const limit = /^limits\.(\w+)$/.exec(path)?.[1];
+  return UNSTATED.has(path) || (limit !== undefined && LIMITS[limit as keyof typeof LIMITS].isOptional);
+};
 const TAKES = [
   ["strips", "strips as cut"],
   ["reels", "reels and trays only"],
@@ -167,7 +165,7 @@ export function HouseDialog({
                   key={path}
                   label={label}
                   name={path}
-                  required={!UNSTATED.has(path) && read(house, path) !== undefined}
+                  required={!mayBeEmpty(path)}
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path) ?? "")}
