@@ -25,5 +25,5 @@ const part = (name) => ({
 });
 export default {
   testTimeout: 30_000,
-  projects: ["core", "formats", "solver", "bin", "demo", "standins", "server", "web"].map(part),
+  projects: ["core", "formats", "solver", "packing", "bin", "demo", "standins", "server", "web"].map(part),
 };

@@ -18,9 +18,14 @@ const RULES = [
     deny: /^(?!(solver\/src\/|@kobbin\/core$|highs$))/,
   },
   {
+    name: "packing knows core and formats",
+    from: /^packing\/src\//,
+    deny: /^(?!(packing\/src\/|@kobbin\/(core|formats)$))/,
+  },
+  {
     name: "parts are used by their door",
-    from: /^(server|web|bin|contract|standins|demo|solver)\/src\//,
-    deny: /^(core|formats|contract|solver)\/src\//,
+    from: /^(server|web|bin|contract|standins|demo|solver|packing)\/src\//,
+    deny: /^(core|formats|contract|solver|packing)\/src\//,
     allow: (file, target) => target.startsWith(`${file.split("/")[0]}/`),
   },
   {
@@ -76,11 +81,21 @@ const floorOf = (path) => {
   return m ? FLOORS.findIndex((names) => names.includes(m[1])) : undefined;
 };
 
-const files = ["core", "formats", "solver", "contract", "standins", "demo", "bin", "server", "web"].flatMap(
-  (root) =>
-    readdirSync(join(root, "src"), { recursive: true })
-      .map((f) => join(root, "src", f).split(sep).join("/"))
-      .filter((f) => /\.tsx?$/.test(f) && !TEST.test(f)),
+const files = [
+  "core",
+  "formats",
+  "solver",
+  "packing",
+  "contract",
+  "standins",
+  "demo",
+  "bin",
+  "server",
+  "web",
+].flatMap((root) =>
+  readdirSync(join(root, "src"), { recursive: true })
+    .map((f) => join(root, "src", f).split(sep).join("/"))
+    .filter((f) => /\.tsx?$/.test(f) && !TEST.test(f)),
 );
 if (files.length === 0) throw new Error("no source files found: run this from the root of the repository");
 

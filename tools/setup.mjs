@@ -53,7 +53,17 @@ function newest(folders) {
 /** Builds server and page when a source is newer than the last build. */
 export function ensureBuilt() {
   const stamp = join(ROOT, "web", "dist", ".built");
-  const sources = newest(["core", "formats", "solver", "contract", "standins", "server", "web", "bin"]);
+  const sources = newest([
+    "core",
+    "formats",
+    "solver",
+    "packing",
+    "contract",
+    "standins",
+    "server",
+    "web",
+    "bin",
+  ]);
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
@@ -64,7 +74,7 @@ export function ensureBuilt() {
   );
   writeFileSync(
     stamp,
-    String(newest(["core", "formats", "solver", "contract", "standins", "server", "web", "bin"])),
+    String(newest(["core", "formats", "solver", "packing", "contract", "standins", "server", "web", "bin"])),
   );
 }
 

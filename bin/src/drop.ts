@@ -1,7 +1,6 @@
 import { readdirSync, statSync } from "node:fs";
 import { basename, join, relative } from "node:path";
-import { type BoardSet, type Corrections, type Entry, kindOf, readBoard } from "@kobbin/core";
-import { type FileEntry, readDrop as openWithTables } from "@kobbin/formats";
+import type { FileEntry } from "@kobbin/formats";
 import { readBytes } from "./json-file.ts";
 import { UsageError } from "./print.ts";
 
@@ -20,19 +19,4 @@ export function readPaths(paths: readonly string[]): FileEntry[] {
     } else out.push({ path: basename(p), bytes: readBytes(p) });
   }
   return out;
-}
-
-/** A drop read as a board: opened, tables split, roles given. */
-export async function readDrop(
-  files: readonly FileEntry[],
-  corrections?: Corrections,
-): Promise<{ set: BoardSet; entries: readonly Entry[]; rejected?: string }> {
-  const opened = await openWithTables(files, (b) => kindOf(b) === "table");
-  const { entries } = opened;
-  const set = readBoard(entries, corrections);
-  return {
-    set: { ...set, findings: [...opened.notes, ...set.findings] },
-    entries,
-    ...(opened.rejected ? { rejected: opened.rejected } : {}),
-  };
 }

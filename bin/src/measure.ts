@@ -1,5 +1,6 @@
 import { diffBoards, type Measure, measureBoard, measureSpec, measureToKeep } from "@kobbin/core";
-import { readDrop, readPaths } from "./drop.ts";
+import { readAsBoard } from "@kobbin/packing";
+import { readPaths } from "./drop.ts";
 import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
 /** Characters of an answer before it is spread over lines, which about doubles it. */
@@ -13,10 +14,10 @@ export async function measure(
 ): Promise<number> {
   if (paths.length === 0 || other === "")
     throw new UsageError("usage: kobbin measure <archive.zip | folder | file…> [--compare <other>] [--json]");
-  const { set, rejected } = await readDrop(readPaths(paths));
+  const { set, rejected } = await readAsBoard(readPaths(paths));
   let m = measureBoard(set);
   if (other !== undefined) {
-    const against = await readDrop(readPaths([other]));
+    const against = await readAsBoard(readPaths([other]));
     if (against.rejected) throw new UsageError(`${other}: ${against.rejected}`);
     m = { ...m, diff: diffBoards(set, against.set) };
   }

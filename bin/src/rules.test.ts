@@ -3,7 +3,8 @@ import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { type Measure, measureBoard } from "@kobbin/core";
-import { readDrop, readPaths } from "./drop.ts";
+import { readAsBoard } from "@kobbin/packing";
+import { readPaths } from "./drop.ts";
 
 /** One rule of a published format: a small file that turns on it, and what follows by hand. */
 interface Rule {
@@ -470,7 +471,7 @@ test.each(RULES.map((r) => [r.rule, r] as const))("%s", async (_, r) => {
     mkdirSync(dirname(join(at, path)), { recursive: true });
     writeFileSync(join(at, path), text);
   }
-  const { set } = await readDrop(readPaths([at]));
+  const { set } = await readAsBoard(readPaths([at]));
   const m = measureBoard(set);
   expect(m.outcome).toBe("accept");
   if (r.area !== undefined)

@@ -4,16 +4,13 @@ import {
   AppError,
   type BasketCache,
   costDocument,
-  drawSide,
-  planPackage,
   type RunDocument,
   rollUp,
-  slug,
   toRunDocument,
 } from "@kobbin/core";
-import { buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
+import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
 import { proveBaskets } from "@kobbin/solver";
-import { readDrop, readPaths } from "./drop.ts";
+import { readPaths } from "./drop.ts";
 import { readJson } from "./json-file.ts";
 import { printJson, printRows, UsageError } from "./print.ts";
 
@@ -56,14 +53,7 @@ export async function pack(paths: readonly string[], out: string | undefined): P
   const cache: BasketCache = new Map();
   await proveBaskets(doc, cache, PROOF_SECONDS);
   const result = rollUp(doc, cache);
-  if (result.blockers.length > 0)
-    throw new AppError(
-      "BLOCKED",
-      `${result.blockers.length} blockers are open: ${result.blockers.map((b) => b.text).join(" ")}`,
-      "Close them, or accept them with a reason, in the run's Release stage.",
-    );
-  const files: FileEntry[] = [];
-  const pictures: SheetPicture[] = [];
+  const boards: PackedBoard[] = [];
   for (const b of doc.boards) {
     if (!b.archive)
       throw new AppError(
@@ -78,32 +68,9 @@ export async function pack(paths: readonly string[], out: string | undefined): P
         "Name it by a path that begins at the document's own folder.",
       );
     const given = readPaths([join(dirname(paths[0]!), b.archive)]);
-    const { set, entries } = await readDrop(given);
-    for (const f of set.files) {
-      const source = entries.find((e) => e.path === f.path);
-      if (source && !["bom", "placement", "unknown"].includes(f.role))
-        files.push({ path: `fabrication/${slug(b.name)}/${f.path}`, bytes: source.bytes });
-    }
-    for (const side of ["top", "bottom"] as const) {
-      const drawing = drawSide(set, side);
-      if (drawing) pictures.push(drawing);
-    }
+    boards.push({ name: b.name, ...(await readAsBoard(given)) });
   }
-  const plan = planPackage(doc, result);
-  const run = { ...doc, boards: doc.boards.map((b) => ({ ...b, archive: `fabrication/${slug(b.name)}` })) };
-  const built = await buildPackage({
-    files,
-    tables: plan.tables,
-    sheets: plan.sheets,
-    pictures,
-    run,
-    about: {
-      run: doc.name,
-      product: doc.product,
-      revision: doc.revision,
-      createdAt: `${doc.today}T00:00:00Z`,
-    },
-  });
+  const built = await packRun(doc, result, boards, `${doc.today}T00:00:00Z`);
   try {
     writeFileSync(out, built.zip);
   } catch (error) {

@@ -2,30 +2,20 @@ import type { RunSummary } from "@kobbin/contract";
 import {
   AppError,
   type BasketCache,
-  type BoardSet,
-  type Corrections,
-  drawSide,
-  type Entry,
   isComplete,
-  kindOf,
-  type Memory,
   measureBoard,
   measureToKeep,
   microsToNumber,
-  planPackage,
   type RunDocument,
   type RunResult,
-  readBoard,
   rollUp,
   saysUnpriced,
-  slug,
   toWire,
-  withMemory,
 } from "@kobbin/core";
-import { buildPackage, type FileEntry, readDrop, type SheetPicture } from "@kobbin/formats";
+import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
 import { proveBaskets } from "@kobbin/solver";
 import { openBackup } from "../backup/open.ts";
-import type { Answer, DroppedFile, Task } from "./messages.ts";
+import type { Answer, Task } from "./messages.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
@@ -41,29 +31,11 @@ export default async function compute(task: Task): Promise<Answer> {
   }
 }
 
-async function read(
-  files: readonly DroppedFile[],
-  explicit: Corrections,
-  memory: Memory = {},
-): Promise<{ set: BoardSet; entries: readonly Entry[]; corrections: Corrections; rejected?: string }> {
-  const opened = await readDrop(files, (b) => kindOf(b) === "table");
-  const { entries } = opened;
-  const corrections = withMemory(
-    entries.map((e) => e.path),
-    explicit,
-    memory,
-  );
-  const set = readBoard(entries, corrections);
-  return {
-    set: { ...set, findings: [...opened.notes, ...set.findings] },
-    entries,
-    corrections,
-    ...(opened.rejected ? { rejected: opened.rejected } : {}),
-  };
-}
-
 async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer> {
-  const { set, corrections, rejected } = await read(task.files, task.corrections, task.memory);
+  const { set, corrections, rejected } = await readAsBoard(task.files, {
+    corrections: task.corrections,
+    ...(task.memory ? { memory: task.memory } : {}),
+  });
   if (rejected)
     throw new AppError("ARCHIVE_INVALID", rejected, "Pack the files again and drop the new archive.");
   const m = measureBoard(set);
@@ -125,40 +97,9 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
 
 async function pack(task: Extract<Task, { kind: "package" }>): Promise<Answer> {
   const result = await rollUpProven(task.document);
-  if (result.blockers.length > 0)
-    throw new AppError(
-      "BLOCKED",
-      `${result.blockers.length} blockers are open.`,
-      "Close them, or accept them with a reason.",
-      { details: result.blockers.map((b) => b.key) },
-    );
-  const files: FileEntry[] = [];
-  const pictures: SheetPicture[] = [];
-  for (const b of task.boards) {
-    const { set, entries } = await read(b.files, b.corrections);
-    for (const f of set.files) {
-      const entry = entries.find((e) => e.path === f.path);
-      if (entry && !["bom", "placement", "unknown"].includes(f.role))
-        files.push({ path: `fabrication/${slug(b.name)}/${f.path}`, bytes: entry.bytes });
-    }
-    for (const side of ["top", "bottom"] as const) {
-      const drawing = drawSide(set, side);
-      if (drawing) pictures.push(drawing);
-    }
-  }
-  const plan = planPackage(task.document, result);
-  const document = {
-    ...task.document,
-    boards: task.document.boards.map((b) => ({ ...b, archive: `fabrication/${slug(b.name)}` })),
-  };
-  const { name, product, revision } = task.document;
-  const built = await buildPackage({
-    files,
-    tables: plan.tables,
-    sheets: plan.sheets,
-    pictures,
-    run: document,
-    about: { run: name, product, revision, createdAt: task.createdAt },
-  });
+  const boards: PackedBoard[] = [];
+  for (const b of task.boards)
+    boards.push({ name: b.name, ...(await readAsBoard(b.files, { corrections: b.corrections })) });
+  const built = await packRun(task.document, result, boards, task.createdAt);
   return { kind: "package", zip: built.zip, manifest: built.manifest };
 }

@@ -5,14 +5,12 @@ import {
   type Corrections,
   diffBoards,
   type Entry,
-  kindOf,
   type Measure,
   type Memory,
   measureBoard,
-  readBoard,
-  withMemory,
 } from "@kobbin/core";
 import { type FileEntry, openDrop, splitTables } from "@kobbin/formats";
+import { boardOf, isTable } from "@kobbin/packing";
 import * as Comlink from "comlink";
 import { Painter, type PaintRequest } from "./paint.ts";
 import { type Snapped, Snapper } from "./snap.ts";
@@ -63,12 +61,7 @@ const api = {
   show(corrections: Corrections, memory: Memory, progress: Progress): Shown {
     if (!drop) return NOTHING_OPEN;
     if (drop.rejected) return refused(drop.rejected, drop.notes.at(-1)?.do);
-    const all = withMemory(
-      drop.files.map((f) => f.path),
-      corrections,
-      memory,
-    );
-    const set = readBoard(drop.files, all, (path, share) => progress(path, share));
+    const { set } = boardOf(drop.files, [], { corrections, memory, progress });
     shown = set;
     snapper = undefined;
     painter = new Painter(set);
@@ -80,25 +73,23 @@ const api = {
     if (!drop) return NOTHING_OPEN;
     if (drop.rejected) return refused(drop.rejected, drop.notes.at(-1)?.do);
     if (!entries) {
-      const split = await splitTables(drop.files, (b) => kindOf(b) === "table");
+      const split = await splitTables(drop.files, isTable);
       entries = split.entries;
       drop = { ...drop, notes: [...drop.notes, ...split.notes] };
     }
-    const all = withMemory(
-      entries.map((e) => e.path),
+    const read = boardOf(entries, drop.notes, {
       corrections,
       memory,
-    );
-    const set = readBoard(entries, all, (path, share) => progress(path, 0.05 + share * 0.4));
-    const measure = measureBoard({ ...set, findings: [...drop.notes, ...set.findings] }, (what, share) =>
-      progress(`measuring: ${what}`, 0.45 + share * 0.55),
-    );
+      progress: (path, share) => progress(path, 0.05 + share * 0.4),
+    });
+    const { set } = read;
+    const measure = measureBoard(set, (what, share) => progress(`measuring: ${what}`, 0.45 + share * 0.55));
     return {
       kind: "ok",
       measure,
       parts: set.bom?.lines.length ?? 0,
       places: set.placements?.parts.length ?? 0,
-      corrections: all,
+      corrections: read.corrections,
     };
   },
 
@@ -111,7 +102,7 @@ const api = {
     for (const { bytes, corrections } of [now, other]) {
       const opened = openDrop([{ path: "board.zip", bytes }]);
       if (opened.rejected) return { kind: "error", message: opened.rejected };
-      sets.push(readBoard(opened.files, corrections));
+      sets.push(boardOf(opened.files, opened.notes, { corrections }).set);
     }
     return diffBoards(sets[0]!, sets[1]!);
   },

@@ -1,0 +1,56 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "@jest/globals";
+import { type RunDocument, rollUp, toRunDocument } from "@kobbin/core";
+import { sha256Hex, unpackZip } from "@kobbin/formats";
+import { readAsBoard } from "./board.ts";
+import { packRun } from "./package.ts";
+
+const example = (): RunDocument =>
+  toRunDocument(
+    JSON.parse(readFileSync(new URL("../../docs/examples/probe-tail.run.json", import.meta.url), "utf8")),
+  );
+const archive = {
+  path: "probe-tail.zip",
+  bytes: new Uint8Array(readFileSync(new URL("../../demo/boards/probe-tail.zip", import.meta.url))),
+};
+const AT = "2026-11-27T00:00:00Z";
+
+test("fabrication files go out byte for byte, lists and places do not go to the board house; every hash is right", async () => {
+  const doc = example();
+  const board = await readAsBoard([archive]);
+  const { zip, manifest } = await packRun(doc, rollUp(doc), [{ name: doc.boards[0]!.name, ...board }], AT);
+  const files = unpackZip(zip);
+  const given = unpackZip(archive.bytes);
+  const sent = files.filter((f) => f.path.startsWith("fabrication/"));
+  expect(sent.length).toBeGreaterThan(5);
+  for (const f of sent) {
+    const source = given.find((g) => f.path.endsWith(`/${g.path.split("/").pop()}`))!;
+    expect(sha256Hex(f.bytes)).toBe(sha256Hex(source.bytes));
+  }
+  const roles = new Map(board.set.files.map((f) => [f.path.split("/").pop(), f.role]));
+  for (const f of sent)
+    expect(["bom", "placement", "unknown"]).not.toContain(roles.get(f.path.split("/").pop()));
+  for (const m of manifest.files)
+    expect(sha256Hex(files.find((f) => f.path === m.path)!.bytes)).toBe(m.sha256);
+  // the same run packed again is the same package
+  const again = await packRun(doc, rollUp(doc), [{ name: doc.boards[0]!.name, ...board }], AT);
+  expect(sha256Hex(again.zip)).toBe(sha256Hex(zip));
+});
+
+test("while something blocks nothing is packed, and what blocks is said", async () => {
+  const { house: _, ...doc } = example();
+  await expect(packRun(doc, rollUp(doc), [], AT)).rejects.toMatchObject({
+    code: "BLOCKED",
+    message: expect.stringContaining("No house is chosen"),
+    details: ["house-missing"],
+  });
+});
+
+test("a board is read under the corrections given, beside a file that is no archive", async () => {
+  const [first] = (await readAsBoard([archive])).set.files;
+  const read = await readAsBoard([archive, { path: "broken.zip", bytes: new Uint8Array([1, 2, 3]) }], {
+    corrections: { roles: { [first!.path]: { role: "drawing" } } } as never,
+  });
+  expect(read.corrections).toMatchObject({ roles: { [first!.path]: { role: "drawing" } } });
+  expect(read.set.files.find((f) => f.path === first!.path)?.role).toBe("drawing");
+});
