@@ -18,7 +18,7 @@ export interface LayerParts {
  */
 export function partsOfImage(image: LayerImage, side: "top" | "bottom", firstRow: number): LayerParts {
   const parts: Placement[] = [];
-  const lines = new Map<string, BomLine & { refs: string[] }>();
+  const lines = new Map<string, Omit<BomLine, "qty"> & { refs: string[] }>();
   for (let i = 0; i < image.n; i++) {
     if (image.kind[i] !== KIND.flash) continue;
     if (image.apertures[image.aperture[i]!]?.function?.[0] !== "ComponentMain") continue;
@@ -34,7 +34,6 @@ export function partsOfImage(image: LayerImage, side: "top" | "bottom", firstRow
     else
       lines.set(key, {
         refs: [ref],
-        qty: 1,
         value: readValue(CVal, ref).value,
         valueText: CVal,
         package: CPkg,

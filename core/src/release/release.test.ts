@@ -1,0 +1,135 @@
+import { expect, test } from "@jest/globals";
+import { readBoard } from "../board/read.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument } from "../run/document.ts";
+import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
+import { rollUp } from "../run/roll-up.ts";
+import { drawSide } from "./drawing.ts";
+import { boardSvg } from "./picture.ts";
+import { planPackage } from "./plan.ts";
+
+const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
+const nm = (v: number) => Math.round(v * 1e6);
+const line = (x1: number, y1: number, x2: number, y2: number) =>
+  `X${nm(x1)}Y${nm(y1)}D02*\nG01X${nm(x2)}Y${nm(y2)}D01*\n`;
+const bytes = (text: string) => new TextEncoder().encode(text);
+/** A board of 10 × 6 mm: a track of 0.4 from (2, 3) to (7, 3), a mask opening at its end, a line of silkscreen, a hole. */
+const set = readBoard([
+  { path: "a.gtl", bytes: bytes(`${HEAD}%ADD10C,0.4*%\nD10*\n${line(2, 3, 7, 3)}M02*\n`) },
+  { path: "a.gts", bytes: bytes(`${HEAD}%ADD10C,1*%\nD10*\nX${nm(7)}Y${nm(3)}D03*\nM02*\n`) },
+  { path: "a.gto", bytes: bytes(`${HEAD}%ADD10C,0.2*%\nD10*\n${line(1, 5, 4, 5)}M02*\n`) },
+  {
+    path: "a.gko",
+    bytes: bytes(
+      `${HEAD}%ADD10C,0.1*%\nD10*\n${line(0, 0, 10, 0)}${line(10, 0, 10, 6)}${line(10, 6, 0, 6)}${line(0, 6, 0, 0)}M02*\n`,
+    ),
+  },
+  { path: "a.drl", bytes: bytes("M48\nMETRIC\nT1C1.000\n%\nT1\nX9.0Y1.0\nM30\n") },
+]);
+const COLOURS = {
+  mask: "#010101",
+  copperUnderMask: "#020202",
+  finish: "#030303",
+  laminate: "#040404",
+  legend: "#050505",
+  edge: "#060606",
+};
+
+test("a side as a vector picture: size, the track with round ends, the hole, what lies under what", () => {
+  const svg = boardSvg(set, "top", COLOURS)!;
+  expect(svg).toContain('width="12mm" height="8mm" viewBox="-1 -7 12 8"');
+  expect(svg).toContain("<title>top side, 10 × 6 mm</title>");
+  // the stroke's outline: 0.2 above and below its middle, closed by half circles of 0.2
+  expect(svg).toContain("M2 2.8L7 2.8A0.2 0.2 0 0 1 7 3.2L2 3.2A0.2 0.2 0 0 1 2 2.8Z");
+  expect(svg).toContain('<circle cx="9" cy="1" r="0.5" stroke="none"/>');
+  // mask, copper under it, then laminate and finish in the opening, then ink
+  const order = [
+    COLOURS.mask,
+    COLOURS.copperUnderMask,
+    COLOURS.laminate,
+    COLOURS.finish,
+    COLOURS.legend,
+    COLOURS.edge,
+  ];
+  const places = order.map((c) => svg.indexOf(c));
+  expect(places).toEqual([...places].sort((a, b) => a - b));
+  expect(Math.min(...places)).toBeGreaterThan(0);
+  // the bottom is seen from below
+  expect(boardSvg(set, "bottom", COLOURS)).toContain("translate(10 0) scale(-1 1)");
+  expect(boardSvg({ ...set, files: [] }, "top", COLOURS)).toBeUndefined();
+});
+
+test("line art of a sheet: openings, silkscreen by width, holes on the board; the bottom mirrored about its middle", () => {
+  const top = drawSide(set, "top")!;
+  expect(top.box).toEqual([0, 0, 10, 6]);
+  expect(top.legend).toEqual([{ width: 0.2, lines: [1, 5, 4, 5] }]);
+  expect(top.holes).toEqual([{ x: 9, y: 1, d: 1 }]);
+  expect(top.openings).toHaveLength(1);
+  expect(drawSide(set, "bottom")!.holes).toEqual([{ x: 1, y: 1, d: 1 }]);
+  expect(drawSide({ ...set, files: set.files.filter((f) => f.role !== "profile") }, "top")).toBeUndefined();
+});
+
+const place = (ref: string, rotationDeg = 0, side: "top" | "bottom" = "top") => ({
+  ref,
+  xMm: 1.23456,
+  yMm: 2,
+  rotationDeg,
+  side,
+});
+const run = (more: Partial<RunDocument> = {}): RunDocument =>
+  madeRun({
+    boards: [{ id: "b", name: "B", perProduct: 1, measure: madeMeasure() }],
+    lines: [
+      madeLine("r", ["R2", "R10", "R1"]),
+      madeLine("j", ["J1"], { package: "HDR-1x4", mpn: "OX-H4", valueText: "row", mount: "hand" }),
+      madeLine("s", [], { mpn: "OX-M3", valueText: "screw", mount: "none", qty: 4 }),
+      madeLine("x", ["R7"], { dnp: true }),
+    ],
+    placements: [place("R1", 359.9996), place("R2", 90, "bottom"), place("R10")],
+    offers: ["r", "j", "s"].map((l) => madeOffer(`o${l}`, l, "0.0155", { stock: 5000 })),
+    house: FAR,
+    houses: [FAR],
+    assembly: { ...DEFAULT_ASSEMBLY, method: "house", house: "far" },
+    ...more,
+  });
+const table = (doc: RunDocument, path: string) =>
+  planPackage(doc, rollUp(doc)).tables.find((t) => t.path.startsWith(path))!.rows;
+
+test("places go out in natural order, four places of a millimetre, 359.9996° as 0°; hand parts and left-off ones do not", () => {
+  expect(table(run(), "assembly/placement")).toEqual([
+    ["Ref", "X mm", "Y mm", "Rot deg", "Side", "Value", "Package", "Board"],
+    ["R1", "1.2346", "2.0000", "0", "Top", "10k", "0603 (1608 metric)", "B"],
+    ["R2", "1.2346", "2.0000", "90", "Bottom", "10k", "0603 (1608 metric)", "B"],
+    ["R10", "1.2346", "2.0000", "0", "Top", "10k", "0603 (1608 metric)", "B"],
+  ]);
+  expect(table(run(), "assembly/parts-list").map((r) => [r[0], r[1], r[7]])).toEqual([
+    ["References", "Quantity", "Mounted"],
+    ["R1 R2 R10", "3", "by machine"],
+    ["J1", "1", "by hand"],
+  ]);
+});
+
+test("the assembly sheet counts what the house places: no screws, no hand parts unless it solders them, sides", () => {
+  const order = (doc: RunDocument) =>
+    Object.fromEntries(
+      planPackage(doc, rollUp(doc)).sheets.find((s) => s.path.startsWith("sheets/assembly"))!.pairs[0]!.rows,
+    );
+  expect(order(run())).toMatchObject({ "Lines to place": "1", "Parts a board": "3", "Sides to place": "2" });
+  expect(
+    order(run({ assembly: { ...DEFAULT_ASSEMBLY, method: "house", house: "far", handParts: "house" } })),
+  ).toMatchObject({
+    "Lines to place": "2",
+    "Parts a board": "4",
+    "Of these through the board, by hand": "1",
+  });
+});
+
+test("a basket goes out in its supplier's currency, each line rounded as its invoice will be", () => {
+  const doc = run();
+  const rows = table(doc, "baskets/a");
+  expect(rows[0]!.slice(3, 6)).toEqual(["Unit price", "Line total", "Currency"]);
+  for (const r of rows.slice(1)) {
+    expect([r[3], r[5]]).toEqual(["0.0155", "EUR"]);
+    // half a cent goes up
+    expect(Number(r[4])).toBe(Math.round(Number(r[1]) * 1.55 + 1e-9) / 100);
+  }
+});
