@@ -79,7 +79,6 @@ export {
   DEFAULT_ASSEMBLY,
   type LineOverride,
   type Mount,
-  ORIGINS,
   type Origin,
   type QuoteBasis,
   type RunAssembly,
@@ -118,6 +117,7 @@ export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
 // shapes of documents that come from elsewhere
 export * as shapes from "./shape/index.ts";
+export { LINE_FIELDS, type LineFieldKey, MOUNTS, ORIGINS } from "./shape/line-fields.ts";
 export type { DataShape } from "./shape/shape.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";

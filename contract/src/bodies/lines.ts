@@ -1,10 +1,9 @@
-import { ORIGINS, shapes } from "@kobbin/core";
+import { type LineFieldKey, MOUNTS, ORIGINS, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import { choice, flag, id, list, mapOf, money, number, text, version } from "./fields.ts";
 
-export const lineBody = yup.object({
-  /** The version that was seen; without it, the newest is meant. */
-  version,
+/** What a request may say of each field; one that the table of fields has and this has not does not compile. */
+const LINE_SCHEMAS = {
   refs: list(text(80).required(), 2000),
   qty: number(0, 100_000),
   valueText: text(300),
@@ -13,13 +12,19 @@ export const lineBody = yup.object({
   maker: text(120),
   description: text(500),
   dnp: flag(),
-  mount: choice(["machine", "hand", "none"]),
+  mount: choice(MOUNTS),
   origin: choice(ORIGINS),
   /** The made item it belongs to; null: none. */
   parent: id().nullable(),
   /** The board it is on; null: the product's own. */
   board: id().nullable(),
   madeCost: money,
+} satisfies Record<LineFieldKey, yup.AnySchema>;
+
+export const lineBody = yup.object({
+  /** The version that was seen; without it, the newest is meant. */
+  version,
+  ...LINE_SCHEMAS,
 });
 /** A line that is there, with what it is to have. */
 export const changedLine = lineBody.shape({ id: id().required() });

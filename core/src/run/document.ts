@@ -5,11 +5,18 @@ import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
 import type { Placement } from "../placement/placement.ts";
+import {
+  LINE_FIELDS,
+  type LineField,
+  type LineFieldKey,
+  type MOUNTS,
+  type ORIGINS,
+} from "../shape/line-fields.ts";
 import { runShape } from "../shape/run.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
-export type Mount = "machine" | "hand" | "none";
+export type Mount = (typeof MOUNTS)[number];
 
 /** A line of the run's parts list. */
 export interface RunLine {
@@ -32,6 +39,10 @@ export interface RunLine {
   /** What one costs to make here, beside the parts it is made of. */
   readonly madeCost?: string | number;
 }
+
+// every field of a line stands in the one table of them, and nothing else does: what is forgotten does not compile
+LINE_FIELDS satisfies Record<Exclude<keyof RunLine, "id">, LineField>;
+({}) as RunLine satisfies Readonly<Partial<Record<LineFieldKey, unknown>>>;
 
 /** An offer as it stands in a document: money as decimal text, currency of the supplier. */
 export interface RunOffer {
@@ -269,6 +280,3 @@ export interface Variant {
   readonly name: string;
   readonly overrides: Readonly<Record<string, LineOverride>>;
 }
-
-/** Where a line comes from. Only what is bought, or salvaged and not yet on the shelf, must be had from elsewhere. */
-export const ORIGINS = ["bought", "made", "printed", "salvaged", "supplied"] as const;

@@ -2,6 +2,7 @@ import { ATTRITION } from "../assembly/attrition.ts";
 import { PART_KINDS } from "../library/part.ts";
 import { ASSUMED, type RuleKind } from "../library/rules.ts";
 import { houseShape } from "./house.ts";
+import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
 import {
   both,
@@ -118,19 +119,7 @@ export const placementShape: DataShape = fields({
 
 const line = fields({
   id: text(80, 1),
-  refs: list(text(80), 20_000),
-  qty: number(0, 1e7),
-  valueText: text(),
-  package: text(),
-  mpn: text(),
-  maker: text(),
-  description: text(1000),
-  dnp: flag,
-  mount: oneOf("machine", "hand", "none"),
-  origin: maybe(oneOf("bought", "made", "printed", "salvaged", "supplied")),
-  board: maybe(text(80)),
-  parent: maybe(text(80)),
-  madeCost: maybe(money),
+  ...Object.fromEntries(Object.entries(LINE_FIELDS).map(([key, f]) => [key, f.shape])),
 });
 
 const offer = fields({

@@ -1,3 +1,4 @@
+import { LINE_FIELDS } from "@kobbin/core";
 import type { Table } from "../schema/tables.ts";
 import { isSame, type Json } from "./merge.ts";
 import type { Row } from "./rows.ts";
@@ -14,10 +15,7 @@ export interface ChangedRow {
 
 /** What columns and keys are called on screen. */
 const WORDS: Readonly<Record<string, string>> = {
-  qty: "quantity",
-  refs: "references",
-  value_text: "value",
-  mpn: "part number",
+  ...Object.fromEntries(Object.values(LINE_FIELDS).map((f) => [f.column, f.words])),
   good_boards: "good boards",
   confidence: "certainty",
   house_id: "house",
@@ -52,12 +50,9 @@ const WORDS: Readonly<Record<string, string>> = {
   params: "attributes",
   unit_cost: "cost a piece",
   ownShelf: "own shelf",
-  parent_id: "part of",
-  made_cost: "cost to make one",
   within_pct: "within per cent",
   per_product: "in each product",
   sample: "sample",
-  board_id: "on board",
   attrition: "losses",
   rules: "what lines without a number take",
   candidate: "part named by the supplier",

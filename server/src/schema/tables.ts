@@ -1,4 +1,4 @@
-import { type DataShape, shapes } from "@kobbin/core";
+import { type DataShape, LINE_FIELDS, shapes } from "@kobbin/core";
 
 /** What a column holds, and so what may be restored into it. */
 export type Column = DataShape | Ref;
@@ -41,6 +41,14 @@ const version = whole(1, 1e9);
 const decimal = number(0, 1e9);
 const mount = oneOf("machine", "hand", "none");
 const words = mapOf(text(300), 200);
+
+/** What a line of the bill holds, by its columns: from the one table of its fields. */
+const LINE_COLUMNS = Object.fromEntries(
+  Object.values(LINE_FIELDS).map(({ column, stored }) => [
+    column,
+    typeof stored === "function" ? stored : perhaps(stored.to),
+  ]),
+);
 
 /** Every recorded table, parents first. Names of tables and columns in a statement come from here and nowhere else. */
 export const DESCRIPTORS = {
@@ -213,19 +221,7 @@ export const DESCRIPTORS = {
       id,
       revision_id: to("revision"),
       position: whole(-1e6, 1e6),
-      refs: list(text(80), 20_000),
-      qty: number(0, 99_999_999),
-      value_text: text(300),
-      package: text(300),
-      mpn: text(300),
-      maker: text(300),
-      description: text(1000),
-      dnp: flag,
-      mount,
-      origin: oneOf("bought", "made", "printed", "salvaged", "supplied"),
-      parent_id: perhaps("bom_line"),
-      board_id: perhaps("board"),
-      made_cost: decimal,
+      ...LINE_COLUMNS,
       mpn_key: text(300),
       version,
     },

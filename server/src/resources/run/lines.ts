@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { changedLine, type LineBody, lineBody, linesChange, mergeBody, newBill } from "@kobbin/contract";
-import { AppError, compareRefs } from "@kobbin/core";
+import { AppError, compareRefs, LINE_FIELDS, type LineFieldKey } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -147,21 +147,9 @@ async function changeLine(
       `${line.name || "A line"} is not in the bill of this revision.`,
       "Nothing was changed. Reload the page.",
     );
-  const columns = givenColumns({
-    refs: b.refs,
-    qty: b.qty,
-    value_text: b.valueText,
-    package: b.package,
-    mpn: b.mpn,
-    maker: b.maker,
-    description: b.description,
-    dnp: b.dnp,
-    mount: b.mount,
-    origin: b.origin,
-    parent_id: b.parent,
-    board_id: b.board,
-    made_cost: b.madeCost,
-  });
+  const columns = givenColumns(
+    Object.fromEntries(Object.entries(LINE_FIELDS).map(([key, f]) => [f.column, b[key as LineFieldKey]])),
+  );
   if (b.parent) {
     const above = await oneLine(tx, b.parent);
     if (above.revisionId !== line.revisionId || b.parent === id)

@@ -1,20 +1,30 @@
 import { randomUUID } from "node:crypto";
 import type { RemarkRow, RunRow, RunSummary } from "@kobbin/contract";
-import type {
-  FabOptions,
-  Measure,
-  Placement,
-  RunAssembly,
-  RunChoices,
-  RunLine,
-  RunQuote,
+import {
+  type FabOptions,
+  LINE_FIELDS,
+  type LineFieldKey,
+  type Measure,
+  type Placement,
+  type RunAssembly,
+  type RunChoices,
+  type RunLine,
+  type RunQuote,
 } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { trim } from "../shop/queries.ts";
 
-const LINE = `id, refs, qty::float8 as qty, value_text as "valueText", package, mpn, maker, description, dnp, mount,
-  origin, parent_id as parent, board_id as board, made_cost as "madeCost"`;
+const FIELDS = Object.entries(LINE_FIELDS);
+/** A line as it is read: every field under its own name; a number as one that counts, money as text. */
+const LINE = [
+  "id",
+  ...FIELDS.map(([key, f]) => `${f.column}${key === "qty" ? "::float8" : ""} as "${key}"`),
+].join(", ");
+/** The columns a line is added with, and what they are in the rows that are handed over. */
+const LINE_COLUMNS = FIELDS.map(([, f]) => f.column).join(", ");
+const LINE_VALUES = FIELDS.map(([, f]) => `x.${f.column}`).join(", ");
+const LINE_TYPES = FIELDS.map(([, f]) => `${f.column} ${f.sql}`).join(", ");
 
 interface StoredBomLine extends Omit<RunLine, "origin" | "parent" | "board" | "madeCost"> {
   readonly origin: NonNullable<RunLine["origin"]>;
@@ -54,25 +64,13 @@ export async function insertLines(
   const rows = lines.map((l, i) => ({
     id: randomUUID(),
     position: position + i,
-    refs: l.refs,
-    qty: l.qty,
-    value_text: l.valueText,
-    package: l.package,
-    mpn: l.mpn,
-    maker: l.maker,
-    description: l.description,
-    dnp: l.dnp,
-    mount: l.mount,
-    origin: l.origin ?? "bought",
-    parent_id: l.parent ?? null,
-    made_cost: l.madeCost ?? "0",
-    board_id: l.board ?? null,
+    ...Object.fromEntries(FIELDS.map(([key, f]) => [f.column, l[key as LineFieldKey] ?? f.usual])),
   }));
   for (let i = 0; i < rows.length; i += BATCH)
     await tx.query(
-      `insert into bom_line (workshop_id, revision_id, id, position, refs, qty, value_text, package, mpn, maker, description, dnp, mount, origin, parent_id, made_cost, board_id)
-       select current_workshop(), $1, x.id, x.position, x.refs, x.qty, x.value_text, x.package, x.mpn, x.maker, x.description, x.dnp, x.mount, x.origin, x.parent_id, x.made_cost, x.board_id
-       from jsonb_to_recordset($2::jsonb) as x (id uuid, position integer, refs text[], qty numeric, value_text text, package text, mpn text, maker text, description text, dnp boolean, mount text, origin text, parent_id uuid, made_cost numeric, board_id uuid)`,
+      `insert into bom_line (workshop_id, revision_id, id, position, ${LINE_COLUMNS})
+       select current_workshop(), $1, x.id, x.position, ${LINE_VALUES}
+       from jsonb_to_recordset($2::jsonb) as x (id uuid, position integer, ${LINE_TYPES})`,
       [revisionId, JSON.stringify(rows.slice(i, i + BATCH))],
     );
   return rows.map((r) => r.id);
