@@ -105,11 +105,12 @@ function fails(args: readonly string[]): boolean {
   return run.status !== 0;
 }
 
+const SERVER = ["--selectProjects", "server"];
 const notices = (file: string): boolean =>
   fails([`${dirname(file)}/`]) ||
   (file.startsWith("server/")
-    ? fails(["--selectProjects", "server"])
-    : fails(["--selectProjects", "core", "formats", "bin", "--findRelatedTests", file]));
+    ? fails(SERVER)
+    : fails(["--selectProjects", "core", "formats", "packing", "bin", "--findRelatedTests", file]));
 
 if (execFileSync("git", ["status", "--porcelain"]).toString().trim() !== "") {
   console.error("The tree is not clean; commit or put aside first.");
@@ -122,6 +123,18 @@ const files = ROOTS.flatMap((root) =>
 ).filter((f) => f.startsWith(values.in));
 const folders = new Map<string, string[]>();
 for (const f of files) folders.set(dirname(f), [...(folders.get(dirname(f)) ?? []), f]);
+
+// tests that fail by themselves would notice everything
+const needed = [
+  ...(files.some((f) => f.startsWith("server/")) ? [SERVER] : []),
+  ["--selectProjects", "core", "formats"],
+];
+if (needed.some(fails)) {
+  console.error(
+    "Tests fail before anything was changed; the server's need TEST_DATABASE_URL (npm test sets it).",
+  );
+  process.exit(1);
+}
 
 const random = chance(Number(values.seed));
 const folderList = random.shuffled([...folders.keys()].sort());
