@@ -42,6 +42,24 @@ test("a full circle as region, by the offset to its centre, has π r²", () => {
   expect(Math.abs(signedArea(ring))).toBeCloseTo(Math.PI * 4, 2);
 });
 
+test("an area drawn clockwise is kept counter-clockwise, corner by corner", () => {
+  const corners = [
+    [0, 0],
+    [0, 3],
+    [1, 3],
+    [1, 1],
+    [4, 1],
+    [4, 0],
+  ];
+  const at = ([x, y]: number[], d: string) => `X${x! * 1e6}Y${y! * 1e6}${d}*\n`;
+  const body = `G36*\n${at(corners[0]!, "D02")}G01*\n${[...corners.slice(1), corners[0]!].map((c) => at(c, "D01")).join("")}G37*\n`;
+  const ring = Array.from(read(body).points);
+  // 3 high and 1 wide, and 3 wide and 1 high beside it
+  expect(signedArea(ring)).toBeCloseTo(6, 9);
+  const kept = Array.from({ length: ring.length / 2 }, (_, i) => `${ring[2 * i]} ${ring[2 * i + 1]}`);
+  expect(kept).toEqual([...corners].reverse().map(([x, y]) => `${x} ${y}`));
+});
+
 test("a macro with arithmetic and exposure draws its ring", () => {
   expect(
     area("%AMRING*$3=$1x0.5*1,1,$1,0,0*1,0,$3+$2,0,0*%\n%ADD10RING,4X1*%\nD10*\nX0Y0D03*\n"),

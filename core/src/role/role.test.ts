@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
-import { roleFromFunction } from "../role/role.ts";
-import { roleFromName } from "../role/role-name.ts";
-import { kindOf } from "./kind.ts";
+import { kindOf } from "../board/kind.ts";
+import { roleFromContent, roleFromFunction } from "./role.ts";
+import { roleFromName } from "./role-name.ts";
 
 test.each([
   ["board.GTL", "copper", "top"],
@@ -62,4 +62,25 @@ test("pictures, archives and binary files are recognised by their first bytes, w
   expect(kindOf(Uint8Array.of(0x50, 0x4b, 3, 4, 20, 0))).toBe("archive");
   expect(kindOf(bytes("PK\u0003\u0004 [Content_Types].xml"))).toBe("table");
   expect(kindOf(Uint8Array.of(1, 0, 2, 0, 3, 0))).toBe("other");
+});
+
+const facts = (more: object) => ({
+  flashes: 0,
+  strokes: 4,
+  regions: 0,
+  widths: 1,
+  box: undefined,
+  closedLoops: true,
+  ...more,
+});
+test.each([
+  ["closed lines of one width", {}, "profile"],
+  ["closed lines of two widths", { widths: 2 }, undefined],
+  ["lines that do not close", { closedLoops: false }, undefined],
+  ["closed lines and a filled area", { regions: 1 }, undefined],
+  ["pads and tracks", { flashes: 4, strokes: 4, closedLoops: false }, "copper"],
+  ["three pads", { flashes: 3, strokes: 9, closedLoops: false }, undefined],
+  ["pads and three tracks", { flashes: 9, strokes: 3, closedLoops: false }, undefined],
+])("an image nobody names that holds %s: %j is %s", (_, more, role) => {
+  expect(roleFromContent(facts(more) as never)?.role).toBe(role);
 });
