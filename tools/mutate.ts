@@ -103,7 +103,7 @@ function fails(args: readonly string[]): boolean {
       "--silent",
       ...args,
     ],
-    { timeout: PATIENCE * usualMs, killSignal: "SIGKILL", stdio: "ignore" },
+    { timeout: Math.ceil(PATIENCE * usualMs), killSignal: "SIGKILL", stdio: "ignore" },
   );
   return run.status !== 0;
 }

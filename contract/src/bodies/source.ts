@@ -64,6 +64,7 @@ const supplierTerms = {
   minimumOrder: money.nullable(),
   handling: money.nullable(),
   dutyRate: number(0, 1),
+  dutyOnFreight: flag(),
   sourceClass: choice(SOURCE_CLASSES),
   includesTax: flag(),
 };

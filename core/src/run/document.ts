@@ -85,6 +85,8 @@ export interface RunSupplier {
   readonly handling?: string | number;
   /** Share of the goods' value that comes on top and is not got back: 0.037 for 3.7 %. */
   readonly dutyRate?: number;
+  /** Duty is taken on the freight too; on the goods alone where left out. */
+  readonly dutyOnFreight?: boolean;
   readonly sourceClass?: SourceClass;
   /** Its prices contain the tax a shop gets back. */
   readonly includesTax?: boolean;

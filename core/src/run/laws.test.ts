@@ -61,8 +61,16 @@ test("more certainty never costs less and never starts fewer", () => {
   });
 });
 
+// a dearer piece can reach a subtotal that spares a fee, so that less has to be bought over: the law is of prices without such steps
+const withoutSteps = (doc: RunDocument): RunDocument => ({
+  ...doc,
+  suppliers: doc.suppliers.map(({ freeFrom: _, smallOrder: __, ...s }) => s),
+});
+
 test("dearer offers never make a run cheaper", () => {
-  each((doc, r) => {
+  each((given) => {
+    const doc = withoutSteps(given);
+    const r = rollUp(doc);
     const offers = doc.offers.map((o, i) =>
       i % 2 === 0
         ? o

@@ -413,3 +413,35 @@ test("pieces of the shelf that another run counts on are used and said; reserved
     lines: ["1"],
   });
 });
+
+test.each([
+  // goods 84.00, freight 18.00, duty 3.7 %, handling 12.00, tax 20 % on all of it (EX 4.5)
+  ["on goods and freight", true, 3.774, 117.77, 141.33],
+  ["on the goods alone", false, 3.108, 117.11, 140.53],
+])("duty %s: %d, landed %d, cash with recoverable tax %d", (_, dutyOnFreight, duty, landed, cash) => {
+  const base = doc({});
+  const r = rollUp({
+    ...base,
+    workshop: { ...base.workshop, taxRate: 0.2 },
+    goodBoards: 10,
+    assembly: { ...DEFAULT_ASSEMBLY, method: "iron", consumables: "0" },
+    lines: [line("s", [], { mount: "none", qty: 2, mpn: "OX-M3" })],
+    suppliers: [
+      {
+        id: "a",
+        name: "A",
+        currency: "EUR",
+        shipping: "18.00",
+        handling: "12.00",
+        dutyRate: 0.037,
+        dutyOnFreight,
+        daysMin: 1,
+        daysMax: 2,
+      },
+    ],
+    offers: [offer("o", "s", "4.20", { stock: 5000 })],
+  });
+  expect([r.basket.parts, r.basket.shipping, r.basket.duty].map((v) => v / 1e6)).toEqual([84, 30, duty]);
+  expect(Math.round(r.basket.total / 1e4) / 100).toBe(landed);
+  expect(Math.round(r.cashNeeded / 1e4) / 100).toBe(cash);
+});

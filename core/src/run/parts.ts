@@ -105,6 +105,7 @@ export const suppliersOf = (doc: RunDocument): Supplier[] =>
       ...(s.minimumOrder === undefined ? {} : { minimumOrder: money(s.minimumOrder) }),
       ...(s.handling === undefined ? {} : { handling: money(s.handling) }),
       ...(s.dutyRate ? { dutyRate: s.dutyRate } : {}),
+      ...(s.dutyOnFreight ? { dutyOnFreight: true } : {}),
     };
   });
 

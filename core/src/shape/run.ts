@@ -153,6 +153,7 @@ const supplier = fields({
   minimumOrder: maybe(money),
   handling: maybe(money),
   dutyRate: maybe(number(0, 10)),
+  dutyOnFreight: maybe(flag),
   sourceClass: maybe(oneOf("authorised", "broker", "private", "unknown")),
   includesTax: maybe(flag),
 });

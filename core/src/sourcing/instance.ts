@@ -19,7 +19,8 @@ type Json = Readonly<Record<string, unknown>>;
  * Reads the document of `kobbin source`.
  *
  * Besides the keys of its first form it takes: `maxParcels`; `latestDays` with a supplier's `days` (dearer and later
- * suppliers are left out); a supplier's `smallOrder {below, fee}`, `minimumOrder`, `handling`, `dutyRate`; a line's
+ * suppliers are left out); a supplier's `smallOrder {below, fee}`, `minimumOrder`, `handling`, `dutyRate` (with
+ * `dutyOnFreight: true` on the way too); a line's
  * `approved` (supplier ids); an offer's `fee`, charged once when anything is bought of it, its `pool`, shared with all
  * offers of that name, which have one stock between them, and `forbidden: true` for an alternate that was turned down.
  *
@@ -50,6 +51,7 @@ export function toInstance(value: unknown): Instance {
         ? {}
         : { minimumOrder: money(s.minimumOrder, `suppliers[${i}].minimumOrder`) }),
       ...(s.handling === undefined ? {} : { handling: money(s.handling, `suppliers[${i}].handling`) }),
+      ...(s.dutyOnFreight === true ? { dutyOnFreight: true } : {}),
       ...(s.dutyRate === undefined ? {} : { dutyRate: number(s.dutyRate, `suppliers[${i}].dutyRate`, 0) }),
       ...(s.days === undefined ? {} : { days: number(s.days, `suppliers[${i}].days`, 0) }),
     };

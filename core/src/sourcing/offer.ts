@@ -38,6 +38,8 @@ export interface Supplier {
   readonly handling?: Micros;
   /** Share of the goods' value that comes on top and is not got back: duty, 0.037 for 3.7 %. */
   readonly dutyRate?: number;
+  /** Duty is taken on the freight too, as some places do; else on the goods alone. */
+  readonly dutyOnFreight?: boolean;
 }
 
 /** A quantity bought from one offer. */

@@ -208,12 +208,21 @@ function sourceOf(offer: Offer, supplier: number, need: number): Source | undefi
   };
 }
 
+/** What the parcel's way costs at a subtotal of its goods. */
+const freightOf = (s: Supplier, goods: number): number =>
+  s.freeFrom !== undefined && goods >= s.freeFrom ? 0 : s.shipping;
+
+/** Duty on the way itself, where it is taken on that too (domain.md 4.2, the customs value with freight). */
+export const dutyOnFreight = (s: Supplier, goods: number): number =>
+  s.dutyOnFreight ? Math.round(freightOf(s, goods) * (s.dutyRate ?? 0)) : 0;
+
 /** Fees by goods subtotal; a fee that does not fall is no tier of its own. */
 function tiersOf(s: Supplier): Tier[] {
   const least = Math.max(0, s.minimumOrder ?? 0);
   const feeAt = (goods: number) =>
     (s.handling ?? 0) +
-    (s.freeFrom !== undefined && goods >= s.freeFrom ? 0 : s.shipping) +
+    freightOf(s, goods) +
+    dutyOnFreight(s, goods) +
     (s.smallOrder && goods < s.smallOrder.below ? s.smallOrder.fee : 0);
   const tiers: Tier[] = [{ from: least, fee: feeAt(least) }];
   const steps = [s.freeFrom, s.smallOrder?.below].filter((v) => v !== undefined && v > least) as number[];

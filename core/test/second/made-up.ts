@@ -64,6 +64,7 @@ export function madeUpRuns(count: number, seed: number): RunDocument[] {
           daysMin: 1,
           daysMax: 2,
           dutyRate: pick([0, 0.037]),
+          dutyOnFreight: pick([true, false]),
           smallOrder: { below: "15", fee: "3.00" },
         },
       ],

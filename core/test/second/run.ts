@@ -174,7 +174,9 @@ export function secondRun(doc: RunDocument, given: Given): Second {
   for (const [id, goods] of subtotal) {
     const s = doc.suppliers.find((x) => x.id === id)!;
     const of = (v: string | number) => F(v).times(rate(s.currency));
-    if (!(s.freeFrom !== undefined && !goods.isLess(of(s.freeFrom)))) parcels = parcels.plus(of(s.shipping));
+    const way = s.freeFrom !== undefined && !goods.isLess(of(s.freeFrom)) ? F(0) : of(s.shipping);
+    parcels = parcels.plus(way);
+    if (s.dutyOnFreight) duty = duty.plus(way.times(s.dutyRate ?? 0));
     if (s.smallOrder && goods.isLess(of(s.smallOrder.below))) parcels = parcels.plus(of(s.smallOrder.fee));
     parcels = parcels.plus(of(s.handling ?? 0));
     duty = duty.plus(goods.times(s.dutyRate ?? 0));

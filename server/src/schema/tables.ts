@@ -88,6 +88,7 @@ export const DESCRIPTORS = {
       minimum_order: nullable(decimal),
       handling: nullable(decimal),
       duty_rate: number(0, 1),
+      duty_on_freight: flag,
       source_class: oneOf("authorised", "broker", "private", "unknown"),
       includes_tax: flag,
       version,

@@ -26,17 +26,29 @@ export async function manySuppliers(tx: Tx): Promise<SupplierRow[]> {
     minimumOrder: string | null;
     handling: string | null;
     dutyRate: string;
+    dutyOnFreight: boolean;
     sourceClass: SourceClass;
     includesTax: boolean;
     version: number;
   }>(
     `select id, feed_key as "feedKey", name, currency, shipping, free_from as "freeFrom", days_min as "daysMin", days_max as "daysMax",
-            small_order_below as below, small_order_fee as fee, minimum_order as "minimumOrder", handling, duty_rate as "dutyRate",
+            small_order_below as below, small_order_fee as fee, minimum_order as "minimumOrder", handling, duty_rate as "dutyRate", duty_on_freight as "dutyOnFreight",
             source_class as "sourceClass", includes_tax as "includesTax", version
      from supplier order by feed_key nulls last, name`,
   );
   return rows.map(
-    ({ freeFrom, shipping, below, fee, minimumOrder, handling, dutyRate, includesTax, ...r }) => ({
+    ({
+      freeFrom,
+      shipping,
+      below,
+      fee,
+      minimumOrder,
+      handling,
+      dutyRate,
+      dutyOnFreight,
+      includesTax,
+      ...r
+    }) => ({
       ...r,
       shipping: trim(shipping),
       ...(freeFrom === null ? {} : { freeFrom: trim(freeFrom) }),
@@ -44,6 +56,7 @@ export async function manySuppliers(tx: Tx): Promise<SupplierRow[]> {
       ...(minimumOrder === null ? {} : { minimumOrder: trim(minimumOrder) }),
       ...(handling === null ? {} : { handling: trim(handling) }),
       ...(Number(dutyRate) > 0 ? { dutyRate: Number(dutyRate) } : {}),
+      ...(dutyOnFreight ? { dutyOnFreight } : {}),
       ...(includesTax ? { includesTax } : {}),
     }),
   );
@@ -62,6 +75,7 @@ export interface SupplierTerms {
   readonly minimumOrder?: string | null | undefined;
   readonly handling?: string | null | undefined;
   readonly dutyRate?: number | undefined;
+  readonly dutyOnFreight?: boolean | undefined;
   readonly sourceClass?: SourceClass | undefined;
   readonly includesTax?: boolean | undefined;
 }
@@ -72,8 +86,8 @@ export async function insertSupplier(
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
     `insert into supplier (workshop_id, feed_key, name, currency, shipping, free_from, days_min, days_max, small_order_below,
-       small_order_fee, minimum_order, handling, duty_rate, source_class, includes_tax)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) returning id`,
+       small_order_fee, minimum_order, handling, duty_rate, source_class, includes_tax, duty_on_freight)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15) returning id`,
     [
       s.feedKey ?? null,
       s.name,
@@ -89,6 +103,7 @@ export async function insertSupplier(
       s.dutyRate ?? 0,
       s.sourceClass ?? "unknown",
       s.includesTax ?? false,
+      s.dutyOnFreight ?? false,
     ],
   );
   return rows[0]!.id;

@@ -50,6 +50,7 @@ export function sourceRoutes(deps: Deps): Router {
         minimum_order: b.minimumOrder,
         handling: b.handling,
         duty_rate: b.dutyRate,
+        duty_on_freight: b.dutyOnFreight,
         source_class: b.sourceClass,
         includes_tax: b.includesTax,
       });

@@ -75,12 +75,23 @@ function Supplier({ supplier: s }: { supplier: SupplierRow }) {
             smallOrderFee: v ?? "0",
           }))}
         <Kept
-          label="Duty, % of the goods"
+          label="Duty, %"
           value={s.dutyRate ? String(Math.round(s.dutyRate * 1e4) / 100) : ""}
           disabled={false}
           isMono
           onSave={(v) => save({ dutyRate: Number(typedNumber(v || "0")) / 100 }, "duty")}
         />
+        {(s.dutyRate ?? 0) > 0 && (
+          <Pick
+            label="Duty is taken on"
+            value={s.dutyOnFreight ? "freight" : "goods"}
+            options={[
+              ["goods", "the goods alone"],
+              ["freight", "goods and freight"],
+            ]}
+            onChange={(v) => save({ dutyOnFreight: v === "freight" }, "duty")}
+          />
+        )}
         <Kept
           label="Days, least"
           value={String(s.daysMin)}
