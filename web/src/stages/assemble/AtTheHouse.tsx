@@ -2,7 +2,7 @@ import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
-import { amount, fromMicros, money } from "../../ui/format.ts";
+import { amount, day, fromMicros, money } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 
 /** What the house that places the parts asks, term by term, with the ways there and back; its quotation can be typed. */
@@ -47,7 +47,8 @@ export function AtTheHouse() {
       </table>
       <p className="mt-1 text-[14px] text-ink-2">
         In {currency}
-        {quoted ? `, quotation of ${quoted.capturedOn}` : `, profile of ${house.checkedOn}`}. Days: {days}.
+        {quoted ? `, quotation of ${day(quoted.capturedOn)}` : `, profile of ${day(house.checkedOn)}`}. Days:{" "}
+        {days}.
       </p>
       <p className="mt-1 flex flex-wrap gap-x-5 text-[14px]">
         {quotation && (

@@ -93,8 +93,8 @@ export function NoNumber() {
             {classes.map((c) => {
               const isOpen = canChange && (!c.isConfirmed || changing === c.kind);
               return (
-                <tr key={c.kind} className="align-top">
-                  <td className="w-40">
+                <tr key={c.kind} className="align-top max-sm:grid max-sm:gap-1 max-sm:py-2">
+                  <td className="w-40 max-sm:w-auto">
                     <b>
                       {c.lines.length} {WORDS[c.kind][c.lines.length === 1 ? 0 : 1]}
                     </b>
@@ -130,7 +130,7 @@ export function NoNumber() {
                       )}
                     </div>
                   </td>
-                  <td className="w-28 text-right whitespace-nowrap">
+                  <td className="w-28 text-right whitespace-nowrap max-sm:w-auto max-sm:text-left">
                     {isOpen ? (
                       <Button onClick={() => take([c.kind])}>Take {WORDS[c.kind][1]}</Button>
                     ) : canChange ? (
