@@ -33,7 +33,7 @@ export function Spine({ stage }: { stage: string }) {
           {doc.goodBoards} good {unit}s
         </p>
         <p className="text-[13.5px] text-ink-2">
-          revision {doc.revision}; start {r.start}
+          revision {doc.revision}; {r.start} to start
         </p>
       </div>
       <ol ref={strip} className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">

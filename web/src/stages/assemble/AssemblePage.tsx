@@ -1,5 +1,6 @@
 import { compareRefs, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
+import { KIND_WORDS } from "../../run/kindWords.ts";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
@@ -9,22 +10,6 @@ import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
-
-const KINDS: Readonly<Record<string, string>> = {
-  chip: "chips, 0603 and larger",
-  chip0402: "chips 0402",
-  chip0201: "chips 0201",
-  diode: "diodes with two ends",
-  small: "small packages with few leads",
-  tab: "packages with a cooling tab",
-  gull: "leads out, pitch 0.65 and more",
-  gullFine: "leads out, fine pitch",
-  leadless: "leadless",
-  ball: "balls underneath",
-  connector: "connectors on the surface",
-  through: "through the board",
-  loose: "not soldered",
-};
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
@@ -195,7 +180,7 @@ export function AssemblePage() {
             <tbody>
               {kinds.map((k) => (
                 <tr key={k.kind}>
-                  <td>{KINDS[k.kind]}</td>
+                  <td>{KIND_WORDS[k.kind]}</td>
                   <td className="num text-right">{k.pieces}</td>
                   <td className="num text-right">{k.joints}</td>
                   <td className="text-[14px] text-ink-2">

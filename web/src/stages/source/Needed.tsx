@@ -1,4 +1,5 @@
 import { assemblyHouse, ofBoard, type RunNeed, unitOf } from "@kobbin/core";
+import { KIND_WORDS } from "../../run/kindWords.ts";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
 
@@ -26,7 +27,9 @@ export function Needed({ need, title }: { need: RunNeed; title: string }) {
     };
   });
   const kinds = [
-    ...new Set(need.terms.filter((t) => t.kind !== "loose").map((t) => `${t.kind}, ${WAY[t.by]}`)),
+    ...new Set(
+      need.terms.filter((t) => t.kind !== "loose").map((t) => `${KIND_WORDS[t.kind]}, ${WAY[t.by]}`),
+    ),
   ];
   return (
     <Sum

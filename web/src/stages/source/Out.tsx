@@ -11,7 +11,7 @@ export function Out() {
   const tables = basketTables(doc, r);
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-4 text-[14px]">
-      <span className="text-ink-2">Take out:</span>
+      <span className="text-ink-2">Lists to order by:</span>
       {tables.map((t, i) => {
         const name = doc.suppliers.find((s) => s.id === r.basket.suppliers[i])?.name ?? "";
         const rows = t.rows.slice(1);

@@ -61,4 +61,10 @@ export function Scarce() {
 }
 
 const covers = (runs: number) =>
-  runs >= AMPLE ? `over ${AMPLE} runs` : `${fixed(runs, 1)} ${runs === 1 ? "run" : "runs"} like this`;
+  runs >= AMPLE
+    ? `over ${AMPLE} runs`
+    : runs < 0.05
+      ? "none to be had"
+      : runs < 1
+        ? "less than one run like this"
+        : `${fixed(runs, 1)} runs like this`;
