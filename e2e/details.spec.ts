@@ -1,4 +1,4 @@
-import { enterDemo, expect, expectAccessible, startRun, test } from "./kit.ts";
+import { enterDemo, expect, expectAccessible, stage, startRun, test } from "./kit.ts";
 
 test("drills, pads joined to nothing and what differs from another revision: each is shown on the picture at a press", async ({
   page,
@@ -67,4 +67,42 @@ test("what is not priced is said wherever a figure stands: spine, cost, curve, b
   const row = page.getByRole("row", { name: /more than there is/ });
   await expect(row).toContainText("at least", { timeout: 30_000 });
   await expect(row).toContainText("5 lines are not priced");
+});
+
+test("a house's quotation for the assembly counts for what it was asked for, and for that alone", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await enterDemo(page);
+  await startRun(page, "Kiln Watch B", "soldered at a house", 40);
+  await stage(page, "Assemble");
+  const ways = page.getByRole("list", { name: "Who solders: alternatives" });
+  await page.getByRole("button", { name: /^Who solders/ }).click();
+  await ways
+    .getByRole("button", { name: /solders all/ })
+    .first()
+    .click();
+  const place = page.getByRole("region").filter({ hasText: "at the house" });
+  await place.getByRole("button", { name: "type its quotation" }).click();
+  const quote = page.getByRole("dialog");
+  await expect(quote).toContainText("hand parts soldered there too");
+  await quote.getByLabel("Sum quoted").fill("612,40");
+  await quote.getByLabel("Days at the house").fill("9");
+  await quote.getByRole("button", { name: "Use it for this run" }).click();
+  await expect(place).toContainText("counts in the place of the estimate");
+  await expect(place.getByRole("row", { name: /612\.40/ })).toHaveCount(1);
+  await expect(place).toContainText("9 at the house");
+  // with the hand parts soldered here it was for something else: said, and the estimate counts
+  await page.getByRole("button", { name: /^Who solders/ }).click();
+  await ways
+    .getByRole("button", { name: /hand parts stay here/ })
+    .first()
+    .click();
+  await expect(place).toContainText(/was for .*: the estimate counts/);
+  await expect(place.getByRole("row", { name: /612\.40/ })).toHaveCount(0);
+  await page.keyboard.press("Control+z");
+  await expect(place.getByRole("row", { name: /612\.40/ })).toHaveCount(1);
+  await place.getByRole("button", { name: "remove it" }).click();
+  await expect(place.getByRole("row", { name: /612\.40/ })).toHaveCount(0);
+  await expectAccessible(page);
 });
