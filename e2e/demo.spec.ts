@@ -146,6 +146,22 @@ test("the run by keyboard: stages by number, the margin, the sheet of keys, the 
   await expect(page.getByRole("heading", { name: "Source", level: 1 })).toBeVisible();
   await page.keyboard.press("]");
   await expect(page.getByRole("heading", { name: "Fab", level: 1 })).toBeVisible();
+  // the margin folds to a count and comes back; where it has nothing to say it is folded
+  const margin = page.getByRole("complementary", { name: "In the margin" });
+  const notes = page.getByRole("button", { name: /^notes \(/ });
+  await page.keyboard.press("]");
+  await expect(page.getByRole("heading", { name: "Assemble", level: 1 })).toBeVisible();
+  await expect(margin).toBeVisible();
+  const said = await margin.getByRole("listitem").count();
+  expect(said).toBeGreaterThan(0);
+  await page.keyboard.press("r");
+  await expect(margin).toBeHidden();
+  await expect(notes).toHaveText(`notes (${said})`);
+  await notes.press("Enter");
+  await expect(page.getByRole("button", { name: "Close the margin" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(notes).toBeFocused();
+  await page.keyboard.press("[");
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys on this page" })).toContainText("next stage");
   await page.keyboard.press("Escape");

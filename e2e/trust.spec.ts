@@ -106,6 +106,7 @@ test("two people see each other; what they set apart joins, what they set alike 
   await expect(cell(page, "Maker of U1", "second's maker")).toBeAttached();
 
   // what one is typing stays while the other's change arrives
+  await second.getByRole("button", { name: /^notes \(/ }).click();
   await second.getByRole("button", { name: "add a remark" }).click();
   await second.getByRole("textbox", { name: "Remark" }).fill("half a sent");
   await setValue(page, "U1", "first person's again");
@@ -149,6 +150,7 @@ test("the bench looks and notes; it cannot choose, order or invite, and is told 
   await expect(second.getByText("You are at the bench here")).toBeVisible();
   await stage(second, "Parts");
   await expect(second.getByRole("button", { name: "Add a line" })).toHaveCount(0);
+  await second.getByRole("button", { name: /^notes \(/ }).click();
   await second.getByRole("button", { name: "add a remark" }).click();
   await second.getByRole("textbox", { name: "Remark" }).fill("two of these were loose in the bag");
   await second.keyboard.press("Control+Enter");

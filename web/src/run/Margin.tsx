@@ -12,14 +12,31 @@ import { notesOf, useRun } from "./runState.ts";
 import { openStages, stages } from "./stages.ts";
 
 /** Numbered notes of the stage: what was measured, the limit and whose, what to do; accepted with a reason. */
-export function Margin({ stage, isOpen, onClose }: { stage: string; isOpen: boolean; onClose: () => void }) {
+export function Margin({
+  stage,
+  isOpen,
+  isBeside,
+  onClose,
+}: {
+  stage: string;
+  /** Opened by hand: on a narrow page it is a drawer. */
+  isOpen: boolean;
+  /** On a wide page: stands beside the work. */
+  isBeside: boolean;
+  onClose: () => void;
+}) {
   const { result } = useRun();
   const known = openStages().find((s) => s.key === stage);
   const notes = known ? notesOf(result, known.key as Note["stage"]) : [];
+  const close = useRef<HTMLButtonElement>(null);
+  // what was pressed to open it is gone from the page
+  useEffect(() => {
+    if (isOpen) close.current?.focus();
+  }, [isOpen]);
   return (
     <aside
       aria-label="In the margin"
-      className={`min-h-0 overflow-y-auto border-l border-rule px-[18px] py-[14px] max-[1100px]:fixed max-[1100px]:inset-y-0 max-[1100px]:right-0 max-[1100px]:z-30 max-[1100px]:w-[min(92vw,340px)] max-[1100px]:bg-paper max-[1100px]:shadow-xl ${isOpen ? "" : "max-[1100px]:hidden"}`}
+      className={`min-h-0 overflow-y-auto border-l border-rule px-[18px] py-[14px] max-[1100px]:fixed max-[1100px]:inset-y-0 max-[1100px]:right-0 max-[1100px]:z-30 max-[1100px]:w-[min(92vw,340px)] max-[1100px]:bg-paper max-[1100px]:shadow-xl ${isOpen ? "" : "max-[1100px]:hidden"} ${isBeside ? "" : "min-[1101px]:hidden"}`}
     >
       <div className="mb-2 flex justify-between">
         <h2 className="text-[13.5px] font-semibold text-ink-2">In the margin</h2>
@@ -27,7 +44,8 @@ export function Margin({ stage, isOpen, onClose }: { stage: string; isOpen: bool
           type="button"
           onClick={onClose}
           aria-label="Close the margin"
-          className="hidden max-[1100px]:block"
+          ref={close}
+          className="text-ink-2 hover:text-ink"
         >
           <X className="size-4" />
         </button>

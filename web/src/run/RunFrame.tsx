@@ -1,4 +1,5 @@
-import { useEffect, useMemo, useState } from "react";
+import type { StageKey } from "@kobbin/core";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { undoLast } from "../resources/history.ts";
@@ -9,7 +10,7 @@ import { Failed, Skeleton } from "../ui/States.tsx";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { ClashDialog } from "./ClashDialog.tsx";
 import { Margin } from "./Margin.tsx";
-import { RunProvider, useRunState } from "./runState.ts";
+import { notesOf, RunProvider, useRunState } from "./runState.ts";
 import { Spine } from "./Spine.tsx";
 import { openStages } from "./stages.ts";
 
@@ -20,11 +21,21 @@ export function RunFrame() {
   const navigate = useNavigate();
   const stage = useLocation().pathname.split("/")[3];
   const [marginOpen, setMarginOpen] = useState(false);
+  // beside the work the margin stands while it has something to say, unless the person wished otherwise
+  const [wish, setWish] = useState<boolean>();
+  const notesButton = useRef<HTMLButtonElement>(null);
   const say = useSay();
   const sayError = useSayError();
   const isOwner = useRole() === "owner";
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
+  const known = openStages().find((s) => s.key === stage);
+  const said =
+    state && known
+      ? notesOf(state.result, known.key as StageKey).length +
+        state.answer.remarks.filter((r) => r.stage === stage).length
+      : 0;
+  const isBeside = wish ?? said > 0;
   const bindings = useMemo(() => {
     const usable = openStages();
     const at = usable.findIndex((s) => s.key === stage);
@@ -48,14 +59,22 @@ export function RunFrame() {
       { keys: "h", does: "history of this run", run: () => navigate(`/runs/${id}/history`) },
       { keys: "]", does: "next stage", run: () => go(1) },
       { keys: "[", does: "previous stage", run: () => go(-1) },
-      { keys: "m", does: "notes in the margin", run: () => setMarginOpen((o) => !o) },
+      {
+        keys: "r",
+        does: "remarks and notes in the margin, shown or folded",
+        run: () => {
+          const isWide = window.matchMedia("(min-width: 1101px)").matches;
+          setMarginOpen((o) => (isWide ? !isBeside : !o));
+          if (isWide) setWish(!isBeside);
+        },
+      },
       ...usable.map((s, i) => ({
         keys: String(i + 1),
         does: `to ${s.label}`,
         run: () => navigate(`/runs/${id}/${s.key}`),
       })),
     ];
-  }, [id, navigate, stage, isOwner, say, sayError]);
+  }, [id, navigate, stage, isOwner, isBeside, say, sayError]);
   useKeys(bindings);
   if (!stage) return <Navigate to={`/runs/${id}/board`} replace />;
   if (!state)
@@ -85,20 +104,28 @@ export function RunFrame() {
           </span>,
           crumb,
         )}
-      <div className="grid min-h-0 flex-1 md:overflow-hidden grid-cols-[262px_minmax(0,1fr)_276px] max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block">
+      <div
+        className={`grid min-h-0 flex-1 md:overflow-hidden ${isBeside ? "grid-cols-[262px_minmax(0,1fr)_276px]" : "grid-cols-[262px_minmax(0,1fr)]"} max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block`}
+      >
         <Spine stage={stage} />
         <main
           id="main"
           className="relative min-h-0 min-w-0 overflow-x-hidden md:overflow-y-auto px-6 pt-4 pb-10 max-md:px-3"
           tabIndex={-1}
         >
-          <button
-            type="button"
-            className="quiet-link float-right hidden max-[1100px]:inline"
-            onClick={() => setMarginOpen(true)}
-          >
-            notes ({state.result.notes.filter((n) => n.stage === stage).length})
-          </button>
+          {known && (
+            <button
+              type="button"
+              ref={notesButton}
+              className={`quiet-link float-right ml-4 ${isBeside ? "hidden max-[1100px]:inline" : ""}`}
+              onClick={() => {
+                setMarginOpen(true);
+                setWish(true);
+              }}
+            >
+              notes ({said === 0 ? "none" : said})
+            </button>
+          )}
           {state.isReleased && (
             <p className="mb-3 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14px]">
               Released: what was ordered stays as it was.{" "}
@@ -115,7 +142,16 @@ export function RunFrame() {
           <Outlet />
         </main>
         <ClashDialog />
-        <Margin stage={stage} isOpen={marginOpen} onClose={() => setMarginOpen(false)} />
+        <Margin
+          stage={stage}
+          isOpen={marginOpen}
+          isBeside={isBeside}
+          onClose={() => {
+            setMarginOpen(false);
+            setWish(false);
+            requestAnimationFrame(() => notesButton.current?.focus());
+          }}
+        />
       </div>
     </RunProvider>
   );
