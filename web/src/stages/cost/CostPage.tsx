@@ -178,21 +178,21 @@ function Stays() {
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const spare = Math.max(0, r.expectedGood - doc.goodBoards);
-  const worth = spare * microsToNumber(r.perGood);
+  const hasSpare = Number(spare.toFixed(1)) > 0;
+  const sum = (value: number) => <span className="num text-ink">{amount(value, currency)}</span>;
   return (
     <p className="mb-3 text-[14px] text-ink-2" data-testid="stays">
-      The run costs <span className="num text-ink">{amount(microsToNumber(r.total), currency)}</span>, cash{" "}
-      <span className="num text-ink">{amount(microsToNumber(r.cashNeeded), currency)}</span>. Of it stays:{" "}
-      {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
-      <span className="num text-ink">{amount(worth, currency)}</span> at that cost
-      {r.leftover > 0 && (
+      The run costs {sum(microsToNumber(r.total))}, cash {sum(microsToNumber(r.cashNeeded))}.
+      {hasSpare && (
         <>
-          , and parts left over for{" "}
-          <span className="num text-ink">{amount(microsToNumber(r.leftover), currency)}</span>, kept as stock
-          and not in it
+          {" "}
+          Of it stays: {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
+          {sum(spare * microsToNumber(r.perGood))} at that cost.
         </>
       )}
-      .
+      {r.leftover > 0 && (
+        <> Parts left over for {sum(microsToNumber(r.leftover))} are kept as stock and not in it.</>
+      )}
     </p>
   );
 }
