@@ -34,6 +34,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   // Parts: grouped, edited in place, taken back
   await stage(page, "Parts");
   await setCell(page, "Value of U1", "M48-64 rev 2");
+  await page.getByRole("button", { name: "undo" }).first().hover();
   await expect(cell(page, "Value of U1", "M48-64 rev 2")).toBeVisible();
   await page.getByRole("button", { name: "undo" }).first().click();
   await expect(cell(page, "Value of U1", "M48-64")).toBeVisible();
@@ -56,12 +57,11 @@ test("a newcomer takes a demo board from the bench to an order package", async (
     .getByRole("button", { name: /immersion gold/ });
   const effect = Number(/[+−]([\d.]+)/.exec(((await gold.textContent()) ?? "").replace(/\s/g, " "))![1]);
   await gold.click();
+  // a message stays while the pointer is on it
+  const chosen = page.getByRole("listitem").filter({ hasText: "Finish: immersion gold" });
+  await chosen.hover();
   await expect.poll(() => perGood(page)).toBeCloseTo(before + effect, 1);
-  await page
-    .getByRole("listitem")
-    .filter({ hasText: "Finish: immersion gold" })
-    .getByRole("button", { name: "undo" })
-    .click();
+  await chosen.getByRole("button", { name: "undo" }).click();
   await expect.poll(() => perGood(page)).toBe(before);
 
   // Assemble and Cost

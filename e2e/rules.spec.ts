@@ -55,6 +55,7 @@ test("a messy list of values and sizes becomes a complete, costed run in few act
     .click();
   await card.getByLabel("tolerance at most").fill("0.1 %");
   await card.getByRole("button", { name: "Take resistors" }).click();
+  await page.getByRole("button", { name: "undo" }).first().hover();
   await expect(card.getByText("0.1 %").first()).toBeVisible();
   await page.getByRole("button", { name: "undo" }).first().click();
   await expect(card.getByText("1 %", { exact: true }).first()).toBeVisible();
