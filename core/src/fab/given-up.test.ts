@@ -106,3 +106,23 @@ test.each([
   expect(said(contacts)).toEqual(keys);
   expect(said({})).toEqual([]);
 });
+
+test.each([
+  ["levelled by its name", { value: "h1", label: "HASL, leaded" }, ["leaded-finish", "castellation-finish"]],
+  ["lead-free", { value: "h2", label: "levelled, lead-free" }, ["castellation-finish"]],
+  ["flat", { value: "f1", label: "immersion gold" }, []],
+])("half holes in a finish that is %s", (_, finish, keys) => {
+  const its = house({ finish: [finish] });
+  const measure = madeMeasure({ castellatedHoles: { count: 4, pitchMm: 2, sides: ["left"] } as never });
+  const r = rollUp(
+    madeRun({
+      boards: [{ id: "b", name: "B", perProduct: 1, measure }],
+      house: its,
+      houses: [its],
+      options: { finish: finish.value },
+    }),
+  );
+  expect(r.notes.flatMap((n) => (/leaded-finish|castellation-finish/.test(n.key) ? [n.key] : []))).toEqual(
+    keys,
+  );
+});

@@ -1,3 +1,5 @@
+import { type FinishKind, finishKind } from "./finish.ts";
+
 /** What a fabrication house can make, what it charges, how long it takes. Money is decimal text in its currency. */
 export interface House {
   readonly id: string;
@@ -128,16 +130,22 @@ function nearestOption(house: House, key: FabOptionKey, wish: string | undefined
     return [...list].sort((a, b) => off(a) - off(b))[0]!.value;
   }
   if (key === "finish") {
-    const like = KINDS_OF_FINISH.find((k) => k.test(wish));
-    const same = list.filter((o) => like?.test(o.value));
+    const asked = finishKind({ value: wish });
+    const like = USES_OF_FINISH.find((use) => use(asked));
+    const kinds = list.map((o) => [o, finishKind(o)] as const);
+    const same = kinds.find(([, k]) => like?.(k));
     // a leaded finish is never taken for another
-    return (same[0] ?? list.find((o) => !LEADED.test(o.value)) ?? list[0]!).value;
+    return (same ?? kinds.find(([, k]) => !k.isLeaded) ?? kinds[0]!)[0].value;
   }
   return list[0]!.value;
 }
-const LEADED = /^(hasl|levelled)-leaded$/;
 /** Finishes that serve the same use, the narrower kind first. */
-const KINDS_OF_FINISH = [/gold/, /immersion|organic|preserv|osp/, /(hasl|levelled)-lead-free/, LEADED];
+const USES_OF_FINISH: readonly ((k: FinishKind) => boolean)[] = [
+  (k) => k.isGold,
+  (k) => k.isFlat,
+  (k) => k.isLevelled && !k.isLeaded,
+  (k) => k.isLeaded,
+];
 
 /**
  * Brings options to what a house has, by meaning: of what it lacks, the nearest thickness, copper and lead time, a finish of

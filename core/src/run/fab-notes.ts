@@ -1,3 +1,4 @@
+import { type FinishKind, finishKind } from "../fab/finish.ts";
 import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
 import { aboutBoard } from "./board-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
@@ -43,7 +44,6 @@ export function fabNotes(
       `${house.name} has no ${OPTION_WORD[g.key]} ${g.wished}: ${g.got} is taken in its place.`,
       { do: "Choose what is to be, or another house." },
     );
-  contactNotes(doc, options, add);
   const billed = orders[0]?.quoted?.currency ?? house.currency;
   if (rateOf(doc, billed) === undefined)
     add(
@@ -74,7 +74,9 @@ export function fabNotes(
       },
     );
   }
-  if (/^(hasl|levelled)-leaded$/.test(options.finish))
+  const finish = finishKind(optionOf(house, "finish", options.finish));
+  contactNotes(doc, finish, add);
+  if (finish.isLeaded)
     add(
       "fab",
       "leaded-finish",
@@ -90,10 +92,7 @@ export function fabNotes(
       `Silkscreen and mask are both ${options.legend}; nothing would be readable.`,
       { do: "Choose another silkscreen colour." },
     );
-  if (
-    doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) &&
-    options.finish.startsWith("levelled")
-  )
+  if (doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) && finish.isLevelled)
     add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {
       do: "Choose immersion gold.",
     });
@@ -115,12 +114,12 @@ export function fabNotes(
  * Contacts on the edge want a flat, hard finish and a bevel (domain.md 5.2, F1 to F4): levelled solder on them is refused,
  * thin gold wears, and a bevel is no option of any house here, so it is asked for in words and not in the price.
  */
-function contactNotes(doc: RunDocument, options: FabOptions, add: Add): void {
+function contactNotes(doc: RunDocument, finish: FinishKind, add: Add): void {
   for (const b of doc.boards) {
     if (Object.keys(b.measure.edgeContacts ?? {}).length === 0) continue;
     const mark = boardMark(doc, b.id);
     const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
-    if (!/gold/.test(options.finish))
+    if (!finish.isGold)
       add(
         "fab",
         `contacts-finish${mark}`,
@@ -128,7 +127,7 @@ function contactNotes(doc: RunDocument, options: FabOptions, add: Add): void {
         `The edge contacts${of} need a gold finish: other finishes are uneven or tarnish, and make no good contact.`,
         { do: "Choose gold, or accept with a reason.", ...aboutBoard(doc, b.id) },
       );
-    else if (!/hard/.test(options.finish))
+    else if (!finish.isHard)
       add(
         "fab",
         `contacts-wear${mark}`,

@@ -1,5 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import { checkHouse } from "../fab/check.ts";
+import { finishKind } from "../fab/finish.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
 
 /** A stated thickness and an offered one are the same within this, mm. */
@@ -32,10 +33,8 @@ function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOpti
   );
   const hasContacts = boards.some((m) => Object.keys(m.edgeContacts ?? {}).length > 0);
   // hard gold wears better under a socket than the thin one; either is flat
-  const gold = house.options.finish.filter((o) => /gold/i.test(`${o.value} ${o.label}`));
-  const finish = hasContacts
-    ? (gold.find((o) => /hard/i.test(`${o.value} ${o.label}`)) ?? gold[0])
-    : undefined;
+  const gold = house.options.finish.filter((o) => finishKind(o).isGold);
+  const finish = hasContacts ? (gold.find((o) => finishKind(o).isHard) ?? gold[0]) : undefined;
   return {
     ...(thickness ? { thickness: thickness.value } : {}),
     ...(finish ? { finish: finish.value } : {}),
