@@ -80,7 +80,9 @@ export function factsOfLine(line: FactLine, library: readonly LibraryPart[] = []
 /** A chip size that stands in a line's words, where it names no package: "10k 0603 1%". */
 const sizeIn = (line: FactLine): string =>
   line.mpn === "" ? (CHIP_IN_WORDS.exec(`${line.valueText} ${line.description}`)?.[0] ?? "") : "";
-const CHIP_IN_WORDS = /(?<![\dA-Za-z.])(0201|0402|0603|0805|1206|1210|1812|2010|2512)(?![\dA-Za-z.])/;
+/** Chip sizes as bills write them, one or the other. */
+export const CHIP_CODES = "0201|0402|0603|0805|1206|1210|1812|2010|2512";
+const CHIP_IN_WORDS = new RegExp(`(?<![\\dA-Za-z.])(${CHIP_CODES})(?![\\dA-Za-z.])`);
 
 /** The facts of a part of the library. */
 export const factsOfPart = (p: LibraryPart): PartFacts => ({

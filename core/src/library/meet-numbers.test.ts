@@ -42,6 +42,8 @@ test.each([
   ["a reference that is not there", "R77\tOX-1K-1", "neither a reference nor a value"],
   ["one of two references is not there", "R4, R77\tOX-1K-1", "R77 is not on the bill"],
   ["references of different values", "R1, R4\tOX-1K-1", "different values"],
+  ["a value in a size the bill has not", "4k7\t2512\tOX-4K7-2512", "neither a reference nor a value"],
+  ["a reference beside another size", "R4\t4k7\t0805\tOX-4K7-0805", "it says 0805, R4 is 0603 on the bill"],
   ["no number", "R4\t4k7", "no part number"],
   ["a line that is left off", "R9\tOX-22K-1", "neither a reference nor a value"],
   ["two numbers for one line", "R4\tOX-A-47\nR4\tOX-B-47", "different numbers"],

@@ -1,7 +1,7 @@
 import { expandRefs } from "../bom/refs.ts";
 import { type BillLine, packageKey, ratingsOf } from "../bom/same.ts";
 import { readValue } from "../bom/value.ts";
-import { factsOfLine } from "./facts.ts";
+import { CHIP_CODES, factsOfLine } from "./facts.ts";
 
 /** A pasted row and the lines its number is for. */
 export interface MetNumber {
@@ -26,6 +26,10 @@ export interface MetNumbers {
 const HEADING =
   /^(ref\w*|designators?|values?|comment|part ?(no\.?|number)|mpn|number|order ?(no\.?|number)|package|footprint|body|qty|quantity|pos\.?)$/i;
 const RATING = /^[±<>]?\s*[\d.,/]+\s*(%|v|w|ppm)$|^(c0g|np0|x[5678][rst]|y5v|z5u)$/i;
+
+/** A size anywhere in a row, in a part number too; and a cell that is nothing but a size. */
+const CHIP = new RegExp(`(?<!\\d)(${CHIP_CODES})(?!\\d)`);
+const A_SIZE = new RegExp(`^(?:[a-z]+_?)?(${CHIP_CODES})$`, "i");
 
 /**
  * Numbers pasted from elsewhere, set against the lines of a bill: by a reference that stands in their row, else by a value
@@ -72,7 +76,7 @@ const isNumber = (cell: string, ref: string | undefined): boolean =>
   !/\s/.test(cell) &&
   !RATING.test(cell) &&
   !(ref && readValue(cell, ref).value) &&
-  !/^(?:[a-z]+_?)?(0201|0402|0603|0805|1206|1210)$/i.test(cell);
+  !A_SIZE.test(cell);
 
 function meetRow(
   cells: readonly string[],
@@ -93,6 +97,11 @@ function meetRow(
     const ids = [...new Set(own.map((l) => l!.id))];
     const values = new Set(own.map((l) => wordsOf(l!)));
     if (values.size > 1) return { why: "its references are of different values" };
+    // a size that stands beside the number, and is not the line's
+    const size = rest.find((c) => c !== number && A_SIZE.test(c));
+    const has = packageKey(factsOfLine(own[0]!).package);
+    if (size && A_SIZE.test(has) && CHIP.exec(size)![1] !== has)
+      return { why: `it says ${size}, ${list.refs[0]} is ${has} on the bill` };
     return { mpn: number, lines: ids, by: "reference" };
   }
   return byValue(cells, fitted);
@@ -115,7 +124,7 @@ function byValue(
     if (!fits) continue;
     // what the row says of size and ratings parts lines of one value
     const row = cells.join(" ");
-    const size = /(?<!\d)(0201|0402|0603|0805|1206|1210)(?!\d)/.exec(row)?.[1];
+    const size = CHIP.exec(row)?.[1];
     const own = packageKey(factsOfLine(l).package);
     if (size && own !== "" && own !== size) continue;
     const [asked, has] = [ratingsOf({ valueText: row, description: "" }), ratingsOf(l)];
