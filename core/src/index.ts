@@ -55,7 +55,7 @@ export {
   type PartKind,
   type PartState,
 } from "./library/part.ts";
-export { ASSUMED, type ClassRules, type RuleKind, ruleOf, usualRules } from "./library/rules.ts";
+export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 // exact money
 export * from "./money/money.ts";
@@ -100,7 +100,7 @@ export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export type { BoardOrder } from "./run/order-boards.ts";
 export { type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
-export { HAPPENS, isRunTable, mayChange, type RunState } from "./run/policy.ts";
+export { HAPPENS, isDecided, mayChange, type RunState } from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD } from "./run/quotation-holds.ts";
 export { readyBy } from "./run/ready.ts";

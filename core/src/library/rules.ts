@@ -1,6 +1,7 @@
 import { packageKey } from "../bom/same.ts";
+import { readAmount } from "./compare.ts";
 import type { FactLine } from "./fact-line.ts";
-import { factsOfLine, type PartFacts } from "./facts.ts";
+import { factsOfLine, type PartFacts, valueWords } from "./facts.ts";
 import type { PartKind } from "./part.ts";
 import { isOtherCapacitor } from "./words.ts";
 
@@ -22,13 +23,24 @@ export interface AssumedField {
   readonly usual: string;
 }
 
+/** Above so much a capacitor is hardly a ceramic one, farads. */
+const CERAMIC_UP_TO = 47e-6;
+/** Up to so much the ceramic that does not move is the usual one, farads. */
+const STEADY_UP_TO = 1e-9;
+const STEADY = "C0G";
+
+/** What is assumed of a class whatever the shop confirmed, in words. */
+export const SETTLED: Readonly<Partial<Record<RuleKind, string>>> = {
+  capacitor: `up to ${valueWords(STEADY_UP_TO, "farad")} ${STEADY}`,
+};
+
 /** What is assumed of each class where a line does not say it; placeholder values a shop replaces. */
 export const ASSUMED: Readonly<Record<RuleKind, readonly AssumedField[]>> = {
   resistor: [{ key: "tolerance", label: "tolerance at most", usual: "1 %" }],
   capacitor: [
     { key: "voltage", label: "rated voltage at least", usual: "16 V" },
     { key: "tolerance", label: "tolerance at most", usual: "20 %" },
-    { key: "dielectric", label: "dielectric, above 1 nF", usual: "X5R" },
+    { key: "dielectric", label: `dielectric, above ${valueWords(STEADY_UP_TO, "farad")}`, usual: "X5R" },
   ],
   lamp: [{ key: "pinout", label: "pin order", usual: "1 cathode, 2 anode" }],
   connector: [
@@ -54,11 +66,6 @@ export interface PartRule {
   readonly isConfirmed: boolean;
 }
 
-/** Above so much a capacitor is hardly a ceramic one, farads. */
-const CERAMIC_UP_TO = 47e-6;
-/** Up to so much the ceramic that does not move is the usual one, farads. */
-const STEADY_UP_TO = 1e-9;
-
 /**
  * What a line without a number asks for, or why it cannot be asked as a rule.
  *
@@ -80,7 +87,8 @@ export function ruleOf(line: FactLine, rules: ClassRules = {}): PartRule | { rea
   if ((kind === "resistor" || kind === "capacitor") && p.value === undefined)
     return { tooLittle: "its value cannot be read" };
   if (kind === "lamp" && p.colour === undefined) return { tooLittle: "it does not say which colour" };
-  const farads = kind === "capacitor" ? faradsOf(p.value!) : 0;
+  const farads = kind === "capacitor" ? readAmount(p.value!) : 0;
+  if (farads === undefined) return { tooLittle: "its value cannot be read" };
   if (kind === "capacitor" && (isOtherCapacitor(line) || farads > CERAMIC_UP_TO))
     return { tooLittle: "only ceramic capacitors are asked as a rule; name a part" };
   const shop = { ...usualRules(kind), ...rules[kind] };
@@ -89,7 +97,7 @@ export function ruleOf(line: FactLine, rules: ClassRules = {}): PartRule | { rea
     kind === "resistor" && p.value === "0 Ω"
       ? {}
       : kind === "capacitor" && farads <= STEADY_UP_TO * 1.000001
-        ? { ...shop, dielectric: "C0G" }
+        ? { ...shop, dielectric: STEADY }
         : shop;
   const assumed = Object.fromEntries(Object.entries(own).filter(([k, v]) => p[k] === undefined && v !== ""));
   return {
@@ -104,10 +112,4 @@ export function ruleOf(line: FactLine, rules: ClassRules = {}): PartRule | { rea
     assumed,
     isConfirmed: rules[kind] !== undefined,
   };
-}
-
-const PREFIX: Readonly<Record<string, number>> = { p: 1e-12, n: 1e-9, µ: 1e-6, m: 1e-3, "": 1 };
-function faradsOf(words: string): number {
-  const m = /^([\d.]+) ([pnµm]?)F$/.exec(words);
-  return m ? Number(m[1]) * PREFIX[m[2]!]! : 0;
 }

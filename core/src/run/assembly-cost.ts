@@ -1,8 +1,8 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
-import { convertMicros, type Micros, microsToText, toMicros } from "../money/money.ts";
+import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
-import { type LinePart, rateOf } from "./parts.ts";
+import { inShopCurrency, type LinePart } from "./parts.ts";
 
 /** Own minutes of a run. */
 export interface Minutes {
@@ -106,10 +106,9 @@ function houseLeaves(doc: RunDocument, plan: AssemblyPlan): CostNode[] {
     currency: string,
     list: readonly { label: string; micros: number; note: string; perProduct?: boolean; from: string }[],
   ) => {
-    const exchange = rateOf(doc, currency) ?? "0";
     const own = list.map(({ perProduct, ...t }) => ({
       ...t,
-      micros: convertMicros(t.micros, exchange) as number,
+      micros: inShopCurrency(doc, t.micros, currency) as number,
       isFixed: !perProduct,
     }));
     return leaf(

@@ -1,5 +1,4 @@
 import { type HouseTerm, type HouseWork, housePrice, houseWork } from "../assembly/house-price.ts";
-import type { House } from "../fab/house.ts";
 import { roundMoney, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
@@ -8,7 +7,8 @@ import type { BoardOrder } from "./order-boards.ts";
 import type { LinePart } from "./parts.ts";
 import type { RunNeed } from "./run-need.ts";
 import type { PasteSides } from "./sides.ts";
-import { assemblyHouse } from "./who-places.ts";
+import { packingOf } from "./usable.ts";
+import { type AssemblyHouse, assemblyHouse } from "./who-places.ts";
 
 /** A quotation of the house that places, held against what is to be placed now. */
 export interface AssemblyQuotation {
@@ -19,7 +19,7 @@ export interface AssemblyQuotation {
 
 /** What an assembly house does of a run, what it asks, and how long all waits for it. */
 export interface AssemblyPlan {
-  readonly house: House;
+  readonly house: AssemblyHouse;
   readonly quotation?: AssemblyQuotation;
   /** The quotation that counts. */
   readonly quoted?: RunQuote;
@@ -30,9 +30,6 @@ export interface AssemblyPlan {
   readonly parcels: HouseParcels;
   readonly days: number;
 }
-
-/** Days of a house that states none. */
-const USUAL_DAYS = 10;
 
 /** The plan of the house that places the parts; nothing where nobody else does. */
 export function assemblyPlan(
@@ -59,9 +56,7 @@ export function assemblyPlan(
           perProduct: true,
         },
       ]
-    : house.assembly
-      ? housePrice(house.assembly, workOf(doc, parts, needs, basket, started, sides))
-      : [];
+    : housePrice(house.assembly, workOf(doc, parts, needs, basket, started, sides));
   return {
     house,
     ...(quote ? { quotation: { quote, misfits } } : {}),
@@ -69,7 +64,7 @@ export function assemblyPlan(
     terms: raw.map((t) => ({ ...t, micros: roundMoney(t.micros, currency) })),
     currency,
     parcels: houseParcels(doc, orders, started),
-    days: quoted?.days ?? house.assembly?.days ?? USUAL_DAYS,
+    days: quoted?.days ?? house.assembly.days,
   };
 }
 
@@ -109,10 +104,7 @@ function workOf(
 
 /** Purchases whose pieces, as they are bought, need more than a usual feeder. Of one that is not bought nothing is said. */
 function special(doc: RunDocument, basket: Basket): ReadonlySet<string> {
-  const words = new Map(doc.offers.map((o) => [o.id, o.packaging ?? ""]));
-  return new Set(
-    basket.lines
-      .filter((l) => l.buys.some((b) => /tray|tube|stick|bag|bulk|loose/i.test(words.get(b.offer) ?? "")))
-      .map((l) => l.line),
-  );
+  const comesIn = new Map(doc.offers.map((o) => [o.id, packingOf(o.packaging ?? "")]));
+  const isSpecial = (offer: string) => /tray|loose/.test(comesIn.get(offer) ?? "");
+  return new Set(basket.lines.filter((l) => l.buys.some((b) => isSpecial(b.offer))).map((l) => l.line));
 }

@@ -2,6 +2,7 @@ import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";
 import { type LinePart, rateOf } from "./parts.ts";
+import { quotationNotes } from "./quotation-notes.ts";
 import type { PasteSides } from "./sides.ts";
 
 /** What is to be said of who solders what. */
@@ -50,6 +51,16 @@ export function assemblyNotes(
       do: "Drop the placement file.",
     });
   if (plan) planNotes(doc, plan, add);
+  else if (method === "house")
+    add(
+      "assemble",
+      "assembly-house-missing",
+      "error",
+      "A house is to place the parts, and none here does such work.",
+      {
+        do: "Solder here, or add a house with prices for assembly.",
+      },
+    );
   for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
 }
 
@@ -85,9 +96,18 @@ function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: strin
   return out;
 }
 
-/** Of the house that places: money nobody can convert, a quotation for something else, without a basis, or past its date. */
+/** Of the house that places: that it is another than chosen, money nobody can convert, its quotation. */
 function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
   const { house, quotation } = plan;
+  const asked = doc.assembly.house;
+  if (asked !== undefined && asked !== house.id)
+    add(
+      "assemble",
+      "assembly-house-other",
+      "warning",
+      `The house chosen for the assembly ${doc.houses?.some((h) => h.id === asked) ? "states no prices for it" : "is not there any more"}: ${house.name} counts in its place.`,
+      { do: "Choose who solders." },
+    );
   for (const currency of new Set([plan.currency, house.currency]))
     if (rateOf(doc, currency) === undefined)
       add(
@@ -97,31 +117,5 @@ function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
         `${house.name} charges ${currency}; the shop has no exchange rate for it, so its work counts nothing here.`,
         { do: "Set the rate in the shop's settings." },
       );
-  if (!quotation) return;
-  const { quote, misfits } = quotation;
-  if (misfits.length > 0)
-    add(
-      "assemble",
-      "assembly-quote-elsewhere",
-      "warning",
-      `The quotation of ${house.name} of ${quote.capturedOn} was for ${misfits.join("; for ")}. The estimate counts.`,
-      { do: "Ask for a new one and type it, or remove the old one." },
-    );
-  else {
-    if (!quote.basis)
-      add(
-        "assemble",
-        "assembly-quote-unbased",
-        "remark",
-        `The quotation of ${house.name} does not say for how many boards it was; it is taken to hold.`,
-      );
-    if (quote.validUntil !== undefined && quote.validUntil < doc.today)
-      add(
-        "assemble",
-        "assembly-quote-expired",
-        "error",
-        `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
-        { do: "Ask for a new one, or remove it to use the estimate." },
-      );
-  }
+  if (quotation) quotationNotes(doc, house, quotation.quote, quotation.misfits, add);
 }

@@ -7,6 +7,7 @@ import type { Add, BoardCheck } from "./note.ts";
 import { type BoardOrder, pricedSize } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
 import { OPTION_WORD, quotationOf } from "./quotation-holds.ts";
+import { quotationNotes } from "./quotation-notes.ts";
 
 const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "mm" ? " mm" : ""}`;
 
@@ -107,7 +108,8 @@ export function fabNotes(
       { do: "Choose the stated thickness, or accept with a reason.", ...aboutBoard(doc, b.id) },
     );
   }
-  quotationNotes(doc, house, orders, add);
+  const quote = quotationOf(doc, house.id);
+  if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
 }
 
 /**
@@ -146,36 +148,4 @@ function contactNotes(doc: RunDocument, finish: FinishKind, add: Add): void {
       },
     );
   }
-}
-
-/** What is to be said of the house's quotation: that it is for something else, for nobody knows what, or past its date. */
-function quotationNotes(doc: RunDocument, house: House, orders: readonly BoardOrder[], add: Add): void {
-  const quote = quotationOf(doc, house.id);
-  if (!quote) return;
-  const unfit = orders[0]?.unfit;
-  if (unfit) {
-    add(
-      "fab",
-      "quote-elsewhere",
-      "warning",
-      `The quotation of ${house.name} of ${quote.capturedOn} was for ${unfit.misfits.join("; for ")}. The estimate counts.`,
-      { do: "Ask for a new one and type it, or remove the old one." },
-    );
-    return;
-  }
-  if (!quote.basis)
-    add(
-      "fab",
-      "quote-unbased",
-      "remark",
-      `The quotation of ${house.name} does not say for how many boards and which options it was; it is taken to hold.`,
-    );
-  if (quote.validUntil !== undefined && quote.validUntil < doc.today)
-    add(
-      "fab",
-      "quote-expired",
-      "error",
-      `The quotation of ${house.name} was valid until ${quote.validUntil}.`,
-      { do: "Ask for a new one, or remove it to use the estimate." },
-    );
 }

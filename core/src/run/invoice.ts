@@ -1,8 +1,8 @@
 import { convertMicros, type Micros, roundMoney, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
-import { type Buy, toBreaks } from "../sourcing/offer.ts";
+import { type Buy, priceAt, toBreaks } from "../sourcing/offer.ts";
 import type { RunDocument, RunOffer } from "./document.ts";
-import { rateOf } from "./parts.ts";
+import { netOf, rateOf } from "./parts.ts";
 
 /** A line of a supplier's invoice. */
 export interface InvoiceLine {
@@ -41,9 +41,7 @@ export function invoicesOf(doc: RunDocument, basket: Basket): Invoice[] {
         if (!offer) continue;
         const own = offer.currency === of;
         const currency = own ? of : doc.workshop.currency;
-        const breaks = toBreaks(offer.breaks);
-        const price = breaks.reduce((p, b) => (b.qty <= buy.qty ? b.price : p), breaks[0]!.price);
-        const unitPrice = own ? price : buy.unitPrice;
+        const unitPrice = own ? priceAt({ breaks: toBreaks(offer.breaks) }, buy.qty) : buy.unitPrice;
         const fee = (own ? toMicros(offer.fee ?? 0) : (buy.fee ?? 0)) as Micros;
         const total = roundMoney(unitPrice * buy.qty + fee, currency);
         const lines = byCurrency.get(currency) ?? [];
@@ -61,12 +59,13 @@ export function invoicesOf(doc: RunDocument, basket: Basket): Invoice[] {
 
 /** What the invoices of the goods come to in the shop's currency, without tax that is got back. */
 export function invoicedParts(doc: RunDocument, basket: Basket): Micros {
-  const withTax = new Set(doc.suppliers.filter((s) => s.includesTax).map((s) => s.id));
+  const net = netOf(doc);
   let sum = 0;
   for (const i of invoicesOf(doc, basket)) {
     const own = convertMicros(i.total, rateOf(doc, i.currency) ?? "0");
     const isOwn = i.currency === doc.suppliers.find((s) => s.id === i.supplier)?.currency;
-    sum += withTax.has(i.supplier) && isOwn ? Math.round(own / (1 + doc.workshop.taxRate)) : own;
+    // what is written in the shop's money is without it already
+    sum += isOwn ? net(i.supplier, own) : own;
   }
   return sum as Micros;
 }

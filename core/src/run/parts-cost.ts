@@ -2,7 +2,6 @@ import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument } from "./document.ts";
-import { invoicedParts } from "./invoice.ts";
 import { type LinePart, nameOfLine } from "./parts.ts";
 import type { RunNeed } from "./run-need.ts";
 
@@ -18,6 +17,7 @@ export function partsNode(
   parts: readonly LinePart[],
   needs: readonly RunNeed[],
   basket: Basket,
+  invoiced: Micros,
 ): CostNode {
   const isExpense = doc.choices.leftovers === "expense";
   const used = basket.lines.flatMap((l, i) => {
@@ -59,7 +59,7 @@ export function partsNode(
       from: `what they cost, received ${t.lot.receivedOn}`,
     })),
   );
-  const rounding = invoicedParts(doc, basket) - basket.parts;
+  const rounding = invoiced - basket.parts;
   const shipping = Object.entries(basket.shippingOf).map(([id, micros]) => ({
     label: doc.suppliers.find((s) => s.id === id)?.name ?? id,
     micros,

@@ -47,18 +47,21 @@ export function lineParts(doc: RunDocument): LinePart[] {
     });
 }
 
+/** Takes the tax that is got back off what a supplier asks, where its prices contain it: that is no cost. */
+export function netOf(doc: RunDocument): (supplier: string, gross: Micros) => Micros {
+  const withTax = new Set(doc.suppliers.filter((s) => s.includesTax).map((s) => s.id));
+  return (supplier, gross) =>
+    withTax.has(supplier) ? (Math.round(gross / (1 + doc.workshop.taxRate)) as Micros) : gross;
+}
+
 /** Offers of the document in the shop's currency. Offers in a currency without a rate are left out. */
 export function offersOf(doc: RunDocument): Map<string, Offer[]> {
   const out = new Map<string, Offer[]>();
-  // what is got back is no cost: prices with tax count without it
-  const withTax = new Set(doc.suppliers.filter((s) => s.includesTax).map((s) => s.id));
+  const net = netOf(doc);
   for (const o of doc.offers) {
     const rate = rateOf(doc, o.currency);
     if (rate === undefined) continue;
-    const netOf = (price: Micros, by: string, isGross: boolean) => {
-      const own = convertMicros(price, by);
-      return isGross ? (Math.round(own / (1 + doc.workshop.taxRate)) as Micros) : own;
-    };
+    const own = (price: Micros) => net(o.supplier, convertMicros(price, rate));
     const offer: Offer = {
       id: o.id,
       supplier: o.supplier,
@@ -66,11 +69,8 @@ export function offersOf(doc: RunDocument): Map<string, Offer[]> {
       moq: Math.max(1, o.moq),
       multiple: Math.max(1, o.multiple),
       ...(o.part === undefined ? {} : { part: o.part }),
-      ...(o.fee === undefined ? {} : { fee: netOf(toMicros(o.fee), rate, withTax.has(o.supplier)) }),
-      breaks: toBreaks(o.breaks).map((b) => ({
-        qty: b.qty,
-        price: netOf(b.price, rate, withTax.has(o.supplier)),
-      })),
+      ...(o.fee === undefined ? {} : { fee: own(toMicros(o.fee)) }),
+      breaks: toBreaks(o.breaks).map((b) => ({ qty: b.qty, price: own(b.price) })),
     };
     if (offer.breaks.length > 0) out.set(o.line, [...(out.get(o.line) ?? []), offer]);
   }

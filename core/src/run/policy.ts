@@ -22,8 +22,9 @@ const LIVES = {
 /** A recorded table that belongs to a run. */
 export type RunTable = keyof typeof LIVES;
 
-/** Whether a recorded table belongs to a run and its bill. */
-export const isRunTable = (table: string): table is RunTable => Object.hasOwn(LIVES, table);
+/** Whether a recorded table holds what is decided, which a release freezes. */
+export const isDecided = (table: string): boolean =>
+  Object.hasOwn(LIVES, table) && LIVES[table as RunTable] === "decided";
 
 /** Who may write what happens: a remark is anybody's, pieces are an owner's to give away. */
 const WHO: Readonly<Record<string, readonly MemberRole[]>> = { remark: ["owner", "bench"] };

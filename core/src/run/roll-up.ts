@@ -13,6 +13,7 @@ import { boardsPerProduct } from "./boards.ts";
 import { checksOf } from "./checks.ts";
 import { unpricedOf } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
+import { invoicedParts } from "./invoice.ts";
 import { needsOf } from "./needs.ts";
 import { collectNotes } from "./notes.ts";
 import { orderBoards } from "./order-boards.ts";
@@ -83,6 +84,7 @@ export function rollUp(
     start,
     needs,
     basket,
+    invoiced: invoicedParts(doc, basket),
     house,
     options,
     checks,

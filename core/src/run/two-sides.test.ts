@@ -135,6 +135,24 @@ test("an assembly quotation counts for what it was for, and falls back to the es
   ).toEqual(expect.arrayContaining([expect.objectContaining({ key: "assembly-quote-expired" })]));
 });
 
+test.each([
+  ["the one chosen", "far", ["far", undefined]],
+  ["none chosen yet: the first that places", undefined, ["far", undefined]],
+  ["one that is not there any more", "gone", ["far", "warning assembly-house-other"]],
+  ["one without prices for it", "other", ["far", "warning assembly-house-other"]],
+])("which house places: %s", (_, house, expected) => {
+  const r = rollUp(run({ method: "house", ...(house ? { house } : {}) }));
+  const said = r.notes.find((n) => n.key.startsWith("assembly-house-"));
+  expect([r.assembly?.house.id, said && `${said.level} ${said.key}`]).toEqual(expected);
+});
+
+test("where no house places parts, that blocks and the assembly is not priced", () => {
+  const r = rollUp({ ...run({ method: "house", house: "other" }), houses: [OTHER] });
+  expect(r.assembly).toBeUndefined();
+  expect(r.unpriced.assembly).toBe(true);
+  expect(r.blockers.map((b) => b.key)).toContain("assembly-house-missing");
+});
+
 test("a house that charges in money without a rate blocks; it is never taken one to one", () => {
   const doc = run({ method: "house", house: "far" });
   const r = rollUp({ ...doc, houses: [OTHER, { ...FAR, currency: "SEK" }] });

@@ -1,4 +1,4 @@
-import type { LossKind } from "../assembly/attrition.ts";
+import { isTaped } from "../assembly/attrition.ts";
 import { numberKey } from "../bom/number.ts";
 import { candidatesFor } from "../library/candidates.ts";
 import type { Offer } from "../sourcing/offer.ts";
@@ -8,26 +8,24 @@ import type { RunNeed } from "./run-need.ts";
 import { assemblyHouse } from "./who-places.ts";
 
 /** What pieces come in. */
-export type Packing = "strip" | "reel" | "loose" | "unsaid";
+export type Packing = "strip" | "reel" | "tray" | "loose" | "unsaid";
 
 /**
- * What an offer's pieces come in, from its words. Trays and tubes feed a machine as reels do.
+ * What an offer's pieces come in, from its words. A tray stands for all that feeds a machine without tape: tubes, sticks.
  * @example packingOf("cut tape") // "strip"
  */
 export function packingOf(packaging: string): Packing {
   const text = packaging.toLowerCase();
-  if (/reel|tray|tube|stick|ammo/.test(text)) return "reel";
+  if (/reel|ammo/.test(text)) return "reel";
+  if (/tray|tube|stick/.test(text)) return "tray";
   if (/cut|strip|tape/.test(text)) return "strip";
   if (/bag|bulk|loose/.test(text)) return "loose";
   return "unsaid";
 }
 
-/** Classes of parts that a machine takes from tape. */
-const TAPED: ReadonlySet<LossKind> = new Set(["chip", "chip0402", "chip0201", "diode", "small"]);
-
 /** The packings a line's parts may not come in, since the house that places them does not take them. */
 export function refusedPackings(doc: RunDocument, part: LinePart): readonly Packing[] {
-  const house = part.method === "house" && TAPED.has(part.kind) ? assemblyHouse(doc)?.assembly : undefined;
+  const house = part.method === "house" && isTaped(part.kind) ? assemblyHouse(doc)?.assembly : undefined;
   if (!house) return [];
   return house.takes === "reels" ? ["strip", "loose"] : ["loose"];
 }

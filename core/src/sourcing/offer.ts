@@ -54,7 +54,7 @@ export interface Buy {
 }
 
 /** Unit price of the highest break at or below a quantity; the first break below all. */
-export function priceAt(offer: Offer, qty: number): Micros {
+export function priceAt(offer: Pick<Offer, "breaks">, qty: number): Micros {
   let price = offer.breaks[0]?.price ?? (0 as Micros);
   for (const b of offer.breaks) if (b.qty <= qty) price = b.price;
   return price;

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { AppError, isRunTable, mayChange, shapes } from "@kobbin/core";
+import { AppError, isDecided, shapes } from "@kobbin/core";
 import type { Context } from "koa";
 import type { Pool, Tx } from "../db/pool.ts";
 import { withMoment, withWorkshop } from "../db/tx.ts";
@@ -174,7 +174,7 @@ export async function manyChangedRows(tx: Tx, changeId: string): Promise<Changed
  * @throws AppError NOT_ALLOWED
  */
 async function refuseFrozen(tx: Tx, changed: readonly ChangedRow[], scope: Scope): Promise<void> {
-  const decided = changed.filter((r) => isRunTable(r.table) && !mayChange(r.table, "released", "owner"));
+  const decided = changed.filter((r) => isDecided(r.table));
   if (decided.length === 0) return;
   const { rows } = await tx.query<{ ofRun: boolean; ofBill: boolean }>(
     `select coalesce((select state = 'released' from run where id = $1), false) as "ofRun",

@@ -1,4 +1,4 @@
-import { AppError, isRunTable, mayChange } from "@kobbin/core";
+import { AppError, isDecided } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import { descriptorOf, TABLE_ORDER } from "../schema/tables.ts";
 import { type ChangeNow, manyChangedRows } from "./change.ts";
@@ -43,9 +43,7 @@ export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: b
       "The history shows who did; it can be brought again from there.",
     );
   const rows = await manyChangedRows(tx, id);
-  const isFrozen =
-    change.runState === "released" &&
-    rows.some((r) => isRunTable(r.table) && !mayChange(r.table, "released", "owner"));
+  const isFrozen = change.runState === "released" && rows.some((r) => isDecided(r.table));
   if (change.isFinal || isFrozen)
     throw new AppError(
       "NOT_ALLOWED",

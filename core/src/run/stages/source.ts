@@ -1,13 +1,12 @@
-import { invoicedParts } from "../invoice.ts";
 import { partsNode, shippingLabel } from "../parts-cost.ts";
 import { sourceNotes } from "../source-notes.ts";
 import type { Stage, Worked } from "./stage.ts";
 
 export const source: Stage = {
   key: "source",
-  cost: ({ doc, parts, needs, basket }) => partsNode(doc, parts, needs, basket),
-  cash: ({ doc, basket }) => [
-    { key: "parts", label: "parts, all that is bought", micros: invoicedParts(doc, basket) },
+  cost: ({ doc, parts, needs, basket, invoiced }) => partsNode(doc, parts, needs, basket, invoiced),
+  cash: ({ doc, basket, invoiced }) => [
+    { key: "parts", label: "parts, all that is bought", micros: invoiced },
     { key: "parcels", label: shippingLabel(doc), micros: basket.shipping },
     ...(basket.duty > 0 ? [{ key: "duty", label: "duty on parts", micros: basket.duty as number }] : []),
   ],

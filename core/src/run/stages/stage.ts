@@ -2,6 +2,7 @@ import type { BoardTime } from "../../assembly/time.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
 import type { FabOptions, House } from "../../fab/house.ts";
+import type { Micros } from "../../money/money.ts";
 import type { Basket } from "../../sourcing/need.ts";
 import type { Minutes } from "../assembly-cost.ts";
 import type { AssemblyPlan } from "../assembly-house.ts";
@@ -23,6 +24,8 @@ export interface Worked {
   readonly start: number;
   readonly needs: readonly RunNeed[];
   readonly basket: Basket;
+  /** What the invoices of the basket's goods come to. */
+  readonly invoiced: Micros;
   readonly house: House | undefined;
   readonly options: FabOptions | undefined;
   readonly checks: readonly BoardCheck[];
