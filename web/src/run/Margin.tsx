@@ -8,26 +8,26 @@ import { said } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
 import { useSayError } from "../ui/Toast.tsx";
 import { Remarks } from "./Remarks.tsx";
-import { notesOf, useRun } from "./runState.ts";
-import { openStages, stages } from "./stages.ts";
+import { useRun } from "./runState.ts";
+import { stages } from "./stages.ts";
 
 /** Numbered notes of the stage: what was measured, the limit and whose, what to do; accepted with a reason. */
 export function Margin({
   stage,
+  notes,
   isOpen,
   isBeside,
   onClose,
 }: {
-  stage: string;
+  /** Left out where there is nothing to note, as in the history. */
+  stage: string | undefined;
+  notes: readonly Note[];
   /** Opened by hand: on a narrow page it is a drawer. */
   isOpen: boolean;
   /** On a wide page: stands beside the work. */
   isBeside: boolean;
   onClose: () => void;
 }) {
-  const { result } = useRun();
-  const known = openStages().find((s) => s.key === stage);
-  const notes = known ? notesOf(result, known.key as Note["stage"]) : [];
   const close = useRef<HTMLButtonElement>(null);
   // what was pressed to open it is gone from the page
   useEffect(() => {
@@ -59,7 +59,7 @@ export function Margin({
           ))}
         </ol>
       )}
-      {known && <Remarks stage={stage} />}
+      {stage && <Remarks stage={stage} />}
     </aside>
   );
 }

@@ -1,4 +1,3 @@
-import type { StageKey } from "@kobbin/core";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from "react-router";
@@ -30,11 +29,8 @@ export function RunFrame() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
   const known = openStages().find((s) => s.key === stage);
-  const said =
-    state && known
-      ? notesOf(state.result, known.key as StageKey).length +
-        state.answer.remarks.filter((r) => r.stage === stage).length
-      : 0;
+  const notes = state && known ? notesOf(state.result, known.key) : [];
+  const said = notes.length + (state?.answer.remarks.filter((r) => r.stage === known?.key).length ?? 0);
   const isBeside = wish ?? said > 0;
   const bindings = useMemo(() => {
     const usable = openStages();
@@ -143,7 +139,8 @@ export function RunFrame() {
         </main>
         <ClashDialog />
         <Margin
-          stage={stage}
+          stage={known?.key}
+          notes={notes}
           isOpen={marginOpen}
           isBeside={isBeside}
           onClose={() => {

@@ -94,7 +94,7 @@ export function Spine({ stage }: { stage: string }) {
             )}
           </dd>
         )}
-        <dt className="text-ink-2">
+        <dt className={`text-ink-2 ${open ? "" : "whitespace-nowrap"}`}>
           {open && "at least "}per good {unit}
         </dt>
         <dd

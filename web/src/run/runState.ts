@@ -317,7 +317,7 @@ export function useRunState(id: string) {
 }
 
 /** Notes of one stage, worst first: their position is their number in the margin and on the picture. */
-export function notesOf(result: RunResult, stage: StageKey): Note[] {
+export function notesOf(result: RunResult, stage: string): Note[] {
   const weight = { error: 0, warning: 1, remark: 2 };
   return result.notes
     .filter((n) => n.stage === stage)

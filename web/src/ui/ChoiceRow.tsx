@@ -115,10 +115,16 @@ export function ChoiceRow({
                 className={`grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_64px_64px] items-baseline gap-x-4 px-2 py-[6px] text-left max-md:grid-cols-[1fr_64px_64px] ${a.isChosen ? "bg-metal-soft" : a.cannot ? "cursor-not-allowed text-ink-3" : "hover:bg-paper"}`}
               >
                 <span className="max-md:hidden" />
-                <span className={a.isChosen ? "font-semibold" : ""}>{said(a.label)}</span>
-                <span className="text-[13.5px] text-ink-2 max-md:hidden">
-                  {a.cannot ? said(`cannot: ${a.cannot}`) : typeof a.why === "string" ? said(a.why) : a.why}
+                <span
+                  className={`${a.isChosen ? "font-semibold" : ""} ${a.cannot || a.why ? "" : "md:col-span-2"}`}
+                >
+                  {said(a.label)}
                 </span>
+                {(a.cannot || a.why) && (
+                  <span className="text-[13.5px] text-ink-2 max-md:hidden">
+                    {a.cannot ? said(`cannot: ${a.cannot}`) : typeof a.why === "string" ? said(a.why) : a.why}
+                  </span>
+                )}
                 {a.isChosen ? (
                   <span className="col-span-2 text-right text-[13px] text-ink-2">chosen</span>
                 ) : a.cannot ? (

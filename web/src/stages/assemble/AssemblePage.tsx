@@ -84,7 +84,7 @@ export function AssemblePage() {
         <div>
           <ChoiceRow
             decision="Who solders"
-            why="time and money against defects and health; both are counted"
+            why="time, money and defects are counted; what to mind for your health is in the margin"
             alternatives={effects.methods}
             disabled={isLocked}
             onChoose={(v) =>

@@ -1,13 +1,14 @@
+import { unitOf } from "@kobbin/core";
 import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
-import { amount, day, fromMicros, money } from "../../ui/format.ts";
+import { amount, count, day, fromMicros, money } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 
 /** What the house that places the parts asks, term by term, with the ways there and back; its quotation can be typed. */
 export function AtTheHouse() {
-  const { id, result: r, did, isLocked } = useRun();
+  const { id, doc, result: r, did, isLocked } = useRun();
   const sayError = useSayError();
   const [isTyping, setTyping] = useState(false);
   const plan = r.assembly;
@@ -17,6 +18,8 @@ export function AtTheHouse() {
     ...terms.map((t) => ({ ...t, currency })),
     ...parcels.terms.map((t) => ({ ...t, currency: house.currency })),
   ];
+  const inAll = new Map<string, number>();
+  for (const t of all) inAll.set(t.currency, (inAll.get(t.currency) ?? 0) + t.micros);
   const days = [
     `${plan.days} at the house`,
     ...(parcels.days > 0 ? [`${parcels.days} on the way there and back`] : []),
@@ -38,11 +41,12 @@ export function AtTheHouse() {
               <td className="num text-right whitespace-nowrap">{amount(fromMicros(t.micros), t.currency)}</td>
             </tr>
           ))}
-          {terms.length === 0 && (
-            <tr>
-              <td colSpan={2}>No price list: its work is not priced until a quotation is typed.</td>
-            </tr>
-          )}
+          <tr className="font-semibold">
+            <td>in all, for {count(r.start, unitOf(doc))}</td>
+            <td className="num text-right whitespace-nowrap">
+              {[...inAll].map(([c, micros]) => amount(fromMicros(micros), c)).join(" + ")}
+            </td>
+          </tr>
         </tbody>
       </table>
       <p className="mt-1 text-[14px] text-ink-2">

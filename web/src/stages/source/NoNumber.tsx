@@ -5,6 +5,7 @@ import {
   type RuleClass,
   type RuleKind,
   ruleLines,
+  SETTLED,
   usualRules,
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
@@ -72,7 +73,7 @@ export function NoNumber() {
           <div className="flex flex-wrap gap-2">
             <Button onClick={() => setPasting(true)}>Paste numbers</Button>
             {open.length > 1 && (
-              <Button look="main" onClick={() => take(open.map((c) => c.kind))}>
+              <Button look={answer.askedAt ? "main" : "plain"} onClick={() => take(open.map((c) => c.kind))}>
                 Take all of these as they stand
               </Button>
             )}
@@ -125,8 +126,8 @@ export function NoNumber() {
                           </span>
                         ),
                       )}
-                      {c.kind === "capacitor" && (
-                        <span className="text-[13px] text-ink-2">up to 1 nF C0G</span>
+                      {SETTLED[c.kind] && (
+                        <span className="self-center text-[13px] text-ink-2">{SETTLED[c.kind]}</span>
                       )}
                     </div>
                   </td>
