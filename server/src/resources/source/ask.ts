@@ -68,6 +68,14 @@ export function rulesWanted(lines: readonly RunLine[], rules: ClassRules): Wante
   return [...out.values()];
 }
 
+/** What a feed answered. @throws Error in words for the person: what went wrong @param keys what it must have */
+async function answerOf<T extends object>(response: Response, keys: readonly (keyof T)[]): Promise<T> {
+  const body = (await response.json().catch(() => ({}))) as T & { message?: string };
+  if (!response.ok || keys.some((k) => body[k] === undefined))
+    throw new Error(body.message ?? `It answered ${response.status}.`);
+  return body;
+}
+
 /** Parts of one supplier that are kept for a rule: it may name many, the first are its own best. */
 const MOST_FOUND = 12;
 
@@ -85,23 +93,21 @@ export async function searchSupplier(
   const offers: NewOffer[] = [];
   for (let i = 0; i < wanted.length; i += 50) {
     const some = new Map(wanted.slice(i, i + 50).map((w) => [w.id, w]));
+    const rules = [...some.values()].map(({ id, facts: { kind, package: body, params } }) => ({
+      id,
+      kind,
+      package: body,
+      params,
+    }));
     const response = await fetch(`${url}/suppliers/${supplier.feedKey}/search`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({
-        rules: [...some.values()].map(({ id, facts }) => ({
-          id,
-          kind: facts.kind,
-          package: facts.package,
-          params: facts.params,
-        })),
-      }),
+      body: JSON.stringify({ rules }),
       signal,
     });
     if (response.status === 404) return offers;
-    const body = (await response.json().catch(() => ({}))) as Partial<FeedFound> & { message?: string };
-    if (!response.ok || !body.found) throw new Error(body.message ?? `It answered ${response.status}.`);
-    for (const { id, parts } of body.found)
+    const { found } = await answerOf<FeedFound>(response, ["found"]);
+    for (const { id, parts } of found)
       for (const { part, offers: list } of parts.slice(0, MOST_FOUND)) {
         const w = some.get(id);
         const candidate = foundOf(part);
@@ -149,9 +155,7 @@ export async function askSupplier(
       .map((w) => `mpn=${encodeURIComponent(w.mpn)}`)
       .join("&");
     const response = await fetch(`${url}/suppliers/${supplier.feedKey}/offers?${query}`, { signal });
-    const body = (await response.json().catch(() => ({}))) as Partial<FeedAnswer> & { message?: string };
-    if (!response.ok || !body.offers || !body.notListed)
-      throw new Error(body.message ?? `It answered ${response.status}.`);
+    const body = await answerOf<FeedAnswer>(response, ["offers", "notListed"]);
     for (const o of body.offers)
       for (const { lineId, partId } of byKey.get(numberKey(o.mpn))?.lines ?? [])
         offers.push({
