@@ -7,6 +7,9 @@ import { Sum } from "../ui/Sum.tsx";
 import { useRun } from "./runState.ts";
 import { stages, stateOf } from "./stages.ts";
 
+/** A figure at the foot: its name may break, the figure does not. */
+const FIGURE = "flex items-baseline justify-between gap-x-2";
+
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
   const { id, doc, result: r, moved, isReleased } = useRun();
@@ -78,9 +81,9 @@ export function Spine({ stage }: { stage: string }) {
           );
         })}
       </ol>
-      <dl className="grid grid-cols-[1fr_auto] items-baseline gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
+      <dl className="flex flex-col gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
         {open && (
-          <dd className="col-span-2 text-[13px] font-semibold text-stop" data-testid="unpriced">
+          <dd className="text-[13px] font-semibold text-stop" data-testid="unpriced">
             {r.unpriced.lines.length > 0 ? (
               <NavLink
                 to={`/runs/${id}/source`}
@@ -94,59 +97,67 @@ export function Spine({ stage }: { stage: string }) {
             )}
           </dd>
         )}
-        <dt className={`text-ink-2 ${open ? "" : "whitespace-nowrap"}`}>
-          {open && "at least "}per good {unit}
-        </dt>
-        <dd
-          className="num text-right text-[25px] leading-tight font-bold tracking-tight"
-          data-testid="per-good"
-        >
-          <Sum
-            title={`${open ? "at least: " : ""}cost per good ${unit}`}
-            formula={`${open ? `${open}, and counted as nothing; ` : ""}total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
-            terms={r.tree.children.map((c) => ({
-              label: c.label,
-              value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
-            }))}
-            result={money(microsToNumber(r.perGood), currency)}
+        <div className={FIGURE}>
+          <dt className="text-ink-2">
+            {open && "at least "}per good {unit}
+          </dt>
+          <dd
+            className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight"
+            data-testid="per-good"
           >
-            {amount(microsToNumber(r.perGood), currency)}
-          </Sum>
-        </dd>
-        <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
-        <dd className="num text-right">
-          <Sum
-            title="cash needed"
-            formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
-            terms={r.cash.map((c) => ({
-              label: c.label,
-              value: amount(fromMicros(c.micros), currency),
-              note: c.note,
-            }))}
-            result={money(microsToNumber(r.cashNeeded), currency)}
-          >
-            {money(microsToNumber(r.cashNeeded), currency)}
-          </Sum>
-        </dd>
-        <dt className="text-ink-2">{open ? "not before" : "ready by"}</dt>
-        <dd className="num text-right">
-          <Sum
-            title="days until ready"
-            formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
-            terms={r.ready.sum.map((t) => ({
-              label: t.label,
-              value: `${fixed(t.days, 1)} d`,
-              note: t.note,
-            }))}
-            result={`${fixed(r.ready.days, 1)} d`}
-          >
-            {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
-          </Sum>
-        </dd>
-        <dt className="text-ink-2">blockers left</dt>
-        <dd className={`num text-right ${r.blockers.length > 0 ? "font-bold text-stop" : ""}`}>
-          {isReleased ? "–" : r.blockers.length}
-        </dd>
+            <Sum
+              title={`${open ? "at least: " : ""}cost per good ${unit}`}
+              formula={`${open ? `${open}, and counted as nothing; ` : ""}total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
+              terms={r.tree.children.map((c) => ({
+                label: c.label,
+                value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
+              }))}
+              result={money(microsToNumber(r.perGood), currency)}
+            >
+              {amount(microsToNumber(r.perGood), currency)}
+            </Sum>
+          </dd>
+        </div>
+        <div className={FIGURE}>
+          <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
+          <dd className="num shrink-0 text-right whitespace-nowrap">
+            <Sum
+              title="cash needed"
+              formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
+              terms={r.cash.map((c) => ({
+                label: c.label,
+                value: amount(fromMicros(c.micros), currency),
+                note: c.note,
+              }))}
+              result={money(microsToNumber(r.cashNeeded), currency)}
+            >
+              {money(microsToNumber(r.cashNeeded), currency)}
+            </Sum>
+          </dd>
+        </div>
+        <div className={FIGURE}>
+          <dt className="text-ink-2">{open ? "not before" : "ready by"}</dt>
+          <dd className="num shrink-0 text-right whitespace-nowrap">
+            <Sum
+              title="days until ready"
+              formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
+              terms={r.ready.sum.map((t) => ({
+                label: t.label,
+                value: `${fixed(t.days, 1)} d`,
+                note: t.note,
+              }))}
+              result={`${fixed(r.ready.days, 1)} d`}
+            >
+              {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
+            </Sum>
+          </dd>
+        </div>
+        <div className={FIGURE}>
+          <dt className="text-ink-2">blockers left</dt>
+          <dd className={`num shrink-0 text-right ${r.blockers.length > 0 ? "font-bold text-stop" : ""}`}>
+            {isReleased ? "–" : r.blockers.length}
+          </dd>
+        </div>
       </dl>
     </nav>
   );
