@@ -3,6 +3,7 @@
 // who solders: losses, time, defects
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { shapeOf } from "./assembly/package-class.ts";
+export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";

@@ -55,11 +55,19 @@ export interface CountedPart extends PartShape {
   readonly placing?: Method;
 }
 
+/** Share of defects that can be mended, and of boards lost whatever is done (domain.md 7.4). */
+export const REPAIRABLE = 0.92;
+export const LOST = 0.005;
+
 /**
  * Defect model: λ = Σ n·d/10⁶ over joints, placements and polarised placements; FPY = e^(−λ); share repairable r 0.92,
  * loss h 0.005; diagnosis 6 min per failing board (domain.md 7.4).
  */
-export function estimateYield(parts: readonly CountedPart[], repairable = 0.92, loss = 0.005): YieldEstimate {
+export function estimateYield(
+  parts: readonly CountedPart[],
+  repairable = REPAIRABLE,
+  loss = LOST,
+): YieldEstimate {
   let lambda = 0;
   let minutes = 0;
   const add = (n: number, dpmo: number, each: number) => {

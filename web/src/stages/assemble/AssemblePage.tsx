@@ -1,4 +1,4 @@
-import { compareRefs, unitOf } from "@kobbin/core";
+import { compareRefs, LOST, REPAIRABLE, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { useRun } from "../../run/runState.ts";
@@ -52,7 +52,7 @@ export function AssemblePage() {
                 {
                   label: "final yield, after rework",
                   value: `${fixed(r.yield.final * 100, 2)} %`,
-                  note: "92 % of defects mended, 0.5 % lost",
+                  note: `${fixed(REPAIRABLE * 100, 0)} % of defects mended, ${fixed(LOST * 100, 1)} % of boards lost`,
                 },
                 {
                   label: "chance of enough",
