@@ -58,3 +58,20 @@ test("who mounts a part is read from places, package and text", () => {
   );
   expect(lines.map((l) => l.mount)).toEqual(["machine", "hand", "hand", "none", "machine"]);
 });
+
+test("words tell apart what has no reference; what has one is told by value and package, whatever else is said", () => {
+  const lines = toRunLines(
+    [
+      row(["R1"], { description: "pull-up" }),
+      row(["R2"], { description: "divider" }),
+      row([], { valueText: "screw", qty: 4, description: "M3 × 8" }),
+      row([], { valueText: "screw", qty: 2, description: "M2 × 5" }),
+    ],
+    [place("R1"), place("R2")],
+  );
+  expect(lines.map((l) => [l.refs.length, l.qty, l.description])).toEqual([
+    [2, 2, "pull-up"],
+    [0, 4, "M3 × 8"],
+    [0, 2, "M2 × 5"],
+  ]);
+});

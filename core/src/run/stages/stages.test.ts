@@ -1,0 +1,60 @@
+import { expect, test } from "@jest/globals";
+import { microsToNumber } from "../../money/money.ts";
+import { boardK } from "../board-k.fixture.ts";
+import type { RunDocument } from "../document.ts";
+import { rollUp } from "../roll-up.ts";
+import { whatIf } from "../what-if.ts";
+
+const BASE = boardK();
+const base = rollUp(BASE);
+const effects = whatIf(BASE, base);
+
+test("what stands beside a house is what its boards then cost, weigh on a good one, and when they come", () => {
+  expect(effects.houses.length).toBeGreaterThan(1);
+  for (const h of effects.houses) {
+    const r = rollUp({ ...BASE, house: BASE.houses!.find((x) => x.id === h.house)! });
+    const boards = r.tree.children.find((n) => n.key === "boards")!;
+    expect(h.boardsTotal).toBeCloseTo(microsToNumber(boards.micros), 6);
+    expect(h.boardsPerGood).toBeCloseTo(r.stages.fab.micros / 1e6, 6);
+    expect(h.daysAtDoor).toBe(r.stages.fab.days);
+    expect(h.pieces).toBe(r.orders[0]!.quote.pieces);
+    expect(h.perGood).toBeCloseTo(microsToNumber(r.perGood) - microsToNumber(base.perGood), 6);
+    expect(h.cash).toBeCloseTo(microsToNumber(r.cashNeeded) - microsToNumber(base.cashNeeded), 6);
+    expect(h.days).toBeCloseTo(r.ready.days - base.ready.days, 1);
+  }
+});
+
+const KEYS = ["thickness", "copper", "finish", "mask", "legend", "leadDays"] as const;
+test.each(KEYS)("each alternative of %s changes what it said it would", (key) => {
+  for (const e of effects.options[key]) {
+    const value = key === "leadDays" ? Number(e.value) : e.value;
+    const r = rollUp({ ...BASE, options: { ...BASE.options, [key]: value } as RunDocument["options"] });
+    expect(e.perGood).toBeCloseTo(microsToNumber(r.perGood) - microsToNumber(base.perGood), 6);
+    expect(e.cash).toBeCloseTo(microsToNumber(r.cashNeeded) - microsToNumber(base.cashNeeded), 6);
+    expect(e.days).toBeCloseTo(r.ready.days - base.ready.days, 1);
+  }
+  expect(effects.options[key].filter((e) => e.isChosen)).toHaveLength(1);
+});
+
+test("more certainty costs the run what it says, with what stays, and leaves so many spare ones", () => {
+  for (const e of effects.confidence) {
+    const r = rollUp({ ...BASE, confidence: Number(e.value) });
+    const spent = (x: typeof r) => microsToNumber(x.total) + microsToNumber(x.leftover);
+    expect(e.run).toBeCloseTo(spent(r) - spent(base), 6);
+    expect(e.spares).toBeCloseTo(Math.max(0, r.expectedGood - BASE.goodBoards), 9);
+    if (!e.isChosen) expect(e.perGood).toBeCloseTo(e.run! / BASE.goodBoards, 9);
+  }
+});
+
+test("without a house the boards take no days, cost nothing and make the date no wider", () => {
+  const { house: _, ...alone } = {
+    ...BASE,
+    suppliers: BASE.suppliers.map((s) => ({ ...s, daysMin: 5, daysMax: 5 })),
+  };
+  const r = rollUp(alone);
+  expect(r.stages.fab).toEqual({ micros: 0, days: 0 });
+  const own = r.ownMinutes / 60 / BASE.workshop.hoursPerDay;
+  // what is left is own work alone, and it is early or late by some 15 %
+  const wide = (Date.parse(r.ready.p90) - Date.parse(r.ready.p10)) / 86_400_000;
+  expect(wide).toBeLessThanOrEqual(Math.ceil(2 * 1.2816 * 0.15 * own));
+});
