@@ -46,15 +46,10 @@ test("more certainty costs the run what it says, with what stays, and leaves so 
   }
 });
 
-test("without a house the boards take no days, cost nothing and make the date no wider", () => {
-  const { house: _, ...alone } = {
-    ...BASE,
-    suppliers: BASE.suppliers.map((s) => ({ ...s, daysMin: 5, daysMax: 5 })),
-  };
-  const r = rollUp(alone);
+test("without a house and without offers the boards take no days and cost nothing; what is left is own work", () => {
+  const { house: _, ...rest } = BASE;
+  const r = rollUp({ ...rest, offers: [] });
   expect(r.stages.fab).toEqual({ micros: 0, days: 0 });
-  const own = r.ownMinutes / 60 / BASE.workshop.hoursPerDay;
-  // what is left is own work alone, and it is early or late by some 15 %
-  const wide = (Date.parse(r.ready.p90) - Date.parse(r.ready.p10)) / 86_400_000;
-  expect(wide).toBeLessThanOrEqual(Math.ceil(2 * 1.2816 * 0.15 * own));
+  expect(r.ready.sum.map((t) => t.label)).toEqual(["own work"]);
+  expect(r.cash.filter((c) => c.micros !== 0).map((c) => c.key)).not.toContain("boards 0");
 });
