@@ -81,9 +81,9 @@ export function Spine({ stage }: { stage: string }) {
           );
         })}
       </ol>
-      <dl className="flex flex-col gap-y-[3px] border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
+      <div className="border-t border-rule bg-sheet px-5 pt-3 pb-4 text-[13.5px] max-md:px-3 max-md:py-2">
         {open && (
-          <dd className="text-[13px] font-semibold text-stop" data-testid="unpriced">
+          <p className="pb-[3px] text-[13px] font-semibold text-stop" data-testid="unpriced">
             {r.unpriced.lines.length > 0 ? (
               <NavLink
                 to={`/runs/${id}/source`}
@@ -95,70 +95,72 @@ export function Spine({ stage }: { stage: string }) {
             ) : (
               open
             )}
-          </dd>
+          </p>
         )}
-        <div className={FIGURE}>
-          <dt className="text-ink-2">
-            {open && "at least "}per good {unit}
-          </dt>
-          <dd
-            className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight"
-            data-testid="per-good"
-          >
-            <Sum
-              title={`${open ? "at least: " : ""}cost per good ${unit}`}
-              formula={`${open ? `${open}, and counted as nothing; ` : ""}total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
-              terms={r.tree.children.map((c) => ({
-                label: c.label,
-                value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
-              }))}
-              result={money(microsToNumber(r.perGood), currency)}
+        <dl className="flex flex-col gap-y-[3px]">
+          <div className={FIGURE}>
+            <dt className="text-ink-2">
+              {open && "at least "}per good {unit}
+            </dt>
+            <dd
+              className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight"
+              data-testid="per-good"
             >
-              {amount(microsToNumber(r.perGood), currency)}
-            </Sum>
-          </dd>
-        </div>
-        <div className={FIGURE}>
-          <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
-          <dd className="num shrink-0 text-right whitespace-nowrap">
-            <Sum
-              title="cash needed"
-              formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
-              terms={r.cash.map((c) => ({
-                label: c.label,
-                value: amount(fromMicros(c.micros), currency),
-                note: c.note,
-              }))}
-              result={money(microsToNumber(r.cashNeeded), currency)}
-            >
-              {money(microsToNumber(r.cashNeeded), currency)}
-            </Sum>
-          </dd>
-        </div>
-        <div className={FIGURE}>
-          <dt className="text-ink-2">{open ? "not before" : "ready by"}</dt>
-          <dd className="num shrink-0 text-right whitespace-nowrap">
-            <Sum
-              title="days until ready"
-              formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
-              terms={r.ready.sum.map((t) => ({
-                label: t.label,
-                value: `${fixed(t.days, 1)} d`,
-                note: t.note,
-              }))}
-              result={`${fixed(r.ready.days, 1)} d`}
-            >
-              {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
-            </Sum>
-          </dd>
-        </div>
-        <div className={FIGURE}>
-          <dt className="text-ink-2">blockers left</dt>
-          <dd className={`num shrink-0 text-right ${r.blockers.length > 0 ? "font-bold text-stop" : ""}`}>
-            {isReleased ? "–" : r.blockers.length}
-          </dd>
-        </div>
-      </dl>
+              <Sum
+                title={`${open ? "at least: " : ""}cost per good ${unit}`}
+                formula={`${open ? `${open}, and counted as nothing; ` : ""}total of the run ÷ expected good ${unit}s (${r.start} started × ${fixed(r.yield.final * 100, 2)} % final yield)`}
+                terms={r.tree.children.map((c) => ({
+                  label: c.label,
+                  value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
+                }))}
+                result={money(microsToNumber(r.perGood), currency)}
+              >
+                {amount(microsToNumber(r.perGood), currency)}
+              </Sum>
+            </dd>
+          </div>
+          <div className={FIGURE}>
+            <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
+            <dd className="num shrink-0 text-right whitespace-nowrap">
+              <Sum
+                title="cash needed"
+                formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
+                terms={r.cash.map((c) => ({
+                  label: c.label,
+                  value: amount(fromMicros(c.micros), currency),
+                  note: c.note,
+                }))}
+                result={money(microsToNumber(r.cashNeeded), currency)}
+              >
+                {money(microsToNumber(r.cashNeeded), currency)}
+              </Sum>
+            </dd>
+          </div>
+          <div className={FIGURE}>
+            <dt className="text-ink-2">{open ? "not before" : "ready by"}</dt>
+            <dd className="num shrink-0 text-right whitespace-nowrap">
+              <Sum
+                title="days until ready"
+                formula="the later of parts and boards, then the work after them; 10 to 90 % of cases"
+                terms={r.ready.sum.map((t) => ({
+                  label: t.label,
+                  value: `${fixed(t.days, 1)} d`,
+                  note: t.note,
+                }))}
+                result={`${fixed(r.ready.days, 1)} d`}
+              >
+                {open ? day(r.ready.p10) : dayRange(r.ready.p10, r.ready.p90)}
+              </Sum>
+            </dd>
+          </div>
+          <div className={FIGURE}>
+            <dt className="text-ink-2">blockers left</dt>
+            <dd className={`num shrink-0 text-right ${r.blockers.length > 0 ? "font-bold text-stop" : ""}`}>
+              {isReleased ? "–" : r.blockers.length}
+            </dd>
+          </div>
+        </dl>
+      </div>
     </nav>
   );
 }
