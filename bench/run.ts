@@ -121,7 +121,7 @@ const doc = JSON.parse(readFileSync("docs/examples/probe-tail.run.json", "utf8")
 await time(5, () => rollUp(doc));
 const roll = await time(15, () => rollUp(doc));
 const cache: BasketCache = new Map();
-const base = rollUp(doc, cache);
+const base = rollUp(doc, { cache });
 await time(3, () => whatIf(doc, base, cache));
 add(
   "effects of every single option at every house, baskets known",

@@ -35,6 +35,16 @@ const RULES = [
   },
   { name: "stand-ins know the contract only", from: /^standins\/src\//, deny: /^@kobbin\/(?!contract$)/ },
   { name: "the demo's boards know no reader", from: /^demo\/src\//, deny: /^@kobbin\// },
+  {
+    name: "a resource is used by its door",
+    from: /^server\/src\/resources\/([^/]+)\//,
+    deny: (m) => new RegExp(`^server/src/resources/(?!${m[1]}/)[^/]+/(?!index\\.ts$)`),
+  },
+  {
+    name: "jobs and the demo use resources by their door",
+    from: /^server\/src\/(jobs\/|demo)/,
+    deny: /^server\/src\/resources\/[^/]+\/(?!index\.ts$)/,
+  },
   { name: "web and server meet over HTTP only", from: /^web\//, deny: /^(server\/|@kobbin\/server|node:)/ },
   { name: "server knows no interface", from: /^server\//, deny: /^(web\/|@kobbin\/web|react|react-dom)/ },
   {

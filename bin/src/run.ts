@@ -52,7 +52,7 @@ export async function pack(paths: readonly string[], out: string | undefined): P
   if (!out) throw new UsageError("usage: kobbin package <run.json> --out <file.zip>");
   const cache: BasketCache = new Map();
   await proveBaskets(doc, cache, PROOF_SECONDS);
-  const result = rollUp(doc, cache);
+  const result = rollUp(doc, { cache });
   const boards: PackedBoard[] = [];
   for (const b of doc.boards) {
     if (!b.archive)

@@ -7,6 +7,7 @@ import type {
   RunDocument,
   RunLine,
   RunOffer,
+  RunRecord,
   RunSupplier,
 } from "@kobbin/core";
 
@@ -126,6 +127,8 @@ export interface RunAnswer {
   readonly releasedAt?: string;
   readonly packageSha256?: string;
   readonly askedAt?: string;
+  /** What happened since the release. */
+  readonly record?: RunRecord;
 }
 
 /** How a question to a supplier stands. */

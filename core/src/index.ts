@@ -3,6 +3,7 @@
 // who solders: losses, time, defects
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { shapeOf } from "./assembly/package-class.ts";
+export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
@@ -70,6 +71,7 @@ export { boardSvg, type PictureColours } from "./release/picture.ts";
 export { basketTables, planPackage, slug } from "./release/plan.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
+export type { ActualRun, ActualTerm } from "./run/actual.ts";
 // everything about one run
 export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { isComplete, saysUnpriced } from "./run/complete.ts";
@@ -100,11 +102,31 @@ export { firstChoices } from "./run/first-choices.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export type { BoardOrder } from "./run/order-boards.ts";
-export { type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
-export { HAPPENS, isDecided, mayChange, type RunState } from "./run/policy.ts";
+export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
+export { boardKey, type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";
+export {
+  isDecided,
+  isOfRun,
+  isTime,
+  type MemberRole,
+  mayChange,
+  mayTakeBack,
+  type RunState,
+} from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD } from "./run/quotation-holds.ts";
 export { readyBy } from "./run/ready.ts";
+export {
+  arrivedOf,
+  NO_RECORD,
+  type RunPurchase,
+  type RunReceipt,
+  type RunRecord,
+  type RunWork,
+  refuseMiscount,
+  tallyOf,
+  usableProducts,
+} from "./run/record.ts";
 export type { BasketCache, RunResult } from "./run/result.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/rule-lines.ts";

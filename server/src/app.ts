@@ -22,6 +22,7 @@ import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
+import { recordRoutes } from "./resources/record/routes.ts";
 import { releaseRoutes } from "./resources/release/routes.ts";
 import { lineRoutes } from "./resources/run/lines.ts";
 import { runRoutes } from "./resources/run/routes.ts";
@@ -71,6 +72,7 @@ export const routers = (deps: Deps): Router[] => [
   libraryRoutes(deps),
   houseRoutes(deps),
   releaseRoutes(deps),
+  recordRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),
   findRoutes(deps),

@@ -1,14 +1,14 @@
 import { lineKey } from "@kobbin/core";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
-import { insertSum } from "./resources/bill/queries.ts";
-import { insertLot } from "./resources/library/lots.ts";
+import { insertSum } from "./resources/bill/index.ts";
 import {
+  insertLot,
   insertParts,
   manyUnknownNumbers,
   partFromLine,
   upsertAlternate,
-} from "./resources/library/queries.ts";
+} from "./resources/library/index.ts";
 import { manyLines } from "./resources/run/index.ts";
 
 const THERMO = {

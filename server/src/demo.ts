@@ -6,12 +6,11 @@ import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { answerAsk } from "./jobs/feeds.ts";
 import { computeFigures } from "./jobs/figures.ts";
-import { manyHouses } from "./resources/house/queries.ts";
-import { addRevision } from "./resources/product/add.ts";
+import { manyHouses } from "./resources/house/index.ts";
+import { addRevision } from "./resources/product/index.ts";
 import { insertRun, manyBoards } from "./resources/run/index.ts";
-import { createShop, fetchStandIns } from "./resources/shop/create.ts";
-import { oneShop } from "./resources/shop/queries.ts";
-import { insertAsks } from "./resources/source/asks.ts";
+import { createShop, fetchStandIns, oneShop } from "./resources/shop/index.ts";
+import { insertAsks } from "./resources/source/index.ts";
 
 const archive = (name: string) => ({
   path: `${name}.zip`,

@@ -16,3 +16,4 @@ export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys } from "./middleware/access.ts";
 export { manyParts } from "./resources/library/queries.ts";
+export { descriptorOf, TABLE_ORDER } from "./schema/tables.ts";

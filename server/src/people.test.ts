@@ -26,16 +26,18 @@ test.each(Object.entries(ACCESS))(
     const endsSomething =
       method === "DELETE" ||
       key === "PUT /api/revisions/:id/lines" ||
-      /release|undo|redo|reset|restore|session|invited|people/.test(path);
+      /release|undo|redo|closing|reset|restore|session|invited|people/.test(path);
     shared ??= await fixture(server);
     if (!stranger) {
       stranger = new Visitor(server);
       await stranger.startShop("roles stranger");
     }
-    const { owner, bench, ids, bodies, houseId } = endsSomething ? await fixture(server) : shared;
+    const { owner, bench, ids, releasedRuns, bodies, houseId } = endsSomething
+      ? await fixture(server)
+      : shared;
     const [, , resource] = path.split("/");
     const at = path
-      .replace(/:id|:token/, ids[resource!] ?? "x")
+      .replace(/:id|:token/, releasedRuns[key] ?? ids[resource!] ?? "x")
       .replace(":house", houseId)
       .replace(":kind", "fab");
     const call = async (v: Visitor, headers: Record<string, string> = {}) => {
@@ -59,10 +61,11 @@ test.each(Object.entries(ACCESS))(
     if (namesAThing(path)) expect(await call(stranger)).toBe(404);
     const atBench = await call(bench);
     if (who === "owner") expect(atBench).toBe(403);
-    else if (key === "DELETE /api/sessions/:id" || /package|manifest/.test(path)) expect(atBench).toBe(404);
+    else if (key === "DELETE /api/sessions/:id" || /package|manifest|redo/.test(path))
+      expect(atBench).toBe(404);
     else expect(atBench).toBeLessThan(300);
     // what the bench has just removed is gone for the owner
-    if (key === "DELETE /api/remarks/:id") return;
+    if (/^DELETE \/api\/(remarks|receipts|work)|changes\/:id\/undo/.test(key)) return;
     const atOwner = await call(owner);
     if (path === "/api/demo/reset") expect(atOwner).toBe(403);
     else if (["/api/restore", "/api/products", "/api/revisions/:id/boards"].includes(path))

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import { readConfig, whatStandsAgainst } from "@kobbin/server";
+import { descriptorOf, readConfig, TABLE_ORDER, whatStandsAgainst } from "@kobbin/server";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
 import { endAll, startProcess } from "../test/processes.ts";
 
@@ -84,6 +84,61 @@ test("the record takes no name of a table that is none, and a key over shop and 
       "insert into change_row (change_id, workshop_id, tbl, key, op) select id, workshop_id, 'pg_authid', '{}', 'delete' from change limit 1",
     ),
   ).rejects.toThrow("change_row_tbl_check");
+});
+
+test("the descriptors say what the database holds: columns, keys, policy, grants, record, and who owns it", async () => {
+  const { rows } = await server.owner.query<{
+    table: string;
+    columns: string[];
+    policies: string[];
+    isForced: boolean;
+    grants: string[];
+    triggers: string[];
+    owner: string;
+  }>(
+    `select c.relname as table, pg_get_userbyid(c.relowner) as owner, c.relforcerowsecurity and c.relrowsecurity as "isForced",
+       array(select a.attname::text from pg_attribute as a where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped and a.attname <> 'workshop_id' order by 1) as columns,
+       array(select p.polname || ' ' || pg_get_expr(p.polqual, c.oid) || pg_get_expr(p.polwithcheck, c.oid) from pg_policy as p where p.polrelid = c.oid) as policies,
+       array(select distinct privilege_type::text from information_schema.role_table_grants as g where g.grantee = 'kobbin_app' and g.table_name = c.relname order by 1) as grants,
+       array(select pg_get_triggerdef(t.oid) from pg_trigger as t where t.tgrelid = c.oid and t.tgname in ('record_row', 'bump_version') order by t.tgname) as triggers
+     from pg_class as c where c.relname = any($1) and c.relnamespace = 'public'::regnamespace order by 1`,
+    [TABLE_ORDER],
+  );
+  expect(rows.map((r) => r.table)).toEqual([...TABLE_ORDER].sort());
+  // one function each reads parts and shops as their owner: the search, and demo shops nobody belongs to
+  const isSearched = (table: string) => table === "part" || table === "workshop";
+  for (const r of rows) {
+    const d = descriptorOf(r.table);
+    const [isShop, own] = r.table === "workshop" ? [true, "id"] : [false, "workshop_id"];
+    const on = `ON public.${r.table} FOR EACH ROW EXECUTE FUNCTION`;
+    const key = d.key.map((k) => `'${k}'`).join(", ");
+    expect(r).toEqual({
+      table: r.table,
+      owner: "kobbin_owner",
+      isForced: !isSearched(r.table),
+      columns: Object.keys(d.columns).sort(),
+      policies: [`own_workshop (${own} = current_workshop())(${own} = current_workshop())`],
+      grants: ["DELETE", "INSERT", "SELECT", "UPDATE"],
+      triggers: [
+        ...("version" in d.columns ? [`CREATE TRIGGER bump_version BEFORE UPDATE ${on} bump_version()`] : []),
+        `CREATE TRIGGER record_row AFTER ${isShop ? "UPDATE" : "INSERT OR DELETE OR UPDATE"} ${on} record_row(${key})`,
+      ],
+    });
+  }
+  // queues of ids and who may come in are read before a shop is known; the words of parts are all shops' together
+  const { rows: bare } = await server.owner.query<{ name: string }>(
+    `select c.relname as name from pg_class as c join pg_attribute as a on a.attrelid = c.oid and a.attname = 'workshop_id'
+     where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and not c.relforcerowsecurity order by 1`,
+  );
+  expect(bare.map((b) => b.name)).toEqual([
+    "feed_due",
+    "figures_due",
+    "invitation",
+    "member",
+    "part",
+    "part_word",
+    "session",
+  ]);
 });
 
 test("bound beyond this machine, sign-up and the demo are closed unless each is asked for; names are whole addresses", () => {

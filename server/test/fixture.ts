@@ -37,11 +37,21 @@ export async function fixture(server: TestServer) {
     breaks: [{ qty: 1, price: "0.05" }],
   };
   const { id: offer } = (await owner.post(`/api/lines/${line}/offers`, offerBody)).body as { id: string };
-  const { id: remark } = (await bench.post(`/api/runs/${run}/remarks`, { stage: "parts", text: "hm" }))
-    .body as {
+  const remarked = await bench.post(`/api/runs/${run}/remarks`, { stage: "parts", text: "hm" });
+  const { id: remark } = remarked.body as { id: string };
+  const change = remarked.headers.get("X-Change")!;
+  await owner.patch(`/api/lines/${line}`, { maker: "M" });
+  const { id: released } = (
+    await owner.post("/api/runs", { revisionId: kept.revisionId, name: "gone out", goodBoards: 5 })
+  ).body as { id: string };
+  await owner.post(`/api/runs/${released}/release`);
+  const order = `parts ${supplier}`;
+  const receiptBody = { order, item: offer, qty: 5, arrivedOn: "2026-11-24" };
+  const { id: receipt } = (await bench.post(`/api/runs/${released}/receipts`, receiptBody)).body as {
     id: string;
   };
-  const change = (await owner.patch(`/api/lines/${line}`, { maker: "M" })).headers.get("X-Change")!;
+  const workBody = { on: "2026-11-24", started: 1, minutes: 5 };
+  const { id: work } = (await bench.post(`/api/runs/${released}/work`, workBody)).body as { id: string };
   const { id: invitation, token } = (await owner.post("/api/invitations", { role: "bench" })).body as {
     id: string;
     token: string;
@@ -78,7 +88,16 @@ export async function fixture(server: TestServer) {
     people: people.members.find((m) => !m.isMe)!.id,
     sessions: session!.id,
     invited: token,
+    receipts: receipt,
+    work,
   };
+  /** Routes that want a run which was released. */
+  const releasedRuns: Record<string, string> = Object.fromEntries(
+    ["PUT /purchases", "POST /receipts", "POST /work", "PUT /closing"].map((k) => [
+      k.replace(" /", " /api/runs/:id/"),
+      released,
+    ]),
+  );
   const bodies: Record<string, unknown> = {
     "POST /api/session": { email: name, password: PASSWORD },
     "POST /api/shops": {
@@ -135,8 +154,12 @@ export async function fixture(server: TestServer) {
     "POST /api/houses": { copyOf: document.house!.id, name: "mine" },
     "PATCH /api/houses/:id": document.house,
     "POST /api/changes/:id/undo": {},
+    "PUT /api/runs/:id/purchases": { order, orderedOn: "2026-11-24", paid: { [offer]: "0.40" } },
+    "POST /api/runs/:id/receipts": receiptBody,
+    "POST /api/runs/:id/work": workBody,
+    "PUT /api/runs/:id/closing": { lesson: "count twice" },
   };
-  return { owner, bench, ids, bodies, houseId: document.house!.id };
+  return { owner, bench, ids, releasedRuns, bodies, houseId: document.house!.id };
 }
 
 function namedForm(name: string): FormData {

@@ -90,3 +90,57 @@ export const remarkBody = yup.object({
 export type RemarkBody = yup.InferType<typeof remarkBody>;
 
 export const undoBody = yup.object({ force: flag().default(false) });
+
+const orderKey = text(90).matches(
+  /^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/,
+  "That is none of the run's orders.",
+);
+const count = () => whole(0, 1_000_000).default(0);
+
+/** What is known of an order; what is left out stays as it is, null forgets it. */
+export const purchaseBody = yup.object({
+  order: orderKey.required(),
+  /** Of the order as the page knows it; left out where nothing is written of it yet. */
+  version,
+  orderedOn: day.nullable(),
+  promisedOn: day.nullable(),
+  freight: money.nullable(),
+  /** Item → what its line cost, null where it is not known after all. */
+  paid: mapOf<string | null>((v, path) => (v === null ? undefined : shapes.money(v, path)), 20_000),
+  /** Pieces each of those lines is of: the lots that came of it are worth their share. */
+  pieces: mapOf<number>(shapes.whole(1, 1e9), 20_000),
+  note: trimmed(2000),
+});
+export type PurchaseBody = yup.InferType<typeof purchaseBody>;
+
+export const receiptBody = yup.object({
+  order: orderKey.required(),
+  item: text(80).required(),
+  qty: whole(1, 10_000_000).required("Say how many came."),
+  arrivedOn: day.required(),
+  isApart: flag().default(false),
+  because: trimmed(500).default(""),
+  /** What a piece costs, where the invoice is known already. */
+  unitCost: money,
+  /** Where the lot goes. */
+  place: trimmed(120).default(""),
+});
+export type ReceiptBody = yup.InferType<typeof receiptBody>;
+
+export const workBody = yup.object({
+  on: day.required(),
+  started: count(),
+  good: count(),
+  reworked: count(),
+  scrapped: count(),
+  minutes: count(),
+  note: trimmed(2000).default(""),
+});
+export type WorkBody = yup.InferType<typeof workBody>;
+
+/** Closes a run: what is to be remembered, and for each lot the pieces that are left of it on the shelf. */
+export const closingBody = yup.object({
+  lesson: trimmed(2000).default(""),
+  stays: mapOf<number>(shapes.whole(0, 1e7), 20_000),
+});
+export type ClosingBody = yup.InferType<typeof closingBody>;

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { needOf } from "./attrition.ts";
+import type { Method } from "./method.ts";
 import { shapeOf } from "./package-class.ts";
 import { boardTime } from "./time.ts";
 import {
@@ -9,7 +10,6 @@ import {
   type CountedPart,
   estimateYield,
   lnGamma,
-  type Method,
 } from "./yield.ts";
 
 const part = (

@@ -1,8 +1,7 @@
 import { AppError } from "../errors.ts";
+import type { Method } from "./method.ts";
 import type { PackageClass, PartShape } from "./package-class.ts";
-
-/** How parts are soldered. */
-export type Method = "iron" | "stencil" | "house";
+import type { OwnRecord } from "./prior.ts";
 
 /** Defects per million joints (domain.md 7.4; placeholder priors until the shop has a record). */
 export const JOINT_DPMO: Readonly<Record<PackageClass, Readonly<Record<Method, number>>>> = {
@@ -45,6 +44,8 @@ export interface YieldEstimate {
   readonly final: number;
   /** Rework and diagnosis per board started, minutes. */
   readonly reworkMin: number;
+  /** The shop's own record, where it has one: `final` is its mean then. */
+  readonly record?: OwnRecord;
 }
 
 /** A part with how many of it a board holds and how it is soldered. */

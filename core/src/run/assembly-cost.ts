@@ -1,3 +1,4 @@
+import { type OwnRecord, recordWords } from "../assembly/prior.ts";
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
@@ -32,8 +33,9 @@ export function assemblyNode(
   start: number,
   sides: number,
   plan: AssemblyPlan | undefined,
+  record?: OwnRecord,
 ): CostNode {
-  const own = ownHours(doc, parts, m, start);
+  const own = ownHours(doc, parts, m, start, record);
   if (plan) return branch("assembly", "Assembly", [...houseLeaves(doc, plan), own]);
   const stencil =
     doc.assembly.method === "stencil"
@@ -64,7 +66,13 @@ export function assemblyNode(
   ]);
 }
 
-function ownHours(doc: RunDocument, parts: readonly LinePart[], m: Minutes, start: number): CostNode {
+function ownHours(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  m: Minutes,
+  start: number,
+  record: OwnRecord | undefined,
+): CostNode {
   const rate = toMicros(doc.workshop.hourlyRate);
   const hours = (minutes: number) => (minutes / 60) * rate;
   return leaf(
@@ -74,13 +82,13 @@ function ownHours(doc: RunDocument, parts: readonly LinePart[], m: Minutes, star
       {
         label: "set-up",
         micros: hours(m.setup),
-        note: `${m.setup} min at ${microsToText(rate)} an hour`,
+        note: `${Number(m.setup.toFixed(1))} min at ${microsToText(rate)} an hour`,
         from: "time model",
       },
       {
         label: "kitting",
         micros: hours(m.kitting),
-        note: `${parts.length} lines × 0.75 min`,
+        note: `${parts.length} lines × 0.75 min${record ? ` × ${record.timeFactor.toFixed(2)}` : ""}`,
         from: "time model",
       },
       ...(m.perBoard > 0
@@ -89,7 +97,9 @@ function ownHours(doc: RunDocument, parts: readonly LinePart[], m: Minutes, star
               label: "soldering, inspection, rework",
               micros: hours(m.boards),
               note: `${start} boards × ${m.perBoard.toFixed(2)} min`,
-              from: "time and defect model, no record yet",
+              from: record
+                ? `time and defect model with the shop's record (${recordWords(record)})`
+                : "time and defect model, no record yet",
             },
           ]
         : []),

@@ -30,7 +30,7 @@ export interface CostDocument {
  * @param cache baskets that are known already, proven ones as a rule
  */
 export function costDocument(doc: RunDocument, cache: BasketCache = new Map()): CostDocument {
-  const r = rollUp(doc, cache);
+  const r = rollUp(doc, { cache });
   const { p10, p50, p90 } = r.ready;
   return {
     kobbin: "cost/1",

@@ -35,9 +35,9 @@ export function curveQuantities(goodBoards: number, count = 40): number[] {
  */
 export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
   const at = { ...doc, goodBoards: quantity };
-  const known = rollUp(at, undefined, "the best");
+  const known = rollUp(at, { scope: "the best" });
   const isShort = known.unpriced.lines.length > 0;
-  const r = isShort ? rollUp(withoutStockLimits(at), undefined, "the best") : known;
+  const r = isShort ? rollUp(withoutStockLimits(at), { scope: "the best" }) : known;
   const unpriced = countUnpriced(r);
   return {
     quantity,

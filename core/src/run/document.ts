@@ -1,4 +1,5 @@
 import type { OwnLosses } from "../assembly/attrition.ts";
+import type { PastRun } from "../assembly/prior.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
@@ -213,6 +214,8 @@ export interface RunDocument {
   /** All houses that may be chosen, the chosen one among them. */
   readonly houses?: readonly House[];
   readonly quotes: readonly RunQuote[];
+  /** What came of closed runs of the product, oldest first. */
+  readonly past?: readonly PastRun[];
   readonly options: Partial<FabOptions>;
   readonly assembly: RunAssembly;
   readonly choices: RunChoices;

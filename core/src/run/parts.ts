@@ -1,5 +1,6 @@
+import type { Method } from "../assembly/method.ts";
 import { shapeOf } from "../assembly/package-class.ts";
-import type { CountedPart, Method } from "../assembly/yield.ts";
+import type { CountedPart } from "../assembly/yield.ts";
 import { numberKey } from "../bom/number.ts";
 import { partsByNumber } from "../library/candidates.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";

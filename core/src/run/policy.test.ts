@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { HAPPENS, mayChange } from "./policy.ts";
+import { mayChange, mayTakeBack } from "./policy.ts";
 
 test.each([
   ["an owner decides while it is open", "fork", "open", "owner", true],
@@ -11,10 +11,38 @@ test.each([
   ["a released run is noted on", "remark", "released", "bench", true],
   ["pieces are reserved after the release", "reservation", "released", "owner", true],
   ["the bench gives no pieces away", "reservation", "released", "bench", false],
+  ["nothing arrives before the release", "receipt", "open", "owner", false],
+  ["the bench receives", "receipt", "released", "bench", true],
+  ["the bench builds", "work", "released", "bench", true],
+  ["the bench pays nothing", "purchase", "released", "bench", false],
+  ["a closed run is built no more", "work", "closed", "owner", false],
+  ["a closed run is noted on", "remark", "closed", "bench", true],
+  ["an owner opens it again", "closing", "closed", "owner", true],
+  ["the bench does not", "closing", "closed", "bench", false],
 ] as const)("%s", (_, table, state, role, may) => {
   expect(mayChange(table, state, role)).toBe(may);
 });
 
-test("what happens is what a released run still takes", () => {
-  expect(HAPPENS).toEqual(["reservation", "remark"]);
+test.each([
+  ["an owner takes a choice back while it is open", ["fork"], "open", "owner", true],
+  ["nobody does once it is released", ["fork", "remark"], "released", "owner", false],
+  [
+    "the bench takes back its receipt with the lot that came of it",
+    ["receipt", "lot", "reservation"],
+    "released",
+    "bench",
+    true,
+  ],
+  ["the bench takes back no change of the shelf alone", ["lot"], undefined, "bench", false],
+  ["nor one with an invoice in it", ["receipt", "purchase"], "released", "bench", false],
+  ["nor anything but words once it is closed", ["work"], "closed", "bench", false],
+  [
+    "an owner takes back the closing with what it took from the shelf",
+    ["closing", "lot", "reservation"],
+    "closed",
+    "owner",
+    true,
+  ],
+] as const)("%s", (_, tables, state, role, may) => {
+  expect(mayTakeBack(tables, state, role)).toBe(may);
 });

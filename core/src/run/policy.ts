@@ -1,5 +1,5 @@
-/** A run's state: decided upon still, or released. */
-export type RunState = "open" | "released";
+/** A run's state: decided upon still, released, or closed when all of it was built and counted. */
+export type RunState = "open" | "released" | "closed";
 /** What a member may do: all, or build, receive and note. */
 export type MemberRole = "owner" | "bench";
 
@@ -18,21 +18,32 @@ const LIVES = {
   variant: "decided",
   reservation: "happens",
   remark: "happens",
+  purchase: "happens",
+  receipt: "happens",
+  work: "happens",
+  closing: "happens",
 } as const;
 /** A recorded table that belongs to a run. */
 export type RunTable = keyof typeof LIVES;
+
+/** Whether a recorded table belongs to a run. */
+export const isOfRun = (table: string): table is RunTable => Object.hasOwn(LIVES, table);
 
 /** Whether a recorded table holds what is decided, which a release freezes. */
 export const isDecided = (table: string): boolean =>
   Object.hasOwn(LIVES, table) && LIVES[table as RunTable] === "decided";
 
-/** Who may write what happens: a remark is anybody's, pieces are an owner's to give away. */
-const WHO: Readonly<Record<string, readonly MemberRole[]>> = { remark: ["owner", "bench"] };
+/** Who may write what happens: what is noted, received and built is anybody's; pieces are an owner's to give away. */
+const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
+  remark: ["owner", "bench"],
+  receipt: ["owner", "bench"],
+  work: ["owner", "bench"],
+};
 
-/** Tables of what happens to a run, whatever its state. */
-export const HAPPENS: readonly RunTable[] = (Object.keys(LIVES) as RunTable[]).filter(
-  (t) => LIVES[t] === "happens",
-);
+/** What of a run may only be written once it is released. */
+const AFTER_RELEASE: readonly RunTable[] = ["purchase", "receipt", "work", "closing"];
+/** What a closed run still takes: words, and being opened again. */
+const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing"];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.
@@ -40,4 +51,34 @@ export const HAPPENS: readonly RunTable[] = (Object.keys(LIVES) as RunTable[]).f
  * @param table one of a run's; others belong to the shop and are never asked here
  */
 export const mayChange = (table: RunTable, state: RunState, role: MemberRole): boolean =>
-  (LIVES[table] === "happens" || state === "open") && (WHO[table] ?? ["owner"]).includes(role);
+  isTime(table, state) && (WHO[table] ?? ["owner"]).includes(role);
+
+/** Whether a table of a run is written at all while the run is in a state, whoever asks. */
+export function isTime(table: RunTable, state: RunState): boolean {
+  if (LIVES[table] === "decided") return state === "open";
+  if (state === "open") return !AFTER_RELEASE.includes(table);
+  return state === "released" || AFTER_CLOSING.includes(table);
+}
+
+/** Tables whose rows come and go with what somebody at the bench wrote: the lot of a receipt, and for which run it is. */
+const WITH_IT: readonly string[] = ["lot", "reservation"];
+
+/**
+ * Whether a change may be taken back or brought again, by the tables it wrote: an owner may, while the run's state lets each
+ * be written; at the bench one takes back what the bench writes.
+ *
+ * @param tables of the change's rows; those that are no run's belong to the shop
+ */
+export function mayTakeBack(
+  tables: readonly string[],
+  state: RunState | undefined,
+  role: MemberRole,
+): boolean {
+  const ofRun = tables.filter(isOfRun);
+  // what closes a run or opens it again is of the time before
+  const at = state === "closed" && tables.includes("closing") ? "released" : state;
+  if (at && !ofRun.every((t) => isTime(t, at))) return false;
+  if (role === "owner") return true;
+  const own = ofRun.filter((t) => WHO[t]?.includes("bench"));
+  return own.length > 0 && tables.every((t) => own.includes(t as RunTable) || WITH_IT.includes(t));
+}

@@ -22,7 +22,7 @@ export async function proveRun(
   seconds: number,
   now: () => number,
 ): Promise<boolean> {
-  const { needs, baskets } = rollUp(doc, cache);
+  const { needs, baskets } = rollUp(doc, { cache });
   const before = baskets[0];
   if (!before?.proof || before.proof.isProven) return false;
   const suppliers = suppliersOf(doc);

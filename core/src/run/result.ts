@@ -4,6 +4,7 @@ import type { CostNode } from "../costing/tree.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { Micros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
+import type { ActualRun } from "./actual.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { Unpriced } from "./complete.ts";
 import type { BoardCheck, Note, StageKey } from "./note.ts";
@@ -44,6 +45,8 @@ export interface RunResult {
   readonly unpriced: Unpriced;
   readonly notes: readonly Note[];
   readonly blockers: readonly Note[];
+  /** Plan against what happened, where a record was given. */
+  readonly actual?: ActualRun;
   readonly stages: Readonly<Record<StageKey, { readonly micros: number; readonly days: number }>>;
 }
 

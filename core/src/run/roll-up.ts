@@ -1,12 +1,20 @@
+import { ownRecord } from "../assembly/prior.ts";
 import { type BoardTime, boardTime, setupMinutes } from "../assembly/time.ts";
-import { binomialAtLeast, boardsToStart, estimateYield, type YieldEstimate } from "../assembly/yield.ts";
-import { branch } from "../costing/tree.ts";
+import {
+  betaBinomialAtLeast,
+  binomialAtLeast,
+  boardsToStart,
+  estimateYield,
+  type YieldEstimate,
+} from "../assembly/yield.ts";
+import { branch, type CostNode } from "../costing/tree.ts";
 import { fitOptions } from "../fab/house.ts";
 import type { Micros } from "../money/money.ts";
 import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Basket, Need } from "../sourcing/need.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
+import { type ActualRun, actualOf, asPlanned, countsOf } from "./actual.ts";
 import type { Minutes } from "./assembly-cost.ts";
 import { assemblyPlan } from "./assembly-house.ts";
 import { boardsPerProduct } from "./boards.ts";
@@ -20,6 +28,7 @@ import { orderBoards } from "./order-boards.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { leftoverOf } from "./parts-cost.ts";
 import { type Branches, readyBy } from "./ready.ts";
+import { type RunRecord, tallyOf } from "./record.ts";
 import type { BasketCache, CashTerm, RunResult } from "./result.ts";
 import { pasteSides } from "./sides.ts";
 import { STAGES } from "./stages/index.ts";
@@ -45,24 +54,35 @@ function withTax(doc: RunDocument, terms: readonly CashTerm[]): readonly CashTer
   ];
 }
 
+/** What a roll-up may be given beside the document. */
+export interface RollUpWith {
+  /** Shared between calls that differ in fab or cost choices only. */
+  readonly cache?: BasketCache;
+  /** "the best" leaves out the baskets that are only compared, where no other one is chosen. */
+  readonly scope?: "all baskets" | "the best";
+  /** What happened since the release: then the difference is explained. */
+  readonly record?: RunRecord;
+}
+
 /**
  * Rolls a run up: boards to start, parts to buy, baskets, boards, own hours, cost tree, cash, dates, notes.
  *
  * Cost per good board = total / (started × final yield), NRE charged to this run (domain.md 8.1). Money is exact to the
- * millionth; documents round. The same code runs in the page and in the server.
- *
- * @param cache shared between calls that differ in fab or cost choices only
- * @param scope "the best" leaves out the baskets that are only compared, where no other one is chosen
+ * millionth; documents round. The same code runs in the page and in the server. The document alone decides every figure
+ * but `actual`, which the record gives.
  */
 export function rollUp(
   given: RunDocument,
-  cache: BasketCache = new Map(),
-  scope: "all baskets" | "the best" = "all baskets",
+  { cache = new Map(), scope = "all baskets", record }: RollUpWith = {},
 ): RunResult {
   const doc = withVariant(given);
   const parts = lineParts(doc);
-  const quality = estimateYield(parts);
-  const chanceOf = (n: number) => binomialAtLeast(n, doc.goodBoards, quality.final);
+  const quality = qualityOf(doc, parts);
+  const { record: own } = quality;
+  const chanceOf = (n: number) =>
+    own
+      ? betaBinomialAtLeast(n, doc.goodBoards, own.a, own.b)
+      : binomialAtLeast(n, doc.goodBoards, quality.final);
   const start = boardsToStart(doc.goodBoards, doc.confidence, chanceOf);
   const expectedGood = start * quality.final;
   const offers = offersOf(doc);
@@ -145,6 +165,7 @@ export function rollUp(
     ),
     notes,
     blockers,
+    ...(record ? { actual: whatHappened(w, costs, record, expectedGood) } : {}),
     stages: Object.fromEntries(
       costs.map(([key, node], i) => [
         key,
@@ -152,6 +173,34 @@ export function rollUp(
       ]),
     ) as RunResult["stages"],
   };
+}
+
+/** The quality the model expects, or, where boards of the product were built in the same way, what both say together. */
+function qualityOf(doc: RunDocument, parts: readonly LinePart[]): YieldEstimate {
+  const model = estimateYield(parts);
+  const record = ownRecord(
+    model.final,
+    (doc.past ?? []).filter((p) => p.method === doc.assembly.method),
+  );
+  return record ? { ...model, final: record.a / (record.a + record.b), record } : model;
+}
+
+/** Plan against record, stage by stage. */
+function whatHappened(
+  w: Worked,
+  costs: readonly (readonly [string, CostNode | undefined])[],
+  record: RunRecord,
+  expectedGood: number,
+): ActualRun {
+  const tally = tallyOf(record.work);
+  const counts = countsOf(w.start, expectedGood, tally);
+  const terms = STAGES.flatMap((s, i) => {
+    const planned = costs[i]![1];
+    if (!planned) return [];
+    return s.actual?.({ w, planned, record, tally, counts }) ?? [asPlanned(planned)];
+  });
+  const model = (w.minutes.total * counts.actual.started) / w.start;
+  return actualOf(terms, tally, counts, { planned: model, actual: tally.minutes });
 }
 
 /** Key of needs in a {@link BasketCache}. */
@@ -208,10 +257,12 @@ function ownMinutes(
   start: number,
   sides: number,
 ): Minutes {
-  const setup = setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides);
-  const kitting = 0.75 * parts.length;
-  const perBoard = time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin);
-  const testing = start * (doc.assembly.testMinutes + doc.assembly.packMinutes);
+  // as the shop's record has it where it has one
+  const k = quality.record?.timeFactor ?? 1;
+  const setup = k * setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides);
+  const kitting = k * 0.75 * parts.length;
+  const perBoard = k * (time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin));
+  const testing = k * start * (doc.assembly.testMinutes + doc.assembly.packMinutes);
   return {
     setup,
     kitting,

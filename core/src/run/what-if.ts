@@ -9,6 +9,6 @@ import { STAGES } from "./stages/index.ts";
  * shared where the needs do not change.
  */
 export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = new Map()): WhatIf {
-  const ask = asking(doc, base, (alternative) => rollUp(alternative, cache));
+  const ask = asking(doc, base, (alternative) => rollUp(alternative, { cache }));
   return Object.assign({}, ...STAGES.map((s) => s.effects?.(ask) ?? {})) as WhatIf;
 }

@@ -7,6 +7,7 @@ export {
   choicesShape,
   lossesShape,
   optionsShape,
+  outcomeShape,
   overridesShape,
   placementShape,
   quoteBasisShape,

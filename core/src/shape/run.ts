@@ -187,6 +187,16 @@ const part = fields({
   suspect: maybe(fields({ since: day, because: text(1000), by: text() })),
 });
 
+const outcome = {
+  method: oneOf("iron", "stencil", "house"),
+  good: whole(0, 1e6),
+  scrapped: whole(0, 1e6),
+  minutes: number(0, 1e7),
+  modelMinutes: number(0, 1e7),
+};
+/** What came of a closed run. */
+export const outcomeShape: DataShape = fields(outcome);
+
 const house = both(houseShape, fields({ id: text(80, 1) }));
 
 /** The document `run/1`. What may be left out in one of an older Kobbin may be left out here. */
@@ -285,6 +295,7 @@ export const runShape: DataShape = fields({
       1000,
     ),
   ),
+  past: maybe(list(fields({ name: text(200), closedOn: day, ...outcome }), 1000)),
   options: maybe(optionsShape),
   assembly: maybe(assemblyShape),
   choices: maybe(choicesShape),

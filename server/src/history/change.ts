@@ -1,11 +1,12 @@
 import { createHash } from "node:crypto";
-import { AppError, isDecided, shapes } from "@kobbin/core";
+import { AppError, isDecided, isOfRun, isTime, type RunState, shapes } from "@kobbin/core";
 import type { Context } from "koa";
 import type { Pool, Tx } from "../db/pool.ts";
 import { withMoment, withWorkshop } from "../db/tx.ts";
 import type { Deps } from "../deps.ts";
 import { signed } from "../middleware/session.ts";
 import type { Table } from "../schema/tables.ts";
+import { refuseMiscounts } from "./counts.ts";
 import type { Json } from "./merge.ts";
 import type { Row } from "./rows.ts";
 import { type ChangedRow, sentenceOf } from "./sentence.ts";
@@ -91,6 +92,7 @@ export async function recordChange<T>(
     }
     const whole = await completed(tx, scope);
     if (!isFinal) await refuseFrozen(tx, changed, whole);
+    await refuseMiscounts(tx, changed, whole.runId);
     const says = (sentence ?? sentenceOf(changed, await namesOf(tx, changed))).slice(0, 500);
     await tx.query(
       "update change set sentence = $2, product_id = $3, revision_id = $4, run_id = $5, is_final = $6, result = $7 where id = $1",
@@ -167,6 +169,9 @@ export async function manyChangedRows(tx: Tx, changeId: string): Promise<Changed
   return rows;
 }
 
+/** What is decided of one run; the rest is of the bill all runs of a revision have. */
+const OF_RUN_ALONE: readonly Table[] = ["run", "fork", "quotation"];
+
 /**
  * What was decided is frozen at the release: of a released run nothing of it may be written, and of a bill none of whose
  * runs is open any more. What happens to a run goes on. Routes and undo come through here alike.
@@ -174,6 +179,7 @@ export async function manyChangedRows(tx: Tx, changeId: string): Promise<Changed
  * @throws AppError NOT_ALLOWED
  */
 async function refuseFrozen(tx: Tx, changed: readonly ChangedRow[], scope: Scope): Promise<void> {
+  await refuseOutOfTime(tx, changed, scope.runId);
   const decided = changed.filter((r) => isDecided(r.table));
   if (decided.length === 0) return;
   const { rows } = await tx.query<{ ofRun: boolean; ofBill: boolean }>(
@@ -181,7 +187,9 @@ async function refuseFrozen(tx: Tx, changed: readonly ChangedRow[], scope: Scope
             coalesce((select bool_and(state = 'released') from run where revision_id = $2), false) as "ofBill"`,
     [scope.runId ?? null, scope.revisionId ?? null],
   );
-  const { ofRun, ofBill } = rows[0]!;
+  const { ofRun, ofBill: isBillFrozen } = rows[0]!;
+  // the last open run may go; the bill it had stays as it was ordered
+  const ofBill = isBillFrozen && decided.some((r) => !OF_RUN_ALONE.includes(r.table));
   if (ofRun || ofBill)
     throw new AppError(
       "NOT_ALLOWED",
@@ -190,6 +198,36 @@ async function refuseFrozen(tx: Tx, changed: readonly ChangedRow[], scope: Scope
         : "Every run of this revision is released; its bill stays as it was ordered.",
       "Start a new run to change something.",
     );
+}
+
+/** What happens to a run has its time too: nothing arrives before the release, and nothing is built once it is closed. */
+async function refuseOutOfTime(
+  tx: Tx,
+  changed: readonly ChangedRow[],
+  runId: string | undefined,
+): Promise<void> {
+  const tables = new Set(changed.map((r) => r.table).filter((t) => isOfRun(t) && !isDecided(t)));
+  // what closes a run or opens it again is of the time before
+  if (!runId || tables.size === 0 || tables.has("closing")) return;
+  const state = await stateOfRun(tx, runId);
+  if (!state || [...tables].every((t) => isOfRun(t) && isTime(t, state))) return;
+  throw state === "closed"
+    ? new AppError(
+        "NOT_ALLOWED",
+        "The run is closed; its figures are counted.",
+        "Take the closing back in the history to write something more.",
+      )
+    : new AppError("NOT_ALLOWED", "The run is not released yet.", "Release it first.");
+}
+
+/** Where a run is in its life; nothing where there is none. */
+export async function stateOfRun(tx: Tx, runId: string): Promise<RunState | undefined> {
+  const { rows } = await tx.query<{ state: RunState }>(
+    `select case when exists (select from closing as c where c.run_id = r.id) then 'closed' else r.state end as state
+     from run as r where r.id = $1`,
+    [runId],
+  );
+  return rows[0]?.state;
 }
 
 async function completed(tx: Tx, scope: Scope): Promise<Scope & Row> {
@@ -234,10 +272,22 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
 }
 
 /** Tables every run of the shop is computed from. */
-const SHARED: readonly Table[] = ["workshop", "house", "supplier", "part", "alternate", "lot", "reservation"];
+const SHARED: readonly Table[] = [
+  "workshop",
+  "house",
+  "supplier",
+  "part",
+  "alternate",
+  "lot",
+  "reservation",
+  // the next runs of the product begin with it
+  "closing",
+];
+/** Tables no figure of an open run comes from. */
+const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "work"];
 
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
-  if (rows.every((r) => r.table === "remark" || r.table === "correction")) return;
+  if (rows.every((r) => APART.includes(r.table))) return;
   const isShared = rows.some((r) => SHARED.includes(r.table));
   const ofRevision = rows.some((r) =>
     ["bom_line", "line_sum", "variant", "offer", "board"].includes(r.table),

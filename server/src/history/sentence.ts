@@ -56,6 +56,13 @@ const WORDS: Readonly<Record<string, string>> = {
   attrition: "losses",
   rules: "what lines without a number take",
   candidate: "part named by the supplier",
+  ordered_on: "ordered on",
+  promised_on: "promised for",
+  paid: "paid for",
+  freight: "freight",
+  on_day: "on",
+  is_apart: "set apart",
+  arrived_on: "arrived on",
 };
 const MOUNT: Readonly<Record<string, string>> = {
   machine: "mounted by machine",
@@ -156,11 +163,19 @@ const NOUN: Readonly<Partial<Record<Table, readonly [string, string]>>> = {
   line_sum: ["sum", "sums"],
   variant: ["variant", "variants"],
   remark: ["remark", "remarks"],
+  purchase: ["order", "orders"],
+  receipt: ["receipt", "receipts"],
+  work: ["entry of the bench", "entries of the bench"],
+  closing: ["closing", "closings"],
   release: ["release", "releases"],
 };
 /** What a change is mostly about: the first of these tables that it touched. */
 const WEIGHT: readonly Table[] = [
   "release",
+  "closing",
+  "purchase",
+  "receipt",
+  "work",
   "product",
   "revision",
   "run",

@@ -1,7 +1,7 @@
-import { AppError, isDecided } from "@kobbin/core";
+import { AppError, isDecided, type MemberRole, mayTakeBack } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import { descriptorOf, TABLE_ORDER } from "../schema/tables.ts";
-import { type ChangeNow, manyChangedRows } from "./change.ts";
+import { type ChangeNow, manyChangedRows, stateOfRun } from "./change.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
 import { clashError } from "./merge-row.ts";
 import { maybeRow, putBack, removeRow, writeColumns } from "./rows.ts";
@@ -16,7 +16,6 @@ interface StoredChange {
   readonly undoneBy: string | null;
   readonly undoes: string | null;
   readonly isFinal: boolean;
-  readonly runState: string | null;
   /** For a taking back: what it took back stands again. */
   readonly isBrought: boolean;
 }
@@ -34,7 +33,13 @@ const keyText = (r: Pick<ChangedRow, "table" | "key">) =>
  * @param isForced also where somebody set the same field since
  * @throws AppError STALE_VERSION with both values where somebody did; NOT_ALLOWED where it cannot be taken back
  */
-export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: boolean): Promise<void> {
+export async function undoChange(
+  tx: Tx,
+  now: ChangeNow,
+  id: string,
+  isForced: boolean,
+  role: MemberRole,
+): Promise<void> {
   const change = await oneChange(tx, id);
   if (change.undoneBy)
     throw new AppError(
@@ -43,12 +48,21 @@ export async function undoChange(tx: Tx, now: ChangeNow, id: string, isForced: b
       "The history shows who did; it can be brought again from there.",
     );
   const rows = await manyChangedRows(tx, id);
-  const isFrozen = change.runState === "released" && rows.some((r) => isDecided(r.table));
-  if (change.isFinal || isFrozen)
+  const tables = [...new Set(rows.map((r) => r.table))];
+  const state = change.runId ? await stateOfRun(tx, change.runId) : undefined;
+  if (role !== "owner" && !mayTakeBack(tables, undefined, role))
     throw new AppError(
       "NOT_ALLOWED",
-      `“${change.sentence}” cannot be taken back: what was ordered stays as it was.`,
-      "Start a new run to change something.",
+      `“${change.sentence}” is an owner’s to take back.`,
+      "At the bench you may take back what came, what was built, and remarks.",
+    );
+  if (change.isFinal || !mayTakeBack(tables, state, role))
+    throw new AppError(
+      "NOT_ALLOWED",
+      state === "closed" && !change.isFinal && !tables.some(isDecided)
+        ? `“${change.sentence}” cannot be taken back: the run is closed.`
+        : `“${change.sentence}” cannot be taken back: what was ordered stays as it was.`,
+      state === "closed" ? "Take the closing back first." : "Start a new run to change something.",
     );
   if (change.undoes && change.isBrought)
     throw new AppError(
@@ -117,9 +131,9 @@ async function turnBack(tx: Tx, r: ChangedRow, change: StoredChange, isForced: b
 async function oneChange(tx: Tx, id: string): Promise<StoredChange> {
   const { rows } = await tx.query<StoredChange>(
     `select c.id, c.sentence, c.product_id as "productId", c.revision_id as "revisionId", c.run_id as "runId",
-            c.undone_by as "undoneBy", c.undoes, c.is_final as "isFinal", r.state as "runState",
+            c.undone_by as "undoneBy", c.undoes, c.is_final as "isFinal",
             not exists (select 1 from change as o where o.id = c.undoes and o.undone_by = c.id) as "isBrought"
-     from change as c left join run as r on r.id = c.run_id
+     from change as c
      where c.id = $1 for update of c`,
     [/^\d{1,18}$/.test(id) ? id : "0"],
   );

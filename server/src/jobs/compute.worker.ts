@@ -6,7 +6,9 @@ import {
   measureBoard,
   measureToKeep,
   microsToNumber,
+  type PastRun,
   type RunDocument,
+  type RunRecord,
   type RunResult,
   rollUp,
   saysUnpriced,
@@ -23,6 +25,7 @@ export default async function compute(task: Task): Promise<Answer> {
     if (task.kind === "measure") return await measure(task);
     if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
     if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
+    if (task.kind === "outcome") return { kind: "outcome", outcome: outcomeOf(task.document, task.record) };
     return await pack(task);
   } catch (error) {
     const wire = toWire(error);
@@ -65,14 +68,28 @@ const NO_MATTER = 0.0005;
 
 /** Figures for lists: often computed, so a basket that is cheapest to a twentieth of a per cent is left at that. */
 async function rollUpNearly(document: RunDocument): Promise<RunResult> {
-  const quick = rollUp(document, undefined, "the best");
+  const quick = rollUp(document, { scope: "the best" });
   return (quick.baskets[0]?.proof?.gap ?? 0) > NO_MATTER ? rollUpProven(document) : quick;
 }
 
 async function rollUpProven(document: RunDocument): Promise<RunResult> {
   const cache: BasketCache = new Map();
   await proveBaskets(document, cache, PROOF_SECONDS);
-  return rollUp(document, cache);
+  return rollUp(document, { cache });
+}
+
+/** What the next run of the product begins with. */
+export function outcomeOf(document: RunDocument, record: RunRecord): Omit<PastRun, "name" | "closedOn"> {
+  const r = rollUp(document, { scope: "the best", record });
+  const { tally, minutes } = r.actual!;
+  return {
+    method: document.assembly.method,
+    good: tally.good,
+    scrapped: tally.scrapped,
+    minutes: tally.minutes,
+    // as the model alone has it, whatever record this run began with
+    modelMinutes: minutes.planned / (r.yield.record?.timeFactor ?? 1),
+  };
 }
 
 /** The figures a list shows of a run. */

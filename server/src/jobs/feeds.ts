@@ -3,19 +3,25 @@ import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
-import { manyPartsFor } from "../resources/library/queries.ts";
+import { manyPartsFor } from "../resources/library/index.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
-import { oneShop } from "../resources/shop/queries.ts";
+import { oneShop } from "../resources/shop/index.ts";
 import {
   type Answered,
+  type Asked,
   askSupplier,
+  claimAsk,
+  giveUpAsk,
+  manyOffers,
+  manySuppliers,
+  postponeAsk,
   reasonOf,
+  replaceFeedOffers,
   rulesWanted,
   searchSupplier,
+  settleAsk,
   wantedOf,
-} from "../resources/source/ask.ts";
-import { type Asked, claimAsk, giveUpAsk, postponeAsk, settleAsk } from "../resources/source/asks.ts";
-import { manyOffers, manySuppliers, replaceFeedOffers } from "../resources/source/queries.ts";
+} from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
 import type { DurableQueue } from "./queue.ts";
 

@@ -1,5 +1,14 @@
 import type { RunSummary } from "@kobbin/contract";
-import type { BomLine, Corrections, Memory, Placement, RunDocument, WireError } from "@kobbin/core";
+import type {
+  BomLine,
+  Corrections,
+  Memory,
+  PastRun,
+  Placement,
+  RunDocument,
+  RunRecord,
+  WireError,
+} from "@kobbin/core";
 import type { OpenedBackup } from "../backup/open.ts";
 
 /** A dropped file as it crosses to a worker. */
@@ -25,6 +34,7 @@ export type Task =
       readonly memory: Memory;
     }
   | { readonly kind: "summary"; readonly document: RunDocument }
+  | { readonly kind: "outcome"; readonly document: RunDocument; readonly record: RunRecord }
   | {
       readonly kind: "package";
       readonly document: RunDocument;
@@ -53,6 +63,10 @@ export interface Summarised {
   readonly kind: "summary";
   readonly summary: RunSummary;
 }
+export interface Ended {
+  readonly kind: "outcome";
+  readonly outcome: Omit<PastRun, "name" | "closedOn">;
+}
 export interface Packaged {
   readonly kind: "package";
   readonly zip: Uint8Array;
@@ -60,4 +74,4 @@ export interface Packaged {
 }
 
 /** What a worker answers; errors as data, since classes do not cross. */
-export type Answer = BackupRead | Measured | Summarised | Packaged | WireError;
+export type Answer = BackupRead | Ended | Measured | Summarised | Packaged | WireError;

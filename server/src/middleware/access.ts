@@ -47,6 +47,15 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   // the bench notes
   "POST /api/runs/:id/remarks": "member",
   "DELETE /api/remarks/:id": "member",
+  // and receives and builds
+  "POST /api/runs/:id/receipts": "member",
+  "DELETE /api/receipts/:id": "member",
+  "POST /api/runs/:id/work": "member",
+  "DELETE /api/work/:id": "member",
+  // and takes back what it may write: the change's own tables decide
+  "POST /api/runs/:id/undo": "member",
+  "POST /api/runs/:id/redo": "member",
+  "POST /api/changes/:id/undo": "member",
 
   "PATCH /api/shop": "owner",
   "PATCH /api/people/:id": "owner",
@@ -66,13 +75,12 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/runs": "owner",
   "PATCH /api/runs/:id": "owner",
   "DELETE /api/runs/:id": "owner",
-  "POST /api/runs/:id/undo": "owner",
-  "POST /api/runs/:id/redo": "owner",
-  "POST /api/changes/:id/undo": "owner",
   "PUT /api/runs/:id/quotes": "owner",
   "DELETE /api/runs/:id/quotes/:house/:kind": "owner",
   "POST /api/runs/:id/ask": "owner",
   "POST /api/runs/:id/release": "owner",
+  "PUT /api/runs/:id/purchases": "owner",
+  "PUT /api/runs/:id/closing": "owner",
   "POST /api/revisions/:id/lines": "owner",
   "PUT /api/revisions/:id/lines": "owner",
   "PATCH /api/revisions/:id/lines": "owner",

@@ -41,6 +41,8 @@ const version = whole(1, 1e9);
 const decimal = number(0, 1e9);
 const mount = oneOf("machine", "hand", "none");
 const words = mapOf(text(300), 200);
+/** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
+const ORDER_KEY = matching(/^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/, "an order of a run");
 
 /** What a line of the bill holds, by its columns: from the one table of its fields. */
 const LINE_COLUMNS = Object.fromEntries(
@@ -349,6 +351,68 @@ export const DESCRIPTORS = {
       }),
       sha256: matching(/^[0-9a-f]{64}$/, "the hash of a file"),
       released_at: instant,
+    },
+  },
+  purchase: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      order_key: ORDER_KEY,
+      label: text(300),
+      currency,
+      ordered_on: nullable(day),
+      promised_on: nullable(day),
+      freight: nullable(decimal),
+      paid: mapOf(shapes.money, 20_000),
+      note: text(2000),
+      version,
+    },
+  },
+  receipt: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      order_key: ORDER_KEY,
+      item: text(80, 1),
+      label: text(300),
+      qty: whole(1, 1e7),
+      arrived_on: day,
+      is_apart: flag,
+      because: text(500),
+      lot_id: perhaps("lot"),
+      at: instant,
+      version,
+    },
+  },
+  work: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      on_day: day,
+      person: text(200),
+      started: whole(0, 1e6),
+      good: whole(0, 1e6),
+      reworked: whole(0, 1e6),
+      scrapped: whole(0, 1e6),
+      minutes: whole(0, 1e6),
+      note: text(2000),
+      at: instant,
+      version,
+    },
+  },
+  closing: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      closed_on: day,
+      person: text(200),
+      lesson: text(2000),
+      outcome: shapes.outcomeShape,
+      version,
     },
   },
   remark: {

@@ -34,7 +34,7 @@ function cacheFor(doc: RunDocument): BasketCache {
 const api = {
   roll(doc: RunDocument): Rolled {
     try {
-      return { kind: "ok", result: rollUp(doc, cacheFor(doc)) };
+      return { kind: "ok", result: rollUp(doc, { cache: cacheFor(doc) }) };
     } catch (error) {
       return (
         toWire(error) ?? {
@@ -52,7 +52,7 @@ const api = {
   },
   effects(doc: RunDocument): WhatIf {
     const known = cacheFor(doc);
-    return whatIf(doc, rollUp(doc, known), known);
+    return whatIf(doc, rollUp(doc, { cache: known }), known);
   },
   point: (doc: RunDocument, quantity: number): CurvePoint | undefined => {
     try {

@@ -1,9 +1,13 @@
+import type { CostNode } from "../../costing/tree.ts";
+import { asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
 import { assemblyNode, ownConsumables, stencils } from "../assembly-cost.ts";
 import { assemblyNotes } from "../assembly-notes.ts";
 import { inShopCurrency } from "../parts.ts";
 import type { CashTerm } from "../result.ts";
 import { assembleEffects } from "./assemble-effects.ts";
-import type { Stage, Worked } from "./stage.ts";
+import { hoursUsed } from "./own-hours.ts";
+import { openOf, paidFor } from "./paid.ts";
+import type { Happened, Stage, Worked } from "./stage.ts";
 
 /** Days at a house and on the way, and those of own work at the shop's hours a day. */
 const houseDays = ({ plan }: Worked) => (plan ? plan.days + plan.parcels.days : 0);
@@ -11,14 +15,32 @@ const ownDays = ({ doc, minutes }: Worked) => minutes.total / 60 / Math.max(1, d
 
 export const assemble: Stage = {
   key: "assemble",
-  cost: ({ doc, parts, minutes, start, sides, plan }) =>
-    assemblyNode(doc, parts, minutes, start, sides.ofDesigns, plan),
+  cost: ({ doc, parts, minutes, start, sides, plan, quality }) =>
+    assemblyNode(doc, parts, minutes, start, sides.ofDesigns, plan, quality.record),
+  actual: ({ planned, ...h }) =>
+    planned.children.map((c) => {
+      const of = { key: c.key, label: c.label, planned: c.micros as number };
+      if (c.key === "own-hours") return scaledTerm({ ...of, ...hoursOpen(h) }, h.counts, hoursUsed(h));
+      // the house's invoice names the ways with its price
+      if (c.key === "house-price") return fixedTerm({ ...of, ...openOf(h, "assembly") }, priceOf(h, planned));
+      return asPlanned(c);
+    }),
   cash: (w) => (w.plan ? atHouse(w) : atHome(w)),
   days: (w) => houseDays(w) + ownDays(w),
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
   notes: ({ doc, parts, sides, plan }, add) => assemblyNotes(doc, parts, sides, plan, add),
   effects: assembleEffects,
 };
+
+const hoursOpen = ({ tally }: Pick<Happened, "tally">) =>
+  tally.started > 0 && tally.minutes === 0 ? { open: "own hours" } : {};
+
+/** What the placing cost without the ways, which stand as planned beside it. */
+function priceOf(h: Pick<Happened, "w" | "record">, planned: CostNode): number | undefined {
+  const paid = paidFor(h, "assembly");
+  const ways = planned.children.find((c) => c.key === "house-parcels")?.micros ?? 0;
+  return paid === undefined ? undefined : paid - ways;
+}
 
 function atHouse({ doc, plan }: Worked): CashTerm[] {
   const { terms, currency, house, parcels } = plan!;

@@ -1,10 +1,19 @@
+import { scaledTerm } from "../actual.ts";
 import type { Asking, WhatIf } from "../effect.ts";
 import { testNode } from "../test-cost.ts";
+import { hoursUsed } from "./own-hours.ts";
 import type { Stage } from "./stage.ts";
 
 export const cost: Stage = {
   key: "cost",
-  cost: ({ doc, start }) => testNode(doc, start),
+  cost: ({ doc, start, quality }) => testNode(doc, start, quality.record?.timeFactor),
+  actual: ({ planned, counts, ...h }) => [
+    scaledTerm(
+      { key: planned.key, label: "own hours: test and packing", planned: planned.micros },
+      counts,
+      hoursUsed({ counts, ...h }),
+    ),
+  ],
   effects: costEffects,
 };
 

@@ -1,6 +1,8 @@
+import { fixedTerm } from "../actual.ts";
 import { boardsNode } from "../boards-cost.ts";
 import { fabNotes } from "../fab-notes.ts";
 import { fabEffects } from "./fab-effects.ts";
+import { openOf, paidFor } from "./paid.ts";
 import type { Stage, Worked } from "./stage.ts";
 
 const daysOf = ({ orders }: Worked) => Math.max(0, ...orders.map((o) => o.days));
@@ -15,6 +17,17 @@ export const fab: Stage = {
       micros: o.micros as number,
       note: doc.house?.name ?? "",
     })),
+  actual: (h) => [
+    fixedTerm(
+      {
+        key: h.planned.key,
+        label: `boards${h.w.house ? ` from ${h.w.house.name}` : ""}`,
+        planned: h.planned.micros,
+        ...openOf(h, "boards"),
+      },
+      paidFor(h, "boards"),
+    ),
+  ],
   days: daysOf,
   ready: (w) => ({ fabDays: daysOf(w), fabSigma: w.house?.price.delaySigmaDays ?? 0 }),
   notes: ({ doc, house, checks, options, orders }, add) => fabNotes(doc, house, checks, options, orders, add),

@@ -1,5 +1,6 @@
 import { partsNode, shippingLabel } from "../parts-cost.ts";
 import { sourceNotes } from "../source-notes.ts";
+import { sourceActual } from "./source-actual.ts";
 import type { Stage, Worked } from "./stage.ts";
 
 export const source: Stage = {
@@ -10,6 +11,7 @@ export const source: Stage = {
     { key: "parcels", label: shippingLabel(doc), micros: basket.shipping },
     ...(basket.duty > 0 ? [{ key: "duty", label: "duty on parts", micros: basket.duty as number }] : []),
   ],
+  actual: sourceActual,
   days: (w) => partsDays(w)[1],
   ready: (w) => {
     const days = partsDays(w);

@@ -4,6 +4,7 @@ import type { CostNode } from "../../costing/tree.ts";
 import type { FabOptions, House } from "../../fab/house.ts";
 import type { Micros } from "../../money/money.ts";
 import type { Basket } from "../../sourcing/need.ts";
+import type { ActualTerm, Counts } from "../actual.ts";
 import type { Minutes } from "../assembly-cost.ts";
 import type { AssemblyPlan } from "../assembly-house.ts";
 import type { RunDocument } from "../document.ts";
@@ -12,6 +13,7 @@ import type { Add, BoardCheck, StageKey } from "../note.ts";
 import type { BoardOrder } from "../order-boards.ts";
 import type { LinePart } from "../parts.ts";
 import type { Branches } from "../ready.ts";
+import type { RunRecord, Tally } from "../record.ts";
 import type { CashTerm } from "../result.ts";
 import type { RunNeed } from "../run-need.ts";
 import type { PasteSides } from "../sides.ts";
@@ -36,6 +38,16 @@ export interface Worked {
   readonly minutes: Minutes;
 }
 
+/** What happened to a run, beside what was worked out of its document. */
+export interface Happened {
+  readonly w: Worked;
+  /** The stage's own branch of the cost, as planned. */
+  readonly planned: CostNode;
+  readonly record: RunRecord;
+  readonly tally: Tally;
+  readonly counts: Counts;
+}
+
 /**
  * What a stage contributes to a run. The roll-up folds the list of stages and knows none of them: cost is the sum of their
  * branches, cash of their terms, the dates come of their days.
@@ -49,6 +61,8 @@ export interface Stage {
   /** Its part of the way to the date on which all is ready. */
   readonly ready?: (w: Worked) => Partial<Branches>;
   readonly notes?: (w: Worked, add: Add) => void;
+  /** Its cost as planned and as it came; the planned amounts sum to its branch. Where left out all came as planned. */
+  readonly actual?: (h: Happened) => readonly ActualTerm[];
   /** What its alternatives would change. */
   readonly effects?: (ask: Asking) => Partial<WhatIf>;
 }

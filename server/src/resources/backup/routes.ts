@@ -15,11 +15,10 @@ import type { Deps } from "../../deps.ts";
 import { client, networkOf } from "../../middleware/client.ts";
 import { sendInTurn } from "../../middleware/heavy.ts";
 import { COOKIE, hashToken, limitTries, signed } from "../../middleware/session.ts";
-import { insertAudit, manyShopsOf } from "../people/queries.ts";
-import { refuseBeyondQuota } from "../product/queries.ts";
-import { spoolFolder, withUpload } from "../product/upload.ts";
+import { insertAudit, manyShopsOf } from "../people/index.ts";
+import { refuseBeyondQuota, spoolFolder, withUpload } from "../product/index.ts";
 import { buildDocument, oneRun } from "../run/index.ts";
-import { oneShop } from "../shop/queries.ts";
+import { oneShop } from "../shop/index.ts";
 
 /** The whole workshop out and in; the demo shop as it was. */
 export function backupRoutes(deps: Deps): Router {

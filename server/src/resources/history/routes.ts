@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { type HistoryAnswer, type HistoryRow, undoBody } from "@kobbin/contract";
-import { AppError, HAPPENS, shapes } from "@kobbin/core";
+import { AppError, type MemberRole, mayTakeBack, type RunState, shapes } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -16,18 +16,18 @@ export function historyRoutes(deps: Deps): Router {
   const { pool } = deps;
   const router = new Router();
   router.get("/api/history", async (ctx) => {
-    const { workshopId, accountId } = signed(ctx);
+    const { workshopId, accountId, role } = signed(ctx);
     const q = (name: string) => (typeof ctx.query[name] === "string" ? (ctx.query[name] as string) : "");
     const before = /^\d{1,18}$/.test(q("before")) ? q("before") : null;
     const uuid = (name: string) => (shapes.UUID.test(q(name)) ? q(name) : null);
     ctx.body = await readWorkshop(pool, workshopId, (tx) =>
-      manyChanges(tx, accountId, { run: uuid("run"), product: uuid("product"), before }),
+      manyChanges(tx, accountId, role, { run: uuid("run"), product: uuid("product"), before }),
     );
   });
   router.post("/api/changes/:id/undo", async (ctx) => {
     const { force } = bodyOf(ctx, undoBody);
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      await undoChange(tx, change, ctx.params.id!, force);
+      await undoChange(tx, change, ctx.params.id!, force, signed(ctx).role);
       return { id: change.id };
     });
   });
@@ -37,12 +37,12 @@ export function historyRoutes(deps: Deps): Router {
     ["redo", "nothing to bring again here"],
   ] as const)
     router.post(`/api/runs/:id/${verb}`, async (ctx) => {
-      const { accountId } = signed(ctx);
+      const { accountId, role } = signed(ctx);
       ctx.body = await changeOf(ctx, deps, async (tx, change) => {
         const id = await maybeLastOwn(tx, ctx.params.id!, accountId, verb);
         if (!id)
           throw new AppError("NOT_FOUND", `There is ${what}.`, "The history lists everything that was done.");
-        await undoChange(tx, change, id, false);
+        await undoChange(tx, change, id, false, role);
         const { rows } = await tx.query<{ sentence: string }>("select sentence from change where id = $1", [
           id,
         ]);
@@ -76,6 +76,7 @@ async function maybeLastOwn(
 async function manyChanges(
   tx: Tx,
   accountId: string,
+  role: MemberRole,
   of: { run: string | null; product: string | null; before: string | null },
 ): Promise<HistoryAnswer> {
   const { rows } = await tx.query<{
@@ -89,12 +90,16 @@ async function manyChanges(
     undoes: string | null;
     undoneBy: string | null;
     isFinal: boolean;
+    tables: string[] | null;
+    runState: RunState | null;
     product: string | null;
     revision: string | null;
     run: string | null;
   }>(
     `select c.id, c.at, c.person, c.account_id as "accountId", c.sentence, c.product_id as "productId", c.run_id as "runId",
-            c.undoes, c.undone_by as "undoneBy", c.is_final or (r.state = 'released' and exists (select from change_row as w where w.change_id = c.id and w.tbl <> all($4::text[]))) is true as "isFinal",
+            c.undoes, c.undone_by as "undoneBy", c.is_final as "isFinal",
+            (select array_agg(distinct w.tbl) from change_row as w where w.change_id = c.id) as tables,
+            case when exists (select from closing as x where x.run_id = r.id) then 'closed' else r.state end as "runState",
             p.name as product, v.label as revision, r.name as run
      from change as c
      left join product as p on p.id = c.product_id
@@ -104,7 +109,7 @@ async function manyChanges(
        and ($2::uuid is null or c.product_id = $2)
        and ($3::bigint is null or c.id < $3)
      order by c.id desc limit ${PAGE + 1}`,
-    [of.run, of.product, of.before, HAPPENS],
+    [of.run, of.product, of.before],
   );
   const changes = rows.slice(0, PAGE).map(
     (r): HistoryRow => ({
@@ -118,7 +123,13 @@ async function manyChanges(
         [r.product && `${r.product}${r.revision ? ` ${r.revision}` : ""}`, r.run]
           .filter(Boolean)
           .join(", ") || "the shop",
-      state: r.undoneBy ? "taken back" : r.undoes ? "takes back" : r.isFinal ? "final" : "stands",
+      state: r.undoneBy
+        ? "taken back"
+        : r.undoes
+          ? "takes back"
+          : r.isFinal || !mayTakeBack(r.tables ?? [], r.runState ?? undefined, role)
+            ? "final"
+            : "stands",
       ...(r.undoneBy ? { undoneBy: r.undoneBy } : {}),
       isMine: r.accountId === accountId,
     }),

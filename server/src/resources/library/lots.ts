@@ -1,8 +1,8 @@
 import type { LotRow } from "@kobbin/contract";
 import type { LotSample, RunLot } from "@kobbin/core";
+import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
-import { trim } from "../shop/queries.ts";
 
 const LOT = `o.id, o.mpn, o.qty, o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition`;
 

@@ -17,7 +17,7 @@ import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { oneRun } from "../run/queries.ts";
+import { oneRun } from "../run/index.ts";
 import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lots.ts";
 import {
   deletePart,

@@ -14,7 +14,7 @@ import { one, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile, Measured } from "../../jobs/messages.ts";
-import { mountsByNumber } from "../library/queries.ts";
+import { mountsByNumber } from "../library/index.ts";
 import { insertLines, manyBoardNames, manyLines } from "../run/index.ts";
 import {
   deleteLinesOf,

@@ -9,8 +9,8 @@ import { changeOf } from "../../history/change.ts";
 import { client } from "../../middleware/client.ts";
 import { sendInTurn } from "../../middleware/heavy.ts";
 import { signed } from "../../middleware/session.ts";
-import { insertAudit } from "../people/queries.ts";
-import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/queries.ts";
+import { insertAudit } from "../people/index.ts";
+import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/index.ts";
 import { buildDocument, oneRun, type StoredRun } from "../run/index.ts";
 
 /** Release a run: freeze its document, build its order package, keep both. */

@@ -1,13 +1,12 @@
 import type { RunAnswer } from "@kobbin/contract";
 import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { manySums, manyVariants } from "../bill/queries.ts";
-import { manyHouses, manyHouseVersions } from "../house/queries.ts";
-import { manyFreeLots } from "../library/lots.ts";
-import { manyPartsFor } from "../library/queries.ts";
-import { oneShop } from "../shop/queries.ts";
-import { withFound } from "../source/found.ts";
-import { manyOffers, manySuppliers } from "../source/queries.ts";
+import { manySums, manyVariants } from "../bill/index.ts";
+import { manyHouses, manyHouseVersions } from "../house/index.ts";
+import { manyFreeLots, manyPartsFor } from "../library/index.ts";
+import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
+import { oneShop } from "../shop/index.ts";
+import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
 import {
   manyBillVersions,
   manyBoards,
@@ -25,7 +24,7 @@ export async function buildDocument(
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants] = await Promise.all([
+  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past] = await Promise.all([
     oneShop(tx),
     manyLines(tx, run.revisionId),
     manySuppliers(tx),
@@ -35,6 +34,7 @@ export async function buildDocument(
     manyQuotes(tx, run.id),
     manySums(tx, run.revisionId),
     manyVariants(tx, run.revisionId),
+    manyPast(tx, run.productId),
   ]);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(stored, own);
@@ -74,6 +74,7 @@ export async function buildDocument(
     ...(house ? { house } : {}),
     houses,
     quotes: quotes.map(({ id: _, ...q }) => q),
+    ...(past.length > 0 ? { past } : {}),
     options: run.options,
     assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
     choices: run.choices,
@@ -93,7 +94,7 @@ export async function releasedDocument(tx: Tx, runId: string): Promise<RunDocume
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);
-  const [{ document, boardIds }, { rows }, bill, houses, remarks] = await Promise.all([
+  const [{ document, boardIds }, { rows }, bill, houses, remarks, record, purchases] = await Promise.all([
     buildDocument(tx, run, today),
     tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
       `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
@@ -102,6 +103,8 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     manyBillVersions(tx, run.revisionId),
     manyHouseVersions(tx),
     manyRemarks(tx, id),
+    oneRecord(tx, id),
+    manyRecordVersions(tx, id),
   ]);
   const release = run.state === "released" ? rows[0] : undefined;
   return {
@@ -111,11 +114,13 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     productId: run.productId,
     revisionId: run.revisionId,
     boardIds,
-    versions: Object.fromEntries([...bill, ...houses].map((v) => [v.id, v.version])),
+    versions: Object.fromEntries([...bill, ...houses, ...purchases].map((v) => [v.id, v.version])),
     remarks,
     document: release?.document ?? document,
     ...(run.summary ? { summary: run.summary } : {}),
     ...(run.askedAt ? { askedAt: run.askedAt.toISOString() } : {}),
-    ...(release ? { releasedAt: release.releasedAt.toISOString(), packageSha256: release.sha256 } : {}),
+    ...(release
+      ? { releasedAt: release.releasedAt.toISOString(), packageSha256: release.sha256, record }
+      : {}),
   };
 }

@@ -11,9 +11,9 @@ import {
   type RunLine,
   type RunQuote,
 } from "@kobbin/core";
+import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
-import { trim } from "../shop/queries.ts";
 
 const FIELDS = Object.entries(LINE_FIELDS);
 /** A line as it is read: every field under its own name; a number as one that counts, money as text. */

@@ -18,8 +18,8 @@ import type { Row } from "../../history/rows.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { manyHouses } from "../house/queries.ts";
-import { oneShop } from "../shop/queries.ts";
+import { manyHouses } from "../house/index.ts";
+import { oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
 import { insertRemark, insertRun, manyBoards, oneRun, upsertQuote } from "./queries.ts";
 

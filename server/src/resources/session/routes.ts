@@ -18,10 +18,8 @@ import {
   type Signed,
 } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { checkNewPassword, checkPassword } from "../people/password.ts";
-import { insertAudit, manyShopsOf } from "../people/queries.ts";
-import { createShop, fetchStandIns } from "../shop/create.ts";
-import { oneShop } from "../shop/queries.ts";
+import { checkNewPassword, checkPassword, insertAudit, manyShopsOf } from "../people/index.ts";
+import { createShop, fetchStandIns, oneShop } from "../shop/index.ts";
 
 const isCode = (given: string, code: string) => {
   const [a, b] = [hashToken(given), hashToken(code)];

@@ -2,8 +2,8 @@ import { randomUUID } from "node:crypto";
 import type { FeedSupplier, House } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { insertHouse } from "../house/queries.ts";
-import { insertSupplier } from "../source/queries.ts";
+import { insertHouse } from "../house/index.ts";
+import { insertSupplier } from "../source/index.ts";
 import { insertShop } from "./queries.ts";
 
 /** Made-up round figures in euro for the currencies a shop may be kept in; a shop types its own rates over them. */

@@ -1,4 +1,5 @@
 import type { Shop } from "@kobbin/contract";
+import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
@@ -10,14 +11,6 @@ const toShop = (r: Row): Shop => ({
   taxRate: Number(r.taxRate),
   hoursPerDay: Number(r.hoursPerDay),
 });
-
-/** "24.000000" → "24.00", "0.008000" → "0.008": no digits that say nothing, cents kept. */
-export function trim(decimal: string): string {
-  if (!decimal.includes(".")) return decimal;
-  const [whole, fraction = ""] = decimal.split(".");
-  const kept = fraction.replace(/0+$/, "");
-  return `${whole}.${kept.padEnd(2, "0")}`;
-}
 
 export async function oneShop(tx: Tx): Promise<Shop> {
   const { rows } = await tx.query<Row>(`select ${SHOP} from workshop where id = current_workshop()`);

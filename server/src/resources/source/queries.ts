@@ -1,8 +1,8 @@
 import { randomUUID } from "node:crypto";
 import type { RunOffer, RunSupplier, SourceClass } from "@kobbin/core";
+import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
-import { trim } from "../shop/queries.ts";
 import type { Found, StoredOffer } from "./found.ts";
 
 /** A supplier with the key of its feed, where it has one. */

@@ -9,7 +9,7 @@ import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { onePart } from "../library/queries.ts";
+import { onePart } from "../library/index.ts";
 import { oneLine, oneRun } from "../run/index.ts";
 import { insertAsks, manyAsks } from "./asks.ts";
 import {

@@ -1,0 +1,2 @@
+/** How parts are soldered. */
+export type Method = "iron" | "stencil" | "house";

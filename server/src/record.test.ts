@@ -1,0 +1,227 @@
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { HistoryAnswer, LotRow, RunAnswer } from "@kobbin/contract";
+import { rollUp } from "@kobbin/core";
+import { invite } from "../test/fixture.ts";
+import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 60_000);
+afterAll(() => server.close(), 30_000);
+
+/** A released run of five good boards: one line, one supplier, boards at a house. */
+async function releasedRun(name: string) {
+  const v = new Visitor(server);
+  await v.startShop(name);
+  const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 })).body as {
+    id: string;
+  };
+  const { document: d } = (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const offer = (
+    await v.post(`/api/lines/${d.lines[0]!.id}/offers`, {
+      supplierId: d.suppliers[0]!.id,
+      stock: 500,
+      currency: "EUR",
+      breaks: [{ qty: 1, price: "0.05" }],
+    })
+  ).body as { id: string };
+  expect((await v.post(`/api/runs/${id}/release`)).status).toBe(201);
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const { document } = await read();
+  const lots = async () => (await v.get("/api/lots")).body as LotRow[];
+  const undo = (h: Headers, by = v) => by.post(`/api/changes/${h.get("X-Change")}/undo`);
+  const parts = `parts ${d.suppliers[0]!.id}`;
+  const boards = `boards ${document.house!.id}`;
+  const arrives = (more: object, by = v) =>
+    by.post(`/api/runs/${id}/receipts`, {
+      order: boards,
+      item: document.boards[0]!.id,
+      arrivedOn: "2026-12-01",
+      ...more,
+    });
+  const works = (more: object, by = v) => by.post(`/api/runs/${id}/work`, { on: "2026-12-02", ...more });
+  return { v, id, revisionId, offer: offer.id, read, document, lots, undo, parts, boards, arrives, works };
+}
+
+test("an order is written down, comes in two parcels, becomes lots for this run, and is taken back step by step", async () => {
+  const r = await releasedRun("Receiving");
+  const path = `/api/runs/${r.id}/purchases`;
+  const ordered = await r.v.put(path, { order: r.parts, orderedOn: "2026-11-27", promisedOn: "2026-12-04" });
+  expect(ordered.status).toBe(204);
+  const first = await r.arrives({ order: r.parts, item: r.offer, qty: 6, place: "drawer 3" });
+  const apart = await r.arrives({ order: r.parts, item: r.offer, qty: 2, isApart: true, because: "bent" });
+  expect([first.status, apart.status]).toEqual([201, 201]);
+  expect(
+    (await r.lots()).map((l) => [l.mpn, l.qty, l.unitCost, l.condition, l.reserved.map((x) => x.qty)]),
+  ).toEqual([
+    ["ZZ-UNKNOWN-1", 6, "0.05", "new", [6]],
+    ["ZZ-UNKNOWN-1", 2, "0.05", "quarantine", []],
+  ]);
+  // the invoice: 0.48 for eight pieces; what came of them is worth that
+  const paid = await r.v.put(path, {
+    order: r.parts,
+    paid: { [r.offer]: "0.48" },
+    pieces: { [r.offer]: 8 },
+    freight: "4",
+  });
+  expect((await r.lots()).map((l) => l.unitCost)).toEqual(["0.06", "0.06"]);
+  const { record, state } = await r.read();
+  expect(state).toBe("released");
+  expect(record).toMatchObject({
+    purchases: [
+      {
+        order: r.parts,
+        orderedOn: "2026-11-27",
+        promisedOn: "2026-12-04",
+        freight: "4.00",
+        paid: { [r.offer]: "0.48" },
+      },
+    ],
+    receipts: [
+      { qty: 6, isApart: false },
+      { qty: 2, isApart: true, because: "bent" },
+    ],
+  });
+  const says = ((await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer).changes.map(
+    (c) => c.sentence,
+  );
+  expect(says.slice(0, 4)).toEqual([
+    expect.stringMatching(/^order at .*: freight 4 EUR, 1 line as invoiced$/),
+    expect.stringMatching(/^2 × ZZ-UNKNOWN-1 from .* came, set apart: bent$/),
+    expect.stringMatching(/^6 × ZZ-UNKNOWN-1 from .* came$/),
+    expect.stringMatching(/^order at .*: ordered on 2026-11-27, promised for 2026-12-04$/),
+  ]);
+  for (const done of [paid, apart, first, ordered]) expect((await r.undo(done.headers)).status).toBe(200);
+  expect(await r.lots()).toEqual([]);
+  expect((await r.read()).record).toEqual({ purchases: [], receipts: [], work: [] });
+});
+
+test("boards are conserved whoever counts: by one, by two at once, and by taking back what came", async () => {
+  const r = await releasedRun("Conserved");
+  const bench = await invite(server, r.v, "conserved bench", "bench");
+  expect((await r.works({ started: 2, good: 3 })).body).toMatchObject({
+    code: "OUT_OF_RANGE",
+    message: "3 good and 0 scrapped are 3 boards, but 2 were begun.",
+  });
+  const came = await r.arrives({ qty: 6 }, bench);
+  expect((await r.works({ started: 7 })).body).toMatchObject({
+    message: expect.stringContaining("boards for 6 came"),
+  });
+  // two people begin the rest at one moment: one of them is told
+  expect((await r.works({ started: 4, good: 3, scrapped: 1, minutes: 50 })).status).toBe(201);
+  const both = await Promise.all([r.works({ started: 2 }), r.works({ started: 2 }, bench)]);
+  expect(both.map((b) => b.status).sort()).toEqual([201, 422]);
+  // the parcel cannot go from under them
+  expect((await r.undo(came.headers)).body).toMatchObject({ message: expect.stringContaining("boards for") });
+  expect((await r.read()).record!.work.reduce((n, w) => n + w.started, 0)).toBe(6);
+  expect((await r.works({})).body).toMatchObject({ message: "Nothing was counted." });
+});
+
+test("the bench receives, builds and takes back its own; it pays, closes and decides nothing", async () => {
+  const r = await releasedRun("Bench");
+  const bench = await invite(server, r.v, "bench hand", "bench");
+  const came = await r.arrives({ order: r.parts, item: r.offer, qty: 6 }, bench);
+  const built = await r.works({ started: 1, minutes: 5 }, bench);
+  expect([came.status, built.status]).toEqual([201, 201]);
+  expect((await r.undo(built.headers, bench)).status).toBe(200);
+  expect((await r.undo(came.headers, bench)).status).toBe(200);
+  expect(await r.lots()).toEqual([]);
+  const lot = await r.v.post("/api/lots", { mpn: "X", qty: 5, currency: "EUR" });
+  expect((await r.undo(lot.headers, bench)).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: expect.stringContaining("owner’s"),
+  });
+  for (const [method, path] of [
+    ["PUT", "purchases"],
+    ["PUT", "closing"],
+  ] as const)
+    expect((await bench.call(method, `/api/runs/${r.id}/${path}`, { order: r.parts })).status).toBe(403);
+});
+
+test("a closed run gives the next one its yield and hours, takes nothing more, and is opened again by one step", async () => {
+  const r = await releasedRun("Closing");
+  await r.arrives({ order: r.parts, item: r.offer, qty: 8 });
+  await r.works({ started: 5, good: 4, scrapped: 1, minutes: 90 });
+  const next = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
+    .body as { id: string };
+  const before = rollUp(((await r.v.get(`/api/runs/${next.id}`)).body as RunAnswer).document);
+  const [lot] = await r.lots();
+  const closed = await r.v.put(`/api/runs/${r.id}/closing`, {
+    lesson: "R1 is turned",
+    stays: { [lot!.id]: 2 },
+  });
+  expect(closed.status).toBe(204);
+  expect(await r.lots()).toMatchObject([{ qty: 2, reserved: [] }]);
+  const { record } = await r.read();
+  expect(record).toMatchObject({ closedOn: expect.any(String), lesson: "R1 is turned" });
+  const { document } = (await r.v.get(`/api/runs/${next.id}`)).body as RunAnswer;
+  expect(document.past).toEqual([
+    expect.objectContaining({
+      name: "one",
+      method: document.assembly.method,
+      good: 4,
+      scrapped: 1,
+      minutes: 90,
+    }),
+  ]);
+  expect(document.past![0]!.modelMinutes).toBeCloseTo((before.ownMinutes * 5) / before.start, 6);
+  const after = rollUp(document);
+  // twenty boards of the model, and four of five
+  expect(after.yield.final).toBeCloseTo((20 * before.yield.final + 4) / 25, 9);
+  expect(after.start).toBeGreaterThan(before.start);
+  // the run itself was released without it, and stays so
+  expect((await r.read()).document.past).toBeUndefined();
+  expect((await r.works({ started: 1 })).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: expect.stringContaining("closed"),
+  });
+  expect(
+    (await r.v.post(`/api/runs/${r.id}/remarks`, { stage: "build", text: "later thought" })).status,
+  ).toBe(201);
+  expect((await r.undo(closed.headers)).status).toBe(200);
+  expect(await r.lots()).toMatchObject([{ qty: 8, reserved: [{ qty: 8 }] }]);
+  expect((await r.works({ started: 1 })).status).toBe(201);
+});
+
+test("nothing is ordered, comes or is built before the release, and no order or item is made up", async () => {
+  const r = await releasedRun("Made up");
+  const { id: open } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
+    .body as { id: string };
+  for (const [method, what, body] of [
+    ["PUT", "purchases", { order: r.parts }],
+    ["POST", "receipts", { order: r.parts, item: r.offer, qty: 1, arrivedOn: "2026-12-01" }],
+    ["POST", "work", { on: "2026-12-01", started: 1 }],
+    ["PUT", "closing", {}],
+  ] as const)
+    expect((await r.v.call(method, `/api/runs/${open}/${what}`, body)).body).toMatchObject({
+      code: "NOT_ALLOWED",
+      message: expect.stringContaining("not released"),
+    });
+  const strange = "11111111-1111-4111-8111-111111111111";
+  expect((await r.arrives({ order: `parts ${strange}`, item: r.offer, qty: 1 })).status).toBe(404);
+  expect((await r.arrives({ item: strange, qty: 1 })).status).toBe(404);
+  expect((await r.arrives({ order: "parts x; drop table run", qty: 1 })).status).toBe(422);
+  expect((await r.arrives({ qty: 0 })).status).toBe(422);
+  expect(
+    (await r.v.put(`/api/runs/${r.id}/purchases`, { order: r.parts, paid: { [strange]: "1" } })).status,
+  ).toBe(404);
+  expect(
+    (await r.v.put(`/api/runs/${r.id}/purchases`, { order: r.parts, paid: { [r.offer]: "-1" } })).status,
+  ).toBe(422);
+});
+
+test("two people write of one order: what they set apart joins, what they set alike is told with both values", async () => {
+  const r = await releasedRun("Two");
+  const path = `/api/runs/${r.id}/purchases`;
+  await r.v.put(path, { order: r.parts, orderedOn: "2026-11-27" });
+  const { record, versions } = await r.read();
+  const version = versions[record!.purchases[0]!.id];
+  expect(version).toBeGreaterThan(0);
+  expect((await r.v.put(path, { order: r.parts, version, promisedOn: "2026-12-04" })).status).toBe(204);
+  expect((await r.v.put(path, { order: r.parts, version, freight: "3.50" })).status).toBe(204);
+  const clash = await r.v.put(path, { order: r.parts, version, promisedOn: "2026-12-09" });
+  expect(clash.status).toBe(409);
+  expect((await r.read()).record!.purchases[0]).toMatchObject({ promisedOn: "2026-12-04", freight: "3.50" });
+});

@@ -1,0 +1,2 @@
+/** What other resources may use of the bill. */
+export { insertSum, manySums, manyVariants } from "./queries.ts";

@@ -1,0 +1,11 @@
+/** What other resources may use of the library and the shelf. */
+export { deleteLot, insertLot, manyFreeLots, putReservation } from "./lots.ts";
+export {
+  insertParts,
+  manyPartsFor,
+  manyUnknownNumbers,
+  mountsByNumber,
+  onePart,
+  partFromLine,
+  upsertAlternate,
+} from "./queries.ts";

@@ -1,0 +1,220 @@
+import type { PurchaseBody } from "@kobbin/contract";
+import type { PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } from "@kobbin/core";
+import { trim } from "../../db/decimal.ts";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+
+/** Everything that happened to a run since its release. */
+export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
+  const [purchases, receipts, work, closing] = await Promise.all([
+    manyPurchases(tx, runId),
+    manyReceipts(tx, runId),
+    manyWork(tx, runId),
+    maybeClosing(tx, runId),
+  ]);
+  return {
+    purchases,
+    receipts,
+    work,
+    ...(closing ? { closedOn: closing.closedOn, lesson: closing.lesson } : {}),
+  };
+}
+
+export async function manyPurchases(tx: Tx, runId: string): Promise<RunPurchase[]> {
+  const { rows } = await tx.query<{
+    id: string;
+    order: string;
+    currency: string;
+    orderedOn: string | null;
+    promisedOn: string | null;
+    freight: string | null;
+    paid: RunPurchase["paid"];
+    note: string;
+  }>(
+    `select id, order_key as "order", currency, ordered_on as "orderedOn", promised_on as "promisedOn", freight, paid, note
+     from purchase where run_id = $1 order by order_key`,
+    [runId],
+  );
+  return rows.map(({ orderedOn, promisedOn, freight, ...r }) => ({
+    ...r,
+    ...(orderedOn === null ? {} : { orderedOn }),
+    ...(promisedOn === null ? {} : { promisedOn }),
+    ...(freight === null ? {} : { freight: trim(freight) }),
+  }));
+}
+
+async function manyReceipts(tx: Tx, runId: string): Promise<RunReceipt[]> {
+  const { rows } = await tx.query<Omit<RunReceipt, "lot"> & { lot: string | null }>(
+    `select id, order_key as "order", item, qty, arrived_on as "arrivedOn", is_apart as "isApart", because, lot_id as lot
+     from receipt where run_id = $1 order by arrived_on, at, id`,
+    [runId],
+  );
+  return rows.map(({ lot, ...r }) => ({ ...r, ...(lot === null ? {} : { lot }) }));
+}
+
+async function manyWork(tx: Tx, runId: string): Promise<RunWork[]> {
+  const { rows } = await tx.query<RunWork>(
+    `select id, on_day as "on", started, good, reworked, scrapped, minutes, person, note
+     from work where run_id = $1 order by on_day, at, id`,
+    [runId],
+  );
+  return rows;
+}
+
+async function maybeClosing(
+  tx: Tx,
+  runId: string,
+): Promise<{ closedOn: string; lesson: string } | undefined> {
+  const { rows } = await tx.query<{ closedOn: string; lesson: string }>(
+    `select closed_on as "closedOn", lesson from closing where run_id = $1`,
+    [runId],
+  );
+  return rows[0];
+}
+
+/** Versions of a run's orders, by id. */
+export async function manyRecordVersions(tx: Tx, runId: string): Promise<{ id: string; version: number }[]> {
+  const { rows } = await tx.query<{ id: string; version: number }>(
+    "select id, version from purchase where run_id = $1",
+    [runId],
+  );
+  return rows;
+}
+
+/** What came of closed runs of a product, oldest first. */
+export async function manyPast(tx: Tx, productId: string): Promise<PastRun[]> {
+  const { rows } = await tx.query<{
+    name: string;
+    closedOn: string;
+    outcome: Omit<PastRun, "name" | "closedOn">;
+  }>(
+    `select r.name, c.closed_on as "closedOn", c.outcome
+     from closing as c join run as r on r.id = c.run_id join revision as v on v.id = r.revision_id
+     where v.product_id = $1 order by c.closed_on, c.id`,
+    [productId],
+  );
+  return rows.map(({ outcome, ...r }) => ({ ...r, ...outcome }));
+}
+
+/** The row of one of a run's orders, made where there is none yet. */
+export async function upsertPurchase(
+  tx: Tx,
+  runId: string,
+  p: { order: string; label: string; currency: string },
+): Promise<{ id: string; version: number }> {
+  const { rows } = await tx.query<{ id: string; version: number }>(
+    `insert into purchase (workshop_id, run_id, order_key, label, currency)
+     values (current_workshop(), $1, $2, $3, $4)
+     on conflict on constraint purchase_key do update set currency = purchase.currency
+     returning id, version`,
+    [runId, p.order, p.label, p.currency],
+  );
+  return one(rows, "order");
+}
+
+export async function insertReceipt(
+  tx: Tx,
+  runId: string,
+  r: {
+    order: string;
+    item: string;
+    label: string;
+    qty: number;
+    arrivedOn: string;
+    isApart: boolean;
+    because: string;
+    lotId: string | null;
+  },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into receipt (workshop_id, run_id, order_key, item, label, qty, arrived_on, is_apart, because, lot_id)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [runId, r.order, r.item, r.label, r.qty, r.arrivedOn, r.isApart, r.because, r.lotId],
+  );
+  return one(rows, "receipt").id;
+}
+
+/** Takes a receipt away. @returns the lot that came of it, if there is one still */
+export async function deleteReceipt(
+  tx: Tx,
+  id: string,
+): Promise<{ runId: string; lot: string | null; qty: number; label: string }> {
+  const { rows } = await tx.query<{ runId: string; lot: string | null; qty: number; label: string }>(
+    `delete from receipt where id = $1 returning run_id as "runId", lot_id as lot, qty, label`,
+    [id],
+  );
+  return one(rows, "receipt");
+}
+
+export async function insertWork(tx: Tx, runId: string, w: Omit<RunWork, "id">): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into work (workshop_id, run_id, on_day, person, started, good, reworked, scrapped, minutes, note)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [runId, w.on, w.person, w.started, w.good, w.reworked, w.scrapped, w.minutes, w.note],
+  );
+  return one(rows, "entry").id;
+}
+
+export async function deleteWork(tx: Tx, id: string): Promise<string> {
+  const { rows } = await tx.query<{ runId: string }>(
+    `delete from work where id = $1 returning run_id as "runId"`,
+    [id],
+  );
+  return one(rows, "entry").runId;
+}
+
+export async function insertClosing(
+  tx: Tx,
+  runId: string,
+  c: { closedOn: string; person: string; lesson: string; outcome: unknown },
+): Promise<void> {
+  await tx.query(
+    `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome)
+     values (current_workshop(), $1, $2, $3, $4, $5)`,
+    [runId, c.closedOn, c.person, c.lesson, JSON.stringify(c.outcome)],
+  );
+}
+
+/** Lots some pieces of which are kept for a run. */
+export async function manyReservedLots(tx: Tx, runId: string): Promise<string[]> {
+  const { rows } = await tx.query<{ lot: string }>(
+    "select lot_id as lot from reservation where run_id = $1",
+    [runId],
+  );
+  return rows.map((r) => r.lot);
+}
+
+/** A lot as it stands after a run: so many pieces are left, none of them kept for it. */
+export async function updateLotLeft(tx: Tx, runId: string, lotId: string, qty: number): Promise<void> {
+  await tx.query("delete from reservation where lot_id = $1 and run_id = $2", [lotId, runId]);
+  one(
+    (await tx.query<{ id: string }>("update lot set qty = $2 where id = $1 returning id", [lotId, qty])).rows,
+    "lot",
+  );
+}
+
+/** What a piece of an item's lots cost, once its invoice is known. */
+export async function updateLotsPaid(
+  tx: Tx,
+  runId: string,
+  order: string,
+  item: string,
+  unitCost: string,
+): Promise<void> {
+  await tx.query(
+    `update lot set unit_cost = $4
+     where id in (select lot_id from receipt where run_id = $1 and order_key = $2 and item = $3)`,
+    [runId, order, item, unitCost],
+  );
+}
+
+/** What of an order's columns is to change. */
+export const purchaseColumns = (b: PurchaseBody, paid: Readonly<Record<string, string | number>>) => ({
+  ordered_on: b.orderedOn,
+  promised_on: b.promisedOn,
+  freight: b.freight,
+  paid: b.paid
+    ? Object.fromEntries(Object.entries({ ...paid, ...b.paid }).filter(([, v]) => v !== null))
+    : undefined,
+  note: b.note,
+});

@@ -1,0 +1,201 @@
+import Router from "@koa/router";
+import { closingBody, type PurchaseBody, purchaseBody, receiptBody, workBody } from "@kobbin/contract";
+import { AppError, microsToText, type RunDocument, toMicros } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { readWorkshop } from "../../db/tx.ts";
+import type { Deps } from "../../deps.ts";
+import { byOf, changeOf } from "../../history/change.ts";
+import { mergeRow } from "../../history/merge-row.ts";
+import { signed } from "../../middleware/session.ts";
+import { bodyOf } from "../body.ts";
+import { givenColumns } from "../columns.ts";
+import { deleteLot, insertLot, putReservation } from "../library/index.ts";
+import { oneRun, releasedDocument, type StoredRun } from "../run/index.ts";
+import { itemOf, partyOf } from "./items.ts";
+import {
+  deleteReceipt,
+  deleteWork,
+  insertClosing,
+  insertReceipt,
+  insertWork,
+  manyReservedLots,
+  oneRecord,
+  purchaseColumns,
+  updateLotLeft,
+  updateLotsPaid,
+  upsertPurchase,
+} from "./queries.ts";
+
+/** What happens to a run after its release: orders placed, parcels that came, work at the bench, its end. */
+export function recordRoutes(deps: Deps): Router {
+  const { pool, today } = deps;
+  const router = new Router();
+
+  router.put("/api/runs/:id/purchases", async (ctx) => {
+    const b = bodyOf(ctx, purchaseBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const { document } = await released(tx, id);
+      change.about({ runId: id });
+      const { name, currency } = partyOf(document, b.order);
+      for (const item of Object.keys(b.paid ?? {})) itemOf(document, b.order, item);
+      change.says(`order at ${name}: ${purchaseWords(b, currency)}`);
+      const row = await upsertPurchase(tx, id, { order: b.order, label: name, currency });
+      await mergeRow(
+        tx,
+        "purchase",
+        { id: row.id },
+        b.version ?? row.version,
+        (base) => givenColumns(purchaseColumns(b, base.paid as Record<string, string>)),
+        `the order at ${name}`,
+        byOf(ctx).page,
+      );
+      for (const [item, sum] of Object.entries(b.paid ?? {}))
+        if (sum !== null && b.pieces?.[item])
+          await updateLotsPaid(
+            tx,
+            id,
+            b.order,
+            item,
+            microsToText(Math.round(toMicros(sum) / b.pieces[item])),
+          );
+    });
+    ctx.status = 204;
+  });
+
+  router.post("/api/runs/:id/receipts", async (ctx) => {
+    const b = bodyOf(ctx, receiptBody);
+    const id = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const { document } = await released(tx, id);
+      change.about({ runId: id });
+      const item = itemOf(document, b.order, b.item, b.qty);
+      const { name } = partyOf(document, b.order);
+      const lotId =
+        item.mpn === undefined
+          ? null
+          : await putOnShelf(tx, id, { ...b, unitCost: b.unitCost ?? item.unitCost }, item, name);
+      change.says(
+        `${b.qty} × ${item.label} from ${name} came${b.isApart ? ", set apart" : ""}${b.because ? `: ${b.because}` : ""}`,
+      );
+      return { id: await insertReceipt(tx, id, { ...b, label: item.label, lotId }) };
+    });
+    ctx.status = 201;
+  });
+  router.delete("/api/receipts/:id", async (ctx) => {
+    await changeOf(ctx, deps, async (tx, change) => {
+      const gone = await deleteReceipt(tx, ctx.params.id!);
+      change.about({ runId: gone.runId });
+      change.says(`${gone.qty} × ${gone.label} did not come after all`);
+      if (gone.lot) await deleteLot(tx, gone.lot);
+    });
+    ctx.status = 204;
+  });
+
+  router.post("/api/runs/:id/work", async (ctx) => {
+    const b = bodyOf(ctx, workBody);
+    const id = ctx.params.id!;
+    if (b.started + b.good + b.reworked + b.scrapped + b.minutes === 0)
+      throw new AppError("OUT_OF_RANGE", "Nothing was counted.", "Type how many boards, or the minutes.");
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      await released(tx, id);
+      change.about({ runId: id });
+      change.says(workWords(b));
+      return { id: await insertWork(tx, id, { ...b, person: signed(ctx).person }) };
+    });
+    ctx.status = 201;
+  });
+  router.delete("/api/work/:id", async (ctx) => {
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ runId: await deleteWork(tx, ctx.params.id!) });
+    });
+    ctx.status = 204;
+  });
+
+  router.put("/api/runs/:id/closing", async (ctx) => {
+    const b = bodyOf(ctx, closingBody);
+    const id = ctx.params.id!;
+    const { workshopId, person } = signed(ctx);
+    const { document, record } = await readWorkshop(pool, workshopId, async (tx) => ({
+      ...(await released(tx, id)),
+      record: await oneRecord(tx, id),
+    }));
+    if (record.closedOn)
+      throw new AppError("NOT_ALLOWED", "The run is closed already.", "Its figures stand beside.");
+    const { outcome } = await deps.compute.run({ kind: "outcome", document, record }, workshopId);
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ runId: id });
+      change.says(
+        `closed: ${outcome.good} good, ${outcome.scrapped} scrapped${outcome.minutes > 0 ? `, ${outcome.minutes} min` : ""}`,
+      );
+      const reserved = await manyReservedLots(tx, id);
+      const stays = b.stays ?? {};
+      for (const lot of new Set([...reserved, ...Object.keys(stays)]))
+        if (stays[lot] !== undefined) await updateLotLeft(tx, id, lot, stays[lot]);
+        else await putReservation(tx, lot, id, 0);
+      await insertClosing(tx, id, { closedOn: today(), person, lesson: b.lesson, outcome });
+    });
+    ctx.status = 204;
+  });
+  return router;
+}
+
+/** The run with what it was released with. @throws AppError NOT_ALLOWED before the release */
+async function released(tx: Tx, id: string): Promise<{ run: StoredRun; document: RunDocument }> {
+  const run = await oneRun(tx, id);
+  const document = await releasedDocument(tx, id);
+  if (run.state !== "released" || !document)
+    throw new AppError(
+      "NOT_ALLOWED",
+      "The run is not released yet; nothing of it is ordered.",
+      "Release it first; then write down what is ordered and what comes.",
+    );
+  return { run, document };
+}
+
+/** A lot of what came: for this run if it may be used, else apart. */
+async function putOnShelf(
+  tx: Tx,
+  runId: string,
+  b: { qty: number; arrivedOn: string; isApart: boolean; because: string; place: string; unitCost: string },
+  item: { mpn?: string; currency: string },
+  from: string,
+): Promise<string> {
+  const lotId = await insertLot(tx, {
+    mpn: item.mpn!,
+    qty: b.qty,
+    place: b.place,
+    receivedOn: b.arrivedOn,
+    unitCost: b.unitCost,
+    currency: item.currency,
+    condition: b.isApart ? "quarantine" : "new",
+    donor: "",
+    note: [`from ${from}`, b.because].filter(Boolean).join(": "),
+  });
+  if (!b.isApart) await putReservation(tx, lotId, runId, b.qty);
+  return lotId;
+}
+
+/** "ordered on 2026-11-27, promised for 2026-12-04, freight 4.00 EUR, 3 lines as invoiced". */
+function purchaseWords(b: PurchaseBody, currency: string): string {
+  const said = (label: string, v: string | null | undefined, unit = "") =>
+    v === undefined ? [] : v === null ? [`not ${label} after all`] : [`${label} ${v}${unit}`];
+  const lines = Object.keys(b.paid ?? {}).length;
+  const words = [
+    ...said("ordered on", b.orderedOn),
+    ...said("promised for", b.promisedOn),
+    ...said("freight", b.freight, ` ${currency}`),
+    ...(lines > 0 ? [`${lines === 1 ? "1 line" : `${lines} lines`} as invoiced`] : []),
+    ...(b.note === undefined ? [] : [b.note === "" ? "note removed" : b.note]),
+  ];
+  return words.join(", ") || "written down";
+}
+
+const COUNTS = ["started", "good", "reworked", "scrapped"] as const;
+
+/** "5 started, 3 good, 40 min". */
+const workWords = (b: Record<(typeof COUNTS)[number] | "minutes", number>): string =>
+  [
+    ...COUNTS.filter((c) => b[c] > 0).map((c) => `${b[c]} ${c === "reworked" ? "mended" : c}`),
+    ...(b.minutes > 0 ? [`${b.minutes} min`] : []),
+  ].join(", ");
