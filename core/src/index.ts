@@ -74,6 +74,7 @@ export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";
 // everything about one run
 export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
+export { type LotLeft, leftOnShelf } from "./run/closing.ts";
 export { isComplete, saysUnpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities } from "./run/curve.ts";

@@ -30,16 +30,16 @@ async function releasedRun(name: string) {
   expect((await v.post(`/api/runs/${id}/release`)).status).toBe(201);
   const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
   const { document } = await read();
-  const lots = async () => (await v.get("/api/lots")).body as LotRow[];
+  // of one day in the order of their pieces
+  const lots = async () => ((await v.get("/api/lots")).body as LotRow[]).sort((a, b) => b.qty - a.qty);
   const undo = (h: Headers, by = v) => by.post(`/api/changes/${h.get("X-Change")}/undo`);
   const parts = `parts ${d.suppliers[0]!.id}`;
   const boards = `boards ${document.house!.id}`;
-  const arrives = (more: object, by = v) =>
+  const arrives = ({ order = boards, arrivedOn = "2026-12-01", ...item }: Record<string, unknown>, by = v) =>
     by.post(`/api/runs/${id}/receipts`, {
-      order: boards,
-      item: document.boards[0]!.id,
-      arrivedOn: "2026-12-01",
-      ...more,
+      order,
+      arrivedOn,
+      items: [{ item: document.boards[0]!.id, ...item }],
     });
   const works = (more: object, by = v) => by.post(`/api/runs/${id}/work`, { on: "2026-12-02", ...more });
   return { v, id, revisionId, offer: offer.id, read, document, lots, undo, parts, boards, arrives, works };
@@ -89,8 +89,8 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
   );
   expect(says.slice(0, 4)).toEqual([
     expect.stringMatching(/^order at .*: freight 4 EUR, 1 line as invoiced$/),
-    expect.stringMatching(/^2 × ZZ-UNKNOWN-1 from .* came, set apart: bent$/),
-    expect.stringMatching(/^6 × ZZ-UNKNOWN-1 from .* came$/),
+    expect.stringMatching(/^came from .*: 2 × ZZ-UNKNOWN-1 set apart \(bent\)$/),
+    expect.stringMatching(/^came from .*: 6 × ZZ-UNKNOWN-1$/),
     expect.stringMatching(/^order at .*: ordered on 2026-11-27, promised for 2026-12-04$/),
   ]);
   for (const done of [paid, apart, first, ordered]) expect((await r.undo(done.headers)).status).toBe(200);
@@ -191,7 +191,7 @@ test("nothing is ordered, comes or is built before the release, and no order or 
     .body as { id: string };
   for (const [method, what, body] of [
     ["PUT", "purchases", { order: r.parts }],
-    ["POST", "receipts", { order: r.parts, item: r.offer, qty: 1, arrivedOn: "2026-12-01" }],
+    ["POST", "receipts", { order: r.parts, arrivedOn: "2026-12-01", items: [{ item: r.offer, qty: 1 }] }],
     ["POST", "work", { on: "2026-12-01", started: 1 }],
     ["PUT", "closing", {}],
   ] as const)

@@ -46,9 +46,9 @@ export async function fixture(server: TestServer) {
   ).body as { id: string };
   await owner.post(`/api/runs/${released}/release`);
   const order = `parts ${supplier}`;
-  const receiptBody = { order, item: offer, qty: 5, arrivedOn: "2026-11-24" };
-  const { id: receipt } = (await bench.post(`/api/runs/${released}/receipts`, receiptBody)).body as {
-    id: string;
+  const receiptBody = { order, arrivedOn: "2026-11-24", items: [{ item: offer, qty: 5 }] };
+  const { ids: receipts } = (await bench.post(`/api/runs/${released}/receipts`, receiptBody)).body as {
+    ids: string[];
   };
   const workBody = { on: "2026-11-24", started: 1, minutes: 5 };
   const { id: work } = (await bench.post(`/api/runs/${released}/work`, workBody)).body as { id: string };
@@ -88,7 +88,7 @@ export async function fixture(server: TestServer) {
     people: people.members.find((m) => !m.isMe)!.id,
     sessions: session!.id,
     invited: token,
-    receipts: receipt,
+    receipts: receipts[0]!,
     work,
   };
   /** Routes that want a run which was released. */

@@ -113,17 +113,21 @@ export const purchaseBody = yup.object({
 });
 export type PurchaseBody = yup.InferType<typeof purchaseBody>;
 
-export const receiptBody = yup.object({
-  order: orderKey.required(),
+const receivedItem = yup.object({
   item: text(80).required(),
   qty: whole(1, 10_000_000).required("Say how many came."),
-  arrivedOn: day.required(),
   isApart: flag().default(false),
   because: trimmed(500).default(""),
   /** What a piece costs, where the invoice is known already. */
   unitCost: money,
   /** Where the lot goes. */
   place: trimmed(120).default(""),
+});
+/** What came of an order in one parcel. */
+export const receiptBody = yup.object({
+  order: orderKey.required(),
+  arrivedOn: day.required(),
+  items: list(receivedItem, 2000).required().min(1, "Say what came."),
 });
 export type ReceiptBody = yup.InferType<typeof receiptBody>;
 

@@ -10,7 +10,9 @@ export type StageKey =
   | "assemble"
   | "cost"
   | "release"
-  | "order";
+  | "order"
+  | "receive"
+  | "build";
 
 /** A note for the margin: computed, with its key under which it can be accepted. */
 export interface Note {

@@ -17,4 +17,6 @@ export const STAGES: readonly Stage[] = [
   cost,
   { key: "release" },
   { key: "order" },
+  { key: "receive" },
+  { key: "build" },
 ];

@@ -69,16 +69,22 @@ export function recordRoutes(deps: Deps): Router {
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
       change.about({ runId: id });
-      const item = itemOf(document, b.order, b.item, b.qty);
       const { name } = partyOf(document, b.order);
-      const lotId =
-        item.mpn === undefined
-          ? null
-          : await putOnShelf(tx, id, { ...b, unitCost: b.unitCost ?? item.unitCost }, item, name);
+      const ids: string[] = [];
+      const said: string[] = [];
+      for (const r of b.items) {
+        const item = itemOf(document, b.order, r.item, r.qty);
+        const came = { ...r, arrivedOn: b.arrivedOn, unitCost: r.unitCost ?? item.unitCost };
+        const lotId = item.mpn === undefined ? null : await putOnShelf(tx, id, came, item, name);
+        ids.push(await insertReceipt(tx, id, { ...came, order: b.order, label: item.label, lotId }));
+        said.push(
+          `${r.qty} × ${item.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
+        );
+      }
       change.says(
-        `${b.qty} × ${item.label} from ${name} came${b.isApart ? ", set apart" : ""}${b.because ? `: ${b.because}` : ""}`,
+        `came from ${name}: ${said.slice(0, 3).join(", ")}${said.length > 3 ? ` and ${said.length - 3} more` : ""}`,
       );
-      return { id: await insertReceipt(tx, id, { ...b, label: item.label, lotId }) };
+      return { ids };
     });
     ctx.status = 201;
   });

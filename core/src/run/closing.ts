@@ -1,0 +1,57 @@
+import type { RunDocument } from "./document.ts";
+import type { RunRecord } from "./record.ts";
+import { tallyOf } from "./record.ts";
+import type { RunResult } from "./result.ts";
+
+/** A lot on the shelf with what a run took of it. */
+export interface LotLeft {
+  readonly lot: string;
+  readonly mpn: string;
+  readonly place: string;
+  readonly had: number;
+  /** By the boards that were begun, with the usual losses: an estimate until somebody counts. */
+  readonly used: number;
+  readonly stays: number;
+}
+
+/** A lot as it lies on the shelf now. */
+export interface LotNow {
+  readonly id: string;
+  readonly mpn: string;
+  readonly place: string;
+  readonly qty: number;
+}
+
+/**
+ * What a run leaves of the lots it counted on and of those that came for it: each purchase used its pieces for the boards
+ * begun (whole × begun / planned to begin, to the nearest piece), the shelf's own lots first, then what came, oldest first;
+ * never more than lies there or was meant for it.
+ */
+export function leftOnShelf(
+  doc: RunDocument,
+  r: Pick<RunResult, "needs" | "start">,
+  record: RunRecord,
+  shelf: readonly LotNow[],
+): LotLeft[] {
+  const now = new Map(shelf.map((l) => [l.id, l]));
+  const lineOf = new Map(doc.offers.map((o) => [o.id, o.line]));
+  const { started } = tallyOf(record.work);
+  return r.needs.flatMap((n) => {
+    const lines = new Set(n.lines);
+    const came = record.receipts.filter(
+      (x) => x.order.startsWith("parts ") && !x.isApart && lines.has(lineOf.get(x.item) ?? ""),
+    );
+    const lots = [
+      ...n.shelf.map((t) => ({ id: t.lot.id, meant: t.qty })),
+      ...came.flatMap((x) => (x.lot === undefined ? [] : [{ id: x.lot, meant: x.qty }])),
+    ];
+    let open = Math.round((n.whole * started) / r.start);
+    return lots.flatMap(({ id, meant }) => {
+      const lot = now.get(id);
+      if (!lot) return [];
+      const used = Math.min(open, meant, lot.qty);
+      open -= used;
+      return [{ lot: id, mpn: lot.mpn, place: lot.place, had: lot.qty, used, stays: lot.qty - used }];
+    });
+  });
+}
