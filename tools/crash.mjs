@@ -147,8 +147,45 @@ const [{ id: lineId }] = await rowsOf(
   "select id from bom_line where revision_id = $1 order by position limit 1",
   [base.revisionId],
 );
-// without stand-ins the shop has neither house nor supplier: the release needs one of each
+// a run that is released, so that parcels come and boards are built while everything falls over
+const gone = await releasedRun();
 await owner.query("select set_config('app.change', 'off', false)");
+
+/** A second product with a run that was released: one supplier, offers for its lines, what else blocks accepted. */
+async function releasedRun() {
+  const must = async (method, path, body) => {
+    const r = await call(method, path, body);
+    if (!r || r.status >= 300) throw new Error(`${method} ${path}: ${JSON.stringify(r?.body)}`);
+    return r.body;
+  };
+  const { revisionId } = await must("POST", "/api/products", drop("gone out"));
+  const { id } = await must("POST", "/api/runs", { revisionId, name: "built", goodBoards: 3 });
+  const supplier = await must("POST", "/api/suppliers", {
+    name: "Corner Shop",
+    currency: "EUR",
+    shipping: "1",
+    daysMin: 1,
+    daysMax: 2,
+  });
+  const offers = [];
+  for (const l of (await must("GET", `/api/runs/${id}`)).document.lines)
+    offers.push(
+      await must("POST", `/api/lines/${l.id}/offers`, {
+        supplierId: supplier.id,
+        stock: 1e6,
+        currency: "EUR",
+        breaks: [{ qty: 1, price: "0.1" }],
+      }),
+    );
+  for (let i = 0; i < 5; i++) {
+    const r = await call("POST", `/api/runs/${id}/release`, {});
+    if (r?.status === 201) return { id, order: `parts ${supplier.id}`, item: offers[0].id };
+    const { version } = await must("GET", `/api/runs/${id}`);
+    const accepted = Object.fromEntries((r?.body?.details ?? []).map((key) => [key, "for the crash"]));
+    await must("PATCH", `/api/runs/${id}`, { version, accepted });
+  }
+  throw new Error("nothing could be released");
+}
 
 const violations = [];
 const counts = {
@@ -166,6 +203,9 @@ let serial = 0;
 const knows = { goodBoards: { sure: 1, maybe: [] }, maker: { sure: "", maybe: [] } };
 const imports = [];
 const pastes = [];
+/** Goes at the bench and parcels, with their keys and what was answered. */
+const goes = [];
+const parcels = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -239,9 +279,40 @@ function clients() {
     verdict("release", await call("POST", `/api/runs/${made.body.id}/release`, {}));
     await pause(40);
   });
+  const builder = loop(async () => {
+    // counts that could never be are refused whatever happens meanwhile
+    const isOdd = serial % 5 === 0;
+    const item = { tag: `go${++serial}`, key: randomUUID() };
+    item.body = {
+      on: "2026-12-01",
+      started: isOdd ? 0 : 2,
+      good: isOdd ? 1e5 : 1,
+      scrapped: 0,
+      minutes: 1,
+      note: item.tag,
+    };
+    item.verdict = verdict(
+      "go at the bench",
+      await call("POST", `/api/runs/${gone.id}/work`, item.body, item.key),
+    );
+    goes.push(item);
+    await pause(15);
+  });
+  const receiver = loop(async () => {
+    const item = { tag: `parcel${++serial}`, key: randomUUID() };
+    item.body = {
+      order: gone.order,
+      arrivedOn: "2026-12-01",
+      items: [{ item: gone.item, qty: 3, because: item.tag, place: item.tag }],
+    };
+    const r = await call("POST", `/api/runs/${gone.id}/receipts`, item.body, item.key);
+    item.verdict = verdict("parcel", r);
+    parcels.push(item);
+    await pause(25);
+  });
   return async () => {
     isOn = false;
-    await Promise.all([editor, writer, importer, paster, releaser]);
+    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver]);
   };
 }
 
@@ -267,6 +338,12 @@ const HALF = {
     "select 1 from fork as f where run_id = '%RUN%' and f.good_boards::text <> (select r.became ->> 'good_boards' from change_row as r where r.tbl = 'fork' and r.key ->> 'id' = f.id::text and r.became ? 'good_boards' order by r.id desc limit 1)",
   "a state that the record does not end in (maker)":
     "select 1 from bom_line as l where l.id = '%LINE%' and l.maker <> (select r.became ->> 'maker' from change_row as r where r.tbl = 'bom_line' and r.key ->> 'id' = l.id::text and r.became ? 'maker' order by r.id desc limit 1)",
+  "boards that are good or lost without being begun":
+    "select run_id from work group by run_id having sum(good) + sum(scrapped) > sum(started)",
+  "a parcel without its lot, or a lot that is kept for nobody":
+    "select 1 from receipt as r where r.lot_id is null or not exists (select 1 from lot as o join reservation as x on x.lot_id = o.id and x.run_id = r.run_id and x.qty = o.qty where o.id = r.lot_id and o.qty = r.qty)",
+  "a lot of a parcel that never came":
+    "select 1 from lot as o where o.place like 'parcel%' and not exists (select 1 from receipt as r where r.lot_id = o.id)",
   "a version that skips":
     "select 1 from (select key, version, lag(version) over (partition by key order by id) as before from change_row where tbl = 'fork' and op = 'update') as v where before is not null and version <> before + 1",
 };
@@ -307,6 +384,17 @@ async function look(round) {
     if (n !== (item.verdict === "no" ? 0 : 5))
       bad("a paste", `${item.tag} has ${n} lines, was ${item.verdict}`);
   }
+  for (const [list, what, sql] of [
+    [goes, "work", "select count(*)::int as n from work where note = $1"],
+    [parcels, "receipts", "select count(*)::int as n from receipt where because = $1"],
+  ])
+    for (const item of list.splice(0)) {
+      if (item.verdict === "maybe") await call("POST", `/api/runs/${gone.id}/${what}`, item.body, item.key);
+      const [{ n }] = await rowsOf(sql, [item.tag]);
+      const isRefused = item.verdict === "no" || item.body.good > 1000;
+      if (n !== (isRefused ? 0 : 1))
+        bad("what happened to a run", `${item.tag} is there ${n} times, was ${item.verdict}`);
+    }
   // background work goes on: the list empties, and every open run has its figures
   let due = 1;
   for (let i = 0; i < 600 && due > 0; i++) {
@@ -320,7 +408,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; commit",
   );
 }
 

@@ -27,7 +27,12 @@ export const refetchRun = (id: string) => mutate<RunAnswer>(keyOf(id));
 export const refetchRuns = () => mutate((key) => typeof key === "string" && key.startsWith("/api/runs/"));
 
 /** Sends a change and fetches the run again before it is called done. */
-async function written<T>(runId: string, method: string, path: string, body?: unknown): Promise<Answered<T>> {
+export async function written<T>(
+  runId: string,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<Answered<T>> {
   const answer = await outbox.write<T>(method, path, body);
   await refetchRun(runId);
   return answer;

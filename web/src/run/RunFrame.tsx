@@ -64,8 +64,9 @@ export function RunFrame() {
           if (isWide) setWish(!isBeside);
         },
       },
-      ...usable.map((s, i) => ({
-        keys: String(i + 1),
+      // a digit each, as far as there are digits; the rest by [ and ]
+      ...usable.slice(0, 10).map((s, i) => ({
+        keys: String((i + 1) % 10),
         does: `to ${s.label}`,
         run: () => navigate(`/runs/${id}/${s.key}`),
       })),
@@ -123,7 +124,7 @@ export function RunFrame() {
             </button>
           )}
           {state.isReleased && (
-            <p className="mb-3 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14px]">
+            <p className="mb-3 overflow-hidden border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14px]">
               Released: what was ordered stays as it was.{" "}
               <Link to={`/runs/${id}/order`} className="quiet-link">
                 to the package
@@ -131,7 +132,7 @@ export function RunFrame() {
             </p>
           )}
           {state.isLocked && !state.isReleased && (
-            <p className="mb-3 border-l-[3px] border-rule bg-sheet px-3 py-2 text-[14px]">
+            <p className="mb-3 overflow-hidden border-l-[3px] border-rule bg-sheet px-3 py-2 text-[14px]">
               You are at the bench here: look at everything, leave remarks. An owner chooses and orders.
             </p>
           )}

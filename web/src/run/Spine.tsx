@@ -12,7 +12,7 @@ const FIGURE = "flex items-baseline justify-between gap-x-2";
 
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
-  const { id, doc, result: r, moved, isReleased } = useRun();
+  const { id, doc, result: r, moved, isReleased, record } = useRun();
   const { currency } = doc.workshop;
   // on a phone the stages are a strip: the one that is open is brought into it
   const strip = useRef<HTMLOListElement>(null);
@@ -41,8 +41,9 @@ export function Spine({ stage }: { stage: string }) {
       </div>
       <ol ref={strip} className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
         {stages().map((s) => {
-          const state = stateOf(s, r, isReleased);
+          const state = stateOf(s, r, isReleased, record);
           const stageCost = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].micros : 0;
+          const days = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].days : 0;
           const delta = s.key in moved ? moved[s.key as keyof typeof moved] : undefined;
           const isOn = s.key === stage;
           return (
@@ -58,11 +59,16 @@ export function Spine({ stage }: { stage: string }) {
                 <span className="min-w-0">
                   <b className={isOn ? "font-bold" : "font-semibold"}>{s.label}</b>
                   <span className="block truncate text-[12.5px] leading-tight text-ink-2 max-md:hidden">
-                    {s.says(doc, r, isReleased)}
+                    {s.says(doc, r, isReleased, record)}
                   </span>
                 </span>
                 <span className="num text-right max-md:hidden">
                   {stageCost > 0 ? amount(fromMicros(stageCost), currency) : ""}
+                  {days > 0 && delta === undefined && (
+                    <span className="block text-[12px] leading-tight text-ink-3">
+                      {fixed(days, days < 10 ? 1 : 0)} d
+                    </span>
+                  )}
                   {delta !== undefined && (
                     <span className={`block text-[12px] ${delta < 0 ? "text-fine" : "text-stop"}`}>
                       {signed(delta)}

@@ -2,9 +2,13 @@ import type { ClashDetail, RunAnswer, RunBody } from "@kobbin/contract";
 import {
   type CurvePoint,
   curveQuantities,
+  type MemberRole,
   mayChange,
+  NO_RECORD,
   type Note,
   type RunDocument,
+  type RunState as RunLife,
+  type RunRecord,
   type RunResult,
   type StageKey,
   type WhatIf,
@@ -58,6 +62,11 @@ export interface RunState {
   readonly result: RunResult;
   readonly effects: WhatIf | undefined;
   readonly isReleased: boolean;
+  /** Where it is in its life, and who looks at it: what may be written is asked of core's policy with both. */
+  readonly life: RunLife;
+  readonly role: MemberRole;
+  /** What happened since the release. */
+  readonly record: RunRecord;
   /** Nothing can be chosen here: released, or the person is at the bench. */
   readonly isLocked: boolean;
   readonly change: (change: RunChange, words: string) => void;
@@ -118,14 +127,15 @@ export function useRunState(id: string) {
     [answer, ops],
   );
 
-  // the worker follows the document: figures first, then the effects of every single change; a proof found elsewhere
+  const record = answer?.record;
+  // the worker follows the document and what happened: figures first, then the effects of every single change; a proof found elsewhere
   // makes it count again
   // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt
   useEffect(() => {
     if (!doc) return;
     let isCurrent = true;
     (async () => {
-      const rolled = await runWorker().roll(doc);
+      const rolled = await runWorker().roll(doc, record);
       if (!isCurrent) return;
       if (rolled.kind === "error") {
         setFailure(rolled);
@@ -150,7 +160,7 @@ export function useRunState(id: string) {
     return () => {
       isCurrent = false;
     };
-  }, [doc, proofs]);
+  }, [doc, record, proofs]);
 
   const onProven = useCallback(() => setProofs((n) => n + 1), []);
   const proof = useProof(doc, result, onProven);
@@ -280,6 +290,9 @@ export function useRunState(id: string) {
             result,
             effects,
             isReleased: answer.state === "released",
+            life: answer.record?.closedOn ? "closed" : answer.state,
+            role: role ?? "bench",
+            record: answer.record ?? NO_RECORD,
             isLocked: !mayChange("fork", answer.state, role ?? "bench"),
             change,
             changeLine,

@@ -1,4 +1,4 @@
-import type { RunDocument, RunResult } from "@kobbin/core";
+import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
 import type { ComponentType } from "react";
 import type { MarkKind } from "../ui/Mark.tsx";
 
@@ -17,9 +17,11 @@ export interface WebStage {
   readonly key: string;
   readonly label: string;
   /** One line of what it holds. */
-  readonly says: (doc: RunDocument, r: RunResult, isReleased: boolean) => string;
+  readonly says: (doc: RunDocument, r: RunResult, isReleased: boolean, record: RunRecord) => string;
   /** How it stands, where that is not told by its own notes. */
-  readonly state?: (r: RunResult, isReleased: boolean) => StageState;
+  readonly state?: (r: RunResult, isReleased: boolean, record: RunRecord) => StageState;
+  /** It is worked on after the release: it is not frozen by it. */
+  readonly goesOn?: true;
   readonly load?: () => Promise<{ Component: ComponentType }>;
   /** What is said in its place while it is not built. */
   readonly later?: string;
@@ -39,10 +41,10 @@ export const stages = (): readonly WebStage[] => registered;
 export const openStages = (): readonly WebStage[] => registered.filter((s) => s.later === undefined);
 
 /** State of a stage: blocked, to look at, ready, released; with how many notes make it so. */
-export function stateOf(stage: WebStage, r: RunResult, isReleased: boolean): StageState {
+export function stateOf(stage: WebStage, r: RunResult, isReleased: boolean, record: RunRecord): StageState {
   if (stage.later !== undefined) return { kind: "later" };
-  if (isReleased) return { kind: "frozen" };
-  if (stage.state) return stage.state(r, isReleased);
+  if (isReleased && !stage.goesOn) return { kind: "frozen" };
+  if (stage.state) return stage.state(r, isReleased, record);
   return stateOfNotes(r.notes.filter((n) => n.stage === stage.key));
 }
 

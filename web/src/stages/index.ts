@@ -1,11 +1,13 @@
 import { registerStages, type WebStage } from "../run/stages.ts";
 import { assemble } from "./assemble/stage.ts";
 import { board } from "./board/stage.ts";
+import { build } from "./build/stage.ts";
 import { cost } from "./cost/stage.ts";
 import { fab } from "./fab/stage.ts";
-import { build, panel, receive } from "./later/stages.ts";
+import { panel } from "./later/stages.ts";
 import { order } from "./order/stage.ts";
 import { parts } from "./parts/stage.ts";
+import { receive } from "./receive/stage.ts";
 import { release } from "./release/stage.ts";
 import { source } from "./source/stage.ts";
 

@@ -6,6 +6,7 @@ import {
   curvePoint,
   type Need,
   type RunDocument,
+  type RunRecord,
   type RunResult,
   rollUp,
   toWire,
@@ -32,9 +33,9 @@ function cacheFor(doc: RunDocument): BasketCache {
 }
 
 const api = {
-  roll(doc: RunDocument): Rolled {
+  roll(doc: RunDocument, record?: RunRecord): Rolled {
     try {
-      return { kind: "ok", result: rollUp(doc, { cache: cacheFor(doc) }) };
+      return { kind: "ok", result: rollUp(doc, { cache: cacheFor(doc), ...(record ? { record } : {}) }) };
     } catch (error) {
       return (
         toWire(error) ?? {

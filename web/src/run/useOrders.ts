@@ -1,0 +1,29 @@
+import { arrivedOf, type PlannedItem, type PlannedOrder, plannedOrders, type RunRecord } from "@kobbin/core";
+import { useMemo } from "react";
+import { useRun } from "./runState.ts";
+
+/** What the run orders, by whom, as it will be invoiced. */
+export function useOrders(): readonly PlannedOrder[] {
+  const { doc, result } = useRun();
+  // figures may be a moment older than the document; orders are of the document they were computed for
+  return useMemo(() => plannedOrders({ doc, ...result, plan: result.assembly }), [doc, result]);
+}
+
+/** How far an order has come: items of which nothing is missing, and pieces still on their way. */
+export function comeOf(record: RunRecord, order: PlannedOrder): { whole: number; some: number; of: number } {
+  const came = order.items.map((i) => {
+    const { usable, apart } = arrivedOf(record, order.key, i.key);
+    return { i, n: usable + apart };
+  });
+  return {
+    whole: came.filter(({ i, n }) => n >= i.qty).length,
+    some: came.filter(({ n }) => n > 0).length,
+    of: order.items.length,
+  };
+}
+
+/** Pieces of an item that have not come yet. */
+export function openOf(record: RunRecord, order: PlannedOrder, item: PlannedItem): number {
+  const { usable, apart } = arrivedOf(record, order.key, item.key);
+  return Math.max(0, item.qty - usable - apart);
+}

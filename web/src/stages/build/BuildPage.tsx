@@ -1,0 +1,64 @@
+import { mayChange, tallyOf, unitOf } from "@kobbin/core";
+import { Link } from "react-router";
+import { useRun } from "../../run/runState.ts";
+import { day, said } from "../../ui/format.ts";
+import { useParam } from "../../ui/params.ts";
+import { Empty } from "../../ui/States.tsx";
+import { Tab } from "../../ui/Tab.tsx";
+import { Boards } from "./Boards.tsx";
+import { CountForm } from "./CountForm.tsx";
+import { Entries } from "./Entries.tsx";
+import { PlanAndActual } from "./PlanAndActual.tsx";
+
+/** Boards counted as they are built, and at the end plan against actual. */
+export function BuildPage() {
+  const { id, doc, record, isReleased, life, role, result: r } = useRun();
+  const [params, setParam] = useParam();
+  const isActual = params.get("view") === "actual";
+  const unit = unitOf(doc);
+  if (!isReleased)
+    return (
+      <section>
+        <h1>Build</h1>
+        <Empty
+          action={
+            <Link to={`/runs/${id}/release`} className="quiet-link">
+              to the release
+            </Link>
+          }
+        >
+          Boards are counted here once the run is released: begun, good, mended, scrapped, and the minutes it
+          took. At the end what was planned stands beside what came.
+        </Empty>
+      </section>
+    );
+  const tally = tallyOf(record.work);
+  return (
+    <section className="max-w-[940px]">
+      <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <h1 className="mr-auto">Build</h1>
+        <Tab isOn={!isActual} onClick={() => setParam("view", "", true)}>
+          Count
+        </Tab>
+        <Tab isOn={isActual} onClick={() => setParam("view", "actual", true)}>
+          Plan against actual
+        </Tab>
+      </div>
+      {record.closedOn && (
+        <p className="mt-2 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14.5px]">
+          Closed on {day(record.closedOn)}
+          {record.lesson ? `: ${said(record.lesson)}` : "."} The next run of {doc.product} begins with it.
+        </p>
+      )}
+      {isActual ? (
+        <PlanAndActual />
+      ) : (
+        <>
+          <Boards tally={tally} planned={r.start} wanted={doc.goodBoards} unit={unit} />
+          {mayChange("work", life, role) && <CountForm open={tally.open} />}
+          <Entries isOpen={mayChange("work", life, role)} />
+        </>
+      )}
+    </section>
+  );
+}

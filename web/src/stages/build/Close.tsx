@@ -1,0 +1,94 @@
+import { leftOnShelf } from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { useLots } from "../../resources/library.ts";
+import { closeRun } from "../../resources/record.ts";
+import { useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
+import { Failed, Skeleton } from "../../ui/States.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+
+/** Ends the run: what is left on the shelf, what is to be remembered. The next run of the product begins with its yield and hours. */
+export function Close() {
+  const { id, doc, result: r, record, did } = useRun();
+  const sayError = useSayError();
+  const { data: lots, error, mutate } = useLots();
+  const [counted, setCounted] = useState<Readonly<Record<string, string>>>({});
+  const [lesson, setLesson] = useState("");
+  const [isBusy, setBusy] = useState(false);
+  const left = useMemo(() => (lots ? leftOnShelf(doc, r, record, lots) : []), [doc, r, record, lots]);
+  const open = r.actual?.tally.open ?? 0;
+  const isOdd = Object.values(counted).some((t) => !/^\d{1,7}$/.test(t));
+  const close = () => {
+    setBusy(true);
+    const done = closeRun(id, {
+      lesson: lesson.trim(),
+      stays: Object.fromEntries(left.map((l) => [l.lot, Number(counted[l.lot] ?? l.stays)])),
+    });
+    done.catch(sayError).finally(() => setBusy(false));
+    did("The run is closed", done);
+  };
+  return (
+    <div className="mt-6 border-t border-rule pt-4">
+      <h2>Close the run</h2>
+      <p className="mb-3 max-w-[70ch] text-ink-2">
+        Its yield and hours become the next run's beginning, said with their count. What it took from the
+        shelf is worked out from the boards begun and the usual losses; count where it matters.
+      </p>
+      {error ? (
+        <Failed error={error} again={() => mutate()} />
+      ) : !lots ? (
+        <Skeleton rows={3} />
+      ) : left.length === 0 ? (
+        <p className="mb-3 text-[14.5px] text-ink-2">No lot on the shelf belongs to this run.</p>
+      ) : (
+        <table className="rows tight mb-4 w-full max-w-[680px]">
+          <thead>
+            <tr>
+              <th>Lot</th>
+              <th>Place</th>
+              <th className="text-right">There</th>
+              <th className="text-right">Taken, about</th>
+              <th className="text-right">Left</th>
+            </tr>
+          </thead>
+          <tbody>
+            {left.map((l) => (
+              <tr key={l.lot}>
+                <td className="num text-[13.5px]">{l.mpn}</td>
+                <td className="text-ink-2">{l.place}</td>
+                <td className="num text-right">{l.had}</td>
+                <td className="num text-right">{l.used}</td>
+                <td className="text-right">
+                  <input
+                    aria-label={`Left of ${l.mpn}`}
+                    className="num !min-h-7 w-20 text-right"
+                    inputMode="numeric"
+                    value={counted[l.lot] ?? String(l.stays)}
+                    onChange={(e) => setCounted({ ...counted, [l.lot]: e.target.value.trim() })}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <label className="block max-w-[680px] text-[13.5px] text-ink-2">
+        What is to be remembered
+        <textarea
+          className="mt-1 block min-h-16 w-full text-[15px]"
+          maxLength={2000}
+          value={lesson}
+          onChange={(e) => setLesson(e.target.value)}
+        />
+      </label>
+      {open > 0 && (
+        <p className="mt-2 text-[14.5px] text-look">
+          {open} boards are neither good nor scrapped; they count as neither.
+        </p>
+      )}
+      <Button look="main" className="mt-3" disabled={isBusy || isOdd || !lots} onClick={close}>
+        {isBusy ? "Closing …" : "Close the run"}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,153 @@
+import type { PurchaseBody } from "@kobbin/contract";
+import { mayChange, type PlannedOrder, type RunPurchase } from "@kobbin/core";
+import { savePurchase } from "../../resources/record.ts";
+import { useRun } from "../../run/runState.ts";
+import { DateField } from "../../ui/DateField.tsx";
+import { amount, count, fromMicros, money, signed, typedNumber, written } from "../../ui/format.ts";
+import { Kept, useKept } from "../../ui/Kept.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+
+const MONEY = /^\d{1,9}(\.\d{1,6})?$/;
+
+/** One order: to whom, what for how much, and, once it is released, when it was placed and what the invoice says. */
+export function OrderSlip({ order: o }: { order: PlannedOrder }) {
+  const { id, answer, record, life, role, isReleased, did } = useRun();
+  const sayError = useSayError();
+  const say = useSay();
+  const p = record.purchases.find((x) => x.order === o.key);
+  const planned = o.items.reduce((n, i) => n + i.total, 0);
+  const isOpen = mayChange("purchase", life, role);
+  const save = (body: Omit<PurchaseBody, "order">, words: string) => {
+    const done = savePurchase(id, {
+      order: o.key,
+      ...(p ? { version: answer.versions[p.id] } : {}),
+      ...body,
+    });
+    done.catch(sayError);
+    did(`${o.name}: ${words}`, done);
+  };
+  const pay = (item: string, qty: number, text: string) => {
+    const plain = typedNumber(text);
+    if (text !== "" && !MONEY.test(plain))
+      return void say(`“${text}” is no amount`, { hint: "Write it like 12.50.", isProblem: true });
+    save({ paid: { [item]: text === "" ? null : plain }, pieces: { [item]: qty } }, "the invoice");
+  };
+  return (
+    <article className="mb-5" aria-label={o.name}>
+      <header className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-1">
+        <div className="mr-auto">
+          <h2>{o.name}</h2>
+          <p className="text-[13.5px] text-ink-2">
+            {kindOf(o)}, {money(fromMicros(planned), o.currency)} of goods, {daysOf(o)}
+          </p>
+        </div>
+        {isReleased && (
+          <>
+            <DateField
+              label="Ordered on"
+              value={p?.orderedOn ?? ""}
+              disabled={!isOpen}
+              onSave={(d) => save({ orderedOn: d || null }, d ? "ordered" : "not ordered after all")}
+            />
+            <DateField
+              label="Promised for"
+              value={p?.promisedOn ?? ""}
+              disabled={!isOpen}
+              onSave={(d) => save({ promisedOn: d || null }, "promised")}
+            />
+            <Kept
+              label={`Freight and fees, ${o.currency}`}
+              className="w-36"
+              isMono
+              inputMode="decimal"
+              disabled={!isOpen}
+              placeholder="as invoiced"
+              value={p?.freight === undefined ? "" : written(String(p.freight))}
+              onSave={(t) =>
+                t === "" || MONEY.test(typedNumber(t))
+                  ? save({ freight: t === "" ? null : typedNumber(t) }, "freight and fees")
+                  : say(`“${t}” is no amount`, { hint: "Write it like 12.50.", isProblem: true })
+              }
+            />
+          </>
+        )}
+      </header>
+      <div className="overflow-x-auto">
+        <table className="rows tight w-full min-w-[480px]">
+          <thead>
+            <tr>
+              <th>For</th>
+              <th>Ordered as</th>
+              <th className="text-right">Pieces</th>
+              <th className="text-right">Planned, {o.currency}</th>
+              {isReleased && <th className="text-right">Invoiced, {o.currency}</th>}
+              {isReleased && <th className="text-right">Difference</th>}
+            </tr>
+          </thead>
+          <tbody>
+            {o.items.map((i) => (
+              <tr key={i.key}>
+                <td>{i.label}</td>
+                <td className="num text-[13px]">{i.mpn || "as in the package"}</td>
+                <td className="num text-right">{i.qty}</td>
+                <td className="num text-right">{amount(fromMicros(i.total), o.currency)}</td>
+                {isReleased && (
+                  <>
+                    <td className="text-right">
+                      <Paid
+                        purchase={p}
+                        item={i.key}
+                        label={i.label}
+                        isOpen={isOpen}
+                        onSave={(t) => pay(i.key, i.qty, t)}
+                      />
+                    </td>
+                    <td className="num text-right">{differenceOf(p, i.key, fromMicros(i.total))}</td>
+                  </>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </article>
+  );
+}
+
+function Paid({
+  purchase: p,
+  item,
+  label,
+  isOpen,
+  onSave,
+}: {
+  purchase: RunPurchase | undefined;
+  item: string;
+  label: string;
+  isOpen: boolean;
+  onSave: (text: string) => void;
+}) {
+  const paid = p?.paid[item];
+  const kept = useKept(paid === undefined ? "" : written(String(paid)), onSave);
+  if (!isOpen) return <span className="num">{kept.value || "not known"}</span>;
+  return (
+    <input
+      {...kept}
+      aria-label={`Invoiced for ${label}`}
+      inputMode="decimal"
+      className="num !min-h-7 w-24 text-right"
+    />
+  );
+}
+
+const KINDS = { parts: "parts", boards: "bare boards", assembly: "assembly" } as const;
+const kindOf = (o: PlannedOrder): string =>
+  o.kind === "parts" ? count(o.items.length, "line of parts", "lines of parts") : KINDS[o.kind];
+
+const daysOf = ({ days: [least, most] }: PlannedOrder): string =>
+  least === most ? count(most, "day") : `${least} to ${most} days`;
+
+function differenceOf(p: RunPurchase | undefined, item: string, planned: number): string {
+  const paid = p?.paid[item];
+  return paid === undefined ? "" : signed(Number(paid) - planned);
+}

@@ -1,0 +1,140 @@
+import { arrivedOf, type PlannedOrder } from "@kobbin/core";
+import { format } from "date-fns";
+import { useState } from "react";
+import { addReceipt, removeReceipt } from "../../resources/record.ts";
+import { useRun } from "../../run/runState.ts";
+import { comeOf, openOf } from "../../run/useOrders.ts";
+import { Button } from "../../ui/Button.tsx";
+import { count, day } from "../../ui/format.ts";
+import { Mark } from "../../ui/Mark.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+import { Came } from "./Came.tsx";
+import { type Counted, unitCostOf } from "./counted.ts";
+
+/** One order as it comes: what is missing of each line, counted by line or all at once. */
+export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
+  const { id, record, did } = useRun();
+  const sayError = useSayError();
+  const [counting, setCounting] = useState<string>();
+  const p = record.purchases.find((x) => x.order === o.key);
+  const { whole, some, of } = comeOf(record, o);
+  const missing = o.items.filter((i) => openOf(record, o, i) > 0);
+  const came = (list: readonly Counted[], words: string) => {
+    const done = addReceipt(id, {
+      order: o.key,
+      arrivedOn: format(new Date(), "yyyy-MM-dd"),
+      items: list.map((c) => {
+        const unitCost = unitCostOf(o, c.item, p);
+        return { ...c, ...(unitCost === undefined ? {} : { unitCost }) };
+      }),
+    });
+    done.then(() => setCounting(undefined), sayError);
+    did(words, done);
+  };
+  const all = missing.map((i) => ({
+    item: i.key,
+    qty: openOf(record, o, i),
+    isApart: false,
+    because: "",
+    place: "",
+  }));
+  return (
+    <article className="mb-6 border border-rule bg-sheet" aria-label={o.name}>
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule px-4 py-3">
+        <Mark kind={whole === of ? "ready" : "open"} />
+        <div className="mr-auto">
+          <h2 className="text-[19px]">{o.name}</h2>
+          <p className="text-[14.5px] text-ink-2">
+            {whole === of
+              ? "all of it came"
+              : some === 0
+                ? waiting(p?.orderedOn, p?.promisedOn)
+                : `${count(of - whole, "line is", "lines are")} not complete`}
+          </p>
+        </div>
+        {isOpen && missing.length > 0 && (
+          <Button className="min-h-11 !text-[16px]" onClick={() => came(all, `All of ${o.name} came`)}>
+            {some === 0 ? "All of it came" : "The rest came"}
+          </Button>
+        )}
+      </header>
+      <ul>
+        {o.items.map((i) => {
+          const { usable, apart } = arrivedOf(record, o.key, i.key);
+          const left = openOf(record, o, i);
+          const more = usable + apart - i.qty;
+          return (
+            <li key={i.key} className="border-b border-rule px-4 py-2 last:border-b-0">
+              <div className="flex flex-wrap items-center gap-x-4">
+                <div className="mr-auto min-w-0">
+                  <p className="text-[17px] font-semibold">{i.label}</p>
+                  <p className="num text-[13.5px] text-ink-2">{i.mpn}</p>
+                </div>
+                <p className="num text-right text-[19px] font-bold">
+                  {usable + apart}
+                  <span className="text-[15px] font-normal text-ink-2"> of {i.qty}</span>
+                </p>
+                <p className="w-36 text-[14px] max-md:w-full">
+                  {left > 0 && <span className={some > 0 ? "text-look" : "text-ink-2"}>{left} to come</span>}
+                  {more > 0 && <span className="text-fine">{more} more than ordered</span>}
+                  {left === 0 && more === 0 && <span className="text-fine">complete</span>}
+                  {apart > 0 && <span className="block text-stop">{apart} set apart</span>}
+                </p>
+                {isOpen && (
+                  <Button
+                    className="min-h-11"
+                    aria-label={`Count ${i.label}`}
+                    aria-expanded={counting === i.key}
+                    onClick={() => setCounting(counting === i.key ? undefined : i.key)}
+                  >
+                    Count
+                  </Button>
+                )}
+              </div>
+              {counting === i.key && (
+                <Came
+                  left={left}
+                  isStored={o.kind === "parts"}
+                  onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
+                />
+              )}
+              <ol>
+                {record.receipts
+                  .filter((r) => r.order === o.key && r.item === i.key)
+                  .map((r) => (
+                    <li key={r.id} className="flex gap-3 py-[2px] text-[14px] text-ink-2">
+                      <span className="num">{r.qty}</span> on {day(r.arrivedOn)}
+                      {r.isApart && (
+                        <span className="text-stop">set apart{r.because && `: ${r.because}`}</span>
+                      )}
+                      {isOpen && (
+                        <button
+                          type="button"
+                          className="quiet-link ml-auto"
+                          aria-label={`Remove ${r.qty} × ${i.label} of ${day(r.arrivedOn)}`}
+                          onClick={() => {
+                            const gone = removeReceipt(id, r.id);
+                            gone.catch(sayError);
+                            did(`${r.qty} × ${i.label} did not come after all`, gone);
+                          }}
+                        >
+                          remove
+                        </button>
+                      )}
+                    </li>
+                  ))}
+              </ol>
+            </li>
+          );
+        })}
+      </ul>
+    </article>
+  );
+}
+
+const waiting = (orderedOn?: string, promisedOn?: string): string =>
+  promisedOn
+    ? `promised for ${day(promisedOn)}`
+    : orderedOn
+      ? `ordered on ${day(orderedOn)}`
+      : "nothing of it came yet";
