@@ -16,6 +16,8 @@ export interface PastRun {
 export interface OwnRecord {
   readonly runs: number;
   readonly boards: number;
+  /** Final yield as the model alone has it. */
+  readonly model: number;
   /** Yield as Beta(a, b). */
   readonly a: number;
   readonly b: number;
@@ -54,6 +56,7 @@ export function ownRecord(mean: number, past: readonly PastRun[]): OwnRecord | u
   }
   return {
     runs: counted.length,
+    model: mean,
     boards: counted.reduce((n, p) => n + p.good + p.scrapped, 0),
     a,
     b,

@@ -228,6 +228,12 @@ test("a closed run of the same way to solder moves the boards to start and the h
   expect(perBoard(own) / perBoard(none)).toBeGreaterThan(1.27);
   const whole = own.tree.children.flatMap((c) => c.children).find((c) => c.key === "own-hours")!;
   expect(whole.terms.at(-1)!.from).toBe("time and defect model with the shop's record (1 run, 30 boards)");
+  expect(own.notes.find((n) => n.key === "own-record")).toMatchObject({
+    stage: "assemble",
+    level: "remark",
+    text: "The shop's record (1 run, 30 boards) counts beside the model: 95.6 % end good in the place of 99.0 %, own time × 1.30.",
+  });
+  expect(none.notes.some((n) => n.key === "own-record")).toBe(false);
   expect(other.tree).toEqual(none.tree);
 });
 

@@ -5,7 +5,7 @@ import { type HistoryOf, undoChange, useHistory } from "../resources/history.ts"
 import { clashesOf } from "../resources/http.ts";
 import { useRole } from "../resources/session.ts";
 import { Button } from "../ui/Button.tsx";
-import { clock, dayName } from "../ui/format.ts";
+import { clock, dayName, said } from "../ui/format.ts";
 import { Empty, Failed, Skeleton } from "../ui/States.tsx";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 
@@ -66,7 +66,7 @@ function Row({ row: r, isShort }: { row: HistoryRow; isShort: boolean }) {
         {clock(new Date(r.at))}
       </time>
       <div className="min-w-0">
-        <span className={isBack ? "text-ink-2 line-through" : "break-words"}>{r.sentence}</span>
+        <span className={isBack ? "text-ink-2 line-through" : "break-words"}>{said(r.sentence)}</span>
         <span className="block text-[13px] text-ink-2">
           {r.isMine ? "you" : r.person}
           {!isShort && (
@@ -82,7 +82,7 @@ function Row({ row: r, isShort }: { row: HistoryRow; isShort: boolean }) {
             </>
           )}
           {isBack && "; taken back"}
-          {r.state === "final" && "; ordered, stays"}
+          {r.state === "final" && "; stays as it is"}
         </span>
         {since && (
           <p role="alert" className="mt-1 border-l-[3px] border-look pl-3 text-[14px]">
@@ -93,7 +93,7 @@ function Row({ row: r, isShort }: { row: HistoryRow; isShort: boolean }) {
           </p>
         )}
       </div>
-      {isOwner && (r.state === "stands" || isBack) ? (
+      {r.state === "stands" || (isOwner && isBack) ? (
         <button
           type="button"
           className="quiet-link max-sm:col-start-2 max-sm:justify-self-start"

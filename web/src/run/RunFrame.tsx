@@ -2,7 +2,6 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { createPortal } from "react-dom";
 import { Link, Navigate, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import { undoLast } from "../resources/history.ts";
-import { useRole } from "../resources/session.ts";
 import { SavedMark } from "../Saving.tsx";
 import { useKeys } from "../ui/keys.ts";
 import { Failed, Skeleton } from "../ui/States.tsx";
@@ -25,7 +24,6 @@ export function RunFrame() {
   const notesButton = useRef<HTMLButtonElement>(null);
   const say = useSay();
   const sayError = useSayError();
-  const isOwner = useRole() === "owner";
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
   const known = openStages().find((s) => s.key === stage);
@@ -46,12 +44,8 @@ export function RunFrame() {
         sayError,
       );
     return [
-      ...(isOwner
-        ? [
-            { keys: "Ctrl+z", does: "take back my last change", run: () => void back("undo") },
-            { keys: "Ctrl+Shift+z or Ctrl+y", does: "bring it again", run: () => void back("redo") },
-          ]
-        : []),
+      { keys: "Ctrl+z", does: "take back my last change", run: () => void back("undo") },
+      { keys: "Ctrl+Shift+z or Ctrl+y", does: "bring it again", run: () => void back("redo") },
       { keys: "h", does: "history of this run", run: () => navigate(`/runs/${id}/history`) },
       { keys: "]", does: "next stage", run: () => go(1) },
       { keys: "[", does: "previous stage", run: () => go(-1) },
@@ -71,7 +65,7 @@ export function RunFrame() {
         run: () => navigate(`/runs/${id}/${s.key}`),
       })),
     ];
-  }, [id, navigate, stage, isOwner, isBeside, say, sayError]);
+  }, [id, navigate, stage, isBeside, say, sayError]);
   useKeys(bindings);
   if (!stage) return <Navigate to={`/runs/${id}/board`} replace />;
   if (!state)

@@ -1,13 +1,29 @@
+import { recordWords } from "../../assembly/prior.ts";
+import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
 import { asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
 import { assemblyNode, ownConsumables, stencils } from "../assembly-cost.ts";
 import { assemblyNotes } from "../assembly-notes.ts";
+import type { Add } from "../note.ts";
 import { inShopCurrency } from "../parts.ts";
 import type { CashTerm } from "../result.ts";
 import { assembleEffects } from "./assemble-effects.ts";
 import { hoursUsed } from "./own-hours.ts";
 import { openOf, paidFor } from "./paid.ts";
 import type { Happened, Stage, Worked } from "./stage.ts";
+
+/** What closed runs of the product change is said with how much they are. */
+function recordNote({ final, record }: YieldEstimate, add: Add): void {
+  if (!record) return;
+  const share = (v: number) => `${(100 * v).toFixed(1)} %`;
+  const time = record.timeFactor === 1 ? "" : `, own time × ${record.timeFactor.toFixed(2)}`;
+  add(
+    "assemble",
+    "own-record",
+    "remark",
+    `The shop's record (${recordWords(record)}) counts beside the model: ${share(final)} end good in the place of ${share(record.model)}${time}.`,
+  );
+}
 
 /** Days at a house and on the way, and those of own work at the shop's hours a day. */
 const houseDays = ({ plan }: Worked) => (plan ? plan.days + plan.parcels.days : 0);
@@ -28,7 +44,10 @@ export const assemble: Stage = {
   cash: (w) => (w.plan ? atHouse(w) : atHome(w)),
   days: (w) => houseDays(w) + ownDays(w),
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
-  notes: ({ doc, parts, sides, plan }, add) => assemblyNotes(doc, parts, sides, plan, add),
+  notes: ({ doc, parts, sides, plan, quality }, add) => {
+    assemblyNotes(doc, parts, sides, plan, add);
+    recordNote(quality, add);
+  },
   effects: assembleEffects,
 };
 

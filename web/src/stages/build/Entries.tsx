@@ -43,7 +43,7 @@ export function Entries({ isOpen }: { isOpen: boolean }) {
                 {isOpen && (
                   <button
                     type="button"
-                    className="quiet-link"
+                    className="quiet-link min-h-6"
                     onClick={() => {
                       const gone = removeWork(id, w.id);
                       gone.catch(sayError);

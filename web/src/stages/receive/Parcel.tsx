@@ -110,7 +110,7 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
                       {isOpen && (
                         <button
                           type="button"
-                          className="quiet-link ml-auto"
+                          className="quiet-link ml-auto min-h-6"
                           aria-label={`Remove ${r.qty} × ${i.label} of ${day(r.arrivedOn)}`}
                           onClick={() => {
                             const gone = removeReceipt(id, r.id);
