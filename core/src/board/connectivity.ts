@@ -1,5 +1,5 @@
 import { type Finding, few } from "../findings.ts";
-import { distanceTo } from "../gerber/solids.ts";
+import { distanceWithin } from "../gerber/solids.ts";
 import { NO_CONNECTION, type TestPoint } from "../netlist/read.ts";
 import type { LayerSolids } from "./copper.ts";
 import type { NetlistCheck } from "./measure-document.ts";
@@ -197,7 +197,7 @@ function groupAt(
     if (side === "both" && l.name.startsWith("inner")) continue;
     let nearest = ON_COPPER_MM;
     l.find(x, y, ON_COPPER_MM, (k) => {
-      const d = distanceTo(l.solids, k, x, y);
+      const d = distanceWithin(l.solids, k, x, y, nearest);
       if (d > nearest || (group >= 0 && d === nearest)) return;
       nearest = d;
       group = nets.groups.find(nets.offsets[i]! + k);

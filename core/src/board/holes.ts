@@ -2,6 +2,7 @@ import { pointSegment2, segmentSegment2 } from "../geometry/segment.ts";
 import type { Work } from "../geometry/work.ts";
 import {
   distanceTo,
+  distanceWithin,
   edgeDistance2,
   insideSolid,
   ringsOfSolid,
@@ -83,20 +84,45 @@ export function ringAround(
   return best;
 }
 
+/** An area's outer ring, and the boxes of its inner ones: a pour is asked about at each of its holes. */
+interface RingBoxes {
+  readonly outer: number[] | undefined;
+  readonly inner: readonly (readonly [number, number, number, number])[];
+}
+const BOXES = new WeakMap<Solids, Map<number, RingBoxes>>();
+
+function ringBoxes(s: Solids, k: number): RingBoxes {
+  let known = BOXES.get(s);
+  if (!known) {
+    known = new Map();
+    BOXES.set(s, known);
+  }
+  let found = known.get(k);
+  if (!found) {
+    const [outer, ...inner] = ringsOfSolid(s, k);
+    found = { outer, inner: inner.map(boxOf) };
+    known.set(k, found);
+  }
+  return found;
+}
+
 /** The outer ring of a pad drawn with its hole left open: one of its inner rings lies around the drill and is about as large. */
 function donut(s: Solids, k: number, x: number, y: number, r: number): number[] | undefined {
-  const [outer, ...inner] = ringsOfSolid(s, k);
-  for (const ring of inner) {
-    let [x0, y0, x1, y1] = [ring[0]!, ring[1]!, ring[0]!, ring[1]!];
-    for (let i = 2; i < ring.length; i += 2) {
-      x0 = Math.min(x0, ring[i]!);
-      y0 = Math.min(y0, ring[i + 1]!);
-      x1 = Math.max(x1, ring[i]!);
-      y1 = Math.max(y1, ring[i + 1]!);
-    }
+  const { outer, inner } = ringBoxes(s, k);
+  for (const [x0, y0, x1, y1] of inner)
     if (x > x0 && x < x1 && y > y0 && y < y1 && Math.max(x1 - x0, y1 - y0) / 2 < r + 0.01) return outer;
-  }
   return undefined;
+}
+
+function boxOf(ring: readonly number[]): [number, number, number, number] {
+  let [x0, y0, x1, y1] = [ring[0]!, ring[1]!, ring[0]!, ring[1]!];
+  for (let i = 2; i < ring.length; i += 2) {
+    x0 = Math.min(x0, ring[i]!);
+    y0 = Math.min(y0, ring[i + 1]!);
+    x1 = Math.max(x1, ring[i]!);
+    y1 = Math.max(y1, ring[i + 1]!);
+  }
+  return [x0, y0, x1, y1];
 }
 
 function ringDistance2(ring: readonly number[], x: number, y: number): number {
@@ -172,7 +198,7 @@ export function nearBody(
     const x = b.points[0]![0];
     const y = b.points[0]![1];
     layer.find(x, y, b.r + reach, (k) => {
-      const d = distanceTo(layer.solids, k, x, y) - b.r;
+      const d = distanceWithin(layer.solids, k, x, y, b.r + reach) - b.r;
       if (d <= reach) visit(k, d, x, y);
     });
     return;

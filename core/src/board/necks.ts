@@ -107,15 +107,19 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
   const stamp = new Int32Array(to - from).fill(-1);
   for (let i = from; i < to; i++) {
     s.work.at(i - from, to - from);
+    // what is wider than the places that are kept is not looked for
+    const most = Math.min(reach, limit());
     if (w.isWall(i))
-      each(i, reach, (key) => {
+      each(i, most, (key) => {
         const near = grid.get(key) ?? [];
         s.work.spend(1 + near.length);
         for (const j of near) {
           if (j <= i || stamp[j - from] === i) continue;
           stamp[j - from] = i;
           s.work.spend(10);
-          const [a, b] = [i * 4, j * 4];
+          const a = i * 4;
+          const b = j * 4;
+          if (areApart(e, a, b, most)) continue;
           const d2 = segmentSegment2(
             e[a]!,
             e[a + 1]!,
@@ -138,6 +142,18 @@ function necksOf(s: Solids, k: number, reach: number, limit: () => number, found
         }
       });
   }
+}
+
+/** Whether the boxes of two edges lie farther from each other than so much. */
+function areApart(e: Float64Array, a: number, b: number, mm: number): boolean {
+  for (let o = 0; o < 2; o++) {
+    const p = e[a + o]!;
+    const q = e[a + o + 2]!;
+    const r = e[b + o]!;
+    const s = e[b + o + 2]!;
+    if (Math.min(p, q) - Math.max(r, s) > mm || Math.min(r, s) - Math.max(p, q) > mm) return true;
+  }
+  return false;
 }
 
 /**

@@ -1,4 +1,6 @@
+import { pointSegment2 } from "../geometry/segment.ts";
 import type { Work } from "../geometry/work.ts";
+
 /** The edges of some pieces, as solids keep them. */
 export interface Edged {
   readonly edges: Float64Array;
@@ -53,6 +55,24 @@ export class RowIndex {
   }
   private high(i: number): number {
     return this.row(Math.max(this.e[i * 4 + 1]!, this.e[i * 4 + 3]!));
+  }
+
+  /** Squared distance from a point to the nearest edge, as far as one comes within `most`; else infinite. */
+  distance2(x: number, y: number, most: number): number {
+    const { e } = this;
+    let best = Number.POSITIVE_INFINITY;
+    const from = this.start[this.row(y - most)]!;
+    const end = this.start[this.row(y + most) + 1]!;
+    this.work.spend(2 + ((end - from) >> 2));
+    for (let m = from; m < end; m++) {
+      const i = this.item[m]! * 4;
+      const ax = e[i]!;
+      const bx = e[i + 2]!;
+      if ((ax < bx ? ax : bx) - x > most || x - (ax > bx ? ax : bx) > most) continue;
+      const d = pointSegment2(x, y, ax, e[i + 1]!, bx, e[i + 3]!);
+      if (d < best) best = d;
+    }
+    return best <= most * most ? best : Number.POSITIVE_INFINITY;
   }
 
   inside(x: number, y: number): boolean {

@@ -255,17 +255,22 @@ export function solidCovers(s: Solids, k: number, x: number, y: number): boolean
   return edgeDistance2(s, k, x, y) <= s.radius[k]! ** 2;
 }
 
+/** So many edges are looked through as fast as an index. */
+const MANY_EDGES = 48;
+
+function rowsOf(s: Solids, k: number): RowIndex {
+  let index = s.rows.get(k);
+  if (!index) {
+    index = new RowIndex(s, k);
+    s.rows.set(k, index);
+  }
+  return index;
+}
+
 /** Even-odd over the edges of an area. */
 export function insideSolid(s: Solids, k: number, x: number, y: number): boolean {
   const e = s.edges;
-  if (s.firstEdge[k + 1]! - s.firstEdge[k]! > 48) {
-    let index = s.rows.get(k);
-    if (!index) {
-      index = new RowIndex(s, k);
-      s.rows.set(k, index);
-    }
-    return index.inside(x, y);
-  }
+  if (s.firstEdge[k + 1]! - s.firstEdge[k]! > MANY_EDGES) return rowsOf(s, k).inside(x, y);
   s.work.spend(s.firstEdge[k + 1]! - s.firstEdge[k]!);
   let inside = false;
   for (let i = s.firstEdge[k]! * 4, end = s.firstEdge[k + 1]! * 4; i < end; i += 4) {
@@ -299,4 +304,11 @@ export function edgeDistance2(s: Solids, k: number, x: number, y: number): numbe
 export function distanceTo(s: Solids, k: number, x: number, y: number): number {
   if (s.isArea[k] && insideSolid(s, k, x, y)) return 0;
   return Math.max(0, Math.sqrt(edgeDistance2(s, k, x, y)) - s.radius[k]!);
+}
+
+/** As {@link distanceTo} where a distance beyond `most` does not matter: it is infinite then, and a pour need not be walked whole. */
+export function distanceWithin(s: Solids, k: number, x: number, y: number, most: number): number {
+  if (!s.isArea[k] || s.firstEdge[k + 1]! - s.firstEdge[k]! <= MANY_EDGES) return distanceTo(s, k, x, y);
+  if (insideSolid(s, k, x, y)) return 0;
+  return Math.max(0, Math.sqrt(rowsOf(s, k).distance2(x, y, most + s.radius[k]!)) - s.radius[k]!);
 }

@@ -74,7 +74,7 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
                   {usable + apart}
                   <span className="text-[15px] font-normal text-ink-2"> of {i.qty}</span>
                 </p>
-                <p className="w-36 text-[14px] max-md:w-full">
+                <p className="w-36 text-[14px] max-md:flex-1">
                   {left > 0 && <span className={some > 0 ? "text-look" : "text-ink-2"}>{left} to come</span>}
                   {more > 0 && <span className="text-fine">{more} more than ordered</span>}
                   {left === 0 && more === 0 && <span className="text-fine">complete</span>}
