@@ -80,3 +80,17 @@ test("broken drill files never throw", () => {
     { numRuns: 300 },
   );
 });
+
+test.each([
+  ["0", false],
+  ["0.0", false],
+  ["0.001", true],
+  ["49.999", true],
+  ["50", false],
+])("a tool of %s mm is one: %s", (size, isOne) => {
+  const d = readDrill(
+    `M48\nMETRIC\nT1C${size.includes(".") ? size : `${size}.`}\n%\nT1\nX1.0Y1.0\nM30\n`,
+    "a.drl",
+  );
+  expect(d.findings.some((f) => /diameter of tool 1/.test(f.text))).toBe(!isOne);
+});

@@ -72,6 +72,35 @@ test("step and repeat copies, a block is stamped, turned and mirrored", () => {
   expect([block.geo[0], block.geo[1]]).toEqual([expect.closeTo(10, 9), expect.closeTo(2, 9)]);
 });
 
+test.each([
+  ["one axis", "%MIA1B0*%", -1, 1, true],
+  ["the other", "%MIA0B1*%", 1, -1, true],
+  ["both, which is half a turn", "%MIA1B1*%", -1, -1, false],
+  ["neither", "%MIA0B0*%", 1, 1, false],
+])(
+  "a whole image mirrored about %s: its arcs run the way round they then must",
+  (_, command, sx, sy, turns) => {
+    const arc = "%ADD10C,0.1*%\nG75*\nD10*\nX2000000Y1000000D02*\nG03X1000000Y2000000I-1000000J0D01*\n";
+    const [plain, image] = [read(arc), read(`${command}\n${arc}`)];
+    expect([...image.geo.subarray(0, 4)]).toEqual([2 * sx, sy, sx, 2 * sy].map((v) => expect.closeTo(v, 9)));
+    expect(plain.kind[0]).toBe(KIND.arcCcw);
+    expect(image.kind[0]).toBe(turns ? KIND.arcCw : KIND.arcCcw);
+  },
+);
+
+test("what a file deletes of its attributes is gone, and the rest stays", () => {
+  const image = read(
+    "%ADD10C,1*%\nD10*\n%TO.N,GND*%\n%TO.P,R1,2*%\nX0Y0D03*\n%TD.N*%\nX1000000Y0D03*\n%TD.P*%\nX2000000Y0D03*\n%TO.N,VCC*%\n%TD*%\nX3000000Y0D03*\n",
+  );
+  const of = (i: number) => image.attributeTable[image.attributes[i]!] ?? {};
+  expect([0, 1, 2, 3].map(of)).toEqual([
+    { net: "GND", ref: "R1", pin: "2" },
+    { ref: "R1", pin: "2" },
+    {},
+    {},
+  ]);
+});
+
 test("attributes name function, net and pin, also when hidden in comments", () => {
   const image = read(
     "%TF.FileFunction,Copper,L1,Top*%\n%TA.AperFunction,ViaPad*%\n%ADD10C,1*%\n%TD*%\nG04 #@! TO.N,GND*\nD10*\nX0Y0D03*\n",

@@ -94,6 +94,17 @@ test.each([
   expect(p.parts[0]).toMatchObject({ ref: "U1", xMm: expect.closeTo(x, 9), rotationDeg: rotation, side });
 });
 
+test("columns of a reference's own place and value are not the reference", () => {
+  const p = readPlacement(
+    [
+      ["Ref X", "Ref Y", "Part value", "Part", "Rotation", "Side", "Mid X", "Mid Y"],
+      ["9", "9", "10k", "R7", "0", "top", "1", "2"],
+    ],
+    "p.csv",
+  );
+  expect(p.parts).toMatchObject([{ ref: "R7", xMm: 1, yMm: 2 }]);
+});
+
 test("a row that cannot be read is said and left out", () => {
   const p = readPlacement(
     [

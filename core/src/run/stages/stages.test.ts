@@ -46,6 +46,15 @@ test("more certainty costs the run what it says, with what stays, and leaves so 
   }
 });
 
+test("what is left over is kept, or charged to the run: one of the two is chosen, and the other says its difference", () => {
+  const [kept, charged] = effects.leftovers;
+  expect([kept!.isChosen, charged!.isChosen]).toEqual([true, false]);
+  const r = rollUp({ ...BASE, choices: { ...BASE.choices, leftovers: "expense" } });
+  expect(charged!.perGood).toBeCloseTo(microsToNumber(r.perGood) - microsToNumber(base.perGood), 9);
+  expect(charged!.perGood).toBeGreaterThan(0);
+  expect(r.leftover).toBe(0);
+});
+
 test("without a house and without offers the boards take no days and cost nothing; what is left is own work", () => {
   const { house: _, ...rest } = BASE;
   const r = rollUp({ ...rest, offers: [] });

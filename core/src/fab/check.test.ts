@@ -1,0 +1,48 @@
+import { expect, test } from "@jest/globals";
+import type { Measure } from "../board/measure-document.ts";
+import { FAR, madeMeasure } from "../run/made-up.fixture.ts";
+import { checkHouse } from "./check.ts";
+import { fitOptions } from "./house.ts";
+
+const check = (more: Partial<Measure>, limits: object = {}) => {
+  const house = { ...FAR, limits: { ...FAR.limits, ...limits } };
+  return checkHouse(house, madeMeasure(more), fitOptions(house, {}));
+};
+const level = (more: Partial<Measure>, measure: string, limits: object = {}) =>
+  check(more, limits).find((c) => c.measure === measure)?.level;
+
+test.each([
+  ["just the limit can be made, and is told as tight", { minTrackMm: 0.127 }, "minTrackMm", "tight"],
+  ["a rounding under it is none under it", { minTrackMm: 0.127 - 5e-7 }, "minTrackMm", "tight"],
+  ["a micrometre under it cannot", { minTrackMm: 0.126 }, "minTrackMm", "cannot"],
+  ["less than a twentieth above is tight", { minTrackMm: 0.133 }, "minTrackMm", "tight"],
+  ["a twentieth above is fine", { minTrackMm: 0.1334 }, "minTrackMm", "fine"],
+  ["what houses mend wants a look", { minMaskWebMm: 0.09 }, "minMaskWebMm", "look"],
+  ["what is not measured is not judged", { minMaskWebMm: undefined as never }, "minMaskWebMm", undefined],
+] as const)("%s", (_, measure, key, expected) => {
+  expect(level(measure, key)).toBe(expected);
+});
+
+const outline = (widthMm: number, heightMm: number) => ({
+  outline: { widthMm, heightMm, areaMm2: widthMm * heightMm, perimeterMm: 1, cutouts: 0, closed: true },
+});
+const sizes = (w: number, h: number) => check(outline(w, h)).filter((c) => c.measure === "outline");
+
+test("a board fits the sheet whichever way it lies: long side to long side, and just as large is not too large", () => {
+  const limits = { maxBoardMm: [400, 500], minBoardMm: [10, 20] };
+  const at = (w: number, h: number) =>
+    check(outline(w, h), limits)
+      .filter((c) => c.measure === "outline")
+      .map((c) => [c.level, Number(c.margin.toFixed(6))]);
+  for (const [w, h] of [
+    [400, 500],
+    [500, 400],
+    [10, 20],
+    [20, 10],
+  ] as const)
+    expect([w, h, at(w, h)]).toEqual([w, h, []]);
+  expect(at(401, 450)).toEqual([["cannot", -1]]);
+  expect(at(100, 502)).toEqual([["cannot", -2]]);
+  expect(at(9, 100).map(([l]) => l)).toHaveLength(1);
+  expect(sizes(50, 40)).toEqual([]);
+});

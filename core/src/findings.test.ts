@@ -1,0 +1,25 @@
+import { expect, test } from "@jest/globals";
+import { FindingList, few } from "./findings.ts";
+
+const of = (tag: string, file: string, n: number) =>
+  Array.from({ length: n }, (_, i) => ({ tag, file, level: "warning" as const, text: `${i}`, do: "x" }));
+
+test("five of a kind in a file are told one by one, of more than that how many there are", () => {
+  const list = new FindingList();
+  for (const f of [...of("odd", "a", 5), ...of("odd", "b", 8), ...of("even", "b", 1)]) list.add(f as never);
+  const done = list.done();
+  expect(done.filter((f) => f.file === "a").map((f) => f.text)).toEqual(["0", "1", "2", "3", "4"]);
+  expect(done.filter((f) => f.file === "b" && f.tag === "odd").map((f) => f.text)).toEqual([
+    ...["0", "1", "2", "3", "4"],
+    "3 more of the same kind.",
+  ]);
+  expect(done.filter((f) => f.tag === "even")).toHaveLength(1);
+});
+
+test("a sentence names so many, and the last place goes to how many more there are", () => {
+  const names = (n: number) => Array.from({ length: n }, (_, i) => `R${i + 1}`);
+  expect(few(names(3), 3)).toBe("R1, R2, R3");
+  expect(few(names(4), 3)).toBe("R1, R2 and 2 more");
+  expect(few(names(10), 3)).toBe("R1, R2 and 8 more");
+  expect(few([])).toBe("");
+});
