@@ -12,6 +12,7 @@ import {
   stage,
   startRun,
   test,
+  unfold,
 } from "./kit.ts";
 
 test("a newcomer takes a demo board from the bench to an order package", async ({ page }, info) => {
@@ -26,6 +27,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   await expect(page).toHaveURL(/side=bottom/);
   await expectPainted(page, "bottom");
   await expect(page.getByRole("button", { name: /smallest track 0.2 mm, show the place/ })).toBeVisible();
+  await unfold(page, "Files");
   await expect(page.getByRole("row", { name: /kiln-watch-copper-top.gbr/ })).toContainText(
     "its own attribute says Copper, L1, Top",
   );

@@ -1,4 +1,4 @@
-import { enterDemo, expect, expectAccessible, stage, startRun, test } from "./kit.ts";
+import { enterDemo, expect, expectAccessible, stage, startRun, test, unfold } from "./kit.ts";
 
 test("drills, pads joined to nothing and what differs from another revision: each is shown on the picture at a press", async ({
   page,
@@ -8,7 +8,7 @@ test("drills, pads joined to nothing and what differs from another revision: eac
   await startRun(page, "Kiln Watch B", "each at its place", 5);
   const id = /runs\/([^/]+)/.exec(page.url())![1];
   await page.goto(`/runs/${id}/board`);
-  const drills = page.getByRole("region", { name: "Drills" });
+  const drills = await unfold(page, "Drills");
   await expect(
     drills.getByRole("row", { name: /^T2, 1 mm.* plated 20 – the house's component/ }),
   ).toBeVisible();
@@ -18,7 +18,7 @@ test("drills, pads joined to nothing and what differs from another revision: eac
   await tool.click();
   await expect(picture).toBeInViewport();
   await expect(drills.getByRole("button", { name: /^T2, 1 mm, show hole 2 of 20/ })).toBeVisible();
-  const pads = page.getByRole("region", { name: "19 pads joined to nothing" });
+  const pads = await unfold(page, "19 pads joined to nothing");
   await expect(pads.getByRole("button", { name: /show on the picture/ })).toHaveCount(12);
   await pads.getByRole("button", { name: "7 more" }).click();
   await expect(pads.getByRole("button", { name: /show on the picture/ })).toHaveCount(19);

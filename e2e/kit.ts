@@ -75,6 +75,14 @@ export const stage = async (page: Page, name: string): Promise<void> => {
   await expect(page.getByRole("heading", { name, exact: true, level: 1 })).toBeVisible();
 };
 
+/** Opens what is folded behind a line with its verdict. @returns what is in it */
+export async function unfold(page: Page, title: string | RegExp) {
+  const part = page.getByRole("region", { name: title });
+  const line = part.getByRole("button", { expanded: false }).first();
+  await line.click();
+  return part;
+}
+
 /** A cell of the bill by its name: "Value of R1". */
 export const cell = (page: Page, name: string, text?: string) =>
   page.getByRole("gridcell", {

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, expectPainted, startShop, test } from "./kit.ts";
+import { expect, expectAccessible, expectPainted, startShop, test, unfold } from "./kit.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -97,8 +97,12 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
   await expect(first).toHaveAttribute("aria-current", "true");
   await expect(first).toBeInViewport();
 
-  await page.getByRole("heading", { name: "Parts list, places, pads and nets" }).scrollIntoViewIfNeeded();
+  // what is folded says what matters of it, and opens
+  const lists = page.getByRole("region", { name: "Parts list, places, pads and nets" });
+  await expect(lists).toContainText("the netlist does not agree");
+  await unfold(page, "Parts list, places, pads and nets");
   await expect(page.getByText("does not agree, see the margin")).toBeVisible();
+  await unfold(page, "Measured, and what each house says");
 
   // the worst place of a measure, then the next one; the link holds it
   await page

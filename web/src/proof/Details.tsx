@@ -1,5 +1,6 @@
 import type { Measure, Place } from "@kobbin/core";
 import { useState } from "react";
+import { Fold } from "../ui/Fold.tsx";
 import { count, fixed, mm, useFormats } from "../ui/format.ts";
 
 /** A place on the board that a person wants to see, with a word that tells it from the one shown before. */
@@ -16,10 +17,14 @@ export function DrillTable({ measure: m, onShow }: { measure: Measure; onShow: S
   if (rows.length === 0) return null;
   const files = new Set(rows.map((r) => r.file));
   return (
-    <section aria-labelledby="drill-table" className="mt-6">
-      <h2 id="drill-table" className="text-[15px] font-semibold">
-        Drills
-      </h2>
+    <Fold
+      id="drill-table"
+      title="Drills"
+      verdict={`${count(rows.length, "tool")}, ${count(
+        m.holes.reduce((n, h) => n + h.count, 0),
+        "hole",
+      )}${m.slots.length > 0 ? `, ${count(m.slots.length, "slot")}` : ""}`}
+    >
       <div className="overflow-x-auto">
         <table className="mt-1 w-full text-[14px]">
           <thead>
@@ -97,7 +102,7 @@ export function DrillTable({ measure: m, onShow }: { measure: Measure; onShow: S
           ))}
         </table>
       </div>
-    </section>
+    </Fold>
   );
 }
 
@@ -134,10 +139,7 @@ export function EdgeDetails({ measure: m, onShow }: { measure: Measure; onShow: 
     });
   if (rows.length === 0) return null;
   return (
-    <section aria-labelledby="edge-details" className="mt-6">
-      <h2 id="edge-details" className="text-[15px] font-semibold">
-        Edge and corners
-      </h2>
+    <Fold id="edge-details" title="Edge and corners" verdict={rows.map((r) => r.term).join(", ")}>
       <dl className="mt-1 grid grid-cols-[minmax(220px,auto)_1fr] text-[14px] max-sm:grid-cols-1">
         {rows.map((r) => (
           <div key={r.term} className="contents">
@@ -154,7 +156,7 @@ export function EdgeDetails({ measure: m, onShow }: { measure: Measure; onShow: 
           </div>
         ))}
       </dl>
-    </section>
+    </Fold>
   );
 }
 
@@ -170,10 +172,11 @@ export function SinglePads({ measure: m, onShow }: { measure: Measure; onShow: S
   );
   const shown = isAll ? named : named.slice(0, FIRST_NETS);
   return (
-    <section aria-labelledby="single-pads" className="mt-6">
-      <h2 id="single-pads" className="text-[15px] font-semibold">
-        {count(nets.length, "pad")} joined to nothing
-      </h2>
+    <Fold
+      id="single-pads"
+      title={`${count(nets.length, "pad")} joined to nothing`}
+      verdict={named.some((n) => n.name) ? "some with a net's name" : "none with a net's name"}
+    >
       <p className="text-[14px] text-ink-2">
         A spare pin, a mark, a mounting pad – or a track that was forgotten. A net's name beside one says that
         it was meant to go somewhere.
@@ -204,6 +207,6 @@ export function SinglePads({ measure: m, onShow }: { measure: Measure; onShow: S
           </li>
         )}
       </ul>
-    </section>
+    </Fold>
   );
 }

@@ -1,6 +1,8 @@
 import { BOM_WORDS, type Corrections, type LayerRow, type Measure, type Role, type Side } from "@kobbin/core";
 import { useState } from "react";
 import { Pick } from "../ui/Field.tsx";
+import { Fold } from "../ui/Fold.tsx";
+import { count } from "../ui/format.ts";
 
 const ROLES: readonly (readonly [string, string])[] = [
   ["copper top", "copper top"],
@@ -55,22 +57,28 @@ function toRole(key: string): NonNullable<Corrections["roles"]>[string] {
   return { role, ...(side ? { side: side as Side } : {}), ...(index ? { index: Number(index) } : {}) };
 }
 
+/** "12 files, 2 not used". */
+function verdictOf({ layers }: Measure): string {
+  const unused = layers.filter((l) => l.role === "unknown").length;
+  const byName = layers.filter((l) => l.because === "name" || l.because === "content").length;
+  return `${count(layers.length, "file")}${byName > 0 ? `, ${byName} told by name or content` : ""}${unused > 0 ? `, ${unused} not used` : ""}`;
+}
+
 /** Each file with its role and why; a wrong role or column is corrected here, and remembered for such names. */
 export function Files({
   measure,
   onCorrect,
   disabled = false,
+  isFolded = false,
 }: {
   measure: Measure;
+  isFolded?: boolean;
   onCorrect: (change: Corrections) => void;
   disabled?: boolean;
 }) {
   const [open, setOpen] = useState<string>();
   return (
-    <section aria-labelledby="files" className="mt-6">
-      <h2 id="files" className="mb-2">
-        Files
-      </h2>
+    <Fold id="files" title="Files" verdict={verdictOf(measure)} isOpen={!isFolded}>
       <div className="overflow-x-auto">
         <table className="rows w-full">
           <thead>
@@ -118,7 +126,7 @@ export function Files({
           </tbody>
         </table>
       </div>
-    </section>
+    </Fold>
   );
 }
 

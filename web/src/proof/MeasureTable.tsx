@@ -1,6 +1,7 @@
 import type { LimitCheck } from "@kobbin/core";
 import { useEffect, useRef } from "react";
-import { fixed, mil, mm, useFormats } from "../ui/format.ts";
+import { Fold } from "../ui/Fold.tsx";
+import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
 import type { MeasureGroup, MeasureRow } from "./measureRows.ts";
 
 const WORD: Readonly<Record<LimitCheck["level"], string>> = {
@@ -36,10 +37,12 @@ export function MeasureTable({
 }) {
   useFormats();
   return (
-    <section aria-labelledby="measured" className="mt-6">
-      <h2 id="measured" className="text-[15px] font-semibold">
-        Measured, and what each house says
-      </h2>
+    <Fold
+      id="measured"
+      title="Measured, and what each house says"
+      verdict={verdictOf(groups, houses, chosen)}
+      isOpen={shown !== undefined}
+    >
       <div className="overflow-x-auto">
         <table className="mt-1 w-full text-[14px]">
           <thead>
@@ -88,8 +91,22 @@ export function MeasureTable({
           ))}
         </table>
       </div>
-    </section>
+    </Fold>
   );
+}
+
+/** "16 limits of Ninefold: 2 tight, 1 to look at". */
+function verdictOf(groups: readonly MeasureGroup[], houses: readonly string[], chosen: number): string {
+  const rows = groups.flatMap((g) => g.rows);
+  const checks = rows.flatMap((r) => r.checks[chosen] ?? []);
+  if (checks.length === 0) return `${count(rows.length, "least value")}, no house is chosen`;
+  const n = (level: LimitCheck["level"]) => checks.filter((c) => c.level === level).length;
+  const told = [
+    ...(n("cannot") > 0 ? [`${n("cannot")} cannot be made`] : []),
+    ...(n("look") > 0 ? [`${n("look")} to look at`] : []),
+    ...(n("tight") > 0 ? [`${n("tight")} tight`] : []),
+  ];
+  return `${count(checks.length, "limit")} of ${houses[chosen]}: ${told.join(", ") || "all fine"}`;
 }
 
 function Row({

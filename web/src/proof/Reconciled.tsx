@@ -1,4 +1,5 @@
 import type { Measure } from "@kobbin/core";
+import { Fold } from "../ui/Fold.tsx";
 import { count } from "../ui/format.ts";
 
 /** Parts list × placement × pads, and netlist × copper: what agrees, and by name what does not. */
@@ -21,10 +22,7 @@ export function Reconciled({ measure: m }: { measure: Measure }) {
     : [];
   const net = m.netlist;
   return (
-    <section aria-labelledby="reconciled" className="mt-6">
-      <h2 id="reconciled" className="text-[15px] font-semibold">
-        Parts list, places, pads and nets
-      </h2>
+    <Fold id="reconciled" title="Parts list, places, pads and nets" verdict={verdictOf(m)}>
       <dl className="mt-1 grid grid-cols-[minmax(220px,auto)_1fr] text-[14px] max-sm:grid-cols-1">
         <Entry term="nets of the copper">
           {count(m.nets?.count ?? 0, "piece")} of joined copper
@@ -63,8 +61,20 @@ export function Reconciled({ measure: m }: { measure: Measure }) {
           </Entry>
         )}
       </dl>
-    </section>
+    </Fold>
   );
+}
+
+function verdictOf(m: Measure): string {
+  const netlist = m.netlist ? `the netlist ${m.netlist.agrees ? "agrees" : "does not agree"}` : "no netlist";
+  const c = m.crossCheck;
+  const odd = c
+    ? [c.withoutPads, c.padsWithoutPart, c.placedNotInBom, c.placedButDnp].reduce(
+        (n, l) => n + (l?.length ?? 0),
+        0,
+      )
+    : 0;
+  return `${netlist}, ${!c ? "no list to hold against" : odd === 0 ? "list and board agree" : `${count(odd, "part")} in one and not in the other`}`;
 }
 
 function Entry({ term, children }: { term: string; children: React.ReactNode }) {

@@ -1,4 +1,5 @@
 import { FOILS, LEAST_AREA_RATIO, type Measure } from "@kobbin/core";
+import { Fold } from "../ui/Fold.tsx";
 import { count, fixed, useFormats, written } from "../ui/format.ts";
 
 const THROUGH = FOILS.map((mm) => mm.toFixed(2));
@@ -19,10 +20,16 @@ export function StencilTable({
   });
   if (sides.length === 0) return null;
   return (
-    <section aria-labelledby="stencil" className="mt-6">
-      <h2 id="stencil" className="text-[15px] font-semibold">
-        Stencil openings
-      </h2>
+    <Fold
+      id="stencil"
+      title="Stencil openings"
+      verdict={sides
+        .map(
+          (s) =>
+            `${s.side}: all release through ${fixed(Math.floor(s.thickestMm * 100 + 1e-6) / 100, 2)} mm and thinner`,
+        )
+        .join("; ")}
+    >
       <p className="text-[14px] text-ink-2">
         Area ratio: opening over its wall. Below {fixed(LEAST_AREA_RATIO, 2)} paste tends to stay in the foil.
       </p>
@@ -89,6 +96,6 @@ export function StencilTable({
             .join("; ")}
         </p>
       )}
-    </section>
+    </Fold>
   );
 }

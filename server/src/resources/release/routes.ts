@@ -154,8 +154,12 @@ async function whatIsPacked(tx: Tx, run: StoredRun, today: string) {
   return { document, boards };
 }
 
-const fingerprint = (what: Awaited<ReturnType<typeof whatIsPacked>>): string =>
-  createHash("sha256").update(JSON.stringify(what)).digest("hex");
+/** What must not change while it is packed. Which other runs count on the same lots is said of them, and decides nothing. */
+function fingerprint(what: Awaited<ReturnType<typeof whatIsPacked>>): string {
+  const { lots, ...document } = what.document;
+  const own = { ...what, document, lots: lots?.map(({ alsoIn: _, ...lot }) => lot) };
+  return createHash("sha256").update(JSON.stringify(own)).digest("hex");
+}
 
 /** The run, held until the transaction ends. */
 async function lockRun(tx: Tx, id: string): Promise<StoredRun> {
