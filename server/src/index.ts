@@ -11,7 +11,7 @@ export { readWorkshop, withTransaction, withWorkshop } from "./db/tx.ts";
 export { loadDemo } from "./demo.ts";
 export type { Deps } from "./deps.ts";
 export { type By, recordChange } from "./history/change.ts";
-export { createCompute } from "./jobs/pool.ts";
+export { type Compute, createCompute } from "./jobs/pool.ts";
 export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys } from "./middleware/access.ts";
