@@ -64,16 +64,19 @@ export function Plates({
 }
 
 /** One plate in small, painted once the large one had its turn. */
-function Small({
+export function Small({
   board,
   box,
   plate: { side, forward },
   colours,
+  size: [width, height] = [WIDTH, HEIGHT],
 }: {
   board: BoardConnection;
   box: readonly [number, number, number, number];
   plate: Plate;
   colours: BoardColours;
+  /** CSS pixels. */
+  size?: readonly [number, number];
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const look = JSON.stringify([side, forward, box, colours]);
@@ -82,14 +85,14 @@ function Small({
     let isCurrent = true;
     const ratio = Math.min(2, window.devicePixelRatio || 1);
     const [x0, y0, x1, y1] = box;
-    const scale = 0.92 * Math.min(WIDTH / Math.max(1e-6, x1 - x0), HEIGHT / Math.max(1e-6, y1 - y0));
+    const scale = 0.92 * Math.min(width / Math.max(1e-6, x1 - x0), height / Math.max(1e-6, y1 - y0));
     const later = setTimeout(async () => {
       const bitmap = await board
         .paint({
           side,
           forward,
-          widthPx: WIDTH * ratio,
-          heightPx: HEIGHT * ratio,
+          widthPx: width * ratio,
+          heightPx: height * ratio,
           scale: scale * ratio,
           cx: (x0 + x1) / 2,
           cy: (y0 + y1) / 2,
@@ -109,9 +112,9 @@ function Small({
     <canvas
       ref={canvas}
       aria-hidden
-      width={WIDTH * Math.min(2, window.devicePixelRatio || 1)}
-      height={HEIGHT * Math.min(2, window.devicePixelRatio || 1)}
-      style={{ width: WIDTH, height: HEIGHT }}
+      width={width * Math.min(2, window.devicePixelRatio || 1)}
+      height={height * Math.min(2, window.devicePixelRatio || 1)}
+      style={{ width, height }}
       className="block"
     />
   );

@@ -1,6 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { saveQuote } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
+import { DateInput } from "../ui/DateField.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Field, Pick } from "../ui/Field.tsx";
 import { typedNumber } from "../ui/format.ts";
@@ -91,7 +92,7 @@ export function QuoteDialog({
                 : Math.max(0, ...result.orders.map((o) => o.days)) || 10
             }
           />
-          <Field label="Valid until" name="validUntil" type="date" />
+          <DateInput label="Valid until" name="validUntil" empty="not said" />
         </div>
         <div>
           <Button type="submit" look="main">

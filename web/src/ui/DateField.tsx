@@ -9,6 +9,7 @@ export function DateField({
   onSave,
   className = "w-36",
   disabled = false,
+  empty = "not yet",
 }: {
   label: string;
   /** ISO date, or empty. */
@@ -16,6 +17,8 @@ export function DateField({
   onSave: (iso: string) => void;
   className?: string;
   disabled?: boolean;
+  /** What stands there while there is none. */
+  empty?: string;
 }) {
   const [draft, setDraft] = useState<string>();
   const meant = draft === undefined || draft.trim() === "" ? "" : typedDate(draft);
@@ -29,15 +32,33 @@ export function DateField({
       label={label}
       className={className}
       disabled={disabled}
-      placeholder="not yet"
+      placeholder={empty}
       value={draft ?? (value === "" ? "" : shownDate(value))}
       error={draft !== undefined && meant === undefined ? `a date like ${dateExample()}` : undefined}
-      onChange={(e) => setDraft(e.target.value)}
+      onChange={(e) => {
+        const { value: text } = e.target;
+        setDraft(text);
+        // a form is not sent with a date nobody can read
+        e.target.setCustomValidity(
+          text.trim() === "" || typedDate(text) !== undefined ? "" : `Write a date like ${dateExample()}.`,
+        );
+      }}
       onBlur={keep}
       onKeyDown={(e) => {
         if (e.key === "Enter") keep();
         if (e.key === "Escape") setDraft(undefined);
       }}
     />
+  );
+}
+
+/** A date in a form: what was meant goes with the form as an ISO date. */
+export function DateInput({ label, name, empty }: { label: string; name: string; empty?: string }) {
+  const [iso, setIso] = useState("");
+  return (
+    <>
+      <DateField label={label} value={iso} onSave={setIso} className="" {...(empty ? { empty } : {})} />
+      <input type="hidden" name={name} value={iso} />
+    </>
   );
 }

@@ -1,5 +1,6 @@
 import { type FabOptionKey, type LimitCheck, measureSpec, OPTION_WORD, unitOf } from "@kobbin/core";
 import { useState } from "react";
+import { InColours } from "../../proof/InColours.tsx";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -30,10 +31,16 @@ export function FabPage() {
   const order = r.orders[0];
   return (
     <section>
-      <h1>Fab</h1>
-      <p className="mb-3 text-ink-2">
-        Which house makes the bare board, and how. Every line shows what it would change before you choose it.
-      </p>
+      <div className="mb-3 flex items-start justify-between gap-x-6 gap-y-2 max-md:flex-wrap">
+        <div className="min-w-0">
+          <h1>Fab</h1>
+          <p className="text-ink-2">
+            Which house makes the bare board, and how. Every line shows what it would change before you choose
+            it.
+          </p>
+        </div>
+        <InColours />
+      </div>
       {!effects ? (
         <Skeleton rows={6} label="Effects are being computed" />
       ) : (

@@ -6,6 +6,7 @@ import { Link } from "react-router";
 import { savePart, usePart } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateField } from "../../ui/DateField.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { count, day, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
@@ -144,10 +145,10 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
       <div className="mt-2 grid gap-y-2">
         {text("description", "Description")}
         <div className="grid grid-cols-[150px_1fr] gap-4">
-          <Kept
+          <DateField
             label="Tried on"
+            className=""
             value={part.triedOn ?? ""}
-            type="date"
             disabled={!isOwner}
             onSave={(v) =>
               save({ triedOn: v === "" ? null : v }, `${part.mpn}: tried ${v === "" ? "not yet" : day(v)}`)

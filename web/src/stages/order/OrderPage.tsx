@@ -1,5 +1,6 @@
 import { microsToNumber, saysUnpriced } from "@kobbin/core";
 import { Link } from "react-router";
+import { InColours } from "../../proof/InColours.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
 import { count, money } from "../../ui/format.ts";
@@ -14,7 +15,10 @@ export function OrderPage() {
   const open = saysUnpriced(r.unpriced);
   return (
     <section className="max-w-[940px]">
-      <h1>Order</h1>
+      <div className="flex items-end justify-between gap-4">
+        <h1>Order</h1>
+        <InColours size={[100, 68]} />
+      </div>
       <div className="mt-2 mb-4 flex flex-wrap items-center gap-x-5 gap-y-2 border-y border-rule py-3">
         {isReleased ? (
           <a

@@ -73,7 +73,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
         )}
       </header>
       <div className="overflow-x-auto">
-        <table className="rows tight w-full min-w-[480px]">
+        <table className="rows tight w-full min-w-[480px] table-fixed">
           <thead>
             <tr>
               <th>For</th>

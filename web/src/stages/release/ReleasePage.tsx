@@ -1,6 +1,7 @@
 import { microsToNumber } from "@kobbin/core";
 import { useState } from "react";
 import { useNavigate } from "react-router";
+import { InColours } from "../../proof/InColours.tsx";
 import { releaseRun } from "../../resources/run.ts";
 import { NoteRow } from "../../run/Margin.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -30,11 +31,16 @@ export function ReleasePage() {
   };
   return (
     <section className="max-w-[820px]">
-      <h1>Release</h1>
-      <p className="mb-4 text-ink-2">
-        The dearest losses come between the finished drawing and the paid order. What is open stands here;
-        releasing freezes archive, bill, offers and options, and packs the orders.
-      </p>
+      <div className="mb-4 flex items-start justify-between gap-6 max-md:flex-wrap">
+        <div className="min-w-0">
+          <h1>Release</h1>
+          <p className="text-ink-2">
+            The dearest losses come between the finished drawing and the paid order. What is open stands here;
+            releasing freezes archive, bill, offers and options, and packs the orders.
+          </p>
+        </div>
+        <InColours size={[130, 90]} />
+      </div>
       <div className="mb-5 flex flex-wrap items-center gap-4 border-y border-rule py-4">
         <Mark
           kind={

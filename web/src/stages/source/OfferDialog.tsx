@@ -2,6 +2,7 @@ import { type FormEvent, useState } from "react";
 import { addOffer, addSupplier } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateInput } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
@@ -132,7 +133,7 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
           <Field label="Stock" name="stock" type="number" min={0} required defaultValue={1000} />
           <Field label="Least order" name="moq" type="number" min={1} required defaultValue={1} />
           <Field label="In steps of" name="multiple" type="number" min={1} required defaultValue={1} />
-          <Field label="Valid until" name="validUntil" type="date" />
+          <DateInput label="Valid until" name="validUntil" empty="not said" />
         </div>
         <div className="grid grid-cols-4 gap-3">
           <Field

@@ -10,6 +10,7 @@ import { useMemo, useState } from "react";
 import { addQuotation } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
+import { DateField } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { count } from "../../ui/format.ts";
@@ -102,12 +103,7 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
           options={doc.suppliers.map((s) => [s.id, `${s.name}, ${s.currency}`])}
           onChange={setSupplier}
         />
-        <Field
-          label="Valid until"
-          type="date"
-          value={validUntil}
-          onChange={(e) => setValidUntil(e.target.value)}
-        />
+        <DateField label="Valid until" value={validUntil} onSave={setValidUntil} empty="not said" />
         <Field
           label="Stock, where it says none"
           className="w-40"
