@@ -40,10 +40,10 @@ const routes = Object.keys(ACCESS).map((key) => {
   return { key, method, path };
 });
 /** A route's path with the shop's own ids. */
-const own = (path: string) => {
+const own = (path: string, key = "") => {
   const [, , resource] = path.split("/");
   return path
-    .replace(/:id|:token/, shop.ids[resource!] ?? "x")
+    .replace(/:id|:token/, shop.releasedRuns[key] ?? shop.ids[resource!] ?? "x")
     .replace(":house", shop.houseId)
     .replace(":kind", "fab");
 };
@@ -171,7 +171,7 @@ test("every body of every route in which one value is something else is answered
           !path.includes("houses");
         if (n++ % ONE_OF !== 0 && !isOtherType) continue;
         const at = `${what} at ${place.join(".")}`;
-        const status = await judge(shop.owner, method, own(path), withOdd(body, place, value), at);
+        const status = await judge(shop.owner, method, own(path, key), withOdd(body, place, value), at);
         if (isOtherType) expect([key, at, status]).toEqual([key, at, 422]);
       }
     }
@@ -185,7 +185,7 @@ test("bodies that are nothing at all, and bodies at the door, are answered in wo
   for (const { key, method, path } of routes)
     if (method !== "GET" && shop.bodies[key] !== undefined && !(shop.bodies[key] instanceof FormData))
       for (const [what, value] of WHOLE)
-        if (n++ % Math.min(ONE_OF, 5) === 0) await judge(shop.owner, method, own(path), value, what);
+        if (n++ % Math.min(ONE_OF, 5) === 0) await judge(shop.owner, method, own(path, key), value, what);
   const guest = new Visitor(server);
   for (const key of ["POST /api/session", "POST /api/invited/:token", "POST /api/shops"]) {
     const [method, path] = key.split(" ") as [string, string];
@@ -274,7 +274,7 @@ test("an id of another shop is nothing in this one, wherever it may be named, an
       const theirs = kind ? other.ids[kind] : value === shop.houseId ? other.houseId : undefined;
       // a profile carries its own id, which nobody reads
       if (!theirs || key === "PATCH /api/houses/:id" || /pins|overrides/.test(place.join())) continue;
-      const r = await shop.owner.call(method, own(path), withOdd(body, place, theirs));
+      const r = await shop.owner.call(method, own(path, key), withOdd(body, place, theirs));
       expect([key, place.join("."), r.status]).toEqual([key, place.join("."), 404]);
       count("ids of another shop");
     }

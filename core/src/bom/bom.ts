@@ -117,60 +117,13 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
   return { columns, headers: heads, lines, findings: found.done() };
 }
 
-function readLine(
-  cell: (key: BomColumn) => string,
-  row: number,
-  file: string,
-  found: FindingList,
-): BomLine | undefined {
+type Cell = (key: BomColumn) => string;
+
+function readLine(cell: Cell, row: number, file: string, found: FindingList): BomLine | undefined {
   const named = cell("refs");
   if (SUM.test(named === "" ? cell("mpn") : named)) return undefined;
-  const refList = expandRefs(named);
-  for (const b of refList.bad)
-    found.add({
-      tag: "bom-bad-ref",
-      // what reads like a reference and is none is a part that is missing
-      level: /[A-Za-z]\d/.test(b.text) ? "error" : "warning",
-      file,
-      row,
-      text: `“${b.text}”: ${b.why}.`,
-      do: "Correct the reference.",
-    });
-  if (refList.duplicates.length > 0)
-    found.add({
-      tag: "bom-duplicate-ref",
-      level: "warning",
-      file,
-      row,
-      about: refList.duplicates,
-      text: `${refList.duplicates.join(", ")} named twice in one line; counted once.`,
-    });
-  const stated = cell("qty");
-  let qtyStated: number | undefined;
-  if (stated !== "") {
-    const { n, wasGrouped } = readQuantity(stated);
-    if (Number.isFinite(n) && n >= 0) qtyStated = n;
-    if (wasGrouped)
-      found.add({
-        tag: "bom-qty-grouped",
-        level: "remark",
-        file,
-        row,
-        about: [...refList.refs],
-        text: `The quantity “${stated}” was read as ${n} pieces: parts come whole.`,
-      });
-    if (qtyStated === undefined)
-      found.add({
-        tag: "bom-qty-invalid",
-        level: "error",
-        file,
-        row,
-        about: [...refList.refs],
-        text: `The quantity “${stated}” is ${n < 0 ? "negative" : "not a number"}${refList.refs.length > 0 ? "; the references were counted instead" : "; the line was left out"}.`,
-        do: "Correct the quantity.",
-      });
-  }
-  const refs = refList.refs;
+  const refs = refsOf(named, row, file, found);
+  const qtyStated = quantityOf(cell("qty"), refs, row, file, found);
   if (refs.length === 0 && qtyStated === undefined) return undefined;
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
     found.add({
@@ -193,6 +146,89 @@ function readLine(
       about: [...refs],
       text: `${reading.doubt}.`,
     });
+  const dnp = isLeftOff(cell, refs, row, file, found);
+  return {
+    refs,
+    qty: refs.length > 0 ? refs.length : qtyStated!,
+    ...(qtyStated === undefined ? {} : { qtyStated }),
+    value: reading.value,
+    valueText,
+    package: packageOf(cell("package")),
+    mpn: cell("mpn"),
+    maker: cell("maker"),
+    description: cell("description"),
+    dnp,
+    row,
+  };
+}
+
+/** References of a line, expanded; what is none, and what stands twice, is said. */
+function refsOf(named: string, row: number, file: string, found: FindingList): readonly string[] {
+  const refList = expandRefs(named);
+  for (const b of refList.bad)
+    found.add({
+      tag: "bom-bad-ref",
+      // what reads like a reference and is none is a part that is missing
+      level: /[A-Za-z]\d/.test(b.text) ? "error" : "warning",
+      file,
+      row,
+      text: `“${b.text}”: ${b.why}.`,
+      do: "Correct the reference.",
+    });
+  if (refList.duplicates.length > 0)
+    found.add({
+      tag: "bom-duplicate-ref",
+      level: "warning",
+      file,
+      row,
+      about: refList.duplicates,
+      text: `${refList.duplicates.join(", ")} named twice in one line; counted once.`,
+    });
+  return refList.refs;
+}
+
+/** The quantity a file states, as far as it is one. */
+function quantityOf(
+  stated: string,
+  refs: readonly string[],
+  row: number,
+  file: string,
+  found: FindingList,
+): number | undefined {
+  if (stated === "") return undefined;
+  const { n, wasGrouped } = readQuantity(stated);
+  const qtyStated = Number.isFinite(n) && n >= 0 ? n : undefined;
+  if (wasGrouped)
+    found.add({
+      tag: "bom-qty-grouped",
+      level: "remark",
+      file,
+      row,
+      about: [...refs],
+      text: `The quantity “${stated}” was read as ${n} pieces: parts come whole.`,
+    });
+  if (qtyStated === undefined)
+    found.add({
+      tag: "bom-qty-invalid",
+      level: "error",
+      file,
+      row,
+      about: [...refs],
+      text: `The quantity “${stated}” is ${n < 0 ? "negative" : "not a number"}${refs.length > 0 ? "; the references were counted instead" : "; the line was left out"}.`,
+      do: "Correct the quantity.",
+    });
+  return qtyStated;
+}
+
+/** Whether a line is not fitted, by its columns and the marks in its texts; what may mean it is said. */
+function isLeftOff(
+  cell: Cell,
+  refs: readonly string[],
+  row: number,
+  file: string,
+  found: FindingList,
+): boolean {
+  const valueText = cell("value");
   const columns = [markInColumn(cell("dnp"), true), markInColumn(cell("fitted"), false)];
   const marks = [valueText, cell("description"), cell("mpn"), cell("package")].map(markIn);
   const isOff = columns.includes("no") || marks.includes("no");
@@ -217,20 +253,7 @@ function readLine(
       text: `“${valueText}” may mean that ${refs.length === 1 ? "it is" : "they are"} not fitted.`,
       do: "Mark the line as not fitted if it is meant so; it counts as fitted now.",
     });
-  const dnp = isOff || (strange !== undefined && refs.length > 0);
-  return {
-    refs,
-    qty: refs.length > 0 ? refs.length : qtyStated!,
-    ...(qtyStated === undefined ? {} : { qtyStated }),
-    value: reading.value,
-    valueText,
-    package: packageOf(cell("package")),
-    mpn: cell("mpn"),
-    maker: cell("maker"),
-    description: cell("description"),
-    dnp,
-    row,
-  };
+  return isOff || (strange !== undefined && refs.length > 0);
 }
 
 const wordsOf = (row: readonly string[]) =>

@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../findings.ts";
+import { type Finding, FindingList, few } from "../findings.ts";
 import { wordsOf } from "../role/role-name.ts";
 import type { Cells } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
@@ -89,119 +89,167 @@ export function readPlacement(
     });
     return { unit: "mm", parts: [], findings: found.done() };
   }
-  const { at } = head;
-  const words = wordsOf(file);
-  const named = words.some((w) => ["bottom", "bot", "back"].includes(w))
-    ? ("bottom" as const)
-    : words.some((w) => ["top", "front"].includes(w))
-      ? ("top" as const)
-      : undefined;
-  const above = unitAbove(rows.slice(0, head.row + 1));
-  const text = (r: number, key: PlacementColumn) =>
-    at[key] === undefined ? "" : (rows[r]![at[key]!] ?? "").trim();
-  const counted = new Map<number, number>();
-  const parts: Placement[] = [];
-  const without: { side: string[]; turn: string[] } = { side: [], turn: [] };
-  let hasAssumed = false;
+  const reader = new RowReader(rows, head, file, found);
   for (let r = head.row + 1; r < rows.length; r++) {
-    const ref = text(r, "ref");
-    if (rows[r]!.every((t) => t.trim() === "") || COMMENT.test(rows[r]![0] ?? "")) continue;
+    const row = rows[r]!;
+    if (row.every((t) => t.trim() === "") || COMMENT.test(row[0] ?? "")) continue;
     // a heading that stands there again, as on the next page
-    if (findPlacementHead([rows[r]!], chosen)) continue;
-    const bad = (what: string) =>
-      found.add({
-        tag: "placement-bad-row",
-        level: "error",
-        file,
-        row: r + 1,
-        ...(ref ? { about: [ref] } : {}),
-        text: `${what}; ${ref || "the row"} was left out.`,
-        do: "Correct the row and drop the file again.",
-      });
+    if (!findPlacementHead([row], chosen)) reader.read(r);
+  }
+  return reader.done();
+}
+
+type Head = NonNullable<ReturnType<typeof findPlacementHead>>;
+
+/** Reads the rows of one placement file; what several rows lack is said once. */
+class RowReader {
+  private readonly rows: Cells;
+  private readonly head: Head;
+  private readonly file: string;
+  private readonly found: FindingList;
+  /** Unit of a comment above the table, mm. */
+  private readonly above: number | undefined;
+  /** Side that the file's name says. */
+  private readonly named: "top" | "bottom" | undefined;
+  private readonly hasSides: boolean;
+  private readonly parts: Placement[] = [];
+  /** How many coordinates were read in each unit. */
+  private readonly counted = new Map<number, number>();
+  private readonly withoutSide: string[] = [];
+  private readonly withoutTurn: string[] = [];
+  private hasAssumed = false;
+
+  constructor(rows: Cells, head: Head, file: string, found: FindingList) {
+    this.rows = rows;
+    this.head = head;
+    this.file = file;
+    this.found = found;
+    this.above = unitAbove(rows.slice(0, head.row + 1));
+    this.named = sideInName(file);
+    this.hasSides = head.at.side !== undefined || head.at.mirror !== undefined;
+  }
+
+  read(r: number): void {
+    const text = (key: PlacementColumn) => this.text(r, key);
+    const ref = text("ref");
     if (ref === "") {
-      if (text(r, "x") !== "" && text(r, "y") !== "") bad("A place without a reference");
-      continue;
+      if (text("x") !== "" && text("y") !== "") this.bad(r, "A place without a reference");
+      return;
     }
-    if (text(r, "x") === "" || text(r, "y") === "") {
+    if (text("x") === "" || text("y") === "") {
       // a line of words is a remark; a reference without its place is a loss
-      if (/^[A-Za-z_]+\d+[A-Za-z]?$/.test(ref)) bad(`${text(r, "x") === "" ? "X" : "Y"} of ${ref} is empty`);
-      continue;
+      if (/^[A-Za-z_]+\d+[A-Za-z]?$/.test(ref))
+        this.bad(r, `${text("x") === "" ? "X" : "Y"} of ${ref} is empty`);
+      return;
     }
-    const length = (key: "x" | "y"): number | undefined => {
-      const read = readNumber(text(r, key));
-      if (!read) return undefined;
-      const own = read.unit === "" ? undefined : factorOf(read.unit);
-      if (read.unit !== "" && own === undefined) return undefined;
-      const f = own ?? head.factor[key] ?? above;
-      if (f === undefined) hasAssumed = true;
-      counted.set(f ?? 1, (counted.get(f ?? 1) ?? 0) + 1);
-      return read.n * (f ?? 1);
-    };
-    const [x, y] = [length("x"), length("y")];
+    const [x, y] = [this.length(r, "x"), this.length(r, "y")];
     if (x === undefined || y === undefined) {
-      bad(`“${text(r, x === undefined ? "x" : "y")}” is no ${x === undefined ? "X" : "Y"}`);
-      continue;
+      this.bad(r, `“${text(x === undefined ? "x" : "y")}” is no ${x === undefined ? "X" : "Y"}`);
+      return;
     }
-    const turned = text(r, "rotation");
+    const turned = text("rotation");
     const turn = turned === "" ? { n: 0, unit: "" } : readNumber(turned);
     if (!turn || !/^(°|º|deg(rees?)?|d)?$/i.test(turn.unit)) {
-      bad(`“${turned}” is no rotation`);
-      continue;
+      this.bad(r, `“${turned}” is no rotation`);
+      return;
     }
-    if (turned === "") without.turn.push(ref);
-    const side = sideOf(text(r, "side"), text(r, "mirror"), at.side !== undefined || at.mirror !== undefined);
-    if (side === undefined) without.side.push(`${ref} (“${text(r, "side") || text(r, "mirror")}”)`);
-    parts.push({
+    if (turned === "") this.withoutTurn.push(ref);
+    const side = sideOf(text("side"), text("mirror"), this.hasSides);
+    if (side === undefined) this.withoutSide.push(`${ref} (“${text("side") || text("mirror")}”)`);
+    this.parts.push({
       ref: ref.toUpperCase(),
       xMm: round6(x),
       yMm: round6(y),
       rotationDeg: normal(turn.n),
-      side: (at.side === undefined && at.mirror === undefined ? named : side) ?? "top",
+      side: (this.hasSides ? side : this.named) ?? "top",
     });
   }
-  const few = (list: readonly string[]) =>
-    list.length <= 8 ? list.join(", ") : `${list.slice(0, 7).join(", ")} and ${list.length - 7} more`;
-  if (without.side.length > 0)
-    found.add({
-      tag: "placement-side-unknown",
+
+  private text(r: number, key: PlacementColumn): string {
+    const at = this.head.at[key];
+    return at === undefined ? "" : (this.rows[r]![at] ?? "").trim();
+  }
+
+  private length(r: number, key: "x" | "y"): number | undefined {
+    const read = readNumber(this.text(r, key));
+    if (!read) return undefined;
+    const own = read.unit === "" ? undefined : factorOf(read.unit);
+    if (read.unit !== "" && own === undefined) return undefined;
+    const f = own ?? this.head.factor[key] ?? this.above;
+    if (f === undefined) this.hasAssumed = true;
+    this.counted.set(f ?? 1, (this.counted.get(f ?? 1) ?? 0) + 1);
+    return read.n * (f ?? 1);
+  }
+
+  private bad(r: number, what: string): void {
+    const ref = this.text(r, "ref");
+    this.found.add({
+      tag: "placement-bad-row",
       level: "error",
-      file,
-      about: without.side.map((s) => s.split(" ")[0]!),
-      text: `The side of ${few(without.side)} is not known; the top was taken.`,
-      do: "Write top or bottom there.",
+      file: this.file,
+      row: r + 1,
+      ...(ref ? { about: [ref] } : {}),
+      text: `${what}; ${ref || "the row"} was left out.`,
+      do: "Correct the row and drop the file again.",
     });
-  else if (at.side === undefined && at.mirror === undefined && parts.length > 0)
-    found.add({
-      tag: "placement-side-unknown",
-      level: named ? "remark" : "warning",
-      file,
-      text: `No column says the side; all parts were taken as on the ${named ?? "top"}${named ? ", by the file's name" : ""}.`,
-      do: "Check it, or add a column of sides.",
-    });
-  if (without.turn.length > 0 && parts.length > 0)
-    found.add({
-      tag: "placement-turn-unknown",
-      level: "warning",
-      file,
-      about: without.turn,
-      text: `The rotation of ${without.turn.length === parts.length ? "every part" : few(without.turn)} is not stated; 0° was taken.`,
-      do: "Add it where it matters.",
-    });
-  const [most] = [...counted].sort((a, b) => b[1] - a[1]);
-  const factor = most?.[0] ?? 1;
-  if (counted.size > 1 && !hasAssumed)
-    found.add({
-      tag: "placement-units-mixed",
-      level: "remark",
-      file,
-      text: "Coordinates are written in more than one unit; each was read in its own.",
-    });
-  return {
-    unit: factor === 25.4 ? "inch" : factor === 0.0254 ? "mil" : "mm",
-    parts,
-    findings: found.done(),
-    ...(hasAssumed && parts.length > 0 ? { isUnitAssumed: true } : {}),
-  };
+  }
+
+  done(): Placements {
+    const { parts, counted, hasAssumed, found, file } = this;
+    this.saySides();
+    if (this.withoutTurn.length > 0 && parts.length > 0)
+      found.add({
+        tag: "placement-turn-unknown",
+        level: "warning",
+        file,
+        about: this.withoutTurn,
+        text: `The rotation of ${this.withoutTurn.length === parts.length ? "every part" : few(this.withoutTurn)} is not stated; 0° was taken.`,
+        do: "Add it where it matters.",
+      });
+    const [most] = [...counted].sort((a, b) => b[1] - a[1]);
+    const factor = most?.[0] ?? 1;
+    if (counted.size > 1 && !hasAssumed)
+      found.add({
+        tag: "placement-units-mixed",
+        level: "remark",
+        file,
+        text: "Coordinates are written in more than one unit; each was read in its own.",
+      });
+    return {
+      unit: factor === 25.4 ? "inch" : factor === 0.0254 ? "mil" : "mm",
+      parts,
+      findings: found.done(),
+      ...(hasAssumed && parts.length > 0 ? { isUnitAssumed: true } : {}),
+    };
+  }
+
+  private saySides(): void {
+    const { withoutSide, named, file } = this;
+    if (withoutSide.length > 0)
+      this.found.add({
+        tag: "placement-side-unknown",
+        level: "error",
+        file,
+        about: withoutSide.map((s) => s.split(" ")[0]!),
+        text: `The side of ${few(withoutSide)} is not known; the top was taken.`,
+        do: "Write top or bottom there.",
+      });
+    else if (!this.hasSides && this.parts.length > 0)
+      this.found.add({
+        tag: "placement-side-unknown",
+        level: named ? "remark" : "warning",
+        file,
+        text: `No column says the side; all parts were taken as on the ${named ?? "top"}${named ? ", by the file's name" : ""}.`,
+        do: "Check it, or add a column of sides.",
+      });
+  }
+}
+
+/** A side that a file's name says. */
+function sideInName(file: string): "top" | "bottom" | undefined {
+  const words = wordsOf(file);
+  if (words.some((w) => ["bottom", "bot", "back"].includes(w))) return "bottom";
+  return words.some((w) => ["top", "front"].includes(w)) ? "top" : undefined;
 }
 
 /** The side by its word, else by what a column of mirrored parts says; undefined where a word is neither. */

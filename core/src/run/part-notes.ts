@@ -13,6 +13,14 @@ export function partNotes(doc: RunDocument, add: Add): void {
     });
     return;
   }
+  sayPlaces(doc, add);
+  sayValues(doc, add);
+  saySizes(doc, add);
+  sayNumbers(doc, add);
+}
+
+/** Who has no place to be put at. */
+function sayPlaces(doc: RunDocument, add: Add): void {
   if (doc.placements.length === 0 && doc.lines.some((l) => l.mount === "machine"))
     add(
       "parts",
@@ -55,6 +63,10 @@ export function partNotes(doc: RunDocument, add: Add): void {
         lines: [...new Set(lost.map(([, id]) => id))],
       },
     );
+}
+
+/** Values no series has. */
+function sayValues(doc: RunDocument, add: Add): void {
   const odd = doc.lines.filter((l) => !l.dnp && isOutOfSeries(l.valueText, l.refs[0]));
   if (odd.length > 0)
     add(
@@ -68,6 +80,10 @@ export function partNotes(doc: RunDocument, add: Add): void {
         lines: odd.map((l) => l.id),
       },
     );
+}
+
+/** Sizes that the pads contradict, and those that are a size in two systems. */
+function saySizes(doc: RunDocument, add: Add): void {
   const spansOf = new Map(doc.boards.map((b) => [b, padSpans(b.measure)]));
   const spanOf = (l: RunLine, ref: string): number | undefined => {
     const board = boardOf(doc, l);
@@ -109,6 +125,10 @@ export function partNotes(doc: RunDocument, add: Add): void {
       },
     );
   }
+}
+
+/** Lines without a part number, and what is asked in its place. */
+function sayNumbers(doc: RunDocument, add: Add): void {
   const unnamed = doc.lines.filter(isUnnamed);
   const { classes, tooLittle } = ruleLines(doc);
   const asked = classes.reduce((n, c) => n + c.lines.length, 0);

@@ -76,6 +76,70 @@ export function rollUp(
   { cache = new Map(), scope = "all baskets", record }: RollUpWith = {},
 ): RunResult {
   const doc = withVariant(given);
+  const { w, chance, baskets } = workOut(doc, cache, scope);
+  const expectedGood = w.start * w.quality.final;
+  const costs = STAGES.map((s) => [s.key, s.cost?.(w)] as const);
+  const tree = branch(
+    "run",
+    "Run",
+    costs.flatMap(([, node]) => node ?? []),
+  );
+  const cash = withTax(
+    doc,
+    STAGES.flatMap((s) => s.cash?.(w) ?? []),
+  );
+  const days = Object.assign({ ...NO_BRANCHES }, ...STAGES.map((s) => s.ready?.(w) ?? {})) as Branches;
+  const notes = collectNotes(doc, (add) => {
+    for (const s of STAGES) s.notes?.(w, add);
+  });
+  const uncovered = w.basket.lines.filter((l) => l.missing > 0);
+  return {
+    start: w.start,
+    expectedGood,
+    chance,
+    yield: w.quality,
+    parts: w.parts,
+    needs: w.needs,
+    basket: w.basket,
+    baskets: withChosen(baskets, w.basket),
+    ...(w.house ? { house: w.house } : {}),
+    ...(w.options ? { options: w.options } : {}),
+    checks: w.checks,
+    orders: w.orders,
+    sides: w.sides,
+    ...(w.plan ? { assembly: w.plan } : {}),
+    time: w.time,
+    ownMinutes: w.minutes.total,
+    tree,
+    total: tree.micros,
+    perGood: Math.round(tree.micros / expectedGood) as Micros,
+    cashNeeded: Math.round(cash.reduce((s, c) => s + c.micros, 0)) as Micros,
+    cash,
+    leftover: leftoverOf(doc, w.needs, w.basket),
+    ready: readyBy(doc.today, days),
+    unpriced: unpricedOf(
+      doc,
+      uncovered.map((l) => nameOfLine(doc, w.parts, l.line)),
+      w.plan,
+    ),
+    notes,
+    blockers: notes.filter((n) => n.level === "error" && !n.acceptedBecause),
+    ...(record ? { actual: whatHappened(w, costs, record, expectedGood) } : {}),
+    stages: Object.fromEntries(
+      costs.map(([key, node], i) => [
+        key,
+        { micros: (node?.micros ?? 0) / expectedGood, days: STAGES[i]!.days?.(w) ?? 0 },
+      ]),
+    ) as RunResult["stages"],
+  };
+}
+
+/** What all stages speak of: boards to start, parts to buy and where, the house's orders, own time. */
+function workOut(
+  doc: RunDocument,
+  cache: BasketCache,
+  scope: RollUpWith["scope"],
+): { w: Worked; chance: number; baskets: readonly Basket[] } {
   const parts = lineParts(doc);
   const quality = qualityOf(doc, parts);
   const { record: own } = quality;
@@ -84,12 +148,10 @@ export function rollUp(
       ? betaBinomialAtLeast(n, doc.goodBoards, own.a, own.b)
       : binomialAtLeast(n, doc.goodBoards, quality.final);
   const start = boardsToStart(doc.goodBoards, doc.confidence, chanceOf);
-  const expectedGood = start * quality.final;
-  const offers = offersOf(doc);
-  const needs = needsOf(doc, parts, offers, start);
-  const baskets = basketsFor(doc, needs, cache, scope === "all baskets" || !!doc.choices.basket?.length);
+  const needs = needsOf(doc, parts, offersOf(doc), start);
+  const baskets = basketsFor(doc, needs, cache, scope !== "the best" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, needs, baskets, cache);
-  const house = doc.house;
+  const { house } = doc;
   const options = house ? fitOptions(house, doc.options) : undefined;
   const checks = house && options ? checksOf(doc, house, options) : [];
   const orders = house && options ? orderBoards(doc, house, options, start) : [];
@@ -97,14 +159,15 @@ export function rollUp(
   const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
   const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
   const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
-  const w: Worked = {
+  const invoiced = invoicedParts(doc, basket);
+  const w = {
     doc,
     parts,
     quality,
     start,
     needs,
     basket,
-    invoiced: invoicedParts(doc, basket),
+    invoiced,
     house,
     options,
     checks,
@@ -114,65 +177,7 @@ export function rollUp(
     time,
     minutes,
   };
-  const costs = STAGES.map((s) => [s.key, s.cost?.(w)] as const);
-  const tree = branch(
-    "run",
-    "Run",
-    costs.flatMap(([, node]) => node ?? []),
-  );
-  const total = tree.micros;
-  const perGood = Math.round(total / expectedGood) as Micros;
-  const cash = withTax(
-    doc,
-    STAGES.flatMap((s) => s.cash?.(w) ?? []),
-  );
-  const ready = readyBy(
-    doc.today,
-    Object.assign({ ...NO_BRANCHES }, ...STAGES.map((s) => s.ready?.(w) ?? {})),
-  );
-  const notes = collectNotes(doc, (add) => {
-    for (const s of STAGES) s.notes?.(w, add);
-  });
-  const blockers = notes.filter((n) => n.level === "error" && !n.acceptedBecause);
-  return {
-    start,
-    expectedGood,
-    chance: chanceOf(start),
-    yield: quality,
-    parts,
-    needs,
-    basket,
-    baskets: withChosen(baskets, basket),
-    ...(house ? { house } : {}),
-    ...(options ? { options } : {}),
-    checks,
-    orders,
-    sides,
-    ...(plan ? { assembly: plan } : {}),
-    time,
-    ownMinutes: minutes.total,
-    tree,
-    total,
-    perGood,
-    cashNeeded: Math.round(cash.reduce((s, c) => s + c.micros, 0)) as Micros,
-    cash,
-    leftover: leftoverOf(doc, needs, basket),
-    ready,
-    unpriced: unpricedOf(
-      doc,
-      basket.lines.filter((l) => l.missing > 0).map((l) => nameOfLine(doc, parts, l.line)),
-      plan,
-    ),
-    notes,
-    blockers,
-    ...(record ? { actual: whatHappened(w, costs, record, expectedGood) } : {}),
-    stages: Object.fromEntries(
-      costs.map(([key, node], i) => [
-        key,
-        { micros: (node?.micros ?? 0) / expectedGood, days: STAGES[i]!.days?.(w) ?? 0 },
-      ]),
-    ) as RunResult["stages"],
-  };
+  return { w, chance: chanceOf(start), baskets };
 }
 
 /** The quality the model expects, or, where boards of the product were built in the same way, what both say together. */

@@ -1,0 +1,33 @@
+import type { Finding } from "../findings.ts";
+import type { BoardFile, BoardSet } from "./board-file.ts";
+import { openPads } from "./coats.ts";
+import { checkNames, checkNetlist } from "./connectivity.ts";
+import { bodiesOf, settlePlating, settleSlots } from "./holes.ts";
+import { type Ground, type Progress, SIDES } from "./measure-ground.ts";
+import { joinNets, listNets, padsOf } from "./nets.ts";
+
+/** Copper joined through the board's holes: its nets, pads, and what the netlist says of them. */
+export function joinBoard(
+  set: BoardSet,
+  { used, copper, masks }: Ground,
+  findings: Finding[],
+  progress: Progress,
+) {
+  progress("holes", 0.55);
+  const drills: BoardFile[] = used.filter((f) => f.role === "drill" && f.drill);
+  const holes = settlePlating(drills, copper);
+  const slots = settleSlots(drills, copper);
+  const bodies = bodiesOf(holes, slots);
+  progress("nets", 0.6);
+  const nets = joinNets(copper, bodies);
+  const pads = copper.map((l, i) => padsOf(l, i, bodies));
+  const openOf = copper.map((l, i) => openPads(pads[i]!, masks[SIDES.indexOf(l.name as "top" | "bottom")]));
+  const netList = listNets(nets, copper, pads.flat());
+  const netlist = set.netlist
+    ? checkNetlist(set.netlist.points, set.netlist.file, nets, copper, findings)
+    : undefined;
+  checkNames(netList, findings);
+  return { drills, holes, slots, bodies, nets, pads, openOf, netList, netlist };
+}
+
+export type Joined = ReturnType<typeof joinBoard>;
