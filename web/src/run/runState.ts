@@ -1,7 +1,6 @@
-import type { ClashDetail, RunAnswer, RunBody } from "@kobbin/contract";
+import type { RunAnswer } from "@kobbin/contract";
 import {
   type CurvePoint,
-  curveQuantities,
   type MemberRole,
   mayChange,
   NO_RECORD,
@@ -13,46 +12,15 @@ import {
   type StageKey,
   type WhatIf,
 } from "@kobbin/core";
-import {
-  createContext,
-  startTransition,
-  useCallback,
-  useContext,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-} from "react";
-import { undoChange } from "../resources/history.ts";
-import { type Answered, clashesOf } from "../resources/http.ts";
+import { createContext, useContext, useMemo } from "react";
+import type { Answered } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
-import {
-  changedLine,
-  type LineChange,
-  refetchRun,
-  saveLine,
-  saveLines,
-  saveRun,
-  useRunAnswer,
-} from "../resources/run.ts";
+import { type LineChange, refetchRun, useRunAnswer } from "../resources/run.ts";
 import { useRole } from "../resources/session.ts";
-import { useSay, useSayError } from "../ui/Toast.tsx";
-import { runWorker } from "../workers/run.ts";
-import { applyChange, type RunChange } from "./runChange.ts";
-import { type ProofWork, useProof } from "./useProof.ts";
-
-/** A change on its way: how the document looks with it. */
-interface Op {
-  readonly apply: (doc: RunDocument) => RunDocument;
-}
-
-/** Somebody else set the same meanwhile: both values, and how to insist. */
-export interface Clash {
-  readonly kind: "edit" | "undo";
-  readonly words: string;
-  readonly clashes: readonly ClashDetail[];
-  readonly insist: () => Promise<void>;
-}
+import type { RunChange } from "./runChange.ts";
+import { useCurve, useFigures } from "./useFigures.ts";
+import type { ProofWork } from "./useProof.ts";
+import { type Clash, useRunChanges } from "./useRunChanges.ts";
 
 export interface RunState {
   readonly id: string;
@@ -104,229 +72,49 @@ export function useRun(): RunState {
 /** What a run's screen stands on: document, figures, effects, saving. */
 export function useRunState(id: string) {
   const { data: answer, error, mutate } = useRunAnswer(id);
-  const [ops, setOps] = useState<readonly Op[]>([]);
-  const [clash, setClash] = useState<Clash>();
-  const [result, setResult] = useState<RunResult>();
-  const [failure, setFailure] = useState<{ message: string; hint: string }>();
-  const [effects, setEffects] = useState<WhatIf>();
-  const [moved, setMoved] = useState<Partial<Record<StageKey, number>>>({});
-  const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
-  const [wantsCurve, setWantsCurve] = useState(false);
-  const [proofs, setProofs] = useState(0);
-  const say = useSay();
-  const sayError = useSayError();
-  const before = useRef<RunResult>(undefined);
-  const latest = useRef<RunAnswer>(undefined);
-  latest.current = answer;
+  const changes = useRunChanges(id, answer, mutate);
+  const { ops } = changes;
   const isAway = useSaving().kind === "waiting";
-  const role = useRole();
-
+  const role = useRole() ?? "bench";
   // what the server has, with what is on its way to it laid over
   const doc = useMemo(
     () => (answer ? ops.reduce((d, op) => op.apply(d), answer.document) : undefined),
     [answer, ops],
   );
-
-  const record = answer?.record;
-  // the worker follows the document and what happened: figures first, then the effects of every single change; a proof found elsewhere
-  // makes it count again
-  // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt
-  useEffect(() => {
-    if (!doc) return;
-    let isCurrent = true;
-    (async () => {
-      const rolled = await runWorker().roll(doc, record);
-      if (!isCurrent) return;
-      if (rolled.kind === "error") {
-        setFailure(rolled);
-        return;
-      }
-      setFailure(undefined);
-      const old = before.current;
-      if (old) {
-        const next: Partial<Record<StageKey, number>> = {};
-        for (const key of Object.keys(rolled.result.stages) as StageKey[]) {
-          const d = (rolled.result.stages[key].micros - old.stages[key].micros) / 1e6;
-          if (Math.abs(d) >= 0.005) next[key] = d;
-        }
-        if (Object.keys(next).length > 0) setMoved(next);
-      }
-      before.current = rolled.result;
-      // rendered in slices: the page stays usable while a large bill is drawn
-      startTransition(() => setResult(rolled.result));
-      const found = await runWorker().effects(doc);
-      if (isCurrent) startTransition(() => setEffects(found));
-    })();
-    return () => {
-      isCurrent = false;
-    };
-  }, [doc, record, proofs]);
-
-  const onProven = useCallback(() => setProofs((n) => n + 1), []);
-  const proof = useProof(doc, result, onProven);
-
-  useEffect(() => {
-    if (Object.keys(moved).length === 0) return;
-    const timer = setTimeout(() => setMoved({}), 8000);
-    return () => clearTimeout(timer);
-  }, [moved]);
-
-  // the curve comes point by point; coarse first, so that its shape stands early
-  useEffect(() => {
-    if (!doc || !wantsCurve) return;
-    let isCurrent = true;
-    (async () => {
-      const all = curveQuantities(doc.goodBoards);
-      const order = [...all.filter((_, i) => i % 4 === 0), ...all.filter((_, i) => i % 4 !== 0)];
-      const points: CurvePoint[] = [];
-      for (const [i, q] of order.entries()) {
-        const p = await runWorker().point(doc, q);
-        if (!isCurrent) return;
-        if (p) points.push(p);
-        if ((i + 1) % 5 === 0 || i === order.length - 1)
-          startTransition(() => setCurve([...points].sort((a, b) => a.quantity - b.quantity)));
-      }
-    })();
-    return () => {
-      isCurrent = false;
-    };
-  }, [doc, wantsCurve]);
-
-  const did = useCallback(
-    (words: string, changed: Promise<Answered<unknown>>) => {
-      const dismiss = say(words, {
-        undo: () =>
-          void (async () => {
-            const { changeId } = await changed;
-            if (!changeId) return;
-            const back = (force: boolean): Promise<void> =>
-              undoChange(changeId, force).then(
-                () => undefined,
-                (e) =>
-                  clashesOf(e).length > 0
-                    ? setClash({
-                        kind: "undo",
-                        words,
-                        clashes: clashesOf(e),
-                        insist: () => back(true).catch(sayError),
-                      })
-                    : sayError(e),
-              );
-            await back(false);
-          })().catch(sayError),
-      });
-      // what was not saved was not done
-      changed.catch(dismiss);
-    },
-    [say, sayError],
-  );
-
-  /** Shows a change at once, sends it, and asks when somebody else set the same. */
-  const carry = useCallback(
-    (apply: Op["apply"], words: string, write: (now: RunAnswer) => Promise<Answered<unknown>>) => {
-      const attempt = (): Promise<Answered<unknown>> => {
-        const now = latest.current;
-        if (!now) return Promise.reject(new Error("no run yet"));
-        const op = { apply };
-        setOps((old) => [...old, op]);
-        return write(now).finally(() => setOps((old) => old.filter((o) => o !== op)));
-      };
-      const changed = attempt();
-      changed.catch(async (e) => {
-        const clashes = clashesOf(e);
-        await mutate().catch(() => undefined);
-        if (clashes.length === 0) return sayError(e);
-        setClash({ kind: "edit", words, clashes, insist: () => attempt().then(() => undefined, sayError) });
-      });
-      if (words) did(words, changed);
-    },
-    [did, mutate, sayError],
-  );
-
-  const change = useCallback(
-    (c: RunChange, words: string) =>
-      carry(
-        (d) => applyChange(d, c),
-        words,
-        (now) => saveRun(id, { version: now.version, ...c } as RunBody),
-      ),
-    [carry, id],
-  );
-  const changeLine = useCallback(
-    (lineId: string, c: LineChange, words: string) =>
-      carry(
-        (d) => ({ ...d, lines: d.lines.map((l) => (l.id === lineId ? changedLine(l, c) : l)) }),
-        words,
-        (now) => saveLine(id, lineId, now.versions[lineId], c),
-      ),
-    [carry, id],
-  );
-  const changeLines = useCallback<RunState["changeLines"]>(
-    (changes, words) => {
-      const by = new Map(changes.map((c) => [c.id, c.change]));
-      carry(
-        (d) => ({ ...d, lines: d.lines.map((l) => (by.has(l.id) ? changedLine(l, by.get(l.id)!) : l)) }),
-        words,
-        (now) =>
-          saveLines(
-            id,
-            now.revisionId,
-            changes.map((c) => ({ ...c.change, id: c.id, version: now.versions[c.id] })),
-          ),
-      );
-    },
-    [carry, id],
-  );
-  const settleClash = useCallback(() => setClash(undefined), []);
-
-  const wantCurve = useCallback(() => setWantsCurve(true), []);
-  const state = useMemo<RunState | undefined>(
-    () =>
-      answer && doc && result
-        ? {
-            id,
-            answer,
-            doc,
-            result,
-            effects,
-            isReleased: answer.state === "released",
-            life: answer.record?.closedOn ? "closed" : answer.state,
-            role: role ?? "bench",
-            record: answer.record ?? NO_RECORD,
-            isLocked: !mayChange("fork", answer.state, role ?? "bench"),
-            change,
-            changeLine,
-            changeLines,
-            did,
-            clash,
-            settleClash,
-            curve,
-            wantCurve,
-            moved,
-            proof,
-          }
-        : undefined,
-    [
+  const figures = useFigures(doc, answer?.record);
+  const curve = useCurve(doc);
+  const state = useMemo<RunState | undefined>(() => {
+    const { result, effects, moved, proof } = figures;
+    if (!answer || !doc || !result) return undefined;
+    const { change, changeLine, changeLines, did, clash, settleClash } = changes;
+    return {
       id,
       answer,
       doc,
       result,
       effects,
+      moved,
+      proof,
+      ...curve,
+      isReleased: answer.state === "released",
+      life: answer.record?.closedOn ? "closed" : answer.state,
       role,
+      record: answer.record ?? NO_RECORD,
+      isLocked: !mayChange("fork", answer.state, role),
       change,
       changeLine,
       changeLines,
       did,
       clash,
       settleClash,
-      curve,
-      wantCurve,
-      moved,
-      proof,
-    ],
-  );
+    };
+  }, [id, answer, doc, figures, curve, role, changes]);
   // a lost connection takes nothing from the page that stands
-  return { state, error: (isAway && state ? undefined : error) ?? failure, retry: () => refetchRun(id) };
+  return {
+    state,
+    error: (isAway && state ? undefined : error) ?? figures.failure,
+    retry: () => refetchRun(id),
+  };
 }
 
 /** Notes of one stage, worst first: their position is their number in the margin and on the picture. */

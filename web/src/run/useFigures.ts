@@ -1,0 +1,103 @@
+import {
+  type CurvePoint,
+  curveQuantities,
+  type RunDocument,
+  type RunRecord,
+  type RunResult,
+  type StageKey,
+  type WhatIf,
+} from "@kobbin/core";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { runWorker } from "../workers/run.ts";
+import { useProof } from "./useProof.ts";
+
+type Moved = Partial<Record<StageKey, number>>;
+/** So long the rows that moved say by how much. */
+const TELLS_MS = 8000;
+
+/** Figures and effects of a run, computed by the page's worker as the document changes. */
+export function useFigures(doc: RunDocument | undefined, record: RunRecord | undefined) {
+  const [result, setResult] = useState<RunResult>();
+  const [failure, setFailure] = useState<{ message: string; hint: string }>();
+  const [effects, setEffects] = useState<WhatIf>();
+  const [moved, setMoved] = useState<Moved>({});
+  const [proofs, setProofs] = useState(0);
+  const before = useRef<RunResult>(undefined);
+
+  // the worker follows the document and what happened: figures first, then the effects of every single change; a proof
+  // found elsewhere makes it count again
+  // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt
+  useEffect(() => {
+    if (!doc) return;
+    let isCurrent = true;
+    (async () => {
+      const rolled = await runWorker().roll(doc, record);
+      if (!isCurrent) return;
+      if (rolled.kind === "error") {
+        setFailure(rolled);
+        return;
+      }
+      setFailure(undefined);
+      const next = before.current ? movedBetween(before.current, rolled.result) : {};
+      if (Object.keys(next).length > 0) setMoved(next);
+      before.current = rolled.result;
+      // rendered in slices: the page stays usable while a large bill is drawn
+      startTransition(() => setResult(rolled.result));
+      const found = await runWorker().effects(doc);
+      if (isCurrent) startTransition(() => setEffects(found));
+    })();
+    return () => {
+      isCurrent = false;
+    };
+  }, [doc, record, proofs]);
+
+  useEffect(() => {
+    if (Object.keys(moved).length === 0) return;
+    const timer = setTimeout(() => setMoved({}), TELLS_MS);
+    return () => clearTimeout(timer);
+  }, [moved]);
+
+  const onProven = useCallback(() => setProofs((n) => n + 1), []);
+  const proof = useProof(doc, result, onProven);
+  return useMemo(
+    () => ({ result, failure, effects, moved, proof }),
+    [result, failure, effects, moved, proof],
+  );
+}
+
+/** Change of cost per good board by stage, where a cent or more moved. */
+function movedBetween(old: RunResult, now: RunResult): Moved {
+  const next: Moved = {};
+  for (const key of Object.keys(now.stages) as StageKey[]) {
+    const d = (now.stages[key].micros - old.stages[key].micros) / 1e6;
+    if (Math.abs(d) >= 0.005) next[key] = d;
+  }
+  return next;
+}
+
+/** The curve over quantity, point by point once it is wanted; coarse first, so that its shape stands early. */
+export function useCurve(doc: RunDocument | undefined) {
+  const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
+  const [isWanted, setWanted] = useState(false);
+  useEffect(() => {
+    if (!doc || !isWanted) return;
+    let isCurrent = true;
+    (async () => {
+      const all = curveQuantities(doc.goodBoards);
+      const order = [...all.filter((_, i) => i % 4 === 0), ...all.filter((_, i) => i % 4 !== 0)];
+      const points: CurvePoint[] = [];
+      for (const [i, q] of order.entries()) {
+        const p = await runWorker().point(doc, q);
+        if (!isCurrent) return;
+        if (p) points.push(p);
+        if ((i + 1) % 5 === 0 || i === order.length - 1)
+          startTransition(() => setCurve([...points].sort((a, b) => a.quantity - b.quantity)));
+      }
+    })();
+    return () => {
+      isCurrent = false;
+    };
+  }, [doc, isWanted]);
+  const wantCurve = useCallback(() => setWanted(true), []);
+  return useMemo(() => ({ curve, wantCurve }), [curve, wantCurve]);
+}
