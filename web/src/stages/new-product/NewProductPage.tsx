@@ -1,31 +1,15 @@
-import type { Corrections, Measure } from "@kobbin/core";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
 import { useBench, useMemory } from "../../resources/bench.ts";
 import { Tab } from "../../ui/Tab.tsx";
-import { type BoardConnection, connectBoard, type Shown } from "../../workers/board.ts";
 import { DropZone } from "./DropZone.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
-
-interface Drop {
-  readonly files: readonly File[];
-  readonly board: BoardConnection;
-  readonly measure: Measure;
-  readonly parts: number;
-  readonly places: number;
-}
-
-/** What can be seen of a drop, before anything is measured. */
-interface Picture {
-  readonly board: BoardConnection;
-  readonly box: readonly [number, number, number, number];
-  readonly key: number;
-}
+import { useDrop } from "./useDrop.ts";
 
 /** A drop of files becomes a product: read and drawn at once in the page, kept when it looks right. */
 export function NewProductPage() {
@@ -40,123 +24,8 @@ export function NewProductPage() {
   );
   const title =
     product && revisionId ? `Another board of ${product.name}` : product && `New revision of ${product.name}`;
-  const [drop, setDrop] = useState<Drop>();
-  const [picture, setPicture] = useState<Picture>();
-  const [progress, setProgress] = useState<{ what: string; share: number }>();
-  const [problem, setProblem] = useState<{ message: string; hint: string }>();
-  const [corrections, setCorrections] = useState<Corrections>({});
   const [side, setSide] = useState<"top" | "bottom">("top");
-  const connection = useRef<BoardConnection>(undefined);
-  // a worker that stands ready takes the next drop: starting one costs as much as reading a board
-  const spare = useRef<BoardConnection>(undefined);
-  useEffect(() => {
-    spare.current = connectBoard();
-    return () => {
-      spare.current?.close();
-      spare.current = undefined;
-      connection.current?.close();
-    };
-  }, []);
-  const showOf = useCallback(
-    (board: BoardConnection) => (shown: Shown) => {
-      if (board !== connection.current) return;
-      const box = shown.kind === "ok" ? shown.box : undefined;
-      setPicture((old) => (box ? { board, box, key: (old?.key ?? 0) + 1 } : undefined));
-    },
-    [],
-  );
-
-  const take = useCallback(
-    async (given: readonly File[] | Promise<readonly File[]>) => {
-      // a drop that holds nothing, or that the disk does not give, leaves what was read before
-      const files = await Promise.resolve(given).catch(() => []);
-      if (files.length === 0) {
-        setProblem({
-          message: "There was no file to read in what was dropped.",
-          hint: "Drop the archive, the files or their folder as they lie on the disk.",
-        });
-        return;
-      }
-      setProblem(undefined);
-      setDrop(undefined);
-      setPicture(undefined);
-      setCorrections({});
-      setProgress({ what: "taking the files", share: 0 });
-      connection.current?.close();
-      const board = spare.current ?? connectBoard();
-      spare.current = undefined;
-      connection.current = board;
-      try {
-        const bytes = await Promise.all(
-          files.map(async (f) => ({
-            path: f.name,
-            bytes: new Uint8Array(await f.arrayBuffer()),
-          })),
-        );
-        const loaded = await board.load(
-          bytes,
-          (memory ?? {}) as never,
-          (what, share) => setProgress((old) => old && { what, share }),
-          showOf(board),
-        );
-        if (board !== connection.current) return;
-        if (loaded.kind === "error") setProblem(loaded);
-        else if (loaded.measure.outcome === "reject") {
-          const { reason, findings, layers } = loaded.measure;
-          const todo =
-            findings.find((f) => f.text === reason)?.do ??
-            "Drop the layers and drills your layout program wrote.";
-          setProblem({
-            message: reason ?? "Nothing in the drop is a board.",
-            hint: `${todo} Read: ${layers.map((l) => `${l.file} (${l.reason})`).join("; ")}.`,
-          });
-        } else
-          setDrop({
-            files,
-            board,
-            measure: loaded.measure,
-            parts: loaded.parts,
-            places: loaded.places,
-          });
-      } catch (error) {
-        if (board !== connection.current) return;
-        setProblem({
-          message: "The files could not be read.",
-          hint: error instanceof Error ? error.message : "Drop them again.",
-        });
-      } finally {
-        if (board === connection.current) {
-          setProgress(undefined);
-          spare.current ??= connectBoard();
-        }
-      }
-    },
-    [memory, showOf],
-  );
-
-  const correct = async (change: Corrections) => {
-    if (!drop) return;
-    const next: Corrections = {
-      roles: { ...corrections.roles, ...change.roles },
-      columns: { ...corrections.columns, ...change.columns },
-    };
-    setCorrections(next);
-    const loaded = await drop.board.reread(
-      next,
-      (memory ?? {}) as never,
-      (what, share) => setProgress((old) => old && { what, share }),
-      showOf(drop.board),
-    );
-    setProgress(undefined);
-    if (loaded.kind === "ok")
-      setDrop({
-        ...drop,
-        measure: loaded.measure,
-        parts: loaded.parts,
-        places: loaded.places,
-      });
-  };
-
+  const { drop, picture, progress, problem, corrections, take, correct } = useDrop(memory);
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <h1>{title ?? "New product"}</h1>

@@ -3,7 +3,7 @@ import { useRun } from "../../run/runState.ts";
 import { Pick } from "../../ui/Field.tsx";
 import { count, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
-import { nameOf } from "./Bill.tsx";
+import { nameOf } from "./lineEdits.ts";
 
 /** Where a line stands in the product: what it is part of, and what making one costs where it is made here. */
 export function Belongs({ line }: { line: RunLine }) {

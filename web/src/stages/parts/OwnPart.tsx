@@ -6,8 +6,7 @@ import { Button } from "../../ui/Button.tsx";
 import { day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
-import { nameOf } from "./Bill.tsx";
-import { mountWords } from "./lineEdits.ts";
+import { mountWords, nameOf } from "./lineEdits.ts";
 
 /** What the library knows of a line's own number, or that it does not know it yet. */
 export function OwnPart({ line, part }: { line: RunLine; part: LibraryPart | undefined }) {

@@ -98,43 +98,7 @@ export function SumForm({
         <b className="text-ink">{kind.label}.</b> {kind.about}
       </p>
       <div className="flex flex-wrap items-end gap-3">
-        {kind.inputs.map((i) =>
-          i.part ? (
-            <Pick
-              key={i.key}
-              label={i.label}
-              value={draft.lines[i.key] ?? ""}
-              options={[
-                ["", i.isOptional ? "none" : "choose a line"],
-                ...doc.lines
-                  .filter((l) => !l.dnp && (kindOfLine(l) === i.part || l.id === line.id))
-                  .map(
-                    (l) =>
-                      [
-                        l.id,
-                        `${[...l.refs].sort(compareRefs).slice(0, 3).join(" ")} ${l.valueText}`.trim(),
-                      ] as [string, string],
-                  ),
-              ]}
-              onChange={(v) => point(i.key, v)}
-            />
-          ) : (
-            <Field
-              key={i.key}
-              label={`${i.label}${i.isOptional ? " (if known)" : ""}`}
-              className="w-36"
-              isNumber
-              placeholder={i.unit}
-              value={draft.given[i.key] ?? ""}
-              error={
-                draft.given[i.key] && now.missing.includes(i.key)
-                  ? `write it like “3.3 ${i.unit}”`.trim()
-                  : undefined
-              }
-              onChange={(e) => put(i.key, e.target.value)}
-            />
-          ),
-        )}
+        <Inputs kind={kind} line={line} draft={draft} missing={now.missing} onPut={put} onPoint={point} />
         <Field
           label={`Wanted ${kind.figure}`}
           className="w-44"
@@ -208,5 +172,65 @@ export function SumForm({
         </Button>
       </div>
     </form>
+  );
+}
+
+/** What goes into a sum: lines of the bill where it is a part, typed amounts where it is not. */
+function Inputs({
+  kind,
+  line,
+  draft,
+  missing,
+  onPut,
+  onPoint,
+}: {
+  kind: NonNullable<ReturnType<typeof sumKind>>;
+  line: RunLine;
+  draft: Draft;
+  missing: readonly string[];
+  onPut: (key: string, text: string) => void;
+  onPoint: (key: string, lineId: string) => void;
+}) {
+  const { doc } = useRun();
+  return (
+    <>
+      {kind.inputs.map((i) =>
+        i.part ? (
+          <Pick
+            key={i.key}
+            label={i.label}
+            value={draft.lines[i.key] ?? ""}
+            options={[
+              ["", i.isOptional ? "none" : "choose a line"],
+              ...doc.lines
+                .filter((l) => !l.dnp && (kindOfLine(l) === i.part || l.id === line.id))
+                .map(
+                  (l) =>
+                    [
+                      l.id,
+                      `${[...l.refs].sort(compareRefs).slice(0, 3).join(" ")} ${l.valueText}`.trim(),
+                    ] as [string, string],
+                ),
+            ]}
+            onChange={(v) => onPoint(i.key, v)}
+          />
+        ) : (
+          <Field
+            key={i.key}
+            label={`${i.label}${i.isOptional ? " (if known)" : ""}`}
+            className="w-36"
+            isNumber
+            placeholder={i.unit}
+            value={draft.given[i.key] ?? ""}
+            error={
+              draft.given[i.key] && missing.includes(i.key)
+                ? `write it like “3.3 ${i.unit}”`.trim()
+                : undefined
+            }
+            onChange={(e) => onPut(i.key, e.target.value)}
+          />
+        ),
+      )}
+    </>
   );
 }

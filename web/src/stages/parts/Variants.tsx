@@ -8,7 +8,7 @@ import { Field, Pick } from "../../ui/Field.tsx";
 import { amount, count } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 import { runWorker } from "../../workers/run.ts";
-import { nameOf } from "./Bill.tsx";
+import { nameOf } from "./lineEdits.ts";
 
 const labelOf = (l: RunLine) =>
   `${l.refs.slice(0, 3).join(" ")}${l.refs.length > 3 ? " …" : ""} ${l.valueText || l.mpn}`.trim();

@@ -107,3 +107,6 @@ export function passes(
   if (filter.startsWith("board:")) return (line.board ?? "") === filter.slice(6);
   return filter === "" || (line.mount === filter && !line.dnp);
 }
+
+/** What a line is called in a sentence. */
+export const nameOf = (l: RunLine): string => l.refs[0] ?? (l.valueText || l.mpn || "the line");

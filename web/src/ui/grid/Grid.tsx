@@ -1,11 +1,13 @@
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid holds the focus and names its active cell
 // biome-ignore-all lint/a11y/useSemanticElements: rows are placed by themselves, which the elements of a table cannot be
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { type Range, useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useId, useRef, useState } from "react";
 import { CellEditor } from "./CellEditor.tsx";
 import { type GridColumn, ROW_HEIGHT } from "./column.ts";
 import { GridRow } from "./GridRow.tsx";
-import { blockOf, type CellEdit, filledDown, fromTsv, moved, pasted, type Spot, toTsv } from "./gridModel.ts";
+import { gridKey } from "./gridKeys.ts";
+import { blockOf, type CellEdit, filledDown, fromTsv, pasted, type Spot, toTsv } from "./gridModel.ts";
+import { useClipboard } from "./useClipboard.ts";
 
 /**
  * A grid that is worked like a spreadsheet: arrows, Shift to select, typing edits, Enter and Tab go on, Ctrl+D fills
@@ -66,14 +68,7 @@ export function Grid<R>({
     estimateSize: () => ROW_HEIGHT,
     overscan: 4,
     scrollPaddingStart: 30,
-    // the active row stays in the page, so that the focus has something to name
-    rangeExtractor: ({ startIndex, endIndex, overscan, count }) => {
-      const [first, last] = [Math.max(0, startIndex - overscan), Math.min(count - 1, endIndex + overscan)];
-      const list = Array.from({ length: last - first + 1 }, (_, i) => first + i);
-      return at.row >= count || (at.row >= first && at.row <= last)
-        ? list
-        : [...list, at.row].sort((a, b) => a - b);
-    },
+    rangeExtractor: rangeWith(at.row),
   });
   const lefts = [0];
   for (const c of columns) lefts.push(lefts.at(-1)! + c.width);
@@ -116,26 +111,27 @@ export function Grid<R>({
   };
   const onKeyDown = (e: React.KeyboardEvent) => {
     if (editing || rows.length === 0 || e.target !== e.currentTarget) return;
-    const jumps = e.ctrlKey || e.metaKey;
-    const next = e.altKey ? undefined : moved(at, e.key, jumps, size, pageRows(), (s) => textAt(s) !== "");
-    const key = e.key.toLowerCase();
-    if (next) go(next, e.shiftKey);
-    else if (jumps && key === "d") edit(filledDown(block, textAt));
-    else if (jumps && key === "a") {
-      setAnchor({ row: 0, col: 0 });
-      setActive({ row: size.rows - 1, col: size.cols - 1 });
-    } else if (jumps && e.key === "Enter") onOpen?.(rows[at.row]!);
-    else if (jumps || e.altKey) return;
-    else if (e.key === "Enter" || e.key === "F2") begin(at);
-    else if (e.key === " " && columns[at.col]!.kind === "flag") flip(at);
-    else if (e.key === "Delete" || e.key === "Backspace") clear();
-    else if (e.key === "Escape") {
-      // first the selection goes, then the grid gives the keys back to the page
-      if (block.top !== block.bottom || block.left !== block.right) setAnchor(at);
-      else frame.current?.blur();
-    } else if (e.key.length === 1 && e.key !== "?" && e.key !== "/" && columns[at.col]!.kind === "text")
-      begin(at, e.key);
-    else return;
+    const isTaken = gridKey(e, {
+      at,
+      block,
+      size,
+      pageRows: pageRows(),
+      kind: columns[at.col]!.kind,
+      isFull: (c) => textAt(c) !== "",
+      go,
+      fillDown: () => edit(filledDown(block, textAt)),
+      all: () => {
+        setAnchor({ row: 0, col: 0 });
+        setActive({ row: size.rows - 1, col: size.cols - 1 });
+      },
+      open: () => onOpen?.(rows[at.row]!),
+      begin: (start) => begin(at, start),
+      flip: () => flip(at),
+      clear,
+      narrow: () => setAnchor(at),
+      leave: () => frame.current?.blur(),
+    });
+    if (!isTaken) return;
     e.preventDefault();
     e.stopPropagation();
     e.nativeEvent.stopPropagation();
@@ -175,14 +171,7 @@ export function Grid<R>({
     (spot: Spot, shift: boolean, isDouble: boolean) => press.current(spot, shift, isDouble),
     [],
   );
-  // the clipboard is outside of React: it speaks to whatever has the focus
-  const clip = useRef({
-    copy: (): string => "",
-    copied: (): void => undefined,
-    paste: (_: string): void => undefined,
-    clear,
-  });
-  clip.current = {
+  useClipboard(frame, {
     copy: () =>
       toTsv(
         rows
@@ -197,32 +186,7 @@ export function Grid<R>({
       if (beyond.length > 0) onBeyond?.(beyond);
     },
     clear,
-  };
-  useEffect(() => {
-    const el = frame.current!;
-    const isHere = () => document.activeElement === el;
-    const copy = (e: ClipboardEvent) => {
-      if (!isHere() || !e.clipboardData) return;
-      e.clipboardData.setData("text/plain", clip.current.copy());
-      e.preventDefault();
-      clip.current.copied();
-      if (e.type === "cut") clip.current.clear();
-    };
-    const paste = (e: ClipboardEvent) => {
-      if (!isHere()) return;
-      e.preventDefault();
-      e.stopPropagation();
-      clip.current.paste(e.clipboardData?.getData("text/plain") ?? "");
-    };
-    el.addEventListener("copy", copy);
-    el.addEventListener("cut", copy);
-    el.addEventListener("paste", paste);
-    return () => {
-      el.removeEventListener("copy", copy);
-      el.removeEventListener("cut", copy);
-      el.removeEventListener("paste", paste);
-    };
-  }, []);
+  });
   const cellId = (s: Spot) => `${id}-${s.row}-${s.col}`;
   return (
     <div
@@ -237,19 +201,7 @@ export function Grid<R>({
       onKeyDown={onKeyDown}
       className={`group/grid relative ${isShort ? "max-h-[max(190px,30vh)]" : "max-h-[max(320px,calc(100vh-250px))]"} text-[14px] overflow-auto rounded-[3px] border border-rule bg-sheet max-md:max-h-none`}
     >
-      <div role="row" aria-rowindex={1} className="sticky top-0 z-20 flex bg-sheet" style={{ width }}>
-        {columns.map((c, i) => (
-          <div
-            key={c.key}
-            role="columnheader"
-            aria-colindex={i + 1}
-            className={`shrink-0 border-b border-rule px-[6px] py-[5px] text-[13px] text-ink-2 ${c.align === "right" ? "text-right" : ""} ${i < pinned ? "sticky z-10 bg-sheet" : ""}`}
-            style={{ width: c.width, ...(i < pinned ? { left: lefts[i] } : {}) }}
-          >
-            {c.label}
-          </div>
-        ))}
-      </div>
+      <GridHead columns={columns as readonly GridColumn<object>[]} lefts={lefts} pinned={pinned} />
       <div role="presentation" style={{ height: virtual.getTotalSize(), width, position: "relative" }}>
         {virtual.getVirtualItems().map((item) => {
           const row = rows[item.index]!;
@@ -292,3 +244,46 @@ export function Grid<R>({
     </div>
   );
 }
+
+/** The names of the columns, which stay when the rows are scrolled. */
+function GridHead({
+  columns,
+  lefts,
+  pinned,
+}: {
+  columns: readonly GridColumn<object>[];
+  lefts: readonly number[];
+  pinned: number;
+}) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={1}
+      className="sticky top-0 z-20 flex bg-sheet"
+      style={{ width: lefts.at(-1) }}
+    >
+      {columns.map((c, i) => (
+        <div
+          key={c.key}
+          role="columnheader"
+          aria-colindex={i + 1}
+          className={`shrink-0 border-b border-rule px-[6px] py-[5px] text-[13px] text-ink-2 ${c.align === "right" ? "text-right" : ""} ${i < pinned ? "sticky z-10 bg-sheet" : ""}`}
+          style={{ width: c.width, ...(i < pinned ? { left: lefts[i] } : {}) }}
+        >
+          {c.label}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** Rows in view with some around them; the active one stays in the page, so that the focus has something to name. */
+const rangeWith =
+  (active: number) =>
+  ({ startIndex, endIndex, overscan, count }: Range): number[] => {
+    const [first, last] = [Math.max(0, startIndex - overscan), Math.min(count - 1, endIndex + overscan)];
+    const list = Array.from({ length: last - first + 1 }, (_, i) => first + i);
+    return active >= count || (active >= first && active <= last)
+      ? list
+      : [...list, active].sort((a, b) => a - b);
+  };
