@@ -35,7 +35,7 @@ const COPPER_REACHES_MM = [1, 5, 25];
 
 /** Rings, distances from hole walls to copper, to each other and to the edge, half holes, pads with a hole. */
 export function measureDrills(d: Input, findings: Finding[]): Drilled {
-  const { holes, bodies, copper, outline, nets } = d;
+  const { holes, copper, outline } = d;
   if (d.drills.length === 0 && copper.length > 1)
     findings.push({
       tag: "drill-missing",
@@ -69,14 +69,56 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: `${castellated.length} plated holes lie on the board's edge and will be cut in half.`,
       do: "Order the option for half holes on the edge, if the house has it.",
     });
-  const toEdge = d.attempts.optional(
+  const toEdge = edgeDistances(d, isCastellated, [...ring, ...inner]);
+  const { through, vias } = measureRings(d, isCastellated, annular, findings);
+  measureAround(d, foreign, () => true);
+  measureAround(d, npth, (b) => !b.plated && b.isRound);
+  measureAround(d, slotCopper, (b) => !b.plated && !b.isRound);
+  const apart = betweenHoles(d, findings);
+  const leastPlated = holes.reduce(
+    (m, h) => (h.plated ? Math.min(m, h.diameterMm) : m),
+    Number.POSITIVE_INFINITY,
+  );
+  return {
+    keys: {
+      ...hole.keys("minHole"),
+      ...annular.keys("minAnnular"),
+      ...foreign.keys("minDrillToForeignCopper"),
+      ...npth.keys("minNpthToCopper"),
+      ...slotCopper.keys("minCopperToSlot"),
+      ...apart?.keys("minHoleToHole"),
+      ...toEdge?.keys("minHoleToEdge"),
+    },
+    throughHolePads: through,
+    viaPads: vias,
+    ...(Number.isFinite(leastPlated) ? { leastPlated } : {}),
+    ...(castellated.length > 0
+      ? {
+          castellated: {
+            count: castellated.length,
+            diameterMm: Math.round(castellated[0]!.diameterMm * 1e6) / 1e6,
+            edge: edgeOf(castellated, outline!.box!),
+            at: { layer: "drill", x: castellated[0]!.x, y: castellated[0]!.y },
+          },
+        }
+      : {}),
+  };
+}
+
+/** Least distances from a hole's wall to the edges; nothing where that was given up. */
+function edgeDistances(
+  d: Input,
+  isCastellated: ReadonlySet<Hole>,
+  rings: readonly (readonly number[])[],
+): Worst | undefined {
+  return d.attempts.optional(
     "Comparing the holes with the board's edge",
     "The least distance from a hole to it is",
     (work) => {
       const near = new Worst();
-      for (const h of holes)
+      for (const h of d.holes)
         if (!isCastellated.has(h))
-          for (const r of [...ring, ...inner]) {
+          for (const r of rings) {
             work.spend(r.length);
             const mm = ringDistance(r, h.x, h.y) - h.diameterMm / 2;
             if (mm < near.limit) near.add(Math.max(0, mm), "drill", h.x, h.y);
@@ -84,6 +126,16 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       return near;
     },
   );
+}
+
+/** Copper left around plated holes, and what kind of pad each has; holes that meet none are said. */
+function measureRings(
+  d: Input,
+  isCastellated: ReadonlySet<Hole>,
+  annular: Worst,
+  findings: Finding[],
+): { through: number; vias: number } {
+  const { holes, copper } = d;
   let [missed, through, vias] = [0, 0, 0];
   for (const h of holes) {
     if (!h.plated) continue;
@@ -109,33 +161,37 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: `${missed} of ${holes.length} plated holes meet no copper.`,
       do: "Check that drills and copper share origin and unit.",
     });
-  const around = (worst: Worst, isMeant: (b: Body) => boolean) => {
-    for (const reach of COPPER_REACHES_MM) {
-      bodies.forEach((b, n) => {
-        if (!isMeant(b)) return;
-        copper.forEach((layer, i) => {
-          if (!passes(b, i)) return;
-          nearBody(layer, b, reach, (k, mm, x, y) => {
-            const isOwn = b.plated
-              ? nets.groups.find(nets.offsets[i]! + k) === nets.ofBody[n]
-              : // copper an unplated hole cuts is its own pad or a mistake of another kind, not a distance
-                mm <= 0;
-            if (!isOwn) worst.add(mm, layer.name, x, y);
-          });
+  return { through, vias };
+}
+
+/** Adds the distances from holes' walls to copper that is not their own, farther only where nearer there is none. */
+function measureAround({ bodies, copper, nets }: Input, worst: Worst, isMeant: (b: Body) => boolean): void {
+  for (const reach of COPPER_REACHES_MM) {
+    bodies.forEach((b, n) => {
+      if (!isMeant(b)) return;
+      copper.forEach((layer, i) => {
+        if (!passes(b, i)) return;
+        nearBody(layer, b, reach, (k, mm, x, y) => {
+          const isOwn = b.plated
+            ? nets.groups.find(nets.offsets[i]! + k) === nets.ofBody[n]
+            : // copper an unplated hole cuts is its own pad or a mistake of another kind, not a distance
+              mm <= 0;
+          if (!isOwn) worst.add(mm, layer.name, x, y);
         });
       });
-      if (worst.least !== undefined) return;
-    }
-  };
-  around(foreign, () => true);
-  around(npth, (b) => !b.plated && b.isRound);
-  around(slotCopper, (b) => !b.plated && !b.isRound);
+    });
+    if (worst.least !== undefined) return;
+  }
+}
+
+/** Least distances between holes; those drilled twice are said. */
+function betweenHoles(d: Input, findings: Finding[]): Worst | undefined {
   const between = d.attempts.optional(
     "Comparing the holes with each other",
     "The least distance between them is",
     (work) => {
       const apart = new Worst();
-      return { apart, ...addHoleToHole(apart, bodies, work) };
+      return { apart, ...addHoleToHole(apart, d.bodies, work) };
     },
   );
   const doubled = between?.doubled ?? [];
@@ -147,34 +203,7 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
       text: `${doubled.length} holes are drilled twice at the same place.`,
       do: "A house drills them once; look whether two drill files hold the same holes.",
     });
-  const leastPlated = holes.reduce(
-    (m, h) => (h.plated ? Math.min(m, h.diameterMm) : m),
-    Number.POSITIVE_INFINITY,
-  );
-  return {
-    keys: {
-      ...hole.keys("minHole"),
-      ...annular.keys("minAnnular"),
-      ...foreign.keys("minDrillToForeignCopper"),
-      ...npth.keys("minNpthToCopper"),
-      ...slotCopper.keys("minCopperToSlot"),
-      ...between?.apart.keys("minHoleToHole"),
-      ...toEdge?.keys("minHoleToEdge"),
-    },
-    throughHolePads: through,
-    viaPads: vias,
-    ...(Number.isFinite(leastPlated) ? { leastPlated } : {}),
-    ...(castellated.length > 0
-      ? {
-          castellated: {
-            count: castellated.length,
-            diameterMm: Math.round(castellated[0]!.diameterMm * 1e6) / 1e6,
-            edge: edgeOf(castellated, outline!.box!),
-            at: { layer: "drill", x: castellated[0]!.x, y: castellated[0]!.y },
-          },
-        }
-      : {}),
-  };
+  return between?.apart;
 }
 
 function checkOutside(

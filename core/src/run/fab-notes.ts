@@ -26,6 +26,16 @@ export function fabNotes(
     });
     return;
   }
+  sayUnknownSizes(doc, add);
+  sayGivenUp(doc, house, orders, add);
+  for (const c of checks) if (c.level !== "fine") sayLimit(doc, house, c, add);
+  sayOptions(doc, house, options, add);
+  const quote = quotationOf(doc, house.id);
+  if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
+}
+
+/** Boards whose size is not known: what their price rests on. */
+function sayUnknownSizes(doc: RunDocument, add: Add): void {
   for (const b of doc.boards) {
     if (b.measure.outline?.widthMm !== undefined) continue;
     const [w, h] = pricedSize(b.measure);
@@ -37,6 +47,10 @@ export function fabNotes(
       { do: "Mend the outline, or have the house quote the board.", ...aboutBoard(doc, b.id) },
     );
   }
+}
+
+/** What the house does not have of what was chosen, and whether its money is known. */
+function sayGivenUp(doc: RunDocument, house: House, orders: readonly BoardOrder[], add: Add): void {
   for (const g of givenUp(house, doc.options, doc.houses ?? [house]))
     add(
       "fab",
@@ -56,25 +70,30 @@ export function fabNotes(
         do: "Set the rate in the shop's settings.",
       },
     );
-  for (const c of checks) {
-    if (c.level === "fine") continue;
-    const text = `The ${c.label}${ofBoard(doc, c.board === undefined ? {} : { board: c.board })} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
-    add(
-      "fab",
-      `house-limit ${house.id} ${c.measure}${boardMark(doc, c.board)}`,
-      c.level === "cannot" ? "error" : c.level === "look" ? "warning" : "remark",
-      text,
-      {
-        ...(c.level === "cannot"
-          ? { do: "Choose another house, or change the board." }
-          : c.level === "look"
-            ? { do: "Ask the house whether it will mend this, or change the board." }
-            : {}),
-        ...(c.at ? { at: c.at } : {}),
-        ...aboutBoard(doc, c.board),
-      },
-    );
-  }
+}
+
+/** A limit of the house that a board meets narrowly or not. */
+function sayLimit(doc: RunDocument, house: House, c: BoardCheck, add: Add): void {
+  const text = `The ${c.label}${ofBoard(doc, c.board === undefined ? {} : { board: c.board })} is ${format(c.value, c.unit)}; ${house.name} ${c.level === "tight" ? `makes ${format(c.limit, c.unit)}, so ${Math.round((100 * c.margin) / c.limit)} % headroom` : `holds ${format(c.limit, c.unit)}`}.`;
+  add(
+    "fab",
+    `house-limit ${house.id} ${c.measure}${boardMark(doc, c.board)}`,
+    c.level === "cannot" ? "error" : c.level === "look" ? "warning" : "remark",
+    text,
+    {
+      ...(c.level === "cannot"
+        ? { do: "Choose another house, or change the board." }
+        : c.level === "look"
+          ? { do: "Ask the house whether it will mend this, or change the board." }
+          : {}),
+      ...(c.at ? { at: c.at } : {}),
+      ...aboutBoard(doc, c.board),
+    },
+  );
+}
+
+/** What the options do to contacts, health, reading and fit. */
+function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
   const finish = finishKind(optionOf(house, "finish", options.finish));
   contactNotes(doc, finish, add);
   if (finish.isLeaded)
@@ -108,8 +127,6 @@ export function fabNotes(
       { do: "Choose the stated thickness, or accept with a reason.", ...aboutBoard(doc, b.id) },
     );
   }
-  const quote = quotationOf(doc, house.id);
-  if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
 }
 
 /**

@@ -33,6 +33,16 @@ export function sourceNotes(
   basket: Basket,
   add: Add,
 ): void {
+  sayUncovered(doc, parts, basket, add);
+  sayRates(doc, add);
+  sayShelfTwice(doc, parts, needs, add);
+  sayOldPrices(doc, basket, add);
+  saySources(doc, basket, add);
+  sayExpired(doc, add);
+  saySingle(parts, needs, add);
+}
+
+function sayUncovered(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
   const missing = basket.lines.filter((l) => l.missing > 0);
   if (missing.length > 0) {
     const open = ruleLines(doc).classes.some((c) => !c.isConfirmed);
@@ -50,6 +60,9 @@ export function sourceNotes(
       },
     );
   }
+}
+
+function sayRates(doc: RunDocument, add: Add): void {
   const foreign = [
     ...new Set(
       doc.offers
@@ -65,6 +78,14 @@ export function sourceNotes(
       `Offers in ${foreign.join(", ")} are left out: there is no exchange rate.`,
       { do: "Set the rate in the shop's settings." },
     );
+}
+
+function sayShelfTwice(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  needs: readonly RunNeed[],
+  add: Add,
+): void {
   const elsewhere = needs.flatMap((n) => n.shelf.filter((t) => (t.lot.alsoIn?.length ?? 0) > 0));
   for (const run of [...new Set(elsewhere.flatMap((t) => t.lot.alsoIn!.map((x) => x.run)))]) {
     const of = needs.filter((n) => n.shelf.some((t) => t.lot.alsoIn?.some((x) => x.run === run)));
@@ -76,6 +97,9 @@ export function sourceNotes(
       { do: "Reserve them for one of the two on the shelf.", lines: of.flatMap((n) => n.lines) },
     );
   }
+}
+
+function sayOldPrices(doc: RunDocument, basket: Basket, add: Add): void {
   const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
   const old = doc.offers.filter((o) => bought.has(o.id) && daysBetween(o.capturedOn, doc.today) > FRESH_DAYS);
   if (old.length > 0) {
@@ -88,17 +112,26 @@ export function sourceNotes(
       { do: "Ask the suppliers again, or accept with a reason that they were confirmed." },
     );
   }
+}
+
+function saySources(doc: RunDocument, basket: Basket, add: Add): void {
   for (const id of basket.suppliers) {
     const s = doc.suppliers.find((x) => x.id === id);
     const check = s?.sourceClass ? INCOMING[s.sourceClass] : undefined;
     if (s && check)
       add("source", `source-class ${id}`, "warning", `${s.name} is ${check[0]}.`, { do: check[1] });
   }
+}
+
+function sayExpired(doc: RunDocument, add: Add): void {
   const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
   if (past.length > 0)
     add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {
       do: "Ask again, or remove them.",
     });
+}
+
+function saySingle(parts: readonly LinePart[], needs: readonly RunNeed[], add: Add): void {
   const suppliersOf = new Map(
     needs.flatMap((n) => n.lines.map((l) => [l, new Set(n.listed.map((o) => o.supplier))])),
   );
