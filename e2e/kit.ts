@@ -101,8 +101,8 @@ export const perGood = async (page: Page): Promise<number> =>
   Number(((await page.getByTestId("per-good").textContent()) ?? "").replace(/[^\d.]/g, ""));
 
 /** Something was said in passing; the line for screen readers says it a second time. */
-export const expectSaid = (page: Page, text: string | RegExp): Promise<void> =>
-  expect(page.getByText(text).first()).toBeVisible();
+export const expectSaid = (page: Page, text: string | RegExp, timeout?: number): Promise<void> =>
+  expect(page.getByText(text).first()).toBeVisible(timeout === undefined ? {} : { timeout });
 
 /** The picture is painted: its tiles for this side are all there and hold more than one colour. */
 export async function expectPainted(page: Page, side = "top"): Promise<void> {

@@ -10,8 +10,19 @@ async function releasedRun(page: Page, name: string, good: number): Promise<void
   await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
 }
 
-/** An order by what is on it: which supplier has it hangs on how many are wanted. */
+/** An order by what is on it: which supplier has it hangs on how many are wanted, and on what lies on the shelf. */
 const parcel = (page: Page, holds: RegExp) => page.getByRole("article").filter({ hasText: holds });
+/** Everything but the boards came, parcel by parcel. */
+async function allPartsCome(page: Page): Promise<void> {
+  const whole = page
+    .getByRole("article")
+    .filter({ hasNotText: "Probe Tail A" })
+    .getByRole("button", { name: "All of it came" });
+  for (let left = await whole.count(); left > 0; left--) {
+    await whole.first().click();
+    await expect(whole).toHaveCount(left - 1);
+  }
+}
 /** What is said stays while it is pointed at: its undo does not wait on the machine's pace. */
 async function undo(page: Page, words: RegExp): Promise<void> {
   const said = page.getByRole("listitem").filter({ hasText: words }).first();
@@ -28,25 +39,20 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   const sleeves = parcel(page, /AG-SLEEVE/);
   await sleeves.getByLabel("Ordered on").fill("today");
   await sleeves.getByLabel("Ordered on").press("Enter");
-  await expectSaid(page, /Brindle & Otter: ordered/);
+  await expectSaid(page, /: ordered$/);
   await sleeves.getByLabel("Promised for").fill("+6");
   await sleeves.getByLabel("Promised for").press("Enter");
-  await sleeves.getByLabel(/^Invoiced for/).fill("30");
-  await sleeves.getByLabel(/^Invoiced for/).press("Enter");
-  await expect(sleeves.getByRole("row").last()).toContainText(/[+−]\d/);
+  await sleeves.getByLabel("Invoiced for steel sleeve").fill("30");
+  await sleeves.getByLabel("Invoiced for steel sleeve").press("Enter");
+  await expect(sleeves.getByRole("row", { name: /steel sleeve/ })).toContainText(/[+−]\d/);
   await sleeves.getByLabel("Promised for").fill("some day");
   await expect(sleeves.getByText(/a date like 27 Nov 2026/)).toBeVisible();
   await sleeves.getByLabel("Promised for").press("Escape");
   await expectAccessible(page);
 
   await stage(page, "Receive");
-  await parcel(page, /TB-TH11/)
-    .getByRole("button", { name: "All of it came" })
-    .click();
+  await allPartsCome(page);
   await expect(parcel(page, /TB-TH11/)).toContainText("all of it came");
-  await parcel(page, /AG-SLEEVE/)
-    .getByRole("button", { name: "All of it came" })
-    .click();
   // the boards: one is short, and one of those that came is set apart
   const boards = page.getByRole("article").last();
   const count = boards.getByRole("button", { name: /^Count / });
@@ -85,9 +91,7 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await page.getByRole("button", { name: "Plan against actual" }).click();
   await expect(page.getByText("90.9 %, 20 of 22")).toBeVisible();
   await expect(page.getByText("3 h 20 min", { exact: true })).toBeVisible();
-  await expect(
-    page.getByText(/Not written down yet, and counted as planned: the prices of 6 lines/),
-  ).toBeVisible();
+  await expect(page.getByText(/Not written down yet, and counted as planned: the prices? of /)).toBeVisible();
   await expectAccessible(page);
   await page.getByLabel("What is to be remembered").fill("The pads lift when they are heated twice.");
   await page.getByRole("button", { name: "Close the run" }).click();
@@ -124,7 +128,7 @@ test("what came and what was built is taken back step by step; two people at one
     .getByRole("button", { name: "All of it came" })
     .click();
   await expect(parcel(page, /AG-SLEEVE/)).toContainText("all of it came");
-  await undo(page, /All of Brindle/);
+  await undo(page, /All of .* came/);
   await expect(parcel(page, /AG-SLEEVE/)).not.toContainText("all of it came");
   await stage(page, "Build");
   const other = await alongside(page, browser);

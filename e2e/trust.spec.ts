@@ -222,7 +222,7 @@ test("a session that ended elsewhere: signing in over the page, and what was typ
 });
 
 test("a backup is downloaded and read back as a shop of its own", async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await enterDemo(page);
   await page.goto("/settings/data");
   const [download] = await Promise.all([
@@ -240,7 +240,8 @@ test("a backup is downloaded and read back as a shop of its own", async ({ page 
     .setInputFiles({ name: "b.zip", mimeType: "application/zip", buffer: Buffer.from("nothing") });
   await expectSaid(page, /This is no backup Kobbin can read/);
   await page.getByLabel("Backup to read").setInputFiles(path);
-  await expectSaid(page, "Ashglaze Works is here");
+  // as long as it takes: the shop of all journeys is read, checked and numbered anew
+  await expectSaid(page, "Ashglaze Works is here", 150_000);
   await expect(page.getByRole("link", { name: /for the spring fairs/ }).first()).toBeVisible();
   await page.goto("/settings/access");
   await page.getByRole("button", { name: "Go to Takes over" }).click();

@@ -36,6 +36,21 @@ async function filled(name: string): Promise<Visitor> {
     ],
   });
   expect((await v.post(`/api/runs/${runs[0]!.id}/release`)).status).toBe(201);
+  // what happened to it since: an order, a parcel, work, and its end
+  const released = ((await v.get(`/api/runs/${runs[0]!.id}`)).body as RunAnswer).document;
+  const { id: offer, supplier } = released.offers[0]!;
+  const order = `parts ${supplier}`;
+  for (const [method, what, body] of [
+    ["PUT", "purchases", { order, orderedOn: "2026-11-25", paid: { [offer]: "0.40" }, freight: "2.5" }],
+    [
+      "POST",
+      "receipts",
+      { order, arrivedOn: "2026-11-30", items: [{ item: offer, qty: 8, place: "drawer" }] },
+    ],
+    ["POST", "work", { on: "2026-12-01", started: 5, good: 4, scrapped: 1, minutes: 30, note: "slow" }],
+    ["PUT", "closing", { lesson: "count twice" }],
+  ] as const)
+    expect((await v.call(method, `/api/runs/${runs[0]!.id}/${what}`, body)).status).toBeLessThan(300);
   await v.patch(`/api/runs/${runs[1]!.id}`, { version: 1, goodBoards: 33, pins: { [line]: supplierId } });
   await v.post(`/api/runs/${runs[1]!.id}/remarks`, { stage: "fab", text: "ask about the edge, “soon”" });
   const change = (await v.patch(`/api/lines/${line}`, { maker: "Taken back" })).headers.get("X-Change");

@@ -117,3 +117,19 @@ test("a row that cannot be read is said and left out", () => {
   expect(p.parts.map((x) => x.ref)).toEqual(["R2"]);
   expect(p.findings).toEqual([expect.objectContaining({ tag: "placement-bad-row", row: 2, about: ["R1"] })]);
 });
+
+test("a side that is none is an error that names it; a mirror column says it where no side does", () => {
+  const sides = (rows: readonly (readonly string[])[]) => readPlacement(rows as string[][], "p.csv");
+  const odd = sides([
+    ["Ref", "X", "Y", "Side", "Mirror"],
+    ["R1", "1", "2", "sideways", "yes"],
+    ["R2", "1", "2", "", "yes"],
+    ["R3", "1", "2", "", "no"],
+    ["R4", "1", "2", "bottom", "no"],
+  ]);
+  expect(odd.parts.map((p) => p.side)).toEqual(["top", "bottom", "top", "bottom"]);
+  expect(odd.findings).toEqual([
+    expect.objectContaining({ tag: "placement-side-unknown", level: "error", about: ["R1"] }),
+    expect.objectContaining({ tag: "placement-turn-unknown" }),
+  ]);
+});

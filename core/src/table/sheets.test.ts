@@ -28,3 +28,15 @@ test.each<[string, NamedSheet[], string, string | undefined]>([
   expect(findings.map((f) => f.level)).toEqual(level ? [level] : []);
   if (level) expect(findings[0]!.text).toContain(`“${name}”`);
 });
+
+test.each([
+  ["one of two is a list", [true, false], "remark", /^Of 2 sheets “s0” was taken as a parts list\.$/],
+  ["both are", [true, true], "warning", /; “s1” looks like one too\.$/],
+  ["all three are", [true, true, true], "warning", /; “s1”, “s2” look like one too\.$/],
+  ["none is", [false, false], "remark", /was taken, the first; none looks like a parts list\.$/],
+] as const)("which sheet is read: %s", (_, lists, level, says) => {
+  const found: Finding[] = [];
+  const sheets = lists.map((is, i) => ({ name: `s${i}`, cells: [[is ? "list" : "notes"]], isHidden: false }));
+  chooseSheet(sheets, (c) => c[0]![0] === "list", "a parts list", "b.xlsx", found);
+  expect(found).toEqual([expect.objectContaining({ level, text: expect.stringMatching(says) })]);
+});
