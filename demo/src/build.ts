@@ -148,6 +148,7 @@ const segmentDistance = (k: { x1: number; y1: number; x2: number; y2: number }, 
 };
 
 /** References beside their parts where no pad is covered, bodies, pin-one marks and titles. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one alphabet on one board
 function lettering(source: BoardSource, pads: readonly Pad[]): Ink[] {
   const taken: [number, number, number, number][] = pads.map((p) => [
     p.x - p.w / 2 - 0.15,

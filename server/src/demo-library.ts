@@ -1,4 +1,5 @@
 import { lineKey } from "@kobbin/core";
+import type { Tx } from "./db/pool.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { insertSum } from "./resources/bill/index.ts";
@@ -48,55 +49,7 @@ export async function fillLibrary(
       ["TB-M4864%", "dot at pin 1"],
     ])
       await tx.query("update part set direction = $2 where mpn like $1", [number, mark]);
-    const know = async (mpn: string, params: Record<string, string>, more: Record<string, string> = {}) => {
-      const id = (await insertParts(tx, [{ mpn, ...THERMO, ...more }])).ids[0]!;
-      await tx.query(
-        "update part set params = $2, direction = 'dot at pin 1', moisture = '3' where id = $1",
-        [id, JSON.stringify(params)],
-      );
-      return id;
-    };
-    const common = {
-      function: "thermocouple to digital",
-      pinout: "T- T+ VCC GND SO CS SCK NC",
-      supplyMin: "3.0 V",
-      drive: "three-state",
-    };
-    const own = await know("TB-TK31-SO8", {
-      ...common,
-      supplyMax: "3.6 V",
-      default: "high-ohmic",
-      gain: "0.25 °C",
-    });
-    await tx.query(
-      "update part set state = 'not for new designs', sheet = 'the cold end is measured inside: keep it away from the regulator' where id = $1",
-      [own],
-    );
-    const other = await know(
-      "HB-TK40-SO8",
-      { ...common, supplyMax: "5.5 V", default: "drives low until the first reading", gain: "0.25 °C" },
-      { maker: "Hobrook" },
-    );
-    await tx.query(
-      "update part set tried_on = '2026-11-12', tried = 'two boards, same readings within 1 °C' where id = $1",
-      [other],
-    );
-    await upsertAlternate(tx, {
-      original: lineKey({
-        refs: [],
-        valueText: "",
-        package: "",
-        mpn: "TB-TK31-SO8",
-        maker: "",
-        description: "",
-      })!,
-      partId: other,
-      state: "proposed",
-      runs: null,
-      because: "the other one is scarce",
-      person: by.person,
-      at: "2026-11-12",
-    });
+    await knowThermocouples(tx, by.person);
     const lot = (mpn: string, qty: number, unitCost: string, place: string, note = "") =>
       insertLot(tx, {
         mpn,
@@ -125,5 +78,58 @@ export async function fillLibrary(
       wanted: "4 mA",
       withinPct: 15,
     });
+  });
+}
+
+/** The two chips that may read the thermocouple: the one of the bill, and a proposed substitute. */
+async function knowThermocouples(tx: Tx, person: string): Promise<void> {
+  const know = async (mpn: string, params: Record<string, string>, more: Record<string, string> = {}) => {
+    const id = (await insertParts(tx, [{ mpn, ...THERMO, ...more }])).ids[0]!;
+    await tx.query("update part set params = $2, direction = 'dot at pin 1', moisture = '3' where id = $1", [
+      id,
+      JSON.stringify(params),
+    ]);
+    return id;
+  };
+  const common = {
+    function: "thermocouple to digital",
+    pinout: "T- T+ VCC GND SO CS SCK NC",
+    supplyMin: "3.0 V",
+    drive: "three-state",
+  };
+  const own = await know("TB-TK31-SO8", {
+    ...common,
+    supplyMax: "3.6 V",
+    default: "high-ohmic",
+    gain: "0.25 °C",
+  });
+  await tx.query(
+    "update part set state = 'not for new designs', sheet = 'the cold end is measured inside: keep it away from the regulator' where id = $1",
+    [own],
+  );
+  const other = await know(
+    "HB-TK40-SO8",
+    { ...common, supplyMax: "5.5 V", default: "drives low until the first reading", gain: "0.25 °C" },
+    { maker: "Hobrook" },
+  );
+  await tx.query(
+    "update part set tried_on = '2026-11-12', tried = 'two boards, same readings within 1 °C' where id = $1",
+    [other],
+  );
+  await upsertAlternate(tx, {
+    original: lineKey({
+      refs: [],
+      valueText: "",
+      package: "",
+      mpn: "TB-TK31-SO8",
+      maker: "",
+      description: "",
+    })!,
+    partId: other,
+    state: "proposed",
+    runs: null,
+    because: "the other one is scarce",
+    person: person,
+    at: "2026-11-12",
   });
 }

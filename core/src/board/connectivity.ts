@@ -13,6 +13,7 @@ const ON_COPPER_MM = 0.05;
  * two extracted nets an open, a point on no copper is missing. When more than a fifth of the points miss, factors of the
  * unit and one common shift are tried before anything is reported.
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one comparison: what the points gather is told at its end
 export function checkNetlist(
   points: readonly TestPoint[],
   file: string,

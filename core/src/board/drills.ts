@@ -61,14 +61,7 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
   );
   const isCastellated = new Set(castellated);
   if (ring.length > 0) checkOutside(holes, isCastellated, ring, inner, findings);
-  if (castellated.length > 0)
-    findings.push({
-      tag: "castellated-holes",
-      level: "warning",
-      at: { x: castellated[0]!.x, y: castellated[0]!.y },
-      text: `${castellated.length} plated holes lie on the board's edge and will be cut in half.`,
-      do: "Order the option for half holes on the edge, if the house has it.",
-    });
+  sayCastellated(castellated, findings);
   const toEdge = edgeDistances(d, isCastellated, [...ring, ...inner]);
   const { through, vias } = measureRings(d, isCastellated, annular, findings);
   measureAround(d, foreign, () => true);
@@ -103,6 +96,17 @@ export function measureDrills(d: Input, findings: Finding[]): Drilled {
         }
       : {}),
   };
+}
+
+function sayCastellated(castellated: readonly Hole[], findings: Finding[]): void {
+  if (castellated.length > 0)
+    findings.push({
+      tag: "castellated-holes",
+      level: "warning",
+      at: { x: castellated[0]!.x, y: castellated[0]!.y },
+      text: `${castellated.length} plated holes lie on the board's edge and will be cut in half.`,
+      do: "Order the option for half holes on the edge, if the house has it.",
+    });
 }
 
 /** Least distances from a hole's wall to the edges; nothing where that was given up. */

@@ -11,6 +11,7 @@ export type Finder = (
 const MAX_CELLS = 1_000_000;
 
 /** A finder over the boxes of pieces: a grid in typed arrays, pieces larger than many cells in a list of their own. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one algorithm: the grid is built and asked in the same arrays
 export function finderOf(s: Solids): Finder {
   const { count, box } = s;
   let x0 = Number.POSITIVE_INFINITY;

@@ -37,117 +37,168 @@ type Counts = Pick<
 /** Functions of pads that a component is soldered to. */
 const SOLDERED = new Set(["SMDPad", "ComponentPad", "BGAPad", "ConnectorPad", "HeatsinkPad", "TestPad"]);
 
+/** What is known of one side while its coats are measured. */
+interface Coated {
+  readonly side: "top" | "bottom";
+  /** Index of its copper; −1 where it has none. */
+  readonly index: number;
+  readonly copper: LayerSolids | undefined;
+  readonly pads: readonly OpenPad[];
+  readonly mask: LayerSolids | undefined;
+  readonly ink: LayerSolids | undefined;
+  readonly hasPaste: (x: number, y: number) => boolean;
+}
+
 /** Mask, paste and silkscreen of both sides, and what is told from them: fiducials, test pads, contacts. */
-export function measureCoats(
-  d: Input,
-  findings: Finding[],
-): {
-  keys: Record<string, unknown>;
-  counts: Counts;
-  isSoldered: (p: OpenPad) => boolean;
-  /** Silkscreen by side; undefined where it was given up, absent where no file holds it. */
-  legends: Map<"top" | "bottom", LayerSolids | undefined>;
-} {
-  const [web, expansion, line, opening, pitch] = Array.from({ length: 5 }, () => new Worst()) as [
-    Worst,
-    Worst,
-    Worst,
-    Worst,
-    Worst,
-  ];
-  const [text, foreign] = [new Worst(), new Worst()];
-  const maskOpenings: Record<string, { count: number }> = {};
-  const paste: Record<string, { count: number; areaMm2: number }> = {};
-  const stencil: Record<string, NonNullable<Measure["stencil"]>[string]> = {};
-  const smdPads: Record<string, number> = {};
-  const fiducials: Record<string, number> = {};
-  const testPads: Record<string, number> = {};
-  const edgeContacts: Record<string, EdgeContacts> = {};
-  const inks = (["top", "bottom"] as const).map((side) => d.coat("paste", side));
-  const hasInk = inks.some((x) => x !== undefined);
-  const legends = new Map<"top" | "bottom", LayerSolids | undefined>();
-  (["top", "bottom"] as const).forEach((side, i) => {
-    const mask = d.masks[i];
+export function measureCoats(d: Input, findings: Finding[]): Coats {
+  const inks = SIDES.map((side) => d.coat("paste", side));
+  const m = new CoatMeasures(d, findings);
+  SIDES.forEach((side, i) => {
     const index = d.copper.findIndex((l) => l.name === side);
-    const copper = d.copper[index];
-    const pads = index < 0 ? [] : d.openOf[index]!;
     const ink = inks[i];
-    const openings = ink ? openingsOf(ink) : [];
-    const hasPaste = (x: number, y: number) => ink !== undefined && isIn(ink, x, y);
+    m.measure({
+      side,
+      index,
+      copper: d.copper[index],
+      pads: index < 0 ? [] : d.openOf[index]!,
+      mask: d.masks[i],
+      ink,
+      hasPaste: (x, y) => ink !== undefined && isIn(ink, x, y),
+    });
+  });
+  const hasInk = inks.some((x) => x !== undefined);
+  return {
+    ...m.done(),
+    // without any paste layer every pad may carry a part
+    isSoldered: (p) =>
+      !hasInk || inks.some((x) => x?.name.endsWith(d.copper[p.layer]!.name) && isIn(x, p.x, p.y)),
+  };
+}
+
+const SIDES = ["top", "bottom"] as const;
+
+/** What the coats of a board measure. */
+export interface Coats {
+  readonly keys: Record<string, unknown>;
+  readonly counts: Counts;
+  readonly isSoldered: (p: OpenPad) => boolean;
+  /** Silkscreen by side; undefined where it was given up, absent where no file holds it. */
+  readonly legends: Map<"top" | "bottom", LayerSolids | undefined>;
+}
+
+/** Gathers the measures of the coats side by side. */
+class CoatMeasures {
+  private readonly d: Input;
+  private readonly findings: Finding[];
+  private readonly web = new Worst();
+  private readonly expansion = new Worst();
+  private readonly line = new Worst();
+  private readonly opening = new Worst();
+  private readonly pitch = new Worst();
+  private readonly text = new Worst();
+  private readonly foreign = new Worst();
+  private readonly maskOpenings: Record<string, { count: number }> = {};
+  private readonly paste: Record<string, { count: number; areaMm2: number }> = {};
+  private readonly stencil: Record<string, NonNullable<Measure["stencil"]>[string]> = {};
+  private readonly smdPads: Record<string, number> = {};
+  private readonly fiducials: Record<string, number> = {};
+  private readonly testPads: Record<string, number> = {};
+  private readonly edgeContacts: Record<string, EdgeContacts> = {};
+  private readonly legends: Coats["legends"] = new Map();
+
+  constructor(d: Input, findings: Finding[]) {
+    this.d = d;
+    this.findings = findings;
+  }
+
+  measure(c: Coated): void {
+    this.maskOf(c);
+    this.pasteOf(c);
+    this.legendOf(c);
+    const { side, copper, pads, mask, hasPaste } = c;
+    if (!copper) return;
+    if (mask) this.padsOf(c, copper, mask);
+    const { outline } = this.d;
+    const contacts = outline?.isClosed ? findEdgeContacts(copper, pads, outline, hasPaste) : undefined;
+    if (contacts) this.edgeContacts[side] = contacts;
+  }
+
+  private maskOf({ side, index, copper, pads, mask }: Coated): void {
     if (mask) {
-      maskOpenings[side] = { count: mask.islands.groups.count() };
-      addSpaces(web, { ...mask, name: `mask ${side}` });
-      if (copper) {
-        addExpansions(expansion, copper, mask, pads);
-        sayBared(
-          foreignInOpenings(foreign, mask, copper, pads, (k) => d.netOf(index, k)),
-          side,
-          findings,
-        );
-      }
+      this.maskOpenings[side] = { count: mask.islands.groups.count() };
+      addSpaces(this.web, { ...mask, name: `mask ${side}` });
+      if (!copper) return;
+      addExpansions(this.expansion, copper, mask, pads);
+      const bared = foreignInOpenings(this.foreign, mask, copper, pads, (k) => this.d.netOf(index, k));
+      sayBared(bared, side, this.findings);
     } else if (copper)
-      findings.push({
+      this.findings.push({
         tag: "mask-missing",
         level: "warning",
         text: `There is no mask layer for the ${side}.`,
         do: "Export it, or say in the notes that this side has no mask.",
       });
-    if (openings.length > 0) {
-      paste[side] = { count: openings.length, areaMm2: r6(openings.reduce((a, o) => a + o.areaMm2, 0)) };
-      stencil[side] = {
-        byThicknessMm: stencilFigures(openings),
-        thickestMm: r6(thickestFoil(openings)),
-        apertures: aperturesOf(openings),
-        pasteGrams: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(pasteGrams(openings, t))])),
-      };
-      if (copper) checkPaste(openings, copper, side, findings);
-    }
-    const legend = d.coat("legend", side);
-    if (d.first("legend", side)?.layer) legends.set(side, legend);
-    if (legend) {
-      addStrokes(line, legend.image, `legend ${side}`);
-      for (const t of textHeights(legend)) text.add(t.mm, `legend ${side}`, t.x, t.y);
-      if (mask && copper)
-        sayOver(legendOverPads(opening, { ...legend, name: `legend ${side}` }, mask, pads), side, findings);
-    }
-    if (!copper) return;
-    if (mask) {
-      const smd = pads.filter((p) => p.body < 0 && p.opening >= 0);
-      const marks = smd.filter((p) => isFiducial(p, copper, mask, hasPaste));
-      const tests = smd.filter((p) => p.fn === "TestPad" || (p.ref !== undefined && /^TP\d*/.test(p.ref)));
-      smdPads[side] = smd.filter((p) => p.fn !== "FiducialPad").length;
-      if (marks.length > 0) fiducials[side] = marks.length;
-      if (tests.length > 0) testPads[side] = tests.length;
-      addPitches(pitch, copper, pads);
-      checkCovered(pads, mask, side, hasPaste, findings);
-    }
-    const contacts = d.outline?.isClosed ? findEdgeContacts(copper, pads, d.outline, hasPaste) : undefined;
-    if (contacts) edgeContacts[side] = contacts;
-  });
-  return {
-    legends,
-    // without any paste layer every pad may carry a part
-    isSoldered: (p) =>
-      !hasInk || inks.some((x) => x?.name.endsWith(d.copper[p.layer]!.name) && isIn(x, p.x, p.y)),
-    keys: {
-      ...web.keys("minMaskWeb"),
-      ...expansion.keys("minMaskExpansion"),
-      ...foreign.keys("minOpeningToCopper"),
-      ...line.keys("minLegendLine"),
-      ...opening.keys("minLegendToOpening"),
-      ...text.keys("minLegendText"),
-      ...pitch.keys("minPitch"),
-    },
-    counts: {
-      smdPads,
-      maskOpenings,
-      paste,
-      stencil,
-      fiducials,
-      testPads,
-      ...(Object.keys(edgeContacts).length > 0 ? { edgeContacts } : {}),
-    },
-  };
+  }
+
+  private pasteOf({ side, copper, ink }: Coated): void {
+    const openings = ink ? openingsOf(ink) : [];
+    if (openings.length === 0) return;
+    this.paste[side] = { count: openings.length, areaMm2: r6(openings.reduce((a, o) => a + o.areaMm2, 0)) };
+    this.stencil[side] = {
+      byThicknessMm: stencilFigures(openings),
+      thickestMm: r6(thickestFoil(openings)),
+      apertures: aperturesOf(openings),
+      pasteGrams: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(pasteGrams(openings, t))])),
+    };
+    if (copper) checkPaste(openings, copper, side, this.findings);
+  }
+
+  private legendOf({ side, copper, pads, mask }: Coated): void {
+    const legend = this.d.coat("legend", side);
+    if (this.d.first("legend", side)?.layer) this.legends.set(side, legend);
+    if (!legend) return;
+    addStrokes(this.line, legend.image, `legend ${side}`);
+    for (const t of textHeights(legend)) this.text.add(t.mm, `legend ${side}`, t.x, t.y);
+    if (!mask || !copper) return;
+    const over = legendOverPads(this.opening, { ...legend, name: `legend ${side}` }, mask, pads);
+    sayOver(over, side, this.findings);
+  }
+
+  private padsOf({ side, pads, hasPaste }: Coated, copper: LayerSolids, mask: LayerSolids): void {
+    const smd = pads.filter((p) => p.body < 0 && p.opening >= 0);
+    const marks = smd.filter((p) => isFiducial(p, copper, mask, hasPaste));
+    const tests = smd.filter((p) => p.fn === "TestPad" || (p.ref !== undefined && /^TP\d*/.test(p.ref)));
+    this.smdPads[side] = smd.filter((p) => p.fn !== "FiducialPad").length;
+    if (marks.length > 0) this.fiducials[side] = marks.length;
+    if (tests.length > 0) this.testPads[side] = tests.length;
+    addPitches(this.pitch, copper, pads);
+    checkCovered(pads, mask, side, hasPaste, this.findings);
+  }
+
+  done(): Omit<Coats, "isSoldered"> {
+    const { smdPads, maskOpenings, paste, stencil, fiducials, testPads, edgeContacts } = this;
+    return {
+      legends: this.legends,
+      keys: {
+        ...this.web.keys("minMaskWeb"),
+        ...this.expansion.keys("minMaskExpansion"),
+        ...this.foreign.keys("minOpeningToCopper"),
+        ...this.line.keys("minLegendLine"),
+        ...this.opening.keys("minLegendToOpening"),
+        ...this.text.keys("minLegendText"),
+        ...this.pitch.keys("minPitch"),
+      },
+      counts: {
+        smdPads,
+        maskOpenings,
+        paste,
+        stencil,
+        fiducials,
+        testPads,
+        ...(Object.keys(edgeContacts).length > 0 ? { edgeContacts } : {}),
+      },
+    };
+  }
 }
 
 /** A bare round dot for cameras: said so, or round, in an opening at least twice as wide, without paste. */

@@ -115,6 +115,7 @@ interface Grid {
 
 const MAX_CELLS = 4_000_000;
 
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one algorithm: the grid is filled in two passes over the same edges
 function gridOf(s: Solids, reach: number): Grid {
   const { edges, firstEdge, radius, box } = s;
   const total = firstEdge[s.count]!;

@@ -103,6 +103,7 @@ export interface Chained {
 }
 
 /** Walks from piece to piece, always to the nearest free end within the tolerance. O(n) with a grid of ends. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one algorithm: chains grow from both ends until none does
 export function chain(pieces: readonly Piece[], tolerance: number, work: Work): Chained {
   const cell = Math.max(tolerance, 0.01) * 2;
   const grid = new Map<string, number[]>();

@@ -147,6 +147,7 @@ function chained(image: LayerImage, file: string, work: Work): Outline {
   };
 }
 
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one answer, key by key, of what the chains enclose
 function measured(
   found: Chained,
   step: (typeof STEPS)[number],

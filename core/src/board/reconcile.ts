@@ -16,6 +16,7 @@ const NOT_PARTS = new Set(["TP", "FID", "MH", "H", "VIA"]);
  * @param byRef pads by part, empty where no file says whose they are
  * @param pads of all copper layers
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one comparison of three lists, by reference
 export function reconcile(
   bom: Bom | undefined,
   placements: Placements | undefined,

@@ -8,6 +8,7 @@ import { holesFor } from "./use.ts";
  * Drill data written as a layer image: round flashes are holes, other flashes as long as they are wide slots, strokes
  * routed paths. Shapes that no tool can drill are left out and said.
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one pass over the objects of a drawing
 export function drillOfImage(image: LayerImage, file: string): DrillData {
   const hits: Hit[] = [];
   const routs: Rout[] = [];

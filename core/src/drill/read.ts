@@ -92,6 +92,7 @@ class DrillReader {
     this.found.add({ tag, level, file: this.file, line, text, ...(todo ? { do: todo } : {}) });
   }
 
+  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one line of the format, its commands in the order they are told apart
   private run(line: string, no: number): void {
     const words = [...line.matchAll(/([A-Z])([-+]?\d*\.?\d*)/g)].map((m) => [m[1]!, m[2]!] as const);
     if (

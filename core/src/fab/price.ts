@@ -65,6 +65,7 @@ export function boardMassG(
  *
  * @param pieces boards ordered, already in the house's steps
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one sum, term by term, as the house writes it
 export function fabQuote(house: House, board: BoardFacts, options: FabOptions, pieces: number): FabQuote {
   const p = house.price;
   const key = String(board.layers <= 2 ? 2 : board.layers);

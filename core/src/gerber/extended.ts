@@ -37,6 +37,7 @@ export function readBlock(s: LayerState, text: string, line: number): void {
   }
 }
 
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one list of commands, each a line or two
 function extended(s: LayerState, t: string, line: number): void {
   switch (t.slice(0, 2)) {
     case "FS":

@@ -117,6 +117,7 @@ const MAX_STATEMENTS = 2_000;
  * @param unitMm millimetres per unit of the file
  * @throws Error naming the statement that cannot be read
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one list of primitives, each by its number
 export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: number): Area[] {
   const variables = new Map(parameters.map((v, i) => [i + 1, v]));
   let areas: Area[] = [];

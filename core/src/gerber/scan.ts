@@ -155,6 +155,7 @@ export class Scanner {
     return command;
   }
 
+  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one scanner: a word is told apart character by character, and is the hot path of reading
   private word(): Command {
     const { u8, command } = this;
     const n = u8.length;

@@ -18,6 +18,7 @@ type Box = readonly [number, number, number, number];
  *
  * @param box of the outline, else of the copper
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one decision, with the findings that tell it
 export function settlePlacements(
   placements: Placements,
   box: Box | undefined,

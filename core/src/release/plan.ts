@@ -8,6 +8,7 @@ import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
 import type { RunDocument, RunLine } from "../run/document.ts";
 import { invoicesOf } from "../run/invoice.ts";
+import type { LinePart } from "../run/parts.ts";
 import type { RunResult } from "../run/result.ts";
 import { withVariant } from "../run/structure.ts";
 import { assemblyHouse } from "../run/who-places.ts";
@@ -244,14 +245,50 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   });
 }
 
+/** What the house must know by reference: left to us, directed, not placed. */
+function assemblyTables(doc: RunDocument, r: RunResult, byHand: readonly LinePart[]): PlannedSheet["tables"] {
+  const dnp = doc.lines.filter((l) => l.dnp);
+  const directed = directedParts(doc, r.parts);
+  return [
+    ...(byHand.length > 0
+      ? [
+          {
+            heading: "Left to us, by hand",
+            rows: [
+              ["References", "Part", "Package"],
+              ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, bothSizes(p.line.package)]),
+            ],
+          },
+        ]
+      : []),
+    ...(directed.length > 0
+      ? [
+          {
+            heading: "Parts with a direction",
+            rows: [
+              ["References", "Part", "Package", "Mark on the body"],
+              ...directed.map((d) => [d.refs.join(" "), d.part, d.package, d.mark ?? "see its data sheet"]),
+            ],
+          },
+        ]
+      : []),
+    ...(dnp.length > 0
+      ? [
+          {
+            heading: "Do not place",
+            rows: [["References", "Part"], ...dnp.map((l) => [l.refs.join(" "), l.valueText])],
+          },
+        ]
+      : []),
+  ];
+}
+
 function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   const house = assemblyHouse(doc);
   if (!house) return [];
   const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
   const placed = r.parts.filter((p) => p.method === "house" && p.kind !== "loose");
   const bySoldering = placed.filter((p) => p.kind === "through");
-  const dnp = doc.lines.filter((l) => l.dnp);
-  const directed = directedParts(doc, r.parts);
   return [
     {
       path: `sheets/assembly-${slug(house.name)}.pdf`,
@@ -281,43 +318,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
           ],
         },
       ],
-      tables: [
-        ...(byHand.length > 0
-          ? [
-              {
-                heading: "Left to us, by hand",
-                rows: [
-                  ["References", "Part", "Package"],
-                  ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, bothSizes(p.line.package)]),
-                ],
-              },
-            ]
-          : []),
-        ...(directed.length > 0
-          ? [
-              {
-                heading: "Parts with a direction",
-                rows: [
-                  ["References", "Part", "Package", "Mark on the body"],
-                  ...directed.map((d) => [
-                    d.refs.join(" "),
-                    d.part,
-                    d.package,
-                    d.mark ?? "see its data sheet",
-                  ]),
-                ],
-              },
-            ]
-          : []),
-        ...(dnp.length > 0
-          ? [
-              {
-                heading: "Do not place",
-                rows: [["References", "Part"], ...dnp.map((l) => [l.refs.join(" "), l.valueText])],
-              },
-            ]
-          : []),
-      ],
+      tables: assemblyTables(doc, r, byHand),
       notes: [
         "No substitution without written approval.",
         "Check the polarity of every diode, IC and polarised capacitor against its data sheet.",

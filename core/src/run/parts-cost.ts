@@ -1,4 +1,4 @@
-import { branch, type CostNode, leaf } from "../costing/tree.ts";
+import { branch, type CostNode, leaf, type Term } from "../costing/tree.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument } from "./document.ts";
@@ -20,29 +20,7 @@ export function partsNode(
   invoiced: Micros,
 ): CostNode {
   const isExpense = doc.choices.leftovers === "expense";
-  const used = basket.lines.flatMap((l, i) => {
-    const bought = l.buys.reduce((s, b) => s + b.qty, 0);
-    if (bought === 0) return [];
-    const spend = l.buys.reduce((s, b) => s + b.cost, 0);
-    const need = Math.min(bought, needs[i]!.need);
-    const share = isExpense ? 1 : need / bought;
-    const fees = l.buys.reduce((s, b) => s + (b.fee ?? 0), 0);
-    const price =
-      l.buys.length === 1
-        ? microsToText(l.buys[0]!.unitPrice)
-        : microsToText(Math.round((spend - fees) / bought));
-    const supplier = [
-      ...new Set(l.buys.map((b) => doc.suppliers.find((s) => s.id === b.supplier)?.name ?? b.supplier)),
-    ].join(", ");
-    return [
-      {
-        label: nameOfLine(doc, parts, l.line),
-        micros: spend * share,
-        note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}${fees > 0 ? `, with ${microsToText(fees)} for its packaging` : ""}`,
-        from: supplier,
-      },
-    ];
-  });
+  const used = usedTerms(doc, parts, needs, basket);
   const made = parts
     .filter((p) => p.line.madeCost !== undefined && Number(p.line.madeCost) > 0)
     .map((p) => ({
@@ -89,6 +67,39 @@ export function partsNode(
         ]
       : []),
   ]);
+}
+
+/** What the boards use of what is bought, line by line; all of it where what is left is charged to the run. */
+function usedTerms(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  needs: readonly RunNeed[],
+  basket: Basket,
+): Term[] {
+  const isExpense = doc.choices.leftovers === "expense";
+  return basket.lines.flatMap((l, i) => {
+    const bought = l.buys.reduce((s, b) => s + b.qty, 0);
+    if (bought === 0) return [];
+    const spend = l.buys.reduce((s, b) => s + b.cost, 0);
+    const need = Math.min(bought, needs[i]!.need);
+    const share = isExpense ? 1 : need / bought;
+    const fees = l.buys.reduce((s, b) => s + (b.fee ?? 0), 0);
+    const price =
+      l.buys.length === 1
+        ? microsToText(l.buys[0]!.unitPrice)
+        : microsToText(Math.round((spend - fees) / bought));
+    const supplier = [
+      ...new Set(l.buys.map((b) => doc.suppliers.find((s) => s.id === b.supplier)?.name ?? b.supplier)),
+    ].join(", ");
+    return [
+      {
+        label: nameOfLine(doc, parts, l.line),
+        micros: spend * share,
+        note: `${isExpense ? bought : need} × ${price}${!isExpense && bought > need ? `, ${bought - need} more stay in stock` : ""}${fees > 0 ? `, with ${microsToText(fees)} for its packaging` : ""}`,
+        from: supplier,
+      },
+    ];
+  });
 }
 
 /** What is bought beyond the need and kept as stock, at what it cost: not in the run's cost. Nothing where it is charged. */

@@ -26,6 +26,7 @@ type Json = Readonly<Record<string, unknown>>;
  *
  * @throws AppError DOCUMENT_INVALID naming the key; NOT_A_NUMBER for money that is none
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one document, checked key by key
 export function toInstance(value: unknown): Instance {
   const doc = record(value, "the document");
   const suppliers = list(doc.suppliers, "suppliers").map((v, i): Supplier & { days?: number } => {

@@ -101,6 +101,7 @@ export function recogniseQuotation(cells: Cells): QuotationLayout | undefined {
  *
  * @param reading what a person answered to the doubt
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one pass over the rows of a quotation
 export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: MarkReading): Quotation {
   const { at, priceAt, firstRow } = layout;
   const problems: { row: number; text: string }[] = [];

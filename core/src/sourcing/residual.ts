@@ -100,6 +100,7 @@ interface Cut extends Window {
 }
 
 /** The model of a case; "nothing" where the bound leaves a line no way; undefined where it would be too large. */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one model, written row by row
 function caseModel(p: Problem, c: OpenCase, limit: number): Built | "nothing" | undefined {
   const asked = new Set(c.floors.flatMap((f, s) => (f > p.fixed[s]! ? [s] : [])));
   const least: number[] = [];

@@ -102,6 +102,7 @@ export class Improver {
   }
 
   /** @param open suppliers that may be used */
+  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one algorithm: moves are tried in turn until none helps
   improve(start: Solution, open: number, rounds = 60): Solution {
     const { p } = this;
     const bought = start.picks.map((pick) => this.bought(pick));

@@ -31,6 +31,7 @@ export interface Seeking {
  *
  * @param isExact splits by what they cost; else by their fractional bound only
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one algorithm: a search for weights that starts again from what it found
 export function weighCase(seeking: Seeking, c: OpenCase, isExact: boolean): OpenCase {
   const { p } = seeking;
   const asked = c.floors.flatMap((f, s) => (f > p.fixed[s]! ? [s] : []));

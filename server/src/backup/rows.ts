@@ -29,6 +29,7 @@ const BATCH = 500;
  * @param files hashes of the files that are there
  * @throws AppError ARCHIVE_INVALID with the problems as details
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one order of checks, each on what the one before let through
 export function checkRows(tables: ReadonlyMap<string, string>, files: ReadonlySet<string>): CheckedRows {
   const problems: string[] = [];
   const tell = (what: string) => {

@@ -57,6 +57,7 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
  * Asks one supplier and keeps what it says. A supplier that fails is asked again after a while, each time twice as
  * long; its older offers stay until it answers.
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one question from its claim to its answer
 export async function answerAsk(
   deps: Pick<WorkerDeps, "pool" | "config" | "today">,
   { workshopId, askId }: AskDue,

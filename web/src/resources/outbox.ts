@@ -32,6 +32,7 @@ const STORE = "kobbin-outbox";
  * Sends changes one after another. A change that cannot be sent waits at the head, is tried again with growing
  * pauses, and survives a reload; the server does a change that comes twice only once.
  */
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one outbox: what it does shares what lies in it
 export function createOutbox(parts: OutboxParts) {
   const queue: (Entry & {
     readonly done: (answer: Answered<never>) => void;

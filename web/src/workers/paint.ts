@@ -85,6 +85,7 @@ export class Painter {
     this.slots = slots.chunks;
   }
 
+  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one picture, sheet upon sheet in the order they cover each other
   paint(q: PaintRequest): ImageBitmap | undefined {
     if (!this.box || q.widthPx < 1 || q.heightPx < 1) return undefined;
     const page = new OffscreenCanvas(q.widthPx, q.heightPx);

@@ -138,6 +138,7 @@ function letGo(ctx: Context): void {
 const broken = () =>
   new AppError("DOCUMENT_INVALID", "The upload broke off; nothing was kept.", "Drop the files again.");
 
+// biome-ignore lint/complexity/noExcessiveLinesPerFunction: the life of one upload: all its ends share its state
 function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promise<Upload> {
   const { maxBytes, maxFiles, wholeMs, idleMs } = limits;
   const tooLarge = () =>
@@ -149,6 +150,7 @@ function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promi
   const type = req.headers["content-type"] ?? "";
   // a form may be a little larger than its files
   if (Number(req.headers["content-length"] ?? 0) > maxBytes + 1_000_000) return Promise.reject(tooLarge());
+  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: the life of one upload: all its ends share its state
   return new Promise((resolve, reject) => {
     const form = parserOf(type, limits);
     if (!form)
