@@ -12,11 +12,16 @@ import {
   whatIf,
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
+import { benchAgainst } from "./against.ts";
 import { benchBaskets } from "./basket.ts";
 import { benchGrid } from "./grid.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
+
+// npm run bench -- --against REV: that commit and this tree in one run
+const rev = process.argv[process.argv.indexOf("--against") + 1];
+if (process.argv.includes("--against") && rev) process.exit(benchAgainst(rev) > 0 ? 1 : 0);
 
 /** One line of the table: a piece of work against its floor in the same run. */
 interface Row {

@@ -17,6 +17,7 @@ const WORKING: readonly (readonly [Forward, string])[] = [
 ];
 const WIDTH = 92;
 const HEIGHT = 56;
+const LOW = 42;
 
 /** The proof sheet's small plates: both sides, and the working layers of the side that is up. A press enlarges one. */
 export function Plates({
@@ -24,12 +25,15 @@ export function Plates({
   box,
   shown,
   colours,
+  isLow = false,
   onShow,
 }: {
   board: BoardConnection;
   box: readonly [number, number, number, number];
   shown: Plate;
   colours: BoardColours;
+  /** The large plate is lower, as beside a table. */
+  isLow?: boolean;
   onShow: (plate: Plate) => void;
 }) {
   const { side } = shown;
@@ -54,7 +58,13 @@ export function Plates({
             className={`group shrink-0 border px-[3px] pt-[3px] text-left text-[12px] leading-tight ${isOn ? "border-metal bg-metal-soft font-bold" : "border-rule bg-sheet text-ink-2 hover:border-ink-3"}`}
             onClick={() => onShow(isOn && plate.forward ? { side, forward: undefined } : plate)}
           >
-            <Small board={board} box={box} plate={plate} colours={colours} />
+            <Small
+              board={board}
+              box={box}
+              plate={plate}
+              colours={colours}
+              size={[WIDTH, isLow ? LOW : HEIGHT]}
+            />
             {label}
           </button>
         );
@@ -79,7 +89,7 @@ export function Small({
   size?: readonly [number, number];
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const look = JSON.stringify([side, forward, box, colours]);
+  const look = JSON.stringify([side, forward, box, colours, width, height]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: look is all that a plate shows
   useEffect(() => {
     let isCurrent = true;

@@ -32,6 +32,7 @@ export function Sheet({ view: v, worker }: { view: BoardView; worker: ReturnType
           board={board}
           box={extentMm}
           shown={v}
+          isLow={measured !== undefined}
           colours={boardColours(mask, finish, legend)}
           onShow={v.showPlate}
         />

@@ -5,11 +5,12 @@ import { Skeleton } from "../../ui/States.tsx";
 import { hours } from "./Boards.tsx";
 import { Close } from "./Close.tsx";
 
+/** Why something came otherwise than planned: where it cost more, and where less. */
 const WHY = {
-  volume: "fewer or more good ones",
-  yield: "boards lost on the way",
-  usage: "more or less used for each",
-  price: "dearer or cheaper",
+  volume: ["more good ones", "fewer good ones"],
+  yield: ["more lost on the way", "fewer lost on the way"],
+  usage: ["more taken for each", "less taken for each"],
+  price: ["dearer", "cheaper"],
 } as const;
 
 /** What was planned beside what came, and why they differ; here the run is closed. */
@@ -139,7 +140,7 @@ function Term({ term: t, currency, greatest }: { term: ActualTerm; currency: str
         </span>
       </td>
       <td className="text-[13.5px] text-ink-2">
-        {told.map((v) => `${WHY[v.key]} ${signed(fromMicros(v.micros))}`).join(", ") ||
+        {told.map((v) => `${WHY[v.key][v.micros > 0 ? 0 : 1]} ${signed(fromMicros(v.micros))}`).join(", ") ||
           (t.open ? "" : "as planned")}
       </td>
     </tr>
