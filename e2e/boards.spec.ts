@@ -1,6 +1,16 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { cell, expect, expectAccessible, expectSaid, perGood, stage, startShop, test } from "./kit.ts";
+import {
+  cell,
+  expect,
+  expectAccessible,
+  expectColours,
+  expectSaid,
+  perGood,
+  stage,
+  startShop,
+  test,
+} from "./kit.ts";
 
 const archive = (name: string) => ({
   name: `${name}.zip`,
@@ -12,12 +22,42 @@ const drop = async (page: Page, board: string) => {
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 30_000 });
 };
 
+test("a name the shop knows: what was dropped becomes its next revision, and runs tell themselves apart", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await startShop(page, "Second Try Works");
+  await drop(page, "probe-tail");
+  await page.getByLabel("Good boards wanted").fill("35");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await page.goto("/");
+  const product = page.getByRole("listitem").filter({ hasText: "revision A" }).first();
+  await expectColours(product.locator("canvas"));
+  await expect(page.getByRole("link", { name: /^35 of A, \w{3} \d{4}$/ })).toBeVisible();
+
+  await page.getByRole("link", { name: "New product" }).click();
+  await drop(page, "probe-tail");
+  await expect(page.getByText("You have a probe tail already, revision A.")).toBeVisible();
+  await page.getByRole("button", { name: "Keep this as its next revision" }).click();
+  await expect(page.getByRole("heading", { name: "New revision of probe tail" })).toBeVisible();
+  // the files stay read: nothing is dropped again
+  await expect(page.getByLabel("Revision")).toHaveValue("B");
+  await page.getByRole("button", { name: "Keep it only" }).click();
+  await expect(page.getByText("revision B")).toBeVisible();
+  await expect(page.getByRole("link", { name: "new revision" })).toHaveCount(1);
+  await page.getByRole("button", { name: "Start a run of probe tail B" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByLabel("Name of the run")).toHaveValue(/^20 of B, /);
+  await dialog.getByLabel("Good boards wanted").fill("50");
+  await expect(dialog.getByLabel("Name of the run")).toHaveValue(/^50 of B, /);
+});
+
 test("a product gets a second board: its lines, places and price join the run, and it goes and comes back", async ({
   page,
 }) => {
   test.setTimeout(150_000);
   await startShop(page, "Two Board Works");
-  await page.getByRole("link", { name: "Drop a board" }).click();
   await drop(page, "probe-tail");
   await page.getByLabel("Product", { exact: true }).fill("Tail set");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();

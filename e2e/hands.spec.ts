@@ -34,8 +34,6 @@ test("the whole first run by keyboard alone: door, files, parts, prices, choices
   await keyboard.press("Tab");
   await keyboard.type("a long password");
   await keyboard.press("Enter");
-  await tabTo(page, page.getByRole("link", { name: "Drop a board" }));
-  await keyboard.press("Enter");
   const [chooser] = await Promise.all([
     page.waitForEvent("filechooser"),
     (async () => {

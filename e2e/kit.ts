@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 
 /** A page whose console must stay clean: an error or a warning there fails the journey. */
 export const test = base.extend<{ page: Page }>({
@@ -103,6 +103,22 @@ export const perGood = async (page: Page): Promise<number> =>
 /** Something was said in passing; the line for screen readers says it a second time. */
 export const expectSaid = (page: Page, text: string | RegExp, timeout?: number): Promise<void> =>
   expect(page.getByText(text).first()).toBeVisible(timeout === undefined ? {} : { timeout });
+
+/** A small picture is painted: it holds more than a few colours. */
+export async function expectColours(canvas: Locator): Promise<void> {
+  await expect
+    .poll(
+      () =>
+        canvas.evaluate((c: HTMLCanvasElement) => {
+          const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
+          const seen = new Set<number>();
+          for (let i = 0; i < d.length; i += 4) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+          return seen.size;
+        }),
+      { timeout: 20_000 },
+    )
+    .toBeGreaterThan(20);
+}
 
 /** The picture is painted: its tiles for this side are all there and hold more than one colour. */
 export async function expectPainted(page: Page, side = "top"): Promise<void> {

@@ -62,7 +62,6 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
 }) => {
   test.setTimeout(120_000);
   await startShop(page);
-  await page.getByRole("link", { name: "Drop a board" }).click();
   await page.getByLabel("Files of the board").setInputFiles(
     Object.entries(FILES).map(([name, text]) => ({
       name,
@@ -122,7 +121,6 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
 
 test("two points are measured with snapping, and the board goes out as a drawing", async ({ page }) => {
   await startShop(page);
-  await page.getByRole("link", { name: "Drop a board" }).click();
   await page.getByLabel("Files of the board").setInputFiles("demo/boards/probe-tail.zip");
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
   await page.getByRole("button", { name: "Keep it and start a run" }).click();

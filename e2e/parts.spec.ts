@@ -4,7 +4,6 @@ import { cell, expect, expectAccessible, expectSaid, perGood, stage, startShop, 
 
 /** A board of the shop's own, with a bill nobody else works on. */
 async function dropProbe(page: Page, product: string): Promise<void> {
-  await page.getByRole("link", { name: "Drop a board" }).click();
   await page.getByLabel("Files of the board").setInputFiles([
     {
       name: "probe.zip",

@@ -42,7 +42,6 @@ test("a stranger's own files, prices and house become a package that reads back 
   test.setTimeout(120_000);
   await startShop(page);
   await expect(page.getByText("Nothing here yet.")).toBeVisible();
-  await page.getByRole("link", { name: "Drop a board" }).click();
   await page.getByLabel("Files of the board").setInputFiles(payload(FILES));
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
   await expectPainted(page);

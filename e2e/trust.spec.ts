@@ -6,6 +6,7 @@ import {
   enterDemo,
   expect,
   expectAccessible,
+  expectColours,
   expectPainted,
   expectSaid,
   perGood,
@@ -263,6 +264,8 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   const box = page.getByRole("combobox", { name: /A product, a run/ });
   await box.fill("spring fairs");
   await expect(page.getByRole("option", { name: /Kiln Watch, for the spring fairs/ })).toBeVisible();
+  // what is found is seen: the run's board in small, in more than one colour
+  await expectColours(page.getByRole("dialog").locator("canvas"));
   await expectAccessible(page);
   await box.fill("parts");
   await page.keyboard.press("Enter");

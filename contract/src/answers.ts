@@ -60,7 +60,7 @@ export interface RunSummary {
   /** What it takes from the shelf: lot id → pieces. */
   readonly shelf?: Readonly<Record<string, number>>;
   /** The first open blocker or caution in working order, with its stage. */
-  readonly next?: { readonly stage: string; readonly text: string };
+  readonly next?: { readonly stage: string; readonly text: string; readonly do?: string };
 }
 
 export interface RunRow {
@@ -83,6 +83,8 @@ export interface ProductRow {
     readonly label: string;
     /** The first of its boards. */
     readonly boardId: string;
+    /** Changes with what its picture hangs on beside its files. */
+    readonly look: string;
     readonly boards: number;
     readonly widthMm?: number;
     readonly heightMm?: number;
@@ -277,4 +279,7 @@ export interface FoundRow {
   readonly more: string;
   /** Where it opens. */
   readonly to: string;
+  /** The board it is, is made from or sits on, and what its picture hangs on beside its files. */
+  readonly boardId: string | null;
+  readonly look: string | null;
 }

@@ -255,7 +255,9 @@ test("an id of another shop is nothing in this one, wherever it may be named, an
     ])
       rows[t] = (
         await server.owner.query<{ h: string }>(
-          `select coalesce(md5(string_agg(to_jsonb(t)::text, '' order by to_jsonb(t)::text)), '') as h from ${t} as t
+          // figures are counted behind what people do: they may come at any moment and are nobody's change
+          `select coalesce(md5(string_agg(j::text, '' order by j::text)), '') as h
+           from (select to_jsonb(t) - 'summary' as j, workshop_id from ${t} as t) as t
            where workshop_id <> (select workshop_id from run where id = $1)`,
           [shop.ids.runs],
         )

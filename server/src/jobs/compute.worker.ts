@@ -108,7 +108,7 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     cautions: open.filter((n) => n.level === "warning").length,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
-    ...(next ? { next: { stage: next.stage, text: next.text } } : {}),
+    ...(next ? { next: { stage: next.stage, text: next.text, ...(next.do ? { do: next.do } : {}) } } : {}),
   };
 }
 

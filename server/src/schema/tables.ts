@@ -318,7 +318,7 @@ export const DESCRIPTORS = {
           blockers: whole(),
           cautions: whole(),
           unpriced: maybe(text(200)),
-          next: maybe(fields({ stage: text(40), text: text(5000) })),
+          next: maybe(fields({ stage: text(40), text: text(5000), do: maybe(text(5000)) })),
         }),
       ),
       updated_at: instant,

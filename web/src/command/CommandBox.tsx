@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useId, useMemo, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
+import { Thumb } from "../proof/Thumb.tsx";
 import { useFound } from "../resources/find.ts";
 import { openStages } from "../run/stages.ts";
 import { Dialog } from "../ui/Dialog.tsx";
@@ -10,6 +11,7 @@ interface Item {
   readonly kind: string;
   readonly text: string;
   readonly more: string;
+  readonly board?: { readonly id: string; readonly look: string };
   readonly run: () => void;
 }
 
@@ -55,6 +57,7 @@ export function CommandBox({
         kind: f.kind,
         text: f.text,
         more: f.more,
+        ...(f.boardId ? { board: { id: f.boardId, look: f.look ?? "" } } : {}),
         run: go(f.to),
       })),
       ...places
@@ -66,6 +69,7 @@ export function CommandBox({
     ].slice(0, 14);
   }, [text, found, actions, navigate, runId]);
   const chosen = Math.min(at, items.length - 1);
+  const board = items[chosen]?.board;
   const take = (item: Item | undefined) => {
     if (!item) return;
     onClose();
@@ -120,6 +124,11 @@ export function CommandBox({
           </div>
         ))}
       </div>
+      {items.some((i) => i.board) && (
+        <div className="mt-3 h-[58px] border-t border-rule pt-3">
+          {board && <Thumb key={board.id} boardId={board.id} look={board.look} />}
+        </div>
+      )}
       {items.length === 0 && (
         <p role="status" className="mt-3 text-ink-2">
           Nothing here is called “{text}”.

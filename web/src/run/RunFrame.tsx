@@ -130,6 +130,7 @@ export function RunFrame() {
               You are at the bench here: look at everything, leave remarks. An owner chooses and orders.
             </p>
           )}
+          {state.isBehind && <Behind />}
           <Outlet />
         </main>
         <ClashDialog />
@@ -146,5 +147,16 @@ export function RunFrame() {
         />
       </div>
     </RunProvider>
+  );
+}
+
+/** Said over the work while what each choice would change still belongs to the choices before the last one. */
+function Behind() {
+  return (
+    <p role="status" className="late sticky top-0 z-10 h-0 text-center">
+      <span className="border border-rule bg-sheet px-3 py-1 text-[13px] text-ink-2">
+        Counting again: what the lines would change is still of the choice before.
+      </span>
+    </p>
   );
 }

@@ -29,6 +29,8 @@ export interface RunState {
   readonly doc: RunDocument;
   readonly result: RunResult;
   readonly effects: WhatIf | undefined;
+  /** The effects at hand are of the document before the last change; the right ones are being computed. */
+  readonly isBehind: boolean;
   readonly isReleased: boolean;
   /** Where it is in its life, and who looks at it: what may be written is asked of core's policy with both. */
   readonly life: RunLife;
@@ -84,7 +86,7 @@ export function useRunState(id: string) {
   const figures = useFigures(doc, answer?.record);
   const curve = useCurve(doc);
   const state = useMemo<RunState | undefined>(() => {
-    const { result, effects, moved, proof } = figures;
+    const { result, effects, isBehind, moved, proof } = figures;
     if (!answer || !doc || !result) return undefined;
     const { change, changeLine, changeLines, did, clash, settleClash } = changes;
     return {
@@ -93,6 +95,7 @@ export function useRunState(id: string) {
       doc,
       result,
       effects,
+      isBehind,
       moved,
       proof,
       ...curve,

@@ -19,7 +19,7 @@ const TELLS_MS = 8000;
 export function useFigures(doc: RunDocument | undefined, record: RunRecord | undefined) {
   const [result, setResult] = useState<RunResult>();
   const [failure, setFailure] = useState<{ message: string; hint: string }>();
-  const [effects, setEffects] = useState<WhatIf>();
+  const [effects, setEffects] = useState<{ readonly of: RunDocument; readonly found: WhatIf }>();
   const [moved, setMoved] = useState<Moved>({});
   const [proofs, setProofs] = useState(0);
   const before = useRef<RunResult>(undefined);
@@ -44,7 +44,7 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
       // rendered in slices: the page stays usable while a large bill is drawn
       startTransition(() => setResult(rolled.result));
       const found = await runWorker().effects(doc);
-      if (isCurrent) startTransition(() => setEffects(found));
+      if (isCurrent) startTransition(() => setEffects({ of: doc, found }));
     })();
     return () => {
       isCurrent = false;
@@ -60,8 +60,15 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
   const onProven = useCallback(() => setProofs((n) => n + 1), []);
   const proof = useProof(doc, result, onProven);
   return useMemo(
-    () => ({ result, failure, effects, moved, proof }),
-    [result, failure, effects, moved, proof],
+    () => ({
+      result,
+      failure,
+      effects: effects?.found,
+      isBehind: effects !== undefined && effects.of !== doc,
+      moved,
+      proof,
+    }),
+    [doc, result, failure, effects, moved, proof],
   );
 }
 

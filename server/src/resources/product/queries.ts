@@ -7,13 +7,13 @@ export async function manyProducts(tx: Tx): Promise<ProductRow[]> {
   const { rows } = await tx.query<{ id: string; name: string; revisions: ProductRow["revisions"] | null }>(
     `select p.id, p.name,
        (select json_agg(json_build_object(
-          'id', v.id, 'label', v.label, 'boardId', b.id, 'boards', b.boards, 'createdAt', v.created_at,
+          'id', v.id, 'label', v.label, 'boardId', b.id, 'look', md5(b.corrections::text), 'boards', b.boards, 'createdAt', v.created_at,
           'widthMm', b.measure->'outline'->'widthMm', 'heightMm', b.measure->'outline'->'heightMm',
           'layers', b.measure->'copperLayers',
           'lines', (select count(*) from bom_line as l where l.revision_id = v.id)) order by v.created_at)
         from revision as v
         -- the first of its boards stands for it
-        join lateral (select o.id, o.measure, count(*) over ()::integer as boards from board as o
+        join lateral (select o.id, o.measure, o.corrections, count(*) over ()::integer as boards from board as o
                       where o.revision_id = v.id order by o.position, o.name, o.id limit 1) as b on true
         where v.product_id = p.id) as revisions
      from product as p order by p.created_at`,

@@ -1,15 +1,15 @@
 import type { ProductRow, RunRow } from "@kobbin/contract";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { startRun, useBench } from "../../resources/bench.ts";
+import { useBench } from "../../resources/bench.ts";
+import { handOver } from "../../resources/handed.ts";
 import { useRole, useShop } from "../../resources/session.ts";
-import { Button } from "../../ui/Button.tsx";
-import { Dialog } from "../../ui/Dialog.tsx";
-import { Field, Pick } from "../../ui/Field.tsx";
-import { amount, count, day, dayRange, mm, money, said } from "../../ui/format.ts";
-import { Mark } from "../../ui/Mark.tsx";
+import { DropZone } from "../../ui/DropZone.tsx";
+import { amount, day, dayRange, money } from "../../ui/format.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { Next } from "./Next.tsx";
+import { Products } from "./Products.tsx";
+import { StartRun } from "./StartRun.tsx";
 
 /** The bench: what needs attention next, the runs, the products. */
 export function BenchPage() {
@@ -35,18 +35,10 @@ export function BenchPage() {
       ) : !data ? (
         <Skeleton rows={8} />
       ) : data.products.length === 0 ? (
-        <Empty
-          action={
-            <Link to="/new" className="quiet-link">
-              Drop a board
-            </Link>
-          }
-        >
-          Nothing here yet. Drop the archive your layout program wrote; Kobbin reads, draws and measures it.
-        </Empty>
+        <Nothing isOwner={isOwner} />
       ) : (
         <>
-          <Attention runs={data.runs} />
+          <Next runs={data.runs} currency={currency} />
           <Runs runs={data.runs} currency={currency} />
           <Products
             products={data.products}
@@ -60,48 +52,23 @@ export function BenchPage() {
   );
 }
 
-function Attention({ runs }: { runs: readonly RunRow[] }) {
-  const weight = (r: RunRow) => (r.summary ? r.summary.blockers * 100 + r.summary.cautions : 50);
-  const next = runs
-    .filter((r) => r.state === "open")
-    .sort((a, b) => weight(b) - weight(a))
-    .slice(0, 5);
-  if (next.length === 0) return null;
+/** A shop without a board yet: the first one may be dropped right here. */
+function Nothing({ isOwner }: { isOwner: boolean }) {
+  const navigate = useNavigate();
+  if (!isOwner) return <Empty>Nothing here yet. An owner keeps the first board.</Empty>;
   return (
-    <section aria-labelledby="next" className="mb-8">
-      <h2 id="next" className="mb-2">
-        Next
-      </h2>
-      <ul>
-        {next.map((r) => (
-          <li key={r.id} className="grid grid-cols-[22px_1fr] gap-2 border-t border-rule py-2">
-            <Mark
-              kind={
-                !r.summary
-                  ? "open"
-                  : r.summary.blockers > 0
-                    ? "blocked"
-                    : r.summary.cautions > 0
-                      ? "look"
-                      : "ready"
-              }
-              count={r.summary?.blockers || r.summary?.cautions || undefined}
-            />
-            <p>
-              <Link
-                to={`/runs/${r.id}/${r.summary?.next?.stage ?? "release"}`}
-                className="font-semibold hover:underline"
-              >
-                {r.product}, {r.name}
-              </Link>
-              <span className="text-ink-2">
-                : {said(r.summary?.next?.text ?? "nothing blocks; it can be released.")}
-              </span>
-            </p>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <>
+      <p className="mb-3 text-ink-2">
+        Nothing here yet. Drop the archive your layout program wrote; Kobbin reads, draws and measures it.
+      </p>
+      <DropZone
+        isCompact={false}
+        onFiles={(files) => {
+          handOver(files);
+          navigate("/new");
+        }}
+      />
+    </>
   );
 }
 
@@ -176,131 +143,5 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
         </div>
       )}
     </section>
-  );
-}
-
-function Products({
-  products,
-  isOwner,
-  onStart,
-}: {
-  products: readonly ProductRow[];
-  isOwner: boolean;
-  onStart: (p: ProductRow, revisionId: string) => void;
-}) {
-  return (
-    <section aria-labelledby="products">
-      <h2 id="products" className="mb-2">
-        Products
-      </h2>
-      <ul>
-        {products.map((p) => (
-          <li
-            key={p.id}
-            className="grid grid-cols-[200px_1fr_auto] items-baseline gap-4 border-t border-rule py-3 max-sm:grid-cols-1 max-sm:gap-1"
-          >
-            <span className="font-semibold">{p.name}</span>
-            <ul className="flex flex-col gap-1">
-              {p.revisions.map((v) => (
-                <li key={v.id} className="flex flex-wrap items-baseline gap-x-4 text-ink-2">
-                  <span>revision {v.label}</span>
-                  <span className="num">
-                    {v.widthMm == null ? "size not known" : `${mm(v.widthMm)} × ${mm(v.heightMm)} mm`}
-                  </span>
-                  <span>{v.layers} layers</span>
-                  {v.boards > 1 && <span>and {count(v.boards - 1, "board")} more</span>}
-                  <span>{v.lines} lines of parts</span>
-                  {isOwner && (
-                    <button
-                      type="button"
-                      className="quiet-link"
-                      onClick={() => onStart(p, v.id)}
-                      aria-label={`Start a run of ${p.name} ${v.label}`}
-                    >
-                      start a run
-                    </button>
-                  )}
-                  <a
-                    className="quiet-link"
-                    href={`/api/boards/${v.boardId}/files`}
-                    download
-                    aria-label={`Download the files of ${p.name} ${v.label}`}
-                  >
-                    files as dropped
-                  </a>
-                </li>
-              ))}
-            </ul>
-            <span className="flex gap-4">
-              {isOwner && (
-                <Link to={`/new?product=${p.id}`} className="quiet-link">
-                  new revision
-                </Link>
-              )}
-              <Link
-                to={`/products/${p.id}/history`}
-                className="quiet-link"
-                aria-label={`History of ${p.name}`}
-              >
-                history
-              </Link>
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function StartRun({
-  product,
-  revisionId,
-  onClose,
-}: {
-  product: ProductRow;
-  revisionId: string;
-  onClose: () => void;
-}) {
-  const navigate = useNavigate();
-  const sayError = useSayError();
-  const [revision, setRevision] = useState(revisionId);
-  const submit = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const f = new FormData(e.currentTarget);
-    startRun({ revisionId: revision, name: String(f.get("name")), goodBoards: Number(f.get("goodBoards")) })
-      .then(({ id }) => navigate(`/runs/${id}/board`))
-      .catch(sayError);
-  };
-  return (
-    <Dialog
-      open
-      onClose={onClose}
-      title={`A run of ${product.name}`}
-      about="A revision, a number of good boards, and later the choices made."
-    >
-      <form onSubmit={submit} className="flex flex-col gap-3">
-        <Pick
-          label="Revision"
-          value={revision}
-          onChange={setRevision}
-          options={product.revisions.map((v) => [v.id, v.label] as const)}
-        />
-        <Field label="Name of the run" name="name" required maxLength={120} defaultValue="first run" />
-        <Field
-          label="Good boards wanted"
-          name="goodBoards"
-          type="number"
-          min={1}
-          max={100000}
-          required
-          defaultValue={20}
-        />
-        <div>
-          <Button type="submit" look="main">
-            Start the run
-          </Button>
-        </div>
-      </form>
-    </Dialog>
   );
 }

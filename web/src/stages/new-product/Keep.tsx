@@ -2,6 +2,7 @@ import type { Corrections } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { keepProduct, startRun } from "../../resources/bench.ts";
+import { runName } from "../../run/runName.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -14,12 +15,22 @@ export function Keep({
   productId,
   productName: knownName,
   labels = [],
+  known = [],
+  onKnown,
 }: {
   drop: { readonly files: readonly File[]; readonly parts: number; readonly places: number };
   corrections: Corrections;
   productId?: string;
   productName?: string;
   labels?: readonly string[];
+  /** What the shop has already, where this is to be something new. */
+  known?: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly revisions: readonly { label: string }[];
+  }[];
+  /** It is one of them after all. */
+  onKnown?: (productId: string) => void;
 }) {
   const navigate = useNavigate();
   const sayError = useSayError();
@@ -32,6 +43,7 @@ export function Keep({
   );
   const [goodBoards, setGoodBoards] = useState("20");
   const [isBusy, setBusy] = useState(false);
+  const same = known.find((p) => p.name.toLowerCase() === name.trim().toLowerCase());
   const keep = async (withRun: boolean) => {
     setBusy(true);
     try {
@@ -43,10 +55,11 @@ export function Keep({
         ...(productId ? { productId } : {}),
       });
       if (!withRun) return navigate("/");
+      const good = Math.max(1, Math.round(Number(goodBoards)) || 1);
       const run = await startRun({
         revisionId: kept.revisionId,
-        name: "first run",
-        goodBoards: Math.max(1, Math.round(Number(goodBoards)) || 1),
+        name: runName(good, label),
+        goodBoards: good,
       });
       navigate(`/runs/${run.id}/board`);
     } catch (error) {
@@ -97,6 +110,14 @@ export function Keep({
       <p className="text-[13.5px] text-ink-2">
         {drop.parts} lines of parts, {drop.places} places
       </p>
+      {same && onKnown && (
+        <p className="basis-full text-[14.5px]">
+          You have a {same.name} already, revision {same.revisions.map((r) => r.label).join(", ")}.{" "}
+          <button type="button" className="quiet-link" onClick={() => onKnown(same.id)}>
+            Keep this as its next revision
+          </button>
+        </p>
+      )}
     </form>
   );
 }

@@ -1,11 +1,12 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
 import { useBench, useMemory } from "../../resources/bench.ts";
+import { takeHanded } from "../../resources/handed.ts";
+import { DropZone } from "../../ui/DropZone.tsx";
 import { Tab } from "../../ui/Tab.tsx";
-import { DropZone } from "./DropZone.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
@@ -13,7 +14,7 @@ import { useDrop } from "./useDrop.ts";
 
 /** A drop of files becomes a product: read and drawn at once in the page, kept when it looks right. */
 export function NewProductPage() {
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const productId = params.get("product") ?? undefined;
   const revisionId = params.get("board-of") ?? undefined;
   const runId = params.get("run") ?? undefined;
@@ -26,6 +27,12 @@ export function NewProductPage() {
     product && revisionId ? `Another board of ${product.name}` : product && `New revision of ${product.name}`;
   const [side, setSide] = useState<"top" | "bottom">("top");
   const { drop, picture, progress, problem, corrections, take, correct } = useDrop(memory);
+  // what was dropped on the bench is read here, under the shop's corrections
+  const hasMemory = memory !== undefined;
+  useEffect(() => {
+    const handed = hasMemory ? takeHanded() : undefined;
+    if (handed) take(handed);
+  }, [hasMemory, take]);
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <h1>{title ?? "New product"}</h1>
@@ -47,6 +54,7 @@ export function NewProductPage() {
             <KeepBoard drop={drop} corrections={corrections} revisionId={revisionId} runId={runId} />
           ) : drop ? (
             <Keep
+              key={product?.id}
               drop={drop}
               corrections={corrections}
               {...(product
@@ -55,7 +63,11 @@ export function NewProductPage() {
                     productName: product.name,
                     labels: product.revisions.map((r) => r.label),
                   }
-                : {})}
+                : {
+                    known: bench?.products ?? [],
+                    // the files are read already: only what they are kept as changes
+                    onKnown: (id: string) => setParams({ product: id }, { replace: true }),
+                  })}
             />
           ) : (
             // where the form will stand, so that the picture stays where it is

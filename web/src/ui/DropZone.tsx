@@ -1,6 +1,6 @@
 import { fromEvent } from "file-selector";
 import { type DragEvent, useRef, useState } from "react";
-import { Button } from "../../ui/Button.tsx";
+import { Button } from "./Button.tsx";
 
 /** Takes files, archives and whole folders, dropped or chosen; what it hands on may fail while the disk is read. */
 export function DropZone({

@@ -1,0 +1,70 @@
+import type { RunRow } from "@kobbin/contract";
+import { Link } from "react-router";
+import { day, money, said } from "../../ui/format.ts";
+import { Mark } from "../../ui/Mark.tsx";
+import { bySoonest } from "./soonest.ts";
+
+/** What each open run asks for next, with the one thing to do about it. */
+export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: string }) {
+  const next = runs
+    .filter((r) => r.state === "open")
+    .sort(bySoonest)
+    .slice(0, 5);
+  if (next.length === 0) return null;
+  return (
+    <section aria-labelledby="next" className="mb-8">
+      <h2 id="next" className="mb-2">
+        Next <span className="text-[13.5px] font-normal text-ink-2">soonest first</span>
+      </h2>
+      <ul>
+        {next.map((r) => {
+          const at = `/runs/${r.id}/${r.summary?.next?.stage ?? "release"}`;
+          return (
+            <li
+              key={r.id}
+              className="grid grid-cols-[22px_minmax(0,1fr)_auto] items-start gap-2 border-t border-rule py-2"
+            >
+              <Mark
+                kind={
+                  !r.summary
+                    ? "open"
+                    : r.summary.blockers > 0
+                      ? "blocked"
+                      : r.summary.cautions > 0
+                        ? "look"
+                        : "ready"
+                }
+                count={r.summary?.blockers || r.summary?.cautions || undefined}
+              />
+              <p>
+                <Link to={at} className="font-semibold hover:underline">
+                  {r.product}, {r.name}
+                </Link>
+                <span className="text-ink-2">
+                  :{" "}
+                  {r.summary
+                    ? said(r.summary.next?.text ?? "nothing blocks; it can be released.")
+                    : "its figures are being counted."}
+                </span>
+                {r.summary && (
+                  <Link to={at} className="quiet-link block">
+                    {said(r.summary.next ? (r.summary.next.do ?? "Look at it.") : "Release it.")}
+                  </Link>
+                )}
+              </p>
+              {r.summary && (
+                <p className="text-right text-[14px] max-sm:col-start-2 max-sm:text-left">
+                  <span className="num">{money(r.summary.cashNeeded, currency)}</span>
+                  <span className="block text-ink-2">
+                    {r.summary.unpriced ? "at least, not before " : "ready from "}
+                    {day(r.summary.readyFrom)}
+                  </span>
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
