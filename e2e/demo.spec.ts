@@ -5,6 +5,7 @@ import {
   cell,
   enterDemo,
   expect,
+  expectColours,
   expectPainted,
   expectSaid,
   perGood,
@@ -35,6 +36,16 @@ test("a newcomer takes a demo board from the bench to an order package", async (
 
   // Parts: grouped, edited in place, taken back
   await stage(page, "Parts");
+  // a line that is pointed at, or reached by keys, lights its parts on the board
+  const lit = page.getByRole("complementary", { name: "In the margin" }).getByRole("figure");
+  await page.getByRole("gridcell", { name: /^References of C5:/ }).hover();
+  await expect(lit).toContainText("11 parts on the top");
+  await expect(lit.locator("svg g")).toHaveCount(11, { timeout: 20_000 });
+  await expectColours(lit.locator("canvas"));
+  await cell(page, "References of U1", "U1").first().click();
+  await expect(lit).toContainText("1 part on the top");
+  await page.keyboard.press("ArrowDown");
+  await expect(lit.locator("svg g")).toHaveCount(2);
   await setCell(page, "Value of U1", "M48-64 rev 2");
   await page.getByRole("button", { name: "undo" }).first().hover();
   await expect(cell(page, "Value of U1", "M48-64 rev 2")).toBeVisible();

@@ -2,6 +2,7 @@ import type { Note } from "@kobbin/core";
 import { X } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
+import { LitBoard } from "../proof/LitBoard.tsx";
 import { correctBoard } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
 import { said } from "../ui/format.ts";
@@ -10,6 +11,9 @@ import { useSayError } from "../ui/Toast.tsx";
 import { Remarks } from "./Remarks.tsx";
 import { useRun } from "./runState.ts";
 import { stages } from "./stages.ts";
+
+/** Stages whose rows are about parts: what is pointed at is lit on the board. */
+const LIT = new Set(["parts", "source", "assemble"]);
 
 /** Numbered notes of the stage: what was measured, the limit and whose, what to do; accepted with a reason. */
 export function Margin({
@@ -60,6 +64,7 @@ export function Margin({
         </ol>
       )}
       {stage && <Remarks stage={stage} />}
+      {isBeside && LIT.has(stage ?? "") && <LitBoard />}
     </aside>
   );
 }
@@ -111,6 +116,7 @@ export function NoteRow({
   return (
     <li
       ref={row}
+      data-lines={n.lines?.join(" ")}
       aria-current={isShown || undefined}
       className={`grid grid-cols-[22px_1fr] gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug ${isShown ? "-mx-2 border-l-2 border-l-metal bg-sheet px-2" : ""}`}
     >

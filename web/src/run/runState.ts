@@ -29,7 +29,7 @@ export interface RunState {
   readonly doc: RunDocument;
   readonly result: RunResult;
   readonly effects: WhatIf | undefined;
-  /** The effects at hand are of the document before the last change; the right ones are being computed. */
+  /** Figures or effects at hand are of the document before the last change; the right ones are being computed. */
   readonly isBehind: boolean;
   readonly isReleased: boolean;
   /** Where it is in its life, and who looks at it: what may be written is asked of core's policy with both. */

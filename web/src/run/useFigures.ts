@@ -17,7 +17,7 @@ const TELLS_MS = 8000;
 
 /** Figures and effects of a run, computed by the page's worker as the document changes. */
 export function useFigures(doc: RunDocument | undefined, record: RunRecord | undefined) {
-  const [result, setResult] = useState<RunResult>();
+  const [rolled, setRolled] = useState<{ readonly of: RunDocument; readonly result: RunResult }>();
   const [failure, setFailure] = useState<{ message: string; hint: string }>();
   const [effects, setEffects] = useState<{ readonly of: RunDocument; readonly found: WhatIf }>();
   const [moved, setMoved] = useState<Moved>({});
@@ -31,18 +31,18 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
     if (!doc) return;
     let isCurrent = true;
     (async () => {
-      const rolled = await runWorker().roll(doc, record);
+      const answer = await runWorker().roll(doc, record);
       if (!isCurrent) return;
-      if (rolled.kind === "error") {
-        setFailure(rolled);
+      if (answer.kind === "error") {
+        setFailure(answer);
         return;
       }
       setFailure(undefined);
-      const next = before.current ? movedBetween(before.current, rolled.result) : {};
+      const next = before.current ? movedBetween(before.current, answer.result) : {};
       if (Object.keys(next).length > 0) setMoved(next);
-      before.current = rolled.result;
+      before.current = answer.result;
       // rendered in slices: the page stays usable while a large bill is drawn
-      startTransition(() => setResult(rolled.result));
+      startTransition(() => setRolled({ of: doc, result: answer.result }));
       const found = await runWorker().effects(doc);
       if (isCurrent) startTransition(() => setEffects({ of: doc, found }));
     })();
@@ -58,17 +58,18 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
   }, [moved]);
 
   const onProven = useCallback(() => setProofs((n) => n + 1), []);
+  const result = rolled?.result;
   const proof = useProof(doc, result, onProven);
   return useMemo(
     () => ({
       result,
       failure,
       effects: effects?.found,
-      isBehind: effects !== undefined && effects.of !== doc,
+      isBehind: rolled !== undefined && (rolled.of !== doc || (effects !== undefined && effects.of !== doc)),
       moved,
       proof,
     }),
-    [doc, result, failure, effects, moved, proof],
+    [doc, rolled, result, failure, effects, moved, proof],
   );
 }
 

@@ -14,6 +14,7 @@ export function Ruler({
   value,
   onChange,
   points,
+  known,
   currency,
   disabled = false,
   label,
@@ -21,6 +22,8 @@ export function Ruler({
   value: number;
   onChange: (n: number) => void;
   points: readonly RulerPoint[];
+  /** The chosen quantity itself, once it is counted. */
+  known?: RulerPoint;
   currency: string;
   disabled?: boolean;
   /** What is counted. */
@@ -63,6 +66,10 @@ export function Ruler({
           Math.abs(Math.log(p.quantity / shown)) < Math.abs(Math.log(b.quantity / shown)) ? p : b,
         )
       : undefined;
+  // what is not counted for this very quantity is told of the nearest that is
+  const exact = known?.quantity === shown ? known : points.find((p) => p.quantity === shown);
+  const told = exact ?? near;
+  const each = told && `${told.unpriced ? "≥ " : ""}${amount(told.perGood, currency)}`;
   return (
     <div className="flex items-end gap-4">
       <div className="flex flex-col">
@@ -95,7 +102,7 @@ export function Ruler({
         aria-valuemin={1}
         aria-valuemax={top}
         aria-valuenow={shown}
-        aria-valuetext={`${shown} ${label}${near ? `, about ${amount(near.perGood, currency)} each` : ""}`}
+        aria-valuetext={`${shown} ${label}${each ? `, ${each} each${exact ? "" : ` at ${told.quantity}`}` : ""}`}
         onKeyDown={step}
         onPointerDown={(e) => {
           if (disabled) return;
@@ -105,7 +112,7 @@ export function Ruler({
         onPointerMove={(e) => draft !== undefined && setDraft(pointer(e))}
         onPointerUp={() => draft !== undefined && commit(draft)}
       >
-        <svg viewBox={`0 0 ${W} ${H}`} className="w-full" aria-hidden="true">
+        <svg viewBox={`0 0 ${W} ${H}`} className="w-full overflow-visible" aria-hidden="true">
           {points.length > 1 && (
             <polyline
               fill="none"
@@ -137,7 +144,7 @@ export function Ruler({
           ))}
           <line x1={x(shown)} x2={x(shown)} y1={4} y2={BASE + 8} stroke="var(--metal)" strokeWidth="2" />
           <circle cx={x(shown)} cy={BASE} r="6" fill="var(--metal)" />
-          {near && (
+          {told && (
             <text
               x={Math.min(W - 8, Math.max(8, x(shown) + (x(shown) > W * 0.7 ? -8 : 8)))}
               y={14}
@@ -146,7 +153,7 @@ export function Ruler({
               fill="var(--ink)"
               fontFamily="var(--font-mono)"
             >
-              {`${shown}: ${amount(near.quantity === shown ? near.perGood : near.perGood, currency)}${near.quantity === shown ? "" : " about"}`}
+              {exact ? `${shown}: ${each}` : `${shown} (${told.quantity}: ${each})`}
             </text>
           )}
         </svg>

@@ -2,6 +2,8 @@
 export interface RulerPoint {
   readonly quantity: number;
   readonly perGood: number;
+  /** So many things are left out of the figure: it is at least so much. */
+  readonly unpriced?: number;
 }
 
 /** Places where the unit cost drops against the point before by more than its neighbours do: steps worth knowing. */

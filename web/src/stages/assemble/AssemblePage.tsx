@@ -2,6 +2,7 @@ import { compareRefs, LOST, REPAIRABLE, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { useRun } from "../../run/runState.ts";
+import { useKnown } from "../../run/useKnown.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { count, fixed, signed, typedNumber } from "../../ui/format.ts";
@@ -21,6 +22,7 @@ export function AssemblePage() {
     const of = onBoard.filter((p) => p.kind === kind);
     return {
       kind,
+      lines: of.map((p) => p.line.id).join(" "),
       pieces: of.reduce((n, p) => n + p.count, 0),
       joints: of.reduce((n, p) => n + p.count * p.joints, 0),
       methods: [...new Set(of.map((p) => p.method))],
@@ -29,6 +31,7 @@ export function AssemblePage() {
   const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
   const unit = unitOf(doc);
+  const known = useKnown();
   const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
@@ -72,6 +75,7 @@ export function AssemblePage() {
         <Ruler
           value={doc.goodBoards}
           points={curve}
+          {...known}
           currency={doc.workshop.currency}
           label={`good ${unit}s`}
           disabled={isLocked}
@@ -179,7 +183,7 @@ export function AssemblePage() {
             </thead>
             <tbody>
               {kinds.map((k) => (
-                <tr key={k.kind}>
+                <tr key={k.kind} data-lines={k.lines}>
                   <td>{KIND_WORDS[k.kind]}</td>
                   <td className="num text-right">{k.pieces}</td>
                   <td className="num text-right">{k.joints}</td>

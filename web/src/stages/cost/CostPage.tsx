@@ -2,6 +2,7 @@ import { type CostNode, microsToNumber, saysUnpriced, unitOf } from "@kobbin/cor
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
+import { useKnown } from "../../run/useKnown.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
 import { Ruler } from "../../ui/Ruler.tsx";
@@ -15,6 +16,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 export function CostPage() {
   const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
   useEffect(wantCurve, [wantCurve]);
+  const known = useKnown();
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const open = saysUnpriced(r.unpriced);
@@ -40,6 +42,7 @@ export function CostPage() {
         <Ruler
           value={doc.goodBoards}
           points={curve}
+          {...known}
           currency={currency}
           label={`good ${unit}s`}
           disabled={isLocked}

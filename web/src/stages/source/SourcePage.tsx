@@ -120,7 +120,7 @@ export function SourcePage() {
                   : part.line.valueText;
               return (
                 <Fragment key={l.line}>
-                  <tr className={isOpen ? "bg-sheet" : "hover:bg-sheet"}>
+                  <tr data-lines={need.lines.join(" ")} className={isOpen ? "bg-sheet" : "hover:bg-sheet"}>
                     <td className="max-w-[220px]">
                       <button
                         type="button"

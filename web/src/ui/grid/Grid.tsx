@@ -41,6 +41,7 @@ export function Grid<R>(props: GridProps<R>) {
               key={idOf(row)}
               id={id}
               row={row as object}
+              rowId={idOf(row)}
               index={item.index}
               top={item.start}
               width={width}

@@ -9,6 +9,8 @@ import type { Spot } from "./gridModel.ts";
 interface RowProps {
   readonly id: string;
   readonly row: object;
+  /** What the row is about, for whoever follows the pointer. */
+  readonly rowId: string;
   readonly index: number;
   readonly top: number;
   readonly width: number;
@@ -33,6 +35,7 @@ export const GridRow = memo(function GridRow(p: RowProps) {
     <div
       role="row"
       aria-rowindex={p.index + 2}
+      data-lines={p.rowId}
       className={`absolute left-0 flex ${p.className}`}
       style={{ top: p.top, height: ROW_HEIGHT, width: p.width }}
     >
