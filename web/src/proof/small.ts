@@ -22,6 +22,8 @@ interface Wish {
 }
 
 const painted = new Map<string, SmallPicture>();
+/** So many are kept, the oldest go first. */
+const KEPT = 60;
 /** One board after another: a list of many takes one worker's time, not all of the machine's. */
 let turn: Promise<void> = Promise.resolve();
 
@@ -39,6 +41,7 @@ export function paintSmall(wish: Wish, isWanted: () => boolean): Promise<SmallPi
     if (!isWanted()) return undefined;
     const picture = paintedSmall(wish) ?? (await paint(wish).catch(() => undefined));
     if (picture) painted.set(keyOf(wish), picture);
+    for (const key of [...painted.keys()].slice(0, -KEPT)) painted.delete(key);
     return picture;
   });
   turn = mine.then(() => undefined);

@@ -24,6 +24,8 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
   const [proofs, setProofs] = useState(0);
   const before = useRef<RunResult>(undefined);
 
+  // the worker starts while the run is still being fetched
+  useEffect(() => void runWorker(), []);
   // the worker follows the document and what happened: figures first, then the effects of every single change; a proof
   // found elsewhere makes it count again
   // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt

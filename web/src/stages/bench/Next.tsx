@@ -55,7 +55,8 @@ export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: st
               {r.summary && (
                 <p className="text-right text-[14px] max-sm:col-start-2 max-sm:text-left">
                   <span className="num">{money(r.summary.cashNeeded, currency)}</span>
-                  <span className="block text-ink-2">
+                  <span className="text-ink-2 sm:block">
+                    <span className="sm:hidden">, </span>
                     {r.summary.unpriced ? "at least, not before " : "ready from "}
                     {day(r.summary.readyFrom)}
                   </span>

@@ -19,7 +19,7 @@ export function NewProductPage() {
   const revisionId = params.get("board-of") ?? undefined;
   const runId = params.get("run") ?? undefined;
   const { data: bench } = useBench();
-  const { data: memory } = useMemory();
+  const { data: memory, error: noMemory } = useMemory();
   const product = bench?.products.find((p) =>
     revisionId ? p.revisions.some((r) => r.id === revisionId) : p.id === productId,
   );
@@ -28,11 +28,11 @@ export function NewProductPage() {
   const [side, setSide] = useState<"top" | "bottom">("top");
   const { drop, picture, progress, problem, corrections, take, correct } = useDrop(memory);
   // what was dropped on the bench is read here, under the shop's corrections
-  const hasMemory = memory !== undefined;
+  const isReady = memory !== undefined || noMemory !== undefined;
   useEffect(() => {
-    const handed = hasMemory ? takeHanded() : undefined;
+    const handed = isReady ? takeHanded() : undefined;
     if (handed) take(handed);
-  }, [hasMemory, take]);
+  }, [isReady, take]);
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <h1>{title ?? "New product"}</h1>
