@@ -144,14 +144,18 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
                 onChange={setBoard}
               />
             )}
-            <Button look="main" disabled={isSaving || read.lines.length === 0} onClick={() => keep(false)}>
-              Add to the bill
-            </Button>
             {doc.lines.length > 0 && (
-              <Button disabled={isSaving || read.lines.length === 0} onClick={() => keep(true)}>
+              <Button look="main" disabled={isSaving || read.lines.length === 0} onClick={() => keep(true)}>
                 {several ? "Let it take the place of that board’s lines" : "Let it take the bill’s place"}
               </Button>
             )}
+            <Button
+              look={doc.lines.length > 0 ? "plain" : "main"}
+              disabled={isSaving || read.lines.length === 0}
+              onClick={() => keep(false)}
+            >
+              Add to the bill
+            </Button>
           </div>
         </>
       )}
