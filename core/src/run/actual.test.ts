@@ -98,28 +98,33 @@ const ordersOf = (r: RunResult, doc = boardK()) => plannedOrders({ doc, ...r, pl
 test("Board K orders parts at its supplier and 35 boards at its house, as they will be invoiced", () => {
   const list = ordersOf(rollUp(boardK()));
   expect(
-    list.map((o) => [o.kind, o.currency, microsToNumber(o.items.reduce((n, i) => n + i.total, 0))]),
-  ).toEqual(expect.arrayContaining([["boards", "EUR", 84.5]]));
+    list.map((o) => [
+      o.kind,
+      o.currency,
+      microsToNumber(o.items.reduce((n, i) => n + i.total, 0)),
+      o.beside / 1e6,
+    ]),
+  ).toEqual(expect.arrayContaining([["boards", "EUR", 57, 27.5]]));
   const parts = list.filter((o) => o.kind === "parts").flatMap((o) => o.items);
   // 133.933 bought, its lines rounded as invoices round them
   expect(microsToNumber(parts.reduce((n, i) => n + i.total, 0))).toBe(133.94);
   expect(list.find((o) => o.kind === "boards")!.items).toMatchObject([{ qty: 35 }]);
 });
 
-/** What was paid is what was planned, but for a factor. */
-const paidAs = (r: RunResult, factor: number, freight: string): RunPurchase[] =>
+/** What was paid is what was planned, but for a factor of the lines and what came on top of them. */
+const paidAs = (r: RunResult, factor: number, freight?: string): RunPurchase[] =>
   ordersOf(r).map((o, i) => ({
     id: `p${i}`,
     order: o.key,
     currency: o.currency,
     paid: Object.fromEntries(o.items.map((x) => [x.key, microsToNumber(x.total * factor).toFixed(6)])),
-    freight,
+    freight: freight ?? String(o.beside / 1e6),
     note: "",
   }));
 
 test("a run that came as planned differs in nothing, and its planned amounts are the run's cost", () => {
   const r = rollUp(boardK());
-  const record: RunRecord = { purchases: paidAs(r, 1, "0"), receipts: [], work: [] };
+  const record: RunRecord = { purchases: paidAs(r, 1), receipts: [], work: [] };
   const { actual: a } = rollUp(boardK(), { record });
   expect(a!.planned).toBe(r.total);
   expect(a!.actual).toBeCloseTo(r.total, 3);
@@ -152,8 +157,8 @@ test("half as dear again, a parcel of 8, twice the minutes and two scrapped: eac
   expect(of("parts-used").actual).toBeCloseTo(toMicros("131.453") * 1.5, -1);
   expect(price("parts-used")).toBeCloseTo(toMicros("131.453") * 0.5, -1);
   expect(of("parts-shipping").actual).toBe(toMicros("8"));
-  // the boards' own parcel of 8 comes on top of their price
-  expect(of("boards").actual).toBe(toMicros("134.75"));
+  // 57 for the boards and half again, and 8 for their parcel in the place of 27.50
+  expect(of("boards").actual).toBe(toMicros("93.5"));
   expect(of("own-hours").actual).toBeCloseTo(2 * of("own-hours").planned, 0);
   expect(of("own-hours").because.find((v) => v.key === "usage")!.micros).toBeCloseTo(
     of("own-hours").planned,

@@ -1,7 +1,7 @@
 import { type Micros, toMicros } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
 import { invoicesOf } from "./invoice.ts";
-import { nameOfLine } from "./parts.ts";
+import { inShopCurrency, nameOfLine } from "./parts.ts";
 import type { Worked } from "./stages/stage.ts";
 
 /** One line of an order. */
@@ -26,11 +26,15 @@ export interface PlannedOrder {
   readonly name: string;
   readonly currency: string;
   readonly items: readonly PlannedItem[];
+  /** What comes on top of the lines: freight, handling, fees; of the shop's currency. */
+  readonly beside: number;
   /** Days until it is there, least and most. */
   readonly days: readonly [number, number];
 }
 
 type Of = Pick<Worked, "doc" | "parts" | "basket" | "orders" | "plan" | "start">;
+
+const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
 
 /**
  * Everything a run orders, by whom: a supplier's basket in its currency, the boards at their house, the placing at its.
@@ -61,6 +65,8 @@ function baskets({ doc, parts, basket }: Of): PlannedOrder[] {
           total: l.total,
         };
       }),
+      // a supplier's parcel is charged once, with what is bought in its own currency
+      beside: isOwn ? (basket.shippingOf[i.supplier] ?? 0) : 0,
       days: [(s?.daysMin ?? 0) + more, (s?.daysMax ?? 0) + more],
     };
   });
@@ -70,7 +76,7 @@ function boards({ doc, orders }: Of): PlannedOrder[] {
   const house = doc.house;
   if (!house || orders.length === 0) return [];
   const quoted = orders[0]!.quoted;
-  const whole = orders.reduce((n, o) => n + o.quote.total, 0);
+  const whole = sum(orders.map((o) => o.quote.total));
   const asked = quoted ? toMicros(quoted.total) : 0;
   const days = Math.max(...orders.map((o) => o.days));
   return [
@@ -85,17 +91,19 @@ function boards({ doc, orders }: Of): PlannedOrder[] {
         label: o.name,
         mpn: "",
         qty: o.quote.pieces,
-        // of a quotation for all boards each its share, as their estimates stand
-        total: (quoted ? Math.round((asked * o.quote.total) / Math.max(1, whole)) : o.quote.total) as Micros,
+        // of a quotation for all boards each its share, as their estimates stand; it has the freight in it
+        total: (quoted ? Math.round((asked * o.quote.total) / Math.max(1, whole)) : o.quote.boards) as Micros,
       })),
+      beside: quoted
+        ? 0
+        : sum(orders.map((o) => inShopCurrency(doc, o.quote.freight + o.quote.handling, house.currency))),
       days: [days, days],
     },
   ];
 }
 
-function placing({ plan, start }: Of): PlannedOrder[] {
+function placing({ doc, plan, start }: Of): PlannedOrder[] {
   if (!plan) return [];
-  const ways = plan.currency === plan.house.currency ? plan.parcels.terms : [];
   return [
     {
       key: `assembly ${plan.house.id}`,
@@ -109,9 +117,10 @@ function placing({ plan, start }: Of): PlannedOrder[] {
           label: "assembly",
           mpn: "",
           qty: start,
-          total: [...plan.terms, ...ways].reduce((n, t) => n + t.micros, 0) as Micros,
+          total: sum(plan.terms.map((t) => t.micros)) as Micros,
         },
       ],
+      beside: inShopCurrency(doc, sum(plan.parcels.terms.map((t) => t.micros)), plan.house.currency),
       days: [plan.days + plan.parcels.days, plan.days + plan.parcels.days],
     },
   ];

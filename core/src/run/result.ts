@@ -59,4 +59,6 @@ export interface CashTerm {
   readonly label: string;
   readonly micros: number;
   readonly note?: string;
+  /** Stands in none of the planned orders. */
+  readonly isBeside?: boolean;
 }

@@ -1,30 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { housePrice } from "../assembly/house-price.ts";
 import { microsToNumber } from "../money/money.ts";
-import { DEFAULT_ASSEMBLY, type RunAssembly, type RunDocument } from "./document.ts";
-import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
+import type { RunDocument } from "./document.ts";
+import { FAR, madeLine } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
+import { OTHER, place, refs, twoSided as run } from "./two-sided.fixture.ts";
 
-/** Eight chips above, four below, a row of four pins through the board; ten good ones, and ten suffice. */
-const refs = (letter: string, n: number) => Array.from({ length: n }, (_, i) => `${letter}${i + 1}`);
-const place = (ref: string, side: "top" | "bottom") => ({ ref, xMm: 1, yMm: 1, rotationDeg: 0, side });
-const { assembly: _, ...BARE } = FAR;
-const OTHER = { ...BARE, id: "other", name: "OTHER" };
-const run = (assembly: Partial<RunAssembly>, more: Partial<RunDocument> = {}): RunDocument =>
-  madeRun({
-    boards: [{ id: "b", name: "B", perProduct: 1, measure: madeMeasure() }],
-    lines: [
-      madeLine("r", refs("R", 8)),
-      madeLine("c", refs("C", 4), { mpn: "OX-100N", valueText: "100n" }),
-      madeLine("j", ["J1"], { mpn: "OX-H4", valueText: "", package: "HDR-1x4", mount: "hand" }),
-    ],
-    placements: [...refs("R", 8).map((r) => place(r, "top")), ...refs("C", 4).map((r) => place(r, "bottom"))],
-    offers: ["r", "c", "j"].map((l) => madeOffer(`o${l}`, l, "0.1", { stock: 5000 })),
-    house: OTHER,
-    houses: [OTHER, FAR],
-    assembly: { ...DEFAULT_ASSEMBLY, ...assembly },
-    ...more,
-  });
 const leafOf = (doc: RunDocument, key: string) =>
   rollUp(doc)
     .tree.children.find((c) => c.key === "assembly")!

@@ -1,7 +1,7 @@
 import { recordWords } from "../../assembly/prior.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
-import { asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
+import { type ActualTerm, asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
 import { assemblyNode, ownConsumables, stencils } from "../assembly-cost.ts";
 import { assemblyNotes } from "../assembly-notes.ts";
 import type { Add } from "../note.ts";
@@ -9,7 +9,7 @@ import { inShopCurrency } from "../parts.ts";
 import type { CashTerm } from "../result.ts";
 import { assembleEffects } from "./assemble-effects.ts";
 import { hoursUsed } from "./own-hours.ts";
-import { openOf, paidFor } from "./paid.ts";
+import { besideOf, boughtOf, isBesideKnown, paidFor } from "./paid.ts";
 import type { Happened, Stage, Worked } from "./stage.ts";
 
 /** What closed runs of the product change is said with how much they are. */
@@ -37,8 +37,8 @@ export const assemble: Stage = {
     planned.children.map((c) => {
       const of = { key: c.key, label: c.label, planned: c.micros as number };
       if (c.key === "own-hours") return scaledTerm({ ...of, ...hoursOpen(h) }, h.counts, hoursUsed(h));
-      // the house's invoice names the ways with its price
-      if (c.key === "house-price") return fixedTerm({ ...of, ...openOf(h, "assembly") }, priceOf(h, planned));
+      if (c.key === "house-price") return housePrice(h, of, planned);
+      if (c.key === "house-parcels") return houseWays(h, of);
       return asPlanned(c);
     }),
   cash: (w) => (w.plan ? atHouse(w) : atHome(w)),
@@ -54,11 +54,21 @@ export const assemble: Stage = {
 const hoursOpen = ({ tally }: Pick<Happened, "tally">) =>
   tally.started > 0 && tally.minutes === 0 ? { open: "own hours" } : {};
 
-/** What the placing cost without the ways, which stand as planned beside it. */
-function priceOf(h: Pick<Happened, "w" | "record">, planned: CostNode): number | undefined {
+type Paid = Pick<Happened, "w" | "record">;
+type Head = Parameters<typeof fixedTerm>[0];
+const waysOf = (h: Paid) => boughtOf(h, "assembly").reduce((n, b) => n + besideOf(h, b), 0);
+
+/** What the placing cost; the ways are a term of their own, where any were planned. */
+function housePrice(h: Paid, of: Head, planned: CostNode): ActualTerm {
   const paid = paidFor(h, "assembly");
-  const ways = planned.children.find((c) => c.key === "house-parcels")?.micros ?? 0;
-  return paid === undefined ? undefined : paid - ways;
+  if (paid === undefined) return fixedTerm({ ...of, open: "what the assembly cost" }, undefined);
+  return fixedTerm(of, planned.children.some((c) => c.key === "house-parcels") ? paid : paid + waysOf(h));
+}
+
+function houseWays(h: Paid, of: Head): ActualTerm {
+  return boughtOf(h, "assembly").every(isBesideKnown)
+    ? fixedTerm(of, waysOf(h))
+    : fixedTerm({ ...of, open: "what the ways to the house and back cost" }, undefined);
 }
 
 function atHouse({ doc, plan }: Worked): CashTerm[] {
@@ -87,7 +97,7 @@ function atHouse({ doc, plan }: Worked): CashTerm[] {
 
 const atHome = ({ doc, sides }: Worked): CashTerm[] => [
   ...(doc.assembly.method === "stencil"
-    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides.ofDesigns) as number }]
+    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides.ofDesigns) as number, isBeside: true }]
     : []),
-  { key: "consumables", label: "paste, flux, cleaning", micros: ownConsumables(doc) },
+  { key: "consumables", label: "paste, flux, cleaning", micros: ownConsumables(doc), isBeside: true },
 ];

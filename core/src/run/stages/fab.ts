@@ -2,10 +2,25 @@ import { fixedTerm } from "../actual.ts";
 import { boardsNode } from "../boards-cost.ts";
 import { fabNotes } from "../fab-notes.ts";
 import { fabEffects } from "./fab-effects.ts";
-import { openOf, paidFor } from "./paid.ts";
-import type { Stage, Worked } from "./stage.ts";
+import { besideOf, boughtOf, isBesideKnown, paidFor } from "./paid.ts";
+import type { Happened, Stage, Worked } from "./stage.ts";
 
 const daysOf = ({ orders }: Worked) => Math.max(0, ...orders.map((o) => o.days));
+
+/** The boards' invoice with its parcel, which counts as planned while it is not known. */
+function paidWhole(h: Happened): number | undefined {
+  const lines = paidFor(h, "boards");
+  if (lines === undefined) return undefined;
+  return boughtOf(h, "boards").reduce((n, b) => n + besideOf(h, b), lines);
+}
+
+/** What of the boards is not written down; a quotation has the parcel in it. */
+function openOf(h: Happened): { open?: string } {
+  if (paidFor(h, "boards") === undefined) return { open: "what the boards cost" };
+  return boughtOf(h, "boards").some((b) => b.order.beside > 0 && !isBesideKnown(b))
+    ? { open: "what the boards' parcel cost" }
+    : {};
+}
 
 export const fab: Stage = {
   key: "fab",
@@ -23,9 +38,9 @@ export const fab: Stage = {
         key: h.planned.key,
         label: `boards${h.w.house ? ` from ${h.w.house.name}` : ""}`,
         planned: h.planned.micros,
-        ...openOf(h, "boards"),
+        ...openOf(h),
       },
-      paidFor(h, "boards"),
+      paidWhole(h),
     ),
   ],
   days: daysOf,

@@ -1,24 +1,37 @@
 import { toMicros } from "../../money/money.ts";
 import { inShopCurrency } from "../parts.ts";
 import { type PlannedOrder, plannedOrders } from "../planned-orders.ts";
+import type { RunPurchase } from "../record.ts";
 import type { Happened } from "./stage.ts";
 
 type Of = Pick<Happened, "w" | "record">;
 
-/** What was paid for a whole order with what was charged beside it, shop's currency; nothing until every line is known. */
-export function paidFor({ w, record }: Of, kind: PlannedOrder["kind"]): number | undefined {
+/** An order with what is written down of it. */
+export interface Bought {
+  readonly order: PlannedOrder;
+  readonly purchase: RunPurchase | undefined;
+}
+
+/** The orders of a kind, each with what is written down of it. */
+export const boughtOf = ({ w, record }: Of, kind: PlannedOrder["kind"]): Bought[] =>
+  plannedOrders(w)
+    .filter((o) => o.kind === kind)
+    .map((order) => ({ order, purchase: record.purchases.find((p) => p.order === order.key) }));
+
+/** What was paid for all lines of a kind of order, shop's currency; nothing until every one is known. */
+export function paidFor(of: Of, kind: PlannedOrder["kind"]): number | undefined {
   let sum = 0;
-  for (const o of plannedOrders(w).filter((x) => x.kind === kind)) {
-    const p = record.purchases.find((x) => x.order === o.key);
-    if (!p || o.items.some((i) => p.paid[i.key] === undefined)) return undefined;
-    const lines = o.items.reduce((n, i) => n + toMicros(p.paid[i.key]!), 0);
-    sum += inShopCurrency(w.doc, lines + toMicros(p.freight ?? 0), p.currency);
+  for (const { order, purchase: p } of boughtOf(of, kind)) {
+    if (!p || order.items.some((i) => p.paid[i.key] === undefined)) return undefined;
+    const lines = order.items.reduce((n, i) => n + toMicros(p.paid[i.key]!), 0);
+    sum += inShopCurrency(of.w.doc, lines, p.currency);
   }
   return sum;
 }
 
-/** Says that an order's price is not recorded. */
-export const openOf = (h: Of, kind: "boards" | "assembly"): { open?: string } =>
-  paidFor(h, kind) === undefined
-    ? { open: kind === "boards" ? "what the boards cost" : "what the assembly cost" }
-    : {};
+/** Whether what comes on top of an order's lines was written down. */
+export const isBesideKnown = ({ purchase }: Bought): boolean => purchase?.freight !== undefined;
+
+/** What came on top of the lines, as it was charged, else as planned; shop's currency. */
+export const besideOf = ({ w }: Pick<Of, "w">, { order, purchase: p }: Bought): number =>
+  p?.freight === undefined ? order.beside : inShopCurrency(w.doc, toMicros(p.freight), p.currency);

@@ -1,38 +1,33 @@
 import { toMicros } from "../../money/money.ts";
 import { type ActualTerm, asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
-import { inShopCurrency } from "../parts.ts";
-import { type PlannedOrder, plannedOrders } from "../planned-orders.ts";
-import type { RunPurchase } from "../record.ts";
+import { type Bought, besideOf, boughtOf, isBesideKnown } from "./paid.ts";
 import type { Happened } from "./stage.ts";
 
 const USED = new Set(["parts-used", "parts-made", "parts-shelf"]);
 
 /** Parts as they were used up, at the price of their invoices, and the parcels as they were charged. */
 export function sourceActual({ w, planned, record, counts }: Happened): ActualTerm[] {
-  const orders = plannedOrders(w).filter((o) => o.kind === "parts");
-  const bought = (o: PlannedOrder) => record.purchases.find((p) => p.order === o.key);
-  const ratio = new Map(orders.flatMap((o) => o.items.map((i) => [i.key, ratioOf(o, i.key, bought(o))])));
+  const bought = boughtOf({ w, record }, "parts");
+  const ratio = new Map(bought.flatMap((b) => b.order.items.map((i) => [i.key, ratioOf(b, i.key)] as const)));
   return planned.children.map((c) => {
     const of = { key: c.key, label: c.label, planned: c.micros as number };
     if (c.key === "parts-used")
       return scaledTerm({ ...of, ...priceOpen(ratio) }, counts, 1, priceOf(w, ratio));
     if (USED.has(c.key)) return scaledTerm(of, counts);
     if (c.key !== "parts-shipping") return asPlanned(c);
-    const charged = orders.map((o) => ({ o, p: bought(o) }));
-    if (charged.every(({ p }) => p?.freight === undefined))
-      return fixedTerm({ ...of, ...(orders.length > 0 ? { open: "what the parcels cost" } : {}) }, undefined);
-    const open = charged.filter(({ p }) => p?.freight === undefined).length;
-    const sum = charged.reduce((n, { o, p }) => n + freightOf(w, o, p), 0);
+    const open = bought.filter((b) => !isBesideKnown(b)).length;
+    if (open === bought.length)
+      return fixedTerm({ ...of, ...(open > 0 ? { open: "what the parcels cost" } : {}) }, undefined);
     return fixedTerm(
       { ...of, ...(open > 0 ? { open: `what ${open === 1 ? "one parcel" : `${open} parcels`} cost` } : {}) },
-      sum,
+      bought.reduce((n, b) => n + besideOf({ w }, b), 0),
     );
   });
 }
 
 /** Paid for planned; nothing where no invoice says. */
-function ratioOf(o: PlannedOrder, item: string, p: RunPurchase | undefined): number | undefined {
-  const [paid, planned] = [p?.paid[item], o.items.find((i) => i.key === item)!.total];
+function ratioOf({ order, purchase: p }: Bought, item: string): number | undefined {
+  const [paid, planned] = [p?.paid[item], order.items.find((i) => i.key === item)!.total];
   return paid === undefined || planned === 0 ? undefined : toMicros(paid) / planned;
 }
 
@@ -56,10 +51,4 @@ function priceOf(
     }
   });
   return planned === 0 ? 1 : paid / planned;
-}
-
-/** What a parcel was charged with, else what was planned for its supplier. */
-function freightOf({ doc, basket }: Happened["w"], o: PlannedOrder, p: RunPurchase | undefined): number {
-  if (p?.freight !== undefined) return inShopCurrency(doc, toMicros(p.freight), p.currency);
-  return o.key === `parts ${o.party}` ? (basket.shippingOf[o.party] ?? 0) : 0;
 }
