@@ -303,7 +303,7 @@ function clients() {
     item.body = {
       order: gone.order,
       arrivedOn: "2026-12-01",
-      items: [{ item: gone.item, qty: 3, because: item.tag, place: item.tag }],
+      items: [{ item: gone.item, qty: 3, unitCost: "0.1", because: item.tag, place: item.tag }],
     };
     const r = await call("POST", `/api/runs/${gone.id}/receipts`, item.body, item.key);
     item.verdict = verdict("parcel", r);

@@ -41,11 +41,15 @@ async function filled(name: string): Promise<Visitor> {
   const { id: offer, supplier } = released.offers[0]!;
   const order = `parts ${supplier}`;
   for (const [method, what, body] of [
-    ["PUT", "purchases", { order, orderedOn: "2026-11-25", paid: { [offer]: "0.40" }, freight: "2.5" }],
+    [
+      "PUT",
+      "purchases",
+      { order, currency: "EUR", orderedOn: "2026-11-25", paid: { [offer]: "0.40" }, freight: "2.5" },
+    ],
     [
       "POST",
       "receipts",
-      { order, arrivedOn: "2026-11-30", items: [{ item: offer, qty: 8, place: "drawer" }] },
+      { order, arrivedOn: "2026-11-30", items: [{ item: offer, qty: 8, place: "drawer", unitCost: "0.04" }] },
     ],
     ["POST", "work", { on: "2026-12-01", started: 5, good: 4, scrapped: 1, minutes: 30, note: "slow" }],
     ["PUT", "closing", { lesson: "count twice" }],

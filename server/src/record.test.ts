@@ -11,7 +11,7 @@ beforeAll(async () => {
 afterAll(() => server.close(), 30_000);
 
 /** A released run of five good boards: one line, one supplier, boards at a house. */
-async function releasedRun(name: string) {
+async function releasedRun(name: string, before?: (v: Visitor, run: RunAnswer) => Promise<unknown>) {
   const v = new Visitor(server);
   await v.startShop(name);
   const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
@@ -27,8 +27,9 @@ async function releasedRun(name: string) {
       breaks: [{ qty: 1, price: "0.05" }],
     })
   ).body as { id: string };
-  expect((await v.post(`/api/runs/${id}/release`)).status).toBe(201);
   const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  await before?.(v, await read());
+  expect((await v.post(`/api/runs/${id}/release`)).status).toBe(201);
   const { document } = await read();
   // of one day in the order of their pieces
   const lots = async () => ((await v.get("/api/lots")).body as LotRow[]).sort((a, b) => b.qty - a.qty);
@@ -48,10 +49,28 @@ async function releasedRun(name: string) {
 test("an order is written down, comes in two parcels, becomes lots for this run, and is taken back step by step", async () => {
   const r = await releasedRun("Receiving");
   const path = `/api/runs/${r.id}/purchases`;
-  const ordered = await r.v.put(path, { order: r.parts, orderedOn: "2026-11-27", promisedOn: "2026-12-04" });
+  const ordered = await r.v.put(path, {
+    order: r.parts,
+    currency: "EUR",
+    orderedOn: "2026-11-27",
+    promisedOn: "2026-12-04",
+  });
   expect(ordered.status).toBe(204);
-  const first = await r.arrives({ order: r.parts, item: r.offer, qty: 6, place: "drawer 3" });
-  const apart = await r.arrives({ order: r.parts, item: r.offer, qty: 2, isApart: true, because: "bent" });
+  const first = await r.arrives({
+    order: r.parts,
+    unitCost: "0.05",
+    item: r.offer,
+    qty: 6,
+    place: "drawer 3",
+  });
+  const apart = await r.arrives({
+    order: r.parts,
+    unitCost: "0.05",
+    item: r.offer,
+    qty: 2,
+    isApart: true,
+    because: "bent",
+  });
   expect([first.status, apart.status]).toEqual([201, 201]);
   expect(
     (await r.lots()).map((l) => [l.mpn, l.qty, l.unitCost, l.condition, l.reserved.map((x) => x.qty)]),
@@ -62,6 +81,7 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
   // the invoice: 0.48 for eight pieces; what came of them is worth that
   const paid = await r.v.put(path, {
     order: r.parts,
+    currency: "EUR",
     paid: { [r.offer]: "0.48" },
     pieces: { [r.offer]: 8 },
     freight: "4",
@@ -98,6 +118,62 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
   expect((await r.read()).record).toEqual({ purchases: [], receipts: [], work: [] });
 });
 
+test("a lot's price is said with it: how many came in a parcel does not decide what a piece cost", async () => {
+  const r = await releasedRun("Price");
+  const bare = await r.arrives({ order: r.parts, item: r.offer, qty: 6 });
+  expect(bare.body).toMatchObject({ message: "What a piece of ZZ-UNKNOWN-1 cost is missing." });
+  expect(await r.lots()).toEqual([]);
+  await r.arrives({ order: r.parts, item: r.offer, qty: 6, unitCost: "0.031" });
+  expect((await r.lots())[0]!.unitCost).toBe("0.031");
+});
+
+test("sums are in the currency the order is in: a quotation that does not hold leaves the house's own", async () => {
+  const r = await releasedRun("Money", (v, { id, document }) =>
+    v.put(`/api/runs/${id}/quotes`, {
+      houseId: document.house!.id,
+      kind: "fab",
+      total: "70",
+      currency: "GBP",
+      days: 9,
+      basis: { boards: 999, options: {}, revision: document.revision },
+    }),
+  );
+  expect(r.document.quotes).toMatchObject([{ currency: "GBP" }]);
+  const pay = (currency: string, order = r.boards) =>
+    r.v.put(`/api/runs/${r.id}/purchases`, { order, currency, freight: "5" });
+  const own = r.document.house!.currency;
+  expect((await pay("CHF")).body).toMatchObject({
+    code: "OUT_OF_RANGE",
+    message: expect.stringContaining(`is in ${own} or GBP, not in CHF`),
+  });
+  expect((await pay(own)).status).toBe(204);
+  expect((await r.read()).record!.purchases).toMatchObject([{ currency: own, freight: "5.00" }]);
+  // what stands there in one currency is not read as another's
+  expect((await pay("GBP")).status).toBe(422);
+  expect((await pay("USD", r.parts)).status).toBe(422);
+});
+
+test("what is counted while a run is being closed is in its outcome, or the closing is refused", async () => {
+  const r = await releasedRun("At once");
+  await r.works({ started: 5, good: 1 });
+  const [closed, ...counted] = await Promise.all([
+    r.v.put(`/api/runs/${r.id}/closing`, {}),
+    ...[1, 2, 3].map(() => r.works({ good: 1, minutes: 10 })),
+  ]);
+  const { record } = await r.read();
+  const good = record!.work.reduce((n, w) => n + w.good, 0);
+  expect(good).toBe(1 + counted.filter((c) => c.status === 201).length);
+  if (closed!.status !== 204)
+    expect(closed!.body).toMatchObject({
+      code: "STALE_VERSION",
+      message: expect.stringContaining("while the run was being closed"),
+    });
+  expect((await r.v.put(`/api/runs/${r.id}/closing`, {})).status).toBe(closed!.status === 204 ? 403 : 204);
+  const { id } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
+    .body as { id: string };
+  expect(((await r.v.get(`/api/runs/${id}`)).body as RunAnswer).document.past).toMatchObject([{ good }]);
+});
+
 test("boards are conserved whoever counts: by one, by two at once, and by taking back what came", async () => {
   const r = await releasedRun("Conserved");
   const bench = await invite(server, r.v, "conserved bench", "bench");
@@ -122,7 +198,7 @@ test("boards are conserved whoever counts: by one, by two at once, and by taking
 test("the bench receives, builds and takes back its own; it pays, closes and decides nothing", async () => {
   const r = await releasedRun("Bench");
   const bench = await invite(server, r.v, "bench hand", "bench");
-  const came = await r.arrives({ order: r.parts, item: r.offer, qty: 6 }, bench);
+  const came = await r.arrives({ order: r.parts, unitCost: "0.05", item: r.offer, qty: 6 }, bench);
   const built = await r.works({ started: 1, minutes: 5 }, bench);
   expect([came.status, built.status]).toEqual([201, 201]);
   expect((await r.undo(built.headers, bench)).status).toBe(200);
@@ -137,12 +213,14 @@ test("the bench receives, builds and takes back its own; it pays, closes and dec
     ["PUT", "purchases"],
     ["PUT", "closing"],
   ] as const)
-    expect((await bench.call(method, `/api/runs/${r.id}/${path}`, { order: r.parts })).status).toBe(403);
+    expect(
+      (await bench.call(method, `/api/runs/${r.id}/${path}`, { order: r.parts, currency: "EUR" })).status,
+    ).toBe(403);
 });
 
 test("a closed run gives the next one its yield and hours, takes nothing more, and is opened again by one step", async () => {
   const r = await releasedRun("Closing");
-  await r.arrives({ order: r.parts, item: r.offer, qty: 8 });
+  await r.arrives({ order: r.parts, unitCost: "0.05", item: r.offer, qty: 8 });
   await r.works({ started: 5, good: 4, scrapped: 1, minutes: 90 });
   const next = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
     .body as { id: string };
@@ -190,8 +268,12 @@ test("nothing is ordered, comes or is built before the release, and no order or 
   const { id: open } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
     .body as { id: string };
   for (const [method, what, body] of [
-    ["PUT", "purchases", { order: r.parts }],
-    ["POST", "receipts", { order: r.parts, arrivedOn: "2026-12-01", items: [{ item: r.offer, qty: 1 }] }],
+    ["PUT", "purchases", { order: r.parts, currency: "EUR" }],
+    [
+      "POST",
+      "receipts",
+      { order: r.parts, arrivedOn: "2026-12-01", items: [{ item: r.offer, qty: 1, unitCost: "1" }] },
+    ],
     ["POST", "work", { on: "2026-12-01", started: 1 }],
     ["PUT", "closing", {}],
   ] as const)
@@ -200,28 +282,46 @@ test("nothing is ordered, comes or is built before the release, and no order or 
       message: expect.stringContaining("not released"),
     });
   const strange = "11111111-1111-4111-8111-111111111111";
-  expect((await r.arrives({ order: `parts ${strange}`, item: r.offer, qty: 1 })).status).toBe(404);
+  expect((await r.arrives({ order: `parts ${strange}`, unitCost: "1", item: r.offer, qty: 1 })).status).toBe(
+    404,
+  );
   expect((await r.arrives({ item: strange, qty: 1 })).status).toBe(404);
   expect((await r.arrives({ order: "parts x; drop table run", qty: 1 })).status).toBe(422);
   expect((await r.arrives({ qty: 0 })).status).toBe(422);
   expect(
-    (await r.v.put(`/api/runs/${r.id}/purchases`, { order: r.parts, paid: { [strange]: "1" } })).status,
+    (
+      await r.v.put(`/api/runs/${r.id}/purchases`, {
+        order: r.parts,
+        currency: "EUR",
+        paid: { [strange]: "1" },
+      })
+    ).status,
   ).toBe(404);
   expect(
-    (await r.v.put(`/api/runs/${r.id}/purchases`, { order: r.parts, paid: { [r.offer]: "-1" } })).status,
+    (
+      await r.v.put(`/api/runs/${r.id}/purchases`, {
+        order: r.parts,
+        currency: "EUR",
+        paid: { [r.offer]: "-1" },
+      })
+    ).status,
   ).toBe(422);
 });
 
 test("two people write of one order: what they set apart joins, what they set alike is told with both values", async () => {
   const r = await releasedRun("Two");
   const path = `/api/runs/${r.id}/purchases`;
-  await r.v.put(path, { order: r.parts, orderedOn: "2026-11-27" });
+  await r.v.put(path, { order: r.parts, currency: "EUR", orderedOn: "2026-11-27" });
   const { record, versions } = await r.read();
   const version = versions[record!.purchases[0]!.id];
   expect(version).toBeGreaterThan(0);
-  expect((await r.v.put(path, { order: r.parts, version, promisedOn: "2026-12-04" })).status).toBe(204);
-  expect((await r.v.put(path, { order: r.parts, version, freight: "3.50" })).status).toBe(204);
-  const clash = await r.v.put(path, { order: r.parts, version, promisedOn: "2026-12-09" });
+  expect(
+    (await r.v.put(path, { order: r.parts, currency: "EUR", version, promisedOn: "2026-12-04" })).status,
+  ).toBe(204);
+  expect((await r.v.put(path, { order: r.parts, currency: "EUR", version, freight: "3.50" })).status).toBe(
+    204,
+  );
+  const clash = await r.v.put(path, { order: r.parts, currency: "EUR", version, promisedOn: "2026-12-09" });
   expect(clash.status).toBe(409);
   expect((await r.read()).record!.purchases[0]).toMatchObject({ promisedOn: "2026-12-04", freight: "3.50" });
 });

@@ -46,7 +46,7 @@ export async function fixture(server: TestServer) {
   ).body as { id: string };
   await owner.post(`/api/runs/${released}/release`);
   const order = `parts ${supplier}`;
-  const receiptBody = { order, arrivedOn: "2026-11-24", items: [{ item: offer, qty: 5 }] };
+  const receiptBody = { order, arrivedOn: "2026-11-24", items: [{ item: offer, qty: 5, unitCost: "0.04" }] };
   const { ids: receipts } = (await bench.post(`/api/runs/${released}/receipts`, receiptBody)).body as {
     ids: string[];
   };
@@ -154,7 +154,12 @@ export async function fixture(server: TestServer) {
     "POST /api/houses": { copyOf: document.house!.id, name: "mine" },
     "PATCH /api/houses/:id": document.house,
     "POST /api/changes/:id/undo": {},
-    "PUT /api/runs/:id/purchases": { order, orderedOn: "2026-11-24", paid: { [offer]: "0.40" } },
+    "PUT /api/runs/:id/purchases": {
+      order,
+      currency: "EUR",
+      orderedOn: "2026-11-24",
+      paid: { [offer]: "0.40" },
+    },
     "POST /api/runs/:id/receipts": receiptBody,
     "POST /api/runs/:id/work": workBody,
     "PUT /api/runs/:id/closing": { lesson: "count twice" },

@@ -100,6 +100,8 @@ const count = () => whole(0, 1_000_000).default(0);
 /** What is known of an order; what is left out stays as it is, null forgets it. */
 export const purchaseBody = yup.object({
   order: orderKey.required(),
+  /** Of the sums below, as the order stands on the page. */
+  currency: currency.required(),
   /** Of the order as the page knows it; left out where nothing is written of it yet. */
   version,
   orderedOn: day.nullable(),
@@ -118,7 +120,7 @@ const receivedItem = yup.object({
   qty: whole(1, 10_000_000).required("Say how many came."),
   isApart: flag().default(false),
   because: trimmed(500).default(""),
-  /** What a piece costs, where the invoice is known already. */
+  /** What a piece costs, by its invoice or as planned; boards make no lot and have none. */
   unitCost: money,
   /** Where the lot goes. */
   place: trimmed(120).default(""),

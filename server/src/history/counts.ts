@@ -1,4 +1,5 @@
 import { type RunReceipt, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import type { ChangedRow } from "./sentence.ts";
 
@@ -14,7 +15,7 @@ export async function refuseMiscounts(
   runId: string | undefined,
 ): Promise<void> {
   if (!runId || !changed.some((r) => r.table === "work" || r.table === "receipt")) return;
-  await tx.query("select id from run where id = $1 for update", [runId]);
+  await lockRun(tx, runId);
   const { rows: work } = await tx.query<{
     started: number;
     good: number;

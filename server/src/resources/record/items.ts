@@ -1,54 +1,54 @@
-import { AppError, boardKey, type RunDocument, type RunOffer } from "@kobbin/core";
+import { AppError, boardKey, type RunDocument } from "@kobbin/core";
 
 /** An item of an order as the released document has it. */
 export interface OrderedItem {
   readonly label: string;
-  /** Number the lot on the shelf gets; nothing for boards and work, which make no lot. */
-  readonly mpn?: string;
-  /** What a piece was to cost, and in which currency. */
-  readonly unitCost: string;
-  readonly currency: string;
+  /** What the lot on the shelf is of; nothing for boards and work, which make no lot. */
+  readonly lot?: { readonly mpn: string; readonly currency: string };
 }
 
 const PLACE = /^(parts|boards|assembly) ([\w-]+)(?: ([A-Z]{3}))?$/;
 
-/** Whom an order goes to and in which currency; the document says so. @throws AppError NOT_FOUND */
-export function partyOf(doc: RunDocument, order: string): { name: string; currency: string } {
+/**
+ * Whom an order goes to, and in which currencies it may be: a house's own, or that of its quotation. Which of the two
+ * counts hangs on figures; the page knows it and says it.
+ *
+ * @throws AppError NOT_FOUND
+ */
+export function partyOf(doc: RunDocument, order: string): { name: string; currencies: readonly string[] } {
   const [, kind, id, other] = PLACE.exec(order) ?? [];
-  const party =
-    kind === "parts"
-      ? doc.suppliers.find((s) => s.id === id)
-      : (doc.houses ?? (doc.house ? [doc.house] : [])).find((h) => h.id === id);
-  if (!party) throw unknown("That is none of the run's orders.");
-  const quoted = doc.quotes.find(
+  if (kind === "parts") {
+    const supplier = doc.suppliers.find((s) => s.id === id);
+    if (!supplier) throw unknown("That is none of the run's orders.");
+    return { name: supplier.name, currencies: [other ?? supplier.currency] };
+  }
+  const house = (doc.houses ?? (doc.house ? [doc.house] : [])).find((h) => h.id === id);
+  if (!house) throw unknown("That is none of the run's orders.");
+  const quoted = doc.quotes.filter(
     (q) => q.house === id && q.kind === (kind === "boards" ? "fab" : "assembly"),
   );
-  return { name: party.name, currency: other ?? quoted?.currency ?? party.currency };
+  return { name: house.name, currencies: [house.currency, ...quoted.map((q) => q.currency)] };
 }
 
 /** An item of an order. @throws AppError NOT_FOUND where the order has none of that key */
-export function itemOf(doc: RunDocument, order: string, item: string, qty = 1): OrderedItem {
-  const { currency } = partyOf(doc, order);
-  if (order.startsWith("parts ")) {
-    const offer = doc.offers.find((o) => o.id === item && order.startsWith(`parts ${o.supplier}`));
+export function itemOf(doc: RunDocument, order: string, item: string): OrderedItem {
+  const [, kind, party] = PLACE.exec(order) ?? [];
+  if (kind === "parts") {
+    const offer = doc.offers.find((o) => o.id === item && o.supplier === party);
     const line = doc.lines.find((l) => l.id === offer?.line);
     if (!offer || !line) throw unknown("The order has no such line.");
     const part = offer.part === undefined ? undefined : doc.library?.find((p) => p.id === offer.part);
     const mpn = part?.mpn ?? (line.mpn || line.valueText || "unnamed");
-    return { label: mpn, mpn, unitCost: priceOf(offer, qty), currency: offer.currency };
+    return { label: mpn, lot: { mpn, currency: offer.currency } };
   }
-  if (order.startsWith("boards ")) {
+  if (kind === "boards") {
     const i = doc.boards.findIndex((_, at) => boardKey(doc, at) === item);
     if (i < 0) throw unknown("The order has no such board.");
-    return { label: doc.boards[i]!.name, unitCost: "0", currency };
+    return { label: doc.boards[i]!.name };
   }
   if (item !== "placing") throw unknown("The order has no such item.");
-  return { label: "assembled boards", unitCost: "0", currency };
+  return { label: "assembled boards" };
 }
-
-/** The price at which so many are sold, as it stands in the offer. */
-const priceOf = (offer: RunOffer, qty: number): string =>
-  String((offer.breaks.filter((b) => b.qty <= qty).at(-1) ?? offer.breaks[0]!).price);
 
 const unknown = (text: string) =>
   new AppError("NOT_FOUND", text, "Reload the page; it shows what the run was released with.");

@@ -101,12 +101,12 @@ export async function upsertPurchase(
   tx: Tx,
   runId: string,
   p: { order: string; label: string; currency: string },
-): Promise<{ id: string; version: number }> {
-  const { rows } = await tx.query<{ id: string; version: number }>(
+): Promise<{ id: string; version: number; currency: string }> {
+  const { rows } = await tx.query<{ id: string; version: number; currency: string }>(
     `insert into purchase (workshop_id, run_id, order_key, label, currency)
      values (current_workshop(), $1, $2, $3, $4)
      on conflict on constraint purchase_key do update set currency = purchase.currency
-     returning id, version`,
+     returning id, version, currency`,
     [runId, p.order, p.label, p.currency],
   );
   return one(rows, "order");

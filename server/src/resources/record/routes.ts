@@ -1,6 +1,7 @@
 import Router from "@koa/router";
 import { closingBody, type PurchaseBody, purchaseBody, receiptBody, workBody } from "@kobbin/contract";
 import { AppError, microsToText, type RunDocument, toMicros } from "@kobbin/core";
+import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -37,10 +38,12 @@ export function recordRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
       change.about({ runId: id });
-      const { name, currency } = partyOf(document, b.order);
+      const { name, currencies } = partyOf(document, b.order);
+      refuseOtherMoney(name, currencies, b.currency);
       for (const item of Object.keys(b.paid ?? {})) itemOf(document, b.order, item);
-      change.says(`order at ${name}: ${purchaseWords(b, currency)}`);
-      const row = await upsertPurchase(tx, id, { order: b.order, label: name, currency });
+      change.says(`order at ${name}: ${purchaseWords(b)}`);
+      const row = await upsertPurchase(tx, id, { order: b.order, label: name, currency: b.currency });
+      refuseOtherMoney(name, [row.currency], b.currency);
       await mergeRow(
         tx,
         "purchase",
@@ -73,9 +76,9 @@ export function recordRoutes(deps: Deps): Router {
       const ids: string[] = [];
       const said: string[] = [];
       for (const r of b.items) {
-        const item = itemOf(document, b.order, r.item, r.qty);
-        const came = { ...r, arrivedOn: b.arrivedOn, unitCost: r.unitCost ?? item.unitCost };
-        const lotId = item.mpn === undefined ? null : await putOnShelf(tx, id, came, item, name);
+        const item = itemOf(document, b.order, r.item);
+        const came = { ...r, arrivedOn: b.arrivedOn };
+        const lotId = item.lot ? await putOnShelf(tx, id, came, item.lot, name) : null;
         ids.push(await insertReceipt(tx, id, { ...came, order: b.order, label: item.label, lotId }));
         said.push(
           `${r.qty} × ${item.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
@@ -131,6 +134,14 @@ export function recordRoutes(deps: Deps): Router {
     const { outcome } = await deps.compute.run({ kind: "outcome", document, record }, workshopId);
     await changeOf(ctx, deps, async (tx, change) => {
       change.about({ runId: id });
+      // what the figures were computed from is still so, and nobody counts until the run is closed
+      await lockRun(tx, id);
+      if (JSON.stringify(await oneRecord(tx, id)) !== JSON.stringify(record))
+        throw new AppError(
+          "STALE_VERSION",
+          "Somebody wrote something down while the run was being closed.",
+          "Look at plan against actual again, then close it.",
+        );
       change.says(
         `closed: ${outcome.good} good, ${outcome.scrapped} scrapped${outcome.minutes > 0 ? `, ${outcome.minutes} min` : ""}`,
       );
@@ -159,16 +170,36 @@ async function released(tx: Tx, id: string): Promise<{ run: StoredRun; document:
   return { run, document };
 }
 
+/** @throws AppError OUT_OF_RANGE where sums are given in a currency the order is not in */
+function refuseOtherMoney(name: string, currencies: readonly string[], given: string): void {
+  if (!currencies.includes(given))
+    throw new AppError(
+      "OUT_OF_RANGE",
+      `The order at ${name} is in ${[...new Set(currencies)].join(" or ")}, not in ${given}.`,
+      "Reload the page; it shows the order's own currency.",
+    );
+}
+
 /** A lot of what came: for this run if it may be used, else apart. */
 async function putOnShelf(
   tx: Tx,
   runId: string,
-  b: { qty: number; arrivedOn: string; isApart: boolean; because: string; place: string; unitCost: string },
-  item: { mpn?: string; currency: string },
+  b: {
+    qty: number;
+    arrivedOn: string;
+    isApart: boolean;
+    because: string;
+    place: string;
+    unitCost?: string | undefined;
+  },
+  item: { mpn: string; currency: string },
   from: string,
 ): Promise<string> {
+  // the price hangs on how many were ordered, not on how many came in this parcel
+  if (b.unitCost === undefined)
+    throw new AppError("OUT_OF_RANGE", `What a piece of ${item.mpn} cost is missing.`, "Say its unit cost.");
   const lotId = await insertLot(tx, {
-    mpn: item.mpn!,
+    mpn: item.mpn,
     qty: b.qty,
     place: b.place,
     receivedOn: b.arrivedOn,
@@ -183,14 +214,14 @@ async function putOnShelf(
 }
 
 /** "ordered on 2026-11-27, promised for 2026-12-04, freight 4.00 EUR, 3 lines as invoiced". */
-function purchaseWords(b: PurchaseBody, currency: string): string {
+function purchaseWords(b: PurchaseBody): string {
   const said = (label: string, v: string | null | undefined, unit = "") =>
     v === undefined ? [] : v === null ? [`not ${label} after all`] : [`${label} ${v}${unit}`];
   const lines = Object.keys(b.paid ?? {}).length;
   const words = [
     ...said("ordered on", b.orderedOn),
     ...said("promised for", b.promisedOn),
-    ...said("freight", b.freight, ` ${currency}`),
+    ...said("freight", b.freight, ` ${b.currency}`),
     ...(lines > 0 ? [`${lines === 1 ? "1 line" : `${lines} lines`} as invoiced`] : []),
     ...(b.note === undefined ? [] : [b.note === "" ? "note removed" : b.note]),
   ];

@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import Router from "@koa/router";
 import { AppError, type Corrections, slug } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
+import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one, readWorkshop, withMoment } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -44,7 +45,7 @@ export function releaseRoutes(deps: Deps): Router {
         change.about({ runId: id });
         change.isFinal();
         // only what was packed may be released: everything it was packed from is looked at once more, from one moment
-        const run = await lockRun(tx, id);
+        const run = await heldRun(tx, id);
         if (run.state === "released") throw releasedAlready();
         if (fingerprint(await whatIsPacked(tx, run, now)) !== seen.print)
           throw new AppError(
@@ -162,7 +163,7 @@ function fingerprint(what: Awaited<ReturnType<typeof whatIsPacked>>): string {
 }
 
 /** The run, held until the transaction ends. */
-async function lockRun(tx: Tx, id: string): Promise<StoredRun> {
-  await tx.query("select id from run where id = $1 for update", [id]);
+async function heldRun(tx: Tx, id: string): Promise<StoredRun> {
+  await lockRun(tx, id);
   return oneRun(tx, id);
 }

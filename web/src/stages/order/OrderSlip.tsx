@@ -17,9 +17,10 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
   const p = record.purchases.find((x) => x.order === o.key);
   const planned = o.items.reduce((n, i) => n + i.total, 0);
   const isOpen = mayChange("purchase", life, role);
-  const save = (body: Omit<PurchaseBody, "order">, words: string) => {
+  const save = (body: Omit<PurchaseBody, "order" | "currency">, words: string) => {
     const done = savePurchase(id, {
       order: o.key,
+      currency: o.currency,
       ...(p ? { version: answer.versions[p.id] } : {}),
       ...body,
     });
