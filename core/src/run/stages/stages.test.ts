@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import { microsToNumber } from "../../money/money.ts";
 import { boardK } from "../board-k.fixture.ts";
 import type { RunDocument } from "../document.ts";
+import { madeLine, madeOffer, madeRun } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { whatIf } from "../what-if.ts";
 
@@ -53,6 +54,25 @@ test("what is left over is kept, or charged to the run: one of the two is chosen
   expect(charged!.perGood).toBeCloseTo(microsToNumber(r.perGood) - microsToNumber(base.perGood), 9);
   expect(charged!.perGood).toBeGreaterThan(0);
   expect(r.leftover).toBe(0);
+});
+
+test("parts take as long as the slowest parcel, with the days an offer asks for beside its supplier's usual ones", () => {
+  const doc = (leadDays?: number) =>
+    madeRun({
+      lines: [madeLine("x", ["R1"]), madeLine("y", ["R2"], { mpn: "OX-2" })],
+      suppliers: [
+        { id: "a", name: "A", currency: "EUR", shipping: "5", daysMin: 1, daysMax: 9 },
+        { id: "b", name: "B", currency: "EUR", shipping: "5", daysMin: 4, daysMax: 6 },
+      ],
+      offers: [
+        madeOffer("ox", "x", "1"),
+        madeOffer("oy", "y", "1", { supplier: "b", ...(leadDays === undefined ? {} : { leadDays }) }),
+      ],
+    });
+  expect(rollUp(doc()).stages.source.days).toBe(9);
+  // b then takes 6 + 3, and 6 + 5
+  expect(rollUp(doc(3)).stages.source.days).toBe(9);
+  expect(rollUp(doc(5)).stages.source.days).toBe(11);
 });
 
 test("without a house and without offers the boards take no days and cost nothing; what is left is own work", () => {
