@@ -50,6 +50,14 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await sleeves.getByLabel("Promised for").press("Escape");
   await expectAccessible(page);
 
+  // the boards' invoice: the line alone is not the whole, their parcel is asked for beside it
+  const house = page.getByRole("article").last();
+  await expect(house).toContainText(/and \d+\.\d\d EUR of freight and fees/);
+  await expect(page.getByText(/of it for what stands in no order: stencil; paste/)).toBeVisible();
+  await house.getByLabel(/^Invoiced for/).fill("40");
+  await house.getByLabel(/^Invoiced for/).press("Enter");
+  await expectSaid(page, /: the invoice$/);
+
   await stage(page, "Receive");
   await allPartsCome(page);
   await expect(parcel(page, /TB-TH11/)).toContainText("all of it came");
@@ -91,6 +99,9 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await page.getByRole("button", { name: "Plan against actual" }).click();
   await expect(page.getByText("90.9 %, 20 of 22")).toBeVisible();
   await expect(page.getByText("3 h 20 min", { exact: true })).toBeVisible();
+  const boardsRow = page.getByRole("row", { name: /^boards from/ });
+  await expect(boardsRow).toContainText("not written down: what the boards' parcel cost");
+  await expect(page.getByRole("row", { name: /^stencil/ })).toContainText("nothing is asked of it");
   await expect(page.getByText(/Not written down yet, and counted as planned: the prices? of /)).toBeVisible();
   await expectAccessible(page);
   await page.getByLabel("What is to be remembered").fill("The pads lift when they are heated twice.");

@@ -9,7 +9,7 @@ import { outbox } from "./resources/outbox.ts";
 import { signOut, useSession } from "./resources/session.ts";
 import { AwayStrip } from "./Saving.tsx";
 import { SignInAgain } from "./SignInAgain.tsx";
-import { currentTheme, toggleTheme } from "./theme.ts";
+import { toggleTheme } from "./theme.ts";
 import { useArrows } from "./ui/arrows.ts";
 import { Dialog } from "./ui/Dialog.tsx";
 import { count, formats, setFormats, useFormats } from "./ui/format.ts";
@@ -17,6 +17,7 @@ import { boundKeys, type KeyBinding, useKeys } from "./ui/keys.ts";
 import { useCopyRows } from "./ui/rows.ts";
 import { Failed, Skeleton } from "./ui/States.tsx";
 import { useSay, useSayError } from "./ui/Toast.tsx";
+import { useTheme } from "./ui/useTheme.ts";
 
 const WelcomePage = lazy(async () => ({
   default: (await import("./stages/welcome/WelcomePage.tsx")).WelcomePage,
@@ -31,7 +32,7 @@ export function Shell() {
   const { data, error, isLoading, mutate } = useSession();
   const navigate = useNavigate();
   const { pathname } = useLocation();
-  const [theme, setTheme] = useState(currentTheme);
+  const theme = useTheme();
   const [keys, setKeys] = useState<KeyBinding[]>();
   const [actions, setActions] = useState<KeyBinding[]>();
   const say = useSay();
@@ -42,11 +43,6 @@ export function Shell() {
   useEffect(() => {
     if (shop) setFormats({ showsMil: shop.showsMil });
   }, [shop]);
-  useEffect(() => {
-    const follow = () => setTheme(currentTheme());
-    window.addEventListener("kobbin-theme", follow);
-    return () => window.removeEventListener("kobbin-theme", follow);
-  }, []);
 
   // while somebody is signed in: listen, send what an earlier life of the page could not, tell where one is
   const shopId = shop?.id;

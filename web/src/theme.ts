@@ -1,4 +1,5 @@
 const KEY = "kobbin-theme";
+const CHANGED = "kobbin-theme";
 
 export type Theme = "light" | "dark";
 
@@ -13,8 +14,14 @@ export function startTheme(): void {
   document.documentElement.dataset.theme = wished();
   matchMedia("(prefers-color-scheme: dark)").addEventListener("change", () => {
     if (!localStorage.getItem(KEY)) document.documentElement.dataset.theme = wished();
-    window.dispatchEvent(new Event("kobbin-theme"));
+    window.dispatchEvent(new Event(CHANGED));
   });
+}
+
+/** Calls back whenever the theme changed. @returns what ends that */
+export function onTheme(changed: () => void): () => void {
+  window.addEventListener(CHANGED, changed);
+  return () => window.removeEventListener(CHANGED, changed);
 }
 
 export const currentTheme = (): Theme =>
@@ -25,5 +32,5 @@ export function toggleTheme(): void {
   const next = currentTheme() === "dark" ? "light" : "dark";
   localStorage.setItem(KEY, next);
   document.documentElement.dataset.theme = next;
-  window.dispatchEvent(new Event("kobbin-theme"));
+  window.dispatchEvent(new Event(CHANGED));
 }

@@ -59,7 +59,7 @@ export function measureToKeep(m: Measure, most = MOST): Measure {
     gone.push(name);
     if (JSON.stringify(now).length <= most - 2000) break;
   }
-  const text = `This board has more in it than is kept beside its files: ${gone.join(", ")} ${gone.length > 1 ? "are" : "is"} not in the kept figures.`;
+  const text = `This board has more in it than is kept beside its files: ${gone.join(", ")} are not in the kept figures.`;
   return {
     ...now,
     findings: [

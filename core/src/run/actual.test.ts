@@ -157,6 +157,8 @@ test("half as dear again, a parcel of 8, twice the minutes and two scrapped: eac
   expect(of("parts-used").actual).toBeCloseTo(toMicros("131.453") * 1.5, -1);
   expect(price("parts-used")).toBeCloseTo(toMicros("131.453") * 0.5, -1);
   expect(of("parts-shipping").actual).toBe(toMicros("8"));
+  // nobody is asked what the stencil cost: it is not told as if it were known
+  expect([of("stencil").actual, of("stencil").open]).toEqual([undefined, undefined]);
   // 57 for the boards and half again, and 8 for their parcel in the place of 27.50
   expect(of("boards").actual).toBe(toMicros("93.5"));
   expect(of("own-hours").actual).toBeCloseTo(2 * of("own-hours").planned, 0);

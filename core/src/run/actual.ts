@@ -12,7 +12,7 @@ export interface ActualTerm {
   readonly key: string;
   readonly label: string;
   readonly planned: number;
-  /** Left out where nothing is recorded: it then counts as planned, and that is said. */
+  /** Left out where nothing is recorded: it then counts as planned, and that is said; with `open` it may yet be recorded. */
   readonly actual?: number;
   /** Sums to `actual − planned`. */
   readonly because: readonly Variance[];
@@ -88,9 +88,9 @@ export const fixedTerm = (
     ? { ...of, because: [] }
     : { ...of, actual: paid, because: [{ key: "price", micros: paid - of.planned }] };
 
-/** A branch nobody writes anything down for. */
-export const asPlanned = (node: CostNode, label = node.label): ActualTerm =>
-  fixedTerm({ key: node.key, label, planned: node.micros }, node.micros);
+/** A branch for which there is nothing to write down: it counts as planned, and is not told as if it were known. */
+export const asPlanned = (node: CostNode): ActualTerm =>
+  fixedTerm({ key: node.key, label: node.label, planned: node.micros }, undefined);
 
 /** Puts the stages' terms together. */
 export function actualOf(

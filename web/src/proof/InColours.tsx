@@ -1,4 +1,5 @@
 import { useRun } from "../run/runState.ts";
+import { useTheme } from "../ui/useTheme.ts";
 import { boardColours } from "./colours.ts";
 import { Small } from "./Plates.tsx";
 import { useBoardWorker } from "./useBoardWorker.ts";
@@ -9,6 +10,8 @@ const SIZE = [178, 126] as const;
 /** Both sides of the run's first board as they will be delivered, in the colours and the finish that are chosen. */
 export function InColours({ size = SIZE }: { size?: readonly [number, number] }) {
   const { answer, doc, result } = useRun();
+  // the colours below hold the page's paper
+  useTheme();
   const m = doc.boards[0]?.measure;
   const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};

@@ -2,6 +2,7 @@ import { useEffect, useRef } from "react";
 import type { BoardConnection } from "../workers/board.ts";
 import type { BoardColours } from "../workers/paint.ts";
 import type { Forward } from "./Proof.tsx";
+import { pixelRatio, smallColours, viewOf } from "./small.ts";
 
 /** What the large plate shows: a side as delivered, or one of its working layers over it. */
 export interface Plate {
@@ -93,21 +94,9 @@ export function Small({
   // biome-ignore lint/correctness/useExhaustiveDependencies: look is all that a plate shows
   useEffect(() => {
     let isCurrent = true;
-    const ratio = Math.min(2, window.devicePixelRatio || 1);
-    const [x0, y0, x1, y1] = box;
-    const scale = 0.92 * Math.min(width / Math.max(1e-6, x1 - x0), height / Math.max(1e-6, y1 - y0));
     const later = setTimeout(async () => {
       const bitmap = await board
-        .paint({
-          side,
-          forward,
-          widthPx: width * ratio,
-          heightPx: height * ratio,
-          scale: scale * ratio,
-          cx: (x0 + x1) / 2,
-          cy: (y0 + y1) / 2,
-          colours: { ...colours, grid: colours.paper },
-        })
+        .paint({ side, forward, ...viewOf(box, [width, height]), colours: smallColours(colours) })
         .catch(() => undefined);
       if (!bitmap) return;
       if (isCurrent) canvas.current?.getContext("2d")?.drawImage(bitmap, 0, 0);
@@ -122,8 +111,8 @@ export function Small({
     <canvas
       ref={canvas}
       aria-hidden
-      width={width * Math.min(2, window.devicePixelRatio || 1)}
-      height={height * Math.min(2, window.devicePixelRatio || 1)}
+      width={width * pixelRatio()}
+      height={height * pixelRatio()}
       style={{ width, height }}
       className="block"
     />

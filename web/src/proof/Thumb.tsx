@@ -1,7 +1,8 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
+import { useTheme } from "../ui/useTheme.ts";
 import type { BoardColours } from "../workers/paint.ts";
 import { boardColours } from "./colours.ts";
-import { paintedSmall, paintSmall, type SmallPicture } from "./small.ts";
+import { paintedSmall, paintSmall, pixelRatio, type SmallPicture } from "./small.ts";
 
 const SIZE = [84, 56] as const;
 /** A list that is only passed through paints nothing. */
@@ -27,13 +28,8 @@ export function Thumb({
   onPainted?: (picture: SmallPicture) => void;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [theme, setTheme] = useState(0);
-  useEffect(() => {
-    const follow = () => setTheme((t) => t + 1);
-    window.addEventListener("kobbin-theme", follow);
-    return () => window.removeEventListener("kobbin-theme", follow);
-  }, []);
-  const ratio = Math.min(2, window.devicePixelRatio || 1);
+  const theme = useTheme();
+  const ratio = pixelRatio();
   const [width, height] = size;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's tokens are read when it changes; look stands for the colours
   useEffect(() => {

@@ -6,7 +6,7 @@ import { storedBoard } from "./useBoardWorker.ts";
 export interface SmallPicture {
   readonly bitmap: ImageBitmap;
   /** The board's box, mm. */
-  readonly box: readonly [number, number, number, number];
+  readonly box: Box;
   /** CSS pixels a millimetre. */
   readonly scale: number;
 }
@@ -20,6 +20,26 @@ interface Wish {
   /** CSS pixels. */
   readonly size: readonly [number, number];
 }
+
+type Box = readonly [number, number, number, number];
+
+/** Device pixels a CSS pixel; more than two are not seen. */
+export const pixelRatio = (): number => Math.min(2, window.devicePixelRatio || 1);
+
+/** A view that holds the whole board with a little paper around it. */
+export function viewOf([x0, y0, x1, y1]: Box, [width, height]: readonly [number, number]) {
+  const ratio = pixelRatio();
+  return {
+    widthPx: width * ratio,
+    heightPx: height * ratio,
+    scale: 0.94 * ratio * Math.min(width / Math.max(1e-6, x1 - x0), height / Math.max(1e-6, y1 - y0)),
+    cx: (x0 + x1) / 2,
+    cy: (y0 + y1) / 2,
+  };
+}
+
+/** On a small picture the paper has no grid. */
+export const smallColours = (colours: BoardColours): BoardColours => ({ ...colours, grid: colours.paper });
 
 const painted = new Map<string, SmallPicture>();
 /** So many are kept, the oldest go first. */
@@ -48,31 +68,15 @@ export function paintSmall(wish: Wish, isWanted: () => boolean): Promise<SmallPi
   return mine;
 }
 
-async function paint({
-  boardId,
-  side,
-  colours,
-  size: [width, height],
-}: Wish): Promise<SmallPicture | undefined> {
+async function paint({ boardId, side, colours, size }: Wish): Promise<SmallPicture | undefined> {
   const board = connectBoard();
   try {
     const { bytes, corrections } = await storedBoard(boardId);
     const shown = await board.open([{ path: "board.zip", bytes }], corrections, () => undefined);
     if (shown.kind !== "ok" || !shown.box) return undefined;
-    const [x0, y0, x1, y1] = shown.box;
-    const ratio = Math.min(2, window.devicePixelRatio || 1);
-    const scale = 0.94 * Math.min(width / Math.max(1e-6, x1 - x0), height / Math.max(1e-6, y1 - y0));
-    const bitmap = await board.paint({
-      side,
-      forward: undefined,
-      widthPx: width * ratio,
-      heightPx: height * ratio,
-      scale: scale * ratio,
-      cx: (x0 + x1) / 2,
-      cy: (y0 + y1) / 2,
-      colours: { ...colours, grid: colours.paper },
-    });
-    return bitmap && { bitmap, box: shown.box, scale };
+    const view = viewOf(shown.box, size);
+    const bitmap = await board.paint({ side, forward: undefined, ...view, colours: smallColours(colours) });
+    return bitmap && { bitmap, box: shown.box, scale: view.scale / pixelRatio() };
   } finally {
     board.close();
   }

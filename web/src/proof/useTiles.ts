@@ -1,4 +1,5 @@
-import { type RefObject, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { type RefObject, useLayoutEffect, useMemo, useRef } from "react";
+import { useTheme } from "../ui/useTheme.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
 import { type Look, Tiles } from "./tiles.ts";
@@ -21,12 +22,7 @@ export function useTiles(
   { side, forward, mask, finish, legend, paintKey }: Painted,
 ): void {
   const tiles = useRef<Tiles>(undefined);
-  const [theme, setTheme] = useState(0);
-  useEffect(() => {
-    const follow = () => setTheme((t) => t + 1);
-    window.addEventListener("kobbin-theme", follow);
-    return () => window.removeEventListener("kobbin-theme", follow);
-  }, []);
+  const theme = useTheme();
   // before anything is shown on it, also when another board comes
   useLayoutEffect(() => {
     const made = new Tiles(host.current!, board);

@@ -41,7 +41,7 @@ export function Spine({ stage }: { stage: string }) {
       </div>
       <ol ref={strip} className="min-h-0 flex-1 overflow-y-auto max-md:flex max-md:overflow-x-auto">
         {stages().map((s) => {
-          const state = stateOf(s, r, isReleased, record);
+          const state = stateOf(s, doc, r, isReleased, record);
           const stageCost = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].micros : 0;
           const days = s.key in r.stages ? r.stages[s.key as keyof typeof r.stages].days : 0;
           const delta = s.key in moved ? moved[s.key as keyof typeof moved] : undefined;

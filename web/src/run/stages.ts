@@ -19,7 +19,7 @@ export interface WebStage {
   /** One line of what it holds. */
   readonly says: (doc: RunDocument, r: RunResult, isReleased: boolean, record: RunRecord) => string;
   /** How it stands, where that is not told by its own notes. */
-  readonly state?: (r: RunResult, isReleased: boolean, record: RunRecord) => StageState;
+  readonly state?: (doc: RunDocument, r: RunResult, isReleased: boolean, record: RunRecord) => StageState;
   /** It is worked on after the release: it is not frozen by it. */
   readonly goesOn?: true;
   readonly load?: () => Promise<{ Component: ComponentType }>;
@@ -41,10 +41,16 @@ export const stages = (): readonly WebStage[] => registered;
 export const openStages = (): readonly WebStage[] => registered.filter((s) => s.later === undefined);
 
 /** State of a stage: blocked, to look at, ready, released; with how many notes make it so. */
-export function stateOf(stage: WebStage, r: RunResult, isReleased: boolean, record: RunRecord): StageState {
+export function stateOf(
+  stage: WebStage,
+  doc: RunDocument,
+  r: RunResult,
+  isReleased: boolean,
+  record: RunRecord,
+): StageState {
   if (stage.later !== undefined) return { kind: "later" };
   if (isReleased && !stage.goesOn) return { kind: "frozen" };
-  if (stage.state) return stage.state(r, isReleased, record);
+  if (stage.state) return stage.state(doc, r, isReleased, record);
   return stateOfNotes(r.notes.filter((n) => n.stage === stage.key));
 }
 

@@ -1,12 +1,10 @@
 import { compareRefs, LOST, REPAIRABLE, unitOf } from "@kobbin/core";
-import { useEffect } from "react";
 import { KIND_WORDS } from "../../run/kindWords.ts";
+import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
-import { useKnown } from "../../run/useKnown.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { count, fixed, signed, typedNumber } from "../../ui/format.ts";
-import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { AtTheHouse } from "./AtTheHouse.tsx";
@@ -14,8 +12,7 @@ import { Directions } from "./Directions.tsx";
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
-  const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
-  useEffect(wantCurve, [wantCurve]);
+  const { doc, result: r, effects, change, isLocked } = useRun();
   const spare = r.start - doc.goodBoards;
   const onBoard = r.parts.filter((p) => p.kind !== "loose");
   const kinds = [...new Set(onBoard.map((p) => p.kind))].map((kind) => {
@@ -31,7 +28,6 @@ export function AssemblePage() {
   const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
   const unit = unitOf(doc);
-  const known = useKnown();
   const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
@@ -72,15 +68,7 @@ export function AssemblePage() {
             {spare === 0 ? "no spare one" : count(spare, "spare one")}, {fixed(r.chance * 100, 1)} % sure
           </p>
         </div>
-        <Ruler
-          value={doc.goodBoards}
-          points={curve}
-          {...known}
-          currency={doc.workshop.currency}
-          label={`good ${unit}s`}
-          disabled={isLocked}
-          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good ${unit}s`)}
-        />
+        <Quantity />
       </div>
       {!effects ? (
         <Skeleton rows={3} label="Effects are being computed" />

@@ -5,11 +5,14 @@ import type { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { useRun } from "../../run/runState.ts";
 import { mm } from "../../ui/format.ts";
 import { Failed } from "../../ui/States.tsx";
+import { useTheme } from "../../ui/useTheme.ts";
 import type { BoardView } from "./useBoardView.ts";
 
 /** The proof sheet: one plate large, the others small beside it. It stays in view while the places of a measure are gone through. */
 export function Sheet({ view: v, worker }: { view: BoardView; worker: ReturnType<typeof useBoardWorker> }) {
   const { result } = useRun();
+  // the plates' colours hold the page's paper
+  useTheme();
   const { board, what, share, error } = worker;
   const { extentMm, outline } = v.board.measure;
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};

@@ -122,7 +122,11 @@ function Term({ term: t, currency, greatest }: { term: ActualTerm; currency: str
       <td className="num text-right">{amount(fromMicros(t.planned), currency)}</td>
       <td className="num text-right">
         {t.actual === undefined ? (
-          <span className="text-stop">not known</span>
+          t.open ? (
+            <span className="text-stop">not known</span>
+          ) : (
+            "–"
+          )
         ) : (
           amount(fromMicros(t.actual), currency)
         )}
@@ -140,8 +144,12 @@ function Term({ term: t, currency, greatest }: { term: ActualTerm; currency: str
         </span>
       </td>
       <td className="text-[13.5px] text-ink-2">
-        {told.map((v) => `${WHY[v.key][v.micros > 0 ? 0 : 1]} ${signed(fromMicros(v.micros))}`).join(", ") ||
-          (t.open ? "" : "as planned")}
+        {t.actual === undefined && !t.open
+          ? "counts as planned, nothing is asked of it"
+          : told
+              .map((v) => `${WHY[v.key][v.micros > 0 ? 0 : 1]} ${signed(fromMicros(v.micros))}`)
+              .join(", ") || (t.open ? "" : "as planned")}
+        {t.open && <span className="block text-stop">not written down: {t.open}</span>}
       </td>
     </tr>
   );

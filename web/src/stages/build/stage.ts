@@ -10,7 +10,7 @@ export const build: WebStage = {
     if (record.closedOn) return `closed: ${good} good`;
     return started === 0 ? "nothing begun yet" : `${good} of ${doc.goodBoards} good`;
   },
-  state: (_, __, record) => ({ kind: record.closedOn ? "ready" : "open" }),
+  state: (_, __, ___, record) => ({ kind: record.closedOn ? "ready" : "open" }),
   goesOn: true,
   load: async () => ({ Component: (await import("./BuildPage.tsx")).BuildPage }),
 };

@@ -1,11 +1,10 @@
 import { type CostNode, microsToNumber, saysUnpriced, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useState } from "react";
+import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
-import { useKnown } from "../../run/useKnown.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
-import { Ruler } from "../../ui/Ruler.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { sweetSpots } from "../../ui/sweetSpots.ts";
@@ -14,9 +13,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 
 /** Cost per good board with its tree, cash, dates, and the curve over quantity. */
 export function CostPage() {
-  const { doc, result: r, effects, change, isLocked, curve, wantCurve } = useRun();
-  useEffect(wantCurve, [wantCurve]);
-  const known = useKnown();
+  const { doc, result: r, effects, change, isLocked, curve } = useRun();
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const open = saysUnpriced(r.unpriced);
@@ -39,15 +36,7 @@ export function CostPage() {
             </p>
           )}
         </div>
-        <Ruler
-          value={doc.goodBoards}
-          points={curve}
-          {...known}
-          currency={currency}
-          label={`good ${unit}s`}
-          disabled={isLocked}
-          onChange={(n) => change({ goodBoards: n }, `${doc.goodBoards} → ${n} good ${unit}s`)}
-        />
+        <Quantity />
       </div>
       <Stays />
       <div className="overflow-x-auto">

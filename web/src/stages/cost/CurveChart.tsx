@@ -8,8 +8,9 @@ import {
   PointElement,
   Tooltip,
 } from "chart.js";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { amount } from "../../ui/format.ts";
+import { useTheme } from "../../ui/useTheme.ts";
 
 Chart.register(LineController, LineElement, PointElement, LogarithmicScale, LinearScale, Tooltip);
 
@@ -29,12 +30,7 @@ export function CurveChart({
   unit: string;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const [theme, setTheme] = useState(0);
-  useEffect(() => {
-    const follow = () => setTheme((t) => t + 1);
-    window.addEventListener("kobbin-theme", follow);
-    return () => window.removeEventListener("kobbin-theme", follow);
-  }, []);
+  const theme = useTheme();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's tokens are read when it changes
   useEffect(() => {
     const font = { family: "Commit Mono", size: 12 };

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { InColours } from "../../proof/InColours.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
-import { count, money } from "../../ui/format.ts";
+import { count, fromMicros, money } from "../../ui/format.ts";
 import { Empty } from "../../ui/States.tsx";
 import { InThePackage } from "./InThePackage.tsx";
 import { OrderSlip } from "./OrderSlip.tsx";
@@ -13,6 +13,7 @@ export function OrderPage() {
   const { id, doc, result: r, isReleased } = useRun();
   const orders = useOrders();
   const open = saysUnpriced(r.unpriced);
+  const beside = r.cash.filter((c) => c.isBeside && c.micros > 0);
   return (
     <section className="max-w-[940px]">
       <div className="flex items-end justify-between gap-4">
@@ -37,6 +38,8 @@ export function OrderPage() {
           {isReleased ? "" : "This would go out: "}
           {count(orders.length, "order")}, {open ? "at least " : ""}
           {money(microsToNumber(r.cashNeeded), doc.workshop.currency)} in all
+          {beside.length > 0 &&
+            `, ${money(fromMicros(beside.reduce((n, c) => n + c.micros, 0)), doc.workshop.currency)} of it for what stands in no order: ${beside.map((c) => c.label).join("; ")}`}
           {open ? `; ${open}` : ""}.
         </p>
         <a href={`/api/runs/${id}/document`} download className="quiet-link">

@@ -11,7 +11,7 @@ const MONEY = /^\d{1,9}(\.\d{1,6})?$/;
 
 /** One order: to whom, what for how much, and, once it is released, when it was placed and what the invoice says. */
 export function OrderSlip({ order: o }: { order: PlannedOrder }) {
-  const { id, answer, record, life, role, isReleased, did } = useRun();
+  const { id, answer, doc, record, life, role, isReleased, did } = useRun();
   const sayError = useSayError();
   const say = useSay();
   const p = record.purchases.find((x) => x.order === o.key);
@@ -27,11 +27,11 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
     done.catch(sayError);
     did(`${o.name}: ${words}`, done);
   };
-  const pay = (item: string, qty: number, text: string) => {
+  /** An amount as it was typed, null where the field was emptied. */
+  const typed = (text: string, keep: (amount: string | null) => void) => {
     const plain = typedNumber(text);
-    if (text !== "" && !MONEY.test(plain))
-      return void say(`“${text}” is no amount`, { hint: "Write it like 12.50.", isProblem: true });
-    save({ paid: { [item]: text === "" ? null : plain }, pieces: { [item]: qty } }, "the invoice");
+    if (text === "" || MONEY.test(plain)) keep(text === "" ? null : plain);
+    else say(`“${text}” is no amount`, { hint: "Write it like 12.50.", isProblem: true });
   };
   return (
     <article className="mb-5" aria-label={o.name}>
@@ -39,7 +39,9 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
         <div className="mr-auto">
           <h2>{o.name}</h2>
           <p className="text-[13.5px] text-ink-2">
-            {kindOf(o)}, {money(fromMicros(planned), o.currency)} of goods, {daysOf(o)}
+            {kindOf(o)}, {money(fromMicros(planned), o.currency)}
+            {o.beside > 0 && ` and ${money(fromMicros(o.beside), doc.workshop.currency)} of freight and fees`}
+            , {daysOf(o)}
           </p>
         </div>
         {isReleased && (
@@ -64,11 +66,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
               disabled={!isOpen}
               placeholder="as invoiced"
               value={p?.freight === undefined ? "" : written(String(p.freight))}
-              onSave={(t) =>
-                t === "" || MONEY.test(typedNumber(t))
-                  ? save({ freight: t === "" ? null : typedNumber(t) }, "freight and fees")
-                  : say(`“${t}” is no amount`, { hint: "Write it like 12.50.", isProblem: true })
-              }
+              onSave={(t) => typed(t, (freight) => save({ freight }, "freight and fees"))}
             />
           </>
         )}
@@ -100,7 +98,11 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
                         item={i.key}
                         label={i.label}
                         isOpen={isOpen}
-                        onSave={(t) => pay(i.key, i.qty, t)}
+                        onSave={(t) =>
+                          typed(t, (sum) =>
+                            save({ paid: { [i.key]: sum }, pieces: { [i.key]: i.qty } }, "the invoice"),
+                          )
+                        }
                       />
                     </td>
                     <td className="num text-right">{differenceOf(p, i.key, fromMicros(i.total))}</td>

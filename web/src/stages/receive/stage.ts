@@ -1,22 +1,30 @@
-import { plannedOrders } from "@kobbin/core";
+import { plannedOrders, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
 import { comeOf } from "../../run/useOrders.ts";
+
+/** Orders of things that come here, and how many are whole. */
+function cameOf(doc: RunDocument, r: RunResult, record: RunRecord): { whole: number; of: number } {
+  const orders = plannedOrders({ doc, ...r, plan: r.assembly }).filter((o) => o.kind !== "assembly");
+  const whole = orders.filter((o) => {
+    const c = comeOf(record, o);
+    return c.whole === c.of;
+  });
+  return { whole: whole.length, of: orders.length };
+}
 
 export const receive: WebStage = {
   key: "receive",
   label: "Receive",
   says: (doc, r, isReleased, record) => {
     if (!isReleased) return "after release";
-    const orders = plannedOrders({ doc, ...r, plan: r.assembly }).filter((o) => o.kind !== "assembly");
-    const whole = orders.filter((o) => {
-      const c = comeOf(record, o);
-      return c.whole === c.of;
-    });
-    return `${whole.length} of ${orders.length} came`;
+    const { whole, of } = cameOf(doc, r, record);
+    return `${whole} of ${of} came`;
   },
-  state: (_, __, record) => {
-    const apart = record.receipts.filter((r) => r.isApart).length;
-    return apart > 0 ? { kind: "look", count: apart } : { kind: record.closedOn ? "ready" : "open" };
+  state: (doc, r, _, record) => {
+    const apart = record.receipts.filter((x) => x.isApart).length;
+    if (apart > 0) return { kind: "look", count: apart };
+    const { whole, of } = cameOf(doc, r, record);
+    return { kind: record.closedOn || (of > 0 && whole === of) ? "ready" : "open" };
   },
   goesOn: true,
   load: async () => ({ Component: (await import("./ReceivePage.tsx")).ReceivePage }),

@@ -7,6 +7,6 @@ export const release: WebStage = {
   label: "Release",
   says: (_, r, isReleased) =>
     isReleased ? "released" : r.blockers.length > 0 ? count(r.blockers.length, "blocker") : "nothing blocks",
-  state: (r) => stateOfNotes(r.notes),
+  state: (_, r) => stateOfNotes(r.notes),
   load: async () => ({ Component: (await import("./ReleasePage.tsx")).ReleasePage }),
 };
