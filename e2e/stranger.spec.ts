@@ -90,12 +90,34 @@ test("a stranger's own files, prices and house become a package that reads back 
 
   // a house of one's own: a copy with other figures, then its quotation
   await stage(page, "Fab");
+  await page.getByRole("button", { name: "begin a house that is not listed" }).click();
+  const begun = page.getByRole("dialog");
+  await begun.getByLabel("Name of the house").fill("Shed Boards");
+  await begun.getByLabel("Boards", { exact: true }).fill("100");
+  await begun.getByLabel("cost in all", { exact: true }).fill("50,00");
+  await begun.getByLabel("Another number").fill("200");
+  await begun.getByLabel("costs in all").fill("49,00");
+  await begun.getByLabel("Freight").fill("7");
+  await begun.getByLabel("Days at the house").fill("6");
+  await begun.getByLabel("Days on the way").fill("2");
+  await begun.getByRole("button", { name: "Keep the house and choose it" }).click();
+  await expect(page.getByText("200 boards for 49.00 are less than 100 for 50.00.").first()).toBeVisible();
+  await begun.getByLabel("costs in all").fill("80,00");
+  await begun.getByRole("button", { name: "Keep the house and choose it" }).click();
+  await expect(begun).toHaveCount(0);
+  const shed = page.getByRole("row", { name: /Shed Boards/ });
+  await expect(shed).toContainText("does not say: smallest track");
+  await expect(shed).toContainText(/a guess for \d+ pieces/);
+  await expect(shed).toContainText("8 days");
   await page.getByRole("button", { name: "copy it and edit the copy" }).click();
   const house = page.getByRole("dialog");
   await house.getByLabel("Name of the house").fill("Harbour Boards");
+  await expect(house.getByLabel("smallest hole")).toHaveValue("");
+  await house.getByLabel("smallest hole").fill("0,3");
   await house.getByLabel("set-up, two layers").fill("20");
   await house.getByRole("button", { name: "Keep the copy and choose it" }).click();
   await expect(page.getByRole("row", { name: /Harbour Boards/ })).toContainText("chosen");
+  await expect(page.getByRole("row", { name: /Harbour Boards/ })).toContainText("0.4 of 0.3");
   await page.getByRole("button", { name: "type its quotation" }).click();
   const quote = page.getByRole("dialog");
   await quote.getByLabel("Sum quoted").fill("61,20");

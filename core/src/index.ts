@@ -35,7 +35,23 @@ export type { CostNode } from "./costing/tree.ts";
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
 export { checkHouse, type LimitCheck, tightest } from "./fab/check.ts";
-export { type FabOptionKey, type FabOptions, fitOptions, type House } from "./fab/house.ts";
+export {
+  type FirstPrice,
+  type FirstQuotation,
+  houseFromQuotation,
+  USUAL_OPTIONS,
+} from "./fab/from-quotation.ts";
+export {
+  type AssemblyPrice,
+  type FabOptionKey,
+  type FabOptions,
+  type FabPrice,
+  fitOptions,
+  type House,
+  type HouseLimits,
+  type OptionValue,
+} from "./fab/house.ts";
+export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 // what is said of input
 export type { Finding, Level } from "./findings.ts";
@@ -102,7 +118,7 @@ export type { Effect, WhatIf } from "./run/effect.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
-export type { BoardOrder } from "./run/order-boards.ts";
+export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
 export { boardKey, type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";
 export {

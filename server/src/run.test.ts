@@ -3,7 +3,18 @@ import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { AskAnswer, RunAnswer } from "@kobbin/contract";
-import { costDocument, ERROR_CODES, microsToNumber, type RunDocument, rollUp } from "@kobbin/core";
+import {
+  boardFacts,
+  costDocument,
+  ERROR_CODES,
+  type FabOptionKey,
+  type House,
+  houseFromQuotation,
+  microsToNumber,
+  type RunDocument,
+  rollUp,
+  USUAL_OPTIONS,
+} from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { demoArchive, startServer, strangerFiles, type TestServer, Visitor, zipOf } from "../test/kit.ts";
 
@@ -316,7 +327,7 @@ test("a house is copied, edited in its own copy, and chosen; a field that is no 
   });
   expect(bad).toMatchObject({
     status: 422,
-    body: { message: expect.stringContaining("limits, minTrackMm") },
+    body: { message: expect.stringContaining("limits.minTrackMm should be a number") },
   });
   expect(
     (await v.patch(`/api/houses/${copy.id}`, { ...copy, limits: { ...copy.limits, minTrackMm: 0.9 } }))
@@ -329,6 +340,63 @@ test("a house is copied, edited in its own copy, and chosen; a field that is no 
   expect((await v.get("/api/houses")).body).toContainEqual(
     expect.objectContaining({ id: houses[0]!.id, name: houses[0]!.name, limits: houses[0]!.limits }),
   );
+});
+
+test("a house is begun from what it quoted; a limit it did not state can be added, and taken out again", async () => {
+  const v = await shop("First house");
+  const { id, read } = await runOf(v, strangerFiles());
+  const { boards } = (await read()).document;
+  const asked = (key: FabOptionKey) => USUAL_OPTIONS[key][0]!;
+  const { checkedOn: _, ...profile } = houseFromQuotation({
+    name: "Cold Lane Boards",
+    currency: "EUR",
+    today: "2020-01-01",
+    board: boardFacts(boards[0]!.measure),
+    options: {
+      thickness: asked("thickness"),
+      copper: asked("copper"),
+      finish: asked("finish"),
+      mask: asked("mask"),
+      legend: asked("legend"),
+    },
+    prices: [{ pieces: 20, boards: "44.00" }],
+    freight: "9.00",
+    handling: "0",
+    leadDays: 8,
+    transitDays: 3,
+    delayDays: 2,
+    limits: {},
+  });
+  const begun = await v.post("/api/houses", { name: "Cold Lane", profile });
+  const house = begun.body as House;
+  expect([begun.status, house]).toEqual([
+    201,
+    expect.objectContaining({ name: "Cold Lane", quotedFor: [20], limits: {} }),
+  ]);
+  // the day is the server's, not the page's
+  expect(house.checkedOn > "2026-01-01").toBe(true);
+  await v.patch(`/api/runs/${id}`, { version: 1, houseId: house.id });
+  const notes = async () =>
+    rollUp((await read()).document)
+      .notes.map((n) => n.key)
+      .filter((k) => k.endsWith(house.id));
+  expect(await notes()).toEqual([`house-unstated ${house.id}`, `house-guessed ${house.id}`]);
+  const limits = async (next: object) =>
+    ((await v.patch(`/api/houses/${house.id}`, { limits: next })).body as House).limits;
+  expect(await limits({ minTrackMm: 0.1, minHoleToHoleMm: 0.3 })).toEqual({
+    minTrackMm: 0.1,
+    minHoleToHoleMm: 0.3,
+  });
+  expect(await limits({ minTrackMm: 0.1 })).toEqual({ minTrackMm: 0.1 });
+  // what was not sent stays
+  expect((await read()).document.house).toMatchObject({ name: "Cold Lane", price: { freightBase: "9.00" } });
+  for (const body of [{ name: "Neither" }, { name: "Both", copyOf: house.id, profile }])
+    expect(await v.post("/api/houses", body)).toMatchObject({ status: 422 });
+  const broken = { ...profile, price: { ...profile.price, step: 0 } };
+  expect(await v.post("/api/houses", { name: "Broken", profile: broken })).toMatchObject({
+    status: 422,
+    body: { message: expect.stringContaining("price.step should be a whole number from 1") },
+  });
 });
 
 test("a run is released only when nothing blocks; then its package is whole and it is frozen, also after a restart", async () => {

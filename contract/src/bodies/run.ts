@@ -63,12 +63,6 @@ export const runBody = yup.object({
 });
 export type RunBody = yup.InferType<typeof runBody>;
 
-export const copyHouseBody = yup.object({
-  copyOf: id().required(),
-  name: name.required("Give the copy a name."),
-});
-export type CopyHouseBody = yup.InferType<typeof copyHouseBody>;
-
 export const quoteBody = yup.object({
   houseId: id().required(),
   kind: choice(["fab", "assembly"]).required(),

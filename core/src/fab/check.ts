@@ -43,33 +43,7 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
       ...(at ? { at } : {}),
     });
   }
-  const { widthMm: w, heightMm: h } = m.outline ?? {};
-  if (w !== undefined && h !== undefined) {
-    const [long, short] = [Math.max(w, h), Math.min(w, h)];
-    const max = house.limits.maxBoardMm;
-    const min = house.limits.minBoardMm;
-    const over = Math.min(Math.max(...max) - long, Math.min(...max) - short);
-    if (over < 0)
-      out.push({
-        measure: "outline",
-        label: "board larger than the house's sheet",
-        value: long,
-        limit: Math.max(...max),
-        unit: "mm",
-        margin: over,
-        level: "cannot",
-      });
-    if (short < Math.min(...min))
-      out.push({
-        measure: "outline",
-        label: "board smaller than the house takes singly",
-        value: short,
-        limit: Math.min(...min),
-        unit: "mm",
-        margin: short - Math.min(...min),
-        level: "look",
-      });
-  }
+  out.push(...checkSides(house, m));
   if (
     m.copperLayers > 0 &&
     !house.layers.includes(m.copperLayers) &&
@@ -85,6 +59,48 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
       level: "cannot",
     });
   return out;
+}
+
+/** The board's sides against the sheet it has to lie on, and against the smallest that is taken singly. */
+function checkSides(house: House, m: Measure): LimitCheck[] {
+  const out: LimitCheck[] = [];
+  const { widthMm: w, heightMm: h } = m.outline ?? {};
+  const { maxBoardMm: max, minBoardMm: min } = house.limits;
+  if (w === undefined || h === undefined) return out;
+  const [long, short] = [Math.max(w, h), Math.min(w, h)];
+  const over = max === undefined ? 0 : Math.min(Math.max(...max) - long, Math.min(...max) - short);
+  if (max && over < 0)
+    out.push({
+      measure: "outline",
+      label: "board larger than the house's sheet",
+      value: long,
+      limit: Math.max(...max),
+      unit: "mm",
+      margin: over,
+      level: "cannot",
+    });
+  if (min && short < Math.min(...min))
+    out.push({
+      measure: "outline",
+      label: "board smaller than the house takes singly",
+      value: short,
+      limit: Math.min(...min),
+      unit: "mm",
+      margin: short - Math.min(...min),
+      level: "look",
+    });
+  return out;
+}
+
+/** What of a board would stop a house, and the house does not say from where on: nothing tells that it can make it. */
+export function notJudged(house: House, m: Measure, options: FabOptions): MeasureSpec[] {
+  return MEASURES.filter(
+    (s) =>
+      s.isHard &&
+      s.limit !== undefined &&
+      house.limits[s.limit] === undefined &&
+      s.valueOf(m, options) !== undefined,
+  );
 }
 
 /** The check with the least headroom relative to its limit. */

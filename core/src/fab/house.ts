@@ -19,27 +19,28 @@ export interface House {
   };
   readonly price: FabPrice;
   readonly assembly?: AssemblyPrice;
+  /** Of a house begun from what it quoted: for how many pieces. What others cost is a guess, and said to be one. */
+  readonly quotedFor?: readonly number[];
 }
 
-/** Limits carry the key of the measure they limit. */
+/** Limits carry the key of the measure they limit. One that a house does not state is left out; nothing is judged by it. */
 export interface HouseLimits {
-  readonly minTrackMm: number;
-  readonly minNetSpaceMm: number;
-  readonly minHoleMm: number;
-  readonly minAnnularMm: number;
-  readonly minCopperToEdgeMm: number;
-  readonly minMaskWebMm: number;
-  readonly minLegendLineMm: number;
-  readonly minSlotMm: number;
-  /** Left out where a house does not state it; then nothing is judged by it. */
+  readonly minTrackMm?: number;
+  readonly minNetSpaceMm?: number;
+  readonly minHoleMm?: number;
+  readonly minAnnularMm?: number;
+  readonly minCopperToEdgeMm?: number;
+  readonly minMaskWebMm?: number;
+  readonly minLegendLineMm?: number;
+  readonly minSlotMm?: number;
   readonly minHoleToHoleMm?: number;
   readonly minDrillToForeignCopperMm?: number;
   readonly minNpthToCopperMm?: number;
   readonly minHoleToEdgeMm?: number;
   readonly minLegendTextMm?: number;
-  readonly maxAspect: number;
-  readonly minBoardMm: readonly [number, number];
-  readonly maxBoardMm: readonly [number, number];
+  readonly maxAspect?: number;
+  readonly minBoardMm?: readonly [number, number];
+  readonly maxBoardMm?: readonly [number, number];
 }
 
 /** One value an option may take, with what it adds. */

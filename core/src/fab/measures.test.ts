@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { FAR, madeMeasure } from "../run/made-up.fixture.ts";
 import { houseShape } from "../shape/house.ts";
-import { checkHouse } from "./check.ts";
+import { checkHouse, notJudged } from "./check.ts";
 import { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./measures.ts";
 
 const OPTIONS = { thickness: "1.6", copper: "35", finish: "", mask: "", legend: "", leadDays: 0 };
@@ -68,15 +68,23 @@ test.each([
   expect([check?.value, check?.limit, check?.level]).toEqual([value, limit, level]);
 });
 
-test("a profile without a limit it must state is refused by name; one it may leave out is not", () => {
+test("a limit that is not stated judges nothing, and what would stop the house is named; a wrong one is refused", () => {
   const { id: _, ...profile } = FAR;
   expect(houseShape(profile, "house")).toBeUndefined();
-  const without = (key: string) =>
-    houseShape(
-      { ...profile, limits: Object.fromEntries(Object.entries(profile.limits).filter(([k]) => k !== key)) },
-      "house",
-    );
-  expect(without("minTrackMm")).toContain("minTrackMm");
-  expect(without("maxBoardMm")).toContain("maxBoardMm");
-  expect(without("minHoleToHoleMm")).toBeUndefined();
+  const without = (...keys: string[]) => ({
+    ...FAR,
+    limits: Object.fromEntries(Object.entries(FAR.limits).filter(([k]) => !keys.includes(k))),
+  });
+  const thin = madeMeasure({ minTrackMm: 0.01, minMaskWebMm: 0.01 } as object);
+  const open = without("minTrackMm", "minMaskWebMm", "maxBoardMm", "minBoardMm");
+  expect(houseShape(open, "house")).toBeUndefined();
+  const judged = (h: typeof FAR) => checkHouse(h, thin, OPTIONS).map((c) => c.measure);
+  expect(judged(FAR)).toEqual(expect.arrayContaining(["minTrackMm", "minMaskWebMm"]));
+  expect(judged(open)).not.toEqual(expect.arrayContaining(["minTrackMm"]));
+  // a web that is too narrow is mended by houses: only the track would stop it
+  expect(notJudged(open, thin, OPTIONS).map((s) => s.key)).toEqual(["minTrackMm"]);
+  expect(notJudged(FAR, thin, OPTIONS)).toEqual([]);
+  expect(houseShape({ ...profile, limits: { ...profile.limits, minTrackMm: "wide" } }, "house")).toContain(
+    "house.limits.minTrackMm should be a number",
+  );
 });

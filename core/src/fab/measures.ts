@@ -129,13 +129,11 @@ export interface LimitSpec {
   readonly label: string;
   /** A length, a ratio, or two lengths of a board's sides. */
   readonly kind: "mm" | "ratio" | "sides";
-  /** A house may leave it unstated; then nothing is judged by it. */
-  readonly isOptional: boolean;
 }
 
-const of = (key: string, isOptional = false): LimitSpec => {
+const of = (key: string): LimitSpec => {
   const { short, unit } = measureSpec(key);
-  return { label: short, kind: unit, isOptional };
+  return { label: short, kind: unit };
 };
 
 /** Every limit of a profile: a new one does not compile before it stands here. The dialog and the check of profiles read it. */
@@ -147,13 +145,13 @@ export const LIMITS = {
   minCopperToEdgeMm: of("minCopperToEdgeMm"),
   minMaskWebMm: of("minMaskWebMm"),
   minLegendLineMm: of("minLegendLineMm"),
-  minLegendTextMm: of("minLegendTextMm", true),
+  minLegendTextMm: of("minLegendTextMm"),
   minSlotMm: of("slots"),
-  minHoleToHoleMm: of("minHoleToHoleMm", true),
-  minDrillToForeignCopperMm: of("minDrillToForeignCopperMm", true),
-  minNpthToCopperMm: of("minNpthToCopperMm", true),
-  minHoleToEdgeMm: of("minHoleToEdgeMm", true),
+  minHoleToHoleMm: of("minHoleToHoleMm"),
+  minDrillToForeignCopperMm: of("minDrillToForeignCopperMm"),
+  minNpthToCopperMm: of("minNpthToCopperMm"),
+  minHoleToEdgeMm: of("minHoleToEdgeMm"),
   maxAspect: of("aspect"),
-  minBoardMm: { label: "smallest board", kind: "sides", isOptional: false },
-  maxBoardMm: { label: "largest board", kind: "sides", isOptional: false },
+  minBoardMm: { label: "smallest board", kind: "sides" },
+  maxBoardMm: { label: "largest board", kind: "sides" },
 } as const satisfies Record<keyof HouseLimits, LimitSpec>;

@@ -36,6 +36,10 @@ export interface HouseEffect extends Effect {
   readonly gives: readonly Given[];
   readonly tightest?: LimitCheck;
   readonly breaches: readonly LimitCheck[];
+  /** What would stop it and it does not say from where on. */
+  readonly unstated: readonly string[];
+  /** Its price for these pieces is a guess from what it quoted for others. */
+  readonly isGuessed: boolean;
 }
 
 /** All single changes of a run. */

@@ -1,3 +1,4 @@
+import { notJudged } from "../fab/check.ts";
 import { type FinishKind, finishKind } from "../fab/finish.ts";
 import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
 import { aboutBoard } from "./board-notes.ts";
@@ -29,6 +30,8 @@ export function fabNotes(
   sayUnknownSizes(doc, add);
   sayGivenUp(doc, house, orders, add);
   for (const c of checks) if (c.level !== "fine") sayLimit(doc, house, c, add);
+  sayUnstated(doc, house, options, add);
+  sayGuessed(house, orders, add);
   sayOptions(doc, house, options, add);
   const quote = quotationOf(doc, house.id);
   if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
@@ -89,6 +92,44 @@ function sayLimit(doc: RunDocument, house: House, c: BoardCheck, add: Add): void
       ...(c.at ? { at: c.at } : {}),
       ...aboutBoard(doc, c.board),
     },
+  );
+}
+
+/** Limits the house does not state: nothing tells that it can make the board. */
+function sayUnstated(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
+  for (const b of doc.boards) {
+    const missing = notJudged(house, b.measure, options);
+    if (missing.length === 0) continue;
+    const of = ofBoard(doc, b.id === undefined ? {} : { board: b.id });
+    add(
+      "fab",
+      `house-unstated ${house.id}${boardMark(doc, b.id)}`,
+      "warning",
+      `${house.name} does not say what it can make of: ${missing.map((s) => s.short).join(", ")}. Nothing tells that it can make this board${of}.`,
+      { do: "Ask it, and write its limits into its profile.", ...aboutBoard(doc, b.id) },
+    );
+  }
+}
+
+/** Orders of pieces that the house was not asked for, where it is known by what it quoted alone. */
+export const guessedOf = (house: House, orders: readonly BoardOrder[]): readonly BoardOrder[] =>
+  house.quotedFor ? orders.filter((o) => !o.quoted && !house.quotedFor!.includes(o.quote.pieces)) : [];
+
+/** A price of a house that is known for other pieces only. */
+function sayGuessed(house: House, orders: readonly BoardOrder[], add: Add): void {
+  const known = house.quotedFor ?? [];
+  const guessed = guessedOf(house, orders);
+  if (guessed.length === 0) return;
+  const how =
+    known.length > 1
+      ? "it is a line through its two prices"
+      : "half of its one price is taken as set-up, which is a guess";
+  add(
+    "fab",
+    `house-guessed ${house.id}`,
+    "warning",
+    `${house.name} quoted ${known.join(" and ")} boards; what ${guessed.map((o) => o.quote.pieces).join(" and ")} cost was not asked: ${how}. Freight counts as quoted.`,
+    { do: "Ask for a quotation, and type it." },
   );
 }
 

@@ -1,5 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
-import { checkHouse } from "../fab/check.ts";
+import { checkHouse, notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
 
@@ -8,23 +8,23 @@ const SAME_THICKNESS_MM = 0.05;
 
 /**
  * What a new run begins with, for a person to change: the first house that can make all of its boards, in the thickness
- * their job files state and, where a board has edge contacts, in a gold finish, as far as the house has them. The first
- * house of all where none can make it; its checks say why then.
+ * their job files state and, where a board has edge contacts, in a gold finish, as far as the house has them. One that says
+ * what it can make goes before one that does not. The first house of all where none can make it; its checks say why then.
  */
 export function firstChoices(
   boards: readonly Measure[],
   houses: readonly House[],
 ): { readonly house?: House; readonly options: Partial<FabOptions> } {
-  const able = houses.find((h) => canMake(h, boards));
-  const house = able ?? houses[0];
+  const able = houses.filter((h) => canMake(h, boards));
+  const saysSo = able.find((h) => boards.every((m) => notJudged(h, m, optionsOf(h, boards)).length === 0));
+  const house = saysSo ?? able[0] ?? houses[0];
   return house ? { house, options: firstOptions(house, boards) } : { options: {} };
 }
 
+const optionsOf = (house: House, boards: readonly Measure[]) =>
+  fitOptions(house, firstOptions(house, boards));
 const canMake = (house: House, boards: readonly Measure[]): boolean =>
-  boards.every((m) => {
-    const options = fitOptions(house, firstOptions(house, boards));
-    return checkHouse(house, m, options).every((c) => c.level !== "cannot");
-  });
+  boards.every((m) => checkHouse(house, m, optionsOf(house, boards)).every((c) => c.level !== "cannot"));
 
 function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOptions> {
   const stated = boards.flatMap((m) => (m.thicknessMm === undefined ? [] : [m.thicknessMm]));

@@ -1,3 +1,5 @@
+import type { House } from "../fab/house.ts";
+import { ASSEMBLY_FIELDS, type HouseField, type HouseFieldKind, PRICE_FIELDS } from "../fab/house-fields.ts";
 import { LIMITS } from "../fab/measures.ts";
 import {
   currency,
@@ -26,21 +28,35 @@ const option = fields({
   days: maybe(number(0, 1000)),
 });
 const options = list(option, 60, 1);
-const byLayers = mapOf(money, 40, /^\d{1,3}$/);
 
 const LIMIT_SHAPES = { mm, ratio: number(0, 1000), sides: tuple(mm, mm) } as const;
-/** The limits of a profile, as the one table of limits has them. */
+/** The limits of a profile, as the one table of limits has them; a house states those it does. */
 const limitsShape = fields(
-  Object.fromEntries(
-    Object.entries(LIMITS).map(([key, { kind, isOptional }]) => [
-      key,
-      isOptional ? maybe(LIMIT_SHAPES[kind]) : LIMIT_SHAPES[kind],
-    ]),
-  ),
+  Object.fromEntries(Object.entries(LIMITS).map(([key, { kind }]) => [key, maybe(LIMIT_SHAPES[kind])])),
 );
 
-/** A house's profile: what it can make, what it charges. */
-export const houseShape: DataShape = fields({
+const FIELD_SHAPES: Readonly<Record<HouseFieldKind, (f: HouseField) => DataShape>> = {
+  amount: () => money,
+  number: (f) => number(f.least ?? 0, f.most ?? 1e6),
+  whole: (f) => whole(f.least ?? 0, f.most ?? 1e6),
+  "by layers": () => mapOf(money, 40, /^\d{1,3}$/),
+  tiers: () => list(fields({ fromDm2: number(0, 1e6), factor }), 60),
+  lead: () => list(fields({ days: whole(0, 1000), factor }), 60, 1),
+  takes: () => oneOf("strips", "reels"),
+};
+/** What a table of fields describes. */
+const described = (table: Readonly<Record<string, HouseField>>): DataShape =>
+  fields(
+    Object.fromEntries(
+      Object.entries(table).map(([key, f]) => {
+        const shape = FIELD_SHAPES[f.kind](f);
+        return [key, f.isOptional ? maybe(shape) : shape];
+      }),
+    ),
+  );
+
+/** A house's profile, part by part: what it can make, what it charges. */
+export const HOUSE_SHAPES = {
   name: text(200, 1),
   about: text(2000),
   currency,
@@ -48,36 +64,10 @@ export const houseShape: DataShape = fields({
   limits: limitsShape,
   layers: list(whole(1, 100), 60, 1),
   options: fields({ thickness: options, copper: options, finish: options, mask: options, legend: options }),
-  price: fields({
-    setup: byLayers,
-    perDm2: byLayers,
-    minDm2: number(0, 1e6),
-    tiers: list(fields({ fromDm2: number(0, 1e6), factor }), 60),
-    testSetup: money,
-    testPerPiece: money,
-    freeHolesPerDm2: number(0, 1e6),
-    per1000Holes: money,
-    lead: list(fields({ days: whole(0, 1000), factor }), 60, 1),
-    freightBase: money,
-    freightPerHalfKg: money,
-    transitDays: number(0, 1000),
-    delaySigmaDays: number(0, 1000),
-    step: whole(1, 1e6),
-    minPieces: whole(0, 1e6),
-    importHandling: money,
-  }),
-  assembly: maybe(
-    fields({
-      setupPerSide: money,
-      stencilPerSide: money,
-      perUniquePart: money,
-      perSpecialPart: maybe(money),
-      perJoint: money,
-      perHandJoint: money,
-      minCharge: money,
-      days: number(0, 1000),
-      takes: maybe(oneOf("strips", "reels")),
-      leaderMm: maybe(number(0, 2000)),
-    }),
-  ),
-});
+  price: described(PRICE_FIELDS),
+  assembly: maybe(described(ASSEMBLY_FIELDS)),
+  quotedFor: maybe(list(whole(1, 1e6), 10)),
+} as const satisfies Record<keyof Omit<House, "id">, DataShape>;
+
+/** A house's profile whole. */
+export const houseShape: DataShape = fields(HOUSE_SHAPES);

@@ -1,6 +1,7 @@
 import type {
   AskAnswer,
   BoardBody,
+  NewHouseBody,
   NewSumBody,
   OfferBody,
   QuotationBody,
@@ -143,6 +144,8 @@ export const removeBoard = (runId: string, boardId: string) =>
 
 export const copyHouse = (runId: string, copyOf: string, name: string) =>
   written<{ id: string }>(runId, "POST", "/api/houses", { copyOf, name }).then((a) => a.value);
+export const beginHouse = (runId: string, body: NewHouseBody) =>
+  written<{ id: string }>(runId, "POST", "/api/houses", body).then((a) => a.value);
 export const saveHouse = (runId: string, id: string, version: number | undefined, profile: object) =>
   written(runId, "PATCH", `/api/houses/${id}`, { ...profile, version });
 

@@ -1,9 +1,10 @@
-import { tightest } from "../../fab/check.ts";
+import { notJudged, tightest } from "../../fab/check.ts";
 import { type FabOptionKey, fitOptions, givenUp, type House } from "../../fab/house.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
 import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../effect.ts";
+import { guessedOf } from "../fab-notes.ts";
 
 /** The document with another house, its options brought to what that house has. */
 export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
@@ -79,6 +80,10 @@ function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {
     gives: givenUp(h, doc.options, doc.houses ?? []),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
+    unstated: [
+      ...new Set(doc.boards.flatMap((b) => notJudged(h, b.measure, r.options!).map((m) => m.short))),
+    ],
+    isGuessed: guessedOf(h, r.orders).length > 0,
     ...partly(r, base),
     ...(least ? { tightest: least } : {}),
     ...(first

@@ -1,6 +1,7 @@
 import Router from "@koa/router";
-import { copyHouseBody } from "@kobbin/contract";
-import type { House } from "@kobbin/core";
+import { houseBody, newHouseBody } from "@kobbin/contract";
+import { AppError, type House } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
 import { readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
@@ -8,10 +9,9 @@ import type { Json } from "../../history/merge.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { checkProfile } from "./profile.ts";
 import { insertHouse, manyHouses, oneHouse, versionOfHouse } from "./queries.ts";
 
-/** Houses: list, copy, edit. */
+/** Houses: list, copy, begin, edit. */
 export function houseRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
@@ -19,32 +19,33 @@ export function houseRoutes(deps: Deps): Router {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyHouses);
   });
   router.post("/api/houses", async (ctx) => {
-    const { copyOf, name } = bodyOf(ctx, copyHouseBody);
+    const { copyOf, profile, name } = bodyOf(ctx, newHouseBody);
+    if ((copyOf === undefined) === (profile === undefined))
+      throw new AppError(
+        "OUT_OF_RANGE",
+        "A new house is either a copy or a profile.",
+        "Send one of copyOf and profile; nothing was kept.",
+      );
     ctx.body = await changeOf(ctx, deps, async (tx) => {
-      const { id, ...profile } = await oneHouse(tx, copyOf);
-      const all = await manyHouses(tx);
-      const copy = { ...profile, name, about: `copied from ${profile.name}`, checkedOn: today() };
-      return oneHouse(tx, await insertHouse(tx, all.length, copy, id));
+      const place = (await manyHouses(tx)).length;
+      const begun = copyOf === undefined ? (profile as Omit<House, "id">) : await copied(tx, copyOf);
+      return oneHouse(tx, await insertHouse(tx, place, { ...begun, name, checkedOn: today() }, copyOf));
     });
     ctx.status = 201;
   });
   router.patch("/api/houses/:id", async (ctx) => {
-    const { version, ...edited } = ((ctx.request as { body?: unknown }).body ?? {}) as Record<
-      string,
-      unknown
-    >;
+    const { version, ...edited } = bodyOf(ctx, houseBody);
     const id = ctx.params.id!;
     await changeOf(ctx, deps, async (tx) => {
       const old = await oneHouse(tx, id);
-      const seen = Number.isInteger(version) ? (version as number) : await versionOfHouse(tx, id);
-      const profile = { ...checkProfile(edited, old), checkedOn: today() };
       await mergeRow(
         tx,
         "house",
         { id },
-        seen,
-        // what the page does not know of a profile stays
-        (base) => ({ profile: { ...(base.profile as object), ...profile } as unknown as Json }),
+        version ?? (await versionOfHouse(tx, id)),
+        (base) => ({
+          profile: { ...(base.profile as object), ...edited, checkedOn: today() } as unknown as Json,
+        }),
         old.name,
         byOf(ctx).page,
       );
@@ -52,4 +53,9 @@ export function houseRoutes(deps: Deps): Router {
     ctx.body = (await withWorkshop(pool, signed(ctx).workshopId, (tx) => oneHouse(tx, id))) satisfies House;
   });
   return router;
+}
+
+async function copied(tx: Tx, of: string): Promise<Omit<House, "id">> {
+  const { id: _, ...profile } = await oneHouse(tx, of);
+  return { ...profile, about: `copied from ${profile.name}` };
 }

@@ -10,6 +10,7 @@ import { Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Limits } from "./Limits.tsx";
+import { NewHouse } from "./NewHouse.tsx";
 import { Price } from "./Price.tsx";
 
 const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
@@ -27,7 +28,7 @@ export function FabPage() {
   const { id, doc, result: r, effects, change, did, isLocked } = useRun();
   const { currency } = doc.workshop;
   const sayError = useSayError();
-  const [dialog, setDialog] = useState<{ kind: "quote" | "edit" | "copy"; house: string }>();
+  const [dialog, setDialog] = useState<{ kind: "quote" | "edit" | "copy" | "new"; house: string }>();
   const order = r.orders[0];
   return (
     <section>
@@ -75,6 +76,9 @@ export function FabPage() {
                           ) : (
                             (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
                           )}
+                          {h.unstated.length > 0 && (
+                            <span className="block text-look">does not say: {h.unstated.join(", ")}</span>
+                          )}
                           {h.gives.map((g) => (
                             <span key={g.key} className="block text-look">
                               no {OPTION_WORD[g.key]} {g.wished}: {g.got}
@@ -94,7 +98,9 @@ export function FabPage() {
                         <span className="block font-sans text-[12.5px] text-ink-2">
                           {quoted
                             ? "quoted"
-                            : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, cheaper than ${h.insteadOf}`}`}
+                            : h.isGuessed
+                              ? `a guess for ${h.pieces} pieces`
+                              : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, cheaper than ${h.insteadOf}`}`}
                         </span>
                       </td>
                       <td className="num text-right whitespace-nowrap">
@@ -136,6 +142,20 @@ export function FabPage() {
           {effects.houses.some((h) => h.isPartial) && (
             <p className="mt-1 text-[13px] text-ink-2">
               Not everything is priced: the differences are of what is.
+            </p>
+          )}
+          {!isLocked && (
+            <p className="mt-2 text-[14px]">
+              {effects.houses.length === 0 && (
+                <span className="text-ink-2">No house is known yet; what one quoted is enough to </span>
+              )}
+              <button
+                type="button"
+                className="quiet-link"
+                onClick={() => setDialog({ kind: "new", house: "" })}
+              >
+                {effects.houses.length === 0 ? "begin one" : "begin a house that is not listed"}
+              </button>
             </p>
           )}
           {r.house && (
@@ -230,6 +250,7 @@ export function FabPage() {
           )}
         </>
       )}
+      {dialog?.kind === "new" && <NewHouse onClose={() => setDialog(undefined)} />}
       {dialog?.kind === "quote" && (
         <QuoteDialog houseId={dialog.house} kind="fab" onClose={() => setDialog(undefined)} />
       )}

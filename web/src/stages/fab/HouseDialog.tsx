@@ -1,4 +1,4 @@
-import { type House, LIMITS } from "@kobbin/core";
+import { ASSEMBLY_FIELDS, type House, type HouseField, LIMITS, PRICE_FIELDS } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -8,92 +8,100 @@ import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 
-/** A number or amount of the profile a person may edit: where it stands, what it is called. */
-const FIELDS: readonly { readonly group: string; readonly rows: readonly (readonly [string, string])[] }[] = [
-  {
-    group: "Limits, mm; the thickness to a hole is a ratio",
-    // every limit of a profile: the sides of a board are two numbers each
-    rows: Object.entries(LIMITS).flatMap(([key, l]) =>
-      l.kind === "sides"
-        ? [
-            [`limits.${key}.0`, `${l.label}, one side`] as const,
-            [`limits.${key}.1`, `${l.label}, other side`] as const,
-          ]
-        : [[`limits.${key}`, l.label] as const],
-    ),
-  },
-  {
-    group: "Price",
-    rows: [
-      ["price.setup.2", "set-up, two layers"],
-      ["price.setup.4", "set-up, four layers"],
-      ["price.perDm2.2", "a dm², two layers"],
-      ["price.perDm2.4", "a dm², four layers"],
-      ["price.minDm2", "least area billed, dm²"],
-      ["price.testSetup", "test, set-up"],
-      ["price.testPerPiece", "test, a piece"],
-      ["price.importHandling", "import handling"],
-    ],
-  },
-  {
-    group: "Way and steps",
-    rows: [
-      ["price.freightBase", "freight, base"],
-      ["price.freightPerHalfKg", "freight, half a kilogram"],
-      ["price.transitDays", "days on the way"],
-      ["price.delaySigmaDays", "usual delay, days"],
-      ["price.step", "sold in steps of"],
-      ["price.minPieces", "least pieces"],
-    ],
-  },
-];
-/** What a house that also places parts charges, and what its feeders take. */
-const ASSEMBLY: (typeof FIELDS)[number] = {
-  group: "Assembly",
-  rows: [
-    ["assembly.setupPerSide", "set-up, a side"],
-    ["assembly.stencilPerSide", "stencil, a side"],
-    ["assembly.perUniquePart", "a different part"],
-    ["assembly.perSpecialPart", "on top in a tray, tube, loose"],
-    ["assembly.perJoint", "a joint"],
-    ["assembly.perHandJoint", "a joint by hand"],
-    ["assembly.minCharge", "least charge"],
-    ["assembly.days", "days"],
-    ["assembly.leaderMm", "strip lost at a feeder, mm"],
-  ],
+/** A field of the form: where it stands in the profile, what it is called, whether it may be empty, and what it holds. */
+interface Row {
+  readonly path: string;
+  readonly label: string;
+  readonly isOptional: boolean;
+  readonly isAmount: boolean;
+}
+interface Group {
+  readonly title: string;
+  readonly rows: readonly Row[];
+}
+
+const LIMIT_ROWS: Group = {
+  title: "Limits, mm; the thickness to a hole is a ratio. What the house does not state stays empty",
+  // the sides of a board are two numbers each
+  rows: Object.entries(LIMITS).flatMap(([key, l]) => {
+    const row = { isOptional: true, isAmount: false };
+    return l.kind === "sides"
+      ? [
+          { ...row, path: `limits.${key}.0`, label: `${l.label}, one side` },
+          { ...row, path: `limits.${key}.1`, label: `${l.label}, other side` },
+        ]
+      : [{ ...row, path: `limits.${key}`, label: l.label }];
+  }),
 };
-/** Fields that a house may leave unstated; numbers where they are stated. */
-const UNSTATED = new Set(["assembly.leaderMm", "assembly.perSpecialPart"]);
-const mayBeEmpty = (path: string) => {
-  const limit = /^limits\.(\w+)$/.exec(path)?.[1];
-  return UNSTATED.has(path) || (limit !== undefined && LIMITS[limit as keyof typeof LIMITS].isOptional);
+const LAYERS: Readonly<Record<string, string>> = {
+  1: "one layer",
+  2: "two layers",
+  4: "four layers",
+  6: "six layers",
 };
+
+/** The fields of one part of a profile; lists of steps and of lead times stay as they are. */
+function rowsOf(part: "price" | "assembly", house: House, keys?: readonly string[]): Row[] {
+  const table: Readonly<Record<string, HouseField>> = part === "price" ? PRICE_FIELDS : ASSEMBLY_FIELDS;
+  return (keys ?? Object.keys(table)).flatMap((key): Row[] => {
+    const { label, kind, isOptional = false } = table[key]!;
+    const row = { isOptional, isAmount: kind === "amount" || kind === "by layers" };
+    if (kind === "by layers")
+      return Object.keys(house.price[key as "setup" | "perDm2"]).map((n) => ({
+        ...row,
+        path: `price.${key}.${n}`,
+        label: `${label}, ${LAYERS[n] ?? `${n} layers`}`,
+      }));
+    return kind === "tiers" || kind === "lead" || kind === "takes"
+      ? []
+      : [{ ...row, path: `${part}.${key}`, label }];
+  });
+}
+
+const WAY = ["freightBase", "freightPerHalfKg", "transitDays", "delaySigmaDays", "step", "minPieces"];
+/** All fields of a profile that the form shows. */
+function groupsOf(house: House): Group[] {
+  const rest = Object.keys(PRICE_FIELDS).filter((k) => !WAY.includes(k));
+  return [
+    LIMIT_ROWS,
+    { title: "Price", rows: rowsOf("price", house, rest) },
+    { title: "Way and steps", rows: rowsOf("price", house, WAY) },
+    ...(house.assembly ? [{ title: "Assembly", rows: rowsOf("assembly", house) }] : []),
+  ];
+}
 const TAKES = [
   ["strips", "strips as cut"],
   ["reels", "reels and trays only"],
 ] as const;
 
 const read = (house: House, path: string): string | number | undefined =>
-  path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown>)[k], house) as
+  path.split(".").reduce<unknown>((o, k) => (o as Record<string, unknown> | undefined)?.[k], house) as
     | string
     | number
     | undefined;
 
-function write(house: House, values: ReadonlyMap<string, string>): Omit<House, "id"> {
-  const copy = structuredClone(house) as House & Record<string, unknown>;
-  for (const [path, text] of values) {
+type Data = Record<string, unknown>;
+/** The profile with what was typed; a field left empty is one the house does not state. */
+function write(house: House, rows: readonly Row[], typed: (path: string) => string): Omit<House, "id"> {
+  const { id: _, ...copy } = structuredClone(house) as House & Data;
+  for (const { path, isAmount } of rows) {
     const keys = path.split(".");
     const last = keys.pop()!;
-    const at = keys.reduce<Record<string, unknown>>((o, k) => o[k] as Record<string, unknown>, copy);
-    const clean = typedNumber(text.trim());
-    // what the house does not state stays unstated while its field is empty
-    if (clean === "" && mayBeEmpty(path)) delete at[last];
-    else if (path === "assembly.perSpecialPart") at[last] = clean;
-    else if (mayBeEmpty(path)) at[last] = Number(clean);
-    else at[last] = typeof at[last] === "number" ? Number(clean) : clean;
+    const clean = typedNumber(typed(path).trim());
+    const value = isAmount ? clean : Number(clean);
+    const at = keys.reduce<Data>((o, k) => {
+      // the sides of a board that was not stated so far
+      o[k] ??= [];
+      return o[k] as Data;
+    }, copy);
+    if (clean !== "") at[last] = value;
+    else if (Array.isArray(at)) at.length = 0;
+    else delete at[last];
   }
-  const { id: _, ...profile } = copy;
-  return profile;
+  const limits = copy.limits as Data;
+  for (const [key, l] of Object.entries(LIMITS))
+    if (l.kind === "sides" && (limits[key] as unknown[] | undefined)?.length !== 2) delete limits[key];
+  return copy;
 }
 
 /** Copies a house, or edits one: its limits, prices and days as the shop knows them. */
@@ -112,19 +120,20 @@ export function HouseDialog({
   const house = doc.houses!.find((h) => h.id === houseId)!;
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
-  const groups = house.assembly ? [...FIELDS, ASSEMBLY] : FIELDS;
+  const groups = groupsOf(house);
   const [takes, setTakes] = useState<string>(house.assembly?.takes ?? "strips");
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const name = String(f.get("name")).trim();
-    const values = new Map(
-      groups.flatMap((g) => g.rows.map(([path]) => [path, String(f.get(path))] as const)),
-    );
     setBusy(true);
     try {
       const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
-      const profile = write(house, values);
+      const profile = write(
+        house,
+        groups.flatMap((g) => g.rows),
+        (path) => String(f.get(path)),
+      );
       const done = saveHouse(id, target, isCopy ? undefined : seen, {
         ...profile,
         ...(profile.assembly ? { assembly: { ...profile.assembly, takes } } : {}),
@@ -157,23 +166,23 @@ export function HouseDialog({
           defaultValue={isCopy ? `${house.name}, own figures` : house.name}
         />
         {groups.map((g) => (
-          <fieldset key={g.group}>
-            <legend className="mb-1 font-semibold">{g.group}</legend>
+          <fieldset key={g.title}>
+            <legend className="mb-1 font-semibold">{g.title}</legend>
             <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
-              {g.rows.map(([path, label]) => (
+              {g.rows.map(({ path, label, isOptional }) => (
                 <Field
                   key={path}
                   label={label}
                   name={path}
-                  required={!mayBeEmpty(path)}
+                  required={!isOptional}
                   inputMode="decimal"
                   pattern="\d+([.,]\d+)?"
                   defaultValue={String(read(house, path) ?? "")}
                   isNumber
                 />
               ))}
-              {g === ASSEMBLY && (
-                <Pick label="its feeders take" value={takes} options={TAKES} onChange={setTakes} />
+              {g.title === "Assembly" && (
+                <Pick label={ASSEMBLY_FIELDS.takes.label} value={takes} options={TAKES} onChange={setTakes} />
               )}
             </div>
           </fieldset>
