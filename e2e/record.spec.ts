@@ -104,10 +104,16 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await expect(page.getByRole("row", { name: /^stencil/ })).toContainText("nothing is asked of it");
   await expect(page.getByText(/Not written down yet, and counted as planned: the prices? of /)).toBeVisible();
   await expectAccessible(page);
+  // one lot is counted: what it took is set against the plan, the others stay estimates
+  await page.getByLabel("Left of AG-SLEEVE-6").first().fill("1");
+  await expect(page.getByLabel("AG-SLEEVE-6 is counted").first()).toBeChecked();
   await page.getByLabel("What is to be remembered").fill("The pads lift when they are heated twice.");
   await page.getByRole("button", { name: "Close the run" }).click();
   await expect(page.getByText(/Closed on .*heated twice/)).toBeVisible();
   await expect(page.getByRole("button", { name: "Close the run" })).toBeHidden();
+  const uses = await unfold(page, "Parts, piece by piece");
+  await expect(uses).toContainText(/1 of \d+ counted/);
+  await expect(uses.getByRole("row")).toHaveCount(2);
   // the shelf has what is left of the sleeves; the run keeps none any more
   const here = page.url();
   await page.goto("/shelf");

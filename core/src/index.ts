@@ -135,6 +135,7 @@ export { OPTION_WORD } from "./run/quotation-holds.ts";
 export { readyBy } from "./run/ready.ts";
 export {
   arrivedOf,
+  type LotTaken,
   NO_RECORD,
   type RunPurchase,
   type RunReceipt,

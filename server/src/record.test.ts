@@ -229,11 +229,17 @@ test("a closed run gives the next one its yield and hours, takes nothing more, a
   const closed = await r.v.put(`/api/runs/${r.id}/closing`, {
     lesson: "R1 is turned",
     stays: { [lot!.id]: 2 },
+    counted: [lot!.id],
   });
   expect(closed.status).toBe(204);
   expect(await r.lots()).toMatchObject([{ qty: 2, reserved: [] }]);
   const { record } = await r.read();
-  expect(record).toMatchObject({ closedOn: expect.any(String), lesson: "R1 is turned" });
+  // eight came, two were counted
+  expect(record).toMatchObject({
+    closedOn: expect.any(String),
+    lesson: "R1 is turned",
+    taken: { [lot!.id]: { pieces: 6, isCounted: true } },
+  });
   const { document } = (await r.v.get(`/api/runs/${next.id}`)).body as RunAnswer;
   expect(document.past).toEqual([
     expect.objectContaining({

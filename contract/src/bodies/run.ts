@@ -142,5 +142,7 @@ export type WorkBody = yup.InferType<typeof workBody>;
 export const closingBody = yup.object({
   lesson: trimmed(2000).default(""),
   stays: mapOf<number>(shapes.whole(0, 1e7), 20_000),
+  /** Of those lots, the ones somebody counted. */
+  counted: list(id().required(), 20_000),
 });
 export type ClosingBody = yup.InferType<typeof closingBody>;

@@ -4,6 +4,7 @@ import type { PastRun } from "../assembly/prior.ts";
 import { microsToNumber, toMicros } from "../money/money.ts";
 import { countsOf, fixedTerm, variancesOf } from "./actual.ts";
 import { boardK } from "./board-k.fixture.ts";
+import type { RunDocument } from "./document.ts";
 import { plannedOrders } from "./planned-orders.ts";
 import {
   arrivedOf,
@@ -269,4 +270,50 @@ test("boards that came are as many products as the scarcest board gives; what is
   expect(usableProducts({ receipts: [came("a", 30)] }, boards)).toBeUndefined();
   expect(usableProducts({ receipts: [came("a", 30), came("b", 41), came("b", 9, true)] }, boards)).toBe(20);
   expect(usableProducts({ receipts: [] }, [])).toBeUndefined();
+});
+
+/** Board K's first purchase, with a lot of which twice what the boards begun should take was taken. */
+const boardKUsed = (choices: Partial<RunDocument["choices"]>, isCounted: boolean) => {
+  const doc = { ...boardK(), choices: { ...boardK().choices, ...choices } };
+  const r = rollUp(doc);
+  const [n] = r.needs;
+  const l = r.basket.lines[0]!;
+  const order = ordersOf(r, doc).find((o) => o.kind === "parts")!;
+  const pieces = 2 * n!.whole;
+  const came = { order: order.key, item: l.buys[0]!.offer, qty: pieces, arrivedOn: "2026-12-01" };
+  const record: RunRecord = {
+    purchases: [],
+    receipts: [{ id: "r1", ...came, isApart: false, because: "", lot: "lot-1" }],
+    work: [day(r.start, r.start - 1, 1)],
+    taken: { "lot-1": { pieces, isCounted } },
+  };
+  const a = rollUp(doc, { record }).actual!;
+  const bought = l.buys.reduce((s, b) => s + b.qty, 0);
+  const planned = (l.buys.reduce((s, b) => s + b.cost, 0) * n!.need) / bought;
+  const used = a.terms.find((t) => t.key === "parts-used")!;
+  return { a, used, planned, usage: used.because.find((v) => v.key === "usage")?.micros, whole: n!.whole };
+};
+
+test("what a part took beyond its plan is usage, at the price it was planned with, and is told by its pieces", () => {
+  const { a, usage, planned, whole } = boardKUsed({}, true);
+  expect(usage).toBeCloseTo(planned, 0);
+  expect(planned).toBeGreaterThan(1000);
+  expect(a.uses[0]).toMatchObject({ planned: whole, taken: 2 * whole });
+  expect(a.uses.slice(1).every((u) => u.taken === undefined)).toBe(true);
+  // an estimate nobody looked at is not told as a count
+  const estimated = boardKUsed({}, false);
+  expect(estimated.usage).toBeCloseTo(0, 6);
+  expect(estimated.a.uses[0]!.taken).toBeUndefined();
+});
+
+test("where leftovers are charged to the run, parts cost what was paid, however many were begun and taken", () => {
+  const doc = { ...boardK(), choices: { ...boardK().choices, leftovers: "expense" as const } };
+  const purchases = paidAs(rollUp(doc), 2);
+  const a = rollUp(doc, { record: { purchases, receipts: [], work: [day(5, 5, 0)] } }).actual!;
+  const used = a.terms.find((t) => t.key === "parts-used")!;
+  // 131.453 would be used, 133.933 is bought and charged
+  expect(used.planned).toBeCloseTo(133.933e6, -1);
+  expect(used.actual! / used.planned).toBeCloseTo(2, 3);
+  expect(used.because.map((v) => v.key)).toEqual(["price"]);
+  expect(boardKUsed({ leftovers: "expense" }, true).used.actual).toBeUndefined();
 });

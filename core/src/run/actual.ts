@@ -1,5 +1,6 @@
 import type { CostNode } from "../costing/tree.ts";
 import type { Tally } from "./record.ts";
+import type { PartUse } from "./usage.ts";
 
 /** Why something cost more or less than planned; micros of the shop's currency, positive where it cost more. */
 export interface Variance {
@@ -44,6 +45,8 @@ export interface ActualRun {
   readonly actualPerGood?: number;
   /** Minutes of own work for the boards that were started, as planned, and as written down. */
   readonly minutes: { readonly planned: number; readonly actual: number };
+  /** Purchase by purchase, what the boards took of the shelf. */
+  readonly uses: readonly PartUse[];
 }
 
 /**
@@ -98,6 +101,7 @@ export function actualOf(
   tally: Tally,
   counts: Counts,
   minutes: ActualRun["minutes"],
+  uses: readonly PartUse[],
 ): ActualRun {
   const planned = sum(terms.map((t) => t.planned));
   const actual = sum(terms.map((t) => t.actual ?? t.planned));
@@ -111,6 +115,7 @@ export function actualOf(
     plannedPerGood: planned / counts.planned.good,
     ...(tally.good > 0 ? { actualPerGood: actual / tally.good } : {}),
     minutes,
+    uses,
   };
 }
 

@@ -1,7 +1,7 @@
 import type { RunDocument } from "./document.ts";
-import type { RunRecord } from "./record.ts";
-import { tallyOf } from "./record.ts";
+import { type RunRecord, tallyOf } from "./record.ts";
 import type { RunResult } from "./result.ts";
+import { lotsOf, plannedUse } from "./usage.ts";
 
 /** A lot on the shelf with what a run took of it. */
 export interface LotLeft {
@@ -34,19 +34,10 @@ export function leftOnShelf(
   shelf: readonly LotNow[],
 ): LotLeft[] {
   const now = new Map(shelf.map((l) => [l.id, l]));
-  const lineOf = new Map(doc.offers.map((o) => [o.id, o.line]));
   const { started } = tallyOf(record.work);
   return r.needs.flatMap((n) => {
-    const lines = new Set(n.lines);
-    const came = record.receipts.filter(
-      (x) => x.order.startsWith("parts ") && !x.isApart && lines.has(lineOf.get(x.item) ?? ""),
-    );
-    const lots = [
-      ...n.shelf.map((t) => ({ id: t.lot.id, meant: t.qty })),
-      ...came.flatMap((x) => (x.lot === undefined ? [] : [{ id: x.lot, meant: x.qty }])),
-    ];
-    let open = Math.round((n.whole * started) / r.start);
-    return lots.flatMap(({ id, meant }) => {
+    let open = Math.round(plannedUse(n, started, r.start));
+    return lotsOf(doc, n, record.receipts).flatMap(({ id, meant }) => {
       const lot = now.get(id);
       if (!lot) return [];
       const used = Math.min(open, meant, lot.qty);

@@ -56,6 +56,16 @@ export interface RunRecord {
   /** ISO date on which it was closed, and what is to be remembered of it. */
   readonly closedOn?: string;
   readonly lesson?: string;
+  /** Lot → what the run took of it, once it is closed. */
+  readonly taken?: Readonly<Record<string, LotTaken>>;
+}
+
+/** Pieces a run took of a lot. */
+export interface LotTaken {
+  /** Negative where more lay there than was written. */
+  readonly pieces: number;
+  /** Somebody counted what was left; else it is the estimate by the boards begun. */
+  readonly isCounted: boolean;
 }
 
 /** A record in which nothing happened yet. */

@@ -34,6 +34,7 @@ import { pasteSides } from "./sides.ts";
 import { STAGES } from "./stages/index.ts";
 import type { Worked } from "./stages/stage.ts";
 import { withVariant } from "./structure.ts";
+import { usesOf } from "./usage.ts";
 
 /** Days where no stage has any. */
 const NO_BRANCHES: Branches = { partsDays: [0, 0], fabDays: 0, fabSigma: 0, houseDays: 0, ownDays: 0 };
@@ -199,13 +200,14 @@ function whatHappened(
 ): ActualRun {
   const tally = tallyOf(record.work);
   const counts = countsOf(w.start, expectedGood, tally);
+  const uses = usesOf(w.doc, w.parts, w, record);
   const terms = STAGES.flatMap((s, i) => {
     const planned = costs[i]![1];
     if (!planned) return [];
-    return s.actual?.({ w, planned, record, tally, counts }) ?? [asPlanned(planned)];
+    return s.actual?.({ w, planned, record, tally, counts, uses }) ?? [asPlanned(planned)];
   });
   const model = (w.minutes.total * counts.actual.started) / w.start;
-  return actualOf(terms, tally, counts, { planned: model, actual: tally.minutes });
+  return actualOf(terms, tally, counts, { planned: model, actual: tally.minutes }, uses);
 }
 
 /** Key of needs in a {@link BasketCache}. */

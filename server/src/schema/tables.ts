@@ -412,6 +412,7 @@ export const DESCRIPTORS = {
       person: text(200),
       lesson: text(2000),
       outcome: shapes.outcomeShape,
+      taken: mapOf(fields({ pieces: whole(-10_000_000, 10_000_000), isCounted: flag }), 20_000, shapes.UUID),
       version,
     },
   },

@@ -1,19 +1,27 @@
 import { toMicros } from "../../money/money.ts";
 import { type ActualTerm, asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
+import type { PartUse } from "../usage.ts";
 import { type Bought, besideOf, boughtOf, isBesideKnown } from "./paid.ts";
 import type { Happened } from "./stage.ts";
 
-const USED = new Set(["parts-used", "parts-made", "parts-shelf"]);
-
-/** Parts as they were used up, at the price of their invoices, and the parcels as they were charged. */
-export function sourceActual({ w, planned, record, counts }: Happened): ActualTerm[] {
+/**
+ * Parts as they were used up, at the price of their invoices, and the parcels as they were charged. Where what is left over
+ * is charged to the run, the invoices are its cost, however many boards were begun.
+ */
+export function sourceActual({ w, planned, record, counts, uses }: Happened): ActualTerm[] {
   const bought = boughtOf({ w, record }, "parts");
   const ratio = new Map(bought.flatMap((b) => b.order.items.map((i) => [i.key, ratioOf(b, i.key)] as const)));
   return planned.children.map((c) => {
     const of = { key: c.key, label: c.label, planned: c.micros as number };
-    if (c.key === "parts-used")
-      return scaledTerm({ ...of, ...priceOpen(ratio) }, counts, 1, priceOf(w, ratio));
-    if (USED.has(c.key)) return scaledTerm(of, counts);
+    if (c.key === "parts-used") {
+      const { usage, price } = usedOf(w, ratio, uses);
+      const said = { ...of, ...priceOpen(ratio) };
+      if (w.doc.choices.leftovers !== "expense") return scaledTerm(said, counts, usage, price);
+      const isKnown = [...ratio.values()].some((r) => r !== undefined);
+      return fixedTerm(said, isKnown ? of.planned * price : undefined);
+    }
+    if (c.key === "parts-shelf") return scaledTerm(of, counts, shelfUsage(w, uses));
+    if (c.key === "parts-made") return scaledTerm(of, counts);
     if (c.key !== "parts-shipping") return asPlanned(c);
     const open = bought.filter((b) => !isBesideKnown(b)).length;
     if (open === bought.length)
@@ -36,19 +44,41 @@ function priceOpen(ratio: ReadonlyMap<string, number | undefined>): { open?: str
   return n === 0 ? {} : { open: n === 1 ? "the price of one line" : `the prices of ${n} lines` };
 }
 
-/** Mean of the lines' paid for planned, weighed by what of each is used. */
-function priceOf(
+/** Taken for planned; as planned where nobody counted. */
+const usageOf = (use: PartUse): number =>
+  use.taken === undefined || use.planned === 0 ? 1 : use.taken / use.planned;
+
+/**
+ * Means of the lines' taken for planned, and of their paid for planned, weighed by what of each is used, so that
+ * planned × usage × price is the sum of the lines.
+ */
+function usedOf(
   { doc, needs, basket }: Happened["w"],
   ratio: ReadonlyMap<string, number | undefined>,
-): number {
-  let [planned, paid] = [0, 0];
+  uses: readonly PartUse[],
+): { usage: number; price: number } {
+  let [planned, taken, paid] = [0, 0, 0];
+  const isExpense = doc.choices.leftovers === "expense";
   basket.lines.forEach((l, i) => {
     const pieces = l.buys.reduce((n, b) => n + b.qty, 0);
-    const share = doc.choices.leftovers === "expense" ? 1 : Math.min(1, needs[i]!.need / Math.max(1, pieces));
+    const share = isExpense ? 1 : Math.min(1, needs[i]!.need / Math.max(1, pieces));
+    const usage = isExpense ? 1 : usageOf(uses[i]!);
     for (const b of l.buys) {
       planned += b.cost * share;
-      paid += b.cost * share * (ratio.get(b.offer) ?? 1);
+      taken += b.cost * share * usage;
+      paid += b.cost * share * usage * (ratio.get(b.offer) ?? 1);
     }
   });
-  return planned === 0 ? 1 : paid / planned;
+  return { usage: planned === 0 ? 1 : taken / planned, price: taken === 0 ? 1 : paid / taken };
+}
+
+/** Mean of what was taken for what was planned, weighed by what each lot was to give. */
+function shelfUsage({ needs }: Happened["w"], uses: readonly PartUse[]): number {
+  let [planned, taken] = [0, 0];
+  needs.forEach((n, i) => {
+    const cost = n.shelf.reduce((s, t) => s + t.cost, 0);
+    planned += cost;
+    taken += cost * usageOf(uses[i]!);
+  });
+  return planned === 0 ? 1 : taken / planned;
 }

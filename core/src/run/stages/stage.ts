@@ -17,6 +17,7 @@ import type { RunRecord, Tally } from "../record.ts";
 import type { CashTerm } from "../result.ts";
 import type { RunNeed } from "../run-need.ts";
 import type { PasteSides } from "../sides.ts";
+import type { PartUse } from "../usage.ts";
 
 /** What is worked out of a run before its stages speak of it. */
 export interface Worked {
@@ -46,6 +47,8 @@ export interface Happened {
   readonly record: RunRecord;
   readonly tally: Tally;
   readonly counts: Counts;
+  /** What each purchase used, in the order of the needs. */
+  readonly uses: readonly PartUse[];
 }
 
 /**

@@ -16,7 +16,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     purchases,
     receipts,
     work,
-    ...(closing ? { closedOn: closing.closedOn, lesson: closing.lesson } : {}),
+    ...closing,
   };
 }
 
@@ -64,9 +64,9 @@ async function manyWork(tx: Tx, runId: string): Promise<RunWork[]> {
 async function maybeClosing(
   tx: Tx,
   runId: string,
-): Promise<{ closedOn: string; lesson: string } | undefined> {
-  const { rows } = await tx.query<{ closedOn: string; lesson: string }>(
-    `select closed_on as "closedOn", lesson from closing where run_id = $1`,
+): Promise<Pick<RunRecord, "closedOn" | "lesson" | "taken"> | undefined> {
+  const { rows } = await tx.query<Pick<RunRecord, "closedOn" | "lesson" | "taken">>(
+    `select closed_on as "closedOn", lesson, taken from closing where run_id = $1`,
     [runId],
   );
   return rows[0];
@@ -166,12 +166,12 @@ export async function deleteWork(tx: Tx, id: string): Promise<string> {
 export async function insertClosing(
   tx: Tx,
   runId: string,
-  c: { closedOn: string; person: string; lesson: string; outcome: unknown },
+  c: { closedOn: string; person: string; lesson: string; outcome: unknown; taken: unknown },
 ): Promise<void> {
   await tx.query(
-    `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome)
-     values (current_workshop(), $1, $2, $3, $4, $5)`,
-    [runId, c.closedOn, c.person, c.lesson, JSON.stringify(c.outcome)],
+    `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome, taken)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6)`,
+    [runId, c.closedOn, c.person, c.lesson, JSON.stringify(c.outcome), JSON.stringify(c.taken)],
   );
 }
 
@@ -184,13 +184,15 @@ export async function manyReservedLots(tx: Tx, runId: string): Promise<string[]>
   return rows.map((r) => r.lot);
 }
 
-/** A lot as it stands after a run: so many pieces are left, none of them kept for it. */
-export async function updateLotLeft(tx: Tx, runId: string, lotId: string, qty: number): Promise<void> {
+/** A lot as it stands after a run: so many pieces are left, none of them kept for it. @returns how many lay there before */
+export async function updateLotLeft(tx: Tx, runId: string, lotId: string, qty: number): Promise<number> {
   await tx.query("delete from reservation where lot_id = $1 and run_id = $2", [lotId, runId]);
-  one(
-    (await tx.query<{ id: string }>("update lot set qty = $2 where id = $1 returning id", [lotId, qty])).rows,
-    "lot",
+  const { rows } = await tx.query<{ had: number }>(
+    `with before as (select id, qty from lot where id = $1 for update)
+     update lot set qty = $2 from before where lot.id = before.id returning before.qty as had`,
+    [lotId, qty],
   );
+  return one(rows, "lot").had;
 }
 
 /** What a piece of an item's lots cost, once its invoice is known. */

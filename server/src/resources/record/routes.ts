@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { closingBody, type PurchaseBody, purchaseBody, receiptBody, workBody } from "@kobbin/contract";
-import { AppError, microsToText, type RunDocument, toMicros } from "@kobbin/core";
+import { AppError, type LotTaken, microsToText, type RunDocument, toMicros } from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
@@ -147,10 +147,14 @@ export function recordRoutes(deps: Deps): Router {
       );
       const reserved = await manyReservedLots(tx, id);
       const stays = b.stays ?? {};
+      const counted = new Set(b.counted ?? []);
+      const taken: Record<string, LotTaken> = {};
       for (const lot of new Set([...reserved, ...Object.keys(stays)]))
-        if (stays[lot] !== undefined) await updateLotLeft(tx, id, lot, stays[lot]);
-        else await putReservation(tx, lot, id, 0);
-      await insertClosing(tx, id, { closedOn: today(), person, lesson: b.lesson, outcome });
+        if (stays[lot] !== undefined) {
+          const had = await updateLotLeft(tx, id, lot, stays[lot]);
+          taken[lot] = { pieces: had - stays[lot], isCounted: counted.has(lot) };
+        } else await putReservation(tx, lot, id, 0);
+      await insertClosing(tx, id, { closedOn: today(), person, lesson: b.lesson, outcome, taken });
     });
     ctx.status = 204;
   });

@@ -12,6 +12,7 @@ export function Close() {
   const { id, doc, result: r, record, did } = useRun();
   const sayError = useSayError();
   const { data: lots, error, mutate } = useLots();
+  /** Lot → pieces left, of those somebody counted. */
   const [counted, setCounted] = useState<Readonly<Record<string, string>>>({});
   const [lesson, setLesson] = useState("");
   const [isBusy, setBusy] = useState(false);
@@ -23,6 +24,7 @@ export function Close() {
     const done = closeRun(id, {
       lesson: lesson.trim(),
       stays: Object.fromEntries(left.map((l) => [l.lot, Number(counted[l.lot] ?? l.stays)])),
+      counted: left.flatMap((l) => (counted[l.lot] === undefined ? [] : [l.lot])),
     });
     done.catch(sayError).finally(() => setBusy(false));
     did("The run is closed", done);
@@ -32,7 +34,8 @@ export function Close() {
       <h2>Close the run</h2>
       <p className="mb-3 max-w-[70ch] text-ink-2">
         Its yield and hours become the next run's beginning, said with their count. What it took from the
-        shelf is worked out from the boards begun and the usual losses; count where it matters.
+        shelf is worked out from the boards begun and the usual losses; count where it matters, and what was
+        really used is set against the plan.
       </p>
       {error ? (
         <Failed error={error} again={() => mutate()} />
@@ -49,6 +52,7 @@ export function Close() {
               <th className="text-right">There</th>
               <th className="text-right">Taken, about</th>
               <th className="text-right">Left</th>
+              <th>Counted</th>
             </tr>
           </thead>
           <tbody>
@@ -65,6 +69,17 @@ export function Close() {
                     inputMode="numeric"
                     value={counted[l.lot] ?? String(l.stays)}
                     onChange={(e) => setCounted({ ...counted, [l.lot]: e.target.value.trim() })}
+                  />
+                </td>
+                <td>
+                  <input
+                    type="checkbox"
+                    aria-label={`${l.mpn} is counted`}
+                    checked={counted[l.lot] !== undefined}
+                    onChange={(e) => {
+                      const { [l.lot]: now, ...rest } = counted;
+                      setCounted(e.target.checked ? { ...rest, [l.lot]: now ?? String(l.stays) } : rest);
+                    }}
                   />
                 </td>
               </tr>

@@ -1,5 +1,6 @@
 import { type ActualRun, type ActualTerm, mayChange, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
+import { Fold } from "../../ui/Fold.tsx";
 import { amount, fixed, fromMicros, money, signed } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { hours } from "./Boards.tsx";
@@ -63,10 +64,51 @@ export function PlanAndActual() {
           </tbody>
         </table>
       </div>
+      <Uses uses={a.uses} />
       {mayChange("closing", life, role) && life === "released" && <Close />}
     </>
   );
 }
+
+/** What the boards took of the shelf, part by part, where somebody counted. */
+function Uses({ uses }: { uses: ActualRun["uses"] }) {
+  const counted = uses.flatMap((u) => (u.taken === undefined ? [] : [{ ...u, taken: u.taken }]));
+  if (counted.length === 0) return null;
+  const more = counted.filter((u) => u.taken > u.planned + 0.5).length;
+  return (
+    <div className="mt-4">
+      <Fold
+        id="uses"
+        title="Parts, piece by piece"
+        verdict={`${counted.length} of ${uses.length} counted, ${more === 0 ? "none took more than planned" : `${more} took more than planned`}`}
+      >
+        <table className="rows tight w-full max-w-[560px]">
+          <thead>
+            <tr>
+              <th>Part</th>
+              <th className="text-right">For the boards begun</th>
+              <th className="text-right">Taken</th>
+              <th className="text-right">Difference</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...counted]
+              .sort((x, y) => y.taken - y.planned - (x.taken - x.planned))
+              .map((u) => (
+                <tr key={u.need}>
+                  <td className="num text-[13.5px]">{u.label}</td>
+                  <td className="num text-right">{fixed(u.planned, 1)}</td>
+                  <td className="num text-right">{u.taken}</td>
+                  <td className="num text-right">{pieces(u.taken - u.planned)}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      </Fold>
+    </div>
+  );
+}
+const pieces = (d: number) => (Math.abs(d) < 0.05 ? "0" : `${d > 0 ? "+" : "−"}${fixed(Math.abs(d), 1)}`);
 
 function Heads({
   a,

@@ -1,0 +1,58 @@
+import type { RunDocument } from "./document.ts";
+import { type LinePart, nameOfLine } from "./parts.ts";
+import { type RunReceipt, type RunRecord, tallyOf } from "./record.ts";
+import type { RunNeed } from "./run-need.ts";
+
+/** What a purchase of a run used of its lots. */
+export interface PartUse {
+  /** Id of the need. */
+  readonly need: string;
+  readonly label: string;
+  /** Pieces for the boards that were begun, with the usual losses. */
+  readonly planned: number;
+  /** Pieces taken, as somebody counted what is left; nothing while nobody did. */
+  readonly taken?: number;
+}
+
+/** A lot a run may take from: one it counted on, or one that came for it; with the pieces meant for the run. */
+export interface LotOfRun {
+  readonly id: string;
+  readonly meant: number;
+}
+
+/** The lots of one purchase: the shelf's own first, then what came and may be used, oldest first. */
+export function lotsOf(doc: RunDocument, n: RunNeed, receipts: readonly RunReceipt[]): LotOfRun[] {
+  const lines = new Set(n.lines);
+  const offers = new Set(doc.offers.flatMap((o) => (lines.has(o.line) ? [o.id] : [])));
+  const came = receipts.filter((x) => x.order.startsWith("parts ") && !x.isApart && offers.has(x.item));
+  return [
+    ...n.shelf.map((t) => ({ id: t.lot.id, meant: t.qty })),
+    ...came.flatMap((x) => (x.lot === undefined ? [] : [{ id: x.lot, meant: x.qty }])),
+  ];
+}
+
+/** Pieces a purchase uses for the boards that were begun: its whole × begun / planned to begin. */
+export const plannedUse = (n: RunNeed, started: number, start: number): number => (n.whole * started) / start;
+
+/**
+ * What each purchase used, line by line of the orders. Known where what was left of one of its lots was counted at the
+ * closing; lots nobody counted stand in it with their estimate.
+ */
+export function usesOf(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  r: { readonly needs: readonly RunNeed[]; readonly start: number },
+  record: RunRecord,
+): PartUse[] {
+  const { started } = tallyOf(record.work);
+  const taken = record.taken ?? {};
+  return r.needs.map((n) => {
+    const lots = lotsOf(doc, n, record.receipts).flatMap(({ id }) => taken[id] ?? []);
+    return {
+      need: n.id,
+      label: nameOfLine(doc, parts, n.id),
+      planned: plannedUse(n, started, r.start),
+      ...(lots.some((t) => t.isCounted) ? { taken: lots.reduce((s, t) => s + t.pieces, 0) } : {}),
+    };
+  });
+}
