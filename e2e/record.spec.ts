@@ -1,5 +1,5 @@
 import type { Browser, Page } from "@playwright/test";
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
+import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test, unfold } from "./kit.ts";
 
 /** A run of the demo's Probe Tail, released: everything of it can be bought. */
 async function releasedRun(page: Page, name: string, good: number): Promise<void> {

@@ -19,7 +19,7 @@ export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
 // lists of parts: references, values, sizes, columns
-export { type Bom, type BomLine, readBom, readBomAt } from "./bom/bom.ts";
+export { type Bom, type BomLine, type ListHead, readBom, readBomAt } from "./bom/bom.ts";
 export { billDifference, type Difference, uselessStock } from "./bom/difference.ts";
 export { type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
 export { type Layout, looksLikeBom, recogniseColumns } from "./bom/layout.ts";

@@ -1,4 +1,4 @@
-import type { Bom } from "../bom/bom.ts";
+import type { Bom, ListHead } from "../bom/bom.ts";
 import type { DrillData } from "../drill/data.ts";
 import type { Finding, Move } from "../findings.ts";
 import type { LayerImage } from "../gerber/image.ts";
@@ -44,6 +44,8 @@ export interface BoardFile extends RoleGuess {
 export interface BoardSet {
   readonly files: readonly BoardFile[];
   readonly bom?: Bom;
+  /** Top of the file the bill was read from; none where it comes from attributes of the layers. */
+  readonly list?: ListHead;
   readonly placements?: Placements;
   readonly netlist?: { readonly file: string; readonly points: readonly TestPoint[] };
   readonly job?: {

@@ -1,4 +1,4 @@
-import { type Bom, readBom } from "../bom/bom.ts";
+import { type Bom, type ListHead, listHead, readBom } from "../bom/bom.ts";
 import { looksLikeBom } from "../bom/layout.ts";
 import type { BomColumn } from "../bom/words.ts";
 import { drillOfImage } from "../drill/from-image.ts";
@@ -39,6 +39,7 @@ const UNREAD: Readonly<Record<string, string>> = {
 export class FileReader {
   readonly files: BoardFile[] = [];
   bom: Bom | undefined;
+  list: ListHead | undefined;
   placements: Placements | undefined;
   netlist: BoardSet["netlist"];
   /** Parts that component layers flash. */
@@ -180,7 +181,10 @@ export class FileReader {
         text: "A second parts list; the first one is used.",
         do: "Say which one counts.",
       });
-    else this.bom = read;
+    else {
+      this.bom = read;
+      this.list = listHead(cells, e.path, columns);
+    }
     const reason = `it lists ${read.lines.length} lines of parts`;
     this.give(e, { role: "bom", because: "content", reason }, { headers: headersOf(cells) });
   }

@@ -44,7 +44,7 @@ export function readBoard(
   reader.takeDrawn();
   const layers = heldAgainstContent(settleLayers(reader.files, findings, job?.layers), findings);
   const settled = settleDrills(withoutNegatives(layers, job?.polarities, findings), findings);
-  const { bom, netlist } = reader;
+  const { bom, list, netlist } = reader;
   saySets(settled, findings);
   sayLosses(settled, findings);
   sayGaps(settled, netlist?.points ?? [], job?.layers, findings);
@@ -58,6 +58,7 @@ export function readBoard(
   return {
     files: settled,
     ...(bom ? { bom } : {}),
+    ...(list ? { list } : {}),
     ...(placements ? { placements } : {}),
     ...(netlist ? { netlist } : {}),
     ...(job ? { job } : {}),

@@ -1,7 +1,13 @@
 import { type Finding, FindingList } from "../findings.ts";
 import { type Cells, plain } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
-import { type Layout, layoutOf } from "./layout.ts";
+import {
+  type ChosenColumns,
+  type Layout,
+  layoutOf,
+  type RecognisedColumns,
+  recogniseColumns,
+} from "./layout.ts";
 import { cleanCell } from "./leftovers.ts";
 import { markIn, markInColumn } from "./marks.ts";
 import { expandRefs } from "./refs.ts";
@@ -33,6 +39,21 @@ export interface Bom {
   readonly findings: readonly Finding[];
 }
 
+/** The top of a list with its columns as they are taken: to be looked at before it is kept. */
+export interface ListHead extends RecognisedColumns {
+  readonly file: string;
+  readonly cells: Cells;
+  /** Rows of the whole list. */
+  readonly rows: number;
+}
+
+/** The top of a list as it is read. @see readBom */
+export function listHead(all: Cells, file: string, chosen: ChosenColumns = {}): ListHead {
+  const cells = boundedRows(all, file, new FindingList(20));
+  const taken = recogniseColumns(cells, chosen);
+  return { ...taken, file, cells: cells.slice(0, taken.firstRow + 8), rows: cells.length };
+}
+
 /**
  * Reads a parts list: columns by their headers, references expanded, values parsed, do-not-place marks found.
  *
@@ -40,7 +61,7 @@ export interface Bom {
  *
  * @param chosen columns a person assigned: key → header text
  */
-export function readBom(all: Cells, file: string, chosen: Partial<Record<BomColumn, string>> = {}): Bom {
+export function readBom(all: Cells, file: string, chosen: ChosenColumns = {}): Bom {
   const found = new FindingList(20);
   const cells = boundedRows(all, file, found);
   const layout = layoutOf(cells, file, chosen, found);

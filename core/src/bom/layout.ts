@@ -10,11 +10,65 @@ export interface Layout {
   readonly firstRow: number;
 }
 
+/** What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. */
+export type ChosenColumns = Partial<Record<BomColumn, string>>;
+
 /** Columns by their headings, and by what they hold where the headings leave one open or there are none. */
 export function layoutOf(
   cells: Cells,
   file: string,
-  chosen: Partial<Record<BomColumn, string>>,
+  wished: ChosenColumns,
+  found: FindingList,
+): Layout | undefined {
+  const chosen = knownWishes(cells, wished, file, found);
+  const layout = recognised(cells, file, chosen, found);
+  if (!layout) return undefined;
+  // a place that was said wins over whatever was found there
+  const at = { ...layout.at };
+  for (const [key, index] of byPlace(cells, chosen)) {
+    for (const other of Object.keys(at) as BomColumn[]) if (at[other] === index) delete at[other];
+    at[key] = index;
+  }
+  return { ...layout, at };
+}
+
+const PLACE = /^column (\d{1,3})$/i;
+const widthOf = (cells: Cells) => cells.slice(0, 200).reduce((n, r) => Math.max(n, r.length), 0);
+const isNamed = (cells: Cells, wish: string) =>
+  cells.slice(0, 25).some((r) => r.some((t) => plain(t) === plain(wish)));
+
+/** Columns that are named by their place: those no heading is called like. */
+function byPlace(cells: Cells, chosen: ChosenColumns): [BomColumn, number][] {
+  return (Object.entries(chosen) as [BomColumn, string][]).flatMap(([key, wish]) => {
+    const place = isNamed(cells, wish) ? undefined : PLACE.exec(wish.trim())?.[1];
+    return place === undefined ? [] : [[key, Number(place) - 1]];
+  });
+}
+
+/** Leaves out wishes that nothing in this list is called like, as where an export changed; what they were is said. */
+function knownWishes(cells: Cells, wished: ChosenColumns, file: string, found: FindingList): ChosenColumns {
+  const width = widthOf(cells);
+  const out: ChosenColumns = {};
+  for (const [key, wish] of Object.entries(wished) as [BomColumn, string][]) {
+    const place = PLACE.exec(wish.trim())?.[1];
+    const isHere = place === undefined ? false : Number(place) >= 1 && Number(place) <= width;
+    if (wish.trim() === "" || isHere || isNamed(cells, wish)) out[key] = wish;
+    else
+      found.add({
+        tag: "bom-column-unknown",
+        level: "warning",
+        file,
+        text: `No column is called “${wish}”, which was to be ${COLUMN_NAME[key]}: it was looked for anew.`,
+        do: "Say which column it is.",
+      });
+  }
+  return out;
+}
+
+function recognised(
+  cells: Cells,
+  file: string,
+  chosen: ChosenColumns,
   found: FindingList,
 ): Layout | undefined {
   const header = findHeader(cells, BOM_WORDS, 2, chosen);
@@ -50,8 +104,11 @@ export function layoutOf(
     return { at, heads, firstRow: header.row + 1 };
   }
   const first = firstDataRow(cells);
-  const byContent = first === undefined ? [] : columnsByContent(cells, first);
-  if (first === undefined || byContent.length < 2) {
+  const byContent =
+    first === undefined ? [] : columnsByContent(cells, first).filter((c) => chosen[c.key] === undefined);
+  const said = byPlace(cells, chosen);
+  const isTold = said.some(([key]) => key === "refs" || key === "qty");
+  if (!isTold && (first === undefined || byContent.length < 2)) {
     found.add({
       tag: "bom-header-missing",
       level: "error",
@@ -61,39 +118,40 @@ export function layoutOf(
     });
     return undefined;
   }
-  const heads = first > 0 ? cells[first - 1]! : [];
+  const from = first ?? 0;
+  const heads = from > 0 ? cells[from - 1]! : [];
   const nameOf = (i: number) => (heads[i]?.trim() ? `“${heads[i]!.trim()}”` : `column ${i + 1}`);
   found.add({
     tag: "bom-header-missing",
     level: "warning",
     file,
-    row: first + 1,
+    row: from + 1,
     text: `No heading is known; by what they hold, ${byContent.map((c) => `${nameOf(c.index)} is ${COLUMN_NAME[c.key]}`).join(", ")}.`,
     do: "Correct the columns if that is wrong.",
   });
   return {
     at: Object.fromEntries(byContent.map((c) => [c.key, c.index])),
     heads,
-    firstRow: first,
+    firstRow: from,
   };
 }
 
 /** How a column was recognised. */
 export interface RecognisedColumns extends Layout {
-  readonly because: Partial<Record<BomColumn, "heading" | "content">>;
+  readonly because: Partial<Record<BomColumn, "heading" | "content" | "chosen">>;
 }
 
 /**
  * The columns of a list as they are recognised, for a person to confirm on the data itself. Where nothing is recognised
  * the first filled row counts as data, and no column is claimed.
  */
-export function recogniseColumns(cells: Cells): RecognisedColumns {
-  const layout = layoutOf(cells, "", {}, new FindingList(20));
+export function recogniseColumns(cells: Cells, chosen: ChosenColumns = {}): RecognisedColumns {
+  const layout = layoutOf(cells, "", chosen, new FindingList(20));
   if (!layout) return { at: {}, heads: [], firstRow: firstDataRow(cells) ?? 0, because: {} };
   const named = findHeader(cells, BOM_WORDS, 2)?.at ?? {};
-  const because: Partial<Record<BomColumn, "heading" | "content">> = {};
+  const because: Partial<Record<BomColumn, "heading" | "content" | "chosen">> = {};
   for (const [key, index] of Object.entries(layout.at) as [BomColumn, number][])
-    because[key] = named[key] === index ? "heading" : "content";
+    because[key] = chosen[key] ? "chosen" : named[key] === index ? "heading" : "content";
   return { ...layout, because };
 }
 

@@ -24,7 +24,7 @@ export const plain = (text: string): string =>
  *
  * A header text claims a key when it equals one of its words, else when it begins with one; earlier words win.
  *
- * @param chosen key → header text a person chose; it wins over the words
+ * @param chosen key → header text a person chose; it wins over the words. An empty one says that no column is that
  */
 export function findHeader<K extends string>(
   cells: Cells,
@@ -58,8 +58,8 @@ function claim<K extends string>(
   };
   const keys = Object.keys(words) as K[];
   for (const key of keys) {
-    const wish = chosen[key];
-    if (wish !== undefined) take(key, names.indexOf(plain(wish)));
+    const wish = plain(chosen[key] ?? "");
+    if (wish !== "") take(key, names.indexOf(wish));
   }
   for (const compare of [(n: string, w: string) => n === w, (n: string, w: string) => n.startsWith(`${w} `)])
     for (const key of keys) {

@@ -5,6 +5,7 @@ import {
   type Corrections,
   diffBoards,
   type Entry,
+  type ListHead,
   type Measure,
   type Memory,
   measureBoard,
@@ -22,6 +23,8 @@ export type Loaded =
       readonly measure: Measure;
       readonly parts: number;
       readonly places: number;
+      /** Top of the parts list, with its columns as they are taken. */
+      readonly list: ListHead | undefined;
       readonly corrections: Corrections;
     }
   | { readonly kind: "error"; readonly message: string; readonly hint: string };
@@ -89,6 +92,7 @@ const api = {
       measure,
       parts: set.bom?.lines.length ?? 0,
       places: set.placements?.parts.length ?? 0,
+      list: set.list,
       corrections: read.corrections,
     };
   },

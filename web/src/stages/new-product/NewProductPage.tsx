@@ -1,15 +1,18 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Files } from "../../proof/Files.tsx";
+import { ListTable } from "../../proof/ListTable.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
 import { useBench, useMemory } from "../../resources/bench.ts";
 import { takeHanded } from "../../resources/handed.ts";
 import { DropZone } from "../../ui/DropZone.tsx";
+import { count } from "../../ui/format.ts";
 import { Tab } from "../../ui/Tab.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
+import { COLUMN_WORDS, shownList, withColumn } from "./listColumns.ts";
 import { useDrop } from "./useDrop.ts";
 
 /** A drop of files becomes a product: read and drawn at once in the page, kept when it looks right. */
@@ -100,6 +103,25 @@ export function NewProductPage() {
             </section>
             {drop ? <Findings measure={drop.measure} /> : <div className="skeleton h-[300px]" aria-hidden />}
           </div>
+          {drop?.list && (
+            <section aria-labelledby="list" className="mt-6">
+              <h2 id="list">The parts list, as it is read</h2>
+              <p className="mb-2 text-[14px] text-ink-2">
+                <span className="num text-[12.5px]">{drop.list.file}</span> becomes{" "}
+                {count(drop.parts, "line")}. What a column holds is changed on it; it is remembered for lists
+                of such a name.
+              </p>
+              <ListTable
+                list={shownList(drop.list, corrections.columns?.[drop.list.file])}
+                words={COLUMN_WORDS}
+                rows={drop.list.rows}
+                findings={drop.measure.findings.filter((f) => f.file === drop.list!.file)}
+                onRole={(i, role) =>
+                  correct({ columns: { [drop.list!.file]: withColumn(drop.list!, i, role) } })
+                }
+              />
+            </section>
+          )}
           {drop && <Files measure={drop.measure} onCorrect={correct} />}
         </>
       )}

@@ -1,4 +1,4 @@
-import type { Corrections, Measure } from "@kobbin/core";
+import type { Corrections, ListHead, Measure } from "@kobbin/core";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { useMemory } from "../../resources/bench.ts";
 import { type BoardConnection, connectBoard, type Shown } from "../../workers/board.ts";
@@ -9,6 +9,7 @@ interface Drop {
   readonly measure: Measure;
   readonly parts: number;
   readonly places: number;
+  readonly list: ListHead | undefined;
 }
 
 /** What can be seen of a drop, before anything is measured. */
@@ -96,6 +97,7 @@ export function useDrop(memory: ReturnType<typeof useMemory>["data"]) {
             measure: loaded.measure,
             parts: loaded.parts,
             places: loaded.places,
+            list: loaded.list,
           });
       } catch (error) {
         if (board !== connection.current) return;
@@ -133,6 +135,7 @@ export function useDrop(memory: ReturnType<typeof useMemory>["data"]) {
         measure: loaded.measure,
         parts: loaded.parts,
         places: loaded.places,
+        list: loaded.list,
       });
   };
   return { drop, picture, progress, problem, corrections, take, correct };

@@ -1,5 +1,6 @@
 import { chooseSheet, type Finding, looksLikeBom, toRunLines } from "@kobbin/core";
 import { useMemo, useState } from "react";
+import { ListTable } from "../../../proof/ListTable.tsx";
 import {
   addLines,
   addVariant,
@@ -15,8 +16,16 @@ import { Pick } from "../../../ui/Field.tsx";
 import { count } from "../../../ui/format.ts";
 import { TableInput } from "../../../ui/TableInput.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
-import { ListTable } from "./ListTable.tsx";
-import { ROLE_WORDS, readList, sourceOf, type TakenList, takeList } from "./listModel.ts";
+import {
+  byRow,
+  type ColumnRole,
+  ROLE_WORDS,
+  readList,
+  sourceOf,
+  type TakenList,
+  takeList,
+  withRole,
+} from "./listModel.ts";
 
 /** A parts list of any form, its columns confirmed on the data itself before a line of it is kept. */
 export function ListDialog({ onClose }: { onClose: () => void }) {
@@ -88,7 +97,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
     }
   };
   const pieces = read?.lines.filter((l) => !l.dnp).reduce((n, l) => n + l.qty, 0) ?? 0;
-  const bad = read?.bom.findings.filter((f) => f.level !== "remark") ?? [];
+  const bad = byRow(read?.bom.findings.filter((f) => f.level !== "remark") ?? []);
   return (
     <Dialog
       open
@@ -108,7 +117,12 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
       )}
       {list && read && (
         <>
-          <ListTable list={list} findings={read.bom.findings} onChange={setList} />
+          <ListTable
+            list={list}
+            words={ROLE_WORDS}
+            findings={read.bom.findings}
+            onRole={(i, role) => setList(withRole(list, i, role as ColumnRole | ""))}
+          />
           <p className="mt-2 text-[14px]" aria-live="polite">
             {read.lines.length === 0 ? (
               "No line yet: say which column holds the references, or the quantities of loose parts."
@@ -128,9 +142,9 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
           {bad.length > 0 && (
             <ul className="mt-1 max-h-28 overflow-y-auto text-[13.5px] text-look">
               {bad.slice(0, 20).map((f) => (
-                <li key={`${f.tag} ${f.row} ${f.text}`}>
+                <li key={`${f.row} ${f.texts[0]}`}>
                   {f.row ? `Row ${f.row}: ` : ""}
-                  {f.text} {f.do}
+                  {f.texts.join(" ")}
                 </li>
               ))}
             </ul>

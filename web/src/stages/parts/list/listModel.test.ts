@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { readList, sourceOf, takeList, withRole } from "./listModel.ts";
+import { byRow, readList, sourceOf, takeList, withRole } from "./listModel.ts";
 
 const cells = [
   ["Parts of the clock", "", "", "", ""],
@@ -49,4 +49,28 @@ test("several variants in columns become lines and what each version leaves off"
 test("without a column of references or quantities there are no lines", () => {
   const list = withRole(takeList(cells, {}), 0, "");
   expect(readList(list).lines).toEqual([]);
+});
+
+test("a row is said once, with everything that is wrong in it and each advice once", () => {
+  const of = (row: number | undefined, text: string, todo?: string) => ({
+    tag: "bom-bad-ref",
+    level: "warning" as const,
+    text,
+    ...(row === undefined ? {} : { row }),
+    ...(todo ? { do: todo } : {}),
+  });
+  expect(
+    byRow([
+      of(7, "A?", "Mend it."),
+      of(undefined, "All."),
+      of(3, "C?"),
+      of(7, "B?", "Mend it."),
+      of(undefined, "More."),
+    ]),
+  ).toEqual([
+    { row: 7, texts: ["A?", "Mend it.", "B?"] },
+    { texts: ["All."] },
+    { row: 3, texts: ["C?"] },
+    { texts: ["More."] },
+  ]);
 });

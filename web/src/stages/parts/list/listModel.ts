@@ -2,6 +2,7 @@ import {
   type Bom,
   type BomColumn,
   type Cells,
+  type Finding,
   type Layout,
   type LineOverride,
   type RunLine,
@@ -63,7 +64,9 @@ export function takeList(
   return {
     ...base,
     roles: Object.fromEntries(entries.map(([key, i]) => [i, key])),
-    because: Object.fromEntries(entries.map(([key, i]) => [i, found.because[key]!])),
+    because: Object.fromEntries(
+      entries.map(([key, i]) => [i, found.because[key] === "heading" ? "heading" : "content"] as const),
+    ),
   };
 }
 
@@ -74,6 +77,18 @@ export function withRole(list: TakenList, column: number, role: ColumnRole | "")
     if (Number(i) !== column && (r !== role || role === "variant")) roles[Number(i)] = r;
   if (role !== "") roles[column] = role;
   return { ...list, roles, because: { ...list.because, [column]: "you" } };
+}
+
+/** What is to be said of each row, once, with everything that is wrong in it; what is about no row stands by itself. */
+export function byRow(findings: readonly Finding[]): { readonly row?: number; readonly texts: string[] }[] {
+  const rows = new Map<number | string, { row?: number; texts: string[] }>();
+  for (const [i, f] of findings.entries()) {
+    const key = f.row ?? `none ${i}`;
+    const of = rows.get(key) ?? { ...(f.row === undefined ? {} : { row: f.row }), texts: [] };
+    rows.set(key, of);
+    for (const text of [f.text, f.do ?? ""]) if (text !== "" && !of.texts.includes(text)) of.texts.push(text);
+  }
+  return [...rows.values()];
 }
 
 /** What a list becomes: lines, their findings, and the variants its columns name. */

@@ -1,8 +1,6 @@
-import type { Bom } from "@kobbin/core";
 import { GripVertical } from "lucide-react";
 import { useState } from "react";
-import { Mark } from "../../../ui/Mark.tsx";
-import { type ColumnRole, ROLE_WORDS, type TakenList, withRole } from "./listModel.ts";
+import { Mark } from "../ui/Mark.tsx";
 
 const SHOWN = 40;
 const WHY = {
@@ -13,15 +11,32 @@ const WHY = {
 } as const;
 const KEY = "text/x-column";
 
+/** A list as it lies in its file, with what each column is taken for and why. */
+export interface ShownList {
+  readonly cells: readonly (readonly string[])[];
+  readonly firstRow: number;
+  readonly heads: readonly string[];
+  /** Column → what it is taken for. */
+  readonly roles: Readonly<Record<number, string>>;
+  readonly because: Readonly<Record<number, keyof typeof WHY>>;
+}
+
 /** The list's own rows, each column under what it is taken for; roles are dragged onto columns, or chosen there. */
 export function ListTable({
   list,
-  findings,
-  onChange,
+  words,
+  findings = [],
+  rows = list.cells.length,
+  onRole,
 }: {
-  list: TakenList;
-  findings: Bom["findings"];
-  onChange: (list: TakenList) => void;
+  list: ShownList;
+  /** What columns may hold: its key and how it is called. */
+  words: readonly (readonly [string, string])[];
+  findings?: readonly { readonly row?: number; readonly level: string; readonly text: string }[];
+  /** Rows of the whole list. */
+  rows?: number;
+  /** A column is something else, or nothing. */
+  onRole: (column: number, role: string) => void;
 }) {
   const [over, setOver] = useState<number>();
   const width = Math.min(
@@ -29,14 +44,15 @@ export function ListTable({
     list.cells.slice(0, 200).reduce((n, r) => Math.max(n, r.length), 0),
   );
   const columns = Array.from({ length: width }, (_, i) => i);
-  const marked = new Map(
-    findings.flatMap((f) => (f.row && f.level !== "remark" ? [[f.row, f] as const] : [])),
-  );
+  const marked = new Map<number, string>();
+  for (const f of findings)
+    if (f.row && f.level !== "remark")
+      marked.set(f.row, [marked.get(f.row), f.text].filter(Boolean).join(" "));
   const taken = new Set(Object.values(list.roles));
   return (
     <>
       <ul aria-label="What columns may hold" className="mb-2 flex flex-wrap gap-2">
-        {ROLE_WORDS.map(([role, words]) => (
+        {words.map(([role, word]) => (
           <li
             key={role}
             draggable
@@ -47,7 +63,7 @@ export function ListTable({
             className={`flex cursor-grab items-center gap-1 rounded-[3px] border px-2 py-[2px] text-[13px] ${taken.has(role) && role !== "variant" ? "border-metal-line bg-metal-soft" : "border-rule bg-paper"}`}
           >
             <GripVertical className="size-3.5 text-ink-3" aria-hidden />
-            {words}
+            {word}
           </li>
         ))}
       </ul>
@@ -79,20 +95,20 @@ export function ListTable({
                     onDrop={(e) => {
                       e.preventDefault();
                       setOver(undefined);
-                      const dropped = e.dataTransfer.getData(KEY) as ColumnRole | "";
-                      if (dropped) onChange(withRole(list, i, dropped));
+                      const dropped = e.dataTransfer.getData(KEY);
+                      if (dropped) onRole(i, dropped);
                     }}
                   >
                     <select
                       aria-label={`What ${name} holds`}
                       value={role ?? ""}
                       className={`min-h-7! w-full px-1! py-0! text-[13px] ${role ? "border-metal-line font-semibold" : "text-ink-2"}`}
-                      onChange={(e) => onChange(withRole(list, i, e.target.value as ColumnRole | ""))}
+                      onChange={(e) => onRole(i, e.target.value)}
                     >
                       <option value="">not used</option>
-                      {ROLE_WORDS.map(([v, words]) => (
+                      {words.map(([v, word]) => (
                         <option key={v} value={v}>
-                          {words}
+                          {word}
                         </option>
                       ))}
                     </select>
@@ -110,7 +126,7 @@ export function ListTable({
               const finding = marked.get(r + 1);
               return (
                 // biome-ignore lint/suspicious/noArrayIndexKey: rows of a file are what their place says
-                <tr key={r} className={isData ? "" : "text-ink-3"} title={finding?.text}>
+                <tr key={r} className={isData ? "" : "text-ink-3"} title={finding}>
                   <td className="border-t border-rule px-1 text-ink-3">
                     {finding ? <Mark kind="look" /> : r + 1}
                   </td>
@@ -128,9 +144,9 @@ export function ListTable({
           </tbody>
         </table>
       </section>
-      {list.cells.length > SHOWN && (
+      {rows > Math.min(SHOWN, list.cells.length) && (
         <p className="text-[12.5px] text-ink-2">
-          The first {SHOWN} of {list.cells.length} rows.
+          The first {Math.min(SHOWN, list.cells.length)} of {rows} rows.
         </p>
       )}
     </>

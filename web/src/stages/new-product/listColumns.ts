@@ -1,0 +1,46 @@
+import type { ListHead } from "@kobbin/core";
+import type { ShownList } from "../../proof/ListTable.tsx";
+
+/** What a column of a dropped list may hold. */
+export const COLUMN_WORDS = [
+  ["refs", "references"],
+  ["qty", "quantity"],
+  ["value", "value"],
+  ["package", "package"],
+  ["mpn", "part number"],
+  ["maker", "maker"],
+  ["description", "description"],
+  ["dnp", "do not place"],
+  ["fitted", "fitted"],
+] as const;
+
+/** The list as it is shown: columns with what they are taken for. @param said what the person said in this drop */
+export function shownList(list: ListHead, said: Readonly<Record<string, string>> = {}): ShownList {
+  const roles: Record<number, string> = {};
+  const because: Record<number, ShownList["because"][number]> = {};
+  for (const [key, i] of Object.entries(list.at) as [keyof ListHead["at"], number][]) {
+    roles[i] = key;
+    const why = list.because[key] ?? "content";
+    because[i] = why !== "chosen" ? why : said[key] === undefined ? "before" : "you";
+  }
+  return { cells: list.cells, firstRow: list.firstRow, heads: list.heads, roles, because };
+}
+
+/** How a column is called: by its heading, by its place where it has none or shares it. */
+export function columnName(heads: readonly string[], i: number): string {
+  const head = (heads[i] ?? "").trim();
+  const isOnly = heads.filter((h) => h.trim().toLowerCase() === head.toLowerCase()).length === 1;
+  return head !== "" && isOnly ? head : `column ${i + 1}`;
+}
+
+/**
+ * What is to be remembered of a list when a column is said to be something: every column by its name, and an empty one for
+ * what no column is any more.
+ */
+export function withColumn(list: ListHead, column: number, role: string): Record<string, string> {
+  const out: Record<string, string> = {};
+  for (const [key, i] of Object.entries(list.at) as [string, number][])
+    out[key] = i === column ? "" : columnName(list.heads, i);
+  if (role !== "") out[role] = columnName(list.heads, column);
+  return out;
+}
