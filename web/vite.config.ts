@@ -1,9 +1,28 @@
+import { readFile, writeFile } from "node:fs/promises";
+import { join } from "node:path";
+import { brotliCompressSync, constants, gzipSync } from "node:zlib";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defaultClientConditions, defineConfig } from "vite";
+import { defaultClientConditions, defineConfig, type Plugin } from "vite";
+
+/** Each script, style and module beside itself once more, compressed, as the server sends them to who takes them so. */
+const compressed = (): Plugin => ({
+  name: "compressed",
+  apply: "build",
+  // what lies on the disk at the end: other plugins still write into the bundle before
+  async writeBundle({ dir }, bundle) {
+    const quality = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } };
+    for (const name of Object.keys(bundle).filter((n) => /\.(js|css|wasm)$/.test(n))) {
+      const path = join(dir ?? "", name);
+      const bytes = await readFile(path);
+      await writeFile(`${path}.br`, brotliCompressSync(bytes, quality));
+      await writeFile(`${path}.gz`, gzipSync(bytes, { level: 9 }));
+    }
+  },
+});
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), compressed()],
   resolve: { conditions: ["source", ...defaultClientConditions] },
   worker: { format: "es" },
   server: { proxy: { "/api": { target: process.env.KOBBIN_SERVER ?? "http://127.0.0.1:4181" } } },

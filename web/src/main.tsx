@@ -1,5 +1,8 @@
 import "./styles/index.css";
+import { askEarly } from "./early.ts";
 import { startTheme } from "./theme.ts";
+
+askEarly(location.pathname);
 
 // the scroll lock of dialogs adds a style element; the policy lets it in by this page's nonce
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content;

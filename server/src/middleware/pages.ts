@@ -16,6 +16,8 @@ export function pages(root: string): Koa.Middleware {
       isAsset ||
       (path !== "/" && path !== "/index.html" && !path.includes("..") && existsSync(`${root}${path}`))
     ) {
+      // each is there compressed too, and sent so to who takes it
+      ctx.vary("Accept-Encoding");
       await send(ctx, path, { root, maxage: isAsset ? 31_536_000_000 : 0, immutable: isAsset });
       return;
     }

@@ -1,5 +1,6 @@
 import type { ClashDetail, Problem } from "@kobbin/contract";
 import { type ErrorCode, fromWire } from "@kobbin/core";
+import { takeEarly } from "../early.ts";
 import { pageId } from "./page.ts";
 
 /** A request that failed, with what to do; a lost connection is one too. */
@@ -74,7 +75,10 @@ const json = (method: string, body: unknown): RequestInit =>
 
 /** The few verbs the page speaks. Changes of a shop's data go through the outbox, not through here. */
 export const http = {
-  get: <T>(path: string) => request<T>(path),
+  get: async <T>(path: string) => {
+    const early = await takeEarly(path);
+    return early ? answer<T>(early) : request<T>(path);
+  },
   post: <T>(path: string, body?: unknown) => request<T>(path, json("POST", body)),
   put: <T>(path: string, body: unknown) => request<T>(path, json("PUT", body)),
   patch: <T>(path: string, body: unknown) => request<T>(path, json("PATCH", body)),

@@ -7,6 +7,7 @@ import { useKeys } from "../ui/keys.ts";
 import { Failed, Skeleton } from "../ui/States.tsx";
 import { useSay, useSayError } from "../ui/Toast.tsx";
 import { ClashDialog } from "./ClashDialog.tsx";
+import { Counting } from "./Counting.tsx";
 import { Margin } from "./Margin.tsx";
 import { notesOf, RunProvider, useRunState } from "./runState.ts";
 import { Spine } from "./Spine.tsx";
@@ -15,7 +16,7 @@ import { openStages } from "./stages.ts";
 /** A run: the spine at the left, the stage's work in the middle, the margin at the right. */
 export function RunFrame() {
   const id = useParams().id!;
-  const { state, error, retry } = useRunState(id);
+  const { state, first, error, retry } = useRunState(id);
   const navigate = useNavigate();
   const stage = useLocation().pathname.split("/")[3];
   const [marginOpen, setMarginOpen] = useState(false);
@@ -68,6 +69,7 @@ export function RunFrame() {
   }, [id, navigate, stage, isBeside, say, sayError]);
   useKeys(bindings);
   if (!stage) return <Navigate to={`/runs/${id}/board`} replace />;
+  if (!state && first && !error) return <Counting id={id} stage={stage} {...first} />;
   if (!state)
     return (
       <main id="main" className="p-8">

@@ -115,6 +115,8 @@ export function useRunState(id: string) {
   // a lost connection takes nothing from the page that stands
   return {
     state,
+    /** What is known before the figures are. */
+    first: answer && doc ? { doc, summary: answer.summary } : undefined,
     error: (isAway && state ? undefined : error) ?? figures.failure,
     retry: () => refetchRun(id),
   };

@@ -1,5 +1,5 @@
 import { Popover } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 
 /** One term of a sum as shown. */
 export interface SumTerm {
@@ -9,26 +9,43 @@ export interface SumTerm {
   readonly from?: string | undefined;
 }
 
-/** A figure that opens to its sum: terms, what each came from, and the result. */
-export function Sum({
-  children,
-  title,
-  terms,
-  result,
-  formula,
-}: {
-  children: ReactNode;
-  title: string;
-  terms: readonly SumTerm[];
-  result: string;
-  formula?: string | undefined;
-}) {
+interface SumProps {
+  readonly children: ReactNode;
+  readonly title: string;
+  readonly terms: readonly SumTerm[];
+  readonly result: string;
+  readonly formula?: string | undefined;
+}
+
+const LOOK = "why inline-block min-h-6 cursor-help text-inherit";
+const nameOf = ({ title, result }: SumProps) => `${title}: ${result}. Why?`;
+
+/**
+ * A figure that opens to its sum: terms, what each came from, and the result. A page has hundreds of them and few are
+ * opened: what opens is made when it is asked for.
+ */
+export function Sum(props: SumProps) {
+  const [isMade, setMade] = useState(false);
+  if (isMade) return <Opened {...props} />;
   return (
-    <Popover.Root>
-      <Popover.Trigger
-        className="why inline-block min-h-6 cursor-help text-inherit"
-        aria-label={`${title}: ${result}. Why?`}
-      >
+    <button
+      type="button"
+      className={LOOK}
+      aria-label={nameOf(props)}
+      aria-haspopup="dialog"
+      aria-expanded={false}
+      onClick={() => setMade(true)}
+    >
+      {props.children}
+    </button>
+  );
+}
+
+function Opened(props: SumProps) {
+  const { children, title, terms, result, formula } = props;
+  return (
+    <Popover.Root defaultOpen>
+      <Popover.Trigger className={LOOK} aria-label={nameOf(props)}>
         {children}
       </Popover.Trigger>
       <Popover.Portal>

@@ -1,5 +1,5 @@
 import type { Corrections } from "@kobbin/core";
-import { startTransition, useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useRef } from "react";
 import { DrillTable, EdgeDetails, type Show, SinglePads } from "../../proof/Details.tsx";
 import { Files } from "../../proof/Files.tsx";
 import { Measures } from "../../proof/Measures.tsx";
@@ -10,6 +10,7 @@ import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
+import { After } from "../../ui/After.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { AgainstBoard } from "./AgainstBoard.tsx";
@@ -25,9 +26,6 @@ export function BoardPage() {
   const m = v.board.measure;
   const key = useMemo(() => JSON.stringify(m.layers.map((l) => [l.file, l.role, l.side, l.because])), [m]);
   const worker = useBoardWorker(v.boardId, key);
-  // what is folded comes in slices after the sheet's frame stands
-  const [hasRest, setHasRest] = useState(false);
-  useEffect(() => startTransition(() => setHasRest(true)), []);
   const sayError = useSayError();
   const others = useOtherRevisions();
   const against = others.find((r) => r.id === v.against);
@@ -96,23 +94,21 @@ export function BoardPage() {
           </button>
         </p>
       )}
-      {hasRest && (
-        <>
-          <MeasureTable
-            groups={v.groups}
-            houses={houses.map((h) => h.name)}
-            chosen={houses.findIndex((h) => h.id === doc.house?.id)}
-            shown={v.measured ? { key: v.measured.key, place: v.place } : undefined}
-            onShow={v.showRow}
-          />
-          <StencilTable measure={m} onShow={v.showPaste} />
-          <DrillTable measure={m} onShow={show} />
-          <EdgeDetails measure={m} onShow={show} />
-          <Reconciled measure={m} />
-          <SinglePads measure={m} onShow={show} />
-          <Files measure={m} onCorrect={correct} disabled={isLocked} isFolded />
-        </>
-      )}
+      <After>
+        <MeasureTable
+          groups={v.groups}
+          houses={houses.map((h) => h.name)}
+          chosen={houses.findIndex((h) => h.id === doc.house?.id)}
+          shown={v.measured ? { key: v.measured.key, place: v.place } : undefined}
+          onShow={v.showRow}
+        />
+        <StencilTable measure={m} onShow={v.showPaste} />
+        <DrillTable measure={m} onShow={show} />
+        <EdgeDetails measure={m} onShow={show} />
+        <Reconciled measure={m} />
+        <SinglePads measure={m} onShow={show} />
+        <Files measure={m} onCorrect={correct} disabled={isLocked} isFolded />
+      </After>
     </section>
   );
 }

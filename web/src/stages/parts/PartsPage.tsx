@@ -4,6 +4,7 @@ import { addLines, type LineChange } from "../../resources/run.ts";
 import { NumbersDialog } from "../../run/NumbersDialog.tsx";
 import { notesOf, useRun } from "../../run/runState.ts";
 import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
+import { After } from "../../ui/After.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { count } from "../../ui/format.ts";
@@ -180,7 +181,9 @@ export function PartsPage() {
           </p>
         </>
       )}
-      <Fewer />
+      <After>
+        <Fewer />
+      </After>
       {isReading && <ListDialog onClose={() => setReading(false)} />}
       {isPasting && <NumbersDialog onClose={() => setPasting(false)} />}
       {open && <LineSheet key={open.id} line={open} onClose={() => set("line", "")} />}

@@ -8,6 +8,7 @@ import { Coverage } from "../../ui/Coverage.tsx";
 import { amount, count, day, fromMicros, money, unitPrice } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { useSliced } from "../../ui/useSliced.ts";
 import { Asks } from "./Asks.tsx";
 import { Baskets } from "./Baskets.tsx";
 import { LineWhy } from "./LineWhy.tsx";
@@ -61,6 +62,7 @@ export function SourcePage() {
   const unlistedFor = (lineId: string) =>
     asks.filter((a) => a.notListed.includes(lineId)).map((a) => a.supplier);
   const pins = doc.choices.pins ?? {};
+  const shown = useSliced(r.basket.lines.length, 6, 8);
   return (
     <section>
       <div className="mb-3 flex items-start justify-between gap-4 max-sm:flex-wrap">
@@ -107,7 +109,7 @@ export function SourcePage() {
             </tr>
           </thead>
           <tbody>
-            {r.basket.lines.map((l, i) => {
+            {r.basket.lines.slice(0, shown).map((l, i) => {
               const need = r.needs[i]!;
               const parts = need.lines.map((x) => r.parts.find((p) => p.line.id === x)!);
               const part = parts[0]!;

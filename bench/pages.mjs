@@ -1,0 +1,131 @@
+// The first visit of every page of the demo shop: until something true stands, until all of it, the longest task of the
+// main thread, words shown, and script loaded before the page stands. Medians of several reloads, beside a floor of the
+// same run: the same browser opening a picture of the same server.
+//   npm run pages -- [--times 5]
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { chromium } from "@playwright/test";
+import { ensureDatabase, startCluster } from "../tools/cluster.mjs";
+import { createLauncher } from "../tools/launch.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "../tools/setup.mjs";
+
+checkEngine();
+ensurePackagesInstalled();
+ensureBuilt();
+const at = process.argv.indexOf("--times");
+const times = at < 0 ? 5 : Number(process.argv[at + 1]);
+
+const folder = mkdtempSync(join(tmpdir(), "kobbin-pages-"));
+chmodSync(folder, 0o755);
+const cluster = await startCluster(folder);
+await ensureDatabase(cluster.url, "pages");
+migrateDatabase(cluster.ownerUrl("pages"));
+const launcher = createLauncher((name, code) => {
+  console.error(`${name} ended with ${code}`);
+  process.exitCode = 1;
+});
+const standIns = await launcher.launch(
+  "stand-ins",
+  process.execPath,
+  ["standins/dist/main.js"],
+  { STANDINS_PORT: "0", STANDINS_LATENCY_MS: "20" },
+  /port (\d+)/,
+);
+const port = await launcher.launch(
+  "server",
+  process.execPath,
+  ["server/dist/main.js"],
+  {
+    DATABASE_URL: cluster.appUrl("pages"),
+    PORT: "0",
+    STANDINS_URL: `http://127.0.0.1:${standIns}`,
+    DEMO: "yes",
+    WEB_ROOT: join(ROOT, "web/dist"),
+    LOG: "quiet",
+  },
+  /listening on (\d+)/,
+);
+const url = `http://127.0.0.1:${port}`;
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
+  args: ["--no-sandbox"],
+});
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+await page.addInitScript(() => {
+  globalThis.tasks = [];
+  new PerformanceObserver((list) => {
+    for (const e of list.getEntries()) globalThis.tasks.push(Math.round(e.duration));
+  }).observe({ type: "longtask", buffered: true });
+});
+await page.goto(url);
+await page.getByRole("button", { name: "Enter the demo shop" }).click();
+await page.getByRole("heading", { name: "Bench" }).waitFor();
+const href = await page.getByRole("link", { name: "for the spring fairs" }).last().getAttribute("href");
+const run = href.split("/")[2];
+await page.waitForTimeout(3000);
+
+const median = (list) => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)];
+const floors = [];
+for (let k = 0; k < times; k++) {
+  const t0 = performance.now();
+  await page.goto(`${url}/kobbin.svg`);
+  floors.push(performance.now() - t0);
+}
+const floor = median(floors);
+
+const zipped = (name) => gzipSync(readFileSync(join(ROOT, "web/dist/assets", name)), { level: 9 }).length;
+const stages = "board parts source fab assemble cost release order receive build".split(" ");
+const views = [
+  ["bench", "/", "Bench"],
+  ...stages.map((s) => [s, `/runs/${run}/${s}`, s[0].toUpperCase() + s.slice(1)]),
+  ["new", "/new", "New product"],
+  ["library", "/library", "Library"],
+  ["shelf", "/shelf", "Shelf"],
+  ["settings", "/settings", "Settings"],
+];
+console.log(`floor ${floor.toFixed(0)} ms; medians of ${times}`);
+console.log("page       first  ×floor   whole  longest task   words   script before, kB gzip");
+for (const [name, path, heading] of views) {
+  const seen = [];
+  for (let k = 0; k < times; k++) {
+    const t0 = performance.now();
+    await page.goto(url + path, { waitUntil: "commit" });
+    const frame = page.getByRole("navigation", { name: "Stages of the run" });
+    const whole = page.getByRole("heading", { name: heading, level: 1 }).first();
+    await frame.or(whole).first().waitFor();
+    const first = performance.now() - t0;
+    await whole.waitFor();
+    const all = performance.now() - t0;
+    const scripts = await page.evaluate(() =>
+      performance
+        .getEntriesByType("resource")
+        .map((r) => r.name.split("/").pop())
+        .filter((n) => n.endsWith(".js") && !n.includes("worker")),
+    );
+    await page.waitForTimeout(2500);
+    const { tasks, words } = await page.evaluate(() => ({
+      tasks: globalThis.tasks,
+      // biome-ignore lint/performance/useDomNodeTextContent: only what is seen counts
+      words: (document.body.innerText.match(/[A-Za-z]{2,}/g) ?? []).length,
+    }));
+    seen.push({
+      first,
+      all,
+      task: Math.max(0, ...tasks),
+      words,
+      kB: [...new Set(scripts)].reduce((n, s) => n + zipped(s), 0) / 1000,
+    });
+  }
+  const of = (key) => median(seen.map((s) => s[key]));
+  console.log(
+    `${name.padEnd(10)} ${of("first").toFixed(0).padStart(5)} ${(of("first") / floor).toFixed(1).padStart(7)} ${of("all").toFixed(0).padStart(7)} ${(of("task") || "under 50").toString().padStart(13)} ${String(of("words")).padStart(7)} ${of("kB").toFixed(0).padStart(9)}`,
+  );
+}
+await browser.close();
+await launcher.end();
+cluster.stop();
+rmSync(folder, { recursive: true, force: true });
+process.exit();
