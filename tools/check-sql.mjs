@@ -1,6 +1,6 @@
 // No name and no value is ever joined into a statement from data. Into the text of a query may stand: literals,
 // constants written in capitals, and what ident() and the few functions made of it give. In migrations a statement that
-// is put together is put together by format(), with %I and %L.
+// is put together is put together by format(), with %I and %L. And a resource's statements stand in its queries.ts.
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseSync } from "@swc/core";
@@ -84,6 +84,8 @@ function checkFile(file) {
     )
       return;
     queries++;
+    if (/^server\/src\/resources\//.test(file) && !/(^|\/|-)queries\.ts$/.test(file))
+      problems.push(`${file}:${lineOf(n.span)}: a statement outside of the resource's queries.ts`);
     let text = n.arguments[0]?.expression;
     if (text?.type === "ObjectExpression") text = text.properties.find((p) => p.key?.value === "text")?.value;
     if (text && !isSafe(text))
@@ -118,7 +120,5 @@ for (const file of under("server/migrations", /\.sql$/)) {
       );
 }
 for (const p of problems) console.error(p);
-console.log(
-  `${queries} statements, ${executed} put together in migrations, ${problems.length} joined from data`,
-);
+console.log(`${queries} statements, ${executed} put together in migrations, ${problems.length} wrong`);
 process.exitCode = problems.length ? 1 : 0;

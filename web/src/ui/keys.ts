@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useLayoutEffect } from "react";
 
 /** One binding of the page: what to press, what it does. */
 export interface KeyBinding {
@@ -25,7 +25,8 @@ const nameOf = (e: KeyboardEvent) => {
 
 /** Binds keys while the component is there; the shortcut sheet lists what is bound. */
 export function useKeys(bindings: readonly KeyBinding[]): void {
-  useEffect(() => {
+  // with the page that is seen, not after it: a key pressed at once is meant for what stands there
+  useLayoutEffect(() => {
     bound.add(bindings);
     const listen = (e: KeyboardEvent) => {
       if (isTyping(e) || e.defaultPrevented || e.altKey || isInDialog()) return;

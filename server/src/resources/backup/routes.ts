@@ -12,13 +12,15 @@ import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
 import { resetDemo } from "../../demo.ts";
 import type { Deps } from "../../deps.ts";
+import { tell } from "../../history/change.ts";
 import { client, networkOf } from "../../middleware/client.ts";
 import { sendInTurn } from "../../middleware/heavy.ts";
 import { COOKIE, hashToken, limitTries, signed } from "../../middleware/session.ts";
-import { insertAudit, manyShopsOf } from "../people/index.ts";
+import { insertAudit, insertMember, manyShopsOf, updateSessionShop } from "../people/index.ts";
 import { refuseBeyondQuota, spoolFolder, withUpload } from "../product/index.ts";
 import { buildDocument, oneRun } from "../run/index.ts";
 import { oneShop } from "../shop/index.ts";
+import { manyOpenRuns } from "./queries.ts";
 
 /** The whole workshop out and in; the demo shop as it was. */
 export function backupRoutes(deps: Deps): Router {
@@ -89,21 +91,15 @@ export function backupRoutes(deps: Deps): Router {
       await refuseBeyondQuota(tx, deps.config.shopQuotaBytes, bytes);
       const id = await restoreBackup(tx, backup, name);
       await refuseUncomputable(tx, id);
-      await tx.query("insert into member (workshop_id, account_id, role) values ($1, $2, 'owner')", [
-        id,
-        accountId,
-      ]);
+      await insertMember(tx, id, accountId, "owner");
       await insertAudit(tx, {
         workshopId: id,
         person,
         what: `restored a backup of ${backup.manifest.createdAt.slice(0, 10)}`,
         address: client(ctx).address,
       });
-      await tx.query("update session set workshop_id = $2 where token_hash = $1", [
-        hashToken(ctx.cookies.get(COOKIE)!),
-        id,
-      ]);
-      await tx.query("select pg_notify('kobbin', $1)", [JSON.stringify({ kind: "change", workshop: id })]);
+      await updateSessionShop(tx, hashToken(ctx.cookies.get(COOKIE)!), id);
+      await tell(tx, { kind: "change", workshop: id });
       return id;
     });
     return { shopId, name };
@@ -111,10 +107,7 @@ export function backupRoutes(deps: Deps): Router {
 
   /** Rows may be right one by one and make no sense together: every open run is computed before anything stands. */
   async function refuseUncomputable(tx: Tx, shop: string): Promise<void> {
-    const { rows } = await tx.query<{ id: string; name: string }>(
-      "select id, name from run where state = 'open' order by created_at limit 100",
-    );
-    for (const r of rows) {
+    for (const r of await manyOpenRuns(tx)) {
       const { document } = await buildDocument(tx, await oneRun(tx, r.id), deps.today());
       try {
         await deps.compute.run({ kind: "summary", document }, shop);

@@ -1,13 +1,14 @@
 import Router from "@koa/router";
 import { columnsBody, newSumBody, newVariantBody, sumBody, variantBody } from "@kobbin/contract";
 import type { LineOverride } from "@kobbin/core";
-import { one, readWorkshop } from "../../db/tx.ts";
+import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
+import { requireRevision } from "../run/index.ts";
 import {
   deleteSum,
   deleteVariant,
@@ -37,7 +38,7 @@ export function billRoutes(deps: Deps): Router {
     const b = bodyOf(ctx, newSumBody);
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      await requireRevision(tx, revisionId);
       change.about({ revisionId });
       change.says(`a sum was attached: ${b.name || b.kind}`);
       return { id: await insertSum(tx, revisionId, { ...b, given: b.given ?? {}, lines: b.lines ?? {} }) };
@@ -73,7 +74,7 @@ export function billRoutes(deps: Deps): Router {
     const b = bodyOf(ctx, newVariantBody);
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      await requireRevision(tx, revisionId);
       change.about({ revisionId });
       const overrides = (b.overrides ?? {}) as Record<string, LineOverride>;
       return { id: await insertVariant(tx, revisionId, b.name, overrides) };

@@ -3,6 +3,7 @@ import type { Deps } from "../../deps.ts";
 import { figuresDue, livePages, metrics } from "../../metrics.ts";
 import { client } from "../../middleware/client.ts";
 import { ofDatabase, wasFull } from "../../middleware/errors.ts";
+import { countFiguresDue, upsertReady } from "./queries.ts";
 
 /**
  * /health: the process lives. /ready: it can do its work (the database answers) and does not stop. /metrics: what it
@@ -29,10 +30,8 @@ export function health(deps: Deps): Middleware {
         ctx.body = "metrics are for this machine, or with the token of METRICS_TOKEN\n";
         return;
       }
-      const { rows } = await deps.pool
-        .query<{ n: number }>("select count(*)::int as n from figures_due where parked is null")
-        .catch(() => ({ rows: [] }));
-      if (rows[0]) figuresDue.set(rows[0].n);
+      const due = await countFiguresDue(deps.pool).catch(() => undefined);
+      if (due !== undefined) figuresDue.set(due);
       livePages.set(deps.live.size);
       ctx.set("Content-Type", metrics.contentType);
       ctx.body = await metrics.metrics();
@@ -59,13 +58,9 @@ const states = new WeakMap<Deps["pool"], { at: number; state: Promise<string> }>
 
 async function askState(deps: Deps): Promise<string> {
   const late = new Promise<string>((resolve) => setTimeout(() => resolve(AWAY), 2000).unref());
-  const asked = deps.pool
-    .query(
-      "insert into tries (key, n, since) values ('ready', 0, now()) on conflict (key) do update set since = now()",
-    )
-    .then(
-      () => (wasFull(Date.now()) ? "the database has no room" : "ready"),
-      (error) => (ofDatabase(error)?.code === "STORAGE_FULL" ? "the database takes nothing new" : AWAY),
-    );
+  const asked = upsertReady(deps.pool).then(
+    () => (wasFull(Date.now()) ? "the database has no room" : "ready"),
+    (error) => (ofDatabase(error)?.code === "STORAGE_FULL" ? "the database takes nothing new" : AWAY),
+  );
   return Promise.race([asked, late]);
 }

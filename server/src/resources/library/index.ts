@@ -1,5 +1,5 @@
 /** What other resources may use of the library and the shelf. */
-export { deleteLot, insertLot, manyFreeLots, putReservation } from "./lots.ts";
+export { deleteLot, insertLot, manyFreeLots, putReservation } from "./lot-queries.ts";
 export {
   insertParts,
   manyPartsFor,

@@ -18,7 +18,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { oneRun } from "../run/index.ts";
-import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lots.ts";
+import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lot-queries.ts";
 import {
   deletePart,
   insertParts,

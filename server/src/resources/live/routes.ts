@@ -1,13 +1,13 @@
 import { PassThrough } from "node:stream";
 import Router from "@koa/router";
-import { type LiveMessage, type PresenceRow, presenceBody } from "@kobbin/contract";
+import { type LiveMessage, presenceBody } from "@kobbin/contract";
 import { AppError, shapes } from "@kobbin/core";
-import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { tell } from "../../history/change.ts";
 import { COOKIE, hashToken, signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { deletePresence, isStillIn, manyPresent, upsertPresence } from "./queries.ts";
 
 const BEAT_MS = 15_000;
 /** Pages one person may have open at a time in this process. */
@@ -70,12 +70,7 @@ export function liveRoutes(deps: Deps): Router {
     const beat = setInterval(async () => {
       try {
         // a session that was ended elsewhere, or is in another shop now, ends here too; so does a membership
-        const { rows } = await pool.query(
-          `select 1 from session as s join member as m on m.account_id = s.account_id and m.workshop_id = s.workshop_id
-           where s.token_hash = $1 and s.expires_at > now() and s.workshop_id = $2`,
-          [tokenHash, workshopId],
-        );
-        if (rows.length === 0) return stream.end();
+        if (!(await isStillIn(pool, tokenHash, workshopId))) return stream.end();
         stream.write(": here\n\n");
         await arrive();
       } catch {
@@ -91,7 +86,7 @@ export function liveRoutes(deps: Deps): Router {
       deps.live.delete(stream);
       if (page)
         void withWorkshop(pool, workshopId, async (tx) => {
-          await tx.query("delete from presence where page = $1", [page]);
+          await deletePresence(tx, page);
           await tell(tx, { kind: "presence", workshop: workshopId });
         }).catch(() => undefined);
     };
@@ -113,25 +108,4 @@ export function liveRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   return router;
-}
-
-/** Who is here now, by page; a page that has not been heard of for three beats is gone. */
-async function manyPresent(tx: Tx): Promise<PresenceRow[]> {
-  const { rows } = await tx.query<PresenceRow>(
-    "select page, person, place from presence where seen_at > now() - interval '45 seconds' order by person, page",
-  );
-  return rows;
-}
-
-async function upsertPresence(
-  tx: Tx,
-  p: { page: string; accountId: string; person: string; place: string | undefined },
-): Promise<boolean> {
-  await tx.query("delete from presence where seen_at < now() - interval '2 minutes'");
-  const { rows } = await tx.query<{ isNew: boolean }>(
-    `insert into presence (page, workshop_id, account_id, person, place) values ($1, current_workshop(), $2, $3, coalesce($4, ''))
-     on conflict (workshop_id, page) do update set place = coalesce($4, presence.place), seen_at = now() returning xmax = 0 as "isNew"`,
-    [p.page, p.accountId, p.person, p.place ?? null],
-  );
-  return rows[0]?.isNew ?? false;
 }

@@ -1,3 +1,3 @@
 /** What other resources may use of people. */
 export { checkNewPassword, checkPassword } from "./password.ts";
-export { insertAudit, manyShopsOf } from "./queries.ts";
+export { insertAccount, insertAudit, insertMember, manyShopsOf, updateSessionShop } from "./queries.ts";

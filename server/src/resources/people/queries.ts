@@ -124,3 +124,72 @@ export async function manySessions(db: Pool, accountId: string, tokenHash: Buffe
   );
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString(), seenAt: r.seenAt.toISOString() }));
 }
+
+export async function deleteInvitation(tx: Tx, id: string): Promise<void> {
+  one((await tx.query("delete from invitation where id = $1 returning 1", [id])).rows, "invitation");
+}
+
+/** An account by what its person signs in with, with the hash of its password. */
+export async function maybeAccount(
+  db: Pool | Tx,
+  email: string,
+): Promise<{ id: string; hash: string | null } | undefined> {
+  const { rows } = await db.query<{ id: string; hash: string | null }>(
+    `select id, password_hash as "hash" from account where email = $1`,
+    [email],
+  );
+  return rows[0];
+}
+
+export async function insertAccount(tx: Tx, email: string, passwordHash: string): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    "insert into account (email, password_hash) values ($1, $2) returning id",
+    [email, passwordHash],
+  );
+  return one(rows, "account").id;
+}
+
+/** Makes an account a member of a shop, if it is none yet. */
+export async function insertMember(tx: Tx, workshopId: string, accountId: string, role: Role): Promise<void> {
+  await tx.query(
+    "insert into member (workshop_id, account_id, role) values ($1, $2, $3) on conflict do nothing",
+    [workshopId, accountId, role],
+  );
+}
+
+export async function maybePasswordHash(db: Pool | Tx, accountId: string): Promise<string | null> {
+  const { rows } = await db.query<{ hash: string | null }>(
+    `select password_hash as "hash" from account where id = $1`,
+    [accountId],
+  );
+  return rows[0]?.hash ?? null;
+}
+
+/** Sets a password; whoever is in with the old one is out, but for the session that did it. */
+export async function updatePassword(
+  tx: Tx,
+  accountId: string,
+  passwordHash: string,
+  tokenHash: Buffer,
+): Promise<void> {
+  await tx.query("update account set password_hash = $2 where id = $1", [accountId, passwordHash]);
+  await tx.query("delete from session where account_id = $1 and token_hash <> $2", [accountId, tokenHash]);
+}
+
+export async function deleteSession(db: Pool, id: string, accountId: string): Promise<void> {
+  const { rows } = await db.query("delete from session where id = $1 and account_id = $2 returning 1", [
+    id,
+    accountId,
+  ]);
+  one(rows, "session");
+}
+
+/** Puts a session into another shop of its person. */
+export async function updateSessionShop(db: Pool | Tx, tokenHash: Buffer, shopId: string): Promise<void> {
+  await db.query("update session set workshop_id = $2 where token_hash = $1", [tokenHash, shopId]);
+}
+
+/** Works for a shop somebody is about to join, from here to the end of the transaction. */
+export async function enterShop(tx: Tx, workshopId: string): Promise<void> {
+  await tx.query("select set_config('app.workshop', $1, true)", [workshopId]);
+}

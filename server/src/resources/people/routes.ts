@@ -19,17 +19,26 @@ import { bodyOf } from "../body.ts";
 import { checkNewPassword, checkPassword } from "./password.ts";
 import {
   countOwners,
+  deleteInvitation,
   deleteMember,
+  deleteSession,
+  enterShop,
+  insertAccount,
   insertAudit,
   insertInvitation,
+  insertMember,
   manyAudit,
   manyInvitations,
   manyMembers,
   manySessions,
   manyShopsOf,
+  maybeAccount,
   maybeInvited,
+  maybePasswordHash,
   spendInvitation,
   updateMember,
+  updatePassword,
+  updateSessionShop,
 } from "./queries.ts";
 
 /** Members, invitations, sessions, passwords, the record of who came in. */
@@ -101,12 +110,7 @@ export function peopleRoutes(deps: Deps): Router {
     ctx.body = { id: made.id, token, expiresAt: made.expiresAt.toISOString() };
   });
   router.delete("/api/invitations/:id", async (ctx) => {
-    await withWorkshop(pool, signed(ctx).workshopId, async (tx) =>
-      one(
-        (await tx.query("delete from invitation where id = $1 returning 1", [ctx.params.id])).rows,
-        "invitation",
-      ),
-    );
+    await withWorkshop(pool, signed(ctx).workshopId, (tx) => deleteInvitation(tx, ctx.params.id!));
     ctx.status = 204;
   });
   router.get("/api/invited/:token", async (ctx) => {
@@ -119,31 +123,17 @@ export function peopleRoutes(deps: Deps): Router {
     // a join checks a password too: it is counted like a sign-in
     await countTries(pool, [`join ${networkOf(client(ctx).address)}`, 20], [`sign-in as ${email}`, 60]);
     const invitation = await openInvitation(ctx.params.token!);
-    const { rows } = await pool.query<{ id: string; hash: string | null }>(
-      `select id, password_hash as "hash" from account where email = $1`,
-      [email],
-    );
-    const known = rows[0];
+    const known = await maybeAccount(pool, email);
     if (known) await checkPassword(known.hash, password);
     else if (password.length < 10)
       throw new AppError("OUT_OF_RANGE", "A password has at least 10 characters.", "Choose a longer one.");
     if (!known) checkNewPassword(password, [email, invitation.shop]);
     const fresh = known ? undefined : await hash(password);
     const accountId = await withTransaction(pool, async (tx) => {
-      await tx.query("select set_config('app.workshop', $1, true)", [invitation.workshopId]);
+      await enterShop(tx, invitation.workshopId);
       if (!(await spendInvitation(tx, invitation.id, email))) throw spent();
-      const id =
-        known?.id ??
-        (
-          await tx.query<{ id: string }>(
-            "insert into account (email, password_hash) values ($1, $2) returning id",
-            [email, fresh],
-          )
-        ).rows[0]!.id;
-      await tx.query(
-        "insert into member (workshop_id, account_id, role) values (current_workshop(), $1, $2) on conflict do nothing",
-        [id, invitation.role],
-      );
+      const id = known?.id ?? (await insertAccount(tx, email, fresh!));
+      await insertMember(tx, invitation.workshopId, id, invitation.role);
       await insertAudit(tx, {
         workshopId: invitation.workshopId,
         person: email,
@@ -160,20 +150,11 @@ export function peopleRoutes(deps: Deps): Router {
     const { old, fresh } = bodyOf(ctx, passwordBody);
     const { accountId, workshopId, person } = signed(ctx);
     await limitTries(pool, `password ${accountId}`, 10);
-    const { rows } = await pool.query<{ hash: string | null }>(
-      `select password_hash as "hash" from account where id = $1`,
-      [accountId],
-    );
-    await checkPassword(rows[0]?.hash ?? null, old);
+    await checkPassword(await maybePasswordHash(pool, accountId), old);
     checkNewPassword(fresh, [person]);
     const passwordHash = await hash(fresh);
     await withWorkshop(pool, workshopId, async (tx) => {
-      await tx.query("update account set password_hash = $2 where id = $1", [accountId, passwordHash]);
-      // whoever knew the old one is out
-      await tx.query("delete from session where account_id = $1 and token_hash <> $2", [
-        accountId,
-        hashToken(ctx.cookies.get(COOKIE)!),
-      ]);
+      await updatePassword(tx, accountId, passwordHash, hashToken(ctx.cookies.get(COOKIE)!));
       await insertAudit(tx, {
         workshopId,
         person,
@@ -187,11 +168,7 @@ export function peopleRoutes(deps: Deps): Router {
     ctx.body = await manySessions(pool, signed(ctx).accountId, hashToken(ctx.cookies.get(COOKIE)!));
   });
   router.delete("/api/sessions/:id", async (ctx) => {
-    const { rows } = await pool.query("delete from session where id = $1 and account_id = $2 returning 1", [
-      ctx.params.id,
-      signed(ctx).accountId,
-    ]);
-    one(rows, "session");
+    await deleteSession(pool, ctx.params.id!, signed(ctx).accountId);
     ctx.status = 204;
   });
   router.post("/api/session/shop", async (ctx) => {
@@ -201,10 +178,7 @@ export function peopleRoutes(deps: Deps): Router {
       (await manyShopsOf(pool, accountId)).filter((s) => s.id === shopId),
       "shop of yours",
     );
-    await pool.query("update session set workshop_id = $2 where token_hash = $1", [
-      hashToken(ctx.cookies.get(COOKIE)!),
-      shopId,
-    ]);
+    await updateSessionShop(pool, hashToken(ctx.cookies.get(COOKIE)!), shopId);
     ctx.status = 204;
   });
   router.get("/api/audit", async (ctx) => {

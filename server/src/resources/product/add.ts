@@ -10,12 +10,12 @@ import {
 } from "@kobbin/core";
 import { cleanPath } from "@kobbin/formats";
 import type { Tx } from "../../db/pool.ts";
-import { one, withWorkshop } from "../../db/tx.ts";
+import { withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { type By, type Done, recordChange } from "../../history/change.ts";
 import type { DroppedFile, Measured } from "../../jobs/messages.ts";
 import { mountsByNumber } from "../library/index.ts";
-import { insertLines, manyBoardNames, manyLines } from "../run/index.ts";
+import { insertLines, manyBoardNames, manyLines, nextPosition, requireRevision } from "../run/index.ts";
 import {
   deleteLinesOf,
   insertBlob,
@@ -26,6 +26,7 @@ import {
   lockBoard,
   lockRevision,
   manyBoardFiles,
+  maybeProductName,
   oneBoard,
   readMemory,
   refuseBeyondQuota,
@@ -89,7 +90,7 @@ export interface NewBoard {
 /** Measures a drop and keeps it as a further board of a revision, with the lines of its own parts list; all or nothing. */
 export async function addBoard(deps: Deps, by: By, drop: NewBoard): Promise<Done<{ boardId: string }>> {
   const memory = await withWorkshop(deps.pool, by.workshopId, async (tx) => {
-    one((await tx.query("select id from revision where id = $1", [drop.revisionId])).rows, "revision");
+    await requireRevision(tx, drop.revisionId);
     await refuseSameName(tx, drop.revisionId, drop.name);
     return readMemory(tx);
   });
@@ -163,10 +164,6 @@ async function keepLines(
   boardId: string,
   read: Pick<Measured, "lines" | "placements">,
 ): Promise<void> {
-  const { rows } = await tx.query<{ next: number }>(
-    "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
-    [revisionId],
-  );
   const lines = toRunLines(read.lines, read.placements);
   const mounts = await mountsByNumber(
     tx,
@@ -177,13 +174,14 @@ async function keepLines(
     mount: mounts.get(numberKey(line.mpn)) ?? line.mount,
     board: boardId,
   }));
-  await insertLines(tx, revisionId, rows[0]!.next, kept);
+  await insertLines(tx, revisionId, await nextPosition(tx, revisionId), kept);
 }
 
 async function nameOfProduct(tx: Tx, id: string): Promise<string> {
-  const { rows } = await tx.query<{ name: string }>("select name from product where id = $1", [id]);
-  if (!rows[0]) throw new AppError("NOT_FOUND", "There is no such product here.", "Go back to the bench.");
-  return rows[0].name;
+  const name = await maybeProductName(tx, id);
+  if (name === undefined)
+    throw new AppError("NOT_FOUND", "There is no such product here.", "Go back to the bench.");
+  return name;
 }
 
 /** Keeps corrections by name pattern for the next drop of this shop. */

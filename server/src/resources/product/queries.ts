@@ -186,3 +186,19 @@ export async function upsertMemory(
     [JSON.stringify(unique)],
   );
 }
+
+export async function maybeProductName(tx: Tx, id: string): Promise<string | undefined> {
+  const { rows } = await tx.query<{ name: string }>("select name from product where id = $1", [id]);
+  return rows[0]?.name;
+}
+
+export async function oneRevision(
+  tx: Tx,
+  id: string,
+): Promise<{ id: string; label: string; productId: string; product: string }> {
+  const { rows } = await tx.query<{ id: string; label: string; productId: string; product: string }>(
+    `select v.id, v.label, p.id as "productId", p.name as product from revision as v join product as p on p.id = v.product_id where v.id = $1`,
+    [id],
+  );
+  return one(rows, "revision");
+}

@@ -7,7 +7,7 @@ import {
   type RevisionAnswer,
 } from "@kobbin/contract";
 import { AppError, type Corrections, slug } from "@kobbin/core";
-import { one, readWorkshop } from "../../db/tx.ts";
+import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import { mergeRow } from "../../history/merge-row.ts";
@@ -18,7 +18,15 @@ import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { manyBoardNames, manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
-import { deleteBoard, lockRevision, manyBoardFiles, manyProducts, oneBoard, readMemory } from "./queries.ts";
+import {
+  deleteBoard,
+  lockRevision,
+  manyBoardFiles,
+  manyProducts,
+  oneBoard,
+  oneRevision,
+  readMemory,
+} from "./queries.ts";
 import { bytesOf, withUpload } from "./upload.ts";
 
 /** @throws AppError DOCUMENT_INVALID where what came with an upload are no corrections */
@@ -73,11 +81,7 @@ export function productRoutes(deps: Deps): Router {
 
   router.get("/api/revisions/:id", async (ctx) => {
     const answer: RevisionAnswer = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
-      const { rows } = await tx.query<{ id: string; label: string; productId: string; product: string }>(
-        `select v.id, v.label, p.id as "productId", p.name as product from revision as v join product as p on p.id = v.product_id where v.id = $1`,
-        [ctx.params.id],
-      );
-      const revision = one(rows, "revision");
+      const revision = await oneRevision(tx, ctx.params.id!);
       const boards = await manyBoards(tx, revision.id);
       return {
         ...revision,

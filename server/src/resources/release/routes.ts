@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import Router from "@koa/router";
-import { AppError, type Corrections, slug } from "@kobbin/core";
+import { AppError, slug } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
@@ -13,6 +13,7 @@ import { signed } from "../../middleware/session.ts";
 import { insertAudit } from "../people/index.ts";
 import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/index.ts";
 import { buildDocument, oneRun, type StoredRun } from "../run/index.ts";
+import { insertRelease, manyPackedBoards, oneManifest, onePackage } from "./queries.ts";
 
 /** Release a run: freeze its document, build its order package, keep both. */
 export function releaseRoutes(deps: Deps): Router {
@@ -55,11 +56,7 @@ export function releaseRoutes(deps: Deps): Router {
           );
         await refuseBeyondQuota(tx, deps.config.shopQuotaBytes, built.zip.length);
         await insertBlob(tx, sha256, built.zip);
-        await tx.query("update run set state = 'released' where id = $1", [id]);
-        await tx.query(
-          "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
-          [id, JSON.stringify(document), JSON.stringify(built.manifest), sha256, createdAt],
-        );
+        await insertRelease(tx, id, { document, manifest: built.manifest, sha256, createdAt });
         await insertAudit(tx, {
           workshopId,
           person: signed(ctx).person,
@@ -77,7 +74,7 @@ export function releaseRoutes(deps: Deps): Router {
     await sendInTurn(ctx);
     const found = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
-      return { run, bytes: await packageOf(tx, run.id) };
+      return { run, bytes: await onePackage(tx, run.id) };
     });
     ctx.set("Content-Type", "application/zip");
     ctx.set(
@@ -88,26 +85,13 @@ export function releaseRoutes(deps: Deps): Router {
   });
 
   router.get("/api/runs/:id/manifest", async (ctx) => {
-    ctx.body = await readWorkshop(
-      pool,
-      signed(ctx).workshopId,
-      async (tx) =>
-        one(
-          (
-            await tx.query<{ manifest: unknown }>(
-              "select manifest from release where run_id = $1 order by released_at desc limit 1",
-              [ctx.params.id],
-            )
-          ).rows,
-          "package",
-        ).manifest,
-    );
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, (tx) => oneManifest(tx, ctx.params.id!));
   });
 
   router.get("/api/runs/:id/document", async (ctx) => {
     const { body, run } = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const run = await oneRun(tx, ctx.params.id!);
-      const zip = run.state === "released" ? await packageOf(tx, run.id) : undefined;
+      const zip = run.state === "released" ? await onePackage(tx, run.id) : undefined;
       return { run, body: zip ? runOfPackage(zip) : (await buildDocument(tx, run, today())).document };
     });
     ctx.set("Content-Disposition", `attachment; filename="${slug(`${run.product} ${run.name}`)}.run.json"`);
@@ -115,15 +99,6 @@ export function releaseRoutes(deps: Deps): Router {
     ctx.body = body;
   });
   return router;
-}
-
-/** The package a run was released with. */
-async function packageOf(tx: Tx, runId: string): Promise<Buffer> {
-  const { rows } = await tx.query<{ bytes: Buffer }>(
-    "select b.bytes from release as r join blob as b on b.workshop_id = r.workshop_id and b.sha256 = r.sha256 where r.run_id = $1 order by r.released_at desc limit 1",
-    [runId],
-  );
-  return one(rows, "package").bytes;
 }
 
 /** A released run as it was released, byte for byte: what went into its package. */
@@ -141,18 +116,7 @@ const releasedAlready = () =>
 /** Everything a package is made of: the whole document, and of each board how its files are read, and their hashes. */
 async function whatIsPacked(tx: Tx, run: StoredRun, today: string) {
   const { document } = await buildDocument(tx, run, today);
-  const { rows: boards } = await tx.query<{
-    id: string;
-    name: string;
-    corrections: Corrections;
-    files: unknown;
-  }>(
-    `select b.id, b.name, b.corrections,
-       (select json_agg(json_build_array(f.path, f.sha256) order by f.position) from board_file as f where f.board_id = b.id) as files
-     from board as b where b.revision_id = $1 order by b.position, b.name, b.id`,
-    [run.revisionId],
-  );
-  return { document, boards };
+  return { document, boards: await manyPackedBoards(tx, run.revisionId) };
 }
 
 /** What must not change while it is packed. Which other runs count on the same lots is said of them, and decides nothing. */

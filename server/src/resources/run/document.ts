@@ -13,6 +13,7 @@ import {
   manyLines,
   manyQuotes,
   manyRemarks,
+  maybeRelease,
   oneRun,
   type StoredRun,
 } from "./queries.ts";
@@ -84,29 +85,22 @@ export async function buildDocument(
 
 /** The document a run was released with; nothing where it was not. */
 export async function releasedDocument(tx: Tx, runId: string): Promise<RunDocument | undefined> {
-  const { rows } = await tx.query<{ document: RunDocument }>(
-    "select document from release where run_id = $1 order by released_at desc limit 1",
-    [runId],
-  );
-  return rows[0]?.document;
+  return (await maybeRelease(tx, runId))?.document;
 }
 
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);
-  const [{ document, boardIds }, { rows }, bill, houses, remarks, record, purchases] = await Promise.all([
+  const [{ document, boardIds }, last, bill, houses, remarks, record, purchases] = await Promise.all([
     buildDocument(tx, run, today),
-    tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
-      `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
-      [id],
-    ),
+    maybeRelease(tx, id),
     manyBillVersions(tx, run.revisionId),
     manyHouseVersions(tx),
     manyRemarks(tx, id),
     oneRecord(tx, id),
     manyRecordVersions(tx, id),
   ]);
-  const release = run.state === "released" ? rows[0] : undefined;
+  const release = run.state === "released" ? last : undefined;
   return {
     id,
     version: run.version,

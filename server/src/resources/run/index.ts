@@ -7,8 +7,10 @@ export {
   manyBoards,
   manyLines,
   manyRuns,
+  nextPosition,
   oneLine,
   oneRun,
+  requireRevision,
   type StoredRun,
   updateSummary,
 } from "./queries.ts";

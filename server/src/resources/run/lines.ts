@@ -2,7 +2,6 @@ import Router from "@koa/router";
 import { changedLine, type LineBody, lineBody, linesChange, mergeBody, newBill } from "@kobbin/contract";
 import { AppError, compareRefs, LINE_FIELDS, type LineFieldKey } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { one } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
 import type { Json } from "../../history/merge.ts";
@@ -12,10 +11,13 @@ import { givenColumns } from "../columns.ts";
 import {
   deleteFeedOffersOf,
   deleteLine,
+  deleteLinesOf,
   insertLines,
   manyBoardNames,
   moveOffers,
+  nextPosition,
   oneLine,
+  requireRevision,
   type StoredLine,
 } from "./queries.ts";
 
@@ -29,15 +31,11 @@ export function lineRoutes(deps: Deps): Router {
     });
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      await requireRevision(tx, revisionId);
       change.about({ revisionId });
-      const { rows } = await tx.query<{ next: number }>(
-        "select coalesce(max(position), 0) + 1 as next from bom_line where revision_id = $1",
-        [revisionId],
-      );
       const boards = await manyBoardNames(tx, revisionId);
       const lines = list.map((b) => toLine(b, boards));
-      const ids = await insertLines(tx, revisionId, rows[0]!.next, lines);
+      const ids = await insertLines(tx, revisionId, await nextPosition(tx, revisionId), lines);
       return { id: ids[0]!, ids };
     });
     ctx.status = 201;
@@ -46,7 +44,7 @@ export function lineRoutes(deps: Deps): Router {
     const { lines, board } = await listBodyOf(ctx, newBill, "lines", lineBody);
     const revisionId = ctx.params.id!;
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      await requireRevision(tx, revisionId);
       change.about({ revisionId });
       const boards = await manyBoardNames(tx, revisionId);
       const of = board === undefined ? undefined : boards.find((b) => b.id === board);
@@ -54,23 +52,16 @@ export function lineRoutes(deps: Deps): Router {
       change.says(
         `a bill of ${lines.length} lines took the place of the old one${of && boards.length > 1 ? ` of ${of.name}` : ""}`,
       );
-      await tx.query("delete from bom_line where revision_id = $1 and ($2::uuid is null or board_id = $2)", [
-        revisionId,
-        board ?? null,
-      ]);
-      const { rows } = await tx.query<{ next: number }>(
-        "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
-        [revisionId],
-      );
+      await deleteLinesOf(tx, revisionId, board);
       const fresh = lines.map((b) => toLine(b, boards, board));
-      return { ids: await insertLines(tx, revisionId, rows[0]!.next, fresh) };
+      return { ids: await insertLines(tx, revisionId, await nextPosition(tx, revisionId), fresh) };
     });
   });
   router.patch("/api/revisions/:id/lines", async (ctx) => {
     const { lines } = await listBodyOf(ctx, linesChange, "lines", changedLine);
     const revisionId = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [revisionId])).rows, "revision");
+      await requireRevision(tx, revisionId);
       change.about({ revisionId });
       // locked in one order by everybody: two who change many lines at once wait for each other at most once
       const inOrder = [...lines].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));

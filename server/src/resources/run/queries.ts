@@ -8,6 +8,7 @@ import {
   type Placement,
   type RunAssembly,
   type RunChoices,
+  type RunDocument,
   type RunLine,
   type RunQuote,
 } from "@kobbin/core";
@@ -315,4 +316,65 @@ export async function insertRemark(
     [runId, r.stage, r.lineId ?? null, r.text, r.person],
   );
   return rows[0]!.id;
+}
+
+/** Sees to it that there is such a revision. @throws AppError NOT_FOUND */
+export async function requireRevision(tx: Tx, id: string): Promise<void> {
+  one((await tx.query("select id from revision where id = $1", [id])).rows, "revision");
+}
+
+/** Where the next line of a bill goes. */
+export async function nextPosition(tx: Tx, revisionId: string): Promise<number> {
+  const { rows } = await tx.query<{ next: number }>(
+    "select coalesce(max(position) + 1, 0) as next from bom_line where revision_id = $1",
+    [revisionId],
+  );
+  return rows[0]!.next;
+}
+
+/** Takes the lines of a bill away, or those of one of its boards. */
+export async function deleteLinesOf(tx: Tx, revisionId: string, board: string | undefined): Promise<void> {
+  await tx.query("delete from bom_line where revision_id = $1 and ($2::uuid is null or board_id = $2)", [
+    revisionId,
+    board ?? null,
+  ]);
+}
+
+export async function updateRunName(tx: Tx, id: string, name: string): Promise<void> {
+  await tx.query("update run set name = $2 where id = $1", [id, name]);
+}
+
+/** A run that was released stays. */
+export async function deleteOpenRun(tx: Tx, id: string): Promise<void> {
+  const { rows } = await tx.query("delete from run where id = $1 and state = 'open' returning id", [id]);
+  one(rows, "open run");
+}
+
+export async function deleteQuote(tx: Tx, runId: string, houseId: string, kind: string): Promise<void> {
+  await tx.query("delete from quotation where run_id = $1 and house_id = $2 and kind = $3", [
+    runId,
+    houseId,
+    kind,
+  ]);
+}
+
+/** Takes a remark away. @returns whose it was, and of which run */
+export async function deleteRemark(tx: Tx, id: string): Promise<{ runId: string; person: string }> {
+  const { rows } = await tx.query<{ runId: string; person: string }>(
+    `delete from remark where id = $1 returning run_id as "runId", person`,
+    [id],
+  );
+  return one(rows, "remark");
+}
+
+/** What a run was released with; nothing where it was not. */
+export async function maybeRelease(
+  tx: Tx,
+  runId: string,
+): Promise<{ document: RunDocument; sha256: string; releasedAt: Date } | undefined> {
+  const { rows } = await tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
+    `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
+    [runId],
+  );
+  return rows[0];
 }

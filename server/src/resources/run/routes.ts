@@ -21,7 +21,18 @@ import { givenColumns } from "../columns.ts";
 import { manyHouses } from "../house/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
-import { insertRemark, insertRun, manyBoards, oneRun, upsertQuote } from "./queries.ts";
+import {
+  deleteOpenRun,
+  deleteQuote,
+  deleteRemark,
+  insertRemark,
+  insertRun,
+  manyBoards,
+  oneRun,
+  requireRevision,
+  updateRunName,
+  upsertQuote,
+} from "./queries.ts";
 
 /** Runs: start, read, choose, remark; quotations. */
 export function runRoutes(deps: Deps): Router {
@@ -30,7 +41,7 @@ export function runRoutes(deps: Deps): Router {
   router.post("/api/runs", async (ctx) => {
     const body = bodyOf(ctx, newRunBody);
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      one((await tx.query("select id from revision where id = $1", [body.revisionId])).rows, "revision");
+      await requireRevision(tx, body.revisionId);
       const boards = await manyBoards(tx, body.revisionId);
       const first = firstChoices(
         boards.map((b) => b.measure),
@@ -60,7 +71,7 @@ export function runRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const run = await oneRun(tx, id);
       change.about({ runId: id });
-      if (body.name !== undefined) await tx.query("update run set name = $2 where id = $1", [id, body.name]);
+      if (body.name !== undefined) await updateRunName(tx, id, body.name);
       await mergeRow(
         tx,
         "fork",
@@ -79,10 +90,7 @@ export function runRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const { revisionId } = await oneRun(tx, id);
       change.about({ revisionId });
-      one(
-        (await tx.query("delete from run where id = $1 and state = 'open' returning id", [id])).rows,
-        "open run",
-      );
+      await deleteOpenRun(tx, id);
     });
     ctx.status = 204;
   });
@@ -106,11 +114,7 @@ export function runRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       await oneRun(tx, id);
       change.about({ runId: id });
-      await tx.query("delete from quotation where run_id = $1 and house_id = $2 and kind = $3", [
-        id,
-        ctx.params.house,
-        ctx.params.kind,
-      ]);
+      await deleteQuote(tx, id, ctx.params.house!, ctx.params.kind!);
     });
     ctx.status = 204;
   });
@@ -129,11 +133,7 @@ export function runRoutes(deps: Deps): Router {
   router.delete("/api/remarks/:id", async (ctx) => {
     const { person, role } = signed(ctx);
     await changeOf(ctx, deps, async (tx, change) => {
-      const { rows } = await tx.query<{ runId: string; person: string }>(
-        `delete from remark where id = $1 returning run_id as "runId", person`,
-        [ctx.params.id],
-      );
-      const gone = one(rows, "remark");
+      const gone = await deleteRemark(tx, ctx.params.id!);
       if (role !== "owner" && gone.person !== person)
         throw new AppError(
           "NOT_ALLOWED",

@@ -18,8 +18,16 @@ import {
   type Signed,
 } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { checkNewPassword, checkPassword, insertAudit, manyShopsOf } from "../people/index.ts";
+import {
+  checkNewPassword,
+  checkPassword,
+  insertAccount,
+  insertAudit,
+  insertMember,
+  manyShopsOf,
+} from "../people/index.ts";
 import { createShop, fetchStandIns, oneShop } from "../shop/index.ts";
+import { deleteSessionOf, hasOwners, lockFirstOwner, maybeDemoShop, maybeSigningIn } from "./queries.ts";
 
 const isCode = (given: string, code: string) => {
   const [a, b] = [hashToken(given), hashToken(code)];
@@ -37,22 +45,12 @@ const notFreely = () =>
 export function sessionRoutes(deps: Deps): Router {
   const { pool, config } = deps;
   const router = new Router();
-  const demoShop = async () =>
-    config.hasDemo
-      ? (
-          await pool.query<{ workshopId: string; accountId: string }>(
-            `select m.workshop_id as "workshopId", m.account_id as "accountId" from account as a join member as m on m.account_id = a.id where a.email = 'demo@ashglaze' limit 1`,
-          )
-        ).rows[0]
-      : undefined;
+  const demoShop = async () => (config.hasDemo ? maybeDemoShop(pool) : undefined);
 
   /** Who may start a shop: anybody, nobody, or the first one, who has the code or sits at this machine. */
   const mayStart = async (ctx: Context, db: Pool | Tx = pool): Promise<"yes" | "code" | "no"> => {
     if (config.signUp === "open") return "yes";
-    const { rows } = await db.query(
-      "select 1 from account where email <> 'demo@ashglaze' and password_hash is not null limit 1",
-    );
-    if (config.signUp === "closed" || rows.length > 0) return "no";
+    if (config.signUp === "closed" || (await hasOwners(db))) return "no";
     return client(ctx).isHere ? "yes" : "code";
   };
 
@@ -82,28 +80,25 @@ export function sessionRoutes(deps: Deps): Router {
     const network = networkOf(client(ctx).address);
     const [own, from, at] = [`sign-in ${network} ${email}`, `sign-in from ${network}`, `sign-in as ${email}`];
     await countTries(pool, [own, 10], [from, 40], [at, 60]);
-    const { rows } = await pool.query<{ id: string; hash: string | null; workshopId: string }>(
-      `select a.id, a.password_hash as "hash", m.workshop_id as "workshopId"
-       from account as a join member as m on m.account_id = a.id where a.email = $1 order by m.created_at, m.workshop_id limit 1`,
-      [email],
-    );
+    const known = await maybeSigningIn(pool, email);
     try {
-      await checkPassword(rows[0]?.hash, password);
+      await checkPassword(known?.hash, password);
     } catch (error) {
       await insertAudit(pool, {
-        workshopId: rows[0]?.workshopId ?? null,
+        workshopId: known?.workshopId ?? null,
         person: email,
         what: "was refused: wrong password",
         address: client(ctx).address,
       });
       throw error;
     }
-    const known = rows[0]!;
+    // a password that fits is somebody's
+    const { id, workshopId } = known!;
     // who got in is no guesser: only failed tries add up
     await forgiveTries(pool, own, from, at);
-    await openSession(pool, ctx, known.id, known.workshopId);
+    await openSession(pool, ctx, id, workshopId);
     await insertAudit(pool, {
-      workshopId: known.workshopId,
+      workshopId,
       person: email,
       what: "signed in",
       address: client(ctx).address,
@@ -131,7 +126,7 @@ export function sessionRoutes(deps: Deps): Router {
 
   router.delete("/api/session", async (ctx) => {
     const token = ctx.cookies.get(COOKIE);
-    if (token) await pool.query("delete from session where token_hash = $1", [hashToken(token)]);
+    if (token) await deleteSessionOf(pool, hashToken(token));
     ctx.cookies.set(COOKIE, null, { path: "/" });
     ctx.status = 204;
   });
@@ -155,7 +150,7 @@ export function sessionRoutes(deps: Deps): Router {
     const { accountId, workshopId } = await withTransaction(pool, async (tx) => {
       // of several first owners at one moment one wins
       if (config.signUp !== "open") {
-        await tx.query("select pg_advisory_xact_lock(41804182)");
+        await lockFirstOwner(tx);
         if ((await mayStart(ctx, tx)) === "no") throw notFreely();
       }
       const shop = await createShop(
@@ -163,18 +158,15 @@ export function sessionRoutes(deps: Deps): Router {
         { name: body.name, currency: body.currency, hourlyRate: body.hourlyRate, isDemo: false },
         standIns,
       );
-      const { rows } = await tx.query<{ id: string }>(
-        "insert into account (email, password_hash) values ($1, $2) returning id",
-        [body.email, passwordHash],
-      );
-      await tx.query("insert into member (workshop_id, account_id) values ($1, $2)", [shop, rows[0]!.id]);
+      const accountId = await insertAccount(tx, body.email, passwordHash);
+      await insertMember(tx, shop, accountId, "owner");
       await insertAudit(tx, {
         workshopId: shop,
         person: body.email,
         what: "started the shop",
         address: client(ctx).address,
       });
-      return { accountId: rows[0]!.id, workshopId: shop };
+      return { accountId, workshopId: shop };
     });
     await openSession(pool, ctx, accountId, workshopId);
     ctx.status = 201;

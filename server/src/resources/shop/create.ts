@@ -4,7 +4,7 @@ import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { insertHouse } from "../house/index.ts";
 import { insertSupplier } from "../source/index.ts";
-import { insertShop } from "./queries.ts";
+import { enterNewShop, insertShop } from "./queries.ts";
 
 /** Made-up round figures in euro for the currencies a shop may be kept in; a shop types its own rates over them. */
 const IN_EURO: Readonly<Record<string, number>> = {
@@ -37,8 +37,8 @@ export async function createShop(
   standIns: { suppliers: readonly FeedSupplier[]; houses: readonly Omit<House, "id">[] },
 ): Promise<string> {
   const id = randomUUID();
-  // a shop begins with what it begins with: nothing of it is a change to take back
-  await tx.query("select set_config('app.workshop', $1, true), set_config('app.change', 'off', true)", [id]);
+  // nothing of it is a change to take back
+  await enterNewShop(tx, id);
   await insertShop(tx, { id, ...shop, taxRate: shop.isDemo ? 0.2 : 0, rates: firstRates(shop.currency) });
   for (const s of standIns.suppliers)
     await insertSupplier(tx, {

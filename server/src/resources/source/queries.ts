@@ -292,3 +292,18 @@ export async function deleteOffer(tx: Tx, id: string): Promise<string> {
   );
   return one(rows, "offer").revisionId;
 }
+
+/** How many of some lines are in a bill, and how many of some parts in the library. */
+export async function countKnown(
+  tx: Tx,
+  revisionId: string,
+  lines: readonly string[],
+  parts: readonly string[],
+): Promise<{ lines: number; parts: number }> {
+  const { rows } = await tx.query<{ lines: number; parts: number }>(
+    `select (select count(*)::int from bom_line where revision_id = $1 and id = any($2::uuid[])) as lines,
+            (select count(*)::int from part where id = any($3::uuid[])) as parts`,
+    [revisionId, lines, parts],
+  );
+  return rows[0]!;
+}

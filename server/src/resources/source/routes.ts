@@ -11,8 +11,9 @@ import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { onePart } from "../library/index.ts";
 import { oneLine, oneRun } from "../run/index.ts";
-import { insertAsks, manyAsks } from "./asks.ts";
+import { insertAsks, manyAsks } from "./ask-queries.ts";
 import {
+  countKnown,
   deleteOffer,
   deleteQuoted,
   insertOffer,
@@ -145,17 +146,13 @@ async function refuseForeign(
 ): Promise<void> {
   const lines = [...new Set(offers.map((o) => o.lineId))];
   const parts = [...new Set(offers.flatMap((o) => (o.partId ? [o.partId] : [])))];
-  const { rows } = await tx.query<{ lines: number; parts: number }>(
-    `select (select count(*)::int from bom_line where revision_id = $1 and id = any($2::uuid[])) as lines,
-            (select count(*)::int from part where id = any($3::uuid[])) as parts`,
-    [revisionId, lines, parts],
-  );
-  if (rows[0]!.lines !== lines.length)
+  const known = await countKnown(tx, revisionId, lines, parts);
+  if (known.lines !== lines.length)
     throw new AppError(
       "NOT_FOUND",
       "A line is not in the bill of this run.",
       "Nothing was kept. Read it again.",
     );
-  if (rows[0]!.parts !== parts.length)
+  if (known.parts !== parts.length)
     throw new AppError("NOT_FOUND", "A part is not in the library.", "Nothing was kept. Read it again.");
 }

@@ -1,0 +1,47 @@
+import type { Corrections, RunDocument } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
+import { one } from "../../db/tx.ts";
+
+/** Freezes a run: its document, and which package it was released with. */
+export async function insertRelease(
+  tx: Tx,
+  runId: string,
+  r: { document: RunDocument; manifest: unknown; sha256: string; createdAt: string },
+): Promise<void> {
+  await tx.query("update run set state = 'released' where id = $1", [runId]);
+  await tx.query(
+    "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
+    [runId, JSON.stringify(r.document), JSON.stringify(r.manifest), r.sha256, r.createdAt],
+  );
+}
+
+export async function oneManifest(tx: Tx, runId: string): Promise<unknown> {
+  const { rows } = await tx.query<{ manifest: unknown }>(
+    "select manifest from release where run_id = $1 order by released_at desc limit 1",
+    [runId],
+  );
+  return one(rows, "package").manifest;
+}
+
+/** The package a run was released with. */
+export async function onePackage(tx: Tx, runId: string): Promise<Buffer> {
+  const { rows } = await tx.query<{ bytes: Buffer }>(
+    "select b.bytes from release as r join blob as b on b.workshop_id = r.workshop_id and b.sha256 = r.sha256 where r.run_id = $1 order by r.released_at desc limit 1",
+    [runId],
+  );
+  return one(rows, "package").bytes;
+}
+
+/** Of each board of a revision how its files are read, and their hashes. */
+export async function manyPackedBoards(
+  tx: Tx,
+  revisionId: string,
+): Promise<{ id: string; name: string; corrections: Corrections; files: unknown }[]> {
+  const { rows } = await tx.query<{ id: string; name: string; corrections: Corrections; files: unknown }>(
+    `select b.id, b.name, b.corrections,
+       (select json_agg(json_build_array(f.path, f.sha256) order by f.position) from board_file as f where f.board_id = b.id) as files
+     from board as b where b.revision_id = $1 order by b.position, b.name, b.id`,
+    [revisionId],
+  );
+  return rows;
+}
