@@ -1,3 +1,4 @@
+import { parseArgs } from "node:util";
 import { toWire } from "@kobbin/core";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
@@ -17,9 +18,12 @@ Options: --json prints one document; --max-seconds N ends a long run (default 60
 Exit: 0 read, 1 rejected as a whole, 2 wrong use, 3 a defect of ours.
 `;
 
-/** Options that stand alone, and options with a value. */
-const FLAGS = new Set(["--json"]);
-const VALUES = new Set(["--max-seconds", "--out", "--compare"]);
+const OPTIONS = {
+  json: { type: "boolean" },
+  "max-seconds": { type: "string" },
+  out: { type: "string" },
+  compare: { type: "string" },
+} as const;
 
 /** A command line, taken apart. */
 export interface Asked {
@@ -33,25 +37,31 @@ export interface Asked {
 
 /** @throws UsageError where an option is unknown, lacks its value, or is no number */
 export function readArguments(args: readonly string[]): Asked {
-  const [command, ...rest] = args;
-  const values = new Map<string, string>();
-  const paths: string[] = [];
-  let json = false;
-  for (let i = 0; i < rest.length; i++) {
-    const a = rest[i]!;
-    if (FLAGS.has(a)) json = true;
-    else if (VALUES.has(a)) {
-      const value = rest[++i];
-      if (value === undefined || value === "" || value.startsWith("--"))
-        throw new UsageError(`${a} needs a value after it.`);
-      values.set(a, value);
-    } else if (a.startsWith("--")) throw new UsageError(`there is no option ${a}.\n${USAGE}`);
-    else paths.push(a);
-  }
-  const seconds = Number(values.get("--max-seconds") ?? 60);
+  const { values, positionals } = taken(args);
+  const [command, ...paths] = positionals;
+  const seconds = Number(values["max-seconds"] ?? 60);
   if (!(Number.isFinite(seconds) && seconds > 0 && seconds <= 86_400))
     throw new UsageError("--max-seconds needs a number of seconds above 0.");
-  return { command, paths, json, seconds, out: values.get("--out"), compare: values.get("--compare") };
+  return {
+    command,
+    paths,
+    json: values.json ?? false,
+    seconds,
+    out: values.out,
+    compare: values.compare,
+  };
+}
+
+function taken(args: readonly string[]) {
+  try {
+    const asked = parseArgs({ args: [...args], options: OPTIONS, allowPositionals: true });
+    for (const [name, value] of Object.entries(asked.values))
+      if (value === "") throw new UsageError(`--${name} needs a value after it.`);
+    return asked;
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    throw new UsageError(`${error instanceof Error ? error.message : String(error)}\n${USAGE}`);
+  }
 }
 
 /** Runs one command and returns the exit status. */

@@ -1,4 +1,4 @@
-import type { Color, LineCapStyle, PDFDocument, PDFFont, PDFPage } from "pdf-lib";
+import type { Color, LineCapStyle, PDFDocument, PDFFont, PDFPage } from "@cantoo/pdf-lib";
 
 /** What a printed sheet holds; core plans it, this file sets it in type. */
 export interface Sheet {
@@ -47,7 +47,7 @@ export async function writeSheet(
   created: Date,
 ): Promise<Uint8Array> {
   // the type setter is large: other commands start in a blink without it
-  const { PDFDocument, StandardFonts } = await import("pdf-lib");
+  const { PDFDocument, StandardFonts } = await import("@cantoo/pdf-lib");
   const doc = await PDFDocument.create();
   doc.setTitle(sheet.title);
   doc.setProducer("Kobbin");

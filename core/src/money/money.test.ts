@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { convertMicros, microsToText, roundMoney, toMicros } from "./money.ts";
+import { convertMicros, microsToText, placesOf, roundMoney, toMicros } from "./money.ts";
 
 test("a decimal text goes in and comes out the same", () => {
   fc.assert(
@@ -31,4 +31,20 @@ test("142.50 at 0.9215 is 131.31 on a document (worked example)", () => {
 test("what is no amount is refused with its text", () => {
   expect(() => toMicros("12,50")).toThrow("12,50");
   expect(() => toMicros("1e12")).toThrow("more money");
+});
+
+test.each([
+  ["EUR", 2],
+  ["JPY", 0],
+  ["KRW", 0],
+  ["ISK", 0],
+  ["KWD", 3],
+  ["TND", 3],
+  ["UGX", 0],
+  ["XQQ", 2],
+  ["", 2],
+])("%s has %d places (ISO 4217)", (currency, places) => {
+  expect(placesOf(currency)).toBe(places);
+  // asked again it is the same
+  expect(placesOf(currency)).toBe(places);
 });

@@ -47,11 +47,17 @@ export function microsToNumber(micros: number): number {
   return Number(microsToText(Math.round(micros)));
 }
 
-/** Places after the decimal mark of a currency (source: ISO 4217; 2 unless listed). */
+const PLACES = new Map<string, number>();
+/** Places after the decimal mark of a currency (ISO 4217, as the language has it; 2 where it knows no such currency). */
 export function placesOf(currency: string): number {
-  if (["JPY", "KRW", "VND", "CLP", "ISK"].includes(currency)) return 0;
-  if (["KWD", "BHD", "TND", "OMR", "JOD"].includes(currency)) return 3;
-  return 2;
+  let places = PLACES.get(currency);
+  if (places === undefined) {
+    if (!/^[A-Za-z]{3}$/.test(currency)) return 2;
+    const format = new Intl.NumberFormat("en", { style: "currency", currency });
+    places = format.resolvedOptions().maximumFractionDigits ?? 2;
+    PLACES.set(currency, places);
+  }
+  return places;
 }
 
 /** Rounds to the currency's places, half away from zero: what documents print and houses charge. */

@@ -1,8 +1,8 @@
 import { randomBytes } from "node:crypto";
 import { existsSync } from "node:fs";
 import { readFile } from "node:fs/promises";
+import { send } from "@koa/send";
 import type Koa from "koa";
-import send from "koa-send";
 import { policy } from "./security.ts";
 
 /** The built page; every path that is no file is answered with it, so that links go deep. Its nonce is new each time. */

@@ -1,4 +1,5 @@
 import { type Mount, type RunLine, readBom } from "@kobbin/core";
+import { fromTsv } from "../../ui/grid/gridModel.ts";
 
 /** Lines read out of pasted rows, and what a person should know of them. */
 export interface PastedLines {
@@ -23,11 +24,8 @@ const MOUNTS: Readonly<Record<string, Mount>> = {
  * package, part number.
  */
 export function readPastedLines(text: string): PastedLines {
-  const rows = text
-    .replace(/\r/g, "")
-    .split("\n")
-    .filter((l) => l.trim() !== "")
-    .map((l) => l.split(l.includes("\t") ? "\t" : ";").map((c) => c.trim()));
+  const split = text.includes("\t") ? fromTsv(text) : text.split(/\r\n?|\n/).map((l) => l.split(";"));
+  const rows = split.map((r) => r.map((c) => c.trim())).filter((r) => r.some((c) => c !== ""));
   if (rows.length === 0 || rows.every((r) => r.length < 2))
     return { lines: [], problem: "The clipboard holds no rows of cells." };
   // the bill's own first column carries the numbers of notes only
