@@ -118,3 +118,111 @@ test("an attached sum follows its line: off when the value changes, missing when
   expect(at(undefined).isOff).toBeUndefined();
   expect(standingSum({ ...sum, kind: "none" }, () => undefined)).toBeUndefined();
 });
+
+// by hand, beside what stands above: every figure a kind gives, and the value that gives a wanted one
+test.each<[string, Record<string, number>, number, Record<string, number>]>([
+  [
+    "divider",
+    { input: 12, upper: 30_000, lower: 10_000 },
+    3,
+    { "source resistance": 7500, "current it draws": 0.0003 },
+  ],
+  [
+    "rc",
+    { resistor: 10_000, capacitor: 1e-7, share: 50 },
+    0.001 * Math.LN2,
+    { "time constant": 0.001, corner: 159.1549 },
+  ],
+  ["pull", { supply: 5, resistor: 10_000 }, 0.0005, {}],
+  [
+    "lamp",
+    { supply: 12, drop: 3, count: 2, resistor: 300 },
+    0.02,
+    { "left for the resistor": 6, "heat in the resistor": 0.12 },
+  ],
+  ["chain", { given: 2, above1: 3, above2: 5, below1: 4, below2: 6 }, 30 / 24, {}],
+  ["chain", { given: 2 }, 2, {}],
+])("%s of %j is %d, with %j", (key, given, value, beside) => {
+  const r = evaluateSum(sumKind(key)!, exact(given))!;
+  expect(r.value).toBeCloseTo(value, 9);
+  expect(Object.fromEntries(r.beside.map((b) => [b.label, Number(b.value.toFixed(6))]))).toEqual(
+    Object.fromEntries(Object.entries(beside).map(([k, v]) => [k, expect.closeTo(v, 3)])),
+  );
+});
+
+test("the part that is chosen last gives the figure that was wanted", () => {
+  const given: Record<string, number> = {
+    supply: 12,
+    drop: 2,
+    count: 2,
+    input: 12,
+    upper: 30_000,
+    capacitor: 1e-7,
+    share: 50,
+  };
+  for (const kind of SUM_KINDS) {
+    if (!kind.solve) continue;
+    const { key, from } = kind.solve;
+    for (const wanted of [0.004, 0.011])
+      expect(kind.compute({ ...given, [key]: from(given, wanted) })).toBeCloseTo(wanted, 9);
+  }
+  expect(SUM_KINDS.filter((k) => !k.solve).map((k) => k.key)).toEqual(["chain"]);
+});
+
+test("without tolerances a figure is inside its band or outside, the edges being inside", () => {
+  const pull = sumKind("pull")!;
+  const at = (supply: number) => evaluateSum(pull, exact({ supply, resistor: 1000 }), [0.004, 0.006])!;
+  expect([3.9, 4, 5, 6, 6.1].map((v) => at(v).outside)).toEqual([1, 0, 0, 0, 1]);
+  expect(at(5).sigma).toBe(0);
+  expect(at(5).leads).toBeUndefined();
+  expect(evaluateSum(pull, exact({ supply: 5, resistor: 1000 }))!.outside).toBeUndefined();
+});
+
+test("what leads is the input that moves the figure most; a number of nothing has no tolerance", () => {
+  const r = evaluateSum(sumKind("pull")!, {
+    supply: { nominal: 5, tolerance: 0.01 },
+    resistor: { nominal: 1000, tolerance: 0.02 },
+  })!;
+  // variances as 1 to 4
+  expect(r.leads).toEqual({ key: "resistor", share: expect.closeTo(0.8, 4) });
+  expect(r.worst).toEqual([expect.closeTo(4.95 / 1020, 12), expect.closeTo(5.05 / 980, 12)]);
+  const zero = evaluateSum(sumKind("pull")!, {
+    supply: { nominal: 0, tolerance: 0.5 },
+    resistor: { nominal: 1, tolerance: 0 },
+  })!;
+  expect([zero.value, zero.worst]).toEqual([0, [0, 0]]);
+  expect(evaluateSum(sumKind("pull")!, exact({ supply: 5, resistor: 0 }))).toBeUndefined();
+  expect(evaluateSum(sumKind("pull")!, exact({ supply: 5 }))).toBeUndefined();
+});
+
+test("a wanted figure at the edge of its band is not off; beyond it, on either side, it is", () => {
+  const at = (supply: string, wanted = "10 mA") =>
+    standingSum(
+      { kind: "pull", given: { supply, resistor: "1k" }, lines: {}, wanted, withinPct: 10 },
+      () => undefined,
+    )!;
+  expect(["8.99 V", "9 V", "11 V", "11.01 V"].map((v) => at(v).isOff)).toEqual([true, false, false, true]);
+  expect(at("9 V").band).toEqual([expect.closeTo(0.009, 12), expect.closeTo(0.011, 12)]);
+  expect([at("9 V", "").isOff, at("9 V", "").band, at("9 V", "").missing]).toEqual([
+    undefined,
+    undefined,
+    [],
+  ]);
+  // an optional input that is typed and no number is missing; left out it is not
+  const odd = {
+    kind: "pull",
+    given: { supply: "5 V", resistor: "1k", capacitance: "some" },
+    lines: {},
+    wanted: "",
+    withinPct: 0,
+  };
+  expect(standingSum(odd, () => undefined)!.missing).toEqual(["capacitance"]);
+});
+
+test.each([
+  ["2 V ± 0 %", 0],
+  ["-2 V ± 1 V", 0.5],
+  ["2 V ± -1 %", undefined],
+])("the tolerance of “%s” is %s", (text, tolerance) => {
+  expect(readToleranced(text)?.tolerance).toBe(tolerance);
+});
