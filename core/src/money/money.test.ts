@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { convertMicros, microsToText, placesOf, roundMoney, toMicros } from "./money.ts";
+import { convertMicros, microsToText, placesOf, roundMoney, toMicros, ZERO } from "./money.ts";
 
 test("a decimal text goes in and comes out the same", () => {
   fc.assert(
@@ -47,4 +47,22 @@ test.each([
   expect(placesOf(currency)).toBe(places);
   // asked again it is the same
   expect(placesOf(currency)).toBe(places);
+});
+
+test("money is read from numbers as from texts, to six places, half away from zero", () => {
+  expect([toMicros(0.2), toMicros("0.2"), toMicros(12), toMicros(" 12.5 ")]).toEqual([
+    200_000, 200_000, 12_000_000, 12_500_000,
+  ]);
+  expect([toMicros("0.0000005"), toMicros("-0.0000005"), toMicros("0.00000049")]).toEqual([1, -1, 0]);
+  expect(() => toMicros("9000000001")).toThrow("more money than Kobbin counts");
+  expect(() => toMicros("12,50")).toThrow("is not an amount of money");
+  expect(toMicros("9000000000")).toBe(9e15);
+  expect([microsToText(15500), microsToText(0), microsToText(-1)]).toEqual(["0.0155", "0", "-0.000001"]);
+  expect(ZERO).toBe(0);
+});
+
+test("an exchange is rounded once, and at one to one it is none", () => {
+  expect(convertMicros(1_000_001, "1")).toBe(1_000_001);
+  expect(convertMicros(3, "0.5")).toBe(2);
+  expect(convertMicros(toMicros("142.50"), "0.9215")).toBe(131_313_750);
 });
