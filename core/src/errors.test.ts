@@ -30,3 +30,10 @@ function tried(work: () => void): unknown {
   }
   return undefined;
 }
+
+test("what caused an error goes with it, and where nothing did there is none", () => {
+  const cause = new Error("first");
+  expect(new AppError("BUSY", "a", "b", { cause }).cause).toBe(cause);
+  expect(Object.hasOwn(new AppError("BUSY", "a", "b"), "cause")).toBe(false);
+  expect(new AppError("BUSY", "a", "b").name).toBe("AppError");
+});

@@ -23,3 +23,15 @@ test("a sentence names so many, and the last place goes to how many more there a
   expect(few(names(10), 3)).toBe("R1, R2 and 8 more");
   expect(few([])).toBe("");
 });
+
+test("a sentence names eight unless told otherwise; a list without a file is counted too", () => {
+  const names = (n: number) => Array.from({ length: n }, (_, i) => `R${i + 1}`);
+  expect(few(names(8))).toBe("R1, R2, R3, R4, R5, R6, R7, R8");
+  expect(few(names(9))).toBe("R1, R2, R3, R4, R5, R6, R7 and 2 more");
+  const list = new FindingList(1);
+  for (const text of ["a", "b"]) list.add({ tag: "odd", level: "error", text });
+  expect(list.done()).toEqual([
+    { tag: "odd", level: "error", text: "a" },
+    { tag: "odd", level: "remark", text: "1 more of the same kind." },
+  ]);
+});

@@ -48,6 +48,10 @@ test.each([
 ])("%s", (_, line, point) => {
   const { points, findings } = one(line);
   expect(points).toEqual([expect.objectContaining(point)]);
+  // a point of both sides names no layer, one without a hole no plating
+  if (!("layer" in point)) expect(points[0]).not.toHaveProperty("layer");
+  if (!("plated" in point)) expect(points[0]).not.toHaveProperty("plated");
+  if (!("holeMm" in point) && line.startsWith("327")) expect(points[0]).not.toHaveProperty("holeMm");
   expect(findings).toEqual([]);
 });
 

@@ -64,8 +64,70 @@ test("line art of a sheet: openings, silkscreen by width, holes on the board; th
   expect(top.legend).toEqual([{ width: 0.2, lines: [1, 5, 4, 5] }]);
   expect(top.holes).toEqual([{ x: 9, y: 1, d: 1 }]);
   expect(top.openings).toHaveLength(1);
-  expect(drawSide(set, "bottom")!.holes).toEqual([{ x: 1, y: 1, d: 1 }]);
+  const bottom = drawSide(set, "bottom")!;
+  expect(bottom.holes).toEqual([{ x: 1, y: 1, d: 1 }]);
+  // about its middle at 5: a corner at (0, 0) lies at (10, 0), what is asymmetric is seen
+  const corners = (d: typeof top) =>
+    d.outline[0]!.flatMap((v, i, l) => (i % 2 === 0 ? [`${v} ${l[i + 1]}`] : []));
+  expect(new Set(corners(bottom))).toEqual(new Set(["0 0", "10 0", "10 6", "0 6"]));
+  expect(corners(bottom)[0]).toBe(corners(top)[0]!.replace(/^(\d+)/, (x) => String(10 - Number(x))));
+  expect([bottom.side, bottom.box, bottom.openings, bottom.legend]).toEqual([
+    "bottom",
+    [0, 0, 10, 6],
+    [],
+    [],
+  ]);
+  const xs = top.openings[0]!.filter((_, i) => i % 2 === 0);
+  expect([Math.min(...xs), Math.max(...xs)]).toEqual([expect.closeTo(6.5, 2), expect.closeTo(7.5, 2)]);
   expect(drawSide({ ...set, files: set.files.filter((f) => f.role !== "profile") }, "top")).toBeUndefined();
+});
+
+test("of the silkscreen strokes are drawn, by their width; slots too, and holes beside the board are none of it", () => {
+  const more = readBoard([
+    ...["a.gko", "a.gtl"].map((path) => ({
+      path,
+      bytes: bytes(
+        path === "a.gko"
+          ? `${HEAD}%ADD10C,0.1*%\nD10*\n${line(0, 0, 10, 0)}${line(10, 0, 10, 6)}${line(10, 6, 0, 6)}${line(0, 6, 0, 0)}M02*\n`
+          : `${HEAD}%ADD10C,0.4*%\nD10*\n${line(2, 3, 7, 3)}M02*\n`,
+      ),
+    })),
+    {
+      path: "a.gto",
+      bytes: bytes(
+        `${HEAD}%ADD10C,0.2*%\n%ADD11C,0.3*%\n%ADD12R,0.5X0.5*%\nD10*\n${line(1, 5, 4, 5)}D11*\n${line(1, 4, 2, 4)}D10*\n${line(5, 5, 6, 5)}X${nm(3)}Y${nm(1)}D03*\nM02*\n`,
+      ),
+    },
+    {
+      path: "a.drl",
+      bytes: bytes("M48\nMETRIC\nT1C1.000\n%\nT1\nX9.0Y1.0\nX19.0Y1.0\nX2.0Y1.0G85X4.0Y1.0\nM30\n"),
+    },
+  ]);
+  const top = drawSide(more, "top")!;
+  expect(top.legend).toEqual([
+    { width: 0.2, lines: [1, 5, 4, 5, 5, 5, 6, 5] },
+    { width: 0.3, lines: [1, 4, 2, 4] },
+  ]);
+  expect(top.holes).toEqual([{ x: 9, y: 1, d: 1 }]);
+  expect(top.slots).toEqual([
+    {
+      points: [
+        [2, 1],
+        [4, 1],
+      ],
+      d: 1,
+    },
+  ]);
+  expect(drawSide(more, "bottom")!.slots).toEqual([
+    {
+      points: [
+        [8, 1],
+        [6, 1],
+      ],
+      d: 1,
+    },
+  ]);
+  expect(top.openings).toEqual([]);
 });
 
 const place = (ref: string, rotationDeg = 0, side: "top" | "bottom" = "top") => ({

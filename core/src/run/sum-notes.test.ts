@@ -77,3 +77,28 @@ test.each([
 ] as const)("a sum kept with a line of %s within %s %%, %j", (value, within, more, expected) => {
   expect(saidOf(value, within, more)).toEqual(expected);
 });
+
+test("a sum of a kind nobody knows any more says nothing; one whose line is left off says what is missing", () => {
+  const said: string[] = [];
+  const sum = {
+    id: "1",
+    name: "old",
+    given: { supply: "5 V" },
+    lines: { resistor: "r" },
+    wanted: "",
+    withinPct: 0,
+  };
+  sumNotes(
+    madeRun({
+      lines: [madeLine("r", ["R1"], { valueText: "1k", mpn: "", dnp: true })],
+      sums: [
+        { ...sum, kind: "none" },
+        { ...sum, id: "2", kind: "pull" },
+      ],
+    }),
+    (_, key, level, text) => void said.push(`${key} ${level}: ${text}`),
+  );
+  expect(said).toEqual([
+    "sum-open 2 remark: R1 (old): the current while the line is low cannot be worked out, there is no resistor.",
+  ]);
+});

@@ -82,3 +82,25 @@ test("without a house and without offers the boards take no days and cost nothin
   expect(r.ready.sum.map((t) => t.label)).toEqual(["own work"]);
   expect(r.cash.filter((c) => c.micros !== 0).map((c) => c.key)).not.toContain("boards 0");
 });
+
+test("a house that breaks a limit says the first by its measure; one that states none says what; a guess is called one", () => {
+  const [own] = BASE.houses!;
+  const houses = [
+    ...BASE.houses!,
+    { ...own!, id: "coarse", limits: { ...own!.limits, minTrackMm: 9, minHoleMm: 9 } },
+    { ...own!, id: "silent", limits: {}, quotedFor: [7] },
+  ];
+  const of = (id: string) => whatIf({ ...BASE, houses }, base).houses.find((h) => h.house === id)!;
+  const track = BASE.boards[0]!.measure.minTrackMm!;
+  expect(of("coarse").cannot).toBe(`smallest track is ${Number(track.toFixed(3))}, this house holds 9`);
+  expect(of("coarse").breaches.map((c) => c.measure)).toEqual(["minTrackMm", "minHoleMm"]);
+  expect(of("coarse").unstated).toEqual([]);
+  expect(of("silent").cannot).toBeUndefined();
+  expect(of("silent").unstated).toEqual(expect.arrayContaining(["smallest track", "smallest hole"]));
+  expect([of("silent").isGuessed, of("coarse").isGuessed]).toEqual([true, false]);
+  expect(of(own!.id).isChosen).toBe(BASE.house!.id === own!.id);
+  // asked for just so many it is no guess
+  const pieces = of("silent").pieces;
+  const asked = { ...own!, id: "asked", quotedFor: [7, pieces] };
+  expect(whatIf({ ...BASE, houses: [asked] }, base).houses[0]!.isGuessed).toBe(false);
+});
