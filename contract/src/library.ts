@@ -3,6 +3,7 @@ import {
   type LotSample,
   PART_KINDS,
   PART_STATES,
+  type PartFieldKey,
   type PartKind,
   type RunLot,
   shapes,
@@ -96,8 +97,8 @@ export const newPartBody = yup.object({
 });
 export type NewPartBody = yup.InferType<typeof newPartBody>;
 
-export const partBody = yup.object({
-  version,
+/** What a request may say of each field of a part; its number is given once, suspicion with its reason beside it. */
+const PART_SCHEMAS = {
   ...facts,
   heightMm: number(0, 1000).nullable(),
   massMg: number(0, 1e7).nullable(),
@@ -109,6 +110,11 @@ export const partBody = yup.object({
   measured: text(2000),
   triedOn: day.nullable(),
   tried: text(500),
+} satisfies Record<Exclude<PartFieldKey, "mpn" | "suspect">, yup.AnySchema>;
+
+export const partBody = yup.object({
+  version,
+  ...PART_SCHEMAS,
   /** Found bad, and why; empty clears it. */
   suspectBecause: trimmed(500),
 });

@@ -156,9 +156,11 @@ export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
+export { CHOICE_FIELDS } from "./shape/choice-fields.ts";
 // shapes of documents that come from elsewhere
 export * as shapes from "./shape/index.ts";
 export { LINE_FIELDS, type LineFieldKey, MOUNTS, ORIGINS } from "./shape/line-fields.ts";
+export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fields.ts";
 export type { DataShape } from "./shape/shape.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";

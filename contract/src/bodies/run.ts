@@ -1,4 +1,4 @@
-import { type QuoteBasis, shapes } from "@kobbin/core";
+import { type CHOICE_FIELDS, type QuoteBasis, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -25,41 +25,44 @@ export const newRunBody = yup.object({
 });
 export type NewRunBody = yup.InferType<typeof newRunBody>;
 
-export const runBody = yup.object({
-  version: version.required(),
-  name,
-  goodBoards: whole(1, 100_000).min(1, "A run makes at least one board."),
-  confidence: number(0.5, 0.999),
-  houseId: id().nullable(),
-  options: yup
-    .object({
-      thickness: text(60),
-      copper: text(60),
-      finish: text(60),
-      mask: text(60),
-      legend: text(60),
-      leadDays: whole(0, 1000),
-    })
-    .default(undefined),
-  assembly: yup
-    .object({
-      method: choice(["iron", "stencil", "house"]),
-      house: id(),
-      perLoad: whole(1, 100),
-      stencilPrice: money,
-      consumables: money,
-      handParts: choice(["here", "house"]),
-      reworkReserve: number(0, 100),
-      testMinutes: number(0, 600),
-      packMinutes: number(0, 600),
-    })
-    .default(undefined),
+/** What a request may say of each decision; one the table of decisions has and this has not does not compile. */
+const OPTIONS = {
+  thickness: text(60),
+  copper: text(60),
+  finish: text(60),
+  mask: text(60),
+  legend: text(60),
+  leadDays: whole(0, 1000),
+} satisfies Record<keyof typeof CHOICE_FIELDS.options, yup.AnySchema>;
+const ASSEMBLY = {
+  method: choice(["iron", "stencil", "house"]),
+  house: id(),
+  perLoad: whole(1, 100),
+  stencilPrice: money,
+  consumables: money,
+  handParts: choice(["here", "house"]),
+  reworkReserve: number(0, 100),
+  testMinutes: number(0, 600),
+  packMinutes: number(0, 600),
+} satisfies Record<keyof typeof CHOICE_FIELDS.assembly, yup.AnySchema>;
+const CHOICES = {
   basket: list(text(60).required(), 200),
   pins: mapOf<string>(shapes.id, 20_000, shapes.UUID),
   leftovers: choice(["stock", "expense"]),
   variant: id().nullable(),
   ownShelf: choice(["first", "leave"]),
   accepted: mapOf<string>(shapes.text(2000), 5000),
+} satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
+
+export const runBody = yup.object({
+  version: version.required(),
+  name,
+  goodBoards: whole(1, 100_000).min(1, "A run makes at least one board."),
+  confidence: number(0.5, 0.999),
+  houseId: id().nullable(),
+  options: yup.object(OPTIONS).default(undefined),
+  assembly: yup.object(ASSEMBLY).default(undefined),
+  ...CHOICES,
 });
 export type RunBody = yup.InferType<typeof runBody>;
 

@@ -6,6 +6,7 @@ import type { FabOptions, House } from "../fab/house.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
 import type { Placement } from "../placement/placement.ts";
+import { CHOICE_FIELDS, type ChoiceField } from "../shape/choice-fields.ts";
 import {
   LINE_FIELDS,
   type LineField,
@@ -165,6 +166,14 @@ export interface RunChoices {
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }
+
+// every decision stands in the one table of them, and nothing else does
+CHOICE_FIELDS.options satisfies Record<keyof FabOptions, ChoiceField>;
+CHOICE_FIELDS.assembly satisfies Record<keyof RunAssembly, ChoiceField>;
+CHOICE_FIELDS.choices satisfies Record<keyof RunChoices, ChoiceField>;
+({}) as FabOptions satisfies Partial<Record<keyof typeof CHOICE_FIELDS.options, unknown>>;
+({}) as RunAssembly satisfies Partial<Record<keyof typeof CHOICE_FIELDS.assembly, unknown>>;
+({}) as RunChoices satisfies Partial<Record<keyof typeof CHOICE_FIELDS.choices, unknown>>;
 
 /** A run as one self-contained document, `run/1`. */
 export interface RunDocument {

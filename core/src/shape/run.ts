@@ -1,9 +1,11 @@
 import { ATTRITION } from "../assembly/attrition.ts";
 import { PART_KINDS } from "../library/part.ts";
 import { ASSUMED, type RuleKind } from "../library/rules.ts";
+import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
 import { houseShape } from "./house.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
+import { PART_FIELDS } from "./part-fields.ts";
 import {
   both,
   currency,
@@ -15,7 +17,6 @@ import {
   mapOf,
   maybe,
   money,
-  nullable,
   number,
   oneOf,
   text,
@@ -57,15 +58,13 @@ export const ratesShape: DataShape = mapOf(
   /^[A-Z]{3}$/,
 );
 
+/** The decisions of one part of a document; each may be left out. */
+function decisions(part: ChoicePart): DataShape {
+  return fields(Object.fromEntries(Object.entries(CHOICE_FIELDS[part]).map(([k, f]) => [k, maybe(f.shape)])));
+}
+
 /** The decisions of the Fab stage. */
-export const optionsShape: DataShape = fields({
-  thickness: maybe(text(60)),
-  copper: maybe(text(60)),
-  finish: maybe(text(60)),
-  mask: maybe(text(60)),
-  legend: maybe(text(60)),
-  leadDays: maybe(whole(0, 1000)),
-});
+export const optionsShape: DataShape = decisions("options");
 
 /** What a quotation was asked for. */
 export const quoteBasisShape: DataShape = fields({
@@ -76,27 +75,10 @@ export const quoteBasisShape: DataShape = fields({
 });
 
 /** How the boards are soldered. */
-export const assemblyShape: DataShape = fields({
-  method: maybe(oneOf("iron", "stencil", "house")),
-  house: maybe(text(60)),
-  perLoad: maybe(whole(1, 100)),
-  stencilPrice: maybe(money),
-  consumables: maybe(money),
-  handParts: maybe(oneOf("here", "house")),
-  reworkReserve: maybe(number(0, 100)),
-  testMinutes: maybe(number(0, 600)),
-  packMinutes: maybe(number(0, 600)),
-});
+export const assemblyShape: DataShape = decisions("assembly");
 
 /** The further choices of a run. */
-export const choicesShape: DataShape = fields({
-  basket: maybe(list(text(60), 200)),
-  pins: maybe(mapOf(text(60), 20_000)),
-  leftovers: maybe(oneOf("stock", "expense")),
-  variant: nullable(text(60)),
-  ownShelf: maybe(oneOf("first", "leave")),
-  accepted: maybe(mapOf(text(2000), 5000)),
-});
+export const choicesShape: DataShape = decisions("choices");
 
 /** What a variant has otherwise, by line. */
 export const overridesShape: DataShape = mapOf(
@@ -171,20 +153,8 @@ export const candidateShape: DataShape = fields({
 
 const part = fields({
   id: text(80, 1),
-  mpn: text(),
-  maker: text(),
-  description: text(1000),
-  kind: text(40),
-  package: text(),
-  params: mapOf(text(), 100),
-  heightMm: maybe(number(0, 1e4)),
-  massMg: maybe(number(0, 1e9)),
-  direction: text(),
-  mount: maybe(oneOf("machine", "hand", "none")),
-  moisture: text(20),
-  state: text(60),
+  ...Object.fromEntries(Object.entries(PART_FIELDS).map(([key, f]) => [key, f.shape])),
   found: maybe(flag),
-  suspect: maybe(fields({ since: day, because: text(1000), by: text() })),
 });
 
 const outcome = {

@@ -1,4 +1,4 @@
-import { LINE_FIELDS } from "@kobbin/core";
+import { CHOICE_FIELDS, LINE_FIELDS, PART_FIELDS } from "@kobbin/core";
 import type { Table } from "../schema/tables.ts";
 import { isSame, type Json } from "./merge.ts";
 import type { Row } from "./rows.ts";
@@ -15,24 +15,14 @@ export interface ChangedRow {
 
 /** What columns and keys are called on screen. */
 const WORDS: Readonly<Record<string, string>> = {
+  ...Object.fromEntries(Object.values(PART_FIELDS).map((f) => [f.column, f.words])),
   ...Object.fromEntries(Object.values(LINE_FIELDS).map((f) => [f.column, f.words])),
+  ...Object.fromEntries(
+    Object.values(CHOICE_FIELDS).flatMap((part) => Object.entries(part).map(([key, f]) => [key, f.words])),
+  ),
   good_boards: "good boards",
   confidence: "certainty",
   house_id: "house",
-  leadDays: "days at the house",
-  legend: "silkscreen",
-  mask: "mask colour",
-  method: "soldered",
-  perLoad: "boards a load",
-  stencilPrice: "stencil price",
-  handParts: "who solders hand parts",
-  reworkReserve: "reserve for rework, %",
-  testMinutes: "test minutes",
-  packMinutes: "packing minutes",
-  basket: "basket",
-  pins: "bought from",
-  leftovers: "left-over parts",
-  accepted: "accepted",
   hourly_rate: "worth of an hour",
   tax_rate: "recoverable tax",
   hours_per_day: "own hours a day",
@@ -42,14 +32,7 @@ const WORDS: Readonly<Record<string, string>> = {
   free_from: "free shipping from",
   days_min: "least days",
   days_max: "most days",
-  height_mm: "height in mm",
-  mass_mg: "mass in mg",
-  tried_on: "tried on",
-  tried: "tried on the bench",
-  sheet: "data sheet note",
-  params: "attributes",
   unit_cost: "cost a piece",
-  ownShelf: "own shelf",
   within_pct: "within per cent",
   per_product: "in each product",
   sample: "sample",

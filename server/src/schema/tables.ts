@@ -1,4 +1,4 @@
-import { type DataShape, LINE_FIELDS, shapes } from "@kobbin/core";
+import { type DataShape, LINE_FIELDS, PART_FIELDS, shapes } from "@kobbin/core";
 
 /** What a column holds, and so what may be restored into it. */
 export type Column = DataShape | Ref;
@@ -39,7 +39,7 @@ const perhaps = (table: string): Ref => ({ to: table, isOptional: true });
 const version = whole(1, 1e9);
 // "12.50" as the database writes it, or a number of a backup's JSON
 const decimal = number(0, 1e9);
-const mount = oneOf("machine", "hand", "none");
+const _mount = oneOf("machine", "hand", "none");
 const words = mapOf(text(300), 200);
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const ORDER_KEY = matching(/^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/, "an order of a run");
@@ -50,6 +50,11 @@ const LINE_COLUMNS = Object.fromEntries(
     column,
     typeof stored === "function" ? stored : perhaps(stored.to),
   ]),
+);
+
+/** What a part of the library holds, likewise. */
+const PART_COLUMNS = Object.fromEntries(
+  Object.values(PART_FIELDS).map(({ column, stored }) => [column, stored]),
 );
 
 /** Every recorded table, parents first. Names of tables and columns in a statement come from here and nowhere else. */
@@ -100,23 +105,7 @@ export const DESCRIPTORS = {
     key: ["id"],
     columns: {
       id,
-      mpn: text(120, 1),
-      maker: text(120),
-      description: text(500),
-      kind: text(40),
-      package: text(120),
-      params: words,
-      height_mm: nullable(number(0, 1e5)),
-      mass_mg: nullable(number(0, 1e8)),
-      direction: text(200),
-      mount: nullable(mount),
-      moisture: text(10),
-      state: text(40),
-      sheet: text(2000),
-      measured: text(2000),
-      tried_on: nullable(day),
-      tried: text(500),
-      suspect: nullable(fields({ since: day, because: text(500), by: text(200) })),
+      ...PART_COLUMNS,
       mpn_key: text(120),
       words: text(2000),
       created_at: instant,

@@ -7,50 +7,33 @@ import {
   lineKey,
   type Mount,
   numberKey,
-  type PartKind,
-  type PartState,
+  PART_FIELDS,
+  type PartField,
+  type PartFieldKey,
   packageKey,
   type RunLine,
 } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
-const PART = `p.id, p.mpn, p.maker, p.description, p.kind, p.package, p.params, p.height_mm::float8 as "heightMm", p.mass_mg::float8 as "massMg",
-  p.direction, p.mount, p.moisture, p.state, p.sheet, p.measured, p.tried_on as "triedOn", p.tried, p.suspect, p.version`;
+const FIELDS = Object.entries(PART_FIELDS) as readonly (readonly [PartFieldKey, PartField])[];
+/** A part as it is read: every field under its own name. */
+const PART = [
+  "p.id",
+  ...FIELDS.map(([key, f]) => `p.${f.column}${f.cast ? `::${f.cast}` : ""} as "${key}"`),
+  "p.version",
+].join(", ");
+const OPTIONAL = new Set<string>(FIELDS.flatMap(([key, f]) => (f.isOptional ? [key] : [])));
 
-interface StoredPart {
-  readonly id: string;
-  readonly mpn: string;
-  readonly maker: string;
-  readonly description: string;
-  readonly kind: PartKind;
-  readonly package: string;
-  readonly params: Record<string, string>;
-  readonly heightMm: number | null;
-  readonly massMg: number | null;
-  readonly direction: string;
-  readonly mount: LibraryPart["mount"] | null;
-  readonly moisture: string;
-  readonly state: PartState;
-  readonly sheet: string;
-  readonly measured: string;
-  readonly triedOn: string | null;
-  readonly tried: string;
-  readonly suspect: LibraryPart["suspect"] | null;
-  readonly version: number;
-}
-
-const toPart = (r: StoredPart): LibraryPart & { version: number } => {
-  const { heightMm, massMg, mount, triedOn, suspect, ...rest } = r;
-  return {
-    ...rest,
-    ...(heightMm === null ? {} : { heightMm }),
-    ...(massMg === null ? {} : { massMg }),
-    ...(mount ? { mount } : {}),
-    ...(triedOn === null ? {} : { triedOn }),
-    ...(suspect ? { suspect } : {}),
-  };
+type StoredPart = { readonly id: string; readonly version: number } & {
+  readonly [K in PartFieldKey]: undefined extends LibraryPart[K] ? LibraryPart[K] | null : LibraryPart[K];
 };
+
+/** What a part lacks is left out. */
+const toPart = (r: StoredPart): LibraryPart & { version: number } =>
+  Object.fromEntries(
+    Object.entries(r).filter(([key, value]) => value !== null || !OPTIONAL.has(key)),
+  ) as unknown as LibraryPart & { version: number };
 
 /**
  * The parts of the library that hold every word, in the order of their numbers; where none does, those nearest to what

@@ -8,7 +8,7 @@ import {
   partBody,
   reservationBody,
 } from "@kobbin/contract";
-import { AppError } from "@kobbin/core";
+import { AppError, PART_FIELDS } from "@kobbin/core";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
@@ -78,23 +78,11 @@ export function libraryRoutes(deps: Deps): Router {
             ? `${part.mpn} cleared of suspicion`
             : `${part.mpn} suspected: ${suspectBecause}`,
         );
-      const columns = givenColumns({
-        maker: b.maker,
-        description: b.description,
-        kind: b.kind,
-        package: b.package,
-        params: b.params,
-        height_mm: b.heightMm,
-        mass_mg: b.massMg,
-        direction: b.direction,
-        mount: b.mount,
-        moisture: b.moisture,
-        state: b.state,
-        sheet: b.sheet,
-        measured: b.measured,
-        tried_on: b.triedOn,
-        tried: b.tried,
-      });
+      const columns = givenColumns(
+        Object.fromEntries(
+          Object.entries(PART_FIELDS).map(([key, f]) => [f.column, b[key as keyof typeof b]]),
+        ),
+      );
       const laid: Record<string, Json> = { ...columns };
       if (suspectBecause !== undefined)
         laid.suspect = suspectBecause === "" ? null : { since: today(), because: suspectBecause, by: person };

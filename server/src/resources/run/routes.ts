@@ -2,6 +2,7 @@ import Router from "@koa/router";
 import { newRunBody, quoteBody, type RunBody, remarkBody, runBody, type Shop } from "@kobbin/contract";
 import {
   AppError,
+  CHOICE_FIELDS,
   convertMicros,
   DEFAULT_ASSEMBLY,
   firstChoices,
@@ -165,14 +166,9 @@ function laid(base: Row, b: RunBody): Row {
           ...(base[column] as object),
           ...Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined)),
         };
-  const choices = givenColumns({
-    basket: b.basket,
-    pins: b.pins,
-    leftovers: b.leftovers,
-    ownShelf: b.ownShelf,
-    variant: b.variant,
-    accepted: b.accepted,
-  });
+  const choices = givenColumns(
+    Object.fromEntries(Object.keys(CHOICE_FIELDS.choices).map((key) => [key, b[key as keyof RunBody]])),
+  );
   return givenColumns({
     good_boards: b.goodBoards,
     confidence: b.confidence,

@@ -1,0 +1,44 @@
+import { type DataShape, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
+
+/** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
+export interface ChoiceField {
+  readonly shape: DataShape;
+  readonly words: string;
+}
+
+/**
+ * Every decision of a run, once, by the part of the document it stands in. Shapes of documents, what a request changes and
+ * the history derive from it; request schemas and the types themselves do not compile while they differ.
+ */
+export const CHOICE_FIELDS = {
+  options: {
+    thickness: { shape: text(60), words: "thickness" },
+    copper: { shape: text(60), words: "copper" },
+    finish: { shape: text(60), words: "finish" },
+    mask: { shape: text(60), words: "mask colour" },
+    legend: { shape: text(60), words: "silkscreen" },
+    leadDays: { shape: whole(0, 1000), words: "days at the house" },
+  },
+  assembly: {
+    method: { shape: oneOf("iron", "stencil", "house"), words: "soldered" },
+    house: { shape: text(60), words: "house" },
+    perLoad: { shape: whole(1, 100), words: "boards a load" },
+    stencilPrice: { shape: money, words: "stencil price" },
+    consumables: { shape: money, words: "consumables" },
+    handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },
+    reworkReserve: { shape: number(0, 100), words: "reserve for rework, %" },
+    testMinutes: { shape: number(0, 600), words: "test minutes" },
+    packMinutes: { shape: number(0, 600), words: "packing minutes" },
+  },
+  choices: {
+    basket: { shape: list(text(60), 200), words: "basket" },
+    pins: { shape: mapOf(text(60), 20_000), words: "bought from" },
+    leftovers: { shape: oneOf("stock", "expense"), words: "left-over parts" },
+    variant: { shape: nullable(text(60)), words: "variant" },
+    ownShelf: { shape: oneOf("first", "leave"), words: "own shelf" },
+    accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
+  },
+} as const satisfies Record<string, Record<string, ChoiceField>>;
+
+/** Where a decision stands. */
+export type ChoicePart = keyof typeof CHOICE_FIELDS;

@@ -1,0 +1,80 @@
+import type { LibraryPart } from "../library/part.ts";
+import { MOUNTS } from "./line-fields.ts";
+import { type DataShape, day, fields, mapOf, maybe, nullable, number, oneOf, text } from "./shape.ts";
+
+/** A field of a part of the library, whole: in a document, in the database, and in a sentence of the history. */
+export interface PartField {
+  /** In a run document. */
+  readonly shape: DataShape;
+  readonly column: string;
+  /** How it is read where the driver would give it as text. */
+  readonly cast?: "float8";
+  /** As it is stored. */
+  readonly stored: DataShape;
+  /** A part may lack it; then its column is null. */
+  readonly isOptional?: true;
+  readonly words: string;
+}
+
+const said = (column: string, words: string, most: number, inDocument = text()): PartField => ({
+  shape: inDocument,
+  column,
+  stored: text(most),
+  words,
+});
+
+/** Every field of a part, once: shapes, statements, patches, backups and history derive from it. */
+export const PART_FIELDS = {
+  mpn: { shape: text(), column: "mpn", stored: text(120, 1), words: "part number" },
+  maker: said("maker", "maker", 120),
+  description: said("description", "description", 500, text(1000)),
+  kind: said("kind", "kind", 40, text(40)),
+  package: said("package", "package", 120),
+  params: { shape: mapOf(text(), 100), column: "params", stored: mapOf(text(300), 200), words: "attributes" },
+  heightMm: {
+    shape: maybe(number(0, 1e4)),
+    column: "height_mm",
+    cast: "float8",
+    stored: nullable(number(0, 1e5)),
+    isOptional: true,
+    words: "height in mm",
+  },
+  massMg: {
+    shape: maybe(number(0, 1e9)),
+    column: "mass_mg",
+    cast: "float8",
+    stored: nullable(number(0, 1e8)),
+    isOptional: true,
+    words: "mass in mg",
+  },
+  direction: said("direction", "direction", 200),
+  mount: {
+    shape: maybe(oneOf(...MOUNTS)),
+    column: "mount",
+    stored: nullable(oneOf(...MOUNTS)),
+    isOptional: true,
+    words: "mounted",
+  },
+  moisture: said("moisture", "moisture", 10, text(20)),
+  state: said("state", "state", 40, text(60)),
+  sheet: said("sheet", "data sheet note", 2000, maybe(text(2000))),
+  measured: said("measured", "measured", 2000, maybe(text(2000))),
+  triedOn: {
+    shape: maybe(day),
+    column: "tried_on",
+    stored: nullable(day),
+    isOptional: true,
+    words: "tried on",
+  },
+  tried: said("tried", "tried on the bench", 500, maybe(text(500))),
+  suspect: {
+    shape: maybe(fields({ since: day, because: text(1000), by: text() })),
+    column: "suspect",
+    stored: nullable(fields({ since: day, because: text(500), by: text(200) })),
+    isOptional: true,
+    words: "suspected",
+  },
+} as const satisfies Record<Exclude<keyof LibraryPart, "id" | "found">, PartField>;
+
+/** A field of a part beside its id. */
+export type PartFieldKey = keyof typeof PART_FIELDS;
