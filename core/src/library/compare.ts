@@ -54,13 +54,13 @@ export function readAmount(text: string): number | undefined {
   const fraction = /^(\d+)\/(\d+)\s*W?$/i.exec(t);
   if (fraction) return Number(fraction[1]) / Number(fraction[2]);
   const m =
-    /^(-?\d+(?:\.\d+)?)\s*([fpnuµμmkKMG]?)(V(?:DC|AC)?|A|W|Ω|ohms?|F|H|Hz|%|mm|ppm(?:\/K)?|°C|C|K|h|°|cd|m|)$/.exec(
+    /^(-?\d+(?:\.\d+)?)\s*([fpnuµμmkKMG]?)(V(?:DC|AC)?|A|W|Ω|ohms?|F|H|Hz|%|ppm(?:\/K)?|°C|C|K|h|°|cd|m|)$/.exec(
       t,
     );
   if (!m) return undefined;
-  const [, digits, prefix, unit] = m;
-  // "10 mm" is millimetres, "10 m" metres, and no prefix stands before per cent and degrees
-  return Number(digits) * 10 ** (SCALE[prefix!] ?? 0) * (unit === "mm" ? 1e-3 : 1);
+  const [, digits, prefix] = m;
+  // "10 mm" is thousandths of a metre; a single m is thousandths of whatever is meant
+  return Number(digits) * 10 ** (SCALE[prefix!] ?? 0);
 }
 
 /** Class-2 ceramic codes: coldest and warmest degrees, change of capacitance in per cent (domain.md 3.6). */
