@@ -1,11 +1,12 @@
 import { expect, test } from "@jest/globals";
 import { readBoard } from "../board/read.ts";
+import { lineKey } from "../library/facts.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument } from "../run/document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
 import { drawSide } from "./drawing.ts";
 import { boardSvg } from "./picture.ts";
-import { planPackage } from "./plan.ts";
+import { planPackage, slug } from "./plan.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -195,4 +196,181 @@ test("a basket goes out in its supplier's currency, each line rounded as its inv
     // half a cent goes up
     expect(Number(r[4])).toBe(Math.round(Number(r[1]) * 1.55 + 1e-9) / 100);
   }
+});
+
+const sheet = (doc: RunDocument, path: string) =>
+  planPackage(doc, rollUp(doc)).sheets.find((s) => s.path.startsWith(path))!;
+const measured = madeMeasure({
+  holes: [
+    { diameterMm: 0.4, count: 30, plated: true },
+    { diameterMm: 3.2, count: 4, plated: false },
+  ],
+  slots: [
+    { widthMm: 1, lengthMm: 3, plated: true },
+    { widthMm: 2, lengthMm: 5, plated: false },
+  ],
+} as never);
+
+test("the fabrication sheet says what is ordered and what was measured, in words", () => {
+  const s = sheet(
+    run({ boards: [{ id: "b", name: "B", perProduct: 1, measure: measured }] }),
+    "sheets/fabrication",
+  );
+  expect([s.path, s.title, s.listsFiles]).toEqual(["sheets/fabrication-far.pdf", "Fabrication: B", true]);
+  const [order, files] = s.pairs;
+  expect(Object.fromEntries(order!.rows)).toMatchObject({
+    "Lead time": "12 days",
+    "Thickness, finished": "1.6 mm",
+    "Mask, both sides": "green",
+    Silkscreen: "white",
+    "Electrical test": "every board",
+  });
+  const said = Object.fromEntries(files!.rows);
+  expect(said).toMatchObject({
+    Holes: "34, 30 plated",
+    Slots: "1 x 3 mm; 2 x 5 mm, not plated",
+    "Smallest track": expect.stringMatching(/^[\d.]+ mm$/),
+    "Smallest ring around a hole": expect.any(String),
+  });
+  expect(said.Size).toMatch(/^[\d.]+ mm x [\d.]+ mm$/);
+  const none = sheet(
+    run({
+      boards: [
+        {
+          id: "b",
+          name: "B",
+          perProduct: 1,
+          measure: madeMeasure({ slots: [], minTrackMm: undefined } as never),
+        },
+      ],
+    }),
+    "sheets/fabrication",
+  );
+  expect(Object.fromEntries(none.pairs[1]!.rows)).toMatchObject({
+    Slots: "none",
+    "Smallest track": "not measured",
+  });
+  // an accepted note goes with it, another does not
+  const noted = run();
+  const key = rollUp(noted).notes.find((n) => n.stage === "fab")!.key;
+  const known = sheet(
+    { ...noted, choices: { ...noted.choices, accepted: { [key]: "asked the house" } } },
+    "sheets/fabrication",
+  );
+  expect(known.notes.filter((n) => n.startsWith("Known: "))).toEqual([
+    expect.stringMatching(/\(asked the house\)$/),
+  ]);
+  expect(sheet(noted, "sheets/fabrication").notes.some((n) => n.startsWith("Known: "))).toBe(false);
+});
+
+test("two boards are two sheets, and their parts and places tell which board they are on, in the boards' order", () => {
+  const doc = run({
+    boards: ["b", "a"].map((id) => ({
+      id,
+      name: id.toUpperCase(),
+      perProduct: id === "a" ? 2 : 1,
+      measure: madeMeasure(),
+    })),
+    lines: [madeLine("r", ["R1"], { board: "a" }), madeLine("q", ["R1"], { board: "b", mpn: "OX-Q" })],
+    placements: [
+      { ...place("R1"), board: "a" },
+      { ...place("R1", 90), board: "b" },
+    ] as never,
+  });
+  const plan = planPackage(doc, rollUp(doc));
+  expect(plan.sheets.filter((s) => s.path.includes("fabrication")).map((s) => s.path)).toEqual([
+    "sheets/fabrication-far-b.pdf",
+    "sheets/fabrication-far-a.pdf",
+  ]);
+  expect(
+    table(doc, "assembly/placement")
+      .slice(1)
+      .map((r) => [r[0], r[3], r[7]]),
+  ).toEqual([
+    ["R1", "90", "B"],
+    ["R1", "0", "A"],
+  ]);
+  expect(table(doc, "assembly/parts-list").map((r) => [r[0], r[8]])).toEqual([
+    ["References", "Board"],
+    ["R1", "A"],
+    ["R1", "B"],
+  ]);
+  const start = rollUp(doc).start;
+  const order = Object.fromEntries(sheet(doc, "sheets/assembly").pairs[0]!.rows);
+  expect([order["Boards to place, A"], order["Boards to place, B"]]).toEqual([
+    String(2 * start),
+    String(start),
+  ]);
+});
+
+test("the assembly sheet lists what is left to us, what works one way round, and what is not placed; nothing is no list", () => {
+  const headings = (more: Partial<RunDocument> = {}) =>
+    sheet(run(more), "sheets/assembly").tables.map((t) => t.heading);
+  expect(headings()).toEqual(["Left to us, by hand", "Do not place"]);
+  const [hand, off] = sheet(run(), "sheets/assembly").tables;
+  expect(hand!.rows.slice(1)).toEqual([["J1", "row", "HDR-1x4"]]);
+  expect(off!.rows.slice(1)).toEqual([["R7", "10k"]]);
+  expect(
+    headings({
+      lines: [madeLine("d", ["D1"], { package: "SOD-123", valueText: "S1" })],
+      placements: [place("D1")],
+    }),
+  ).toEqual(["Parts with a direction"]);
+  expect(sheet(run(), "sheets/assembly").path).toBe("sheets/assembly-far.pdf");
+  expect(
+    planPackage(run({ assembly: DEFAULT_ASSEMBLY }), rollUp(run({ assembly: DEFAULT_ASSEMBLY }))).sheets.some(
+      (s) => s.path.includes("assembly"),
+    ),
+  ).toBe(false);
+  expect(
+    planPackage(
+      { ...run(), house: undefined } as never,
+      rollUp({ ...run(), house: undefined } as never),
+    ).sheets.some((s) => s.path.includes("fabrication")),
+  ).toBe(false);
+});
+
+test.each([
+  ["Far & Away Co.", "far-away-co"],
+  ["  ", "unnamed"],
+  ["ÄÖ 12", "12"],
+])("the file name of “%s” is %s", (name, file) => {
+  expect(slug(name)).toBe(file);
+});
+
+test("a part bought in another's place goes out under its own number and maker, and says so", () => {
+  const library = [
+    {
+      id: "p",
+      mpn: "ZZ-10K",
+      maker: "Zed",
+      description: "",
+      kind: "resistor",
+      package: "0603",
+      params: { value: "10k" },
+      direction: "",
+      moisture: "",
+      state: "active",
+      sheet: "",
+      measured: "",
+      tried: "",
+    },
+  ] as never;
+  const doc = run({
+    lines: [madeLine("r", ["R1"], { description: "pull-up", maker: "Ox" })],
+    library,
+    alternates: [
+      {
+        original: lineKey(madeLine("r", ["R1"])),
+        part: "p",
+        state: "approved",
+        because: "",
+        by: "x",
+        at: "2026-01-01",
+      },
+    ] as never,
+    offers: [madeOffer("o", "r", "0.01", { part: "p", stock: 5000 })],
+  });
+  const rows = table(doc, "assembly/parts-list")[1]!;
+  expect(rows.slice(4, 7)).toEqual(["Zed", "ZZ-10K", "pull-up (in the place of OX-10K)"]);
 });
