@@ -1,3 +1,5 @@
+import type { FindingList } from "../findings.ts";
+
 /** What a spreadsheet left in a cell, undone where it is certain. */
 export interface Cleaned {
   readonly text: string;
@@ -28,4 +30,42 @@ export function cleanCell(cell: string): Cleaned {
   if (DATE.test(text)) return { text, doubt: "date" };
   if (/^\d([.,]\d+)?E[+-]?\d{2,}$/i.test(text)) return { text, doubt: "power" };
   return { text };
+}
+
+const COLUMN: Readonly<Record<string, string>> = {
+  refs: "reference",
+  value: "value",
+  mpn: "part number",
+  package: "package",
+  qty: "quantity",
+};
+
+/** Says what a spreadsheet left in a cell in the place of what stood there. */
+export function sayLeftover(
+  doubt: "error" | "date" | "power",
+  key: string,
+  text: string,
+  row: number,
+  about: readonly string[],
+  file: string,
+  found: FindingList,
+): void {
+  if (doubt === "power" && key !== "mpn") return;
+  if (doubt === "date" && key === "qty") return;
+  const what = COLUMN[key] ?? key;
+  found.add({
+    tag: "bom-number-mangled",
+    level: doubt === "error" ? "error" : "warning",
+    file,
+    row,
+    about,
+    text:
+      doubt === "error"
+        ? `The ${what} is an error of the spreadsheet; it was taken as empty.`
+        : `The ${what} “${text}” ${doubt === "date" ? "is a date: a spreadsheet may have made it of something like 2-1 or 1/2" : "was turned into a number by a spreadsheet"}.`,
+    do:
+      doubt === "error"
+        ? "Mend the formula, or type the value."
+        : "Type it as text; what it was cannot be known from here.",
+  });
 }

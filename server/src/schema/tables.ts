@@ -39,7 +39,6 @@ const perhaps = (table: string): Ref => ({ to: table, isOptional: true });
 const version = whole(1, 1e9);
 // "12.50" as the database writes it, or a number of a backup's JSON
 const decimal = number(0, 1e9);
-const _mount = oneOf("machine", "hand", "none");
 const words = mapOf(text(300), 200);
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const ORDER_KEY = matching(/^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/, "an order of a run");

@@ -7,16 +7,8 @@ import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
-import {
-  manyBillVersions,
-  manyBoards,
-  manyLines,
-  manyQuotes,
-  manyRemarks,
-  maybeRelease,
-  oneRun,
-  type StoredRun,
-} from "./queries.ts";
+import { manyBillVersions, manyLines } from "./line-queries.ts";
+import { manyBoards, manyQuotes, manyRemarks, maybeRelease, oneRun, type StoredRun } from "./queries.ts";
 
 /** Gathers a run into one document: what the page, the worker pool and the command line compute from. */
 export async function buildDocument(

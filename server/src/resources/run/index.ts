@@ -1,14 +1,11 @@
 /** What other resources may use of runs. */
 export { buildDocument, releasedDocument } from "./document.ts";
+export { insertLines, manyLines, nextPosition, oneLine } from "./line-queries.ts";
 export {
-  insertLines,
   insertRun,
   manyBoardNames,
   manyBoards,
-  manyLines,
   manyRuns,
-  nextPosition,
-  oneLine,
   oneRun,
   requireRevision,
   type StoredRun,

@@ -13,13 +13,12 @@ import {
   deleteLine,
   deleteLinesOf,
   insertLines,
-  manyBoardNames,
   moveOffers,
   nextPosition,
   oneLine,
-  requireRevision,
   type StoredLine,
-} from "./queries.ts";
+} from "./line-queries.ts";
+import { manyBoardNames, requireRevision } from "./queries.ts";
 
 /** Lines of the bill: one or many added, changed, removed. */
 export function lineRoutes(deps: Deps): Router {
