@@ -7,6 +7,9 @@ export function Skeleton({ rows = 5, label = "Loading" }: { rows?: number; label
       {Array.from({ length: rows }, (_, i) => (
         <div key={String(i)} className="skeleton h-5" style={{ width: `${92 - ((i * 17) % 40)}%` }} />
       ))}
+      <p aria-hidden className="words-late text-[13.5px] text-ink-2">
+        {label} …
+      </p>
     </div>
   );
 }
