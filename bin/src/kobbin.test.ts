@@ -246,3 +246,85 @@ test("the example of the manual costs what the manual says", () => {
   );
   expect(run("package", example("probe-tail.run.json"), "--out", "example.zip").status).toBe(0);
 });
+
+test("fit takes a length from a board's files, and prints what each check comes to", () => {
+  const checks = [
+    { id: "a", kind: "slot", slotMm: 1.7, slotTolMm: 0.13, tabMm: 1.6, tabTolMm: 0.16 },
+    {
+      id: "b",
+      kind: "chain",
+      terms: [
+        { mm: 100, tolMm: 0.2, sign: 1 },
+        {
+          mm: { from: { archive: join(boards, "kiln-watch-b.zip"), measure: "outline.widthMm" } },
+          tolMm: 0.2,
+          sign: -1,
+        },
+      ],
+    },
+  ];
+  writeFileSync(join(folder, "fit.json"), JSON.stringify({ checks }));
+  const doc = json<{ kobbin: string; checks: { id: string; nominalMm: number; verdict: string }[] }>(
+    "fit",
+    "fit.json",
+  );
+  const width = expectedFacts(DEMO_BOARDS["kiln-watch-b"]!()).outline.widthMm;
+  expect(doc.kobbin).toBe("fit/1");
+  expect(doc.checks[0]).toMatchObject({
+    worstMm: [-0.19, 0.39],
+    safeNominalMm: 1.89,
+    verdict: "may-not-fit",
+  });
+  expect(doc.checks[1]).toMatchObject({ nominalMm: expect.closeTo(100 - width, 6), verdict: "fits" });
+  expect(run("fit", "fit.json").out).toContain("may not fit, 0.19 mm missing");
+  // a measure there is not, and a document that is none
+  const odd = {
+    checks: [
+      {
+        id: "x",
+        kind: "range",
+        allowsMm: [1, 2],
+        boardMm: { from: { archive: join(boards, "rack-card.zip"), measure: "weight" } },
+      },
+    ],
+  };
+  writeFileSync(join(folder, "odd.json"), JSON.stringify(odd));
+  expect(run("fit", "odd.json")).toMatchObject({
+    status: 1,
+    err: expect.stringContaining("has no weight that is a number"),
+  });
+  writeFileSync(join(folder, "none.json"), "{}");
+  expect(run("fit", "none.json")).toMatchObject({
+    status: 1,
+    err: expect.stringContaining("holds no list of checks"),
+  });
+  expect(run("fit").status).toBe(2);
+});
+
+test("quote prints what a house asks by its profile, from files or from what was measured, and answers each wish", () => {
+  const house = fileURLToPath(new URL("golden/house.json", import.meta.url));
+  const archive = join(boards, "kiln-watch-b.zip");
+  writeFileSync(join(folder, "wishes.json"), JSON.stringify({ mask: "purple" }));
+  writeFileSync(join(folder, "measure.json"), run("measure", archive, "--json").out);
+  const asked = ["--house", house, "--quantity", "45"];
+  const doc = json<{ total: number; refused: { key: string }[]; sum: { amount: number }[] }>(
+    "quote",
+    archive,
+    ...asked,
+    "--options",
+    "wishes.json",
+  );
+  expect(doc.refused.map((r) => r.key)).toEqual(["mask"]);
+  expect(doc.sum.reduce((s, t) => s + Math.round(t.amount * 100), 0)).toBe(Math.round(doc.total * 100));
+  expect(json("quote", "measure.json", ...asked, "--options", "wishes.json")).toEqual(doc);
+  expect(run("quote", archive, ...asked).out).toContain("in all, 45 boards");
+  expect(run("quote", archive, "--house", house, "--quantity", "0").status).toBe(2);
+  expect(run("quote", archive, "--house", "wishes.json", "--quantity", "5")).toMatchObject({
+    status: 1,
+    err: expect.stringContaining("is no profile of a house"),
+  });
+  expect(run("quote", "wishes.json", ...asked)).toMatchObject({
+    status: 1,
+    err: expect.stringContaining("is no measure of a board"),
+  });
+});

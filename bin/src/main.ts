@@ -1,7 +1,9 @@
 import { parseArgs } from "node:util";
 import { toWire } from "@kobbin/core";
+import { fitAll } from "./fit.ts";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
+import { quote } from "./quote.ts";
 import { cost, pack } from "./run.ts";
 import { source } from "./source.ts";
 import { bom, placement } from "./tables.ts";
@@ -11,6 +13,9 @@ const USAGE = `usage: kobbin <command> [--json]
     --compare <other>                      and what changed against another board
   bom <file>                               a parts list, read
   placement <file>                         a placement file, read
+  fit <fit.json>                           what goes into what, with its tolerances
+  quote <archive> --house <house.json>     what a house asks for a board
+    --quantity N [--options <options.json>]
   source <instance.json>                   the cheapest basket, proven
   cost <run.json>                          what a run costs, with its curve
   package <run.json> --out <file.zip>      the order package of a run
@@ -23,6 +28,9 @@ const OPTIONS = {
   "max-seconds": { type: "string" },
   out: { type: "string" },
   compare: { type: "string" },
+  house: { type: "string" },
+  quantity: { type: "string" },
+  options: { type: "string" },
 } as const;
 
 /** A command line, taken apart. */
@@ -33,6 +41,9 @@ export interface Asked {
   readonly seconds: number;
   readonly out: string | undefined;
   readonly compare: string | undefined;
+  readonly house: string | undefined;
+  readonly quantity: string | undefined;
+  readonly options: string | undefined;
 }
 
 /** @throws UsageError where an option is unknown, lacks its value, or is no number */
@@ -49,6 +60,9 @@ export function readArguments(args: readonly string[]): Asked {
     seconds,
     out: values.out,
     compare: values.compare,
+    house: values.house,
+    quantity: values.quantity,
+    options: values.options,
   };
 }
 
@@ -67,7 +81,8 @@ function taken(args: readonly string[]) {
 /** Runs one command and returns the exit status. */
 export async function main(args: readonly string[]): Promise<number> {
   try {
-    const { command, paths, json, seconds, out, compare } = readArguments(args);
+    const asked = readArguments(args);
+    const { command, paths, json, seconds, out, compare } = asked;
     switch (command) {
       case "measure":
         return await measure(paths, json, compare);
@@ -77,6 +92,10 @@ export async function main(args: readonly string[]): Promise<number> {
         return await placement(paths, json);
       case "source":
         return await source(paths, json, seconds);
+      case "fit":
+        return await fitAll(paths, json);
+      case "quote":
+        return await quote(paths, json, asked);
       case "cost":
         return await cost(paths, json);
       case "package":

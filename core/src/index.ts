@@ -55,6 +55,8 @@ export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fiel
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 // what is said of input
 export type { Finding, Level } from "./findings.ts";
+// what goes into what
+export { type FitResult, judgeFit } from "./fit/fit.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
@@ -132,6 +134,7 @@ export {
 } from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
 export { OPTION_WORD } from "./run/quotation-holds.ts";
+export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { readyBy } from "./run/ready.ts";
 export {
   arrivedOf,
