@@ -2,7 +2,15 @@ import { expect, test } from "@jest/globals";
 import { ATTRITION, isTaped, leaderPieces, needOf } from "./attrition.ts";
 import { type PackageClass, shapeOf } from "./package-class.ts";
 import { boardTime, setupMinutes } from "./time.ts";
-import { boardsToStart, type CountedPart, estimateYield, LOST, lnGamma, REPAIRABLE } from "./yield.ts";
+import {
+  binomialAtLeast,
+  boardsToStart,
+  type CountedPart,
+  estimateYield,
+  LOST,
+  lnGamma,
+  REPAIRABLE,
+} from "./yield.ts";
 
 /*
  * The tables of domain.md 3.7, 7.3 and 7.4 as the page has them, class by class; where the page groups classes they stand
@@ -234,4 +242,8 @@ test.each([
   ["HOLDER", "BT1", true],
 ])("%s of %s works one way round: %s", (pkg, ref, is) => {
   expect(shapeOf(pkg, ref, true).isPolarised).toBe(is);
+});
+
+test("boards that never fail give as many as are begun", () => {
+  expect([binomialAtLeast(5, 5, 1), binomialAtLeast(4, 5, 1), binomialAtLeast(6, 5, 1.1)]).toEqual([1, 0, 1]);
 });

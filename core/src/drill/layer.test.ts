@@ -99,3 +99,10 @@ test("tolerances of a tool go with its own holes and no other's", () => {
     ["T2", undefined, undefined],
   ]);
 });
+
+test("a tool that is defined in the body drills from there on; in the header it waits to be chosen", () => {
+  const body = readDrill("M48\nMETRIC\n%\nT1C0.8\nX1.0Y1.0\nM30\n", "a.drl");
+  expect(body.hits).toMatchObject([{ diameterMm: 0.8 }]);
+  const header = readDrill("M48\nMETRIC\nT1C0.8\nT2C1.0\n%\nX1.0Y1.0\nT1\nX2.0Y2.0\nM30\n", "a.drl");
+  expect(header.hits.map((h) => [h.x, h.diameterMm])).toEqual([[2, 0.8]]);
+});

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { FAR, madeMeasure, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
 import { whatIf } from "../run/what-if.ts";
-import { fitOptions, givenUp, type House } from "./house.ts";
+import { fitOptions, givenUp, type House, optionOf } from "./house.ts";
 
 const values = (...list: string[]) => list.map((value) => ({ value, label: value }));
 const house = (options: Partial<House["options"]>, leads = [12, 3]): House => ({
@@ -125,4 +125,9 @@ test.each([
   expect(r.notes.flatMap((n) => (/leaded-finish|castellation-finish/.test(n.key) ? [n.key] : []))).toEqual(
     keys,
   );
+});
+
+test("a value the house has is that option; one it lacks is its first", () => {
+  const labels = (value: string) => optionOf(FAR, "mask", value).label;
+  expect([labels("white"), labels("pink")]).toEqual(["white", FAR.options.mask[0]!.label]);
 });
