@@ -5,8 +5,9 @@ export default defineConfig({
   testDir: "e2e",
   fullyParallel: true,
   workers: 2,
-  timeout: 120_000,
-  expect: { timeout: 30_000 },
+  // far more than a loaded machine needs: what hangs is found, how fast it is is measured elsewhere
+  timeout: 300_000,
+  expect: { timeout: 60_000 },
   forbidOnly: Boolean(process.env.CI),
   outputDir: "test-results",
   reporter: process.env.JOURNEY_REPORT

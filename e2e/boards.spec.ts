@@ -19,18 +19,17 @@ const archive = (name: string) => ({
 });
 const drop = async (page: Page, board: string) => {
   await page.getByLabel("Files of the board").setInputFiles([archive(board)]);
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
 };
 
 test("a name the shop knows: what was dropped becomes its next revision, and runs tell themselves apart", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await startShop(page, "Second Try Works");
   await drop(page, "probe-tail");
   await page.getByLabel("Good boards wanted").fill("35");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await page.goto("/");
   const product = page.getByRole("listitem").filter({ hasText: "revision A" }).first();
   await expectColours(product.locator("canvas"));
@@ -56,12 +55,11 @@ test("a name the shop knows: what was dropped becomes its next revision, and run
 test("a product gets a second board: its lines, places and price join the run, and it goes and comes back", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
   await startShop(page, "Two Board Works");
   await drop(page, "probe-tail");
   await page.getByLabel("Product", { exact: true }).fill("Tail set");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   const before = await perGood(page);
 
   await page.getByRole("link", { name: "add another board" }).click();
@@ -72,9 +70,7 @@ test("a product gets a second board: its lines, places and price join the run, a
   await page.getByRole("button", { name: "Add it to the product" }).click();
 
   const boards = page.getByRole("toolbar", { name: "Boards of the product" });
-  await expect(boards.getByRole("button", { name: /2 × Card/ })).toHaveAttribute("aria-pressed", "true", {
-    timeout: 20_000,
-  });
+  await expect(boards.getByRole("button", { name: /2 × Card/ })).toHaveAttribute("aria-pressed", "true");
   await expect(page.getByRole("navigation", { name: "Stages of the run" })).toContainText("2 boards");
   await expectAccessible(page);
   const both = await perGood(page);

@@ -17,7 +17,6 @@ import {
 } from "./kit.ts";
 
 test("a newcomer takes a demo board from the bench to an order package", async ({ page }, info) => {
-  test.setTimeout(120_000);
   await enterDemo(page);
   await expect(page.getByRole("link", { name: /Rack Card, first try/ })).toBeVisible();
   await startRun(page, "Kiln Watch B", "journey", 30);
@@ -40,7 +39,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   const lit = page.getByRole("complementary", { name: "In the margin" }).getByRole("figure");
   await page.getByRole("gridcell", { name: /^References of C5:/ }).hover();
   await expect(lit).toContainText("11 parts on the top");
-  await expect(lit.locator("svg g")).toHaveCount(11, { timeout: 20_000 });
+  await expect(lit.locator("svg g")).toHaveCount(11);
   await expectColours(lit.locator("canvas"));
   await cell(page, "References of U1", "U1").first().click();
   await expect(lit).toContainText("1 part on the top");
@@ -84,7 +83,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   await page.keyboard.press("ArrowRight");
   await expect(page.getByRole("navigation", { name: "Stages of the run" })).toContainText("31 good boards");
   await stage(page, "Cost");
-  await expect(page.getByText("the 40 quantities as a table")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText("the 40 quantities as a table")).toBeVisible();
   const shown = await perGood(page);
   const document = await page.evaluate(() =>
     fetch(`/api/runs/${location.pathname.split("/")[2]}/document`).then((r) => r.text()),
@@ -99,7 +98,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
   // Release and Order
   await stage(page, "Release");
   await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "Download the package" }).click(),

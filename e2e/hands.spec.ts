@@ -6,7 +6,7 @@ import { enterDemo, expect, expectAccessible, expectPainted, expectSaid, test } 
 /** Tab until the thing has the focus, which must be seen. */
 async function tabTo(page: Page, what: Locator, most = 120): Promise<void> {
   const target = what.first();
-  await expect(target).toBeVisible({ timeout: 20_000 });
+  await expect(target).toBeVisible();
   for (let i = 0; i < most; i++) {
     if (await target.evaluate((el) => el === document.activeElement)) {
       const isSeen = await target.evaluate((el) => {
@@ -24,7 +24,6 @@ async function tabTo(page: Page, what: Locator, most = 120): Promise<void> {
 test("the whole first run by keyboard alone: door, files, parts, prices, choices, release, package", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const { keyboard } = page;
   await page.goto("/");
   await tabTo(page, page.getByLabel("Name of the shop"));
@@ -47,7 +46,7 @@ test("the whole first run by keyboard alone: door, files, parts, prices, choices
   await keyboard.type("25");
   await tabTo(page, page.getByRole("button", { name: "Keep it and start a run" }));
   await keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await expectPainted(page);
 
   // the picture, by keys
@@ -112,7 +111,7 @@ test("the whole first run by keyboard alone: door, files, parts, prices, choices
   await expect(page.getByRole("heading", { name: "Release", level: 1 })).toBeVisible();
   await tabTo(page, page.getByRole("button", { name: "Release and pack" }));
   await keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     (async () => {
@@ -153,7 +152,6 @@ test.describe("on a phone", () => {
   test("bench, board picture with touch, lists, history and a remark; nothing runs off the side", async ({
     page,
   }) => {
-    test.setTimeout(120_000);
     await enterDemo(page);
     const fits = async () =>
       expect(

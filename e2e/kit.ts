@@ -107,15 +107,13 @@ export const expectSaid = (page: Page, text: string | RegExp, timeout?: number):
 /** A small picture is painted: it holds more than a few colours. */
 export async function expectColours(canvas: Locator): Promise<void> {
   await expect
-    .poll(
-      () =>
-        canvas.evaluate((c: HTMLCanvasElement) => {
-          const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
-          const seen = new Set<number>();
-          for (let i = 0; i < d.length; i += 4) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
-          return seen.size;
-        }),
-      { timeout: 20_000 },
+    .poll(() =>
+      canvas.evaluate((c: HTMLCanvasElement) => {
+        const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
+        const seen = new Set<number>();
+        for (let i = 0; i < d.length; i += 4) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+        return seen.size;
+      }),
     )
     .toBeGreaterThan(20);
 }
@@ -123,17 +121,15 @@ export async function expectColours(canvas: Locator): Promise<void> {
 /** The picture is painted: its tiles for this side are all there and hold more than one colour. */
 export async function expectPainted(page: Page, side = "top"): Promise<void> {
   await expect
-    .poll(
-      () =>
-        page.evaluate((wanted) => {
-          const seen = new Set<number>();
-          for (const c of document.querySelectorAll<HTMLCanvasElement>(`[data-painted="${wanted}"] canvas`)) {
-            const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
-            for (let i = 0; i < d.length; i += 4 * 97) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
-          }
-          return seen.size;
-        }, side),
-      { timeout: 20_000 },
+    .poll(() =>
+      page.evaluate((wanted) => {
+        const seen = new Set<number>();
+        for (const c of document.querySelectorAll<HTMLCanvasElement>(`[data-painted="${wanted}"] canvas`)) {
+          const d = c.getContext("2d")!.getImageData(0, 0, c.width, c.height).data;
+          for (let i = 0; i < d.length; i += 4 * 97) seen.add((d[i]! << 16) | (d[i + 1]! << 8) | d[i + 2]!);
+        }
+        return seen.size;
+      }, side),
     )
     .toBeGreaterThan(20);
 }

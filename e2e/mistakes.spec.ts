@@ -60,7 +60,6 @@ const MISTAKES: readonly (readonly [what: RegExp, side: "top" | "bottom"])[] = [
 test("a board with eight mistakes: each stands in the margin and on the picture, reached by one press", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await startShop(page);
   await page.getByLabel("Files of the board").setInputFiles(
     Object.entries(FILES).map(([name, text]) => ({
@@ -69,10 +68,10 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
       buffer: Buffer.from(text),
     })),
   );
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await page.getByLabel("Product", { exact: true }).fill("Eight mistakes");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await expectPainted(page);
   const margin = page.getByRole("complementary", { name: "In the margin" });
   for (const [what, side] of MISTAKES) {
@@ -122,7 +121,7 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
 test("two points are measured with snapping, and the board goes out as a drawing", async ({ page }) => {
   await startShop(page);
   await page.getByLabel("Files of the board").setInputFiles("demo/boards/probe-tail.zip");
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await expectPainted(page);
   await page.getByRole("button", { name: "measure", exact: true }).click();

@@ -11,16 +11,15 @@ async function dropProbe(page: Page, product: string): Promise<void> {
       buffer: readFileSync(new URL("../demo/boards/probe-tail.zip", import.meta.url)),
     },
   ]);
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await page.getByLabel("Product", { exact: true }).fill(product);
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
 }
 
 test("messy rows are pasted, two spellings become one line by keyboard, and come apart again", async ({
   page,
 }) => {
-  test.setTimeout(90_000);
   await startShop(page, "Spelling Works");
   await dropProbe(page, "Spelling");
   await stage(page, "Parts");
@@ -67,7 +66,6 @@ const MESSY = [
 test("a messy list is read, its columns confirmed, corrected and priced by keyboard alone", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   const { keyboard } = page;
   await startShop(page, "Clock Works");
   await dropProbe(page, "Clock");
@@ -135,7 +133,7 @@ test("a messy list is read, its columns confirmed, corrected and priced by keybo
   await keyboard.press("Enter");
   const variants = page.getByRole("region", { name: "Variants" });
   await expect(variants.getByRole("checkbox", { name: "U1 in controller" })).not.toBeChecked();
-  await expect(variants.getByText("…", { exact: true })).toHaveCount(0, { timeout: 20_000 });
+  await expect(variants.getByText("…", { exact: true })).toHaveCount(0);
   await expectAccessible(page);
   await variants.getByRole("button", { name: "timer", exact: true }).focus();
   await keyboard.press("Enter");
@@ -152,7 +150,6 @@ test("a block is filled down, pasted and taken back; a thousand lines stay fluid
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   const { keyboard } = page;
   await startShop(page, "Long Bill Works");

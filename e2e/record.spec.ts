@@ -33,7 +33,6 @@ async function undo(page: Page, words: RegExp): Promise<void> {
 test("a released run is ordered, comes in two parcels with one board short, is built with two scrapped, and closed; the next begins with it", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await releasedRun(page, "to the end", 20);
   // ordered: when, for when, and what the invoice says
   const sleeves = parcel(page, /AG-SLEEVE/);
@@ -138,7 +137,6 @@ test("what came and what was built is taken back step by step; two people at one
   page,
   browser,
 }) => {
-  test.setTimeout(150_000);
   await releasedRun(page, "two at the bench", 10);
   await stage(page, "Receive");
   await parcel(page, /AG-SLEEVE/)
@@ -179,7 +177,6 @@ test.describe("on a phone", () => {
   test("a parcel is counted and boards are built with one hand; nothing runs off the side", async ({
     page,
   }) => {
-    test.setTimeout(120_000);
     await releasedRun(page, "in the hand", 10);
     const fits = async () =>
       expect(

@@ -4,7 +4,6 @@ import { messyBoard } from "./messy.ts";
 test("a messy list of values and sizes becomes a complete, costed run in few actions, and the next one in fewer", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await startShop(page);
   let actions = 0;
   /** Each thing a person does: a press, a word typed, files dropped. */
@@ -21,13 +20,13 @@ test("a messy list of values and sizes becomes a complete, costed run in few act
     actions = 0;
     await page.goto("/new");
     await act(page.getByLabel("Files of the board").setInputFiles(files));
-    await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
     await act(page.getByLabel("Product", { exact: true }).fill(product));
     await act(page.getByRole("button", { name: "Keep it and start a run" }).click());
-    await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
     await act(stage(page, "Source"));
     await act(page.getByRole("button", { name: "Ask the suppliers" }).click());
-    await expect(page.getByRole("button", { name: "Ask again" })).toBeEnabled({ timeout: 20_000 });
+    await expect(page.getByRole("button", { name: "Ask again" })).toBeEnabled();
   };
   await drop("Sensor");
   const card = page.getByRole("region", { name: /25 lines without a part number/ });

@@ -3,7 +3,6 @@ import { expect, expectAccessible, expectSaid, startShop, test } from "./kit.ts"
 test("a lot is measured: what is outside sets it apart, the next lot keeps the limits and is compared", async ({
   page,
 }) => {
-  test.setTimeout(60_000);
   await startShop(page, "Measuring Works");
   await page.getByRole("link", { name: "shelf" }).click();
   const put = async (place: string) => {

@@ -39,17 +39,16 @@ const payload = (files: Readonly<Record<string, string>>) =>
 test("a stranger's own files, prices and house become a package that reads back as the same board", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await startShop(page);
   await expect(page.getByText("Nothing here yet.")).toBeVisible();
   await page.getByLabel("Files of the board").setInputFiles(payload(FILES));
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await expectPainted(page);
   await expect(page.getByRole("row", { name: /lamp.gko/ })).toContainText("its name, lamp.gko");
   await page.getByLabel("Product", { exact: true }).fill("Lamp");
   await page.getByLabel("Good boards wanted").fill("12");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await expect(page.getByRole("button", { name: /smallest track 0.35 mm, show the place/ })).toBeVisible();
   await expect(page.getByRole("button", { name: /smallest ring 0.2 mm, show the place/ })).toBeVisible();
 
@@ -135,7 +134,7 @@ test("a stranger's own files, prices and house become a package that reads back 
 
   await stage(page, "Release");
   await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "Download the package" }).click(),
@@ -147,7 +146,7 @@ test("a stranger's own files, prices and house become a package that reads back 
   await page
     .getByLabel("Files of the board")
     .setInputFiles([{ name: "package.zip", mimeType: "application/zip", buffer: zip }]);
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await expectPainted(page);
   const figures = page
     .getByRole("region", { name: "As delivered" })
@@ -183,12 +182,12 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
   ]);
   await expect(
     page.getByText("The quantity “-2” is negative; the references were counted instead."),
-  ).toBeVisible({ timeout: 20_000 });
+  ).toBeVisible();
   await expect(page.getByRole("alert")).toHaveCount(0);
   await page.getByLabel("Role of strange.dat").selectOption("copper top");
   await expect(page.getByRole("row", { name: /strange.dat/ })).toContainText("you said so");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await stage(page, "Parts");
   await expect(cell(page, "Value of R1", "<img src=x onerror=alert(1)>")).toBeVisible();
 });
@@ -238,13 +237,13 @@ test("a folder dropped as it lies on the disk is read with the folders in it", a
       });
   };
   await drop(folder);
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await expect(page.getByRole("row", { name: /lamp-pth.drl/ })).toBeVisible();
   box = (await page.getByText("Drop other files here").boundingBox())!;
   await drop(nothing);
   await expect(page.getByRole("alert")).toContainText("no file to read in what was dropped");
   await expect(page.getByLabel("Product", { exact: true })).toHaveValue("lamp");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
   await expect(page.getByRole("button", { name: /smallest track 0.35 mm, show the place/ })).toBeVisible();
 });

@@ -3,7 +3,6 @@ import { cell, enterDemo, expect, expectAccessible, expectSaid, stage, startRun,
 test("a substitute is proposed, compared, priced, approved with a reason, and known in the next run", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await enterDemo(page);
   await startRun(page, "Probe Tail", "with another part", 30);
   await stage(page, "Parts");

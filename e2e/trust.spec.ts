@@ -50,7 +50,6 @@ async function inviteSecond(
 test("a change is taken back from the history after a reload, and by Ctrl+Z, and brought again", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   await enterDemo(page);
   await startRun(page, "Probe Tail A", "history", 20);
   await stage(page, "Parts");
@@ -87,13 +86,12 @@ test("a change is taken back from the history after a reload, and by Ctrl+Z, and
 test("two people see each other; what they set apart joins, what they set alike is shown with both values", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await startShop(page, "Two benches");
   const { second, name, close } = await inviteSecond(page, "owner");
   await page.goto("/new");
   await page.getByLabel("Files of the board").setInputFiles("demo/boards/probe-tail.zip");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click({ timeout: 20_000 });
-  await expect(page.getByRole("navigation", { name: "Stages of the run" })).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("navigation", { name: "Stages of the run" })).toBeVisible();
   const run = /runs\/([^/]+)/.exec(page.url())![1]!;
   await page.goto(`/runs/${run}/parts`);
   await second.goto(`/runs/${run}/parts`);
@@ -125,7 +123,7 @@ test("two people see each other; what they set apart joins, what they set alike 
   await expect(page.getByText(/^saved/)).toBeVisible();
   await second.context().setOffline(false);
   const dialog = second.getByRole("dialog");
-  await expect(dialog).toContainText("changed the same", { timeout: 20_000 });
+  await expect(dialog).toContainText("changed the same");
   await expect(dialog.getByRole("row", { name: /value/ })).toContainText("B's value");
   await expect(dialog.getByRole("row", { name: /value/ })).toContainText("A's value");
   await expectAccessible(second);
@@ -141,7 +139,6 @@ test("two people see each other; what they set apart joins, what they set alike 
 });
 
 test("the bench looks and notes; it cannot choose, order or invite, and is told so", async ({ page }) => {
-  test.setTimeout(180_000);
   await enterDemo(page);
   const { second, close } = await inviteSecond(page, "bench");
   await second
@@ -169,7 +166,6 @@ test("the bench looks and notes; it cannot choose, order or invite, and is told 
 test("while the server is away one goes on working; what is not saved is said, kept over a reload, and saved", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   page.on("dialog", (d) => d.accept());
   await enterDemo(page);
   await startRun(page, "Rack Card A", "away", 9);
@@ -188,7 +184,7 @@ test("while the server is away one goes on working; what is not saved is said, k
   await page.reload();
   await expect(page.getByText("not saved: 2 changes")).toBeVisible();
   isAway = false;
-  await expect(value(page, "U1", typed)).toBeVisible({ timeout: 15_000 });
+  await expect(value(page, "U1", typed)).toBeVisible();
   await expect(cell(page, "Maker of U1", maker)).toBeAttached();
   await expect(page.getByText(/^saved/)).toBeVisible();
   await history(page);
@@ -223,7 +219,6 @@ test("a session that ended elsewhere: signing in over the page, and what was typ
 });
 
 test("a backup is downloaded and read back as a shop of its own", async ({ page }) => {
-  test.setTimeout(300_000);
   await enterDemo(page);
   await page.goto("/settings/data");
   const [download] = await Promise.all([
@@ -253,7 +248,6 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   page,
   context,
 }) => {
-  test.setTimeout(180_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await enterDemo(page);
   await startRun(page, "Probe Tail A", "hands", 11);
@@ -299,7 +293,6 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
 });
 
 test("lists say when they are empty, loading, refused, and come back", async ({ page }) => {
-  test.setTimeout(180_000);
   await startShop(page, "States");
   await expect(page.getByText("Nothing here yet. Drop the archive")).toBeVisible();
   let mode: "slow" | "broken" | "open" = "slow";

@@ -16,6 +16,7 @@ import type {
 import type { Corrections, RunLine, Variant } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { type Answered, http } from "./http.ts";
+import { oneAfterAnother } from "./oneAfterAnother.ts";
 import { outbox } from "./outbox.ts";
 
 const keyOf = (id: string) => `/api/runs/${id}`;
@@ -23,9 +24,20 @@ const keyOf = (id: string) => `/api/runs/${id}`;
 /** A run with its document. */
 export const useRunAnswer = (id: string) =>
   useSWR<RunAnswer>(keyOf(id), http.get, { revalidateOnFocus: false });
-export const refetchRun = (id: string) => mutate<RunAnswer>(keyOf(id));
+// a fetch that was overtaken by a later one is dropped, and a change that waits for it would be thought to be shown
+const fetchAgain = oneAfterAnother((key) => mutate<RunAnswer>(key));
+export const refetchRun = (id: string) => fetchAgain(keyOf(id));
 /** Every run that is open on the page, fetched again: something they share changed. What is shown stays meanwhile. */
-export const refetchRuns = () => mutate((key) => typeof key === "string" && key.startsWith("/api/runs/"));
+export async function refetchRuns(): Promise<void> {
+  const runs: string[] = [];
+  const rest = mutate((key) => {
+    if (typeof key !== "string" || !key.startsWith("/api/runs/")) return false;
+    const isRun = !key.slice("/api/runs/".length).includes("/");
+    if (isRun) runs.push(key);
+    return !isRun;
+  });
+  await Promise.all([rest, ...runs.map(fetchAgain)]);
+}
 
 /** Sends a change and fetches the run again before it is called done. */
 export async function written<T>(
