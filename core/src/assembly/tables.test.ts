@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { ATTRITION, isTaped, leaderPieces, needOf } from "./attrition.ts";
+import { houseWork } from "./house-price.ts";
 import { type PackageClass, shapeOf } from "./package-class.ts";
 import { boardTime, setupMinutes } from "./time.ts";
 import {
@@ -246,4 +247,33 @@ test.each([
 
 test("boards that never fail give as many as are begun", () => {
   expect([binomialAtLeast(5, 5, 1), binomialAtLeast(4, 5, 1), binomialAtLeast(6, 5, 1.1)]).toEqual([1, 0, 1]);
+});
+
+test("a house counts what it places, its own feeders and the joints of each kind; hand work alone has no side to print", () => {
+  const part = (id: string, pkg: string, count: number, method: "house" | "hand" = "house") => ({
+    ...shapeOf(pkg, id, true),
+    id,
+    count,
+    method,
+  });
+  const bill = [
+    part("R1", "0603", 4),
+    part("R2", "0603", 2),
+    part("U1", "LQFP-48", 1),
+    part("J1", "HDR-6", 2),
+    part("R9", "0603", 3, "hand"),
+    part("R8", "0603", 0),
+  ];
+  const feeder = (p: { id: string }) => (p.id.startsWith("R") ? "tape" : p.id);
+  const through = bill.filter((p) => p.kind === "through");
+  expect(through.map((p) => p.joints)).toEqual([6]);
+  expect(houseWork(bill, 2, 10, feeder, (f) => f === "U1")).toEqual({
+    sides: 2,
+    unique: 2,
+    special: 1,
+    joints: 6 * 2 + 48,
+    handJoints: 12,
+    products: 10,
+  });
+  expect(houseWork(through, 2, 10, feeder, () => false)).toMatchObject({ sides: 0, unique: 0, joints: 0 });
 });

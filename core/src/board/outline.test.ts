@@ -85,6 +85,12 @@ test("a cut-out takes its area away and stays out of the perimeter", () => {
   expect(o).toMatchObject({ cutouts: 1, areaMm2: 384, perimeterMm: 80, minInnerRadiusMm: 0 });
 });
 
+test("a cut-out far along a long board is one, and what lies beside the board is none", () => {
+  const wide = rounded(100, 10, 1);
+  expect(profile([...wide, ...square(80, 3, 4)])).toMatchObject({ cutouts: 1 });
+  expect(profile([...wide, ...square(3, 80, 4)]).cutouts).toBe(0);
+});
+
 test("a stray line inside is said and does not open the outline", () => {
   const o = profile([...square(0, 0, 20), { from: [5, 5], to: [9, 5] }]);
   expect(o.isClosed).toBe(true);

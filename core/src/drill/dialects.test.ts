@@ -33,6 +33,12 @@ test.each<[string, string, string, string[]]>([
   expect(tags(body)).toEqual(said);
 });
 
+test("a tool told its size among the holes is the one that drills on; one told in the head waits to be called", () => {
+  const mm = (text: string) => readDrill(text, "a.drl").hits.map((h) => h.diameterMm);
+  expect(mm("M48\nMETRIC\nT1C1.0\n%\nT1\nX1.0Y1.0\nT2C0.6\nX2.0Y1.0\nM30\n")).toEqual([1, 0.6]);
+  expect(mm("M48\nMETRIC\nT1C1.0\nT2C0.6\n%\nT1\nX1.0Y1.0\nX2.0Y1.0\nM30\n")).toEqual([1, 1]);
+});
+
 test("a cut beside its line is said to be one", () => {
   const body = "G00X0.0Y0.0\nM15\nG41\nG01X5.0Y0.0\nG01X5.0Y5.0\nG40\nM16";
   expect(read(body).findings).toMatchObject([

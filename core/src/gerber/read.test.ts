@@ -88,6 +88,19 @@ test.each([
   },
 );
 
+test.each([
+  ["as drawn", "", KIND.arcCcw],
+  ["turned", "%LR90*%\n", KIND.arcCcw],
+  ["mirrored", "%LMX*%\n", KIND.arcCw],
+  ["mirrored about both, which is half a turn", "%LMXY*%\n", KIND.arcCcw],
+])("a block stamped %s: its line stays a line, its arc runs as it then must", (_, how, arc) => {
+  const drawn = "D10*\nX0Y0D02*\nG01X1000000Y0D01*\nG75*\nG03X0Y1000000I-1000000J0D01*\n";
+  const block = read(`%ADD10C,0.1*%\n%ABD20*%\n${drawn}%AB*%\n${how}D20*\nX0Y0D03*\n`);
+  expect([...block.kind.subarray(0, block.n)]).toEqual([KIND.line, arc]);
+  const stepped = read(`%ADD10C,0.1*%\n%SRX2Y1I5J0*%\n${drawn}%SR*%\n`);
+  expect([...stepped.kind.subarray(0, stepped.n)]).toEqual([KIND.line, KIND.arcCcw, KIND.line, KIND.arcCcw]);
+});
+
 test("what a file deletes of its attributes is gone, and the rest stays", () => {
   const image = read(
     "%ADD10C,1*%\nD10*\n%TO.N,GND*%\n%TO.P,R1,2*%\nX0Y0D03*\n%TD.N*%\nX1000000Y0D03*\n%TD.P*%\nX2000000Y0D03*\n%TO.N,VCC*%\n%TD*%\nX3000000Y0D03*\n",
