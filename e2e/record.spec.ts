@@ -39,6 +39,11 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await sleeves.getByLabel("Ordered on").fill("today");
   await sleeves.getByLabel("Ordered on").press("Enter");
   await expectSaid(page, /: ordered$/);
+  const orderRow = page
+    .getByRole("navigation", { name: "Stages of the run" })
+    .getByRole("link", { name: /Order/ });
+  await expect(orderRow).toHaveText(/1 of 3 ordered/);
+  await expect(orderRow.getByRole("img", { name: "open" })).toBeVisible();
   await sleeves.getByLabel("Promised for").fill("+6");
   await sleeves.getByLabel("Promised for").press("Enter");
   await sleeves.getByLabel("Invoiced for steel sleeve").fill("30");
@@ -60,6 +65,8 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await stage(page, "Receive");
   await allPartsCome(page);
   await expect(parcel(page, /TB-TH11/)).toContainText("all of it came");
+  // what came was ordered, whether its day was written down or not
+  await expect(orderRow).toHaveText(/2 of 3 ordered/);
   // the boards: one is short, and one of those that came is set apart
   const boards = page.getByRole("article").last();
   const count = boards.getByRole("button", { name: /^Count / });

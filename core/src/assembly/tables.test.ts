@@ -250,7 +250,7 @@ test("boards that never fail give as many as are begun", () => {
 });
 
 test("a house counts what it places, its own feeders and the joints of each kind; hand work alone has no side to print", () => {
-  const part = (id: string, pkg: string, count: number, method: "house" | "hand" = "house") => ({
+  const part = (id: string, pkg: string, count: number, method: "house" | "iron" = "house") => ({
     ...shapeOf(pkg, id, true),
     id,
     count,
@@ -261,7 +261,7 @@ test("a house counts what it places, its own feeders and the joints of each kind
     part("R2", "0603", 2),
     part("U1", "LQFP-48", 1),
     part("J1", "HDR-6", 2),
-    part("R9", "0603", 3, "hand"),
+    part("R9", "0603", 3, "iron"),
     part("R8", "0603", 0),
   ];
   const feeder = (p: { id: string }) => (p.id.startsWith("R") ? "tape" : p.id);

@@ -1,14 +1,28 @@
+import { plannedOrders, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { count } from "../../ui/format.ts";
+import { comeOf } from "../../run/useOrders.ts";
+
+/** Orders of the run, and how many are placed: their date is written down, or something of them came. */
+function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: number; of: number } {
+  const orders = plannedOrders({ doc, ...r, plan: r.assembly });
+  const dated = new Set(record.purchases.filter((p) => p.orderedOn).map((p) => p.order));
+  const placed = orders.filter((o) => dated.has(o.key) || comeOf(record, o).some > 0);
+  return { placed: placed.length, of: orders.length };
+}
 
 export const order: WebStage = {
   key: "order",
   label: "Order",
-  says: (_, __, isReleased, record) => {
+  says: (doc, r, isReleased, record) => {
     if (!isReleased) return "after release";
-    const n = record.purchases.filter((p) => p.orderedOn).length;
-    return n === 0 ? "package ready" : `${count(n, "order")} placed`;
+    const { placed, of } = placedOf(doc, r, record);
+    return of === 0 ? "nothing to order" : `${placed} of ${of} ordered`;
   },
-  state: () => ({ kind: "open" }),
+  state: (doc, r, isReleased, record) => {
+    if (!isReleased) return { kind: "open" };
+    const { placed, of } = placedOf(doc, r, record);
+    return { kind: record.closedOn || placed === of ? "ready" : "open" };
+  },
+  goesOn: true,
   load: async () => ({ Component: (await import("./OrderPage.tsx")).OrderPage }),
 };
