@@ -165,7 +165,7 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
         </fieldset>
         <fieldset>
           <legend className="mb-1 font-semibold">What it was for</legend>
-          <div className="grid grid-cols-5 gap-3 max-md:grid-cols-2">
+          <div className="grid grid-cols-[1fr_2fr_1fr_1fr_1fr] gap-3 max-md:grid-cols-2">
             {ASKED.map(([key, label]) => (
               <Pick
                 key={key}
