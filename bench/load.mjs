@@ -1,12 +1,11 @@
 // People clicking through runs: how long they wait, what fails, what the server's memory does.
 //   npm run load -- [--people 50] [--seconds 120]
 import { randomUUID } from "node:crypto";
-import { chmodSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { cpus, tmpdir, totalmem } from "node:os";
+import { readFileSync, writeFileSync } from "node:fs";
+import { cpus, totalmem } from "node:os";
 import { join } from "node:path";
-import { ensureDatabase, startCluster } from "../tools/cluster.mjs";
-import { createLauncher } from "../tools/launch.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "../tools/setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "../tools/setup.mjs";
+import { serve } from "./serve.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -19,38 +18,7 @@ const people = option("--people", 50);
 const seconds = option("--seconds", 120);
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
-const folder = mkdtempSync(join(tmpdir(), "kobbin-load-"));
-chmodSync(folder, 0o755);
-const cluster = await startCluster(folder);
-await ensureDatabase(cluster.url, "load");
-migrateDatabase(cluster.ownerUrl("load"));
-const launcher = createLauncher((name, code) => {
-  console.error(`${name} ended with ${code}`);
-  process.exitCode = 1;
-});
-const standIns = await launcher.launch(
-  "stand-ins",
-  process.execPath,
-  ["standins/dist/main.js"],
-  { STANDINS_PORT: "0", STANDINS_LATENCY_MS: "50" },
-  /port (\d+)/,
-);
-const port = await launcher.launch(
-  "server",
-  process.execPath,
-  ["server/dist/main.js"],
-  {
-    DATABASE_URL: cluster.appUrl("load"),
-    PORT: "0",
-    STANDINS_URL: `http://127.0.0.1:${standIns}`,
-    DEMO: "no",
-    LOG: "quiet",
-    SIGN_UP: "open",
-    TRUST_PROXY: "yes",
-  },
-  /listening on (\d+)/,
-);
-const url = `http://127.0.0.1:${port}`;
+const { url, end } = await serve("load", 50, { DEMO: "no", SIGN_UP: "open", TRUST_PROXY: "yes" });
 
 const times = new Map();
 const failures = new Map();
@@ -239,7 +207,5 @@ writeFileSync(
   join(ROOT, seconds >= 1800 ? "bench/soak.json" : "bench/load.json"),
   `${JSON.stringify(result, null, 1)}\n`,
 );
-await launcher.end();
-cluster.stop();
-rmSync(folder, { recursive: true, force: true });
+await end();
 process.exit(errors > 0 ? 1 : 0);

@@ -2,14 +2,12 @@
 // main thread, words shown, and script loaded before the page stands. Medians of several reloads, beside a floor of the
 // same run: the same browser opening a picture of the same server.
 //   npm run pages -- [--times 5]
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
-import { ensureDatabase, startCluster } from "../tools/cluster.mjs";
-import { createLauncher } from "../tools/launch.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "../tools/setup.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "../tools/setup.mjs";
+import { serve } from "./serve.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -17,37 +15,7 @@ ensureBuilt();
 const at = process.argv.indexOf("--times");
 const times = at < 0 ? 5 : Number(process.argv[at + 1]);
 
-const folder = mkdtempSync(join(tmpdir(), "kobbin-pages-"));
-chmodSync(folder, 0o755);
-const cluster = await startCluster(folder);
-await ensureDatabase(cluster.url, "pages");
-migrateDatabase(cluster.ownerUrl("pages"));
-const launcher = createLauncher((name, code) => {
-  console.error(`${name} ended with ${code}`);
-  process.exitCode = 1;
-});
-const standIns = await launcher.launch(
-  "stand-ins",
-  process.execPath,
-  ["standins/dist/main.js"],
-  { STANDINS_PORT: "0", STANDINS_LATENCY_MS: "20" },
-  /port (\d+)/,
-);
-const port = await launcher.launch(
-  "server",
-  process.execPath,
-  ["server/dist/main.js"],
-  {
-    DATABASE_URL: cluster.appUrl("pages"),
-    PORT: "0",
-    STANDINS_URL: `http://127.0.0.1:${standIns}`,
-    DEMO: "yes",
-    WEB_ROOT: join(ROOT, "web/dist"),
-    LOG: "quiet",
-  },
-  /listening on (\d+)/,
-);
-const url = `http://127.0.0.1:${port}`;
+const { url, end } = await serve("pages", 20, { DEMO: "yes", WEB_ROOT: join(ROOT, "web/dist") });
 
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",
@@ -125,7 +93,5 @@ for (const [name, path, heading] of views) {
   );
 }
 await browser.close();
-await launcher.end();
-cluster.stop();
-rmSync(folder, { recursive: true, force: true });
+await end();
 process.exit();

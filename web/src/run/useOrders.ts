@@ -1,12 +1,24 @@
-import { arrivedOf, type PlannedItem, type PlannedOrder, plannedOrders, type RunRecord } from "@kobbin/core";
+import {
+  arrivedOf,
+  type PlannedItem,
+  type PlannedOrder,
+  plannedOrders,
+  type RunDocument,
+  type RunRecord,
+  type RunResult,
+} from "@kobbin/core";
 import { useMemo } from "react";
 import { useRun } from "./runState.ts";
+
+/** What a run orders by its figures. */
+export const ordersOf = (doc: RunDocument, r: RunResult): readonly PlannedOrder[] =>
+  plannedOrders({ doc, ...r, plan: r.assembly });
 
 /** What the run orders, by whom, as it will be invoiced. */
 export function useOrders(): readonly PlannedOrder[] {
   const { doc, result } = useRun();
   // figures may be a moment older than the document; orders are of the document they were computed for
-  return useMemo(() => plannedOrders({ doc, ...result, plan: result.assembly }), [doc, result]);
+  return useMemo(() => ordersOf(doc, result), [doc, result]);
 }
 
 /** How far an order has come: items of which nothing is missing, and pieces still on their way. */

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
+import { COLUMN_WORDS } from "../../proof/columnWords.ts";
 import { Files } from "../../proof/Files.tsx";
 import { ListTable } from "../../proof/ListTable.tsx";
 import { Measures } from "../../proof/Measures.tsx";
@@ -12,7 +13,7 @@ import { Tab } from "../../ui/Tab.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
-import { COLUMN_WORDS, shownList, withColumn } from "./listColumns.ts";
+import { shownList, withColumn } from "./listColumns.ts";
 import { useDrop } from "./useDrop.ts";
 
 /** A drop of files becomes a product: read and drawn at once in the page, kept when it looks right. */

@@ -1,19 +1,6 @@
 import type { ListHead } from "@kobbin/core";
 import type { ShownList } from "../../proof/ListTable.tsx";
 
-/** What a column of a dropped list may hold. */
-export const COLUMN_WORDS = [
-  ["refs", "references"],
-  ["qty", "quantity"],
-  ["value", "value"],
-  ["package", "package"],
-  ["mpn", "part number"],
-  ["maker", "maker"],
-  ["description", "description"],
-  ["dnp", "do not place"],
-  ["fitted", "fitted"],
-] as const;
-
 /** The list as it is shown: columns with what they are taken for. @param said what the person said in this drop */
 export function shownList(list: ListHead, said: Readonly<Record<string, string>> = {}): ShownList {
   const roles: Record<number, string> = {};

@@ -1,10 +1,10 @@
-import { plannedOrders, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
+import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { comeOf } from "../../run/useOrders.ts";
+import { comeOf, ordersOf } from "../../run/useOrders.ts";
 
 /** Orders of the run, and how many are placed: their date is written down, or something of them came. */
 function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: number; of: number } {
-  const orders = plannedOrders({ doc, ...r, plan: r.assembly });
+  const orders = ordersOf(doc, r);
   const dated = new Set(record.purchases.filter((p) => p.orderedOn).map((p) => p.order));
   const placed = orders.filter((o) => dated.has(o.key) || comeOf(record, o).some > 0);
   return { placed: placed.length, of: orders.length };

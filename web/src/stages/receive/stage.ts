@@ -1,10 +1,10 @@
-import { plannedOrders, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
+import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { comeOf } from "../../run/useOrders.ts";
+import { comeOf, ordersOf } from "../../run/useOrders.ts";
 
 /** Orders of things that come here, and how many are whole. */
 function cameOf(doc: RunDocument, r: RunResult, record: RunRecord): { whole: number; of: number } {
-  const orders = plannedOrders({ doc, ...r, plan: r.assembly }).filter((o) => o.kind !== "assembly");
+  const orders = ordersOf(doc, r).filter((o) => o.kind !== "assembly");
   const whole = orders.filter((o) => {
     const c = comeOf(record, o);
     return c.whole === c.of;

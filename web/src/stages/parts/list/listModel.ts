@@ -9,20 +9,13 @@ import {
   readBomAt,
   recogniseColumns,
 } from "@kobbin/core";
+import { COLUMN_WORDS } from "../../../proof/columnWords.ts";
 
 /** What a column of a list may be taken for: a fact of the line, one version of the product, or nothing. */
 export type ColumnRole = BomColumn | "variant";
 
 export const ROLE_WORDS: readonly (readonly [ColumnRole, string])[] = [
-  ["refs", "references"],
-  ["qty", "quantity"],
-  ["value", "value"],
-  ["package", "package"],
-  ["mpn", "part number"],
-  ["maker", "maker"],
-  ["description", "description"],
-  ["dnp", "do not place"],
-  ["fitted", "fitted"],
+  ...COLUMN_WORDS,
   ["variant", "a variant"],
 ];
 

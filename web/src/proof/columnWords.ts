@@ -1,0 +1,12 @@
+/** What a column of a list may be taken for. */
+export const COLUMN_WORDS = [
+  ["refs", "references"],
+  ["qty", "quantity"],
+  ["value", "value"],
+  ["package", "package"],
+  ["mpn", "part number"],
+  ["maker", "maker"],
+  ["description", "description"],
+  ["dnp", "do not place"],
+  ["fitted", "fitted"],
+] as const;
