@@ -18,7 +18,14 @@ const people = option("--people", 50);
 const seconds = option("--seconds", 120);
 const pause = (ms) => new Promise((done) => setTimeout(done, ms));
 
-const { url, end } = await serve("load", 50, { DEMO: "no", SIGN_UP: "open", TRUST_PROXY: "yes" });
+// behind a proxy the counters are told to nobody without it
+const token = randomUUID();
+const { url, end } = await serve("load", 50, {
+  DEMO: "no",
+  SIGN_UP: "open",
+  TRUST_PROXY: "yes",
+  METRICS_TOKEN: token,
+});
 
 const times = new Map();
 const failures = new Map();
@@ -118,8 +125,9 @@ class Person {
 }
 
 const metric = async (name) => {
-  const text = await (await fetch(`${url}/metrics`)).text();
-  return Number(new RegExp(`^${name} (.*)$`, "m").exec(text)?.[1] ?? Number.NaN);
+  const r = await fetch(`${url}/metrics`, { headers: { Authorization: `Bearer ${token}` } });
+  if (!r.ok) throw new Error(`the counters were not told: ${r.status}`);
+  return Number(new RegExp(`^${name} (.*)$`, "m").exec(await r.text())?.[1] ?? Number.NaN);
 };
 const sample = async () => ({
   at: Math.round(performance.now() / 1000),
