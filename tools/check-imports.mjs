@@ -82,7 +82,7 @@ const FLOORS = [
   ["library", "fab", "costing"],
   ["assembly", "sourcing", "sums"],
   ["shape"],
-  ["fit"],
+  ["fit", "probe"],
   ["run"],
   ["release"],
   ["index.ts"],

@@ -3,6 +3,7 @@ import { toWire } from "@kobbin/core";
 import { fitAll } from "./fit.ts";
 import { measure } from "./measure.ts";
 import { printError, UsageError } from "./print.ts";
+import { probe } from "./probe.ts";
 import { quote } from "./quote.ts";
 import { cost, pack } from "./run.ts";
 import { source } from "./source.ts";
@@ -14,6 +15,7 @@ const USAGE = `usage: kobbin <command> [--json]
   bom <file>                               a parts list, read
   placement <file>                         a placement file, read
   fit <fit.json>                           what goes into what, with its tolerances
+  probe <archive> [--minutes 5]            what to try on a bare board with a meter
   quote <archive> --house <house.json>     what a house asks for a board
     --quantity N [--options <options.json>]
   source <instance.json>                   the cheapest basket, proven
@@ -31,6 +33,7 @@ const OPTIONS = {
   house: { type: "string" },
   quantity: { type: "string" },
   options: { type: "string" },
+  minutes: { type: "string" },
 } as const;
 
 /** A command line, taken apart. */
@@ -44,6 +47,7 @@ export interface Asked {
   readonly house: string | undefined;
   readonly quantity: string | undefined;
   readonly options: string | undefined;
+  readonly minutes: string | undefined;
 }
 
 /** @throws UsageError where an option is unknown, lacks its value, or is no number */
@@ -63,6 +67,7 @@ export function readArguments(args: readonly string[]): Asked {
     house: values.house,
     quantity: values.quantity,
     options: values.options,
+    minutes: values.minutes,
   };
 }
 
@@ -94,6 +99,8 @@ export async function main(args: readonly string[]): Promise<number> {
         return await source(paths, json, seconds);
       case "fit":
         return await fitAll(paths, json);
+      case "probe":
+        return await probe(paths, json, asked.minutes);
       case "quote":
         return await quote(paths, json, asked);
       case "cost":

@@ -83,6 +83,14 @@ export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
+// what to try on a bare board
+export {
+  type Probe,
+  type ProbeDocument,
+  type ProbePoint,
+  probeBoard,
+  SECONDS_A_PROBE,
+} from "./probe/probe.ts";
 // what goes out
 export { drawSide } from "./release/drawing.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";

@@ -5,6 +5,16 @@ import type { LayerSolids } from "./copper.ts";
 import type { NetlistCheck } from "./measure-document.ts";
 import type { Net, Nets } from "./nets.ts";
 
+/** A point of a netlist where it lies on the board, mm, and the group of copper it lies on. */
+export interface ListedPoint {
+  readonly net: string;
+  readonly ref: string;
+  readonly pin: string;
+  readonly x: number;
+  readonly y: number;
+  readonly group: number;
+}
+
 /** How far a listed point may lie from copper and still be on it, mm. */
 const ON_COPPER_MM = 0.05;
 
@@ -12,6 +22,8 @@ const ON_COPPER_MM = 0.05;
  * Compares a netlist with the copper (domain.md 2.9): an extracted net with two listed names is a short, a listed name on
  * two extracted nets an open, a point on no copper is missing. When more than a fifth of the points miss, factors of the
  * unit and one common shift are tried before anything is reported.
+ *
+ * @returns what the document says of it, and the points that lie on copper
  */
 // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one comparison: what the points gather is told at its end
 export function checkNetlist(
@@ -20,9 +32,12 @@ export function checkNetlist(
   nets: Nets,
   copper: readonly LayerSolids[],
   findings: Finding[],
-): NetlistCheck {
+): { readonly check: NetlistCheck; readonly on: readonly ListedPoint[] } {
   const listed = new Set(points.filter((p) => p.net !== NO_CONNECTION).map((p) => p.net));
-  const result = (agrees: boolean): NetlistCheck => ({ nets: listed.size, points: points.length, agrees });
+  const result = (agrees: boolean, on: readonly ListedPoint[]) => ({
+    check: { nets: listed.size, points: points.length, agrees },
+    on,
+  });
   const fit = fitting(points, copper, nets);
   if (fit.misses > points.length * 0.2) {
     findings.push({
@@ -32,7 +47,7 @@ export function checkNetlist(
       text: `${fit.misses} of ${points.length} listed points lie on no copper, in no unit and at no common shift that was tried.`,
       do: "Check that the netlist belongs to this revision and export it again.",
     });
-    return result(false);
+    return result(false, []);
   }
   if (fit.says)
     findings.push({
@@ -109,7 +124,14 @@ export function checkNetlist(
       text: `${missing.length} listed ${missing.length === 1 ? "point lies" : "points lie"} on no copper: ${few(missing.map(pinOf), 5)}.`,
       do: "Look whether the pads are missing from the copper, or the netlist is of another revision.",
     });
-  return result(isGood);
+  return result(
+    isGood,
+    points.flatMap((p, i) =>
+      fit.groups[i]! < 0
+        ? []
+        : [{ net: p.net, ref: p.ref, pin: p.pin, x: fit.x(p), y: fit.y(p), group: fit.groups[i]! }],
+    ),
+  );
 }
 
 const pinOf = (p: TestPoint) =>

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { area, drill, entry, flash, layer, rim, stroke } from "../../test/write-board.ts";
 import type { Corrections, Entry } from "./board-file.ts";
 import { diffBoards } from "./diff.ts";
 import { measureBoard } from "./measure.ts";
@@ -8,30 +9,6 @@ import { readBoard } from "./read.ts";
 
 // every board here is a few shapes; what follows from them is worked out by hand beside it
 
-const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
-const nm = (v: number) => Math.round(v * 1e6);
-const entry = (path: string, text: string): Entry => ({ path, bytes: new TextEncoder().encode(text) });
-const at = (x: number, y: number) => `X${nm(x)}Y${nm(y)}`;
-const flash = (x: number, y: number) => `${at(x, y)}D03*\n`;
-const stroke = (x1: number, y1: number, x2: number, y2: number) =>
-  `${at(x1, y1)}D02*\nG01${at(x2, y2)}D01*\n`;
-const area = (...p: [number, number][]) =>
-  `G36*\n${at(...p[0]!)}D02*\nG01*\n${[...p.slice(1), p[0]!].map((q) => `${at(...q)}D01*\n`).join("")}G37*\n`;
-const layer = (path: string, body: string) => entry(path, `${HEAD}${body}M02*\n`);
-const rim = (w: number, h: number) =>
-  layer(
-    "b.gko",
-    `%ADD10C,0.1*%\nD10*\n${stroke(0, 0, w, 0)}${stroke(w, 0, w, h)}${stroke(w, h, 0, h)}${stroke(0, h, 0, 0)}`,
-  );
-const drill = (path: string, tools: readonly (readonly [number, readonly (readonly [number, number])[]])[]) =>
-  entry(
-    path,
-    `M48\nMETRIC\n${tools.map(([d], i) => `T${i + 1}C${d.toFixed(3)}\n`).join("")}%\n${tools
-      .map(
-        ([, list], i) => `T${i + 1}\n${list.map(([x, y]) => `X${x.toFixed(3)}Y${y.toFixed(3)}\n`).join("")}`,
-      )
-      .join("")}M30\n`,
-  );
 const measure = (entries: Entry[], corrections: Corrections = {}) =>
   measureBoard(readBoard(entries, corrections));
 const tags = (entries: Entry[]) => measure(entries).findings.map((f) => f.tag);

@@ -22,12 +22,13 @@ export function joinBoard(
   const nets = joinNets(copper, bodies);
   const pads = copper.map((l, i) => padsOf(l, i, bodies));
   const openOf = copper.map((l, i) => openPads(pads[i]!, masks[SIDES.indexOf(l.name as "top" | "bottom")]));
-  const netList = listNets(nets, copper, pads.flat());
-  const netlist = set.netlist
+  const listed = set.netlist
     ? checkNetlist(set.netlist.points, set.netlist.file, nets, copper, findings)
     : undefined;
+  const listedPoints = listed?.on ?? [];
+  const netList = listNets(nets, copper, pads.flat(), listedPoints);
   checkNames(netList, findings);
-  return { drills, holes, slots, bodies, nets, pads, openOf, netList, netlist };
+  return { drills, holes, slots, bodies, nets, pads, openOf, netList, listedPoints, netlist: listed?.check };
 }
 
 export type Joined = ReturnType<typeof joinBoard>;

@@ -129,8 +129,18 @@ export interface Net {
   readonly pads: readonly Pad[];
 }
 
-/** Nets that hold pads, named by what their objects say (domain.md 2.8: majority), ordered so that the same board gives the same numbers. */
-export function listNets(nets: Nets, copper: readonly LayerSolids[], pads: readonly Pad[]): Net[] {
+/**
+ * Nets that hold pads, named by what their objects say (domain.md 2.8: majority), else by the netlist, ordered so that the
+ * same board gives the same numbers.
+ *
+ * @param listed points of a netlist with the group they lie on
+ */
+export function listNets(
+  nets: Nets,
+  copper: readonly LayerSolids[],
+  pads: readonly Pad[],
+  listed: readonly { readonly group: number; readonly net: string }[] = [],
+): Net[] {
   const byGroup = new Map<number, Pad[]>();
   for (const p of pads) {
     const g = nets.groups.find(nets.offsets[p.layer]! + p.piece);
@@ -138,25 +148,27 @@ export function listNets(nets: Nets, copper: readonly LayerSolids[], pads: reado
     if (list) list.push(p);
     else byGroup.set(g, [p]);
   }
-  const names = new Map<number, Map<string, number>>();
+  const drawn = new Map<number, Map<string, number>>();
   copper.forEach((l, i) => {
     if (l.image.attributeTable.length < 2) return;
-    for (let k = 0; k < l.solids.count; k++) {
-      const name = l.image.attributeTable[l.image.attributes[l.solids.object[k]!]!]?.net;
-      if (!name || name === "N/C") continue;
-      const g = nets.groups.find(nets.offsets[i]! + k);
-      const counts = names.get(g) ?? new Map<string, number>();
-      counts.set(name, (counts.get(name) ?? 0) + 1);
-      names.set(g, counts);
-    }
+    for (let k = 0; k < l.solids.count; k++)
+      countName(
+        drawn,
+        nets.groups.find(nets.offsets[i]! + k),
+        l.image.attributeTable[l.image.attributes[l.solids.object[k]!]!]?.net,
+      );
   });
+  const told = new Map<number, Map<string, number>>();
+  for (const p of listed) countName(told, p.group, p.net);
   const lowest = (list: readonly Pad[]) =>
     list.reduce((a, b) => (b.x < a.x || (b.x === a.x && b.y < a.y) ? b : a));
   return [...byGroup]
     .map(([group, list]) => ({ group, list, low: lowest(list) }))
     .sort((a, b) => b.list.length - a.list.length || a.low.x - b.low.x || a.low.y - b.low.y)
     .map(({ group, list }, i) => {
-      const counts = [...(names.get(group) ?? [])].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1));
+      const counts = [...(drawn.get(group) ?? told.get(group) ?? [])].sort(
+        (a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1),
+      );
       return {
         net: i + 1,
         group,
@@ -165,4 +177,11 @@ export function listNets(nets: Nets, copper: readonly LayerSolids[], pads: reado
         pads: list,
       };
     });
+}
+
+function countName(names: Map<number, Map<string, number>>, group: number, name: string | undefined): void {
+  if (!name || name === "N/C") return;
+  const counts = names.get(group) ?? new Map<string, number>();
+  counts.set(name, (counts.get(name) ?? 0) + 1);
+  names.set(group, counts);
 }
