@@ -146,6 +146,8 @@ export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-docu
 export { readyBy } from "./run/ready.ts";
 export {
   arrivedOf,
+  type BareFault,
+  type BareTest,
   type LotTaken,
   NO_RECORD,
   type RunPurchase,

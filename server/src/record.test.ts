@@ -331,3 +331,36 @@ test("two people write of one order: what they set apart joins, what they set al
   expect(clash.status).toBe(409);
   expect((await r.read()).record!.purchases[0]).toMatchObject({ promisedOn: "2026-12-04", freight: "3.50" });
 });
+
+test("a bare board's trial is kept with its delivery, by whoever is at the bench, and taken back", async () => {
+  const r = await releasedRun("Bare");
+  const item = r.document.boards[0]!.id;
+  const { ids } = (await r.arrives({ qty: 5 })).body as { ids: string[] };
+  const fault = { nets: ["GND", "VCC"], at: "J1.2 – J1.1", expect: "apart" } as const;
+  const trial = { item, receipt: ids[0], label: "3", on: "2026-12-02", tried: 27, faults: [fault] };
+  const path = `/api/runs/${r.id}/bare-tests`;
+  const bench = await invite(server, r.v, "needle hand", "bench");
+  const kept = await bench.post(path, trial);
+  expect(kept.status).toBe(201);
+  expect((await r.read()).record!.bareTests).toEqual([
+    { ...trial, id: (kept.body as { id: string }).id, note: "", person: expect.any(String) },
+  ]);
+  const said = ((await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer).changes[0]!.sentence;
+  expect(said).toMatch(/ 3 tried bare: 1 of 27 do not hold$/);
+
+  // a board the run does not have, a delivery that is not its own, a trial of nothing
+  expect((await bench.post(path, { ...trial, item: r.id })).body).toMatchObject({ code: "NOT_FOUND" });
+  expect((await bench.post(path, { ...trial, receipt: r.id })).body).toMatchObject({
+    message: "That delivery holds no such boards.",
+  });
+  expect((await bench.post(path, { ...trial, tried: 0 })).status).toBe(422);
+  expect((await bench.post(path, { ...trial, label: " " })).status).toBe(422);
+
+  // what came did not come after all: the trial stays, and comes back to its delivery with it
+  const gone = await r.v.call("DELETE", `/api/receipts/${ids[0]}`);
+  expect((await r.read()).record!.bareTests![0]).not.toHaveProperty("receipt");
+  expect((await r.undo(gone.headers)).status).toBe(200);
+  expect((await r.read()).record!.bareTests![0]).toMatchObject({ receipt: ids[0], label: "3" });
+  expect((await r.undo(kept.headers, bench)).status).toBe(200);
+  expect((await r.read()).record).not.toHaveProperty("bareTests");
+});

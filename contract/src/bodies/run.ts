@@ -130,6 +130,27 @@ export const receiptBody = yup.object({
 });
 export type ReceiptBody = yup.InferType<typeof receiptBody>;
 
+const bareFault = yup.object({
+  nets: list(text(200).required(), 2).required().min(1, "Name the net."),
+  at: text(200).required(),
+  expect: yup
+    .string()
+    .oneOf(["joined", "apart"] as const)
+    .required(),
+});
+/** A bare board that was tried with a meter, and what did not hold. */
+export const bareTestBody = yup.object({
+  item: text(80).required(),
+  /** The delivery it is from; left out where it is not written down. */
+  receipt: id(),
+  label: trimmed(80).required("Say which board it is."),
+  on: day.required(),
+  tried: whole(1, 100_000).required("Say how many were tried."),
+  faults: list(bareFault, 5000).required(),
+  note: trimmed(2000).default(""),
+});
+export type BareTestBody = yup.InferType<typeof bareTestBody>;
+
 export const workBody = yup.object({
   on: day.required(),
   started: count(),

@@ -20,6 +20,7 @@ const LIVES = {
   remark: "happens",
   purchase: "happens",
   receipt: "happens",
+  bare_test: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -37,11 +38,12 @@ export const isDecided = (table: string): boolean =>
 const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   remark: ["owner", "bench"],
   receipt: ["owner", "bench"],
+  bare_test: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
 /** What of a run may only be written once it is released. */
-const AFTER_RELEASE: readonly RunTable[] = ["purchase", "receipt", "work", "closing"];
+const AFTER_RELEASE: readonly RunTable[] = ["purchase", "receipt", "bare_test", "work", "closing"];
 /** What a closed run still takes: words, and being opened again. */
 const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing"];
 

@@ -33,6 +33,32 @@ export interface RunReceipt {
   readonly lot?: string;
 }
 
+/** A statement of the probing list that did not hold on a board. */
+export interface BareFault {
+  readonly nets: readonly string[];
+  /** The two places: "J1.1 – J1.2". */
+  readonly at: string;
+  /** What it should have been: joined was silent, apart beeped. */
+  readonly expect: "joined" | "apart";
+}
+
+/** One bare board tried with a meter. It passed where no statement failed. */
+export interface BareTest {
+  readonly id: string;
+  /** Key of the {@link PlannedItem} the board is of, and the {@link RunReceipt} it came in. */
+  readonly item: string;
+  readonly receipt?: string;
+  /** Which of them, in somebody's words. */
+  readonly label: string;
+  /** ISO date. */
+  readonly on: string;
+  /** Statements tried. */
+  readonly tried: number;
+  readonly faults: readonly BareFault[];
+  readonly person?: string;
+  readonly note: string;
+}
+
 /** What somebody did at the bench in one go. Each count is of boards that got there in it. */
 export interface RunWork {
   readonly id: string;
@@ -52,6 +78,8 @@ export interface RunWork {
 export interface RunRecord {
   readonly purchases: readonly RunPurchase[];
   readonly receipts: readonly RunReceipt[];
+  /** Bare boards that were tried; none where left out. */
+  readonly bareTests?: readonly BareTest[];
   readonly work: readonly RunWork[];
   /** ISO date on which it was closed, and what is to be remembered of it. */
   readonly closedOn?: string;

@@ -284,7 +284,7 @@ const SHARED: readonly Table[] = [
   "closing",
 ];
 /** Tables no figure of an open run comes from. */
-const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "work"];
+const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "bare_test", "work"];
 
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
   if (rows.every((r) => APART.includes(r.table))) return;

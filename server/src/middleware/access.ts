@@ -50,6 +50,8 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   // and receives and builds
   "POST /api/runs/:id/receipts": "member",
   "DELETE /api/receipts/:id": "member",
+  "POST /api/runs/:id/bare-tests": "member",
+  "DELETE /api/bare-tests/:id": "member",
   "POST /api/runs/:id/work": "member",
   "DELETE /api/work/:id": "member",
   // and takes back what it may write: the change's own tables decide

@@ -374,6 +374,26 @@ export const DESCRIPTORS = {
       version,
     },
   },
+  bare_test: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      item: text(80, 1),
+      receipt_id: perhaps("receipt"),
+      label: text(80, 1),
+      on_day: day,
+      person: text(200),
+      tried: whole(1, 100_000),
+      faults: list(
+        fields({ nets: list(text(200), 2, 1), at: text(200), expect: oneOf("joined", "apart") }),
+        5000,
+      ),
+      note: text(2000),
+      at: instant,
+      version,
+    },
+  },
   work: {
     key: ["id"],
     columns: {

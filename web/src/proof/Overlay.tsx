@@ -54,20 +54,35 @@ export function Dimensions({
   );
 }
 
-/** Further places of the measure that is shown. */
-export function Places({
-  places,
-  toScreen,
-}: {
-  places: readonly { readonly x: number; readonly y: number }[];
-  toScreen: ToScreen;
-}) {
+/** A further place of what is shown, with a letter where it is spoken of by one. */
+export interface ProofPlace {
+  readonly x: number;
+  readonly y: number;
+  readonly name?: string;
+}
+
+/** Further places of what is shown. */
+export function Places({ places, toScreen }: { places: readonly ProofPlace[]; toScreen: ToScreen }) {
   return places.map((p) => {
     const [x, y] = toScreen(p.x, p.y);
     return (
       <g key={`${p.x} ${p.y}`} fill="none">
         <circle cx={x} cy={y} r="9" stroke="var(--sheet)" strokeWidth="4" />
         <circle cx={x} cy={y} r="9" stroke="var(--metal)" strokeWidth="2" strokeDasharray="4 2" />
+        {p.name && (
+          <text
+            x={x + 13}
+            y={y - 8}
+            fontSize="17"
+            fontWeight="700"
+            fill="var(--ink)"
+            stroke="var(--sheet)"
+            strokeWidth="5"
+            paintOrder="stroke"
+          >
+            {p.name}
+          </text>
+        )}
       </g>
     );
   });

@@ -1,7 +1,16 @@
 import { useEffect, useRef } from "react";
 import { fixed } from "../ui/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
-import { Dimensions, Marks, Places, type ProofMark, Readout, StretchLine, Target } from "./Overlay.tsx";
+import {
+  Dimensions,
+  Marks,
+  Places,
+  type ProofMark,
+  type ProofPlace,
+  Readout,
+  StretchLine,
+  Target,
+} from "./Overlay.tsx";
 import { useHands } from "./useHands.ts";
 import { useRuler } from "./useRuler.ts";
 import { useTiles } from "./useTiles.ts";
@@ -29,6 +38,8 @@ export function Proof({
   isMeasuring = false,
   focus,
   height = 460,
+  label = "Board",
+  hasDimensions = true,
   paintKey = 0,
 }: {
   board: BoardConnection;
@@ -44,11 +55,15 @@ export function Proof({
   /** A mark was pressed: the note of its number is meant. */
   onMark?: ((number: number) => void) | undefined;
   /** Further places of the measure that is shown. */
-  places?: readonly { readonly x: number; readonly y: number }[];
+  places?: readonly ProofPlace[];
   /** Presses measure between two points instead of moving the board. */
   isMeasuring?: boolean;
   focus?: Focus | undefined;
   height?: number;
+  /** What the picture is of, for who does not see it. */
+  label?: string;
+  /** Its size is drawn about it. */
+  hasDimensions?: boolean;
   /** Changes when the worker holds another board. */
   paintKey?: number;
 }) {
@@ -58,7 +73,7 @@ export function Proof({
   const ruler = useRuler(board, side);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a stretch belongs to the side it was measured on
   useEffect(() => ruler.clear(), [side, isMeasuring]);
-  const viewed = useView(frame, box, height, flip, focus);
+  const viewed = useView(frame, box, height, flip, focus, hasDimensions);
   const { view, size, toScreen } = viewed;
   useTiles(host, board, viewed, { side, forward, mask, finish, legend, paintKey });
   const hands = useHands(frame, viewed, flip, isMeasuring, ruler);
@@ -70,7 +85,7 @@ export function Proof({
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the picture is panned and zoomed by keys
       tabIndex={0}
       role="application"
-      aria-label={`Board, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all${isMeasuring ? ", Enter takes the middle as a point" : ""}.`}
+      aria-label={`${label}, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all${isMeasuring ? ", Enter takes the middle as a point" : ""}.`}
       {...hands}
     >
       <div

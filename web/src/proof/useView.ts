@@ -1,8 +1,9 @@
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { View } from "./tiles.ts";
 
-/** Room for the dimension lines, CSS pixels. */
+/** Room for the dimension lines, and about a picture without them, CSS pixels. */
 const DIM = 46;
+const RIM = 8;
 
 /** A board point that is looked at. */
 export interface Focus {
@@ -23,6 +24,7 @@ export function useView(
   height: number,
   flip: 1 | -1,
   focus: Focus | undefined,
+  hasDimensions = true,
 ) {
   const [size, setSize] = useState({ w: 0, h: height });
   const [view, setView] = useState<View>();
@@ -32,13 +34,20 @@ export function useView(
   // biome-ignore lint/correctness/useExhaustiveDependencies: the same box may come as another array
   const whole = useCallback((): View => {
     const [x0, y0, x1, y1] = box;
+    const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+    if (!hasDimensions)
+      return {
+        scale: Math.max(0.5, Math.min((size.w - 2 * RIM) / (x1 - x0), (size.h - 2 * RIM) / (y1 - y0))),
+        cx,
+        cy,
+      };
     const scale = Math.max(
       0.5,
       Math.min((size.w - 2 * DIM - 24) / (x1 - x0), (size.h - DIM - 58) / (y1 - y0)),
     );
     // room for the dimension lines above and at the left
-    return { scale, cx: (x0 + x1) / 2 - (flip * 20) / scale, cy: (y0 + y1) / 2 + 16 / scale };
-  }, [boxKey, size, flip]);
+    return { scale, cx: cx - (flip * 20) / scale, cy: cy + 16 / scale };
+  }, [boxKey, size, flip, hasDimensions]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another board is shown whole
   useEffect(() => {
     isWhole.current = true;

@@ -1,4 +1,4 @@
-import type { ClosingBody, PurchaseBody, ReceiptBody, WorkBody } from "@kobbin/contract";
+import type { BareTestBody, ClosingBody, PurchaseBody, ReceiptBody, WorkBody } from "@kobbin/contract";
 import { mutate } from "swr";
 import { written } from "./run.ts";
 
@@ -12,6 +12,11 @@ export const addReceipt = (runId: string, body: ReceiptBody) =>
   written<{ ids: string[] }>(runId, "POST", of(runId, "receipts"), body);
 export const removeReceipt = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/receipts/${id}`);
+/** A bare board that was tried with a meter. */
+export const addBareTest = (runId: string, body: BareTestBody) =>
+  written<{ id: string }>(runId, "POST", of(runId, "bare-tests"), body);
+export const removeBareTest = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/bare-tests/${id}`);
 /** Counts and minutes of one go at the bench. */
 export const addWork = (runId: string, body: WorkBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "work"), body);

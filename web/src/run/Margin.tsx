@@ -40,7 +40,7 @@ export function Margin({
   return (
     <aside
       aria-label="In the margin"
-      className={`min-h-0 overflow-y-auto border-l border-rule px-[18px] py-[14px] max-[1100px]:fixed max-[1100px]:inset-y-0 max-[1100px]:right-0 max-[1100px]:z-30 max-[1100px]:w-[min(92vw,340px)] max-[1100px]:bg-paper max-[1100px]:shadow-xl ${isOpen ? "" : "max-[1100px]:hidden"} ${isBeside ? "" : "min-[1101px]:hidden"}`}
+      className={`no-print min-h-0 overflow-y-auto border-l border-rule px-[18px] py-[14px] max-[1100px]:fixed max-[1100px]:inset-y-0 max-[1100px]:right-0 max-[1100px]:z-30 max-[1100px]:w-[min(92vw,340px)] max-[1100px]:bg-paper max-[1100px]:shadow-xl ${isOpen ? "" : "max-[1100px]:hidden"} ${isBeside ? "" : "min-[1101px]:hidden"}`}
     >
       <div className="mb-2 flex justify-between">
         <h2 className="text-[13.5px] font-semibold text-ink-2">In the margin</h2>

@@ -98,7 +98,7 @@ export function RunFrame() {
           crumb,
         )}
       <div
-        className={`grid min-h-0 flex-1 md:overflow-hidden ${isBeside ? "grid-cols-[262px_minmax(0,1fr)_276px]" : "grid-cols-[262px_minmax(0,1fr)]"} max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block`}
+        className={`grid min-h-0 flex-1 print:block md:overflow-hidden print:overflow-visible ${isBeside ? "grid-cols-[262px_minmax(0,1fr)_276px]" : "grid-cols-[262px_minmax(0,1fr)]"} max-[1100px]:grid-cols-[248px_minmax(0,1fr)] max-md:block`}
       >
         <Spine stage={stage} />
         <main

@@ -29,7 +29,7 @@ export function Spine({ stage }: { stage: string }) {
   return (
     <nav
       aria-label="Stages of the run"
-      className="flex min-h-0 flex-col border-r border-rule max-md:border-r-0 max-md:border-b"
+      className="no-print flex min-h-0 flex-col border-r border-rule max-md:border-r-0 max-md:border-b"
     >
       <div className="px-5 pt-4 pb-3 max-md:px-3 max-md:pt-2 max-md:pb-1">
         <p className="text-[17px] font-bold">

@@ -8,6 +8,11 @@ export interface KeyBinding {
 }
 
 const bound = new Set<readonly KeyBinding[]>();
+/** Those that take their keys from all others while they are there. */
+const over = new Set<readonly KeyBinding[]>();
+
+const isFor = (b: KeyBinding, key: string) => b.keys.split(" or ").includes(key);
+const isTaken = (key: string) => [...over].some((list) => list.some((b) => isFor(b, key)));
 
 const isTyping = (e: KeyboardEvent) =>
   e.target instanceof HTMLElement &&
@@ -23,25 +28,33 @@ const nameOf = (e: KeyboardEvent) => {
   return `${hasCtrl ? "Ctrl+" : ""}${hasCtrl && e.shiftKey ? "Shift+" : ""}${key}`;
 };
 
-/** Binds keys while the component is there; the shortcut sheet lists what is bound. */
-export function useKeys(bindings: readonly KeyBinding[]): void {
+/**
+ * Binds keys while the component is there; the shortcut sheet lists what is bound.
+ *
+ * @param isOver one thing is asked at a time, and its answers' keys mean nothing else meanwhile
+ */
+export function useKeys(bindings: readonly KeyBinding[], isOver = false): void {
   // with the page that is seen, not after it: a key pressed at once is meant for what stands there
   useLayoutEffect(() => {
     bound.add(bindings);
+    if (isOver) over.add(bindings);
     const listen = (e: KeyboardEvent) => {
       if (isTyping(e) || e.defaultPrevented || e.altKey || isInDialog()) return;
-      const hit = bindings.find((b) => b.keys.split(" or ").includes(nameOf(e)));
-      if (!hit) return;
+      const key = nameOf(e);
+      const hit = bindings.find((b) => isFor(b, key));
+      if (!hit || (!isOver && isTaken(key))) return;
       e.preventDefault();
       hit.run();
     };
     window.addEventListener("keydown", listen);
     return () => {
       bound.delete(bindings);
+      over.delete(bindings);
       window.removeEventListener("keydown", listen);
     };
-  }, [bindings]);
+  }, [bindings, isOver]);
 }
 
 /** Everything bound now, for the sheet. */
-export const boundKeys = (): KeyBinding[] => [...bound].flat();
+export const boundKeys = (): KeyBinding[] =>
+  [...bound].flatMap((list) => (over.has(list) ? list : list.filter((b) => !isTaken(b.keys))));

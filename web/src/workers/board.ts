@@ -104,5 +104,15 @@ export async function compareBoards(now: StoredBoard, other: StoredBoard) {
   }
 }
 
+/** The probing list of a stored board, worked out in a worker of its own. */
+export async function probeStored(board: StoredBoard, minutes: number) {
+  const { api, close } = start();
+  try {
+    return await api.probe(board, minutes);
+  } finally {
+    close();
+  }
+}
+
 export type { Shown };
 export type BoardConnection = ReturnType<typeof connectBoard>;

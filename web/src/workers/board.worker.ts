@@ -9,6 +9,8 @@ import {
   type Measure,
   type Memory,
   measureBoard,
+  type ProbeDocument,
+  probeBoard,
 } from "@kobbin/core";
 import { type FileEntry, openDrop, splitTables } from "@kobbin/formats";
 import { boardOf, isTable } from "@kobbin/packing";
@@ -109,6 +111,16 @@ const api = {
       sets.push(boardOf(opened.files, opened.notes, { corrections }).set);
     }
     return diffBoards(sets[0]!, sets[1]!);
+  },
+
+  /** What to try on a stored board while it is bare, in the minutes there are. */
+  probe(
+    { bytes, corrections }: StoredBoard,
+    minutes: number,
+  ): ProbeDocument | { readonly kind: "error"; readonly message: string } {
+    const opened = openDrop([{ path: "board.zip", bytes }]);
+    if (opened.rejected) return { kind: "error", message: opened.rejected };
+    return probeBoard(boardOf(opened.files, opened.notes, { corrections }).set, minutes);
   },
 
   /** The point of the board that is meant by a place near it. */

@@ -42,12 +42,17 @@ export function itemOf(doc: RunDocument, order: string, item: string): OrderedIt
     return { label: mpn, lot: { mpn, currency: offer.currency } };
   }
   if (kind === "boards") {
-    const i = doc.boards.findIndex((_, at) => boardKey(doc, at) === item);
-    if (i < 0) throw unknown("The order has no such board.");
-    return { label: doc.boards[i]!.name };
+    return { label: boardNamed(doc, item) };
   }
   if (item !== "placing") throw unknown("The order has no such item.");
   return { label: "assembled boards" };
+}
+
+/** Name of a run's board by the key its orders use. @throws AppError NOT_FOUND */
+export function boardNamed(doc: RunDocument, item: string): string {
+  const i = doc.boards.findIndex((_, at) => boardKey(doc, at) === item);
+  if (i < 0) throw unknown("The order has no such board.");
+  return doc.boards[i]!.name;
 }
 
 const unknown = (text: string) =>

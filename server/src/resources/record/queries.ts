@@ -1,20 +1,22 @@
-import type { PurchaseBody } from "@kobbin/contract";
-import type { PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } from "@kobbin/core";
+import type { BareTestBody, PurchaseBody } from "@kobbin/contract";
+import type { BareTest, PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, receipts, work, closing] = await Promise.all([
+  const [purchases, receipts, bareTests, work, closing] = await Promise.all([
     manyPurchases(tx, runId),
     manyReceipts(tx, runId),
+    manyBareTests(tx, runId),
     manyWork(tx, runId),
     maybeClosing(tx, runId),
   ]);
   return {
     purchases,
     receipts,
+    ...(bareTests.length > 0 ? { bareTests } : {}),
     work,
     ...closing,
   };
@@ -50,6 +52,15 @@ async function manyReceipts(tx: Tx, runId: string): Promise<RunReceipt[]> {
     [runId],
   );
   return rows.map(({ lot, ...r }) => ({ ...r, ...(lot === null ? {} : { lot }) }));
+}
+
+async function manyBareTests(tx: Tx, runId: string): Promise<BareTest[]> {
+  const { rows } = await tx.query<Omit<BareTest, "receipt"> & { receipt: string | null }>(
+    `select id, item, receipt_id as receipt, label, on_day as "on", tried, faults, person, note
+     from bare_test where run_id = $1 order by on_day, at, id`,
+    [runId],
+  );
+  return rows.map(({ receipt, ...r }) => ({ ...r, ...(receipt === null ? {} : { receipt }) }));
 }
 
 async function manyWork(tx: Tx, runId: string): Promise<RunWork[]> {
@@ -132,6 +143,36 @@ export async function insertReceipt(
     [runId, r.order, r.item, r.label, r.qty, r.arrivedOn, r.isApart, r.because, r.lotId],
   );
   return one(rows, "receipt").id;
+}
+
+/** Whether a delivery of a run holds boards of that item. */
+export async function isReceiptOf(tx: Tx, runId: string, receipt: string, item: string): Promise<boolean> {
+  const { rows } = await tx.query(
+    "select from receipt where id = $1 and run_id = $2 and item = $3 and order_key like 'boards %'",
+    [receipt, runId, item],
+  );
+  return rows.length > 0;
+}
+
+export async function insertBareTest(
+  tx: Tx,
+  runId: string,
+  b: Omit<BareTestBody, "receipt"> & { receipt: string | null; person: string },
+): Promise<string> {
+  const { rows } = await tx.query<{ id: string }>(
+    `insert into bare_test (workshop_id, run_id, item, receipt_id, label, on_day, person, tried, faults, note)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [runId, b.item, b.receipt, b.label, b.on, b.person, b.tried, JSON.stringify(b.faults), b.note],
+  );
+  return one(rows, "trial").id;
+}
+
+export async function deleteBareTest(tx: Tx, id: string): Promise<{ runId: string; label: string }> {
+  const { rows } = await tx.query<{ runId: string; label: string }>(
+    `delete from bare_test where id = $1 returning run_id as "runId", label`,
+    [id],
+  );
+  return one(rows, "trial");
 }
 
 /** Takes a receipt away. @returns the lot that came of it, if there is one still */

@@ -1,5 +1,12 @@
 import Router from "@koa/router";
-import { closingBody, type PurchaseBody, purchaseBody, receiptBody, workBody } from "@kobbin/contract";
+import {
+  bareTestBody,
+  closingBody,
+  type PurchaseBody,
+  purchaseBody,
+  receiptBody,
+  workBody,
+} from "@kobbin/contract";
 import { AppError, type LotTaken, microsToText, type RunDocument, toMicros } from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
@@ -12,13 +19,16 @@ import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteLot, insertLot, putReservation } from "../library/index.ts";
 import { oneRun, releasedDocument, type StoredRun } from "../run/index.ts";
-import { itemOf, partyOf } from "./items.ts";
+import { boardNamed, itemOf, partyOf } from "./items.ts";
 import {
+  deleteBareTest,
   deleteReceipt,
   deleteWork,
+  insertBareTest,
   insertClosing,
   insertReceipt,
   insertWork,
+  isReceiptOf,
   manyReservedLots,
   oneRecord,
   purchaseColumns,
@@ -97,6 +107,38 @@ export function recordRoutes(deps: Deps): Router {
       change.about({ runId: gone.runId });
       change.says(`${gone.qty} × ${gone.label} did not come after all`);
       if (gone.lot) await deleteLot(tx, gone.lot);
+    });
+    ctx.status = 204;
+  });
+
+  router.post("/api/runs/:id/bare-tests", async (ctx) => {
+    const b = bodyOf(ctx, bareTestBody);
+    const id = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const { document } = await released(tx, id);
+      const name = boardNamed(document, b.item);
+      if (b.receipt && !(await isReceiptOf(tx, id, b.receipt, b.item)))
+        throw new AppError(
+          "NOT_FOUND",
+          "That delivery holds no such boards.",
+          "Reload the page; it shows what came.",
+        );
+      change.about({ runId: id });
+      const failed = b.faults.length;
+      change.says(
+        `${name} ${b.label} tried bare: ${failed === 0 ? `all ${b.tried} hold` : `${failed} of ${b.tried} do not hold`}`,
+      );
+      return {
+        id: await insertBareTest(tx, id, { ...b, receipt: b.receipt ?? null, person: signed(ctx).person }),
+      };
+    });
+    ctx.status = 201;
+  });
+  router.delete("/api/bare-tests/:id", async (ctx) => {
+    await changeOf(ctx, deps, async (tx, change) => {
+      const gone = await deleteBareTest(tx, ctx.params.id!);
+      change.about({ runId: gone.runId });
+      change.says(`the trial of the bare board ${gone.label} removed`);
     });
     ctx.status = 204;
   });

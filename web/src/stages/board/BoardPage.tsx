@@ -17,11 +17,12 @@ import { AgainstBoard } from "./AgainstBoard.tsx";
 import { Boards } from "./Boards.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
 import { Sheet } from "./Sheet.tsx";
-import { useBoardView } from "./useBoardView.ts";
+import { TryBare } from "./try/TryBare.tsx";
+import { type BoardView, useBoardView } from "./useBoardView.ts";
 
 /** The board as a proof sheet: plates of one drawing, its figures at their places, the rest folded with its verdict. */
 export function BoardPage() {
-  const { id, doc, did, isLocked } = useRun();
+  const { id, did } = useRun();
   const v = useBoardView();
   const m = v.board.measure;
   const key = useMemo(() => JSON.stringify(m.layers.map((l) => [l.file, l.role, l.side, l.because])), [m]);
@@ -42,13 +43,15 @@ export function BoardPage() {
     v.show(at, k);
     top.current?.scrollIntoView({ block: "nearest" });
   };
-  const houses = doc.houses ?? [];
   return (
     <section>
-      <div ref={top} className="mb-2 flex flex-wrap items-end gap-x-5 gap-y-1">
+      <div ref={top} className="no-print mb-2 flex flex-wrap items-end gap-x-5 gap-y-1">
         <h1 className="mr-auto">Board</h1>
         <Tab isOn={v.isMeasuring} onClick={() => v.set({ hand: v.isMeasuring ? undefined : "measure" })}>
           measure
+        </Tab>
+        <Tab isOn={v.isTrying} onClick={() => v.set({ hand: v.isTrying ? undefined : "try" })}>
+          try it bare
         </Tab>
         {others.slice(0, 3).map((r) => (
           <Tab
@@ -72,15 +75,43 @@ export function BoardPage() {
           })
         }
       />
+      {v.isTrying ? (
+        <TryBare view={v} board={worker.board} />
+      ) : (
+        <Proven view={v} worker={worker} against={against} onShow={show} onCorrect={correct} />
+      )}
+    </section>
+  );
+}
+
+/** What the board is, as it was read and measured. */
+function Proven({
+  view: v,
+  worker,
+  against,
+  onShow,
+  onCorrect,
+}: {
+  view: BoardView;
+  worker: ReturnType<typeof useBoardWorker>;
+  against: { readonly id: string } | undefined;
+  onShow: Show;
+  onCorrect: (change: Corrections) => void;
+}) {
+  const { doc, isLocked } = useRun();
+  const m = v.board.measure;
+  const houses = doc.houses ?? [];
+  return (
+    <>
       <Sheet view={v} worker={worker} />
-      <Measures measure={m} onShow={show} />
+      <Measures measure={m} onShow={onShow} />
       {against && (
         <AgainstBoard
           revisionId={against.id}
           revision={doc.revision}
           boardId={v.boardId}
           index={v.index}
-          onShow={show}
+          onShow={onShow}
           onClose={() => v.set({ against: undefined })}
         />
       )}
@@ -89,7 +120,7 @@ export function BoardPage() {
       {m.nets && !m.nets.islands && !isLocked && (
         <p className="mt-2 text-[14px]">
           An earlier version of Kobbin measured this board, and less of it.{" "}
-          <button type="button" className="quiet-link" onClick={() => correct({})}>
+          <button type="button" className="quiet-link" onClick={() => onCorrect({})}>
             measure it again
           </button>
         </p>
@@ -103,12 +134,12 @@ export function BoardPage() {
           onShow={v.showRow}
         />
         <StencilTable measure={m} onShow={v.showPaste} />
-        <DrillTable measure={m} onShow={show} />
-        <EdgeDetails measure={m} onShow={show} />
+        <DrillTable measure={m} onShow={onShow} />
+        <EdgeDetails measure={m} onShow={onShow} />
         <Reconciled measure={m} />
-        <SinglePads measure={m} onShow={show} />
-        <Files measure={m} onCorrect={correct} disabled={isLocked} isFolded />
+        <SinglePads measure={m} onShow={onShow} />
+        <Files measure={m} onCorrect={onCorrect} disabled={isLocked} isFolded />
       </After>
-    </section>
+    </>
   );
 }

@@ -37,6 +37,8 @@ export function useBoardView() {
     Math.min((measured?.places.length ?? 1) - 1, Number(params.get("place") ?? 1) - 1),
   );
   const isMeasuring = params.get("hand") === "measure";
+  const isTrying = params.get("hand") === "try";
+  const minutes = Math.min(600, Math.max(1, Math.round(Number(params.get("minutes") ?? 5)) || 5));
   const set = (change: Record<string, string | undefined>) =>
     setParams(
       Object.fromEntries(
@@ -60,8 +62,13 @@ export function useBoardView() {
         does: "measure between two points",
         run: () => set({ hand: isMeasuring ? undefined : "measure" }),
       },
+      {
+        keys: "p",
+        does: "try the bare board with a meter",
+        run: () => set({ hand: isTrying ? undefined : "try" }),
+      },
     ],
-    [side, params, isMeasuring],
+    [side, params, isMeasuring, isTrying],
   );
   useKeys(bindings);
   const measuredAt = measured?.places[place];
@@ -92,6 +99,9 @@ export function useBoardView() {
     side,
     forward,
     isMeasuring,
+    isTrying,
+    /** There are for a bare board. */
+    minutes,
     groups,
     measured,
     place,

@@ -1,6 +1,7 @@
-import { arrivedOf, type PlannedOrder } from "@kobbin/core";
+import { arrivedOf, boardKey, type PlannedOrder } from "@kobbin/core";
 import { format } from "date-fns";
 import { useState } from "react";
+import { Link } from "react-router";
 import { addReceipt, removeReceipt } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, openOf } from "../../run/useOrders.ts";
@@ -69,6 +70,7 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
                 <div className="mr-auto min-w-0">
                   <p className="text-[17px] font-semibold">{i.label}</p>
                   <p className="num text-[13.5px] text-ink-2">{i.mpn}</p>
+                  {o.kind === "boards" && <TriedBare item={i.key} came={usable + apart} />}
                 </div>
                 <p className="num text-right text-[19px] font-bold">
                   {usable + apart}
@@ -129,6 +131,30 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
         })}
       </ul>
     </article>
+  );
+}
+
+/** Boards that came and were tried with a meter, and the way to try one. */
+function TriedBare({ item, came }: { item: string; came: number }) {
+  const { id, doc, record } = useRun();
+  const tests = (record.bareTests ?? []).filter((t) => t.item === item);
+  const bad = tests.filter((t) => t.faults.length > 0).length;
+  const at = doc.boards.findIndex((_, i) => boardKey(doc, i) === item);
+  if (at < 0 || (came === 0 && tests.length === 0)) return null;
+  return (
+    <p className="text-[14px]">
+      {tests.length > 0 && (
+        <span className={`mr-3 ${bad > 0 ? "text-stop" : "text-fine"}`}>
+          {tests.length} tried bare, {bad === 0 ? "all hold" : `${bad} with faults`}
+        </span>
+      )}
+      <Link
+        className="quiet-link inline-flex min-h-6 items-center"
+        to={`/runs/${id}/board?hand=try${at > 0 ? `&board=${at + 1}` : ""}`}
+      >
+        try one bare
+      </Link>
+    </p>
   );
 }
 

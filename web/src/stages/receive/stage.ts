@@ -22,7 +22,8 @@ export const receive: WebStage = {
   },
   state: (doc, r, _, record) => {
     const apart = record.receipts.filter((x) => x.isApart).length;
-    if (apart > 0) return { kind: "look", count: apart };
+    const bad = (record.bareTests ?? []).filter((t) => t.faults.length > 0).length;
+    if (apart + bad > 0) return { kind: "look", count: apart + bad };
     const { whole, of } = cameOf(doc, r, record);
     return { kind: record.closedOn || (of > 0 && whole === of) ? "ready" : "open" };
   },
