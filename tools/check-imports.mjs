@@ -82,7 +82,7 @@ const FLOORS = [
   ["library", "fab", "costing"],
   ["assembly", "sourcing", "sums"],
   ["shape"],
-  ["fit", "probe"],
+  ["fit", "probe", "compare"],
   ["run"],
   ["release"],
   ["index.ts"],

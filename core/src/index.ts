@@ -12,7 +12,7 @@ export { diffBoards } from "./board/diff.ts";
 export { measureToKeep } from "./board/keep.ts";
 export { kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
-export type { BoardDiff, LayerRow, Measure } from "./board/measure-document.ts";
+export type { BoardDiff, DiffPlace, LayerRow, Measure, StencilVerdict } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
@@ -29,6 +29,9 @@ export { packageKey, type SameParts, sameParts } from "./bom/same.ts";
 export { nearestPreferred } from "./bom/series.ts";
 export type { Value } from "./bom/value.ts";
 export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
+// one board against another
+export type { PartChange } from "./compare/parts.ts";
+export { type Comparison, compareMeasured, type FigureChange } from "./compare/verdicts.ts";
 // cost trees
 export type { CostNode } from "./costing/tree.ts";
 // errors

@@ -1,57 +1,74 @@
 import { clipAreas, shrinkAreas } from "../geometry/clip.ts";
 import { orGivenUp } from "../geometry/work.ts";
-import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
+import { ringsOfSolid, type Solids, solidCovers, solidsOf } from "../gerber/solids.ts";
 import type { BoardFile, BoardSet } from "./board-file.ts";
 import { analyseLayer } from "./copper.ts";
-import type { BoardDiff, DiffPlace } from "./measure-document.ts";
+import { drillPlaces } from "./diff-drills.ts";
+import { type RawPlace, together } from "./diff-places.ts";
+import { commonShift, NOISE_MM, type Shift } from "./diff-shift.ts";
+import { bareOf, compareOpenings } from "./diff-stencil.ts";
+import { finderOf } from "./finder.ts";
+import type { BoardDiff, DiffPlace, StencilVerdict } from "./measure-document.ts";
 import { layerName } from "./measure-keys.ts";
-import { chainOutline } from "./outline.ts";
-import { type Box, ringBox } from "./outline-loops.ts";
-import { openingsOf, type PasteOpening } from "./paste.ts";
-
-/** Differences narrower than this are drawing noise, mm. */
-const NOISE_MM = 0.005;
+import { ringBox } from "./outline-loops.ts";
+import { openingsOf } from "./paste.ts";
 
 /**
  * This board against another, layer by layer: a layer is changed where the symmetric difference of its painted areas is
- * wider than 5 µm. Boards drawn about another origin are laid on each other by the lower left corner of equal outlines.
- * A stencil can be used again where every opening has one of its size at its place (domain.md 2.11), with none too many.
+ * wider than 5 µm. Boards drawn about another origin are laid on each other first. A stencil can be used again where every
+ * opening has one of its size at its place (domain.md 2.11), with none too many; what else would serve is told beside.
  */
 export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
   const [a, b] = [byKey(now), byKey(other)];
-  const shift = originShift(now, other);
+  const shift = commonShift(now, other);
   const changed: string[] = [];
   const unchanged: string[] = [];
   const places: Record<string, readonly DiffPlace[]> = {};
+  const stencil: Record<string, StencilVerdict> = {};
+  const stencilReusable: Record<string, boolean> = {};
   for (const key of [...new Set([...a.keys(), ...b.keys()])].sort()) {
     const [f, g] = [a.get(key), b.get(key)];
-    const isSame =
-      f && g && sureThat(() => (f.drill && g.drill ? sameDrills(f, g, shift) : sameLayer(f, g, shift)));
-    (isSame ? unchanged : changed).push(key);
-    if (isSame || !f || !g) continue;
-    const where = orGivenUp(
-      () =>
-        f.drill && g.drill
-          ? movedDrills(f, g, shift)
-          : differences(solidsOf(f.layer!), solidsOf(g.layer!), shift),
-      () => [],
-    );
-    if (where.length > 0) places[key] = where;
+    // what is too much to be compared is not called the same
+    const found = f && g ? orGivenUp(() => differencesOf(f, g, shift), GIVEN_UP) : undefined;
+    (found?.length === 0 ? unchanged : changed).push(key);
+    if (found && found !== TOO_MUCH && found.length > 0) places[key] = together(found);
   }
-  const stencilReusable: Record<string, boolean> = {};
   for (const side of ["top", "bottom"]) {
     const [f, g] = [a.get(`paste-${side}`), b.get(`paste-${side}`)];
-    if (f?.layer && f.layer.n > 0)
-      stencilReusable[side] =
-        g?.layer !== undefined && sureThat(() => sameOpenings(openings(f), openings(g), shift));
+    if (!f?.layer || f.layer.n === 0) continue;
+    const opened = g?.layer
+      ? orGivenUp(
+          () => openingsAgainst(f, g, a.get(`mask-${side}`), shift),
+          () => undefined,
+        )
+      : undefined;
+    stencilReusable[side] = opened?.verdict.says === "reuse";
+    if (!opened) continue;
+    stencil[side] = opened.verdict;
+    // openings are told as what became of each, not as slivers of areas
+    if (opened.places.length > 0 && changed.includes(`paste-${side}`))
+      places[`paste-${side}`] = together(opened.places);
   }
-  return { changed, unchanged, stencilReusable, places };
+  return { changed, unchanged, stencilReusable, stencil, places, shift };
 }
 
-/** What is too much to be compared is not called the same. */
-const sureThat = (compare: () => boolean) => orGivenUp(compare, () => false);
+const TOO_MUCH: readonly RawPlace[] = [{ box: [0, 0, 0, 0], kind: "changed" }];
+const GIVEN_UP = () => TOO_MUCH;
 
-const openings = (f: BoardFile) => openingsOf(analyseLayer(f.layer!, "paste"));
+const differencesOf = (f: BoardFile, g: BoardFile, shift: Shift): readonly RawPlace[] =>
+  f.drill && g.drill
+    ? drillPlaces(f.drill, g.drill, shift)
+    : layerPlaces(solidsOf(f.layer!), solidsOf(g.layer!), shift);
+
+function openingsAgainst(f: BoardFile, g: BoardFile, mask: BoardFile | undefined, shift: Shift) {
+  const openings = (x: BoardFile) => openingsOf(analyseLayer(x.layer!, "paste"));
+  return compareOpenings(
+    openings(f),
+    openings(g),
+    shift,
+    bareOf(mask?.layer ? analyseLayer(mask.layer, "mask") : undefined),
+  );
+}
 
 /** Files by what they are on the board: "copper-top", "copper-inner-1", "mask-bottom", "profile", "drill-plated". */
 function byKey(set: BoardSet): Map<string, BoardFile> {
@@ -68,160 +85,83 @@ function byKey(set: BoardSet): Map<string, BoardFile> {
   return out;
 }
 
-type Shift = readonly [number, number];
-
-function originShift(now: BoardSet, other: BoardSet): Shift {
-  const box = (s: BoardSet) => {
-    const f = s.files.find((x) => x.role === "profile" && x.layer);
-    return f?.layer ? chainOutline(f.layer, f.path).box : undefined;
-  };
-  const [p, q] = [box(now), box(other)];
-  if (!p || !q) return [0, 0];
-  const isEqual =
-    Math.abs(p[2] - p[0] - q[2] + q[0]) < NOISE_MM && Math.abs(p[3] - p[1] - q[3] + q[1]) < NOISE_MM;
-  return isEqual ? [p[0] - q[0], p[1] - q[1]] : [0, 0];
-}
-
-function rings(s: Solids, [dx, dy]: Shift): number[][] {
+function rings(s: Solids, pieces: readonly number[], [dx, dy]: Shift): number[][] {
   const out: number[][] = [];
-  for (let k = 0; k < s.count; k++)
+  for (const k of pieces)
     for (const ring of ringsOfSolid(s, k)) out.push(ring.map((v, i) => v + (i % 2 === 0 ? dx : dy)));
   return out;
 }
 
-/** One word per piece, so that equal layers are told apart from others without any geometry. */
-function words(s: Solids, [dx, dy]: Shift): Set<string> {
-  const out = new Set<string>();
+/** One word per piece, so that equal ones are told apart from others without any geometry. */
+function wordOf(s: Solids, k: number, [dx, dy]: Shift): string {
   const r = (v: number) => Math.round(v * 1000);
-  for (let k = 0; k < s.count; k++) {
-    const parts: number[] = [r(s.radius[k]!)];
-    for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 2)
-      parts.push(r(s.edges[i]! + dx), r(s.edges[i + 1]! + dy));
-    out.add(parts.join(" "));
-  }
+  const parts: number[] = [r(s.radius[k]!)];
+  for (let i = s.firstEdge[k]! * 4; i < s.firstEdge[k + 1]! * 4; i += 2)
+    parts.push(r(s.edges[i]! + dx), r(s.edges[i + 1]! + dy));
+  return parts.join(" ");
+}
+
+/**
+ * Places where the painted areas of two layers differ by more than noise, each with whether something came or went.
+ *
+ * Pieces both have are left out of the clipping, with all that touch nothing but such: where only a few differ, only what
+ * lies about them is clipped.
+ */
+function layerPlaces(s: Solids, t: Solids, shift: Shift): RawPlace[] {
+  const [u, v] = [odd(s, [0, 0], t, shift), odd(t, shift, s, [0, 0])];
+  if (u.length === 0 && v.length === 0) return [];
+  const near = nearOf(s, [0, 0], t, shift, u, v);
+  const left = shrinkAreas(clipAreas("xor", rings(s, near.s, [0, 0]), rings(t, near.t, shift)), NOISE_MM / 2);
+  const findNow = finderOf(s);
+  return left.map(([ring]): RawPlace => {
+    // a corner of what is left after shrinking lies inside it: painted on one of the two only
+    let isNow = false;
+    findNow(ring![0]!, ring![1]!, 0, (k) => {
+      isNow = solidCovers(s, k, ring![0]!, ring![1]!);
+      return isNow;
+    });
+    return { box: ringBox(ring!), kind: isNow ? "added" : "gone" };
+  });
+}
+
+/** Pieces of one layer that the other has not alike. */
+function odd(s: Solids, shift: Shift, t: Solids, other: Shift): number[] {
+  const known = new Set<string>();
+  for (let k = 0; k < t.count; k++) known.add(wordOf(t, k, other));
+  const out: number[] = [];
+  for (let k = 0; k < s.count; k++) if (!known.has(wordOf(s, k, shift))) out.push(k);
   return out;
 }
 
-function sameLayer(f: BoardFile, g: BoardFile, shift: Shift): boolean {
-  const [s, t] = [solidsOf(f.layer!), solidsOf(g.layer!)];
-  if (s.count === 0 || t.count === 0) return s.count === t.count;
-  const [u, v] = [words(s, [0, 0]), words(t, shift)];
-  if (u.size === v.size && [...u].every((w) => v.has(w))) return true;
-  return differences(s, t, shift).length === 0;
-}
-
-/** Places where the painted areas of two layers differ by more than noise, those that touch as one. */
-function differences(s: Solids, t: Solids, shift: Shift): DiffPlace[] {
-  const left = shrinkAreas(clipAreas("xor", rings(s, [0, 0]), rings(t, shift)), NOISE_MM / 2);
-  return together(left.map(([ring]) => ringBox(ring!)));
-}
-
-/** Holes and slots that only one of the two has. */
-function movedDrills(f: BoardFile, g: BoardFile, [dx, dy]: Shift): DiffPlace[] {
-  const list = (x: BoardFile, sx: number, sy: number) =>
-    [
-      ...x.drill!.hits.map((h) => [h.x + sx, h.y + sy, h.x + sx, h.y + sy, h.diameterMm] as const),
-      ...x.drill!.routs.map((r) => {
-        const [p, q] = [r.points[0]!, r.points.at(-1)!];
-        return [p[0] + sx, p[1] + sy, q[0] + sx, q[1] + sy, r.widthMm] as const;
-      }),
-    ].map((v) => ({ key: v.map((n) => Math.round(n / (2 * NOISE_MM))).join(" "), v }));
-  const [a, b] = [list(f, 0, 0), list(g, dx, dy)];
-  const [inA, inB] = [new Set(a.map((x) => x.key)), new Set(b.map((x) => x.key))];
-  const odd = [...a.filter((x) => !inB.has(x.key)), ...b.filter((x) => !inA.has(x.key))];
-  return together(
-    odd.map(({ v: [x1, y1, x2, y2, d] }) => [
-      Math.min(x1, x2) - d / 2,
-      Math.min(y1, y2) - d / 2,
-      Math.max(x1, x2) + d / 2,
-      Math.max(y1, y2) + d / 2,
-    ]),
-  );
-}
-
-/** Places kept of each layer, and how near two of them are one to a person, mm. */
-const MOST_DIFFERENCES = 20;
-const ONE_PLACE_MM = 0.5;
-
-const micrometres = (v: number) => Math.round(v * 1000) / 1000;
-
-/** Boxes that are looked at: of more differences than these nobody asks for the places. */
-const MOST_BOXES = 2000;
-
-/** Boxes near each other as one place, the largest first. */
-function together(boxes: readonly Box[]): DiffPlace[] {
-  const size = (b: Box) => Math.max(b[2] - b[0], b[3] - b[1]);
-  const joined: [number, number, number, number][] = [];
-  for (const b of [...boxes].sort((p, q) => size(q) - size(p)).slice(0, MOST_BOXES)) {
-    const own = joined.find(
-      (o) =>
-        b[0] <= o[2] + ONE_PLACE_MM &&
-        b[2] >= o[0] - ONE_PLACE_MM &&
-        b[1] <= o[3] + ONE_PLACE_MM &&
-        b[3] >= o[1] - ONE_PLACE_MM,
-    );
-    if (!own) joined.push([...b]);
-    else {
-      own[0] = Math.min(own[0], b[0]);
-      own[1] = Math.min(own[1], b[1]);
-      own[2] = Math.max(own[2], b[2]);
-      own[3] = Math.max(own[3], b[3]);
+/** The odd pieces of both and every piece whose box meets one of theirs: all that decides what is painted there. */
+function nearOf(
+  s: Solids,
+  shiftS: Shift,
+  t: Solids,
+  shiftT: Shift,
+  oddS: readonly number[],
+  oddT: readonly number[],
+): { readonly s: readonly number[]; readonly t: readonly number[] } {
+  const boxes = [...oddS.map((k) => boxOf(s, k, shiftS)), ...oddT.map((k) => boxOf(t, k, shiftT))];
+  const meeting = (x: Solids, [dx, dy]: Shift) => {
+    const find = finderOf(x);
+    const met = new Set<number>();
+    for (const [x0, y0, x1, y1] of boxes) {
+      const [cx, cy] = [(x0 + x1) / 2 - dx, (y0 + y1) / 2 - dy];
+      const reach = Math.max(x1 - x0, y1 - y0) / 2;
+      find(cx, cy, reach, (k) => {
+        met.add(k);
+        return false;
+      });
     }
-  }
-  return joined
-    .map(([x0, y0, x1, y1]) => ({
-      x: micrometres((x0 + x1) / 2),
-      y: micrometres((y0 + y1) / 2),
-      widthMm: micrometres(x1 - x0),
-      heightMm: micrometres(y1 - y0),
-    }))
-    .sort((p, q) => Math.max(q.widthMm, q.heightMm) - Math.max(p.widthMm, p.heightMm))
-    .slice(0, MOST_DIFFERENCES);
+    return [...met].sort((p, q) => p - q);
+  };
+  return { s: meeting(s, shiftS), t: meeting(t, shiftT) };
 }
 
-function sameDrills(f: BoardFile, g: BoardFile, [dx, dy]: Shift): boolean {
-  const list = (x: BoardFile, sx: number, sy: number) =>
-    [
-      ...x.drill!.hits.map((h) => [h.x + sx, h.y + sy, h.x + sx, h.y + sy, h.diameterMm]),
-      ...x.drill!.routs.map((r) => {
-        const ends = [r.points[0]!, r.points.at(-1)!].sort((p, q) => p[0] - q[0] || p[1] - q[1]);
-        return [ends[0]![0] + sx, ends[0]![1] + sy, ends[1]![0] + sx, ends[1]![1] + sy, r.widthMm];
-      }),
-    ].sort((p, q) => p[0]! - q[0]! || p[1]! - q[1]! || p[4]! - q[4]!);
-  const [a, b] = [list(f, 0, 0), list(g, dx, dy)];
-  if (a.length !== b.length) return false;
-  // neighbours in X may sort either way within the noise: each is looked up near its place
-  const used = new Uint8Array(b.length);
-  return a.every((p, i) => {
-    for (let j = Math.max(0, i - 8); j < Math.min(b.length, i + 9); j++)
-      if (!used[j] && p.every((v, k) => Math.abs(v - b[j]![k]!) <= NOISE_MM)) {
-        used[j] = 1;
-        return true;
-      }
-    return false;
-  });
-}
-
-function sameOpenings(now: readonly PasteOpening[], old: readonly PasteOpening[], [dx, dy]: Shift): boolean {
-  if (now.length !== old.length) return false;
-  const near = (a: number, b: number) => Math.abs(a - b) <= Math.max(0.05 * b, 0.025);
-  const cells = new Map<string, PasteOpening[]>();
-  for (const o of old) {
-    const key = `${Math.round(o.x + dx)} ${Math.round(o.y + dy)}`;
-    const list = cells.get(key);
-    if (list) list.push(o);
-    else cells.set(key, [o]);
-  }
-  return now.every((n) => {
-    for (let a = -1; a <= 1; a++)
-      for (let b = -1; b <= 1; b++)
-        for (const o of cells.get(`${Math.round(n.x) + a} ${Math.round(n.y) + b}`) ?? [])
-          if (
-            Math.hypot(o.x + dx - n.x, o.y + dy - n.y) <= 0.05 &&
-            near(n.widthMm, o.widthMm) &&
-            near(n.lengthMm, o.lengthMm)
-          )
-            return true;
-    return false;
-  });
-}
+const boxOf = (s: Solids, k: number, [dx, dy]: Shift): [number, number, number, number] => [
+  s.box[k * 4]! + dx,
+  s.box[k * 4 + 1]! + dy,
+  s.box[k * 4 + 2]! + dx,
+  s.box[k * 4 + 3]! + dy,
+];

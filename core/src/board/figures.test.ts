@@ -440,7 +440,9 @@ test("two boards compared: what changed, and whether the stencil serves again", 
     changed: [],
     unchanged: ["copper-top", "drill-plated", "legend-top", "paste-top", "profile"],
     stencilReusable: { top: true },
+    stencil: { top: { says: "reuse", of: 2, matched: 2, changed: 0, missing: 0, extra: 0, harmful: 0 } },
     places: {},
+    shift: [7.5, 0],
   });
   expect(diffBoards(make(0, 1.004, 8.2), old)).toMatchObject({
     changed: ["legend-top"],

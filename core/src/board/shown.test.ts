@@ -134,10 +134,11 @@ test("differences of two revisions have their places, the largest first, laid on
     y: 8,
     widthMm: expect.closeTo(10.195, 2),
     heightMm: expect.closeTo(0.195, 2),
+    kind: "added",
   });
   expect(d.places["copper-top"]![1]).toMatchObject({ x: 30, y: 20.25 });
   expect(d.places["copper-top"]).toHaveLength(2);
-  expect(d.places.drill).toEqual([{ x: 20.5, y: 20, widthMm: 1.5, heightMm: 0.5 }]);
+  expect(d.places.drill).toEqual([{ x: 20.5, y: 20, widthMm: 1.5, heightMm: 0.5, kind: "moved", byMm: 1 }]);
   // about another origin, with one hole moved: that hole alone, where it is on this board
   const shifted = set(track(5, 100) + flash(11, 130, 20), "X130.0Y20.0\nX121.0Y20.0\n", 100);
   expect(diffBoards(shifted, was)).toMatchObject({

@@ -1,0 +1,158 @@
+import { describe, expect, test } from "@jest/globals";
+import { drill, flash, layer, rim, stroke } from "../../test/write-board.ts";
+import { diffBoards } from "./diff.ts";
+import { compareOpenings } from "./diff-stencil.ts";
+import type { PasteOpening } from "./paste.ts";
+import { readBoard } from "./read.ts";
+
+/* The verdict on a stencil: what was cut, what is needed now, and the answer worked by hand from domain.md 2.11. */
+describe("a stencil serves again", () => {
+  const open = (x: number, y: number, widthMm = 1, lengthMm = 1): PasteOpening => ({
+    x,
+    y,
+    widthMm,
+    lengthMm,
+    areaMm2: widthMm * lengthMm,
+    perimeterMm: 2 * (widthMm + lengthMm),
+  });
+  const row = (n: number, from = 0) => Array.from({ length: n }, (_, i) => open((from + i) * 2, 0));
+  const verdict = (
+    now: readonly PasteOpening[],
+    was: readonly PasteOpening[],
+    isBare: (x: number, y: number) => boolean = () => false,
+    shift: readonly [number, number] = [0, 0],
+  ) => compareOpenings(now, was, shift, isBare).verdict;
+
+  test("where every opening has one of its size at its place, drawn about another origin too", () => {
+    expect(verdict(row(9), row(9))).toEqual({
+      says: "reuse",
+      of: 9,
+      matched: 9,
+      changed: 0,
+      missing: 0,
+      extra: 0,
+      harmful: 0,
+    });
+    const off = row(9).map((o) => ({ ...o, x: o.x - 100, y: o.y + 7 }));
+    expect(verdict(row(9), off, undefined, [100, -7]).says).toBe("reuse");
+  });
+
+  test.each([
+    ["0.05 off: still the same", 0.05, "reuse"],
+    ["0.06 off: moved", 0.06, "new"],
+  ])("%s", (_, off, says) => {
+    expect(verdict([...row(8), open(16 + off, 0)], row(9)).says).toBe(says);
+  });
+
+  test.each([
+    // 5 % of a side, or 0.025 mm where that is more
+    ["1.05 for 1", 1.05, 1, "reuse"],
+    ["1.06 for 1", 1.06, 1, "new"],
+    ["0.325 for 0.3", 0.325, 0.3, "reuse"],
+    ["0.326 for 0.3", 0.326, 0.3, "new"],
+  ])("a side of %s", (_, side, was, says) => {
+    expect(verdict([open(0, 0, was, side > was ? side : was)], [open(0, 0, was, was)]).says).toBe(says);
+  });
+
+  test("three missing of 412 are dispensed by hand, four are a new stencil (EX 2.16)", () => {
+    expect(verdict(row(412), row(409))).toMatchObject({
+      says: "dispense",
+      of: 412,
+      matched: 409,
+      missing: 3,
+    });
+    expect(verdict(row(412), row(408))).toMatchObject({ says: "new", missing: 4 });
+  });
+
+  test("too many are taped over mask, and harm over bare copper", () => {
+    expect(verdict(row(8), row(9))).toMatchObject({ says: "tape", extra: 1, harmful: 0 });
+    expect(verdict(row(8), row(9), (x) => x === 16)).toMatchObject({ says: "new", extra: 1, harmful: 1 });
+    // one missing and one too many: both by hand
+    expect(verdict(row(9, 0), row(9, 1))).toMatchObject({ says: "dispense", missing: 1, extra: 1 });
+  });
+});
+
+/** 30 × 20 mm: four holes, twelve pads in two rows, a track; moved as a whole, with what is planted in it. */
+const board = (
+  p: { dx?: number; hole?: number; y?: number; more?: string; pads?: number; box?: number } = {},
+) => {
+  const dx = p.dx ?? 0;
+  const [w, h] = [p.box ?? 30, 20];
+  const row = Array.from({ length: p.pads ?? 12 }, (_, i) =>
+    flash(dx + 5 + 1.7 * (i % 6), 6 + 5.3 * Math.floor(i / 6) + (i === 3 ? (p.y ?? 0) : 0)),
+  ).join("");
+  return readBoard([
+    dx === 0 && w === 30
+      ? rim(w, h)
+      : layer(
+          "b.gko",
+          `%ADD10C,0.1*%\nD10*\n${stroke(dx, 0, dx + w, 0)}${stroke(dx + w, 0, dx + w, h)}${stroke(dx + w, h, dx, h)}${stroke(dx, h, dx, 0)}`,
+        ),
+    layer(
+      "b.gtl",
+      `%ADD10R,0.8X0.8*%\n%ADD11C,0.25*%\nD10*\n${row}D11*\n${stroke(dx + 5, 15, dx + 25, 15)}${p.more ?? ""}`,
+    ),
+    drill("b-npth.drl", [
+      [
+        3,
+        [
+          [dx + 3, 3],
+          [dx + 27, 3],
+          [dx + 3, 17],
+        ],
+      ],
+      [p.hole ?? 3.2, [[dx + 27, 17]]],
+    ]),
+  ]);
+};
+
+test("what is planted is found: a hole enlarged, a pad moved, a track added; and nothing else", () => {
+  const d = diffBoards(board({ hole: 3.5, y: 0.4, more: stroke(20, 4, 26, 4) }), board());
+  expect(d.changed).toEqual(["copper-top", "drill-unplated"]);
+  expect(d.places["drill-unplated"]).toEqual([
+    { x: 27, y: 17, widthMm: 3.5, heightMm: 3.5, kind: "resized", wasMm: 3.2, nowMm: 3.5 },
+  ]);
+  expect(d.places["copper-top"]!.map((p) => [p.kind, p.x, p.y])).toEqual([
+    // the track's middle; the pad moved up, so its lower edge went and its upper edge came
+    ["added", 23, 4],
+    ["changed", expect.closeTo(10.1, 2), expect.closeTo(6.2, 2)],
+  ]);
+  // the other way round what came is gone
+  expect(diffBoards(board(), board({ more: stroke(20, 4, 26, 4) })).places["copper-top"]).toMatchObject([
+    { kind: "gone", x: 23, y: 4 },
+  ]);
+});
+
+test.each([
+  ["another origin", { dx: 112.5 }],
+  ["another origin, and one pad fewer", { dx: -40, pads: 11 }],
+  ["another origin, and a longer board", { dx: 61.25, box: 36 }],
+])("%s is found by what lies on the board", (_, change) => {
+  const d = diffBoards(board(change), board());
+  expect(d.shift).toEqual([expect.closeTo(change.dx, 3), expect.closeTo(0, 3)]);
+  expect(d.changed).toEqual("pads" in change ? ["copper-top"] : "box" in change ? ["profile"] : []);
+});
+
+test("a hole moved by two millimetres is the same one, farther it is another", () => {
+  const set = (x: number) =>
+    readBoard([
+      rim(30, 20),
+      drill("b-npth.drl", [
+        [
+          3,
+          [
+            [x, 10],
+            [5, 5],
+            [25, 15],
+          ],
+        ],
+      ]),
+    ]);
+  const at = (x: number) =>
+    diffBoards(set(x), set(10)).places["drill-unplated"]!.map((p) => [p.kind, p.byMm]);
+  expect(at(11.5)).toEqual([["moved", 1.5]]);
+  expect(at(17)).toEqual([
+    ["added", undefined],
+    ["gone", undefined],
+  ]);
+});

@@ -1,0 +1,109 @@
+import { expect, test } from "@jest/globals";
+import type { BoardDiff, Measure } from "../board/measure-document.ts";
+import { emptyMeasure } from "../board/measure-keys.ts";
+import type { Finding } from "../findings.ts";
+import { comparePartPads } from "./parts.ts";
+import { compareMeasured } from "./verdicts.ts";
+
+type Pin = readonly [pin: string, x: number, y: number, layer?: string];
+const measure = (pins: readonly Pin[], more: Partial<Measure> = {}) =>
+  ({
+    ...emptyMeasure([]),
+    findings: [],
+    nets: {
+      count: 1,
+      islands: [{ net: 1, pads: pins.map(([pin, x, y, layer = "top"]) => ({ pin, x, y, layer })) }],
+    },
+    copperLayers: 2,
+    ...more,
+  }) as Measure;
+/** A part of three pins, its middle at 10/10, turned counter-clockwise about it. */
+const part = (ref: string, deg = 0, dx = 0, dy = 0, layer = "top"): Pin[] =>
+  [
+    [-1, -1],
+    [1, -1],
+    [0, 2],
+  ].map(([x, y], i): Pin => {
+    const [s, c] = [Math.sin((deg * Math.PI) / 180), Math.cos((deg * Math.PI) / 180)];
+    return [`${ref}.${i + 1}`, 10 + dx + c * x! - s * y!, 10 + dy + s * x! + c * y!, layer];
+  });
+const changes = (now: readonly Pin[], was: readonly Pin[], shift?: readonly [number, number]) =>
+  comparePartPads(measure(now), measure(was), shift).map((c) => [c.ref, c.kind, ...c.by, c.turnDeg]);
+
+test("parts that moved, turned, changed sides, came and went, by their pins", () => {
+  expect(changes(part("U1"), part("U1"))).toEqual([]);
+  expect(changes(part("U1", 0, 0.5, -0.25), part("U1"))).toEqual([["U1", "moved", 0.5, -0.25, 0]]);
+  expect(changes(part("U1", 45), part("U1"))).toEqual([["U1", "turned", 0, 0, 45]]);
+  expect(changes(part("U1", -90, 2), part("U1"))).toEqual([["U1", "turned", 2, 0, -90]]);
+  expect(changes(part("U1", 0, 0, 0, "bottom"), part("U1"))).toEqual([["U1", "other side", 0, 0, 0]]);
+  expect(changes([...part("U1"), ...part("U2", 0, 9)], [...part("U1"), ...part("U3")])).toEqual([
+    ["U2", "added", 0, 0, 0],
+    ["U3", "gone", 0, 0, 0],
+  ]);
+});
+
+test("one pin more, or one that is elsewhere, are other pads", () => {
+  const [a, b, c] = part("U1") as [Pin, Pin, Pin];
+  expect(changes([a, b], [a, b, c])[0]!.slice(0, 2)).toEqual(["U1", "other pads"]);
+  expect(changes([a, b, ["U1.3", 10.05, 12]], [a, b, c])[0]!.slice(0, 2)).toEqual(["U1", "other pads"]);
+  // pins 1 and 2 swapped is no turn
+  expect(changes([["U1.1", b[1], b[2]], ["U1.2", a[1], a[2]], c], [a, b, c])[0]!.slice(0, 2)).toEqual([
+    "U1",
+    "other pads",
+  ]);
+});
+
+test("a board drawn about another origin has moved no part, and one without names tells nothing", () => {
+  expect(changes(part("U1", 0, 100, 7), part("U1"), [100, 7])).toEqual([]);
+  expect(comparePartPads(measure([]), measure(part("U1")))).toEqual([]);
+});
+
+const diff = (...changed: string[]): BoardDiff => ({
+  changed,
+  unchanged: [],
+  stencilReusable: {},
+  stencil: {},
+  places: {},
+  shift: [0, 0],
+});
+test.each([
+  [[], "none"],
+  [["paste-top"], "stencil"],
+  [["legend-bottom"], "suffix"],
+  [["legend-top", "paste-top"], "suffix"],
+  [["mask-top"], "letter"],
+  [["copper-inner-1"], "letter"],
+  [["profile"], "letter"],
+  [["drill-unplated", "legend-top"], "letter"],
+])("%j changed: %s (domain.md 9.8)", (changed, says) => {
+  expect(compareMeasured(diff(...changed), measure([]), measure([])).letter.says).toBe(says);
+});
+
+test("figures say which way they went, and findings are the same by what they are about, not by their numbers", () => {
+  const finding = (text: string, about?: string[]): Finding => ({
+    tag: "t",
+    level: "warning",
+    text,
+    ...(about ? { about } : {}),
+  });
+  const was = measure([], {
+    minTrackMm: 0.2,
+    copperLayers: 2,
+    findings: [finding("0.30 mm at 4.1, 2"), finding("no pads", ["R1"]), finding("gone")],
+  });
+  const now = measure([], {
+    minTrackMm: 0.15,
+    copperLayers: 4,
+    findings: [finding("0.28 mm at 9.1, 7"), finding("pads are missing", ["R1"]), finding("new")],
+  });
+  const c = compareMeasured(diff("copper-top"), now, was);
+  expect(c.figures.map((f) => [f.key, f.was, f.now, f.is])).toEqual([
+    ["copperLayers", 2, 4, undefined],
+    ["minTrackMm", 0.2, 0.15, "worse"],
+  ]);
+  expect([c.notes.fresh.map((f) => f.text), c.notes.solved.map((f) => f.text), c.notes.same]).toEqual([
+    ["new"],
+    ["gone"],
+    2,
+  ]);
+});
