@@ -26,13 +26,28 @@ test("drills, pads joined to nothing and what differs from another revision: eac
 
   await page.getByRole("button", { name: "against A" }).click();
   const against = page.getByRole("region", { name: "Against revision A" });
-  await expect(against).toContainText("Revision B against A");
   await expect(against.getByRole("term").filter({ hasText: "copper top" })).toBeVisible();
-  await expect(against).toContainText(/stencil/);
+  await expect(against).toContainText("2 openings of 199 are missing, paste them with a syringe");
+  await expect(against).toContainText(
+    "deserves a letter of its own (outline or holes, mask, copper, silkscreen, paste)",
+  );
   await expectAccessible(page);
-  await against.getByRole("button", { name: /^copper top, difference 1 of/ }).click();
-  await expect(picture).toBeInViewport();
-  await against.getByRole("button", { name: "close" }).click();
+  // the one over the other at one place: a key shows the other, a press the place on both
+  const over = against.getByRole("application", { name: /^Kiln Watch B over Kiln Watch A, top side/ });
+  await expect(over).toBeVisible();
+  const seen = against.getByRole("slider", { name: "How much of Kiln Watch B is seen over Kiln Watch A" });
+  await expect(seen).toHaveValue("100");
+  await page.keyboard.press("x");
+  await expect(seen).toHaveValue("0");
+  await page.keyboard.press("x");
+  await expect(seen).toHaveValue("100");
+  const slot = against.getByRole("button", { name: /^drill unplated, difference 1 of 1, 1.6 → 1.82 mm/ });
+  await slot.click();
+  await expect(slot).toHaveAttribute("aria-pressed", "true");
+  await against.getByRole("button", { name: "side by side" }).click();
+  await expect(against.getByRole("application")).toHaveCount(2);
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "against A" }).click();
   await expect(against).toHaveCount(0);
 });
 

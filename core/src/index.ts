@@ -30,7 +30,7 @@ export { nearestPreferred } from "./bom/series.ts";
 export type { Value } from "./bom/value.ts";
 export { BOM_WORDS, type BomColumn } from "./bom/words.ts";
 // one board against another
-export type { PartChange } from "./compare/parts.ts";
+export { type PartChange, partsAt } from "./compare/parts.ts";
 export { type Comparison, compareMeasured, type FigureChange } from "./compare/verdicts.ts";
 // cost trees
 export type { CostNode } from "./costing/tree.ts";
@@ -57,7 +57,7 @@ export {
 export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 // what is said of input
-export type { Finding, Level } from "./findings.ts";
+export { type Finding, few, type Level } from "./findings.ts";
 // what goes into what
 export { type FitResult, judgeFit } from "./fit/fit.ts";
 // layer images

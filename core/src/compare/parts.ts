@@ -55,6 +55,30 @@ export function comparePartPads(
   return out;
 }
 
+/** How far a part's pad may lie from a place and still be at it, mm. */
+const AT_MM = 0.3;
+
+/** Parts whose pads lie at a place of a board, by the pins that the files name, in the order of the files. */
+export function partsAt(
+  m: Measure,
+  {
+    x,
+    y,
+    widthMm,
+    heightMm,
+  }: { readonly x: number; readonly y: number; readonly widthMm: number; readonly heightMm: number },
+): string[] {
+  const found = new Set<string>();
+  for (const n of m.nets?.islands ?? [])
+    for (const p of n.pads) {
+      const cut = p.pin?.lastIndexOf(".") ?? -1;
+      if (cut < 1) continue;
+      if (Math.abs(p.x - x) <= widthMm / 2 + AT_MM && Math.abs(p.y - y) <= heightMm / 2 + AT_MM)
+        found.add(p.pin!.slice(0, cut));
+    }
+  return [...found];
+}
+
 const round = (v: number) => Math.round(v * 1000) / 1000 || 0;
 
 function padsOf(m: Measure, [dx, dy]: readonly [number, number]): Map<string, Pads> {

@@ -1,11 +1,14 @@
 import { useBench } from "../resources/bench.ts";
 import { useRun } from "./runState.ts";
 
-/** Other revisions of the product that can be set against this one. */
+/** Other revisions of the product that can be set against this one, oldest first, with whether they were kept before it. */
 export function useOtherRevisions() {
   const { answer } = useRun();
   const { data } = useBench();
-  return (data?.products.find((p) => p.id === answer.productId)?.revisions ?? []).filter(
-    (r) => r.id !== answer.revisionId,
-  );
+  const all = data?.products.find((p) => p.id === answer.productId)?.revisions ?? [];
+  const own = all.find((r) => r.id === answer.revisionId)?.createdAt ?? "";
+  return all
+    .filter((r) => r.id !== answer.revisionId)
+    .map((r) => ({ ...r, isBefore: r.createdAt < own }))
+    .sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1));
 }

@@ -13,8 +13,9 @@ import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
 import { After } from "../../ui/After.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
-import { AgainstBoard } from "./AgainstBoard.tsx";
 import { Boards } from "./Boards.tsx";
+import { Compared } from "./compare/Compared.tsx";
+import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
 import { Sheet } from "./Sheet.tsx";
 import { TryBare } from "./try/TryBare.tsx";
@@ -50,14 +51,17 @@ export function BoardPage() {
         <Tab isOn={v.isMeasuring} onClick={() => v.set({ hand: v.isMeasuring ? undefined : "measure" })}>
           measure
         </Tab>
-        <Tab isOn={v.isTrying} onClick={() => v.set({ hand: v.isTrying ? undefined : "try" })}>
+        <Tab
+          isOn={v.isTrying}
+          onClick={() => v.set({ hand: v.isTrying ? undefined : "try", against: undefined })}
+        >
           try it bare
         </Tab>
         {others.slice(0, 3).map((r) => (
           <Tab
             key={r.id}
             isOn={against?.id === r.id}
-            onClick={() => v.set({ against: against?.id === r.id ? undefined : r.id })}
+            onClick={() => v.set({ against: against?.id === r.id ? undefined : r.id, hand: undefined })}
           >
             against {r.label}
           </Tab>
@@ -77,8 +81,10 @@ export function BoardPage() {
       />
       {v.isTrying ? (
         <TryBare view={v} board={worker.board} />
+      ) : against ? (
+        <Compared view={v} board={worker.board} revisionId={against.id} />
       ) : (
-        <Proven view={v} worker={worker} against={against} onShow={show} onCorrect={correct} />
+        <Proven view={v} worker={worker} onShow={show} onCorrect={correct} />
       )}
     </section>
   );
@@ -88,13 +94,11 @@ export function BoardPage() {
 function Proven({
   view: v,
   worker,
-  against,
   onShow,
   onCorrect,
 }: {
   view: BoardView;
   worker: ReturnType<typeof useBoardWorker>;
-  against: { readonly id: string } | undefined;
   onShow: Show;
   onCorrect: (change: Corrections) => void;
 }) {
@@ -105,16 +109,9 @@ function Proven({
     <>
       <Sheet view={v} worker={worker} />
       <Measures measure={m} onShow={onShow} />
-      {against && (
-        <AgainstBoard
-          revisionId={against.id}
-          revision={doc.revision}
-          boardId={v.boardId}
-          index={v.index}
-          onShow={onShow}
-          onClose={() => v.set({ against: undefined })}
-        />
-      )}
+      <After>
+        <Since view={v} />
+      </After>
       <Facts measure={m} />
       {worker.board && <ForDocuments board={worker.board} side={v.side} name={v.board.name} />}
       {m.nets && !m.nets.islands && !isLocked && (
