@@ -18,19 +18,16 @@ function planted(files: Files, name: string, from: string, to: string): Files {
 
 async function keep(page: Page, files: Files, isFirst: boolean): Promise<void> {
   await page.goto("/new");
-  await page
-    .getByLabel("Files of the board")
-    .setInputFiles(
-      Object.entries(files).map(([name, text]) => ({
-        name,
-        mimeType: "text/plain",
-        buffer: Buffer.from(text),
-      })),
-    );
+  await page.getByLabel("Files of the board").setInputFiles(
+    Object.entries(files).map(([name, text]) => ({
+      name,
+      mimeType: "text/plain",
+      buffer: Buffer.from(text),
+    })),
+  );
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  if (isFirst) await page.getByLabel("Product", { exact: true }).fill("Compared tail");
-  else {
-    await page.getByLabel("Product", { exact: true }).fill("Compared tail");
+  await page.getByLabel("Product", { exact: true }).fill("Compared tail");
+  if (!isFirst) {
     await page.getByRole("button", { name: "Keep this as its next revision" }).click();
     await expect(page.getByRole("heading", { name: "New revision of Compared tail" })).toBeVisible();
   }

@@ -3,6 +3,7 @@ import { chance } from "../../test/random.ts";
 import { arcPoints, arcSweep, capsuleRing, circleRing } from "./arc.ts";
 import { convexHull, insideRings, signedArea } from "./polygon.ts";
 import { nearestPoints, pointSegment2, segmentSegment2 } from "./segment.ts";
+import { OverBudget, Work } from "./work.ts";
 
 const { next } = chance(3);
 const at = (span = 10) => (next() - 0.5) * span;
@@ -106,9 +107,27 @@ test.each([
   ["parallel, side by side", [0, 0, 4, 0, 1, 2, 3, 2], 4, undefined],
   ["on one line, apart", [0, 0, 1, 0, 3, 0, 4, 0], 4, [1, 0, 3, 0]],
   ["a point and a segment", [1, 1, 1, 1, 0, 0, 4, 0], 1, [1, 1, 1, 0]],
+  // the other's line is crossed beyond its end: its end is nearest
+  ["crossing beyond an end", [0, 0, 4, 0, 1, 3, 1, 1], 1, [1, 0, 1, 1]],
   ["two points", [0, 0, 0, 0, 3, 4, 3, 4], 25, [0, 0, 3, 4]],
 ] as const)("segments %s", (_, s, squared, points) => {
   const list = s as unknown as [number, number, number, number, number, number, number, number];
   expect(segmentSegment2(...list)).toBeCloseTo(squared, 12);
   if (points) expect(nearestPoints(...list)).toEqual([...points]);
+});
+
+test("work that runs out says how far it got, where that is told, and spends nothing it has not", () => {
+  const work = new Work(100);
+  work.at(37, 100);
+  work.spend(90);
+  expect(() => work.spend(11)).toThrow(expect.objectContaining({ far: " after 37 % of it" }));
+  work.spend(10);
+  expect(() => work.spend(1)).toThrow(OverBudget);
+  // a part takes two fifths of the whole, and what it takes is gone from it
+  const whole = new Work(100);
+  const part = whole.part();
+  part.spend(40);
+  expect(() => part.spend(1)).toThrow(expect.objectContaining({ far: "" }));
+  whole.spend(60);
+  expect(() => whole.spend(1)).toThrow(OverBudget);
 });

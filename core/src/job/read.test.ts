@@ -49,6 +49,13 @@ test.each([
   expect(job({ GeneralSpecs: specs }).job?.thicknessMm).toBeUndefined();
 });
 
+test("a thin board of one layer is stated as such", () => {
+  expect(job({ GeneralSpecs: { BoardThickness: 0.8, LayerNumber: 1 } }).job).toMatchObject({
+    thicknessMm: 0.8,
+    layers: 1,
+  });
+});
+
 test("a broken job file is said and the rest goes on without it", () => {
   const { job: j, findings } = job("{ not json");
   expect([j, findings[0]?.tag, findings[0]?.level]).toEqual([undefined, "parse-error", "warning"]);

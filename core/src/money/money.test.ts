@@ -43,6 +43,7 @@ test.each([
   ["UGX", 0],
   ["XQQ", 2],
   ["", 2],
+  ["no currency", 2],
 ])("%s has %d places (ISO 4217)", (currency, places) => {
   expect(placesOf(currency)).toBe(places);
   // asked again it is the same

@@ -88,6 +88,8 @@ test("what is no record, has no place, or ends too early is said with its line; 
     ["parse-error", 5],
     ["missing-end", 7],
   ]);
+  // a file without a point was not cut off at its end
+  expect(readNetlist(HEAD, "a.ipc").findings.map((f) => f.tag)).not.toContain("missing-end");
   // what follows the end is nothing of the netlist
   expect(readNetlist(`${HEAD}${good}\n999\n${good}\n`, "a.ipc").points).toHaveLength(1);
   // records that hold nothing to test are passed over without a word

@@ -105,6 +105,14 @@ test("columns of a reference's own place and value are not the reference", () =>
   expect(p.parts).toMatchObject([{ ref: "R7", xMm: 1, yMm: 2 }]);
 });
 
+test("a unit is a guess where nothing names it, and none where nothing was placed by it", () => {
+  const head = ["Ref", "X", "Y", "Rot", "Side"];
+  const read = (...rows: string[][]) => readPlacement([head, ...rows], "p.csv").isUnitAssumed;
+  expect(read(["R1", "1", "2", "0", "top"])).toBe(true);
+  expect(read(["R1", "1mm", "2mm", "0", "top"])).toBeUndefined();
+  expect(read(["R1", "far", "2", "0", "top"])).toBeUndefined();
+});
+
 test("a row that cannot be read is said and left out", () => {
   const p = readPlacement(
     [

@@ -32,8 +32,8 @@ export function Ruler({
   const id = useId();
   const rule = useRef<HTMLDivElement>(null);
   const [draft, setDraft] = useState<number>();
-  const [typed, setTyped] = useState(String(value));
-  useEffect(() => setTyped(String(value)), [value]);
+  // what is being typed stays, whatever comes from elsewhere meanwhile
+  const [typed, setTyped] = useState<string>();
   const top = Math.max(100, ...points.map((p) => p.quantity), value);
   const x = (q: number) => 8 + (Math.log(Math.max(1, q)) / Math.log(top)) * (W - 16);
   const q = (px: number) => Math.max(1, Math.min(top, Math.round(top ** ((px - 8) / (W - 16)))));
@@ -50,8 +50,8 @@ export function Ruler({
   };
   const commit = (n: number) => {
     setDraft(undefined);
+    setTyped(undefined);
     if (Number.isInteger(n) && n >= 1 && n <= 100_000 && n !== value) onChange(n);
-    else setTyped(String(value));
   };
   const step = (e: KeyboardEvent) => {
     const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[e.key];
@@ -81,14 +81,14 @@ export function Ruler({
           className="num w-[76px] text-right"
           inputMode="numeric"
           disabled={disabled}
-          value={draft === undefined ? typed : String(draft)}
+          value={draft === undefined ? (typed ?? String(value)) : String(draft)}
           onChange={(e) => setTyped(e.target.value)}
-          onBlur={() => commit(Number(typed))}
+          onBlur={() => typed !== undefined && commit(Number(typed))}
           onKeyDown={(e) =>
             e.key === "Enter"
-              ? commit(Number(typed))
+              ? commit(Number(typed ?? value))
               : e.key === "Escape"
-                ? setTyped(String(value))
+                ? setTyped(undefined)
                 : undefined
           }
         />
