@@ -56,10 +56,13 @@ export {
 } from "./fab/house.ts";
 export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
+export { TOLERANCES, type Tolerances, USUAL_TOLERANCES } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
 // what goes into what
+export { cornerOf, type HoleFeature, holesOf, type SlotFeature, slotsOf } from "./fit/features.ts";
 export { type FitResult, judgeFit } from "./fit/fit.ts";
+export type { FitJudged, FitRow, FitSpec } from "./fit/sheet.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
@@ -129,6 +132,7 @@ export {
 } from "./run/document.ts";
 export type { Effect, WhatIf } from "./run/effect.ts";
 export { firstChoices } from "./run/first-choices.ts";
+export { type FitStanding, fitWords, judgeFits } from "./run/fit-notes.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { type BoardOrder, boardFacts } from "./run/order-boards.ts";

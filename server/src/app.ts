@@ -15,6 +15,7 @@ import { session } from "./middleware/session.ts";
 import { backupRoutes } from "./resources/backup/routes.ts";
 import { billRoutes } from "./resources/bill/routes.ts";
 import { findRoutes } from "./resources/find/routes.ts";
+import { fitRoutes } from "./resources/fit/routes.ts";
 import { health } from "./resources/health/health.ts";
 import { historyRoutes } from "./resources/history/routes.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
@@ -68,6 +69,7 @@ export const routers = (deps: Deps): Router[] => [
   runRoutes(deps),
   lineRoutes(deps),
   billRoutes(deps),
+  fitRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),
   houseRoutes(deps),

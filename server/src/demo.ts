@@ -1,4 +1,5 @@
 import { readFileSync } from "node:fs";
+import type { FitBody } from "@kobbin/contract";
 import { AppError, firstChoices } from "@kobbin/core";
 import { alone, one, withTransaction, withWorkshop } from "./db/tx.ts";
 import { fillLibrary } from "./demo-library.ts";
@@ -6,6 +7,7 @@ import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { answerAsk } from "./jobs/feeds.ts";
 import { computeFigures } from "./jobs/figures.ts";
+import { insertFit } from "./resources/fit/index.ts";
 import { manyHouses } from "./resources/house/index.ts";
 import { addRevision } from "./resources/product/index.ts";
 import { insertRun, manyBoards } from "./resources/run/index.ts";
@@ -134,6 +136,11 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
     files: [archive("rack-card")],
     corrections: {},
   });
+  await recordChange(deps.pool, by, async (tx, change) => {
+    change.says("what the boards must fit is written down");
+    for (const f of WATCH_FITS) await insertFit(tx, first.productId, f);
+    await insertFit(tx, card.productId, CARD_FIT);
+  });
   await fillLibrary(deps, by, first.revisionId, second.revisionId);
   await addRun(
     deps,
@@ -157,6 +164,41 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
     true,
   );
 }
+
+/** The case of the Kiln Watch: posts, lid, and the tab that was too thick for the slot of revision A. */
+const WATCH_FITS: readonly FitBody[] = [
+  {
+    label: "Posts of the case",
+    spec: {
+      kind: "pattern",
+      holes: [
+        [4, 4],
+        [74, 4],
+        [4, 50],
+        [74, 50],
+      ],
+      posts: [
+        { x: 0, y: 0, diameterMm: 2.5 },
+        { x: 70, y: 0, diameterMm: 2.5 },
+        { x: 0, y: 46, diameterMm: 2.5 },
+        { x: 70, y: 46, diameterMm: 2.5 },
+      ],
+      postTolMm: 0.1,
+    },
+  },
+  {
+    label: "Length inside the case",
+    spec: { kind: "outline", across: "width", openingMm: 78.6, openingTolMm: 0.15 },
+    playMm: 1,
+  },
+  { label: "Tab of the lid", spec: { kind: "slot", at: [6.5, 34], tabMm: 1.6, tabTolMm: 0.05 } },
+  {
+    label: "Board under the lid",
+    spec: { kind: "stack", boards: 1, spacers: [{ mm: 12, tolMm: 0.1 }], gapMm: 14, gapTolMm: 0.12 },
+  },
+];
+/** A socket that only an exact house's boards always go into. */
+const CARD_FIT: FitBody = { label: "Socket of the rack", spec: { kind: "edge", allowsMm: [1.46, 1.74] } };
 
 async function addRun(
   deps: Deps,

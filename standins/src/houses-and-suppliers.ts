@@ -66,6 +66,14 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       minBoardMm: [10, 10],
       maxBoardMm: [400, 500],
     },
+    tolerances: {
+      thicknessShare: 0.1,
+      outlineMm: 0.2,
+      platedHoleMm: 0.1,
+      holeMm: 0.08,
+      slotMm: 0.15,
+      placeMm: 0.1,
+    },
     layers: [1, 2, 4],
     options: {
       thickness: thickness([
@@ -155,6 +163,14 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       minBoardMm: [15, 15],
       maxBoardMm: [280, 400],
     },
+    tolerances: {
+      thicknessShare: 0.1,
+      outlineMm: 0.2,
+      platedHoleMm: 0.1,
+      holeMm: 0.08,
+      slotMm: 0.15,
+      placeMm: 0.1,
+    },
     layers: [1, 2, 4],
     options: {
       thickness: thickness([
@@ -235,6 +251,14 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       maxAspect: 10,
       minBoardMm: [5, 5],
       maxBoardMm: [400, 500],
+    },
+    tolerances: {
+      thicknessShare: 0.07,
+      outlineMm: 0.1,
+      platedHoleMm: 0.05,
+      holeMm: 0.03,
+      slotMm: 0.1,
+      placeMm: 0.05,
     },
     layers: [1, 2, 4],
     options: {

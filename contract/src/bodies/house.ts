@@ -17,6 +17,7 @@ const PROFILE = {
   price: part("price"),
   assembly: part("assembly"),
   quotedFor: part("quotedFor"),
+  tolerances: part("tolerances"),
 };
 
 /** What of a profile is written anew; what is left out stays. A part is written whole: what it leaves out goes. */

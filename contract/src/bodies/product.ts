@@ -1,6 +1,6 @@
-import { shapes } from "@kobbin/core";
+import { type FitSpec, shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { id, mapOf, name, trimmed, version, whole } from "./fields.ts";
+import { id, mapOf, name, number as numberIn, shaped, trimmed, version, whole } from "./fields.ts";
 
 /** The fields of a form that brings a product's files. */
 export const productForm = yup.object({
@@ -8,6 +8,16 @@ export const productForm = yup.object({
   name: trimmed(120),
   revision: trimmed(40),
 });
+
+/** A row of a product's fit sheet: what a board of it must go with. */
+export const fitBody = yup.object({
+  label: trimmed(120).required("Say what it must fit."),
+  /** Name of the board it is about; the first where left out. */
+  board: trimmed(200),
+  spec: shaped<FitSpec>(shapes.fitSpecShape).required("Say what is measured."),
+  playMm: numberIn(0, 100),
+});
+export type FitBody = yup.InferType<typeof fitBody>;
 
 /** What of a board may be changed beside its files. */
 export const boardBody = yup.object({

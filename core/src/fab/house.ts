@@ -1,4 +1,5 @@
 import { type FinishKind, finishKind } from "./finish.ts";
+import type { Tolerances } from "./tolerances.ts";
 
 /** What a fabrication house can make, what it charges, how long it takes. Money is decimal text in its currency. */
 export interface House {
@@ -19,6 +20,8 @@ export interface House {
   };
   readonly price: FabPrice;
   readonly assembly?: AssemblyPrice;
+  /** What it holds; what it does not state is taken as usual. */
+  readonly tolerances?: Tolerances;
   /** Of a house begun from what it quoted: for how many pieces. What others cost is a guess, and said to be one. */
   readonly quotedFor?: readonly number[];
 }

@@ -3,6 +3,7 @@ import type { PastRun } from "../assembly/prior.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
+import type { FitRow } from "../fit/sheet.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
 import type { Placement } from "../placement/placement.ts";
@@ -214,6 +215,8 @@ export interface RunDocument {
   readonly library?: readonly LibraryPart[];
   readonly alternates?: readonly Alternate[];
   readonly variants?: readonly Variant[];
+  /** What the product's boards must go into, onto or beside. */
+  readonly fits?: readonly FitRow[];
   /** Sums attached to lines of the bill. */
   readonly sums?: readonly AttachedSum[];
   /** What lies on the own shelf, oldest first. */

@@ -1,6 +1,7 @@
 import type { House } from "../fab/house.ts";
 import { ASSEMBLY_FIELDS, type HouseField, type HouseFieldKind, PRICE_FIELDS } from "../fab/house-fields.ts";
 import { LIMITS } from "../fab/measures.ts";
+import { TOLERANCES } from "../fab/tolerances.ts";
 import {
   currency,
   type DataShape,
@@ -67,6 +68,9 @@ export const HOUSE_SHAPES = {
   price: described(PRICE_FIELDS),
   assembly: maybe(described(ASSEMBLY_FIELDS)),
   quotedFor: maybe(list(whole(1, 1e6), 10)),
+  tolerances: maybe(
+    fields(Object.fromEntries(Object.keys(TOLERANCES).map((key) => [key, maybe(number(0, 10))]))),
+  ),
 } as const satisfies Record<keyof Omit<House, "id">, DataShape>;
 
 /** A house's profile whole. */

@@ -2,6 +2,7 @@ import { ATTRITION } from "../assembly/attrition.ts";
 import { PART_KINDS } from "../library/part.ts";
 import { ASSUMED, type RuleKind } from "../library/rules.ts";
 import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
+import { fitRowShape } from "./fit-row.ts";
 import { houseShape } from "./house.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
@@ -217,6 +218,7 @@ export const runShape: DataShape = fields({
       50_000,
     ),
   ),
+  fits: maybe(list(fitRowShape, 200)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), 500)),
   sums: maybe(
     list(

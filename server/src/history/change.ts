@@ -282,6 +282,8 @@ const SHARED: readonly Table[] = [
   "reservation",
   // the next runs of the product begin with it
   "closing",
+  // every run of the product is judged by it
+  "fit_row",
 ];
 /** Tables no figure of an open run comes from. */
 const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "bare_test", "work"];

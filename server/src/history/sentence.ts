@@ -132,6 +132,7 @@ function updated(row: ChangedRow, names: ReadonlyMap<string, string>): string {
 
 const NOUN: Readonly<Partial<Record<Table, readonly [string, string]>>> = {
   product: ["product", "products"],
+  fit_row: ["row of the fit sheet", "rows of the fit sheet"],
   revision: ["revision", "revisions"],
   run: ["run", "runs"],
   bom_line: ["line", "lines"],
@@ -162,6 +163,7 @@ const WEIGHT: readonly Table[] = [
   "bare_test",
   "work",
   "product",
+  "fit_row",
   "revision",
   "run",
   "board",

@@ -174,6 +174,19 @@ export const DESCRIPTORS = {
     key: ["id"],
     columns: { id, name: text(120, 1), created_at: instant, version },
   },
+  fit_row: {
+    key: ["id"],
+    columns: {
+      id,
+      product_id: to("product"),
+      label: text(120, 1),
+      board: nullable(text(200)),
+      spec: shapes.fitSpecShape,
+      play_mm: nullable(number(0, 100)),
+      position: whole(-1e6, 1e6),
+      version,
+    },
+  },
   revision: {
     key: ["id"],
     columns: { id, product_id: to("product"), label: text(40, 1), created_at: instant, version },

@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useId, useRef, useState } from "react";
+import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from "react";
 import { amount } from "./format.ts";
 import { type RulerPoint, sweetSpots } from "./sweetSpots.ts";
 

@@ -2,6 +2,7 @@ import type { RunAnswer } from "@kobbin/contract";
 import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
+import { manyFits } from "../fit/index.ts";
 import { manyHouses, manyHouseVersions } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
@@ -17,18 +18,20 @@ export async function buildDocument(
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past] = await Promise.all([
-    oneShop(tx),
-    manyLines(tx, run.revisionId),
-    manySuppliers(tx),
-    manyOffers(tx, run.revisionId),
-    manyHouses(tx),
-    manyBoards(tx, run.revisionId),
-    manyQuotes(tx, run.id),
-    manySums(tx, run.revisionId),
-    manyVariants(tx, run.revisionId),
-    manyPast(tx, run.productId),
-  ]);
+  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits] =
+    await Promise.all([
+      oneShop(tx),
+      manyLines(tx, run.revisionId),
+      manySuppliers(tx),
+      manyOffers(tx, run.revisionId),
+      manyHouses(tx),
+      manyBoards(tx, run.revisionId),
+      manyQuotes(tx, run.id),
+      manySums(tx, run.revisionId),
+      manyVariants(tx, run.revisionId),
+      manyPast(tx, run.productId),
+      manyFits(tx, run.productId),
+    ]);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(stored, own);
   // the shelf may hold what a line names, and what may stand in its place
@@ -60,6 +63,7 @@ export async function buildDocument(
     suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),
     offers,
     ...(sums.length > 0 ? { sums: sums.map(({ version: _, ...x }) => x) } : {}),
+    ...(fits.length > 0 ? { fits } : {}),
     ...(variants.length > 0 ? { variants: variants.map(({ version: _, ...x }) => x) } : {}),
     ...(library.length > 0 ? { library } : {}),
     ...(alternates.length > 0 ? { alternates } : {}),

@@ -1,4 +1,4 @@
-import { ASSEMBLY_FIELDS, type House, type HouseField, LIMITS, PRICE_FIELDS } from "@kobbin/core";
+import { ASSEMBLY_FIELDS, type House, type HouseField, LIMITS, PRICE_FIELDS, TOLERANCES } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -33,6 +33,15 @@ const LIMIT_ROWS: Group = {
       : [{ ...row, path: `limits.${key}`, label: l.label }];
   }),
 };
+const TOLERANCE_ROWS: Group = {
+  title: "Tolerances, ± mm; of the thickness a share of it, 0.1 for 10 %. What stays empty is taken as usual",
+  rows: Object.entries(TOLERANCES).map(([key, label]) => ({
+    path: `tolerances.${key}`,
+    label,
+    isOptional: true,
+    isAmount: false,
+  })),
+};
 const LAYERS: Readonly<Record<string, string>> = {
   1: "one layer",
   2: "two layers",
@@ -64,6 +73,7 @@ function groupsOf(house: House): Group[] {
   const rest = Object.keys(PRICE_FIELDS).filter((k) => !WAY.includes(k));
   return [
     LIMIT_ROWS,
+    TOLERANCE_ROWS,
     { title: "Price", rows: rowsOf("price", house, rest) },
     { title: "Way and steps", rows: rowsOf("price", house, WAY) },
     ...(house.assembly ? [{ title: "Assembly", rows: rowsOf("assembly", house) }] : []),
@@ -90,8 +100,8 @@ function write(house: House, rows: readonly Row[], typed: (path: string) => stri
     const clean = typedNumber(typed(path).trim());
     const value = isAmount ? clean : Number(clean);
     const at = keys.reduce<Data>((o, k) => {
-      // the sides of a board that was not stated so far
-      o[k] ??= [];
+      // what was not stated so far: the sides of a board, the tolerances
+      o[k] ??= k === "tolerances" ? {} : [];
       return o[k] as Data;
     }, copy);
     if (clean !== "") at[last] = value;

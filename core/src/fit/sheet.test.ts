@@ -1,0 +1,187 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import type { Measure } from "../board/measure-document.ts";
+import { emptyMeasure } from "../board/measure-keys.ts";
+import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
+import { holesOf, slotsOf } from "./features.ts";
+import { type FitSpec, judgeRow, type Made } from "./sheet.ts";
+
+/** 50 × 40 mm about an origin, with four holes and a slot; what the numbers of domain.md 5.8 are asked of. */
+function board({ dx = 0, slot = 1.7, hole = 3.2, width = 50 } = {}): Measure {
+  const at = (x: number, y: number) => ({ layer: "drill", x: x + dx, y });
+  return {
+    ...emptyMeasure([]),
+    findings: [],
+    extentMm: [dx, 0, dx + width, 40],
+    outline: { widthMm: width, heightMm: 40, areaMm2: 2000, perimeterMm: 180, cutouts: 0, closed: true },
+    slots: [{ widthMm: slot, lengthMm: 10, plated: false, from: [dx + 20, 20], to: [dx + 28.3, 20] }],
+    drillTable: [
+      { file: "a", diameterMm: 0.3, plated: true, holes: 1, slots: 0, at: [at(9, 9)] },
+      {
+        file: "a",
+        diameterMm: hole,
+        plated: false,
+        holes: 4,
+        slots: 0,
+        at: [at(4, 4), at(46, 4), at(46, 36), at(4, 36)],
+      },
+      { file: "a", diameterMm: slot, plated: false, holes: 0, slots: 1, at: [at(20, 20)] },
+    ],
+  } as Measure;
+}
+const judge = (spec: FitSpec, made: Partial<Made> = {}, playMm?: number) =>
+  judgeRow(
+    { id: "r", label: "It", spec, ...(playMm === undefined ? {} : { playMm }) },
+    { measure: board(), thicknessMm: 1.6, thicknesses: [1, 1.2, 1.6], ...made },
+  );
+const SLOT: FitSpec = { kind: "slot", at: [24.15, 20], tabMm: 1.6, tabTolMm: 0.16 };
+const POSTS = [
+  [0, 0],
+  [42, 0],
+  [42, 32],
+  [0, 32],
+].map(([x, y]) => ({ x: x! + 100, y: y! - 7, diameterMm: 3 }));
+const PATTERN: FitSpec = {
+  kind: "pattern",
+  holes: [
+    [4, 4],
+    [46, 4],
+    [46, 36],
+    [4, 36],
+  ],
+  posts: POSTS,
+  postTolMm: 0.1,
+};
+
+test("what is picked: holes from 1.5 mm on and slots, each with its middle", () => {
+  expect(holesOf(board()).map((h) => [h.x, h.y, h.diameterMm])).toEqual([
+    [4, 4, 3.2],
+    [46, 4, 3.2],
+    [46, 36, 3.2],
+    [4, 36, 3.2],
+  ]);
+  expect(slotsOf(board())).toMatchObject([{ x: 24.15, y: 20, widthMm: 1.7, lengthMm: 10 }]);
+});
+
+test("a tab of 1.6 ± 0.16 in a slot of 1.70 ± 0.13, and the size that always takes it (EX 5.6)", () => {
+  const r = judge(SLOT, { tolerances: { slotMm: 0.13 } });
+  expect(r).toMatchObject({
+    verdict: "may-not-fit",
+    board: "slot 1.7 × 10 mm ± 0.13",
+    mend: "a slot of 1.9 mm instead of 1.7",
+    at: { x: 24.15, y: 20 },
+    result: { nominalMm: 0.1, worstMm: [-0.19, 0.39], missingMm: 0.19 },
+  });
+  expect(judge(SLOT, { tolerances: { slotMm: 0.13 }, measure: board({ slot: 1.9 }) })).toMatchObject({
+    verdict: "fits",
+    result: { worstMm: [0.01, 0.59] },
+  });
+  // readings in place of the tab: their mean, and the doubt between two thicknesses that are sold
+  const read = judge({ kind: "slot", at: [24.15, 20], tabReadingsMm: [1.19, 1.21, 1.2], tabTolMm: 0.05 });
+  expect(read.result).toMatchObject({ nominalMm: 0.5, standardMm: 1.2, spreadMm: 0.02 });
+});
+
+test("an edge in a socket of 1.37 to 1.77, and the nearest thickness that is sold where it does not go (5.8)", () => {
+  const socket: FitSpec = { kind: "edge", allowsMm: [1.37, 1.77] };
+  expect(judge(socket)).toMatchObject({ verdict: "fits", board: "board 1.6 mm thick ± 0.16" });
+  expect(judge(socket, { thicknessMm: 1.2 })).toMatchObject({
+    verdict: "does-not-fit",
+    mend: "thickness 1.6 mm instead of 1.2",
+  });
+  expect(judge(socket, { thicknessMm: 1.2, thicknesses: [1, 1.2] })).not.toHaveProperty("mend");
+  const { thicknessMm: _, ...unknown } = { thicknessMm: 1.6, measure: board() };
+  expect(judgeRow({ id: "r", label: "It", spec: socket }, unknown)).toMatchObject({
+    verdict: "unknown",
+    because: expect.stringContaining("No house is chosen"),
+  });
+});
+
+test("two boards and a spacer of 11 ± 0.1 in a gap of 15 ± 0.2 (EX 5.9)", () => {
+  const stack: FitSpec = {
+    kind: "stack",
+    boards: 2,
+    spacers: [{ mm: 11, tolMm: 0.1 }],
+    gapMm: 15,
+    gapTolMm: 0.2,
+  };
+  expect(judge(stack)).toMatchObject({
+    verdict: "fits",
+    result: { nominalMm: 0.8, worstMm: [0.18, 1.42] },
+  });
+});
+
+test("four holes of 3.2 on posts of 3.0, all ± 0.1: 3.67 always goes, so 3.7 (EX 5.10)", () => {
+  const r = judge(PATTERN, { tolerances: { holeMm: 0.1, placeMm: 0.1 } });
+  expect(r).toMatchObject({
+    verdict: "may-not-fit",
+    board: "4 holes of 3.2 mm ± 0.1",
+    mend: "holes of 3.7 mm instead of 3.2",
+  });
+  expect(r.result!.safeNominalMm).toBeCloseTo(3.6657, 3);
+  expect(judge(PATTERN, { measure: board({ hole: 3.7 }), tolerances: { holeMm: 0.1 } }).verdict).toBe("fits");
+});
+
+test("a side in an opening, and how much play is wanted at most", () => {
+  const lid: FitSpec = { kind: "outline", across: "width", openingMm: 50.3, openingTolMm: 0.1 };
+  // 50.3 − 0.1 − 50 − 0.2 = 0 at worst, 0.6 at best
+  expect(judge(lid)).toMatchObject({ verdict: "fits", result: { worstMm: [0, 0.6] } });
+  expect(judge(lid, {}, 0.5).verdict).toBe("loose");
+  expect(judge(lid, {}, 0.6).verdict).toBe("fits");
+  expect(judge(lid, { measure: board({ width: 50.4 }) })).toMatchObject({
+    verdict: "may-not-fit",
+    mend: "a board of 50 mm instead of 50.4",
+  });
+  const { outline: _, ...open } = board();
+  expect(judge(lid, { measure: open as Measure })).toMatchObject({ verdict: "unknown" });
+});
+
+test("what is not there is not judged: no slot near, a hole gone, one hole for two", () => {
+  expect(judge({ ...SLOT, at: [24.15, 24] })).toMatchObject({
+    verdict: "unknown",
+    because: "The board has no slot where one was picked.",
+  });
+  const gone = judge({ ...PATTERN, holes: [...PATTERN.holes.slice(0, 3), [25, 20]] });
+  expect(gone).toMatchObject({ verdict: "unknown", board: "3 of 4 holes" });
+  expect(
+    judge({
+      ...PATTERN,
+      holes: [
+        [4, 4],
+        [4.5, 4],
+        [46, 36],
+        [4, 36],
+      ],
+    }),
+  ).toMatchObject({
+    verdict: "unknown",
+  });
+});
+
+test("another origin changes nothing, and a wider slot never fits worse", () => {
+  const order = ["does-not-fit", "may-not-fit", "fits"];
+  fc.assert(
+    fc.property(
+      fc.integer({ min: -500, max: 500 }),
+      fc.integer({ min: 100, max: 250 }),
+      fc.integer({ min: 0, max: 60 }),
+      (dx, hundredths, more) => {
+        const slot = hundredths / 100;
+        const [near, far] = [0, dx].map((d) => judge(SLOT, { measure: board({ dx: d, slot }) }));
+        expect([far!.verdict, far!.result]).toEqual([near!.verdict, near!.result]);
+        const wider = judge(SLOT, { measure: board({ slot: slot + more / 100 }) });
+        expect(order.indexOf(wider.verdict)).toBeGreaterThanOrEqual(order.indexOf(near!.verdict));
+        expect(wider.result!.interference).toBeLessThanOrEqual(near!.result!.interference);
+      },
+    ),
+    { numRuns: 100 },
+  );
+});
+
+test("what a house does not state is taken as usual, and said to be", () => {
+  expect(tolerancesOf(undefined)).toEqual({ values: USUAL_TOLERANCES, isStated: false });
+  expect(tolerancesOf({ slotMm: 0.1 })).toEqual({
+    values: { ...USUAL_TOLERANCES, slotMm: 0.1 },
+    isStated: false,
+  });
+  expect(tolerancesOf(USUAL_TOLERANCES).isStated).toBe(true);
+});

@@ -1,0 +1,227 @@
+import type { Measure } from "../board/measure-document.ts";
+import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
+import { cornerOf, featureAt, holesOf, slotsOf } from "./features.ts";
+import { type FitResult, judgeFit } from "./fit.ts";
+
+type Spot = readonly [number, number];
+
+/** What a board must go with. The board's own side is picked, kept as a place from its lower left corner, and measured. */
+export type FitSpec =
+  | {
+      readonly kind: "slot";
+      readonly at: Spot;
+      /** The tab's thickness, or readings of it. */
+      readonly tabMm?: number;
+      readonly tabReadingsMm?: readonly number[];
+      readonly tabTolMm: number;
+    }
+  | { readonly kind: "edge"; readonly allowsMm: readonly [number, number] }
+  | {
+      readonly kind: "outline";
+      readonly across: "width" | "height";
+      readonly openingMm: number;
+      readonly openingTolMm: number;
+    }
+  | {
+      readonly kind: "pattern";
+      readonly holes: readonly Spot[];
+      /** Posts in the order of the holes, in their own drawing's coordinates. */
+      readonly posts: readonly { readonly x: number; readonly y: number; readonly diameterMm: number }[];
+      readonly postTolMm: number;
+    }
+  | {
+      readonly kind: "stack";
+      /** Boards of this thickness in the gap, and what else is in it. */
+      readonly boards: number;
+      readonly spacers: readonly { readonly mm: number; readonly tolMm: number }[];
+      readonly gapMm: number;
+      readonly gapTolMm: number;
+    };
+
+/** A row of a product's fit sheet. */
+export interface FitRow {
+  readonly id: string;
+  readonly label: string;
+  /** Name of the board it is about, where the product has several. */
+  readonly board?: string;
+  readonly spec: FitSpec;
+  /** Greatest play that is wanted, mm: a firm fit. Any play is right where it is left out. */
+  readonly playMm?: number;
+}
+
+/** A row judged on a board. */
+export interface FitJudged {
+  readonly row: FitRow;
+  readonly verdict: FitResult["verdict"] | "loose" | "unknown";
+  readonly result?: FitResult;
+  /** The board's side as measured: "slot 1.6 × 13.6 mm". */
+  readonly board: string;
+  /** Why nothing can be said. */
+  readonly because?: string;
+  /** The smallest change of the board that always fits. */
+  readonly mend?: string;
+  /** Where it is on the board, mm as in the files. */
+  readonly at?: { readonly x: number; readonly y: number };
+}
+
+/** A board as it would be made. */
+export interface Made {
+  readonly measure: Measure;
+  /** As chosen; not known where left out. */
+  readonly thicknessMm?: number;
+  readonly tolerances?: Tolerances;
+  /** Thicknesses the house sells, mm. */
+  readonly thicknesses?: readonly number[];
+}
+
+const mm = (v: number) => String(Math.round(v * 1000) / 1000);
+/** Sizes are drawn in steps of this, mm. */
+const STEP_MM = 0.05;
+const up = (v: number) => Math.ceil(v / STEP_MM - 1e-6) * STEP_MM;
+const down = (v: number) => Math.floor(v / STEP_MM + 1e-6) * STEP_MM;
+
+/**
+ * Judges a row of a fit sheet on a board as it would be made: what was picked is looked up and measured, the house's
+ * tolerances are stacked up (domain.md 5.6, 5.8), and the smallest change that always fits is named.
+ *
+ * @returns unknown with the reason where the board has not what was picked, or its thickness is not chosen
+ * @throws AppError OUT_OF_RANGE where a number of the row is out of range
+ */
+export function judgeRow(row: FitRow, made: Made): FitJudged {
+  const judged = judge(row, made);
+  if (!judged.result) return { row, verdict: "unknown", ...judged };
+  const { verdict, worstMm } = judged.result;
+  const isLoose = verdict === "fits" && row.playMm !== undefined && worstMm[1] > row.playMm + 1e-9;
+  const { mend, ...rest } = judged;
+  return {
+    row,
+    ...rest,
+    verdict: isLoose ? "loose" : verdict,
+    ...(verdict !== "fits" && mend ? { mend } : {}),
+  };
+}
+
+type Half = Omit<FitJudged, "row" | "verdict">;
+
+function judge({ id, spec }: FitRow, made: Made): Half {
+  const { values: t } = tolerancesOf(made.tolerances);
+  const m = made.measure;
+  switch (spec.kind) {
+    case "slot": {
+      const slot = featureAt(m, slotsOf(m), spec.at);
+      if (!slot) return { board: "no slot there", because: "The board has no slot where one was picked." };
+      const result = judgeFit({
+        id,
+        kind: "slot",
+        slotMm: slot.widthMm,
+        slotTolMm: t.slotMm,
+        ...(spec.tabReadingsMm
+          ? { tabReadingsMm: spec.tabReadingsMm, readTolMm: spec.tabTolMm }
+          : { tabMm: spec.tabMm, tabTolMm: spec.tabTolMm }),
+      });
+      return {
+        result,
+        board: `slot ${mm(slot.widthMm)} × ${mm(slot.lengthMm)} mm ± ${mm(t.slotMm)}`,
+        mend: `a slot of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(slot.widthMm)}`,
+        at: { x: slot.x, y: slot.y },
+      };
+    }
+    case "edge":
+      return onThickness(made, (boardMm, boardTolMm) =>
+        judgeFit({ id, kind: "range", allowsMm: spec.allowsMm, boardMm, boardTolMm }),
+      );
+    case "stack":
+      return onThickness(made, (boardMm, boardTolMm) =>
+        judgeFit({
+          id,
+          kind: "chain",
+          terms: [
+            { mm: spec.gapMm, tolMm: spec.gapTolMm, sign: 1 },
+            ...Array.from({ length: spec.boards }, () => ({ mm: boardMm, tolMm: boardTolMm, sign: -1 })),
+            ...spec.spacers.map((s) => ({ ...s, sign: -1 })),
+          ],
+        }),
+      );
+    case "outline": {
+      const sideMm = spec.across === "width" ? m.outline?.widthMm : m.outline?.heightMm;
+      if (sideMm === undefined)
+        return {
+          board: "no closed outline",
+          because: "The board's outline is not closed: its size is not known.",
+        };
+      const result = judgeFit({
+        id,
+        kind: "chain",
+        terms: [
+          { mm: spec.openingMm, tolMm: spec.openingTolMm, sign: 1 },
+          { mm: sideMm, tolMm: t.outlineMm, sign: -1 },
+        ],
+      });
+      return {
+        result,
+        board: `board ${mm(sideMm)} mm ${spec.across === "width" ? "wide" : "high"} ± ${mm(t.outlineMm)}`,
+        mend: `a board of ${mm(down(sideMm - result.missingMm))} mm instead of ${mm(sideMm)}`,
+      };
+    }
+    case "pattern":
+      return judgePattern(id, spec, m, t);
+  }
+}
+
+function judgePattern(
+  id: string,
+  spec: Extract<FitSpec, { kind: "pattern" }>,
+  m: Measure,
+  t: Required<Tolerances>,
+): Half {
+  const list = holesOf(m);
+  const holes = spec.holes.map((at) => featureAt(m, list, at));
+  const found = holes.filter((h) => h !== undefined);
+  if (found.length < holes.length || new Set(found).size < holes.length)
+    return {
+      board: `${new Set(found).size} of ${holes.length} holes`,
+      because: "The board has not all the holes that were picked.",
+    };
+  const [x0, y0] = cornerOf(m);
+  const sizeTolMm = found.some((h) => h.plated) ? t.platedHoleMm : t.holeMm;
+  const result = judgeFit({
+    id,
+    kind: "pattern",
+    posts: spec.posts,
+    holes: found.map((h) => ({ x: h.x - x0, y: h.y - y0, diameterMm: h.diameterMm })),
+    postTolMm: spec.postTolMm,
+    holeTolMm: t.placeMm,
+    sizeTolMm,
+  });
+  const sizes = [...new Set(found.map((h) => h.diameterMm))];
+  return {
+    result,
+    board: `${found.length} holes of ${sizes.map(mm).join(" and ")} mm ± ${mm(sizeTolMm)}`,
+    ...(result.safeNominalMm === undefined
+      ? {}
+      : { mend: `holes of ${mm(up(result.safeNominalMm))} mm instead of ${sizes.map(mm).join(" and ")}` }),
+    at: { x: found[0]!.x, y: found[0]!.y },
+  };
+}
+
+/** What hangs on the chosen thickness; of those the house sells the nearest that fits is named. */
+function onThickness(
+  { thicknessMm, tolerances, thicknesses = [] }: Made,
+  of: (boardMm: number, tolMm: number) => FitResult,
+): Half {
+  if (thicknessMm === undefined)
+    return {
+      board: "thickness not chosen",
+      because: "No house is chosen, so the board's thickness is not known.",
+    };
+  const { thicknessShare } = tolerancesOf(tolerances).values;
+  const tol = (v: number) => Math.round(v * thicknessShare * 1e4) / 1e4;
+  const better = [...thicknesses]
+    .filter((v) => v !== thicknessMm && of(v, tol(v)).verdict === "fits")
+    .sort((a, b) => Math.abs(a - thicknessMm) - Math.abs(b - thicknessMm))[0];
+  return {
+    result: of(thicknessMm, tol(thicknessMm)),
+    board: `board ${mm(thicknessMm)} mm thick ± ${mm(tol(thicknessMm))}`,
+    ...(better === undefined ? {} : { mend: `thickness ${mm(better)} mm instead of ${mm(thicknessMm)}` }),
+  };
+}

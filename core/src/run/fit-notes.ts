@@ -1,0 +1,104 @@
+import type { FabOptions, House } from "../fab/house.ts";
+import { fitOptions } from "../fab/house.ts";
+import { tolerancesOf } from "../fab/tolerances.ts";
+import { type FitJudged, type FitRow, judgeRow, type Made } from "../fit/sheet.ts";
+import { aboutBoard } from "./board-notes.ts";
+import type { RunDocument } from "./document.ts";
+import type { Add } from "./note.ts";
+
+/** One in so many that do not go in is a blocker; fewer are a caution. */
+const OFTEN = 0.05;
+
+/** The board a row is about: by its name, the first where it names none. */
+function boardFor(doc: RunDocument, row: FitRow): RunDocument["boards"][number] | undefined {
+  return row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
+}
+
+const made = (
+  measure: RunDocument["boards"][number]["measure"],
+  house: House | undefined,
+  options: Partial<FabOptions>,
+): Made => {
+  const thickness = house ? Number.parseFloat(fitOptions(house, options).thickness) : Number.NaN;
+  return {
+    measure,
+    ...(Number.isFinite(thickness) ? { thicknessMm: thickness } : {}),
+    ...(house?.tolerances ? { tolerances: house.tolerances } : {}),
+    thicknesses: (house?.options.thickness ?? [])
+      .map((o) => Number.parseFloat(o.value))
+      .filter(Number.isFinite),
+  };
+};
+
+/** A row as it stands for the chosen house and thickness, and which other houses would hold it. */
+export interface FitStanding extends FitJudged {
+  /** Names of houses at which it always fits, where it does not at the chosen one. */
+  readonly heldBy: readonly string[];
+  /** Its tolerances are the house's own, not those usual elsewhere. */
+  readonly isStated: boolean;
+}
+
+/** Every row of the product's fit sheet, judged for this run. */
+export function judgeFits(doc: RunDocument): FitStanding[] {
+  return (doc.fits ?? []).map((row) => {
+    const board = boardFor(doc, row);
+    const isStated = tolerancesOf(doc.house?.tolerances).isStated;
+    if (!board)
+      return {
+        row,
+        verdict: "unknown",
+        board: "no such board",
+        because: `The product has no board called ${row.board}.`,
+        heldBy: [],
+        isStated,
+      };
+    const judged = judgeRow(row, made(board.measure, doc.house, doc.options));
+    const isHeld = judged.verdict === "fits" || judged.verdict === "loose" || judged.verdict === "unknown";
+    return {
+      ...judged,
+      isStated,
+      heldBy: isHeld
+        ? []
+        : (doc.houses ?? [])
+            .filter((h) => h.id !== doc.house?.id)
+            .filter((h) => judgeRow(row, made(board.measure, h, doc.options)).verdict === "fits")
+            .map((h) => h.name),
+    };
+  });
+}
+
+const mm = (v: number) => String(Math.round(v * 1000) / 1000).replace("-", "−");
+const percent = (p: number) => (p < 0.001 ? "under 0.1 %" : `${Math.round(p * 1000) / 10} %`);
+
+/** A row of the fit sheet in words: what is left at worst and at best, and how often it does not go together. */
+export function fitWords(f: FitJudged): string {
+  const { result: r, row } = f;
+  if (!r) return `${row.label} cannot be judged: ${f.because}`;
+  const room = `${f.board.replace(/^./, (c) => c.toUpperCase())}: room from ${mm(r.worstMm[0])} to ${mm(r.worstMm[1])} mm`;
+  if (f.verdict === "does-not-fit") return `${row.label} does not fit. ${room}.`;
+  if (f.verdict === "may-not-fit")
+    return `${row.label} does not always fit: ${mm(r.missingMm)} mm are missing at worst, ${percent(r.interference)} do not go together. ${room}.`;
+  if (f.verdict === "loose")
+    return `${row.label} fits, but with up to ${mm(r.worstMm[1])} mm of play where ${mm(row.playMm!)} mm are wanted. ${room}.`;
+  return `${row.label} fits. ${room}.`;
+}
+
+/** What of the fit sheet does not hold: a blocker where it fails often, else a caution. */
+export function fitNotes(doc: RunDocument, add: Add): void {
+  for (const f of judgeFits(doc)) {
+    if (f.verdict === "fits" && !f.result?.doubt) continue;
+    const fails = f.verdict === "does-not-fit" || (f.result?.interference ?? 0) >= OFTEN;
+    const ways = [
+      f.mend && `order ${f.mend}`,
+      f.heldBy.length > 0 && `${f.heldBy.join(" or ")} ${f.heldBy.length === 1 ? "holds" : "hold"} it`,
+    ].filter(Boolean);
+    const text = f.result?.doubt
+      ? `${fitWords(f)} The readings lie between two thicknesses that are sold.`
+      : fitWords(f);
+    add("board", `fit ${f.row.id}`, fails ? "error" : "warning", text, {
+      ...(ways.length > 0 ? { do: `${ways.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()) } : {}),
+      ...(f.at ? { at: f.at } : {}),
+      ...aboutBoard(doc, boardFor(doc, f.row)?.id),
+    });
+  }
+}

@@ -1,0 +1,66 @@
+import { type DataShape, fields, list, maybe, number, oneOf, text, tuple, whole } from "./shape.ts";
+
+const mm = number(0, 10_000);
+const tol = number(0, 100);
+const spot = tuple(number(-10_000, 10_000), number(-10_000, 10_000));
+
+const KINDS: Readonly<Record<string, DataShape>> = {
+  slot: fields({
+    kind: oneOf("slot"),
+    at: spot,
+    tabMm: maybe(mm),
+    tabReadingsMm: maybe(list(mm, 100, 1)),
+    tabTolMm: tol,
+  }),
+  edge: fields({ kind: oneOf("edge"), allowsMm: tuple(mm, mm) }),
+  outline: fields({
+    kind: oneOf("outline"),
+    across: oneOf("width", "height"),
+    openingMm: mm,
+    openingTolMm: tol,
+  }),
+  pattern: fields({
+    kind: oneOf("pattern"),
+    holes: list(spot, 200, 1),
+    posts: list(fields({ x: number(-10_000, 10_000), y: number(-10_000, 10_000), diameterMm: mm }), 200, 1),
+    postTolMm: tol,
+  }),
+  stack: fields({
+    kind: oneOf("stack"),
+    boards: whole(1, 50),
+    spacers: list(fields({ mm, tolMm: tol }), 50),
+    gapMm: mm,
+    gapTolMm: tol,
+  }),
+};
+
+/** What a board must go with, whichever kind it is; what contradicts itself is said. */
+export const fitSpecShape: DataShape = (v, path) => {
+  const { kind } = (typeof v === "object" && v !== null ? v : {}) as { kind?: unknown };
+  if (typeof kind !== "string" || !Object.hasOwn(KINDS, kind))
+    return `${path}.kind is one of ${Object.keys(KINDS).join(", ")}`;
+  return KINDS[kind]!(v, path) ?? contradiction(v as Data, path);
+};
+
+type Data = Readonly<Record<string, unknown>> & { readonly kind: string };
+
+function contradiction(s: Data, path: string): string | undefined {
+  if (s.kind === "slot" && (s.tabMm === undefined) === (s.tabReadingsMm === undefined))
+    return `${path} says its tab ${s.tabMm === undefined ? "not at all" : "twice"}`;
+  if (s.kind === "edge") {
+    const [least, most] = s.allowsMm as [number, number];
+    if (least > most) return `${path} takes from ${least} to ${most} mm, which is nothing`;
+  }
+  if (s.kind === "pattern" && (s.holes as unknown[]).length !== (s.posts as unknown[]).length)
+    return `${path} has ${(s.posts as unknown[]).length} posts for ${(s.holes as unknown[]).length} holes`;
+  return undefined;
+}
+
+/** A row of a product's fit sheet. */
+export const fitRowShape: DataShape = fields({
+  id: text(80, 1),
+  label: text(120, 1),
+  board: maybe(text(200)),
+  spec: fitSpecShape,
+  playMm: maybe(tol),
+});

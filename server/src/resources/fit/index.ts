@@ -1,0 +1,2 @@
+/** What other resources may use of fit sheets. */
+export { insertFit, manyFits } from "./queries.ts";

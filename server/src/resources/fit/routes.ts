@@ -1,0 +1,44 @@
+import Router from "@koa/router";
+import { fitBody } from "@kobbin/contract";
+import type { Deps } from "../../deps.ts";
+import { changeOf } from "../../history/change.ts";
+import { bodyOf } from "../body.ts";
+import { deleteFit, insertFit, oneFit, oneProductName, updateFit } from "./queries.ts";
+
+/** What the boards of a product must go into, onto or beside. */
+export function fitRoutes(deps: Deps): Router {
+  const router = new Router();
+  router.post("/api/products/:id/fits", async (ctx) => {
+    const b = bodyOf(ctx, fitBody);
+    const productId = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const name = await oneProductName(tx, productId);
+      change.about({ productId });
+      change.says(`${name} must fit: ${b.label}`);
+      return { id: await insertFit(tx, productId, b) };
+    });
+    ctx.status = 201;
+  });
+  router.put("/api/fits/:id", async (ctx) => {
+    const b = bodyOf(ctx, fitBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const { productId } = await oneFit(tx, id);
+      change.about({ productId });
+      change.says(`what must fit is another: ${b.label}`);
+      await updateFit(tx, id, b);
+    });
+    ctx.status = 204;
+  });
+  router.delete("/api/fits/:id", async (ctx) => {
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const { productId, label } = await oneFit(tx, id);
+      change.about({ productId });
+      change.says(`need not fit any more: ${label}`);
+      await deleteFit(tx, id);
+    });
+    ctx.status = 204;
+  });
+  return router;
+}
