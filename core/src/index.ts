@@ -62,6 +62,7 @@ export { type Finding, few, type Level } from "./findings.ts";
 // what goes into what
 export { cornerOf, type HoleFeature, holesOf, type SlotFeature, slotsOf } from "./fit/features.ts";
 export { type FitResult, judgeFit } from "./fit/fit.ts";
+export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
 export type { FitJudged, FitRow, FitSpec } from "./fit/sheet.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";

@@ -1,6 +1,7 @@
 import type {
   AskAnswer,
   BoardBody,
+  FitBody,
   NewHouseBody,
   NewSumBody,
   OfferBody,
@@ -141,6 +142,13 @@ export const saveQuote = (runId: string, body: QuoteBody) =>
   written(runId, "PUT", `${keyOf(runId)}/quotes`, body);
 export const removeQuote = (runId: string, house: string, kind: string) =>
   written(runId, "DELETE", `${keyOf(runId)}/quotes/${house}/${kind}`);
+
+/** A row of the product's fit sheet; runs of the product are judged by it at once. */
+export const addFit = (runId: string, productId: string, body: FitBody) =>
+  written<{ id: string }>(runId, "POST", `/api/products/${productId}/fits`, body);
+export const saveFit = (runId: string, id: string, body: FitBody) =>
+  written<void>(runId, "PUT", `/api/fits/${id}`, body);
+export const removeFit = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/fits/${id}`);
 
 export const addRemark = (runId: string, body: RemarkBody) =>
   written<{ id: string }>(runId, "POST", `${keyOf(runId)}/remarks`, body);

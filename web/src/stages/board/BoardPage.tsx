@@ -17,6 +17,7 @@ import { Boards } from "./Boards.tsx";
 import { Compared } from "./compare/Compared.tsx";
 import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
+import { FitSheet } from "./fit/FitSheet.tsx";
 import { Sheet } from "./Sheet.tsx";
 import { TryBare } from "./try/TryBare.tsx";
 import { type BoardView, useBoardView } from "./useBoardView.ts";
@@ -52,6 +53,12 @@ export function BoardPage() {
           measure
         </Tab>
         <Tab
+          isOn={v.isFitting}
+          onClick={() => v.set({ hand: v.isFitting ? undefined : "fit", against: undefined })}
+        >
+          does it fit
+        </Tab>
+        <Tab
           isOn={v.isTrying}
           onClick={() => v.set({ hand: v.isTrying ? undefined : "try", against: undefined })}
         >
@@ -81,6 +88,8 @@ export function BoardPage() {
       />
       {v.isTrying ? (
         <TryBare view={v} board={worker.board} />
+      ) : v.isFitting ? (
+        <FitSheet key={v.boardId} view={v} board={worker.board} />
       ) : against ? (
         <Compared view={v} board={worker.board} revisionId={against.id} />
       ) : (

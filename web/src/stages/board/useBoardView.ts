@@ -38,6 +38,7 @@ export function useBoardView() {
   );
   const isMeasuring = params.get("hand") === "measure";
   const isTrying = params.get("hand") === "try";
+  const isFitting = params.get("hand") === "fit";
   const minutes = Math.min(600, Math.max(1, Math.round(Number(params.get("minutes") ?? 5)) || 5));
   const set = (change: Record<string, string | undefined>) =>
     setParams(
@@ -100,6 +101,7 @@ export function useBoardView() {
     forward,
     isMeasuring,
     isTrying,
+    isFitting,
     /** There are for a bare board. */
     minutes,
     groups,

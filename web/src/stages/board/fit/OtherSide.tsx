@@ -1,0 +1,83 @@
+import { useId } from "react";
+import { Field, Pick } from "../../../ui/Field.tsx";
+import type { Draft } from "./fitModel.ts";
+
+type Text = { readonly [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft];
+
+/** The side of a row that is not the board: typed, or pasted as points. */
+export function OtherSide({
+  draft: d,
+  onChange,
+}: {
+  draft: Draft;
+  onChange: (change: Partial<Draft>) => void;
+}) {
+  const id = useId();
+  const input = (key: Text, label: string, hint?: string, className = "w-40") => (
+    <Field
+      key={key}
+      label={label}
+      {...(hint ? { hint } : {})}
+      className={className}
+      isNumber
+      value={d[key]}
+      onChange={(e) => onChange({ [key]: e.target.value })}
+    />
+  );
+  const row = (...fields: readonly React.ReactNode[]) => <div className="flex flex-wrap gap-4">{fields}</div>;
+  switch (d.kind) {
+    case "slot":
+      return row(
+        input("tab", "The tab is, mm", "one thickness, or several readings", "w-52"),
+        input("tabTol", "± mm"),
+      );
+    case "edge":
+      return row(input("least", "Takes from, mm"), input("most", "to, mm"));
+    case "outline":
+      return row(
+        <Pick
+          key="across"
+          label="Of the board its"
+          value={d.across}
+          options={[
+            ["width", "width"],
+            ["height", "height"],
+          ]}
+          onChange={(v) => onChange({ across: v === "height" ? "height" : "width" })}
+        />,
+        input("opening", "The opening is, mm"),
+        input("openingTol", "± mm"),
+      );
+    case "stack":
+      return row(
+        input("boards", "Boards in it"),
+        input("gap", "The gap is, mm"),
+        input("gapTol", "± mm"),
+        input("spacers", "What else is in it, mm", "11 ± 0.1; 2 ± 0.05", "w-64"),
+      );
+    case "pattern":
+      return (
+        <>
+          <div className="flex flex-col gap-[3px]">
+            <label htmlFor={id} className="text-[13.5px] text-ink-2">
+              Posts: x and y of each, mm, as pasted; a third number is its diameter
+            </label>
+            <textarea
+              id={id}
+              className="num w-full"
+              rows={5}
+              placeholder={"0\t0\n70\t0"}
+              value={d.posts}
+              onChange={(e) =>
+                onChange({ posts: e.target.value, believesUnit: false, believesMirror: false })
+              }
+            />
+          </div>
+          {row(
+            input("postMm", "Diameter, mm", "where a row has none"),
+            input("postTol", "Their places ± mm"),
+          )}
+        </>
+      );
+  }
+}

@@ -1,0 +1,272 @@
+import type { FitBody } from "@kobbin/contract";
+import {
+  cornerOf,
+  type FitRow,
+  type FitSpec,
+  type HoleFeature,
+  holesOf,
+  type Measure,
+  matchPosts,
+  oddReading,
+  type PostsMatch,
+  readPosts,
+  type SlotFeature,
+  slotsOf,
+} from "@kobbin/core";
+import { typedNumber } from "../../../ui/format.ts";
+
+export type Kind = FitSpec["kind"];
+
+export const KINDS: readonly (readonly [Kind, string])[] = [
+  ["pattern", "holes on posts"],
+  ["slot", "a tab in a slot"],
+  ["edge", "an edge in a socket or groove"],
+  ["outline", "a side in an opening"],
+  ["stack", "boards in a gap"],
+];
+
+/** What is typed of a row; the board's own side is picked. */
+export interface Draft {
+  readonly kind: Kind;
+  readonly label: string;
+  readonly play: string;
+  /** Numbers of the picked holes or of the one slot, in the order they were picked. */
+  readonly picked: readonly number[];
+  readonly tab: string;
+  readonly tabTol: string;
+  readonly least: string;
+  readonly most: string;
+  readonly across: "width" | "height";
+  readonly opening: string;
+  readonly openingTol: string;
+  readonly posts: string;
+  readonly postMm: string;
+  readonly postTol: string;
+  /** The person said that another unit, or the other side, is meant. */
+  readonly believesUnit: boolean;
+  readonly believesMirror: boolean;
+  readonly boards: string;
+  readonly spacers: string;
+  readonly gap: string;
+  readonly gapTol: string;
+}
+
+export const EMPTY: Draft = {
+  kind: "pattern",
+  label: "",
+  play: "",
+  picked: [],
+  tab: "",
+  tabTol: "0.1",
+  least: "",
+  most: "",
+  across: "width",
+  opening: "",
+  openingTol: "0.1",
+  posts: "",
+  postMm: "3",
+  postTol: "0.1",
+  believesUnit: false,
+  believesMirror: false,
+  boards: "1",
+  spacers: "",
+  gap: "",
+  gapTol: "0.1",
+};
+
+/** What can be picked of a board for a kind of row, in one order. */
+export const featuresFor = (m: Measure, kind: Kind): readonly (HoleFeature | SlotFeature)[] =>
+  kind === "pattern" ? holesOf(m) : kind === "slot" ? slotsOf(m) : [];
+
+const numberOf = (text: string): number | undefined => {
+  const n = Number(typedNumber(text.trim()));
+  return text.trim() === "" || !Number.isFinite(n) ? undefined : n;
+};
+const list = (text: string): (number | undefined)[] =>
+  text
+    .split(/[;\s]+|,\s+/)
+    .filter((t) => t !== "")
+    .map(numberOf);
+const from = (m: Measure, f: { readonly x: number; readonly y: number }): readonly [number, number] => {
+  const [x, y] = cornerOf(m);
+  return [Math.round((f.x - x) * 1e4) / 1e4, Math.round((f.y - y) * 1e4) / 1e4];
+};
+
+/** A draft as a row that can be kept, or the one thing that is missing or odd in it, with a question where it may be meant. */
+export type Checked =
+  | { readonly body: FitBody }
+  | { readonly wrong: string; readonly ask?: "unit" | "mirror"; readonly match?: PostsMatch };
+
+/** Reads a draft; each kind says what it lacks. @param board its name, where the product has several */
+export function checkDraft(d: Draft, m: Measure, board: string | undefined): Checked {
+  const spec = specOf(d, m);
+  if ("wrong" in spec) return spec;
+  if (d.label.trim() === "") return { wrong: "Say what it must fit." };
+  const playMm = numberOf(d.play);
+  if (d.play.trim() !== "" && (playMm === undefined || playMm < 0))
+    return { wrong: "The greatest play is a length, or nothing." };
+  return {
+    body: {
+      label: d.label.trim(),
+      spec: spec.spec,
+      ...(board === undefined ? {} : { board }),
+      ...(playMm === undefined ? {} : { playMm }),
+    },
+  };
+}
+
+type Read = { readonly spec: FitSpec } | Extract<Checked, { wrong: string }>;
+
+function specOf(d: Draft, m: Measure): Read {
+  const need = (text: string, what: string): number | { wrong: string } => {
+    const n = numberOf(text);
+    return n === undefined || n < 0 ? { wrong: `${what} is missing, or no length.` } : n;
+  };
+  const all = <const K extends string>(
+    fields: Readonly<Record<K, readonly [string, string]>>,
+  ): Record<K, number> | { wrong: string } => {
+    const out = {} as Record<K, number>;
+    for (const key of Object.keys(fields) as K[]) {
+      const [text, what]: readonly [string, string] = fields[key];
+      const n = need(text, what);
+      if (typeof n !== "number") return n;
+      out[key] = n;
+    }
+    return out;
+  };
+  switch (d.kind) {
+    case "pattern":
+      return patternOf(d, m, need);
+    case "slot":
+      return slotOf(d, m, need);
+    case "edge": {
+      const r = all({ least: [d.least, "The least thickness"], most: [d.most, "The greatest thickness"] });
+      if ("wrong" in r) return r;
+      return r.least > r.most
+        ? { wrong: `It would take from ${r.least} to ${r.most} mm, which is nothing.` }
+        : { spec: { kind: "edge", allowsMm: [r.least, r.most] } };
+    }
+    case "outline": {
+      const r = all({ openingMm: [d.opening, "The opening"], openingTolMm: [d.openingTol, "Its tolerance"] });
+      return "wrong" in r ? r : { spec: { kind: "outline", across: d.across, ...r } };
+    }
+    case "stack": {
+      const r = all({
+        boards: [d.boards, "The number of boards"],
+        gapMm: [d.gap, "The gap"],
+        gapTolMm: [d.gapTol, "Its tolerance"],
+      });
+      if ("wrong" in r) return r;
+      if (!Number.isInteger(r.boards) || r.boards < 1) return { wrong: "Of boards there is a whole number." };
+      const spacers = d.spacers
+        .split(/[;\n]+/)
+        .filter((t) => t.trim() !== "")
+        .map((t) => t.split("±").map(numberOf));
+      if (spacers.some(([v, tol = 0]) => v === undefined || v < 0 || tol < 0))
+        return { wrong: "A spacer is written as 11 ± 0.1, several with semicolons between." };
+      return {
+        spec: { kind: "stack", ...r, spacers: spacers.map(([v, tol]) => ({ mm: v!, tolMm: tol ?? 0 })) },
+      };
+    }
+  }
+}
+
+type Need = (text: string, what: string) => number | { wrong: string };
+
+function slotOf(d: Draft, m: Measure, need: Need): Read {
+  const slot = slotsOf(m)[d.picked[0] ?? -1];
+  if (!slot) return { wrong: "Pick the slot on the picture." };
+  const tolMm = need(d.tabTol, "The tab's tolerance");
+  if (typeof tolMm !== "number") return tolMm;
+  const readings = list(d.tab);
+  if (readings.length === 0 || readings.some((r) => r === undefined || r <= 0))
+    return { wrong: "The tab is a thickness, or several readings of it: 1.19 1.21 1.2." };
+  const odd = readings.length > 1 ? oddReading(readings as number[]) : undefined;
+  if (odd !== undefined)
+    return { wrong: `The reading ${odd} is far from the others: look at its decimal mark.` };
+  return {
+    spec: {
+      kind: "slot",
+      at: from(m, slot),
+      tabTolMm: tolMm,
+      ...(readings.length > 1 ? { tabReadingsMm: readings as number[] } : { tabMm: readings[0]! }),
+    },
+  };
+}
+
+function patternOf(d: Draft, m: Measure, need: Need): Read {
+  const all = holesOf(m);
+  const holes = d.picked.flatMap((i) => (all[i] ? [all[i]] : []));
+  if (holes.length === 0) return { wrong: "Pick the holes on the picture." };
+  const postTolMm = need(d.postTol, "The tolerance of a post's place");
+  if (typeof postTolMm !== "number") return postTolMm;
+  const { posts, wrong } = readPosts(d.posts, numberOf(d.postMm));
+  if (wrong[0]) return { wrong: wrong[0] };
+  if (posts.length !== holes.length)
+    return { wrong: `${posts.length} posts are given for ${holes.length} picked holes.` };
+  const spots = holes.map((h) => from(m, h));
+  const match = matchPosts(spots, posts);
+  if (!match) return { wrong: "The posts do not lie like the picked holes, in no unit and on neither side." };
+  if (match.unitMm !== 1 && !d.believesUnit)
+    return {
+      wrong: `The posts would fit if a number were ${UNIT_WORDS[match.unitMm] ?? `${match.unitMm} mm`}, not a millimetre.`,
+      ask: "unit",
+      match,
+    };
+  if (match.isMirrored && !d.believesMirror)
+    return { wrong: "The posts lie mirrored: as seen from the other side.", ask: "mirror", match };
+  return { spec: { kind: "pattern", holes: spots, posts: [...match.posts], postTolMm } };
+}
+
+const UNIT_WORDS: Readonly<Record<number, string>> = {
+  25.4: "an inch",
+  0.0254: "a mil",
+  10: "a centimetre",
+  0.001: "a micrometre",
+};
+
+/** A kept row as a draft, to be changed. What was picked is found again where it still is. */
+export function draftOf(row: FitRow, m: Measure): Draft {
+  const s = row.spec;
+  const [x0, y0] = cornerOf(m);
+  const near = (at: readonly [number, number], features: readonly { x: number; y: number }[]) =>
+    features.findIndex((f) => Math.hypot(f.x - x0 - at[0], f.y - y0 - at[1]) < 3);
+  const base: Draft = {
+    ...EMPTY,
+    kind: s.kind,
+    label: row.label,
+    play: row.playMm === undefined ? "" : String(row.playMm),
+  };
+  const spots = (
+    list: readonly (readonly [number, number])[],
+    features: readonly { x: number; y: number }[],
+  ) => list.map((at) => near(at, features)).filter((i) => i >= 0);
+  switch (s.kind) {
+    case "pattern":
+      return {
+        ...base,
+        picked: spots(s.holes, holesOf(m)),
+        posts: s.posts.map((p) => `${p.x} ${p.y} ${p.diameterMm}`).join("\n"),
+        postTol: String(s.postTolMm),
+      };
+    case "slot":
+      return {
+        ...base,
+        picked: spots([s.at], slotsOf(m)),
+        tab: (s.tabReadingsMm ?? [s.tabMm!]).join(" "),
+        tabTol: String(s.tabTolMm),
+      };
+    case "edge":
+      return { ...base, least: String(s.allowsMm[0]), most: String(s.allowsMm[1]) };
+    case "outline":
+      return { ...base, across: s.across, opening: String(s.openingMm), openingTol: String(s.openingTolMm) };
+    case "stack":
+      return {
+        ...base,
+        boards: String(s.boards),
+        gap: String(s.gapMm),
+        gapTol: String(s.gapTolMm),
+        spacers: s.spacers.map((x) => `${x.mm} ± ${x.tolMm}`).join("; "),
+      };
+  }
+}
