@@ -14,6 +14,7 @@ import {
 import { openDrop } from "@kobbin/formats";
 import { benchAgainst } from "./against.ts";
 import { benchBaskets } from "./basket.ts";
+import { benchCompare } from "./compare.ts";
 import { benchGrid } from "./grid.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
@@ -142,6 +143,7 @@ add(
 );
 
 await benchBaskets(add);
+await benchCompare(time, add);
 
 const { DATABASE_URL, ADMIN_URL } = process.env;
 if (DATABASE_URL && ADMIN_URL) {

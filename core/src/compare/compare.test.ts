@@ -2,7 +2,8 @@ import { expect, test } from "@jest/globals";
 import type { BoardDiff, Measure } from "../board/measure-document.ts";
 import { emptyMeasure } from "../board/measure-keys.ts";
 import type { Finding } from "../findings.ts";
-import { comparePartPads } from "./parts.ts";
+import { FAR } from "../run/made-up.fixture.ts";
+import { comparePartPads, partsAt } from "./parts.ts";
 import { compareMeasured } from "./verdicts.ts";
 
 type Pin = readonly [pin: string, x: number, y: number, layer?: string];
@@ -58,6 +59,18 @@ test("a board drawn about another origin has moved no part, and one without name
   expect(comparePartPads(measure([]), measure(part("U1")))).toEqual([]);
 });
 
+test("parts at a place are those whose pads lie at it, by their whole name", () => {
+  const m = measure([...part("R1"), ["U1.EP", 30, 30], ["J2.A.1", 30.6, 30]]);
+  const at = (x: number, y: number, side = 1) => partsAt(m, { x, y, widthMm: side, heightMm: side });
+  // 0.5 and 0.3 from the middle: 30.6 is in, what is farther is not
+  expect(at(30, 30)).toEqual(["U1", "J2.A"]);
+  expect(at(29.7, 30)).toEqual(["U1"]);
+  expect(at(30, 30.81)).toEqual([]);
+  expect(at(9, 9, 0.1)).toEqual(["R1"]);
+  // a name of one letter before the dot is one too
+  expect(partsAt(measure([["K.2", 1, 1]]), { x: 1, y: 1, widthMm: 1, heightMm: 1 })).toEqual(["K"]);
+});
+
 const diff = (...changed: string[]): BoardDiff => ({
   changed,
   unchanged: [],
@@ -96,7 +109,11 @@ test("figures say which way they went, and findings are the same by what they ar
     copperLayers: 4,
     findings: [finding("0.28 mm at 9.1, 7"), finding("pads are missing", ["R1"]), finding("new")],
   });
+  // a track of 0.1 is below what the house can: 0.127
+  const [, thin] = compareMeasured(diff(), { ...now, minTrackMm: 0.1 }, was, FAR).figures;
+  expect([thin!.levelWas, thin!.levelNow]).toEqual(["fine", "cannot"]);
   const c = compareMeasured(diff("copper-top"), now, was);
+  expect(c.figures[1]).not.toHaveProperty("levelNow");
   expect(c.figures.map((f) => [f.key, f.was, f.now, f.is])).toEqual([
     ["copperLayers", 2, 4, undefined],
     ["minTrackMm", 0.2, 0.15, "worse"],

@@ -66,12 +66,10 @@ const vias = [
 ] as const;
 const openings = (of: readonly (readonly [string, string, string, number, number])[]) =>
   layer("b.gts", `%ADD10C,0.4*%\nD10*\n${of.map(([, , , x, y]) => flash(x, y)).join("")}`);
+const topOf = `%ADD10C,0.3*%\n%ADD11C,0.2*%\n%ADD12C,0.6*%\nD10*\n${pads.map(([, , , x, y]) => flash(x, y)).join("")}D12*\n${vias.map(([x, y]) => flash(x, y)).join("")}D11*\n${stroke(2, 3, 4, 3)}${stroke(16, 3, 18, 3)}${stroke(2, 8, 18, 8)}${stroke(6, 8.5, 14, 8.5)}${stroke(6, 9, 14, 9)}`;
 const board: Entry[] = [
   rim(20, 10),
-  layer(
-    "b.gtl",
-    `%ADD10C,0.3*%\n%ADD11C,0.2*%\n%ADD12C,0.6*%\nD10*\n${pads.map(([, , , x, y]) => flash(x, y)).join("")}D12*\n${vias.map(([x, y]) => flash(x, y)).join("")}D11*\n${stroke(2, 3, 4, 3)}${stroke(16, 3, 18, 3)}${stroke(2, 8, 18, 8)}${stroke(6, 8.5, 14, 8.5)}${stroke(6, 9, 14, 9)}`,
-  ),
+  layer("b.gtl", topOf),
   layer(
     "b.gbl",
     `%ADD11C,0.2*%\n%ADD12C,0.6*%\nD12*\n${vias.map(([x, y]) => flash(x, y)).join("")}D11*\n${stroke(4, 3, 16, 3)}`,
@@ -112,6 +110,29 @@ test("rails first, then breaks and shorts in turn, the likeliest and most harmfu
   expect(d.covers).toEqual({ nets: 3, ofNets: 3, pairs: 3, ofPairs: 3 });
   // mask lies over one end of it
   expect(d.outOfReach).toEqual(["SIG2"]);
+});
+
+test("of neighbours the nearer come first, and a rail among them counts more", () => {
+  // SIG3's pads at y 9.65: 0.35 from those of SIG2, which is within twice the least
+  const more = [
+    ["SIG3", "R5", "1", 6, 9.65],
+    ["SIG3", "R6", "1", 14, 9.65],
+  ] as const;
+  const wider = board.map((e) =>
+    e.path === "b.gtl"
+      ? layer(
+          "b.gtl",
+          `${topOf}D10*\n${more.map(([, , , x, y]) => flash(x, y)).join("")}D11*\n${stroke(6, 9.65, 14, 9.65)}`,
+        )
+      : e,
+  );
+  const d = listOf([
+    ...wider.filter((e) => e.path !== "b.gts"),
+    openings([...pads, ...more]),
+    netlist(...[...pads, ...more].map((p) => listedPoint(p[0], p[1], p[2], p[3], p[4]))),
+  ]);
+  const apart = d.probes.filter((p) => p.expect === "apart").slice(1);
+  expect(apart.map((p) => p.nets.join(" "))).toEqual(["VCC SIG", "SIG SIG2", "SIG2 SIG3"]);
 });
 
 test("less time keeps the first statements, and says what it leaves", () => {
