@@ -38,7 +38,7 @@ export async function benchCompare(time: Time, add: Add): Promise<void> {
     y: 25 * Math.floor(i / 4) + 0.03 * Math.cos(i),
     diameterMm: 3,
   }));
-  const holes = posts.map((p, i) => ({ x: 20 * (i % 4), y: 25 * Math.floor(i / 4), diameterMm: 3.2 }));
+  const holes = posts.map((_, i) => ({ x: 20 * (i % 4), y: 25 * Math.floor(i / 4), diameterMm: 3.2 }));
   const fit = () => judgeFit({ id: "a", kind: "pattern", posts, holes, postTolMm: 0.1, holeTolMm: 0.1 });
   // as a floor what it takes to add as many squares a thousand times
   const floor = () => {
