@@ -60,7 +60,14 @@ export { TOLERANCES, type Tolerances, USUAL_TOLERANCES } from "./fab/tolerances.
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
 // what goes into what
-export { cornerOf, type HoleFeature, holesOf, type SlotFeature, slotsOf } from "./fit/features.ts";
+export {
+  cornerOf,
+  type HoleFeature,
+  holesOf,
+  pinHolesOf,
+  type SlotFeature,
+  slotsOf,
+} from "./fit/features.ts";
 export { type FitResult, judgeFit } from "./fit/fit.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
 export type { FitJudged, FitRow, FitSpec } from "./fit/sheet.ts";

@@ -23,7 +23,10 @@ export async function fixture(server: TestServer) {
   const name = `roles ${shops++}`;
   await owner.startShop(name);
   const bench = await invite(server, owner, `${name} bench`, "bench");
-  const kept = (await owner.drop(strangerFiles())).body as { revisionId: string; boardId: string };
+  const kept = (await owner.drop(strangerFiles())).body as Record<
+    "productId" | "revisionId" | "boardId",
+    string
+  >;
   const { id: run } = (
     await owner.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards: 5 })
   ).body as { id: string };
@@ -52,6 +55,14 @@ export async function fixture(server: TestServer) {
   };
   const workBody = { on: "2026-11-24", started: 1, minutes: 5 };
   const { id: work } = (await bench.post(`/api/runs/${released}/work`, workBody)).body as { id: string };
+  const fitBody = { label: "Groove", spec: { kind: "edge", allowsMm: [1, 2] } };
+  const { id: fit } = (await owner.post(`/api/products/${kept.productId}/fits`, fitBody)).body as {
+    id: string;
+  };
+  const bareBody = { item: kept.boardId, label: "1", on: "2026-11-24", tried: 9, faults: [] };
+  const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
+    id: string;
+  };
   const { id: invitation, token } = (await owner.post("/api/invitations", { role: "bench" })).body as {
     id: string;
     token: string;
@@ -90,10 +101,13 @@ export async function fixture(server: TestServer) {
     invited: token,
     receipts: receipts[0]!,
     work,
+    products: kept.productId,
+    fits: fit,
+    "bare-tests": bareTest,
   };
   /** Routes that want a run which was released. */
   const releasedRuns: Record<string, string> = Object.fromEntries(
-    ["PUT /purchases", "POST /receipts", "POST /work", "PUT /closing"].map((k) => [
+    ["PUT /purchases", "POST /receipts", "POST /bare-tests", "POST /work", "PUT /closing"].map((k) => [
       k.replace(" /", " /api/runs/:id/"),
       released,
     ]),
@@ -112,6 +126,9 @@ export async function fixture(server: TestServer) {
     "POST /api/session/shop": { shopId },
     "PUT /api/presence": { page: "11111111-1111-4111-8111-111111111111", place: "" },
     "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
+    "POST /api/products/:id/fits": fitBody,
+    "PUT /api/fits/:id": fitBody,
+    "POST /api/runs/:id/bare-tests": bareBody,
     "PATCH /api/shop": { name: "renamed" },
     "PATCH /api/people/:id": { role: "bench" },
     "POST /api/invitations": { role: "bench" },

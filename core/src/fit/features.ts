@@ -43,6 +43,31 @@ export const holesOf = (m: Measure): HoleFeature[] =>
         ),
   );
 
+/** Holes of one tool a pin may go into, at the first of them whose places are kept. */
+export interface PinFeature extends HoleFeature {
+  readonly count: number;
+}
+
+/** Holes for pins, mm: smaller ones are vias, larger ones are for screws. */
+const PIN_HOLES_MM = [0.5, 2.5] as const;
+
+/** Plated holes a pin may go into; each of its places stands for all holes of its tool. */
+export const pinHolesOf = (m: Measure): PinFeature[] =>
+  (m.drillTable ?? []).flatMap((r) =>
+    !r.plated || r.slots > 0 || r.diameterMm < PIN_HOLES_MM[0] || r.diameterMm > PIN_HOLES_MM[1]
+      ? []
+      : r.at.map(
+          (p): PinFeature => ({
+            kind: "hole",
+            x: p.x,
+            y: p.y,
+            diameterMm: r.diameterMm,
+            plated: r.plated,
+            count: r.holes,
+          }),
+        ),
+  );
+
 /** Slots a tab may go into. */
 export const slotsOf = (m: Measure): SlotFeature[] =>
   m.slots.map((s) => ({

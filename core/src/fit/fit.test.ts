@@ -169,8 +169,12 @@ test("turning or shifting both sides, and mirroring both, changes no room", () =
           y: Math.sin(turn) * p.x + Math.cos(turn) * p.y + dy,
         });
         const mirrored = (p: Round) => ({ ...p, x: -p.x });
-        expect(room(posts.map(moved), holes.map(moved))).toBeCloseTo(base, 5);
-        expect(room(posts.map(mirrored), holes.map(mirrored))).toBeCloseTo(base, 5);
+        // a hundredth of a micrometre: where holes lie nearly on one spot, their turn is hardly held
+        for (const other of [
+          room(posts.map(moved), holes.map(moved)),
+          room(posts.map(mirrored), holes.map(mirrored)),
+        ])
+          expect(Math.abs(other - base)).toBeLessThanOrEqual(1e-5);
       },
     ),
     { numRuns: 100 },

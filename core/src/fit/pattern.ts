@@ -13,7 +13,7 @@ export interface Shift {
 }
 
 /** Sharpness of the stand-in for the greatest, 1/mm, from soft to so sharp that a nanometre tells. */
-const SHARPNESS = [8, 64, 512, 4096, 32_768, 262_144, 2_097_152];
+const SHARPNESS = [8, 32, 128, 512, 2048, 8192, 32_768, 131_072, 524_288, 2_097_152];
 const STEPS = 25;
 
 type Three = readonly [number, number, number];
@@ -32,11 +32,27 @@ interface Soft {
  * Maximises min over i of holeᵢ − postᵢ − 2·distanceᵢ, over shift and turn: begun from the rigid least-squares fit, then
  * Newton steps with a line search on (1/β)·log Σ exp(β·(2·distanceᵢ − roomᵢ)), β sharpened step by step. The function is
  * convex in the shift and nearly so in small turns, so what is found is the best near the least-squares fit, to about
- * log(n)/β, a micrometre's thousandth. O(n) a step, some hundred steps.
+ * log(n)/β, a micrometre's thousandth; a hundredth of one where the holes lie nearly on one spot. O(n) a step, some hundred steps.
  *
  * @param holes as in the board's files; `holes[i]` belongs to `posts[i]`
  */
 export function bestShift(posts: readonly Round[], holes: readonly Round[]): Shift {
+  // about their middles, so that what both are drawn about makes no difference to the steps
+  const [p, h] = [middleOf(posts), middleOf(holes)];
+  const about = (list: readonly Round[], m: Round) => list.map((r) => ({ ...r, x: r.x - m.x, y: r.y - m.y }));
+  const at = bestAbout(about(posts, p), about(holes, h));
+  const turn = (at.turnDeg * Math.PI) / 180;
+  const [s, c] = [Math.sin(turn), Math.cos(turn)];
+  return { ...at, xMm: at.xMm + p.x - (c * h.x - s * h.y), yMm: at.yMm + p.y - (s * h.x + c * h.y) };
+}
+
+const middleOf = (list: readonly Round[]): Round => ({
+  x: list.reduce((t, r) => t + r.x, 0) / list.length,
+  y: list.reduce((t, r) => t + r.y, 0) / list.length,
+  diameterMm: 0,
+});
+
+function bestAbout(posts: readonly Round[], holes: readonly Round[]): Shift {
   const n = posts.length;
   const [x0, y0, turn0] = rigidFit(posts, holes);
   const room = posts.map((p, i) => holes[i]!.diameterMm - p.diameterMm);

@@ -121,6 +121,27 @@ test("four holes of 3.2 on posts of 3.0, all ± 0.1: 3.67 always goes, so 3.7 (E
   expect(judge(PATTERN, { measure: board({ hole: 3.7 }), tolerances: { holeMm: 0.1 } }).verdict).toBe("fits");
 });
 
+test.each([
+  // the diagonal of 0.64 is 0.9051: in 1.0 as drawn 0.0949, which is snug, and at worst 0.0949 − 0.1 − 0.0283
+  ["square", 0.64, 0.02, "snug", "may-not-fit", 0.0949, -0.0334],
+  ["round", 0.8, 0.02, "normal", "fits", 0.2, 0.08],
+  ["round", 0.6, 0.02, "loose", "fits", 0.4, 0.28],
+  ["round", 1.2, 0.02, "too thick", "does-not-fit", -0.2, -0.32],
+] as const)(
+  "a %s pin of %s ± %s in a plated hole of 1.0 ± 0.1 is %s",
+  (shape, pinMm, pinTolMm, sits, verdict, room, worst) => {
+    const m = board();
+    const at = { layer: "drill", x: 30, y: 8 };
+    const row = { file: "a", diameterMm: 1, plated: true, holes: 20, slots: 0, at: [at] };
+    const measure = { ...m, drillTable: [...m.drillTable!, row] } as Measure;
+    const r = judge({ kind: "pin", at: [30, 8], pinMm, pinTolMm, shape }, { measure });
+    expect(r.board).toMatch(new RegExp(`^20 holes of 1 mm ± 0.1, ${sits} for`));
+    expect(r.verdict).toBe(verdict);
+    expect(r.result!.nominalMm).toBeCloseTo(room, 4);
+    expect(r.result!.worstMm[0]).toBeCloseTo(worst, 4);
+  },
+);
+
 test("a side in an opening, and how much play is wanted at most", () => {
   const lid: FitSpec = { kind: "outline", across: "width", openingMm: 50.3, openingTolMm: 0.1 };
   // 50.3 − 0.1 − 50 − 0.2 = 0 at worst, 0.6 at best

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
-import { cornerOf, featureAt, holesOf, slotsOf } from "./features.ts";
+import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
 
 type Spot = readonly [number, number];
@@ -28,6 +28,15 @@ export type FitSpec =
       /** Posts in the order of the holes, in their own drawing's coordinates. */
       readonly posts: readonly { readonly x: number; readonly y: number; readonly diameterMm: number }[];
       readonly postTolMm: number;
+    }
+  | {
+      readonly kind: "pin";
+      /** One of the holes; all of its tool are meant. */
+      readonly at: Spot;
+      /** Diameter of a round pin, side of a square one. */
+      readonly pinMm: number;
+      readonly pinTolMm: number;
+      readonly shape: "round" | "square";
     }
   | {
       readonly kind: "stack";
@@ -165,6 +174,8 @@ function judge({ id, spec }: FitRow, made: Made): Half {
     }
     case "pattern":
       return judgePattern(id, spec, m, t);
+    case "pin":
+      return judgePin(id, spec, m, t);
   }
 }
 
@@ -201,6 +212,41 @@ function judgePattern(
       ? {}
       : { mend: `holes of ${mm(up(result.safeNominalMm))} mm instead of ${sizes.map(mm).join(" and ")}` }),
     at: { x: found[0]!.x, y: found[0]!.y },
+  };
+}
+
+/** Room a pin has in its finished hole as drawn, mm: below the first it sits snug, above the second loose (typical). */
+const PIN_ROOM_MM = [0.15, 0.35] as const;
+
+function judgePin(
+  id: string,
+  spec: Extract<FitSpec, { kind: "pin" }>,
+  m: Measure,
+  t: Required<Tolerances>,
+): Half {
+  const hole = featureAt(m, pinHolesOf(m), spec.at);
+  if (!hole)
+    return { board: "no hole there", because: "The board has no hole for a pin where one was picked." };
+  // a square pin goes in by its diagonal
+  const factor = spec.shape === "square" ? Math.SQRT2 : 1;
+  const across = Math.round(spec.pinMm * factor * 1e4) / 1e4;
+  const holeTolMm = hole.plated ? t.platedHoleMm : t.holeMm;
+  const result = judgeFit({
+    id,
+    kind: "slot",
+    slotMm: hole.diameterMm,
+    slotTolMm: holeTolMm,
+    tabMm: across,
+    tabTolMm: Math.round(spec.pinTolMm * factor * 1e4) / 1e4,
+  });
+  const room = result.nominalMm;
+  const sits =
+    room < 0 ? "too thick" : room < PIN_ROOM_MM[0] ? "snug" : room > PIN_ROOM_MM[1] ? "loose" : "normal";
+  return {
+    result,
+    board: `${hole.count} ${hole.count === 1 ? "hole" : "holes"} of ${mm(hole.diameterMm)} mm ± ${mm(holeTolMm)}, ${sits} for ${mm(across)} across`,
+    mend: `a hole of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(hole.diameterMm)}`,
+    at: { x: hole.x, y: hole.y },
   };
 }
 

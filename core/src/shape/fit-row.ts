@@ -25,6 +25,13 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     posts: list(fields({ x: number(-10_000, 10_000), y: number(-10_000, 10_000), diameterMm: mm }), 200, 1),
     postTolMm: tol,
   }),
+  pin: fields({
+    kind: oneOf("pin"),
+    at: spot,
+    pinMm: mm,
+    pinTolMm: tol,
+    shape: oneOf("round", "square"),
+  }),
   stack: fields({
     kind: oneOf("stack"),
     boards: whole(1, 50),

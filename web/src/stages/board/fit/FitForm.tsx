@@ -103,6 +103,12 @@ export function FitForm({
   );
 }
 
+const WITHOUT: Readonly<Partial<Record<Draft["kind"], string>>> = {
+  slot: "slot",
+  pattern: "hole of 1.5 mm and more",
+  pin: "plated hole for a pin",
+};
+
 /** The board's own side of a row: picked on the picture, or from the list beside it; or what is measured anyway. */
 function Picked({
   view: v,
@@ -118,7 +124,7 @@ function Picked({
   const { result } = useRun();
   const m = v.board.measure;
   const features = useMemo(() => featuresFor(m, draft.kind), [m, draft.kind]);
-  const isOne = draft.kind === "slot";
+  const isOne = draft.kind === "slot" || draft.kind === "pin";
   const toggle = (i: number) =>
     onPick(
       draft.picked.includes(i) ? draft.picked.filter((k) => k !== i) : isOne ? [i] : [...draft.picked, i],
@@ -165,14 +171,12 @@ function Picked({
           marks={marks}
           onMark={(n) => toggle(n - 1)}
           height={270}
-          label={isOne ? "Pick the slot" : "Pick the holes"}
+          label={draft.kind === "slot" ? "Pick the slot" : "Pick the holes"}
         />
       )}
       <fieldset className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[14.5px]">
-        <legend className="sr-only">{isOne ? "The slot" : "The holes"}</legend>
-        {features.length === 0 && (
-          <p className="text-look">The board has no {isOne ? "slot" : "hole of 1.5 mm and more"}.</p>
-        )}
+        <legend className="sr-only">{draft.kind === "slot" ? "The slot" : "The holes"}</legend>
+        {features.length === 0 && <p className="text-look">The board has no {WITHOUT[draft.kind]}.</p>}
         {features.map((f, i) => (
           <label key={`${f.x} ${f.y}`} className="flex min-h-6 items-center gap-1">
             <input

@@ -151,6 +151,8 @@ function against({ board, row: { spec: s } }: FitStanding): string {
   switch (s.kind) {
     case "slot":
       return `${board}, for a tab of ${s.tabReadingsMm ? s.tabReadingsMm.join(", ") : s.tabMm} mm ± ${s.tabTolMm}`;
+    case "pin":
+      return `${board}: ${s.shape} pins of ${s.pinMm} mm ± ${s.pinTolMm}`;
     case "edge":
       return `${board}, in what takes ${s.allowsMm[0]} to ${s.allowsMm[1]} mm`;
     case "outline":

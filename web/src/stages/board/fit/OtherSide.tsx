@@ -31,6 +31,21 @@ export function OtherSide({
         input("tab", "The tab is, mm", "one thickness, or several readings", "w-52"),
         input("tabTol", "± mm"),
       );
+    case "pin":
+      return row(
+        <Pick
+          key="shape"
+          label="The pins are"
+          value={d.shape}
+          options={[
+            ["square", "square"],
+            ["round", "round"],
+          ]}
+          onChange={(v) => onChange({ shape: v === "round" ? "round" : "square" })}
+        />,
+        input("pin", "Side or diameter, mm"),
+        input("pinTol", "± mm"),
+      );
     case "edge":
       return row(input("least", "Takes from, mm"), input("most", "to, mm"));
     case "outline":

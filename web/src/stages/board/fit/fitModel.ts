@@ -9,6 +9,7 @@ import {
   matchPosts,
   oddReading,
   type PostsMatch,
+  pinHolesOf,
   readPosts,
   type SlotFeature,
   slotsOf,
@@ -20,6 +21,7 @@ export type Kind = FitSpec["kind"];
 export const KINDS: readonly (readonly [Kind, string])[] = [
   ["pattern", "holes on posts"],
   ["slot", "a tab in a slot"],
+  ["pin", "pins in holes"],
   ["edge", "an edge in a socket or groove"],
   ["outline", "a side in an opening"],
   ["stack", "boards in a gap"],
@@ -34,6 +36,9 @@ export interface Draft {
   readonly picked: readonly number[];
   readonly tab: string;
   readonly tabTol: string;
+  readonly pin: string;
+  readonly pinTol: string;
+  readonly shape: "round" | "square";
   readonly least: string;
   readonly most: string;
   readonly across: "width" | "height";
@@ -58,6 +63,9 @@ export const EMPTY: Draft = {
   picked: [],
   tab: "",
   tabTol: "0.1",
+  pin: "",
+  pinTol: "0.03",
+  shape: "square",
   least: "",
   most: "",
   across: "width",
@@ -76,7 +84,13 @@ export const EMPTY: Draft = {
 
 /** What can be picked of a board for a kind of row, in one order. */
 export const featuresFor = (m: Measure, kind: Kind): readonly (HoleFeature | SlotFeature)[] =>
-  kind === "pattern" ? holesOf(m) : kind === "slot" ? slotsOf(m) : [];
+  kind === "pattern" ? holesOf(m) : kind === "slot" ? slotsOf(m) : kind === "pin" ? toolsOf(m) : [];
+
+/** Of each tool for pins its first hole: all of the tool are meant. */
+const toolsOf = (m: Measure): HoleFeature[] => {
+  const seen = new Set<number>();
+  return pinHolesOf(m).filter((h) => !seen.has(h.diameterMm) && seen.add(h.diameterMm));
+};
 
 const numberOf = (text: string): number | undefined => {
   const n = Number(typedNumber(text.trim()));
@@ -139,6 +153,12 @@ function specOf(d: Draft, m: Measure): Read {
       return patternOf(d, m, need);
     case "slot":
       return slotOf(d, m, need);
+    case "pin": {
+      const hole = toolsOf(m)[d.picked[0] ?? -1];
+      if (!hole) return { wrong: "Pick one of the holes on the picture; all of its size are meant." };
+      const r = all({ pinMm: [d.pin, "The pin"], pinTolMm: [d.pinTol, "Its tolerance"] });
+      return "wrong" in r ? r : { spec: { kind: "pin", at: from(m, hole), shape: d.shape, ...r } };
+    }
     case "edge": {
       const r = all({ least: [d.least, "The least thickness"], most: [d.most, "The greatest thickness"] });
       if ("wrong" in r) return r;
@@ -255,6 +275,18 @@ export function draftOf(row: FitRow, m: Measure): Draft {
         picked: spots([s.at], slotsOf(m)),
         tab: (s.tabReadingsMm ?? [s.tabMm!]).join(" "),
         tabTol: String(s.tabTolMm),
+      };
+    case "pin":
+      return {
+        ...base,
+        // another hole of the tool may stand for it now
+        picked: spots([s.at], pinHolesOf(m)).flatMap((i) => {
+          const size = pinHolesOf(m)[i]!.diameterMm;
+          return toolsOf(m).findIndex((h) => h.diameterMm === size);
+        }),
+        pin: String(s.pinMm),
+        pinTol: String(s.pinTolMm),
+        shape: s.shape,
       };
     case "edge":
       return { ...base, least: String(s.allowsMm[0]), most: String(s.allowsMm[1]) };
