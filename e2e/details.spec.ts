@@ -31,6 +31,9 @@ test("drills, pads joined to nothing and what differs from another revision: eac
   await expect(against).toContainText(
     "deserves a letter of its own (outline or holes, mask, copper, silkscreen, paste)",
   );
+  // the tab of the lid had no room in the slot of before
+  await expect(against).toContainText("Tab of the lid does not always fit → fits");
+  await expect(against).toContainText("3 rows as before");
   await expectAccessible(page);
   // the one over the other at one place: a key shows the other, a press the place on both
   const over = against.getByRole("application", { name: /^Kiln Watch B over Kiln Watch A, top side/ });

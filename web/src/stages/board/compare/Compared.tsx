@@ -133,6 +133,7 @@ function Both({
           label={label}
           revisionId={revisionId}
           measure={v.board.measure}
+          was={was.measure}
           shown={shown?.key}
           onShow={(s, side) => {
             setShown(s);

@@ -1,10 +1,11 @@
-import { type Comparison, type DiffPlace, type Measure, partsAt } from "@kobbin/core";
-import { Fragment, type ReactNode } from "react";
+import { type Comparison, type DiffPlace, judgeFits, type Measure, partsAt } from "@kobbin/core";
+import { Fragment, type ReactNode, useMemo } from "react";
 import { Link } from "react-router";
 import type { Focus } from "../../../proof/useView.ts";
 import { useBench } from "../../../resources/bench.ts";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, said } from "../../../ui/format.ts";
+import { FIT_WORDS } from "../fit/fitWords.ts";
 import { figureWords, layerWords, partGroups, placeWords, stencilWords } from "./words.ts";
 
 export type Shown = Focus;
@@ -30,6 +31,7 @@ export function Verdicts({
   label,
   revisionId,
   measure,
+  was,
   shown,
   onShow,
 }: {
@@ -37,6 +39,7 @@ export function Verdicts({
   label: string;
   revisionId: string;
   measure: Measure;
+  was: Measure;
   shown: string | undefined;
   onShow: OnShow;
 }) {
@@ -58,6 +61,7 @@ export function Verdicts({
           </Row>
         ))}
         <Orders label={label} revisionId={revisionId} isSame={letter.says === "none"} />
+        <Fits measure={measure} was={was} />
         <Row name="Findings">
           {notes.fresh.length + notes.solved.length === 0 ? (
             `${count(notes.same, "finding")} as before, none new.`
@@ -107,6 +111,32 @@ function Row({ name, children }: { name: string; children: ReactNode }) {
       <dt className="border-t border-rule py-[6px] pr-4 text-ink-2">{name}</dt>
       <dd className="border-t border-rule py-[6px] max-md:border-t-0">{children}</dd>
     </>
+  );
+}
+
+/** Rows of the fit sheet that another board makes another verdict of. */
+function Fits({ measure, was }: { measure: Measure; was: Measure }) {
+  const { doc } = useRun();
+  const before = useMemo(() => {
+    const boards = doc.boards.map((b) => (b.measure === measure ? { ...b, measure: was } : b));
+    return judgeFits({ ...doc, boards });
+  }, [doc, measure, was]);
+  const now = useMemo(() => judgeFits(doc), [doc]);
+  if (now.length === 0) return null;
+  const changed = now.flatMap((f, i) => (f.verdict === before[i]!.verdict ? [] : [[before[i]!, f] as const]));
+  const same = now.length - changed.length;
+  return (
+    <Row name="Fit sheet">
+      {changed.map(([a, b]) => (
+        <p key={b.row.id}>
+          {b.row.label}{" "}
+          <span className={b.verdict === "fits" ? "text-fine" : "text-look"}>
+            {FIT_WORDS[a.verdict]} → {FIT_WORDS[b.verdict]}
+          </span>
+        </p>
+      ))}
+      {same > 0 && <span className="text-ink-2">{count(same, "row")} as before</span>}
+    </Row>
   );
 }
 

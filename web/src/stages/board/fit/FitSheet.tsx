@@ -9,6 +9,7 @@ import { useSayError } from "../../../ui/Toast.tsx";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { FitForm } from "./FitForm.tsx";
+import { FIT_WORDS } from "./fitWords.ts";
 import { Room } from "./Room.tsx";
 
 /** What the product's boards must go into, onto or beside: a row each, judged as it would be made in this run. */
@@ -68,13 +69,13 @@ const says = (first: FitStanding | undefined, house: string | undefined): string
       ? `with the tolerances of ${house}`
       : `${house} states not all its tolerances, usual ones stand in`;
 
-const VERDICT = {
-  fits: ["fits", "text-fine"],
-  "may-not-fit": ["does not always fit", "text-look"],
-  "does-not-fit": ["does not fit", "text-stop"],
-  loose: ["fits loosely", "text-look"],
-  unknown: ["cannot be judged", "text-look"],
-} as const;
+const COLOUR = {
+  fits: "text-fine",
+  "may-not-fit": "text-look",
+  "does-not-fit": "text-stop",
+  loose: "text-look",
+  unknown: "text-look",
+} as const satisfies Record<keyof typeof FIT_WORDS, string>;
 
 function Row({
   row: f,
@@ -89,13 +90,13 @@ function Row({
 }) {
   const { id, did } = useRun();
   const sayError = useSayError();
-  const [words, colour] = VERDICT[f.verdict];
   const r = f.result;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-x-6 border-t border-rule py-3 max-md:grid-cols-1">
       <div>
         <p>
-          <b className="text-[16px]">{f.row.label}</b> <b className={`ml-2 ${colour}`}>{words}</b>
+          <b className="text-[16px]">{f.row.label}</b>{" "}
+          <b className={`ml-2 ${COLOUR[f.verdict]}`}>{FIT_WORDS[f.verdict]}</b>
         </p>
         <p className="text-[14.5px] text-ink-2">
           {f.row.board ? `${f.row.board}: ` : ""}

@@ -1,0 +1,10 @@
+import type { FitJudged } from "@kobbin/core";
+
+/** What a verdict of the fit sheet is called. */
+export const FIT_WORDS = {
+  fits: "fits",
+  "may-not-fit": "does not always fit",
+  "does-not-fit": "does not fit",
+  loose: "fits loosely",
+  unknown: "cannot be judged",
+} as const satisfies Record<FitJudged["verdict"], string>;
