@@ -10,7 +10,8 @@ import { Tab } from "../../../ui/Tab.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
-import { checkDraft, type Draft, draftOf, EMPTY, featuresFor, KINDS } from "./fitModel.ts";
+import { type Draft, draftOf, EMPTY, featuresFor, KINDS } from "./draft.ts";
+import { checkDraft } from "./fitModel.ts";
 import { OtherSide } from "./OtherSide.tsx";
 
 /** A row of the fit sheet, begun or changed: the board's side is picked on the picture, the other side typed or pasted. */

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import type { Draft } from "./fitModel.ts";
+import type { Draft } from "./draft.ts";
 
 type Text = { readonly [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft];
 
