@@ -87,6 +87,9 @@ test("a socket holds at an exact house and not at an ordinary one; posts in inch
   await page.getByRole("button", { name: "does it fit" }).click();
   const sheet = page.getByRole("region", { name: "Fit sheet" });
   const socket = sheet.getByRole("listitem").filter({ hasText: "Socket of the rack" });
+  await expect(sheet.getByRole("listitem").filter({ hasText: "Contacts of the rack" })).toContainText(
+    "11 fingers of 1.5 at 2.5 mm on a tab of 32.5 mm ± 0.2, slips up to 0.4 mm each way",
+  );
   // the cheapest house is chosen first, and holds a tenth of the thickness
   await expect(socket).toContainText("board 1.6 mm thick ± 0.16, in what takes 1.46 to 1.74 mm");
   await expect(socket).toContainText("does not always fit");
@@ -100,7 +103,7 @@ test("a socket holds at an exact house and not at an ordinary one; posts in inch
   await stage(page, "Board");
   await page.getByRole("button", { name: "does it fit" }).click();
   await expect(socket).toContainText("board 1.6 mm thick ± 0.112");
-  await expect(sheet).toContainText("1 row, all fit; with the tolerances of Gannet & Daughters");
+  await expect(sheet).toContainText("2 rows, all fit; with the tolerances of Gannet & Daughters");
 
   await sheet.getByRole("button", { name: "Add what it must fit" }).click();
   const form = page.getByRole("form", { name: "A row of the fit sheet" });

@@ -70,7 +70,7 @@ export {
 } from "./fit/features.ts";
 export { type FitResult, judgeFit } from "./fit/fit.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
-export type { FitJudged, FitRow, FitSpec } from "./fit/sheet.ts";
+export type { FitJudged, FitRow, FitSpec } from "./fit/row.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";

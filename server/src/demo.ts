@@ -139,7 +139,7 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
   await recordChange(deps.pool, by, async (tx, change) => {
     change.says("what the boards must fit is written down");
     for (const f of WATCH_FITS) await insertFit(tx, first.productId, f);
-    await insertFit(tx, card.productId, CARD_FIT);
+    for (const f of CARD_FITS) await insertFit(tx, card.productId, f);
   });
   await fillLibrary(deps, by, first.revisionId, second.revisionId);
   await addRun(
@@ -197,8 +197,14 @@ const WATCH_FITS: readonly FitBody[] = [
     spec: { kind: "stack", boards: 1, spacers: [{ mm: 12, tolMm: 0.1 }], gapMm: 14, gapTolMm: 0.12 },
   },
 ];
-/** A socket that only an exact house's boards always go into. */
-const CARD_FIT: FitBody = { label: "Socket of the rack", spec: { kind: "edge", allowsMm: [1.46, 1.74] } };
+/** A socket that only an exact house's boards always go into, and the way its contacts may slip. */
+const CARD_FITS: readonly FitBody[] = [
+  { label: "Socket of the rack", spec: { kind: "edge", allowsMm: [1.46, 1.74] } },
+  {
+    label: "Contacts of the rack",
+    spec: { kind: "contacts", side: "top", openingMm: 33, openingTolMm: 0.1, contactMm: 0.8 },
+  },
+];
 
 async function addRun(
   deps: Deps,

@@ -62,17 +62,41 @@ export function findEdgeContacts(
     const odd = steps.filter((d) => Math.abs(d - pitch) > 0.05);
     if (pitch < list[0]!.width || odd.length > 1 || odd.some((d) => Math.abs(d - 2 * pitch) > 0.05)) continue;
     if (best && best.count >= list.length) continue;
+    const middle = list[list.length >> 1]!;
+    const edge = key.split(" ")[0] as EdgeContacts["edge"];
+    const tabMm = widthAt(outline, list, edge === "left" || edge === "right");
     best = {
       count: list.length,
       pitchMm: r6(pitch),
       widthMm: r6(list[0]!.width),
       lengthMm: r6(list[0]!.length),
       setbackMm: r6(Math.min(...list.map((c) => c.setback))),
-      edge: key.split(" ")[0] as EdgeContacts["edge"],
-      at: { x: r6(list[list.length >> 1]!.x), y: r6(list[list.length >> 1]!.y) },
+      edge,
+      ...(tabMm === undefined ? {} : { tabMm: r6(tabMm) }),
+      at: { x: r6(middle.x), y: r6(middle.y) },
     };
   }
   return best;
+}
+
+/**
+ * Width of the board along an edge, across a row of contacts: between the nearest crossings of its outer loop beside the
+ * first and the last. A key between contacts is no end of it.
+ */
+function widthAt(outline: Outline, row: readonly Candidate[], isVertical: boolean): number | undefined {
+  const [first, last] = [row[0]!, row.at(-1)!];
+  const ring = outline.loops.find((l) => l.depth === 0)?.ring ?? [];
+  const [across, along] = isVertical ? [0, 1] : [1, 0];
+  const level = isVertical ? first.x : first.y;
+  let [low, high] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [a, b] = [ring[j + across]!, ring[i + across]!];
+    if (a > level === b > level) continue;
+    const v = ring[j + along]! + ((level - a) / (b - a)) * (ring[i + along]! - ring[j + along]!);
+    if (v <= first.along && v > low) low = v;
+    if (v >= last.along && v < high) high = v;
+  }
+  return Number.isFinite(low) && Number.isFinite(high) ? high - low : undefined;
 }
 
 interface Edge {

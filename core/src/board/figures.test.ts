@@ -206,8 +206,32 @@ test("card contacts: pitch, width, length and setback", () => {
     lengthMm: 5,
     setbackMm: 0.5,
     edge: "bottom",
+    tabMm: 20,
     at: { x: 8, y: 3 },
   });
+  // a tab of 14 with a key between contacts: its width is that of the whole tab
+  const tab = [
+    [3, 0],
+    [11, 0],
+    [11, 5],
+    [13, 5],
+    [13, 0],
+    [17, 0],
+    [17, 6],
+    [20, 6],
+    [20, 12],
+    [0, 12],
+    [0, 6],
+    [3, 6],
+  ] as const;
+  const rimOf = tab
+    .map(([x, y], i) => stroke(x, y, tab[(i + 1) % tab.length]![0], tab[(i + 1) % tab.length]![1]))
+    .join("");
+  const keyed = measure([
+    layer("b.gko", `%ADD10C,0.1*%\nD10*\n${rimOf}`),
+    layer("b.gtl", `%ADD10R,1.4X5*%\nD10*\n${row}`),
+  ]);
+  expect(keyed.edgeContacts!.top).toMatchObject({ count: 5, tabMm: 14 });
 });
 
 const two = (net: (k: number) => string) => [

@@ -267,6 +267,8 @@ export interface EdgeContacts {
   /** From the contacts' outer ends to the edge. */
   readonly setbackMm: number;
   readonly edge: "left" | "right" | "top" | "bottom";
+  /** Width of the board across the contacts' middle: of the tab that goes into the socket. */
+  readonly tabMm?: number;
   /** The contact in the middle of the row. */
   readonly at?: { readonly x: number; readonly y: number };
 }

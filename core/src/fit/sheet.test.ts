@@ -1,10 +1,11 @@
-import { expect, test } from "@jest/globals";
+import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Measure } from "../board/measure-document.ts";
 import { emptyMeasure } from "../board/measure-keys.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
 import { holesOf, slotsOf } from "./features.ts";
-import { type FitSpec, judgeRow, type Made } from "./sheet.ts";
+import type { FitSpec } from "./row.ts";
+import { judgeRow, type Made } from "./sheet.ts";
 
 /** 50 × 40 mm about an origin, with four holes and a slot; what the numbers of domain.md 5.8 are asked of. */
 function board({ dx = 0, slot = 1.7, hole = 3.2, width = 50 } = {}): Measure {
@@ -141,6 +142,65 @@ test.each([
     expect(r.result!.worstMm[0]).toBeCloseTo(worst, 4);
   },
 );
+
+describe("edge contacts in a socket", () => {
+  // fingers of 1.5 at 2.5 on a tab of 34; the socket's contacts are 0.8 wide, so 1.15 is half of both
+  const ends = {
+    top: {
+      count: 11,
+      pitchMm: 2.5,
+      widthMm: 1.5,
+      lengthMm: 6,
+      setbackMm: 1.5,
+      edge: "bottom",
+      tabMm: 34,
+      at: { x: 32, y: 4.5 },
+    },
+  } as const;
+  const measure = { ...board(), edgeContacts: ends } as Measure;
+  const socket = (openingMm: number, contactMm = 0.8): FitSpec => ({
+    kind: "contacts",
+    side: "top",
+    openingMm,
+    openingTolMm: 0.1,
+    contactMm,
+  });
+  const tolerances = { outlineMm: 0.2, placeMm: 0.1 };
+  test.each([
+    // going in: 34.3 − 34 ± 0.3; slip at most (34.3 + 0.1 − 34 + 0.2) / 2 = 0.3
+    ["a snug one", socket(34.3), "fits", 0, "slips up to 0.3 mm", "going in"],
+    ["one too narrow", socket(34.1), "may-not-fit", -0.2, "slips up to 0.2 mm", "going in"],
+    // own: 1.15 − 1.25 ± (0.05 + 0.1 + 0.1); next: 2.5 − 1.15 − 1.25 is farther
+    ["one far too wide", socket(36.5), "may-not-fit", -0.35, "slips up to 1.4 mm", "own finger"],
+    // contacts as wide as the fingers: half of both is 1.5, so the next one is 2.5 − 1.5 − 0.75 away
+    ["wide contacts", socket(35.5, 1.5), "fits", 0, "slips up to 0.9 mm", "the next finger"],
+  ] as const)("%s", (_, spec, verdict, worst, slips, tightest) => {
+    const r = judge(spec, { measure, tolerances });
+    expect(r.verdict).toBe(verdict);
+    expect(r.result!.worstMm[0]).toBeCloseTo(worst, 6);
+    expect(r.board).toContain(slips);
+    expect(r.board).toContain(tightest);
+  });
+
+  test("the mended opening fits, and none is named where no opening can", () => {
+    const wide = judge(socket(36.5), { measure, tolerances });
+    // 0.35 too little on each side: 36.5 − 0.7
+    expect(wide.mend).toBe("a socket of 35.8 mm instead of 36.5");
+    expect(judge(socket(35.8), { measure, tolerances }).verdict).toBe("fits");
+    expect(judge(socket(34.1), { measure, tolerances }).mend).toBe("a socket of 34.3 mm instead of 34.1");
+    // contacts so wide that the next finger is met by any slip
+    expect(judge(socket(34.3, 3.4), { measure, tolerances })).not.toHaveProperty("mend");
+  });
+
+  test("no contacts, and contacts an older version measured, are said", () => {
+    expect(judge({ ...socket(34.3), side: "bottom" } as FitSpec, { measure }).because).toContain(
+      "on the bottom",
+    );
+    const { tabMm: _, ...old } = ends.top;
+    const before = { ...measure, edgeContacts: { top: old } } as Measure;
+    expect(judge(socket(34.3), { measure: before }).because).toContain("measure it again");
+  });
+});
 
 test("a side in an opening, and how much play is wanted at most", () => {
   const lid: FitSpec = { kind: "outline", across: "width", openingMm: 50.3, openingTolMm: 0.1 };

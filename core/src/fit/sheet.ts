@@ -1,77 +1,9 @@
 import type { Measure } from "../board/measure-document.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
+import { judgeContacts } from "./contacts.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
-
-type Spot = readonly [number, number];
-
-/** What a board must go with. The board's own side is picked, kept as a place from its lower left corner, and measured. */
-export type FitSpec =
-  | {
-      readonly kind: "slot";
-      readonly at: Spot;
-      /** The tab's thickness, or readings of it. */
-      readonly tabMm?: number;
-      readonly tabReadingsMm?: readonly number[];
-      readonly tabTolMm: number;
-    }
-  | { readonly kind: "edge"; readonly allowsMm: readonly [number, number] }
-  | {
-      readonly kind: "outline";
-      readonly across: "width" | "height";
-      readonly openingMm: number;
-      readonly openingTolMm: number;
-    }
-  | {
-      readonly kind: "pattern";
-      readonly holes: readonly Spot[];
-      /** Posts in the order of the holes, in their own drawing's coordinates. */
-      readonly posts: readonly { readonly x: number; readonly y: number; readonly diameterMm: number }[];
-      readonly postTolMm: number;
-    }
-  | {
-      readonly kind: "pin";
-      /** One of the holes; all of its tool are meant. */
-      readonly at: Spot;
-      /** Diameter of a round pin, side of a square one. */
-      readonly pinMm: number;
-      readonly pinTolMm: number;
-      readonly shape: "round" | "square";
-    }
-  | {
-      readonly kind: "stack";
-      /** Boards of this thickness in the gap, and what else is in it. */
-      readonly boards: number;
-      readonly spacers: readonly { readonly mm: number; readonly tolMm: number }[];
-      readonly gapMm: number;
-      readonly gapTolMm: number;
-    };
-
-/** A row of a product's fit sheet. */
-export interface FitRow {
-  readonly id: string;
-  readonly label: string;
-  /** Name of the board it is about, where the product has several. */
-  readonly board?: string;
-  readonly spec: FitSpec;
-  /** Greatest play that is wanted, mm: a firm fit. Any play is right where it is left out. */
-  readonly playMm?: number;
-}
-
-/** A row judged on a board. */
-export interface FitJudged {
-  readonly row: FitRow;
-  readonly verdict: FitResult["verdict"] | "loose" | "unknown";
-  readonly result?: FitResult;
-  /** The board's side as measured: "slot 1.6 × 13.6 mm". */
-  readonly board: string;
-  /** Why nothing can be said. */
-  readonly because?: string;
-  /** The smallest change of the board that always fits. */
-  readonly mend?: string;
-  /** Where it is on the board, mm as in the files. */
-  readonly at?: { readonly x: number; readonly y: number };
-}
+import type { FitJudged, FitRow, FitSpec } from "./row.ts";
 
 /** A board as it would be made. */
 export interface Made {
@@ -176,6 +108,8 @@ function judge({ id, spec }: FitRow, made: Made): Half {
       return judgePattern(id, spec, m, t);
     case "pin":
       return judgePin(id, spec, m, t);
+    case "contacts":
+      return judgeContacts(id, spec, m, t);
   }
 }
 

@@ -3,7 +3,7 @@ import type { PastRun } from "../assembly/prior.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
-import type { FitRow } from "../fit/sheet.ts";
+import type { FitRow } from "../fit/row.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
 import type { Placement } from "../placement/placement.ts";

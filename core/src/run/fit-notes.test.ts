@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { FitRow } from "../fit/sheet.ts";
+import type { FitRow } from "../fit/row.ts";
 import { fitNotes, judgeFits } from "./fit-notes.ts";
 import { FAR, madeMeasure, madeRun } from "./made-up.fixture.ts";
 import type { Note } from "./note.ts";

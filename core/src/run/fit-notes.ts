@@ -1,7 +1,8 @@
 import type { FabOptions, House } from "../fab/house.ts";
 import { fitOptions } from "../fab/house.ts";
 import { tolerancesOf } from "../fab/tolerances.ts";
-import { type FitJudged, type FitRow, judgeRow, type Made } from "../fit/sheet.ts";
+import type { FitJudged, FitRow } from "../fit/row.ts";
+import { judgeRow, type Made } from "../fit/sheet.ts";
 import { aboutBoard } from "./board-notes.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";

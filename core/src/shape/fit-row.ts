@@ -32,6 +32,13 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     pinTolMm: tol,
     shape: oneOf("round", "square"),
   }),
+  contacts: fields({
+    kind: oneOf("contacts"),
+    side: oneOf("top", "bottom"),
+    openingMm: mm,
+    openingTolMm: tol,
+    contactMm: mm,
+  }),
   stack: fields({
     kind: oneOf("stack"),
     boards: whole(1, 50),

@@ -146,6 +146,30 @@ function Picked({
         is judged again when another is chosen.
       </p>
     );
+  if (draft.kind === "contacts") {
+    const row = m.edgeContacts?.[draft.edgeSide];
+    return (
+      <p className="text-[14.5px] text-ink-2">
+        {row ? (
+          <>
+            The fingers are measured:{" "}
+            <b className="num text-ink">
+              {row.count} of {mm(row.widthMm)} at {mm(row.pitchMm)} mm
+            </b>
+            {row.tabMm !== undefined && (
+              <>
+                {" "}
+                on a tab of <b className="num text-ink">{mm(row.tabMm)} mm</b>
+              </>
+            )}
+            .
+          </>
+        ) : (
+          `No edge contacts are found on the ${draft.edgeSide}.`
+        )}
+      </p>
+    );
+  }
   if (draft.kind === "outline")
     return (
       <p className="text-[14.5px] text-ink-2">

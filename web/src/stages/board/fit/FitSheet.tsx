@@ -156,6 +156,8 @@ function against({ board, row: { spec: s } }: FitStanding): string {
       return `${board}: ${s.shape} pins of ${s.pinMm} mm ± ${s.pinTolMm}`;
     case "edge":
       return `${board}, in what takes ${s.allowsMm[0]} to ${s.allowsMm[1]} mm`;
+    case "contacts":
+      return `${board}; in a socket ${s.openingMm} mm ± ${s.openingTolMm} wide with contacts of ${s.contactMm} mm`;
     case "outline":
       return `${board}, in an opening of ${s.openingMm} mm ± ${s.openingTolMm}`;
     case "pattern":

@@ -48,6 +48,22 @@ export function OtherSide({
       );
     case "edge":
       return row(input("least", "Takes from, mm"), input("most", "to, mm"));
+    case "contacts":
+      return row(
+        <Pick
+          key="side"
+          label="Contacts of the"
+          value={d.edgeSide}
+          options={[
+            ["top", "top"],
+            ["bottom", "bottom"],
+          ]}
+          onChange={(v) => onChange({ edgeSide: v === "bottom" ? "bottom" : "top" })}
+        />,
+        input("opening", "The socket is wide inside, mm", undefined, "w-56"),
+        input("openingTol", "± mm"),
+        input("contact", "Its contacts are wide, mm"),
+      );
     case "outline":
       return row(
         <Pick

@@ -17,6 +17,7 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["slot", "a tab in a slot"],
   ["pin", "pins in holes"],
   ["edge", "an edge in a socket or groove"],
+  ["contacts", "edge contacts on a socket's"],
   ["outline", "a side in an opening"],
   ["stack", "boards in a gap"],
 ];
@@ -38,6 +39,8 @@ export interface Draft {
   readonly across: "width" | "height";
   readonly opening: string;
   readonly openingTol: string;
+  readonly edgeSide: "top" | "bottom";
+  readonly contact: string;
   readonly posts: string;
   readonly postMm: string;
   readonly postTol: string;
@@ -65,6 +68,8 @@ export const EMPTY: Draft = {
   across: "width",
   opening: "",
   openingTol: "0.1",
+  edgeSide: "top",
+  contact: "",
   posts: "",
   postMm: "3",
   postTol: "0.1",
@@ -131,6 +136,14 @@ export function draftOf(row: FitRow, m: Measure): Draft {
       };
     case "edge":
       return { ...base, least: String(s.allowsMm[0]), most: String(s.allowsMm[1]) };
+    case "contacts":
+      return {
+        ...base,
+        edgeSide: s.side,
+        opening: String(s.openingMm),
+        openingTol: String(s.openingTolMm),
+        contact: String(s.contactMm),
+      };
     case "outline":
       return { ...base, across: s.across, opening: String(s.openingMm), openingTol: String(s.openingTolMm) };
     case "stack":

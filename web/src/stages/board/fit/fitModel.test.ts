@@ -7,6 +7,9 @@ import { checkDraft } from "./fitModel.ts";
 const at = (x: number, y: number) => ({ layer: "drill", x: x + 100, y });
 const measure = {
   extentMm: [100, 0, 150, 40],
+  edgeContacts: {
+    top: { count: 11, pitchMm: 2.5, widthMm: 1.5, lengthMm: 6, setbackMm: 1.5, edge: "bottom" },
+  },
   slots: [{ widthMm: 1.7, lengthMm: 10, plated: false, from: [120, 20], to: [128, 20] }],
   drillTable: [
     { file: "a", diameterMm: 3.2, plated: false, holes: 2, slots: 0, at: [at(4, 4), at(46, 4)] },
@@ -29,6 +32,7 @@ describe("what is typed of a row, odd ones first", () => {
     ["a slipped reading", { kind: "slot", picked: [0], tab: "1.19 12.0 1.2" }, /reading 12 is far/],
     ["no pin hole picked", { kind: "pin", pin: "0.64" }, /Pick one of the holes/],
     ["a socket the wrong way round", { kind: "edge", least: "1.8", most: "1.4" }, /which is nothing/],
+    ["contacts there are none of", { kind: "contacts", edgeSide: "bottom" }, /No edge contacts .* bottom/],
     ["a socket of half", { kind: "edge", least: "1.4" }, /greatest thickness is missing/],
     ["half a board", { kind: "stack", boards: "1.5", gap: "14" }, /whole number/],
     ["a spacer without a length", { kind: "stack", gap: "14", spacers: "wide ± 0.1" }, /11 ± 0.1/],
@@ -47,6 +51,7 @@ test("what is picked is kept from the board's corner, and a kept row comes back 
     { kind: "slot", picked: [0], tab: "1.19 1.21", tabTol: "0.05" },
     { kind: "pin", picked: [1], pin: "1.1", pinTol: "0.02", shape: "round" },
     { kind: "edge", least: "1.37", most: "1.77", play: "0.3" },
+    { kind: "contacts", opening: "34.3", openingTol: "0.1", contact: "0.8" },
     { kind: "outline", across: "height", opening: "40.4", openingTol: "0.1" },
     { kind: "stack", boards: "2", gap: "15", gapTol: "0.2", spacers: "11 ± 0.1; 2 ± 0" },
   ];

@@ -87,6 +87,15 @@ function specOf(d: Draft, m: Measure): Read {
         ? { wrong: `It would take from ${r.least} to ${r.most} mm, which is nothing.` }
         : { spec: { kind: "edge", allowsMm: [r.least, r.most] } };
     }
+    case "contacts": {
+      if (!m.edgeContacts?.[d.edgeSide]) return { wrong: `No edge contacts are found on the ${d.edgeSide}.` };
+      const r = all({
+        openingMm: [d.opening, "The socket's opening"],
+        openingTolMm: [d.openingTol, "Its tolerance"],
+        contactMm: [d.contact, "The width of its contacts"],
+      });
+      return "wrong" in r ? r : { spec: { kind: "contacts", side: d.edgeSide, ...r } };
+    }
     case "outline": {
       const r = all({ openingMm: [d.opening, "The opening"], openingTolMm: [d.openingTol, "Its tolerance"] });
       return "wrong" in r ? r : { spec: { kind: "outline", across: d.across, ...r } };
