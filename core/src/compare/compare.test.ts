@@ -16,6 +16,8 @@ const measure = (pins: readonly Pin[], more: Partial<Measure> = {}) =>
       islands: [{ net: 1, pads: pins.map(([pin, x, y, layer = "top"]) => ({ pin, x, y, layer })) }],
     },
     copperLayers: 2,
+    // the same on both boards: no change of it is told
+    minNetSpaceMm: 0.2,
     ...more,
   }) as Measure;
 /** A part of three pins, its middle at 10/10, turned counter-clockwise about it. */

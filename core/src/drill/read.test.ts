@@ -12,6 +12,19 @@ test.each([
   expect(d.hits[0]!.x).toBeCloseTo(x, 9);
 });
 
+test("places count from the one before while that is said, and from the origin again after", () => {
+  const d = readDrill(
+    "M48\nMETRIC\nT1C0.8\n%\nG91\nT1\nX1.0Y1.0\nX2.0Y0.0\nG90\nX5.0Y5.0\nX6.0Y5.0\nM30\n",
+    "a.drl",
+  );
+  expect(d.hits.map((h) => [h.x, h.y])).toEqual([
+    [1, 1],
+    [3, 1],
+    [5, 5],
+    [6, 5],
+  ]);
+});
+
 test("a stated slot is a slot, a routed line stays a path", () => {
   const g85 = readDrill("M48\nMETRIC\nT1C1.0\n%\nT1\nX8.0Y6.0G85X8.0Y9.0\nM30\n", "a.drl");
   const routed = readDrill(

@@ -46,3 +46,14 @@ test("a board fits the sheet whichever way it lies: long side to long side, and 
   expect(at(9, 100).map(([l]) => l)).toHaveLength(1);
   expect(sizes(50, 40)).toEqual([]);
 });
+
+test("layers a house does not offer it cannot make; one layer is made as two", () => {
+  const layers = (copperLayers: number, offered: readonly number[]) =>
+    checkHouse({ ...FAR, layers: offered }, madeMeasure({ copperLayers }), fitOptions(FAR, {})).filter(
+      (c) => c.measure === "copperLayers",
+    );
+  expect(layers(4, [1, 2])).toMatchObject([{ level: "cannot", value: 4, limit: 2 }]);
+  expect(layers(1, [4])).toMatchObject([{ level: "cannot", value: 1 }]);
+  expect(layers(1, [2, 4])).toEqual([]);
+  expect(layers(0, [4])).toEqual([]);
+});

@@ -80,6 +80,8 @@ test.each<[string, string[], object]>([
     { x: 3, y: 4 },
   ],
   ["a designator before a name", ["Name", "Designator", "X", "Y"], { ref: 1 }],
+  ["a designator before a reference", ["Ref", "Ref des", "X", "Y"], { ref: 1 }],
+  ["the first of two references", ["Ref", "Reference", "X", "Y"], { ref: 0 }],
   [
     "a name where nothing better is there",
     ["Component", "X", "Y", "Rot", "Side"],
