@@ -1,26 +1,19 @@
-import { readFileSync } from "node:fs";
-import { fileURLToPath } from "node:url";
 import type { Page } from "@playwright/test";
-import { unzipSync } from "fflate";
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, startShop, test } from "./kit.ts";
+import {
+  demoFiles,
+  dropFiles,
+  enterDemo,
+  expect,
+  expectAccessible,
+  expectSaid,
+  stage,
+  startRun,
+  startShop,
+  test,
+} from "./kit.ts";
 
-const watch: Readonly<Record<string, string>> = Object.fromEntries(
-  Object.entries(
-    unzipSync(readFileSync(fileURLToPath(new URL("../demo/boards/kiln-watch-a.zip", import.meta.url)))),
-  ).map(([name, bytes]) => [name, Buffer.from(bytes).toString()]),
-);
-const drop = async (page: Page, files: Readonly<Record<string, string>>) => {
-  await page.goto("/new");
-  await page.getByLabel("Files of the board").setInputFiles(
-    Object.entries(files).map(([name, text]) => ({
-      name,
-      mimeType: "text/plain",
-      buffer: Buffer.from(text),
-    })),
-  );
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  await page.getByLabel("Product", { exact: true }).fill("Fitted watch");
-};
+const watch = demoFiles("kiln-watch-a");
+const drop = (page: Page, files: Readonly<Record<string, string>>) => dropFiles(page, files, "Fitted watch");
 const keep = async (page: Page) => {
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();

@@ -1,5 +1,8 @@
+import { readFileSync } from "node:fs";
+import { fileURLToPath } from "node:url";
 import AxeBuilder from "@axe-core/playwright";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { unzipSync } from "fflate";
 
 /** A page whose console must stay clean: an error or a warning there fails the journey. */
 export const test = base.extend<{ page: Page }>({
@@ -38,6 +41,33 @@ export async function enterDemo(page: Page): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "Enter the demo shop" }).click();
   await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+
+/** The files of a demo board, by name. */
+export const demoFiles = (board: string): Readonly<Record<string, string>> =>
+  Object.fromEntries(
+    Object.entries(
+      unzipSync(readFileSync(fileURLToPath(new URL(`../demo/boards/${board}.zip`, import.meta.url)))),
+    ).map(([name, bytes]) => [name, Buffer.from(bytes).toString()]),
+  );
+/** Drops files as a product's; it waits to be kept. */
+export async function dropFiles(
+  page: Page,
+  files: Readonly<Record<string, string>>,
+  product: string,
+): Promise<void> {
+  await page.goto("/new");
+  await page
+    .getByLabel("Files of the board")
+    .setInputFiles(
+      Object.entries(files).map(([name, text]) => ({
+        name,
+        mimeType: "text/plain",
+        buffer: Buffer.from(text),
+      })),
+    );
+  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
+  await page.getByLabel("Product", { exact: true }).fill(product);
 }
 
 let shops = 0;

@@ -1,15 +1,8 @@
-import { readFileSync } from "node:fs";
-import { fileURLToPath } from "node:url";
 import type { Page } from "@playwright/test";
-import { unzipSync } from "fflate";
-import { expect, expectAccessible, startShop, test } from "./kit.ts";
+import { demoFiles, dropFiles, expect, expectAccessible, startShop, test } from "./kit.ts";
 
 type Files = Readonly<Record<string, string>>;
-const tail: Files = Object.fromEntries(
-  Object.entries(
-    unzipSync(readFileSync(fileURLToPath(new URL("../demo/boards/probe-tail.zip", import.meta.url)))),
-  ).map(([name, bytes]) => [name, Buffer.from(bytes).toString()]),
-);
+const tail = demoFiles("probe-tail");
 /** The files with something else in one of them; what is replaced must be there. */
 function planted(files: Files, name: string, from: string, to: string): Files {
   if (!files[name]!.includes(from)) throw new Error(`${name} holds no ${from}`);
@@ -17,16 +10,7 @@ function planted(files: Files, name: string, from: string, to: string): Files {
 }
 
 async function keep(page: Page, files: Files, isFirst: boolean): Promise<void> {
-  await page.goto("/new");
-  await page.getByLabel("Files of the board").setInputFiles(
-    Object.entries(files).map(([name, text]) => ({
-      name,
-      mimeType: "text/plain",
-      buffer: Buffer.from(text),
-    })),
-  );
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  await page.getByLabel("Product", { exact: true }).fill("Compared tail");
+  await dropFiles(page, files, "Compared tail");
   if (!isFirst) {
     await page.getByRole("button", { name: "Keep this as its next revision" }).click();
     await expect(page.getByRole("heading", { name: "New revision of Compared tail" })).toBeVisible();

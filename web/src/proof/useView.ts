@@ -88,8 +88,19 @@ export function useView(
       }),
     [size, flip, place],
   );
+  useWheel(frame, zoomAt);
+
+  return { view, size, showWhole, place, zoomAt, toScreen };
+}
+
+/** The wheel over a frame scales what it shows, about the pointer. A frame that is not there takes none. */
+export function useWheel(
+  frame: RefObject<HTMLDivElement | null>,
+  zoomAt: (px: number, py: number, factor: number) => void,
+): void {
   useEffect(() => {
-    const el = frame.current!;
+    const el = frame.current;
+    if (!el) return;
     const wheel = (e: WheelEvent) => {
       e.preventDefault();
       const r = el.getBoundingClientRect();
@@ -98,8 +109,6 @@ export function useView(
     el.addEventListener("wheel", wheel, { passive: false });
     return () => el.removeEventListener("wheel", wheel);
   }, [frame, zoomAt]);
-
-  return { view, size, showWhole, place, zoomAt, toScreen };
 }
 
 export type Viewed = ReturnType<typeof useView>;

@@ -1,9 +1,9 @@
-import { useEffect, useMemo, useRef } from "react";
+import { useMemo, useRef } from "react";
 import { Places, type ProofPlace, Target } from "../../../proof/Overlay.tsx";
 import { useHands } from "../../../proof/useHands.ts";
 import { useRuler } from "../../../proof/useRuler.ts";
 import { useTiles } from "../../../proof/useTiles.ts";
-import { type Focus, useView } from "../../../proof/useView.ts";
+import { type Focus, useView, useWheel } from "../../../proof/useView.ts";
 import type { BoardConnection } from "../../../workers/board.ts";
 
 /** How two boards are looked at: beside each other, or one over the other, the upper showing this much. */
@@ -54,19 +54,8 @@ export function TwoBoards({
   const ruler = useRuler(now, side);
   const hands = useHands(frame, viewed, flip, false, ruler);
   const isBeside = way.kind === "beside";
-  // the wheel over the other board scales both
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the other frame is there only beside
-  useEffect(() => {
-    const el = right.current;
-    if (!el) return;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      const r = el.getBoundingClientRect();
-      zoomAt(e.clientX - r.left, e.clientY - r.top, Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0016)));
-    };
-    el.addEventListener("wheel", wheel, { passive: false });
-    return () => el.removeEventListener("wheel", wheel);
-  }, [zoomAt, isBeside]);
+  // laid over, nothing is pressed on the upper one
+  useWheel(right, zoomAt);
   const drawn = view && (
     <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
       <Places places={places} toScreen={toScreen} />
