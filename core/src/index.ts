@@ -9,10 +9,11 @@ export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff.ts";
+export type { BoardDiff, DiffPlace, StencilVerdict } from "./board/diff-document.ts";
 export { measureToKeep } from "./board/keep.ts";
 export { kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
-export type { BoardDiff, DiffPlace, LayerRow, Measure, StencilVerdict } from "./board/measure-document.ts";
+export type { LayerRow, Measure } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
@@ -56,7 +57,7 @@ export {
 } from "./fab/house.ts";
 export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
-export { TOLERANCES, type Tolerances, USUAL_TOLERANCES } from "./fab/tolerances.ts";
+export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
 // what goes into what
@@ -103,7 +104,6 @@ export {
   type ProbeDocument,
   type ProbePoint,
   probeBoard,
-  SECONDS_A_PROBE,
 } from "./probe/probe.ts";
 // what goes out
 export { drawSide } from "./release/drawing.ts";

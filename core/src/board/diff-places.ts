@@ -1,4 +1,4 @@
-import type { DiffPlace } from "./measure-document.ts";
+import type { DiffPlace } from "./diff-document.ts";
 import type { Box } from "./outline-loops.ts";
 
 /** What became of what was there. */

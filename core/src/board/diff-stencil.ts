@@ -1,9 +1,9 @@
 import { isIn } from "./coats.ts";
 import type { LayerSolids } from "./copper.ts";
+import type { StencilVerdict } from "./diff-document.ts";
 import { unmatched } from "./diff-drills.ts";
 import type { RawPlace } from "./diff-places.ts";
 import type { Shift } from "./diff-shift.ts";
-import type { StencilVerdict } from "./measure-document.ts";
 import type { PasteOpening } from "./paste.ts";
 
 /** An opening as numbers: middle, lesser and greater side, mm. */

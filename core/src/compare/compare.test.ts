@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import type { BoardDiff, Measure } from "../board/measure-document.ts";
+import type { BoardDiff } from "../board/diff-document.ts";
+import type { Measure } from "../board/measure-document.ts";
 import { emptyMeasure } from "../board/measure-keys.ts";
 import type { Finding } from "../findings.ts";
 import { FAR } from "../run/made-up.fixture.ts";

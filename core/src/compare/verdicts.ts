@@ -1,4 +1,5 @@
-import type { BoardDiff, Measure } from "../board/measure-document.ts";
+import type { BoardDiff } from "../board/diff-document.ts";
+import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, type LimitCheck } from "../fab/check.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
 import { MEASURES } from "../fab/measures.ts";
