@@ -140,7 +140,7 @@ export {
 } from "./run/document.ts";
 export type { Effect, WhatIf } from "./run/effect.ts";
 export { firstChoices } from "./run/first-choices.ts";
-export { type FitStanding, fitWords, judgeFits } from "./run/fit-notes.ts";
+export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
