@@ -110,7 +110,7 @@ export function RunFrame() {
             <button
               type="button"
               ref={notesButton}
-              className={`quiet-link float-right ml-4 ${isBeside ? "hidden max-[1100px]:inline" : ""}`}
+              className={`no-print quiet-link float-right ml-4 ${isBeside ? "hidden max-[1100px]:inline" : ""}`}
               onClick={() => {
                 setMarginOpen(true);
                 setWish(true);

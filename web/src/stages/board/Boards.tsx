@@ -16,9 +16,9 @@ export function Boards({ index, onChoose }: { index: number; onChoose: (index: n
       add another board
     </Link>
   );
-  if (!several) return <p className="mb-2 text-[14px] text-ink-2">{add}</p>;
+  if (!several) return <p className="no-print mb-2 text-[14px] text-ink-2">{add}</p>;
   return (
-    <div className="mb-3 border-y border-rule py-2 text-[14px]">
+    <div className="no-print mb-3 border-y border-rule py-2 text-[14px]">
       <div
         className="flex flex-wrap items-baseline gap-x-6 gap-y-1"
         role="toolbar"

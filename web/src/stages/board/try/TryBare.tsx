@@ -130,7 +130,10 @@ function Walk({
         )}
         <Covers list={list} />
       </div>
-      <PrintedList list={list} title={`${doc.product} ${doc.revision}, ${v.board.name}`} />
+      <PrintedList
+        list={list}
+        title={`${doc.product} ${doc.revision}${doc.boards.length > 1 ? `, ${v.board.name}` : ""}`}
+      />
     </>
   );
 }
