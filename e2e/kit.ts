@@ -56,16 +56,13 @@ export async function dropFiles(
   files: Readonly<Record<string, string>>,
   product: string,
 ): Promise<void> {
+  const loose = Object.entries(files).map(([name, text]) => ({
+    name,
+    mimeType: "text/plain",
+    buffer: Buffer.from(text),
+  }));
   await page.goto("/new");
-  await page
-    .getByLabel("Files of the board")
-    .setInputFiles(
-      Object.entries(files).map(([name, text]) => ({
-        name,
-        mimeType: "text/plain",
-        buffer: Buffer.from(text),
-      })),
-    );
+  await page.getByLabel("Files of the board").setInputFiles(loose);
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
   await page.getByLabel("Product", { exact: true }).fill(product);
 }
