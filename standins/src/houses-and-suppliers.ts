@@ -41,6 +41,16 @@ const colour = (value: string, setup?: string, days?: number) => ({
   ...(days ? { days } : {}),
 });
 
+/** What an ordinary house holds. */
+const ORDINARY = {
+  thicknessShare: 0.1,
+  outlineMm: 0.2,
+  platedHoleMm: 0.1,
+  holeMm: 0.08,
+  slotMm: 0.15,
+  placeMm: 0.1,
+} as const;
+
 /** Three simulated houses as data. Parameters: a cheap and slow one, a close and fast one, an exact and dear one. */
 export const HOUSES: readonly Omit<House, "id">[] = [
   {
@@ -66,14 +76,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       minBoardMm: [10, 10],
       maxBoardMm: [400, 500],
     },
-    tolerances: {
-      thicknessShare: 0.1,
-      outlineMm: 0.2,
-      platedHoleMm: 0.1,
-      holeMm: 0.08,
-      slotMm: 0.15,
-      placeMm: 0.1,
-    },
+    tolerances: ORDINARY,
     layers: [1, 2, 4],
     options: {
       thickness: thickness([
@@ -163,14 +166,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       minBoardMm: [15, 15],
       maxBoardMm: [280, 400],
     },
-    tolerances: {
-      thicknessShare: 0.1,
-      outlineMm: 0.2,
-      platedHoleMm: 0.1,
-      holeMm: 0.08,
-      slotMm: 0.15,
-      placeMm: 0.1,
-    },
+    tolerances: ORDINARY,
     layers: [1, 2, 4],
     options: {
       thickness: thickness([

@@ -1,10 +1,13 @@
 import type { DrillData } from "../drill/data.ts";
+import { Work } from "../geometry/work.ts";
 import type { RawPlace } from "./diff-places.ts";
 import { NOISE_MM, type Shift } from "./diff-shift.ts";
 
 /** A hole or slot: its ends and its width, mm; the ends in a fixed order, whichever way it was routed. */
 type Bore = readonly [number, number, number, number, number];
 
+/** Pairs looked at: holes lie side by side, not a thousand on one spot. */
+const MOST_PAIRS = 2_000_000;
 /** A bore that lies no farther from where it was is the same one, moved, mm. */
 const MOVED_MM = 2;
 
@@ -58,6 +61,7 @@ const boxOf = (...bores: readonly Bore[]): RawPlace["box"] => [
  * Pairs each of `a` with the nearest of `b` it may be, each once, nearest pairs first.
  *
  * @returns what of both found none
+ * @throws OverBudget where more lie on one spot than on any board
  */
 export function unmatched<T extends readonly number[]>(
   a: readonly T[],
@@ -75,11 +79,13 @@ export function unmatched<T extends readonly number[]>(
     else cells.set(key, [j]);
   });
   const pairs: [number, number, number][] = [];
+  const work = new Work(MOST_PAIRS);
   a.forEach((p, i) => {
     const [cx, cy] = [Math.floor(p[0]! / cell), Math.floor(p[1]! / cell)];
     for (let u = -1; u <= 1; u++)
       for (let v = -1; v <= 1; v++)
         for (const j of cells.get(`${cx + u} ${cy + v}`) ?? []) {
+          work.spend(1);
           const d = Math.hypot(p[0]! - b[j]![0]!, p[1]! - b[j]![1]!);
           if (d <= reachMm && isSame(p, b[j]!)) pairs.push([d, i, j]);
         }

@@ -14,8 +14,8 @@ export interface RawPlace {
   readonly byMm?: number;
 }
 
-/** Places kept of each layer, and how near two of them are one to a person, mm. */
-const MOST_DIFFERENCES = 20;
+/** Places kept of each layer, the largest; and how near two of them are one to a person, mm. */
+export const MOST_DIFFERENCES = 20;
 const ONE_PLACE_MM = 0.5;
 /** Boxes that are looked at: of more differences than these nobody asks for the places. */
 const MOST_BOXES = 2000;

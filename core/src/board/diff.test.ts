@@ -133,6 +133,27 @@ test.each([
   expect(d.changed).toEqual("pads" in change ? ["copper-top"] : "box" in change ? ["profile"] : []);
 });
 
+test("thousands of holes on one spot are not paired for ever, and not called the same", () => {
+  const heap = (x: number) =>
+    readBoard([
+      rim(30, 20),
+      drill("b-npth.drl", [[3, Array.from({ length: 2000 }, () => [x, 10] as const)]]),
+    ]);
+  expect(diffBoards(heap(10), heap(10.001))).toMatchObject({ changed: ["drill-unplated"], places: {} });
+});
+
+test("more odd pieces than are looked about are clipped all, and the same is found", () => {
+  const row = (n: number, from: number) =>
+    Array.from({ length: n }, (_, i) =>
+      flash(1 + ((from + i) % 60) * 0.4, 1 + Math.floor((from + i) / 60) * 0.4),
+    ).join("");
+  const set = (extra: string) =>
+    readBoard([rim(30, 20), layer("b.gtl", `%ADD10C,0.2*%\n%ADD11C,0.204*%\n${extra}`)]);
+  const d = diffBoards(set(`D11*\n${row(1100, 0)}D10*\n${flash(28, 18)}`), set(`D10*\n${row(1100, 0)}`));
+  // each grew by 0.002 on every side, which is drawing noise; the one more is not
+  expect(d.places["copper-top"]).toEqual([expect.objectContaining({ kind: "added", x: 28, y: 18 })]);
+});
+
 test("a hole moved by two millimetres is the same one, farther it is another", () => {
   const set = (x: number) =>
     readBoard([

@@ -85,7 +85,7 @@ function byKey(set: BoardSet): Map<string, BoardFile> {
   return out;
 }
 
-function rings(s: Solids, pieces: readonly number[], [dx, dy]: Shift): number[][] {
+function rings(s: Solids, pieces: Iterable<number>, [dx, dy]: Shift): number[][] {
   const out: number[][] = [];
   for (const k of pieces)
     for (const ring of ringsOfSolid(s, k)) out.push(ring.map((v, i) => v + (i % 2 === 0 ? dx : dy)));
@@ -110,7 +110,13 @@ function wordOf(s: Solids, k: number, [dx, dy]: Shift): string {
 function layerPlaces(s: Solids, t: Solids, shift: Shift): RawPlace[] {
   const [u, v] = [odd(s, [0, 0], t, shift), odd(t, shift, s, [0, 0])];
   if (u.length === 0 && v.length === 0) return [];
-  const near = nearOf(s, [0, 0], t, shift, u, v);
+  const near =
+    u.length + v.length > MOST_ODD
+      ? {
+          s: s.firstEdge.subarray(0, s.count).map((_, k) => k),
+          t: t.firstEdge.subarray(0, t.count).map((_, k) => k),
+        }
+      : nearOf(s, [0, 0], t, shift, u, v);
   const left = shrinkAreas(clipAreas("xor", rings(s, near.s, [0, 0]), rings(t, near.t, shift)), NOISE_MM / 2);
   const findNow = finderOf(s);
   return left.map(([ring]): RawPlace => {
@@ -123,6 +129,9 @@ function layerPlaces(s: Solids, t: Solids, shift: Shift): RawPlace[] {
     return { box: ringBox(ring!), kind: isNow ? "added" : "gone" };
   });
 }
+
+/** Above this many odd pieces what lies about them is not looked for: all is clipped, which knows its own bounds. */
+const MOST_ODD = 2000;
 
 /** Pieces of one layer that the other has not alike. */
 function odd(s: Solids, shift: Shift, t: Solids, other: Shift): number[] {

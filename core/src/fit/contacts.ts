@@ -1,16 +1,13 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Tolerances } from "../fab/tolerances.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
-import type { FitJudged, FitSpec } from "./row.ts";
-
-const mm = (v: number) => String(Math.round(v * 1000) / 1000);
+import { type FitJudged, type FitSpec, mmWords as mm } from "./row.ts";
 
 /**
  * A row of edge contacts in a socket: whether the tab goes in, and how far it can slip sideways in it, so that a contact of
- * the socket leaves its own finger or meets the next one. The tightest of the three is what counts.
+ * the socket leaves its own contact of the board or meets the next one. The tightest of the three is what counts.
  *
- * Slip = (opening − tab) / 2. On its own finger remains (finger + contact) / 2 − slip, to the next one
- * pitch − (finger + contact) / 2 − slip; half of both widths' tolerances and the place of the copper to the edge add up.
+ * Slip = (opening − tab) / 2. On its own remains half of both widths − slip, to the next one pitch − half of both − slip; half of both widths' tolerances and the place of the copper to the edge add up.
  */
 export function judgeContacts(
   id: string,
@@ -26,43 +23,44 @@ export function judgeContacts(
       because: "The tab's width was not measured by the version that read this board: measure it again.",
     };
   const tab = row.tabMm;
-  const slip = [
-    { mm: s.openingMm / 2, tolMm: s.openingTolMm / 2, sign: -1 },
-    { mm: tab / 2, tolMm: t.outlineMm / 2, sign: 1 },
-    { mm: 0, tolMm: t.placeMm, sign: 1 },
-  ];
-  const own = (row.widthMm + s.contactMm) / 2;
   const chain = (terms: readonly object[]): FitResult => judgeFit({ id, kind: "chain", terms });
-  const ways = [
-    {
-      says: "going in is tightest",
-      result: chain([
-        { mm: s.openingMm, tolMm: s.openingTolMm, sign: 1 },
-        { mm: tab, tolMm: t.outlineMm, sign: -1 },
-      ]),
-      mend: (missing: number) => s.openingMm + missing,
-    },
-    {
-      says: "staying on its own finger is tightest",
-      result: chain([{ mm: own, sign: 1 }, ...slip]),
-      mend: (missing: number) => s.openingMm - 2 * missing,
-    },
-    {
-      says: "the next finger is tightest",
-      result: chain([{ mm: row.pitchMm, sign: 1 }, { mm: own, sign: -1 }, ...slip]),
-      mend: (missing: number) => s.openingMm - 2 * missing,
-    },
-  ];
-  const tightest = ways.reduce((a, b) => (b.result.worstMm[0] < a.result.worstMm[0] ? b : a));
-  const { missingMm } = tightest.result;
+  const own = (row.widthMm + s.contactMm) / 2;
+  const waysIn = (openingMm: number) => {
+    const slip = [
+      { mm: openingMm / 2, tolMm: s.openingTolMm / 2, sign: -1 },
+      { mm: tab / 2, tolMm: t.outlineMm / 2, sign: 1 },
+      { mm: 0, tolMm: t.placeMm, sign: 1 },
+    ];
+    return [
+      {
+        says: "going in",
+        result: chain([
+          { mm: openingMm, tolMm: s.openingTolMm, sign: 1 },
+          { mm: tab, tolMm: t.outlineMm, sign: -1 },
+        ]),
+        other: (missing: number) => openingMm + missing,
+      },
+      {
+        says: "staying on its own contact",
+        result: chain([{ mm: own, sign: 1 }, ...slip]),
+        other: (missing: number) => openingMm - 2 * missing,
+      },
+      {
+        says: "the next contact",
+        result: chain([{ mm: row.pitchMm, sign: 1 }, { mm: own, sign: -1 }, ...slip]),
+        other: (missing: number) => openingMm - 2 * missing,
+      },
+    ];
+  };
+  const tightest = waysIn(s.openingMm).reduce((a, b) => (b.result.worstMm[0] < a.result.worstMm[0] ? b : a));
   const most = (s.openingMm + s.openingTolMm - tab + t.outlineMm) / 2;
-  const mended = tightest.mend(missingMm);
-  // a narrower opening must still take the tab
-  const isTaken = mended - s.openingTolMm - tab - t.outlineMm >= -1e-9;
+  // what mends one way may spoil another: only an opening that is right in all of them is named
+  const other = Math.round(tightest.other(tightest.result.missingMm) * 1e4) / 1e4;
+  const isRight = other > 0 && waysIn(other).every((w) => w.result.worstMm[0] >= -1e-6);
   return {
     result: tightest.result,
-    board: `${row.count} fingers of ${mm(row.widthMm)} at ${mm(row.pitchMm)} mm on a tab of ${mm(tab)} mm ± ${mm(t.outlineMm)}, slips up to ${mm(most)} mm each way; ${tightest.says}`,
-    ...(isTaken ? { mend: `a socket of ${mm(mended)} mm instead of ${mm(s.openingMm)}` } : {}),
+    board: `${row.count} contacts of ${mm(row.widthMm)} at ${mm(row.pitchMm)} mm on a tab of ${mm(tab)} mm ± ${mm(t.outlineMm)}, slips up to ${mm(most)} mm each way; ${tightest.says} is tightest`,
+    ...(isRight ? { mend: `a socket of ${mm(other)} mm instead of ${mm(s.openingMm)}` } : {}),
     ...(row.at ? { at: row.at } : {}),
   };
 }

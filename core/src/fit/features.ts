@@ -27,21 +27,27 @@ export const cornerOf = (m: Measure): readonly [number, number] => [
   m.extentMm?.[1] ?? 0,
 ];
 
-/** Holes a post may go through, of those whose places the measure keeps: the first twenty of a tool. */
-export const holesOf = (m: Measure): HoleFeature[] =>
-  (m.drillTable ?? []).flatMap((r) =>
-    r.diameterMm < LEAST_HOLE_MM || r.slots > 0
-      ? []
-      : r.at.map(
-          (p): HoleFeature => ({
-            kind: "hole",
-            x: p.x,
-            y: p.y,
-            diameterMm: r.diameterMm,
-            plated: r.plated,
-          }),
-        ),
-  );
+type DrillRow = NonNullable<Measure["drillTable"]>[number];
+
+/** Holes of the tools that may be meant, at the places the measure keeps: the first twenty of each. */
+const holesWhere = (m: Measure, isMeant: (r: DrillRow) => boolean): PinFeature[] =>
+  (m.drillTable ?? [])
+    .filter((r) => r.slots === 0 && isMeant(r))
+    .flatMap((r) =>
+      r.at.map(
+        ({ x, y }): PinFeature => ({
+          kind: "hole",
+          x,
+          y,
+          diameterMm: r.diameterMm,
+          plated: r.plated,
+          count: r.holes,
+        }),
+      ),
+    );
+
+/** Holes a post may go through. */
+export const holesOf = (m: Measure): HoleFeature[] => holesWhere(m, (r) => r.diameterMm >= LEAST_HOLE_MM);
 
 /** Holes of one tool a pin may go into, at the first of them whose places are kept. */
 export interface PinFeature extends HoleFeature {
@@ -53,20 +59,7 @@ const PIN_HOLES_MM = [0.5, 2.5] as const;
 
 /** Plated holes a pin may go into; each of its places stands for all holes of its tool. */
 export const pinHolesOf = (m: Measure): PinFeature[] =>
-  (m.drillTable ?? []).flatMap((r) =>
-    !r.plated || r.slots > 0 || r.diameterMm < PIN_HOLES_MM[0] || r.diameterMm > PIN_HOLES_MM[1]
-      ? []
-      : r.at.map(
-          (p): PinFeature => ({
-            kind: "hole",
-            x: p.x,
-            y: p.y,
-            diameterMm: r.diameterMm,
-            plated: r.plated,
-            count: r.holes,
-          }),
-        ),
-  );
+  holesWhere(m, (r) => r.plated && r.diameterMm >= PIN_HOLES_MM[0] && r.diameterMm <= PIN_HOLES_MM[1]);
 
 /** Slots a tab may go into. */
 export const slotsOf = (m: Measure): SlotFeature[] =>

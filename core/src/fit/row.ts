@@ -77,3 +77,6 @@ export interface FitJudged {
   /** Where it is on the board, mm as in the files. */
   readonly at?: { readonly x: number; readonly y: number };
 }
+
+/** A length of a fit sheet as it is said: to a micrometre, without zeros. */
+export const mmWords = (v: number): string => String(Math.round(v * 1000) / 1000);

@@ -171,9 +171,9 @@ describe("edge contacts in a socket", () => {
     ["a snug one", socket(34.3), "fits", 0, "slips up to 0.3 mm", "going in"],
     ["one too narrow", socket(34.1), "may-not-fit", -0.2, "slips up to 0.2 mm", "going in"],
     // own: 1.15 − 1.25 ± (0.05 + 0.1 + 0.1); next: 2.5 − 1.15 − 1.25 is farther
-    ["one far too wide", socket(36.5), "may-not-fit", -0.35, "slips up to 1.4 mm", "own finger"],
+    ["one far too wide", socket(36.5), "may-not-fit", -0.35, "slips up to 1.4 mm", "own contact"],
     // contacts as wide as the fingers: half of both is 1.5, so the next one is 2.5 − 1.5 − 0.75 away
-    ["wide contacts", socket(35.5, 1.5), "fits", 0, "slips up to 0.9 mm", "the next finger"],
+    ["wide contacts", socket(35.5, 1.5), "fits", 0, "slips up to 0.9 mm", "the next contact"],
   ] as const)("%s", (_, spec, verdict, worst, slips, tightest) => {
     const r = judge(spec, { measure, tolerances });
     expect(r.verdict).toBe(verdict);
@@ -190,6 +190,15 @@ describe("edge contacts in a socket", () => {
     expect(judge(socket(34.1), { measure, tolerances }).mend).toBe("a socket of 34.3 mm instead of 34.1");
     // contacts so wide that the next finger is met by any slip
     expect(judge(socket(34.3, 3.4), { measure, tolerances })).not.toHaveProperty("mend");
+  });
+
+  test("a wider opening is not named where it would let a contact leave its own", () => {
+    // half of both widths is 0.3: 34.1 leaves 0.05 at worst on its own, 34.3 would leave −0.05
+    const thin = { ...ends.top, widthMm: 0.5 };
+    const narrow = { ...measure, edgeContacts: { top: thin } } as Measure;
+    const r = judge(socket(34.1, 0.1), { measure: narrow, tolerances });
+    expect(r.board).toContain("going in is tightest");
+    expect(r).not.toHaveProperty("mend");
   });
 
   test("no contacts, and contacts an older version measured, are said", () => {
@@ -236,6 +245,13 @@ test("what is not there is not judged: no slot near, a hole gone, one hole for t
   ).toMatchObject({
     verdict: "unknown",
   });
+});
+
+test("without a closed outline nothing that was picked is taken for something else", () => {
+  const { widthMm: _, ...open } = board().outline!;
+  const measure = { ...board(), outline: { ...open, closed: false } } as Measure;
+  for (const spec of [SLOT, PATTERN])
+    expect(judge(spec, { measure })).toMatchObject({ verdict: "unknown", board: "no closed outline" });
 });
 
 test("another origin changes nothing, and a wider slot never fits worse", () => {

@@ -3,7 +3,7 @@ import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
 import { judgeContacts } from "./contacts.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
-import type { FitJudged, FitRow, FitSpec } from "./row.ts";
+import { type FitJudged, type FitRow, type FitSpec, mmWords as mm } from "./row.ts";
 
 /** A board as it would be made. */
 export interface Made {
@@ -15,7 +15,6 @@ export interface Made {
   readonly thicknesses?: readonly number[];
 }
 
-const mm = (v: number) => String(Math.round(v * 1000) / 1000);
 /** Sizes are drawn in steps of this, mm. */
 const STEP_MM = 0.05;
 const up = (v: number) => Math.ceil(v / STEP_MM - 1e-6) * STEP_MM;
@@ -44,9 +43,16 @@ export function judgeRow(row: FitRow, made: Made): FitJudged {
 
 type Half = Omit<FitJudged, "row" | "verdict">;
 
+const NO_OUTLINE: Half = {
+  board: "no closed outline",
+  because: "The board's outline is not closed: its size is not known, and neither is its corner.",
+};
+
 function judge({ id, spec }: FitRow, made: Made): Half {
   const { values: t } = tolerancesOf(made.tolerances);
   const m = made.measure;
+  // a place is remembered from the outline's corner: without it another feature could be taken for the one that is meant
+  if (("at" in spec || "holes" in spec) && m.outline?.widthMm === undefined) return NO_OUTLINE;
   switch (spec.kind) {
     case "slot": {
       const slot = featureAt(m, slotsOf(m), spec.at);
@@ -85,11 +91,7 @@ function judge({ id, spec }: FitRow, made: Made): Half {
       );
     case "outline": {
       const sideMm = spec.across === "width" ? m.outline?.widthMm : m.outline?.heightMm;
-      if (sideMm === undefined)
-        return {
-          board: "no closed outline",
-          because: "The board's outline is not closed: its size is not known.",
-        };
+      if (sideMm === undefined) return NO_OUTLINE;
       const result = judgeFit({
         id,
         kind: "chain",

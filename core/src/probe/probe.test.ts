@@ -150,6 +150,13 @@ test("without names the guess is said, and so is a board without mask", () => {
   expect(d.covers.ofNets).toBe(4);
 });
 
+test("a side whose mask is missing is said, and no needle is sent there", () => {
+  const bottom = layer("b.gbl", `%ADD12C,1*%\nD12*\n${flash(10, 5)}${flash(15, 5)}`);
+  const d = listOf([...board.filter((e) => e.path !== "b.gbl"), bottom, names]);
+  expect(d.findings.map((f) => f.text)).toEqual([expect.stringContaining("mask of the bottom")]);
+  expect(d.probes.flatMap((p) => [p.a.layer, p.b.layer])).not.toContain("bottom");
+});
+
 test("two holes between the layers are no single via, and a hole that is not plated is no place to touch", () => {
   const twice = [...vias, [3.6, 3]] as const;
   const d = listOf([

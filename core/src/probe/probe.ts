@@ -1,6 +1,6 @@
 import { Attempts, NotMeasurable } from "../board/attempts.ts";
 import type { BoardSet } from "../board/board-file.ts";
-import { groundOf } from "../board/measure-ground.ts";
+import { groundOf, SIDES } from "../board/measure-ground.ts";
 import { joinBoard } from "../board/measure-nets.ts";
 import { r6 } from "../board/worst.ts";
 import { AppError } from "../errors.ts";
@@ -46,15 +46,13 @@ export interface ProbeDocument {
     readonly pairs: number;
     readonly ofPairs: number;
   };
-  /** Nets of two pads and more that cannot be touched at two places: mask lies over them. */
+  /** Nets of two pads and more that cannot be touched at two places: nothing there is bare, as far as is known. */
   readonly outOfReach: readonly string[];
   readonly findings: readonly Finding[];
 }
 
 /** Finding both places, touching them, looking at the list: seconds for one statement, as practised. */
 export const SECONDS_A_PROBE = 11;
-/** Names of nets out of reach that are told. */
-const MOST_NAMED = 50;
 
 /**
  * The list for trying a bare board with a meter: the statements that matter most in the minutes there are.
@@ -99,11 +97,14 @@ function listed(set: BoardSet, minutes: number, findings: Finding[], attempts: A
   if (ground.copper.length === 0) return rejected("No file holds copper.", findings);
   const joined = joinBoard(set, ground, ignored, () => {});
   const hasMask = ground.masks.some((m) => m !== undefined);
-  if (!hasMask)
+  const unmasked = SIDES.filter((side, i) => !ground.masks[i] && ground.copper.some((l) => l.name === side));
+  if (!hasMask || unmasked.length > 0)
     findings.push({
       tag: "layer-missing",
       level: "remark",
-      text: "No file holds mask: every pad of the outer layers is taken as bare.",
+      text: hasMask
+        ? `No file holds the mask of the ${unmasked.join(" and ")}: what is bare there is not known, and no needle is sent there.`
+        : "No file holds mask: every pad of the outer layers is taken as bare.",
       do: "Drop the mask layers too, if the board has mask.",
     });
   const { nets, bodies, openOf, listedPoints } = joined;
@@ -135,8 +136,7 @@ function listed(set: BoardSet, minutes: number, findings: Finding[], attempts: A
     },
     outOfReach: joined.netList
       .filter((n) => placesOf(n.pads) > 1 && (board.byGroup.get(n.group)?.length ?? 0) < 2)
-      .map((n) => board.nameOf(n.group))
-      .slice(0, MOST_NAMED),
+      .map((n) => board.nameOf(n.group)),
     findings,
   };
 }

@@ -45,6 +45,13 @@ test("what always fits says nothing; what often fails blocks, with the ways out:
   });
 });
 
+test("a house that would make it of another thickness does not hold this board", () => {
+  // only 1.6 at the other house, where 1.0 is chosen: its boards fit, but they are no boards of 1.0
+  const thick = { ...EXACT, options: { ...EXACT.options, thickness: [{ value: "1.6", label: "1.6 mm" }] } };
+  const d = { ...doc(edge([1.5, 1.7])), houses: [FAR, thick], options: { thickness: "1.0" } };
+  expect(judgeFits(d)[0]).toMatchObject({ verdict: "does-not-fit", heldBy: [] });
+});
+
 test("play beyond what is wanted is a caution, and so is what cannot be judged", () => {
   expect(notes(doc(edge([1.3, 1.9], { playMm: 0.4 })))[0]).toMatchObject({
     level: "warning",

@@ -1,7 +1,7 @@
 import type { FabOptions, House } from "../fab/house.ts";
 import { fitOptions } from "../fab/house.ts";
 import { tolerancesOf } from "../fab/tolerances.ts";
-import type { FitJudged, FitRow } from "../fit/row.ts";
+import { type FitJudged, type FitRow, mmWords } from "../fit/row.ts";
 import { judgeRow, type Made } from "../fit/sheet.ts";
 import { aboutBoard } from "./board-notes.ts";
 import type { RunDocument } from "./document.ts";
@@ -15,12 +15,15 @@ function boardFor(doc: RunDocument, row: FitRow): RunDocument["boards"][number] 
   return row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
 }
 
+const thicknessAt = (house: House | undefined, options: Partial<FabOptions>) =>
+  house && fitOptions(house, options).thickness;
+
 const made = (
   measure: RunDocument["boards"][number]["measure"],
   house: House | undefined,
   options: Partial<FabOptions>,
 ): Made => {
-  const thickness = house ? Number.parseFloat(fitOptions(house, options).thickness) : Number.NaN;
+  const thickness = Number.parseFloat(thicknessAt(house, options) ?? "");
   return {
     measure,
     ...(Number.isFinite(thickness) ? { thicknessMm: thickness } : {}),
@@ -62,13 +65,15 @@ export function judgeFits(doc: RunDocument): FitStanding[] {
         ? []
         : (doc.houses ?? [])
             .filter((h) => h.id !== doc.house?.id)
+            // as it is: a house that would make it of another thickness holds another board
+            .filter((h) => thicknessAt(h, doc.options) === thicknessAt(doc.house, doc.options))
             .filter((h) => judgeRow(row, made(board.measure, h, doc.options)).verdict === "fits")
             .map((h) => h.name),
     };
   });
 }
 
-const mm = (v: number) => String(Math.round(v * 1000) / 1000).replace("-", "−");
+const mm = (v: number) => mmWords(v).replace("-", "−");
 const percent = (p: number) => (p < 0.001 ? "under 0.1 %" : `${Math.round(p * 1000) / 10} %`);
 
 /** A row of the fit sheet in words: what is left at worst and at best, and how often it does not go together. */

@@ -1,4 +1,11 @@
-import { type Comparison, type DiffPlace, judgeFits, type Measure, partsAt } from "@kobbin/core";
+import {
+  type Comparison,
+  type DiffPlace,
+  judgeFits,
+  type Measure,
+  MOST_DIFFERENCES,
+  partsAt,
+} from "@kobbin/core";
 import { Fragment, type ReactNode, useMemo } from "react";
 import { Link } from "react-router";
 import type { Focus } from "../../../proof/useView.ts";
@@ -155,7 +162,7 @@ function Orders({ label, revisionId, isSame }: { label: string; revisionId: stri
         `No run of ${label} is released. `
       ) : (
         <>
-          {isSame ? "Runs of" : "It comes too late for runs of"} {label} that are ordered:{" "}
+          {isSame ? "Released with" : "It comes too late for what was released with"} {label}:{" "}
           {runs.map((r, i) => (
             <Fragment key={r.id}>
               {i > 0 && ", "}
@@ -244,6 +251,9 @@ function Layers({
                 </span>
               </span>
             ))}
+            {places.length === MOST_DIFFERENCES && (
+              <span className="text-look">these are the largest; there may be more</span>
+            )}
           </span>
         )}
       </Row>

@@ -152,7 +152,7 @@ function Picked({
       <p className="text-[14.5px] text-ink-2">
         {row ? (
           <>
-            The fingers are measured:{" "}
+            The contacts are measured:{" "}
             <b className="num text-ink">
               {row.count} of {mm(row.widthMm)} at {mm(row.pitchMm)} mm
             </b>

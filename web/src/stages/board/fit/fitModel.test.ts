@@ -1,5 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
-import type { FitRow, Measure } from "@kobbin/core";
+import { type FitRow, type Measure, shapes } from "@kobbin/core";
 import { type Draft, draftOf, EMPTY, featuresFor } from "./draft.ts";
 import { checkDraft } from "./fitModel.ts";
 
@@ -58,6 +58,8 @@ test("what is picked is kept from the board's corner, and a kept row comes back 
   for (const more of rows) {
     const made = check(more);
     if (!("body" in made)) throw new Error(made.wrong);
+    // what the page makes is what the server takes
+    expect(shapes.fitSpecShape(made.body.spec, "spec")).toBeUndefined();
     const row = { id: "r", ...made.body } as FitRow;
     expect(checkDraft(draftOf(row, measure), measure, undefined)).toEqual(made);
   }

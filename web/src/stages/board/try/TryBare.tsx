@@ -150,7 +150,7 @@ function Covers({ list: { probes, minutes, covers: c, outOfReach, findings } }: 
       {count(c.ofNets, "net")} from end to end, {c.pairs} of {count(c.ofPairs, "pair")} apart.{" "}
       {left.length > 0 && `It leaves ${left.join(" and ")}. `}
       {outOfReach.length > 0 &&
-        `Mask covers ${outOfReach.slice(0, 6).join(", ")}${outOfReach.length > 6 ? ` and ${outOfReach.length - 6} more` : ""}: no needle reaches two places of them. `}
+        `Out of reach: ${outOfReach.slice(0, 6).join(", ")}${outOfReach.length > 6 ? ` and ${outOfReach.length - 6} more` : ""}. No needle finds two bare places of them. `}
       {findings.map((f) => `${f.text} `)}
     </p>
   );
