@@ -3,7 +3,7 @@ import fc from "fast-check";
 import type { Measure } from "../board/measure-document.ts";
 import { emptyMeasure } from "../board/measure-keys.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
-import { holesOf, slotsOf } from "./features.ts";
+import { holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import type { FitSpec } from "./row.ts";
 import { judgeRow, type Made } from "./sheet.ts";
 
@@ -62,6 +62,30 @@ test("what is picked: holes from 1.5 mm on and slots, each with its middle", () 
     [4, 36, 3.2],
   ]);
   expect(slotsOf(board())).toMatchObject([{ x: 24.15, y: 20, widthMm: 1.7, lengthMm: 10 }]);
+});
+
+test("pins go into plated holes from 0.5 to 2.5 mm, each with how many its tool drills", () => {
+  const tool = (diameterMm: number, plated: boolean, slots = 0) => ({
+    file: "a",
+    diameterMm,
+    plated,
+    holes: 7,
+    slots,
+    at: [{ layer: "drill", x: diameterMm, y: 1 }],
+  });
+  const drillTable = [
+    tool(0.45, true),
+    tool(0.5, true),
+    tool(1, false),
+    tool(1.1, true, 1),
+    tool(2.5, true),
+    tool(2.6, true),
+  ];
+  const found = pinHolesOf({ ...board(), drillTable } as Measure);
+  expect(found.map((h) => [h.diameterMm, h.count])).toEqual([
+    [0.5, 7],
+    [2.5, 7],
+  ]);
 });
 
 test("a tab of 1.6 ± 0.16 in a slot of 1.70 ± 0.13, and the size that always takes it (EX 5.6)", () => {
