@@ -82,6 +82,7 @@ const FLOORS = [
   ["library", "fab", "costing"],
   ["assembly", "sourcing", "sums"],
   ["shape"],
+  ["bodies"],
   ["fit", "probe", "compare"],
   ["run"],
   ["release"],

@@ -101,6 +101,8 @@ export type NewPartBody = yup.InferType<typeof newPartBody>;
 const PART_SCHEMAS = {
   ...facts,
   heightMm: number(0, 1000).nullable(),
+  bodyLengthMm: number(0, 1000).nullable(),
+  bodyWidthMm: number(0, 1000).nullable(),
   massMg: number(0, 1e7).nullable(),
   direction: text(200),
   mount: choice(["machine", "hand", "none"]).nullable(),

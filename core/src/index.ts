@@ -20,6 +20,10 @@ export { chainOutline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
+// what stands on a board
+export type { Body } from "./bodies/body.ts";
+export { type Isometric, isometricOf } from "./bodies/isometric.ts";
+export { type Zone, zonesOf } from "./bodies/zones.ts";
 // lists of parts: references, values, sizes, columns
 export { type Bom, type BomLine, type ListHead, readBom, readBomAt } from "./bom/bom.ts";
 export { billDifference, type Difference, uselessStock } from "./bom/difference.ts";
@@ -61,6 +65,7 @@ export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
+export { type CardEdge, cardEdgesOf, railsOnContacts, SHARE_IN_PARALLEL } from "./fit/card-edge.ts";
 // what goes into what
 export {
   cornerOf,
@@ -180,6 +185,7 @@ export { isUnnamed, type RuleClass, ruleLines } from "./run/rule-lines.ts";
 export type { RunNeed } from "./run/run-need.ts";
 export { scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
+export { type BodiesOnBoard, clashWords, standingOn } from "./run/standing.ts";
 export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";

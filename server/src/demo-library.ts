@@ -49,6 +49,19 @@ export async function fillLibrary(
       ["TB-M4864%", "dot at pin 1"],
     ])
       await tx.query("update part set direction = $2 where mpn like $1", [number, mark]);
+    // bodies of what is soldered by hand, as the drawings of the case have them
+    for (const [number, length, width, height] of [
+      ["HB-T508-2", 10.2, 7.6, 10],
+      ["HB-T508-4", 20.3, 7.6, 10],
+      ["HB-H254-4", 10.2, 2.5, 8.5],
+      ["HB-H254-6", 15.2, 2.5, 8.5],
+      ["QL-K6", 6.2, 6.2, 4.3],
+      ["QL-X3225-16M", 3.2, 2.5, 0.8],
+    ] as const)
+      await tx.query(
+        "update part set body_length_mm = $2, body_width_mm = $3, height_mm = $4 where mpn = $1",
+        [number, length, width, height],
+      );
     await knowThermocouples(tx, by.person);
     const lot = (mpn: string, qty: number, unitCost: string, place: string, note = "") =>
       insertLot(tx, {

@@ -193,6 +193,10 @@ const WATCH_FITS: readonly FitBody[] = [
   },
   { label: "Tab of the lid", spec: { kind: "slot", at: [6.5, 34], tabMm: 1.6, tabTolMm: 0.05 } },
   {
+    label: "What stands under the lid",
+    spec: { kind: "lid", side: "top", roomMm: 10.8, roomTolMm: 0.3 },
+  },
+  {
     label: "Board under the lid",
     spec: { kind: "stack", boards: 1, spacers: [{ mm: 12, tolMm: 0.1 }], gapMm: 14, gapTolMm: 0.12 },
   },

@@ -1,17 +1,10 @@
+import { isIn } from "./coats.ts";
+import { type Candidate, contactDetails } from "./contact-details.ts";
 import type { LayerSolids } from "./copper.ts";
 import type { EdgeContacts } from "./measure-document.ts";
 import type { Pad } from "./nets.ts";
 import type { Outline } from "./outline.ts";
 import { r6 } from "./worst.ts";
-
-interface Candidate {
-  readonly x: number;
-  readonly y: number;
-  readonly along: number;
-  readonly width: number;
-  readonly length: number;
-  readonly setback: number;
-}
 
 /**
  * Finger contacts: at least four pads of equal size, at least twice as long as wide, square to a straight edge, their
@@ -23,11 +16,13 @@ export function findEdgeContacts(
   pads: readonly Pad[],
   outline: Outline,
   hasPaste: (x: number, y: number) => boolean,
+  mask?: LayerSolids,
 ): EdgeContacts | undefined {
   const box = outline.box;
   if (!box) return undefined;
   const { solids: s } = layer;
   const rows = new Map<string, Candidate[]>();
+  const alongEdge = new Map<string, Candidate[]>();
   for (const e of straightEdges(outline)) {
     for (const p of pads) {
       if (p.body >= 0) continue;
@@ -37,18 +32,13 @@ export function findEdgeContacts(
       if (length < 2 * width) continue;
       const along = e.isVertical ? p.y : p.x;
       if (along < e.from || along > e.until) continue;
-      const setback =
-        e.side === "left"
-          ? x0 - e.at
-          : e.side === "right"
-            ? e.at - x1
-            : e.side === "bottom"
-              ? y0 - e.at
-              : e.at - y1;
+      const setback = setbackFrom(e, x0, y0, x1, y1);
       if (setback > 3 || setback < -0.5 || hasPaste(p.x, p.y)) continue;
       const key = `${e.side} ${Math.round(e.at * 100)} ${Math.round(width * 50)} ${Math.round(length * 20)} ${Math.round(setback * 20)}`;
       const list = rows.get(key);
       const c = { x: p.x, y: p.y, along, width, length, setback };
+      const edge = `${e.side} ${Math.round(e.at * 100)}`;
+      alongEdge.set(edge, [...(alongEdge.get(edge) ?? []), c]);
       if (list) list.push(c);
       else rows.set(key, [c]);
     }
@@ -63,8 +53,9 @@ export function findEdgeContacts(
     if (pitch < list[0]!.width || odd.length > 1 || odd.some((d) => Math.abs(d - 2 * pitch) > 0.05)) continue;
     if (best && best.count >= list.length) continue;
     const middle = list[list.length >> 1]!;
-    const edge = key.split(" ")[0] as EdgeContacts["edge"];
-    const tabMm = widthAt(outline, list, edge === "left" || edge === "right");
+    const [edge, edgeAt] = key.split(" ") as [EdgeContacts["edge"], string];
+    const isVertical = edge === "left" || edge === "right";
+    const tabMm = widthAt(outline, list, isVertical);
     best = {
       count: list.length,
       pitchMm: r6(pitch),
@@ -74,6 +65,15 @@ export function findEdgeContacts(
       edge,
       ...(tabMm === undefined ? {} : { tabMm: r6(tabMm) }),
       at: { x: r6(middle.x), y: r6(middle.y) },
+      ...contactDetails({
+        row: list,
+        along: alongEdge.get(`${edge} ${edgeAt}`)!,
+        pitch,
+        isVertical,
+        outward: edge === "right" || edge === "top" ? 1 : -1,
+        isOpen: mask && ((x, y) => isIn(mask, x, y)),
+        isCopper: (x, y) => isIn(layer, x, y),
+      }),
     };
   }
   return best;
@@ -97,6 +97,13 @@ function widthAt(outline: Outline, row: readonly Candidate[], isVertical: boolea
     if (v >= last.along && v < high) high = v;
   }
   return Number.isFinite(low) && Number.isFinite(high) ? high - low : undefined;
+}
+
+/** From a pad's outer end to the edge it stands at, mm. */
+function setbackFrom(e: Edge, x0: number, y0: number, x1: number, y1: number): number {
+  if (e.side === "left") return x0 - e.at;
+  if (e.side === "right") return e.at - x1;
+  return e.side === "bottom" ? y0 - e.at : e.at - y1;
 }
 
 interface Edge {

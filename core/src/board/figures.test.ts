@@ -208,6 +208,11 @@ test("card contacts: pitch, width, length and setback", () => {
     edge: "bottom",
     tabMm: 20,
     at: { x: 8, y: 3 },
+    from: { x: 4, y: 3 },
+    to: { x: 14, y: 3 },
+    freeAt: { x: 12, y: 3 },
+    maskBetween: 0,
+    tieBars: 0,
   });
   // a tab of 14 with a key between contacts: its width is that of the whole tab
   const tab = [

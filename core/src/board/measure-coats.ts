@@ -119,7 +119,7 @@ class CoatMeasures {
     if (!copper) return;
     if (mask) this.padsOf(c, copper, mask);
     const { outline } = this.d;
-    const contacts = outline?.isClosed ? findEdgeContacts(copper, pads, outline, hasPaste) : undefined;
+    const contacts = outline?.isClosed ? findEdgeContacts(copper, pads, outline, hasPaste, mask) : undefined;
     if (contacts) this.edgeContacts[side] = contacts;
   }
 

@@ -37,6 +37,11 @@ export interface Measure {
     readonly closed: boolean;
     readonly minInnerRadiusMm?: number;
     readonly minInnerRadiusAt?: readonly Place[];
+    /**
+     * The board's edge and its cut-outs, to {@link RING_MM}: x0, y0, x1, y1 … each, the first ring the largest. Only of a
+     * closed outline, and left out where it would take more than {@link MOST_RING_POINTS} points.
+     */
+    readonly rings?: readonly (readonly number[])[];
   };
   /** Box of the closed outline, else of the copper: x0, y0, x1, y1 in the files' coordinates. */
   readonly extentMm?: readonly [number, number, number, number];
@@ -230,6 +235,17 @@ export interface EdgeContacts {
   readonly tabMm?: number;
   /** The contact in the middle of the row. */
   readonly at?: { readonly x: number; readonly y: number };
+  /** Middles of the first and the last contact. */
+  readonly from?: { readonly x: number; readonly y: number };
+  readonly to?: { readonly x: number; readonly y: number };
+  /** The place that is left free, for a key. */
+  readonly freeAt?: { readonly x: number; readonly y: number };
+  /** Contacts at places of the row that are of another size, or set back otherwise. */
+  readonly odd?: readonly { readonly x: number; readonly y: number }[];
+  /** Gaps between neighbours that mask covers; left out without a mask layer. */
+  readonly maskBetween?: number;
+  /** Contacts from which copper runs on to the edge. */
+  readonly tieBars?: number;
 }
 
 /** Figures of one foil thickness over all openings of a side. */

@@ -1,8 +1,14 @@
+import { thinned } from "../geometry/polygon.ts";
 import type { Side } from "../role/role.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { LayerRow, Measure, Slot } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
 import { r6 } from "./worst.ts";
+
+/** Rings of an outline stay within this of it, mm. */
+export const RING_MM = 0.01;
+/** Rings with more points in all are not kept in the document. */
+export const MOST_RING_POINTS = 1500;
 
 /** "top", "inner 1", "bottom": what a copper layer is called in documents. */
 export const layerName = (f: { readonly side?: Side; readonly index?: number }): string =>
@@ -57,7 +63,15 @@ export function outlineKeys(o: Outline): NonNullable<Measure["outline"]> {
     ...(o.minInnerRadiusAt ? { minInnerRadiusAt: [{ layer: "profile", ...o.minInnerRadiusAt }] } : {}),
     cutouts: o.cutouts,
     closed: o.isClosed,
+    ...(o.isClosed ? ringKeys(o) : {}),
   };
+}
+
+function ringKeys(o: Outline): Pick<NonNullable<Measure["outline"]>, "rings"> {
+  const rings = [...o.loops]
+    .sort((a, b) => a.depth - b.depth)
+    .map((l) => thinned(l.ring, RING_MM).map((v) => Math.round(v * 1e4) / 1e4));
+  return rings.reduce((n, r) => n + r.length / 2, 0) > MOST_RING_POINTS ? {} : { rings };
 }
 
 /** Slots by their ends, routed paths by their points. */

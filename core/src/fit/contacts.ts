@@ -60,6 +60,12 @@ export function judgeContacts(
   return {
     result: tightest.result,
     board: `${row.count} contacts of ${mm(row.widthMm)} at ${mm(row.pitchMm)} mm on a tab of ${mm(tab)} mm ± ${mm(t.outlineMm)}, slips up to ${mm(most)} mm each way; ${tightest.says} is tightest`,
+    slip: {
+      pitchMm: row.pitchMm,
+      widthMm: row.widthMm,
+      contactMm: s.contactMm,
+      mostMm: Math.round(Math.max(0, most + t.placeMm) * 1e4) / 1e4,
+    },
     ...(isRight ? { mend: `a socket of ${mm(other)} mm instead of ${mm(s.openingMm)}` } : {}),
     ...(row.at ? { at: row.at } : {}),
   };

@@ -44,6 +44,30 @@ export type FitSpec =
       readonly contactMm: number;
     }
   | {
+      /** The height there is over a side, in the whole or in a field of it from the board's corner: x0, y0, x1, y1. */
+      readonly kind: "lid";
+      readonly side: "top" | "bottom";
+      readonly roomMm: number;
+      readonly roomTolMm: number;
+      readonly area?: readonly [number, number, number, number];
+    }
+  | {
+      /** Another board of the product that lies over this one. */
+      readonly kind: "facing";
+      readonly other: string;
+      /** Side of this board it lies over, and its own side that looks here. */
+      readonly side: "top" | "bottom";
+      readonly faces: "top" | "bottom";
+      /** Between the boards' faces. */
+      readonly gapMm: number;
+      readonly gapTolMm: number;
+      /** Where the lower left corner of its box comes, from this board's, and how it is turned first. */
+      readonly at: Spot;
+      readonly turnDeg: 0 | 90 | 180 | 270;
+      /** References of the connectors that join the two. */
+      readonly joinedBy?: readonly string[];
+    }
+  | {
       readonly kind: "stack";
       /** Boards of this thickness in the gap, and what else is in it. */
       readonly boards: number;
@@ -74,6 +98,15 @@ export interface FitJudged {
   readonly because?: string;
   /** The smallest change of the board that always fits. */
   readonly mend?: string;
+  /** Contacts that may slip in a socket, to be drawn. */
+  readonly slip?: {
+    readonly pitchMm: number;
+    readonly widthMm: number;
+    /** Of the socket's own contacts. */
+    readonly contactMm: number;
+    /** At most, each way. */
+    readonly mostMm: number;
+  };
   /** Where it is on the board, mm as in the files. */
   readonly at?: { readonly x: number; readonly y: number };
 }

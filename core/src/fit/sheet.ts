@@ -1,8 +1,10 @@
 import type { Measure } from "../board/measure-document.ts";
+import type { Bodies } from "../bodies/body.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
 import { judgeContacts } from "./contacts.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
+import { judgeFacing, judgeLid, type OtherBoard } from "./over.ts";
 import { type FitJudged, type FitRow, type FitSpec, mmWords as mm } from "./row.ts";
 
 /** A board as it would be made. */
@@ -13,7 +15,13 @@ export interface Made {
   readonly tolerances?: Tolerances;
   /** Thicknesses the house sells, mm. */
   readonly thicknesses?: readonly number[];
+  /** What stands on it; asked for where a row is about heights. */
+  readonly bodies?: () => Bodies;
+  /** Another board of the product, by its name. */
+  readonly other?: (name: string) => OtherBoard | undefined;
 }
+
+const NO_BODIES: Bodies = { bodies: [], unknown: [] };
 
 /** Sizes are drawn in steps of this, mm. */
 const STEP_MM = 0.05;
@@ -52,7 +60,8 @@ function judge({ id, spec }: FitRow, made: Made): Half {
   const { values: t } = tolerancesOf(made.tolerances);
   const m = made.measure;
   // a place is remembered from the outline's corner: without it another feature could be taken for the one that is meant
-  if (("at" in spec || "holes" in spec) && m.outline?.widthMm === undefined) return NO_OUTLINE;
+  if (("at" in spec || "holes" in spec || "area" in spec) && m.outline?.widthMm === undefined)
+    return NO_OUTLINE;
   switch (spec.kind) {
     case "slot": {
       const slot = featureAt(m, slotsOf(m), spec.at);
@@ -112,6 +121,10 @@ function judge({ id, spec }: FitRow, made: Made): Half {
       return judgePin(id, spec, m, t);
     case "contacts":
       return judgeContacts(id, spec, m, t);
+    case "lid":
+      return judgeLid(id, spec, m, made.bodies?.() ?? NO_BODIES);
+    case "facing":
+      return judgeFacing(id, spec, m, made.bodies?.() ?? NO_BODIES, made.other?.(spec.other));
   }
 }
 

@@ -39,6 +39,9 @@ export interface LibraryPart {
   /** Attribute key → text as typed, with its unit: {@link attributesOf}. */
   readonly params: Readonly<Record<string, string>>;
   readonly heightMm?: number;
+  /** Of its body as it lies on the board, leads counted in. */
+  readonly bodyLengthMm?: number;
+  readonly bodyWidthMm?: number;
   readonly massMg?: number;
   /** How its direction is marked on the body, empty for a part without one. */
   readonly direction: string;

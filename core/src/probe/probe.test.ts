@@ -2,8 +2,8 @@ import { describe, expect, test } from "@jest/globals";
 import { drill, flash, layer, listedPoint, netlist, rim, stroke } from "../../test/write-board.ts";
 import type { Entry } from "../board/board-file.ts";
 import { readBoard } from "../board/read.ts";
+import { railOf } from "../netlist/rails.ts";
 import { probeBoard } from "./probe.ts";
-import { railOf } from "./rails.ts";
 
 describe("a rail is known by the names people give", () => {
   test.each([

@@ -1,8 +1,8 @@
 import type { Joined } from "../board/measure-nets.ts";
 import type { Finding } from "../findings.ts";
+import { type Rail, railOf } from "../netlist/rails.ts";
 import { endToEnd, type Joints, singleVias } from "./joints.ts";
 import type { Neighbours } from "./neighbours.ts";
-import { type Rail, railOf } from "./rails.ts";
 import type { Spot } from "./spots.ts";
 
 /** A board as it can be touched. */

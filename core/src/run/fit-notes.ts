@@ -4,8 +4,10 @@ import { tolerancesOf } from "../fab/tolerances.ts";
 import { type FitJudged, type FitRow, mmWords } from "../fit/row.ts";
 import { judgeRow, type Made } from "../fit/sheet.ts";
 import { aboutBoard } from "./board-notes.ts";
+import type { RunBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";
+import { standingOn } from "./standing.ts";
 
 /** One in so many that do not go in is a blocker; fewer are a caution. */
 const OFTEN = 0.05;
@@ -19,13 +21,19 @@ const thicknessAt = (house: House | undefined, options: Partial<FabOptions>) =>
   house && fitOptions(house, options).thickness;
 
 const made = (
-  measure: RunDocument["boards"][number]["measure"],
+  doc: RunDocument,
+  board: RunBoard,
   house: House | undefined,
   options: Partial<FabOptions>,
 ): Made => {
   const thickness = Number.parseFloat(thicknessAt(house, options) ?? "");
   return {
-    measure,
+    measure: board.measure,
+    bodies: () => standingOn(doc, board),
+    other: (name) => {
+      const b = doc.boards.find((o) => o.name === name);
+      return b && { measure: b.measure, bodies: standingOn(doc, b) };
+    },
     ...(Number.isFinite(thickness) ? { thicknessMm: thickness } : {}),
     ...(house?.tolerances ? { tolerances: house.tolerances } : {}),
     thicknesses: (house?.options.thickness ?? [])
@@ -56,7 +64,7 @@ export function judgeFits(doc: RunDocument): FitStanding[] {
         heldBy: [],
         isStated,
       };
-    const judged = judgeRow(row, made(board.measure, doc.house, doc.options));
+    const judged = judgeRow(row, made(doc, board, doc.house, doc.options));
     const isHeld = judged.verdict === "fits" || judged.verdict === "loose" || judged.verdict === "unknown";
     return {
       ...judged,
@@ -67,7 +75,7 @@ export function judgeFits(doc: RunDocument): FitStanding[] {
             .filter((h) => h.id !== doc.house?.id)
             // as it is: a house that would make it of another thickness holds another board
             .filter((h) => thicknessAt(h, doc.options) === thicknessAt(doc.house, doc.options))
-            .filter((h) => judgeRow(row, made(board.measure, h, doc.options)).verdict === "fits")
+            .filter((h) => judgeRow(row, made(doc, board, h, doc.options)).verdict === "fits")
             .map((h) => h.name),
     };
   });

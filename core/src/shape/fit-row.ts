@@ -2,7 +2,8 @@ import { type DataShape, fields, list, maybe, number, oneOf, text, tuple, whole 
 
 const mm = number(0, 10_000);
 const tol = number(0, 100);
-const spot = tuple(number(-10_000, 10_000), number(-10_000, 10_000));
+const coordinate = number(-10_000, 10_000);
+const spot = tuple(coordinate, coordinate);
 
 const KINDS: Readonly<Record<string, DataShape>> = {
   slot: fields({
@@ -39,6 +40,24 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     openingTolMm: tol,
     contactMm: mm,
   }),
+  lid: fields({
+    kind: oneOf("lid"),
+    side: oneOf("top", "bottom"),
+    roomMm: mm,
+    roomTolMm: tol,
+    area: maybe(tuple(coordinate, coordinate, coordinate, coordinate)),
+  }),
+  facing: fields({
+    kind: oneOf("facing"),
+    other: text(200, 1),
+    side: oneOf("top", "bottom"),
+    faces: oneOf("top", "bottom"),
+    gapMm: mm,
+    gapTolMm: tol,
+    at: spot,
+    turnDeg: oneOf(0, 90, 180, 270),
+    joinedBy: maybe(list(text(80, 1), 50)),
+  }),
   stack: fields({
     kind: oneOf("stack"),
     boards: whole(1, 50),
@@ -64,6 +83,10 @@ function contradiction(s: Data, path: string): string | undefined {
   if (s.kind === "edge") {
     const [least, most] = s.allowsMm as [number, number];
     if (least > most) return `${path} takes from ${least} to ${most} mm, which is nothing`;
+  }
+  if (s.kind === "lid" && s.area !== undefined) {
+    const [x0, y0, x1, y1] = s.area as [number, number, number, number];
+    if (x0 >= x1 || y0 >= y1) return `${path} is about a field of no size`;
   }
   if (s.kind === "pattern" && (s.holes as unknown[]).length !== (s.posts as unknown[]).length)
     return `${path} has ${(s.posts as unknown[]).length} posts for ${(s.holes as unknown[]).length} holes`;

@@ -89,6 +89,7 @@ export const measureShape: DataShape = fields({
       cutouts: whole(),
       closed: flag,
       minInnerRadiusMm: maybe(mm),
+      rings: maybe(list(list(mm, 4000), 1500)),
     }),
   ),
   extentMm: maybe(tuple(mm, mm, mm, mm)),
@@ -125,7 +126,23 @@ export const measureShape: DataShape = fields({
     ),
   ),
   edgeContacts: maybe(
-    mapOf(fields({ count: whole(), pitchMm: mm, widthMm: mm, lengthMm: mm, setbackMm: mm }), 20),
+    mapOf(
+      fields({
+        count: whole(),
+        pitchMm: mm,
+        widthMm: mm,
+        lengthMm: mm,
+        setbackMm: mm,
+        edge: maybe(oneOf("left", "right", "top", "bottom")),
+        tabMm: maybe(mm),
+        from: maybe(fields({ x: mm, y: mm })),
+        to: maybe(fields({ x: mm, y: mm })),
+        odd: maybe(list(fields({ x: mm, y: mm }), 5000)),
+        maskBetween: maybe(whole()),
+        tieBars: maybe(whole()),
+      }),
+      20,
+    ),
   ),
   castellatedHoles: maybe(
     fields({ count: whole(), diameterMm: mm, edge: oneOf("left", "right", "top", "bottom") }),

@@ -39,6 +39,22 @@ export const PART_FIELDS = {
     isOptional: true,
     words: "height in mm",
   },
+  bodyWidthMm: {
+    shape: maybe(number(0, 1e4)),
+    column: "body_width_mm",
+    cast: "float8",
+    stored: nullable(number(0, 1e5)),
+    isOptional: true,
+    words: "body width in mm",
+  },
+  bodyLengthMm: {
+    shape: maybe(number(0, 1e4)),
+    column: "body_length_mm",
+    cast: "float8",
+    stored: nullable(number(0, 1e5)),
+    isOptional: true,
+    words: "body length in mm",
+  },
   massMg: {
     shape: maybe(number(0, 1e9)),
     column: "mass_mg",

@@ -14,11 +14,13 @@ import { After } from "../../ui/After.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { Boards } from "./Boards.tsx";
+import { CardEdge } from "./CardEdge.tsx";
 import { Compared } from "./compare/Compared.tsx";
 import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
 import { FitSheet } from "./fit/FitSheet.tsx";
 import { Sheet } from "./Sheet.tsx";
+import { Stands } from "./stands/Stands.tsx";
 import { TryBare } from "./try/TryBare.tsx";
 import { type BoardView, useBoardView } from "./useBoardView.ts";
 
@@ -59,6 +61,12 @@ export function BoardPage() {
           does it fit
         </Tab>
         <Tab
+          isOn={v.isStanding}
+          onClick={() => v.set({ hand: v.isStanding ? undefined : "stands", against: undefined })}
+        >
+          what stands on it
+        </Tab>
+        <Tab
           isOn={v.isTrying}
           onClick={() => v.set({ hand: v.isTrying ? undefined : "try", against: undefined })}
         >
@@ -90,6 +98,8 @@ export function BoardPage() {
         <TryBare view={v} board={worker.board} />
       ) : v.isFitting ? (
         <FitSheet key={v.boardId} view={v} board={worker.board} />
+      ) : v.isStanding ? (
+        <Stands view={v} />
       ) : against ? (
         <Compared view={v} board={worker.board} revisionId={against.id} />
       ) : (
@@ -111,7 +121,7 @@ function Proven({
   onShow: Show;
   onCorrect: (change: Corrections) => void;
 }) {
-  const { doc, isLocked } = useRun();
+  const { doc, result, isLocked } = useRun();
   const m = v.board.measure;
   const houses = doc.houses ?? [];
   return (
@@ -141,6 +151,11 @@ function Proven({
         />
         <StencilTable measure={m} onShow={v.showPaste} />
         <DrillTable measure={m} onShow={onShow} />
+        <CardEdge
+          measure={m}
+          thicknessMm={result.options ? Number.parseFloat(result.options.thickness) : undefined}
+          onShow={onShow}
+        />
         <EdgeDetails measure={m} onShow={onShow} />
         <Reconciled measure={m} />
         <SinglePads measure={m} onShow={onShow} />

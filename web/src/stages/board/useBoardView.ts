@@ -39,6 +39,7 @@ export function useBoardView() {
   const isMeasuring = params.get("hand") === "measure";
   const isTrying = params.get("hand") === "try";
   const isFitting = params.get("hand") === "fit";
+  const isStanding = params.get("hand") === "stands";
   const minutes = Math.min(600, Math.max(1, Math.round(Number(params.get("minutes") ?? 5)) || 5));
   const set = (change: Record<string, string | undefined>) =>
     setParams(
@@ -68,8 +69,13 @@ export function useBoardView() {
         does: "try the bare board with a meter",
         run: () => set({ hand: isTrying ? undefined : "try" }),
       },
+      {
+        keys: "i",
+        does: "look at what stands on the board",
+        run: () => set({ hand: isStanding ? undefined : "stands", against: undefined }),
+      },
     ],
-    [side, params, isMeasuring, isTrying],
+    [side, params, isMeasuring, isTrying, isStanding],
   );
   useKeys(bindings);
   const measuredAt = measured?.places[place];
@@ -102,6 +108,7 @@ export function useBoardView() {
     isMeasuring,
     isTrying,
     isFitting,
+    isStanding,
     /** There are for a bare board. */
     minutes,
     groups,

@@ -98,19 +98,12 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
               }}
             />
           ))}
-        <Kept
-          label="Height, mm"
-          value={part.heightMm === undefined ? "" : String(part.heightMm)}
+        <Sizes
+          part={part}
           disabled={!isOwner}
-          isMono
-          onSave={(v) => number(v, "Height", (n) => save({ heightMm: n }, `${part.mpn}: height kept`))}
-        />
-        <Kept
-          label="Mass, mg"
-          value={part.massMg === undefined ? "" : String(part.massMg)}
-          disabled={!isOwner}
-          isMono
-          onSave={(v) => number(v, "Mass", (n) => save({ massMg: n }, `${part.mpn}: mass kept`))}
+          onSave={(key, label, v) =>
+            number(v, label, (n) => save({ [key]: n }, `${part.mpn}: ${label.toLowerCase()} kept`))
+          }
         />
         <Kept
           label="Moisture level"
@@ -189,6 +182,35 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
       </p>
     </section>
   );
+}
+
+const SIZES = [
+  ["heightMm", "Height", "mm"],
+  ["bodyLengthMm", "Body length", "mm"],
+  ["bodyWidthMm", "Body width", "mm"],
+  ["massMg", "Mass", "mg"],
+] as const;
+
+/** What a part measures and weighs: how it stands on a board, and what a parcel of it weighs. */
+function Sizes({
+  part,
+  disabled,
+  onSave,
+}: {
+  part: { readonly [K in (typeof SIZES)[number][0]]?: number };
+  disabled: boolean;
+  onSave: (key: (typeof SIZES)[number][0], label: string, text: string) => void;
+}) {
+  return SIZES.map(([key, label, unit]) => (
+    <Kept
+      key={key}
+      label={`${label}, ${unit}`}
+      value={part[key] === undefined ? "" : String(part[key])}
+      disabled={disabled}
+      isMono
+      onSave={(v) => onSave(key, label, v)}
+    />
+  ));
 }
 
 function Suspicion({

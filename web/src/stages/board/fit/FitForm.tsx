@@ -64,7 +64,11 @@ export function FitForm({
             value={draft.label}
             onChange={(e) => put({ label: e.target.value })}
           />
-          <OtherSide draft={draft} onChange={put} />
+          <OtherSide
+            draft={draft}
+            others={doc.boards.map((b) => b.name).filter((n) => n !== v.board.name)}
+            onChange={put}
+          />
           <Field
             label="Greatest play that is wanted, mm"
             hint="for a firm fit; any play is right where it is empty"
@@ -122,7 +126,7 @@ function Picked({
   draft: Draft;
   onPick: (picked: readonly number[]) => void;
 }) {
-  const { result } = useRun();
+  const { result, doc } = useRun();
   const m = v.board.measure;
   const features = useMemo(() => featuresFor(m, draft.kind), [m, draft.kind]);
   const isOne = draft.kind === "slot" || draft.kind === "pin";
@@ -144,6 +148,16 @@ function Picked({
         The board's thickness is the one chosen at Fab:{" "}
         <b className="num text-ink">{result.options ? `${result.options.thickness} mm` : "none yet"}</b>. It
         is judged again when another is chosen.
+      </p>
+    );
+  if (draft.kind === "lid" || draft.kind === "facing")
+    return (
+      <p className="text-[14.5px] text-ink-2">
+        What stands on the board is counted with the heights of the library’s parts, of their packages’ names,
+        or those usual for them; a part of no known height is named.
+        {draft.kind === "facing" && doc.boards.length < 2 && (
+          <b className="block text-look">The product has no other board.</b>
+        )}
       </p>
     );
   if (draft.kind === "contacts") {

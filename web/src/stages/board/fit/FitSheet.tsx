@@ -10,7 +10,7 @@ import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { FitForm } from "./FitForm.tsx";
 import { FIT_WORDS } from "./fitWords.ts";
-import { Room } from "./Room.tsx";
+import { Room, Slip } from "./Room.tsx";
 
 /** What the product's boards must go into, onto or beside: a row each, judged as it would be made in this run. */
 export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConnection | undefined }) {
@@ -142,7 +142,12 @@ function Row({
           </p>
         )}
       </div>
-      {r && <Room result={r} widest={widest} playMm={f.row.playMm} />}
+      {r && (
+        <div>
+          <Room result={r} widest={widest} playMm={f.row.playMm} />
+          {f.slip && <Slip slip={f.slip} />}
+        </div>
+      )}
     </li>
   );
 }
@@ -162,6 +167,10 @@ function against({ board, row: { spec: s } }: FitStanding): string {
       return `${board}, in an opening of ${s.openingMm} mm ± ${s.openingTolMm}`;
     case "pattern":
       return `${board}, on posts of ${[...new Set(s.posts.map((p) => p.diameterMm))].join(" and ")} mm, their places ± ${s.postTolMm}`;
+    case "lid":
+      return `${board}, in a room of ${s.roomMm} mm ± ${s.roomTolMm} over ${s.area ? `a field of the ${s.side}` : `the ${s.side}`}`;
+    case "facing":
+      return `${board}, in a gap of ${s.gapMm} mm ± ${s.gapTolMm} to ${s.other}`;
     case "stack":
       return `${s.boards > 1 ? `${s.boards} of ` : ""}${board}${s.spacers.map((x) => `, ${x.mm} mm ± ${x.tolMm}`).join("")}, in a gap of ${s.gapMm} mm ± ${s.gapTolMm}`;
   }

@@ -2,17 +2,21 @@ import { useId } from "react";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import type { Draft } from "./draft.ts";
 
+const row = (...fields: readonly React.ReactNode[]) => <div className="flex flex-wrap gap-4">{fields}</div>;
+
 type Text = { readonly [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft];
 
 /** The side of a row that is not the board: typed, or pasted as points. */
 export function OtherSide({
   draft: d,
+  others,
   onChange,
 }: {
   draft: Draft;
+  /** Names of the product's other boards. */
+  others: readonly string[];
   onChange: (change: Partial<Draft>) => void;
 }) {
-  const id = useId();
   const input = (key: Text, label: string, hint?: string, className = "w-40") => (
     <Field
       key={key}
@@ -24,7 +28,18 @@ export function OtherSide({
       onChange={(e) => onChange({ [key]: e.target.value })}
     />
   );
-  const row = (...fields: readonly React.ReactNode[]) => <div className="flex flex-wrap gap-4">{fields}</div>;
+  const sideOf = (label: string, value: "top" | "bottom", put: (v: "top" | "bottom") => void) => (
+    <Pick
+      key={label}
+      label={label}
+      value={value}
+      options={[
+        ["top", "top"],
+        ["bottom", "bottom"],
+      ]}
+      onChange={(v) => put(v === "bottom" ? "bottom" : "top")}
+    />
+  );
   switch (d.kind) {
     case "slot":
       return row(
@@ -79,6 +94,36 @@ export function OtherSide({
         input("opening", "The opening is, mm"),
         input("openingTol", "± mm"),
       );
+    case "lid":
+      return row(
+        sideOf("Over the board’s", d.overSide, (overSide) => onChange({ overSide })),
+        input("gap", "Room above its face, mm"),
+        input("gapTol", "± mm"),
+        input("area", "In a field only, mm", "left, lower, right, upper from the board’s corner", "w-72"),
+      );
+    case "facing":
+      return row(
+        <Pick
+          key="other"
+          label="The other board"
+          value={d.other}
+          options={[["", "choose"], ...others.map((o) => [o, o] as const)]}
+          onChange={(v) => onChange({ other: v })}
+        />,
+        sideOf("It lies over this board’s", d.overSide, (overSide) => onChange({ overSide })),
+        sideOf("and shows it its", d.faces, (faces) => onChange({ faces })),
+        input("gap", "Between the boards, mm"),
+        input("gapTol", "± mm"),
+        input("corner", "Its lower left corner, mm", "from this board’s: 5 12", "w-52"),
+        <Pick
+          key="turn"
+          label="Turned by"
+          value={d.turn}
+          options={(["0", "90", "180", "270"] as const).map((t) => [t, `${t}°`] as const)}
+          onChange={(v) => onChange({ turn: v as Draft["turn"] })}
+        />,
+        input("joinedBy", "Connectors that join them", "J1, J4", "w-52"),
+      );
     case "stack":
       return row(
         input("boards", "Boards in it"),
@@ -89,21 +134,7 @@ export function OtherSide({
     case "pattern":
       return (
         <>
-          <div className="flex flex-col gap-[3px]">
-            <label htmlFor={id} className="text-[13.5px] text-ink-2">
-              Posts: x and y of each, mm, as pasted; a third number is its diameter
-            </label>
-            <textarea
-              id={id}
-              className="num w-full"
-              rows={5}
-              placeholder={"0\t0\n70\t0"}
-              value={d.posts}
-              onChange={(e) =>
-                onChange({ posts: e.target.value, believesUnit: false, believesMirror: false })
-              }
-            />
-          </div>
+          <Posts text={d.posts} onChange={onChange} />
           {row(
             input("postMm", "Diameter, mm", "where a row has none"),
             input("postTol", "Their places ± mm"),
@@ -111,4 +142,24 @@ export function OtherSide({
         </>
       );
   }
+}
+
+/** Posts as they are pasted. */
+function Posts({ text, onChange }: { text: string; onChange: (change: Partial<Draft>) => void }) {
+  const id = useId();
+  return (
+    <div className="flex flex-col gap-[3px]">
+      <label htmlFor={id} className="text-[13.5px] text-ink-2">
+        Posts: x and y of each, mm, as pasted; a third number is its diameter
+      </label>
+      <textarea
+        id={id}
+        className="num w-full"
+        rows={5}
+        placeholder={"0\t0\n70\t0"}
+        value={text}
+        onChange={(e) => onChange({ posts: e.target.value, believesUnit: false, believesMirror: false })}
+      />
+    </div>
+  );
 }

@@ -1,4 +1,4 @@
-import type { FitResult } from "@kobbin/core";
+import type { FitJudged, FitResult } from "@kobbin/core";
 import { mm } from "../../../ui/format.ts";
 
 const W = 300;
@@ -68,3 +68,58 @@ const chance = (p: number): string =>
     : p < 0.001
       ? "mm of room; under one in a thousand does not go together"
       : `mm of room; ${Math.round(p * 1000) / 10} % do not go together`;
+
+/** Three contacts of the board and one of the socket's, in the middle and as far as it can slip. */
+export function Slip({ slip: s }: { slip: NonNullable<FitJudged["slip"]> }) {
+  const scale = (W - 20) / (3 * s.pitchMm);
+  const x = (v: number) => W / 2 + v * scale;
+  const gap = s.pitchMm - (s.widthMm + s.contactMm) / 2 - s.mostMm;
+  const isShort = gap < 0;
+  return (
+    <figure className="mt-1">
+      <svg
+        width="100%"
+        viewBox={`0 0 ${W} 66`}
+        role="img"
+        aria-label={`A contact of the socket slips ${mm(s.mostMm)} mm each way; ${isShort ? `it lies ${mm(-gap)} mm on the next one` : `${mm(gap)} mm are left to the next one`}`}
+      >
+        {[-1, 0, 1].map((k) => (
+          <rect
+            key={k}
+            x={x(k * s.pitchMm - s.widthMm / 2)}
+            y="22"
+            width={s.widthMm * scale}
+            height="40"
+            fill="var(--metal-soft)"
+            stroke="var(--metal-line)"
+          />
+        ))}
+        {[-s.mostMm, s.mostMm].map((d) => (
+          <rect
+            key={d}
+            x={x(d - s.contactMm / 2)}
+            y="6"
+            width={s.contactMm * scale}
+            height="30"
+            fill="none"
+            stroke={isShort ? "var(--stop)" : "var(--ink-2)"}
+            strokeDasharray="4 3"
+          />
+        ))}
+        <rect
+          x={x(-s.contactMm / 2)}
+          y="6"
+          width={s.contactMm * scale}
+          height="30"
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+      </svg>
+      <figcaption className="text-center text-[13px] text-ink-2">
+        slips {mm(s.mostMm)} mm each way;{" "}
+        {isShort ? `lies ${mm(-gap)} mm on the next contact` : `${mm(gap)} mm left to the next contact`}
+      </figcaption>
+    </figure>
+  );
+}

@@ -20,6 +20,8 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["contacts", "edge contacts on a socket's"],
   ["outline", "a side in an opening"],
   ["stack", "boards in a gap"],
+  ["lid", "under a lid"],
+  ["facing", "under another board"],
 ];
 
 /** What is typed of a row; the board's own side is picked. */
@@ -51,6 +53,15 @@ export interface Draft {
   readonly spacers: string;
   readonly gap: string;
   readonly gapTol: string;
+  /** Side of the board something lies over. */
+  readonly overSide: "top" | "bottom";
+  /** A field of it, as four numbers; the whole side where it is empty. */
+  readonly area: string;
+  readonly other: string;
+  readonly faces: "top" | "bottom";
+  readonly corner: string;
+  readonly turn: "0" | "90" | "180" | "270";
+  readonly joinedBy: string;
 }
 
 export const EMPTY: Draft = {
@@ -79,6 +90,13 @@ export const EMPTY: Draft = {
   spacers: "",
   gap: "",
   gapTol: "0.1",
+  overSide: "top",
+  area: "",
+  other: "",
+  faces: "bottom",
+  corner: "0 0",
+  turn: "0",
+  joinedBy: "",
 };
 
 /** What can be picked of a board for a kind of row, in one order. */
@@ -146,6 +164,9 @@ export function draftOf(row: FitRow, m: Measure): Draft {
       };
     case "outline":
       return { ...base, across: s.across, opening: String(s.openingMm), openingTol: String(s.openingTolMm) };
+    case "lid":
+    case "facing":
+      return { ...base, ...overDraft(s) };
     case "stack":
       return {
         ...base,
@@ -156,3 +177,23 @@ export function draftOf(row: FitRow, m: Measure): Draft {
       };
   }
 }
+
+/** What lies over the board, as it is typed. */
+const overDraft = (s: Extract<FitSpec, { kind: "lid" | "facing" }>): Partial<Draft> =>
+  s.kind === "lid"
+    ? {
+        overSide: s.side,
+        gap: String(s.roomMm),
+        gapTol: String(s.roomTolMm),
+        area: s.area ? s.area.join(" ") : "",
+      }
+    : {
+        overSide: s.side,
+        other: s.other,
+        faces: s.faces,
+        gap: String(s.gapMm),
+        gapTol: String(s.gapTolMm),
+        corner: s.at.join(" "),
+        turn: String(s.turnDeg) as Draft["turn"],
+        joinedBy: (s.joinedBy ?? []).join(", "),
+      };

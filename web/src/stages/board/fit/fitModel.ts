@@ -17,6 +17,7 @@ const numberOf = (text: string): number | undefined => {
   const n = Number(typedNumber(text.trim()));
   return text.trim() === "" || !Number.isFinite(n) ? undefined : n;
 };
+// a field's and a corner's coordinates may be below zero, other lengths are refused there
 const list = (text: string): (number | undefined)[] =>
   text
     .split(/[;\s]+|,\s+/)
@@ -100,6 +101,10 @@ function specOf(d: Draft, m: Measure): Read {
       const r = all({ openingMm: [d.opening, "The opening"], openingTolMm: [d.openingTol, "Its tolerance"] });
       return "wrong" in r ? r : { spec: { kind: "outline", across: d.across, ...r } };
     }
+    case "lid":
+      return lidOf(d, all);
+    case "facing":
+      return facingOf(d, all);
     case "stack": {
       const r = all({
         boards: [d.boards, "The number of boards"],
@@ -119,6 +124,43 @@ function specOf(d: Draft, m: Measure): Read {
       };
     }
   }
+}
+
+type All = <const K extends string>(
+  fields: Readonly<Record<K, readonly [string, string]>>,
+) => Record<K, number> | { wrong: string };
+
+function lidOf(d: Draft, all: All): Read {
+  const r = all({ roomMm: [d.gap, "The room"], roomTolMm: [d.gapTol, "Its tolerance"] });
+  if ("wrong" in r) return r;
+  const area = list(d.area);
+  if (area.length === 0) return { spec: { kind: "lid", side: d.overSide, ...r } };
+  const [x0, y0, x1, y1] = area;
+  if (area.length !== 4 || area.some((v) => v === undefined) || x0! >= x1! || y0! >= y1!)
+    return { wrong: "A field is left, lower, right and upper end in mm from the board's corner: 0 0 30 20." };
+  return { spec: { kind: "lid", side: d.overSide, ...r, area: [x0!, y0!, x1!, y1!] } };
+}
+
+function facingOf(d: Draft, all: All): Read {
+  if (d.other === "") return { wrong: "Choose the board that lies over this one." };
+  const r = all({ gapMm: [d.gap, "The gap between the boards"], gapTolMm: [d.gapTol, "Its tolerance"] });
+  if ("wrong" in r) return r;
+  const corner = list(d.corner);
+  if (corner.length !== 2 || corner.some((v) => v === undefined))
+    return { wrong: "Its corner is two lengths from this board's corner: 5 12." };
+  const joinedBy = d.joinedBy.split(/[\s,;]+/).filter((t) => t !== "");
+  return {
+    spec: {
+      kind: "facing",
+      other: d.other,
+      side: d.overSide,
+      faces: d.faces,
+      at: [corner[0]!, corner[1]!],
+      turnDeg: Number(d.turn) as 0 | 90 | 180 | 270,
+      ...r,
+      ...(joinedBy.length > 0 ? { joinedBy } : {}),
+    },
+  };
 }
 
 type Need = (text: string, what: string) => number | { wrong: string };
