@@ -237,6 +237,8 @@ export type LiveMessage =
     }
   | { readonly kind: "figures"; readonly runId: string }
   | { readonly kind: "asking"; readonly runId: string }
+  /** Places of its boards were read. */
+  | { readonly kind: "places"; readonly runId: string }
   | { readonly kind: "presence"; readonly here: readonly PresenceRow[] }
   | { readonly kind: "resync" };
 

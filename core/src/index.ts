@@ -18,6 +18,7 @@ export type { LayerRow, Measure } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
+export { type PlaceReading, readPlace } from "./board/place.ts";
 export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
 // what stands on a board
@@ -76,8 +77,9 @@ export {
   slotsOf,
 } from "./fit/features.ts";
 export { type FitResult, judgeFit } from "./fit/fit.ts";
+export { INTENDED } from "./fit/intended.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
-export type { FitJudged, FitRow, FitSpec } from "./fit/row.ts";
+export type { FitJudged, FitRow, FitSpec, Intended } from "./fit/row.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";

@@ -197,6 +197,10 @@ const WATCH_FITS: readonly FitBody[] = [
     spec: { kind: "lid", side: "top", roomMm: 10.8, roomTolMm: 0.3 },
   },
   {
+    label: "Name on the front",
+    spec: { kind: "intended", at: [44.8, 41.3], diameterMm: 4, side: "top", what: "drawing" },
+  },
+  {
     label: "Board under the lid",
     spec: { kind: "stack", boards: 1, spacers: [{ mm: 12, tolMm: 0.1 }], gapMm: 14, gapTolMm: 0.12 },
   },

@@ -44,6 +44,14 @@ export type FitSpec =
       readonly contactMm: number;
     }
   | {
+      /** A round place that is meant to be something, and the side it is seen from. */
+      readonly kind: "intended";
+      readonly at: Spot;
+      readonly diameterMm: number;
+      readonly side: "top" | "bottom";
+      readonly what: Intended;
+    }
+  | {
       /** The height there is over a side, in the whole or in a field of it from the board's corner: x0, y0, x1, y1. */
       readonly kind: "lid";
       readonly side: "top" | "bottom";
@@ -76,6 +84,16 @@ export type FitSpec =
       readonly gapTolMm: number;
     };
 
+/** What a place of the board may be meant to be. */
+export type Intended = "solder" | "contact" | "copper" | "window" | "drawing" | "cutout";
+
+/** One condition of such a place: what is asked, whether the files do it, and what they have there. */
+export interface Condition {
+  readonly asks: string;
+  readonly holds: boolean;
+  readonly found: string;
+}
+
 /** A row of a product's fit sheet. */
 export interface FitRow {
   readonly id: string;
@@ -94,7 +112,9 @@ export interface FitJudged {
   readonly result?: FitResult;
   /** The board's side as measured: "slot 1.6 × 13.6 mm". */
   readonly board: string;
-  /** Why nothing can be said. */
+  /** Of a place that is meant to be something: what is asked of every layer. */
+  readonly conditions?: readonly Condition[];
+  /** Why nothing can be said, or what the files do instead. */
   readonly because?: string;
   /** The smallest change of the board that always fits. */
   readonly mend?: string;

@@ -1,9 +1,11 @@
 import type { Measure } from "../board/measure-document.ts";
+import type { PlaceReading } from "../board/place.ts";
 import type { Bodies } from "../bodies/body.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
 import { judgeContacts } from "./contacts.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import { type FitResult, judgeFit } from "./fit.ts";
+import { judgeIntended } from "./intended.ts";
 import { judgeFacing, judgeLid, type OtherBoard } from "./over.ts";
 import { type FitJudged, type FitRow, type FitSpec, mmWords as mm } from "./row.ts";
 
@@ -17,6 +19,8 @@ export interface Made {
   readonly thicknesses?: readonly number[];
   /** What stands on it; asked for where a row is about heights. */
   readonly bodies?: () => Bodies;
+  /** What the files have at a place that is meant to be something, by its row. */
+  readonly places?: Readonly<Record<string, PlaceReading>>;
   /** Another board of the product, by its name. */
   readonly other?: (name: string) => OtherBoard | undefined;
 }
@@ -36,8 +40,8 @@ const down = (v: number) => Math.floor(v / STEP_MM + 1e-6) * STEP_MM;
  * @throws AppError OUT_OF_RANGE where a number of the row is out of range
  */
 export function judgeRow(row: FitRow, made: Made): FitJudged {
-  const judged = judge(row, made);
-  if (!judged.result) return { row, verdict: "unknown", ...judged };
+  const { settled, ...judged } = judge(row, made);
+  if (!judged.result) return { row, verdict: settled ?? "unknown", ...judged };
   const { verdict, worstMm } = judged.result;
   const isLoose = verdict === "fits" && row.playMm !== undefined && worstMm[1] > row.playMm + 1e-9;
   const { mend, ...rest } = judged;
@@ -49,7 +53,7 @@ export function judgeRow(row: FitRow, made: Made): FitJudged {
   };
 }
 
-type Half = Omit<FitJudged, "row" | "verdict">;
+type Half = Omit<FitJudged, "row" | "verdict"> & { readonly settled?: "fits" | "does-not-fit" };
 
 const NO_OUTLINE: Half = {
   board: "no closed outline",
@@ -98,34 +102,49 @@ function judge({ id, spec }: FitRow, made: Made): Half {
           ],
         }),
       );
-    case "outline": {
-      const sideMm = spec.across === "width" ? m.outline?.widthMm : m.outline?.heightMm;
-      if (sideMm === undefined) return NO_OUTLINE;
-      const result = judgeFit({
-        id,
-        kind: "chain",
-        terms: [
-          { mm: spec.openingMm, tolMm: spec.openingTolMm, sign: 1 },
-          { mm: sideMm, tolMm: t.outlineMm, sign: -1 },
-        ],
-      });
-      return {
-        result,
-        board: `board ${mm(sideMm)} mm ${spec.across === "width" ? "wide" : "high"} ± ${mm(t.outlineMm)}`,
-        mend: `a board of ${mm(down(sideMm - result.missingMm))} mm instead of ${mm(sideMm)}`,
-      };
-    }
+    case "outline":
+      return judgeSide(id, spec, m, t);
     case "pattern":
       return judgePattern(id, spec, m, t);
     case "pin":
       return judgePin(id, spec, m, t);
     case "contacts":
       return judgeContacts(id, spec, m, t);
+    case "intended": {
+      const [x0, y0] = cornerOf(m);
+      return {
+        ...judgeIntended(spec, made.places?.[id]),
+        at: { x: x0 + spec.at[0], y: y0 + spec.at[1] },
+      };
+    }
     case "lid":
       return judgeLid(id, spec, m, made.bodies?.() ?? NO_BODIES);
     case "facing":
       return judgeFacing(id, spec, m, made.bodies?.() ?? NO_BODIES, made.other?.(spec.other));
   }
+}
+
+function judgeSide(
+  id: string,
+  spec: Extract<FitSpec, { kind: "outline" }>,
+  m: Measure,
+  t: Required<Tolerances>,
+): Half {
+  const sideMm = spec.across === "width" ? m.outline?.widthMm : m.outline?.heightMm;
+  if (sideMm === undefined) return NO_OUTLINE;
+  const result = judgeFit({
+    id,
+    kind: "chain",
+    terms: [
+      { mm: spec.openingMm, tolMm: spec.openingTolMm, sign: 1 },
+      { mm: sideMm, tolMm: t.outlineMm, sign: -1 },
+    ],
+  });
+  return {
+    result,
+    board: `board ${mm(sideMm)} mm ${spec.across === "width" ? "wide" : "high"} ± ${mm(t.outlineMm)}`,
+    mend: `a board of ${mm(down(sideMm - result.missingMm))} mm instead of ${mm(sideMm)}`,
+  };
 }
 
 function judgePattern(

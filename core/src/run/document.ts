@@ -1,6 +1,7 @@
 import type { OwnLosses } from "../assembly/attrition.ts";
 import type { PastRun } from "../assembly/prior.ts";
 import type { Measure } from "../board/measure-document.ts";
+import type { PlaceReading } from "../board/place.ts";
 import { AppError } from "../errors.ts";
 import type { FabOptions, House } from "../fab/house.ts";
 import type { FitRow } from "../fit/row.ts";
@@ -206,6 +207,8 @@ export interface RunDocument {
     readonly perProduct: number;
     readonly archive?: string;
     readonly measure: Measure;
+    /** What the files have at places that are meant to be something, by the row of the fit sheet. */
+    readonly places?: Readonly<Record<string, PlaceReading>>;
   }[];
   readonly lines: readonly RunLine[];
   readonly placements: readonly RunPlacement[];

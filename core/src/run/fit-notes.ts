@@ -1,6 +1,7 @@
 import type { FabOptions, House } from "../fab/house.ts";
 import { fitOptions } from "../fab/house.ts";
 import { tolerancesOf } from "../fab/tolerances.ts";
+import { INTENDED } from "../fit/intended.ts";
 import { type FitJudged, type FitRow, mmWords } from "../fit/row.ts";
 import { judgeRow, type Made } from "../fit/sheet.ts";
 import { aboutBoard } from "./board-notes.ts";
@@ -29,6 +30,7 @@ const made = (
   const thickness = Number.parseFloat(thicknessAt(house, options) ?? "");
   return {
     measure: board.measure,
+    ...(board.places ? { places: board.places } : {}),
     bodies: () => standingOn(doc, board),
     other: (name) => {
       const b = doc.boards.find((o) => o.name === name);
@@ -87,6 +89,10 @@ const percent = (p: number) => (p < 0.001 ? "under 0.1 %" : `${Math.round(p * 10
 /** A row of the fit sheet in words: what is left at worst and at best, and how often it does not go together. */
 export function fitWords(f: FitJudged): string {
   const { result: r, row } = f;
+  if (row.spec.kind === "intended" && f.verdict !== "unknown")
+    return f.verdict === "fits"
+      ? `${row.label} is ${INTENDED[row.spec.what]}, as it is meant to be.`
+      : `${row.label} is not ${INTENDED[row.spec.what]}, as it is meant to be. ${f.because}`;
   if (!r) return `${row.label} cannot be judged: ${f.because}`;
   const room = `${f.board.replace(/^./, (c) => c.toUpperCase())}: room from ${mm(r.worstMm[0])} to ${mm(r.worstMm[1])} mm`;
   if (f.verdict === "does-not-fit") return `${row.label} does not fit. ${room}.`;

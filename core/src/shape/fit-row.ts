@@ -40,6 +40,13 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     openingTolMm: tol,
     contactMm: mm,
   }),
+  intended: fields({
+    kind: oneOf("intended"),
+    at: spot,
+    diameterMm: number(0.05, 200),
+    side: oneOf("top", "bottom"),
+    what: oneOf("solder", "contact", "copper", "window", "drawing", "cutout"),
+  }),
   lid: fields({
     kind: oneOf("lid"),
     side: oneOf("top", "bottom"),

@@ -26,6 +26,25 @@ import {
 } from "./shape.ts";
 
 const share = number(0, 0.5);
+
+/** What the files have at a place. */
+const placeShare = number(0, 1);
+const placeShape = fields({
+  layers: list(
+    fields({
+      role: oneOf("copper", "mask", "paste", "legend"),
+      side: oneOf("top", "bottom", "inner"),
+      name: text(80),
+      share: placeShare,
+    }),
+    200,
+  ),
+  board: maybe(placeShare),
+  drilled: placeShare,
+  platedShare: placeShare,
+  givenUp: list(text(80), 200),
+});
+
 const loss = tuple(share, whole(0, 10_000));
 /** Kind of package → share and least number lost. */
 export const lossesShape: DataShape = both(
@@ -196,6 +215,7 @@ export const runShape: DataShape = fields({
       perProduct: whole(1, 1000),
       archive: maybe(text(1000)),
       measure: measureShape,
+      places: maybe(mapOf(placeShape, 500)),
     }),
     200,
     1,

@@ -10,6 +10,7 @@ import {
   type RunDocument,
   type RunRecord,
   type RunResult,
+  readPlace,
   rollUp,
   saysUnpriced,
   toWire,
@@ -25,6 +26,7 @@ export default async function compute(task: Task): Promise<Answer> {
     if (task.kind === "measure") return await measure(task);
     if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
     if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
+    if (task.kind === "places") return await placesOf(task);
     if (task.kind === "outcome") return { kind: "outcome", outcome: outcomeOf(task.document, task.record) };
     return await pack(task);
   } catch (error) {
@@ -57,6 +59,19 @@ async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer
     corrections,
     lines: set.bom?.lines ?? [],
     placements: set.placements?.parts ?? [],
+  };
+}
+
+async function placesOf(task: Extract<Task, { kind: "places" }>): Promise<Answer> {
+  const { set } = await readAsBoard(task.files, { corrections: task.corrections });
+  return {
+    kind: "places",
+    readings: Object.fromEntries(
+      Object.entries(task.places).map(([id, { at, diameterMm }]) => [
+        id,
+        readPlace(set, { x: at[0], y: at[1] }, diameterMm),
+      ]),
+    ),
   };
 }
 

@@ -5,6 +5,7 @@ import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
 import { buildDocument, oneRun, releasedDocument, updateSummary } from "../resources/run/index.ts";
 import type { WorkerDeps } from "./deps.ts";
+import { readPlaces } from "./places.ts";
 import type { DurableQueue } from "./queue.ts";
 
 /** A run whose figures are older than its choices. */
@@ -53,11 +54,23 @@ async function countFailure(deps: Omit<WorkerDeps, "hub">, { workshopId, runId }
   return isParked;
 }
 
+/** Places of the run's boards are read first; a released run is judged as it was released. */
+async function readPlacesOf(deps: Omit<WorkerDeps, "hub">, { workshopId, runId }: Due): Promise<void> {
+  const run = await withWorkshop(deps.pool, workshopId, async (tx) => {
+    const { rowCount } = await tx.query("select 1 from figures_due where run_id = $1 and parked is null", [
+      runId,
+    ]);
+    return rowCount === 0 ? undefined : await oneRun(tx, runId);
+  });
+  if (run && run.state !== "released") await readPlaces(deps, workshopId, run);
+}
+
 /** Computes one run's figures and stores them; a change that came meanwhile leaves the run on the list. */
 export async function computeFigures(
   deps: Omit<WorkerDeps, "hub">,
   { workshopId, runId }: Due,
 ): Promise<void> {
+  await readPlacesOf(deps, { workshopId, runId });
   const found = await withWorkshop(deps.pool, workshopId, async (tx) => {
     const { rows } = await tx.query<{ since: string }>(
       "select since::text from figures_due where run_id = $1 and parked is null",

@@ -5,6 +5,7 @@ import type {
   Memory,
   PastRun,
   Placement,
+  PlaceReading,
   RunDocument,
   RunRecord,
   WireError,
@@ -32,6 +33,15 @@ export type Task =
       readonly files: readonly DroppedFile[];
       readonly corrections: Corrections;
       readonly memory: Memory;
+    }
+  | {
+      /** What a board's files have at places, by the row that asks. */
+      readonly kind: "places";
+      readonly files: readonly DroppedFile[];
+      readonly corrections: Corrections;
+      readonly places: Readonly<
+        Record<string, { readonly at: readonly [number, number]; readonly diameterMm: number }>
+      >;
     }
   | { readonly kind: "summary"; readonly document: RunDocument }
   | { readonly kind: "outcome"; readonly document: RunDocument; readonly record: RunRecord }
@@ -67,6 +77,10 @@ export interface Ended {
   readonly kind: "outcome";
   readonly outcome: Omit<PastRun, "name" | "closedOn">;
 }
+export interface PlacesRead {
+  readonly kind: "places";
+  readonly readings: Readonly<Record<string, PlaceReading>>;
+}
 export interface Packaged {
   readonly kind: "package";
   readonly zip: Uint8Array;
@@ -74,4 +88,4 @@ export interface Packaged {
 }
 
 /** What a worker answers; errors as data, since classes do not cross. */
-export type Answer = BackupRead | Ended | Measured | Summarised | Packaged | WireError;
+export type Answer = BackupRead | Ended | Measured | Summarised | Packaged | PlacesRead | WireError;

@@ -1,7 +1,16 @@
 import { AppError, fromWire } from "@kobbin/core";
 import { Piscina } from "piscina";
 import { createShare } from "../db/share.ts";
-import type { Answer, BackupRead, Ended, Measured, Packaged, Summarised, Task } from "./messages.ts";
+import type {
+  Answer,
+  BackupRead,
+  Ended,
+  Measured,
+  Packaged,
+  PlacesRead,
+  Summarised,
+  Task,
+} from "./messages.ts";
 
 type AnswerOf<K extends Task["kind"]> = K extends "measure"
   ? Measured
@@ -11,7 +20,9 @@ type AnswerOf<K extends Task["kind"]> = K extends "measure"
       ? BackupRead
       : K extends "outcome"
         ? Ended
-        : Packaged;
+        : K extends "places"
+          ? PlacesRead
+          : Packaged;
 
 /** The worker pool: what is stored is computed here, never in the request's own thread. */
 export interface Compute {
@@ -35,7 +46,7 @@ export interface ComputeLimits {
 
 const LIMITS: ComputeLimits = {
   threads: 2,
-  seconds: { measure: 60, summary: 45, outcome: 45, package: 90, backup: 180 },
+  seconds: { measure: 60, places: 60, summary: 45, outcome: 45, package: 90, backup: 180 },
   heapMb: 1024,
   growthMb: 1800,
 };

@@ -18,6 +18,23 @@ import { type Focus, useView } from "./useView.ts";
 
 export type Forward = "copper" | "mask" | "paste" | "legend";
 
+/** How near a press must be to mean a point of the board, pixels. */
+const REACH_PX = 10;
+
+/** A hand that picks one place instead of measuring between two. */
+const pickerOf = (
+  board: BoardConnection,
+  side: "top" | "bottom",
+  onPick: (x: number, y: number) => void,
+) => ({
+  stretch: undefined,
+  clear: () => undefined,
+  press: async (x: number, y: number, scale: number) => {
+    const at = (await board.snap(x, y, REACH_PX / scale, side)) ?? { x, y };
+    onPick(at.x, at.y);
+  },
+});
+
 /**
  * The board as delivered, on graph paper, with dimension lines and numbered marks. Wheel and pinch zoom, drag, keys.
  *
@@ -36,6 +53,7 @@ export function Proof({
   onMark,
   places = [],
   isMeasuring = false,
+  onPick,
   focus,
   height = 460,
   label = "Board",
@@ -58,6 +76,8 @@ export function Proof({
   places?: readonly ProofPlace[];
   /** Presses measure between two points instead of moving the board. */
   isMeasuring?: boolean;
+  /** Presses pick a place of the board: a pad's or a hole's middle where one is near. */
+  onPick?: ((x: number, y: number) => void) | undefined;
   focus?: Focus | undefined;
   height?: number;
   /** What the picture is of, for who does not see it. */
@@ -76,7 +96,8 @@ export function Proof({
   const viewed = useView(frame, box, height, flip, focus, hasDimensions);
   const { view, size, toScreen } = viewed;
   useTiles(host, board, viewed, { side, forward, mask, finish, legend, paintKey });
-  const hands = useHands(frame, viewed, flip, isMeasuring, ruler);
+  const isPicking = isMeasuring || onPick !== undefined;
+  const hands = useHands(frame, viewed, flip, isPicking, onPick ? pickerOf(board, side, onPick) : ruler);
   return (
     <div
       ref={frame}
@@ -85,19 +106,19 @@ export function Proof({
       // biome-ignore lint/a11y/noNoninteractiveTabindex: the picture is panned and zoomed by keys
       tabIndex={0}
       role="application"
-      aria-label={`${label}, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all${isMeasuring ? ", Enter takes the middle as a point" : ""}.`}
+      aria-label={`${label}, ${side} side. Arrow keys move, plus and minus zoom, 0 shows all${isPicking ? ", Enter takes the middle as a point" : ""}.`}
       {...hands}
     >
       <div
         ref={host}
         data-testid="tiles"
-        className={`absolute inset-0 overflow-hidden ${isMeasuring ? "cursor-crosshair" : "cursor-grab"}`}
+        className={`absolute inset-0 overflow-hidden ${isPicking ? "cursor-crosshair" : "cursor-grab"}`}
       />
       {view && (
         <svg className="pointer-events-none absolute inset-0" width={size.w} height={size.h} aria-hidden>
           {isSized && <Dimensions box={box} flip={flip} toScreen={toScreen} />}
           <Places places={places} toScreen={toScreen} />
-          {isMeasuring && (
+          {isPicking && (
             <path
               d={`M${size.w / 2 - 9} ${size.h / 2}h18M${size.w / 2} ${size.h / 2 - 9}v18`}
               stroke="var(--ink-3)"

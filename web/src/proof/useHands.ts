@@ -8,7 +8,7 @@ export function useHands(
   { view, size, place, zoomAt, showWhole }: Viewed,
   flip: 1 | -1,
   isMeasuring: boolean,
-  ruler: ReturnType<typeof useRuler>,
+  ruler: Pick<ReturnType<typeof useRuler>, "press" | "clear" | "stretch">,
 ) {
   const pointers = useRef(new Map<number, { x: number; y: number }>());
   const move = (e: PointerEvent) => {

@@ -61,7 +61,8 @@ export function startLive(tell: (text: string) => unknown): () => void {
     else if (m.kind === "asking") {
       void mutate(`/api/runs/${m.runId}/asks`);
       void refetchRun(m.runId);
-    } else if (m.page !== pageId()) {
+    } else if (m.kind === "places") void refetchRun(m.runId);
+    else if (m.page !== pageId()) {
       // of runs, only the one that is open is fetched
       void refetchRuns();
       void mutate("/api/bench");

@@ -2,7 +2,7 @@ import type { RunAnswer } from "@kobbin/contract";
 import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
-import { manyFits } from "../fit/index.ts";
+import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyHouses, manyHouseVersions } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
@@ -18,7 +18,7 @@ export async function buildDocument(
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits] =
+  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits, places] =
     await Promise.all([
       oneShop(tx),
       manyLines(tx, run.revisionId),
@@ -31,6 +31,7 @@ export async function buildDocument(
       manyVariants(tx, run.revisionId),
       manyPast(tx, run.productId),
       manyFits(tx, run.productId),
+      manyPlaces(tx, run.revisionId),
     ]);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(stored, own);
@@ -57,7 +58,10 @@ export async function buildDocument(
     },
     goodBoards: run.goodBoards,
     confidence: run.confidence,
-    boards: boards.map(({ placements: _, ...b }) => b),
+    boards: boards.map(({ placements: _, ...b }) => {
+      const read = places.get(b.id);
+      return read ? { ...b, places: read } : b;
+    }),
     lines,
     placements: boards.flatMap((b) => b.placements.map((p) => ({ ...p, board: b.id }))),
     suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),

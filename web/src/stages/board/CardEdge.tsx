@@ -1,4 +1,10 @@
-import { cardEdgesOf, type CardEdge as Edge, type Measure, SHARE_IN_PARALLEL } from "@kobbin/core";
+import {
+  cardEdgesOf,
+  type CardEdge as Edge,
+  type Measure,
+  railsOnContacts,
+  SHARE_IN_PARALLEL,
+} from "@kobbin/core";
 import { useState } from "react";
 import type { Show } from "../../proof/Details.tsx";
 import { Field } from "../../ui/Field.tsx";

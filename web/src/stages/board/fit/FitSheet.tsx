@@ -1,4 +1,4 @@
-import { type FitStanding, judgeFits } from "@kobbin/core";
+import { type FitStanding, INTENDED, judgeFits } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { removeFit } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -9,7 +9,8 @@ import { useSayError } from "../../../ui/Toast.tsx";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { FitForm } from "./FitForm.tsx";
-import { FIT_WORDS } from "./fitWords.ts";
+import { type FIT_WORDS, verdictWords } from "./fitWords.ts";
+import { PlaceLayers } from "./PlaceLayers.tsx";
 import { Room, Slip } from "./Room.tsx";
 
 /** What the product's boards must go into, onto or beside: a row each, judged as it would be made in this run. */
@@ -51,6 +52,7 @@ export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConn
             <Row
               key={r.row.id}
               row={r}
+              board={board}
               widest={widest}
               isLocked={isLocked}
               onEdit={() => setEdited(r.row.id)}
@@ -77,13 +79,28 @@ const COLOUR = {
   unknown: "text-look",
 } as const satisfies Record<keyof typeof FIT_WORDS, string>;
 
+/** What is asked of every layer at a place, and what the files have there. */
+function Conditions({ conditions }: { conditions: NonNullable<FitStanding["conditions"]> }) {
+  return (
+    <ul className="mt-1 text-[14px] text-ink-2">
+      {conditions.map((c) => (
+        <li key={c.asks} className={c.holds ? "" : "font-bold text-stop"}>
+          {c.holds ? "✓" : "✗"} {c.asks}: {c.found}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Row({
   row: f,
+  board,
   widest,
   isLocked,
   onEdit,
 }: {
   row: FitStanding;
+  board: BoardConnection | undefined;
   widest: number;
   isLocked: boolean;
   onEdit: () => void;
@@ -96,13 +113,14 @@ function Row({
       <div>
         <p>
           <b className="text-[16px]">{f.row.label}</b>{" "}
-          <b className={`ml-2 ${COLOUR[f.verdict]}`}>{FIT_WORDS[f.verdict]}</b>
+          <b className={`ml-2 ${COLOUR[f.verdict]}`}>{verdictWords(f)}</b>
         </p>
         <p className="text-[14.5px] text-ink-2">
           {f.row.board ? `${f.row.board}: ` : ""}
           {said(against(f))}
         </p>
-        {f.because && <p className="text-[14.5px]">{f.because}</p>}
+        {f.because && !f.conditions && <p className="text-[14.5px]">{f.because}</p>}
+        {f.conditions && <Conditions conditions={f.conditions} />}
         {(f.mend || f.heldBy.length > 0) && (
           <p className="text-[14.5px]">
             {[
@@ -142,6 +160,7 @@ function Row({
           </p>
         )}
       </div>
+      {f.row.spec.kind === "intended" && <PlaceLayers fit={f} board={board} />}
       {r && (
         <div>
           <Room result={r} widest={widest} playMm={f.row.playMm} />
@@ -167,6 +186,8 @@ function against({ board, row: { spec: s } }: FitStanding): string {
       return `${board}, in an opening of ${s.openingMm} mm ± ${s.openingTolMm}`;
     case "pattern":
       return `${board}, on posts of ${[...new Set(s.posts.map((p) => p.diameterMm))].join(" and ")} mm, their places ± ${s.postTolMm}`;
+    case "intended":
+      return `${board} on the ${s.side}: ${INTENDED[s.what]}`;
     case "lid":
       return `${board}, in a room of ${s.roomMm} mm ± ${s.roomTolMm} over ${s.area ? `a field of the ${s.side}` : `the ${s.side}`}`;
     case "facing":

@@ -1,22 +1,14 @@
+import { INTENDED } from "@kobbin/core";
 import { useId } from "react";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import type { Draft } from "./draft.ts";
 
 const row = (...fields: readonly React.ReactNode[]) => <div className="flex flex-wrap gap-4">{fields}</div>;
 
-type Text = { readonly [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft];
+type Change = (change: Partial<Draft>) => void;
 
-/** The side of a row that is not the board: typed, or pasted as points. */
-export function OtherSide({
-  draft: d,
-  others,
-  onChange,
-}: {
-  draft: Draft;
-  /** Names of the product's other boards. */
-  others: readonly string[];
-  onChange: (change: Partial<Draft>) => void;
-}) {
+/** A typed field of the draft, and a choice of a side of the board. */
+function fieldsOf(d: Draft, onChange: Change) {
   const input = (key: Text, label: string, hint?: string, className = "w-40") => (
     <Field
       key={key}
@@ -40,6 +32,74 @@ export function OtherSide({
       onChange={(v) => put(v === "bottom" ? "bottom" : "top")}
     />
   );
+  return { input, sideOf };
+}
+
+/** What lies over the board, and what a place of it is meant to be. */
+function over(d: Draft, others: readonly string[], onChange: Change) {
+  const { input, sideOf } = fieldsOf(d, onChange);
+  switch (d.kind) {
+    case "intended":
+      return row(
+        <Pick
+          key="what"
+          label="It is meant to be"
+          value={d.what}
+          options={Object.entries(INTENDED)}
+          onChange={(v) => onChange({ what: v as Draft["what"] })}
+        />,
+        sideOf("seen from the", d.overSide, (overSide) => onChange({ overSide })),
+        input("diameter", "So many mm across"),
+      );
+    case "lid":
+      return row(
+        sideOf("Over the board’s", d.overSide, (overSide) => onChange({ overSide })),
+        input("gap", "Room above its face, mm"),
+        input("gapTol", "± mm"),
+        input("area", "In a field only, mm", "left, lower, right, upper from the board’s corner", "w-72"),
+      );
+    case "facing":
+      return row(
+        <Pick
+          key="other"
+          label="The other board"
+          value={d.other}
+          options={[["", "choose"], ...others.map((o) => [o, o] as const)]}
+          onChange={(v) => onChange({ other: v })}
+        />,
+        sideOf("It lies over this board’s", d.overSide, (overSide) => onChange({ overSide })),
+        sideOf("and shows it its", d.faces, (faces) => onChange({ faces })),
+        input("gap", "Between the boards, mm"),
+        input("gapTol", "± mm"),
+        input("corner", "Its lower left corner, mm", "from this board’s: 5 12", "w-52"),
+        <Pick
+          key="turn"
+          label="Turned by"
+          value={d.turn}
+          options={(["0", "90", "180", "270"] as const).map((t) => [t, `${t}°`] as const)}
+          onChange={(v) => onChange({ turn: v as Draft["turn"] })}
+        />,
+        input("joinedBy", "Connectors that join them", "J1, J4", "w-52"),
+      );
+    default:
+      return null;
+  }
+}
+
+type Text = { readonly [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft];
+
+/** The side of a row that is not the board: typed, or pasted as points. */
+export function OtherSide({
+  draft: d,
+  others,
+  onChange,
+}: {
+  draft: Draft;
+  /** Names of the product's other boards. */
+  others: readonly string[];
+  onChange: (change: Partial<Draft>) => void;
+}) {
+  const { input } = fieldsOf(d, onChange);
   switch (d.kind) {
     case "slot":
       return row(
@@ -95,35 +155,9 @@ export function OtherSide({
         input("openingTol", "± mm"),
       );
     case "lid":
-      return row(
-        sideOf("Over the board’s", d.overSide, (overSide) => onChange({ overSide })),
-        input("gap", "Room above its face, mm"),
-        input("gapTol", "± mm"),
-        input("area", "In a field only, mm", "left, lower, right, upper from the board’s corner", "w-72"),
-      );
     case "facing":
-      return row(
-        <Pick
-          key="other"
-          label="The other board"
-          value={d.other}
-          options={[["", "choose"], ...others.map((o) => [o, o] as const)]}
-          onChange={(v) => onChange({ other: v })}
-        />,
-        sideOf("It lies over this board’s", d.overSide, (overSide) => onChange({ overSide })),
-        sideOf("and shows it its", d.faces, (faces) => onChange({ faces })),
-        input("gap", "Between the boards, mm"),
-        input("gapTol", "± mm"),
-        input("corner", "Its lower left corner, mm", "from this board’s: 5 12", "w-52"),
-        <Pick
-          key="turn"
-          label="Turned by"
-          value={d.turn}
-          options={(["0", "90", "180", "270"] as const).map((t) => [t, `${t}°`] as const)}
-          onChange={(v) => onChange({ turn: v as Draft["turn"] })}
-        />,
-        input("joinedBy", "Connectors that join them", "J1, J4", "w-52"),
-      );
+    case "intended":
+      return over(d, others, onChange);
     case "stack":
       return row(
         input("boards", "Boards in it"),

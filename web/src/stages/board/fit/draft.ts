@@ -4,6 +4,7 @@ import {
   type FitSpec,
   type HoleFeature,
   holesOf,
+  type Intended,
   type Measure,
   pinHolesOf,
   type SlotFeature,
@@ -22,6 +23,7 @@ export const KINDS: readonly (readonly [Kind, string])[] = [
   ["stack", "boards in a gap"],
   ["lid", "under a lid"],
   ["facing", "under another board"],
+  ["intended", "a place that is meant to be something"],
 ];
 
 /** What is typed of a row; the board's own side is picked. */
@@ -62,6 +64,10 @@ export interface Draft {
   readonly corner: string;
   readonly turn: "0" | "90" | "180" | "270";
   readonly joinedBy: string;
+  /** A picked place, mm as in the files, how large it is and what it is meant to be. */
+  readonly spot: readonly [number, number] | undefined;
+  readonly diameter: string;
+  readonly what: Intended;
 }
 
 export const EMPTY: Draft = {
@@ -97,6 +103,9 @@ export const EMPTY: Draft = {
   corner: "0 0",
   turn: "0",
   joinedBy: "",
+  spot: undefined,
+  diameter: "2",
+  what: "solder",
 };
 
 /** What can be picked of a board for a kind of row, in one order. */
@@ -164,6 +173,8 @@ export function draftOf(row: FitRow, m: Measure): Draft {
       };
     case "outline":
       return { ...base, across: s.across, opening: String(s.openingMm), openingTol: String(s.openingTolMm) };
+    case "intended":
+      return { ...base, ...placeDraft(s, x0, y0) };
     case "lid":
     case "facing":
       return { ...base, ...overDraft(s) };
@@ -197,3 +208,10 @@ const overDraft = (s: Extract<FitSpec, { kind: "lid" | "facing" }>): Partial<Dra
         turn: String(s.turnDeg) as Draft["turn"],
         joinedBy: (s.joinedBy ?? []).join(", "),
       };
+
+const placeDraft = (s: Extract<FitSpec, { kind: "intended" }>, x0: number, y0: number): Partial<Draft> => ({
+  spot: [x0 + s.at[0], y0 + s.at[1]],
+  diameter: String(s.diameterMm),
+  overSide: s.side,
+  what: s.what,
+});

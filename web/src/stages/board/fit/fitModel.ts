@@ -101,6 +101,8 @@ function specOf(d: Draft, m: Measure): Read {
       const r = all({ openingMm: [d.opening, "The opening"], openingTolMm: [d.openingTol, "Its tolerance"] });
       return "wrong" in r ? r : { spec: { kind: "outline", across: d.across, ...r } };
     }
+    case "intended":
+      return intendedOf(d, m, all);
     case "lid":
       return lidOf(d, all);
     case "facing":
@@ -129,6 +131,15 @@ function specOf(d: Draft, m: Measure): Read {
 type All = <const K extends string>(
   fields: Readonly<Record<K, readonly [string, string]>>,
 ) => Record<K, number> | { wrong: string };
+
+function intendedOf(d: Draft, m: Measure, all: All): Read {
+  if (!d.spot) return { wrong: "Pick the place on the picture." };
+  const r = all({ diameterMm: [d.diameter, "Its diameter"] });
+  if ("wrong" in r) return r;
+  if (r.diameterMm < 0.05 || r.diameterMm > 200) return { wrong: "A place is 0.05 to 200 mm across." };
+  const at = from(m, { x: d.spot[0], y: d.spot[1] });
+  return { spec: { kind: "intended", at, side: d.overSide, what: d.what, ...r } };
+}
 
 function lidOf(d: Draft, all: All): Read {
   const r = all({ roomMm: [d.gap, "The room"], roomTolMm: [d.gapTol, "Its tolerance"] });

@@ -8,3 +8,11 @@ export const FIT_WORDS = {
   loose: "fits loosely",
   unknown: "cannot be judged",
 } as const satisfies Record<FitJudged["verdict"], string>;
+
+/** A row's verdict: a place is what it is meant to be, everything else fits. */
+export const verdictWords = ({ row, verdict }: FitJudged): string =>
+  row.spec.kind === "intended" && verdict !== "unknown"
+    ? verdict === "fits"
+      ? "is as meant"
+      : "is not as meant"
+    : FIT_WORDS[verdict];

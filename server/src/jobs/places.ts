@@ -1,0 +1,51 @@
+import { withWorkshop } from "../db/tx.ts";
+import { tell } from "../history/change.ts";
+import { manyUnreadPlaces, type UnreadPlace, upsertPlaces } from "../resources/fit/index.ts";
+import { manyBoardFiles, oneBoard } from "../resources/product/index.ts";
+import type { WorkerDeps } from "./deps.ts";
+
+type Needs = Pick<WorkerDeps, "pool" | "compute" | "log">;
+
+/**
+ * Reads the files of a revision's boards at places that are meant to be something and were not read since row or board changed,
+ * keeps it, and tells the run's page. A board whose files cannot be read keeps its rows unjudged.
+ */
+export async function readPlaces(
+  { pool, compute, log }: Needs,
+  workshopId: string,
+  run: { readonly id: string; readonly revisionId: string },
+): Promise<void> {
+  const unread = await withWorkshop(pool, workshopId, (tx) => manyUnreadPlaces(tx, run.revisionId));
+  if (unread.length === 0) return;
+  const byBoard = new Map<string, UnreadPlace[]>();
+  for (const p of unread) byBoard.set(p.boardId, [...(byBoard.get(p.boardId) ?? []), p]);
+  for (const [boardId, places] of byBoard) {
+    const { files, corrections } = await withWorkshop(pool, workshopId, async (tx) => ({
+      files: await manyBoardFiles(tx, boardId),
+      corrections: (await oneBoard(tx, boardId)).corrections,
+    }));
+    const read = await compute
+      .run(
+        {
+          kind: "places",
+          files,
+          corrections,
+          places: Object.fromEntries(places.map((p) => [p.fitId, { at: p.at, diameterMm: p.diameterMm }])),
+        },
+        workshopId,
+      )
+      .catch((error: unknown) => {
+        log({ level: "warning", message: "places not read", board: boardId, reason: String(error) });
+        return undefined;
+      });
+    if (!read) continue;
+    await withWorkshop(pool, workshopId, async (tx) => {
+      await upsertPlaces(
+        tx,
+        boardId,
+        places.map((p) => ({ ...p, reading: read.readings[p.fitId]! })),
+      );
+      await tell(tx, { kind: "places", workshop: workshopId, runId: run.id });
+    });
+  }
+}
