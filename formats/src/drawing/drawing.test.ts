@@ -1,0 +1,187 @@
+import { expect, test } from "@jest/globals";
+import { readDrawing } from "./read.ts";
+
+const bytes = (text: string) => new TextEncoder().encode(text);
+/** A text exchange drawing from its pairs: 0 LINE 10 0 20 0 … */
+const dxf = (entities: string, { header = "", blocks = "" } = {}) =>
+  bytes(
+    `${[
+      header && `0 SECTION 2 HEADER ${header} 0 ENDSEC`,
+      blocks && `0 SECTION 2 BLOCKS ${blocks} 0 ENDSEC`,
+      `0 SECTION 2 ENTITIES ${entities} 0 ENDSEC 0 EOF`,
+    ]
+      .filter(Boolean)
+      .join(" ")
+      .split(" ")
+      .join("\r\n")}\r\n`,
+  );
+const svg = (body: string, attributes = 'width="100mm" height="50mm" viewBox="0 0 100 50"') =>
+  bytes(`<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${body}</svg>`);
+
+const circlesOf = (file: Uint8Array) => {
+  const d = readDrawing(file);
+  if (d.kind !== "drawing") throw new Error(d.why);
+  const r = (v: number) => Math.round(v * 100) / 100 + 0;
+  return d.circles.map((c) => [r(c.x), r(c.y), r(c.diameter)]);
+};
+const unitOf = (file: Uint8Array) => {
+  const d = readDrawing(file);
+  return d.kind === "drawing" ? d.unitMm : d.why;
+};
+
+const CIRCLE = "0 CIRCLE 8 0 10 5 20 7 30 0 40 1.5";
+const block = (inside: string, name = "POST", base = "10 0 20 0") =>
+  `0 BLOCK 8 0 2 ${name} 70 0 ${base} 30 0 3 ${name} ${inside} 0 ENDBLK 8 0`;
+
+test.each([
+  ["a circle", CIRCLE, "", [[5, 7, 3]]],
+  ["an arc that goes all the way round", "0 ARC 8 0 10 1 20 2 40 2 50 0 51 360", "", [[1, 2, 4]]],
+  [
+    "two half arcs",
+    "0 ARC 8 0 10 1 20 2 40 2 50 0 51 180 0 ARC 8 0 10 1 20 2 40 2 50 180 51 360",
+    "",
+    [[1, 2, 4]],
+  ],
+  ["half an arc is none", "0 ARC 8 0 10 1 20 2 40 2 50 0 51 180", "", []],
+  ["a polyline of two bulges", "0 LWPOLYLINE 8 0 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "", [[2, 0, 4]]],
+  ["a square is none", "0 LWPOLYLINE 8 0 90 4 70 1 10 0 20 0 10 4 20 0 10 4 20 4 10 0 20 4", "", []],
+  ["the same circle drawn twice", `${CIRCLE} ${CIRCLE}`, "", [[5, 7, 3]]],
+  // 5/7 turned by 90° is −7/5, twice as large −14/10, and moved by 100/0
+  [
+    "a block turned, scaled and moved",
+    "0 INSERT 8 0 2 POST 10 100 20 0 41 2 42 2 50 90",
+    block(CIRCLE),
+    [[86, 10, 6]],
+  ],
+  [
+    "a block has its own origin",
+    "0 INSERT 8 0 2 POST 10 0 20 0",
+    block(CIRCLE, "POST", "10 5 20 5"),
+    [[0, 2, 3]],
+  ],
+  [
+    "a block in a block",
+    "0 INSERT 8 0 2 OUTER 10 10 20 0",
+    `${block(CIRCLE)} ${block("0 INSERT 8 0 2 POST 10 0 20 1", "OUTER")}`,
+    [[15, 8, 3]],
+  ],
+  [
+    "a block drawn wider than high is no circle",
+    "0 INSERT 8 0 2 POST 10 0 20 0 41 2 42 1",
+    block(CIRCLE),
+    [],
+  ],
+] as const)("circles of an exchange drawing: %s", (_, entities, blocks, expected) => {
+  expect(circlesOf(dxf(entities, { blocks }))).toEqual(expected);
+});
+
+test.each([
+  ["millimetres", "9 $INSUNITS 70 4", 1],
+  ["inches", "9 $INSUNITS 70 1", 25.4],
+  ["centimetres", "9 $INSUNITS 70 5", 10],
+  ["none stated", "9 $INSUNITS 70 0", undefined],
+  ["no header", "", undefined],
+] as const)("the unit of an exchange drawing: %s", (_, header, mm) => {
+  expect(unitOf(dxf(CIRCLE, { header }))).toBe(mm);
+});
+
+test("what is no circle and no line is counted, and a block that holds itself ends", () => {
+  const d = readDrawing(
+    dxf(`${CIRCLE} 0 SPLINE 8 0 70 8 71 3 0 INSERT 8 0 2 RING 10 0 20 0`, {
+      blocks: block("0 INSERT 8 0 2 RING 10 1 20 0", "RING"),
+    }),
+  );
+  expect(d).toMatchObject({ circles: [{ x: 5, y: 7 }], notes: ["Not taken: 1 × spline, 1 × insert."] });
+});
+
+test.each([
+  ["a circle, y up", '<circle cx="10" cy="20" r="2"/>', [[10, -20, 4]]],
+  [
+    "a circle in a moved and scaled group",
+    '<g transform="translate(10 5) scale(2)"><circle cx="1" cy="1" r="2"/></g>',
+    [[12, -7, 8]],
+  ],
+  [
+    "groups in groups, from inside out",
+    '<g transform="scale(2)"><g transform="translate(3,0)"><circle r="1"/></g></g>',
+    [[6, 0, 4]],
+  ],
+  ["an ellipse that is round", '<ellipse cx="1" cy="1" rx="3" ry="3"/>', [[1, -1, 6]]],
+  ["an ellipse that is not", '<ellipse cx="1" cy="1" rx="3" ry="2.9"/>', []],
+  ["a path of two arcs", '<path d="M0 5 a5 5 0 1 0 10 0 a5 5 0 1 0 -10 0 z"/>', [[5, -5, 10]]],
+  [
+    "a path of four curves",
+    '<path d="M1 0C1 .5523 .5523 1 0 1S-1 .5523-1 0-.5523-1 0-1 1-.5523 1 0z"/>',
+    [[0, 0, 2]],
+  ],
+  [
+    "two rings of one path",
+    '<path d="M0 5a5 5 0 1 0 10 0a5 5 0 1 0-10 0zM4 5a1 1 0 1 0 2 0a1 1 0 1 0-2 0z"/>',
+    [
+      [5, -5, 10],
+      [5, -5, 2],
+    ],
+  ],
+  [
+    "a rounded square is none",
+    '<path d="M2 0h6a2 2 0 0 1 2 2v6a2 2 0 0 1-2 2h-6a2 2 0 0 1-2-2v-6a2 2 0 0 1 2-2z"/>',
+    [],
+  ],
+  [
+    "hidden and only defined",
+    '<defs><circle r="9"/></defs><g style="display:none"><circle r="8"/></g><circle r="7" display="none"/>',
+    [],
+  ],
+  [
+    "defined once, used twice",
+    '<defs><circle id="p" r="1"/></defs><use href="#p" x="3"/><use xlink:href="#p" y="4"/>',
+    [
+      [3, 0, 2],
+      [0, -4, 2],
+    ],
+  ],
+] as const)("circles of a vector picture: %s", (_, body, expected) => {
+  expect(circlesOf(svg(body))).toEqual(expected);
+});
+
+test.each([
+  ["millimetres and a view box", 'width="100mm" height="50mm" viewBox="0 0 100 50"', 1],
+  ["inches", 'width="4in" height="2in" viewBox="0 0 288 144"', 25.4 / 72],
+  ["the height left out", 'width="10cm" viewBox="0 0 1000 50"', 0.1],
+  ["pixels are no length", 'width="378" height="189" viewBox="0 0 100 50"', undefined],
+  ["px neither", 'width="378px" height="189px" viewBox="0 0 100 50"', undefined],
+  ["no view box", 'width="100mm" height="50mm"', undefined],
+  ["fitted into another shape", 'width="100mm" height="80mm" viewBox="0 0 100 50"', undefined],
+] as const)("the scale of a vector picture: %s", (_, attributes, mm) => {
+  const unit = unitOf(svg('<rect width="10" height="5"/>', attributes));
+  if (mm === undefined) expect(unit).toBeUndefined();
+  else expect(unit).toBeCloseTo(mm, 6);
+});
+
+test("the size of all that is drawn, lines, arcs and circles", () => {
+  expect(
+    readDrawing(svg('<rect x="5" y="5" width="60" height="30"/><circle cx="5" cy="5" r="2"/>')),
+  ).toMatchObject({
+    size: [62, 32],
+  });
+  const d = readDrawing(dxf("0 LINE 8 0 10 0 20 0 11 30 21 10"));
+  expect(d).toMatchObject({ size: [30, 10], circles: [] });
+});
+
+test.each([
+  ["words", bytes("hello"), "The file is neither a DXF nor an SVG drawing."],
+  ["nothing", new Uint8Array(), "The file is neither a DXF nor an SVG drawing."],
+  [
+    "a binary file",
+    new Uint8Array([65, 0, 1, 2, 0, 0]),
+    "The file is binary: export the drawing as text (DXF) or as SVG.",
+  ],
+  ["a page that holds a word", bytes("<html>svg</html>"), "The file is neither a DXF nor an SVG drawing."],
+] as const)("what is no drawing is refused: %s", (_, file, why) => {
+  expect(readDrawing(file)).toEqual({ kind: "refused", why });
+});
+
+test("shapes that use each other in a ring end, and are said", () => {
+  const d = readDrawing(svg('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g><circle r="1"/>'));
+  expect(d).toMatchObject({ circles: [{ diameter: 2 }], notes: ["Groups inside of groups deeper than can be meant were not followed."] });
+});
