@@ -12,3 +12,15 @@ export function useOtherRevisions() {
     .map((r) => ({ ...r, isBefore: r.createdAt < own }))
     .sort((a, b) => (a.createdAt < b.createdAt ? -1 : 1));
 }
+
+/** Boards of other products, newest first, that may be set against this one: a sister design, or one it shall stand in for. */
+export function useOtherDesigns() {
+  const { answer } = useRun();
+  const { data } = useBench();
+  return (data?.products ?? [])
+    .filter((p) => p.id !== answer.productId)
+    .flatMap((p) =>
+      p.revisions.map((r) => ({ id: r.id, label: `${p.name} ${r.label}`, createdAt: r.createdAt })),
+    )
+    .sort((a, b) => (a.createdAt < b.createdAt ? 1 : -1));
+}

@@ -114,5 +114,15 @@ export async function probeStored(board: StoredBoard, minutes: number) {
   }
 }
 
+/** A drawing read in a worker of its own. */
+export async function readDrawingFile(bytes: Uint8Array) {
+  const { api, close } = start();
+  try {
+    return await api.drawing(bytes);
+  } finally {
+    close();
+  }
+}
+
 export type { Shown };
 export type BoardConnection = ReturnType<typeof connectBoard>;

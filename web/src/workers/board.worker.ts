@@ -12,7 +12,7 @@ import {
   type ProbeDocument,
   probeBoard,
 } from "@kobbin/core";
-import { type FileEntry, openDrop, splitTables } from "@kobbin/formats";
+import { type FileEntry, openDrop, type ReadDrawing, readDrawing, splitTables } from "@kobbin/formats";
 import { boardOf, isTable } from "@kobbin/packing";
 import * as Comlink from "comlink";
 import { Painter, type PaintRequest } from "./paint.ts";
@@ -121,6 +121,11 @@ const api = {
     const opened = openDrop([{ path: "board.zip", bytes }]);
     if (opened.rejected) return { kind: "error", message: opened.rejected };
     return probeBoard(boardOf(opened.files, opened.notes, { corrections }).set, minutes);
+  },
+
+  /** Circles and size of a drawing of what the board must fit. */
+  drawing(bytes: Uint8Array): ReadDrawing {
+    return readDrawing(bytes);
   },
 
   /** The point of the board that is meant by a place near it. */

@@ -9,8 +9,9 @@ import { StencilTable } from "../../proof/StencilTable.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { correctBoard } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { useOtherRevisions } from "../../run/useOtherRevisions.ts";
+import { useOtherDesigns, useOtherRevisions } from "../../run/useOtherRevisions.ts";
 import { After } from "../../ui/After.tsx";
+import { Pick } from "../../ui/Field.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { Boards } from "./Boards.tsx";
@@ -33,7 +34,8 @@ export function BoardPage() {
   const worker = useBoardWorker(v.boardId, key);
   const sayError = useSayError();
   const others = useOtherRevisions();
-  const against = others.find((r) => r.id === v.against);
+  const designs = useOtherDesigns();
+  const against = others.find((r) => r.id === v.against) ?? designs.find((r) => r.id === v.against);
   const top = useRef<HTMLDivElement>(null);
   const correct = (change: Corrections) => {
     const done = correctBoard(id, v.boardId, change);
@@ -81,6 +83,15 @@ export function BoardPage() {
             against {r.label}
           </Tab>
         ))}
+        {designs.length > 0 && (
+          <Pick
+            label="Against another design"
+            hideLabel
+            value={designs.some((d) => d.id === v.against) ? v.against! : ""}
+            options={[["", "against another design"], ...designs.map((d) => [d.id, d.label] as const)]}
+            onChange={(id) => v.set({ against: id === "" ? undefined : id, hand: undefined })}
+          />
+        )}
       </div>
       <Boards
         index={v.index}

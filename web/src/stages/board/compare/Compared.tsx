@@ -21,8 +21,10 @@ export function Compared({
   board: BoardConnection | undefined;
   revisionId: string;
 }) {
+  const { answer } = useRun();
   const { data: other, error } = useRevision(revisionId);
-  const was = other?.boards[v.index];
+  const isSister = other !== undefined && other.productId !== answer.productId;
+  const was = other?.boards[isSister ? Math.min(v.index, other.boards.length - 1) : v.index];
   if (error) return <Failed error={error} />;
   if (!other) return <Skeleton rows={8} label="Fetching the other revision" />;
   if (!was) return <p className="text-ink-2">Revision {other.label} has no such board.</p>;
@@ -31,7 +33,8 @@ export function Compared({
       key={`${v.boardId} ${was.id}`}
       view={v}
       board={board}
-      label={other.label}
+      label={isSister ? `${other.product} ${other.label}` : other.label}
+      isSister={isSister}
       revisionId={revisionId}
       was={was}
     />
@@ -42,12 +45,15 @@ function Both({
   view: v,
   board,
   label,
+  isSister,
   revisionId,
   was,
 }: {
   view: BoardView;
   board: BoardConnection | undefined;
   label: string;
+  /** It is of another product. */
+  isSister: boolean;
   revisionId: string;
   was: Measured;
 }) {
@@ -70,7 +76,7 @@ function Both({
   useKeys(bindings);
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
   const box = v.board.measure.extentMm ?? was.measure.extentMm;
-  const names = [`${doc.product} ${doc.revision}`, `${doc.product} ${label}`] as const;
+  const names = [`${doc.product} ${doc.revision}`, isSister ? label : `${doc.product} ${label}`] as const;
   const places = useMemo(
     () =>
       found
@@ -131,6 +137,7 @@ function Both({
         <Verdicts
           found={found}
           label={label}
+          isSister={isSister}
           revisionId={revisionId}
           measure={v.board.measure}
           was={was.measure}

@@ -36,6 +36,7 @@ const BECAUSE = {
 export function Verdicts({
   found,
   label,
+  isSister,
   revisionId,
   measure,
   was,
@@ -44,6 +45,8 @@ export function Verdicts({
 }: {
   found: Comparison;
   label: string;
+  /** It is of another product: no letter and no order follows from it. */
+  isSister: boolean;
   revisionId: string;
   measure: Measure;
   was: Measure;
@@ -54,9 +57,15 @@ export function Verdicts({
   return (
     <div className="mt-3 text-[14.5px]">
       <dl className="grid grid-cols-[minmax(120px,auto)_1fr] max-md:grid-cols-1">
-        <Row name="Letter">
-          {LETTER[letter.says]}
-          {letter.says === "letter" && ` (${letter.because.map((b) => BECAUSE[b]).join(", ")}).`}
+        <Row name={isSister ? "Another design" : "Letter"}>
+          {isSister && letter.says !== "none" ? (
+            `It differs in ${letter.because.map((b) => BECAUSE[b]).join(", ")}: no letter of this product follows from that.`
+          ) : (
+            <>
+              {LETTER[letter.says]}
+              {letter.says === "letter" && ` (${letter.because.map((b) => BECAUSE[b]).join(", ")}).`}
+            </>
+          )}
         </Row>
         {Object.entries(diff.stencilReusable).map(([side, is]) => (
           <Row key={side} name={`Stencil ${side}`}>
@@ -67,7 +76,7 @@ export function Verdicts({
             </span>
           </Row>
         ))}
-        <Orders label={label} revisionId={revisionId} isSame={letter.says === "none"} />
+        {!isSister && <Orders label={label} revisionId={revisionId} isSame={letter.says === "none"} />}
         <Fits measure={measure} was={was} />
         <Row name="Findings">
           {notes.fresh.length + notes.solved.length === 0 ? (
@@ -130,8 +139,12 @@ function Fits({ measure, was }: { measure: Measure; was: Measure }) {
   }, [doc, measure, was]);
   const now = useMemo(() => judgeFits(doc), [doc]);
   if (now.length === 0) return null;
-  const changed = now.flatMap((f, i) => (f.verdict === before[i]!.verdict ? [] : [[before[i]!, f] as const]));
-  const same = now.length - changed.length;
+  // what the files of the other board have at a place is not known here
+  const isHeld = (f: (typeof now)[number]) => f.row.spec.kind !== "intended";
+  const changed = now.flatMap((f, i) =>
+    !isHeld(f) || f.verdict === before[i]!.verdict ? [] : [[before[i]!, f] as const],
+  );
+  const same = now.filter(isHeld).length - changed.length;
   return (
     <Row name="Fit sheet">
       {changed.map(([a, b]) => (

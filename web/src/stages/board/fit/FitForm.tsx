@@ -12,6 +12,7 @@ import { type Draft, draftOf, EMPTY, KINDS } from "./draft.ts";
 import { checkDraft } from "./fitModel.ts";
 import { OtherSide } from "./OtherSide.tsx";
 import { Picked } from "./Picked.tsx";
+import { TakenFrom } from "./TakenFrom.tsx";
 
 /** A row of the fit sheet, begun or changed: the board's side is picked on the picture, the other side typed or pasted. */
 export function FitForm({
@@ -74,6 +75,7 @@ export function FitForm({
             others={doc.boards.map((b) => b.name).filter((n) => n !== v.board.name)}
             onChange={put}
           />
+          <TakenFrom draft={draft} own={answer.revisionId} onChange={put} />
           {draft.kind !== "intended" && (
             <Field
               label="Greatest play that is wanted, mm"
