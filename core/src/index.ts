@@ -79,6 +79,7 @@ export {
 export { type FitResult, judgeFit } from "./fit/fit.ts";
 export { INTENDED } from "./fit/intended.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
+export { CUTTERS_MM, NECK_MM, type Routing, routingOf } from "./fit/routing.ts";
 export type { FitJudged, FitRow, FitSpec, Intended } from "./fit/row.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";

@@ -138,3 +138,25 @@ export function shrinkAreas(areas: readonly Area[], mm: number): Area[] {
   const left = inflatePaths(paths, -mm * SCALE, JoinType.Miter, EndType.Polygon);
   return left.map((p) => [toRing(p)]);
 }
+
+/** How far an arc of an offset may lie from its circle, mm. */
+const ARC_MM = 0.002;
+
+/**
+ * Rings moved outwards (or inwards below 0) by a distance in mm, all of them as one area.
+ *
+ * @param rings outer rings counter-clockwise, holes clockwise
+ * @param join what becomes of corners that open: rounded, or drawn on to a point up to four times the distance away
+ */
+export function offsetRings(
+  rings: readonly ArrayLike<number>[],
+  mm: number,
+  join: "round" | "pointed" = "round",
+  work = new Work(),
+): number[][] {
+  weigh(work, rings);
+  const type = join === "round" ? JoinType.Round : JoinType.Miter;
+  return inflatePaths(rings.map(toPath) as Paths64, mm * SCALE, type, EndType.Polygon, 4, ARC_MM * SCALE).map(
+    toRing,
+  );
+}

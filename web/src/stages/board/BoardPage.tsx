@@ -16,6 +16,7 @@ import { Tab } from "../../ui/Tab.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { Boards } from "./Boards.tsx";
 import { CardEdge } from "./CardEdge.tsx";
+import { Cutting } from "./Cutting.tsx";
 import { Compared } from "./compare/Compared.tsx";
 import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
@@ -83,28 +84,33 @@ export function BoardPage() {
             against {r.label}
           </Tab>
         ))}
+      </div>
+      <div className="no-print flex flex-wrap items-start justify-between gap-x-5">
+        <div className="min-w-0 flex-1">
+          <Boards
+            index={v.index}
+            onChoose={(i) =>
+              v.set({
+                board: i === 0 ? undefined : String(i + 1),
+                note: undefined,
+                measure: undefined,
+                place: undefined,
+                side: undefined,
+              })
+            }
+          />
+        </div>
         {designs.length > 0 && (
           <Pick
             label="Against another design"
             hideLabel
+            className="text-[14px]"
             value={designs.some((d) => d.id === v.against) ? v.against! : ""}
             options={[["", "against another design"], ...designs.map((d) => [d.id, d.label] as const)]}
             onChange={(id) => v.set({ against: id === "" ? undefined : id, hand: undefined })}
           />
         )}
       </div>
-      <Boards
-        index={v.index}
-        onChoose={(i) =>
-          v.set({
-            board: i === 0 ? undefined : String(i + 1),
-            note: undefined,
-            measure: undefined,
-            place: undefined,
-            side: undefined,
-          })
-        }
-      />
       {v.isTrying ? (
         <TryBare view={v} board={worker.board} />
       ) : v.isFitting ? (
@@ -168,6 +174,7 @@ function Proven({
           onShow={onShow}
         />
         <EdgeDetails measure={m} onShow={onShow} />
+        <Cutting measure={m} onShow={onShow} />
         <Reconciled measure={m} />
         <SinglePads measure={m} onShow={onShow} />
         <Files measure={m} onCorrect={onCorrect} disabled={isLocked} isFolded />
