@@ -239,6 +239,34 @@ test("card contacts: pitch, width, length and setback", () => {
   expect(keyed.edgeContacts!.top).toMatchObject({ count: 5, tabMm: 14 });
 });
 
+test("card contacts: bars to the edge, mask between them, and one that is shorter than the others", () => {
+  const row = [0, 1, 3, 4].map((k) => flash(4 + k * 2, 4)).join("");
+  const card = (more: { copper?: string; mask?: string } = {}) =>
+    measure([
+      rim(20, 12),
+      // the third place holds a contact of another length: 4 instead of 5
+      layer(
+        "b.gtl",
+        `%ADD10R,1.4X5*%\n%ADD11R,1.4X4*%\n%ADD12C,0.3*%\nD10*\n${row}D11*\n${flash(8, 4)}${more.copper ?? ""}`,
+      ),
+      ...(more.mask === undefined ? [] : [layer("b.gts", more.mask)]),
+    ]).edgeContacts!.top!;
+  expect(card()).toMatchObject({
+    count: 4,
+    setbackMm: 1.5,
+    from: { x: 4, y: 4 },
+    to: { x: 12, y: 4 },
+    odd: [{ x: 8, y: 4 }],
+    tieBars: 0,
+  });
+  expect(card()).not.toHaveProperty("maskBetween");
+  // a bar from the first contact to the edge, and one beside the second that reaches no contact's way
+  expect(card({ copper: `D12*\n${stroke(4, 2, 4, 0)}${stroke(7, 2, 7, 0)}` }).tieBars).toBe(1);
+  // one opening over the first two contacts, one each for the others
+  const open = `%ADD10R,4X6*%\n%ADD11R,1.6X6*%\nD10*\n${flash(5, 4)}D11*\n${flash(10, 4)}${flash(12, 4)}`;
+  expect(card({ mask: open }).maskBetween).toBe(1);
+});
+
 const two = (net: (k: number) => string) => [
   rim(20, 10),
   layer(

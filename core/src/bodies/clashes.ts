@@ -178,4 +178,5 @@ function edges(
   });
 }
 
-const round = (v: number) => Math.round(v * 1000) / 1000;
+// a zero has no sign
+const round = (v: number) => Math.round(v * 1000) / 1000 + 0;

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import { chance } from "../../test/random.ts";
 import { arcPoints, arcSweep, capsuleRing, circleRing } from "./arc.ts";
-import { convexHull, insideRings, signedArea } from "./polygon.ts";
+import { offsetRings } from "./clip.ts";
+import { convexHull, insideRings, signedArea, thinned } from "./polygon.ts";
 import { nearestPoints, pointSegment2, segmentSegment2 } from "./segment.ts";
 import { OverBudget, Work } from "./work.ts";
 
@@ -130,4 +131,33 @@ test("work that runs out says how far it got, where that is told, and spends not
   expect(() => part.spend(1)).toThrow(expect.objectContaining({ far: "" }));
   whole.spend(60);
   expect(() => whole.spend(1)).toThrow(OverBudget);
+});
+
+test("a ring is thinned to what stays within the tolerance, and keeps its corners", () => {
+  const square = [0, 0, 5, 0.004, 10, 0, 10, 10, 5, 10.02, 0, 10];
+  expect(thinned(square, 0.01)).toEqual([0, 0, 10, 0, 10, 10, 5, 10.02, 0, 10]);
+  expect(thinned([0, 0, 1, 0, 1, 1], 9)).toEqual([0, 0, 1, 0, 1, 1]);
+  // a sliver thinner than the tolerance keeps its shape rather than become a line
+  const sliver = [0, 0, 10, 0.001, 10, 0.002, 0, 0.003];
+  expect(thinned(sliver, 0.01)).toEqual(sliver);
+  const circle = circleRing(3, 4, 5, 0.0001);
+  const few = thinned(circle, 0.01);
+  expect(few.length).toBeLessThan(circle.length / 4);
+  // chords lie inside: the area is less, by less than the tolerance all around
+  expect(signedArea(circle) - signedArea(few)).toBeGreaterThan(0);
+  expect(signedArea(circle) - signedArea(few)).toBeLessThan(2 * Math.PI * 5 * 0.01);
+});
+
+test("rings moved out and in: rounded corners by π/4 · r² each, pointed ones whole, holes the other way", () => {
+  const square = [0, 0, 10, 0, 10, 10, 0, 10];
+  const areaOf = (rings: number[][]) => rings.reduce((s, r) => s + signedArea(r), 0);
+  // arcs are chords within two micrometres of them
+  const round = areaOf(offsetRings([square], 1));
+  expect(round).toBeLessThan(140 + Math.PI);
+  expect(round).toBeGreaterThan(140 + Math.PI - 2 * Math.PI * 0.002);
+  expect(areaOf(offsetRings([square], 1, "pointed"))).toBeCloseTo(144, 6);
+  expect(areaOf(offsetRings([square], -1))).toBeCloseTo(64, 6);
+  const hole = [4, 4, 4, 6, 6, 6, 6, 4];
+  expect(areaOf(offsetRings([square, hole], 0.5, "pointed"))).toBeCloseTo(121 - 1, 6);
+  expect(offsetRings([square], -5.01)).toEqual([]);
 });

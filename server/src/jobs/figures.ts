@@ -54,39 +54,28 @@ async function countFailure(deps: Omit<WorkerDeps, "hub">, { workshopId, runId }
   return isParked;
 }
 
-/** Places of the run's boards are read first; a released run is judged as it was released. */
-async function readPlacesOf(deps: Omit<WorkerDeps, "hub">, { workshopId, runId }: Due): Promise<void> {
-  const run = await withWorkshop(deps.pool, workshopId, async (tx) => {
-    const { rowCount } = await tx.query("select 1 from figures_due where run_id = $1 and parked is null", [
-      runId,
-    ]);
-    return rowCount === 0 ? undefined : await oneRun(tx, runId);
-  });
-  if (run && run.state !== "released") await readPlaces(deps, workshopId, run);
-}
-
 /** Computes one run's figures and stores them; a change that came meanwhile leaves the run on the list. */
 export async function computeFigures(
   deps: Omit<WorkerDeps, "hub">,
   { workshopId, runId }: Due,
 ): Promise<void> {
-  await readPlacesOf(deps, { workshopId, runId });
-  const found = await withWorkshop(deps.pool, workshopId, async (tx) => {
+  // when it was listed comes first: what changes while it is worked on lists it anew
+  const due = await withWorkshop(deps.pool, workshopId, async (tx) => {
     const { rows } = await tx.query<{ since: string }>(
       "select since::text from figures_due where run_id = $1 and parked is null",
       [runId],
     );
-    if (!rows[0]) return undefined;
-    const run = await oneRun(tx, runId);
-    // a released run is frozen whole: its figures are those it was released with, whatever prices are today
-    const frozen = run.state === "released" ? await releasedDocument(tx, run.id) : undefined;
-    return {
-      since: rows[0].since,
-      document: frozen ?? (await buildDocument(tx, run, deps.today())).document,
-    };
+    return rows[0] && { since: rows[0].since, run: await oneRun(tx, runId) };
   });
-  if (!found) return;
-  const summary = await deps.compute.run({ kind: "summary", document: found.document }, workshopId).then(
+  if (!due) return;
+  // a released run is frozen whole: its figures are those it was released with, whatever prices are today
+  if (due.run.state !== "released") await readPlaces(deps, workshopId, due.run);
+  const document = await withWorkshop(deps.pool, workshopId, async (tx) => {
+    const run = await oneRun(tx, runId);
+    const frozen = run.state === "released" ? await releasedDocument(tx, run.id) : undefined;
+    return frozen ?? (await buildDocument(tx, run, deps.today())).document;
+  });
+  const summary = await deps.compute.run({ kind: "summary", document }, workshopId).then(
     (s) => s.summary,
     (error) => {
       // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
@@ -104,7 +93,7 @@ export async function computeFigures(
     if (summary) await updateSummary(tx, runId, summary);
     await tx.query("delete from figures_due where run_id = $1 and since = $2::timestamptz", [
       runId,
-      found.since,
+      due.since,
     ]);
     await tell(tx, { kind: "figures", workshop: workshopId, runId });
   });

@@ -36,6 +36,22 @@ describe("what is typed of a row, odd ones first", () => {
     ["a socket of half", { kind: "edge", least: "1.4" }, /greatest thickness is missing/],
     ["half a board", { kind: "stack", boards: "1.5", gap: "14" }, /whole number/],
     ["a spacer without a length", { kind: "stack", gap: "14", spacers: "wide ± 0.1" }, /11 ± 0.1/],
+    ["no place picked", { kind: "intended" }, /Pick the place/],
+    ["a place of no size", { kind: "intended", spot: [110, 9], diameter: "0" }, /0.05 to 200 mm/],
+    ["a lid without room", { kind: "lid" }, /The room is missing/],
+    ["a field of three numbers", { kind: "lid", gap: "9", area: "0 0 30" }, /left, lower, right and upper/],
+    [
+      "a field the wrong way round",
+      { kind: "lid", gap: "9", area: "30 0 0 20" },
+      /left, lower, right and upper/,
+    ],
+    [
+      "a field the wrong way up",
+      { kind: "lid", gap: "9", area: "0 20 30 20" },
+      /left, lower, right and upper/,
+    ],
+    ["no other board", { kind: "facing", gap: "9" }, /Choose the board/],
+    ["half a corner", { kind: "facing", other: "Face", gap: "9", corner: "5" }, /two lengths/],
     ["play that is none", { kind: "edge", least: "1", most: "2", play: "some" }, /greatest play/],
     ["no name", { kind: "edge", least: "1", most: "2", label: " " }, /what it must fit/],
   ] as const)("%s", (_, more, says) => {
@@ -53,6 +69,19 @@ test("what is picked is kept from the board's corner, and a kept row comes back 
     { kind: "edge", least: "1.37", most: "1.77", play: "0.3" },
     { kind: "contacts", opening: "34.3", openingTol: "0.1", contact: "0.8" },
     { kind: "outline", across: "height", opening: "40.4", openingTol: "0.1" },
+    { kind: "lid", overSide: "bottom", gap: "9.5", gapTol: "0.3", area: "-1 0 30 20" },
+    { kind: "lid", gap: "9.5", gapTol: "0.3" },
+    {
+      kind: "facing",
+      other: "Face",
+      faces: "top",
+      gap: "11",
+      gapTol: "0.2",
+      corner: "-5 12.5",
+      turn: "270",
+      joinedBy: "J1, J4",
+    },
+    { kind: "intended", spot: [112, 9], diameter: "1.5", what: "window", overSide: "bottom" },
     { kind: "stack", boards: "2", gap: "15", gapTol: "0.2", spacers: "11 ± 0.1; 2 ± 0" },
   ];
   for (const more of rows) {
@@ -74,6 +103,12 @@ test("what is picked is kept from the board's corner, and a kept row comes back 
     },
   });
   expect(check(rows[2]!)).toMatchObject({ body: { spec: { at: [30, 9] } } });
+  expect(check(rows.at(-2)!)).toMatchObject({
+    body: { spec: { at: [12, 9], side: "bottom", what: "window", diameterMm: 1.5 } },
+  });
+  expect(check(rows.at(-3)!)).toMatchObject({
+    body: { spec: { at: [-5, 12.5], turnDeg: 270, joinedBy: ["J1", "J4"], faces: "top", side: "top" } },
+  });
 });
 
 test("another unit is believed once it is said, and of each size of pin hole one stands for all", () => {
