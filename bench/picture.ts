@@ -72,6 +72,57 @@ export const frames = (page: Page, each: string) =>
     return out;
   }, each);
 
+/** Two revisions of the large board laid over each other: both painted, both moved by one hand. */
+async function benchTwoBoards(
+  page: Page,
+  address: string,
+  archive: Uint8Array,
+  empty: number,
+  add: Add,
+): Promise<void> {
+  const drop = async () => {
+    await page.goto(`${address}/new`);
+    const input = page.locator("input[type=file]").first();
+    await input.waitFor({ state: "attached" });
+    await input.setInputFiles({
+      name: "large.zip",
+      mimeType: "application/zip",
+      buffer: Buffer.from(archive),
+    });
+  };
+  const keep = async () => {
+    await page.getByRole("button", { name: "Keep it and start a run" }).click({ timeout: 120_000 });
+    await page.getByRole("heading", { name: "Board", level: 1 }).waitFor({ timeout: 120_000 });
+  };
+  await drop();
+  await page.getByLabel("Product", { exact: true }).fill("Large board");
+  await keep();
+  await drop();
+  await page.getByLabel("Product", { exact: true }).fill("Large board");
+  await page.getByRole("button", { name: "Keep this as its next revision" }).click({ timeout: 120_000 });
+  await keep();
+  await page
+    .getByRole("button", { name: /^against / })
+    .first()
+    .click();
+  const app = '[role="application"][aria-label*=" over "]';
+  await page.locator(app).waitFor({ timeout: 120_000 });
+  // the places are listed: the comparison itself is done, and both pictures are there
+  await page.getByText("Findings").first().waitFor({ timeout: 120_000 });
+  const key = `document.querySelector('${app}').dispatchEvent(new KeyboardEvent("keydown", { key: ["ArrowLeft","ArrowUp","ArrowRight","ArrowDown"][(i >> 4) & 3], bubbles: true, cancelable: true }))`;
+  const wheel = `{ const e = document.querySelector('${app}'); const r = e.getBoundingClientRect();
+     e.dispatchEvent(new WheelEvent("wheel", { deltaY: (i >> 5) & 1 ? 40 : -40, clientX: r.x + 300, clientY: r.y + 200, bubbles: true, cancelable: true })); }`;
+  const pans = await frames(page, key);
+  const zooms = await frames(page, wheel);
+  add(
+    "pan over two boards of 70,000 objects laid over each other",
+    "an empty animation frame",
+    median(pans),
+    empty,
+  );
+  add("zoom over them", "an empty animation frame", median(zooms), empty);
+}
+
 /** The two lines of the table about the picture, in Chromium on the built application at this address. */
 export async function benchPicture(address: string, add: Add): Promise<void> {
   const files = largeBoard(70_000, 5000);
@@ -145,6 +196,7 @@ export async function benchPicture(address: string, add: Add): Promise<void> {
     );
     add("pan: one movement in every frame, 70,000 objects", "an empty animation frame", median(pans), empty);
     add("zoom: one turn in every frame, 70,000 objects", "an empty animation frame", median(zooms), empty);
+    await benchTwoBoards(page, address, archive, empty, add);
     const late = (list: readonly number[]) => list.filter((ms) => ms > 1.5 * empty).length;
     console.log(
       `frames late by half a frame or more: ${late(pans)} of ${pans.length} panning, ${late(zooms)} of ${zooms.length} zooming`,

@@ -368,6 +368,27 @@ test("a page that goes on from its own change is not set against itself", async 
   expect((await drag({ goodBoards: 13 })).status).toBe(409);
 });
 
+test("what a page sets back to what it had fetched is set back, though its own change came in between", async () => {
+  const { v, id, read } = await shopWithRun("There and back");
+  const { goodBoards, options } = (await read()).document;
+  const page = { "X-Page": randomUUID() };
+  const set = (body: object) => v.call("PATCH", `/api/runs/${id}`, { version: 1, ...body }, page);
+  await set({ options: { finish: "tin" } });
+  expect((await set({ goodBoards: goodBoards + 1, options: { mask: "red" } })).status).toBe(200);
+  // somebody else's change of another field stays as it is
+  await v.patch(`/api/runs/${id}`, { version: 3, confidence: 0.95 });
+  expect((await set({ goodBoards, options: { finish: options.finish ?? "gold" } })).status).toBe(200);
+  expect((await read()).document).toMatchObject({
+    goodBoards,
+    confidence: 0.95,
+    options: { mask: "red", finish: options.finish ?? "gold" },
+  });
+  // and where it was somebody else who changed it, going back to what was fetched is no wish of this page's
+  await v.patch(`/api/runs/${id}`, { version: 5, goodBoards: 77 });
+  expect((await set({ confidence: 0.9, goodBoards: goodBoards + 1 })).status).toBe(409);
+  expect((await read()).document.goodBoards).toBe(77);
+});
+
 test("a creation that is sent again with its key is done once and answers the same", async () => {
   const { v, revisionId, read } = await shopWithRun("Again");
   const key = { "X-Request-Key": randomUUID() };

@@ -11,6 +11,8 @@ export type FitSpec =
       readonly tabMm?: number;
       readonly tabReadingsMm?: readonly number[];
       readonly tabTolMm: number;
+      /** How wide the tab is: its corners must clear the slot's round ends. Not judged where it is left out. */
+      readonly tabWidthMm?: number;
     }
   | { readonly kind: "edge"; readonly allowsMm: readonly [number, number] }
   | {

@@ -6,6 +6,7 @@ import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
 import { holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import type { FitSpec } from "./row.ts";
 import { judgeRow, type Made } from "./sheet.ts";
+import { judgeTabWidth, widestTab } from "./tab-width.ts";
 
 /** 50 × 40 mm about an origin, with four holes and a slot; what the numbers of domain.md 5.8 are asked of. */
 function board({ dx = 0, slot = 1.7, hole = 3.2, width = 50 } = {}): Measure {
@@ -305,4 +306,60 @@ test("what a house does not state is taken as usual, and said to be", () => {
     isStated: false,
   });
   expect(tolerancesOf(USUAL_TOLERANCES).isStated).toBe(true);
+});
+
+describe("a tab in a slot with round ends", () => {
+  test("how wide it may be: 9.1247 for 1.6 in a slot of 10 × 1.9, 8.8158 for 1.76 (EX 5.7)", () => {
+    expect(widestTab(10, 1.9, 1.6)).toBeCloseTo(9.1247, 4);
+    expect(widestTab(10, 1.9, 1.76)).toBeCloseTo(8.8158, 4);
+    // as thick as the slot is wide it has the straight part alone; thicker it does not go in at all
+    expect(widestTab(10, 1.9, 1.9)).toBeCloseTo(8.1, 6);
+    expect(widestTab(10, 1.9, 1.91)).toBe(0);
+    expect(widestTab(1, 1.9, 1.9)).toBe(0);
+  });
+
+  test("the worst case takes the shortest, narrowest slot and the thickest, widest tab", () => {
+    // 10 ± 0.1 by 1.9 ± 0.1, 1.6 ± 0.05 thick: at worst 9.9 − 1.8 + 2 √(0.9² − 0.825²) = 8.8193
+    const at = (tabWidthMm: number) =>
+      judgeTabWidth("a", {
+        slotLengthMm: 10,
+        slotMm: 1.9,
+        slotTolMm: 0.1,
+        tabMm: 1.6,
+        tabTolMm: 0.05,
+        tabWidthMm,
+      })!;
+    expect(at(8.7)).toMatchObject({ verdict: "fits", nominalMm: expect.closeTo(0.4247, 4) });
+    expect(at(8.7).worstMm[0]).toBeCloseTo(8.8193 - 8.75, 3);
+    expect(at(8.8)).toMatchObject({ verdict: "may-not-fit", missingMm: expect.closeTo(0.0307, 3) });
+    expect(
+      judgeTabWidth("a", {
+        slotLengthMm: 10,
+        slotMm: 1.7,
+        slotTolMm: 0.1,
+        tabMm: 1.6,
+        tabTolMm: 0.05,
+        tabWidthMm: 5,
+      }),
+    ).toBeUndefined();
+  });
+
+  test("of both ways the tighter one counts, with its own mend", () => {
+    // slot 2.1 × 10 ± 0.15: by thickness 0.5 ± 0.2; by width 10 − 2.1 + 2 √(1.05² − 0.8²) = 9.2602
+    const wide = (tabWidthMm: number) =>
+      judge({ ...SLOT, tabTolMm: 0.05, tabWidthMm } as FitSpec, { measure: board({ slot: 2.1 }) });
+    expect(wide(5)).toMatchObject({
+      verdict: "fits",
+      board: "slot 2.1 × 10 mm ± 0.15",
+      result: { nominalMm: 0.5 },
+    });
+    expect(wide(9.2)).toMatchObject({
+      verdict: "may-not-fit",
+      board: "slot 2.1 × 10 mm ± 0.15, its round ends tightest",
+      result: { nominalMm: expect.closeTo(0.0602, 3) },
+    });
+    // at worst 9.85 − 1.95 + 2 √(0.975² − 0.825²) = 8.9393 for 9.25: 0.3107 longer, in twentieths
+    expect(wide(9.2).mend).toBe("a slot 10.35 mm long instead of 10");
+    expect(wide(9.3)).toMatchObject({ result: { nominalMm: expect.closeTo(-0.0398, 3) } });
+  });
 });

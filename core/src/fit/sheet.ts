@@ -8,6 +8,7 @@ import { type FitResult, judgeFit } from "./fit.ts";
 import { judgeIntended } from "./intended.ts";
 import { judgeFacing, judgeLid, type OtherBoard } from "./over.ts";
 import { type FitJudged, type FitRow, type FitSpec, mmWords as mm } from "./row.ts";
+import { judgeTabWidth } from "./tab-width.ts";
 
 /** A board as it would be made. */
 export interface Made {
@@ -67,25 +68,8 @@ function judge({ id, spec }: FitRow, made: Made): Half {
   if (("at" in spec || "holes" in spec || "area" in spec) && m.outline?.widthMm === undefined)
     return NO_OUTLINE;
   switch (spec.kind) {
-    case "slot": {
-      const slot = featureAt(m, slotsOf(m), spec.at);
-      if (!slot) return { board: "no slot there", because: "The board has no slot where one was picked." };
-      const result = judgeFit({
-        id,
-        kind: "slot",
-        slotMm: slot.widthMm,
-        slotTolMm: t.slotMm,
-        ...(spec.tabReadingsMm
-          ? { tabReadingsMm: spec.tabReadingsMm, readTolMm: spec.tabTolMm }
-          : { tabMm: spec.tabMm, tabTolMm: spec.tabTolMm }),
-      });
-      return {
-        result,
-        board: `slot ${mm(slot.widthMm)} × ${mm(slot.lengthMm)} mm ± ${mm(t.slotMm)}`,
-        mend: `a slot of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(slot.widthMm)}`,
-        at: { x: slot.x, y: slot.y },
-      };
-    }
+    case "slot":
+      return judgeSlotRow(id, spec, m, t);
     case "edge":
       return onThickness(made, (boardMm, boardTolMm) =>
         judgeFit({ id, kind: "range", allowsMm: spec.allowsMm, boardMm, boardTolMm }),
@@ -144,6 +128,54 @@ function judgeSide(
     result,
     board: `board ${mm(sideMm)} mm ${spec.across === "width" ? "wide" : "high"} ± ${mm(t.outlineMm)}`,
     mend: `a board of ${mm(down(sideMm - result.missingMm))} mm instead of ${mm(sideMm)}`,
+  };
+}
+
+function judgeSlotRow(
+  id: string,
+  spec: Extract<FitSpec, { kind: "slot" }>,
+  m: Measure,
+  t: Required<Tolerances>,
+): Half {
+  const slot = featureAt(m, slotsOf(m), spec.at);
+  if (!slot) return { board: "no slot there", because: "The board has no slot where one was picked." };
+  const result = judgeFit({
+    id,
+    kind: "slot",
+    slotMm: slot.widthMm,
+    slotTolMm: t.slotMm,
+    ...(spec.tabReadingsMm
+      ? { tabReadingsMm: spec.tabReadingsMm, readTolMm: spec.tabTolMm }
+      : { tabMm: spec.tabMm, tabTolMm: spec.tabTolMm }),
+  });
+  const half = {
+    board: `slot ${mm(slot.widthMm)} × ${mm(slot.lengthMm)} mm ± ${mm(t.slotMm)}`,
+    at: { x: slot.x, y: slot.y },
+  };
+  const along =
+    spec.tabWidthMm === undefined
+      ? undefined
+      : judgeTabWidth(id, {
+          slotLengthMm: slot.lengthMm,
+          slotMm: slot.widthMm,
+          slotTolMm: t.slotMm,
+          // of readings their mean counts, as for the thickness
+          tabMm: slot.widthMm - result.nominalMm,
+          tabWidthMm: spec.tabWidthMm,
+          tabTolMm: spec.tabTolMm,
+        });
+  // the tighter of both ways is what counts
+  if (along && along.worstMm[0] < result.worstMm[0])
+    return {
+      ...half,
+      result: result.doubt ? { ...along, doubt: result.doubt } : along,
+      board: `${half.board}, its round ends tightest`,
+      mend: `a slot ${mm(up(slot.lengthMm + along.missingMm))} mm long instead of ${mm(slot.lengthMm)}`,
+    };
+  return {
+    ...half,
+    result,
+    mend: `a slot of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(slot.widthMm)}`,
   };
 }
 

@@ -12,6 +12,7 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     tabMm: maybe(mm),
     tabReadingsMm: maybe(list(mm, 100, 1)),
     tabTolMm: tol,
+    tabWidthMm: maybe(mm),
   }),
   edge: fields({ kind: oneOf("edge"), allowsMm: tuple(mm, mm) }),
   outline: fields({

@@ -2,7 +2,7 @@ import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import type { Table } from "../schema/tables.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
-import { lastChange, maybeRow, type Row, rowAt, wasSetElsewhere, writeColumns } from "./rows.ts";
+import { changesOfPage, lastChange, maybeRow, type Row, rowAt, writeColumns } from "./rows.ts";
 import { fieldsOf } from "./sentence.ts";
 
 /**
@@ -28,7 +28,7 @@ export async function mergeRow(
       `The ${thing} is not there any more.`,
       "Somebody removed it; the history says who, and can take it back.",
     );
-  const base = await rowAt(tx, table, key, now, seen);
+  const base = await asSeen(tx, table, key, await rowAt(tx, table, key, now, seen), seen, page);
   const mine = lay(base);
   const columns: Record<string, Json> = {};
   const clashes: Clash[] = [];
@@ -37,17 +37,29 @@ export async function mergeRow(
     clashes.push(...merged.clashes);
     if (!isSame(merged.value, now[column])) columns[column] = merged.value ?? null;
   }
-  const quarrels: Clash[] = [];
-  for (const c of clashes) {
-    // what this same page set before is what the person saw when they went on
-    if (page && !(await wasSetElsewhere(tx, table, key, c.path[0]!, seen, page))) {
-      const column = c.path[0]!;
-      columns[column] = setAt(columns[column] ?? now[column], c.path.slice(1), c.mine) ?? null;
-    } else quarrels.push(c);
-  }
-  if (quarrels.length > 0) throw await clashError(tx, table, key, quarrels, thing);
+  if (clashes.length > 0) throw await clashError(tx, table, key, clashes, thing);
   await writeColumns(tx, table, key, columns);
   return { ...now, ...columns };
+}
+
+/**
+ * The row as a page showed it when its person went on: as it was fetched, with what that page itself changed since laid over it.
+ * A value that is set back to what was fetched is a change then, not the absence of one.
+ */
+async function asSeen(
+  tx: Tx,
+  table: Table,
+  key: Row,
+  fetched: Row,
+  version: number,
+  page: string | undefined,
+): Promise<Row> {
+  if (page === undefined) return fetched;
+  const row: Record<string, Json> = { ...fetched };
+  for (const { was, became } of await changesOfPage(tx, table, key, version, page))
+    for (const column of Object.keys(became))
+      row[column] = mergeThree(was[column], became[column], row[column]).value ?? null;
+  return row;
 }
 
 /** The error that carries both values of everything that clashes. */
@@ -77,15 +89,6 @@ export async function clashError(
     "Choose which of the two is to stand.",
     { details: { clashes: details } },
   );
-}
-
-/** A value with one place inside it set. */
-function setAt(value: Json | undefined, path: readonly string[], to: Json | undefined): Json | undefined {
-  const [key, ...rest] = path;
-  if (key === undefined) return to;
-  const { [key]: old, ...others } = (value ?? {}) as Row;
-  const inner = setAt(old, rest, to);
-  return inner === undefined ? others : { ...others, [key]: inner };
 }
 
 const nest = (path: readonly string[]): Json =>

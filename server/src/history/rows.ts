@@ -86,20 +86,19 @@ export async function lastChange(
   return rows[0] && { person: rows[0].person, at: rows[0].at.toISOString() };
 }
 
-/** Whether a column was set, after a version, from anywhere but one page. */
-export async function wasSetElsewhere(
+/** What one page changed of a row after a version, oldest first: the columns before and after. */
+export async function changesOfPage(
   tx: Tx,
   table: Table,
   key: Row,
-  column: string,
   sinceVersion: number,
   page: string,
-): Promise<boolean> {
-  const { rows } = await tx.query(
-    `select 1 from change_row as r join change as c on c.id = r.change_id
-     where r.tbl = $1 and r.key = $2::jsonb and r.op = 'update' and r.version > $3 and r.became ? $4
-       and c.page is distinct from $5 limit 1`,
-    [table, JSON.stringify(key), sinceVersion, column, page],
+): Promise<{ readonly was: Row; readonly became: Row }[]> {
+  const { rows } = await tx.query<{ was: Row; became: Row }>(
+    `select r.was, r.became from change_row as r join change as c on c.id = r.change_id
+     where r.tbl = $1 and r.key = $2::jsonb and r.op = 'update' and r.version > $3 and c.page = $4
+     order by r.version`,
+    [table, JSON.stringify(key), sinceVersion, page],
   );
-  return rows.length > 0;
+  return rows;
 }

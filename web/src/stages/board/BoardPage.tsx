@@ -100,11 +100,11 @@ export function BoardPage() {
             }
           />
         </div>
-        {designs.length > 0 && (
+        {designs.length > 0 && !v.isTrying && !v.isFitting && !v.isStanding && (
           <Pick
             label="Against another design"
             hideLabel
-            className="text-[14px]"
+            className="mb-2 text-[14px]"
             value={designs.some((d) => d.id === v.against) ? v.against! : ""}
             options={[["", "against another design"], ...designs.map((d) => [d.id, d.label] as const)]}
             onChange={(id) => v.set({ against: id === "" ? undefined : id, hand: undefined })}

@@ -175,7 +175,7 @@ function Row({
 function against({ board, row: { spec: s } }: FitStanding): string {
   switch (s.kind) {
     case "slot":
-      return `${board}, for a tab of ${s.tabReadingsMm ? s.tabReadingsMm.join(", ") : s.tabMm} mm ± ${s.tabTolMm}`;
+      return `${board}, for a tab of ${s.tabReadingsMm ? s.tabReadingsMm.join(", ") : s.tabMm} mm ± ${s.tabTolMm}${s.tabWidthMm === undefined ? "" : `, ${s.tabWidthMm} mm wide`}`;
     case "pin":
       return `${board}: ${s.shape} pins of ${s.pinMm} mm ± ${s.pinTolMm}`;
     case "edge":

@@ -105,6 +105,7 @@ export function OtherSide({
       return row(
         input("tab", "The tab is, mm", "one thickness, or several readings", "w-52"),
         input("tabTol", "± mm"),
+        input("tabWidth", "It is wide, mm", "its corners must clear the round ends", "w-56"),
       );
     case "pin":
       return row(

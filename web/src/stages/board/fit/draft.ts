@@ -35,6 +35,7 @@ export interface Draft {
   readonly picked: readonly number[];
   readonly tab: string;
   readonly tabTol: string;
+  readonly tabWidth: string;
   readonly pin: string;
   readonly pinTol: string;
   readonly shape: "round" | "square";
@@ -77,6 +78,7 @@ export const EMPTY: Draft = {
   picked: [],
   tab: "",
   tabTol: "0.1",
+  tabWidth: "",
   pin: "",
   pinTol: "0.03",
   shape: "square",
@@ -148,6 +150,7 @@ export function draftOf(row: FitRow, m: Measure): Draft {
         picked: spots([s.at], slotsOf(m)),
         tab: (s.tabReadingsMm ?? [s.tabMm!]).join(" "),
         tabTol: String(s.tabTolMm),
+        tabWidth: s.tabWidthMm === undefined ? "" : String(s.tabWidthMm),
       };
     case "pin":
       return {

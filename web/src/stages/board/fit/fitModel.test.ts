@@ -30,6 +30,11 @@ describe("what is typed of a row, odd ones first", () => {
     ["no slot picked", { kind: "slot", tab: "1.6" }, /Pick the slot/],
     ["no tab", { kind: "slot", picked: [0] }, /The tab is a thickness/],
     ["a slipped reading", { kind: "slot", picked: [0], tab: "1.19 12.0 1.2" }, /reading 12 is far/],
+    [
+      "a tab of no width",
+      { kind: "slot", picked: [0], tab: "1.6", tabWidth: "wide" },
+      /tab's width is a length/,
+    ],
     ["no pin hole picked", { kind: "pin", pin: "0.64" }, /Pick one of the holes/],
     ["a socket the wrong way round", { kind: "edge", least: "1.8", most: "1.4" }, /which is nothing/],
     ["contacts there are none of", { kind: "contacts", edgeSide: "bottom" }, /No edge contacts .* bottom/],
@@ -64,7 +69,7 @@ describe("what is typed of a row, odd ones first", () => {
 test("what is picked is kept from the board's corner, and a kept row comes back as it was typed", () => {
   const rows: Partial<Draft>[] = [
     { picked: [0, 1], posts: "0 0 3\n42 0 3" },
-    { kind: "slot", picked: [0], tab: "1.19 1.21", tabTol: "0.05" },
+    { kind: "slot", picked: [0], tab: "1.19 1.21", tabTol: "0.05", tabWidth: "8.2" },
     { kind: "pin", picked: [1], pin: "1.1", pinTol: "0.02", shape: "round" },
     { kind: "edge", least: "1.37", most: "1.77", play: "0.3" },
     { kind: "contacts", opening: "34.3", openingTol: "0.1", contact: "0.8" },

@@ -184,6 +184,9 @@ function slotOf(d: Draft, m: Measure, need: Need): Read {
   const readings = list(d.tab);
   if (readings.length === 0 || readings.some((r) => r === undefined || r <= 0))
     return { wrong: "The tab is a thickness, or several readings of it: 1.19 1.21 1.2." };
+  const tabWidthMm = numberOf(d.tabWidth);
+  if (d.tabWidth.trim() !== "" && (tabWidthMm === undefined || tabWidthMm <= 0))
+    return { wrong: "The tab's width is a length, or nothing." };
   const odd = readings.length > 1 ? oddReading(readings as number[]) : undefined;
   if (odd !== undefined)
     return { wrong: `The reading ${odd} is far from the others: look at its decimal mark.` };
@@ -192,6 +195,7 @@ function slotOf(d: Draft, m: Measure, need: Need): Read {
       kind: "slot",
       at: from(m, slot),
       tabTolMm: tolMm,
+      ...(tabWidthMm === undefined ? {} : { tabWidthMm }),
       ...(readings.length > 1 ? { tabReadingsMm: readings as number[] } : { tabMm: readings[0]! }),
     },
   };
