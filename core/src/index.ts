@@ -10,7 +10,6 @@ export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff.ts";
 export type { BoardDiff, DiffPlace, StencilVerdict } from "./board/diff-document.ts";
-export { MOST_DIFFERENCES } from "./board/diff-places.ts";
 export { measureToKeep } from "./board/keep.ts";
 export { kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";

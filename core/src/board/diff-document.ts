@@ -7,8 +7,17 @@ export interface BoardDiff {
   readonly stencil: Readonly<Record<string, StencilVerdict>>;
   /** Where changed layers differ, the largest places first; none for a layer only one of the two has. */
   readonly places: Readonly<Record<string, readonly DiffPlace[]>>;
+  /** How many places a layer has beside those that are kept; nothing where all are. */
+  readonly more?: Readonly<Record<string, MorePlaces>>;
   /** Added to a place of the other board, it lies where it is on this one, mm. */
   readonly shift: readonly [number, number];
+}
+
+/** Places beside those that are kept. */
+export interface MorePlaces {
+  readonly count: number;
+  /** Of very many differences only the largest were looked at. */
+  readonly isAtLeast?: boolean;
 }
 
 /** Whether a stencil serves again: as it is, with tape over some openings, with paste by hand beside, or not. */

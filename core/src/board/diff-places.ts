@@ -1,4 +1,4 @@
-import type { DiffPlace } from "./diff-document.ts";
+import type { DiffPlace, MorePlaces } from "./diff-document.ts";
 import type { Box } from "./outline-loops.ts";
 
 /** What became of what was there. */
@@ -15,7 +15,7 @@ export interface RawPlace {
 }
 
 /** Places kept of each layer, the largest; and how near two of them are one to a person, mm. */
-export const MOST_DIFFERENCES = 20;
+const MOST_DIFFERENCES = 20;
 const ONE_PLACE_MM = 0.5;
 /** Boxes that are looked at: of more differences than these nobody asks for the places. */
 const MOST_BOXES = 2000;
@@ -23,8 +23,14 @@ const MOST_BOXES = 2000;
 const micrometres = (v: number) => Math.round(v * 1000) / 1000;
 const sideOf = (b: Box) => Math.max(b[2] - b[0], b[3] - b[1]);
 
+/** Places of a layer that are kept, and how many there are beside them. */
+export interface Together {
+  readonly places: readonly DiffPlace[];
+  readonly more?: MorePlaces;
+}
+
 /** Boxes near each other as one place, the largest first; of different kinds together they are changed. */
-export function together(raw: readonly RawPlace[]): DiffPlace[] {
+export function together(raw: readonly RawPlace[]): Together {
   const joined: { box: [number, number, number, number]; kind: DiffKind; of: RawPlace[] }[] = [];
   for (const r of [...raw].sort((p, q) => sideOf(q.box) - sideOf(p.box)).slice(0, MOST_BOXES)) {
     const b = r.box;
@@ -48,7 +54,7 @@ export function together(raw: readonly RawPlace[]): DiffPlace[] {
     if (own.kind !== r.kind) own.kind = "changed";
     own.of.push(r);
   }
-  return joined
+  const places = joined
     .sort((p, q) => sideOf(q.box) - sideOf(p.box))
     .slice(0, MOST_DIFFERENCES)
     .map(({ box: [x0, y0, x1, y1], kind, of }) => ({
@@ -59,6 +65,9 @@ export function together(raw: readonly RawPlace[]): DiffPlace[] {
       kind,
       ...(of.length === 1 ? figuresOf(of[0]!) : {}),
     }));
+  if (joined.length <= MOST_DIFFERENCES) return { places };
+  const count = joined.length - MOST_DIFFERENCES;
+  return { places, more: { count, ...(raw.length > MOST_BOXES ? { isAtLeast: true } : {}) } };
 }
 
 const figuresOf = ({ wasMm, nowMm, byMm }: RawPlace) => ({

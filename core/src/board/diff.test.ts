@@ -177,3 +177,14 @@ test("a hole moved by two millimetres is the same one, farther it is another", (
     ["gone", undefined],
   ]);
 });
+
+test("of many places the largest are kept, and it is said how many there are beside them", () => {
+  const row = (n: number) => Array.from({ length: n }, (_, i) => flash(2 + 2 * i, 5)).join("");
+  const board = (n: number) => readBoard([rim(70, 10), layer("b.gtl", `%ADD10C,0.5*%\nD10*\n${row(n)}`)]);
+  const at = (now: number) => diffBoards(board(now), board(1));
+  // the first pad is in both
+  expect(at(21).places["copper-top"]).toHaveLength(20);
+  expect(at(21)).not.toHaveProperty("more");
+  expect(at(24).places["copper-top"]).toHaveLength(20);
+  expect(at(24).more).toEqual({ "copper-top": { count: 3 } });
+});

@@ -3,7 +3,7 @@ import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidCovers, solidsOf } from "../gerber/solids.ts";
 import type { BoardFile, BoardSet } from "./board-file.ts";
 import { analyseLayer } from "./copper.ts";
-import type { BoardDiff, DiffPlace, StencilVerdict } from "./diff-document.ts";
+import type { BoardDiff, DiffPlace, MorePlaces, StencilVerdict } from "./diff-document.ts";
 import { drillPlaces } from "./diff-drills.ts";
 import { type RawPlace, together } from "./diff-places.ts";
 import { commonShift, NOISE_MM, type Shift } from "./diff-shift.ts";
@@ -24,6 +24,13 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
   const changed: string[] = [];
   const unchanged: string[] = [];
   const places: Record<string, readonly DiffPlace[]> = {};
+  const more: Record<string, MorePlaces> = {};
+  const keep = (key: string, raw: readonly RawPlace[]) => {
+    const found = together(raw);
+    places[key] = found.places;
+    if (found.more) more[key] = found.more;
+    else delete more[key];
+  };
   const stencil: Record<string, StencilVerdict> = {};
   const stencilReusable: Record<string, boolean> = {};
   for (const key of [...new Set([...a.keys(), ...b.keys()])].sort()) {
@@ -31,7 +38,7 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
     // what is too much to be compared is not called the same
     const found = f && g ? orGivenUp(() => differencesOf(f, g, shift), GIVEN_UP) : undefined;
     (found?.length === 0 ? unchanged : changed).push(key);
-    if (found && found !== TOO_MUCH && found.length > 0) places[key] = together(found);
+    if (found && found !== TOO_MUCH && found.length > 0) keep(key, found);
   }
   for (const side of ["top", "bottom"]) {
     const [f, g] = [a.get(`paste-${side}`), b.get(`paste-${side}`)];
@@ -46,10 +53,17 @@ export function diffBoards(now: BoardSet, other: BoardSet): BoardDiff {
     if (!opened) continue;
     stencil[side] = opened.verdict;
     // openings are told as what became of each, not as slivers of areas
-    if (opened.places.length > 0 && changed.includes(`paste-${side}`))
-      places[`paste-${side}`] = together(opened.places);
+    if (opened.places.length > 0 && changed.includes(`paste-${side}`)) keep(`paste-${side}`, opened.places);
   }
-  return { changed, unchanged, stencilReusable, stencil, places, shift };
+  return {
+    changed,
+    unchanged,
+    stencilReusable,
+    stencil,
+    places,
+    ...(Object.keys(more).length > 0 ? { more } : {}),
+    shift,
+  };
 }
 
 const TOO_MUCH: readonly RawPlace[] = [{ box: [0, 0, 0, 0], kind: "changed" }];

@@ -1,11 +1,4 @@
-import {
-  type Comparison,
-  type DiffPlace,
-  judgeFits,
-  type Measure,
-  MOST_DIFFERENCES,
-  partsAt,
-} from "@kobbin/core";
+import { type Comparison, type DiffPlace, judgeFits, type Measure, partsAt } from "@kobbin/core";
 import { Fragment, type ReactNode, useMemo } from "react";
 import { Link } from "react-router";
 import type { Focus } from "../../../proof/useView.ts";
@@ -242,6 +235,7 @@ function Layers({
   const { diff } = found;
   return diff.changed.map((key) => {
     const places = diff.places[key] ?? [];
+    const more = diff.more?.[key];
     const side = key.endsWith("bottom") ? "bottom" : key.endsWith("top") ? "top" : undefined;
     return (
       <Row key={key} name={layerWords(key)}>
@@ -264,8 +258,12 @@ function Layers({
                 </span>
               </span>
             ))}
-            {places.length === MOST_DIFFERENCES && (
-              <span className="text-look">these are the largest; there may be more</span>
+            {more && (
+              <span className="text-look">
+                these are the largest; there {more.count === 1 && !more.isAtLeast ? "is" : "are"}{" "}
+                {more.isAtLeast ? "at least " : ""}
+                {count(more.count, "more place", "more places")}
+              </span>
             )}
           </span>
         )}
