@@ -253,6 +253,17 @@ describe("what is in the way", () => {
       { kind: "edge", gapMm: -0.5, verdict: "collides" },
     ]);
     expect(clashesOf([body("J1", 49.5, 20, 2, 2)], {})).toEqual([]);
+    // no screw goes into what is plated, is a slot, or is narrower than 2 mm
+    const row = board([[5, 5]]).drillTable![0]!;
+    const under = (more: object) =>
+      clashesOf([body("R1", 5, 5, 2, 2)], { drillTable: [{ ...row, ...more }] }).length;
+    expect([
+      under({}),
+      under({ plated: true }),
+      under({ slots: 1 }),
+      under({ diameterMm: 1.9 }),
+      under({ diameterMm: 2 }),
+    ]).toEqual([1, 0, 0, 0, 1]);
   });
 });
 
@@ -289,6 +300,21 @@ describe("the turned view", () => {
     // a long one before a small one whose far corner is nearer than its own
     const long = [body("long", 25, 5, 40, 2, { heightMm: 5 }), body("small", 8, 9, 2, 2, { heightMm: 5 })];
     expect(order(view(long))).toEqual(["small", "long"]);
+  });
+
+  test("each body is drawn once, however many hide each other, and the picture is as large as what is in it", () => {
+    const rows = Array.from({ length: 25 }, (_, i) =>
+      body(`B${i}`, 8 + 8 * (i % 5), 6 + 7 * Math.floor(i / 5), 4, 4, { heightMm: 3 + (i % 3) }),
+    );
+    for (const quarter of [0, 1, 2, 3]) {
+      const seen = order(view(rows, quarter));
+      expect(seen).toHaveLength(25);
+      expect(new Set(seen).size).toBe(25);
+    }
+    // the board alone: 50 along x and 40 along y, each at 30°, and 1.6 thick
+    const [x0, y0, x1, y1] = view([]).box;
+    expect(x1 - x0).toBeCloseTo(90 * Math.cos(Math.PI / 6), 6);
+    expect(y1 - y0).toBeCloseTo(90 * 0.5 + 1.6, 6);
   });
 
   test("lengths along all three axes are one: 10 mm up, right and back", () => {

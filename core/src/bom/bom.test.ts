@@ -135,6 +135,21 @@ test("a parts list: columns found, quantities checked, do-not-place in several s
   expect(bom.findings).toEqual([expect.objectContaining({ tag: "bom-qty-mismatch", row: 3, about: ["C1"] })]);
 });
 
+test("a quantity with a mark between its thousands is read as pieces, and that is said; a plain one says nothing", () => {
+  const of = (qty: string) => {
+    const bom = readBom(
+      [
+        ["Ref", "Qty", "Value"],
+        ["", qty, "screw"],
+      ],
+      "p.csv",
+    );
+    return [bom.lines[0]?.qty, bom.findings.map((f) => [f.tag, f.level])];
+  };
+  expect(of("1.000")).toEqual([1000, [["bom-qty-grouped", "remark"]]]);
+  expect(of("1000")).toEqual([1000, []]);
+});
+
 test("bad rows are said with their row, good rows stay", () => {
   const bom = readBom(
     [

@@ -126,4 +126,12 @@ test("figures say which way they went, and findings are the same by what they ar
     ["gone"],
     2,
   ]);
+  // two alike of which one is left: one is solved, one is as before
+  const twice = [finding("0.3 mm at 1"), finding("0.4 mm at 2")];
+  const { notes } = compareMeasured(
+    diff(),
+    measure([], { findings: [finding("0.5 mm at 3")] }),
+    measure([], { findings: twice }),
+  );
+  expect([notes.fresh.length, notes.solved.length, notes.same]).toEqual([0, 1, 1]);
 });

@@ -3,6 +3,7 @@ import type { Measure } from "../board/measure-document.ts";
 import { FAR, madeMeasure } from "../run/made-up.fixture.ts";
 import { checkHouse } from "./check.ts";
 import { fitOptions } from "./house.ts";
+import { tolerancesOf, USUAL_TOLERANCES } from "./tolerances.ts";
 
 const check = (more: Partial<Measure>, limits: object = {}) => {
   const house = { ...FAR, limits: { ...FAR.limits, ...limits } };
@@ -56,4 +57,21 @@ test("layers a house does not offer it cannot make; one layer is made as two", (
   expect(layers(1, [4])).toMatchObject([{ level: "cannot", value: 1 }]);
   expect(layers(1, [2, 4])).toEqual([]);
   expect(layers(0, [4])).toEqual([]);
+});
+
+test("what an ordinary house holds is as in domain.md 5.6; what a house leaves out is taken from there, and that is told", () => {
+  expect(USUAL_TOLERANCES).toEqual({
+    thicknessShare: 0.1,
+    outlineMm: 0.2,
+    platedHoleMm: 0.1,
+    holeMm: 0.05,
+    slotMm: 0.15,
+    placeMm: 0.1,
+  });
+  expect(tolerancesOf({ slotMm: 0.1 })).toEqual({
+    values: { ...USUAL_TOLERANCES, slotMm: 0.1 },
+    isStated: false,
+  });
+  expect(tolerancesOf(USUAL_TOLERANCES).isStated).toBe(true);
+  expect(tolerancesOf(undefined)).toEqual({ values: USUAL_TOLERANCES, isStated: false });
 });

@@ -26,6 +26,14 @@ test("a circle, a rectangle, an obround and a hexagon have their areas", () => {
   expect(area("%ADD10C,2*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(Math.PI, 2);
   expect(area("%ADD10R,2X3*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(6, 9);
   expect(area("%ADD10O,2X1*%\nD10*\nX0Y0D03*\n")).toBeCloseTo(1 + Math.PI / 4, 2);
+  // each with a round hole of 0.5 in it: less π/16
+  for (const [aperture, whole] of [
+    ["C,2", Math.PI],
+    ["R,2X3", 6],
+    ["O,2X1", 1 + Math.PI / 4],
+    ["P,2X6X0", (3 * Math.sqrt(3)) / 2],
+  ] as const)
+    expect(area(`%ADD10${aperture}X0.5*%\nD10*\nX0Y0D03*\n`)).toBeCloseTo(whole - Math.PI / 16, 2);
   expect(area("%ADD10P,2X6*%\nD10*\nX0Y0D03*\n")).toBeCloseTo((3 * Math.sqrt(3)) / 2, 6);
 });
 

@@ -87,6 +87,16 @@ test.each([
   expect(ruleOf(line(ref, value, pkg))).toEqual({ tooLittle: expect.stringContaining(why) });
 });
 
+test("a row of pins that stands in the words becomes its package; nothing else gets one made up", () => {
+  const packageOf = (ref: string, value: string, pkg: string) => {
+    const rule = ruleOf(line(ref, value, pkg));
+    return "facts" in rule ? rule.facts.package : rule.tooLittle;
+  };
+  expect(packageOf("J1", "2x5 header 2.54mm", "")).toBe("HDR-2x5");
+  expect(packageOf("J1", "header", "HDR-1x6")).toBe("HDR-1x6");
+  expect(packageOf("R1", "10k 0603", "")).toBe("0603");
+});
+
 test("what a shop confirmed takes the place of what is usual, not of what a line says, nor of the steady small ones", () => {
   const rules = {
     resistor: { tolerance: "5 %" },

@@ -219,6 +219,23 @@ test("five millimetres beside the outline are still on the board, a hair more is
     expect(level(x, y)).toBe("warning");
 });
 
+test("crowded is what spreads over less than 8 % of the board, wherever on it and along which side", () => {
+  // four parts 7 mm apart in the far corner of 100 × 80: on the board, and still too near each other to be it
+  const at = (w: number, h: number) =>
+    settled(
+      placed(
+        [
+          [90, 70],
+          [90 + w, 70],
+          [90 + w, 70 + h],
+          [90, 70 + h],
+        ],
+        { isUnitAssumed: true },
+      ),
+    ).findings[0]!.level;
+  expect([at(7, 7), at(9, 1), at(1, 9)]).toEqual(["warning", "remark", "remark"]);
+});
+
 test("without a box a unit nobody stated is said to stand alone; nothing placed is nothing to settle", () => {
   expect(settled(placed(CORNERS, { isUnitAssumed: true }), undefined as never).said).toEqual([
     ["unit-assumed", "remark"],

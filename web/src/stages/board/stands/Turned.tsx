@@ -4,6 +4,7 @@ import { mm } from "../../../ui/format.ts";
 
 /** Names are written at so many of the tallest. */
 const NAMED = 7;
+const NAMED_NARROW = 4;
 const ROOM_MM = 3;
 
 const pathOf = (rings: Isometric["faces"][number]["rings"]): string =>
@@ -60,10 +61,11 @@ export function Turned({
   const [x0, y0, x1, y1] = view.box;
   const [w, h] = [x1 - x0 + 2 * ROOM_MM, y1 - y0 + 2 * ROOM_MM];
   // letters keep their size on paper, whatever the board's
-  const unit = Math.max(w / 980, h / 430);
+  const isNarrow = window.matchMedia("(max-width: 767px)").matches;
+  const unit = Math.max(w / (isNarrow ? 430 : 980), h / 430);
   const tallest = [...view.tops]
     .sort((a, b) => Number(shown.has(b.ref)) - Number(shown.has(a.ref)) || b.mm - a.mm)
-    .slice(0, NAMED)
+    .slice(0, isNarrow ? NAMED_NARROW : NAMED)
     .filter((t) => t.mm > 0 || shown.has(t.ref));
   const fill = (ref: string | undefined, kind: Isometric["faces"][number]["kind"]) =>
     ref !== undefined && shown.has(ref)
