@@ -112,6 +112,21 @@ describe("where bodies stand", () => {
     });
   });
 
+  test("a leaded package is as long as its pads reach and its moulding beyond them, wherever it stands", () => {
+    // two rows of four at 1.27, 5.4 apart, the row upright about 20/30
+    const pads = [0, 1, 2, 3].flatMap((k): [string, number, number][] => [
+      [`U1.${k + 1}`, 17.3, 28.095 + 1.27 * k],
+      [`U1.${8 - k}`, 22.7, 28.095 + 1.27 * k],
+    ]);
+    expect(only({ ref: "U1", package: "SOIC-8" }, nets(...pads))).toMatchObject({
+      x: expect.closeTo(20, 9),
+      y: expect.closeTo(30, 9),
+      lengthMm: 4.91,
+      widthMm: 6,
+      turnDeg: 90,
+    });
+  });
+
   test("a stated height is a nominal one, others are greatest ones", () => {
     expect(
       only({ ref: "R1", package: "0603", heightMm: 0.5 }, nets(["R1.1", 0, 0], ["R1.2", 1, 0])),
@@ -297,6 +312,13 @@ describe("the turned view", () => {
     const two = [body("near", 10, 10, 4, 4, { heightMm: 5 }), body("far", 20, 20, 4, 4, { heightMm: 5 })];
     expect(order(view(two))).toEqual(["far", "near"]);
     expect(order(view(two, 2))).toEqual(["near", "far"]);
+    // turned by a quarter the upper left comes to stand before the lower right, by another the other way round
+    const across = [body("left", 10, 30, 4, 4, { heightMm: 5 }), body("right", 40, 8, 4, 4, { heightMm: 5 })];
+    expect([order(view(across, 1)), order(view(across, 3))]).toEqual([
+      ["right", "left"],
+      ["left", "right"],
+    ]);
+    expect(order(view(across, 5))).toEqual(order(view(across, 1)));
     // a long one before a small one whose far corner is nearer than its own
     const long = [body("long", 25, 5, 40, 2, { heightMm: 5 }), body("small", 8, 9, 2, 2, { heightMm: 5 })];
     expect(order(view(long))).toEqual(["small", "long"]);
