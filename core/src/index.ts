@@ -52,6 +52,7 @@ export {
 } from "./fab/from-quotation.ts";
 export {
   type AssemblyPrice,
+  type ExtraOptionKey,
   type FabOptionKey,
   type FabOptions,
   type FabPrice,

@@ -34,6 +34,10 @@ export const SUPPLIERS: readonly FeedSupplier[] = [
 
 const thickness = (extra: readonly [string, number][]) =>
   extra.map(([value, uplift]) => ({ value, label: `${value} mm`, ...(uplift > 0 ? { uplift } : {}) }));
+const NOT_BEVELLED = { value: "none", label: "none" };
+/** A bevel of an edge with contacts, by its angle to the face; set up once. */
+const bevel = (degrees: string, setup: string) => ({ value: degrees, label: `${degrees}°`, setup });
+
 const colour = (value: string, setup?: string, days?: number) => ({
   value,
   label: value,
@@ -186,6 +190,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       ],
       mask: [colour("green"), colour("black", "12", 2), colour("white", "12", 2)],
       legend: [colour("white"), colour("black")],
+      bevel: [NOT_BEVELLED, bevel("45", "14")],
     },
     price: {
       setup: { "2": "32", "4": "88" },
@@ -274,6 +279,13 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       finish: [
         { value: "levelled-lead-free", label: "levelled solder, lead-free" },
         { value: "immersion-gold", label: "immersion gold", perDm2: "3.20" },
+        {
+          value: "immersion-gold-hard-contacts",
+          label: "immersion gold, hard gold on contacts",
+          setup: "30",
+          perDm2: "7.20",
+          days: 2,
+        },
         { value: "immersion-silver", label: "immersion silver", perDm2: "2.10" },
       ],
       mask: [
@@ -285,6 +297,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
         colour("clear"),
       ],
       legend: [colour("white"), colour("black"), colour("yellow")],
+      bevel: [NOT_BEVELLED, bevel("30", "12"), bevel("20", "12"), bevel("45", "12")],
     },
     price: {
       setup: { "2": "95", "4": "160" },

@@ -32,6 +32,7 @@ const OPTIONS = {
   finish: text(60),
   mask: text(60),
   legend: text(60),
+  bevel: text(60),
   leadDays: whole(0, 1000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.options, yup.AnySchema>;
 const ASSEMBLY = {

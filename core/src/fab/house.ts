@@ -17,6 +17,8 @@ export interface House {
     readonly finish: readonly OptionValue[];
     readonly mask: readonly OptionValue[];
     readonly legend: readonly OptionValue[];
+    /** Bevels of an edge with contacts, "none" among them; left out where the house makes none. */
+    readonly bevel?: readonly OptionValue[];
   };
   readonly price: FabPrice;
   readonly assembly?: AssemblyPrice;
@@ -105,16 +107,37 @@ export interface FabOptions {
   readonly finish: string;
   readonly mask: string;
   readonly legend: string;
+  /** Degrees, or "none"; only at a house that has it. */
+  readonly bevel?: string;
   /** Lead time in days, one of the house's. */
   readonly leadDays: number;
 }
 
-export type FabOptionKey = "thickness" | "copper" | "finish" | "mask" | "legend";
+/** Decisions every house has a list for. */
+export const FAB_OPTIONS = ["thickness", "copper", "finish", "mask", "legend"] as const;
+export type FabOptionKey = (typeof FAB_OPTIONS)[number];
+/** Decisions a house may have a list for. Where it has none, nothing of the kind is made there. */
+export const EXTRA_OPTIONS = ["bevel"] as const;
+export type ExtraOptionKey = (typeof EXTRA_OPTIONS)[number];
+/** The value that means that nothing is done. */
+export const NO_EXTRA = "none";
 
 /** The house's value for a decision, or its first one where it does not have the one wished. */
 export function optionOf(house: House, key: FabOptionKey, value: string): OptionValue {
   const list = house.options[key];
   return list.find((o) => o.value === value) ?? list[0]!;
+}
+
+/** Every value that is chosen, those of the lists only some houses have among them. */
+export function chosenValues(house: House, options: FabOptions): OptionValue[] {
+  return [
+    ...FAB_OPTIONS.map((key) => optionOf(house, key, options[key])),
+    ...EXTRA_OPTIONS.flatMap((key) => {
+      const list = house.options[key] ?? [];
+      const chosen = list.find((o) => o.value === options[key]) ?? list[0];
+      return chosen ? [chosen] : [];
+    }),
+  ];
 }
 
 /** A wish that a house cannot fulfil, and what it has in its place. */
@@ -160,12 +183,18 @@ export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions 
   const leads = house.price.lead.map((l) => l.days);
   const off = (d: number) => Math.abs(d - wish.leadDays!);
   const leadDays = wish.leadDays === undefined ? leads[0]! : [...leads].sort((a, b) => off(a) - off(b))[0]!;
+  const extras = EXTRA_OPTIONS.flatMap((key) => {
+    const list = house.options[key] ?? [];
+    const value = list.find((o) => o.value === wish[key]) ?? list[0];
+    return value ? [[key, value.value] as const] : [];
+  });
   return {
     thickness: pick("thickness"),
     copper: pick("copper"),
     finish: pick("finish"),
     mask: pick("mask"),
     legend: pick("legend"),
+    ...Object.fromEntries(extras),
     leadDays,
   };
 }
@@ -183,12 +212,14 @@ export function givenUp(
   const name = (key: keyof FabOptions, value: string | number): string =>
     key === "leadDays"
       ? `${value} days`
-      : ([house, ...labels].flatMap((h) => h.options[key]).find((o) => o.value === value)?.label ??
+      : ([house, ...labels].flatMap((h) => h.options[key] ?? []).find((o) => o.value === value)?.label ??
         String(value));
-  return (Object.keys(fit) as (keyof FabOptions)[]).flatMap((key) => {
+  return ([...FAB_OPTIONS, ...EXTRA_OPTIONS, "leadDays"] as const).flatMap((key) => {
     const wished = wish[key];
-    return wished === undefined || wished === fit[key]
+    // a house without a list does nothing of the kind, which is what "none" asks for
+    const got = fit[key] ?? NO_EXTRA;
+    return wished === undefined || wished === got
       ? []
-      : [{ key, wished: name(key, wished), got: name(key, fit[key]) }];
+      : [{ key, wished: name(key, wished), got: name(key, got) }];
   });
 }

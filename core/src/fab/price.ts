@@ -1,5 +1,5 @@
 import { type Micros, roundMoney, toMicros } from "../money/money.ts";
-import { type FabOptions, type House, optionOf } from "./house.ts";
+import { chosenValues, type FabOptions, type House } from "./house.ts";
 
 /** The facts of a board that its price depends on. */
 export interface BoardFacts {
@@ -69,9 +69,7 @@ export function boardMassG(
 export function fabQuote(house: House, board: BoardFacts, options: FabOptions, pieces: number): FabQuote {
   const p = house.price;
   const key = String(board.layers <= 2 ? 2 : board.layers);
-  const chosen = (["thickness", "copper", "finish", "mask", "legend"] as const).map((k) =>
-    optionOf(house, k, options[k]),
-  );
+  const chosen = chosenValues(house, options);
   const lead = p.lead.find((l) => l.days === options.leadDays) ?? p.lead[0]!;
   const a = (board.widthMm * board.heightMm) / 1e4;
   const area = a * pieces;

@@ -8,7 +8,7 @@ const BEHIND_BEVEL_MM = 0.2;
 /** What a house's bevel may be deeper, mm (domain.md 5.6, ordinary). */
 const BEVEL_TOL_MM = 0.25;
 /** Boards thinner than this are usually not bevelled, mm. */
-const LEAST_BEVELLED_MM = 1;
+export const LEAST_BEVELLED_MM = 1;
 
 /** Flat nose a bevel leaves, by the board's thickness, mm (domain.md 2.5); between them in proportion. */
 const NOSES: readonly (readonly [number, number])[] = [
@@ -82,7 +82,8 @@ export function cardEdgesOf(m: Measure, thicknessMm: number | undefined): CardEd
   }));
 }
 
-function marginOf(thicknessMm: number, angleDeg: number, setbackMm: number): BevelMargin {
+/** A bevel against where the contacts begin. */
+export function marginOf(thicknessMm: number, angleDeg: number, setbackMm: number): BevelMargin {
   const depthMm = bevelDepth(thicknessMm, angleDeg);
   return {
     angleDeg,

@@ -1,7 +1,8 @@
+import type { Measure } from "../board/measure-document.ts";
 import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
-import { optionOf } from "../fab/house.ts";
+import { type FabOptions, type House, NO_EXTRA, optionOf } from "../fab/house.ts";
 import { measureSpec } from "../fab/measures.ts";
 import { microsToText } from "../money/money.ts";
 import { boardOf, Places, unitOf } from "../run/boards.ts";
@@ -183,6 +184,19 @@ const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 const mm = (v: number | undefined) =>
   v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
 
+/** The bevel as the house calls it, and from where on its grinder meets copper. */
+function bevelRows(house: House, options: FabOptions, m: Measure): [string, string][] {
+  const chosen = house.options.bevel?.find((o) => o.value === options.bevel);
+  if (!chosen || chosen.value === NO_EXTRA) return [];
+  return [
+    ["Bevel", chosen.label],
+    ...Object.entries(m.edgeContacts ?? {}).map(([side, c]): [string, string] => [
+      `Contacts, ${side}`,
+      `${c.count} on the ${c.edge} edge, copper from ${mm(c.setbackMm)} on: keep it whole`,
+    ]),
+  ];
+}
+
 function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   const { house, options } = r;
   if (!house || !options) return [];
@@ -206,6 +220,7 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
             ["Finish", label("finish")],
             ["Mask, both sides", label("mask")],
             ["Silkscreen", label("legend")],
+            ...bevelRows(house, options, m),
             ["Electrical test", "every board"],
           ],
         },

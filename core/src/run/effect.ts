@@ -1,5 +1,5 @@
 import type { LimitCheck } from "../fab/check.ts";
-import type { FabOptionKey, Given } from "../fab/house.ts";
+import type { ExtraOptionKey, FabOptionKey, Given } from "../fab/house.ts";
 import { microsToNumber } from "../money/money.ts";
 import { isComplete } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
@@ -45,7 +45,7 @@ export interface HouseEffect extends Effect {
 /** All single changes of a run. */
 export interface WhatIf {
   readonly houses: readonly HouseEffect[];
-  readonly options: Readonly<Record<FabOptionKey | "leadDays", readonly Effect[]>>;
+  readonly options: Readonly<Record<FabOptionKey | ExtraOptionKey | "leadDays", readonly Effect[]>>;
   readonly methods: readonly Effect[];
   readonly confidence: readonly Effect[];
   readonly leftovers: readonly Effect[];

@@ -1,11 +1,9 @@
-import type { Measure } from "../board/measure-document.ts";
 import { notJudged } from "../fab/check.ts";
-import { type FinishKind, finishKind } from "../fab/finish.ts";
+import { finishKind } from "../fab/finish.ts";
 import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
-import { cardEdgesOf } from "../fit/card-edge.ts";
-import { mmWords } from "../fit/row.ts";
 import { aboutBoard } from "./board-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
+import { contactNotes } from "./contact-notes.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add, BoardCheck } from "./note.ts";
 import { type BoardOrder, pricedSize } from "./order-boards.ts";
@@ -139,7 +137,7 @@ function sayGuessed(house: House, orders: readonly BoardOrder[], add: Add): void
 /** What the options do to contacts, health, reading and fit. */
 function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
   const finish = finishKind(optionOf(house, "finish", options.finish));
-  contactNotes(doc, options, finish, add);
+  contactNotes(doc, house, options, finish, add);
   if (finish.isLeaded)
     add(
       "fab",
@@ -169,54 +167,6 @@ function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Ad
       "warning",
       `The job file${doc.boards.length > 1 ? ` of ${b.name}` : ""} states ${stated} mm, ${options.thickness} mm is chosen.`,
       { do: "Choose the stated thickness, or accept with a reason.", ...aboutBoard(doc, b.id) },
-    );
-  }
-}
-
-/** Which bevels leave the contacts whole at the chosen thickness. */
-function bevelWords(m: Measure, options: FabOptions): string {
-  const edges = cardEdgesOf(m, Number.parseFloat(options.thickness));
-  const short = edges.flatMap((e) => (e.bevels ?? []).filter((b) => b.marginMm < 0));
-  if (short.length === 0) return "";
-  const worst = short.reduce((a, b) => (b.marginMm < a.marginMm ? b : a));
-  const angles = [...new Set(short.map((b) => `${b.angleDeg}°`))].join(" and ");
-  return ` They end ${mmWords(Math.min(...edges.map((e) => e.contacts.setbackMm)))} mm from the edge: too near for ${angles}, where ${mmWords(worst.needMm)} mm are needed at ${options.thickness} mm.`;
-}
-
-/**
- * Contacts on the edge want a flat, hard finish and a bevel (domain.md 5.2, F1 to F4): levelled solder on them is refused,
- * thin gold wears, and a bevel is no option of any house here, so it is asked for in words and not in the price.
- */
-function contactNotes(doc: RunDocument, options: FabOptions, finish: FinishKind, add: Add): void {
-  for (const b of doc.boards) {
-    if (Object.keys(b.measure.edgeContacts ?? {}).length === 0) continue;
-    const mark = boardMark(doc, b.id);
-    const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
-    if (!finish.isGold)
-      add(
-        "fab",
-        `contacts-finish${mark}`,
-        "error",
-        `The edge contacts${of} need a gold finish: other finishes are uneven or tarnish, and make no good contact.`,
-        { do: "Choose gold, or accept with a reason.", ...aboutBoard(doc, b.id) },
-      );
-    else if (!finish.isHard)
-      add(
-        "fab",
-        `contacts-wear${mark}`,
-        "remark",
-        `Thin gold on the edge contacts${of} wears through after some 20 to 50 insertions; hard gold lasts.`,
-        aboutBoard(doc, b.id),
-      );
-    add(
-      "fab",
-      `contacts-bevel${mark}`,
-      "warning",
-      `The edge contacts${of} want a bevelled edge to go into a socket. No house here has it among its options, so it is not in the price.${bevelWords(b.measure, options)}`,
-      {
-        do: "Ask the house for it in its remarks, with its angle, or accept where nothing is plugged in.",
-        ...aboutBoard(doc, b.id),
-      },
     );
   }
 }

@@ -2,6 +2,7 @@ import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
 import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
+import { firstBevel } from "./contact-notes.ts";
 
 /** A stated thickness and an offered one are the same within this, mm. */
 const SAME_THICKNESS_MM = 0.05;
@@ -35,8 +36,10 @@ function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOpti
   // hard gold wears better under a socket than the thin one; either is flat
   const gold = house.options.finish.filter((o) => finishKind(o).isGold);
   const finish = hasContacts ? (gold.find((o) => finishKind(o).isHard) ?? gold[0]) : undefined;
+  const bevel = firstBevel(house, boards, thickness?.value ?? house.options.thickness[0]!.value);
   return {
     ...(thickness ? { thickness: thickness.value } : {}),
     ...(finish ? { finish: finish.value } : {}),
+    ...(bevel ? { bevel } : {}),
   };
 }

@@ -1,4 +1,4 @@
-import type { FabOptions, House } from "../fab/house.ts";
+import { type FabOptions, type House, NO_EXTRA } from "../fab/house.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 
 /** What an option is called in a sentence. */
@@ -8,6 +8,7 @@ export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {
   finish: "finish",
   mask: "mask colour",
   legend: "silkscreen colour",
+  bevel: "bevel",
   leadDays: "lead time",
 };
 
@@ -31,14 +32,16 @@ export function quotationMisfits(
   const label = (key: keyof FabOptions, value: string | number) =>
     key === "leadDays"
       ? `${value} days`
-      : (house.options[key].find((o) => o.value === value)?.label ?? String(value));
+      : ((house.options[key] ?? []).find((o) => o.value === value)?.label ?? String(value));
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
   for (const key of Object.keys(OPTION_WORD) as (keyof FabOptions)[]) {
     const was = basis.options[key];
     if (was !== undefined && was !== now.options[key])
-      out.push(`${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key])}`);
+      out.push(
+        `${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key] ?? NO_EXTRA)}`,
+      );
   }
   return out;
 }

@@ -1,6 +1,13 @@
 import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, type LimitCheck, notJudged } from "../fab/check.ts";
-import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
+import {
+  EXTRA_OPTIONS,
+  FAB_OPTIONS,
+  type FabOptions,
+  fitOptions,
+  type House,
+  NO_EXTRA,
+} from "../fab/house.ts";
 import { type FabQuote, orderPieces } from "../fab/price.ts";
 import { microsToNumber, placesOf, roundMoney } from "../money/money.ts";
 import { boardFacts } from "./order-boards.ts";
@@ -62,7 +69,7 @@ export function quoteDocument(m: Measure, house: House, quantity: number, wishes
   };
 }
 
-const KEYS = ["thickness", "copper", "finish", "mask", "legend"] as const;
+const KEYS = [...FAB_OPTIONS, ...EXTRA_OPTIONS] as const;
 
 function settle(house: House, wishes: Wishes): Pick<QuoteDocument, "options" | "refused"> {
   const refused: { key: string; value: string; because: string }[] = [];
@@ -76,7 +83,7 @@ function settle(house: House, wishes: Wishes): Pick<QuoteDocument, "options" | "
       if (!has.includes(days)) refuse(key, value, `${house.name} makes boards in ${has.join(", ")} days`);
       if (Number.isFinite(days)) wish.leadDays = days;
     } else if ((KEYS as readonly string[]).includes(key)) {
-      const has = house.options[key as (typeof KEYS)[number]].map((o) => o.value);
+      const has = (house.options[key as (typeof KEYS)[number]] ?? [{ value: NO_EXTRA }]).map((o) => o.value);
       if (!has.includes(String(value))) refuse(key, value, `${house.name} has ${has.join(", ")}`);
       wish[key as (typeof KEYS)[number]] = String(value);
     } else refuse(key, value, "there is no such option");

@@ -17,6 +17,7 @@ export const CHOICE_FIELDS = {
     finish: { shape: text(60), words: "finish" },
     mask: { shape: text(60), words: "mask colour" },
     legend: { shape: text(60), words: "silkscreen" },
+    bevel: { shape: text(60), words: "bevel" },
     leadDays: { shape: whole(0, 1000), words: "days at the house" },
   },
   assembly: {

@@ -17,6 +17,11 @@ export function boardsOf(doc: RunDocument, start: number): Fab {
   const option = (key: "thickness" | "copper" | "finish" | "mask" | "legend") =>
     house.options[key].find((o) => o.value === doc.options[key]) ?? house.options[key][0]!;
   const chosen = (["thickness", "copper", "finish", "mask", "legend"] as const).map(option);
+  // a house that bevels has "none" first: what is not chosen is that
+  const bevels = house.options.bevel ?? [];
+  chosen.push(
+    ...bevels.filter((o, i) => (doc.options.bevel === undefined ? i === 0 : o.value === doc.options.bevel)),
+  );
   const lead = p.lead.find((l) => l.days === doc.options.leadDays) ?? p.lead[0]!;
   const each = doc.boards.map((b) => {
     const m = b.measure;

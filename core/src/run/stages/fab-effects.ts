@@ -1,5 +1,14 @@
 import { notJudged, tightest } from "../../fab/check.ts";
-import { type FabOptionKey, fitOptions, givenUp, type House } from "../../fab/house.ts";
+import {
+  type ExtraOptionKey,
+  type FabOptionKey,
+  type FabOptions,
+  fitOptions,
+  givenUp,
+  type House,
+  NO_EXTRA,
+} from "../../fab/house.ts";
+import { LEAST_BEVELLED_MM } from "../../fit/card-edge.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
@@ -18,15 +27,16 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
   const { doc, base, effect } = asking;
   const house = base.house;
   const options = base.options;
-  const list = (key: FabOptionKey): Effect[] =>
+  const thickness = Number.parseFloat(options?.thickness ?? "");
+  const list = (key: FabOptionKey | ExtraOptionKey): Effect[] =>
     house && options
-      ? house.options[key].map((o) =>
+      ? (house.options[key] ?? []).map((o) =>
           effect(
             o.value,
             o.label,
             { ...doc, options: { ...options, [key]: o.value } },
             options[key] === o.value,
-            key === "legend" && o.value === options.mask ? "not readable on this mask" : undefined,
+            refusalOf(key, o.value, options, thickness),
           ),
         )
       : [];
@@ -49,9 +59,23 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
       finish: list("finish"),
       mask: list("mask"),
       legend: list("legend"),
+      bevel: list("bevel"),
       leadDays: leads,
     },
   };
+}
+
+/** Why a value cannot be chosen beside the others. */
+function refusalOf(
+  key: FabOptionKey | ExtraOptionKey,
+  value: string,
+  options: FabOptions,
+  thicknessMm: number,
+): string | undefined {
+  if (key === "legend" && value === options.mask) return "not readable on this mask";
+  if (key === "bevel" && value !== NO_EXTRA && thicknessMm < LEAST_BEVELLED_MM)
+    return `boards under ${LEAST_BEVELLED_MM} mm are not bevelled`;
+  return undefined;
 }
 
 function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {

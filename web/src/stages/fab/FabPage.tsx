@@ -1,4 +1,11 @@
-import { type FabOptionKey, type LimitCheck, measureSpec, OPTION_WORD, unitOf } from "@kobbin/core";
+import {
+  type ExtraOptionKey,
+  type FabOptionKey,
+  type LimitCheck,
+  measureSpec,
+  OPTION_WORD,
+  unitOf,
+} from "@kobbin/core";
 import { useState } from "react";
 import { InColours } from "../../proof/InColours.tsx";
 import { removeQuote } from "../../resources/run.ts";
@@ -13,9 +20,14 @@ import { Limits } from "./Limits.tsx";
 import { NewHouse } from "./NewHouse.tsx";
 import { Price } from "./Price.tsx";
 
-const DECISIONS: readonly (readonly [FabOptionKey, string, string])[] = [
+const DECISIONS: readonly (readonly [FabOptionKey | ExtraOptionKey, string, string])[] = [
   ["thickness", "Thickness", "what the board must fit into decides; 1.6 is the usual one"],
   ["finish", "Finish", "flat for fine pitch and contacts; levelled solder is cheaper and easy to wet"],
+  [
+    "bevel",
+    "Bevel",
+    "an edge with contacts goes into its socket; deeper than the copper ends, it grinds contacts off",
+  ],
   ["mask", "Mask colour", "the house's daily colour costs and waits least"],
   ["legend", "Silkscreen", "must be readable on the mask"],
   ["copper", "Outer copper", "more only where the current asks for it"],
@@ -214,7 +226,7 @@ export function FabPage() {
             </p>
           )}
           <div className="mt-5">
-            {DECISIONS.map(([key, label, why]) => (
+            {DECISIONS.filter(([key]) => effects.options[key].length > 0).map(([key, label, why]) => (
               <ChoiceRow
                 key={key}
                 decision={label}
