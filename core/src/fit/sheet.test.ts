@@ -213,6 +213,12 @@ describe("edge contacts in a socket", () => {
     expect(wide.mend).toBe("a socket of 35.8 mm instead of 36.5");
     expect(judge(socket(35.8), { measure, tolerances }).verdict).toBe("fits");
     expect(judge(socket(34.1), { measure, tolerances }).mend).toBe("a socket of 34.3 mm instead of 34.1");
+    // 1.5 wide ones in 36.5: the next is 1 − 1.5 away at worst, half a millimetre too little on each side
+    expect(judge(socket(36.5, 1.5), { measure, tolerances })).toMatchObject({
+      board: expect.stringContaining("the next contact is tightest"),
+      mend: "a socket of 35.5 mm instead of 36.5",
+    });
+    expect(judge(socket(35.5, 1.5), { measure, tolerances }).verdict).toBe("fits");
     // contacts so wide that the next finger is met by any slip
     expect(judge(socket(34.3, 3.4), { measure, tolerances })).not.toHaveProperty("mend");
   });

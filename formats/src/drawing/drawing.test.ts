@@ -42,6 +42,13 @@ test.each([
     "",
     [[1, 2, 4]],
   ],
+  [
+    "four arcs of a quarter each by their bulges",
+    "0 LWPOLYLINE 8 0 90 4 70 1 10 2 20 0 42 0.41421356 10 0 20 2 42 0.41421356 10 -2 20 0 42 0.41421356 10 0 20 -2 42 0.41421356",
+    "",
+    [[0, 0, 4]],
+  ],
+  ["most of an arc is none", "0 ARC 8 0 10 1 20 2 40 2 50 60 51 30", "", []],
   ["half an arc is none", "0 ARC 8 0 10 1 20 2 40 2 50 0 51 180", "", []],
   ["a polyline of two bulges", "0 LWPOLYLINE 8 0 90 2 70 1 10 0 20 0 42 1 10 4 20 0 42 1", "", [[2, 0, 4]]],
   ["a square is none", "0 LWPOLYLINE 8 0 90 4 70 1 10 0 20 0 10 4 20 0 10 4 20 4 10 0 20 4", "", []],
@@ -79,6 +86,12 @@ test.each([
   ["millimetres", "9 $INSUNITS 70 4", 1],
   ["inches", "9 $INSUNITS 70 1", 25.4],
   ["centimetres", "9 $INSUNITS 70 5", 10],
+  ["feet", "9 $INSUNITS 70 2", 304.8],
+  ["metres", "9 $INSUNITS 70 6", 1000],
+  ["mils", "9 $INSUNITS 70 9", 0.0254],
+  ["micrometres", "9 $INSUNITS 70 13", 0.001],
+  ["decimetres", "9 $INSUNITS 70 14", 100],
+  ["light years", "9 $INSUNITS 70 19", undefined],
   ["none stated", "9 $INSUNITS 70 0", undefined],
   ["no header", "", undefined],
 ] as const)("the unit of an exchange drawing: %s", (_, header, mm) => {
@@ -164,6 +177,8 @@ test("the size of all that is drawn, lines, arcs and circles", () => {
   ).toMatchObject({
     size: [62, 32],
   });
+  expect(readDrawing(svg('<line x1="2" y1="1" x2="12" y2="6"/>'))).toMatchObject({ size: [10, 5] });
+  expect(readDrawing(svg("<g/>"))).not.toHaveProperty("size");
   const d = readDrawing(dxf("0 LINE 8 0 10 0 20 0 11 30 21 10"));
   expect(d).toMatchObject({ size: [30, 10], circles: [] });
 });
@@ -183,5 +198,31 @@ test.each([
 
 test("shapes that use each other in a ring end, and are said", () => {
   const d = readDrawing(svg('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g><circle r="1"/>'));
-  expect(d).toMatchObject({ circles: [{ diameter: 2 }], notes: ["Groups inside of groups deeper than can be meant were not followed."] });
+  expect(d).toMatchObject({
+    circles: [{ diameter: 2 }],
+    notes: ["Groups inside of groups deeper than can be meant were not followed."],
+  });
+});
+
+test("what is larger than any case's drawing is refused before it is read, and what has more shapes while it is", () => {
+  const large = new Uint8Array(8 * 1024 * 1024 + 1).fill(32);
+  expect(readDrawing(large)).toMatchObject({
+    kind: "refused",
+    why: expect.stringContaining("larger than 8 MB"),
+  });
+  expect(readDrawing(svg(`<path d="${"M0 0h1".repeat(200_001)}"/>`))).toMatchObject({
+    kind: "refused",
+    why: expect.stringContaining("more shapes"),
+  });
+  expect(readDrawing(svg(`<path d="${"M0 0h1".repeat(2000)}"/>`))).toMatchObject({
+    kind: "drawing",
+    size: [1, 0],
+  });
+});
+
+test("shapes drawn as seen from below are said: their places may be mirrored", () => {
+  expect(readDrawing(dxf(`${CIRCLE} 210 0 220 0 230 -1`))).toMatchObject({
+    notes: [expect.stringContaining("seen from below")],
+  });
+  expect(readDrawing(dxf(`${CIRCLE} 210 0 220 0 230 1`))).toMatchObject({ notes: [] });
 });
