@@ -263,6 +263,38 @@ test("the fabrication sheet says what is ordered and what was measured, in words
   expect(sheet(noted, "sheets/fabrication").notes.some((n) => n.startsWith("Known: "))).toBe(false);
 });
 
+test("a bevel stands on the sheet in the house's own word, with where the copper begins; none is not written", () => {
+  const of = (bevel: string) => {
+    const house = {
+      ...FAR,
+      options: {
+        ...FAR.options,
+        bevel: [
+          { value: "none", label: "none" },
+          { value: "30", label: "30 degrees, both faces" },
+        ],
+      },
+    };
+    const measure = madeMeasure({
+      edgeContacts: {
+        top: { count: 11, pitchMm: 2.5, widthMm: 1.5, lengthMm: 6, setbackMm: 1.5, edge: "bottom" },
+      },
+    });
+    const doc = madeRun({
+      boards: [{ name: "B", perProduct: 1, measure }],
+      house,
+      houses: [house],
+      options: { bevel },
+    });
+    return sheet(doc, "sheets/fabrication").pairs[0]!.rows.filter(([k]) => /Bevel|Contacts/.test(k));
+  };
+  expect(of("none")).toEqual([]);
+  expect(of("30")).toEqual([
+    ["Bevel", "30 degrees, both faces"],
+    ["Contacts, top", "11 on the bottom edge, copper from 1.5 mm on: keep it whole"],
+  ]);
+});
+
 test("two boards are two sheets, and their parts and places tell which board they are on, in the boards' order", () => {
   const doc = run({
     boards: ["b", "a"].map((id) => ({

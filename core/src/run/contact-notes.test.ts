@@ -119,7 +119,7 @@ test("a bevel is offered with its effect, and refused with its reason on a thin 
       .options.bevel;
   expect(list("1.6").map((e) => [e.value, e.isChosen, e.cannot])).toEqual([
     ["none", true, undefined],
-    ["20", false, undefined],
+    ["20", false, "it grinds contacts: 0.211 mm are missing to their copper"],
     ["30", false, undefined],
     ["45", false, undefined],
   ]);

@@ -8,7 +8,8 @@ import {
   type House,
   NO_EXTRA,
 } from "../../fab/house.ts";
-import { LEAST_BEVELLED_MM } from "../../fit/card-edge.ts";
+import { LEAST_BEVELLED_MM, marginOf } from "../../fit/card-edge.ts";
+import { mmWords } from "../../fit/row.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
@@ -27,7 +28,6 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
   const { doc, base, effect } = asking;
   const house = base.house;
   const options = base.options;
-  const thickness = Number.parseFloat(options?.thickness ?? "");
   const list = (key: FabOptionKey | ExtraOptionKey): Effect[] =>
     house && options
       ? (house.options[key] ?? []).map((o) =>
@@ -36,7 +36,7 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
             o.label,
             { ...doc, options: { ...options, [key]: o.value } },
             options[key] === o.value,
-            refusalOf(key, o.value, options, thickness),
+            refusalOf(doc, key, o.value, options),
           ),
         )
       : [];
@@ -65,17 +65,23 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
   };
 }
 
-/** Why a value cannot be chosen beside the others. */
+/** Why a value cannot be chosen beside the others, on these boards. */
 function refusalOf(
+  doc: RunDocument,
   key: FabOptionKey | ExtraOptionKey,
   value: string,
   options: FabOptions,
-  thicknessMm: number,
 ): string | undefined {
   if (key === "legend" && value === options.mask) return "not readable on this mask";
-  if (key === "bevel" && value !== NO_EXTRA && thicknessMm < LEAST_BEVELLED_MM)
-    return `boards under ${LEAST_BEVELLED_MM} mm are not bevelled`;
-  return undefined;
+  if (key !== "bevel" || value === NO_EXTRA) return undefined;
+  const thickness = Number.parseFloat(options.thickness);
+  if (thickness < LEAST_BEVELLED_MM) return `boards under ${LEAST_BEVELLED_MM} mm are not bevelled`;
+  const missing = Math.max(
+    ...doc.boards
+      .flatMap((b) => Object.values(b.measure.edgeContacts ?? {}))
+      .map((c) => -marginOf(thickness, Number.parseFloat(value), c.setbackMm).marginMm),
+  );
+  return missing > 0 ? `it grinds contacts: ${mmWords(missing)} mm are missing to their copper` : undefined;
 }
 
 function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {

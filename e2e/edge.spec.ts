@@ -1,0 +1,39 @@
+import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test, unfold } from "./kit.ts";
+
+test("a card's contacts lead to gold and to a bevel that leaves them whole, and the figures of its edge say why", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Rack Card", "with a bevel", 10);
+  await unfold(page, "Card edge");
+  await expect(page.getByText("11 of 1.5 × 6 mm at 2.5 mm")).toBeVisible();
+  await expect(page.getByRole("button", { name: "one place is free, for a key" })).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: /contacts begin at 1.5 mm; a bevel of 20 degrees ends at 1.511/ }),
+  ).toBeVisible();
+  // 5 V and ground stand on four contacts each: 4 × 1 A, four fifths of it
+  await expect(page.getByText("3.2 A").first()).toBeVisible();
+  await page.getByLabel("One contact carries, A").fill("0,5");
+  await expect(page.getByText("1.6 A").first()).toBeVisible();
+  await expectAccessible(page);
+
+  await stage(page, "Fab");
+  // the house that is taken first has no bevel: the others are named
+  await expect(page.getByText(/want a bevelled edge to go into a socket\./).first()).toBeVisible();
+  await page
+    .getByRole("row", { name: /Gannet/ })
+    .getByRole("button", { name: /choose/i })
+    .click();
+  await expectSaid(page, "Boards by Gannet & Daughters");
+  await expect(page.getByText(/Choose 30°, which leaves 0.347 mm/).first()).toBeVisible();
+  await page.getByRole("button", { name: /^Bevel/ }).click();
+  await expect(page.getByText("it grinds contacts: 0.211 mm are missing to their copper")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: /^30°/ }).click();
+  await expectSaid(page, "Bevel: 30°");
+  await expect(page.getByText(/want a bevelled edge/)).toHaveCount(0);
+  await page.getByRole("button", { name: /^Finish/ }).click();
+  await expect(page.getByText("immersion gold, hard gold on contacts").first()).toBeVisible();
+  await stage(page, "Release");
+  await expect(page.getByText(/grinder meets copper/)).toHaveCount(0);
+});
