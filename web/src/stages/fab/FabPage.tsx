@@ -233,6 +233,7 @@ export function FabPage() {
                 why={why}
                 alternatives={effects.options[key]}
                 disabled={isLocked}
+                showsSaving={key !== "bevel"}
                 onChoose={(v) =>
                   change(
                     { options: { [key]: v } } as never,
