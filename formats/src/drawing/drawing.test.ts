@@ -60,6 +60,15 @@ test.each([
     block(CIRCLE),
     [[86, 10, 6]],
   ],
+  ["a block scaled alone", "0 INSERT 8 0 2 POST 10 1 20 1 41 2 42 2", block(CIRCLE), [[11, 15, 6]]],
+  ["a block mirrored", "0 INSERT 8 0 2 POST 10 0 20 0 41 -1 42 1", block(CIRCLE), [[-5, 7, 3]]],
+  [
+    // 5/7 turned by 30° and moved by 10/0 is 10.83/8.56; doubled and turned by 60° −4/27.32
+    "blocks turned and scaled in each other",
+    "0 INSERT 8 0 2 OUTER 10 0 20 0 41 2 42 2 50 60",
+    `${block(CIRCLE)} ${block("0 INSERT 8 0 2 POST 10 10 20 0 50 30", "OUTER")}`,
+    [[-4, 27.32, 6]],
+  ],
   [
     "a block has its own origin",
     "0 INSERT 8 0 2 POST 10 0 20 0",
@@ -144,6 +153,11 @@ test.each([
     "hidden and only defined",
     '<defs><circle r="9"/></defs><g style="display:none"><circle r="8"/></g><circle r="7" display="none"/>',
     [],
+  ],
+  [
+    "a symbol used with a place of its own",
+    '<symbol id="s"><circle cx="1" r="1"/></symbol><use href="#s" x="3" y="2"/>',
+    [[4, -2, 2]],
   ],
   [
     "defined once, used twice",
