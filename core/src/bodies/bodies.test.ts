@@ -200,11 +200,11 @@ describe("what is in the way", () => {
       { verdict: "collides", gapMm: -0.2, refs: ["A", "B"], x: 11.9, y: 10 },
     ]);
     expect(clash(a, body("B", 13.8, 10, 4, 2, { side: "bottom" }))).toEqual([]);
-    // what only its pads tell has no tolerance: it is at least so large
+    // of what only its pads are known nothing is called a collision, and no move is named
     const pads = { tolMm: 0, sizeFrom: "pads" as const };
-    expect(clash(body("A", 10, 10, 4, 2, pads), body("B", 13.99, 10, 4, 2, pads))).toMatchObject([
-      { verdict: "collides" },
-    ]);
+    const [between] = clash(body("A", 10, 10, 4, 2, pads), body("B", 10, 10, 1, 1));
+    expect(between).toMatchObject({ verdict: "may-touch", byPads: ["A"] });
+    expect(between).not.toHaveProperty("move");
   });
 
   test("the smallest move that clears it: the smaller part, in steps of 0.05, and not into another", () => {

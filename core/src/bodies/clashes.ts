@@ -11,6 +11,8 @@ export interface Clash {
   /** What may be less or more of it, mm. */
   readonly tolMm: number;
   readonly verdict: "collides" | "may-touch";
+  /** Of these only the pads are known: what stands between them may stand beside the body, or under it. */
+  readonly byPads?: readonly string[];
   readonly side: Body["side"];
   readonly x: number;
   readonly y: number;
@@ -37,7 +39,8 @@ const AT_EDGE_MM = 0.1;
 /**
  * What of the bodies is in each other's way: neighbours of one side, under a screw's head, beyond the edge.
  *
- * Side tolerances of two bodies add up as squares; what only its pads tell is at least so large, and is judged as it is drawn.
+ * Side tolerances of two bodies add up as squares. Where only the pads of a part are known nothing is called a collision: its
+ * body may stand above what lies between them.
  * Bodies are swept by x, so a board of n parts costs about n times the neighbours of one.
  */
 export function clashesOf(
@@ -75,13 +78,15 @@ function neighbours(world: World): Clash[] {
       const { gapMm, way } = gapOf(boxes.get(a)!, boxes.get(b)!);
       const tolMm = Math.hypot(a.tolMm, b.tolMm);
       if (gapMm >= tolMm) continue;
-      const move = moveOf(a, b, -gapMm + tolMm, way, world);
+      const byPads = [a, b].filter((o) => o.sizeFrom === "pads").map((o) => o.ref);
+      const move = byPads.length > 0 ? undefined : moveOf(a, b, -gapMm + tolMm, way, world);
       out.push({
         kind: "parts",
         refs: [a.ref, b.ref],
         gapMm: round(gapMm),
         tolMm: round(tolMm),
-        verdict: gapMm < -tolMm || (tolMm === 0 && gapMm < 0) ? "collides" : "may-touch",
+        verdict: gapMm < -tolMm && byPads.length === 0 ? "collides" : "may-touch",
+        ...(byPads.length > 0 ? { byPads } : {}),
         side: a.side,
         x: round((a.x + b.x) / 2),
         y: round((a.y + b.y) / 2),

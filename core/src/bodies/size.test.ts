@@ -37,6 +37,15 @@ test.each([
   ["HDR-1x6", "J", span(0, 10), [12, 2, undefined, "package", undefined, "longest"]],
   ["KEY-6x6", "SW", undefined, [6, 6, undefined, "package", undefined, "longest"]],
   ["IND 12x10.5x7.3mm", "L", undefined, [12, 10.5, 7.3, "package", "package", "longest"]],
+  // rows and columns are no millimetres
+  ["XH_B2B_1x02_P2.50mm", "J", undefined, [5, 2.5, undefined, "package", undefined, "longest"]],
+  ["PLUG-2x4", "J", undefined, undefined],
+  ["TERM 3.5x2", "J", undefined, [3.5, 2, undefined, "package", undefined, "longest"]],
+  // cans: across and high, not long and wide; what lies on its wires is as high as it is thick
+  ["CP_Elec_6.3x5.4", "C", undefined, [6.3, 6.3, 5.4, "package", "package", "row"]],
+  ["CP_Radial_D5.0mm_P2.00mm", "C", span(2, 0), [5, 5, undefined, "package", undefined, "row"]],
+  ["CP_Radial_D8.0mm_H11.5mm_P3.50mm", "C", undefined, [8, 8, 11.5, "package", "package", "row"]],
+  ["R_Axial_L6.3mm_D2.5mm_P10.16mm", "R", undefined, [6.3, 2.5, 2.5, "package", "package", "row"]],
   ["TERM-4", "J", span(15.24, 0), [15.24, 0, undefined, "pads", undefined, "row"]],
   ["", "J", span(3, 4), [3, 4, undefined, "pads", undefined, "row"]],
   ["", "J", undefined, undefined],

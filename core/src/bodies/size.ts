@@ -112,9 +112,12 @@ const byPads = (span: PadSpan | undefined): BodySize | undefined =>
   span && { lengthMm: span.alongMm, widthMm: span.acrossMm, sizeFrom: "pads", lies: "row" };
 
 function byName(p: string, letters: string, span: PadSpan | undefined): BodySize | undefined {
-  const rows = /(?:HDR|HEADER|PINS?|SOCKET|CONN)\D*(\d{1,2})X0*(\d{1,3})/.exec(p);
+  const rows =
+    /(?:HDR|HEADER|PINS?|SOCKET|CONN)\D*(\d{1,2})X0*(\d{1,3})/.exec(p) ??
+    // rows by columns with a pitch behind them, whatever family it is
+    /(?:^|[^\d.])(\d{1,2})X0*(\d{1,3})[-_ ]*P\d/.exec(p);
   if (rows) return pinRows(Number(rows[1]), Number(rows[2]), p, span);
-  return landPattern(p, span) ?? chip(p, letters) ?? leaded(p, span) ?? digits(p);
+  return landPattern(p, span) ?? can(p) ?? chip(p, letters) ?? leaded(p, span) ?? digits(p);
 }
 
 /** A row of pins of one pitch: each pin takes a square of it. */
@@ -193,11 +196,35 @@ function leaded(p: string, span: PadSpan | undefined): BodySize | undefined {
   };
 }
 
-/** Sizes written out in a name: KEY-6x6, 12x12x7.3mm. */
+/** Round cans by diameter and height (D6.3_H5.4, Elec 6.3x5.4), and what lies on its wires by length and diameter. */
+function can(p: string): BodySize | undefined {
+  const d = /(?:^|[-_ ])D(\d{1,2}(?:\.\d+)?)(?:MM|[-_ ]|$)/.exec(p)?.[1];
+  const elec = /ELEC\D*(\d{1,2}(?:\.\d+)?)X(\d{1,2}(?:\.\d+)?)/.exec(p);
+  const across = Number(elec?.[1] ?? d ?? 0);
+  if (across <= 0) return undefined;
+  const long = /AXIAL/.test(p) ? /(?:^|[-_ ])L(\d{1,2}(?:\.\d+)?)/.exec(p)?.[1] : undefined;
+  const stated = elec?.[2] ?? /(?:^|[-_ ])H(\d{1,2}(?:\.\d+)?)/.exec(p)?.[1];
+  // lying on its wires it is as high as it is thick
+  const heightMm = long ? across : stated ? Number(stated) : undefined;
+  return {
+    lengthMm: long ? Number(long) : across,
+    widthMm: across,
+    sizeFrom: "package",
+    lies: "row",
+    ...(heightMm === undefined ? {} : { heightMm, heightFrom: "package" as const }),
+  };
+}
+
+/** Two numbers are a size where they are millimetres, or the part is of those that are called by their size. */
+const CALLED_BY_SIZE = /KEY|\bSW|BTN|BUTTON|TACT|PUSH|\bIND|COIL|XTAL|CRYSTAL|OSC|MODULE/;
+
+/** Sizes written out in a name: KEY-6x6, 12x12x7.3mm. Elsewhere two numbers may be rows and columns. */
 function digits(p: string): BodySize | undefined {
   const m =
-    /(?:^|[^\d.])(\d{1,2}(?:\.\d+)?)\s*[X×]\s*(\d{1,2}(?:\.\d+)?)(?:\s*[X×]\s*(\d{1,2}(?:\.\d+)?))?/.exec(p);
-  if (!m) return undefined;
+    /(?:^|[^\d.])(\d{1,2}(?:\.\d+)?)\s*[X×]\s*(\d{1,2}(?:\.\d+)?)(?:\s*[X×]\s*(\d{1,2}(?:\.\d+)?))?\s*(MM)?/.exec(
+      p,
+    );
+  if (!m || !(m[4] || /\./.test(`${m[1]}${m[2]}`) || CALLED_BY_SIZE.test(p))) return undefined;
   const [a, b] = [Number(m[1]), Number(m[2])];
   if (a < 0.5 || b < 0.5) return undefined;
   return {

@@ -98,6 +98,9 @@ test("clashes and moves in words", () => {
   expect(clashWords({ ...clash, gapMm: -0.1, verdict: "may-touch" }).text).toBe(
     "The bodies of A and B lie 0.1 mm in each other as drawn, within what placing and moulding may differ.",
   );
+  expect(clashWords({ ...clash, gapMm: -1, verdict: "may-touch", byPads: ["A"] }).text).toBe(
+    "B stands between the pads of A, whose body is not known.",
+  );
   expect(clashWords({ ...clash, refs: ["A"], kind: "screw", gapMm: -0.5, verdict: "collides" }).text).toBe(
     "A reaches 0.5 mm under the head of a screw in the hole beside it.",
   );

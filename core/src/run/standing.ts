@@ -73,9 +73,11 @@ export function clashWords(c: Clash): { readonly text: string; readonly do?: str
         : `${a} stands ${over} mm from the head of a screw in the hole beside it.`
       : c.kind === "edge"
         ? `${a} reaches ${over} mm over the edge of the board.`
-        : c.gapMm < 0
-          ? `The bodies of ${a} and ${b} lie ${over} mm in each other as drawn${c.verdict === "may-touch" ? ", within what placing and moulding may differ" : ""}.`
-          : `The bodies of ${a} and ${b} are ${over} mm apart as drawn; placing and moulding may differ by ${mm(c.tolMm)} mm.`;
+        : c.byPads
+          ? `${c.refs.find((r) => !c.byPads!.includes(r)) ?? b} stands ${c.gapMm < 0 ? "between" : `${over} mm from`} the pads of ${c.byPads[0]}, whose body is not known.`
+          : c.gapMm < 0
+            ? `The bodies of ${a} and ${b} lie ${over} mm in each other as drawn${c.verdict === "may-touch" ? ", within what placing and moulding may differ" : ""}.`
+            : `The bodies of ${a} and ${b} are ${over} mm apart as drawn; placing and moulding may differ by ${mm(c.tolMm)} mm.`;
   return c.move ? { text, do: `Move ${moveWords(c.move)}: the smallest move that clears it.` } : { text };
 }
 

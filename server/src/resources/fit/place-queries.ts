@@ -13,7 +13,7 @@ export interface UnreadPlace {
 }
 
 /** Of which row and which measuring of the board a reading is. */
-const READ_OF = "md5(f.spec::text || b.measured_at::text)";
+const READ_OF = "md5(f.spec::text || extract(epoch from b.measured_at)::text)";
 /** The board a row is about: by its name, the revision's first where it names none. */
 const BOARD_OF = `b.id = (select o.id from board as o where o.revision_id = b.revision_id
        and (f.board is null or o.name = f.board) order by o.position, o.name, o.id limit 1)`;
