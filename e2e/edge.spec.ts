@@ -1,3 +1,4 @@
+import { readFileSync } from "node:fs";
 import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test, unfold } from "./kit.ts";
 
 test("a card's contacts lead to gold and to a bevel that leaves them whole, and the figures of its edge say why", async ({
@@ -36,4 +37,37 @@ test("a card's contacts lead to gold and to a bevel that leaves them whole, and 
   await expect(page.getByText("immersion gold, hard gold on contacts").first()).toBeVisible();
   await stage(page, "Release");
   await expect(page.getByText(/grinder meets copper/)).toHaveCount(0);
+});
+
+test("a house's profile goes out as a file and comes back as another house; one that contradicts itself is refused whole", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Probe Tail", "at another house", 20);
+  await stage(page, "Fab");
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "its profile as a file" }).click();
+  const download = await coming;
+  expect(download.suggestedFilename()).toMatch(/^house-.*\.json$/);
+  const profile = JSON.parse(readFileSync(await download.path(), "utf8")) as Record<string, unknown>;
+  expect(profile.kobbin).toBe("house/1");
+  const name = `Sent house ${Date.now()}`;
+  await page.getByRole("button", { name: "begin a house that is not listed" }).click();
+  const dialog = page.getByRole("dialog");
+  const give = (value: object) =>
+    dialog.getByLabel(/from a profile’s file/).setInputFiles({
+      name: "house.json",
+      mimeType: "application/json",
+      buffer: Buffer.from(JSON.stringify(value)),
+    });
+  const { price: _, ...without } = profile;
+  await give({ ...without, name, currency: "euro" });
+  await expect(dialog.getByRole("alert")).toContainText("house.json was not taken, and nothing is kept:");
+  await expect(dialog.getByRole("alert")).toContainText("price is missing.");
+  await expect(dialog.getByRole("alert")).toContainText("currency");
+  await expectAccessible(page);
+  await give({ ...profile, name });
+  await expect(dialog).toHaveCount(0);
+  await expectSaid(page, `Boards by ${name}`);
+  await expect(page.getByRole("row", { name: new RegExp(name) })).toContainText("chosen");
 });

@@ -4,6 +4,7 @@ import {
   type Measure,
   measureBoard,
   quoteDocument,
+  readHouseFile,
   shapes,
   type Wishes,
 } from "@kobbin/core";
@@ -53,9 +54,10 @@ export async function quote(
 
 function houseOf(path: string): House {
   const value = readJson(path, HINT);
-  const wrong = shapes.houseShape(value, "");
-  if (wrong) throw new AppError("DOCUMENT_INVALID", `${path} is no profile of a house: ${wrong}.`, HINT);
-  return { id: "house", ...(value as Omit<House, "id">) };
+  const { profile, wrong } = readHouseFile(value);
+  if (!profile)
+    throw new AppError("DOCUMENT_INVALID", `${path} is no profile of a house: ${wrong.join(" ")}`, HINT);
+  return { id: "house", ...profile };
 }
 
 function wishesOf(path: string): Wishes {

@@ -19,6 +19,7 @@ import { HouseDialog } from "./HouseDialog.tsx";
 import { Limits } from "./Limits.tsx";
 import { NewHouse } from "./NewHouse.tsx";
 import { Price } from "./Price.tsx";
+import { ProfileOut } from "./ProfileFile.tsx";
 
 const DECISIONS: readonly (readonly [FabOptionKey | ExtraOptionKey, string, string])[] = [
   ["thickness", "Thickness", "what the board must fit into decides; 1.6 is the usual one"],
@@ -198,6 +199,7 @@ export function FabPage() {
                   </button>
                 </>
               )}
+              <ProfileOut house={r.house} />
               {order && (order.quoted ?? order.unfit) && (
                 <span className="text-ink-2">
                   {order.quoted

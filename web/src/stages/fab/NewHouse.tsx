@@ -16,6 +16,7 @@ import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
+import { ProfileIn } from "./ProfileFile.tsx";
 
 const AMOUNT = { inputMode: "decimal", pattern: "\\d+([.,]\\d{1,6})?", isNumber: true } as const;
 const WHOLE = { type: "number", min: 0, isNumber: true } as const;
@@ -113,6 +114,7 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
       title="A house from its quotation"
       about="What one quotation says is enough to begin with; its profile can be edited and grown afterwards."
     >
+      <ProfileIn onDone={onClose} />
       <form onSubmit={submit} className="flex flex-col gap-4">
         <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
           <Field label="Name of the house" name="name" required maxLength={120} className="col-span-2" />

@@ -1,0 +1,83 @@
+import { type House, houseFile, readHouseFile } from "@kobbin/core";
+import { useId, useState } from "react";
+import { beginHouse } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { useSayError } from "../../ui/Toast.tsx";
+
+/** The profile of a house as a file, to be kept or sent. */
+export function ProfileOut({ house }: { house: House }) {
+  return (
+    <button
+      type="button"
+      className="quiet-link"
+      onClick={() => {
+        const text = JSON.stringify(houseFile(house), null, 2);
+        const url = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+        const a = document.createElement("a");
+        a.href = url;
+        a.download = `house-${house.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}.json`;
+        a.click();
+        URL.revokeObjectURL(url);
+      }}
+    >
+      its profile as a file
+    </button>
+  );
+}
+
+/** A house out of a profile's file; what is missing or contradicts itself is named, and then nothing is kept. */
+export function ProfileIn({ onDone }: { onDone: () => void }) {
+  const { id, change } = useRun();
+  const sayError = useSayError();
+  const field = useId();
+  const [said, setSaid] = useState<{ readonly name: string; readonly wrong: readonly string[] }>();
+  const take = async (file: File) => {
+    let value: unknown;
+    try {
+      value = JSON.parse(await file.text());
+    } catch (error) {
+      setSaid({ name: file.name, wrong: [`The file is no JSON: ${(error as Error).message}`] });
+      return;
+    }
+    const { profile, wrong } = readHouseFile(value);
+    if (!profile) {
+      setSaid({ name: file.name, wrong });
+      return;
+    }
+    const { name, checkedOn: _, ...rest } = profile;
+    try {
+      const house = await beginHouse(id, { name, profile: { ...rest, name } as never });
+      change({ houseId: house.id }, `Boards by ${name}`);
+      onDone();
+    } catch (error) {
+      sayError(error);
+    }
+  };
+  return (
+    <div className="mb-3">
+      <label htmlFor={field} className="text-[13.5px] text-ink-2">
+        Or from a profile’s file
+      </label>
+      <input
+        id={field}
+        type="file"
+        accept=".json,application/json"
+        className="block text-[14px]"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void take(file);
+        }}
+      />
+      {said && (
+        <div role="alert" className="mt-1 text-[14px] text-stop">
+          <p>{said.name} was not taken, and nothing is kept:</p>
+          <ul className="list-disc pl-5">
+            {said.wrong.slice(0, 12).map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </div>
+  );
+}
