@@ -45,7 +45,7 @@ test("a revision with three planted changes is dropped: all three are found unas
     /^silkscreen top, difference 1 of 1, added, 1.\d mm/,
   ])
     await expect(against.getByRole("button", { name: place })).toBeVisible();
-  await expect(against).toContainText("No run of A is released.");
+  await expect(against).toContainText("No order of A is open.");
   await expectAccessible(page);
 
   // and one paste opening two tenths off: no stencil of before serves

@@ -71,6 +71,8 @@ export interface RunRow {
   readonly revision: string;
   readonly goodBoards: number;
   readonly state: "open" | "released";
+  /** What came of it is known, and it is put away. */
+  readonly isClosed?: boolean;
   readonly updatedAt: string;
   readonly summary?: RunSummary;
 }

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { HistoryAnswer, LotRow, RunAnswer } from "@kobbin/contract";
+import type { BenchAnswer, HistoryAnswer, LotRow, RunAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
 import { invite } from "../test/fixture.ts";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
@@ -232,6 +232,9 @@ test("a closed run gives the next one its yield and hours, takes nothing more, a
     counted: [lot!.id],
   });
   expect(closed.status).toBe(204);
+  // the bench tells which runs are put away
+  const runs = ((await r.v.get("/api/bench")).body as BenchAnswer).runs;
+  expect(runs.filter((x) => x.isClosed).map((x) => x.id)).toEqual([r.id]);
   expect(await r.lots()).toMatchObject([{ qty: 2, reserved: [] }]);
   const { record } = await r.read();
   // eight came, two were counted

@@ -207,6 +207,21 @@ describe("what is in the way", () => {
     expect(between).not.toHaveProperty("move");
   });
 
+  test("a long body meets what stands at its far end, whatever stands between, in any order of the list", () => {
+    const list = [
+      body("LONG", 25, 10, 40, 2),
+      ...Array.from({ length: 8 }, (_, i) => body(`C${i}`, 11 + 4 * i, 20, 2, 1)),
+      body("END", 45.5, 10, 2, 2),
+      body("TALL", 5, 10, 2, 30),
+    ];
+    const met = (bodies: Body[]) =>
+      clash(...bodies)
+        .filter((c) => c.kind === "parts")
+        .map((c) => [...c.refs].sort().join());
+    expect(met(list).sort()).toEqual(["END,LONG", "LONG,TALL"]);
+    expect(met([...list].reverse()).sort()).toEqual(["END,LONG", "LONG,TALL"]);
+  });
+
   test("the smallest move that clears it: the smaller part, in steps of 0.05, and not into another", () => {
     const big = body("U1", 10, 10, 8, 8);
     const small = body("R1", 14.5, 10, 1.6, 0.8);
@@ -334,9 +349,11 @@ describe("the turned view", () => {
       expect(new Set(seen).size).toBe(25);
     }
     // the board alone: 50 along x and 40 along y, each at 30°, and 1.6 thick
-    const [x0, y0, x1, y1] = view([]).box;
-    expect(x1 - x0).toBeCloseTo(90 * Math.cos(Math.PI / 6), 6);
-    expect(y1 - y0).toBeCloseTo(90 * 0.5 + 1.6, 6);
+    for (const quarter of [0, 1, 2, 3]) {
+      const [x0, y0, x1, y1] = view([], quarter).box;
+      expect(x1 - x0).toBeCloseTo(90 * Math.cos(Math.PI / 6), 6);
+      expect(y1 - y0).toBeCloseTo(90 * 0.5 + 1.6, 6);
+    }
   });
 
   test("lengths along all three axes are one: 10 mm up, right and back", () => {

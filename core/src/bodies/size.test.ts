@@ -71,3 +71,24 @@ test("what the library states wins, side by side with what else is known", () =>
   // one side alone is no size
   expect(bodySize("", "J", undefined, { bodyLengthMm: 7.6 })).toBeUndefined();
 });
+
+// domain.md 3.4: imperial and metric name, length × width
+test.each([
+  ["01005", "0402", 0.4, 0.2],
+  ["0201", "0603", 0.6, 0.3],
+  ["0402", "1005", 1, 0.5],
+  ["0603", "1608", 1.6, 0.8],
+  ["0805", "2012", 2, 1.25],
+  ["1206", "3216", 3.2, 1.6],
+  ["1210", "3225", 3.2, 2.5],
+  ["1806", "4516", 4.5, 1.6],
+  ["1812", "4532", 4.5, 3.2],
+  ["2010", "5025", 5, 2.5],
+  ["2220", "5750", 5.7, 5],
+  ["2512", "6332", 6.3, 3.2],
+])("%s is %s metric: %d × %d", (imperial, metric, length, width) => {
+  for (const text of [imperial, `C_${imperial}_${metric}Metric`, `${metric}M`]) {
+    const s = bodySize(text, "C")!;
+    expect([text, s.lengthMm, s.widthMm]).toEqual([text, length, width]);
+  }
+});

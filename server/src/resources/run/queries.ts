@@ -47,7 +47,9 @@ export async function oneRun(tx: Tx, id: string): Promise<StoredRun> {
 }
 
 export async function manyRuns(tx: Tx): Promise<RunRow[]> {
-  const { rows } = await tx.query<StoredRun>(`select ${RUN} order by f.updated_at desc`);
+  const { rows } = await tx.query<StoredRun & { isClosed: boolean }>(
+    `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed", ${RUN} order by f.updated_at desc`,
+  );
   return rows.map((r) => ({
     id: r.id,
     name: r.name,
@@ -56,6 +58,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     revision: r.revision,
     goodBoards: r.goodBoards,
     state: r.state,
+    ...(r.isClosed ? { isClosed: true } : {}),
     updatedAt: r.updatedAt.toISOString(),
     ...(r.summary ? { summary: r.summary } : {}),
   }));

@@ -160,12 +160,12 @@ function Orders({ label, revisionId, isSame }: { label: string; revisionId: stri
   const product = data?.products.find((p) => p.id === answer.productId);
   const of = product?.revisions.find((r) => r.id === revisionId)?.label;
   const runs = (data?.runs ?? []).filter(
-    (r) => r.productId === answer.productId && r.revision === of && r.state === "released",
+    (r) => r.productId === answer.productId && r.revision === of && r.state === "released" && !r.isClosed,
   );
   return (
     <Row name="Orders">
       {runs.length === 0 ? (
-        `No run of ${label} is released. `
+        `No order of ${label} is open. `
       ) : (
         <>
           {isSame ? "Released with" : "It comes too late for what was released with"} {label}:{" "}
