@@ -148,6 +148,7 @@ export {
   type Variant,
 } from "./run/document.ts";
 export type { Effect, WhatIf } from "./run/effect.ts";
+export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab-picks.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
 export { toRunLines } from "./run/lines.ts";

@@ -57,11 +57,18 @@ export function boardMassG(
   return areaCm2 * ((thicknessMm / 10 - copper - mask) * 1.85 + copperShare * copper * 8.96 + mask * 1.3);
 }
 
+/** Whether a house has prices for boards of so many copper layers; boards of one are made and paid as two. */
+export function hasPriceFor(house: House, layers: number): boolean {
+  const key = String(layers <= 2 ? 2 : layers);
+  return house.price.setup[key] !== undefined && house.price.perDm2[key] !== undefined;
+}
+
 /**
  * Estimated price from the house's profile (model and parameters of domain.md 5.5).
  *
  * boards = [setup + option setups + test + A_b·(r·(1 + Σu) + Σr_option)·τ(A_b) + holes over the free density
- * + q·test] · lead factor, rounded to the currency; freight by started half kilograms.
+ * + q·test] · lead factor, rounded to the currency; freight by started half kilograms. Layers the house has no price for
+ * ({@link hasPriceFor}) count as two.
  *
  * @param pieces boards ordered, already in the house's steps
  */

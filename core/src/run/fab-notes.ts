@@ -1,6 +1,7 @@
 import { notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
 import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
+import { hasPriceFor } from "../fab/price.ts";
 import { aboutBoard } from "./board-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
 import { contactNotes } from "./contact-notes.ts";
@@ -29,6 +30,7 @@ export function fabNotes(
     return;
   }
   sayUnknownSizes(doc, add);
+  sayUnpricedLayers(doc, house, orders, add);
   sayGivenUp(doc, house, orders, add);
   for (const c of checks) if (c.level !== "fine") sayLimit(doc, house, c, add);
   sayUnstated(doc, house, options, add);
@@ -51,6 +53,21 @@ function sayUnknownSizes(doc: RunDocument, add: Add): void {
       { do: "Mend the outline, or have the house quote the board.", ...aboutBoard(doc, b.id) },
     );
   }
+}
+
+/** Boards of so many layers as the house has no price for; one that was quoted for has one. */
+function sayUnpricedLayers(doc: RunDocument, house: House, orders: readonly BoardOrder[], add: Add): void {
+  doc.boards.forEach((b, i) => {
+    const layers = orders[i]?.facts.layers;
+    if (layers === undefined || orders[i]?.quoted || hasPriceFor(house, layers)) return;
+    add(
+      "fab",
+      `layers-not-priced${boardMark(doc, b.id)}`,
+      "error",
+      `${house.name} has no price for ${layers} copper layers: ${b.name} is counted as if it had two, which is too little.`,
+      { do: "Have the house quote it, or add the price to its profile.", ...aboutBoard(doc, b.id) },
+    );
+  });
 }
 
 /** What the house does not have of what was chosen, and whether its money is known. */

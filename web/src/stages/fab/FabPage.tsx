@@ -18,6 +18,7 @@ import { useSayError } from "../../ui/Toast.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Limits } from "./Limits.tsx";
 import { NewHouse } from "./NewHouse.tsx";
+import { Picks } from "./Picks.tsx";
 import { Price } from "./Price.tsx";
 import { ProfileOut } from "./ProfileFile.tsx";
 
@@ -157,6 +158,7 @@ export function FabPage() {
               Not everything is priced: the differences are of what is.
             </p>
           )}
+          <Picks />
           {!isLocked && (
             <p className="mt-2 text-[14px]">
               {effects.houses.length === 0 && (
