@@ -71,3 +71,28 @@ test("a house's profile goes out as a file and comes back as another house; one 
   await expectSaid(page, `Boards by ${name}`);
   await expect(page.getByRole("row", { name: new RegExp(name) })).toContainText("chosen");
 });
+
+test("a day finds the cheapest house that is here in time, a sum the quickest within it; a key takes it", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Probe Tail", "in a hurry", 20);
+  await stage(page, "Fab");
+  const by = page.getByLabel("Boards here by");
+  // today nothing is here; the soonest are named
+  await by.fill(new Date().toISOString().slice(0, 10));
+  await expect(page.getByText(/^none: the soonest are here in \d+ days$/)).toBeVisible();
+  await by.fill(new Date(Date.now() + 9 * 86_400_000).toISOString().slice(0, 10));
+  const found = page.getByText(/^cheapest: /);
+  await expect(found).toContainText("Plover Lane Boards");
+  await expectAccessible(page);
+  await page.getByRole("heading", { name: "Fab", level: 1 }).click();
+  await page.keyboard.press("c");
+  await expectSaid(page, /^Boards by Plover Lane Boards in \d+ days$/);
+  await expect(page.getByRole("row", { name: /Plover/ })).toContainText("chosen");
+  await expect(found).toContainText("chosen");
+  await page.getByLabel(/^Landed for at most/).fill("1");
+  await expect(page.getByText(/^none: the cheapest are /)).toBeVisible();
+  await page.getByLabel(/^Landed for at most/).fill("1000");
+  await expect(page.getByText(/^quickest: /)).toBeVisible();
+});

@@ -69,7 +69,7 @@ export async function computeFigures(
   });
   if (!due) return;
   // a released run is frozen whole: its figures are those it was released with, whatever prices are today
-  if (due.run.state !== "released") await readPlaces(deps, workshopId, due.run);
+  if (due.run.state !== "released") await readPlaces(deps, workshopId, due.run.revisionId);
   const document = await withWorkshop(deps.pool, workshopId, async (tx) => {
     const run = await oneRun(tx, runId);
     const frozen = run.state === "released" ? await releasedDocument(tx, run.id) : undefined;

@@ -1,21 +1,41 @@
 import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
-import { manyUnreadPlaces, type UnreadPlace, upsertPlaces } from "../resources/fit/index.ts";
+import {
+  manyOpenRevisions,
+  manyOpenRuns,
+  manyUnreadPlaces,
+  type UnreadPlace,
+  upsertPlaces,
+} from "../resources/fit/index.ts";
 import { manyBoardFiles, oneBoard } from "../resources/product/index.ts";
 import type { WorkerDeps } from "./deps.ts";
 
 type Needs = Pick<WorkerDeps, "pool" | "compute" | "log">;
 
 /**
+ * The same for every open run of a product, begun at once by whoever changed a row and waited for by nobody: what figures are
+ * counted for does it anyway, after all that is on their list before.
+ */
+export function readPlacesSoon(deps: Needs, workshopId: string, productId: string): void {
+  withWorkshop(deps.pool, workshopId, (tx) => manyOpenRevisions(tx, productId))
+    .then(async (revisions) => {
+      for (const id of revisions) await readPlaces(deps, workshopId, id);
+    })
+    .catch((error: unknown) =>
+      deps.log({ level: "warning", message: "places not read", product: productId, reason: String(error) }),
+    );
+}
+
+/**
  * Reads the files of a revision's boards at places that are meant to be something and were not read since row or board changed,
- * keeps it, and tells the run's page. A board whose files cannot be read keeps its rows unjudged.
+ * keeps it, and tells the pages of its open runs. A board whose files cannot be read keeps its rows unjudged.
  */
 export async function readPlaces(
   { pool, compute, log }: Needs,
   workshopId: string,
-  run: { readonly id: string; readonly revisionId: string },
+  revisionId: string,
 ): Promise<void> {
-  const unread = await withWorkshop(pool, workshopId, (tx) => manyUnreadPlaces(tx, run.revisionId));
+  const unread = await withWorkshop(pool, workshopId, (tx) => manyUnreadPlaces(tx, revisionId));
   if (unread.length === 0) return;
   const byBoard = new Map<string, UnreadPlace[]>();
   for (const p of unread) byBoard.set(p.boardId, [...(byBoard.get(p.boardId) ?? []), p]);
@@ -45,7 +65,8 @@ export async function readPlaces(
         boardId,
         places.map((p) => ({ ...p, reading: read.readings[p.fitId]! })),
       );
-      await tell(tx, { kind: "places", workshop: workshopId, runId: run.id });
+      for (const runId of await manyOpenRuns(tx, revisionId))
+        await tell(tx, { kind: "places", workshop: workshopId, runId });
     });
   }
 }

@@ -76,3 +76,23 @@ export async function upsertPlaces(
     ],
   );
 }
+
+/** Open runs of a revision. */
+export async function manyOpenRuns(tx: Tx, revisionId: string): Promise<string[]> {
+  const { rows } = await tx.query<{ id: string }>(
+    "select id from run where revision_id = $1 and state = 'open'",
+    [revisionId],
+  );
+  return rows.map((r) => r.id);
+}
+
+/** Revisions of a product that have an open run. */
+export async function manyOpenRevisions(tx: Tx, productId: string): Promise<string[]> {
+  const { rows } = await tx.query<{ id: string }>(
+    `select v.id from revision as v where v.product_id = $1
+       and exists (select 1 from run as r where r.revision_id = v.id and r.state = 'open')
+     order by v.created_at desc`,
+    [productId],
+  );
+  return rows.map((r) => r.id);
+}

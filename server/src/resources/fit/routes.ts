@@ -2,6 +2,8 @@ import Router from "@koa/router";
 import { fitBody } from "@kobbin/contract";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
+import { readPlacesSoon } from "../../jobs/places.ts";
+import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { deleteFit, insertFit, oneFit, oneProductName, updateFit } from "./queries.ts";
 
@@ -17,17 +19,21 @@ export function fitRoutes(deps: Deps): Router {
       change.says(`${name} must fit: ${b.label}`);
       return { id: await insertFit(tx, productId, b) };
     });
+    if (b.spec.kind === "intended") readPlacesSoon(deps, signed(ctx).workshopId, productId);
     ctx.status = 201;
   });
   router.put("/api/fits/:id", async (ctx) => {
     const b = bodyOf(ctx, fitBody);
     const id = ctx.params.id!;
+    let product = "";
     await changeOf(ctx, deps, async (tx, change) => {
       const { productId } = await oneFit(tx, id);
+      product = productId;
       change.about({ productId });
       change.says(`what must fit is another: ${b.label}`);
       await updateFit(tx, id, b);
     });
+    if (b.spec.kind === "intended") readPlacesSoon(deps, signed(ctx).workshopId, product);
     ctx.status = 204;
   });
   router.delete("/api/fits/:id", async (ctx) => {
