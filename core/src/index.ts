@@ -22,6 +22,7 @@ export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
 // what stands on a board
 export type { Body } from "./bodies/body.ts";
+export { MOST_CLASHES } from "./bodies/clashes.ts";
 export { type Isometric, isometricOf } from "./bodies/isometric.ts";
 export { type Zone, zonesOf } from "./bodies/zones.ts";
 // lists of parts: references, values, sizes, columns

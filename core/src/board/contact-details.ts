@@ -45,14 +45,15 @@ export function contactDetails(
   const across = (c: Candidate) => (isVertical ? c.x : c.y);
   const before = row.findIndex((c, i) => i > 0 && c.along - row[i - 1]!.along > 1.5 * pitch);
   const free = before > 0 ? (row[before]!.along + row[before - 1]!.along) / 2 : undefined;
+  const place = (c: Candidate) => Math.round((c.along - first.along) / pitch);
+  const taken = new Set(row.map(place));
+  // on a place of the row, or of the next beyond its ends, that none of it takes
   const odd = r.along.filter(
     (c) =>
-      !row.includes(c) &&
+      !taken.has(place(c)) &&
       c.along > first.along - 1.5 * pitch &&
       c.along < last.along + 1.5 * pitch &&
-      Math.abs((c.along - first.along) / pitch - Math.round((c.along - first.along) / pitch)) * pitch <
-        EQUAL_MM &&
-      !row.some((o) => Math.abs(o.along - c.along) < EQUAL_MM),
+      Math.abs(c.along - first.along - place(c) * pitch) < EQUAL_MM,
   );
   return {
     from: spot(first.along, across(first)),

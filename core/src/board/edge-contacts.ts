@@ -38,7 +38,9 @@ export function findEdgeContacts(
       const list = rows.get(key);
       const c = { x: p.x, y: p.y, along, width, length, setback };
       const edge = `${e.side} ${Math.round(e.at * 100)}`;
-      alongEdge.set(edge, [...(alongEdge.get(edge) ?? []), c]);
+      const beside = alongEdge.get(edge);
+      if (beside) beside.push(c);
+      else alongEdge.set(edge, [c]);
       if (list) list.push(c);
       else rows.set(key, [c]);
     }

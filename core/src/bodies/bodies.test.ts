@@ -3,7 +3,7 @@ import fc from "fast-check";
 import type { Measure } from "../board/measure-document.ts";
 import { type Body, bodiesOf } from "./body.ts";
 import { boxOf, cornersOf, gapOf, overEdge, pointToBox } from "./boxes.ts";
-import { clashesOf } from "./clashes.ts";
+import { clashesOf, MOST_CLASHES } from "./clashes.ts";
 import { isometricOf } from "./isometric.ts";
 import { zonesOf } from "./zones.ts";
 
@@ -267,6 +267,11 @@ describe("what is in the way", () => {
         },
       ),
     );
+  });
+
+  test("parts heaped on one spot end after so many pairs", () => {
+    const heap = Array.from({ length: 3000 }, (_, i) => body(`R${i}`, 25, 20, 1.6, 0.8));
+    expect(clash(...heap)).toHaveLength(MOST_CLASHES);
   });
 
   test("screws: a head of 1.8 times the hole; edge: what reaches over by more than a tenth", () => {

@@ -40,8 +40,18 @@ const reach = ({ half: [l, w], cos, sin }: Box, dx: number, dy: number) =>
  * @returns way: the direction in which the second leaves the first, length 1
  */
 export function gapOf(a: Box, b: Box): { readonly gapMm: number; readonly way: readonly [number, number] } {
+  const { gapMm, way } = apart(a, b);
+  return gapMm <= 0 ? { gapMm, way } : { gapMm: distance(cornersOf(a), cornersOf(b)), way };
+}
+
+/** Whether two rectangles are at least so far apart; mostly told by one direction. */
+export const isApart = (a: Box, b: Box, mm: number): boolean =>
+  apart(a, b).gapMm >= mm || gapOf(a, b).gapMm >= mm;
+
+/** The greatest room in any of the four directions: what two rectangles are at least apart; below 0 how deep they overlap. */
+function apart(a: Box, b: Box): { readonly gapMm: number; readonly way: readonly [number, number] } {
   const [dx, dy] = [b.x - a.x, b.y - a.y];
-  let gap = Number.NEGATIVE_INFINITY;
+  let gapMm = Number.NEGATIVE_INFINITY;
   let way: readonly [number, number] = [1, 0];
   for (const [ux, uy] of [
     [a.cos, a.sin],
@@ -51,11 +61,11 @@ export function gapOf(a: Box, b: Box): { readonly gapMm: number; readonly way: r
   ] as const) {
     const along = dx * ux + dy * uy;
     const room = Math.abs(along) - reach(a, ux, uy) - reach(b, ux, uy);
-    if (room <= gap) continue;
-    gap = room;
+    if (room <= gapMm) continue;
+    gapMm = room;
     way = along < 0 ? [-ux, -uy] : [ux, uy];
   }
-  return gap <= 0 ? { gapMm: gap, way } : { gapMm: distance(cornersOf(a), cornersOf(b)), way };
+  return { gapMm, way };
 }
 
 /** Least distance of two rings that do not meet. */

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Body } from "./body.ts";
-import { type Box, boxOf, gapOf, overEdge, pointToBox } from "./boxes.ts";
+import { type Box, boxOf, gapOf, isApart, overEdge, pointToBox } from "./boxes.ts";
 
 /** Two bodies in each other's way, or one in the way of a screw or beyond the edge. */
 export interface Clash {
@@ -33,6 +33,10 @@ const HEAD = 1.8;
 const SCREW_MM = 2;
 /** Moves are told in steps of this, mm. */
 const STEP_MM = 0.05;
+/** Pairs that are looked for; parts heaped on one spot make more than anybody reads. */
+export const MOST_CLASHES = 300;
+/** For so many of them the smallest move is looked for. */
+const MOST_MOVES = 60;
 /** So far over the edge is still at it, mm. */
 const AT_EDGE_MM = 0.1;
 
@@ -41,7 +45,7 @@ const AT_EDGE_MM = 0.1;
  *
  * Side tolerances of two bodies add up as squares. Where only the pads of a part are known nothing is called a collision: its
  * body may stand above what lies between them.
- * Bodies are swept by x, so a board of n parts costs about n times the neighbours of one.
+ * Bodies are swept by x, so a board of n parts costs about n times the neighbours of one; after {@link MOST_CLASHES} pairs it ends.
  */
 export function clashesOf(
   bodies: readonly Body[],
@@ -69,9 +73,9 @@ function neighbours(world: World): Clash[] {
   const { bodies, boxes } = world;
   const sorted = [...bodies].sort((a, b) => a.x - radius(a) - (b.x - radius(b)));
   const out: Clash[] = [];
-  for (let i = 0; i < sorted.length; i++) {
+  for (let i = 0; i < sorted.length && out.length < MOST_CLASHES; i++) {
     const a = sorted[i]!;
-    for (let k = i + 1; k < sorted.length; k++) {
+    for (let k = i + 1; k < sorted.length && out.length < MOST_CLASHES; k++) {
       const b = sorted[k]!;
       if (b.x - radius(b) > a.x + radius(a) + 1) break;
       if (a.side !== b.side || Math.abs(a.y - b.y) > radius(a) + radius(b) + 1) continue;
@@ -79,7 +83,8 @@ function neighbours(world: World): Clash[] {
       const tolMm = Math.hypot(a.tolMm, b.tolMm);
       if (gapMm >= tolMm) continue;
       const byPads = [a, b].filter((o) => o.sizeFrom === "pads").map((o) => o.ref);
-      const move = byPads.length > 0 ? undefined : moveOf(a, b, -gapMm + tolMm, way, world);
+      const move =
+        byPads.length > 0 || out.length >= MOST_MOVES ? undefined : moveOf(a, b, -gapMm + tolMm, way, world);
       out.push({
         kind: "parts",
         refs: [a.ref, b.ref],
@@ -128,7 +133,7 @@ function isFree(moved: Body, was: Body, { bodies, boxes, rings }: World): boolea
       o === was ||
       o.side !== moved.side ||
       Math.hypot(o.x - moved.x, o.y - moved.y) > radius(o) + radius(moved) + 1 ||
-      gapOf(box, boxes.get(o)!).gapMm >= Math.hypot(o.tolMm, moved.tolMm) - 1e-9,
+      isApart(box, boxes.get(o)!, Math.hypot(o.tolMm, moved.tolMm) - 1e-9),
   );
 }
 

@@ -38,7 +38,7 @@ test.each([
   ["KEY-6x6", "SW", undefined, [6, 6, undefined, "package", undefined, "longest"]],
   ["IND 12x10.5x7.3mm", "L", undefined, [12, 10.5, 7.3, "package", "package", "longest"]],
   // rows and columns are no millimetres
-  ["XH_B2B_1x02_P2.50mm", "J", undefined, [5, 2.5, undefined, "package", undefined, "longest"]],
+  ["PLUG_A2_1x02_P2.50mm", "J", undefined, [5, 2.5, undefined, "package", undefined, "longest"]],
   ["PLUG-2x4", "J", undefined, undefined],
   ["TERM 3.5x2", "J", undefined, [3.5, 2, undefined, "package", undefined, "longest"]],
   // cans: across and high, not long and wide; what lies on its wires is as high as it is thick

@@ -1,9 +1,9 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Bodies, Body } from "../bodies/body.ts";
-import { type Box, boxOf, cornersOf, gapOf } from "../bodies/boxes.ts";
+import { type Box, boxOf, cornersOf, gapOf, isApart } from "../bodies/boxes.ts";
 import { lettersOf } from "../bom/refs.ts";
 import { cornerOf } from "./features.ts";
-import { type FitResult, judgeFit } from "./fit.ts";
+import { judgeFit } from "./fit.ts";
 import { type FitJudged, type FitSpec, mmWords as mm } from "./row.ts";
 
 type Half = Omit<FitJudged, "row" | "verdict">;
@@ -61,9 +61,9 @@ export function judgeLid(
     ...here.filter((b) => b.heightMm === undefined).map((b) => b.ref),
     ...(field ? [] : unknown),
   ];
-  const rows = known.map((k) => ({ k, names: k.ref, result: room(id, s.roomMm, s.roomTolMm, [k]) }));
+  const rows = known.map((k): Row => ({ names: k.ref, standing: [k] }));
   const where = s.area ? "there" : `on the ${s.side}`;
-  return tightest(rows, blind, where, s.roomMm);
+  return tightest(rows, blind, where, { id, mm: s.roomMm, tolMm: s.roomTolMm });
 }
 
 /**
@@ -100,25 +100,17 @@ export function judgeFacing(
   const blind = [...here, ...onThis.map((t) => t.b)]
     .filter((b) => b.heightMm === undefined)
     .map((b) => b.ref);
-  const rows = [
-    ...ours.map((k) => ({ k, names: k.ref, result: room(id, s.gapMm, s.gapTolMm, [k]) })),
-    ...theirs.map((k) => ({
-      k,
-      names: `${k.ref} of ${s.other}`,
-      result: room(id, s.gapMm, s.gapTolMm, [k]),
-    })),
+  const rows: Row[] = [
+    ...ours.map((k) => ({ names: k.ref, standing: [k] })),
+    ...theirs.map((k) => ({ names: `${k.ref} of ${s.other}`, standing: [k] })),
     ...ours.flatMap((a) =>
       theirs
-        .filter((b) => gapOf(a.box, b.box).gapMm < SIDEWAYS_MM)
-        .map((b) => ({
-          k: a,
-          names: `${a.ref} under ${b.ref} of ${s.other}`,
-          result: room(id, s.gapMm, s.gapTolMm, [a, b]),
-        })),
+        .filter((b) => !isApart(a.box, b.box, SIDEWAYS_MM))
+        .map((b) => ({ names: `${a.ref} under ${b.ref} of ${s.other}`, standing: [a, b] })),
     ),
   ];
   const covered = here.filter((b) => REACHED.test(lettersOf(b.ref))).map((b) => b.ref);
-  const half = tightest(rows, blind, `under ${s.other}`, s.gapMm);
+  const half = tightest(rows, blind, `under ${s.other}`, { id, mm: s.gapMm, tolMm: s.gapTolMm });
   return covered.length === 0
     ? half
     : { ...half, board: `${half.board}; it hangs over ${covered.join(", ")}` };
@@ -127,44 +119,54 @@ export function judgeFacing(
 /** Bodies that pass each other nearer than this may meet, mm: the sides' tolerances of both and the play of the joint. */
 const SIDEWAYS_MM = 0.3;
 
-const room = (id: string, mmRoom: number, tolMm: number, standing: readonly Standing[]): FitResult =>
-  judgeFit({
-    id,
-    kind: "chain",
-    terms: [{ mm: mmRoom, tolMm, sign: 1 }, ...standing.map((k) => ({ mm: k.mm, tolMm: k.tolMm, sign: -1 }))],
-  });
-
+/** What stands over each other in the room, and what it is called. */
 interface Row {
-  readonly k: Standing;
   readonly names: string;
-  readonly result: FitResult;
+  readonly standing: readonly Standing[];
 }
 
-/** The row with the least room at worst; what has no known height leaves it open unless something fails already. */
-function tightest(rows: readonly Row[], blind: readonly string[], where: string, roomMm: number): Half {
-  const worst = rows.reduce<Row | undefined>(
-    (a, b) => (a && a.result.worstMm[0] <= b.result.worstMm[0] ? a : b),
-    undefined,
-  );
+/** The room something has, ± mm. */
+interface Room {
+  readonly id: string;
+  readonly mm: number;
+  readonly tolMm: number;
+}
+
+const heightOf = (r: Row) => r.standing.reduce((sum, k) => sum + k.mm + k.tolMm, 0);
+
+/** The row that needs most at worst; what has no known height leaves it open unless something fails already. */
+function tightest(rows: readonly Row[], blind: readonly string[], where: string, room: Room): Half {
+  const worst = rows.reduce<Row | undefined>((a, b) => (a && heightOf(a) >= heightOf(b) ? a : b), undefined);
   if (!worst && blind.length === 0)
     return {
       board: `nothing stands ${where}`,
       because: `Nothing stands ${where}: there is nothing to judge.`,
     };
-  const board = worst
-    ? `${worst.names}, ${mm(worst.k.mm)} mm high${worst.k.tolMm > 0 ? ` ± ${mm(worst.k.tolMm)}` : " at most"}`
+  const first = worst?.standing[0];
+  const board = first
+    ? `${worst!.names}, ${mm(first.mm)} mm high${first.tolMm > 0 ? ` ± ${mm(first.tolMm)}` : " at most"}`
     : "heights not known";
-  if (blind.length > 0 && (!worst || worst.result.verdict === "fits"))
+  const result =
+    worst &&
+    judgeFit({
+      id: room.id,
+      kind: "chain",
+      terms: [
+        { mm: room.mm, tolMm: room.tolMm, sign: 1 },
+        ...worst.standing.map((k) => ({ mm: k.mm, tolMm: k.tolMm, sign: -1 })),
+      ],
+    });
+  if (blind.length > 0 && (!result || result.verdict === "fits"))
     return {
       board,
       because: `The height of ${listed(blind)} is not known: say it in the library, or how tall ${blind.length === 1 ? "it stands" : "they stand"} cannot be judged.`,
-      ...(worst ? { at: worst.k.at } : {}),
+      ...(first ? { at: first.at } : {}),
     };
   return {
-    result: worst!.result,
+    result: result!,
     board,
-    mend: `room of ${mm(Math.ceil((roomMm + worst!.result.missingMm) * 20 - 1e-6) / 20)} mm instead of ${mm(roomMm)}`,
-    at: worst!.k.at,
+    mend: `room of ${mm(Math.ceil((room.mm + result!.missingMm) * 20 - 1e-6) / 20)} mm instead of ${mm(room.mm)}`,
+    at: first!.at,
   };
 }
 

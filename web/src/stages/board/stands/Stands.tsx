@@ -1,4 +1,12 @@
-import { type BodiesOnBoard, type Body, clashWords, standingOn, type Zone, zonesOf } from "@kobbin/core";
+import {
+  type BodiesOnBoard,
+  type Body,
+  clashWords,
+  MOST_CLASHES,
+  standingOn,
+  type Zone,
+  zonesOf,
+} from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useRun } from "../../../run/runState.ts";
@@ -146,7 +154,10 @@ function InTheWay({
         </ul>
       )}
       {clashes.length > MOST_LISTED && (
-        <p className="text-ink-2">And {clashes.length - MOST_LISTED} more of the same kinds.</p>
+        <p className="text-ink-2">
+          And {clashes.length >= MOST_CLASHES ? "at least " : ""}
+          {clashes.length - MOST_LISTED} more of the same kinds.
+        </p>
       )}
     </div>
   );
