@@ -102,6 +102,8 @@ describe("where bodies stand", () => {
       unknown: ["J1"],
     });
     expect(only({ ref: "T1", package: "0603" }, nets(["T1.1", 0, 0]))).toEqual({ unknown: ["T1"] });
+    // a pad that belongs to nobody is nobody's body
+    expect(only({ ref: "", package: "0603" }, nets([".1", 0, 0], [".2", 1.5, 0]))).toEqual({ unknown: [""] });
     expect(
       only({ ref: "X1", package: "" }, nets(["X1.1", 0, 0], ["X1.2", 3, 0], ["X1.3", 3, 2])),
     ).toMatchObject({
@@ -342,6 +344,12 @@ describe("the turned view", () => {
     // a long one before a small one whose far corner is nearer than its own
     const long = [body("long", 25, 5, 40, 2, { heightMm: 5 }), body("small", 8, 9, 2, 2, { heightMm: 5 })];
     expect(order(view(long))).toEqual(["small", "long"]);
+    // a long one whose own near corner is nearer than the small one's, and which is behind it all the same
+    const behind = [
+      body("small", 21, 11, 2, 2, { heightMm: 5 }),
+      body("long", 20, 21, 40, 2, { heightMm: 5 }),
+    ];
+    expect(order(view(behind))).toEqual(["long", "small"]);
   });
 
   test("each body is drawn once, however many hide each other, and the picture is as large as what is in it", () => {

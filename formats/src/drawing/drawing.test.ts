@@ -202,7 +202,7 @@ test.each([
   ["nothing", new Uint8Array(), "The file is neither a DXF nor an SVG drawing."],
   [
     "a binary file",
-    new Uint8Array([65, 0, 1, 2, 0, 0]),
+    new Uint8Array([65, 0, 2, 3, 0, 0]),
     "The file is binary: export the drawing as text (DXF) or as SVG.",
   ],
   ["a page that holds a word", bytes("<html>svg</html>"), "The file is neither a DXF nor an SVG drawing."],
