@@ -54,9 +54,11 @@ export async function quote(
 
 function houseOf(path: string): House {
   const value = readJson(path, HINT);
-  const { profile, wrong } = readHouseFile(value);
+  const { profile, wrong, unknown } = readHouseFile(value);
   if (!profile)
     throw new AppError("DOCUMENT_INVALID", `${path} is no profile of a house: ${wrong.join(" ")}`, HINT);
+  for (const key of unknown)
+    process.stderr.write(`not read: ${path} has ${key}, which is no part of a profile\n`);
   return { id: "house", ...profile };
 }
 

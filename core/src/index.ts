@@ -198,7 +198,7 @@ export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
 export { CHOICE_FIELDS } from "./shape/choice-fields.ts";
 // shapes of documents that come from elsewhere
-export { houseFile, readHouseFile } from "./shape/house-file.ts";
+export { contradictions, houseFile, readHouseFile } from "./shape/house-file.ts";
 export * as shapes from "./shape/index.ts";
 export { LINE_FIELDS, type LineFieldKey, MOUNTS, ORIGINS } from "./shape/line-fields.ts";
 export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fields.ts";

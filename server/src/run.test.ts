@@ -392,6 +392,21 @@ test("a house is begun from what it quoted; a limit it did not state can be adde
   expect((await read()).document.house).toMatchObject({ name: "Cold Lane", price: { freightBase: "9.00" } });
   for (const body of [{ name: "Neither" }, { name: "Both", copyOf: house.id, profile }])
     expect(await v.post("/api/houses", body)).toMatchObject({ status: 422 });
+  // parts that cannot both be true are refused whichever way they come, each named; a sent profile keeps its day
+  const layers = { ...profile, layers: [2, 6] };
+  for (const r of [
+    await v.post("/api/houses", { name: "Six", profile: layers }),
+    await v.patch(`/api/houses/${house.id}`, { layers: [2, 6] }),
+  ])
+    expect([r.status, JSON.stringify(r.body)]).toEqual([
+      422,
+      expect.stringContaining("layers has 6, and price.setup has no price for it."),
+    ]);
+  const sent = await v.post("/api/houses", {
+    name: "Sent",
+    profile: { ...profile, checkedOn: "2025-02-03" },
+  });
+  expect(sent.body).toMatchObject({ name: "Sent", checkedOn: "2025-02-03" });
   const broken = { ...profile, price: { ...profile.price, step: 0 } };
   expect(await v.post("/api/houses", { name: "Broken", profile: broken })).toMatchObject({
     status: 422,

@@ -1,6 +1,6 @@
 import { type House, shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { currency, id, name, shaped, text, version } from "./fields.ts";
+import { currency, day, id, name, shaped, text, version } from "./fields.ts";
 
 /** A part of a profile that is data, as core describes it. */
 const part = <K extends keyof House & keyof typeof shapes.HOUSE_SHAPES>(key: K) =>
@@ -31,6 +31,8 @@ export const newHouseBody = yup.object({
   profile: yup
     .object({
       ...PROFILE,
+      // a profile that is sent was checked when its sender did
+      checkedOn: day,
       about: PROFILE.about.required(),
       currency: currency.required(),
       limits: PROFILE.limits.required(),

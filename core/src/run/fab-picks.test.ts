@@ -19,7 +19,7 @@ const NEAR: House = {
     ],
   },
 };
-const BLIND: House = { ...FAR, id: "blind", name: "BLIND", currency: "XXX" };
+const BLIND: House = { ...FAR, id: "blind", name: "BLIND", currency: "NOK" };
 const COARSE: House = { ...FAR, id: "coarse", name: "COARSE", limits: { minTrackMm: 0.4 } };
 const doc = (more: object = {}) =>
   madeRun({
@@ -59,6 +59,15 @@ test("what a house does not have of the options is told, its other lead times ar
   expect(gives).toEqual([["organic"], ["organic"]]);
 });
 
+test("a price that is a guess, and limits a house does not state, are told with it", () => {
+  const { minHoleMm: _, ...limits } = FAR.limits;
+  const typed: House = { ...NEAR, quotedFor: [7], limits };
+  const d = doc({ houses: [FAR, typed] });
+  const of = (house: string) => fabPicks(d, 10).find((p) => p.house === house)!;
+  expect(of("NEAR")).toMatchObject({ isGuessed: true, unstated: ["smallest hole"] });
+  expect(of("FAR")).toMatchObject({ isGuessed: false, unstated: [] });
+});
+
 test("cheapest within days, quickest within a sum; bounds count in, ties go to the other measure", () => {
   const pick = (house: string, days: number, landed: number): FabPick => ({
     houseId: house,
@@ -68,6 +77,8 @@ test("cheapest within days, quickest within a sum; bounds count in, ties go to t
     landed,
     pieces: 1,
     gives: [],
+    isGuessed: false,
+    unstated: [],
     isChosen: false,
   });
   const picks = [

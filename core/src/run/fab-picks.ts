@@ -1,8 +1,10 @@
+import { notJudged } from "../fab/check.ts";
 import { fitOptions, type Given, givenUp } from "../fab/house.ts";
 import { hasPriceFor } from "../fab/price.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import { checksOf } from "./checks.ts";
 import type { RunDocument } from "./document.ts";
+import { guessedOf } from "./fab-notes.ts";
 import { boardFacts, orderBoards } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
 
@@ -18,6 +20,10 @@ export interface FabPick {
   readonly pieces: number;
   /** What of the options chosen the house does not have. */
   readonly gives: readonly Given[];
+  /** Its price is a guess from what it quoted for other pieces. */
+  readonly isGuessed: boolean;
+  /** What would stop it and it does not say from where on. */
+  readonly unstated: readonly string[];
   readonly isChosen: boolean;
 }
 
@@ -37,6 +43,9 @@ export function fabPicks(doc: RunDocument, start: number): FabPick[] {
       if (checksOf(doc, h, options).some((c) => c.level === "cannot")) return [];
       // the way a house is asked for another lead time is no wish it gives up
       const gives = givenUp(h, doc.options, doc.houses ?? []).filter((g) => g.key !== "leadDays");
+      const unstated = [
+        ...new Set(doc.boards.flatMap((b) => notJudged(h, b.measure, options).map((m) => m.short))),
+      ];
       return h.price.lead.map(({ days: leadDays }): FabPick => {
         const orders = orderBoards(doc, h, { ...options, leadDays }, start);
         return {
@@ -47,6 +56,8 @@ export function fabPicks(doc: RunDocument, start: number): FabPick[] {
           landed: microsToNumber(orders.reduce((s, o) => s + o.micros, 0) as Micros),
           pieces: orders.reduce((n, o) => n + o.quote.pieces, 0),
           gives,
+          isGuessed: guessedOf(h, orders).length > 0,
+          unstated,
           isChosen: doc.house?.id === h.id && chosen?.leadDays === leadDays,
         };
       });

@@ -117,3 +117,21 @@ test("another option gives the quotation up, and the effect is that of the estim
   );
   expect(effects.houses[0]).toMatchObject({ isQuoted: true });
 });
+
+test("a quotation that says nothing of a bevel was for none: it does not hold for a bevelled board", () => {
+  const house = {
+    ...FAR,
+    options: {
+      ...FAR.options,
+      bevel: [
+        { value: "none", label: "none" },
+        { value: "30", label: "30°" },
+      ],
+    },
+  };
+  const of = (bevel: string) =>
+    boards(doc({ basis: BASIS }, { house, houses: [house], options: { bevel } })).misfits;
+  expect(BASIS.options).not.toHaveProperty("bevel");
+  expect(of("none")).toBeUndefined();
+  expect(of("30")).toEqual(["bevel none, now it is 30°"]);
+});

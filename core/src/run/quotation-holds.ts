@@ -1,4 +1,4 @@
-import { type FabOptions, type House, NO_EXTRA } from "../fab/house.ts";
+import { EXTRA_OPTIONS, type FabOptions, type House, NO_EXTRA } from "../fab/house.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 
 /** What an option is called in a sentence. */
@@ -11,6 +11,8 @@ export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {
   bevel: "bevel",
   leadDays: "lead time",
 };
+
+const isExtra = (key: string): boolean => (EXTRA_OPTIONS as readonly string[]).includes(key);
 
 /** The fab quotation of a house, whether it holds or not. */
 export const quotationOf = (doc: RunDocument, house: string): RunQuote | undefined =>
@@ -37,11 +39,11 @@ export function quotationMisfits(
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
   for (const key of Object.keys(OPTION_WORD) as (keyof FabOptions)[]) {
-    const was = basis.options[key];
-    if (was !== undefined && was !== now.options[key])
-      out.push(
-        `${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, now.options[key] ?? NO_EXTRA)}`,
-      );
+    // what only some houses make was not asked for where the quotation does not say it
+    const unsaid = isExtra(key) ? NO_EXTRA : undefined;
+    const [was, is] = [basis.options[key] ?? unsaid, now.options[key] ?? NO_EXTRA];
+    if (was !== undefined && was !== is)
+      out.push(`${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, is)}`);
   }
   return out;
 }

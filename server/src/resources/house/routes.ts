@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { houseBody, newHouseBody } from "@kobbin/contract";
-import { AppError, type House } from "@kobbin/core";
+import { AppError, contradictions, type House } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop, withWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -26,10 +26,14 @@ export function houseRoutes(deps: Deps): Router {
         "A new house is either a copy or a profile.",
         "Send one of copyOf and profile; nothing was kept.",
       );
+    if (profile) refuseContradictions({ ...(profile as Omit<House, "id">), name });
     ctx.body = await changeOf(ctx, deps, async (tx) => {
       const place = (await manyHouses(tx)).length;
-      const begun = copyOf === undefined ? (profile as Omit<House, "id">) : await copied(tx, copyOf);
-      return oneHouse(tx, await insertHouse(tx, place, { ...begun, name, checkedOn: today() }, copyOf));
+      const begun =
+        copyOf === undefined
+          ? { checkedOn: today(), ...(profile as Omit<House, "id" | "checkedOn">) }
+          : { ...(await copied(tx, copyOf)), checkedOn: today() };
+      return oneHouse(tx, await insertHouse(tx, place, { ...begun, name }, copyOf));
     });
     ctx.status = 201;
   });
@@ -43,9 +47,11 @@ export function houseRoutes(deps: Deps): Router {
         "house",
         { id },
         version ?? (await versionOfHouse(tx, id)),
-        (base) => ({
-          profile: { ...(base.profile as object), ...edited, checkedOn: today() } as unknown as Json,
-        }),
+        (base) => {
+          const profile = { ...(base.profile as object as House), ...edited, checkedOn: today() };
+          refuseContradictions(profile as House);
+          return { profile: profile as unknown as Json };
+        },
         old.name,
         byOf(ctx).page,
       );
@@ -53,6 +59,13 @@ export function houseRoutes(deps: Deps): Router {
     ctx.body = (await withWorkshop(pool, signed(ctx).workshopId, (tx) => oneHouse(tx, id))) satisfies House;
   });
   return router;
+}
+
+/** Refuses a profile whose parts cannot both be true, each named. */
+function refuseContradictions(profile: Omit<House, "id">): void {
+  const wrong = contradictions(profile);
+  if (wrong.length > 0)
+    throw new AppError("OUT_OF_RANGE", wrong.join(" "), "Correct the profile; nothing was kept.");
 }
 
 async function copied(tx: Tx, of: string): Promise<Omit<House, "id">> {

@@ -118,6 +118,16 @@ function Picked({
           <kbd className="text-[13px]">{keyName}</kbd>
         </>
       )}
+      {(p.isGuessed || p.unstated.length > 0) && (
+        <span className="block text-look">
+          {[
+            p.isGuessed && `its price is a guess for ${p.pieces} pieces`,
+            p.unstated.length > 0 && `it does not say: ${p.unstated.join(", ")}`,
+          ]
+            .filter(Boolean)
+            .join("; ")}
+        </span>
+      )}
       {p.gives.length > 0 && (
         <span className="block text-look">
           {p.gives.map((g) => `${g.wished} becomes ${g.got}`).join(", ")}

@@ -2,7 +2,7 @@ import { type House, houseFile, readHouseFile } from "@kobbin/core";
 import { useId, useState } from "react";
 import { beginHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 /** The profile of a house as a file, to be kept or sent. */
 export function ProfileOut({ house }: { house: House }) {
@@ -29,6 +29,7 @@ export function ProfileOut({ house }: { house: House }) {
 export function ProfileIn({ onDone }: { onDone: () => void }) {
   const { id, change } = useRun();
   const sayError = useSayError();
+  const say = useSay();
   const field = useId();
   const [said, setSaid] = useState<{ readonly name: string; readonly wrong: readonly string[] }>();
   const take = async (file: File) => {
@@ -39,15 +40,16 @@ export function ProfileIn({ onDone }: { onDone: () => void }) {
       setSaid({ name: file.name, wrong: [`The file is no JSON: ${(error as Error).message}`] });
       return;
     }
-    const { profile, wrong } = readHouseFile(value);
+    const { profile, wrong, unknown } = readHouseFile(value);
     if (!profile) {
       setSaid({ name: file.name, wrong });
       return;
     }
-    const { name, checkedOn: _, ...rest } = profile;
+    const { name } = profile;
     try {
-      const house = await beginHouse(id, { name, profile: { ...rest, name } as never });
+      const house = await beginHouse(id, { name, profile: profile as never });
       change({ houseId: house.id }, `Boards by ${name}`);
+      if (unknown.length > 0) say(`Of ${file.name} nobody here reads ${unknown.join(", ")}: not kept`);
       onDone();
     } catch (error) {
       sayError(error);
