@@ -1,4 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
+import { reversed } from "../board/outline-loops.ts";
 import { clipAreas, offsetRings } from "../geometry/clip.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
@@ -82,12 +83,6 @@ function oriented(rings: readonly (readonly number[])[]): number[][] {
     const isOuter = depth % 2 === 0;
     return signedArea(ring) > 0 === isOuter ? [...ring] : reversed(ring);
   });
-}
-
-function reversed(ring: readonly number[]): number[] {
-  const out: number[] = [];
-  for (let i = ring.length - 2; i >= 0; i -= 2) out.push(ring[i]!, ring[i + 1]!);
-  return out;
 }
 
 function pieces(areas: readonly number[][][]): Piece[] {

@@ -23,6 +23,17 @@ const said = (column: string, words: string, most: number, inDocument = text()):
   words,
 });
 
+/** A number that a part may lack. @param most in a document @param mostStored in the database */
+const measured = (column: string, words: string, most: number, mostStored: number) =>
+  ({
+    shape: maybe(number(0, most)),
+    column,
+    cast: "float8",
+    stored: nullable(number(0, mostStored)),
+    isOptional: true,
+    words,
+  }) as const satisfies PartField;
+
 /** Every field of a part, once: shapes, statements, patches, backups and history derive from it. */
 export const PART_FIELDS = {
   mpn: { shape: text(), column: "mpn", stored: text(120, 1), words: "part number" },
@@ -31,38 +42,10 @@ export const PART_FIELDS = {
   kind: said("kind", "kind", 40, text(40)),
   package: said("package", "package", 120),
   params: { shape: mapOf(text(), 100), column: "params", stored: mapOf(text(300), 200), words: "attributes" },
-  heightMm: {
-    shape: maybe(number(0, 1e4)),
-    column: "height_mm",
-    cast: "float8",
-    stored: nullable(number(0, 1e5)),
-    isOptional: true,
-    words: "height in mm",
-  },
-  bodyWidthMm: {
-    shape: maybe(number(0, 1e4)),
-    column: "body_width_mm",
-    cast: "float8",
-    stored: nullable(number(0, 1e5)),
-    isOptional: true,
-    words: "body width in mm",
-  },
-  bodyLengthMm: {
-    shape: maybe(number(0, 1e4)),
-    column: "body_length_mm",
-    cast: "float8",
-    stored: nullable(number(0, 1e5)),
-    isOptional: true,
-    words: "body length in mm",
-  },
-  massMg: {
-    shape: maybe(number(0, 1e9)),
-    column: "mass_mg",
-    cast: "float8",
-    stored: nullable(number(0, 1e8)),
-    isOptional: true,
-    words: "mass in mg",
-  },
+  heightMm: measured("height_mm", "height in mm", 1e4, 1e5),
+  bodyLengthMm: measured("body_length_mm", "body length in mm", 1e4, 1e5),
+  bodyWidthMm: measured("body_width_mm", "body width in mm", 1e4, 1e5),
+  massMg: measured("mass_mg", "mass in mg", 1e9, 1e8),
   direction: said("direction", "direction", 200),
   mount: {
     shape: maybe(oneOf(...MOUNTS)),

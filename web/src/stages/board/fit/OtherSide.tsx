@@ -99,7 +99,7 @@ export function OtherSide({
   others: readonly string[];
   onChange: (change: Partial<Draft>) => void;
 }) {
-  const { input } = fieldsOf(d, onChange);
+  const { input, sideOf } = fieldsOf(d, onChange);
   switch (d.kind) {
     case "slot":
       return row(
@@ -126,16 +126,7 @@ export function OtherSide({
       return row(input("least", "Takes from, mm"), input("most", "to, mm"));
     case "contacts":
       return row(
-        <Pick
-          key="side"
-          label="Contacts of the"
-          value={d.edgeSide}
-          options={[
-            ["top", "top"],
-            ["bottom", "bottom"],
-          ]}
-          onChange={(v) => onChange({ edgeSide: v === "bottom" ? "bottom" : "top" })}
-        />,
+        sideOf("Contacts of the", d.edgeSide, (edgeSide) => onChange({ edgeSide })),
         input("opening", "The socket is wide inside, mm", undefined, "w-56"),
         input("openingTol", "± mm"),
         input("contact", "Its contacts are wide, mm"),

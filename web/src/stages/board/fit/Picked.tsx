@@ -42,6 +42,21 @@ export function Picked({
     level: draft.picked.includes(i) ? ("warning" as const) : ("remark" as const),
     text: draft.picked.includes(i) ? "picked" : "not picked",
   }));
+  type Shown = Pick<Parameters<typeof Proof>[0], "side" | "marks" | "onMark" | "onPick" | "places" | "label">;
+  const picture = (shown: Shown) =>
+    board &&
+    m.extentMm && (
+      <Proof
+        board={board}
+        box={m.extentMm}
+        isSized={undefined}
+        mask={mask}
+        finish={finish}
+        legend={legend}
+        height={270}
+        {...shown}
+      />
+    );
   if (draft.kind === "edge" || draft.kind === "stack")
     return (
       <p className="text-[14.5px] text-ink-2">
@@ -53,21 +68,12 @@ export function Picked({
   if (draft.kind === "intended")
     return (
       <div>
-        {board && m.extentMm && (
-          <Proof
-            board={board}
-            box={m.extentMm}
-            isSized={undefined}
-            side={draft.overSide}
-            mask={mask}
-            finish={finish}
-            legend={legend}
-            onPick={(x, y) => onSpot([x, y])}
-            places={draft.spot ? [{ x: draft.spot[0], y: draft.spot[1] }] : []}
-            height={270}
-            label="Pick the place"
-          />
-        )}
+        {picture({
+          side: draft.overSide,
+          onPick: (x, y) => onSpot([x, y]),
+          places: draft.spot ? [{ x: draft.spot[0], y: draft.spot[1] }] : [],
+          label: "Pick the place",
+        })}
         <p className="mt-2 text-[14.5px] text-ink-2">
           {draft.spot ? (
             <>
@@ -130,21 +136,12 @@ export function Picked({
     );
   return (
     <div>
-      {board && m.extentMm && (
-        <Proof
-          board={board}
-          box={m.extentMm}
-          isSized={undefined}
-          side="top"
-          mask={mask}
-          finish={finish}
-          legend={legend}
-          marks={marks}
-          onMark={(n) => toggle(n - 1)}
-          height={270}
-          label={draft.kind === "slot" ? "Pick the slot" : "Pick the holes"}
-        />
-      )}
+      {picture({
+        side: "top",
+        marks,
+        onMark: (n) => toggle(n - 1),
+        label: draft.kind === "slot" ? "Pick the slot" : "Pick the holes",
+      })}
       <fieldset className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-[14.5px]">
         <legend className="sr-only">{draft.kind === "slot" ? "The slot" : "The holes"}</legend>
         {features.length === 0 && <p className="text-look">The board has no {WITHOUT[draft.kind]}.</p>}
