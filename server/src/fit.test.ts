@@ -98,14 +98,17 @@ test("a place is read on every board it is about, again when row or files change
 
   // the files of the board are read otherwise: its mask is none any more
   await v.post(`/api/boards/${boardId}/corrections`, { roles: { "mine.gts": { role: "drawing" } } });
-  expect(await notes()).toEqual([["error", expect.stringContaining("The files have mask open nowhere.")]]);
+  expect(await notes()).toEqual([["warning", expect.stringContaining("There is no mask layer for the top")]]);
 
   // and the next revision is held against it without being asked
-  const { "mine.gts": _, ...bare } = strangerFiles();
-  const next = (await v.drop(bare, { productId: productId!, label: "B" })).body as Record<string, string>;
-  expect(await notes(await run(next.revisionId!))).toEqual([
-    ["error", expect.stringMatching(/^Ground clip is not/)],
-  ]);
+  const without = strangerFiles()["mine.gtl"]!.replace("X5000000Y5000000D03*\n", "");
+  const next = await v.drop(
+    { ...strangerFiles(), "mine.gtl": without },
+    { productId: productId!, revision: "B" },
+  );
+  expect(next.status).toBe(201);
+  const { revisionId: nextId } = next.body as { revisionId: string };
+  expect(await notes(await run(nextId))).toEqual([["error", expect.stringMatching(/^Ground clip is not/)]]);
 
   // a row that is gone takes its readings along
   await v.call("DELETE", `/api/fits/${row}`);

@@ -96,14 +96,18 @@ describe("where bodies stand", () => {
         nets(["J1.1", 0, 0], ["J1.1", 0, 0, "bottom"], ["J1.2", 2, 0, "bottom"]),
       ),
     ).toMatchObject({ side: "top", widthMm: 2 });
-    expect(only({ ref: "J1", package: "HDR-1x2" })).toEqual({ unknown: ["J1"] });
+    expect(only({ ref: "J1", package: "HDR-1x2" })).toEqual({ unknown: [{ ref: "J1" }] });
     // one row of pads has no width, and one pad no direction
     expect(only({ ref: "J1", package: "TERM-2" }, nets(["J1.1", 0, 0], ["J1.2", 5, 0]))).toEqual({
-      unknown: ["J1"],
+      unknown: [{ ref: "J1", at: { x: 0, y: 0 }, side: "top" }],
     });
-    expect(only({ ref: "T1", package: "0603" }, nets(["T1.1", 0, 0]))).toEqual({ unknown: ["T1"] });
+    expect(only({ ref: "T1", package: "0603" }, nets(["T1.1", 3, 4, "bottom"]))).toEqual({
+      unknown: [{ ref: "T1", at: { x: 3, y: 4 }, side: "bottom" }],
+    });
     // a pad that belongs to nobody is nobody's body
-    expect(only({ ref: "", package: "0603" }, nets([".1", 0, 0], [".2", 1.5, 0]))).toEqual({ unknown: [""] });
+    expect(only({ ref: "", package: "0603" }, nets([".1", 0, 0], [".2", 1.5, 0]))).toEqual({
+      unknown: [{ ref: "" }],
+    });
     expect(
       only({ ref: "X1", package: "" }, nets(["X1.1", 0, 0], ["X1.2", 3, 0], ["X1.3", 3, 2])),
     ).toMatchObject({
@@ -142,14 +146,14 @@ describe("where bodies stand", () => {
 describe("boxes", () => {
   test("gaps: side by side, corner to corner, turned, and how deep one lies in another", () => {
     const a = boxOf(body("A", 0, 0, 4, 2));
-    expect(gapOf(a, boxOf(body("B", 5, 0, 4, 2))).gapMm).toBeCloseTo(1, 9);
+    expect(gapOf(a, boxOf(body("B", 5, 0, 4, 2)))).toBeCloseTo(1, 9);
     // corners at (2, 1) and (5, 5): 3 and 4
-    expect(gapOf(a, boxOf(body("B", 6, 6, 2, 2))).gapMm).toBeCloseTo(5, 9);
+    expect(gapOf(a, boxOf(body("B", 6, 6, 2, 2)))).toBeCloseTo(5, 9);
     // turned by 45° a square of 2 reaches √2 towards the other's side at 2
     const turned = boxOf(body("B", 5, 0, 2, 2, { turnDeg: 45 }));
-    expect(gapOf(a, turned).gapMm).toBeCloseTo(3 - Math.SQRT2, 9);
-    expect(gapOf(a, boxOf(body("B", 3.5, 0, 4, 2)))).toEqual({ gapMm: -0.5, way: [1, 0] });
-    expect(gapOf(a, boxOf(body("B", -1, 1.75, 4, 2)))).toEqual({ gapMm: -0.25, way: [-0, 1] });
+    expect(gapOf(a, turned)).toBeCloseTo(3 - Math.SQRT2, 9);
+    expect(gapOf(a, boxOf(body("B", 3.5, 0, 4, 2)))).toBeCloseTo(-0.5, 9);
+    expect(gapOf(a, boxOf(body("B", -1, 1.75, 4, 2)))).toBeCloseTo(-0.25, 9);
     expect(pointToBox(5, 5, a)).toBeCloseTo(5, 9);
     expect(pointToBox(1, 0.5, a)).toBe(0);
   });
@@ -179,10 +183,7 @@ describe("boxes", () => {
             y: o.x * Math.sin(angle) + o.y * Math.cos(angle) + dy!,
             turnDeg: o.turnDeg + turn,
           });
-          expect(gapOf(boxOf(moved(a)), boxOf(moved(b))).gapMm).toBeCloseTo(
-            gapOf(boxOf(a), boxOf(b)).gapMm,
-            6,
-          );
+          expect(gapOf(boxOf(moved(a)), boxOf(moved(b)))).toBeCloseTo(gapOf(boxOf(a), boxOf(b)), 6);
         },
       ),
     );
@@ -240,6 +241,19 @@ describe("what is in the way", () => {
     const edge = body("U2", 46, 10, 8, 8);
     const inner = body("R2", 41.5, 10, 1.6, 0.8);
     expect(clash(edge, inner)[0]!.move).toEqual({ ref: "R2", dx: -0.45, dy: 0 });
+  });
+
+  test("where the shortest way is taken the next shortest is named, whichever direction that is", () => {
+    const big = body("U1", 10, 10, 8, 8);
+    // over U1's corner: 0.9 along x, 0.5 along y
+    const small = body("R1", 13.9, 13.9, 1.6, 0.8);
+    const move = (...more: Body[]) =>
+      clash(big, small, ...more).find((c) => c.refs.includes("U1") && c.refs.includes("R1"))!.move;
+    expect(move()).toEqual({ ref: "R1", dx: 0, dy: 0.65 });
+    const above = body("C1", 13.9, 15.2, 2, 1);
+    expect(move(above)).toEqual({ ref: "U1", dx: 0, dy: -0.65 });
+    const below = body("C2", 10, 5.2, 2, 1);
+    expect(move(above, below)).toEqual({ ref: "R1", dx: 1.05, dy: 0 });
   });
 
   test("a move that is named clears the pair and touches nothing else", () => {

@@ -1,4 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
+import { padsByPart } from "../bom/chip-size.ts";
 import { lettersOf } from "../bom/refs.ts";
 import type { Placement } from "../placement/placement.ts";
 import { type BodySize, bodySize, type PadSpan, type StatedSize } from "./size.ts";
@@ -33,9 +34,20 @@ const HEIGHT_TOL_MM = 0.1;
 /** Bodies of a board, and the parts of which no size is known. */
 export interface Bodies {
   readonly bodies: readonly Body[];
-  /** References without a place or without any word on their size. */
-  readonly unknown: readonly string[];
+  readonly unknown: readonly UnknownBody[];
 }
+
+/** A part without a place, or without any word on its size. */
+export interface UnknownBody {
+  readonly ref: string;
+  /** Where it stands all the same, as far as its place or its pads tell. */
+  readonly at?: { readonly x: number; readonly y: number };
+  readonly side?: "top" | "bottom";
+}
+
+type PartPad = NonNullable<NonNullable<Measure["nets"]>["islands"]>[number]["pads"][number] & {
+  readonly pin: string;
+};
 
 /**
  * The parts of a board as boxes that stand on it.
@@ -44,39 +56,33 @@ export interface Bodies {
  * pins), so that another program's zero direction does not matter; else those of the placement file.
  */
 export function bodiesOf(parts: readonly StandingPart[], measure: Pick<Measure, "nets">): Bodies {
-  const pads = padsOf(measure);
+  const pads = padsByPart(measure);
   const bodies: Body[] = [];
-  const unknown: string[] = [];
+  const unknown: UnknownBody[] = [];
   for (const p of parts) {
     const body = bodyOf(p, pads.get(p.ref));
     if (body) bodies.push(body);
-    else unknown.push(p.ref);
+    else unknown.push(unknownOf(p, pads.get(p.ref)));
   }
   return { bodies, unknown };
 }
 
-interface Pads {
-  readonly list: { x: number; y: number; pin: string }[];
-  readonly layers: Set<string>;
+function unknownOf(p: StandingPart, pads: readonly PartPad[] | undefined): UnknownBody {
+  const [pad] = pads ?? [];
+  const at = p.place ? { x: p.place.xMm, y: p.place.yMm } : pad && { x: pad.x, y: pad.y };
+  const side = p.place?.side ?? sideOf(pads);
+  return { ref: p.ref, ...(at ? { at } : {}), ...(side ? { side } : {}) };
 }
 
-function padsOf(measure: Pick<Measure, "nets">): Map<string, Pads> {
-  const out = new Map<string, Pads>();
-  for (const island of measure.nets?.islands ?? [])
-    for (const { pin, x, y, layer } of island.pads) {
-      const dot = pin?.lastIndexOf(".") ?? -1;
-      if (dot <= 0) continue;
-      const ref = pin!.slice(0, dot);
-      const pads = out.get(ref) ?? { list: [], layers: new Set<string>() };
-      out.set(ref, pads);
-      pads.list.push({ x, y, pin: pin!.slice(dot + 1) });
-      pads.layers.add(layer);
-    }
-  return out;
+/** The side of a part by its pads: of pads on both sides nothing is told. */
+function sideOf(pads: readonly PartPad[] | undefined): Body["side"] | undefined {
+  const layers = new Set(pads?.map((p) => p.layer));
+  const [only] = layers;
+  return layers.size === 1 && (only === "top" || only === "bottom") ? only : undefined;
 }
 
-function bodyOf(p: StandingPart, pads: Pads | undefined): Body | undefined {
-  const seat = pads && seatOf(pads.list);
+function bodyOf(p: StandingPart, pads: readonly PartPad[] | undefined): Body | undefined {
+  const seat = pads && seatOf(pads);
   if (!seat && !p.place) return undefined;
   const size = bodySize(p.package, lettersOf(p.ref), seat?.span, p);
   if (!size || size.lengthMm <= 0 || size.widthMm <= 0) return undefined;
@@ -84,11 +90,11 @@ function bodyOf(p: StandingPart, pads: Pads | undefined): Body | undefined {
   const isAcross =
     size.lies === "longest" && seat !== undefined && seat.span.acrossMm > seat.span.alongMm + 0.01;
   const turnDeg = (seat ? seat.turnDeg : p.place!.rotationDeg) + (isAcross ? 90 : 0);
-  const own = pads && pads.layers.size === 1 ? [...pads.layers][0] : undefined;
   return {
     ...size,
     ref: p.ref,
-    side: p.place?.side ?? (own === "bottom" ? "bottom" : "top"),
+    // what goes through the board stands on its top unless a place says otherwise
+    side: p.place?.side ?? sideOf(pads) ?? "top",
     x: seat?.x ?? p.place!.xMm,
     y: seat?.y ?? p.place!.yMm,
     turnDeg,

@@ -32,40 +32,51 @@ const reach = ({ half: [l, w], cos, sin }: Box, dx: number, dy: number) =>
   l * Math.abs(cos * dx + sin * dy) + w * Math.abs(cos * dy - sin * dx);
 
 /**
- * How far two rectangles are apart, mm; below 0 how deep they lie in each other, by the least way out, with its direction.
+ * How far two rectangles are apart, mm; below 0 how deep they lie in each other, by the least way out.
  *
  * Overlap by separating axes: two rectangles are apart where one of their four directions has room between their extents;
  * the least overlap of the four is the shortest way out. The distance of what is apart is that of the nearest sides.
- *
- * @returns way: the direction in which the second leaves the first, length 1
  */
-export function gapOf(a: Box, b: Box): { readonly gapMm: number; readonly way: readonly [number, number] } {
-  const { gapMm, way } = apart(a, b);
-  return gapMm <= 0 ? { gapMm, way } : { gapMm: distance(cornersOf(a), cornersOf(b)), way };
+export function gapOf(a: Box, b: Box): number {
+  const gap = apart(a, b);
+  return gap <= 0 ? gap : distance(cornersOf(a), cornersOf(b));
 }
 
 /** Whether two rectangles are at least so far apart; mostly told by one direction. */
-export const isApart = (a: Box, b: Box, mm: number): boolean =>
-  apart(a, b).gapMm >= mm || gapOf(a, b).gapMm >= mm;
+export const isApart = (a: Box, b: Box, mm: number): boolean => apart(a, b) >= mm || gapOf(a, b) >= mm;
 
-/** The greatest room in any of the four directions: what two rectangles are at least apart; below 0 how deep they overlap. */
-function apart(a: Box, b: Box): { readonly gapMm: number; readonly way: readonly [number, number] } {
-  const [dx, dy] = [b.x - a.x, b.y - a.y];
-  let gapMm = Number.NEGATIVE_INFINITY;
-  let way: readonly [number, number] = [1, 0];
-  for (const [ux, uy] of [
+/** Directions of the sides of both, length 1. */
+const axes = (a: Box, b: Box) =>
+  [
     [a.cos, a.sin],
     [-a.sin, a.cos],
     [b.cos, b.sin],
     [-b.sin, b.cos],
-  ] as const) {
+  ] as const;
+
+/** The greatest room in any of the four directions: what two rectangles are at least apart; below 0 how deep they overlap. */
+function apart(a: Box, b: Box): number {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  return Math.max(
+    ...axes(a, b).map(([ux, uy]) => Math.abs(dx * ux + dy * uy) - reach(a, ux, uy) - reach(b, ux, uy)),
+  );
+}
+
+/** How far the second rectangle goes, along the sides of either and both ways, until so much room is between them. */
+export function waysApart(
+  a: Box,
+  b: Box,
+  roomMm: number,
+): { readonly mm: number; readonly x: number; readonly y: number }[] {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  return axes(a, b).flatMap(([ux, uy]) => {
+    const need = reach(a, ux, uy) + reach(b, ux, uy) + roomMm;
     const along = dx * ux + dy * uy;
-    const room = Math.abs(along) - reach(a, ux, uy) - reach(b, ux, uy);
-    if (room <= gapMm) continue;
-    gapMm = room;
-    way = along < 0 ? [-ux, -uy] : [ux, uy];
-  }
-  return { gapMm, way };
+    return [
+      { mm: need - along, x: ux, y: uy },
+      { mm: need + along, x: -ux, y: -uy },
+    ];
+  });
 }
 
 /** Least distance of two rings that do not meet. */

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Body } from "./body.ts";
-import { type Box, boxOf, gapOf, isApart, overEdge, pointToBox } from "./boxes.ts";
+import { type Box, boxOf, gapOf, isApart, overEdge, pointToBox, waysApart } from "./boxes.ts";
 
 /** Two bodies in each other's way, or one in the way of a screw or beyond the edge. */
 export interface Clash {
@@ -16,7 +16,7 @@ export interface Clash {
   readonly side: Body["side"];
   readonly x: number;
   readonly y: number;
-  /** The smallest move that clears it, where one does without meeting anything else. */
+  /** The smallest move along a side of either that clears it, where one does without meeting anything else. */
   readonly move?: Move;
 }
 
@@ -79,12 +79,11 @@ function neighbours(world: World): Clash[] {
       const b = sorted[k]!;
       if (b.x - radius(b) > a.x + radius(a) + 1) break;
       if (a.side !== b.side || Math.abs(a.y - b.y) > radius(a) + radius(b) + 1) continue;
-      const { gapMm, way } = gapOf(boxes.get(a)!, boxes.get(b)!);
+      const gapMm = gapOf(boxes.get(a)!, boxes.get(b)!);
       const tolMm = Math.hypot(a.tolMm, b.tolMm);
       if (gapMm >= tolMm) continue;
       const byPads = [a, b].filter((o) => o.sizeFrom === "pads").map((o) => o.ref);
-      const move =
-        byPads.length > 0 || out.length >= MOST_MOVES ? undefined : moveOf(a, b, -gapMm + tolMm, way, world);
+      const move = byPads.length > 0 || out.length >= MOST_MOVES ? undefined : moveOf(a, b, tolMm, world);
       out.push({
         kind: "parts",
         refs: [a.ref, b.ref],
@@ -102,25 +101,23 @@ function neighbours(world: World): Clash[] {
   return out.sort((a, b) => a.gapMm - b.gapMm);
 }
 
-/** The smaller of the two is tried first, out of the other by the shortest way and then along either axis of the board. */
-function moveOf(
-  a: Body,
-  b: Body,
-  needMm: number,
-  [wx, wy]: readonly [number, number],
-  world: World,
-): Move | undefined {
-  const ways = [
-    { body: b, dx: wx, dy: wy },
-    { body: a, dx: -wx, dy: -wy },
-  ].sort((p, q) => radius(p.body) - radius(q.body));
-  for (const factor of [1, 1.5, 2, 3])
-    for (const { body, dx, dy } of ways) {
-      const mm = Math.ceil((needMm * factor) / STEP_MM - 1e-6) * STEP_MM;
-      const moved = { ...body, x: body.x + dx * mm, y: body.y + dy * mm };
-      if (isFree(moved, body, world)) return { ref: body.ref, dx: round(dx * mm), dy: round(dy * mm) };
-    }
-  return undefined;
+/**
+ * The smallest move of either body, along a side of either of the two, that parts them by their tolerances and leads into nothing
+ * else. Of equal ones the smaller body moves.
+ */
+function moveOf(a: Body, b: Body, tolMm: number, world: World): Move | undefined {
+  const ways = waysApart(world.boxes.get(a)!, world.boxes.get(b)!, tolMm).flatMap(({ mm, x, y }) => {
+    const steps = Math.ceil(mm / STEP_MM - 1e-6) * STEP_MM;
+    return [
+      { body: b, mm: steps, dx: x * steps, dy: y * steps },
+      { body: a, mm: steps, dx: -x * steps, dy: -y * steps },
+    ];
+  });
+  ways.sort((p, q) => p.mm - q.mm || radius(p.body) - radius(q.body));
+  const way = ways.find(({ body, dx, dy }) =>
+    isFree({ ...body, x: body.x + dx, y: body.y + dy }, body, world),
+  );
+  return way && { ref: way.body.ref, dx: round(way.dx), dy: round(way.dy) };
 }
 
 function isFree(moved: Body, was: Body, { bodies, boxes, rings }: World): boolean {

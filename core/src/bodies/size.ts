@@ -1,4 +1,4 @@
-import { CHIP } from "../bom/chip-size.ts";
+import { chipBody } from "../bom/chip-size.ts";
 
 /** Extents of a part's pads in its own axes, between their middles: along the row of its first pins, and across it. */
 export interface PadSpan {
@@ -25,34 +25,20 @@ export interface StatedSize {
   readonly heightMm?: number | undefined;
 }
 
-/** Length, width and usual greatest heights of chips, mm: resistors, everything else (published size codes; heights recalled). */
-const CHIPS: Readonly<Record<string, readonly [number, number, number, number]>> = {
-  "01005": [0.4, 0.2, 0.15, 0.22],
-  "0201": [0.6, 0.3, 0.26, 0.33],
-  "0402": [1, 0.5, 0.4, 0.6],
-  "0603": [1.6, 0.8, 0.55, 0.95],
-  "0805": [2, 1.25, 0.65, 1.45],
-  "1206": [3.2, 1.6, 0.7, 1.8],
-  "1210": [3.2, 2.5, 0.7, 2.8],
-  "1806": [4.5, 1.6, 0.7, 1.8],
-  "1812": [4.5, 3.2, 0.7, 3.2],
-  "2010": [5, 2.5, 0.7, 2.8],
-  "2220": [5.7, 5, 0.7, 3.2],
-  "2512": [6.3, 3.2, 0.7, 3.2],
-};
-const METRIC: Readonly<Record<string, string>> = {
-  "0402": "01005",
-  "0603": "0201",
-  "1005": "0402",
-  "1608": "0603",
-  "2012": "0805",
-  "3216": "1206",
-  "3225": "1210",
-  "4516": "1806",
-  "4532": "1812",
-  "5025": "2010",
-  "5750": "2220",
-  "6332": "2512",
+/** Usual greatest heights of chips by imperial code, mm: resistors, everything else (recalled from published outlines). */
+const CHIP_HEIGHTS: Readonly<Record<string, readonly [resistor: number, other: number]>> = {
+  "01005": [0.15, 0.22],
+  "0201": [0.26, 0.33],
+  "0402": [0.4, 0.6],
+  "0603": [0.55, 0.95],
+  "0805": [0.65, 1.45],
+  "1206": [0.7, 1.8],
+  "1210": [0.7, 2.8],
+  "1806": [0.7, 1.8],
+  "1812": [0.7, 3.2],
+  "2010": [0.7, 2.8],
+  "2220": [0.7, 3.2],
+  "2512": [0.7, 3.2],
 };
 
 /**
@@ -137,8 +123,10 @@ function pinRows(rows: number, columns: number, p: string, span: PadSpan | undef
 function landPattern(p: string, span: PadSpan | undefined): BodySize | undefined {
   const two = /^(?:RES|CAP|IND|DIO|LED|FUS)[A-Z]*?(\d{2})(\d{2})X(\d{2,3})/.exec(p);
   if (two) {
-    const known = CHIPS[METRIC[`${two[1]}${two[2]}`] ?? ""];
-    const [length, width] = known ?? [Number(two[1]) / 10, Number(two[2]) / 10];
+    const known = chipBody(`${two[1]}${two[2]}M`);
+    const [length, width] = known
+      ? [known.lengthMm, known.widthMm]
+      : [Number(two[1]) / 10, Number(two[2]) / 10];
     return { lengthMm: length, widthMm: width, lies: "row", ...height(Number(two[3])) };
   }
   const three = /\d+P(\d{2,4})X(\d{2,4})X(\d{2,4})-/.exec(p);
@@ -163,13 +151,10 @@ const height = (hundredths: number) =>
   ({ heightMm: hundredths / 100, sizeFrom: "package", heightFrom: "package" }) as const;
 
 function chip(p: string, letters: string): BodySize | undefined {
-  const metric = /(?:^|\D)(\d{4})\s*(?:M\b|METRIC)/.exec(p)?.[1];
-  const code = metric
-    ? METRIC[metric]
-    : (CHIP.exec(p)?.[1] ?? METRIC[/(?:^|\D)(\d{4})(?!\d)/.exec(p)?.[1] ?? ""]);
-  const known = code === undefined ? undefined : CHIPS[code];
+  const known = chipBody(p);
   if (!known) return undefined;
-  const [lengthMm, widthMm, low, high] = known;
+  const { code, lengthMm, widthMm } = known;
+  const [low, high] = CHIP_HEIGHTS[code]!;
   return {
     lengthMm,
     widthMm,

@@ -1,21 +1,35 @@
-/** Chip sizes: imperial name, metric name, body length in mm (published size codes; domain.md 3.4). */
-const SIZES: readonly (readonly [string, string, number])[] = [
-  ["01005", "0402", 0.4],
-  ["0201", "0603", 0.6],
-  ["0402", "1005", 1.0],
-  ["0603", "1608", 1.6],
-  ["0805", "2012", 2.0],
-  ["1206", "3216", 3.2],
-  ["1210", "3225", 3.2],
-  ["1806", "4516", 4.5],
-  ["1812", "4532", 4.5],
-  ["2010", "5025", 5.0],
-  ["2220", "5750", 5.7],
-  ["2512", "6332", 6.3],
+/** Chip sizes: imperial name, metric name, body length and width in mm (published size codes; domain.md 3.4). */
+const SIZES: readonly (readonly [imperial: string, metric: string, lengthMm: number, widthMm: number])[] = [
+  ["01005", "0402", 0.4, 0.2],
+  ["0201", "0603", 0.6, 0.3],
+  ["0402", "1005", 1.0, 0.5],
+  ["0603", "1608", 1.6, 0.8],
+  ["0805", "2012", 2.0, 1.25],
+  ["1206", "3216", 3.2, 1.6],
+  ["1210", "3225", 3.2, 2.5],
+  ["1806", "4516", 4.5, 1.6],
+  ["1812", "4532", 4.5, 3.2],
+  ["2010", "5025", 5.0, 2.5],
+  ["2220", "5750", 5.7, 5],
+  ["2512", "6332", 6.3, 3.2],
 ];
 
 /** A chip size by its imperial name, in whatever else a package text holds. */
 export const CHIP = new RegExp(`(?:^|[^0-9])(${SIZES.map(([i]) => i).join("|")})(?![0-9])`);
+
+/** A chip's body by the size in its package text: imperial where both systems have the code, unless it says metric. */
+export function chipBody(
+  packageText: string,
+): { readonly code: string; readonly lengthMm: number; readonly widthMm: number } | undefined {
+  const metric = /(?:^|\D)(\d{4})\s*(?:M\b|METRIC)/i.exec(packageText)?.[1];
+  const bare = /(?:^|\D)(\d{4})(?!\d)/.exec(packageText)?.[1];
+  const imperial = CHIP.exec(packageText)?.[1];
+  const size =
+    metric === undefined
+      ? (SIZES.find(([i]) => i === imperial) ?? SIZES.find(([, m]) => m === bare))
+      : SIZES.find(([, m]) => m === metric);
+  return size && { code: size[0], lengthMm: size[2], widthMm: size[3] };
+}
 
 /** Two pads' middles stand about as far apart as the body is long; thin and wide footprints stay within this. */
 const FITS = (spanMm: number, lengthMm: number) => spanMm > 0.65 * lengthMm && spanMm < 1.45 * lengthMm;
@@ -38,23 +52,29 @@ export interface PadsByNet {
   };
 }
 
-/** Distance between the middles of the two pads of each part that has just two pins, by reference. */
-export function padSpans(measure: PadsByNet): Map<string, number> {
-  const pins = new Map<string, { x: number; y: number; pin: string }[]>();
+/** The pads of each part, by its reference: those whose pin says whose they are. */
+export function padsByPart<P extends { readonly pin?: string }>(measure: {
+  readonly nets?: { readonly islands?: readonly { readonly pads: readonly P[] }[] };
+}): Map<string, (P & { readonly pin: string })[]> {
+  const out = new Map<string, (P & { readonly pin: string })[]>();
   for (const island of measure.nets?.islands ?? [])
     for (const p of island.pads) {
       const dot = p.pin?.lastIndexOf(".") ?? -1;
       if (dot <= 0) continue;
       const ref = p.pin!.slice(0, dot);
-      const list = pins.get(ref);
-      const at = { x: p.x, y: p.y, pin: p.pin!.slice(dot + 1) };
-      if (list) list.push(at);
-      else pins.set(ref, [at]);
+      const own = { ...p, pin: p.pin!.slice(dot + 1) };
+      const list = out.get(ref);
+      if (list) list.push(own);
+      else out.set(ref, [own]);
     }
+  return out;
+}
+
+/** Distance between the middles of the two pads of each part that has just two pins, by reference. */
+export function padSpans(measure: PadsByNet): Map<string, number> {
   const out = new Map<string, number>();
-  for (const [ref, list] of pins)
-    if (list.length === 2 && list[0]!.pin !== list[1]!.pin)
-      out.set(ref, Math.hypot(list[0]!.x - list[1]!.x, list[0]!.y - list[1]!.y));
+  for (const [ref, [a, b, ...more]] of padsByPart(measure))
+    if (a && b && more.length === 0 && a.pin !== b.pin) out.set(ref, Math.hypot(a.x - b.x, a.y - b.y));
   return out;
 }
 

@@ -3,7 +3,7 @@ import { area, drill, flash, layer, rim } from "../../test/write-board.ts";
 import type { Entry } from "../board/board-file.ts";
 import { type PlaceReading, readPlace } from "../board/place.ts";
 import { readBoard } from "../board/read.ts";
-import { conditionsOf, INTENDED, judgeIntended } from "./intended.ts";
+import { conditionsOf, judgeIntended } from "./intended.ts";
 import type { Intended } from "./row.ts";
 
 // a board of 20 × 10 with one place of each kind: what the files have there is known by hand
@@ -110,6 +110,35 @@ describe("whether they make it what it is meant to be", () => {
     expect(judgeIntended(spec, { ...at(3, 5), givenUp: ["copper top"] })).toMatchObject({
       because: "copper top could not be read at this place.",
     });
-    expect(Object.keys(INTENDED)).toHaveLength(6);
+  });
+
+  test("each inner layer is asked by itself", () => {
+    const clear = at(11, 5);
+    const inner = (name: string, share: number) => ({ role: "copper", side: "inner", name, share }) as const;
+    const r = { ...clear, layers: [...clear.layers, inner("copper inner 1", 0), inner("copper inner 2", 1)] };
+    const spec = { kind: "intended", at: [11, 5], diameterMm: 1.6, side: "top", what: "window" } as const;
+    expect(judgeIntended(spec, r)).toMatchObject({
+      settled: "does-not-fit",
+      because: "The files have copper inner 2 everywhere.",
+    });
+  });
+
+  test("without a mask layer nobody knows whether it is open: what fails otherwise fails, the rest is open", () => {
+    const bare = readBoard(BOARD.filter((e) => !/\.gt?[bt]?s$/.test(e.path)));
+    const judged = (what: Intended, x: number) =>
+      judgeIntended(
+        { kind: "intended", at: [x, 5], diameterMm: 1.6, side: "top", what },
+        readPlace(bare, { x, y: 5 }, 1.6),
+      );
+    expect(judged("solder", 3)).not.toHaveProperty("settled");
+    expect(judged("solder", 3).because).toBe(
+      "There is no mask layer for the top: whether it is open there is not known.",
+    );
+    expect(judged("window", 11).because).toContain("for the top and the bottom");
+    expect(judged("contact", 3)).toMatchObject({
+      settled: "does-not-fit",
+      because: "The files have paste everywhere.",
+    });
+    expect(judged("drawing", 7)).toHaveProperty("settled");
   });
 });

@@ -38,10 +38,14 @@ const judge = (
   spec: FitSpec,
   bodies: readonly Body[],
   {
-    unknown = [] as string[],
+    unknown = [] as Bodies["unknown"],
     other,
     dx = 0,
-  }: { unknown?: string[]; dx?: number; other?: { w: number; h: number; bodies: Body[] } } = {},
+  }: {
+    unknown?: Bodies["unknown"];
+    dx?: number;
+    other?: { w: number; h: number; bodies: Body[]; unknown?: Bodies["unknown"] };
+  } = {},
 ) =>
   judgeRow(
     { id: "r", label: "It", spec },
@@ -52,7 +56,7 @@ const judge = (
         other && name === "Face"
           ? {
               measure: board(other.w, other.h),
-              bodies: { bodies: other.bodies, unknown: [] } satisfies Bodies,
+              bodies: { bodies: other.bodies, unknown: other.unknown ?? [] } satisfies Bodies,
             }
           : undefined,
     },
@@ -104,11 +108,17 @@ describe("under a lid", () => {
 
   test("a part of no known height leaves it open where the others fit, and changes nothing where one does not", () => {
     const blind = [...two, body("K1", 40, 30, undefined)];
-    expect(judge(lid(12), blind, { unknown: ["L9"] })).toMatchObject({
+    expect(judge(lid(12), blind, { unknown: [{ ref: "L9" }] })).toMatchObject({
       verdict: "unknown",
       because: expect.stringContaining("The height of K1, L9 is not known"),
     });
-    expect(judge(lid(12, [20, 10, 35, 25]), blind, { unknown: ["L9"] })).toMatchObject({ verdict: "fits" });
+    // one without a size that stands elsewhere, or on the other side, is none of a field; one that may be in it is
+    const field = (more: object) =>
+      judge(lid(12, [20, 10, 35, 25]), blind, { unknown: [{ ref: "L9", ...more }] }).verdict;
+    expect(field({ at: { x: 5, y: 5 } })).toBe("fits");
+    expect(field({ side: "bottom" })).toBe("fits");
+    expect(field({ at: { x: 30, y: 20 }, side: "top" })).toBe("unknown");
+    expect(field({})).toBe("unknown");
     expect(judge(lid(9), blind)).toMatchObject({ verdict: "does-not-fit" });
   });
 });
@@ -179,6 +189,21 @@ describe("another board over it", () => {
       board: "SW1, 3 mm high at most; it hangs over SW1",
     });
     expect(judge(face(), own, { other: other() })).toMatchObject({ verdict: "does-not-fit" });
+  });
+
+  test("a part without a size, on either board, leaves it open", () => {
+    const own = [body("C1", 15, 15, 6)];
+    const said = (mine: Bodies["unknown"], theirs: Bodies["unknown"]) =>
+      judge(face({ joinedBy: ["J9"] }), own, { unknown: mine, other: { ...other(), unknown: theirs } });
+    expect(said([{ ref: "J9" }], [{ ref: "J9" }]).verdict).toBe("fits");
+    expect(said([{ ref: "L1" }], [])).toMatchObject({
+      verdict: "unknown",
+      because: expect.stringContaining("The height of L1 is"),
+    });
+    // beside the other board it does not matter
+    expect(said([{ ref: "L1", at: { x: 45, y: 35 } }], []).verdict).toBe("fits");
+    expect(said([], [{ ref: "L2" }]).because).toContain("The height of L2 of Face is");
+    expect(said([], [{ ref: "L2", side: "top" }]).verdict).toBe("fits");
   });
 
   test("a board nobody knows is said", () => {

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Bodies, Body } from "../bodies/body.ts";
-import { type Box, boxOf, cornersOf, gapOf, isApart } from "../bodies/boxes.ts";
+import { type Box, boxOf, cornersOf, gapOf, isApart, pointToBox } from "../bodies/boxes.ts";
 import { lettersOf } from "../bom/refs.ts";
 import { cornerOf } from "./features.ts";
 import { judgeFit } from "./fit.ts";
@@ -55,16 +55,23 @@ export function judgeLid(
 ): Half {
   const [x0, y0] = cornerOf(m);
   const field = s.area && boxFrom([x0 + s.area[0], y0 + s.area[1], x0 + s.area[2], y0 + s.area[3]]);
-  const here = bodies.filter((b) => b.side === s.side && (!field || gapOf(field, boxOf(b)).gapMm < 0));
+  const here = bodies.filter((b) => b.side === s.side && (!field || gapOf(field, boxOf(b)) < 0));
   const known = here.filter((b) => b.heightMm !== undefined).map(standing);
   const blind = [
     ...here.filter((b) => b.heightMm === undefined).map((b) => b.ref),
-    ...(field ? [] : unknown),
+    ...unknownIn(unknown, s.side, field),
   ];
   const rows = known.map((k): Row => ({ names: k.ref, standing: [k] }));
   const where = s.area ? "there" : `on the ${s.side}`;
   return tightest(rows, blind, where, { id, mm: s.roomMm, tolMm: s.roomTolMm });
 }
+
+/** Parts without a size that may stand in a field of a side: what is not known to stand elsewhere does. */
+const unknownIn = (unknown: Bodies["unknown"], side: Body["side"], field: Box | undefined): string[] =>
+  unknown
+    .filter((u) => u.side === undefined || u.side === side)
+    .filter((u) => !field || !u.at || pointToBox(u.at.x, u.at.y, field) === 0)
+    .map((u) => u.ref);
 
 /**
  * Another board of the product that lies over this one: their bodies against each other where they lie over each other, and
@@ -86,20 +93,25 @@ export function judgeFacing(
   const joined = new Set(s.joinedBy ?? []);
   const place = placing(s, m, extent);
   const over = placedBox(boxFrom(extent), place);
-  const isThere = (b: Body) => b.side === s.side && !joined.has(b.ref) && gapOf(over, boxOf(b)).gapMm < 0;
+  const isThere = (b: Body) => b.side === s.side && !joined.has(b.ref) && gapOf(over, boxOf(b)) < 0;
   const here = own.bodies.filter(isThere);
   const there = other.bodies.bodies
     .filter((b) => b.side === s.faces && !joined.has(b.ref))
     .map((b) => ({ b, box: placedBox(boxOf(b), place) }));
   const ground = boardBox(m);
-  const onThis = there.filter((t) => gapOf(ground, t.box).gapMm < 0);
+  const onThis = there.filter((t) => gapOf(ground, t.box) < 0);
   const ours = here.filter((b) => b.heightMm !== undefined).map(standing);
   const theirs = onThis
     .filter((t) => t.b.heightMm !== undefined)
     .map((t): Standing => ({ ...standing(t.b), box: t.box, at: { x: t.box.x, y: t.box.y } }));
-  const blind = [...here, ...onThis.map((t) => t.b)]
-    .filter((b) => b.heightMm === undefined)
-    .map((b) => b.ref);
+  const isJoined = (ref: string) => joined.has(ref);
+  const blind = [
+    ...[...here, ...onThis.map((t) => t.b)].filter((b) => b.heightMm === undefined).map((b) => b.ref),
+    ...unknownIn(own.unknown, s.side, over).filter((ref) => !isJoined(ref)),
+    ...unknownIn(other.bodies.unknown, s.faces, undefined)
+      .filter((ref) => !isJoined(ref))
+      .map((ref) => `${ref} of ${s.other}`),
+  ];
   const rows: Row[] = [
     ...ours.map((k) => ({ names: k.ref, standing: [k] })),
     ...theirs.map((k) => ({ names: `${k.ref} of ${s.other}`, standing: [k] })),

@@ -228,6 +228,9 @@ test("what is larger than any case's drawing is refused before it is read, and w
     kind: "refused",
     why: expect.stringContaining("more shapes"),
   });
+  const circles = (n: number) => Array.from({ length: n }, (_, i) => `<circle cx="${i}" r="1"/>`).join("");
+  expect(readDrawing(svg(circles(5001)))).toMatchObject({ kind: "refused" });
+  expect(readDrawing(svg(circles(1000)))).toMatchObject({ circles: { length: 1000 } });
   expect(readDrawing(svg(`<path d="${"M0 0h1".repeat(2000)}"/>`))).toMatchObject({
     kind: "drawing",
     size: [1, 0],

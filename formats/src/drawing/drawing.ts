@@ -19,8 +19,8 @@ export interface Drawing {
 
 export type ReadDrawing = Drawing | { readonly kind: "refused"; readonly why: string };
 
-/** Largest drawing that is read, bytes, and most shapes of it. */
-export const DRAWING_LIMITS = { bytes: 8 * 1024 * 1024, shapes: 200_000 } as const;
+/** Largest drawing that is read, bytes, and most shapes and different circles of it. */
+export const DRAWING_LIMITS = { bytes: 8 * 1024 * 1024, shapes: 200_000, circles: 5000 } as const;
 
 /** More shapes than a drawing may have. */
 export class TooManyShapes extends Error {}
@@ -56,7 +56,9 @@ export class Gathered {
     const near = Math.max(1e-9, c.diameter * 1e-3);
     const isSame = (o: DrawnCircle) =>
       Math.hypot(o.x - c.x, o.y - c.y) <= near && Math.abs(o.diameter - c.diameter) <= near;
-    if (c.diameter > 0 && !this.circles.some(isSame)) this.circles.push(c);
+    if (c.diameter <= 0 || this.circles.some(isSame)) return;
+    if (this.circles.length >= DRAWING_LIMITS.circles) throw new TooManyShapes();
+    this.circles.push(c);
   }
 
   private one(): void {

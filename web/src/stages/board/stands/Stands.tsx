@@ -27,7 +27,8 @@ const FROM = {
 /** What stands on the board: every part as a box, which of them are in each other's way, and how tall each field is. */
 export function Stands({ view: v }: { view: BoardView }) {
   const { doc, result } = useRun();
-  const { bodies, unknown, clashes } = useMemo(() => standingOn(doc, v.board), [doc, v.board]);
+  const { bodies, clashes, ...stood } = useMemo(() => standingOn(doc, v.board), [doc, v.board]);
+  const unknown = stood.unknown.map((u) => u.ref);
   const [quarter, setQuarter] = useState(0);
   const [shown, setShown] = useState<readonly string[]>([]);
   const bindings = useMemo(
