@@ -56,7 +56,7 @@ test("a place that is meant to be something is picked by keys, judged by every l
   await sheet.getByRole("button", { name: "Add what it must fit" }).click();
   const form = page.getByRole("form", { name: "A row of the fit sheet" });
   await form.getByRole("button", { name: "a place that is meant to be something" }).click();
-  await form.getByLabel("What it must fit").fill("Light of the status lamp");
+  await form.getByLabel("What it is called").fill("Light of the status lamp");
   await form.getByRole("button", { name: "Judge it" }).click();
   await expect(form.getByRole("alert")).toContainText("Pick the place on the picture.");
   const picture = form.getByRole("application", { name: /^Pick the place/ });

@@ -64,8 +64,8 @@ export function FitForm({
         />
         <div className="flex flex-col gap-3">
           <Field
-            label="What it must fit"
-            placeholder="posts of the case"
+            label={draft.kind === "intended" ? "What it is called" : "What it must fit"}
+            placeholder={draft.kind === "intended" ? "ground clip" : "posts of the case"}
             maxLength={120}
             value={draft.label}
             onChange={(e) => put({ label: e.target.value })}

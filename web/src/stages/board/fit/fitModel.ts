@@ -37,7 +37,8 @@ export type Checked =
 export function checkDraft(d: Draft, m: Measure, board: string | undefined): Checked {
   const spec = specOf(d, m);
   if ("wrong" in spec) return spec;
-  if (d.label.trim() === "") return { wrong: "Say what it must fit." };
+  if (d.label.trim() === "")
+    return { wrong: d.kind === "intended" ? "Say what it is called." : "Say what it must fit." };
   const playMm = numberOf(d.play);
   if (d.play.trim() !== "" && (playMm === undefined || playMm < 0))
     return { wrong: "The greatest play is a length, or nothing." };
