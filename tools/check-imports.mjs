@@ -84,6 +84,7 @@ const FLOORS = [
   ["shape"],
   ["bodies"],
   ["fit", "probe", "compare"],
+  ["order-sheet"],
   ["run"],
   ["release"],
   ["index.ts"],

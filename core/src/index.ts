@@ -45,25 +45,23 @@ export type { CostNode } from "./costing/tree.ts";
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
 export { checkHouse, type LimitCheck, tightest } from "./fab/check.ts";
+export { fitOptions, valueAt, valuesOf, withValue } from "./fab/fit-options.ts";
 export {
   type FirstPrice,
   type FirstQuotation,
   houseFromQuotation,
   USUAL_OPTIONS,
 } from "./fab/from-quotation.ts";
+export type { AssemblyPrice, FabPrice, House, HouseLimits, OptionValue } from "./fab/house.ts";
+export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
+export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 export {
-  type AssemblyPrice,
   type ExtraOptionKey,
   type FabOptionKey,
   type FabOptions,
-  type FabPrice,
-  fitOptions,
-  type House,
-  type HouseLimits,
-  type OptionValue,
-} from "./fab/house.ts";
-export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
-export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
+  OPTION_WORDS,
+  type OptionKey,
+} from "./fab/options.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
@@ -105,6 +103,8 @@ export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sa
 // exact money
 export * from "./money/money.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
+export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
+export { choose } from "./order-sheet/settle.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
@@ -167,7 +167,6 @@ export {
   type RunState,
 } from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
-export { OPTION_WORD } from "./run/quotation-holds.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { readyBy } from "./run/ready.ts";
 export {

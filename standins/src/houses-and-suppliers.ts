@@ -38,6 +38,37 @@ const NOT_BEVELLED = { value: "none", label: "none" };
 /** A bevel of an edge with contacts, by its angle to the face; set up once. */
 const bevel = (degrees: string, setup: string) => ({ value: degrees, label: `${degrees}°`, setup });
 
+/** Heavy copper is etched under its own edge: tracks and gaps have to be wider. */
+const heavy = (value: string, uplift: number, leastMm: number) => ({
+  value,
+  label: `${value} µm`,
+  uplift,
+  limits: { minTrackMm: leastMm, minNetSpaceMm: leastMm },
+});
+const NONE = { value: "none", label: "none" };
+const HALF_HOLES = {
+  value: "cut",
+  label: "cut through the middle",
+  setup: "18",
+  perDm2: "1.00",
+  when: [{ key: "finish", in: ["immersion-gold"] }],
+} as const;
+const TESTED = [
+  { value: "probe", label: "every net, by probes" },
+  { value: "none", label: "none" },
+] as const;
+const VIAS = [
+  { value: "tented", label: "covered by mask" },
+  { value: "open", label: "open" },
+] as const;
+const MARKS = [
+  { value: "house", label: "where the house likes" },
+  { value: "mine", label: "at my mark on the silkscreen", setup: "2.00" },
+  { value: "none", label: "none", setup: "5.00" },
+] as const;
+/** A mask that is cured harder, so that narrow webs come off. */
+const wide = <T extends object>(c: T, webMm: number) => ({ ...c, limits: { minMaskWebMm: webMm } });
+
 const colour = (value: string, setup?: string, days?: number) => ({
   value,
   label: value,
@@ -90,10 +121,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
         ["1.2", 0.05],
         ["2.0", 0.2],
       ]),
-      copper: [
-        { value: "35", label: "35 µm" },
-        { value: "70", label: "70 µm", uplift: 0.7 },
-      ],
+      copper: [{ value: "35", label: "35 µm" }, heavy("70", 0.7, 0.2)],
       finish: [
         { value: "levelled-lead-free", label: "levelled solder, lead-free" },
         { value: "immersion-gold", label: "immersion gold", setup: "9", perDm2: "1.50" },
@@ -101,13 +129,42 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       ],
       mask: [
         colour("green"),
-        colour("black", "4", 1),
+        wide(colour("black", "4", 1), 0.13),
         colour("blue", "4", 1),
-        colour("white", "4", 1),
+        wide(colour("white", "4", 1), 0.13),
         colour("red", "4", 1),
       ],
       legend: [colour("white"), colour("black")],
+      material: [
+        { value: "standard", label: "standard, softens from 130 °C", called: "TG 130" },
+        { value: "tg150", label: "softens from 150 °C", called: "TG 150", uplift: 0.08 },
+      ],
+      castellation: [NONE, HALF_HOLES],
+      via: [...VIAS],
+      test: [...TESTED],
+      marking: [...MARKS],
     },
+    stacks: [{ layers: [4], limits: { minTrackMm: 0.1, minNetSpaceMm: 0.1, minHoleMm: 0.25 } }],
+    bands: [
+      { limits: ["minTrackMm", "minNetSpaceMm"], below: 0.127, uplift: 0.25 },
+      { limits: ["minHoleMm"], below: 0.3, uplift: 0.15 },
+    ],
+    sheet: {
+      thickness: "Finished thickness",
+      mask: "Resist colour",
+      legend: "Ink",
+      castellation: "Half-cut holes",
+    },
+    remarks: { label: "Message to the workshop", most: 400 },
+    usualOvers: 0.04,
+    promotions: [
+      {
+        label: "first order",
+        conditions: "the first order of a new customer, up to 100 boards",
+        share: 0.15,
+        until: "2026-12-31",
+      },
+    ],
     price: {
       setup: { "2": "14", "4": "48" },
       perDm2: { "2": "2.40", "4": "6.80" },
@@ -125,7 +182,15 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       lead: [
         { days: 12, factor: 1 },
         { days: 6, factor: 1.25 },
-        { days: 3, factor: 1.6 },
+        {
+          days: 3,
+          factor: 1.6,
+          when: [
+            { key: "mask", in: ["green"] },
+            { key: "finish", in: ["levelled-lead-free", "levelled-leaded"] },
+            { key: "copper", in: ["35"] },
+          ],
+        },
       ],
       freightBase: "16",
       freightPerHalfKg: "5.50",
@@ -134,6 +199,16 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       step: 5,
       minPieces: 5,
       importHandling: "6.00",
+      services: [
+        {
+          value: "express",
+          label: "express",
+          base: "34",
+          perHalfKg: "9.00",
+          transitDays: 3,
+          delaySigmaDays: 1,
+        },
+      ],
     },
     assembly: {
       setupPerSide: "45",
@@ -179,19 +254,40 @@ export const HOUSES: readonly Omit<House, "id">[] = [
         ["1.0", 0.05],
         ["1.2", 0.05],
       ]),
-      copper: [
-        { value: "35", label: "35 µm" },
-        { value: "70", label: "70 µm", uplift: 0.7 },
-      ],
+      copper: [{ value: "35", label: "35 µm" }, heavy("70", 0.7, 0.2)],
       finish: [
         { value: "levelled-lead-free", label: "levelled solder, lead-free" },
         { value: "immersion-gold", label: "immersion gold", perDm2: "2.80" },
         { value: "organic", label: "organic preservative" },
       ],
-      mask: [colour("green"), colour("black", "12", 2), colour("white", "12", 2)],
+      mask: [colour("green"), wide(colour("black", "12", 2), 0.12), wide(colour("white", "12", 2), 0.12)],
       legend: [colour("white"), colour("black")],
+      contacts: [
+        NONE,
+        {
+          value: "hard-gold",
+          label: "hard gold 0.8 µm",
+          called: "hard gold on edge contacts",
+          setup: "30",
+          perDm2: "4.00",
+          days: 2,
+          when: [{ key: "finish", in: ["immersion-gold"] }],
+        },
+      ],
       bevel: [NOT_BEVELLED, bevel("45", "14")],
+      castellation: [NONE, HALF_HOLES],
+      via: [...VIAS],
+      test: [...TESTED],
+      marking: [MARKS[0], MARKS[2]],
     },
+    stacks: [{ layers: [4], limits: { minHoleMm: 0.2 } }],
+    bands: [
+      { limits: ["minTrackMm", "minNetSpaceMm"], below: 0.127, uplift: 0.25 },
+      { limits: ["minHoleMm"], below: 0.3, uplift: 0.15 },
+    ],
+    sheet: { bevel: "Edge grinding", contacts: "Edge connector", marking: "Order number on the board" },
+    remarks: { label: "Anything else", most: 1000 },
+    usualOvers: 0.02,
     price: {
       setup: { "2": "32", "4": "88" },
       perDm2: { "2": "7.50", "4": "15.00" },
@@ -209,7 +305,15 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       lead: [
         { days: 5, factor: 1 },
         { days: 3, factor: 1.4 },
-        { days: 1, factor: 2.2 },
+        {
+          days: 1,
+          factor: 2.2,
+          when: [
+            { key: "mask", in: ["green"] },
+            { key: "contacts", in: ["none"] },
+            { key: "copper", in: ["35"] },
+          ],
+        },
       ],
       freightBase: "7",
       freightPerHalfKg: "1.50",
@@ -271,21 +375,10 @@ export const HOUSES: readonly Omit<House, "id">[] = [
         ["2.0", 0.2],
         ["2.4", 0.45],
       ]),
-      copper: [
-        { value: "35", label: "35 µm" },
-        { value: "70", label: "70 µm", uplift: 0.7 },
-        { value: "105", label: "105 µm", uplift: 1.3 },
-      ],
+      copper: [{ value: "35", label: "35 µm" }, heavy("70", 0.7, 0.15), heavy("105", 1.3, 0.25)],
       finish: [
         { value: "levelled-lead-free", label: "levelled solder, lead-free" },
         { value: "immersion-gold", label: "immersion gold", perDm2: "3.20" },
-        {
-          value: "immersion-gold-hard-contacts",
-          label: "immersion gold, hard gold on contacts",
-          setup: "30",
-          perDm2: "7.20",
-          days: 2,
-        },
         { value: "immersion-silver", label: "immersion silver", perDm2: "2.10" },
       ],
       mask: [
@@ -297,8 +390,55 @@ export const HOUSES: readonly Omit<House, "id">[] = [
         colour("clear"),
       ],
       legend: [colour("white"), colour("black"), colour("yellow")],
+      contacts: [
+        NONE,
+        {
+          value: "hard-gold",
+          label: "hard gold 0.8 µm",
+          called: "electroplated hard gold",
+          setup: "30",
+          perDm2: "4.00",
+          days: 2,
+        },
+      ],
       bevel: [NOT_BEVELLED, bevel("30", "12"), bevel("20", "12"), bevel("45", "12")],
+      material: [
+        { value: "standard", label: "standard, softens from 130 °C" },
+        { value: "tg150", label: "softens from 150 °C", uplift: 0.08 },
+        { value: "tg170", label: "softens from 170 °C", uplift: 0.2 },
+        { value: "aluminium", label: "aluminium core", uplift: 0.5, days: 3 },
+      ],
+      castellation: [
+        NONE,
+        { ...HALF_HOLES, when: [{ key: "finish", in: ["immersion-gold", "immersion-silver"] }] },
+      ],
+      edgePlating: [NONE, { value: "plated", label: "plated", setup: "25", perDm2: "1.50" }],
+      via: [
+        ...VIAS,
+        { value: "plugged", label: "plugged", uplift: 0.2 },
+        { value: "capped", label: "filled and capped", uplift: 0.6, days: 1 },
+      ],
+      test: [TESTED[0]],
+      marking: [...MARKS],
+      quality: [
+        { value: "2", label: "2, for use that may pause" },
+        { value: "3", label: "3, for use that must not fail", uplift: 0.35 },
+      ],
     },
+    bands: [
+      { limits: ["minTrackMm", "minNetSpaceMm"], below: 0.127, uplift: 0.25 },
+      { limits: ["minTrackMm", "minNetSpaceMm"], below: 0.1, uplift: 0.6 },
+      { limits: ["minHoleMm"], below: 0.3, uplift: 0.15 },
+      { limits: ["minHoleMm"], below: 0.25, uplift: 0.35 },
+    ],
+    sheet: {
+      finish: "Surface",
+      contacts: "Contact plating",
+      quality: "Acceptance class",
+      via: "Via protection",
+    },
+    remarks: { label: "Instructions", most: 2000 },
+    usualOvers: 0,
     price: {
       setup: { "2": "95", "4": "160" },
       perDm2: { "2": "13.00", "4": "24.00" },
@@ -315,7 +455,7 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       per1000Holes: "1.50",
       lead: [
         { days: 10, factor: 1 },
-        { days: 5, factor: 1.5 },
+        { days: 5, factor: 1.5, when: [{ key: "material", in: ["standard", "tg150"] }] },
       ],
       freightBase: "12",
       freightPerHalfKg: "2.00",
@@ -324,6 +464,16 @@ export const HOUSES: readonly Omit<House, "id">[] = [
       step: 1,
       minPieces: 1,
       importHandling: "0",
+      services: [
+        {
+          value: "overnight",
+          label: "overnight",
+          base: "24",
+          perHalfKg: "3.00",
+          transitDays: 1,
+          delaySigmaDays: 0.5,
+        },
+      ],
     },
   },
 ];

@@ -32,7 +32,16 @@ const OPTIONS = {
   finish: text(60),
   mask: text(60),
   legend: text(60),
+  material: text(60),
+  contacts: text(60),
   bevel: text(60),
+  castellation: text(60),
+  edgePlating: text(60),
+  via: text(60),
+  test: text(60),
+  marking: text(60),
+  quality: text(60),
+  freight: text(60),
   leadDays: whole(0, 1000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.options, yup.AnySchema>;
 const ASSEMBLY = {

@@ -1,8 +1,10 @@
 import type { BoardDiff } from "../board/diff-document.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, type LimitCheck } from "../fab/check.ts";
-import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
+import { fitOptions } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
 import { MEASURES } from "../fab/measures.ts";
+import type { FabOptions } from "../fab/options.ts";
 import type { Finding } from "../findings.ts";
 import { comparePartPads, type PartChange } from "./parts.ts";
 

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
 import { FAR, madeMeasure } from "../run/made-up.fixture.ts";
 import { checkHouse } from "./check.ts";
-import { fitOptions } from "./house.ts";
+import { fitOptions } from "./fit-options.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "./tolerances.ts";
 
 const check = (more: Partial<Measure>, limits: object = {}) => {

@@ -1,7 +1,9 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Place } from "../board/worst.ts";
-import type { FabOptions, House } from "./house.ts";
+import { BAND_KEYS, type BandKey, type House, type HouseLimits } from "./house.ts";
+import { bandsOf, limitsOf } from "./limits.ts";
 import { MEASURES, type MeasureSpec } from "./measures.ts";
+import type { FabOptions } from "./options.ts";
 
 /** One measure against one limit of one house. */
 export interface LimitCheck {
@@ -13,6 +15,8 @@ export interface LimitCheck {
   /** value − limit, in the direction that is good; negative is a breach. */
   readonly margin: number;
   readonly level: "fine" | "tight" | "look" | "cannot";
+  /** It is made, and costs more: the share on top of the area's price, and the step it lies below. */
+  readonly extra?: { readonly below: number; readonly uplift: number };
   readonly at?: Place;
 }
 
@@ -26,12 +30,15 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
     if (margin < -1e-6) return isHard ? "cannot" : "look";
     return is === "at least" && limit > 0 && margin / limit < 0.05 ? "tight" : "fine";
   };
+  const limits = limitsOf(house, m.copperLayers, options);
+  const bands = bandsOf(house, fineOf(m));
   for (const spec of MEASURES) {
     const value = spec.valueOf(m, options);
-    const limit = spec.limit === undefined ? undefined : (house.limits[spec.limit] as number | undefined);
+    const limit = spec.limit === undefined ? undefined : (limits[spec.limit] as number | undefined);
     if (value === undefined || limit === undefined) continue;
     const margin = spec.is === "at least" ? value - limit : limit - value;
     const at = spec.placesOf(m)[0];
+    const band = bands.find((b) => b.limits.some((k) => k === spec.limit) && value < b.below - 1e-9);
     out.push({
       measure: spec.key,
       label: spec.label,
@@ -40,10 +47,11 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
       unit: spec.unit,
       margin,
       level: rate(margin, limit, spec),
+      ...(band && margin >= -1e-6 ? { extra: { below: band.below, uplift: band.uplift ?? 0 } } : {}),
       ...(at ? { at } : {}),
     });
   }
-  out.push(...checkSides(house, m));
+  out.push(...checkSides(limits, m));
   if (
     m.copperLayers > 0 &&
     !house.layers.includes(m.copperLayers) &&
@@ -62,10 +70,10 @@ export function checkHouse(house: House, m: Measure, options: FabOptions): Limit
 }
 
 /** The board's sides against the sheet it has to lie on, and against the smallest that is taken singly. */
-function checkSides(house: House, m: Measure): LimitCheck[] {
+function checkSides(limits: HouseLimits, m: Measure): LimitCheck[] {
   const out: LimitCheck[] = [];
   const { widthMm: w, heightMm: h } = m.outline ?? {};
-  const { maxBoardMm: max, minBoardMm: min } = house.limits;
+  const { maxBoardMm: max, minBoardMm: min } = limits;
   if (w === undefined || h === undefined) return out;
   const [long, short] = [Math.max(w, h), Math.min(w, h)];
   const over = max === undefined ? 0 : Math.min(Math.max(...max) - long, Math.min(...max) - short);
@@ -92,13 +100,25 @@ function checkSides(house: House, m: Measure): LimitCheck[] {
   return out;
 }
 
+/** What of a board a price may rise with: measures a house may have steps for. */
+export function fineOf(m: Measure): Partial<Record<BandKey, number>> {
+  return Object.fromEntries(
+    MEASURES.flatMap((s) => {
+      const key = BAND_KEYS.find((k) => k === s.limit);
+      const value = key && s.valueOf(m, {});
+      return key && value !== undefined ? [[key, value]] : [];
+    }),
+  );
+}
+
 /** What of a board would stop a house, and the house does not say from where on: nothing tells that it can make it. */
 export function notJudged(house: House, m: Measure, options: FabOptions): MeasureSpec[] {
+  const limits = limitsOf(house, m.copperLayers, options);
   return MEASURES.filter(
     (s) =>
       s.isHard &&
       s.limit !== undefined &&
-      house.limits[s.limit] === undefined &&
+      limits[s.limit] === undefined &&
       s.valueOf(m, options) !== undefined,
   );
 }

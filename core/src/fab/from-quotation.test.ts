@@ -2,8 +2,8 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { microsToText, toMicros } from "../money/money.ts";
 import { houseShape } from "../shape/index.ts";
+import { fitOptions } from "./fit-options.ts";
 import { type FirstPrice, type FirstQuotation, houseFromQuotation } from "./from-quotation.ts";
-import { fitOptions } from "./house.ts";
 import { fabQuote } from "./price.ts";
 
 /** 80 × 50 mm are 0.4 dm². */

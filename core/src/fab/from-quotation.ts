@@ -1,6 +1,7 @@
 import { AppError } from "../errors.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
-import type { FabOptionKey, House, HouseLimits, OptionValue } from "./house.ts";
+import type { House, HouseLimits, OptionValue } from "./house.ts";
+import type { FabOptionKey } from "./options.ts";
 import type { BoardFacts } from "./price.ts";
 
 /** What a house asked for some pieces of one board, as it stands in its quotation. */

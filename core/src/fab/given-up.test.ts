@@ -2,7 +2,8 @@ import { expect, test } from "@jest/globals";
 import { FAR, madeMeasure, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
 import { whatIf } from "../run/what-if.ts";
-import { fitOptions, givenUp, type House, optionOf } from "./house.ts";
+import { fitOptions, givenUp, optionOf } from "./fit-options.ts";
+import type { House } from "./house.ts";
 
 const values = (...list: string[]) => list.map((value) => ({ value, label: value }));
 const house = (options: Partial<House["options"]>, leads = [12, 3]): House => ({

@@ -2,9 +2,17 @@ import type { AssemblyPrice, FabPrice } from "./house.ts";
 
 /**
  * What stands in a field of a profile: an amount of money, a number, a whole number; amounts by number of copper layers;
- * steps of the area price, lead times; what feeders take.
+ * steps of the area price, lead times; what feeders take; ways to send a parcel.
  */
-export type HouseFieldKind = "amount" | "number" | "whole" | "by layers" | "tiers" | "lead" | "takes";
+export type HouseFieldKind =
+  | "amount"
+  | "number"
+  | "whole"
+  | "by layers"
+  | "tiers"
+  | "lead"
+  | "takes"
+  | "services";
 
 /** A field of a profile, whole: its words on the page, what may stand in it, and between which bounds. */
 export interface HouseField {
@@ -34,6 +42,7 @@ export const PRICE_FIELDS = {
   step: { label: "sold in steps of", kind: "whole", least: 1, most: 1e6 },
   minPieces: { label: "least pieces", kind: "whole", most: 1e6 },
   importHandling: { label: "import handling", kind: "amount" },
+  services: { label: "other ways to send the parcel", kind: "services", isOptional: true },
 } as const satisfies Record<keyof FabPrice, HouseField>;
 
 /** Every field of an assembly price, likewise. */

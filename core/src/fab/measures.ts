@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { Place } from "../board/worst.ts";
-import type { FabOptions, HouseLimits } from "./house.ts";
+import type { HouseLimits } from "./house.ts";
+import type { FabOptions } from "./options.ts";
 
 export type MeasureGroupKey = "copper" | "holes" | "legend";
 /** Groups in the order in which they are shown. */
@@ -155,3 +156,6 @@ export const LIMITS = {
   minBoardMm: { label: "smallest board", kind: "sides" },
   maxBoardMm: { label: "largest board", kind: "sides" },
 } as const satisfies Record<keyof HouseLimits, LimitSpec>;
+
+/** What a limit is called on a sheet, by the measure it limits. */
+export const measureOfLimit = (limit: keyof HouseLimits): string => LIMITS[limit].label;

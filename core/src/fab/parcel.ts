@@ -1,18 +1,21 @@
 import { type Micros, roundMoney, toMicros } from "../money/money.ts";
+import { wayOf } from "./fit-options.ts";
 import type { House } from "./house.ts";
 import { type FabQuote, PACKING_KG } from "./price.ts";
 
 /**
  * Boards of one order come in one parcel: freight and import handling once, shared by weight, the rest of the rounding
  * with the last; it leaves when the slowest is made. A single board is as it was.
+ *
+ * @param service the way it comes, where that is not the house's ordinary one
  */
-export function inOneParcel(house: House, quotes: readonly FabQuote[]): FabQuote[] {
+export function inOneParcel(house: House, quotes: readonly FabQuote[], service?: string): FabQuote[] {
   if (quotes.length < 2) return [...quotes];
-  const { freightBase, freightPerHalfKg } = house.price;
+  const way = wayOf(house, service);
   const goods = quotes.map((q) => q.kg - PACKING_KG);
   const kg = goods.reduce((a, b) => a + b, PACKING_KG);
   const freight = roundMoney(
-    toMicros(freightBase) + Math.ceil(kg / 0.5) * toMicros(freightPerHalfKg),
+    toMicros(way.base) + Math.ceil(kg / 0.5) * toMicros(way.perHalfKg),
     house.currency,
   );
   const leadDays = Math.max(...quotes.map((q) => q.leadDays));

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { microsToNumber } from "../money/money.ts";
-import type { FabOptions, House } from "./house.ts";
+import type { House } from "./house.ts";
+import type { FabOptions } from "./options.ts";
 import { type BoardFacts, boardMassG, fabQuote, MOST_TIMES, orderPieces } from "./price.ts";
 
 const limits = {

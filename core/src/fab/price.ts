@@ -1,5 +1,9 @@
 import { type Micros, roundMoney, toMicros } from "../money/money.ts";
-import { chosenValues, type FabOptions, type House } from "./house.ts";
+import { chosenValues, wayOf } from "./fit-options.ts";
+import type { BandKey, House } from "./house.ts";
+import { bandsOf } from "./limits.ts";
+import { measureOfLimit } from "./measures.ts";
+import { type FabOptions, NO_EXTRA } from "./options.ts";
 
 /** The facts of a board that its price depends on. */
 export interface BoardFacts {
@@ -9,6 +13,8 @@ export interface BoardFacts {
   readonly holes: number;
   /** Copper share of both sides' area, 0…1; about 0.6 where it is not measured. */
   readonly copperShare: number;
+  /** What the price may rise with, by the limit that judges it; what is not measured is left out. */
+  readonly fine?: Readonly<Partial<Record<BandKey, number>>>;
 }
 
 /** Packing of a parcel, kg. */
@@ -76,7 +82,8 @@ export function hasPriceFor(house: House, layers: number): boolean {
 export function fabQuote(house: House, board: BoardFacts, options: FabOptions, pieces: number): FabQuote {
   const p = house.price;
   const key = String(board.layers <= 2 ? 2 : board.layers);
-  const chosen = chosenValues(house, options);
+  const bands = bandsOf(house, board.fine ?? {});
+  const chosen = [...chosenValues(house, options), ...bands];
   const lead = p.lead.find((l) => l.days === options.leadDays) ?? p.lead[0]!;
   const a = (board.widthMm * board.heightMm) / 1e4;
   const area = a * pieces;
@@ -91,7 +98,8 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     (m(p.perDm2[key] ?? p.perDm2["2"]) * (1 + uplift) + chosen.reduce((s, o) => s + m(o.perDm2), 0)) *
     tier;
   const drilling = (Math.max(0, board.holes * pieces - p.freeHolesPerDm2 * area) * m(p.per1000Holes)) / 1000;
-  const test = m(p.testSetup) + pieces * m(p.testPerPiece);
+  const isTested = options.test !== NO_EXTRA;
+  const test = isTested ? m(p.testSetup) + pieces * m(p.testPerPiece) : 0;
   const before = setup + optionSetup + areaPrice + drilling + test;
   const boards = roundMoney(before * lead.factor, house.currency);
   const grams = boardMassG(
@@ -102,7 +110,8 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     board.copperShare,
   );
   const kg = (1.08 * pieces * grams) / 1000 + PACKING_KG;
-  const freight = roundMoney(m(p.freightBase) + Math.ceil(kg / 0.5) * m(p.freightPerHalfKg), house.currency);
+  const way = wayOf(house, options.freight);
+  const freight = roundMoney(m(way.base) + Math.ceil(kg / 0.5) * m(way.perHalfKg), house.currency);
   const handling = m(p.importHandling);
   const extraDays = chosen.reduce((d, o) => d + (o.days ?? 0), 0);
   const round = (v: number) => Math.round(v) as Micros;
@@ -114,8 +123,8 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
     handling,
     total: (boards + freight + handling) as Micros,
     leadDays: lead.days + extraDays,
-    transitDays: p.transitDays,
-    days: lead.days + extraDays + p.transitDays,
+    transitDays: way.transitDays,
+    days: lead.days + extraDays + way.transitDays,
     sum: [
       {
         key: "setup" as const,
@@ -127,7 +136,7 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
         key: "area" as const,
         label: "area",
         micros: round(areaPrice),
-        note: `${billed.toFixed(2)} dm² billed × rate × ${tier}`,
+        note: `${billed.toFixed(2)} dm² billed × rate × ${tier}${bands.map((b) => `; ${b.limits.map(measureOfLimit).join(", ")} below ${b.below} mm${b.uplift ? ` +${Math.round(100 * b.uplift)} %` : ""}`).join("")}`,
       },
       ...(drilling > 0
         ? [
@@ -139,7 +148,7 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
             },
           ]
         : []),
-      { key: "test" as const, label: "electrical test", micros: round(test) },
+      ...(isTested ? [{ key: "test" as const, label: "electrical test", micros: round(test) }] : []),
       ...(lead.factor !== 1
         ? [
             {

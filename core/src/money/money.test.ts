@@ -1,6 +1,15 @@
 import { expect, test } from "@jest/globals";
+import Big from "big.js";
 import fc from "fast-check";
-import { convertMicros, microsToText, placesOf, roundMoney, toMicros, ZERO } from "./money.ts";
+import {
+  convertMicros,
+  microsToNumber,
+  microsToText,
+  placesOf,
+  roundMoney,
+  toMicros,
+  ZERO,
+} from "./money.ts";
 
 test("a decimal text goes in and comes out the same", () => {
   fc.assert(
@@ -22,6 +31,21 @@ test("unit prices keep six decimals; documents round half away from zero", () =>
   expect(roundMoney(toMicros("-0.125"), "EUR")).toBe(-130000);
   expect(roundMoney(toMicros("1.4"), "JPY")).toBe(1_000_000);
   expect(roundMoney(toMicros("1.0005"), "KWD")).toBe(1_001_000);
+});
+
+test("amounts as they are written are read as the decimals they are, and shown as the number nearest to them", () => {
+  const digits = fc.integer({ min: 0, max: 999_999_999 });
+  const part = fc.oneof(fc.constant(""), fc.stringMatching(/^\.\d{1,8}$/));
+  fc.assert(
+    fc.property(fc.constantFrom("", "-"), digits, part, (sign, whole, decimals) => {
+      const text = `${sign}${whole}${decimals}`;
+      const exact = new Big(text).times(1e6).round(0, Big.roundHalfUp);
+      expect(toMicros(text) === exact.toNumber()).toBe(true);
+      expect(microsToNumber(toMicros(text))).toBe(Number(exact.div(1e6).toFixed()));
+    }),
+    { numRuns: 2000 },
+  );
+  expect(Object.is(toMicros("-0"), 0)).toBe(true);
 });
 
 test("142.50 at 0.9215 is 131.31 on a document (worked example)", () => {

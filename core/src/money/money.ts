@@ -22,6 +22,12 @@ export const ZERO = 0 as Micros;
  * @example toMicros("0.0155") // 15500
  */
 export function toMicros(text: string | number): Micros {
+  // as nearly every price is written: whole numbers, exact below the bound
+  const plain = PLAIN.exec(typeof text === "number" ? String(text) : text);
+  if (plain) {
+    const micros = Number(plain[2]) * 1e6 + Number((plain[3] ?? "").padEnd(6, "0"));
+    return (plain[1] === "-" && micros !== 0 ? -micros : micros) as Micros;
+  }
   let value: Big;
   try {
     value = new Big(typeof text === "number" ? String(text) : text.trim());
@@ -37,6 +43,9 @@ export function toMicros(text: string | number): Micros {
   return value.times(1e6).round(0, Big.roundHalfUp).toNumber() as Micros;
 }
 
+/** A price of at most nine digits before the mark and six after it: below {@link LIMIT}. */
+const PLAIN = /^(-?)(\d{1,9})(?:\.(\d{1,6}))?$/;
+
 /** The exact decimal text, without trailing zeros: 15500 → "0.0155". */
 export function microsToText(micros: number): string {
   return new Big(micros).div(1e6).toFixed();
@@ -44,7 +53,8 @@ export function microsToText(micros: number): string {
 
 /** As a plain number for JSON and charts; exact to the double nearest to the decimal. */
 export function microsToNumber(micros: number): number {
-  return Number(microsToText(Math.round(micros)));
+  // a quotient of whole numbers below 2^53 is rounded once, to the double nearest to it
+  return Math.round(micros) / 1e6;
 }
 
 const PLACES = new Map<string, number>();

@@ -2,8 +2,17 @@ import type { Measure } from "../board/measure-document.ts";
 import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
-import { type FabOptions, type House, NO_EXTRA, optionOf } from "../fab/house.ts";
+import { plainOf, wayOf } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
 import { measureSpec } from "../fab/measures.ts";
+import {
+  type FabOptions,
+  isExtraOption,
+  isFabOption,
+  NO_EXTRA,
+  OPTION_WORDS,
+  type OptionKey,
+} from "../fab/options.ts";
 import { microsToText } from "../money/money.ts";
 import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
@@ -184,17 +193,36 @@ const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 const mm = (v: number | undefined) =>
   v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
 
-/** The bevel as the house calls it, and from where on its grinder meets copper. */
-function bevelRows(house: House, options: FabOptions, m: Measure): [string, string][] {
-  const chosen = house.options.bevel?.find((o) => o.value === options.bevel);
-  if (!chosen || chosen.value === NO_EXTRA) return [];
-  return [
-    ["Bevel", chosen.label],
-    ...Object.entries(m.edgeContacts ?? {}).map(([side, c]): [string, string] => [
-      `Contacts, ${side}`,
-      `${c.count} on the ${c.edge} edge, copper from ${mm(c.setbackMm)} on: keep it whole`,
-    ]),
-  ];
+/** Where the contacts' copper begins, for whoever grinds the edge. */
+const contactRows = (m: Measure): [string, string][] =>
+  Object.entries(m.edgeContacts ?? {}).map(([side, c]): [string, string] => [
+    `Contacts, ${side}`,
+    `${c.count} on the ${c.edge} edge, copper from ${mm(c.setbackMm)} on: keep it whole`,
+  ]);
+
+/** What the sheet says of a decision where the house has no word of its own for it. */
+const SHEET_WORDS: Readonly<Partial<Record<OptionKey, string>>> = {
+  thickness: "Thickness, finished",
+  mask: "Mask, both sides",
+};
+/** Decisions that are not written where the plain thing is done. */
+const ONLY_WHERE_CHOSEN: ReadonlySet<OptionKey> = new Set([
+  "contacts",
+  "bevel",
+  "castellation",
+  "edgePlating",
+]);
+
+/** Every decision in the house's own words, as its order sheet has them. */
+function decisionRows(house: House, options: FabOptions): [string, string][] {
+  return (Object.keys(OPTION_WORDS) as OptionKey[]).flatMap((key): [string, string][] => {
+    if (!isFabOption(key) && !isExtraOption(key)) return [];
+    const chosen = (house.options[key] ?? []).find((o) => o.value === (options[key] ?? plainOf(key)));
+    if (!chosen || (ONLY_WHERE_CHOSEN.has(key) && chosen.value === plainOf(key))) return [];
+    return [
+      [house.sheet?.[key] ?? SHEET_WORDS[key] ?? OPTION_WORDS[key].label, chosen.called ?? chosen.label],
+    ];
+  });
 }
 
 function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
@@ -202,8 +230,6 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   if (!house || !options) return [];
   return r.orders.map((o, i) => {
     const m = doc.boards[i]!.measure;
-    const label = (k: "thickness" | "copper" | "finish" | "mask" | "legend") =>
-      optionOf(house, k, options[k]).label;
     return {
       path: `sheets/fabrication-${slug(house.name)}${r.orders.length > 1 ? `-${slug(o.name)}` : ""}.pdf`,
       title: `Fabrication: ${o.name}`,
@@ -215,13 +241,12 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
             ["Boards", `${o.quote.pieces}`],
             ["Lead time", `${o.quoted?.days ?? o.quote.leadDays} days`],
             ["Delivery form", "single boards"],
-            ["Thickness, finished", label("thickness")],
-            ["Outer copper", label("copper")],
-            ["Finish", label("finish")],
-            ["Mask, both sides", label("mask")],
-            ["Silkscreen", label("legend")],
-            ...bevelRows(house, options, m),
-            ["Electrical test", "every board"],
+            ...decisionRows(house, options),
+            ...(options.bevel === undefined || options.bevel === NO_EXTRA ? [] : contactRows(m)),
+            ...(house.options.test ? [] : [["Electrical test", "every board"] as [string, string]]),
+            ...(house.price.services
+              ? [[OPTION_WORDS.freight.label, wayOf(house, options.freight).label] as [string, string]]
+              : []),
           ],
         },
         {

@@ -1,5 +1,6 @@
 import { checkHouse } from "../fab/check.ts";
-import type { FabOptions, House } from "../fab/house.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
 import type { RunDocument } from "./document.ts";
 import type { BoardCheck } from "./note.ts";
 

@@ -1,7 +1,8 @@
 import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
 import { finishKind } from "../fab/finish.ts";
-import { fitOptions, givenUp, type House } from "../fab/house.ts";
+import { fitOptions, givenUp } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
 import { fabQuote } from "../fab/price.ts";
 import { microsToNumber } from "../money/money.ts";
 import { contactNotes, firstBevel } from "./contact-notes.ts";
@@ -117,9 +118,10 @@ test("a bevel is offered with its effect, and refused with its reason on a thin 
   const list = (thickness: string) =>
     whatIf({ ...doc, options: { ...GOLD, thickness } }, rollUp({ ...doc, options: { ...GOLD, thickness } }))
       .options.bevel;
-  expect(list("1.6").map((e) => [e.value, e.isChosen, e.cannot])).toEqual([
+  const because = "a bevel of 20° at 1.6 mm grinds contacts: 0.211 mm are missing to their copper";
+  expect(list("1.6").map((e) => [e.value, e.isChosen, e.with])).toEqual([
     ["none", true, undefined],
-    ["20", false, "it grinds contacts: 0.211 mm are missing to their copper"],
+    ["20", false, [{ key: "thickness", value: "1.0", from: "1.6 mm", to: "1.0 mm", because }]],
     ["30", false, undefined],
     ["45", false, undefined],
   ]);

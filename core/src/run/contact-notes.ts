@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
-import type { FinishKind } from "../fab/finish.ts";
-import { type FabOptions, type House, NO_EXTRA } from "../fab/house.ts";
+import { type FinishKind, finishKind } from "../fab/finish.ts";
+import type { House } from "../fab/house.ts";
+import { type FabOptions, NO_EXTRA } from "../fab/options.ts";
 import { marginOf } from "../fit/card-edge.ts";
 import { mmWords } from "../fit/row.ts";
 import { aboutBoard } from "./board-notes.ts";
@@ -16,7 +17,7 @@ export function contactNotes(
   doc: RunDocument,
   house: House,
   options: FabOptions,
-  finish: FinishKind,
+  coating: Pick<FinishKind, "isGold" | "isHard">,
   add: Add,
 ): void {
   for (const b of doc.boards) {
@@ -25,15 +26,15 @@ export function contactNotes(
     const mark = boardMark(doc, b.id);
     const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
     const about = aboutBoard(doc, b.id);
-    if (!finish.isGold)
+    if (!coating.isGold)
       add(
         "fab",
         `contacts-finish${mark}`,
         "error",
         `The edge contacts${of} need a gold finish: other finishes are uneven or tarnish, and make no good contact.`,
-        { do: "Choose gold, or accept with a reason.", ...about },
+        { do: goldWays(house), ...about },
       );
-    else if (!finish.isHard)
+    else if (!coating.isHard)
       add(
         "fab",
         `contacts-wear${mark}`,
@@ -48,6 +49,18 @@ export function contactNotes(
     add("fab", "bevel-without-contacts", "remark", "A bevel is chosen, and no edge contacts are found.", {
       do: "Choose none, unless the edge has to go into something all the same.",
     });
+}
+
+/** How the contacts can be gold at this house. */
+function goldWays(house: House): string {
+  const own = (house.options.contacts ?? [])
+    .filter((o) => finishKind(o).isGold)
+    .map((o) => `${o.label} on the contacts`);
+  const whole = house.options.finish.filter((o) => finishKind(o).isGold).map((o) => `finish ${o.label}`);
+  const ways = [...own, ...whole];
+  return ways.length > 0
+    ? `Choose ${ways.join(" or ")}, or accept with a reason.`
+    : "Choose a house that has gold, or accept with a reason.";
 }
 
 const isBevelled = (o: FabOptions): boolean => o.bevel !== undefined && o.bevel !== NO_EXTRA;

@@ -1,6 +1,8 @@
 import type { LimitCheck } from "../fab/check.ts";
-import type { ExtraOptionKey, FabOptionKey, Given } from "../fab/house.ts";
+import type { Given } from "../fab/fit-options.ts";
+import type { OptionKey } from "../fab/options.ts";
 import { microsToNumber } from "../money/money.ts";
+import type { Change } from "../order-sheet/settle.ts";
 import { isComplete } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
 import type { RunResult } from "./result.ts";
@@ -17,8 +19,12 @@ export interface Effect {
   readonly spares?: number;
   /** Left out of the figures before and after: the difference is of what is priced only. */
   readonly isPartial?: boolean;
+  /** What else has to change with it, and why; the figures are with those changes. */
+  readonly with?: readonly Change[];
   /** Why it cannot be chosen. */
   readonly cannot?: string;
+  /** Where it could be, since it cannot be here. */
+  readonly elsewhere?: string;
 }
 
 /** A house seen from this run. */
@@ -45,7 +51,8 @@ export interface HouseEffect extends Effect {
 /** All single changes of a run. */
 export interface WhatIf {
   readonly houses: readonly HouseEffect[];
-  readonly options: Readonly<Record<FabOptionKey | ExtraOptionKey | "leadDays", readonly Effect[]>>;
+  /** By decision, in the order they are shown; one the house has no list for is empty. */
+  readonly options: Readonly<Record<OptionKey, readonly Effect[]>>;
   readonly methods: readonly Effect[];
   readonly confidence: readonly Effect[];
   readonly leftovers: readonly Effect[];

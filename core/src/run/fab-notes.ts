@@ -1,7 +1,11 @@
 import { notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
-import { type FabOptions, givenUp, type House, optionOf } from "../fab/house.ts";
+import { givenUp, optionOf } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import { type FabOptions, OPTION_WORDS } from "../fab/options.ts";
 import { hasPriceFor } from "../fab/price.ts";
+import { coatingOf, orderRules } from "../order-sheet/rules.ts";
+import { settle } from "../order-sheet/settle.ts";
 import { aboutBoard } from "./board-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
 import { contactNotes } from "./contact-notes.ts";
@@ -9,7 +13,7 @@ import type { RunDocument } from "./document.ts";
 import type { Add, BoardCheck } from "./note.ts";
 import { type BoardOrder, pricedSize } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
-import { OPTION_WORD, quotationOf } from "./quotation-holds.ts";
+import { quotationOf } from "./quotation-holds.ts";
 import { quotationNotes } from "./quotation-notes.ts";
 
 const format = (v: number, unit: string) => `${Number(v.toFixed(3))}${unit === "mm" ? " mm" : ""}`;
@@ -77,7 +81,7 @@ function sayGivenUp(doc: RunDocument, house: House, orders: readonly BoardOrder[
       "fab",
       `option-gave ${g.key}`,
       "warning",
-      `${house.name} has no ${OPTION_WORD[g.key]} ${g.wished}: ${g.got} is taken in its place.`,
+      `${house.name} has no ${OPTION_WORDS[g.key].word} ${g.wished}: ${g.got} is taken in its place.`,
       { do: "Choose what is to be, or another house." },
     );
   const billed = orders[0]?.quoted?.currency ?? house.currency;
@@ -151,10 +155,33 @@ function sayGuessed(house: House, orders: readonly BoardOrder[], add: Add): void
   );
 }
 
+/** Rules whose breach other notes say, with more of its place. */
+const SAID_ELSEWHERE: ReadonlySet<string> = new Set(["contacts-finish", "contacts-bevel", "limits"]);
+
+/** Decisions that cannot stand beside each other, and the least change that mends them. */
+function sayAgainst(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
+  const rules = orderRules(
+    house,
+    doc.boards.map((b) => b.measure),
+  );
+  for (const rule of rules) {
+    const text = rule.broken(options);
+    if (text === undefined || SAID_ELSEWHERE.has(rule.id)) continue;
+    const others = new Set(
+      rules.filter((r) => r !== rule && r.broken(options) !== undefined).map((r) => r.id),
+    );
+    const mended = settle(house, rules, options, new Set(), { ignore: others });
+    const changes = (mended?.changes ?? []).map((c) => `${OPTION_WORDS[c.key].word} ${c.to}`);
+    add("fab", rule.id, "error", `${text[0]!.toUpperCase()}${text.slice(1)}.`, {
+      do: changes.length > 0 ? `Choose ${changes.join(" and ")}.` : "Choose another house.",
+    });
+  }
+}
+
 /** What the options do to contacts, health, reading and fit. */
 function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
   const finish = finishKind(optionOf(house, "finish", options.finish));
-  contactNotes(doc, house, options, finish, add);
+  contactNotes(doc, house, options, coatingOf(house, options), add);
   if (finish.isLeaded)
     add(
       "fab",
@@ -162,15 +189,7 @@ function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Ad
       "warning",
       "A leaded finish: selling it is restricted in many places; check your market. Wash hands, no food at the bench.",
     );
-  const maskLabel = optionOf(house, "mask", options.mask).value;
-  if (maskLabel === options.legend)
-    add(
-      "fab",
-      "legend-unreadable",
-      "error",
-      `Silkscreen and mask are both ${options.legend}; nothing would be readable.`,
-      { do: "Choose another silkscreen colour." },
-    );
+  sayAgainst(doc, house, options, add);
   if (doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) && finish.isLevelled)
     add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {
       do: "Choose immersion gold.",

@@ -1,5 +1,5 @@
 import { notJudged } from "../fab/check.ts";
-import { fitOptions, type Given, givenUp } from "../fab/house.ts";
+import { fitOptions, type Given, givenUp } from "../fab/fit-options.ts";
 import { hasPriceFor } from "../fab/price.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import { checksOf } from "./checks.ts";

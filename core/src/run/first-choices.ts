@@ -1,15 +1,21 @@
 import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
-import { type FabOptions, fitOptions, type House } from "../fab/house.ts";
+import { fitOptions } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
+import { fabQuote } from "../fab/price.ts";
+import { orderRules } from "../order-sheet/rules.ts";
+import { settle } from "../order-sheet/settle.ts";
 import { firstBevel } from "./contact-notes.ts";
+import { boardFacts } from "./order-boards.ts";
 
 /** A stated thickness and an offered one are the same within this, mm. */
 const SAME_THICKNESS_MM = 0.05;
 
 /**
  * What a new run begins with, for a person to change: the first house that can make all of its boards, in the thickness
- * their job files state and, where a board has edge contacts, in a gold finish, as far as the house has them. One that says
+ * their job files state, with what edge contacts and half holes ask for, as far as the house has it. One that says
  * what it can make goes before one that does not. The first house of all where none can make it; its checks say why then.
  */
 export function firstChoices(
@@ -33,13 +39,22 @@ function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOpti
     stated.some((mm) => Math.abs(mm - Number.parseFloat(o.value)) <= SAME_THICKNESS_MM),
   );
   const hasContacts = boards.some((m) => Object.keys(m.edgeContacts ?? {}).length > 0);
-  // hard gold wears better under a socket than the thin one; either is flat
-  const gold = house.options.finish.filter((o) => finishKind(o).isGold);
-  const finish = hasContacts ? (gold.find((o) => finishKind(o).isHard) ?? gold[0]) : undefined;
+  // hard gold wears better under a socket; over a whole board it makes joints brittle
+  const hard = house.options.finish.find((o) => finishKind(o).isHard && /contact/i.test(o.label));
   const bevel = firstBevel(house, boards, thickness?.value ?? house.options.thickness[0]!.value);
-  return {
+  const wish: Partial<FabOptions> = {
     ...(thickness ? { thickness: thickness.value } : {}),
-    ...(finish ? { finish: finish.value } : {}),
     ...(bevel ? { bevel } : {}),
+    ...(hasContacts && hard ? { finish: hard.value } : {}),
+  };
+  // what the boards ask for beyond that, with the least change: gold under contacts, half holes
+  const options = fitOptions(house, wish);
+  const price = (o: FabOptions) => boards.reduce((n, m) => n + fabQuote(house, boardFacts(m), o, 1).total, 0);
+  const settled = settle(house, orderRules(house, boards), options, new Set(["thickness"]), { price });
+  return {
+    ...wish,
+    // said, so that another house knows that it was asked for
+    ...(hasContacts && settled ? { finish: settled.options.finish } : {}),
+    ...Object.fromEntries((settled?.changes ?? []).map((c) => [c.key, settled!.options[c.key]])),
   };
 }

@@ -1,5 +1,6 @@
-import type { FabOptions, House } from "../fab/house.ts";
-import { fitOptions } from "../fab/house.ts";
+import { fitOptions } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
 import { tolerancesOf } from "../fab/tolerances.ts";
 import { INTENDED } from "../fit/intended.ts";
 import { type FitJudged, type FitRow, mmWords } from "../fit/row.ts";

@@ -1,5 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
-import type { FabOptions, House } from "../fab/house.ts";
+import { fineOf } from "../fab/check.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
 import { inOneParcel } from "../fab/parcel.ts";
 import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
@@ -43,6 +45,7 @@ export function boardFacts(m: Measure): BoardFacts {
     layers: Math.max(1, m.copperLayers),
     holes: m.holes.reduce((n, x) => n + x.count, 0) + m.slots.length,
     copperShare: Math.min(1, share),
+    fine: fineOf(m),
   };
 }
 
@@ -63,6 +66,7 @@ export function orderBoards(
   const quotes = inOneParcel(
     house,
     doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, start * b.perProduct)),
+    options.freight,
   );
   const given = quotationOf(doc, house.id);
   const boards = quotes.reduce((n, q) => n + q.pieces, 0);

@@ -1,18 +1,7 @@
-import { EXTRA_OPTIONS, type FabOptions, type House, NO_EXTRA } from "../fab/house.ts";
+import { nameOfValue, plainOf } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import { type FabOptions, OPTION_WORDS, type OptionKey, ORDER_OPTIONS } from "../fab/options.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
-
-/** What an option is called in a sentence. */
-export const OPTION_WORD: Readonly<Record<keyof FabOptions, string>> = {
-  thickness: "thickness",
-  copper: "copper",
-  finish: "finish",
-  mask: "mask colour",
-  legend: "silkscreen colour",
-  bevel: "bevel",
-  leadDays: "lead time",
-};
-
-const isExtra = (key: string): boolean => (EXTRA_OPTIONS as readonly string[]).includes(key);
 
 /** The fab quotation of a house, whether it holds or not. */
 export const quotationOf = (doc: RunDocument, house: string): RunQuote | undefined =>
@@ -31,19 +20,15 @@ export function quotationMisfits(
 ): string[] {
   const { basis } = q;
   if (!basis) return [];
-  const label = (key: keyof FabOptions, value: string | number) =>
-    key === "leadDays"
-      ? `${value} days`
-      : ((house.options[key] ?? []).find((o) => o.value === value)?.label ?? String(value));
+  const label = (key: OptionKey, value: string | number) => nameOfValue([house], key, value);
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
-  for (const key of Object.keys(OPTION_WORD) as (keyof FabOptions)[]) {
+  for (const key of ORDER_OPTIONS) {
     // what only some houses make was not asked for where the quotation does not say it
-    const unsaid = isExtra(key) ? NO_EXTRA : undefined;
-    const [was, is] = [basis.options[key] ?? unsaid, now.options[key] ?? NO_EXTRA];
+    const [was, is] = [basis.options[key] ?? plainOf(key), now.options[key] ?? plainOf(key)!];
     if (was !== undefined && was !== is)
-      out.push(`${OPTION_WORD[key]} ${label(key, was)}, now it is ${label(key, is)}`);
+      out.push(`${OPTION_WORDS[key].word} ${label(key, was)}, now it is ${label(key, is)}`);
   }
   return out;
 }

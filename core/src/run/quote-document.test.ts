@@ -1,5 +1,8 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { EXTRA_OPTIONS, FAB_OPTIONS, type FabOptions } from "../fab/options.ts";
+import { FULL } from "../order-sheet/full-house.fixture.ts";
+import { orderRules } from "../order-sheet/rules.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { quoteDocument, type Wishes } from "./quote-document.ts";
 
@@ -42,7 +45,13 @@ test("a wish nobody has, a lead time in between, an option there is not, and ink
   const ink = quoteDocument(board, FAR, 30, { mask: "white", legend: "white" });
   expect([ink.options.legend, ink.refused]).toEqual([
     "black",
-    [{ key: "legend", value: "white", because: "it cannot be read on a white mask" }],
+    [
+      {
+        key: "legend",
+        value: "white",
+        because: "silkscreen and mask are both white; nothing would be readable",
+      },
+    ],
   ]);
   // nobody wished the ink: it is settled, and nothing was refused
   expect(quoteDocument(board, FAR, 30, { mask: "white" })).toMatchObject({
@@ -75,23 +84,56 @@ test("more boards that cost less in all are taken, and the note says so", () => 
   );
 });
 
-test("the terms add up to the cent, whatever is wished and however many", () => {
+/** Any value of each list of the house, or one nobody has, or nothing said. */
+const wishes = fc.record(
+  Object.fromEntries(
+    [...FAB_OPTIONS, ...EXTRA_OPTIONS].map((key) => [
+      key,
+      fc.constantFrom(...(FULL.options[key] ?? []).map((o) => o.value), "a thing nobody has"),
+    ]),
+  ),
+  { requiredKeys: [] },
+);
+const cents = (v: number) => Math.round(v * 100);
+
+test("of 10,000 sheets the terms add up to the cent, what is settled can stand, and a wish not kept is answered", () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 1, max: 900 }),
-      fc.constantFrom("1.6", "1.0"),
-      fc.constantFrom("immersion-gold", "levelled-lead-free"),
-      fc.constantFrom("green", "white"),
-      fc.constantFrom(12, 3),
-      (n, thickness, finish, mask, leadDays) => {
-        const q = quoteDocument(board, FAR, n, { thickness, finish, mask, leadDays });
-        const cents = (v: number) => Math.round(v * 100);
+      wishes,
+      fc.constantFrom(12, 3, 5),
+      fc.constantFrom("ordinary", "express"),
+      fc.constantFrom({ minTrackMm: 0.128 }, { minTrackMm: 0.2 }, { copperLayers: 1, holes: [] }),
+      (n, wish, leadDays, freight, more) => {
+        const m = madeMeasure(more);
+        const q = quoteDocument(m, FULL, n, { ...wish, leadDays, freight });
         expect(q.sum.every((t) => Math.abs(t.amount * 100 - cents(t.amount)) < 1e-6)).toBe(true);
-        expect(q.sum.reduce((s, t) => s + cents(t.amount), 0)).toBe(
-          cents(q.boards) + cents(q.freight) + cents(q.handling),
-        );
+        expect(q.sum.reduce((s, t) => s + cents(t.amount), 0)).toBe(cents(q.total));
+        expect(cents(q.boards) + cents(q.freight) + cents(q.handling)).toBe(cents(q.total));
         expect(q.pieces).toBeGreaterThanOrEqual(n);
+        expect(orderRules(FULL, [m]).flatMap((r) => r.broken(q.options) ?? [])).toEqual([]);
+        for (const [key, value] of Object.entries(wish))
+          if (q.options[key as keyof FabOptions] !== value)
+            expect(q.refused).toContainEqual({ key, value, because: expect.stringMatching(/\w/) });
+        expect(q.refused.length).toBeLessThanOrEqual(Object.keys(wish).length + 1);
       },
     ),
+    { numRuns: 10_000 },
+  );
+});
+
+test("more boards never cost less in all, unless the larger step was named before", () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 400 }),
+      fc.integer({ min: 1, max: 60 }),
+      wishes,
+      (n, more, wish) => {
+        const [few, many] = [quoteDocument(board, FULL, n, wish), quoteDocument(board, FULL, n + more, wish)];
+        // beyond four times the pieces a cheaper step is not looked for
+        if (many.pieces <= 4 * n) expect(many.total).toBeGreaterThanOrEqual(few.total - 1e-9);
+      },
+    ),
+    { numRuns: 1000 },
   );
 });

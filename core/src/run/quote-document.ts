@@ -1,15 +1,12 @@
 import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, type LimitCheck, notJudged } from "../fab/check.ts";
-import {
-  EXTRA_OPTIONS,
-  FAB_OPTIONS,
-  type FabOptions,
-  fitOptions,
-  type House,
-  NO_EXTRA,
-} from "../fab/house.ts";
-import { type FabQuote, orderPieces } from "../fab/price.ts";
+import { fitOptions, plainOf, valueAt, valuesOf } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import { type FabOptions, isOrderOption, type OptionKey } from "../fab/options.ts";
+import { type FabQuote, fabQuote, orderPieces } from "../fab/price.ts";
 import { microsToNumber, placesOf, roundMoney } from "../money/money.ts";
+import { orderRules } from "../order-sheet/rules.ts";
+import { settle } from "../order-sheet/settle.ts";
 import { boardFacts } from "./order-boards.ts";
 
 /** `quote/1`: what a house asks for a board, from its profile. Money in the house's currency. */
@@ -43,7 +40,7 @@ export type Wishes = Readonly<Partial<Record<keyof FabOptions, string | number>>
  * @param quantity boards wanted; the house's steps, and more where that costs less in all, are taken
  */
 export function quoteDocument(m: Measure, house: House, quantity: number, wishes: Wishes): QuoteDocument {
-  const { options, refused } = settle(house, wishes);
+  const { options, refused } = settleWishes(m, house, wishes);
   const q = orderPieces(house, boardFacts(m), options, quantity);
   return {
     kobbin: "quote/1",
@@ -69,32 +66,47 @@ export function quoteDocument(m: Measure, house: House, quantity: number, wishes
   };
 }
 
-const KEYS = [...FAB_OPTIONS, ...EXTRA_OPTIONS] as const;
+/** What a house has for a decision; the plain thing where it has no list. */
+const hasOf = (house: House, key: OptionKey): string[] => {
+  const list = valuesOf(house, key);
+  return list.length > 0 ? list : [plainOf(key)!];
+};
 
-function settle(house: House, wishes: Wishes): Pick<QuoteDocument, "options" | "refused"> {
+/** Brings wishes to what the house has and what can stand together; what a wish had to give way to is said. */
+function settleWishes(m: Measure, house: House, wishes: Wishes): Pick<QuoteDocument, "options" | "refused"> {
   const refused: { key: string; value: string; because: string }[] = [];
   const refuse = (key: string, value: unknown, because: string) =>
     refused.push({ key, value: String(value), because });
   const wish: Partial<Record<keyof FabOptions, string | number>> = {};
   for (const [key, value] of Object.entries(wishes)) {
-    if (key === "leadDays") {
-      const days = Number(value);
+    if (!isOrderOption(key)) refuse(key, value, "there is no such option");
+    else if (key === "leadDays") {
       const has = house.price.lead.map((l) => l.days);
-      if (!has.includes(days)) refuse(key, value, `${house.name} makes boards in ${has.join(", ")} days`);
-      if (Number.isFinite(days)) wish.leadDays = days;
-    } else if ((KEYS as readonly string[]).includes(key)) {
-      const has = (house.options[key as (typeof KEYS)[number]] ?? [{ value: NO_EXTRA }]).map((o) => o.value);
+      if (!has.includes(Number(value)))
+        refuse(key, value, `${house.name} makes boards in ${has.join(", ")} days`);
+      if (Number.isFinite(Number(value))) wish.leadDays = Number(value);
+    } else {
+      const has = hasOf(house, key);
       if (!has.includes(String(value))) refuse(key, value, `${house.name} has ${has.join(", ")}`);
-      wish[key as (typeof KEYS)[number]] = String(value);
-    } else refuse(key, value, "there is no such option");
+      wish[key] = String(value);
+    }
   }
   const options = fitOptions(house, wish as Partial<FabOptions>);
-  if (options.legend !== options.mask) return { options, refused };
-  // ink of the mask's colour cannot be read
-  const other = house.options.legend.find((o) => o.value !== options.mask);
-  if (wishes.legend !== undefined && !refused.some((r) => r.key === "legend"))
-    refuse("legend", options.legend, `it cannot be read on a ${options.mask} mask`);
-  return { options: other ? { ...options, legend: other.value } : options, refused };
+  const rules = orderRules(house, [m]);
+  const price = (o: FabOptions) => fabQuote(house, boardFacts(m), o, 1).total;
+  const wished = new Set(Object.keys(wish) as OptionKey[]);
+  // what was not wished gives way first
+  const done =
+    settle(house, rules, options, wished, { price }) ?? settle(house, rules, options, new Set(), { price });
+  for (const c of done?.changes ?? [])
+    if (wished.has(c.key) && !refused.some((r) => r.key === c.key))
+      refuse(c.key, valueAt(options, c.key), c.because);
+  if (!done)
+    for (const r of rules) {
+      const because = r.broken(options);
+      if (because !== undefined) refuse(r.keys[0]!, valueAt(options, r.keys[0]!), because);
+    }
+  return { options: done?.options ?? options, refused };
 }
 
 /** Terms in the smallest coin; what rounding leaves goes to the largest term of the boards. */

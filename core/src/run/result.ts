@@ -1,7 +1,8 @@
 import type { BoardTime } from "../assembly/time.ts";
 import type { YieldEstimate } from "../assembly/yield.ts";
 import type { CostNode } from "../costing/tree.ts";
-import type { FabOptions, House } from "../fab/house.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
 import type { Micros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { ActualRun } from "./actual.ts";
@@ -24,6 +25,8 @@ export interface RunResult {
   readonly needs: readonly RunNeed[];
   readonly basket: Basket;
   readonly baskets: readonly Basket[];
+  /** What the invoices of the basket's goods come to, in the shop's currency. */
+  readonly invoiced: Micros;
   readonly house?: House;
   readonly options?: FabOptions;
   readonly checks: readonly BoardCheck[];

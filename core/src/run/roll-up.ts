@@ -8,7 +8,7 @@ import {
   type YieldEstimate,
 } from "../assembly/yield.ts";
 import { branch, type CostNode } from "../costing/tree.ts";
-import { fitOptions } from "../fab/house.ts";
+import { fitOptions } from "../fab/fit-options.ts";
 import type { Micros } from "../money/money.ts";
 import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
@@ -61,6 +61,11 @@ export interface RollUpWith {
   readonly cache?: BasketCache;
   /** "the best" leaves out the baskets that are only compared, where no other one is chosen. */
   readonly scope?: "all baskets" | "the best";
+  /**
+   * The same run with another house or options of its boards alone: what does not hang on those is taken from here, and
+   * nothing is said in notes.
+   */
+  readonly same?: RunResult;
   /** What happened since the release: then the difference is explained. */
   readonly record?: RunRecord;
 }
@@ -74,10 +79,10 @@ export interface RollUpWith {
  */
 export function rollUp(
   given: RunDocument,
-  { cache = new Map(), scope = "all baskets", record }: RollUpWith = {},
+  { cache = new Map(), scope = "all baskets", record, same }: RollUpWith = {},
 ): RunResult {
   const doc = withVariant(given);
-  const { w, chance, baskets } = workOut(doc, cache, scope);
+  const { w, chance, baskets } = workOut(doc, same ?? beforeBoards(doc, cache, scope));
   const expectedGood = w.start * w.quality.final;
   const costs = STAGES.map((s) => [s.key, s.cost?.(w)] as const);
   const tree = branch(
@@ -90,9 +95,11 @@ export function rollUp(
     STAGES.flatMap((s) => s.cash?.(w) ?? []),
   );
   const days = Object.assign({ ...NO_BRANCHES }, ...STAGES.map((s) => s.ready?.(w) ?? {})) as Branches;
-  const notes = collectNotes(doc, (add) => {
-    for (const s of STAGES) s.notes?.(w, add);
-  });
+  const notes = same
+    ? []
+    : collectNotes(doc, (add) => {
+        for (const s of STAGES) s.notes?.(w, add);
+      });
   const uncovered = w.basket.lines.filter((l) => l.missing > 0);
   return {
     start: w.start,
@@ -103,6 +110,7 @@ export function rollUp(
     needs: w.needs,
     basket: w.basket,
     baskets: withChosen(baskets, w.basket),
+    invoiced: w.invoiced,
     ...(w.house ? { house: w.house } : {}),
     ...(w.options ? { options: w.options } : {}),
     checks: w.checks,
@@ -135,12 +143,14 @@ export function rollUp(
   };
 }
 
-/** What all stages speak of: boards to start, parts to buy and where, the house's orders, own time. */
-function workOut(
-  doc: RunDocument,
-  cache: BasketCache,
-  scope: RollUpWith["scope"],
-): { w: Worked; chance: number; baskets: readonly Basket[] } {
+/** What does not hang on which house makes the boards and how. */
+type BeforeBoards = Pick<
+  RunResult,
+  "parts" | "yield" | "start" | "chance" | "needs" | "basket" | "baskets" | "invoiced" | "sides" | "time"
+>;
+
+/** Boards to start, parts to buy and where, own time. */
+function beforeBoards(doc: RunDocument, cache: BasketCache, scope: RollUpWith["scope"]): BeforeBoards {
   const parts = lineParts(doc);
   const quality = qualityOf(doc, parts);
   const { record: own } = quality;
@@ -152,15 +162,34 @@ function workOut(
   const needs = needsOf(doc, parts, offersOf(doc), start);
   const baskets = basketsFor(doc, needs, cache, scope !== "the best" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, needs, baskets, cache);
+  const sides = pasteSides(doc, parts);
+  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
+  const invoiced = invoicedParts(doc, basket);
+  return {
+    parts,
+    yield: quality,
+    invoiced,
+    start,
+    chance: chanceOf(start),
+    needs,
+    basket,
+    baskets,
+    sides,
+    time,
+  };
+}
+
+/** What all stages speak of: with the house's orders and what follows from them. */
+function workOut(
+  doc: RunDocument,
+  { parts, yield: quality, start, chance, needs, basket, baskets, invoiced, sides, time }: BeforeBoards,
+): { w: Worked; chance: number; baskets: readonly Basket[] } {
   const { house } = doc;
   const options = house ? fitOptions(house, doc.options) : undefined;
   const checks = house && options ? checksOf(doc, house, options) : [];
   const orders = house && options ? orderBoards(doc, house, options, start) : [];
-  const sides = pasteSides(doc, parts);
   const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
-  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
   const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
-  const invoiced = invoicedParts(doc, basket);
   const w = {
     doc,
     parts,
@@ -178,7 +207,7 @@ function workOut(
     time,
     minutes,
   };
-  return { w, chance: chanceOf(start), baskets };
+  return { w, chance, baskets };
 }
 
 /** The quality the model expects, or, where boards of the product were built in the same way, what both say together. */

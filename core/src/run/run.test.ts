@@ -1,10 +1,12 @@
 import { expect, test } from "@jest/globals";
+import type { FabOptions } from "../fab/options.ts";
 import { microsToNumber } from "../money/money.ts";
+import { FULL } from "../order-sheet/full-house.fixture.ts";
 import { boardK, NEAR } from "./board-k.fixture.ts";
 import { costDocument } from "./cost-document.ts";
 import { curvePoint, curveQuantities } from "./curve.ts";
 import { type RunLine, toRunDocument } from "./document.ts";
-import { madeMeasure } from "./made-up.fixture.ts";
+import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { readyBy } from "./ready.ts";
 import { rollUp } from "./roll-up.ts";
 import { whatIf } from "./what-if.ts";
@@ -100,6 +102,49 @@ test("an effect shown before the choice is what the choice then does", () => {
     6,
   );
   expect(method.cannot).toBe("there is no placement file");
+});
+
+test("every value of every decision, and every house, changes what rolling the run up with it changes", () => {
+  const past = [
+    {
+      name: "p",
+      closedOn: "2026-01-01",
+      method: "stencil",
+      good: 30,
+      scrapped: 3,
+      minutes: 600,
+      modelMinutes: 500,
+    },
+  ] as const;
+  const doc = boardK({ house: FULL, houses: [FULL, FAR], options: {}, past });
+  const base = rollUp(doc);
+  const { options, houses } = whatIf(doc, base);
+  const numbers = (r: ReturnType<typeof rollUp>) => [r.perGood, r.cashNeeded, r.ready.days];
+  const rolled = [
+    ...Object.entries(options).flatMap(([key, list]) =>
+      list.flatMap((e) => {
+        if (e.cannot) return [];
+        const also = Object.fromEntries((e.with ?? []).map((c) => [c.key, c.value]));
+        const value = key === "leadDays" ? Number(e.value) : e.value;
+        const o = { ...base.options, ...also, [key]: value } as FabOptions;
+        return [[`${key} ${e.value}`, e, numbers(rollUp({ ...doc, options: o }))] as const];
+      }),
+    ),
+    ...houses.map((h) => {
+      const house = [FULL, FAR].find((x) => x.id === h.house)!;
+      return [h.house, h, numbers(rollUp({ ...doc, house }))] as const;
+    }),
+  ];
+  expect(rolled.length).toBeGreaterThan(25);
+  const [perGood, cash, days] = numbers(base) as [number, number, number];
+  expect(rolled.map(([what, e]) => [what, e.perGood, e.cash, e.days])).toEqual(
+    rolled.map(([what, , [p, c, d]]) => [
+      what,
+      (p! - perGood) / 1e6,
+      (c! - cash) / 1e6,
+      Math.round((d! - days) * 10) / 10,
+    ]),
+  );
 });
 
 test("a house that cannot make the board says why, with value and limit, and blocks when chosen", () => {

@@ -9,6 +9,14 @@ import { STAGES } from "./stages/index.ts";
  * shared where the needs do not change.
  */
 export function whatIf(doc: RunDocument, base: RunResult, cache: BasketCache = new Map()): WhatIf {
-  const ask = asking(doc, base, (alternative) => rollUp(alternative, { cache }));
+  const ask = asking(doc, base, (alternative) =>
+    rollUp(alternative, { cache, ...(isOfBoardsAlone(doc, alternative) ? { same: base } : {}) }),
+  );
   return Object.assign({}, ...STAGES.map((s) => s.effects?.(ask) ?? {})) as WhatIf;
 }
+
+/** Whether another house or other options of its boards are all that an alternative has. */
+const isOfBoardsAlone = (doc: RunDocument, alternative: RunDocument): boolean =>
+  (Object.keys({ ...doc, ...alternative }) as (keyof RunDocument)[]).every(
+    (key) => key === "house" || key === "options" || alternative[key] === doc[key],
+  );

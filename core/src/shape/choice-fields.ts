@@ -1,3 +1,4 @@
+import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
 import { type DataShape, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
 
 /** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
@@ -6,19 +7,32 @@ export interface ChoiceField {
   readonly words: string;
 }
 
+/** A decision out of a house's list, called as the table of them has it. */
+const option = <K extends OptionKey>(key: K): { readonly [P in K]: ChoiceField } =>
+  ({ [key]: { shape: text(60), words: OPTION_WORDS[key].word } }) as { readonly [P in K]: ChoiceField };
+
 /**
  * Every decision of a run, once, by the part of the document it stands in. Shapes of documents, what a request changes and
  * the history derive from it; request schemas and the types themselves do not compile while they differ.
  */
 export const CHOICE_FIELDS = {
   options: {
-    thickness: { shape: text(60), words: "thickness" },
-    copper: { shape: text(60), words: "copper" },
-    finish: { shape: text(60), words: "finish" },
-    mask: { shape: text(60), words: "mask colour" },
-    legend: { shape: text(60), words: "silkscreen" },
-    bevel: { shape: text(60), words: "bevel" },
+    ...option("thickness"),
+    ...option("copper"),
+    ...option("finish"),
+    ...option("mask"),
+    ...option("legend"),
+    ...option("material"),
+    ...option("contacts"),
+    ...option("bevel"),
+    ...option("castellation"),
+    ...option("edgePlating"),
+    ...option("via"),
+    ...option("test"),
+    ...option("marking"),
+    ...option("quality"),
     leadDays: { shape: whole(0, 1000), words: "days at the house" },
+    ...option("freight"),
   },
   assembly: {
     method: { shape: oneOf("iron", "stencil", "house"), words: "soldered" },

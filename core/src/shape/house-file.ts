@@ -1,6 +1,8 @@
-import { EXTRA_OPTIONS, FAB_OPTIONS, type House, NO_EXTRA } from "../fab/house.ts";
+import { valuesOf } from "../fab/fit-options.ts";
+import type { Condition, House } from "../fab/house.ts";
 import { ASSEMBLY_FIELDS, PRICE_FIELDS } from "../fab/house-fields.ts";
 import { LIMITS } from "../fab/measures.ts";
+import { EXTRA_OPTIONS, FAB_OPTIONS, isExtraOption, PLAIN } from "../fab/options.ts";
 import { TOLERANCES } from "../fab/tolerances.ts";
 import { HOUSE_SHAPES } from "./house.ts";
 
@@ -77,8 +79,9 @@ export function contradictions(h: HouseProfile): string[] {
     if (twice) out.push(`options.${key} has ${twice} twice.`);
   }
   for (const key of EXTRA_OPTIONS)
-    if (h.options[key] && h.options[key][0]?.value !== NO_EXTRA)
-      out.push(`options.${key} does not begin with “${NO_EXTRA}”: what nobody chooses would be made.`);
+    if (h.options[key] && h.options[key][0]?.value !== PLAIN[key])
+      out.push(`options.${key} does not begin with “${PLAIN[key]}”: what nobody chooses would be made.`);
+  out.push(...conditionsOf(h));
   const days = repeated(h.price.lead.map((l) => String(l.days)));
   if (days) out.push(`price.lead has ${days} days twice.`);
   // boards of one copper layer are made and paid as two
@@ -99,6 +102,24 @@ export function contradictions(h: HouseProfile): string[] {
       `limits has a smallest board of ${minBoardMm.join(" × ")} mm and a largest of ${maxBoardMm.join(" × ")}.`,
     );
   return out;
+}
+
+/** Conditions that name what the house does not have. */
+function conditionsOf(h: HouseProfile): string[] {
+  const has = (c: Condition): readonly string[] =>
+    valuesOf({ ...h, id: "" }, c.key).concat(isExtraOption(c.key) && !h.options[c.key] ? [PLAIN[c.key]] : []);
+  const of = (where: string, when: readonly Condition[] = []) =>
+    when.flatMap((c) =>
+      c.in
+        .filter((v) => !has(c).includes(v))
+        .map((v) => `${where} exists beside ${c.key} “${v}”, which the house does not have.`),
+    );
+  return [
+    ...[...FAB_OPTIONS, ...EXTRA_OPTIONS].flatMap((key) =>
+      (h.options[key] ?? []).flatMap((v) => of(`options.${key} “${v.value}”`, v.when)),
+    ),
+    ...h.price.lead.flatMap((l) => of(`price.lead of ${l.days} days`, l.when)),
+  ];
 }
 
 const repeated = (list: readonly string[]): string | undefined => list.find((v, i) => list.indexOf(v) < i);

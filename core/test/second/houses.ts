@@ -17,11 +17,14 @@ export function boardsOf(doc: RunDocument, start: number): Fab {
   const option = (key: "thickness" | "copper" | "finish" | "mask" | "legend") =>
     house.options[key].find((o) => o.value === doc.options[key]) ?? house.options[key][0]!;
   const chosen = (["thickness", "copper", "finish", "mask", "legend"] as const).map(option);
-  // a house that bevels has "none" first: what is not chosen is that
-  const bevels = house.options.bevel ?? [];
-  chosen.push(
-    ...bevels.filter((o, i) => (doc.options.bevel === undefined ? i === 0 : o.value === doc.options.bevel)),
-  );
+  // what only some houses list has the plain thing first: what is not chosen is that
+  const listed = house.options as unknown as Readonly<Record<string, typeof chosen>>;
+  const wished = doc.options as Readonly<Record<string, unknown>>;
+  for (const key of Object.keys(listed))
+    if (!["thickness", "copper", "finish", "mask", "legend"].includes(key))
+      chosen.push(listed[key]!.find((o) => o.value === wished[key]) ?? listed[key]![0]!);
+  const isTested = !(listed.test && wished.test === "none");
+  const service = p.services?.find((x) => x.value === doc.options.freight);
   const lead = p.lead.find((l) => l.days === doc.options.leadDays) ?? p.lead[0]!;
   const each = doc.boards.map((b) => {
     const m = b.measure;
@@ -35,23 +38,36 @@ export function boardsOf(doc: RunDocument, start: number): Fab {
     const t = Number.parseFloat(option("thickness").value) / 10;
     const cu = (2 * Number.parseFloat(option("copper").value)) / 1e4;
     const kg = (((w * h) / 100) * ((t - cu - 0.004) * 1.85 + share * cu * 8.96 + 0.004 * 1.3)) / 1000;
+    // of each class of fineness the lowest step that the smallest of its measures is under
+    const fineness = (key: string): number =>
+      key === "minSlotMm"
+        ? Math.min(...[...m.slots, ...m.routedPaths].map((x) => x.widthMm))
+        : Number((m as unknown as Record<string, unknown>)[key] ?? Number.POSITIVE_INFINITY);
+    const classes = new Map<string, NonNullable<typeof house.bands>[number]>();
+    for (const step of house.bands ?? []) {
+      if (Math.min(...step.limits.map(fineness)) >= step.below - 1e-9) continue;
+      const name = step.limits.join();
+      const has = classes.get(name);
+      if (!has || has.below > step.below) classes.set(name, step);
+    }
+    const extras = [...chosen, ...classes.values()];
     const price = (q: number): number => {
       const billed = Math.max(dm2 * q, p.minDm2);
       const tier = [...p.tiers].reverse().find((x) => billed >= x.fromDm2)!;
       const area =
-        Number(p.perDm2[layers]) * (1 + chosen.reduce((s, o) => s + (o.uplift ?? 0), 0)) +
-        chosen.reduce((s, o) => s + Number(o.perDm2 ?? 0), 0);
+        Number(p.perDm2[layers]) * (1 + extras.reduce((s, o) => s + (o.uplift ?? 0), 0)) +
+        extras.reduce((s, o) => s + Number(o.perDm2 ?? 0), 0);
       const sum =
         Number(p.setup[layers]) +
-        chosen.reduce((s, o) => s + Number(o.setup ?? 0), 0) +
-        Number(p.testSetup) +
-        q * Number(p.testPerPiece) +
+        extras.reduce((s, o) => s + Number(o.setup ?? 0), 0) +
+        (isTested ? Number(p.testSetup) + q * Number(p.testPerPiece) : 0) +
         billed * area * tier.factor +
         (Math.max(0, holes * q - p.freeHolesPerDm2 * dm2 * q) * Number(p.per1000Holes)) / 1000;
       return cents(sum * lead.factor);
     };
     const freight = (kgs: number) =>
-      Number(p.freightBase) + Math.ceil(kgs / 0.5) * Number(p.freightPerHalfKg);
+      Number(service?.base ?? p.freightBase) +
+      Math.ceil(kgs / 0.5) * Number(service?.perHalfKg ?? p.freightPerHalfKg);
     const parcel = (q: number) => price(q) + cents(freight(1.08 * q * kg + 0.15));
     const up = (n: number) => Math.max(p.minPieces, Math.ceil(n / p.step) * p.step);
     const first = up(start * b.perProduct);

@@ -1,20 +1,16 @@
 import { notJudged, tightest } from "../../fab/check.ts";
-import {
-  type ExtraOptionKey,
-  type FabOptionKey,
-  type FabOptions,
-  fitOptions,
-  givenUp,
-  type House,
-  NO_EXTRA,
-} from "../../fab/house.ts";
-import { LEAST_BEVELLED_MM, marginOf } from "../../fit/card-edge.ts";
-import { mmWords } from "../../fit/row.ts";
+import { fitOptions, givenUp, nameOfValue, valueAt, valuesOf } from "../../fab/fit-options.ts";
+import type { House } from "../../fab/house.ts";
+import { type FabOptions, type OptionKey, ORDER_OPTIONS } from "../../fab/options.ts";
+import { fabQuote } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
+import { type OrderRule, orderRules } from "../../order-sheet/rules.ts";
+import { type Choosing, choose } from "../../order-sheet/settle.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
 import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../effect.ts";
 import { guessedOf } from "../fab-notes.ts";
+import { boardFacts } from "../order-boards.ts";
 
 /** The document with another house, its options brought to what that house has. */
 export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
@@ -23,65 +19,83 @@ export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
   options: fitOptions(house, doc.options),
 });
 
-/** Effects of each house, and of each option of the chosen one. */
+/** Effects of each house, and of each value of every decision of the chosen one. */
 export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
-  const { doc, base, effect } = asking;
-  const house = base.house;
-  const options = base.options;
-  const list = (key: FabOptionKey | ExtraOptionKey): Effect[] =>
-    house && options
-      ? (house.options[key] ?? []).map((o) =>
-          effect(
-            o.value,
-            o.label,
-            { ...doc, options: { ...options, [key]: o.value } },
-            options[key] === o.value,
-            refusalOf(doc, key, o.value, options),
-          ),
-        )
-      : [];
-  const leads =
-    house && options
-      ? house.price.lead.map((l) =>
-          effect(
-            String(l.days),
-            `${l.days} days`,
-            { ...doc, options: { ...options, leadDays: l.days } },
-            options.leadDays === l.days,
-          ),
-        )
-      : [];
+  const { house, options } = asking.base;
+  const sheet = house && options && new OrderSheet(asking, house, options);
   return {
-    houses: (doc.houses ?? []).map((h) => houseEffect(asking, h)),
-    options: {
-      thickness: list("thickness"),
-      copper: list("copper"),
-      finish: list("finish"),
-      mask: list("mask"),
-      legend: list("legend"),
-      bevel: list("bevel"),
-      leadDays: leads,
-    },
+    houses: (asking.doc.houses ?? []).map((h) => houseEffect(asking, h)),
+    options: Object.fromEntries(
+      ORDER_OPTIONS.map((key) => [key, sheet ? sheet.effectsOf(key) : []]),
+    ) as unknown as WhatIf["options"],
   };
 }
 
-/** Why a value cannot be chosen beside the others, on these boards. */
-function refusalOf(
-  doc: RunDocument,
-  key: FabOptionKey | ExtraOptionKey,
-  value: string,
-  options: FabOptions,
-): string | undefined {
-  if (key === "legend" && value === options.mask) return "not readable on this mask";
-  if (key !== "bevel" || value === NO_EXTRA) return undefined;
-  const thickness = Number.parseFloat(options.thickness);
-  if (thickness < LEAST_BEVELLED_MM) return `boards under ${LEAST_BEVELLED_MM} mm are not bevelled`;
-  const missing = Math.max(
-    ...doc.boards
-      .flatMap((b) => Object.values(b.measure.edgeContacts ?? {}))
-      .map((c) => -marginOf(thickness, Number.parseFloat(value), c.setbackMm).marginMm),
-  );
-  return missing > 0 ? `it grinds contacts: ${mmWords(missing)} mm are missing to their copper` : undefined;
+/** The chosen house's order sheet: what each value would change, and what would have to change with it. */
+class OrderSheet {
+  private readonly rules: readonly OrderRule[];
+  private readonly asking: Asking;
+  private readonly house: House;
+  private readonly options: FabOptions;
+  constructor(asking: Asking, house: House, options: FabOptions) {
+    this.asking = asking;
+    this.house = house;
+    this.options = options;
+    this.rules = orderRules(
+      house,
+      asking.doc.boards.map((b) => b.measure),
+    );
+  }
+
+  effectsOf(key: OptionKey): Effect[] {
+    const { doc, effect } = this.asking;
+    return valuesOf(this.house, key).map((value) => {
+      const label = nameOfValue([this.house], key, value);
+      const isChosen = valueAt(this.options, key) === value;
+      const chosen = choose(this.house, this.rules, this.options, key, value, (o) => this.priceOf(o));
+      if ("cannot" in chosen) {
+        const elsewhere = this.elsewhere(key, value);
+        const none = { perGood: 0, days: 0, cash: 0 };
+        return {
+          value,
+          label,
+          ...none,
+          isChosen,
+          cannot: chosen.cannot,
+          ...(elsewhere ? { elsewhere } : {}),
+        };
+      }
+      return effect(value, label, { ...doc, options: chosen.options }, isChosen, undefined, () =>
+        isChosen || chosen.changes.length === 0 ? {} : { with: chosen.changes },
+      );
+    });
+  }
+
+  private priceOf(o: FabOptions): number {
+    const { doc, base } = this.asking;
+    return doc.boards.reduce(
+      (n, b) => n + fabQuote(this.house, boardFacts(b.measure), o, base.start * b.perProduct).total,
+      0,
+    );
+  }
+
+  /** Other houses where the value can be chosen. */
+  private elsewhere(key: OptionKey, value: string): string {
+    const { doc } = this.asking;
+    const can = (h: House): boolean => {
+      if (h.id === this.house.id || !valuesOf(h, key).includes(value)) return false;
+      const options = fitOptions(h, this.options);
+      const rules = orderRules(
+        h,
+        doc.boards.map((b) => b.measure),
+      );
+      return !("cannot" in (choose(h, rules, options, key, value) satisfies Choosing));
+    };
+    return (doc.houses ?? [])
+      .filter(can)
+      .map((h) => h.name)
+      .join(" or ");
+  }
 }
 
 function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {

@@ -1,3 +1,4 @@
+import { wayOf } from "../../fab/fit-options.ts";
 import { fixedTerm } from "../actual.ts";
 import { boardsNode } from "../boards-cost.ts";
 import { fabNotes } from "../fab-notes.ts";
@@ -44,7 +45,10 @@ export const fab: Stage = {
     ),
   ],
   days: daysOf,
-  ready: (w) => ({ fabDays: daysOf(w), fabSigma: w.house?.price.delaySigmaDays ?? 0 }),
+  ready: (w) => ({
+    fabDays: daysOf(w),
+    fabSigma: w.house ? wayOf(w.house, w.options?.freight).delaySigmaDays : 0,
+  }),
   notes: ({ doc, house, checks, options, orders }, add) => fabNotes(doc, house, checks, options, orders, add),
   effects: fabEffects,
 };

@@ -1,7 +1,8 @@
 import type { BoardTime } from "../../assembly/time.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
-import type { FabOptions, House } from "../../fab/house.ts";
+import type { House } from "../../fab/house.ts";
+import type { FabOptions } from "../../fab/options.ts";
 import type { Micros } from "../../money/money.ts";
 import type { Basket } from "../../sourcing/need.ts";
 import type { ActualTerm, Counts } from "../actual.ts";

@@ -1,39 +1,31 @@
-import {
-  type ExtraOptionKey,
-  type FabOptionKey,
-  type LimitCheck,
-  measureSpec,
-  OPTION_WORD,
-  unitOf,
-} from "@kobbin/core";
+import { type LimitCheck, measureSpec, OPTION_WORDS, type OptionKey, unitOf } from "@kobbin/core";
 import { useState } from "react";
 import { InColours } from "../../proof/InColours.tsx";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
-import { ChoiceRow, DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
+import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, fromMicros, mm, money, said, written } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Limits } from "./Limits.tsx";
 import { NewHouse } from "./NewHouse.tsx";
+import { OptionRow } from "./OptionRow.tsx";
 import { Picks } from "./Picks.tsx";
 import { Price } from "./Price.tsx";
 import { ProfileOut } from "./ProfileFile.tsx";
 
-const DECISIONS: readonly (readonly [FabOptionKey | ExtraOptionKey, string, string])[] = [
-  ["thickness", "Thickness", "what the board must fit into decides; 1.6 is the usual one"],
-  ["finish", "Finish", "flat for fine pitch and contacts; levelled solder is cheaper and easy to wet"],
-  [
-    "bevel",
-    "Bevel",
-    "an edge with contacts goes into its socket; deeper than the copper ends, it grinds contacts off",
-  ],
-  ["mask", "Mask colour", "the house's daily colour costs and waits least"],
-  ["legend", "Silkscreen", "must be readable on the mask"],
-  ["copper", "Outer copper", "more only where the current asks for it"],
-];
+/** What is decided by a row, in the order of the table of decisions. */
+const DECISIONS = Object.entries(OPTION_WORDS) as [OptionKey, (typeof OPTION_WORDS)[OptionKey]][];
+/** Where the cheaper alternative gives up something that was asked for, it is not offered as a saving. */
+const NO_SAVING: ReadonlySet<OptionKey> = new Set([
+  "bevel",
+  "contacts",
+  "castellation",
+  "test",
+  "edgePlating",
+]);
 
 const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
 
@@ -95,7 +87,7 @@ export function FabPage() {
                           )}
                           {h.gives.map((g) => (
                             <span key={g.key} className="block text-look">
-                              no {OPTION_WORD[g.key]} {g.wished}: {g.got}
+                              no {OPTION_WORDS[g.key].word} {g.wished}: {g.got}
                             </span>
                           ))}
                         </span>
@@ -230,29 +222,11 @@ export function FabPage() {
             </p>
           )}
           <div className="mt-5">
-            {DECISIONS.filter(([key]) => effects.options[key].length > 0).map(([key, label, why]) => (
-              <ChoiceRow
-                key={key}
-                decision={label}
-                why={why}
-                alternatives={effects.options[key]}
-                disabled={isLocked}
-                showsSaving={key !== "bevel"}
-                onChoose={(v) =>
-                  change(
-                    { options: { [key]: v } } as never,
-                    `${label}: ${effects.options[key].find((o) => o.value === v)?.label}`,
-                  )
-                }
-              />
-            ))}
-            <ChoiceRow
-              decision="Lead time"
-              why="days in the house, without the way"
-              alternatives={effects.options.leadDays}
-              disabled={isLocked}
-              onChoose={(v) => change({ options: { leadDays: Number(v) } } as never, `Lead time: ${v} days`)}
-            />
+            {DECISIONS.filter(([key]) => effects.options[key].length > (key === "freight" ? 1 : 0)).map(
+              ([key, { label, why }]) => (
+                <OptionRow key={key} option={key} label={label} why={why} showsSaving={!NO_SAVING.has(key)} />
+              ),
+            )}
             <div className="border-t border-rule" />
           </div>
           {order && (
