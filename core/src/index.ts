@@ -45,7 +45,7 @@ export type { CostNode } from "./costing/tree.ts";
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
 export { checkHouse, type LimitCheck, tightest } from "./fab/check.ts";
-export { fitOptions, valueAt, valuesOf, withValue } from "./fab/fit-options.ts";
+export { fitOptions, plainOf, valueAt, valuesOf, withValue } from "./fab/fit-options.ts";
 export {
   type FirstPrice,
   type FirstQuotation,
@@ -122,6 +122,7 @@ export { basketTables, planPackage, slug } from "./release/plan.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";
+export { type Advice, adviceOn, type Reason } from "./run/advice.ts";
 // everything about one run
 export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { type LotLeft, leftOnShelf } from "./run/closing.ts";

@@ -79,6 +79,15 @@ function nearestOption(house: House, key: FabOptionKey, wish: string | undefined
   }
   return list[0]!.value;
 }
+/** The bevel wished, or the one whose angle is nearest; an edge that was to be bevelled stays so where the house can. */
+function nearestBevel(house: House, wish: string | undefined): OptionValue | undefined {
+  const list = house.options.bevel ?? [];
+  const angle = (v: string | undefined) => Number.parseFloat(v ?? "");
+  const same = list.find((o) => o.value === wish);
+  if (same || !Number.isFinite(angle(wish))) return same ?? list[0];
+  const off = (o: OptionValue) => Math.abs(angle(o.value) - angle(wish));
+  return list.filter((o) => Number.isFinite(angle(o.value))).sort((a, b) => off(a) - off(b))[0] ?? list[0];
+}
 /** Finishes that serve the same use, the narrower kind first. */
 const USES_OF_FINISH: readonly ((k: FinishKind) => boolean)[] = [
   (k) => k.isGold,
@@ -88,7 +97,7 @@ const USES_OF_FINISH: readonly ((k: FinishKind) => boolean)[] = [
 ];
 
 /**
- * Brings options to what a house has, by meaning: of what it lacks, the nearest thickness, copper and lead time, a finish of
+ * Brings options to what a house has, by meaning: of what it lacks, the nearest thickness, copper, bevel and lead time, a finish of
  * the same kind, else its first value.
  */
 export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions {
@@ -97,7 +106,7 @@ export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions 
   const off = (d: number) => Math.abs(d - wish.leadDays!);
   const leadDays = wish.leadDays === undefined ? leads[0]! : [...leads].sort((a, b) => off(a) - off(b))[0]!;
   const extras = EXTRA_OPTIONS.flatMap((key) => {
-    const value = extraOf(house, key, wish[key]);
+    const value = key === "bevel" ? nearestBevel(house, wish.bevel) : extraOf(house, key, wish[key]);
     return value ? [[key, value.value] as const] : [];
   });
   const way = house.price.services?.find((s) => s.value === wish.freight);

@@ -1,6 +1,9 @@
 import { expect, test } from "@jest/globals";
 import { readBoard } from "../board/read.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
 import { lineKey } from "../library/facts.ts";
+import { FULL } from "../order-sheet/full-house.fixture.ts";
 import { DEFAULT_ASSEMBLY, type RunDocument } from "../run/document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
@@ -293,6 +296,46 @@ test("a bevel stands on the sheet in the house's own word, with where the copper
     ["Bevel", "30 degrees, both faces"],
     ["Contacts, top", "11 on the bottom edge, copper from 1.5 mm on: keep it whole"],
   ]);
+});
+
+test("every decision stands on the sheet in the house's own words; what is not done at all is not written", () => {
+  const house: House = {
+    ...FULL,
+    sheet: { finish: "Surface", castellation: "Half-cut holes", test: "Opens and shorts" },
+    options: {
+      ...FULL.options,
+      finish: FULL.options.finish.map((o) => (o.value === "gold" ? { ...o, called: "chemical gold" } : o)),
+    },
+  };
+  const rows = (options: Partial<FabOptions>) =>
+    sheet(
+      madeRun({
+        boards: [{ name: "B", perProduct: 1, measure: madeMeasure() }],
+        house,
+        houses: [house],
+        options,
+      }),
+      "sheets/fabrication",
+    ).pairs[0]!.rows.slice(3);
+  expect(rows({ finish: "gold", castellation: "cut", freight: "express" })).toEqual([
+    ["Thickness, finished", "1.6 mm"],
+    ["Surface", "chemical gold"],
+    ["Mask, both sides", "green"],
+    ["Silkscreen", "white"],
+    ["Outer copper", "35 µm"],
+    ["Laminate", "standard"],
+    ["Half-cut holes", "cut"],
+    ["Vias", "tented"],
+    ["Opens and shorts", "every net"],
+    ["Way here", "express"],
+  ]);
+  expect(rows({ test: "none", contacts: "hard-gold", finish: "gold" })).toEqual(
+    expect.arrayContaining([
+      ["Opens and shorts", "none"],
+      ["Contacts", "hard gold"],
+    ]),
+  );
+  expect(rows({}).map(([k]) => k)).not.toContain("Half-cut holes");
 });
 
 test("two boards are two sheets, and their parts and places tell which board they are on, in the boards' order", () => {

@@ -76,6 +76,8 @@ test("cheapest within days, quickest within a sum; bounds count in, ties go to t
     days,
     landed,
     pieces: 1,
+    way: "ordinary",
+    with: {},
     gives: [],
     isGuessed: false,
     unstated: [],

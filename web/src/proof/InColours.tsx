@@ -1,5 +1,6 @@
 import { useRun } from "../run/runState.ts";
 import { useTheme } from "../ui/useTheme.ts";
+import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
 import { Small } from "./Plates.tsx";
 import { useBoardWorker } from "./useBoardWorker.ts";
@@ -7,13 +8,25 @@ import { useBoardWorker } from "./useBoardWorker.ts";
 /** CSS pixels of a side. */
 const SIZE = [178, 126] as const;
 
+/** Both sides of the run's first board as they will be delivered, read by a worker of its own. */
+export function InColours({ size }: { size: readonly [number, number] }) {
+  const { answer } = useRun();
+  const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
+  return <BothSides board={board} size={size} />;
+}
+
 /** Both sides of the run's first board as they will be delivered, in the colours and the finish that are chosen. */
-export function InColours({ size = SIZE }: { size?: readonly [number, number] }) {
-  const { answer, doc, result } = useRun();
+export function BothSides({
+  board,
+  size = SIZE,
+}: {
+  board: BoardConnection | undefined;
+  size?: readonly [number, number];
+}) {
+  const { doc, result } = useRun();
   // the colours below hold the page's paper
   useTheme();
   const m = doc.boards[0]?.measure;
-  const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
   if (!m?.extentMm) return null;
   const colours = boardColours(mask, finish, legend);

@@ -7,6 +7,8 @@ export interface Alternative {
   readonly value: string;
   readonly label: string;
   readonly why?: ReactNode;
+  /** How it would look. */
+  readonly picture?: ReactNode;
   readonly perGood: number;
   readonly days: number;
   readonly isChosen: boolean;
@@ -45,7 +47,10 @@ export function ChoiceRow({
   onChoose,
   disabled = false,
   showsSaving = true,
+  about,
 }: {
+  /** What holds for all alternatives, under them once they are open. */
+  about?: ReactNode;
   /** Off where the cheaper alternative gives up something the person asked for. */
   showsSaving?: boolean;
   decision: string;
@@ -114,7 +119,7 @@ export function ChoiceRow({
                 }}
                 className={`grid w-full grid-cols-[130px_minmax(140px,1.2fr)_minmax(120px,2fr)_64px_64px] items-baseline gap-x-4 px-2 py-[6px] text-left max-md:grid-cols-[1fr_64px_64px] ${a.isChosen ? "bg-metal-soft" : a.cannot ? "cursor-not-allowed text-ink-3" : "hover:bg-paper"}`}
               >
-                <span className="max-md:hidden" />
+                <span className="max-md:hidden">{a.picture}</span>
                 <span
                   className={`${a.isChosen ? "font-semibold" : ""} ${a.cannot || a.why ? "" : "md:col-span-2"}`}
                 >
@@ -122,7 +127,8 @@ export function ChoiceRow({
                 </span>
                 {(a.cannot || a.why) && (
                   <span className="text-[13.5px] text-ink-2 max-md:hidden">
-                    {a.cannot ? said(`cannot: ${a.cannot}`) : typeof a.why === "string" ? said(a.why) : a.why}
+                    {a.cannot && <span className="block">{said(`cannot: ${a.cannot}`)}</span>}
+                    {typeof a.why === "string" ? said(a.why) : a.why}
                   </span>
                 )}
                 {a.isChosen ? (
@@ -142,6 +148,7 @@ export function ChoiceRow({
               </button>
             </li>
           ))}
+          {about && <li className="px-2 pt-1 text-[13px] text-ink-2">{about}</li>}
           {alternatives.some((a) => a.isPartial) && (
             <li className="px-2 pt-1 text-[13px] text-ink-2">
               Not everything is priced: the differences are of what is.

@@ -5,19 +5,29 @@ import { type FabOptions, type OptionKey, ORDER_OPTIONS } from "../../fab/option
 import { fabQuote } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { type OrderRule, orderRules } from "../../order-sheet/rules.ts";
-import { type Choosing, choose } from "../../order-sheet/settle.ts";
+import { type Change, type Choosing, choose, settle } from "../../order-sheet/settle.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
 import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../effect.ts";
 import { guessedOf } from "../fab-notes.ts";
 import { boardFacts } from "../order-boards.ts";
 
-/** The document with another house, its options brought to what that house has. */
-export const withHouse = (doc: RunDocument, house: House): RunDocument => ({
-  ...doc,
-  house,
-  options: fitOptions(house, doc.options),
-});
+/**
+ * The document with another house: its options by meaning, as far as that house has them, and where two of those cannot
+ * stand together there, the least change that lets them.
+ */
+export function withHouse(
+  doc: RunDocument,
+  house: House,
+): { readonly doc: RunDocument; readonly changes: readonly Change[] } {
+  const options = fitOptions(house, doc.options);
+  const rules = orderRules(
+    house,
+    doc.boards.map((b) => b.measure),
+  );
+  const settled = settle(house, rules, options, new Set());
+  return { doc: { ...doc, house, options: settled?.options ?? options }, changes: settled?.changes ?? [] };
+}
 
 /** Effects of each house, and of each value of every decision of the chosen one. */
 export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
@@ -99,7 +109,11 @@ class OrderSheet {
 }
 
 function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {
-  const alternative = withHouse(doc, h);
+  const isChosen = base.house?.id === h.id;
+  // the chosen one stands as it is: what cannot be there is said in the margin
+  const { doc: alternative, changes } = isChosen
+    ? { doc: base.house ? { ...doc, options: base.options! } : doc, changes: [] }
+    : withHouse(doc, h);
   const r = roll(alternative);
   const checks = checksOf(doc, h, r.options!);
   const breaches = checks.filter((c) => c.level === "cannot");
@@ -110,7 +124,8 @@ function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {
     value: h.id,
     label: h.name,
     house: h.id,
-    isChosen: base.house?.id === h.id,
+    isChosen,
+    ...(changes.length > 0 ? { with: changes } : {}),
     perGood: microsToNumber(r.perGood - base.perGood),
     days: round1(r.ready.days - base.ready.days),
     cash: microsToNumber((r.cashNeeded - base.cashNeeded) as Micros),

@@ -1,34 +1,56 @@
-import { type Effect, OPTION_WORDS, type OptionKey } from "@kobbin/core";
+import { adviceOn, type Effect, OPTION_WORDS, type OptionKey, type Reason } from "@kobbin/core";
+import type { ReactNode } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { said } from "../../ui/format.ts";
 
-/** One decision of the order sheet: each value with its effect, with what it needs beside it, or why it cannot be. */
+/** Where the cheaper alternative gives up something that was asked for, it is not offered as a saving. */
+const NO_SAVING: ReadonlySet<OptionKey> = new Set([
+  "bevel",
+  "contacts",
+  "castellation",
+  "test",
+  "edgePlating",
+]);
+
+/** One decision of the order sheet: each value with its effect, what speaks for it, what it needs beside it, or why it cannot be. */
 export function OptionRow({
   option,
-  label,
-  why,
-  showsSaving,
+  pictureOf,
 }: {
   option: OptionKey;
-  label: string;
-  why: string;
-  showsSaving: boolean;
+  /** The board as it would look with a value. */
+  pictureOf?: (value: string) => ReactNode;
 }) {
-  const { effects, change, isLocked } = useRun();
+  const { doc, result, effects, change, isLocked } = useRun();
+  const { label, why } = OPTION_WORDS[option];
   const list = effects!.options[option];
+  const advice = adviceOn(doc, result, option);
   return (
     <ChoiceRow
       decision={label}
       why={why}
-      alternatives={list.map((e) => ({ ...e, cannot: refusal(e), why: needs(e) }))}
+      alternatives={list.map((e) => ({
+        ...e,
+        cannot: refusal(e),
+        why: told(e, advice?.by[e.value] ?? []),
+        picture: pictureOf?.(e.value),
+      }))}
+      about={
+        (advice?.facts || advice?.schools) && (
+          <>
+            {advice.facts && <span className="block">Measured: {said(advice.facts)}.</span>}
+            {advice.schools && <span className="block">{advice.schools}</span>}
+          </>
+        )
+      }
       disabled={isLocked}
-      showsSaving={showsSaving}
+      showsSaving={!NO_SAVING.has(option)}
       onChoose={(v) => {
         const e = list.find((x) => x.value === v)!;
         const also = (e.with ?? []).map((c) => `${OPTION_WORDS[c.key].word} ${c.to}`);
         change(
-          { options: { ...valuesOf(e), [option]: typed(option, v) } } as never,
+          { options: { ...valuesWith(e), [option]: typed(option, v) } } as never,
           `${label}: ${e.label}${also.length > 0 ? `, with ${also.join(", ")}` : ""}`,
         );
       }}
@@ -40,20 +62,30 @@ const typed = (option: OptionKey, value: string): string | number =>
   option === "leadDays" ? Number(value) : value;
 
 /** The values that change with it, as a request has them. */
-const valuesOf = (e: Effect) => Object.fromEntries((e.with ?? []).map((c) => [c.key, typed(c.key, c.value)]));
+export const valuesWith = (e: Pick<Effect, "with">) =>
+  Object.fromEntries((e.with ?? []).map((c) => [c.key, typed(c.key, c.value)]));
 
 /** Why it cannot be, and where it could. */
 const refusal = (e: Effect) =>
   e.cannot === undefined ? undefined : `${e.cannot}${e.elsewhere ? `; ${e.elsewhere} can` : ""}`;
 
-/** What has to change with it, and why. */
-function needs(e: Effect) {
-  if (!e.with || e.with.length === 0) return undefined;
+/** What has to change with it and why, and what speaks for it and against. */
+function told(e: Effect, reasons: readonly Reason[]) {
+  if (!e.with?.length && reasons.length === 0) return undefined;
   return (
-    <span className="text-look">
-      {e.with.map((c) => (
-        <span key={c.key} className="block">
+    <span className="block">
+      {e.with?.map((c) => (
+        <span key={c.key} className="block text-look">
           {said(`with ${OPTION_WORDS[c.key].word} ${c.to}: ${c.because}`)}
+        </span>
+      ))}
+      {reasons.map((r) => (
+        <span key={r.text} className="grid grid-cols-[14px_1fr]">
+          <span className={r.speaks === "for" ? "text-fine" : "text-look"}>
+            <span aria-hidden>{r.speaks === "for" ? "+" : "−"}</span>
+            <span className="sr-only">{r.speaks}: </span>
+          </span>
+          <span>{said(r.text)}</span>
         </span>
       ))}
     </span>

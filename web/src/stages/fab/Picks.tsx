@@ -20,7 +20,7 @@ export function Picks() {
   const take = (p: FabPick | undefined) => {
     if (!p || p.isChosen || isLocked) return;
     change(
-      { houseId: p.houseId, options: { leadDays: p.leadDays } } as never,
+      { houseId: p.houseId, options: { ...p.with, leadDays: p.leadDays } } as never,
       `Boards by ${p.house} in ${p.leadDays} days`,
     );
   };
@@ -106,7 +106,8 @@ function Picked({
   const door = formatISO(addDays(parseISO(today), Math.ceil(p.days)), { representation: "date" });
   return (
     <p className="pb-1">
-      {words}: <b>{p.house}</b>, {count(p.leadDays, "day")} in the house, here {day(door)},{" "}
+      {words}: <b>{p.house}</b>, {count(p.leadDays, "day")} in the house
+      {p.way === "ordinary" ? "" : `, sent ${p.way}`}, here {day(door)},{" "}
       <span className="num">{amount(p.landed, currency)}</span>{" "}
       {p.isChosen ? (
         <span className="text-ink-2">chosen</span>

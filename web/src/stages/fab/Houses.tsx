@@ -1,0 +1,126 @@
+import { type LimitCheck, measureSpec, OPTION_WORDS, unitOf } from "@kobbin/core";
+import { useRun } from "../../run/runState.ts";
+import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
+import { amount, mm, said, written } from "../../ui/format.ts";
+import { valuesWith } from "./OptionRow.tsx";
+
+const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
+
+/** The same boards at every house, side by side: landed cost, date, what each would change and cannot. */
+export function Houses() {
+  const { doc, effects: all, change, isLocked } = useRun();
+  const { currency } = doc.workshop;
+  const effects = all!;
+  return (
+    <>
+      <div className="overflow-x-auto">
+        <table className="rows w-full min-w-[600px]">
+          <thead>
+            <tr>
+              <th>House</th>
+              <th className="text-right">Per good {unitOf(doc)}</th>
+              <th className="text-right">Landed, {currency}</th>
+              <th className="text-right">At your door</th>
+              <th>Tightest limit</th>
+              <th>
+                <span className="sr-only">Choose</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {effects.houses.map((h) => {
+              const quoted = h.isQuoted;
+              return (
+                <tr
+                  key={h.house}
+                  className={h.isChosen ? "bg-metal-soft shadow-[inset_3px_0_0_var(--metal)]" : ""}
+                >
+                  <td className="pl-3!">
+                    <span className={h.isChosen ? "font-bold" : "font-semibold"}>{h.label}</span>
+                    <span className="block text-[12.5px] text-ink-2">
+                      {h.cannot ? (
+                        <span className="text-stop">cannot: {said(h.cannot)}</span>
+                      ) : (
+                        (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
+                      )}
+                      {h.unstated.length > 0 && (
+                        <span className="block text-look">does not say: {h.unstated.join(", ")}</span>
+                      )}
+                      {h.gives.map((g) => (
+                        <span key={g.key} className="block text-look">
+                          no {OPTION_WORDS[g.key].word} {g.wished}: {g.got}
+                        </span>
+                      ))}
+                      {h.with?.map((c) => (
+                        <span key={c.key} className="block text-look">
+                          {said(`with ${OPTION_WORDS[c.key].word} ${c.to}: ${c.because}`)}
+                        </span>
+                      ))}
+                    </span>
+                  </td>
+                  <td className="text-right">
+                    {h.isChosen ? (
+                      <span className="num">{amount(h.boardsPerGood, currency)}</span>
+                    ) : (
+                      <Delta value={h.perGood} />
+                    )}
+                  </td>
+                  <td className="num text-right">
+                    {amount(h.boardsTotal, currency)}
+                    <span className="block font-sans text-[12.5px] text-ink-2">
+                      {quoted
+                        ? "quoted"
+                        : h.isGuessed
+                          ? `a guess for ${h.pieces} pieces`
+                          : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, cheaper than ${h.insteadOf}`}`}
+                    </span>
+                  </td>
+                  <td className="num text-right whitespace-nowrap">
+                    {h.daysAtDoor} days
+                    <span className="block text-[12.5px]">
+                      {h.isChosen ? (
+                        <span className="font-sans text-ink-2">chosen</span>
+                      ) : (
+                        <DaysDelta value={h.days} />
+                      )}
+                    </span>
+                  </td>
+                  <td className="text-[13px] text-ink-2">
+                    {h.tightest && (
+                      <>
+                        {measureSpec(h.tightest.measure).short}{" "}
+                        <span className="num">{value(h.tightest)}</span>
+                      </>
+                    )}
+                  </td>
+                  <td className="text-right whitespace-nowrap">
+                    {!h.isChosen && !isLocked && (
+                      <button
+                        type="button"
+                        className="quiet-link"
+                        aria-label={`Choose ${h.label}`}
+                        onClick={() =>
+                          change(
+                            { houseId: h.house, ...(h.with ? { options: valuesWith(h) } : {}) } as never,
+                            `Boards by ${h.label}`,
+                          )
+                        }
+                      >
+                        {h.cannot ? "choose anyway" : "choose"}
+                      </button>
+                    )}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+      {effects.houses.some((h) => h.isPartial) && (
+        <p className="mt-1 text-[13px] text-ink-2">
+          Not everything is priced: the differences are of what is.
+        </p>
+      )}
+    </>
+  );
+}
