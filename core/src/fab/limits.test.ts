@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { microsToNumber } from "../money/money.ts";
-import { FULL } from "../order-sheet/full-house.fixture.ts";
+import { FULL } from "../run/full-house.fixture.ts";
 import { madeMeasure } from "../run/made-up.fixture.ts";
 import { checkHouse } from "./check.ts";
 import { fitOptions } from "./fit-options.ts";

@@ -2,8 +2,8 @@ import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
 import { fitOptions } from "../fab/fit-options.ts";
 import type { FabOptions, OptionKey } from "../fab/options.ts";
+import { FULL } from "../run/full-house.fixture.ts";
 import { madeMeasure } from "../run/made-up.fixture.ts";
-import { FULL } from "./full-house.fixture.ts";
 import { coatingOf, orderRules } from "./rules.ts";
 import { choose, settle } from "./settle.ts";
 

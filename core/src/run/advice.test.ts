@@ -2,8 +2,8 @@ import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
 import type { FabOptions, OptionKey } from "../fab/options.ts";
 import { contrastOf } from "../order-sheet/colours.ts";
-import { FULL } from "../order-sheet/full-house.fixture.ts";
 import { adviceOn } from "./advice.ts";
+import { FULL } from "./full-house.fixture.ts";
 import { madeMeasure, madeRun } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 

@@ -1,8 +1,8 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { EXTRA_OPTIONS, FAB_OPTIONS, type FabOptions } from "../fab/options.ts";
-import { FULL } from "../order-sheet/full-house.fixture.ts";
 import { orderRules } from "../order-sheet/rules.ts";
+import { FULL } from "./full-house.fixture.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { quoteDocument, type Wishes } from "./quote-document.ts";
 

@@ -1,11 +1,11 @@
 import { expect, test } from "@jest/globals";
 import type { FabOptions } from "../fab/options.ts";
 import { microsToNumber } from "../money/money.ts";
-import { FULL } from "../order-sheet/full-house.fixture.ts";
 import { boardK, NEAR } from "./board-k.fixture.ts";
 import { costDocument } from "./cost-document.ts";
 import { curvePoint, curveQuantities } from "./curve.ts";
 import { type RunLine, toRunDocument } from "./document.ts";
+import { FULL } from "./full-house.fixture.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { readyBy } from "./ready.ts";
 import { rollUp } from "./roll-up.ts";

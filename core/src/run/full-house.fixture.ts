@@ -1,5 +1,5 @@
 import type { House } from "../fab/house.ts";
-import { FAR } from "../run/made-up.fixture.ts";
+import { FAR } from "./made-up.fixture.ts";
 
 /** A made-up house with a list for every decision, values that depend on others, steps of price and a stack of its own. */
 export const FULL: House = {
