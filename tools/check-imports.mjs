@@ -83,7 +83,7 @@ const FLOORS = [
   ["assembly", "sourcing", "sums"],
   ["shape"],
   ["bodies"],
-  ["fit", "probe", "compare"],
+  ["fit", "probe", "compare", "stencil"],
   ["order-sheet"],
   ["run"],
   ["release"],

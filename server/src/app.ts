@@ -16,6 +16,7 @@ import { backupRoutes } from "./resources/backup/routes.ts";
 import { billRoutes } from "./resources/bill/routes.ts";
 import { findRoutes } from "./resources/find/routes.ts";
 import { fitRoutes } from "./resources/fit/routes.ts";
+import { foilRoutes } from "./resources/foil/routes.ts";
 import { health } from "./resources/health/health.ts";
 import { historyRoutes } from "./resources/history/routes.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
@@ -70,6 +71,7 @@ export const routers = (deps: Deps): Router[] => [
   lineRoutes(deps),
   billRoutes(deps),
   fitRoutes(deps),
+  foilRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),
   houseRoutes(deps),

@@ -59,6 +59,20 @@ export async function fixture(server: TestServer) {
   const { id: fit } = (await owner.post(`/api/products/${kept.productId}/fits`, fitBody)).body as {
     id: string;
   };
+  const foilBody = {
+    name: "first foil",
+    board: "B",
+    foilMm: 0.12,
+    form: "loose",
+    openings: { top: [1, 1, 0.3, 0.5] },
+    without: ["R9"],
+    price: "22.00",
+    currency: "EUR",
+    madeOn: "2026-11-20",
+  };
+  const { id: foil } = (await owner.post(`/api/products/${kept.productId}/foils`, foilBody)).body as {
+    id: string;
+  };
   const bareBody = { item: kept.boardId, label: "1", on: "2026-11-24", tried: 9, faults: [] };
   const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
     id: string;
@@ -103,6 +117,7 @@ export async function fixture(server: TestServer) {
     work,
     products: kept.productId,
     fits: fit,
+    foils: foil,
     "bare-tests": bareTest,
   };
   /** Routes that want a run which was released. */
@@ -128,6 +143,8 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
     "POST /api/products/:id/fits": fitBody,
     "PUT /api/fits/:id": fitBody,
+    "POST /api/products/:id/foils": foilBody,
+    "PATCH /api/foils/:id": { prints: 12 },
     "POST /api/runs/:id/bare-tests": bareBody,
     "PATCH /api/shop": { name: "renamed" },
     "PATCH /api/people/:id": { role: "bench" },

@@ -1,6 +1,19 @@
-import { type FitSpec, shapes } from "@kobbin/core";
+import { type FitSpec, type Foil, shapes } from "@kobbin/core";
 import * as yup from "yup";
-import { id, mapOf, name, number as numberIn, shaped, trimmed, version, whole } from "./fields.ts";
+import {
+  choice,
+  currency,
+  day,
+  id,
+  mapOf,
+  money,
+  name,
+  number as numberIn,
+  shaped,
+  trimmed,
+  version,
+  whole,
+} from "./fields.ts";
 
 /** The fields of a form that brings a product's files. */
 export const productForm = yup.object({
@@ -18,6 +31,34 @@ export const fitBody = yup.object({
   playMm: numberIn(0, 100),
 });
 export type FitBody = yup.InferType<typeof fitBody>;
+
+const foil = shapes.FOIL_SHAPES;
+/** A foil that was bought, with the openings its board's paste layer has. */
+export const newFoilBody = yup.object({
+  name: trimmed(120).required("Give the foil a name."),
+  board: trimmed(200).required("Say of which board it is."),
+  foilMm: numberIn(0.03, 0.5).required("Say how thick it is."),
+  form: choice(["loose", "framed"]).required(),
+  openings: shaped<Foil["openings"]>(foil.openings).required("Say what was cut into it."),
+  without: shaped<readonly string[]>(foil.without).default([]),
+  price: money.required("Say what it cost."),
+  currency: currency.required(),
+  madeOn: day.required(),
+  place: trimmed(120).default(""),
+  note: trimmed(500).default(""),
+});
+export type NewFoilBody = yup.InferType<typeof newFoilBody>;
+
+/** What became of a foil; what is left out stays as it is. */
+export const foilBody = yup.object({
+  name: trimmed(120),
+  prints: whole(0, 1e7),
+  cleanedOn: day.nullable(),
+  place: trimmed(120),
+  state: choice(["ready", "worn", "gone"]),
+  note: trimmed(500),
+});
+export type FoilBody = yup.InferType<typeof foilBody>;
 
 /** What of a board may be changed beside its files. */
 export const boardBody = yup.object({

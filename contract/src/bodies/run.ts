@@ -49,6 +49,8 @@ const ASSEMBLY = {
   house: id(),
   perLoad: whole(1, 100),
   stencilPrice: money,
+  foilMm: number(0.03, 0.5),
+  foil: text(60),
   consumables: money,
   handParts: choice(["here", "house"]),
   reworkReserve: number(0, 100),

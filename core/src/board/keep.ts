@@ -30,6 +30,19 @@ const LISTS: readonly (readonly [string, (m: Measure) => { list: number; without
         },
     ],
     [
+      "openings of the stencil one by one",
+      (m) =>
+        m.stencil && {
+          list: Object.keys(m.stencil).length,
+          without: {
+            ...m,
+            stencil: Object.fromEntries(
+              Object.entries(m.stencil).map(([side, { openings: _, ...s }]) => [side, s]),
+            ),
+          },
+        },
+    ],
+    [
       "findings beyond the first 500",
       (m) => ({ list: m.findings.length - 500, without: { ...m, findings: m.findings.slice(0, 500) } }),
     ],

@@ -12,7 +12,7 @@ import {
 } from "./coats.ts";
 import { addSpaces, addStrokes, type LayerSolids } from "./copper.ts";
 import { findEdgeContacts } from "./edge-contacts.ts";
-import type { EdgeContacts, Measure } from "./measure-document.ts";
+import { type EdgeContacts, type Measure, MOST_OPENINGS } from "./measure-document.ts";
 import type { Outline } from "./outline.ts";
 import { aperturesOf, FOILS, openingsOf, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
 import { r6, Worst } from "./worst.ts";
@@ -148,6 +148,9 @@ class CoatMeasures {
       byThicknessMm: stencilFigures(openings),
       thickestMm: r6(thickestFoil(openings)),
       apertures: aperturesOf(openings),
+      ...(openings.length <= MOST_OPENINGS
+        ? { openings: openings.flatMap((o) => [o.x, o.y, o.widthMm, o.lengthMm].map(r6)) }
+        : {}),
       pasteGrams: Object.fromEntries(FOILS.map((t) => [t.toFixed(2), r6(pasteGrams(openings, t))])),
     };
     if (copper) checkPaste(openings, copper, side, this.findings);

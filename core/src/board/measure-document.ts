@@ -18,6 +18,9 @@ export interface LayerRow {
   readonly headers?: readonly string[];
 }
 
+/** Openings of a side that are listed one by one. */
+export const MOST_OPENINGS = 4000;
+
 /**
  * The document `measure/1`: everything measured from a drop. A key whose value cannot be known is left out; documents
  * kept by earlier versions lack the keys that came later.
@@ -155,6 +158,8 @@ export interface Measure {
         readonly thickestMm: number;
         /** Openings by size, the one that releases worst first; left out on boards measured before it was known. */
         readonly apertures?: readonly PasteAperture[];
+        /** Every opening: x, y, lesser and greater side, mm, up to {@link MOST_OPENINGS}; left out beyond, and on boards measured before. */
+        readonly openings?: readonly number[];
         readonly pasteGrams: Readonly<Record<string, number>>;
       }
     >

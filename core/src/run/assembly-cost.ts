@@ -3,6 +3,7 @@ import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
+import { chosenFoil, coveredSides } from "./foils.ts";
 import { inShopCurrency, type LinePart } from "./parts.ts";
 
 /** Own minutes of a run. */
@@ -15,9 +16,23 @@ export interface Minutes {
   readonly total: number;
 }
 
-/** A stencil for each side that gets paste, of each design. */
+/** Sides a stencil has to be bought for: those that get paste, of each design, without those of a foil that is used again. */
+export const newSides = (doc: RunDocument, sides: number): number => Math.max(0, sides - coveredSides(doc));
+
+/** A stencil for each side that wants a new one. */
 export const stencils = (doc: RunDocument, sides: number): Micros =>
-  (sides * toMicros(doc.assembly.stencilPrice)) as Micros;
+  (newSides(doc, sides) * toMicros(doc.assembly.stencilPrice)) as Micros;
+
+/** What the stencils of a run come to, in words. */
+function stencilWords(doc: RunDocument, sides: number): string {
+  const n = newSides(doc, sides);
+  const foil = n < sides ? chosenFoil(doc)?.foil : undefined;
+  const bought =
+    n > 1 ? `${n} sides × ${doc.assembly.stencilPrice}, charged to this run` : "charged to this run";
+  if (!foil) return bought;
+  const used = `${foil.name} is used again, after ${foil.prints} prints`;
+  return n === 0 ? used : `${used}; ${bought}`;
+}
 
 /** Paste, flux and cleaning, as set in Assemble. */
 export const ownConsumables = (doc: RunDocument): Micros => toMicros(doc.assembly.consumables);
@@ -47,7 +62,7 @@ export function assemblyNode(
               {
                 label: "stencil",
                 micros: stencils(doc, sides),
-                note: `${sides > 1 ? `${sides} sides × ${doc.assembly.stencilPrice}, ` : ""}charged to this run`,
+                note: stencilWords(doc, sides),
               },
             ],
             stencils(doc, sides),

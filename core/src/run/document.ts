@@ -18,6 +18,7 @@ import {
   type ORIGINS,
 } from "../shape/line-fields.ts";
 import { runShape } from "../shape/run.ts";
+import type { Foil } from "../stencil/reuse.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -138,6 +139,10 @@ export interface RunAssembly {
   readonly handParts?: "here" | "house";
   readonly perLoad: number;
   readonly stencilPrice: string | number;
+  /** Thickness of the foil, mm; what suits the openings best where left out. */
+  readonly foilMm?: number;
+  /** Id of a foil the shop has that is used again; a new one where left out. */
+  readonly foil?: string;
   readonly consumables: string | number;
   /** Parts kept for rework, per cent of what the boards take; none where left out. */
   readonly reworkReserve?: number;
@@ -221,6 +226,8 @@ export interface RunDocument {
   readonly variants?: readonly Variant[];
   /** What the product's boards must go into, onto or beside. */
   readonly fits?: readonly FitRow[];
+  /** Foils the shop has of the product's boards. */
+  readonly foils?: readonly Foil[];
   /** Sums attached to lines of the bill. */
   readonly sums?: readonly AttachedSum[];
   /** What lies on the own shelf, oldest first. */

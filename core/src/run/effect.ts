@@ -55,6 +55,8 @@ export interface WhatIf {
   readonly options: Readonly<Record<OptionKey, readonly Effect[]>>;
   readonly methods: readonly Effect[];
   readonly confidence: readonly Effect[];
+  /** A new foil, and each the shop has of the product's boards. */
+  readonly foils: readonly Effect[];
   readonly leftovers: readonly Effect[];
 }
 

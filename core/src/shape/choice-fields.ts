@@ -39,6 +39,8 @@ export const CHOICE_FIELDS = {
     house: { shape: text(60), words: "house" },
     perLoad: { shape: whole(1, 100), words: "boards a load" },
     stencilPrice: { shape: money, words: "stencil price" },
+    foilMm: { shape: number(0.03, 0.5), words: "thickness of the foil" },
+    foil: { shape: text(60), words: "foil used again" },
     consumables: { shape: money, words: "consumables" },
     handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },
     reworkReserve: { shape: number(0, 100), words: "reserve for rework, %" },

@@ -1,5 +1,6 @@
 /** What documents and stored rows must look like: checked before anything is computed from them or kept. */
 export { fitRowShape, fitSpecShape } from "./fit-row.ts";
+export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
 export { measureShape } from "./measure.ts";
 export {

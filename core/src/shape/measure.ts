@@ -1,3 +1,4 @@
+import { MOST_OPENINGS } from "../board/measure-document.ts";
 import {
   anything,
   type DataShape,
@@ -120,6 +121,7 @@ export const measureShape: DataShape = fields({
         ),
         thickestMm: number(0, 100),
         apertures: maybe(list(anything(4, 2000), 100_000)),
+        openings: maybe(list(number(-1e6, 1e6), 4 * MOST_OPENINGS)),
         pasteGrams: mapOf(number(0, 1e6), 50),
       }),
       20,

@@ -3,6 +3,7 @@ import { PART_KINDS } from "../library/part.ts";
 import { ASSUMED, type RuleKind } from "../library/rules.ts";
 import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
 import { fitRowShape } from "./fit-row.ts";
+import { foilShape } from "./foil.ts";
 import { houseShape } from "./house.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
@@ -239,6 +240,7 @@ export const runShape: DataShape = fields({
     ),
   ),
   fits: maybe(list(fitRowShape, 200)),
+  foils: maybe(list(foilShape, 500)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), 500)),
   sums: maybe(
     list(

@@ -284,6 +284,7 @@ const SHARED: readonly Table[] = [
   "closing",
   // every run of the product is judged by it
   "fit_row",
+  "foil",
 ];
 /** Tables no figure of an open run comes from. */
 const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "bare_test", "work"];

@@ -133,6 +133,7 @@ function updated(row: ChangedRow, names: ReadonlyMap<string, string>): string {
 const NOUN: Readonly<Partial<Record<Table, readonly [string, string]>>> = {
   product: ["product", "products"],
   fit_row: ["row of the fit sheet", "rows of the fit sheet"],
+  foil: ["foil", "foils"],
   revision: ["revision", "revisions"],
   run: ["run", "runs"],
   bom_line: ["line", "lines"],
@@ -164,6 +165,7 @@ const WEIGHT: readonly Table[] = [
   "work",
   "product",
   "fit_row",
+  "foil",
   "revision",
   "run",
   "board",

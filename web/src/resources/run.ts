@@ -2,6 +2,8 @@ import type {
   AskAnswer,
   BoardBody,
   FitBody,
+  FoilBody,
+  NewFoilBody,
   NewHouseBody,
   NewSumBody,
   OfferBody,
@@ -149,6 +151,13 @@ export const addFit = (runId: string, productId: string, body: FitBody) =>
 export const saveFit = (runId: string, id: string, body: FitBody) =>
   written<void>(runId, "PUT", `/api/fits/${id}`, body);
 export const removeFit = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/fits/${id}`);
+
+/** A foil of the product: kept, written on, taken off the list. */
+export const addFoil = (runId: string, productId: string, body: NewFoilBody) =>
+  written<{ id: string }>(runId, "POST", `/api/products/${productId}/foils`, body);
+export const saveFoil = (runId: string, id: string, body: FoilBody) =>
+  written<void>(runId, "PATCH", `/api/foils/${id}`, body);
+export const removeFoil = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/foils/${id}`);
 
 export const addRemark = (runId: string, body: RemarkBody) =>
   written<{ id: string }>(runId, "POST", `${keyOf(runId)}/remarks`, body);

@@ -77,6 +77,7 @@ export function connectBoard() {
     },
     snap: (x: number, y: number, reachMm: number, side: "top" | "bottom") =>
       picture.api.snap(x, y, reachMm, side),
+    foil: (...of: Parameters<BoardApi["foil"]>) => picture.api.foil(...of),
     picture: (side: "top" | "bottom", kind: "svg" | "png", colours: Parameters<BoardApi["picture"]>[2]) =>
       picture.api.picture(side, kind, colours),
     async paint(request: Parameters<BoardApi["paint"]>[0]) {

@@ -3,8 +3,12 @@ import {
   type BoardSet,
   boardSvg,
   type Corrections,
+  type CorrectionWishes,
   diffBoards,
   type Entry,
+  type FoilWork,
+  foilWork,
+  type KnownPin,
   type ListHead,
   type Measure,
   type Memory,
@@ -147,6 +151,12 @@ const api = {
       return svg ? new Blob([svg], { type: "image/svg+xml" }) : undefined;
     }
     return painter.whole(side, colours);
+  },
+
+  /** The foil of one side of the shown board, worked out; nothing where it has no paste layer there. */
+  foil(side: "top" | "bottom", pins: readonly KnownPin[], wishes: CorrectionWishes): FoilWork | undefined {
+    const paste = shown?.files.find((f) => f.role === "paste" && f.side === side && f.layer)?.layer;
+    return paste ? foilWork(paste, side, pins, wishes) : undefined;
   },
 
   /** Paints a view of the board, or a tile of one; undefined when there is nothing to paint. */

@@ -1,9 +1,15 @@
 import { type Micros, microsToNumber } from "../../money/money.ts";
+import type { RunAssembly } from "../document.ts";
 import type { Asking, WhatIf } from "../effect.ts";
+import { standingOf } from "../foils.ts";
 import type { RunResult } from "../result.ts";
 
 /** Effects of each way to solder, and of each certainty. */
-export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "methods" | "confidence"> {
+export function assembleEffects({
+  doc,
+  base,
+  effect,
+}: Asking): Pick<WhatIf, "methods" | "confidence" | "foils"> {
   const makers = (doc.houses ?? []).filter((h) => h.assembly);
   const hasHandParts = base.parts.some(
     (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
@@ -42,6 +48,20 @@ export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "me
         ),
       ),
     ],
+    foils: [
+      effect("", "a new foil", { ...doc, assembly: withoutFoil(doc.assembly) }, !doc.assembly.foil),
+      ...(doc.foils ?? [])
+        .filter((f) => f.state !== "gone" || f.id === doc.assembly.foil)
+        .map((f) =>
+          effect(
+            f.id,
+            f.name,
+            { ...doc, assembly: { ...doc.assembly, foil: f.id } },
+            doc.assembly.foil === f.id,
+            standingOf(doc, f).cannot,
+          ),
+        ),
+    ],
     confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) =>
       effect(
         String(c),
@@ -60,3 +80,5 @@ export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "me
     ),
   };
 }
+
+const withoutFoil = ({ foil: _, ...rest }: RunAssembly): RunAssembly => rest;

@@ -4,6 +4,7 @@ import type { CostNode } from "../../costing/tree.ts";
 import { type ActualTerm, asPlanned, fixedTerm, scaledTerm } from "../actual.ts";
 import { assemblyNode, ownConsumables, stencils } from "../assembly-cost.ts";
 import { assemblyNotes } from "../assembly-notes.ts";
+import { foilNotes } from "../foils.ts";
 import type { Add } from "../note.ts";
 import { inShopCurrency } from "../parts.ts";
 import type { CashTerm } from "../result.ts";
@@ -46,6 +47,7 @@ export const assemble: Stage = {
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
   notes: ({ doc, parts, sides, plan, quality }, add) => {
     assemblyNotes(doc, parts, sides, plan, add);
+    foilNotes(doc, add);
     recordNote(quality, add);
   },
   effects: assembleEffects,

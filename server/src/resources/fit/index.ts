@@ -7,4 +7,4 @@ export {
   type UnreadPlace,
   upsertPlaces,
 } from "./place-queries.ts";
-export { insertFit, manyFits } from "./queries.ts";
+export { insertFit, manyFits, oneProductName } from "./queries.ts";

@@ -3,6 +3,7 @@ import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
+import { manyFoils } from "../foil/index.ts";
 import { manyHouses, manyHouseVersions } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
@@ -18,7 +19,7 @@ export async function buildDocument(
   today: string,
 ): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
   // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits, places] =
+  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits, places, foils] =
     await Promise.all([
       oneShop(tx),
       manyLines(tx, run.revisionId),
@@ -32,6 +33,7 @@ export async function buildDocument(
       manyPast(tx, run.productId),
       manyFits(tx, run.productId),
       manyPlaces(tx, run.revisionId),
+      manyFoils(tx, run.productId),
     ]);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(stored, own);
@@ -46,16 +48,7 @@ export async function buildDocument(
     product: run.product,
     revision: run.revision,
     today,
-    workshop: {
-      name: shop.name,
-      currency: shop.currency,
-      hourlyRate: shop.hourlyRate,
-      taxRate: shop.taxRate,
-      rates: shop.rates,
-      hoursPerDay: shop.hoursPerDay,
-      ...(Object.keys(shop.attrition).length > 0 ? { attrition: shop.attrition } : {}),
-      ...(Object.keys(shop.rules).length > 0 ? { rules: shop.rules } : {}),
-    },
+    workshop: workshopOf(shop),
     goodBoards: run.goodBoards,
     confidence: run.confidence,
     boards: boards.map(({ placements: _, ...b }) => {
@@ -68,6 +61,7 @@ export async function buildDocument(
     offers,
     ...(sums.length > 0 ? { sums: sums.map(({ version: _, ...x }) => x) } : {}),
     ...(fits.length > 0 ? { fits } : {}),
+    ...(foils.length > 0 ? { foils } : {}),
     ...(variants.length > 0 ? { variants: variants.map(({ version: _, ...x }) => x) } : {}),
     ...(library.length > 0 ? { library } : {}),
     ...(alternates.length > 0 ? { alternates } : {}),
@@ -81,6 +75,20 @@ export async function buildDocument(
     choices: run.choices,
   };
   return { document, boardIds: boards.map((b) => b.id) };
+}
+
+/** What of the shop a document has. */
+function workshopOf(shop: Awaited<ReturnType<typeof oneShop>>): RunDocument["workshop"] {
+  return {
+    name: shop.name,
+    currency: shop.currency,
+    hourlyRate: shop.hourlyRate,
+    taxRate: shop.taxRate,
+    rates: shop.rates,
+    hoursPerDay: shop.hoursPerDay,
+    ...(Object.keys(shop.attrition).length > 0 ? { attrition: shop.attrition } : {}),
+    ...(Object.keys(shop.rules).length > 0 ? { rules: shop.rules } : {}),
+  };
 }
 
 /** The document a run was released with; nothing where it was not. */

@@ -3,7 +3,9 @@ import { BothSides } from "../../proof/InColours.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
+import { useParam } from "../../ui/params.ts";
 import { Skeleton } from "../../ui/States.tsx";
+import { Tab } from "../../ui/Tab.tsx";
 import { Decisions } from "./Decisions.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Houses } from "./Houses.tsx";
@@ -12,6 +14,7 @@ import { NewHouse } from "./NewHouse.tsx";
 import { type FabDialog, OfHouse } from "./OfHouse.tsx";
 import { Picks } from "./Picks.tsx";
 import { Price } from "./Price.tsx";
+import { Stencil } from "./stencil/Stencil.tsx";
 
 /** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */
 export function FabPage() {
@@ -19,6 +22,8 @@ export function FabPage() {
   const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
   const [dialog, setDialog] = useState<FabDialog>();
   const order = r.orders[0];
+  const [params, set] = useParam();
+  const isStencil = params.get("of") === "stencil";
   return (
     <section>
       <div className="mb-3 flex items-start justify-between gap-x-6 gap-y-2 max-md:flex-wrap">
@@ -29,9 +34,19 @@ export function FabPage() {
             it.
           </p>
         </div>
-        <BothSides board={board} />
+        {!isStencil && <BothSides board={board} />}
       </div>
-      {!effects ? (
+      <div className="mb-2 flex gap-x-5 text-[14px]">
+        <Tab isOn={!isStencil} onClick={() => set("of", "", true)}>
+          bare board
+        </Tab>
+        <Tab isOn={isStencil} onClick={() => set("of", "stencil", true)}>
+          stencil
+        </Tab>
+      </div>
+      {isStencil ? (
+        <Stencil />
+      ) : !effects ? (
         <Skeleton rows={6} label="Effects are being computed" />
       ) : (
         <>

@@ -1,0 +1,2 @@
+/** What other resources may use of foils. */
+export { manyFoils } from "./queries.ts";
