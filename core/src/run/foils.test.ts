@@ -120,10 +120,16 @@ test.each<[string, Measure, Partial<Foil>, string | undefined]>([
   expect(standingOf(doc(m, foil), { ...FOIL, ...foil }).cannot).toBe(cannot);
 });
 
-test("a board of two is found by its name alone", () => {
+test("a board of two is found by its name, or by the openings it has", () => {
   const two = doc(measure(row()), { board: "C" });
-  const boards = [...two.boards, { ...two.boards[0]!, id: "2", name: "D" }];
-  expect(standingOf({ ...two, boards }, { ...FOIL, board: "C" }).cannot).toBe(
+  const other = { ...two.boards[0]!, id: "2", name: "D", measure: measure(row((i) => [6 + i, 30, 1, 1])) };
+  const found = (foil: Foil, boards: RunDocument["boards"]) => standingOf({ ...two, boards }, foil);
+  expect(found({ ...FOIL, board: "D" }, [...two.boards, other])).toMatchObject({
+    board: { name: "D" },
+    cannot: expect.stringMatching(/another one/),
+  });
+  expect(found({ ...FOIL, board: "C" }, [other, ...two.boards])).toMatchObject({ board: { name: "B" } });
+  expect(found({ ...FOIL, board: "C" }, [other, { ...other, name: "E" }]).cannot).toBe(
     "the product has no board called C",
   );
 });

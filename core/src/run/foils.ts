@@ -18,8 +18,7 @@ export interface FoilStanding {
 
 /** A foil held against the board of its name, side by side. */
 export function standingOf(doc: RunDocument, foil: Foil): FoilStanding {
-  const board =
-    doc.boards.find((b) => b.name === foil.board) ?? (doc.boards.length === 1 ? doc.boards[0] : undefined);
+  const board = boardOf(doc, foil);
   const own = FOIL_SIDES.filter((side) => foil.openings[side]);
   if (!board)
     return { foil, sides: [], missingParts: [], cannot: `the product has no board called ${foil.board}` };
@@ -31,6 +30,18 @@ export function standingOf(doc: RunDocument, foil: Foil): FoilStanding {
   const missingParts = foil.without.filter((ref) => !left.has(ref));
   const cannot = refusalOf(foil, sides, missingParts);
   return { foil, board, sides, missingParts, ...(cannot ? { cannot } : {}) };
+}
+
+/** The board a foil is for: of its name, the only one, or, since revisions rename boards, the one whose openings it serves. */
+function boardOf(doc: RunDocument, foil: Foil): RunBoard | undefined {
+  const named = doc.boards.find((b) => b.name === foil.board);
+  if (named || doc.boards.length === 1) return named ?? doc.boards[0];
+  return doc.boards.find((b) =>
+    FOIL_SIDES.filter((side) => foil.openings[side]).every((side) => {
+      const verdict = foilServes(foil, b.measure, side);
+      return verdict && verdict.says !== "new";
+    }),
+  );
 }
 
 function refusalOf(
