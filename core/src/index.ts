@@ -170,6 +170,7 @@ export {
   type RunState,
 } from "./run/policy.ts";
 export { proveRun } from "./run/prove.ts";
+export { type QuantityRow, quantityRows } from "./run/quantity.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { readyBy } from "./run/ready.ts";
 export {
@@ -196,6 +197,7 @@ export { type BodiesOnBoard, clashWords, standingOn } from "./run/standing.ts";
 export { type PasteWay, runPaste, type StencilNeed, stencilNeed } from "./run/stencil-need.ts";
 export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
+export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";

@@ -42,6 +42,7 @@ const OPTIONS = {
   marking: text(60),
   quality: text(60),
   freight: text(60),
+  pieces: whole(0, 1_000_000),
   leadDays: whole(0, 1000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.options, yup.AnySchema>;
 const ASSEMBLY = {
@@ -63,6 +64,7 @@ const CHOICES = {
   leftovers: choice(["stock", "expense"]),
   variant: id().nullable(),
   ownShelf: choice(["first", "leave"]),
+  surplus: mapOf<number>(shapes.whole(0, 100_000), 20),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
 

@@ -55,7 +55,7 @@ export function wayOf(house: House, freight: string | undefined): FreightService
 
 /** A wish that a house cannot fulfil, and what it has in its place. */
 export interface Given {
-  readonly key: keyof FabOptions;
+  readonly key: OptionKey;
   readonly wished: string;
   readonly got: string;
 }
@@ -119,15 +119,16 @@ export function fitOptions(house: House, wish: Partial<FabOptions>): FabOptions 
     ...Object.fromEntries(extras),
     leadDays,
     ...(way ? { freight: way.value } : {}),
+    ...(wish.pieces ? { pieces: wish.pieces } : {}),
   };
 }
 
 /** What an option is at a house that has no list for it. */
-export const plainOf = (key: keyof FabOptions): string | undefined =>
+export const plainOf = (key: OptionKey): string | undefined =>
   key === "freight" ? ORDINARY_WAY : (PLAIN as Readonly<Partial<Record<string, string>>>)[key];
 
 /** What a house calls a value; the value itself where none of them has it. @param houses the first that knows it counts */
-export function nameOfValue(houses: readonly House[], key: keyof FabOptions, value: string | number): string {
+export function nameOfValue(houses: readonly House[], key: OptionKey, value: string | number): string {
   if (key === "leadDays") return `${value} days`;
   if (value === ORDINARY_WAY) return "ordinary";
   const lists = houses.flatMap((h): readonly { readonly value: string; readonly label: string }[] =>

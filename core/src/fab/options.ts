@@ -60,6 +60,8 @@ export interface FabOptions {
   readonly quality?: string;
   /** Lead time in days, one of the house's. */
   readonly leadDays: number;
+  /** Boards ordered at least, in products' worth; as many as are started where left out. */
+  readonly pieces?: number;
   /** How the parcel comes: one of the house's services, or the ordinary way. */
   readonly freight?: string;
 }

@@ -20,6 +20,7 @@ import {
 import { runShape } from "../shape/run.ts";
 import type { Foil } from "../stencil/reuse.ts";
 import type { AttachedSum } from "../sums/evaluate.ts";
+import type { SurplusPurpose } from "./surplus.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
 export type Mount = (typeof MOUNTS)[number];
@@ -171,6 +172,8 @@ export interface RunChoices {
   readonly variant?: string;
   /** Own shelf first, as a rule; "leave" buys everything. */
   readonly ownShelf?: "first" | "leave";
+  /** Purpose → how many of the bare boards that are left are for it. */
+  readonly surplus?: Readonly<Partial<Record<SurplusPurpose, number>>>;
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }

@@ -65,7 +65,9 @@ export function orderBoards(
   const facts = doc.boards.map((b) => boardFacts(b.measure));
   const quotes = inOneParcel(
     house,
-    doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, start * b.perProduct)),
+    doc.boards.map((b, i) =>
+      orderPieces(house, facts[i]!, options, Math.max(start, options.pieces ?? 0) * b.perProduct),
+    ),
     options.freight,
   );
   const given = quotationOf(doc, house.id);

@@ -33,6 +33,7 @@ export const CHOICE_FIELDS = {
     ...option("quality"),
     leadDays: { shape: whole(0, 1000), words: "days at the house" },
     ...option("freight"),
+    pieces: { shape: whole(0, 1_000_000), words: "boards ordered at least" },
   },
   assembly: {
     method: { shape: oneOf("iron", "stencil", "house"), words: "soldered" },
@@ -53,6 +54,7 @@ export const CHOICE_FIELDS = {
     leftovers: { shape: oneOf("stock", "expense"), words: "left-over parts" },
     variant: { shape: nullable(text(60)), words: "variant" },
     ownShelf: { shape: oneOf("first", "leave"), words: "own shelf" },
+    surplus: { shape: mapOf(whole(0, 100_000), 20), words: "what boards that are left are for" },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

@@ -70,7 +70,7 @@ export function boardsOf(doc: RunDocument, start: number): Fab {
       Math.ceil(kgs / 0.5) * Number(service?.perHalfKg ?? p.freightPerHalfKg);
     const parcel = (q: number) => price(q) + cents(freight(1.08 * q * kg + 0.15));
     const up = (n: number) => Math.max(p.minPieces, Math.ceil(n / p.step) * p.step);
-    const first = up(start * b.perProduct);
+    const first = up(Math.max(start, doc.options.pieces ?? 0) * b.perProduct);
     let best = first;
     for (let q = first; q <= 4 * first; q += p.step) if (parcel(q) < parcel(best) - 1e-9) best = q;
     return { pieces: best, kg, boards: price(best), freight };

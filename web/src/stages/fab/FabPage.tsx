@@ -9,6 +9,7 @@ import { Tab } from "../../ui/Tab.tsx";
 import { Decisions } from "./Decisions.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Houses } from "./Houses.tsx";
+import { HowMany } from "./HowMany.tsx";
 import { Limits } from "./Limits.tsx";
 import { NewHouse } from "./NewHouse.tsx";
 import { type FabDialog, OfHouse } from "./OfHouse.tsx";
@@ -74,6 +75,7 @@ export function FabPage() {
             </p>
           )}
           {r.house && <Decisions board={board} />}
+          <HowMany />
           {order && (
             <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
               <div className="flex flex-col gap-5">

@@ -1,0 +1,58 @@
+import { expect, test } from "@jest/globals";
+import { binomialAtLeast } from "../assembly/yield.ts";
+import { boardK } from "./board-k.fixture.ts";
+import { FAR } from "./made-up.fixture.ts";
+import { orderBoards } from "./order-boards.ts";
+import { quantityRows } from "./quantity.ts";
+import { rollUp } from "./roll-up.ts";
+import { surplusPlan } from "./surplus.ts";
+
+// Board K, 30 good at FAR in steps of five: EX 5.1 and 8.0, 35 cost 78.50 and 6.00 for the border
+test("what is landed is what ordering so many costs, and a second order is counted as often as one is needed", () => {
+  const doc = boardK();
+  const r = rollUp(doc);
+  const rows = quantityRows(doc, r);
+  expect(rows.map((q) => q.pieces).slice(0, 3)).toEqual([30, 35, 40]);
+  const at = (n: number) => rows.find((q) => q.pieces === n)!;
+  expect(at(35)).toMatchObject({ landed: 84.5, isOrdered: true, left: 35 - r.start });
+  // five boards are the least FAR sells: 48.60 + 21.50, EX 5.1, and the border
+  const again = 70.1 + 6;
+  for (const q of rows) {
+    const chance = binomialAtLeast(q.pieces, 30, r.yield.final);
+    expect(q.chance).toBeCloseTo(chance, 12);
+    expect(q.expected).toBeCloseTo(q.landed + (1 - chance) * again, 5);
+  }
+  // 30 of 30 have to be good: 0.98955^30 = 0.73, so 80.50 + 0.27 × 76.10 is more than 84.50
+  expect(at(30).chance).toBeCloseTo(r.yield.final ** 30, 10);
+  expect(rows.filter((q) => q.isBest).map((q) => q.pieces)).toEqual([35]);
+});
+
+test("more boards than are started can be ordered; fewer cannot", () => {
+  const doc = boardK();
+  const r = rollUp(doc);
+  const pieces = (n: number) => orderBoards(doc, FAR, { ...r.options!, pieces: n }, r.start)[0]!.quote.pieces;
+  expect([pieces(0), pieces(10), pieces(36), pieces(60)]).toEqual([35, 35, 40, 60]);
+  const more = { ...doc, options: { ...doc.options, pieces: 60 } };
+  const rolled = rollUp(more);
+  expect(rolled.start).toBe(r.start);
+  expect(quantityRows(more, rolled).find((q) => q.isOrdered)).toMatchObject({
+    pieces: 60,
+    left: 60 - r.start,
+  });
+});
+
+test("without a house nothing is listed", () => {
+  const { house: _, ...doc } = boardK();
+  expect(quantityRows(doc, rollUp(doc))).toEqual([]);
+});
+
+test.each<[number, boolean, object]>([
+  [0, true, {}],
+  [1, true, { reference: 1 }],
+  [4, true, { reference: 1, tray: 1, practice: 2 }],
+  [5, true, { reference: 1, nest: 4 }],
+  [9, true, { reference: 1, nest: 4, tray: 1, practice: 2, spare: 1 }],
+  [9, false, { reference: 1, tray: 1, practice: 2, spare: 5 }],
+])("%d boards are left, printed by hand %s", (left, isPrinted, plan) => {
+  expect(surplusPlan(left, isPrinted)).toEqual(plan);
+});
