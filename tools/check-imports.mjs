@@ -84,7 +84,7 @@ const FLOORS = [
   ["shape"],
   ["bodies"],
   ["fit", "probe", "compare", "stencil"],
-  ["order-sheet"],
+  ["order-sheet", "own-bench"],
   ["run"],
   ["release"],
   ["index.ts"],

@@ -53,7 +53,14 @@ export {
   USUAL_OPTIONS,
 } from "./fab/from-quotation.ts";
 export type { AssemblyPrice, FabPrice, House, HouseLimits, OptionValue } from "./fab/house.ts";
-export { ASSEMBLY_FIELDS, type HouseField, PRICE_FIELDS } from "./fab/house-fields.ts";
+export { makesBoards } from "./fab/house.ts";
+export {
+  ASSEMBLY_FIELDS,
+  BENCH_FIELDS,
+  FOIL_FIELDS,
+  type HouseField,
+  PRICE_FIELDS,
+} from "./fab/house-fields.ts";
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 export {
   type ExtraOptionKey,
@@ -105,6 +112,8 @@ export * from "./money/money.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
 export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
+export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
+export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
@@ -149,7 +158,7 @@ export {
   toRunDocument,
   type Variant,
 } from "./run/document.ts";
-export type { Effect, WhatIf } from "./run/effect.ts";
+export type { Effect, HouseEffect, WhatIf } from "./run/effect.ts";
 export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab-picks.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";

@@ -51,6 +51,8 @@ const ASSEMBLY = {
   perLoad: whole(1, 100),
   stencilPrice: money,
   foilMm: number(0.03, 0.5),
+  foilHouse: text(60),
+  foilForm: choice(["loose", "framed"]),
   foil: text(60),
   consumables: money,
   handParts: choice(["here", "house"]),

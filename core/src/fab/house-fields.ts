@@ -1,4 +1,4 @@
-import type { AssemblyPrice, FabPrice } from "./house.ts";
+import type { AssemblyPrice, FabPrice, FoilPrice, OwnBench } from "./house.ts";
 
 /**
  * What stands in a field of a profile: an amount of money, a number, a whole number; amounts by number of copper layers;
@@ -58,3 +58,20 @@ export const ASSEMBLY_FIELDS = {
   takes: { label: "its feeders take", kind: "takes", isOptional: true },
   leaderMm: { label: "strip lost at a feeder, mm", kind: "number", most: 2000, isOptional: true },
 } as const satisfies Record<keyof AssemblyPrice, HouseField>;
+
+/** Every field of an own bench, likewise. */
+export const BENCH_FIELDS = {
+  setupMin: { label: "set-up, min", kind: "number", most: 10_000 },
+  perBoardMin: { label: "a board, min", kind: "number", most: 10_000 },
+  secondsAHole: { label: "a hole, s", kind: "number", most: 10_000 },
+  yield: { label: "share that comes out whole", kind: "number", least: 0.05, most: 1 },
+} as const satisfies Record<keyof OwnBench, HouseField>;
+
+/** Every field of a foil's price that is one number, likewise. */
+export const FOIL_FIELDS = {
+  loose: { label: "a loose foil", kind: "amount" },
+  framed: { label: "a foil in a frame", kind: "amount" },
+  secondSide: { label: "other side on the same foil", kind: "amount" },
+  freight: { label: "freight", kind: "amount" },
+  days: { label: "days", kind: "number", most: 1000 },
+} as const satisfies Record<Exclude<keyof FoilPrice, "largestMm">, HouseField>;

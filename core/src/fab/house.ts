@@ -20,6 +20,10 @@ export interface House {
   readonly bands?: readonly PriceBand[];
   readonly price: FabPrice;
   readonly assembly?: AssemblyPrice;
+  /** It is the shop's own bench: boards are etched here, by own hours. */
+  readonly bench?: OwnBench;
+  /** It cuts foils, at these prices. */
+  readonly foils?: FoilPrice;
   /** What it holds; what it does not state is taken as usual. */
   readonly tolerances?: Tolerances;
   /** Its order sheet's own word for a decision. */
@@ -53,6 +57,31 @@ export interface HouseLimits {
   readonly minBoardMm?: readonly [number, number];
   readonly maxBoardMm?: readonly [number, number];
 }
+
+/** Own work on boards that are made here. */
+export interface OwnBench {
+  /** Print, bath, cleaning up: once a run, minutes. */
+  readonly setupMin: number;
+  readonly perBoardMin: number;
+  readonly secondsAHole: number;
+  /** Share of boards that come out whole, by what the shop has seen. */
+  readonly yield: number;
+}
+
+/** What a house asks for foils. */
+export interface FoilPrice {
+  readonly loose: string;
+  readonly framed: string;
+  /** On top for the other side's openings on the same foil. */
+  readonly secondSide: string;
+  readonly freight: string;
+  readonly days: number;
+  /** Area that can be cut, mm. */
+  readonly largestMm: readonly [number, number];
+}
+
+/** A house that makes boards; one that only cuts foils has no layers. */
+export const makesBoards = (house: Pick<House, "layers">): boolean => house.layers.length > 0;
 
 /** A price for once. */
 export interface Promotion {

@@ -58,7 +58,9 @@ const LEGEND: readonly OrderRule[] = [
     id: "legend-unreadable",
     keys: ["legend", "mask"],
     broken: (o) =>
-      o.legend === o.mask ? `silkscreen and mask are both ${o.mask}; nothing would be readable` : undefined,
+      o.legend === o.mask && o.mask !== NO_EXTRA
+        ? `silkscreen and mask are both ${o.mask}; nothing would be readable`
+        : undefined,
   },
 ];
 

@@ -3,8 +3,10 @@ import { branch, type CostNode, leaf } from "../costing/tree.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
+import { foilOrder } from "./foil-order.ts";
 import { chosenFoil, coveredSides } from "./foils.ts";
 import { inShopCurrency, type LinePart } from "./parts.ts";
+import type { PasteSides } from "./sides.ts";
 
 /** Own minutes of a run. */
 export interface Minutes {
@@ -17,18 +19,24 @@ export interface Minutes {
 }
 
 /** Sides a stencil has to be bought for: those that get paste, of each design, without those of a foil that is used again. */
-export const newSides = (doc: RunDocument, sides: number): number => Math.max(0, sides - coveredSides(doc));
+export const newSides = (doc: RunDocument, sides: PasteSides): number =>
+  Math.max(0, sides.ofDesigns - coveredSides(doc));
 
-/** A stencil for each side that wants a new one. */
-export const stencils = (doc: RunDocument, sides: number): Micros =>
-  (newSides(doc, sides) * toMicros(doc.assembly.stencilPrice)) as Micros;
+/** What the stencils of a run cost: at the house chosen for them, else a price for each side that wants a new one. */
+export function stencils(doc: RunDocument, sides: PasteSides): Micros {
+  const bought = foilOrder(doc, sides, newSides(doc, sides));
+  if (bought) return bought.micros;
+  return (newSides(doc, sides) * toMicros(doc.assembly.stencilPrice)) as Micros;
+}
 
 /** What the stencils of a run come to, in words. */
-function stencilWords(doc: RunDocument, sides: number): string {
+function stencilWords(doc: RunDocument, sides: PasteSides): string {
   const n = newSides(doc, sides);
-  const foil = n < sides ? chosenFoil(doc)?.foil : undefined;
+  const foil = n < sides.ofDesigns ? chosenFoil(doc)?.foil : undefined;
+  const order = foilOrder(doc, sides, n);
   const bought =
-    n > 1 ? `${n} sides × ${doc.assembly.stencilPrice}, charged to this run` : "charged to this run";
+    order?.words ??
+    (n > 1 ? `${n} sides × ${doc.assembly.stencilPrice}, charged to this run` : "charged to this run");
   if (!foil) return bought;
   const used = `${foil.name} is used again, after ${foil.prints} prints`;
   return n === 0 ? used : `${used}; ${bought}`;
@@ -39,14 +47,14 @@ export const ownConsumables = (doc: RunDocument): Micros => toMicros(doc.assembl
 
 /**
  * Own hours, and either the house with the ways there and back, or stencils and what is used up.
- * @param sides that get paste, over all designs
+ * @param sides that get paste
  */
 export function assemblyNode(
   doc: RunDocument,
   parts: readonly LinePart[],
   m: Minutes,
   start: number,
-  sides: number,
+  sides: PasteSides,
   plan: AssemblyPlan | undefined,
   record?: OwnRecord,
 ): CostNode {

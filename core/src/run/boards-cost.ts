@@ -1,5 +1,5 @@
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
-import { convertMicros } from "../money/money.ts";
+import { convertMicros, toMicros } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
@@ -34,10 +34,20 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
         ...(t.note || note ? { note: `${t.note ?? ""}${t.key === "area" ? why : ""}${note}`.trim() } : {}),
         from: `profile of ${doc.house?.checkedOn ?? ""}`,
       }));
+      const rate60 = toMicros(doc.workshop.hourlyRate) / 60;
+      const own = (o.ownMinutes ?? 0) * rate60;
       const rounding = o.micros - terms.reduce((s, t) => s + t.micros, 0);
       if (rounding !== 0)
         terms.push({ label: "rounding", micros: rounding, from: "the house rounds its sum" });
-      return leaf(`board-${i}`, `${o.quote.pieces} × ${o.name}`, terms, convertMicros(fixed, rate));
+      if (own > 0)
+        terms.push({
+          label: "own hours at the bench",
+          micros: own,
+          note: `${Number(o.ownMinutes!.toFixed(1))} min at ${doc.workshop.hourlyRate} an hour`,
+          from: `profile of ${doc.house?.checkedOn ?? ""}`,
+        });
+      const setup = (doc.house?.bench?.setupMin ?? 0) * rate60;
+      return leaf(`board-${i}`, `${o.quote.pieces} × ${o.name}`, terms, convertMicros(fixed, rate) + setup);
     }),
   );
 }

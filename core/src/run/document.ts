@@ -142,6 +142,9 @@ export interface RunAssembly {
   readonly stencilPrice: string | number;
   /** Thickness of the foil, mm; what suits the openings best where left out. */
   readonly foilMm?: number;
+  /** House the foil is bought at, and its form; `stencilPrice` counts where none is chosen. */
+  readonly foilHouse?: string;
+  readonly foilForm?: "loose" | "framed";
   /** Id of a foil the shop has that is used again; a new one where left out. */
   readonly foil?: string;
   readonly consumables: string | number;

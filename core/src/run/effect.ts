@@ -37,6 +37,8 @@ export interface HouseEffect extends Effect {
   readonly isQuoted: boolean;
   /** Pieces that would do, where more of them cost less. */
   readonly insteadOf?: number;
+  /** Own hours the boards take, where they are made here. */
+  readonly ownHours?: number;
   readonly daysAtDoor: number;
   /** What of the options chosen it does not have, with what it has in their place. */
   readonly gives: readonly Given[];
@@ -57,6 +59,8 @@ export interface WhatIf {
   readonly confidence: readonly Effect[];
   /** A new foil, and each the shop has of the product's boards. */
   readonly foils: readonly Effect[];
+  /** Where a new foil is bought, and in which form. */
+  readonly foilsAt: readonly Effect[];
   readonly leftovers: readonly Effect[];
 }
 

@@ -6,6 +6,7 @@ import { type FabOptions, OPTION_WORDS } from "../fab/options.ts";
 import { hasPriceFor } from "../fab/price.ts";
 import { coatingOf, orderRules } from "../order-sheet/rules.ts";
 import { settle } from "../order-sheet/settle.ts";
+import { benchNotes } from "./bench-notes.ts";
 import { aboutBoard } from "./board-notes.ts";
 import { boardMark, ofBoard } from "./boards.ts";
 import { contactNotes } from "./contact-notes.ts";
@@ -40,6 +41,7 @@ export function fabNotes(
   sayUnstated(doc, house, options, add);
   sayGuessed(house, orders, add);
   sayOptions(doc, house, options, add);
+  benchNotes(doc, house, add);
   const quote = quotationOf(doc, house.id);
   if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
 }

@@ -8,6 +8,7 @@ import {
   valuesOf,
   withValue,
 } from "../fab/fit-options.ts";
+import { makesBoards } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { hasPriceFor } from "../fab/price.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
@@ -52,6 +53,7 @@ export interface FabPick {
 export function fabPicks(doc: RunDocument, start: number): FabPick[] {
   const chosen = doc.house && fitOptions(doc.house, doc.options);
   return (doc.houses ?? [])
+    .filter(makesBoards)
     .flatMap((h) => {
       const isHere = doc.house?.id === h.id;
       const { doc: there, changes } = withHouse(doc, h);

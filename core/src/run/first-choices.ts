@@ -2,7 +2,7 @@ import type { Measure } from "../board/measure-document.ts";
 import { checkHouse, notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
 import { fitOptions } from "../fab/fit-options.ts";
-import type { House } from "../fab/house.ts";
+import { type House, makesBoards } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { fabQuote } from "../fab/price.ts";
 import { orderRules } from "../order-sheet/rules.ts";
@@ -22,9 +22,9 @@ export function firstChoices(
   boards: readonly Measure[],
   houses: readonly House[],
 ): { readonly house?: House; readonly options: Partial<FabOptions> } {
-  const able = houses.filter((h) => canMake(h, boards));
+  const able = houses.filter((h) => makesBoards(h) && canMake(h, boards));
   const saysSo = able.find((h) => boards.every((m) => notJudged(h, m, optionsOf(h, boards)).length === 0));
-  const house = saysSo ?? able[0] ?? houses[0];
+  const house = saysSo ?? able[0] ?? houses.find(makesBoards);
   return house ? { house, options: firstOptions(house, boards) } : { options: {} };
 }
 

@@ -1,5 +1,5 @@
 import { fitOptions } from "../fab/fit-options.ts";
-import type { House } from "../fab/house.ts";
+import { type House, makesBoards } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { tolerancesOf } from "../fab/tolerances.ts";
 import { INTENDED } from "../fit/intended.ts";
@@ -75,7 +75,7 @@ export function judgeFits(doc: RunDocument): FitStanding[] {
       heldBy: isHeld
         ? []
         : (doc.houses ?? [])
-            .filter((h) => h.id !== doc.house?.id)
+            .filter((h) => makesBoards(h) && h.id !== doc.house?.id)
             // as it is: a house that would make it of another thickness holds another board
             .filter((h) => thicknessAt(h, doc.options) === thicknessAt(doc.house, doc.options))
             .filter((h) => judgeRow(row, made(doc, board, h, doc.options)).verdict === "fits")

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import { fineOf } from "../fab/check.ts";
-import type { House } from "../fab/house.ts";
+import type { House, OwnBench } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { inOneParcel } from "../fab/parcel.ts";
 import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
@@ -20,6 +20,8 @@ export interface BoardOrder {
   readonly unfit?: { readonly quote: RunQuote; readonly misfits: readonly string[] };
   readonly micros: Micros;
   readonly days: number;
+  /** Own minutes, where the boards are made here; they are no cash. */
+  readonly ownMinutes?: number;
 }
 
 /**
@@ -32,6 +34,10 @@ export function pricedSize(m: Measure): readonly [number, number] {
   const [x0, y0, x1, y1] = m.extentMm ?? [0, 0, 0, 0];
   return [x1 - x0, y1 - y0];
 }
+
+/** Own minutes to make boards at the bench: once, each board, each hole. */
+export const benchMinutes = (b: OwnBench, holes: number, pieces: number): number =>
+  b.setupMin + pieces * (b.perBoardMin + (holes * b.secondsAHole) / 60);
 
 /** The facts of a board that fab and weight depend on. */
 export function boardFacts(m: Measure): BoardFacts {
@@ -63,11 +69,11 @@ export function orderBoards(
   start: number,
 ): BoardOrder[] {
   const facts = doc.boards.map((b) => boardFacts(b.measure));
+  // at one's own bench some do not come out
+  const made = Math.max(start, options.pieces ?? 0) / (house.bench?.yield ?? 1);
   const quotes = inOneParcel(
     house,
-    doc.boards.map((b, i) =>
-      orderPieces(house, facts[i]!, options, Math.max(start, options.pieces ?? 0) * b.perProduct),
-    ),
+    doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, made * b.perProduct)),
     options.freight,
   );
   const given = quotationOf(doc, house.id);
@@ -80,12 +86,14 @@ export function orderBoards(
   const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
   let shared = 0;
   return estimates.map((e, i): BoardOrder => {
-    const days = quoted?.days ?? e.quote.days;
+    const own = house.bench && benchMinutes(house.bench, e.facts.holes, e.quote.pieces);
+    const days = quoted?.days ?? e.quote.days + (own ?? 0) / 60 / Math.max(1, doc.workshop.hoursPerDay);
     if (!quoted)
       return {
         ...e,
         micros: convertMicros(e.quote.total, rate),
         days,
+        ...(own === undefined ? {} : { ownMinutes: own }),
         ...(given ? { unfit: { quote: given, misfits } } : {}),
       };
     const isLast = i === estimates.length - 1;

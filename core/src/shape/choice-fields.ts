@@ -41,6 +41,8 @@ export const CHOICE_FIELDS = {
     perLoad: { shape: whole(1, 100), words: "boards a load" },
     stencilPrice: { shape: money, words: "stencil price" },
     foilMm: { shape: number(0.03, 0.5), words: "thickness of the foil" },
+    foilHouse: { shape: text(60), words: "foils bought at" },
+    foilForm: { shape: oneOf("loose", "framed"), words: "form of the foil" },
     foil: { shape: text(60), words: "foil used again" },
     consumables: { shape: money, words: "consumables" },
     handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },

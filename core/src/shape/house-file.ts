@@ -1,6 +1,6 @@
 import { valuesOf } from "../fab/fit-options.ts";
 import type { Condition, House } from "../fab/house.ts";
-import { ASSEMBLY_FIELDS, PRICE_FIELDS } from "../fab/house-fields.ts";
+import { ASSEMBLY_FIELDS, BENCH_FIELDS, FOIL_FIELDS, PRICE_FIELDS } from "../fab/house-fields.ts";
 import { LIMITS } from "../fab/measures.ts";
 import { EXTRA_OPTIONS, FAB_OPTIONS, isExtraOption, PLAIN } from "../fab/options.ts";
 import { TOLERANCES } from "../fab/tolerances.ts";
@@ -57,6 +57,8 @@ function unknownKeys(value: Readonly<Record<string, unknown>>): string[] {
     limits: LIMITS,
     price: PRICE_FIELDS,
     assembly: ASSEMBLY_FIELDS,
+    bench: BENCH_FIELDS,
+    foils: { ...FOIL_FIELDS, largestMm: true },
     tolerances: TOLERANCES,
     options: Object.fromEntries([...FAB_OPTIONS, ...EXTRA_OPTIONS].map((k) => [k, true])),
   };
@@ -74,6 +76,8 @@ function unknownKeys(value: Readonly<Record<string, unknown>>): string[] {
 /** Parts of a profile that cannot both be true. */
 export function contradictions(h: HouseProfile): string[] {
   const out: string[] = [];
+  if (h.layers.length === 0 && !h.foils)
+    out.push("layers is empty and there are no prices for foils: the house makes nothing.");
   for (const key of [...FAB_OPTIONS, ...EXTRA_OPTIONS]) {
     const twice = repeated((h.options[key] ?? []).map((o) => o.value));
     if (twice) out.push(`options.${key} has ${twice} twice.`);

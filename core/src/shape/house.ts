@@ -6,11 +6,19 @@ import {
   type OptionValue,
   type Promotion,
 } from "../fab/house.ts";
-import { ASSEMBLY_FIELDS, type HouseField, type HouseFieldKind, PRICE_FIELDS } from "../fab/house-fields.ts";
+import {
+  ASSEMBLY_FIELDS,
+  BENCH_FIELDS,
+  FOIL_FIELDS,
+  type HouseField,
+  type HouseFieldKind,
+  PRICE_FIELDS,
+} from "../fab/house-fields.ts";
 import { LIMITS } from "../fab/measures.ts";
 import { EXTRA_OPTIONS, ORDER_OPTIONS } from "../fab/options.ts";
 import { TOLERANCES } from "../fab/tolerances.ts";
 import {
+  both,
   currency,
   type DataShape,
   day,
@@ -95,7 +103,7 @@ export const HOUSE_SHAPES = {
   currency,
   checkedOn: day,
   limits: limitsShape,
-  layers: list(whole(1, 100), 60, 1),
+  layers: list(whole(1, 100), 60),
   options: fields({
     thickness: options,
     copper: options,
@@ -112,6 +120,8 @@ export const HOUSE_SHAPES = {
   promotions: maybe(list(fields(PROMOTION_SHAPES), 20)),
   price: described(PRICE_FIELDS),
   assembly: maybe(described(ASSEMBLY_FIELDS)),
+  bench: maybe(described(BENCH_FIELDS)),
+  foils: maybe(both(described(FOIL_FIELDS), fields({ largestMm: tuple(mm, mm) }))),
   quotedFor: maybe(list(whole(1, 1e6), 10)),
   tolerances: maybe(
     fields(Object.fromEntries(Object.keys(TOLERANCES).map((key) => [key, maybe(number(0, 10))]))),

@@ -8,6 +8,9 @@ const MASKS: Readonly<Record<string, readonly [string, string]>> = {
   white: ["#e9e6dd", "#d8d2c2"],
   red: ["#7d2429", "#a03a3a"],
   clear: ["#b99a5b", "#c98f4e"],
+  purple: ["#3a2150", "#553377"],
+  yellow: ["#b8921a", "#d0ab33"],
+  none: ["#b7a878", "#c4844c"],
 };
 const INKS: Readonly<Record<string, string>> = { white: "#f2efe6", black: "#15181a", yellow: "#e3c33e" };
 
@@ -20,9 +23,12 @@ export function boardColours(mask: string, finish: string, legend: string): Boar
     mask: body,
     copperUnderMask: copper,
     finish:
-      finish.startsWith("levelled") || finish.includes("silver") || finish.includes("tin")
+      finish.startsWith("levelled") ||
+      finish === "tinned" ||
+      finish.includes("silver") ||
+      finish.includes("tin")
         ? "#c5c7c4"
-        : finish === "organic"
+        : finish === "bare" || finish === "organic"
           ? "#c98a55"
           : "#d9b45f",
     laminate: "#b7a878",

@@ -77,6 +77,8 @@ export function connectBoard() {
     },
     snap: (x: number, y: number, reachMm: number, side: "top" | "bottom") =>
       picture.api.snap(x, y, reachMm, side),
+    print: (...of: Parameters<BoardApi["print"]>) => picture.api.print(...of),
+    recipe: (...of: Parameters<BoardApi["recipe"]>) => picture.api.recipe(...of),
     foil: (...of: Parameters<BoardApi["foil"]>) => picture.api.foil(...of),
     picture: (side: "top" | "bottom", kind: "svg" | "png", colours: Parameters<BoardApi["picture"]>[2]) =>
       picture.api.picture(side, kind, colours),

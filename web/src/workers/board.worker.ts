@@ -4,6 +4,7 @@ import {
   boardSvg,
   type Corrections,
   type CorrectionWishes,
+  copperPrint,
   diffBoards,
   type Entry,
   type FoilWork,
@@ -15,6 +16,9 @@ import {
   measureBoard,
   type ProbeDocument,
   probeBoard,
+  type Recipe,
+  type Resist,
+  recipeOf,
 } from "@kobbin/core";
 import { type FileEntry, openDrop, type ReadDrawing, readDrawing, splitTables } from "@kobbin/formats";
 import { boardOf, isTable } from "@kobbin/packing";
@@ -157,6 +161,16 @@ const api = {
   foil(side: "top" | "bottom", pins: readonly KnownPin[], wishes: CorrectionWishes): FoilWork | undefined {
     const paste = shown?.files.find((f) => f.role === "paste" && f.side === side && f.layer)?.layer;
     return paste ? foilWork(paste, side, pins, wishes) : undefined;
+  },
+
+  /** One side's copper as it is printed to be etched here; nothing where it has none. */
+  print(side: "top" | "bottom", resist: Resist): string | undefined {
+    return shown && copperPrint(shown, side, resist);
+  },
+
+  /** What making one of the shown board here comes to. */
+  recipe(measure: Measure, copperUm: number): Recipe | undefined {
+    return shown && recipeOf(shown, measure, copperUm);
   },
 
   /** Paints a view of the board, or a tile of one; undefined when there is nothing to paint. */

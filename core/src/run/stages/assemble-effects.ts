@@ -1,15 +1,9 @@
 import { type Micros, microsToNumber } from "../../money/money.ts";
-import type { RunAssembly } from "../document.ts";
 import type { Asking, WhatIf } from "../effect.ts";
-import { standingOf } from "../foils.ts";
 import type { RunResult } from "../result.ts";
 
 /** Effects of each way to solder, and of each certainty. */
-export function assembleEffects({
-  doc,
-  base,
-  effect,
-}: Asking): Pick<WhatIf, "methods" | "confidence" | "foils"> {
+export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "methods" | "confidence"> {
   const makers = (doc.houses ?? []).filter((h) => h.assembly);
   const hasHandParts = base.parts.some(
     (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
@@ -48,20 +42,6 @@ export function assembleEffects({
         ),
       ),
     ],
-    foils: [
-      effect("", "a new foil", { ...doc, assembly: withoutFoil(doc.assembly) }, !doc.assembly.foil),
-      ...(doc.foils ?? [])
-        .filter((f) => f.state !== "gone" || f.id === doc.assembly.foil)
-        .map((f) =>
-          effect(
-            f.id,
-            f.name,
-            { ...doc, assembly: { ...doc.assembly, foil: f.id } },
-            doc.assembly.foil === f.id,
-            standingOf(doc, f).cannot,
-          ),
-        ),
-    ],
     confidence: [0.5, 0.8, 0.9, 0.95, 0.99].map((c) =>
       effect(
         String(c),
@@ -80,5 +60,3 @@ export function assembleEffects({
     ),
   };
 }
-
-const withoutFoil = ({ foil: _, ...rest }: RunAssembly): RunAssembly => rest;

@@ -9,6 +9,7 @@ import type { Add } from "../note.ts";
 import { inShopCurrency } from "../parts.ts";
 import type { CashTerm } from "../result.ts";
 import { assembleEffects } from "./assemble-effects.ts";
+import { foilEffects } from "./foil-effects.ts";
 import { hoursUsed } from "./own-hours.ts";
 import { besideOf, boughtOf, isBesideKnown, paidFor } from "./paid.ts";
 import type { Happened, Stage, Worked } from "./stage.ts";
@@ -33,7 +34,7 @@ const ownDays = ({ doc, minutes }: Worked) => minutes.total / 60 / Math.max(1, d
 export const assemble: Stage = {
   key: "assemble",
   cost: ({ doc, parts, minutes, start, sides, plan, quality }) =>
-    assemblyNode(doc, parts, minutes, start, sides.ofDesigns, plan, quality.record),
+    assemblyNode(doc, parts, minutes, start, sides, plan, quality.record),
   actual: ({ planned, ...h }) =>
     planned.children.map((c) => {
       const of = { key: c.key, label: c.label, planned: c.micros as number };
@@ -50,7 +51,7 @@ export const assemble: Stage = {
     foilNotes(doc, add);
     recordNote(quality, add);
   },
-  effects: assembleEffects,
+  effects: (ask) => ({ ...assembleEffects(ask), ...foilEffects(ask) }),
 };
 
 const hoursOpen = ({ tally }: Pick<Happened, "tally">) =>
@@ -99,7 +100,7 @@ function atHouse({ doc, plan }: Worked): CashTerm[] {
 
 const atHome = ({ doc, sides }: Worked): CashTerm[] => [
   ...(doc.assembly.method === "stencil"
-    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides.ofDesigns) as number, isBeside: true }]
+    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides) as number, isBeside: true }]
     : []),
   { key: "consumables", label: "paste, flux, cleaning", micros: ownConsumables(doc), isBeside: true },
 ];

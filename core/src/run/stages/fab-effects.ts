@@ -1,6 +1,6 @@
 import { notJudged, tightest } from "../../fab/check.ts";
 import { fitOptions, givenUp, nameOfValue, valueAt, valuesOf } from "../../fab/fit-options.ts";
-import type { House } from "../../fab/house.ts";
+import { type House, makesBoards } from "../../fab/house.ts";
 import { type FabOptions, type OptionKey, ORDER_OPTIONS } from "../../fab/options.ts";
 import { fabQuote } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
@@ -34,7 +34,11 @@ export function fabEffects(asking: Asking): Pick<WhatIf, "houses" | "options"> {
   const { house, options } = asking.base;
   const sheet = house && options && new OrderSheet(asking, house, options);
   return {
-    houses: (asking.doc.houses ?? []).map((h) => houseEffect(asking, h)),
+    // one that cannot make the boards is last
+    houses: (asking.doc.houses ?? [])
+      .filter(makesBoards)
+      .map((h) => houseEffect(asking, h))
+      .sort((a, b) => Number(a.cannot !== undefined) - Number(b.cannot !== undefined)),
     options: Object.fromEntries(
       ORDER_OPTIONS.map((key) => [key, sheet ? sheet.effectsOf(key) : []]),
     ) as unknown as WhatIf["options"],
@@ -93,7 +97,7 @@ class OrderSheet {
   private elsewhere(key: OptionKey, value: string): string {
     const { doc } = this.asking;
     const can = (h: House): boolean => {
-      if (h.id === this.house.id || !valuesOf(h, key).includes(value)) return false;
+      if (!makesBoards(h) || h.id === this.house.id || !valuesOf(h, key).includes(value)) return false;
       const options = fitOptions(h, this.options);
       const rules = orderRules(
         h,
@@ -137,6 +141,9 @@ function houseEffect({ doc, base, roll }: Asking, h: House): HouseEffect {
       : {}),
     isQuoted: r.orders.some((o) => o.quoted !== undefined),
     gives: givenUp(h, doc.options, doc.houses ?? []),
+    ...(r.orders.some((o) => o.ownMinutes)
+      ? { ownHours: r.orders.reduce((n, o) => n + (o.ownMinutes ?? 0), 0) / 60 }
+      : {}),
     daysAtDoor: Math.max(0, ...r.orders.map((o) => o.days)),
     breaches,
     unstated: [

@@ -1,4 +1,5 @@
 import type { Corrections } from "@kobbin/core";
+import { makesBoards } from "@kobbin/core";
 import { useMemo, useRef } from "react";
 import { DrillTable, EdgeDetails, type Show, SinglePads } from "../../proof/Details.tsx";
 import { Files } from "../../proof/Files.tsx";
@@ -140,7 +141,7 @@ function Proven({
 }) {
   const { doc, result, isLocked } = useRun();
   const m = v.board.measure;
-  const houses = doc.houses ?? [];
+  const houses = (doc.houses ?? []).filter(makesBoards);
   return (
     <>
       <Sheet view={v} worker={worker} />

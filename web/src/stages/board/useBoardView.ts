@@ -1,3 +1,4 @@
+import { makesBoards } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Show } from "../../proof/Details.tsx";
@@ -25,7 +26,7 @@ export function useBoardView() {
   const asked = Math.round(Number(params.get("board") ?? 1)) - 1;
   const index = noted >= 0 ? noted : Math.max(0, Math.min(doc.boards.length - 1, asked || 0));
   const board = doc.boards[index]!;
-  const houses = doc.houses ?? [];
+  const houses = (doc.houses ?? []).filter(makesBoards);
   const { options } = doc;
   const groups = useMemo(
     () => measureGroups(board.measure, houses, options),

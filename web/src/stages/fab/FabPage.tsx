@@ -6,6 +6,7 @@ import { useRun } from "../../run/runState.ts";
 import { useParam } from "../../ui/params.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
+import { OwnBench } from "./bench/OwnBench.tsx";
 import { Decisions } from "./Decisions.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
 import { Houses } from "./Houses.tsx";
@@ -19,12 +20,13 @@ import { Stencil } from "./stencil/Stencil.tsx";
 
 /** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */
 export function FabPage() {
-  const { answer, result: r, effects, isLocked } = useRun();
+  const { answer, doc, result: r, effects, isLocked } = useRun();
   const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
   const [dialog, setDialog] = useState<FabDialog>();
   const order = r.orders[0];
   const [params, set] = useParam();
   const isStencil = params.get("of") === "stencil";
+  const isBench = params.get("of") === "bench";
   return (
     <section>
       <div className="mb-3 flex items-start justify-between gap-x-6 gap-y-2 max-md:flex-wrap">
@@ -35,18 +37,25 @@ export function FabPage() {
             it.
           </p>
         </div>
-        {!isStencil && <BothSides board={board} />}
+        {!isStencil && !isBench && <BothSides board={board} />}
       </div>
       <div className="mb-2 flex gap-x-5 text-[14px]">
-        <Tab isOn={!isStencil} onClick={() => set("of", "", true)}>
+        <Tab isOn={!isStencil && !isBench} onClick={() => set("of", "", true)}>
           bare board
         </Tab>
         <Tab isOn={isStencil} onClick={() => set("of", "stencil", true)}>
           stencil
         </Tab>
+        {doc.houses?.some((h) => h.bench) && (
+          <Tab isOn={isBench} onClick={() => set("of", "bench", true)}>
+            own bench
+          </Tab>
+        )}
       </div>
       {isStencil ? (
         <Stencil />
+      ) : isBench ? (
+        <OwnBench />
       ) : !effects ? (
         <Skeleton rows={6} label="Effects are being computed" />
       ) : (

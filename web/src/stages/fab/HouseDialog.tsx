@@ -1,4 +1,13 @@
-import { ASSEMBLY_FIELDS, type House, type HouseField, LIMITS, PRICE_FIELDS, TOLERANCES } from "@kobbin/core";
+import {
+  ASSEMBLY_FIELDS,
+  BENCH_FIELDS,
+  FOIL_FIELDS,
+  type House,
+  type HouseField,
+  LIMITS,
+  PRICE_FIELDS,
+  TOLERANCES,
+} from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -49,9 +58,16 @@ const LAYERS: Readonly<Record<string, string>> = {
   6: "six layers",
 };
 
-/** The fields of one part of a profile; lists of steps and of lead times stay as they are. */
-function rowsOf(part: "price" | "assembly", house: House, keys?: readonly string[]): Row[] {
-  const table: Readonly<Record<string, HouseField>> = part === "price" ? PRICE_FIELDS : ASSEMBLY_FIELDS;
+const TABLES = {
+  price: PRICE_FIELDS,
+  assembly: ASSEMBLY_FIELDS,
+  bench: BENCH_FIELDS,
+  foils: FOIL_FIELDS,
+} as const;
+
+/** The fields of one part of a profile; lists of steps, lead times and ways stay as they are. */
+function rowsOf(part: keyof typeof TABLES, house: House, keys?: readonly string[]): Row[] {
+  const table: Readonly<Record<string, HouseField>> = TABLES[part];
   return (keys ?? Object.keys(table)).flatMap((key): Row[] => {
     const { label, kind, isOptional = false } = table[key]!;
     const row = { isOptional, isAmount: kind === "amount" || kind === "by layers" };
@@ -61,7 +77,7 @@ function rowsOf(part: "price" | "assembly", house: House, keys?: readonly string
         path: `price.${key}.${n}`,
         label: `${label}, ${LAYERS[n] ?? `${n} layers`}`,
       }));
-    return kind === "tiers" || kind === "lead" || kind === "takes"
+    return kind === "tiers" || kind === "lead" || kind === "takes" || kind === "services"
       ? []
       : [{ ...row, path: `${part}.${key}`, label }];
   });
@@ -77,6 +93,8 @@ function groupsOf(house: House): Group[] {
     { title: "Price", rows: rowsOf("price", house, rest) },
     { title: "Way and steps", rows: rowsOf("price", house, WAY) },
     ...(house.assembly ? [{ title: "Assembly", rows: rowsOf("assembly", house) }] : []),
+    ...(house.bench ? [{ title: "Own work", rows: rowsOf("bench", house) }] : []),
+    ...(house.foils ? [{ title: "Foils", rows: rowsOf("foils", house) }] : []),
   ];
 }
 const TAKES = [

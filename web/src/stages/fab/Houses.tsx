@@ -1,7 +1,7 @@
 import { type LimitCheck, measureSpec, OPTION_WORDS, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, mm, said, written } from "../../ui/format.ts";
+import { amount, fixed, mm, said, written } from "../../ui/format.ts";
 import { valuesWith } from "./OptionRow.tsx";
 
 const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
@@ -17,7 +17,7 @@ export function Houses() {
         <table className="rows w-full min-w-[600px]">
           <thead>
             <tr>
-              <th>House</th>
+              <th className="w-[32%]">House</th>
               <th className="text-right">Per good {unitOf(doc)}</th>
               <th className="text-right">Landed, {currency}</th>
               <th className="text-right">At your door</th>
@@ -73,10 +73,11 @@ export function Houses() {
                         : h.isGuessed
                           ? `a guess for ${h.pieces} pieces`
                           : `${h.pieces} pieces${h.insteadOf === undefined ? "" : `, cheaper than ${h.insteadOf}`}`}
+                      {h.ownHours !== undefined && `, and ${fixed(h.ownHours, 1)} own hours`}
                     </span>
                   </td>
                   <td className="num text-right whitespace-nowrap">
-                    {h.daysAtDoor} days
+                    {Number.isInteger(h.daysAtDoor) ? h.daysAtDoor : fixed(h.daysAtDoor, 1)} days
                     <span className="block text-[12.5px]">
                       {h.isChosen ? (
                         <span className="font-sans text-ink-2">chosen</span>

@@ -45,6 +45,22 @@ export function Foils({
           }
         />
       )}
+      {effects && effects.foilsAt.length > 1 && (
+        <ChoiceRow
+          decision="Bought"
+          why="loose for a hand and tape, in a frame for a press; both sides on one foil where they fit"
+          alternatives={effects.foilsAt}
+          disabled={isLocked}
+          showsSaving={false}
+          onChoose={(v) => {
+            const [foilHouse = "", foilForm = "loose"] = v.split(":");
+            change(
+              { assembly: { foilHouse, foilForm } } as never,
+              `Foil bought: ${effects.foilsAt.find((f) => f.value === v)?.label}`,
+            );
+          }}
+        />
+      )}
       {foils.map((f) => (
         <FoilRow key={f.id} foil={f} />
       ))}

@@ -1,0 +1,60 @@
+import type { FoilPrice, House } from "../fab/house.ts";
+import { type Micros, toMicros } from "../money/money.ts";
+import type { RunDocument } from "./document.ts";
+import { inShopCurrency } from "./parts.ts";
+import type { PasteSides } from "./sides.ts";
+
+/** A house that cuts foils. */
+export type FoilHouse = House & { readonly foils: FoilPrice };
+export const cutsFoils = (h: House): h is FoilHouse => h.foils !== undefined;
+
+/** Between two patterns on one foil, and around each, mm. */
+const APART_MM = 20;
+
+/** Foils as they are bought at a house. */
+export interface FoilOrder {
+  readonly house: FoilHouse;
+  readonly micros: Micros;
+  /** Foils to buy, and of these the ones with both sides of a board. */
+  readonly foils: number;
+  readonly shared: number;
+  readonly words: string;
+}
+
+/** Both patterns of a board beside each other fit into the area a house cuts, one way or the other. */
+function fitsTwice(doc: RunDocument, name: string, [a, b]: FoilPrice["largestMm"]): boolean {
+  const { widthMm: w, heightMm: h } = doc.boards.find((x) => x.name === name)?.measure.outline ?? {};
+  if (w === undefined || h === undefined) return false;
+  const side = (p: number, q: number) =>
+    (2 * p + 3 * APART_MM <= a && q + 2 * APART_MM <= b) ||
+    (2 * p + 3 * APART_MM <= b && q + 2 * APART_MM <= a);
+  return side(w, h) || side(h, w);
+}
+
+/**
+ * What the foils of a run cost at the house chosen for them: one for each side, or one with both sides of a board where its
+ * area holds them, and the parcel.
+ *
+ * @param sidesToBuy without those of a foil that is used again
+ * @returns nothing where no house is chosen for foils, or it has no prices for them
+ */
+export function foilOrder(doc: RunDocument, sides: PasteSides, sidesToBuy: number): FoilOrder | undefined {
+  const house = (doc.houses ?? []).find((h) => h.id === doc.assembly.foilHouse);
+  if (!house || !cutsFoils(house)) return undefined;
+  const p = house.foils;
+  const form = doc.assembly.foilForm === "framed" ? "framed" : "loose";
+  const isWhole = sidesToBuy === sides.ofDesigns;
+  const shared = isWhole ? sides.both.filter((name) => fitsTwice(doc, name, p.largestMm)).length : 0;
+  const foils = sidesToBuy - shared;
+  const sum =
+    foils === 0 ? 0 : foils * toMicros(p[form]) + shared * toMicros(p.secondSide) + toMicros(p.freight);
+  const count = `${foils} ${form === "framed" ? "in a frame" : "loose"} × ${p[form]}`;
+  const both = shared > 0 ? ` + ${shared} with both sides × ${p.secondSide}` : "";
+  return {
+    house,
+    micros: inShopCurrency(doc, sum, house.currency) as Micros,
+    foils,
+    shared,
+    words: `${count}${both} + freight ${p.freight}, ${house.name}`,
+  };
+}
