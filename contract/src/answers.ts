@@ -1,5 +1,6 @@
 import type {
   ClassRules,
+  FabRequest,
   House,
   Measure,
   OfferChange,
@@ -155,6 +156,42 @@ export interface AskRow {
 }
 export interface AskAnswer {
   readonly asks: readonly AskRow[];
+  readonly houses: readonly HouseAskRow[];
+}
+
+/** How a question to a house stands. */
+export interface HouseAskRow {
+  readonly houseId: string;
+  readonly house: string;
+  readonly state: AskRow["state"];
+  readonly tries: number;
+  readonly reason: string;
+  readonly since: string;
+}
+
+/** What the shop has seen of a house: counts, and means of days over the orders where both are written down. */
+export interface HouseRecord {
+  readonly houseId: string;
+  readonly orders: number;
+  readonly promisedDays?: number;
+  readonly realDays?: number;
+  readonly boards: number;
+  /** Of these set apart on arrival. */
+  readonly apart: number;
+  readonly questions: number;
+}
+
+/** What a house is asked over its feed. */
+export type HouseRequest = Pick<FabRequest, "boards" | "options">;
+/** What it answers: for all boards together, landed. */
+export interface HouseQuote {
+  readonly total: string;
+  readonly currency: string;
+  /** Until they are at the door. */
+  readonly days: number;
+  readonly validUntil: string;
+  /** What it asks back after a look at the files. */
+  readonly question?: string;
 }
 
 /** A memory of corrections, keyed by a file's name with digits left aside. */

@@ -44,7 +44,7 @@ export type { CostNode } from "./costing/tree.ts";
 // errors
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
-export { checkHouse, type LimitCheck, tightest } from "./fab/check.ts";
+export { checkHouse, type LimitCheck, shortOf, tightest } from "./fab/check.ts";
 export { fitOptions, plainOf, valueAt, valuesOf, withValue } from "./fab/fit-options.ts";
 export {
   type FirstPrice,
@@ -160,6 +160,7 @@ export {
 } from "./run/document.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/effect.ts";
 export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab-picks.ts";
+export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-request.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
 export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";

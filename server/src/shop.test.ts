@@ -49,7 +49,7 @@ test("a new shop is signed in with a cookie no script can read, and has supplier
     demo: false,
   });
   expect((await v.get("/api/suppliers")).body).toHaveLength(4);
-  expect((await v.get("/api/houses")).body).toHaveLength(3);
+  expect((await v.get("/api/houses")).body).toHaveLength(6);
 });
 
 test("signing in: the right password opens, a wrong one does not, and tries are limited", async () => {

@@ -133,6 +133,7 @@ test("the descriptors say what the database holds: columns, keys, policy, grants
   expect(bare.map((b) => b.name)).toEqual([
     "feed_due",
     "figures_due",
+    "house_due",
     "invitation",
     "member",
     "part",

@@ -161,6 +161,8 @@ export async function fixture(server: TestServer) {
       currency: "EUR",
       days: 1,
     },
+    "POST /api/runs/:id/ask-houses": { start: 5 },
+    "PUT /api/runs/:id/quotes/:house/answer": { answer: "as they are" },
     "POST /api/revisions/:id/lines": { valueText: "screw" },
     "POST /api/revisions/:id/sums": sumBody,
     "PATCH /api/sums/:id": { wanted: "8 mA" },

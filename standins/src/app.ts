@@ -1,8 +1,9 @@
 import Router from "@koa/router";
-import type { FeedAnswer, FeedRule } from "@kobbin/contract";
+import type { FeedAnswer, FeedRule, House, HouseRequest } from "@kobbin/contract";
 import Koa from "koa";
 import { FIRST_DAY, offersFor } from "./catalogue.ts";
 import { HOUSES, SUPPLIERS } from "./houses-and-suppliers.ts";
+import { quoteFor } from "./quote.ts";
 import { search } from "./search.ts";
 
 /** How the stand-ins behave: the same seed and day give the same prices and stock. */
@@ -17,6 +18,63 @@ export interface StandInOptions {
   readonly perMinute?: number;
 }
 
+type Profile = Omit<House, "id">;
+/** Houses that make boards for others answer for themselves. */
+const answers = (h: Profile): boolean => h.layers.length > 0 && h.bench === undefined;
+const keyOfHouse = (h: Profile): string => h.name.split(" ")[0]!.toLowerCase();
+
+async function bodyOf(ctx: Koa.Context): Promise<unknown> {
+  const chunks: Buffer[] = [];
+  for await (const c of ctx.req) chunks.push(c as Buffer);
+  return JSON.parse(Buffer.concat(chunks).toString() || "{}");
+}
+
+/** Who is there. */
+function listRoutes(router: Router): void {
+  router.get("/suppliers", (ctx) => {
+    ctx.body = SUPPLIERS;
+  });
+  router.get("/houses", (ctx) => {
+    // those that answer questions over the network have a key; a bench has none to answer
+    ctx.body = HOUSES.map((h) => (answers(h) ? { ...h, feedKey: keyOfHouse(h) } : h));
+  });
+}
+
+type Willing = (ctx: Koa.Context & { params: Record<string, string> }) => Promise<string | undefined>;
+
+/** What suppliers and houses answer, once they are willing. @param day the simulated one */
+function feedRoutes(router: Router, willing: Willing, seed: string, day: () => string): void {
+  router.get("/suppliers/:key/offers", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
+    const query = ctx.query.mpn;
+    const mpns = (Array.isArray(query) ? query : [query ?? ""]).filter((m) => m !== "").slice(0, 500);
+    const found = mpns.map((m) => [m, offersFor(key, m, seed, day())] as const);
+    const answer: FeedAnswer = {
+      offers: found.flatMap(([, o]) => o),
+      notListed: found.filter(([, o]) => o.length === 0).map(([m]) => m),
+    };
+    ctx.body = answer;
+  });
+  router.post("/suppliers/:key/search", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
+    const { rules = [] } = (await bodyOf(ctx)) as { rules?: FeedRule[] };
+    ctx.body = search(key, rules, seed, day());
+  });
+  router.post("/houses/:key/quote", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
+    const house = HOUSES.find((h) => answers(h) && keyOfHouse(h) === key);
+    if (!house) {
+      ctx.status = 404;
+      ctx.body = { message: "No such house." };
+      return;
+    }
+    ctx.body = quoteFor(key, house, (await bodyOf(ctx)) as HouseRequest, seed, day());
+  });
+}
+
 /** The simulated suppliers and houses as one small HTTP service. */
 export function createStandIns(options: StandInOptions): Koa {
   const app = new Koa();
@@ -25,12 +83,7 @@ export function createStandIns(options: StandInOptions): Koa {
   const failing = new Set<string>();
   const silent = new Set<string>();
   const asked = new Map<string, number[]>();
-  router.get("/suppliers", (ctx) => {
-    ctx.body = SUPPLIERS;
-  });
-  router.get("/houses", (ctx) => {
-    ctx.body = HOUSES;
-  });
+  listRoutes(router);
   // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent
   router.post("/control", (ctx) => {
     const q = ctx.query as Record<string, string | undefined>;
@@ -47,9 +100,7 @@ export function createStandIns(options: StandInOptions): Koa {
     ctx.body = { day, latencyMs, failing: [...failing], silent: [...silent] };
   });
   /** The supplier's key, once it is willing to answer: not too often asked, not silent, not down. */
-  const willing = async (
-    ctx: Koa.Context & { params: Record<string, string> },
-  ): Promise<string | undefined> => {
+  const willing: Willing = async (ctx) => {
     const key = ctx.params.key!;
     const now = Date.now();
     const recent = (asked.get(key) ?? []).filter((t) => t > now - 60_000);
@@ -69,26 +120,7 @@ export function createStandIns(options: StandInOptions): Koa {
     }
     return key;
   };
-  router.get("/suppliers/:key/offers", async (ctx) => {
-    const key = await willing(ctx);
-    if (key === undefined) return;
-    const query = ctx.query.mpn;
-    const mpns = (Array.isArray(query) ? query : [query ?? ""]).filter((m) => m !== "").slice(0, 500);
-    const found = mpns.map((m) => [m, offersFor(key, m, options.seed, day)] as const);
-    const answer: FeedAnswer = {
-      offers: found.flatMap(([, o]) => o),
-      notListed: found.filter(([, o]) => o.length === 0).map(([m]) => m),
-    };
-    ctx.body = answer;
-  });
-  router.post("/suppliers/:key/search", async (ctx) => {
-    const key = await willing(ctx);
-    if (key === undefined) return;
-    const chunks: Buffer[] = [];
-    for await (const c of ctx.req) chunks.push(c as Buffer);
-    const { rules = [] } = JSON.parse(Buffer.concat(chunks).toString() || "{}") as { rules?: FeedRule[] };
-    ctx.body = search(key, rules, options.seed, day);
-  });
+  feedRoutes(router, willing, options.seed, () => day);
   app.use(router.routes());
   return app;
 }

@@ -93,6 +93,14 @@ export const quoteBody = yup.object({
 });
 export type QuoteBody = yup.InferType<typeof quoteBody>;
 
+/** Asks all houses that can be asked, for so many boards started. */
+export const askHousesBody = yup.object({ start: whole(1, 1_000_000).required() });
+
+/** What the shop answers to a question of a house. */
+export const quoteAnswerBody = yup.object({
+  answer: trimmed(500).min(1, "Say something.").required("Say something."),
+});
+
 export const remarkBody = yup.object({
   stage: text(20)
     .matches(/^[a-z-]{1,20}$/, "A remark stands at a stage.")

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { Measure } from "../board/measure-document.ts";
 import { FAR, madeMeasure } from "../run/made-up.fixture.ts";
-import { checkHouse } from "./check.ts";
+import { checkHouse, shortOf } from "./check.ts";
 import { fitOptions } from "./fit-options.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "./tolerances.ts";
 
@@ -74,4 +74,10 @@ test("what an ordinary house holds is as in domain.md 5.6; what a house leaves o
   });
   expect(tolerancesOf(USUAL_TOLERANCES).isStated).toBe(true);
   expect(tolerancesOf(undefined)).toEqual({ values: USUAL_TOLERANCES, isStated: false });
+});
+
+test("a board too small to be taken singly is named, though no measure of the table has that name", () => {
+  const small = check(outline(8, 8), { minBoardMm: [20, 20] }).find((c) => c.measure === "outline")!;
+  expect(shortOf(small)).toBe("board smaller than the house takes singly");
+  expect(shortOf(check({ minTrackMm: 0.2 }).find((c) => c.measure === "minTrackMm")!)).toBe("smallest track");
 });

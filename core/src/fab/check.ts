@@ -123,6 +123,9 @@ export function notJudged(house: House, m: Measure, options: FabOptions): Measur
   );
 }
 
+/** What a check is called where there is little room: its measure's short name, or what it says where it is of the sides or layers. */
+export const shortOf = (c: LimitCheck): string => MEASURES.find((s) => s.key === c.measure)?.short ?? c.label;
+
 /** The check with the least headroom relative to its limit. */
 export function tightest(checks: readonly LimitCheck[]): LimitCheck | undefined {
   const order = { cannot: 0, look: 1, tight: 2, fine: 3 };

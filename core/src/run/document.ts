@@ -129,6 +129,9 @@ export interface RunQuote {
   readonly validUntil?: string;
   /** What it was asked for; it holds for that alone. */
   readonly basis?: QuoteBasis;
+  /** What the house asks back after a look at the files, and what was answered. */
+  readonly question?: string;
+  readonly answer?: string;
 }
 
 /** How the boards are soldered and what the shop pays for it. */

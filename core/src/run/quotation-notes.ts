@@ -30,6 +30,10 @@ export function quotationNotes(
     );
     return;
   }
+  if (quote.question && !quote.answer)
+    add(stage, `${key}-question`, "warning", `${house.name} asks: ${quote.question}`, {
+      do: "Answer it beside its quotation; its price may change with the answer.",
+    });
   if (!quote.basis)
     add(
       stage,

@@ -285,6 +285,8 @@ export const runShape: DataShape = fields({
         capturedOn: day,
         validUntil: maybe(day),
         basis: maybe(quoteBasisShape),
+        question: maybe(text(500)),
+        answer: maybe(text(500)),
       }),
       1000,
     ),

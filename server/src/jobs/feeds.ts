@@ -23,12 +23,15 @@ import {
   wantedOf,
 } from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
+import { answerHouse } from "./houses.ts";
 import type { DurableQueue } from "./queue.ts";
 
 /** A question that waits. */
 export interface AskDue {
   readonly workshopId: string;
   readonly askId: string;
+  /** Whom it is to. */
+  readonly to: "supplier" | "house";
 }
 
 /** How often one supplier is asked before the question is given up. */
@@ -36,7 +39,7 @@ const MOST_TRIES = 4;
 const PATIENCE_MS = 8000;
 
 /**
- * Questions to suppliers, each by itself: what one answers is stored at once, whatever becomes of the others.
+ * Questions to suppliers and houses, each by itself: what one answers is stored at once, whatever becomes of the others.
  *
  * @param later called with the milliseconds after which a failed question is due again
  */
@@ -46,11 +49,15 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
   isWaiting: true,
   due: async () => {
     const { rows } = await deps.pool.query<AskDue>(
-      `select workshop_id as "workshopId", ask_id as "askId" from feed_due where next_at <= clock_timestamp() order by next_at limit 200`,
+      `select workshop_id as "workshopId", ask_id as "askId", 'supplier' as "to", next_at from feed_due where next_at <= clock_timestamp()
+       union all
+       select workshop_id, ask_id, 'house', next_at from house_due where next_at <= clock_timestamp()
+       order by next_at limit 200`,
     );
-    return rows.map((data) => ({ key: data.askId, data }));
+    return rows.map(({ workshopId, askId, to }) => ({ key: askId, data: { workshopId, askId, to } }));
   },
-  work: (data) => answerAsk(deps, data, later),
+  // a question that was put on the queue before there were others is to a supplier
+  work: (data) => (data.to === "house" ? answerHouse(deps, data, later) : answerAsk(deps, data, later)),
 });
 
 /**
@@ -60,7 +67,7 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
 // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one question from its claim to its answer
 export async function answerAsk(
   deps: Pick<WorkerDeps, "pool" | "config" | "today">,
-  { workshopId, askId }: AskDue,
+  { workshopId, askId }: Pick<AskDue, "workshopId" | "askId">,
   later: (inMs: number) => void,
 ): Promise<void> {
   const { pool, config, today } = deps;

@@ -81,7 +81,9 @@ export async function startWorker(
     },
     async waiting() {
       const { rows } = await deps.pool.query<{ n: number }>(
-        "select ((select count(*) from figures_due where parked is null) + (select count(*) from feed_due))::int as n",
+        `select ((select count(*) from figures_due where parked is null)
+           + (select count(*) from feed_due)
+           + (select count(*) from house_due))::int as n`,
       );
       return rows[0]!.n;
     },

@@ -3,6 +3,7 @@ import type {
   BoardBody,
   FitBody,
   FoilBody,
+  HouseRecord,
   NewFoilBody,
   NewHouseBody,
   NewSumBody,
@@ -66,10 +67,25 @@ export const deleteRun = (id: string) =>
 export const useAsks = (id: string) =>
   useSWR<AskAnswer>(`${keyOf(id)}/asks`, http.get, {
     revalidateOnFocus: false,
-    refreshInterval: (a) => (a?.asks.some((x) => x.state === "waiting" || x.state === "asking") ? 2000 : 0),
+    refreshInterval: (a) =>
+      [...(a?.asks ?? []), ...(a?.houses ?? [])].some((x) => x.state === "waiting" || x.state === "asking")
+        ? 2000
+        : 0,
   });
 export const askSuppliers = (id: string) =>
   http.post<AskAnswer>(`${keyOf(id)}/ask`).then((a) => mutate(`${keyOf(id)}/asks`, a, { revalidate: false }));
+
+/** What the shop has seen of each house. */
+export const useHouseRecords = () =>
+  useSWR<readonly HouseRecord[]>("/api/house-records", http.get, { revalidateOnFocus: false });
+
+/** Asks every house that can be asked, for so many boards started; answers come as quotations, one by one. */
+export const askHouses = (id: string, start: number) =>
+  http
+    .post<AskAnswer>(`${keyOf(id)}/ask-houses`, { start })
+    .then((a) => mutate(`${keyOf(id)}/asks`, a, { revalidate: false }));
+export const answerQuote = (runId: string, house: string, answer: string) =>
+  written<void>(runId, "PUT", `${keyOf(runId)}/quotes/${house}/answer`, { answer });
 
 /** What of a line becomes otherwise; a parent or board of null: it belongs to none any more. */
 export type LineChange = Partial<Omit<RunLine, "id" | "parent" | "board">> & {

@@ -20,10 +20,11 @@ export async function insertHouse(
   position: number,
   profile: Omit<House, "id">,
   copiedFrom?: string,
+  feedKey?: string,
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    "insert into house (workshop_id, position, profile, copied_from) values (current_workshop(), $1, $2, $3) returning id",
-    [position, JSON.stringify(profile), copiedFrom ?? null],
+    "insert into house (workshop_id, position, profile, copied_from, feed_key) values (current_workshop(), $1, $2, $3, $4) returning id",
+    [position, JSON.stringify(profile), copiedFrom ?? null, feedKey ?? null],
   );
   return rows[0]!.id;
 }
@@ -36,4 +37,12 @@ export async function versionOfHouse(tx: Tx, id: string): Promise<number> {
 /** Versions of all houses, by id. */
 export async function manyHouseVersions(tx: Tx): Promise<{ id: string; version: number }[]> {
   return (await tx.query<{ id: string; version: number }>("select id, version from house")).rows;
+}
+
+/** The key a house is asked under over the network; nothing where it cannot be. */
+export async function maybeHouseKey(tx: Tx, id: string): Promise<string | undefined> {
+  const { rows } = await tx.query<{ key: string | null }>("select feed_key as key from house where id = $1", [
+    id,
+  ]);
+  return rows[0]?.key ?? undefined;
 }

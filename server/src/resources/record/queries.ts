@@ -1,4 +1,4 @@
-import type { BareTestBody, PurchaseBody } from "@kobbin/contract";
+import type { BareTestBody, HouseRecord, PurchaseBody } from "@kobbin/contract";
 import type { BareTest, PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
@@ -261,3 +261,34 @@ export const purchaseColumns = (b: PurchaseBody, paid: Readonly<Record<string, s
     : undefined,
   note: b.note,
 });
+
+/**
+ * What came of the shop's orders of boards at each house: days promised and real where both are written down, boards that
+ * were set apart, questions asked back. Real days end with the last parcel that is written down.
+ */
+export async function manyHouseRecords(tx: Tx): Promise<HouseRecord[]> {
+  const { rows } = await tx.query<
+    Omit<HouseRecord, "promisedDays" | "realDays"> & { promised: number[]; real: number[] }
+  >(
+    `with ordered as (
+       select p.run_id, p.order_key, split_part(p.order_key, ' ', 2) as house, p.ordered_on, p.promised_on,
+         (select max(r.arrived_on) from receipt as r where r.run_id = p.run_id and r.order_key = p.order_key) as arrived,
+         (select coalesce(sum(r.qty), 0) from receipt as r where r.run_id = p.run_id and r.order_key = p.order_key) as came,
+         (select coalesce(sum(r.qty), 0) from receipt as r
+          where r.run_id = p.run_id and r.order_key = p.order_key and r.is_apart) as apart
+       from purchase as p where p.order_key like 'boards %' and p.ordered_on is not null
+     )
+     select h.id as "houseId", count(o.house)::int as orders,
+       coalesce(array_agg(o.promised_on - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as promised,
+       coalesce(array_agg(o.arrived - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as real,
+       coalesce(sum(o.came), 0)::int as boards, coalesce(sum(o.apart), 0)::int as apart,
+       (select count(*) from quotation as q where q.house_id = h.id and q.question <> '')::int as questions
+     from house as h left join ordered as o on o.house = h.id::text
+     group by h.id order by h.id`,
+  );
+  const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / list.length;
+  return rows.map(({ promised, real, ...r }) => ({
+    ...r,
+    ...(real.length > 0 ? { promisedDays: mean(promised), realDays: mean(real) } : {}),
+  }));
+}

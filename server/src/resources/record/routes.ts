@@ -29,6 +29,7 @@ import {
   insertReceipt,
   insertWork,
   isReceiptOf,
+  manyHouseRecords,
   manyReservedLots,
   oneRecord,
   purchaseColumns,
@@ -41,6 +42,9 @@ import {
 export function recordRoutes(deps: Deps): Router {
   const { pool, today } = deps;
   const router = new Router();
+  router.get("/api/house-records", async (ctx) => {
+    ctx.body = await readWorkshop(deps.pool, signed(ctx).workshopId, manyHouseRecords);
+  });
 
   router.put("/api/runs/:id/purchases", async (ctx) => {
     const b = bodyOf(ctx, purchaseBody);

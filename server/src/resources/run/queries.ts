@@ -131,15 +131,19 @@ export async function manyQuotes(tx: Tx, runId: string): Promise<(RunQuote & { i
     capturedOn: string;
     validUntil: string | null;
     basis: RunQuote["basis"] | null;
+    question: string;
+    answer: string;
   }>(
-    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil", basis from quotation where run_id = $1`,
+    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil", basis, question, answer from quotation where run_id = $1`,
     [runId],
   );
-  return rows.map(({ validUntil, basis, total, ...r }) => ({
+  return rows.map(({ validUntil, basis, total, question, answer, ...r }) => ({
     ...r,
     total: trim(total),
     ...(validUntil === null ? {} : { validUntil }),
     ...(basis ? { basis } : {}),
+    ...(question === "" ? {} : { question }),
+    ...(answer === "" ? {} : { answer }),
   }));
 }
 
@@ -155,12 +159,13 @@ export async function upsertQuote(
     capturedOn: string;
     validUntil?: string | undefined;
     basis?: unknown;
+    question?: string | undefined;
   },
 ): Promise<void> {
   await tx.query(
-    `insert into quotation (workshop_id, run_id, house_id, kind, total, currency, days, captured_on, valid_until, basis)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9)
-     on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until, basis = excluded.basis`,
+    `insert into quotation (workshop_id, run_id, house_id, kind, total, currency, days, captured_on, valid_until, basis, question)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     on conflict on constraint quotation_key do update set total = excluded.total, currency = excluded.currency, days = excluded.days, captured_on = excluded.captured_on, valid_until = excluded.valid_until, basis = excluded.basis, question = excluded.question, answer = ''`,
     [
       runId,
       q.houseId,
@@ -171,8 +176,18 @@ export async function upsertQuote(
       q.capturedOn,
       q.validUntil ?? null,
       q.basis ? JSON.stringify(q.basis) : null,
+      q.question ?? "",
     ],
   );
+}
+
+/** What the shop answers to a house's question. @returns whether there was one */
+export async function answerQuote(tx: Tx, runId: string, houseId: string, answer: string): Promise<boolean> {
+  const { rowCount } = await tx.query(
+    "update quotation set answer = $3 where run_id = $1 and house_id = $2 and kind = 'fab' and question <> ''",
+    [runId, houseId, answer],
+  );
+  return rowCount === 1;
 }
 
 /** Remarks of a run, oldest first. */

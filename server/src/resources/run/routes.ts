@@ -1,5 +1,13 @@
 import Router from "@koa/router";
-import { newRunBody, quoteBody, type RunBody, remarkBody, runBody, type Shop } from "@kobbin/contract";
+import {
+  newRunBody,
+  quoteAnswerBody,
+  quoteBody,
+  type RunBody,
+  remarkBody,
+  runBody,
+  type Shop,
+} from "@kobbin/contract";
 import {
   AppError,
   CHOICE_FIELDS,
@@ -23,6 +31,7 @@ import { manyHouses } from "../house/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
 import {
+  answerQuote,
   deleteOpenRun,
   deleteQuote,
   deleteRemark,
@@ -107,6 +116,19 @@ export function runRoutes(deps: Deps): Router {
         `quotation of ${one(house ? [house] : [], "house").name}: ${b.total} ${b.currency}, ${b.days} days`,
       );
       await upsertQuote(tx, id, { ...b, capturedOn: today() });
+    });
+    ctx.status = 204;
+  });
+  router.put("/api/runs/:id/quotes/:house/answer", async (ctx) => {
+    const { answer } = bodyOf(ctx, quoteAnswerBody);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      await oneRun(tx, id);
+      change.about({ runId: id });
+      const house = (await manyHouses(tx)).find((h) => h.id === ctx.params.house);
+      change.says(`${one(house ? [house] : [], "house").name} was answered: ${answer}`);
+      if (!(await answerQuote(tx, id, house!.id, answer)))
+        throw new AppError("NOT_FOUND", `${house!.name} asks nothing.`, "Load the page again.");
     });
     ctx.status = 204;
   });

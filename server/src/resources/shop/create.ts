@@ -27,6 +27,12 @@ export function firstRates(currency: string): Record<string, string> {
   );
 }
 
+/** What the stand-ins list: a house with a key can be asked over the network. */
+export interface StandIns {
+  readonly suppliers: readonly FeedSupplier[];
+  readonly houses: readonly (Omit<House, "id"> & { readonly feedKey?: string })[];
+}
+
 /**
  * Makes a shop with the simulated suppliers and houses, inside the caller's transaction.
  * @returns its id; the transaction's workshop is set to it
@@ -34,7 +40,7 @@ export function firstRates(currency: string): Record<string, string> {
 export async function createShop(
   tx: Tx,
   shop: { name: string; currency: string; hourlyRate: string; isDemo: boolean },
-  standIns: { suppliers: readonly FeedSupplier[]; houses: readonly Omit<House, "id">[] },
+  standIns: StandIns,
 ): Promise<string> {
   const id = randomUUID();
   // nothing of it is a change to take back
@@ -52,7 +58,8 @@ export async function createShop(
       // of the stand-ins it is known what they are
       sourceClass: "authorised",
     });
-  for (const [position, h] of standIns.houses.entries()) await insertHouse(tx, position, h);
+  for (const [position, { feedKey, ...h }] of standIns.houses.entries())
+    await insertHouse(tx, position, h, undefined, feedKey);
   return id;
 }
 
@@ -60,16 +67,14 @@ export async function createShop(
  * Suppliers and houses of the stand-ins; none where no stand-in service is configured.
  * @throws AppError SUPPLIER_UNREACHABLE when it does not answer after five tries: a shop without houses would be no use
  */
-export async function fetchStandIns(
-  url: string,
-): Promise<{ suppliers: FeedSupplier[]; houses: Omit<House, "id">[] }> {
+export async function fetchStandIns(url: string): Promise<StandIns> {
   if (url === "") return { suppliers: [], houses: [] };
   for (let left = 5; ; left--) {
     try {
       const get = async (path: string) =>
         (await fetch(`${url}/${path}`, { signal: AbortSignal.timeout(5000) })).json();
       const [suppliers, houses] = await Promise.all([get("suppliers"), get("houses")]);
-      return { suppliers: suppliers as FeedSupplier[], houses: houses as Omit<House, "id">[] };
+      return { suppliers: suppliers as FeedSupplier[], houses: houses as StandIns["houses"] };
     } catch (cause) {
       if (left <= 1)
         throw new AppError(

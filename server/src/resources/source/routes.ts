@@ -1,5 +1,12 @@
 import Router from "@koa/router";
-import { offerBody, quotationBody, quotedOffer, supplierBody, supplierChange } from "@kobbin/contract";
+import {
+  askHousesBody,
+  offerBody,
+  quotationBody,
+  quotedOffer,
+  supplierBody,
+  supplierChange,
+} from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one, readWorkshop, withWorkshop } from "../../db/tx.ts";
@@ -10,7 +17,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { onePart } from "../library/index.ts";
-import { oneLine, oneRun } from "../run/index.ts";
+import { insertHouseAsks, manyHouseAsks, oneLine, oneRun } from "../run/index.ts";
 import { insertAsks, manyAsks } from "./ask-queries.ts";
 import {
   countKnown,
@@ -75,14 +82,28 @@ export function sourceRoutes(deps: Deps): Router {
       await oneRun(tx, runId);
       await insertAsks(tx, runId, by);
       await tell(tx, { kind: "asking", workshop: workshopId, runId });
-      return { asks: await manyAsks(tx, runId) };
+      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
+    });
+    ctx.status = 202;
+  });
+  router.post("/api/runs/:id/ask-houses", async (ctx) => {
+    const by = byOf(ctx);
+    const { workshopId } = by;
+    const runId = ctx.params.id!;
+    const { start } = bodyOf(ctx, askHousesBody);
+    ctx.body = await withWorkshop(pool, workshopId, async (tx) => {
+      await oneRun(tx, runId);
+      await insertHouseAsks(tx, runId, start, by);
+      await tell(tx, { kind: "asking", workshop: workshopId, runId });
+      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
     });
     ctx.status = 202;
   });
   router.get("/api/runs/:id/asks", async (ctx) => {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       await oneRun(tx, ctx.params.id!);
-      return { asks: await manyAsks(tx, ctx.params.id!) };
+      const runId = ctx.params.id!;
+      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
     });
   });
   router.post("/api/lines/:id/offers", async (ctx) => {

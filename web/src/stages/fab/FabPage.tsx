@@ -6,6 +6,7 @@ import { useRun } from "../../run/runState.ts";
 import { useParam } from "../../ui/params.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
+import { AskHouses } from "./AskHouses.tsx";
 import { OwnBench } from "./bench/OwnBench.tsx";
 import { Decisions } from "./Decisions.tsx";
 import { HouseDialog } from "./HouseDialog.tsx";
@@ -61,6 +62,7 @@ export function FabPage() {
       ) : (
         <>
           <Houses />
+          <AskHouses />
           <Picks />
           {!isLocked && (
             <p className="mt-2 text-[14px]">

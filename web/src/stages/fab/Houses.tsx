@@ -1,7 +1,9 @@
-import { type LimitCheck, measureSpec, OPTION_WORDS, unitOf } from "@kobbin/core";
+import type { HouseRecord } from "@kobbin/contract";
+import { type LimitCheck, OPTION_WORDS, shortOf, unitOf } from "@kobbin/core";
+import { useHouseRecords } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, fixed, mm, said, written } from "../../ui/format.ts";
+import { amount, count, fixed, mm, said, written } from "../../ui/format.ts";
 import { valuesWith } from "./OptionRow.tsx";
 
 const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
@@ -11,6 +13,7 @@ export function Houses() {
   const { doc, effects: all, change, isLocked } = useRun();
   const { currency } = doc.workshop;
   const effects = all!;
+  const { data: records } = useHouseRecords();
   return (
     <>
       <div className="overflow-x-auto">
@@ -46,6 +49,17 @@ export function Houses() {
                       {h.unstated.length > 0 && (
                         <span className="block text-look">does not say: {h.unstated.join(", ")}</span>
                       )}
+                      {doc.houses
+                        ?.find((x) => x.id === h.house)
+                        ?.promotions?.filter((x) => x.until === undefined || x.until >= doc.today)
+                        .map((x) => (
+                          <span key={x.label} className="block text-ink-3">
+                            {said(
+                              `not counted: ${x.label}, ${Math.round(100 * x.share)} % off the boards, ${x.conditions}${x.until ? `, until ${x.until}` : ""}`,
+                            )}
+                          </span>
+                        ))}
+                      <OwnRecord record={records?.find((x) => x.houseId === h.house)} />
                       {h.gives.map((g) => (
                         <span key={g.key} className="block text-look">
                           no {OPTION_WORDS[g.key].word} {g.wished}: {g.got}
@@ -89,8 +103,7 @@ export function Houses() {
                   <td className="text-[13px] text-ink-2">
                     {h.tightest && (
                       <>
-                        {measureSpec(h.tightest.measure).short}{" "}
-                        <span className="num">{value(h.tightest)}</span>
+                        {shortOf(h.tightest)} <span className="num">{value(h.tightest)}</span>
                       </>
                     )}
                   </td>
@@ -123,5 +136,24 @@ export function Houses() {
         </p>
       )}
     </>
+  );
+}
+
+/** What the shop's own orders showed, with how many they were; nothing while there are none. */
+function OwnRecord({ record: r }: { record: HouseRecord | undefined }) {
+  if (!r || r.orders === 0) return null;
+  return (
+    <span className="block">
+      {[
+        `your ${count(r.orders, "order")}`,
+        r.promisedDays !== undefined &&
+          r.realDays !== undefined &&
+          `${fixed(r.promisedDays, 1)} days promised, ${fixed(r.realDays, 1)} real`,
+        r.boards > 0 && `${r.apart} of ${count(r.boards, "board")} set apart`,
+        r.questions > 0 && count(r.questions, "question"),
+      ]
+        .filter(Boolean)
+        .join("; ")}
+    </span>
   );
 }

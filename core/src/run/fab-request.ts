@@ -1,0 +1,47 @@
+import { fitOptions } from "../fab/fit-options.ts";
+import type { House } from "../fab/house.ts";
+import type { FabOptions } from "../fab/options.ts";
+import type { BoardFacts } from "../fab/price.ts";
+import type { QuoteBasis, RunDocument } from "./document.ts";
+import { orderBoards } from "./order-boards.ts";
+
+/** One board of a request for a price. */
+export interface RequestedBoard extends BoardFacts {
+  readonly name: string;
+  readonly pieces: number;
+  /** Smallest text and narrowest mask web, mm: what houses ask back about. */
+  readonly legendTextMm?: number;
+  readonly maskWebMm?: number;
+}
+
+/** What a house is asked: boards, options in its own values, and for what the answer will hold. */
+export interface FabRequest {
+  readonly boards: readonly RequestedBoard[];
+  readonly options: FabOptions;
+  readonly basis: QuoteBasis;
+}
+
+/**
+ * The question to a house for a run as it stands: in its own steps and values, so that its answer holds for just that.
+ *
+ * @param start boards that are started
+ */
+export function fabRequest(doc: RunDocument, house: House, start: number): FabRequest {
+  const options = fitOptions(house, doc.options);
+  // its earlier answer is not minded: the pieces are those of the estimate
+  const orders = orderBoards({ ...doc, quotes: [] }, house, options, start);
+  return {
+    boards: orders.map((o, i): RequestedBoard => {
+      const m = doc.boards[i]!.measure;
+      return {
+        ...o.facts,
+        name: o.name,
+        pieces: o.quote.pieces,
+        ...(m.minLegendTextMm === undefined ? {} : { legendTextMm: m.minLegendTextMm }),
+        ...(m.minMaskWebMm === undefined ? {} : { maskWebMm: m.minMaskWebMm }),
+      };
+    }),
+    options,
+    basis: { boards: orders.reduce((n, o) => n + o.quote.pieces, 0), options, revision: doc.revision },
+  };
+}

@@ -1,0 +1,126 @@
+import type { HouseQuote } from "@kobbin/contract";
+import { AppError, fabRequest, shapes } from "@kobbin/core";
+import { withWorkshop } from "../db/tx.ts";
+import { recordChange, tell } from "../history/change.ts";
+import { countJob } from "../metrics.ts";
+import { maybeHouseKey } from "../resources/house/index.ts";
+import {
+  buildDocument,
+  claimHouseAsk,
+  endHouseAsk,
+  type HouseAsked,
+  oneRun,
+  postponeHouseAsk,
+  upsertQuote,
+} from "../resources/run/index.ts";
+import { reasonOf } from "../resources/source/index.ts";
+import type { WorkerDeps } from "./deps.ts";
+
+const MOST_TRIES = 4;
+const PATIENCE_MS = 8000;
+
+/** What a house's answer must hold, before it counts as a quotation. */
+const ANSWER = shapes.fields({
+  total: shapes.money,
+  currency: shapes.currency,
+  days: shapes.whole(0, 1000),
+  validUntil: shapes.day,
+  question: shapes.maybe(shapes.text(500)),
+});
+
+/**
+ * Asks one house for the boards of a run and keeps its answer as a quotation for just what was asked. One that fails is
+ * asked again after a while, each time twice as long; an earlier quotation stays until it answers.
+ */
+export async function answerHouse(
+  deps: Pick<WorkerDeps, "pool" | "config" | "today">,
+  { workshopId, askId }: { readonly workshopId: string; readonly askId: string },
+  later: (inMs: number) => void,
+): Promise<void> {
+  const { pool, config, today } = deps;
+  const found = await withWorkshop(pool, workshopId, async (tx) => {
+    const ask = await claimHouseAsk(tx, askId, PATIENCE_MS * 2);
+    if (!ask) return undefined;
+    const run = await oneRun(tx, ask.runId);
+    const key = await maybeHouseKey(tx, ask.houseId);
+    const { document } = await buildDocument(tx, run, today());
+    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+    return { ask, key, document, house: document.houses?.find((h) => h.id === ask.houseId) };
+  });
+  if (!found) return;
+  const { ask, key, document, house } = found;
+  const end = (state: "answered" | "failed", reason: string) =>
+    withWorkshop(pool, workshopId, async (tx) => {
+      await endHouseAsk(tx, askId, state, reason);
+      await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+    });
+  if (!house || key === undefined) return end("failed", "It can no longer be asked.");
+  const request = fabRequest(document, house, ask.start);
+  let said: HouseQuote;
+  try {
+    said = await askHouse(config.standInsUrl, key, request);
+  } catch (error) {
+    countJob("failed");
+    return failed(deps, workshopId, ask, reasonOf(error), later);
+  }
+  try {
+    await recordChange(
+      pool,
+      { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
+      async (tx, change) => {
+        change.about({ runId: ask.runId });
+        change.says(`${house.name} quotes ${said.total} ${said.currency}, ${said.days} days`);
+        await upsertQuote(tx, ask.runId, {
+          houseId: house.id,
+          kind: "fab",
+          ...said,
+          capturedOn: today(),
+          basis: request.basis,
+        });
+        await endHouseAsk(tx, askId, "answered", "");
+        await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+      },
+    );
+    countJob("done");
+  } catch (error) {
+    countJob("failed");
+    // a run that was released meanwhile keeps what it was released with; other troubles pass and are tried again
+    if (!(error instanceof AppError)) throw error;
+    await end("failed", error.message);
+  }
+}
+
+/** @throws Error in words for the person: what went wrong */
+async function askHouse(
+  url: string,
+  key: string,
+  { boards, options }: ReturnType<typeof fabRequest>,
+): Promise<HouseQuote> {
+  const response = await fetch(`${url}/houses/${key}/quote`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ boards, options }),
+    signal: AbortSignal.timeout(PATIENCE_MS),
+  });
+  const body = (await response.json().catch(() => ({}))) as HouseQuote & { message?: string };
+  if (!response.ok) throw new Error(body.message ?? `It answered ${response.status}.`);
+  const wrong = ANSWER(body, "");
+  if (wrong) throw new Error(`Its answer is no quotation: ${wrong}.`);
+  return body;
+}
+
+async function failed(
+  { pool, config }: Pick<WorkerDeps, "pool" | "config">,
+  workshopId: string,
+  ask: HouseAsked,
+  reason: string,
+  later: (inMs: number) => void,
+): Promise<void> {
+  const waitMs = config.feedRetryMs * 2 ** (ask.tries - 1);
+  await withWorkshop(pool, workshopId, async (tx) => {
+    if (ask.tries >= MOST_TRIES) await endHouseAsk(tx, ask.id, "failed", reason);
+    else await postponeHouseAsk(tx, ask.id, reason, waitMs);
+    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+  });
+  if (ask.tries < MOST_TRIES) later(waitMs);
+}
