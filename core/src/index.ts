@@ -69,6 +69,7 @@ export {
   OPTION_WORDS,
   type OptionKey,
 } from "./fab/options.ts";
+export { type PriceTable, readPriceTable } from "./fab/price-table.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
@@ -204,7 +205,7 @@ export type { RunNeed } from "./run/run-need.ts";
 export { scarcityOf } from "./run/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/standing.ts";
-export { type PasteWay, runPaste, type StencilNeed, stencilNeed } from "./run/stencil-need.ts";
+export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil-need.ts";
 export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
@@ -240,7 +241,7 @@ export { savedTogether } from "./sourcing/together.ts";
 export type { CorrectionWishes } from "./stencil/correct.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export type { KnownPin } from "./stencil/openings.ts";
-export { POWDERS } from "./stencil/paste.ts";
+export { POWDERS, pasteNeed } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // sums attached to lines
 export { type AttachedSum, standingSum } from "./sums/evaluate.ts";

@@ -20,8 +20,8 @@ export interface FirstQuotation {
   /** The board it was for. */
   readonly board: BoardFacts;
   readonly options: Readonly<Record<FabOptionKey, { readonly value: string; readonly label: string }>>;
-  /** For one number of pieces, or for two: two tell what is paid once from what a board costs. */
-  readonly prices: readonly [FirstPrice] | readonly [FirstPrice, FirstPrice];
+  /** For one number of pieces or more: two tell what is paid once from what a board costs, further ones are steps of it. */
+  readonly prices: readonly [FirstPrice, ...FirstPrice[]];
   readonly freight: string;
   readonly handling: string;
   readonly leadDays: number;
@@ -55,7 +55,7 @@ export const SETUP_SHARE = 0.5;
 
 /**
  * A house's profile from one quotation, to be grown: priced as quoted, to the cent, for the pieces quoted. What other pieces
- * cost is a line through two quotations; of one, {@link SETUP_SHARE} is taken as set-up. `quotedFor` keeps the pieces, so
+ * cost is a line through the two smallest quotations, with further ones as steps; of one, {@link SETUP_SHARE} is taken as set-up. `quotedFor` keeps the pieces, so
  * that a guess can be told. Freight counts as quoted for any weight, steps and least pieces as one.
  *
  * @throws AppError OUT_OF_RANGE where the two quotations are no prices of one house: the same pieces twice, more pieces for
@@ -71,9 +71,19 @@ export function houseFromQuotation(q: FirstQuotation): Omit<House, "id"> {
       "The size of this board is not known, so its price says nothing of another one.",
       "Mend its outline first; nothing was kept.",
     );
-  const [few, many] = [...q.prices].sort((a, b) => a.pieces - b.pieces) as [FirstPrice, FirstPrice?];
+  const sorted = [...q.prices].sort((a, b) => a.pieces - b.pieces);
+  const [few, many, ...further] = sorted as [FirstPrice, FirstPrice?, ...FirstPrice[]];
   const setup = setupOf(few, many, refuse);
-  const rate = (toMicros(few.boards) - setup) / (few.pieces * dm2);
+  const rate = Math.round((toMicros(few.boards) - setup) / (few.pieces * dm2)) as Micros;
+  const tiers = further.map((p) => ({
+    fromDm2: dm2 * p.pieces,
+    factor: (toMicros(p.boards) - setup) / (rate * dm2 * p.pieces),
+  }));
+  if (tiers.some((t) => !(t.factor >= 0 && Number.isFinite(t.factor))))
+    refuse(
+      "The larger numbers of boards cost less than what is paid once by the two smallest.",
+      "Look at the table again; leave the odd row out.",
+    );
   const layers = Math.max(1, q.board.layers);
   const key = String(layers <= 2 ? 2 : layers);
   const one = (k: FabOptionKey) => [q.options[k]];
@@ -93,9 +103,9 @@ export function houseFromQuotation(q: FirstQuotation): Omit<House, "id"> {
     },
     price: {
       setup: { [key]: microsToText(setup) },
-      perDm2: { [key]: microsToText(Math.round(rate) as Micros) },
+      perDm2: { [key]: microsToText(rate) },
       minDm2: 0,
-      tiers: [{ fromDm2: 0, factor: 1 }],
+      tiers: [{ fromDm2: 0, factor: 1 }, ...tiers],
       testSetup: "0",
       testPerPiece: "0",
       freeHolesPerDm2: 1e6,

@@ -228,6 +228,8 @@ test("foil, syringe and iron by the time model, and from how many boards on a fo
 test("where the iron is slow, the break-even is where the lines cross", () => {
   const refs = Array.from({ length: 40 }, (_, i) => `R${i + 1}`);
   const d = { ...doc(measure(row(undefined, 80))), lines: [madeLine("r", refs)] };
+  // where it is not said, a foil costs what the run has for it
+  expect(stencilNeed(d, rollUp(d)).foilCost).toBe(22);
   const need = stencilNeed(d, rollUp(d), 22);
   // a board by iron 40 × 25 = 1000 s; on paste 240 + 60 + 90 + 20 + 48 = 458; by syringe 458 − 60 + 320 = 718
   const rate = Number(d.workshop.hourlyRate) / 60;

@@ -1,6 +1,6 @@
 import { boardTime, setupMinutes } from "../assembly/time.ts";
-import { toMicros } from "../money/money.ts";
-import { type PasteNeed, pasteNeed } from "../stencil/paste.ts";
+import { microsToNumber, toMicros } from "../money/money.ts";
+import { stencils } from "./assembly-cost.ts";
 import { boardsPerProduct } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { RunResult } from "./result.ts";
@@ -98,9 +98,13 @@ function troubleOf({
 /**
  * Foil, syringe or iron for this run: own time by the model of domain.md 7.3, a dot of paste by hand as {@link SYRINGE}.
  *
- * @param foilCost what foils cost this run, in the shop's currency
+ * @param foilCost what foils cost this run, in the shop's currency; where left out, as the run has it
  */
-export function stencilNeed(doc: RunDocument, r: RunResult, foilCost: number): StencilNeed {
+export function stencilNeed(
+  doc: RunDocument,
+  r: RunResult,
+  foilCost = microsToNumber(stencils(doc, r.sides)),
+): StencilNeed {
   const scene = sceneOf(doc, r);
   const timed = (method: (p: Scene["own"][number]) => "iron" | "stencil") =>
     boardTime(
@@ -151,9 +155,4 @@ function breakEven(foil: PasteWay, foilCost: number, other: PasteWay, rate: numb
   const each = (other.perBoardMin - foil.perBoardMin) * rate;
   if (once <= 0 && each >= 0) return 1;
   return each > 0 ? Math.max(1, Math.ceil(once / each - 1e-9)) : undefined;
-}
-
-/** The paste of the run: grams of each board as its foil is cut, over the boards started. */
-export function runPaste(r: RunResult, perBoardG: number, narrowestMm: number): PasteNeed {
-  return pasteNeed(perBoardG, r.start, Math.max(1, r.sides.ofDesigns), narrowestMm);
 }

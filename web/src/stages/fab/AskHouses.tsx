@@ -4,12 +4,13 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { count, day, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 /** Asks the houses themselves for their price, in the background; what they ask back is answered here. */
 export function AskHouses() {
   const { id, doc, result: r, did, isLocked } = useRun();
   const sayError = useSayError();
+  const say = useSay();
   const { data } = useAsks(id);
   const asks = data?.houses ?? [];
   const open = asks.filter((a) => a.state === "waiting" || a.state === "asking");
@@ -31,7 +32,12 @@ export function AskHouses() {
             type="button"
             className="quiet-link"
             disabled={open.length > 0}
-            onClick={() => askHouses(id, r.start).catch(sayError)}
+            onClick={() =>
+              askHouses(id, r.start).then((a) => {
+                if (a?.houses.length === 0)
+                  say("None of these houses answers over the network: type what they quote.");
+              }, sayError)
+            }
           >
             ask the houses for their price
           </button>

@@ -6,6 +6,7 @@ import {
   type HouseLimits,
   houseFromQuotation,
   LIMITS,
+  readPriceTable,
   USUAL_OPTIONS,
 } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
@@ -30,12 +31,20 @@ const ASKED: readonly (readonly [FabOptionKey, string])[] = [
 /** The three that houses write first. */
 const FIRST_LIMITS = ["minTrackMm", "minNetSpaceMm", "minHoleMm"] as const;
 
+/** Cells of a pasted table: by tabs, semicolons or commas, whichever the first row has. */
+function cellsOf(text: string): string[][] {
+  const lines = text.split(/\r?\n/);
+  const mark = ["\t", ";", ","].find((m) => lines[0]?.includes(m)) ?? "\t";
+  return lines.map((l) => l.split(mark));
+}
+
 /** What was typed, as a profile of the house. @throws AppError where the prices are none of one house */
 function profileOf(
   f: FormData,
   options: Readonly<Record<FabOptionKey, string>>,
   board: ReturnType<typeof boardFacts>,
   today: string,
+  table: readonly [FirstPrice, ...FirstPrice[]] | undefined,
 ): Omit<House, "id"> {
   const text = (key: string) => String(f.get(key) ?? "").trim();
   const amount = (key: string) => typedNumber(text(key));
@@ -59,7 +68,7 @@ function profileOf(
       mask: chosen("mask"),
       legend: chosen("legend"),
     },
-    prices: text("pieces2") === "" && text("boards2") === "" ? [price(1)] : [price(1), price(2)],
+    prices: table ?? (text("pieces2") === "" && text("boards2") === "" ? [price(1)] : [price(1), price(2)]),
     freight: amount("freight"),
     handling: amount("handling"),
     leadDays: Number(text("leadDays")),
@@ -75,6 +84,8 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
   const [at, setAt] = useState("0");
+  const [wrong, setWrong] = useState<readonly string[]>([]);
+  const [hasTable, setHasTable] = useState(false);
   const [options, setOptions] = useState<Record<FabOptionKey, string>>(() => {
     const begin = (key: FabOptionKey) => {
       const wished = result.options?.[key];
@@ -94,7 +105,18 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
     setBusy(true);
     try {
       const board = boardFacts(doc.boards[Number(at)]!.measure);
-      const { checkedOn: _, ...profile } = profileOf(f, options, board, doc.today);
+      const pasted = String(f.get("table") ?? "");
+      const read =
+        pasted.trim() === ""
+          ? undefined
+          : readPriceTable(cellsOf(pasted), String(f.get("currency")).toUpperCase());
+      setWrong(read?.wrong ?? []);
+      if (read && !read.prices) {
+        setBusy(false);
+        return;
+      }
+      const table = read?.prices as readonly [FirstPrice, ...FirstPrice[]] | undefined;
+      const { checkedOn: _, ...profile } = profileOf(f, options, board, doc.today, table);
       const house = await beginHouse(id, { name: profile.name, profile: profile as never });
       change(
         { houseId: house.id, options: { ...options, leadDays: Number(f.get("leadDays")) } },
@@ -138,8 +160,15 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
         <fieldset>
           <legend className="mb-1 font-semibold">The price, without freight</legend>
           <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
-            <Field label="Boards" name="pieces1" required {...WHOLE} min={1} defaultValue={result.start} />
-            <Field label="cost in all" name="boards1" required {...AMOUNT} />
+            <Field
+              label="Boards"
+              name="pieces1"
+              required={!hasTable}
+              {...WHOLE}
+              min={1}
+              defaultValue={result.start}
+            />
+            <Field label="cost in all" name="boards1" required={!hasTable} {...AMOUNT} />
             <Field label="Another number" name="pieces2" {...WHOLE} min={1} hint="if it says" />
             <Field label="costs in all" name="boards2" {...AMOUNT} />
           </div>
@@ -147,6 +176,23 @@ export function NewHouse({ onClose }: { onClose: () => void }) {
             Two numbers tell what is paid once from what a board costs. With one, half is taken as set-up, and
             other numbers are called a guess.
           </p>
+          <label className="mt-2 block text-[13.5px] text-ink-2">
+            Or its table, pasted: a column of pieces and one of prices, with their names above
+            <textarea
+              name="table"
+              rows={3}
+              className="num mt-1 block w-full"
+              onChange={(e) => setHasTable(e.target.value.trim() !== "")}
+            />
+          </label>
+          {wrong.length > 0 && (
+            <ul role="alert" className="mt-1 text-[14px] text-stop">
+              {wrong.map((w) => (
+                <li key={w}>{w}</li>
+              ))}
+              <li className="text-ink-2">Nothing was kept; mend the table and try again.</li>
+            </ul>
+          )}
         </fieldset>
         <fieldset>
           <legend className="mb-1 font-semibold">Way and days</legend>

@@ -5,10 +5,8 @@ import { Sum } from "../../../ui/Sum.tsx";
 
 /** Whether a foil is worth it for this run: foil, syringe and iron side by side, and from how many boards on. */
 export function Needed() {
-  const { doc, result: r, effects } = useRun();
-  const isNew = !doc.assembly.foil || Boolean(effects?.foils.find((f) => f.isChosen)?.cannot);
-  const foilCost = isNew ? Number(doc.assembly.stencilPrice) * r.sides.ofDesigns : 0;
-  const need = stencilNeed(doc, r, foilCost);
+  const { doc, result: r } = useRun();
+  const need = stencilNeed(doc, r);
   const { currency } = doc.workshop;
   const best = [...need.ways].filter((w) => !w.cannot).sort((a, b) => a.cost - b.cost)[0];
   return (

@@ -1,4 +1,4 @@
-import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, runPaste } from "@kobbin/core";
+import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, pasteNeed } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
@@ -77,7 +77,7 @@ export function Stencil() {
           <div className="text-[14px]">
             <Thickness work={work} foilMm={foilMm} />
             <Cut work={work} side={side} onPick={setPicked} />
-            <Paste work={work} />
+            <Paste work={work} perProduct={board!.perProduct} />
           </div>
         </div>
       )}
@@ -192,10 +192,10 @@ function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (
 }
 
 /** The paste of the run and its powder, and what to buy. */
-function Paste({ work }: { work: FoilWork }) {
-  const { doc, result: r } = useRun();
-  const perProduct = doc.boards[0]?.perProduct ?? 1;
-  const need = runPaste(r, work.grams.cut * perProduct, work.narrowestMm ?? 1);
+function Paste({ work, perProduct }: { work: FoilWork; perProduct: number }) {
+  const { result: r } = useRun();
+  // of each side by itself: it has a foil, and what stays on it, of its own
+  const need = pasteNeed(work.grams.cut, r.start * perProduct, 1, work.narrowestMm ?? 1);
   const ball = POWDERS.find((p) => p.type === need.powder)?.ballMm;
   return (
     <section aria-labelledby="paste">
@@ -204,8 +204,8 @@ function Paste({ work }: { work: FoilWork }) {
       </h2>
       <p className="border-t border-rule py-1">
         <span className="num">{fixed(need.perBoardG, 3)} g</span> a board,{" "}
-        <span className="num">{fixed(need.runG, 1)} g</span> for {r.start} boards with what is wiped off and
-        stays on the foil (a placeholder: 30 % and 15 g).
+        <span className="num">{fixed(need.runG, 1)} g</span> for {r.start * perProduct} boards with what is
+        wiped off and stays on the foil (a placeholder: 30 % and 15 g).
       </p>
       <p className="border-t border-rule py-1">
         {need.powder === undefined
