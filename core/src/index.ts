@@ -69,6 +69,7 @@ export {
   OPTION_WORDS,
   type OptionKey,
 } from "./fab/options.ts";
+export { fabQuote } from "./fab/price.ts";
 export { type PriceTable, readPriceTable } from "./fab/price-table.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input

@@ -72,7 +72,7 @@ test.each(Object.entries(ACCESS))(
       expect(atOwner).toBe(422);
     // a product's only board stays
     else if (key === "DELETE /api/boards/:id") expect(atOwner).toBe(403);
-    else if (path === "/api/runs/:id/redo" || /package|manifest/.test(path)) expect(atOwner).toBe(404);
+    else if (path === "/api/runs/:id/redo" || /package|manifest|answer/.test(path)) expect(atOwner).toBe(404);
     else expect([key, atOwner < 300]).toEqual([key, true]);
   },
   60_000,

@@ -146,7 +146,13 @@ test("two shops do not see each other, over HTTP or in SQL", async () => {
   const { rows } = await server.owner.query<{ name: string }>(
     "select c.relname as name from pg_class as c join pg_attribute as a on a.attrelid = c.oid and a.attname = 'workshop_id' where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace and not c.relrowsecurity",
   );
-  expect(rows.map((r) => r.name).sort()).toEqual(["feed_due", "figures_due", "member", "session"]);
+  expect(rows.map((r) => r.name).sort()).toEqual([
+    "feed_due",
+    "figures_due",
+    "house_due",
+    "member",
+    "session",
+  ]);
 }, 60_000);
 
 test("settings are checked field by field and nothing is half saved", async () => {

@@ -9,7 +9,6 @@ import { Tab } from "../../ui/Tab.tsx";
 import { AskHouses } from "./AskHouses.tsx";
 import { OwnBench } from "./bench/OwnBench.tsx";
 import { Decisions } from "./Decisions.tsx";
-import { HouseDialog } from "./HouseDialog.tsx";
 import { Houses } from "./Houses.tsx";
 import { HowMany } from "./HowMany.tsx";
 import { Limits } from "./Limits.tsx";
@@ -17,6 +16,7 @@ import { NewHouse } from "./NewHouse.tsx";
 import { type FabDialog, OfHouse } from "./OfHouse.tsx";
 import { Picks } from "./Picks.tsx";
 import { Price } from "./Price.tsx";
+import { HouseDialog } from "./profile/HouseDialog.tsx";
 import { Stencil } from "./stencil/Stencil.tsx";
 
 /** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */

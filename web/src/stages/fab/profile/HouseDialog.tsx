@@ -4,18 +4,21 @@ import {
   FOIL_FIELDS,
   type House,
   type HouseField,
+  type HouseLimits,
   LIMITS,
   PRICE_FIELDS,
   TOLERANCES,
 } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
-import { copyHouse, saveHouse } from "../../resources/run.ts";
-import { useRun } from "../../run/runState.ts";
-import { Button } from "../../ui/Button.tsx";
-import { Dialog } from "../../ui/Dialog.tsx";
-import { Field, Pick } from "../../ui/Field.tsx";
-import { typedNumber } from "../../ui/format.ts";
-import { useSayError } from "../../ui/Toast.tsx";
+import { copyHouse, saveHouse } from "../../../resources/run.ts";
+import { useRun } from "../../../run/runState.ts";
+import { Button } from "../../../ui/Button.tsx";
+import { Dialog } from "../../../ui/Dialog.tsx";
+import { Field, Pick } from "../../../ui/Field.tsx";
+import { typedNumber } from "../../../ui/format.ts";
+import { useSayError } from "../../../ui/Toast.tsx";
+import { Ladder } from "./Ladder.tsx";
+import { LETTERS, LimitsDrawn } from "./LimitsDrawn.tsx";
 
 /** A field of the form: where it stands in the profile, what it is called, whether it may be empty, and what it holds. */
 interface Row {
@@ -29,6 +32,10 @@ interface Group {
   readonly rows: readonly Row[];
 }
 
+/** A limit's name behind the letter it has in the drawing. */
+const lettered = (key: keyof HouseLimits, label: string) =>
+  LETTERS[key] ? `${LETTERS[key]}  ${label}` : label;
+
 const LIMIT_ROWS: Group = {
   title: "Limits, mm; the thickness to a hole is a ratio. What the house does not state stays empty",
   // the sides of a board are two numbers each
@@ -39,7 +46,7 @@ const LIMIT_ROWS: Group = {
           { ...row, path: `limits.${key}.0`, label: `${l.label}, one side` },
           { ...row, path: `limits.${key}.1`, label: `${l.label}, other side` },
         ]
-      : [{ ...row, path: `limits.${key}`, label: l.label }];
+      : [{ ...row, path: `limits.${key}`, label: lettered(key as keyof HouseLimits, l.label) }];
   }),
 };
 const TOLERANCE_ROWS: Group = {
@@ -150,6 +157,12 @@ export function HouseDialog({
   const [isBusy, setBusy] = useState(false);
   const groups = groupsOf(house);
   const [takes, setTakes] = useState<string>(house.assembly?.takes ?? "strips");
+  const rows = groups.flatMap((g) => g.rows);
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const [focused, setFocused] = useState<string>();
+  const shown = (path: string) => typed[path] ?? String(read(house, path) ?? "");
+  // as it would be saved, for the drawing of its prices
+  const edited: House = { ...write(house, rows, shown), id: house.id };
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
@@ -157,11 +170,7 @@ export function HouseDialog({
     setBusy(true);
     try {
       const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
-      const profile = write(
-        house,
-        groups.flatMap((g) => g.rows),
-        (path) => String(f.get(path)),
-      );
+      const profile = write(house, rows, (path) => String(f.get(path)));
       const done = saveHouse(id, target, isCopy ? undefined : seen, {
         ...profile,
         ...(profile.assembly ? { assembly: { ...profile.assembly, takes } } : {}),
@@ -185,7 +194,15 @@ export function HouseDialog({
       title={isCopy ? `A copy of ${house.name}` : house.name}
       about={`Amounts in ${house.currency}. Last checked ${house.checkedOn}; saving dates it today.`}
     >
-      <form onSubmit={submit} className="flex flex-col gap-4">
+      <form
+        onSubmit={submit}
+        className="flex flex-col gap-4"
+        onFocus={(e) => setFocused(e.target.getAttribute("name") ?? undefined)}
+        onInput={(e) => {
+          const { name, value } = e.target as HTMLInputElement;
+          setTyped((t) => ({ ...t, [name]: value }));
+        }}
+      >
         <Field
           label="Name of the house"
           name="name"
@@ -196,6 +213,8 @@ export function HouseDialog({
         {groups.map((g) => (
           <fieldset key={g.title}>
             <legend className="mb-1 font-semibold">{g.title}</legend>
+            {g === LIMIT_ROWS && <LimitsDrawn shown={(key) => shown(`limits.${key}`)} focused={focused} />}
+            {g.title === "Price" && <Ladder house={edited} />}
             <div className="grid grid-cols-4 gap-3 max-md:grid-cols-2">
               {g.rows.map(({ path, label, isOptional }) => (
                 <Field
