@@ -46,7 +46,9 @@ export function LimitsDrawn({
         <text
           x={x}
           y={y}
-          stroke="none"
+          stroke="var(--sheet)"
+          strokeWidth={3}
+          paintOrder="stroke"
           fill={isOn ? "var(--metal)" : "var(--ink)"}
           fontSize={10}
           fontWeight={isOn ? 700 : 400}
@@ -69,12 +71,12 @@ export function LimitsDrawn({
         </marker>
       </defs>
       <Corner />
-      {at("minTrackMm", 40, 22, [52, 30, 64, 30])}
-      {at("minNetSpaceMm", 72, 42, [64, 50, 82, 50])}
+      {at("minTrackMm", 26, 46, [52, 30, 64, 30])}
+      {at("minNetSpaceMm", 62, 66, [64, 50, 82, 50])}
       {at("minHoleMm", 138, 98, [140, 60, 160, 60])}
       {at("minAnnularMm", 176, 30, [160, 46, 170, 38])}
-      {at("minHoleToHoleMm", 184, 78, [160, 66, 208, 66])}
-      {at("minDrillToForeignCopperMm", 232, 78, [228, 62, 248, 62])}
+      {at("minHoleToHoleMm", 172, 92, [160, 66, 208, 66])}
+      {at("minDrillToForeignCopperMm", 214, 98, [228, 62, 248, 62])}
       {at("minNpthToCopperMm", 330, 40, [326, 48, 344, 48])}
       {at("minHoleToEdgeMm", 330, 138, [316, 122, 316, 156])}
       {at("minCopperToEdgeMm", 92, 148, [86, 128, 86, 156])}
