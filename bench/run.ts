@@ -135,6 +135,20 @@ add(
   await time(9, () => whatIf(doc, base, cache)),
   roll,
 );
+// as many houses as ship: those of the example, some of them twice
+const six = Array.from({ length: 6 }, (_, i) => {
+  const h = (doc.houses ?? [])[i % (doc.houses?.length ?? 1)]!;
+  return { ...h, id: i < (doc.houses?.length ?? 0) ? h.id : `${h.id} ${i}` };
+});
+const wide: RunDocument = { ...doc, houses: six };
+const wideBase = rollUp(wide, { cache });
+await time(5, () => whatIf(wide, wideBase, cache));
+add(
+  "the same at six houses",
+  "one roll-up from nothing",
+  await time(15, () => whatIf(wide, wideBase, cache)),
+  roll,
+);
 add(
   "the curve of 40 quantities, baskets anew",
   "one roll-up from nothing",

@@ -143,6 +143,29 @@ test("another bevel is taken before the bevel is given up", () => {
   expect(mended?.options.bevel).toBe("45");
 });
 
+test("one change is taken before two, even where the two begin with what gives way first", () => {
+  const rules = [
+    {
+      id: "pair",
+      keys: ["legend", "mask"] as const,
+      broken: (o: FabOptions) => (o.legend === "white" && o.mask === "green" ? "not these two" : undefined),
+    },
+    {
+      id: "then",
+      keys: ["copper", "legend"] as const,
+      broken: (o: FabOptions) =>
+        o.legend === "black" && o.copper === "35" ? "black wants more copper" : undefined,
+    },
+  ];
+  const start = fitOptions(FULL, {});
+  const mended = settle(FULL, rules, start, new Set());
+  expect(mended!.changes.map((c) => [c.key, c.value])).toEqual([["mask", "white"]]);
+  // where that one may not change, the two are found
+  const other = settle(FULL, rules, start, new Set<OptionKey>(["mask"]));
+  expect(other!.changes.map((c) => c.key)).toEqual(["legend", "copper"]);
+  expect(settle(FULL, rules, start, new Set<OptionKey>(["mask", "legend"]))).toBeUndefined();
+});
+
 test("a breach that was there before and is about something else stays, and is not mended unasked", () => {
   const chosen = pick(card(2), {}, "mask", "white");
   expect(chosen).toMatchObject({ options: { finish: "levelled", mask: "white", legend: "black" } });

@@ -104,6 +104,10 @@ test("a foil is held against every opening: what stays, what floods, and which i
     [0.12, 0, 8, false],
     [0.15, 0, 8, false],
   ]);
+  // 0.6 mm apart take 0.12 as they are, and 0.65 mm apart take 0.15
+  const apart = (mm: number) => work([0, 1, 2].map((i) => [i * mm, 0, 0.35, 1.2] as const));
+  expect(faults(apart(0.6)).map((f) => f[2])).toEqual([0, 0, 3]);
+  expect(faults(apart(0.65)).map((f) => f[2])).toEqual([0, 0, 0]);
   // alone: EX 2.12, 0.90 × 0.25 has 0.652 through 0.15 and 0.815 through 0.12
   expect(faults(work([[0, 0, 0.25, 0.9]]))).toEqual([
     [0.1, 0, 0, false],
