@@ -2,9 +2,10 @@ import Router from "@koa/router";
 import type { FeedAnswer, FeedRule, House, HouseRequest } from "@kobbin/contract";
 import Koa from "koa";
 import { FIRST_DAY, offersFor } from "./catalogue.ts";
-import { HOUSES, SUPPLIERS } from "./houses-and-suppliers.ts";
+import { HOUSES } from "./houses/index.ts";
 import { quoteFor } from "./quote.ts";
 import { search } from "./search.ts";
+import { SUPPLIERS } from "./suppliers.ts";
 
 /** How the stand-ins behave: the same seed and day give the same prices and stock. */
 export interface StandInOptions {

@@ -1,5 +1,5 @@
 import type { FeedOffer } from "@kobbin/contract";
-import { SUPPLIERS } from "./houses-and-suppliers.ts";
+import { SUPPLIERS } from "./suppliers.ts";
 
 /** Base price of one piece at a hundred, by part-number beginnings of the made-up makers. */
 const KNOWN: readonly (readonly [RegExp, number])[] = [

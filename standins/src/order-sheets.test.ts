@@ -13,7 +13,7 @@ import {
   valuesOf,
   withValue,
 } from "@kobbin/core";
-import { HOUSES } from "./houses-and-suppliers.ts";
+import { HOUSES } from "./houses/index.ts";
 
 type Rules = ReturnType<typeof orderRules>;
 

@@ -3,6 +3,18 @@ import type { Measure } from "./measure-document.ts";
 /** Characters of a kept document; a board of 70,000 objects has about two thirds of it. */
 const MOST = 3_000_000;
 
+/** A measure whose stencils lack one of their lists. */
+const stencilsWithout = (key: "apertures" | "openings") => (m: Measure) =>
+  m.stencil && {
+    list: Object.keys(m.stencil).length,
+    without: {
+      ...m,
+      stencil: Object.fromEntries(
+        Object.entries(m.stencil).map(([side, { [key]: _, ...s }]) => [side, s]),
+      ) as NonNullable<Measure["stencil"]>,
+    },
+  };
+
 /** Lists that may be long, the least missed first, with what they are called. */
 const LISTS: readonly (readonly [string, (m: Measure) => { list: number; without: Measure } | undefined])[] =
   [
@@ -16,32 +28,8 @@ const LISTS: readonly (readonly [string, (m: Measure) => { list: number; without
     ],
     ["routed paths", (m) => ({ list: m.routedPaths.length, without: { ...m, routedPaths: [] } })],
     ["slots", (m) => ({ list: m.slots.length, without: { ...m, slots: [] } })],
-    [
-      "openings of the stencil by size",
-      (m) =>
-        m.stencil && {
-          list: Object.keys(m.stencil).length,
-          without: {
-            ...m,
-            stencil: Object.fromEntries(
-              Object.entries(m.stencil).map(([side, { apertures: _, ...s }]) => [side, s]),
-            ),
-          },
-        },
-    ],
-    [
-      "openings of the stencil one by one",
-      (m) =>
-        m.stencil && {
-          list: Object.keys(m.stencil).length,
-          without: {
-            ...m,
-            stencil: Object.fromEntries(
-              Object.entries(m.stencil).map(([side, { openings: _, ...s }]) => [side, s]),
-            ),
-          },
-        },
-    ],
+    ["openings of the stencil by size", stencilsWithout("apertures")],
+    ["openings of the stencil one by one", stencilsWithout("openings")],
     [
       "findings beyond the first 500",
       (m) => ({ list: m.findings.length - 500, without: { ...m, findings: m.findings.slice(0, 500) } }),

@@ -58,13 +58,39 @@ test.each<[string, string, FirstPrice[] | string[]]>([
       "Row 2 has no price for 10 pieces.",
       "Row 3 has no whole number of pieces: “some”.",
       "Row 5 has 20 pieces again.",
-      "Row 6 has no price for 30 pieces.",
+      "Row 6 has no plain price for 30 pieces: “on request”.",
     ],
   ],
   [
     "a decimal comma between commas",
     "Qty;Price\n10;44;00",
     ["Row 2 has more cells than the first row: “10 | 44 | 00”."],
+  ],
+  [
+    "a range, a loss and words beside it are no amount",
+    "Qty;Price\n10;12-15\n20;-5\n30;from 9",
+    [
+      "Row 2 has no plain price for 10 pieces: “12-15”.",
+      "Row 3 has no plain price for 20 pieces: “-5”.",
+      "Row 4 has no plain price for 30 pieces: “from 9”.",
+    ],
+  ],
+  [
+    "a sign several currencies share, and the house's is none of them",
+    "Qty;Price\n10;$44",
+    ["Row 2 is in $, the house charges EUR."],
+  ],
+  [
+    "prices for a hundred",
+    "Qty;Price per 100\n10;44",
+    ["The prices are “Price per 100”: write them in all or each."],
+  ],
+  ["capitals that are no currency", "QTY;SUM\n10;44 EUR", prices([10, "44"])],
+  ["thousands by a space", "Qty;Total\n1000;1 234,50", prices([1000, "1234.50"])],
+  [
+    "rows keep their numbers where empty ones lie between",
+    "Qty;Price\n\n10;44\n\n20;",
+    ["Row 5 has no price for 20 pieces."],
   ],
   [
     "a mark that could be either",

@@ -12,56 +12,87 @@ export interface PriceTable {
 const PIECES = /^(q(uanti)?ty|quantity|pieces?|pcs|boards?|number|count|amount of boards)\b/i;
 const EACH = /\b(each|unit|per (board|piece|pcb)|a (board|piece))\b/i;
 const PRICE = /\b(price|total|sum|cost|in all)\b/i;
-/** Signs of money and the currency each is; one sign that several share says nothing. */
-const SIGNS: Readonly<Record<string, string>> = { "€": "EUR", "£": "GBP", "₩": "KRW", "₹": "INR" };
+/** Signs of money and the currencies each may mean. */
+const SIGNS: Readonly<Record<string, readonly string[]>> = {
+  "€": ["EUR"],
+  "£": ["GBP"],
+  "₩": ["KRW"],
+  "₹": ["INR"],
+  "¥": ["JPY", "CNY"],
+  $: ["USD", "CAD", "AUD", "NZD", "SGD", "HKD", "TWD", "MXN"],
+};
+const CODES: ReadonlySet<string> = new Set(Intl.supportedValuesOf("currency"));
+const SIGN = /[€£₩₹¥$]/;
 
-/** What currency a text states; nothing where it states none. */
-const currencyIn = (text: string): string | undefined =>
-  /\b([A-Z]{3})\b/.exec(text)?.[1] ?? SIGNS[[...text].find((c) => SIGNS[c]) ?? ""];
+/** The currency a text states that is not the one it should be; nothing where it states none, or that one. */
+function otherCurrency(text: string, currency: string): string | undefined {
+  const code = text.match(/\b[A-Z]{3}\b/g)?.find((c) => CODES.has(c));
+  if (code !== undefined) return code === currency ? undefined : code;
+  const sign = SIGN.exec(text)?.[0];
+  const means = sign === undefined ? [] : SIGNS[sign]!;
+  if (sign === undefined || means.includes(currency)) return undefined;
+  return means.length === 1 ? means[0] : sign;
+}
+
+/** An amount without its currency and the spaces of its thousands; nothing where the cell is anything else than one amount. */
+function amountIn(cell: string): string | undefined {
+  const bare = cell
+    .replace(/\b[A-Z]{3}\b/g, (c) => (CODES.has(c) ? "" : c))
+    .replace(SIGN, "")
+    .trim();
+  const whole = /^\d{1,3}([ \u00a0\u202f]\d{3})+([.,]\d+)?$/.test(bare)
+    ? bare.replace(/[ \u00a0\u202f]/g, "")
+    : bare;
+  return /^\d[\d.,'’]*$/.test(whole) ? whole : undefined;
+}
 
 /**
  * Reads a house's published table: a column of pieces and one of prices, in all or each.
  *
- * A header has to name both columns; cells in another currency, empty ones, a number of pieces twice and amounts whose mark
+ * A header has to name both columns; cells in another currency, empty ones, those that are more or less than one amount, a number of pieces twice and amounts whose mark
  * could be read two ways are each named with their row. Nothing is guessed and nothing is left out.
  *
  * @param rows cells as text, the header first
  * @param currency what the house charges in
  */
 export function readPriceTable(rows: readonly (readonly string[])[], currency: string): PriceTable {
-  const [head, ...body] = rows.filter((r) => r.some((c) => c.trim() !== ""));
+  const [first, ...body] = rows
+    .map((cells, i) => ({ cells, row: i + 1 }))
+    .filter((r) => r.cells.some((c) => c.trim() !== ""));
+  const head = first?.cells;
   const at = (test: RegExp) => (head ?? []).findIndex((c) => test.test(c.trim()));
   const pieces = at(PIECES);
   const each = at(EACH);
   const price = each >= 0 ? each : (head ?? []).findIndex((c, i) => i !== pieces && PRICE.test(c));
   if (pieces < 0 || price < 0)
     return { wrong: ["The first row does not name a column of pieces and one of prices, in all or each."] };
-  const stated = currencyIn(head![price]!);
-  if (stated !== undefined && stated !== currency)
-    return { wrong: [`The prices are in ${stated}, the house charges ${currency}.`] };
+  if (/\bper\s+\d/i.test(head![price]!))
+    return { wrong: [`The prices are “${head![price]!.trim()}”: write them in all or each.`] };
+  const stated = otherCurrency(head![price]!, currency);
+  if (stated !== undefined) return { wrong: [`The prices are in ${stated}, the house charges ${currency}.`] };
   if (body.length === 0) return { wrong: ["There is no row of prices."] };
-  const cells = body.map((r) => (r[price] ?? "").trim());
-  const numbers = cells.map((c) => c.replace(/[^\d.,'’]/g, ""));
-  const mark = decimalMark(numbers);
+  const numbers = body.map((r) => amountIn((r.cells[price] ?? "").trim()));
+  const mark = decimalMark(numbers.filter((n) => n !== undefined));
   const wrong: string[] = [];
   const out: FirstPrice[] = [];
-  body.forEach((r, i) => {
-    const row = i + 2;
-    const n = (r[pieces] ?? "").trim().replace(/[\s'’]/g, "");
-    const own = currencyIn(cells[i]!);
+  body.forEach(({ cells, row }, i) => {
+    const cell = (cells[price] ?? "").trim();
+    const n = (cells[pieces] ?? "").trim().replace(/[\s'’]/g, "");
+    const own = otherCurrency(cell, currency);
+    const number = numbers[i];
     // a comma that was meant as a decimal mark cuts a cell in two
-    if (r.length > head!.length)
-      wrong.push(`Row ${row} has more cells than the first row: “${r.join(" | ")}”.`);
+    if (cells.length > head!.length)
+      wrong.push(`Row ${row} has more cells than the first row: “${cells.join(" | ")}”.`);
     else if (!/^[1-9]\d{0,6}$/.test(n))
-      wrong.push(`Row ${row} has no whole number of pieces: “${(r[pieces] ?? "").trim()}”.`);
-    else if (own !== undefined && own !== currency)
-      wrong.push(`Row ${row} is in ${own}, the house charges ${currency}.`);
-    else if (!/\d/.test(numbers[i]!)) wrong.push(`Row ${row} has no price for ${n} pieces.`);
-    else if (isOpenPrice(numbers[i]!) && mark === undefined)
-      wrong.push(`Row ${row}: ${numbers[i]} can be read two ways; write it without a mark for thousands.`);
+      wrong.push(`Row ${row} has no whole number of pieces: “${(cells[pieces] ?? "").trim()}”.`);
+    else if (own !== undefined) wrong.push(`Row ${row} is in ${own}, the house charges ${currency}.`);
+    else if (cell === "") wrong.push(`Row ${row} has no price for ${n} pieces.`);
+    else if (number === undefined) wrong.push(`Row ${row} has no plain price for ${n} pieces: “${cell}”.`);
+    else if (isOpenPrice(number) && mark === undefined)
+      wrong.push(`Row ${row}: ${number} can be read two ways; write it without a mark for thousands.`);
     else if (out.some((p) => p.pieces === Number(n))) wrong.push(`Row ${row} has ${n} pieces again.`);
     else {
-      const amount = plainPrice(numbers[i]!, mark, undefined);
+      const amount = plainPrice(number, mark, undefined);
       out.push({ pieces: Number(n), boards: each >= 0 ? timesText(amount, Number(n)) : amount });
     }
   });

@@ -2,6 +2,7 @@ import type { Measure } from "@kobbin/core";
 import { boardColours } from "../../proof/colours.ts";
 import { useRun } from "../../run/runState.ts";
 import { count, fixed } from "../../ui/format.ts";
+import { saveFile } from "../../ui/saveFile.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 import type { BoardConnection } from "../../workers/board.ts";
 
@@ -37,7 +38,10 @@ export function ForDocuments({
   const save = (kind: "svg" | "png") =>
     board
       .picture(side, kind, boardColours(mask, finish, legend))
-      .then((blob) => blob && saveBlob(blob, `${name}-${side}.${kind}`), sayError);
+      .then(
+        (blob) => blob && saveFile(blob, `${name}-${side}.${kind}`.toLowerCase().replaceAll(" ", "-")),
+        sayError,
+      );
   return (
     <p className="mt-1 mb-3 flex flex-wrap gap-x-4 text-[14px] text-ink-2">
       {side} side for documents:
@@ -53,13 +57,3 @@ export function ForDocuments({
 
 const sumOf = (counts: Readonly<Record<string, number>> | undefined) =>
   Object.values(counts ?? {}).reduce((a, b) => a + b, 0);
-
-/** Hands a made file to the person. */
-function saveBlob(blob: Blob, name: string): void {
-  const url = URL.createObjectURL(blob);
-  const a = document.createElement("a");
-  a.href = url;
-  a.download = name.toLowerCase().replaceAll(" ", "-");
-  a.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}

@@ -55,7 +55,11 @@ export function Limits({ checks }: { checks: RunResult["checks"] }) {
                 >
                   {c.limit > 0 ? `${Math.round((100 * c.margin) / c.limit)} %` : "–"}
                 </Sum>{" "}
-                <span className="text-[12.5px]">{words[c.level]}</span>
+                <span className="text-[12.5px]">
+                  {words[c.level]}
+                  {c.extra &&
+                    `, +${Math.round(100 * c.extra.uplift)} % below ${written(String(c.extra.below))}`}
+                </span>
               </td>
             </tr>
           ))}

@@ -2,6 +2,7 @@ import { type House, houseFile, readHouseFile } from "@kobbin/core";
 import { useId, useState } from "react";
 import { beginHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
+import { fileWord, saveFile } from "../../ui/saveFile.ts";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 /** The profile of a house as a file, to be kept or sent. */
@@ -12,12 +13,7 @@ export function ProfileOut({ house }: { house: House }) {
       className="quiet-link"
       onClick={() => {
         const text = JSON.stringify(houseFile(house), null, 2);
-        const url = URL.createObjectURL(new Blob([text], { type: "application/json" }));
-        const a = document.createElement("a");
-        a.href = url;
-        a.download = `house-${house.name.toLowerCase().replace(/[^a-z0-9]+/g, "-")}.json`;
-        a.click();
-        URL.revokeObjectURL(url);
+        saveFile(text, `house-${fileWord(house.name)}.json`, "application/json");
       }}
     >
       its profile as a file

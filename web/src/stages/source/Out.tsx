@@ -1,6 +1,7 @@
 import { basketTables } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { count } from "../../ui/format.ts";
+import { saveFile } from "../../ui/saveFile.ts";
 import { useSay } from "../../ui/Toast.tsx";
 
 /** The baskets as lists to take to the suppliers: copied, or kept as a plain CSV. */
@@ -39,12 +40,7 @@ export function Out() {
               aria-label={`Keep the basket of ${name} as CSV`}
               onClick={async () => {
                 const { writeCsv } = await import("@kobbin/formats");
-                const url = URL.createObjectURL(new Blob([writeCsv(t.rows)], { type: "text/csv" }));
-                const a = document.createElement("a");
-                a.href = url;
-                a.download = t.path.replace("baskets/", "");
-                a.click();
-                URL.revokeObjectURL(url);
+                saveFile(new Blob([writeCsv(t.rows)]), t.path.replace("baskets/", ""));
               }}
             >
               keep as CSV

@@ -1,17 +1,10 @@
 import { printWay, type Resist, testPatch } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
+import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import type { BoardConnection } from "../../../workers/board.ts";
 
-const slug = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, "-");
-function save(svg: string, name: string): void {
-  const url = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
-  const a = document.createElement("a");
-  a.href = url;
-  a.download = `${name}.svg`;
-  a.click();
-  URL.revokeObjectURL(url);
-}
+const save = (svg: string, name: string) => saveFile(svg, `${name}.svg`, "image/svg+xml");
 
 /** The copper one to one, side by side as it has to be printed, with what to look at before anything is wasted. */
 export function Prints({
@@ -60,7 +53,7 @@ export function Prints({
                 <button
                   type="button"
                   className="quiet-link"
-                  onClick={() => save(svg, `${slug(doc.product)}-${side}-${resist}`)}
+                  onClick={() => save(svg, `${fileWord(doc.product)}-${side}-${resist}`)}
                 >
                   save the {side}
                 </button>

@@ -4,6 +4,7 @@ import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
 import { useParam } from "../../../ui/params.ts";
 import { Skeleton } from "../../../ui/States.tsx";
+import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import { Tab } from "../../../ui/Tab.tsx";
 import { FoilPicture } from "./FoilPicture.tsx";
 import { Foils } from "./Foils.tsx";
@@ -142,14 +143,8 @@ function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (
     ["left out", by("left out")],
     ["at fault", faults],
   ];
-  const save = () => {
-    const url = URL.createObjectURL(new Blob([work.file], { type: "text/plain" }));
-    const a = document.createElement("a");
-    a.href = url;
-    a.download = `${doc.product.toLowerCase().replace(/[^a-z0-9]+/g, "-")}-${doc.revision.toLowerCase()}-paste-${side}-corrected.gbr`;
-    a.click();
-    URL.revokeObjectURL(url);
-  };
+  const save = () =>
+    saveFile(work.file, `${fileWord(doc.product)}-${fileWord(doc.revision)}-paste-${side}-corrected.gbr`);
   return (
     <section className="mb-4" aria-labelledby="cut">
       <h2 id="cut" className="mb-1 text-[15px]">

@@ -1,0 +1,60 @@
+import type { House } from "@kobbin/contract";
+import { thickness } from "./values.ts";
+
+export const BENCH: Omit<House, "id"> = {
+  name: "Own bench",
+  about: "etched here: no mask, nothing plated, on the same day",
+  currency: "EUR",
+  checkedOn: "2026-11-01",
+  limits: {
+    minTrackMm: 0.3,
+    minNetSpaceMm: 0.3,
+    minHoleMm: 0.6,
+    minAnnularMm: 0.4,
+    minCopperToEdgeMm: 0.5,
+    minSlotMm: 1,
+    maxBoardMm: [150, 100],
+  },
+  tolerances: {
+    thicknessShare: 0.1,
+    outlineMm: 0.3,
+    platedHoleMm: 0.1,
+    holeMm: 0.1,
+    slotMm: 0.2,
+    placeMm: 0.15,
+  },
+  layers: [1, 2],
+  options: {
+    thickness: thickness([
+      ["1.6", 0],
+      ["0.8", 0],
+    ]),
+    copper: [{ value: "35", label: "35 µm" }],
+    finish: [
+      { value: "bare", label: "bare copper" },
+      { value: "tinned", label: "tinned with the iron" },
+    ],
+    mask: [{ value: "none", label: "none" }],
+    legend: [{ value: "none", label: "none" }],
+    test: [{ value: "probe", label: "by yourself, with a meter" }],
+  },
+  price: {
+    setup: { "2": "4.50" },
+    perDm2: { "2": "2.10" },
+    minDm2: 0,
+    tiers: [{ fromDm2: 0, factor: 1 }],
+    testSetup: "0",
+    testPerPiece: "0",
+    freeHolesPerDm2: 1e6,
+    per1000Holes: "0",
+    lead: [{ days: 0, factor: 1 }],
+    freightBase: "0",
+    freightPerHalfKg: "0",
+    transitDays: 0,
+    delaySigmaDays: 1,
+    step: 1,
+    minPieces: 1,
+    importHandling: "0",
+  },
+  bench: { setupMin: 45, perBoardMin: 12, secondsAHole: 8, yield: 0.8 },
+};
