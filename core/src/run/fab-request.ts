@@ -4,6 +4,7 @@ import type { FabOptions } from "../fab/options.ts";
 import type { BoardFacts } from "../fab/price.ts";
 import type { QuoteBasis, RunDocument } from "./document.ts";
 import { orderBoards } from "./order-boards.ts";
+import { withHouse } from "./stages/fab-effects.ts";
 
 /** One board of a request for a price. */
 export interface RequestedBoard extends BoardFacts {
@@ -27,7 +28,11 @@ export interface FabRequest {
  * @param start boards that are started
  */
 export function fabRequest(doc: RunDocument, house: House, start: number): FabRequest {
-  const options = fitOptions(house, doc.options);
+  // what could not stand together there is asked as it would be chosen; the chosen house is asked for what is chosen
+  const options =
+    doc.house?.id === house.id
+      ? fitOptions(house, doc.options)
+      : fitOptions(house, withHouse(doc, house).doc.options);
   // its earlier answer is not minded: the pieces are those of the estimate
   const orders = orderBoards({ ...doc, quotes: [] }, house, options, start);
   return {
