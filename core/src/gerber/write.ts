@@ -2,11 +2,20 @@
 export type FileAttribute = readonly [name: string, ...fields: string[]];
 
 /** Six decimals of a millimetre: the file counts nanometres. */
-const nm = (mm: number): number => Math.round(mm * 1e6);
+export const nm = (mm: number): number => Math.round(mm * 1e6);
 
 /** Letters that end a field, and those beyond plain ones, are written as their code (domain.md 11.1). */
 const field = (text: string): string =>
   text.replace(/[%*,\\]|[^ -~]/g, (c) => `\\u${c.charCodeAt(0).toString(16).padStart(4, "0").toUpperCase()}`);
+
+/** The first lines of a layer file: who wrote it, what it is, its unit. */
+export const fileHead = (attributes: readonly FileAttribute[]): string[] => [
+  ...[["GenerationSoftware", "Kobbin", "Kobbin", "1"] as const, ...attributes].map(
+    ([name, ...fields]) => `%TF.${[name, ...fields.map(field)].join(",")}*%`,
+  ),
+  "%FSLAX46Y46*%",
+  "%MOMM*%",
+];
 
 /**
  * A layer of filled areas in the published layer format: millimetres, six decimals, dark, each ring a region of its own.
@@ -21,15 +30,7 @@ export function writeAreas(
   rings: readonly (readonly number[])[],
   attributes: readonly FileAttribute[],
 ): string {
-  const lines = [
-    ...[["GenerationSoftware", "Kobbin", "Kobbin", "1"] as const, ...attributes].map(
-      ([name, ...fields]) => `%TF.${[name, ...fields.map(field)].join(",")}*%`,
-    ),
-    "%FSLAX46Y46*%",
-    "%MOMM*%",
-    "%LPD*%",
-    "G01*",
-  ];
+  const lines = [...fileHead(attributes), "%LPD*%", "G01*"];
   for (const ring of rings) {
     const corners: string[] = [];
     for (let i = 0; i < ring.length; i += 2) {

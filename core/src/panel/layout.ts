@@ -1,0 +1,276 @@
+import type { Finding } from "../findings.ts";
+import { boxAround, posedBox, posedRing } from "../geometry/turn.ts";
+import { clean, type Field, turnedSide } from "./grid.ts";
+import { furnish } from "./furnish.ts";
+import { materialOf, millAround } from "./material.ts";
+import { checkScores, scoreLines } from "./scores.ts";
+import {
+  type PanelDesign,
+  type PanelLayout,
+  type PanelPlace,
+  type PanelRefusal,
+  type PanelSpec,
+  type Separation,
+  type SheetParts,
+  type SheetSide,
+} from "./spec.ts";
+import { apart, laidOut, placeTabs } from "./tabs.ts";
+
+/** A field on a sheet: how wide the rails are, and where the field begins. */
+export interface Framed {
+  readonly field: Field;
+  readonly rails: Readonly<Record<SheetSide, number>>;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  readonly x0: number;
+  readonly y0: number;
+}
+
+/** Rails about a field, as wide as asked, or wider where the sheet has a least size. */
+export function framed(spec: PanelSpec, field: Field, sides: readonly SheetSide[]): Framed {
+  const has = (s: SheetSide) => sides.includes(s);
+  const [gx, gy] = [field.across === "tabs" ? spec.gapMm : 0, field.along === "tabs" ? spec.gapMm : 0];
+  const size = (lo: SheetSide, hi: SheetSide, inner: number, gap: number, least: number) => {
+    const n = Number(has(lo)) + Number(has(hi));
+    const whole = inner + n * (spec.railMm + gap);
+    const more = n > 0 ? Math.max(0, least - whole) / n : 0;
+    const rail = (s: SheetSide) => (has(s) ? clean(spec.railMm + more) : 0);
+    return { lo: rail(lo), hi: rail(hi), whole: clean(whole + n * more), from: clean(has(lo) ? rail(lo) + gap : 0) };
+  };
+  const x = size("left", "right", field.widthMm, gx, spec.minWidthMm);
+  const y = size("bottom", "top", field.heightMm, gy, spec.minHeightMm);
+  return {
+    field,
+    rails: { left: x.lo, right: x.hi, bottom: y.lo, top: y.hi },
+    widthMm: x.whole,
+    heightMm: y.whole,
+    x0: x.from,
+    y0: y.from,
+  };
+}
+
+/** Boards of a field where they lie on the sheet. */
+export function placesOf(designs: readonly PanelDesign[], f: Framed): PanelPlace[] {
+  return f.field.slots.map((s, i) => {
+    const [bx, by] = posedBoxOf(designs[s.board]!, s.turnDeg);
+    return {
+      board: s.board,
+      copy: i + 1,
+      xMm: clean(f.x0 + s.x - bx),
+      yMm: clean(f.y0 + s.y - by),
+      turnDeg: ((s.turnDeg % 360) + 360) % 360,
+    };
+  });
+}
+
+const posedBoxOf = (d: PanelDesign, turnDeg: number) =>
+  boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline)]);
+
+/** A field made into a sheet. */
+export const layoutOf = (
+  designs: readonly PanelDesign[],
+  spec: PanelSpec,
+  f: Framed,
+): PanelLayout | PanelRefusal =>
+  layoutAt(designs, spec, {
+    widthMm: f.widthMm,
+    heightMm: f.heightMm,
+    rails: f.rails,
+    across: f.field.across,
+    along: f.field.along,
+    places: placesOf(designs, f),
+  });
+
+/**
+ * A sheet from where its boards lie: gaps, tabs, scores, rails with what stands on them, and what is to be said of it.
+ *
+ * @returns a refusal where boards overlap, leave the sheet, or cannot be parted so
+ */
+export function layoutAt(
+  designs: readonly PanelDesign[],
+  spec: PanelSpec,
+  s: SheetParts,
+): PanelLayout | PanelRefusal {
+  const laid = laidOut(designs, s.places);
+  const clash = clashOf(laid, s, spec.gapMm);
+  if (clash) return clash;
+  const findings: Finding[] = [];
+  const rings = laid.map((l) => l.ring);
+  const cells = laid.map((l) => posedBox(l.place, l.design.box));
+  const milled = millAround([s.widthMm, s.heightMm], s.rails, rings, cells, s, spec.gapMm);
+  const isTabbed = (nx: number, ny: number) =>
+    (s.across === "tabs" && s.along === "tabs") ||
+    (s.across === "tabs" && Math.abs(nx) > 0.99) ||
+    (s.along === "tabs" && Math.abs(ny) > 0.99);
+  const scores = scoreLines(cells, s);
+  if (scores.length > 0) {
+    const wrong = checkScores(laid, scores, spec.thicknessMm, findings);
+    if (wrong) return wrong;
+  }
+  const held =
+    s.across === "tabs" || s.along === "tabs"
+      ? placeTabs({ laid, frame: milled.frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, isTabbed)
+      : { tabs: [], untabbed: [], loose: [] };
+  const isRouted = s.across === "tabs" && s.along === "tabs";
+  if (isRouted && held.loose.length > 0) {
+    const l = laid.find((k) => k.place.copy === held.loose[0])!;
+    const why = held.untabbed.find((u) => held.loose.includes(u.copy))?.why;
+    return {
+      tag: "cannot-be-held",
+      reason: `Copy ${held.loose.join(", ")} would be held by nothing${why ? `: ${why}` : ""}.`,
+      at: { x: (l.box[0] + l.box[2]) / 2, y: (l.box[1] + l.box[3]) / 2 },
+      nearest: [],
+      do: "Give the sheet rails on more sides, a wider gap, or narrower tabs.",
+    };
+  }
+  for (const u of held.untabbed.slice(0, 4))
+    findings.push({
+      tag: "edge-without-tab",
+      level: "remark",
+      at: { x: clean(u.x), y: clean(u.y) },
+      text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
+    });
+  const material = materialOf(
+    [s.widthMm, s.heightMm],
+    milled,
+    held.tabs,
+    laid.flatMap((l) => l.design.cutouts.map((c) => posedRing(l.place, c))),
+    spec.gapMm,
+  );
+  const separation: Separation = isRouted
+    ? "tabs"
+    : s.across === "score" && s.along === "score"
+      ? "score"
+      : "mixed";
+  sayOutward(laid, s, findings);
+  const boards = laid.reduce((n, l) => n + l.design.areaMm2, 0);
+  return {
+    widthMm: s.widthMm,
+    heightMm: s.heightMm,
+    places: s.places,
+    counts: designs.map((_, i) => s.places.filter((p) => p.board === i).length),
+    separation,
+    across: s.across,
+    along: s.along,
+    gapMm: spec.gapMm,
+    rails: s.rails,
+    scores,
+    tabs: held.tabs,
+    material,
+    ...furnish(spec, s, laid, findings),
+    utilisation: boards / (s.widthMm * s.heightMm),
+    findings,
+  };
+}
+
+/** Boards that overlap, come nearer than the cutter, or leave the sheet. */
+function clashOf(
+  laid: ReturnType<typeof laidOut>,
+  s: SheetParts,
+  gapMm: number,
+): PanelRefusal | undefined {
+  const e = 1e-4;
+  for (const l of laid) {
+    const [x0, y0, x1, y1] = l.box;
+    const [gx, gy] = [s.across === "tabs" ? gapMm : 0, s.along === "tabs" ? gapMm : 0];
+    const lo = (rail: number, gap: number) => (rail > 0 ? rail + gap : 0);
+    if (
+      x0 < lo(s.rails.left, gx) - e ||
+      y0 < lo(s.rails.bottom, gy) - e ||
+      x1 > s.widthMm - lo(s.rails.right, gx) + e ||
+      y1 > s.heightMm - lo(s.rails.top, gy) + e
+    )
+      return {
+        tag: "off-the-sheet",
+        reason: `Copy ${l.place.copy} reaches into a rail or over the sheet's edge.`,
+        at: { x: (x0 + x1) / 2, y: (y0 + y1) / 2 },
+        nearest: [],
+      };
+  }
+  for (let i = 0; i < laid.length; i++)
+    for (let k = i + 1; k < laid.length; k++) {
+      const [a, b] = [laid[i]!, laid[k]!];
+      const least = Math.min(s.across === "tabs" ? gapMm : 0, s.along === "tabs" ? gapMm : 0);
+      const far = (p: number, q: number) => p > q + least + e;
+      if (
+        far(a.box[0], b.box[2]) ||
+        far(b.box[0], a.box[2]) ||
+        far(a.box[1], b.box[3]) ||
+        far(b.box[1], a.box[3])
+      )
+        continue;
+      const near = nearness(a, b, least);
+      if (near)
+        return {
+          tag: "boards-collide",
+          reason: `Copies ${a.place.copy} and ${b.place.copy} ${near.mm <= 0 ? "lie over each other" : `come within ${near.mm.toFixed(2)} mm, less than the cutter's ${gapMm} mm`}.`,
+          at: { x: near.x, y: near.y },
+          nearest: [],
+        };
+    }
+  return undefined;
+}
+
+type Laid = ReturnType<typeof laidOut>[number];
+
+function nearness(a: Laid, b: Laid, least: number): { mm: number; x: number; y: number } | undefined {
+  const { mm, at } = apart(a, b, least + 0.1);
+  const overlaps =
+    a.strips.inside(...middleOf(b)) ||
+    b.strips.inside(...middleOf(a)) ||
+    (mm < 1e-7 && least > 0) ||
+    (least === 0 && crossesInto(a, b));
+  if (overlaps) return { mm: 0, x: at[0], y: at[1] };
+  return mm < least - 2e-3 ? { mm, x: at[0], y: at[1] } : undefined;
+}
+
+/** Boards that share an edge touch; those whose boxes overlap by more lie over each other. */
+function crossesInto(a: Laid, b: Laid): boolean {
+  const w = Math.min(a.box[2], b.box[2]) - Math.max(a.box[0], b.box[0]);
+  const h = Math.min(a.box[3], b.box[3]) - Math.max(a.box[1], b.box[1]);
+  return w > 1e-3 && h > 1e-3 && apart(a, b, 0.1).mm < 1e-7;
+}
+
+/** A point that is board: the middle of the longest piece across, at some height. */
+export function middleOf(l: { readonly ring: readonly number[]; readonly box: readonly number[] }): readonly [number, number] {
+  const [, y0, , y1] = l.box as [number, number, number, number];
+  let best: [number, number] = [l.ring[0]!, l.ring[1]!];
+  let most = -1;
+  for (const f of [0.5, 0.31, 0.69, 0.13, 0.87]) {
+    const y = y0 + (y1 - y0) * f + 1e-7;
+    const xs: number[] = [];
+    for (let i = 0, j = l.ring.length - 2; i < l.ring.length; j = i, i += 2) {
+      const [ya, yb] = [l.ring[j + 1]!, l.ring[i + 1]!];
+      if (ya > y !== yb > y) xs.push(l.ring[j]! + ((l.ring[i]! - l.ring[j]!) * (y - ya)) / (yb - ya));
+    }
+    xs.sort((p, q) => p - q);
+    for (let k = 0; k + 1 < xs.length; k += 2)
+      if (xs[k + 1]! - xs[k]! > most) {
+        most = xs[k + 1]! - xs[k]!;
+        best = [(xs[k]! + xs[k + 1]!) / 2, y];
+      }
+  }
+  return best;
+}
+
+/** Contacts that are bevelled and do not look out of the sheet. */
+function sayOutward(laid: readonly Laid[], s: SheetParts, findings: Finding[]): void {
+  const hidden = laid.filter((l) =>
+    l.design.outward.some((edge) => {
+      if (l.place.turnDeg % 90 !== 0) return true;
+      const side = turnedSide(edge, l.place.turnDeg);
+      const at = { left: l.box[0], bottom: l.box[1], right: s.widthMm - l.box[2], top: s.heightMm - l.box[3] };
+      return at[side] > 1e-3;
+    }),
+  );
+  const [first] = hidden;
+  if (first)
+    findings.push({
+      tag: "bevel-inside",
+      level: "warning",
+      at: { x: first.box[0], y: first.box[1] },
+      text: `The contacts of copy ${hidden.map((l) => l.place.copy).slice(0, 6).join(", ")} do not lie at the sheet's edge, where a bevel is ground.`,
+      do: "Take one row, or two back to back, without a rail on those sides; or have the boards bevelled singly.",
+    });
+}
+

@@ -1,0 +1,151 @@
+import { type Area, clipAreas, offsetRings, shrinkAreas } from "../geometry/clip.ts";
+import { insideRings, signedArea } from "../geometry/polygon.ts";
+import { boxAround, posed, turnOf } from "../geometry/turn.ts";
+import type { Field } from "./grid.ts";
+import type { PanelLayout, SheetSide, Tab } from "./spec.ts";
+import { type Ground, tabRing } from "./tabs.ts";
+
+/** Smaller scraps than this are dust of the clipping, mm². */
+const DUST_MM2 = 1e-4;
+/** A cutter is taken this much narrower than the gap, so that it goes in. */
+const PLAY_MM = 0.01;
+
+const rect = (x0: number, y0: number, x1: number, y1: number) => [x0, y0, x1, y0, x1, y1, x0, y1];
+
+/** What is milled around the boards before tabs are left standing, and what of the sheet stays as its frame. */
+export interface Milled {
+  /** Areas between boards and frame. */
+  readonly band: readonly Area[];
+  readonly frame: readonly Area[];
+}
+
+/**
+ * The gaps of a sheet. Held by tabs, a gap follows each board's outline; where a direction is scored, all of a cell that
+ * is not board goes. What is neither board nor joined to a rail or the sheet's own edge would be loose: it is milled too.
+ *
+ * @param rings outlines as they lie
+ * @param cells boxes of the boards
+ */
+export function millAround(
+  sheet: readonly [number, number],
+  rails: Readonly<Record<SheetSide, number>>,
+  rings: readonly (readonly number[])[],
+  cells: readonly (readonly [number, number, number, number])[],
+  field: Pick<Field, "across" | "along">,
+  gap: number,
+): Milled {
+  const whole = rect(0, 0, ...sheet);
+  const [gx, gy] = [field.across === "tabs" ? gap : 0, field.along === "tabs" ? gap : 0];
+  const isRouted = gx > 0 && gy > 0;
+  const reach: readonly ArrayLike<number>[] = isRouted
+    ? offsetRings(rings, gap)
+    : cells.map(([x0, y0, x1, y1]) => rect(x0 - gx, y0 - gy, x1 + gx, y1 + gy));
+  const rest = clipAreas("difference", [whole], [...reach, ...rings]);
+  const isKept = (a: Area) => touchesRail(a, sheet, rails);
+  const frame = rest.filter(isKept);
+  const band = clipAreas("difference", [whole], [...frame.flat(), ...rings]).filter(
+    (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2,
+  );
+  return { band, frame };
+}
+
+/** Whether an area holds a piece of a rail, or lies in a place of the sheet that was left free. */
+function touchesRail(
+  area: Area,
+  [w, h]: readonly [number, number],
+  rails: Readonly<Record<SheetSide, number>>,
+): boolean {
+  const [x0, y0, x1, y1] = boxAround([area[0]!]);
+  const e = 1e-6;
+  return (
+    (rails.left > 0 && x0 < e) ||
+    (rails.right > 0 && x1 > w - e) ||
+    (rails.bottom > 0 && y0 < e) ||
+    (rails.top > 0 && y1 > h - e)
+  );
+}
+
+/**
+ * What stays of the sheet: everything but the gaps, with tabs left standing in them and the boards' own cut-outs gone.
+ *
+ * A tab is as wide as stated along the edge it breaks at; the gap's ends are rounded into it by the cutter.
+ */
+export function materialOf(
+  sheet: readonly [number, number],
+  milled: Milled,
+  tabs: readonly Tab[],
+  cutouts: readonly (readonly number[])[],
+  gap: number,
+): Area[] {
+  const band = milled.band.flat();
+  const square = clipAreas(
+    "difference",
+    band,
+    tabs.map((t) => tabRing(t, t.widthMm)),
+  );
+  const necked = tabs.filter((t) => t.widthMm - t.gapMm >= 1);
+  const narrow = clipAreas(
+    "difference",
+    band,
+    tabs.map((t) => tabRing(t, necked.includes(t) ? t.widthMm - t.gapMm : t.widthMm)),
+  );
+  const r = gap / 2 - PLAY_MM;
+  const opened =
+    tabs.length > 0 && r > 0.1
+      ? offsetRings(
+          shrinkAreas(narrow, r).flat(),
+          r,
+        )
+      : [];
+  // rounded ends lie in the gap alone
+  const rounded = opened.length > 0 ? clipAreas("intersection", opened, narrow.flat()) : [];
+  const away = [...square.flat(), ...rounded.flat(), ...cutouts];
+  return clipAreas("difference", [rect(0, 0, ...sheet)], away).filter(
+    (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2,
+  );
+}
+
+/** A piece that is left when everything is cut. */
+export interface Piece {
+  /** Copies in it; a frame has none. */
+  readonly copies: readonly number[];
+  readonly areaMm2: number;
+}
+
+/**
+ * The pieces after breaking every tab along its boards' edges and every score: n boards and the frame, if the sheet is
+ * right.
+ *
+ * @param inside a point of each copy that is board
+ */
+export function piecesAfterCutting(
+  layout: Pick<PanelLayout, "material" | "tabs" | "scores" | "places">,
+  inside: readonly (readonly [number, number])[],
+): Piece[] {
+  const cuts: number[][] = [];
+  for (const t of layout.tabs) {
+    const [c, s] = turnOf(t.acrossDeg);
+    const w = t.widthMm / 2 + t.gapMm;
+    const across = (u0: number, u1: number) => {
+      const at = (u: number, v: number) =>
+        posed({ xMm: t.xMm, yMm: t.yMm, turnDeg: 0 }, u * c - v * s, u * s + v * c);
+      return [...at(u0, -w), ...at(u1, -w), ...at(u1, w), ...at(u0, w)];
+    };
+    const h = t.gapMm / 2;
+    // once: what is left of a tab between two boards stays with the other one
+    cuts.push(across(-h + 0.001, -h + 0.15));
+  }
+  for (const k of layout.scores)
+    cuts.push(
+      k.x1 === k.x2
+        ? rect(k.x1 - 0.005, Math.min(k.y1, k.y2), k.x1 + 0.005, Math.max(k.y1, k.y2))
+        : rect(Math.min(k.x1, k.x2), k.y1 - 0.005, Math.max(k.x1, k.x2), k.y1 + 0.005),
+    );
+  const pieces = clipAreas("difference", layout.material.flat(), cuts);
+  return pieces
+    .map((a) => ({
+      copies: layout.places.flatMap((p, i) => (insideRings(a, ...inside[i]!) ? [p.copy] : [])),
+      areaMm2: Math.abs(a.reduce((n, r) => n + signedArea(r), 0)),
+    }))
+    .filter((p) => p.areaMm2 > 0.02);
+}
