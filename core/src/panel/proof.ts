@@ -1,0 +1,285 @@
+import type { BoardFile, BoardSet } from "../board/board-file.ts";
+import type { Measure } from "../board/measure-document.ts";
+import { chainOutline } from "../board/outline.ts";
+import { signedArea } from "../geometry/polygon.ts";
+import { posed, posedBox, posedRing } from "../geometry/turn.ts";
+import { Cell } from "./cells.ts";
+import { middleOf } from "./layout.ts";
+import { piecesAfterCutting } from "./material.ts";
+import { PERFORATION } from "./perforate.ts";
+import { type LayerDifference, layerDifferences } from "./proof-layer.ts";
+import type { PanelLayout } from "./spec.ts";
+import type { PanelSource } from "./write.ts";
+
+/** One thing that was held against the boards. */
+export interface ProofRow {
+  readonly what: string;
+  /** Of the sheet, as read back. */
+  readonly panel: number;
+  /** What n times the board, and what was added, come to. */
+  readonly boards: number;
+}
+
+/** What reading a sheet's own files back says. */
+export interface PanelProof {
+  readonly agrees: boolean;
+  readonly checked: readonly ProofRow[];
+  /** What does not agree, in words, with its place where it has one. */
+  readonly wrong: readonly { readonly text: string; readonly at?: { readonly x: number; readonly y: number } }[];
+}
+
+/** A board with its measure, to count on. */
+export type ProvenSource = PanelSource & { readonly measure: Measure };
+
+const ROLES = ["copper", "mask", "paste", "legend"];
+const nameOf = (f: BoardFile) => `${f.role} ${f.side === "inner" ? `inner ${f.index ?? 1}` : (f.side ?? "")}`;
+const same = (a: number, b: number) => Math.abs(a - b) <= Math.max(1e-6, 1e-7 * Math.abs(b));
+
+/**
+ * Reads a sheet that was written, and holds it against the boards it is made of (domain.md 6.7): every layer of every copy
+ * turned back, holes by size and place, the pieces after cutting; with the sheet's own measure also areas, nets and least
+ * gaps.
+ *
+ * @param written the sheet's own files, read by the readers any board is read by
+ * @param measured the sheet's measure; left out where a quick proof is enough
+ */
+export function provePanel(
+  sources: readonly ProvenSource[],
+  layout: PanelLayout,
+  written: BoardSet,
+  measured?: Measure,
+): PanelProof {
+  const wrong: { text: string; at?: { x: number; y: number } }[] = [];
+  const checked: ProofRow[] = [];
+  const row = (what: string, panel: number, boards: number) => {
+    checked.push({ what, panel, boards });
+    if (!same(panel, boards)) wrong.push({ text: `${what}: the sheet has ${panel}, the boards make ${boards}.` });
+  };
+  proveLayers(sources, layout, written, row, wrong);
+  proveHoles(sources, layout, written, row, wrong);
+  provePieces(sources, layout, written, row, wrong);
+  row(
+    "places of parts",
+    written.placements?.parts.length ?? 0,
+    layout.places.reduce((n, p) => n + (sources[p.board]!.set.placements?.parts.length ?? 0), 0),
+  );
+  row(
+    "points of the netlist",
+    written.netlist?.points.length ?? 0,
+    layout.places.reduce((n, p) => n + (sources[p.board]!.set.netlist?.points.length ?? 0), 0),
+  );
+  if (measured) proveMeasures(sources, layout, measured, row);
+  return { agrees: wrong.length === 0, checked, wrong };
+}
+
+type Row = (what: string, panel: number, boards: number) => void;
+type Wrong = { text: string; at?: { x: number; y: number } }[];
+
+/** Objects on rails by layer. */
+function featuresOf(layout: PanelLayout, role: string, side: string | undefined): number | undefined {
+  if (side === "inner") return 0;
+  const marks = layout.fiducials.length + layout.badMarks.length;
+  if (role === "copper") return marks + layout.balance.length;
+  if (role === "mask") return marks;
+  // letters on a rail are counted as they are
+  if (role === "legend") return undefined;
+  return 0;
+}
+
+function proveLayers(
+  sources: readonly ProvenSource[],
+  layout: PanelLayout,
+  written: BoardSet,
+  row: Row,
+  wrong: Wrong,
+): void {
+  const grow = layout.separation === "tabs" ? layout.gapMm / 2 : 0;
+  const cells = sources.map((s) => new Cell(s.design.outline, grow));
+  const names = new Set(
+    sources.flatMap((s) => s.set.files.filter((f) => ROLES.includes(f.role) && f.layer && f.side).map(nameOf)),
+  );
+  for (const name of names) {
+    const panel = written.files.find((f) => f.layer && nameOf(f) === name);
+    if (!panel?.layer) {
+      wrong.push({ text: `The layer ${name} is not among the sheet's files.` });
+      continue;
+    }
+    const image = panel.layer;
+    let objects = 0;
+    const designs = sources.flatMap((s, board) => {
+      const file = s.set.files.find((f) => f.layer && nameOf(f) === name);
+      if (!file?.layer) return [];
+      const shares = cells[board]!.sharesOf(file.layer);
+      const places = layout.places.filter((p) => p.board === board);
+      objects += places.length * shares.filter((x) => x === "whole").length;
+      return [{ image: file.layer, shares, cell: cells[board]!, outline: s.design.outline, places }];
+    });
+    const stated = featuresOf(layout, panel.role, panel.side);
+    const beside = stated ?? besideCount(image, designs);
+    const differs: LayerDifference[] = layerDifferences(image, designs, beside);
+    row(`${name}: copies as the board`, layout.places.length - new Set(differs.map((d) => d.copy)).size, layout.places.length);
+    for (const d of differs.slice(0, 3))
+      wrong.push({
+        text: d.copy === 0 ? `${name}: ${d.what}.` : `${name}, copy ${d.copy}: ${d.what}.`,
+        at: { x: d.x, y: d.y },
+      });
+    if (stated !== undefined && designs.every((d) => d.shares.every((s) => s === "whole") && d.image.n < 1e6))
+      row(`${name}: objects`, image.n - stated, written.files.length > 0 ? objectsOf(designs) : objects);
+  }
+}
+
+/** Objects the copies are written as: a stroke of a stamp that may not draw is an area. */
+function objectsOf(designs: readonly { image: { n: number }; places: readonly unknown[] }[]): number {
+  return designs.reduce((n, d) => n + d.image.n * d.places.length, 0);
+}
+
+function besideCount(
+  image: import("../gerber/image.ts").LayerImage,
+  designs: Parameters<typeof layerDifferences>[1],
+): number {
+  const [first] = layerDifferences(image, designs, -1).filter((d) => d.copy === 0);
+  return Number(/^\d+/.exec(first?.what ?? "0")?.[0] ?? 0);
+}
+
+const key = (x: number, y: number, d: number) => `${Math.round(x * 1e3)} ${Math.round(y * 1e3)} ${Math.round(d * 1e4)}`;
+
+/** Holes and slots at their places, by plating. */
+function proveHoles(
+  sources: readonly ProvenSource[],
+  layout: PanelLayout,
+  written: BoardSet,
+  row: Row,
+  wrong: Wrong,
+): void {
+  const drills = written.files.filter((f) => f.role === "drill" && f.drill);
+  const hits = drills.flatMap((f) => f.drill!.hits);
+  const there = new Map<string, number>();
+  for (const h of hits) there.set(key(h.x, h.y, h.diameterMm), (there.get(key(h.x, h.y, h.diameterMm)) ?? 0) + 1);
+  const grow = layout.separation === "tabs" ? layout.gapMm / 2 : 0;
+  const cells = sources.map((s) => new Cell(s.design.outline, grow));
+  let expected = 0;
+  let missing = 0;
+  for (const p of layout.places)
+    for (const h of once(sources[p.board]!.set)) {
+      if (!cells[p.board]!.has(h.x, h.y)) continue;
+      expected++;
+      const [x, y] = posed(p, h.x, h.y);
+      if (!hasNear(there, x, y, h.diameterMm)) {
+        missing++;
+        if (missing <= 2)
+          wrong.push({ text: `A hole of ${h.diameterMm} mm of copy ${p.copy} is missing.`, at: { x, y } });
+      }
+    }
+  const perforations = layout.tabs.reduce((n, t) => n + t.holes, 0);
+  row("holes", hits.length, expected + layout.toolingHoles.length + perforations);
+  row(
+    "perforations",
+    hits.filter((h) => Math.abs(h.diameterMm - PERFORATION.diameterMm) < 1e-6 && h.tool?.use?.includes("break-off")).length,
+    perforations,
+  );
+  row(
+    "slots and routed paths",
+    drills.reduce((n, f) => n + f.drill!.routs.length, 0),
+    layout.places.reduce(
+      (n, p) =>
+        n +
+        sources[p.board]!.set.files
+          .flatMap((f) => (f.role === "drill" ? (f.drill?.routs ?? []) : []))
+          .filter((r) => r.points.some(([x, y]) => cells[p.board]!.has(x, y))).length,
+      0,
+    ),
+  );
+}
+
+/** Round holes of a board, those that lie on each other once. */
+function once(set: BoardSet) {
+  const seen = new Set<string>();
+  return set.files
+    .flatMap((f) => (f.role === "drill" ? (f.drill?.hits ?? []) : []))
+    .filter((h) => {
+      const k = `${Math.round(h.x * 100)} ${Math.round(h.y * 100)} ${h.diameterMm}`;
+      if (seen.has(k)) return false;
+      seen.add(k);
+      return true;
+    });
+}
+
+function hasNear(there: ReadonlyMap<string, number>, x: number, y: number, d: number): boolean {
+  for (const dx of [0, -1e-3, 1e-3])
+    for (const dy of [0, -1e-3, 1e-3]) if (there.has(key(x + dx, y + dy, d))) return true;
+  return false;
+}
+
+/** The outline read back: its size, its area, and what it falls into when it is cut. */
+function provePieces(
+  sources: readonly ProvenSource[],
+  layout: PanelLayout,
+  written: BoardSet,
+  row: Row,
+  wrong: Wrong,
+): void {
+  const file = written.files.find((f) => f.role === "profile" && f.layer);
+  const outline = file?.layer && chainOutline(file.layer, file.path);
+  if (!outline?.isClosed) {
+    wrong.push({ text: "The sheet's outline does not close when it is read back." });
+    return;
+  }
+  // outer edges run one way, what is milled out the other
+  const rings = outline.loops.map((l) => (l.depth % 2 === 0 ? [...l.ring] : reversed(l.ring)));
+  const material = [rings];
+  const inside = layout.places.map((p) => {
+    const d = sources[p.board]!.design;
+    return middleOf({ ring: posedRing(p, d.outline), box: posedBox(p, d.box) });
+  });
+  const pieces = piecesAfterCutting({ ...layout, material }, inside);
+  const boards = pieces.filter((p) => p.copies.length > 0);
+  row("area of the sheet without what is milled, mm²", rounded(areaOf(rings)), rounded(areaOf(layout.material.flat())));
+  row("boards after cutting", boards.length, layout.places.length);
+  row("boards that stay joined", boards.filter((p) => p.copies.length > 1).length, 0);
+}
+
+const rounded = (v: number) => Math.round(v * 10) / 10;
+const areaOf = (rings: readonly (readonly number[])[]) => rings.reduce((n, r) => n + signedArea(r), 0);
+const reversed = (ring: readonly number[]): number[] => {
+  const out: number[] = [];
+  for (let i = ring.length - 2; i >= 0; i -= 2) out.push(ring[i]!, ring[i + 1]!);
+  return out;
+};
+
+/** What the measure of the sheet and those of the boards have in common. */
+function proveMeasures(sources: readonly ProvenSource[], layout: PanelLayout, m: Measure, row: Row): void {
+  const n = sources.map((_, i) => layout.places.filter((p) => p.board === i).length);
+  const sum = (f: (m: Measure) => number) => sources.reduce((s, x, i) => s + n[i]! * f(x.measure), 0);
+  const marks = layout.fiducials.length + layout.badMarks.length + layout.balance.length;
+  const grow = layout.separation === "tabs" ? layout.gapMm / 2 : 0;
+  const isTrimmed = (role: string, side: string) =>
+    sources.some((s) => {
+      const file = s.set.files.find((f) => f.role === role && layerName(f) === side && f.layer);
+      return file?.layer && new Cell(s.design.outline, grow).sharesOf(file.layer).some((x) => x !== "whole");
+    });
+  for (const [side, panel] of Object.entries(m.copperAreaMm2)) {
+    if (isTrimmed("copper", side)) continue;
+    const added = side === "top" || side === "bottom" ? featureArea(layout) : 0;
+    // marks are measured as chords of circles
+    row(`copper area ${side}, mm²`, rounded2(panel - added), rounded2(sum((x) => x.copperAreaMm2[side] ?? 0)));
+  }
+  for (const [side, panel] of Object.entries(m.paste))
+    if (!isTrimmed("paste", side)) {
+      row(`paste openings ${side}`, panel.count, sum((x) => x.paste[side]?.count ?? 0));
+      row(`paste area ${side}, mm²`, rounded2(panel.areaMm2), rounded2(sum((x) => x.paste[side]?.areaMm2 ?? 0)));
+    }
+  if (m.nets && sources.every((s) => s.measure.nets))
+    row("nets", m.nets.count - marks * Object.keys(m.copperAreaMm2).filter((k) => k === "top" || k === "bottom").length, sum((x) => x.nets!.count));
+  const least = Math.min(...sources.map((s) => s.measure.minNetSpaceMm ?? Number.POSITIVE_INFINITY));
+  if (m.minNetSpaceMm !== undefined && Number.isFinite(least))
+    row("least gap between nets, mm", rounded6(m.minNetSpaceMm), rounded6(least));
+}
+
+const layerName = (f: BoardFile) => (f.side === "inner" ? `inner ${f.index ?? 1}` : (f.side ?? ""));
+const rounded2 = (v: number) => Math.round(v * 100) / 100;
+const rounded6 = (v: number) => Math.round(v * 1e6) / 1e6;
+
+function featureArea(layout: PanelLayout): number {
+  const disc = (d: number) => (Math.PI * d * d) / 4;
+  return layout.fiducials.length * disc(1) + layout.badMarks.length * disc(2) + layout.balance.length * disc(1.5);
+}

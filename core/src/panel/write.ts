@@ -1,0 +1,449 @@
+import type { BoardFile, BoardSet } from "../board/board-file.ts";
+import { analyseLayer } from "../board/copper.ts";
+import { settlePlating, settleSlots } from "../board/holes.ts";
+import { type HoleToWrite, type RoutToWrite, writeDrill } from "../drill/write.ts";
+import type { Finding } from "../findings.ts";
+import { thinned } from "../geometry/polygon.ts";
+import { posed } from "../geometry/turn.ts";
+import { LayerWriter } from "../gerber/layer-writer.ts";
+import type { FileAttribute } from "../gerber/write.ts";
+import { writeJob } from "../job/write.ts";
+import { writeNetlist } from "../netlist/write.ts";
+import { Cell, type Share } from "./cells.ts";
+import { BAD_MARK_MM, BALANCE_MM, FIDUCIAL } from "./furnish.ts";
+import { textStrokes, textWidth } from "./letters.ts";
+import { PERFORATION } from "./perforate.ts";
+import type { PanelDesign, PanelLayout, PanelPlace } from "./spec.ts";
+
+/** A board that is written onto the sheet. */
+export interface PanelSource {
+  readonly design: PanelDesign;
+  readonly set: BoardSet;
+}
+
+/** How copies are written: each whole, or one with its steps where the sheet is a plain grid. */
+export type WriteMode = "copies" | "step-repeat";
+
+/** What the sheet is called. */
+export interface PanelName {
+  readonly name: string;
+  readonly revision: string;
+}
+
+/** A file of the panel. */
+export interface PanelFile {
+  readonly path: string;
+  readonly bytes: Uint8Array;
+}
+
+/** Files of a sheet, tables as rows of cells. */
+export interface PanelFiles {
+  readonly files: readonly PanelFile[];
+  readonly tables: readonly { readonly path: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly findings: readonly Finding[];
+}
+
+/** Reference of a part in a copy: R1 of copy 3 is R1_3. */
+export const refInCopy = (ref: string, copy: number): string => `${ref}_${copy}`;
+
+/** A text as UTF-8. */
+export function utf8(text: string): Uint8Array {
+  const coded = encodeURIComponent(text);
+  const out: number[] = [];
+  for (let i = 0; i < coded.length; i++)
+    if (coded[i] === "%") {
+      out.push(Number.parseInt(coded.slice(i + 1, i + 3), 16));
+      i += 2;
+    } else out.push(coded.charCodeAt(i));
+  return Uint8Array.from(out);
+}
+
+const ORDER = ["copper", "mask", "paste", "legend"] as const;
+type ImageRole = (typeof ORDER)[number];
+
+interface LayerKey {
+  readonly role: ImageRole;
+  readonly side: "top" | "bottom" | "inner";
+  readonly index: number;
+}
+
+const keyOf = (f: BoardFile): LayerKey | undefined =>
+  f.layer && (ORDER as readonly string[]).includes(f.role) && f.side
+    ? { role: f.role as ImageRole, side: f.side, index: f.index ?? 0 }
+    : undefined;
+const nameOfKey = (k: LayerKey) => `${k.role}-${k.side}${k.side === "inner" ? `-${k.index}` : ""}`;
+
+/**
+ * The files of a sheet: every image layer, drills by plating and span, the outline with what is milled, scores, places and
+ * parts of every copy, netlist and job file (domain.md 6.6, 11).
+ *
+ * @param slug first part of every file's name
+ */
+export function writePanel(
+  sources: readonly PanelSource[],
+  layout: PanelLayout,
+  name: PanelName,
+  slug: string,
+  mode: WriteMode = "copies",
+): PanelFiles {
+  const findings: Finding[] = [];
+  const files: { path: string; text: string; function: string; polarity?: string }[] = [];
+  const copper = Math.max(...sources.map((s) => s.design.layers));
+  const common: readonly FileAttribute[] = [
+    ["ProjectId", name.name, "0", name.revision],
+    ["Part", "Array"],
+    ["SameCoordinates", `${slug}-array`],
+  ];
+  const grow = layout.separation === "tabs" ? layout.gapMm / 2 : 0;
+  const cells = sources.map((s) => new Cell(s.design.outline, grow));
+  for (const key of layerKeys(sources)) {
+    const fn = functionOf(key, copper);
+    const polarity = key.role === "mask" ? "Negative" : "Positive";
+    const w = new LayerWriter([["FileFunction", ...fn], ["FilePolarity", polarity], ...common]);
+    writeCopies(w, key, sources, cells, layout, mode, findings);
+    addFeatures(w, key, layout, name);
+    files.push({ path: `${slug}-${nameOfKey(key)}.gbr`, text: w.done(), function: fn.join(","), polarity });
+  }
+  files.push(...outlineFiles(layout, common, slug));
+  files.push(...drillFiles(sources, layout, slug, copper, cells));
+  const netlist = netlistText(sources, layout, slug, copper);
+  if (netlist) files.push({ path: `${slug}.ipc`, text: netlist, function: "Other,Netlist" });
+  const job = writeJob({
+    name: name.name,
+    revision: name.revision,
+    widthMm: layout.widthMm,
+    heightMm: layout.heightMm,
+    layers: copper,
+    ...(sources[0]?.design.thicknessMm === undefined ? {} : { thicknessMm: sources[0].design.thicknessMm }),
+    files: files
+      .filter((f) => !f.function.startsWith("Other"))
+      .map(({ path, function: f, polarity }) => ({ path, function: f, ...(polarity ? { polarity } : {}) })),
+  });
+  return {
+    files: [
+      ...files.map((f) => ({ path: f.path, bytes: utf8(f.text) })),
+      { path: `${slug}.gbrjob`, bytes: utf8(job) },
+    ],
+    tables: partTables(sources, layout, slug),
+    findings,
+  };
+}
+
+function layerKeys(sources: readonly PanelSource[]): LayerKey[] {
+  const all = new Map<string, LayerKey>();
+  for (const s of sources)
+    for (const f of s.set.files) {
+      const k = keyOf(f);
+      if (k && !all.has(nameOfKey(k))) all.set(nameOfKey(k), k);
+    }
+  const side = { top: 0, inner: 1, bottom: 2 };
+  return [...all.values()].sort(
+    (a, b) => ORDER.indexOf(a.role) - ORDER.indexOf(b.role) || side[a.side] - side[b.side] || a.index - b.index,
+  );
+}
+
+function functionOf(k: LayerKey, copper: number): string[] {
+  const side = k.side === "top" ? "Top" : "Bot";
+  if (k.role === "mask") return ["Soldermask", side];
+  if (k.role === "paste") return ["Paste", side];
+  if (k.role === "legend") return ["Legend", side];
+  if (k.side === "inner") return ["Copper", `L${k.index + 1}`, "Inr"];
+  return ["Copper", `L${k.side === "top" ? 1 : copper}`, side];
+}
+
+/** Every copy's objects, as far as they are the board's. */
+function writeCopies(
+  w: LayerWriter,
+  key: LayerKey,
+  sources: readonly PanelSource[],
+  cells: readonly Cell[],
+  layout: PanelLayout,
+  mode: WriteMode,
+  findings: Finding[],
+): void {
+  sources.forEach((s, board) => {
+    const file = s.set.files.find((f) => {
+      const k = keyOf(f);
+      return k !== undefined && nameOfKey(k) === nameOfKey(key);
+    });
+    if (!file?.layer) return;
+    const image = file.layer;
+    const shares = cells[board]!.sharesOf(image);
+    sayCut(shares, file.path, s.design.name, findings);
+    const places = layout.places.filter((p) => p.board === board);
+    const one = (p: PanelPlace) =>
+      w.copy(image, p, (i, isDark) => {
+        const share = shares[i]!;
+        if (share === "whole") return false;
+        if (share !== "none") for (const ring of share) w.area([posedFlat(p, ring)], isDark);
+        return true;
+      });
+    const grid = mode === "step-repeat" ? gridOf(places) : undefined;
+    if (grid) w.repeated(grid.nx, grid.ny, grid.stepX, grid.stepY, () => one(grid.first));
+    else for (const p of places) one(p);
+  });
+}
+
+const posedFlat = (p: PanelPlace, ring: readonly number[]): number[] => {
+  const out: number[] = [];
+  for (let i = 0; i < ring.length; i += 2) out.push(...posed(p, ring[i]!, ring[i + 1]!));
+  return out;
+};
+
+function sayCut(shares: readonly Share[], file: string, board: string, findings: Finding[]): void {
+  const cut = shares.filter((s) => s !== "whole" && s !== "none").length;
+  const out = shares.filter((s) => s === "none").length;
+  if (cut + out === 0) return;
+  findings.push({
+    tag: "drawn-over-edge",
+    level: "remark",
+    file,
+    text: `${board}: ${cut > 0 ? `${cut} object${cut === 1 ? "" : "s"} reach over the board's edge and end there` : ""}${cut > 0 && out > 0 ? "; " : ""}${out > 0 ? `${out} lie${out === 1 ? "s" : ""} beside the board and ${out === 1 ? "is" : "are"} left out` : ""}, so that no copy is drawn on its neighbour.`,
+  });
+}
+
+/** Columns, rows and steps where places make a plain grid of one turn. */
+export function gridOf(
+  places: readonly PanelPlace[],
+):
+  | { readonly nx: number; readonly ny: number; readonly stepX: number; readonly stepY: number; readonly first: PanelPlace }
+  | undefined {
+  const [first] = places;
+  if (!first || places.some((p) => p.turnDeg !== first.turnDeg)) return undefined;
+  const values = (list: readonly number[]) => [...new Set(list.map((v) => Math.round(v * 1e6)))].sort((a, b) => a - b);
+  const [xs, ys] = [values(places.map((p) => p.xMm)), values(places.map((p) => p.yMm))];
+  if (xs.length * ys.length !== places.length) return undefined;
+  const step = (v: readonly number[]) => (v.length > 1 ? v[1]! - v[0]! : 0);
+  const isEven = (v: readonly number[]) => v.every((q, i) => i === 0 || q - v[i - 1]! === step(v));
+  if (!isEven(xs) || !isEven(ys)) return undefined;
+  const at = new Set(places.map((p) => `${Math.round(p.xMm * 1e6)} ${Math.round(p.yMm * 1e6)}`));
+  if (at.size !== places.length) return undefined;
+  const corner = places.find((p) => Math.round(p.xMm * 1e6) === xs[0] && Math.round(p.yMm * 1e6) === ys[0])!;
+  return { nx: xs.length, ny: ys.length, stepX: step(xs) / 1e6, stepY: step(ys) / 1e6, first: corner };
+}
+
+/** What stands on the rails, on the layers it belongs to. */
+function addFeatures(w: LayerWriter, key: LayerKey, layout: PanelLayout, name: PanelName): void {
+  if (key.side === "inner") return;
+  if (key.role === "copper") {
+    for (const f of layout.fiducials) w.disc(f.xMm, f.yMm, FIDUCIAL.copperMm, ["FiducialPad", "Panel"]);
+    for (const b of layout.badMarks) w.disc(b.xMm, b.yMm, BAD_MARK_MM, ["Other", "BadBoardMark"]);
+    for (const b of layout.balance) w.disc(b.xMm, b.yMm, BALANCE_MM, ["CopperBalancing"]);
+  }
+  if (key.role === "mask") {
+    for (const f of layout.fiducials) w.disc(f.xMm, f.yMm, FIDUCIAL.maskMm);
+    for (const b of layout.badMarks) w.disc(b.xMm, b.yMm, BAD_MARK_MM);
+  }
+  if (key.role === "legend" && key.side === "top") addText(w, layout, name);
+}
+
+const TEXT_MM = 2;
+
+/** Name, revision and the way the sheet runs, on the first rail where they fit between what stands there. */
+function addText(w: LayerWriter, layout: PanelLayout, name: PanelName): void {
+  const words = `${name.name} ${name.revision} >`;
+  const length = textWidth(words, TEXT_MM);
+  const { rails, widthMm: W, heightMm: H } = layout;
+  const marks = [
+    ...layout.fiducials.map((f) => ({ x: f.xMm, y: f.yMm, r: FIDUCIAL.clearMm + 0.3 })),
+    ...layout.toolingHoles.map((h) => ({ x: h.xMm, y: h.yMm, r: h.diameterMm / 2 + 0.5 })),
+    ...layout.badMarks.map((b) => ({ x: b.xMm, y: b.yMm, r: BAD_MARK_MM / 2 + 0.5 })),
+    ...layout.balance.map((b) => ({ x: b.xMm, y: b.yMm, r: BALANCE_MM / 2 + 0.3 })),
+  ];
+  const spots = [
+    { lying: true, rail: rails.top, v: H - rails.top / 2 },
+    { lying: true, rail: rails.bottom, v: rails.bottom / 2 },
+    { lying: false, rail: rails.left, v: rails.left / 2 },
+    { lying: false, rail: rails.right, v: W - rails.right / 2 },
+  ];
+  for (const s of spots) {
+    if (s.rail < TEXT_MM + 1) continue;
+    const L = s.lying ? W : H;
+    for (let u = 3; u + length <= L - 3; u += 1) {
+      const isFree = marks.every((m) => {
+        const [p, q] = s.lying ? [m.x, m.y] : [m.y, m.x];
+        return p + m.r < u || p - m.r > u + length || Math.abs(q - s.v) > m.r + TEXT_MM / 2;
+      });
+      if (!isFree) continue;
+      for (const [x1, y1, x2, y2] of textStrokes(words, TEXT_MM)) {
+        const at = (x: number, y: number) =>
+          s.lying ? [u + x, s.v - TEXT_MM / 2 + y] : [s.v + TEXT_MM / 2 - y, u + x];
+        const [a, b] = [at(x1, y1), at(x2, y2)];
+        w.line(a[0]!, a[1]!, b[0]!, b[1]!, 0.2);
+      }
+      return;
+    }
+  }
+}
+
+function outlineFiles(layout: PanelLayout, common: readonly FileAttribute[], slug: string) {
+  const profile = new LayerWriter([["FileFunction", "Profile", "NP"], ["FilePolarity", "Positive"], ...common]);
+  for (const area of layout.material)
+    for (const ring of area) profile.outline(thinned(ring, 0.0004), 0.05, ["Profile"]);
+  const files = [{ path: `${slug}-profile.gbr`, text: profile.done(), function: "Profile,NP" }];
+  if (layout.scores.length === 0) return files;
+  const score = new LayerWriter([["FileFunction", "Vcut"], ["FilePolarity", "Positive"], ...common]);
+  for (const s of layout.scores) score.line(s.x1, s.y1, s.x2, s.y2, 0.1);
+  return [...files, { path: `${slug}-score.gbr`, text: score.done(), function: "Vcut" }];
+}
+
+/** A drill file's holes of one kind: plated or not, through which layers. */
+interface DrillGroup {
+  readonly plated: boolean;
+  readonly from: number;
+  readonly to: number;
+  readonly holes: HoleToWrite[];
+  readonly routs: RoutToWrite[];
+}
+
+const USES: Readonly<Record<string, string>> = {
+  via: "ViaDrill",
+  component: "ComponentDrill",
+  "half hole": "CastellatedDrill",
+};
+
+function drillFiles(
+  sources: readonly PanelSource[],
+  layout: PanelLayout,
+  slug: string,
+  copper: number,
+  cells: readonly Cell[],
+) {
+  const groups = new Map<string, DrillGroup>();
+  const group = (plated: boolean, span: readonly [number, number] | undefined) => {
+    const [from, to] = span ?? [1, copper];
+    const key = `${plated} ${from} ${to}`;
+    let g = groups.get(key);
+    if (!g) {
+      g = { plated, from, to, holes: [], routs: [] };
+      groups.set(key, g);
+    }
+    return g;
+  };
+  sources.forEach(({ set }, board) => {
+    const drills = set.files.filter((f) => f.role === "drill" && f.drill);
+    const isOpen = drills.some(
+      (f) =>
+        typeof f.plated !== "boolean" &&
+        [...f.drill!.hits, ...f.drill!.routs].some((h) => h.plated === undefined),
+    );
+    const copperLayers = isOpen
+      ? set.files.flatMap((f) => (f.role === "copper" && f.layer ? [analyseLayer(f.layer, f.path)] : []))
+      : [];
+    const holes = settlePlating(drills, copperLayers);
+    const uses = drills.flatMap((f) => f.drill!.hits.map((h) => h.tool?.use));
+    const slots = settleSlots(drills, copperLayers);
+    for (const p of layout.places) {
+      if (p.board !== board) continue;
+      holes.forEach((h, i) => {
+        if (!cells[board]!.has(h.x, h.y)) return;
+        const [x, y] = posed(p, h.x, h.y);
+        const use = USES[uses[i] ?? ""] ?? (h.plated ? undefined : "MechanicalDrill,Other");
+        group(h.plated, h.span).holes.push({ x, y, diameterMm: h.diameterMm, ...(use ? { use } : {}) });
+      });
+      for (const s of slots)
+        if (s.points.some(([x, y]) => cells[board]!.has(x, y)))
+          group(s.plated, s.span).routs.push({
+            widthMm: s.widthMm,
+            points: s.points.map(([x, y]) => posed(p, x, y)),
+          });
+    }
+  });
+  const bare = group(false, undefined);
+  for (const h of layout.toolingHoles)
+    bare.holes.push({ x: h.xMm, y: h.yMm, diameterMm: h.diameterMm, use: "MechanicalDrill,Tooling" });
+  for (const t of layout.tabs)
+    for (const [x, y] of t.at)
+      bare.holes.push({ x, y, diameterMm: PERFORATION.diameterMm, use: "MechanicalDrill,Breakout" });
+  return [...groups.values()]
+    .filter((g) => g.holes.length + g.routs.length > 0)
+    .map((g) => {
+      const isThrough = g.from === 1 && g.to === copper;
+      const fn = g.plated
+        ? ["Plated", String(g.from), String(g.to), isThrough ? "PTH" : g.from === 1 || g.to === copper ? "Blind" : "Buried"]
+        : ["NonPlated", String(g.from), String(g.to), "NPTH"];
+      return {
+        path: `${slug}-${g.plated ? "plated" : "unplated"}${isThrough ? "" : `-${g.from}-${g.to}`}.drl`,
+        text: writeDrill(g.holes, g.routs, [
+          ["FileFunction", ...fn],
+          ["Part", "Array"],
+        ]),
+        function: fn.join(","),
+      };
+    });
+}
+
+function netlistText(
+  sources: readonly PanelSource[],
+  layout: PanelLayout,
+  slug: string,
+  copper: number,
+): string | undefined {
+  const points = layout.places.flatMap((p) =>
+    (sources[p.board]!.set.netlist?.points ?? []).map((t) => {
+      const [x, y] = posed(p, t.x, t.y);
+      return { ...t, x, y, net: t.net === "N/C" || t.net === "" ? t.net : `${t.net}_${p.copy}`, ref: t.ref === "VIA" || t.ref === "" ? t.ref : refInCopy(t.ref, p.copy) };
+    }),
+  );
+  return points.length > 0 ? writeNetlist(slug.toUpperCase().slice(0, 30), points, copper) : undefined;
+}
+
+const num = (v: number) => (Math.round(v * 1e4) / 1e4).toFixed(4);
+
+/** Places and parts of every copy, and what the sheet takes in all. */
+function partTables(sources: readonly PanelSource[], layout: PanelLayout, slug: string): PanelFiles["tables"] {
+  const places: string[][] = [];
+  const lines: string[][] = [];
+  sources.forEach((s, board) => {
+    const copies = layout.places.filter((p) => p.board === board);
+    const lineOf = new Map(s.set.bom?.lines.flatMap((l) => l.refs.map((r) => [r, l] as const)) ?? []);
+    for (const p of copies)
+      for (const part of s.set.placements?.parts ?? []) {
+        const [x, y] = posed(p, part.xMm, part.yMm);
+        const line = lineOf.get(part.ref);
+        places.push([
+          refInCopy(part.ref, p.copy),
+          num(x),
+          num(y),
+          String((((part.rotationDeg + p.turnDeg) % 360) + 360) % 360),
+          part.side === "top" ? "Top" : "Bottom",
+          line?.valueText ?? "",
+          line?.package ?? "",
+          s.design.name,
+        ]);
+      }
+    for (const l of s.set.bom?.lines ?? [])
+      lines.push([
+        copies.flatMap((p) => l.refs.map((r) => refInCopy(r, p.copy))).join(" "),
+        String(l.qty * copies.length),
+        l.valueText,
+        l.package,
+        l.mpn,
+        l.maker,
+        l.description,
+        l.dnp ? "yes" : "",
+        s.design.name,
+      ]);
+  });
+  return [
+    ...(places.length > 0
+      ? [
+          {
+            path: `${slug}-places.csv`,
+            rows: [["Ref", "X mm", "Y mm", "Rot deg", "Side", "Value", "Package", "Board"], ...places],
+          },
+        ]
+      : []),
+    ...(lines.length > 0
+      ? [
+          {
+            path: `${slug}-parts.csv`,
+            rows: [
+              ["Ref", "Qty", "Value", "Package", "Part number", "Maker", "Description", "Do not place", "Board"],
+              ...lines,
+            ],
+          },
+        ]
+      : []),
+  ];
+}
