@@ -83,7 +83,7 @@ const FLOORS = [
   ["assembly", "sourcing", "sums"],
   ["shape"],
   ["bodies"],
-  ["fit", "probe", "compare", "stencil"],
+  ["fit", "probe", "compare", "stencil", "panel"],
   ["order-sheet", "own-bench"],
   ["run"],
   ["release"],

@@ -2,6 +2,7 @@ import { parseArgs } from "node:util";
 import { toWire } from "@kobbin/core";
 import { fitAll } from "./fit.ts";
 import { measure } from "./measure.ts";
+import { panel } from "./panel.ts";
 import { printError, UsageError } from "./print.ts";
 import { probe } from "./probe.ts";
 import { quote } from "./quote.ts";
@@ -18,6 +19,7 @@ const USAGE = `usage: kobbin <command> [--json]
   probe <archive> [--minutes 5]            what to try on a bare board with a meter
   quote <archive> --house <house.json>     what a house asks for a board
     --quantity N [--options <options.json>]
+  panel <spec.json> [--out <file.zip>]      a sheet of several boards, solved and proven
   source <instance.json>                   the cheapest basket, proven
   cost <run.json>                          what a run costs, with its curve
   package <run.json> --out <file.zip>      the order package of a run
@@ -101,6 +103,8 @@ export async function main(args: readonly string[]): Promise<number> {
         return await fitAll(paths, json);
       case "probe":
         return await probe(paths, json, asked.minutes);
+      case "panel":
+        return await panel(paths, json, out);
       case "quote":
         return await quote(paths, json, asked);
       case "cost":

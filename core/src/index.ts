@@ -21,7 +21,7 @@ export { type PlaceReading, readPlace } from "./board/place.ts";
 export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
 // what stands on a board
-export type { Body } from "./bodies/body.ts";
+export { type Body, bodiesOf } from "./bodies/body.ts";
 export { MOST_CLASHES } from "./bodies/clashes.ts";
 export { type Isometric, isometricOf } from "./bodies/isometric.ts";
 export { type Zone, zonesOf } from "./bodies/zones.ts";
@@ -116,6 +116,32 @@ export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
+// sheets of several boards
+export { type DesignParts, panelDesign } from "./panel/design.ts";
+export { panelPlan, separationSteps } from "./panel/drawing.ts";
+export { layoutAt } from "./panel/layout.ts";
+export { perforations } from "./panel/perforate.ts";
+export type { Plan } from "./panel/plan.ts";
+export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
+export { sagMm } from "./panel/sag.ts";
+export { coverDemand, mixedRun } from "./panel/several.ts";
+export { solvePanel } from "./panel/solve.ts";
+export {
+  ALL_TURNS,
+  DEFAULT_SPEC,
+  isRefusal,
+  type PanelDesign,
+  type PanelLayout,
+  type PanelPlace,
+  type PanelRefusal,
+  type PanelSpec,
+  type Separation,
+  type SheetParts,
+  type SheetSide,
+  SIDES,
+  WASTE,
+} from "./panel/spec.ts";
+export { type PanelFiles, type PanelSource, refInCopy, type WriteMode, writePanel } from "./panel/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";

@@ -193,6 +193,8 @@ export interface Measure {
   readonly testPads?: Readonly<Record<string, number>>;
   /** Unplated round holes of a millimetre and more. */
   readonly toolingHoles?: number;
+  /** Boards on it where it is a panel already, as far as they can be told. */
+  readonly copies?: number;
   /** Thickness over the smallest plated hole, where a file states the thickness. */
   readonly aspectRatio?: number;
   /** Copper over board area, per layer. */

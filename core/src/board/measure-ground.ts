@@ -17,6 +17,8 @@ export interface Ground {
   readonly first: (role: Role, side?: Side) => BoardFile | undefined;
   readonly profile: BoardFile | undefined;
   readonly outline: Outline | undefined;
+  /** Boards on it where it is a panel already. */
+  readonly copies: number | undefined;
   /** One file a copper layer, and its pieces, in order through the board. */
   readonly copperFiles: readonly BoardFile[];
   readonly copper: readonly LayerSolids[];
@@ -35,7 +37,7 @@ export function groundOf(set: BoardSet, findings: Finding[], attempts: Attempts,
   const profile = first("profile");
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
   findings.push(...(outline?.findings ?? [NO_OUTLINE]));
-  sayPanel(used, outline, findings);
+  const copies = sayPanel(used, outline, findings);
   const copperFiles = copperOf(used);
   if (copperFiles.length === 0) findings.push(NO_COPPER);
   const copper = copperFiles.map((f, i) => {
@@ -63,7 +65,7 @@ export function groundOf(set: BoardSet, findings: Finding[], attempts: Attempts,
       (work) => analyseLayer(f.layer!, `${role} ${side}`, work),
     );
   };
-  return { used, first, profile, outline, copperFiles, copper, masks, coat };
+  return { used, first, profile, outline, copies, copperFiles, copper, masks, coat };
 }
 
 const NO_COPPER: Finding = {

@@ -1,6 +1,7 @@
 import type { Finding } from "../findings.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { Loop, Outline } from "./outline.ts";
+import { boardsOfPanel } from "./panel-copies.ts";
 
 /** Says when a drop holds two sets of layers: files of one folder, or of one first name, that double another's roles. */
 export function saySets(files: readonly BoardFile[], findings: Finding[]): void {
@@ -31,30 +32,44 @@ export function saySets(files: readonly BoardFile[], findings: Finding[]): void 
 
 const stem = (path: string) => path.toLowerCase().replace(/[-_.].*$/, "");
 
-/** Says when the archive is a panel already: several equal outlines, or several equal boards inside a frame. */
+/**
+ * Says when the archive is a panel already: several equal outlines, several equal boards inside a frame, or what falls
+ * apart into equal boards along perforations and scores.
+ *
+ * @returns how many boards it holds, as far as that can be told
+ */
 export function sayPanel(
   files: readonly BoardFile[],
   outline: Outline | undefined,
   findings: Finding[],
-): void {
+): number | undefined {
   const loops = outline?.loops ?? [];
   const equal = mostEqual(loops.filter((l) => l.areaMm2 > 25));
   const hasScore = files.some((f) => f.role === "score" && (f.layer?.n ?? 0) > 0);
-  if (equal.length < 2 && !hasScore) return;
+  const parted = boardsOfPanel(files, outline);
+  const isStated = files.some((f) => /^array$/i.test(f.layer?.fileAttributes.Part?.[0] ?? ""));
+  if (equal.length < 2 && !hasScore && parted === undefined && !isStated) return undefined;
   const [first] = equal;
   const size = first
     ? `${(first.box[2] - first.box[0]).toFixed(1)} × ${(first.box[3] - first.box[1]).toFixed(1)} mm`
     : "";
+  const copies = parted ?? (equal.length >= 2 ? equal.length : undefined);
+  const because =
+    parted !== undefined
+      ? `it falls apart into ${parted} boards where it is perforated or scored.`
+      : equal.length >= 2
+        ? `${equal.length} equal outlines of ${size}.`
+        : hasScore
+          ? "it comes with score lines."
+          : "its files call it an array.";
   findings.push({
     tag: "already-panel",
     level: "warning",
-    ...(first ? { at: { layer: "profile", x: first.box[0], y: first.box[1] } } : {}),
-    text:
-      equal.length >= 2
-        ? `This looks like a panel already: ${equal.length} equal outlines of ${size}.`
-        : "This looks like a panel already: it comes with score lines.",
+    ...(first && parted === undefined ? { at: { layer: "profile", x: first.box[0], y: first.box[1] } } : {}),
+    text: `This looks like a panel already: ${because}`,
     do: "Hand over one board and let Kobbin make the panel, or go on: size, price and counts are then those of the panel.",
   });
+  return copies;
 }
 
 /** The largest group of equal outlines; inside a frame they must fill two fifths of it, else they are cut-outs. */

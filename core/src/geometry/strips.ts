@@ -64,7 +64,12 @@ export class Strips {
   /** Least share of the way from a to b, above `from`, at which it crosses an edge. */
   firstCrossing(ax: number, ay: number, bx: number, by: number, from = 0): number | undefined {
     const b = this.box;
-    if (Math.max(ax, bx) < b[0] || Math.min(ax, bx) > b[2] || Math.max(ay, by) < b[1] || Math.min(ay, by) > b[3])
+    if (
+      Math.max(ax, bx) < b[0] ||
+      Math.min(ax, bx) > b[2] ||
+      Math.max(ay, by) < b[1] ||
+      Math.min(ay, by) > b[3]
+    )
       return undefined;
     const t = this.edges;
     let best: number | undefined;

@@ -1,7 +1,7 @@
 import { turnOf } from "../geometry/turn.ts";
 import { IDENTITY, transformAperture } from "./aperture.ts";
 import { type Aperture, KIND, type LayerImage } from "./image.ts";
-import { shapesOfObject, ringsOf } from "./shapes.ts";
+import { ringsOf, shapesOfObject } from "./shapes.ts";
 import { type FileAttribute, fileHead, nm } from "./write.ts";
 
 /** How an aperture is called in its attribute, as ["FiducialPad", "Panel"]. */

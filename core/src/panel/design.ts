@@ -1,7 +1,7 @@
+import type { EdgeContacts, Measure } from "../board/measure-document.ts";
 import type { Body } from "../bodies/body.ts";
 import { chipBody } from "../bom/chip-size.ts";
 import { lettersOf } from "../bom/refs.ts";
-import type { EdgeContacts, Measure } from "../board/measure-document.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
 import type { Ban, PanelDesign, PanelRefusal, SheetSide } from "./spec.ts";
@@ -43,7 +43,8 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
       do: "Close the outline in your layout program, and hand the board over again.",
     };
   const ring = signedArea(outline) < 0 ? reversed(outline) : outline;
-  const box = boxAround([ring]);
+  // of a ring of chords the box is a hair too small; the measure's is exact
+  const box = d.measure.extentMm ?? boxAround([ring]);
   const contacts = Object.values(d.measure.edgeContacts ?? {});
   const bans = [
     ...contacts.flatMap((c) => contactBans(c, box)),
@@ -108,8 +109,7 @@ function contactBans(c: EdgeContacts, box: PanelDesign["box"]): Ban[] {
 function castellationBans(m: Measure, box: PanelDesign["box"]): Ban[] {
   const c = m.castellatedHoles;
   if (!c) return [];
-  const [from, to] =
-    c.edge === "left" || c.edge === "right" ? [box[1], box[3]] : ([box[0], box[2]] as const);
+  const [from, to] = c.edge === "left" || c.edge === "right" ? [box[1], box[3]] : ([box[0], box[2]] as const);
   return [
     {
       box: strip(box, c.edge, from, to, c.diameterMm / 2),
@@ -129,8 +129,7 @@ function bodyBan(b: Body, outline: readonly number[], packageText: string): Ban 
   const isOver = reachesOver(corners, outline);
   const isTall = (b.heightMm ?? 0) > TALL_MM;
   const isCeramic = lettersOf(b.ref) === "C" && chipBody(packageText.toUpperCase()) !== undefined;
-  if (isOver)
-    return { box, why: `${b.ref} hangs over the edge`, tabMm: 0.5, scoreMm: 0, isHard: true };
+  if (isOver) return { box, why: `${b.ref} hangs over the edge`, tabMm: 0.5, scoreMm: 0, isHard: true };
   if (isCeramic) return { box, why: `${b.ref} is a ceramic chip, which cracks`, tabMm: 3, scoreMm: 3 };
   if (isTall) return { box, why: `${b.ref} is ${b.heightMm} mm high`, tabMm: 1, scoreMm: 3 };
   return { box, why: `${b.ref} is beside it`, tabMm: 1, scoreMm: 1 };
@@ -142,10 +141,7 @@ function reachesOver(corners: readonly number[], outline: readonly number[]): bo
     const [x, y] = [corners[i]!, corners[i + 1]!];
     if (x < x0 - OVER_MM || x > x1 + OVER_MM || y < y0 - OVER_MM || y > y1 + OVER_MM) return true;
     // pulled in by the allowance, a corner still outside hangs over
-    const [cx, cy] = [
-      (corners[0]! + corners[4]!) / 2 - x,
-      (corners[1]! + corners[5]!) / 2 - y,
-    ];
+    const [cx, cy] = [(corners[0]! + corners[4]!) / 2 - x, (corners[1]! + corners[5]!) / 2 - y];
     const d = Math.hypot(cx, cy) || 1;
     if (!insideRings([outline], x + (cx / d) * OVER_MM, y + (cy / d) * OVER_MM)) return true;
   }

@@ -1,4 +1,4 @@
-import { boxAround, posedRing } from "../geometry/turn.ts";
+import { type Box, boxAround, posedBox, posedRing } from "../geometry/turn.ts";
 import type { PanelDesign, Parting } from "./spec.ts";
 
 /** A board in a field: its turn, and where its box begins. */
@@ -20,9 +20,15 @@ export interface Field {
   readonly how: string;
 }
 
+/** Box of a design turned about 0/0; exact for quarter turns. */
+export const turnedBox = (d: PanelDesign, turnDeg: number): Box =>
+  turnDeg % 90 === 0
+    ? posedBox({ xMm: 0, yMm: 0, turnDeg }, d.box)
+    : boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline)]);
+
 /** Width and height of a design after a turn. */
 export function turnedSize(d: PanelDesign, turnDeg: number): readonly [w: number, h: number] {
-  const [x0, y0, x1, y1] = boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline)]);
+  const [x0, y0, x1, y1] = turnedBox(d, turnDeg);
   return [clean(x1 - x0), clean(y1 - y0)];
 }
 

@@ -1,18 +1,18 @@
 import type { Finding } from "../findings.ts";
-import { boxAround, posedBox, posedRing } from "../geometry/turn.ts";
-import { clean, type Field, turnedSide } from "./grid.ts";
+import { posedBox, posedRing } from "../geometry/turn.ts";
 import { furnish } from "./furnish.ts";
-import { materialOf, millAround } from "./material.ts";
+import { clean, type Field, turnedBox, turnedSide } from "./grid.ts";
+import { frameOf, materialOf } from "./material.ts";
 import { checkScores, scoreLines } from "./scores.ts";
-import {
-  type PanelDesign,
-  type PanelLayout,
-  type PanelPlace,
-  type PanelRefusal,
-  type PanelSpec,
-  type Separation,
-  type SheetParts,
-  type SheetSide,
+import type {
+  PanelDesign,
+  PanelLayout,
+  PanelPlace,
+  PanelRefusal,
+  PanelSpec,
+  Separation,
+  SheetParts,
+  SheetSide,
 } from "./spec.ts";
 import { apart, laidOut, placeTabs } from "./tabs.ts";
 
@@ -35,7 +35,12 @@ export function framed(spec: PanelSpec, field: Field, sides: readonly SheetSide[
     const whole = inner + n * (spec.railMm + gap);
     const more = n > 0 ? Math.max(0, least - whole) / n : 0;
     const rail = (s: SheetSide) => (has(s) ? clean(spec.railMm + more) : 0);
-    return { lo: rail(lo), hi: rail(hi), whole: clean(whole + n * more), from: clean(has(lo) ? rail(lo) + gap : 0) };
+    return {
+      lo: rail(lo),
+      hi: rail(hi),
+      whole: clean(whole + n * more),
+      from: clean(has(lo) ? rail(lo) + gap : 0),
+    };
   };
   const x = size("left", "right", field.widthMm, gx, spec.minWidthMm);
   const y = size("bottom", "top", field.heightMm, gy, spec.minHeightMm);
@@ -52,7 +57,7 @@ export function framed(spec: PanelSpec, field: Field, sides: readonly SheetSide[
 /** Boards of a field where they lie on the sheet. */
 export function placesOf(designs: readonly PanelDesign[], f: Framed): PanelPlace[] {
   return f.field.slots.map((s, i) => {
-    const [bx, by] = posedBoxOf(designs[s.board]!, s.turnDeg);
+    const [bx, by] = turnedBox(designs[s.board]!, s.turnDeg);
     return {
       board: s.board,
       copy: i + 1,
@@ -62,9 +67,6 @@ export function placesOf(designs: readonly PanelDesign[], f: Framed): PanelPlace
     };
   });
 }
-
-const posedBoxOf = (d: PanelDesign, turnDeg: number) =>
-  boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline)]);
 
 /** A field made into a sheet. */
 export const layoutOf = (
@@ -97,7 +99,7 @@ export function layoutAt(
   const findings: Finding[] = [];
   const rings = laid.map((l) => l.ring);
   const cells = laid.map((l) => posedBox(l.place, l.design.box));
-  const milled = millAround([s.widthMm, s.heightMm], s.rails, rings, cells, s, spec.gapMm);
+  const frame = frameOf([s.widthMm, s.heightMm], s.rails, rings, cells, s, spec.gapMm);
   const isTabbed = (nx: number, ny: number) =>
     (s.across === "tabs" && s.along === "tabs") ||
     (s.across === "tabs" && Math.abs(nx) > 0.99) ||
@@ -109,7 +111,7 @@ export function layoutAt(
   }
   const held =
     s.across === "tabs" || s.along === "tabs"
-      ? placeTabs({ laid, frame: milled.frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, isTabbed)
+      ? placeTabs({ laid, frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, isTabbed)
       : { tabs: [], untabbed: [], loose: [] };
   const isRouted = s.across === "tabs" && s.along === "tabs";
   if (isRouted && held.loose.length > 0) {
@@ -123,19 +125,23 @@ export function layoutAt(
       do: "Give the sheet rails on more sides, a wider gap, or narrower tabs.",
     };
   }
-  for (const u of held.untabbed.slice(0, 4))
+  const said = new Set<string>();
+  for (const u of held.untabbed) {
+    const key = `${s.places.find((p) => p.copy === u.copy)?.board} ${u.why}`;
+    if (said.has(key) || said.size >= 4) continue;
+    said.add(key);
     findings.push({
       tag: "edge-without-tab",
       level: "remark",
       at: { x: clean(u.x), y: clean(u.y) },
       text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
     });
+  }
   const material = materialOf(
-    [s.widthMm, s.heightMm],
-    milled,
+    frame,
+    rings,
     held.tabs,
     laid.flatMap((l) => l.design.cutouts.map((c) => posedRing(l.place, c))),
-    spec.gapMm,
   );
   const separation: Separation = isRouted
     ? "tabs"
@@ -164,11 +170,7 @@ export function layoutAt(
 }
 
 /** Boards that overlap, come nearer than the cutter, or leave the sheet. */
-function clashOf(
-  laid: ReturnType<typeof laidOut>,
-  s: SheetParts,
-  gapMm: number,
-): PanelRefusal | undefined {
+function clashOf(laid: ReturnType<typeof laidOut>, s: SheetParts, gapMm: number): PanelRefusal | undefined {
   const e = 1e-4;
   for (const l of laid) {
     const [x0, y0, x1, y1] = l.box;
@@ -232,7 +234,10 @@ function crossesInto(a: Laid, b: Laid): boolean {
 }
 
 /** A point that is board: the middle of the longest piece across, at some height. */
-export function middleOf(l: { readonly ring: readonly number[]; readonly box: readonly number[] }): readonly [number, number] {
+export function middleOf(l: {
+  readonly ring: readonly number[];
+  readonly box: readonly number[];
+}): readonly [number, number] {
   const [, y0, , y1] = l.box as [number, number, number, number];
   let best: [number, number] = [l.ring[0]!, l.ring[1]!];
   let most = -1;
@@ -259,7 +264,12 @@ function sayOutward(laid: readonly Laid[], s: SheetParts, findings: Finding[]): 
     l.design.outward.some((edge) => {
       if (l.place.turnDeg % 90 !== 0) return true;
       const side = turnedSide(edge, l.place.turnDeg);
-      const at = { left: l.box[0], bottom: l.box[1], right: s.widthMm - l.box[2], top: s.heightMm - l.box[3] };
+      const at = {
+        left: l.box[0],
+        bottom: l.box[1],
+        right: s.widthMm - l.box[2],
+        top: s.heightMm - l.box[3],
+      };
       return at[side] > 1e-3;
     }),
   );
@@ -269,8 +279,10 @@ function sayOutward(laid: readonly Laid[], s: SheetParts, findings: Finding[]): 
       tag: "bevel-inside",
       level: "warning",
       at: { x: first.box[0], y: first.box[1] },
-      text: `The contacts of copy ${hidden.map((l) => l.place.copy).slice(0, 6).join(", ")} do not lie at the sheet's edge, where a bevel is ground.`,
+      text: `The contacts of copy ${hidden
+        .map((l) => l.place.copy)
+        .slice(0, 6)
+        .join(", ")} do not lie at the sheet's edge, where a bevel is ground.`,
       do: "Take one row, or two back to back, without a rail on those sides; or have the boards bevelled singly.",
     });
 }
-

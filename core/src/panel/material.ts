@@ -1,52 +1,44 @@
-import { type Area, clipAreas, offsetRings, shrinkAreas } from "../geometry/clip.ts";
+import { circleRing } from "../geometry/arc.ts";
+import { type Area, clipAreas, offsetRings } from "../geometry/clip.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { boxAround, posed, turnOf } from "../geometry/turn.ts";
 import type { Field } from "./grid.ts";
 import type { PanelLayout, SheetSide, Tab } from "./spec.ts";
-import { type Ground, tabRing } from "./tabs.ts";
+import { tabRing } from "./tabs.ts";
 
 /** Smaller scraps than this are dust of the clipping, mm². */
 const DUST_MM2 = 1e-4;
+/** Narrower than this between its rounded ends, a tab keeps square ones. */
+const LEAST_NECK_MM = 1;
 /** A cutter is taken this much narrower than the gap, so that it goes in. */
 const PLAY_MM = 0.01;
 
 const rect = (x0: number, y0: number, x1: number, y1: number) => [x0, y0, x1, y0, x1, y1, x0, y1];
 
-/** What is milled around the boards before tabs are left standing, and what of the sheet stays as its frame. */
-export interface Milled {
-  /** Areas between boards and frame. */
-  readonly band: readonly Area[];
-  readonly frame: readonly Area[];
-}
-
 /**
- * The gaps of a sheet. Held by tabs, a gap follows each board's outline; where a direction is scored, all of a cell that
- * is not board goes. What is neither board nor joined to a rail or the sheet's own edge would be loose: it is milled too.
+ * What of the sheet stays frame. Held by tabs, a gap follows each board's outline; where a direction is scored, all of a
+ * cell that is not board goes. What is neither board nor joined to a rail or the sheet's own edge would be loose: it is
+ * milled away.
  *
  * @param rings outlines as they lie
  * @param cells boxes of the boards
  */
-export function millAround(
+export function frameOf(
   sheet: readonly [number, number],
   rails: Readonly<Record<SheetSide, number>>,
   rings: readonly (readonly number[])[],
   cells: readonly (readonly [number, number, number, number])[],
   field: Pick<Field, "across" | "along">,
   gap: number,
-): Milled {
-  const whole = rect(0, 0, ...sheet);
+): Area[] {
   const [gx, gy] = [field.across === "tabs" ? gap : 0, field.along === "tabs" ? gap : 0];
-  const isRouted = gx > 0 && gy > 0;
-  const reach: readonly ArrayLike<number>[] = isRouted
-    ? offsetRings(rings, gap)
-    : cells.map(([x0, y0, x1, y1]) => rect(x0 - gx, y0 - gy, x1 + gx, y1 + gy));
-  const rest = clipAreas("difference", [whole], [...reach, ...rings]);
-  const isKept = (a: Area) => touchesRail(a, sheet, rails);
-  const frame = rest.filter(isKept);
-  const band = clipAreas("difference", [whole], [...frame.flat(), ...rings]).filter(
-    (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2,
+  const reach: readonly ArrayLike<number>[] =
+    gx > 0 && gy > 0
+      ? offsetRings(rings, gap)
+      : cells.map(([x0, y0, x1, y1]) => rect(x0 - gx, y0 - gy, x1 + gx, y1 + gy));
+  return clipAreas("difference", [rect(0, 0, ...sheet)], reach).filter(
+    (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2 && touchesRail(a, sheet, rails),
   );
-  return { band, frame };
 }
 
 /** Whether an area holds a piece of a rail, or lies in a place of the sheet that was left free. */
@@ -66,41 +58,31 @@ function touchesRail(
 }
 
 /**
- * What stays of the sheet: everything but the gaps, with tabs left standing in them and the boards' own cut-outs gone.
+ * What stays of the sheet: frame, boards, and the tabs that bridge the gaps; the boards' own cut-outs gone.
  *
  * A tab is as wide as stated along the edge it breaks at; the gap's ends are rounded into it by the cutter.
  */
 export function materialOf(
-  sheet: readonly [number, number],
-  milled: Milled,
+  frame: readonly Area[],
+  rings: readonly (readonly number[])[],
   tabs: readonly Tab[],
   cutouts: readonly (readonly number[])[],
-  gap: number,
 ): Area[] {
-  const band = milled.band.flat();
-  const square = clipAreas(
-    "difference",
-    band,
-    tabs.map((t) => tabRing(t, t.widthMm)),
+  const standing = clipAreas(
+    "union",
+    [...frame.flat(), ...rings, ...tabs.map((t) => tabRing(t, t.widthMm))],
+    [],
   );
-  const necked = tabs.filter((t) => t.widthMm - t.gapMm >= 1);
-  const narrow = clipAreas(
-    "difference",
-    band,
-    tabs.map((t) => tabRing(t, necked.includes(t) ? t.widthMm - t.gapMm : t.widthMm)),
-  );
-  const r = gap / 2 - PLAY_MM;
-  const opened =
-    tabs.length > 0 && r > 0.1
-      ? offsetRings(
-          shrinkAreas(narrow, r).flat(),
-          r,
-        )
-      : [];
-  // rounded ends lie in the gap alone
-  const rounded = opened.length > 0 ? clipAreas("intersection", opened, narrow.flat()) : [];
-  const away = [...square.flat(), ...rounded.flat(), ...cutouts];
-  return clipAreas("difference", [rect(0, 0, ...sheet)], away).filter(
+  const ends = tabs
+    .filter((t) => t.widthMm - t.gapMm >= LEAST_NECK_MM)
+    .flatMap((t) => {
+      const [c, s] = turnOf(t.acrossDeg);
+      const h = t.widthMm / 2;
+      const r = t.gapMm / 2 - PLAY_MM;
+      return [-h, h].map((v) => circleRing(t.xMm - v * s, t.yMm + v * c, r));
+    });
+  const rounded = ends.length > 0 ? clipAreas("difference", ends, rings).flat() : [];
+  return clipAreas("difference", standing.flat(), [...rounded, ...cutouts]).filter(
     (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2,
   );
 }

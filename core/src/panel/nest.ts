@@ -8,7 +8,7 @@ import type { PanelDesign } from "./spec.ts";
 /** No-fit polygons are found in whole micrometres. */
 const SCALE = 1000;
 /** Corners an outline may keep: the sweep takes the product of two. */
-const MOST_CORNERS = 44;
+const MOST_CORNERS = 32;
 const THIN_MM = [0.01, 0.03, 0.06, 0.1, 0.2, 0.4, 0.8];
 /** Lattices that are laid out on the sheet. */
 const MOST_LATTICES = 8;
@@ -32,7 +32,12 @@ function noFit(a: readonly number[], b: readonly number[]): number[][] {
   const whole = union([...swept, moved, mirrored], FillRule.NonZero);
   // drawn in by a micrometre, so that boards that touch do not count as overlapping
   const drawnIn = inflatePaths(whole, -1, JoinType.Miter, EndType.Polygon);
-  return drawnIn.map((p) => thinned(p.flatMap((q) => [q.x / SCALE, q.y / SCALE]), 0.001));
+  return drawnIn.map((p) =>
+    thinned(
+      p.flatMap((q) => [q.x / SCALE, q.y / SCALE]),
+      0.001,
+    ),
+  );
 }
 
 /** An outline grown by half the gap with few corners, none of it lost. */
@@ -44,6 +49,34 @@ export function grownFew(outline: readonly number[], gap: number): number[] {
   }
   return [...outline];
 }
+
+/** No-fit polygons of a design, kept while it is looked at: they take longer than all that follows. */
+const known = new WeakMap<readonly number[], Map<string, Pairs>>();
+
+function pairsOf(outline: readonly number[], gap: number, mayOppose: boolean): Pairs {
+  let of = known.get(outline);
+  if (!of) {
+    of = new Map();
+    known.set(outline, of);
+  }
+  const key = `${gap} ${mayOppose}`;
+  let pairs = of.get(key);
+  if (!pairs) {
+    const grown = grownFew(outline, gap);
+    const opposite = posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, grown);
+    pairs = { same: noFit(grown, grown), opposite: mayOppose ? noFit(grown, opposite) : [] };
+    of.set(key, pairs);
+  }
+  return pairs;
+}
+
+const turnedPairs = (p: Pairs, turnDeg: number): Pairs =>
+  turnDeg % 360 === 0
+    ? p
+    : {
+        same: p.same.map((r) => posedRing({ xMm: 0, yMm: 0, turnDeg }, r)),
+        opposite: p.opposite.map((r) => posedRing({ xMm: 0, yMm: 0, turnDeg }, r)),
+      };
 
 interface Lattice {
   /** Where the other board of a pair lies from the first; none for boards one way round. */
@@ -200,10 +233,17 @@ function pairPlaces(
  *
  * @param turnDeg the first board of a pair is turned by; the other by half a turn more
  */
-export function latticesOf(outline: readonly number[], gap: number, area: number, mayOppose: boolean): Lattice[] {
-  const grown = grownFew(outline, gap);
-  const opposite = posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, grown);
-  const pairs: Pairs = { same: noFit(grown, grown), opposite: mayOppose ? noFit(grown, opposite) : [] };
+export function latticesOf(
+  outline: readonly number[],
+  gap: number,
+  area: number,
+  mayOppose: boolean,
+  turnDeg = 0,
+): Lattice[] {
+  const half = { xMm: 0, yMm: 0, turnDeg: 180 };
+  const grown = posedRing({ ...half, turnDeg }, grownFew(outline, gap));
+  const opposite = posedRing(half, grown);
+  const pairs = turnedPairs(pairsOf(outline, gap, mayOppose), turnDeg);
   const found: Lattice[] = [];
   const shares = [0, 0.5, 0.25, 0.75];
   const add = (t: [number, number] | undefined, list: readonly number[]) => {
@@ -261,7 +301,7 @@ export function nestedFields(
     const ring = posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline);
     const own = boxAround([ring]);
     const other = boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, ring)]);
-    for (const l of latticesOf(ring, gap, d.areaMm2, mayOppose)) {
+    for (const l of latticesOf(d.outline, gap, d.areaMm2, mayOppose, turnDeg)) {
       const field = windowOf(l, own, other, turnDeg, board, room, count);
       if (field) out.push(field);
     }
@@ -317,17 +357,19 @@ function windowOf(
   if (!best) return undefined;
   const { boards, x, y, w, h } = best;
   const slots = boards
-    .map((p): Slot => ({
-      board,
-      turnDeg: p.turnDeg % 360,
-      x: Math.round((p.box[0] - x) * 1000) / 1000,
-      y: Math.round((p.box[1] - y) * 1000) / 1000,
-    }))
+    .map(
+      (p): Slot => ({
+        board,
+        turnDeg: p.turnDeg % 360,
+        x: Math.round((p.box[0] - x) * 1000) / 1000,
+        y: Math.round((p.box[1] - y) * 1000) / 1000,
+      }),
+    )
     .sort((a, b) => a.y - b.y || a.x - b.x);
   return {
     slots,
-    widthMm: clean(Math.ceil(w * 1000 - 1e-3) / 1000),
-    heightMm: clean(Math.ceil(h * 1000 - 1e-3) / 1000),
+    widthMm: clean(Math.ceil(w * 10 - 1e-3) / 10),
+    heightMm: clean(Math.ceil(h * 10 - 1e-3) / 10),
     across: "tabs",
     along: "tabs",
     how: l.t ? "head to tail" : "interlocked",

@@ -42,7 +42,12 @@ export function layerDifferences(
 ): LayerDifference[] {
   const out: LayerDifference[] = [];
   const copies = designs.flatMap((design) =>
-    design.places.map((place) => ({ design, place, box: posedBox(place, cellBox(design.cell)), objects: [] as number[] })),
+    design.places.map((place) => ({
+      design,
+      place,
+      box: posedBox(place, cellBox(design.cell)),
+      objects: [] as number[],
+    })),
   );
   let beside = 0;
   for (let i = 0; i < panel.n; i++) {
@@ -50,13 +55,19 @@ export function layerDifferences(
     const [x, y] = anchorOf(panel, i, b);
     const c = copies.find(
       (k) =>
-        x >= k.box[0] - 1e-6 && x <= k.box[2] + 1e-6 && y >= k.box[1] - 1e-6 && y <= k.box[3] + 1e-6 &&
+        x >= k.box[0] - 1e-6 &&
+        x <= k.box[2] + 1e-6 &&
+        y >= k.box[1] - 1e-6 &&
+        y <= k.box[3] + 1e-6 &&
         nearCell(k.design.cell, ...unposed(k.place, x, y)),
     );
     if (c) c.objects.push(i);
     else {
       beside++;
-      const hit = copies.find((k) => overlaps(k.box, b) && k.design.cell.has(...unposed(k.place, (b[0] + b[2]) / 2, (b[1] + b[3]) / 2)));
+      const hit = copies.find(
+        (k) =>
+          overlaps(k.box, b) && k.design.cell.has(...unposed(k.place, (b[0] + b[2]) / 2, (b[1] + b[3]) / 2)),
+      );
       if (hit) out.push({ copy: hit.place.copy, x, y, what: "something of the rails lies on it" });
     }
   }
@@ -99,7 +110,13 @@ function anchorOf(image: LayerImage, i: number, b: readonly number[]): readonly 
 /** In the cell, or on its edge to a micrometre. */
 function nearCell(cell: Cell, x: number, y: number): boolean {
   const e = 1e-3;
-  return cell.has(x, y) || cell.has(x + e, y + e) || cell.has(x - e, y - e) || cell.has(x + e, y - e) || cell.has(x - e, y + e);
+  return (
+    cell.has(x, y) ||
+    cell.has(x + e, y + e) ||
+    cell.has(x - e, y - e) ||
+    cell.has(x + e, y - e) ||
+    cell.has(x - e, y + e)
+  );
 }
 
 /** Stamps of board and sheet held against each other, each pair once. */
@@ -158,7 +175,11 @@ function isSameArea(a: readonly (readonly number[])[], b: readonly (readonly num
 }
 
 /** What names an object's place: of the board's as it lies, of the sheet's turned back. */
-function placeKey(image: LayerImage, i: number, at: (x: number, y: number) => readonly [number, number]): string {
+function placeKey(
+  image: LayerImage,
+  i: number,
+  at: (x: number, y: number) => readonly [number, number],
+): string {
   const g = image.geo;
   const o = i * 6;
   const kind = image.kind[i]!;
@@ -195,7 +216,8 @@ function copyDiffers(
   stamps: StampPairs,
 ): Omit<LayerDifference, "copy"> | undefined {
   const rounded = ([x, y]: readonly [number, number]) => [nm(x) / 1e6, nm(y) / 1e6] as const;
-  const back = (x: number, y: number) => rounded(unposed({ ...place, xMm: nm(place.xMm) / 1e6, yMm: nm(place.yMm) / 1e6 }, x, y));
+  const back = (x: number, y: number) =>
+    rounded(unposed({ ...place, xMm: nm(place.xMm) / 1e6, yMm: nm(place.yMm) / 1e6 }, x, y));
   const there = new Map<string, number[]>();
   for (const i of objects) {
     const key = placeKey(panel, i, back);
@@ -210,10 +232,15 @@ function copyDiffers(
   for (let i = 0; i < d.image.n; i++) {
     if (d.image.dark[i] === 0) hasClear = true;
     if (d.shares[i] === "none") continue;
-    const list = d.shares[i] === "whole" ? there.get(placeKey(d.image, i, (x, y) => rounded([x, y]))) : undefined;
+    const list =
+      d.shares[i] === "whole" ? there.get(placeKey(d.image, i, (x, y) => rounded([x, y]))) : undefined;
     const a = d.image.apertures[d.image.aperture[i]!];
     const k =
-      list?.findIndex((j) => d.image.kind[i] === KIND.region || (a !== undefined && stamps.same(a, panel.aperture[j]!, place.turnDeg))) ?? -1;
+      list?.findIndex(
+        (j) =>
+          d.image.kind[i] === KIND.region ||
+          (a !== undefined && stamps.same(a, panel.aperture[j]!, place.turnDeg)),
+      ) ?? -1;
     if (k < 0) {
       left.push(i);
       continue;

@@ -1,5 +1,5 @@
 import type { Finding } from "../findings.ts";
-import { type Box, posedBox, posed } from "../geometry/turn.ts";
+import { type Box, posed, posedBox } from "../geometry/turn.ts";
 import { clean } from "./grid.ts";
 import type { PanelRefusal, Score, SheetParts } from "./spec.ts";
 import type { laidOut } from "./tabs.ts";

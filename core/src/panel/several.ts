@@ -89,7 +89,11 @@ function laid(pieces: readonly Piece[], width: number, height: number, gap: numb
         let left = s.w + gap;
         for (let k = i; k < sky.length && left > 1e-9; left -= sky[k]!.w, k++) y = Math.max(y, sky[k]!.y);
         if (y + s.h > height + 1e-6) continue;
-        if (!best || y + s.h < best.y + best.h - 1e-9 || (y + s.h < best.y + best.h + 1e-9 && x < best.x - 1e-9))
+        if (
+          !best ||
+          y + s.h < best.y + best.h - 1e-9 ||
+          (y + s.h < best.y + best.h + 1e-9 && x < best.x - 1e-9)
+        )
           best = { x, y, w: s.w, h: s.h, turnDeg: s.turnDeg };
       }
     if (!best) return undefined;
@@ -141,7 +145,9 @@ export interface MixedRun {
 export function mixedRun(demand: readonly number[], onSheet: readonly number[]): MixedRun {
   const sheets = Math.max(
     0,
-    ...demand.map((d, i) => (d <= 0 ? 0 : onSheet[i]! > 0 ? Math.ceil(d / onSheet[i]!) : Number.POSITIVE_INFINITY)),
+    ...demand.map((d, i) =>
+      d <= 0 ? 0 : onSheet[i]! > 0 ? Math.ceil(d / onSheet[i]!) : Number.POSITIVE_INFINITY,
+    ),
   );
   const made = onSheet.map((k) => (k > 0 ? k * sheets : 0));
   return { sheets, made, over: made.map((m, i) => m - demand[i]!) };
@@ -165,7 +171,9 @@ export function coverDemand(
   demand: readonly number[],
   layouts: readonly CoverLayout[],
   most = 2_000_000,
-): { readonly sheets: readonly number[]; readonly cost: number; readonly made: readonly number[] } | undefined {
+):
+  | { readonly sheets: readonly number[]; readonly cost: number; readonly made: readonly number[] }
+  | undefined {
   const each = demand.map((_, i) =>
     Math.min(...layouts.map((l) => (l.counts[i]! > 0 ? l.cost / l.counts[i]! : Number.POSITIVE_INFINITY))),
   );

@@ -1,4 +1,13 @@
-import { clean, type Field, gridFields, mixedFields, outwardFields, type Room, turnedSide, turnedSize } from "./grid.ts";
+import {
+  clean,
+  type Field,
+  gridFields,
+  mixedFields,
+  outwardFields,
+  type Room,
+  turnedSide,
+  turnedSize,
+} from "./grid.ts";
 import { type Framed, framed, layoutOf } from "./layout.ts";
 import { nestedFields } from "./nest.ts";
 import { severalFields } from "./several.ts";
@@ -10,8 +19,8 @@ import {
   type PanelSpec,
   type Parting,
   type Separation,
-  SIDES,
   type SheetSide,
+  SIDES,
 } from "./spec.ts";
 import { straightShare } from "./stretch.ts";
 
@@ -111,7 +120,15 @@ function candidatesOf(
       const used = across === "tabs" && along === "tabs" ? turns : scorable.filter((t) => t % 90 === 0);
       if (design.outward.length > 0) {
         if (across !== along) continue;
-        for (const f of outwardFields(design, 0, roomOf(spec, [], across, along), count, quarter, across, spec.gapMm)) {
+        for (const f of outwardFields(
+          design,
+          0,
+          roomOf(spec, [], across, along),
+          count,
+          quarter,
+          across,
+          spec.gapMm,
+        )) {
           const facing = f.slots.map((s) => turnedSide(design.outward[0]!, s.turnDeg));
           const free = SIDES.filter((s) => !facing.includes(s));
           const wanted = spec.rails === "auto" ? free : spec.rails.filter((s) => free.includes(s));
@@ -150,7 +167,11 @@ function rank(designs: readonly PanelDesign[], a: Candidate, b: Candidate): numb
     Number(c.kind === "outward") * Number(designs.some((d) => d.outward.length > 0));
   const long = (c: Candidate) => {
     const { rails, widthMm, heightMm } = c.framed;
-    return rails.top > 0 && rails.left === 0 ? Number(widthMm >= heightMm) : rails.left > 0 && rails.top === 0 ? Number(heightMm >= widthMm) : 1;
+    return rails.top > 0 && rails.left === 0
+      ? Number(widthMm >= heightMm)
+      : rails.left > 0 && rails.top === 0
+        ? Number(heightMm >= widthMm)
+        : 1;
   };
   const square = (c: Candidate) =>
     Math.max(c.framed.widthMm, c.framed.heightMm) / Math.min(c.framed.widthMm, c.framed.heightMm);
@@ -205,7 +226,11 @@ export function solvePanel(designs: readonly PanelDesign[], spec: PanelSpec): Pa
       continue;
     }
     // without being asked, nothing is scored that wants a look
-    if (spec.separation === "auto" && way !== "tabs" && made.findings.some((f) => f.level === "warning" && f.tag.startsWith("score-")))
+    if (
+      spec.separation === "auto" &&
+      way !== "tabs" &&
+      made.findings.some((f) => f.level === "warning" && f.tag.startsWith("score-"))
+    )
       continue;
     return made;
   }
@@ -239,7 +264,9 @@ function unfitTogether(designs: readonly PanelDesign[], spec: PanelSpec): PanelR
 /** Why nothing fits, with the counts that would. */
 function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal {
   const [d] = designs as readonly [PanelDesign];
-  const least = (Object.keys(PARTINGS) as Separation[]).filter((w) => spec.separation === "auto" || w === spec.separation);
+  const least = (Object.keys(PARTINGS) as Separation[]).filter(
+    (w) => spec.separation === "auto" || w === spec.separation,
+  );
   const asked = spec.counts[0]!;
   if (designs.length === 1) {
     const found = solvableCounts(designs, spec, asked);
@@ -272,7 +299,8 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
   if (spec.separation === "score" || spec.separation === "mixed")
     return {
       tag: "several-by-tabs",
-      reason: "Several designs on one sheet are parted by tabs: a score would run from edge to edge through other boards.",
+      reason:
+        "Several designs on one sheet are parted by tabs: a score would run from edge to edge through other boards.",
       nearest: [],
       do: "Take tabs.",
     };
@@ -281,20 +309,19 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
     tag: "count-does-not-fit",
     reason: `${spec.counts.map((c, i) => `${c} of ${designs[i]!.name}`).join(" and ")} do not go on a sheet of ${spec.maxWidthMm} × ${spec.maxHeightMm} mm.`,
     nearest,
-    ...(nearest.length > 0 ? { do: `${nearest[0]} of ${d.name} beside the others do.` } : { do: "Take a larger sheet, or fewer of each." }),
+    ...(nearest.length > 0
+      ? { do: `${nearest[0]} of ${d.name} beside the others do.` }
+      : { do: "Take a larger sheet, or fewer of each." }),
   };
 }
 
 /** Counts of the first design that fit, the nearest to what was asked first. */
-function solvableCounts(
-  designs: readonly PanelDesign[],
-  spec: PanelSpec,
-  asked: number | "fill",
-): number[] {
+function solvableCounts(designs: readonly PanelDesign[], spec: PanelSpec, asked: number | "fill"): number[] {
   if (asked === "fill") return [];
   const has = (n: number) => {
     const s = { ...spec, counts: [n, ...spec.counts.slice(1)] };
-    const ways: readonly Separation[] = spec.separation === "auto" ? ["tabs", "score", "mixed"] : [spec.separation];
+    const ways: readonly Separation[] =
+      spec.separation === "auto" ? ["tabs", "score", "mixed"] : [spec.separation];
     return ways.some((w) => {
       const made = bestOf(designs, s, w, spec.separation === "auto" ? STRAIGHT.auto : STRAIGHT.asked);
       return made !== undefined && !isRefusal(made);
@@ -311,7 +338,8 @@ function solvableCounts(
 
 function solvePanelFill(designs: readonly PanelDesign[], spec: PanelSpec): number | undefined {
   const s = { ...spec, counts: ["fill" as const] };
-  const ways: readonly Separation[] = spec.separation === "auto" ? ["score", "tabs", "mixed"] : [spec.separation];
+  const ways: readonly Separation[] =
+    spec.separation === "auto" ? ["score", "tabs", "mixed"] : [spec.separation];
   const counts = ways.flatMap((w) => {
     const made = bestOf(designs, s, w, spec.separation === "auto" ? STRAIGHT.auto : STRAIGHT.asked);
     return made && !isRefusal(made) ? [made.counts[0]!] : [];

@@ -29,7 +29,8 @@ const SHORTEST_MM = 1.5;
 /** The straight runs of a counter-clockwise outline, the longest first. */
 export function stretchesOf(outline: readonly number[]): Stretch[] {
   const n = outline.length / 2;
-  const at = (i: number) => [outline[(((i % n) + n) % n) * 2]!, outline[(((i % n) + n) % n) * 2 + 1]!] as const;
+  const at = (i: number) =>
+    [outline[(((i % n) + n) % n) * 2]!, outline[(((i % n) + n) % n) * 2 + 1]!] as const;
   const heading = (i: number) => {
     const [p, q] = [at(i), at(i + 1)];
     return Math.atan2(q[1] - p[1], q[0] - p[0]);
@@ -94,13 +95,7 @@ export function tabPositions(lengthMm: number, n: number): number[] {
 }
 
 /** The ban a cut from a to b runs into, with its distance to keep. */
-export function banAt(
-  bans: readonly Ban[],
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
-): Ban | undefined {
+export function banAt(bans: readonly Ban[], ax: number, ay: number, bx: number, by: number): Ban | undefined {
   return bans.find((b) => b.tabMm !== undefined && meetsBox(b.box, b.tabMm, ax, ay, bx, by));
 }
 

@@ -1,4 +1,3 @@
-
 import { nearestPoints, segmentSegment2 } from "../geometry/segment.ts";
 import { Strips } from "../geometry/strips.ts";
 import { type Box, boxAround, type Pose, posed, posedRing, turnOf, unposed } from "../geometry/turn.ts";
@@ -55,7 +54,11 @@ export function placeTabs(
   widthMm: number,
   thicknessMm: number,
   isTabbed: (nx: number, ny: number) => boolean,
-): { readonly tabs: readonly Tab[]; readonly untabbed: readonly Untabbed[]; readonly loose: readonly number[] } {
+): {
+  readonly tabs: readonly Tab[];
+  readonly untabbed: readonly Untabbed[];
+  readonly loose: readonly number[];
+} {
   const maker = new TabMaker(ground, widthMm, isTabbed);
   for (const l of ground.laid) maker.alongEdges(l, thicknessMm);
   maker.holdTheRest();
@@ -64,6 +67,8 @@ export function placeTabs(
 
 /** By how much a round edge may draw back at a tab's shoulders, mm. */
 const SLACK_MM = 1.2;
+/** Shorter straight runs get a tab only where nothing else holds the board, mm. */
+const SHORTEST_MM = 10;
 /** Steps a tab may be moved along an edge, mm. */
 const NUDGE_MM = 0.5;
 
@@ -87,7 +92,7 @@ class TabMaker {
     const [c, s] = turnOf(l.place.turnDeg);
     for (const e of stretchesOf(l.design.outline)) {
       const [nx, ny] = [e.nx * c - e.ny * s, e.nx * s + e.ny * c];
-      if (e.lengthMm < this.width + 1 || !this.isTabbed(nx, ny)) continue;
+      if (e.lengthMm < Math.max(SHORTEST_MM, this.width + 1) || !this.isTabbed(nx, ny)) continue;
       const [dx, dy] = [(e.bx - e.ax) / e.lengthMm, (e.by - e.ay) / e.lengthMm];
       const wanted = tabPositions(e.lengthMm, tabsForEdge(e.lengthMm, thicknessMm));
       for (const target of wanted) {
@@ -152,7 +157,9 @@ class TabMaker {
     for (const { between } of this.tabs) group.set(find(between[0]), find(between[1]));
     const copies = this.ground.laid.map((l) => l.place.copy);
     const home = this.ground.frame.length > 0 ? find(0) : find(copies[0] ?? 0);
-    return copies.length === 1 && this.ground.frame.length === 0 ? [] : copies.filter((c) => find(c) !== home);
+    return copies.length === 1 && this.ground.frame.length === 0
+      ? []
+      : copies.filter((c) => find(c) !== home);
   }
 
   /** Points all around an outline, those nearest to something first, spread apart. */
@@ -243,7 +250,7 @@ class TabMaker {
       widthMm: this.width,
       between: [l.place.copy, reach.to],
       holes: at.length,
-      acrossDeg: Math.round((Math.atan2(p.ny, p.nx) * 180) / Math.PI * 1e6) / 1e6,
+      acrossDeg: Math.round(((Math.atan2(p.ny, p.nx) * 180) / Math.PI) * 1e6) / 1e6,
       gapMm: Math.round(reach.mm * 1e6) / 1e6,
       at,
     };
@@ -332,4 +339,3 @@ export function apart(
     }
   return { mm: Math.sqrt(best), at };
 }
-

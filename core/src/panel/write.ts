@@ -138,7 +138,8 @@ function layerKeys(sources: readonly PanelSource[]): LayerKey[] {
     }
   const side = { top: 0, inner: 1, bottom: 2 };
   return [...all.values()].sort(
-    (a, b) => ORDER.indexOf(a.role) - ORDER.indexOf(b.role) || side[a.side] - side[b.side] || a.index - b.index,
+    (a, b) =>
+      ORDER.indexOf(a.role) - ORDER.indexOf(b.role) || side[a.side] - side[b.side] || a.index - b.index,
   );
 }
 
@@ -203,14 +204,19 @@ function sayCut(shares: readonly Share[], file: string, board: string, findings:
 }
 
 /** Columns, rows and steps where places make a plain grid of one turn. */
-export function gridOf(
-  places: readonly PanelPlace[],
-):
-  | { readonly nx: number; readonly ny: number; readonly stepX: number; readonly stepY: number; readonly first: PanelPlace }
+export function gridOf(places: readonly PanelPlace[]):
+  | {
+      readonly nx: number;
+      readonly ny: number;
+      readonly stepX: number;
+      readonly stepY: number;
+      readonly first: PanelPlace;
+    }
   | undefined {
   const [first] = places;
   if (!first || places.some((p) => p.turnDeg !== first.turnDeg)) return undefined;
-  const values = (list: readonly number[]) => [...new Set(list.map((v) => Math.round(v * 1e6)))].sort((a, b) => a - b);
+  const values = (list: readonly number[]) =>
+    [...new Set(list.map((v) => Math.round(v * 1e6)))].sort((a, b) => a - b);
   const [xs, ys] = [values(places.map((p) => p.xMm)), values(places.map((p) => p.yMm))];
   if (xs.length * ys.length !== places.length) return undefined;
   const step = (v: readonly number[]) => (v.length > 1 ? v[1]! - v[0]! : 0);
@@ -277,7 +283,11 @@ function addText(w: LayerWriter, layout: PanelLayout, name: PanelName): void {
 }
 
 function outlineFiles(layout: PanelLayout, common: readonly FileAttribute[], slug: string) {
-  const profile = new LayerWriter([["FileFunction", "Profile", "NP"], ["FilePolarity", "Positive"], ...common]);
+  const profile = new LayerWriter([
+    ["FileFunction", "Profile", "NP"],
+    ["FilePolarity", "Positive"],
+    ...common,
+  ]);
   for (const area of layout.material)
     for (const ring of area) profile.outline(thinned(ring, 0.0004), 0.05, ["Profile"]);
   const files = [{ path: `${slug}-profile.gbr`, text: profile.done(), function: "Profile,NP" }];
@@ -360,7 +370,12 @@ function drillFiles(
     .map((g) => {
       const isThrough = g.from === 1 && g.to === copper;
       const fn = g.plated
-        ? ["Plated", String(g.from), String(g.to), isThrough ? "PTH" : g.from === 1 || g.to === copper ? "Blind" : "Buried"]
+        ? [
+            "Plated",
+            String(g.from),
+            String(g.to),
+            isThrough ? "PTH" : g.from === 1 || g.to === copper ? "Blind" : "Buried",
+          ]
         : ["NonPlated", String(g.from), String(g.to), "NPTH"];
       return {
         path: `${slug}-${g.plated ? "plated" : "unplated"}${isThrough ? "" : `-${g.from}-${g.to}`}.drl`,
@@ -382,7 +397,13 @@ function netlistText(
   const points = layout.places.flatMap((p) =>
     (sources[p.board]!.set.netlist?.points ?? []).map((t) => {
       const [x, y] = posed(p, t.x, t.y);
-      return { ...t, x, y, net: t.net === "N/C" || t.net === "" ? t.net : `${t.net}_${p.copy}`, ref: t.ref === "VIA" || t.ref === "" ? t.ref : refInCopy(t.ref, p.copy) };
+      return {
+        ...t,
+        x,
+        y,
+        net: t.net === "N/C" || t.net === "" ? t.net : `${t.net}_${p.copy}`,
+        ref: t.ref === "VIA" || t.ref === "" ? t.ref : refInCopy(t.ref, p.copy),
+      };
     }),
   );
   return points.length > 0 ? writeNetlist(slug.toUpperCase().slice(0, 30), points, copper) : undefined;
@@ -391,7 +412,11 @@ function netlistText(
 const num = (v: number) => (Math.round(v * 1e4) / 1e4).toFixed(4);
 
 /** Places and parts of every copy, and what the sheet takes in all. */
-function partTables(sources: readonly PanelSource[], layout: PanelLayout, slug: string): PanelFiles["tables"] {
+function partTables(
+  sources: readonly PanelSource[],
+  layout: PanelLayout,
+  slug: string,
+): PanelFiles["tables"] {
   const places: string[][] = [];
   const lines: string[][] = [];
   sources.forEach((s, board) => {
@@ -439,7 +464,17 @@ function partTables(sources: readonly PanelSource[], layout: PanelLayout, slug: 
           {
             path: `${slug}-parts.csv`,
             rows: [
-              ["Ref", "Qty", "Value", "Package", "Part number", "Maker", "Description", "Do not place", "Board"],
+              [
+                "Ref",
+                "Qty",
+                "Value",
+                "Package",
+                "Part number",
+                "Maker",
+                "Description",
+                "Do not place",
+                "Board",
+              ],
               ...lines,
             ],
           },

@@ -169,6 +169,7 @@ export const measureShape: DataShape = fields({
   fiducials: maybe(counts),
   testPads: maybe(counts),
   toolingHoles: maybe(whole()),
+  copies: maybe(whole()),
   aspectRatio: maybe(number()),
   copperShare: maybe(counts),
   massG: maybe(number(0, 1e9)),

@@ -1,0 +1,130 @@
+import {
+  AppError,
+  type BoardSet,
+  bodiesOf,
+  chainOutline,
+  type DesignParts,
+  type Entry,
+  type Finding,
+  type Measure,
+  measureBoard,
+  type PanelDesign,
+  type PanelLayout,
+  type PanelProof,
+  type PanelRefusal,
+  type ProvenSource,
+  panelDesign,
+  panelPlan,
+  provePanel,
+  readBoard,
+  slug,
+  type WriteMode,
+  writePanel,
+} from "@kobbin/core";
+import { type FileEntry, packZip, writeCsv, writePlan } from "@kobbin/formats";
+import { type ReadAsBoard, readAsBoard } from "./board.ts";
+
+/** A sheet's archive with what reading it back says. */
+export interface PackedPanel {
+  readonly zip: Uint8Array;
+  readonly files: readonly FileEntry[];
+  readonly proof: PanelProof;
+  readonly findings: readonly Finding[];
+}
+
+/** How a sheet is written. */
+export interface PanelWriting {
+  readonly name: string;
+  readonly revision: string;
+  readonly thicknessMm: number;
+  readonly mode: WriteMode;
+  /** ISO time written into the archive. */
+  readonly createdAt: string;
+  /** Measures the sheet too and holds areas, nets and gaps against the boards': takes as long as measuring it. */
+  readonly isMeasured: boolean;
+}
+
+/**
+ * Writes a sheet, reads its own files back with the readers of any board, and proves it: the one way of page, server and
+ * command line. A sheet that does not prove itself comes with what is wrong, and is not to be handed out.
+ */
+export async function packPanel(
+  sources: readonly ProvenSource[],
+  layout: PanelLayout,
+  how: PanelWriting,
+): Promise<PackedPanel> {
+  const stem = `${slug(how.name)}-panel`;
+  const written = writePanel(sources, layout, how, stem, how.mode);
+  const utf8 = new TextEncoder();
+  const tables = written.tables.map((t) => ({ ...t, bytes: utf8.encode(writeCsv(t.rows)) }));
+  const entries: Entry[] = [
+    ...written.files,
+    ...tables.map((t) => ({ path: t.path, bytes: t.bytes, cells: t.rows.map((r) => [...r]) })),
+  ];
+  const back = readBoard(entries);
+  const measured = how.isMeasured ? measureBoard(back) : undefined;
+  const proof = provePanel(sources, layout, back, measured);
+  const created = new Date(how.createdAt);
+  const plan = panelPlan(
+    sources.map((s) => s.design),
+    layout,
+    how,
+    how.thicknessMm,
+  );
+  const files: FileEntry[] = [
+    ...written.files,
+    ...tables.map(({ path, bytes }) => ({ path, bytes })),
+    { path: `${stem}-drawing.pdf`, bytes: await writePlan(plan, created) },
+  ];
+  return { zip: packZip(files, created), files, proof, findings: written.findings };
+}
+
+/** A drop read as a board for a sheet. */
+export interface PanelBoard extends ReadAsBoard {
+  readonly name: string;
+  readonly measure: Measure;
+  /** What the sheet needs of it, or why no sheet can be made of it. */
+  readonly design: PanelDesign | PanelRefusal;
+}
+
+/**
+ * A drop as a board for a sheet: its exact outline, and bodies as far as packages tell their sizes.
+ * @throws AppError NO_BOARD_FILE where the drop is no board
+ */
+export async function readPanelBoard(
+  name: string,
+  files: readonly FileEntry[],
+  more: Partial<Pick<DesignParts, "isBevelled" | "snug">> = {},
+): Promise<PanelBoard> {
+  const read = await readAsBoard(files);
+  const measure = measureBoard(read.set);
+  if (read.rejected || measure.outcome === "reject")
+    throw new AppError(
+      "NO_BOARD_FILE",
+      `${name}: ${read.rejected ?? measure.reason ?? "nothing in it is a board"}`,
+      "Give it the archive of one board.",
+    );
+  return { ...read, name, measure, design: designOf(name, read.set, measure, more) };
+}
+
+/** A read board as a design for a sheet. */
+export function designOf(
+  name: string,
+  set: BoardSet,
+  measure: Measure,
+  more: Partial<Pick<DesignParts, "isBevelled" | "snug">> = {},
+): PanelDesign | PanelRefusal {
+  const profile = set.files.find((f) => f.role === "profile" && f.layer);
+  const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
+  const places = new Map(set.placements?.parts.map((p) => [p.ref, p]) ?? []);
+  const lines = set.bom?.lines.filter((l) => !l.dnp) ?? [];
+  const packages = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
+  const refs = new Set([...packages.keys(), ...places.keys()]);
+  const { bodies } = bodiesOf(
+    [...refs].map((ref) => ({ ref, package: packages.get(ref) ?? "", place: places.get(ref) })),
+    measure,
+  );
+  const board = outline?.loops.filter((l) => l.depth === 0)[0];
+  const rings = board && [board.ring, ...outline.loops.filter((l) => l.depth === 1).map((l) => l.ring)];
+  return panelDesign({ name, measure, bodies, packages, ...(rings ? { rings } : {}), ...more });
+}
