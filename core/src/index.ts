@@ -116,6 +116,7 @@ export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
+export { choiceOf, type PanelChoice, specOf } from "./panel/choice.ts";
 // sheets of several boards
 export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan, separationSteps } from "./panel/drawing.ts";
@@ -160,8 +161,9 @@ export { basketTables, planPackage, slug } from "./release/plan.ts";
 export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";
 export { type Advice, adviceOn, type Reason } from "./run/advice.ts";
+export { boardFacts } from "./run/board-facts.ts";
 // everything about one run
-export { boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
+export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { type LotLeft, leftOnShelf } from "./run/closing.ts";
 export { isComplete, saysUnpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
@@ -195,9 +197,20 @@ export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";
-export { type BoardOrder, boardFacts } from "./run/order-boards.ts";
+export type { BoardOrder } from "./run/order-boards.ts";
+export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
+export {
+  type PanelOffers,
+  type PanelProposal,
+  type PanelWish,
+  panelOffers,
+  proposalOf,
+  REACHES,
+  type Reach,
+  specOfWish,
+} from "./run/panel-proposals.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
-export { boardKey, type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";
+export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";
 export {
   isDecided,
   isOfRun,

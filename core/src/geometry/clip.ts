@@ -146,6 +146,7 @@ const ARC_MM = 0.002;
  * Rings moved outwards (or inwards below 0) by a distance in mm, all of them as one area.
  *
  * @param rings outer rings counter-clockwise, holes clockwise
+ * @param arcMm how far an arc may lie from its circle
  * @param join what becomes of corners that open: rounded, or drawn on to a point up to four times the distance away
  */
 export function offsetRings(
@@ -153,10 +154,11 @@ export function offsetRings(
   mm: number,
   join: "round" | "pointed" = "round",
   work = new Work(),
+  arcMm = ARC_MM,
 ): number[][] {
   weigh(work, rings);
   const type = join === "round" ? JoinType.Round : JoinType.Miter;
-  return inflatePaths(rings.map(toPath) as Paths64, mm * SCALE, type, EndType.Polygon, 4, ARC_MM * SCALE).map(
+  return inflatePaths(rings.map(toPath) as Paths64, mm * SCALE, type, EndType.Polygon, 4, arcMm * SCALE).map(
     toRing,
   );
 }

@@ -35,6 +35,13 @@ export interface DesignParts {
 export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
   const rings = d.rings ?? d.measure.outline?.rings;
   const [outline, ...cutouts] = rings ?? [];
+  if (d.measure.outline?.closed && !outline)
+    return {
+      tag: "outline-not-kept",
+      reason: `${d.name} was measured before its outline was kept, or has more corners than are kept.`,
+      nearest: [],
+      do: "Measure the board again in its Board stage; an outline of more than 1500 corners wants fewer.",
+    };
   if (!d.measure.outline?.closed || !outline || outline.length < 6)
     return {
       tag: "outline-open",

@@ -1,4 +1,5 @@
 import { posedRing } from "../geometry/turn.ts";
+import { sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
 import type { Plan } from "./plan.ts";
 import { scoreDepth } from "./scores.ts";
@@ -105,7 +106,7 @@ export function panelPlan(
     title: `${name.name} ${name.revision}: sheet of ${layout.places.length}`,
     subtitle: `${two(W)} × ${two(H)} × ${thicknessMm} mm, ${layout.counts.map((c, i) => `${c} × ${designs[i]!.name}`).join(", ")}`,
     box: [-10, -9, W + 10, H + 10],
-    areas: layout.material.map((rings) => ({ rings, tone: "board" as const })),
+    areas: sheetMaterial(designs, layout).map((rings) => ({ rings, tone: "board" as const })),
     lines,
     circles: [
       ...layout.toolingHoles.map((h) => ({ x: h.xMm, y: h.yMm, d: h.diameterMm })),

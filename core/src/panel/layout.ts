@@ -1,8 +1,8 @@
 import type { Finding } from "../findings.ts";
-import { posedBox, posedRing } from "../geometry/turn.ts";
+import { posedBox } from "../geometry/turn.ts";
 import { furnish } from "./furnish.ts";
 import { clean, type Field, turnedBox, turnedSide } from "./grid.ts";
-import { frameOf, materialOf } from "./material.ts";
+import { frameOf } from "./material.ts";
 import { checkScores, scoreLines } from "./scores.ts";
 import type {
   PanelDesign,
@@ -137,12 +137,6 @@ export function layoutAt(
       text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
     });
   }
-  const material = materialOf(
-    frame,
-    rings,
-    held.tabs,
-    laid.flatMap((l) => l.design.cutouts.map((c) => posedRing(l.place, c))),
-  );
   const separation: Separation = isRouted
     ? "tabs"
     : s.across === "score" && s.along === "score"
@@ -162,7 +156,7 @@ export function layoutAt(
     rails: s.rails,
     scores,
     tabs: held.tabs,
-    material,
+    frame,
     ...furnish(spec, s, laid, findings),
     utilisation: boards / (s.widthMm * s.heightMm),
     findings,

@@ -1,11 +1,13 @@
 import { circleRing } from "../geometry/arc.ts";
 import { type Area, clipAreas, offsetRings } from "../geometry/clip.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
-import { boxAround, posed, turnOf } from "../geometry/turn.ts";
+import { boxAround, posed, posedRing, turnOf } from "../geometry/turn.ts";
 import type { Field } from "./grid.ts";
-import type { PanelLayout, SheetSide, Tab } from "./spec.ts";
+import type { PanelDesign, PanelLayout, SheetSide, Tab } from "./spec.ts";
 import { tabRing } from "./tabs.ts";
 
+/** How far the frame's round corners may lie off their circles, mm. */
+const FRAME_ARC_MM = 0.01;
 /** Smaller scraps than this are dust of the clipping, mm². */
 const DUST_MM2 = 1e-4;
 /** Narrower than this between its rounded ends, a tab keeps square ones. */
@@ -34,7 +36,7 @@ export function frameOf(
   const [gx, gy] = [field.across === "tabs" ? gap : 0, field.along === "tabs" ? gap : 0];
   const reach: readonly ArrayLike<number>[] =
     gx > 0 && gy > 0
-      ? offsetRings(rings, gap)
+      ? offsetRings(rings, gap, "round", undefined, FRAME_ARC_MM)
       : cells.map(([x0, y0, x1, y1]) => rect(x0 - gx, y0 - gy, x1 + gx, y1 + gy));
   return clipAreas("difference", [rect(0, 0, ...sheet)], reach).filter(
     (a) => Math.abs(signedArea(a[0]!)) > DUST_MM2 && touchesRail(a, sheet, rails),
@@ -87,6 +89,15 @@ export function materialOf(
   );
 }
 
+/** What stays of a sheet that was laid out. */
+export const sheetMaterial = (designs: readonly PanelDesign[], l: PanelLayout): Area[] =>
+  materialOf(
+    l.frame.map((a) => a.map((r) => [...r])),
+    l.places.map((p) => posedRing(p, designs[p.board]!.outline)),
+    l.tabs,
+    l.places.flatMap((p) => designs[p.board]!.cutouts.map((c) => posedRing(p, c))),
+  );
+
 /** A piece that is left when everything is cut. */
 export interface Piece {
   /** Copies in it; a frame has none. */
@@ -101,7 +112,8 @@ export interface Piece {
  * @param inside a point of each copy that is board
  */
 export function piecesAfterCutting(
-  layout: Pick<PanelLayout, "material" | "tabs" | "scores" | "places">,
+  layout: Pick<PanelLayout, "tabs" | "scores" | "places">,
+  material: readonly (readonly (readonly number[])[])[],
   inside: readonly (readonly [number, number])[],
 ): Piece[] {
   const cuts: number[][] = [];
@@ -123,7 +135,7 @@ export function piecesAfterCutting(
         ? rect(k.x1 - 0.005, Math.min(k.y1, k.y2), k.x1 + 0.005, Math.max(k.y1, k.y2))
         : rect(Math.min(k.x1, k.x2), k.y1 - 0.005, Math.max(k.x1, k.x2), k.y1 + 0.005),
     );
-  const pieces = clipAreas("difference", layout.material.flat(), cuts);
+  const pieces = clipAreas("difference", material.flat(), cuts);
   return pieces
     .map((a) => ({
       copies: layout.places.flatMap((p, i) => (insideRings(a, ...inside[i]!) ? [p.copy] : [])),

@@ -383,7 +383,7 @@ function startsOf(laid: readonly Laid[], axis: 0 | 1, period: number): number[] 
     const v = p.box[axis];
     if (v >= 0 && v < period + 1e-9) out.set(Math.round(v * 1000), v);
   }
-  return [...out.values()].sort((a, b) => a - b).slice(0, 12);
+  return [...out.values()].sort((a, b) => a - b).slice(0, 6);
 }
 
 /** The smallest window from x, y on that holds so many of the boards. */

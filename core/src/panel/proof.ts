@@ -5,7 +5,7 @@ import { signedArea } from "../geometry/polygon.ts";
 import { posed, posedBox, posedRing } from "../geometry/turn.ts";
 import { Cell } from "./cells.ts";
 import { middleOf } from "./layout.ts";
-import { piecesAfterCutting } from "./material.ts";
+import { piecesAfterCutting, sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
 import { type LayerDifference, layerDifferences } from "./proof-layer.ts";
 import type { PanelLayout } from "./spec.ts";
@@ -241,18 +241,22 @@ function provePieces(
   // outer edges run one way, what is milled out the other
   const rings = outline.loops.map((l) => (l.depth % 2 === 0 ? [...l.ring] : reversed(l.ring)));
   const material = [rings];
+  const planned = sheetMaterial(
+    sources.map((s) => s.design),
+    layout,
+  );
   const inside = layout.places.map((p) => {
     const d = sources[p.board]!.design;
     return middleOf({ ring: posedRing(p, d.outline), box: posedBox(p, d.box) });
   });
-  const pieces = piecesAfterCutting({ ...layout, material }, inside);
+  const pieces = piecesAfterCutting(layout, material, inside);
   const boards = pieces.filter((p) => p.copies.length > 0);
   // a corner of an outline may move by half a micrometre
   const edge = outline.loops.reduce((n, l) => n + l.perimeterMm, 0);
   row(
     "area of the sheet without what is milled, mm²",
     rounded(areaOf(rings)),
-    rounded(areaOf(layout.material.flat())),
+    rounded(areaOf(planned.flat())),
     0.1 + edge * 0.0005,
   );
   row("boards after cutting", boards.length, layout.places.length);

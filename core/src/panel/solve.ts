@@ -237,6 +237,18 @@ export function solvePanel(designs: readonly PanelDesign[], spec: PanelSpec): Pa
   return refused ?? noRoom(designs, spec);
 }
 
+/** Copies of one design that the best sheet of a wish would hold, before it is worked out whole. */
+export function mostOnSheet(designs: readonly PanelDesign[], spec: PanelSpec): number {
+  const ways: readonly Separation[] =
+    spec.separation === "auto" ? ["score", "mixed", "tabs"] : [spec.separation];
+  const least = spec.separation === "auto" ? STRAIGHT.auto : STRAIGHT.asked;
+  for (const way of ways) {
+    const [best] = candidatesOf(designs, { ...spec, counts: ["fill"] }, way, least);
+    if (best) return best.framed.field.slots.length;
+  }
+  return 0;
+}
+
 function unfitTogether(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal | undefined {
   const [first] = designs;
   if (!first) return { tag: "nothing", reason: "No board is named.", nearest: [] };

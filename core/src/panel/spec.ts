@@ -152,8 +152,8 @@ export interface PanelLayout {
   readonly rails: Readonly<Record<SheetSide, number>>;
   readonly scores: readonly Score[];
   readonly tabs: readonly Tab[];
-  /** Rings of what stays of the sheet: outer edges counter-clockwise, what is milled out clockwise. */
-  readonly material: readonly (readonly (readonly number[])[])[];
+  /** Areas of the sheet that are frame: outer edges counter-clockwise, what is taken out of them clockwise. */
+  readonly frame: readonly (readonly (readonly number[])[])[];
   readonly fiducials: readonly { readonly xMm: number; readonly yMm: number }[];
   readonly toolingHoles: readonly SheetHole[];
   readonly badMarks: readonly { readonly xMm: number; readonly yMm: number; readonly copy: number }[];

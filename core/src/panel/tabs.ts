@@ -77,6 +77,7 @@ class TabMaker {
   readonly untabbed: Untabbed[] = [];
   private readonly ground: Ground;
   private readonly frame: Strips;
+  private readonly neighbours = new Map<number, readonly Laid[]>();
   private readonly width: number;
   private readonly isTabbed: (nx: number, ny: number) => boolean;
 
@@ -206,10 +207,28 @@ class TabMaker {
     return reach && reach.mm <= this.ground.gapMm * 2.2 ? reach.mm : undefined;
   }
 
-  private at(x: number, y: number, except: number): At {
-    for (const l of this.ground.laid) {
+  /** Copies a tab of this one can reach. */
+  private near(l: Laid): readonly Laid[] {
+    let found = this.neighbours.get(l.place.copy);
+    if (!found) {
+      const r = this.ground.gapMm * 2.5;
+      found = this.ground.laid.filter(
+        (k) =>
+          k !== l &&
+          k.box[0] <= l.box[2] + r &&
+          k.box[2] >= l.box[0] - r &&
+          k.box[1] <= l.box[3] + r &&
+          k.box[3] >= l.box[1] - r,
+      );
+      this.neighbours.set(l.place.copy, found);
+    }
+    return found;
+  }
+
+  private at(x: number, y: number, except: Laid): At {
+    for (const l of this.near(except)) {
       const b = l.box;
-      if (l.place.copy === except || x < b[0] || x > b[2] || y < b[1] || y > b[3]) continue;
+      if (x < b[0] || x > b[2] || y < b[1] || y > b[3]) continue;
       if (l.strips.inside(x, y)) return { copy: l.place.copy };
     }
     return this.frame.inside(x, y) ? "frame" : "nothing";
@@ -227,10 +246,10 @@ class TabMaker {
     // both shoulders must stand on the same
     for (const f of [-0.96, 0.96]) {
       const q = { ...p, x: p.x + tx * half * f, y: p.y + ty * half * f };
-      const at = this.at(q.x + q.nx * (reach.mm + slack), q.y + q.ny * (reach.mm + slack), l.place.copy);
+      const at = this.at(q.x + q.nx * (reach.mm + slack), q.y + q.ny * (reach.mm + slack), l);
       if (at === "nothing" || (at === "frame" ? 0 : at.copy) !== reach.to) return "";
       // and be free between
-      const middle = this.at(q.x + q.nx * reach.mm * 0.5, q.y + q.ny * reach.mm * 0.5, l.place.copy);
+      const middle = this.at(q.x + q.nx * reach.mm * 0.5, q.y + q.ny * reach.mm * 0.5, l);
       if (middle !== "nothing") return "";
     }
     const other = this.ground.laid.find((k) => k.place.copy === reach.to);
@@ -265,7 +284,7 @@ class TabMaker {
       const t = strips.firstCrossing(p.x, p.y, ex, ey, 0.05 / far);
       if (t !== undefined && (!best || t * far < best.mm)) best = { mm: t * far, to };
     };
-    for (const k of this.ground.laid) if (k.place.copy !== l.place.copy) look(k.strips, k.place.copy);
+    for (const k of this.near(l)) look(k.strips, k.place.copy);
     look(this.frame, 0);
     return best;
   }

@@ -12,6 +12,7 @@ import { writeNetlist } from "../netlist/write.ts";
 import { Cell, type Share } from "./cells.ts";
 import { BAD_MARK_MM, BALANCE_MM, FIDUCIAL } from "./furnish.ts";
 import { textStrokes, textWidth } from "./letters.ts";
+import { sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
 import type { PanelDesign, PanelLayout, PanelPlace } from "./spec.ts";
 
@@ -104,7 +105,7 @@ export function writePanel(
     addFeatures(w, key, layout, name);
     files.push({ path: `${slug}-${nameOfKey(key)}.gbr`, text: w.done(), function: fn.join(","), polarity });
   }
-  files.push(...outlineFiles(layout, common, slug));
+  files.push(...outlineFiles(sources, layout, common, slug));
   files.push(...drillFiles(sources, layout, slug, copper, cells));
   const netlist = netlistText(sources, layout, slug, copper);
   if (netlist) files.push({ path: `${slug}.ipc`, text: netlist, function: "Other,Netlist" });
@@ -282,13 +283,22 @@ function addText(w: LayerWriter, layout: PanelLayout, name: PanelName): void {
   }
 }
 
-function outlineFiles(layout: PanelLayout, common: readonly FileAttribute[], slug: string) {
+function outlineFiles(
+  sources: readonly PanelSource[],
+  layout: PanelLayout,
+  common: readonly FileAttribute[],
+  slug: string,
+) {
   const profile = new LayerWriter([
     ["FileFunction", "Profile", "NP"],
     ["FilePolarity", "Positive"],
     ...common,
   ]);
-  for (const area of layout.material)
+  const material = sheetMaterial(
+    sources.map((s) => s.design),
+    layout,
+  );
+  for (const area of material)
     for (const ring of area) profile.outline(thinned(ring, 0.0004), 0.05, ["Profile"]);
   const files = [{ path: `${slug}-profile.gbr`, text: profile.done(), function: "Profile,NP" }];
   if (layout.scores.length === 0) return files;

@@ -15,6 +15,8 @@ export interface Minutes {
   readonly perBoard: number;
   readonly boards: number;
   readonly testing: number;
+  /** Taking boards off their sheets. */
+  readonly parting: number;
   readonly total: number;
 }
 

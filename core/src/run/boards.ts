@@ -54,3 +54,6 @@ export const boardsPerProduct = (doc: RunDocument): number =>
 /** What a run counts: boards, or products where several boards make one. */
 export const unitOf = (doc: RunDocument): "board" | "product" =>
   boardsPerProduct(doc) > 1 ? "product" : "board";
+
+/** A board's key in the record: its id, or its place in the list where a document gives none. */
+export const boardKey = (doc: RunDocument, i: number): string => doc.boards[i]?.id ?? `board ${i}`;

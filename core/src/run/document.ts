@@ -8,6 +8,7 @@ import type { FabOptions } from "../fab/options.ts";
 import type { FitRow } from "../fit/row.ts";
 import type { Alternate, LibraryPart } from "../library/part.ts";
 import type { ClassRules } from "../library/rules.ts";
+import type { PanelChoice } from "../panel/choice.ts";
 import type { Placement } from "../placement/placement.ts";
 import { CHOICE_FIELDS, type ChoiceField } from "../shape/choice-fields.ts";
 import {
@@ -180,6 +181,8 @@ export interface RunChoices {
   readonly ownShelf?: "first" | "leave";
   /** Purpose → how many of the bare boards that are left are for it. */
   readonly surplus?: Readonly<Partial<Record<SurplusPurpose, number>>>;
+  /** The sheet its boards are ordered on; singly where there is none. */
+  readonly panel?: PanelChoice | null;
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }
@@ -299,6 +302,8 @@ export interface QuoteBasis {
   readonly revision: string;
   /** Of an assembly quotation: who solders what goes on by hand. */
   readonly handParts?: "here" | "house";
+  /** The sheets it was asked for, in words; single boards where left out. */
+  readonly sheet?: string;
 }
 
 export type Origin = (typeof ORIGINS)[number];

@@ -14,10 +14,11 @@ import { hasPriceFor } from "../fab/price.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import { orderRules } from "../order-sheet/rules.ts";
 import { choose } from "../order-sheet/settle.ts";
+import { boardFacts } from "./board-facts.ts";
 import { checksOf } from "./checks.ts";
 import type { RunDocument } from "./document.ts";
 import { guessedOf } from "./fab-notes.ts";
-import { boardFacts, orderBoards } from "./order-boards.ts";
+import { orderBoards } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
 import { withHouse } from "./stages/fab-effects.ts";
 

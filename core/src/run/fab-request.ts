@@ -3,7 +3,8 @@ import type { House } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import type { BoardFacts } from "../fab/price.ts";
 import type { QuoteBasis, RunDocument } from "./document.ts";
-import { orderBoards } from "./order-boards.ts";
+import { orderBoards, sheetWords } from "./order-boards.ts";
+import { panelOf, sheetFacts } from "./panel.ts";
 import { withHouse } from "./stages/fab-effects.ts";
 
 /** One board of a request for a price. */
@@ -35,18 +36,31 @@ export function fabRequest(doc: RunDocument, house: House, start: number): FabRe
       : fitOptions(house, withHouse(doc, house).doc.options);
   // its earlier answer is not minded: the pieces are those of the estimate
   const orders = orderBoards({ ...doc, quotes: [] }, house, options, start);
+  const panel = panelOf({ ...doc, house });
   return {
-    boards: orders.map((o, i): RequestedBoard => {
+    boards: orders.flatMap((o, i): RequestedBoard[] => {
       const m = doc.boards[i]!.measure;
-      return {
-        ...o.facts,
-        name: o.name,
-        pieces: o.quote.pieces,
-        ...(m.minLegendTextMm === undefined ? {} : { legendTextMm: m.minLegendTextMm }),
-        ...(m.minMaskWebMm === undefined ? {} : { maskWebMm: m.minMaskWebMm }),
-      };
+      // boards of one sheet are asked for once, as sheets
+      const isFirst = orders.findIndex((x) => x.sheet) === i;
+      if (o.sheet && !isFirst) return [];
+      const what =
+        o.sheet && panel
+          ? { ...sheetFacts(doc, panel), name: `sheet of ${o.name}`, pieces: o.sheet.sheets }
+          : { ...o.facts, name: o.name, pieces: o.quote.pieces };
+      return [
+        {
+          ...what,
+          ...(m.minLegendTextMm === undefined ? {} : { legendTextMm: m.minLegendTextMm }),
+          ...(m.minMaskWebMm === undefined ? {} : { maskWebMm: m.minMaskWebMm }),
+        },
+      ];
     }),
     options,
-    basis: { boards: orders.reduce((n, o) => n + o.quote.pieces, 0), options, revision: doc.revision },
+    basis: {
+      boards: orders.reduce((n, o) => n + o.quote.pieces, 0),
+      options,
+      revision: doc.revision,
+      ...(panel ? { sheet: sheetWords(panel) } : {}),
+    },
   };
 }

@@ -1,11 +1,11 @@
-import type { Measure } from "../board/measure-document.ts";
-import { fineOf } from "../fab/check.ts";
 import type { House, OwnBench } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { inOneParcel } from "../fab/parcel.ts";
 import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
+import { boardFacts } from "./board-facts.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
+import { panelOf, type RunPanel, sharedQuotes, sheetFacts, sheetsFor } from "./panel.ts";
 import { rateOf } from "./parts.ts";
 import { quotationMisfits, quotationOf } from "./quotation-holds.ts";
 
@@ -20,40 +20,24 @@ export interface BoardOrder {
   readonly unfit?: { readonly quote: RunQuote; readonly misfits: readonly string[] };
   readonly micros: Micros;
   readonly days: number;
+  /** It is ordered on sheets: how many, and how many of this board lie on one; the quote counts boards. */
+  readonly sheet?: {
+    readonly sheets: number;
+    readonly perSheet: number;
+    readonly widthMm: number;
+    readonly heightMm: number;
+  };
   /** Own minutes, where the boards are made here; they are no cash. */
   readonly ownMinutes?: number;
 }
 
-/**
- * Width and height a board is priced with, mm: its outline's, or, where that is open or missing, those of its
- * copper's box, which a note of the run says (`board-size-unknown`).
- */
-export function pricedSize(m: Measure): readonly [number, number] {
-  const { widthMm, heightMm } = m.outline ?? {};
-  if (widthMm !== undefined && heightMm !== undefined) return [widthMm, heightMm];
-  const [x0, y0, x1, y1] = m.extentMm ?? [0, 0, 0, 0];
-  return [x1 - x0, y1 - y0];
-}
+/** What a quotation for sheets was for, in words. */
+export const sheetWords = ({ choice, perSheet }: RunPanel): string =>
+  `sheets of ${perSheet.filter((n) => n > 0).join(" + ")}, ${choice.widthMm} × ${choice.heightMm} mm`;
 
 /** Own minutes to make boards at the bench: once, each board, each hole. */
 export const benchMinutes = (b: OwnBench, holes: number, pieces: number): number =>
   b.setupMin + pieces * (b.perBoardMin + (holes * b.secondsAHole) / 60);
-
-/** The facts of a board that fab and weight depend on. */
-export function boardFacts(m: Measure): BoardFacts {
-  const [w, h] = pricedSize(m);
-  const areas = Object.values(m.copperAreaMm2);
-  const share =
-    w * h > 0 && areas.length > 0 ? areas.reduce((a, b) => a + b, 0) / areas.length / (w * h) : 0.6;
-  return {
-    widthMm: w,
-    heightMm: h,
-    layers: Math.max(1, m.copperLayers),
-    holes: m.holes.reduce((n, x) => n + x.count, 0) + m.slots.length,
-    copperShare: Math.min(1, share),
-    fine: fineOf(m),
-  };
-}
 
 /**
  * What the house charges for each board of the product, in one parcel, and when they are there.
@@ -71,17 +55,40 @@ export function orderBoards(
   const facts = doc.boards.map((b) => boardFacts(b.measure));
   // at one's own bench some do not come out
   const made = Math.max(start, options.pieces ?? 0) / (house.bench?.yield ?? 1);
+  const panel = panelOf({ ...doc, house });
+  const ofSheet = panel && orderPieces(house, sheetFacts(doc, panel), options, sheetsFor(doc, panel, made));
+  const onSheet = ofSheet && sharedQuotes(doc, panel, ofSheet, house.currency);
   const quotes = inOneParcel(
     house,
-    doc.boards.map((b, i) => orderPieces(house, facts[i]!, options, made * b.perProduct)),
+    doc.boards.map((b, i) => onSheet?.[i] ?? orderPieces(house, facts[i]!, options, made * b.perProduct)),
     options.freight,
   );
   const given = quotationOf(doc, house.id);
   const boards = quotes.reduce((n, q) => n + q.pieces, 0);
-  const misfits = given ? quotationMisfits(given, { boards, options, revision: doc.revision }, house) : [];
+  const misfits = given
+    ? quotationMisfits(
+        given,
+        { boards, options, revision: doc.revision, ...(panel ? { sheet: sheetWords(panel) } : {}) },
+        house,
+      )
+    : [];
   const quoted = misfits.length === 0 ? given : undefined;
   const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
-  const estimates = doc.boards.map((b, i) => ({ name: b.name, facts: facts[i]!, quote: quotes[i]! }));
+  const estimates = doc.boards.map((b, i) => ({
+    name: b.name,
+    facts: facts[i]!,
+    quote: quotes[i]!,
+    ...(ofSheet && onSheet?.[i]
+      ? {
+          sheet: {
+            sheets: ofSheet.pieces,
+            perSheet: panel.perSheet[i]!,
+            widthMm: panel.choice.widthMm,
+            heightMm: panel.choice.heightMm,
+          },
+        }
+      : {}),
+  }));
   const whole = estimates.reduce((n, e) => n + e.quote.total, 0);
   const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
   let shared = 0;

@@ -1,4 +1,5 @@
 import { type Micros, toMicros } from "../money/money.ts";
+import { boardKey } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { invoicesOf } from "./invoice.ts";
 import { inShopCurrency, nameOfLine } from "./parts.ts";
@@ -125,6 +126,3 @@ function placing({ doc, plan, start }: Of): PlannedOrder[] {
     },
   ];
 }
-
-/** A board's key in the record: its id, or its place in the list where a document gives none. */
-export const boardKey = (doc: RunDocument, i: number): string => doc.boards[i]?.id ?? `board ${i}`;

@@ -15,7 +15,12 @@ export const quotationOf = (doc: RunDocument, house: string): RunQuote | undefin
  */
 export function quotationMisfits(
   q: RunQuote,
-  now: { readonly boards: number; readonly options: FabOptions; readonly revision: string },
+  now: {
+    readonly boards: number;
+    readonly options: FabOptions;
+    readonly revision: string;
+    readonly sheet?: string;
+  },
   house: House,
 ): string[] {
   const { basis } = q;
@@ -24,6 +29,8 @@ export function quotationMisfits(
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
   if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
+  if (basis.sheet !== now.sheet)
+    out.push(`${basis.sheet ?? "single boards"}, now it is ${now.sheet ?? "single boards"}`);
   for (const key of ORDER_OPTIONS) {
     // what only some houses make was not asked for where the quotation does not say it
     const [was, is] = [basis.options[key] ?? plainOf(key), now.options[key] ?? plainOf(key)!];

@@ -25,6 +25,7 @@ import { invoicedParts } from "./invoice.ts";
 import { needsOf } from "./needs.ts";
 import { collectNotes } from "./notes.ts";
 import { orderBoards } from "./order-boards.ts";
+import { onSheets, panelOf, partingMinutes, roundedToSheets } from "./panel.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { leftoverOf } from "./parts-cost.ts";
 import { type Branches, readyBy } from "./ready.ts";
@@ -158,12 +159,18 @@ function beforeBoards(doc: RunDocument, cache: BasketCache, scope: RollUpWith["s
     own
       ? betaBinomialAtLeast(n, doc.goodBoards, own.a, own.b)
       : binomialAtLeast(n, doc.goodBoards, quality.final);
-  const start = boardsToStart(doc.goodBoards, doc.confidence, chanceOf);
+  const panel = panelOf(doc);
+  const start = roundedToSheets(doc, panel, boardsToStart(doc.goodBoards, doc.confidence, chanceOf));
   const needs = needsOf(doc, parts, offersOf(doc), start);
   const baskets = basketsFor(doc, needs, cache, scope !== "the best" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, needs, baskets, cache);
   const sides = pasteSides(doc, parts);
-  const time = boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct);
+  const time = onSheets(
+    boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct),
+    doc,
+    panel,
+    sides,
+  );
   const invoiced = invoicedParts(doc, basket);
   return {
     parts,
@@ -299,12 +306,14 @@ function ownMinutes(
   const kitting = k * 0.75 * parts.length;
   const perBoard = k * (time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin));
   const testing = k * start * (doc.assembly.testMinutes + doc.assembly.packMinutes);
+  const parting = k * partingMinutes(doc, start);
   return {
     setup,
     kitting,
     perBoard,
     boards: start * perBoard,
     testing,
-    total: setup + kitting + start * perBoard + testing,
+    parting,
+    total: setup + kitting + start * perBoard + testing + parting,
   };
 }

@@ -1,4 +1,5 @@
 import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
+import { panelShape } from "./panel.ts";
 import { type DataShape, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
 
 /** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
@@ -57,6 +58,7 @@ export const CHOICE_FIELDS = {
     variant: { shape: nullable(text(60)), words: "variant" },
     ownShelf: { shape: oneOf("first", "leave"), words: "own shelf" },
     surplus: { shape: mapOf(whole(0, 100_000), 20), words: "what boards that are left are for" },
+    panel: { shape: panelShape, words: "sheet" },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

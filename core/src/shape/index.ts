@@ -3,6 +3,7 @@ export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
 export { measureShape } from "./measure.ts";
+export { panelShape } from "./panel.ts";
 export {
   assemblyShape,
   candidateShape,

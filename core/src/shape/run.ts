@@ -93,6 +93,7 @@ export const quoteBasisShape: DataShape = fields({
   options: optionsShape,
   revision: text(40),
   handParts: maybe(oneOf("here", "house")),
+  sheet: maybe(text(200)),
 });
 
 /** How the boards are soldered. */

@@ -6,11 +6,11 @@ import { fabQuote } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { type OrderRule, orderRules } from "../../order-sheet/rules.ts";
 import { type Change, type Choosing, choose, settle } from "../../order-sheet/settle.ts";
+import { boardFacts } from "../board-facts.ts";
 import { checksOf } from "../checks.ts";
 import type { RunDocument } from "../document.ts";
 import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../effect.ts";
 import { guessedOf } from "../fab-notes.ts";
-import { boardFacts } from "../order-boards.ts";
 
 /**
  * The document with another house: its options by meaning, as far as that house has them, and where two of those cannot

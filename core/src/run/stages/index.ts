@@ -2,6 +2,7 @@ import { assemble } from "./assemble.ts";
 import { board } from "./board.ts";
 import { cost } from "./cost.ts";
 import { fab } from "./fab.ts";
+import { panel } from "./panel.ts";
 import { parts } from "./parts.ts";
 import { source } from "./source.ts";
 import type { Stage } from "./stage.ts";
@@ -12,7 +13,7 @@ export const STAGES: readonly Stage[] = [
   parts,
   source,
   fab,
-  { key: "panel" },
+  panel,
   assemble,
   cost,
   { key: "release" },

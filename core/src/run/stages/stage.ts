@@ -58,7 +58,7 @@ export interface Happened {
  */
 export interface Stage {
   readonly key: StageKey;
-  readonly cost?: (w: Worked) => CostNode;
+  readonly cost?: (w: Worked) => CostNode | undefined;
   readonly cash?: (w: Worked) => readonly CashTerm[];
   /** Days it takes by itself, as the spine shows them. */
   readonly days?: (w: Worked) => number;

@@ -1,0 +1,264 @@
+import { fitOptions } from "../fab/fit-options.ts";
+import { limitsOf } from "../fab/limits.ts";
+import { type Micros, microsToNumber } from "../money/money.ts";
+import { choiceOf, type PanelChoice } from "../panel/choice.ts";
+import { sagMm } from "../panel/sag.ts";
+import { mostOnSheet, solvePanel } from "../panel/solve.ts";
+import {
+  ALL_TURNS,
+  DEFAULT_SPEC,
+  isRefusal,
+  type PanelDesign,
+  type PanelLayout,
+  type PanelRefusal,
+  type PanelSpec,
+} from "../panel/spec.ts";
+import { boardKey } from "./boards.ts";
+import type { RunDocument } from "./document.ts";
+import { round1 } from "./effect.ts";
+import { knowLayout, liesOn, PLATE_MM, panelOf, panelThickness, runDesigns, sheetsFor } from "./panel.ts";
+import type { RunResult } from "./result.ts";
+
+/** What sheets have to lie in or on, mm (domain.md 6.4, typical). */
+export const REACHES = {
+  printer: { mm: [200, 150] as const, words: "hand printer" },
+  plate: { mm: PLATE_MM, words: "hot plate" },
+  oven: { mm: [250, 300] as const, words: "oven" },
+  line: { mm: [330, 250] as const, words: "placing line" },
+} as const;
+export type Reach = keyof typeof REACHES;
+
+/** A sheet that could be taken, with what it would change against the run as it stands. */
+export interface PanelProposal {
+  readonly key: string;
+  readonly layout: PanelLayout;
+  readonly choice: PanelChoice;
+  readonly sheets: number;
+  /** Bare boards beyond those that are started. */
+  readonly over: number;
+  readonly start: number;
+  readonly perGood: number;
+  readonly days: number;
+  readonly cash: number;
+  /** Own hours more or fewer. */
+  readonly hours: number;
+  readonly reaches: Readonly<Record<Reach, boolean>>;
+  readonly sagHotMm: number;
+  readonly isChosen: boolean;
+  /** What speaks for it among the others. */
+  readonly because: readonly string[];
+}
+
+/** Everything the panel stage shows. */
+export interface PanelOffers {
+  readonly proposals: readonly PanelProposal[];
+  /** Single boards against the run as it stands. */
+  readonly single: {
+    readonly perGood: number;
+    readonly days: number;
+    readonly hours: number;
+    readonly isChosen: boolean;
+  };
+  /** Ways to part the boards that cannot be, with the reason. */
+  readonly refused: readonly { readonly separation: string; readonly refusal: PanelRefusal }[];
+}
+
+/** One wish for a sheet. */
+export interface PanelWish {
+  readonly key: string;
+  readonly maxMm: readonly [number, number];
+  readonly separation: PanelSpec["separation"];
+  readonly most?: number;
+}
+
+/** Boards of a sheet that are needed at all, spread evenly over the sheets the house would sell for them. */
+function evenly(doc: RunDocument, need: number, most: number): number {
+  const { step = 1, minPieces = 1 } = doc.house?.price ?? {};
+  const sheets = Math.max(minPieces, Math.ceil(Math.ceil(need / most) / step) * step);
+  return Math.max(1, Math.min(most, Math.ceil(need / sheets)));
+}
+
+/** The largest sheet of a wish the house makes. */
+function maxOf(doc: RunDocument, [w, h]: readonly [number, number]): readonly [number, number] {
+  const { house } = doc;
+  if (!house) return [w, h];
+  const layers = Math.max(...doc.boards.map((b) => b.measure.copperLayers));
+  const max = limitsOf(house, layers, fitOptions(house, doc.options)).maxBoardMm;
+  return max ? [Math.min(w, Math.max(...max)), Math.min(h, Math.min(...max))] : [w, h];
+}
+
+/** The spec of a wish for a run's boards. */
+export function specOfWish(
+  doc: RunDocument,
+  wish: PanelWish,
+  counts: readonly (number | "fill")[],
+  more: Partial<PanelSpec> = {},
+): PanelSpec {
+  const [maxWidthMm, maxHeightMm] = maxOf(doc, wish.maxMm);
+  return {
+    ...DEFAULT_SPEC,
+    maxWidthMm,
+    maxHeightMm,
+    separation: wish.separation,
+    thicknessMm: panelThickness(doc),
+    turns: doc.boards.map(() => [...ALL_TURNS]),
+    ...more,
+    counts,
+  };
+}
+
+const WISHES: readonly PanelWish[] = [
+  { key: "printer", maxMm: REACHES.printer.mm, separation: "auto" },
+  { key: "plate", maxMm: REACHES.plate.mm, separation: "auto" },
+  { key: "few", maxMm: REACHES.plate.mm, separation: "auto", most: 4 },
+  { key: "tabs", maxMm: REACHES.plate.mm, separation: "tabs" },
+  { key: "oven", maxMm: [300, 250], separation: "auto" },
+  { key: "line", maxMm: REACHES.line.mm, separation: "auto" },
+];
+/** Proposals shown at most. */
+const MOST = 6;
+
+/** Sheets for a run of one design, or of all its designs as often as one product has them. */
+function solvedFor(
+  doc: RunDocument,
+  designs: readonly PanelDesign[],
+  wish: PanelWish,
+  start: number,
+): { layout: PanelLayout; spec: PanelSpec } | PanelRefusal {
+  const fill = (n: number | "fill") => doc.boards.map((b) => (n === "fill" ? "fill" : n * b.perProduct));
+  if (designs.length === 1) {
+    const need = start * doc.boards[0]!.perProduct;
+    const first = specOfWish(doc, wish, wish.most ? [Math.min(wish.most, need)] : ["fill"]);
+    const most = Math.min(wish.most ?? Number.POSITIVE_INFINITY, mostOnSheet(designs, first));
+    const spec = { ...first, counts: [most > 0 ? evenly(doc, need, most) : 1] };
+    const made = solvePanel(designs, spec);
+    return isRefusal(made) ? made : { layout: made, spec };
+  }
+  // as many whole products as go on it
+  let best: { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined;
+  for (let n = 1; n <= Math.min(start, 40); n++) {
+    const spec = specOfWish(doc, wish, fill(n));
+    const made = solvePanel(designs, spec);
+    if (isRefusal(made)) {
+      best ??= made;
+      break;
+    }
+    best = { layout: made, spec };
+    if (wish.most && n >= wish.most) break;
+  }
+  return best!;
+}
+
+/**
+ * Sheets a run's boards could be ordered on, each worked out whole and rolled up: for the printer, the plate, the oven, the
+ * placing line, few on a sheet, all by tabs. Equal ones are named once; the cheapest per good board comes first.
+ *
+ * @param roll rolls an alternative up
+ */
+export function panelOffers(
+  doc: RunDocument,
+  base: RunResult,
+  roll: (doc: RunDocument) => RunResult,
+): PanelOffers {
+  const designs = runDesigns(doc);
+  const refused = designs.find((d): d is PanelRefusal => "reason" in d);
+  const single = { ...doc, choices: { ...doc.choices, panel: null } };
+  const isSingle = !panelOf(doc);
+  const alone = isSingle ? base : roll(single);
+  const singly = {
+    perGood: microsToNumber((alone.perGood - base.perGood) as Micros),
+    days: round1(alone.ready.days - base.ready.days),
+    hours: (alone.ownMinutes - base.ownMinutes) / 60,
+    isChosen: isSingle,
+  };
+  if (refused) return { proposals: [], single: singly, refused: [{ separation: "any", refusal: refused }] };
+  const all = designs as PanelDesign[];
+  const found = new Map<string, PanelProposal>();
+  const cannot: { separation: string; refusal: PanelRefusal }[] = [];
+  for (const wish of WISHES) {
+    const made = solvedFor(doc, all, wish, alone.start);
+    if ("reason" in made) {
+      if (!cannot.some((c) => c.refusal.reason === made.reason))
+        cannot.push({ separation: wish.separation, refusal: made });
+      continue;
+    }
+    const p = proposalOf(doc, base, roll, made.layout, made.spec);
+    if (!found.has(p.key)) found.set(p.key, p);
+  }
+  // whether the boards could be scored at all is asked every time
+  const scored = solvePanel(all, {
+    ...specOfWish(
+      doc,
+      WISHES[1]!,
+      all.map((_, i) => 2 * doc.boards[i]!.perProduct),
+    ),
+    separation: "score",
+  });
+  if (isRefusal(scored)) cannot.push({ separation: "score", refusal: scored });
+  const sorted = [...found.values()]
+    .sort((a, b) => a.perGood - b.perGood || a.sheets - b.sheets)
+    .slice(0, MOST);
+  return { proposals: reasoned(sorted), single: singly, refused: cannot };
+}
+
+/** A sheet with what it would change. */
+export function proposalOf(
+  doc: RunDocument,
+  base: RunResult,
+  roll: (doc: RunDocument) => RunResult,
+  layout: PanelLayout,
+  spec: PanelSpec,
+): PanelProposal {
+  const choice = choiceOf(
+    layout,
+    spec,
+    doc.boards.map((_, i) => boardKey(doc, i)),
+  );
+  const with_ = { ...doc, choices: { ...doc.choices, panel: choice } };
+  knowLayout(with_, choice, layout);
+  const r = roll(with_);
+  const panel = panelOf(with_);
+  const sheets = panel ? sheetsFor(with_, panel, r.start) : 0;
+  return {
+    key: `${layout.counts.join("+")} ${layout.widthMm}x${layout.heightMm} ${layout.separation}`,
+    layout,
+    choice,
+    sheets,
+    over: r.orders.reduce(
+      (n, o, i) => n + (o.sheet ? o.quote.pieces - r.start * doc.boards[i]!.perProduct : 0),
+      0,
+    ),
+    start: r.start,
+    perGood: microsToNumber((r.perGood - base.perGood) as Micros),
+    days: round1(r.ready.days - base.ready.days),
+    cash: microsToNumber((r.cashNeeded - base.cashNeeded) as Micros),
+    hours: (r.ownMinutes - base.ownMinutes) / 60,
+    reaches: Object.fromEntries(
+      (Object.keys(REACHES) as Reach[]).map((k) => [k, liesOn(choice, REACHES[k].mm)]),
+    ) as Record<Reach, boolean>,
+    sagHotMm: sagMm(Math.min(choice.widthMm, choice.heightMm), spec.thicknessMm, "hot"),
+    isChosen: JSON.stringify(doc.choices.panel ?? null) === JSON.stringify(choice),
+    because: [],
+  };
+}
+
+/** What each of them is best at. */
+function reasoned(list: readonly PanelProposal[]): PanelProposal[] {
+  const best = (f: (p: PanelProposal) => number) => Math.min(...list.map(f));
+  const [cost, hours, cuts] = [
+    best((p) => p.perGood),
+    best((p) => p.hours),
+    best((p) => p.layout.tabs.length / p.layout.places.length),
+  ];
+  return list.map((p) => ({
+    ...p,
+    because: [
+      ...(list.length > 1 && p.perGood === cost ? ["cheapest a good board"] : []),
+      ...(list.length > 1 && p.hours === hours ? ["fewest own hours"] : []),
+      ...(list.length > 1 && p.layout.tabs.length / p.layout.places.length === cuts
+        ? ["easiest to part"]
+        : []),
+      ...(p.reaches.printer && p.reaches.plate ? ["prints and melts in one"] : []),
+    ],
+  }));
+}
