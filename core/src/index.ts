@@ -120,7 +120,7 @@ export { choiceOf, type PanelChoice, specOf } from "./panel/choice.ts";
 // sheets of several boards
 export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan, separationSteps } from "./panel/drawing.ts";
-export { layoutAt } from "./panel/layout.ts";
+export { clashAt, layoutAt } from "./panel/layout.ts";
 export { perforations } from "./panel/perforate.ts";
 export type { Plan } from "./panel/plan.ts";
 export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
@@ -142,6 +142,7 @@ export {
   SIDES,
   WASTE,
 } from "./panel/spec.ts";
+export { tabRing } from "./panel/tabs.ts";
 export { type PanelFiles, type PanelSource, refInCopy, type WriteMode, writePanel } from "./panel/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";

@@ -163,6 +163,13 @@ export function layoutAt(
   };
 }
 
+/** Whether boards may lie so at all: quick enough to be asked while one is dragged. */
+export const clashAt = (
+  designs: readonly PanelDesign[],
+  gapMm: number,
+  s: SheetParts,
+): PanelRefusal | undefined => clashOf(laidOut(designs, s.places), s, gapMm);
+
 /** Boards that overlap, come nearer than the cutter, or leave the sheet. */
 function clashOf(laid: ReturnType<typeof laidOut>, s: SheetParts, gapMm: number): PanelRefusal | undefined {
   const e = 1e-4;

@@ -69,6 +69,8 @@ export interface PanelWish {
   readonly maxMm: readonly [number, number];
   readonly separation: PanelSpec["separation"];
   readonly most?: number;
+  /** Turns the boards may take; all where left out. */
+  readonly turns?: readonly number[];
 }
 
 /** Boards of a sheet that are needed at all, spread evenly over the sheets the house would sell for them. */
@@ -101,19 +103,21 @@ export function specOfWish(
     maxHeightMm,
     separation: wish.separation,
     thicknessMm: panelThickness(doc),
-    turns: doc.boards.map(() => [...ALL_TURNS]),
+    turns: doc.boards.map(() => [...(wish.turns ?? ALL_TURNS)]),
     ...more,
     counts,
   };
 }
 
+/** What is tried: sizes people have something for, smallest first; all one way round; few on a sheet. */
 const WISHES: readonly PanelWish[] = [
   { key: "printer", maxMm: REACHES.printer.mm, separation: "auto" },
   { key: "plate", maxMm: REACHES.plate.mm, separation: "auto" },
-  { key: "few", maxMm: REACHES.plate.mm, separation: "auto", most: 4 },
-  { key: "tabs", maxMm: REACHES.plate.mm, separation: "tabs" },
   { key: "oven", maxMm: [300, 250], separation: "auto" },
   { key: "line", maxMm: REACHES.line.mm, separation: "auto" },
+  { key: "upright", maxMm: REACHES.plate.mm, separation: "auto", turns: [0] },
+  { key: "some", maxMm: REACHES.printer.mm, separation: "auto", most: 10 },
+  { key: "few", maxMm: REACHES.printer.mm, separation: "auto", most: 4 },
 ];
 /** Proposals shown at most. */
 const MOST = 6;
@@ -124,13 +128,19 @@ function solvedFor(
   designs: readonly PanelDesign[],
   wish: PanelWish,
   start: number,
-): { layout: PanelLayout; spec: PanelSpec } | PanelRefusal {
+  solved: Set<string>,
+): { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined {
   const fill = (n: number | "fill") => doc.boards.map((b) => (n === "fill" ? "fill" : n * b.perProduct));
   if (designs.length === 1) {
     const need = start * doc.boards[0]!.perProduct;
     const first = specOfWish(doc, wish, wish.most ? [Math.min(wish.most, need)] : ["fill"]);
     const most = Math.min(wish.most ?? Number.POSITIVE_INFINITY, mostOnSheet(designs, first));
-    const spec = { ...first, counts: [most > 0 ? evenly(doc, need, most) : 1] };
+    const n = most > 0 ? evenly(doc, need, most) : 1;
+    // the least sheet for so many is the same, however large it might be
+    const key = `${n} ${wish.separation} ${wish.turns ?? ""}`;
+    if (solved.has(key)) return undefined;
+    solved.add(key);
+    const spec = { ...first, counts: [n] };
     const made = solvePanel(designs, spec);
     return isRefusal(made) ? made : { layout: made, spec };
   }
@@ -146,7 +156,7 @@ function solvedFor(
     best = { layout: made, spec };
     if (wish.most && n >= wish.most) break;
   }
-  return best!;
+  return best;
 }
 
 /**
@@ -174,9 +184,11 @@ export function panelOffers(
   if (refused) return { proposals: [], single: singly, refused: [{ separation: "any", refusal: refused }] };
   const all = designs as PanelDesign[];
   const found = new Map<string, PanelProposal>();
+  const solved = new Set<string>();
   const cannot: { separation: string; refusal: PanelRefusal }[] = [];
   for (const wish of WISHES) {
-    const made = solvedFor(doc, all, wish, alone.start);
+    const made = solvedFor(doc, all, wish, alone.start, solved);
+    if (!made) continue;
     if ("reason" in made) {
       if (!cannot.some((c) => c.refusal.reason === made.reason))
         cannot.push({ separation: wish.separation, refusal: made });

@@ -1,5 +1,5 @@
 import type { RunBody } from "@kobbin/contract";
-import type { RunDocument } from "@kobbin/core";
+import type { RunChoices, RunDocument } from "@kobbin/core";
 
 /** A change of choices; keys left out stay as they are. */
 export type RunChange = Partial<Omit<RunBody, "version">>;
@@ -20,14 +20,17 @@ export function applyChange(doc: RunDocument, c: RunChange): RunDocument {
     assembly: { ...doc.assembly, ...defined(c.assembly) } as RunDocument["assembly"],
     choices: {
       ...doc.choices,
+      // one that is forgotten here would show only once the server has answered
       ...defined({
         basket: c.basket,
         pins: c.pins,
         leftovers: c.leftovers,
         ownShelf: c.ownShelf,
         variant: c.variant,
+        surplus: c.surplus,
+        panel: c.panel,
         accepted: c.accepted,
-      }),
+      } satisfies Record<keyof RunChoices, unknown>),
     },
   };
 }
