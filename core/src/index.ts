@@ -116,8 +116,9 @@ export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
-export { choiceOf, type PanelChoice, specOf } from "./panel/choice.ts";
 // sheets of several boards
+export { nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
+export { choiceOf, type PanelChoice, specOf } from "./panel/choice.ts";
 export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan, separationSteps } from "./panel/drawing.ts";
 export { clashAt, layoutAt } from "./panel/layout.ts";
@@ -199,6 +200,7 @@ export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";
 export type { BoardOrder } from "./run/order-boards.ts";
+export { sheetWords } from "./run/order-boards.ts";
 export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
 export {
   type PanelOffers,

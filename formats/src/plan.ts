@@ -1,4 +1,4 @@
-import type { Color } from "@cantoo/pdf-lib";
+import type { Color, PDFFont, PDFPage, Rotation } from "@cantoo/pdf-lib";
 
 /** A drawing to scale, in mm, y up; core plans it. */
 export interface PlanDrawing {
@@ -52,17 +52,8 @@ const DASHES: Readonly<Record<string, readonly [number, number] | undefined>> = 
  * @param created time written into the file, so that the same input gives the same bytes
  */
 export async function writePlan(plan: PlanDrawing, created: Date, isTrueSize = false): Promise<Uint8Array> {
+  // the type setter is large: what draws nothing starts without it
   const { PDFDocument, StandardFonts, degrees } = await import("@cantoo/pdf-lib");
-  const [x0, y0, x1, y1] = plan.box;
-  const [w, h] = [x1 - x0, y1 - y0];
-  const foot = 6 + plan.notes.length * 4.6 + (plan.barMm ? 9 : 0);
-  const needs = [w + 2 * MARGIN_MM, h + 2 * MARGIN_MM + HEAD_MM + foot] as const;
-  const page = [A4, [A4[1], A4[0]] as const].find((p) => needs[0] <= p[0] && needs[1] <= p[1]);
-  const size = page ?? (isTrueSize ? needs : w > h ? ([A4[1], A4[0]] as const) : A4);
-  const scale =
-    page || isTrueSize
-      ? 1
-      : Math.min((size[0] - 2 * MARGIN_MM) / w, (size[1] - 2 * MARGIN_MM - HEAD_MM - foot) / h);
   const doc = await PDFDocument.create();
   doc.setTitle(plan.title);
   doc.setProducer("Kobbin");
@@ -71,39 +62,92 @@ export async function writePlan(plan: PlanDrawing, created: Date, isTrueSize = f
   doc.setModificationDate(created);
   const plain = await doc.embedFont(StandardFonts.Helvetica);
   const bold = await doc.embedFont(StandardFonts.HelveticaBold);
-  const sheet = doc.addPage([size[0] * POINT, size[1] * POINT]);
-  const grey = (v: number): Color => ({ type: "RGB" as Color["type"], red: v, green: v, blue: v }) as Color;
-  const left = MARGIN_MM + (size[0] - 2 * MARGIN_MM - w * scale) / 2;
-  const top = size[1] - MARGIN_MM - HEAD_MM;
-  const X = (x: number) => (left + (x - x0) * scale) * POINT;
-  const Y = (y: number) => (top - (y1 - y) * scale) * POINT;
-  const word = (t: string) => printable(t);
-  sheet.drawText(word(plan.title), {
-    x: MARGIN_MM * POINT,
-    y: (size[1] - MARGIN_MM - 5) * POINT,
-    size: 14,
-    font: bold,
-    color: grey(0.1),
-  });
-  const said = scale === 1 ? "one to one" : `not to scale: drawn ${Math.round(scale * 100)} %`;
-  sheet.drawText(word(`${plan.subtitle}; ${said}`), {
-    x: MARGIN_MM * POINT,
-    y: (size[1] - MARGIN_MM - 10.5) * POINT,
-    size: 9,
-    font: plain,
-    color: grey(0.4),
-  });
-  for (const a of plan.areas) {
+  const frame = frameOf(plan, isTrueSize);
+  const page = doc.addPage([frame.size[0] * POINT, frame.size[1] * POINT]);
+  const table = new Table(page, frame, plain, degrees(90));
+  table.head(plan, bold);
+  for (const a of plan.areas) table.area(a);
+  for (const l of plan.lines) table.line(l);
+  for (const c of plan.circles) table.circle(c);
+  for (const t of plan.texts) table.text(t);
+  table.foot(plan);
+  return doc.save({ useObjectStreams: false });
+}
+
+/** The page a plan goes on, and how its millimetres lie there. */
+interface PageFrame {
+  readonly size: readonly [number, number];
+  readonly scale: number;
+  readonly left: number;
+  readonly top: number;
+  readonly box: PlanDrawing["box"];
+}
+
+function frameOf(plan: PlanDrawing, isTrueSize: boolean): PageFrame {
+  const [x0, y0, x1, y1] = plan.box;
+  const [w, h] = [x1 - x0, y1 - y0];
+  const foot = 6 + plan.notes.length * 4.6 + (plan.barMm ? 9 : 0);
+  const needs = [w + 2 * MARGIN_MM, h + 2 * MARGIN_MM + HEAD_MM + foot] as const;
+  const lying = [A4[1], A4[0]] as const;
+  const fits = [A4, lying].find((p) => needs[0] <= p[0] && needs[1] <= p[1]);
+  const size = fits ?? (isTrueSize ? needs : w > h ? lying : A4);
+  const scale =
+    fits || isTrueSize
+      ? 1
+      : Math.min((size[0] - 2 * MARGIN_MM) / w, (size[1] - 2 * MARGIN_MM - HEAD_MM - foot) / h);
+  return {
+    size,
+    scale,
+    left: MARGIN_MM + (size[0] - 2 * MARGIN_MM - w * scale) / 2,
+    top: size[1] - MARGIN_MM - HEAD_MM,
+    box: plan.box,
+  };
+}
+
+const grey = (v: number): Color => ({ type: "RGB" as Color["type"], red: v, green: v, blue: v }) as Color;
+
+/** Draws a plan's pieces onto its page. */
+class Table {
+  private readonly page: PDFPage;
+  private readonly f: PageFrame;
+  private readonly plain: PDFFont;
+  private readonly upright: Rotation;
+
+  constructor(page: PDFPage, f: PageFrame, plain: PDFFont, upright: Rotation) {
+    this.page = page;
+    this.f = f;
+    this.plain = plain;
+    this.upright = upright;
+  }
+
+  private px(x: number): number {
+    return (this.f.left + (x - this.f.box[0]) * this.f.scale) * POINT;
+  }
+
+  private py(y: number): number {
+    return (this.f.top - (this.f.box[3] - y) * this.f.scale) * POINT;
+  }
+
+  head(plan: PlanDrawing, bold: PDFFont): void {
+    const { size, scale } = this.f;
+    const said = scale === 1 ? "one to one" : `not to scale: drawn ${Math.round(scale * 100)} %`;
+    const at = (down: number) => ({ x: MARGIN_MM * POINT, y: (size[1] - MARGIN_MM - down) * POINT });
+    this.page.drawText(printable(plan.title), { ...at(5), size: 14, font: bold, color: grey(0.1) });
+    const line = printable(`${plan.subtitle}; ${said}`);
+    this.page.drawText(line, { ...at(10.5), size: 9, font: this.plain, color: grey(0.4) });
+  }
+
+  area(a: PlanDrawing["areas"][number]): void {
     // the path is given y down from the page's corner
     const d = a.rings
       .map((r) => {
         const p: string[] = [];
         for (let i = 0; i < r.length; i += 2)
-          p.push(`${i === 0 ? "M" : "L"}${X(r[i]!).toFixed(3)} ${(-Y(r[i + 1]!)).toFixed(3)}`);
+          p.push(`${i === 0 ? "M" : "L"}${this.px(r[i]!).toFixed(3)} ${(-this.py(r[i + 1]!)).toFixed(3)}`);
         return `${p.join("")}Z`;
       })
       .join("");
-    sheet.drawSvgPath(d, {
+    this.page.drawSvgPath(d, {
       x: 0,
       y: 0,
       borderColor: grey(0.1),
@@ -111,74 +155,79 @@ export async function writePlan(plan: PlanDrawing, created: Date, isTrueSize = f
       ...(a.tone === "none" ? {} : { color: grey(TONES[a.tone]) }),
     });
   }
-  for (const l of plan.lines)
-    sheet.drawLine({
-      start: { x: X(l.x1), y: Y(l.y1) },
-      end: { x: X(l.x2), y: Y(l.y2) },
+
+  line(l: PlanDrawing["lines"][number]): void {
+    const dash = DASHES[l.kind];
+    this.page.drawLine({
+      start: { x: this.px(l.x1), y: this.py(l.y1) },
+      end: { x: this.px(l.x2), y: this.py(l.y2) },
       thickness: WEIGHTS_MM[l.kind] * POINT,
       color: grey(l.kind === "edge" ? 0.1 : 0.3),
-      ...(DASHES[l.kind] ? { dashArray: DASHES[l.kind]!.map((v) => v * POINT) } : {}),
+      ...(dash ? { dashArray: dash.map((v) => v * POINT) } : {}),
     });
-  for (const c of plan.circles)
-    sheet.drawCircle({
-      x: X(c.x),
-      y: Y(c.y),
-      size: (c.d / 2) * scale * POINT,
+  }
+
+  circle(c: PlanDrawing["circles"][number]): void {
+    this.page.drawCircle({
+      x: this.px(c.x),
+      y: this.py(c.y),
+      size: (c.d / 2) * this.f.scale * POINT,
       borderColor: grey(0.1),
       borderWidth: 0.15 * POINT,
-      ...(c.isFilled ? { color: grey(0.1) } : { color: grey(1) }),
-    });
-  for (const t of plan.texts) {
-    const points = Math.max(5, t.mm * scale * POINT);
-    const wide = t.isMiddle ? plain.widthOfTextAtSize(word(t.text), points) / 2 : 0;
-    sheet.drawText(word(t.text), {
-      x: X(t.x) - (t.isUpright ? 0 : wide),
-      y: Y(t.y) - (t.isUpright ? wide : 0),
-      size: points,
-      font: plain,
-      color: grey(0.1),
-      ...(t.isUpright ? { rotate: degrees(90) } : {}),
+      color: grey(c.isFilled ? 0.1 : 1),
     });
   }
-  let y = top - h * scale - 5;
-  if (plan.barMm) {
-    y -= 4;
-    sheet.drawLine({
-      start: { x: MARGIN_MM * POINT, y: y * POINT },
-      end: { x: (MARGIN_MM + plan.barMm) * POINT, y: y * POINT },
-      thickness: 0.6,
+
+  text(t: PlanDrawing["texts"][number]): void {
+    const size = Math.max(t.mm < 2 ? 3 : 5, t.mm * this.f.scale * POINT);
+    const words = printable(t.text);
+    const half = t.isMiddle ? this.plain.widthOfTextAtSize(words, size) / 2 : 0;
+    this.page.drawText(words, {
+      x: this.px(t.x) - (t.isUpright ? 0 : half),
+      y: this.py(t.y) - (t.isUpright ? half : 0),
+      size,
+      font: this.plain,
       color: grey(0.1),
+      ...(t.isUpright ? { rotate: this.upright } : {}),
     });
-    for (const at of [0, plan.barMm])
-      sheet.drawLine({
-        start: { x: (MARGIN_MM + at) * POINT, y: (y - 1.5) * POINT },
-        end: { x: (MARGIN_MM + at) * POINT, y: (y + 1.5) * POINT },
-        thickness: 0.6,
-        color: grey(0.1),
-      });
-    sheet.drawText(`${plan.barMm} mm: measure this bar before you trust the print`, {
-      x: (MARGIN_MM + plan.barMm + 3) * POINT,
-      y: (y - 1) * POINT,
-      size: 8,
-      font: plain,
-      color: grey(0.3),
-    });
-    y -= 5;
   }
-  for (const n of plan.notes) {
-    sheet.drawText(word(n), {
-      x: MARGIN_MM * POINT,
+
+  /** The bar that checks the printer, and the notes. */
+  foot(plan: PlanDrawing): void {
+    const { size, scale, top, box } = this.f;
+    let y = top - (box[3] - box[1]) * scale - 5;
+    if (plan.barMm) {
+      y -= 4;
+      const line = (x1: number, y1: number, x2: number, y2: number) =>
+        this.page.drawLine({
+          start: { x: x1 * POINT, y: y1 * POINT },
+          end: { x: x2 * POINT, y: y2 * POINT },
+          thickness: 0.6,
+          color: grey(0.1),
+        });
+      const end = MARGIN_MM + plan.barMm;
+      line(MARGIN_MM, y, end, y);
+      for (const x of [MARGIN_MM, end]) line(x, y - 1.5, x, y + 1.5);
+      this.small(`${plan.barMm} mm: measure this bar before you trust the print`, end + 3, y - 1);
+      y -= 5;
+    }
+    const width = (size[0] - 2 * MARGIN_MM) * POINT;
+    for (const n of plan.notes) {
+      this.small(n, MARGIN_MM, y, width);
+      y -= 4.6 * Math.max(1, Math.ceil(this.plain.widthOfTextAtSize(printable(n), 8) / width));
+    }
+  }
+
+  private small(text: string, x: number, y: number, maxWidth?: number): void {
+    this.page.drawText(printable(text), {
+      x: x * POINT,
       y: y * POINT,
       size: 8,
-      font: plain,
+      font: this.plain,
       color: grey(0.2),
-      maxWidth: (size[0] - 2 * MARGIN_MM) * POINT,
-      lineHeight: 10,
+      ...(maxWidth ? { maxWidth, lineHeight: 10 } : {}),
     });
-    y -=
-      4.6 * Math.max(1, Math.ceil(plain.widthOfTextAtSize(word(n), 8) / ((size[0] - 2 * MARGIN_MM) * POINT)));
   }
-  return doc.save({ useObjectStreams: false });
 }
 
 /** Letters the built-in faces have. */
@@ -195,14 +244,14 @@ const escaped = (t: string) =>
 export function planSvg(plan: PlanDrawing): string {
   const [x0, y0, x1, y1] = plan.box;
   const [w, h] = [x1 - x0, y1 - y0];
-  const Y = (y: number) => y1 - y;
+  const down = (y: number) => y1 - y;
   const n = (v: number) => String(Math.round(v * 1e4) / 1e4);
   const path = (rings: readonly (readonly number[])[]) =>
     rings
       .map((r) => {
         const p: string[] = [];
         for (let i = 0; i < r.length; i += 2)
-          p.push(`${i === 0 ? "M" : "L"}${n(r[i]! - x0)} ${n(Y(r[i + 1]!))}`);
+          p.push(`${i === 0 ? "M" : "L"}${n(r[i]! - x0)} ${n(down(r[i + 1]!))}`);
         return `${p.join("")}Z`;
       })
       .join("");
@@ -216,15 +265,15 @@ export function planSvg(plan: PlanDrawing): string {
     ),
     ...plan.lines.map(
       (l) =>
-        `<line x1="${n(l.x1 - x0)}" y1="${n(Y(l.y1))}" x2="${n(l.x2 - x0)}" y2="${n(Y(l.y2))}" stroke="#000" stroke-width="${WEIGHTS_MM[l.kind]}"${DASHES[l.kind] ? ` stroke-dasharray="${DASHES[l.kind]!.join(" ")}"` : ""}/>`,
+        `<line x1="${n(l.x1 - x0)}" y1="${n(down(l.y1))}" x2="${n(l.x2 - x0)}" y2="${n(down(l.y2))}" stroke="#000" stroke-width="${WEIGHTS_MM[l.kind]}"${DASHES[l.kind] ? ` stroke-dasharray="${DASHES[l.kind]!.join(" ")}"` : ""}/>`,
     ),
     ...plan.circles.map(
       (c) =>
-        `<circle cx="${n(c.x - x0)}" cy="${n(Y(c.y))}" r="${n(c.d / 2)}" fill="${c.isFilled ? "#000" : "none"}" stroke="#000" stroke-width="0.12"/>`,
+        `<circle cx="${n(c.x - x0)}" cy="${n(down(c.y))}" r="${n(c.d / 2)}" fill="${c.isFilled ? "#000" : "none"}" stroke="#000" stroke-width="0.12"/>`,
     ),
     ...plan.texts.map(
       (t) =>
-        `<text x="${n(t.x - x0)}" y="${n(Y(t.y))}" font-size="${n(t.mm)}" font-family="sans-serif"${t.isMiddle ? ' text-anchor="middle"' : ""}${t.isUpright ? ` transform="rotate(-90 ${n(t.x - x0)} ${n(Y(t.y))})"` : ""}>${escaped(t.text)}</text>`,
+        `<text x="${n(t.x - x0)}" y="${n(down(t.y))}" font-size="${n(t.mm)}" font-family="sans-serif"${t.isMiddle ? ' text-anchor="middle"' : ""}${t.isUpright ? ` transform="rotate(-90 ${n(t.x - x0)} ${n(down(t.y))})"` : ""}>${escaped(t.text)}</text>`,
     ),
     ...(plan.barMm
       ? [

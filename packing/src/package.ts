@@ -1,6 +1,21 @@
-import { AppError, drawSide, planPackage, type RunDocument, type RunResult, slug } from "@kobbin/core";
+import {
+  AppError,
+  boardKey,
+  drawSide,
+  isRefusal,
+  layoutAt,
+  type ProvenSource,
+  panelOf,
+  panelThickness,
+  planPackage,
+  type RunDocument,
+  type RunResult,
+  slug,
+  specOf,
+} from "@kobbin/core";
 import { type BuiltPackage, buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
 import type { ReadAsBoard } from "./board.ts";
+import { designOf, packPanel } from "./panel.ts";
 
 /** A board of the run with its files as they were read. */
 export interface PackedBoard extends Pick<ReadAsBoard, "set" | "entries"> {
@@ -33,12 +48,15 @@ export async function packRun(
       "Close them, or accept them with a reason, in the run's Release stage.",
       { details: blockers.map((b) => b.key) },
     );
+  const panel = await panelFiles(document, boards, createdAt);
   const folder = (name: string) => `fabrication/${slug(name)}`;
-  const files: FileEntry[] = boards.flatMap(({ name, set, entries }) =>
-    set.files.flatMap((f) => {
-      const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
-      return entry ? [{ path: `${folder(name)}/${f.path}`, bytes: entry.bytes }] : [];
-    }),
+  const files: FileEntry[] = boards.flatMap(({ name, set, entries }, i) =>
+    panel?.isOn[i]
+      ? []
+      : set.files.flatMap((f) => {
+          const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
+          return entry ? [{ path: `${folder(name)}/${f.path}`, bytes: entry.bytes }] : [];
+        }),
   );
   const pictures: SheetPicture[] = boards.flatMap(({ set }) =>
     (["top", "bottom"] as const).flatMap((side) => drawSide(set, side) ?? []),
@@ -46,11 +64,71 @@ export async function packRun(
   const { name, product, revision } = document;
   const plan = planPackage(document, result);
   return buildPackage({
-    files,
+    files: [...files, ...(panel?.files ?? [])],
     tables: plan.tables,
     sheets: plan.sheets,
     pictures,
     run: { ...document, boards: document.boards.map((b) => ({ ...b, archive: folder(b.name) })) },
     about: { run: name, product, revision, createdAt },
   });
+}
+
+/**
+ * Files of the sheet a run's boards are ordered on, written and read back: they go out in the place of the boards' own.
+ * @throws AppError BLOCKED where the sheet cannot be written or does not prove itself
+ */
+async function panelFiles(
+  document: RunDocument,
+  boards: readonly PackedBoard[],
+  createdAt: string,
+): Promise<{ readonly files: readonly FileEntry[]; readonly isOn: readonly boolean[] } | undefined> {
+  const panel = panelOf(document);
+  if (!panel) return undefined;
+  const blocked = (what: string) =>
+    new AppError(
+      "BLOCKED",
+      `The sheet cannot be ordered: ${what}`,
+      "Take a sheet anew in the Panel stage, or order singly.",
+    );
+  const bevel = document.options.bevel;
+  const sources: ProvenSource[] = boards.map((b, i) => {
+    const { measure } = document.boards[i]!;
+    const design = designOf(b.name, b.set, measure, { isBevelled: bevel !== undefined && bevel !== "none" });
+    if ("reason" in design) throw blocked(design.reason);
+    return { design, set: b.set, measure };
+  });
+  const keys = document.boards.map((_, i) => boardKey(document, i));
+  const { choice } = panel;
+  const thicknessMm = panelThickness(document);
+  const layout = layoutAt(
+    sources.map((s) => s.design),
+    specOf(choice, keys, thicknessMm),
+    { ...choice, places: choice.places.map((p, i) => ({ ...p, board: keys.indexOf(p.board), copy: i + 1 })) },
+  );
+  if (isRefusal(layout)) throw blocked(layout.reason);
+  const packed = await packPanel(sources, layout, {
+    name: document.product,
+    revision: document.revision,
+    thicknessMm,
+    mode: "copies",
+    createdAt,
+    isMeasured: false,
+  });
+  if (!packed.proof.agrees)
+    throw blocked(
+      packed.proof.wrong
+        .map((w) => w.text)
+        .join(" ")
+        .slice(0, 500),
+    );
+  return {
+    // lists and places go to whoever solders
+    files: packed.files.map((f) => ({
+      ...f,
+      path: f.path.endsWith(".csv")
+        ? `assembly/${f.path}`
+        : `fabrication/${slug(document.product)}-panel/${f.path}`,
+    })),
+    isOn: panel.perSheet.map((n) => n > 0),
+  };
 }

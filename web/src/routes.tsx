@@ -37,12 +37,12 @@ export const routes: RouteObject[] = [
         path: "runs/:id",
         lazy: patient(async () => ({ Component: (await import("./run/RunFrame.tsx")).RunFrame })),
         children: [
-          ...STAGES.flatMap((s) => (s.load ? [stage(s.key, s.load)] : [])),
+          ...STAGES.map((s) => stage(s.key, s.load)),
           stage("history", async () => ({
             Component: (await import("./stages/history/RunHistoryPage.tsx")).RunHistoryPage,
           })),
-          stage(":later", async () => ({
-            Component: (await import("./stages/later/LaterPage.tsx")).LaterPage,
+          stage(":unknown", async () => ({
+            Component: (await import("./stages/unknown/UnknownPage.tsx")).UnknownPage,
           })),
         ],
       },

@@ -41,46 +41,9 @@ export function furnish(
   };
   const isLying = rails.top > 0 && rails.bottom > 0;
   const hasRails = isLying || (rails.left > 0 && rails.right > 0);
-  const toolingHoles: SheetHole[] = [];
-  const fiducials: { xMm: number; yMm: number }[] = [];
-  if (hasRails) {
-    const at = (u: number, v: number): [number, number] => (isLying ? [u, v] : [v, u]);
-    const [L, B] = isLying ? [W, H] : [H, W];
-    const rail = isLying ? Math.min(rails.top, rails.bottom) : Math.min(rails.left, rails.right);
-    const inHole = Math.min(FROM_EDGE_MM, rail - TOOLING_MM / 2 - 0.3);
-    const inMark = Math.min(FROM_EDGE_MM, rail - FIDUCIAL.clearMm);
-    if (spec.toolingHoles)
-      for (const [u, v] of [
-        [FROM_EDGE_MM, inHole],
-        [L - FROM_EDGE_MM, inHole],
-        [FROM_EDGE_MM, B - inHole],
-        [L - FROM_EDGE_MM, B - inHole],
-      ] as const) {
-        const [x, y] = at(u, v);
-        if (inHole > TOOLING_MM / 2 && put(x, y, TOOLING_MM / 2 + 0.3))
-          toolingHoles.push({ xMm: clean(x), yMm: clean(y), diameterMm: TOOLING_MM });
-      }
-    if (spec.fiducials) {
-      const step = spec.toolingHoles ? FROM_EDGE_MM + 8 : FROM_EDGE_MM;
-      for (const [u, v] of [
-        [step, inMark],
-        [L - step, inMark],
-        [step + ASKEW_MM, B - inMark],
-      ] as const) {
-        const [x, y] = at(u, v);
-        if (inMark >= FIDUCIAL.clearMm - 1e-9 && put(x, y, FIDUCIAL.clearMm))
-          fiducials.push({ xMm: clean(x), yMm: clean(y) });
-      }
-      if (inMark < FROM_EDGE_MM - 1e-9 && fiducials.length > 0)
-        findings.push({
-          tag: "fiducial-at-clamp",
-          level: "warning",
-          at: { x: fiducials[0]!.xMm, y: fiducials[0]!.yMm },
-          text: `Fiducials lie ${Number(inMark.toFixed(2))} mm from the sheet's edge, where a machine's clamps may cover them; ${FROM_EDGE_MM} mm is usual.`,
-          do: `Rails of ${FROM_EDGE_MM + FIDUCIAL.clearMm} mm have room for it.`,
-        });
-    }
-  }
+  const { toolingHoles, fiducials } = hasRails
+    ? onTheRails(spec, s, isLying, put, findings)
+    : { toolingHoles: [], fiducials: [] };
   sayMissing(spec, hasRails, fiducials.length, toolingHoles.length, findings);
   const badMarks = spec.badMarks && hasRails ? badMarksOf(s, laid, isLying, put) : [];
   if (spec.badMarks && badMarks.length < laid.length)
@@ -97,6 +60,55 @@ export function furnish(
     badMarks,
     balance: spec.copperBalance ? balanceOf(s, isFree) : [],
   };
+}
+
+/** Tooling holes in the corners, fiducials beside them in the shape of an L. */
+function onTheRails(
+  spec: PanelSpec,
+  { widthMm: W, heightMm: H, rails }: SheetParts,
+  isLying: boolean,
+  put: (x: number, y: number, r: number) => boolean,
+  findings: Finding[],
+): { readonly toolingHoles: SheetHole[]; readonly fiducials: { xMm: number; yMm: number }[] } {
+  const toolingHoles: SheetHole[] = [];
+  const fiducials: { xMm: number; yMm: number }[] = [];
+  const at = (u: number, v: number): [number, number] => (isLying ? [u, v] : [v, u]);
+  const [L, B] = isLying ? [W, H] : [H, W];
+  const rail = isLying ? Math.min(rails.top, rails.bottom) : Math.min(rails.left, rails.right);
+  const inHole = Math.min(FROM_EDGE_MM, rail - TOOLING_MM / 2 - 0.3);
+  const inMark = Math.min(FROM_EDGE_MM, rail - FIDUCIAL.clearMm);
+  if (spec.toolingHoles)
+    for (const [u, v] of [
+      [FROM_EDGE_MM, inHole],
+      [L - FROM_EDGE_MM, inHole],
+      [FROM_EDGE_MM, B - inHole],
+      [L - FROM_EDGE_MM, B - inHole],
+    ] as const) {
+      const [x, y] = at(u, v);
+      if (inHole > TOOLING_MM / 2 && put(x, y, TOOLING_MM / 2 + 0.3))
+        toolingHoles.push({ xMm: clean(x), yMm: clean(y), diameterMm: TOOLING_MM });
+    }
+  if (spec.fiducials) {
+    const step = spec.toolingHoles ? FROM_EDGE_MM + 8 : FROM_EDGE_MM;
+    for (const [u, v] of [
+      [step, inMark],
+      [L - step, inMark],
+      [step + ASKEW_MM, B - inMark],
+    ] as const) {
+      const [x, y] = at(u, v);
+      if (inMark >= FIDUCIAL.clearMm - 1e-9 && put(x, y, FIDUCIAL.clearMm))
+        fiducials.push({ xMm: clean(x), yMm: clean(y) });
+    }
+    if (inMark < FROM_EDGE_MM - 1e-9 && fiducials.length > 0)
+      findings.push({
+        tag: "fiducial-at-clamp",
+        level: "warning",
+        at: { x: fiducials[0]!.xMm, y: fiducials[0]!.yMm },
+        text: `Fiducials lie ${Number(inMark.toFixed(2))} mm from the sheet's edge, where a machine's clamps may cover them; ${FROM_EDGE_MM} mm is usual.`,
+        do: `Rails of ${FROM_EDGE_MM + FIDUCIAL.clearMm} mm have room for it.`,
+      });
+  }
+  return { toolingHoles, fiducials };
 }
 
 function onRail(s: SheetParts, x: number, y: number, r: number): boolean {

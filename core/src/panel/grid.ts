@@ -110,16 +110,17 @@ export function mixedFields(
   if (upright === undefined || lying === undefined) return [];
   const out: Field[] = [];
   const [a, b] = [turnedSize(d, upright), turnedSize(d, lying)];
-  const fit = (size: number, limit: number) => Math.max(0, Math.floor((limit + gap + 1e-6) / (size + gap)));
+  const goInto = (size: number, limit: number) =>
+    Math.max(0, Math.floor((limit + gap + 1e-6) / (size + gap)));
   const stack = (isTransposed: boolean) => {
     const [W, H] = isTransposed ? [room.heightMm, room.widthMm] : [room.widthMm, room.heightMm];
     const dims = (s: readonly [number, number]) => (isTransposed ? ([s[1], s[0]] as const) : s);
     const [p, q] = [dims(a), dims(b)];
-    const [np, nq] = [fit(p[0], W), fit(q[0], W)];
+    const [np, nq] = [goInto(p[0], W), goInto(q[0], W)];
     if (np === 0 || nq === 0 || np === nq) return;
-    for (let rows = 1; rows <= fit(p[1], H); rows++) {
+    for (let rows = 1; rows <= goInto(p[1], H); rows++) {
       const used = rows * (p[1] + gap);
-      const rest = fit(q[1], H - used);
+      const rest = goInto(q[1], H - used);
       if (rest === 0) continue;
       const all: { turnDeg: number; u: number; v: number; s: readonly [number, number] }[] = [];
       for (let r = 0; r < rows; r++)

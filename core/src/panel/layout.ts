@@ -14,7 +14,7 @@ import type {
   SheetParts,
   SheetSide,
 } from "./spec.ts";
-import { apart, laidOut, placeTabs } from "./tabs.ts";
+import { apart, laidOut, placeTabs, type Untabbed } from "./tabs.ts";
 
 /** A field on a sheet: how wide the rails are, and where the field begins. */
 export interface Framed {
@@ -114,29 +114,9 @@ export function layoutAt(
       ? placeTabs({ laid, frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, isTabbed)
       : { tabs: [], untabbed: [], loose: [] };
   const isRouted = s.across === "tabs" && s.along === "tabs";
-  if (isRouted && held.loose.length > 0) {
-    const l = laid.find((k) => k.place.copy === held.loose[0])!;
-    const why = held.untabbed.find((u) => held.loose.includes(u.copy))?.why;
-    return {
-      tag: "cannot-be-held",
-      reason: `Copy ${held.loose.join(", ")} would be held by nothing${why ? `: ${why}` : ""}.`,
-      at: { x: (l.box[0] + l.box[2]) / 2, y: (l.box[1] + l.box[3]) / 2 },
-      nearest: [],
-      do: "Give the sheet rails on more sides, a wider gap, or narrower tabs.",
-    };
-  }
-  const said = new Set<string>();
-  for (const u of held.untabbed) {
-    const key = `${s.places.find((p) => p.copy === u.copy)?.board} ${u.why}`;
-    if (said.has(key) || said.size >= 4) continue;
-    said.add(key);
-    findings.push({
-      tag: "edge-without-tab",
-      level: "remark",
-      at: { x: clean(u.x), y: clean(u.y) },
-      text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
-    });
-  }
+  const loose = isRouted ? looseOf(laid, held) : undefined;
+  if (loose) return loose;
+  sayUntabbed(held.untabbed, s, findings);
   const separation: Separation = isRouted
     ? "tabs"
     : s.across === "score" && s.along === "score"
@@ -257,6 +237,39 @@ export function middleOf(l: {
       }
   }
   return best;
+}
+
+/** Why boards would be held by nothing; undefined where all are held. */
+function looseOf(
+  laid: readonly Laid[],
+  held: { readonly untabbed: readonly Untabbed[]; readonly loose: readonly number[] },
+): PanelRefusal | undefined {
+  if (held.loose.length === 0) return undefined;
+  const l = laid.find((k) => k.place.copy === held.loose[0])!;
+  const why = held.untabbed.find((u) => held.loose.includes(u.copy))?.why;
+  return {
+    tag: "cannot-be-held",
+    reason: `Copy ${held.loose.join(", ")} would be held by nothing${why ? `: ${why}` : ""}.`,
+    at: { x: (l.box[0] + l.box[2]) / 2, y: (l.box[1] + l.box[3]) / 2 },
+    nearest: [],
+    do: "Give the sheet rails on more sides, a wider gap, or narrower tabs.",
+  };
+}
+
+/** Stretches that got no tab, each reason of a design once. */
+function sayUntabbed(untabbed: readonly Untabbed[], s: SheetParts, findings: Finding[]): void {
+  const said = new Set<string>();
+  for (const u of untabbed) {
+    const key = `${s.places.find((p) => p.copy === u.copy)?.board} ${u.why}`;
+    if (said.has(key) || said.size >= 4) continue;
+    said.add(key);
+    findings.push({
+      tag: "edge-without-tab",
+      level: "remark",
+      at: { x: clean(u.x), y: clean(u.y) },
+      text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
+    });
+  }
 }
 
 /** Contacts that are bevelled and do not look out of the sheet. */

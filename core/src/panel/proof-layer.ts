@@ -283,7 +283,7 @@ function paintedOf(image: LayerImage, objects: readonly number[]): readonly (rea
     return to;
   };
   const geo = new Float64Array(sorted.length * 6);
-  sorted.forEach((i, k) => geo.set(image.geo.subarray(i * 6, i * 6 + 6), k * 6));
+  for (const [k, i] of sorted.entries()) geo.set(image.geo.subarray(i * 6, i * 6 + 6), k * 6);
   const part: LayerImage = {
     ...image,
     n: sorted.length,

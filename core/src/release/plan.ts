@@ -238,9 +238,16 @@ function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
         {
           heading: "Order",
           rows: [
-            ["Boards", `${o.quote.pieces}`],
+            o.sheet
+              ? ["Sheets", `${o.sheet.sheets}, of ${o.sheet.perSheet} boards each`]
+              : ["Boards", `${o.quote.pieces}`],
             ["Lead time", `${o.quoted?.days ?? o.quote.leadDays} days`],
-            ["Delivery form", "single boards"],
+            [
+              "Delivery form",
+              o.sheet
+                ? `sheets of ${mm(o.sheet.widthMm)} x ${mm(o.sheet.heightMm)}, as in the files`
+                : "single boards",
+            ],
             ...decisionRows(house, options),
             ...(options.bevel === undefined || options.bevel === NO_EXTRA ? [] : contactRows(m)),
             ...(house.options.test ? [] : [["Electrical test", "every board"] as [string, string]]),

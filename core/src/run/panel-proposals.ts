@@ -116,6 +116,7 @@ const WISHES: readonly PanelWish[] = [
   { key: "oven", maxMm: [300, 250], separation: "auto" },
   { key: "line", maxMm: REACHES.line.mm, separation: "auto" },
   { key: "upright", maxMm: REACHES.plate.mm, separation: "auto", turns: [0] },
+  { key: "scored", maxMm: REACHES.plate.mm, separation: "score" },
   { key: "some", maxMm: REACHES.printer.mm, separation: "auto", most: 10 },
   { key: "few", maxMm: REACHES.printer.mm, separation: "auto", most: 4 },
 ];
@@ -197,16 +198,6 @@ export function panelOffers(
     const p = proposalOf(doc, base, roll, made.layout, made.spec);
     if (!found.has(p.key)) found.set(p.key, p);
   }
-  // whether the boards could be scored at all is asked every time
-  const scored = solvePanel(all, {
-    ...specOfWish(
-      doc,
-      WISHES[1]!,
-      all.map((_, i) => 2 * doc.boards[i]!.perProduct),
-    ),
-    separation: "score",
-  });
-  if (isRefusal(scored)) cannot.push({ separation: "score", refusal: scored });
   const sorted = [...found.values()]
     .sort((a, b) => a.perGood - b.perGood || a.sheets - b.sheets)
     .slice(0, MOST);
@@ -249,9 +240,29 @@ export function proposalOf(
       (Object.keys(REACHES) as Reach[]).map((k) => [k, liesOn(choice, REACHES[k].mm)]),
     ) as Record<Reach, boolean>,
     sagHotMm: sagMm(Math.min(choice.widthMm, choice.heightMm), spec.thicknessMm, "hot"),
-    isChosen: JSON.stringify(doc.choices.panel ?? null) === JSON.stringify(choice),
+    isChosen: isSameSheet(doc.choices.panel, choice),
     because: [],
   };
+}
+
+/** The same boards at the same places on the same sheet, held alike. */
+function isSameSheet(a: PanelChoice | null | undefined, b: PanelChoice): boolean {
+  const near = (p: number, q: number) => Math.abs(p - q) < 1e-6;
+  return (
+    a !== null &&
+    a !== undefined &&
+    near(a.widthMm, b.widthMm) &&
+    near(a.heightMm, b.heightMm) &&
+    near(a.gapMm, b.gapMm) &&
+    near(a.tabMm, b.tabMm) &&
+    a.across === b.across &&
+    a.along === b.along &&
+    a.places.length === b.places.length &&
+    a.places.every((p, i) => {
+      const q = b.places[i]!;
+      return p.board === q.board && near(p.xMm, q.xMm) && near(p.yMm, q.yMm) && near(p.turnDeg, q.turnDeg);
+    })
+  );
 }
 
 /** What each of them is best at. */

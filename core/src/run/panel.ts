@@ -39,20 +39,22 @@ export function sheetFacts(doc: RunDocument, { choice, perSheet }: RunPanel): Bo
   );
   const area = choice.widthMm * choice.heightMm;
   const copper = on.reduce((s, { f, n }) => s + n * f.widthMm * f.heightMm * f.copperShare, 0);
-  const fine = on.map(({ m }) => fineOf(m));
   return {
     widthMm: choice.widthMm,
     heightMm: choice.heightMm,
     layers: Math.max(...on.map(({ f }) => f.layers)),
     holes: on.reduce((s, { f, n }) => s + n * f.holes, choice.holes),
     copperShare: area > 0 ? Math.min(1, copper / area) : 0.6,
-    fine: fine.reduce((a, b) => ({
-      ...a,
-      ...Object.fromEntries(
-        Object.entries(b).map(([k, v]) => [k, Math.min(v, (a as Record<string, number>)[k] ?? v)]),
-      ),
-    })),
+    fine: leastOf(on.map(({ m }) => fineOf(m))),
   };
+}
+
+/** The least of each measure over several boards. */
+function leastOf(list: readonly NonNullable<BoardFacts["fine"]>[]): NonNullable<BoardFacts["fine"]> {
+  const out = new Map<string, number>();
+  for (const fine of list)
+    for (const [key, v] of Object.entries(fine)) out.set(key, Math.min(v, out.get(key) ?? v));
+  return Object.fromEntries(out);
 }
 
 /** Sheets for so many products. */

@@ -1,6 +1,5 @@
 import { type Micros, toMicros } from "../money/money.ts";
 import { boardKey } from "./boards.ts";
-import type { RunDocument } from "./document.ts";
 import { invoicesOf } from "./invoice.ts";
 import { inShopCurrency, nameOfLine } from "./parts.ts";
 import type { Worked } from "./stages/stage.ts";

@@ -2,7 +2,7 @@ import { type KeyboardEvent, useId, useMemo, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { Thumb } from "../proof/Thumb.tsx";
 import { useFound } from "../resources/find.ts";
-import { openStages } from "../run/stages.ts";
+import { stages as runStages } from "../run/stages.ts";
 import { Dialog } from "../ui/Dialog.tsx";
 import type { KeyBinding } from "../ui/keys.ts";
 
@@ -38,7 +38,7 @@ export function CommandBox({
     const go = (to: string) => () => navigate(to);
     const stages = runId
       ? [
-          ...openStages().map((s) => [s.label, `/runs/${runId}/${s.key}`] as const),
+          ...runStages().map((s) => [s.label, `/runs/${runId}/${s.key}`] as const),
           ["History", `/runs/${runId}/history`] as const,
         ]
       : [];

@@ -45,7 +45,7 @@ export function Counting({
               <NavLink
                 to={`/runs/${id}/${s.key}`}
                 aria-current={s.key === stage ? "page" : undefined}
-                className={`grid min-h-[43px] grid-cols-[20px_1fr] gap-x-2 px-5 pt-[4px] leading-tight max-md:px-3 ${s.key === stage ? "bg-sheet font-bold shadow-[inset_3px_0_0_var(--metal)]" : "font-semibold"} ${s.later === undefined ? "" : "text-ink-3"}`}
+                className={`grid min-h-[43px] grid-cols-[20px_1fr] gap-x-2 px-5 pt-[4px] leading-tight max-md:px-3 ${s.key === stage ? "bg-sheet font-bold shadow-[inset_3px_0_0_var(--metal)]" : "font-semibold"}`}
               >
                 <span aria-hidden />
                 {s.label}

@@ -1,3 +1,4 @@
+import { panelOf, sheetWords } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { saveQuote } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
@@ -30,6 +31,7 @@ export function QuoteDialog({
     ]),
   ];
   const hand = doc.assembly.handParts ?? "here";
+  const sheet = panelOf(doc);
   const basis =
     kind === "assembly"
       ? { boards: result.start, options: {}, revision: doc.revision, handParts: hand }
@@ -38,6 +40,7 @@ export function QuoteDialog({
             boards: result.orders.reduce((n, o) => n + o.quote.pieces, 0),
             options: result.options,
             revision: doc.revision,
+            ...(sheet ? { sheet: sheetWords(sheet) } : {}),
           }
         : undefined;
   const submit = (e: FormEvent<HTMLFormElement>) => {
@@ -67,7 +70,7 @@ export function QuoteDialog({
       about={
         kind === "assembly"
           ? `For placing ${result.start} as chosen, ${hand === "house" ? "hand parts soldered there too" : "hand parts soldered here"}. The parcels there and back are counted beside it.`
-          : `For ${result.orders.map((o) => `${o.quote.pieces} ${result.orders.length > 1 ? `of ${o.name}` : "boards"}`).join(" and ") || `${result.start} boards`} as chosen, all in: freight and handling included.`
+          : `For ${result.orders.map((o) => `${o.quote.pieces} ${result.orders.length > 1 ? `of ${o.name}` : "boards"}`).join(" and ") || `${result.start} boards`}${sheet ? `, on ${sheetWords(sheet)}` : ""} as chosen, all in: freight and handling included.`
       }
     >
       <form onSubmit={submit} className="flex flex-col gap-3">

@@ -11,7 +11,7 @@ import { Counting } from "./Counting.tsx";
 import { Margin } from "./Margin.tsx";
 import { notesOf, RunProvider, useRunState } from "./runState.ts";
 import { Spine } from "./Spine.tsx";
-import { openStages } from "./stages.ts";
+import { stages } from "./stages.ts";
 
 /** A run: the spine at the left, the stage's work in the middle, the margin at the right. */
 export function RunFrame() {
@@ -27,12 +27,12 @@ export function RunFrame() {
   const sayError = useSayError();
   // biome-ignore lint/correctness/useExhaustiveDependencies: another stage closes the drawer
   useEffect(() => setMarginOpen(false), [stage]);
-  const known = openStages().find((s) => s.key === stage);
+  const known = stages().find((s) => s.key === stage);
   const notes = state && known ? notesOf(state.result, known.key) : [];
   const said = notes.length + (state?.answer.remarks.filter((r) => r.stage === known?.key).length ?? 0);
   const isBeside = wish ?? said > 0;
   const bindings = useMemo(() => {
-    const usable = openStages();
+    const usable = stages();
     const at = usable.findIndex((s) => s.key === stage);
     const go = (by: number) => {
       const next = usable[at + by];

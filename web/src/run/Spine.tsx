@@ -51,7 +51,7 @@ export function Spine({ stage }: { stage: string }) {
               <NavLink
                 to={`/runs/${id}/${s.key}`}
                 aria-current={isOn ? "page" : undefined}
-                className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[4px] pb-[5px] leading-tight max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"} ${s.later === undefined ? "" : "text-ink-3"}`}
+                className={`relative grid grid-cols-[20px_1fr_auto] items-baseline gap-x-2 px-5 pt-[4px] pb-[5px] leading-tight max-md:px-3 ${isOn ? "bg-sheet shadow-[inset_3px_0_0_var(--metal)]" : "hover:bg-sheet/60"}`}
               >
                 <span className="self-center">
                   <Mark kind={state.kind} count={state.count} />

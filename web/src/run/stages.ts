@@ -22,9 +22,7 @@ export interface WebStage {
   readonly state?: (doc: RunDocument, r: RunResult, isReleased: boolean, record: RunRecord) => StageState;
   /** It is worked on after the release: it is not frozen by it. */
   readonly goesOn?: true;
-  readonly load?: () => Promise<{ Component: ComponentType }>;
-  /** What is said in its place while it is not built. */
-  readonly later?: string;
+  readonly load: () => Promise<{ Component: ComponentType }>;
 }
 
 let registered: readonly WebStage[] = [];
@@ -37,9 +35,6 @@ export const registerStages = (list: readonly WebStage[]): void => {
 /** The stages in working order. */
 export const stages = (): readonly WebStage[] => registered;
 
-/** The stages that can be opened. */
-export const openStages = (): readonly WebStage[] => registered.filter((s) => s.later === undefined);
-
 /** State of a stage: blocked, to look at, ready, released; with how many notes make it so. */
 export function stateOf(
   stage: WebStage,
@@ -48,7 +43,6 @@ export function stateOf(
   isReleased: boolean,
   record: RunRecord,
 ): StageState {
-  if (stage.later !== undefined) return { kind: "later" };
   if (isReleased && !stage.goesOn) return { kind: "frozen" };
   if (stage.state) return stage.state(doc, r, isReleased, record);
   return stateOfNotes(r.notes.filter((n) => n.stage === stage.key));

@@ -1,6 +1,6 @@
-import { Check, Circle, Minus } from "lucide-react";
+import { Check, Circle } from "lucide-react";
 
-export type MarkKind = "blocked" | "look" | "ready" | "open" | "empty" | "frozen" | "later" | "remark";
+export type MarkKind = "blocked" | "look" | "ready" | "open" | "empty" | "frozen" | "remark";
 
 const WORDS: Readonly<Record<MarkKind, string>> = {
   blocked: "blocked",
@@ -9,7 +9,6 @@ const WORDS: Readonly<Record<MarkKind, string>> = {
   open: "open",
   empty: "empty",
   frozen: "released",
-  later: "later",
   remark: "remark",
 };
 
@@ -29,8 +28,6 @@ export function Mark({ kind, count }: { kind: MarkKind; count?: number | undefin
       <span className="grid size-[17px] place-items-center text-[12px] text-ink-3">{count ?? "·"}</span>
     ) : kind === "ready" || kind === "frozen" ? (
       <Check className="size-4 text-fine" strokeWidth={2.6} aria-hidden />
-    ) : kind === "later" ? (
-      <Minus className="size-3.5 text-ink-3" aria-hidden />
     ) : (
       <Circle className="size-3 text-ink-3" aria-hidden />
     );

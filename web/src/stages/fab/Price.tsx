@@ -1,6 +1,6 @@
 import type { BoardOrder } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { amount, fromMicros, money } from "../../ui/format.ts";
+import { amount, count, fromMicros, money } from "../../ui/format.ts";
 
 /** What the house charges for one board of the product, term by term. */
 export function Price({ order, at }: { order: BoardOrder; at: number }) {
@@ -11,6 +11,7 @@ export function Price({ order, at }: { order: BoardOrder; at: number }) {
     <section aria-labelledby={`price-${at}`}>
       <h2 id={`price-${at}`} className="mb-1">
         Price of {order.quote.pieces} {doc.boards.length > 1 ? `of ${order.name}` : "boards"}
+        {order.sheet && ` on ${count(order.sheet.sheets, "sheet")} of ${order.sheet.perSheet}`}
       </h2>
       <table className="rows w-full">
         <tbody>

@@ -1,0 +1,147 @@
+import { offsetRings } from "../geometry/clip.ts";
+import { boxAround, posedRing } from "../geometry/turn.ts";
+import { dimension } from "./drawing.ts";
+import type { Plan } from "./plan.ts";
+import type { PanelDesign } from "./spec.ts";
+
+/** A pocket is wider than the board by this much all around, mm: what routing may be off, and a sheet of paper. */
+const POCKET_MM = 0.15;
+/** The pocket is less deep than the board is thick, so that the foil lies on the board. */
+const PROUD_MM = 0.05;
+const WALL_MM = 14;
+const BAR_MM = 50;
+const two = (v: number) => String(Math.round(v * 100) / 100);
+
+type Area = Plan["areas"][number];
+
+/**
+ * A nest for printing paste: a frame with a pocket of the board's own outline, relief for fingers, and the line along which
+ * the foil is hinged.
+ *
+ * @param thicknessMm of the board; the pocket is {@link PROUD_MM} less deep
+ */
+export function nestPlan(d: PanelDesign, thicknessMm: number): Plan {
+  const [x0, y0, x1, y1] = d.box;
+  const outer = [x0 - WALL_MM, y0 - WALL_MM, x1 + WALL_MM, y1 + WALL_MM] as const;
+  const frame = [outer[0], outer[1], outer[2], outer[1], outer[2], outer[3], outer[0], outer[3]];
+  const pocket = offsetRings([d.outline], POCKET_MM);
+  const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const depth = thicknessMm - PROUD_MM;
+  const wide = dimension(
+    x0 - POCKET_MM,
+    outer[1] - 5,
+    x1 + POCKET_MM,
+    outer[1] - 5,
+    two(x1 - x0 + 2 * POCKET_MM),
+  );
+  const high = dimension(
+    outer[0] - 5,
+    y0 - POCKET_MM,
+    outer[0] - 5,
+    y1 + POCKET_MM,
+    two(y1 - y0 + 2 * POCKET_MM),
+  );
+  return {
+    title: `${d.name}: nest for printing paste`,
+    subtitle: `pocket ${two(depth)} mm deep, ${POCKET_MM} mm wider than the board all around`,
+    box: [outer[0] - 10, outer[1] - 10, outer[2] + 4, outer[3] + 4],
+    areas: [{ rings: [frame, ...pocket], tone: "board" }],
+    lines: [
+      ...wide.lines,
+      ...high.lines,
+      { x1: outer[0], y1: outer[3] - 3, x2: outer[2], y2: outer[3] - 3, kind: "guide" },
+    ],
+    circles: [
+      { x: cx, y: y0 - POCKET_MM, d: 14 },
+      { x: cx, y: y1 + POCKET_MM, d: 14 },
+    ],
+    texts: [
+      ...wide.texts,
+      ...high.texts,
+      { x: cx, y: outer[3] - 2.4, mm: 2.2, text: "foil is taped along this line", isMiddle: true },
+      { x: cx, y: cy, mm: 3, text: `${two(depth)} deep`, isMiddle: true },
+    ],
+    barMm: BAR_MM,
+    notes: [
+      `Print or cut it ${two(depth)} mm high, or glue strips of that height around the pocket: the board then stands ${PROUD_MM} mm proud and the foil lies flat on it.`,
+      "The round pieces are room for a finger; cut them through.",
+      "Hinge the foil with tape along the broken line, line it up once on a board, and do not move it again.",
+    ],
+  };
+}
+
+/** The same without a printer: boards of the run around the one that is printed on, taped down. */
+export function sisterPlan(d: PanelDesign): Plan {
+  const [x0, y0, x1, y1] = d.box;
+  const [w, h] = [x1 - x0, y1 - y0];
+  const g = 0.2;
+  const at = (dx: number, dy: number) => posedRing({ xMm: dx, yMm: dy, turnDeg: 0 }, d.outline);
+  const around: readonly (readonly [number, number])[] = [
+    [-(w + g), 0],
+    [w + g, 0],
+    [0, -(h + g)],
+    [0, h + g],
+  ];
+  const rings = around.map(([dx, dy]) => at(dx, dy));
+  const box = boxAround([...rings, d.outline]);
+  return {
+    title: `${d.name}: boards around the one that is printed on`,
+    subtitle: "four spare boards, taped to the table; the fifth is the one that changes",
+    box: [box[0] - 4, box[1] - 4, box[2] + 4, box[3] + 4],
+    areas: [
+      ...rings.map((r): Area => ({ rings: [r], tone: "frame" })),
+      { rings: [d.outline], tone: "board" },
+    ],
+    lines: rings.flatMap((r) => {
+      const b = boxAround([r]);
+      const y = (b[1] + b[3]) / 2;
+      return [{ x1: b[0] - 3, y1: y, x2: b[2] + 3, y2: y, kind: "guide" as const }];
+    }),
+    circles: [],
+    texts: [
+      { x: (x0 + x1) / 2, y: (y0 + y1) / 2, mm: 3, text: "printed on", isMiddle: true },
+      ...around.map(([dx, dy]) => ({
+        x: (x0 + x1) / 2 + dx,
+        y: (y0 + y1) / 2 + dy + 1,
+        mm: 3,
+        text: "taped down",
+        isMiddle: true,
+      })),
+    ],
+    barMm: BAR_MM,
+    notes: [
+      "Lay the four around one board, push them together, tape them along the broken lines.",
+      "Tape the foil to the upper one as a hinge. The board in the middle comes out with a knife's tip.",
+    ],
+  };
+}
+
+/** A part for a tray map. */
+export interface TrayPart {
+  readonly ref: string;
+  readonly x: number;
+  readonly y: number;
+  readonly value: string;
+}
+
+/** Parts on a map one to one, each at its place, with what to fill in by value: nothing is missing once it is full. */
+export function trayPlan(d: PanelDesign, side: "top" | "bottom", parts: readonly TrayPart[]): Plan {
+  const [x0, y0, x1, y1] = d.box;
+  const flip = side === "bottom";
+  const fx = (x: number) => (flip ? x0 + x1 - x : x);
+  const ring = d.outline.map((v, i) => (i % 2 === 0 ? fx(v) : v));
+  const byValue = new Map<string, string[]>();
+  for (const p of parts) byValue.set(p.value, [...(byValue.get(p.value) ?? []), p.ref]);
+  const list = [...byValue].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1));
+  return {
+    title: `${d.name}: map of the parts, ${side}`,
+    subtitle: `${parts.length} parts; lay each on its place before anything is soldered`,
+    box: [x0 - 3, y0 - 3, x1 + 3, y1 + 3],
+    areas: [{ rings: [ring], tone: "none" }],
+    lines: [],
+    circles: parts.map((p) => ({ x: fx(p.x), y: p.y, d: 0.6, isFilled: true })),
+    texts: parts.map((p) => ({ x: fx(p.x), y: p.y + 0.5, mm: 1.4, text: p.ref, isMiddle: true })),
+    barMm: Math.min(BAR_MM, Math.max(10, Math.floor((x1 - x0) / 10) * 10)),
+    notes: list.map(([value, refs]) => `${refs.length} x ${value || "without a value"}: ${refs.join(" ")}`),
+  };
+}

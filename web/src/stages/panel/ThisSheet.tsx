@@ -1,0 +1,120 @@
+import { type PanelChoice, type PanelLayout, panelThickness, REACHES, type Reach, sagMm } from "@kobbin/core";
+import { useRun } from "../../run/runState.ts";
+import { fixed, mm } from "../../ui/format.ts";
+import { Sum } from "../../ui/Sum.tsx";
+
+/** Figures of the sheet at hand, each opening to its sum. */
+export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: PanelChoice }) {
+  const { doc, change, isLocked } = useRun();
+  const t = panelThickness(doc);
+  const span = Math.min(l.widthMm, l.heightMm);
+  const hot = sagMm(span, t, "hot");
+  const used = `${fixed(l.utilisation * 100, 1)} %`;
+  const lies = (k: Reach) => {
+    const [a, b] = REACHES[k].mm;
+    return (
+      Math.max(l.widthMm, l.heightMm) <= Math.max(a, b) && Math.min(l.widthMm, l.heightMm) <= Math.min(a, b)
+    );
+  };
+  const rails = Object.entries(l.rails).filter(([, w]) => w > 0);
+  const set = (key: "fiducials" | "toolingHoles" | "badMarks" | "copperBalance", words: string) => (
+    <label className="mr-4 inline-flex items-baseline gap-2 text-[14px]">
+      <input
+        type="checkbox"
+        checked={choice[key]}
+        disabled={isLocked}
+        onChange={(e) =>
+          change(
+            { panel: { ...choice, [key]: e.target.checked } } as never,
+            `${words} ${e.target.checked ? "on" : "off"}`,
+          )
+        }
+      />
+      {words}
+    </label>
+  );
+  return (
+    <section aria-labelledby="this-sheet" className="mt-6">
+      <h2 id="this-sheet" className="mb-1 text-[15px] font-semibold">
+        This sheet
+      </h2>
+      <table className="rows w-full text-[14px]">
+        <tbody>
+          <tr>
+            <td>size</td>
+            <td className="num text-right">
+              {mm(l.widthMm)} × {mm(l.heightMm)} mm
+            </td>
+          </tr>
+          <tr>
+            <td>used</td>
+            <td className="num text-right">
+              <Sum
+                title="Share of the sheet that is board"
+                formula="area of the outlines over that of the sheet"
+                terms={[
+                  { label: "boards", value: String(l.places.length) },
+                  { label: "sheet", value: `${fixed((l.widthMm * l.heightMm) / 100, 1)} cm²` },
+                  {
+                    label: "outlines",
+                    value: `${fixed((l.utilisation * l.widthMm * l.heightMm) / 100, 1)} cm²`,
+                  },
+                ]}
+                result={used}
+              >
+                {used}
+              </Sum>
+            </td>
+          </tr>
+          <tr>
+            <td>{l.tabs.length > 0 ? `tabs of ${mm(choice.tabMm)} mm, gap ${mm(l.gapMm)} mm` : "tabs"}</td>
+            <td className="num text-right">{l.tabs.length === 0 ? "none" : l.tabs.length}</td>
+          </tr>
+          <tr>
+            <td>scores, edge to edge</td>
+            <td className="num text-right">{l.scores.length === 0 ? "none" : l.scores.length}</td>
+          </tr>
+          <tr>
+            <td>rails</td>
+            <td className="num text-right">
+              {rails.length === 0 ? "none" : rails.map(([s, w]) => `${s} ${mm(w)}`).join(", ")}
+            </td>
+          </tr>
+          <tr>
+            <td>hangs through when hot</td>
+            <td className="num text-right">
+              <Sum
+                title="Sag of the sheet when hot"
+                formula="5·ρ·t·g·L⁴ / (384·E·t³/12), held on two sides"
+                terms={[
+                  { label: "span", value: `${mm(span)} mm` },
+                  { label: "thickness", value: `${mm(t)} mm` },
+                  { label: "cold", value: `${fixed(sagMm(span, t, "cold"), 2)} mm`, from: "20 GPa" },
+                ]}
+                result={`${fixed(hot, 2)} mm`}
+              >
+                {fixed(hot, 2)} mm
+              </Sum>
+            </td>
+          </tr>
+          <tr>
+            <td>goes into</td>
+            <td className="text-right">
+              {(Object.keys(REACHES) as Reach[])
+                .filter(lies)
+                .map((k) => REACHES[k].words)
+                .join(", ") || "none of the usual"}
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <fieldset className="mt-2">
+        <legend className="sr-only">What stands on the rails</legend>
+        {set("fiducials", "fiducials")}
+        {set("toolingHoles", "tooling holes")}
+        {set("badMarks", "bad-board marks")}
+        {set("copperBalance", "balancing copper")}
+      </fieldset>
+    </section>
+  );
+}

@@ -1,0 +1,198 @@
+import {
+  type BasketCache,
+  boardOf,
+  isRefusal,
+  layoutAt,
+  layoutOfChoice,
+  nestPlan,
+  type PanelChoice,
+  type PanelDesign,
+  type PanelLayout,
+  type PanelOffers,
+  type PanelProposal,
+  type PanelRefusal,
+  type PanelSpec,
+  Places,
+  type Plan,
+  panelOffers,
+  panelPlan,
+  panelThickness,
+  proposalOf,
+  type RunDocument,
+  rollUp,
+  runDesigns,
+  sisterPlan,
+  solvePanel,
+  specOf,
+  toWire,
+  trayPlan,
+  type WireError,
+} from "@kobbin/core";
+import { planSvg, writePlan } from "@kobbin/formats";
+import { designOf, packPanel, readAsBoard } from "@kobbin/packing";
+import * as Comlink from "comlink";
+import type { StoredBoard } from "./board.worker.ts";
+
+/** The sheet a run has, with its boards as they lie. */
+export interface SheetShown {
+  readonly designs: readonly PanelDesign[];
+  readonly layout?: PanelLayout;
+  readonly refusal?: PanelRefusal;
+}
+
+/** A sheet that was written, with what reading it back says. */
+export type Written =
+  | {
+      readonly kind: "ok";
+      readonly zip: Uint8Array;
+      readonly agrees: boolean;
+      readonly checked: readonly { readonly what: string; readonly panel: number; readonly boards: number }[];
+      readonly wrong: readonly string[];
+      readonly said: readonly string[];
+    }
+  | WireError;
+
+/** What a board gives for the bench. */
+export type AidKind = "nest" | "sisters" | "tray-top" | "tray-bottom" | "sheet";
+
+function planOf(doc: RunDocument, d: PanelDesign, kind: AidKind, board: number): Plan | undefined {
+  if (kind === "nest") return nestPlan(d, panelThickness(doc));
+  if (kind === "sisters") return sisterPlan(d);
+  if (kind === "sheet") {
+    const choice = doc.choices.panel;
+    const made = choice && layoutOfChoice(doc, choice);
+    if (!made || isRefusal(made)) return undefined;
+    const designs = runDesigns(doc).filter((x): x is PanelDesign => !("reason" in x));
+    return panelPlan(designs, made, { name: doc.product, revision: doc.revision }, panelThickness(doc));
+  }
+  const side = kind === "tray-top" ? "top" : "bottom";
+  const places = new Places(doc);
+  const at = doc.boards[board]!;
+  const parts = doc.lines
+    .filter((l) => !l.dnp && l.mount !== "none" && boardOf(doc, l) === at)
+    .flatMap((l) =>
+      l.refs.flatMap((ref) => {
+        const p = places.of(l, ref);
+        return p && p.side === side ? [{ ref, x: p.xMm, y: p.yMm, value: l.valueText || l.mpn }] : [];
+      }),
+    );
+  return parts.length > 0 ? trayPlan(d, side, parts) : undefined;
+}
+
+const roller = (doc: RunDocument) => {
+  const cache: BasketCache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  return { base: roll(doc), roll };
+};
+
+const keysOf = (doc: RunDocument) => doc.boards.map((b, i) => b.id ?? `board ${i}`);
+
+const api = {
+  shown(doc: RunDocument): SheetShown {
+    const all = runDesigns(doc);
+    const designs = all.filter((d): d is PanelDesign => !("reason" in d));
+    const choice = doc.choices.panel;
+    if (!choice) return { designs };
+    const made = layoutOfChoice(doc, choice);
+    return isRefusal(made) ? { designs, refusal: made } : { designs, layout: made };
+  },
+  offers(doc: RunDocument): PanelOffers {
+    const { base, roll } = roller(doc);
+    return panelOffers(doc, base, roll);
+  },
+  /** A sheet by a wish of one's own, with what it would change. */
+  wish(doc: RunDocument, spec: PanelSpec): PanelProposal | PanelRefusal {
+    const designs = runDesigns(doc);
+    const refused = designs.find((d): d is PanelRefusal => "reason" in d);
+    if (refused) return refused;
+    const made = solvePanel(designs as PanelDesign[], spec);
+    if (isRefusal(made)) return made;
+    const { base, roll } = roller(doc);
+    return proposalOf(doc, base, roll, made, spec);
+  },
+  /** A sheet whose boards or rails were moved by hand. */
+  moved(doc: RunDocument, choice: PanelChoice): PanelProposal | PanelRefusal {
+    const made = layoutOfChoice(doc, choice);
+    if (isRefusal(made)) return made;
+    const { base, roll } = roller(doc);
+    return proposalOf(doc, base, roll, made, specOf(choice, keysOf(doc), panelThickness(doc)));
+  },
+  /** A drawing one to one for the bench, as a page to print or a drawing to cut. */
+  async aid(
+    doc: RunDocument,
+    kind: AidKind,
+    board: number,
+    as: "pdf" | "svg",
+    createdAt: string,
+  ): Promise<Uint8Array | undefined> {
+    const d = runDesigns(doc)[board];
+    if (!d || "reason" in d) return undefined;
+    const plan = planOf(doc, d, kind, board);
+    if (!plan) return undefined;
+    return as === "pdf"
+      ? writePlan(plan, new Date(createdAt), true)
+      : new TextEncoder().encode(planSvg(plan));
+  },
+  /** Writes the run's sheet from the boards' own files, and proves it by reading it back. */
+  async write(
+    doc: RunDocument,
+    stored: readonly StoredBoard[],
+    mode: "copies" | "step-repeat",
+    createdAt: string,
+  ): Promise<Written> {
+    try {
+      const choice = doc.choices.panel;
+      if (!choice) throw new Error("No sheet is chosen.");
+      const bevel = doc.options.bevel;
+      const isBevelled = bevel !== undefined && bevel !== "none";
+      const sources = [];
+      for (const [i, b] of stored.entries()) {
+        const { set } = await readAsBoard([{ path: "board.zip", bytes: b.bytes }], {
+          corrections: b.corrections,
+        });
+        const { measure, name } = doc.boards[i]!;
+        const design = designOf(name, set, measure, { isBevelled });
+        if ("reason" in design) throw new Error(design.reason);
+        sources.push({ design, set, measure });
+      }
+      const keys = keysOf(doc);
+      const layout = layoutAt(
+        sources.map((s) => s.design),
+        specOf(choice, keys, panelThickness(doc)),
+        {
+          ...choice,
+          places: choice.places.map((p, i) => ({ ...p, board: keys.indexOf(p.board), copy: i + 1 })),
+        },
+      );
+      if (isRefusal(layout)) throw new Error(layout.reason);
+      const packed = await packPanel(sources, layout, {
+        name: doc.product,
+        revision: doc.revision,
+        thicknessMm: panelThickness(doc),
+        mode,
+        createdAt,
+        isMeasured: true,
+      });
+      return {
+        kind: "ok",
+        zip: packed.zip,
+        agrees: packed.proof.agrees,
+        checked: packed.proof.checked,
+        wrong: packed.proof.wrong.map((w) => w.text),
+        said: packed.findings.map((f) => f.text),
+      };
+    } catch (error) {
+      return (
+        toWire(error) ?? {
+          kind: "error",
+          code: "DOCUMENT_INVALID",
+          message: error instanceof Error ? error.message : "The sheet cannot be written.",
+          hint: "Take a sheet anew, or order singly.",
+        }
+      );
+    }
+  },
+};
+
+export type PanelApi = typeof api;
+Comlink.expose(api);
