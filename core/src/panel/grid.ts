@@ -35,6 +35,21 @@ export function turnedSize(d: PanelDesign, turnDeg: number): readonly [w: number
 /** Without the dust of binary arithmetic. */
 export const clean = (v: number): number => Math.round(v * 1e6) / 1e6;
 
+/** A field turned by a quarter, counter-clockwise, boards with it. @param designs by the number slots name them by, or the one there is */
+export function onItsSide(f: Field, designs: readonly PanelDesign[]): Field {
+  return {
+    ...f,
+    slots: f.slots.map((s) => {
+      const [, h] = turnedSize(designs[s.board] ?? designs[0]!, s.turnDeg);
+      return { ...s, turnDeg: (s.turnDeg + 90) % 360, x: clean(f.heightMm - s.y - h), y: s.x };
+    }),
+    widthMm: f.heightMm,
+    heightMm: f.widthMm,
+    across: f.along,
+    along: f.across,
+  };
+}
+
 /** Room for boards: the sheet's limits without its rails. */
 export interface Room {
   readonly widthMm: number;

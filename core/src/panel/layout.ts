@@ -214,21 +214,23 @@ function crossesInto(a: Laid, b: Laid): boolean {
   return w > 1e-3 && h > 1e-3 && apart(a, b, 0.1).mm < 1e-7;
 }
 
-/** A point that is board: the middle of the longest piece across, at some height. */
+/** A point that is board, and in no cut-out: the middle of the longest piece across, at some height. */
 export function middleOf(l: {
   readonly ring: readonly number[];
   readonly box: readonly number[];
+  readonly cutouts?: readonly (readonly number[])[];
 }): readonly [number, number] {
   const [, y0, , y1] = l.box as [number, number, number, number];
   let best: [number, number] = [l.ring[0]!, l.ring[1]!];
   let most = -1;
-  for (const f of [0.5, 0.31, 0.69, 0.13, 0.87]) {
+  for (const f of [0.5, 0.31, 0.69, 0.13, 0.87, 0.05, 0.95]) {
     const y = y0 + (y1 - y0) * f + 1e-7;
     const xs: number[] = [];
-    for (let i = 0, j = l.ring.length - 2; i < l.ring.length; j = i, i += 2) {
-      const [ya, yb] = [l.ring[j + 1]!, l.ring[i + 1]!];
-      if (ya > y !== yb > y) xs.push(l.ring[j]! + ((l.ring[i]! - l.ring[j]!) * (y - ya)) / (yb - ya));
-    }
+    for (const ring of [l.ring, ...(l.cutouts ?? [])])
+      for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+        const [ya, yb] = [ring[j + 1]!, ring[i + 1]!];
+        if (ya > y !== yb > y) xs.push(ring[j]! + ((ring[i]! - ring[j]!) * (y - ya)) / (yb - ya));
+      }
     xs.sort((p, q) => p - q);
     for (let k = 0; k + 1 < xs.length; k += 2)
       if (xs[k + 1]! - xs[k]! > most) {

@@ -2,7 +2,7 @@ import { EndType, FillRule, inflatePaths, JoinType, minkowskiDiff, type Path64, 
 import { offsetRings } from "../geometry/clip.ts";
 import { insideRings, thinned } from "../geometry/polygon.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
-import { clean, type Field, MOST_COPIES, type Room, type Slot } from "./grid.ts";
+import { clean, type Field, MOST_COPIES, onItsSide, type Room, type Slot } from "./grid.ts";
 import type { PanelDesign } from "./spec.ts";
 
 /** No-fit polygons are found in whole micrometres. */
@@ -293,20 +293,39 @@ export function nestedFields(
 ): Field[] {
   const out: Field[] = [];
   const done = new Set<number>();
+  const halfOf = (t: number) => ((t % 180) + 180) % 180;
   for (const turnDeg of turns) {
-    const half = ((turnDeg % 180) + 180) % 180;
+    const half = halfOf(turnDeg);
     if (done.has(half)) continue;
     done.add(half);
-    const mayOppose = turns.some((u) => (((u - turnDeg) % 360) + 360) % 360 === 180);
-    const ring = posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline);
-    const own = boxAround([ring]);
-    const other = boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, ring)]);
-    for (const l of latticesOf(d.outline, gap, d.areaMm2, mayOppose, turnDeg)) {
-      const field = windowOf(l, own, other, turnDeg, board, room, count);
-      if (field) out.push(field);
-    }
+    out.push(...fieldsOf(d, board, room, count, turns, turnDeg, gap));
+    // a quarter turn of the whole field is another field: found in the room on its side
+    const quarter = turns.filter((t) => halfOf(t) === halfOf(half + 90));
+    if (quarter.length === 0 || (quarter.length < 2 && turns.filter((t) => halfOf(t) === half).length > 1))
+      continue;
+    done.add(halfOf(half + 90));
+    const onSide = { widthMm: room.heightMm, heightMm: room.widthMm };
+    out.push(...fieldsOf(d, board, onSide, count, turns, turnDeg, gap).map((f) => onItsSide(f, [d])));
   }
   return out;
+}
+
+function fieldsOf(
+  d: PanelDesign,
+  board: number,
+  room: Room,
+  count: number | "fill",
+  turns: readonly number[],
+  turnDeg: number,
+  gap: number,
+): Field[] {
+  const mayOppose = turns.some((u) => (((u - turnDeg) % 360) + 360) % 360 === 180);
+  const ring = posedRing({ xMm: 0, yMm: 0, turnDeg }, d.outline);
+  const own = boxAround([ring]);
+  const other = boxAround([posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, ring)]);
+  return latticesOf(d.outline, gap, d.areaMm2, mayOppose, turnDeg).flatMap(
+    (l) => windowOf(l, own, other, turnDeg, board, room, count) ?? [],
+  );
 }
 
 function windowOf(

@@ -247,7 +247,11 @@ function provePieces(
   );
   const inside = layout.places.map((p) => {
     const d = sources[p.board]!.design;
-    return middleOf({ ring: posedRing(p, d.outline), box: posedBox(p, d.box) });
+    return middleOf({
+      ring: posedRing(p, d.outline),
+      box: posedBox(p, d.box),
+      cutouts: d.cutouts.map((c) => posedRing(p, c)),
+    });
   });
   const pieces = piecesAfterCutting(layout, material, inside);
   const boards = pieces.filter((p) => p.copies.length > 0);
@@ -313,10 +317,16 @@ function proveMeasures(sources: readonly ProvenSource[], layout: PanelLayout, m:
     );
   const least = Math.min(...sources.map((s) => s.measure.minNetSpaceMm ?? Number.POSITIVE_INFINITY));
   if (m.minNetSpaceMm !== undefined && Number.isFinite(least))
-    row("least gap between nets, mm", rounded6(m.minNetSpaceMm), rounded6(least));
+    // marks on the rails stand half a millimetre apart: wider gaps are theirs
+    row(
+      "least gap between nets, mm",
+      Math.min(MARKS_APART_MM, rounded6(m.minNetSpaceMm)),
+      Math.min(MARKS_APART_MM, rounded6(least)),
+    );
 }
 
 const layerName = (f: BoardFile) => (f.side === "inner" ? `inner ${f.index ?? 1}` : (f.side ?? ""));
+const MARKS_APART_MM = 0.5;
 const rounded2 = (v: number) => Math.round(v * 100) / 100;
 const rounded6 = (v: number) => Math.round(v * 1e6) / 1e6;
 

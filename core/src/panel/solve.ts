@@ -3,6 +3,7 @@ import {
   type Field,
   gridFields,
   mixedFields,
+  onItsSide,
   outwardFields,
   type Room,
   turnedSide,
@@ -109,7 +110,7 @@ function candidatesOf(
       const room = roomOf(spec, sides, across, along);
       if (designs.length > 1 || !design) {
         if (across === "tabs" && along === "tabs")
-          add(severalFields(designs, room, spec.counts, spec.turns, spec.gapMm), sides, "several");
+          add(severalBothWays(designs, room, spec), sides, "several");
         continue;
       }
       const count = spec.counts[0]!;
@@ -143,6 +144,18 @@ function candidatesOf(
       }
     }
   return out.filter((c) => fits(spec, c.framed)).sort((a, b) => rank(designs, a, b));
+}
+
+/** Several designs in a room, and in the room on its side where they may lie so. */
+function severalBothWays(designs: readonly PanelDesign[], room: Room, spec: PanelSpec): Field[] {
+  const fields = severalFields(designs, room, spec.counts, spec.turns, spec.gapMm);
+  const isQuarter = spec.turns.every((t) => t.every((u) => t.includes((u + 90) % 360)));
+  if (!isQuarter) return fields;
+  const onSide = { widthMm: room.heightMm, heightMm: room.widthMm };
+  return [
+    ...fields,
+    ...severalFields(designs, onSide, spec.counts, spec.turns, spec.gapMm).map((f) => onItsSide(f, designs)),
+  ];
 }
 
 /** Half a turn makes no other grid. */

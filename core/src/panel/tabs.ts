@@ -15,6 +15,7 @@ interface Laid {
   readonly ring: readonly number[];
   readonly box: Box;
   readonly strips: Strips;
+  readonly cutouts: readonly (readonly number[])[];
 }
 
 /** The frame as it is before tabs: areas of the sheet beyond a gap around each board. */
@@ -30,7 +31,14 @@ export function laidOut(designs: readonly PanelDesign[], places: readonly PanelP
   return places.map((place) => {
     const design = designs[place.board]!;
     const ring = posedRing(place, design.outline);
-    return { place, design, ring, box: boxAround([ring]), strips: new Strips([ring]) };
+    return {
+      place,
+      design,
+      ring,
+      box: boxAround([ring]),
+      strips: new Strips([ring]),
+      cutouts: design.cutouts.map((c) => posedRing(place, c)),
+    };
   });
 }
 

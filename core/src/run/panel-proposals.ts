@@ -196,7 +196,8 @@ export function panelOffers(
       continue;
     }
     const p = proposalOf(doc, base, roll, made.layout, made.spec);
-    if (!found.has(p.key)) found.set(p.key, p);
+    // one board in a frame of its own holds nothing together
+    if (p.layout.places.length > 1 && !found.has(p.key)) found.set(p.key, p);
   }
   const sorted = [...found.values()]
     .sort((a, b) => a.perGood - b.perGood || a.sheets - b.sheets)
@@ -265,22 +266,25 @@ function isSameSheet(a: PanelChoice | null | undefined, b: PanelChoice): boolean
   );
 }
 
-/** What each of them is best at. */
+/** What each of them is best at; what all are alike in is said of none. */
 function reasoned(list: readonly PanelProposal[]): PanelProposal[] {
-  const best = (f: (p: PanelProposal) => number) => Math.min(...list.map(f));
-  const [cost, hours, cuts] = [
-    best((p) => p.perGood),
-    best((p) => p.hours),
-    best((p) => p.layout.tabs.length / p.layout.places.length),
-  ];
+  const best = (f: (p: PanelProposal) => number, words: string) => {
+    const least = Math.min(...list.map(f));
+    const are = list.filter((p) => f(p) <= least + 1e-9);
+    return are.length < list.length ? (p: PanelProposal) => (are.includes(p) ? [words] : []) : () => [];
+  };
+  const cost = best((p) => Math.round(p.perGood * 100), "cheapest a good board");
+  const hours = best((p) => Math.round(p.hours * 10), "fewest own hours");
+  const cuts = best(
+    (p) => (p.layout.tabs.length + p.layout.scores.length) / p.layout.places.length,
+    "least to cut a board",
+  );
   return list.map((p) => ({
     ...p,
     because: [
-      ...(list.length > 1 && p.perGood === cost ? ["cheapest a good board"] : []),
-      ...(list.length > 1 && p.hours === hours ? ["fewest own hours"] : []),
-      ...(list.length > 1 && p.layout.tabs.length / p.layout.places.length === cuts
-        ? ["easiest to part"]
-        : []),
+      ...cost(p),
+      ...hours(p),
+      ...cuts(p),
       ...(p.reaches.printer && p.reaches.plate ? ["prints and melts in one"] : []),
     ],
   }));

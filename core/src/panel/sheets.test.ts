@@ -1,0 +1,237 @@
+import { expect, test } from "@jest/globals";
+import type { Entry } from "../board/board-file.ts";
+import { measureBoard } from "../board/measure.ts";
+import { chainOutline } from "../board/outline.ts";
+import { boardsOfPanel } from "../board/panel-copies.ts";
+import { readBoard } from "../board/read.ts";
+import { panelDesign } from "./design.ts";
+import { middleOf } from "./layout.ts";
+import { entriesOf, MADE, type MadeBoard } from "./made-boards.fixture.ts";
+import { piecesAfterCutting, sheetMaterial } from "./material.ts";
+import { provePanel } from "./proof.ts";
+import { solvePanel } from "./solve.ts";
+import { DEFAULT_SPEC, isRefusal, type PanelDesign, type PanelLayout, type PanelSpec } from "./spec.ts";
+import { banAt } from "./stretch.ts";
+import { laidOut } from "./tabs.ts";
+import { writePanel } from "./write.ts";
+
+/** A made board read as any other. */
+function sourceOf(b: MadeBoard) {
+  const set = readBoard(entriesOf(b));
+  const measure = measureBoard(set);
+  const profile = set.files.find((f) => f.role === "profile")!;
+  const rings = chainOutline(profile.layer!, profile.path).loops.map((l) => l.ring);
+  const design = panelDesign({ name: b.name, measure, rings, bodies: [] });
+  if ("reason" in design) throw new Error(design.reason);
+  return { design, set, measure };
+}
+const spec = (more: Partial<PanelSpec>): PanelSpec => ({
+  ...DEFAULT_SPEC,
+  counts: [4],
+  turns: [[0, 90, 180, 270]],
+  ...more,
+});
+const solved = (designs: readonly PanelDesign[], s: PanelSpec): PanelLayout => {
+  const made = solvePanel(designs, s);
+  if (isRefusal(made)) throw new Error(made.reason);
+  return made;
+};
+
+/** The sheet's files, read by the readers of any board. */
+const readBack = (written: ReturnType<typeof writePanel>) => {
+  const tables: Entry[] = written.tables.map((t) => ({
+    path: t.path,
+    bytes: new Uint8Array([1]),
+    cells: t.rows.map((r) => [...r]),
+  }));
+  return readBoard([...written.files, ...tables]);
+};
+
+/** Those whose sheet is measured whole too: measuring takes longer than everything else. */
+const MEASURED = new Set(["rectangle", "ring", "four-layers", "inch", "slotted", "star"]);
+
+test.each(MADE.map((b) => [b.name, b] as const))(
+  "%s: a sheet of it is the board in every layer of every copy, and falls into just those boards",
+  (_, b) => {
+    const source = sourceOf(b);
+    // two of the large one go on a sheet
+    const n = b.name === "large" ? 2 : 4;
+    const layout = solved([source.design], spec({ counts: [n] }));
+    expect(layout.counts).toEqual([n]);
+    const back = readBack(writePanel([source], layout, { name: b.name, revision: "A" }, b.name));
+    const measured = MEASURED.has(b.name) ? measureBoard(back) : undefined;
+    const proof = provePanel([source], layout, back, measured);
+    expect(proof.wrong).toEqual([]);
+    expect(proof.agrees).toBe(true);
+    // by the drawing alone: every hole is drilled once a copy
+    const hits = back.files.flatMap((f) => f.drill?.hits ?? []);
+    expect(hits.filter((h) => Math.abs(h.diameterMm - 0.3) < 1e-6)).toHaveLength(n * b.at.length);
+    // and what reads panels of anybody's finds as many boards
+    const profile = back.files.find((f) => f.role === "profile")!;
+    expect(boardsOfPanel(back.files, chainOutline(profile.layer!, profile.path))).toBe(n);
+    if (!measured) return;
+    expect(measured.copies).toBe(n);
+    expect(measured.findings.map((f) => f.tag)).toContain("already-panel");
+    expect(measured.findings.filter((f) => f.level === "error")).toEqual([]);
+  },
+);
+
+test("copies with their steps are the same sheet as copies written out", () => {
+  const source = sourceOf(MADE[0]!);
+  const layout = solved([source.design], spec({ counts: [6] }));
+  const name = { name: "r", revision: "A" };
+  const out = writePanel([source], layout, name, "r");
+  const steps = writePanel([source], layout, name, "r", "step-repeat");
+  const size = (w: typeof out) => w.files.reduce((n, f) => n + f.bytes.length, 0);
+  expect(size(steps)).toBeLessThan(size(out));
+  const text = Buffer.from(steps.files[0]!.bytes).toString();
+  expect(text).toMatch(/%SRX2Y3I50J40\*%/);
+  expect(provePanel([source], layout, readBack(steps)).agrees).toBe(true);
+});
+
+test("two designs on one sheet: each as often as asked, and every copy proven against its own board", () => {
+  const [a, b] = [sourceOf(MADE[0]!), sourceOf(MADE.find((m) => m.name === "ell")!)];
+  const layout = solved(
+    [a.design, b.design],
+    spec({
+      counts: [2, 3],
+      turns: [
+        [0, 90],
+        [0, 90, 180, 270],
+      ],
+    }),
+  );
+  expect(layout.counts).toEqual([2, 3]);
+  const back = readBack(writePanel([a, b], layout, { name: "set", revision: "A" }, "set"));
+  expect(provePanel([a, b], layout, back, measureBoard(back)).wrong).toEqual([]);
+});
+
+test("a board turned by any angle is proven too", () => {
+  const source = sourceOf(MADE.find((m) => m.name === "ell")!);
+  const layout = solved([source.design], spec({ counts: [2], turns: [[30]] }));
+  expect(layout.places.map((p) => p.turnDeg % 180)).toEqual([30, 30]);
+  const back = readBack(writePanel([source], layout, { name: "t", revision: "A" }, "t"));
+  expect(provePanel([source], layout, back).wrong).toEqual([]);
+});
+
+test("what lies over a board's edge is not drawn on its neighbour, and that is said", () => {
+  const source = sourceOf(MADE.find((m) => m.name === "inked-over")!);
+  const layout = solved([source.design], spec({ counts: [4] }));
+  const written = writePanel([source], layout, { name: "i", revision: "A" }, "i");
+  expect(written.findings).toEqual([
+    expect.objectContaining({ tag: "drawn-over-edge", text: expect.stringContaining("1 object reach") }),
+  ]);
+});
+
+/** A file of a sheet changed as something might go wrong. */
+const tampered = (
+  written: ReturnType<typeof writePanel>,
+  path: RegExp,
+  change: (text: string) => string,
+): ReturnType<typeof writePanel> => ({
+  ...written,
+  files: written.files.map((f) => {
+    if (!path.test(f.path)) return f;
+    const before = Buffer.from(f.bytes).toString("latin1");
+    const after = change(before);
+    expect(after).not.toBe(before);
+    return { ...f, bytes: new Uint8Array(Buffer.from(after, "latin1")) };
+  }),
+});
+
+test.each([
+  ["a pad is missing", /copper-top/, (t: string) => t.replace(/X\d+Y\d+D03\*\n/, "")],
+  [
+    "a track is moved by two micrometres",
+    /copper-top/,
+    (t: string) => t.replace(/(X\d+)(Y\d+D01\*)/, (_, x, y) => `X${Number(x.slice(1)) + 2000}${y}`),
+  ],
+  [
+    "a stamp is larger by four micrometres",
+    /copper-top/,
+    (t: string) => t.replace("R,0.8X0.4", "R,0.804X0.4"),
+  ],
+  ["what was cleared is not", /copper-bottom/, (t: string) => t.replace("%LPC*%\n", "")],
+  [
+    "something lies on a board besides",
+    /mask-top/,
+    (t: string) =>
+      t.replace(
+        /(X\d+Y\d+)(D03\*\n)/,
+        (m, p) => `${m}${p.replace(/X(\d+)/, (_: string, v: string) => `X${Number(v) + 900000}`)}D03*\n`,
+      ),
+  ],
+  ["a layer is missing", /paste-top/, (t: string) => t.replaceAll("D03*", "D02*")],
+  ["a hole is missing", /unplated/, (t: string) => t.replace(/X[\d.]+Y[\d.]+\n/, "")],
+  [
+    "a via is elsewhere",
+    /-plated/,
+    (t: string) => t.replace(/X(\d+)\.(\d+)Y/, (_, a, b) => `X${Number(a) + 1}.${b}Y`),
+  ],
+  [
+    "a gap is not milled through",
+    /profile/,
+    (t: string) =>
+      t.replace(/(D02\*\n(?:X-?\d+Y-?\d+D01\*\n)+)X-?\d+Y-?\d+D02\*\n(?:X-?\d+Y-?\d+D01\*\n)+/, "$1"),
+  ],
+] as const)("the proof fails where %s", (_, path, change) => {
+  const source = sourceOf(MADE[1]!);
+  const layout = solved([source.design], spec({ counts: [4], separation: "tabs" }));
+  const written = writePanel([source], layout, { name: "s", revision: "A" }, "s");
+  expect(provePanel([source], layout, readBack(written)).agrees).toBe(true);
+  const proof = provePanel([source], layout, readBack(tampered(written, path, change)));
+  expect(proof.agrees).toBe(false);
+  expect(proof.wrong.length).toBeGreaterThan(0);
+});
+
+test.each(["ell", "comb", "star", "disc", "rectangle"])(
+  "%s: a larger sheet never holds fewer, and the sheet on its side holds as many",
+  (name) => {
+    const { design } = sourceOf(MADE.find((m) => m.name === name)!);
+    let before = 0;
+    for (const [w, h] of [
+      [120, 90],
+      [150, 120],
+      [200, 150],
+    ] as const) {
+      const many = solved([design], spec({ counts: ["fill"], maxWidthMm: w, maxHeightMm: h }));
+      const onSide = solved([design], spec({ counts: ["fill"], maxWidthMm: h, maxHeightMm: w }));
+      expect(many.counts[0]).toBeGreaterThanOrEqual(before);
+      expect(onSide.counts[0]).toBe(many.counts[0]);
+      expect(Math.max(many.widthMm, many.heightMm)).toBeLessThanOrEqual(w);
+      before = many.counts[0]!;
+    }
+  },
+);
+
+test("interlocked, an outline fills more than its boxes do", () => {
+  // triangles 40 × 34 with gaps of 2 in 186 × 126: boxes make four columns and three rows
+  const { design } = sourceOf(MADE.find((m) => m.name === "triangle")!);
+  const boxes = Math.floor((186 + 2) / 42) * Math.floor((126 + 2) / 36);
+  expect(boxes).toBe(12);
+  const s = spec({ counts: ["fill"], maxWidthMm: 186 + 18, maxHeightMm: 126 + 18 });
+  // head to tail each column takes about half the width: seven in a row
+  expect(solved([design], s).counts[0]).toBeGreaterThanOrEqual(18);
+});
+
+test("tabs keep off what may not be cut, by the distance it asks for", () => {
+  const { design } = sourceOf(MADE[0]!);
+  const bans = [
+    { box: [20, 36, 30, 40] as const, why: "a chip", tabMm: 3 },
+    { box: [0, 0, 50, 1] as const, why: "contacts", tabMm: 1 },
+  ];
+  const layout = solved([{ ...design, bans }], spec({ counts: [4], separation: "tabs" }));
+  expect(layout.tabs.length).toBeGreaterThan(0);
+  for (const t of layout.tabs)
+    for (const copy of t.between) {
+      const place = layout.places.find((p) => p.copy === copy);
+      if (!place) continue;
+      // perforations of this copy's row, back in its own coordinates
+      const [l] = laidOut([design], [place]);
+      const own = t.at
+        .map(([x, y]) => [x - place.xMm, y - place.yMm] as const)
+        .filter(([x, y]) => x > -0.1 && y > -0.1 && x < l!.design.box[2] + 0.1 && y < l!.design.box[3] + 0.1);
+      if (place.turnDeg === 0 && own.length > 0)
+        expect(banAt(bans, own[0]![0], own[0]![1], own.at(-1)![0], own.at(-1)![1])).toBeUndefined();
+    }
+});
