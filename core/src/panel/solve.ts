@@ -172,7 +172,10 @@ const once = (turns: readonly number[]): readonly number[] => {
 const fits = (spec: PanelSpec, f: Framed) =>
   f.widthMm <= spec.maxWidthMm + 1e-6 && f.heightMm <= spec.maxHeightMm + 1e-6;
 
-/** Contacts outward, more boards, rails on the long sides, less sheet, squarer, fewer turned (domain.md 6.3, 6.4). */
+/** Rails on the short sides count as so much more sheet: a machine grips the long ones (domain.md 6.3). */
+const SHORT_RAILS = 1.1;
+
+/** Contacts outward, more boards, less sheet with rails on the long sides, squarer, fewer turned (domain.md 6.3, 6.4). */
 function rank(designs: readonly PanelDesign[], a: Candidate, b: Candidate): number {
   const n = (c: Candidate) => c.framed.field.slots.length;
   const area = (c: Candidate) => c.framed.widthMm * c.framed.heightMm;
@@ -186,14 +189,14 @@ function rank(designs: readonly PanelDesign[], a: Candidate, b: Candidate): numb
         ? Number(heightMm >= widthMm)
         : 1;
   };
+  const weighed = (c: Candidate) => area(c) * (long(c) === 1 ? 1 : SHORT_RAILS);
   const square = (c: Candidate) =>
     Math.max(c.framed.widthMm, c.framed.heightMm) / Math.min(c.framed.widthMm, c.framed.heightMm);
   const turned = (c: Candidate) => c.framed.field.slots.filter((s) => s.turnDeg !== 0).length;
   return (
     outward(b) - outward(a) ||
     n(b) - n(a) ||
-    long(b) - long(a) ||
-    Math.round((area(a) - area(b)) * 1e3) / 1e3 ||
+    Math.round((weighed(a) - weighed(b)) * 1e3) / 1e3 ||
     Math.round((square(a) - square(b)) * 1e6) / 1e6 ||
     turned(a) - turned(b)
   );

@@ -139,7 +139,7 @@ class TabMaker {
       if (count(l.place.copy) >= 2) continue;
       for (const p of this.nearSites(l)) {
         const made = this.tabAt(l, p, SLACK_MM);
-        if (typeof made !== "object" || this.isServed(l, p, this.width * 1.5)) continue;
+        if (typeof made !== "object" || this.isServed(l, p, this.width)) continue;
         this.tabs.push(made);
         if (count(l.place.copy) >= 3) break;
       }
@@ -196,12 +196,14 @@ class TabMaker {
     const near = out.filter((p) => Number.isFinite(p.d)).sort((p, q) => p.d - q.d || p.y - q.y || p.x - q.x);
     const [first] = near;
     if (!first) return [];
-    // of what is about as near, each next one as far from the others as can be
-    const pool = near.filter((p) => p.d <= first.d + 0.6);
+    // of what is about as near and can bear a tab, each next one as far from the others as can be
+    const pool: EdgePoint[] = near.filter(
+      (p) => p.d <= first.d + 0.6 && typeof this.tabAt(l, p, SLACK_MM) === "object",
+    );
     const chosen: EdgePoint[] = [];
     const least = (p: EdgePoint) => Math.min(...chosen.map((q) => Math.hypot(p.x - q.x, p.y - q.y)));
     let next: EdgePoint | undefined = pool[0];
-    while (next && chosen.length < 12) {
+    while (next && chosen.length < 6) {
       chosen.push(next);
       const spread: EdgePoint[] = pool.filter((p) => least(p) > this.width);
       next = spread.reduce<EdgePoint | undefined>((a, p) => (!a || least(p) > least(a) ? p : a), undefined);

@@ -1,0 +1,134 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { clipAreas } from "../geometry/clip.ts";
+import { signedArea } from "../geometry/polygon.ts";
+import { posedRing } from "../geometry/turn.ts";
+import type { LayerImage } from "./image.ts";
+import { LayerWriter } from "./layer-writer.ts";
+import { readLayer } from "./read.ts";
+import { ringsOf, shapesOf } from "./shapes.ts";
+import { plainBytes } from "./write.ts";
+
+const read = (text: string): LayerImage => readLayer(plainBytes(text), "a.gbr");
+const painted = (image: LayerImage) => shapesOf(image).flatMap((s) => ringsOf(s));
+const areaOf = (rings: readonly (readonly number[])[]) =>
+  clipAreas("union", rings, []).reduce((n, a) => n + a.reduce((m, r) => m + signedArea(r), 0), 0);
+
+const SOURCE = `%FSLAX46Y46*%
+%MOMM*%
+%AMDONUT*1,1,2,0,0*1,0,1,0,0*%
+%AMSKEW*4,1,3,0,0,1,0,0,0.5,0,0,15*%
+%ADD10C,0.5*%
+%ADD11R,1.2X0.4*%
+%ADD12O,0.6X1.4*%
+%ADD13P,1X6X10*%
+%ADD14DONUT*%
+%ADD15SKEW*%
+%ADD16C,1X0.4*%
+G75*
+G01*
+D11*
+X1000000Y1000000D03*
+D12*
+X4000000Y1000000D03*
+D13*
+X7000000Y1000000D03*
+D14*
+X10000000Y1000000D03*
+D15*
+X13000000Y1000000D03*
+D16*
+X16000000Y1000000D03*
+D10*
+X1000000Y5000000D02*
+X4000000Y6000000D01*
+G02*
+X6000000Y4000000I0J-2000000D01*
+G01*
+D11*
+X8000000Y5000000D02*
+X11000000Y5000000D01*
+G36*
+X12000000Y4000000D02*
+X16000000Y4000000D01*
+G03*
+X16000000Y7000000I0J1500000D01*
+G01*
+X12000000Y7000000D01*
+X12000000Y4000000D01*
+G37*
+%LPC*%
+D10*
+X14000000Y5500000D03*
+%LPD*%
+D12*
+X14000000Y5500000D03*
+M02*
+`;
+
+test("every kind of object is painted where it was after each quarter turn, to the nanometre's area", () => {
+  const image = read(SOURCE);
+  expect(image.findings.filter((f) => f.level === "error")).toEqual([]);
+  for (const turnDeg of [0, 90, 180, 270]) {
+    const at = { xMm: 31.5, yMm: -7.25, turnDeg };
+    const w = new LayerWriter([["FileFunction", "Copper", "L1", "Top"]]);
+    w.copy(image, at);
+    const back = read(w.done());
+    expect(back.findings).toEqual([]);
+    const there = painted(image).map((r) => posedRing(at, r));
+    const apart = clipAreas("xor", there, painted(back));
+    expect(areaOf(apart.flat())).toBeLessThan(1e-3);
+    expect(areaOf(painted(back))).toBeCloseTo(areaOf(painted(image)), 3);
+  }
+});
+
+test("what was cleared stays clear, what was drawn after it stays drawn", () => {
+  const w = new LayerWriter([]);
+  w.copy(read(SOURCE), { xMm: 0, yMm: 0, turnDeg: 0 });
+  const text = w.done();
+  expect(text.match(/%LPC\*%/g)).toHaveLength(1);
+  expect(text.indexOf("%LPC*%")).toBeLessThan(text.lastIndexOf("%LPD*%"));
+});
+
+test("a stamp is defined once, a plain one by its plain name; rectangles and obrounds swap their sides", () => {
+  const w = new LayerWriter([]);
+  const image = read(SOURCE);
+  w.copy(image, { xMm: 0, yMm: 0, turnDeg: 90 });
+  w.copy(image, { xMm: 50, yMm: 0, turnDeg: 90 });
+  const text = w.done();
+  expect(text).toContain("R,0.4X1.2*%");
+  expect(text).toContain("O,1.4X0.6*%");
+  expect(text.match(/%ADD\d+R,0.4X1.2\*%/g)).toHaveLength(1);
+  expect(text.split("\n").slice(-2)).toEqual(["M02*", ""]);
+  // nothing deprecated, and no word is repeated for nothing
+  expect(text).not.toMatch(/G54|G70|G71|G74|G90|G91/);
+});
+
+test("copies are alike to the last digit, wherever they lie", () => {
+  fc.assert(
+    fc.property(fc.integer({ min: -2e8, max: 2e8 }), fc.integer({ min: -2e8, max: 2e8 }), (dx, dy) => {
+      const w = new LayerWriter([]);
+      const image = read(SOURCE);
+      w.copy(image, { xMm: dx / 1e6, yMm: dy / 1e6, turnDeg: 0 });
+      const back = read(w.done());
+      // of the first flash, in whole nanometres
+      expect(Math.round(back.geo[0]! * 1e6)).toBe(1_000_000 + dx);
+      expect(Math.round(back.geo[1]! * 1e6)).toBe(1_000_000 + dy);
+    }),
+    { numRuns: 20 },
+  );
+});
+
+test("a repeated block is read as so many copies at its steps", () => {
+  const w = new LayerWriter([]);
+  w.repeated(3, 2, 20, 15.5, () => w.copy(read(SOURCE), { xMm: 1, yMm: 2, turnDeg: 0 }));
+  w.disc(0, 0, 1, ["FiducialPad", "Panel"]);
+  const one = new LayerWriter([]);
+  for (const j of [0, 1])
+    for (const i of [0, 1, 2]) one.copy(read(SOURCE), { xMm: 1 + 20 * i, yMm: 2 + 15.5 * j, turnDeg: 0 });
+  one.disc(0, 0, 1);
+  const [a, b] = [read(w.done()), read(one.done())];
+  expect(a.n).toBe(b.n);
+  expect(areaOf(clipAreas("xor", painted(a), painted(b)).flat())).toBeLessThan(1e-9);
+  expect(a.apertures[a.aperture[a.n - 1]!]!.function).toEqual(["FiducialPad", "Panel"]);
+});

@@ -1,0 +1,357 @@
+import { expect, test } from "@jest/globals";
+import fc from "fast-check";
+import { signedArea } from "../geometry/polygon.ts";
+import { boxAround, posed, posedRing, unposed } from "../geometry/turn.ts";
+import { clashAt, layoutAt } from "./layout.ts";
+import { perforations, rowOfHoles } from "./perforate.ts";
+import { sagMm } from "./sag.ts";
+import { scoreDepth, scoreToCopperMm } from "./scores.ts";
+import { coverDemand, mixedRun } from "./several.ts";
+import { solvePanel } from "./solve.ts";
+import {
+  DEFAULT_SPEC,
+  isRefusal,
+  type PanelDesign,
+  type PanelLayout,
+  type PanelRefusal,
+  type PanelSpec,
+} from "./spec.ts";
+import { straightShare, stretchesOf, tabPositions, tabsForEdge } from "./stretch.ts";
+
+const ringed = (name: string, outline: readonly number[], more: Partial<PanelDesign> = {}): PanelDesign => ({
+  name,
+  outline,
+  cutouts: [],
+  areaMm2: signedArea(outline),
+  box: boxAround([outline]),
+  layers: 2,
+  bans: [],
+  outward: [],
+  isTwoSided: false,
+  ...more,
+});
+const rect = (w: number, h: number, more: Partial<PanelDesign> = {}) =>
+  ringed(`${w} × ${h}`, [0, 0, w, 0, w, h, 0, h], more);
+const spec = (more: Partial<PanelSpec>): PanelSpec => ({
+  ...DEFAULT_SPEC,
+  counts: [9],
+  turns: [[0, 90, 180, 270]],
+  ...more,
+});
+const solved = (designs: readonly PanelDesign[], s: PanelSpec): PanelLayout => {
+  const made = solvePanel(designs, s);
+  if (isRefusal(made)) throw new Error(made.reason);
+  return made;
+};
+const refused = (designs: readonly PanelDesign[], s: PanelSpec): PanelRefusal => {
+  const made = solvePanel(designs, s);
+  if (!isRefusal(made)) throw new Error("it was made");
+  return made;
+};
+
+test("EX 6.1: a tab of 5 mm has six perforations over 4.5 mm", () => {
+  expect(perforations(5)).toBe(6);
+  const row = rowOfHoles(10, 20, 1, 0, 5);
+  expect(row[0]).toEqual([8, 20]);
+  expect(row.at(-1)).toEqual([12, 20]);
+  // from wall to wall 4 + 0.5
+  expect(row.at(-1)![0] - row[0]![0] + 0.5).toBeCloseTo(4.5, 9);
+  expect([3, 0.5, 0.4, 1.3].map(perforations)).toEqual([4, 1, 0, 2]);
+});
+
+test.each([
+  ["score", ["top", "bottom"], 150, 134, 0.8955],
+  ["tabs", ["top", "bottom"], 154, 142, 0.8231],
+  ["tabs", ["left", "right", "top", "bottom"], 172, 142, 0.737],
+] as const)("EX 6.2: nine of 50 × 40 by %s, rails %j: %d × %d mm", (separation, rails, w, h, u) => {
+  const l = solved([rect(50, 40)], spec({ separation, rails: [...rails] }));
+  expect([l.widthMm, l.heightMm]).toEqual([w, h]);
+  expect(l.utilisation).toBeCloseTo(u, 4);
+});
+
+test.each([
+  ["score", 14, 196, 138, 0.8986],
+  ["tabs", 12, 178, 144, 0.8127],
+] as const)("EX 6.3: 62 × 28 in 200 × 150 by %s: %d boards on %d × %d mm", (separation, n, w, h, u) => {
+  const l = solved(
+    [rect(62, 28)],
+    spec({ counts: ["fill"], separation, rails: ["top", "bottom"], maxWidthMm: 200, maxHeightMm: 150 }),
+  );
+  expect([l.counts[0], l.widthMm, l.heightMm]).toEqual([n, w, h]);
+  expect(l.utilisation).toBeCloseTo(u, 4);
+});
+
+test("EX 6.4: sag cold and hot", () => {
+  expect(sagMm(200, 1, "cold")).toBeCloseTo(0.24, 2);
+  expect(sagMm(200, 1, "hot")).toBeCloseTo(1.59, 2);
+  expect(sagMm(200, 1.6, "hot")).toBeCloseTo(0.62, 2);
+  expect(sagMm(150, 0.8, "hot")).toBeCloseTo(0.79, 2);
+});
+
+test("EX 6.5: a point of a board turned by a quarter and put back to its corner", () => {
+  // 90° about the lower left corner of a 50 × 40 board: (x, y) → (h − y, x)
+  expect(posed({ xMm: 40, yMm: 0, turnDeg: 90 }, 10, 5)).toEqual([35, 10]);
+  fc.assert(
+    fc.property(
+      fc.record({
+        xMm: fc.integer({ min: -500, max: 500 }),
+        yMm: fc.integer({ min: -500, max: 500 }),
+        turnDeg: fc.integer({ min: 0, max: 359 }),
+      }),
+      fc.integer({ min: -300, max: 300 }),
+      fc.integer({ min: -300, max: 300 }),
+      (p, x, y) => {
+        const [u, v] = unposed(p, ...posed(p, x, y));
+        expect(u).toBeCloseTo(x, 6);
+        expect(v).toBeCloseTo(y, 6);
+        const ring = posedRing(p, [0, 0, 7, 0, 7, 3, 0, 3]);
+        expect(signedArea(ring)).toBeCloseTo(21, 6);
+      },
+    ),
+  );
+});
+
+test("EX 6.6 and 6.7: sheets of one layout, and the cheapest of several", () => {
+  expect(mixedRun([30, 12, 5], [4, 2, 1])).toEqual({ sheets: 8, made: [32, 16, 8], over: [2, 4, 3] });
+  expect(mixedRun([0, 5], [3, 2])).toEqual({ sheets: 3, made: [9, 6], over: [9, 1] });
+  const layouts = [
+    { counts: [4, 2, 1], cost: 10 },
+    { counts: [6, 0, 0], cost: 8.5 },
+    { counts: [2, 3, 2], cost: 9.5 },
+  ];
+  expect(coverDemand([30, 12, 5], layouts)).toEqual({ sheets: [6, 1, 0], cost: 68.5, made: [30, 12, 6] });
+  expect(coverDemand([30, 12, 5], [layouts[0]!])).toMatchObject({ sheets: [8], cost: 80 });
+  expect(coverDemand([1, 0, 1], [layouts[1]!])).toBeUndefined();
+});
+
+test("the cover is the cheapest of all there are", () => {
+  const small = fc.integer({ min: 0, max: 4 });
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 2, maxLength: 2 }),
+      fc.array(fc.record({ counts: fc.tuple(small, small), cost: fc.integer({ min: 1, max: 30 }) }), {
+        minLength: 1,
+        maxLength: 3,
+      }),
+      (demand, layouts) => {
+        let best: number | undefined;
+        const go = (j: number, made: number[], cost: number): void => {
+          if (demand.every((d, i) => made[i]! >= d)) best = Math.min(best ?? cost, cost);
+          if (j === layouts.length) return;
+          for (let n = 0; n <= 9; n++)
+            go(
+              j + 1,
+              made.map((m, i) => m + n * layouts[j]!.counts[i]!),
+              cost + n * layouts[j]!.cost,
+            );
+        };
+        go(0, [0, 0], 0);
+        expect(coverDemand(demand, layouts)?.cost).toBe(best);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test("score depths and keep-outs by thickness", () => {
+  const rows: readonly (readonly [number, number, number, number])[] = [
+    [0.8, 0.3, 0.25, 0.134],
+    [1, 0.35, 0.325, 0.174],
+    [1.2, 0.35, 0.425, 0.228],
+    [1.6, 0.4, 0.6, 0.322],
+    [2, 0.5, 0.75, 0.402],
+  ];
+  for (const [t, web, depth, opening] of rows) {
+    const d = scoreDepth(t);
+    expect([d.webMm, d.depthMm].map((v) => Math.round(v * 1000) / 1000)).toEqual([web, depth]);
+    expect(d.openingMm).toBeCloseTo(opening, 3);
+  }
+  expect(scoreDepth(1.6, 45).openingMm).toBeCloseTo(0.497, 3);
+  expect([1, 1.6, 2].map(scoreToCopperMm)).toEqual([0.4, 0.45, 0.6]);
+});
+
+test("tabs an edge needs, and where they stand", () => {
+  expect([20, 24.9, 25, 40, 50, 80, 101, 120].map((l) => tabsForEdge(l, 1.6))).toEqual([
+    1, 1, 2, 2, 2, 2, 3, 3,
+  ]);
+  expect(tabsForEdge(90, 0.8)).toBe(3);
+  expect(tabPositions(20, 1)).toEqual([10]);
+  expect(tabPositions(40, 2)).toEqual([10, 30]);
+  expect(tabPositions(120, 3)).toEqual([15, 60, 105]);
+});
+
+test("straight runs of an outline, and how much of a side is straight", () => {
+  const ell = ringed("ell", [0, 0, 60, 0, 60, 20, 30, 20, 30, 40, 0, 40]);
+  expect(stretchesOf(ell.outline).map((s) => s.lengthMm)).toEqual([60, 40, 30, 30, 20, 20]);
+  const [longest] = stretchesOf(ell.outline);
+  expect([longest!.nx, longest!.ny]).toEqual([0, -1]);
+  expect(straightShare(ell, "bottom")).toBe(1);
+  expect(straightShare(ell, "top")).toBe(0.5);
+  expect(straightShare(ell, "right")).toBe(0.5);
+});
+
+test("rails carry three fiducials in an L with one askew, tooling holes in the corners, a mark a board", () => {
+  const l = solved([rect(50, 40)], spec({ separation: "tabs", rails: ["top", "bottom"] }));
+  expect(l.toolingHoles).toEqual([
+    { xMm: 5, yMm: 5, diameterMm: 3 },
+    { xMm: 149, yMm: 5, diameterMm: 3 },
+    { xMm: 5, yMm: 137, diameterMm: 3 },
+    { xMm: 149, yMm: 137, diameterMm: 3 },
+  ]);
+  expect(l.fiducials).toEqual([
+    { xMm: 13, yMm: 5 },
+    { xMm: 141, yMm: 5 },
+    { xMm: 18, yMm: 137 },
+  ]);
+  expect(l.badMarks.map((b) => b.copy)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9]);
+  const all = [...l.fiducials.map((f) => [f.xMm, f.yMm, 2]), ...l.badMarks.map((b) => [b.xMm, b.yMm, 1])];
+  all.forEach(([x, y, r], i) => {
+    for (const [u, v, q] of all.slice(i + 1))
+      expect(Math.hypot(x! - u!, y! - v!)).toBeGreaterThanOrEqual(r! + q!);
+  });
+  const narrow = solved([rect(50, 40)], spec({ counts: [4], rails: ["top", "bottom"], railMm: 5 }));
+  expect(narrow.findings.map((f) => f.tag)).toContain("fiducial-at-clamp");
+  const none = solved([rect(50, 40)], spec({ counts: [4], rails: [] }));
+  expect(none.findings.map((f) => f.tag)).toEqual(["no-room-on-rails", "no-room-for-bad-marks"]);
+});
+
+test("a least size of the sheet is reached by wider rails", () => {
+  const l = solved(
+    [rect(50, 40)],
+    spec({ separation: "score", rails: ["top", "bottom"], minHeightMm: 150, turns: [[0]] }),
+  );
+  expect([l.widthMm, l.heightMm, l.rails.top, l.rails.bottom]).toEqual([150, 150, 15, 15]);
+});
+
+test.each([
+  ["too many", { counts: [40] }, /^40 of 50 × 40 do not go on a sheet of 250 × 200 mm/, [20]],
+  [
+    "larger than the sheet",
+    { counts: [1], maxWidthMm: 45, maxHeightMm: 60 },
+    /does not go on a sheet of 45 × 60 mm/,
+    [],
+  ],
+  [
+    "scored though thin",
+    { separation: "score", thicknessMm: 0.6 },
+    /A board of 0.6 mm cannot be scored; 0.8 to 2.4 mm can/,
+    [],
+  ],
+] as const)("refused, with what would do: %s", (_, more, reason, nearest) => {
+  const r = refused([rect(50, 40)], spec(more as Partial<PanelSpec>));
+  expect(r.reason).toMatch(reason);
+  expect(r.nearest).toEqual(nearest);
+  expect(r.do).toBeTruthy();
+});
+
+test("a connector that hangs over refuses the score, and tabs mend it", () => {
+  const bans = [
+    { box: [48, 10, 54, 20] as const, why: "J3 hangs over the edge", tabMm: 0.5, scoreMm: 0, isHard: true },
+  ];
+  const d = rect(50, 40, { bans });
+  const all = { counts: [4], turns: [[0]], rails: ["left", "right", "top", "bottom"] } as const;
+  const r = refused([d], spec({ ...all, separation: "score" } as Partial<PanelSpec>));
+  expect(r).toMatchObject({
+    tag: "score-refused",
+    reason: expect.stringContaining("J3 hangs over the edge"),
+  });
+  expect(r.do).toMatch(/tabs/);
+  expect(solved([d], spec({ ...all, separation: "tabs" } as Partial<PanelSpec>)).separation).toBe("tabs");
+  // without being asked it is not scored there; with no rail on that side one column can be
+  expect(solved([d], spec(all as unknown as Partial<PanelSpec>)).separation).toBe("mixed");
+  const column = solved(
+    [d],
+    spec({ counts: [4], turns: [[0]], separation: "score", rails: ["top", "bottom"] }),
+  );
+  expect(new Set(column.places.map((p) => p.xMm)).size).toBe(1);
+});
+
+test("what is only nearer to a score than usual is said, not refused", () => {
+  const d = rect(50, 40, {
+    bans: [
+      { box: [20, 37.5, 22, 38.3], why: "C4 is a ceramic chip, which cracks", tabMm: 3, scoreMm: 3 },
+      { box: [30, 20, 34, 21], why: "R1 is beside it", tabMm: 1, scoreMm: 1 },
+    ],
+    copperToEdge: { mm: 0.3, x: 10, y: 0.3 },
+    holeToEdge: { mm: 0.6, x: 2, y: 2 },
+  });
+  const l = solved([d], spec({ counts: [4], separation: "score", turns: [[0]] }));
+  expect(l.findings.map((f) => f.tag).filter((t) => t.startsWith("score-"))).toEqual([
+    "score-near-part",
+    "score-near-copper",
+  ]);
+  expect(l.findings[0]!.text).toMatch(/passes 1.7 mm from a part, less than 3 mm/);
+});
+
+test("contacts that are bevelled lie at the sheet's edge, back to back, and no rail covers them", () => {
+  const d = rect(60, 40, { outward: ["bottom"] });
+  const l = solved([d], spec({ counts: [4], separation: "tabs" }));
+  expect(l.places.map((p) => p.turnDeg).sort()).toEqual([0, 0, 180, 180]);
+  expect([l.rails.top, l.rails.bottom]).toEqual([0, 0]);
+  expect(l.findings.map((f) => f.tag)).not.toContain("bevel-inside");
+  const inside = layoutAt([d], spec({}), {
+    widthMm: 78,
+    heightMm: 58,
+    rails: { left: 7, right: 7, top: 7, bottom: 7 },
+    across: "tabs",
+    along: "tabs",
+    places: [{ board: 0, copy: 1, xMm: 9, yMm: 9, turnDeg: 0 }],
+  });
+  expect(isRefusal(inside) ? [] : inside.findings.map((f) => f.tag)).toContain("bevel-inside");
+});
+
+test.each([
+  ["of other layers", { layers: 4 }, /2 copper layers and .* has 4/],
+  ["of another thickness", { thicknessMm: 1 }, /1.6 mm thick and .* 1 mm/],
+] as const)("two designs %s go on no sheet together", (_, more, reason) => {
+  const r = refused(
+    [rect(50, 40, { thicknessMm: 1.6 }), rect(20, 20, more)],
+    spec({ counts: [1, 1], turns: [[0], [0]] }),
+  );
+  expect(r.reason).toMatch(reason);
+});
+
+test("boards moved by hand: what collides or leaves the sheet is told with its place", () => {
+  const d = rect(20, 10);
+  const parts = (x: number, y: number) => ({
+    widthMm: 70,
+    heightMm: 40,
+    rails: { left: 0, right: 0, top: 7, bottom: 7 },
+    across: "tabs" as const,
+    along: "tabs" as const,
+    places: [
+      { board: 0, copy: 1, xMm: 5, yMm: 10, turnDeg: 0 },
+      { board: 0, copy: 2, xMm: x, yMm: y, turnDeg: 0 },
+    ],
+  });
+  expect(clashAt([d], 2, parts(27, 10))).toBeUndefined();
+  expect(clashAt([d], 2, parts(26.5, 10))).toMatchObject({
+    tag: "boards-collide",
+    reason: expect.stringContaining("within 1.50 mm"),
+  });
+  expect(clashAt([d], 2, parts(20, 12))).toMatchObject({
+    reason: expect.stringContaining("lie over each other"),
+  });
+  expect(clashAt([d], 2, parts(40, 5))).toMatchObject({ tag: "off-the-sheet" });
+  expect(clashAt([d], 2, parts(51, 10))).toMatchObject({ tag: "off-the-sheet" });
+});
+
+test("every board is held twice and all hang on the frame", () => {
+  for (const d of [
+    rect(8, 6),
+    ringed(
+      "disc",
+      Array.from({ length: 60 }, (_, i) => [
+        9 * Math.cos((Math.PI * i) / 30),
+        9 * Math.sin((Math.PI * i) / 30),
+      ]).flat(),
+    ),
+  ]) {
+    const l = solved([d], spec({ counts: [6], separation: "tabs" }));
+    for (const p of l.places)
+      expect(l.tabs.filter((t) => t.between.includes(p.copy)).length).toBeGreaterThanOrEqual(2);
+    expect(l.tabs.some((t) => t.between[1] === 0)).toBe(true);
+    // a tab to the frame is perforated at the board, one between boards at both
+    for (const t of l.tabs) expect(t.holes).toBe((t.between[1] === 0 ? 1 : 2) * perforations(t.widthMm));
+  }
+});
