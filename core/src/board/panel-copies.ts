@@ -13,6 +13,8 @@ const APART_MM = 1.3;
 const BEYOND_MM = 2;
 /** Rows stand on the edge or half a hole inside: as far to either side of them everything is cut, mm. */
 const HALF_MM = 0.5;
+/** A score runs over at least this share of the sheet. */
+const ACROSS = 0.5;
 /** Boards are equal within this share of their area. */
 const EQUAL = 0.01;
 /** A board has at least this share of the strokes an area of the one that has most; a rail holds marks, and no tracks. */
@@ -73,7 +75,7 @@ function stripAlong(x1: number, y1: number, x2: number, y2: number, beyond: numb
 
 function scoreCuts(files: readonly BoardFile[], box: readonly number[]): number[][] {
   const out: number[][] = [];
-  const reach = Math.max(box[2]! - box[0]!, box[3]! - box[1]!);
+  const [w, h] = [box[2]! - box[0]!, box[3]! - box[1]!];
   for (const f of files) {
     if (f.role !== "score" || !f.layer) continue;
     for (let i = 0; i < f.layer.n && out.length < 400; i++) {
@@ -84,7 +86,8 @@ function scoreCuts(files: readonly BoardFile[], box: readonly number[]): number[
         number,
         number,
       ];
-      if (Math.hypot(x2 - x1, y2 - y1) > 0.2 * reach) out.push(stripAlong(x1, y1, x2, y2, 0.5, 0.005));
+      if (Math.abs(x2 - x1) > ACROSS * w || Math.abs(y2 - y1) > ACROSS * h)
+        out.push(stripAlong(x1, y1, x2, y2, 0.5, 0.005));
     }
   }
   return out;

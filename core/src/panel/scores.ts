@@ -66,6 +66,7 @@ export function checkScores(
       nearest: [],
       do: "Part the boards by tabs.",
     };
+  saySize(scores, findings);
   const said = new Set<string>();
   for (const k of scores) {
     const isUpright = k.x1 === k.x2;
@@ -113,6 +114,21 @@ export function checkScores(
   }
   sayEdges(laid, thicknessMm, findings);
   return undefined;
+}
+
+/** Machines that score take sheets from this size on, mm (domain.md 6.4, typical). */
+const LEAST_SHEET_MM = 70;
+
+/** Scores that are shorter than a machine takes. */
+function saySize(scores: readonly Score[], findings: Finding[]): void {
+  const shortest = Math.min(...scores.map((k) => Math.max(Math.abs(k.x2 - k.x1), Math.abs(k.y2 - k.y1))));
+  if (shortest < LEAST_SHEET_MM)
+    findings.push({
+      tag: "score-sheet-small",
+      level: "remark",
+      text: `The sheet is ${Number(shortest.toFixed(1))} mm along a score; machines that score take sheets from about ${LEAST_SHEET_MM} mm a side.`,
+      do: "Ask the house, or put more boards on it.",
+    });
 }
 
 const isOwnEdge = (at: number, lo: number, hi: number) => Math.abs(at - lo) < 6 || Math.abs(at - hi) < 6;

@@ -173,7 +173,7 @@ const fits = (spec: PanelSpec, f: Framed) =>
   f.widthMm <= spec.maxWidthMm + 1e-6 && f.heightMm <= spec.maxHeightMm + 1e-6;
 
 /** Rails on the short sides count as so much more sheet: a machine grips the long ones (domain.md 6.3). */
-const SHORT_RAILS = 1.1;
+const SHORT_RAILS = 1.5;
 
 /** Contacts outward, more boards, less sheet with rails on the long sides, squarer, fewer turned (domain.md 6.3, 6.4). */
 function rank(designs: readonly PanelDesign[], a: Candidate, b: Candidate): number {
