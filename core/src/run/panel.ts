@@ -117,7 +117,7 @@ export function sharedQuotes(
         ? {
             insteadOf: {
               pieces: quote.insteadOf.pieces * perSheet[i]!,
-              total: part(quote.insteadOf.total, 0),
+              total: roundMoney(quote.insteadOf.total * share, currency),
             },
           }
         : {}),

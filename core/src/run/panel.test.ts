@@ -1,0 +1,227 @@
+import { expect, test } from "@jest/globals";
+import type { House } from "../fab/house.ts";
+import { fabQuote } from "../fab/price.ts";
+import { choiceOf, type PanelChoice } from "../panel/choice.ts";
+import { solvePanel } from "../panel/solve.ts";
+import { DEFAULT_SPEC, isRefusal, type PanelDesign } from "../panel/spec.ts";
+import { runShape } from "../shape/run.ts";
+import { boardK } from "./board-k.fixture.ts";
+import type { RunDocument } from "./document.ts";
+import { fabRequest } from "./fab-request.ts";
+import { FAR, madeMeasure } from "./made-up.fixture.ts";
+import { panelOf, runDesigns, sheetFacts, sheetsFor } from "./panel.ts";
+import { panelOffers } from "./panel-proposals.ts";
+import { rollUp } from "./roll-up.ts";
+
+/** Boards are etched here. */
+const BENCH: House = {
+  ...FAR,
+  id: "bench",
+  bench: { setupMin: 30, perBoardMin: 20, secondsAHole: 5, yield: 0.9 },
+};
+
+/** Board K, 50 × 40 mm, with its outline. */
+const measure = madeMeasure({
+  outline: {
+    widthMm: 50,
+    heightMm: 40,
+    areaMm2: 2000,
+    perimeterMm: 180,
+    cutouts: 0,
+    closed: true,
+    rings: [[0, 0, 50, 0, 50, 40, 0, 40]],
+  },
+  extentMm: [0, 0, 50, 40],
+  thicknessMm: 1.6,
+});
+const single = (more: Partial<RunDocument> = {}) =>
+  boardK({ boards: [{ name: "Board K", perProduct: 1, measure }], house: FAR, houses: [FAR], ...more });
+
+/** Four of Board K by tabs: 2 × 2, rails above and below. */
+function four(doc: RunDocument): PanelChoice {
+  const spec = { ...DEFAULT_SPEC, counts: [4], turns: [[0]], separation: "tabs" as const };
+  const made = solvePanel(runDesigns(doc) as PanelDesign[], spec);
+  if (isRefusal(made)) throw new Error(made.reason);
+  return choiceOf(made, spec, ["board 0"]);
+}
+const onSheets = (more: Partial<RunDocument> = {}) => {
+  const doc = single(more);
+  return { ...doc, choices: { ...doc.choices, panel: four(doc) } };
+};
+const panelNotes = (doc: RunDocument) => rollUp(doc).notes.filter((n) => n.stage === "panel");
+
+test("four on a sheet: its size, its holes, and the house's price of ten sheets by the formula", () => {
+  const doc = onSheets();
+  const panel = panelOf(doc)!;
+  // 2 × 50 + 2 across; 2 × 40 + 2 + 2 × (7 + 2) along
+  expect([panel.choice.widthMm, panel.choice.heightMm]).toEqual([102, 100]);
+  // between columns 2 × 2 tabs, between rows 2 × 2, with two rows of six each; to the rails 8 with one; 4 tooling holes
+  expect(panel.choice.holes).toBe(4 * 12 + 4 * 12 + 8 * 6 + 4);
+  expect(sheetFacts(doc, panel)).toMatchObject({
+    widthMm: 102,
+    heightMm: 100,
+    layers: 2,
+    holes: 4 * 180 + 148,
+  });
+  const r = rollUp(doc);
+  const [o] = r.orders;
+  // 31 or so are started, eight sheets would do, the house sells in fives
+  expect(sheetsFor(doc, panel, r.start)).toBe(8);
+  expect(o!.sheet).toEqual({ sheets: 10, perSheet: 4, widthMm: 102, heightMm: 100 });
+  expect(o!.quote.pieces).toBe(40);
+  // 14 + 9 + (6 + 10 × 0.02) + 10.2 dm² × (2.40 + 1.50) × 0.82
+  expect(o!.quote.boards / 1e6).toBeCloseTo(14 + 9 + 6.2 + 10.2 * 3.9 * 0.82, 2);
+});
+
+test("boards to start are whole sheets; one print a sheet; parting takes own time at its stage", () => {
+  const [a, b] = [rollUp(single()), rollUp(onSheets())];
+  expect(b.start % 4).toBe(0);
+  expect(b.start).toBeGreaterThanOrEqual(a.start);
+  expect(b.start - a.start).toBeLessThan(4);
+  expect(a.time.print).toBe(60);
+  expect(b.time.print).toBe(15);
+  // the sheet goes onto the plate with four, as many as there were before
+  expect(b.time.reflow).toBe(a.time.reflow);
+  // 15 s a board at 24 an hour
+  expect((b.stages.panel.micros * b.expectedGood) / 1e6).toBeCloseTo(((b.start * 15) / 3600) * 24, 4);
+  expect(a.stages.panel.micros).toBe(0);
+  const sum = b.tree.children.reduce((n, c) => n + c.micros, 0);
+  expect(sum).toBeCloseTo(b.total, 0);
+});
+
+test("two boards of a product on one sheet share its price by area, to the cent", () => {
+  const small = madeMeasure({
+    outline: {
+      widthMm: 20,
+      heightMm: 20,
+      areaMm2: 400,
+      perimeterMm: 80,
+      cutouts: 0,
+      closed: true,
+      rings: [[0, 0, 20, 0, 20, 20, 0, 20]],
+    },
+    extentMm: [0, 0, 20, 20],
+    thicknessMm: 1.6,
+  });
+  const doc = boardK({
+    boards: [
+      { id: "a", name: "A", perProduct: 1, measure },
+      { id: "b", name: "B", perProduct: 2, measure: small },
+    ],
+    house: FAR,
+    houses: [FAR],
+  });
+  const spec = { ...DEFAULT_SPEC, counts: [2, 4], turns: [[0], [0]], separation: "tabs" as const };
+  const made = solvePanel(runDesigns(doc) as PanelDesign[], spec);
+  if (isRefusal(made)) throw new Error(made.reason);
+  const on = { ...doc, choices: { ...doc.choices, panel: choiceOf(made, spec, ["a", "b"]) } };
+  const r = rollUp(on);
+  const [p, q] = r.orders;
+  expect([p!.quote.pieces / p!.sheet!.sheets, q!.quote.pieces / q!.sheet!.sheets]).toEqual([2, 4]);
+  expect(p!.sheet!.sheets).toBe(q!.sheet!.sheets);
+  // 2 × 2000 against 4 × 400
+  expect(p!.quote.boards / q!.quote.boards).toBeCloseTo(4000 / 1600, 1);
+  for (const o of r.orders) {
+    expect(o.quote.boards % 10_000).toBe(0);
+    // what rounding leaves between the terms and the sum is less than a cent a term
+    const terms = o.quote.sum.reduce((n, t) => n + t.micros, 0);
+    expect(Math.abs(terms - o.quote.total)).toBeLessThan(10_000 * o.quote.sum.length);
+  }
+  const whole = fabQuote(FAR, sheetFacts(on, panelOf(on)!), r.options!, p!.sheet!.sheets);
+  expect(p!.quote.boards + q!.quote.boards).toBe(whole.boards);
+});
+
+test("a quotation for single boards does not hold for sheets, nor the other way round", () => {
+  const doc = onSheets();
+  const request = fabRequest(doc, FAR, rollUp(doc).start);
+  expect(request.boards).toEqual([expect.objectContaining({ widthMm: 102, heightMm: 100, pieces: 10 })]);
+  expect(request.basis.sheet).toBe("sheets of 4, 102 × 100 mm");
+  const quote = {
+    house: "far",
+    kind: "fab" as const,
+    total: "99.00",
+    currency: "EUR",
+    days: 9,
+    capturedOn: "2026-11-10",
+  };
+  const held = rollUp({ ...doc, quotes: [{ ...quote, basis: request.basis }] });
+  expect(held.orders[0]!.quoted?.total).toBe("99.00");
+  const { sheet: _, ...bare } = request.basis;
+  const not = rollUp({ ...doc, quotes: [{ ...quote, basis: bare }] });
+  expect(not.orders[0]!.unfit?.misfits).toEqual(["single boards, now it is sheets of 4, 102 × 100 mm"]);
+});
+
+test("a sheet is judged anew with the boards there are: another outline, a small house, a foil of single boards", () => {
+  const doc = onSheets();
+  expect(panelNotes(doc).filter((n) => n.level === "error")).toEqual([]);
+  const wider = {
+    ...measure,
+    outline: { ...measure.outline!, widthMm: 54, rings: [[0, 0, 54, 0, 54, 40, 0, 40]] },
+    extentMm: [0, 0, 54, 40] as const,
+  };
+  const grown = { ...doc, boards: [{ ...doc.boards[0]!, measure: wider }] };
+  expect(panelNotes(grown).map((n) => n.key)).toContain("panel-cannot off-the-sheet");
+  const house = { ...FAR, limits: { ...FAR.limits, maxBoardMm: [100, 90] as const } };
+  expect(panelNotes({ ...doc, house }).map((n) => n.key)).toContain("panel-larger-than-house");
+  const foil = { ...doc, assembly: { ...doc.assembly, foil: "f" } };
+  expect(panelNotes(foil).map((n) => n.key)).toContain("panel-needs-foil");
+  const gone = { ...doc, boards: [{ ...doc.boards[0]!, id: "other" }] };
+  expect(panelNotes(gone).map((n) => n.key)).toContain("panel-of-others");
+  const bench = { ...doc, house: BENCH, houses: [BENCH] };
+  expect(panelNotes(bench).map((n) => n.key)).toEqual(["panel-at-bench"]);
+  expect(rollUp(bench).orders[0]!.sheet).toBeUndefined();
+});
+
+test("a document with a sheet is one, and a broken sheet is refused by its key", () => {
+  const doc = onSheets();
+  expect(runShape(doc, "")).toBeUndefined();
+  expect(runShape({ ...doc, choices: { panel: null } }, "")).toBeUndefined();
+  expect(runShape({ ...doc, choices: { panel: { ...doc.choices.panel, across: "sideways" } } }, "")).toMatch(
+    /panel.*across/,
+  );
+  expect(
+    runShape(
+      {
+        ...doc,
+        choices: { panel: { ...doc.choices.panel, places: [{ board: "x", xMm: 1e9, yMm: 0, turnDeg: 0 }] } },
+      },
+      "",
+    ),
+  ).toMatch(/xMm/);
+});
+
+test("proposals: each is what the run would be with it, the cheapest first, singles beside them", () => {
+  const doc = single();
+  const cache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const base = roll(doc);
+  const offers = panelOffers(doc, base, roll);
+  expect(offers.single).toMatchObject({ perGood: 0, isChosen: true });
+  expect(offers.proposals.length).toBeGreaterThanOrEqual(3);
+  const costs = offers.proposals.map((p) => p.perGood);
+  expect(costs).toEqual([...costs].sort((a, b) => a - b));
+  expect(new Set(offers.proposals.map((p) => p.key)).size).toBe(offers.proposals.length);
+  for (const p of offers.proposals) {
+    const taken = rollUp({ ...doc, choices: { ...doc.choices, panel: p.choice } });
+    expect((taken.perGood - base.perGood) / 1e6).toBeCloseTo(p.perGood, 6);
+    expect(taken.start).toBe(p.start);
+    expect(p.reaches.line).toBe(true);
+  }
+  const first = offers.proposals[0]!;
+  const after = { ...doc, choices: { ...doc.choices, panel: first.choice } };
+  const again = panelOffers(after, roll(after), roll);
+  expect(again.proposals.find((p) => p.isChosen)?.key).toBe(first.key);
+  expect(again.single.perGood).toBeCloseTo(-first.perGood, 6);
+});
+
+test("without a closed outline no sheet is proposed, and the reason is told", () => {
+  const open = madeMeasure({ outline: { cutouts: 0, closed: false } });
+  const doc = boardK({
+    boards: [{ name: "Board K", perProduct: 1, measure: open }],
+    house: FAR,
+    houses: [FAR],
+  });
+  const offers = panelOffers(doc, rollUp(doc), rollUp);
+  expect(offers.proposals).toEqual([]);
+  expect(offers.refused[0]!.refusal.tag).toBe("outline-open");
+});
