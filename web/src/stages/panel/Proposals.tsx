@@ -42,12 +42,12 @@ export function Proposals({
   designs: readonly PanelDesign[];
   isBehind: boolean;
 }) {
-  const { change, isLocked } = useRun();
+  const { doc, change, isLocked } = useRun();
   const take = (p: PanelProposal) => change({ panel: p.choice } as never, `Sheet: ${sheetWords(p)}`);
   return (
-    <fieldset className={isBehind ? "opacity-60" : ""}>
+    <fieldset aria-busy={isBehind}>
       <legend className="mb-1 flex w-full justify-between text-[13.5px] text-ink-2">
-        <span>ways to order the boards</span>
+        <span>{isBehind ? "being worked out anew …" : "ways to order the boards"}</span>
         <span>a good board</span>
       </legend>
       <Way
@@ -65,6 +65,17 @@ export function Proposals({
         disabled={isLocked}
         onTake={() => change({ panel: null } as never, "Ordered as single boards")}
       />
+      {doc.choices.panel && !offers.single.isChosen && !offers.proposals.some((p) => p.isChosen) && (
+        <Way
+          isOn
+          title={`${doc.choices.panel.places.length} on a sheet, your own`}
+          line="as it was moved or asked for"
+          perGood={0}
+          days={0}
+          disabled
+          onTake={() => undefined}
+        />
+      )}
       {offers.proposals.map((p) => (
         <Way
           key={p.key}
@@ -125,7 +136,7 @@ function Way({
       <span className="min-w-0 flex-1">
         <span className="block font-semibold">{title}</span>
         <span className="block text-[13px] leading-snug text-ink-2">{line}</span>
-        {reasons && <span className="block text-[12.5px] leading-snug text-ink-3">{reasons}</span>}
+        {reasons && <span className="block text-[12.5px] leading-snug text-ink-2">{reasons}</span>}
       </span>
       <span className="text-right text-[13.5px] whitespace-nowrap">
         {isOn ? (

@@ -149,7 +149,7 @@ function BoardOnSheet({
       tabIndex={isLocked ? -1 : 0}
       aria-label={name}
       transform={transform}
-      className={isLocked ? "" : "cursor-grab"}
+      className={`outline-none ${isLocked ? "" : "cursor-grab"}`}
       onPointerDown={onBegin}
       onFocus={onPick}
       onKeyDown={onKeys}
@@ -261,7 +261,7 @@ function Rails({
         y2={y2}
         stroke="transparent"
         strokeWidth={2.2 * unit}
-        className={`rail-edge ${isUpright ? "cursor-ew-resize" : "cursor-ns-resize"}`}
+        className={`outline-none focus-visible:stroke-metal ${isUpright ? "cursor-ew-resize" : "cursor-ns-resize"}`}
         onPointerDown={(e) => onBegin(e, { rail: s })}
         onKeyDown={(e) => {
           const by = { ArrowRight: STEP_MM, ArrowUp: STEP_MM, ArrowLeft: -STEP_MM, ArrowDown: -STEP_MM }[

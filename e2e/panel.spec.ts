@@ -1,0 +1,135 @@
+import { readFileSync } from "node:fs";
+import {
+  demoFiles,
+  dropFiles,
+  enterDemo,
+  expect,
+  expectAccessible,
+  expectSaid,
+  perGood,
+  stage,
+  startRun,
+  startShop,
+  test,
+} from "./kit.ts";
+
+test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, and known again when it is dropped", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Probe Tail", "on sheets", 60);
+  await stage(page, "Panel");
+  await expect(page.getByText(/^worth it: .* a good board less/)).toBeVisible();
+  const before = await perGood(page);
+  await page
+    .getByRole("button", { name: /on a sheet, tabs/ })
+    .first()
+    .click();
+  await expectSaid(page, /^Sheet: \d+ on a sheet, tabs/);
+  await expect(
+    page
+      .getByTitle(/^Sheet of/)
+      .or(page.locator("svg title", { hasText: /^Sheet of/ }))
+      .first(),
+  ).toBeAttached();
+  await expect(page.getByText(/^Drag a board/)).toBeVisible();
+  await expect.poll(() => perGood(page)).toBeLessThan(before);
+  await expectAccessible(page);
+
+  // by keys: a rail is made wider, and the sheet with it
+  const rail = page.getByRole("slider", { name: "Rail left" });
+  await expect(rail).toHaveAttribute("aria-valuenow", "7");
+  await rail.focus();
+  await page.keyboard.press("ArrowRight");
+  await expectSaid(page, "Rail left 7.5 mm");
+  await expect(rail).toHaveAttribute("aria-valuenow", "7.5");
+
+  // by mouse: a board dragged onto another is told, and goes back
+  const [first, second] = [
+    page.getByRole("button", { name: /^Board 1 of/ }),
+    page.getByRole("button", { name: /^Board 2 of/ }),
+  ];
+  const at = async (l: typeof first) => {
+    const b = (await l.boundingBox())!;
+    return [b.x + b.width / 2, b.y + b.height / 2] as const;
+  };
+  const was = await first.getAttribute("transform");
+  await page.mouse.move(...(await at(first)));
+  await page.mouse.down();
+  await page.mouse.move(...(await at(second)), { steps: 4 });
+  await expect(page.getByText(/It goes back when you let go/)).toBeVisible();
+  await page.mouse.up();
+  await expect(page.getByText(/^Drag a board/)).toBeVisible();
+  expect(await first.getAttribute("transform")).toBe(was);
+
+  // written, read back, and only then handed out
+  await page.getByRole("button", { name: "Write and prove the files" }).click();
+  await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "Download the sheet" }).click();
+  const zip = readFileSync(await (await coming).path());
+  await stage(page, "Fab");
+  await expect(page.getByText(/Price of \d+ boards on \d+ sheets of \d+/)).toBeVisible();
+
+  await page.goto("/new");
+  await page
+    .getByLabel("Files of the board")
+    .setInputFiles([{ name: "sheet.zip", mimeType: "application/zip", buffer: zip }]);
+  await expect(
+    page.getByText(/This looks like a panel already: it falls apart into \d+ boards/),
+  ).toBeVisible();
+});
+
+test("a sheet by one's own numbers: what cannot be says what would, and a press tries it", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Kiln Watch B", "own sheet", 20);
+  await stage(page, "Panel");
+  await page.getByRole("button", { name: /Another sheet/ }).click();
+  await page.getByLabel("Boards on the sheet").fill("30");
+  await page.getByRole("button", { name: "Work it out" }).click();
+  await expect(page.getByText(/30 of Kiln Watch.* do not go on a sheet of 180 × 180 mm/)).toBeVisible();
+  await page.getByRole("button", { name: /^\d on the sheet$/ }).click();
+  await page.getByRole("button", { name: "Work it out" }).click();
+  await page.getByRole("button", { name: "Take it" }).click();
+  await expectSaid(page, /^Sheet: \d on a sheet/);
+  await expect(page.getByText(/^Drag a board/)).toBeVisible();
+  // undone it is single boards again
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("The boards are ordered one by one.", { exact: false })).toBeVisible();
+
+  // drawings for the bench come from the outline
+  await page.getByRole("button", { name: /For the bench, one to one/ }).click();
+  const coming = page.waitForEvent("download");
+  await page.getByRole("button", { name: "nest for printing as SVG" }).click();
+  const svg = readFileSync(await (await coming).path(), "utf8");
+  expect(svg).toContain("nest for printing paste</title>");
+  expect(svg).toMatch(/<svg [^>]*width="[\d.]+mm"/);
+});
+
+test("two boards of a product lie on one sheet in the numbers the product has them", async ({ page }) => {
+  await startShop(page);
+  await dropFiles(page, demoFiles("probe-tail"), "Pair");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await page.getByRole("link", { name: "add another board" }).click();
+  await page.getByLabel("Files of the board").setInputFiles(
+    Object.entries(demoFiles("rack-card")).map(([name, text]) => ({
+      name,
+      mimeType: "text/plain",
+      buffer: Buffer.from(text),
+    })),
+  );
+  await page.getByLabel("Name of the board").fill("Card");
+  await page.getByLabel("In each product").fill("2");
+  await page.getByRole("button", { name: "Add it to the product" }).click();
+  await expect(page.getByRole("navigation", { name: "Stages of the run" })).toContainText("2 boards");
+  await stage(page, "Panel");
+  await page
+    .getByRole("button", { name: /on a sheet, tabs/ })
+    .first()
+    .click();
+  await expectSaid(page, /^Sheet: \d+ on a sheet, tabs/);
+  await page.getByRole("button", { name: "Write and prove the files" }).click();
+  await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
+});
