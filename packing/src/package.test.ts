@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
-import { type RunDocument, rollUp, toRunDocument } from "@kobbin/core";
+import { measureBoard, panelOffers, type RunDocument, rollUp, toRunDocument } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { readAsBoard } from "./board.ts";
 import { packRun } from "./package.ts";
@@ -53,4 +53,33 @@ test("a board is read under the corrections given, beside a file that is no arch
   });
   expect(read.corrections).toMatchObject({ roles: { [first!.path]: { role: "drawing" } } });
   expect(read.set.files.find((f) => f.path === first!.path)?.role).toBe("drawing");
+});
+
+test("boards on sheets: the sheet's files go out, proven, in the place of the boards' own; lists go to whoever solders", async () => {
+  const board = await readAsBoard([archive]);
+  const raw = example();
+  const doc = { ...raw, boards: [{ ...raw.boards[0]!, measure: measureBoard(board.set) }] };
+  const base = rollUp(doc);
+  const [first] = panelOffers(doc, base, rollUp).proposals;
+  const on = { ...doc, choices: { ...doc.choices, panel: first!.choice } };
+  const { zip } = await packRun(on, rollUp(on), [{ name: doc.boards[0]!.name, ...board }], AT);
+  const paths = unpackZip(zip).map((f) => f.path);
+  expect(paths.filter((p) => p.startsWith("fabrication/") && !p.includes("-panel"))).toEqual([]);
+  expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-copper-top.gbr");
+  expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-drawing.pdf");
+  expect(paths).toContain("assembly/probe-tail-panel-places.csv");
+  // read again, the archive of the house is a panel of as many
+  const sheet = unpackZip(zip).filter((f) => f.path.startsWith("fabrication/") && !f.path.endsWith(".pdf"));
+  const back = await readAsBoard(sheet);
+  expect(measureBoard(back.set).copies).toBe(first!.choice.places.length);
+  // moved onto each other they are not packed
+  const [p, ...rest] = first!.choice.places;
+  const wrong = { ...first!.choice, places: [{ ...p!, xMm: rest[0]!.xMm, yMm: rest[0]!.yMm }, ...rest] };
+  const bad = { ...doc, choices: { ...doc.choices, panel: wrong } };
+  await expect(
+    packRun(bad, { ...rollUp(bad), blockers: [] }, [{ name: doc.boards[0]!.name, ...board }], AT),
+  ).rejects.toMatchObject({
+    code: "BLOCKED",
+    message: expect.stringContaining("The sheet cannot be ordered"),
+  });
 });
