@@ -255,7 +255,7 @@ export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
-export { CHOICE_FIELDS } from "./shape/choice-fields.ts";
+export { CHOICE_FIELDS, type ChoiceField } from "./shape/choice-fields.ts";
 // shapes of documents that come from elsewhere
 export { contradictions, houseFile, readHouseFile } from "./shape/house-file.ts";
 export * as shapes from "./shape/index.ts";

@@ -53,7 +53,9 @@ test("a sheet is kept with the run as it was worked out, told in the history, ta
   expect(back.status).toBe(200);
   expect((await read()).document.choices.panel as PanelChoice).toEqual(choice);
   const history = JSON.stringify((await v.get(`/api/history?run=${id}`)).body);
-  expect(history).toMatch(/sheet/);
+  const size = `${choice.widthMm} × ${choice.heightMm} mm`;
+  expect(history).toContain(`"sheet of ${choice.places.length}, ${size}"`);
+  expect(history).toContain(`taken back: sheet of ${choice.places.length}, ${size} → nothing`);
   // an undone change leaves no half of it
   expect((await read()).version).toBeGreaterThan(single.version);
 });

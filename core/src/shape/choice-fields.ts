@@ -6,6 +6,8 @@ import { type DataShape, list, mapOf, money, nullable, number, oneOf, text, whol
 export interface ChoiceField {
   readonly shape: DataShape;
   readonly words: string;
+  /** An object that is one decision: it is taken from one person or the other, never key by key. */
+  readonly isWhole?: true;
 }
 
 /** A decision out of a house's list, called as the table of them has it. */
@@ -58,7 +60,7 @@ export const CHOICE_FIELDS = {
     variant: { shape: nullable(text(60)), words: "variant" },
     ownShelf: { shape: oneOf("first", "leave"), words: "own shelf" },
     surplus: { shape: mapOf(whole(0, 100_000), 20), words: "what boards that are left are for" },
-    panel: { shape: panelShape, words: "sheet" },
+    panel: { shape: panelShape, words: "sheet", isWhole: true },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

@@ -55,3 +55,13 @@ test("law: who is called mine and theirs changes neither the clashes nor what is
     }),
   );
 });
+
+test("a sheet is one decision: two people's are not mixed", () => {
+  const sheet = (gapMm: number, x: number) => ({ gapMm, places: [{ xMm: x }] });
+  const base = { panel: sheet(2, 9), pins: { a: "s" } };
+  const mine = { panel: sheet(3, 9), pins: { a: "s" } };
+  const theirs = { panel: sheet(2, 12), pins: { a: "t" } };
+  const { value, clashes } = mergeThree(base, mine, theirs, ["choices"]);
+  expect(value).toEqual(theirs);
+  expect(clashes).toEqual([{ path: ["choices", "panel"], mine: mine.panel, theirs: theirs.panel }]);
+});

@@ -1,3 +1,5 @@
+import { CHOICE_FIELDS, type ChoiceField } from "@kobbin/core";
+
 /** Plain data as it stands in a row: what JSON can hold. */
 export type Json = null | boolean | number | string | readonly Json[] | { readonly [key: string]: Json };
 
@@ -10,6 +12,15 @@ export interface Clash {
 
 const isObject = (v: Json | undefined): v is { readonly [key: string]: Json } =>
   typeof v === "object" && v !== null && !Array.isArray(v);
+
+/** Decisions that are objects and yet one: half of one sheet and half of another is none. */
+export const WHOLE: ReadonlySet<string> = new Set(
+  Object.values(CHOICE_FIELDS).flatMap((part) =>
+    Object.entries(part as Readonly<Record<string, ChoiceField>>).flatMap(([key, f]) =>
+      f.isWhole ? [key] : [],
+    ),
+  ),
+);
 
 /** Equal as data; the order of an object's keys says nothing. */
 export function isSame(a: Json | undefined, b: Json | undefined): boolean {
@@ -33,16 +44,22 @@ export function mergeThree(
   mine: Json | undefined,
   theirs: Json | undefined,
   path: readonly string[] = [],
+  isWhole = false,
 ): { readonly value: Json | undefined; readonly clashes: readonly Clash[] } {
   if (isSame(mine, theirs) || isSame(base, mine)) return { value: theirs, clashes: [] };
   if (isSame(base, theirs)) return { value: mine, clashes: [] };
-  if (isObject(mine) && isObject(theirs) && (isObject(base) || base === undefined || base === null)) {
+  if (
+    !isWhole &&
+    isObject(mine) &&
+    isObject(theirs) &&
+    (isObject(base) || base === undefined || base === null)
+  ) {
     const value: Record<string, Json> = {};
     const clashes: Clash[] = [];
     for (const key of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
       const old = isObject(base) && Object.hasOwn(base, key) ? base[key] : undefined;
       const has = (o: { readonly [key: string]: Json }) => (Object.hasOwn(o, key) ? o[key] : undefined);
-      const one = mergeThree(old, has(mine), has(theirs), [...path, key]);
+      const one = mergeThree(old, has(mine), has(theirs), [...path, key], WHOLE.has(key));
       if (one.value !== undefined)
         Object.defineProperty(value, key, {
           value: one.value,

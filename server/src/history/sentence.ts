@@ -1,6 +1,6 @@
 import { CHOICE_FIELDS, LINE_FIELDS, PART_FIELDS } from "@kobbin/core";
 import type { Table } from "../schema/tables.ts";
-import { isSame, type Json } from "./merge.ts";
+import { isSame, type Json, WHOLE } from "./merge.ts";
 import type { Row } from "./rows.ts";
 
 /** A recorded row of a change. */
@@ -76,7 +76,14 @@ export function fieldsOf(was: Row, became: Row, names: ReadonlyMap<string, strin
     if (isSame(a, b)) return;
     const isOpen = (v: Json | undefined): v is Row =>
       typeof v === "object" && v !== null && !Array.isArray(v);
-    if ((isOpen(a) || a == null) && (isOpen(b) || b == null) && (isOpen(a) || isOpen(b)) && path.length < 4) {
+    const isWhole = WHOLE.has(path.at(-1) ?? "");
+    if (
+      !isWhole &&
+      (isOpen(a) || a == null) &&
+      (isOpen(b) || b == null) &&
+      (isOpen(a) || isOpen(b)) &&
+      path.length < 4
+    ) {
       const [x, y] = [isOpen(a) ? a : {}, isOpen(b) ? b : {}];
       for (const key of new Set([...Object.keys(x), ...Object.keys(y)])) walk(x[key], y[key], [...path, key]);
       return;
@@ -91,13 +98,19 @@ export function fieldsOf(was: Row, became: Row, names: ReadonlyMap<string, strin
   return out;
 }
 
+/** An object that is one decision, in short: a sheet by its boards and its size. */
+function objectText(value: Row): string {
+  const { places, widthMm, heightMm } = value;
+  return Array.isArray(places) ? `of ${places.length}, ${widthMm} × ${heightMm} mm` : "…";
+}
+
 /** A value as a person reads it. */
 export function valueText(value: Json | undefined, names: ReadonlyMap<string, string> = new Map()): string {
   if (value === undefined || value === null || value === "") return "nothing";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (Array.isArray(value))
     return value.length === 0 ? "nothing" : value.map((v) => valueText(v, names)).join(" ");
-  if (typeof value === "object") return "…";
+  if (typeof value === "object") return objectText(value as Row);
   const text = names.get(String(value)) ?? String(value);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }
