@@ -16,6 +16,7 @@ import { benchAgainst } from "./against.ts";
 import { benchBaskets } from "./basket.ts";
 import { benchCompare } from "./compare.ts";
 import { benchGrid } from "./grid.ts";
+import { benchPanel } from "./panel.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
@@ -158,6 +159,7 @@ add(
 
 await benchBaskets(add);
 await benchCompare(time, add);
+await benchPanel(time, add, { path: "kiln-watch-b.zip", bytes: archive });
 
 const { DATABASE_URL, ADMIN_URL } = process.env;
 if (DATABASE_URL && ADMIN_URL) {
