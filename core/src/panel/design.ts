@@ -72,6 +72,7 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
     ...(thicknessMm === undefined ? {} : { thicknessMm }),
     bans,
     outward: d.isBevelled ? [...new Set(contacts.map((c) => c.edge))] : [],
+    overhangs: bans.flatMap((b) => overhangOf(b, box)),
     isTwoSided: d.bodies.some((b) => b.side === "bottom"),
     ...(minCopperToEdgeMm !== undefined && copper
       ? { copperToEdge: { mm: minCopperToEdgeMm, x: copper.x, y: copper.y } }
@@ -80,6 +81,16 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
       ? { holeToEdge: { mm: minHoleToEdgeMm, x: hole.x, y: hole.y } }
       : {}),
   };
+}
+
+const HANGS = " hangs over the edge";
+
+/** How far a part that hangs over does so, beyond the box of the board. */
+function overhangOf(ban: Ban, [x0, y0, x1, y1]: PanelDesign["box"]): PanelDesign["overhangs"] {
+  if (!ban.why.endsWith(HANGS)) return [];
+  const [a, b, c, d] = ban.box;
+  const mm = Math.max(0, x0 - a, y0 - b, c - x1, d - y1);
+  return [{ ref: ban.why.slice(0, -HANGS.length), box: ban.box, mm: Math.round(mm * 100) / 100 }];
 }
 
 const reversed = (ring: readonly number[]): number[] => {
@@ -136,7 +147,7 @@ function bodyBan(b: Body, outline: readonly number[], packageText: string): Ban 
   const isOver = reachesOver(corners, outline);
   const isTall = (b.heightMm ?? 0) > TALL_MM;
   const isCeramic = lettersOf(b.ref) === "C" && chipBody(packageText.toUpperCase()) !== undefined;
-  if (isOver) return { box, why: `${b.ref} hangs over the edge`, tabMm: 0.5, scoreMm: 0, isHard: true };
+  if (isOver) return { box, why: `${b.ref}${HANGS}`, tabMm: 0.5, scoreMm: 0, isHard: true };
   if (isCeramic) return { box, why: `${b.ref} is a ceramic chip, which cracks`, tabMm: 3, scoreMm: 3 };
   if (isTall) return { box, why: `${b.ref} is ${b.heightMm} mm high`, tabMm: 1, scoreMm: 3 };
   return { box, why: `${b.ref} is beside it`, tabMm: 1, scoreMm: 1 };

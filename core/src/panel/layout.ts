@@ -123,6 +123,7 @@ export function layoutAt(
       ? "score"
       : "mixed";
   sayOutward(laid, s, findings);
+  sayOverhangs(laid, findings);
   const boards = laid.reduce((n, l) => n + l.design.areaMm2, 0);
   return {
     widthMm: s.widthMm,
@@ -273,6 +274,32 @@ function sayUntabbed(untabbed: readonly Untabbed[], s: SheetParts, findings: Fin
     });
   }
 }
+
+/** Parts of one copy that would stand over another: they are in the way when boards are placed on the sheet. */
+function sayOverhangs(laid: readonly Laid[], findings: Finding[]): void {
+  const said = new Set<string>();
+  for (const l of laid)
+    for (const o of l.design.overhangs) {
+      const key = `${l.place.board} ${o.ref}`;
+      if (said.has(key)) continue;
+      const b = posedBox(l.place, o.box);
+      const other = laid.find(
+        (k) => k !== l && k.box[0] < b[2] && k.box[2] > b[0] && k.box[1] < b[3] && k.box[3] > b[1],
+      );
+      if (!other) continue;
+      said.add(key);
+      findings.push({
+        tag: "part-over-neighbour",
+        level: "warning",
+        at: { x: clean((b[0] + b[2]) / 2), y: clean((b[1] + b[3]) / 2) },
+        text: `${o.ref} of copy ${l.place.copy} reaches over copy ${other.place.copy}: it hangs ${o.mm} mm over its board's edge.`,
+        do: `Make the gap ${Math.ceil((o.mm + CLEAR_MM) * 2) / 2} mm, turn the boards, or solder ${o.ref} after they are parted.`,
+      });
+    }
+}
+
+/** Room an overhanging part wants to the next board, mm. */
+export const CLEAR_MM = 0.5;
 
 /** Contacts that are bevelled and do not look out of the sheet. */
 function sayOutward(laid: readonly Laid[], s: SheetParts, findings: Finding[]): void {

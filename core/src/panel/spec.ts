@@ -85,6 +85,8 @@ export interface PanelDesign {
   readonly bans: readonly Ban[];
   /** Sides whose contacts are bevelled: the wheel needs them at the sheet's edge. */
   readonly outward: readonly SheetSide[];
+  /** Parts that hang over its edge, as boxes in its own coordinates. */
+  readonly overhangs: readonly { readonly ref: string; readonly box: Box; readonly mm: number }[];
   /** Parts stand on it on the bottom. */
   readonly isTwoSided: boolean;
   /** Least distance of copper from its edge, and where. */

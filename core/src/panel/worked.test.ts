@@ -27,6 +27,7 @@ const ringed = (name: string, outline: readonly number[], more: Partial<PanelDes
   layers: 2,
   bans: [],
   outward: [],
+  overhangs: [],
   isTwoSided: false,
   ...more,
 });
@@ -354,4 +355,25 @@ test("every board is held twice and all hang on the frame", () => {
     // a tab to the frame is perforated at the board, one between boards at both
     for (const t of l.tabs) expect(t.holes).toBe((t.between[1] === 0 ? 1 : 2) * perforations(t.widthMm));
   }
+});
+
+test("a part that hangs over its neighbour is told with the gap that clears it; over a rail it is not", () => {
+  const overhangs = [{ ref: "J1", box: [46, 10, 55, 20] as const, mm: 5 }];
+  const d = rect(50, 40, { overhangs });
+  const two = (gapMm: number) =>
+    solved(
+      [d],
+      spec({
+        counts: [4],
+        turns: [[0]],
+        separation: "tabs",
+        rails: ["left", "right", "top", "bottom"],
+        gapMm,
+      }),
+    );
+  const said = two(2).findings.filter((f) => f.tag === "part-over-neighbour");
+  expect(said).toHaveLength(1);
+  expect(said[0]!.text).toBe("J1 of copy 1 reaches over copy 2: it hangs 5 mm over its board's edge.");
+  expect(said[0]!.do).toMatch(/^Make the gap 5.5 mm/);
+  expect(two(5.5).findings.filter((f) => f.tag === "part-over-neighbour")).toEqual([]);
 });

@@ -2,6 +2,7 @@ import { fitOptions } from "../fab/fit-options.ts";
 import { limitsOf } from "../fab/limits.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import { choiceOf, type PanelChoice } from "../panel/choice.ts";
+import { CLEAR_MM } from "../panel/layout.ts";
 import { sagMm } from "../panel/sag.ts";
 import { mostOnSheet, solvePanel } from "../panel/solve.ts";
 import {
@@ -123,6 +124,15 @@ const WISHES: readonly PanelWish[] = [
 /** Proposals shown at most. */
 const MOST = 6;
 
+/** A gap that parts hanging over an edge have room in, in half millimetres; the usual one where none does. */
+export function gapFor(designs: readonly PanelDesign[]): Pick<PanelSpec, "gapMm"> {
+  const over = Math.max(0, ...designs.flatMap((d) => d.overhangs.map((o) => o.mm)));
+  return {
+    gapMm:
+      over === 0 ? DEFAULT_SPEC.gapMm : Math.max(DEFAULT_SPEC.gapMm, Math.ceil((over + CLEAR_MM) * 2) / 2),
+  };
+}
+
 /** Sheets for a run of one design, or of all its designs as often as one product has them. */
 function solvedFor(
   doc: RunDocument,
@@ -130,11 +140,12 @@ function solvedFor(
   wish: PanelWish,
   start: number,
   solved: Set<string>,
+  more: Partial<PanelSpec>,
 ): { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined {
   const fill = (n: number | "fill") => doc.boards.map((b) => (n === "fill" ? "fill" : n * b.perProduct));
   if (designs.length === 1) {
     const need = start * doc.boards[0]!.perProduct;
-    const first = specOfWish(doc, wish, wish.most ? [Math.min(wish.most, need)] : ["fill"]);
+    const first = specOfWish(doc, wish, wish.most ? [Math.min(wish.most, need)] : ["fill"], more);
     const most = Math.min(wish.most ?? Number.POSITIVE_INFINITY, mostOnSheet(designs, first));
     const n = most > 0 ? evenly(doc, need, most) : 1;
     // the least sheet for so many is the same, however large it might be
@@ -148,7 +159,7 @@ function solvedFor(
   // as many whole products as go on it
   let best: { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined;
   for (let n = 1; n <= Math.min(start, 40); n++) {
-    const spec = specOfWish(doc, wish, fill(n));
+    const spec = specOfWish(doc, wish, fill(n), more);
     const made = solvePanel(designs, spec);
     if (isRefusal(made)) {
       best ??= made;
@@ -185,10 +196,11 @@ export function panelOffers(
   if (refused) return { proposals: [], single: singly, refused: [{ separation: "any", refusal: refused }] };
   const all = designs as PanelDesign[];
   const found = new Map<string, PanelProposal>();
+  const more = gapFor(all);
   const solved = new Set<string>();
   const cannot: { separation: string; refusal: PanelRefusal }[] = [];
   for (const wish of WISHES) {
-    const made = solvedFor(doc, all, wish, alone.start, solved);
+    const made = solvedFor(doc, all, wish, alone.start, solved, more);
     if (!made) continue;
     if ("reason" in made) {
       if (!cannot.some((c) => c.refusal.reason === made.reason))
