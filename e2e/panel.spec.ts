@@ -133,3 +133,31 @@ test("two boards of a product lie on one sheet in the numbers the product has th
   await page.getByRole("button", { name: "Write and prove the files" }).click();
   await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
 });
+
+test("a score is refused where a connector hangs over it, and the change that is proposed mends it", async ({
+  page,
+}) => {
+  await startShop(page);
+  const files = demoFiles("kiln-watch-b");
+  const list = "kiln-watch-parts.csv";
+  const hung = files[list]!.replace(/^(J3,.*)TERM-4/m, "$1HDR-6x4-P5.08mm");
+  expect(hung).not.toBe(files[list]);
+  await dropFiles(page, { ...files, [list]: hung }, "Hung over");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await stage(page, "Panel");
+  await page.getByRole("button", { name: /Another sheet/ }).click();
+  await page.getByLabel("Boards on the sheet").fill("4");
+  await page.getByLabel("Parted by").selectOption("score");
+  await page.getByLabel("Rails", { exact: true }).selectOption("all");
+  await page.getByLabel("Largest sheet, mm").selectOption("line");
+  await page.getByRole("button", { name: "Work it out" }).click();
+  await expect(
+    page.getByRole("alert").filter({ hasText: /cannot be made: J3 hangs over the edge/ }),
+  ).toBeVisible();
+  await page.getByRole("button", { name: "part them by tabs" }).click();
+  await expect(page.getByLabel("Parted by")).toHaveValue("tabs");
+  await page.getByRole("button", { name: "Work it out" }).click();
+  await page.getByRole("button", { name: "Take it" }).click();
+  await expectSaid(page, "Sheet: 4 on a sheet, tabs");
+  await expectAccessible(page);
+});
