@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
-import { type PanelChoice, panelOffers, rollUp } from "@kobbin/core";
+import { type PanelChoice, panelOffers, type RunDocument, rollUp } from "@kobbin/core";
 import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
@@ -21,7 +21,9 @@ test("a sheet is kept with the run as it was worked out, told in the history, ta
   };
   const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
   const first = await read();
-  const offers = panelOffers(first.document, rollUp(first.document), rollUp);
+  const cache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const offers = panelOffers(first.document, roll(first.document), roll);
   const choice = offers.proposals[0]!.choice;
   // the key of the only board is its id
   expect(new Set(choice.places.map((p) => p.board))).toEqual(new Set([first.boardIds[0]]));
