@@ -80,7 +80,7 @@ function checkSides(limits: HouseLimits, m: Measure): LimitCheck[] {
   if (max && over < 0)
     out.push({
       measure: "outline",
-      label: "board larger than the house's sheet",
+      label: "board larger than the house makes",
       value: long,
       limit: Math.max(...max),
       unit: "mm",

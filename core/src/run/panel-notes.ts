@@ -1,5 +1,3 @@
-import { fitOptions } from "../fab/fit-options.ts";
-import { limitsOf } from "../fab/limits.ts";
 import { SAG_SHARE, sagMm } from "../panel/sag.ts";
 import { isRefusal } from "../panel/spec.ts";
 import type { RunDocument } from "./document.ts";
@@ -56,7 +54,6 @@ export function panelNotes(
       ...(f.do ? { do: f.do } : {}),
       ...(f.at ? { at: { layer: "sheet", x: f.at.x, y: f.at.y } } : {}),
     });
-  sayLimits(doc, choice, say);
   sayWork(doc, choice, sides, say);
   const over = orders.reduce(
     (n, o, i) => n + (o.sheet ? o.quote.pieces - start * doc.boards[i]!.perProduct : 0),
@@ -72,20 +69,6 @@ export function panelNotes(
 
 type Say = (key: string, level: "error" | "warning" | "remark", text: string, todo?: string) => void;
 type Choice = NonNullable<RunDocument["choices"]["panel"]>;
-
-function sayLimits(doc: RunDocument, choice: Choice, say: Say): void {
-  const { house } = doc;
-  if (!house) return;
-  const layers = Math.max(...doc.boards.map((b) => b.measure.copperLayers));
-  const max = limitsOf(house, layers, fitOptions(house, doc.options)).maxBoardMm;
-  if (max && !liesOn(choice, max))
-    say(
-      "panel-larger-than-house",
-      "error",
-      `${house.name} makes sheets up to ${max.map(mm).join(" × ")} mm; this one is ${mm(choice.widthMm)} × ${mm(choice.heightMm)} mm.`,
-      "Take a smaller sheet, or another house.",
-    );
-}
 
 function sayWork(doc: RunDocument, choice: Choice, sides: PasteSides, say: Say): void {
   const size = `${mm(choice.widthMm)} × ${mm(choice.heightMm)} mm`;

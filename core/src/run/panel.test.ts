@@ -162,7 +162,20 @@ test("a sheet is judged anew with the boards there are: another outline, a small
   const grown = { ...doc, boards: [{ ...doc.boards[0]!, measure: wider }] };
   expect(panelNotes(grown).map((n) => n.key)).toContain("panel-cannot off-the-sheet");
   const house = { ...FAR, limits: { ...FAR.limits, maxBoardMm: [100, 90] as const } };
-  expect(panelNotes({ ...doc, house }).map((n) => n.key)).toContain("panel-larger-than-house");
+  const large = rollUp({ ...doc, house });
+  expect(large.checks.find((c) => c.measure === "outline")).toMatchObject({
+    label: "sheet larger than the house makes",
+    value: 102,
+    limit: 100,
+    level: "cannot",
+  });
+  expect(large.blockers.length).toBeGreaterThan(0);
+  // what is too small to be made singly is made on a sheet
+  const singles = { ...FAR, limits: { ...FAR.limits, minBoardMm: [60, 60] as const } };
+  expect(rollUp({ ...single(), house: singles }).checks.map((c) => c.label)).toContain(
+    "board smaller than the house takes singly",
+  );
+  expect(rollUp({ ...doc, house: singles }).checks.filter((c) => c.measure === "outline")).toEqual([]);
   const foil = { ...doc, assembly: { ...doc.assembly, foil: "f" } };
   expect(panelNotes(foil).map((n) => n.key)).toContain("panel-needs-foil");
   const gone = { ...doc, boards: [{ ...doc.boards[0]!, id: "other" }] };

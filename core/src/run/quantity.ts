@@ -2,6 +2,7 @@ import { betaBinomialAtLeast, binomialAtLeast } from "../assembly/yield.ts";
 import { type Micros, microsToNumber } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
 import { orderBoards } from "./order-boards.ts";
+import { panelOf } from "./panel.ts";
 import type { RunResult } from "./result.ts";
 
 /** A number of boards that could be ordered. */
@@ -33,7 +34,10 @@ const MOST_ROWS = 7;
 export function quantityRows(doc: RunDocument, r: RunResult): QuantityRow[] {
   const { house, options } = r;
   if (!house || !options || doc.boards.length === 0) return [];
-  const { step, minPieces } = house.price;
+  const panel = panelOf(doc);
+  // a house's steps are of sheets where boards lie on them
+  const onSheet = panel ? Math.max(1, panel.perSheet[0]! / doc.boards[0]!.perProduct) : 1;
+  const [step, minPieces] = [house.price.step * onSheet, house.price.minPieces * onSheet];
   const up = (n: number) => Math.max(minPieces, Math.ceil(n / step - 1e-9) * step);
   const landedOf = (n: number) =>
     orderBoards(doc, house, { ...options, pieces: n }, n).reduce((s, o) => s + o.micros, 0);
