@@ -136,15 +136,17 @@ export {
   type PanelLayout,
   type PanelPlace,
   type PanelRefusal,
+  type PanelSource,
   type PanelSpec,
   type Separation,
   type SheetParts,
   type SheetSide,
   SIDES,
   WASTE,
+  type WriteMode,
 } from "./panel/spec.ts";
 export { tabRing } from "./panel/tabs.ts";
-export { type PanelFiles, type PanelSource, refInCopy, type WriteMode, writePanel } from "./panel/write.ts";
+export { writePanel } from "./panel/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";

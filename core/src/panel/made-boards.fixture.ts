@@ -67,6 +67,8 @@ function copper(b: MadeBoard, fn: string, isTop: boolean): string {
     if (!isTop) return;
     lines.push(`D${11 + (i % 3)}*\n${X(x + 0.9, y)}D03*`);
     lines.push(`D10*\n${X(x, y)}D02*\n${X(x + 0.9, y)}D01*`);
+    // a stroke of a stamp that may not draw: readers take it, writers must not
+    if (i === 0) lines.push(`D11*\n${X(x - 0.3, y - 0.7)}D02*\n${X(x + 0.2, y - 0.7)}D01*\nD10*`);
     if (i === 0) lines.push(`${X(x - 0.6, y)}D02*\nG03*\n${X(x, y + 0.6)}I600000J0D01*\nG01*`);
   });
   const [x, y] = b.at[0]!;

@@ -3,13 +3,13 @@ import type { Measure } from "../board/measure-document.ts";
 import { chainOutline } from "../board/outline.ts";
 import { signedArea } from "../geometry/polygon.ts";
 import { posed, posedBox, posedRing } from "../geometry/turn.ts";
+import { KIND, type LayerImage } from "../gerber/image.ts";
 import { Cell } from "./cells.ts";
 import { middleOf } from "./layout.ts";
 import { piecesAfterCutting, sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
 import { type LayerDifference, layerDifferences } from "./proof-layer.ts";
-import type { PanelLayout } from "./spec.ts";
-import type { PanelSource } from "./write.ts";
+import type { PanelLayout, PanelSource } from "./spec.ts";
 
 /** One thing that was held against the boards. */
 export interface ProofRow {
@@ -111,13 +111,11 @@ function proveLayers(
       continue;
     }
     const image = panel.layer;
-    let objects = 0;
     const designs = sources.flatMap((s, board) => {
       const file = s.set.files.find((f) => f.layer && nameOf(f) === name);
       if (!file?.layer) return [];
       const shares = cells[board]!.sharesOf(file.layer);
       const places = layout.places.filter((p) => p.board === board);
-      objects += places.length * shares.filter((x) => x === "whole").length;
       return [{ image: file.layer, shares, cell: cells[board]!, outline: s.design.outline, places }];
     });
     const stated = featuresOf(layout, panel.role, panel.side);
@@ -133,20 +131,18 @@ function proveLayers(
         text: d.copy === 0 ? `${name}: ${d.what}.` : `${name}, copy ${d.copy}: ${d.what}.`,
         at: { x: d.x, y: d.y },
       });
-    if (stated !== undefined && designs.every((d) => d.shares.every((s) => s === "whole") && d.image.n < 1e6))
-      row(`${name}: objects`, image.n - stated, written.files.length > 0 ? objectsOf(designs) : objects);
+    if (stated !== undefined && designs.every((d) => d.shares.every((x) => x === "whole")))
+      row(
+        `${name}: flashes`,
+        flashesOf(image) - stated,
+        designs.reduce((n, d) => n + flashesOf(d.image) * d.places.length, 0),
+      );
   }
 }
 
-/** Objects the copies are written as: a stroke of a stamp that may not draw is an area. */
-function objectsOf(designs: readonly { image: { n: number }; places: readonly unknown[] }[]): number {
-  return designs.reduce((n, d) => n + d.image.n * d.places.length, 0);
-}
+const flashesOf = (image: LayerImage) => image.kind.reduce((n, k) => n + Number(k === KIND.flash), 0);
 
-function besideCount(
-  image: import("../gerber/image.ts").LayerImage,
-  designs: Parameters<typeof layerDifferences>[1],
-): number {
+function besideCount(image: LayerImage, designs: Parameters<typeof layerDifferences>[1]): number {
   const [first] = layerDifferences(image, designs, -1).filter((d) => d.copy === 0);
   return Number(/^\d+/.exec(first?.what ?? "0")?.[0] ?? 0);
 }

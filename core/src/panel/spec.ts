@@ -1,3 +1,4 @@
+import type { BoardSet } from "../board/board-file.ts";
 import type { Finding } from "../findings.ts";
 import type { Box, Pose } from "../geometry/turn.ts";
 
@@ -176,3 +177,31 @@ export interface PanelRefusal {
 }
 
 export const isRefusal = (x: PanelLayout | PanelRefusal): x is PanelRefusal => "reason" in x;
+
+/** A board that is written onto the sheet. */
+export interface PanelSource {
+  readonly design: PanelDesign;
+  readonly set: BoardSet;
+}
+
+/** How copies are written: each whole, or one with its steps where the sheet is a plain grid. */
+export type WriteMode = "copies" | "step-repeat";
+
+/** What the sheet is called. */
+export interface PanelName {
+  readonly name: string;
+  readonly revision: string;
+}
+
+/** A file of the panel. */
+export interface PanelFile {
+  readonly path: string;
+  readonly bytes: Uint8Array;
+}
+
+/** Files of a sheet, tables as rows of cells. */
+export interface PanelFiles {
+  readonly files: readonly PanelFile[];
+  readonly tables: readonly { readonly path: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly findings: readonly Finding[];
+}

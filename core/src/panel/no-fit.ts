@@ -1,0 +1,82 @@
+import { EndType, FillRule, inflatePaths, JoinType, minkowskiDiff, type Path64, union } from "clipper2-ts";
+import { offsetRings } from "../geometry/clip.ts";
+import { thinned } from "../geometry/polygon.ts";
+import { posedRing } from "../geometry/turn.ts";
+
+/** No-fit polygons are found in whole micrometres. */
+const SCALE = 1000;
+/** Corners an outline may keep: the sweep takes the product of two. */
+const MOST_CORNERS = 32;
+const THIN_MM = [0.01, 0.03, 0.06, 0.1, 0.2, 0.4, 0.8];
+/**
+ * Where the other may not be: the rings inside which its origin makes it overlap, both grown by half the gap
+ * (no-fit polygon: A ⊕ −B as the union of the edges' sums and of each in a corner of the other).
+ */
+function noFit(a: readonly number[], b: readonly number[]): number[][] {
+  const path = (r: readonly number[]): Path64 => {
+    const out: Path64 = [];
+    for (let i = 0; i < r.length; i += 2)
+      out.push({ x: Math.round(r[i]! * SCALE), y: Math.round(r[i + 1]! * SCALE) });
+    return out;
+  };
+  const [A, B] = [path(a), path(b)];
+  // edges of A against edges of −B
+  const swept = minkowskiDiff(B, A, true);
+  const moved = A.map((p) => ({ x: p.x - B[0]!.x, y: p.y - B[0]!.y }));
+  const mirrored = B.map((p) => ({ x: A[0]!.x - p.x, y: A[0]!.y - p.y }));
+  const whole = union([...swept, moved, mirrored], FillRule.NonZero);
+  // drawn in by a micrometre, so that boards that touch do not count as overlapping
+  const drawnIn = inflatePaths(whole, -1, JoinType.Miter, EndType.Polygon);
+  return drawnIn.map((p) =>
+    thinned(
+      p.flatMap((q) => [q.x / SCALE, q.y / SCALE]),
+      0.001,
+    ),
+  );
+}
+
+/** An outline grown by half the gap with few corners, none of it lost. */
+export function grownFew(outline: readonly number[], gap: number): number[] {
+  for (const tolerance of THIN_MM) {
+    const thin = thinned(outline, tolerance);
+    const [ring] = offsetRings([thin], gap / 2 + tolerance + 0.001, "pointed");
+    if (ring && (ring.length / 2 <= MOST_CORNERS || tolerance === THIN_MM.at(-1))) return ring;
+  }
+  return [...outline];
+}
+
+/** No-fit polygons of a design, kept while it is looked at: they take longer than all that follows. */
+const known = new WeakMap<readonly number[], Map<string, Pairs>>();
+
+/** A design against itself, both ways round. */
+export function pairsOf(outline: readonly number[], gap: number, mayOppose: boolean): Pairs {
+  let of = known.get(outline);
+  if (!of) {
+    of = new Map();
+    known.set(outline, of);
+  }
+  const key = `${gap} ${mayOppose}`;
+  let pairs = of.get(key);
+  if (!pairs) {
+    const grown = grownFew(outline, gap);
+    const opposite = posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, grown);
+    pairs = { same: noFit(grown, grown), opposite: mayOppose ? noFit(grown, opposite) : [] };
+    of.set(key, pairs);
+  }
+  return pairs;
+}
+
+/** The same for the design turned. */
+export const turnedPairs = (p: Pairs, turnDeg: number): Pairs =>
+  turnDeg % 360 === 0
+    ? p
+    : {
+        same: p.same.map((r) => posedRing({ xMm: 0, yMm: 0, turnDeg }, r)),
+        opposite: p.opposite.map((r) => posedRing({ xMm: 0, yMm: 0, turnDeg }, r)),
+      };
+
+/** No-fit polygons of one design with itself one way round, and turned by half. */
+export interface Pairs {
+  readonly same: readonly (readonly number[])[];
+  readonly opposite: readonly (readonly number[])[];
+}
