@@ -1,5 +1,5 @@
 import { boardKey, isRefusal, type PanelChoice, type PanelProposal } from "@kobbin/core";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Aids } from "./Aids.tsx";
@@ -18,13 +18,24 @@ export function PanelPage() {
   const { worker, shown, offers, isBehind } = usePanel();
   const pictures = useBoardPictures();
   const [refused, setRefused] = useState<string>();
-  const choice = doc.choices.panel ?? undefined;
+  const kept = doc.choices.panel ?? undefined;
+  // what was moved shows at once, so that a second key goes on from the first
+  const [pending, setPending] = useState<{ readonly of: PanelChoice; readonly next: PanelChoice }>();
+  const choice = pending && pending.of === kept ? pending.next : kept;
+  const latest = useRef(0);
   const keys = doc.boards.map((_, i) => boardKey(doc, i));
   const moved = async (next: PanelChoice, words: string) => {
+    if (!kept) return;
+    setPending({ of: kept, next });
+    latest.current++;
+    const mine = latest.current;
     const made = await worker.current?.moved(doc, next);
-    if (!made) return;
-    if ("reason" in made && isRefusal(made)) setRefused(`${made.reason} ${made.do ?? ""}`);
-    else {
+    // a later move has this one in it
+    if (!made || mine !== latest.current) return;
+    if ("reason" in made && isRefusal(made)) {
+      setPending(undefined);
+      setRefused(`${made.reason} ${made.do ?? ""}`);
+    } else {
       setRefused(undefined);
       change({ panel: (made as PanelProposal).choice } as never, words);
     }
