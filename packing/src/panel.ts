@@ -24,6 +24,9 @@ import {
 import { type FileEntry, packZip, writeCsv, writePlan } from "@kobbin/formats";
 import { type ReadAsBoard, readAsBoard } from "./board.ts";
 
+/** Objects of a sheet that is measured whole: beyond, measuring takes a minute. */
+const MOST_MEASURED = 60_000;
+
 /** A sheet's archive with what reading it back says. */
 export interface PackedPanel {
   readonly zip: Uint8Array;
@@ -62,7 +65,18 @@ export async function packPanel(
     ...tables.map((t) => ({ path: t.path, bytes: t.bytes, cells: t.rows.map((r) => [...r]) })),
   ];
   const back = readBoard(entries);
-  const measured = how.isMeasured ? measureBoard(back) : undefined;
+  const objects = back.files.reduce((n, f) => n + (f.layer?.n ?? 0), 0);
+  const measured = how.isMeasured && objects <= MOST_MEASURED ? measureBoard(back) : undefined;
+  const unmeasured: Finding[] =
+    how.isMeasured && !measured
+      ? [
+          {
+            tag: "panel-not-measured",
+            level: "remark",
+            text: `The sheet holds ${objects} objects: areas, nets and least gaps of it were not measured, every copy was held against its board all the same.`,
+          },
+        ]
+      : [];
   const proof = provePanel(sources, layout, back, measured);
   const created = new Date(how.createdAt);
   const plan = panelPlan(
@@ -76,7 +90,7 @@ export async function packPanel(
     ...tables.map(({ path, bytes }) => ({ path, bytes })),
     { path: `${stem}-drawing.pdf`, bytes: await writePlan(plan, created) },
   ];
-  return { zip: packZip(files, created), files, proof, findings: written.findings };
+  return { zip: packZip(files, created), files, proof, findings: [...written.findings, ...unmeasured] };
 }
 
 /** A drop read as a board for a sheet. */

@@ -546,7 +546,7 @@ test("the page of errors names every tag of a finding, and none that nothing say
   const listed = readFileSync(new URL("../../docs/errors.md", import.meta.url), "utf8")
     .split("## Findings")[1]!
     .match(/(?<=^\| `)[a-z-]+/gm)!;
-  const roots = ["../../core/src/", "../../formats/src/", "../../bin/src/"].map((r) =>
+  const roots = ["../../core/src/", "../../formats/src/", "../../bin/src/", "../../packing/src/"].map((r) =>
     fileURLToPath(new URL(r, import.meta.url)),
   );
   const source = roots

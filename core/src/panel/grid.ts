@@ -88,7 +88,7 @@ export function gridFields(
         for (let ny = 1; ny <= rows; ny++) {
           const n = nx * ny;
           const wanted = count === "fill" ? n : count;
-          if (n > MOST_COPIES || wanted > n || n - wanted >= nx) continue;
+          if (n > MOST_COPIES || wanted > n || n - wanted >= nx || (ny === 1 && wanted < n)) continue;
           if (count === "fill" && (nx < cols || ny < rows)) continue;
           out.push({
             slots: Array.from({ length: wanted }, (_, k) => ({

@@ -48,10 +48,9 @@ interface Candidate {
 function railSets(spec: PanelSpec, designs: readonly PanelDesign[]): readonly (readonly SheetSide[])[] {
   if (spec.rails !== "auto") return [spec.rails];
   if (spec.thicknessMm < THIN_MM || designs.length > 1 || designs.some((d) => !isRegular(d))) return [SIDES];
-  return [
-    ["top", "bottom"],
-    ["left", "right"],
-  ];
+  // a least size is reached by rails on the sides that lack it
+  const isLeast = spec.minWidthMm > 0 || spec.minHeightMm > 0;
+  return [["top", "bottom"], ["left", "right"], ...(isLeast ? [SIDES] : [])];
 }
 
 /** What of the largest sheet is left for boards. */
@@ -170,7 +169,10 @@ const once = (turns: readonly number[]): readonly number[] => {
 };
 
 const fits = (spec: PanelSpec, f: Framed) =>
-  f.widthMm <= spec.maxWidthMm + 1e-6 && f.heightMm <= spec.maxHeightMm + 1e-6;
+  f.widthMm <= spec.maxWidthMm + 1e-6 &&
+  f.heightMm <= spec.maxHeightMm + 1e-6 &&
+  f.widthMm >= spec.minWidthMm - 1e-6 &&
+  f.heightMm >= spec.minHeightMm - 1e-6;
 
 /** Rails on the short sides count as so much more sheet: a machine grips the long ones (domain.md 6.3). */
 const SHORT_RAILS = 1.5;

@@ -377,3 +377,13 @@ test("a part that hangs over its neighbour is told with the gap that clears it; 
   expect(said[0]!.do).toMatch(/^Make the gap 5.5 mm/);
   expect(two(5.5).findings.filter((f) => f.tag === "part-over-neighbour")).toEqual([]);
 });
+
+test("a least size no rail can bring is refused; rails all around bring it where they may", () => {
+  const both = { counts: [4], minWidthMm: 160, minHeightMm: 150, separation: "tabs" as const };
+  const l = solved([rect(50, 40)], spec(both));
+  expect(l.widthMm).toBeGreaterThanOrEqual(160);
+  expect(l.heightMm).toBeGreaterThanOrEqual(150);
+  expect(refused([rect(50, 40)], spec({ ...both, counts: [1], rails: ["top", "bottom"] })).reason).toMatch(
+    /do not go on a sheet|does not go/,
+  );
+});
