@@ -118,15 +118,13 @@ export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
 // sheets of several boards
 export { nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
-export { choiceOf, type PanelChoice, specOf } from "./panel/choice.ts";
+export { type PanelChoice, specOf } from "./panel/choice.ts";
 export { type DesignParts, panelDesign } from "./panel/design.ts";
-export { panelPlan, separationSteps } from "./panel/drawing.ts";
+export { panelPlan } from "./panel/drawing.ts";
 export { clashAt, layoutAt } from "./panel/layout.ts";
-export { perforations } from "./panel/perforate.ts";
 export type { Plan } from "./panel/plan.ts";
 export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
 export { sagMm } from "./panel/sag.ts";
-export { coverDemand, mixedRun } from "./panel/several.ts";
 export { solvePanel } from "./panel/solve.ts";
 export {
   ALL_TURNS,
@@ -134,12 +132,9 @@ export {
   isRefusal,
   type PanelDesign,
   type PanelLayout,
-  type PanelPlace,
   type PanelRefusal,
-  type PanelSource,
   type PanelSpec,
   type Separation,
-  type SheetParts,
   type SheetSide,
   SIDES,
   WASTE,
@@ -207,12 +202,10 @@ export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "
 export {
   type PanelOffers,
   type PanelProposal,
-  type PanelWish,
   panelOffers,
   proposalOf,
   REACHES,
   type Reach,
-  specOfWish,
 } from "./run/panel-proposals.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";

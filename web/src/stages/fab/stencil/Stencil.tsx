@@ -1,4 +1,4 @@
-import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, pasteNeed } from "@kobbin/core";
+import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, panelOf, pasteNeed } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
@@ -34,6 +34,12 @@ export function Stencil() {
     );
   return (
     <>
+      {panelOf(doc) && (
+        <p className="mt-3 text-[14px] text-look">
+          The boards lie on sheets: what is worked out here is for one board, and a foil of the sheet is cut
+          from the paste layer among the sheet's files.
+        </p>
+      )}
       <div className="my-3 flex flex-wrap gap-x-5 gap-y-1 text-[14px]">
         {doc.boards.length > 1 &&
           doc.boards.map((b, i) => (
