@@ -49,12 +49,6 @@ export async function panel(
       );
   if (isRefusal(made)) return refuse(made, json);
   findings.push(...made.findings);
-  if (asked.spec.waste.length > 0)
-    findings.push({
-      tag: "waste-not-made",
-      level: "warning",
-      text: `Nothing is put into the waste yet: ${asked.spec.waste.join(", ")} ${asked.spec.waste.length === 1 ? "is" : "are"} not on the sheet.`,
-    });
   for (const b of boards)
     for (const f of b.measure.findings)
       if (f.level === "error" || f.tag === "already-panel")

@@ -1,4 +1,11 @@
-import { DEFAULT_SPEC, type PanelLayout, type PanelSpec, type Parting, type SheetSide } from "./spec.ts";
+import {
+  DEFAULT_SPEC,
+  type PanelLayout,
+  type PanelSpec,
+  type Parting,
+  type SheetSide,
+  type Waste,
+} from "./spec.ts";
 
 /** A sheet as a run keeps it. Everything else of it follows from its boards. */
 export interface PanelChoice {
@@ -13,6 +20,8 @@ export interface PanelChoice {
   readonly toolingHoles: boolean;
   readonly badMarks: boolean;
   readonly copperBalance: boolean;
+  /** What is put into the waste; nothing where left out. */
+  readonly waste?: readonly Waste[];
   /** Key of each copy's board in the run, and where it lies. */
   readonly places: readonly {
     readonly board: string;
@@ -37,6 +46,7 @@ export const choiceOf = (layout: PanelLayout, spec: PanelSpec, keys: readonly st
   toolingHoles: spec.toolingHoles,
   badMarks: spec.badMarks,
   copperBalance: spec.copperBalance,
+  ...(spec.waste.length > 0 ? { waste: spec.waste } : {}),
   places: layout.places.map((p) => ({
     board: keys[p.board]!,
     xMm: p.xMm,
@@ -57,5 +67,6 @@ export const specOf = (c: PanelChoice, keys: readonly string[], thicknessMm: num
   toolingHoles: c.toolingHoles,
   badMarks: c.badMarks,
   copperBalance: c.copperBalance,
+  waste: c.waste ?? [],
   thicknessMm,
 });

@@ -1,6 +1,6 @@
 import type { Finding } from "../findings.ts";
 import { posedBox } from "../geometry/turn.ts";
-import { furnish } from "./furnish.ts";
+import { BALANCE_MM, furnish } from "./furnish.ts";
 import { clean, type Field, turnedBox, turnedSide } from "./grid.ts";
 import { frameOf } from "./material.ts";
 import { checkScores, scoreLines } from "./scores.ts";
@@ -13,8 +13,10 @@ import type {
   Separation,
   SheetParts,
   SheetSide,
+  WasteItem,
 } from "./spec.ts";
 import { apart, laidOut, placeTabs, type Untabbed } from "./tabs.ts";
+import { placeWaste } from "./waste.ts";
 
 /** A field on a sheet: how wide the rails are, and where the field begins. */
 export interface Framed {
@@ -124,6 +126,9 @@ export function layoutAt(
       : "mixed";
   sayOutward(laid, s, findings);
   sayOverhangs(laid, findings);
+  const stands = furnish(spec, s, laid, findings);
+  const waste =
+    spec.waste.length > 0 ? placeWaste(spec, [s.widthMm, s.heightMm], frame, stands, findings) : [];
   const boards = laid.reduce((n, l) => n + l.design.areaMm2, 0);
   return {
     widthMm: s.widthMm,
@@ -138,7 +143,11 @@ export function layoutAt(
     scores,
     tabs: held.tabs,
     frame,
-    ...furnish(spec, s, laid, findings),
+    ...stands,
+    balance: stands.balance.filter((b) =>
+      waste.every((w) => !holds(w.box, b.xMm, b.yMm, BALANCE_MM / 2 + 0.3)),
+    ),
+    waste,
     utilisation: boards / (s.widthMm * s.heightMm),
     findings,
   };
@@ -150,6 +159,10 @@ export const clashAt = (
   gapMm: number,
   s: SheetParts,
 ): PanelRefusal | undefined => clashOf(laidOut(designs, s.places), s, gapMm);
+
+/** Whether a disc meets a box. */
+const holds = ([x0, y0, x1, y1]: WasteItem["box"], x: number, y: number, r: number) =>
+  Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1)) < r;
 
 /** Boards that overlap, come nearer than the cutter, or leave the sheet. */
 function clashOf(laid: ReturnType<typeof laidOut>, s: SheetParts, gapMm: number): PanelRefusal | undefined {

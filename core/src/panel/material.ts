@@ -95,7 +95,10 @@ export const sheetMaterial = (designs: readonly PanelDesign[], l: PanelLayout): 
     l.frame.map((a) => a.map((r) => [...r])),
     l.places.map((p) => posedRing(p, designs[p.board]!.outline)),
     l.tabs,
-    l.places.flatMap((p) => designs[p.board]!.cutouts.map((c) => posedRing(p, c))),
+    [
+      ...l.places.flatMap((p) => designs[p.board]!.cutouts.map((c) => posedRing(p, c))),
+      ...l.waste.flatMap((w) => w.slots.map((b) => rect(...b))),
+    ],
   );
 
 /** A piece that is left when everything is cut. */

@@ -79,12 +79,20 @@ export function provePanel(
 type Row = (what: string, panel: number, boards: number, within?: number) => void;
 type Wrong = { text: string; at?: { x: number; y: number } }[];
 
+/** Marks on rails that are flashed onto a layer. */
+function flashedOn(layout: PanelLayout, role: string): number {
+  const marks = layout.fiducials.length + layout.badMarks.length;
+  return role === "copper" ? marks + layout.balance.length : role === "mask" ? marks : 0;
+}
+
 /** Objects on rails by layer. */
 function featuresOf(layout: PanelLayout, role: string, side: string | undefined): number | undefined {
   if (side === "inner") return 0;
-  const marks = layout.fiducials.length + layout.badMarks.length;
-  if (role === "copper") return marks + layout.balance.length;
-  if (role === "mask") return marks;
+  const marks = flashedOn(layout, role);
+  const count = (f: (w: PanelLayout["waste"][number]) => number) =>
+    side === "top" ? layout.waste.reduce((n, w) => n + f(w), 0) : 0;
+  if (role === "copper" || role === "mask") return marks + count((w) => w.pads.length);
+  if (role === "paste") return count((w) => w.openings.length);
   // letters on a rail are counted as they are
   if (role === "legend") return undefined;
   return 0;
@@ -134,7 +142,7 @@ function proveLayers(
     if (stated !== undefined && designs.every((d) => d.shares.every((x) => x === "whole")))
       row(
         `${name}: flashes`,
-        flashesOf(image) - stated,
+        flashesOf(image) - (panel.side === "inner" ? 0 : flashedOn(layout, panel.role)),
         designs.reduce((n, d) => n + flashesOf(d.image) * d.places.length, 0),
       );
   }
@@ -284,7 +292,10 @@ function proveMeasures(sources: readonly ProvenSource[], layout: PanelLayout, m:
     });
   for (const [side, panel] of Object.entries(m.copperAreaMm2)) {
     if (isTrimmed("copper", side)) continue;
-    const added = side === "top" || side === "bottom" ? featureArea(layout) : 0;
+    const added =
+      side === "top" || side === "bottom"
+        ? featureArea(layout) + (side === "top" ? areaOfAll(layout, (w) => w.pads) : 0)
+        : 0;
     // marks are measured as chords of circles
     row(
       `copper area ${side}, mm²`,
@@ -294,21 +305,25 @@ function proveMeasures(sources: readonly ProvenSource[], layout: PanelLayout, m:
   }
   for (const [side, panel] of Object.entries(m.paste))
     if (!isTrimmed("paste", side)) {
+      const own = side === "top" ? layout.waste.flatMap((w) => w.openings).length : 0;
+      const area = side === "top" ? areaOfAll(layout, (w) => w.openings) : 0;
       row(
         `paste openings ${side}`,
-        panel.count,
+        panel.count - own,
         sum((x) => x.paste[side]?.count ?? 0),
       );
       row(
         `paste area ${side}, mm²`,
-        rounded2(panel.areaMm2),
+        rounded2(panel.areaMm2 - area),
         rounded2(sum((x) => x.paste[side]?.areaMm2 ?? 0)),
       );
     }
   if (m.nets && sources.every((s) => s.measure.nets))
     row(
       "nets",
-      m.nets.count - marks * Object.keys(m.copperAreaMm2).filter((k) => k === "top" || k === "bottom").length,
+      m.nets.count -
+        layout.waste.flatMap((w) => w.pads).length -
+        marks * Object.keys(m.copperAreaMm2).filter((k) => k === "top" || k === "bottom").length,
       sum((x) => x.nets!.count),
     );
   const least = Math.min(...sources.map((s) => s.measure.minNetSpaceMm ?? Number.POSITIVE_INFINITY));
@@ -325,6 +340,11 @@ const layerName = (f: BoardFile) => (f.side === "inner" ? `inner ${f.index ?? 1}
 const MARKS_APART_MM = 0.5;
 const rounded2 = (v: number) => Math.round(v * 100) / 100;
 const rounded6 = (v: number) => Math.round(v * 1e6) / 1e6;
+
+const areaOfAll = (
+  layout: PanelLayout,
+  f: (w: PanelLayout["waste"][number]) => readonly (readonly number[])[],
+) => layout.waste.flatMap(f).reduce((n, b) => n + (b[2]! - b[0]!) * (b[3]! - b[1]!), 0);
 
 function featureArea(layout: PanelLayout): number {
   const disc = (d: number) => (Math.PI * d * d) / 4;

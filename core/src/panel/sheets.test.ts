@@ -233,3 +233,34 @@ test("tabs keep off what may not be cut, by the distance it asks for", () => {
         expect(banAt(bans, own[0]![0], own[0]![1], own.at(-1)![0], own.at(-1)![1])).toBeUndefined();
     }
 });
+
+test("in the waste: slots graded around the thickness are milled, squares are bare and open; and the sheet proves itself", () => {
+  const source = sourceOf(MADE[0]!);
+  const plain = solved([source.design], spec({ counts: [6], separation: "tabs" }));
+  const layout = solved(
+    [source.design],
+    spec({ counts: [6], separation: "tabs", waste: ["gauge", "paste-test"] }),
+  );
+  expect(layout.waste.map((w) => [w.kind, w.slots.length, w.pads.length])).toEqual([
+    ["gauge", 5, 0],
+    ["paste-test", 0, 8],
+  ]);
+  const back = readBack(writePanel([source], layout, { name: "w", revision: "A" }, "w"));
+  expect(provePanel([source], layout, back, measureBoard(back)).wrong).toEqual([]);
+  // by the files: five more ways milled, of 1.55 to 1.75 mm
+  const outlineOf = (set: ReturnType<typeof readBoard>) => {
+    const p = set.files.find((f) => f.role === "profile")!;
+    return chainOutline(p.layer!, p.path);
+  };
+  const bare = readBack(writePanel([source], plain, { name: "w", revision: "A" }, "w"));
+  expect(outlineOf(back).loops.length - outlineOf(bare).loops.length).toBe(5);
+  const narrow = outlineOf(back).loops.map((l) => Math.min(l.box[2] - l.box[0], l.box[3] - l.box[1]));
+  for (const w of [1.55, 1.6, 1.65, 1.7, 1.75]) expect(narrow.some((n) => Math.abs(n - w) < 1e-4)).toBe(true);
+  // without rails there is no room, and that is said
+  const none = solved(
+    [source.design],
+    spec({ counts: [6], separation: "tabs", rails: [], waste: ["gauge", "practice"] }),
+  );
+  expect(none.waste).toEqual([]);
+  expect(none.findings.filter((f) => f.tag === "no-room-in-waste")).toHaveLength(2);
+});

@@ -142,6 +142,22 @@ export interface SheetHole {
   readonly diameterMm: number;
 }
 
+/** Something useful in the waste of a sheet: milled slots, bare pads, openings in the paste, figures in the ink. */
+export interface WasteItem {
+  readonly kind: Waste;
+  readonly box: Box;
+  readonly slots: readonly Box[];
+  readonly pads: readonly Box[];
+  readonly openings: readonly Box[];
+  readonly labels: readonly {
+    readonly x: number;
+    readonly y: number;
+    readonly text: string;
+    readonly mm: number;
+    readonly isUpright: boolean;
+  }[];
+}
+
 /** A sheet as designed: everything that is written, and what is to be said of it. */
 export interface PanelLayout {
   readonly widthMm: number;
@@ -161,6 +177,7 @@ export interface PanelLayout {
   readonly toolingHoles: readonly SheetHole[];
   readonly badMarks: readonly { readonly xMm: number; readonly yMm: number; readonly copy: number }[];
   readonly balance: readonly { readonly xMm: number; readonly yMm: number }[];
+  readonly waste: readonly WasteItem[];
   /** Area of the outlines over that of the sheet. */
   readonly utilisation: number;
   readonly findings: readonly Finding[];

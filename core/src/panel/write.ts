@@ -207,7 +207,30 @@ function addFeatures(w: LayerWriter, key: LayerKey, layout: PanelLayout, name: P
     for (const f of layout.fiducials) w.disc(f.xMm, f.yMm, FIDUCIAL.maskMm);
     for (const b of layout.badMarks) w.disc(b.xMm, b.yMm, BAD_MARK_MM);
   }
+  if (key.side === "top") addWaste(w, key.role, layout);
   if (key.role === "legend" && key.side === "top") addText(w, layout, name);
+}
+
+/** Mask is drawn back from a bare pad of the waste by this much, mm. */
+const BARE_MM = 0.05;
+
+function addWaste(w: LayerWriter, role: ImageRole, layout: PanelLayout): void {
+  const box = ([x0, y0, x1, y1]: readonly number[], more = 0) =>
+    w.area([
+      [x0! - more, y0! - more, x1! + more, y0! - more, x1! + more, y1! + more, x0! - more, y1! + more],
+    ]);
+  for (const item of layout.waste) {
+    if (role === "copper") for (const b of item.pads) box(b);
+    if (role === "mask") for (const b of item.pads) box(b, BARE_MM);
+    if (role === "paste") for (const b of item.openings) box(b);
+    if (role === "legend")
+      for (const l of item.labels)
+        for (const [x1, y1, x2, y2] of textStrokes(l.text, l.mm)) {
+          const at = (x: number, y: number): [number, number] =>
+            l.isUpright ? [l.x - y, l.y + x] : [l.x + x, l.y + y];
+          w.line(...at(x1, y1), ...at(x2, y2), 0.12);
+        }
+  }
 }
 
 const TEXT_MM = 2;
@@ -223,6 +246,8 @@ function addText(w: LayerWriter, layout: PanelLayout, name: PanelName): void {
     ...layout.badMarks.map((b) => ({ x: b.xMm, y: b.yMm, r: BAD_MARK_MM / 2 + 0.5 })),
     ...layout.balance.map((b) => ({ x: b.xMm, y: b.yMm, r: BALANCE_MM / 2 + 0.3 })),
   ];
+  const isClear = (x0: number, y0: number, x1: number, y1: number) =>
+    layout.waste.every((i) => i.box[0] > x1 || i.box[2] < x0 || i.box[1] > y1 || i.box[3] < y0);
   const spots = [
     { lying: true, rail: rails.top, v: H - rails.top / 2 },
     { lying: true, rail: rails.bottom, v: rails.bottom / 2 },
@@ -237,7 +262,8 @@ function addText(w: LayerWriter, layout: PanelLayout, name: PanelName): void {
         const [p, q] = s.lying ? [m.x, m.y] : [m.y, m.x];
         return p + m.r < u || p - m.r > u + length || Math.abs(q - s.v) > m.r + TEXT_MM / 2;
       });
-      if (!isFree) continue;
+      const [a0, a1] = [s.v - TEXT_MM / 2, s.v + TEXT_MM / 2];
+      if (!isFree || !(s.lying ? isClear(u, a0, u + length, a1) : isClear(a0, u, a1, u + length))) continue;
       for (const [x1, y1, x2, y2] of textStrokes(words, TEXT_MM)) {
         const at = (x: number, y: number) =>
           s.lying ? [u + x, s.v - TEXT_MM / 2 + y] : [s.v + TEXT_MM / 2 - y, u + x];

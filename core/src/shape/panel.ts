@@ -1,4 +1,4 @@
-import { fields, flag, list, nullable, number, oneOf, text } from "./shape.ts";
+import { fields, flag, list, maybe, nullable, number, oneOf, text } from "./shape.ts";
 
 const mm = number(-2000, 2000);
 const length = number(0, 2000);
@@ -18,6 +18,7 @@ export const panelShape = nullable(
     toolingHoles: flag,
     badMarks: flag,
     copperBalance: flag,
+    waste: maybe(list(oneOf("gauge", "practice", "paste-test"), 3)),
     places: list(fields({ board: text(60), xMm: mm, yMm: mm, turnDeg: number(0, 360) }), 400),
     holes: number(0, 100_000),
   }),

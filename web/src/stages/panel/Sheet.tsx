@@ -208,6 +208,20 @@ function Furniture({ layout: l, unit }: { layout: PanelLayout; unit: number }) {
           stroke="var(--ink-2)"
         />
       ))}
+      {l.waste.flatMap((w) =>
+        [...w.slots, ...w.pads].map(([x0, y0, x1, y1]) => (
+          <rect
+            key={`${x0} ${y0}`}
+            x={x0}
+            y={y(y1)}
+            width={x1 - x0}
+            height={y1 - y0}
+            fill={w.slots.length > 0 ? "var(--sheet)" : "var(--metal)"}
+            stroke="var(--ink-3)"
+            strokeWidth={0.15 * unit}
+          />
+        )),
+      )}
       {l.badMarks.map((b) => (
         <circle key={b.copy} cx={b.xMm} cy={y(b.yMm)} r={1} stroke="var(--metal-line)" />
       ))}

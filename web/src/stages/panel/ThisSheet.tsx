@@ -33,6 +33,22 @@ export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: 
       {words}
     </label>
   );
+  const has = (kind: "gauge" | "paste-test") => (choice.waste ?? []).includes(kind);
+  const put = (kind: "gauge" | "paste-test", words: string) => (
+    <label className="mr-4 inline-flex items-baseline gap-2 text-[14px]">
+      <input
+        type="checkbox"
+        checked={has(kind)}
+        disabled={isLocked}
+        onChange={(e) => {
+          const others = (choice.waste ?? []).filter((w) => w !== kind);
+          const waste = e.target.checked ? [...others, kind] : others;
+          change({ panel: { ...choice, waste } } as never, `${words} ${e.target.checked ? "on" : "off"}`);
+        }}
+      />
+      {words}
+    </label>
+  );
   return (
     <section aria-labelledby="this-sheet" className="mt-6">
       <h2 id="this-sheet" className="mb-1 text-[15px] font-semibold">
@@ -114,6 +130,8 @@ export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: 
         {set("toolingHoles", "tooling holes")}
         {set("badMarks", "bad-board marks")}
         {set("copperBalance", "balancing copper")}
+        {put("gauge", "slot gauge in the waste")}
+        {put("paste-test", "paste test in the waste")}
       </fieldset>
     </section>
   );
