@@ -79,6 +79,14 @@ test("what has no answer ends with its reason and the nearest that does, and not
     nearest: [9],
   });
   expect(existsSync(join(folder, "none.zip"))).toBe(false);
+  writeFileSync(join(folder, "words.txt"), "no board at all");
+  const none = panel({ boards: [{ archive: "words.txt" }] });
+  expect(none.status).toBe(1);
+  expect(JSON.parse(none.out)).toMatchObject({
+    outcome: "reject",
+    reason: expect.stringMatching(/^words: /),
+    nearest: [],
+  });
   const large = panel({
     boards: [{ archive: demo("kiln-watch-b") }],
     sheet: { maxWidthMm: 70, maxHeightMm: 70 },

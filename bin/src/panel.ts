@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { basename, dirname, resolve } from "node:path";
 import {
+  AppError,
   type Finding,
   isRefusal,
   type PanelLayout,
@@ -31,12 +32,17 @@ export async function panel(
   const boards: PanelBoard[] = [];
   for (const archive of asked.archives) {
     process.stderr.write(`reading ${archive}\n`);
-    boards.push(
-      await readPanelBoard(
-        basename(archive).replace(/\.[^.]+$/, ""),
-        readPaths([resolve(dirname(path), archive)]),
-      ),
-    );
+    try {
+      boards.push(
+        await readPanelBoard(
+          basename(archive).replace(/\.[^.]+$/, ""),
+          readPaths([resolve(dirname(path), archive)]),
+        ),
+      );
+    } catch (error) {
+      if (!(error instanceof AppError)) throw error;
+      return refuse({ tag: "no-board", reason: error.message, nearest: [], do: error.hint }, json);
+    }
   }
   const refused = boards.find((b) => "reason" in b.design);
   const findings: Finding[] = [];

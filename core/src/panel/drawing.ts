@@ -131,7 +131,7 @@ function noteLines(layout: PanelLayout, thicknessMm: number): string[] {
       : []),
     ...(layout.tabs.length > 0
       ? [
-          `Gaps milled ${two(layout.gapMm)} mm wide; ${layout.tabs.length} tabs of ${two(layout.tabs[0]!.widthMm)} mm, perforated with ${PERFORATION.diameterMm} mm at ${PERFORATION.pitchMm} mm, half a hole inside the boards' edges.`,
+          `Gaps milled ${two(layout.gapMm)} mm wide; ${layout.tabs.length} tabs of ${two(layout.tabs[0]!.widthMm)} mm, perforated with ${PERFORATION.diameterMm} mm at ${PERFORATION.pitchMm} mm, on the boards' edges or up to half a hole inside.`,
         ]
       : []),
     ...(fid ? [`Fiducials, 1 mm copper in 2 mm bare: ${fid}.`] : []),

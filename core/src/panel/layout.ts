@@ -1,8 +1,9 @@
 import type { Finding } from "../findings.ts";
-import { posedBox } from "../geometry/turn.ts";
+import { posed, posedBox } from "../geometry/turn.ts";
 import { BALANCE_MM, furnish } from "./furnish.ts";
 import { clean, type Field, turnedBox, turnedSide } from "./grid.ts";
 import { frameOf } from "./material.ts";
+import { COPPER_WANTED_MM, perforationToCopper } from "./perforate.ts";
 import { checkScores, scoreLines } from "./scores.ts";
 import type {
   PanelDesign,
@@ -124,6 +125,7 @@ export function layoutAt(
     : s.across === "score" && s.along === "score"
       ? "score"
       : "mixed";
+  if (held.tabs.length > 0) sayPerforations(laid, findings);
   sayOutward(laid, s, findings);
   sayOverhangs(laid, findings);
   const stands = furnish(spec, s, laid, findings);
@@ -284,6 +286,26 @@ function sayUntabbed(untabbed: readonly Untabbed[], s: SheetParts, findings: Fin
       level: "remark",
       at: { x: clean(u.x), y: clean(u.y) },
       text: `Copy ${u.copy} has no tab at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm: ${u.why}.`,
+    });
+  }
+}
+
+/** Copper that perforations would come nearer to than is usual, wherever along the edge it is. */
+function sayPerforations(laid: readonly Laid[], findings: Finding[]): void {
+  const said = new Set<unknown>();
+  for (const { design, place } of laid) {
+    const c = design.copperToEdge;
+    if (!c || said.has(design)) continue;
+    said.add(design);
+    const mm = perforationToCopper(c.mm);
+    if (mm >= COPPER_WANTED_MM - 1e-9) continue;
+    const [x, y] = posed(place, c.x, c.y);
+    findings.push({
+      tag: "perforation-near-copper",
+      level: mm < 0.1 ? "warning" : "remark",
+      at: { x: clean(x), y: clean(y) },
+      text: `Copper of ${design.name} comes within ${Number(c.mm.toFixed(2))} mm of its edge: perforations there would leave ${Number(Math.max(0, mm).toFixed(2))} mm to it, ${COPPER_WANTED_MM} mm is usual.`,
+      do: "Draw the copper back where tabs stand, or cut tabs with a cutter instead of breaking them.",
     });
   }
 }

@@ -10,6 +10,25 @@ export function perforations(widthMm: number): number {
   return widthMm < d ? 0 : Math.floor((widthMm - d) / p + 1e-9) + 1;
 }
 
+/** Perforations keep this far from copper at least, mm; {@link COPPER_WANTED_MM} is usual (domain.md 6.2). */
+const COPPER_LEAST_MM = 0.2;
+export const COPPER_WANTED_MM = 1;
+
+/**
+ * How far inside of a board's edge a row of perforations stands: half a hole, so that nothing sticks out when it breaks, but
+ * never so far that a hole comes near copper; then it moves out onto the edge, and half a hole beyond at most.
+ *
+ * @param copperMm least distance of the board's copper from its edge; as far as is usual where it is not known
+ */
+export function insetOf(copperMm: number | undefined): number {
+  const r = PERFORATION.diameterMm / 2;
+  return Math.max(-r, Math.min(r, (copperMm ?? Number.POSITIVE_INFINITY) - r - COPPER_LEAST_MM));
+}
+
+/** From the walls of a board's perforations to its copper, where they meet where it comes nearest. */
+export const perforationToCopper = (copperMm: number): number =>
+  copperMm - insetOf(copperMm) - PERFORATION.diameterMm / 2;
+
 /** Middles of one row, along a line through x, y in a direction. */
 export function rowOfHoles(
   x: number,

@@ -298,6 +298,14 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
     (w) => spec.separation === "auto" || w === spec.separation,
   );
   const asked = spec.counts[0]!;
+  const isLeast = spec.minWidthMm > 0 || spec.minHeightMm > 0;
+  if (isLeast && !isRefusal(solvePanel(designs, { ...spec, minWidthMm: 0, minHeightMm: 0 })))
+    return {
+      tag: "smaller-than-least",
+      reason: `The sheet would be smaller than ${spec.minWidthMm} × ${spec.minHeightMm} mm, and has no rail there that could be wider.`,
+      nearest: [],
+      do: "Let it have rails on all sides, or put more boards on it.",
+    };
   if (designs.length === 1) {
     const found = solvableCounts(designs, spec, asked);
     if (found.length > 0)

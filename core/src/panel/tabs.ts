@@ -1,7 +1,7 @@
 import { nearestPoints, segmentSegment2 } from "../geometry/segment.ts";
 import { Strips } from "../geometry/strips.ts";
 import { type Box, boxAround, type Pose, posed, posedRing, turnOf, unposed } from "../geometry/turn.ts";
-import { PERFORATION, rowOfHoles } from "./perforate.ts";
+import { insetOf, rowOfHoles } from "./perforate.ts";
 import type { PanelDesign, PanelPlace, Tab } from "./spec.ts";
 import { banAt, type EdgePoint, stretchesOf, tabPositions, tabsForEdge } from "./stretch.ts";
 
@@ -268,10 +268,10 @@ class TabMaker {
       const there = this.banned(other, fx, fy, tx, ty, half);
       if (there) return there;
     }
-    const inside = PERFORATION.diameterMm / 2;
+    const [near, far] = [l, other].map((k) => insetOf(k?.design.copperToEdge?.mm)) as [number, number];
     const at = [
-      ...rowOfHoles(p.x - p.nx * inside, p.y - p.ny * inside, tx, ty, this.width),
-      ...(other ? rowOfHoles(fx + p.nx * inside, fy + p.ny * inside, tx, ty, this.width) : []),
+      ...rowOfHoles(p.x - p.nx * near, p.y - p.ny * near, tx, ty, this.width),
+      ...(other ? rowOfHoles(fx + p.nx * far, fy + p.ny * far, tx, ty, this.width) : []),
     ];
     return {
       xMm: round((p.x + fx) / 2),

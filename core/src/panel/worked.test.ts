@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { signedArea } from "../geometry/polygon.ts";
 import { boxAround, posed, posedRing, unposed } from "../geometry/turn.ts";
 import { clashAt, layoutAt } from "./layout.ts";
-import { perforations, rowOfHoles } from "./perforate.ts";
+import { insetOf, perforations, perforationToCopper, rowOfHoles } from "./perforate.ts";
 import { sagMm } from "./sag.ts";
 import { scoreDepth, scoreToCopperMm } from "./scores.ts";
 import { coverDemand, mixedRun } from "./several.ts";
@@ -383,7 +383,31 @@ test("a least size no rail can bring is refused; rails all around bring it where
   const l = solved([rect(50, 40)], spec(both));
   expect(l.widthMm).toBeGreaterThanOrEqual(160);
   expect(l.heightMm).toBeGreaterThanOrEqual(150);
-  expect(refused([rect(50, 40)], spec({ ...both, counts: [1], rails: ["top", "bottom"] })).reason).toMatch(
-    /do not go on a sheet|does not go/,
-  );
+  const short = refused([rect(50, 40)], spec({ ...both, counts: [1], rails: ["top", "bottom"] }));
+  expect(short.reason).toMatch(/smaller than 160 × 150 mm/);
+  expect(short.do).toMatch(/rails on all sides/);
+});
+
+test("perforations stand half a hole inside the edge, and move out rather than into copper", () => {
+  // of 0.5 mm: r 0.25, at least 0.2 mm to copper
+  expect([undefined, 2, 0.7, 0.6, 0.45, 0.2, 0].map((c) => Number(insetOf(c).toFixed(3)))).toEqual([
+    0.25, 0.25, 0.25, 0.15, 0, -0.25, -0.25,
+  ]);
+  for (const c of [0.2, 0.3, 0.45, 0.5, 0.7, 1.5])
+    expect(perforationToCopper(c)).toBeGreaterThanOrEqual(0.2 - 1e-9);
+  const at = (mm: number) =>
+    solved(
+      [rect(50, 40, { copperToEdge: { mm, x: 10, y: mm } })],
+      spec({ counts: [4], separation: "tabs", turns: [[0]] }),
+    );
+  const near = at(0.5);
+  // the lowest row of the first board, 0.05 mm inside of its lower edge
+  const y0 = near.places[0]!.yMm;
+  const rows = near.tabs.flatMap((t) => t.at.map(([, y]) => y)).filter((y) => Math.abs(y - y0) < 0.3);
+  expect(new Set(rows)).toEqual(new Set([y0 + 0.05]));
+  expect(near.findings.find((f) => f.tag === "perforation-near-copper")).toMatchObject({
+    level: "remark",
+    text: expect.stringContaining("leave 0.2 mm to it"),
+  });
+  expect(at(1.6).findings.map((f) => f.tag)).not.toContain("perforation-near-copper");
 });
