@@ -162,6 +162,8 @@ test("the run by keyboard: stages by number, the margin, the sheet of keys, the 
   const margin = page.getByRole("complementary", { name: "In the margin" });
   const notes = page.getByRole("button", { name: /^notes \(/ });
   await page.keyboard.press("]");
+  await expect(page.getByRole("heading", { name: "Panel", level: 1 })).toBeVisible();
+  await page.keyboard.press("]");
   await expect(page.getByRole("heading", { name: "Assemble", level: 1 })).toBeVisible();
   await expect(margin).toBeVisible();
   const said = await margin.getByRole("listitem").count();
