@@ -3,9 +3,11 @@ const shared = {
   moduleFileExtensions: ["ts", "tsx", "js", "mjs", "cjs", "json", "node"],
   testEnvironment: "node",
   testEnvironmentOptions: { customExportConditions: ["source", "node", "node-addons"] },
+  // the one package that computes in loops of millions
+  transformIgnorePatterns: ["/node_modules/(?!clipper2-ts/)"],
   transform: {
-    "^.+\\.tsx?$": [
-      "@swc/jest",
+    "^.+\\.tsx?$|/node_modules/clipper2-ts/.+\\.js$": [
+      "<rootDir>/tools/jest-transform.mjs",
       {
         jsc: {
           target: "es2022",
