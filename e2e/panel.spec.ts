@@ -62,6 +62,42 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
   await expect(page.getByText(/^Drag a board/)).toBeVisible();
   expect(await first.getAttribute("transform")).toBe(was);
 
+  // a tab dragged beyond its board's corner is refused with the reason; along the edge it goes
+  const tabs = page.getByRole("button", { name: /^Tab \d+ between/ });
+  const tab = page.getByRole("button", { name: /^Tab 1 between/ });
+  const count = await tabs.count();
+  const path = await tab.getAttribute("d");
+  const [tx, ty] = await at(tab);
+  const isUpright = await tab.evaluate(
+    (e) => e.getBoundingClientRect().height > e.getBoundingClientRect().width,
+  );
+  const along = (px: number) => (isUpright ? ([tx, ty + px] as const) : ([tx + px, ty] as const));
+  const board = (await first.boundingBox())!;
+  await page.mouse.move(tx, ty);
+  await page.mouse.down();
+  await page.mouse.move(board.x - 2, board.y - 2, { steps: 3 });
+  await expect(page.getByText(/^No tab there: .* It goes back when you let go/)).toBeVisible();
+  await page.mouse.up();
+  expect(await tab.getAttribute("d")).toBe(path);
+  await page.mouse.move(tx, ty);
+  await page.mouse.down();
+  await page.mouse.move(...along(12), { steps: 3 });
+  await page.mouse.up();
+  await expectSaid(page, "Tab moved");
+  await expect(page.getByText("put by hand")).toBeVisible();
+  // by keys: one more on the board that is picked, and away again
+  await first.focus();
+  await page.keyboard.press("a");
+  await expectSaid(page, "Tab added");
+  await expect(tabs).toHaveCount(count + 1);
+  await page.getByRole("button", { name: `Tab ${count + 1} between` }).focus();
+  await page.keyboard.press("Delete");
+  await expectSaid(page, "Tab taken away");
+  await expect(tabs).toHaveCount(count);
+  // an edge that is kept free has none of them
+  await page.getByRole("button", { name: "find them anew" }).click();
+  await expect(page.getByText("put by hand")).toBeHidden();
+
   // written, read back, and only then handed out
   await page.getByRole("button", { name: "Write and prove the files" }).click();
   await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();

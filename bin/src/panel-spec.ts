@@ -36,8 +36,9 @@ const KEYS: Readonly<Record<string, readonly string[]>> = {
     "write",
     "tabMm",
     "copperBalance",
+    "scored",
   ],
-  board: ["archive", "count", "turns"],
+  board: ["archive", "count", "turns", "free"],
   sheet: ["maxWidthMm", "maxHeightMm", "minWidthMm", "minHeightMm"],
   rails: ["sides", "widthMm"],
 };
@@ -78,6 +79,8 @@ export function readSpec(value: unknown): ReadSpec {
       badMarks: r.flag(spec, "badMarks", true),
       copperBalance: r.flag(spec, "copperBalance", false),
       waste: waste as PanelSpec["waste"],
+      ...(boards.some((b) => b.free.length > 0) ? { free: boards.map((b) => b.free) } : {}),
+      ...(spec.scored === undefined ? {} : { scored: r.one(spec, "scored", "rows", ["columns", "rows"]) }),
     },
     thicknessMm: thicknessMm === 0 ? undefined : thicknessMm,
     write: r.one(spec, "write", "copies", ["copies", "step-repeat"]),
@@ -124,6 +127,8 @@ interface BoardSpec {
   readonly archive: string;
   readonly count: number | "fill";
   readonly turns: readonly number[];
+  /** Its sides that get no tab. */
+  readonly free: readonly SheetSide[];
 }
 
 function readBoards(boards: unknown, r: SpecReader): BoardSpec[] {
@@ -143,8 +148,12 @@ function readBoards(boards: unknown, r: SpecReader): BoardSpec[] {
     const isList = Array.isArray(turns) && turns.length > 0 && turns.length <= 24;
     if (!isList || turns.some((t) => typeof t !== "number" || !Number.isFinite(t)))
       return r.bad(`${at}turns`, "is no list of degrees");
+    const free = b.free ?? [];
+    if (!Array.isArray(free) || free.some((f) => !(SIDES as readonly unknown[]).includes(f)))
+      return r.bad(`${at}free`, `may list ${SIDES.join(", ")}`);
     return {
       archive: b.archive,
+      free: [...new Set(free as SheetSide[])],
       count: count as number | "fill",
       turns: [...new Set((turns as number[]).map((t) => ((t % 360) + 360) % 360))],
     };

@@ -120,6 +120,8 @@ test.each([
   [{ boards: [{ archive: "a.zip" }], fiducials: "yes" }, /fiducials is neither true nor false/],
   [{ boards: [{ archive: "a.zip" }], waste: ["beer"] }, /waste may list gauge, practice, paste-test/],
   [{ boards: [{ archive: "a.zip" }], write: "both" }, /write is "both"/],
+  [{ boards: [{ archive: "a.zip", free: ["up"] }] }, /boards\[0\]\.free may list left, right, top, bottom/],
+  [{ boards: [{ archive: "a.zip" }], scored: "both" }, /scored is "both"; columns, rows may stand there/],
 ] as const)("a spec like %j is refused by its key", (value, says) => {
   expect(() => readSpec(value)).toThrow(says);
 });

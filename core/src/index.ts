@@ -137,9 +137,11 @@ export {
   type Separation,
   type SheetSide,
   SIDES,
+  type Tab,
   WASTE,
   type WriteMode,
 } from "./panel/spec.ts";
+export { type HeldTab, ownTabsOf, type TabAt, TabHand } from "./panel/tab-hand.ts";
 export { tabRing } from "./panel/tabs.ts";
 export { writePanel } from "./panel/write.ts";
 // places of parts

@@ -1,5 +1,6 @@
 import {
   DEFAULT_SPEC,
+  type OwnTab,
   type PanelLayout,
   type PanelSpec,
   type Parting,
@@ -22,6 +23,10 @@ export interface PanelChoice {
   readonly copperBalance: boolean;
   /** What is put into the waste; nothing where left out. */
   readonly waste?: readonly Waste[];
+  /** Sides of a board, by its key, that get no tab. */
+  readonly free?: Readonly<Record<string, readonly SheetSide[]>>;
+  /** Tabs by hand, in the place of those that are found. */
+  readonly tabs?: readonly OwnTab[];
   /** Key of each copy's board in the run, and where it lies. */
   readonly places: readonly {
     readonly board: string;
@@ -47,6 +52,12 @@ export const choiceOf = (layout: PanelLayout, spec: PanelSpec, keys: readonly st
   badMarks: spec.badMarks,
   copperBalance: spec.copperBalance,
   ...(spec.waste.length > 0 ? { waste: spec.waste } : {}),
+  ...(spec.free?.some((f) => f.length > 0)
+    ? {
+        free: Object.fromEntries(keys.flatMap((k, i) => (spec.free?.[i]?.length ? [[k, spec.free[i]]] : []))),
+      }
+    : {}),
+  ...(spec.tabs ? { tabs: spec.tabs } : {}),
   places: layout.places.map((p) => ({
     board: keys[p.board]!,
     xMm: p.xMm,
@@ -69,4 +80,6 @@ export const specOf = (c: PanelChoice, keys: readonly string[], thicknessMm: num
   copperBalance: c.copperBalance,
   waste: c.waste ?? [],
   thicknessMm,
+  ...(c.free ? { free: keys.map((k) => c.free?.[k] ?? []) } : {}),
+  ...(c.tabs ? { tabs: c.tabs } : {}),
 });

@@ -4,6 +4,7 @@ import { chipBody } from "../bom/chip-size.ts";
 import { lettersOf } from "../bom/refs.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
+import { hardestPads } from "./practice.ts";
 import type { Ban, PanelDesign, PanelRefusal, SheetSide } from "./spec.ts";
 
 /** A body reaches over the edge where more of it than this lies outside, mm. */
@@ -62,6 +63,7 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
   const copper = d.measure.minCopperToEdgeAt?.[0];
   const hole = d.measure.minHoleToEdgeAt?.[0];
   const { thicknessMm, minCopperToEdgeMm, minHoleToEdgeMm } = d.measure;
+  const practice = hardestPads(d.measure);
   return {
     name: d.name,
     outline: ring,
@@ -73,6 +75,7 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
     bans,
     outward: d.isBevelled ? [...new Set(contacts.map((c) => c.edge))] : [],
     overhangs: bans.flatMap((b) => overhangOf(b, box)),
+    ...(practice ? { practice } : {}),
     isTwoSided: d.bodies.some((b) => b.side === "bottom"),
     ...(minCopperToEdgeMm !== undefined && copper
       ? { copperToEdge: { mm: minCopperToEdgeMm, x: copper.x, y: copper.y } }

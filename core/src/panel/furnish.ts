@@ -1,7 +1,7 @@
 import type { Finding } from "../findings.ts";
 import { clean } from "./grid.ts";
+import type { laidOut } from "./laid.ts";
 import type { PanelLayout, PanelSpec, SheetHole, SheetParts } from "./spec.ts";
-import type { laidOut } from "./tabs.ts";
 
 /** What stands on rails, mm (domain.md 6.3). */
 export const FIDUCIAL = { copperMm: 1, maskMm: 2, clearMm: 2 } as const;

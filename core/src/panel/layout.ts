@@ -1,7 +1,9 @@
 import type { Finding } from "../findings.ts";
 import { posed, posedBox } from "../geometry/turn.ts";
+import { withFreeSides } from "./free-sides.ts";
 import { BALANCE_MM, furnish } from "./furnish.ts";
 import { clean, type Field, turnedBox, turnedSide } from "./grid.ts";
+import { apart, laidOut } from "./laid.ts";
 import { frameOf } from "./material.ts";
 import { COPPER_WANTED_MM, perforationToCopper } from "./perforate.ts";
 import { checkScores, scoreLines } from "./scores.ts";
@@ -16,7 +18,7 @@ import type {
   SheetSide,
   WasteItem,
 } from "./spec.ts";
-import { apart, laidOut, placeTabs, type Untabbed } from "./tabs.ts";
+import { placeTabs, tabbedSides, type Untabbed } from "./tabs.ts";
 import { placeWaste } from "./waste.ts";
 
 /** A field on a sheet: how wide the rails are, and where the field begins. */
@@ -96,17 +98,13 @@ export function layoutAt(
   spec: PanelSpec,
   s: SheetParts,
 ): PanelLayout | PanelRefusal {
-  const laid = laidOut(designs, s.places);
+  const laid = laidOut(withFreeSides(designs, spec), s.places);
   const clash = clashOf(laid, s, spec.gapMm);
   if (clash) return clash;
   const findings: Finding[] = [];
   const rings = laid.map((l) => l.ring);
   const cells = laid.map((l) => posedBox(l.place, l.design.box));
   const frame = frameOf([s.widthMm, s.heightMm], s.rails, rings, cells, s, spec.gapMm);
-  const isTabbed = (nx: number, ny: number) =>
-    (s.across === "tabs" && s.along === "tabs") ||
-    (s.across === "tabs" && Math.abs(nx) > 0.99) ||
-    (s.along === "tabs" && Math.abs(ny) > 0.99);
   const scores = scoreLines(cells, s);
   if (scores.length > 0) {
     const wrong = checkScores(laid, scores, spec.thicknessMm, findings);
@@ -114,12 +112,13 @@ export function layoutAt(
   }
   const held =
     s.across === "tabs" || s.along === "tabs"
-      ? placeTabs({ laid, frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, isTabbed)
+      ? placeTabs({ laid, frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, tabbedSides(s), spec.tabs)
       : { tabs: [], untabbed: [], loose: [] };
   const isRouted = s.across === "tabs" && s.along === "tabs";
   const loose = isRouted ? looseOf(laid, held) : undefined;
   if (loose) return loose;
-  sayUntabbed(held.untabbed, s, findings);
+  if (spec.tabs) sayOwnTabs(held, laid, isRouted, findings);
+  else sayUntabbed(held.untabbed, s, findings);
   const separation: Separation = isRouted
     ? "tabs"
     : s.across === "score" && s.along === "score"
@@ -130,7 +129,7 @@ export function layoutAt(
   sayOverhangs(laid, findings);
   const stands = furnish(spec, s, laid, findings);
   const waste =
-    spec.waste.length > 0 ? placeWaste(spec, [s.widthMm, s.heightMm], frame, stands, findings) : [];
+    spec.waste.length > 0 ? placeWaste(spec, [s.widthMm, s.heightMm], frame, stands, designs, findings) : [];
   const boards = laid.reduce((n, l) => n + l.design.areaMm2, 0);
   return {
     widthMm: s.widthMm,
@@ -272,6 +271,35 @@ function looseOf(
     nearest: [],
     do: "Give the sheet rails on more sides, a wider gap, or narrower tabs.",
   };
+}
+
+/** Tabs by hand that cannot stand any more, and boards that hang by one alone. */
+function sayOwnTabs(
+  held: { readonly tabs: PanelLayout["tabs"]; readonly untabbed: readonly Untabbed[] },
+  laid: readonly Laid[],
+  isRouted: boolean,
+  findings: Finding[],
+): void {
+  for (const u of held.untabbed)
+    findings.push({
+      tag: "tab-left-out",
+      level: "warning",
+      at: { x: clean(u.x), y: clean(u.y) },
+      text: `The tab put at ${u.x.toFixed(1)}, ${u.y.toFixed(1)} mm on copy ${u.copy} cannot stand there: ${u.why}. It is left out.`,
+      do: "Put it elsewhere, or let tabs be found anew.",
+    });
+  if (!isRouted) return;
+  for (const l of laid) {
+    const n = held.tabs.filter((t) => t.between.includes(l.place.copy)).length;
+    if (n === 1)
+      findings.push({
+        tag: "held-by-one-tab",
+        level: "warning",
+        at: { x: clean((l.box[0] + l.box[2]) / 2), y: clean((l.box[1] + l.box[3]) / 2) },
+        text: `Copy ${l.place.copy} hangs by one tab: it swings when it is milled and printed.`,
+        do: "Put a second one, opposite.",
+      });
+  }
 }
 
 /** Stretches that got no tab, each reason of a design once. */

@@ -1,8 +1,8 @@
 import type { Finding } from "../findings.ts";
 import { type Box, posed, posedBox } from "../geometry/turn.ts";
 import { clean } from "./grid.ts";
+import type { laidOut } from "./laid.ts";
 import type { PanelRefusal, Score, SheetParts } from "./spec.ts";
-import type { laidOut } from "./tabs.ts";
 
 /** Thickness that can be scored, mm (domain.md 6.2). */
 export const SCORED_MM = [0.8, 2.4] as const;

@@ -5,12 +5,12 @@ import { chainOutline } from "../board/outline.ts";
 import { boardsOfPanel } from "../board/panel-copies.ts";
 import { readBoard } from "../board/read.ts";
 import { panelDesign } from "./design.ts";
+import { laidOut } from "./laid.ts";
 import { entriesOf, MADE, type MadeBoard } from "./made-boards.fixture.ts";
 import { provePanel } from "./proof.ts";
 import { solvePanel } from "./solve.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign, type PanelLayout, type PanelSpec } from "./spec.ts";
 import { banAt } from "./stretch.ts";
-import { laidOut } from "./tabs.ts";
 import { writePanel } from "./write.ts";
 
 /** A made board read as any other. */

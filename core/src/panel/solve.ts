@@ -72,6 +72,12 @@ const PARTINGS: Readonly<Record<Separation, readonly (readonly [Parting, Parting
   ],
 };
 
+/** Ways columns and rows may be parted; where mixed, those that are asked for. */
+const partingsOf = (separation: Separation, { scored }: PanelSpec): (readonly [Parting, Parting])[] =>
+  PARTINGS[separation].filter(
+    ([across]) => separation !== "mixed" || !scored || (scored === "columns") === (across === "score"),
+  );
+
 /** Why a design cannot be scored on the sides that a parting would score; undefined where it can. */
 function notScored(
   d: PanelDesign,
@@ -105,7 +111,7 @@ function candidatesOf(
   };
   const [design] = designs;
   for (const sides of railSets(spec, designs))
-    for (const [across, along] of PARTINGS[separation]) {
+    for (const [across, along] of partingsOf(separation, spec)) {
       const room = roomOf(spec, sides, across, along);
       if (designs.length > 1 || !design) {
         if (across === "tabs" && along === "tabs")
@@ -316,7 +322,7 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
         do: `${found[0]} do.`,
       };
     const why = least
-      .flatMap((w) => PARTINGS[w])
+      .flatMap((w) => partingsOf(w, spec))
       .map((p) => notScored(d, spec.turns[0]!, p, STRAIGHT.asked))
       .find((w) => w !== undefined);
     if (why && spec.separation !== "auto" && spec.separation !== "tabs")

@@ -1,6 +1,7 @@
 import type { BoardSet } from "../board/board-file.ts";
 import type { Finding } from "../findings.ts";
 import type { Box, Pose } from "../geometry/turn.ts";
+import type { PracticePads } from "./practice.ts";
 
 /** Whether columns, or rows, are parted by a score or by tabs. */
 export type Parting = "score" | "tabs";
@@ -37,6 +38,19 @@ export interface PanelSpec {
   readonly copperBalance: boolean;
   readonly waste: readonly Waste[];
   readonly thicknessMm: number;
+  /** Sides of each design, as it is drawn, that get no tab. */
+  readonly free?: readonly (readonly SheetSide[])[];
+  /** Which are scored where scores and tabs are mixed; whichever is better where left out. */
+  readonly scored?: "columns" | "rows";
+  /** Tabs by hand, in the place of those that would be found. */
+  readonly tabs?: readonly OwnTab[];
+}
+
+/** A tab put by hand, on a copy's edge: a point of it in the board's own coordinates. */
+export interface OwnTab {
+  readonly copy: number;
+  readonly xMm: number;
+  readonly yMm: number;
 }
 
 export const DEFAULT_SPEC: Omit<PanelSpec, "counts" | "turns"> = {
@@ -88,6 +102,8 @@ export interface PanelDesign {
   readonly outward: readonly SheetSide[];
   /** Parts that hang over its edge, as boxes in its own coordinates. */
   readonly overhangs: readonly { readonly ref: string; readonly box: Box; readonly mm: number }[];
+  /** Pads of its hardest part, to be tried on. */
+  readonly practice?: PracticePads;
   /** Parts stand on it on the bottom. */
   readonly isTwoSided: boolean;
   /** Least distance of copper from its edge, and where. */

@@ -1,46 +1,12 @@
-import { nearestPoints, segmentSegment2 } from "../geometry/segment.ts";
 import { Strips } from "../geometry/strips.ts";
-import { type Box, boxAround, type Pose, posed, posedRing, turnOf, unposed } from "../geometry/turn.ts";
+import { type Pose, posed, turnOf, unposed } from "../geometry/turn.ts";
+import type { Ground, Laid } from "./laid.ts";
 import { insetOf, rowOfHoles } from "./perforate.ts";
-import type { PanelDesign, PanelPlace, Tab } from "./spec.ts";
+import type { OwnTab, SheetParts, Tab } from "./spec.ts";
 import { banAt, type EdgePoint, stretchesOf, tabPositions, tabsForEdge } from "./stretch.ts";
 
 /** What lies at a point of the sheet. */
 type At = { readonly copy: number } | "frame" | "nothing";
-
-/** A copy with its edge where it lies. */
-interface Laid {
-  readonly place: PanelPlace;
-  readonly design: PanelDesign;
-  readonly ring: readonly number[];
-  readonly box: Box;
-  readonly strips: Strips;
-  readonly cutouts: readonly (readonly number[])[];
-}
-
-/** The frame as it is before tabs: areas of the sheet beyond a gap around each board. */
-export interface Ground {
-  readonly laid: readonly Laid[];
-  /** Areas that stay frame. */
-  readonly frame: readonly (readonly (readonly number[])[])[];
-  readonly gapMm: number;
-}
-
-/** Places of a field as what lies on the sheet. */
-export function laidOut(designs: readonly PanelDesign[], places: readonly PanelPlace[]): Laid[] {
-  return places.map((place) => {
-    const design = designs[place.board]!;
-    const ring = posedRing(place, design.outline);
-    return {
-      place,
-      design,
-      ring,
-      box: boxAround([ring]),
-      strips: new Strips([ring]),
-      cutouts: design.cutouts.map((c) => posedRing(place, c)),
-    };
-  });
-}
 
 /** Why a stretch of a copy's edge got no tab. */
 export interface Untabbed {
@@ -56,20 +22,23 @@ export interface Untabbed {
  * its neighbours or the frame.
  *
  * @param isTabbed whether tabs may stand where the edge looks that way; others are scored, or are the sheet's edge
+ * @param own tabs put by hand, in the place of those that would be found
  */
 export function placeTabs(
   ground: Ground,
   widthMm: number,
   thicknessMm: number,
   isTabbed: (nx: number, ny: number) => boolean,
+  own?: readonly OwnTab[],
 ): {
   readonly tabs: readonly Tab[];
   readonly untabbed: readonly Untabbed[];
   readonly loose: readonly number[];
 } {
   const maker = new TabMaker(ground, widthMm, isTabbed);
-  for (const l of ground.laid) maker.alongEdges(l, thicknessMm);
-  maker.holdTheRest();
+  if (own) maker.putOwn(own);
+  else for (const l of ground.laid) maker.alongEdges(l, thicknessMm);
+  maker.holdTheRest(own ? 1 : 2);
   return { tabs: maker.tabs, untabbed: maker.untabbed, loose: maker.loose() };
 }
 
@@ -80,7 +49,16 @@ const SHORTEST_MM = 10;
 /** Steps a tab may be moved along an edge, mm. */
 const NUDGE_MM = 0.5;
 
-class TabMaker {
+/** Where tabs may stand at all: not across a direction that is scored. */
+export const tabbedSides =
+  (s: Pick<SheetParts, "across" | "along">) =>
+  (nx: number, ny: number): boolean =>
+    (s.across === "tabs" && s.along === "tabs") ||
+    (s.across === "tabs" && Math.abs(nx) > 0.99) ||
+    (s.along === "tabs" && Math.abs(ny) > 0.99);
+
+/** Puts tabs over the gaps of a sheet, one by one. */
+export class TabMaker {
   readonly tabs: Tab[] = [];
   readonly untabbed: Untabbed[] = [];
   private readonly ground: Ground;
@@ -132,16 +110,41 @@ class TabMaker {
     }
   }
 
-  /** Closest approaches, until every board has two tabs and all hang together. */
-  holdTheRest(): void {
+  /** Tabs by hand; what cannot stand there is told with its reason. */
+  putOwn(own: readonly OwnTab[]): void {
+    for (const o of own) {
+      const l = this.ground.laid.find((k) => k.place.copy === o.copy);
+      if (!l) continue;
+      const p = edgeNear(l, ...posed(l.place, o.xMm, o.yMm));
+      const made = this.byHand(l, p);
+      if (typeof made === "object") this.tabs.push(made);
+      else this.untabbed.push({ copy: o.copy, why: made, x: p.x, y: p.y });
+    }
+  }
+
+  /** A tab at a point of an edge, both of its shoulders on the board, beside no other; or why there can be none. */
+  byHand(l: Laid, p: EdgePoint): Tab | string {
+    if (!this.isTabbed(p.nx, p.ny)) return "that edge is scored";
+    const half = (this.width / 2) * 0.96;
+    for (const f of [-half, half])
+      if (!l.strips.inside(p.x - p.ny * f - p.nx * SLACK_MM, p.y + p.nx * f - p.ny * SLACK_MM))
+        return "it would reach over a corner";
+    const made = this.tabAt(l, p, SLACK_MM);
+    if (typeof made === "string") return made || "nothing lies across the gap there";
+    const near = this.tabs.some((t) => Math.hypot(t.xMm - made.xMm, t.yMm - made.yMm) < this.width * 0.9);
+    return near ? "another tab stands there" : made;
+  }
+
+  /** Closest approaches, until every board has so many tabs and all hang together. */
+  holdTheRest(least: number): void {
     const count = (copy: number) => this.tabs.filter((t) => t.between.includes(copy)).length;
     for (const l of this.ground.laid) {
-      if (count(l.place.copy) >= 2) continue;
+      if (count(l.place.copy) >= least) continue;
       for (const p of this.nearSites(l)) {
         const made = this.tabAt(l, p, SLACK_MM);
         if (typeof made !== "object" || this.isServed(l, p, this.width)) continue;
         this.tabs.push(made);
-        if (count(l.place.copy) >= 3) break;
+        if (count(l.place.copy) >= least + 1) break;
       }
     }
     for (const copy of this.loose()) {
@@ -318,6 +321,26 @@ class TabMaker {
 
 const round = (v: number) => Math.round(v * 1e4) / 1e4;
 
+/** The point of a copy's edge nearest to a point of the sheet, with its direction outward. */
+export function edgeNear(l: Laid, x: number, y: number): EdgePoint {
+  const { ring } = l;
+  let best = Number.POSITIVE_INFINITY;
+  let at: EdgePoint = { x: ring[0]!, y: ring[1]!, nx: 0, ny: -1 };
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
+    const d = Math.hypot(bx - ax, by - ay);
+    if (d < 1e-9) continue;
+    const f = Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / (d * d)));
+    const [px, py] = [ax + (bx - ax) * f, ay + (by - ay) * f];
+    const away = Math.hypot(px - x, py - y);
+    if (away < best) {
+      best = away;
+      at = { x: px, y: py, nx: (by - ay) / d, ny: -(bx - ax) / d };
+    }
+  }
+  return at;
+}
+
 /** The rectangle of a tab, reaching into both sides, as far as round edges draw back. */
 export function tabRing(t: Tab, widthMm: number, into = 0.7): number[] {
   const [c, s] = turnOf(t.acrossDeg);
@@ -325,46 +348,4 @@ export function tabRing(t: Tab, widthMm: number, into = 0.7): number[] {
   const pose: Pose = { xMm: t.xMm, yMm: t.yMm, turnDeg: 0 };
   const at = (u: number, v: number) => posed(pose, u * c - v * s, u * s + v * c);
   return [...at(-h, -w), ...at(h, -w), ...at(h, w), ...at(-h, w)];
-}
-
-/** Edges of a ring that come within a distance of a box. */
-function edgesIn(ring: readonly number[], [x0, y0, x1, y1]: Box, mm: number): number[] {
-  const out: number[] = [];
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    if (Math.max(ax, bx) < x0 - mm || Math.min(ax, bx) > x1 + mm) continue;
-    if (Math.max(ay, by) < y0 - mm || Math.min(ay, by) > y1 + mm) continue;
-    out.push(ax, ay, bx, by);
-  }
-  return out;
-}
-
-/** Least distance between two outlines, mm, as far as they come within a distance of each other. */
-export function apart(
-  a: Pick<Laid, "ring" | "box">,
-  b: Pick<Laid, "ring" | "box">,
-  within: number,
-): { readonly mm: number; readonly at: readonly [number, number] } {
-  let best = Number.POSITIVE_INFINITY;
-  let at: readonly [number, number] = [0, 0];
-  const [near, far] = [edgesIn(a.ring, b.box, within), edgesIn(b.ring, a.box, within)];
-  for (let i = 0; i < near.length; i += 4)
-    for (let k = 0; k < far.length; k += 4) {
-      const s = [
-        near[i]!,
-        near[i + 1]!,
-        near[i + 2]!,
-        near[i + 3]!,
-        far[k]!,
-        far[k + 1]!,
-        far[k + 2]!,
-        far[k + 3]!,
-      ] as const;
-      const d2 = segmentSegment2(...s);
-      if (d2 >= best) continue;
-      best = d2;
-      const p = nearestPoints(...s);
-      at = [(p[0] + p[2]) / 2, (p[1] + p[3]) / 2];
-    }
-  return { mm: Math.sqrt(best), at };
 }

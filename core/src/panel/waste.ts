@@ -2,7 +2,8 @@ import type { Finding } from "../findings.ts";
 import { Strips } from "../geometry/strips.ts";
 import type { Box } from "../geometry/turn.ts";
 import { BAD_MARK_MM, FIDUCIAL } from "./furnish.ts";
-import type { PanelLayout, PanelSpec, Waste, WasteItem } from "./spec.ts";
+import type { PracticePads } from "./practice.ts";
+import type { PanelDesign, PanelLayout, PanelSpec, Waste, WasteItem } from "./spec.ts";
 
 /** Slots of the gauge against the board's thickness, mm; each so long, with room for its figure behind it. */
 const STEPS_MM = [-0.05, 0, 0.05, 0.1, 0.15] as const;
@@ -11,6 +12,8 @@ const PITCH_MM = 12.4;
 /** Squares of the field paste is tried on, mm. */
 const SQUARES_MM = [0.2, 0.25, 0.3, 0.35, 0.4, 0.5, 0.6, 0.8] as const;
 const SQUARE_PITCH_MM = 1.8;
+/** A letter of the labels with its space, mm. */
+const LETTER_MM = 0.9;
 /** Left around what is put there. */
 const EDGE_MM = 1.2;
 
@@ -70,6 +73,25 @@ export function pasteTest(): Drawn {
   };
 }
 
+/** Pads of a part as they stand on its board, bare and with openings in the paste, its name beside them. */
+export function practice({ ref, pads }: PracticePads): Drawn {
+  const [x0, y0] = [Math.min(...pads.map((p) => p[0])), Math.min(...pads.map((p) => p[1]))];
+  const [x1, y1] = [Math.max(...pads.map((p) => p[2])), Math.max(...pads.map((p) => p[3]))];
+  const label = ref.length * LETTER_MM + 0.4;
+  const moved = pads.map(
+    ([a, b, c, d]): Box => [a - x0 + EDGE_MM, b - y0 + EDGE_MM, c - x0 + EDGE_MM, d - y0 + EDGE_MM],
+  );
+  const heightMm = y1 - y0 + 2 * EDGE_MM;
+  return {
+    widthMm: x1 - x0 + 2 * EDGE_MM + label,
+    heightMm,
+    slots: [],
+    pads: moved,
+    openings: moved,
+    labels: [{ x: x1 - x0 + 2 * EDGE_MM, y: heightMm / 2 - 0.5, text: ref, mm: 1 }],
+  };
+}
+
 /**
  * Puts what was asked for into the frame, lying or upright, at the first place from below where nothing else stands. What
  * finds no room is said, with the rail that would have it.
@@ -79,6 +101,7 @@ export function placeWaste(
   sheet: readonly [number, number],
   frame: PanelLayout["frame"],
   stands: Pick<PanelLayout, "fiducials" | "toolingHoles" | "badMarks">,
+  designs: readonly PanelDesign[],
   findings: Finding[],
 ): WasteItem[] {
   const strips = new Strips(frame.flat());
@@ -93,8 +116,7 @@ export function placeWaste(
     circles.every((c) => distance(b, c.xMm, c.yMm) >= c.r) &&
     out.every((w) => b[0] >= w.box[2] || b[2] <= w.box[0] || b[1] >= w.box[3] || b[3] <= w.box[1]);
   for (const kind of spec.waste) {
-    const drawn =
-      kind === "gauge" ? gauge(spec.thicknessMm) : kind === "paste-test" ? pasteTest() : undefined;
+    const drawn = drawnOf(kind, spec.thicknessMm, designs);
     const item = drawn && placed(kind, drawn, sheet, isFree);
     if (item) out.push(item);
     else
@@ -103,7 +125,7 @@ export function placeWaste(
         level: "warning",
         text: drawn
           ? `The frame has no room for the ${WORDS[kind]}, ${drawn.widthMm.toFixed(1)} × ${drawn.heightMm.toFixed(1)} mm.`
-          : `The ${WORDS[kind]} is not made yet.`,
+          : `There are no ${WORDS[kind]}: the files do not tell which pads are whose, or the hardest part lies askew.`,
         ...(drawn
           ? {
               do: `A rail of ${Math.ceil(drawn.heightMm + 1)} mm, ${Math.ceil(drawn.widthMm + 10)} mm long, has it.`,
@@ -112,6 +134,13 @@ export function placeWaste(
       });
   }
   return out;
+}
+
+function drawnOf(kind: Waste, thicknessMm: number, designs: readonly PanelDesign[]): Drawn | undefined {
+  if (kind === "gauge") return gauge(thicknessMm);
+  if (kind === "paste-test") return pasteTest();
+  const hardest = designs.flatMap((d) => d.practice ?? []).sort((a, b) => a.pitchMm - b.pitchMm)[0];
+  return hardest && practice(hardest);
 }
 
 const WORDS: Readonly<Record<Waste, string>> = {

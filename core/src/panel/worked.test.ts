@@ -1,54 +1,15 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { signedArea } from "../geometry/polygon.ts";
-import { boxAround, posed, posedRing, unposed } from "../geometry/turn.ts";
+import { posed, posedRing, unposed } from "../geometry/turn.ts";
+import { rect, refused, ringed, solved, spec } from "./designs.fixture.ts";
 import { clashAt, layoutAt } from "./layout.ts";
 import { insetOf, perforations, perforationToCopper, rowOfHoles } from "./perforate.ts";
 import { sagMm } from "./sag.ts";
 import { scoreDepth, scoreToCopperMm } from "./scores.ts";
 import { coverDemand, mixedRun } from "./several.ts";
-import { solvePanel } from "./solve.ts";
-import {
-  DEFAULT_SPEC,
-  isRefusal,
-  type PanelDesign,
-  type PanelLayout,
-  type PanelRefusal,
-  type PanelSpec,
-} from "./spec.ts";
+import { isRefusal, type PanelSpec } from "./spec.ts";
 import { straightShare, stretchesOf, tabPositions, tabsForEdge } from "./stretch.ts";
-
-const ringed = (name: string, outline: readonly number[], more: Partial<PanelDesign> = {}): PanelDesign => ({
-  name,
-  outline,
-  cutouts: [],
-  areaMm2: signedArea(outline),
-  box: boxAround([outline]),
-  layers: 2,
-  bans: [],
-  outward: [],
-  overhangs: [],
-  isTwoSided: false,
-  ...more,
-});
-const rect = (w: number, h: number, more: Partial<PanelDesign> = {}) =>
-  ringed(`${w} × ${h}`, [0, 0, w, 0, w, h, 0, h], more);
-const spec = (more: Partial<PanelSpec>): PanelSpec => ({
-  ...DEFAULT_SPEC,
-  counts: [9],
-  turns: [[0, 90, 180, 270]],
-  ...more,
-});
-const solved = (designs: readonly PanelDesign[], s: PanelSpec): PanelLayout => {
-  const made = solvePanel(designs, s);
-  if (isRefusal(made)) throw new Error(made.reason);
-  return made;
-};
-const refused = (designs: readonly PanelDesign[], s: PanelSpec): PanelRefusal => {
-  const made = solvePanel(designs, s);
-  if (!isRefusal(made)) throw new Error("it was made");
-  return made;
-};
 
 test("EX 6.1: a tab of 5 mm has six perforations over 4.5 mm", () => {
   expect(perforations(5)).toBe(6);

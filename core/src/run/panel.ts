@@ -164,7 +164,7 @@ const keyOfLayout = (doc: RunDocument, choice: PanelChoice, designs: readonly Pa
   JSON.stringify([
     choice,
     panelThickness(doc),
-    designs.map((d) => [d.outline, d.bans, d.outward, d.copperToEdge]),
+    designs.map((d) => [d.outline, d.bans, d.outward, d.copperToEdge, d.practice]),
   ]);
 
 /** A kept sheet, worked out anew from the boards there are now; a refusal says why it cannot be any more. */

@@ -1,4 +1,4 @@
-import { fields, flag, list, maybe, nullable, number, oneOf, text } from "./shape.ts";
+import { fields, flag, list, mapOf, maybe, nullable, number, oneOf, text } from "./shape.ts";
 
 const mm = number(-2000, 2000);
 const length = number(0, 2000);
@@ -19,6 +19,8 @@ export const panelShape = nullable(
     badMarks: flag,
     copperBalance: flag,
     waste: maybe(list(oneOf("gauge", "practice", "paste-test"), 3)),
+    free: maybe(mapOf(list(oneOf("left", "right", "top", "bottom"), 4), 60)),
+    tabs: maybe(list(fields({ copy: number(1, 400), xMm: mm, yMm: mm }), 4000)),
     places: list(fields({ board: text(60), xMm: mm, yMm: mm, turnDeg: number(0, 360) }), 400),
     holes: number(0, 100_000),
   }),

@@ -39,7 +39,7 @@ const SIZES = [
 interface Typed {
   readonly count: string;
   readonly size: string;
-  readonly separation: Separation | "auto";
+  readonly separation: Separation | "auto" | "columns" | "rows";
   readonly gap: string;
   readonly rails: Rails;
   readonly rail: string;
@@ -53,6 +53,9 @@ const railsOf: Readonly<Record<Rails, PanelSpec["rails"]>> = {
   all: [...SIDES],
   none: [],
 };
+/** How the boards come off, as a spec says it. */
+const partedBy = (s: Typed["separation"]): Pick<PanelSpec, "separation" | "scored"> =>
+  s === "columns" || s === "rows" ? { separation: "mixed", scored: s } : { separation: s };
 const TURNS = { all: [...ALL_TURNS], half: [0, 180], none: [0] };
 
 /** A sheet by a wish of one's own: worked out at once, with what it would change, before it is taken. */
@@ -105,7 +108,7 @@ export function OwnWish({
       turns: doc.boards.map(() => TURNS[typed.turns]),
       maxWidthMm: Math.max(w, h),
       maxHeightMm: Math.min(w, h),
-      separation: typed.separation,
+      ...partedBy(typed.separation),
       gapMm: gap!,
       rails: railsOf[typed.rails],
       railMm: rail!,
@@ -196,7 +199,9 @@ function WishForm({
           ["auto", "whatever suits the edges"],
           ["score", "scores"],
           ["tabs", "tabs"],
-          ["mixed", "scores and tabs"],
+          ["mixed", "scores and tabs, whichever suits"],
+          ["columns", "scores between columns, tabs between rows"],
+          ["rows", "scores between rows, tabs between columns"],
         ]}
         onChange={(v) => onSet({ separation: v as Typed["separation"] })}
       />

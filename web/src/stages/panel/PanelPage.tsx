@@ -50,7 +50,7 @@ export function PanelPage() {
         </p>
       </div>
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(250px,2fr)] gap-5 max-lg:grid-cols-1">
-        <div>
+        <div className="self-start lg:sticky lg:top-4">
           {choice && shown?.layout ? (
             <>
               <Sheet
@@ -98,7 +98,15 @@ export function PanelPage() {
             <Skeleton rows={6} label="Sheets are being worked out" />
           )}
           {shown && !isLocked && <OwnWish worker={worker} designs={shown.designs} />}
-          {shown?.layout && choice && <ThisSheet layout={shown.layout} choice={choice} />}
+          {shown?.layout && choice && (
+            <ThisSheet
+              layout={shown.layout}
+              choice={choice}
+              designs={shown.designs}
+              boardKeys={keys}
+              onMoved={moved}
+            />
+          )}
         </div>
       </div>
       {shown && shown.designs.length > 0 && <Aids worker={worker} />}

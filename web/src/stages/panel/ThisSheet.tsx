@@ -1,11 +1,34 @@
-import { type PanelChoice, type PanelLayout, panelThickness, REACHES, type Reach, sagMm } from "@kobbin/core";
+import {
+  type PanelChoice,
+  type PanelDesign,
+  type PanelLayout,
+  panelThickness,
+  REACHES,
+  type Reach,
+  type SheetSide,
+  SIDES,
+  sagMm,
+} from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { fixed, mm } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
 
 /** Figures of the sheet at hand, each opening to its sum. */
-export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: PanelChoice }) {
-  const { doc, change, isLocked } = useRun();
+export function ThisSheet({
+  layout: l,
+  choice,
+  designs,
+  boardKeys,
+  onMoved,
+}: {
+  layout: PanelLayout;
+  choice: PanelChoice;
+  designs: readonly PanelDesign[];
+  boardKeys: readonly string[];
+  /** A change of the sheet, worked out anew before it is kept. */
+  onMoved: (next: PanelChoice, words: string) => void;
+}) {
+  const { doc, isLocked } = useRun();
   const t = panelThickness(doc);
   const span = Math.min(l.widthMm, l.heightMm);
   const hot = sagMm(span, t, "hot");
@@ -17,37 +40,27 @@ export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: 
     );
   };
   const rails = Object.entries(l.rails).filter(([, w]) => w > 0);
-  const set = (key: "fiducials" | "toolingHoles" | "badMarks" | "copperBalance", words: string) => (
-    <label className="mr-4 inline-flex items-baseline gap-2 text-[14px]">
-      <input
-        type="checkbox"
-        checked={choice[key]}
-        disabled={isLocked}
-        onChange={(e) =>
-          change(
-            { panel: { ...choice, [key]: e.target.checked } } as never,
-            `${words} ${e.target.checked ? "on" : "off"}`,
-          )
-        }
-      />
-      {words}
-    </label>
+  const waste = choice.waste ?? [];
+  const put = (kind: (typeof waste)[number], words: string) => (
+    <Tick
+      words={words}
+      isOn={waste.includes(kind)}
+      isLocked={isLocked}
+      onTick={(isOn) =>
+        onMoved(
+          { ...choice, waste: [...waste.filter((w) => w !== kind), ...(isOn ? [kind] : [])] },
+          `${words} ${isOn ? "on" : "off"}`,
+        )
+      }
+    />
   );
-  const has = (kind: "gauge" | "paste-test") => (choice.waste ?? []).includes(kind);
-  const put = (kind: "gauge" | "paste-test", words: string) => (
-    <label className="mr-4 inline-flex items-baseline gap-2 text-[14px]">
-      <input
-        type="checkbox"
-        checked={has(kind)}
-        disabled={isLocked}
-        onChange={(e) => {
-          const others = (choice.waste ?? []).filter((w) => w !== kind);
-          const waste = e.target.checked ? [...others, kind] : others;
-          change({ panel: { ...choice, waste } } as never, `${words} ${e.target.checked ? "on" : "off"}`);
-        }}
-      />
-      {words}
-    </label>
+  const set = (key: "fiducials" | "toolingHoles" | "badMarks" | "copperBalance", words: string) => (
+    <Tick
+      words={words}
+      isOn={choice[key]}
+      isLocked={isLocked}
+      onTick={(isOn) => onMoved({ ...choice, [key]: isOn }, `${words} ${isOn ? "on" : "off"}`)}
+    />
   );
   return (
     <section aria-labelledby="this-sheet" className="mt-6">
@@ -83,7 +96,26 @@ export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: 
             </td>
           </tr>
           <tr>
-            <td>{l.tabs.length > 0 ? `tabs of ${mm(choice.tabMm)} mm, gap ${mm(l.gapMm)} mm` : "tabs"}</td>
+            <td>
+              {l.tabs.length > 0 ? `tabs of ${mm(choice.tabMm)} mm, gap ${mm(l.gapMm)} mm` : "tabs"}
+              {choice.tabs && (
+                <span className="block text-[13px] text-ink-2">
+                  put by hand{" "}
+                  {!isLocked && (
+                    <button
+                      type="button"
+                      className="quiet-link ml-2"
+                      onClick={() => {
+                        const { tabs: _, ...rest } = choice;
+                        onMoved(rest, "Tabs found anew");
+                      }}
+                    >
+                      find them anew
+                    </button>
+                  )}
+                </span>
+              )}
+            </td>
             <td className="num text-right">{l.tabs.length === 0 ? "none" : l.tabs.length}</td>
           </tr>
           <tr>
@@ -131,8 +163,76 @@ export function ThisSheet({ layout: l, choice }: { layout: PanelLayout; choice: 
         {set("badMarks", "bad-board marks")}
         {set("copperBalance", "balancing copper")}
         {put("gauge", "slot gauge in the waste")}
+        {put("practice", "practice pads in the waste")}
         {put("paste-test", "paste test in the waste")}
       </fieldset>
+      {l.separation !== "score" &&
+        designs.map((d, i) => (
+          <FreeSides
+            key={d.name}
+            name={designs.length > 1 ? d.name : undefined}
+            free={choice.free?.[boardKeys[i]!] ?? []}
+            isLocked={isLocked}
+            onSet={(free, words) => {
+              const all = { ...choice.free, [boardKeys[i]!]: free };
+              onMoved({ ...choice, free: all }, words);
+            }}
+          />
+        ))}
     </section>
+  );
+}
+
+function Tick({
+  words,
+  isOn,
+  isLocked,
+  onTick,
+}: {
+  words: string;
+  isOn: boolean;
+  isLocked: boolean;
+  onTick: (isOn: boolean) => void;
+}) {
+  return (
+    <label className="mr-4 inline-flex items-baseline gap-2 text-[14px]">
+      <input type="checkbox" checked={isOn} disabled={isLocked} onChange={(e) => onTick(e.target.checked)} />
+      {words}
+    </label>
+  );
+}
+
+/** Edges of a board that get no tab: one that slides into a case, or is looked at. */
+function FreeSides({
+  name,
+  free,
+  isLocked,
+  onSet,
+}: {
+  name: string | undefined;
+  free: readonly SheetSide[];
+  isLocked: boolean;
+  onSet: (free: readonly SheetSide[], words: string) => void;
+}) {
+  return (
+    <fieldset className="mt-2">
+      <legend className="text-[13.5px] text-ink-2">
+        edges without tabs{name ? `, ${name}` : ""}, as the board is drawn
+      </legend>
+      {SIDES.map((s) => (
+        <Tick
+          key={s}
+          words={s}
+          isOn={free.includes(s)}
+          isLocked={isLocked}
+          onTick={(isOn) =>
+            onSet(
+              SIDES.filter((k) => (k === s ? isOn : free.includes(k))),
+              `${s} edge ${isOn ? "without" : "with"} tabs`,
+            )
+          }
+        />
+      ))}
+    </fieldset>
   );
 }

@@ -2,6 +2,7 @@ import { clashAt, type PanelChoice, type PanelDesign, type PanelLayout, type She
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import { mm } from "../../ui/format.ts";
 import { STEP_MM, withMoved, withRail, withTurned } from "./sheetModel.ts";
+import { useTabHands } from "./useTabHands.ts";
 
 interface Drag {
   readonly index?: number;
@@ -42,6 +43,18 @@ export function useSheetHands({
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.current!.getScreenCTM()!.inverse());
     return [p.x, p.y];
   };
+  const tabs = useTabHands({
+    choice,
+    layout,
+    designs,
+    boardKeys,
+    isLocked,
+    onMoved,
+    at: (e) => {
+      const [x, y] = at(e);
+      return [x, layout.heightMm - y];
+    },
+  });
   const begin = (e: PointerEvent, what: Pick<Drag, "index" | "rail">) => {
     if (what.index !== undefined) setPicked(what.index);
     if (isLocked || e.button !== 0) return;
@@ -50,6 +63,7 @@ export function useSheetHands({
     (e.target as Element).setPointerCapture(e.pointerId);
   };
   const move = (e: PointerEvent) => {
+    tabs.move(e);
     if (!drag) return;
     const [x, y] = at(e);
     if (drag.index !== undefined) setHeld(withMoved(choice, drag.index, snap(x - drag.x), snap(drag.y - y)));
@@ -60,6 +74,7 @@ export function useSheetHands({
     }
   };
   const letGo = () => {
+    tabs.letGo();
     const next = held;
     const what = drag;
     setDrag(undefined);
@@ -72,6 +87,11 @@ export function useSheetHands({
   };
   const keys = (e: KeyboardEvent, index: number) => {
     if (isLocked) return;
+    if (e.key === "a") {
+      e.preventDefault();
+      tabs.add(index + 1);
+      return;
+    }
     const by = e.shiftKey ? STEP_MM * 10 : STEP_MM;
     const way = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, by], ArrowDown: [0, -by] }[e.key];
     const design = designs[layout.places[index]?.board ?? 0];
@@ -81,5 +101,5 @@ export function useSheetHands({
     const next = way ? withMoved(choice, index, way[0]!, way[1]!) : withTurned(choice, index, design!);
     if (!clashOf(next)) onMoved(next, `Board ${index + 1} ${isTurn ? "turned" : "moved"}`);
   };
-  return { svg, held, clash, drag, picked, setPicked, begin, move, letGo, keys };
+  return { svg, tabs, held, clash, drag, picked, setPicked, begin, move, letGo, keys };
 }
