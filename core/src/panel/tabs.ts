@@ -125,10 +125,7 @@ export class TabMaker {
   /** A tab at a point of an edge, both of its shoulders on the board, beside no other; or why there can be none. */
   byHand(l: Laid, p: EdgePoint): Tab | string {
     if (!this.isTabbed(p.nx, p.ny)) return "that edge is scored";
-    const half = (this.width / 2) * 0.96;
-    for (const f of [-half, half])
-      if (!l.strips.inside(p.x - p.ny * f - p.nx * SLACK_MM, p.y + p.nx * f - p.ny * SLACK_MM))
-        return "it would reach over a corner";
+    if (!this.isCarried(l, p)) return "it would reach over a corner";
     const made = this.tabAt(l, p, SLACK_MM);
     if (typeof made === "string") return made || "nothing lies across the gap there";
     const near = this.tabs.some((t) => Math.hypot(t.xMm - made.xMm, t.yMm - made.yMm) < this.width * 0.9);
@@ -201,7 +198,7 @@ export class TabMaker {
     if (!first) return [];
     // of what is about as near and can bear a tab, each next one as far from the others as can be
     const pool: EdgePoint[] = near.filter(
-      (p) => p.d <= first.d + 0.6 && typeof this.tabAt(l, p, SLACK_MM) === "object",
+      (p) => p.d <= first.d + 0.6 && this.isCarried(l, p) && typeof this.tabAt(l, p, SLACK_MM) === "object",
     );
     const chosen: EdgePoint[] = [];
     const least = (p: EdgePoint) => Math.min(...chosen.map((q) => Math.hypot(p.x - q.x, p.y - q.y)));
@@ -218,6 +215,14 @@ export class TabMaker {
   private wayOut(l: Laid, p: EdgePoint): number | undefined {
     const reach = this.exact(l, p);
     return reach && reach.mm <= this.ground.gapMm * 2.2 ? reach.mm : undefined;
+  }
+
+  /** Both shoulders of a tab stand on the board itself, as far as a round edge may draw back. */
+  private isCarried(l: Laid, p: EdgePoint): boolean {
+    const half = (this.width / 2) * 0.96;
+    return [-half, half].every((f) =>
+      l.strips.inside(p.x - p.ny * f - p.nx * SLACK_MM, p.y + p.nx * f - p.ny * SLACK_MM),
+    );
   }
 
   /** Copies a tab of this one can reach. */
