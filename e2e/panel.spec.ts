@@ -170,6 +170,40 @@ test("two boards of a product lie on one sheet in the numbers the product has th
   await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
 });
 
+test("another product shares the sheet: its boards are drawn, proven and paid with it, and leaving it away says what is left", async ({
+  page,
+}) => {
+  await enterDemo(page);
+  await startRun(page, "Probe Tail", "shared", 60);
+  await stage(page, "Panel");
+  await page.getByRole("button", { name: /^Another product on the sheet/ }).click();
+  await page.getByLabel("Board", { exact: true }).selectOption({ label: "Kiln Watch A, 2 layers" });
+  await page.getByLabel("Boards wanted").fill("0");
+  await expect(page.getByRole("button", { name: "Let it share" })).toBeDisabled();
+  await page.getByLabel("Boards wanted").fill("20");
+  await page.getByRole("button", { name: "Let it share" }).click();
+  await expectSaid(page, "20 of Kiln Watch A, 2 layers share the sheet");
+  await expect(page.getByText(/are to share a sheet, and the boards are ordered one by one/)).toBeVisible();
+  const before = await perGood(page);
+  await page
+    .getByRole("button", { name: /^9 on a sheet, tabs/ })
+    .first()
+    .click();
+  await expectSaid(page, /^Sheet: 9 on a sheet, tabs/);
+  await expect(page.getByText(/^20 of Kiln Watch A come on the same sheets, 20 are wanted/)).toBeVisible();
+  await expect.poll(() => perGood(page)).toBeLessThan(before);
+  await page.getByRole("button", { name: "Write and prove the files" }).click();
+  await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "leave it away" }).click();
+  await expect(
+    page
+      .getByText(/no longer part of the product, nor its guest/)
+      .filter({ visible: true })
+      .first(),
+  ).toBeVisible();
+});
+
 test("a score is refused where a connector hangs over it, and the change that is proposed mends it", async ({
   page,
 }) => {

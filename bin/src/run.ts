@@ -54,7 +54,7 @@ export async function pack(paths: readonly string[], out: string | undefined): P
   await proveBaskets(doc, cache, PROOF_SECONDS);
   const result = rollUp(doc, { cache });
   const boards: PackedBoard[] = [];
-  for (const b of doc.boards) {
+  for (const b of [...doc.boards, ...(doc.guests ?? [])]) {
     if (!b.archive)
       throw new AppError(
         "DOCUMENT_INVALID",

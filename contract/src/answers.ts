@@ -124,6 +124,8 @@ export interface RunAnswer {
   readonly revisionId: string;
   /** Its boards, in the order of the document's. */
   readonly boardIds: readonly string[];
+  /** Boards of other products that share its sheets, in the order of the document's. */
+  readonly guestIds: readonly string[];
   /** Versions of what can be edited beside the run itself: lines, sums, variants, boards and houses, by id. */
   readonly versions: Readonly<Record<string, number>>;
   readonly remarks: readonly RemarkRow[];

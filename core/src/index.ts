@@ -163,7 +163,6 @@ export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";
 export { type Advice, adviceOn, type Reason } from "./run/advice.ts";
 export { boardFacts } from "./run/board-facts.ts";
-// everything about one run
 export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
 export { type LotLeft, leftOnShelf } from "./run/closing.ts";
 export { isComplete, saysUnpriced } from "./run/complete.ts";
@@ -179,6 +178,7 @@ export {
   type RunAssembly,
   type RunChoices,
   type RunDocument,
+  type RunGuest,
   type RunLine,
   type RunLot,
   type RunOffer,
@@ -195,6 +195,8 @@ export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-requ
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
 export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
+// everything about one run
+export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";

@@ -1,6 +1,5 @@
 import {
   AppError,
-  boardKey,
   drawSide,
   isRefusal,
   layoutAt,
@@ -10,6 +9,7 @@ import {
   planPackage,
   type RunDocument,
   type RunResult,
+  sheetBoards,
   slug,
   specOf,
 } from "@kobbin/core";
@@ -50,17 +50,25 @@ export async function packRun(
     );
   const panel = await panelFiles(document, boards, createdAt);
   const folder = (name: string) => `fabrication/${slug(name)}`;
+  const guests = document.guests ?? [];
+  // what lies on the sheet is ordered by the sheet's files; its own are kept beside, so that the run can be packed again
+  const folderOf = (name: string, i: number) =>
+    i >= document.boards.length
+      ? `design/shared-${i - document.boards.length + 1}-${slug(name)}`
+      : panel?.isOn[i]
+        ? `design/${slug(name)}`
+        : folder(name);
   const files: FileEntry[] = boards.flatMap(({ name, set, entries }, i) =>
-    panel?.isOn[i]
+    i >= document.boards.length && !panel?.isOn[i]
       ? []
       : set.files.flatMap((f) => {
           const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
-          return entry ? [{ path: `${folder(name)}/${f.path}`, bytes: entry.bytes }] : [];
+          return entry ? [{ path: `${folderOf(name, i)}/${f.path}`, bytes: entry.bytes }] : [];
         }),
   );
-  const pictures: SheetPicture[] = boards.flatMap(({ set }) =>
-    (["top", "bottom"] as const).flatMap((side) => drawSide(set, side) ?? []),
-  );
+  const pictures: SheetPicture[] = boards
+    .slice(0, document.boards.length)
+    .flatMap(({ set }) => (["top", "bottom"] as const).flatMap((side) => drawSide(set, side) ?? []));
   const { name, product, revision } = document;
   const plan = planPackage(document, result);
   return buildPackage({
@@ -68,7 +76,15 @@ export async function packRun(
     tables: plan.tables,
     sheets: plan.sheets,
     pictures,
-    run: { ...document, boards: document.boards.map((b) => ({ ...b, archive: folder(b.name) })) },
+    run: {
+      ...document,
+      boards: document.boards.map((b, i) => ({ ...b, archive: folderOf(b.name, i) })),
+      ...(guests.length > 0
+        ? {
+            guests: guests.map((g, k) => ({ ...g, archive: folderOf(g.name, document.boards.length + k) })),
+          }
+        : {}),
+    },
     about: { run: name, product, revision, createdAt },
   });
 }
@@ -91,13 +107,15 @@ async function panelFiles(
       "Take a sheet anew in the Panel stage, or order singly.",
     );
   const bevel = document.options.bevel;
-  const sources: ProvenSource[] = boards.map((b, i) => {
-    const { measure } = document.boards[i]!;
+  const all = sheetBoards(document);
+  if (boards.length < all.length) throw blocked("the files of a board on it are missing.");
+  const sources: ProvenSource[] = all.map(({ measure }, i) => {
+    const b = boards[i]!;
     const design = designOf(b.name, b.set, measure, { isBevelled: bevel !== undefined && bevel !== "none" });
     if ("reason" in design) throw blocked(design.reason);
     return { design, set: b.set, measure };
   });
-  const keys = document.boards.map((_, i) => boardKey(document, i));
+  const keys = all.map((b) => b.key);
   const { choice } = panel;
   const thicknessMm = panelThickness(document);
   const layout = layoutAt(

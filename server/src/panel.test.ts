@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
 import { type PanelChoice, panelOffers, type RunDocument, rollUp } from "@kobbin/core";
-import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
+import { unpackZip } from "@kobbin/formats";
+import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -61,3 +62,64 @@ test("a sheet is kept with the run as it was worked out, told in the history, ta
   // an undone change leaves no half of it
   expect((await read()).version).toBeGreaterThan(single.version);
 });
+
+test("boards of another product share a run's sheets: computed, told, ordered and packed with it; of another shop never", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Shared");
+  const drop = async (who: Visitor, name: string) =>
+    (await who.drop(strangerFiles(), { name })).body as { productId: string; revisionId: string };
+  const [mine, theirs] = [await drop(v, "Mine"), await drop(v, "Lid")];
+  const { id } = (await v.post("/api/runs", { revisionId: mine.revisionId, name: "one", goodBoards: 10 }))
+    .body as { id: string };
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const boardOf = async (who: Visitor, revisionId: string) => {
+    const run = (await who.post("/api/runs", { revisionId, name: "two", goodBoards: 5 })).body as {
+      id: string;
+    };
+    return ((await who.get(`/api/runs/${run.id}`)).body as RunAnswer).boardIds[0]!;
+  };
+  const guest = await boardOf(v, theirs.revisionId);
+  const other = new Visitor(server);
+  await other.startShop("Elsewhere");
+  const foreign = await boardOf(other, (await drop(other, "Foreign")).revisionId);
+
+  const patch = async (what: object) => {
+    const done = await v.patch(`/api/runs/${id}`, { version: (await read()).version, ...what });
+    expect([done.status, done.body]).toEqual([200, expect.anything()]);
+  };
+  const [own] = (await read()).boardIds;
+  // of another shop, of none, and a board of its own are no guests
+  const nowhere = "00000000-0000-4000-8000-000000000000";
+  await patch({
+    guests: [foreign, nowhere, own, guest].map((board) => ({ board, boards: 12 })),
+  });
+  const asked = await read();
+  expect(asked.guestIds).toEqual([guest]);
+  expect(asked.document.guests).toMatchObject([
+    { id: guest, product: "Lid", revision: "A", parts: [{ ref: "R1" }] },
+  ]);
+  await patch({ guests: [{ board: guest, boards: 12 }] });
+  const doc = (await read()).document;
+  const offers = panelOffers(doc, rollUp(doc), rollUp);
+  const { choice } = offers.proposals[0]!;
+  await patch({ panel: choice });
+  const [line] = doc.lines;
+  const offer = { stock: 500, currency: "EUR", breaks: [{ qty: 1, price: "0.05" }] };
+  await v.post(`/api/lines/${line!.id}/offers`, { supplierId: doc.suppliers[0]!.id, ...offer });
+  const history = JSON.stringify((await v.get(`/api/history?run=${id}`)).body);
+  expect(history).toMatch(/boards of other products on the sheet [^"]*12 of /);
+
+  const released = await v.post(`/api/runs/${id}/release`);
+  expect([released.status, released.body]).toEqual([201, expect.anything()]);
+  const files = unpackZip((await v.get(`/api/runs/${id}/package`)).bytes);
+  const paths = files.map((f) => f.path);
+  // the sheet goes to the house; the boards' own files are kept beside, each product's its own
+  expect(paths.filter((p) => p.startsWith("fabrication/")).length).toBeGreaterThan(5);
+  expect(paths.filter((p) => p.startsWith("design/shared-1-")).length).toBeGreaterThan(3);
+  const kept = JSON.parse(
+    new TextDecoder().decode(files.find((f) => f.path.endsWith("run.json"))!.bytes),
+  ) as RunDocument;
+  expect(paths.some((p) => p.startsWith(`${kept.guests![0]!.archive}/`))).toBe(true);
+  const order = rollUp(kept).orders[0]!;
+  expect(order.sheet!.perSheet).toBe(choice.places.filter((p) => p.board === own).length);
+}, 60_000);

@@ -1,4 +1,4 @@
-import { type CHOICE_FIELDS, type PanelChoice, type QuoteBasis, shapes } from "@kobbin/core";
+import { CHOICE_FIELDS, type PanelChoice, type QuoteBasis, type RunChoices, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -67,6 +67,7 @@ const CHOICES = {
   variant: id().nullable(),
   ownShelf: choice(["first", "leave"]),
   surplus: mapOf<number>(shapes.whole(0, 100_000), 20),
+  guests: shaped<RunChoices["guests"] & object>(CHOICE_FIELDS.choices.guests.shape),
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;

@@ -181,6 +181,8 @@ export interface RunChoices {
   readonly ownShelf?: "first" | "leave";
   /** Purpose → how many of the bare boards that are left are for it. */
   readonly surplus?: Readonly<Partial<Record<SurplusPurpose, number>>>;
+  /** Boards of other products that share its sheets: which, and how many are wanted. */
+  readonly guests?: readonly { readonly board: string; readonly boards: number }[];
   /** The sheet its boards are ordered on; singly where there is none. */
   readonly panel?: PanelChoice | null;
   /** Note key → reason. */
@@ -228,6 +230,8 @@ export interface RunDocument {
     /** What the files have at places that are meant to be something, by the row of the fit sheet. */
     readonly places?: Readonly<Record<string, PlaceReading>>;
   }[];
+  /** Boards of other products that are chosen to share its sheets. */
+  readonly guests?: readonly RunGuest[];
   readonly lines: readonly RunLine[];
   readonly placements: readonly RunPlacement[];
   readonly suppliers: readonly RunSupplier[];
@@ -286,6 +290,18 @@ export function toRunDocument(value: unknown): RunDocument {
     assembly: { ...DEFAULT_ASSEMBLY, ...doc.assembly },
     choices: doc.choices ?? {},
   };
+}
+
+/** A board of another product that shares the run's sheets. */
+export interface RunGuest {
+  readonly id: string;
+  readonly name: string;
+  readonly product: string;
+  readonly revision: string;
+  readonly archive?: string;
+  readonly measure: Measure;
+  /** What stands on it, with the package by its bill. */
+  readonly parts?: readonly (Placement & { readonly package: string })[];
 }
 
 /** A part's place, on which board. */

@@ -3,7 +3,7 @@ import type { House } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import type { BoardFacts } from "../fab/price.ts";
 import type { QuoteBasis, RunDocument } from "./document.ts";
-import { orderBoards, sheetWords } from "./order-boards.ts";
+import { ordersOf, sheetWords } from "./order-boards.ts";
 import { panelOf, sheetFacts } from "./panel.ts";
 import { withHouse } from "./stages/fab-effects.ts";
 
@@ -35,7 +35,7 @@ export function fabRequest(doc: RunDocument, house: House, start: number): FabRe
       ? fitOptions(house, doc.options)
       : fitOptions(house, withHouse(doc, house).doc.options);
   // its earlier answer is not minded: the pieces are those of the estimate
-  const orders = orderBoards({ ...doc, quotes: [] }, house, options, start);
+  const { own: orders, guests } = ordersOf({ ...doc, quotes: [] }, house, options, start);
   const panel = panelOf({ ...doc, house });
   return {
     boards: orders.flatMap((o, i): RequestedBoard[] => {
@@ -57,7 +57,7 @@ export function fabRequest(doc: RunDocument, house: House, start: number): FabRe
     }),
     options,
     basis: {
-      boards: orders.reduce((n, o) => n + o.quote.pieces, 0),
+      boards: [...orders, ...guests].reduce((n, o) => n + o.quote.pieces, 0),
       options,
       revision: doc.revision,
       ...(panel ? { sheet: sheetWords(panel) } : {}),

@@ -4,7 +4,8 @@ import { inOneParcel } from "../fab/parcel.ts";
 import { type BoardFacts, type FabQuote, orderPieces } from "../fab/price.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { boardFacts } from "./board-facts.ts";
-import type { RunDocument, RunQuote } from "./document.ts";
+import type { RunDocument, RunGuest, RunQuote } from "./document.ts";
+import { sheetBoards } from "./guests.ts";
 import { panelOf, type RunPanel, sharedQuotes, sheetFacts, sheetsFor } from "./panel.ts";
 import { rateOf } from "./parts.ts";
 import { quotationMisfits, quotationOf } from "./quotation-holds.ts";
@@ -46,21 +47,37 @@ export const benchMinutes = (b: OwnBench, holes: number, pieces: number): number
  * the run together: it is shared among them as their estimates stand, the rest of the
  * rounding with the last.
  */
-export function orderBoards(
+export const orderBoards = (
   doc: RunDocument,
   house: House,
   options: FabOptions,
   start: number,
-): BoardOrder[] {
-  const facts = doc.boards.map((b) => boardFacts(b.measure));
+): BoardOrder[] => ordersOf(doc, house, options, start).own;
+
+/** A guest's boards on the run's sheets: its share of their price by area, which is no cost of the run. */
+export interface GuestOrder extends BoardOrder {
+  readonly guest: RunGuest;
+}
+
+/** The run's boards as ordered, and those of its guests that lie on the same sheets. */
+export function ordersOf(
+  doc: RunDocument,
+  house: House,
+  options: FabOptions,
+  start: number,
+): { readonly own: BoardOrder[]; readonly guests: GuestOrder[] } {
+  const all = sheetBoards(doc);
+  const facts = all.map((b) => boardFacts(b.measure));
   // at one's own bench some do not come out
   const made = Math.max(start, options.pieces ?? 0) / (house.bench?.yield ?? 1);
   const panel = panelOf({ ...doc, house });
   const ofSheet = panel && orderPieces(house, sheetFacts(doc, panel), options, sheetsFor(doc, panel, made));
   const onSheet = ofSheet && sharedQuotes(doc, panel, ofSheet, house.currency);
+  // a guest that lies on no sheet is not ordered
+  const ordered = all.flatMap((b, i) => (b.guest && !onSheet?.[i] ? [] : [{ ...b, i }]));
   const quotes = inOneParcel(
     house,
-    doc.boards.map((b, i) => onSheet?.[i] ?? orderPieces(house, facts[i]!, options, made * b.perProduct)),
+    ordered.map((b) => onSheet?.[b.i] ?? orderPieces(house, facts[b.i]!, options, made * b.perProduct)),
     options.freight,
   );
   const given = quotationOf(doc, house.id);
@@ -74,15 +91,16 @@ export function orderBoards(
     : [];
   const quoted = misfits.length === 0 ? given : undefined;
   const rate = rateOf(doc, quoted?.currency ?? house.currency) ?? "0";
-  const estimates = doc.boards.map((b, i) => ({
+  const estimates = ordered.map((b, k) => ({
     name: b.name,
-    facts: facts[i]!,
-    quote: quotes[i]!,
-    ...(ofSheet && onSheet?.[i]
+    facts: facts[b.i]!,
+    quote: quotes[k]!,
+    ...(b.guest ? { guest: b.guest } : {}),
+    ...(ofSheet && onSheet?.[b.i]
       ? {
           sheet: {
             sheets: ofSheet.pieces,
-            perSheet: panel.perSheet[i]!,
+            perSheet: panel.perSheet[b.i]!,
             widthMm: panel.choice.widthMm,
             heightMm: panel.choice.heightMm,
           },
@@ -92,7 +110,7 @@ export function orderBoards(
   const whole = estimates.reduce((n, e) => n + e.quote.total, 0);
   const asked = quoted ? convertMicros(toMicros(quoted.total), rate) : 0;
   let shared = 0;
-  return estimates.map((e, i): BoardOrder => {
+  const orders = estimates.map((e, i): BoardOrder & Partial<GuestOrder> => {
     const own = house.bench && benchMinutes(house.bench, e.facts.holes, e.quote.pieces);
     const days = quoted?.days ?? e.quote.days + (own ?? 0) / 60 / Math.max(1, doc.workshop.hoursPerDay);
     if (!quoted)
@@ -108,4 +126,8 @@ export function orderBoards(
     shared += share;
     return { ...e, quoted, micros: share as Micros, days };
   });
+  return {
+    own: orders.filter((o) => o.guest === undefined),
+    guests: orders.flatMap((o) => (o.guest ? [{ ...o, guest: o.guest }] : [])),
+  };
 }

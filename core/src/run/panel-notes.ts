@@ -1,8 +1,11 @@
+import { fitOptions } from "../fab/fit-options.ts";
 import { SAG_SHARE, sagMm } from "../panel/sag.ts";
 import { isRefusal } from "../panel/spec.ts";
+import { checksOf } from "./checks.ts";
 import type { RunDocument } from "./document.ts";
+import { wantedOf } from "./guests.ts";
 import type { Add } from "./note.ts";
-import type { BoardOrder } from "./order-boards.ts";
+import type { BoardOrder, GuestOrder } from "./order-boards.ts";
 import { layoutOfChoice, liesOn, PLATE_MM, panelOf, panelThickness } from "./panel.ts";
 import type { PasteSides } from "./sides.ts";
 
@@ -12,12 +15,23 @@ const mm = (v: number) => String(Math.round(v * 100) / 100);
 export function panelNotes(
   doc: RunDocument,
   orders: readonly BoardOrder[],
+  guests: readonly GuestOrder[],
   start: number,
   sides: PasteSides,
   add: Add,
 ): void {
   const { panel: choice } = doc.choices;
-  if (!choice) return;
+  if (!choice) {
+    if (doc.choices.guests?.length)
+      add(
+        "panel",
+        "guests-without-sheet",
+        "warning",
+        "Boards of another product are to share a sheet, and the boards are ordered one by one: nothing is ordered of them.",
+        { do: "Take a sheet, or leave the other product away." },
+      );
+    return;
+  }
   const say = (key: string, level: "error" | "warning" | "remark", text: string, todo?: string) =>
     add("panel", key, level, text, todo ? { do: todo } : {});
   if (doc.house?.bench) {
@@ -55,6 +69,7 @@ export function panelNotes(
       ...(f.at ? { at: { layer: "sheet", x: f.at.x, y: f.at.y } } : {}),
     });
   sayWork(doc, choice, sides, say);
+  sayGuests(doc, guests, say);
   const over = orders.reduce(
     (n, o, i) => n + (o.sheet ? o.quote.pieces - start * doc.boards[i]!.perProduct : 0),
     0,
@@ -69,6 +84,46 @@ export function panelNotes(
 
 type Say = (key: string, level: "error" | "warning" | "remark", text: string, todo?: string) => void;
 type Choice = NonNullable<RunDocument["choices"]["panel"]>;
+
+/** Boards of other products on the sheets: whether the house makes them, how many come, who pays. */
+function sayGuests(doc: RunDocument, guests: readonly GuestOrder[], say: Say): void {
+  for (const g of doc.choices.guests ?? []) {
+    const known = doc.guests?.find((x) => x.id === g.board);
+    if (!known)
+      say(
+        `guest-gone ${g.board}`,
+        "error",
+        "A board of another product that is to share the sheet is not there any more.",
+        "Leave it away, and take a sheet anew.",
+      );
+    else if (!guests.some((o) => o.guest.id === g.board))
+      say(
+        `guest-not-on ${g.board}`,
+        "warning",
+        `${known.name} is to share the sheet, and is not on it.`,
+        "Take a sheet that holds it.",
+      );
+  }
+  for (const o of guests) {
+    const wanted = wantedOf(doc, o.guest.id);
+    const more = o.quote.pieces - wanted;
+    say(
+      `guest ${o.guest.id}`,
+      "remark",
+      `${o.quote.pieces} of ${o.name} come on the same sheets${wanted > 0 ? `, ${wanted} are wanted${more > 0 ? `: ${more} over` : ""}` : ""}. Their share by area is ${o.guest.product}'s: it is paid with this order, and no cost of this run.`,
+    );
+  }
+  const { house, options } = doc;
+  if (!house || guests.length === 0) return;
+  const asRun = { ...doc, boards: guests.map((o) => ({ ...o.guest, perProduct: 1 })), guests: [] };
+  for (const c of checksOf(asRun, house, fitOptions(house, options)).filter((k) => k.level === "cannot"))
+    say(
+      `guest-cannot ${c.board} ${c.measure}`,
+      "error",
+      `${house.name} cannot make ${guests.find((o) => o.guest.id === c.board)?.name ?? "a board"} on the sheet: ${c.label} ${mm(c.value)} mm, it makes ${mm(c.limit)} mm.`,
+      "Choose another house, or leave that board away.",
+    );
+}
 
 function sayWork(doc: RunDocument, choice: Choice, sides: PasteSides, say: Say): void {
   const size = `${mm(choice.widthMm)} × ${mm(choice.heightMm)} mm`;

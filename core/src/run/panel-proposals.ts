@@ -14,9 +14,9 @@ import {
   type PanelRefusal,
   type PanelSpec,
 } from "../panel/spec.ts";
-import { boardKey } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import { round1 } from "./effect.ts";
+import { demandFor, sheetBoards } from "./guests.ts";
 import { knowLayout, liesOn, PLATE_MM, panelOf, panelThickness, runDesigns, sheetsFor } from "./panel.ts";
 import type { RunResult } from "./result.ts";
 
@@ -85,7 +85,7 @@ function evenly(doc: RunDocument, need: number, most: number): number {
 function maxOf(doc: RunDocument, [w, h]: readonly [number, number]): readonly [number, number] {
   const { house } = doc;
   if (!house) return [w, h];
-  const layers = Math.max(...doc.boards.map((b) => b.measure.copperLayers));
+  const layers = Math.max(...sheetBoards(doc).map((b) => b.measure.copperLayers));
   const max = limitsOf(house, layers, fitOptions(house, doc.options)).maxBoardMm;
   return max ? [Math.min(w, Math.max(...max)), Math.min(h, Math.min(...max))] : [w, h];
 }
@@ -104,7 +104,7 @@ export function specOfWish(
     maxHeightMm,
     separation: wish.separation,
     thicknessMm: panelThickness(doc),
-    turns: doc.boards.map(() => [...(wish.turns ?? ALL_TURNS)]),
+    turns: sheetBoards(doc).map(() => [...(wish.turns ?? ALL_TURNS)]),
     ...more,
     counts,
   };
@@ -156,6 +156,7 @@ function solvedFor(
     const made = solvePanel(designs, spec);
     return isRefusal(made) ? made : { layout: made, spec };
   }
+  if (doc.guests?.length) return inProportion(doc, designs, wish, start, more);
   // as many whole products as go on it
   let best: { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined;
   for (let n = 1; n <= Math.min(start, 40); n++) {
@@ -169,6 +170,42 @@ function solvedFor(
     if (wish.most && n >= wish.most) break;
   }
   return best;
+}
+
+/** Numbers of sheets that are tried for boards of several products. */
+const MOST_NUMBERS = 14;
+
+/**
+ * Boards of several products in proportion to what is wanted of each: on the fewest sheets on which ⌈Dᵢ/P⌉ of each go
+ * together (domain.md 6.5), in the house's own steps.
+ */
+function inProportion(
+  doc: RunDocument,
+  designs: readonly PanelDesign[],
+  wish: PanelWish,
+  start: number,
+  more: Partial<PanelSpec>,
+): { layout: PanelLayout; spec: PanelSpec } | PanelRefusal | undefined {
+  const demand = demandFor(doc, start);
+  const { step = 1, minPieces = 1 } = doc.house?.price ?? {};
+  const [w, h] = maxOf(doc, wish.maxMm);
+  const area = designs.reduce((n, d, i) => n + d.areaMm2 * demand[i]!, 0);
+  const most = Math.max(...demand);
+  let sheets = Math.max(1, minPieces, Math.ceil(area / (w * h)));
+  let refused: PanelRefusal | undefined;
+  for (let k = 0; k < MOST_NUMBERS; k++) {
+    sheets = Math.min(Math.ceil(sheets / step) * step, Math.max(most, step));
+    const counts = demand.map((n) => Math.max(1, Math.ceil(n / sheets)));
+    if (!wish.most || counts.reduce((a, b) => a + b, 0) <= wish.most || sheets >= most) {
+      const spec = specOfWish(doc, wish, counts, more);
+      const made = solvePanel(designs, spec);
+      if (!isRefusal(made)) return { layout: made, spec };
+      refused ??= made;
+    }
+    if (sheets >= most) break;
+    sheets += Math.max(step, Math.floor(sheets / 4));
+  }
+  return refused;
 }
 
 /**
@@ -228,7 +265,7 @@ export function proposalOf(
   const choice = choiceOf(
     layout,
     spec,
-    doc.boards.map((_, i) => boardKey(doc, i)),
+    sheetBoards(doc).map((b) => b.key),
   );
   const with_ = { ...doc, choices: { ...doc.choices, panel: choice } };
   knowLayout(with_, choice, layout);

@@ -11,6 +11,7 @@ import { fabRequest } from "./fab-request.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { panelOf, runDesigns, sheetFacts, sheetsFor } from "./panel.ts";
 import { panelOffers } from "./panel-proposals.ts";
+import { plannedOrders } from "./planned-orders.ts";
 import { rollUp } from "./roll-up.ts";
 
 /** Boards are etched here. */
@@ -89,20 +90,22 @@ test("boards to start are whole sheets; one print a sheet; parting takes own tim
   expect(sum).toBeCloseTo(b.total, 0);
 });
 
+/** 20 × 20 mm. */
+const small = madeMeasure({
+  outline: {
+    widthMm: 20,
+    heightMm: 20,
+    areaMm2: 400,
+    perimeterMm: 80,
+    cutouts: 0,
+    closed: true,
+    rings: [[0, 0, 20, 0, 20, 20, 0, 20]],
+  },
+  extentMm: [0, 0, 20, 20],
+  thicknessMm: 1.6,
+});
+
 test("two boards of a product on one sheet share its price by area, to the cent", () => {
-  const small = madeMeasure({
-    outline: {
-      widthMm: 20,
-      heightMm: 20,
-      areaMm2: 400,
-      perimeterMm: 80,
-      cutouts: 0,
-      closed: true,
-      rings: [[0, 0, 20, 0, 20, 20, 0, 20]],
-    },
-    extentMm: [0, 0, 20, 20],
-    thicknessMm: 1.6,
-  });
   const doc = boardK({
     boards: [
       { id: "a", name: "A", perProduct: 1, measure },
@@ -129,6 +132,93 @@ test("two boards of a product on one sheet share its price by area, to the cent"
   }
   const whole = fabQuote(FAR, sheetFacts(on, panelOf(on)!), r.options!, p!.sheet!.sheets);
   expect(p!.quote.boards + q!.quote.boards).toBe(whole.boards);
+});
+
+/** Two of Board K and four of another product's board on a sheet; so many of that are wanted. */
+function withGuest(wanted: number, more: Partial<RunDocument> = {}): RunDocument {
+  const guest = { id: "g", name: "Dial", product: "Night Dial", revision: "C", measure: small };
+  const doc = single({ guests: [guest], ...more });
+  const spec = { ...DEFAULT_SPEC, counts: [2, 4], turns: [[0], [0]], separation: "tabs" as const };
+  const made = solvePanel(runDesigns({ ...doc, guests: [guest] }) as PanelDesign[], spec);
+  if (isRefusal(made)) throw new Error(made.reason);
+  const panel = choiceOf(made, spec, ["board 0", "g"]);
+  return { ...doc, choices: { ...doc.choices, panel, guests: [{ board: "g", boards: wanted }] } };
+}
+
+test("another product's boards on the sheets: sheets by what is short, paid with the order, no cost of this run", () => {
+  const few = withGuest(10);
+  const r = rollUp(few);
+  const sheets = r.orders[0]!.sheet!.sheets;
+  // 10 wanted, four a sheet: three would do; the run's own boards, two a sheet, ask for more, in fives
+  expect(sheets).toBe(Math.ceil(Math.ceil(r.start / 2) / 5) * 5);
+  expect(r.guests.map((g) => [g.name, g.quote.pieces])).toEqual([["Dial", sheets * 4]]);
+  const whole = fabQuote(FAR, sheetFacts(few, panelOf(few)!), r.options!, sheets);
+  const [own, theirs] = [r.orders[0]!.quote.boards, r.guests[0]!.quote.boards];
+  expect(own + theirs).toBe(whole.boards);
+  // 2 × 2000 against 4 × 400 mm²
+  expect(own / theirs).toBeCloseTo(4000 / 1600, 1);
+  // in the money that is needed, not in what a good board costs
+  const cash = r.cash.filter((c) => c.key.startsWith("guest") || c.key.startsWith("boards"));
+  expect(cash.map((c) => [c.key, c.micros])).toEqual([
+    ["boards 0", r.orders[0]!.micros],
+    ["guest g", r.guests[0]!.micros],
+  ]);
+  expect(r.tree.children.reduce((n, c) => n + c.micros, 0)).toBeCloseTo(r.total, 0);
+  const alone = rollUp({ ...few, choices: { ...few.choices, guests: [] }, guests: [] });
+  expect(JSON.stringify(r.tree)).not.toContain("Dial");
+  expect(alone.guests).toEqual([]);
+  const order = plannedOrders({ doc: few, ...r, plan: r.assembly }).find((o) => o.kind === "boards")!;
+  expect(order.items.map((i) => [i.key, i.qty])).toEqual([
+    ["board 0", sheets * 2],
+    ["guest g", sheets * 4],
+  ]);
+  // paid as planned, the invoice with the guest on it, the run has cost what it was to cost
+  const paid = Object.fromEntries(order.items.map((i) => [i.key, String(i.total / 1e6)]));
+  const purchase = { id: "p", order: order.key, currency: order.currency, paid, note: "" };
+  const record = {
+    purchases: [{ ...purchase, freight: String(order.beside / 1e6) }],
+    receipts: [],
+    work: [],
+  };
+  expect(rollUp(few, { record }).actual!.actual / 1e6).toBeCloseTo(r.total / 1e6, 1);
+  expect(panelNotes(few).find((n) => n.key.endsWith("guest g"))?.text).toBe(
+    `${sheets * 4} of Dial come on the same sheets, 10 are wanted: ${sheets * 4 - 10} over. Their share by area is Night Dial's: it is paid with this order, and no cost of this run.`,
+  );
+  // many wanted: they say how many sheets
+  expect(rollUp(withGuest(170)).orders[0]!.sheet!.sheets).toBe(45);
+});
+
+test("a guest that is gone, not on the sheet, without a sheet, or beyond the house is said", () => {
+  const keys = (doc: RunDocument) =>
+    panelNotes(doc)
+      .filter((n) => n.level !== "remark")
+      .map((n) => n.key.replace(/^panel[ :]/, ""));
+  const doc = withGuest(10);
+  expect(keys(doc)).toEqual([]);
+  expect(keys({ ...doc, guests: [] })).toEqual(["panel-cannot board-gone"]);
+  const own = four(single());
+  expect(keys({ ...doc, guests: [], choices: { ...doc.choices, panel: own } })).toEqual(["guest-gone g"]);
+  expect(keys({ ...doc, choices: { ...doc.choices, panel: own } })).toEqual(["guest-not-on g"]);
+  expect(keys({ ...doc, choices: { ...doc.choices, panel: null } })).toEqual(["guests-without-sheet"]);
+  const fine = { ...doc.guests![0]!, measure: { ...small, minTrackMm: 0.01 } };
+  expect(keys({ ...doc, guests: [fine] }).join()).toMatch(/^guest-cannot g /);
+});
+
+test("a sheet of two products is proposed in proportion to what is wanted of each", () => {
+  const doc = single({
+    guests: [{ id: "g", name: "Dial", product: "Night Dial", revision: "C", measure: small }],
+    choices: { guests: [{ board: "g", boards: 100 }] },
+  });
+  const base = rollUp(doc);
+  const offers = panelOffers(doc, base, rollUp);
+  expect(offers.proposals.length).toBeGreaterThan(0);
+  for (const p of offers.proposals) {
+    const on = (key: string) => p.choice.places.filter((x) => x.board === key).length;
+    // as few sheets as these numbers allow bring both
+    expect(p.sheets * on("board 0")).toBeGreaterThanOrEqual(p.start);
+    expect(p.sheets * on("g")).toBeGreaterThanOrEqual(100);
+    expect(on("g")).toBeGreaterThan(on("board 0"));
+  }
 });
 
 test("a quotation for single boards does not hold for sheets, nor the other way round", () => {

@@ -1,4 +1,5 @@
 import type { BoardTime } from "../assembly/time.ts";
+import { bodiesOf } from "../bodies/body.ts";
 import { fineOf } from "../fab/check.ts";
 import { type BoardFacts, type FabQuote, PACKING_KG } from "../fab/price.ts";
 import { type Micros, roundMoney } from "../money/money.ts";
@@ -8,15 +9,15 @@ import { layoutAt } from "../panel/layout.ts";
 import { mixedRun } from "../panel/several.ts";
 import type { PanelDesign, PanelLayout, PanelRefusal } from "../panel/spec.ts";
 import { boardFacts } from "./board-facts.ts";
-import { boardKey } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
+import { demandFor, sheetBoards } from "./guests.ts";
 import type { PasteSides } from "./sides.ts";
 import { standingOn } from "./standing.ts";
 
 /** The sheet a run's boards are ordered on. */
 export interface RunPanel {
   readonly choice: PanelChoice;
-  /** Copies of each board of the run on one sheet, in the order of the document. */
+  /** Copies of each board on one sheet: the run's own in the order of the document, then its guests. */
   readonly perSheet: readonly number[];
 }
 
@@ -24,18 +25,14 @@ export interface RunPanel {
 export function panelOf(doc: RunDocument): RunPanel | undefined {
   const choice = doc.choices.panel;
   if (!choice || doc.house?.bench) return undefined;
-  const perSheet = doc.boards.map((_, i) => {
-    const key = boardKey(doc, i);
-    return choice.places.filter((p) => p.board === key).length;
-  });
-  return perSheet.some((n) => n > 0) ? { choice, perSheet } : undefined;
+  const perSheet = sheetBoards(doc).map(({ key }) => choice.places.filter((p) => p.board === key).length);
+  return perSheet.slice(0, doc.boards.length).some((n) => n > 0) ? { choice, perSheet } : undefined;
 }
 
 /** What a sheet's price depends on: its own size, the holes of all its boards and its own. */
 export function sheetFacts(doc: RunDocument, { choice, perSheet }: RunPanel): BoardFacts {
-  const facts = doc.boards.map((b) => boardFacts(b.measure));
-  const on = facts.flatMap((f, i) =>
-    perSheet[i]! > 0 ? [{ f, n: perSheet[i]!, m: doc.boards[i]!.measure }] : [],
+  const on = sheetBoards(doc).flatMap(({ measure: m }, i) =>
+    perSheet[i]! > 0 ? [{ f: boardFacts(m), n: perSheet[i]!, m }] : [],
   );
   const area = choice.widthMm * choice.heightMm;
   const copper = on.reduce((s, { f, n }) => s + n * f.widthMm * f.heightMm * f.copperShare, 0);
@@ -57,10 +54,10 @@ function leastOf(list: readonly NonNullable<BoardFacts["fine"]>[]): NonNullable<
   return Object.fromEntries(out);
 }
 
-/** Sheets for so many products. */
+/** Sheets for so many products, and for what guests of them are wanted. */
 export const sheetsFor = (doc: RunDocument, { perSheet }: RunPanel, products: number): number =>
   mixedRun(
-    doc.boards.map((b, i) => (perSheet[i]! > 0 ? products * b.perProduct : 0)),
+    demandFor(doc, products).map((n, i) => (perSheet[i]! > 0 ? n : 0)),
     perSheet,
   ).sheets;
 
@@ -83,7 +80,7 @@ export function sharedQuotes(
   quote: FabQuote,
   currency: string,
 ): (FabQuote | undefined)[] {
-  const areas = doc.boards.map((b, i) => {
+  const areas = sheetBoards(doc).map((b, i) => {
     const f = boardFacts(b.measure);
     return perSheet[i]! * f.widthMm * f.heightMm;
   });
@@ -133,19 +130,28 @@ export function panelThickness(doc: RunDocument): number {
     : (doc.boards.map((b) => b.measure.thicknessMm).find((t) => t !== undefined) ?? 1.6);
 }
 
-/** The run's boards as designs for a sheet, with what stands on them. */
-export const runDesigns = (doc: RunDocument): (PanelDesign | PanelRefusal)[] =>
-  doc.boards.map((b) => {
-    const packages = new Map(doc.lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
-    const bevel = doc.options.bevel;
+/** The run's boards as designs for a sheet, with what stands on them; then its guests. */
+export function runDesigns(doc: RunDocument): (PanelDesign | PanelRefusal)[] {
+  const { bevel } = doc.options;
+  const isBevelled = bevel !== undefined && bevel !== "none";
+  const packages = new Map(doc.lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
+  const own = doc.boards.map((b) =>
+    panelDesign({ ...b, bodies: standingOn(doc, b).bodies, packages, isBevelled }),
+  );
+  const guests = (doc.guests ?? []).map((g) => {
+    const parts = g.parts ?? [];
     return panelDesign({
-      name: b.name,
-      measure: b.measure,
-      bodies: standingOn(doc, b).bodies,
-      packages,
-      isBevelled: bevel !== undefined && bevel !== "none",
+      ...g,
+      bodies: bodiesOf(
+        parts.map((p) => ({ ref: p.ref, package: p.package, place: p })),
+        g.measure,
+      ).bodies,
+      packages: new Map(parts.map((p) => [p.ref, p.package] as const)),
+      isBevelled,
     });
   });
+  return [...own, ...guests];
+}
 
 type Kept = { readonly key: string; readonly layout: PanelLayout | PanelRefusal };
 const MOST_KEPT = 12;
@@ -155,7 +161,7 @@ const kept: Kept[] = [];
 /** Remembers a sheet that was just worked out. */
 export function knowLayout(doc: RunDocument, choice: PanelChoice, layout: PanelLayout | PanelRefusal): void {
   const designs = runDesigns(doc).filter((d): d is PanelDesign => !("reason" in d));
-  if (designs.length < doc.boards.length) return;
+  if (designs.length < sheetBoards(doc).length) return;
   kept.unshift({ key: keyOfLayout(doc, choice, designs), layout });
   kept.length = Math.min(kept.length, MOST_KEPT);
 }
@@ -176,12 +182,12 @@ export function layoutOfChoice(doc: RunDocument, choice: PanelChoice): PanelLayo
   const key = keyOfLayout(doc, choice, all);
   const found = kept.find((k) => k.key === key);
   if (found) return found.layout;
-  const keys = doc.boards.map((_, i) => boardKey(doc, i));
+  const keys = sheetBoards(doc).map((b) => b.key);
   const unknown = choice.places.find((p) => !keys.includes(p.board));
   const layout: PanelLayout | PanelRefusal = unknown
     ? {
         tag: "board-gone",
-        reason: "A board on the sheet is no longer part of the product.",
+        reason: "A board on the sheet is no longer part of the product, nor its guest.",
         nearest: [],
         do: "Take a sheet anew.",
       }
@@ -201,6 +207,7 @@ const PARTING_S = 15;
 export function partingMinutes(doc: RunDocument, start: number): number {
   const panel = panelOf(doc);
   if (!panel) return 0;
+  // a guest's boards are parted in its own run
   const boards = doc.boards.reduce((n, b, i) => n + (panel.perSheet[i]! > 0 ? b.perProduct : 0), 0);
   return (start * boards * PARTING_S) / 60;
 }

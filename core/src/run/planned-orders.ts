@@ -32,7 +32,7 @@ export interface PlannedOrder {
   readonly days: readonly [number, number];
 }
 
-type Of = Pick<Worked, "doc" | "parts" | "basket" | "orders" | "plan" | "start">;
+type Of = Pick<Worked, "doc" | "parts" | "basket" | "orders" | "guests" | "plan" | "start">;
 
 const sum = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0);
 
@@ -72,10 +72,14 @@ function baskets({ doc, parts, basket }: Of): PlannedOrder[] {
   });
 }
 
-function boards({ doc, orders }: Of): PlannedOrder[] {
+function boards({ doc, orders: own, guests }: Of): PlannedOrder[] {
   const house = doc.house;
-  if (!house || orders.length === 0) return [];
-  const quoted = orders[0]!.quoted;
+  if (!house || own.length === 0) return [];
+  const orders = [
+    ...own.map((o, i) => ({ ...o, key: boardKey(doc, i) })),
+    ...guests.map((o) => ({ ...o, name: `${o.name}, for ${o.guest.product}`, key: `guest ${o.guest.id}` })),
+  ];
+  const quoted = own[0]!.quoted;
   const whole = sum(orders.map((o) => o.quote.total));
   const asked = quoted ? toMicros(quoted.total) : 0;
   const days = Math.max(...orders.map((o) => o.days));
@@ -86,8 +90,8 @@ function boards({ doc, orders }: Of): PlannedOrder[] {
       party: house.id,
       name: house.name,
       currency: quoted?.currency ?? house.currency,
-      items: orders.map((o, i) => ({
-        key: boardKey(doc, i),
+      items: orders.map((o) => ({
+        key: o.key,
         label: o.name,
         mpn: "",
         qty: o.quote.pieces,

@@ -9,7 +9,7 @@ import type { ActualRun } from "./actual.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { Unpriced } from "./complete.ts";
 import type { BoardCheck, Note, StageKey } from "./note.ts";
-import type { BoardOrder } from "./order-boards.ts";
+import type { BoardOrder, GuestOrder } from "./order-boards.ts";
 import type { LinePart } from "./parts.ts";
 import type { ReadyBy } from "./ready.ts";
 import type { RunNeed } from "./run-need.ts";
@@ -31,6 +31,8 @@ export interface RunResult {
   readonly options?: FabOptions;
   readonly checks: readonly BoardCheck[];
   readonly orders: readonly BoardOrder[];
+  /** Boards of other products on the same sheets: paid with them, and no cost of the run. */
+  readonly guests: readonly GuestOrder[];
   readonly sides: PasteSides;
   /** What a house does of it, where one places the parts. */
   readonly assembly?: AssemblyPlan;

@@ -24,7 +24,7 @@ import type { RunDocument } from "./document.ts";
 import { invoicedParts } from "./invoice.ts";
 import { needsOf } from "./needs.ts";
 import { collectNotes } from "./notes.ts";
-import { orderBoards } from "./order-boards.ts";
+import { ordersOf } from "./order-boards.ts";
 import { onSheets, panelOf, partingMinutes, roundedToSheets } from "./panel.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { leftoverOf } from "./parts-cost.ts";
@@ -116,6 +116,7 @@ export function rollUp(
     ...(w.options ? { options: w.options } : {}),
     checks: w.checks,
     orders: w.orders,
+    guests: w.guests,
     sides: w.sides,
     ...(w.plan ? { assembly: w.plan } : {}),
     time: w.time,
@@ -194,7 +195,8 @@ function workOut(
   const { house } = doc;
   const options = house ? fitOptions(house, doc.options) : undefined;
   const checks = house && options ? checksOf(doc, house, options) : [];
-  const orders = house && options ? orderBoards(doc, house, options, start) : [];
+  const { own: orders, guests } =
+    house && options ? ordersOf(doc, house, options, start) : { own: [], guests: [] };
   const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
   const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
   const w = {
@@ -209,6 +211,7 @@ function workOut(
     options,
     checks,
     orders,
+    guests,
     sides,
     plan,
     time,

@@ -1,6 +1,6 @@
 import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
 import { panelShape } from "./panel.ts";
-import { type DataShape, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
+import { type DataShape, fields, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
 
 /** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
 export interface ChoiceField {
@@ -60,6 +60,11 @@ export const CHOICE_FIELDS = {
     variant: { shape: nullable(text(60)), words: "variant" },
     ownShelf: { shape: oneOf("first", "leave"), words: "own shelf" },
     surplus: { shape: mapOf(whole(0, 100_000), 20), words: "what boards that are left are for" },
+    guests: {
+      shape: list(fields({ board: text(60), boards: whole(1, 100_000) }), 5),
+      words: "boards of other products on the sheet",
+      isWhole: true,
+    },
     panel: { shape: panelShape, words: "sheet", isWhole: true },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },

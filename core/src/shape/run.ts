@@ -222,6 +222,20 @@ export const runShape: DataShape = fields({
     200,
     1,
   ),
+  guests: maybe(
+    list(
+      fields({
+        id: text(80, 1),
+        name: text(200),
+        product: text(200),
+        revision: text(80),
+        archive: maybe(text(1000)),
+        measure: measureShape,
+        parts: maybe(list(both(placementShape, fields({ package: text(300) })), 100_000)),
+      }),
+      5,
+    ),
+  ),
   lines: list(line, 20_000),
   placements: maybe(list(placementShape, 500_000)),
   suppliers: list(supplier, 1000),

@@ -98,9 +98,10 @@ export function fieldsOf(was: Row, became: Row, names: ReadonlyMap<string, strin
   return out;
 }
 
-/** An object that is one decision, in short: a sheet by its boards and its size. */
-function objectText(value: Row): string {
-  const { places, widthMm, heightMm } = value;
+/** An object that is one decision, in short: a sheet by its boards and its size, boards of another product by their number. */
+function objectText(value: Row, names: ReadonlyMap<string, string>): string {
+  const { places, widthMm, heightMm, board, boards } = value;
+  if (typeof board === "string") return `${boards} of ${names.get(board) ?? "a board that is gone"}`;
   return Array.isArray(places) ? `of ${places.length}, ${widthMm} × ${heightMm} mm` : "…";
 }
 
@@ -109,8 +110,10 @@ export function valueText(value: Json | undefined, names: ReadonlyMap<string, st
   if (value === undefined || value === null || value === "") return "nothing";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (Array.isArray(value))
-    return value.length === 0 ? "nothing" : value.map((v) => valueText(v, names)).join(" ");
-  if (typeof value === "object") return objectText(value as Row);
+    return value.length === 0
+      ? "nothing"
+      : value.map((v) => valueText(v, names)).join(typeof value[0] === "object" ? ", " : " ");
+  if (typeof value === "object") return objectText(value as Row, names);
   const text = names.get(String(value)) ?? String(value);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }

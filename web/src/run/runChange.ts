@@ -28,6 +28,7 @@ export function applyChange(doc: RunDocument, c: RunChange): RunDocument {
         ownShelf: c.ownShelf,
         variant: c.variant,
         surplus: c.surplus,
+        guests: c.guests,
         panel: c.panel,
         accepted: c.accepted,
       } satisfies Record<keyof RunChoices, unknown>),

@@ -21,6 +21,7 @@ import {
   type RunDocument,
   rollUp,
   runDesigns,
+  sheetBoards,
   sisterPlan,
   solvePanel,
   specOf,
@@ -35,6 +36,8 @@ import type { StoredBoard } from "./board.worker.ts";
 
 /** The sheet a run has, with its boards as they lie. */
 export interface SheetShown {
+  /** Of the boards its places and its designs are numbered by. */
+  readonly boardKeys: readonly string[];
   readonly designs: readonly PanelDesign[];
   readonly layout?: PanelLayout;
   readonly refusal?: PanelRefusal;
@@ -85,16 +88,17 @@ const roller = (doc: RunDocument) => {
   return { base: roll(doc), roll };
 };
 
-const keysOf = (doc: RunDocument) => doc.boards.map((b, i) => b.id ?? `board ${i}`);
+const keysOf = (doc: RunDocument) => sheetBoards(doc).map((b) => b.key);
 
 const api = {
   shown(doc: RunDocument): SheetShown {
     const all = runDesigns(doc);
     const designs = all.filter((d): d is PanelDesign => !("reason" in d));
     const choice = doc.choices.panel;
-    if (!choice) return { designs };
+    const boardKeys = keysOf(doc);
+    if (!choice) return { boardKeys, designs };
     const made = layoutOfChoice(doc, choice);
-    return isRefusal(made) ? { designs, refusal: made } : { designs, layout: made };
+    return isRefusal(made) ? { boardKeys, designs, refusal: made } : { boardKeys, designs, layout: made };
   },
   offers(doc: RunDocument): PanelOffers {
     const { base, roll } = roller(doc);
@@ -146,11 +150,13 @@ const api = {
       const bevel = doc.options.bevel;
       const isBevelled = bevel !== undefined && bevel !== "none";
       const sources = [];
+      const boards = sheetBoards(doc);
+      if (stored.length < boards.length) throw new Error("The files of a board on the sheet are missing.");
       for (const [i, b] of stored.entries()) {
         const { set } = await readAsBoard([{ path: "board.zip", bytes: b.bytes }], {
           corrections: b.corrections,
         });
-        const { measure, name } = doc.boards[i]!;
+        const { measure, name } = boards[i]!;
         const design = designOf(name, set, measure, { isBevelled });
         if ("reason" in design) throw new Error(design.reason);
         sources.push({ design, set, measure });

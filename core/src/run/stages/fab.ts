@@ -12,7 +12,11 @@ const daysOf = ({ orders }: Worked) => Math.max(0, ...orders.map((o) => o.days))
 function paidWhole(h: Happened): number | undefined {
   const lines = paidFor(h, "boards");
   if (lines === undefined) return undefined;
-  return boughtOf(h, "boards").reduce((n, b) => n + besideOf(h, b), lines);
+  const whole = boughtOf(h, "boards").reduce((n, b) => n + besideOf(h, b), lines);
+  // what is on it for other products is theirs, as their share of the estimate stands
+  const theirs = h.w.guests.reduce((n, g) => n + g.quote.total, 0);
+  const own = h.w.orders.reduce((n, o) => n + o.quote.total, 0);
+  return theirs === 0 ? whole : (whole * own) / Math.max(1, own + theirs);
 }
 
 /** What of the boards is not written down; a quotation has the parcel in it. */
@@ -26,13 +30,20 @@ function openOf(h: Happened): { open?: string } {
 export const fab: Stage = {
   key: "fab",
   cost: ({ doc, orders }) => boardsNode(doc, orders),
-  cash: ({ doc, orders }) =>
-    orders.map((o, i) => ({
+  cash: ({ doc, orders, guests }) => [
+    ...orders.map((o, i) => ({
       key: `boards ${i}`,
       label: o.name,
       micros: o.micros as number,
       note: doc.house?.name ?? "",
     })),
+    ...guests.map((o) => ({
+      key: `guest ${o.guest.id}`,
+      label: `${o.name}, for ${o.guest.product}`,
+      micros: o.micros as number,
+      note: "its share of the sheets by area; no cost of this run",
+    })),
+  ],
   actual: (h) => [
     fixedTerm(
       {

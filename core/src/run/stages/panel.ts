@@ -25,5 +25,5 @@ export const panel: Stage = {
   actual: ({ planned, ...h }) => [
     scaledTerm({ key: planned.key, label: planned.label, planned: planned.micros }, h.counts, hoursUsed(h)),
   ],
-  notes: ({ doc, orders, start, sides }, add) => panelNotes(doc, orders, start, sides, add),
+  notes: ({ doc, orders, guests, start, sides }, add) => panelNotes(doc, orders, guests, start, sides, add),
 };

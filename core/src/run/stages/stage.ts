@@ -11,7 +11,7 @@ import type { AssemblyPlan } from "../assembly-house.ts";
 import type { RunDocument } from "../document.ts";
 import type { Asking, WhatIf } from "../effect.ts";
 import type { Add, BoardCheck, StageKey } from "../note.ts";
-import type { BoardOrder } from "../order-boards.ts";
+import type { BoardOrder, GuestOrder } from "../order-boards.ts";
 import type { LinePart } from "../parts.ts";
 import type { Branches } from "../ready.ts";
 import type { RunRecord, Tally } from "../record.ts";
@@ -34,6 +34,7 @@ export interface Worked {
   readonly options: FabOptions | undefined;
   readonly checks: readonly BoardCheck[];
   readonly orders: readonly BoardOrder[];
+  readonly guests: readonly GuestOrder[];
   readonly sides: PasteSides;
   readonly plan: AssemblyPlan | undefined;
   readonly time: BoardTime;

@@ -50,6 +50,8 @@ export function itemOf(doc: RunDocument, order: string, item: string): OrderedIt
 
 /** Name of a run's board by the key its orders use. @throws AppError NOT_FOUND */
 export function boardNamed(doc: RunDocument, item: string): string {
+  const guest = doc.guests?.find((g) => `guest ${g.id}` === item);
+  if (guest) return `${guest.name}, for ${guest.product}`;
   const i = doc.boards.findIndex((_, at) => boardKey(doc, at) === item);
   if (i < 0) throw unknown("The order has no such board.");
   return doc.boards[i]!.name;

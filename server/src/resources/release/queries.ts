@@ -32,16 +32,18 @@ export async function onePackage(tx: Tx, runId: string): Promise<Buffer> {
   return one(rows, "package").bytes;
 }
 
-/** Of each board of a revision how its files are read, and their hashes. */
+/** Of each board of a revision, and then of its guests, how its files are read, and their hashes. */
 export async function manyPackedBoards(
   tx: Tx,
   revisionId: string,
+  guestIds: readonly string[],
 ): Promise<{ id: string; name: string; corrections: Corrections; files: unknown }[]> {
   const { rows } = await tx.query<{ id: string; name: string; corrections: Corrections; files: unknown }>(
     `select b.id, b.name, b.corrections,
        (select json_agg(json_build_array(f.path, f.sha256) order by f.position) from board_file as f where f.board_id = b.id) as files
-     from board as b where b.revision_id = $1 order by b.position, b.name, b.id`,
-    [revisionId],
+     from board as b where b.revision_id = $1 or b.id = any($2::uuid[])
+     order by array_position($2::uuid[], b.id) nulls first, b.position, b.name, b.id`,
+    [revisionId, guestIds],
   );
   return rows;
 }

@@ -115,8 +115,8 @@ const releasedAlready = () =>
 
 /** Everything a package is made of: the whole document, and of each board how its files are read, and their hashes. */
 async function whatIsPacked(tx: Tx, run: StoredRun, today: string) {
-  const { document } = await buildDocument(tx, run, today);
-  return { document, boards: await manyPackedBoards(tx, run.revisionId) };
+  const { document, guestIds } = await buildDocument(tx, run, today);
+  return { document, boards: await manyPackedBoards(tx, run.revisionId, guestIds) };
 }
 
 /** What must not change while it is packed. Which other runs count on the same lots is said of them, and decides nothing. */

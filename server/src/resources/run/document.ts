@@ -1,5 +1,5 @@
 import type { RunAnswer } from "@kobbin/contract";
-import { DEFAULT_ASSEMBLY, numberKey, type RunDocument } from "@kobbin/core";
+import { DEFAULT_ASSEMBLY, numberKey, type RunDocument, shapes } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
@@ -10,33 +10,92 @@ import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
 import { manyBillVersions, manyLines } from "./line-queries.ts";
-import { manyBoards, manyQuotes, manyRemarks, maybeRelease, oneRun, type StoredRun } from "./queries.ts";
+import {
+  manyBoards,
+  manyGuests,
+  manyQuotes,
+  manyRemarks,
+  maybeRelease,
+  oneRun,
+  type StoredRun,
+} from "./queries.ts";
+
+/** What a run's document is made of, as it is stored. */
+async function stored(tx: Tx, run: StoredRun) {
+  // sent together: none waits for the answer to another
+  const [
+    shop,
+    lines,
+    suppliers,
+    offered,
+    houses,
+    boards,
+    quotes,
+    sums,
+    variants,
+    past,
+    fits,
+    places,
+    foils,
+    guests,
+  ] = await Promise.all([
+    oneShop(tx),
+    manyLines(tx, run.revisionId),
+    manySuppliers(tx),
+    manyOffers(tx, run.revisionId),
+    manyHouses(tx),
+    manyBoards(tx, run.revisionId),
+    manyQuotes(tx, run.id),
+    manySums(tx, run.revisionId),
+    manyVariants(tx, run.revisionId),
+    manyPast(tx, run.productId),
+    manyFits(tx, run.productId),
+    manyPlaces(tx, run.revisionId),
+    manyFoils(tx, run.productId),
+    manyGuests(tx, guestIdsOf(run), run.revisionId),
+  ]);
+  return {
+    shop,
+    lines,
+    suppliers,
+    offered,
+    houses,
+    boards,
+    quotes,
+    sums,
+    variants,
+    past,
+    fits,
+    places,
+    foils,
+    guests,
+  };
+}
 
 /** Gathers a run into one document: what the page, the worker pool and the command line compute from. */
 export async function buildDocument(
   tx: Tx,
   run: StoredRun,
   today: string,
-): Promise<{ document: RunDocument; boardIds: readonly string[] }> {
-  // sent together: none waits for the answer to another
-  const [shop, lines, suppliers, stored, houses, boards, quotes, sums, variants, past, fits, places, foils] =
-    await Promise.all([
-      oneShop(tx),
-      manyLines(tx, run.revisionId),
-      manySuppliers(tx),
-      manyOffers(tx, run.revisionId),
-      manyHouses(tx),
-      manyBoards(tx, run.revisionId),
-      manyQuotes(tx, run.id),
-      manySums(tx, run.revisionId),
-      manyVariants(tx, run.revisionId),
-      manyPast(tx, run.productId),
-      manyFits(tx, run.productId),
-      manyPlaces(tx, run.revisionId),
-      manyFoils(tx, run.productId),
-    ]);
+): Promise<{ document: RunDocument; boardIds: readonly string[]; guestIds: readonly string[] }> {
+  const {
+    shop,
+    lines,
+    suppliers,
+    offered,
+    houses,
+    boards,
+    quotes,
+    sums,
+    variants,
+    past,
+    fits,
+    places,
+    foils,
+    guests,
+  } = await stored(tx, run);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
-  const { offers, library } = withFound(stored, own);
+  const { offers, library } = withFound(offered, own);
   // the shelf may hold what a line names, and what may stand in its place
   const named = [...lines.filter((l) => l.mpn !== ""), ...library];
   const numbers = [...new Set(named.map((l) => numberKey(l.mpn)))];
@@ -59,23 +118,34 @@ export async function buildDocument(
     placements: boards.flatMap((b) => b.placements.map((p) => ({ ...p, board: b.id }))),
     suppliers: suppliers.map(({ feedKey: _, version: _v, ...s }) => s),
     offers,
-    ...(sums.length > 0 ? { sums: sums.map(({ version: _, ...x }) => x) } : {}),
-    ...(fits.length > 0 ? { fits } : {}),
-    ...(foils.length > 0 ? { foils } : {}),
-    ...(variants.length > 0 ? { variants: variants.map(({ version: _, ...x }) => x) } : {}),
-    ...(library.length > 0 ? { library } : {}),
-    ...(alternates.length > 0 ? { alternates } : {}),
-    ...(lots.length > 0 ? { lots } : {}),
+    ...filled({
+      sums: sums.map(({ version: _, ...x }) => x),
+      guests,
+      fits,
+      foils,
+      variants: variants.map(({ version: _, ...x }) => x),
+      library,
+      alternates,
+      lots,
+    }),
     ...(house ? { house } : {}),
     houses,
     quotes: quotes.map(({ id: _, ...q }) => q),
-    ...(past.length > 0 ? { past } : {}),
+    ...filled({ past }),
     options: run.options,
     assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
     choices: run.choices,
   };
-  return { document, boardIds: boards.map((b) => b.id) };
+  return { document, boardIds: boards.map((b) => b.id), guestIds: guests.map((g) => g.id) };
 }
+
+/** Lists with something in them: a document says nothing of what there is none of. */
+const filled = <T extends Readonly<Record<string, readonly unknown[]>>>(lists: T): Partial<T> =>
+  Object.fromEntries(Object.entries(lists).filter(([, l]) => l.length > 0)) as Partial<T>;
+
+/** Ids of the boards of other products that are chosen to share its sheets. */
+export const guestIdsOf = (run: Pick<StoredRun, "choices">): string[] =>
+  (run.choices.guests ?? []).map((g) => g.board).filter((id) => shapes.UUID.test(id));
 
 /** What of the shop a document has. */
 function workshopOf(shop: Awaited<ReturnType<typeof oneShop>>): RunDocument["workshop"] {
@@ -99,15 +169,16 @@ export async function releasedDocument(tx: Tx, runId: string): Promise<RunDocume
 /** A run as the page gets it. A released run shows the document it was released with. */
 export async function answerRun(tx: Tx, id: string, today: string): Promise<RunAnswer> {
   const run = await oneRun(tx, id);
-  const [{ document, boardIds }, last, bill, houses, remarks, record, purchases] = await Promise.all([
-    buildDocument(tx, run, today),
-    maybeRelease(tx, id),
-    manyBillVersions(tx, run.revisionId),
-    manyHouseVersions(tx),
-    manyRemarks(tx, id),
-    oneRecord(tx, id),
-    manyRecordVersions(tx, id),
-  ]);
+  const [{ document, boardIds, guestIds }, last, bill, houses, remarks, record, purchases] =
+    await Promise.all([
+      buildDocument(tx, run, today),
+      maybeRelease(tx, id),
+      manyBillVersions(tx, run.revisionId),
+      manyHouseVersions(tx),
+      manyRemarks(tx, id),
+      oneRecord(tx, id),
+      manyRecordVersions(tx, id),
+    ]);
   const release = run.state === "released" ? last : undefined;
   return {
     id,
@@ -116,6 +187,7 @@ export async function answerRun(tx: Tx, id: string, today: string): Promise<RunA
     productId: run.productId,
     revisionId: run.revisionId,
     boardIds,
+    guestIds,
     versions: Object.fromEntries([...bill, ...houses, ...purchases].map((v) => [v.id, v.version])),
     remarks,
     document: release?.document ?? document,

@@ -6,6 +6,7 @@ import type {
   RunAssembly,
   RunChoices,
   RunDocument,
+  RunGuest,
   RunQuote,
 } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
@@ -109,6 +110,28 @@ export async function manyBoards(
     [revisionId],
   );
   return rows;
+}
+
+/** Boards of other products that share a run's sheets, in the order they are named: those that are there, and no board of its own. */
+export async function manyGuests(tx: Tx, ids: readonly string[], revisionId: string): Promise<RunGuest[]> {
+  if (ids.length === 0) return [];
+  const { rows } = await tx.query<
+    Omit<RunGuest, "parts"> & { placements: Placement[]; packages: Record<string, string> | null }
+  >(
+    `select b.id, b.name, p.name as product, v.label as revision, b.measure, b.placements,
+       (select json_object_agg(r.ref, l.package) from bom_line as l cross join lateral unnest(l.refs) as r (ref)
+        where l.revision_id = b.revision_id and not l.dnp and coalesce(l.board_id, b.id) = b.id) as packages
+     from board as b join revision as v on v.id = b.revision_id join product as p on p.id = v.product_id
+     where b.id = any($1::uuid[]) and b.revision_id <> $2 order by array_position($1::uuid[], b.id)`,
+    [ids, revisionId],
+  );
+  return rows.map(({ placements, packages, ...g }) => ({
+    ...g,
+    // what the bill does not fit does not stand there
+    parts: placements.flatMap((p) =>
+      packages && p.ref in packages ? [{ ...p, package: packages[p.ref] ?? "" }] : [],
+    ),
+  }));
 }
 
 /** Boards of a revision by name, without their measures. */

@@ -10,6 +10,8 @@ import {
   REACHES,
   type Separation,
   SIDES,
+  sheetBoards,
+  wantedOf,
 } from "@kobbin/core";
 import { type RefObject, useState } from "react";
 import { useRun } from "../../run/runState.ts";
@@ -66,7 +68,7 @@ export function OwnWish({
   worker: RefObject<PanelConnection | undefined>;
   designs: readonly PanelDesign[];
 }) {
-  const { doc, change } = useRun();
+  const { doc, result, change } = useRun();
   const [typed, setTyped] = useState<Typed>({
     count: String(doc.choices.panel?.places.length ?? 6),
     size: "plate",
@@ -95,17 +97,17 @@ export function OwnWish({
     if (isWrong || !worker.current) return;
     setBusy(true);
     const [w, h] = REACHES[typed.size as keyof typeof REACHES].mm;
-    // of several boards each as often as a product has it
-    const counts =
-      count === "fill"
-        ? doc.boards.map((_, i) => (i === 0 ? "fill" : 1) as number | "fill")
-        : doc.boards.length === 1
-          ? [Math.round(count)]
-          : doc.boards.map((b) => Math.max(1, Math.round(count)) * b.perProduct);
+    // of several boards each as often as a product has it; guests in proportion to what is wanted of them
+    const all = sheetBoards(doc);
+    const n = count === "fill" || count === undefined ? 1 : Math.max(1, Math.round(count));
+    const share = (key: string) => Math.max(1, Math.round((n * wantedOf(doc, key)) / result.start));
+    const counts = all.map((b, i): number | "fill" =>
+      count === "fill" && i === 0 ? "fill" : b.guest ? share(b.key) : all.length === 1 ? n : n * b.perProduct,
+    );
     const found = await worker.current.wish(doc, {
       ...DEFAULT_SPEC,
       counts,
-      turns: doc.boards.map(() => TURNS[typed.turns]),
+      turns: all.map(() => TURNS[typed.turns]),
       maxWidthMm: Math.max(w, h),
       maxHeightMm: Math.min(w, h),
       ...partedBy(typed.separation),
@@ -123,7 +125,7 @@ export function OwnWish({
       <WishForm
         typed={typed}
         numbers={{ count, gap, rail, tab }}
-        isSeveral={doc.boards.length > 1}
+        isSeveral={sheetBoards(doc).length > 1}
         onSet={set}
       />
       <div className="mt-3 flex items-center gap-3">

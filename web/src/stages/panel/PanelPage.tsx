@@ -1,8 +1,9 @@
-import { boardKey, isRefusal, type PanelChoice, type PanelProposal } from "@kobbin/core";
+import { isRefusal, type PanelChoice, type PanelProposal, sheetBoards } from "@kobbin/core";
 import { useRef, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Aids } from "./Aids.tsx";
+import { Guests } from "./Guests.tsx";
 import { OwnWish } from "./OwnWish.tsx";
 import { Proposals, worthWords } from "./Proposals.tsx";
 import { Sheet } from "./Sheet.tsx";
@@ -15,7 +16,7 @@ import { WriteSheet } from "./WriteSheet.tsx";
 /** Boards on sheets: whether it pays, which sheet, how it is parted, and its files with their proof. */
 export function PanelPage() {
   const { doc, change, isLocked } = useRun();
-  const { worker, shown, offers, isBehind } = usePanel();
+  const { worker, shown: last, offers, isBehind } = usePanel();
   const pictures = useBoardPictures();
   const [refused, setRefused] = useState<string>();
   const kept = doc.choices.panel ?? undefined;
@@ -23,7 +24,9 @@ export function PanelPage() {
   const [pending, setPending] = useState<{ readonly of: PanelChoice; readonly next: PanelChoice }>();
   const choice = pending && pending.of === kept ? pending.next : kept;
   const latest = useRef(0);
-  const keys = doc.boards.map((_, i) => boardKey(doc, i));
+  const keys = sheetBoards(doc).map((b) => b.key);
+  // a sheet of other boards than there are now is not drawn
+  const shown = last?.boardKeys.join() === keys.join() ? last : undefined;
   const moved = async (next: PanelChoice, words: string) => {
     if (!kept) return;
     setPending({ of: kept, next });
@@ -70,7 +73,7 @@ export function PanelPage() {
                   {refused}
                 </p>
               )}
-              <WriteSheet worker={worker} />
+              <WriteSheet worker={worker} isMoving={choice !== kept} />
             </>
           ) : choice && shown?.refusal ? (
             <p role="alert" className="border-l-[3px] border-stop bg-stop-soft px-4 py-3">
@@ -98,6 +101,7 @@ export function PanelPage() {
             <Skeleton rows={6} label="Sheets are being worked out" />
           )}
           {shown && !isLocked && <OwnWish worker={worker} designs={shown.designs} />}
+          <Guests />
           {shown?.layout && choice && (
             <ThisSheet
               layout={shown.layout}

@@ -1,3 +1,4 @@
+import { sheetBoards } from "@kobbin/core";
 import { type RefObject, useState } from "react";
 import { storedBoard } from "../../proof/useBoardWorker.ts";
 import { useRun } from "../../run/runState.ts";
@@ -9,8 +10,24 @@ import { fileWord, saveFile } from "../../ui/saveFile.ts";
 import type { PanelConnection } from "../../workers/panel.ts";
 import type { Written } from "../../workers/panel.worker.ts";
 
-/** Writes the sheet's files and proves them by reading them back; only what proves itself can be kept. */
-export function WriteSheet({ worker }: { worker: RefObject<PanelConnection | undefined> }) {
+/** The same words for the same values, in whatever order their fields came back from the server. */
+const inOrder = (_: string, v: unknown) =>
+  v && typeof v === "object" && !Array.isArray(v)
+    ? Object.fromEntries(Object.entries(v).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : v;
+
+/**
+ * Writes the sheet's files and proves them by reading them back; only what proves itself can be kept.
+ *
+ * @param isMoving the sheet is being changed: what would be written is not yet what is shown
+ */
+export function WriteSheet({
+  worker,
+  isMoving,
+}: {
+  worker: RefObject<PanelConnection | undefined>;
+  isMoving: boolean;
+}) {
   const { answer, doc } = useRun();
   const [mode, setMode] = useState<"copies" | "step-repeat">("copies");
   const [state, setState] = useState<{
@@ -18,13 +35,16 @@ export function WriteSheet({ worker }: { worker: RefObject<PanelConnection | und
     readonly written?: Written;
     readonly failed?: unknown;
   }>();
-  const of = JSON.stringify([doc.choices.panel, mode, doc.boards.map((b) => b.measure.extentMm)]);
+  const of = JSON.stringify(
+    [doc.choices.panel, mode, sheetBoards(doc).map((b) => [b.key, b.measure.extentMm])],
+    inOrder,
+  );
   const isCurrent = state?.of === of;
   const isBusy = isCurrent && !state.written && !state.failed;
   const write = async () => {
     setState({ of });
     try {
-      const stored = await Promise.all(answer.boardIds.map(storedBoard));
+      const stored = await Promise.all([...answer.boardIds, ...answer.guestIds].map(storedBoard));
       const written = await worker.current?.write(doc, stored, mode, new Date().toISOString());
       setState({ of, ...(written ? { written } : {}) });
     } catch (failed) {
@@ -48,7 +68,7 @@ export function WriteSheet({ worker }: { worker: RefObject<PanelConnection | und
           ]}
           onChange={(v) => setMode(v as typeof mode)}
         />
-        <Button onClick={write} disabled={isBusy}>
+        <Button onClick={write} disabled={isBusy || isMoving}>
           {isBusy ? "writing and reading back …" : "Write and prove the files"}
         </Button>
         {done?.kind === "ok" && done.agrees && (

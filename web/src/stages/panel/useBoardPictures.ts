@@ -1,3 +1,4 @@
+import { sheetBoards } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { boardColours } from "../../proof/colours.ts";
 import { paintSmall } from "../../proof/small.ts";
@@ -16,19 +17,20 @@ export interface BoardPicture {
 /** CSS pixels a board is painted at. */
 const SIZE = [420, 300] as const;
 
-/** The run's boards from the top in the chosen colours, each as it is painted. */
+/** The run's boards and its guests from the top in the chosen colours, each as it is painted. */
 export function useBoardPictures(): readonly (BoardPicture | undefined)[] {
   const { answer, doc, result } = useRun();
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
+  const boardIds = [...answer.boardIds, ...answer.guestIds];
   const theme = useTheme();
   const [pictures, setPictures] = useState<readonly (BoardPicture | undefined)[]>([]);
-  const look = JSON.stringify([mask, finish, legend, theme, doc.boards.map((b) => b.measure.extentMm)]);
+  const look = JSON.stringify([mask, finish, legend, theme, sheetBoards(doc).map((b) => b.measure.extentMm)]);
   // pictures are painted by a worker, one after the other; the look stands for the colours
   // biome-ignore lint/correctness/useExhaustiveDependencies: look stands for colours and boxes
   useEffect(() => {
     let isWanted = true;
     const urls: string[] = [];
-    answer.boardIds.forEach(async (boardId, i) => {
+    boardIds.forEach(async (boardId, i) => {
       const p = await paintSmall(
         { boardId, look, side: "top", colours: boardColours(mask, finish, legend), size: SIZE },
         () => isWanted,
@@ -52,6 +54,6 @@ export function useBoardPictures(): readonly (BoardPicture | undefined)[] {
       for (const url of urls) URL.revokeObjectURL(url);
       setPictures([]);
     };
-  }, [answer.boardIds.join(), look]);
+  }, [boardIds.join(), look]);
   return pictures;
 }
