@@ -114,6 +114,7 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
   await expect(
     page.getByText(/This looks like a panel already: it falls apart into \d+ boards/),
   ).toBeVisible();
+  await expect(page.getByText(/^On this panel: 13 of Probe Tail A\.$/)).toBeVisible();
 });
 
 test("a sheet by one's own numbers: what cannot be says what would, and a press tries it", async ({

@@ -14,6 +14,10 @@ test("a foil is worked out and kept, used again in the next run, and refused onc
   await expect(page.getByText(/Written and measured again: 11 openings/)).toBeVisible();
   await expectAccessible(page);
 
+  // so are the openings: a layer of its own is cut only where they are not as drawn
+  await expect(page.getByRole("button", { name: "save the corrected layer" })).toHaveCount(0);
+  await page.getByRole("radio", { name: /^corrected/ }).check();
+  await expectSaid(page, "Openings corrected");
   // another thickness is a choice of the run, and stays one
   await page.getByRole("radio", { name: /0.15 mm/ }).check();
   await expectSaid(page, "Foil of 0.15 mm");

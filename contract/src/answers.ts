@@ -5,6 +5,7 @@ import type {
   Measure,
   OfferChange,
   OwnLosses,
+  PanelPiece,
   RunDocument,
   RunLine,
   RunOffer,
@@ -95,6 +96,15 @@ export interface ProductRow {
     readonly lines: number;
     readonly createdAt: string;
   }[];
+}
+
+/** A board of the shop by what tells it again on a panel. */
+export interface KnownBoard {
+  readonly productId: string;
+  readonly product: string;
+  readonly revision: string;
+  readonly board: string;
+  readonly mark: PanelPiece;
 }
 
 export interface BenchAnswer {

@@ -13,9 +13,10 @@ export type { BoardDiff, DiffPlace, StencilVerdict } from "./board/diff-document
 export { measureToKeep } from "./board/keep.ts";
 export { kindOf } from "./board/kind.ts";
 export { measureBoard } from "./board/measure.ts";
-export type { LayerRow, Measure } from "./board/measure-document.ts";
+export type { LayerRow, Measure, PanelPiece } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
+export { knownOnPanel } from "./board/panel-alike.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { type PlaceReading, readPlace } from "./board/place.ts";
 export { readBoard } from "./board/read.ts";
@@ -117,10 +118,11 @@ export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
 // sheets of several boards
-export { nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
+export { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
 export { type PanelChoice, specOf } from "./panel/choice.ts";
 export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan } from "./panel/drawing.ts";
+export { drillPlan, drillWorkOf } from "./panel/drill-aid.ts";
 export { clashAt, layoutAt } from "./panel/layout.ts";
 export type { Plan } from "./panel/plan.ts";
 export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
@@ -194,6 +196,7 @@ export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab
 export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-request.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
+export { type CutPaste, cutPaste, foilPins, foilWishes, withCutPaste } from "./run/foil-cut.ts";
 export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";

@@ -9,3 +9,4 @@ export {
   packPanel,
   readPanelBoard,
 } from "./panel.ts";
+export { packRunSheet } from "./run-sheet.ts";

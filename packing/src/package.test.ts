@@ -84,3 +84,40 @@ test("boards on sheets: the sheet's files go out, proven, in the place of the bo
     message: expect.stringContaining("The sheet cannot be ordered"),
   });
 });
+
+test("openings cut otherwise than drawn: a layer of its own beside boards as they are, and in the place of the sheet's paste", async () => {
+  const board = await readAsBoard([archive]);
+  const raw = example();
+  const doc = {
+    ...raw,
+    boards: [{ ...raw.boards[0]!, measure: measureBoard(board.set) }],
+    // soldered by hand later: its two openings are left out
+    lines: raw.lines.map((l) => (l.refs.includes("C1") ? { ...l, mount: "hand" as const } : l)),
+    assembly: { ...raw.assembly, method: "stencil" as const },
+  };
+  const cut = { ...doc, assembly: { ...doc.assembly, openings: "corrected" as const } };
+  const cache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const packed = async (d: RunDocument) =>
+    unpackZip(
+      (await packRun(d, { ...roll(d), blockers: [] }, [{ name: doc.boards[0]!.name, ...board }], AT)).zip,
+    );
+  const openings = async (files: readonly { path: string; bytes: Uint8Array }[]) => {
+    const { set } = await readAsBoard(files.filter((f) => f.path.endsWith(".gbr")));
+    return set.files.flatMap((f) => (f.role === "paste" ? [f.layer!.n] : []));
+  };
+  const drawn = board.set.files.find((f) => f.role === "paste")!.layer!.n;
+  expect((await packed(doc)).filter((f) => f.path.startsWith("stencil/"))).toEqual([]);
+  const single = await packed(cut);
+  expect(await openings(single.filter((f) => f.path.startsWith("stencil/")))).toEqual([drawn - 2]);
+  expect(await openings(single.filter((f) => f.path.startsWith("fabrication/")))).toEqual([drawn]);
+
+  const { choice } = panelOffers(doc, roll(doc), roll).proposals.find((p) => p.choice.places.length < 10)!;
+  const n = choice.places.length;
+  const sheet = (d: RunDocument) => packed({ ...d, choices: { ...d.choices, panel: choice } });
+  const onSheet = async (d: RunDocument) =>
+    openings((await sheet(d)).filter((f) => f.path.startsWith("fabrication/")));
+  const fiducials = (await onSheet(doc))[0]! - n * drawn;
+  expect(await onSheet(cut)).toEqual([n * (drawn - 2) + fiducials]);
+  expect((await sheet(cut)).filter((f) => f.path.startsWith("stencil/"))).toEqual([]);
+});

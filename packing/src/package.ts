@@ -1,21 +1,15 @@
 import {
   AppError,
   drawSide,
-  isRefusal,
-  layoutAt,
-  type ProvenSource,
   panelOf,
-  panelThickness,
   planPackage,
   type RunDocument,
   type RunResult,
-  sheetBoards,
   slug,
-  specOf,
 } from "@kobbin/core";
 import { type BuiltPackage, buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
 import type { ReadAsBoard } from "./board.ts";
-import { designOf, packPanel } from "./panel.ts";
+import { blocked, packRunSheet, pasteOf } from "./run-sheet.ts";
 
 /** A board of the run with its files as they were read. */
 export interface PackedBoard extends Pick<ReadAsBoard, "set" | "entries"> {
@@ -66,13 +60,22 @@ export async function packRun(
           return entry ? [{ path: `${folderOf(name, i)}/${f.path}`, bytes: entry.bytes }] : [];
         }),
   );
+  // boards ordered singly keep their files as they are: a foil cut otherwise is cut from a layer of its own
+  const pastes: FileEntry[] = document.boards.flatMap((b, i) =>
+    panel?.isOn[i] || document.assembly.method !== "stencil"
+      ? []
+      : pasteOf(document, b, boards[i]!.set).map((c) => ({
+          path: `stencil/${slug(b.name)}-paste-${c.side}.gbr`,
+          bytes: new TextEncoder().encode(c.text),
+        })),
+  );
   const pictures: SheetPicture[] = boards
     .slice(0, document.boards.length)
     .flatMap(({ set }) => (["top", "bottom"] as const).flatMap((side) => drawSide(set, side) ?? []));
   const { name, product, revision } = document;
   const plan = planPackage(document, result);
   return buildPackage({
-    files: [...files, ...(panel?.files ?? [])],
+    files: [...files, ...pastes, ...(panel?.files ?? [])],
     tables: plan.tables,
     sheets: plan.sheets,
     pictures,
@@ -100,38 +103,11 @@ async function panelFiles(
 ): Promise<{ readonly files: readonly FileEntry[]; readonly isOn: readonly boolean[] } | undefined> {
   const panel = panelOf(document);
   if (!panel) return undefined;
-  const blocked = (what: string) =>
-    new AppError(
-      "BLOCKED",
-      `The sheet cannot be ordered: ${what}`,
-      "Take a sheet anew in the Panel stage, or order singly.",
-    );
-  const bevel = document.options.bevel;
-  const all = sheetBoards(document);
-  if (boards.length < all.length) throw blocked("the files of a board on it are missing.");
-  const sources: ProvenSource[] = all.map(({ measure }, i) => {
-    const b = boards[i]!;
-    const design = designOf(b.name, b.set, measure, { isBevelled: bevel !== undefined && bevel !== "none" });
-    if ("reason" in design) throw blocked(design.reason);
-    return { design, set: b.set, measure };
-  });
-  const keys = all.map((b) => b.key);
-  const { choice } = panel;
-  const thicknessMm = panelThickness(document);
-  const layout = layoutAt(
-    sources.map((s) => s.design),
-    specOf(choice, keys, thicknessMm),
-    { ...choice, places: choice.places.map((p, i) => ({ ...p, board: keys.indexOf(p.board), copy: i + 1 })) },
+  const packed = await packRunSheet(
+    document,
+    boards.map((b) => b.set),
+    { mode: "copies", createdAt, isMeasured: false },
   );
-  if (isRefusal(layout)) throw blocked(layout.reason);
-  const packed = await packPanel(sources, layout, {
-    name: document.product,
-    revision: document.revision,
-    thicknessMm,
-    mode: "copies",
-    createdAt,
-    isMeasured: false,
-  });
   if (!packed.proof.agrees)
     throw blocked(
       packed.proof.wrong

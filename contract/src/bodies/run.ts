@@ -51,6 +51,7 @@ const ASSEMBLY = {
   perLoad: whole(1, 100),
   stencilPrice: money,
   foilMm: number(0.03, 0.5),
+  openings: choice(["drawn", "corrected", "narrowed", "paned"]),
   foilHouse: text(60),
   foilForm: choice(["loose", "framed"]),
   foil: text(60),

@@ -195,6 +195,8 @@ export interface Measure {
   readonly toolingHoles?: number;
   /** Boards on it where it is a panel already, as far as they can be told. */
   readonly copies?: number;
+  /** Each kind of board on it; of a single board its own. Left out where the outline is open, and before it was known. */
+  readonly pieces?: readonly PanelPiece[];
   /** Thickness over the smallest plated hole, where a file states the thickness. */
   readonly aspectRatio?: number;
   /** Copper over board area, per layer. */
@@ -203,6 +205,20 @@ export interface Measure {
   readonly massG?: number;
   readonly crossCheck?: CrossCheck;
   readonly findings: readonly Finding[];
+}
+
+/** One kind of board on a panel, by what tells it again however it is turned. */
+export interface PanelPiece {
+  /** How often it lies there. */
+  readonly copies: number;
+  readonly areaMm2: number;
+  /** Holes but perforations, the sum of their diameters, and how far they lie from their middle, root mean square. */
+  readonly holes: number;
+  readonly diametersMm: number;
+  readonly holesSpreadMm: number;
+  /** Flashes of its top copper, and how far they lie from their middle. */
+  readonly pads: number;
+  readonly padsSpreadMm: number;
 }
 
 /** A hole with its plating settled. */

@@ -18,7 +18,7 @@ export interface Ground {
   readonly profile: BoardFile | undefined;
   readonly outline: Outline | undefined;
   /** Boards on it where it is a panel already. */
-  readonly copies: number | undefined;
+  readonly panel: ReturnType<typeof sayPanel>;
   /** One file a copper layer, and its pieces, in order through the board. */
   readonly copperFiles: readonly BoardFile[];
   readonly copper: readonly LayerSolids[];
@@ -37,7 +37,7 @@ export function groundOf(set: BoardSet, findings: Finding[], attempts: Attempts,
   const profile = first("profile");
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
   findings.push(...(outline?.findings ?? [NO_OUTLINE]));
-  const copies = sayPanel(used, outline, findings);
+  const panel = sayPanel(used, outline, findings);
   const copperFiles = copperOf(used);
   if (copperFiles.length === 0) findings.push(NO_COPPER);
   const copper = copperFiles.map((f, i) => {
@@ -65,7 +65,7 @@ export function groundOf(set: BoardSet, findings: Finding[], attempts: Attempts,
       (work) => analyseLayer(f.layer!, `${role} ${side}`, work),
     );
   };
-  return { used, first, profile, outline, copies, copperFiles, copper, masks, coat };
+  return { used, first, profile, outline, panel, copperFiles, copper, masks, coat };
 }
 
 const NO_COPPER: Finding = {

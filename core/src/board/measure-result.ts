@@ -57,7 +57,7 @@ export function documentOf(set: BoardSet, d: Measured, findings: readonly Findin
     throughHolePads: drilled.throughHolePads,
     viaPads: drilled.viaPads,
     toolingHoles: holes.filter((h) => !h.plated && h.diameterMm >= 1).length,
-    ...(d.copies === undefined ? {} : { copies: d.copies }),
+    ...d.panel,
     ...(drilled.castellated ? { castellatedHoles: drilled.castellated } : {}),
     ...(copper.length > 0 ? { nets: netKeys(d) } : {}),
     ...(d.netlist ? { netlist: d.netlist } : {}),

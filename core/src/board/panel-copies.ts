@@ -5,9 +5,10 @@ import { orGivenUp, Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { Outline } from "./outline.ts";
+import { reversed } from "./outline-loops.ts";
 
 /** Unplated holes up to this width may be perforations; they stand at most this far apart, mm (domain.md 6.2). */
-const PERFORATION_MM = 0.85;
+export const PERFORATION_MM = 0.85;
 const APART_MM = 1.3;
 /** A row breaks on beyond its last holes as far as this, mm. */
 const BEYOND_MM = 2;
@@ -23,9 +24,13 @@ const LEAST_COPPER = 0.2;
 /**
  * Boards a sheet falls into when its perforations are broken and its scores cut: how a panel is told, whoever made it.
  *
- * @returns nothing where there is no perforation and no score, or they part nothing
+ * @returns the areas of the boards, counter-clockwise with their holes clockwise; nothing where there is no perforation and
+ *   no score, or they part nothing
  */
-export function boardsOfPanel(files: readonly BoardFile[], outline: Outline | undefined): number | undefined {
+export function boardsOfPanel(
+  files: readonly BoardFile[],
+  outline: Outline | undefined,
+): readonly (readonly (readonly number[])[])[] | undefined {
   if (!outline?.isClosed || !outline.box) return undefined;
   const cuts = [...scoreCuts(files, outline.box), ...perforationCuts(files)];
   if (cuts.length === 0) return undefined;
@@ -52,17 +57,11 @@ export function boardsOfPanel(files: readonly BoardFile[], outline: Outline | un
       const isPair = boards.some((a, i) =>
         boards.some((b, k) => k > i && Math.abs(a.mm2 - b.mm2) < EQUAL * a.mm2),
       );
-      return isPair ? boards.length : undefined;
+      return isPair ? boards.map((p) => p.area) : undefined;
     },
     () => undefined,
   );
 }
-
-const reversed = (ring: readonly number[]): number[] => {
-  const out: number[] = [];
-  for (let i = ring.length - 2; i >= 0; i -= 2) out.push(ring[i]!, ring[i + 1]!);
-  return out;
-};
 
 /** A strip along a line, so wide that nothing stays joined across it. */
 function stripAlong(x1: number, y1: number, x2: number, y2: number, beyond: number, half: number): number[] {

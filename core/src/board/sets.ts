@@ -1,6 +1,9 @@
 import type { Finding } from "../findings.ts";
 import type { BoardFile } from "./board-file.ts";
+import type { PanelPiece } from "./measure-document.ts";
 import type { Loop, Outline } from "./outline.ts";
+import { reversed } from "./outline-loops.ts";
+import { kindsOfPieces } from "./panel-alike.ts";
 import { boardsOfPanel } from "./panel-copies.ts";
 
 /** Says when a drop holds two sets of layers: files of one folder, or of one first name, that double another's roles. */
@@ -36,27 +39,30 @@ const stem = (path: string) => path.toLowerCase().replace(/[-_.].*$/, "");
  * Says when the archive is a panel already: several equal outlines, several equal boards inside a frame, or what falls
  * apart into equal boards along perforations and scores.
  *
- * @returns how many boards it holds, as far as that can be told
+ * @returns how many boards it holds and of which kinds, as far as that can be told
  */
 export function sayPanel(
   files: readonly BoardFile[],
   outline: Outline | undefined,
   findings: Finding[],
-): number | undefined {
+): { readonly copies?: number; readonly pieces?: readonly PanelPiece[] } {
   const loops = outline?.loops ?? [];
   const equal = mostEqual(loops.filter((l) => l.areaMm2 > 25));
   const hasScore = files.some((f) => f.role === "score" && (f.layer?.n ?? 0) > 0);
   const parted = boardsOfPanel(files, outline);
   const isStated = files.some((f) => /^array$/i.test(f.layer?.fileAttributes.Part?.[0] ?? ""));
-  if (equal.length < 2 && !hasScore && parted === undefined && !isStated) return undefined;
+  if (equal.length < 2 && !hasScore && parted === undefined && !isStated) {
+    const own = outline?.isClosed ? kindsOfPieces(files, [areaOf(outline)]) : undefined;
+    return own ? { pieces: own } : {};
+  }
   const [first] = equal;
   const size = first
     ? `${(first.box[2] - first.box[0]).toFixed(1)} × ${(first.box[3] - first.box[1]).toFixed(1)} mm`
     : "";
-  const copies = parted ?? (equal.length >= 2 ? equal.length : undefined);
+  const areas = parted ?? (equal.length >= 2 ? equal.map((l) => [l.ring]) : undefined);
   const because =
     parted !== undefined
-      ? `it falls apart into ${parted} boards where it is perforated or scored.`
+      ? `it falls apart into ${parted.length} boards where it is perforated or scored.`
       : equal.length >= 2
         ? `${equal.length} equal outlines of ${size}.`
         : hasScore
@@ -69,8 +75,16 @@ export function sayPanel(
     text: `This looks like a panel already: ${because}`,
     do: "Hand over one board and let Kobbin make the panel, or go on: size, price and counts are then those of the panel.",
   });
-  return copies;
+  if (!areas) return {};
+  const pieces = kindsOfPieces(files, areas);
+  return { copies: areas.length, ...(pieces ? { pieces } : {}) };
 }
+
+/** All within an outline, its cut-outs clockwise. */
+const areaOf = (outline: Outline): readonly (readonly number[])[] => {
+  const [first, ...others] = [...outline.loops].sort((a, b) => b.areaMm2 - a.areaMm2);
+  return [first!.ring, ...others.filter((l) => l.depth % 2 === 1).map((l) => reversed(l.ring))];
+};
 
 /** The largest group of equal outlines; inside a frame they must fill two fifths of it, else they are cut-outs. */
 function mostEqual(loops: readonly Loop[]): readonly Loop[] {

@@ -70,6 +70,68 @@ export function nestPlan(d: PanelDesign, thicknessMm: number): Plan {
   };
 }
 
+/** Length of a corner's legs, mm. */
+const LEG_MM = 22;
+
+/**
+ * Four corners in the place of a frame: less to print, and good for any rectangle. Each is a wall of the pocket's depth
+ * with the board's corner in it, taped down along its legs.
+ *
+ * @returns nothing where a corner of the board is no right angle: nothing would lie in it
+ */
+export function cornersPlan(d: PanelDesign, thicknessMm: number): Plan | undefined {
+  const [x0, y0, x1, y1] = d.box;
+  const leg = Math.min(LEG_MM, (x1 - x0) / 2 - 2, (y1 - y0) / 2 - 2);
+  const isSquare = [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ].every(([x, y]) =>
+    d.outline.some(
+      (v, i) => i % 2 === 0 && Math.abs(v - x!) < 0.02 && Math.abs(d.outline[i + 1]! - y!) < 0.02,
+    ),
+  );
+  if (!isSquare || leg < 5) return undefined;
+  const depth = two(thicknessMm - PROUD_MM);
+  const corners = [
+    [x0 - POCKET_MM, y0 - POCKET_MM, 1, 1],
+    [x1 + POCKET_MM, y0 - POCKET_MM, -1, 1],
+    [x1 + POCKET_MM, y1 + POCKET_MM, -1, -1],
+    [x0 - POCKET_MM, y1 + POCKET_MM, 1, -1],
+  ] as const;
+  const wall = 10;
+  const rings = corners.map(([x, y, u, v]) =>
+    [
+      [-wall, -wall],
+      [leg, -wall],
+      [leg, 0],
+      [0, 0],
+      [0, leg],
+      [-wall, leg],
+    ].flatMap(([a, b]) => [x + u * a!, y + v * b!]),
+  );
+  const box = boxAround(rings);
+  return {
+    title: `${d.name}: corners for printing paste`,
+    subtitle: `four pieces ${depth} mm high, taped to the table around a board`,
+    box: [box[0] - 4, box[1] - 4, box[2] + 4, box[3] + 4],
+    areas: [...rings.map((r): Area => ({ rings: [r], tone: "board" })), { rings: [d.outline], tone: "none" }],
+    lines: [{ x1: box[0], y1: box[3] - 2, x2: box[2], y2: box[3] - 2, kind: "guide" }],
+    circles: [],
+    texts: [
+      { x: (x0 + x1) / 2, y: box[3] - 1.4, mm: 2.2, text: "foil is taped along this line", isMiddle: true },
+      { x: (x0 + x1) / 2, y: (y0 + y1) / 2, mm: 3, text: "the board", isMiddle: true },
+    ],
+    barMm: BAR_MM,
+    notes: [
+      `Print or cut the four ${depth} mm high: the board then stands ${PROUD_MM} mm proud and the foil lies flat on it.`,
+      "Lay a board down, push the corners against it, tape their outer edges; lift the board between two corners.",
+      "Hinge the foil with tape along the broken line, line it up once on a board, and do not move it again.",
+    ],
+  };
+}
+
 /** The same without a printer: boards of the run around the one that is printed on, taped down. */
 export function sisterPlan(d: PanelDesign): Plan {
   const [x0, y0, x1, y1] = d.box;

@@ -1,4 +1,5 @@
 import type { EdgeContacts, Measure } from "../board/measure-document.ts";
+import { reversed } from "../board/outline-loops.ts";
 import type { Body } from "../bodies/body.ts";
 import { chipBody } from "../bom/chip-size.ts";
 import { lettersOf } from "../bom/refs.ts";
@@ -95,12 +96,6 @@ function overhangOf(ban: Ban, [x0, y0, x1, y1]: PanelDesign["box"]): PanelDesign
   const mm = Math.max(0, x0 - a, y0 - b, c - x1, d - y1);
   return [{ ref: ban.why.slice(0, -HANGS.length), box: ban.box, mm: Math.round(mm * 100) / 100 }];
 }
-
-const reversed = (ring: readonly number[]): number[] => {
-  const out: number[] = [];
-  for (let i = ring.length - 2; i >= 0; i -= 2) out.push(ring[i]!, ring[i + 1]!);
-  return out;
-};
 
 /** The strip along a side of the box, `inMm` deep. */
 function strip(box: PanelDesign["box"], side: SheetSide, from: number, to: number, inMm: number): Ban["box"] {

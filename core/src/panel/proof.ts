@@ -1,6 +1,7 @@
 import type { BoardFile, BoardSet } from "../board/board-file.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { chainOutline } from "../board/outline.ts";
+import { reversed } from "../board/outline-loops.ts";
 import { signedArea } from "../geometry/polygon.ts";
 import { posed, posedBox, posedRing } from "../geometry/turn.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
@@ -273,12 +274,6 @@ function provePieces(
 
 const rounded = (v: number) => Math.round(v * 10) / 10;
 const areaOf = (rings: readonly (readonly number[])[]) => rings.reduce((n, r) => n + signedArea(r), 0);
-const reversed = (ring: readonly number[]): number[] => {
-  const out: number[] = [];
-  for (let i = ring.length - 2; i >= 0; i -= 2) out.push(ring[i]!, ring[i + 1]!);
-  return out;
-};
-
 /** What the measure of the sheet and those of the boards have in common. */
 function proveMeasures(sources: readonly ProvenSource[], layout: PanelLayout, m: Measure, row: Row): void {
   const n = sources.map((_, i) => layout.places.filter((p) => p.board === i).length);

@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { Entry } from "../board/board-file.ts";
 import { measureBoard } from "../board/measure.ts";
 import { chainOutline } from "../board/outline.ts";
+import { isBoardOfPiece, kindsOfPieces } from "../board/panel-alike.ts";
 import { boardsOfPanel } from "../board/panel-copies.ts";
 import { readBoard } from "../board/read.ts";
 import { panelDesign } from "./design.ts";
@@ -66,7 +67,11 @@ test.each(MADE.map((b) => [b.name, b] as const))(
     expect(hits.filter((h) => Math.abs(h.diameterMm - 0.3) < 1e-6)).toHaveLength(n * b.at.length);
     // and what reads panels of anybody's finds as many boards
     const profile = back.files.find((f) => f.role === "profile")!;
-    expect(boardsOfPanel(back.files, chainOutline(profile.layer!, profile.path))).toBe(n);
+    const areas = boardsOfPanel(back.files, chainOutline(profile.layer!, profile.path))!;
+    expect(areas).toHaveLength(n);
+    // each of them known again as this board
+    const kinds = kindsOfPieces(back.files, areas)!;
+    expect(kinds.map((k) => [k.copies, isBoardOfPiece(k, source.measure.pieces![0]!)])).toEqual([[n, true]]);
     if (!measured) return;
     expect(measured.copies).toBe(n);
     expect(measured.findings.map((f) => f.tag)).toContain("already-panel");

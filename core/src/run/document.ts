@@ -146,6 +146,11 @@ export interface RunAssembly {
   readonly stencilPrice: string | number;
   /** Thickness of the foil, mm; what suits the openings best where left out. */
   readonly foilMm?: number;
+  /**
+   * How its openings are cut: as drawn, where left out; narrower where pads are close; heat pads in panes; or both. Unless
+   * as drawn, those of parts that are not fitted are left out.
+   */
+  readonly openings?: "drawn" | "corrected" | "narrowed" | "paned";
   /** House the foil is bought at, and its form; `stencilPrice` counts where none is chosen. */
   readonly foilHouse?: string;
   readonly foilForm?: "loose" | "framed";

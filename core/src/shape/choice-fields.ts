@@ -44,6 +44,10 @@ export const CHOICE_FIELDS = {
     perLoad: { shape: whole(1, 100), words: "boards a load" },
     stencilPrice: { shape: money, words: "stencil price" },
     foilMm: { shape: number(0.03, 0.5), words: "thickness of the foil" },
+    openings: {
+      shape: oneOf("drawn", "corrected", "narrowed", "paned"),
+      words: "openings of the foil",
+    },
     foilHouse: { shape: text(60), words: "foils bought at" },
     foilForm: { shape: oneOf("loose", "framed"), words: "form of the foil" },
     foil: { shape: text(60), words: "foil used again" },

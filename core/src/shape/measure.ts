@@ -170,6 +170,20 @@ export const measureShape: DataShape = fields({
   testPads: maybe(counts),
   toolingHoles: maybe(whole()),
   copies: maybe(whole()),
+  pieces: maybe(
+    list(
+      fields({
+        copies: whole(1),
+        areaMm2: mm,
+        holes: whole(),
+        diametersMm: mm,
+        holesSpreadMm: mm,
+        pads: whole(),
+        padsSpreadMm: mm,
+      }),
+      1000,
+    ),
+  ),
   aspectRatio: maybe(number()),
   copperShare: maybe(counts),
   massG: maybe(number(0, 1e9)),

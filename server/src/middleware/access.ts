@@ -29,6 +29,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/find": "member",
   "GET /api/history": "member",
   "GET /api/corrections": "member",
+  "GET /api/boards/known": "member",
   "GET /api/columns": "member",
   "GET /api/revisions/:id": "member",
   "GET /api/boards/:id/files": "member",

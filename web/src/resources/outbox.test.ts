@@ -91,3 +91,36 @@ test("a session that ended holds the changes until somebody signs in", async () 
   expect((await done).value).toBe("ok");
   expect(sent).toHaveLength(2);
 });
+
+test("what must have the last change in it waits for all of them, and is refused while they cannot be sent", async () => {
+  let answer: () => void = () => undefined;
+  const { parts } = bench([]);
+  const slow = createOutbox({
+    ...parts,
+    send: async <T>() => {
+      await new Promise<void>((done) => {
+        answer = done;
+      });
+      return { value: undefined as T };
+    },
+  });
+  const order: string[] = [];
+  const both = Promise.all([slow.write("PATCH", "/a"), slow.write("PATCH", "/b")]).then(() =>
+    order.push("written"),
+  );
+  const settled = slow.settled().then(() => order.push("settled"));
+  const tick = () => new Promise((done) => setTimeout(done, 5));
+  await tick();
+  answer();
+  await tick();
+  expect(order).toEqual([]);
+  answer();
+  await Promise.all([both, settled]);
+  expect(order.toSorted()).toEqual(["settled", "written"]);
+  await slow.settled();
+
+  const stuck = createOutbox({ ...bench([fails(away())]).parts, wait: () => new Promise(() => undefined) });
+  void stuck.write("PATCH", "/a");
+  await tick();
+  await expect(stuck.settled()).rejects.toMatchObject({ code: "OFFLINE" });
+});

@@ -118,6 +118,27 @@ export function createOutbox(parts: OutboxParts) {
     /** Sends a change; resolves when the server has it, rejects when it refuses. */
     write: <T>(method: string, path: string, body?: unknown): Promise<Answered<T>> =>
       push<T>({ key: parts.newKey(), method, path, body, shop }),
+    /**
+     * Resolves once everything written before has its answer: what freezes or packs a run must have the last change in it.
+     * @throws RequestError OFFLINE while changes wait for the server or for somebody to sign in
+     */
+    async settled(): Promise<void> {
+      while (queue.length > 0) {
+        if (state.kind === "waiting")
+          throw new RequestError(
+            "OFFLINE",
+            "Changes of this page are not saved yet.",
+            "They are sent by themselves; try again once it says saved.",
+          );
+        await new Promise<void>((done) => {
+          const hear = () => {
+            hearers.delete(hear);
+            done();
+          };
+          hearers.add(hear);
+        });
+      }
+    },
     /** Says which shop the page is in now; what waits for it goes on. */
     enter(id: string | undefined): void {
       shop = id;

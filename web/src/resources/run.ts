@@ -200,4 +200,9 @@ export interface Manifest {
 }
 export const useManifest = (id: string | undefined) =>
   useSWR<Manifest>(id ? `${keyOf(id)}/manifest` : null, http.get);
-export const releaseRun = (id: string) => http.post(`${keyOf(id)}/release`).then(() => refetchRun(id));
+/** Releases a run with every change of this page in it. */
+export async function releaseRun(id: string): Promise<void> {
+  await outbox.settled();
+  await http.post(`${keyOf(id)}/release`);
+  await refetchRun(id);
+}

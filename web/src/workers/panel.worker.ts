@@ -1,8 +1,11 @@
 import {
   type BasketCache,
+  type BoardSet,
   boardOf,
+  cornersPlan,
+  drillPlan,
+  drillWorkOf,
   isRefusal,
-  layoutAt,
   layoutOfChoice,
   nestPlan,
   type PanelChoice,
@@ -30,7 +33,7 @@ import {
   type WireError,
 } from "@kobbin/core";
 import { planSvg, writePlan } from "@kobbin/formats";
-import { designOf, packPanel, readAsBoard } from "@kobbin/packing";
+import { packRunSheet, readAsBoard } from "@kobbin/packing";
 import * as Comlink from "comlink";
 import type { StoredBoard } from "./board.worker.ts";
 
@@ -56,10 +59,14 @@ export type Written =
   | WireError;
 
 /** What a board gives for the bench. */
-export type AidKind = "nest" | "sisters" | "tray-top" | "tray-bottom" | "sheet";
+export type AidKind = "nest" | "corners" | "sisters" | "tray-top" | "tray-bottom" | "drill" | "sheet";
+
+const readStored = async (b: StoredBoard): Promise<BoardSet> =>
+  (await readAsBoard([{ path: "board.zip", bytes: b.bytes }], { corrections: b.corrections })).set;
 
 function planOf(doc: RunDocument, d: PanelDesign, kind: AidKind, board: number): Plan | undefined {
   if (kind === "nest") return nestPlan(d, panelThickness(doc));
+  if (kind === "corners") return cornersPlan(d, panelThickness(doc));
   if (kind === "sisters") return sisterPlan(d);
   if (kind === "sheet") {
     const choice = doc.choices.panel;
@@ -128,10 +135,15 @@ const api = {
     board: number,
     as: "pdf" | "svg",
     createdAt: string,
+    /** The board's files, where the drawing is made from them. */
+    stored?: StoredBoard,
   ): Promise<Uint8Array | undefined> {
     const d = runDesigns(doc)[board];
     if (!d || "reason" in d) return undefined;
-    const plan = planOf(doc, d, kind, board);
+    const plan =
+      kind === "drill" && stored
+        ? drillPlan(d, drillWorkOf((await readStored(stored)).files))
+        : planOf(doc, d, kind, board);
     if (!plan) return undefined;
     return as === "pdf"
       ? writePlan(plan, new Date(createdAt), true)
@@ -145,40 +157,9 @@ const api = {
     createdAt: string,
   ): Promise<Written> {
     try {
-      const choice = doc.choices.panel;
-      if (!choice) throw new Error("No sheet is chosen.");
-      const bevel = doc.options.bevel;
-      const isBevelled = bevel !== undefined && bevel !== "none";
-      const sources = [];
-      const boards = sheetBoards(doc);
-      if (stored.length < boards.length) throw new Error("The files of a board on the sheet are missing.");
-      for (const [i, b] of stored.entries()) {
-        const { set } = await readAsBoard([{ path: "board.zip", bytes: b.bytes }], {
-          corrections: b.corrections,
-        });
-        const { measure, name } = boards[i]!;
-        const design = designOf(name, set, measure, { isBevelled });
-        if ("reason" in design) throw new Error(design.reason);
-        sources.push({ design, set, measure });
-      }
-      const keys = keysOf(doc);
-      const layout = layoutAt(
-        sources.map((s) => s.design),
-        specOf(choice, keys, panelThickness(doc)),
-        {
-          ...choice,
-          places: choice.places.map((p, i) => ({ ...p, board: keys.indexOf(p.board), copy: i + 1 })),
-        },
-      );
-      if (isRefusal(layout)) throw new Error(layout.reason);
-      const packed = await packPanel(sources, layout, {
-        name: doc.product,
-        revision: doc.revision,
-        thicknessMm: panelThickness(doc),
-        mode,
-        createdAt,
-        isMeasured: true,
-      });
+      const sets: BoardSet[] = [];
+      for (const b of stored) sets.push(await readStored(b));
+      const packed = await packRunSheet(doc, sets, { mode, createdAt, isMeasured: true });
       return {
         kind: "ok",
         zip: packed.zip,

@@ -1,4 +1,4 @@
-import type { CorrectionMemory, ProductRow } from "@kobbin/contract";
+import type { CorrectionMemory, KnownBoard, ProductRow } from "@kobbin/contract";
 import { AppError, type Corrections, type Placement } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -19,6 +19,17 @@ export async function manyProducts(tx: Tx): Promise<ProductRow[]> {
      from product as p order by p.created_at`,
   );
   return rows.map((r) => ({ ...r, revisions: r.revisions ?? [] }));
+}
+
+/** Single boards of the shop, the newest revision first, by what tells them again on a panel. */
+export async function manyKnownBoards(tx: Tx): Promise<KnownBoard[]> {
+  const { rows } = await tx.query<KnownBoard>(
+    `select p.id as "productId", p.name as product, v.label as revision, b.name as board, b.measure->'pieces'->0 as mark
+     from board as b join revision as v on v.id = b.revision_id join product as p on p.id = v.product_id
+     where b.measure ? 'pieces' and not b.measure ? 'copies'
+     order by v.created_at desc, b.position, b.id`,
+  );
+  return rows;
 }
 
 export async function insertBlob(tx: Tx, sha256: string, bytes: Uint8Array): Promise<void> {

@@ -22,6 +22,7 @@ import {
   deleteBoard,
   lockRevision,
   manyBoardFiles,
+  manyKnownBoards,
   manyProducts,
   oneBoard,
   oneRevision,
@@ -57,6 +58,10 @@ export function productRoutes(deps: Deps): Router {
 
   router.get("/api/corrections", async (ctx) => {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, readMemory);
+  });
+
+  router.get("/api/boards/known", async (ctx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyKnownBoards);
   });
 
   router.post("/api/products", async (ctx) => {

@@ -14,6 +14,7 @@ import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
 import { shownList, withColumn } from "./listColumns.ts";
+import { OnPanel } from "./OnPanel.tsx";
 import { useDrop } from "./useDrop.ts";
 
 /** A drop of files becomes a product: read and drawn at once in the page, kept when it looks right. */
@@ -79,6 +80,7 @@ export function NewProductPage() {
               {progress && <Progress {...progress} />}
             </div>
           )}
+          {drop && <OnPanel measure={drop.measure} />}
           <div className="mt-5 grid grid-cols-[minmax(0,1fr)_300px] gap-6 max-md:grid-cols-1">
             <section aria-labelledby="picture">
               <div className="mb-2 flex gap-5">

@@ -1,4 +1,5 @@
 import { type RefObject, useState } from "react";
+import { storedBoard } from "../../proof/useBoardWorker.ts";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
 import { fileWord, saveFile } from "../../ui/saveFile.ts";
@@ -7,15 +8,30 @@ import type { AidKind } from "../../workers/panel.worker.ts";
 
 const AIDS: readonly (readonly [AidKind, string, string])[] = [
   ["nest", "nest for printing", "a frame with the board's own pocket, to be printed or cut"],
+  ["corners", "corners for printing", "four pieces in the place of a frame, for a board with square corners"],
   ["sisters", "boards around the board", "four spare ones taped down, where there is no printer"],
   ["tray-top", "map of the parts, top", "each part on its place, and what to fill in by value"],
   ["tray-bottom", "map of the parts, bottom", "as it is seen from below"],
+  [
+    "drill",
+    "template for drilling and cutting",
+    "a cross for every hole with its drill, and the line to saw",
+  ],
   ["sheet", "drawing of the sheet", "with its sizes and the order of parting"],
 ];
 
+const WHY_NOT: Partial<Record<AidKind, string>> = {
+  corners:
+    "That cannot be drawn: a corner of the board is no right angle. Take the nest, or boards around it.",
+  "tray-top": "That cannot be drawn: no part has a place there.",
+  "tray-bottom": "That cannot be drawn: no part has a place there.",
+  drill:
+    "That is not drawn: more holes or more sizes than a paper can guide. A house or a machine drills them.",
+};
+
 /** Drawings one to one for the bench, made from the board's outline. */
 export function Aids({ worker }: { worker: RefObject<PanelConnection | undefined> }) {
-  const { doc } = useRun();
+  const { doc, answer } = useRun();
   const [said, setSaid] = useState("");
   const sides = new Set(doc.placements.map((p) => p.side));
   const list = AIDS.filter(
@@ -25,9 +41,10 @@ export function Aids({ worker }: { worker: RefObject<PanelConnection | undefined
       (k !== "sheet" || doc.choices.panel),
   );
   const make = async (kind: AidKind, board: number, as: "pdf" | "svg") => {
-    const bytes = await worker.current?.aid(doc, kind, board, as, new Date().toISOString());
+    const stored = kind === "drill" ? await storedBoard(answer.boardIds[board]!) : undefined;
+    const bytes = await worker.current?.aid(doc, kind, board, as, new Date().toISOString(), stored);
     if (!bytes) {
-      setSaid("That cannot be drawn: the outline does not close, or no part has a place there.");
+      setSaid(WHY_NOT[kind] ?? "That cannot be drawn: the outline does not close.");
       return;
     }
     setSaid("");

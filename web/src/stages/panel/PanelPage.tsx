@@ -1,4 +1,4 @@
-import { isRefusal, type PanelChoice, type PanelProposal, sheetBoards } from "@kobbin/core";
+import { isRefusal, type PanelChoice, type PanelProposal } from "@kobbin/core";
 import { useRef, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Skeleton } from "../../ui/States.tsx";
@@ -16,7 +16,7 @@ import { WriteSheet } from "./WriteSheet.tsx";
 /** Boards on sheets: whether it pays, which sheet, how it is parted, and its files with their proof. */
 export function PanelPage() {
   const { doc, change, isLocked } = useRun();
-  const { worker, shown: last, offers, isBehind } = usePanel();
+  const { worker, keys, shown, offers, isBehind } = usePanel();
   const pictures = useBoardPictures();
   const [refused, setRefused] = useState<string>();
   const kept = doc.choices.panel ?? undefined;
@@ -24,9 +24,6 @@ export function PanelPage() {
   const [pending, setPending] = useState<{ readonly of: PanelChoice; readonly next: PanelChoice }>();
   const choice = pending && pending.of === kept ? pending.next : kept;
   const latest = useRef(0);
-  const keys = sheetBoards(doc).map((b) => b.key);
-  // a sheet of other boards than there are now is not drawn
-  const shown = last?.boardKeys.join() === keys.join() ? last : undefined;
   const moved = async (next: PanelChoice, words: string) => {
     if (!kept) return;
     setPending({ of: kept, next });
@@ -100,7 +97,7 @@ export function PanelPage() {
           ) : (
             <Skeleton rows={6} label="Sheets are being worked out" />
           )}
-          {shown && !isLocked && <OwnWish worker={worker} designs={shown.designs} />}
+          {shown && !isLocked && <OwnWish key={keys.join()} worker={worker} designs={shown.designs} />}
           <Guests />
           {shown?.layout && choice && (
             <ThisSheet

@@ -1,8 +1,10 @@
-import type { PanelOffers } from "@kobbin/core";
+import { type PanelOffers, sheetBoards } from "@kobbin/core";
 import { useEffect, useRef, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { connectPanel, type PanelConnection } from "../../workers/panel.ts";
 import type { SheetShown } from "../../workers/panel.worker.ts";
+
+const keysOf = (doc: Parameters<typeof sheetBoards>[0]) => sheetBoards(doc).map((b) => b.key);
 
 /** The run's sheet and what else it could be, worked out beside the page as the run changes. */
 export function usePanel() {
@@ -36,5 +38,14 @@ export function usePanel() {
       isCurrent = false;
     };
   }, [doc, isLocked]);
-  return { worker, shown, offers: offers?.offers, isBehind: offers !== undefined && offers.of !== doc };
+  // sheets of other boards than there are now can be neither drawn nor taken
+  const keys = keysOf(doc);
+  const isOfThese = (of: readonly string[] | undefined) => of?.join() === keys.join();
+  return {
+    worker,
+    keys,
+    shown: isOfThese(shown?.boardKeys) ? shown : undefined,
+    offers: offers && isOfThese(keysOf(offers.of)) ? offers.offers : undefined,
+    isBehind: offers !== undefined && offers.of !== doc,
+  };
 }

@@ -1,5 +1,5 @@
 import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, panelOf, pasteNeed } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
 import { useParam } from "../../../ui/params.ts";
@@ -21,9 +21,7 @@ export function Stencil() {
   const sides = (["top", "bottom"] as const).filter((s) => (board?.measure.paste[s]?.count ?? 0) > 0);
   const side: FoilSide =
     params.get("side") === "bottom" && sides.includes("bottom") ? "bottom" : (sides[0] ?? "top");
-  const [isNarrowed, isPaned] = [params.get("narrow") !== "no", params.get("panes") !== "no"];
-  const switches = useMemo(() => ({ isNarrowed, isPaned }), [isNarrowed, isPaned]);
-  const { work, foilMm, without, measure } = useFoil(boardIndex, side, switches);
+  const { work, foilMm, without, measure } = useFoil(boardIndex, side);
   const [picked, setPicked] = useState<FoilPlace>();
   if (sides.length === 0)
     return (
@@ -37,7 +35,7 @@ export function Stencil() {
       {panelOf(doc) && (
         <p className="mt-3 text-[14px] text-look">
           The boards lie on sheets: what is worked out here is for one board, and a foil of the sheet is cut
-          from the paste layer among the sheet's files.
+          from the paste layer among the sheet's files, with the openings chosen here.
         </p>
       )}
       <div className="my-3 flex flex-wrap gap-x-5 gap-y-1 text-[14px]">
@@ -56,12 +54,6 @@ export function Stencil() {
             {s}, {count(board!.measure.paste[s]!.count, "opening")}
           </Tab>
         ))}
-        <Tab isOn={isNarrowed} onClick={() => set("narrow", isNarrowed ? "no" : "")}>
-          narrow where pads are close
-        </Tab>
-        <Tab isOn={isPaned} onClick={() => set("panes", isPaned ? "no" : "")}>
-          panes on heat pads
-        </Tab>
       </div>
       {!work || work === "none" || !measure ? (
         <Skeleton rows={6} label="The foil is being worked out" />
@@ -83,6 +75,7 @@ export function Stencil() {
           </div>
           <div className="text-[14px]">
             <Thickness work={work} foilMm={foilMm} />
+            <Openings />
             <Cut work={work} side={side} onPick={setPicked} />
             <Paste work={work} perProduct={board!.perProduct} />
           </div>
@@ -138,6 +131,44 @@ function Thickness({ work, foilMm }: { work: FoilWork; foilMm: number }) {
   );
 }
 
+/** How openings are cut, each with what it does. */
+const CUTS = [
+  ["drawn", "as drawn", "the layer as it is in the files"],
+  ["corrected", "corrected", "narrower where pads are close, heat pads in panes"],
+  ["narrowed", "only narrowed", "less paste between close pads"],
+  ["paned", "only panes", "heat pads do not float"],
+] as const;
+
+/** Whether the foil is cut as drawn: a decision of the run, which sheets and the package follow. */
+function Openings() {
+  const { doc, change, isLocked } = useRun();
+  const now = doc.assembly.openings ?? "drawn";
+  return (
+    <fieldset className="mb-4">
+      <legend className="mb-1 font-semibold">Openings</legend>
+      {CUTS.map(([key, label, does]) => (
+        <label key={key} className="flex items-baseline gap-2 border-t border-rule py-1">
+          <input
+            type="radio"
+            name="foil-openings"
+            disabled={isLocked}
+            checked={now === key}
+            onChange={() => change({ assembly: { openings: key } } as never, `Openings ${label}`)}
+          />
+          <span className="whitespace-nowrap">{label}</span>
+          <span className="text-ink-2">{does}</span>
+        </label>
+      ))}
+      {now !== "drawn" && (
+        <p className="text-ink-2">
+          Those of parts that are not fitted are left out. The layer goes into the package as{" "}
+          <span className="num">stencil/</span>, on sheets into the sheet's files.
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
 /** What is cut otherwise than drawn, the file of it, and whether our reader measures in it what was meant. */
 function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (o: FoilPlace) => void }) {
   const { doc } = useRun();
@@ -177,9 +208,11 @@ function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (
           <>
             Written and measured again: {count(work.again.count, "opening")}, {fixed(work.again.areaMm2, 2)}{" "}
             mm².{" "}
-            <button type="button" className="quiet-link" onClick={save}>
-              save the corrected layer
-            </button>
+            {(doc.assembly.openings ?? "drawn") !== "drawn" && (
+              <button type="button" className="quiet-link" onClick={save}>
+                save the corrected layer
+              </button>
+            )}
           </>
         ) : (
           <span className="text-stop">

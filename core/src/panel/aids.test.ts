@@ -1,0 +1,128 @@
+import { expect, test } from "@jest/globals";
+import { boxAround } from "../geometry/turn.ts";
+import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./aids.ts";
+import { rect, ringed } from "./designs.fixture.ts";
+import { drillPlan, MOST_HOLES, MOST_SIZES } from "./drill-aid.ts";
+
+const board = rect(50, 40);
+const rounded = (v: readonly number[]) => v.map((x) => Number(x.toFixed(3)));
+
+test("the pocket of a nest is the board and 0.15 mm around it, 0.05 mm less deep than the board", () => {
+  const plan = nestPlan(board, 1.6);
+  const [frame, pocket] = plan.areas[0]!.rings;
+  expect(rounded(boxAround([frame!]))).toEqual([-14, -14, 64, 54]);
+  expect(rounded(boxAround([pocket!]))).toEqual([-0.15, -0.15, 50.15, 40.15]);
+  expect(plan.subtitle).toContain("pocket 1.55 mm deep");
+  expect(plan.texts.map((t) => t.text)).toEqual(expect.arrayContaining(["50.3", "40.3", "1.55 deep"]));
+});
+
+test("corners lie against each corner of a board, their legs 22 mm, shorter on a small one; a disc has none", () => {
+  const plan = cornersPlan(board, 1.6)!;
+  const rings = plan.areas.filter((a) => a.tone === "board").map((a) => rounded(boxAround([a.rings[0]!])));
+  // from 10 mm outside of the pocket's corner, along the board as far as the leg; of 40 mm only 18 are left
+  expect(rings).toEqual([
+    [-10.15, -10.15, 17.85, 17.85],
+    [32.15, -10.15, 60.15, 17.85],
+    [32.15, 22.15, 60.15, 50.15],
+    [-10.15, 22.15, 17.85, 50.15],
+  ]);
+  expect(rounded(boxAround([cornersPlan(rect(80, 60), 1)!.areas[0]!.rings[0]!]))[2]).toBe(21.85);
+  const disc = ringed(
+    "disc",
+    Array.from({ length: 60 }, (_, i) => [
+      20 * Math.cos((i * Math.PI) / 30),
+      20 * Math.sin((i * Math.PI) / 30),
+    ]).flat(),
+  );
+  expect(cornersPlan(disc, 1.6)).toBeUndefined();
+  expect(cornersPlan(rect(12, 12), 1.6)).toBeUndefined();
+});
+
+test("four spare boards lie around the one that is printed on, a hair apart", () => {
+  const boxes = sisterPlan(board).areas.map((a) => rounded(boxAround([a.rings[0]!])));
+  expect(boxes).toEqual([
+    [-50.2, 0, -0.2, 40],
+    [50.2, 0, 100.2, 40],
+    [0, -40.2, 50, -0.2],
+    [0, 40.2, 50, 80.2],
+    [0, 0, 50, 40],
+  ]);
+});
+
+test("a map of the bottom is as it is seen from below; what is to fill in is counted by value, the most first", () => {
+  const parts = [
+    { ref: "R1", x: 10, y: 5, value: "1k" },
+    { ref: "C1", x: 20, y: 30, value: "100n" },
+    { ref: "R2", x: 45, y: 5, value: "1k" },
+  ];
+  const below = trayPlan(board, "bottom", parts);
+  expect(below.circles.map((c) => [c.x, c.y])).toEqual([
+    [40, 5],
+    [30, 30],
+    [5, 5],
+  ]);
+  expect(trayPlan(board, "top", parts).circles[0]).toMatchObject({ x: 10, y: 5 });
+  expect(below.notes).toEqual(["2 x 1k: R1 R2", "1 x 100n: C1"]);
+});
+
+test("a drill template: a cross and the letter of its drill at every hole, sizes rising, the saw half a millimetre outside", () => {
+  const plan = drillPlan(board, {
+    holes: [
+      { x: 5, y: 6, diameterMm: 3.2 },
+      { x: 10, y: 6, diameterMm: 0.8 },
+      { x: 12, y: 6, diameterMm: 0.8 },
+    ],
+    paths: [
+      {
+        points: [
+          [20, 20],
+          [24, 20],
+        ],
+        widthMm: 1,
+      },
+    ],
+  })!;
+  expect(rounded(boxAround(plan.areas[0]!.rings))).toEqual([-0.5, -0.5, 50.5, 40.5]);
+  expect(rounded(boxAround(plan.areas[1]!.rings))).toEqual([0, 0, 50, 40]);
+  expect(plan.circles.map((c) => c.d)).toEqual([3.2, 0.8, 0.8]);
+  const crosses = plan.lines.filter((l) => l.kind === "edge");
+  expect(crosses.map((l) => [(l.x1 + l.x2) / 2, (l.y1 + l.y2) / 2])).toEqual(
+    [
+      [5, 6],
+      [5, 6],
+      [10, 6],
+      [10, 6],
+      [12, 6],
+      [12, 6],
+    ].map((p) => p.map((v) => expect.closeTo(v!, 9))),
+  );
+  expect(plan.texts.map((t) => t.text)).toEqual(["C", "A", "A", "B"]);
+  expect(plan.lines.filter((l) => l.kind === "guide")).toMatchObject([{ x1: 20, x2: 24 }]);
+  expect(plan.notes.slice(0, 3)).toEqual([
+    "A: 0.8 mm, 2 x",
+    "B: 1 mm, 1 slots or paths, along the broken line",
+    "C: 3.2 mm, 1 x",
+  ]);
+  const many = (n: number, size: (i: number) => number) => ({
+    holes: Array.from({ length: n }, (_, i) => ({ x: 1, y: 1, diameterMm: size(i) })),
+    paths: [],
+  });
+  expect(
+    drillPlan(
+      board,
+      many(MOST_SIZES, (i) => 1 + i / 10),
+    ),
+  ).toBeDefined();
+  expect(
+    drillPlan(
+      board,
+      many(MOST_SIZES + 1, (i) => 1 + i / 10),
+    ),
+  ).toBeUndefined();
+  expect(
+    drillPlan(
+      board,
+      many(MOST_HOLES + 1, () => 1),
+    ),
+  ).toBeUndefined();
+});
