@@ -196,6 +196,11 @@ test("another product shares the sheet: its boards are drawn, proven and paid wi
   await page.getByRole("button", { name: "Write and prove the files" }).click();
   await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
   await expectAccessible(page);
+  await page.getByRole("button", { name: /^One layout or several/ }).click();
+  await expect(page.getByRole("row", { name: /^one layout 10 of/ })).toContainText(
+    "7 of Probe Tail A and 2 of Kiln Watch A",
+  );
+  await expect(page.getByText(/^Wanted: 70 of Probe Tail A, 20 of Kiln Watch A/)).toBeVisible();
   await page.getByRole("button", { name: "leave it away" }).click();
   await expect(
     page

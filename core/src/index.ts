@@ -200,6 +200,7 @@ export { type CutPaste, cutPaste, foilPins, foilWishes, withCutPaste } from "./r
 export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";
+export { type Covering, coveringOf, type LaidOut } from "./run/layouts.ts";
 export { toRunLines } from "./run/lines.ts";
 export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";

@@ -48,6 +48,38 @@ export function grownFew(outline: readonly number[], gap: number): number[] {
 /** No-fit polygons of a design, kept while it is looked at: they take longer than all that follows. */
 const known = new WeakMap<readonly number[], Map<string, Pairs>>();
 
+type OfTwo = WeakMap<readonly number[], Map<string, readonly (readonly number[])[]>>;
+const ofTwo = new WeakMap<readonly number[], OfTwo>();
+
+/**
+ * Where another design, turned against the first by so much, may not be: the rings its origin may not lie in, from the
+ * origin of the first; kept while both are looked at.
+ */
+export function noFitOf(
+  a: readonly number[],
+  b: readonly number[],
+  gap: number,
+  turnDeg: number,
+): readonly (readonly number[])[] {
+  let of = ofTwo.get(a);
+  if (!of) {
+    of = new WeakMap();
+    ofTwo.set(a, of);
+  }
+  let list = of.get(b);
+  if (!list) {
+    list = new Map();
+    of.set(b, list);
+  }
+  const key = `${gap} ${turnDeg}`;
+  let rings = list.get(key);
+  if (!rings) {
+    rings = noFit(grownFew(a, gap), posedRing({ xMm: 0, yMm: 0, turnDeg }, grownFew(b, gap)));
+    list.set(key, rings);
+  }
+  return rings;
+}
+
 /** A design against itself, both ways round. */
 export function pairsOf(outline: readonly number[], gap: number, mayOppose: boolean): Pairs {
   let of = known.get(outline);

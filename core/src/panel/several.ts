@@ -153,16 +153,18 @@ export function mixedRun(demand: readonly number[], onSheet: readonly number[]):
   return { sheets, made, over: made.map((m, i) => m - demand[i]!) };
 }
 
-/** A layout that may be ordered: what a sheet holds, and costs. */
+/** A layout that may be ordered: what a sheet holds, and what so many sheets of it cost, each the same or by the number. */
 export interface CoverLayout {
   readonly counts: readonly number[];
-  readonly cost: number;
+  readonly cost: number | ((sheets: number) => number);
 }
 
 /**
- * The cheapest numbers of sheets of several layouts that cover a demand: min Σ cⱼPⱼ, Σ kᵢⱼPⱼ ≥ Dᵢ, whole numbers
- * (domain.md 6.5). Depth-first over the layouts, bounded below by what the open design with the dearest share costs at
- * its best layout; proven when it ends.
+ * The cheapest numbers of sheets of several layouts that cover a demand: min Σ cⱼ(Pⱼ), Σ kᵢⱼPⱼ ≥ Dᵢ, whole numbers
+ * (domain.md 6.5). Costs may begin with a set-up and fall with the number, as a house's do; more sheets than would do are
+ * never looked at.
+ * Depth-first over the layouts, bounded below by what the open design with the dearest share costs at its best layout and
+ * number; proven when it ends.
  *
  * @returns undefined where a design is on no layout, or the search takes more than `most` steps
  * @example EX 6.7: Z(4,2,1) 10.00, X(6,0,0) 8.50, Y(2,3,2) 9.50 for (30,12,5) → [6, 1, 0], 68.50
@@ -174,8 +176,21 @@ export function coverDemand(
 ):
   | { readonly sheets: readonly number[]; readonly cost: number; readonly made: readonly number[] }
   | undefined {
+  const costs = layouts.map(({ counts, cost }) => {
+    const top = topOf(counts, demand);
+    return Array.from({ length: top + 1 }, (_, n) =>
+      n === 0 ? 0 : typeof cost === "number" ? n * cost : cost(n),
+    );
+  });
+  // what one board of a design costs at least, wherever it lies
   const each = demand.map((_, i) =>
-    Math.min(...layouts.map((l) => (l.counts[i]! > 0 ? l.cost / l.counts[i]! : Number.POSITIVE_INFINITY))),
+    Math.min(
+      ...layouts.map((l, j) =>
+        l.counts[i]! > 0
+          ? Math.min(...costs[j]!.map((c, n) => (n > 0 ? c / (n * l.counts[i]!) : Number.POSITIVE_INFINITY)))
+          : Number.POSITIVE_INFINITY,
+      ),
+    ),
   );
   if (demand.some((d, i) => d > 0 && !Number.isFinite(each[i]!))) return undefined;
   let best: { sheets: number[]; cost: number } | undefined;
@@ -190,14 +205,13 @@ export function coverDemand(
       return;
     }
     if (j === layouts.length) return;
-    const { counts, cost: c } = layouts[j]!;
-    const top = Math.max(0, ...left.map((d, i) => (counts[i]! > 0 && d > 0 ? Math.ceil(d / counts[i]!) : 0)));
-    for (let n = top; n >= 0; n--) {
+    const { counts } = layouts[j]!;
+    for (let n = topOf(counts, left); n >= 0; n--) {
       sheets[j] = n;
       go(
         j + 1,
         left.map((d, i) => d - n * counts[i]!),
-        cost + n * c,
+        cost + costs[j]![n]!,
       );
     }
     sheets[j] = 0;
@@ -211,3 +225,7 @@ export function coverDemand(
     made: demand.map((_, i) => layouts.reduce((n, l, j) => n + l.counts[i]! * found.sheets[j]!, 0)),
   };
 }
+
+/** Sheets of a layout beyond which no more of it is of any use. */
+const topOf = (counts: readonly number[], left: readonly number[]): number =>
+  Math.max(0, ...left.map((d, i) => (counts[i]! > 0 && d > 0 ? Math.ceil(d / counts[i]!) : 0)));

@@ -9,6 +9,7 @@ import {
   turnedSide,
   turnedSize,
 } from "./grid.ts";
+import { Interlock } from "./interlock.ts";
 import { type Framed, framed, layoutOf } from "./layout.ts";
 import { nestedFields } from "./nest.ts";
 import { severalFields } from "./several.ts";
@@ -153,14 +154,21 @@ function candidatesOf(
 
 /** Several designs in a room, and in the room on its side where they may lie so. */
 function severalBothWays(designs: readonly PanelDesign[], room: Room, spec: PanelSpec): Field[] {
-  const fields = severalFields(designs, room, spec.counts, spec.turns, spec.gapMm);
+  const fields = severalIn(designs, room, spec);
   const isQuarter = spec.turns.every((t) => t.every((u) => t.includes((u + 90) % 360)));
   if (!isQuarter) return fields;
   const onSide = { widthMm: room.heightMm, heightMm: room.widthMm };
-  return [
-    ...fields,
-    ...severalFields(designs, onSide, spec.counts, spec.turns, spec.gapMm).map((f) => onItsSide(f, designs)),
-  ];
+  return [...fields, ...severalIn(designs, onSide, spec).map((f) => onItsSide(f, designs))];
+}
+
+/** By their boxes; where an outline leaves its box, by the outlines too, as wide as the room and as the best of those. */
+function severalIn(designs: readonly PanelDesign[], room: Room, spec: PanelSpec): Field[] {
+  const fields = severalFields(designs, room, spec.counts, spec.turns, spec.gapMm);
+  const counts = spec.counts.filter((c) => c !== "fill");
+  if (counts.length < spec.counts.length || designs.every(isRegular)) return fields;
+  const lock = new Interlock(designs, spec.turns, spec.gapMm);
+  const widths = new Set([room.widthMm, ...fields.map((f) => f.widthMm)]);
+  return [...fields, ...[...widths].flatMap((widthMm) => lock.field(counts, { ...room, widthMm }) ?? [])];
 }
 
 /** Half a turn makes no other grid. */

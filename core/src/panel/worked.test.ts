@@ -84,6 +84,16 @@ test("EX 6.6 and 6.7: sheets of one layout, and the cheapest of several", () => 
   expect(coverDemand([30, 12, 5], layouts)).toEqual({ sheets: [6, 1, 0], cost: 68.5, made: [30, 12, 6] });
   expect(coverDemand([30, 12, 5], [layouts[0]!])).toMatchObject({ sheets: [8], cost: 80 });
   expect(coverDemand([1, 0, 1], [layouts[1]!])).toBeUndefined();
+  // a set-up of 30 for each layout: 8 × 10 + 30 against 6 × 10 + 8.5 + 60
+  const withSetUp = layouts.map((l) => ({ ...l, cost: (n: number) => 30 + n * l.cost }));
+  expect(coverDemand([30, 12, 5], withSetUp)).toEqual({ sheets: [8, 0, 0], cost: 110, made: [32, 16, 8] });
+  // cheaper by the dozen: forty of one kind are worth a layout of their own
+  const falling = { counts: [6, 0, 0], cost: (n: number) => 5 + n * (n >= 5 ? 3 : 8.5) };
+  expect(coverDemand([60, 4, 2], [withSetUp[0]!, falling])).toEqual({
+    sheets: [2, 9],
+    cost: 50 + 5 + 27,
+    made: [62, 4, 2],
+  });
 });
 
 test("the cover is the cheapest of all there are", () => {
@@ -91,11 +101,19 @@ test("the cover is the cheapest of all there are", () => {
   fc.assert(
     fc.property(
       fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 2, maxLength: 2 }),
-      fc.array(fc.record({ counts: fc.tuple(small, small), cost: fc.integer({ min: 1, max: 30 }) }), {
-        minLength: 1,
-        maxLength: 3,
-      }),
-      (demand, layouts) => {
+      fc.array(
+        fc.record({
+          counts: fc.tuple(small, small),
+          each: fc.integer({ min: 1, max: 30 }),
+          setUp: fc.integer({ min: 0, max: 40 }),
+        }),
+        { minLength: 1, maxLength: 3 },
+      ),
+      (demand, list) => {
+        const layouts = list.map((l) => ({
+          counts: l.counts,
+          cost: (n: number) => (n === 0 ? 0 : l.setUp + n * l.each),
+        }));
         let best: number | undefined;
         const go = (j: number, made: number[], cost: number): void => {
           if (demand.every((d, i) => made[i]! >= d)) best = Math.min(best ?? cost, cost);
@@ -104,7 +122,7 @@ test("the cover is the cheapest of all there are", () => {
             go(
               j + 1,
               made.map((m, i) => m + n * layouts[j]!.counts[i]!),
-              cost + n * layouts[j]!.cost,
+              cost + layouts[j]!.cost(n),
             );
         };
         go(0, [0, 0], 0);

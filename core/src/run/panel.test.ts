@@ -8,6 +8,7 @@ import { runShape } from "../shape/run.ts";
 import { boardK } from "./board-k.fixture.ts";
 import type { RunDocument } from "./document.ts";
 import { fabRequest } from "./fab-request.ts";
+import { coveringOf } from "./layouts.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { panelOf, runDesigns, sheetFacts, sheetsFor } from "./panel.ts";
 import { panelOffers } from "./panel-proposals.ts";
@@ -186,6 +187,41 @@ test("another product's boards on the sheets: sheets by what is short, paid with
   );
   // many wanted: they say how many sheets
   expect(rollUp(withGuest(170)).orders[0]!.sheet!.sheets).toBe(45);
+});
+
+test("one layout or several: the sheet in hand beside the cheapest of it and each product's own, none of them missed", () => {
+  const doc = withGuest(170);
+  const cover = coveringOf(doc, 30, [doc.choices.panel!])!;
+  const { one, several } = cover;
+  expect([cover.names, cover.demand]).toEqual([
+    ["Board K", "Dial"],
+    [30, 170],
+  ]);
+  // 170 of four a sheet, in fives: 45; far more of Board K than are begun
+  expect(one).toMatchObject({ counts: [2, 4], sheets: 45, over: [60, 10] });
+  const price = (perSheet: readonly number[], widthMm: number, heightMm: number, n: number) => {
+    const choice = { ...doc.choices.panel!, widthMm, heightMm };
+    const facts = sheetFacts(doc, { choice, perSheet });
+    return fabQuote(FAR, facts, rollUp(doc).options!, n).boards / 1e6;
+  };
+  expect(one.cost).toBeCloseTo(price([2, 4], one.widthMm, one.heightMm, 45), 6);
+  expect(several!.cost).toBeLessThan(one.cost);
+  // each on sheets of its own, five of six and five of 34
+  expect(several!.layouts.map((l) => [l.counts, l.sheets])).toEqual([
+    [[6, 0], 5],
+    [[0, 34], 5],
+  ]);
+  expect(several!.layouts.reduce((n, l) => n + l.cost, 0)).toBeCloseTo(several!.cost, 6);
+  expect(Math.min(...several!.over)).toBeGreaterThanOrEqual(0);
+  // where both products' numbers suit the sheet, one layout is all there is
+  const even = withGuest(60);
+  const same = coveringOf(even, 30, [even.choices.panel!])!;
+  expect(same.several!.cost).toBeLessThanOrEqual(same.one.cost);
+  expect(same.one.over).toEqual([0, 0]);
+  // without a house, or for one design, there is nothing to choose
+  const { house: _, ...homeless } = doc;
+  expect(coveringOf(homeless, 30, [doc.choices.panel!])).toBeUndefined();
+  expect(coveringOf(onSheets(), 30, [onSheets().choices.panel])).toBeUndefined();
 });
 
 test("a guest that is gone, not on the sheet, without a sheet, or beyond the house is said", () => {

@@ -9,6 +9,7 @@ export function connectPanel() {
     shown: (...args: Parameters<PanelApi["shown"]>) => api.shown(...args),
     offers: (...args: Parameters<PanelApi["offers"]>) => api.offers(...args),
     wish: (...args: Parameters<PanelApi["wish"]>) => api.wish(...args),
+    covering: (...args: Parameters<PanelApi["covering"]>) => api.covering(...args),
     moved: (...args: Parameters<PanelApi["moved"]>) => api.moved(...args),
     aid: (...args: Parameters<PanelApi["aid"]>) => api.aid(...args),
     write: (...args: Parameters<PanelApi["write"]>) => api.write(...args),

@@ -2,7 +2,9 @@ import {
   type BasketCache,
   type BoardSet,
   boardOf,
+  type Covering,
   cornersPlan,
+  coveringOf,
   drillPlan,
   drillWorkOf,
   isRefusal,
@@ -110,6 +112,10 @@ const api = {
   offers(doc: RunDocument): PanelOffers {
     const { base, roll } = roller(doc);
     return panelOffers(doc, base, roll);
+  },
+  /** Whether one of these sheets for all designs is the cheapest, or several layouts. */
+  covering(doc: RunDocument, mixed: readonly PanelChoice[]): Covering | undefined {
+    return coveringOf(doc, roller(doc).base.start, mixed);
   },
   /** A sheet by a wish of one's own, with what it would change. */
   wish(doc: RunDocument, spec: PanelSpec): PanelProposal | PanelRefusal {

@@ -4,6 +4,7 @@ import { useRun } from "../../run/runState.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Aids } from "./Aids.tsx";
 import { Guests } from "./Guests.tsx";
+import { Layouts } from "./Layouts.tsx";
 import { OwnWish } from "./OwnWish.tsx";
 import { Proposals, worthWords } from "./Proposals.tsx";
 import { Sheet } from "./Sheet.tsx";
@@ -99,6 +100,7 @@ export function PanelPage() {
           )}
           {shown && !isLocked && <OwnWish key={keys.join()} worker={worker} designs={shown.designs} />}
           <Guests />
+          {offers && keys.length > 1 && !isLocked && <Layouts worker={worker} offers={offers} />}
           {shown?.layout && choice && (
             <ThisSheet
               layout={shown.layout}
