@@ -1,5 +1,6 @@
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
+import { foilOrder } from "./foil-order.ts";
 import type { Add } from "./note.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import { quotationNotes } from "./quotation-notes.ts";
@@ -45,6 +46,16 @@ export function assemblyNotes(
       "warning",
       `Parts sit on both sides${doc.boards.length > 1 ? ` of ${sides.both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted. A hot plate heats only boards that lie flat.`,
       { do: "Solder the lighter side first, the other in an oven or with hot air; or give it to a house." },
+    );
+  const order =
+    method === "stencil" && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
+  for (const p of order?.tooLarge ?? [])
+    add(
+      "assemble",
+      `foil-too-large ${p.name}`,
+      "error",
+      `${order!.house.name} cuts foils of ${order!.house.foils.largestMm.join(" × ")} mm at most: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with 20 mm around it, does not go on one.`,
+      { do: "Take another house for the foil, a smaller sheet, or single boards." },
     );
   if (method === "house" && doc.placements.length === 0)
     add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {

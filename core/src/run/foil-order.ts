@@ -2,7 +2,7 @@ import type { FoilPrice, House } from "../fab/house.ts";
 import { type Micros, toMicros } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
 import { inShopCurrency } from "./parts.ts";
-import type { PasteSides } from "./sides.ts";
+import type { PastePattern, PasteSides } from "./sides.ts";
 
 /** A house that cuts foils. */
 export type FoilHouse = House & { readonly foils: FoilPrice };
@@ -19,15 +19,18 @@ export interface FoilOrder {
   readonly foils: number;
   readonly shared: number;
   readonly words: string;
+  /** Patterns that are larger than what the house cuts. */
+  readonly tooLarge: readonly PastePattern[];
 }
 
-/** Both patterns of a board beside each other fit into the area a house cuts, one way or the other. */
-function fitsTwice(doc: RunDocument, name: string, [a, b]: FoilPrice["largestMm"]): boolean {
-  const { widthMm: w, heightMm: h } = doc.boards.find((x) => x.name === name)?.measure.outline ?? {};
+/** So many patterns beside each other fit into the area a house cuts, one way or the other; unknown sizes do not. */
+function fitsBeside(p: PastePattern, times: number, [a, b]: FoilPrice["largestMm"]): boolean {
+  const { widthMm: w, heightMm: h } = p;
   if (w === undefined || h === undefined) return false;
-  const side = (p: number, q: number) =>
-    (2 * p + 3 * APART_MM <= a && q + 2 * APART_MM <= b) ||
-    (2 * p + 3 * APART_MM <= b && q + 2 * APART_MM <= a);
+  const side = (u: number, v: number) => {
+    const [x, y] = [times * u + (times + 1) * APART_MM, v + 2 * APART_MM];
+    return (x <= a && y <= b) || (x <= b && y <= a);
+  };
   return side(w, h) || side(h, w);
 }
 
@@ -44,7 +47,9 @@ export function foilOrder(doc: RunDocument, sides: PasteSides, sidesToBuy: numbe
   const p = house.foils;
   const form = doc.assembly.foilForm === "framed" ? "framed" : "loose";
   const isWhole = sidesToBuy === sides.ofDesigns;
-  const shared = isWhole ? sides.both.filter((name) => fitsTwice(doc, name, p.largestMm)).length : 0;
+  const shared = isWhole
+    ? sides.patterns.filter((x) => x.sides > 1 && fitsBeside(x, 2, p.largestMm)).length
+    : 0;
   const foils = sidesToBuy - shared;
   const sum =
     foils === 0 ? 0 : foils * toMicros(p[form]) + shared * toMicros(p.secondSide) + toMicros(p.freight);
@@ -55,6 +60,7 @@ export function foilOrder(doc: RunDocument, sides: PasteSides, sidesToBuy: numbe
     micros: inShopCurrency(doc, sum, house.currency) as Micros,
     foils,
     shared,
+    tooLarge: sides.patterns.filter((x) => x.widthMm !== undefined && !fitsBeside(x, 1, p.largestMm)),
     words: `${count}${both} + freight ${p.freight}, ${house.name}`,
   };
 }

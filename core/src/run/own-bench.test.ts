@@ -7,6 +7,7 @@ import { foilOrder } from "./foil-order.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { benchMinutes } from "./order-boards.ts";
 import { rollUp } from "./roll-up.ts";
+import type { PasteSides } from "./sides.ts";
 import { whatIf } from "./what-if.ts";
 
 const BENCH: House = {
@@ -105,24 +106,30 @@ const buying = (
     assembly: { ...d.assembly, foilHouse: "s", ...more },
   };
 };
-const TWO = { ofDesigns: 2, perProduct: 2, both: ["Board K"] };
-const ONE = { ofDesigns: 1, perProduct: 1, both: [] };
+const [ONE, TWO] = [1, 2];
+const sidesOf = (doc: RunDocument, n: number): PasteSides => {
+  const { name, measure } = doc.boards[0]!;
+  const { widthMm, heightMm } = measure.outline!;
+  const pattern = { name, sides: n, ...(widthMm && heightMm ? { widthMm, heightMm } : {}) };
+  return { ofDesigns: n, perProduct: n, both: n > 1 ? [name] : [], patterns: [pattern] };
+};
 
-test.each<[string, RunDocument, typeof ONE | typeof TWO, number, number | undefined, number]>([
+test.each<[string, RunDocument, number, number, number | undefined, number, boolean?]>([
   ["one side, loose", buying({}), ONE, 1, 19, 0],
   ["one side, in a frame", buying({ foilForm: "framed" }), ONE, 1, 43, 0],
   ["both sides on one foil: 14 + 6 + 5", buying({}), TWO, 2, 25, 1],
   ["both sides of a board too large for it: 2 × 14 + 5", buying({}, [200, 200]), TWO, 2, 33, 0],
+  ["340 + 40 in 380, 240 + 40 in 280", buying({}, [340, 240]), ONE, 1, 19, 0],
+  ["a hair more is not cut at all", buying({}, [240.1, 340]), ONE, 1, 19, 0, true],
   ["it fits turned: 2 × 100 + 60 in 280, 300 + 40 in 380", buying({}, [300, 100]), TWO, 2, 25, 1],
   ["one side is there already", buying({}), TWO, 1, 19, 0],
   ["all are there already: nothing is sent", buying({}), TWO, 0, 0, 0],
   ["no house is chosen for foils", buying({ foilHouse: "" }), ONE, 1, undefined, 0],
   ["the house chosen cuts none", buying({ foilHouse: "far" }), ONE, 1, undefined, 0],
-])("foils bought: %s", (_, doc, sides, toBuy, cost, shared) => {
-  const named = { ...sides, both: sides.both.map(() => doc.boards[0]!.name) };
-  const order = foilOrder(doc, named, toBuy);
+])("foils bought: %s", (_, doc, n, toBuy, cost, shared, isTooLarge = false) => {
+  const order = foilOrder(doc, sidesOf(doc, n), toBuy);
   expect(order && microsToNumber(order.micros)).toBe(cost);
-  if (order) expect(order.shared).toBe(shared);
+  if (order) expect([order.shared, order.tooLarge.length > 0]).toEqual([shared, isTooLarge]);
 });
 
 test("the foil's house counts in the place of the price a side, and its words say how", () => {

@@ -146,6 +146,55 @@ function withGuest(wanted: number, more: Partial<RunDocument> = {}): RunDocument
   return { ...doc, choices: { ...doc.choices, panel, guests: [{ board: "g", boards: wanted }] } };
 }
 
+test("boards on one sheet are printed through one foil, as large as the sheet; what is cut for it must hold it", () => {
+  const foils = {
+    loose: "14.00",
+    framed: "38.00",
+    secondSide: "6.00",
+    freight: "5.00",
+    days: 3,
+    largestMm: [190, 130] as const,
+  };
+  const cutter: House = { ...FAR, id: "s", name: "Foils", layers: [], foils };
+  const base = single({ houses: [FAR, cutter] });
+  const doc = {
+    ...base,
+    boards: [
+      { id: "a", name: "A", perProduct: 1, measure },
+      { id: "b", name: "B", perProduct: 1, measure: small },
+    ],
+    assembly: { ...base.assembly, method: "stencil" as const, foilHouse: "s" },
+  };
+  const spec = { ...DEFAULT_SPEC, counts: [2, 2], turns: [[0], [0]], separation: "tabs" as const };
+  const made = solvePanel(runDesigns(doc) as PanelDesign[], spec);
+  if (isRefusal(made)) throw new Error(made.reason);
+  const panel = choiceOf(made, spec, ["a", "b"]);
+  const on = { ...doc, choices: { ...doc.choices, panel } };
+  const stencil = (d: RunDocument) => {
+    const assembly = rollUp(d).tree.children.find((c) => c.key === "assembly")!;
+    return assembly.children.find((c) => c.key === "stencil")!.micros / 1e6;
+  };
+  // two boards, two foils; on one sheet one
+  expect([stencil(doc), stencil(on)]).toEqual([33, 19]);
+  expect(rollUp(on).sides).toMatchObject({
+    ofDesigns: 1,
+    patterns: [{ name: "the sheet", sides: 1, widthMm: made.widthMm, heightMm: made.heightMm }],
+  });
+  const tooLarge = (d: RunDocument) => rollUp(d).notes.filter((n) => n.key.startsWith("foil-too-large"));
+  // 68 × 122 mm and 20 mm around: 162 × 108
+  expect([made.widthMm, made.heightMm]).toEqual([68, 122]);
+  expect(tooLarge(on)).toEqual([]);
+  const narrow = { ...cutter, foils: { ...foils, largestMm: [161, 130] as const } };
+  expect(tooLarge({ ...on, houses: [FAR, narrow] }).map((n) => [n.level, n.text])).toEqual([
+    [
+      "error",
+      "Foils cuts foils of 161 × 130 mm at most: the sheet, 68 × 122 mm with 20 mm around it, does not go on one.",
+    ],
+  ]);
+  // single boards fit, and a foil that is there already is not cut
+  expect(tooLarge({ ...doc, houses: [FAR, narrow] })).toEqual([]);
+});
+
 test("another product's boards on the sheets: sheets by what is short, paid with the order, no cost of this run", () => {
   const few = withGuest(10);
   const r = rollUp(few);
