@@ -90,6 +90,7 @@ export { INTENDED } from "./fit/intended.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
 export { CUTTERS_MM, NECK_MM, type Routing, routingOf } from "./fit/routing.ts";
 export type { FitJudged, FitRow, FitSpec, Intended } from "./fit/row.ts";
+export type { Plan } from "./geometry/plan.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
@@ -124,7 +125,6 @@ export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan } from "./panel/drawing.ts";
 export { drillPlan, drillWorkOf } from "./panel/drill-aid.ts";
 export { clashAt, layoutAt } from "./panel/layout.ts";
-export type { Plan } from "./panel/plan.ts";
 export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
 export { sagMm } from "./panel/sag.ts";
 export { solvePanel } from "./panel/solve.ts";
@@ -285,6 +285,7 @@ export { type QuotedOffer, readQuotation, recogniseQuotation } from "./sourcing/
 export type { LinearModel, Solve, SolverAnswer } from "./sourcing/residual.ts";
 export { savedTogether } from "./sourcing/together.ts";
 export type { CorrectionWishes } from "./stencil/correct.ts";
+export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export type { KnownPin } from "./stencil/openings.ts";
 export { POWDERS, pasteNeed } from "./stencil/paste.ts";

@@ -1,7 +1,7 @@
 import { offsetRings } from "../geometry/clip.ts";
+import type { Plan } from "../geometry/plan.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
 import { dimension } from "./drawing.ts";
-import type { Plan } from "./plan.ts";
 import type { PanelDesign } from "./spec.ts";
 
 /** A pocket is wider than the board by this much all around, mm: what routing may be off, and a sheet of paper. */

@@ -1,7 +1,7 @@
+import type { Plan } from "../geometry/plan.ts";
 import { posedRing } from "../geometry/turn.ts";
 import { sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
-import type { Plan } from "./plan.ts";
 import { scoreDepth } from "./scores.ts";
 import type { PanelDesign, PanelLayout } from "./spec.ts";
 

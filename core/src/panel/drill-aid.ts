@@ -1,7 +1,7 @@
 import type { BoardFile } from "../board/board-file.ts";
 import { offsetRings } from "../geometry/clip.ts";
+import type { Plan } from "../geometry/plan.ts";
 import { boxAround } from "../geometry/turn.ts";
-import type { Plan } from "./plan.ts";
 import type { PanelDesign } from "./spec.ts";
 
 /** Half of what a saw or a cutter takes, and what is filed down to the line, mm (placeholder). */

@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import { readLayer } from "../gerber/read.ts";
 import { plainBytes } from "../gerber/write.ts";
 import type { CorrectionWishes } from "./correct.ts";
+import { coverPlan } from "./cover-plan.ts";
 import { type FoilWork, foilWork } from "./foil.ts";
 import type { KnownPin } from "./openings.ts";
 import { pasteNeed, powderFor } from "./paste.ts";
@@ -185,4 +186,34 @@ test.each([
   [0.124, undefined],
 ])("through %d mm goes powder of type %s: five balls wide", (mm, type) => {
   expect(powderFor(mm)).toBe(type);
+});
+
+test("a foil as drawn is taped over where nothing is fitted: filled on the map, from below for the bottom", () => {
+  const pads = [
+    [10, 5, 1, 1],
+    [12, 5, 1, 1],
+    [30, 5, 1, 1],
+    [40, 8, 1, 1],
+  ] as const;
+  const pins = ["R1.1", "R1.2", "C7.1"].map((pin, i) => ({ x: pads[i]![0], y: pads[i]![1], pin }));
+  const w = work(pads, { isNarrowed: false, isPaned: false }, pins);
+  const outline = [[0, 0, 50, 0, 50, 20, 0, 20]];
+  const plan = (side: "top" | "bottom", without: readonly { ref: string; because: string }[]) =>
+    coverPlan("Board", side, w.openings, without, outline, [0, 0, 50, 20]);
+  const map = plan("top", [{ ref: "R1", because: "is not fitted" }])!;
+  expect(map.areas.map((a) => [a.tone, a.rings.length])).toEqual([
+    ["none", 1],
+    ["none", 2],
+    ["frame", 2],
+  ]);
+  expect(map.texts).toMatchObject([{ x: 11, text: "R1" }]);
+  expect(map.subtitle).toBe("2 of 4 openings, of R1");
+  expect(map.notes.slice(0, 2)).toEqual([
+    "R1: is not fitted.",
+    "Of 1 openings the files do not tell the part: they stay open, look at them.",
+  ]);
+  const below = plan("bottom", [{ ref: "C7", because: "is soldered by hand" }])!;
+  const xs = below.areas[2]!.rings[0]!.filter((_, i) => i % 2 === 0);
+  expect([Math.min(...xs), Math.max(...xs)].map((x) => Number(x.toFixed(6)))).toEqual([19.5, 20.5]);
+  expect(plan("top", [{ ref: "U9", because: "is not fitted" }])).toBeUndefined();
 });

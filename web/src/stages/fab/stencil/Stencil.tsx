@@ -1,5 +1,15 @@
-import { type FoilPlace, type FoilSide, type FoilWork, POWDERS, panelOf, pasteNeed } from "@kobbin/core";
-import { useState } from "react";
+import {
+  coverPlan,
+  type FoilPlace,
+  type FoilSide,
+  type FoilWork,
+  type Measure,
+  type OffPaste,
+  POWDERS,
+  panelOf,
+  pasteNeed,
+} from "@kobbin/core";
+import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
 import { useParam } from "../../../ui/params.ts";
@@ -21,7 +31,7 @@ export function Stencil() {
   const sides = (["top", "bottom"] as const).filter((s) => (board?.measure.paste[s]?.count ?? 0) > 0);
   const side: FoilSide =
     params.get("side") === "bottom" && sides.includes("bottom") ? "bottom" : (sides[0] ?? "top");
-  const { work, foilMm, without, measure } = useFoil(boardIndex, side);
+  const { work, foilMm, without, leftOff, measure } = useFoil(boardIndex, side);
   const [picked, setPicked] = useState<FoilPlace>();
   if (sides.length === 0)
     return (
@@ -77,6 +87,9 @@ export function Stencil() {
             <Thickness work={work} foilMm={foilMm} />
             <Openings />
             <Cut work={work} side={side} onPick={setPicked} />
+            {without.length === 0 && (
+              <Cover name={board!.name} measure={measure} side={side} work={work} leftOff={leftOff} />
+            )}
             <Paste work={work} perProduct={board!.perProduct} />
           </div>
         </div>
@@ -222,6 +235,45 @@ function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (
         )}
       </p>
     </section>
+  );
+}
+
+/** A foil as drawn prints on parts that are not fitted: which openings to tape over, as a page one to one. */
+function Cover({
+  name,
+  measure,
+  side,
+  work,
+  leftOff,
+}: {
+  name: string;
+  measure: Measure;
+  side: FoilSide;
+  work: FoilWork;
+  leftOff: readonly OffPaste[];
+}) {
+  const { doc } = useRun();
+  const rings = measure.outline?.rings ?? [];
+  const plan = useMemo(
+    () => coverPlan(name, side, work.openings, leftOff, rings, measure.extentMm ?? [0, 0, 0, 0]),
+    [name, side, work, leftOff, rings, measure],
+  );
+  if (!plan || rings.length === 0) return null;
+  const print = async () => {
+    const { writePlan } = await import("@kobbin/formats");
+    const bytes = await writePlan(plan, new Date(doc.today), true);
+    saveFile(
+      new Blob([bytes as Uint8Array<ArrayBuffer>], { type: "application/pdf" }),
+      `${fileWord(name)}-cover-${side}.pdf`,
+    );
+  };
+  return (
+    <p className="mb-4">
+      Cut as drawn, {plan.subtitle.replace(/, of .*/, "")} print where nothing is fitted:{" "}
+      <button type="button" className="quiet-link" onClick={print}>
+        print a map of what to tape over
+      </button>
+    </p>
   );
 }
 

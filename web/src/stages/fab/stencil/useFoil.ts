@@ -1,4 +1,4 @@
-import { type FoilSide, type FoilWork, foilPins, foilWishes } from "@kobbin/core";
+import { type FoilSide, type FoilWork, foilPins, foilWishes, leftOffPaste } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
 import { useBoardWorker } from "../../../proof/useBoardWorker.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -9,6 +9,7 @@ export function useFoil(boardIndex: number, side: FoilSide) {
   const { board, error } = useBoardWorker(answer.boardIds[boardIndex] ?? "", "stencil");
   const of = doc.boards[boardIndex];
   const pins = useMemo(() => (of ? foilPins(of.measure, side) : []), [of, side]);
+  const leftOff = useMemo(() => leftOffPaste(doc, of?.id), [doc, of]);
   const wishes = useMemo(() => foilWishes(doc, of?.id), [doc, of]);
   const [work, setWork] = useState<FoilWork | "none">();
   useEffect(() => {
@@ -21,5 +22,5 @@ export function useFoil(boardIndex: number, side: FoilSide) {
       isCurrent = false;
     };
   }, [board, side, pins, wishes]);
-  return { work, foilMm: wishes.foilMm, without: wishes.without, error, measure: of?.measure };
+  return { work, foilMm: wishes.foilMm, without: wishes.without, leftOff, error, measure: of?.measure };
 }
