@@ -4,6 +4,7 @@
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
+export { angleOf, readTurns, type Turns, turnFor, turnsText } from "./assembly/turns.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";

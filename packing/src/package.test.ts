@@ -121,3 +121,52 @@ test("openings cut otherwise than drawn: a layer of its own beside boards as the
   expect(await onSheet(cut)).toEqual([n * (drawn - 2) + fiducials]);
   expect((await sheet(cut)).filter((f) => f.path.startsWith("stencil/"))).toEqual([]);
 });
+
+test("packages lie in the placement file as the house that places them expects, singly and on sheets, and its sheet says so", async () => {
+  const board = await readAsBoard([archive]);
+  const raw = example();
+  const turned = raw.lines.find((l) => l.refs.includes("U1"))!.package;
+  const placer = raw.houses!.find((h) => h.assembly)!;
+  const withTurns = { ...placer, assembly: { ...placer.assembly!, turns: { [turned]: 90 } } };
+  const doc = {
+    ...raw,
+    boards: [{ ...raw.boards[0]!, measure: measureBoard(board.set) }],
+    houses: raw.houses!.map((h) => (h === placer ? withTurns : h)),
+    assembly: { ...raw.assembly, method: "house" as const, house: placer.id },
+  };
+  const cache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const angles = async (d: RunDocument, path: string) => {
+    const { zip } = await packRun(
+      d,
+      { ...roll(d), blockers: [] },
+      [{ name: doc.boards[0]!.name, ...board }],
+      AT,
+    );
+    const text = new TextDecoder().decode(unpackZip(zip).find((f) => f.path === path)!.bytes);
+    const rows = text
+      .trim()
+      .split(/\r?\n/)
+      .map((r) => r.split(","));
+    return new Map(rows.map((r) => [r[0]!.replaceAll('"', ""), Number(r[3]?.replaceAll('"', ""))]));
+  };
+  const plain = { ...doc, houses: raw.houses! };
+  const [before, after] = [
+    await angles(plain, "assembly/placement.csv"),
+    await angles(doc, "assembly/placement.csv"),
+  ];
+  const others = [...before.keys()].filter((k) => k !== "Ref" && k !== "U1");
+  expect(after.get("U1")).toBe((before.get("U1")! + 90) % 360);
+  for (const ref of others) expect(after.get(ref)).toBe(before.get(ref));
+  expect(roll(doc).notes.find((n) => n.key.endsWith("assembly-turned"))?.text).toContain(
+    `${turned} +90°: U1`,
+  );
+  expect(roll(plain).notes.some((n) => n.key.endsWith("assembly-turned"))).toBe(false);
+
+  const { choice } = panelOffers(doc, roll(doc), roll).proposals.find((p) => p.choice.places.length < 10)!;
+  const sheet = (d: RunDocument) =>
+    angles({ ...d, choices: { ...d.choices, panel: choice } }, "assembly/probe-tail-panel-places.csv");
+  const [was, is] = [await sheet(plain), await sheet(doc)];
+  expect(is.get("U1_1")).toBe((was.get("U1_1")! + 90) % 360);
+  expect(is.get("C1_1")).toBe(was.get("C1_1"));
+});

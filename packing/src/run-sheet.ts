@@ -1,5 +1,6 @@
 import {
   AppError,
+  assemblyHouse,
   type BoardSet,
   cutPaste,
   type Finding,
@@ -8,8 +9,11 @@ import {
   type ProvenSource,
   panelThickness,
   type RunDocument,
+  type RunLine,
   sheetBoards,
   specOf,
+  type Turns,
+  turnFor,
   type WriteMode,
   withCutPaste,
 } from "@kobbin/core";
@@ -34,12 +38,14 @@ export async function packRunSheet(
   const { bevel } = document.options;
   const isBevelled = bevel !== undefined && bevel !== "none";
   const said: Finding[] = [];
+  // packages lie in the sheet's places as the house that places them expects
+  const turns = assemblyHouse(document)?.assembly.turns;
   const sources = all.map(({ name, measure, guest }, i): ProvenSource => {
     const design = designOf(name, sets[i]!, measure, { isBevelled });
     if ("reason" in design) throw blocked(design.reason);
     const made = withCutPaste(sets[i]!, guest ? [] : pasteOf(document, document.boards[i]!, sets[i]!), name);
     said.push(...made.said);
-    return { design, set: made.set, measure };
+    return { design, set: guest ? made.set : turnedFor(made.set, turns, linesOf(document, i)), measure };
   });
   const keys = all.map((b) => b.key);
   const thicknessMm = panelThickness(document);
@@ -52,6 +58,21 @@ export async function packRunSheet(
   const { product: name, revision } = document;
   const packed = await packPanel(sources, layout, { name, revision, thicknessMm, ...how });
   return { ...packed, findings: [...packed.findings, ...said] };
+}
+
+const linesOf = (doc: RunDocument, i: number): readonly RunLine[] =>
+  doc.lines.filter((l) => l.board === undefined || l.board === doc.boards[i]!.id);
+
+/** Places of a board turned by what its lines say the packages are. */
+function turnedFor(set: BoardSet, turns: Turns | undefined, lines: readonly RunLine[]): BoardSet {
+  const { placements } = set;
+  if (!turns || !placements) return set;
+  const packages = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
+  const parts = placements.parts.map((p) => ({
+    ...p,
+    rotationDeg: p.rotationDeg + turnFor(turns, packages.get(p.ref) ?? ""),
+  }));
+  return { ...set, placements: { ...placements, parts } };
 }
 
 /** Paste layers as the run cuts them. @throws AppError BLOCKED where one does not measure as meant */

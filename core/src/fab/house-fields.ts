@@ -2,7 +2,7 @@ import type { AssemblyPrice, FabPrice, FoilPrice, OwnBench } from "./house.ts";
 
 /**
  * What stands in a field of a profile: an amount of money, a number, a whole number; amounts by number of copper layers;
- * steps of the area price, lead times; what feeders take; ways to send a parcel.
+ * steps of the area price, lead times; what feeders take; ways to send a parcel; degrees by package.
  */
 export type HouseFieldKind =
   | "amount"
@@ -12,7 +12,8 @@ export type HouseFieldKind =
   | "tiers"
   | "lead"
   | "takes"
-  | "services";
+  | "services"
+  | "turns";
 
 /** A field of a profile, whole: its words on the page, what may stand in it, and between which bounds. */
 export interface HouseField {
@@ -57,6 +58,7 @@ export const ASSEMBLY_FIELDS = {
   days: { label: "days", kind: "number", most: 1000 },
   takes: { label: "its feeders take", kind: "takes", isOptional: true },
   leaderMm: { label: "strip lost at a feeder, mm", kind: "number", most: 2000, isOptional: true },
+  turns: { label: "packages it expects turned", kind: "turns", isOptional: true },
 } as const satisfies Record<keyof AssemblyPrice, HouseField>;
 
 /** Every field of an own bench, likewise. */

@@ -200,4 +200,6 @@ export interface AssemblyPrice {
   readonly takes?: "strips" | "reels";
   /** Length of a strip that is lost at the feeder, mm. */
   readonly leaderMm?: number;
+  /** Degrees it expects packages turned against the layout, counter-clockwise: its zero lies otherwise. */
+  readonly turns?: Readonly<Record<string, number>>;
 }

@@ -1,3 +1,4 @@
+import { angleOf } from "../assembly/turns.ts";
 import { posed } from "../geometry/turn.ts";
 import { writeNetlist } from "../netlist/write.ts";
 import type { PanelFiles, PanelLayout, PanelSource } from "./spec.ts";
@@ -48,7 +49,7 @@ export function partTables(
           refInCopy(part.ref, p.copy),
           num(x),
           num(y),
-          String((((part.rotationDeg + p.turnDeg) % 360) + 360) % 360),
+          String(angleOf(part.rotationDeg + p.turnDeg)),
           part.side === "top" ? "Top" : "Bottom",
           line?.valueText ?? "",
           line?.package ?? "",

@@ -1,3 +1,4 @@
+import { angleOf, turnedParts, turnedWords, turnFor } from "../assembly/turns.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
@@ -60,7 +61,7 @@ export const slug = (text: string): string =>
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
   const doc = withVariant(given);
   return {
-    tables: [partsTable(doc, r), placesTable(doc), ...basketTables(doc, r)],
+    tables: [partsTable(doc, r), placesTable(doc, r.assembly?.house), ...basketTables(doc, r)],
     sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],
   };
 }
@@ -118,7 +119,8 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
   };
 }
 
-function placesTable(doc: RunDocument): PlannedTable {
+/** @param house that places them: packages lie turned as it expects */
+function placesTable(doc: RunDocument, house: House | undefined): PlannedTable {
   const places = new Places(doc);
   const order = new Map(doc.boards.map((b, i) => [b, i]));
   const rows = doc.lines
@@ -135,8 +137,7 @@ function placesTable(doc: RunDocument): PlannedTable {
       p.ref,
       p.xMm.toFixed(4),
       p.yMm.toFixed(4),
-      // 359.9996° is 0° once it is rounded
-      String((Math.round(p.rotationDeg * 1000) / 1000) % 360),
+      String(angleOf(p.rotationDeg + turnFor(house?.assembly?.turns, l.package))),
       p.side === "top" ? "Top" : "Bottom",
       l.valueText,
       bothSizes(l.package),
@@ -362,6 +363,10 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
             ["Sides to place", String(r.sides.ofDesigns)],
             ["Placement file", "assembly/placement.csv"],
             ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
+            ...turnedParts(
+              r.assembly?.house.assembly.turns,
+              placed.map((p) => p.line),
+            ).map((t): [string, string] => ["Turned as you expect it", turnedWords(t)]),
           ],
         },
       ],

@@ -1,3 +1,4 @@
+import { turnedParts, turnedWords } from "../assembly/turns.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
 import { foilOrder } from "./foil-order.ts";
@@ -128,5 +129,16 @@ function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
         `${house.name} charges ${currency}; the shop has no exchange rate for it, so its work counts nothing here.`,
         { do: "Set the rate in the shop's settings." },
       );
+  const turned = turnedParts(
+    house.assembly.turns,
+    doc.lines.filter((l) => !l.dnp && l.mount === "machine"),
+  );
+  if (turned.length > 0)
+    add(
+      "assemble",
+      "assembly-turned",
+      "remark",
+      `In the placement file for ${house.name} packages lie turned as its profile has it: ${turned.map(turnedWords).join("; ")}. Look at its own picture before it places them.`,
+    );
   if (quotation) quotationNotes(doc, house, quotation.quote, quotation.misfits, add);
 }

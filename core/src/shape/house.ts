@@ -84,6 +84,7 @@ const FIELD_SHAPES: Readonly<Record<HouseFieldKind, (f: HouseField) => DataShape
   lead: () => list(fields({ days: whole(0, 1000), factor, when: maybe(conditions) }), 60, 1),
   takes: () => oneOf("strips", "reels"),
   services: () => list(fields(SERVICE_SHAPES), 20),
+  turns: () => mapOf(number(-360, 360), 500),
 };
 /** What a table of fields describes. */
 const described = (table: Readonly<Record<string, HouseField>>): DataShape =>

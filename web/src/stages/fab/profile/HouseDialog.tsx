@@ -7,7 +7,9 @@ import {
   type HouseLimits,
   LIMITS,
   PRICE_FIELDS,
+  readTurns,
   TOLERANCES,
+  turnsText,
 } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../../resources/run.ts";
@@ -84,7 +86,7 @@ function rowsOf(part: keyof typeof TABLES, house: House, keys?: readonly string[
         path: `price.${key}.${n}`,
         label: `${label}, ${LAYERS[n] ?? `${n} layers`}`,
       }));
-    return kind === "tiers" || kind === "lead" || kind === "takes" || kind === "services"
+    return kind === "tiers" || kind === "lead" || kind === "takes" || kind === "services" || kind === "turns"
       ? []
       : [{ ...row, path: `${part}.${key}`, label }];
   });
@@ -156,6 +158,8 @@ export function HouseDialog({
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
   const groups = groupsOf(house);
+  const [turns, setTurns] = useState(turnsText(house.assembly?.turns));
+  const readTurned = readTurns(turns);
   const [takes, setTakes] = useState<string>(house.assembly?.takes ?? "strips");
   const rows = groups.flatMap((g) => g.rows);
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
@@ -173,7 +177,15 @@ export function HouseDialog({
       const profile = write(house, rows, (path) => String(f.get(path)));
       const done = saveHouse(id, target, isCopy ? undefined : seen, {
         ...profile,
-        ...(profile.assembly ? { assembly: { ...profile.assembly, takes } } : {}),
+        ...(profile.assembly
+          ? {
+              assembly: {
+                ...profile.assembly,
+                takes,
+                ...("turns" in readTurned ? { turns: readTurned.turns } : {}),
+              },
+            }
+          : {}),
         name,
         about: isCopy ? `copied from ${house.name}` : house.about,
       });
@@ -231,11 +243,22 @@ export function HouseDialog({
               {g.title === "Assembly" && (
                 <Pick label={ASSEMBLY_FIELDS.takes.label} value={takes} options={TAKES} onChange={setTakes} />
               )}
+              {g.title === "Assembly" && (
+                <Field
+                  className="col-span-2"
+                  label={`${ASSEMBLY_FIELDS.turns.label}, degrees counter-clockwise`}
+                  value={turns}
+                  placeholder="SOT-23 180, QFN-16 -90"
+                  maxLength={4000}
+                  onChange={(e) => setTurns(e.target.value)}
+                  error={"wrong" in readTurned ? readTurned.wrong : undefined}
+                />
+              )}
             </div>
           </fieldset>
         ))}
         <div>
-          <Button type="submit" look="main" disabled={isBusy}>
+          <Button type="submit" look="main" disabled={isBusy || "wrong" in readTurned}>
             {isCopy ? "Keep the copy and choose it" : "Save"}
           </Button>
         </div>
