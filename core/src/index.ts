@@ -160,7 +160,8 @@ export {
 // what goes out
 export { drawSide } from "./release/drawing.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";
-export { basketTables, planPackage, slug } from "./release/plan.ts";
+export { basketTables, planPackage } from "./release/plan.ts";
+export { slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";

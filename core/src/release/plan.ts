@@ -1,19 +1,8 @@
 import { angleOf, turnedParts, turnedWords, turnFor } from "../assembly/turns.ts";
-import type { Measure } from "../board/measure-document.ts";
 import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
-import { plainOf, wayOf } from "../fab/fit-options.ts";
 import type { House } from "../fab/house.ts";
-import { measureSpec } from "../fab/measures.ts";
-import {
-  type FabOptions,
-  isExtraOption,
-  isFabOption,
-  NO_EXTRA,
-  OPTION_WORDS,
-  type OptionKey,
-} from "../fab/options.ts";
 import { microsToText } from "../money/money.ts";
 import { boardOf, Places, unitOf } from "../run/boards.ts";
 import { directedParts } from "../run/directions.ts";
@@ -23,39 +12,8 @@ import type { LinePart } from "../run/parts.ts";
 import type { RunResult } from "../run/result.ts";
 import { withVariant } from "../run/structure.ts";
 import { assemblyHouse } from "../run/who-places.ts";
-
-/** A table of the package: a path and rows of text, the first row names the columns. */
-export interface PlannedTable {
-  readonly path: string;
-  readonly rows: readonly (readonly string[])[];
-}
-
-/** A printable sheet: facts in pairs, tables, sentences. */
-export interface PlannedSheet {
-  readonly path: string;
-  readonly title: string;
-  readonly subtitle: string;
-  readonly pairs: readonly {
-    readonly heading: string;
-    readonly rows: readonly (readonly [string, string])[];
-  }[];
-  readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
-  readonly notes: readonly string[];
-  /** The list of fabrication files with their hashes is set on this sheet. */
-  readonly listsFiles?: boolean;
-}
-
-export interface PackagePlan {
-  readonly tables: readonly PlannedTable[];
-  readonly sheets: readonly PlannedSheet[];
-}
-
-/** File-name form of a name. */
-export const slug = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-|-$/g, "") || "unnamed";
+import { fabSheet } from "./fab-sheet.ts";
+import { type PackagePlan, type PlannedSheet, type PlannedTable, slug } from "./planned.ts";
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
@@ -187,109 +145,6 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
       "Fee in the total",
     ];
     return { path: `baskets/${slug(supplier?.name ?? id)}.csv`, rows: [head, ...rows] };
-  });
-}
-
-const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
-const mm = (v: number | undefined) =>
-  v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
-
-/** Where the contacts' copper begins, for whoever grinds the edge. */
-const contactRows = (m: Measure): [string, string][] =>
-  Object.entries(m.edgeContacts ?? {}).map(([side, c]): [string, string] => [
-    `Contacts, ${side}`,
-    `${c.count} on the ${c.edge} edge, copper from ${mm(c.setbackMm)} on: keep it whole`,
-  ]);
-
-/** What the sheet says of a decision where the house has no word of its own for it. */
-const SHEET_WORDS: Readonly<Partial<Record<OptionKey, string>>> = {
-  thickness: "Thickness, finished",
-  mask: "Mask, both sides",
-};
-/** Decisions that are not written where the plain thing is done. */
-const ONLY_WHERE_CHOSEN: ReadonlySet<OptionKey> = new Set([
-  "contacts",
-  "bevel",
-  "castellation",
-  "edgePlating",
-]);
-
-/** Every decision in the house's own words, as its order sheet has them. */
-function decisionRows(house: House, options: FabOptions): [string, string][] {
-  return (Object.keys(OPTION_WORDS) as OptionKey[]).flatMap((key): [string, string][] => {
-    if (!isFabOption(key) && !isExtraOption(key)) return [];
-    const chosen = (house.options[key] ?? []).find((o) => o.value === (options[key] ?? plainOf(key)));
-    if (!chosen || (ONLY_WHERE_CHOSEN.has(key) && chosen.value === plainOf(key))) return [];
-    return [
-      [house.sheet?.[key] ?? SHEET_WORDS[key] ?? OPTION_WORDS[key].label, chosen.called ?? chosen.label],
-    ];
-  });
-}
-
-function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
-  const { house, options } = r;
-  if (!house || !options) return [];
-  return r.orders.map((o, i) => {
-    const m = doc.boards[i]!.measure;
-    return {
-      path: `sheets/fabrication-${slug(house.name)}${r.orders.length > 1 ? `-${slug(o.name)}` : ""}.pdf`,
-      title: `Fabrication: ${o.name}`,
-      subtitle: `${doc.workshop.name} for ${house.name}. ${doc.name}, revision ${doc.revision}, ${doc.today}.`,
-      pairs: [
-        {
-          heading: "Order",
-          rows: [
-            o.sheet
-              ? ["Sheets", `${o.sheet.sheets}, of ${o.sheet.perSheet} boards each`]
-              : ["Boards", `${o.quote.pieces}`],
-            ["Lead time", `${o.quoted?.days ?? o.quote.leadDays} days`],
-            [
-              "Delivery form",
-              o.sheet
-                ? `sheets of ${mm(o.sheet.widthMm)} x ${mm(o.sheet.heightMm)}, as in the files`
-                : "single boards",
-            ],
-            ...decisionRows(house, options),
-            ...(options.bevel === undefined || options.bevel === NO_EXTRA ? [] : contactRows(m)),
-            ...(house.options.test ? [] : [["Electrical test", "every board"] as [string, string]]),
-            ...(house.price.services
-              ? [[OPTION_WORDS.freight.label, wayOf(house, options.freight).label] as [string, string]]
-              : []),
-          ],
-        },
-        {
-          heading: "Measured from the files",
-          rows: [
-            ["Size", `${mm(m.outline?.widthMm)} x ${mm(m.outline?.heightMm)}`],
-            ["Copper layers", `${m.copperLayers}: ${m.layerOrder.join(", ")}`],
-            ...["minTrackMm", "minNetSpaceMm", "minHoleMm", "minAnnularMm"]
-              .map(measureSpec)
-              .map((s): [string, string] => [capital(s.label), mm(s.valueOf(m, {}))]),
-            [
-              "Holes",
-              `${m.holes.reduce((n, h) => n + h.count, 0)}, ${m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0)} plated`,
-            ],
-            [
-              "Slots",
-              m.slots.length === 0
-                ? "none"
-                : m.slots
-                    .map((s) => `${s.widthMm} x ${s.lengthMm} mm${s.plated ? "" : ", not plated"}`)
-                    .join("; "),
-            ],
-          ],
-        },
-      ],
-      listsFiles: true,
-      tables: [],
-      notes: [
-        "The data files outrank this sheet. Ask on any conflict; change nothing silently.",
-        "The picture shows mask openings, silkscreen and holes; the bottom is seen from below.",
-        ...r.notes
-          .filter((n) => n.stage === "fab" && n.acceptedBecause)
-          .map((n) => `Known: ${n.text} (${n.acceptedBecause})`),
-      ],
-    };
   });
 }
 

@@ -9,7 +9,8 @@ import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.f
 import { rollUp } from "../run/roll-up.ts";
 import { drawSide } from "./drawing.ts";
 import { boardSvg } from "./picture.ts";
-import { planPackage, slug } from "./plan.ts";
+import { planPackage } from "./plan.ts";
+import { slug } from "./planned.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -253,6 +254,17 @@ test("the fabrication sheet says what is ordered and what was measured, in words
     Slots: "none",
     "Smallest track": "not measured",
   });
+  // the house's own field for remarks holds so many letters: what fits goes in, whole sentences
+  const withField = (most: number) => {
+    const house = { ...FAR, remarks: { label: "Special wishes", most } };
+    return Object.fromEntries(sheet(run({ house, houses: [house] }), "sheets/fabrication").pairs[0]!.rows)[
+      "Special wishes"
+    ];
+  };
+  expect(withField(300)).toBe(
+    "The data files outrank this sheet. Ask on any conflict; change nothing silently.",
+  );
+  expect(withField(79)).toBeUndefined();
   // an accepted note goes with it, another does not
   const noted = run();
   const key = rollUp(noted).notes.find((n) => n.stage === "fab")!.key;

@@ -4,6 +4,7 @@ import { fabQuote } from "../fab/price.ts";
 import { choiceOf, type PanelChoice } from "../panel/choice.ts";
 import { solvePanel } from "../panel/solve.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign } from "../panel/spec.ts";
+import { planPackage } from "../release/plan.ts";
 import { runShape } from "../shape/run.ts";
 import { boardK } from "./board-k.fixture.ts";
 import type { RunDocument } from "./document.ts";
@@ -222,6 +223,23 @@ test("another product's boards on the sheets: sheets by what is short, paid with
     ["board 0", sheets * 2],
     ["guest g", sheets * 4],
   ]);
+  // one set of files is one order sheet: what lies on it, its size, the holes of all, the least of both
+  const fab = planPackage(few, r).sheets.filter((s) => s.path.startsWith("sheets/fabrication"));
+  expect(fab.map((s) => s.title)).toEqual([`Fabrication: sheet of ${few.product}`]);
+  const said = Object.fromEntries(fab[0]!.pairs.flatMap((p) => p.rows));
+  expect(said).toMatchObject({
+    Sheets: `${sheets}, of 2 of Board K and 4 of Dial`,
+    "Delivery form": "sheets of 164 mm x 60 mm, as in the files; do not part them",
+    Parting: "tabs with unplated perforations, milled between",
+    Size: "164 mm x 60 mm",
+    "Holes of the boards, a sheet": `${6 * 180}, ${6 * 180} plated`,
+  });
+  const fine = { ...few.guests![0]!, measure: { ...small, minTrackMm: 0.15 } };
+  const tracks = (d: RunDocument) =>
+    Object.fromEntries(planPackage(d, rollUp(d)).sheets[0]!.pairs[1]!.rows)["Smallest track"];
+  expect(tracks({ ...few, guests: [fine] })).toBe("0.15 mm");
+  const { minTrackMm: _, ...unknown } = small;
+  expect(tracks({ ...few, guests: [{ ...fine, measure: unknown }] })).toBe("not measured");
   // paid as planned, the invoice with the guest on it, the run has cost what it was to cost
   const paid = Object.fromEntries(order.items.map((i) => [i.key, String(i.total / 1e6)]));
   const purchase = { id: "p", order: order.key, currency: order.currency, paid, note: "" };

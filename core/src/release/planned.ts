@@ -1,0 +1,32 @@
+/** A table of the package: a path and rows of text, the first row names the columns. */
+export interface PlannedTable {
+  readonly path: string;
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** A printable sheet: facts in pairs, tables, sentences. */
+export interface PlannedSheet {
+  readonly path: string;
+  readonly title: string;
+  readonly subtitle: string;
+  readonly pairs: readonly {
+    readonly heading: string;
+    readonly rows: readonly (readonly [string, string])[];
+  }[];
+  readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly notes: readonly string[];
+  /** The list of fabrication files with their hashes is set on this sheet. */
+  readonly listsFiles?: boolean;
+}
+
+export interface PackagePlan {
+  readonly tables: readonly PlannedTable[];
+  readonly sheets: readonly PlannedSheet[];
+}
+
+/** File-name form of a name. */
+export const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "") || "unnamed";
