@@ -84,6 +84,7 @@ test("a drill template: a cross and the letter of its drill at every hole, sizes
   })!;
   expect(rounded(boxAround(plan.areas[0]!.rings))).toEqual([-0.5, -0.5, 50.5, 40.5]);
   expect(rounded(boxAround(plan.areas[1]!.rings))).toEqual([0, 0, 50, 40]);
+  expect(rounded(plan.box)).toEqual([-4.5, -4.5, 54.5, 44.5]);
   expect(plan.circles.map((c) => c.d)).toEqual([3.2, 0.8, 0.8]);
   const crosses = plan.lines.filter((l) => l.kind === "edge");
   expect(crosses.map((l) => [(l.x1 + l.x2) / 2, (l.y1 + l.y2) / 2])).toEqual(

@@ -82,6 +82,27 @@ test("whatever is asked for, boards keep their gap, lie within the field, and ea
   );
 });
 
+test("each lies as low as it goes, then as far left, in whichever turn", () => {
+  // 30 × 10 lies down beside the one before; upright it would stand higher
+  const { field } = fieldOf([rect(30, 10)], [3], { widthMm: 64, heightMm: 100 })!;
+  const at = field.slots.map((s) => [s.turnDeg % 180, s.x, s.y]);
+  expect(at.map(([t]) => t)).toEqual([0, 0, 0]);
+  expect(at[0]!.slice(1)).toEqual([0, 0]);
+  expect(at[1]![2]).toBe(0);
+  expect(at[2]![1]).toBe(0);
+  expect(at[2]![2]).toBeCloseTo(12.02, 1);
+  // where the room is low it is laid down, where it is narrow it stands
+  expect(fieldOf([rect(30, 10)], [1], { widthMm: 29, heightMm: 100 })!.field.slots[0]!.turnDeg % 180).toBe(
+    90,
+  );
+});
+
+test("one of several may fill what is left, by boxes", () => {
+  const l = solved([ell, tee], spec({ counts: [1, "fill"], turns: [ALL, ALL], separation: "tabs" }));
+  expect(l.counts[0]).toBe(1);
+  expect(l.counts[1]).toBeGreaterThan(3);
+});
+
 test("what does not go in is not laid, nor more boards than are laid by their outlines", () => {
   expect(fieldOf([ell], [1], { widthMm: 49, heightMm: 79 })).toBeUndefined();
   expect(fieldOf([ell], [1], { widthMm: 50, heightMm: 80 })!.field.slots[0]!.turnDeg % 180).toBe(90);

@@ -229,6 +229,8 @@ function hasNear(there: ReadonlyMap<string, number>, x: number, y: number, d: nu
   return false;
 }
 
+const MENDED: ReadonlySet<string> = new Set(["outline-gap", "outline-stray", "outline-self-crossing"]);
+
 /** The outline read back: its size, its area, and what it falls into when it is cut. */
 function provePieces(
   sources: readonly ProvenSource[],
@@ -243,6 +245,9 @@ function provePieces(
     wrong.push({ text: "The sheet's outline does not close when it is read back." });
     return;
   }
+  // what a reader of anybody's files mends has no place in ours
+  for (const f of outline.findings)
+    if (MENDED.has(f.tag)) wrong.push({ text: `The sheet's outline, read back: ${f.text}` });
   // outer edges run one way, what is milled out the other
   const rings = outline.loops.map((l) => (l.depth % 2 === 0 ? [...l.ring] : reversed(l.ring)));
   const material = [rings];

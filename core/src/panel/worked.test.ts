@@ -224,6 +224,30 @@ test.each([
   expect(r.do).toBeTruthy();
 });
 
+test("what is larger than the sheet is told with the sheet it needs", () => {
+  const big = rect(300, 40);
+  const one = (more: Partial<PanelSpec>) => refused([big], spec({ counts: [1], turns: [[0]], ...more })).do;
+  expect(one({ rails: [] })).toBe("One needs 300 × 40 mm.");
+  // a rail of 7 and a gap of 2 above and below
+  expect(one({})).toBe("One needs 300 × 58 mm.");
+  expect(one({ rails: ["top"] })).toBe("One needs 300 × 58 mm.");
+});
+
+test("a tab keeps half a millimetre to the end of its edge where that is all there is", () => {
+  // an edge of 12 mm, forbidden but for its first six: a tab of 5 has its middle from 3 mm on
+  const d = rect(12, 60, { bans: [{ box: [6.4, -1, 12, 1], why: "a chip", tabMm: 0.5 }] });
+  const l = solved([d], spec({ counts: [1], separation: "tabs", rails: ["top", "bottom"], turns: [[0]] }));
+  const [place] = l.places as [(typeof l.places)[number]];
+  const low = l.tabs.filter((t) => Math.abs(t.yMm - (place.yMm - 1)) < 0.1);
+  expect(low.map((t) => Number((t.xMm - place.xMm).toFixed(3)))).toEqual([3]);
+  // the same on an upright edge
+  const side = rect(60, 12, { bans: [{ box: [-1, 6.4, 1, 12], why: "a chip", tabMm: 0.5 }] });
+  const s = solved([side], spec({ counts: [1], separation: "tabs", rails: ["left", "right"], turns: [[0]] }));
+  const [at] = s.places as [(typeof s.places)[number]];
+  const left = s.tabs.filter((t) => Math.abs(t.xMm - (at.xMm - 1)) < 0.1);
+  expect(left.map((t) => Number((t.yMm - at.yMm).toFixed(3)))).toEqual([3]);
+});
+
 test("a connector that hangs over refuses the score, and tabs mend it", () => {
   const bans = [
     { box: [48, 10, 54, 20] as const, why: "J3 hangs over the edge", tabMm: 0.5, scoreMm: 0, isHard: true },
