@@ -1,4 +1,5 @@
 import {
+  clashAt,
   DEFAULT_SPEC,
   isRefusal,
   measureBoard,
@@ -8,6 +9,7 @@ import {
   provePanel,
   readBoard,
   solvePanel,
+  TabHand,
   writePanel,
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
@@ -66,6 +68,31 @@ export async function benchPanel(
   const design = panelDesign({ name: "board", measure: kiln, bodies: [] });
   if ("reason" in design) throw new Error(design.reason);
   const layout = solved(design, 40);
+  // what a page does for every frame while a board or a tab is held: forty places along a way over the sheet
+  const steps = Array.from({ length: 40 }, (_, k) => k / 4);
+  const place = layout.places[0]!;
+  const hand = new TabHand([design], DEFAULT_SPEC, layout, 0);
+  const { copy } = place;
+  const floorMs = await time(5, floor);
+  add(
+    "a board held over a sheet of 40, forty times",
+    "a million sines",
+    await time(5, () =>
+      steps.map((k) =>
+        clashAt([design], layout.gapMm, {
+          ...layout,
+          places: [{ ...place, xMm: place.xMm + k, yMm: place.yMm + k }, ...layout.places.slice(1)],
+        }),
+      ),
+    ),
+    floorMs,
+  );
+  add(
+    "a tab held over it, forty times",
+    "a million sines",
+    await time(5, () => steps.map((k) => hand.at(copy, place.xMm + 4 * k, place.yMm))),
+    floorMs,
+  );
   const source = { design, set, measure: kiln };
   const name = { name: "board", revision: "A" };
   const written = writePanel([source], layout, name, "board");

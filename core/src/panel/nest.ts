@@ -333,10 +333,17 @@ function smallest(inside: readonly Laid[], count: number, x: number, y: number):
   if (inside.length < count) return undefined;
   let best: { boards: Laid[]; area: number } | undefined;
   const rights = [...new Set(inside.map((p) => Math.round(p.box[2] * 1000) / 1000))].sort((a, b) => a - b);
+  const upward = [...inside].sort((a, b) => a.box[3] - b.box[3]);
+  const leastHeight = upward[0]!.box[3] - y;
   for (const right of rights) {
-    const fits = inside.filter((p) => p.box[2] <= right + 1e-6).sort((a, b) => a.box[3] - b.box[3]);
-    if (fits.length < count) continue;
-    const boards = fits.slice(0, count);
+    // wider windows only get larger
+    if (best && (right - x) * leastHeight >= best.area) break;
+    const boards: Laid[] = [];
+    for (const p of upward) {
+      if (p.box[2] <= right + 1e-6) boards.push(p);
+      if (boards.length === count) break;
+    }
+    if (boards.length < count) continue;
     const area = (right - x) * (boards.at(-1)!.box[3] - y);
     if (!best || area < best.area - 1e-6) best = { boards, area };
   }

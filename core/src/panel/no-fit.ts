@@ -2,6 +2,7 @@ import { EndType, FillRule, inflatePaths, JoinType, minkowskiDiff, type Path64, 
 import { offsetRings } from "../geometry/clip.ts";
 import { thinned } from "../geometry/polygon.ts";
 import { posedRing } from "../geometry/turn.ts";
+import { convexParts, convexSum } from "./convex.ts";
 
 /** No-fit polygons are found in whole micrometres. */
 const SCALE = 1000;
@@ -19,12 +20,7 @@ function noFit(a: readonly number[], b: readonly number[]): number[][] {
       out.push({ x: Math.round(r[i]! * SCALE), y: Math.round(r[i + 1]! * SCALE) });
     return out;
   };
-  const [A, B] = [path(a), path(b)];
-  // edges of A against edges of −B
-  const swept = minkowskiDiff(B, A, true);
-  const moved = A.map((p) => ({ x: p.x - B[0]!.x, y: p.y - B[0]!.y }));
-  const mirrored = B.map((p) => ({ x: A[0]!.x - p.x, y: A[0]!.y - p.y }));
-  const whole = union([...swept, moved, mirrored], FillRule.NonZero);
+  const whole = union(sumsOf(path(a), path(b)), FillRule.NonZero);
   // drawn in by a micrometre, so that boards that touch do not count as overlapping
   const drawnIn = inflatePaths(whole, -1, JoinType.Miter, EndType.Polygon);
   return drawnIn.map((p) =>
@@ -35,10 +31,42 @@ function noFit(a: readonly number[], b: readonly number[]): number[][] {
   );
 }
 
+/** Areas that together are A ⊕ −B: the sums of convex pieces, or, of a ring that has none, all that its edges sweep. */
+function sumsOf(A: Path64, B: Path64): Path64[] {
+  const [own, others] = [convexParts(A), convexParts(B)];
+  if (own && others) {
+    const turned = others.map((r) => r.map((p) => ({ x: -p.x, y: -p.y })));
+    return own.flatMap((p) => turned.map((q) => convexSum(p, q)));
+  }
+  // edges of A against edges of −B
+  const swept = minkowskiDiff(B, A, true);
+  const moved = A.map((p) => ({ x: p.x - B[0]!.x, y: p.y - B[0]!.y }));
+  const mirrored = B.map((p) => ({ x: A[0]!.x - p.x, y: A[0]!.y - p.y }));
+  return [...swept, moved, mirrored];
+}
+
 /** An outline grown by half the gap with few corners, none of it lost. */
-export function grownFew(outline: readonly number[], gap: number): number[] {
+export function grownFew(outline: readonly number[], gap: number): readonly number[] {
+  let of = grown.get(outline);
+  if (!of) {
+    of = new Map();
+    grown.set(outline, of);
+  }
+  let ring = of.get(gap);
+  if (!ring) {
+    ring = grownOf(outline, gap);
+    of.set(gap, ring);
+  }
+  return ring;
+}
+
+const grown = new WeakMap<readonly number[], Map<number, readonly number[]>>();
+
+function grownOf(outline: readonly number[], gap: number): readonly number[] {
   for (const tolerance of THIN_MM) {
     const thin = thinned(outline, tolerance);
+    // growing it takes longer than all else, and takes few corners away
+    if (thin.length / 2 > 1.5 * MOST_CORNERS && tolerance !== THIN_MM.at(-1)) continue;
     const [ring] = offsetRings([thin], gap / 2 + tolerance + 0.001, "pointed");
     if (ring && (ring.length / 2 <= MOST_CORNERS || tolerance === THIN_MM.at(-1))) return ring;
   }
