@@ -143,6 +143,14 @@ test("a sheet by one's own numbers: what cannot be says what would, and a press 
   const svg = readFileSync(await (await coming).path(), "utf8");
   expect(svg).toContain("nest for printing paste</title>");
   expect(svg).toMatch(/<svg [^>]*width="[\d.]+mm"/);
+  const drilling = page.waitForEvent("download");
+  await page.getByRole("button", { name: "template for drilling and cutting as SVG" }).click();
+  const holes = readFileSync(await (await drilling).path(), "utf8");
+  expect(holes).toContain("template for drilling and cutting</title>");
+  expect(holes.match(/<circle/g)!.length).toBeGreaterThan(20);
+  // a board with rounded corners lies in no corner, and that is said
+  await page.getByRole("button", { name: "corners for printing as PDF" }).click();
+  await expect(page.getByText(/a corner of the board is no right angle/)).toBeVisible();
 });
 
 test("two boards of a product lie on one sheet in the numbers the product has them", async ({ page }) => {

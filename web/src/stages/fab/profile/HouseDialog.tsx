@@ -182,7 +182,8 @@ export function HouseDialog({
               assembly: {
                 ...profile.assembly,
                 takes,
-                ...("turns" in readTurned ? { turns: readTurned.turns } : {}),
+                // a house that expects none turned says nothing of it
+                turns: "turns" in readTurned && turns.trim() !== "" ? readTurned.turns : undefined,
               },
             }
           : {}),
