@@ -4,7 +4,7 @@
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
-export { angleOf, readTurns, type Turns, turnFor, turnsText } from "./assembly/turns.ts";
+export { readTurns, turnsText } from "./assembly/turns.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
@@ -251,6 +251,7 @@ export { basketKey, rollUp } from "./run/roll-up.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/rule-lines.ts";
 export type { RunNeed } from "./run/run-need.ts";
 export { scarcityOf } from "./run/scarcity.ts";
+export { partsOfRun, withoutParts } from "./run/sheet-parts.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/standing.ts";
 export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil-need.ts";

@@ -166,6 +166,21 @@ test("packages lie in the placement file as the house that places them expects, 
   const { choice } = panelOffers(doc, roll(doc), roll).proposals.find((p) => p.choice.places.length < 10)!;
   const sheet = (d: RunDocument) =>
     angles({ ...d, choices: { ...d.choices, panel: choice } }, "assembly/probe-tail-panel-places.csv");
+  // what is soldered by hand or left off is in the sheet's places no more than in the run's own
+  const fewer = (d: RunDocument) => ({
+    ...d,
+    lines: d.lines.map((l) =>
+      l.refs.includes("C1")
+        ? { ...l, mount: "hand" as const }
+        : l.refs.includes("R1")
+          ? { ...l, dnp: true }
+          : l,
+    ),
+  });
+  const left = await sheet(fewer(doc));
+  expect(["C1_1", "R1_1", "U1_1"].map((r) => left.has(r))).toEqual([false, false, true]);
+  const own = await angles(fewer(doc), "assembly/placement.csv");
+  expect([...left.keys()].filter((k) => k.endsWith("_1")).length).toBe(own.size - 1);
   const [was, is] = [await sheet(plain), await sheet(doc)];
   expect(is.get("U1_1")).toBe((was.get("U1_1")! + 90) % 360);
   expect(is.get("C1_1")).toBe(was.get("C1_1"));

@@ -1,6 +1,5 @@
 import {
   AppError,
-  assemblyHouse,
   type BoardSet,
   cutPaste,
   type Finding,
@@ -8,14 +7,13 @@ import {
   layoutAt,
   type ProvenSource,
   panelThickness,
+  partsOfRun,
   type RunDocument,
-  type RunLine,
   sheetBoards,
   specOf,
-  type Turns,
-  turnFor,
   type WriteMode,
   withCutPaste,
+  withoutParts,
 } from "@kobbin/core";
 import { designOf, type PackedPanel, packPanel } from "./panel.ts";
 
@@ -38,14 +36,19 @@ export async function packRunSheet(
   const { bevel } = document.options;
   const isBevelled = bevel !== undefined && bevel !== "none";
   const said: Finding[] = [];
-  // packages lie in the sheet's places as the house that places them expects
-  const turns = assemblyHouse(document)?.assembly.turns;
   const sources = all.map(({ name, measure, guest }, i): ProvenSource => {
     const design = designOf(name, sets[i]!, measure, { isBevelled });
     if ("reason" in design) throw blocked(design.reason);
     const made = withCutPaste(sets[i]!, guest ? [] : pasteOf(document, document.boards[i]!, sets[i]!), name);
     said.push(...made.said);
-    return { design, set: guest ? made.set : turnedFor(made.set, turns, linesOf(document, i)), measure };
+    if (guest)
+      said.push({
+        tag: "guest-without-parts",
+        level: "remark",
+        text: `Parts of ${name} stand in no list of this sheet: they are ${guest.product}'s own.`,
+      });
+    const set = guest ? withoutParts(made.set) : partsOfRun(made.set, document, i);
+    return { design, set, measure };
   });
   const keys = all.map((b) => b.key);
   const thicknessMm = panelThickness(document);
@@ -58,21 +61,6 @@ export async function packRunSheet(
   const { product: name, revision } = document;
   const packed = await packPanel(sources, layout, { name, revision, thicknessMm, ...how });
   return { ...packed, findings: [...packed.findings, ...said] };
-}
-
-const linesOf = (doc: RunDocument, i: number): readonly RunLine[] =>
-  doc.lines.filter((l) => l.board === undefined || l.board === doc.boards[i]!.id);
-
-/** Places of a board turned by what its lines say the packages are. */
-function turnedFor(set: BoardSet, turns: Turns | undefined, lines: readonly RunLine[]): BoardSet {
-  const { placements } = set;
-  if (!turns || !placements) return set;
-  const packages = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
-  const parts = placements.parts.map((p) => ({
-    ...p,
-    rotationDeg: p.rotationDeg + turnFor(turns, packages.get(p.ref) ?? ""),
-  }));
-  return { ...set, placements: { ...placements, parts } };
 }
 
 /** Paste layers as the run cuts them. @throws AppError BLOCKED where one does not measure as meant */

@@ -120,6 +120,10 @@ test("boards of another product share a run's sheets: computed, told, ordered an
     new TextDecoder().decode(files.find((f) => f.path.endsWith("run.json"))!.bytes),
   ) as RunDocument;
   expect(paths.some((p) => p.startsWith(`${kept.guests![0]!.archive}/`))).toBe(true);
+  // the guest's parts are in no list of the sheet: nobody sends them
+  const list = new TextDecoder().decode(files.find((f) => /assembly\/.*-parts\.csv$/.test(f.path))!.bytes);
+  const copies = choice.places.map((p, i) => [p.board, i + 1] as const);
+  for (const [board, copy] of copies) expect(list.includes(`R1_${copy}`)).toBe(board === own);
   const order = rollUp(kept).orders[0]!;
   expect(order.sheet!.perSheet).toBe(choice.places.filter((p) => p.board === own).length);
 }, 60_000);
