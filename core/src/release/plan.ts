@@ -186,10 +186,33 @@ function assemblyTables(doc: RunDocument, r: RunResult, byHand: readonly LinePar
   ];
 }
 
+/** Where the places of a sheet stand, copy by copy. */
+const sheetPlaces = (doc: RunDocument): string =>
+  `assembly/${slug(doc.product)}-panel-places.csv: R1 of copy 3 is R1_3; of one board assembly/placement.csv`;
+
+/** The sheets the boards come on, for who prints and places. */
+function sheetRows(doc: RunDocument, r: RunResult): [string, string][] {
+  const on = r.orders.find((o) => o.sheet)?.sheet;
+  if (!on) return [];
+  const guests = r.guests.map((g) => g.name);
+  return [
+    [
+      "They lie on",
+      `${on.sheets} sheets of ${on.widthMm} x ${on.heightMm} mm, ${r.orders
+        .flatMap((o) =>
+          o.sheet ? [doc.boards.length > 1 ? `${o.sheet.perSheet} of ${o.name}` : `${o.sheet.perSheet}`] : [],
+        )
+        .join(" and ")} on each; parted after soldering`,
+    ],
+    ...(guests.length > 0 ? ([["Left bare on them", guests.join(", ")]] satisfies [string, string][]) : []),
+  ];
+}
+
 function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   const house = assemblyHouse(doc);
   if (!house) return [];
   const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
+  const onSheet = r.orders.some((o) => o.sheet);
   const placed = r.parts.filter((p) => p.method === "house" && p.kind !== "loose");
   const bySoldering = placed.filter((p) => p.kind === "through");
   return [
@@ -216,7 +239,8 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
                 ] satisfies [string, string][])
               : []),
             ["Sides to place", String(r.sides.ofDesigns)],
-            ["Placement file", "assembly/placement.csv"],
+            ...sheetRows(doc, r),
+            ["Placement file", onSheet ? sheetPlaces(doc) : "assembly/placement.csv"],
             ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
             ...turnedParts(
               r.assembly?.house.assembly.turns,

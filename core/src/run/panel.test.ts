@@ -234,6 +234,15 @@ test("another product's boards on the sheets: sheets by what is short, paid with
     Size: "164 mm x 60 mm",
     "Holes of the boards, a sheet": `${6 * 180}, ${6 * 180} plated`,
   });
+  // who places them is told of the sheets, of the places by copy, and of what stays bare
+  const placing = { ...few, assembly: { ...few.assembly, method: "house" as const, house: "far" } };
+  const placed = rollUp(placing);
+  const sheet = planPackage(placing, placed).sheets.find((s) => s.path.startsWith("sheets/assembly"))!;
+  expect(Object.fromEntries(sheet.pairs[0]!.rows)).toMatchObject({
+    "They lie on": `${placed.orders[0]!.sheet!.sheets} sheets of 164 x 60 mm, 2 on each; parted after soldering`,
+    "Left bare on them": "Dial",
+    "Placement file": expect.stringMatching(/^assembly\/.*-panel-places\.csv: R1 of copy 3 is R1_3/),
+  });
   const fine = { ...few.guests![0]!, measure: { ...small, minTrackMm: 0.15 } };
   const tracks = (d: RunDocument) =>
     Object.fromEntries(planPackage(d, rollUp(d)).sheets[0]!.pairs[1]!.rows)["Smallest track"];
