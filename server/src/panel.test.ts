@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { RunAnswer } from "@kobbin/contract";
+import type { KnownBoard, RunAnswer } from "@kobbin/contract";
 import { type PanelChoice, panelOffers, type RunDocument, rollUp } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
 import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
@@ -82,6 +82,15 @@ test("boards of another product share a run's sheets: computed, told, ordered an
   const other = new Visitor(server);
   await other.startShop("Elsewhere");
   const foreign = await boardOf(other, (await drop(other, "Foreign")).revisionId);
+
+  // what tells them again on a panel: this shop's single boards, the newest first
+  const known = (await v.get("/api/boards/known")).body as KnownBoard[];
+  expect(known.map((k) => [k.product, k.revision, k.mark.copies])).toEqual([
+    ["Lid", "A", 1],
+    ["Mine", "A", 1],
+  ]);
+  expect(known[0]!.mark).toEqual(known[1]!.mark);
+  expect(known[0]!.mark.pads).toBeGreaterThan(0);
 
   const patch = async (what: object) => {
     const done = await v.patch(`/api/runs/${id}`, { version: (await read()).version, ...what });

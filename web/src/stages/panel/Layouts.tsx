@@ -35,7 +35,7 @@ export function Layouts({
     ? "one for all; whether several cost less was not proven"
     : isOne
       ? "one for all is the cheapest"
-      : `${others} would cost ${money(saved, currency)} less bare`;
+      : `${others}: bare boards for ${money(saved, currency)} less`;
   return (
     <Fold id="layouts" title="One layout or several" verdict={verdict}>
       <table className="rows w-full text-[14px]">
