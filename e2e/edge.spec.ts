@@ -86,7 +86,23 @@ test("a house's profile goes out as a file and comes back as another house; one 
   await give({ ...profile, name });
   await expect(dialog).toHaveCount(0);
   await expectSaid(page, `Boards by ${name}`);
-  await expect(page.getByRole("row", { name: new RegExp(name) })).toContainText("chosen");
+  const row = page.getByRole("row", { name: new RegExp(name) });
+  await expect(row).toContainText("chosen");
+
+  // its lists are typed: what cannot be is said beside the field, what can be changes its price
+  const before = await row.innerText();
+  await page.getByRole("button", { name: "edit its profile" }).click();
+  const edit = page.getByRole("dialog");
+  const steps = edit.getByLabel(/^steps of the area price/);
+  await steps.fill("0: 1, 10: 0");
+  await expect(edit.getByText("A factor is more than 0.")).toBeVisible();
+  await expect(edit.getByRole("button", { name: "Save" })).toBeDisabled();
+  await steps.fill("0: 3");
+  await edit.getByRole("button", { name: "Save" }).click();
+  await expect(edit).toHaveCount(0);
+  await expect.poll(() => row.innerText()).not.toBe(before);
+  await page.getByRole("button", { name: "edit its profile" }).click();
+  await expect(steps).toHaveValue("0: 3");
 });
 
 test("a day finds the cheapest house that is here in time, a sum the quickest within it; a key takes it", async ({

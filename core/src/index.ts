@@ -73,6 +73,7 @@ export {
 } from "./fab/options.ts";
 export { fabQuote } from "./fab/price.ts";
 export { type PriceTable, readPriceTable } from "./fab/price-table.ts";
+export { leadText, readLead, readTiers, tiersText } from "./fab/steps-text.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";

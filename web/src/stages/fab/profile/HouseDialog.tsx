@@ -7,9 +7,7 @@ import {
   type HouseLimits,
   LIMITS,
   PRICE_FIELDS,
-  readTurns,
   TOLERANCES,
-  turnsText,
 } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { copyHouse, saveHouse } from "../../../resources/run.ts";
@@ -19,6 +17,7 @@ import { Dialog } from "../../../ui/Dialog.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { typedNumber } from "../../../ui/format.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
+import { useHouseLists } from "./HouseLists.tsx";
 import { Ladder } from "./Ladder.tsx";
 import { LETTERS, LimitsDrawn } from "./LimitsDrawn.tsx";
 
@@ -74,7 +73,7 @@ const TABLES = {
   foils: FOIL_FIELDS,
 } as const;
 
-/** The fields of one part of a profile; lists of steps, lead times and ways stay as they are. */
+/** The fields of one part of a profile that are one number; lists are typed in fields of their own, ways stay as they are. */
 function rowsOf(part: keyof typeof TABLES, house: House, keys?: readonly string[]): Row[] {
   const table: Readonly<Record<string, HouseField>> = TABLES[part];
   return (keys ?? Object.keys(table)).flatMap((key): Row[] => {
@@ -158,15 +157,14 @@ export function HouseDialog({
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
   const groups = groupsOf(house);
-  const [turns, setTurns] = useState(turnsText(house.assembly?.turns));
-  const readTurned = readTurns(turns);
+  const lists = useHouseLists(house);
   const [takes, setTakes] = useState<string>(house.assembly?.takes ?? "strips");
   const rows = groups.flatMap((g) => g.rows);
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [focused, setFocused] = useState<string>();
   const shown = (path: string) => typed[path] ?? String(read(house, path) ?? "");
   // as it would be saved, for the drawing of its prices
-  const edited: House = { ...write(house, rows, shown), id: house.id };
+  const edited: House = { ...lists.into(write(house, rows, shown)), id: house.id };
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
@@ -174,19 +172,10 @@ export function HouseDialog({
     setBusy(true);
     try {
       const target = isCopy ? (await copyHouse(id, houseId, name)).id : houseId;
-      const profile = write(house, rows, (path) => String(f.get(path)));
+      const profile = lists.into(write(house, rows, (path) => String(f.get(path))));
       const done = saveHouse(id, target, isCopy ? undefined : seen, {
         ...profile,
-        ...(profile.assembly
-          ? {
-              assembly: {
-                ...profile.assembly,
-                takes,
-                // a house that expects none turned says nothing of it
-                turns: "turns" in readTurned && turns.trim() !== "" ? readTurned.turns : undefined,
-              },
-            }
-          : {}),
+        ...(profile.assembly ? { assembly: { ...profile.assembly, takes } } : {}),
         name,
         about: isCopy ? `copied from ${house.name}` : house.about,
       });
@@ -241,25 +230,16 @@ export function HouseDialog({
                   isNumber
                 />
               ))}
+              {g.title === "Price" && lists.price}
               {g.title === "Assembly" && (
                 <Pick label={ASSEMBLY_FIELDS.takes.label} value={takes} options={TAKES} onChange={setTakes} />
               )}
-              {g.title === "Assembly" && (
-                <Field
-                  className="col-span-2"
-                  label={`${ASSEMBLY_FIELDS.turns.label}, degrees counter-clockwise`}
-                  value={turns}
-                  placeholder="SOT-23 180, QFN-16 -90"
-                  maxLength={4000}
-                  onChange={(e) => setTurns(e.target.value)}
-                  error={"wrong" in readTurned ? readTurned.wrong : undefined}
-                />
-              )}
+              {g.title === "Assembly" && lists.assembly}
             </div>
           </fieldset>
         ))}
         <div>
-          <Button type="submit" look="main" disabled={isBusy || "wrong" in readTurned}>
+          <Button type="submit" look="main" disabled={isBusy || lists.isWrong}>
             {isCopy ? "Keep the copy and choose it" : "Save"}
           </Button>
         </div>
