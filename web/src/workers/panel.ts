@@ -1,19 +1,30 @@
 import * as Comlink from "comlink";
 import type { PanelApi } from "./panel.worker.ts";
 
-/** A worker that works sheets out, and writes them. Closing it stops what it is at. */
+function start(name: string) {
+  const worker = new Worker(new URL("./panel.worker.ts", import.meta.url), { type: "module", name });
+  return { api: Comlink.wrap<PanelApi>(worker), close: () => worker.terminate() };
+}
+
+/**
+ * Workers that work sheets out, and write them. What else there could be takes seconds: it has one of its own, so that what
+ * is moved, asked for or written never waits for it. Closing stops what they are at.
+ */
 export function connectPanel() {
-  const worker = new Worker(new URL("./panel.worker.ts", import.meta.url), { type: "module", name: "panel" });
-  const api = Comlink.wrap<PanelApi>(worker);
+  const [hand, others] = [start("panel"), start("panel-offers")];
+  const { api } = hand;
   return {
     shown: (...args: Parameters<PanelApi["shown"]>) => api.shown(...args),
-    offers: (...args: Parameters<PanelApi["offers"]>) => api.offers(...args),
+    offers: (...args: Parameters<PanelApi["offers"]>) => others.api.offers(...args),
     wish: (...args: Parameters<PanelApi["wish"]>) => api.wish(...args),
-    covering: (...args: Parameters<PanelApi["covering"]>) => api.covering(...args),
+    covering: (...args: Parameters<PanelApi["covering"]>) => others.api.covering(...args),
     moved: (...args: Parameters<PanelApi["moved"]>) => api.moved(...args),
     aid: (...args: Parameters<PanelApi["aid"]>) => api.aid(...args),
     write: (...args: Parameters<PanelApi["write"]>) => api.write(...args),
-    close: () => worker.terminate(),
+    close: () => {
+      hand.close();
+      others.close();
+    },
   };
 }
 
