@@ -90,7 +90,7 @@ test("a house's profile goes out as a file and comes back as another house; one 
   await expect(row).toContainText("chosen");
 
   // its lists are typed: what cannot be is said beside the field, what can be changes its price
-  const before = await row.innerText();
+  const before = await row.textContent();
   await page.getByRole("button", { name: "edit its profile" }).click();
   const edit = page.getByRole("dialog");
   const steps = edit.getByLabel(/^steps of the area price/);
@@ -100,7 +100,7 @@ test("a house's profile goes out as a file and comes back as another house; one 
   await steps.fill("0: 3");
   await edit.getByRole("button", { name: "Save" }).click();
   await expect(edit).toHaveCount(0);
-  await expect.poll(() => row.innerText()).not.toBe(before);
+  await expect.poll(() => row.textContent()).not.toBe(before);
   await page.getByRole("button", { name: "edit its profile" }).click();
   await expect(steps).toHaveValue("0: 3");
 });
