@@ -91,6 +91,8 @@ test("each lies as low as it goes, then as far left, in whichever turn", () => {
   expect(at[1]![2]).toBe(0);
   expect(at[2]![1]).toBe(0);
   expect(at[2]![2]).toBeCloseTo(12.02, 1);
+  // half a millimetre lower is lower
+  expect(fieldOf([rect(29.5, 30)], [1], { widthMm: 64, heightMm: 100 })!.field.heightMm).toBe(29.5);
   // where the room is low it is laid down, where it is narrow it stands
   expect(fieldOf([rect(30, 10)], [1], { widthMm: 29, heightMm: 100 })!.field.slots[0]!.turnDeg % 180).toBe(
     90,

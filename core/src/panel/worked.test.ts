@@ -240,12 +240,19 @@ test("a tab keeps half a millimetre to the end of its edge where that is all the
   const [place] = l.places as [(typeof l.places)[number]];
   const low = l.tabs.filter((t) => Math.abs(t.yMm - (place.yMm - 1)) < 0.1);
   expect(low.map((t) => Number((t.xMm - place.xMm).toFixed(3)))).toEqual([3]);
-  // the same on an upright edge
-  const side = rect(60, 12, { bans: [{ box: [-1, 6.4, 1, 12], why: "a chip", tabMm: 0.5 }] });
+  // the same on upright edges
+  const bans = ([-1, 59] as const).map((x) => ({
+    box: [x, 6.4, x + 2, 12] as const,
+    why: "a chip",
+    tabMm: 0.5,
+  }));
+  const side = rect(60, 12, { bans });
   const s = solved([side], spec({ counts: [1], separation: "tabs", rails: ["left", "right"], turns: [[0]] }));
   const [at] = s.places as [(typeof s.places)[number]];
-  const left = s.tabs.filter((t) => Math.abs(t.xMm - (at.xMm - 1)) < 0.1);
-  expect(left.map((t) => Number((t.yMm - at.yMm).toFixed(3)))).toEqual([3]);
+  for (const x of [at.xMm - 1, at.xMm + 61]) {
+    const there = s.tabs.filter((t) => Math.abs(t.xMm - x) < 0.1);
+    expect(there.map((t) => Number((t.yMm - at.yMm).toFixed(3)))).toEqual([3]);
+  }
 });
 
 test("a connector that hangs over refuses the score, and tabs mend it", () => {
