@@ -38,7 +38,7 @@ export default {
       ...inner,
       process: (source, ...rest) => withHead(inner.process(source, ...rest), source),
       processAsync: async (source, ...rest) => withHead(await inner.processAsync(source, ...rest), source),
-      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.length}b`,
+      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.join()}`,
     };
   },
 };

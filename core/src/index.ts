@@ -19,6 +19,7 @@ export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
 export { knownOnPanel } from "./board/panel-alike.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
+export { type KnownPin, pinsOn } from "./board/pins.ts";
 export { type PlaceReading, readPlace } from "./board/place.ts";
 export { readBoard } from "./board/read.ts";
 export type { Place } from "./board/worst.ts";
@@ -162,7 +163,7 @@ export {
 export { drawSide } from "./release/drawing.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";
 export { basketTables, planPackage } from "./release/plan.ts";
-export { slug } from "./release/planned.ts";
+export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export type { ActualRun, ActualTerm } from "./run/actual.ts";
@@ -199,7 +200,7 @@ export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab
 export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-request.ts";
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
-export { type CutPaste, cutPaste, foilPins, foilWishes, withCutPaste } from "./run/foil-cut.ts";
+export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/foil-cut.ts";
 export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";
@@ -291,7 +292,6 @@ export { savedTogether } from "./sourcing/together.ts";
 export type { CorrectionWishes } from "./stencil/correct.ts";
 export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
-export type { KnownPin } from "./stencil/openings.ts";
 export { POWDERS, pasteNeed } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // sums attached to lines

@@ -2,7 +2,6 @@
 export { boardOf, isTable, type ReadAsBoard, readAsBoard, type Under } from "./board.ts";
 export { type PackedBoard, packRun } from "./package.ts";
 export {
-  designOf,
   type PackedPanel,
   type PanelBoard,
   type PanelWriting,

@@ -1,6 +1,14 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
-import { measureBoard, panelOffers, type RunDocument, rollUp, toRunDocument } from "@kobbin/core";
+import {
+  layoutOfChoice,
+  measureBoard,
+  panelOffers,
+  planPackage,
+  type RunDocument,
+  rollUp,
+  toRunDocument,
+} from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { readAsBoard } from "./board.ts";
 import { packRun } from "./package.ts";
@@ -68,7 +76,14 @@ test("boards on sheets: the sheet's files go out, proven, in the place of the bo
   expect(paths.filter((p) => p.startsWith("fabrication/") && !p.includes("-panel"))).toEqual([]);
   expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-copper-top.gbr");
   expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-drawing.pdf");
-  expect(paths).toContain("assembly/probe-tail-panel-places.csv");
+  // the file the assembly sheet names is there
+  const named = planPackage(
+    { ...on, assembly: { ...on.assembly, method: "house" } },
+    roll({ ...on, assembly: { ...on.assembly, method: "house" } }),
+  ).sheets.flatMap((s) => s.pairs.flatMap((p) => p.rows));
+  const placesFile = named.find(([k]) => k === "Placement file")![1].split(":")[0]!;
+  expect(placesFile).toBe("assembly/probe-tail-panel-places.csv");
+  expect(paths).toContain(placesFile);
   // read again, the archive of the house is a panel of as many
   const sheet = unpackZip(zip).filter((f) => f.path.startsWith("fabrication/") && !f.path.endsWith(".pdf"));
   const back = await readAsBoard(sheet);
@@ -184,4 +199,56 @@ test("packages lie in the placement file as the house that places them expects, 
   const [was, is] = [await sheet(plain), await sheet(doc)];
   expect(is.get("U1_1")).toBe((was.get("U1_1")! + 90) % 360);
   expect(is.get("C1_1")).toBe(was.get("C1_1"));
+});
+
+test("a sheet is written as it is shown: tabs keep off what the run's bill and not the dropped list puts on the board", async () => {
+  const board = await readAsBoard([archive]);
+  const raw = example();
+  const base = { ...raw, boards: [{ ...raw.boards[0]!, measure: measureBoard(board.set) }] };
+  // none of the chips is fitted in this run: tabs may stand where the dropped list forbids them
+  const doc = {
+    ...base,
+    lines: base.lines.map((l) => (l.refs.some((r) => /^[CR]/.test(r)) ? { ...l, dnp: true } : l)),
+  };
+  const cache = new Map();
+  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const { choice } = panelOffers(doc, roll(doc), roll).proposals.find((p) => p.choice.places.length < 10)!;
+  const perforations = (d: RunDocument) => {
+    const shown = layoutOfChoice(d, choice);
+    return "reason" in shown ? -1 : shown.tabs.reduce((n, t) => n + t.holes, 0);
+  };
+  expect(perforations(doc)).not.toBe(perforations(base));
+  const on = { ...doc, choices: { ...doc.choices, panel: choice } };
+  const packed = await packRun(
+    on,
+    { ...roll(on), blockers: [] },
+    [{ name: doc.boards[0]!.name, ...board }],
+    AT,
+  );
+  const drill = unpackZip(packed.zip).filter((f) => f.path.endsWith("-unplated.drl"));
+  const back = await readAsBoard(drill);
+  const small = back.set.files.flatMap((f) => f.drill?.hits ?? []).filter((h) => h.diameterMm === 0.5);
+  expect(small).toHaveLength(perforations(doc));
+});
+
+test("a guest that lies on no sheet is kept with the run all the same, so that it can be packed again", async () => {
+  const doc = example();
+  const board = await readAsBoard([archive]);
+  const guest = { id: "g", name: "Lid", product: "Lid", revision: "A", measure: measureBoard(board.set) };
+  const with_ = { ...doc, guests: [guest], choices: { ...doc.choices, guests: [{ board: "g", boards: 5 }] } };
+  const names = [doc.boards[0]!.name, "Lid"];
+  const { zip } = await packRun(
+    with_,
+    rollUp(with_),
+    names.map((name) => ({ name, ...board })),
+    AT,
+  );
+  const files = unpackZip(zip);
+  const run = JSON.parse(
+    new TextDecoder().decode(files.find((f) => f.path === "run.json")!.bytes),
+  ) as RunDocument;
+  for (const b of [...run.boards, ...run.guests!])
+    expect(files.filter((f) => f.path.startsWith(`${b.archive}/`)).length).toBeGreaterThan(5);
+  // and goes to no house
+  expect(run.guests![0]!.archive).toBe("design/shared-1-lid");
 });

@@ -2,6 +2,7 @@ import {
   AppError,
   drawSide,
   panelOf,
+  panelStem,
   planPackage,
   type RunDocument,
   type RunResult,
@@ -53,12 +54,10 @@ export async function packRun(
         ? `design/${slug(name)}`
         : folder(name);
   const files: FileEntry[] = boards.flatMap(({ name, set, entries }, i) =>
-    i >= document.boards.length && !panel?.isOn[i]
-      ? []
-      : set.files.flatMap((f) => {
-          const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
-          return entry ? [{ path: `${folderOf(name, i)}/${f.path}`, bytes: entry.bytes }] : [];
-        }),
+    set.files.flatMap((f) => {
+      const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
+      return entry ? [{ path: `${folderOf(name, i)}/${f.path}`, bytes: entry.bytes }] : [];
+    }),
   );
   // boards ordered singly keep their files as they are: a foil cut otherwise is cut from a layer of its own
   const pastes: FileEntry[] = document.boards.flatMap((b, i) =>
@@ -121,7 +120,7 @@ async function panelFiles(
       ...f,
       path: f.path.endsWith(".csv")
         ? `assembly/${f.path}`
-        : `fabrication/${slug(document.product)}-panel/${f.path}`,
+        : `fabrication/${panelStem(document.product)}/${f.path}`,
     })),
     isOn: panel.perSheet.map((n) => n > 0),
   };

@@ -15,9 +15,9 @@ import {
   type ProvenSource,
   panelDesign,
   panelPlan,
+  panelStem,
   provePanel,
   readBoard,
-  slug,
   type WriteMode,
   writePanel,
 } from "@kobbin/core";
@@ -56,7 +56,7 @@ export async function packPanel(
   layout: PanelLayout,
   how: PanelWriting,
 ): Promise<PackedPanel> {
-  const stem = `${slug(how.name)}-panel`;
+  const stem = panelStem(how.name);
   const written = writePanel(sources, layout, how, stem, how.mode);
   const utf8 = new TextEncoder();
   const tables = written.tables.map((t) => ({ ...t, bytes: utf8.encode(writeCsv(t.rows)) }));
@@ -122,14 +122,12 @@ export async function readPanelBoard(
 }
 
 /** A read board as a design for a sheet. */
-export function designOf(
+function designOf(
   name: string,
   set: BoardSet,
   measure: Measure,
   more: Partial<Pick<DesignParts, "isBevelled" | "snug">> = {},
 ): PanelDesign | PanelRefusal {
-  const profile = set.files.find((f) => f.role === "profile" && f.layer);
-  const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
   const places = new Map(set.placements?.parts.map((p) => [p.ref, p]) ?? []);
   const lines = set.bom?.lines.filter((l) => !l.dnp) ?? [];
   const packages = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
@@ -138,7 +136,15 @@ export function designOf(
     [...refs].map((ref) => ({ ref, package: packages.get(ref) ?? "", place: places.get(ref) })),
     measure,
   );
-  const board = outline?.loops.filter((l) => l.depth === 0)[0];
-  const rings = board && [board.ring, ...outline.loops.filter((l) => l.depth === 1).map((l) => l.ring)];
+  const rings = exactRings(set);
   return panelDesign({ name, measure, bodies, packages, ...(rings ? { rings } : {}), ...more });
+}
+
+/** The board's outline and its cut-outs as they are drawn; nothing where there is none. */
+export function exactRings(set: BoardSet): readonly (readonly number[])[] | undefined {
+  const profile = set.files.find((f) => f.role === "profile" && f.layer);
+  const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
+  const loops = outline?.loops ?? [];
+  const board = loops.find((l) => l.depth === 0);
+  return board && [board.ring, ...loops.filter((l) => l.depth === 1).map((l) => l.ring)];
 }

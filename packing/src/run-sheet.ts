@@ -9,13 +9,14 @@ import {
   panelThickness,
   partsOfRun,
   type RunDocument,
+  runDesigns,
   sheetBoards,
   specOf,
   type WriteMode,
   withCutPaste,
   withoutParts,
 } from "@kobbin/core";
-import { designOf, type PackedPanel, packPanel } from "./panel.ts";
+import { exactRings, type PackedPanel, packPanel } from "./panel.ts";
 
 /**
  * The sheet a run's boards are ordered on, written from the boards' own files and proven: the one way of page and package.
@@ -33,11 +34,11 @@ export async function packRunSheet(
   if (!choice) throw blocked("none is chosen.");
   const all = sheetBoards(document);
   if (sets.length < all.length) throw blocked("the files of a board on it are missing.");
-  const { bevel } = document.options;
-  const isBevelled = bevel !== undefined && bevel !== "none";
+  // what may not be cut hangs on the run's bill and its library, as on the page, not on the lists that were dropped
+  const designs = runDesigns(document, sets.map(exactRings));
   const said: Finding[] = [];
   const sources = all.map(({ name, measure, guest }, i): ProvenSource => {
-    const design = designOf(name, sets[i]!, measure, { isBevelled });
+    const design = designs[i]!;
     if ("reason" in design) throw blocked(design.reason);
     const made = withCutPaste(sets[i]!, guest ? [] : pasteOf(document, document.boards[i]!, sets[i]!), name);
     said.push(...made.said);

@@ -101,7 +101,7 @@ test("a drill template: a cross and the letter of its drill at every hole, sizes
   expect(plan.lines.filter((l) => l.kind === "guide")).toMatchObject([{ x1: 20, x2: 24 }]);
   expect(plan.notes.slice(0, 3)).toEqual([
     "A: 0.8 mm, 2 x",
-    "B: 1 mm, 1 slots or paths, along the broken line",
+    "B: 1 mm, 1 x along a broken line",
     "C: 3.2 mm, 1 x",
   ]);
   const many = (n: number, size: (i: number) => number) => ({

@@ -88,7 +88,7 @@ export function drillPlan(d: PanelDesign, work: DrillWork): Plan | undefined {
         [
           `${LETTERS[i]}: ${Number(s)} mm`,
           count(s) > 0 ? `${count(s)} x` : "",
-          paths(s) > 0 ? `${paths(s)} slots or paths, along the broken line` : "",
+          paths(s) > 0 ? `${paths(s)} x along a broken line` : "",
         ]
           .filter(Boolean)
           .join(", "),

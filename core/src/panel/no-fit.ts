@@ -73,9 +73,7 @@ function grownOf(outline: readonly number[], gap: number): readonly number[] {
   return [...outline];
 }
 
-/** No-fit polygons of a design, kept while it is looked at: they take longer than all that follows. */
-const known = new WeakMap<readonly number[], Map<string, Pairs>>();
-
+/** No-fit polygons, kept while their designs are looked at: they take longer than all that follows. */
 type OfTwo = WeakMap<readonly number[], Map<string, readonly (readonly number[])[]>>;
 const ofTwo = new WeakMap<readonly number[], OfTwo>();
 
@@ -109,22 +107,10 @@ export function noFitOf(
 }
 
 /** A design against itself, both ways round. */
-export function pairsOf(outline: readonly number[], gap: number, mayOppose: boolean): Pairs {
-  let of = known.get(outline);
-  if (!of) {
-    of = new Map();
-    known.set(outline, of);
-  }
-  const key = `${gap} ${mayOppose}`;
-  let pairs = of.get(key);
-  if (!pairs) {
-    const grown = grownFew(outline, gap);
-    const opposite = posedRing({ xMm: 0, yMm: 0, turnDeg: 180 }, grown);
-    pairs = { same: noFit(grown, grown), opposite: mayOppose ? noFit(grown, opposite) : [] };
-    of.set(key, pairs);
-  }
-  return pairs;
-}
+export const pairsOf = (outline: readonly number[], gap: number, mayOppose: boolean): Pairs => ({
+  same: noFitOf(outline, outline, gap, 0),
+  opposite: mayOppose ? noFitOf(outline, outline, gap, 180) : [],
+});
 
 /** The same for the design turned. */
 export const turnedPairs = (p: Pairs, turnDeg: number): Pairs =>

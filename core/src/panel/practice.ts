@@ -1,4 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
+import { pinsOn, refOf } from "../board/pins.ts";
 import type { Box } from "../geometry/turn.ts";
 
 /** The pads of one part, to be tried on in the waste: about their own middle. */
@@ -34,13 +35,10 @@ export function hardestPads(m: Measure): PracticePads | undefined {
   const parts = new Map<string, Opening[]>();
   for (const side of ["top", "bottom"] as const) {
     const openings = openingsOf(m, side);
-    const pads = (m.nets?.islands ?? []).flatMap((n) =>
-      n.pads.flatMap((p) => (p.layer === side && p.pin ? [{ x: p.x, y: p.y, pin: p.pin }] : [])),
-    );
-    for (const p of pads) {
+    for (const p of pinsOn(m, side)) {
       const over = openings.find((o) => Math.hypot(o.x - p.x, o.y - p.y) < OVER_MM);
       if (!over) continue;
-      const ref = p.pin.replace(/\.[^.]*$/, "");
+      const ref = refOf(p.pin);
       const own = parts.get(ref) ?? [];
       if (!own.includes(over)) own.push(over);
       parts.set(ref, own);

@@ -183,12 +183,13 @@ export function coverDemand(
     );
   });
   // what one board of a design costs at least, wherever it lies
+  const leastASheet = costs.map((list) =>
+    list.reduce((least, c, n) => (n > 0 ? Math.min(least, c / n) : least), Number.POSITIVE_INFINITY),
+  );
   const each = demand.map((_, i) =>
     Math.min(
       ...layouts.map((l, j) =>
-        l.counts[i]! > 0
-          ? Math.min(...costs[j]!.map((c, n) => (n > 0 ? c / (n * l.counts[i]!) : Number.POSITIVE_INFINITY)))
-          : Number.POSITIVE_INFINITY,
+        l.counts[i]! > 0 ? leastASheet[j]! / l.counts[i]! : Number.POSITIVE_INFINITY,
       ),
     ),
   );

@@ -70,8 +70,8 @@ function orderedOf(doc: RunDocument, r: RunResult): Ordered[] {
     ...r.orders.map((o, i) => ({ o, m: doc.boards[i]!.measure })),
     ...r.guests.map((o) => ({ o, m: o.guest.measure })),
   ];
-  const [first] = all.filter(({ o }) => o.sheet);
   const on = all.filter(({ o }) => o.sheet);
+  const [first] = on;
   const singles = all.flatMap(({ o, m }): Ordered[] =>
     o.sheet
       ? []
@@ -128,9 +128,7 @@ function measuredRows({ measures, times, sizeMm }: Ordered): [string, string][] 
   const sum = (of: (m: Measure) => number) => measures.reduce((n, m, i) => n + times[i]! * of(m), 0);
   const slots = measures.flatMap((m) => m.slots);
   const isOne = measures.length === 1 && times[0] === 1;
-  const words = [
-    ...new Set(slots.map((s) => `${s.widthMm} x ${s.lengthMm} mm${s.plated ? "" : ", not plated"}`)),
-  ];
+  const words = slots.map((s) => `${s.widthMm} x ${s.lengthMm} mm${s.plated ? "" : ", not plated"}`);
   return [
     ["Size", `${mm(sizeMm[0])} x ${mm(sizeMm[1])}`],
     ["Copper layers", `${first.copperLayers}: ${first.layerOrder.join(", ")}`],
@@ -141,14 +139,8 @@ function measuredRows({ measures, times, sizeMm }: Ordered): [string, string][] 
       isOne ? "Holes" : "Holes of the boards, a sheet",
       `${sum((m) => m.holes.reduce((n, h) => n + h.count, 0))}, ${sum((m) => m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0))} plated`,
     ],
-    [
-      "Slots",
-      slots.length === 0
-        ? "none"
-        : isOne
-          ? slots.map((s) => `${s.widthMm} x ${s.lengthMm} mm${s.plated ? "" : ", not plated"}`).join("; ")
-          : words.join("; "),
-    ],
+    // of several boards each kind of slot is named once
+    ["Slots", (isOne ? words : [...new Set(words)]).join("; ") || "none"],
   ];
 }
 

@@ -13,7 +13,7 @@ import type { RunResult } from "../run/result.ts";
 import { withVariant } from "../run/structure.ts";
 import { assemblyHouse } from "../run/who-places.ts";
 import { fabSheet } from "./fab-sheet.ts";
-import { type PackagePlan, type PlannedSheet, type PlannedTable, slug } from "./planned.ts";
+import { type PackagePlan, type PlannedSheet, type PlannedTable, panelStem, slug } from "./planned.ts";
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
@@ -188,7 +188,7 @@ function assemblyTables(doc: RunDocument, r: RunResult, byHand: readonly LinePar
 
 /** Where the places of a sheet stand, copy by copy. */
 const sheetPlaces = (doc: RunDocument): string =>
-  `assembly/${slug(doc.product)}-panel-places.csv: R1 of copy 3 is R1_3; of one board assembly/placement.csv`;
+  `assembly/${panelStem(doc.product)}-places.csv: R1 of copy 3 is R1_3; of one board assembly/placement.csv`;
 
 /** The sheets the boards come on, for who prints and places. */
 function sheetRows(doc: RunDocument, r: RunResult): [string, string][] {

@@ -24,6 +24,9 @@ export interface PackagePlan {
   readonly sheets: readonly PlannedSheet[];
 }
 
+/** How the files of a product's sheet begin. */
+export const panelStem = (name: string): string => `${slug(name)}-panel`;
+
 /** File-name form of a name. */
 export const slug = (text: string): string =>
   text

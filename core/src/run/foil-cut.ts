@@ -1,22 +1,16 @@
 import type { BoardFile, BoardSet } from "../board/board-file.ts";
 import type { Measure } from "../board/measure-document.ts";
+import { pinsOn } from "../board/pins.ts";
 import type { Finding } from "../findings.ts";
 import { readLayer } from "../gerber/read.ts";
 import { plainBytes } from "../gerber/write.ts";
 import type { CorrectionWishes } from "../stencil/correct.ts";
 import { type FoilWork, foilWork } from "../stencil/foil.ts";
-import type { KnownPin } from "../stencil/openings.ts";
 import type { RunDocument } from "./document.ts";
 import { leftOffPaste } from "./off-paste.ts";
 
 /** A foil thickness a new plan begins with, mm: the usual one. */
 export const USUAL_FOIL_MM = 0.12;
-
-/** Pads of a side whose pin the files tell. */
-export const foilPins = (measure: Measure, side: "top" | "bottom"): KnownPin[] =>
-  (measure.nets?.islands ?? []).flatMap((n) =>
-    n.pads.flatMap((p) => (p.layer === side && p.pin !== undefined ? [{ x: p.x, y: p.y, pin: p.pin }] : [])),
-  );
 
 /**
  * What a board's foil is cut for in this run. Openings as drawn are the layer as it is, with those of parts that are not
@@ -57,7 +51,7 @@ export function cutPaste(
   return set.files.flatMap((f): CutPaste[] => {
     if (f.role !== "paste" || !f.layer || (f.side !== "top" && f.side !== "bottom")) return [];
     const { side } = f;
-    const work = foilWork(f.layer, side, foilPins(board.measure, side), foilWishes(doc, board.id));
+    const work = foilWork(f.layer, side, pinsOn(board.measure, side), foilWishes(doc, board.id));
     if (!work.again.agrees)
       throw new Error(
         `the paste layer ${side} of ${board.name}, cut otherwise than drawn, does not measure as meant.`,

@@ -23,20 +23,22 @@ const BENCH: House = {
   bench: { setupMin: 30, perBoardMin: 20, secondsAHole: 5, yield: 0.9 },
 };
 
-/** Board K, 50 × 40 mm, with its outline. */
-const measure = madeMeasure({
-  outline: {
-    widthMm: 50,
-    heightMm: 40,
-    areaMm2: 2000,
-    perimeterMm: 180,
-    cutouts: 0,
-    closed: true,
-    rings: [[0, 0, 50, 0, 50, 40, 0, 40]],
-  },
-  extentMm: [0, 0, 50, 40],
-  thicknessMm: 1.6,
-});
+const sized = (w: number, h: number) =>
+  madeMeasure({
+    outline: {
+      widthMm: w,
+      heightMm: h,
+      areaMm2: w * h,
+      perimeterMm: 2 * (w + h),
+      cutouts: 0,
+      closed: true,
+      rings: [[0, 0, w, 0, w, h, 0, h]],
+    },
+    extentMm: [0, 0, w, h],
+    thicknessMm: 1.6,
+  });
+/** Board K with its outline, and a smaller one. */
+const [measure, small] = [sized(50, 40), sized(20, 20)];
 const single = (more: Partial<RunDocument> = {}) =>
   boardK({ boards: [{ name: "Board K", perProduct: 1, measure }], house: FAR, houses: [FAR], ...more });
 
@@ -90,21 +92,6 @@ test("boards to start are whole sheets; one print a sheet; parting takes own tim
   expect(a.stages.panel.micros).toBe(0);
   const sum = b.tree.children.reduce((n, c) => n + c.micros, 0);
   expect(sum).toBeCloseTo(b.total, 0);
-});
-
-/** 20 × 20 mm. */
-const small = madeMeasure({
-  outline: {
-    widthMm: 20,
-    heightMm: 20,
-    areaMm2: 400,
-    perimeterMm: 80,
-    cutouts: 0,
-    closed: true,
-    rings: [[0, 0, 20, 0, 20, 20, 0, 20]],
-  },
-  extentMm: [0, 0, 20, 20],
-  thicknessMm: 1.6,
 });
 
 test("two boards of a product on one sheet share its price by area, to the cent", () => {

@@ -4,7 +4,7 @@ import { fineOf } from "../fab/check.ts";
 import { type BoardFacts, type FabQuote, PACKING_KG } from "../fab/price.ts";
 import { type Micros, roundMoney } from "../money/money.ts";
 import { type PanelChoice, specOf } from "../panel/choice.ts";
-import { panelDesign } from "../panel/design.ts";
+import { type DesignParts, panelDesign } from "../panel/design.ts";
 import { layoutAt } from "../panel/layout.ts";
 import { mixedRun } from "../panel/several.ts";
 import type { PanelDesign, PanelLayout, PanelRefusal } from "../panel/spec.ts";
@@ -130,18 +130,27 @@ export function panelThickness(doc: RunDocument): number {
     : (doc.boards.map((b) => b.measure.thicknessMm).find((t) => t !== undefined) ?? 1.6);
 }
 
-/** The run's boards as designs for a sheet, with what stands on them; then its guests. */
-export function runDesigns(doc: RunDocument): (PanelDesign | PanelRefusal)[] {
+/**
+ * The run's boards as designs for a sheet, with what stands on them; then its guests.
+ *
+ * @param exact rings of each where the files are at hand, in the order of `sheetBoards`; else those of the measures
+ */
+export function runDesigns(
+  doc: RunDocument,
+  exact: readonly (DesignParts["rings"] | undefined)[] = [],
+): (PanelDesign | PanelRefusal)[] {
+  const ringsOf = (i: number) => (exact[i] ? { rings: exact[i] } : {});
   const { bevel } = doc.options;
   const isBevelled = bevel !== undefined && bevel !== "none";
   const packages = new Map(doc.lines.flatMap((l) => l.refs.map((r) => [r, l.package] as const)));
-  const own = doc.boards.map((b) =>
-    panelDesign({ ...b, bodies: standingOn(doc, b).bodies, packages, isBevelled }),
+  const own = doc.boards.map((b, i) =>
+    panelDesign({ ...b, ...ringsOf(i), bodies: standingOn(doc, b).bodies, packages, isBevelled }),
   );
-  const guests = (doc.guests ?? []).map((g) => {
+  const guests = (doc.guests ?? []).map((g, i) => {
     const parts = g.parts ?? [];
     return panelDesign({
       ...g,
+      ...ringsOf(doc.boards.length + i),
       bodies: bodiesOf(
         parts.map((p) => ({ ref: p.ref, package: p.package, place: p })),
         g.measure,

@@ -1,4 +1,5 @@
 import { LEAST_AREA_RATIO } from "../board/paste.ts";
+import { refOf } from "../board/pins.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { type FoilOpening, spread } from "./openings.ts";
 
@@ -36,9 +37,6 @@ const HEAT_PAD_PINS = 6;
 export const PANE_SHARE = 0.6;
 /** Panes are no wider, mm. */
 const PANE_MM = 1.5;
-
-/** The part of a pin's name: "U1" of "U1.4". */
-export const refOf = (pin: string | undefined): string | undefined => pin?.replace(/\.[^.]*$/, "");
 
 /**
  * Openings as they are to be cut: those of parts without paste are left out, narrow pitches get narrower openings, heat pads

@@ -1,5 +1,5 @@
+import { refOf } from "../board/pins.ts";
 import type { Plan } from "../geometry/plan.ts";
-import { refOf } from "./correct.ts";
 import type { FoilPlace } from "./foil.ts";
 
 const BAR_MM = 50;
@@ -57,7 +57,7 @@ export function coverPlan(
         (because) => `${refs.filter((r) => off.get(r) === because).join(", ")}: ${because}.`,
       ),
       ...(unknown > 0
-        ? [`Of ${unknown} openings the files do not tell the part: they stay open, look at them.`]
+        ? [`Openings whose part the files do not tell: ${unknown}. They stay open; look at them.`]
         : []),
       "Lay the foil on this page and tape over the filled openings from the side of the squeegee; look at the first print.",
     ],

@@ -1,10 +1,11 @@
 import { analyseLayer } from "../board/copper.ts";
 import { areaRatio, FOILS, LEAST_AREA_RATIO, openingsOf, pasteGrams } from "../board/paste.ts";
+import type { KnownPin } from "../board/pins.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { readLayer } from "../gerber/read.ts";
 import { plainBytes, writeAreas } from "../gerber/write.ts";
 import { areaOf, type Corrected, type CorrectionWishes, correctOpenings } from "./correct.ts";
-import { type FoilOpening, foilOpenings, type KnownPin } from "./openings.ts";
+import { type FoilOpening, foilOpenings } from "./openings.ts";
 
 /** Least width over thickness for a long opening (recalled from IPC-7525). */
 const LEAST_ASPECT = 1.5;

@@ -1,5 +1,6 @@
 import type { LayerSolids } from "../board/copper.ts";
 import { openingsOf, type PasteOpening } from "../board/paste.ts";
+import type { KnownPin } from "../board/pins.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { ringsOfSolid } from "../gerber/solids.ts";
 
@@ -13,13 +14,6 @@ export interface FoilOpening extends PasteOpening {
   readonly pitchMm?: number;
   /** "U1.4", where the files tell which pad lies under it. */
   readonly pin?: string;
-}
-
-/** A pad the files tell the pin of, on the side in question. */
-export interface KnownPin {
-  readonly x: number;
-  readonly y: number;
-  readonly pin: string;
 }
 
 /** Neighbours farther away are nobody's pitch, mm. */

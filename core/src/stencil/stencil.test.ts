@@ -1,10 +1,10 @@
 import { expect, test } from "@jest/globals";
+import type { KnownPin } from "../board/pins.ts";
 import { readLayer } from "../gerber/read.ts";
 import { plainBytes } from "../gerber/write.ts";
 import type { CorrectionWishes } from "./correct.ts";
 import { coverPlan } from "./cover-plan.ts";
 import { type FoilWork, foilWork } from "./foil.ts";
-import type { KnownPin } from "./openings.ts";
 import { pasteNeed, powderFor } from "./paste.ts";
 
 const nm = (v: number) => Math.round(v * 1e6);
@@ -210,7 +210,7 @@ test("a foil as drawn is taped over where nothing is fitted: filled on the map, 
   expect(map.subtitle).toBe("2 of 4 openings, of R1");
   expect(map.notes.slice(0, 2)).toEqual([
     "R1: is not fitted.",
-    "Of 1 openings the files do not tell the part: they stay open, look at them.",
+    "Openings whose part the files do not tell: 1. They stay open; look at them.",
   ]);
   const below = plan("bottom", [{ ref: "C7", because: "is soldered by hand" }])!;
   const xs = below.areas[2]!.rings[0]!.filter((_, i) => i % 2 === 0);

@@ -4,7 +4,7 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { typedNumber } from "../../ui/format.ts";
+import { count, typedNumber } from "../../ui/format.ts";
 
 const MOST = 5;
 
@@ -73,7 +73,7 @@ function AddGuest({
       ? []
       : p.revisions
           .filter((r) => !taken.includes(r.boardId))
-          .map((r) => [r.boardId, `${p.name} ${r.label}, ${r.layers} layers`] as const),
+          .map((r) => [r.boardId, `${p.name} ${r.label}, ${count(r.layers, "layer")}`] as const),
   );
   if (data && options.length === 0)
     return <p className="text-[14px] text-ink-2">There is no other product in this shop.</p>;

@@ -269,7 +269,7 @@ function Cover({
   };
   return (
     <p className="mb-4">
-      Cut as drawn, {plan.subtitle.replace(/, of .*/, "")} print where nothing is fitted:{" "}
+      Cut as drawn, it prints where nothing is fitted ({plan.subtitle}):{" "}
       <button type="button" className="quiet-link" onClick={print}>
         print a map of what to tape over
       </button>

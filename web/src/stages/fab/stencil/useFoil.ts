@@ -1,4 +1,4 @@
-import { type FoilSide, type FoilWork, foilPins, foilWishes, leftOffPaste } from "@kobbin/core";
+import { type FoilSide, type FoilWork, foilWishes, leftOffPaste, pinsOn } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
 import { useBoardWorker } from "../../../proof/useBoardWorker.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -8,7 +8,7 @@ export function useFoil(boardIndex: number, side: FoilSide) {
   const { answer, doc } = useRun();
   const { board, error } = useBoardWorker(answer.boardIds[boardIndex] ?? "", "stencil");
   const of = doc.boards[boardIndex];
-  const pins = useMemo(() => (of ? foilPins(of.measure, side) : []), [of, side]);
+  const pins = useMemo(() => (of ? pinsOn(of.measure, side) : []), [of, side]);
   const leftOff = useMemo(() => leftOffPaste(doc, of?.id), [doc, of]);
   const wishes = useMemo(() => foilWishes(doc, of?.id), [doc, of]);
   const [work, setWork] = useState<FoilWork | "none">();
