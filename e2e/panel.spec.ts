@@ -25,7 +25,7 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
     .getByRole("button", { name: /on a sheet, tabs/ })
     .first()
     .click();
-  await expectSaid(page, /^Sheet: \d+ on a sheet, tabs/);
+  await expectSaid(page, /^Sheet: [\d +]+ on a sheet, tabs/);
   await expect(
     page
       .getByTitle(/^Sheet of/)
@@ -174,7 +174,13 @@ test("two boards of a product lie on one sheet in the numbers the product has th
     .getByRole("button", { name: /on a sheet, tabs/ })
     .first()
     .click();
-  await expectSaid(page, /^Sheet: \d+ on a sheet, tabs/);
+  // two cards for every tail
+  const words = await page
+    .getByText(/^Sheet: \d+ \+ \d+ on a sheet, tabs/)
+    .first()
+    .textContent();
+  const [tails, cards] = words!.match(/\d+/g)!.map(Number) as [number, number];
+  expect(cards).toBe(2 * tails);
   await page.getByRole("button", { name: "Write and prove the files" }).click();
   await expect(page.getByText(/read back: \d+ figures agree/)).toBeVisible();
 });
@@ -195,10 +201,10 @@ test("another product shares the sheet: its boards are drawn, proven and paid wi
   await expect(page.getByText(/are to share a sheet, and the boards are ordered one by one/)).toBeVisible();
   const before = await perGood(page);
   await page
-    .getByRole("button", { name: /^9 on a sheet, tabs/ })
+    .getByRole("button", { name: /^7 \+ 2 on a sheet, tabs/ })
     .first()
     .click();
-  await expectSaid(page, /^Sheet: 9 on a sheet, tabs/);
+  await expectSaid(page, /^Sheet: 7 \+ 2 on a sheet, tabs/);
   await expect(page.getByText(/^20 of Kiln Watch A come on the same sheets, 20 are wanted/)).toBeVisible();
   await expect.poll(() => perGood(page)).toBeLessThan(before);
   await page.getByRole("button", { name: "Write and prove the files" }).click();
@@ -209,7 +215,7 @@ test("another product shares the sheet: its boards are drawn, proven and paid wi
     "7 of Probe Tail A and 2 of Kiln Watch A",
   );
   await expect(page.getByText(/^Wanted: 70 of Probe Tail A, 20 of Kiln Watch A/)).toBeVisible();
-  await page.getByRole("button", { name: "leave it away" }).click();
+  await page.getByRole("button", { name: "take it off" }).click();
   await expect(
     page
       .getByText(/no longer part of the product, nor its guest/)

@@ -28,7 +28,7 @@ export function panelNotes(
         "guests-without-sheet",
         "warning",
         "Boards of another product are to share a sheet, and the boards are ordered one by one: nothing is ordered of them.",
-        { do: "Take a sheet, or leave the other product away." },
+        { do: "Take a sheet, or take the other product off." },
       );
     return;
   }
@@ -94,7 +94,7 @@ function sayGuests(doc: RunDocument, guests: readonly GuestOrder[], say: Say): v
         `guest-gone ${g.board}`,
         "error",
         "A board of another product that is to share the sheet is not there any more.",
-        "Leave it away, and take a sheet anew.",
+        "Take it off, and take a sheet anew.",
       );
     else if (!guests.some((o) => o.guest.id === g.board))
       say(
@@ -121,7 +121,7 @@ function sayGuests(doc: RunDocument, guests: readonly GuestOrder[], say: Say): v
       `guest-cannot ${c.board} ${c.measure}`,
       "error",
       `${house.name} cannot make ${guests.find((o) => o.guest.id === c.board)?.name ?? "a board"} on the sheet: ${c.label} ${mm(c.value)} mm, it makes ${mm(c.limit)} mm.`,
-      "Choose another house, or leave that board away.",
+      "Choose another house, or take that board off.",
     );
 }
 

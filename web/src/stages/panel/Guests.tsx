@@ -41,7 +41,7 @@ export function Guests() {
                 )
               }
             >
-              leave it away
+              take it off
             </button>
           )}
         </p>

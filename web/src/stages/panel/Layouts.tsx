@@ -43,7 +43,7 @@ export function Layouts({
           <tr>
             <th>Sheets</th>
             <th className="text-right">Over</th>
-            <th className="text-right">Bare boards</th>
+            <th className="text-right">Bare boards, without the parcel</th>
           </tr>
         </thead>
         <tbody>
@@ -64,7 +64,7 @@ export function Layouts({
         product's share of the sheet. {several ? "No numbers of these sheets cost less. " : ""}
         {!isOne &&
           several.layouts.length > 1 &&
-          "A layout is an order with a set-up of its own: leave the other product away here, and start a run of it."}
+          "A layout is an order with a set-up of its own: take the other product off here, and start a run of it."}
       </p>
     </Fold>
   );

@@ -6,9 +6,9 @@ import { SmallSheet } from "./SmallSheet.tsx";
 
 const PARTED = { score: "scored", tabs: "tabs", mixed: "scores and tabs" } as const;
 
-/** A sheet in words: how many boards, how they are parted. */
+/** A sheet in words: how many boards, of several designs how many of each, and how they are parted. */
 export const sheetWords = (p: PanelProposal): string =>
-  `${p.layout.places.length} on a sheet, ${PARTED[p.layout.separation]}`;
+  `${p.layout.counts.filter((n) => n > 0).join(" + ")} on a sheet, ${PARTED[p.layout.separation]}`;
 
 /** What a sheet is to somebody who has to make it, in a line. */
 function lineOf(p: PanelProposal): string {
