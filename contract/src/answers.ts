@@ -4,6 +4,7 @@ import type {
   House,
   Measure,
   OfferChange,
+  OrderState,
   OwnLosses,
   PanelPiece,
   RunDocument,
@@ -77,6 +78,8 @@ export interface RunRow {
   readonly isClosed?: boolean;
   readonly updatedAt: string;
   readonly summary?: RunSummary;
+  /** What its orders at houses wait for the shop to do; nothing where left out. */
+  readonly waits?: readonly string[];
 }
 
 export interface ProductRow {
@@ -169,6 +172,22 @@ export interface AskRow {
 export interface AskAnswer {
   readonly asks: readonly AskRow[];
   readonly houses: readonly HouseAskRow[];
+  readonly orders: readonly OrderAskRow[];
+  /** Houses that answer over the network, by id. */
+  readonly answering: readonly string[];
+}
+
+/** How the talk with a house about a sent order stands. */
+export interface OrderAskRow {
+  /** Key of the order. */
+  readonly order: string;
+  readonly house: string;
+  readonly state: AskRow["state"];
+  readonly tries: number;
+  readonly reason: string;
+  /** What the house calls it; empty until it has it. */
+  readonly number: string;
+  readonly since: string;
 }
 
 /** How a question to a house stands. */
@@ -204,6 +223,29 @@ export interface HouseQuote {
   readonly validUntil: string;
   /** What it asks back after a look at the files. */
   readonly question?: string;
+}
+
+/** What a house is sent: PUT /houses/:key/orders/:reference. Put again under its reference it is the same order. */
+export interface HouseOrder extends HouseRequest {
+  /** ISO date. */
+  readonly sentOn: string;
+  /** Files of the package it needs; their content goes with them until the house has it. */
+  readonly files: readonly { readonly path: string; readonly sha256: string; readonly base64?: string }[];
+  /** What it was told since, oldest first. */
+  readonly told: readonly { readonly state: OrderState; readonly on: string; readonly words: string }[];
+}
+/** What it says of it; 404 where it does not have the files. */
+export interface HouseOrderAnswer {
+  readonly number: string;
+  /** Day on which it is here, once that is promised. */
+  readonly expectedOn?: string;
+  /** Everything it said of this order so far, each under a key of its own. */
+  readonly said: readonly {
+    readonly key: string;
+    readonly state: OrderState;
+    readonly on: string;
+    readonly words: string;
+  }[];
 }
 
 /** A memory of corrections, keyed by a file's name with digits left aside. */

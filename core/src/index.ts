@@ -210,6 +210,7 @@ export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";
 export type { BoardOrder } from "./run/order-boards.ts";
 export { sheetWords } from "./run/order-boards.ts";
+export { inTime, type OrderStand, orderStand, refuseStep } from "./run/order-steps.ts";
 export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
 export {
   type PanelOffers,
@@ -240,6 +241,9 @@ export {
   type BareTest,
   type LotTaken,
   NO_RECORD,
+  ORDER_STATES,
+  type OrderState,
+  type OrderStep,
   type RunPurchase,
   type RunReceipt,
   type RunRecord,

@@ -24,6 +24,7 @@ import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
+import { orderRoutes } from "./resources/record/order-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
 import { releaseRoutes } from "./resources/release/routes.ts";
 import { lineRoutes } from "./resources/run/lines.ts";
@@ -77,6 +78,7 @@ export const routers = (deps: Deps): Router[] => [
   houseRoutes(deps),
   releaseRoutes(deps),
   recordRoutes(deps),
+  orderRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),
   findRoutes(deps),

@@ -7,6 +7,7 @@ const schema = yup.object({
   HOST: yup.string().default("127.0.0.1"),
   STANDINS_URL: yup.string().default(""),
   FEED_RETRY_MS: yup.number().integer().min(1).default(3000),
+  ORDER_LOOK_MS: yup.number().integer().min(1000).default(1_800_000),
   DEMO: yup.string().oneOf(["yes", "no"], "DEMO is “yes” or “no”.").default("no"),
   WEB_ROOT: yup.string().default(""),
   ROLE: yup.string().oneOf(["all", "web", "worker"], "ROLE is “all”, “web” or “worker”.").default("all"),
@@ -42,6 +43,8 @@ export interface Config {
   readonly standInsUrl: string;
   /** After how long a supplier that did not answer is asked again; each time twice as long. */
   readonly feedRetryMs: number;
+  /** After how long a house is asked again how an order stands. */
+  readonly orderLookMs: number;
   readonly hasDemo: boolean;
   readonly webRoot: string;
   /** What this process does: serve pages, compute in the background, or both. */
@@ -75,6 +78,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       host: c.HOST,
       standInsUrl: c.STANDINS_URL,
       feedRetryMs: c.FEED_RETRY_MS,
+      orderLookMs: c.ORDER_LOOK_MS,
       hasDemo: c.DEMO === "yes",
       webRoot: c.WEB_ROOT,
       role: c.ROLE,

@@ -151,6 +151,7 @@ test("two shops do not see each other, over HTTP or in SQL", async () => {
     "figures_due",
     "house_due",
     "member",
+    "order_due",
     "session",
   ]);
 }, 60_000);

@@ -136,6 +136,7 @@ test("the descriptors say what the database holds: columns, keys, policy, grants
     "house_due",
     "invitation",
     "member",
+    "order_due",
     "part",
     "part_word",
     "session",

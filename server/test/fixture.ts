@@ -1,4 +1,4 @@
-import type { PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
+import type { AskAnswer, PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
 import { strangerFiles, type TestServer, Visitor } from "./kit.ts";
 
 export const PASSWORD = "a long password";
@@ -73,6 +73,14 @@ export async function fixture(server: TestServer) {
   const { id: foil } = (await owner.post(`/api/products/${kept.productId}/foils`, foilBody)).body as {
     id: string;
   };
+  // orders of boards: one that is sent by hand, one that is talked about, one that is free
+  const answering = ((await owner.get(`/api/runs/${released}/asks`)).body as AskAnswer).answering;
+  const [byHand, talked, free] = answering.map((h) => `boards ${h}`);
+  const stepBody = { order: byHand!, state: "sent", on: "2026-11-24" };
+  const { id: step } = (await owner.post(`/api/runs/${released}/order-steps`, stepBody)).body as {
+    id: string;
+  };
+  await owner.post(`/api/runs/${released}/send-order`, { order: talked! });
   const bareBody = { item: kept.boardId, label: "1", on: "2026-11-24", tried: 9, faults: [] };
   const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
     id: string;
@@ -119,13 +127,20 @@ export async function fixture(server: TestServer) {
     fits: fit,
     foils: foil,
     "bare-tests": bareTest,
+    "order-steps": step,
   };
   /** Routes that want a run which was released. */
   const releasedRuns: Record<string, string> = Object.fromEntries(
-    ["PUT /purchases", "POST /receipts", "POST /bare-tests", "POST /work", "PUT /closing"].map((k) => [
-      k.replace(" /", " /api/runs/:id/"),
-      released,
-    ]),
+    [
+      "PUT /purchases",
+      "POST /order-steps",
+      "POST /send-order",
+      "POST /look-order",
+      "POST /receipts",
+      "POST /bare-tests",
+      "POST /work",
+      "PUT /closing",
+    ].map((k) => [k.replace(" /", " /api/runs/:id/"), released]),
   );
   const bodies: Record<string, unknown> = {
     "POST /api/session": { email: name, password: PASSWORD },
@@ -146,6 +161,9 @@ export async function fixture(server: TestServer) {
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
     "POST /api/runs/:id/bare-tests": bareBody,
+    "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },
+    "POST /api/runs/:id/send-order": { order: free },
+    "POST /api/runs/:id/look-order": { order: talked },
     "PATCH /api/shop": { name: "renamed" },
     "PATCH /api/people/:id": { role: "bench" },
     "POST /api/invitations": { role: "bench" },

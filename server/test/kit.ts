@@ -84,6 +84,7 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
     host: "127.0.0.1",
     standInsUrl: standIns.url,
     feedRetryMs: 20,
+    orderLookMs: 3_600_000,
     hasDemo: false,
     webRoot: "",
     role: "all",

@@ -1,8 +1,10 @@
+import { createHash } from "node:crypto";
 import Router from "@koa/router";
-import type { FeedAnswer, FeedRule, House, HouseRequest } from "@kobbin/contract";
+import type { FeedAnswer, FeedRule, House, HouseOrder, HouseRequest } from "@kobbin/contract";
 import Koa from "koa";
 import { FIRST_DAY, offersFor } from "./catalogue.ts";
 import { HOUSES } from "./houses/index.ts";
+import { progressOf } from "./orders.ts";
 import { quoteFor } from "./quote.ts";
 import { search } from "./search.ts";
 import { SUPPLIERS } from "./suppliers.ts";
@@ -13,6 +15,8 @@ export interface StandInOptions {
   readonly latencyMs: number;
   /** The simulated day, ISO: prices and stock move with it. */
   readonly day?: string;
+  /** Today, ISO: orders come along with it; with the simulated day alone where left out. */
+  readonly clock?: () => string;
   /** Suppliers that fail on purpose. */
   readonly failing?: ReadonlySet<string>;
   /** Questions a supplier takes in a minute; more are refused. */
@@ -76,6 +80,58 @@ function feedRoutes(router: Router, willing: Willing, seed: string, day: () => s
   });
 }
 
+/** Orders a house was sent, under the reference of who sent them; kept for as long as the stand-ins run. */
+function orderRoutes(
+  router: Router,
+  willing: Willing,
+  orders: Map<string, HouseOrder>,
+  seed: string,
+  day: () => string,
+): void {
+  // a house is never in the days before it was sent something
+  const now = (order: HouseOrder) => (day() > order.sentOn ? day() : order.sentOn);
+  const no = (ctx: Koa.Context, status: number, message: string) => {
+    ctx.status = status;
+    ctx.body = { message };
+  };
+  const of = async (ctx: Parameters<Willing>[0]) => {
+    const key = await willing(ctx);
+    if (key === undefined) return undefined;
+    const house = HOUSES.find((h) => answers(h) && keyOfHouse(h) === key);
+    if (!house) no(ctx, 404, "No such house.");
+    return house && { key, house, reference: ctx.params.reference!, at: `${key} ${ctx.params.reference}` };
+  };
+  router.put("/houses/:key/orders/:reference", async (ctx) => {
+    const found = await of(ctx);
+    if (!found) return;
+    const sent = (await bodyOf(ctx)) as HouseOrder;
+    const broken = sent.files.find(
+      (f) =>
+        createHash("sha256")
+          .update(Buffer.from(f.base64 ?? "", "base64"))
+          .digest("hex") !== f.sha256,
+    );
+    if (broken) return no(ctx, 422, `${broken.path} came damaged; please send it again.`);
+    const files = sent.files.map(({ path, sha256 }) => ({ path, sha256 }));
+    const before = orders.get(found.at);
+    if (before && JSON.stringify(before.files) !== JSON.stringify(files))
+      return no(ctx, 409, "Other files are another order.");
+    const order = { ...sent, files };
+    orders.set(found.at, order);
+    ctx.body = progressOf(found.key, found.house, found.reference, order, seed, now(order));
+  });
+  router.post("/houses/:key/orders/:reference/told", async (ctx) => {
+    const found = await of(ctx);
+    if (!found) return;
+    const order = orders.get(found.at);
+    if (!order) return no(ctx, 404, "No such order.");
+    const { told } = (await bodyOf(ctx)) as Pick<HouseOrder, "told">;
+    const next = { ...order, told };
+    orders.set(found.at, next);
+    ctx.body = progressOf(found.key, found.house, found.reference, next, seed, now(next));
+  });
+}
+
 /** The simulated suppliers and houses as one small HTTP service. */
 export function createStandIns(options: StandInOptions): Koa {
   const app = new Koa();
@@ -84,12 +140,14 @@ export function createStandIns(options: StandInOptions): Koa {
   const failing = new Set<string>();
   const silent = new Set<string>();
   const asked = new Map<string, number[]>();
+  const orders = new Map<string, HouseOrder>();
   listRoutes(router);
-  // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent
+  // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent or lose its orders
   router.post("/control", (ctx) => {
     const q = ctx.query as Record<string, string | undefined>;
     if (q.day !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(q.day)) day = q.day;
     if (q.latencyMs !== undefined) latencyMs = Number(q.latencyMs);
+    for (const at of [...orders.keys()]) if (at.startsWith(`${q.forget} `)) orders.delete(at);
     for (const [set, keys] of [
       [failing, q.failing],
       [silent, q.silent],
@@ -122,6 +180,9 @@ export function createStandIns(options: StandInOptions): Koa {
     return key;
   };
   feedRoutes(router, willing, options.seed, () => day);
+  // prices move with the simulated day alone, work goes on by the clock too
+  const { clock } = options;
+  orderRoutes(router, willing, orders, options.seed, () => (clock && clock() > day ? clock() : day));
   app.use(router.routes());
   return app;
 }

@@ -7,6 +7,7 @@ const server = createStandIns({
   seed: process.env.STANDINS_SEED ?? "ashglaze",
   latencyMs: Number(process.env.STANDINS_LATENCY_MS ?? 120),
   failing,
+  clock: () => new Date().toISOString().slice(0, 10),
   ...(process.env.STANDINS_DAY ? { day: process.env.STANDINS_DAY } : {}),
 }).listen(port, "127.0.0.1", () => {
   const address = server.address();

@@ -8,6 +8,18 @@ const VALID_DAYS = 14;
 
 const cents = (v: number) => Math.round(v * 100) / 100;
 
+/** The values of its lists that are asked for; the first of a list where none is. */
+function chosenOf(house: Omit<House, "id">, o: HouseRequest["options"]) {
+  const wished: Readonly<Partial<Record<string, unknown>>> = { ...o };
+  return Object.entries(house.options).map(
+    ([key, list]) => list.find((v) => v.value === wished[key]) ?? list[0]!,
+  );
+}
+
+/** Days a house makes it for: its lead time and what the chosen values take longer. */
+export const daysMade = (house: Omit<House, "id">, o: HouseRequest["options"]): number =>
+  o.leadDays + chosenOf(house, o).reduce((n, v) => n + (v.days ?? 0), 0);
+
 /** What a house charges for a number of one board, by its own list. */
 function boardsPrice(
   house: Omit<House, "id">,
@@ -16,10 +28,7 @@ function boardsPrice(
 ): number {
   const p = house.price;
   const layers = String(b.layers <= 2 ? 2 : b.layers);
-  const wished: Readonly<Partial<Record<string, unknown>>> = { ...o };
-  const chosen = Object.entries(house.options).map(
-    ([key, list]) => list.find((v) => v.value === wished[key]) ?? list[0]!,
-  );
+  const chosen = chosenOf(house, o);
   const dm2 = (b.widthMm * b.heightMm * b.pieces) / 1e4;
   const billed = Math.max(dm2, p.minDm2);
   const tier = [...p.tiers].reverse().find((t) => billed >= t.fromDm2)?.factor ?? 1;
@@ -38,7 +47,7 @@ function boardsPrice(
 }
 
 /** What it asks back after a look at the files; nothing where all is plain. */
-function questionOf(house: Omit<House, "id">, b: HouseRequest["boards"][number]): string | undefined {
+export function questionOf(house: Omit<House, "id">, b: HouseRequest["boards"][number]): string | undefined {
   const { minLegendTextMm: text, minMaskWebMm: web } = house.limits;
   if (text !== undefined && b.legendTextMm !== undefined && b.legendTextMm < text)
     return `Silkscreen letters of ${b.legendTextMm} mm are below the ${text} mm we print well. Shall we print them as they are, or will you send larger ones?`;
@@ -73,7 +82,7 @@ export function quoteFor(
   return {
     total: cents(boards * drift + freight + Number(p.importHandling)).toFixed(2),
     currency: house.currency,
-    days: request.options.leadDays + (service?.transitDays ?? p.transitDays) + (drift > 1.03 ? 1 : 0),
+    days: daysMade(house, request.options) + (service?.transitDays ?? p.transitDays) + (drift > 1.03 ? 1 : 0),
     validUntil: new Date(Date.parse(day) + VALID_DAYS * 86_400_000).toISOString().slice(0, 10),
     ...(question ? { question } : {}),
   };

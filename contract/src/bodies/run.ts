@@ -1,4 +1,11 @@
-import { CHOICE_FIELDS, type PanelChoice, type QuoteBasis, type RunChoices, shapes } from "@kobbin/core";
+import {
+  CHOICE_FIELDS,
+  ORDER_STATES,
+  type PanelChoice,
+  type QuoteBasis,
+  type RunChoices,
+  shapes,
+} from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -138,6 +145,17 @@ export const purchaseBody = yup.object({
   note: trimmed(2000),
 });
 export type PurchaseBody = yup.InferType<typeof purchaseBody>;
+
+/** Something that became of an order at a house. */
+export const orderStepBody = yup.object({
+  order: orderKey.required(),
+  state: yup.string().oneOf(ORDER_STATES, "That is nothing an order comes to.").required(),
+  on: day.required(),
+  words: trimmed(2000).default(""),
+});
+export type OrderStepBody = yup.InferType<typeof orderStepBody>;
+/** An order that is sent to its house over the network, or looked after there. */
+export const sendOrderBody = yup.object({ order: orderKey.required() });
 
 const receivedItem = yup.object({
   item: text(80).required(),

@@ -19,6 +19,7 @@ const LIVES = {
   reservation: "happens",
   remark: "happens",
   purchase: "happens",
+  order_step: "happens",
   receipt: "happens",
   bare_test: "happens",
   work: "happens",
@@ -43,7 +44,14 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
 };
 
 /** What of a run may only be written once it is released. */
-const AFTER_RELEASE: readonly RunTable[] = ["purchase", "receipt", "bare_test", "work", "closing"];
+const AFTER_RELEASE: readonly RunTable[] = [
+  "purchase",
+  "order_step",
+  "receipt",
+  "bare_test",
+  "work",
+  "closing",
+];
 /** What a closed run still takes: words, and being opened again. */
 const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing"];
 

@@ -74,6 +74,35 @@ export interface RunWork {
   readonly note?: string;
 }
 
+/**
+ * One thing that became of an order at a house, as it was written down or as the house said it over the network: files sent,
+ * a question, its answer, files accepted, paid, made, on its way, taken back.
+ */
+export interface OrderStep {
+  readonly id: string;
+  /** Key of the {@link PlannedOrder}. */
+  readonly order: string;
+  readonly state: OrderState;
+  /** ISO date. */
+  readonly on: string;
+  readonly words: string;
+  /** Who wrote it down; a house that answers over the network is named by its own key of what it said. */
+  readonly person: string;
+  readonly source: string;
+}
+/** In the order in which they usually come. */
+export const ORDER_STATES = [
+  "sent",
+  "asked",
+  "answered",
+  "accepted",
+  "paid",
+  "made",
+  "shipped",
+  "withdrawn",
+] as const;
+export type OrderState = (typeof ORDER_STATES)[number];
+
 /** What happened to a run after its release, beside the document that says what was decided. */
 export interface RunRecord {
   readonly purchases: readonly RunPurchase[];
@@ -81,6 +110,8 @@ export interface RunRecord {
   /** Bare boards that were tried; none where left out. */
   readonly bareTests?: readonly BareTest[];
   readonly work: readonly RunWork[];
+  /** What became of its orders at houses, as it was written down; none where left out. */
+  readonly steps?: readonly OrderStep[];
   /** ISO date on which it was closed, and what is to be remembered of it. */
   readonly closedOn?: string;
   readonly lesson?: string;

@@ -287,7 +287,15 @@ const SHARED: readonly Table[] = [
   "foil",
 ];
 /** Tables no figure of an open run comes from. */
-const APART: readonly Table[] = ["remark", "correction", "purchase", "receipt", "bare_test", "work"];
+const APART: readonly Table[] = [
+  "remark",
+  "correction",
+  "purchase",
+  "order_step",
+  "receipt",
+  "bare_test",
+  "work",
+];
 
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
   if (rows.every((r) => APART.includes(r.table))) return;

@@ -2,6 +2,8 @@ import type { RunSummary } from "@kobbin/contract";
 import {
   AppError,
   type BasketCache,
+  type FabRequest,
+  fabRequest,
   isComplete,
   measureBoard,
   measureToKeep,
@@ -27,6 +29,7 @@ export default async function compute(task: Task): Promise<Answer> {
     if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
     if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
     if (task.kind === "places") return await placesOf(task);
+    if (task.kind === "request") return { kind: "request", request: requestOf(task) };
     if (task.kind === "outcome") return { kind: "outcome", outcome: outcomeOf(task.document, task.record) };
     return await pack(task);
   } catch (error) {
@@ -73,6 +76,12 @@ async function placesOf(task: Extract<Task, { kind: "places" }>): Promise<Answer
       ]),
     ),
   };
+}
+
+function requestOf({ document, houseId }: Extract<Task, { kind: "request" }>): FabRequest {
+  const house = document.houses?.find((h) => h.id === houseId);
+  if (!house) throw new AppError("NOT_FOUND", "The run was released without that house.", "Reload the page.");
+  return fabRequest(document, house, rollUp(document).start);
 }
 
 /** For the proof of a run's basket; what is left open then is told by its gap. */

@@ -8,7 +8,7 @@ export interface WorkerDeps {
   readonly pool: Pool;
   readonly compute: Compute;
   readonly hub: Hub;
-  readonly config: Pick<Config, "standInsUrl" | "feedRetryMs">;
+  readonly config: Pick<Config, "standInsUrl" | "feedRetryMs" | "orderLookMs">;
   readonly log: (entry: Record<string, unknown>) => void;
   readonly today: () => string;
 }

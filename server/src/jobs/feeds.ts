@@ -8,34 +8,31 @@ import { manyLines, oneRun } from "../resources/run/index.ts";
 import { oneShop } from "../resources/shop/index.ts";
 import {
   type Answered,
-  type Asked,
   askSupplier,
-  claimAsk,
-  giveUpAsk,
   manyOffers,
   manySuppliers,
-  postponeAsk,
   reasonOf,
   replaceFeedOffers,
   rulesWanted,
   searchSupplier,
   settleAsk,
+  supplierTalk,
   wantedOf,
 } from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { answerHouse } from "./houses.ts";
+import { followOrder } from "./orders.ts";
 import type { DurableQueue } from "./queue.ts";
+import { MOST_TRIES, tryAgain } from "./try-again.ts";
 
 /** A question that waits. */
 export interface AskDue {
   readonly workshopId: string;
   readonly askId: string;
   /** Whom it is to. */
-  readonly to: "supplier" | "house";
+  readonly to: "supplier" | "house" | "order";
 }
 
-/** How often one supplier is asked before the question is given up. */
-const MOST_TRIES = 4;
 const PATIENCE_MS = 8000;
 
 /**
@@ -52,12 +49,19 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
       `select workshop_id as "workshopId", ask_id as "askId", 'supplier' as "to", next_at from feed_due where next_at <= clock_timestamp()
        union all
        select workshop_id, ask_id, 'house', next_at from house_due where next_at <= clock_timestamp()
+       union all
+       select workshop_id, ask_id, 'order', next_at from order_due where next_at <= clock_timestamp()
        order by next_at limit 200`,
     );
     return rows.map(({ workshopId, askId, to }) => ({ key: askId, data: { workshopId, askId, to } }));
   },
   // a question that was put on the queue before there were others is to a supplier
-  work: (data) => (data.to === "house" ? answerHouse(deps, data, later) : answerAsk(deps, data, later)),
+  work: (data) =>
+    data.to === "order"
+      ? followOrder(deps, data, later)
+      : data.to === "house"
+        ? answerHouse(deps, data, later)
+        : answerAsk(deps, data, later),
 });
 
 /**
@@ -72,7 +76,7 @@ export async function answerAsk(
 ): Promise<void> {
   const { pool, config, today } = deps;
   const found = await withWorkshop(pool, workshopId, async (tx) => {
-    const ask = await claimAsk(tx, askId, PATIENCE_MS * 2);
+    const ask = await supplierTalk.claim(tx, askId, PATIENCE_MS * 2);
     if (!ask) return undefined;
     const run = await oneRun(tx, ask.runId);
     const lines = await manyLines(tx, run.revisionId);
@@ -93,7 +97,7 @@ export async function answerAsk(
     said = { ...numbers, offers: [...numbers.offers, ...any] };
   } catch (error) {
     countJob("failed");
-    await failed(deps, workshopId, ask, reasonOf(error), later);
+    await tryAgain(deps, workshopId, supplierTalk, ask, reasonOf(error), later);
     return;
   }
   // an answer that cannot be stored is no fault of the supplier's: while the database is away, full or busy the question
@@ -142,25 +146,9 @@ export async function answerAsk(
         throw error;
       const reason = `What it answered cannot be kept: ${(known ?? error).message}`.slice(0, 300);
       await withWorkshop(pool, workshopId, async (tx) => {
-        await giveUpAsk(tx, askId, reason);
+        await supplierTalk.end(tx, askId, "failed", reason);
         await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
       });
     },
   );
-}
-
-async function failed(
-  { pool, config }: Pick<WorkerDeps, "pool" | "config">,
-  workshopId: string,
-  ask: Asked,
-  reason: string,
-  later: (inMs: number) => void,
-): Promise<void> {
-  const waitMs = config.feedRetryMs * 2 ** (ask.tries - 1);
-  await withWorkshop(pool, workshopId, async (tx) => {
-    if (ask.tries >= MOST_TRIES) await giveUpAsk(tx, ask.id, reason);
-    else await postponeAsk(tx, ask.id, reason, waitMs);
-    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
-  });
-  if (ask.tries < MOST_TRIES) later(waitMs);
 }

@@ -4,19 +4,11 @@ import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { maybeHouseKey } from "../resources/house/index.ts";
-import {
-  buildDocument,
-  claimHouseAsk,
-  endHouseAsk,
-  type HouseAsked,
-  oneRun,
-  postponeHouseAsk,
-  upsertQuote,
-} from "../resources/run/index.ts";
+import { buildDocument, houseTalk, oneRun, upsertQuote } from "../resources/run/index.ts";
 import { reasonOf } from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
+import { tryAgain } from "./try-again.ts";
 
-const MOST_TRIES = 4;
 const PATIENCE_MS = 8000;
 
 /** What a house's answer must hold, before it counts as a quotation. */
@@ -39,7 +31,7 @@ export async function answerHouse(
 ): Promise<void> {
   const { pool, config, today } = deps;
   const found = await withWorkshop(pool, workshopId, async (tx) => {
-    const ask = await claimHouseAsk(tx, askId, PATIENCE_MS * 2);
+    const ask = await houseTalk.claim(tx, askId, PATIENCE_MS * 2);
     if (!ask) return undefined;
     const run = await oneRun(tx, ask.runId);
     const key = await maybeHouseKey(tx, ask.houseId);
@@ -51,7 +43,7 @@ export async function answerHouse(
   const { ask, key, document, house } = found;
   const end = (state: "answered" | "failed", reason: string) =>
     withWorkshop(pool, workshopId, async (tx) => {
-      await endHouseAsk(tx, askId, state, reason);
+      await houseTalk.end(tx, askId, state, reason);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
     });
   if (!house || key === undefined) return end("failed", "It can no longer be asked.");
@@ -61,7 +53,7 @@ export async function answerHouse(
     said = await askHouse(config.standInsUrl, key, request);
   } catch (error) {
     countJob("failed");
-    return failed(deps, workshopId, ask, reasonOf(error), later);
+    return tryAgain(deps, workshopId, houseTalk, ask, reasonOf(error), later);
   }
   try {
     await recordChange(
@@ -77,7 +69,7 @@ export async function answerHouse(
           capturedOn: today(),
           basis: request.basis,
         });
-        await endHouseAsk(tx, askId, "answered", "");
+        await houseTalk.end(tx, askId, "answered", "");
         await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
       },
     );
@@ -107,20 +99,4 @@ async function askHouse(
   const wrong = ANSWER(body, "");
   if (wrong) throw new Error(`Its answer is no quotation: ${wrong}.`);
   return body;
-}
-
-async function failed(
-  { pool, config }: Pick<WorkerDeps, "pool" | "config">,
-  workshopId: string,
-  ask: HouseAsked,
-  reason: string,
-  later: (inMs: number) => void,
-): Promise<void> {
-  const waitMs = config.feedRetryMs * 2 ** (ask.tries - 1);
-  await withWorkshop(pool, workshopId, async (tx) => {
-    if (ask.tries >= MOST_TRIES) await endHouseAsk(tx, ask.id, "failed", reason);
-    else await postponeHouseAsk(tx, ask.id, reason, waitMs);
-    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
-  });
-  if (ask.tries < MOST_TRIES) later(waitMs);
 }

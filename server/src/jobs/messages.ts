@@ -2,6 +2,7 @@ import type { RunSummary } from "@kobbin/contract";
 import type {
   BomLine,
   Corrections,
+  FabRequest,
   Memory,
   PastRun,
   Placement,
@@ -44,6 +45,12 @@ export type Task =
       >;
     }
   | { readonly kind: "summary"; readonly document: RunDocument }
+  | {
+      /** What a house is asked for when the run's boards are ordered there. */
+      readonly kind: "request";
+      readonly document: RunDocument;
+      readonly houseId: string;
+    }
   | { readonly kind: "outcome"; readonly document: RunDocument; readonly record: RunRecord }
   | {
       readonly kind: "package";
@@ -77,6 +84,10 @@ export interface Ended {
   readonly kind: "outcome";
   readonly outcome: Omit<PastRun, "name" | "closedOn">;
 }
+export interface Requested {
+  readonly kind: "request";
+  readonly request: FabRequest;
+}
 export interface PlacesRead {
   readonly kind: "places";
   readonly readings: Readonly<Record<string, PlaceReading>>;
@@ -88,4 +99,12 @@ export interface Packaged {
 }
 
 /** What a worker answers; errors as data, since classes do not cross. */
-export type Answer = BackupRead | Ended | Measured | Summarised | Packaged | PlacesRead | WireError;
+export type Answer =
+  | BackupRead
+  | Ended
+  | Measured
+  | Summarised
+  | Packaged
+  | PlacesRead
+  | Requested
+  | WireError;

@@ -8,6 +8,7 @@ import type {
   Measured,
   Packaged,
   PlacesRead,
+  Requested,
   Summarised,
   Task,
 } from "./messages.ts";
@@ -22,7 +23,9 @@ type AnswerOf<K extends Task["kind"]> = K extends "measure"
         ? Ended
         : K extends "places"
           ? PlacesRead
-          : Packaged;
+          : K extends "request"
+            ? Requested
+            : Packaged;
 
 /** The worker pool: what is stored is computed here, never in the request's own thread. */
 export interface Compute {
@@ -46,7 +49,7 @@ export interface ComputeLimits {
 
 const LIMITS: ComputeLimits = {
   threads: 2,
-  seconds: { measure: 60, places: 60, summary: 45, outcome: 45, package: 90, backup: 180 },
+  seconds: { measure: 60, places: 60, summary: 45, request: 45, outcome: 45, package: 90, backup: 180 },
   heapMb: 1024,
   growthMb: 1800,
 };

@@ -83,7 +83,8 @@ export async function startWorker(
       const { rows } = await deps.pool.query<{ n: number }>(
         `select ((select count(*) from figures_due where parked is null)
            + (select count(*) from feed_due)
-           + (select count(*) from house_due))::int as n`,
+           + (select count(*) from house_due)
+           + (select count(*) from order_due where next_at <= clock_timestamp() + interval '1 minute'))::int as n`,
       );
       return rows[0]!.n;
     },

@@ -1,4 +1,4 @@
-import { type DataShape, LINE_FIELDS, PART_FIELDS, shapes } from "@kobbin/core";
+import { type DataShape, LINE_FIELDS, ORDER_STATES, PART_FIELDS, shapes } from "@kobbin/core";
 
 /** What a column holds, and so what may be restored into it. */
 export type Column = DataShape | Ref;
@@ -392,6 +392,22 @@ export const DESCRIPTORS = {
       freight: nullable(decimal),
       paid: mapOf(shapes.money, 20_000),
       note: text(2000),
+      version,
+    },
+  },
+  order_step: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      order_key: ORDER_KEY,
+      label: text(300),
+      state: oneOf(...ORDER_STATES),
+      on_day: day,
+      words: text(2000),
+      person: text(200),
+      source: text(150),
+      at: instant,
       version,
     },
   },

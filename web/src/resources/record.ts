@@ -1,5 +1,13 @@
-import type { BareTestBody, ClosingBody, PurchaseBody, ReceiptBody, WorkBody } from "@kobbin/contract";
+import type {
+  BareTestBody,
+  ClosingBody,
+  OrderStepBody,
+  PurchaseBody,
+  ReceiptBody,
+  WorkBody,
+} from "@kobbin/contract";
 import { mutate } from "swr";
+import { http } from "./http.ts";
 import { written } from "./run.ts";
 
 const of = (runId: string, what: string) => `/api/runs/${runId}/${what}`;
@@ -7,6 +15,22 @@ const of = (runId: string, what: string) => `/api/runs/${runId}/${what}`;
 /** What is known of an order. */
 export const savePurchase = (runId: string, body: PurchaseBody) =>
   written<void>(runId, "PUT", of(runId, "purchases"), body);
+/** What became of an order at a house. */
+export const addStep = (runId: string, body: OrderStepBody) =>
+  written<{ id: string }>(runId, "POST", of(runId, "order-steps"), body).then(asked(runId));
+export const removeStep = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/order-steps/${id}`);
+/** Sends an order to its house over the network; what it says comes by itself. */
+export const sendOrder = (runId: string, order: string) =>
+  written<{ id: string }>(runId, "POST", of(runId, "send-order"), { order }).then(asked(runId));
+/** Asks the house of a sent order again, now. */
+export const lookOrder = (runId: string, order: string) =>
+  http.post<void>(of(runId, "look-order"), { order }).then(asked(runId));
+/** How the questions of a run stand is looked at anew. */
+const asked =
+  (runId: string) =>
+  <T>(done: T): Promise<T> =>
+    mutate(of(runId, "asks")).then(() => done);
 /** A parcel that came. */
 export const addReceipt = (runId: string, body: ReceiptBody) =>
   written<{ ids: string[] }>(runId, "POST", of(runId, "receipts"), body);

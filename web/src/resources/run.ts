@@ -68,7 +68,9 @@ export const useAsks = (id: string) =>
   useSWR<AskAnswer>(`${keyOf(id)}/asks`, http.get, {
     revalidateOnFocus: false,
     refreshInterval: (a) =>
-      [...(a?.asks ?? []), ...(a?.houses ?? [])].some((x) => x.state === "waiting" || x.state === "asking")
+      [...(a?.asks ?? []), ...(a?.houses ?? []), ...(a?.orders ?? [])].some(
+        (x) => x.state === "waiting" || x.state === "asking",
+      )
         ? 2000
         : 0,
   });

@@ -16,6 +16,9 @@ export const shownDate = (iso: string): string => {
   return isValid(d) ? format(d, SHOWN[formats().dateOrder]) : iso;
 };
 
+/** Today as an ISO date, where the person is. */
+export const todayIso = (now: Date = new Date()): string => format(now, "yyyy-MM-dd");
+
 /** How a date is to be typed, as an example. */
 export const dateExample = (): string => shownDate("2026-11-27");
 

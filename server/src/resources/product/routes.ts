@@ -16,6 +16,7 @@ import { signed } from "../../middleware/session.ts";
 import { zipOf } from "../../zip.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
+import { manyWaiting } from "../record/index.ts";
 import { manyBoardNames, manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
 import {
@@ -50,10 +51,14 @@ export function productRoutes(deps: Deps): Router {
   const { pool } = deps;
   const router = new Router();
   router.get("/api/bench", async (ctx) => {
-    const [products, runs] = await readWorkshop(pool, signed(ctx).workshopId, (tx) =>
-      Promise.all([manyProducts(tx), manyRuns(tx)]),
+    const [products, runs, waiting] = await readWorkshop(pool, signed(ctx).workshopId, (tx) =>
+      Promise.all([manyProducts(tx), manyRuns(tx), manyWaiting(tx, deps.today())]),
     );
-    ctx.body = { products, runs } satisfies BenchAnswer;
+    const withWaits = runs.map((r) => {
+      const waits = waiting.get(r.id);
+      return waits ? { ...r, waits } : r;
+    });
+    ctx.body = { products, runs: withWaits } satisfies BenchAnswer;
   });
 
   router.get("/api/corrections", async (ctx) => {

@@ -1,2 +1,13 @@
 /** What other resources may use of what happened to runs. */
-export { manyPast, manyRecordVersions, oneRecord } from "./queries.ts";
+
+export {
+  fillPurchaseDates,
+  insertStep,
+  manyOrderAsks,
+  manySteps,
+  manyWaiting,
+  type OrderAsked,
+  orderTalk,
+  updateOrderNumber,
+} from "./order-queries.ts";
+export { manyPast, manyRecordVersions, oneRecord, upsertPurchase } from "./queries.ts";

@@ -3,11 +3,13 @@ import type { BareTest, PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } f
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
+import { manySteps } from "./order-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, receipts, bareTests, work, closing] = await Promise.all([
+  const [purchases, steps, receipts, bareTests, work, closing] = await Promise.all([
     manyPurchases(tx, runId),
+    manySteps(tx, runId),
     manyReceipts(tx, runId),
     manyBareTests(tx, runId),
     manyWork(tx, runId),
@@ -17,6 +19,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     purchases,
     receipts,
     ...(bareTests.length > 0 ? { bareTests } : {}),
+    ...(steps.length > 0 ? { steps } : {}),
     work,
     ...closing,
   };
@@ -282,7 +285,8 @@ export async function manyHouseRecords(tx: Tx): Promise<HouseRecord[]> {
        coalesce(array_agg(o.promised_on - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as promised,
        coalesce(array_agg(o.arrived - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as real,
        coalesce(sum(o.came), 0)::int as boards, coalesce(sum(o.apart), 0)::int as apart,
-       (select count(*) from quotation as q where q.house_id = h.id and q.question <> '')::int as questions
+       (select count(*) from quotation as q where q.house_id = h.id and q.question <> '')::int
+         + (select count(*) from order_step as s where s.order_key = 'boards ' || h.id and s.state = 'asked')::int as questions
      from house as h left join ordered as o on o.house = h.id::text
      group by h.id order by h.id`,
   );

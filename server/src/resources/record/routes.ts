@@ -7,7 +7,7 @@ import {
   receiptBody,
   workBody,
 } from "@kobbin/contract";
-import { AppError, type LotTaken, microsToText, type RunDocument, toMicros } from "@kobbin/core";
+import { AppError, type LotTaken, microsToText, toMicros } from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
@@ -18,7 +18,6 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteLot, insertLot, putReservation } from "../library/index.ts";
-import { oneRun, releasedDocument, type StoredRun } from "../run/index.ts";
 import { boardNamed, itemOf, partyOf } from "./items.ts";
 import {
   deleteBareTest,
@@ -37,6 +36,7 @@ import {
   updateLotsPaid,
   upsertPurchase,
 } from "./queries.ts";
+import { released } from "./released.ts";
 
 /** What happens to a run after its release: orders placed, parcels that came, work at the bench, its end. */
 export function recordRoutes(deps: Deps): Router {
@@ -205,19 +205,6 @@ export function recordRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
   return router;
-}
-
-/** The run with what it was released with. @throws AppError NOT_ALLOWED before the release */
-async function released(tx: Tx, id: string): Promise<{ run: StoredRun; document: RunDocument }> {
-  const run = await oneRun(tx, id);
-  const document = await releasedDocument(tx, id);
-  if (run.state !== "released" || !document)
-    throw new AppError(
-      "NOT_ALLOWED",
-      "The run is not released yet; nothing of it is ordered.",
-      "Release it first; then write down what is ordered and what comes.",
-    );
-  return { run, document };
 }
 
 /** @throws AppError OUT_OF_RANGE where sums are given in a currency the order is not in */

@@ -1,5 +1,6 @@
 import type { HouseAskRow } from "@kobbin/contract";
 import type { Tx } from "../../db/pool.ts";
+import { talk } from "../../db/talk.ts";
 
 /** A question to a house that was taken up. */
 export interface HouseAsked {
@@ -13,6 +14,9 @@ export interface HouseAsked {
   /** This try counted. */
   readonly tries: number;
 }
+
+/** How such a question goes its way. */
+export const houseTalk = talk<HouseAsked>("house_ask");
 
 /** How the questions of a run to houses stand. */
 export async function manyHouseAsks(tx: Tx, runId: string): Promise<HouseAskRow[]> {
@@ -42,52 +46,17 @@ export async function insertHouseAsks(
      returning id`,
     [runId, by.accountId, by.person, by.page ?? null, start],
   );
-  await tx.query(
-    `insert into house_due (ask_id, workshop_id) select id, current_workshop() from unnest($1::uuid[]) as a (id)
-     on conflict (ask_id) do update set next_at = clock_timestamp()`,
-    [rows.map((r) => r.id)],
+  await houseTalk.putOn(
+    tx,
+    rows.map((r) => r.id),
   );
   return rows.length;
 }
 
-/**
- * Takes a question up, for this worker alone; undefined where it is not due.
- * @param heldMs a question held longer than that was lost with its worker
- */
-export async function claimHouseAsk(tx: Tx, id: string, heldMs: number): Promise<HouseAsked | undefined> {
-  const { rows } = await tx.query<HouseAsked>(
-    `update house_ask set state = 'asking', tries = tries + 1, since = clock_timestamp()
-     where id = $1 and id in (select ask_id from house_due where next_at <= clock_timestamp())
-       and (state = 'waiting' or (state = 'asking' and since < clock_timestamp() - make_interval(secs => $2 / 1000.0)))
-     returning id, run_id as "runId", house_id as "houseId", account_id as "accountId", person, page, start, tries`,
-    [id, heldMs],
+/** Houses that answer over the network, by id. */
+export async function manyAnswering(tx: Tx): Promise<string[]> {
+  const { rows } = await tx.query<{ id: string }>(
+    "select id from house where feed_key is not null order by position, id",
   );
-  return rows[0];
-}
-
-/** Ends a question, answered or given up. */
-export async function endHouseAsk(
-  tx: Tx,
-  id: string,
-  state: "answered" | "failed",
-  reason: string,
-): Promise<void> {
-  await tx.query("update house_ask set state = $2, reason = $3, since = clock_timestamp() where id = $1", [
-    id,
-    state,
-    reason,
-  ]);
-  await tx.query("delete from house_due where ask_id = $1", [id]);
-}
-
-/** Puts a question off that was not answered. */
-export async function postponeHouseAsk(tx: Tx, id: string, reason: string, waitMs: number): Promise<void> {
-  await tx.query(
-    "update house_ask set state = 'waiting', reason = $2, since = clock_timestamp() where id = $1",
-    [id, reason],
-  );
-  await tx.query(
-    "update house_due set next_at = clock_timestamp() + make_interval(secs => $2 / 1000.0) where ask_id = $1",
-    [id, waitMs],
-  );
+  return rows.map((r) => r.id);
 }

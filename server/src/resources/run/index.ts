@@ -1,12 +1,11 @@
 /** What other resources may use of runs. */
 export { buildDocument, releasedDocument } from "./document.ts";
 export {
-  claimHouseAsk,
-  endHouseAsk,
   type HouseAsked,
+  houseTalk,
   insertHouseAsks,
+  manyAnswering,
   manyHouseAsks,
-  postponeHouseAsk,
 } from "./house-ask-queries.ts";
 export { insertLines, manyLines, nextPosition, oneLine } from "./line-queries.ts";
 export {
@@ -14,6 +13,7 @@ export {
   manyBoardNames,
   manyBoards,
   manyRuns,
+  maybeRelease,
   oneRun,
   requireRevision,
   type StoredRun,

@@ -1,6 +1,7 @@
 import type { AskRow } from "@kobbin/contract";
 import type { OfferChange } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
+import { talk } from "../../db/talk.ts";
 
 /** A question that was taken up. */
 export interface Asked {
@@ -15,6 +16,9 @@ export interface Asked {
   /** Lines it did not list the time before. */
   readonly notListed: readonly string[];
 }
+
+/** How such a question goes its way. */
+export const supplierTalk = talk<Asked>("feed_ask");
 
 /** How the questions of a run stand, by supplier. */
 export async function manyAsks(tx: Tx, runId: string): Promise<AskRow[]> {
@@ -46,27 +50,11 @@ export async function insertAsks(
      returning id`,
     [runId, by.accountId, by.person, by.page ?? null],
   );
-  await tx.query(
-    `insert into feed_due (ask_id, workshop_id) select id, current_workshop() from unnest($1::uuid[]) as a (id)
-     on conflict (ask_id) do update set next_at = clock_timestamp()`,
-    [rows.map((r) => r.id)],
+  await supplierTalk.putOn(
+    tx,
+    rows.map((r) => r.id),
   );
   return rows.length;
-}
-
-/**
- * Takes a question up, for this worker alone; undefined where it is not due: done, or in another worker's hands.
- * @param heldMs a question held longer than that was lost with its worker
- */
-export async function claimAsk(tx: Tx, id: string, heldMs: number): Promise<Asked | undefined> {
-  const { rows } = await tx.query<Asked>(
-    `update feed_ask set state = 'asking', tries = tries + 1, since = clock_timestamp()
-     where id = $1 and id in (select ask_id from feed_due where next_at <= clock_timestamp())
-       and (state = 'waiting' or (state = 'asking' and since < clock_timestamp() - make_interval(secs => $2 / 1000.0)))
-     returning id, run_id as "runId", supplier_id as "supplierId", account_id as "accountId", person, page, tries, not_listed as "notListed"`,
-    [id, heldMs],
-  );
-  return rows[0];
 }
 
 export async function settleAsk(
@@ -79,28 +67,9 @@ export async function settleAsk(
   },
 ): Promise<void> {
   await tx.query(
-    `update feed_ask set state = 'answered', reason = '', offers = $2, not_listed = $3::uuid[], changes = $4,
-       before = answered_at, answered_at = clock_timestamp(), since = clock_timestamp() where id = $1`,
+    `update feed_ask set offers = $2, not_listed = $3::uuid[], changes = $4, before = answered_at,
+       answered_at = clock_timestamp() where id = $1`,
     [id, said.offers, said.notListed, JSON.stringify(said.changes)],
   );
-  await tx.query("delete from feed_due where ask_id = $1", [id]);
-}
-
-export async function postponeAsk(tx: Tx, id: string, reason: string, waitMs: number): Promise<void> {
-  await tx.query(
-    "update feed_ask set state = 'waiting', reason = $2, since = clock_timestamp() where id = $1",
-    [id, reason],
-  );
-  await tx.query(
-    "update feed_due set next_at = clock_timestamp() + make_interval(secs => $2 / 1000.0) where ask_id = $1",
-    [id, waitMs],
-  );
-}
-
-export async function giveUpAsk(tx: Tx, id: string, reason: string): Promise<void> {
-  await tx.query(
-    "update feed_ask set state = 'failed', reason = $2, since = clock_timestamp() where id = $1",
-    [id, reason],
-  );
-  await tx.query("delete from feed_due where ask_id = $1", [id]);
+  await supplierTalk.end(tx, id, "answered", "");
 }

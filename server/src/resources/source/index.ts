@@ -1,5 +1,5 @@
 /** What other resources may use of suppliers and their offers. */
 export { type Answered, askSupplier, reasonOf, rulesWanted, searchSupplier, wantedOf } from "./ask.ts";
-export { type Asked, claimAsk, giveUpAsk, insertAsks, postponeAsk, settleAsk } from "./ask-queries.ts";
+export { type Asked, insertAsks, settleAsk, supplierTalk } from "./ask-queries.ts";
 export { withFound } from "./found.ts";
 export { insertSupplier, manyOffers, manySuppliers, replaceFeedOffers } from "./queries.ts";

@@ -1,5 +1,6 @@
 import Router from "@koa/router";
 import {
+  type AskAnswer,
   askHousesBody,
   offerBody,
   quotationBody,
@@ -17,7 +18,8 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { onePart } from "../library/index.ts";
-import { insertHouseAsks, manyHouseAsks, oneLine, oneRun } from "../run/index.ts";
+import { manyOrderAsks } from "../record/index.ts";
+import { insertHouseAsks, manyAnswering, manyHouseAsks, oneLine, oneRun } from "../run/index.ts";
 import { insertAsks, manyAsks } from "./ask-queries.ts";
 import {
   countKnown,
@@ -82,7 +84,7 @@ export function sourceRoutes(deps: Deps): Router {
       await oneRun(tx, runId);
       await insertAsks(tx, runId, by);
       await tell(tx, { kind: "asking", workshop: workshopId, runId });
-      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
+      return asksOf(tx, runId);
     });
     ctx.status = 202;
   });
@@ -95,7 +97,7 @@ export function sourceRoutes(deps: Deps): Router {
       await oneRun(tx, runId);
       await insertHouseAsks(tx, runId, start, by);
       await tell(tx, { kind: "asking", workshop: workshopId, runId });
-      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
+      return asksOf(tx, runId);
     });
     ctx.status = 202;
   });
@@ -103,7 +105,7 @@ export function sourceRoutes(deps: Deps): Router {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       await oneRun(tx, ctx.params.id!);
       const runId = ctx.params.id!;
-      return { asks: await manyAsks(tx, runId), houses: await manyHouseAsks(tx, runId) };
+      return asksOf(tx, runId);
     });
   });
   router.post("/api/lines/:id/offers", async (ctx) => {
@@ -177,3 +179,11 @@ async function refuseForeign(
   if (known.parts !== parts.length)
     throw new AppError("NOT_FOUND", "A part is not in the library.", "Nothing was kept. Read it again.");
 }
+
+/** How everything stands that a run asks of others. */
+const asksOf = async (tx: Tx, runId: string): Promise<AskAnswer> => ({
+  asks: await manyAsks(tx, runId),
+  houses: await manyHouseAsks(tx, runId),
+  orders: await manyOrderAsks(tx, runId),
+  answering: await manyAnswering(tx),
+});

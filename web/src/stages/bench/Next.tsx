@@ -6,17 +6,32 @@ import { bySoonest } from "./soonest.ts";
 
 /** What each open run asks for next, with the one thing to do about it. */
 export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: string }) {
+  const waiting = runs.flatMap((r) => (r.waits ?? []).map((text) => ({ r, text })));
   const next = runs
     .filter((r) => r.state === "open")
     .sort(bySoonest)
     .slice(0, 5);
-  if (next.length === 0) return null;
+  if (next.length + waiting.length === 0) return null;
   return (
     <section aria-labelledby="next" className="mb-8">
       <h2 id="next" className="mb-2">
         Next <span className="text-[13.5px] font-normal text-ink-2">soonest first</span>
       </h2>
       <ul>
+        {waiting.map(({ r, text }) => (
+          <li
+            key={`${r.id} ${text}`}
+            className="grid grid-cols-[22px_minmax(0,1fr)] items-start gap-2 border-t border-rule py-2"
+          >
+            <Mark kind="look" />
+            <p>
+              <Link to={`/runs/${r.id}/order`} className="font-semibold hover:underline">
+                {r.product}, {r.name}
+              </Link>
+              <span className="text-ink-2">: {text}.</span>
+            </p>
+          </li>
+        ))}
         {next.map((r) => {
           const at = `/runs/${r.id}/${r.summary?.next?.stage ?? "release"}`;
           return (

@@ -6,6 +6,8 @@ import { DateField } from "../../ui/DateField.tsx";
 import { amount, count, fromMicros, money, signed, typedNumber, written } from "../../ui/format.ts";
 import { Kept, useKept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { HouseSheet } from "./HouseSheet.tsx";
+import { HowItStands } from "./HowItStands.tsx";
 
 const MONEY = /^\d{1,9}(\.\d{1,6})?$/;
 
@@ -17,6 +19,8 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
   const p = record.purchases.find((x) => x.order === o.key);
   const planned = o.items.reduce((n, i) => n + i.total, 0);
   const isOpen = mayChange("purchase", life, role);
+  // boards that are made here are sent for nowhere
+  const isBench = doc.houses?.find((h) => h.id === o.party)?.bench !== undefined;
   const save = (body: Omit<PurchaseBody, "order" | "currency">, words: string) => {
     const done = savePurchase(id, {
       order: o.key,
@@ -39,7 +43,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
         <div className="mr-auto">
           <h2>{o.name}</h2>
           <p className="text-[13.5px] text-ink-2">
-            {kindOf(o)}, {money(fromMicros(planned), o.currency)}
+            {isBench ? "boards made here" : kindOf(o)}, {money(fromMicros(planned), o.currency)}
             {o.beside > 0 && ` and ${money(fromMicros(o.beside), doc.workshop.currency)} of freight and fees`}
             , {daysOf(o)}
           </p>
@@ -47,16 +51,21 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
         {isReleased && (
           <>
             <DateField
-              label="Ordered on"
+              label={isBench ? "Begun on" : "Ordered on"}
               value={p?.orderedOn ?? ""}
               disabled={!isOpen}
-              onSave={(d) => save({ orderedOn: d || null }, d ? "ordered" : "not ordered after all")}
+              onSave={(d) =>
+                save(
+                  { orderedOn: d || null },
+                  d ? (isBench ? "begun" : "ordered") : `not ${isBench ? "begun" : "ordered"} after all`,
+                )
+              }
             />
             <DateField
-              label="Promised for"
+              label={isBench ? "Meant for" : "Promised for"}
               value={p?.promisedOn ?? ""}
               disabled={!isOpen}
-              onSave={(d) => save({ promisedOn: d || null }, "promised")}
+              onSave={(d) => save({ promisedOn: d || null }, isBench ? "meant for a day" : "promised")}
             />
             <Kept
               label={`Freight and fees, ${o.currency}`}
@@ -71,6 +80,10 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
           </>
         )}
       </header>
+      {isReleased && o.kind !== "parts" && !isBench && (
+        <HowItStands order={o} isOpen={mayChange("order_step", life, role)} />
+      )}
+      {o.kind !== "parts" && !isBench && <HouseSheet order={o} />}
       <div className="overflow-x-auto">
         <table className="rows tight w-full min-w-[480px] table-fixed">
           <thead>
@@ -87,7 +100,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
             {o.items.map((i) => (
               <tr key={i.key}>
                 <td>{i.label}</td>
-                <td className="num text-[13px]">{i.mpn || "as in the package"}</td>
+                <td className="num text-[13px]">{i.mpn || (isBench ? "by hand" : "as in the package")}</td>
                 <td className="num text-right">{i.qty}</td>
                 <td className="num text-right">{amount(fromMicros(i.total), o.currency)}</td>
                 {isReleased && (

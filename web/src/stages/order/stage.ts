@@ -1,6 +1,7 @@
-import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
+import { orderStand, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
 import { comeOf, ordersOf } from "../../run/useOrders.ts";
+import { todayIso } from "../../ui/dates.ts";
 
 /** Orders of the run, and how many are placed: their date is written down, or something of them came. */
 function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: number; of: number } {
@@ -8,6 +9,20 @@ function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: 
   const dated = new Set(record.purchases.filter((p) => p.orderedOn).map((p) => p.order));
   const placed = orders.filter((o) => dated.has(o.key) || comeOf(record, o).some > 0);
   return { placed: placed.length, of: orders.length };
+}
+
+/** Orders that wait for the shop, or that a house is silent about for too long. */
+function waitingOf(doc: RunDocument, r: RunResult, record: RunRecord): number {
+  if (!record.steps) return 0;
+  return ordersOf(doc, r).filter((o) => {
+    const come = comeOf(record, o);
+    const promisedOn = record.purchases.find((p) => p.order === o.key)?.promisedOn;
+    const { waits, isOverdue } = orderStand(
+      record.steps!.filter((s) => s.order === o.key),
+      { today: todayIso(), isHere: come.of > 0 && come.whole === come.of, promisedOn },
+    );
+    return waits?.on === "shop" || isOverdue;
+  }).length;
 }
 
 export const order: WebStage = {
@@ -20,6 +35,8 @@ export const order: WebStage = {
   },
   state: (doc, r, isReleased, record) => {
     if (!isReleased) return { kind: "open" };
+    const waiting = record.closedOn ? 0 : waitingOf(doc, r, record);
+    if (waiting > 0) return { kind: "look", count: waiting };
     const { placed, of } = placedOf(doc, r, record);
     return { kind: record.closedOn || placed === of ? "ready" : "open" };
   },

@@ -1,0 +1,97 @@
+import { demoFiles, dropFiles, expect, expectAccessible, expectSaid, stage, startShop, test } from "./kit.ts";
+
+/** The demo's Rack Card as bare boards: nothing is fitted, so nothing has to be bought. */
+const bareCard = () =>
+  Object.fromEntries(Object.entries(demoFiles("rack-card")).filter(([name]) => !/\.csv$/.test(name)));
+
+test("a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about, paid", async ({
+  page,
+}) => {
+  await startShop(page, "Heath Row Cards");
+  await dropFiles(page, bareCard(), "Bare card");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await stage(page, "Fab");
+  await page
+    .getByRole("row", { name: /Gannet/ })
+    .getByRole("button", { name: /choose/i })
+    .click();
+  await expectSaid(page, "Boards by Gannet & Daughters");
+  // the bevel that leaves the contacts whole, and gold that lasts, each with its reason
+  await expect(page.getByText(/Choose 30°, which leaves 0.347 mm/).first()).toBeVisible();
+  await page.getByRole("button", { name: /^Bevel/ }).click();
+  await page.getByRole("button", { name: /^30°/ }).click();
+  await expectSaid(page, "Bevel: 30°");
+  await page.getByRole("button", { name: /^Contacts/ }).click();
+  await expect(page.getByText("the 22 contacts last where thin gold wears through")).toBeVisible();
+  await page.getByRole("button", { name: /^hard gold 0.8 µm/ }).click();
+  await expectSaid(page, "Contacts: hard gold 0.8 µm");
+  await stage(page, "Release");
+  await page.getByRole("button", { name: "accept with a reason" }).first().click();
+  await page.getByRole("textbox", { name: "Reason" }).first().fill("sold bare");
+  await page.getByRole("button", { name: "accept", exact: true }).click();
+  await expectSaid(page, "Accepted with a reason");
+  await page.getByRole("button", { name: "Release and pack" }).click();
+  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
+
+  const slip = page.getByRole("article", { name: "Gannet & Daughters" });
+  await slip.getByRole("button", { name: /^its order sheet/ }).click();
+  const sheet = slip.getByRole("region", { name: "Fabrication: Bare card A" });
+  // what is decided stands under the house's names, with what was measured for the grinder
+  await expect(sheet).toContainText("Contact platingelectroplated hard gold");
+  await expect(sheet).toContainText("Bevel30°");
+  await expect(sheet).toContainText("11 on the bottom edge, copper from 1.5 mm on: keep it whole");
+  await expectAccessible(page);
+
+  // sent over the network: it accepts, and waits for the money
+  await slip.getByRole("button", { name: "Send it to Gannet & Daughters" }).click();
+  await expect(slip.getByText(/Waits for you to pay/)).toBeVisible({ timeout: 30_000 });
+  await expect(slip.getByText(/Its number G-\d{4}/)).toBeVisible();
+  await expect(slip.getByRole("list").first()).toContainText(/files sent.*files accepted/);
+  const orderRow = page
+    .getByRole("navigation", { name: "Stages of the run" })
+    .getByRole("link", { name: /Order/ });
+  await expect(orderRow.getByRole("img", { name: "1 to look at" })).toBeVisible();
+  // the day it promises is the lead time with what the gold takes longer, and its way
+  await expect(slip.getByLabel("Promised for")).toHaveValue(/\d{4}$/);
+  // by telephone it asks something after all: that is written down, and answered
+  await slip.getByRole("button", { name: "write down what became of it" }).click();
+  const form = slip.getByRole("form", { name: /^What became of the order/ });
+  await form.getByLabel("What", { exact: true }).selectOption({ label: "it asks something" });
+  await form.getByLabel("Its question").fill("Which way round is the key?");
+  await form.getByRole("button", { name: "Write it down" }).click();
+  await expect(slip.getByText("Gannet & Daughters asks: Which way round is the key?")).toBeVisible();
+  await expectAccessible(page);
+  await slip.getByLabel("Answer to Gannet & Daughters").fill("As in the files.");
+  await slip.getByRole("button", { name: "Answer", exact: true }).click();
+  await expect(slip.getByText("Gannet & Daughters asks:")).toHaveCount(0);
+  // the bench says what waits for whom, until it is done
+  await page.getByRole("link", { name: "Kobbin" }).first().click();
+  const next = page.getByRole("region", { name: /^Next/ });
+  await expect(next).toContainText("Gannet & Daughters waits for you to pay");
+  await next
+    .getByRole("link", { name: /Bare card/ })
+    .first()
+    .click();
+  await slip.getByRole("button", { name: "It is paid" }).click();
+  await expect(slip.getByText(/Waits for Gannet & Daughters to make it/)).toBeVisible();
+  await expect(orderRow.getByRole("img", { name: "ready" })).toBeVisible();
+  await slip.getByRole("button", { name: /^what was said, \d entries/ }).click();
+  await expect(slip.getByRole("listitem").filter({ hasText: "answered: As in the files." })).toBeVisible();
+  await slip.getByRole("button", { name: "Take away: paid" }).click();
+  await expect(slip.getByText(/Waits for you to pay/)).toBeVisible();
+});
+
+test("boards that are made here are sent for nowhere", async ({ page }) => {
+  await startShop(page, "Etched Cards");
+  await dropFiles(page, demoFiles("probe-tail"), "Own tail");
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await stage(page, "Fab");
+  await page
+    .getByRole("row", { name: /Own bench/ })
+    .getByRole("button", { name: /choose/i })
+    .click();
+  await stage(page, "Order");
+  const slip = page.getByRole("article", { name: /bench/i });
+  await expect(slip).toContainText("boards made here");
+  await expect(slip.getByRole("button", { name: /order sheet|Send it/ })).toHaveCount(0);
+});

@@ -1,0 +1,136 @@
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { AskAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
+import { orderStand, rollUp } from "@kobbin/core";
+import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+}, 60_000);
+afterAll(() => server.close(), 30_000);
+
+/** A released run of the demo's Rack Card at a house, and hands to go on with. */
+async function ordered(shop: string, house: string) {
+  const v = new Visitor(server);
+  await v.startShop(shop);
+  const { revisionId } = (await v.drop({ "rack-card.zip": demoArchive("rack-card") }, { name: "Card" }))
+    .body as {
+    revisionId: string;
+  };
+  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 10 })).body as {
+    id: string;
+  };
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const { document } = await read();
+  const lines = document.lines.map((l) => ({ id: l.id, dnp: true }));
+  await v.call("PATCH", `/api/revisions/${revisionId}/lines`, { lines });
+  const houseId = document.houses!.find((h) => h.name === house)!.id;
+  await v.patch(`/api/runs/${id}`, { version: (await read()).version, houseId });
+  const accepted = Object.fromEntries(rollUp((await read()).document).blockers.map((b) => [b.key, "known"]));
+  await v.patch(`/api/runs/${id}`, { version: (await read()).version, accepted });
+  const order = `boards ${houseId}`;
+  const release = async () => expect((await v.post(`/api/runs/${id}/release`)).status).toBe(201);
+  const step = (state: string, on = "2026-11-25", words = "") =>
+    v.post(`/api/runs/${id}/order-steps`, { order, state, on, words });
+  const send = (of = order) => v.post(`/api/runs/${id}/send-order`, { order: of });
+  const look = () => v.post(`/api/runs/${id}/look-order`, { order });
+  const said = async () => {
+    await server.figures();
+    return (await read()).record?.steps?.map((s) => `${s.on.slice(5)} ${s.state}`) ?? [];
+  };
+  const talk = async () => ((await v.get(`/api/runs/${id}/asks`)).body as AskAnswer).orders;
+  return { v, id, houseId, order, read, release, step, send, look, said, talk };
+}
+
+test("an order goes to its house with its files, is asked about, answered, paid, made and sent; every word of it has its day", async () => {
+  const o = await ordered("Orders sent", "Plover Lane Boards");
+  expect((await o.send()).status).toBe(403);
+  await o.release();
+  expect((await o.send(`parts ${o.houseId}`)).body).toMatchObject({ code: "NOT_FOUND" });
+  expect((await o.send()).status).toBe(202);
+  // twice is once
+  expect((await o.send()).body).toMatchObject({ message: "Its files were sent already." });
+  const today = server.deps.today();
+  const d = today.slice(5);
+  expect(await o.said()).toEqual([`${d} sent`, `${d} asked`]);
+  const { record } = await o.read();
+  expect(record!.steps![1]).toMatchObject({
+    person: "Plover Lane Boards",
+    words: expect.stringMatching(/^Silkscreen letters of 0.9 mm are below the 1 mm/),
+  });
+  // what is sent is ordered that day; it is promised for nothing yet
+  expect(record!.purchases).toMatchObject([{ order: o.order, orderedOn: today }]);
+  expect(record!.purchases[0]).not.toHaveProperty("promisedOn");
+  expect(await o.talk()).toMatchObject([{ state: "answered", number: expect.stringMatching(/^P-\d{4}$/) }]);
+  // the house's own word is not taken away, one's own is
+  expect((await o.v.call("DELETE", `/api/order-steps/${record!.steps![1]!.id}`)).status).toBe(404);
+  // asked again it says nothing twice
+  await o.look();
+  expect(await o.said()).toHaveLength(2);
+
+  const answered = await o.step("answered", today, "Print them as they are.");
+  expect(answered.status).toBe(201);
+  expect(await o.said()).toEqual([`${d} sent`, `${d} asked`, `${d} answered`, `${d} accepted`]);
+  const { promisedOn } = (await o.read()).record!.purchases[0]!;
+  expect(promisedOn! > today).toBe(true);
+  await o.step("paid", today);
+  expect(await o.said()).toHaveLength(5);
+  await fetch(`${server.deps.config.standInsUrl}/control?day=2027-01-15`, { method: "POST" });
+  await o.look();
+  const all = await o.said();
+  await fetch(`${server.deps.config.standInsUrl}/control?day=2026-11-24`, { method: "POST" });
+  expect(all.slice(5).map((s) => s.split(" ")[1])).toEqual(["made", "shipped"]);
+  const steps = (await o.read()).record!.steps!;
+  expect(orderStand(steps, { today, isHere: false }).waits?.on).toBe("carrier");
+  // the day it was promised for stays that of the first promise, and the question counts in the house's record
+  expect((await o.read()).record!.purchases[0]!.promisedOn).toBe(promisedOn);
+  const records = (await o.v.get("/api/house-records")).body as HouseRecord[];
+  expect(records.find((r) => r.houseId === o.houseId)).toMatchObject({ orders: 1, questions: 1 });
+});
+
+test("a house that is down is tried again and given up with its reason; asked once more it gets the order, and one that forgot it gets it again", async () => {
+  const o = await ordered("Orders that fail", "Gannet & Daughters");
+  await o.release();
+  server.failing.add("gannet");
+  expect((await o.send()).status).toBe(202);
+  await server.figures();
+  expect(await o.talk()).toMatchObject([
+    { state: "failed", tries: 4, reason: "The feed is down for maintenance.", number: "" },
+  ]);
+  server.failing.clear();
+  expect((await o.look()).status).toBe(202);
+  const d = server.deps.today().slice(5);
+  expect(await o.said()).toEqual([`${d} sent`, `${d} accepted`]);
+  const [talk] = await o.talk();
+  expect(talk).toMatchObject({ state: "answered", reason: "" });
+  // as if it had lost its list: the same order goes there again under the same reference, and is no second one
+  await fetch(`${server.deps.config.standInsUrl}/control?forget=gannet`, { method: "POST" });
+  await o.look();
+  expect(await o.said()).toEqual([`${d} sent`, `${d} accepted`]);
+  expect(await o.talk()).toMatchObject([{ state: "answered", number: talk!.number }]);
+});
+
+test("an order that is taken back is another one when it is sent again; by hand each step is held against those before it", async () => {
+  const o = await ordered("Orders taken back", "Plover Lane Boards");
+  await o.release();
+  await o.send();
+  expect(await o.said()).toHaveLength(2);
+  const [first] = await o.talk();
+  const today = server.deps.today();
+  const d = today.slice(5);
+  expect((await o.step("withdrawn", today, "other files")).status).toBe(201);
+  await server.figures();
+  expect((await o.step("paid", today)).body).toMatchObject({ message: "The order was taken back." });
+  expect((await o.send()).status).toBe(202);
+  // its question belongs to the new order and is asked anew
+  expect(await o.said()).toEqual([`${d} sent`, `${d} asked`, `${d} withdrawn`, `${d} sent`, `${d} asked`]);
+  expect((await o.talk())[0]!.number).not.toBe(first!.number);
+
+  const bad = { order: "boards 11111111-1111-4111-8111-111111111111", state: "sent", on: "2026-11-25" };
+  expect((await o.v.post(`/api/runs/${o.id}/order-steps`, bad)).status).toBe(404);
+  expect((await o.step("lost")).status).toBe(422);
+  const paid = await o.step("accepted", today);
+  const undone = await o.v.post(`/api/changes/${paid.headers.get("X-Change")}/undo`);
+  expect(undone.status).toBe(200);
+  expect(await o.said()).toHaveLength(5);
+});

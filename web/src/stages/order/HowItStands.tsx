@@ -1,0 +1,280 @@
+import {
+  type OrderStand,
+  type OrderState,
+  type OrderStep,
+  orderStand,
+  type PlannedOrder,
+} from "@kobbin/core";
+import { Check } from "lucide-react";
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import { addStep, lookOrder, removeStep, sendOrder } from "../../resources/record.ts";
+import { refetchRun, useAsks } from "../../resources/run.ts";
+import { useRun } from "../../run/runState.ts";
+import { comeOf } from "../../run/useOrders.ts";
+import { Button } from "../../ui/Button.tsx";
+import { todayIso } from "../../ui/dates.ts";
+import { day, said } from "../../ui/format.ts";
+import { Mark } from "../../ui/Mark.tsx";
+import { useSayError } from "../../ui/Toast.tsx";
+import { WriteStep } from "./WriteStep.tsx";
+
+/** What the stops of an order's way are called. */
+export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
+  sent: "files sent",
+  asked: "it asks",
+  answered: "answered",
+  accepted: "files accepted",
+  paid: "paid",
+  made: "made",
+  shipped: "on its way",
+  withdrawn: "taken back",
+};
+const STOPS = ["sent", "accepted", "paid", "made", "shipped"] as const;
+
+/** How an order at a house stands: its way as far as it came, whom it waits for, and what can be done about it. */
+export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
+  const { id, record, did } = useRun();
+  const sayError = useSayError();
+  const { data } = useAsks(id);
+  const talk = data?.orders.find((x) => x.order === o.key);
+  // what a house says is written down by the server: the run is fetched once it answered
+  const before = useRef(talk?.state);
+  useEffect(() => {
+    if (before.current !== talk?.state && talk?.state === "answered") void refetchRun(id);
+    before.current = talk?.state;
+  }, [talk?.state, id]);
+  const steps = (record.steps ?? []).filter((s) => s.order === o.key);
+  const come = comeOf(record, o);
+  const isHere = come.of > 0 && come.whole === come.of;
+  const promisedOn = record.purchases.find((p) => p.order === o.key)?.promisedOn;
+  const stand = orderStand(steps, { today: todayIso(), isHere, promisedOn });
+  const write = (state: OrderState, words = "", on = todayIso()) => {
+    const done = addStep(id, { order: o.key, state, on, words });
+    done.catch(sayError);
+    did(`${o.name}: ${STEP_WORDS[state]}`, done);
+  };
+  const send = () => {
+    const done = sendOrder(id, o.key);
+    done.catch(sayError);
+    did(`${o.name}: files sent`, done);
+  };
+  const answers = data?.answering.includes(o.party) ?? false;
+  const isSendable = stand.state === "open" || stand.state === "withdrawn";
+  return (
+    <section aria-label={`How the order at ${o.name} stands`} className="mb-2 text-[14px]">
+      {steps.length > 0 && <Track steps={steps} stand={stand} isHere={isHere} />}
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <Waits name={o.name} stand={stand} />
+        {talk && stand.state !== "withdrawn" && (
+          <Talk talk={talk} isOpen={isOpen} onLook={() => lookOrder(id, o.key).catch(sayError)} />
+        )}
+        {isOpen && isSendable && answers && (
+          <Button look="main" onClick={send}>
+            Send it to {o.name}
+          </Button>
+        )}
+        {isOpen && isSendable && (
+          <button type="button" className="quiet-link" onClick={() => write("sent")}>
+            its files are sent
+          </button>
+        )}
+        {isOpen && stand.waits?.what === "to pay" && (
+          <Button onClick={() => write("paid")}>It is paid</Button>
+        )}
+      </div>
+      {stand.questions.map((q, i) => (
+        <Question
+          key={q.id}
+          name={o.name}
+          question={q}
+          // one answer is to all that is open
+          onAnswer={
+            isOpen && i === stand.questions.length - 1 ? (text) => write("answered", text) : undefined
+          }
+        />
+      ))}
+      <div className="flex flex-wrap gap-x-4">
+        {steps.length > 0 && (
+          <Log
+            steps={steps}
+            isOpen={isOpen}
+            onRemove={(s) => {
+              const done = removeStep(id, s.id);
+              done.catch(sayError);
+              did(`${o.name}: not ${STEP_WORDS[s.state]} after all`, done);
+            }}
+          />
+        )}
+        {isOpen && !isHere && stand.state !== "open" && stand.state !== "withdrawn" && (
+          <WriteStep stand={stand} name={o.name} onWrite={write} />
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** The way of an order, stop by stop, each with its day. */
+function Track({
+  steps,
+  stand,
+  isHere,
+}: {
+  steps: readonly OrderStep[];
+  stand: OrderStand;
+  isHere: boolean;
+}) {
+  const dayOf = (state: OrderState) => steps.findLast((s) => s.state === state)?.on;
+  const reached = stand.state === "withdrawn" ? -1 : STOPS.findLastIndex((s) => dayOf(s) !== undefined);
+  const stops = [
+    ...STOPS.map((s, i) => ({ label: STEP_WORDS[s], on: dayOf(s), isDone: i <= reached || isHere })),
+    { label: "here", on: undefined, isDone: isHere },
+  ];
+  return (
+    <ol className="my-2 grid grid-cols-6 text-[13px] max-md:grid-cols-3 max-md:gap-y-2">
+      {stops.map((s, i) => (
+        <li key={s.label} className="relative pr-2">
+          <span
+            aria-hidden
+            className={`absolute top-[8px] left-[18px] right-0 h-[2px] ${i === stops.length - 1 ? "hidden" : (stops[i + 1]?.isDone ?? false) ? "bg-fine" : "bg-rule"}`}
+          />
+          <span
+            aria-hidden
+            className={`relative grid size-[18px] place-items-center rounded-full border-[1.6px] ${s.isDone ? "border-fine bg-sheet text-fine" : "border-rule-2 bg-sheet"}`}
+          >
+            {s.isDone && <Check className="size-3" strokeWidth={3} />}
+          </span>
+          <span className={s.isDone ? "" : "text-ink-2"}>{s.label}</span>{" "}
+          <span className="num text-ink-2">
+            {s.on ? day(s.on) : s.isDone ? "" : <span className="sr-only">not yet</span>}
+          </span>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function Waits({ name, stand }: { name: string; stand: OrderStand }) {
+  const { waits, state, isOverdue } = stand;
+  if (state === "withdrawn") return <p className="text-ink-2">It was taken back; nothing is made of it.</p>;
+  if (!waits) return null;
+  const who = { shop: "you", house: name, carrier: "the carrier" }[waits.on];
+  const isOurs = waits.on === "shop" || isOverdue;
+  return (
+    <p className={isOurs ? "text-look" : "text-ink-2"}>
+      {isOurs && <Mark kind="look" />} Waits for {who} {waits.what}, since {day(waits.since)}
+      {isOverdue && waits.on === "house" && "; longer than usual: ask it"}
+      {isOverdue && waits.on === "carrier" && "; the day it was promised for is over"}.
+    </p>
+  );
+}
+
+type OrderTalk = NonNullable<ReturnType<typeof useAsks>["data"]>["orders"][number];
+
+/** How the talk over the network goes. */
+function Talk({ talk, isOpen, onLook }: { talk: OrderTalk; isOpen: boolean; onLook: () => void }) {
+  const isAsking = talk.state === "waiting" || talk.state === "asking";
+  return (
+    <p className={talk.state === "failed" ? "text-look" : "text-ink-2"} aria-live="polite">
+      {talk.state === "failed" && (
+        <>
+          <Mark kind="look" /> It could not be reached in {talk.tries} tries: {talk.reason}{" "}
+        </>
+      )}
+      {isAsking && (talk.reason ? `Tried again: ${talk.reason} ` : "Asking it… ")}
+      {talk.number && `Its number ${talk.number}. `}
+      {isOpen && !isAsking && (
+        <button type="button" className="quiet-link" onClick={onLook}>
+          ask how it stands
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** What a house asks about the files, and the answer it gets; other files are another order. */
+function Question({
+  name,
+  question: q,
+  onAnswer,
+}: {
+  name: string;
+  question: OrderStep;
+  onAnswer: ((text: string) => void) | undefined;
+}) {
+  return (
+    <div className="mt-2 border-l-[3px] border-metal pl-3">
+      <p>
+        <b>{name}</b> asks: {said(q.words || "something that was not written down.")}{" "}
+        <span className="text-ink-2">{day(q.on)}</span>
+      </p>
+      {onAnswer && (
+        <form
+          className="mt-1 flex flex-wrap items-center gap-3"
+          onSubmit={(e: FormEvent<HTMLFormElement>) => {
+            e.preventDefault();
+            onAnswer(String(new FormData(e.currentTarget).get("answer")).trim());
+          }}
+        >
+          <input
+            name="answer"
+            required
+            maxLength={2000}
+            aria-label={`Answer to ${name}`}
+            className="w-80 max-w-full"
+          />
+          <Button type="submit">Answer</Button>
+          <span className="text-[13px] text-ink-2">
+            Other files are another order: take this one back, drop them as a revision of their own, and
+            release a run of it.
+          </span>
+        </form>
+      )}
+    </div>
+  );
+}
+
+/** Everything that was written down of an order, with who said it. */
+function Log({
+  steps,
+  isOpen,
+  onRemove,
+}: {
+  steps: readonly OrderStep[];
+  isOpen: boolean;
+  onRemove: (s: OrderStep) => void;
+}) {
+  const [isShown, setShown] = useState(false);
+  return (
+    <div className={isShown ? "w-full" : ""}>
+      <button type="button" className="quiet-link" aria-expanded={isShown} onClick={() => setShown(!isShown)}>
+        {isShown
+          ? "hide what was said"
+          : `what was said, ${steps.length} ${steps.length === 1 ? "entry" : "entries"}`}
+      </button>
+      {isShown && (
+        <ul className="mt-1">
+          {steps.map((s) => (
+            <li key={s.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1">
+              <span className="num w-16 text-ink-2">{day(s.on)}</span>
+              <span>
+                {STEP_WORDS[s.state]}
+                {s.words && `: ${said(s.words)}`}
+              </span>
+              <span className="text-ink-2">{s.person}</span>
+              {isOpen && s.source === "" && (
+                <button
+                  type="button"
+                  className="quiet-link ml-auto"
+                  aria-label={`Take away: ${STEP_WORDS[s.state]}`}
+                  onClick={() => onRemove(s)}
+                >
+                  take away
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
