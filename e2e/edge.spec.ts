@@ -93,15 +93,57 @@ test("a house's profile goes out as a file and comes back as another house; one 
   const before = await row.textContent();
   await page.getByRole("button", { name: "edit its profile" }).click();
   const edit = page.getByRole("dialog");
+  const partOf = (name: string) => edit.getByRole("button", { name, exact: true }).click();
+  await partOf("What it charges");
   const steps = edit.getByLabel(/^steps of the area price/);
   await steps.fill("0: 1, 10: 0");
   await expect(edit.getByText("A factor is more than 0.")).toBeVisible();
   await expect(edit.getByRole("button", { name: "Save" })).toBeDisabled();
   await steps.fill("0: 3");
+  // its choices are typed too: a value that hangs on another, and one that cannot be read
+  await partOf("Choices");
+  const finish = edit.getByRole("region", { name: "Finish" });
+  await finish.getByRole("button", { expanded: false }).click();
+  await finish.getByRole("button", { name: "one more in Finish" }).click();
+  const last = finish.getByLabel(/^Finish, what it is/).last();
+  await last.fill("hot tin, by hand");
+  await finish
+    .getByLabel(/^Finish, set-up/)
+    .last()
+    .fill("free");
+  await expect(finish.getByRole("alert")).toContainText("“free” is no amount");
+  await expect(edit.getByRole("button", { name: "Save" })).toBeDisabled();
+  await finish
+    .getByLabel(/^Finish, set-up/)
+    .last()
+    .fill("7,50");
+  await finish
+    .getByLabel(/^Finish, only beside/)
+    .last()
+    .fill("mask colour: green");
+  await expectAccessible(page);
+  await partOf("Way here");
+  await edit.getByRole("button", { name: "one more in Ways here" }).click();
+  for (const [label, text] of [
+    ["what it is", "by messenger"],
+    ["base", "30"],
+    ["half a kilogram", "4"],
+    ["days on the way", "1"],
+    ["usual delay, days", "0.5"],
+  ] as const)
+    await edit
+      .getByLabel(new RegExp(`^Ways here, ${label}`))
+      .last()
+      .fill(text);
   await edit.getByRole("button", { name: "Save" }).click();
   await expect(edit).toHaveCount(0);
   await expect.poll(() => row.textContent()).not.toBe(before);
+  await page.getByRole("button", { name: /^Finish/ }).click();
+  await expect(page.getByRole("button", { name: /^hot tin, by hand/ })).toBeVisible();
+  await page.getByRole("button", { name: /^Way here/ }).click();
+  await expect(page.getByRole("button", { name: /^by messenger/ })).toBeVisible();
   await page.getByRole("button", { name: "edit its profile" }).click();
+  await partOf("What it charges");
   await expect(steps).toHaveValue("0: 3");
 });
 

@@ -67,13 +67,23 @@ export {
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 export {
   type ExtraOptionKey,
+  FAB_OPTIONS,
   type FabOptionKey,
   type FabOptions,
   OPTION_WORDS,
   type OptionKey,
+  ORDER_OPTIONS,
+  PLAIN,
 } from "./fab/options.ts";
 export { fabQuote } from "./fab/price.ts";
 export { type PriceTable, readPriceTable } from "./fab/price-table.ts";
+export {
+  type ProfileColumn,
+  type ProfileList,
+  profileCells,
+  profileColumns,
+  profileEntry,
+} from "./fab/profile-rows.ts";
 export { leadText, readLead, readTiers, tiersText } from "./fab/steps-text.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input

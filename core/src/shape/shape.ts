@@ -1,3 +1,7 @@
+import { isDay } from "../day.ts";
+
+export { isDay };
+
 /** Says what is wrong with a value, with the path to it; undefined where it has the shape. */
 export type DataShape = (value: unknown, path: string) => string | undefined;
 
@@ -56,16 +60,6 @@ export const money: DataShape = (v, path) =>
 /** A day of the calendar, as 2026-11-24. */
 export const day: DataShape = (v, path) =>
   typeof v === "string" && isDay(v) ? undefined : `${path} should be a day like 2026-11-24`;
-
-/** Whether a text is a day that the calendar has. */
-export function isDay(v: string): boolean {
-  const m = /^(\d{4})-(\d{2})-(\d{2})$/.exec(v);
-  if (!m) return false;
-  const [year, month, date] = [Number(m[1]), Number(m[2]), Number(m[3])];
-  if (year < 1900 || year > 2200 || month < 1 || month > 12 || date < 1) return false;
-  const isLeap = (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
-  return date <= (month === 2 ? (isLeap ? 29 : 28) : [4, 6, 9, 11].includes(month) ? 30 : 31);
-}
 
 /** A moment as the database writes it. */
 export const instant: DataShape = (v, path) =>
