@@ -45,7 +45,7 @@ for (let k = 0; k < times; k++) {
 const floor = median(floors);
 
 const zipped = (name) => gzipSync(readFileSync(join(ROOT, "web/dist/assets", name)), { level: 9 }).length;
-const stages = "board parts source fab assemble cost release order receive build".split(" ");
+const stages = "board parts source fab panel assemble cost release order receive build".split(" ");
 const views = [
   ["bench", "/", "Bench"],
   ...stages.map((s) => [s, `/runs/${run}/${s}`, s[0].toUpperCase() + s.slice(1)]),
@@ -56,6 +56,7 @@ const views = [
 ];
 console.log(`floor ${floor.toFixed(0)} ms; medians of ${times}`);
 console.log("page       first  ×floor   whole  longest task   words   script before, kB gzip");
+const firsts = new Map();
 for (const [name, path, heading] of views) {
   const seen = [];
   for (let k = 0; k < times; k++) {
@@ -88,10 +89,14 @@ for (const [name, path, heading] of views) {
     });
   }
   const of = (key) => median(seen.map((s) => s[key]));
+  firsts.set(name, of("all"));
   console.log(
     `${name.padEnd(10)} ${of("first").toFixed(0).padStart(5)} ${(of("first") / floor).toFixed(1).padStart(7)} ${of("all").toFixed(0).padStart(7)} ${(of("task") || "under 50").toString().padStart(13)} ${String(of("words")).padStart(7)} ${of("kB").toFixed(0).padStart(9)}`,
   );
 }
+console.log(
+  `fab stands after ${(firsts.get("fab") / firsts.get("board")).toFixed(2)} x what board takes (aim 1.5)`,
+);
 await browser.close();
 await end();
 process.exit();

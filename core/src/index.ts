@@ -211,7 +211,7 @@ export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-requ
 export { firstChoices } from "./run/first-choices.ts";
 export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
 export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/foil-cut.ts";
-export { changeWords, type FoilStanding, standingOf } from "./run/foils.ts";
+export { changeWords, chosenFoil, type FoilStanding, standingOf } from "./run/foils.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";
 export { type Covering, coveringOf, type LaidOut } from "./run/layouts.ts";

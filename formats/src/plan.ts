@@ -62,7 +62,7 @@ export async function writePlan(plan: PlanDrawing, created: Date, isTrueSize = f
   doc.setModificationDate(created);
   const plain = await doc.embedFont(StandardFonts.Helvetica);
   const bold = await doc.embedFont(StandardFonts.HelveticaBold);
-  const frame = frameOf(plan, isTrueSize);
+  const frame = frameOf(plan, isTrueSize, plain);
   const page = doc.addPage([frame.size[0] * POINT, frame.size[1] * POINT]);
   const table = new Table(page, frame, plain, degrees(90));
   table.head(plan, bold);
@@ -83,10 +83,17 @@ interface PageFrame {
   readonly box: PlanDrawing["box"];
 }
 
-function frameOf(plan: PlanDrawing, isTrueSize: boolean): PageFrame {
+/** Lines a note takes at the foot of a page, and how far one is below the other, mm. */
+const NOTE_MM = 4.6;
+const linesOf = (note: string, font: PDFFont, widthMm: number): number =>
+  Math.max(1, Math.ceil(font.widthOfTextAtSize(printable(note), 8) / (widthMm * POINT)));
+
+function frameOf(plan: PlanDrawing, isTrueSize: boolean, font: PDFFont): PageFrame {
   const [x0, y0, x1, y1] = plan.box;
   const [w, h] = [x1 - x0, y1 - y0];
-  const foot = 6 + plan.notes.length * 4.6 + (plan.barMm ? 9 : 0);
+  // on a page that is wider they take no more lines than on an upright one
+  const lines = plan.notes.reduce((n, note) => n + linesOf(note, font, A4[0] - 2 * MARGIN_MM), 0);
+  const foot = 6 + lines * NOTE_MM + (plan.barMm ? 9 : 0);
   const needs = [w + 2 * MARGIN_MM, h + 2 * MARGIN_MM + HEAD_MM + foot] as const;
   const lying = [A4[1], A4[0]] as const;
   const fits = [A4, lying].find((p) => needs[0] <= p[0] && needs[1] <= p[1]);
@@ -211,10 +218,10 @@ class Table {
       this.small(`${plan.barMm} mm: measure this bar before you trust the print`, end + 3, y - 1);
       y -= 5;
     }
-    const width = (size[0] - 2 * MARGIN_MM) * POINT;
+    const width = size[0] - 2 * MARGIN_MM;
     for (const n of plan.notes) {
-      this.small(n, MARGIN_MM, y, width);
-      y -= 4.6 * Math.max(1, Math.ceil(this.plain.widthOfTextAtSize(printable(n), 8) / width));
+      this.small(n, MARGIN_MM, y, width * POINT);
+      y -= NOTE_MM * linesOf(n, this.plain, width);
     }
   }
 

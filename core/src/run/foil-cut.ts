@@ -6,11 +6,24 @@ import { readLayer } from "../gerber/read.ts";
 import { plainBytes } from "../gerber/write.ts";
 import type { CorrectionWishes } from "../stencil/correct.ts";
 import { type FoilWork, foilWork } from "../stencil/foil.ts";
+import type { FoilSide } from "../stencil/reuse.ts";
 import type { RunDocument } from "./document.ts";
+import { chosenFoil } from "./foils.ts";
 import { leftOffPaste } from "./off-paste.ts";
 
 /** A foil thickness a new plan begins with, mm: the usual one. */
 export const USUAL_FOIL_MM = 0.12;
+
+/**
+ * How thick the foil is that a side of a board is printed with: that of the foil which is used again, else what is chosen.
+ *
+ * @param board its id; the only one where left out
+ */
+export function foilThickness(doc: RunDocument, board: string | undefined, side: FoilSide): number {
+  const again = chosenFoil(doc);
+  const isOfIt = again && !again.cannot && (board === undefined || again.board?.id === board);
+  return isOfIt && again.foil.openings[side] ? again.foil.foilMm : (doc.assembly.foilMm ?? USUAL_FOIL_MM);
+}
 
 /**
  * What a board's foil is cut for in this run. Openings as drawn are the layer as it is, with those of parts that are not
@@ -18,10 +31,10 @@ export const USUAL_FOIL_MM = 0.12;
  *
  * @param board its id; the only one where left out
  */
-export function foilWishes(doc: RunDocument, board: string | undefined): CorrectionWishes {
-  const { openings = "drawn", foilMm = USUAL_FOIL_MM } = doc.assembly;
+export function foilWishes(doc: RunDocument, board: string | undefined, side: FoilSide): CorrectionWishes {
+  const { openings = "drawn" } = doc.assembly;
   return {
-    foilMm,
+    foilMm: foilThickness(doc, board, side),
     without: openings === "drawn" ? [] : leftOffPaste(doc, board),
     isNarrowed: openings === "narrowed" || openings === "corrected",
     isPaned: openings === "paned" || openings === "corrected",
@@ -51,7 +64,7 @@ export function cutPaste(
   return set.files.flatMap((f): CutPaste[] => {
     if (f.role !== "paste" || !f.layer || (f.side !== "top" && f.side !== "bottom")) return [];
     const { side } = f;
-    const work = foilWork(f.layer, side, pinsOn(board.measure, side), foilWishes(doc, board.id));
+    const work = foilWork(f.layer, side, pinsOn(board.measure, side), foilWishes(doc, board.id, side));
     if (!work.again.agrees)
       throw new Error(
         `the paste layer ${side} of ${board.name}, cut otherwise than drawn, does not measure as meant.`,

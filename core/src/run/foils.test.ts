@@ -3,6 +3,7 @@ import type { Measure } from "../board/measure-document.ts";
 import { microsToNumber } from "../money/money.ts";
 import { type Foil, openingsToKeep } from "../stencil/reuse.ts";
 import type { RunDocument } from "./document.ts";
+import { foilThickness } from "./foil-cut.ts";
 import { changeWords, standingOf } from "./foils.ts";
 import { madeLine, madeMeasure, madeRun } from "./made-up.fixture.ts";
 import { leftOffPaste } from "./off-paste.ts";
@@ -145,6 +146,13 @@ test("a foil that serves costs nothing more; one that does not is a new one, and
   expect(notes(bad)).toEqual([["error", "foil-refused f"]]);
   expect(notes(doc(measure(row(undefined, 12))))).toEqual([["warning", "foil-dispense f top"]]);
   expect(notes(doc(measure(row()), { state: "worn" }))).toEqual([["warning", "foil-worn f"]]);
+  // another thickness than was chosen is said, and what is printed follows the foil
+  const other = { ...good, assembly: { ...good.assembly, foilMm: 0.15 } };
+  expect(notes(other)).toEqual([["warning", "foil-thickness f"]]);
+  expect(foilThickness(other, undefined, "top")).toBe(0.12);
+  expect(foilThickness(other, undefined, "bottom")).toBe(0.15);
+  expect(foilThickness({ ...bad, assembly: { ...bad.assembly, foilMm: 0.15 } }, undefined, "top")).toBe(0.15);
+  expect(foilThickness({ ...good, assembly: { ...good.assembly, foil: "" } }, undefined, "top")).toBe(0.12);
   expect(notes({ ...good, foils: [] })).toEqual([["error", "foil-missing"]]);
   expect(notes({ ...bad, assembly: { ...bad.assembly, method: "iron" } })).toEqual([]);
   const cash = rollUp(good).cash.find((c) => c.key === "stencil")!;

@@ -111,6 +111,15 @@ export function foilNotes(doc: RunDocument, add: Add): void {
     );
     return;
   }
+  const wanted = doc.assembly.foilMm;
+  if (wanted !== undefined && Math.abs(wanted - foil.foilMm) > 1e-9)
+    add(
+      "assemble",
+      `foil-thickness ${foil.id}`,
+      "warning",
+      `The foil ${foil.name} is ${foil.foilMm} mm thick; ${wanted} mm were chosen for this run. What releases and how much paste is printed follow the foil that is there.`,
+      { do: "Look at what stays in it and what floods, or buy a new one." },
+    );
   if (foil.state === "worn")
     add(
       "assemble",

@@ -21,6 +21,13 @@ export function HowMany() {
       <p className="mb-1 text-[14px] text-ink-2">
         In the long run: landed, and the price of a second small order as often as one is needed.
       </p>
+      {(r.house?.usualOvers ?? 0) > 0 && (
+        <p className="mb-1 text-[14px] text-ink-2">
+          {r.house!.name} usually sends {fixed(100 * r.house!.usualOvers!, 0)} % more than ordered, by its
+          profile: of {ordered?.pieces ?? r.start} about{" "}
+          {Math.floor((ordered?.pieces ?? r.start) * r.house!.usualOvers!)}. Nothing is counted on it.
+        </p>
+      )}
       <div className="overflow-x-auto">
         <table className="rows w-full min-w-[520px]">
           <thead>

@@ -101,6 +101,14 @@ function rowsOf(part: keyof typeof TABLES, house: House, keys?: readonly string[
 }
 
 const WAY = ["freightBase", "freightPerHalfKg", "transitDays", "delaySigmaDays", "step", "minPieces"];
+/** The area a house cuts, two sides. */
+const LARGEST: readonly Row[] = [0, 1].map((side) => ({
+  path: `foils.largestMm.${side}`,
+  label: `largest foil, ${side === 0 ? "one side" : "other side"}, mm`,
+  isOptional: false,
+  isAmount: false,
+}));
+
 /** All fields of a profile that the form shows. */
 export function groupsOf(house: House): Group[] {
   const rest = Object.keys(PRICE_FIELDS).filter((k) => !WAY.includes(k));
@@ -113,7 +121,9 @@ export function groupsOf(house: House): Group[] {
       ? [{ part: "assembly" as const, title: "Assembly", rows: rowsOf("assembly", house) }]
       : []),
     ...(house.bench ? [{ part: "bench" as const, title: "Own work", rows: rowsOf("bench", house) }] : []),
-    ...(house.foils ? [{ part: "foils" as const, title: "Foils", rows: rowsOf("foils", house) }] : []),
+    ...(house.foils
+      ? [{ part: "foils" as const, title: "Foils", rows: [...rowsOf("foils", house), ...LARGEST] }]
+      : []),
   ];
 }
 export const read = (house: House, path: string): string | number | undefined =>

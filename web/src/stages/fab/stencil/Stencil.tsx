@@ -1,4 +1,5 @@
 import {
+  chosenFoil,
   coverPlan,
   type FoilPlace,
   type FoilSide,
@@ -116,16 +117,23 @@ const placeWords = (o: FoilPlace): string =>
 
 /** Each thickness with what stays in it and what floods; a press takes it. */
 function Thickness({ work, foilMm }: { work: FoilWork; foilMm: number }) {
-  const { change, isLocked } = useRun();
+  const { doc, change, isLocked } = useRun();
+  const again = chosenFoil(doc);
+  const isAgain = again !== undefined && !again.cannot && again.foil.foilMm === foilMm;
   return (
     <fieldset className="mb-4">
       <legend className="mb-1 font-semibold">Thickness of the foil</legend>
+      {isAgain && (
+        <p className="text-ink-2">
+          The foil {again.foil.name} is used again; it is {written(String(foilMm))} mm thick.
+        </p>
+      )}
       {work.foils.map((f) => (
         <label key={f.foilMm} className="flex items-baseline gap-2 border-t border-rule py-1">
           <input
             type="radio"
             name="foil-mm"
-            disabled={isLocked}
+            disabled={isLocked || isAgain}
             checked={Math.abs(f.foilMm - foilMm) < 1e-9}
             onChange={() => change({ assembly: { foilMm: f.foilMm } } as never, `Foil of ${f.foilMm} mm`)}
           />

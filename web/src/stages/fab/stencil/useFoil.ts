@@ -10,7 +10,7 @@ export function useFoil(boardIndex: number, side: FoilSide) {
   const of = doc.boards[boardIndex];
   const pins = useMemo(() => (of ? pinsOn(of.measure, side) : []), [of, side]);
   const leftOff = useMemo(() => leftOffPaste(doc, of?.id), [doc, of]);
-  const wishes = useMemo(() => foilWishes(doc, of?.id), [doc, of]);
+  const wishes = useMemo(() => foilWishes(doc, of?.id, side), [doc, of, side]);
   const [work, setWork] = useState<FoilWork | "none">();
   useEffect(() => {
     let isCurrent = true;
