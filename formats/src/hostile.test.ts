@@ -1,11 +1,12 @@
 import { afterAll, expect, test } from "@jest/globals";
 import { strToU8, zipSync } from "fflate";
 import { openDrop, packZip, unpackZip } from "./archive.ts";
-import { BudgetError } from "./budget.ts";
+import { BudgetError, DROP_LIMITS, DropBudget } from "./budget.ts";
 import { crc32, readDirectory } from "./directory.ts";
 import { readDrop } from "./drop.ts";
 import { cleanPath } from "./path.ts";
 import { readTable } from "./table.ts";
+import { weighSheet } from "./weigh-sheet.ts";
 
 const AT = new Date("2026-01-01T00:00:00Z");
 const u32 = (b: Uint8Array, p: number, v: number) =>
@@ -170,6 +171,30 @@ test.each([
   );
   expect(drop.entries.map((e) => e.path)).toEqual(["list.xlsx", "top.gtl"]);
   expect(drop.notes).toMatchObject([{ tag: "budget-reached", level: "error", file: "list.xlsx" }]);
+});
+
+test("the last row that is read is read, and one cell more than a drop may hold is too many", async () => {
+  const at = (row: number) =>
+    workbook(`<sheetData><row r="${row}">${cell(`A${row}`, "x")}</row></sheetData>`);
+  expect(weighSheet(at(200_000), new DropBudget())).toBe(true);
+  expect(() => weighSheet(at(200_001), new DropBudget())).toThrow("row 200001; 200000 rows are read");
+  // a cell that names a later row than its row does counts as well
+  const loose = workbook(`<sheetData><row r="1">${cell("A200001", "x")}</row></sheetData>`);
+  expect(() => weighSheet(loose, new DropBudget())).toThrow("row 200001; 200000 rows are read");
+  // two rows of two cells: each cell ends with one mark
+  const text = strToU8("a,b\nc,d\n");
+  const cells = (n: number) => readTable(text, new DropBudget({ ...DROP_LIMITS, cells: n }));
+  expect(await cells(4)).toHaveLength(2);
+  await expect(cells(3)).rejects.toBeInstanceOf(BudgetError);
+  // of one table there is nothing to choose
+  const { entries } = await readDrop([{ path: "a.csv", bytes: text }], () => true);
+  expect(entries[0]).toMatchObject({
+    cells: [
+      ["a", "b"],
+      ["c", "d"],
+    ],
+  });
+  expect(entries[0]).not.toHaveProperty("sheets");
 });
 
 test("a text of separators is refused before it is split", async () => {

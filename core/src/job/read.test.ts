@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { Finding } from "../findings.ts";
 import { base, checkJob, readJob } from "./read.ts";
+import { writeJob } from "./write.ts";
 
 const job = (doc: unknown) => {
   const findings: Finding[] = [];
@@ -81,4 +82,19 @@ test.each([
   expect(findings.map((f) => [f.tag, f.level, f.text.includes("gone.gbr")])).toEqual([
     ["job-missing-file", level, true],
   ]);
+});
+
+test("a job file that is written reads back with its sizes, to the nanometre", () => {
+  const { job: j } = job(
+    writeJob({
+      name: "K",
+      revision: "B",
+      widthMm: 25.4 / 3,
+      heightMm: 40.5,
+      layers: 2,
+      files: [{ path: "a/top.gbr", function: "Copper,L1,Top" }],
+    }),
+  );
+  expect(j).toMatchObject({ widthMm: 8.466667, heightMm: 40.5, layers: 2, name: "K", revision: "B" });
+  expect([...j!.polarities]).toEqual([["top.gbr", "Positive"]]);
 });

@@ -93,7 +93,9 @@ test("one more stands where the edge is longest without one", () => {
   const s = spec({ counts: [1], separation: "tabs", tabs: [{ copy: 1, xMm: 10, yMm: 0 }] });
   const l = again([d], s, solved([d], spec({ counts: [1], separation: "tabs" })));
   expect(l.tabs).toHaveLength(1);
-  expect(l.findings.map((f) => f.tag)).toContain("held-by-one-tab");
+  // shown in the middle of the copy it is said of
+  const { at } = l.findings.find((f) => f.tag === "held-by-one-tab")!;
+  expect([at!.x, at!.y]).toEqual([l.widthMm / 2, l.heightMm / 2]);
   const more = new TabHand([d], s, l).oneMore(1)!;
   // the farthest from 10, 0 that is tabbed to a rail: at the other end
   expect(more.own.xMm).toBeGreaterThan(90);

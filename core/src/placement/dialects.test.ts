@@ -25,6 +25,8 @@ test.each<[string, string, string?]>([
     "headings by the middle beside others",
     "Designator,Footprint,Mid X,Mid Y,Ref X,Ref Y,Pad X,Pad Y,TB,Rotation\nR1,0603,25.4mm,12.7mm,1mm,1mm,2mm,2mm,T,90",
   ],
+  ["the middle after a plain pair", "Designator,X,Y,Mid X,Mid Y,TB,Rotation\nR1,1mm,2mm,25.4mm,12.7mm,T,90"],
+  ["the middle before a plain pair", "Designator,Mid X,Mid Y,X,Y,TB,Rotation\nR1,25.4mm,12.7mm,1mm,2mm,T,90"],
   ["headings with signs", "Reference,Center-X(mm),Center-Y(mm),Rotation(deg),Side\nR1,25.4,12.7,90°,Top"],
   ["headings in capitals", "REFDES,X_COORD_MM,Y_COORD_MM,ANGLE,MOUNT SIDE\nR1,25.4,12.7,90,TOP"],
   ["headings in another language", "Bezeichner;x (mm);y (mm);Winkel;Seite\nR1;25,4;12,7;90;oben", ";"],

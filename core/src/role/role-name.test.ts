@@ -85,6 +85,16 @@ test.each([
   ["0001.gbr", "nothing"],
   // a name that says two things
   ["top_bottom.gbr", "nothing"],
+  // two roles of one weight: neither is taken for sure
+  ["mask_silk_top.gbr", "mask top ?"],
+  ["silk_mask_top.gbr", "legend top ?"],
+  // the heavier speaks, in whichever order
+  ["mask_copper_top.gbr", "mask top"],
+  ["copper_mask_silk_top.gbr", "mask top ?"],
+  ["silk_paste_mask_top.gbr", "paste top"],
+  // a word says more of the side than a letter, in whichever order
+  ["copper_f_bottom.gbr", "copper bottom"],
+  ["copper_bottom_f.gbr", "copper bottom"],
   ["top.gbl", "copper bottom ?"],
   ["topmask.gtl", "copper top ?"],
 ])("%s reads as %s", (name, want) => {

@@ -193,6 +193,7 @@ function fromWords(
   let best: { role: Role; weight: number; not?: string } | undefined;
   const sides = new Map<Side, number>();
   const roles = new Set<Role>();
+  let rival: Role | undefined;
   for (const [i, w] of words.entries()) {
     const m = Object.hasOwn(WORDS, w) ? WORDS[w]! : undefined;
     if (!m) continue;
@@ -203,7 +204,10 @@ function fromWords(
     // "paste mask" is paste, "edge cuts" one word; a drill's map is a drawing only where it says drill
     if ((w === "map" || w === "guide") && words[i - 1] !== "drill") continue;
     roles.add(m.role);
-    if (!best || m.weight > best.weight) best = m;
+    if (!best || m.weight > best.weight) {
+      best = m;
+      rival = undefined;
+    } else if (m.weight === best.weight && m.role !== best.role) rival ??= m.role;
   }
   const has = (...list: string[]) => list.some((w) => words.includes(w));
   // solder alone is the old word for the side that is soldered; beside a side it is short for the mask
@@ -239,7 +243,10 @@ function fromWords(
     });
   if (best.role === "copper" && number && !sides.has("top") && !sides.has("bottom")) return number(make);
   if (best.role === "profile" || best.role === "score") return make(best.role);
-  return make(best.role, sideOf(sides));
+  const side = sideOf(sides);
+  if (!rival) return make(best.role, side);
+  const doubt = `The name says ${best.role} and ${rival}; it was taken as ${best.role}.`;
+  return make(best.role, { ...side, doubt: side.doubt ? `${doubt} ${side.doubt}` : doubt });
 }
 
 function sideOf(sides: ReadonlyMap<Side, number>): { side?: Side; doubt?: string } {

@@ -73,6 +73,12 @@ test("what it lacks and what to mind is said; a house says nothing of it", () =>
   const one = boardK({ house: BENCH, houses: [BENCH] });
   const flat = { ...one, boards: [{ ...one.boards[0]!, measure: madeMeasure({ copperLayers: 1 }) }] };
   expect(rollUp(flat).notes.map((n) => n.key)).not.toContain("bench-links");
+  // two sides without a plated hole: there is nothing to join
+  const bare = {
+    ...one,
+    boards: [{ ...one.boards[0]!, measure: { ...one.boards[0]!.measure, holes: [] } }],
+  };
+  expect(rollUp(bare).notes.map((n) => n.key)).not.toContain("bench-links");
 });
 
 test("its own hours stand beside its money among the houses, and a house of foils alone is none of them", () => {

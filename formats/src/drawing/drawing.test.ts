@@ -99,6 +99,7 @@ test.each([
   ["metres", "9 $INSUNITS 70 6", 1000],
   ["mils", "9 $INSUNITS 70 9", 0.0254],
   ["micrometres", "9 $INSUNITS 70 13", 0.001],
+  ["millionths of an inch", "9 $INSUNITS 70 8", 0.0000254],
   ["decimetres", "9 $INSUNITS 70 14", 100],
   ["light years", "9 $INSUNITS 70 19", undefined],
   ["none stated", "9 $INSUNITS 70 0", undefined],
@@ -177,6 +178,8 @@ test.each([
   ["the height left out", 'width="10cm" viewBox="0 0 1000 50"', 0.1],
   ["pixels are no length", 'width="378" height="189" viewBox="0 0 100 50"', undefined],
   ["px neither", 'width="378px" height="189px" viewBox="0 0 100 50"', undefined],
+  ["a view box without height", 'width="100mm" height="50mm" viewBox="0 0 100 0"', undefined],
+  ["a view box without width", 'width="100mm" height="50mm" viewBox="0 0 0 50"', undefined],
   ["no view box", 'width="100mm" height="50mm"', undefined],
   ["fitted into another shape", 'width="100mm" height="80mm" viewBox="0 0 100 50"', undefined],
 ] as const)("the scale of a vector picture: %s", (_, attributes, mm) => {
