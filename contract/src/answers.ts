@@ -231,6 +231,8 @@ export interface HouseOrder extends HouseRequest {
   readonly sentOn: string;
   /** Files of the package it needs; their content goes with them until the house has it. */
   readonly files: readonly { readonly path: string; readonly sha256: string; readonly base64?: string }[];
+  /** What it asked when it quoted, and was answered: it need not ask again. */
+  readonly known?: { readonly question: string; readonly answer: string };
   /** What it was told since, oldest first. */
   readonly told: readonly { readonly state: OrderState; readonly on: string; readonly words: string }[];
 }

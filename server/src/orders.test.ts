@@ -134,3 +134,20 @@ test("an order that is taken back is another one when it is sent again; by hand 
   expect(undone.status).toBe(200);
   expect(await o.said()).toHaveLength(5);
 });
+
+test("what a house asked when it quoted, and was answered, it does not ask again of the order; a question of its own stands", async () => {
+  const o = await ordered("Orders answered before", "Plover Lane Boards");
+  await o.v.post(`/api/runs/${o.id}/ask-houses`, { start: rollUp((await o.read()).document).start });
+  await server.figures();
+  const quote = (await o.read()).document.quotes.find((q) => q.house === o.houseId)!;
+  expect(quote.question).toMatch(/^Silkscreen letters/);
+  const path = `/api/runs/${o.id}/quotes/${o.houseId}/answer`;
+  expect((await o.v.call("PUT", path, { answer: "As they are." })).status).toBe(204);
+  const { version } = await o.read();
+  const accepted = Object.fromEntries(rollUp((await o.read()).document).blockers.map((b) => [b.key, "known"]));
+  await o.v.patch(`/api/runs/${o.id}`, { version, accepted });
+  await o.release();
+  await o.send();
+  const d = server.deps.today().slice(5);
+  expect(await o.said()).toEqual([`${d} sent`, `${d} accepted`]);
+});

@@ -43,7 +43,7 @@ export function progressOf(
     return done();
   }
   const question = order.boards.map((b) => questionOf(house, b)).find((q) => q !== undefined);
-  if (question) {
+  if (question && order.known?.question !== question) {
     says("asked", at, question);
     const answer = told("answered");
     if (!answer) return done();

@@ -61,6 +61,7 @@ const ASSEMBLY = {
   openings: choice(["drawn", "corrected", "narrowed", "paned"]),
   foilHouse: text(60),
   foilForm: choice(["loose", "framed"]),
+  pressMm: shaped<readonly [number, number]>(CHOICE_FIELDS.assembly.pressMm.shape).nullable(),
   foil: text(60),
   consumables: money,
   handParts: choice(["here", "house"]),

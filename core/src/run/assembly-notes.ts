@@ -1,7 +1,7 @@
 import { turnedParts, turnedWords } from "../assembly/turns.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
-import { foilOrder } from "./foil-order.ts";
+import { APART_MM, fitsBeside, foilOrder } from "./foil-order.ts";
 import type { Add } from "./note.ts";
 import { type LinePart, rateOf } from "./parts.ts";
 import { quotationNotes } from "./quotation-notes.ts";
@@ -55,9 +55,19 @@ export function assemblyNotes(
       "assemble",
       `foil-too-large ${p.name}`,
       "error",
-      `${order!.house.name} cuts foils of ${order!.house.foils.largestMm.join(" × ")} mm at most: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with 20 mm around it, does not go on one.`,
+      `${order!.house.name} cuts foils of ${order!.house.foils.largestMm.join(" × ")} mm at most: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with ${APART_MM} mm around it, does not go on one.`,
       { do: "Take another house for the foil, a smaller sheet, or single boards." },
     );
+  const press = doc.assembly.pressMm;
+  for (const p of method === "stencil" && !doc.assembly.foil ? sides.patterns : [])
+    if (press && p.widthMm !== undefined && !fitsBeside(p, 1, press))
+      add(
+        "assemble",
+        `foil-press ${p.name}`,
+        "warning",
+        `Your press holds foils of ${press.join(" × ")} mm: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with ${APART_MM} mm around it, does not go in.`,
+        { do: "Print it by hand with the foil taped down, or make smaller sheets." },
+      );
   if (method === "house" && doc.placements.length === 0)
     add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
       do: "Drop the placement file.",

@@ -154,6 +154,8 @@ export interface RunAssembly {
   /** House the foil is bought at, and its form; `stencilPrice` counts where none is chosen. */
   readonly foilHouse?: string;
   readonly foilForm?: "loose" | "framed";
+  /** What the press or the table holds of a foil, mm; nothing is judged by it where left out. */
+  readonly pressMm?: readonly [number, number] | null;
   /** Id of a foil the shop has that is used again; a new one where left out. */
   readonly foil?: string;
   readonly consumables: string | number;

@@ -9,7 +9,7 @@ export type FoilHouse = House & { readonly foils: FoilPrice };
 export const cutsFoils = (h: House): h is FoilHouse => h.foils !== undefined;
 
 /** Between two patterns on one foil, and around each, mm. */
-const APART_MM = 20;
+export const APART_MM = 20;
 
 /** Foils as they are bought at a house. */
 export interface FoilOrder {
@@ -23,8 +23,8 @@ export interface FoilOrder {
   readonly tooLarge: readonly PastePattern[];
 }
 
-/** So many patterns beside each other fit into the area a house cuts, one way or the other; unknown sizes do not. */
-function fitsBeside(p: PastePattern, times: number, [a, b]: FoilPrice["largestMm"]): boolean {
+/** So many patterns beside each other, with room around each, fit into an area, one way or the other; unknown sizes do not. */
+export function fitsBeside(p: PastePattern, times: number, [a, b]: FoilPrice["largestMm"]): boolean {
   const { widthMm: w, heightMm: h } = p;
   if (w === undefined || h === undefined) return false;
   const side = (u: number, v: number) => {
@@ -48,7 +48,13 @@ export function foilOrder(doc: RunDocument, sides: PasteSides, sidesToBuy: numbe
   const form = doc.assembly.foilForm === "framed" ? "framed" : "loose";
   const isWhole = sidesToBuy === sides.ofDesigns;
   const shared = isWhole
-    ? sides.patterns.filter((x) => x.sides > 1 && fitsBeside(x, 2, p.largestMm)).length
+    ? sides.patterns.filter(
+        (x) =>
+          x.sides > 1 &&
+          fitsBeside(x, 2, p.largestMm) &&
+          // what the press does not hold is not cut for it
+          (!doc.assembly.pressMm || fitsBeside(x, 2, doc.assembly.pressMm)),
+      ).length
     : 0;
   const foils = sidesToBuy - shared;
   const sum =

@@ -179,6 +179,18 @@ test("boards on one sheet are printed through one foil, as large as the sheet; w
       "Foils cuts foils of 161 × 130 mm at most: the sheet, 68 × 122 mm with 20 mm around it, does not go on one.",
     ],
   ]);
+  // the own press holds less than the house cuts: said, and both sides are not put on one foil for it
+  const pressed = (pressMm: [number, number]) =>
+    rollUp({ ...on, assembly: { ...on.assembly, pressMm } }).notes.filter((n) =>
+      n.key.startsWith("foil-press"),
+    );
+  expect(pressed([162, 108])).toEqual([]);
+  expect(pressed([108, 161]).map((n) => [n.level, n.text])).toEqual([
+    [
+      "warning",
+      "Your press holds foils of 108 × 161 mm: the sheet, 68 × 122 mm with 20 mm around it, does not go in.",
+    ],
+  ]);
   // single boards fit, and a foil that is there already is not cut
   expect(tooLarge({ ...doc, houses: [FAR, narrow] })).toEqual([]);
 });

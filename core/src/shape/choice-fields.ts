@@ -1,6 +1,18 @@
 import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
 import { panelShape } from "./panel.ts";
-import { type DataShape, fields, list, mapOf, money, nullable, number, oneOf, text, whole } from "./shape.ts";
+import {
+  type DataShape,
+  fields,
+  list,
+  mapOf,
+  money,
+  nullable,
+  number,
+  oneOf,
+  text,
+  tuple,
+  whole,
+} from "./shape.ts";
 
 /** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
 export interface ChoiceField {
@@ -50,6 +62,11 @@ export const CHOICE_FIELDS = {
     },
     foilHouse: { shape: text(60), words: "foils bought at" },
     foilForm: { shape: oneOf("loose", "framed"), words: "form of the foil" },
+    pressMm: {
+      shape: nullable(tuple(number(20, 2000), number(20, 2000))),
+      words: "what the press holds",
+      isWhole: true,
+    },
     foil: { shape: text(60), words: "foil used again" },
     consumables: { shape: money, words: "consumables" },
     handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },

@@ -136,6 +136,8 @@ async function orderOf(
 ): Promise<Omit<HouseOrder, "told">> {
   const needs = ask.order.startsWith("boards ") ? NEEDS.boards : NEEDS.assembly;
   const files = unpackZip(zip!).filter((f) => needs.test(f.path));
+  const kind = ask.order.startsWith("boards ") ? "fab" : "assembly";
+  const quoted = release!.document.quotes.find((q) => q.house === ask.houseId && q.kind === kind);
   const { request } = await compute.run(
     { kind: "request", document: release!.document, houseId: ask.houseId },
     workshopId,
@@ -143,6 +145,9 @@ async function orderOf(
   return {
     boards: request.boards,
     options: request.options,
+    ...(quoted?.question && quoted.answer
+      ? { known: { question: quoted.question, answer: quoted.answer } }
+      : {}),
     sentOn: steps.findLast((s) => s.state === "sent")?.on ?? "",
     files: files.map((f) => ({
       path: f.path,

@@ -5,8 +5,9 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { ChoiceRow } from "../../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { count, day, money, said, typedNumber } from "../../../ui/format.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { count, day, money, said, typedNumber, written } from "../../../ui/format.ts";
+import { Kept } from "../../../ui/Kept.tsx";
+import { useSay, useSayError } from "../../../ui/Toast.tsx";
 
 const STATES = [
   ["ready", "ready"],
@@ -61,11 +62,40 @@ export function Foils({
           }}
         />
       )}
+      <Press />
       {foils.map((f) => (
         <FoilRow key={f.id} foil={f} />
       ))}
       {!isLocked && <Keep boardIndex={boardIndex} foilMm={foilMm} without={without} />}
     </section>
+  );
+}
+
+/** What the shop's own press holds: two sides, typed once. */
+function Press() {
+  const { doc, change, isLocked } = useRun();
+  const say = useSay();
+  const [a, b] = doc.assembly.pressMm ?? [];
+  const save = (text: string) => {
+    const sides = text.split(/\s*[x×]\s*/i).map((s) => Number(typedNumber(s.replace(/mm$/i, "").trim())));
+    if (text === "") change({ assembly: { pressMm: null } } as never, "What the press holds is not said");
+    else if (sides.length === 2 && sides.every((v) => v >= 20 && v <= 2000))
+      change({ assembly: { pressMm: sides } } as never, `The press holds foils of ${sides.join(" × ")} mm`);
+    else
+      say(`“${text}” is no size of a foil`, {
+        hint: "Write two sides from 20 to 2000 mm, like 280 × 380.",
+        isProblem: true,
+      });
+  };
+  return (
+    <Kept
+      label="Your press or table holds foils up to, mm"
+      className="my-2 w-72"
+      placeholder="not said, such as 280 × 380"
+      disabled={isLocked}
+      value={a === undefined ? "" : `${written(String(a))} × ${written(String(b))}`}
+      onSave={save}
+    />
   );
 }
 
