@@ -77,8 +77,10 @@ test("a card's contacts lead to gold and a bevel, the released order sheet says 
   await expect(orderRow.getByRole("img", { name: "ready" })).toBeVisible();
   await slip.getByRole("button", { name: /^what was said, \d entries/ }).click();
   await expect(slip.getByRole("listitem").filter({ hasText: "answered: As in the files." })).toBeVisible();
-  await slip.getByRole("button", { name: "Take away: paid" }).click();
-  await expect(slip.getByText(/Waits for you to pay/)).toBeVisible();
+  // what the house was told stays told; what was written down of a call can be taken away
+  await expect(slip.getByRole("button", { name: "Take away: paid" })).toHaveCount(0);
+  await slip.getByRole("button", { name: "Take away: it asks" }).click();
+  await expect(slip.getByRole("listitem").filter({ hasText: "Which way round" })).toHaveCount(0);
 });
 
 test("boards that are made here are sent for nowhere", async ({ page }) => {

@@ -47,7 +47,8 @@ test("an order goes to its house with its files, is asked about, answered, paid,
   expect((await o.send()).status).toBe(403);
   await o.release();
   expect((await o.send(`parts ${o.houseId}`)).body).toMatchObject({ code: "NOT_FOUND" });
-  expect((await o.send()).status).toBe(202);
+  const sent = await o.send();
+  expect(sent.status).toBe(202);
   // twice is once
   expect((await o.send()).body).toMatchObject({ message: "Its files were sent already." });
   const today = server.deps.today();
@@ -64,6 +65,12 @@ test("an order goes to its house with its files, is asked about, answered, paid,
   expect(await o.talk()).toMatchObject([{ state: "answered", number: expect.stringMatching(/^P-\d{4}$/) }]);
   // the house's own word is not taken away, one's own is
   expect((await o.v.call("DELETE", `/api/order-steps/${record!.steps![1]!.id}`)).status).toBe(404);
+  // what it was told stays told: no step of it is taken away, and sending is not undone
+  const told = await o.v.call("DELETE", `/api/order-steps/${record!.steps![0]!.id}`);
+  expect(told.body).toMatchObject({ code: "NOT_ALLOWED", message: "Plover Lane Boards was told already." });
+  expect((await o.v.post(`/api/changes/${sent.headers.get("X-Change")}/undo`)).status).toBeGreaterThanOrEqual(
+    400,
+  );
   // asked again it says nothing twice
   await o.look();
   expect(await o.said()).toHaveLength(2);
@@ -144,7 +151,9 @@ test("what a house asked when it quoted, and was answered, it does not ask again
   const path = `/api/runs/${o.id}/quotes/${o.houseId}/answer`;
   expect((await o.v.call("PUT", path, { answer: "As they are." })).status).toBe(204);
   const { version } = await o.read();
-  const accepted = Object.fromEntries(rollUp((await o.read()).document).blockers.map((b) => [b.key, "known"]));
+  const accepted = Object.fromEntries(
+    rollUp((await o.read()).document).blockers.map((b) => [b.key, "known"]),
+  );
   await o.v.patch(`/api/runs/${o.id}`, { version, accepted });
   await o.release();
   await o.send();

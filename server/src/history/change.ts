@@ -91,7 +91,8 @@ export async function recordChange<T>(
       return { value };
     }
     const whole = await completed(tx, scope);
-    if (!isFinal) await refuseFrozen(tx, changed, whole);
+    // what leaves the house is frozen by itself; its time it has like everything else
+    await (isFinal ? refuseOutOfTime(tx, changed, whole.runId) : refuseFrozen(tx, changed, whole));
     await refuseMiscounts(tx, changed, whole.runId);
     const says = (sentence ?? sentenceOf(changed, await namesOf(tx, changed))).slice(0, 500);
     await tx.query(

@@ -176,6 +176,8 @@ async function kept(
   try {
     await recordChange(pool, by, async (tx, change) => {
       change.about({ runId: ask.runId });
+      // another's word is not taken back
+      change.isFinal();
       const there = new Set((await manySteps(tx, ask.runId)).map((s) => `${s.order} ${s.source}`));
       const sourceOf = (key: string) => `${said.number} ${key}`;
       const news = said.said.filter((s) => !there.has(`${ask.order} ${sourceOf(s.key)}`));

@@ -98,6 +98,18 @@ export async function insertOrderAsk(
   await orderTalk.putOn(tx, [one(rows, "order").id]);
 }
 
+/** Whether an order went to its house over the network: it knows then what it was told. */
+export async function isTalkedAbout(
+  tx: Tx,
+  o: { readonly runId: string; readonly order: string },
+): Promise<boolean> {
+  const { rows } = await tx.query("select from order_ask where run_id = $1 and order_key = $2", [
+    o.runId,
+    o.order,
+  ]);
+  return rows.length > 0;
+}
+
 /** Asks the house of a sent order again, now. @returns whether there is such a talk */
 export async function lookAgain(tx: Tx, runId: string, order: string): Promise<boolean> {
   const { rows } = await tx.query<{ id: string }>(

@@ -15,6 +15,7 @@ import {
   fillPurchaseDates,
   insertOrderAsk,
   insertStep,
+  isTalkedAbout,
   lookAgain,
   manySteps,
 } from "./order-queries.ts";
@@ -48,8 +49,10 @@ export function orderRoutes(deps: Deps): Router {
       change.about({ runId: id });
       const step = await written(tx, id, document, { ...b, person });
       change.says(`order at ${step.name}: ${SAID[b.state]}${b.words ? `: ${b.words}` : ""}`);
-      if (TOLD.includes(b.state) && (await lookAgain(tx, id, b.order)))
+      if (TOLD.includes(b.state) && (await lookAgain(tx, id, b.order))) {
+        change.isFinal();
         await tell(tx, { kind: "asking", workshop: workshopId, runId: id });
+      }
       return { id: step.id };
     });
     ctx.status = 201;
@@ -58,12 +61,23 @@ export function orderRoutes(deps: Deps): Router {
   router.delete("/api/order-steps/:id", async (ctx) => {
     await changeOf(ctx, deps, async (tx, change) => {
       const gone = await deleteStep(tx, ctx.params.id!);
+      if ((gone.state === "sent" || TOLD.includes(gone.state)) && (await isTalkedAbout(tx, gone)))
+        throw new AppError(
+          "NOT_ALLOWED",
+          `${gone.label} was told already.`,
+          "Take the order back instead, and send it again.",
+        );
       change.about({ runId: gone.runId });
       change.says(`order at ${gone.label}: not ${SAID[gone.state]} after all`);
     });
     ctx.status = 204;
   });
+  networkRoutes(router, deps);
+  return router;
+}
 
+/** An order that goes to its house over the network, and how it stands there. */
+function networkRoutes(router: Router, deps: Deps): void {
   router.post("/api/runs/:id/send-order", async (ctx) => {
     const { order } = bodyOf(ctx, sendOrderBody);
     const id = ctx.params.id!;
@@ -86,6 +100,7 @@ export function orderRoutes(deps: Deps): Router {
         person: by.person,
       });
       change.says(`order at ${step.name}: sent`);
+      change.isFinal();
       await insertOrderAsk(tx, id, order, houseId, by);
       await tell(tx, { kind: "asking", workshop: by.workshopId, runId: id });
       return { id: step.id };
@@ -105,7 +120,6 @@ export function orderRoutes(deps: Deps): Router {
     });
     ctx.status = 202;
   });
-  return router;
 }
 
 /** Writes a step down beside those before it; what is sent is ordered. @throws AppError where it does not follow */

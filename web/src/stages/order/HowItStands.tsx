@@ -15,7 +15,7 @@ import { Button } from "../../ui/Button.tsx";
 import { todayIso } from "../../ui/dates.ts";
 import { day, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { WriteStep } from "./WriteStep.tsx";
 
 /** What the stops of an order's way are called. */
@@ -29,12 +29,15 @@ export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
   shipped: "on its way",
   withdrawn: "taken back",
 };
+/** What a house hears that is talked with over the network. */
+const isTold = (state: OrderState): boolean => ["sent", "answered", "paid", "withdrawn"].includes(state);
 const STOPS = ["sent", "accepted", "paid", "made", "shipped"] as const;
 
 /** How an order at a house stands: its way as far as it came, whom it waits for, and what can be done about it. */
 export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
   const { id, record, did } = useRun();
   const sayError = useSayError();
+  const say = useSay();
   const { data } = useAsks(id);
   const talk = data?.orders.find((x) => x.order === o.key);
   // what a house says is written down by the server: the run is fetched once it answered
@@ -51,12 +54,17 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
   const write = (state: OrderState, words = "", on = todayIso()) => {
     const done = addStep(id, { order: o.key, state, on, words });
     done.catch(sayError);
-    did(`${o.name}: ${STEP_WORDS[state]}`, done);
+    const said = `${o.name}: ${STEP_WORDS[state]}`;
+    // what a house was told it knows: that is not undone here
+    if (talk && isTold(state))
+      done.then(
+        () => say(said),
+        () => undefined,
+      );
+    else did(said, done);
   };
   const send = () => {
-    const done = sendOrder(id, o.key);
-    done.catch(sayError);
-    did(`${o.name}: files sent`, done);
+    sendOrder(id, o.key).then(() => say(`${o.name}: files sent`), sayError);
   };
   const answers = data?.answering.includes(o.party) ?? false;
   const isSendable = stand.state === "open" || stand.state === "withdrawn";
@@ -97,7 +105,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
         {steps.length > 0 && (
           <Log
             steps={steps}
-            isOpen={isOpen}
+            mayTake={(s) => isOpen && s.source === "" && !(talk && isTold(s.state))}
             onRemove={(s) => {
               const done = removeStep(id, s.id);
               done.catch(sayError);
@@ -236,11 +244,11 @@ function Question({
 /** Everything that was written down of an order, with who said it. */
 function Log({
   steps,
-  isOpen,
+  mayTake,
   onRemove,
 }: {
   steps: readonly OrderStep[];
-  isOpen: boolean;
+  mayTake: (s: OrderStep) => boolean;
   onRemove: (s: OrderStep) => void;
 }) {
   const [isShown, setShown] = useState(false);
@@ -261,7 +269,7 @@ function Log({
                 {s.words && `: ${said(s.words)}`}
               </span>
               <span className="text-ink-2">{s.person}</span>
-              {isOpen && s.source === "" && (
+              {mayTake(s) && (
                 <button
                   type="button"
                   className="quiet-link ml-auto"
