@@ -42,16 +42,17 @@ function expectKept(name: string, text: string): void {
 
 const picture = (side: string, over: Partial<SheetPicture> = {}): SheetPicture => ({
   side,
-  box: [0, 0, 20, 10],
-  outline: [[0, 0, 20, 0, 20, 10, 0, 10]],
-  openings: [[1, 1, 2, 1, 2, 2, 1, 2]],
-  legend: [{ width: 0.15, lines: [1, 1, 5, 5, 5, 5, 9, 5] }],
-  holes: [{ x: 3, y: 3, d: 1 }],
+  // drawn from somewhere else than nought
+  box: [30, -4, 50, 6],
+  outline: [[30, -4, 50, -4, 50, 6, 30, 6]],
+  openings: [[31, 1, 32, 1, 32, 2, 31, 2]],
+  legend: [{ width: 0.15, lines: [31, 1, 35, 5, 35, 5, 39, 5] }],
+  holes: [{ x: 33, y: 3, d: 1 }],
   slots: [
     {
       points: [
-        [1, 2],
-        [5, 2],
+        [31, 2],
+        [35, 2],
       ],
       d: 1,
     },
@@ -191,7 +192,7 @@ test("a sheet that lists the files of its package names each with its size and t
       { ...sheet, path: "b.pdf" },
     ],
     pictures: [],
-    run: {},
+    run: { kobbin: "run/1" },
     about: { run: "r", product: "p", revision: "A", createdAt: WHEN.toISOString() },
   });
   const files = new Map(unpackZip(zip).map((f) => [f.path, f.bytes]));
@@ -202,6 +203,7 @@ test("a sheet that lists the files of its package names each with its size and t
     "t|s|Files|Fabrication file|Bytes|SHA-256, first half|top.gtl|3|ba7816bf8f01cfea414140de5dae2223",
   );
   expect(await words("b.pdf")).toBe("t|s");
+  expect(new TextDecoder().decode(files.get("run.json")!)).toBe('{\n "kobbin": "run/1"\n}\n');
   // JSON that can be read by eye, with a line end at its end
   expect(new TextDecoder().decode(files.get("manifest.json")!)).toMatch(
     /^\{\n "kobbin": "package\/1",\n[\s\S]*\}\n$/,

@@ -108,6 +108,17 @@ test.each([
   expect(unitOf(dxf(CIRCLE, { header }))).toBe(mm);
 });
 
+test("blocks inside of blocks are followed sixteen deep, and what is deeper is said", () => {
+  const nested = (n: number) => {
+    const blocks = Array.from({ length: n }, (_, i) =>
+      block(i === 0 ? CIRCLE : `0 INSERT 8 0 2 B${i - 1} 10 0 20 0`, `B${i}`, "10 0 20 0"),
+    ).join(" ");
+    return readDrawing(dxf(`0 INSERT 8 0 2 B${n - 1} 10 0 20 0`, { blocks }));
+  };
+  expect(nested(16)).toMatchObject({ circles: [{ x: 5, y: 7, diameter: 3 }], notes: [] });
+  expect(nested(17)).toMatchObject({ circles: [], notes: [expect.stringContaining("1 × insert")] });
+});
+
 test("what is no circle and no line is counted, and a block that holds itself ends", () => {
   const d = readDrawing(
     dxf(`${CIRCLE} 0 SPLINE 8 0 70 8 71 3 0 INSERT 8 0 2 RING 10 0 20 0`, {
@@ -227,6 +238,8 @@ test("what is larger than any case's drawing is refused before it is read, and w
     kind: "refused",
     why: expect.stringContaining("larger than 8 MB"),
   });
+  // one byte less is read, and is something else
+  expect(readDrawing(large.subarray(1))).toMatchObject({ why: expect.stringContaining("neither a DXF") });
   expect(readDrawing(svg(`<path d="${"M0 0h1".repeat(200_001)}"/>`))).toMatchObject({
     kind: "refused",
     why: expect.stringContaining("more shapes"),
