@@ -136,7 +136,7 @@ test("a house that cannot make the board says why, and choosing it blocks the re
   await dialog.getByLabel("smallest track").fill("0.4");
   await dialog.getByRole("button", { name: "Keep the copy and choose it" }).click();
   await expect(page.getByRole("row", { name: new RegExp(house) })).toContainText(
-    "cannot: smallest track is 0.25, this house holds 0.4",
+    "cannot: smallest track 0.25, holds 0.4",
   );
   await stage(page, "Release");
   await expect(page.getByRole("button", { name: "Release and pack" })).toBeDisabled();

@@ -33,6 +33,17 @@ test("a board is held against the own bench: hours, days, risk, prints the right
   await dropFiles(page, demoFiles("probe-tail"), "Etched tail");
   await page.getByRole("button", { name: "Keep it and start a run" }).click();
   await stage(page, "Fab");
+  // a refusal leads to its place on the picture
+  const refused = page
+    .getByRole("row", { name: /Own bench/ })
+    .getByRole("link")
+    .first();
+  await expect(refused).toContainText(/\d, holds \d/);
+  await refused.click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await expect(page).toHaveURL(/measure=/);
+  await expect(page.getByText(/place 1 of \d+/)).toBeVisible();
+  await page.goBack();
   await page.getByRole("button", { name: "own bench", exact: true }).click();
   const against = page.getByRole("region", { name: "Made here or ordered" });
   await expect(against.getByRole("row", { name: /Own bench/ })).toContainText("cannot: ");

@@ -113,6 +113,7 @@ test("a stranger's own files, prices and house become a package that reads back 
   await house.getByLabel("Name of the house").fill("Harbour Boards");
   await expect(house.getByLabel("smallest hole")).toHaveValue("");
   await house.getByLabel("smallest hole").fill("0,3");
+  await house.getByRole("button", { name: "What it charges", exact: true }).click();
   await house.getByLabel("set-up, two layers").fill("20");
   await house.getByRole("button", { name: "Keep the copy and choose it" }).click();
   await expect(page.getByRole("row", { name: /Harbour Boards/ })).toContainText("chosen");

@@ -5,6 +5,7 @@ import { microsToNumber } from "../money/money.ts";
 import type { Change } from "../order-sheet/settle.ts";
 import { isComplete } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
+import type { BoardCheck } from "./note.ts";
 import type { RunResult } from "./result.ts";
 /** What an alternative would change, before it is chosen. */
 export interface Effect {
@@ -43,7 +44,7 @@ export interface HouseEffect extends Effect {
   /** What of the options chosen it does not have, with what it has in their place. */
   readonly gives: readonly Given[];
   readonly tightest?: LimitCheck;
-  readonly breaches: readonly LimitCheck[];
+  readonly breaches: readonly BoardCheck[];
   /** What would stop it and it does not say from where on. */
   readonly unstated: readonly string[];
   /** Its price for these pieces is a guess from what it quoted for others. */

@@ -1,10 +1,12 @@
 import type { HouseRecord } from "@kobbin/contract";
-import { type LimitCheck, OPTION_WORDS, shortOf, unitOf } from "@kobbin/core";
+import { type HouseEffect, type LimitCheck, OPTION_WORDS, shortOf, unitOf } from "@kobbin/core";
+import { Link } from "react-router";
 import { useHouseRecords } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, count, fixed, mm, said, written } from "../../ui/format.ts";
 import { valuesWith } from "./OptionRow.tsx";
+import { onBoard } from "./onBoard.ts";
 
 const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`;
 
@@ -42,7 +44,7 @@ export function Houses() {
                     <span className={h.isChosen ? "font-bold" : "font-semibold"}>{h.label}</span>
                     <span className="block text-[12.5px] text-ink-2">
                       {h.cannot ? (
-                        <span className="text-stop">cannot: {said(h.cannot)}</span>
+                        <Refusal house={h} />
                       ) : (
                         (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
                       )}
@@ -136,6 +138,33 @@ export function Houses() {
         </p>
       )}
     </>
+  );
+}
+
+/** Why a house cannot make the boards: each measure with its limit, and its place on the picture. */
+function Refusal({ house: h }: { house: HouseEffect }) {
+  const { id, doc } = useRun();
+  if (h.breaches.length === 0) return <span className="text-stop">cannot: {said(h.cannot!)}</span>;
+  return (
+    <span className="text-stop">
+      cannot:{" "}
+      {h.breaches.map((c, i) => {
+        const words = `${shortOf(c)} ${mm(c.value)}, holds ${written(String(c.limit))}`;
+        const to = onBoard(id, doc, c);
+        return (
+          <span key={`${c.measure} ${c.label} ${c.board ?? ""}`}>
+            {i > 0 && "; "}
+            {to ? (
+              <Link className="underline" to={to}>
+                {words}
+              </Link>
+            ) : (
+              words
+            )}
+          </span>
+        );
+      })}
+    </span>
   );
 }
 

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { useRun } from "../../run/runState.ts";
 import { mm, written } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
+import { onBoard } from "./onBoard.ts";
 
 /** What was measured against the chosen house's limits, board by board. */
 export function Limits({ checks }: { checks: RunResult["checks"] }) {
@@ -29,10 +30,7 @@ export function Limits({ checks }: { checks: RunResult["checks"] }) {
             <tr key={`${c.measure}${c.label}${c.board ?? ""}`}>
               <td>
                 {c.at ? (
-                  <Link
-                    className="why"
-                    to={`/runs/${id}/board${at(c.board) > 0 ? `?board=${at(c.board) + 1}` : ""}`}
-                  >
+                  <Link className="why" to={onBoard(id, doc, c)!}>
                     {c.label}
                   </Link>
                 ) : (

@@ -18,7 +18,7 @@ export function OfHouse({ onDialog: setDialog }: { onDialog: (d: FabDialog) => v
   const order = r.orders[0];
   if (!r.house) return null;
   return (
-    <p className="mt-2 flex flex-wrap gap-x-5 text-[14px]">
+    <p className="mt-2 flex flex-wrap gap-x-5 gap-y-2 text-[14px]">
       <span className="text-ink-2">{r.house.name}:</span>
       {!isLocked && (
         <>
