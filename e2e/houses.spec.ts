@@ -47,6 +47,10 @@ test("a board is held against the own bench: hours, days, risk, prints the right
   await page.getByRole("button", { name: "own bench", exact: true }).click();
   const against = page.getByRole("region", { name: "Made here or ordered" });
   await expect(against.getByRole("row", { name: /Own bench/ })).toContainText("cannot: ");
+  // its hours open to their sum
+  await against.getByRole("button", { name: /^Own hours for the boards/ }).click();
+  await expect(page.getByRole("dialog")).toContainText(/1 set-up.*drilled.* s a hole/);
+  await page.keyboard.press("Escape");
   await expect(against.getByRole("row", { name: /cheapest (to order|and quickest)/ })).toBeVisible();
   await expect(
     page.getByRole("img", { name: "The copper of the top as it is printed, mirrored" }),

@@ -306,7 +306,7 @@ export { savedTogether } from "./sourcing/together.ts";
 export type { CorrectionWishes } from "./stencil/correct.ts";
 export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
-export { POWDERS, pasteNeed } from "./stencil/paste.ts";
+export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // sums attached to lines
 export { type AttachedSum, standingSum } from "./sums/evaluate.ts";

@@ -20,6 +20,7 @@ test("what is landed is what ordering so many costs, and a second order is count
   for (const q of rows) {
     const chance = binomialAtLeast(q.pieces, 30, r.yield.final);
     expect(q.chance).toBeCloseTo(chance, 12);
+    expect(q.again).toBeCloseTo(again, 6);
     expect(q.expected).toBeCloseTo(q.landed + (1 - chance) * again, 5);
   }
   // 30 of 30 have to be good: 0.98955^30 = 0.73, so 80.50 + 0.27 × 76.10 is more than 84.50

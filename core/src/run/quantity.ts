@@ -15,6 +15,8 @@ export interface QuantityRow {
   readonly chance: number;
   /** Landed, and the price of a second order as often as one is needed. */
   readonly expected: number;
+  /** What a second order of the least it sells would cost, landed. */
+  readonly again: number;
   /** Bare boards that are left when as many as planned are started. */
   readonly left: number;
   readonly isOrdered: boolean;
@@ -71,6 +73,7 @@ export function quantityRows(doc: RunDocument, r: RunResult): QuantityRow[] {
       landed: microsToNumber(q.landed as Micros),
       chance: q.chance,
       expected: microsToNumber(Math.round(q.sum) as Micros),
+      again: microsToNumber(again as Micros),
       left: Math.max(0, q.pieces - r.start),
       isOrdered: q.pieces === ordered,
       isBest: q === best,

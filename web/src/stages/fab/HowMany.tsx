@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
 import { amount, count, fixed } from "../../ui/format.ts";
+import { Sum } from "../../ui/Sum.tsx";
 
 /** How many boards to order: the chance of enough good ones against a second order, and a purpose for what is left. */
 export function HowMany() {
@@ -52,7 +53,20 @@ export function HowMany() {
                 <td className="num text-right">{amount(q.landed, currency)}</td>
                 <td className="num text-right">{fixed(100 * q.chance, 1)} %</td>
                 <td className="num text-right">
-                  {amount(q.expected, currency)}
+                  <Sum
+                    title={`${q.pieces} boards in the long run`}
+                    terms={[
+                      { label: "landed", value: amount(q.landed, currency) },
+                      {
+                        label: `a second order of the least it sells, ${amount(q.again, currency)}`,
+                        value: amount((1 - q.chance) * q.again, currency),
+                        note: `needed in ${fixed(100 * (1 - q.chance), 1)} % of cases`,
+                      },
+                    ]}
+                    result={amount(q.expected, currency)}
+                  >
+                    {amount(q.expected, currency)}
+                  </Sum>
                   {q.isBest && <span className="block font-sans text-[12.5px] text-fine">least</span>}
                 </td>
                 <td className="num text-right">{q.left}</td>

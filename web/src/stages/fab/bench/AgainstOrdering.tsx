@@ -1,8 +1,9 @@
-import type { HouseEffect } from "@kobbin/core";
+import { boardFacts, type House, type HouseEffect } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { DaysDelta, Delta } from "../../../ui/ChoiceRow.tsx";
-import { amount, fixed, said } from "../../../ui/format.ts";
+import { amount, count, fixed, said } from "../../../ui/format.ts";
 import { Skeleton } from "../../../ui/States.tsx";
+import { Sum } from "../../../ui/Sum.tsx";
 
 /** The own bench beside the cheapest and the quickest that can make the board: money, hours, days, and what may go wrong. */
 export function AgainstOrdering() {
@@ -19,6 +20,23 @@ export function AgainstOrdering() {
     ...(cheapest === quickest ? [] : [["quickest to order", quickest] as const]),
   ];
   const bench = doc.houses?.find((h) => h.bench)?.bench;
+  const holes = (b: (typeof doc.boards)[number]) => boardFacts(b.measure).holes * b.perProduct;
+  const drilled = doc.boards.reduce((n, b) => n + holes(b), 0);
+  const each = doc.boards.reduce((n, b) => n + b.perProduct, 0);
+  /** Set-up of each board's kind, the boards themselves, and every hole of them. */
+  const minutesOf = (b: NonNullable<House["bench"]>, h: HouseEffect) => {
+    const setups = doc.boards.length * b.setupMin;
+    const boards = h.pieces * b.perBoardMin;
+    return [
+      { label: count(doc.boards.length, "set-up"), value: fixed(setups, 1) },
+      { label: count(h.pieces, "board"), value: fixed(boards, 1), note: `${b.perBoardMin} min each` },
+      {
+        label: "drilled",
+        value: fixed(60 * h.ownHours! - setups - boards, 1),
+        note: `${b.secondsAHole} s a hole, ${Math.round(drilled / each)} on a board`,
+      },
+    ];
+  };
   const risk = (h: HouseEffect) =>
     h.cannot
       ? `cannot: ${h.cannot}`
@@ -52,7 +70,19 @@ export function AgainstOrdering() {
                   </span>
                 </td>
                 <td className="num text-right">{amount(h.boardsTotal, doc.workshop.currency)}</td>
-                <td className="num text-right">{fixed(h.ownHours ?? 0, 1)}</td>
+                <td className="num text-right">
+                  {isOwn(h) && bench ? (
+                    <Sum
+                      title="Own hours for the boards, min"
+                      terms={minutesOf(bench, h)}
+                      result={fixed(60 * h.ownHours!, 1)}
+                    >
+                      {fixed(h.ownHours!, 1)}
+                    </Sum>
+                  ) : (
+                    fixed(0, 1)
+                  )}
+                </td>
                 <td className="text-right">
                   {h.isChosen ? (
                     <span className="text-[13px] text-ink-2">chosen</span>

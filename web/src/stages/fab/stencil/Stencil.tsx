@@ -1,4 +1,5 @@
 import {
+  BEAD_G,
   chosenFoil,
   coverPlan,
   type FoilPlace,
@@ -9,12 +10,14 @@ import {
   POWDERS,
   panelOf,
   pasteNeed,
+  WIPED,
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
 import { useParam } from "../../../ui/params.ts";
 import { Skeleton } from "../../../ui/States.tsx";
+import { Sum } from "../../../ui/Sum.tsx";
 import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import { Tab } from "../../../ui/Tab.tsx";
 import { FoilPicture } from "./FoilPicture.tsx";
@@ -289,7 +292,8 @@ function Cover({
 function Paste({ work, perProduct }: { work: FoilWork; perProduct: number }) {
   const { result: r } = useRun();
   // of each side by itself: it has a foil, and what stays on it, of its own
-  const need = pasteNeed(work.grams.cut, r.start * perProduct, 1, work.narrowestMm ?? 1);
+  const boards = r.start * perProduct;
+  const need = pasteNeed(work.grams.cut, boards, 1, work.narrowestMm ?? 1);
   const ball = POWDERS.find((p) => p.type === need.powder)?.ballMm;
   return (
     <section aria-labelledby="paste">
@@ -298,8 +302,26 @@ function Paste({ work, perProduct }: { work: FoilWork; perProduct: number }) {
       </h2>
       <p className="border-t border-rule py-1">
         <span className="num">{fixed(need.perBoardG, 3)} g</span> a board,{" "}
-        <span className="num">{fixed(need.runG, 1)} g</span> for {r.start * perProduct} boards with what is
-        wiped off and stays on the foil (a placeholder: 30 % and 15 g).
+        <Sum
+          title="Paste for the run, g"
+          terms={[
+            {
+              label: `printed, ${boards} boards of ${fixed(need.perBoardG, 3)} g`,
+              value: fixed(boards * need.perBoardG, 2),
+            },
+            {
+              label: "wiped off and misprinted",
+              value: fixed(boards * need.perBoardG * WIPED, 2),
+              note: `${Math.round(100 * WIPED)} % of it, a placeholder`,
+            },
+            { label: "stays on the foil", value: fixed(BEAD_G, 2), note: "a placeholder" },
+          ]}
+          result={fixed(need.runG, 2)}
+        >
+          <span className="num">{fixed(need.runG, 1)} g</span>
+        </Sum>{" "}
+        for {r.start * perProduct} boards with what is wiped off and stays on the foil (a placeholder: 30 %
+        and 15 g).
       </p>
       <p className="border-t border-rule py-1">
         {need.powder === undefined
