@@ -1,10 +1,8 @@
 import type {
   ClassRules,
-  FabRequest,
   House,
   Measure,
   OfferChange,
-  OrderState,
   OwnLosses,
   PanelPiece,
   RunDocument,
@@ -210,44 +208,6 @@ export interface HouseRecord {
   /** Of these set apart on arrival. */
   readonly apart: number;
   readonly questions: number;
-}
-
-/** What a house is asked over its feed. */
-export type HouseRequest = Pick<FabRequest, "boards" | "options">;
-/** What it answers: for all boards together, landed. */
-export interface HouseQuote {
-  readonly total: string;
-  readonly currency: string;
-  /** Until they are at the door. */
-  readonly days: number;
-  readonly validUntil: string;
-  /** What it asks back after a look at the files. */
-  readonly question?: string;
-}
-
-/** What a house is sent: PUT /houses/:key/orders/:reference. Put again under its reference it is the same order. */
-export interface HouseOrder extends HouseRequest {
-  /** ISO date. */
-  readonly sentOn: string;
-  /** Files of the package it needs; their content goes with them until the house has it. */
-  readonly files: readonly { readonly path: string; readonly sha256: string; readonly base64?: string }[];
-  /** What it asked when it quoted, and was answered: it need not ask again. */
-  readonly known?: { readonly question: string; readonly answer: string };
-  /** What it was told since, oldest first. */
-  readonly told: readonly { readonly state: OrderState; readonly on: string; readonly words: string }[];
-}
-/** What it says of it; 404 where it does not have the files. */
-export interface HouseOrderAnswer {
-  readonly number: string;
-  /** Day on which it is here, once that is promised. */
-  readonly expectedOn?: string;
-  /** Everything it said of this order so far, each under a key of its own. */
-  readonly said: readonly {
-    readonly key: string;
-    readonly state: OrderState;
-    readonly on: string;
-    readonly words: string;
-  }[];
 }
 
 /** A memory of corrections, keyed by a file's name with digits left aside. */
