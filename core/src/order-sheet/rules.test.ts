@@ -30,6 +30,13 @@ test.each<[string, Measure, Partial<FabOptions>, (string | RegExp)[]]>([
     {},
     ["the edge contacts need gold: other finishes are uneven or tarnish"],
   ],
+  // FULL lets a hole be an eighth of the thickness: 0.15 mm goes through 0.8, not through 1.6
+  [
+    "a hole that the thinnest board takes and a thicker one does not",
+    madeMeasure({ minHoleMm: 0.15, holes: [{ diameterMm: 0.15, count: 1, plated: true }] as never }),
+    {},
+    ["thickness to smallest plated hole is 10.67, FULL holds 8"],
+  ],
   ["contacts under gold", card(2), { finish: "gold" }, []],
   ["a bevel of 45° behind which 2 mm are free", card(2), { finish: "gold", bevel: "45" }, []],
   [

@@ -50,6 +50,7 @@ test("more certainty costs the run what it says, with what stays, and leaves so 
 test("what is left over is kept, or charged to the run: one of the two is chosen, and the other says its difference", () => {
   const [kept, charged] = effects.leftovers;
   expect([kept!.isChosen, charged!.isChosen]).toEqual([true, false]);
+  expect([kept!.label, charged!.label]).toEqual(["kept as stock value", "charged to this run"]);
   const r = rollUp({ ...BASE, choices: { ...BASE.choices, leftovers: "expense" } });
   expect(charged!.perGood).toBeCloseTo(microsToNumber(r.perGood) - microsToNumber(base.perGood), 9);
   expect(charged!.perGood).toBeGreaterThan(0);
