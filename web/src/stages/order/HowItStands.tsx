@@ -101,7 +101,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
           }
         />
       ))}
-      <div className="flex flex-wrap gap-x-4">
+      <div className="mt-1 flex flex-wrap gap-x-4">
         {steps.length > 0 && (
           <Log
             steps={steps}
