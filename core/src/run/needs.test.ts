@@ -387,6 +387,17 @@ test("the library says who mounts a part and how its direction is marked; both r
     ["D1", undefined],
     ["R1", "bar at the cathode"],
   ]);
+  // of marks that are alike the lowest reference of a line tells its place, not the next of it
+  const more = doc({
+    lines: [
+      line("5", ["D3", "D4"], { mpn: "HB-2", package: "SOD-123", valueText: "diode" }),
+      line("4", ["D9", "D1"], { mpn: "HB-1", package: "SOD-123", valueText: "diode" }),
+    ],
+  });
+  expect(directedParts(more, rollUp(more).parts).map((x) => x.refs)).toEqual([
+    ["D1", "D9"],
+    ["D3", "D4"],
+  ]);
   const turned = r.parts.find((p) => p.line.id === "1")!;
   expect([turned.isPolarised, r.parts.find((p) => p.line.id === "3")!.isPolarised]).toEqual([true, false]);
 });

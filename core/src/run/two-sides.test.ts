@@ -4,6 +4,7 @@ import { microsToNumber } from "../money/money.ts";
 import type { RunDocument } from "./document.ts";
 import { FAR, madeLine } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
+import { source } from "./stages/source.ts";
 import { OTHER, place, refs, twoSided as run } from "./two-sided.fixture.ts";
 
 const leafOf = (doc: RunDocument, key: string) =>
@@ -52,6 +53,14 @@ test("a house: two set-ups and stencils, its feeders and joints; hand parts stay
     ["joints", 2.16],
   ]);
   expect([r.time.solder, r.time.total]).toEqual([36, 36]);
+  // its words count sides as they are
+  const price = { ...FAR.assembly! };
+  const notes = (sides: number) =>
+    housePrice(price, { sides, unique: 1, special: 0, joints: 4, handJoints: 0, products: 1 }).map(
+      (t) => t.note,
+    );
+  expect(notes(1)[0]).toBe(`1 side × ${price.setupPerSide}`);
+  expect(notes(2)[0]).toBe(`2 sides × ${price.setupPerSide}`);
 });
 
 test("a house that solders all: its own price for a joint by hand, and no minutes here", () => {
@@ -74,6 +83,12 @@ test("parts and boards travel to the house and back, over the border once; with 
   expect(r.assembly!.parcels.days).toBe(16);
   const own = rollUp({ ...doc, house: FAR });
   expect(own.assembly!.parcels).toMatchObject({ days: 0, partsOnDays: 8 });
+  // parts go on to the house after the last of them came: both ends of their range are later by the way
+  const suppliers = [{ id: "a", name: "A", currency: "EUR", shipping: "5", daysMin: 2, daysMax: 6 }];
+  const bought = { ...doc, house: FAR, suppliers };
+  expect(source.ready!({ ...rollUp(bought), doc: bought, plan: rollUp(bought).assembly } as never)).toEqual({
+    partsDays: [10, 14],
+  });
   expect(own.assembly!.parcels.terms.map((t) => [t.label, t.micros])).toEqual([
     ["parts to the house", 21_500_000],
   ]);
