@@ -160,3 +160,46 @@ test("what a house asked when it quoted, and was answered, it does not ask again
   const d = server.deps.today().slice(5);
   expect(await o.said()).toEqual([`${d} sent`, `${d} accepted`]);
 });
+
+test("what is written down while the house is being asked reaches it all the same; a parcel that came ends the talk", async () => {
+  const o = await ordered("Orders overlapping", "Gannet & Daughters");
+  await o.release();
+  await o.send();
+  expect((await o.said()).map((s) => s.split(" ")[1])).toEqual(["sent", "accepted"]);
+  const today = server.deps.today();
+  const control = (query: string) =>
+    fetch(`${server.deps.config.standInsUrl}/control?${query}`, { method: "POST" });
+  await control("latencyMs=700&day=2027-01-15");
+  const asking = async () => (await o.talk())[0]!.state === "asking";
+  await o.look();
+  for (let i = 0; i < 100 && !(await asking()); i++) await new Promise((done) => setTimeout(done, 20));
+  expect(await asking()).toBe(true);
+  expect((await o.step("paid", today)).status).toBe(201);
+  const after = await o.said();
+  await control("latencyMs=0&day=2026-11-24");
+  expect(after.map((s) => s.split(" ")[1])).toEqual(["sent", "accepted", "paid", "made", "shipped"]);
+
+  const due = async (run: string) =>
+    (
+      await server.owner.query(
+        "select count(*)::int as n from order_due as d join order_ask as a on a.id = d.ask_id where a.run_id = $1",
+        [run],
+      )
+    ).rows[0].n;
+  expect(await due(o.id)).toBe(0);
+  const other = await ordered("Orders that came", "Gannet & Daughters");
+  await other.release();
+  await other.send();
+  await other.said();
+  // it waits for the money, and is asked again after a while
+  expect(await due(other.id)).toBe(1);
+  const item = (await other.read()).document.boards[0]!.id!;
+  await other.v.post(`/api/runs/${other.id}/receipts`, {
+    order: other.order,
+    arrivedOn: today,
+    items: [{ item, qty: 10 }],
+  });
+  await other.look();
+  await other.said();
+  expect(await due(other.id)).toBe(0);
+});

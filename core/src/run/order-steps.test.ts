@@ -47,6 +47,14 @@ test.each([
   expect(stand(text)).toBe(expected);
 });
 
+test("what was before it was taken back is none of its way now", () => {
+  const at = { today: TODAY, isHere: false };
+  const of = (text: string) => orderStand(steps(text), at).now.map((s) => s.state);
+  expect(of("20 sent, 21 accepted, 25 withdrawn, 26 sent")).toEqual(["sent"]);
+  expect(of("26 accepted, 24 sent")).toEqual(["sent", "accepted"]);
+  expect(of("20 sent, 25 withdrawn")).toEqual(["sent", "withdrawn"]);
+});
+
 test("a promised day that is over is told of whoever has the order, and not once it is here or waits on us", () => {
   const made = "20 sent, 21 accepted, 22 paid, 24 made";
   expect(stand(made, { promisedOn: "2026-11-28" })).not.toContain("!");

@@ -13,6 +13,8 @@ export interface OrderWait {
 export interface OrderStand {
   /** "open" while nothing of it is written down. */
   readonly state: "open" | OrderState;
+  /** The steps it stands by, in time: since it was sent the last time. */
+  readonly now: readonly OrderStep[];
   /** What the house asked and nobody answered yet. */
   readonly questions: readonly OrderStep[];
   /** Nothing where nothing was sent, or the order was taken back, or all of it came. */
@@ -50,18 +52,19 @@ export function orderStand(
 ): OrderStand {
   const now = ofNow(steps);
   const last = (...states: readonly OrderState[]) => now.findLast((s) => states.includes(s.state));
-  if (now.length === 0) return { state: "open", questions: [], isOverdue: false };
-  if (now.at(-1)!.state === "withdrawn") return { state: "withdrawn", questions: [], isOverdue: false };
+  if (now.length === 0) return { state: "open", now, questions: [], isOverdue: false };
+  if (now.at(-1)!.state === "withdrawn") return { state: "withdrawn", now, questions: [], isOverdue: false };
   const goesOn = now.findLastIndex((s) => ["answered", "accepted", "made", "shipped"].includes(s.state));
   const questions = now.filter((s, i) => s.state === "asked" && i > goesOn);
   const furthest = last("shipped") ?? last("made") ?? last("paid") ?? last("accepted");
   const state = furthest?.state ?? last("asked", "answered")?.state ?? "sent";
-  if (at.isHere) return { state, questions: [], isOverdue: false };
+  if (at.isHere) return { state, now, questions: [], isOverdue: false };
   const waits = waitOf(state, now, questions);
   const isLooking = waits.on === "house" && waits.what === LOOKS;
   const isLate = waits.on !== "shop" && at.promisedOn !== undefined && at.today > at.promisedOn;
   return {
     state: questions.length > 0 ? "asked" : state,
+    now,
     questions,
     waits,
     isOverdue: isLate || (isLooking && daysAfter(waits.since, at.today) > CHECK_DAYS),

@@ -9,6 +9,7 @@ import { maybeHouseKey } from "../resources/house/index.ts";
 import {
   fillPurchaseDates,
   insertStep,
+  isOrderOver,
   manySteps,
   type OrderAsked,
   orderTalk,
@@ -19,7 +20,7 @@ import { onePackage } from "../resources/release/index.ts";
 import { maybeRelease } from "../resources/run/index.ts";
 import { reasonOf } from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
-import { tryAgain } from "./try-again.ts";
+import { MOST_TRIES, tryAgain } from "./try-again.ts";
 
 /** A parcel of files takes longer than a question. */
 const PATIENCE_MS = 30_000;
@@ -109,7 +110,7 @@ export async function followOrder(
     }
   } catch (error) {
     countJob("failed");
-    return tryAgain(deps, workshopId, orderTalk, ask, reasonOf(error), later);
+    return tryAgain(deps, workshopId, orderTalk, ask, reasonOf(error), later, config.orderLookMs);
   }
   await kept(deps, workshopId, known, said, later);
 }
@@ -173,12 +174,14 @@ async function kept(
     person: ask.person,
     ...(ask.page ? { page: ask.page } : {}),
   };
+  let isBehind = false;
   try {
     await recordChange(pool, by, async (tx, change) => {
       change.about({ runId: ask.runId });
       // another's word is not taken back
       change.isFinal();
-      const there = new Set((await manySteps(tx, ask.runId)).map((s) => `${s.order} ${s.source}`));
+      const stored = await manySteps(tx, ask.runId);
+      const there = new Set(stored.map((s) => `${s.order} ${s.source}`));
       const sourceOf = (key: string) => `${said.number} ${key}`;
       const news = said.said.filter((s) => !there.has(`${ask.order} ${sourceOf(s.key)}`));
       for (const { key, ...s } of news)
@@ -202,16 +205,22 @@ async function kept(
         ...news.map((s): OrderStep => ({ ...s, id: "", order: ask.order, person: house, source: s.key })),
       ];
       const { waits } = orderStand(all, { today: today(), isHere: false });
-      const isOver = waits === undefined || waits.on === "carrier";
-      await orderTalk.end(tx, ask.id, "answered", "", isOver ? undefined : config.orderLookMs);
+      const isOver =
+        waits === undefined || waits.on === "carrier" || (await isOrderOver(tx, ask.runId, ask.order));
+      // something was written down for it while it was talked to: it hears that at once
+      const own = (list: readonly OrderStep[]) =>
+        list.filter((s) => s.order === ask.order && s.source === "").length;
+      isBehind = own(stored) > own(steps);
+      await orderTalk.end(tx, ask.id, "answered", "", isBehind ? 0 : isOver ? undefined : config.orderLookMs);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
     });
     countJob("done");
+    if (isBehind) later(0);
   } catch (error) {
     countJob("failed");
     // a run that was closed meanwhile takes no more; other troubles pass and are tried again
     if (!(error instanceof AppError)) throw error;
-    return tryAgain(deps, workshopId, orderTalk, { ...ask, tries: 4 }, error.message, later);
+    return tryAgain(deps, workshopId, orderTalk, { ...ask, tries: MOST_TRIES }, error.message, later);
   }
 }
 

@@ -11,6 +11,7 @@ export const MOST_TRIES = 4;
  * pages are told.
  *
  * @param later called with the milliseconds after which it is due again
+ * @param againMs what is not given up for good is due again after that
  */
 export async function tryAgain(
   { pool, config }: Pick<WorkerDeps, "pool" | "config">,
@@ -19,11 +20,12 @@ export async function tryAgain(
   ask: { readonly id: string; readonly runId: string; readonly tries: number },
   reason: string,
   later: (inMs: number) => void,
+  againMs?: number,
 ): Promise<void> {
   const waitMs = config.feedRetryMs * 2 ** (ask.tries - 1);
   const isOver = ask.tries >= MOST_TRIES;
   await withWorkshop(pool, workshopId, async (tx) => {
-    if (isOver) await of.end(tx, ask.id, "failed", reason);
+    if (isOver) await of.end(tx, ask.id, "failed", reason, againMs);
     else await of.putOff(tx, ask.id, reason, waitMs);
     await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
   });

@@ -3,6 +3,7 @@
 export {
   fillPurchaseDates,
   insertStep,
+  isOrderOver,
   manyOrderAsks,
   manySteps,
   manyWaiting,

@@ -110,6 +110,16 @@ export async function isTalkedAbout(
   return rows.length > 0;
 }
 
+/** Whether an order is done with: something of it came, or its run is closed. */
+export async function isOrderOver(tx: Tx, runId: string, order: string): Promise<boolean> {
+  const { rows } = await tx.query<{ is: boolean }>(
+    `select exists (select 1 from receipt where run_id = $1 and order_key = $2)
+       or exists (select 1 from closing where run_id = $1) as "is"`,
+    [runId, order],
+  );
+  return one(rows, "order").is;
+}
+
 /** Asks the house of a sent order again, now. @returns whether there is such a talk */
 export async function lookAgain(tx: Tx, runId: string, order: string): Promise<boolean> {
   const { rows } = await tx.query<{ id: string }>(

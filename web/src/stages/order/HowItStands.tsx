@@ -70,9 +70,10 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
   const isSendable = stand.state === "open" || stand.state === "withdrawn";
   return (
     <section aria-label={`How the order at ${o.name} stands`} className="mb-2 text-[14px]">
-      {steps.length > 0 && <Track steps={steps} stand={stand} isHere={isHere} />}
+      {steps.length > 0 && <Track stand={stand} isHere={isHere} />}
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-        <Waits name={o.name} stand={stand} />
+        {/* what has not come to the house yet, it does not look at */}
+        {(talk?.number !== "" || stand.state === "withdrawn") && <Waits name={o.name} stand={stand} />}
         {talk && stand.state !== "withdrawn" && (
           <Talk talk={talk} isOpen={isOpen} onLook={() => lookOrder(id, o.key).catch(sayError)} />
         )}
@@ -122,16 +123,8 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
 }
 
 /** The way of an order, stop by stop, each with its day. */
-function Track({
-  steps,
-  stand,
-  isHere,
-}: {
-  steps: readonly OrderStep[];
-  stand: OrderStand;
-  isHere: boolean;
-}) {
-  const dayOf = (state: OrderState) => steps.findLast((s) => s.state === state)?.on;
+function Track({ stand, isHere }: { stand: OrderStand; isHere: boolean }) {
+  const dayOf = (state: OrderState) => stand.now.findLast((s) => s.state === state)?.on;
   const reached = stand.state === "withdrawn" ? -1 : STOPS.findLastIndex((s) => dayOf(s) !== undefined);
   const stops = [
     ...STOPS.map((s, i) => ({ label: STEP_WORDS[s], on: dayOf(s), isDone: i <= reached || isHere })),
@@ -185,7 +178,9 @@ function Talk({ talk, isOpen, onLook }: { talk: OrderTalk; isOpen: boolean; onLo
     <p className={talk.state === "failed" ? "text-look" : "text-ink-2"} aria-live="polite">
       {talk.state === "failed" && (
         <>
-          <Mark kind="look" /> It could not be reached in {talk.tries} tries: {talk.reason}{" "}
+          <Mark kind="look" />{" "}
+          {talk.number === "" ? "It has not got the files yet" : "It could not be reached"}, tried{" "}
+          {talk.tries} times: {talk.reason} Tried again by itself.{" "}
         </>
       )}
       {isAsking && (talk.reason ? `Tried again: ${talk.reason} ` : "Asking it… ")}
