@@ -92,9 +92,12 @@ test("a job file that is written reads back with its sizes, to the nanometre", (
       widthMm: 25.4 / 3,
       heightMm: 40.5,
       layers: 2,
+      thicknessMm: 1.6,
+      finish: "immersion gold",
       files: [{ path: "a/top.gbr", function: "Copper,L1,Top" }],
     }),
   );
+  expect(j!.thicknessMm).toBe(1.6);
   expect(j).toMatchObject({ widthMm: 8.466667, heightMm: 40.5, layers: 2, name: "K", revision: "B" });
   expect([...j!.polarities]).toEqual([["top.gbr", "Positive"]]);
 });

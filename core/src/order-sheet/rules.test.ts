@@ -140,6 +140,12 @@ test("choosing brings with it what it needs, and nothing else", () => {
   });
 });
 
+test("what cannot be by any change says why in its own matter, whatever else is amiss", () => {
+  // copper at the very edge: every bevel grinds it, and ink on a mask of its colour has nothing to do with that
+  const chosen = pick(card(0.1), { mask: "white", legend: "white", finish: "gold" }, "bevel", "45");
+  expect(chosen).toEqual({ cannot: expect.stringMatching(/^a bevel of 45° .* grinds contacts/) });
+});
+
 test("another bevel is taken before the bevel is given up", () => {
   const from = { finish: "gold", bevel: "20", thickness: "1.6" };
   // at 1.5 mm the 20° one grinds and the 45° one does not
