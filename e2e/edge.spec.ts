@@ -117,6 +117,7 @@ test("a house's profile goes out as a file and comes back as another house; one 
     .getByLabel(/^Finish, set-up/)
     .last()
     .fill("7,50");
+  await expect(finish).toContainText("“hot tin, by hand” is a value of its own: no other house has it.");
   await finish
     .getByLabel(/^Finish, only beside/)
     .last()

@@ -84,6 +84,7 @@ export {
   profileColumns,
   profileEntry,
 } from "./fab/profile-rows.ts";
+export { type KnownValue, meaningWords, valueMeant } from "./fab/profile-values.ts";
 export { leadText, readLead, readTiers, tiersText } from "./fab/steps-text.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input

@@ -1,10 +1,13 @@
 import {
   type House,
+  type KnownValue,
+  meaningWords,
   OPTION_WORDS,
   type OptionKey,
   ORDER_OPTIONS,
   PLAIN,
   type ProfileList,
+  valueMeant,
 } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { Field, Pick } from "../../../ui/Field.tsx";
@@ -24,10 +27,34 @@ const slug = (text: string) =>
     .replace(/^-|-$/g, "") || "other";
 const listOf = (house: House, key: Decision): readonly object[] => (house.options as Lists)[key] ?? [];
 
-/** Values mean the same at every house: a label that is known somewhere has its value. */
-function meaning(houses: readonly House[], key: Decision, label: string): string {
-  const known = houses.flatMap((h) => [...listOf(h, key)] as { value: string; label: string }[]);
-  return known.find((v) => v.label.toLowerCase() === label.toLowerCase())?.value ?? slug(label);
+/** Every value of a decision that some house has. */
+const knownOf = (houses: readonly House[], key: Decision): readonly KnownValue[] =>
+  houses.flatMap((h) => [...listOf(h, key)] as KnownValue[]);
+
+/** What the rows of a decision count as, one by one; what cannot be, with its row. */
+function meantOf(houses: readonly House[], key: Decision, rows: readonly TypedEntry[]) {
+  const known = knownOf(houses, key);
+  const values: string[] = [];
+  for (const [row, r] of rows.entries()) {
+    const label = (r.cells[0] ?? "").trim();
+    const before = r.before as Partial<KnownValue> | undefined;
+    // a label that was not touched counts as it did
+    const meant =
+      before?.value !== undefined && before.label === label
+        ? { value: before.value }
+        : valueMeant(key, label, known, before?.value);
+    if ("wrong" in meant) return { values, wrong: { row, column: 0, text: meant.wrong } };
+    if (values.includes(meant.value))
+      return { values, wrong: { row, column: 0, text: `“${label}” is the same as a row above it.` } };
+    values.push(meant.value);
+  }
+  const others = known.filter((k) => !rows.some((r) => r.before === k));
+  const words = rows.flatMap((r, i) =>
+    r.before && (r.before as KnownValue).label === r.cells[0]
+      ? []
+      : (meaningWords(r.cells[0] ?? "", values[i]!, others) ?? []),
+  );
+  return { values, words };
 }
 
 /** The lists of a profile that are tables: values of its decisions, ways here, steps of extra price, stacks, promotions. */
@@ -49,20 +76,14 @@ export function useProfileLists(house: House, houses: readonly House[]) {
   const [overs, setOvers] = useState(
     house.usualOvers === undefined ? "" : String(Number((house.usualOvers * 100).toPrecision(12))),
   );
+  const meant = Object.fromEntries(DECISIONS.map((k) => [k, meantOf(houses, k, values[k]!)]));
   // conditions are read against the values as they stand now
   const options = Object.fromEntries(
     DECISIONS.flatMap((k) => {
       const rows = values[k]!;
       if (rows.length === 0) return [];
       return [
-        [
-          k,
-          rows.map((r) => {
-            const label = (r.cells[0] ?? "").trim();
-            const own = (r.before as { value?: string } | undefined)?.value;
-            return { value: own ?? meaning(houses, k, label), label };
-          }),
-        ],
+        [k, rows.map((r, i) => ({ value: meant[k]!.values[i] ?? "", label: (r.cells[0] ?? "").trim() }))],
       ];
     }),
   ) as unknown as House["options"];
@@ -82,10 +103,7 @@ export function useProfileLists(house: House, houses: readonly House[]) {
   /** A profile with everything that was typed, as far as it can be read. */
   const into = <T extends Omit<House, "id">>(profile: T): T => {
     const withValue = (k: Decision) =>
-      readValues[k]!.entries.map((e) => ({
-        ...e,
-        value: (e as { value?: string }).value ?? meaning(houses, k, String(e.label)),
-      }));
+      readValues[k]!.entries.map((e, i) => ({ ...e, value: meant[k]!.values[i] ?? slug(String(e.label)) }));
     const sheet = Object.fromEntries(Object.entries(words).filter(([, v]) => v.trim() !== ""));
     const filled = (l: string) => (read[l]!.entries.length > 0 ? read[l]!.entries : undefined);
     const services = read.services!.entries.map((e) => ({
@@ -118,7 +136,7 @@ export function useProfileLists(house: House, houses: readonly House[]) {
   );
   return {
     isWrong:
-      [...Object.values(readValues), ...Object.values(read)].some((r) => r.wrong) ||
+      [...Object.values(readValues), ...Object.values(read), ...Object.values(meant)].some((r) => r.wrong) ||
       wrongRemarks !== undefined ||
       wrongOvers !== undefined,
     into,
@@ -126,7 +144,8 @@ export function useProfileLists(house: House, houses: readonly House[]) {
     choices: (
       <Choices
         values={values}
-        wrong={(k) => readValues[k]!.wrong}
+        wrong={(k) => readValues[k]!.wrong ?? meant[k]!.wrong}
+        meaning={(k) => meant[k]!.words ?? []}
         words={words}
         onWord={(k, word) => setWords((w) => ({ ...w, [k]: word }))}
         onChange={(k, rows) => setValues((old) => ({ ...old, [k]: rows }))}
@@ -165,12 +184,15 @@ export function useProfileLists(house: House, houses: readonly House[]) {
 function Choices({
   values,
   wrong,
+  meaning,
   words,
   onWord,
   onChange,
 }: {
   values: Typed;
   wrong: (key: Decision) => ReturnType<typeof readEntries>["wrong"];
+  /** What labels count as that do not speak for themselves. */
+  meaning: (key: Decision) => readonly string[];
   words: Readonly<Record<string, string>>;
   onWord: (key: OptionKey, word: string) => void;
   onChange: (key: Decision, rows: readonly TypedEntry[]) => void;
@@ -205,6 +227,11 @@ function Choices({
                   wrong={wrong(k)}
                   onChange={(rows) => onChange(k, rows)}
                 />
+                {meaning(k).map((text) => (
+                  <p key={text} className="text-[13px] text-ink-2">
+                    {text}
+                  </p>
+                ))}
                 <Field
                   className="mt-1 max-w-80"
                   label={`what its order form calls ${OPTION_WORDS[k].word}`}
