@@ -45,13 +45,16 @@ test("a release holds while others work on their own; what goes into the package
   await offer("0.05");
   meanwhile = () => offer("0.04");
   expect((await v.post(`/api/runs/${id}/release`)).body).toMatchObject({ code: "STALE_VERSION" });
+  // nobody counts them at that moment
+  await server.figures();
   // another run's figures come to count on the same lot: that is said of the lot, and decides nothing
   meanwhile = async () => {
     const [lot] = (await read()).lots!;
-    await server.owner.query("select set_config('app.change', 'off', false)");
+    // in one session: no change stands for it
     await server.owner.query(
-      "update fork set summary = coalesce(summary, '{}') || jsonb_build_object('shelf', jsonb_build_object($2::text, 5)) where run_id = $1",
-      [other, lot!.id],
+      `begin; select set_config('app.change', 'off', true);
+       update fork set summary = coalesce(summary, '{}') || jsonb_build_object('shelf', jsonb_build_object('${lot!.id}', 5)) where run_id = '${other}';
+       commit`,
     );
     expect((await read()).lots![0]!.alsoIn).toEqual([{ run: "Thing, other", qty: 5 }]);
   };

@@ -57,7 +57,11 @@ test("what is written is read as it was, each hole with its size", () => {
   const hole = fc.record({ x: mm, y: mm, diameterMm: fc.constantFrom(0.3, 0.5, 1.05, 3.2) });
   fc.assert(
     fc.property(
-      fc.uniqueArray(hole, { maxLength: 30, selector: (h) => `${h.x.toFixed(1)} ${h.y.toFixed(1)}` }),
+      // two that lie as good as on one spot are one hole, wherever on the grid that spot is
+      fc.uniqueArray(hole, {
+        maxLength: 30,
+        comparator: (a, b) => Math.abs(a.x - b.x) < 0.01 && Math.abs(a.y - b.y) < 0.01,
+      }),
       (holes) => {
         const back = readDrill(writeDrill(holes, [], [["FileFunction", "Plated", "1", "2", "PTH"]]), "a.drl");
         const words = (list: readonly { x: number; y: number; diameterMm: number }[]) =>
