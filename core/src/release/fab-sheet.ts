@@ -173,7 +173,7 @@ export function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
           heading: "Order",
           rows: [
             o.rows[0]!,
-            ["Lead time", `${o.leadDays} days`],
+            [house.sheet?.leadDays ?? "Lead time", `${o.leadDays} days`],
             ...o.rows.slice(1),
             ...decisionRows(house, options),
             ...(options.bevel === undefined || options.bevel === NO_EXTRA
@@ -181,7 +181,12 @@ export function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
               : o.measures.flatMap(contactRows)),
             ...(house.options.test ? [] : [["Electrical test", "every board"] as [string, string]]),
             ...(house.price.services
-              ? [[OPTION_WORDS.freight.label, wayOf(house, options.freight).label] as [string, string]]
+              ? [
+                  [
+                    house.sheet?.freight ?? OPTION_WORDS.freight.label,
+                    wayOf(house, options.freight).label,
+                  ] as [string, string],
+                ]
               : []),
             ...remarksRow(house, [OUTRANKS, ...known]),
           ],

@@ -187,7 +187,13 @@ test("a bevel stands on the sheet in the house's own word, with where the copper
 test("every decision stands on the sheet in the house's own words; what is not done at all is not written", () => {
   const house: House = {
     ...FULL,
-    sheet: { finish: "Surface", castellation: "Half-cut holes", test: "Opens and shorts" },
+    sheet: {
+      finish: "Surface",
+      castellation: "Half-cut holes",
+      test: "Opens and shorts",
+      leadDays: "Made within",
+      freight: "Sent by",
+    },
     options: {
       ...FULL.options,
       finish: FULL.options.finish.map((o) => (o.value === "gold" ? { ...o, called: "chemical gold" } : o)),
@@ -213,7 +219,7 @@ test("every decision stands on the sheet in the house's own words; what is not d
     ["Half-cut holes", "cut"],
     ["Vias", "tented"],
     ["Opens and shorts", "every net"],
-    ["Way here", "express"],
+    ["Sent by", "express"],
   ]);
   expect(rows({ test: "none", contacts: "hard-gold", finish: "gold" })).toEqual(
     expect.arrayContaining([
@@ -222,6 +228,16 @@ test("every decision stands on the sheet in the house's own words; what is not d
     ]),
   );
   expect(rows({}).map(([k]) => k)).not.toContain("Half-cut holes");
+  const doc = madeRun({
+    boards: [{ name: "B", perProduct: 1, measure: madeMeasure() }],
+    house,
+    houses: [house],
+  });
+  expect(
+    sheet(doc, "sheets/fabrication")
+      .pairs[0]!.rows.slice(0, 2)
+      .map(([k]) => k),
+  ).toEqual(["Boards", "Made within"]);
 });
 
 test("two boards are two sheets, and their parts and places tell which board they are on, in the boards' order", () => {

@@ -153,6 +153,16 @@ export function useProfileLists(house: House, houses: readonly House[]) {
     ),
     form: (
       <div className="grid grid-cols-3 gap-3 max-md:grid-cols-1">
+        {(["leadDays", "freight"] as const).map((k) => (
+          <Field
+            key={k}
+            label={`what it calls the ${OPTION_WORDS[k].word}`}
+            value={words[k] ?? ""}
+            maxLength={200}
+            placeholder={OPTION_WORDS[k].label}
+            onChange={(e) => setWords((w) => ({ ...w, [k]: e.target.value }))}
+          />
+        ))}
         <Field
           label="its field for remarks is called"
           value={remarks.label}
