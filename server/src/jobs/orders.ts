@@ -78,8 +78,7 @@ export async function followOrder(
       await orderTalk.end(tx, askId, "failed", "It can no longer be asked.");
       await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
     });
-  // what was taken back and sent again is another order there
-  const times = steps.filter((s) => s.state === "sent").length;
+  const times = timesSent(steps);
   const since = steps.findLastIndex((s) => s.state === "sent");
   const at = `${config.standInsUrl}/houses/${key}/orders/${ask.runId}-${ask.order.split(" ")[0]}-${times}`;
   let said: HouseOrderAnswer;
@@ -114,6 +113,9 @@ export async function followOrder(
   }
   await kept(deps, workshopId, known, said, later);
 }
+
+/** What was taken back and sent again is another order at the house: the first, the second. */
+const timesSent = (steps: readonly OrderStep[]): number => steps.filter((s) => s.state === "sent").length;
 
 async function taken(tx: Tx, workshopId: string, askId: string): Promise<Known | undefined> {
   const ask = await orderTalk.claim(tx, askId, PATIENCE_MS * 2);
@@ -182,7 +184,8 @@ async function kept(
       change.isFinal();
       const stored = await manySteps(tx, ask.runId);
       const there = new Set(stored.map((s) => `${s.order} ${s.source}`));
-      const sourceOf = (key: string) => `${said.number} ${key}`;
+      // a house may call its order otherwise tomorrow; which sending it is of stays
+      const sourceOf = (key: string) => `${timesSent(steps)} ${key}`;
       const news = said.said.filter((s) => !there.has(`${ask.order} ${sourceOf(s.key)}`));
       for (const { key, ...s } of news)
         await insertStep(tx, ask.runId, {
@@ -193,7 +196,7 @@ async function kept(
           source: sourceOf(key),
         });
       const promisedOn = said.expectedOn;
-      if (promisedOn) {
+      if (promisedOn && news.length > 0) {
         const currency = release!.document.houses?.find((h) => h.id === ask.houseId)?.currency ?? "EUR";
         const row = await upsertPurchase(tx, ask.runId, { order: ask.order, label: house, currency });
         await fillPurchaseDates(tx, row.id, { promisedOn });

@@ -41,11 +41,11 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
   const { data } = useAsks(id);
   const talk = data?.orders.find((x) => x.order === o.key);
   // what a house says is written down by the server: the run is fetched once it answered
-  const before = useRef(talk?.state);
+  const before = useRef(talk?.since);
   useEffect(() => {
-    if (before.current !== talk?.state && talk?.state === "answered") void refetchRun(id);
-    before.current = talk?.state;
-  }, [talk?.state, id]);
+    if (before.current !== talk?.since && talk?.state === "answered") void refetchRun(id);
+    before.current = talk?.since;
+  }, [talk?.state, talk?.since, id]);
   const steps = (record.steps ?? []).filter((s) => s.order === o.key);
   const come = comeOf(record, o);
   const isHere = come.of > 0 && come.whole === come.of;
