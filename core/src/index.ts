@@ -67,12 +67,12 @@ export {
 export { LIMITS, MEASURE_GROUPS, MEASURES, measureSpec } from "./fab/measures.ts";
 export {
   type ExtraOptionKey,
-  FAB_OPTIONS,
   type FabOptionKey,
   type FabOptions,
   OPTION_WORDS,
   type OptionKey,
   ORDER_OPTIONS,
+  ORDINARY_WAY,
   PLAIN,
 } from "./fab/options.ts";
 export { fabQuote } from "./fab/price.ts";
@@ -83,8 +83,9 @@ export {
   profileCells,
   profileColumns,
   profileEntry,
+  profileLists,
 } from "./fab/profile-rows.ts";
-export { type KnownValue, meaningWords, valueMeant } from "./fab/profile-values.ts";
+export { type KnownValue, meaningWords, ownValue, valueMeant } from "./fab/profile-values.ts";
 export { leadText, readLead, readTiers, tiersText } from "./fab/steps-text.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
 // what is said of input

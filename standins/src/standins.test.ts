@@ -1,7 +1,7 @@
 import type { Server } from "node:http";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { FeedFound } from "@kobbin/contract";
-import { type ProfileList, profileCells, profileEntry } from "@kobbin/core";
+import { profileCells, profileEntry, profileLists } from "@kobbin/core";
 import { createStandIns } from "./app.ts";
 import { offerFor, offersFor } from "./catalogue.ts";
 import { HOUSES } from "./houses/index.ts";
@@ -107,14 +107,7 @@ test("a supplier names parts for a rule: better, worse, half said; none for what
 test("every list of every house can be typed as it stands: nothing of a profile is lost by opening and saving it", () => {
   let seen = 0;
   for (const h of HOUSES) {
-    const lists: [ProfileList, readonly object[]][] = [
-      ...Object.values(h.options).map((l): [ProfileList, readonly object[]] => ["values", l]),
-      ["services", h.price.services ?? []],
-      ["bands", h.bands ?? []],
-      ["stacks", h.stacks ?? []],
-      ["promotions", h.promotions ?? []],
-    ];
-    for (const [list, entries] of lists)
+    for (const [list, entries] of profileLists(h))
       for (const e of entries) {
         expect(profileEntry(list, profileCells(list, e, h), e, h)).toEqual({ entry: e });
         seen++;

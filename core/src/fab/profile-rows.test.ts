@@ -1,7 +1,13 @@
 import { expect, test } from "@jest/globals";
 import { FULL } from "../run/full-house.fixture.ts";
 import type { House } from "./house.ts";
-import { type ProfileList, profileCells, profileColumns, profileEntry } from "./profile-rows.ts";
+import {
+  type ProfileList,
+  profileCells,
+  profileColumns,
+  profileEntry,
+  profileLists,
+} from "./profile-rows.ts";
 import { conditionsText, limitsText, readConditions, readLimits } from "./profile-text.ts";
 
 const options = {
@@ -15,7 +21,15 @@ const options = {
     { value: "20", label: "20°" },
   ],
 } as unknown as House["options"];
-const house = { options };
+const house = {
+  options,
+  price: {
+    ...FULL.price,
+    services: [
+      { value: "night", label: "over night", base: "1", perHalfKg: "1", transitDays: 1, delaySigmaDays: 0 },
+    ],
+  },
+};
 
 // ways people write conditions and limits, odd ones first, with what they mean
 test.each<[string, unknown]>([
@@ -34,6 +48,10 @@ test.each<[string, unknown]>([
       { key: "finish", in: ["immersion-gold"] },
     ],
   ],
+  // lead times and ways here are no lists of values, and are named like them
+  ["lead time: 3 days | 12", [{ key: "leadDays", in: ["3", "12"] }]],
+  ["way here: Over Night or ordinary", [{ key: "freight", in: ["night", "ordinary"] }]],
+  ["lead time: 4", "It offers no lead time “4”; it has 12 days, 3 days."],
   ["finish", "“finish” names no decision"],
   ["colour: red", "“colour: red” names no decision"],
   [
@@ -119,17 +137,22 @@ test("every list of a full profile is read back as it was, and what its columns 
     ...FULL,
     promotions: [{ label: "spring", conditions: "first order", share: 0.125, until: "2026-12-31" }],
   };
-  const lists: [ProfileList, readonly object[]][] = [
-    ...Object.values(h.options).map((l): [ProfileList, readonly object[]] => ["values", l]),
-    ["services", h.price.services ?? []],
-    ["bands", h.bands ?? []],
-    ["stacks", h.stacks ?? []],
-    ["promotions", h.promotions ?? []],
-  ];
-  for (const [list, entries] of lists) {
+  for (const [list, entries] of profileLists(h)) {
     expect(entries.length).toBeGreaterThan(0);
     for (const e of entries) expect(profileEntry(list, profileCells(list, e, h), e, h)).toEqual({ entry: e });
   }
+  // more places than anybody types: what is not touched is not read anew, what is touched is
+  const third = { value: "x", label: "gold", uplift: 1 / 3, days: 0.1 + 0.2 };
+  const typed = profileCells("values", third, h);
+  expect(profileEntry("values", typed, third, h)).toEqual({ entry: third });
+  expect(profileEntry("values", ["silver", ...typed.slice(1)], third, h)).toEqual({
+    entry: { ...third, label: "silver" },
+  });
+  // a condition is read anew: what it names may be gone
+  const beside = { value: "x", label: "gold", when: [{ key: "finish", in: ["gone"] }] };
+  expect(profileEntry("values", profileCells("values", beside, h), beside, h)).toMatchObject({
+    wrong: expect.stringContaining("It offers no finish “gone”"),
+  });
   // an emptied cell is a thing the house no longer says
   const gold = { value: "x", label: "gold", called: "Au", uplift: 0.2 };
   expect(profileEntry("values", cells("values", { label: "gold" }), gold, h)).toEqual({

@@ -97,11 +97,20 @@ const LISTED = {
 /** The columns of a list in the order they are shown. */
 export const profileColumns = (list: ProfileList): readonly ProfileColumn[] => Object.values(LISTED[list]);
 
+/** Every list of a profile with its entries; values of each decision by themselves. */
+export const profileLists = (h: Omit<House, "id">): (readonly [ProfileList, readonly object[]])[] => [
+  ...Object.values(h.options).map((list) => ["values", list] as const),
+  ["services", h.price.services ?? []],
+  ["bands", h.bands ?? []],
+  ["stacks", h.stacks ?? []],
+  ["promotions", h.promotions ?? []],
+];
+
 /** Measures a step of extra price may hang on, as they are typed. */
 const MEASURE_WORDS = BAND_KEYS.map((key) => [key, LIMITS[key].label.replace(/^smallest /, "")] as const);
 const clean = (v: number): number => Number(v.toPrecision(12));
 
-const SHOWN: Readonly<Record<CellKind, (v: unknown, house: Pick<House, "options">) => string>> = {
+const SHOWN: Readonly<Record<CellKind, (v: unknown, house: Pick<House, "options" | "price">) => string>> = {
   text: String,
   amount: String,
   number: String,
@@ -114,7 +123,11 @@ const SHOWN: Readonly<Record<CellKind, (v: unknown, house: Pick<House, "options"
 };
 
 /** An entry of a list as it is typed, cell by cell. */
-export const profileCells = (list: ProfileList, entry: object, house: Pick<House, "options">): string[] =>
+export const profileCells = (
+  list: ProfileList,
+  entry: object,
+  house: Pick<House, "options" | "price">,
+): string[] =>
   profileColumns(list).map(({ key, kind }) => {
     const v = (entry as Readonly<Record<string, unknown>>)[key];
     return v === undefined ? "" : SHOWN[kind](v, house);
@@ -125,7 +138,7 @@ const numeric = (text: string): number | undefined =>
   /^[+−-]?\d{1,9}([.,]\d{1,6})?$/.test(text)
     ? Number(text.replace(",", ".").replace("−", "-").replace("+", ""))
     : undefined;
-const READ: Readonly<Record<CellKind, (text: string, house: Pick<House, "options">) => Read>> = {
+const READ: Readonly<Record<CellKind, (text: string, house: Pick<House, "options" | "price">) => Read>> = {
   text: (text) => ({ value: text }),
   amount: (text) =>
     /^\d{1,9}([.,]\d{1,6})?$/.test(text)
@@ -179,7 +192,7 @@ export function profileEntry(
   list: ProfileList,
   cells: readonly string[],
   before: object | undefined,
-  house: Pick<House, "options">,
+  house: Pick<House, "options" | "price">,
 ):
   | { readonly entry: Readonly<Record<string, unknown>> }
   | { readonly wrong: string; readonly column: number } {
@@ -191,6 +204,9 @@ export function profileEntry(
       delete entry[c.key];
       continue;
     }
+    // what nobody touched stays as it is, however many places it has; conditions may have lost what they name
+    const was = entry[c.key];
+    if (was !== undefined && c.kind !== "conditions" && text === SHOWN[c.kind](was, house)) continue;
     const read = READ[c.kind](text, house);
     if ("wrong" in read) return { wrong: read.wrong, column: i };
     entry[c.key] = read.value;

@@ -1,18 +1,21 @@
 import type { Condition, House, HouseLimits } from "./house.ts";
 import { LIMITS } from "./measures.ts";
-import { OPTION_WORDS, type OptionKey, ORDER_OPTIONS } from "./options.ts";
+import { OPTION_WORDS, type OptionKey, ORDER_OPTIONS, ORDINARY_WAY } from "./options.ts";
 
-type Values = Readonly<
-  Partial<Record<string, readonly { readonly value: string; readonly label: string }[]>>
->;
-const valuesOf = (house: Pick<House, "options">, key: OptionKey) => (house.options as Values)[key] ?? [];
+type Named = { readonly value: string; readonly label: string };
+/** What of a house conditions are about. */
+type Offers = Pick<House, "options" | "price">;
+/** What a house offers of a decision, as it is called there; lead times and ways stand with its prices. */
+function valuesOf({ options, price }: Offers, key: OptionKey): readonly Named[] {
+  if (key === "leadDays")
+    return price.lead.map(({ days }) => ({ value: String(days), label: `${days} days` }));
+  if (key === "freight") return [{ value: ORDINARY_WAY, label: ORDINARY_WAY }, ...(price.services ?? [])];
+  return (options as Readonly<Partial<Record<string, readonly Named[]>>>)[key] ?? [];
+}
 const isSaid = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Conditions as they are typed: `finish: immersion gold | immersion silver; laminate: FR`. */
-export const conditionsText = (
-  house: Pick<House, "options">,
-  when: readonly Condition[] | undefined,
-): string =>
+export const conditionsText = (house: Offers, when: readonly Condition[] | undefined): string =>
   (when ?? [])
     .map(
       ({ key, in: list }) =>
@@ -25,7 +28,7 @@ export const conditionsText = (
  * stands a bar or "or".
  */
 export function readConditions(
-  house: Pick<House, "options">,
+  house: Offers,
   text: string,
 ): { readonly when: readonly Condition[] } | { readonly wrong: string } {
   const when: Condition[] = [];

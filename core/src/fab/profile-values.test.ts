@@ -15,7 +15,10 @@ test.each<[OptionKey, string, readonly KnownValue[], string | undefined, object]
   ["finish", "immersion gold", FINISH, "levelled", { value: "immersion-gold" }],
   ["finish", "gold, thin", FINISH, "immersion-gold", { value: "immersion-gold" }],
   ["finish", "hot tin, by hand!", FINISH, undefined, { value: "hot-tin-by-hand" }],
-  ["finish", "ß", FINISH, undefined, { value: "other" }],
+  // whatever the script, two labels stay two values
+  ["finish", "ß", FINISH, undefined, { value: "ß" }],
+  ["finish", "золото", FINISH, undefined, { value: "золото" }],
+  ["finish", "!?", FINISH, undefined, { value: "other" }],
   ["thickness", "1.6 mm", THICK, undefined, { value: "1.6" }],
   // a number is counted with: never cut short at its comma, never what stood there before
   ["thickness", "1,25 mm", THICK, undefined, { value: "1.25" }],

@@ -16,11 +16,14 @@ const COUNTED: Readonly<Partial<Record<OptionKey, { readonly unit: RegExp; reado
 /** Copper of an ounce on a square foot, µm (domain.md 5.3). */
 const OUNCE_UM = 35;
 
-const slug = (text: string): string =>
-  text
+/** A value nobody else has, of its label: letters and digits of whatever script. */
+export const ownValue = (label: string): string =>
+  label
+    .trim()
     .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-|-$/g, "") || "other";
+    .replace(/[^\p{L}\p{N}]+/gu, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 60) || "other";
 
 /**
  * What a label of a profile's list counts as. Values mean the same at every house: a label that is known somewhere has its
@@ -39,7 +42,7 @@ export function valueMeant(
   const same = known.find((v) => v.label.toLowerCase() === text.toLowerCase());
   if (same) return { value: same.value };
   const counted = COUNTED[key];
-  if (!counted) return { value: before ?? slug(text) };
+  if (!counted) return { value: before ?? ownValue(text) };
   if (key === "bevel" && /^(no|none|not)\b/i.test(text)) return { value: NO_EXTRA };
   const found = counted.unit.exec(text);
   if (!found) return { wrong: `“${text}” names no number, such as ${counted.example}.` };

@@ -5,6 +5,8 @@ import {
   OPTION_WORDS,
   type OptionKey,
   ORDER_OPTIONS,
+  ORDINARY_WAY,
+  ownValue,
   PLAIN,
   type ProfileList,
   valueMeant,
@@ -20,11 +22,6 @@ type Typed = Readonly<Record<string, readonly TypedEntry[]>>;
 /** Decisions that are a list of values; lead times and ways are typed elsewhere. */
 const DECISIONS = ORDER_OPTIONS.filter((k) => k !== "leadDays" && k !== "freight");
 type Decision = (typeof DECISIONS)[number];
-const slug = (text: string) =>
-  text
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-|-$/g, "") || "other";
 const listOf = (house: House, key: Decision): readonly object[] => (house.options as Lists)[key] ?? [];
 
 /** Every value of a decision that some house has. */
@@ -55,6 +52,16 @@ function meantOf(houses: readonly House[], key: Decision, rows: readonly TypedEn
       : (meaningWords(r.cells[0] ?? "", values[i]!, others) ?? []),
   );
   return { values, words };
+}
+
+/** What ways here are told apart by; two of one name, or one called like the ordinary way, are said with their row. */
+function waysOf(rows: readonly TypedEntry[]) {
+  const values = rows.map(
+    (r) => (r.before as Partial<KnownValue> | undefined)?.value ?? ownValue(r.cells[0] ?? ""),
+  );
+  const row = values.findIndex((v, i) => v === ORDINARY_WAY || values.indexOf(v) < i);
+  const wrong = { row, column: 0, text: `“${rows[row]?.cells[0] ?? ""}” is the name of another way.` };
+  return { values, ...(row >= 0 ? { wrong } : {}) };
 }
 
 /** The lists of a profile that are tables: values of its decisions, ways here, steps of extra price, stacks, promotions. */
@@ -94,6 +101,7 @@ export function useProfileLists(house: House, houses: readonly House[]) {
   const read = Object.fromEntries(
     Object.entries(lists).map(([l, rows]) => [l, readEntries(l as ProfileList, rows, against)]),
   );
+  const ways = waysOf(lists.services!);
   const most = typedNumber(remarks.most.trim());
   const oversShare = Number(typedNumber(overs.trim())) / 100;
   const wrongRemarks =
@@ -103,13 +111,10 @@ export function useProfileLists(house: House, houses: readonly House[]) {
   /** A profile with everything that was typed, as far as it can be read. */
   const into = <T extends Omit<House, "id">>(profile: T): T => {
     const withValue = (k: Decision) =>
-      readValues[k]!.entries.map((e, i) => ({ ...e, value: meant[k]!.values[i] ?? slug(String(e.label)) }));
+      readValues[k]!.entries.map((e, i) => ({ ...e, value: meant[k]!.values[i] ?? "" }));
     const sheet = Object.fromEntries(Object.entries(words).filter(([, v]) => v.trim() !== ""));
     const filled = (l: string) => (read[l]!.entries.length > 0 ? read[l]!.entries : undefined);
-    const services = read.services!.entries.map((e) => ({
-      ...e,
-      value: (e as { value?: string }).value ?? slug(String(e.label)),
-    }));
+    const services = read.services!.entries.map((e, i) => ({ ...e, value: ways.values[i]! }));
     const out = {
       ...profile,
       options: Object.fromEntries(
@@ -130,13 +135,15 @@ export function useProfileLists(house: House, houses: readonly House[]) {
       list={l}
       name={name}
       rows={lists[l]!}
-      wrong={read[l]!.wrong}
+      wrong={read[l]!.wrong ?? (l === "services" ? ways.wrong : undefined)}
       onChange={(rows) => setLists((old) => ({ ...old, [l]: rows }))}
     />
   );
   return {
     isWrong:
-      [...Object.values(readValues), ...Object.values(read), ...Object.values(meant)].some((r) => r.wrong) ||
+      [...Object.values(readValues), ...Object.values(read), ...Object.values(meant), ways].some(
+        (r) => r.wrong,
+      ) ||
       wrongRemarks !== undefined ||
       wrongOvers !== undefined,
     into,
