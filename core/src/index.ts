@@ -222,7 +222,14 @@ export type { Note, StageKey } from "./run/note.ts";
 export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";
 export type { BoardOrder } from "./run/order-boards.ts";
 export { sheetWords } from "./run/order-boards.ts";
-export { inTime, type OrderStand, orderStand, refuseStep } from "./run/order-steps.ts";
+export {
+  inTime,
+  isTold,
+  type OrderStand,
+  orderStand,
+  refuseStep,
+  STEP_WORDS,
+} from "./run/order-steps.ts";
 export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
 export {
   type PanelOffers,

@@ -1,6 +1,22 @@
 import { AppError } from "../errors.ts";
 import type { OrderState, OrderStep } from "./record.ts";
 
+/** What a step is called, the one place for it: page, history and what a house said read it here. */
+export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
+  sent: "files sent",
+  asked: "it asks",
+  answered: "answered",
+  accepted: "files accepted",
+  paid: "paid",
+  made: "made",
+  shipped: "on its way",
+  withdrawn: "taken back",
+};
+
+/** What a house hears that is talked with over the network, after its files; all else it says itself. */
+const TOLD: readonly OrderState[] = ["answered", "paid", "withdrawn"];
+export const isTold = (state: OrderState): boolean => TOLD.includes(state);
+
 /** Who has to do something now. */
 export interface OrderWait {
   readonly on: "shop" | "house" | "carrier";

@@ -1,5 +1,14 @@
 import type { HouseOrder, HouseOrderAnswer } from "@kobbin/contract";
-import { AppError, inTime, type OrderState, type OrderStep, orderStand, shapes } from "@kobbin/core";
+import {
+  AppError,
+  inTime,
+  isTold,
+  type OrderState,
+  type OrderStep,
+  orderStand,
+  STEP_WORDS,
+  shapes,
+} from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import type { Tx } from "../db/pool.ts";
 import { withWorkshop } from "../db/tx.ts";
@@ -25,8 +34,7 @@ import { MOST_TRIES, tryAgain } from "./try-again.ts";
 /** A parcel of files takes longer than a question. */
 const PATIENCE_MS = 30_000;
 
-/** What of an order a house is told, and what it may say. */
-const TELLS: readonly OrderState[] = ["answered", "paid", "withdrawn"];
+/** What a house may say of an order. */
 const SAYS = ["asked", "accepted", "made", "shipped", "withdrawn"] as const satisfies readonly OrderState[];
 
 /** What a house's word on an order must hold, before any of it is written down. */
@@ -85,7 +93,7 @@ export async function followOrder(
   try {
     const told = steps
       .slice(Math.max(0, since))
-      .filter((s) => s.source === "" && TELLS.includes(s.state))
+      .filter((s) => s.source === "" && isTold(s.state))
       .map(({ state, on, words }) => ({ state, on, words }));
     if (ask.number === "") {
       const sent = await orderOf(deps, workshopId, known);
@@ -228,7 +236,7 @@ async function kept(
 }
 
 const wordsOf = (s: HouseOrderAnswer["said"][number]): string =>
-  `${s.state === "asked" ? "it asks" : s.state === "shipped" ? "on its way" : s.state}${s.words ? `: ${s.words}` : ""}`;
+  `${STEP_WORDS[s.state]}${s.words ? `: ${s.words}` : ""}`;
 
 /**
  * @param maybe it may not know the order

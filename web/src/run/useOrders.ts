@@ -1,5 +1,7 @@
 import {
   arrivedOf,
+  type OrderStand,
+  orderStand,
   type PlannedItem,
   type PlannedOrder,
   plannedOrders,
@@ -8,6 +10,7 @@ import {
   type RunResult,
 } from "@kobbin/core";
 import { useMemo } from "react";
+import { todayIso } from "../ui/dates.ts";
 import { useRun } from "./runState.ts";
 
 /** What a run orders by its figures. */
@@ -38,4 +41,13 @@ export function comeOf(record: RunRecord, order: PlannedOrder): { whole: number;
 export function openOf(record: RunRecord, order: PlannedOrder, item: PlannedItem): number {
   const { usable, apart } = arrivedOf(record, order.key, item.key);
   return Math.max(0, item.qty - usable - apart);
+}
+
+/** How an order at a house stands today, and whether all of it came. */
+export function standOf(record: RunRecord, order: PlannedOrder): { stand: OrderStand; isHere: boolean } {
+  const { whole, of } = comeOf(record, order);
+  const isHere = of > 0 && whole === of;
+  const steps = (record.steps ?? []).filter((s) => s.order === order.key);
+  const promisedOn = record.purchases.find((p) => p.order === order.key)?.promisedOn;
+  return { stand: orderStand(steps, { today: todayIso(), isHere, promisedOn }), isHere };
 }

@@ -1,6 +1,6 @@
 import Router from "@koa/router";
 import { orderStepBody, sendOrderBody } from "@kobbin/contract";
-import { AppError, type OrderState, type RunDocument, refuseStep } from "@kobbin/core";
+import { AppError, isTold, type OrderState, type RunDocument, refuseStep, STEP_WORDS } from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
@@ -22,21 +22,6 @@ import {
 import { upsertPurchase } from "./queries.ts";
 import { released } from "./released.ts";
 
-/** What of an order a house is told that answers over the network. */
-const TOLD: readonly OrderState[] = ["answered", "paid", "withdrawn"];
-
-/** What a step is called in the history. */
-const SAID: Readonly<Record<OrderState, string>> = {
-  sent: "sent",
-  asked: "it asks",
-  answered: "answered",
-  accepted: "accepted by the house",
-  paid: "paid",
-  made: "made",
-  shipped: "on its way",
-  withdrawn: "taken back",
-};
-
 /** What becomes of orders at houses: written down, or sent and asked over the network. */
 export function orderRoutes(deps: Deps): Router {
   const router = new Router();
@@ -48,8 +33,8 @@ export function orderRoutes(deps: Deps): Router {
       const { document } = await released(tx, id);
       change.about({ runId: id });
       const step = await written(tx, id, document, { ...b, person });
-      change.says(`order at ${step.name}: ${SAID[b.state]}${b.words ? `: ${b.words}` : ""}`);
-      if (TOLD.includes(b.state) && (await lookAgain(tx, id, b.order))) {
+      change.says(`order at ${step.name}: ${STEP_WORDS[b.state]}${b.words ? `: ${b.words}` : ""}`);
+      if (isTold(b.state) && (await lookAgain(tx, id, b.order))) {
         change.isFinal();
         await tell(tx, { kind: "asking", workshop: workshopId, runId: id });
       }
@@ -61,14 +46,14 @@ export function orderRoutes(deps: Deps): Router {
   router.delete("/api/order-steps/:id", async (ctx) => {
     await changeOf(ctx, deps, async (tx, change) => {
       const gone = await deleteStep(tx, ctx.params.id!);
-      if ((gone.state === "sent" || TOLD.includes(gone.state)) && (await isTalkedAbout(tx, gone)))
+      if ((gone.state === "sent" || isTold(gone.state)) && (await isTalkedAbout(tx, gone)))
         throw new AppError(
           "NOT_ALLOWED",
           `${gone.label} was told already.`,
           "Take the order back instead, and send it again.",
         );
       change.about({ runId: gone.runId });
-      change.says(`order at ${gone.label}: not ${SAID[gone.state]} after all`);
+      change.says(`order at ${gone.label}: not ${STEP_WORDS[gone.state]} after all`);
     });
     ctx.status = 204;
   });
@@ -99,7 +84,7 @@ function networkRoutes(router: Router, deps: Deps): void {
         words: "",
         person: by.person,
       });
-      change.says(`order at ${step.name}: sent`);
+      change.says(`order at ${step.name}: ${STEP_WORDS.sent}`);
       change.isFinal();
       await insertOrderAsk(tx, id, order, houseId, by);
       await tell(tx, { kind: "asking", workshop: by.workshopId, runId: id });

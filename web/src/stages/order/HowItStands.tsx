@@ -1,16 +1,17 @@
 import {
+  isTold,
   type OrderStand,
   type OrderState,
   type OrderStep,
-  orderStand,
   type PlannedOrder,
+  STEP_WORDS,
 } from "@kobbin/core";
 import { Check } from "lucide-react";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { addStep, lookOrder, removeStep, sendOrder } from "../../resources/record.ts";
 import { refetchRun, useAsks } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { comeOf } from "../../run/useOrders.ts";
+import { standOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
 import { todayIso } from "../../ui/dates.ts";
 import { day, said } from "../../ui/format.ts";
@@ -18,19 +19,6 @@ import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { WriteStep } from "./WriteStep.tsx";
 
-/** What the stops of an order's way are called. */
-export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
-  sent: "files sent",
-  asked: "it asks",
-  answered: "answered",
-  accepted: "files accepted",
-  paid: "paid",
-  made: "made",
-  shipped: "on its way",
-  withdrawn: "taken back",
-};
-/** What a house hears that is talked with over the network. */
-const isTold = (state: OrderState): boolean => ["sent", "answered", "paid", "withdrawn"].includes(state);
 const STOPS = ["sent", "accepted", "paid", "made", "shipped"] as const;
 
 /** How an order at a house stands: its way as far as it came, whom it waits for, and what can be done about it. */
@@ -47,16 +35,13 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
     before.current = talk?.since;
   }, [talk?.state, talk?.since, id]);
   const steps = (record.steps ?? []).filter((s) => s.order === o.key);
-  const come = comeOf(record, o);
-  const isHere = come.of > 0 && come.whole === come.of;
-  const promisedOn = record.purchases.find((p) => p.order === o.key)?.promisedOn;
-  const stand = orderStand(steps, { today: todayIso(), isHere, promisedOn });
+  const { stand, isHere } = standOf(record, o);
   const write = (state: OrderState, words = "", on = todayIso()) => {
     const done = addStep(id, { order: o.key, state, on, words });
     done.catch(sayError);
     const said = `${o.name}: ${STEP_WORDS[state]}`;
     // what a house was told it knows: that is not undone here
-    if (talk && isTold(state))
+    if (talk && (state === "sent" || isTold(state)))
       done.then(
         () => say(said),
         () => undefined,
@@ -106,7 +91,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
         {steps.length > 0 && (
           <Log
             steps={steps}
-            mayTake={(s) => isOpen && s.source === "" && !(talk && isTold(s.state))}
+            mayTake={(s) => isOpen && s.source === "" && !(talk && (s.state === "sent" || isTold(s.state)))}
             onRemove={(s) => {
               const done = removeStep(id, s.id);
               done.catch(sayError);

@@ -1,20 +1,9 @@
-import { ORDER_STATES, type OrderStand, type OrderState } from "@kobbin/core";
+import { ORDER_STATES, type OrderStand, type OrderState, STEP_WORDS } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
 import { todayIso } from "../../ui/dates.ts";
 import { Field, Pick } from "../../ui/Field.tsx";
-
-const LABELS: Readonly<Record<OrderState, string>> = {
-  sent: "its files are sent",
-  asked: "it asks something",
-  answered: "it was answered",
-  accepted: "it accepted the files",
-  paid: "it is paid",
-  made: "the boards are made",
-  shipped: "they are on their way",
-  withdrawn: "the order is taken back",
-};
 
 /** Writes down what became of an order: what, when, and the words that went with it. */
 export function WriteStep({
@@ -50,7 +39,7 @@ export function WriteStep({
       <Pick
         label="What"
         value={chosen}
-        options={may.map((s) => [s, LABELS[s]] as const)}
+        options={may.map((s) => [s, STEP_WORDS[s]] as const)}
         onChange={(v) => setState(v as OrderState)}
       />
       <DateField label="On" value={on} onSave={(d) => setOn(d || todayIso())} className="w-32" />

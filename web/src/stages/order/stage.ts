@@ -1,7 +1,6 @@
-import { orderStand, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
+import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { comeOf, ordersOf } from "../../run/useOrders.ts";
-import { todayIso } from "../../ui/dates.ts";
+import { comeOf, ordersOf, standOf } from "../../run/useOrders.ts";
 
 /** Orders of the run, and how many are placed: their date is written down, or something of them came. */
 function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: number; of: number } {
@@ -12,18 +11,13 @@ function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: 
 }
 
 /** Orders that wait for the shop, or that a house is silent about for too long. */
-function waitingOf(doc: RunDocument, r: RunResult, record: RunRecord): number {
-  if (!record.steps) return 0;
-  return ordersOf(doc, r).filter((o) => {
-    const come = comeOf(record, o);
-    const promisedOn = record.purchases.find((p) => p.order === o.key)?.promisedOn;
-    const { waits, isOverdue } = orderStand(
-      record.steps!.filter((s) => s.order === o.key),
-      { today: todayIso(), isHere: come.of > 0 && come.whole === come.of, promisedOn },
-    );
-    return waits?.on === "shop" || isOverdue;
-  }).length;
-}
+const waitingOf = (doc: RunDocument, r: RunResult, record: RunRecord): number =>
+  record.steps === undefined
+    ? 0
+    : ordersOf(doc, r).filter((o) => {
+        const { waits, isOverdue } = standOf(record, o).stand;
+        return waits?.on === "shop" || isOverdue;
+      }).length;
 
 export const order: WebStage = {
   key: "order",
