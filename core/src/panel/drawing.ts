@@ -52,13 +52,14 @@ export function separationSteps(layout: PanelLayout): string[] {
       : [];
   if (first === "lying") steps.push(...say(lying, "lying"), ...say(upright, "upright"));
   else steps.push(...say(upright, "upright"), ...say(lying, "lying"));
+  const tabs = (n: number) => `${n} ${n === 1 ? "tab" : "tabs"}`;
   const frame = layout.tabs.filter((t) => t.between[1] === 0).length;
   const between = layout.tabs.length - frame;
   if (between > 0)
     steps.push(
-      `Part the copies from each other at ${between} tabs with a cutter, while the frame still holds them.`,
+      `Part the copies from each other at ${tabs(between)} with a cutter, while the frame still holds them.`,
     );
-  if (frame > 0) steps.push(`Then cut the ${frame} tabs to the frame, from the outer copies inward.`);
+  if (frame > 0) steps.push(`${between > 0 ? "Then cut" : "Cut"} the ${tabs(frame)} to the frame, from the outer copies inward.`);
   if (layout.tabs.length > 0)
     steps.push(
       "File what is left of the tabs outdoors or under extraction: glass dust is not to be breathed.",

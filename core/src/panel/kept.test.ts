@@ -7,7 +7,8 @@ import { rect, ringed, solved, spec } from "./designs.fixture.ts";
 import { panelPlan, separationSteps } from "./drawing.ts";
 import { type PanelDesign, type PanelLayout, type PanelSpec, WASTE } from "./spec.ts";
 
-// Sheets and aids as they were looked at once: any figure of them that changes shows here, line by line.
+// Sheets and aids as they were read and drawn once: any figure of them that changes shows here, line by line. That they are
+// right is for the worked numbers and the proof beside this; this is for what those do not ask.
 // GOLDEN=write keeps them anew, to be looked at again and committed with what changed them.
 function expectKept(name: string, lines: readonly string[]): void {
   const at = new URL(`golden/${name}.txt`, import.meta.url);
