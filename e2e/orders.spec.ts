@@ -73,7 +73,9 @@ test("a card's contacts lead to gold and a bevel, the released order sheet says 
     .first()
     .click();
   await slip.getByRole("button", { name: "It is paid" }).click();
-  await expect(slip.getByText(/Waits for Gannet & Daughters to make it/)).toBeVisible();
+  await expect(
+    slip.getByText(/Waits for Gannet & Daughters to make it.*; it was promised for \d/),
+  ).toBeVisible();
   await expect(orderRow.getByRole("img", { name: "ready" })).toBeVisible();
   await slip.getByRole("button", { name: /^what was said, \d entries/ }).click();
   await expect(slip.getByRole("listitem").filter({ hasText: "answered: As in the files." })).toBeVisible();

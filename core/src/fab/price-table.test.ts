@@ -22,6 +22,11 @@ test.each<[string, string, FirstPrice[] | string[]]>([
     prices([10, "12.50"], [100, "40.500"]),
   ],
   [
+    "each, in the first column",
+    "EUR each;Boards\n1,25;10\n0,405;100",
+    prices([10, "12.50"], [100, "40.500"]),
+  ],
+  [
     "in all, thousands by a point",
     "Qty;Total price\n10;44,00\n1000;1.234,50",
     prices([10, "44.00"], [1000, "1234.50"]),

@@ -59,7 +59,10 @@ export function separationSteps(layout: PanelLayout): string[] {
     steps.push(
       `Part the copies from each other at ${tabs(between)} with a cutter, while the frame still holds them.`,
     );
-  if (frame > 0) steps.push(`${between > 0 ? "Then cut" : "Cut"} the ${tabs(frame)} to the frame, from the outer copies inward.`);
+  if (frame > 0)
+    steps.push(
+      `${between > 0 ? "Then cut" : "Cut"} the ${tabs(frame)} to the frame, from the outer copies inward.`,
+    );
   if (layout.tabs.length > 0)
     steps.push(
       "File what is left of the tabs outdoors or under extraction: glass dust is not to be breathed.",

@@ -44,10 +44,13 @@ export function openOf(record: RunRecord, order: PlannedOrder, item: PlannedItem
 }
 
 /** How an order at a house stands today, and whether all of it came. */
-export function standOf(record: RunRecord, order: PlannedOrder): { stand: OrderStand; isHere: boolean } {
+export function standOf(
+  record: RunRecord,
+  order: PlannedOrder,
+): { stand: OrderStand; isHere: boolean; promisedOn: string | undefined } {
   const { whole, of } = comeOf(record, order);
   const isHere = of > 0 && whole === of;
   const steps = (record.steps ?? []).filter((s) => s.order === order.key);
   const promisedOn = record.purchases.find((p) => p.order === order.key)?.promisedOn;
-  return { stand: orderStand(steps, { today: todayIso(), isHere, promisedOn }), isHere };
+  return { stand: orderStand(steps, { today: todayIso(), isHere, promisedOn }), isHere, promisedOn };
 }

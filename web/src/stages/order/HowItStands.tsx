@@ -35,7 +35,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
     before.current = talk?.since;
   }, [talk?.state, talk?.since, id]);
   const steps = (record.steps ?? []).filter((s) => s.order === o.key);
-  const { stand, isHere } = standOf(record, o);
+  const { stand, isHere, promisedOn } = standOf(record, o);
   const write = (state: OrderState, words = "", on = todayIso()) => {
     const done = addStep(id, { order: o.key, state, on, words });
     done.catch(sayError);
@@ -58,19 +58,29 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
       {steps.length > 0 && <Track stand={stand} isHere={isHere} />}
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         {/* what has not come to the house yet, it does not look at */}
-        {(talk?.number !== "" || stand.state === "withdrawn") && <Waits name={o.name} stand={stand} />}
+        {(talk?.number !== "" || stand.state === "withdrawn") && (
+          <Waits name={o.name} stand={stand} promisedOn={promisedOn} />
+        )}
         {talk && stand.state !== "withdrawn" && (
           <Talk talk={talk} isOpen={isOpen} onLook={() => lookOrder(id, o.key).catch(sayError)} />
         )}
-        {isOpen && isSendable && answers && (
-          <Button look="main" onClick={send}>
-            Send it to {o.name}
-          </Button>
-        )}
         {isOpen && isSendable && (
-          <button type="button" className="quiet-link" onClick={() => write("sent")}>
-            its files are sent
-          </button>
+          <>
+            {answers && (
+              <Button look="main" onClick={send}>
+                Send it to {o.name}
+              </Button>
+            )}
+            <button type="button" className="quiet-link" onClick={() => write("sent")}>
+              {answers ? "it was sent by other means" : "its files are sent"}
+            </button>
+            {answers && (
+              <p className="w-full text-[13px] text-ink-2">
+                It gets its files and its order sheet, nothing else of the run. What a house was told is not
+                undone here; the order can be taken back.
+              </p>
+            )}
+          </>
         )}
         {isOpen && stand.waits?.what === "to pay" && (
           <Button onClick={() => write("paid")}>It is paid</Button>
@@ -139,7 +149,15 @@ function Track({ stand, isHere }: { stand: OrderStand; isHere: boolean }) {
   );
 }
 
-function Waits({ name, stand }: { name: string; stand: OrderStand }) {
+function Waits({
+  name,
+  stand,
+  promisedOn,
+}: {
+  name: string;
+  stand: OrderStand;
+  promisedOn: string | undefined;
+}) {
   const { waits, state, isOverdue } = stand;
   if (state === "withdrawn") return <p className="text-ink-2">It was taken back; nothing is made of it.</p>;
   if (!waits) return null;
@@ -148,8 +166,9 @@ function Waits({ name, stand }: { name: string; stand: OrderStand }) {
   return (
     <p className={isOurs ? "text-look" : "text-ink-2"}>
       {isOurs && <Mark kind="look" />} Waits for {who} {waits.what}, since {day(waits.since)}
+      {waits.on !== "shop" && promisedOn && `; it was promised for ${day(promisedOn)}`}
       {isOverdue && waits.on === "house" && "; longer than usual: ask it"}
-      {isOverdue && waits.on === "carrier" && "; the day it was promised for is over"}.
+      {isOverdue && waits.on === "carrier" && ", which is over"}.
     </p>
   );
 }
