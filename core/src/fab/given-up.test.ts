@@ -22,6 +22,13 @@ test.each([
     "1.0",
   ],
   [
+    "a colour is no number, though its name begins with one",
+    { mask: values("9-grey", "6-grey") },
+    { mask: "5-grey" },
+    "mask",
+    "9-grey",
+  ],
+  [
     "gold for gold",
     { finish: values("levelled-lead-free", "immersion-gold") },
     { finish: "hard-gold" },
