@@ -65,6 +65,8 @@ export function createCompute(
     minThreads: 1,
     maxThreads: limits.threads,
     maxQueue: 8,
+    // a thread that ends with its work begins the next one cold: half a second, and code not yet made fast
+    idleTimeout: 120_000,
     resourceLimits: { maxOldGenerationSizeMb: limits.heapMb, maxYoungGenerationSizeMb: 64 },
     ...(ext === "ts" ? { execArgv: ["--import", "tsx", "--conditions=source"] } : {}),
   });
