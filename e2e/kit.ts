@@ -23,17 +23,29 @@ export const test = base.extend<{ page: Page }>({
 });
 export { expect };
 
+const findings = async (rules: AxeBuilder): Promise<string[]> =>
+  (await rules.analyze()).violations.map(
+    (v) =>
+      `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`).join(" | ")}`,
+  );
+
 /** No finding of the accessibility rules on what is shown now. */
 export async function expectAccessible(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"])
-    .analyze();
-  expect(
-    violations.map(
-      (v) =>
-        `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`).join(" | ")}`,
-    ),
-  ).toEqual([]);
+  const rules = new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]);
+  expect(await findings(rules)).toEqual([]);
+}
+
+/** The same, and no finding of the rules on colours in the dark: nothing else of a view hangs on the theme. */
+export async function expectAccessibleByNight(page: Page): Promise<void> {
+  await expectAccessible(page);
+  for (const theme of ["dark", "light"] as const) {
+    await page.emulateMedia({ colorScheme: theme });
+    await expect(page.locator(`html[data-theme="${theme}"]`)).toBeAttached();
+    if (theme === "dark")
+      expect(
+        await findings(new AxeBuilder({ page }).withRules(["color-contrast", "link-in-text-block"])),
+      ).toEqual([]);
+  }
 }
 
 /** Through the demo's door to the bench. */
