@@ -2,6 +2,7 @@
 // context whose globals are looked up through the host at every use, which makes arithmetic several times slower.
 // Nothing a test may put something else in the place of (clocks, timers, fetch) is among them.
 import swc from "@swc/jest";
+import { watched } from "./reach.mjs.mts";
 
 const BOUND = [
   "Math",
@@ -30,15 +31,18 @@ function headFor(source) {
 }
 
 const withHead = (result, source) => ({ ...result, code: headFor(source) + result.code });
+const isReach = Boolean(process.env.KOBBIN_REACH);
+const told = (source, path) => (isReach ? watched(source, path) : source);
 
 export default {
   createTransformer(options) {
     const inner = swc.createTransformer(options);
     return {
       ...inner,
-      process: (source, ...rest) => withHead(inner.process(source, ...rest), source),
-      processAsync: async (source, ...rest) => withHead(await inner.processAsync(source, ...rest), source),
-      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.join()}`,
+      process: (source, path, options) => withHead(inner.process(told(source, path), path, options), source),
+      processAsync: async (source, path, options) =>
+        withHead(await inner.processAsync(told(source, path), path, options), source),
+      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.join()}-${isReach}`,
     };
   },
 };

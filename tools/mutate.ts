@@ -1,12 +1,14 @@
 // Changes one thing at a time and looks whether a test notices:  npm run mutate -- --seed 7 --count 60 [--in core/src/fab]
-// Places are picked by the seed, spread over the folders. Beside the changed file's own tests those that could notice are
-// run too; a change that ends in no time counts as noticed. The tree must be clean: each file is put back as it was.
+// Places are picked by the seed, spread over the folders. Every test that runs the changed function is run, quick ones
+// first (which those are is found once for a commit: reach.mjs); of core and formats those of the server are not asked.
+// A change that ends in no time counts as noticed. The tree must be clean: each file is put back as it was.
 import { execFileSync, spawnSync } from "node:child_process";
-import { readdirSync, readFileSync, writeFileSync } from "node:fs";
-import { dirname, join, sep } from "node:path";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
-import { parseSync } from "@swc/core";
 import { chance } from "../core/test/random.ts";
+// biome-ignore lint/correctness/useImportExtensions: Jest reads this one by itself, so it is no TypeScript
+import { functionsOf, parsed, walk } from "./reach.mjs";
 
 const { values } = parseArgs({
   options: {
@@ -27,10 +29,7 @@ interface Change {
   readonly end: number;
   readonly to: string;
 }
-type Node = Readonly<Record<string, unknown>> & {
-  readonly type?: string;
-  readonly span?: { start: number; end: number };
-};
+type Node = Readonly<Record<string, unknown>> & { readonly type: string };
 
 const SWAP: Readonly<Record<string, string>> = {
   "<": "<=",
@@ -49,25 +48,11 @@ const SWAP: Readonly<Record<string, string>> = {
 
 /** Everything in a file that can be changed for the worse. Texts, types and docstrings are left alone. */
 function changesOf(source: string): Change[] {
-  // spans are counted in bytes from the first token: one is put before everything
-  const head = '"";';
-  const bytes = Buffer.from(head + source);
-  const ast = parseSync(head + source, { syntax: "typescript", target: "es2022" });
-  const base = ast.span.start;
-  const at = (n: Node) => ({
-    start: n.span!.start - base - head.length,
-    end: n.span!.end - base - head.length,
-  });
-  const text = (n: Node) => bytes.subarray(n.span!.start - base, n.span!.end - base).toString();
+  const { body, at } = parsed(source);
+  const text = (n: Node) => source.slice(at(n).start, at(n).end);
   const out: Change[] = [];
-  const visit = (value: unknown): void => {
-    if (Array.isArray(value)) {
-      for (const v of value) visit(v);
-      return;
-    }
-    if (!value || typeof value !== "object") return;
-    const n = value as Node;
-    if (typeof n.type === "string" && /^Ts(?!As|NonNull|Satisfies|Const)/.test(n.type)) return;
+  walk(body, (n: Node) => {
+    if (/^Ts(?!As|NonNull|Satisfies|Const)/.test(n.type)) return false;
     if (n.type === "BinaryExpression") {
       const [left, right, to] = [n.left as Node, n.right as Node, SWAP[n.operator as string]];
       const isText = [left, right].some((s) => s.type === "StringLiteral" || s.type === "TemplateLiteral");
@@ -80,44 +65,91 @@ function changesOf(source: string): Change[] {
       out.push({ ...at(n.test as Node), to: `!(${text(n.test as Node)})` });
     if (n.type === "UnaryExpression" && n.operator === "!")
       out.push({ ...at(n), to: text(n.argument as Node) });
-    for (const v of Object.values(n)) visit(v);
-  };
-  visit(ast.body);
-  // from bytes to places in the text
-  const prefix = Buffer.from(source);
-  const index = (byte: number) => prefix.subarray(0, byte).toString().length;
-  return out.map((c) => ({ start: index(c.start), end: index(c.end), to: c.to }));
+    return true;
+  });
+  return out;
 }
 
-/** A change may make a test run for ever: so many times as long as all tests take unchanged. */
-const PATIENCE = 4;
-let usualMs = 3_600_000;
+/** A test file as it ran unchanged: how long it took, and each function it ran (`file:start`, or the file alone). */
+interface Ran {
+  readonly test: string;
+  readonly ms: number;
+  readonly reached: ReadonlySet<string>;
+}
 
-/** Runs some tests. @returns whether one of them failed, or none came to an end */
-function fails(args: readonly string[]): boolean {
+/** Runs Jest. @returns whether a test failed, or did not come to an end in the time it has */
+function fails(
+  args: readonly string[],
+  timeoutMs: number,
+  env: Readonly<Record<string, string>> = {},
+): boolean {
   const run = spawnSync(
     process.execPath,
     [
       "--experimental-vm-modules",
       "--disable-warning=ExperimentalWarning",
       "node_modules/jest/bin/jest.js",
-      "--bail",
       "--forceExit",
       "--passWithNoTests",
       "--silent",
       ...args,
     ],
-    { timeout: Math.ceil(PATIENCE * usualMs), killSignal: "SIGKILL", stdio: "ignore" },
+    { timeout: timeoutMs, killSignal: "SIGKILL", stdio: "ignore", env: { ...process.env, ...env } },
   );
   return run.status !== 0;
 }
 
-const SERVER = ["--selectProjects", "server"];
-const notices = (file: string): boolean =>
-  fails([`${dirname(file)}/`]) ||
-  (file.startsWith("server/")
-    ? fails(SERVER)
-    : fails(["--selectProjects", "core", "formats", "packing", "bin", "--findRelatedTests", file]));
+/** Which test runs what, kept for the commit it was found at. Tests that fail unchanged would notice everything: that ends it. */
+function reachOf(projects: readonly string[]): Ran[] {
+  const rev = execFileSync("git", ["rev-parse", "HEAD"]).toString().trim();
+  const folder = join("node_modules/.cache/kobbin-reach", `${rev}-${projects.join("-")}`);
+  if (!existsSync(folder)) {
+    rmSync(`${folder}.part`, { recursive: true, force: true });
+    mkdirSync(`${folder}.part`, { recursive: true });
+    const env = { KOBBIN_REACH: join(process.cwd(), `${folder}.part`) };
+    if (fails(["--selectProjects", ...projects], 3_600_000, env)) {
+      console.error(
+        "Tests fail before anything was changed; the server's need TEST_DATABASE_URL (npm test sets it).",
+      );
+      process.exit(1);
+    }
+    renameSync(`${folder}.part`, folder);
+  }
+  return readdirSync(folder).map((name) => {
+    const { test, ms, reached } = JSON.parse(readFileSync(join(folder, name), "utf8")) as {
+      test: string;
+      ms: number;
+      reached: string[];
+    };
+    return {
+      test: relative(process.cwd(), test).split(sep).join("/"),
+      ms,
+      reached: new Set(reached),
+    };
+  });
+}
+
+/** A change may make a test run for ever: it has so many times as long as it took unchanged, and this for the beginning. */
+const PATIENCE = 6;
+const START_MS = 60_000;
+/** Tests that take less than this in all are run first: most changes are noticed by them. */
+const QUICK_MS = 15_000;
+
+function notices(tests: readonly Ran[]): boolean {
+  let quickMs = 0;
+  const quick: Ran[] = [];
+  const slow: Ran[] = [];
+  for (const t of [...tests].sort((a, b) => a.ms - b.ms)) {
+    quickMs += t.ms;
+    (quickMs < QUICK_MS ? quick : slow).push(t);
+  }
+  return [quick, slow].some((list) => {
+    if (list.length === 0) return false;
+    const ms = list.reduce((sum, t) => sum + t.ms, 0);
+    const patience = START_MS + PATIENCE * ms;
+    return fails(["--bail", "--maxWorkers=2", "--runTestsByPath", ...list.map((t) => t.test)], patience);
+  });
+}
 
 if (execFileSync("git", ["status", "--porcelain"]).toString().trim() !== "") {
   console.error("The tree is not clean; commit or put aside first.");
@@ -131,19 +163,17 @@ const files = ROOTS.flatMap((root) =>
 const folders = new Map<string, string[]>();
 for (const f of files) folders.set(dirname(f), [...(folders.get(dirname(f)) ?? []), f]);
 
-// tests that fail by themselves would notice everything
-const needed = [
-  ...(files.some((f) => f.startsWith("server/")) ? [SERVER] : []),
-  ["--selectProjects", "core", "formats"],
-];
-const began = performance.now();
-const isBroken = needed.some(fails);
-usualMs = performance.now() - began;
-if (isBroken) {
-  console.error(
-    "Tests fail before anything was changed; the server's need TEST_DATABASE_URL (npm test sets it).",
-  );
-  process.exit(1);
+const NEAR = ["core", "formats", "packing", "bin"];
+const ran = {
+  server: files.some((f) => f.startsWith("server/")) ? reachOf(["server"]) : [],
+  near: files.some((f) => !f.startsWith("server/")) ? reachOf(NEAR) : [],
+};
+/** The tests that run the innermost function around a place; what stands in none is run by all that load the file. */
+function testsOf(file: string, source: string, place: number): Ran[] {
+  const around = functionsOf(source).filter((f) => f.start <= place && place < f.end);
+  const inner = around.sort((a, b) => b.start - a.start)[0];
+  const key = inner ? `${file}:${inner.start}` : file;
+  return ran[file.startsWith("server/") ? "server" : "near"].filter((r) => r.reached.has(key));
 }
 
 const random = chance(Number(values.seed));
@@ -164,17 +194,19 @@ for (let i = 0; i < Number(values.count); i++) {
     console.log(`the same ${where}  ${words}: ${same.because}`);
     continue;
   }
+  const tests = testsOf(file, source, c.start);
   let isKilled = false;
   try {
     writeFileSync(file, source.slice(0, c.start) + c.to + source.slice(c.end));
-    isKilled = notices(file);
+    isKilled = notices(tests);
   } finally {
     writeFileSync(file, source);
   }
   const [k, of] = killed.get(folder) ?? [0, 0];
   killed.set(folder, [k + Number(isKilled), of + 1]);
-  if (!isKilled) survived.push(`${where}  ${words}`);
-  console.log(`${isKilled ? "noticed " : "SURVIVED"} ${where}  ${words}`);
+  const by = tests.length === 0 ? "no test runs it" : `${tests.length} tests`;
+  if (!isKilled) survived.push(`${where}  ${words}  (${by})`);
+  console.log(`${isKilled ? "noticed " : "SURVIVED"} ${where}  ${words}  (${by})`);
 }
 const all = [...killed.values()].reduce(([a, b], [k, of]) => [a + k, b + of], [0, 0]);
 console.log(`\n${all[0]} of ${all[1]} noticed, ${Math.round((100 * all[0]!) / Math.max(1, all[1]!))} %`);

@@ -33,10 +33,10 @@ async function drawn(bytes: Uint8Array): Promise<string> {
     .join("\n");
 }
 
-/** Holds what is drawn against the file kept beside this test; GOLDEN=write keeps it anew, to be looked at and committed. */
+/** Holds what is drawn against the file kept beside this test; npm run golden keeps it anew, to be looked at and committed. */
 function expectKept(name: string, text: string): void {
   const at = new URL(`golden/${name}`, import.meta.url);
-  if (process.env.GOLDEN === "write") writeFileSync(at, text);
+  if (process.env.KOBBIN_GOLDEN === "write") writeFileSync(at, text);
   expect(text).toBe(readFileSync(at, "utf8"));
 }
 

@@ -9,11 +9,11 @@ import { type PanelDesign, type PanelLayout, type PanelSpec, WASTE } from "./spe
 
 // Sheets and aids as they were read and drawn once: any figure of them that changes shows here, line by line. That they are
 // right is for the worked numbers and the proof beside this; this is for what those do not ask.
-// GOLDEN=write keeps them anew, to be looked at again and committed with what changed them.
+// npm run golden keeps them anew, to be looked at again and committed with what changed them.
 function expectKept(name: string, lines: readonly string[]): void {
   const at = new URL(`golden/${name}.txt`, import.meta.url);
   const text = `${lines.join("\n")}\n`;
-  if (process.env.GOLDEN === "write") writeFileSync(at, text);
+  if (process.env.KOBBIN_GOLDEN === "write") writeFileSync(at, text);
   expect(text.split("\n")).toEqual(readFileSync(at, "utf8").split("\n"));
 }
 
