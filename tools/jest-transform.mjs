@@ -2,7 +2,8 @@
 // context whose globals are looked up through the host at every use, which makes arithmetic several times slower.
 // Nothing a test may put something else in the place of (clocks, timers, fetch) is among them.
 import swc from "@swc/jest";
-import { watched } from "./reach.mjs.mts";
+// biome-ignore lint/correctness/useImportExtensions: the types beside it are not the file
+import { watched } from "./reach.mjs";
 
 const BOUND = [
   "Math",

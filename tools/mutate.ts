@@ -7,7 +7,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, w
 import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
 import { chance } from "../core/test/random.ts";
-// biome-ignore lint/correctness/useImportExtensions: Jest reads this one by itself, so it is no TypeScript
+// biome-ignore lint/correctness/useImportExtensions: the types beside it are not the file
 import { functionsOf, parsed, walk } from "./reach.mjs";
 
 const { values } = parseArgs({
