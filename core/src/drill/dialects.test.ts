@@ -26,6 +26,7 @@ test.each<[string, string, string, string[]]>([
     ["unknown-command remark", "drill-not-expanded error"],
   ],
   ["more holes than a board has", "M25\nX1.0Y1.0\nM01\nR900000M02X1.0", "1,1", ["drill-not-expanded error"]],
+  ["a hole repeated without end", "X1.0Y1.0\nR10000X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
   ["an origin moved to itself", "G93X0Y0\nX1.0Y1.0", "1,1", []],
   ["an origin moved elsewhere", "G93X5.0Y5.0\nX1.0Y1.0", "1,1", ["drill-origin-moved error"]],
 ])("%s", (_, body, want, said) => {
@@ -37,6 +38,19 @@ test("a tool told its size among the holes is the one that drills on; one told i
   const mm = (text: string) => readDrill(text, "a.drl").hits.map((h) => h.diameterMm);
   expect(mm("M48\nMETRIC\nT1C1.0\n%\nT1\nX1.0Y1.0\nT2C0.6\nX2.0Y1.0\nM30\n")).toEqual([1, 0.6]);
   expect(mm("M48\nMETRIC\nT1C1.0\nT2C0.6\n%\nT1\nX1.0Y1.0\nX2.0Y1.0\nM30\n")).toEqual([1, 1]);
+});
+
+test("what is drilled or cut before a tool is chosen is missing, and said", () => {
+  const untooled = (body: string) => readDrill(`M48\nMETRIC\nT1C1.0\n%\n${body}\nM30\n`, "a.drl");
+  for (const [body, line] of [
+    ["X1.0Y1.0", 5],
+    ["G00X0.0Y0.0\nM15\nG01X5.0Y0.0\nM16", 8],
+  ] as const)
+    expect(untooled(body)).toMatchObject({
+      hits: [],
+      routs: [],
+      findings: [{ tag: "undefined-tool", level: "error", line }],
+    });
 });
 
 test("a cut beside its line is said to be one", () => {

@@ -1,7 +1,8 @@
 import { type Finding, FindingList } from "../findings.ts";
-import { arcPoints } from "../geometry/arc.ts";
+import { Cutter, routOf } from "./cutter.ts";
 import type { DrillData, DrillReading, Hit, Rout } from "./data.ts";
 import { DrillHead } from "./head.ts";
+import { Pattern } from "./pattern.ts";
 
 export { type DrillData, type DrillReading, type Hit, READINGS, type Rout } from "./data.ts";
 
@@ -29,13 +30,9 @@ class DrillReader {
   private tool = -1;
   private x = 0;
   private y = 0;
-  private isRouting = false;
-  private isDown = false;
-  /** 1 straight, 2 clockwise, 3 counter-clockwise. */
-  private arc: 1 | 2 | 3 = 1;
-  private path: [number, number][] = [];
+  private readonly cutter = new Cutter();
   private hasEnd = false;
-  /** A pattern that is being taken down, or was: what it holds, and by how much it was moved last. */
+  /** A pattern that is being taken down, or was. */
   private pattern: Pattern | undefined;
   /** The next coordinate is the place of a text, not of a hole. */
   private isText = false;
@@ -58,7 +55,7 @@ class DrillReader {
         this.head.defined = undefined;
       }
     }
-    this.lift();
+    this.lift(lines.length);
     if (!this.hasEnd && this.head.evidence > 1)
       this.say(
         "missing-end",
@@ -92,7 +89,6 @@ class DrillReader {
     this.found.add({ tag, level, file: this.file, line, text, ...(todo ? { do: todo } : {}) });
   }
 
-  // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one line of the format, its commands in the order they are told apart
   private run(line: string, no: number): void {
     const words = [...line.matchAll(/([A-Z])([-+]?\d*\.?\d*)/g)].map((m) => [m[1]!, m[2]!] as const);
     if (
@@ -111,13 +107,13 @@ class DrillReader {
     const t = get("T");
     if (/^(FMAT|VER|DETECT|ATC|ICI|OSTOP)/.test(line)) return;
     if (m !== undefined && this.isPattern(Number(m), get("R"), get("X"), get("Y"), no)) return;
-    if (m !== undefined && this.machine(Number(m))) return;
+    if (m !== undefined && this.machine(Number(m), no)) return;
     if (t !== undefined && t !== "") this.select(Number(t), no);
     if (g === "85") {
       this.slot(line, no);
       return;
     }
-    if (g !== undefined) this.mode(Number(g));
+    if (g !== undefined) this.mode(Number(g), no);
     const repeat = get("R");
     const xs = get("X");
     const ys = get("Y");
@@ -131,13 +127,8 @@ class DrillReader {
     // whatever else stands before a place is no hole: read or refused, never guessed
     if (g !== undefined && !KNOWN.has(Number(g))) {
       this.moveTo(xs, ys);
-      this.say(
-        "drill-not-expanded",
-        "error",
-        no,
-        `“${line.slice(0, 40)}” is a pattern or cycle Kobbin does not expand; its holes are missing.`,
-        "Export the drill file with every hole written out.",
-      );
+      const what = line.slice(0, 40);
+      this.missing(`“${what}” is a pattern or cycle Kobbin does not expand; its holes are missing.`, no);
       return;
     }
     if (
@@ -152,51 +143,31 @@ class DrillReader {
         "The file moves its origin in the middle; what follows may lie elsewhere.",
         "Export the drill file with one origin, that of the layers.",
       );
-    if (repeat !== undefined && repeat !== "" && Number(repeat) < 10_000) {
+    if (repeat !== undefined && repeat !== "") {
       this.repeatHit(Number(repeat), xs, ys, no);
       return;
     }
-    const [fromX, fromY] = [this.x, this.y];
+    const from: [number, number] = [this.x, this.y];
     this.moveTo(xs, ys);
     if (g !== undefined && ["90", "91", "93", "92"].includes(g)) return;
-    if (this.isRouting) {
-      if (this.isDown) this.rout(fromX, fromY, get("A"), get("I"), get("J"), no);
-    } else this.hit(no);
+    if (!this.cutter.isRouting) this.hit(no);
+    else if (this.cutter.isDown) this.rout(from, [get("A"), get("I"), get("J")], no);
   }
 
   /** A stretch of a routed path: straight, or an arc by its radius or its centre's offset. */
-  private rout(
-    fromX: number,
-    fromY: number,
-    radius: string | undefined,
-    i: string | undefined,
-    j: string | undefined,
-    no: number,
-  ): void {
+  private rout(from: [number, number], words: readonly (string | undefined)[], no: number): void {
     if (!this.isNear(no)) return;
-    const isCcw = this.arc === 3;
-    let centre: readonly [number, number] | undefined;
-    if (this.arc !== 1 && (i || j))
-      centre = [fromX + (i ? this.head.number(i) : 0), fromY + (j ? this.head.number(j) : 0)];
-    else if (this.arc !== 1 && radius) {
-      centre = centreByRadius(fromX, fromY, this.x, this.y, Math.abs(this.head.number(radius)), isCcw);
-      if (!centre)
-        this.say(
-          "arc-invalid",
-          "warning",
-          no,
-          "A routed arc's radius is too small for its ends; a straight line was taken.",
-        );
-    }
-    if (!centre || !(Math.hypot(centre[0] - fromX, centre[1] - fromY) < 4 * FARTHEST_MM)) {
-      this.path.push([this.x, this.y]);
-      return;
-    }
-    const points = arcPoints(fromX, fromY, this.x, this.y, centre[0], centre[1], isCcw, false, 0.002);
-    for (let k = 0; k < points.length; k += 2) this.path.push([points[k]!, points[k + 1]!]);
+    const [radius, i, j] = words.map((w) => (w ? this.head.number(w) : undefined));
+    if (!this.cutter.cut(from, [this.x, this.y], { radius, i, j }, 4 * FARTHEST_MM))
+      this.say(
+        "arc-invalid",
+        "warning",
+        no,
+        "A routed arc's radius is too small for its ends; a straight line was taken.",
+      );
   }
 
-  /** A pattern of holes: taken down from M25 to M01, laid again by M02 with a step, ended by M08. True where it was one. */
+  /** What a pattern is begun, closed, laid and ended by. True where it was one of them. */
   private isPattern(
     m: number,
     repeat: string | undefined,
@@ -204,47 +175,30 @@ class DrillReader {
     ys: string | undefined,
     no: number,
   ): boolean {
-    if (m === 25) {
-      this.pattern = { hits: this.hits.length, routs: this.routs.length, dx: 0, dy: 0 };
-      return true;
-    }
-    if (m === 1 && this.pattern) {
-      this.lift();
-      this.pattern.done = {
-        hits: this.hits.slice(this.pattern.hits),
-        routs: this.routs.slice(this.pattern.routs),
-      };
-      return true;
-    }
-    if (m === 8) {
-      this.pattern = undefined;
-      return true;
-    }
-    if (m !== 2) return false;
-    if (xs === undefined && ys === undefined) return true;
-    const done = this.pattern?.done;
-    const times = repeat === undefined || repeat === "" ? 1 : Number(repeat);
-    if (!done || this.hits.length + done.hits.length * times > MOST_HITS) {
-      this.say(
-        "drill-not-expanded",
-        "error",
-        no,
-        done
-          ? `A pattern is laid ${times} times, which makes more holes than a board has; it was not laid.`
-          : "A pattern is laid again that was never begun; its holes are missing.",
-        "Export the drill file with every hole written out.",
-      );
-      return true;
-    }
-    const p = this.pattern!;
-    for (let k = 0; k < times; k++) {
-      p.dx += xs ? this.head.number(xs) : 0;
-      p.dy += ys ? this.head.number(ys) : 0;
-      for (const h of done.hits) this.hits.push({ ...h, x: h.x + p.dx, y: h.y + p.dy });
-      for (const r of done.routs)
-        this.routs.push({ ...r, points: r.points.map(([x, y]): [number, number] => [x + p.dx, y + p.dy]) });
+    if (m === 25) this.pattern = new Pattern(this.hits.length, this.routs.length);
+    else if (m === 8) this.pattern = undefined;
+    else if (m === 1 && this.pattern) {
+      this.lift(no);
+      this.pattern.close({ hits: this.hits, routs: this.routs });
+    } else if (m !== 2) return false;
+    else if (xs !== undefined || ys !== undefined) {
+      const times = repeat === undefined || repeat === "" ? 1 : Number(repeat);
+      const step = [xs, ys].map((w) => (w ? this.head.number(w) : 0));
+      if (!this.pattern?.isTaken)
+        this.missing("A pattern is laid again that was never begun; its holes are missing.", no);
+      else if (!this.pattern.lay(times, step[0]!, step[1]!, { hits: this.hits, routs: this.routs }))
+        this.missing(
+          `A pattern is laid ${times} times, which makes more holes than a board has; it was not laid.`,
+          no,
+        );
     }
     return true;
+  }
+
+  /** Holes are not there that the file asks for. */
+  private missing(text: string, no: number): void {
+    const todo = "Export the drill file with every hole written out.";
+    this.say("drill-not-expanded", "error", no, text, todo);
   }
 
   /** A text is drilled as dots: which ones, only the machine knows. */
@@ -270,7 +224,7 @@ class DrillReader {
       );
   }
 
-  private machine(m: number): boolean {
+  private machine(m: number, no: number): boolean {
     if (m === 30 || m === 0) {
       this.hasEnd = true;
       return true;
@@ -278,46 +232,44 @@ class DrillReader {
     if (m === 71) this.head.unitMm = 1;
     else if (m === 72) this.head.unitMm = 25.4;
     else if (m === 15) {
-      this.lift();
-      this.isDown = true;
-      this.path = [[this.x, this.y]];
-    } else if (m === 16 || m === 17) this.lift();
+      this.lift(no);
+      this.cutter.down(this.x, this.y);
+    } else if (m === 16 || m === 17) this.lift(no);
     return false;
   }
 
-  private mode(g: number): void {
+  private mode(g: number, no: number): void {
     if (g === 0) {
-      this.lift();
-      this.isRouting = true;
-      this.arc = 1;
+      this.lift(no);
+      this.cutter.isRouting = true;
+      this.cutter.arc = 1;
     } else if (g === 1 || g === 2 || g === 3) {
-      this.isRouting = true;
-      this.arc = g;
+      this.cutter.isRouting = true;
+      this.cutter.arc = g;
     } else if (g === 5 || g === 81) {
-      this.lift();
-      this.isRouting = false;
+      this.lift(no);
+      this.cutter.isRouting = false;
     } else if (g === 90) this.isIncremental = false;
     else if (g === 91) this.isIncremental = true;
   }
 
-  private lift(): void {
+  private lift(no: number): void {
+    const path = this.cutter.lift();
     const tool = this.head.tools.get(this.tool);
-    if (this.isDown && this.path.length > 1 && tool)
-      this.routs.push({
-        points: this.path,
-        widthMm: tool.mm,
-        plated: tool.plated,
-        tool,
-        isSlot: false,
-      });
-    this.isDown = false;
-    this.path = [];
+    if (path && tool) this.routs.push(routOf(path, tool, false));
+    else if (path) this.toolless("A path is cut", no);
+  }
+
+  /** What is drilled or cut before any tool is chosen; a tool without a diameter was said where it was chosen. */
+  private toolless(what: string, no: number): void {
+    if (this.tool < 0)
+      this.say("undefined-tool", "error", no, `${what} before any tool is chosen; it is missing.`);
   }
 
   private select(number: number, no: number): void {
     this.head.evidence++;
     if (number === 0) return;
-    this.lift();
+    this.lift(no);
     this.tool = number;
     if (!this.head.tools.has(number))
       this.say(
@@ -349,21 +301,16 @@ class DrillReader {
 
   private hit(no: number): void {
     const tool = this.head.tools.get(this.tool);
-    if (!tool) {
-      if (this.tool < 0)
-        this.say(
-          "undefined-tool",
-          "error",
-          no,
-          "A hole is drilled before any tool is chosen; it is missing.",
-        );
-      return;
-    }
-    if (!this.isNear(no)) return;
-    this.hits.push({ x: this.x, y: this.y, diameterMm: tool.mm, plated: tool.plated, tool });
+    if (!tool) this.toolless("A hole is drilled", no);
+    else if (this.isNear(no))
+      this.hits.push({ x: this.x, y: this.y, diameterMm: tool.mm, plated: tool.plated, tool });
   }
 
   private repeatHit(count: number, xs: string | undefined, ys: string | undefined, no: number): void {
+    if (count >= MOST_REPEATS) {
+      this.missing(`A hole is repeated ${count} times, more than a board has; they are missing.`, no);
+      return;
+    }
     const dx = xs ? this.head.number(xs) : 0;
     const dy = ys ? this.head.number(ys) : 0;
     for (let k = 0; k < count; k++) {
@@ -382,45 +329,12 @@ class DrillReader {
     this.moveTo(...read(b));
     const tool = this.head.tools.get(this.tool);
     if (!isNear || !this.isNear(no)) return;
-    if (tool)
-      this.routs.push({
-        points: [from, [this.x, this.y]],
-        widthMm: tool.mm,
-        plated: tool.plated,
-        tool,
-        isSlot: true,
-      });
+    if (tool) this.routs.push(routOf([from, [this.x, this.y]], tool, true));
     else this.say("undefined-tool", "error", no, "A slot has no tool; it is missing.");
   }
 }
 
-interface Pattern {
-  /** Where it begins among the hits and the paths. */
-  readonly hits: number;
-  readonly routs: number;
-  dx: number;
-  dy: number;
-  done?: { readonly hits: readonly Hit[]; readonly routs: readonly Rout[] };
-}
-
-/** Holes a file may hold once its patterns are laid. */
-const MOST_HITS = 500_000;
+/** A hole repeated as often as this is a wrong number. */
+const MOST_REPEATS = 10_000;
 /** Commands that may stand before a place: modes, routing, slots, origin, compensation. */
 const KNOWN = new Set([0, 1, 2, 3, 5, 40, 41, 42, 81, 85, 90, 91, 92, 93]);
-
-/** Centre of the arc of at most half a turn with a radius through two points; undefined where the radius is too small. */
-function centreByRadius(
-  x1: number,
-  y1: number,
-  x2: number,
-  y2: number,
-  r: number,
-  isCcw: boolean,
-): readonly [number, number] | undefined {
-  const [dx, dy] = [x2 - x1, y2 - y1];
-  const d = Math.hypot(dx, dy);
-  const rest = r * r - (d * d) / 4;
-  if (d === 0 || rest < -1e-4 * r * r - 1e-9) return undefined;
-  const h = (Math.sqrt(Math.max(0, rest)) / d) * (isCcw ? 1 : -1);
-  return [(x1 + x2) / 2 - dy * h, (y1 + y2) / 2 + dx * h];
-}
