@@ -136,10 +136,11 @@ export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recip
 // sheets of several boards
 export { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
 export { type PanelChoice, specOf } from "./panel/choice.ts";
+export { clashAt } from "./panel/clash.ts";
 export { type DesignParts, panelDesign } from "./panel/design.ts";
 export { panelPlan } from "./panel/drawing.ts";
 export { drillPlan, drillWorkOf } from "./panel/drill-aid.ts";
-export { clashAt, layoutAt } from "./panel/layout.ts";
+export { layoutAt } from "./panel/layout.ts";
 export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
 export { sagMm } from "./panel/sag.ts";
 export { solvePanel } from "./panel/solve.ts";

@@ -6,7 +6,7 @@ import { signedArea } from "../geometry/polygon.ts";
 import { posed, posedBox, posedRing } from "../geometry/turn.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
 import { Cell } from "./cells.ts";
-import { middleOf } from "./layout.ts";
+import { middleOf } from "./clash.ts";
 import { piecesAfterCutting, sheetMaterial } from "./material.ts";
 import { PERFORATION } from "./perforate.ts";
 import { type LayerDifference, layerDifferences } from "./proof-layer.ts";
