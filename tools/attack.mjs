@@ -26,7 +26,7 @@ try {
       "--verbose",
       "--forceExit",
       "server/src/attack.test.ts",
-      "server/src/siege.test.ts",
+      "server/src/siege",
       "formats/src/hostile.test.ts",
       "bin/src/malformed.test.ts",
     ],
