@@ -94,7 +94,12 @@ function fails(
       "--silent",
       ...args,
     ],
-    { timeout: timeoutMs, killSignal: "SIGKILL", stdio: "ignore", env: { ...process.env, ...env } },
+    {
+      timeout: timeoutMs,
+      killSignal: "SIGKILL",
+      stdio: env ? "inherit" : "ignore",
+      env: { ...process.env, ...env },
+    },
   );
   return run.status !== 0;
 }
@@ -107,7 +112,7 @@ function reachOf(projects: readonly string[]): Ran[] {
     rmSync(`${folder}.part`, { recursive: true, force: true });
     mkdirSync(`${folder}.part`, { recursive: true });
     const env = { KOBBIN_REACH: join(process.cwd(), `${folder}.part`) };
-    if (fails(["--selectProjects", ...projects], 3_600_000, env)) {
+    if (fails(["--selectProjects", ...projects, "--maxWorkers=2"], 3_600_000, env)) {
       console.error(
         "Tests fail before anything was changed; the server's need TEST_DATABASE_URL (npm test sets it).",
       );
