@@ -1,5 +1,5 @@
-import { readFileSync, writeFileSync } from "node:fs";
-import { expect, test } from "@jest/globals";
+import { test } from "@jest/globals";
+import { expectKept } from "../../test/kept.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { signedArea } from "../geometry/polygon.ts";
 import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./aids.ts";
@@ -7,15 +7,9 @@ import { rect, ringed, solved, spec } from "./designs.fixture.ts";
 import { panelPlan, separationSteps } from "./drawing.ts";
 import { type PanelDesign, type PanelLayout, type PanelSpec, WASTE } from "./spec.ts";
 
-// Sheets and aids as they were read and drawn once: any figure of them that changes shows here, line by line. That they are
-// right is for the worked numbers and the proof beside this; this is for what those do not ask.
-// npm run golden keeps them anew, to be looked at again and committed with what changed them.
-function expectKept(name: string, lines: readonly string[]): void {
-  const at = new URL(`golden/${name}.txt`, import.meta.url);
-  const text = `${lines.join("\n")}\n`;
-  if (process.env.KOBBIN_GOLDEN === "write") writeFileSync(at, text);
-  expect(text.split("\n")).toEqual(readFileSync(at, "utf8").split("\n"));
-}
+// Sheets and aids as they were read and drawn once (core/test/kept.ts).
+const keep = (name: string, lines: readonly string[]) =>
+  expectKept(new URL(`golden/${name}.txt`, import.meta.url), lines);
 
 const n = (v: number) => String(Math.round(v * 1e3) / 1e3 + 0);
 const list = (...values: readonly number[]) => values.map(n).join(" ");
@@ -93,17 +87,17 @@ const SHEETS: readonly (readonly [string, readonly PanelDesign[], Partial<PanelS
 test.each(SHEETS)("the sheet “%s” is as it is kept", (name, designs, more) => {
   const s = spec({ turns: designs.map(() => [0, 90]), ...more });
   const layout = solved(designs, s);
-  expectKept(`sheet-${name.replaceAll(" ", "-")}`, sheetLines(layout));
+  keep(`sheet-${name.replaceAll(" ", "-")}`, sheetLines(layout));
 });
 
 test("the drawing of a sheet and the aids of a board are as they are kept", () => {
   const s = spec({ counts: [4], turns: [[0]], separation: "tabs" });
   const layout = solved([ell], s);
-  expectKept("drawing", planLines(panelPlan([ell], layout, { name: "K", revision: "B" }, 1.6)));
-  expectKept("nest", planLines(nestPlan(ell, 1.6)));
-  expectKept("corners", planLines(cornersPlan(rect(50, 30), 1.6)!));
-  expectKept("sister", planLines(sisterPlan(round)));
-  expectKept(
+  keep("drawing", planLines(panelPlan([ell], layout, { name: "K", revision: "B" }, 1.6)));
+  keep("nest", planLines(nestPlan(ell, 1.6)));
+  keep("corners", planLines(cornersPlan(rect(50, 30), 1.6)!));
+  keep("sister", planLines(sisterPlan(round)));
+  keep(
     "tray",
     planLines(
       trayPlan(rect(50, 30), "top", [

@@ -189,6 +189,17 @@ test("the presets of domain.md 5.4 are readable, and a colour nobody knows is no
   expect(contrastOf("aubergine", "white")).toBeUndefined();
 });
 
+test("thicker copper of which a house states no limits is not called as fine as the rest", () => {
+  const copper = FULL.options.copper.map(({ limits: _, ...v }) => v);
+  const house = { ...FULL, options: { ...FULL.options, copper } };
+  const of = (value: string) => said({}, {}, "copper", value, { house, houses: [house] });
+  expect(of("35")).toEqual(["+ tracks and gaps may be as fine as the house makes them"]);
+  expect(of("70")).toEqual([
+    "+ carries more at the same width, and spreads heat",
+    "− the house states no limits for it: thicker copper is etched coarser, ask how fine",
+  ]);
+});
+
 test("a decision nobody advises on has no advice", () => {
   const doc = madeRun({ house: FULL, houses: [FULL] });
   expect(adviceOn(doc, rollUp(doc), "marking")).toBeUndefined();

@@ -161,10 +161,19 @@ const thickness: Advisor = (a, v) => {
 const NEEDS_BODIES: ReadonlySet<string> = new Set(["lid", "facing", "intended"]);
 
 const copper: Advisor = (a, v) => {
-  if (!v.limits) return [pro("tracks and gaps may be as fine as the house makes them")];
+  const heavier = pro("carries more at the same width, and spreads heat");
+  if (!v.limits) {
+    const thinnest = Math.min(...a.house.options.copper.map((o) => Number.parseFloat(o.value)));
+    if (!(Number.parseFloat(v.value) > thinnest))
+      return [pro("tracks and gaps may be as fine as the house makes them")];
+    return [
+      heavier,
+      con("the house states no limits for it: thicker copper is etched coarser, ask how fine"),
+    ];
+  }
   const track = least(a, (m) => m.minTrackMm);
   return [
-    pro("carries more at the same width, and spreads heat"),
+    heavier,
     ...(["minTrackMm", "minNetSpaceMm"] as const).flatMap((key) => {
       const limit = v.limits![key];
       const has = least(a, (m) => m[key]);

@@ -1,0 +1,55 @@
+import { createHash } from "node:crypto";
+import { readFileSync, writeFileSync } from "node:fs";
+import { expect } from "@jest/globals";
+
+/**
+ * Holds lines against the file kept for them: whatever of them changes shows, line by line. That they are right is for
+ * worked numbers, laws and second computations; this is for what those do not ask. `npm run golden` keeps them anew, to be
+ * looked at again and committed with what changed them.
+ */
+export function expectKept(file: URL, lines: readonly string[]): void {
+  const text = `${lines.join("\n")}\n`;
+  if (process.env.KOBBIN_GOLDEN === "write") writeFileSync(file, text);
+  expect(text.split("\n")).toEqual(readFileSync(file, "utf8").split("\n"));
+}
+
+/** Of a longer list the first are written out, of the rest their number and a digest. */
+const MOST = 6;
+const FIRST = 3;
+
+/** Of a longer text the beginning is written out, of the rest its length and a digest. */
+const LONGEST = 200;
+const digest = (text: string) => createHash("sha256").update(text).digest("hex").slice(0, 12);
+const words = (t: string) =>
+  t.length > LONGEST ? `${t.slice(0, LONGEST / 2)}… ${t.length} letters, ${digest(t)}` : t;
+
+const figure = (v: number) => (Number.isInteger(v) ? String(v) : String(Number(v.toPrecision(9)) + 0));
+const leaf = (v: unknown) =>
+  typeof v === "number" ? figure(v) : typeof v === "string" ? words(v) : JSON.stringify(v);
+const isLeaf = (v: unknown): boolean =>
+  v === null ||
+  typeof v !== "object" ||
+  (Array.isArray(v) && v.length <= MOST && v.every((w) => typeof w !== "object"));
+const short = (v: unknown): string => (Array.isArray(v) ? v.map(leaf).join(" ") : String(leaf(v)));
+
+/**
+ * Everything in a document as lines, one a value, under its name.
+ * @param leave names of what is left out wherever it stands
+ */
+export function outline(value: unknown, leave: readonly string[] = [], under = ""): string[] {
+  if (value === undefined || typeof value === "function") return [];
+  if (isLeaf(value)) return [`${under}${short(value)}`];
+  if (value instanceof Map) return outline(Object.fromEntries(value), leave, under);
+  if (value instanceof Set) return outline([...value], leave, under);
+  if (ArrayBuffer.isView(value)) return outline([...(value as unknown as Iterable<number>)], leave, under);
+  if (Array.isArray(value)) {
+    const shown = value.length > MOST ? value.slice(0, FIRST) : value;
+    const lines = shown.flatMap((v, i) => outline(v, leave, `${under}${i} `));
+    if (shown.length === value.length) return lines;
+    const rest = value.slice(FIRST).flatMap((v) => outline(v, leave));
+    return [...lines, `${under}and ${value.length - FIRST} more, ${digest(rest.join("\n"))}`];
+  }
+  return Object.entries(value as Record<string, unknown>).flatMap(([key, v]) =>
+    leave.includes(key) ? [] : outline(v, leave, `${under}${key} `),
+  );
+}
