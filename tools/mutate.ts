@@ -1,8 +1,9 @@
 // Changes one thing at a time and looks whether a test notices:  npm run mutate -- --seed 7 --count 60 [--in core/src/fab]
 // Places are picked by the seed, spread over the folders. Every test that runs the changed function is run, quick ones
-// first (which those are is found once for a commit: reach.mjs); of core and formats those of the server are not asked.
+// first (which those are is found once: reach.mjs); of core and formats those of the server are not asked.
 // A change that ends in no time counts as noticed. The tree must be clean: each file is put back as it was.
 import { execFileSync, spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
@@ -104,10 +105,11 @@ function fails(
   return run.status !== 0;
 }
 
-/** Which test runs what, kept for the commit it was found at. Tests that fail unchanged would notice everything: that ends it. */
+/** Which test runs what, kept for as long as the folders of the tests are the same. Tests that fail unchanged would notice everything: that ends it. */
 function reachOf(projects: readonly string[]): Ran[] {
-  const rev = execFileSync("git", ["rev-parse", "HEAD"]).toString().trim();
-  const folder = join("node_modules/.cache/kobbin-reach", `${rev}-${projects.join("-")}`);
+  const trees = execFileSync("git", ["rev-parse", ...projects.map((p) => `HEAD:${p}`)]).toString();
+  const key = createHash("sha256").update(trees).digest("hex").slice(0, 16);
+  const folder = join("node_modules/.cache/kobbin-reach", `${projects.join("-")}-${key}`);
   if (!existsSync(folder)) {
     rmSync(`${folder}.part`, { recursive: true, force: true });
     mkdirSync(`${folder}.part`, { recursive: true });
