@@ -28,7 +28,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { manyHouses } from "../house/index.ts";
-import { oneShop } from "../shop/index.ts";
+import { firstRates, oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
 import {
   answerQuote,
@@ -170,9 +170,10 @@ export function runRoutes(deps: Deps): Router {
   return router;
 }
 
-/** The sums a run begins with, thought in euro, in the shop's own currency where it knows the rate. */
+/** The sums a run begins with, thought in euro, in the shop's own currency where a rate is known. */
 function firstAssembly(shop: Shop): Partial<RunAssembly> {
-  const rate = shop.rates.EUR;
+  // who keeps no rate to the euro begins with the one a new shop of that currency has
+  const rate = shop.rates.EUR ?? firstRates(shop.currency).EUR;
   if (shop.currency === "EUR" || rate === undefined) return {};
   const own = (euro: string | number) =>
     microsToText(roundMoney(convertMicros(toMicros(euro), rate), shop.currency));

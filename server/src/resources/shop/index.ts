@@ -1,3 +1,3 @@
 /** What other resources may use of shops. */
-export { createShop, fetchStandIns } from "./create.ts";
+export { createShop, fetchStandIns, firstRates } from "./create.ts";
 export { oneShop } from "./queries.ts";
