@@ -50,8 +50,12 @@ export function watched(source, path) {
   const file = relative(process.cwd(), path).split(sep).join("/");
   if (!isWatched(file)) return source;
   const puts = [];
+  const flags = [];
   for (const f of functionsOf(source)) {
-    const tell = `__reach.add(${JSON.stringify(`${file}:${f.start}`)})`;
+    // told once: what is run by the million stays as quick as it was
+    const flag = `__reached${flags.length}`;
+    flags.push(`${flag} = false`);
+    const tell = `${flag} || (${flag} = true, __reach.add(${JSON.stringify(`${file}:${f.start}`)}))`;
     if (f.isBlock) puts.push([f.body.start + 1, `${tell};`]);
     else puts.push([f.body.start, `(${tell}, `], [f.body.end, ")"]);
   }
@@ -59,5 +63,6 @@ export function watched(source, path) {
   puts.sort((a, b) => b[0] - a[0] || Number(a[1] === ")") - Number(b[1] === ")"));
   let text = source;
   for (const [at, put] of puts) text = text.slice(0, at) + put + text.slice(at);
-  return `const __reach = globalThis.__reach ?? new Set(); __reach.add(${JSON.stringify(file)}); ${text}`;
+  const head = `const __reach = globalThis.__reach ?? new Set(); __reach.add(${JSON.stringify(file)});`;
+  return `${head} ${flags.length > 0 ? `let ${flags.join(", ")}; ` : ""}${text}`;
 }
