@@ -79,11 +79,7 @@ interface Ran {
 }
 
 /** Runs Jest. @returns whether a test failed, or did not come to an end in the time it has */
-function fails(
-  args: readonly string[],
-  timeoutMs: number,
-  env: Readonly<Record<string, string>> = {},
-): boolean {
+function fails(args: readonly string[], timeoutMs: number, env?: Readonly<Record<string, string>>): boolean {
   const run = spawnSync(
     process.execPath,
     [
