@@ -170,7 +170,7 @@ const files = ROOTS.flatMap((root) =>
 const folders = new Map<string, string[]>();
 for (const f of files) folders.set(dirname(f), [...(folders.get(dirname(f)) ?? []), f]);
 
-const NEAR = ["core", "formats", "packing", "bin"];
+const NEAR = ["core", "formats", "packing", "bin", "solver", "standins"];
 const ran = {
   server: files.some((f) => f.startsWith("server/")) ? reachOf(["server"]) : [],
   near: files.some((f) => !f.startsWith("server/")) ? reachOf(NEAR) : [],
