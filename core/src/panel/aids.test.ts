@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { boxAround } from "../geometry/turn.ts";
 import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./aids.ts";
 import { rect, ringed } from "./designs.fixture.ts";
-import { drillPlan, MOST_HOLES, MOST_SIZES } from "./drill-aid.ts";
+import { drillPlan, drillWorkOf, MOST_HOLES, MOST_SIZES } from "./drill-aid.ts";
 
 const board = rect(50, 40);
 const rounded = (v: readonly number[]) => v.map((x) => Number(x.toFixed(3)));
@@ -126,4 +126,19 @@ test("a drill template: a cross and the letter of its drill at every hole, sizes
       many(MOST_HOLES + 1, () => 1),
     ),
   ).toBeUndefined();
+});
+
+test("what the drill files of a board ask for together; a file set aside asks for nothing", () => {
+  const drill = (hits: number, routs: number) => ({
+    hits: Array(hits).fill({ x: hits }),
+    routs: Array(routs).fill({}),
+  });
+  const files = [
+    { role: "drill", drill: drill(2, 1) },
+    { role: "copper" },
+    { role: "drill", drill: drill(1, 2) },
+    { role: "unknown", drill: drill(5, 5) },
+  ] as never;
+  const { holes, paths } = drillWorkOf(files);
+  expect([holes.map((h) => h.x), paths.length]).toEqual([[2, 2, 1], 3]);
 });

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { mayChange, mayTakeBack } from "./policy.ts";
+import { isDecided, isOfRun, mayChange, mayTakeBack } from "./policy.ts";
 
 test.each([
   ["an owner decides while it is open", "fork", "open", "owner", true],
@@ -45,4 +45,16 @@ test.each([
   ],
 ] as const)("%s", (_, tables, state, role, may) => {
   expect(mayTakeBack(tables, state, role)).toBe(may);
+});
+
+test("what is decided is frozen by a release, what happens is not; the shelf is no run's", () => {
+  expect(["fork", "quotation", "receipt", "remark", "lot", "toString"].map(isDecided)).toEqual([
+    true,
+    true,
+    false,
+    false,
+    false,
+    false,
+  ]);
+  expect(["fork", "receipt", "lot", "toString"].map(isOfRun)).toEqual([true, true, false, false]);
 });
