@@ -18,10 +18,15 @@ const { values } = parseArgs({
     in: { type: "string", default: "" },
   },
 });
-/** Changes after which nothing can be told apart, each with its reason: they count neither way. */
+/** Changes after which nothing can be told apart, each with its reason, and where many are alike a piece of its line: they count neither way. */
 const EQUIVALENT = JSON.parse(
   readFileSync(new URL("mutate-equivalents.json", import.meta.url), "utf8"),
-) as readonly { readonly file: string; readonly change: string; readonly because: string }[];
+) as readonly {
+  readonly file: string;
+  readonly change: string;
+  readonly in?: string;
+  readonly because: string;
+}[];
 const ROOTS = ["core/src", "formats/src", "server/src"];
 
 /** One thing to change: what stands there, and what is put in its place. */
@@ -199,7 +204,10 @@ for (let i = 0; i < Number(values.count); i++) {
   const c = random.pick(list);
   const where = `${file}:${source.slice(0, c.start).split("\n").length}`;
   const words = `${source.slice(c.start, c.end).replace(/\s+/g, " ").slice(0, 50)} → ${c.to.replace(/\s+/g, " ").slice(0, 50)}`;
-  const same = EQUIVALENT.find((e) => e.file === file && words.startsWith(e.change));
+  const line = source.split("\n")[Number(where.split(":")[1]) - 1]!;
+  const same = EQUIVALENT.find(
+    (e) => e.file === file && words.startsWith(e.change) && line.includes(e.in ?? ""),
+  );
   if (same) {
     console.log(`the same ${where}  ${words}: ${same.because}`);
     continue;

@@ -49,6 +49,15 @@ describe("where bodies stand", () => {
     return bodies[0] ? { ...bodies[0], unknown } : { unknown };
   };
 
+  test("a part whose stated body has no length or no width has no body", () => {
+    const place = { xMm: 9, yMm: 9, rotationDeg: 0, side: "top" as const };
+    const of = (bodyLengthMm: number, bodyWidthMm: number) =>
+      only({ ref: "X1", package: "", place, bodyLengthMm, bodyWidthMm });
+    expect(of(4, 0)).toEqual({ unknown: [expect.objectContaining({ ref: "X1" })] });
+    expect(of(0, 0)).toEqual({ unknown: [expect.objectContaining({ ref: "X1" })] });
+    expect(of(4, 0.1)).toMatchObject({ lengthMm: 4, widthMm: 0.1 });
+  });
+
   test("pads tell middle and direction before the placement file does, whose zero may be another", () => {
     const place = { xMm: 9, yMm: 9, rotationDeg: 0, side: "top" as const };
     // from pin 1 at the top to pin 2 below: −90°

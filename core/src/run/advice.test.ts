@@ -183,6 +183,18 @@ test("the presets of domain.md 5.4 are readable, and a colour nobody knows is no
     expect(contrastOf(mask, "white")).toBeGreaterThan(3);
   for (const mask of ["white", "yellow"]) expect(contrastOf(mask, "black")).toBeGreaterThan(3);
   expect(contrastOf("white", "white")).toBe(1);
+  // to white ink and to black, of the colours as they are drawn
+  const ratios = ["green", "red", "blue", "purple", "yellow", "clear"].map((m) =>
+    ["white", "black"].map((ink) => Number(contrastOf(m, ink)!.toFixed(2))),
+  );
+  expect(ratios).toEqual([
+    [5.55, 2.83],
+    [6.52, 2.41],
+    [7.28, 2.16],
+    [10.27, 1.53],
+    [1.84, 8.54],
+    [2.02, 7.76],
+  ]);
   // L of (242, 242, 238) is 0.885, of (23, 25, 27) 0.0095: (0.885 + 0.05) / (0.0095 + 0.05)
   expect(contrastOf("black", "white")).toBeCloseTo(15.7, 1);
   expect(contrastOf("black", "white")).toBe(contrastOf("white", "black"));
