@@ -232,6 +232,44 @@ test("a netlist against the copper: a short and an open, each named (example 2.1
   expect(away.findings.map((f) => f.tag)).toContain("netlist-mismatch");
 });
 
+test.each<[string, number, number, number]>([
+  ["in inches instead of millimetres", 1 / 25.4, 0, 0],
+  ["in millimetres instead of inches", 25.4, 0, 0],
+  ["ten times larger", 0.1, 0, 0],
+  ["ten times smaller", 10, 0, 0],
+  ["in micrometres instead of tenths of a mil", 2.54, 0, 0],
+  ["in tenths of a mil instead of micrometres", 1 / 2.54, 0, 0],
+  ["shifted by 30.000, -2.500 mm", 1, -30, 2.5],
+])(
+  "a netlist that fits the copper only %s is read so, says so, and names faults where they are",
+  (says, by, dx, dy) => {
+    const um = (mm: number) => {
+      const v = Math.round(mm * 1000);
+      return `${v < 0 ? "-" : "+"}${String(Math.abs(v)).padStart(6, "0")}`;
+    };
+    const list = (nets: readonly string[]) =>
+      entry(
+        "b.ipc",
+        `P  UNITS CUST 1\n${nets
+          .map(
+            (net, k) =>
+              `327${net.padEnd(14)}   ${`U${k + 1}`.padEnd(6)}-1         A01X${um((5 + 3 * k) * by + dx)}Y${um(5 * by + dy)}`,
+          )
+          .join("\n")}\n999\n`,
+      );
+    const good = measure([...two(() => ""), list(["A", "A", "A", "B"])]);
+    expect(good.netlist).toMatchObject({ agrees: true });
+    expect(good.findings.filter((f) => f.tag === "netlist-mismatch")).toMatchObject([
+      { level: "remark", text: `The netlist fits the copper only ${says}; it was read so.` },
+    ]);
+    // pad 2 is named as another net than pads 1 and 3, which it joins
+    const [short] = measure([...two(() => ""), list(["A", "C", "A", "B"])]).findings.filter(
+      (f) => f.tag === "net-short",
+    );
+    expect([short!.at!.x, short!.at!.y].map((v) => Math.round(v * 10) / 10)).toEqual([8, 5]);
+  },
+);
+
 test("names in the layers against the copper: a short, an open, and the nets listed with their pads", () => {
   const m = measure(two((k) => (k <= 2 ? "A" : "B")));
   expect(m.findings.filter((f) => f.tag.startsWith("net-")).map((f) => [f.tag, f.about])).toEqual([

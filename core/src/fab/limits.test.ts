@@ -80,3 +80,13 @@ test("a way to send it has its own price and days, and the sum says which steps 
     "6.00 dm² billed × rate × 1; smallest track, smallest gap below 0.15 mm +25 %",
   );
 });
+
+test.each([
+  ["the angle asked for", "45", "45"],
+  ["the nearest of two", "30", "20"],
+  ["the nearest of two", "40", "45"],
+  ["none where none is asked for", "none", "none"],
+  ["none where no angle is", "some", "none"],
+])("a bevel the house has: %s, %s is %s", (_, wish, bevel) => {
+  expect(o({ bevel: wish }).bevel).toBe(bevel);
+});

@@ -187,6 +187,41 @@ test("a line without a number asks for any such part; what fits counts at once, 
   ]);
 });
 
+test.each([
+  ["a number", { mpn: "ox-10k " }, "number OX-10K", undefined],
+  ["a value and a size", {}, "any|resistor|10 kΩ|0603|1 %||||", "any 10 kΩ 1 % 0603 resistor"],
+  ["a size alone", { valueText: "" }, undefined, undefined],
+  ["a value alone", { package: "" }, undefined, undefined],
+])("what a line's alternates are remembered under: %s", (_, more, key, words) => {
+  const l = line(more);
+  expect(lineKey(l)?.replace(/\|+$/, "")).toBe(key?.replace(/\|+$/, ""));
+  if (words) expect(ruleWords(l)).toBe(words);
+});
+
+test.each([
+  [
+    "a row of pins",
+    { refs: ["J1"], valueText: "2x5 header 2.54 mm upright pins", package: "" },
+    /^any\|connector\|10\|2\|2\.54 mm\|pins\|upright$/,
+    /^any row of 2 × 5 2\.54 mm pins upright$/,
+  ],
+  [
+    "a row that says less",
+    { refs: ["J1"], valueText: "1x4 header", package: "" },
+    /^any\|connector\|4\|1\|/,
+    /^any row of 1 × 4/,
+  ],
+  [
+    "a lamp",
+    { refs: ["D1"], valueText: "red LED", package: "0805" },
+    /^any\|lamp\|red\|0805$/,
+    /^any red 0805 lamp$/,
+  ],
+])("and of what has no value: %s", (_, more, key, words) => {
+  expect(lineKey(line(more as never))).toMatch(key);
+  expect(ruleWords(line(more as never))).toMatch(words);
+});
+
 test("a line with a number takes another part only when somebody approved it for this run", () => {
   const l = line({ mpn: "OX-10K" });
   const library = [

@@ -4,7 +4,7 @@ import type { FabOptions, OptionKey } from "../fab/options.ts";
 import { contrastOf } from "../order-sheet/colours.ts";
 import { adviceOn } from "./advice.ts";
 import { FULL } from "./full-house.fixture.ts";
-import { madeMeasure, madeRun } from "./made-up.fixture.ts";
+import { madeLine, madeMeasure, madeRun } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 
 /** What is said of a value: "+ reason" and "− reason". */
@@ -199,6 +199,86 @@ test("the presets of domain.md 5.4 are readable, and a colour nobody knows is no
   expect(contrastOf("black", "white")).toBeCloseTo(15.7, 1);
   expect(contrastOf("black", "white")).toBe(contrastOf("white", "black"));
   expect(contrastOf("aubergine", "white")).toBeUndefined();
+});
+
+test.each<[string, Partial<Measure>, OptionKey, string, string, string[]]>([
+  [
+    "a laminate that stays firm, under one heat",
+    {},
+    "material",
+    "glass epoxy, softens from 155 °C",
+    "1.6",
+    ["− nothing here is soldered so hot or so often"],
+  ],
+  [
+    "the same under a thick board",
+    {},
+    "material",
+    "glass epoxy, softens from 155 °C",
+    "3.2",
+    ["+ 3.2 mm soak up heat: it stays firm"],
+  ],
+  [
+    "the same under two heats",
+    {},
+    "material",
+    "glass epoxy, softens from 155 °C",
+    "1.6",
+    ["+ 2 pasted sides are as many heats: it stays firm"],
+  ],
+  [
+    "an ordinary one under one heat",
+    {},
+    "material",
+    "glass epoxy, softens from 135 °C",
+    "1.6",
+    ["+ one heat and an ordinary thickness ask for no more"],
+  ],
+  [
+    "an ordinary one under a thick board",
+    {},
+    "material",
+    "glass epoxy, softens from 135 °C",
+    "3.2",
+    ["− 3.2 mm soak up heat: one that softens from 150 °C is the usual advice"],
+  ],
+  ["one of which nothing is stated", {}, "material", "glass epoxy", "1.6", []],
+  ["tin", {}, "finish", "immersion tin", "1.6", ["+ right for pins pressed in"]],
+  [
+    "silver",
+    {},
+    "finish",
+    "immersion silver",
+    "1.6",
+    ["− tarnishes where the air holds sulphur; keep it sealed"],
+  ],
+  [
+    "organic coating under one heat",
+    {},
+    "finish",
+    "organic coating",
+    "1.6",
+    ["− keeps half a year, two heats; hard to probe through"],
+  ],
+  [
+    "organic coating under two heats",
+    {},
+    "finish",
+    "organic coating",
+    "1.6",
+    [
+      "− keeps half a year, two heats; hard to probe through",
+      "− 2 pasted sides use up its heats before anything is mended",
+    ],
+  ],
+])("by its words: %s", (name, m, key, label, thickness, has) => {
+  const list = [FULL.options[key as "finish"][0]!, { value: "own", label }];
+  const house = { ...FULL, options: { ...FULL.options, [key]: list } };
+  const place = (ref: string, side: string) => ({ ref, xMm: 1, yMm: 1, rotationDeg: 0, side });
+  const both = /two heats/.test(name)
+    ? { lines: [madeLine("r", ["R1", "R2"])], placements: [place("R1", "top"), place("R2", "bottom")] }
+    : {};
+  expect(said(m, { thickness }, key, "own", { house, houses: [house], ...both })).toEqual(has);
 });
 
 test("thicker copper of which a house states no limits is not called as fine as the rest", () => {

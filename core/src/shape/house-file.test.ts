@@ -90,6 +90,23 @@ test.each<[string, unknown, string[]]>([
     file({ limits: { minBoardMm: [10, 90], maxBoardMm: [400, 80] } }),
     ["limits has a smallest board of 10 × 90 mm and a largest of 400 × 80."],
   ],
+  [
+    "conditions that name what the house does not have",
+    file({
+      ...options({
+        mask: [
+          { value: "green", label: "green" },
+          { value: "white", label: "white", when: [{ key: "finish", in: ["levelled-lead-free", "silver"] }] },
+        ],
+      }),
+      ...price({ lead: [{ days: 5, factor: 1, when: [{ key: "via", in: ["open", "plugged"] }] }] }),
+    }),
+    [
+      "options.mask “white” exists beside finish “silver”, which the house does not have.",
+      "price.lead of 5 days exists beside via “open”, which the house does not have.",
+      "price.lead of 5 days exists beside via “plugged”, which the house does not have.",
+    ],
+  ],
 ])("%s is refused, and everything wrong is named", (_, value, wrong) => {
   const read = readHouseFile(value);
   expect(read.wrong).toEqual(wrong);

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { microsToNumber, microsToText, toMicros } from "../money/money.ts";
-import { bestBasket } from "./basket.ts";
+import { bestBasket, proveBasket } from "./basket.ts";
 import { findBaskets } from "./compare-baskets.ts";
 import type { Need } from "./need.ts";
 import { buyAt, cheapestBuy, type Offer, type Supplier, toBreaks } from "./offer.ts";
@@ -190,4 +190,52 @@ test("one more offer never raises the total, and multiplying all money multiplie
     ),
     { numRuns: 60 },
   );
+});
+
+test("of more suppliers than are listed in every combination: each alone, and the best without each of its own", () => {
+  const names = "ABCDEFGH".split("");
+  // A and B are cheapest for a line each; everybody has everything, dearer by the letter
+  const needs: Need[] = [0, 1].map((l) => ({
+    id: `l${l}`,
+    need: 10,
+    offers: names.map((s, i) => offer(`${s}${l}`, s, [[1, i === l ? 1 : 2 + i / 100]])),
+  }));
+  const baskets = findBaskets(
+    needs,
+    names.map((n) => supplier(n, 4)),
+  );
+  // 10 + 10 + 4 + 4 in two parcels; A alone 10 + 20 + 4, B alone 20.10 + 10 + 4; C alone 40.40 + 4
+  expect(baskets.map((b) => [b.suppliers.join(""), microsToNumber(b.total)])).toEqual([
+    ["AB", 28],
+    ["A", 34],
+    ["B", 34.1],
+    ...["C", "D", "E", "F", "G", "H"].map((s, i) => [s, Number((20 * (2 + (i + 2) / 100) + 4).toFixed(2))]),
+  ]);
+});
+
+test("under a limit of parcels that reaches no whole list: fewest pieces open, then the cheapest; nothing is called proven", async () => {
+  // everybody sells a line of their own; A's is the longest, and B and C have as much of theirs
+  const own = (s: string, need: number, price: number): Need => ({
+    id: s,
+    need,
+    offers: [offer(s, s, [[1, price]])],
+  });
+  const needs = [own("A", 30, 1), own("B", 20, 2), own("C", 20, 1.5), own("D", 5, 1)];
+  const few = (maxParcels: number) =>
+    proveBasket(
+      needs,
+      ["A", "B", "C", "D"].map((n) => supplier(n, 4)),
+      () => Promise.reject(new Error("no solver is needed")),
+      1,
+      () => 0,
+      { maxParcels },
+    );
+  const tell = async (n: number) => {
+    const b = await few(n);
+    return [b.suppliers.join(""), b.missing, microsToNumber(b.total), b.proof !== undefined];
+  };
+  expect(await tell(1)).toEqual(["A", 45, 34, false]);
+  expect(await tell(2)).toEqual(["AC", 25, 68, false]);
+  expect(await tell(3)).toEqual(["ABC", 5, 112, false]);
+  expect((await tell(4)).slice(0, 3)).toEqual(["ABCD", 0, 121]);
 });

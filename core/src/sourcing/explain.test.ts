@@ -96,6 +96,71 @@ test("a quantity says why it is what it is", () => {
   expect(why(100, [offer("a", "A", [[1, 1]], { stock: 60 })])).toEqual([[60, "all there is", 0]]);
 });
 
+test("the next price step is named where a fifth more pieces cost a tenth more at most", () => {
+  const next = (steps: [number, number][], more: object = {}, need = 80) => {
+    const needs: Need[] = [{ id: "x", need, offers: [offer("a", "A", steps, more)] }];
+    const suppliers = [supplier("A", 0)];
+    const [b] = explainLine(needs, suppliers, bestBasket(needs, suppliers).basket, "x").buys;
+    return b!.nextStep && [b!.nextStep.qty, microsToText(b!.nextStep.more)];
+  };
+  // 80 at 1.00 are 80.00; 96 at 0.90 are 86.40
+  expect(
+    next([
+      [1, 1],
+      [96, 0.9],
+    ]),
+  ).toEqual([96, "6.4"]);
+  // 88.00 is just a tenth more, 88.32 is more than that
+  expect(
+    next([
+      [1, 1],
+      [100, 0.88],
+    ]),
+  ).toEqual([100, "8"]);
+  expect(
+    next([
+      [1, 1],
+      [96, 0.92],
+    ]),
+  ).toBeUndefined();
+  // 95 are not a fifth more
+  expect(
+    next([
+      [1, 1],
+      [95, 0.9],
+    ]),
+  ).toBeUndefined();
+  // in packs of 10 the step begins at 100
+  expect(
+    next(
+      [
+        [1, 1],
+        [96, 0.85],
+      ],
+      { multiple: 10 },
+    ),
+  ).toEqual([100, "5"]);
+  // the stock does not reach it, or just does
+  expect(
+    next(
+      [
+        [1, 1],
+        [96, 0.9],
+      ],
+      { stock: 95 },
+    ),
+  ).toBeUndefined();
+  expect(
+    next(
+      [
+        [1, 1],
+        [96, 0.9],
+      ],
+      { stock: 96 },
+    ),
+  ).toEqual([96, "6.4"]);
+});
+
 test("a supplier is worth what doing without it costs; who alone has a line cannot be done without", () => {
   const { basket } = bestBasket(NEEDS, SUPPLIERS);
   const reasons = explainBasket(NEEDS, SUPPLIERS, basket, { A: 9, B: 2 });
