@@ -90,9 +90,10 @@ export const freePort = () =>
 /**
  * Starts the cluster of a data folder, made at the first start.
  * @param wantedPort the port to take; a free one when left out
+ * @param isThrownAway nothing of it has to outlast the machine: it need not wait for the disk
  * @returns its address and a function that stops it (a no-op when it was running before)
  */
-export async function startCluster(folder, wantedPort) {
+export async function startCluster(folder, wantedPort, isThrownAway = false) {
   const bin = ensurePrograms();
   mkdirSync(folder, { recursive: true });
   const data = join(folder, "pg");
@@ -144,7 +145,8 @@ export async function startCluster(folder, wantedPort) {
   if (status.status === 0) port = Number(readFileSync(join(data, "postmaster.pid"), "utf8").split("\n")[3]);
   else {
     port = wantedPort ?? (await freePort());
-    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${socket}'`;
+    const hasty = isThrownAway ? " -c fsync=off -c full_page_writes=off -c synchronous_commit=off" : "";
+    const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='${socket}'${hasty}`;
     as(
       join(bin, "pg_ctl"),
       ["-D", data, "-w", "-t", "60", "-l", join(data, "server.log"), "-o", options, "start"],

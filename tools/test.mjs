@@ -50,7 +50,7 @@ try {
   count("imports", node("imports", ["tools/check-imports.mjs"]));
   count("statements", node("statements", ["tools/check-sql.mjs"]));
   ensureBuilt();
-  cluster = await startCluster(folder);
+  cluster = await startCluster(folder, undefined, true);
 
   const jestReport = join(folder, "jest.json");
   node(
