@@ -61,6 +61,15 @@ testRules([
     box: [-0.5, 4, 0.5, 6],
   },
   {
+    rule: "deprecated: an image rotated by no quarter stays as it is, and that is said",
+    files: raw(`%FSLAX23Y23*%\n%MOMM*%\n%IR45*%\n%ADD11R,2X1*%\nD11*\nX5000Y0D03*\n${END}`),
+    box: [4, -0.5, 6, 0.5],
+    also: (m) =>
+      expect(m.findings.filter((f) => f.tag === "deprecated-transform")).toMatchObject([
+        { level: "error", text: expect.stringContaining("not applied") },
+      ]),
+  },
+  {
     rule: "deprecated: image offset",
     files: raw(`%FSLAX23Y23*%\n%MOMM*%\n%OFA1.5B-2*%\n${C1}D10*\nX0Y0D03*\n${END}`),
     box: [1, -2.5, 2, -1.5],

@@ -115,6 +115,19 @@ test("a foil is held against every opening: what stays, what floods, and which i
     [0.12, 0, 0, true],
     [0.15, 1, 0, false],
   ]);
+  // one that stays in every foil beside it
+  expect(
+    faults(
+      work([
+        [0, 0, 0.25, 0.9],
+        [5, 5, 0.15, 0.15],
+      ]),
+    ),
+  ).toEqual([
+    [0.1, 1, 0, false],
+    [0.12, 1, 0, true],
+    [0.15, 2, 0, false],
+  ]);
   expect(work([[0, 0, 0.25, 0.9]], { foilMm: 0.15 }).openings[0]!.fault).toBe("stays in the foil");
   // long and thin: 0.2 wide through 0.15 is 1.33 of the 1.5 it wants, though its area ratio would do
   expect(work([[0, 0, 0.21, 5]], { foilMm: 0.15 }).openings[0]).toMatchObject({ fault: "stays in the foil" });
