@@ -317,3 +317,30 @@ test("where leftovers are charged to the run, parts cost what was paid, however 
   expect(used.because.map((v) => v.key)).toEqual(["price"]);
   expect(boardKUsed({ leftovers: "expense" }, true).used.actual).toBeUndefined();
 });
+
+test("what was taken off the own shelf counts at what its lots cost: 50 of 32 at 2.00 counted, 32 at 0.30 not", () => {
+  const lot = (id: string, mpn: string, unitCost: string) => ({
+    id,
+    mpn,
+    qty: 100,
+    place: "",
+    receivedOn: "2026-01-01",
+    unitCost,
+    currency: "EUR",
+    condition: "new" as const,
+  });
+  const doc = boardK({ lots: [lot("a", "mcu", "2.00"), lot("b", "reg", "0.30")] });
+  const { start } = rollUp(doc);
+  const shelf = (started: number, taken: RunRecord["taken"] = {}) => {
+    const work = [day(started, started - 1, 1)];
+    const { terms } = rollUp(doc, { record: { ...NO_RECORD, work, taken } }).actual!;
+    const { planned, actual } = terms.find((t) => t.key === "parts-shelf")!;
+    return [planned, actual!].map((v) => Number((v / 1e6).toFixed(4)));
+  };
+  expect(start).toBe(31);
+  expect(shelf(31)).toEqual([73.6, 73.6]);
+  const counted = { a: { pieces: 50, isCounted: true }, b: { pieces: 1, isCounted: false } };
+  expect(shelf(31, counted)).toEqual([73.6, 109.6]);
+  // twice as many begun: what was counted stays what it was, what was not follows the boards
+  expect(shelf(62, counted)).toEqual([73.6, 119.2]);
+});
