@@ -48,6 +48,30 @@ test("a pad that the mask defines has a negative expansion", () => {
   expect(m.minMaskExpansionMm).toBeCloseTo(-0.1, 6);
 });
 
+test.each([
+  ["round in round", "C,1", "C,1.2", 0.1],
+  ["round in square", "C,1", "R,1.3X1.3", 0.15],
+  ["square in square", "R,1X1", "R,1.3X1.1", 0.05],
+  // 0.65 less the half diagonal 0.4 √2
+  ["square in round", "R,0.8X0.8", "C,1.3", 0.65 - 0.4 * Math.SQRT2],
+  // its spine is 1 mm long: 1.1 − 0.5 − 0.5 at the ends, 0.65 − 0.5 beside
+  ["long in square", "O,2X1", "R,2.2X1.3", 0.1],
+  ["long in long", "O,2X1", "O,2.2X1.3", 0.1],
+  ["round in a square that is smaller", "C,1", "R,0.8X0.8", -0.1],
+])("expansion of the mask, %s, the worst of several pads", (_, pad, opening, mm) => {
+  // wider ones before and behind it
+  const at = (stamp: string, wide: string) =>
+    `%ADD10${stamp}*%\n%ADD11${wide}*%\nD11*\n${flash(3, 5)}${flash(7, 5)}D10*\n${flash(11, 5)}D11*\n${flash(16, 5)}`;
+  const m = measure([rim(20, 10), layer("b.gtl", at(pad, "C,1")), layer("b.gts", at(opening, "R,1.8X1.8"))]);
+  expect(m.minMaskExpansionMm).toBeCloseTo(mm, 6);
+  expect(m.minMaskExpansionAt?.map((p) => [p.x, Number(p.mm?.toFixed(6))])).toEqual([
+    [11, Number(mm.toFixed(6))],
+    [3, 0.4],
+    [7, 0.4],
+    [16, 0.4],
+  ]);
+});
+
 test("the neck of a filled area is a track: two squares joined by a bridge of 0.12", () => {
   const m = measure([
     rim(20, 10),
