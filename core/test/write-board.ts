@@ -31,6 +31,11 @@ export const drill = (
       )
       .join("")}M30\n`,
   );
+/** A table of a drop, its cells read already. */
+export const table = (path: string, rows: readonly (readonly string[])[]): Entry => ({
+  ...entry(path, rows.map((r) => r.join(",")).join("\n")),
+  cells: rows.map((r) => [...r]),
+});
 /** A test point of a netlist in micrometres, that is touched from the top. */
 export const listedPoint = (net: string, ref: string, pin: string, x: number, y: number): string => {
   const um = (v: number) => `${v < 0 ? "-" : "+"}${String(Math.abs(Math.round(v * 1000))).padStart(6, "0")}`;

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { area, drill, entry, flash, layer, rim, stroke } from "../../test/write-board.ts";
+import { area, drill, entry, flash, layer, rim, stroke, table } from "../../test/write-board.ts";
 import type { Corrections, Entry } from "./board-file.ts";
 import { diffBoards } from "./diff.ts";
 import { measureBoard } from "./measure.ts";
@@ -333,12 +333,6 @@ test("drills beside the copper are found with the move that mends them, and the 
   expect(mended.minAnnularMm).toBeCloseTo(0.25, 6);
   const mirrored = measure(holed(20, 0, true)).findings.find((f) => f.tag === "layer-misaligned")!.offer!;
   expect(mirrored.move).toMatchObject({ isMirrored: true, dxMm: expect.closeTo(20, 6) });
-});
-
-const table = (path: string, rows: string[][]): Entry => ({
-  path,
-  bytes: new TextEncoder().encode(rows.map((r) => r.join(",")).join("\n")),
-  cells: rows,
 });
 
 test("parts list × placement × pads: every disagreement by name", () => {

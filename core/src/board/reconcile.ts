@@ -166,7 +166,7 @@ function againstPads(
   if (isMirrored)
     findings.push({
       tag: "placement-mirrored",
-      level: "warning",
+      level: "error",
       about: bottom.map((o) => o.p.ref),
       text: "The parts below are placed as seen from below: their X runs the other way than the layers'.",
       do: "Export the placement as seen through the board from above, or turn it here.",
