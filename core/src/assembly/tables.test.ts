@@ -187,6 +187,7 @@ test.each<[string, string | undefined, boolean, PackageClass, number]>([
   ["", undefined, true, "loose", 0],
   ["KEY 6x6", "SW1", true, "connector", 4],
   ["HDR-2x10", "J1", true, "through", 20],
+  ["HDR-4x10", "J1", true, "through", 40],
   ["HDR-5x10", "J1", true, "through", 10],
   ["CONN-8", "J1", true, "connector", 8],
   ["JACK", "J1", false, "through", 2],
