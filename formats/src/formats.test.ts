@@ -76,6 +76,10 @@ test("an archive inside an archive is taken as it is, whatever marks of its own 
   expect(sha256Hex(o.files[0]!.bytes)).toBe(sha256Hex(inner));
 });
 
+test("a drop may be 100 MB, 500 files, two million cells: what a page tells people stands in its sentences", () => {
+  expect(DROP_LIMITS).toEqual({ bytes: 104_857_600, entries: 500, cells: 2_000_000, merged: 200_000 });
+});
+
 test("a bomb stops at the bound, too many entries too; the bound is the drop's, not the archive's", () => {
   const within = (over: Partial<typeof DROP_LIMITS>) => new DropBudget({ ...DROP_LIMITS, ...over });
   const bomb = zip({ "zeros.gtl": "0".repeat(4_000_000) });

@@ -189,6 +189,8 @@ test.each([
   ["the height left out", 'width="10cm" viewBox="0 0 1000 50"', 0.1],
   ["pixels are no length", 'width="378" height="189" viewBox="0 0 100 50"', undefined],
   ["px neither", 'width="378px" height="189px" viewBox="0 0 100 50"', undefined],
+  ["a view box of three", 'width="100mm" height="50mm" viewBox="0 0 100"', undefined],
+  ["a view box of five", 'width="100mm" height="50mm" viewBox="0 0 100 50 1"', undefined],
   ["a view box without height", 'width="100mm" height="50mm" viewBox="0 0 100 0"', undefined],
   ["a view box without width", 'width="100mm" height="50mm" viewBox="0 0 0 50"', undefined],
   ["no view box", 'width="100mm" height="50mm"', undefined],
