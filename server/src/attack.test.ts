@@ -29,11 +29,11 @@ beforeAll(async () => {
     },
   );
   shop = await fixture(server);
-}, 60_000);
+});
 afterAll(async () => {
   if (process.env.ATTACK_ONE_OF) process.stdout.write(`attack: ${JSON.stringify(tally)}\n`);
   await server.close();
-}, 30_000);
+});
 
 const routes = Object.keys(ACCESS).map((key) => {
   const [method, path] = key.split(" ") as [string, string];
@@ -82,7 +82,7 @@ test("no route answers under a name the server does not go by, whoever asks and 
   expect((await raw(server, "GET", "/metrics", { Host: "evil.example" })).status).toBe(421);
   expect((await raw(server, "GET", "/", { Host: "evil.example" })).status).toBe(421);
   expect((await raw(server, "GET", "/health", { Host: "evil.example" })).status).toBe(200);
-}, 120_000);
+});
 
 test("no write is done for a page of another origin, however it is spelled", async () => {
   const { port, host } = new URL(server.url);
@@ -112,7 +112,7 @@ test("no write is done for a page of another origin, however it is spelled", asy
         expect([key, origin, status]).toEqual([key, origin, 403]);
         count("writes from another origin");
       }
-}, 120_000);
+});
 
 test("behind a proxy only the trusted one's word counts, and who is not told of is not here", async () => {
   const ask = async (trustsProxy: boolean, headers: Record<string, string>) => {
@@ -235,7 +235,7 @@ test("addresses that are none, ids that are none, words of a search that are non
     for (const path of ["find", "parts"])
       expect([q, (await shop.owner.get(`/api/${path}?q=${q}`)).status < 500]).toEqual([q, true]);
   expect(defects).toEqual([]);
-}, 120_000);
+});
 
 test("an id of another shop is nothing in this one, wherever it may be named, and nothing of it changes there", async () => {
   await server.owner.query("delete from tries");
@@ -289,7 +289,7 @@ test("an id of another shop is nothing in this one, wherever it may be named, an
   expect(remark.status).toBe(404);
   expect(foreign.size).toBeGreaterThan(10);
   expect(await all()).toEqual(before);
-}, 120_000);
+});
 
 test("a backup no Kobbin wrote is refused with what is wrong, and nothing of it is kept", async () => {
   const v = new Visitor(server);

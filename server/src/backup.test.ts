@@ -8,8 +8,8 @@ import { startServer, strangerFiles, type TestServer, Visitor } from "../test/ki
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 /** A shop with a bit of everything: choices, offers, a quotation, remarks, a release, something taken back. */
 async function filled(name: string): Promise<Visitor> {
@@ -126,7 +126,7 @@ test("a backup read back is the same shop: runs, files, packages, history; besid
   expect((await send(other, backup.bytes)).body).toMatchObject({ name: "Round trip" });
   expect((await send(other, backup.bytes)).status).toBe(201);
   expect(await seen(other)).toBe(before);
-}, 60_000);
+});
 
 test.each([
   ["no archive", () => new TextEncoder().encode("hello"), "hello is not"],
@@ -183,4 +183,4 @@ test("an archive of the first version stays readable", async () => {
   expect(document.lines.map((l) => l.board)).toEqual(document.lines.map(() => boardIds[0]));
   const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
   expect(changes.map((c) => c.sentence)).toContain("taken back: R1: maker nothing → Taken back");
-}, 60_000);
+});

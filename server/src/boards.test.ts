@@ -7,8 +7,8 @@ import { demoArchive, shopWithRun, startServer, type TestServer } from "../test/
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 /** A shop with the board Probe Tail in a run of ten, and what adds another board to it. */
 async function shop(name: string) {
@@ -52,7 +52,7 @@ test("a second board joins the product with its lines and places; its references
   await back(done.headers);
   expect((await read()).document.lines).toEqual(one.lines);
   expect((await read()).boardIds).toHaveLength(1);
-}, 60_000);
+});
 
 test("a drop that is no board, a name that is taken and a product's only board are refused, and nothing is kept", async () => {
   const { v, revisionId, read, add } = await shop("Refused");
@@ -76,7 +76,7 @@ test("a drop that is no board, a name that is taken and a product's only board a
   const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
   expect(changes[0]!.sentence).toBe("Card: name Other → Card, in each product 1 → 3");
   expect((await read()).document.boards[1]).toMatchObject({ name: "Card", perProduct: 3 });
-}, 60_000);
+});
 
 test("lines are put on a board, moved to the other, replaced board by board, and never merged over boards", async () => {
   const { v, revisionId, read, add, back } = await shop("Lines");
@@ -115,7 +115,7 @@ test("lines are put on a board, moved to the other, replaced board by board, and
   expect(after.filter((l) => l.board === undefined)).toHaveLength(2);
   await back(put.headers);
   expect((await read()).document.lines.filter((l) => l.board === card).length).toBeGreaterThan(1);
-}, 60_000);
+});
 
 test("a correction of one board reads its own parts list anew and leaves the other's lines", async () => {
   const { v, read, add } = await shop("Corrected");
@@ -130,7 +130,7 @@ test("a correction of one board reads its own parts list anew and leaves the oth
   expect(again.status).toBe(204);
   expect((await of(card)).map((l) => l.maker)).toEqual(ofCard.map((l) => l.maker));
   expect((await of(tail)).map((l) => l.maker)).toEqual(["Changed", ...ofTail.slice(1).map((l) => l.maker)]);
-}, 60_000);
+});
 
 test("what lies beside a product's only board stays when its parts list is read anew", async () => {
   const { v, revisionId, read } = await shop("Loose");
@@ -145,7 +145,7 @@ test("what lies beside a product's only board stays when its parts list is read 
   const after = (await read()).document.lines;
   expect(texts(after)).toEqual(texts(document.lines));
   expect(after.filter((l) => l.board === undefined).map((l) => l.valueText)).toEqual(["screw M3"]);
-}, 60_000);
+});
 
 test("a board that is removed takes its lines and files with it, and all of it comes back with one step", async () => {
   const { v, read, add, back } = await shop("Removed");
@@ -160,4 +160,4 @@ test("a board that is removed takes its lines and files with it, and all of it c
   expect(again.document.lines).toEqual(before.document.lines);
   const files = await v.get(`/api/boards/${before.boardIds[1]}/files`);
   expect(Object.keys(unpackZip(files.bytes)).length).toBeGreaterThan(3);
-}, 60_000);
+});

@@ -6,8 +6,8 @@ import { startServer, strangerFiles, type TestServer, Visitor } from "../test/ki
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 test("a row of the fit sheet is judged in every run of its product, changed, removed and brought back", async () => {
   const v = new Visitor(server);

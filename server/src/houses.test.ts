@@ -6,8 +6,8 @@ import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 async function begun(name: string) {
   const v = new Visitor(server);

@@ -6,8 +6,8 @@ import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 async function shop(name: string) {
   const v = new Visitor(server);
@@ -72,7 +72,7 @@ test("a substitute is proposed, priced, approved for one run, then for all, and 
   expect((await first.read()).document.alternates).toMatchObject([{ state: "refused" }]);
   await v.post(`/api/changes/${back}/undo`);
   expect((await first.read()).document.alternates).toMatchObject([{ state: "approved" }]);
-}, 60_000);
+});
 
 test("a part found bad in one product blocks every run that has it, until it is cleared", async () => {
   const { v, drop } = await shop("Suspicion");
@@ -98,7 +98,7 @@ test("a part found bad in one product blocks every run that has it, until it is 
   expect(rollUp((await second.read()).document).blockers.map((b) => b.key)).not.toContain(
     `part-suspect ${line.mpn.toUpperCase()}`,
   );
-}, 60_000);
+});
 
 test("a lot is free for one run only as far as no other reserved it", async () => {
   const { v, drop } = await shop("Shelf");
@@ -140,7 +140,7 @@ test("a lot is free for one run only as far as no other reserved it", async () =
   expect(both.map((b) => b.status).sort()).toEqual([204, 422]);
   const [lot] = (await v.get("/api/lots")).body as LotRow[];
   expect(lot!.reserved.reduce((n, r) => n + r.qty, 0)).toBeLessThanOrEqual(50);
-}, 60_000);
+});
 
 test("a supplier that fails at first is asked again and its answer kept; a lost worker's question is not lost", async () => {
   const { v, drop } = await shop("Retry");
@@ -165,7 +165,7 @@ test("a supplier that fails at first is asked again and its answer kept; a lost 
   ]);
   await server.figures();
   expect((await asks()).map((a) => a.state)).toEqual(Array(4).fill("answered"));
-}, 60_000);
+});
 
 test("what an order costs beside its goods is stored with the supplier and counted", async () => {
   const { v, drop } = await shop("Terms");
@@ -194,7 +194,7 @@ test("what an order costs beside its goods is stored with the supplier and count
   const goods = basket.partsOf[supplier.id]!;
   expect(basket.shippingOf[supplier.id]).toBe((Number(supplier.shipping) + 3 + 1.5) * 1e6);
   expect(basket.duty).toBe(Math.round(goods * 0.037));
-}, 60_000);
+});
 
 test("what was measured on a lot stays with it, dated, can be taken back, and nonsense is refused", async () => {
   const { v } = await shop("Samples");
@@ -209,7 +209,7 @@ test("what was measured on a lot stays with it, dated, can be taken back, and no
     expect((await v.patch(`/api/lots/${id}`, { version: version + 1, sample: bad })).status).toBe(422);
   expect((await v.post(`/api/changes/${done.headers.get("X-Change")}/undo`)).status).toBeLessThan(300);
   expect((await lot()).sample).toBeUndefined();
-}, 60_000);
+});
 
 test("parts are found by every word, else by what comes near; nobody finds another shop's", async () => {
   const { v } = await shop("Finds");
@@ -267,4 +267,4 @@ test("an answer that cannot be stored is no fault of the supplier's: the questio
   await owner.query("update feed_ask set since = now() - interval '1 hour' where run_id = $1", [run.id]);
   await server.figures();
   expect((await asks()).map((a) => a.state)).toEqual(Array(4).fill("answered"));
-}, 60_000);
+});

@@ -7,8 +7,8 @@ import { startServer, strangerFiles, type TestServer, Visitor } from "../test/ki
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer({ hasDemo: true });
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 test("alive, ready, and metrics that a collector reads", async () => {
   expect((await fetch(`${server.url}/health`)).status).toBe(200);
@@ -37,7 +37,7 @@ test("metrics are for this machine, or for who shows the token; readiness says w
   expect([away.status, (await away.json()).status]).toEqual([503, "the database does not answer"]);
   Object.assign(guarded.deps, { pool: { end: () => undefined } });
   await guarded.close();
-}, 60_000);
+});
 
 test("every answer carries the headers that keep a page to itself", async () => {
   for (const path of ["/api/session", "/api/nowhere", "/api/bench"]) {
@@ -59,7 +59,7 @@ test("every answer carries the headers that keep a page to itself", async () => 
   });
   expect(r.headers.get("strict-transport-security")).toMatch(/max-age=\d{7,}/);
   await secure.close();
-}, 60_000);
+});
 
 test("what a configuration lacks or has wrong is said in a sentence each", () => {
   expect(() => readConfig({})).toThrow("DATABASE_URL is missing: the address of the PostgreSQL database.");
@@ -102,7 +102,7 @@ test("an upload beyond its bound is refused while it comes, and one that breaks 
   });
   await new Promise((done) => setTimeout(done, 200));
   expect((await server.owner.query("select count(*)::int as n from product")).rows[0]).toEqual(before);
-}, 60_000);
+});
 
 test("the demo shop is reset for everybody in it; a shop of one's own cannot be", async () => {
   await loadDemo(server.deps);
@@ -130,4 +130,4 @@ test("the demo shop is reset for everybody in it; a shop of one's own cannot be"
   const own = new Visitor(server);
   await own.startShop("Own");
   expect((await own.post("/api/demo/reset")).status).toBe(403);
-}, 120_000);
+});

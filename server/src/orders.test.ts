@@ -6,8 +6,8 @@ import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 /** A released run of the demo's Rack Card at a house, and hands to go on with. */
 async function ordered(shop: string, house: string) {

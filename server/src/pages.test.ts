@@ -13,11 +13,11 @@ beforeAll(async () => {
   writeFileSync(join(root, "assets", "a.js.gz"), "packed");
   writeFileSync(join(root, "icon.svg"), "<svg/>");
   server = await startServer({ webRoot: root });
-}, 60_000);
+});
 afterAll(async () => {
   await server.close();
   rmSync(root, { recursive: true });
-}, 30_000);
+});
 
 const get = async (path: string, init: RequestInit = {}) => {
   const r = await fetch(`${server.url}${path}`, init);

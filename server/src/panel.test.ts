@@ -7,8 +7,8 @@ import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } fro
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 test("a sheet is kept with the run as it was worked out, told in the history, taken back, and refused where it is none", async () => {
   const v = new Visitor(server);
@@ -135,4 +135,4 @@ test("boards of another product share a run's sheets: computed, told, ordered an
   for (const [board, copy] of copies) expect(list.includes(`R1_${copy}`)).toBe(board === own);
   const order = rollUp(kept).orders[0]!;
   expect(order.sheet!.perSheet).toBe(choice.places.filter((p) => p.board === own).length);
-}, 60_000);
+});

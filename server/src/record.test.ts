@@ -7,8 +7,8 @@ import { startServer, strangerFiles, type TestServer, Visitor } from "../test/ki
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 /** A released run of five good boards: one line, one supplier, boards at a house. */
 async function releasedRun(name: string, before?: (v: Visitor, run: RunAnswer) => Promise<unknown>) {

@@ -19,11 +19,11 @@ const compute: Compute = {
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer({}, { compute });
-}, 60_000);
+});
 afterAll(async () => {
   await server.close();
   await real.close();
-}, 30_000);
+});
 
 test("a release holds while others work on their own; what goes into the package and was changed meanwhile refuses it", async () => {
   const v = new Visitor(server);
@@ -60,4 +60,4 @@ test("a release holds while others work on their own; what goes into the package
   };
   const done = await v.post(`/api/runs/${id}/release`);
   expect([done.status, done.body]).toEqual([201, expect.objectContaining({ sha256: expect.any(String) })]);
-}, 60_000);
+});

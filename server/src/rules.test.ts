@@ -6,8 +6,8 @@ import { startServer, strangerFiles, type TestServer, Visitor } from "../test/ki
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 const LINES = [
   { refs: ["R10", "R11"], valueText: "10k", package: "0603", mount: "machine" },
@@ -86,7 +86,7 @@ test("lines without numbers are asked as rules; nothing counts before its class 
   const two = await run("second");
   await two.ask();
   expect(uncovered(await two.read())).toEqual(uncovered(done));
-}, 60_000);
+});
 
 test("asked again, what is the same stays the same row; a rule nobody knows and an odd class are refused", async () => {
   const { v, run } = await shop("Again");
@@ -103,4 +103,4 @@ test("asked again, what is the same stays the same row; a rule nobody knows and 
   await v.patch("/api/shop", { rules: { lamp: { pinout: "1 cathode, 2 anode" } } });
   const { changes } = (await v.get("/api/history")).body as { changes: unknown[] };
   expect(JSON.stringify(changes[0])).toContain("what lines without a number take");
-}, 60_000);
+});

@@ -15,8 +15,8 @@ import { runOf } from "../test/run-of.ts";
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 async function shop(name: string): Promise<Visitor> {
   const v = new Visitor(server);
@@ -210,7 +210,7 @@ test("a run is released only when nothing blocks; then its package is whole and 
   await computed();
   expect(await figures()).toBe(was);
   expect(sha256Hex((await v.get(`/api/runs/${id}/package`)).bytes)).toBe(sha256Hex(zip));
-}, 60_000);
+});
 
 test("a quotation counts for its run, and its removal brings the estimate back", async () => {
   const v = await shop("Quotes");

@@ -5,8 +5,8 @@ import { shopWithRun, startServer, strangerFiles, type TestServer, Visitor } fro
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 test("a run gets another name, alone or with a choice, and has the old one when that is taken back", async () => {
   const { v, id, read, back } = await shopWithRun(server, "Naming");

@@ -9,8 +9,8 @@ import { runOf } from "../test/run-of.ts";
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 async function shop(name: string): Promise<Visitor> {
   const v = new Visitor(server);
@@ -31,7 +31,7 @@ test("an archive is kept byte for byte and comes back as it was", async () => {
   const back = await v.get(`/api/boards/${boardId}/files`);
   expect(sha256Hex(back.bytes)).toBe(sha256Hex(archive));
   expect(back.headers.get("content-disposition")).toContain("thing-a.zip");
-}, 60_000);
+});
 
 test("loose files are kept in any mix, measured, and their parts list becomes lines", async () => {
   const v = await shop("Loose");
@@ -212,7 +212,7 @@ test("suppliers answer or say “not listed”; one that fails leaves its older 
       .status,
   ).toBe(422);
   expect((await v.call("DELETE", `/api/offers/${typed.id}`)).status).toBe(204);
-}, 60_000);
+});
 
 test("lines of one part become one line with their references and typed offers, and come apart again by undo", async () => {
   const v = await shop("Merge");
@@ -263,7 +263,7 @@ test("lines of one part become one line with their references and typed offers, 
   const foreign = (await bill())[0]!.id;
   expect((await v.post(`/api/lines/${keep}/merge`, { others: [foreign] })).status).toBe(404);
   expect((await bill()).some((l) => l.id === foreign)).toBe(true);
-}, 60_000);
+});
 
 test("what is stored is what the core computes, and the exported document gives the same cost", async () => {
   const v = await shop("Same");
@@ -280,7 +280,7 @@ test("what is stored is what the core computes, and the exported document gives 
   });
   const exported = (await v.get(`/api/runs/${id}/document`)).body as RunDocument;
   expect(costDocument(exported).perGoodBoard).toBe(answer.summary!.perGood);
-}, 60_000);
+});
 
 test("two people: the second of two changes from one state is refused and changes nothing", async () => {
   const v = await shop("Versions");

@@ -34,14 +34,14 @@ beforeAll(async () => {
     servers.map((s) => s.url),
     port,
   );
-}, 60_000);
+});
 afterAll(async () => {
   endAll();
   await balancer?.close();
   await owner.end();
   await admin.query(`drop database ${name} with (force)`);
   await admin.end();
-}, 30_000);
+});
 
 const visitor = () => new Visitor({ url: balancer!.url } as never);
 const jobsDone = async (w: Running) => {
@@ -76,7 +76,7 @@ test("six that bring an empty database forward at one moment, and six workers th
   } finally {
     await admin.query(`drop database ${fresh} with (force)`);
   }
-}, 60_000);
+});
 
 test("sessions, uploads and changes work whichever server answers; the jobs are shared by two workers", async () => {
   v = visitor();
@@ -98,7 +98,7 @@ test("sessions, uploads and changes work whichever server answers; the jobs are 
   expect(Math.min(...done)).toBeGreaterThan(0);
   const bench = (await v.get("/api/bench")).body as BenchAnswer;
   expect(bench.runs.every((r) => r.summary !== undefined)).toBe(true);
-}, 60_000);
+});
 
 test("a change made over one server is heard by a page that listens at the other", async () => {
   const cookie = await v.stream("/api/session");
@@ -177,7 +177,7 @@ test("a server and a worker are killed under load: nobody notices more than a re
   expect(there.sort()).toEqual(saved.sort());
   // what the killed worker had in hand is done by the other
   await figuresCome(60);
-}, 120_000);
+});
 
 test("told to stop, a server answers what is in flight and goes; it says so while it does", async () => {
   const one = servers[1]!;
@@ -192,4 +192,4 @@ test("told to stop, a server answers what is in flight and goes; it says so whil
   const other = workers[1]!;
   other.child.kill("SIGTERM");
   expect(await other.ended).toBe(0);
-}, 60_000);
+});

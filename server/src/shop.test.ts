@@ -4,8 +4,8 @@ import { startServer, strangerFiles, type TestServer, Visitor, zipOf } from "../
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 const TABLES = [
   "blob",
@@ -65,7 +65,7 @@ test("signing in: the right password opens, a wrong one does not, and tries are 
     answers.push((await stranger.post("/api/session", { email: "lock", password: `guess ${i}` })).status);
   expect(answers.slice(0, 9)).toEqual(Array(9).fill(401));
   expect(answers.at(-1)).toBe(429);
-}, 30_000);
+});
 
 test("a write from another site is refused, and one that names no site", async () => {
   const v = new Visitor(server);
@@ -154,7 +154,7 @@ test("two shops do not see each other, over HTTP or in SQL", async () => {
     "order_due",
     "session",
   ]);
-}, 60_000);
+});
 
 test("settings are checked field by field and nothing is half saved", async () => {
   const v = new Visitor(server);

@@ -55,7 +55,7 @@ test("a release packs what is: a bill, a file's reading, a house changed while i
   // two at once: one releases it
   const both = await Promise.all([v.post(`/api/runs/${id}/release`), v.post(`/api/runs/${id}/release`)]);
   expect(both.map((r) => r.status).sort()).toEqual([201, 403]);
-}, 120_000);
+});
 
 test("who is taken out of a shop hears no more of it, at once; so does who leaves for another shop", async () => {
   const owner = new Visitor(siege.server);
@@ -81,7 +81,7 @@ test("who is taken out of a shop hears no more of it, at once; so does who leave
     "select 1 from session as s join account as a on a.id = s.account_id where a.email = 'live guest'",
   );
   expect(rows).toEqual([]);
-}, 60_000);
+});
 
 test("two who change the same lines in opposite orders, twenty times at once: all are done or told, none is a defect", async () => {
   const { v, revisionId, read } = await shopWithRun(siege.server, "Crossing", "kiln-watch-a");
@@ -98,7 +98,7 @@ test("two who change the same lines in opposite orders, twenty times at once: al
   expect(answers.some((r) => r.status === 204)).toBe(true);
   const after = (await read()).document.lines.filter((l) => lines.includes(l.id)).map((l) => l.description);
   expect(new Set(after).size).toBe(1);
-}, 60_000);
+});
 
 test("a request's key belongs to what was asked with it", async () => {
   const { v, revisionId } = await shopWithRun(siege.server, "Keys");
@@ -121,7 +121,7 @@ test("a request's key belongs to what was asked with it", async () => {
     ),
   ])
     expect([r.status, codeOf(r)]).toEqual([409, "KEY_REUSED"]);
-}, 60_000);
+});
 
 test("guesses are counted together however many come at once: per name, per network; common passwords are refused", async () => {
   await new Visitor(siege.server).startShop("Guessed");
@@ -153,4 +153,4 @@ test("guesses are counted together however many come at once: per name, per netw
     });
     expect([password, r.status, codeOf(r)]).toEqual([password, 422, "OUT_OF_RANGE"]);
   }
-}, 60_000);
+});

@@ -25,7 +25,7 @@ test("of ten first owners at one moment one wins", async () => {
   } finally {
     await p.drop();
   }
-}, 60_000);
+});
 
 test("a database that takes no writes, or holds a lock, is said in a sentence; nothing is lost, and all goes on after", async () => {
   const { v, id, read } = await shopWithRun(siege.server, "Frozen");
@@ -66,7 +66,7 @@ test("a database that takes no writes, or holds a lock, is said in a sentence; n
     await holder.query("rollback");
     holder.release();
   }
-}, 90_000);
+});
 
 test("a run whose figures cannot be computed is set aside with its reason, and comes up again with its next change", async () => {
   const { v, id, revisionId } = await shopWithRun(siege.server, "Parked");
@@ -91,7 +91,7 @@ test("a run whose figures cannot be computed is set aside with its reason, and c
   await v.post(`/api/revisions/${revisionId}/lines`, { valueText: "y" });
   await until(async () => ((await row())?.tries ?? 9) < 4 || (await row())?.parked == null, "tried again");
   siege.defects.length = 0;
-}, 120_000);
+});
 
 test("servers that start at once on an empty database make one demo shop; one cut off in the middle leaves none behind", async () => {
   const admin = new pg.Client({ connectionString: process.env.TEST_DATABASE_URL! });
@@ -130,4 +130,4 @@ test("servers that start at once on an empty database make one demo shop; one cu
     await admin.query(`drop database ${name} with (force)`);
     await admin.end();
   }
-}, 120_000);
+});

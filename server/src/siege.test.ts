@@ -56,7 +56,7 @@ test("an upload without boundary whose body stays open ends a request, not the s
   } finally {
     await p.drop();
   }
-}, 60_000);
+});
 
 test("an error nobody caught fails its request, lets the others be answered, and ends the process for its watcher", async () => {
   const p = await ownProcess({
@@ -73,7 +73,7 @@ test("an error nobody caught fails its request, lets the others be answered, and
   } finally {
     await p.drop();
   }
-}, 60_000);
+});
 
 test("texts where mappings are meant are refused before anything is written, and one shop cannot keep the rest waiting", async () => {
   const greedy = await shopWithRun(siege.server, "Greedy");
@@ -100,7 +100,7 @@ test("texts where mappings are meant are refused before anything is written, and
   await other.get(`/api/runs/${id}`).then((r) => order.push(`patient ${r.status}`));
   await Promise.all(heap);
   expect(order.indexOf("patient 200")).toBeLessThan(100);
-}, 120_000);
+});
 
 test("small files that ask for large work end in a sentence, and the server answers others all the while", async () => {
   const v = new Visitor(siege.server);
@@ -158,7 +158,7 @@ test("uploads of a person are bounded, what is half open is dropped, and nothing
   await until(() => spooled().length === 0, "nothing spooled");
   expect((await v.drop(strangerFiles())).status).toBe(201);
   expect(spooled()).toEqual([]);
-}, 60_000);
+});
 
 test("a shop's files have so much room; beyond it a drop is refused whole, in a sentence", async () => {
   const v = new Visitor(siege.server);
@@ -171,4 +171,4 @@ test("a shop's files have so much room; beyond it a drop is refused whole, in a 
   expect([answers[2]!.status, codeOf(answers[2]!)]).toEqual([413, "SHOP_FULL"]);
   const bench = (await v.get("/api/bench")).body as { products: { name: string }[] };
   expect(bench.products.map((p) => p.name)).toEqual(["first", "second"]);
-}, 60_000);
+});

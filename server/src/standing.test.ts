@@ -8,11 +8,11 @@ import { endAll, startProcess } from "../test/processes.ts";
 let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
-}, 60_000);
+});
 afterAll(async () => {
   endAll();
   await server.close();
-}, 30_000);
+});
 
 test("the server's role owns nothing, cannot leave itself, and a server that signs in as more does not start", async () => {
   const { pool } = server.deps;

@@ -140,11 +140,11 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
       worker = await startWorker(databaseUrl, deps, 1000);
     },
     async figures() {
-      for (let i = 0; i < 200; i++) {
+      for (let i = 0; i < 2400; i++) {
         if ((await worker.waiting()) === 0) return;
         await new Promise((done) => setTimeout(done, 50));
       }
-      throw new Error("the figures were not computed in ten seconds");
+      throw new Error("the figures were not computed in two minutes");
     },
     async close() {
       await stop();

@@ -22,12 +22,12 @@ export function besieged(over: Partial<Config> = {}): {
         if (e.level === "error") defects.push(JSON.stringify(e).slice(0, 300));
       },
     });
-  }, 60_000);
+  });
   beforeEach(() => server.owner.query("delete from tries"));
   afterAll(async () => {
     endAll();
     await server.close();
-  }, 30_000);
+  });
   return {
     get server() {
       return server;
@@ -37,7 +37,7 @@ export function besieged(over: Partial<Config> = {}): {
 }
 
 export const until = async (is: () => Promise<boolean> | boolean, what: string): Promise<void> => {
-  for (let i = 0; i < 400; i++) {
+  for (let i = 0; i < 2400; i++) {
     if (await is()) return;
     await new Promise((done) => setTimeout(done, 50));
   }

@@ -9,8 +9,8 @@ beforeAll(async () => {
   const v = new Visitor(server);
   await v.startShop("Statements");
   shop = ((await v.get("/api/session")).body as { shop: { id: string } }).shop.id;
-}, 60_000);
-afterAll(() => server.close(), 30_000);
+});
+afterAll(() => server.close());
 
 const names = (tx: { query: (text: string) => Promise<{ rows: { name: string }[] }> }) =>
   tx.query("select name from workshop").then((r) => r.rows.map((x) => x.name));

@@ -72,4 +72,4 @@ test("who is slowed is told so, and when to come again; another person is answer
   } finally {
     await server.close();
   }
-}, 60_000);
+});
