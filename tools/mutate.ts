@@ -166,12 +166,11 @@ if (execFileSync("git", ["status", "--porcelain"]).toString().trim() !== "") {
 const files = ROOTS.flatMap((root) =>
   readdirSync(root, { recursive: true })
     .map((f) => join(root, String(f)).split(sep).join("/"))
-    // main and migrate are run as processes, from what was built
-    .filter(
-      (f) =>
-        f.endsWith(".ts") && !/\.(test|fixture|worker)\.ts$|\/(index|main|migrate)\.ts$|\/shape\//.test(f),
-    ),
-).filter((f) => f.startsWith(values.in));
+    .filter((f) => f.endsWith(".ts") && !/\.(test|fixture|worker)\.ts$|\/index\.ts$/.test(f)),
+)
+  // these two are run as processes, from what was built
+  .filter((f) => !["server/src/main.ts", "server/src/migrate.ts"].includes(f))
+  .filter((f) => f.startsWith(values.in));
 const folders = new Map<string, string[]>();
 for (const f of files) folders.set(dirname(f), [...(folders.get(dirname(f)) ?? []), f]);
 

@@ -26,7 +26,11 @@ test.each<[string, string, string, string[]]>([
     ["unknown-command remark", "drill-not-expanded error"],
   ],
   ["more holes than a board has", "M25\nX1.0Y1.0\nM01\nR900000M02X1.0", "1,1", ["drill-not-expanded error"]],
-  ["a hole repeated without end", "X1.0Y1.0\nR10000X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
+  ["a hole repeated without end", "X1.0Y1.0\nR500000X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
+  ["a hole repeated no times", "X1.0Y1.0\nR0X2.0\nX3.0Y3.0", "1,1 3,3", []],
+  ["a hole repeated less than never", "X1.0Y1.0\nR-5X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
+  ["a hole repeated two and a half times", "X1.0Y1.0\nR2.5X2.0", "1,1", ["drill-not-expanded error"]],
+  ["a pattern laid less than never", "M25\nX1.0Y1.0\nM01\nR-1M02X1.0", "1,1", ["drill-not-expanded error"]],
   ["an origin moved to itself", "G93X0Y0\nX1.0Y1.0", "1,1", []],
   ["an origin moved elsewhere", "G93X5.0Y5.0\nX1.0Y1.0", "1,1", ["drill-origin-moved error"]],
 ])("%s", (_, body, want, said) => {
@@ -38,6 +42,30 @@ test("a tool told its size among the holes is the one that drills on; one told i
   const mm = (text: string) => readDrill(text, "a.drl").hits.map((h) => h.diameterMm);
   expect(mm("M48\nMETRIC\nT1C1.0\n%\nT1\nX1.0Y1.0\nT2C0.6\nX2.0Y1.0\nM30\n")).toEqual([1, 0.6]);
   expect(mm("M48\nMETRIC\nT1C1.0\nT2C0.6\n%\nT1\nX1.0Y1.0\nX2.0Y1.0\nM30\n")).toEqual([1, 1]);
+});
+
+test("what repeats add up to is bounded, of paths as of holes: a short file fills no memory", () => {
+  const lines = read(`X1.0Y1.0\n${"R9999X0.0\n".repeat(200)}`);
+  expect(lines.hits.length).toBeLessThanOrEqual(500_000);
+  expect(lines.hits.length).toBeGreaterThan(490_000);
+  expect(lines.findings.map((f) => f.tag)).toContain("drill-not-expanded");
+  const paths = read("M25\nG00X0.0Y0.0\nM15\nG01X5.0Y0.0\nM16\nM01\nR99999999M02X1.0");
+  expect([paths.routs.length, paths.findings.map((f) => f.tag)]).toEqual([1, ["drill-not-expanded"]]);
+  const few = read("M25\nG00X0.0Y0.0\nM15\nG01X5.0Y0.0\nM16\nM01\nR2M02X10.0Y1.0");
+  expect(few.routs.map((r) => r.points)).toEqual([
+    [
+      [0, 0],
+      [5, 0],
+    ],
+    [
+      [10, 1],
+      [15, 1],
+    ],
+    [
+      [20, 2],
+      [25, 2],
+    ],
+  ]);
 });
 
 test("what is drilled or cut before a tool is chosen is missing, and said", () => {

@@ -1,7 +1,7 @@
 import type { Hit, Rout } from "./data.ts";
 
-/** Holes a file may hold once its patterns are laid. */
-const MOST_HITS = 500_000;
+/** Holes and paths a file may hold once its repeats and patterns are written out. */
+export const MOST_HOLES = 500_000;
 
 interface Taken {
   readonly hits: readonly Hit[];
@@ -32,11 +32,12 @@ export class Pattern {
 
   /**
    * Lays it again so many times, each a step on from the one before; its holes and paths are added to the lists.
-   * @returns false, and nothing is laid, where that makes more holes than a board has
+   * @returns false, and nothing is laid, where that makes more holes or paths than a board has
    */
   lay(times: number, dx: number, dy: number, to: { readonly hits: Hit[]; readonly routs: Rout[] }): boolean {
     const { hits, routs } = this.done!;
-    if (to.hits.length + hits.length * times > MOST_HITS) return false;
+    const now = to.hits.length + to.routs.length;
+    if (now + (hits.length + routs.length) * times > MOST_HOLES) return false;
     for (let k = 0; k < times; k++) {
       this.dx += dx;
       this.dy += dy;

@@ -2,7 +2,7 @@ import { type Finding, FindingList } from "../findings.ts";
 import { Cutter, routOf } from "./cutter.ts";
 import type { DrillData, DrillReading, Hit, Rout } from "./data.ts";
 import { DrillHead } from "./head.ts";
-import { Pattern } from "./pattern.ts";
+import { MOST_HOLES, Pattern } from "./pattern.ts";
 
 export { type DrillData, type DrillReading, type Hit, READINGS, type Rout } from "./data.ts";
 
@@ -186,6 +186,8 @@ class DrillReader {
       const step = [xs, ys].map((w) => (w ? this.head.number(w) : 0));
       if (!this.pattern?.isTaken)
         this.missing("A pattern is laid again that was never begun; its holes are missing.", no);
+      else if (!isCount(times))
+        this.missing(`A pattern is laid ${repeat} times, which is no number of times; it was not laid.`, no);
       else if (!this.pattern.lay(times, step[0]!, step[1]!, { hits: this.hits, routs: this.routs }))
         this.missing(
           `A pattern is laid ${times} times, which makes more holes than a board has; it was not laid.`,
@@ -307,8 +309,9 @@ class DrillReader {
   }
 
   private repeatHit(count: number, xs: string | undefined, ys: string | undefined, no: number): void {
-    if (count >= MOST_REPEATS) {
-      this.missing(`A hole is repeated ${count} times, more than a board has; they are missing.`, no);
+    if (!isCount(count) || this.hits.length + count > MOST_HOLES) {
+      const why = isCount(count) ? "which makes more holes than a board has" : "which is no number of times";
+      this.missing(`A hole is repeated ${count} times, ${why}; they are missing.`, no);
       return;
     }
     const dx = xs ? this.head.number(xs) : 0;
@@ -334,7 +337,6 @@ class DrillReader {
   }
 }
 
-/** A hole repeated as often as this is a wrong number. */
-const MOST_REPEATS = 10_000;
+const isCount = (n: number): boolean => Number.isSafeInteger(n) && n >= 0;
 /** Commands that may stand before a place: modes, routing, slots, origin, compensation. */
 const KNOWN = new Set([0, 1, 2, 3, 5, 40, 41, 42, 81, 85, 90, 91, 92, 93]);
