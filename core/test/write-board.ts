@@ -1,4 +1,7 @@
-import type { Entry } from "../src/board/board-file.ts";
+import type { Corrections, Entry } from "../src/board/board-file.ts";
+import { measureBoard } from "../src/board/measure.ts";
+import type { Measure } from "../src/board/measure-document.ts";
+import { readBoard } from "../src/board/read.ts";
 
 // boards of a few shapes, written in the published formats; every length in mm
 
@@ -43,3 +46,6 @@ export const listedPoint = (net: string, ref: string, pin: string, x: number, y:
 };
 export const netlist = (...points: string[]): Entry =>
   entry("b.ipc", `C  made up\nP  UNITS CUST 1\n${points.join("")}999\n`);
+/** The files read as one board and measured. */
+export const measure = (entries: readonly Entry[], corrections: Corrections = {}): Measure =>
+  measureBoard(readBoard(entries, corrections));

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { AskAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
+import type { AskAnswer, HistoryAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
 import { orderStand, rollUp } from "@kobbin/core";
 import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
 
@@ -202,4 +202,19 @@ test("what is written down while the house is being asked reaches it all the sam
   await other.look();
   await other.said();
   expect(await due(other.id)).toBe(0);
+});
+
+test("a step that was written down by hand is taken out, and the history says which", async () => {
+  const o = await ordered("Orders by hand", "Ninefold Circuit Co-op");
+  await o.release();
+  expect((await o.step("sent")).status).toBe(201);
+  const { id } = (await o.step("accepted")).body as { id: string };
+  expect((await o.v.call("DELETE", `/api/order-steps/${id}`)).status).toBe(204);
+  expect(await o.said()).toEqual(["11-25 sent"]);
+  const { changes } = (await o.v.get(`/api/history?run=${o.id}`)).body as HistoryAnswer;
+  expect(changes.slice(0, 3).map((c) => c.sentence)).toEqual([
+    "order at Ninefold Circuit Co-op: “files accepted” is taken out",
+    "order at Ninefold Circuit Co-op: files accepted",
+    "order at Ninefold Circuit Co-op: files sent",
+  ]);
 });

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { AskAnswer } from "@kobbin/contract";
+import type { AskAnswer, RunAnswer } from "@kobbin/contract";
 import { costDocument, microsToNumber, type RunDocument, rollUp } from "@kobbin/core";
 import { sha256Hex } from "@kobbin/formats";
 import { demoArchive, startServer, strangerFiles, type TestServer, Visitor, zipOf } from "../test/kit.ts";
@@ -212,6 +212,30 @@ test("suppliers answer or say “not listed”; one that fails leaves its older 
       .status,
   ).toBe(422);
   expect((await v.call("DELETE", `/api/offers/${typed.id}`)).status).toBe(204);
+});
+
+test("what an offer charges once is kept; a charge of nothing is none", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Fees");
+  const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 })).body as {
+    id: string;
+  };
+  const read = async () => ((await v.get(`/api/runs/${id}`)).body as RunAnswer).document;
+  const { lines, suppliers } = await read();
+  const kept = async (fee?: string) => {
+    const body = {
+      supplierId: suppliers[0]!.id,
+      stock: 9,
+      currency: "EUR",
+      breaks: [{ qty: 1, price: "1" }],
+      fee,
+    };
+    const made = (await v.post(`/api/lines/${lines[0]!.id}/offers`, body)).body as { id: string };
+    const offer = (await read()).offers.find((o) => o.id === made.id)!;
+    return "fee" in offer ? Number(offer.fee) : "none";
+  };
+  expect([await kept("6.00"), await kept("0.00"), await kept()]).toEqual([6, "none", "none"]);
 });
 
 test("lines of one part become one line with their references and typed offers, and come apart again by undo", async () => {

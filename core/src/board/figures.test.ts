@@ -1,16 +1,12 @@
 import { expect, test } from "@jest/globals";
-import { area, drill, entry, flash, layer, rim, stroke, table } from "../../test/write-board.ts";
-import type { Corrections, Entry } from "./board-file.ts";
+import { area, drill, flash, layer, measure, rim, stroke } from "../../test/write-board.ts";
+import type { Entry } from "./board-file.ts";
 import { diffBoards } from "./diff.ts";
-import { measureBoard } from "./measure.ts";
-import { pinsOfPackage } from "./package-pins.ts";
 import { PASTE_DENSITY, pasteGrams, stencilFigures, thickestFoil } from "./paste.ts";
 import { readBoard } from "./read.ts";
 
 // every board here is a few shapes; what follows from them is worked out by hand beside it
 
-const measure = (entries: Entry[], corrections: Corrections = {}) =>
-  measureBoard(readBoard(entries, corrections));
 const tags = (entries: Entry[]) => measure(entries).findings.map((f) => f.tag);
 
 test("hole walls: √(0.81 + 0.09) − 0.15 − 0.40 (domain.md, example 2.8)", () => {
@@ -24,52 +20,6 @@ test("hole walls: √(0.81 + 0.09) − 0.15 − 0.40 (domain.md, example 2.8)", 
   expect(m.minHoleToHoleMm).toBeCloseTo(0.3987, 4);
   // the nearest wall to the edge is the larger hole's: 10 − 5.3 − 0.4
   expect(m.minHoleToEdgeMm).toBeCloseTo(4.3, 6);
-});
-
-test("mask web and expansion: pitch 0.5, pad 0.30, expansion 0.05 leave 0.10 (example 2.9)", () => {
-  const row = [0, 1, 2].map((k) => flash(5 + k * 0.5, 5)).join("");
-  const m = measure([
-    rim(20, 10),
-    layer("b.gtl", `%ADD10R,0.3X1*%\nD10*\n${row}`),
-    layer("b.gts", `%ADD10R,0.4X1.1*%\nD10*\n${row}`),
-  ]);
-  expect(m.minMaskWebMm).toBeCloseTo(0.1, 6);
-  expect(m.minMaskExpansionMm).toBeCloseTo(0.05, 6);
-  expect(m.minPitchMm).toBeCloseTo(0.5, 6);
-  expect(m.minNetSpaceMm).toBeCloseTo(0.2, 6);
-});
-
-test("a pad that the mask defines has a negative expansion", () => {
-  const m = measure([
-    rim(20, 10),
-    layer("b.gtl", `%ADD10C,1*%\nD10*\n${flash(5, 5)}`),
-    layer("b.gts", `%ADD10C,0.8*%\nD10*\n${flash(5, 5)}`),
-  ]);
-  expect(m.minMaskExpansionMm).toBeCloseTo(-0.1, 6);
-});
-
-test.each([
-  ["round in round", "C,1", "C,1.2", 0.1],
-  ["round in square", "C,1", "R,1.3X1.3", 0.15],
-  ["square in square", "R,1X1", "R,1.3X1.1", 0.05],
-  // 0.65 less the half diagonal 0.4 √2
-  ["square in round", "R,0.8X0.8", "C,1.3", 0.65 - 0.4 * Math.SQRT2],
-  // its spine is 1 mm long: 1.1 − 0.5 − 0.5 at the ends, 0.65 − 0.5 beside
-  ["long in square", "O,2X1", "R,2.2X1.3", 0.1],
-  ["long in long", "O,2X1", "O,2.2X1.3", 0.1],
-  ["round in a square that is smaller", "C,1", "R,0.8X0.8", -0.1],
-])("expansion of the mask, %s, the worst of several pads", (_, pad, opening, mm) => {
-  // wider ones before and behind it
-  const at = (stamp: string, wide: string) =>
-    `%ADD10${stamp}*%\n%ADD11${wide}*%\nD11*\n${flash(3, 5)}${flash(7, 5)}D10*\n${flash(11, 5)}D11*\n${flash(16, 5)}`;
-  const m = measure([rim(20, 10), layer("b.gtl", at(pad, "C,1")), layer("b.gts", at(opening, "R,1.8X1.8"))]);
-  expect(m.minMaskExpansionMm).toBeCloseTo(mm, 6);
-  expect(m.minMaskExpansionAt?.map((p) => [p.x, Number(p.mm?.toFixed(6))])).toEqual([
-    [11, Number(mm.toFixed(6))],
-    [3, 0.4],
-    [7, 0.4],
-    [16, 0.4],
-  ]);
 });
 
 test("the neck of a filled area is a track: two squares joined by a bridge of 0.12", () => {
@@ -216,97 +166,6 @@ test("a rounded rectangle on the paste layer: area 0.580686, perimeter 2.942478 
   expect(m.stencil!.top!.byThicknessMm["0.12"]!.minAreaRatio).toBeCloseTo(1.6445, 2);
 });
 
-const two = (net: (k: number) => string) => [
-  rim(20, 10),
-  layer(
-    "b.gtl",
-    `%ADD10C,1*%\n%ADD11C,0.2*%\nD10*\n${[1, 2, 3, 4]
-      .map((k) => `%TO.P,U${k},1*%\n%TO.N,${net(k)}*%\n${flash(2 + 3 * k, 5)}`)
-      .join("")}%TD*%\nD11*\n${stroke(5, 5, 8, 5)}${stroke(8, 5, 11, 5)}`,
-  ),
-];
-
-test("a netlist against the copper: a short and an open, each named (example 2.15)", () => {
-  const point = (net: string, ref: string, x: number) =>
-    `327${net.padEnd(14)}   ${ref.padEnd(6)}-1         A01X+${String(Math.round(x * 1000)).padStart(6, "0")}Y+005000X1000Y1000R000S0`;
-  const list = (nets: readonly string[]) =>
-    entry(
-      "b.ipc",
-      `P  UNITS CUST 1\n${nets.map((n, k) => point(n, `U${k + 1}`, 5 + 3 * k)).join("\n")}\n999\n`,
-    );
-  // pads 1, 2 and 3 are joined, pad 4 stands alone
-  const bad = measure([...two(() => ""), list(["A", "A", "B", "B"])]);
-  expect(bad.netlist).toEqual({ nets: 2, points: 4, agrees: false });
-  expect(bad.findings.filter((f) => f.level === "error").map((f) => [f.tag, f.about])).toEqual([
-    ["net-short", ["A", "B"]],
-    ["net-open", ["B"]],
-  ]);
-  const good = measure([...two(() => ""), list(["A", "A", "A", "B"])]);
-  expect(good.netlist).toMatchObject({ agrees: true });
-  // names in the layers that say the same are not told a second time
-  const both = measure([...two((k) => (k <= 2 ? "A" : "B")), list(["A", "A", "B", "B"])]);
-  expect(both.findings.filter((f) => f.tag.startsWith("net-"))).toHaveLength(2);
-  const away = measure([
-    ...two(() => ""),
-    entry(
-      "b.ipc",
-      `P  UNITS CUST 1\n${[1, 2, 3, 4].map((k) => point("A", `U${k}`, 300 + k * k)).join("\n")}\n999\n`,
-    ),
-  ]);
-  expect(away.findings.map((f) => f.tag)).toContain("netlist-mismatch");
-});
-
-test.each<[string, number, number, number]>([
-  ["in inches instead of millimetres", 1 / 25.4, 0, 0],
-  ["in millimetres instead of inches", 25.4, 0, 0],
-  ["ten times larger", 0.1, 0, 0],
-  ["ten times smaller", 10, 0, 0],
-  ["in micrometres instead of tenths of a mil", 2.54, 0, 0],
-  ["in tenths of a mil instead of micrometres", 1 / 2.54, 0, 0],
-  ["shifted by 30.000, -2.500 mm", 1, -30, 2.5],
-])(
-  "a netlist that fits the copper only %s is read so, says so, and names faults where they are",
-  (says, by, dx, dy) => {
-    const um = (mm: number) => {
-      const v = Math.round(mm * 1000);
-      return `${v < 0 ? "-" : "+"}${String(Math.abs(v)).padStart(6, "0")}`;
-    };
-    const list = (nets: readonly string[]) =>
-      entry(
-        "b.ipc",
-        `P  UNITS CUST 1\n${nets
-          .map(
-            (net, k) =>
-              `327${net.padEnd(14)}   ${`U${k + 1}`.padEnd(6)}-1         A01X${um((5 + 3 * k) * by + dx)}Y${um(5 * by + dy)}`,
-          )
-          .join("\n")}\n999\n`,
-      );
-    const good = measure([...two(() => ""), list(["A", "A", "A", "B"])]);
-    expect(good.netlist).toMatchObject({ agrees: true });
-    expect(good.findings.filter((f) => f.tag === "netlist-mismatch")).toMatchObject([
-      { level: "remark", text: `The netlist fits the copper only ${says}; it was read so.` },
-    ]);
-    // pad 2 is named as another net than pads 1 and 3, which it joins
-    const [short] = measure([...two(() => ""), list(["A", "C", "A", "B"])]).findings.filter(
-      (f) => f.tag === "net-short",
-    );
-    expect([short!.at!.x, short!.at!.y].map((v) => Math.round(v * 10) / 10)).toEqual([8, 5]);
-  },
-);
-
-test("names in the layers against the copper: a short, an open, and the nets listed with their pads", () => {
-  const m = measure(two((k) => (k <= 2 ? "A" : "B")));
-  expect(m.findings.filter((f) => f.tag.startsWith("net-")).map((f) => [f.tag, f.about])).toEqual([
-    ["net-short", ["A", "B"]],
-    ["net-open", ["B"]],
-  ]);
-  expect(m.nets!.islands!.map((n) => [n.net, n.name, n.pads.map((p) => p.x)])).toEqual([
-    [1, "A", [5, 8, 11]],
-    [2, "B", [14]],
-  ]);
-  expect(m.nets!.singlePad).toBe(1);
-});
-
 const grid: [number, number][] = [
   [3, 3],
   [7, 2],
@@ -335,70 +194,6 @@ test("drills beside the copper are found with the move that mends them, and the 
   expect(mirrored.move).toMatchObject({ isMirrored: true, dxMm: expect.closeTo(20, 6) });
 });
 
-test("parts list × placement × pads: every disagreement by name", () => {
-  const pad = (ref: string, pin: string, x: number, y: number) => `%TO.P,${ref},${pin}*%\n${flash(x, y)}`;
-  const pair = (ref: string, x: number, y: number) => pad(ref, "1", x - 1, y) + pad(ref, "2", x + 1, y);
-  const board = [
-    rim(60, 40),
-    layer(
-      "b.gtl",
-      `%ADD10C,1*%\nD10*\n${pair("R1", 10, 10)}${pair("R2", 20, 10)}${pair("R3", 30, 10)}${pair("R4", 40, 10)}${pair("R9", 50, 30)}${pad("U1", "1", 10, 30)}${pad("U1", "2", 12, 30)}${pad("U1", "3", 14, 30)}`,
-    ),
-    layer("b.gbl", `%ADD10C,1*%\nD10*\n${pair("C1", 30, 20)}`),
-    table("parts.csv", [
-      ["Reference", "Quantity", "Value", "Package", "DNP"],
-      ["R1 R2 R3 R4", "4", "1k", "0603", ""],
-      ["R7", "1", "2k", "0603", ""],
-      ["C1", "1", "100n", "0603", ""],
-      ["U1", "1", "chip", "SOT-23-5", ""],
-      ["R5", "1", "3k", "0603", "DNP"],
-    ]),
-    table("places.csv", [
-      ["Designator", "X", "Y", "Rotation", "Side"],
-      ["R1", "10", "10", "0", "top"],
-      ["R2", "20", "10", "0", "top"],
-      ["R3", "30", "10", "0", "top"],
-      ["R4", "40", "10", "90", "top"],
-      ["C1", "30", "20", "0", "top"],
-      ["U1", "30", "35", "0", "top"],
-      ["R5", "30.05", "35", "0", "top"],
-    ]),
-  ];
-  const m = measure(board);
-  expect(m.crossCheck).toMatchObject({
-    withoutPads: ["R7"],
-    padsWithoutPart: ["R9"],
-    placedButDnp: ["R5"],
-    inBomNotPlaced: ["R7"],
-  });
-  const about = (tag: string) => m.findings.filter((f) => f.tag === tag).map((f) => f.about);
-  expect(about("part-without-pads")).toEqual([["R7"]]);
-  expect(about("pads-without-part")).toEqual([["R9"]]);
-  expect(about("placement-not-fitted")).toEqual([["R5"]]);
-  expect(about("placement-wrong-side")).toEqual([["C1"]]);
-  expect(about("placement-off-pads")).toEqual([["U1"]]);
-  expect(about("placement-doubled")).toEqual([["U1", "R5"]]);
-  expect(about("footprint-turned")).toEqual([["R4"]]);
-  expect(about("pin-count-odd")).toEqual([["U1"]]);
-});
-
-test("pins by the package's name, where it says them", () => {
-  expect(
-    [
-      "SOIC-8",
-      "QFN32",
-      "0603",
-      "R_0805",
-      "SOT-23",
-      "SOT-23-5",
-      "TSSOP-16",
-      "module",
-      "SOT-223",
-      "CAP 100",
-    ].map(pinsOfPackage),
-  ).toEqual([8, 32, 2, 2, 3, 5, 16, undefined, undefined, undefined]);
-});
-
 test("what is said of masks, silkscreen, paste, sets and panels", () => {
   const pads = `%TA.AperFunction,SMDPad,CuDef*%\n%ADD10R,1X1*%\n%TD*%\nD10*\n${flash(5, 5)}${flash(8, 5)}`;
   const base = [rim(20, 10), layer("b.gtl", pads)];
@@ -421,26 +216,6 @@ test("what is said of masks, silkscreen, paste, sets and panels", () => {
   expect(tags([layer("b.gko", `%ADD10C,0.1*%\nD10*\n${box(0)}${box(10)}`), layer("b.gtl", pads)])).toContain(
     "already-panel",
   );
-});
-
-test("a mask opening beside copper of another net: pad 1, opening 1.2, track 0.2 at 0.75 leave 0.75 − 0.1 − 0.6 = 0.05", () => {
-  const made = (y: number, net = "B") =>
-    measure([
-      rim(20, 10),
-      layer(
-        "b.gtl",
-        `%ADD10R,1X1*%\n%ADD11C,0.2*%\n%TO.N,A*%\nD10*\n${flash(5, 5)}${net === "A" ? stroke(5, 5, 5, y) : `%TO.N,${net}*%\n`}D11*\n${stroke(2, y, 8, y)}`,
-      ),
-      layer("b.gts", `%ADD10R,1.2X1.2*%\nD10*\n${flash(5, 5)}`),
-    ]);
-  const beside = made(5.75);
-  expect(beside.minOpeningToCopperMm).toBeCloseTo(0.05, 6);
-  expect(beside.findings.map((f) => f.tag)).not.toContain("mask-bares-copper");
-  const bared = made(5.65);
-  expect(bared.minOpeningToCopperMm).toBe(0);
-  expect(bared.findings.find((f) => f.tag === "mask-bares-copper")?.at).toMatchObject({ layer: "mask top" });
-  // the pad's own track is no stranger
-  expect(made(5.65, "A").minOpeningToCopperMm).toBeUndefined();
 });
 
 test("openings of one size stand in one row: 0.3 × 1.5 through 0.12 is 0.45 / (3.6 · 0.12) = 1.0417", () => {

@@ -1,7 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { flash, layer, rim, table } from "../../test/write-board.ts";
-import { measureBoard } from "./measure.ts";
-import { readBoard } from "./read.ts";
+import { flash, layer, measure, rim, table } from "../../test/write-board.ts";
 
 // four parts above and four below, two pads each, 2 mm apart; where a placement file puts them, and what is said of it
 interface At {
@@ -19,17 +17,15 @@ const pads = (side: "top" | "bottom") =>
     .map((p) => `%TO.P,${p.ref},1*%\n${flash(p.x - 1, p.y)}%TO.P,${p.ref},2*%\n${flash(p.x + 1, p.y)}`)
     .join("")}%TD*%\n`;
 const said = (move: (p: At) => At) =>
-  measureBoard(
-    readBoard([
-      rim(40, 20),
-      layer("b.gtl", pads("top")),
-      layer("b.gbl", pads("bottom")),
-      table("b-pos.csv", [
-        ["Ref", "X", "Y", "Rot", "Side"],
-        ...PARTS.map(move).map((p) => [p.ref, p.x.toFixed(3), p.y.toFixed(3), "0", p.side]),
-      ]),
+  measure([
+    rim(40, 20),
+    layer("b.gtl", pads("top")),
+    layer("b.gbl", pads("bottom")),
+    table("b-pos.csv", [
+      ["Ref", "X", "Y", "Rot", "Side"],
+      ...PARTS.map(move).map((p) => [p.ref, p.x.toFixed(3), p.y.toFixed(3), "0", p.side]),
     ]),
-  )
+  ])
     .findings.filter((f) => f.tag.startsWith("placement-"))
     .map((f) => [f.tag, f.level, ...(f.about ?? [])]);
 const only =

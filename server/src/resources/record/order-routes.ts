@@ -53,7 +53,7 @@ export function orderRoutes(deps: Deps): Router {
           "Take the order back instead, and send it again.",
         );
       change.about({ runId: gone.runId });
-      change.says(`order at ${gone.label}: not ${STEP_WORDS[gone.state]} after all`);
+      change.says(`order at ${gone.label}: “${STEP_WORDS[gone.state]}” is taken out`);
     });
     ctx.status = 204;
   });
