@@ -77,7 +77,7 @@ test("what is drilled or cut before a tool is chosen is missing, and said", () =
     expect(untooled(body)).toMatchObject({
       hits: [],
       routs: [],
-      findings: [{ tag: "undefined-tool", level: "error", line }],
+      findings: [{ tag: "undefined-tool", level: "error", line, do: expect.stringContaining("tool chosen") }],
     });
 });
 

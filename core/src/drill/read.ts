@@ -264,8 +264,9 @@ class DrillReader {
 
   /** What is drilled or cut before any tool is chosen; a tool without a diameter was said where it was chosen. */
   private toolless(what: string, no: number): void {
-    if (this.tool < 0)
-      this.say("undefined-tool", "error", no, `${what} before any tool is chosen; it is missing.`);
+    if (this.tool >= 0) return;
+    const todo = "Export the drill file again, with a tool chosen before the first hole and path.";
+    this.say("undefined-tool", "error", no, `${what} before any tool is chosen; it is missing.`, todo);
   }
 
   private select(number: number, no: number): void {
