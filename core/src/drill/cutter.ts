@@ -23,9 +23,9 @@ export class Cutter {
     this.path = [[x, y]];
   }
 
-  /** @returns the path that ends here; undefined where nothing was cut */
+  /** @returns the path that ends here, one point where it only went down and up again; undefined where it was up */
   lift(): readonly Point[] | undefined {
-    const cut = this.isDown && this.path.length > 1 ? this.path : undefined;
+    const cut = this.isDown ? this.path : undefined;
     this.isDown = false;
     this.path = [];
     return cut;

@@ -42,6 +42,15 @@ test("a stated slot is a slot, a routed line stays a path", () => {
   expect(routed.hits).toMatchObject([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
 });
 
+test("a cutter that goes down and up on the spot leaves a hole; one that is up leaves nothing", () => {
+  const d = readDrill(
+    "M48\nMETRIC\nT1C1.0\n%\nT1\nG00X8.0Y6.0\nM15\nM16\nM16\nG00X9.0Y6.0\nG01X12.0Y6.0\nM16\nM30\n",
+    "a.drl",
+  );
+  expect(d.hits).toMatchObject([{ x: 8, y: 6, diameterMm: 1 }]);
+  expect([d.routs, d.findings]).toEqual([[], []]);
+});
+
 test("plating comes from attributes and from comments, per tool", () => {
   const byAttribute = readDrill(
     "M48\n; #@! TF.FileFunction,NonPlated,1,2,NPTH\nMETRIC\nT1C3.2\n%\nT1\nX1.0Y1.0\nM30\n",

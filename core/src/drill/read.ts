@@ -258,8 +258,14 @@ class DrillReader {
   private lift(no: number): void {
     const path = this.cutter.lift();
     const tool = this.head.tools.get(this.tool);
-    if (path && tool) this.routs.push(routOf(path, tool, false));
-    else if (path) this.toolless("A path is cut", no);
+    if (!path) return;
+    if (!tool) this.toolless("A path is cut", no);
+    else if (path.length > 1) this.routs.push(routOf(path, tool, false));
+    else {
+      // down and up on the spot leaves a hole as wide as the cutter
+      const [x, y] = path[0]!;
+      this.hits.push({ x, y, diameterMm: tool.mm, plated: tool.plated, tool });
+    }
   }
 
   /** What is drilled or cut before any tool is chosen; a tool without a diameter was said where it was chosen. */
