@@ -42,6 +42,22 @@ test("a stated slot is a slot, a routed line stays a path", () => {
   expect(routed.hits).toMatchObject([{ x: 1, y: 1, diameterMm: 1, plated: undefined }]);
 });
 
+test.each([
+  ["Plated,PTH", true],
+  ["ViaDrill", true],
+  ["ComponentDrill", true],
+  ["CastellatedDrill", true],
+  ["NonPlated,NPTH", false],
+  ["MechanicalDrill", false],
+  ["Other", undefined],
+])("a tool said to be for %s is plated: %s; the next one is not until it is said", (fn, plated) => {
+  const d = readDrill(
+    `M48\nMETRIC\n; #@! TA.AperFunction,${fn}\nT1C1.0\n; #@! TD\nT2C2.0\n%\nT1\nX1.0Y1.0\nT2\nX5.0Y5.0\nM30\n`,
+    "a.drl",
+  );
+  expect(d.hits.map((h) => h.plated)).toEqual([plated, undefined]);
+});
+
 test("a cutter that goes down and up on the spot leaves a hole; one that is up leaves nothing", () => {
   const d = readDrill(
     "M48\nMETRIC\nT1C1.0\n%\nT1\nG00X8.0Y6.0\nM15\nM16\nM16\nG00X9.0Y6.0\nG01X12.0Y6.0\nM16\nM30\n",
