@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { HistoryAnswer, LiveMessage, RunAnswer } from "@kobbin/contract";
-import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import { startServer, type TestServer } from "../test/kit.ts";
+import { join, shopWithRun } from "../test/people.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -9,36 +9,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-async function shopWithRun(name: string) {
-  const v = new Visitor(server);
-  await v.startShop(name);
-  const kept = (await v.drop(strangerFiles())).body as {
-    productId: string;
-    revisionId: string;
-    boardId: string;
-  };
-  const { id } = (await v.post("/api/runs", { revisionId: kept.revisionId, name: "one", goodBoards: 10 }))
-    .body as {
-    id: string;
-  };
-  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
-  const history = async (of = `run=${id}`) =>
-    ((await v.get(`/api/history?${of}`)).body as HistoryAnswer).changes;
-  const line = (await read()).document.lines[0]!;
-  return { v, ...kept, id, read, history, line };
-}
-
-/** A second member of the shop, let in by a link. */
-async function join(owner: Visitor, name: string, role: "owner" | "bench"): Promise<Visitor> {
-  const { token } = (await owner.post("/api/invitations", { role })).body as { token: string };
-  const v = new Visitor(server);
-  const r = await v.post(`/api/invited/${token}`, { email: name, password: "a long password" });
-  if (r.status !== 204) throw new Error(JSON.stringify(r.body));
-  return v;
-}
-
 test("every kind of change is told in a sentence, taken back whole, and brought again, also after a restart", async () => {
-  const { v, id, read, history, line, revisionId, boardId } = await shopWithRun("Sentences");
+  const { v, id, read, history, line, revisionId, boardId } = await shopWithRun(server, "Sentences");
   const { id: supplierId, name: supplierName } = (await read()).document.suppliers[0]!;
   const [firstHouse, otherHouse] = (await v.get("/api/houses")).body as { id: string; name: string }[];
   const steps: readonly [string, string, string, unknown][] = [
@@ -130,7 +102,7 @@ test("every kind of change is told in a sentence, taken back whole, and brought 
 });
 
 test("law: whatever was done, taken back step by step it is as before each; brought again, as after each", async () => {
-  const { v, id, revisionId, read } = await shopWithRun("Law");
+  const { v, id, revisionId, read } = await shopWithRun(server, "Law");
   const houses = ((await v.get("/api/houses")).body as { id: string }[]).map((h) => h.id);
   let seed = 20261125;
   const below = (n: number) => {
@@ -233,8 +205,8 @@ test("law: whatever was done, taken back step by step it is as before each; brou
 });
 
 test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
-  const { v, id, read, line } = await shopWithRun("Steps");
-  const other = await join(v, "steps second", "owner");
+  const { v, id, read, line } = await shopWithRun(server, "Steps");
+  const other = await join(server, v, "steps second", "owner");
   await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 11 });
   await v.patch(`/api/lines/${line.id}`, { valueText: "1k" });
   await other.patch(`/api/runs/${id}`, { version: 2, confidence: 0.8 });
@@ -253,8 +225,8 @@ test("Ctrl-Z goes back through one's own changes, and forward again; what somebo
 });
 
 test("taking back what somebody changed since says who and both values; forced, it is done", async () => {
-  const { v, id, line, read, history } = await shopWithRun("Since");
-  const other = await join(v, "since second", "owner");
+  const { v, id, line, read, history } = await shopWithRun(server, "Since");
+  const other = await join(server, v, "since second", "owner");
   const first = (await v.patch(`/api/lines/${line.id}`, { valueText: "1k" })).headers.get("X-Change");
   await other.patch(`/api/lines/${line.id}`, { valueText: "2k2", maker: "Theirs" });
   const refused = await v.post(`/api/changes/${first}/undo`);
@@ -285,112 +257,8 @@ test("taking back what somebody changed since says who and both values; forced, 
   expect((await v.get(`/api/runs/${id}`)).status).toBe(200);
 });
 
-test("two people: different fields join, also inside the choices; the same field shows both", async () => {
-  const { v, id, line, read } = await shopWithRun("Together");
-  const other = await join(v, "together second", "owner");
-  const supplierId = (await read()).document.suppliers[0]!.id;
-  expect(
-    (await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12, options: { finish: "gold" } })).status,
-  ).toBe(200);
-  expect(
-    (await other.patch(`/api/runs/${id}`, { version: 1, confidence: 0.8, options: { thickness: "1.0" } }))
-      .status,
-  ).toBe(200);
-  expect(
-    (
-      await other.patch(`/api/runs/${id}`, {
-        version: 1,
-        pins: { [line.id]: supplierId },
-        accepted: { a: "x" },
-      })
-    ).status,
-  ).toBe(200);
-  expect((await v.patch(`/api/runs/${id}`, { version: 1, accepted: { b: "y" } })).status).toBe(200);
-  expect((await read()).document).toMatchObject({
-    goodBoards: 12,
-    confidence: 0.8,
-    options: { finish: "gold", thickness: "1.0" },
-    choices: { pins: { [line.id]: supplierId }, accepted: { a: "x", b: "y" } },
-  });
-  const late = await other.patch(`/api/runs/${id}`, { version: 1, goodBoards: 99, confidence: 0.7 });
-  expect(late).toMatchObject({
-    status: 409,
-    body: {
-      details: {
-        clashes: [
-          { field: "good boards", mine: 99, theirs: 12, person: "together" },
-          { field: "certainty", mine: 0.7, theirs: 0.8 },
-        ],
-      },
-    },
-  });
-  expect((await read()).document).toMatchObject({ goodBoards: 12, confidence: 0.8 });
-  // the same on both sides is no quarrel, and a request that is sent twice changes nothing the second time
-  expect(
-    (await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12 })).headers.get("X-Change"),
-  ).toBeNull();
-  const { versions } = await read();
-  expect((await v.patch(`/api/lines/${line.id}`, { version: versions[line.id], mpn: "AA-1" })).status).toBe(
-    204,
-  );
-  expect(
-    (await other.patch(`/api/lines/${line.id}`, { version: versions[line.id], maker: "Bo" })).status,
-  ).toBe(204);
-  expect(
-    await other.patch(`/api/lines/${line.id}`, { version: versions[line.id], mpn: "BB-2" }),
-  ).toMatchObject({ status: 409 });
-  expect((await read()).document.lines[0]).toMatchObject({ mpn: "AA-1", maker: "Bo" });
-  const house = (await read()).document.house!;
-  await v.patch(`/api/houses/${house.id}`, {
-    ...house,
-    version: 1,
-    limits: { ...house.limits, minTrackMm: 0.2 },
-  });
-  await other.patch(`/api/houses/${house.id}`, {
-    ...house,
-    version: 1,
-    limits: { ...house.limits, minHoleMm: 0.4 },
-  });
-  expect((await read()).document.house!.limits).toMatchObject({ minTrackMm: 0.2, minHoleMm: 0.4 });
-});
-
-test("a page that goes on from its own change is not set against itself", async () => {
-  const { v, id, read, line } = await shopWithRun("Own page");
-  const page = { "X-Page": randomUUID() };
-  const drag = (body: object) => v.call("PATCH", `/api/runs/${id}`, { version: 1, ...body }, page);
-  expect((await drag({ goodBoards: 11, options: { finish: "gold" } })).status).toBe(200);
-  expect((await drag({ goodBoards: 12, options: { finish: "tin" } })).status).toBe(200);
-  expect((await read()).document).toMatchObject({ goodBoards: 12, options: { finish: "tin" } });
-  await v.call("PATCH", `/api/lines/${line.id}`, { version: 1, maker: "A" }, page);
-  expect((await v.call("PATCH", `/api/lines/${line.id}`, { version: 1, maker: "B" }, page)).status).toBe(204);
-  // somebody else in between is set against it
-  await v.patch(`/api/runs/${id}`, { version: 3, goodBoards: 40 });
-  expect((await drag({ goodBoards: 13 })).status).toBe(409);
-});
-
-test("what a page sets back to what it had fetched is set back, though its own change came in between", async () => {
-  const { v, id, read } = await shopWithRun("There and back");
-  const { goodBoards, options } = (await read()).document;
-  const page = { "X-Page": randomUUID() };
-  const set = (body: object) => v.call("PATCH", `/api/runs/${id}`, { version: 1, ...body }, page);
-  await set({ options: { finish: "tin" } });
-  expect((await set({ goodBoards: goodBoards + 1, options: { mask: "red" } })).status).toBe(200);
-  // somebody else's change of another field stays as it is
-  await v.patch(`/api/runs/${id}`, { version: 3, confidence: 0.95 });
-  expect((await set({ goodBoards, options: { finish: options.finish ?? "gold" } })).status).toBe(200);
-  expect((await read()).document).toMatchObject({
-    goodBoards,
-    confidence: 0.95,
-    options: { mask: "red", finish: options.finish ?? "gold" },
-  });
-  // and where it was somebody else who changed it, going back to what was fetched is no wish of this page's
-  await v.patch(`/api/runs/${id}`, { version: 5, goodBoards: 77 });
-  expect((await set({ confidence: 0.9, goodBoards: goodBoards + 1 })).status).toBe(409);
-  expect((await read()).document.goodBoards).toBe(77);
-});
-
 test("a creation that is sent again with its key is done once and answers the same", async () => {
-  const { v, revisionId, read } = await shopWithRun("Again");
+  const { v, revisionId, read } = await shopWithRun(server, "Again");
   const key = { "X-Request-Key": randomUUID() };
   const body = { valueText: "screw", qty: 4 };
   const one = await v.call("POST", `/api/revisions/${revisionId}/lines`, body, key);
@@ -407,7 +275,7 @@ test("a creation that is sent again with its key is done once and answers the sa
 });
 
 test("the database itself refuses a write that no change stands for", async () => {
-  const { v, line } = await shopWithRun("Unnamed");
+  const { v, line } = await shopWithRun(server, "Unnamed");
   const { shop } = (await v.get("/api/session")).body as { shop: { id: string } };
   const app = await server.deps.pool.connect();
   try {
@@ -420,60 +288,4 @@ test("the database itself refuses a write that no change stands for", async () =
     await app.query("rollback");
     app.release();
   }
-});
-
-/** Listens like an open page, until it has heard what it waits for. */
-async function listen(v: Visitor, page: string) {
-  const heard: LiveMessage[] = [];
-  const response = await v.stream(`/api/live?page=${page}`);
-  const reader = response.body!.getReader();
-  const text = new TextDecoder();
-  let rest = "";
-  const pump = (async () => {
-    for (;;) {
-      const { value, done } = await reader.read().catch(() => ({ value: undefined, done: true }));
-      if (done) return;
-      rest += text.decode(value, { stream: true });
-      const parts = rest.split("\n\n");
-      rest = parts.pop()!;
-      for (const p of parts) if (p.startsWith("data: ")) heard.push(JSON.parse(p.slice(6)) as LiveMessage);
-    }
-  })();
-  const until = async (fits: (m: LiveMessage) => boolean) => {
-    for (let i = 0; i < 2400; i++) {
-      const found = heard.find(fits);
-      if (found) return found;
-      await new Promise((done) => setTimeout(done, 50));
-    }
-    throw new Error(`not heard; heard: ${JSON.stringify(heard)}`);
-  };
-  return { heard, until, close: () => reader.cancel().then(() => pump) };
-}
-
-test("an open page hears what others change, who is where, and new figures; nothing of other shops", async () => {
-  const { v, id } = await shopWithRun("Live");
-  const other = await join(v, "live second", "bench");
-  const stranger = new Visitor(server);
-  await stranger.startShop("Live stranger");
-  const [pageA, pageB] = [randomUUID(), randomUUID()];
-  const a = await listen(v, pageA);
-  const s = await listen(stranger, randomUUID());
-  const b = await listen(other, pageB);
-  await other.call("PUT", "/api/presence", { page: pageB, place: `runs/${id}/parts` });
-  await a.until(
-    (m) =>
-      m.kind === "presence" && m.here.some((h) => h.person === "live second" && h.place.endsWith("parts")),
-  );
-  await v.call("PATCH", `/api/runs/${id}`, { version: 1, goodBoards: 15 }, { "X-Page": pageA });
-  expect(await b.until((m) => m.kind === "change")).toMatchObject({
-    person: "live",
-    page: pageA,
-    runId: id,
-    says: "good boards 10 → 15",
-  });
-  await b.until((m) => m.kind === "figures" && m.runId === id);
-  await b.close();
-  await a.until((m) => m.kind === "presence" && m.here.length === 0);
-  expect(s.heard.filter((m) => m.kind !== "presence")).toEqual([]);
-  await Promise.all([a.close(), s.close()]);
 });

@@ -89,3 +89,44 @@ test("a pinned supplier with too few is not topped up with two pieces from anoth
   const r = run({ a: [100, "0.01"], b: [5000, "0.02"] }, { choices: { pins: { r: "a" } } });
   expect([bought(r), r.basket.missing]).toEqual([{ a: 100 }, 48]);
 });
+
+test("a house that takes reels only refuses strips of small parts; one that takes strips needs a leader of each", () => {
+  const house = (more: object) => ({
+    ...FAR,
+    id: "h",
+    assembly: {
+      setupPerSide: "0",
+      stencilPerSide: "0",
+      perUniquePart: "0",
+      perJoint: "0",
+      perHandJoint: "0",
+      minCharge: "0",
+      days: 1,
+      ...more,
+    },
+  });
+  const at = (more: object) =>
+    rollUp(
+      madeRun({
+        lines: [
+          madeLine("1", ["R1"]),
+          madeLine("2", ["J1"], { mount: "hand", package: "HDR-4", mpn: "J-1" }),
+        ],
+        placements: [{ ref: "R1", xMm: 0, yMm: 0, rotationDeg: 0, side: "top" }],
+        offers: [
+          madeOffer("cut", "1", "0.1", { packaging: "cut tape" }),
+          madeOffer("wound", "1", "0.1", { packaging: "reel, wound", fee: "6" }),
+          madeOffer("j", "2", "0.5", { packaging: "bag" }),
+        ],
+        houses: [house(more)],
+        assembly: { ...DEFAULT_ASSEMBLY, method: "house", house: "h" },
+      }),
+    );
+  const bought = (r: ReturnType<typeof at>) => r.basket.lines.flatMap((l) => l.buys.map((b) => b.offer));
+  const [reels, strips] = [at({ takes: "reels" }), at({ leaderMm: 150 })];
+  expect(bought(reels)).toEqual(["wound", "j"]);
+  expect(bought(strips)).toEqual(["cut", "j"]);
+  // ⌈150 mm / 4 mm⌉ pieces of a chip lie in the leader, none of a part put in by hand
+  expect(strips.needs.map((n) => n.leader)).toEqual([38, 0]);
+  expect(strips.needs[0]!.whole - reels.needs[0]!.whole).toBe(38);
+});
