@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import type { Method } from "./method.ts";
 
 /** What came of a closed run of the same product: what the next one begins with. */
@@ -66,4 +67,4 @@ export function ownRecord(mean: number, past: readonly PastRun[]): OwnRecord | u
 
 /** "2 runs, 58 boards". */
 export const recordWords = (r: OwnRecord): string =>
-  `${r.runs === 1 ? "1 run" : `${r.runs} runs`}, ${r.boards} boards`;
+  `${counted(r.runs, "run")}, ${counted(r.boards, "board")}`;

@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import type { Finding } from "../findings.ts";
 import { insideRings } from "../geometry/polygon.ts";
 import type { Attempts } from "./attempts.ts";
@@ -204,7 +205,7 @@ function betweenHoles(d: Input, findings: Finding[]): Worst | undefined {
       tag: "hole-doubled",
       level: "remark",
       at: { layer: "drill", x: doubled[0]!.points[0]![0], y: doubled[0]!.points[0]![1] },
-      text: `${doubled.length} holes are drilled twice at the same place.`,
+      text: `${counted(doubled.length, "hole is", "holes are")} drilled twice at the same place.`,
       do: "A house drills them once; look whether two drill files hold the same holes.",
     });
   return between?.apart;

@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import type { DrillData } from "../drill/read.ts";
 import type { Finding } from "../findings.ts";
 import type { LayerImage } from "../gerber/image.ts";
@@ -102,6 +103,6 @@ export function guessDrill(drill: DrillData, path: string, functions: JobFunctio
     role: "drill",
     ...(plated === undefined ? {} : { plated }),
     because: drill.plated === undefined && byName !== undefined ? "name" : "content",
-    reason: `it drills ${drill.hits.length} holes${byName === undefined ? "" : `; its name says ${byName ? "plated" : "not plated"}`}`,
+    reason: `it drills ${counted(drill.hits.length, "hole")}${byName === undefined ? "" : `; its name says ${byName ? "plated" : "not plated"}`}`,
   };
 }

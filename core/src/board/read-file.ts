@@ -1,6 +1,7 @@
 import { type Bom, type ListHead, listHead, readBom } from "../bom/bom.ts";
 import { looksLikeBom } from "../bom/layout.ts";
 import type { BomColumn } from "../bom/words.ts";
+import { counted } from "../counted.ts";
 import { drillOfImage } from "../drill/from-image.ts";
 import { readDrill } from "../drill/read.ts";
 import type { Finding } from "../findings.ts";
@@ -166,7 +167,7 @@ export class FileReader {
           parts: [...this.placements.parts, ...moved.parts],
         }
       : moved;
-    const reason = `it lists ${read.parts.length} places`;
+    const reason = `it lists ${counted(read.parts.length, "place")}`;
     this.give(e, { role: "placement", because: "content", reason }, { headers: headersOf(cells) });
   }
 
@@ -185,7 +186,7 @@ export class FileReader {
       this.bom = read;
       this.list = listHead(cells, e.path, columns);
     }
-    const reason = `it lists ${read.lines.length} lines of parts`;
+    const reason = `it lists ${counted(read.lines.length, "line")} of parts`;
     this.give(e, { role: "bom", because: "content", reason }, { headers: headersOf(cells) });
   }
 
@@ -225,7 +226,7 @@ export class FileReader {
       tag: "bom-from-layers",
       level: "remark",
       file: this.drawn[0]!.path,
-      text: `No parts list: the ${lines.length} lines are what the component layers say of their parts.`,
+      text: `No parts list; ${counted(lines.length, "line is", "lines are")} what the component layers say of their parts.`,
       do: "Drop the parts list too if it says more, such as what is not fitted.",
     });
   }

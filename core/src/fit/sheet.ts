@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { PlaceReading } from "../board/place.ts";
 import type { Bodies } from "../bodies/body.ts";
+import { counted } from "../counted.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";
 import { judgeContacts } from "./contacts.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "./features.ts";
@@ -207,7 +208,7 @@ function judgePattern(
   const sizes = [...new Set(found.map((h) => h.diameterMm))];
   return {
     result,
-    board: `${found.length} holes of ${sizes.map(mm).join(" and ")} mm ± ${mm(sizeTolMm)}`,
+    board: `${counted(found.length, "hole")} of ${sizes.map(mm).join(" and ")} mm ± ${mm(sizeTolMm)}`,
     ...(result.safeNominalMm === undefined
       ? {}
       : { mend: `holes of ${mm(up(result.safeNominalMm))} mm instead of ${sizes.map(mm).join(" and ")}` }),

@@ -1,4 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
+import { counted } from "../counted.ts";
 import { checkHouse, type LimitCheck } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
 import { extraOf, fitOptions, nameOfValue, optionOf } from "../fab/fit-options.ts";
@@ -114,7 +115,7 @@ function edgeRules(house: House, boards: readonly Measure[]): OrderRule[] {
       broken: (o) =>
         isChosen(o.castellation)
           ? undefined
-          : `${holes} holes are cut by the edge, which is made as an option of its own`,
+          : `${counted(holes, "hole is", "holes are")} cut by the edge, which is made as an option of its own`,
     },
   ];
 }

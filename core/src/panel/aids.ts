@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import { offsetRings } from "../geometry/clip.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
@@ -197,7 +198,7 @@ export function trayPlan(d: PanelDesign, side: "top" | "bottom", parts: readonly
   const list = [...byValue].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1));
   return {
     title: `${d.name}: map of the parts, ${side}`,
-    subtitle: `${parts.length} parts; lay each on its place before anything is soldered`,
+    subtitle: `${counted(parts.length, "part")}; lay each on its place before anything is soldered`,
     box: [x0 - 3, y0 - 3, x1 + 3, y1 + 3],
     areas: [{ rings: [ring], tone: "none" }],
     lines: [],

@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { posedRing } from "../geometry/turn.ts";
 import { sheetMaterial } from "./material.ts";
@@ -47,9 +48,7 @@ export function separationSteps(layout: PanelLayout): string[] {
   const lying = layout.scores.length - upright;
   const first = layout.widthMm >= layout.heightMm ? "lying" : "upright";
   const say = (n: number, way: string) =>
-    n > 0
-      ? [`Break the ${n} ${way} score${n === 1 ? "" : "s"} over a straight edge, the outer ones first.`]
-      : [];
+    n > 0 ? [`Break the ${counted(n, `${way} score`)} over a straight edge, the outer ones first.`] : [];
   if (first === "lying") steps.push(...say(lying, "lying"), ...say(upright, "upright"));
   else steps.push(...say(upright, "upright"), ...say(lying, "lying"));
   const tabs = (n: number) => `${n} ${n === 1 ? "tab" : "tabs"}`;

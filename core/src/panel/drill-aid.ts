@@ -1,4 +1,5 @@
 import type { BoardFile } from "../board/board-file.ts";
+import { counted } from "../counted.ts";
 import { offsetRings } from "../geometry/clip.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { boxAround } from "../geometry/turn.ts";
@@ -49,7 +50,7 @@ export function drillPlan(d: PanelDesign, work: DrillWork): Plan | undefined {
   const paths = (size: string) => work.paths.filter((p) => key(p.widthMm) === size).length;
   return {
     title: `${d.name}: template for drilling and cutting`,
-    subtitle: `seen from the top; ${work.holes.length} holes of ${sizes.length} sizes; the outer line is sawn, the inner one is filed to`,
+    subtitle: `seen from the top; ${counted(work.holes.length, "hole")} of ${counted(sizes.length, "size")}; the outer line is sawn, the inner one is filed to`,
     box: [box[0] - 4, box[1] - 4, box[2] + 4, box[3] + 4],
     areas: [
       { rings: saw, tone: "none" },

@@ -1,5 +1,6 @@
 import { type OwnRecord, recordWords } from "../assembly/prior.ts";
 import { branch, type CostNode, leaf } from "../costing/tree.ts";
+import { counted } from "../counted.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
@@ -113,7 +114,7 @@ function ownHours(
       {
         label: "kitting",
         micros: hours(m.kitting),
-        note: `${parts.length} lines × 0.75 min${record ? ` × ${record.timeFactor.toFixed(2)}` : ""}`,
+        note: `${counted(parts.length, "line")} × 0.75 min${record ? ` × ${record.timeFactor.toFixed(2)}` : ""}`,
         from: "time model",
       },
       ...(m.perBoard > 0

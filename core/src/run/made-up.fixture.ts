@@ -165,3 +165,20 @@ export const madeRun = (more: Partial<RunDocument>): RunDocument => ({
   choices: {},
   ...more,
 });
+
+/** A part of the library that may stand in for ten kiloohms. */
+export const STAND_IN = {
+  id: "alt",
+  mpn: "QL-10K",
+  maker: "Quill",
+  description: "",
+  kind: "resistor" as const,
+  package: "0603",
+  params: { value: "10k" },
+  direction: "",
+  moisture: "",
+  state: "active" as const,
+  sheet: "",
+  measured: "",
+  tried: "",
+};

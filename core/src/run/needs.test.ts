@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import { lineKey } from "../library/facts.ts";
 import { directedParts } from "./directions.ts";
 import { DEFAULT_ASSEMBLY } from "./document.ts";
-import { madeRun as doc, madeLine as line, madeOffer as offer } from "./made-up.fixture.ts";
+import { madeRun as doc, madeLine as line, madeOffer as offer, STAND_IN } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 import { scarcityOf } from "./scarcity.ts";
 
@@ -29,27 +29,11 @@ test("two makers of one number are two purchases", () => {
   expect(rollUp(doc({ lines })).needs.map((n) => n.lines)).toEqual([["1"], ["2"]]);
 });
 
-const LIBRARY = {
-  id: "alt",
-  mpn: "QL-10K",
-  maker: "Quill",
-  description: "",
-  kind: "resistor" as const,
-  package: "0603",
-  params: { value: "10k" },
-  direction: "",
-  moisture: "",
-  state: "active" as const,
-  sheet: "",
-  measured: "",
-  tried: "",
-};
-
 test("an alternate's cheaper offer is taken only once it is approved, and the note says by whom", () => {
   const l = line("1", ["R1"]);
   const base = {
     lines: [l],
-    library: [LIBRARY],
+    library: [STAND_IN],
     offers: [offer("own", "1", "0.5"), offer("other", "1", "0.1", { part: "alt", supplier: "a" })],
   };
   expect(rollUp(doc(base)).basket.lines[0]!.buys.map((b) => b.offer)).toEqual(["own"]);
@@ -68,14 +52,14 @@ test("an alternate's cheaper offer is taken only once it is approved, and the no
 
 test("a suspicion blocks every run that has the part, also where it would come as an alternate", () => {
   const suspect = { since: "2026-11-01", because: "cracks after reflow", by: "Ada" };
-  const own = { ...LIBRARY, id: "own", mpn: "OX-10K", suspect };
+  const own = { ...STAND_IN, id: "own", mpn: "OX-10K", suspect };
   const r = rollUp(doc({ lines: [line("1", ["R1"])], library: [own], offers: [offer("x", "1", "0.1")] }));
   expect(r.blockers.map((n) => n.key)).toContain("part-suspect OX-10K");
   // a rule does not take it by itself
   const rule = rollUp(
     doc({
       lines: [line("1", ["R1"], { mpn: "" })],
-      library: [{ ...LIBRARY, suspect }],
+      library: [{ ...STAND_IN, suspect }],
       offers: [offer("x", "1", "0.1", { part: "alt" })],
     }),
   );
@@ -190,7 +174,7 @@ test("the shelf gives what may stand in too: the own number first, another only 
   const l = line("1", ["R1"]);
   const base = {
     lines: [l],
-    library: [LIBRARY],
+    library: [STAND_IN],
     lots: [lotOf("other", "ql-10k", 500), lotOf("own", "OX-10K", 3)],
   };
   expect(rollUp(doc(base)).needs[0]!.shelf.map((t) => t.lot.id)).toEqual(["own"]);
@@ -224,7 +208,7 @@ test.each([
   ["active", undefined],
   ["unknown", undefined],
 ] as const)("a part whose maker's plans are “%s” is noted as: %s", (state, level) => {
-  const own = { ...LIBRARY, id: "own", mpn: "OX-10K", state };
+  const own = { ...STAND_IN, id: "own", mpn: "OX-10K", state };
   const r = rollUp(doc({ lines: [line("1", ["R1"])], library: [own] }));
   expect(r.notes.find((n) => n.key === "part-state OX-10K")?.level).toBe(level);
 });
@@ -239,7 +223,7 @@ test("a shop's own losses take the place of the usual ones, of the kind they are
 });
 
 test("the library says who mounts a part and how its direction is marked; both reach the run", () => {
-  const known = { ...LIBRARY, mpn: "OX-10K", mount: "hand" as const, direction: "bar at the cathode" };
+  const known = { ...STAND_IN, mpn: "OX-10K", mount: "hand" as const, direction: "bar at the cathode" };
   const lines = [
     line("1", ["R1"]),
     line("2", ["D1"], { mpn: "HB-1", package: "SOD-123", valueText: "diode" }),

@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import { fitOptions } from "../fab/fit-options.ts";
 import { SAG_SHARE, sagMm } from "../panel/sag.ts";
 import { isRefusal } from "../panel/spec.ts";
@@ -75,11 +76,7 @@ export function panelNotes(
     0,
   );
   if (over > 0)
-    say(
-      "panel-over",
-      "remark",
-      `Whole sheets bring ${over} bare board${over === 1 ? "" : "s"} more than are started.`,
-    );
+    say("panel-over", "remark", `Whole sheets bring ${counted(over, "bare board")} more than are started.`);
 }
 
 type Say = (key: string, level: "error" | "warning" | "remark", text: string, todo?: string) => void;

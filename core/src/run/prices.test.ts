@@ -1,22 +1,6 @@
 import { expect, test } from "@jest/globals";
-import { madeRun as doc, madeLine as line, madeOffer as offer } from "./made-up.fixture.ts";
+import { madeRun as doc, madeLine as line, madeOffer as offer, STAND_IN } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
-
-const LIBRARY = {
-  id: "alt",
-  mpn: "QL-10K",
-  maker: "Quill",
-  description: "",
-  kind: "resistor" as const,
-  package: "0603",
-  params: { value: "10k" },
-  direction: "",
-  moisture: "",
-  state: "active" as const,
-  sheet: "",
-  measured: "",
-  tried: "",
-};
 
 test("prices with tax count without what is got back; fees, handling and duty stand in the sum by themselves", () => {
   const at = (more: object, taxRate = 0.25) =>
@@ -82,7 +66,7 @@ test("two purchases that may use one number have its stock once: what one takes 
   const r = rollUp(
     doc({
       lines,
-      library: [LIBRARY],
+      library: [STAND_IN],
       offers: [
         offer("x", "1", "0.1", few),
         offer("y", "2", "0.1", { ...few, part: "alt" }),

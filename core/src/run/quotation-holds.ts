@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import { nameOfValue, plainOf } from "../fab/fit-options.ts";
 import type { House } from "../fab/house.ts";
 import { type FabOptions, OPTION_WORDS, type OptionKey, ORDER_OPTIONS } from "../fab/options.ts";
@@ -28,7 +29,7 @@ export function quotationMisfits(
   const label = (key: OptionKey, value: string | number) => nameOfValue([house], key, value);
   const out: string[] = [];
   if (basis.revision !== now.revision) out.push(`revision ${basis.revision}, now it is ${now.revision}`);
-  if (basis.boards !== now.boards) out.push(`${basis.boards} boards, now it is ${now.boards}`);
+  if (basis.boards !== now.boards) out.push(`${counted(basis.boards, "board")}, now it is ${now.boards}`);
   if (basis.sheet !== now.sheet)
     out.push(`${basis.sheet ?? "single boards"}, now it is ${now.sheet ?? "single boards"}`);
   for (const key of ORDER_OPTIONS) {

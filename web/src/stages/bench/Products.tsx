@@ -35,9 +35,9 @@ export function Products({
                     <span className="num">
                       {v.widthMm == null ? "size not known" : `${mm(v.widthMm)} × ${mm(v.heightMm)} mm`}
                     </span>
-                    <span>{v.layers} layers</span>
+                    <span>{count(v.layers, "layer")}</span>
                     {v.boards > 1 && <span>and {count(v.boards - 1, "board")} more</span>}
-                    <span>{v.lines} lines of parts</span>
+                    <span>{count(v.lines, "line")} of parts</span>
                     {isOwner && (
                       <button
                         type="button"

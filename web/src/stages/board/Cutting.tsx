@@ -108,7 +108,7 @@ function Drawing({
       style={{ maxHeight: 320 }}
       viewBox={`${-room} ${-room} ${w + 2 * room} ${h + 2 * room}`}
       role="img"
-      aria-label={`The outline: ${r.left.length} places stay standing, ${r.thin.length} are thin, ${r.sides.length} sides hold tabs`}
+      aria-label={`The outline: ${count(r.left.length, "place stays", "places stay")} standing, ${count(r.thin.length, "is", "are")} thin, ${count(r.sides.length, "side holds", "sides hold")} tabs`}
     >
       <path
         d={rings.map(path).join("")}

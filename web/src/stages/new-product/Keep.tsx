@@ -5,6 +5,7 @@ import { keepProduct, startRun } from "../../resources/bench.ts";
 import { runName } from "../../run/runName.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
+import { count } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 import { nameAndRevision } from "./productName.ts";
 
@@ -108,7 +109,7 @@ export function Keep({
         Keep it only
       </Button>
       <p className="text-[13.5px] text-ink-2">
-        {drop.parts} lines of parts, {drop.places} places
+        {count(drop.parts, "line")} of parts, {count(drop.places, "place")}
       </p>
       {same && onKnown && (
         <p className="basis-full text-[14.5px]">

@@ -19,7 +19,7 @@ export function ProofLine() {
           <span className="font-semibold text-ink">
             {r.basket === best
               ? missing > 0
-                ? `For the ${best.lines.length - missing} lines that can be had nothing is cheaper; ${count(missing, "line")} cannot.`
+                ? `For the ${count(best.lines.length - missing, "line")} that can be had nothing is cheaper; ${count(missing, "line")} cannot.`
                 : "Nothing is cheaper."
               : `Nothing is cheaper than ${amount(microsToNumber(best.total), currency)}, the first of these.`}
           </span>{" "}

@@ -1,6 +1,6 @@
 import { type Body, type Isometric, isometricOf } from "@kobbin/core";
 import { useMemo } from "react";
-import { mm } from "../../../ui/format.ts";
+import { count, mm } from "../../../ui/format.ts";
 
 /** Names are written at so many of the tallest. */
 const NAMED = 7;
@@ -83,7 +83,7 @@ export function Turned({
       style={{ maxHeight: 430 }}
       viewBox={`${x0 - ROOM_MM} ${y0 - ROOM_MM} ${w} ${h}`}
       role="img"
-      aria-label={`The ${side} with ${view.tops.length} bodies, seen from a corner above`}
+      aria-label={`The ${side} with ${count(view.tops.length, "body", "bodies")}, seen from a corner above`}
     >
       {view.faces.map((f, i) => (
         <path

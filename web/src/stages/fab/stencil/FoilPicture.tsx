@@ -1,6 +1,6 @@
 import type { FoilPlace, Measure } from "@kobbin/core";
 import { useMemo } from "react";
-import { mm } from "../../../ui/format.ts";
+import { count, mm } from "../../../ui/format.ts";
 
 /** Marks of openings at fault that are drawn; the list beside it counts them all. */
 const MOST_MARKS = 120;
@@ -69,7 +69,7 @@ export function FoilPicture({
     // biome-ignore lint/a11y/useKeyWithClickEvents: every opening at fault is a button in the list beside it
     <svg
       role="img"
-      aria-label={`The foil of the ${side}: ${openings.length} openings, ${openings.filter((o) => o.fault).length} at fault in this thickness, ${openings.filter((o) => o.cut.kind === "left out").length} left out`}
+      aria-label={`The foil of the ${side}: ${count(openings.length, "opening")}, ${openings.filter((o) => o.fault).length} at fault in this thickness, ${openings.filter((o) => o.cut.kind === "left out").length} left out`}
       viewBox={`${x0 - pad} ${-y1 - pad} ${w + 2 * pad} ${h + 2 * pad}`}
       className="max-h-[460px] w-full cursor-crosshair border border-rule bg-sheet"
       onClick={press}

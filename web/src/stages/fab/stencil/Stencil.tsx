@@ -240,8 +240,8 @@ function Cut({ work, side, onPick }: { work: FoilWork; side: FoilSide; onPick: (
           </>
         ) : (
           <span className="text-stop">
-            The written layer does not measure as meant: {work.again.count} openings. It is not offered; use
-            the layer as drawn.
+            The written layer does not measure as meant: {count(work.again.count, "opening")}. It is not
+            offered; use the layer as drawn.
           </span>
         )}
       </p>
@@ -306,7 +306,7 @@ function Paste({ work, perProduct }: { work: FoilWork; perProduct: number }) {
           title="Paste for the run, g"
           terms={[
             {
-              label: `printed, ${boards} boards of ${fixed(need.perBoardG, 3)} g`,
+              label: `printed, ${count(boards, "board")} of ${fixed(need.perBoardG, 3)} g`,
               value: fixed(boards * need.perBoardG, 2),
             },
             {
