@@ -23,7 +23,7 @@ test.each<[string, string, string, string[]]>([
     "a text and its place",
     "X1.0Y1.0\nM97,REV A\nX20.0Y20.0\nX3.0Y3.0",
     "1,1 3,3",
-    ["unknown-command remark", "drill-not-expanded error"],
+    ["drill-not-expanded error"],
   ],
   ["more holes than a board has", "M25\nX1.0Y1.0\nM01\nR900000M02X1.0", "1,1", ["drill-not-expanded error"]],
   ["a hole repeated without end", "X1.0Y1.0\nR500000X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
@@ -31,11 +31,90 @@ test.each<[string, string, string, string[]]>([
   ["a hole repeated less than never", "X1.0Y1.0\nR-5X2.0\nX3.0Y3.0", "1,1 3,3", ["drill-not-expanded error"]],
   ["a hole repeated two and a half times", "X1.0Y1.0\nR2.5X2.0", "1,1", ["drill-not-expanded error"]],
   ["a pattern laid less than never", "M25\nX1.0Y1.0\nM01\nR-1M02X1.0", "1,1", ["drill-not-expanded error"]],
+  ["a pattern mirrored", "M25\nX1.0Y1.0\nM01\nM02X9.0Y0.0M80\nM08", "1,1", ["drill-not-expanded error"]],
+  ["a pattern turned", "M25\nX1.0Y1.0\nM01\nM02X9.0Y0.0M70\nM08", "1,1", ["drill-not-expanded error"]],
+  ["a code of the machine with a place", "M18X5.0Y5.0\nX9.0Y9.0", "9,9", ["drill-not-expanded error"]],
   ["an origin moved to itself", "G93X0Y0\nX1.0Y1.0", "1,1", []],
   ["an origin moved elsewhere", "G93X5.0Y5.0\nX1.0Y1.0", "1,1", ["drill-origin-moved error"]],
 ])("%s", (_, body, want, said) => {
   expect(places(body)).toBe(want);
   expect(tags(body)).toEqual(said);
+});
+
+// what says a place or a tool and cannot be read is missing and said; nothing is made of half of it
+test.each<[string, string, string, string[]]>([
+  ["two points in a number", "X1.2.3Y4.0\nX2.0Y2.0", "2,2", ["parse-error error"]],
+  ["a comma in a number", "X1,5Y2,5", "", ["parse-error error"]],
+  ["two signs", "X+-1.0Y1.0", "", ["parse-error error"]],
+  ["no number behind a letter", "X1.0Y", "", ["parse-error error"]],
+  ["a sign alone", "X-Y1.0", "", ["parse-error error"]],
+  ["a point alone", "X.Y1.0", "", ["parse-error error"]],
+  ["letters alone", "XY", "", ["parse-error error"]],
+  ["a letter twice", "X1.0X2.0Y1.0", "", ["parse-error error"]],
+  ["a power of ten", "X1E1Y1.0", "", ["parse-error error"]],
+  ["times by another letter", "X1.0Y1.0L3", "", ["parse-error error"]],
+  ["a slash before it", "/X1.0Y1.0", "", ["parse-error error"]],
+  ["a repeat without a number", "X1.0Y1.0\nRX2.0", "1,1", ["parse-error error"]],
+  ["a tool without a number", "X1.0Y1.0\nT\nX2.0Y2.0", "1,1", ["parse-error error"]],
+  ["a tool of a comma", "X1.0Y1.0\nT2C0,6\nX2.0Y2.0", "1,1", ["parse-error error"]],
+  ["a tool and a place in one", "X1.0Y1.0\nT2C0.6X2.0Y2.0", "1,1", ["parse-error error"]],
+  ["a comment behind it", "X1.0Y1.0 ; the first\nX2.0Y1.0 (the second)", "1,1 2,1", []],
+  ["a comment alone", "(X5Y5)\n;X5Y5\nX1.0Y1.0", "1,1", []],
+  ["spaces within", "X 1.0 Y 2.0", "1,2", []],
+  ["small letters", "x1.0y2.0", "1,2", []],
+  ["a line's number, feed, depth", "N10X1.0Y2.0F200S30Z-2.0", "1,2", []],
+  ["two modes and a place", "G90G81X1.0Y2.0\nG91G05X1.0Y0.0", "1,2 2,2", []],
+  ["a mode and a place", "G90X1.0Y2.0", "1,2", []],
+  ["a wait", "X1.0Y1.0\nG04X5.0\nG4 X 2\nG04 EXACT", "1,1", []],
+  ["a word for the person", "M47,EXCHANGE X5Y5\nX1.0Y1.0", "1,1", []],
+  [
+    "words nobody knows",
+    "EXIT\nLAYER1\nX1.0Y1.0",
+    "1,1",
+    ["unknown-command remark", "unknown-command remark"],
+  ],
+])("a drill line with %s", (_, body, want, said) => {
+  expect(places(body)).toBe(want);
+  expect(tags(body)).toEqual(said);
+});
+
+test("a cut or slot whose line cannot be read is missing and said", () => {
+  const cut = (line: string) => {
+    const { routs, findings } = read(`G00X0.0Y0.0\nM15\nG01X5.0Y0.0\n${line}\nM16`);
+    return [routs.map((r) => r.points.at(-1)), findings.map((f) => [f.tag, f.level, f.line])];
+  };
+  expect(cut("R3X2.0")).toEqual([[[5, 0]], [["drill-not-expanded", "error", 9]]]);
+  expect(cut("G03X7.0Y0.0A")).toEqual([[[5, 0]], [["parse-error", "error", 9]]]);
+  expect(cut("X7.0Y0.0")).toEqual([[[7, 0]], []]);
+  const slot = (line: string) => {
+    const { routs, findings } = read(`X1.0Y1.0\n${line}`);
+    return [routs.map((r) => r.points), findings.map((f) => f.tag)];
+  };
+  const from = [1, 1];
+  expect(slot("X2.0Y1.0G85X4.0Y3.0")).toEqual([
+    [
+      [
+        [2, 1],
+        [4, 3],
+      ],
+    ],
+    [],
+  ]);
+  expect(slot("G85X4.0")).toEqual([[[from, [4, 1]]], []]);
+  expect(slot("X2.0Y1.0G85")).toEqual([[], ["parse-error"]]);
+  expect(slot("X2.0Y1.0G85X4.0.0Y3.0")).toEqual([[], ["parse-error"]]);
+  expect(slot("X2.0Y1.0G85X4.0X5.0")).toEqual([[], ["parse-error"]]);
+});
+
+test("a tool's line may have spaces and a comment, which says whether it plates", () => {
+  const head = ["T1 C0.8 ; non-plated", "T2C1.0 (plated)", "T3F200S50C1.2"].join("\n");
+  const d = readDrill(`M48\nMETRIC, TZ\n${head}\n%\nT1\nX1000Y0\nT2\nX2000Y0\nT3\nX3000Y0\nM30\n`, "a.drl");
+  expect(d.hits.map((h) => [h.x, h.diameterMm, h.plated])).toEqual([
+    [1, 0.8, false],
+    [2, 1, true],
+    [3, 1.2, undefined],
+  ]);
+  expect([d.isCertain, d.findings]).toEqual([true, []]);
 });
 
 test("a tool told its size among the holes is the one that drills on; one told in the head waits to be called", () => {

@@ -5,6 +5,9 @@ import { holesFor } from "./use.ts";
 const PLATED_WORDS = /\bPLATED\b/i;
 const NON_PLATED_WORDS = /\bNON[_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/i;
 
+const platedBy = (text: string): boolean | undefined =>
+  NON_PLATED_WORDS.test(text) ? false : PLATED_WORDS.test(text) ? true : undefined;
+
 /** What a drill file states of itself: unit, zeros, plating, tools; and how its numbers read under that. */
 export class DrillHead {
   private readonly file: string;
@@ -78,8 +81,8 @@ export class DrillHead {
       this.integers = Number(format[1]);
       this.decimals = Number(format[2]);
     }
-    if (/^TYPE\s*=\s*NON_?PLATED/i.test(text) || NON_PLATED_WORDS.test(text)) this.mark(false);
-    else if (/^TYPE\s*=\s*PLATED/i.test(text) || PLATED_WORDS.test(text)) this.mark(true);
+    const isPlated = platedBy(text);
+    if (isPlated !== undefined) this.mark(isPlated);
     if (this.unitMm === undefined && /\bunits?\b.*\b(inch|inches|imperial)\b/i.test(text)) this.unitMm = 25.4;
     if (this.unitMm === undefined && /\bunits?\b.*\b(mm|metric|millimet)/i.test(text)) this.unitMm = 1;
   }
@@ -89,8 +92,8 @@ export class DrillHead {
     this.toolPlated = isPlated;
   }
 
-  /** Takes a statement of the header or a tool's definition; false where it is one of the body. */
-  statement(line: string, no: number): boolean {
+  /** Takes a statement of the header or a tool's definition, without spaces and with the comment behind it; false where it is one of the body. */
+  statement(line: string, comment: string, no: number): boolean {
     if (line === "M48") {
       this.evidence += 5;
       this.inHeader = true;
@@ -115,15 +118,15 @@ export class DrillHead {
       }
       return true;
     }
-    const define = /^T(\d+)(?=.*C)((?:[A-Z][-+.\d]*)*)$/i.exec(line);
+    const define = /^T(\d+)(?=.*C)((?:[A-WZ][-+.\d]*)*)$/i.exec(line);
     if (define && /C[.\d]/i.test(line)) {
-      this.defineTool(Number(define[1]), define[2]!, no);
+      this.defineTool(Number(define[1]), define[2]!, comment, no);
       return true;
     }
     return false;
   }
 
-  private defineTool(number: number, fields: string, no: number): void {
+  private defineTool(number: number, fields: string, comment: string, no: number): void {
     this.evidence += 2;
     const c = /C([.\d]+)/i.exec(fields);
     const size = Number(c?.[1]);
@@ -144,7 +147,7 @@ export class DrillHead {
     this.tools.set(number, {
       name: `T${number}`,
       mm,
-      plated: this.toolPlated ?? this.filePlated,
+      plated: platedBy(comment) ?? this.toolPlated ?? this.filePlated,
       ...(this.toolUse ? { use: this.toolUse } : {}),
       ...(this.toolTolerance ? { toleranceMm: this.toolTolerance } : {}),
     });

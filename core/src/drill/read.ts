@@ -1,4 +1,5 @@
 import { type Finding, FindingList } from "../findings.ts";
+import { commandOf, type Word, withoutComments } from "./command.ts";
 import { Cutter, routOf } from "./cutter.ts";
 import type { DrillData, DrillReading, Hit, Rout } from "./data.ts";
 import { DrillHead } from "./head.ts";
@@ -49,7 +50,11 @@ class DrillReader {
       const line = lines[k]!.trim();
       if (line === "") continue;
       if (line.startsWith(";")) this.head.comment(line.slice(1).trim());
-      else if (!this.head.statement(line, k + 1)) this.run(line.toUpperCase(), k + 1);
+      else {
+        const [bare, comment] = withoutComments(line.toUpperCase());
+        if (bare !== "" && !this.head.statement(bare.replace(/\s/g, ""), comment, k + 1))
+          this.run(bare, k + 1);
+      }
       if (this.head.defined !== undefined) {
         this.tool = this.head.defined;
         this.head.defined = undefined;
@@ -90,34 +95,35 @@ class DrillReader {
   }
 
   private run(line: string, no: number): void {
-    const words = [...line.matchAll(/([A-Z])([-+]?\d*\.?\d*)/g)].map((m) => [m[1]!, m[2]!] as const);
-    if (
-      words.length === 0 ||
-      words.reduce((n, [a, b]) => n + a.length + b.length, 0) !== line.replace(/\s/g, "").length
-    ) {
-      if (!/^(FMAT|VER|DETECT|ATC|ICI|OSTOP|R,|VI|M47|M45)/.test(line))
-        this.say("unknown-command", "remark", no, `“${line.slice(0, 40)}” was passed over.`);
-      if (line.startsWith("ICI,ON")) this.isIncremental = true;
-      if (/^M9[78]/.test(line)) this.text(no);
+    if (/^M9[78]/.test(line)) {
+      this.text(no);
       return;
     }
-    const get = (letter: string) => words.find(([a]) => a === letter)?.[1];
-    const g = get("G");
-    const m = get("M");
-    const t = get("T");
-    if (/^(FMAT|VER|DETECT|ATC|ICI|OSTOP)/.test(line)) return;
-    if (m !== undefined && this.isPattern(Number(m), get("R"), get("X"), get("Y"), no)) return;
-    if (m !== undefined && this.machine(Number(m), no)) return;
-    if (t !== undefined && t !== "") this.select(Number(t), no);
-    if (g === "85") {
-      this.slot(line, no);
+    const command = commandOf(line);
+    if (command.kind === "words") this.command(command.words, line.slice(0, 40), no);
+    else if (command.kind === "damaged") {
+      if (line.startsWith("T")) this.tool = UNREAD_TOOL;
+      const what = `“${line.slice(0, 40)}” cannot be read, ${command.why}; what it drills or cuts is missing.`;
+      this.say("parse-error", "error", no, what, "Export the drill file again.");
+    } else if (line.startsWith("ICI,ON")) this.isIncremental = true;
+    else if (!command.isNamed)
+      this.say("unknown-command", "remark", no, `“${line.slice(0, 40)}” was passed over.`);
+  }
+
+  private command(words: readonly Word[], what: string, no: number): void {
+    const get = (letter: string) => words.find(([l]) => l === letter)?.[1];
+    const codes = (letter: string) => words.filter(([l]) => l === letter).map(([, n]) => Number(n));
+    const [xs, ys, t, repeat] = ["X", "Y", "T", "R"].map(get);
+    const [gs, ms] = [codes("G"), codes("M")];
+    if (this.isPattern(ms, repeat, xs, ys, no)) return;
+    for (const m of ms) this.machine(m, no);
+    if (this.hasEnd) return;
+    if (t !== undefined) this.select(Number(t), no);
+    if (gs.includes(85)) {
+      this.slot(words, no);
       return;
     }
-    if (g !== undefined) this.mode(Number(g), no);
-    const repeat = get("R");
-    const xs = get("X");
-    const ys = get("Y");
-    if (g !== undefined && ["40", "41", "42"].includes(g)) this.compensation(g, no);
+    for (const g of gs) this.mode(g, no);
     if (xs === undefined && ys === undefined) return;
     if (this.isText) {
       this.isText = false;
@@ -125,31 +131,31 @@ class DrillReader {
       return;
     }
     // whatever else stands before a place is no hole: read or refused, never guessed
-    if (g !== undefined && !KNOWN.has(Number(g))) {
+    if (gs.some((g) => !KNOWN_G.has(g)) || ms.some((m) => !KNOWN_M.has(m))) {
       this.moveTo(xs, ys);
-      const what = line.slice(0, 40);
       this.missing(`“${what}” is a pattern or cycle Kobbin does not expand; its holes are missing.`, no);
       return;
     }
-    if (
-      g !== undefined &&
-      (g === "92" || g === "93") &&
-      (this.head.number(xs ?? "0") !== 0 || this.head.number(ys ?? "0") !== 0)
-    )
-      this.say(
-        "drill-origin-moved",
-        "error",
-        no,
-        "The file moves its origin in the middle; what follows may lie elsewhere.",
-        "Export the drill file with one origin, that of the layers.",
-      );
-    if (repeat !== undefined && repeat !== "") {
-      this.repeatHit(Number(repeat), xs, ys, no);
+    if (gs.includes(92) || gs.includes(93)) {
+      if (this.head.number(xs ?? "0") !== 0 || this.head.number(ys ?? "0") !== 0)
+        this.say(
+          "drill-origin-moved",
+          "error",
+          no,
+          "The file moves its origin in the middle; what follows may lie elsewhere.",
+          "Export the drill file with one origin, that of the layers.",
+        );
+      this.moveTo(xs, ys);
+      return;
+    }
+    if (repeat !== undefined) {
+      if (this.cutter.isRouting)
+        this.missing(`“${what}” repeats a stretch of a cut path; the stretches are missing.`, no);
+      else this.repeatHit(Number(repeat), xs, ys, no);
       return;
     }
     const from: [number, number] = [this.x, this.y];
     this.moveTo(xs, ys);
-    if (g !== undefined && ["90", "91", "93", "92"].includes(g)) return;
     if (!this.cutter.isRouting) this.hit(no);
     else if (this.cutter.isDown) this.rout(from, [get("A"), get("I"), get("J")], no);
   }
@@ -169,12 +175,13 @@ class DrillReader {
 
   /** What a pattern is begun, closed, laid and ended by. True where it was one of them. */
   private isPattern(
-    m: number,
+    ms: readonly number[],
     repeat: string | undefined,
     xs: string | undefined,
     ys: string | undefined,
     no: number,
   ): boolean {
+    const [m] = ms;
     if (m === 25) this.pattern = new Pattern(this.hits.length, this.routs.length);
     else if (m === 8) this.pattern = undefined;
     else if (m === 1 && this.pattern) {
@@ -182,9 +189,14 @@ class DrillReader {
       this.pattern.close({ hits: this.hits, routs: this.routs });
     } else if (m !== 2) return false;
     else if (xs !== undefined || ys !== undefined) {
-      const times = repeat === undefined || repeat === "" ? 1 : Number(repeat);
+      const times = repeat === undefined ? 1 : Number(repeat);
       const step = [xs, ys].map((w) => (w ? this.head.number(w) : 0));
-      if (!this.pattern?.isTaken)
+      if (ms.length > 1)
+        this.missing(
+          "A pattern is laid mirrored or turned, which Kobbin does not expand; its holes are missing.",
+          no,
+        );
+      else if (!this.pattern?.isTaken)
         this.missing("A pattern is laid again that was never begun; its holes are missing.", no);
       else if (!isCount(times))
         this.missing(`A pattern is laid ${repeat} times, which is no number of times; it was not laid.`, no);
@@ -215,29 +227,14 @@ class DrillReader {
     );
   }
 
-  private compensation(g: string, no: number): void {
-    if (g !== "40")
-      this.say(
-        "drill-compensation",
-        "warning",
-        no,
-        `A path is to be cut beside its line (${g === "41" ? "left" : "right"} of it); it was read as the middle of the cut.`,
-        "Look at the cut on the picture: it may be half a cutter off.",
-      );
-  }
-
-  private machine(m: number, no: number): boolean {
-    if (m === 30 || m === 0) {
-      this.hasEnd = true;
-      return true;
-    }
-    if (m === 71) this.head.unitMm = 1;
+  private machine(m: number, no: number): void {
+    if (m === 30 || m === 0) this.hasEnd = true;
+    else if (m === 71) this.head.unitMm = 1;
     else if (m === 72) this.head.unitMm = 25.4;
     else if (m === 15) {
       this.lift(no);
       this.cutter.down(this.x, this.y);
     } else if (m === 16 || m === 17) this.lift(no);
-    return false;
   }
 
   private mode(g: number, no: number): void {
@@ -253,6 +250,14 @@ class DrillReader {
       this.cutter.isRouting = false;
     } else if (g === 90) this.isIncremental = false;
     else if (g === 91) this.isIncremental = true;
+    else if (g === 41 || g === 42)
+      this.say(
+        "drill-compensation",
+        "warning",
+        no,
+        `A path is to be cut beside its line (${g === 41 ? "left" : "right"} of it); it was read as the middle of the cut.`,
+        "Look at the cut on the picture: it may be half a cutter off.",
+      );
   }
 
   private lift(no: number): void {
@@ -292,8 +297,8 @@ class DrillReader {
 
   private moveTo(xs: string | undefined, ys: string | undefined): void {
     const base = this.isIncremental;
-    if (xs !== undefined && xs !== "") this.x = (base ? this.x : 0) + this.head.number(xs);
-    if (ys !== undefined && ys !== "") this.y = (base ? this.y : 0) + this.head.number(ys);
+    if (xs !== undefined) this.x = (base ? this.x : 0) + this.head.number(xs);
+    if (ys !== undefined) this.y = (base ? this.y : 0) + this.head.number(ys);
   }
 
   /** True where a place can be on a board; says once a place where not. */
@@ -330,13 +335,15 @@ class DrillReader {
     }
   }
 
-  private slot(line: string, no: number): void {
-    const [a = "", b = ""] = line.split("G85");
-    const read = (s: string) => [/X([-+]?[\d.]+)/.exec(s)?.[1], /Y([-+]?[\d.]+)/.exec(s)?.[1]] as const;
-    this.moveTo(...read(a));
+  private slot(words: readonly Word[], no: number): void {
+    const middle = words.findIndex(([l, n]) => l === "G" && Number(n) === 85);
+    const half = (list: readonly Word[]) => ["X", "Y"].map((l) => list.find(([k]) => k === l)?.[1]);
+    const [x0, y0] = half(words.slice(0, middle));
+    const [x1, y1] = half(words.slice(middle));
+    this.moveTo(x0, y0);
     const from: [number, number] = [this.x, this.y];
     const isNear = this.isNear(no);
-    this.moveTo(...read(b));
+    this.moveTo(x1, y1);
     const tool = this.head.tools.get(this.tool);
     if (!isNear || !this.isNear(no)) return;
     if (tool) this.routs.push(routOf([from, [this.x, this.y]], tool, true));
@@ -345,5 +352,8 @@ class DrillReader {
 }
 
 const isCount = (n: number): boolean => Number.isSafeInteger(n) && n >= 0;
-/** Commands that may stand before a place: modes, routing, slots, origin, compensation. */
-const KNOWN = new Set([0, 1, 2, 3, 5, 40, 41, 42, 81, 85, 90, 91, 92, 93]);
+/** Codes that may stand before a place: modes, routing, slots, origin, compensation; end, units, cutter down and up. */
+const KNOWN_G = new Set([0, 1, 2, 3, 5, 40, 41, 42, 81, 85, 90, 91, 92, 93]);
+const KNOWN_M = new Set([0, 15, 16, 17, 30, 71, 72]);
+/** In hand after a tool whose line cannot be read: nothing is drilled with it, which was said there. */
+const UNREAD_TOOL = Number.POSITIVE_INFINITY;
