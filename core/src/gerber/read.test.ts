@@ -148,6 +148,41 @@ test.each([
   expect(image.kind[image.n - 1]).toBe(KIND.flash);
 });
 
+// a millimetre is 1000000; the pad before and the pad after each are drawn
+test.each<[string, string, number, string]>([
+  ["a letter without its number", "X1000000YD03*", 0, "parse-error error"],
+  ["a comma", "X1,5Y2D03*", 0, "parse-error error"],
+  ["two signs", "X--1Y0D03*", 0, "parse-error error"],
+  ["a place twice", "X1000000X2000000Y0D03*", 0, "parse-error error"],
+  ["two codes of drawing", "X1000000Y0D01D03*", 0, "parse-error error"],
+  ["a code without its number", "X1000000Y0D*", 0, "parse-error error"],
+  ["a power of ten", "X1E6Y0D03*", 0, "parse-error error"],
+  ["spaces within", "X 1000000 Y 0 D03*", 0, "parse-error error"],
+  ["small letters", "x1000000y0d03*", 0, "parse-error error"],
+  ["a choice that is no number", "D1O*", 0, "parse-error error"],
+  ["a mode without its number", "G*", 0, "parse-error error"],
+  ["a code of drawing nobody knows", "X1000000Y0D04*", 0, "unknown-command error"],
+  ["a place and a choice in one", "X1000000Y0D10*", 0, "parse-error error"],
+  ["lines ten times as large", "G10*", 0, "unknown-command error"],
+  ["a word that draws nothing", "Q7*", 0, "parse-error warning"],
+  ["a choice and a place in one", "D11X1000000Y0D03*D10*", 1, ""],
+  ["a choice and a mode in one", "G54D11*X1000000Y0D03*D10*", 1, ""],
+  ["a place that goes on with the code before", "X1000000Y0*", 1, ""],
+  ["a comment that looks like it", "G04 X1Y1D03*", 0, ""],
+])("a word with %s", (_, word, more, said) => {
+  const image = read(`%ADD10C,1*%\n%ADD11C,2*%\nD10*\nX0Y0D03*\n${word}\nX5000000Y0D03*\n`);
+  expect(image.findings.map((f) => `${f.tag} ${f.level}`).join()).toBe(said);
+  expect(image.n).toBe(2 + more);
+  expect([...image.aperture.subarray(0, image.n)]).toEqual(
+    more && word.includes("D11") ? [0, 1, 0] : Array(2 + more).fill(0),
+  );
+});
+
+test("the object before the end mark is drawn though the star between is forgotten", () => {
+  const image = readLayer(bytes("%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1*%\nD10*\nX0Y0D03\nM02*\n"), "a.gbr");
+  expect([image.n, image.findings]).toEqual([1, []]);
+});
+
 test("a file without its end, its unit or its format says so", () => {
   const cut = readLayer(bytes("%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1*%\nD10*\nX0Y0D03*\n"), "cut.gbr");
   expect(cut.findings.map((f) => f.tag)).toEqual(["missing-end"]);

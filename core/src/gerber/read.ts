@@ -73,7 +73,7 @@ function finish(s: LayerState): LayerImage {
 
 function word(s: LayerState, c: Command): void {
   if (c.bad) {
-    s.say("parse-error", "warning", c.line, `“${c.text}” was not understood and was passed over.`);
+    unread(s, c);
     return;
   }
   if (c.g === 4) {
@@ -82,24 +82,53 @@ function word(s: LayerState, c: Command): void {
     return;
   }
   if (c.g >= 0) general(s, c);
-  if (c.m === 2 || c.m === 0 || c.m === 30) {
-    s.hasEnd = true;
-    return;
-  }
+  // where the star between is forgotten the end mark stands in the word of the last object
+  if (c.m === 2 || c.m === 0 || c.m === 30) s.hasEnd = true;
   if (c.d >= 10) {
     select(s, c);
     return;
   }
   if (c.d < 0 && c.has === 0) return;
   if (c.d === 0 || (c.d > 3 && c.d < 10)) {
-    s.say("unknown-command", "warning", c.line, `D${c.d} is not a code of the format.`);
+    s.say(
+      "unknown-command",
+      "error",
+      c.line,
+      `D${c.d} is not a code of the format; what it draws or chooses is missing.`,
+      AGAIN,
+    );
     return;
   }
   operate(s, c, c.d > 0 ? c.d : s.lastD);
 }
 
+const AGAIN = "Export the layer again.";
+/** What says a place, an aperture or a manner of drawing, whatever is wrong with it. */
+const DRAWS = /[GDXYIJ]\s*[-+]?[.\d]|^[-+.\dGDXYIJM\s]*$/i;
+
+/** A word that cannot be read: lost where it would have drawn or chosen something, else passed over. */
+function unread(s: LayerState, c: Command): void {
+  if (DRAWS.test(c.text))
+    s.say(
+      "parse-error",
+      "error",
+      c.line,
+      `“${c.text}” was not understood; what it draws or chooses is missing.`,
+      AGAIN,
+    );
+  else s.say("parse-error", "warning", c.line, `“${c.text}” was not understood and was passed over.`);
+}
+
 function select(s: LayerState, c: Command): void {
   s.evidence++;
+  if (c.has !== 0)
+    s.say(
+      "parse-error",
+      "error",
+      c.line,
+      `D${c.d} is chosen and a place said in one; what is drawn there is missing.`,
+      AGAIN,
+    );
   const index = s.byCode.get(c.d);
   if (s.open.some((b) => b.code === c.d)) {
     s.say("block-recursive", "error", c.line, `Block D${c.d} stamps itself; the stamp was left out.`);
@@ -151,6 +180,18 @@ function general(s: LayerState, c: Command): void {
     case 0: // a rapid move of very old writers
     case 54:
     case 55:
+      break;
+    case 10:
+    case 11:
+    case 12:
+    case 60: // straight lines ten times as large or small, of very old writers
+      s.say(
+        "unknown-command",
+        "error",
+        c.line,
+        `G${c.g} changes the size of what follows, which Kobbin does not read; it may be drawn too large or too small.`,
+        AGAIN,
+      );
       break;
     default:
       s.say("unknown-command", "warning", c.line, `G${c.g} is not a code of the format and was passed over.`);

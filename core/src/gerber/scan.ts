@@ -191,6 +191,11 @@ export class Scanner {
         else break;
         c = u8[++this.p]!;
       }
+      if (command.d >= 10 && (letter === 68 || letter === 88 || letter === 89)) {
+        // an aperture and what it draws in one word: as with two G codes below
+        this.p = at;
+        return command;
+      }
       if (digits === 0) return this.spoil(start);
       if (point >= 0) {
         value /= 10 ** (digits - point);
@@ -199,29 +204,35 @@ export class Scanner {
       if (negative) value = -value;
       switch (letter) {
         case 88:
+          if (command.has & HAS.x) return this.spoil(start);
           command.x = value;
           command.xDigits = digits;
           command.has |= HAS.x;
           break;
         case 89:
+          if (command.has & HAS.y) return this.spoil(start);
           command.y = value;
           command.yDigits = digits;
           command.has |= HAS.y;
           break;
         case 73:
+          if (command.has & HAS.i) return this.spoil(start);
           command.i = value;
           command.iDigits = digits;
           command.has |= HAS.i;
           break;
         case 74:
+          if (command.has & HAS.j) return this.spoil(start);
           command.j = value;
           command.jDigits = digits;
           command.has |= HAS.j;
           break;
         case 68:
+          if (command.d >= 0) return this.spoil(start);
           command.d = value;
           break;
         case 77:
+          if (command.m >= 0) return this.spoil(start);
           command.m = value;
           break;
         case 78: // line numbers of very old writers
