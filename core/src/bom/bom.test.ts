@@ -93,6 +93,33 @@ test.each([
   expect(readValue(text, ref).value?.si).toBe(si);
 });
 
+test("every letter of a value means its power of ten, of the class it stands in", () => {
+  const powers: readonly (readonly [ref: string, letters: string, power: number])[] = [
+    ["R1", "lL", -3],
+    ["R1", "rR", 0],
+    ["R1", "kK", 3],
+    ["R1", "M", 6],
+    ["R1", "G", 9],
+    ["R1", "T", 12],
+    ["C1", "pP", -12],
+    ["C1", "nN", -9],
+    ["C1", "uUµ", -6],
+    ["L1", "nN", -9],
+    ["L1", "uUµ", -6],
+    ["L1", "m", -3],
+    ["Y1", "kK", 3],
+    ["Y1", "mM", 6],
+    ["Y1", "G", 9],
+  ];
+  for (const [ref, letters, power] of powers)
+    for (const letter of letters)
+      expect([ref, letter, readValue(`2${letter}2`, ref).value?.si]).toEqual([
+        ref,
+        letter,
+        Number(`2.2e${power}`),
+      ]);
+});
+
 test.each([
   ["R1", "1m"],
   ["R1", "4E7"],
