@@ -20,11 +20,12 @@ const shared = {
     ],
   },
 };
+const WITH_LAWS = ["core", "formats", "server", "web"];
 const part = (name) => ({
   ...shared,
   displayName: name,
   testMatch: [`<rootDir>/${name}/src/**/*.test.ts`],
-  ...(name === "core" ? { setupFiles: ["<rootDir>/tools/fast-check.setup.ts"] } : {}),
+  ...(WITH_LAWS.includes(name) ? { setupFiles: ["<rootDir>/tools/fast-check.setup.ts"] } : {}),
 });
 export default {
   // far more than a loaded machine needs: what hangs is found, how fast it is is measured elsewhere
