@@ -141,6 +141,21 @@ test("a plain sheet reads, and what is merged or checked in it does no harm whil
 });
 
 test.each([
+  ["B2:D6", 15],
+  ["D6:B2", 15],
+  ["$B$2:$B$2", 1],
+  ["A1:AB1", 28],
+])("each cell merged by %s counts, at whichever corner it begins: %i", (ref, cells) => {
+  const weigh = (merged: number) => () =>
+    weighSheet(
+      workbook(`${PLAIN}<mergeCells count="1"><mergeCell ref="${ref}"/></mergeCells>`),
+      new DropBudget({ ...DROP_LIMITS, merged }),
+    );
+  expect(weigh(cells)()).toBe(true);
+  expect(weigh(cells - 1)).toThrow("merges more cells");
+});
+
+test.each([
   [
     "merges everything",
     `${PLAIN}<mergeCells count="1"><mergeCell ref="A1:XFD1048576"/></mergeCells>`,

@@ -27,6 +27,8 @@ test.each<[string, NamedSheet[], string, string | undefined]>([
   expect(chooseSheet(sheets, looksLikeBom, "a parts list", "x.xlsx", findings)?.name).toBe(name);
   expect(findings.map((f) => f.level)).toEqual(level ? [level] : []);
   if (level) expect(findings[0]!.text).toContain(`“${name}”`);
+  // only where it may be another is there something to do
+  expect(findings.map((f) => f.do !== undefined)).toEqual(level ? [level === "warning"] : []);
 });
 
 test.each([

@@ -221,6 +221,16 @@ test.each([
     new Uint8Array([65, 0, 2, 3, 0, 0]),
     "The file is binary: export the drawing as text (DXF) or as SVG.",
   ],
+  [
+    "a file that is binary from its 64th byte on",
+    new Uint8Array(70).fill(65).fill(0, 63, 64),
+    "The file is binary: export the drawing as text (DXF) or as SVG.",
+  ],
+  [
+    "words with a zero far behind",
+    new Uint8Array(70).fill(65).fill(0, 64, 65),
+    "The file is neither a DXF nor an SVG drawing.",
+  ],
   ["a page that holds a word", bytes("<html>svg</html>"), "The file is neither a DXF nor an SVG drawing."],
 ] as const)("what is no drawing is refused: %s", (_, file, why) => {
   expect(readDrawing(file)).toEqual({ kind: "refused", why });
