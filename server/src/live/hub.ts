@@ -14,23 +14,38 @@ export interface Hub {
   close(): Promise<void>;
 }
 
+/** Does something after a while. @returns a function that takes it back */
+type Later = (ms: number, act: () => void) => () => void;
+const later: Later = (ms, act) => {
+  const timer = setTimeout(act, ms);
+  return () => clearTimeout(timer);
+};
+
+/** The first wait before it is tried again, and the longest; each is twice the one before. */
+const FIRST_WAIT_MS = 200;
+const LONGEST_WAIT_MS = 5000;
+
 /** Connects, and connects again after a loss; then everybody is told to look for themselves (resync). */
-export function createHub(databaseUrl: string, log: (entry: Record<string, unknown>) => void): Hub {
+export function createHub(
+  databaseUrl: string,
+  log: (entry: Record<string, unknown>) => void,
+  wait = later,
+): Hub {
   const hearers = new Set<(event: LiveEvent) => void>();
   let client: pg.Client | undefined;
   let isClosed = false;
-  let timer: NodeJS.Timeout | undefined;
-  let waitMs = 200;
+  let stopWaiting: (() => void) | undefined;
+  let waitMs = FIRST_WAIT_MS;
   const tellAll = (event: LiveEvent) => {
     for (const hear of hearers) hear(event);
   };
   const again = () => {
-    if (isClosed || timer) return;
-    timer = setTimeout(() => {
-      timer = undefined;
+    if (isClosed || stopWaiting) return;
+    stopWaiting = wait(waitMs, () => {
+      stopWaiting = undefined;
       void connect();
-    }, waitMs);
-    waitMs = Math.min(5000, waitMs * 2);
+    });
+    waitMs = Math.min(LONGEST_WAIT_MS, waitMs * 2);
   };
   const connect = async () => {
     const next = new pg.Client({ connectionString: databaseUrl, application_name: "kobbin live" });
@@ -51,7 +66,7 @@ export function createHub(databaseUrl: string, log: (entry: Record<string, unkno
     try {
       await next.connect();
       await next.query("listen kobbin");
-      waitMs = 200;
+      waitMs = FIRST_WAIT_MS;
       tellAll({ kind: "resync" });
     } catch (error) {
       if (!isClosed)
@@ -68,7 +83,7 @@ export function createHub(databaseUrl: string, log: (entry: Record<string, unkno
     },
     async close() {
       isClosed = true;
-      clearTimeout(timer);
+      stopWaiting?.();
       await client?.end().catch(() => undefined);
     },
   };
