@@ -1,8 +1,8 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { BenchAnswer, HistoryAnswer, RunAnswer } from "@kobbin/contract";
+import type { AuditRow, BenchAnswer, HistoryAnswer, RunAnswer, SessionAnswer } from "@kobbin/contract";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
-import { zipSync } from "fflate";
+import { unzipSync, zipSync } from "fflate";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
@@ -111,6 +111,9 @@ test("a backup read back is the same shop: runs, files, packages, history; besid
     body: { name: expect.stringMatching(/^Round trip, restored/) },
   });
   expect(await seen(v)).toBe(before);
+  // the shop beside is told apart by its name
+  const { shop } = (await v.get("/api/session")).body as SessionAnswer;
+  expect(shop).toMatchObject({ name: (first.body as { name: string }).name });
   // it is a shop to work in: figures come, and what was done can be taken back
   await server.figures();
   const bench = (await v.get("/api/bench")).body as BenchAnswer;
@@ -170,7 +173,14 @@ test("an archive of the first version stays readable", async () => {
   }
   const v = new Visitor(server);
   await v.startShop("Reads old");
-  expect((await send(v, new Uint8Array(readFileSync(golden)))).body).toMatchObject({ name: "Golden shop" });
+  const archive = new Uint8Array(readFileSync(golden));
+  expect((await send(v, archive)).body).toMatchObject({ name: "Golden shop" });
+  // who restored what of which day is on record
+  const { createdAt } = JSON.parse(new TextDecoder().decode(unzipSync(archive)["manifest.json"]!)) as {
+    createdAt: string;
+  };
+  const audit = (await v.get("/api/audit")).body as AuditRow[];
+  expect(audit.map((a) => a.what)).toContain(`restored a backup of ${createdAt.split("T")[0]}`);
   const bench = (await v.get("/api/bench")).body as BenchAnswer;
   expect(bench.runs.map((r) => [r.name, r.state, r.goodBoards]).sort()).toEqual([
     ["open one", "open", 33],

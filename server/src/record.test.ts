@@ -219,8 +219,11 @@ test("the bench receives, builds and takes back its own; it pays, closes and dec
 });
 
 test("a closed run gives the next one its yield and hours, takes nothing more, and is opened again by one step", async () => {
-  const r = await releasedRun("Closing");
-  await r.arrives({ order: r.parts, unitCost: "0.05", item: r.offer, qty: 8 });
+  let chosen = new Headers();
+  const r = await releasedRun("Closing", async (v, { id, version }) => {
+    chosen = (await v.patch(`/api/runs/${id}`, { version, accepted: { a: "seen" } })).headers;
+  });
+  const came = await r.arrives({ order: r.parts, unitCost: "0.05", item: r.offer, qty: 8 });
   await r.works({ started: 5, good: 4, scrapped: 1, minutes: 90 });
   const next = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
     .body as { id: string };
@@ -267,7 +270,20 @@ test("a closed run gives the next one its yield and hours, takes nothing more, a
   expect(
     (await r.v.post(`/api/runs/${r.id}/remarks`, { stage: "build", text: "later thought" })).status,
   ).toBe(201);
+  // what came can be taken back once the closing is, what was decided not even then
+  expect((await r.undo(came.headers)).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: expect.stringMatching(/cannot be taken back: the run is closed\.$/),
+    hint: "Take the closing back first.",
+  });
+  const stays = {
+    code: "NOT_ALLOWED",
+    message: expect.stringMatching(/cannot be taken back: what was ordered stays as it was\.$/),
+    hint: "Start a new run to change something.",
+  };
+  expect((await r.undo(chosen)).body).toMatchObject(stays);
   expect((await r.undo(closed.headers)).status).toBe(200);
+  expect((await r.undo(chosen)).body).toMatchObject(stays);
   expect(await r.lots()).toMatchObject([{ qty: 8, reserved: [{ qty: 8 }] }]);
   expect((await r.works({ started: 1 })).status).toBe(201);
 });

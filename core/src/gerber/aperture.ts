@@ -24,6 +24,10 @@ export function apply(t: Transform, x: number, y: number): [number, number] {
   return [mx * c - my * s, mx * s + my * c];
 }
 
+/** Parameters each template takes at most, a hole's two sizes among them. */
+const MOST_PARAMETERS: Readonly<Record<string, number>> = { C: 3, R: 4, O: 4, P: 5 };
+const rectangle = (w: number, h: number) => [-w, -h, w, -h, w, h, -w, h];
+
 /**
  * Builds the stamp of an aperture definition.
  *
@@ -45,7 +49,16 @@ export function defineAperture(
       throw new Error(`parameter ${i + 1} of D${code} is missing or negative`);
     return v;
   };
-  const hole = (i: number): number[][] => ((mm[i] ?? 0) > 0 ? [circleRing(0, 0, mm[i]! / 2)] : []);
+  const most = MOST_PARAMETERS[template];
+  if (most !== undefined && p.length > most)
+    throw new Error(`D${code} has ${p.length} parameters; ${template} takes ${most} at most`);
+  /** A round hole, or of very old writers a rectangular one, by its width and height. */
+  const hole = (i: number): number[][] => {
+    const [w, h] = [mm[i] ?? 0, mm[i + 1] ?? 0];
+    if (w < 0 || h < 0) throw new Error(`the hole of D${code} is negative`);
+    if (w === 0) return [];
+    return [h > 0 ? rectangle(w / 2, h / 2) : circleRing(0, 0, w / 2)];
+  };
   const make = (capsules: Aperture["capsules"], areas: Area[], circleMm?: number): Aperture => ({
     code,
     template,
@@ -61,7 +74,8 @@ export function defineAperture(
   }
   if (template === "R") {
     const [w, h] = [size(0) / 2, size(1) / 2];
-    const ring = [-w, -h, w, -h, w, h, -w, h];
+    if (w === 0 || h === 0) return make([], []);
+    const ring = rectangle(w, h);
     return make([], hole(2).length > 0 ? clipAreas("difference", [ring], hole(2)) : [[ring]]);
   }
   if (template === "O") {
@@ -73,8 +87,9 @@ export function defineAperture(
     return make([{ x1: -dx, y1: -dy, x2: dx, y2: dy, r }], []);
   }
   if (template === "P") {
-    const [d, n] = [size(0), Math.round(p[1] ?? 0)];
-    if (n < 3 || n > 12) throw new Error(`D${code} has ${n} corners; 3 to 12 are allowed`);
+    const [d, n] = [size(0), p[1] ?? 0];
+    if (!Number.isInteger(n) || n < 3 || n > 12)
+      throw new Error(`D${code} has ${n} corners; 3 to 12 are allowed`);
     const turn = ((p[2] ?? 0) * Math.PI) / 180;
     const ring: number[] = [];
     for (let k = 0; k < n; k++) {

@@ -17,6 +17,8 @@ export class Coordinates {
   private x = { digits: 10, decimals: 6 };
   private y = { digits: 10, decimals: 6 };
   private omitsTrailing = false;
+  /** The statement in force, as it is written. */
+  format: string | undefined;
 
   setUnit(mm: number): void {
     this.unitMm = mm;
@@ -37,6 +39,7 @@ export class Coordinates {
   setFormat(s: string): boolean {
     const m = /^FS([LTD]?)([AI]?)(?:N\d)?(?:G\d)?X(\d)(\d)Y(\d)(\d)/.exec(s);
     if (!m) throw new Error("the number format cannot be read");
+    this.format = s;
     this.omitsTrailing = m[1] === "T";
     this.isIncremental = m[2] === "I";
     this.x = { digits: Number(m[3]) + Number(m[4]), decimals: Number(m[4]) };

@@ -155,7 +155,7 @@ function quadrantCentre(
 
 function flash(s: LayerState, c: Command, nx: number, ny: number): void {
   if (s.inRegion) {
-    s.say("unknown-command", "warning", c.line, "A flash inside a region was passed over.");
+    s.say("unknown-command", "error", c.line, "A flash stands inside of a region; it is missing.");
     return;
   }
   if (s.current === -1) {
@@ -167,6 +167,14 @@ function flash(s: LayerState, c: Command, nx: number, ny: number): void {
     if (block) s.copy(block, 0, Number.POSITIVE_INFINITY, nx, ny, s.transform, s.dark === 0, c.line);
     return;
   }
+  if (s.empty.delete(s.current))
+    s.say(
+      "undefined-aperture",
+      "error",
+      c.line,
+      `D${s.apertures[s.current]!.code} has no area: its hole is as large as it is, or a size is 0; what it flashes is missing.`,
+      "Export the layer again.",
+    );
   if (s.hasRoom(c.line)) s.builder.add(KIND.flash, s.stamp(s.current), s.dark, s.attributes.index, nx, ny);
 }
 

@@ -1,6 +1,6 @@
 import { defineAperture } from "./aperture.ts";
 import { ImageBuilder } from "./image.ts";
-import type { LayerState } from "./state.ts";
+import { DRAWS, type LayerState } from "./state.ts";
 
 /** Blocks nested deeper than this are refused. */
 const MAX_NESTING = 10;
@@ -16,7 +16,10 @@ export function readBlock(s: LayerState, text: string, line: number): void {
   const first = statements[0]!.trim();
   if (first.startsWith("AM")) {
     const name = first.slice(2).trim();
-    s.macros.set(name, { name, statements: statements.slice(1).map((t) => t.replace(/[\r\n]/g, "").trim()) });
+    const macro = { name, statements: statements.slice(1).map((t) => t.replace(/[\r\n]/g, "").trim()) };
+    const old = s.macros.get(name);
+    if (old && old.statements.join("*") !== macro.statements.join("*")) twice(s, `The macro ${name}`, line);
+    s.macros.set(name, macro);
     s.evidence++;
     return;
   }
@@ -42,6 +45,15 @@ function extended(s: LayerState, t: string, line: number): void {
   switch (t.slice(0, 2)) {
     case "FS":
       s.evidence++;
+      if (s.numbers.format !== undefined && s.numbers.format !== t) twice(s, "The number format", line);
+      if (!/^FS[LTD]/.test(t))
+        s.say(
+          "parse-error",
+          "warning",
+          line,
+          "The number format does not say which zeros are left out; leading ones were taken.",
+          "Compare the layer's size and place with the others on the picture.",
+        );
       if (!s.numbers.setFormat(t))
         s.say(
           "parse-error",
@@ -52,8 +64,8 @@ function extended(s: LayerState, t: string, line: number): void {
       break;
     case "MO":
       s.evidence++;
-      if (t === "MOMM") s.numbers.setUnit(1);
-      else if (t === "MOIN") s.numbers.setUnit(25.4);
+      if (t === "MOMM") setUnit(s, 1, line);
+      else if (t === "MOIN") setUnit(s, 25.4, line);
       else throw new Error("the unit is neither MM nor IN");
       break;
     case "AD":
@@ -64,6 +76,7 @@ function extended(s: LayerState, t: string, line: number): void {
       s.dark = t[2] === "C" ? 0 : 1;
       break;
     case "LM":
+      if (!/^LM(N|X|Y|XY)$/.test(t)) throw new Error("the mirroring is none of N, X, Y and XY");
       s.transform = { ...s.transform, mirrorX: t.includes("X", 2), mirrorY: t.includes("Y", 2) };
       break;
     case "LR":
@@ -102,13 +115,39 @@ function extended(s: LayerState, t: string, line: number): void {
     case "PF":
       break;
     default:
-      s.say(
-        "unknown-command",
-        "warning",
-        line,
-        `“${t.slice(0, 30)}” is not a command of the format and was passed over.`,
-      );
+      // a block whose second % is missing swallows what stands behind it; knocking out clears copper
+      if (DRAWS.test(t) || t.startsWith("KO"))
+        s.say(
+          "unknown-command",
+          "error",
+          line,
+          `“${t.slice(0, 30)}” cannot stand between percent signs; what it draws or chooses is missing.`,
+          "Export the layer again.",
+        );
+      else
+        s.say(
+          "unknown-command",
+          "warning",
+          line,
+          `“${t.slice(0, 30)}” is not a command of the format and was passed over.`,
+        );
   }
+}
+
+/** Takes the unit; one that is stated otherwise later is said. */
+export function setUnit(s: LayerState, mm: number, line: number): void {
+  if (s.numbers.hasUnit && s.numbers.unitMm !== mm) twice(s, "The unit", line);
+  s.numbers.setUnit(mm);
+}
+
+function twice(s: LayerState, what: string, line: number): void {
+  s.say(
+    "defined-twice",
+    "warning",
+    line,
+    `${what} is stated a second time and otherwise; each holds from where it stands.`,
+    "Look at the layer on the picture, or export it again.",
+  );
 }
 
 const finite = (text: string): number => {
@@ -151,6 +190,10 @@ function define(s: LayerState, t: string, line: number): void {
     .filter((v) => v.trim() !== "")
     .map(Number);
   if (p.some((v) => !Number.isFinite(v))) throw new Error("a parameter is not a number");
+  const definition = `${m[2]},${p.join("X")}`;
+  const old = s.definitions.get(code);
+  if (old !== undefined && old !== definition) twice(s, `D${code}`, line);
+  s.definitions.set(code, definition);
   const aperture = defineAperture(code, m[2]!, p, s.macros, s.numbers.unitMm);
   if (!(Math.max(...aperture.box.map(Math.abs)) < WIDEST_MM))
     throw new Error(`D${code} is metres wide; the unit or the number is wrong`);
@@ -158,6 +201,7 @@ function define(s: LayerState, t: string, line: number): void {
   if (!s.numbers.hasUnit)
     s.say("missing-unit", "remark", line, "Apertures are defined before the unit is stated.");
   s.byCode.set(code, s.apertures.length);
+  if (aperture.capsules.length === 0 && aperture.areas.length === 0) s.empty.add(s.apertures.length);
   const { apertureFunction, drillTolerance } = s.attributes;
   const [more, less] = drillTolerance?.map((v) => v * s.numbers.unitMm) ?? [];
   s.apertures.push({
@@ -178,7 +222,8 @@ function stepRepeat(s: LayerState, t: string): void {
   if (t === "SR") return;
   const m = /^SR(?=X|Y|I|J)(?:X(\d+))?(?:Y(\d+))?(?:I([-+\d.]+))?(?:J([-+\d.]+))?$/.exec(t);
   const [nx, ny] = [Number(m?.[1] ?? 1), Number(m?.[2] ?? 1)];
-  if (!m || nx < 1 || ny < 1) throw new Error("the numbers of copies and steps cannot be read");
+  const hasSteps = (nx === 1 || m?.[3] !== undefined) && (ny === 1 || m?.[4] !== undefined);
+  if (!m || nx < 1 || ny < 1 || !hasSteps) throw new Error("the numbers of copies and steps cannot be read");
   const dx = finite(m[3] ?? "0") * s.numbers.unitMm;
   const dy = finite(m[4] ?? "0") * s.numbers.unitMm;
   if (!(Math.abs(dx) * nx < 5000 && Math.abs(dy) * ny < 5000))

@@ -108,6 +108,9 @@ const MAX_RINGS = 50;
 /** Statements of one macro; each may cut all that was drawn before it. */
 const MAX_STATEMENTS = 2_000;
 
+/** Numbers of a primitive without its turn, which may be left out. */
+const LEAST_NUMBERS: Readonly<Record<string, number>> = { 1: 4, 2: 6, 20: 6, 21: 5, 22: 5, 5: 5, 6: 8, 7: 5 };
+
 /**
  * Draws a macro with its parameters into filled areas.
  *
@@ -149,6 +152,9 @@ export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: n
     }
     const [code, ...rest] = statement.split(",");
     const v = rest.map((t) => evaluate(t, variables));
+    const least = LEAST_NUMBERS[code!];
+    if (least !== undefined && v.length < least)
+      throw new Error(`primitive ${code} has ${v.length} numbers; it takes ${least} at least`);
     const at = (i: number) => v[i] ?? 0;
     if (code === "1") {
       paint(turn(circleRing(at(2), at(3), at(1) / 2), at(4)), at(0) !== 0);
@@ -165,11 +171,12 @@ export function drawMacro(macro: Macro, parameters: readonly number[], unitMm: n
       paint(turn(box(at(3) + at(1) / 2, at(4) + at(2) / 2, at(1), at(2)), at(5)), at(0) !== 0);
     else if (code === "4") {
       const n = at(1);
-      if (!(n >= 3) || v.length < 2 + 2 * (n + 1))
+      if (!(Number.isInteger(n) && n >= 3) || ![2, 3].includes(v.length - 2 * (n + 1)))
         throw new Error(`outline of ${n} sides has ${v.length} numbers`);
       paint(turn(v.slice(2, 2 + 2 * n), at(2 + 2 * (n + 1))), at(0) !== 0);
     } else if (code === "5") {
-      if (!(at(1) >= 3 && at(1) <= MAX_CORNERS)) throw new Error(`a polygon of ${at(1)} corners`);
+      if (!(Number.isInteger(at(1)) && at(1) >= 3 && at(1) <= MAX_CORNERS))
+        throw new Error(`a polygon of ${at(1)} corners`);
       const ring: number[] = [];
       for (let k = 0; k < at(1); k++) {
         const a = (2 * Math.PI * k) / at(1);

@@ -178,6 +178,97 @@ test.each<[string, string, number, string]>([
   );
 });
 
+// an aperture or macro of which part would be guessed is refused; one that leaves nothing is said where it is used
+test.each<[string, string, string]>([
+  [
+    "more parameters than a circle takes",
+    "%ADD10C,1X2X3X4*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "more parameters than a rectangle takes",
+    "%ADD10R,1X1X0.2X0.2X0.2*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "four and a half corners",
+    "%ADD10P,1X4.5*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "a hole less than nothing",
+    "%ADD10C,1X-0.2*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  ["a hole larger than itself", "%ADD10C,1X2*%", "undefined-aperture error"],
+  ["no height", "%ADD10R,1X0*%", "undefined-aperture error"],
+  ["a macro whose size is not given", "%AMA*1,1,$1,0,0*%%ADD10A*%", "undefined-aperture error"],
+  [
+    "a primitive without its place",
+    "%AMA*1,1,1,0*%%ADD10A*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "a line without its width",
+    "%AMA*21,1,1,0,0*%%ADD10A*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "a polygon of four and a half",
+    "%AMA*5,1,4.5,0,0,1,0*%%ADD10A*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  [
+    "an outline of more corners than it says",
+    "%AMA*4,1,3,0,0,1,0,1,1,0,1,0,0,0*%%ADD10A*%",
+    "macro-error error, undefined-aperture error, undefined-aperture error",
+  ],
+  ["a turn left out", "%AMA*21,1,1,1,0,0*4,1,3,0,0,1,0,1,1,0,0*%%ADD10A*%", ""],
+  ["another size the second time", "%ADD10C,1*%%ADD10C,2*%", "defined-twice warning"],
+  ["the same size twice", "%ADD10C,1*%%ADD10C,1*%", ""],
+  ["another macro the second time", "%AMA*1,1,1,0,0*%%AMA*1,1,2,0,0*%%ADD10A*%", "defined-twice warning"],
+  [
+    "another unit the second time",
+    "%MOIN*%%ADD10C,0.1*%%MOMM*%",
+    "defined-twice warning, defined-twice warning",
+  ],
+  ["a unit by its old code", "%ADD10C,1*%G70*G71*", "defined-twice warning, defined-twice warning"],
+  [
+    "another format the second time",
+    "%ADD10C,1*%%FSLAX24Y24*%%FSLAX46Y46*%",
+    "defined-twice warning, defined-twice warning",
+  ],
+  ["no word on zeros", "%ADD10C,1*%%FSAX46Y46*%", "defined-twice warning, parse-error warning"],
+  ["copies without a step", "%ADD10C,1*%%SRX2*%", "parse-error error"],
+  ["copies without a step up", "%ADD10C,1*%%SRX2Y2I1*%", "parse-error error"],
+  ["a mirroring nobody knows", "%ADD10C,1*%%LMQ*%", "parse-error error"],
+  ["what knocks out", "%ADD10C,1*%%KOC*%", "unknown-command error"],
+  ["a block nobody knows", "%ADD10C,1*%%ZZ*%", "unknown-command warning"],
+])("a layer with %s", (_, head, said) => {
+  const image = read(`${head}\nD10*\nX0Y0D03*\n`);
+  expect(image.findings.map((f) => `${f.tag} ${f.level}`).join(", ")).toBe(said);
+});
+
+test("an aperture without an area is said once, and what it would flash draws nothing", () => {
+  const image = read("%ADD10C,1X2*%\nD10*\nX0Y0D03*\nX1000000Y0D03*\n");
+  expect(image.findings).toMatchObject([{ line: 5, text: expect.stringMatching(/^D10 has no area/) }]);
+  expect(area("%ADD10C,1X2*%\nD10*\nX0Y0D03*\n")).toBe(0);
+});
+
+test("a hole may be a rectangle, as very old writers drill it", () => {
+  const rings = (definition: string) => read(`%ADD10${definition}*%\n`).apertures[0]!.areas[0]!;
+  expect(rings("R,2X2X1X0.5").map((ring) => Math.abs(signedArea(ring)))).toEqual([4, 0.5]);
+  expect(rings("C,2X1X0.5").map((ring) => Math.abs(signedArea(ring)))[1]).toBeCloseTo(0.5, 6);
+  expect(Math.abs(signedArea(rings("R,2X2X1")[1]!))).toBeCloseTo(Math.PI / 4, 2);
+});
+
+test("a block that is never closed loses what it swallows, and says so", () => {
+  const image = read("%ADD10C,1*\nD10*\nX0Y0D03*\n%ADD11C,1*%\n");
+  expect(image.findings.filter((f) => f.level === "error").map((f) => f.text.slice(0, 12))).toEqual(
+    expect.arrayContaining(["“D10” cannot", "“X0Y0D03” ca"]),
+  );
+});
+
 test("the object before the end mark is drawn though the star between is forgotten", () => {
   const image = readLayer(bytes("%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1*%\nD10*\nX0Y0D03\nM02*\n"), "a.gbr");
   expect([image.n, image.findings]).toEqual([1, []]);

@@ -1,8 +1,8 @@
 import { closeContour, moveTo, operate } from "./draw.ts";
-import { readAttribute, readBlock } from "./extended.ts";
+import { readAttribute, readBlock, setUnit } from "./extended.ts";
 import type { LayerImage } from "./image.ts";
 import type { Command } from "./scan.ts";
-import { type LayerLimits, LayerState } from "./state.ts";
+import { DRAWS, type LayerLimits, LayerState } from "./state.ts";
 
 export type { LayerLimits } from "./state.ts";
 
@@ -103,9 +103,6 @@ function word(s: LayerState, c: Command): void {
 }
 
 const AGAIN = "Export the layer again.";
-/** What says a place, an aperture or a manner of drawing, whatever is wrong with it. */
-const DRAWS = /[GDXYIJ]\s*[-+]?[.\d]|^[-+.\dGDXYIJM\s]*$/i;
-
 /** A word that cannot be read: lost where it would have drawn or chosen something, else passed over. */
 function unread(s: LayerState, c: Command): void {
   if (DRAWS.test(c.text))
@@ -168,10 +165,10 @@ function general(s: LayerState, c: Command): void {
       s.hasQuadrant = true;
       break;
     case 70:
-      s.numbers.setUnit(25.4);
+      setUnit(s, 25.4, c.line);
       break;
     case 71:
-      s.numbers.setUnit(1);
+      setUnit(s, 1, c.line);
       break;
     case 90:
     case 91:

@@ -13,6 +13,9 @@ export interface LayerLimits {
   readonly maxObjects: number;
 }
 
+/** What says a place, an aperture or a manner of drawing, whatever is wrong with it. */
+export const DRAWS = /[GDXYIJ]\s*[-+]?[.\d]|^[-+.\dGDXYIJM\s]*$/i;
+
 /** Points of all filled areas together; copies of large areas stop here. */
 const MAX_POINTS = 12_000_000;
 
@@ -35,6 +38,10 @@ export class LayerState {
   /** Aperture index by its D code; of a block −2 − code. */
   readonly byCode = new Map<number, number>();
   readonly macros = new Map<string, Macro>();
+  /** How each aperture is defined, by its D code. */
+  readonly definitions = new Map<number, string>();
+  /** Apertures that have no area, until it was said. */
+  readonly empty = new Set<number>();
   readonly blocks = new Map<number, ImageBuilder>();
   readonly attributes = new Attributes();
   readonly numbers = new Coordinates();

@@ -56,14 +56,14 @@ export async function undoChange(
       `“${change.sentence}” is an owner’s to take back.`,
       "At the bench you may take back what came, what was built, and remarks.",
     );
-  if (change.isFinal || !mayTakeBack(tables, state, role))
+  if (change.isFinal || !mayTakeBack(tables, state, role)) {
+    const isOpenedAgain = state === "closed" && !change.isFinal && !tables.some(isDecided);
     throw new AppError(
       "NOT_ALLOWED",
-      state === "closed" && !change.isFinal && !tables.some(isDecided)
-        ? `“${change.sentence}” cannot be taken back: the run is closed.`
-        : `“${change.sentence}” cannot be taken back: what was ordered stays as it was.`,
-      state === "closed" ? "Take the closing back first." : "Start a new run to change something.",
+      `“${change.sentence}” cannot be taken back: ${isOpenedAgain ? "the run is closed" : "what was ordered stays as it was"}.`,
+      isOpenedAgain ? "Take the closing back first." : "Start a new run to change something.",
     );
+  }
   if (change.undoes && change.isBrought)
     throw new AppError(
       "NOT_ALLOWED",
