@@ -65,21 +65,23 @@ test("the same board in inches, moved, measures the same", () => {
   const inch = board().map((e) => {
     const text = new TextDecoder().decode(e.bytes);
     if (e.path.endsWith(".drl")) return e;
-    return entry(
-      e.path,
-      text
-        .replace("%MOMM*%", "%MOIN*%")
-        .replace(/([XY])(-?\d+)/g, (_, c, v) => `${c}${Math.round(Number(v) / 25.4)}`)
-        .replace(
-          /%ADD(\d+)([CR]),([\d.]+)(?:X([\d.]+))?\*%/g,
-          (_, d, t, a, b) => `%ADD${d}${t},${Number(a) / 25.4}${b ? `X${Number(b) / 25.4}` : ""}*%`,
-        ),
-    );
+    const sizes = (p: string) =>
+      p
+        .split("X")
+        .map((v) => Number(v) / 25.4)
+        .join("X");
+    const inInches = (line: string) =>
+      line.startsWith("%")
+        ? line.replace("%MOMM*%", "%MOIN*%").replace(/(?<=%ADD\d+[CR],)[\d.X]+/g, sizes)
+        : line.replace(/([XY])(-?\d+)/g, (_, c, v) => `${c}${Math.round(Number(v) / 25.4)}`);
+    return entry(e.path, text.split("\n").map(inInches).join("\n"));
   });
   const [a, b] = [measure(board()), measure(inch)];
   for (const key of ["minTrackMm", "minNetSpaceMm", "minAnnularMm", "minCopperToEdgeMm"] as const)
     expect(b[key]).toBeCloseTo(a[key]!, 4);
   expect(b.copperIslands).toEqual(a.copperIslands);
+  expect(b.copperAreaMm2.top).toBeCloseTo(a.copperAreaMm2.top!, 3);
+  expect(b.findings.map((f) => f.tag)).toEqual(a.findings.map((f) => f.tag));
 });
 
 test.each([
