@@ -169,3 +169,25 @@ test("an open page hears what others change, who is where, and new figures; noth
   expect(s.heard.filter((m) => m.kind !== "presence")).toEqual([]);
   await Promise.all([a.close(), s.close()]);
 });
+
+test("so many pages of one person hear at once; one that is closed makes room for one", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Many pages");
+  const open = () => v.stream(`/api/live?page=${randomUUID()}`);
+  const pages = [];
+  for (let i = 0; i < 40; i++) pages.push(await open());
+  expect(pages.map((p) => p.status)).toEqual(pages.map(() => 200));
+  const refused = await open();
+  expect([refused.status, await refused.json()]).toMatchObject([429, { code: "TOO_MANY_TRIES" }]);
+  await pages.pop()!.body!.cancel();
+  // the server hears of it a moment later
+  let again = await open();
+  while (again.status !== 200) {
+    await again.body!.cancel();
+    await new Promise((done) => setTimeout(done, 20));
+    again = await open();
+  }
+  const beyond = await open();
+  expect(beyond.status).toBe(429);
+  await Promise.all([...pages, again, beyond].map((p) => p.body!.cancel()));
+});

@@ -102,6 +102,7 @@ test.each<[string, DataShape, unknown, string | undefined]>([
     { feathers: { hand: [0.02, 3], machine: [0.01, 5] } },
     "x knows no kind of package “feathers”",
   ],
+  ["losses that are no table", lossesShape, null, "x should be a mapping"],
   ["a class nobody knows", rulesShape, { feathers: {} }, "x knows no class “feathers”"],
   [
     "a thing nobody assumes of it",

@@ -175,8 +175,13 @@ export const anything =
     return walk(value, path, 0);
   };
 
-/** All of several shapes. */
+/** All of several shapes; a later one is asked only of what has the earlier ones. */
 export const both =
   (...shapes: readonly DataShape[]): DataShape =>
-  (v, path) =>
-    shapes.map((s) => s(v, path)).find((wrong) => wrong !== undefined);
+  (v, path) => {
+    for (const shape of shapes) {
+      const wrong = shape(v, path);
+      if (wrong !== undefined) return wrong;
+    }
+    return undefined;
+  };

@@ -1,0 +1,11 @@
+import { test } from "@jest/globals";
+import { withBounds } from "../../../core/test/bounds.ts";
+import { expectKept, outline } from "../../../core/test/kept.ts";
+import { DESCRIPTORS, RECORD } from "./tables.ts";
+
+test("every column of every recorded table: its key, what it names, what may be restored into it", () => {
+  expectKept(
+    new URL("golden/tables.txt", import.meta.url),
+    outline(withBounds({ ...DESCRIPTORS, ...RECORD })),
+  );
+});
