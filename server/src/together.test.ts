@@ -6,7 +6,7 @@ import { join, shopWithRun } from "../test/people.ts";
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await startServer({}, { beatMs: 50 });
 });
 afterAll(() => server.close());
 
@@ -190,4 +190,28 @@ test("so many pages of one person hear at once; one that is closed makes room fo
   const beyond = await open();
   expect(beyond.status).toBe(429);
   await Promise.all([...pages, again, beyond].map((p) => p.body!.cancel()));
+});
+
+test("an open page whose session ended elsewhere is let go at the next beat; the others hear on", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Beats");
+  const other = await join(server, v, "beats second", "bench");
+  const [stays, goes] = [await v.stream("/api/live"), await other.stream("/api/live")];
+  const read = async (r: Response, until: (text: string) => boolean) => {
+    const reader = r.body!.getReader();
+    const decoder = new TextDecoder();
+    let text = "";
+    for (;;) {
+      const { done, value } = await reader.read();
+      if (done) return "the end";
+      text += decoder.decode(value, { stream: true });
+      if (until(text)) return reader.cancel().then(() => "goes on");
+    }
+  };
+  await server.owner.query(
+    `update session set expires_at = now() - interval '1 second'
+     where account_id = (select id from account where email = 'beats second')`,
+  );
+  expect(await read(goes, () => false)).toBe("the end");
+  expect(await read(stays, (text) => text.split(": here").length > 4)).toBe("goes on");
 });

@@ -184,6 +184,8 @@ export class Visitor {
       },
       ...(body === undefined ? {} : { body: isForm ? body : JSON.stringify(body) }),
     });
+    if (response.ok && ![200, 201, 202, 204].includes(response.status))
+      throw new Error(`${method} ${path} answers ${response.status}, which no answer of ours is`);
     const set = response.headers.getSetCookie()[0];
     if (set) this.cookie = set.split(";")[0]!;
     const bytes = new Uint8Array(await response.arrayBuffer());
