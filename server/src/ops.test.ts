@@ -3,6 +3,8 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { BenchAnswer, HistoryAnswer } from "@kobbin/contract";
 import { loadDemo, readConfig } from "@kobbin/server";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import type { Pool } from "./db/pool.ts";
+import { countFiguresDue } from "./resources/health/queries.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -130,4 +132,27 @@ test("the demo shop is reset for everybody in it; a shop of one's own cannot be"
   const own = new Visitor(server);
   await own.startShop("Own");
   expect((await own.post("/api/demo/reset")).status).toBe(403);
+});
+
+test("runs whose figures wait are counted, those that were given up are not", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Waiting");
+  const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+  await v.post("/api/runs", { revisionId, name: "one", goodBoards: 10 });
+  await server.figures();
+  const tx = await server.owner.connect();
+  try {
+    await tx.query("begin");
+    const before = await countFiguresDue(tx as unknown as Pool);
+    await tx.query(
+      "insert into figures_due (run_id, workshop_id) select id, workshop_id from run on conflict do nothing",
+    );
+    const after = await countFiguresDue(tx as unknown as Pool);
+    expect(after).toBeGreaterThan(before);
+    await tx.query("update figures_due set parked = 'given up'");
+    expect(await countFiguresDue(tx as unknown as Pool)).toBe(0);
+  } finally {
+    await tx.query("rollback");
+    tx.release();
+  }
 });

@@ -1,0 +1,34 @@
+// npm run golden: writes what the tests keep anew, to be read in review. What is wrong by other tests stays wrong.
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { checkEngine, ROOT } from "./setup.mjs";
+
+checkEngine();
+const { startCluster } = await import("./cluster.mjs");
+const folder = mkdtempSync(join(tmpdir(), "kobbin-golden-"));
+const cluster = await startCluster(folder, undefined, true);
+const jest = (...args) =>
+  spawnSync(
+    process.execPath,
+    [
+      "--experimental-vm-modules",
+      "--disable-warning=ExperimentalWarning",
+      "node_modules/jest/bin/jest.js",
+      ...args,
+    ],
+    {
+      cwd: ROOT,
+      stdio: "inherit",
+      env: { ...process.env, KOBBIN_GOLDEN: "write", TEST_DATABASE_URL: cluster.url("postgres") },
+    },
+  ).status === 0;
+try {
+  const near = jest("--selectProjects", "core", "formats", "packing", "bin", "demo");
+  const server = jest("--selectProjects", "server", "--testPathPatterns", "schema/kept", "src/demo\\.test");
+  process.exitCode = near && server ? 0 : 1;
+} finally {
+  await cluster.stop();
+  rmSync(folder, { recursive: true, force: true });
+}
