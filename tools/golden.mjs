@@ -21,7 +21,13 @@ const jest = (...args) =>
     {
       cwd: ROOT,
       stdio: "inherit",
-      env: { ...process.env, KOBBIN_GOLDEN: "write", TEST_DATABASE_URL: cluster.url("postgres") },
+      env: {
+        ...process.env,
+        KOBBIN_GOLDEN: "write",
+        TEST_DATABASE_URL: cluster.url("postgres"),
+        TEST_OWNER_URL: cluster.ownerUrl("postgres"),
+        TEST_APP_URL: cluster.appUrl("postgres"),
+      },
     },
   ).status === 0;
 try {

@@ -182,7 +182,7 @@ export function ofDatabase(error: unknown): AppError | undefined {
 
 function ofRequest(error: unknown): AppError | undefined {
   const e = error as { status?: number; type?: string; code?: string };
-  if (e.code === "ERR_STREAM_PREMATURE_CLOSE" || e.code === "ECONNRESET" || e.code === "ECONNABORTED")
+  if (e.code === "ERR_STREAM_PREMATURE_CLOSE" || e.code === "ECONNABORTED")
     return new AppError("DOCUMENT_INVALID", "The request broke off; nothing was kept.", "Send it again.");
   if (e.status === 413 || e.type === "entity.too.large")
     return new AppError("ARCHIVE_TOO_LARGE", "The request is too large.", "Send less at once.");
