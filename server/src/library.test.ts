@@ -236,6 +236,10 @@ test("parts are found by every word, else by what comes near; nobody finds anoth
   // signs of patterns are letters like others
   expect(await find("100%_s")).toEqual([false, ["TB-TH11-23"]]);
   expect(await find("%")).toEqual([false, ["TB-TH11-23"]]);
+  // a list shows sixty rows; who wants others types a word more
+  const many = Array.from({ length: 61 }, (_, i) => ({ mpn: `MANY-${i}`, maker: "Manifold" }));
+  await v.post("/api/parts", { parts: many });
+  expect((await find("manifold"))[1]).toHaveLength(60);
   expect(await find("oxbow", other.v)).toEqual([false, []]);
   expect(await find("temprature", other.v)).toEqual([false, []]);
 });
