@@ -1,6 +1,6 @@
 import { defineAperture } from "./aperture.ts";
 import { ImageBuilder } from "./image.ts";
-import { DRAWS, type LayerState } from "./state.ts";
+import type { LayerState } from "./state.ts";
 
 /** Blocks nested deeper than this are refused. */
 const MAX_NESTING = 10;
@@ -9,6 +9,9 @@ const MAX_NESTING = 10;
 const MAX_SCALE = 100;
 /** Stamps wider than this, mm, are a wrong unit or a broken file. */
 const WIDEST_MM = 2000;
+
+/** A word that belongs outside of percent signs. */
+const WORD = /^(?:[GDXYIJMN][-+]?[.\d]+)+$/;
 
 /** Carries out what stands between two percent signs: one macro, or statements separated by stars. */
 export function readBlock(s: LayerState, text: string, line: number): void {
@@ -116,7 +119,7 @@ function extended(s: LayerState, t: string, line: number): void {
       break;
     default:
       // a block whose second % is missing swallows what stands behind it; knocking out clears copper
-      if (DRAWS.test(t) || t.startsWith("KO"))
+      if (WORD.test(t) || t.startsWith("KO"))
         s.say(
           "unknown-command",
           "error",

@@ -243,7 +243,7 @@ test.each<[string, string, string]>([
   ["copies without a step up", "%ADD10C,1*%%SRX2Y2I1*%", "parse-error error"],
   ["a mirroring nobody knows", "%ADD10C,1*%%LMQ*%", "parse-error error"],
   ["what knocks out", "%ADD10C,1*%%KOC*%", "unknown-command error"],
-  ["a block nobody knows", "%ADD10C,1*%%ZZ*%", "unknown-command warning"],
+  ["a block nobody knows", "%ADD10C,1*%%ZZD1*%", "unknown-command warning"],
 ])("a layer with %s", (_, head, said) => {
   const image = read(`${head}\nD10*\nX0Y0D03*\n`);
   expect(image.findings.map((f) => `${f.tag} ${f.level}`).join(", ")).toBe(said);

@@ -2,7 +2,7 @@ import { closeContour, moveTo, operate } from "./draw.ts";
 import { readAttribute, readBlock, setUnit } from "./extended.ts";
 import type { LayerImage } from "./image.ts";
 import type { Command } from "./scan.ts";
-import { DRAWS, type LayerLimits, LayerState } from "./state.ts";
+import { type LayerLimits, LayerState } from "./state.ts";
 
 export type { LayerLimits } from "./state.ts";
 
@@ -103,6 +103,8 @@ function word(s: LayerState, c: Command): void {
 }
 
 const AGAIN = "Export the layer again.";
+/** What says a place, an aperture or a manner of drawing, whatever is wrong with it. */
+const DRAWS = /[GDXYIJ]\s*[-+]?[.\d]|^[-+.\dGDXYIJM\s]*$/i;
 /** A word that cannot be read: lost where it would have drawn or chosen something, else passed over. */
 function unread(s: LayerState, c: Command): void {
   if (DRAWS.test(c.text))

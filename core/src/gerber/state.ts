@@ -13,9 +13,6 @@ export interface LayerLimits {
   readonly maxObjects: number;
 }
 
-/** What says a place, an aperture or a manner of drawing, whatever is wrong with it. */
-export const DRAWS = /[GDXYIJ]\s*[-+]?[.\d]|^[-+.\dGDXYIJM\s]*$/i;
-
 /** Points of all filled areas together; copies of large areas stop here. */
 const MAX_POINTS = 12_000_000;
 
