@@ -133,3 +133,17 @@ test.each([
   );
   expect(d.findings.some((f) => /diameter of tool 1/.test(f.text))).toBe(!isOne);
 });
+
+// from 0, 0 to 2, 0 about a radius of 2: the middle of the cut is 2 − √3 = 0.268 from the chord
+test.each([
+  ["G03", -0.268],
+  ["G02", 0.268],
+])("a cut by %s about a radius longer than half its chord bulges to %f", (code, bulge) => {
+  const d = readDrill(
+    `M48\nMETRIC\nT1C1.0\n%\nT1\nG00X0.0Y0.0\nM15\n${code}X2.0Y0.0A2.0\nM16\nM30\n`,
+    "a.drl",
+  );
+  const ys = d.routs[0]!.points.map(([, y]) => y);
+  expect(bulge < 0 ? Math.min(...ys) : Math.max(...ys)).toBeCloseTo(bulge, 2);
+  expect(bulge < 0 ? Math.max(...ys) : Math.min(...ys)).toBeCloseTo(0, 6);
+});
