@@ -1,7 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { invite } from "../test/fixture.ts";
 import { startServer, type TestServer } from "../test/kit.ts";
-import { join, shopWithRun } from "../test/people.ts";
+import { shopWithRun } from "../test/people.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -206,7 +207,7 @@ test("law: whatever was done, taken back step by step it is as before each; brou
 
 test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
   const { v, id, read, line } = await shopWithRun(server, "Steps");
-  const other = await join(server, v, "steps second", "owner");
+  const other = await invite(server, v, "steps second", "owner");
   await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 11 });
   await v.patch(`/api/lines/${line.id}`, { valueText: "1k" });
   await other.patch(`/api/runs/${id}`, { version: 2, confidence: 0.8 });
@@ -226,7 +227,7 @@ test("Ctrl-Z goes back through one's own changes, and forward again; what somebo
 
 test("taking back what somebody changed since says who and both values; forced, it is done", async () => {
   const { v, id, line, read, history } = await shopWithRun(server, "Since");
-  const other = await join(server, v, "since second", "owner");
+  const other = await invite(server, v, "since second", "owner");
   const first = (await v.patch(`/api/lines/${line.id}`, { valueText: "1k" })).headers.get("X-Change");
   await other.patch(`/api/lines/${line.id}`, { valueText: "2k2", maker: "Theirs" });
   const refused = await v.post(`/api/changes/${first}/undo`);

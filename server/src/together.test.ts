@@ -1,8 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { LiveMessage } from "@kobbin/contract";
+import { invite } from "../test/fixture.ts";
 import { startServer, type TestServer, Visitor } from "../test/kit.ts";
-import { join, shopWithRun } from "../test/people.ts";
+import { shopWithRun } from "../test/people.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -12,7 +13,7 @@ afterAll(() => server.close());
 
 test("two people: different fields join, also inside the choices; the same field shows both", async () => {
   const { v, id, line, read } = await shopWithRun(server, "Together");
-  const other = await join(server, v, "together second", "owner");
+  const other = await invite(server, v, "together second", "owner");
   const supplierId = (await read()).document.suppliers[0]!.id;
   expect(
     (await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 12, options: { finish: "gold" } })).status,
@@ -144,7 +145,7 @@ async function listen(v: Visitor, page: string) {
 
 test("an open page hears what others change, who is where, and new figures; nothing of other shops", async () => {
   const { v, id } = await shopWithRun(server, "Live");
-  const other = await join(server, v, "live second", "bench");
+  const other = await invite(server, v, "live second", "bench");
   const stranger = new Visitor(server);
   await stranger.startShop("Live stranger");
   const [pageA, pageB] = [randomUUID(), randomUUID()];
@@ -195,7 +196,7 @@ test("so many pages of one person hear at once; one that is closed makes room fo
 test("an open page whose session ended elsewhere is let go at the next beat; the others hear on", async () => {
   const v = new Visitor(server);
   await v.startShop("Beats");
-  const other = await join(server, v, "beats second", "bench");
+  const other = await invite(server, v, "beats second", "bench");
   const [stays, goes] = [await v.stream("/api/live"), await other.stream("/api/live")];
   const read = async (r: Response, until: (text: string) => boolean) => {
     const reader = r.body!.getReader();

@@ -20,17 +20,3 @@ export async function shopWithRun(server: TestServer, name: string) {
   const line = (await read()).document.lines[0]!;
   return { v, ...kept, id, read, history, line };
 }
-
-/** A second member of the shop, let in by a link. */
-export async function join(
-  server: TestServer,
-  owner: Visitor,
-  name: string,
-  role: "owner" | "bench",
-): Promise<Visitor> {
-  const { token } = (await owner.post("/api/invitations", { role })).body as { token: string };
-  const v = new Visitor(server);
-  const r = await v.post(`/api/invited/${token}`, { email: name, password: "a long password" });
-  if (r.status !== 204) throw new Error(JSON.stringify(r.body));
-  return v;
-}

@@ -34,25 +34,23 @@ export class Cutter {
   /**
    * Goes on cutting to a place, mm.
    * @param farthest an arc whose centre lies farther from its beginning is a straight line
-   * @returns false where the radius is too small for the ends, and a straight line was taken
+   * @returns false where an arc has no centre, or none that fits its ends, and a straight line was taken
    */
   cut(from: Readonly<Point>, to: Readonly<Point>, words: ArcWords, farthest: number): boolean {
     const isCcw = this.arc === 3;
     const [x, y] = from;
     let centre: Readonly<Point> | undefined;
-    let isRight = true;
     if (this.arc !== 1 && (words.i !== undefined || words.j !== undefined))
       centre = [x + (words.i ?? 0), y + (words.j ?? 0)];
-    else if (this.arc !== 1 && words.radius !== undefined) {
+    else if (this.arc !== 1 && words.radius !== undefined)
       centre = centreByRadius(from, to, Math.abs(words.radius), isCcw);
-      isRight = centre !== undefined;
+    if (!centre || !(Math.hypot(centre[0] - x, centre[1] - y) < farthest)) {
+      this.path.push([...to]);
+      return this.arc === 1;
     }
-    if (!centre || !(Math.hypot(centre[0] - x, centre[1] - y) < farthest)) this.path.push([...to]);
-    else {
-      const points = arcPoints(x, y, to[0], to[1], centre[0], centre[1], isCcw, false, 0.002);
-      for (let k = 0; k < points.length; k += 2) this.path.push([points[k]!, points[k + 1]!]);
-    }
-    return isRight;
+    const points = arcPoints(x, y, to[0], to[1], centre[0], centre[1], isCcw, false, 0.002);
+    for (let k = 0; k < points.length; k += 2) this.path.push([points[k]!, points[k + 1]!]);
+    return true;
   }
 }
 

@@ -60,6 +60,6 @@ export const READINGS: readonly DrillReading[] = [
   { unitMm: 25.4, zeros: "keep-trailing", integers: 2, decimals: 4 },
   { unitMm: 1, zeros: "keep-leading", integers: 3, decimals: 3 },
   { unitMm: 25.4, zeros: "keep-leading", integers: 2, decimals: 4 },
+  // with zeros kept in front 3.2 puts a number where 3.3 does
   { unitMm: 1, zeros: "keep-trailing", integers: 3, decimals: 2 },
-  { unitMm: 1, zeros: "keep-leading", integers: 3, decimals: 2 },
 ];

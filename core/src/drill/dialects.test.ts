@@ -245,6 +245,18 @@ test.each<[string, string, (x: number, y: number) => string, boolean]>([
     false,
   ],
   [
+    "millimetres 3.2, zeros kept behind, and says nothing",
+    "M48\nT1C0.8\n",
+    (x, y) => `X${Math.round(x * 1e2)}Y${Math.round(y * 1e2)}`,
+    false,
+  ],
+  [
+    "millimetres 3.2, zeros kept in front, and says nothing",
+    "M48\nT1C0.8\n",
+    (x, y) => `X${pad(x * 1e2, 5).replace(/0+$/, "")}Y${pad(y * 1e2, 5).replace(/0+$/, "")}`,
+    false,
+  ],
+  [
     "millimetres, zeros kept in front, and says only millimetres",
     "M48\nMETRIC\nT1C0.8\n",
     (x, y) => `X${pad(x * 1e3, 6).replace(/0+$/, "")}Y${pad(y * 1e3, 6).replace(/0+$/, "")}`,

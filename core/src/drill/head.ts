@@ -2,11 +2,14 @@ import type { FindingList } from "../findings.ts";
 import type { DrillReading, DrillTool } from "./data.ts";
 import { holesFor } from "./use.ts";
 
-const PLATED_WORDS = /\bPLATED\b/i;
-const NON_PLATED_WORDS = /\bNON[_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/i;
+const NOT_PLATED = /\bNO[NT][_ -]?PLATED\b|\bNPTH\b|\bUNPLATED\b/gi;
 
-const platedBy = (text: string): boolean | undefined =>
-  NON_PLATED_WORDS.test(text) ? false : PLATED_WORDS.test(text) ? true : undefined;
+/** What a comment says of plating; nothing where it speaks of both. */
+function platedBy(text: string): boolean | undefined {
+  const rest = text.replace(NOT_PLATED, " ");
+  const isPlated = /\bPLATED\b/i.test(rest);
+  return rest === text ? isPlated || undefined : isPlated ? undefined : false;
+}
 
 /** What a drill file states of itself: unit, zeros, plating, tools; and how its numbers read under that. */
 export class DrillHead {

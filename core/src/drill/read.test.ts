@@ -147,3 +147,32 @@ test.each([
   expect(bulge < 0 ? Math.min(...ys) : Math.max(...ys)).toBeCloseTo(bulge, 2);
   expect(bulge < 0 ? Math.max(...ys) : Math.min(...ys)).toBeCloseTo(0, 6);
 });
+
+test("an arc of a cut without a centre is a straight line, and said; after a move with the cutter up a cut is straight again", () => {
+  const cut = (lines: string) => {
+    const d = readDrill(`M48\nMETRIC\nT1C1.0\n%\nT1\nG00X0.0Y0.0\nM15\n${lines}\nM16\nM30\n`, "a.drl");
+    return [d.routs.at(-1)!.points.length, d.findings.map((f) => f.tag)];
+  };
+  expect(cut("G03X2.0Y0.0")).toEqual([2, ["arc-invalid"]]);
+  expect(cut("G02X2.0Y0.0A0.5")).toEqual([2, ["arc-invalid"]]);
+  expect(cut("G02X2.0Y0.0I90000.0")).toEqual([2, ["arc-invalid"]]);
+  expect(cut("G02X2.0Y0.0I1.0\nM16\nG00X5.0Y0.0\nM15\nX7.0Y0.0")).toEqual([2, []]);
+});
+
+test.each([
+  ["PLATED", true],
+  ["NON-PLATED", false],
+  ["non plated", false],
+  ["not plated", false],
+  ["NOT_PLATED", false],
+  ["unplated", false],
+  ["NPTH", false],
+  ["PLATED and NON-PLATED", undefined],
+  ["not plated, others plated", undefined],
+  ["drilled", undefined],
+])("a tool's comment “%s” says of its plating: %s", (words, plated) => {
+  const d = readDrill(`M48\nMETRIC\nT1C1.0 ;${words}\n%\nT1\nX1.0Y1.0\nM30\n`, "a.drl");
+  expect(d.hits[0]!.plated).toBe(plated);
+  const before = readDrill(`M48\nMETRIC\n;${words}\nT1C1.0\n%\nT1\nX1.0Y1.0\nM30\n`, "a.drl");
+  expect(before.hits[0]!.plated).toBe(plated);
+});

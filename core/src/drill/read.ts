@@ -169,7 +169,7 @@ class DrillReader {
         "arc-invalid",
         "warning",
         no,
-        "A routed arc's radius is too small for its ends; a straight line was taken.",
+        "A routed arc has no centre that fits its ends; a straight line was taken.",
       );
   }
 

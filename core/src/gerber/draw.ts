@@ -41,6 +41,7 @@ export function moveTo(s: LayerState, c: Command, d: number, nx: number, ny: num
   }
   if (d === 1) {
     if (s.mode === 1 && !s.inRegion && s.current >= 0) {
+      if (s.empty.size > 0) sayEmpty(s, c);
       if (s.hasRoom(c.line))
         s.builder.add(KIND.line, s.stamp(s.current), s.dark, s.attributes.index, s.x, s.y, nx, ny);
     } else draw(s, c, nx, ny);
@@ -75,6 +76,7 @@ function draw(s: LayerState, c: Command, nx: number, ny: number): void {
     );
     return;
   }
+  sayEmpty(s, c);
   if (!s.hasRoom(c.line)) return;
   const stamp = s.stamp(s.current);
   if (!centre || (x === nx && y === ny && !isFull))
@@ -92,6 +94,18 @@ function draw(s: LayerState, c: Command, nx: number, ny: number): void {
       centre[0],
       centre[1],
     );
+}
+
+/** Says once of an aperture without an area that what it draws is missing. */
+function sayEmpty(s: LayerState, c: Command): void {
+  if (!s.empty.delete(s.current)) return;
+  s.say(
+    "undefined-aperture",
+    "error",
+    c.line,
+    `D${s.apertures[s.current]!.code} has no area: its hole is as large as it is, or a size is 0; what it draws is missing.`,
+    "Export the layer again.",
+  );
 }
 
 /** Centre of an arc, or undefined where none fits its ends; says what is wrong with it. */
@@ -167,14 +181,7 @@ function flash(s: LayerState, c: Command, nx: number, ny: number): void {
     if (block) s.copy(block, 0, Number.POSITIVE_INFINITY, nx, ny, s.transform, s.dark === 0, c.line);
     return;
   }
-  if (s.empty.delete(s.current))
-    s.say(
-      "undefined-aperture",
-      "error",
-      c.line,
-      `D${s.apertures[s.current]!.code} has no area: its hole is as large as it is, or a size is 0; what it flashes is missing.`,
-      "Export the layer again.",
-    );
+  sayEmpty(s, c);
   if (s.hasRoom(c.line)) s.builder.add(KIND.flash, s.stamp(s.current), s.dark, s.attributes.index, nx, ny);
 }
 

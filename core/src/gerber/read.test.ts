@@ -252,6 +252,10 @@ test.each<[string, string, string]>([
 test("an aperture without an area is said once, and what it would flash draws nothing", () => {
   const image = read("%ADD10C,1X2*%\nD10*\nX0Y0D03*\nX1000000Y0D03*\n");
   expect(image.findings).toMatchObject([{ line: 5, text: expect.stringMatching(/^D10 has no area/) }]);
+  for (const drawn of ["X0Y0D02*\nX1000000Y0D01*", "G75*\nX0Y0D02*\nG03X1000000Y0I500000J0D01*"])
+    expect(read(`%ADD10R,1X0*%\nD10*\n${drawn}\n`).findings).toMatchObject([
+      { level: "error", text: expect.stringMatching(/^D10 has no area/) },
+    ]);
   expect(area("%ADD10C,1X2*%\nD10*\nX0Y0D03*\n")).toBe(0);
 });
 
