@@ -12,6 +12,9 @@ const ONCE = new Set("XYRAIJT");
 /** Words of how the machine works that may stand beside them: line number, feed, speed, depths. */
 const HARMLESS = new Set("NFSZHBQ");
 
+/** A letter and its number. */
+const WORD = /([A-Z])([-+]?\d*\.?\d*)/g;
+
 /** A line without its comments, behind `;` or in brackets, and what they say. */
 export function withoutComments(line: string): readonly [bare: string, comment: string] {
   const comments = line.match(/;.*$|\([^)]*\)/g) ?? [];
@@ -33,13 +36,13 @@ export function commandOf(line: string): Command {
   if (/^(FMAT|VER|DETECT|ATC|ICI|OSTOP|R,|VI|M47|M45)|^G0?4(?!\d)/.test(line))
     return { kind: "text", isNamed: true };
   const bare = line.replace(/\s/g, "");
-  const words = [...bare.matchAll(/([A-Z])([-+]?\d*\.?\d*)/g)].map((m): Word => [m[1]!, m[2]!]);
-  const isRow = words.reduce((n, [a, b]) => n + a.length + b.length, 0) === bare.length;
+  const words = [...bare.matchAll(WORD)].map((m): Word => [m[1]!, m[2]!]);
+  const [stray] = bare.replace(WORD, " ").trim().split(" ");
   const unknown = words.find(([l]) => !"GM".includes(l) && !ONCE.has(l) && !HARMLESS.has(l));
-  const why = !isRow
-    ? "it is no row of letters with a number each"
+  const why = stray
+    ? `“${stray}” belongs to no letter`
     : unknown
-      ? `nobody knows what ${unknown[0]} says beside it`
+      ? `what ${unknown[0]} says there is not known`
       : faultOf(words);
   if (why === undefined) return { kind: "words", words };
   // a place, a tool, or nothing but letters of places and tools

@@ -78,6 +78,20 @@ test.each<[string, string, string, string[]]>([
   expect(tags(body)).toEqual(said);
 });
 
+test.each([
+  ["X1.2.3Y4.0", "“.3” belongs to no letter"],
+  ["X1,5Y2,5", "“,5” belongs to no letter"],
+  ["X+-1.0Y1.0", "“-1.0” belongs to no letter"],
+  ["/X1.0Y1.0", "“/” belongs to no letter"],
+  ["X1.0Y1.0L3", "what L says there is not known"],
+  ["X1.0Y", "Y has no number"],
+  ["X1.0X2.0Y1.0", "X stands twice"],
+  ["X1.0Y1.0G85", "the slot has no end"],
+])("what keeps %s from being read is told", (line, why) => {
+  const text = `“${line}” cannot be read: ${why}; what it drills or cuts is missing.`;
+  expect(read(line).findings).toMatchObject([{ level: "error", line: 6, text }]);
+});
+
 test("a cut or slot whose line cannot be read is missing and said", () => {
   const cut = (line: string) => {
     const { routs, findings } = read(`G00X0.0Y0.0\nM15\nG01X5.0Y0.0\n${line}\nM16`);

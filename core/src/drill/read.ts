@@ -103,7 +103,7 @@ class DrillReader {
     if (command.kind === "words") this.command(command.words, line.slice(0, 40), no);
     else if (command.kind === "damaged") {
       if (line.startsWith("T")) this.tool = UNREAD_TOOL;
-      const what = `“${line.slice(0, 40)}” cannot be read, ${command.why}; what it drills or cuts is missing.`;
+      const what = `“${line.slice(0, 40)}” cannot be read: ${command.why}; what it drills or cuts is missing.`;
       this.say("parse-error", "error", no, what, "Export the drill file again.");
     } else if (line.startsWith("ICI,ON")) this.isIncremental = true;
     else if (!command.isNamed)
