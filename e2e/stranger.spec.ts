@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { cell, expect, expectPainted, stage, startShop, test } from "./kit.ts";
+import { cell, expect, expectAccessible, expectPainted, stage, startShop, test } from "./kit.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -215,6 +215,31 @@ test("where the outline is open the picture and the spine tell no size, and say 
   await expect(width).toHaveCount(0);
   await expect(page.getByText("outline open", { exact: true })).toBeVisible();
   await expect(page.getByText(/26(\.\d+)? × 18/)).toHaveCount(0);
+});
+
+test("a hole that cannot be read is an error, and the figures say that they are of what could be", async ({
+  page,
+}) => {
+  await startShop(page, "Lost hole");
+  await page.goto("/new");
+  const lost = page.getByText(
+    "Not everything in lamp-pth.drl could be read; these figures are of what could.",
+  );
+  const holes = page.getByRole("term").filter({ hasText: /^holes/ });
+  const input = page.getByLabel("Files of the board");
+  await input.setInputFiles(payload(FILES));
+  await expect(holes).toHaveText("holes");
+  await expect(lost).toHaveCount(0);
+  await input.setInputFiles(
+    payload({ ...FILES, "lamp-pth.drl": FILES["lamp-pth.drl"]!.replace("M30", "X18.0.1Y9.0\nM30") }),
+  );
+  await expect(holes).toHaveText("holes, at least");
+  await expect(lost).toBeVisible();
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await expect(holes).toHaveText("holes, at least");
+  await expect(lost).toBeVisible();
+  await expectAccessible(page);
 });
 
 test("a folder dropped as it lies on the disk is read with the folders in it", async ({ page }, info) => {

@@ -2,6 +2,7 @@ import {
   type Comparison,
   compareMeasured,
   diffBoards,
+  isHolesLeast,
   type Measure,
   measureBoard,
   measureSpec,
@@ -78,7 +79,10 @@ function print(m: Measure, compared: Comparison | undefined): void {
     ...["minTrackMm", "minNetSpaceMm", "minHoleMm", "minAnnularMm"]
       .map(measureSpec)
       .map((s): [string, string] => [s.label, mm(s.valueOf(m, {}))]),
-    ["holes", m.holes.map((h) => `${h.count} × ${h.diameterMm}${h.plated ? "" : " unplated"}`).join(", ")],
+    [
+      isHolesLeast(m) ? "holes, at least" : "holes",
+      m.holes.map((h) => `${h.count} × ${h.diameterMm}${h.plated ? "" : " unplated"}`).join(", "),
+    ],
     ["nets", String(m.nets?.count ?? "–")],
   ]);
   if (m.diff)

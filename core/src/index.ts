@@ -18,6 +18,7 @@ export type { LayerRow, Measure, PanelPiece } from "./board/measure-document.ts"
 export { composeMoves } from "./board/move.ts";
 export { chainOutline } from "./board/outline.ts";
 export { knownOnPanel } from "./board/panel-alike.ts";
+export { isHolesLeast, partlyRead } from "./board/partly-read.ts";
 export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { type KnownPin, pinsOn } from "./board/pins.ts";
 export { type PlaceReading, readPlace } from "./board/place.ts";

@@ -1,4 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
+import { isHolesLeast } from "../board/partly-read.ts";
 import { plainOf, wayOf } from "../fab/fit-options.ts";
 import type { House } from "../fab/house.ts";
 import { measureSpec } from "../fab/measures.ts";
@@ -137,7 +138,7 @@ function measuredRows({ measures, times, sizeMm }: Ordered): [string, string][] 
       .map((s): [string, string] => [capital(s.label), mm(leastOf(measures.map((m) => s.valueOf(m, {}))))]),
     [
       isOne ? "Holes" : "Holes of the boards, a sheet",
-      `${sum((m) => m.holes.reduce((n, h) => n + h.count, 0))}, ${sum((m) => m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0))} plated`,
+      `${measures.some(isHolesLeast) ? "at least " : ""}${sum((m) => m.holes.reduce((n, h) => n + h.count, 0))}, ${sum((m) => m.holes.filter((h) => h.plated).reduce((n, h) => n + h.count, 0))} plated`,
     ],
     // of several boards each kind of slot is named once
     ["Slots", (isOne ? words : [...new Set(words)]).join("; ") || "none"],

@@ -111,6 +111,16 @@ test("the fabrication sheet says what is ordered and what was measured, in words
     "Smallest ring around a hole": expect.any(String),
   });
   expect(said.Size).toMatch(/^[\d.]+ mm x [\d.]+ mm$/);
+  const lost = madeMeasure({
+    ...measured,
+    layers: [{ file: "b.drl", role: "drill" }],
+    findings: [{ tag: "parse-error", level: "error", file: "b.drl", line: 7, text: "" }],
+  } as never);
+  const part = sheet(
+    run({ boards: [{ id: "b", name: "B", perProduct: 1, measure: lost }] }),
+    "sheets/fabrication",
+  );
+  expect(Object.fromEntries(part.pairs[1]!.rows).Holes).toBe("at least 34, 30 plated");
   const none = sheet(
     run({
       boards: [

@@ -1,4 +1,4 @@
-import type { Measure, Place } from "@kobbin/core";
+import { isHolesLeast, type Measure, type Place } from "@kobbin/core";
 import { useState } from "react";
 import { Fold } from "../ui/Fold.tsx";
 import { count, fixed, mm, useFormats } from "../ui/format.ts";
@@ -20,7 +20,7 @@ export function DrillTable({ measure: m, onShow }: { measure: Measure; onShow: S
     <Fold
       id="drill-table"
       title="Drills"
-      verdict={`${count(rows.length, "tool")}, ${count(
+      verdict={`${count(rows.length, "tool")}, ${isHolesLeast(m) ? "at least " : ""}${count(
         m.holes.reduce((n, h) => n + h.count, 0),
         "hole",
       )}${m.slots.length > 0 ? `, ${count(m.slots.length, "slot")}` : ""}`}

@@ -1,4 +1,4 @@
-import { type Measure, measureSpec, type Place } from "@kobbin/core";
+import { few, isHolesLeast, type Measure, measureSpec, type Place, partlyRead } from "@kobbin/core";
 import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
 
 interface Figure {
@@ -26,7 +26,7 @@ export function figuresOf(m: Measure): Figure[] {
       return { label: s.short, value: mm(value), unit: "mm", also: mil(value), where: where(at), at: at[0] };
     }),
     {
-      label: "holes",
+      label: isHolesLeast(m) ? "holes, at least" : "holes",
       value: String(holes),
       unit: "",
       where: `${range}${m.slots.length + m.routedPaths.length > 0 ? `, ${count(m.slots.length + m.routedPaths.length, "slot")}` : ""}`,
@@ -40,7 +40,7 @@ export function figuresOf(m: Measure): Figure[] {
   ];
 }
 
-/** Row of measured figures under the picture; one with a place shows it there. */
+/** Row of measured figures under the picture; one with a place shows it there. What was lost is said before them. */
 export function Measures({
   measure,
   onShow,
@@ -49,33 +49,41 @@ export function Measures({
   onShow?: (at: Place, key: string) => void;
 }) {
   useFormats();
+  const lost = partlyRead(measure);
   return (
-    <dl className="mt-3 grid grid-cols-6 max-lg:grid-cols-3 max-sm:grid-cols-2 gap-x-4 gap-y-3">
-      {figuresOf(measure).map((f) => (
-        <div key={f.label} className="border-t border-rule pt-2">
-          <dt className="text-[13px] text-ink-2">{f.label}</dt>
-          <dd>
-            {f.at && onShow ? (
-              <button
-                type="button"
-                className="num why text-[17px]"
-                onClick={() => onShow(f.at!, f.label)}
-                aria-label={`${f.label} ${f.value} ${f.unit}, show the place`}
-              >
-                {f.value}
-                <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
-              </button>
-            ) : (
-              <span className="num text-[17px]">
-                {f.value}
-                {f.value !== "–" && <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>}
-              </span>
-            )}
-            {f.also && <span className="num block text-[13px] text-ink-2">{f.also}</span>}
-            <span className="block text-[12.5px] text-ink-3">{f.where}</span>
-          </dd>
-        </div>
-      ))}
-    </dl>
+    <>
+      {lost.length > 0 && (
+        <p className="mt-3 text-[14px] text-stop">
+          Not everything in {few(lost, 3)} could be read; these figures are of what could.
+        </p>
+      )}
+      <dl className="mt-3 grid grid-cols-6 max-lg:grid-cols-3 max-sm:grid-cols-2 gap-x-4 gap-y-3">
+        {figuresOf(measure).map((f) => (
+          <div key={f.label} className="border-t border-rule pt-2">
+            <dt className="text-[13px] text-ink-2">{f.label}</dt>
+            <dd>
+              {f.at && onShow ? (
+                <button
+                  type="button"
+                  className="num why text-[17px]"
+                  onClick={() => onShow(f.at!, f.label)}
+                  aria-label={`${f.label} ${f.value} ${f.unit}, show the place`}
+                >
+                  {f.value}
+                  <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>
+                </button>
+              ) : (
+                <span className="num text-[17px]">
+                  {f.value}
+                  {f.value !== "–" && <span className="ml-1 text-[13px] text-ink-3">{f.unit}</span>}
+                </span>
+              )}
+              {f.also && <span className="num block text-[13px] text-ink-2">{f.also}</span>}
+              <span className="block text-[12.5px] text-ink-3">{f.where}</span>
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </>
   );
 }

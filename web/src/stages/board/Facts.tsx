@@ -17,7 +17,7 @@ export function Facts({ measure: m }: { measure: Measure }) {
       {sumOf(m.testPads) > 0 && `, ${count(sumOf(m.testPads), "test pad")}`}
       {(m.toolingHoles ?? 0) > 0 && `, ${count(m.toolingHoles!, "unplated hole")} of a millimetre and more`}
       {m.massG !== undefined && `; ${fixed(m.massG, 1)} g bare`}
-      {m.stencil?.top && `, ${fixed(m.stencil.top.pasteGrams["0.12"]!, 2)} g of paste through 0.12 mm`}.
+      {m.stencil?.top && `, ${grams(m.stencil.top.pasteGrams["0.12"]!)} of paste through 0.12 mm`}.
     </p>
   );
 }
@@ -54,6 +54,9 @@ export function ForDocuments({
     </p>
   );
 }
+
+/** To a hundredth; what is less is not nothing. */
+const grams = (g: number) => (g > 0 && g < 0.005 ? "less than 0.01 g" : `${fixed(g, 2)} g`);
 
 const sumOf = (counts: Readonly<Record<string, number>> | undefined) =>
   Object.values(counts ?? {}).reduce((a, b) => a + b, 0);
