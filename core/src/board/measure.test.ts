@@ -103,6 +103,35 @@ test.each([
     "hole-outside-board",
     "warning",
   ],
+  [
+    "a second parts list",
+    (e: Entry[]) => [
+      ...e,
+      ...["one", "two"].map((n) => ({
+        ...entry(`${n}.csv`, "Ref,Value,Package\nR1,10k,0603\n"),
+        cells: [
+          ["Ref", "Value", "Package"],
+          ["R1", "10k", "0603"],
+        ],
+      })),
+    ],
+    "duplicate-layer",
+    "warning",
+  ],
+  [
+    "a second netlist",
+    (e: Entry[]) => [
+      ...e,
+      ...["a", "b"].map((n) =>
+        entry(
+          `${n}.ipc`,
+          `P  UNITS CUST 1\n327A                R1    -1          A01X+001000Y+001000\n999\n`,
+        ),
+      ),
+    ],
+    "duplicate-layer",
+    "warning",
+  ],
   ["two tops", (e: Entry[]) => [...e, { ...e[0]!, path: "again-top.gtl" }], "duplicate-layer", "warning"],
 ])("%s is found", (_, change, tag, level) => {
   expect(measure(change(board())).findings).toContainEqual(expect.objectContaining({ tag, level }));

@@ -130,8 +130,16 @@ export class FileReader {
       reason: `it lists ${read.points.length} test points`,
     });
     const isNetlist = (this.corrected(e)?.role ?? "netlist") === "netlist";
-    if (!this.netlist && isNetlist && read.points.length > 0)
-      this.netlist = { file: e.path, points: movePoints(read.points, this.corrections.moves?.[e.path]) };
+    if (!isNetlist || read.points.length === 0) return;
+    if (this.netlist)
+      this.findings.push({
+        tag: "duplicate-layer",
+        level: "warning",
+        file: e.path,
+        text: `A second netlist; ${this.netlist.file} is used.`,
+        do: "Say which one counts.",
+      });
+    else this.netlist = { file: e.path, points: movePoints(read.points, this.corrections.moves?.[e.path]) };
   }
 
   private table(e: Entry, cells: Cells): void {

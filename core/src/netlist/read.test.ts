@@ -36,6 +36,11 @@ test.each([
     { side: "bottom", layer: 4 },
   ],
   [
+    "a surface point that can be touched from both sides, or says not from which",
+    record("327", "VCC", "U1", "14", "", "A00", "X+000500Y+000250"),
+    { side: "both" },
+  ],
+  [
     "an unplated hole",
     record("317", "N/C", "H1", "1", "D3200U", "A00", "X+000000Y+000000"),
     { holeMm: 3.2, plated: false, side: "both" },
@@ -60,7 +65,6 @@ test.each([
   ["P  UNITS CUST 2", 0.00254],
   ["P  UNITS CUST 1", 0.001],
   ["P  UNITS SI", 0.001],
-  ["P  UNITS ", 0.00254],
 ])("%s is %d mm", (head, unitMm) => {
   const r = one(record("327", "A", "R1", "1", "", "A01", "X+001000Y+000000"), `${head}\n`);
   expect(r.unitMm).toBe(unitMm);
@@ -75,23 +79,117 @@ test("long names are put back, whatever case they are called by", () => {
   expect(r.points[0]!.net).toBe("a/very/long/name/of/a/net");
 });
 
-test("what is no record, has no place, or ends too early is said with its line; nothing else is lost", () => {
-  const good = record("327", "A", "R1", "1", "", "A01", "X+001000Y+000000");
-  const lost = record("327", "B", "R2", "1", "", "A01", "X+oneY+two");
-  const r = readNetlist(`${HEAD}${good}\nnonsense here\n${lost}\n${good.replace("R1", "R3")}\n`, "a.ipc");
-  expect(r.points.map((p) => [p.ref, p.line])).toEqual([
-    ["R1", 3],
-    ["R3", 6],
-  ]);
-  expect(r.findings.map((f) => [f.tag, f.line])).toEqual([
-    ["parse-error", 4],
-    ["parse-error", 5],
-    ["missing-end", 7],
-  ]);
-  // a file without a point was not cut off at its end
-  expect(readNetlist(HEAD, "a.ipc").findings.map((f) => f.tag)).not.toContain("missing-end");
-  // what follows the end is nothing of the netlist
-  expect(readNetlist(`${HEAD}${good}\n999\n${good}\n`, "a.ipc").points).toHaveLength(1);
-  // records that hold nothing to test are passed over without a word
-  expect(readNetlist(`${HEAD}${good}\n378A   \n099\n999\n`, "a.ipc").findings).toEqual([]);
+const AT = "X+001000Y+002000";
+const GOOD = record("327", "A", "R1", "1", "", "A01", AT);
+const same = (net: string) => record("327", net, "R2", "1", "", "A01", AT);
+
+/** Ways of writing, odd ones first: what is read of them, as net and place in mm, and what is said with its line. */
+test.each<[says: string, text: string, read: string[], said: string[]]>([
+  [
+    "a place with a point, a comma, letters or too many digits is lost",
+    `${HEAD}${["X+1.5Y+002000", "X+001000Y+2,5", "X+oneY+two", "X+12345678Y+002000", "X+001000Y+12345678", "X+001000"].map((at) => record("327", "A", "R1", "1", "", "A01", at)).join("\n")}\n${GOOD}\n999\n`,
+    ["A 1 2"],
+    [
+      "parse-error error 3",
+      "parse-error error 4",
+      "parse-error error 5",
+      "parse-error error 6",
+      "parse-error error 7",
+      "parse-error remark",
+    ],
+  ],
+  [
+    "a point that names no net is lost",
+    `${HEAD}${same("")}\n${GOOD}\n999\n`,
+    ["A 1 2"],
+    ["parse-error error 3"],
+  ],
+  [
+    "tabs between columns cannot be told apart",
+    `${HEAD}327A\tR1\t-1 A01${AT}\n${GOOD}\n999\n`,
+    ["A 1 2"],
+    ["parse-error error 3"],
+  ],
+  [
+    "a name over its columns is said",
+    `${HEAD}${record("327", "WATER_PUMP_SENSE", "R1", "1", "", "A01", AT)}\n999\n`,
+    ["WATER_PUMP_SEN 1 2"],
+    ["columns-shifted warning 3"],
+  ],
+  ["a name of all its columns is not", `${HEAD}${same("WATER_PUMP_SEN")}\n999\n`, ["WATER_PUMP_SEN 1 2"], []],
+  [
+    "points behind the end are lost",
+    `${HEAD}${GOOD}\n999\n${same("B")}\n${same("B")}\n`,
+    ["A 1 2"],
+    ["parse-error error 5"],
+  ],
+  ["what follows the end and is no point is nothing", `${HEAD}${GOOD}\n999\n\u001a\n`, ["A 1 2"], []],
+  ["a file cut off says so at its end", `${HEAD}${GOOD}\n`, ["A 1 2"], ["missing-end warning 4"]],
+  ["a file without a point says that, not that it was cut off", HEAD, [], ["empty-file warning 3"]],
+  [
+    "what is no record is passed over",
+    `${HEAD}${GOOD}\nnonsense here\n ${same("B")}\n999\n`,
+    ["A 1 2"],
+    ["parse-error warning 4", "parse-error warning 5"],
+  ],
+  [
+    "records that hold nothing to test are passed over without a word",
+    `${HEAD}${GOOD}\n378A   \n099\n389\n# by hand\n\n999\n`,
+    ["A 1 2"],
+    [],
+  ],
+  [
+    "a record that continues another is said",
+    `${HEAD}${GOOD}\n027${" ".repeat(40)}X0\n999\n`,
+    ["A 1 2"],
+    ["parse-error warning 4"],
+  ],
+  [
+    "no unit: tenths of a mil, said once",
+    `C\n${GOOD}\n${GOOD}\n999\n`,
+    ["A 2.54 5.08", "A 2.54 5.08"],
+    ["missing-unit warning 2"],
+  ],
+  [
+    "a unit nobody knows, then",
+    `P  UNITS CUST 3\n${GOOD}\n999\n`,
+    ["A 2.54 5.08"],
+    ["unknown-unit warning 1", "missing-unit warning 2"],
+  ],
+  [
+    "a second unit counts from where it stands",
+    `${HEAD}${GOOD}\nP  UNITS CUST 1\nP  UNITS CUST 0\n${GOOD}\n999\n`,
+    ["A 1 2", "A 2.54 5.08"],
+    ["defined-twice warning 5"],
+  ],
+  [
+    "parameters in small letters",
+    `p  units cust 1\np  nname1 a/long/name\n${same("NNAME1")}\n999\n`,
+    ["a/long/name 1 2"],
+    [],
+  ],
+  [
+    "other parameters are nothing of ours",
+    `${HEAD}P  JOB   lamp\nP  VER   IPC-D-356A\nP  NNAME9\n${GOOD}\n999\n`,
+    ["A 1 2"],
+    [],
+  ],
+  [
+    "a long name twice the same",
+    `${HEAD}P  NNAME1 long\nP  NNAME1 long\n${same("NNAME1")}\n999\n`,
+    ["long 1 2"],
+    [],
+  ],
+  [
+    "a long name twice otherwise",
+    `${HEAD}P  NNAME1 long\n${same("NNAME1")}\nP  NNAME1 other\n${same("NNAME1")}\n999\n`,
+    ["long 1 2", "other 1 2"],
+    ["defined-twice warning 5"],
+  ],
+  ["nothing connected, in small letters", `${HEAD}${same("n/c")}\n999\n`, ["N/C 1 2"], []],
+])("%s", (_, text, read, said) => {
+  const r = readNetlist(text, "a.ipc");
+  expect(r.points.map((p) => `${p.net} ${Number(p.x.toFixed(6))} ${Number(p.y.toFixed(6))}`)).toEqual(read);
+  expect(r.findings.map((f) => [f.tag, f.level, f.line].filter(Boolean).join(" "))).toEqual(said);
+  expect(r.findings.every((f) => f.file === "a.ipc")).toBe(true);
 });
