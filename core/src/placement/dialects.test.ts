@@ -125,6 +125,30 @@ test.each([
   ]);
 });
 
+// a comma with three digits behind it, beside a part at other numbers
+test.each<[string, x: string, y: string, other: string, x1: number | undefined]>([
+  ["all have one", "25,400", "12,700", "1,500;2,500", 25.4],
+  ["another has other digits behind", "25,400", "12", "3;2,5", 25.4],
+  ["another begins with 0", "25,400", "12", "3;0,500", 25.4],
+  ["numbers below a thousand have none", "1,250", "950", "80;120", undefined],
+  ["below nothing too", "-1,250", "950", "80;120", undefined],
+  ["with its unit", "1,250mil", "950mil", "80;120", undefined],
+  ["another has a point", "1,250", "2,5", "80.5;120", undefined],
+])("a comma before three digits is a decimal one or not known, where %s", (_, x, y, other, x1) => {
+  const r = read(`Ref;X mm;Y mm;Rot;Side\nR1;${x};${y};0;top\nR9;${other};0;top`, ";");
+  expect(r.parts.map((p) => p.ref)).toEqual(x1 === undefined ? ["R9"] : ["R1", "R9"]);
+  if (x1 !== undefined) expect(r.parts[0]!.xMm).toBe(x1);
+  else
+    expect(r.findings.filter((f) => f.level === "error")).toMatchObject([
+      {
+        tag: "placement-bad-row",
+        level: "error",
+        row: 2,
+        text: expect.stringMatching(/may be -?1\.250.* or -?1250/),
+      },
+    ]);
+});
+
 test("a side that is no word of one is asked about; a rotation of next to a whole turn is none", () => {
   const r = read("Ref,X mm,Y mm,Rot,Side\nR1,1,2,359.9999999,middle\nR2,1,2,,top");
   expect(r.findings.map((f) => [f.tag, f.level])).toEqual([

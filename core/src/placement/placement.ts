@@ -66,6 +66,20 @@ function readNumber(text: string): { readonly n: number; readonly unit: string }
   return Number.isFinite(n) ? { n, unit: m[4]! } : undefined;
 }
 
+/** A comma with three digits behind it: of a decimal number, or between thousands. */
+const THREE_BEHIND = /^[+\-−]?\s*[1-9]\d{0,2},\d{3}(?!\d)/;
+
+/**
+ * Whether a comma with three digits behind it is a decimal one, by the other coordinates of the file: where one has
+ * another number of digits behind its comma, or begins with 0, or where all have a comma, it is; not so where one has a
+ * point, and unsure where some have neither, as numbers below a thousand would.
+ */
+function isDecimalComma(texts: readonly string[]): boolean {
+  if (texts.some((t) => t.includes("."))) return false;
+  const withComma = texts.filter((t) => t.includes(","));
+  return withComma.length === texts.length || withComma.some((t) => !THREE_BEHIND.test(t));
+}
+
 /**
  * Reads a placement file. The unit of a coordinate is that of its cell, else of its heading, else of a comment above,
  * else millimetres, which is said; rotation in any range, normalised to [0, 360). A row that cannot be read whole is an
@@ -118,6 +132,7 @@ class RowReader {
   private readonly withoutSide: string[] = [];
   private readonly withoutTurn: string[] = [];
   private hasAssumed = false;
+  private readonly hasDecimalComma: boolean;
 
   constructor(rows: Cells, head: Head, file: string, found: FindingList) {
     this.rows = rows;
@@ -126,6 +141,12 @@ class RowReader {
     this.found = found;
     this.above = unitAbove(rows.slice(0, head.row + 1));
     this.named = sideInName(file);
+    const below = rows.slice(head.row + 1);
+    this.hasDecimalComma = isDecimalComma(
+      [head.at.x!, head.at.y!].flatMap((at) =>
+        below.map((r) => (r[at] ?? "").trim()).filter((t) => readNumber(t)),
+      ),
+    );
     this.hasSides = head.at.side !== undefined || head.at.mirror !== undefined;
   }
 
@@ -145,6 +166,11 @@ class RowReader {
     const [x, y] = [this.length(r, "x"), this.length(r, "y")];
     if (x === undefined || y === undefined) {
       this.bad(r, `“${text(x === undefined ? "x" : "y")}” is no ${x === undefined ? "X" : "Y"}`);
+      return;
+    }
+    const unsure = [text("x"), text("y")].find((t) => !this.hasDecimalComma && THREE_BEHIND.test(t));
+    if (unsure !== undefined) {
+      this.bad(r, `“${unsure}” may be ${unsure.replace(",", ".")} or ${unsure.replace(",", "")}`);
       return;
     }
     const turned = text("rotation");
