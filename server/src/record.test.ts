@@ -104,6 +104,8 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
       { qty: 2, isApart: true, because: "bent" },
     ],
   });
+  // each is the lot it became; a board becomes none
+  expect(record!.receipts.map((x) => x.lot)).toEqual((await r.lots()).map((l) => l.id));
   const says = ((await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer).changes.map(
     (c) => c.sentence,
   );
@@ -113,6 +115,9 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
     expect.stringMatching(/^came from .*: 6 × ZZ-UNKNOWN-1$/),
     expect.stringMatching(/^order at .*: ordered on 2026-11-27, promised for 2026-12-04$/),
   ]);
+  const board = await r.arrives({ qty: 1 });
+  expect((await r.read()).record!.receipts.find((x) => x.order === r.boards)).not.toHaveProperty("lot");
+  expect((await r.undo(board.headers)).status).toBe(200);
   for (const done of [paid, apart, first, ordered]) expect((await r.undo(done.headers)).status).toBe(200);
   expect(await r.lots()).toEqual([]);
   expect((await r.read()).record).toEqual({ purchases: [], receipts: [], work: [] });

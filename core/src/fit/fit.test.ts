@@ -121,6 +121,16 @@ const cluster = fc.array(fc.record({ x: place, y: place, dx: off, dy: off }), {
   maxLength: 12,
 });
 
+test("a hole that lies on its post from the start does not end the search: three in a row, 0.05 mm to the right", () => {
+  const row = (x: number, ...diameters: number[]) =>
+    diameters.map((d, i) => ({ x: (i - 1) * x, y: 0, diameterMm: d }));
+  const [posts, holes] = [row(10.1, 3, 3, 3), row(10, 4, 5, 3.8)];
+  const at = bestShift(posts, holes);
+  // 4 − 3 − 2 · 0.15 and 3.8 − 3 − 2 · 0.05
+  expect(at.xMm).toBeCloseTo(0.05, 5);
+  expect(Math.min(...roomAt(posts, holes, at))).toBeCloseTo(0.7, 5);
+});
+
 test("no place found by hand beside the best one gives the tightest hole more room", () => {
   fc.assert(
     fc.property(

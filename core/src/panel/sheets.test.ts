@@ -323,28 +323,6 @@ test("in the waste: slots graded around the thickness are milled, squares are ba
   expect(outlineOf(back).loops.length - outlineOf(bare).loops.length).toBe(5);
   const narrow = outlineOf(back).loops.map((l) => Math.min(l.box[2] - l.box[0], l.box[3] - l.box[1]));
   for (const w of [1.55, 1.6, 1.65, 1.7, 1.75]) expect(narrow.some((n) => Math.abs(n - w) < 1e-4)).toBe(true);
-  // each label stands upon its place, reading from there to the right or upward
-  const strokes = back.files
-    .filter((f) => f.role === "legend" && f.side === "top")
-    .flatMap(({ layer: l }) =>
-      Array.from({ length: l!.n }, (_, i) => [...l!.geo.subarray(6 * i, 6 * i + 4)]).filter(
-        (_, i) => Math.abs((l!.apertures[l!.aperture[i]!]?.circleMm ?? 0) - 0.12) < 1e-6,
-      ),
-    );
-  const fields = layout.waste
-    .flatMap((w) => w.labels)
-    .map((l): readonly number[] => {
-      const long = l.text.length * l.mm;
-      return l.isUpright ? [l.x - l.mm, l.y, l.x, l.y + long] : [l.x, l.y, l.x + long, l.y + l.mm];
-    });
-  const lies = ([x1, y1, x2, y2]: readonly number[], [a, b, c, d]: readonly number[]) =>
-    Math.min(x1!, x2!) > a! - 0.01 &&
-    Math.min(y1!, y2!) > b! - 0.01 &&
-    Math.max(x1!, x2!) < c! + 0.01 &&
-    Math.max(y1!, y2!) < d! + 0.01;
-  expect(fields.length).toBeGreaterThan(4);
-  expect(strokes.filter((g) => !fields.some((f) => lies(g, f)))).toEqual([]);
-  expect(fields.filter((f) => !strokes.some((g) => lies(g, f)))).toEqual([]);
   // without rails there is no room, and that is said
   const none = solved(
     [source.design],
@@ -353,3 +331,42 @@ test("in the waste: slots graded around the thickness are milled, squares are ba
   expect(none.waste).toEqual([]);
   expect(none.findings.filter((f) => f.tag === "no-room-in-waste")).toHaveLength(2);
 });
+
+test.each([
+  ["left", "right"],
+  ["top", "bottom"],
+] as const)(
+  "labels in the waste of rails %s and %s stand upon their places, reading from there to the right or upward",
+  (...rails) => {
+    const source = sourceOf(MADE[0]!);
+    const layout = solved(
+      [source.design],
+      spec({ counts: [6], separation: "tabs", rails, waste: ["gauge", "paste-test"] }),
+    );
+    const back = readBack(writePanel([source], layout, { name: "w", revision: "A" }, "w"));
+    expect(new Set(layout.waste.flatMap((w) => w.labels.map((l) => l.isUpright)))).toEqual(
+      new Set([rails[0] === "left"]),
+    );
+    const strokes = back.files
+      .filter((f) => f.role === "legend" && f.side === "top")
+      .flatMap(({ layer: l }) =>
+        Array.from({ length: l!.n }, (_, i) => [...l!.geo.subarray(6 * i, 6 * i + 4)]).filter(
+          (_, i) => Math.abs((l!.apertures[l!.aperture[i]!]?.circleMm ?? 0) - 0.12) < 1e-6,
+        ),
+      );
+    const fields = layout.waste
+      .flatMap((w) => w.labels)
+      .map((l): readonly number[] => {
+        const long = l.text.length * l.mm;
+        return l.isUpright ? [l.x - l.mm, l.y, l.x, l.y + long] : [l.x, l.y, l.x + long, l.y + l.mm];
+      });
+    const lies = ([x1, y1, x2, y2]: readonly number[], [a, b, c, d]: readonly number[]) =>
+      Math.min(x1!, x2!) > a! - 0.01 &&
+      Math.min(y1!, y2!) > b! - 0.01 &&
+      Math.max(x1!, x2!) < c! + 0.01 &&
+      Math.max(y1!, y2!) < d! + 0.01;
+    expect(fields.length).toBeGreaterThan(4);
+    expect(strokes.filter((g) => !fields.some((f) => lies(g, f)))).toEqual([]);
+    expect(fields.filter((f) => !strokes.some((g) => lies(g, f)))).toEqual([]);
+  },
+);

@@ -80,7 +80,7 @@ export function liveRoutes(deps: Deps): Router {
     const leave = () => {
       clearInterval(beat);
       unsubscribe();
-      const left = (open.get(accountId) ?? 1) - 1;
+      const left = open.get(accountId)! - 1;
       if (left > 0) open.set(accountId, left);
       else open.delete(accountId);
       deps.live.delete(stream);
