@@ -66,7 +66,7 @@ function changesOf(source: string): Change[] {
       const isText = [left, right].some((s) => s.type === "StringLiteral" || s.type === "TemplateLiteral");
       if (to && !isText) out.push({ ...at(n), to: `(${text(left)}) ${to} (${text(right)})` });
     }
-    if (n.type === "NumericLiteral") out.push({ ...at(n), to: `${Number(text(n)) + 1}` });
+    if (n.type === "NumericLiteral") out.push({ ...at(n), to: `${Number(text(n).replaceAll("_", "")) + 1}` });
     if (n.type === "BooleanLiteral") out.push({ ...at(n), to: n.value ? "false" : "true" });
     if (n.type === "IfStatement") out.push({ ...at(n.test as Node), to: "false" });
     if (n.type === "ConditionalExpression")

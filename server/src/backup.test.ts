@@ -1,7 +1,9 @@
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { AuditRow, BenchAnswer, HistoryAnswer, RunAnswer, SessionAnswer } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
+import { createCompute } from "@kobbin/server";
 import { unzipSync, zipSync } from "fflate";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
 
@@ -193,4 +195,41 @@ test("an archive of the first version stays readable", async () => {
   expect(document.lines.map((l) => l.board)).toEqual(document.lines.map(() => boardIds[0]));
   const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
   expect(changes.map((c) => c.sentence)).toContain("taken back: R1: maker nothing → Taken back");
+});
+
+test("a run that cannot be computed makes a backup refused; one that a person can mend, or a busy moment, does not", async () => {
+  const compute = createCompute(() => undefined);
+  let answers: Error | undefined;
+  const own = await startServer(
+    {},
+    {
+      compute: {
+        run: (task, shop) =>
+          task.kind === "summary" && answers ? Promise.reject(answers) : compute.run(task, shop),
+        close: async () => undefined,
+      },
+    },
+  );
+  try {
+    const v = new Visitor(own);
+    await v.startShop("Cannot");
+    const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+    await v.post("/api/runs", { revisionId, name: "the one", goodBoards: 5 });
+    const { bytes } = await v.get("/api/backup");
+    for (const [error, status] of [
+      [new AppError("OUT_OF_RANGE", "", ""), 201],
+      [new AppError("BUSY", "", ""), 201],
+      [new AppError("TOO_MUCH_WORK", "", ""), 422],
+      [new TypeError("no such key"), 422],
+    ] as const) {
+      answers = error;
+      const r = await send(v, bytes);
+      expect([error.message, r.status]).toEqual([error.message, status]);
+      if (status === 422)
+        expect((r.body as { message: string }).message).toContain("its run “the one” cannot be computed");
+    }
+  } finally {
+    await own.close();
+    await compute.close();
+  }
 });

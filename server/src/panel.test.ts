@@ -66,8 +66,11 @@ test("a sheet is kept with the run as it was worked out, told in the history, ta
 test("boards of another product share a run's sheets: computed, told, ordered and packed with it; of another shop never", async () => {
   const v = new Visitor(server);
   await v.startShop("Shared");
+  // a place whose part no list names is none of the guest's parts
+  const design = strangerFiles();
+  design["mine-pos.csv"] += "R9,9,5,0,top\n";
   const drop = async (who: Visitor, name: string) =>
-    (await who.drop(strangerFiles(), { name })).body as { productId: string; revisionId: string };
+    (await who.drop(design, { name })).body as { productId: string; revisionId: string };
   const [mine, theirs] = [await drop(v, "Mine"), await drop(v, "Lid")];
   const { id } = (await v.post("/api/runs", { revisionId: mine.revisionId, name: "one", goodBoards: 10 }))
     .body as { id: string };

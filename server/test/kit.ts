@@ -158,6 +158,20 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
   };
 }
 
+/** Keys of answers that may be null (contract). */
+const MAY_BE_NULL = ["boardId", "look"];
+
+/** The key of a null in an answer, as a path; undefined where there is none. */
+function nullIn(value: unknown, path = ""): string | undefined {
+  if (typeof value !== "object" || value === null) return undefined;
+  for (const [key, v] of Object.entries(value)) {
+    if (v === null && !MAY_BE_NULL.includes(key)) return `${path}${key}`;
+    const inner = nullIn(v, `${path}${key}.`);
+    if (inner) return inner;
+  }
+  return undefined;
+}
+
 /** What a browser would do: keeps the cookie, sends the origin. */
 export class Visitor {
   private cookie = "";
@@ -195,6 +209,8 @@ export class Visitor {
     } catch {
       parsed = undefined;
     }
+    const key = nullIn(parsed);
+    if (key) throw new Error(`${method} ${path} answers null for ${key}: what is not known is left out`);
     return { status: response.status, headers: response.headers, body: parsed as never, bytes };
   }
 

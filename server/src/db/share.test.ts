@@ -90,3 +90,22 @@ test("who waits too long, or behind too many of its shop, is told so and takes n
     jest.useRealTimers();
   }
 });
+
+test("who waits too long makes nobody else lose their turn", async () => {
+  jest.useFakeTimers();
+  try {
+    const share = createShare({ ...LIMITS, perShop: 1 });
+    const release = await share.take("a");
+    const first = share.take("a").catch((e: { code: string }) => e.code);
+    jest.advanceTimersByTime(500);
+    const second = share.take("a");
+    jest.advanceTimersByTime(500);
+    expect(await first).toBe("BUSY");
+    release();
+    jest.advanceTimersByTime(1000);
+    (await second)();
+    expect(share.used).toBe(0);
+  } finally {
+    jest.useRealTimers();
+  }
+});

@@ -180,15 +180,14 @@ function firstAssembly(shop: Shop): Partial<RunAssembly> {
   return { stencilPrice: own(DEFAULT_ASSEMBLY.stencilPrice), consumables: own(DEFAULT_ASSEMBLY.consumables) };
 }
 
-/** A change of choices laid over the row as the person saw it; keys it does not name stay. */
+/** A change of choices laid over the row as the person saw it; keys it does not name stay, null takes one away. */
 function laid(base: Row, b: RunBody): Row {
-  const over = (column: string, change: object | undefined) =>
-    change === undefined
-      ? undefined
-      : {
-          ...(base[column] as object),
-          ...Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined)),
-        };
+  const over = (column: string, change: object | undefined) => {
+    if (change === undefined) return undefined;
+    const given = Object.entries(change).filter(([, v]) => v !== undefined);
+    const all = { ...(base[column] as object), ...Object.fromEntries(given) };
+    return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== null));
+  };
   const choices = givenColumns(
     Object.fromEntries(Object.keys(CHOICE_FIELDS.choices).map((key) => [key, b[key as keyof RunBody]])),
   );
