@@ -32,7 +32,13 @@ const jest = (...args) =>
   ).status === 0;
 try {
   const near = jest("--selectProjects", "core", "formats", "packing", "bin", "demo");
-  const server = jest("--selectProjects", "server", "--testPathPatterns", "schema/kept", "src/demo\\.test");
+  const server = jest(
+    "--selectProjects",
+    "server",
+    "--testPathPatterns",
+    "schema/kept",
+    "src/(demo|people)\\.test",
+  );
   process.exitCode = near && server ? 0 : 1;
 } finally {
   await cluster.stop();

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import type { AuditRow, PeopleAnswer, SessionRow } from "@kobbin/contract";
 import { ACCESS, routeKeys, routers } from "@kobbin/server";
+import { expectKept } from "../../core/test/kept.ts";
 import { fixture, invite, PASSWORD } from "../test/fixture.ts";
 import { startServer, type TestServer, Visitor } from "../test/kit.ts";
 
@@ -17,6 +18,8 @@ test("the table names every route, and no route that is not there", () => {
   expect([...new Set(routeKeys(routers(server.deps)))].sort()).toEqual(Object.keys(ACCESS).sort());
 });
 
+/** What each route answered, to whom. */
+const answered = new Map<string, Record<string, number>>();
 let shared: Awaited<ReturnType<typeof fixture>> | undefined;
 let stranger: Visitor;
 test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
@@ -36,6 +39,8 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
     .replace(/:id|:token/, releasedRuns[key] ?? ids[resource!] ?? "x")
     .replace(":house", houseId)
     .replace(":kind", "fab");
+  const said: Record<string, number> = {};
+  answered.set(key, said);
   const call = async (v: Visitor, headers: Record<string, string> = {}) => {
     if (path === "/api/live") {
       const r = await v.stream(`${at}?page=x`);
@@ -46,6 +51,7 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
     return (await v.call(method, at, method === "GET" ? undefined : body, headers)).status;
   };
   const anonymous = await call(new Visitor(server));
+  said.anonymous = anonymous;
   if (who === "anyone") expect([401, 403]).not.toContain(key === "POST /api/session/demo" ? 200 : anonymous);
   else expect(anonymous).toBe(401);
   if (who === "anyone") return;
@@ -55,6 +61,7 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   }
   if (namesAThing(path)) expect(await call(stranger)).toBe(404);
   const atBench = await call(bench);
+  said.bench = atBench;
   if (who === "owner") expect(atBench).toBe(403);
   else if (key === "DELETE /api/sessions/:id" || /package|manifest|redo/.test(path))
     expect(atBench).toBe(404);
@@ -62,6 +69,7 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   // what the bench has just removed is gone for the owner
   if (/^DELETE \/api\/(remarks|receipts|bare-tests|work)|changes\/:id\/undo/.test(key)) return;
   const atOwner = await call(owner);
+  said.owner = atOwner;
   if (path === "/api/demo/reset") expect(atOwner).toBe(403);
   else if (["/api/restore", "/api/products", "/api/revisions/:id/boards"].includes(path))
     expect(atOwner).toBe(422);
@@ -69,6 +77,16 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   else if (key === "DELETE /api/boards/:id") expect(atOwner).toBe(403);
   else if (path === "/api/runs/:id/redo" || /package|manifest|answer/.test(path)) expect(atOwner).toBe(404);
   else expect([key, atOwner < 300]).toEqual([key, true]);
+});
+
+test("every route answers with its own code", () => {
+  const lines = [...answered].map(
+    ([key, said]) =>
+      `${key}: ${Object.entries(said)
+        .map((who) => who.join(" "))
+        .join(", ")}`,
+  );
+  expectKept(new URL("golden/answers.txt", import.meta.url), lines);
 });
 
 beforeEach(() => server.owner.query("delete from tries"));

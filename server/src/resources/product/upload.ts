@@ -162,7 +162,6 @@ function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promi
     const writing: Promise<void>[] = [];
     const open: { destroy(): unknown }[] = [];
     let total = 0;
-    let isOver = false;
     const late = (what: string) =>
       new AppError(
         "ARCHIVE_TOO_LARGE",
@@ -180,8 +179,8 @@ function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promi
       total += chunk.length;
       if (total > maxBytes + 1_000_000) fail(tooLarge());
     };
+    // may come twice: what is ended is ended, and the first answer counts
     const end = () => {
-      isOver = true;
       clearTimeout(whole);
       clearTimeout(idle);
       req.off("data", heard);
@@ -189,7 +188,6 @@ function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promi
       req.off("close", aborted);
     };
     function fail(error: unknown): void {
-      if (isOver) return;
       end();
       req.unpipe(form);
       form?.destroy();
@@ -230,7 +228,6 @@ function receive(req: IncomingMessage, own: string, limits: UploadLimits): Promi
     });
     form.on("finish", () => {
       void Promise.all(writing).then(() => {
-        if (isOver) return;
         end();
         resolve({ files, fields });
       });
