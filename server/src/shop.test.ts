@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { FoundRow } from "@kobbin/contract";
 import { startServer, strangerFiles, type TestServer, Visitor, zipOf } from "../test/kit.ts";
 
 let server: TestServer;
@@ -206,4 +207,38 @@ test("a shop in any currency offered knows what the simulated houses charge", as
     expect(Number(shop.rates.EUR)).toBeGreaterThan(0);
     expect(Number(shop.rates.USD) / Number(shop.rates.EUR)).toBeCloseTo(0.92, 2);
   }
+});
+
+test("the command box finds products, runs and parts by all of its words, as they are written, of this shop only", async () => {
+  const [v, other] = [new Visitor(server), new Visitor(server)];
+  await v.startShop("Finding");
+  await other.startShop("Finding elsewhere");
+  for (const who of [v, other]) {
+    const { revisionId } = (await who.drop(strangerFiles(), { name: "Rain_gauge 50%" })).body as {
+      revisionId: string;
+    };
+    if (who === v) await v.post("/api/runs", { revisionId, name: "Spring", goodBoards: 12 });
+  }
+  const found = async (q: string) =>
+    ((await v.get(`/api/find?q=${encodeURIComponent(q)}`)).body as FoundRow[]).map((r) => [
+      r.kind,
+      r.text,
+      r.more,
+      r.to.replace(/[0-9a-f-]{36}/, "…"),
+    ]);
+  const run = ["run", "Rain_gauge 50%, Spring", "revision A, 12 good boards", "/runs/…/board"];
+  const product = ["product", "Rain_gauge 50%", "", "/products/…/history"];
+  const part = ["part", "ZZ-UNKNOWN-1", "R1 4k7 in Rain_gauge 50% A", "/runs/…/parts?find=ZZ-UNKNOWN-1"];
+  expect(await found("RAIN")).toEqual([run, product]);
+  expect(await found("  gauge   spring ")).toEqual([run]);
+  expect(await found("zz-unk r1")).toEqual([part]);
+  // signs of patterns are letters
+  expect(await found("50%")).toEqual([run, product]);
+  expect(await found("n_g")).toEqual([run, product]);
+  for (const none of ["r%g", "r_in", "\\", "rain snow", "", "   "])
+    expect([none, await found(none)]).toEqual([none, []]);
+  expect((await v.get("/api/find")).body).toEqual([]);
+  // the seventh word and what is longer than sixty letters are not asked for
+  expect(await found("r a i n g a snow")).toEqual([run, product]);
+  expect(await found(`rain ${"x".repeat(60)}`)).toEqual([]);
 });

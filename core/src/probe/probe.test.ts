@@ -183,3 +183,21 @@ test("a board without copper is refused with the reason, and so are minutes that
   expect(() => listOf(board, 0)).toThrow("minutes");
   expect(() => listOf(board, Number.NaN)).toThrow("minutes");
 });
+
+test("a listed point names the pad that it lies within 0.05 mm of", () => {
+  // a pad at 0 / 3, where a twentieth is just that
+  const moved = board.map((e) =>
+    e.path === "b.gtl" ? layer("b.gtl", `${topOf}D10*\n${flash(0, 3)}D11*\n${stroke(0, 3, 2, 3)}`) : e,
+  );
+  const open = moved.filter((e) => e.path !== "b.gts");
+  const padsAt = (x: number) => {
+    const list = netlist(
+      listedPoint("GND", "J9", "1", x, 3),
+      ...pads.map((p) => listedPoint(p[0], p[1], p[2], p[3], p[4])),
+    );
+    return listOf([...open, list]).probes.flatMap((p) => [p.a.pad, p.b.pad]);
+  };
+  expect(padsAt(0.05)).toContain("J9.1");
+  expect(padsAt(-0.05)).toContain("J9.1");
+  expect(padsAt(0.051)).not.toContain("J9.1");
+});
