@@ -142,8 +142,6 @@ function reachOf(projects: readonly string[]): Ran[] {
 /** A change may make a test run for ever: it has so many times as long as it took unchanged, and this for the beginning. */
 const PATIENCE = 6;
 const START_MS = 60_000;
-/** How long one test may take; the longest takes a third of it. */
-const TEST_MS = 60_000;
 /** Tests that take less than this in all are run first: most changes are noticed by them. */
 const QUICK_MS = 15_000;
 
@@ -159,7 +157,7 @@ function notices(tests: readonly Ran[]): boolean {
     if (list.length === 0) return false;
     const ms = list.reduce((sum, t) => sum + t.ms, 0);
     const patience = START_MS + PATIENCE * ms;
-    const hasty = ["--bail", "--env=./tools/first-failure.mjs", `--testTimeout=${TEST_MS}`, "--maxWorkers=2"];
+    const hasty = ["--bail", "--env=./tools/first-failure.mjs", "--maxWorkers=2"];
     return fails([...hasty, "--runTestsByPath", ...list.map((t) => t.test)], patience);
   });
 }

@@ -32,6 +32,20 @@ test("a sentence names eight unless told otherwise; a list without a file is cou
   for (const text of ["a", "b"]) list.add({ tag: "odd", level: "error", text });
   expect(list.done()).toEqual([
     { tag: "odd", level: "error", text: "a" },
-    { tag: "odd", level: "remark", text: "1 more of the same kind." },
+    { tag: "odd", level: "error", text: "1 more of the same kind." },
+  ]);
+});
+
+test("what is lost is told however much of the same kind is only odd, and weighs as much where it is counted", () => {
+  const list = new FindingList(2);
+  for (let i = 0; i < 9; i++) list.add({ tag: "line", level: "warning", file: "a", text: `odd ${i}` });
+  for (let i = 0; i < 3; i++) list.add({ tag: "line", level: "error", file: "a", text: `lost ${i}` });
+  expect(list.done().map((f) => `${f.level} ${f.text}`)).toEqual([
+    "warning odd 0",
+    "warning odd 1",
+    "error lost 0",
+    "error lost 1",
+    "warning 7 more of the same kind.",
+    "error 1 more of the same kind.",
   ]);
 });

@@ -24,7 +24,10 @@ export interface Move {
   readonly isMirrored?: boolean;
 }
 
-/** Collects findings, at most `max` of one tag per file, the rest counted: a broken file must not drown the page. */
+/**
+ * Collects findings, at most `max` of one tag and level per file, the rest counted: a broken file must not drown the page,
+ * and what is lost not behind what is only odd.
+ */
 export class FindingList {
   readonly list: Finding[] = [];
   private readonly counts = new Map<string, number>();
@@ -35,22 +38,22 @@ export class FindingList {
   }
 
   add(finding: Finding): void {
-    const key = `${finding.tag}\n${finding.file ?? ""}`;
+    const key = `${finding.tag}\n${finding.level}\n${finding.file ?? ""}`;
     const n = (this.counts.get(key) ?? 0) + 1;
     this.counts.set(key, n);
     if (n <= this.max) this.list.push(finding);
   }
 
-  /** All findings; where some were cut, a remark says how many more there are. */
+  /** All findings; where some were cut, one of their level says how many more there are: they weigh no less. */
   done(): Finding[] {
     const cut = [...this.counts].filter(([, n]) => n > this.max);
     return [
       ...this.list,
       ...cut.map(([key, n]): Finding => {
-        const [tag, file] = key.split("\n") as [string, string];
+        const [tag, level, file] = key.split("\n") as [string, Level, string];
         return {
           tag,
-          level: "remark",
+          level,
           ...(file ? { file } : {}),
           text: `${n - this.max} more of the same kind.`,
         };

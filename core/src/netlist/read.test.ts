@@ -95,7 +95,7 @@ test.each<[says: string, text: string, read: string[], said: string[]]>([
       "parse-error error 5",
       "parse-error error 6",
       "parse-error error 7",
-      "parse-error remark",
+      "parse-error error",
     ],
   ],
   [
