@@ -1,8 +1,8 @@
 // TypeScript for Jest, with the language's own objects bound once at the head of each module. Jest runs tests in a
 // context whose globals are looked up through the host at every use, which makes arithmetic several times slower.
 // Nothing a test may put something else in the place of (clocks, timers, fetch) is among them.
+import { readFileSync } from "node:fs";
 import swc from "@swc/jest";
-// biome-ignore lint/correctness/useImportExtensions: the types beside it are not the file
 import { watched } from "./reach.mjs";
 
 const BOUND = [
@@ -33,6 +33,9 @@ function headFor(source) {
 
 const withHead = (result, source) => ({ ...result, code: headFor(source) + result.code });
 const isReach = Boolean(process.env.KOBBIN_REACH);
+const reach = isReach
+  ? ["places.mjs", "reach.mjs"].map((f) => readFileSync(new URL(f, import.meta.url), "utf8")).join("")
+  : "";
 const told = (source, path) => (isReach ? watched(source, path) : source);
 
 export default {
@@ -43,7 +46,7 @@ export default {
       process: (source, path, options) => withHead(inner.process(told(source, path), path, options), source),
       processAsync: async (source, path, options) =>
         withHead(await inner.processAsync(told(source, path), path, options), source),
-      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.join()}-${isReach}`,
+      getCacheKey: (source, ...rest) => `${inner.getCacheKey(source, ...rest)}-${BOUND.join()}-${reach}`,
     };
   },
 };

@@ -1,7 +1,8 @@
 // Changes one thing at a time and looks whether a test notices:  npm run mutate -- --seed 7 --count 60 [--in core/src/fab]
-// Places are picked by the seed, spread over the folders. Every test that runs the changed function is run, quick ones
-// first (which those are is found once: reach.mjs); of core and formats those of the server are not asked.
-// A change that ends in no time counts as noticed. The tree must be clean: each file is put back as it was.
+// Places are picked by the seed, spread over the folders. Every test in which the changed expression would come to
+// something else is run, quick ones first (which those are is found once: reach.mjs); of core and formats those of the
+// server are not asked. A change that ends in no time counts as noticed. The tree must be clean: each file is put back.
+// --unseen changes nothing and lists every place that comes to the same in all tests: no test can notice a change there.
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
@@ -9,7 +10,7 @@ import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
 import { chance } from "../core/test/random.ts";
 // biome-ignore lint/correctness/useImportExtensions: the types beside it are not the file
-import { functionsOf, parsed, walk } from "./reach.mjs";
+import { type Change, changesOf, functionsOf } from "./places.mjs";
 
 const { values } = parseArgs({
   options: {
@@ -18,6 +19,7 @@ const { values } = parseArgs({
     /** How many of them are left out at the beginning: to go on where a run was ended. */
     from: { type: "string", default: "0" },
     in: { type: "string", default: "" },
+    unseen: { type: "boolean", default: false },
   },
 });
 /** Changes after which nothing can be told apart, each with its reason, and where many are alike a piece of its line: they count neither way. */
@@ -31,58 +33,12 @@ const EQUIVALENT = JSON.parse(
 }[];
 const ROOTS = ["core/src", "formats/src", "server/src"];
 
-/** One thing to change: what stands there, and what is put in its place. */
-interface Change {
-  readonly start: number;
-  readonly end: number;
-  readonly to: string;
-}
-type Node = Readonly<Record<string, unknown>> & { readonly type: string };
-
-const SWAP: Readonly<Record<string, string>> = {
-  "<": "<=",
-  "<=": "<",
-  ">": ">=",
-  ">=": ">",
-  "===": "!==",
-  "!==": "===",
-  "+": "-",
-  "-": "+",
-  "*": "/",
-  "/": "*",
-  "&&": "||",
-  "||": "&&",
-};
-
-/** Everything in a file that can be changed for the worse. Texts, types and docstrings are left alone. */
-function changesOf(source: string): Change[] {
-  const { body, at } = parsed(source);
-  const text = (n: Node) => source.slice(at(n).start, at(n).end);
-  const out: Change[] = [];
-  walk(body, (n: Node) => {
-    if (/^Ts(?!As|NonNull|Satisfies|Const)/.test(n.type)) return false;
-    if (n.type === "BinaryExpression") {
-      const [left, right, to] = [n.left as Node, n.right as Node, SWAP[n.operator as string]];
-      const isText = [left, right].some((s) => s.type === "StringLiteral" || s.type === "TemplateLiteral");
-      if (to && !isText) out.push({ ...at(n), to: `(${text(left)}) ${to} (${text(right)})` });
-    }
-    if (n.type === "NumericLiteral") out.push({ ...at(n), to: `${Number(text(n).replaceAll("_", "")) + 1}` });
-    if (n.type === "BooleanLiteral") out.push({ ...at(n), to: n.value ? "false" : "true" });
-    if (n.type === "IfStatement") out.push({ ...at(n.test as Node), to: "false" });
-    if (n.type === "ConditionalExpression")
-      out.push({ ...at(n.test as Node), to: `!(${text(n.test as Node)})` });
-    if (n.type === "UnaryExpression" && n.operator === "!")
-      out.push({ ...at(n), to: text(n.argument as Node) });
-    return true;
-  });
-  return out;
-}
-
-/** A test file as it ran unchanged: how long it took, and each function it ran (`file:start`, or the file alone). */
+/** A test file as it ran unchanged: how long it took, each function it ran (`file:start`, or the file alone), and of each file the places where a change comes to something else in it. */
 interface Ran {
   readonly test: string;
   readonly ms: number;
   readonly reached: ReadonlySet<string>;
+  readonly seen: ReadonlyMap<string, ReadonlySet<number>>;
 }
 
 /** Runs Jest. @returns whether a test failed, or did not come to an end in the time it has */
@@ -126,15 +82,17 @@ function reachOf(projects: readonly string[]): Ran[] {
     renameSync(`${folder}.part`, folder);
   }
   return readdirSync(folder).map((name) => {
-    const { test, ms, reached } = JSON.parse(readFileSync(join(folder, name), "utf8")) as {
+    const { test, ms, reached, seen } = JSON.parse(readFileSync(join(folder, name), "utf8")) as {
       test: string;
       ms: number;
       reached: string[];
+      seen: Record<string, number[]>;
     };
     return {
       test: relative(process.cwd(), test).split(sep).join("/"),
       ms,
       reached: new Set(reached),
+      seen: new Map(Object.entries(seen).map(([file, list]) => [file, new Set(list)])),
     };
   });
 }
@@ -182,15 +140,50 @@ const ran = {
   server: files.some((f) => f.startsWith("server/")) ? reachOf(["server"]) : [],
   near: files.some((f) => !f.startsWith("server/")) ? reachOf(NEAR) : [],
 };
-/** The tests that run the innermost function around a place; what stands in none is run by all that load the file. */
-function testsOf(file: string, source: string, place: number): Ran[] {
-  const around = functionsOf(source).filter((f) => f.start <= place && place < f.end);
-  const inner = around.sort((a, b) => b.start - a.start)[0];
-  const key = inner ? `${file}:${inner.start}` : file;
+/** The tests that could notice a change: those in which it comes to something else; where that cannot be told all that run the innermost function around it, and of what stands in none all that load the file. */
+function testsOf(file: string, source: string, change: Change, index: number): Ran[] {
   const all = ran[file.startsWith("server/") ? "server" : "near"];
-  const own = all.filter((r) => r.reached.has(key));
-  // what runs in a thread of its own is not seen: then by all that load the file
-  return own.length > 0 ? own : all.filter((r) => r.reached.has(file));
+  const around = functionsOf(source).filter((f) => f.start <= change.start && change.start < f.end);
+  const inner = around.sort((a, b) => b.start - a.start)[0];
+  const run = all.filter((r) => r.reached.has(inner ? `${file}:${inner.start}` : file));
+  // what runs in a thread of its own is not seen: then all that load the file
+  if (run.length === 0) return all.filter((r) => r.reached.has(file));
+  return change.kind === "name" ? run : run.filter((r) => r.seen.get(file)?.has(index));
+}
+
+const shown = (text: string) => text.replace(/\s+/g, " ").slice(0, 50);
+/** Where a change is and what it is, as listed, and why nothing can tell it apart if that is known. */
+function described(file: string, source: string, c: Change) {
+  const line = source.slice(0, c.start).split("\n").length;
+  const words = `${shown(source.slice(c.start, c.end))} → ${shown(c.to)}`;
+  const text = source.split("\n")[line - 1]!;
+  const same = EQUIVALENT.find(
+    (e) => e.file === file && words.startsWith(e.change) && text.includes(e.in ?? ""),
+  );
+  return { where: `${file}:${line}`, words, text: text.trim(), same: same?.because };
+}
+
+const report = (title: string, folders: ReadonlyMap<string, readonly [number, number]>) => {
+  const all = [...folders.values()].reduce(([a, b], [k, of]) => [a + k, b + of], [0, 0]);
+  console.log(`\n${all[0]} of ${all[1]} ${title}, ${Math.round((100 * all[0]) / Math.max(1, all[1]))} %`);
+  for (const [folder, [k, of]] of [...folders].sort()) console.log(`  ${folder}: ${k} of ${of}`);
+};
+
+if (values.unseen) {
+  const seen = new Map<string, [number, number]>();
+  for (const file of files) {
+    const source = readFileSync(file, "utf8");
+    changesOf(source).forEach((c, i) => {
+      const { where, words, text, same } = described(file, source, c);
+      if (same) return;
+      const isSeen = testsOf(file, source, c, i).length > 0;
+      const [k, of] = seen.get(dirname(file)) ?? [0, 0];
+      seen.set(dirname(file), [k + Number(isSeen), of + 1]);
+      if (!isSeen) console.log(`${where}  ${words}  | ${text}`);
+    });
+  }
+  report("can be noticed", seen);
+  process.exit(0);
 }
 
 const random = chance(Number(values.seed));
@@ -203,33 +196,28 @@ for (let i = 0; i < Number(values.count); i++) {
   const source = readFileSync(file, "utf8");
   const list = changesOf(source);
   if (list.length === 0) continue;
-  const c = random.pick(list);
-  const where = `${file}:${source.slice(0, c.start).split("\n").length}`;
-  const words = `${source.slice(c.start, c.end).replace(/\s+/g, " ").slice(0, 50)} → ${c.to.replace(/\s+/g, " ").slice(0, 50)}`;
-  const line = source.split("\n")[Number(where.split(":")[1]) - 1]!;
+  const index = random.below(list.length);
+  const c = list[index]!;
+  const { where, words, same } = described(file, source, c);
   if (i < Number(values.from)) continue;
-  const same = EQUIVALENT.find(
-    (e) => e.file === file && words.startsWith(e.change) && line.includes(e.in ?? ""),
-  );
   if (same) {
-    console.log(`${i} the same ${where}  ${words}: ${same.because}`);
+    console.log(`${i} the same ${where}  ${words}: ${same}`);
     continue;
   }
-  const tests = testsOf(file, source, c.start);
+  const tests = testsOf(file, source, c, index);
   let isKilled = false;
-  try {
-    writeFileSync(file, source.slice(0, c.start) + c.to + source.slice(c.end));
-    isKilled = notices(tests);
-  } finally {
-    writeFileSync(file, source);
-  }
+  if (tests.length > 0)
+    try {
+      writeFileSync(file, source.slice(0, c.start) + c.to + source.slice(c.end));
+      isKilled = notices(tests);
+    } finally {
+      writeFileSync(file, source);
+    }
   const [k, of] = killed.get(folder) ?? [0, 0];
   killed.set(folder, [k + Number(isKilled), of + 1]);
-  const by = tests.length === 0 ? "no test runs it" : `${tests.length} tests`;
+  const by = tests.length === 0 ? "it comes to the same in all tests" : `${tests.length} tests`;
   if (!isKilled) survived.push(`${where}  ${words}  (${by})`);
   console.log(`${i} ${isKilled ? "noticed " : "SURVIVED"} ${where}  ${words}  (${by})`);
 }
-const all = [...killed.values()].reduce(([a, b], [k, of]) => [a + k, b + of], [0, 0]);
-console.log(`\n${all[0]} of ${all[1]} noticed, ${Math.round((100 * all[0]!) / Math.max(1, all[1]!))} %`);
-for (const [folder, [k, of]] of [...killed].sort()) console.log(`  ${folder}: ${k} of ${of}`);
+report("noticed", killed);
 if (survived.length > 0) console.log(`\nnobody noticed:\n  ${survived.join("\n  ")}`);

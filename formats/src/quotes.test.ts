@@ -59,7 +59,120 @@ test.each<[string, string, (readonly string[])[]]>([
       ["R1", 'say "x"'],
     ],
   ],
+  [
+    "two strays with rows between them",
+    'Ref,Part,Qty\nS1,"3/8 screw,4\nR1,1k,1\nR2,2k,1\nS2,nut 1/2",4\nR9,1k,1',
+    [
+      ["Ref", "Part", "Qty"],
+      ["S1", '"3/8 screw', "4"],
+      ["R1", "1k", "1"],
+      ["R2", "2k", "1"],
+      ["S2", 'nut 1/2"', "4"],
+      ["R9", "1k", "1"],
+    ],
+  ],
+  [
+    "two strays with one row between them",
+    'Ref,Part,Qty\nS1,"3/8 screw,4\nR1,1k,1\nS2,nut 1/2",4\nR9,1k,1',
+    [
+      ["Ref", "Part", "Qty"],
+      ["S1", '"3/8 screw', "4"],
+      ["R1", "1k", "1"],
+      ["S2", 'nut 1/2"', "4"],
+      ["R9", "1k", "1"],
+    ],
+  ],
+  [
+    "strays in two columns, and most rows with one cell more than the first",
+    'Ref,Part\nS1,"3/8 screw,4,x\nR1,1k,1,x\nR2,2k,1,x\nS2,nut,1/2",x\nR9,1k,1,x',
+    [
+      ["Ref", "Part"],
+      ["S1", '"3/8 screw', "4", "x"],
+      ["R1", "1k", "1", "x"],
+      ["R2", "2k", "1", "x"],
+      ["S2", "nut", '1/2"', "x"],
+      ["R9", "1k", "1", "x"],
+    ],
+  ],
+  [
+    "references over three lines, three in each and one in the last",
+    'Ref,Part,Qty\n"R1,R2,R3\nR4,R5,R6\nR7",1k,7\nR8,2k,1',
+    [
+      ["Ref", "Part", "Qty"],
+      ["R1,R2,R3\nR4,R5,R6\nR7", "1k", "7"],
+      ["R8", "2k", "1"],
+    ],
+  ],
+  [
+    "references over four lines in the middle of a row",
+    'Part,Ref,Qty\n1k,"R1,R2,\nR4,R5,R6,\nR7,R8,R9,\nR10",9\n2k,R11,1',
+    [
+      ["Part", "Ref", "Qty"],
+      ["1k", "R1,R2,\nR4,R5,R6,\nR7,R8,R9,\nR10", "9"],
+      ["2k", "R11", "1"],
+    ],
+  ],
+  [
+    "references over two lines in the middle of a row",
+    'Part,Ref,Qty\n1k,"R1,R2\nR3,R4",4\n2k,"R5 "" x,1',
+    [
+      ["Part", "Ref", "Qty"],
+      ["1k", "R1,R2\nR3,R4", "4"],
+      ["2k", '"R5 "" x', "1"],
+    ],
+  ],
 ])("%s", (_, text, rows) => {
+  expect(readCsv(text)).toEqual(rows);
+});
+
+// what its first line says is the delimiter, however it is written
+test.each<[string, readonly (readonly string[])[] | undefined]>([
+  [
+    "sep=;\nA;B\n1,5;2",
+    [
+      ["A", "B"],
+      ["1,5", "2"],
+    ],
+  ],
+  [
+    "sep=;\r\nA;B\r\n1,5;2",
+    [
+      ["A", "B"],
+      ["1,5", "2"],
+    ],
+  ],
+  [
+    "sep=;\rA;B\r1,5;2",
+    [
+      ["A", "B"],
+      ["1,5", "2"],
+    ],
+  ],
+  ["Sep=| \nA|B;C\n", [["A", "B;C"]]],
+  [
+    "sep=\t\nA\tB\n1;5\t2",
+    [
+      ["A", "B"],
+      ["1;5", "2"],
+    ],
+  ],
+  [
+    '"sep=;"\nA;B\n1,5;2',
+    [
+      ["A", "B"],
+      ["1,5", "2"],
+    ],
+  ],
+  ["sep=;", undefined],
+  ["\nA,B\nsep=;,x", [[""], ["A", "B"], ["sep=;", "x"]]],
+  [
+    "sep=;;\nA;B",
+    [
+      ["sep=", "", ""],
+      ["A", "B"],
+    ],
+  ],
+])("%j", (text, rows) => {
   expect(readCsv(text)).toEqual(rows);
 });
 

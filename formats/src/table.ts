@@ -46,16 +46,18 @@ export async function readTable(bytes: Uint8Array, budget?: DropBudget): Promise
 
 /** Splits delimited text; the delimiter is the one that gives the most even rows. */
 export function readCsv(text: string): TableCells | undefined {
-  const head = text.split(/\r\n|\r|\n/, 1)[0] ?? "";
-  const separator = /^sep=(.)$/i.exec(head.trim())?.[1];
-  const body = separator ? text.slice(text.indexOf("\n") + 1) : text;
+  // the first line may name it, for a spreadsheet
+  const [named, plain, quoted] =
+    /^(?:sep=([^\r\n])|"sep=([^\r\n])")[^\S\t\r\n]*(?:\r\n|\r|\n|$)/i.exec(text) ?? [];
+  const separator = plain ?? quoted;
+  const body = text.slice(named?.length ?? 0);
   const delimiter = separator ?? delimiterOf(body);
   const result = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
   let rows = result.data.filter((r) => Array.isArray(r));
   // a quote that nobody closes would take the rows after it for one cell
   if (
     result.errors.some((e) => e.type === "Quotes") ||
-    rows.some((r) => r.some((c) => swallows(c, delimiter)))
+    rows.some((r) => isRows(r, delimiter) || r.some((c) => swallows(c, delimiter)))
   )
     rows = splitByLine(body, delimiter);
   while (rows.length > 0 && rows[rows.length - 1]!.every((c) => c.trim() === "")) rows.pop();
@@ -68,12 +70,30 @@ function swallows(cell: string, delimiter: string): boolean {
   return lines.length > 2 && lines.filter((l) => l.split(delimiter).length > 2).length >= 2;
 }
 
+/**
+ * Whether a cell that is not the first goes over lines in such a way that each of them, split as it stands, were a row as
+ * wide as this one: then two strays were taken for the quotes of one cell.
+ */
+function isRows(row: readonly string[], delimiter: string): boolean {
+  return row.some((cell, i) => {
+    const marks = cell.split(/\r\n|\r|\n/).map((l) => l.split(delimiter).length - 1);
+    const wide = row.length - 1;
+    return (
+      i > 0 &&
+      marks.length > 2 &&
+      marks[0] === wide - i &&
+      marks.at(-1) === i &&
+      marks.slice(1, -1).every((n) => n === wide)
+    );
+  });
+}
+
 /** Lines a cell in quotes may go over, where splitting line by line. */
 const MOST_LINES = 12;
 
 /**
- * Splits a text line by line: a quote opens a cell only where it is closed again within a few lines and the row has then
- * as many cells as most; else it is a sign like any other, an inch or a slip.
+ * Splits a text line by line: a quote opens a cell only where it is closed again within a few lines, and the row has then
+ * as many cells as most and is not rows of their own; else it is a sign like any other, an inch or a slip.
  */
 function splitByLine(body: string, delimiter: string): string[][] {
   const lines = body.split(/\r\n|\r|\n/);
@@ -96,7 +116,7 @@ function splitByLine(body: string, delimiter: string): string[][] {
     let row = one(line);
     for (let k = i + 1; !row && k < Math.min(lines.length, i + MOST_LINES); k++) {
       const joined = one(lines.slice(i, k + 1).join("\n"));
-      if (joined && joined.length === usual) {
+      if (joined && joined.length === usual && !isRows(joined, delimiter)) {
         row = joined;
         i = k;
       }
