@@ -91,3 +91,81 @@ test("names in the layers against the copper: a short, an open, and the nets lis
   ]);
   expect(m.nets!.singlePad).toBe(1);
 });
+
+const um = (mm: number) => `${mm < 0 ? "-" : "+"}${String(Math.round(Math.abs(mm) * 1000)).padStart(6, "0")}`;
+/** A netlist of points in millimetres: net, part, pin, place, and the layer they are reached on (1 is the top; 0 all). */
+const points = (list: readonly (readonly [string, string, string, number, number, number?])[]) =>
+  entry(
+    "b.ipc",
+    `P  UNITS CUST 1\n${list
+      .map(
+        ([net, ref, pin, x, y, layer = 1]) =>
+          `327${net.padEnd(14)}   ${ref.padEnd(6)}${pin ? "-" : " "}${pin.padEnd(4)}      A0${layer}X${um(x)}Y${um(y)}`,
+      )
+      .join("\n")}\n999\n`,
+  );
+
+test("listed points that lie on no copper are told by their parts, or by where they are; the first where it lies", () => {
+  const here = [1, 2, 3, 4].map((k) => ["A", `U${k}`, "1", 2 + 3 * k, 5] as const);
+  const off = (...list: (readonly [string, string, string, number, number])[]) => {
+    // pad 4 stands alone
+    const m = measure([...two(() => ""), points([...here.slice(0, 3), ["B", "U4", "1", 14, 5], ...list])]);
+    expect(m.netlist).toMatchObject({ points: 4 + list.length, agrees: list.length === 0 });
+    return m.findings.filter((f) => f.tag === "netlist-mismatch");
+  };
+  expect(off()).toEqual([]);
+  expect(off(["A", "R1", "2", 7, 8])).toMatchObject([
+    {
+      level: "error",
+      line: 6,
+      about: ["R1.2"],
+      at: { x: 7, y: 8 },
+      text: "1 listed point lies on no copper: R1.2.",
+    },
+  ]);
+});
+
+test("of twenty-five points on no copper twenty are named, and four in the sentence", () => {
+  // a hundred that lie on copper, so that the list as a whole is no other board's
+  const good = Array.from({ length: 100 }, (_, k) => [`N${k}`, `U${k}`, "1", 2 + k, 5] as const);
+  const lost = Array.from({ length: 25 }, (_, k) => ["X", `R${k}`, "1", 2 + k, 8] as const);
+  const told = (list: Parameters<typeof points>[0]) =>
+    measure([
+      rim(104, 10),
+      layer("b.gtl", `%ADD10C,0.4*%\nD10*\n${good.map(([, , , x, y]) => flash(x, y)).join("")}`),
+      points([...good, ...list]),
+    ]).findings.find((f) => f.tag === "netlist-mismatch");
+  const f = told(lost);
+  expect(f!.about).toEqual(lost.slice(0, 20).map(([, ref]) => `${ref}.1`));
+  expect(f!.text).toBe("25 listed points lie on no copper: R0.1, R1.1, R2.1, R3.1 and 21 more.");
+  expect(
+    told([
+      ["X", "VIA", "", 7, 8.123],
+      ["X", "R7", "", 2, 2],
+    ])!.text,
+  ).toBe("2 listed points lie on no copper: VIA at 7.00, 8.12, R7.");
+  // one more in five, and it is another board's list
+  expect(told([...lost, ["X", "Z1", "1", 40, 2]])!.text).toContain(
+    "26 of 126 listed points lie on no copper, in no unit",
+  );
+});
+
+test("three nets on one piece of copper: two are named, and how many more", () => {
+  const m = measure([
+    ...two(() => ""),
+    points([
+      ["A", "U1", "1", 5, 5],
+      ["B", "", "", 8, 5],
+      ["C", "U3", "1", 11, 5],
+      ["D", "U4", "1", 14, 5],
+    ]),
+  ]);
+  expect(m.findings.filter((f) => f.tag === "net-short")).toMatchObject([
+    {
+      about: ["A", "B", "C"],
+      line: 3,
+      at: { x: 8, y: 5 },
+      text: "A (U1.1) and B (point at 8.00, 5.00) are one piece of copper, the netlist lists them apart, with 1 more.",
+    },
+  ]);
+});

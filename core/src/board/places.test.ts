@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { flash, layer, measure, rim, table } from "../../test/write-board.ts";
+import { entry, flash, layer, measure, rim, table } from "../../test/write-board.ts";
 
 // four parts above and four below, two pads each, 2 mm apart; where a placement file puts them, and what is said of it
 interface At {
@@ -58,4 +58,83 @@ test.each<[string, (p: At) => At, unknown[]]>([
   ],
 ])("a placement file that has the parts %s", (_, move, expected) => {
   expect(said(move).sort()).toEqual([...expected].sort());
+});
+
+// no file says whose pads are whose
+const UNNAMED = [
+  rim(40, 20),
+  layer(
+    "b.gtl",
+    `%ADD10C,1.6*%\nD10*\n${flash(5, 5)}${flash(8, 5)}${flash(20, 12)}%ADD11R,1X1*%\nD11*\n${flash(30, 5)}`,
+  ),
+  layer("b.gbl", `%ADD10C,1.6*%\nD10*\n${flash(5, 5)}${flash(8, 5)}${flash(20, 12)}`),
+  layer("b.gts", `%ADD10C,1.8*%\nD10*\n${flash(5, 5)}${flash(8, 5)}${flash(20, 12)}${flash(30, 5)}`),
+  layer("b.gbs", `%ADD10C,1.8*%\nD10*\n${flash(5, 5)}${flash(8, 5)}${flash(20, 12)}`),
+  entry("b.drl", "M48\nMETRIC\nT1C0.8\n%\nT1\nX5.0Y5.0\nX8.0Y5.0\nX20.0Y12.0\nM30\n"),
+];
+const at = (rows: readonly (readonly [string, number, number, string])[]) =>
+  measure([
+    ...UNNAMED,
+    table("b-pos.csv", [
+      ["Ref", "X", "Y", "Rot", "Side"],
+      ...rows.map(([r, x, y, s]) => [r, `${x.toFixed(3)}`, y.toFixed(3), "0", s]),
+    ]),
+  ]);
+
+test("where no file says whose pads are whose, a drilled pad is that of the nearest part within 10 mm", () => {
+  const through = (...rows: (readonly [string, number, number, string])[]) =>
+    at(rows).crossCheck!.throughHole;
+  expect(through(["J1", 6.5, 5, "top"], ["R1", 30, 5, "top"])).toEqual(["J1"]);
+  // 20/12 is 9.9 from 29.9/12, and 10 from 30/12
+  expect(through(["J1", 6.5, 5, "top"], ["R1", 29.9, 12, "top"])).toEqual(["J1", "R1"]);
+  expect(through(["J1", 6.5, 5, "top"], ["R1", 30, 12, "top"])).toEqual(["J1"]);
+  // each pad has one nearest part; what is no part has no pins
+  expect(through(["J2", 20, 10, "bottom"], ["J1", 6.5, 5, "top"], ["R1", 7, 12, "top"])).toEqual([
+    "J1",
+    "J2",
+  ]);
+  expect(through(["H1", 6.5, 5, "top"], ["J1", 20, 12, "top"])).toEqual(["J1"]);
+});
+
+test("a part with no pad within 6 mm on its side is asked about; a drilled pad is on both sides", () => {
+  const off = (...row: [string, number, number, string]) =>
+    at([row])
+      .findings.filter((f) => f.tag === "placement-off-pads")
+      .map((f) => f.text);
+  expect(off("R1", 30, 5, "top")).toEqual([]);
+  expect(off("R1", 30, 10.9, "top")).toEqual([]);
+  expect(off("R1", 30, 11, "top")).toEqual(["No pad lies within 6 mm of R1 on the top."]);
+  expect(off("R1", 30, 5, "bottom")).toEqual(["No pad lies within 6 mm of R1 on the bottom."]);
+  expect(off("J1", 6.5, 5, "bottom")).toEqual([]);
+  // without any pad nothing is known
+  const bare = measure([
+    rim(40, 20),
+    layer("b.gtl", "%ADD10C,0.2*%\nD10*\n"),
+    table("b-pos.csv", [
+      ["Ref", "X", "Y", "Rot", "Side"],
+      ["R1", "30.0", "5.0", "0", "top"],
+    ]),
+  ]);
+  expect(bare.findings.filter((f) => f.tag === "placement-off-pads")).toEqual([]);
+});
+
+test("what is placed and stands in no line of the parts list is named, but for what is no part", () => {
+  const list = table("parts.csv", [
+    ["Reference", "Quantity", "Value"],
+    ["R1", "1", "1k"],
+    ["R2", "1", "1k"],
+  ]);
+  const said = (...refs: string[]) =>
+    measure([
+      ...UNNAMED,
+      list,
+      table("b-pos.csv", [
+        ["Ref", "X", "Y", "Rot", "Side"],
+        ...refs.map((r, i) => [r, `${5 + 5 * i}.0`, "5.0", "0", "top"]),
+      ]),
+    ]).findings.filter((f) => f.tag === "placement-unknown-part");
+  expect(said("R1", "R2", "FID1")).toEqual([]);
+  expect(said("R1", "U7", "R2", "J3")).toMatchObject([
+    { level: "warning", about: ["U7", "J3"], text: "Placed but in no line of the parts list: U7, J3." },
+  ]);
 });

@@ -132,3 +132,106 @@ test("a repeated block is read as so many copies at its steps", () => {
   expect(areaOf(clipAreas("xor", painted(a), painted(b)).flat())).toBeLessThan(1e-9);
   expect(a.apertures[a.aperture[a.n - 1]!]!.function).toEqual(["FiducialPad", "Panel"]);
 });
+
+/** A layer whose one aperture is a macro, flashed at 10/20. */
+const stamped = (macro: string) =>
+  read(`%FSLAX46Y46*%\n%MOMM*%\n%AMX*${macro}%\n%ADD10X*%\nD10*\nX10000000Y20000000D03*\nM02*\n`);
+/** What is written for it, as definitions, each on one line. */
+const written = (macro: string, turnDeg = 0) => {
+  const w = new LayerWriter([]);
+  w.copy(stamped(macro), { xMm: 0, yMm: 0, turnDeg });
+  const text = w.done();
+  return [...text.matchAll(/%(?:AM|ADD)[^%]*%/g)].map((m) => m[0].replaceAll("\n", ""));
+};
+
+// a stamp is written plainly only where the plain one is the same: about its own middle, one piece, right angles
+test.each<[string, string, string[]]>([
+  ["a stroke of no length, which is nothing", "20,1,0.4,0,0,0,0,0*", ["%AMSHAPE1*%", "%ADD10SHAPE1*%"]],
+  ["a stroke across", "20,1,0.4,-1,0,1,0,0*1,1,0.4,-1,0*1,1,0.4,1,0*", []],
+  [
+    "a rectangle aside",
+    "21,1,2,1,0.5,0,0*",
+    ["%AMSHAPE1*4,1,4,1.5,0.5,-0.5,0.5,-0.5,-0.5,1.5,-0.5,1.5,0.5,0*%", "%ADD10SHAPE1*%"],
+  ],
+  [
+    "a rectangle above",
+    "21,1,2,1,0,0.25,0*",
+    ["%AMSHAPE1*4,1,4,1,0.75,-1,0.75,-1,-0.25,1,-0.25,1,0.75,0*%", "%ADD10SHAPE1*%"],
+  ],
+  ["a rectangle in its middle", "21,1,2,1,0,0,0*", ["%ADD10R,2X1*%"]],
+  [
+    "a rhombus in its middle",
+    "4,1,4,-1,0,0,-1,1,0,0,1,-1,0,0*",
+    ["%AMSHAPE1*4,1,4,1,0,0,1,-1,0,0,-1,1,0,0*%", "%ADD10SHAPE1*%"],
+  ],
+])("a stamp of %s", (_, macro, lines) => {
+  if (lines.length > 0) expect(written(macro)).toEqual(lines);
+  const w = new LayerWriter([]);
+  w.copy(stamped(macro), { xMm: 0, yMm: 0, turnDeg: 0 });
+  const [a, b] = [painted(stamped(macro)), painted(read(w.done()))];
+  expect(areaOf(clipAreas("xor", a, b).flat())).toBeLessThan(1e-6);
+});
+
+test("an obround as wide as high is a circle, and one of nothing's width has no sign of less", () => {
+  const w = new LayerWriter([]);
+  w.copy(read("%FSLAX46Y46*%\n%MOMM*%\n%ADD10O,0.6X0.6*%\nD10*\nX0Y0D03*\nM02*\n"), {
+    xMm: 0,
+    yMm: 0,
+    turnDeg: 90,
+  });
+  expect(w.done()).toContain("%ADD10C,0.6*%");
+});
+
+test("of a stamp of several areas with holes none is lost under another's hole, in whichever order they come", () => {
+  // a ring of 4 outside and 3 inside, and in its hole a disc of 1: the hole is cleared before the disc is drawn
+  for (const macro of ["1,1,4,0,0*1,0,3,0,0*1,1,1,0,0*", "1,1,4,0.5,0*1,0,3,0.5,0*1,1,1,0,0.5*"]) {
+    const w = new LayerWriter([]);
+    w.copy(stamped(macro), { xMm: 0, yMm: 0, turnDeg: 90 });
+    // π·(4 − 2.25 + 0.25)
+    expect(areaOf(painted(read(w.done())))).toBeCloseTo(2 * Math.PI, 2);
+  }
+});
+
+test("an outline of more corners than the format allows keeps every second one until it fits", () => {
+  const n = 9000;
+  const ring = Array.from({ length: n }, (_, i) => {
+    const a = (2 * Math.PI * i) / n;
+    return [Math.cos(a) * 5, Math.sin(a) * 4].map((v) => v.toFixed(6)).join(",");
+  });
+  // an eccentric ring of 9,000 corners; of 4,999 and fewer none is left out
+  const corners = (macro: string) => Number(/4,1,(\d+),/.exec(written(macro, 7).join(""))?.[1]);
+  expect(corners(`4,1,${n},${[...ring, ring[0]].join(",")},0*`)).toBe(4500);
+  const few = ring.filter((_, i) => i % 9 < 5).slice(1);
+  expect(corners(`4,1,${few.length},${[...few, few[0]].join(",")},0*`)).toBe(4999);
+});
+
+test("what has too few corners to be drawn is not; one that is said twice is one", () => {
+  const w = new LayerWriter([]);
+  w.outline([1, 1], 0.2);
+  w.outline([1, 1, 1, 1.0000001, 1, 1], 0.2);
+  w.area([[0, 0, 1, 1]]);
+  w.area([[0, 0, 1, 1, 1, 1, 0, 0]]);
+  expect(read(w.done()).n).toBe(0);
+  w.outline([1, 1, 2, 1], 0.2);
+  w.area([[0, 0, 3, 0, 3, 0, 0, 3, 0, 0]]);
+  w.area([
+    [10, 0, 13, 0, 10, 3],
+    [10.5, 0.5, 11.5, 0.5, 10.5, 1.5],
+  ]);
+  const l = read(w.done());
+  // there and back; a triangle of three corners; another with a hole cleared in it
+  expect([l.n, [...l.dark]]).toEqual([5, [1, 1, 1, 1, 0]]);
+  expect(areaOf(painted(l).filter((r) => r.length === 6))).toBeCloseTo(4.5 + 4.5 - 0.5, 6);
+  // cleared, and what lies in it drawn
+  const clear = new LayerWriter([]);
+  clear.area([[0, 0, 9, 0, 9, 9, 0, 9]]);
+  clear.area(
+    [
+      [1, 1, 4, 1, 4, 4, 1, 4],
+      [2, 2, 3, 2, 3, 3, 2, 3],
+    ],
+    false,
+  );
+  expect([...read(clear.done()).dark]).toEqual([1, 0, 1]);
+  expect(areaOf(painted(read(clear.done())))).toBeCloseTo(81 - 9 + 1, 6);
+});
