@@ -1,6 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { drill, flash, layer, rim, stroke } from "../../test/write-board.ts";
 import { diffBoards } from "./diff.ts";
+import { unmatched } from "./diff-drills.ts";
 import { compareOpenings } from "./diff-stencil.ts";
 import type { PasteOpening } from "./paste.ts";
 import { readBoard } from "./read.ts";
@@ -187,4 +188,90 @@ test("of many places the largest are kept, and it is said how many there are bes
   expect(at(21)).not.toHaveProperty("more");
   expect(at(24).places["copper-top"]).toHaveLength(20);
   expect(at(24).more).toEqual({ "copper-top": { count: 3 } });
+});
+
+test("another origin is found in both directions, by equal outlines or by any corner that is common", () => {
+  const set = (
+    dx: number,
+    dy: number,
+    box: readonly [number, number, number, number] = [0, 0, 30, 20],
+    pad: readonly [number, number] = [7, 6],
+  ) => {
+    const [x0, y0, x1, y1] = [box[0] + dx, box[1] + dy, box[2] + dx, box[3] + dy];
+    return readBoard([
+      layer(
+        "b.gko",
+        `%ADD10C,0.1*%\nD10*\n${stroke(x0, y0, x1, y0)}${stroke(x1, y0, x1, y1)}${stroke(x1, y1, x0, y1)}${stroke(x0, y1, x0, y0)}`,
+      ),
+      layer("b.gtl", `%ADD10R,1X2*%\nD10*\n${flash(pad[0] + dx, pad[1] + dy)}`),
+    ]);
+  };
+  const shift = (now: ReturnType<typeof set>, was = set(0, 0)) =>
+    diffBoards(now, was).shift?.map((v) => Math.round(v * 1e3) / 1e3);
+  expect(shift(set(11, -4))).toEqual([11, -4]);
+  expect(shift(set(-3.25, 50.5))).toEqual([-3.25, 50.5]);
+  // grown by three to one side each, its one pad alike where it was: the corner that is common is found
+  expect(shift(set(11, -4, [0, 0, 33, 23]))).toEqual([11, -4]);
+  expect(shift(set(11, -4, [-3, 0, 30, 23]))).toEqual([11, -4]);
+  expect(shift(set(11, -4, [0, -3, 33, 20]))).toEqual([11, -4]);
+  expect(shift(set(11, -4, [-3, -3, 30, 20]))).toEqual([11, -4]);
+});
+
+test("holes and slots about another origin are the same", () => {
+  const slots = (
+    dx: number,
+    dy: number,
+    holes: readonly (readonly [number, number])[],
+    to: readonly [number, number] = [20, 10],
+  ) =>
+    readBoard([
+      layer(
+        "b.gko",
+        `%ADD10C,0.1*%\nD10*\n${stroke(dx, dy, 30 + dx, dy)}${stroke(30 + dx, dy, 30 + dx, 20 + dy)}${stroke(30 + dx, 20 + dy, dx, 20 + dy)}${stroke(dx, 20 + dy, dx, dy)}`,
+      ),
+      {
+        path: "b-npth.drl",
+        bytes: new TextEncoder().encode(
+          `M48\nMETRIC\nT1C1.000\nT2C2.000\n%\nT1\nX${(17 + dx).toFixed(3)}Y${(8 + dy).toFixed(3)}G85X${(to[0] + dx).toFixed(3)}Y${(to[1] + dy).toFixed(3)}\nT2\n${holes.map(([x, y]) => `X${(x + dx).toFixed(3)}Y${(y + dy).toFixed(3)}\n`).join("")}M30\n`,
+        ),
+      },
+    ]);
+  const three = [
+    [5, 5],
+    [5, 9],
+    [9, 5],
+  ] as const;
+  const was = slots(0, 0, three);
+  expect(diffBoards(slots(12, 7, three), was).changed).toEqual([]);
+  const places = (s: ReturnType<typeof slots>) =>
+    (diffBoards(s, was).places["drill-unplated"] ?? []).map((p) => [p.kind, p.x, p.y, p.byMm]);
+  // a slot one end of which went is changed
+  expect(places(slots(0, 0, three, [20, 11])).map(([kind]) => kind)).toEqual(["changed"]);
+  // a hole went up by one
+  expect(diffBoards(slots(0, 0, [[5, 6], ...three.slice(1)]), was).places["drill-unplated"]).toMatchObject([
+    { kind: "moved", byMm: expect.closeTo(1, 6) },
+  ]);
+});
+
+test("of several nearby each is one other's: nearest pairs first, and of equal ones the first", () => {
+  const paired = (a: readonly number[], b: readonly number[], isSame = () => true) => {
+    const pairs: number[][] = [];
+    const at = (v: readonly number[]) => v.map((x) => [x, 0] as const);
+    const rest = unmatched(at(a), at(b), isSame, 2, (p, q) => pairs.push([p[0], q[0]]));
+    return [pairs, rest.a.map((p) => p[0]), rest.b.map((q) => q[0])];
+  };
+  expect(paired([0, 0.5], [1])).toEqual([[[0.5, 1]], [0], []]);
+  expect(paired([1], [0, 0.5])).toEqual([[[1, 0.5]], [], [0]]);
+  expect(paired([0, 2], [1])).toEqual([[[0, 1]], [2], []]);
+  expect(paired([1], [2, 0])).toEqual([[[1, 2]], [], [0]]);
+  expect(paired([0, 1], [1, 2])).toEqual([
+    [
+      [1, 1],
+      [0, 2],
+    ],
+    [],
+    [],
+  ]);
+  expect(paired([0], [2.001, -2.001])).toEqual([[], [0], [2.001, -2.001]]);
+  expect(paired([0], [1], () => false)).toEqual([[], [0], [1]]);
 });
