@@ -1,3 +1,4 @@
+import { setTimeout } from "node:timers/promises";
 import pg from "pg";
 import { isAway } from "../db/away.ts";
 
@@ -5,7 +6,11 @@ import { isAway } from "../db/away.ts";
  * The queue's own connection. The queue does not wait for its last word on a job, and would take the process with it
  * when the database is gone at that moment; so a statement is tried again until the database is back.
  */
-export function patientDb(databaseUrl: string, onWait: (error: Error) => void) {
+export function patientDb(
+  databaseUrl: string,
+  onWait: (error: Error) => void,
+  pause: (ms: number) => Promise<unknown> = setTimeout,
+) {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 3, application_name: "kobbin jobs" });
   pool.on("error", () => undefined);
   let isClosing = false;
@@ -23,7 +28,7 @@ export function patientDb(databaseUrl: string, onWait: (error: Error) => void) {
           if (isClosing) return nothing(text);
           if (!isAway(error)) throw error;
           onWait(error as Error);
-          await new Promise((done) => setTimeout(done, waitMs));
+          await pause(waitMs);
         }
       }
     },

@@ -56,6 +56,23 @@ test("one person's haste is not another's; without a session a network is one; p
   for (let i = 0; i < 5; i++) expect(await ask("ada", "GET", "/runs/1/board")).toBe(true);
 });
 
+test("who has not asked for more than a minute is forgotten where many ask, and nobody sooner", async () => {
+  const { ask, wait } = asking({ read: { burst: 1, perSecond: 0 }, write: { burst: 1, perSecond: 0 } });
+  expect([await ask("ada"), await ask("ada")]).toEqual([true, false]);
+  wait(1);
+  for (let i = 1; i < 5000; i++) await ask(`visitor ${i}`);
+  wait(60_000);
+  // with ada there are 5,000 now: nobody is swept
+  expect([await ask("ada"), await ask("visitor 1")]).toEqual([false, false]);
+  // one more, and those of more than a minute ago are: not ada, who asked just now, nor who is just a minute old
+  wait(0);
+  await ask("visitor 5000");
+  expect([await ask("ada"), await ask("visitor 2")]).toEqual([false, false]);
+  wait(1);
+  await ask("visitor 5001");
+  expect([await ask("ada"), await ask("visitor 3")]).toEqual([false, true]);
+});
+
 test("who is slowed is told so, and when to come again; another person is answered meanwhile", async () => {
   const endless = { burst: 1e9, perSecond: 0 };
   const server = await startServer({}, { limits: { read: endless, write: { burst: 3, perSecond: 0 } } });

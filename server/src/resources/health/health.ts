@@ -9,14 +9,14 @@ import { countFiguresDue, upsertReady } from "./queries.ts";
  * /health: the process lives. /ready: it can do its work (the database answers) and does not stop. /metrics: what it
  * counts; only from this machine, or where the caller shows METRICS_TOKEN.
  */
-export function health(deps: Deps): Middleware {
+export function health(deps: Deps, now: () => number = Date.now): Middleware {
   return async (ctx, next) => {
     if (ctx.path === "/health") {
       ctx.body = { status: "alive" };
       return;
     }
     if (ctx.path === "/ready") {
-      const state = deps.isStopping?.() ? "stopping" : await databaseState(deps);
+      const state = deps.isStopping?.() ? "stopping" : await databaseState(deps, now());
       ctx.status = state === "ready" ? 200 : 503;
       ctx.set("Cache-Control", "no-store");
       ctx.body = { status: state };
@@ -44,8 +44,7 @@ export function health(deps: Deps): Middleware {
 const AWAY = "the database does not answer";
 
 /** Whether the database answers and takes a write; asked at most once in two seconds. */
-function databaseState(deps: Deps): Promise<string> {
-  const now = Date.now();
+function databaseState(deps: Deps, now: number): Promise<string> {
   const known = states.get(deps.pool);
   if (known && now - known.at < 2000) return known.state;
   const state = askState(deps);
