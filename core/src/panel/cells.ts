@@ -31,7 +31,7 @@ export class Cell {
       Math.abs(signedArea(this.ring) - (box[2] - box[0]) * (box[3] - box[1])) < 1e-6 ? box : undefined;
   }
 
-  /** True where a box lies in the cell, its edge included. */
+  /** True where a box lies in the cell; of a rectangle its edge included, on another's edge it may be called outside. */
   holds([x0, y0, x1, y1]: Box): boolean {
     const b = this.strips.box;
     const e = 1e-7;

@@ -5,6 +5,7 @@ import { FAR } from "./made-up.fixture.ts";
 import { orderBoards } from "./order-boards.ts";
 import { quantityRows } from "./quantity.ts";
 import { rollUp } from "./roll-up.ts";
+import { onSheets } from "./sheets.fixture.ts";
 import { surplusPlan } from "./surplus.ts";
 
 // Board K, 30 good at FAR in steps of five: EX 5.1 and 8.0, 35 cost 78.50 and 6.00 for the border
@@ -40,6 +41,28 @@ test("more boards than are started can be ordered; fewer cannot", () => {
     pieces: 60,
     left: 60 - r.start,
   });
+});
+
+test("where boards lie on sheets the house's steps are whole sheets, of as many products as lie on one", () => {
+  // four on a sheet; FAR sells sheets in fives
+  const doc = onSheets();
+  const r = rollUp(doc);
+  const rows = quantityRows(doc, r);
+  expect(rows.map((q) => q.pieces).slice(0, 3)).toEqual([40, 60, 80]);
+  expect(rows.find((q) => q.isOrdered)).toMatchObject({ pieces: 40, left: 40 - r.start });
+  const landed = (products: number) =>
+    orderBoards(doc, FAR, { ...r.options!, pieces: products }, products).reduce((n, o) => n + o.micros, 0) /
+    1e6;
+  expect(rows[0]!.landed).toBeCloseTo(landed(40), 4);
+  // a second order is of the least it sells: five sheets
+  expect(rows[0]!.again).toBeCloseTo(landed(20), 4);
+  // two of the board in a product: a step of five sheets is ten products
+  const pair = { ...doc, boards: doc.boards.map((b) => ({ ...b, perProduct: 2 })) };
+  const two = rollUp(pair);
+  expect(two.orders[0]!.sheet!.sheets % 5).toBe(0);
+  const twoRows = quantityRows(pair, two);
+  expect(twoRows.every((q) => q.pieces % 10 === 0)).toBe(true);
+  expect(twoRows.find((q) => q.isOrdered)!.pieces).toBe(two.orders[0]!.quote.pieces / 2);
 });
 
 test("without a house nothing is listed", () => {
