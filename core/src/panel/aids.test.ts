@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import type { Plan } from "../geometry/plan.ts";
 import { boxAround } from "../geometry/turn.ts";
 import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./aids.ts";
 import { rect, ringed } from "./designs.fixture.ts";
@@ -141,4 +142,55 @@ test("what the drill files of a board ask for together; a file set aside asks fo
   ] as never;
   const { holes, paths } = drillWorkOf(files);
   expect([holes.map((h) => h.x), paths.length]).toEqual([[2, 2, 1], 3]);
+});
+
+test("wherever a board lies its aids are the same beside it", () => {
+  const [dx, dy] = [-120.5, 37.25];
+  const away = ringed(
+    "50 × 40",
+    rect(50, 40).outline.map((v, i) => v + (i % 2 === 0 ? dx : dy)),
+  );
+  const by = (v: number, i: number) => v + (i % 2 === 0 ? dx : dy);
+  const moved = (p: Plan): Plan => ({
+    ...p,
+    box: p.box.map(by) as unknown as Plan["box"],
+    areas: p.areas.map((a) => ({ ...a, rings: a.rings.map((r) => [...r].map(by)) })),
+    lines: p.lines.map((l) => ({ ...l, x1: l.x1 + dx, x2: l.x2 + dx, y1: l.y1 + dy, y2: l.y2 + dy })),
+    circles: p.circles.map((c) => ({ ...c, x: c.x + dx, y: c.y + dy })),
+    texts: p.texts.map((t) => ({ ...t, x: t.x + dx, y: t.y + dy })),
+  });
+  // to a micrometre, and rings from whichever corner they begin
+  const figures = (p: Plan) =>
+    JSON.parse(
+      JSON.stringify(
+        {
+          ...p,
+          areas: p.areas.map((a) => ({
+            ...a,
+            rings: a.rings.map((r) =>
+              Array.from({ length: r.length / 2 }, (_, i) =>
+                `${r[2 * i]!.toFixed(3)} ${r[2 * i + 1]!.toFixed(3)}`.replaceAll("-0.000", "0.000"),
+              ).sort(),
+            ),
+          })),
+        },
+        (_, v) => (typeof v === "number" ? Math.round(v * 1e3) / 1e3 + 0 : v),
+      ),
+    );
+  const parts = [
+    { ref: "R1", x: 10, y: 5, value: "1k" },
+    { ref: "C1", x: 20, y: 30, value: "" },
+  ];
+  const at = parts.map((p) => ({ ...p, x: p.x + dx, y: p.y + dy }));
+  expect(figures(nestPlan(away, 1.6))).toEqual(figures(moved(nestPlan(board, 1.6))));
+  expect(figures(cornersPlan(away, 1.6)!)).toEqual(figures(moved(cornersPlan(board, 1.6)!)));
+  expect(figures(sisterPlan(away))).toEqual(figures(moved(sisterPlan(board))));
+  for (const side of ["top", "bottom"] as const)
+    expect(figures(trayPlan(away, side, at))).toEqual(figures(moved(trayPlan(board, side, parts))));
+  // of as many parts each the values are in their order
+  expect(trayPlan(board, "top", [...parts, { ref: "R2", x: 1, y: 1, value: "10k" }]).notes).toEqual([
+    "1 x without a value: C1",
+    "1 x 10k: R2",
+    "1 x 1k: R1",
+  ]);
 });

@@ -100,3 +100,33 @@ test("contacts and half holes forbid their edge, and a bevel makes contacts look
   expect(d.outward).toEqual(["bottom"]);
   expect((panelDesign({ name: "d", measure: m, bodies: [] }) as PanelDesign).outward).toEqual([]);
 });
+
+test("on the right and at the top the strip that is kept free lies inside and half a millimetre beyond", () => {
+  const contacts = (edge: "right" | "top", from: [number, number], to: [number, number]) => ({
+    top: {
+      count: 5,
+      pitchMm: 2,
+      widthMm: 1.2,
+      lengthMm: 6,
+      setbackMm: 0.5,
+      edge,
+      from: { x: from[0], y: from[1] },
+      to: { x: to[0], y: to[1] },
+    },
+  });
+  const bans = (m: object) =>
+    (panelDesign({ name: "d", measure: { ...measure, ...m }, bodies: [] }) as PanelDesign).bans.map(
+      (b) => b.box,
+    );
+  expect(bans({ edgeContacts: contacts("right", [47, 20], [47, 10]) })).toEqual([[43.5, 9.4, 50.5, 20.6]]);
+  expect(bans({ edgeContacts: contacts("top", [30, 37], [20, 37]) })).toEqual([[19.4, 33.5, 30.6, 40.5]]);
+  expect(bans({ castellatedHoles: { count: 4, diameterMm: 0.8, edge: "right" } })).toEqual([
+    [49.6, 0, 50.5, 40],
+  ]);
+  expect(bans({ castellatedHoles: { count: 4, diameterMm: 0.8, edge: "top" } })).toEqual([
+    [0, 39.6, 50, 40.5],
+  ]);
+  // where the row's ends are not known nothing can be kept free along it
+  const { from: _, ...half } = contacts("top", [30, 37], [20, 37]).top;
+  expect(bans({ edgeContacts: { top: half } })).toEqual([]);
+});
