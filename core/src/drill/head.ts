@@ -135,7 +135,9 @@ export class DrillHead {
     const size = Number(c?.[1]);
     const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
     let mm = size * unit;
-    if (!c![1]!.includes(".") && size >= 10) mm = (size / (unit === 1 ? 1000 : 10000)) * unit;
+    // a whole number larger than any drill is in micrometres, or ten-thousandths of an inch
+    const [large, parts] = unit === 1 ? [50, 1000] : [10, 10000];
+    if (!c![1]!.includes(".") && size >= large) mm = (size / parts) * unit;
     if (!(mm > 0 && mm < 50)) {
       this.found.add({
         tag: "parse-error",

@@ -19,7 +19,9 @@ export function readBlock(s: LayerState, text: string, line: number): void {
   const first = statements[0]!.trim();
   if (first.startsWith("AM")) {
     const name = first.slice(2).trim();
-    const macro = { name, statements: statements.slice(1).map((t) => t.replace(/[\r\n]/g, "").trim()) };
+    // behind the last star stands nothing
+    const own = statements.slice(1, statements.at(-1)!.trim() === "" ? -1 : undefined);
+    const macro = { name, statements: own.map((t) => t.replace(/[\r\n]/g, "").trim()) };
     const old = s.macros.get(name);
     if (old && old.statements.join("*") !== macro.statements.join("*")) twice(s, `The macro ${name}`, line);
     s.macros.set(name, macro);

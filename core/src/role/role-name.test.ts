@@ -22,6 +22,19 @@ test.each([
   ["boardBottomMask.gbr", "mask bottom"],
   ["lampTopPaste.gbr", "paste top"],
   ["topmask.art", "mask top"],
+  // one letter of a side before a word that is known, glued; other letters are the board's
+  ["fmask.gbr", "mask top"],
+  ["bmask.gbr", "mask bottom"],
+  ["tsilk.gbr", "legend top"],
+  ["xmask.gbr", "mask"],
+  // an ending that is a side, beside what the rest of the name says
+  ["lamp.top", "copper top"],
+  ["lamp.bot", "copper bottom"],
+  ["lamp-silk.top", "legend"],
+  // a map or a guide is a drawing only of the drills
+  ["guide_top.gbr", "copper top"],
+  ["drill_guide.gbr", "drawing"],
+  ["map_top_copper.gbr", "copper top"],
   ["bottomsilk.pho", "legend bottom"],
   ["kilnwatchtopsilkscreen.gbr", "legend top"],
   ["FMask.gbr", "mask top"],
