@@ -28,7 +28,7 @@ export type Cell = (key: BomColumn) => string;
 export function readLine(cell: Cell, row: number, file: string, found: FindingList): BomLine | undefined {
   const named = cell("refs");
   if (SUM.test(named === "" ? cell("mpn") : named)) return undefined;
-  const refs = refsOf(named, row, file, found);
+  const { refs, marks } = refsOf(named, row, file, found);
   const qtyStated = quantityOf(cell("qty"), refs, row, file, found);
   if (refs.length === 0 && qtyStated === undefined) return undefined;
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
@@ -52,7 +52,7 @@ export function readLine(cell: Cell, row: number, file: string, found: FindingLi
       about: [...refs],
       text: `${reading.doubt}.`,
     });
-  const dnp = isLeftOff(cell, refs, row, file, found);
+  const dnp = isLeftOff(cell, refs, marks, row, file, found);
   return {
     refs,
     qty: refs.length > 0 ? refs.length : qtyStated!,
@@ -68,14 +68,33 @@ export function readLine(cell: Cell, row: number, file: string, found: FindingLi
   };
 }
 
-/** References of a line, expanded; what is none, and what stands twice, is said. */
-function refsOf(named: string, row: number, file: string, found: FindingList): readonly string[] {
+interface Named {
+  readonly refs: readonly string[];
+  /** What stands beside them and says, or may say, that they are left off. */
+  readonly marks: readonly string[];
+}
+
+/** References of a line, expanded; what is none, what stands beside them, and what stands twice, is said. */
+function refsOf(named: string, row: number, file: string, found: FindingList): Named {
   const refList = expandRefs(named);
+  const { refs } = refList;
+  const besides = refList.beside.map((text) => ({ text, mark: markIn(text.replace(/[()[\]{}]/g, "")) }));
+  for (const b of besides)
+    if (b.mark === "nothing")
+      found.add({
+        tag: "bom-bad-ref",
+        level: "warning",
+        file,
+        row,
+        about: [...refs],
+        text: `“${b.text}” stands beside ${refs.length === 1 ? "the reference" : `${refs.length} references`} and was passed over.`,
+        do: "If it is a reference, write it without brackets.",
+      });
   for (const b of refList.bad)
     found.add({
       tag: "bom-bad-ref",
-      // what reads like a reference and is none is a part that is missing
-      level: /[A-Za-z]\d/.test(b.text) ? "error" : "warning",
+      // a part may be missing
+      level: "error",
       file,
       row,
       text: `“${b.text}”: ${b.why}.`,
@@ -90,7 +109,7 @@ function refsOf(named: string, row: number, file: string, found: FindingList): r
       about: refList.duplicates,
       text: `${refList.duplicates.join(", ")} named twice in one line; counted once.`,
     });
-  return refList.refs;
+  return { refs, marks: besides.flatMap((b) => (b.mark === "nothing" ? [] : [b.text])) };
 }
 
 /** The quantity a file states, as far as it is one. */
@@ -130,6 +149,7 @@ function quantityOf(
 function isLeftOff(
   cell: Cell,
   refs: readonly string[],
+  beside: readonly string[],
   row: number,
   file: string,
   found: FindingList,
@@ -137,7 +157,22 @@ function isLeftOff(
   const valueText = cell("value");
   const columns = [markInColumn(cell("dnp"), true), markInColumn(cell("fitted"), false)];
   const marks = [valueText, cell("description"), cell("mpn"), cell("package")].map(markIn);
-  const isOff = columns.includes("no") || marks.includes("no");
+  // a mark beside one reference is that one's; beside several it may be one's or all of them's
+  const own = beside.map((t) => markIn(t.replace(/[()[\]{}]/g, "")));
+  const isOff = columns.includes("no") || marks.includes("no") || (refs.length === 1 && own.includes("no"));
+  if (!isOff && beside.length > 0)
+    found.add({
+      tag: "bom-fitted-ambiguous",
+      level: "warning",
+      file,
+      row,
+      about: [...refs],
+      text:
+        refs.length === 1
+          ? `“${beside[0]}” may mean that it is not fitted; it counts as fitted.`
+          : `“${beside[0]}” stands beside ${refs.length} references: one of them may be left off, or all; they count as fitted.`,
+      do: "Give what is left off a line of its own, and mark that.",
+    });
   const strange = [cell("dnp"), cell("fitted")].find((t, k) => columns[k] === "unknown" && t !== "");
   if (!isOff && strange !== undefined && refs.length > 0)
     found.add({

@@ -2,8 +2,8 @@
 export type Fitted = "yes" | "no" | "unknown" | "nothing";
 
 /** Says that a part is left off, whatever else stands beside it, in the wordings people use. */
-const LEFT_OFF = new RegExp(
-  `(^|[^\\p{L}\\p{N}])(${[
+export const LEFT_OFF = new RegExp(
+  `(?<=^|[^\\p{L}\\p{N}])(?:${[
     "dnp",
     "dni",
     "dnf",
@@ -29,7 +29,7 @@ const LEFT_OFF = new RegExp(
     "ne pas (monter|câbler|placer)",
     "no (montar|poblar)",
     "não montar",
-  ].join("|")})($|[^\\p{L}\\p{N}])`,
+  ].join("|")})(?=$|[^\\p{L}\\p{N}])`,
   "iu",
 );
 /** Short marks that mean it only when they stand alone: NP0 and 100 NF are something else. */

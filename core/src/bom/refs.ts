@@ -1,71 +1,139 @@
+import { LEFT_OFF, markIn } from "./marks.ts";
+
 /** What a text of references says. */
 export interface RefList {
   readonly refs: readonly string[];
   /** References named twice in the text. */
   readonly duplicates: readonly string[];
-  /** Pieces that are no reference, with the reason. */
+  /** Pieces that are no reference, with the reason: a part may be missing. */
   readonly bad: readonly { readonly text: string; readonly why: string }[];
+  /** What stands beside the references, in brackets or as a mark of what is left off. A count that agrees is not told. */
+  readonly beside: readonly string[];
 }
 
 const MAX_RANGE = 2000;
-const DASH = "(?:-|–|—|…|\\.{2,3}|~|:|\\s+to\\s+)";
+/** Signs that are drawn like a hyphen. */
+const HYPHENS = /[\u2010\u2011\u2012\u2015\u2043\u2212\uFE58\uFE63\uFF0D]/g;
+const DASH = "(?:-|–|—|…|\\.{2,3}|~|:)";
 const RANGE = new RegExp(`^([A-Z_]{1,5})(\\d{1,5})\\s*${DASH}\\s*([A-Z_]{0,5})(\\d+)$`, "i");
+/** Words between the two ends of a range, before something with a digit. */
+const UNTIL = /\s+(?:up\s+to|to|thru|through|till|until|bis)\s+(?=[A-Z]{0,5}\d)/gi;
 const SINGLE = /^[A-Z_][A-Z0-9_.+-]*$/i;
+/** References of one kind with signs between them that part nothing. */
+const CHAIN = /^([A-Z]{1,5})\d{1,5}(?:(?:-|–|—|[._+:~])\1\d{1,5})+$/i;
 
 /** References of units of one part, as U1A-U1D. */
 const UNITS = /^([A-Z]{1,3}\d{1,4})([A-H])(?:-|–|—|\.{2,3}|~)(?:\1)?([A-H])$/i;
-/** What people write beside references: brackets, a count, a conjunction. */
-const BESIDE = /^(?:[x×]\s*\d+|\d+\s*[x×]|and|und|et|y|e)$/i;
+const PIECES = "(?:pcs?\\.?|pieces?|parts?|stk\\.?|st(?:ü|ue)ck|ea(?:ch)?\\.?|off|nos?\\.?|qty\\.?)";
+/** A count beside references: 3x, 3 pcs; x3 with a small x only: X3 is a reference. */
+const COUNT = new RegExp(`(?<![\\w.])(\\d+)\\s*(?:[x×]|${PIECES})(?!\\w)`, "gi");
+const TIMES = /(?<![\w.])[x×]\s*(\d+)(?![\w.])/g;
+/** All there is in brackets. */
+const COUNT_ALONE = new RegExp(`^(?:${PIECES}\\s*:?\\s*)?(\\d+)\\s*(?:[x×]|${PIECES})?$`, "i");
+const MARKS = new RegExp(LEFT_OFF.source, "giu");
+const BRACKETS = /[([{]([^()[\]{}]*)[)\]}]/g;
+const AND = /^(and|und|et|y|e)$/i;
+/** A cell that says that there is no reference. */
+const NOTHING = /^(none|n\/?a|nil|keine?r?|[-–—_]+)$/i;
+
+/** What is read out of a text, piece by piece. */
+class Reading {
+  readonly refs: string[] = [];
+  readonly duplicates: string[] = [];
+  readonly bad: { text: string; why: string }[] = [];
+  readonly beside: string[] = [];
+  readonly counts: { text: string; n: number }[] = [];
+  private readonly seen = new Set<string>();
+
+  add(ref: string, isUnit = false): void {
+    if (!this.seen.has(ref)) {
+      this.seen.add(ref);
+      this.refs.push(ref);
+    } else if (!isUnit) this.duplicates.push(ref);
+  }
+
+  /** Takes what stands beside references out of a text and keeps it; what is left are references. */
+  withoutBeside(text: string): string {
+    const count = (whole: string, n: string) => {
+      this.counts.push({ text: whole.trim(), n: Number(n) });
+      return " ";
+    };
+    return (
+      text
+        .replace(MARKS, (mark) => {
+          this.beside.push(mark);
+          return " ";
+        })
+        .replace(BRACKETS, (whole: string, inner: string, at: number, all: string) => {
+          const t = inner.trim();
+          const n = (COUNT_ALONE.exec(t) ?? /^[x×]\s*(\d+)$/.exec(t))?.[1];
+          if (n !== undefined) return count(whole, n);
+          // a unit's letter, references in brackets, nothing
+          if (/^[A-H]$/i.test(t) && /\d/.test(all[at - 1] ?? "")) return t;
+          if (/[A-Z]\d/i.test(t)) return ` ${t} `;
+          if (t !== "") this.beside.push(whole);
+          return " ";
+        })
+        .replace(/[()[\]{}]/g, " ")
+        .replace(COUNT, count)
+        // where references are written small, x3 is one
+        .replace(/[A-Z]\d/.test(text) ? TIMES : /$^/g, count)
+    );
+  }
+}
 
 /**
  * Expands a list of reference designators such as "C1, C3-C5 C9".
  *
- * Separators are comma, semicolon, line end and blanks, and between two designators also / | & +; brackets, counts
- * such as (x3) and "and" are passed over. A dash is a range when both sides read as designators or the right side is
- * digits; digits alone go on with the letters before them, as in R1,2,5-7 (grammar of domain.md 3.2). A multi-unit
- * suffix collapses: U1A, U1B → U1.
+ * Separators are comma, semicolon, line end and blanks, and between two designators also / | & +; "and", counts such as
+ * (x3) and words in brackets are no references. A dash is a range when both sides read as designators or the right side
+ * is digits; digits alone go on with the letters before them, as in R1,2,5-7 (grammar of domain.md 3.2). A multi-unit
+ * suffix collapses: U1A, U1B → U1. A word without a digit is a reference only where nothing else stands beside it.
  *
  * @example expandRefs("R01-R03").refs // ["R01", "R02", "R03"]
  */
 export function expandRefs(text: string): RefList {
-  const refs: string[] = [];
-  const seen = new Set<string>();
-  const duplicates: string[] = [];
-  const bad: { text: string; why: string }[] = [];
-  const add = (ref: string, isUnit = false) => {
-    if (!seen.has(ref)) {
-      seen.add(ref);
-      refs.push(ref);
-    } else if (!isUnit) duplicates.push(ref);
-  };
-  const joined = text
-    .replace(/[()[\]{}]/g, " ")
+  const r = new Reading();
+  const { refs, duplicates, bad, beside } = r;
+  if (NOTHING.test(text.trim())) return { refs, duplicates, bad, beside };
+  const joined = r
+    .withoutBeside(text.replace(HYPHENS, "-"))
+    .replace(UNTIL, "–")
     .replace(/([A-Z]{1,5}\d{1,5}[A-Z]?)\s*[/|&+]\s*(?=[A-Z]{1,5}\d)/gi, "$1,")
-    .replace(/\s*(-|–|—|…|\.{2,3}|~|\bto\b)\s*(?=[A-Z]*\d)/gi, (_, d: string) => (/to/i.test(d) ? "–" : d));
+    .replace(/\s*(-|–|—|…|\.{2,3}|~)\s*(?=[A-Z]*\d)/gi, "$1")
+    // a blank between a reference's letters and its number
+    .replace(/(?<![^,;\s])((?!e\b|y\b)[A-Z]{1,2}|LED) (?=\d{1,5}(?![^,;\s]))/gi, "$1");
   let letters = "";
-  for (const raw of joined.split(/[,;\s]+/).filter((t) => t !== "" && !BESIDE.test(t))) {
-    const isBare = /^\d{1,5}(?:(?:-|–|—|…|\.{2,3}|~)\d{1,5})?$/.test(raw);
-    const item = isBare && letters !== "" ? letters + raw : raw;
-    const units = UNITS.exec(item);
-    if (units) {
-      letters = "";
-      add(units[1]!.toUpperCase(), true);
-      continue;
-    }
-    const range = RANGE.exec(item);
-    if (range) {
-      letters = range[1]!;
-      addRange(range, item, add, bad);
-      continue;
-    }
-    const upper = item.toUpperCase();
-    letters = /^([A-Z]{1,5})\d{1,5}$/.exec(upper)?.[1] ?? "";
-    const unit = /^([A-Z]{1,3}\d{1,4})[A-H]$/.exec(upper);
-    if (unit) add(unit[1]!, true);
-    else if (SINGLE.test(item)) add(upper);
-    else bad.push({ text: item, why: "it does not read as a reference" });
+  for (const part of joined.split(/[,;\r\n]+/)) {
+    const items = part.split(/\s+/).filter((t) => t !== "" && !AND.test(t));
+    for (const raw of items) letters = takeItem(raw, letters, items.length === 1, r);
   }
-  return { refs, duplicates, bad };
+  for (const c of r.counts) if (c.n !== refs.length) beside.push(c.text);
+  return { refs, duplicates, bad, beside };
+}
+
+/** Reads one piece. @returns the letters that digits alone behind it go on with */
+function takeItem(raw: string, letters: string, isAlone: boolean, r: Reading): string {
+  const isBare = /^\d{1,5}(?:(?:-|–|—|\.{2,3}|~)\d{1,5})?$/.test(raw);
+  const item = isBare && letters !== "" ? letters + raw : raw;
+  const units = UNITS.exec(item);
+  if (units) {
+    r.add(units[1]!.toUpperCase(), true);
+    return "";
+  }
+  const range = RANGE.exec(item);
+  if (range) {
+    addRange(range, item, (ref) => r.add(ref), r.bad);
+    return range[1]!;
+  }
+  const upper = item.toUpperCase();
+  const unit = /^([A-Z]{1,3}\d{1,4})[A-H]$/.exec(upper);
+  if (CHAIN.test(item)) r.bad.push({ text: item, why: "it may be a range or single references" });
+  else if (unit) r.add(unit[1]!, true);
+  else if (SINGLE.test(item) && (isAlone || /\d/.test(item))) r.add(upper);
+  else if (markIn(item) === "no") r.beside.push(item);
+  else r.bad.push({ text: item, why: "it does not read as a reference" });
+  return /^([A-Z]{1,5})\d{1,5}$/.exec(upper)?.[1] ?? "";
 }
 
 function addRange(

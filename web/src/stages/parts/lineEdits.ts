@@ -28,8 +28,9 @@ export function lineEdit(
   const t = text.trim();
   switch (column) {
     case "refs": {
-      const { refs, bad } = expandRefs(t);
+      const { refs, bad, beside } = expandRefs(t);
       if (bad.length > 0) return { problem: `${bad[0]!.text}: ${bad[0]!.why}` };
+      if (beside.length > 0) return { problem: `“${beside[0]}” is no reference` };
       return { change: { refs: [...refs], ...(refs.length > 0 ? { qty: refs.length } : {}) } };
     }
     case "qty": {
