@@ -9,7 +9,7 @@ import {
   recogniseColumns,
 } from "./layout.ts";
 import { cleanCell, sayLeftover } from "./leftovers.ts";
-import { type BomLine, readLine, SUM } from "./line.ts";
+import { type BomLine, hasThousandths, readLine, SUM } from "./line.ts";
 import { expandRefs } from "./refs.ts";
 import type { BomColumn } from "./words.ts";
 
@@ -68,6 +68,18 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();
   const skipped: { row: number; text: string }[] = [];
+  const of = (row: readonly string[], key: BomColumn) => cleanCell(row[at[key] ?? -1] ?? "").text;
+  const isDecimal = hasThousandths(
+    cells.slice(firstRow).map((row) => ({ qty: of(row, "qty"), refs: of(row, "refs") })),
+  );
+  if (isDecimal)
+    found.add({
+      tag: "bom-qty-grouped",
+      level: "remark",
+      file,
+      row: firstRow + 1,
+      text: "Quantities were read with three decimals, 1.000 as one: so the references count.",
+    });
   for (let r = firstRow; r < cells.length; r++) {
     const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
     const cell = (key: BomColumn) => clean(at[key]).text;
@@ -82,7 +94,7 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
       const { doubt, text } = clean(at[key]);
       if (doubt) sayLeftover(doubt, key, text, r + 1, expandRefs(cell("refs")).refs, file, found);
     }
-    const line = readLine(cell, r + 1, file, found);
+    const line = readLine(cell, r + 1, file, found, isDecimal);
     if (!line) {
       // what was said of its references is said already
       if (expandRefs(cell("refs")).bad.length === 0) skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });

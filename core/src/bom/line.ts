@@ -24,12 +24,22 @@ export interface BomLine {
 /** The text of a row's cell, by what its column holds. */
 export type Cell = (key: BomColumn) => string;
 
-/** One row as a line of the list; nothing where it names no part. What is odd of it is said. */
-export function readLine(cell: Cell, row: number, file: string, found: FindingList): BomLine | undefined {
+/**
+ * One row as a line of the list; nothing where it names no part. What is odd of it is said.
+ *
+ * @param isDecimal quantities of the list have three decimals: 1.000 is one
+ */
+export function readLine(
+  cell: Cell,
+  row: number,
+  file: string,
+  found: FindingList,
+  isDecimal = false,
+): BomLine | undefined {
   const named = cell("refs");
   if (SUM.test(named === "" ? cell("mpn") : named)) return undefined;
   const { refs, marks } = refsOf(named, row, file, found);
-  const qtyStated = quantityOf(cell("qty"), refs, row, file, found);
+  const qtyStated = quantityOf(cell("qty"), isDecimal, refs, row, file, found);
   if (refs.length === 0 && qtyStated === undefined) return undefined;
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
     found.add({
@@ -115,13 +125,14 @@ function refsOf(named: string, row: number, file: string, found: FindingList): N
 /** The quantity a file states, as far as it is one. */
 function quantityOf(
   stated: string,
+  isDecimal: boolean,
   refs: readonly string[],
   row: number,
   file: string,
   found: FindingList,
 ): number | undefined {
   if (stated === "") return undefined;
-  const { n, wasGrouped } = readQuantity(stated);
+  const { n, wasGrouped } = readQuantity(stated, isDecimal);
   const qtyStated = Number.isFinite(n) && n >= 0 ? n : undefined;
   if (wasGrouped)
     found.add({
@@ -200,12 +211,30 @@ function isLeftOff(
 /** Begins a row that adds up others. */
 export const SUM = /^(sub[\s-]*|grand\s+)?(total|sum|summe|gesamt)\b/i;
 
+const THOUSANDTHS = /^\d{1,3}[.,]\d{3}$/;
+
+/** Whether the quantities of a list have three decimals: read so they are what the references of their rows count, and read otherwise none is. */
+export function hasThousandths(rows: readonly { readonly qty: string; readonly refs: string }[]): boolean {
+  let isDecimal = false;
+  for (const { qty, refs } of rows) {
+    if (!THOUSANDTHS.test(qty.trim())) continue;
+    const n = expandRefs(refs).refs.length;
+    if (n === 0) continue;
+    if (readQuantity(qty.trim(), false).n === n) return false;
+    isDecimal ||= readQuantity(qty.trim(), true).n === n;
+  }
+  return isDecimal;
+}
+
 /** A quantity as people write it: 10, 10 pcs, 3x, 2,5 of a metre, and 1.000 or 1,000 for a thousand pieces. */
-function readQuantity(text: string): { readonly n: number; readonly wasGrouped: boolean } {
+function readQuantity(
+  text: string,
+  isDecimal: boolean,
+): { readonly n: number; readonly wasGrouped: boolean } {
   const bare = text
     .replace(/^[x×]\s*|\s*([x×]|pcs?\.?|pieces?|st(k|ück)?\.?|ea\.?|off|units?|nos?\.?)$/gi, "")
     .trim();
-  if (/^\d{1,3}([.,' \u00a0]\d{3})+$/.test(bare))
+  if (/^\d{1,3}([.,' \u00a0]\d{3})+$/.test(bare) && !(isDecimal && THOUSANDTHS.test(bare)))
     return { n: Number(bare.replace(/\D/g, "")), wasGrouped: true };
   return { n: bare === "" ? Number.NaN : Number(bare.replace(",", ".")), wasGrouped: false };
 }

@@ -145,3 +145,80 @@ test("references in their natural order: by letters, then by number, then as the
   expect(sorted.sort(compareRefs)).toEqual(["C1", "L2", "LED1", "PCB", "R02", "R2", "R2A", "R10"]);
   expect([compareRefs("R1", "R1"), compareRefs("PCB", "PCB1")]).toEqual([0, expect.any(Number)]);
 });
+
+// 1.000 is one or a thousand: what the references count decides for the whole list
+test.each<[string, [string, string][], number[], string[]]>([
+  [
+    "as many as the references",
+    [
+      ["R1", "1.000"],
+      ["R2,R3", "2,000"],
+      ["", "12.000"],
+    ],
+    [1, 2, 12],
+    ["1: Quantities were read with three decimals, 1.000 as one: so the references count."],
+  ],
+  [
+    "nothing to count by",
+    [
+      ["", "1.000"],
+      ["", "12,000"],
+    ],
+    [1000, 12000],
+    [
+      "2: The quantity “1.000” was read as 1000 pieces: parts come whole.",
+      "3: The quantity “12,000” was read as 12000 pieces: parts come whole.",
+    ],
+  ],
+  [
+    "another number either way",
+    [
+      ["R1,R2", "1.000"],
+      ["", "2.000"],
+    ],
+    [2, 2000],
+    [
+      "2: The quantity “1.000” was read as 1000 pieces: parts come whole.",
+      "2: The file says 1000, the references count 2; 2 is used.",
+      "3: The quantity “2.000” was read as 2000 pieces: parts come whole.",
+    ],
+  ],
+  [
+    "a thousand of them",
+    [
+      ["R1-R1000", "1.000"],
+      ["R1001", "1.000"],
+      ["", "2.000"],
+    ],
+    [1000, 1, 2000],
+    [
+      "2: The quantity “1.000” was read as 1000 pieces: parts come whole.",
+      "3: The quantity “1.000” was read as 1000 pieces: parts come whole.",
+      "3: The file says 1000, the references count 1; 1 is used.",
+      "4: The quantity “2.000” was read as 2000 pieces: parts come whole.",
+    ],
+  ],
+  [
+    "no three decimals",
+    [
+      ["R1", "1.0"],
+      ["", "2.5"],
+      ["", "1.000.000"],
+      ["", "1'000"],
+    ],
+    [1, 2.5, 1e6, 1000],
+    [
+      "4: The quantity “1.000.000” was read as 1000000 pieces: parts come whole.",
+      "5: The quantity “1'000” was read as 1000 pieces: parts come whole.",
+    ],
+  ],
+])("quantities of a list with %s", (_, rows, want, said) => {
+  const b = readBom(
+    [["Ref", "Qty", "Description"], ...rows.map(([r, q], i) => [r, q, `part ${i}`])],
+    "a.csv",
+  );
+  expect(b.lines.map((l) => l.qty)).toEqual(want);
+  expect(b.findings.map((f) => `${f.row! - (f.text.startsWith("Quantities") ? 1 : 0)}: ${f.text}`)).toEqual(
+    said,
+  );
+});
