@@ -29,6 +29,13 @@ const unitOf = (file: Uint8Array) => {
   return d.kind === "drawing" ? d.unitMm : d.why;
 };
 
+/** Corners of a regular ring, first to last. */
+const ring = (n: number, r: number, x: number) =>
+  Array.from(
+    { length: n },
+    (_, i) => `${x + r * Math.cos((2 * Math.PI * i) / n)},${r * Math.sin((2 * Math.PI * i) / n)}`,
+  ).join(" ");
+
 const CIRCLE = "0 CIRCLE 8 0 10 5 20 7 30 0 40 1.5";
 const block = (inside: string, name = "POST", base = "10 0 20 0") =>
   `0 BLOCK 8 0 2 ${name} 70 0 ${base} 30 0 3 ${name} ${inside} 0 ENDBLK 8 0`;
@@ -270,4 +277,96 @@ test("shapes drawn as seen from below are said: their places may be mirrored", (
     notes: [expect.stringContaining("seen from below")],
   });
   expect(readDrawing(dxf(`${CIRCLE} 210 0 220 0 230 1`))).toMatchObject({ notes: [] });
+});
+
+test.each<[string, string, { circles: number[][]; size?: number[]; notes?: string[] }]>([
+  [
+    "a picture",
+    '<image href="a.png" width="9" height="9"/><circle r="1"/>',
+    { circles: [[0, 0, 2]], notes: ["A picture inside of the drawing was not taken."] },
+  ],
+  [
+    "a shape that is used and nowhere defined",
+    '<use href="#none"/><circle r="1"/>',
+    { circles: [[0, 0, 2]], notes: ["A re-used shape could not be followed."] },
+  ],
+  [
+    "a symbol that is used at a place",
+    '<symbol id="s"><circle cx="1" r="1"/></symbol><use href="#s" x="10" y="5"/>',
+    { circles: [[11, -5, 2]] },
+  ],
+  [
+    "a rectangle of no width, of no height",
+    '<rect width="0" height="9"/><rect width="9" height="0"/>',
+    { circles: [] },
+  ],
+  [
+    "circles and ellipses of no radius",
+    '<circle cx="5" r="0"/><ellipse cx="5" rx="3"/><ellipse cx="5" ry="3"/>',
+    { circles: [] },
+  ],
+  [
+    "lines through points, closed and not",
+    '<polyline points="0,0 4,0 4,3"/><polygon points="10,0 14,0 14,3"/><polygon points=" "/><polyline/>',
+    { circles: [], size: [14, 3] },
+  ],
+  [
+    "a ring of sixteen corners, and one of fifteen",
+    `<polygon points="${ring(16, 3, 10)}"/><polygon points="${ring(15, 3, 30)}"/>`,
+    { circles: [[10, 0, 6]] },
+  ],
+  ["a ring that does not close", `<polyline points="${ring(16, 3, 10)}"/>`, { circles: [] }],
+  [
+    "a point that is no number",
+    '<path d="M1 1 L NaN 5"/><circle cx="2" cy="2" r="1"/>',
+    { circles: [[2, -2, 2]] },
+  ],
+])("of a vector drawing: %s", (_, body, want) => {
+  const d = readDrawing(svg(body));
+  if (d.kind !== "drawing") throw new Error(d.why);
+  expect(circlesOf(svg(body))).toEqual(want.circles);
+  if (want.size) expect(d.size).toEqual(want.size);
+  expect(d.notes).toEqual(want.notes ?? []);
+});
+
+test.each<[string, string, number[][], string[]]>([
+  ["a circle without a radius, without a middle", "0 CIRCLE 8 0 10 5 20 7 0 CIRCLE 8 0 40 1.5", [], []],
+  ["an arc without a radius", "0 ARC 8 0 10 5 20 7 50 0 51 360", [], []],
+  ["arcs without angles", "0 ARC 8 0 10 5 20 7 40 2", [[5, 7, 4]], []],
+  [
+    "a part of a turn that ends beyond its beginning",
+    "0 ARC 8 0 10 1 20 2 40 2 50 180 51 90 0 ARC 8 0 10 1 20 2 40 2 50 90 51 180",
+    [[1, 2, 4]],
+    [],
+  ],
+  [
+    "words, points and a hatch",
+    `${CIRCLE} 0 TEXT 8 0 10 1 20 1 40 2 1 hello 0 POINT 8 0 10 0 20 0`,
+    [[5, 7, 3]],
+    [],
+  ],
+  [
+    "a block that is not there",
+    `${CIRCLE} 0 INSERT 8 0 2 NONE 10 0 20 0`,
+    [[5, 7, 3]],
+    ["Not taken: 1 × insert."],
+  ],
+  [
+    "a spline and an ellipse",
+    "0 ELLIPSE 8 0 10 0 20 0 11 5 21 0 40 0.5 41 0 42 6.28",
+    [],
+    ["Not taken: 1 × ellipse."],
+  ],
+])("of an exchange drawing: %s", (_, entities, circles, notes) => {
+  const d = readDrawing(dxf(entities, { blocks: block(CIRCLE) }));
+  if (d.kind !== "drawing") throw new Error(d.why);
+  expect(circlesOf(dxf(entities, { blocks: block(CIRCLE) }))).toEqual(circles);
+  expect(d.notes).toEqual(notes);
+});
+
+test("a polyline on a plane that looks down is mirrored in x", () => {
+  const quarters =
+    "90 4 70 1 10 8 20 0 42 0.41421356 10 6 20 2 42 0.41421356 10 4 20 0 42 0.41421356 10 6 20 -2 42 0.41421356";
+  expect(circlesOf(dxf(`0 LWPOLYLINE 8 0 ${quarters}`))).toEqual([[6, 0, 4]]);
+  expect(circlesOf(dxf(`0 LWPOLYLINE 8 0 210 0 220 0 230 -1 ${quarters}`))).toEqual([[-6, 0, 4]]);
 });

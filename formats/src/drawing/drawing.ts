@@ -39,14 +39,6 @@ export class Gathered {
     if (circle) this.add(circle);
   }
 
-  circle(c: DrawnCircle): void {
-    this.one();
-    const r = c.diameter / 2;
-    this.reach(c.x - r, c.y - r);
-    this.reach(c.x + r, c.y + r);
-    this.add(c);
-  }
-
   get size(): readonly [number, number] | undefined {
     return this.box && [this.box[2] - this.box[0], this.box[3] - this.box[1]];
   }
