@@ -46,6 +46,13 @@ async function releasedRun(name: string, before?: (v: Visitor, run: RunAnswer) =
   return { v, id, revisionId, offer: offer.id, read, document, lots, undo, parts, boards, arrives, works };
 }
 
+/** Sentences of what was written down of a run, the newest first, up to its release. */
+async function says(r: { v: Visitor; id: string }): Promise<string[]> {
+  const { changes } = (await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer;
+  const list = changes.map((c) => c.sentence);
+  return list.slice(0, list.indexOf("released and packed"));
+}
+
 test("an order is written down, comes in two parcels, becomes lots for this run, and is taken back step by step", async () => {
   const r = await releasedRun("Receiving");
   const path = `/api/runs/${r.id}/purchases`;
@@ -121,6 +128,38 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
   for (const done of [paid, apart, first, ordered]) expect((await r.undo(done.headers)).status).toBe(200);
   expect(await r.lots()).toEqual([]);
   expect((await r.read()).record).toEqual({ purchases: [], receipts: [], work: [] });
+});
+
+test("of a parcel of many kinds three are told and how many more; a note that is removed, and boards that were mended", async () => {
+  const r = await releasedRun("Words");
+  const came = (n: number) =>
+    r.v.post(`/api/runs/${r.id}/receipts`, {
+      order: r.parts,
+      arrivedOn: "2026-12-01",
+      items: Array.from({ length: n }, (_, i) => ({ item: r.offer, qty: i + 1, unitCost: "0.05" })),
+    });
+  for (const n of [3, 4, 6]) expect((await came(n)).status).toBe(201);
+  const path = `/api/runs/${r.id}/purchases`;
+  for (const note of ["by post", ""])
+    expect((await r.v.put(path, { order: r.parts, currency: "EUR", note })).status).toBe(204);
+  await r.arrives({ qty: 6 });
+  expect((await r.works({ started: 4, good: 2, reworked: 1, minutes: 7 })).status).toBe(201);
+  // one count alone is enough to be written down
+  for (const one of [{ started: 1 }, { good: 1 }, { scrapped: 1 }, { minutes: 1 }])
+    expect((await r.works(one)).status).toBe(201);
+  expect(await says(r)).toEqual([
+    "1 min",
+    "1 scrapped",
+    "1 good",
+    "1 started",
+    "4 started, 2 good, 1 mended, 7 min",
+    expect.stringMatching(/^came from .*: 6 × /),
+    expect.stringMatching(/^order at .*: note removed$/),
+    expect.stringMatching(/^order at .*: by post$/),
+    expect.stringMatching(/^came from .*: 1 × ZZ-UNKNOWN-1, 2 × ZZ-UNKNOWN-1, 3 × ZZ-UNKNOWN-1 and 3 more$/),
+    expect.stringMatching(/^came from .*: 1 × ZZ-UNKNOWN-1, 2 × ZZ-UNKNOWN-1, 3 × ZZ-UNKNOWN-1 and 1 more$/),
+    expect.stringMatching(/^came from .*: 1 × ZZ-UNKNOWN-1, 2 × ZZ-UNKNOWN-1, 3 × ZZ-UNKNOWN-1$/),
+  ]);
 });
 
 test("a lot's price is said with it: how many came in a parcel does not decide what a piece cost", async () => {
