@@ -1,5 +1,5 @@
 import { readdirSync } from "node:fs";
-import type { Server } from "node:http";
+import { request, type Server } from "node:http";
 import { type AddressInfo, connect } from "node:net";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { AppError } from "@kobbin/core";
@@ -112,6 +112,37 @@ test.each<[string, FormData, string | undefined]>([
 ])("bounds of an upload: %s", async (_, sent, says) => {
   const got = await send(sent);
   expect([got.code, got.says]).toEqual(says ? ["ARCHIVE_TOO_LARGE", says] : [undefined, undefined]);
+  expect(left()).toBe(0);
+});
+
+test("a form that does not say how large it is is ended while it comes, a megabyte beyond its files", async () => {
+  const { port } = server.address() as AddressInfo;
+  /** So many bytes in all, most of them before the first part, where nobody keeps them. */
+  const sent = (bytes: number) =>
+    new Promise<string>((done) => {
+      const body = `\r\n${PART("a", "xxx")}--b--\r\n`;
+      const req = request(
+        {
+          port,
+          host: "127.0.0.1",
+          method: "POST",
+          headers: { "Content-Type": "multipart/form-data; boundary=b" },
+        },
+        (res) => {
+          let heard = "";
+          res.on("data", (d) => {
+            heard += d;
+          });
+          res.on("end", () => done(heard));
+        },
+      );
+      req.on("error", () => undefined);
+      for (let left = bytes - body.length; left > 0; left -= 100_000)
+        req.write("y".repeat(Math.min(left, 100_000)));
+      req.end(body);
+    });
+  expect(await sent(LOW.maxBytes + 1_000_000)).toContain('"files":[["a",3,');
+  expect(await sent(LOW.maxBytes + 1_000_001)).toContain(TOO_LARGE);
   expect(left()).toBe(0);
 });
 
