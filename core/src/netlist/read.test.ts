@@ -193,3 +193,11 @@ test.each<[says: string, text: string, read: string[], said: string[]]>([
   expect(r.findings.map((f) => [f.tag, f.level, f.line].filter(Boolean).join(" "))).toEqual(said);
   expect(r.findings.every((f) => f.file === "a.ipc")).toBe(true);
 });
+
+test("what can be done is told where something can, and nothing where nothing can", () => {
+  const said = (text: string) => readNetlist(text, "a.ipc").findings.map((f) => f.do);
+  expect(said(`${HEAD}${GOOD}\n`)).toEqual(["Export it again."]);
+  const [odd] = readNetlist(`${HEAD}${GOOD}\nhello\n999\n`, "a.ipc").findings;
+  expect(odd!.text).toContain("is no record of a netlist");
+  expect(odd).not.toHaveProperty("do");
+});
