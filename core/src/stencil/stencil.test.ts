@@ -2,9 +2,10 @@ import { expect, test } from "@jest/globals";
 import type { KnownPin } from "../board/pins.ts";
 import { readLayer } from "../gerber/read.ts";
 import { plainBytes } from "../gerber/write.ts";
-import type { CorrectionWishes } from "./correct.ts";
+import { type CorrectionWishes, correctOpenings } from "./correct.ts";
 import { coverPlan } from "./cover-plan.ts";
 import { type FoilWork, foilWork } from "./foil.ts";
+import type { FoilOpening } from "./openings.ts";
 import { pasteNeed, powderFor } from "./paste.ts";
 
 const nm = (v: number) => Math.round(v * 1e6);
@@ -155,6 +156,70 @@ test("a large pad near a small one is no narrow pitch, and neighbours beyond 1.3
       [1.29, 0, 0.5, 0.5],
     ]).openings[0]!.pitchMm,
   ).toBeCloseTo(1.29, 9);
+});
+
+/** A box of so many by so many about a middle, its longer side along an angle. */
+const padAt = (length: number, width: number, deg: number, more: Partial<FoilOpening> = {}): FoilOpening => {
+  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+  const [l, w] = [length / 2, width / 2];
+  const ring = [-l, -w, l, -w, l, w, -l, w].flatMap((_, i, r) =>
+    i % 2 === 0 ? [5 + r[i]! * c - r[i + 1]! * s, 3 + r[i]! * s + r[i + 1]! * c] : [],
+  );
+  return {
+    x: 5,
+    y: 3,
+    widthMm: width,
+    lengthMm: length,
+    areaMm2: length * width,
+    perimeterMm: 2 * (length + width),
+    rings: [ring],
+    along: [c, s],
+    pin: "U1.9",
+    ...more,
+  };
+};
+/** As many pins of the part beside it. */
+const pinsBeside = (n: number) =>
+  Array.from({ length: n }, (_, i) => padAt(0.3, 0.2, 0, { pin: `U1.${i + 20}`, x: 50 + i }));
+const panesOf = (o: FoilOpening, beside = 6) => correctOpenings([o, ...pinsBeside(beside)], WISHES)[0]!;
+
+test("a heat pad longer than wide has more panes along it, turned by any angle as at none", () => {
+  // 3 by 2 panes: bars g of 2g² − 8g + 3.2 = 0, so 0.4508; panes of (4 − 2g)/3 by (2 − g)/2
+  for (const deg of [0, 30, 90, 115]) {
+    const { kind, rings, because } = panesOf(padAt(4, 2, deg));
+    expect([kind, because]).toEqual(["panes", "heat pad of 2 × 4 mm: 6 panes with 60 % of it"]);
+    const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+    const boxes = rings.map((r) => {
+      const along = r.flatMap((v, i) => (i % 2 === 0 ? [(v - 5) * c + (r[i + 1]! - 3) * s] : []));
+      const across = r.flatMap((v, i) => (i % 2 === 0 ? [-(v - 5) * s + (r[i + 1]! - 3) * c] : []));
+      return [Math.min(...along), Math.max(...along), Math.min(...across), Math.max(...across)].map(
+        (v) => Math.round(v * 1e3) / 1e3 + 0,
+      );
+    });
+    expect(boxes.sort((a, b) => a[0]! - b[0]! || a[2]! - b[2]!)).toEqual([
+      [-2, -0.967, -1, -0.225],
+      [-2, -0.967, 0.225, 1],
+      [-0.516, 0.516, -1, -0.225],
+      [-0.516, 0.516, 0.225, 1],
+      [0.967, 2, -1, -0.225],
+      [0.967, 2, 0.225, 1],
+    ]);
+  }
+});
+
+test("a heat pad is two millimetres wide at least and of a part of seven pins and more; one of two pieces stays as drawn", () => {
+  const kind = (o: FoilOpening, beside?: number) => panesOf(o, beside).kind;
+  expect([
+    kind(padAt(2, 2, 0)),
+    kind(padAt(2, 1.999, 0)),
+    kind(padAt(3, 3, 0), 5),
+    kind(padAt(3, 3, 0), 6),
+  ]).toEqual(["panes", "as drawn", "as drawn", "panes"]);
+  const two = padAt(3, 3, 0);
+  expect(kind({ ...two, rings: [...two.rings, [9, 9, 9.1, 9, 9, 9.1]] })).toBe("as drawn");
+  expect(kind({ ...two, rings: [] })).toBe("as drawn");
+  const { pin: _, ...unknown } = two;
+  expect(kind(unknown)).toBe("as drawn");
 });
 
 test("an opening turned by any angle is narrowed across itself", () => {
