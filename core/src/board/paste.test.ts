@@ -79,3 +79,22 @@ test("a slot is as long as its ends are apart, and its width; a routed path keep
     ],
   });
 });
+
+test("an obround flashed is as large as its formula says, at any turn; so is what is one only as drawn", () => {
+  const figures = (text: string) => {
+    const {
+      x: _x,
+      y: _y,
+      ...o
+    } = openingsOf(analyseLayer(readLayer(new TextEncoder().encode(text), "p.gbr"), "paste"))[0]!;
+    return [o.areaMm2, o.perimeterMm, o.widthMm, o.lengthMm].map((v) => Math.round(v * 1e3) / 1e3);
+  };
+  // 3 by 1: two halves of a disc of 1 and a square of 2 between them
+  const want = [2 + Math.PI / 4, 4 + Math.PI, 1, 3].map((v) => Math.round(v * 1e3) / 1e3);
+  const head = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n%ADD10O,3X1*%\n";
+  for (const turn of ["", "%LR90*%\n", "%LR30*%\n"])
+    expect(figures(`${head}${turn}D10*\n${at(5, 7)}D03*\nM02*\n`)).toEqual(want);
+  // a disc with a hole in its middle: what is inside counts as edge
+  const [area, around] = figures("%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,2X1*%\nD10*\nX0Y0D03*\nM02*\n");
+  expect([area, around]).toEqual([expect.closeTo((3 * Math.PI) / 4, 1), expect.closeTo(3 * Math.PI, 1)]);
+});
