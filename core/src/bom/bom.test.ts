@@ -89,6 +89,23 @@ test.each([
   ["C1", "2m2", 2.2e-3],
   ["L1", "4u7", 4.7e-6],
   ["L1", "1m0", 1e-3],
+  // what stands before a value is none: ratings, packages with their letter, tolerances
+  ["R1", "1/4W 10k", 1e4],
+  ["R1", "1/16 W 4k7 1%", 4700],
+  ["R1", "250mW 10k", 1e4],
+  ["R1", "2kV 1M", 1e6],
+  ["R1", "R0603 10k", 1e4],
+  ["R1", "R1206 0R", 0],
+  ["C1", "C0805 100n 50V", 1e-7],
+  ["C1", "1kV 100p", 1e-10],
+  ["L1", "500mA 10u", 1e-5],
+  ["L1", "10u 2A", 1e-5],
+  ["Y1", "12MHz 18pF", 12e6],
+  ["Y1", "32,768 kHz", 32768],
+  ["R1", "4.700k", 4700],
+  ["R1", "0,047", 0.047],
+  ["R1", "10k 10k", 1e4],
+  ["R1", "4k7 50ppm", 4700],
 ])("%s %s is %d", (ref, text, si) => {
   expect(readValue(text, ref).value?.si).toBe(si);
 });
@@ -129,8 +146,26 @@ test.each([
   ["C1", "1M"],
   ["C1", "0.1"],
   ["R1", "103"],
+  ["R1", "1,000"],
+  ["R1", "10.000"],
+  ["R1", "1,500k"],
+  ["C1", "1,000pF"],
+  ["Y1", "8.000"],
+  ["R1", "10k/20k"],
+  ["R1", "10k (4k7)"],
+  ["R1", "330R 3k3 1%"],
 ])("%s %s is ambiguous and stays open", (ref, text) => {
   expect(readValue(text, ref)).toEqual({ value: null, doubt: expect.any(String) });
+});
+
+test.each([
+  ["R1", "10kV"],
+  ["R1", "1/4W"],
+  ["R1", "R0603"],
+  ["C1", "18pF? 50V"],
+  ["Y1", "18pF"],
+])("%s %s names no value", (ref, text) => {
+  expect(readValue(text, ref)).toEqual({ value: null });
 });
 
 const TABLE = [

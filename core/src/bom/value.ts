@@ -45,8 +45,16 @@ const UNITS = { R: "ohm", C: "farad", L: "henry", Y: "hertz" } as const;
 export function readValue(text: string, ref?: string): ValueReading {
   const kind = classOf(ref);
   if (!kind) return { value: null };
+  const grouped = GROUPED.exec(text.trim());
+  if (grouped && !(kind === "Y" && grouped[4] !== "") && (grouped[4] === "" || grouped[2] === ","))
+    return {
+      value: null,
+      doubt: `“${text}” may be ${grouped[1]}.${grouped[3]}${grouped[4]} or ${grouped[1]}${grouped[3]}${grouped[4]}`,
+    };
   const whole = text
     .trim()
+    // a rating in fractions of a watt
+    .replace(/\b\d+\/\d+\s*w(atts?)?\b/gi, " ")
     .replace(/[µμ]/g, "u")
     .replace(/[\u03A9\u2126\u03C9]/g, "ohm")
     .replace(/(\d)\s*([mkKMG])\s*R(?![\w])/, "$1$2ohm")
@@ -54,14 +62,23 @@ export function readValue(text: string, ref?: string): ValueReading {
     .replace(/\bmeg(a|ohms?)?\b|(?<=\d)\s*meg(a|ohms?)?\b/i, "M")
     .replace(/^\d+\s*[x×*]\s*(?=\d)/i, "")
     .replace(/(\d)\s+(?=(?:[pnumkMG]?(?:ohms?|f|h|hz)?)(?:[\s/;,@±(]|$))/i, "$1");
-  const tokens = whole.split(/[\s/;,@±(]+/).filter((t) => t !== "");
-  const first = tokens.find((t) => !BEFORE.test(t));
-  return first === undefined ? { value: null } : readToken(first, kind, text);
+  const [first, ...rest] = whole.split(/[\s/;,@±(|]+/).filter((t) => t !== "" && !BEFORE.test(t));
+  if (first === undefined) return { value: null };
+  const reading = readToken(first, kind, text);
+  // another value of the class, with a letter of its own: neither is the part's for certain
+  const other = rest
+    .filter((t) => /[a-z]/i.test(t))
+    .map((t) => readToken(t.replace(/\)+$/, ""), kind, t).value)
+    .find((v) => v !== null && reading.value !== null && v.si !== reading.value.si);
+  return other ? { value: null, doubt: `“${text}” names more than one value` } : reading;
 }
+
+/** One to three digits, a point or comma, three digits, and what stands behind: a thousand, or three decimals. */
+const GROUPED = /^([1-9]\d{0,2})([.,])(\d{3})\s*([a-zA-Zµμ\u03A9\u2126]*)$/;
 
 /** What may stand before a value: the kind of part, a package, a rating, a tolerance. */
 const BEFORE =
-  /^(res(istor)?s?|cap(acitor)?s?|ind(uctor)?s?|coils?|crystals?|xtal|chip|smd|smt|ceramic|mlcc|film|thick|thin|electrolytic|tant(alum)?|value|val|[rcl]|0[0-9]{3}|1206|1210|1812|2010|2512|[cxynz][0-9][a-z]|np0|\d+(\.\d+)?%|\d+(\.\d+)?[vw])$/i;
+  /^(res(istor)?s?|cap(acitor)?s?|ind(uctor)?s?|coils?|crystals?|xtal|chip|smd|smt|ceramic|mlcc|film|thick|thin|electrolytic|tant(alum)?|value|val|[rcl]|[rcl]?(0[0-9]{3}|1206|1210|1812|2010|2512)|[cxynz][0-9][a-z]|np0|\d+(\.\d+)?%|\d+(\.\d+)?([munk]?v|w|m[wa]))$/i;
 
 function readToken(token: string, kind: NonNullable<Class>, text: string): ValueReading {
   let head = token.replace(/mfd$/i, "uF").replace(/ohms?$/i, "");
