@@ -152,6 +152,10 @@ test("an open page hears what others change, who is where, and new figures; noth
   const a = await listen(v, pageA);
   const s = await listen(stranger, randomUUID());
   const b = await listen(other, pageB);
+  // it is there as soon as it hears, wherever it is
+  await a.until(
+    (m) => m.kind === "presence" && m.here.some((h) => h.person === "live second" && h.place === ""),
+  );
   await other.call("PUT", "/api/presence", { page: pageB, place: `runs/${id}/parts` });
   await a.until(
     (m) =>
