@@ -158,6 +158,43 @@ test("over two hundred small instances, with fees, thresholds, minimums, small o
   expect(covered).toBeGreaterThan(200);
 });
 
+test("however little is tried, what is claimed holds: no bound above the best, no proof without it", () => {
+  const close = { ways: 4000, labels: 8000, steps: 400_000 };
+  const little = [
+    { subsets: 1, cases: 1500, close },
+    { subsets: 2, cases: 1500, close },
+    { subsets: 600, cases: 0, close },
+    { subsets: 600, cases: 1, close },
+    { subsets: 600, cases: 1500, close: { ...close, ways: 2 } },
+    { subsets: 600, cases: 1500, close: { ...close, labels: 1 } },
+    { subsets: 600, cases: 1500, close: { ...close, steps: 1 } },
+  ];
+  const seen = little.map(() => ({ open: 0, worse: 0 }));
+  for (let seed = 1; seed <= 330; seed++) {
+    const s = small(seed);
+    const truth = byHand(s);
+    if (truth === undefined || truth === Number.POSITIVE_INFINITY) continue;
+    const problem = toProblem(s.needs, s.suppliers);
+    little.forEach((effort, k) => {
+      const found = searchOptimum(problem, effort);
+      if (!found) return;
+      expect([seed, k, found.best.total >= truth, found.bound <= truth + 0.01]).toEqual([
+        seed,
+        k,
+        true,
+        true,
+      ]);
+      expect(evaluate(problem, found.best.picks).total).toBe(found.best.total);
+      if (found.isProven) expect([seed, k, found.best.total]).toEqual([seed, k, truth]);
+      else seen[k]!.open++;
+      if (found.best.total > truth) seen[k]!.worse++;
+    });
+  }
+  // with each of them something stays open, and with some the best is missed
+  expect(seen.map((x) => x.open > 0)).toEqual(little.map(() => true));
+  expect(seen.some((x) => x.worse > 0)).toBe(true);
+});
+
 const noSolver = () => Promise.reject(new Error("the search closes these by itself"));
 
 test("two hundred small instances in which lines share a supplier's pieces: never more than there is, and the same total as trying everything", async () => {
