@@ -258,3 +258,46 @@ test("without a closed outline no sheet is proposed, and the reason is told", ()
   expect(offers.proposals).toEqual([]);
   expect(offers.refused[0]!.refusal.tag).toBe("outline-open");
 });
+
+test("of a board that is twice in a product twice as many lie on the sheets that are proposed", () => {
+  const doc = single({ boards: [{ name: "Board K", perProduct: 2, measure }], goodBoards: 12 });
+  const base = rollUp(doc);
+  const { proposals } = panelOffers(doc, base, rollUp);
+  expect(proposals.length).toBeGreaterThan(1);
+  for (const p of proposals) {
+    const onSheet = p.layout.counts[0]!;
+    // FAR sells sheets in fives; two boards a product are needed, and no five sheets more
+    const sheets = Math.ceil(Math.ceil((2 * p.start) / onSheet) / 5) * 5;
+    expect([p.key, p.sheets, p.over]).toEqual([
+      p.key,
+      Math.ceil((2 * p.start) / onSheet),
+      sheets * onSheet - 2 * p.start,
+    ]);
+    // not more on a sheet than would be bought in all
+    expect(onSheet).toBeLessThanOrEqual(2 * base.start);
+  }
+  // four at most are proposed too, as long as two a product are four and more
+  expect(proposals.some((p) => p.layout.counts[0]! <= 4)).toBe(true);
+});
+
+test("where more sheets cost less than enough of them, what was passed over is told in boards with their money", () => {
+  // a sheet is 1.02 dm²: from 15 dm² on a third of the price, so that 15 sheets cost less than 10
+  const tiers = [
+    { fromDm2: 0, factor: 1 },
+    { fromDm2: 15, factor: 0.3 },
+  ];
+  const house: House = { ...FAR, price: { ...FAR.price, tiers } };
+  const doc = onSheets({ house, houses: [house] });
+  const r = rollUp(doc);
+  const [o] = r.orders;
+  expect(o!.sheet!.sheets).toBe(15);
+  expect(o!.quote.pieces).toBe(60);
+  // enough would have been ten sheets of four
+  const enough = rollUp({
+    ...doc,
+    houses: [FAR],
+    house: { ...FAR, price: { ...FAR.price, tiers: [tiers[0]!] } },
+  });
+  expect(enough.orders[0]!.quote.pieces).toBe(40);
+  expect(o!.quote.insteadOf).toEqual({ pieces: 40, total: enough.orders[0]!.quote.total });
+});
