@@ -2,7 +2,7 @@ import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import type { Measure } from "../board/measure-document.ts";
 import { type Body, bodiesOf } from "./body.ts";
-import { boxOf, gapOf, overEdge, pointToBox } from "./boxes.ts";
+import { boxOf, gapOf, isApart, overEdge, pointToBox } from "./boxes.ts";
 import { clashesOf, MOST_CLASHES } from "./clashes.ts";
 import { body, RING } from "./made-body.fixture.ts";
 import { zonesOf } from "./zones.ts";
@@ -330,4 +330,12 @@ test("the tallest of each field; a part of no known height leaves it open", () =
   // the very corner is in the last field
   expect(at(2, 0).tallest?.ref).toBe("E");
   expect(at(1, 0)).toEqual({ column: 1, row: 0, withoutHeight: [] });
+});
+
+test("two rectangles that are just so far apart are so far apart; by one direction, and only by their corners", () => {
+  const box = (x: number, y: number, deg = 0) => boxOf({ x, y, lengthMm: 2, widthMm: 1, turnDeg: deg });
+  expect([isApart(box(0, 0), box(5, 0), 3), isApart(box(0, 0), box(5, 0), 3.001)]).toEqual([true, false]);
+  // corner to corner: 3 across and 4 along are 5, though no side is more than 4 away
+  expect([isApart(box(0, 0), box(5, 5), 5), isApart(box(0, 0), box(5, 5), 5.001)]).toEqual([true, false]);
+  expect(gapOf(box(0, 0), box(5, 5))).toBe(5);
 });

@@ -54,6 +54,41 @@ test("a side as a vector picture: size, the track with round ends, the hole, wha
   expect(boardSvg({ ...set, files: [] }, "top", COLOURS)).toBeUndefined();
 });
 
+test("without an outline a side is as large as its copper; without either there is nothing to draw", () => {
+  const pads = (list: readonly (readonly [number, number])[]) =>
+    readBoard([
+      {
+        path: "a.gtl",
+        bytes: bytes(
+          `${HEAD}%ADD10R,2X1*%\nD10*\n${list.map(([x, y]) => `X${nm(x)}Y${nm(y)}D03*\n`).join("")}M02*\n`,
+        ),
+      },
+    ]);
+  const size = (list: readonly (readonly [number, number])[]) =>
+    /viewBox="([^"]*)"/.exec(boardSvg(pads(list), "top", COLOURS) ?? "")?.[1];
+  // from the leftmost pad's left to the rightmost one's right, and a millimetre around; y runs downward
+  expect(size([[5, 7]])).toBe("3 -8.5 4 3");
+  expect(
+    size([
+      [5, 7],
+      [-20, 3],
+      [11, -9],
+      [4, 30],
+    ]),
+  ).toBe("-22 -31.5 35 42");
+  expect(
+    size([
+      [11, -9],
+      [4, 30],
+      [-20, 3],
+      [5, 7],
+    ]),
+  ).toBe("-22 -31.5 35 42");
+  expect(size([])).toBeUndefined();
+  const holes = readBoard([{ path: "a.drl", bytes: bytes("M48\nMETRIC\nT1C1.000\n%\nT1\nX9.0Y1.0\nM30\n") }]);
+  expect(boardSvg(holes, "top", COLOURS)).toBeUndefined();
+});
+
 test("line art of a sheet: openings, silkscreen by width, holes on the board; the bottom mirrored about its middle", () => {
   const top = drawSide(set, "top")!;
   expect(top.box).toEqual([0, 0, 10, 6]);
