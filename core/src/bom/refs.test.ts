@@ -44,7 +44,14 @@ test.each<[string, string, string?, string?]>([
   ["X1 X2", "X1 X2"],
   ["C1 X2", "C1 X2"],
   ["c1 x2", "C1 X2"],
-  ["C1 (X2)", "C1 X2"],
+  // what stands in brackets are references only where they are like those outside, or alone
+  ["C1 (X2)", "C1", "(X2)"],
+  ["U1 (SOT23)", "U1", "(SOT23)"],
+  ["U1 (SOT-23, U2)", "U1", "(SOT-23, U2)"],
+  ["R1 (4k7)", "R1", "(4k7)"],
+  ["R1 (R2, R4-R5)", "R1 R2 R4 R5"],
+  ["(R1, C2-C3)", "R1 C2 C3"],
+  ["[U1A] {U2}", "U1 U2"],
   ["C1, x2", "C1", "x2"],
   // marks, words, units
   ["R1 (DNP)", "R1", "DNP"],

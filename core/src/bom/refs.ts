@@ -70,7 +70,7 @@ class Reading {
           if (n !== undefined) return count(whole, n);
           // a unit's letter, references in brackets, nothing
           if (/^[A-H]$/i.test(t) && /\d/.test(all[at - 1] ?? "")) return t;
-          if (/[A-Z]\d/i.test(t)) return ` ${t} `;
+          if (areLike(t, all.replace(BRACKETS, " "))) return ` ${t} `;
           if (t !== "") this.beside.push(whole);
           return " ";
         })
@@ -80,6 +80,19 @@ class Reading {
         .replace(/[A-Z]\d/.test(text) ? TIMES : /$^/g, count)
     );
   }
+}
+
+/** Whether what stands in brackets are references as those outside: SOT23 is none beside U1, nor X2 beside C1. */
+function areLike(inner: string, outside: string): boolean {
+  const letters = (text: string) => [...text.matchAll(/([A-Z_]+)\d/gi)].map((m) => m[1]!.toUpperCase());
+  const own = inner.split(/[\s,;]+/).filter((t) => t !== "");
+  if (
+    own.length === 0 ||
+    !own.every((t) => /^[A-Z_]{1,5}\d{1,5}[A-H]?(?:(?:-|–|—|…|\.{2,3}|~|:)[A-Z_]*\d{1,5})?$/i.test(t))
+  )
+    return false;
+  const others = new Set(letters(outside));
+  return others.size === 0 || letters(inner).every((l) => others.has(l));
 }
 
 /**
