@@ -140,10 +140,13 @@ const ran = {
   server: files.some((f) => f.startsWith("server/")) ? reachOf(["server"]) : [],
   near: files.some((f) => !f.startsWith("server/")) ? reachOf(NEAR) : [],
 };
+const known = new Map<string, ReturnType<typeof functionsOf>>();
 /** The tests that could notice a change: those in which it comes to something else; where that cannot be told all that run the innermost function around it, and of what stands in none all that load the file. */
 function testsOf(file: string, source: string, change: Change, index: number): Ran[] {
   const all = ran[file.startsWith("server/") ? "server" : "near"];
-  const around = functionsOf(source).filter((f) => f.start <= change.start && change.start < f.end);
+  const functions = known.get(source) ?? functionsOf(source);
+  known.set(source, functions);
+  const around = functions.filter((f) => f.start <= change.start && change.start < f.end);
   const inner = around.sort((a, b) => b.start - a.start)[0];
   const run = all.filter((r) => r.reached.has(inner ? `${file}:${inner.start}` : file));
   // what runs in a thread of its own is not seen: then all that load the file
