@@ -15,6 +15,7 @@ const PROBES: Readonly<Record<string, unknown>> = {
   record: {},
   "record of long": { a: LONG },
   "record of huge": { a: 1e300 },
+  "long record": Object.fromEntries(Array.from({ length: 200_001 }, (_, i) => [String(i), ""])),
 };
 
 /**

@@ -339,3 +339,22 @@ test("two rectangles that are just so far apart are so far apart; by one directi
   expect([isApart(box(0, 0), box(5, 5), 5), isApart(box(0, 0), box(5, 5), 5.001)]).toEqual([true, false]);
   expect(gapOf(box(0, 0), box(5, 5))).toBe(5);
 });
+
+test("how far a point is from a rectangle that lies at any angle", () => {
+  // 4 by 2 about 10/20, its length along 30°
+  const box = boxOf({ x: 10, y: 20, lengthMm: 4, widthMm: 2, turnDeg: 30 });
+  const [c, s] = [Math.cos(Math.PI / 6), Math.sin(Math.PI / 6)];
+  /** A point so far along its length and across it. */
+  const from = (u: number, v: number) => pointToBox(10 + u * c - v * s, 20 + u * s + v * c, box);
+  expect([from(0, 0), from(2, 1), from(-2, -1)].map((d) => Math.round(d * 1e9) / 1e9 + 0)).toEqual([0, 0, 0]);
+  expect(from(5, 0)).toBeCloseTo(3, 9);
+  expect(from(0, -5)).toBeCloseTo(4, 9);
+  // 3 beyond its length and 4 beyond its width, at each corner
+  for (const [u, v] of [
+    [5, 5],
+    [-5, 5],
+    [5, -5],
+    [-5, -5],
+  ] as const)
+    expect(from(u, v)).toBeCloseTo(5, 9);
+});

@@ -191,6 +191,18 @@ test.each<[string, Placements, string, [string, string][], number]>([
   expect(r.out.parts[0]!.xMm).toBeCloseTo(x, 4);
 });
 
+test("where there is no board to hold them against an assumed unit is said all the same", () => {
+  const alone = (more: Partial<Placements>) => {
+    const findings: Finding[] = [];
+    expect(settlePlacements(placed(CORNERS, more), undefined, "p.csv", findings).parts).toHaveLength(4);
+    return findings.map((f) => `${f.level} ${f.text}`);
+  };
+  expect(alone({})).toEqual([]);
+  expect(alone({ isUnitAssumed: true })).toEqual([
+    "remark The placement file states no unit; millimetres were taken, and nothing is there to hold them against.",
+  ]);
+});
+
 test("five millimetres beside the outline are still on the board, a hair more is not", () => {
   const level = (x: number, y: number) =>
     settled(
