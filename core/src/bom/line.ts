@@ -1,4 +1,4 @@
-import type { FindingList } from "../findings.ts";
+import { type FindingList, few } from "../findings.ts";
 import { markIn, markInColumn } from "./marks.ts";
 import { expandRefs } from "./refs.ts";
 import { readValue, type Value } from "./value.ts";
@@ -60,7 +60,7 @@ export function readLine(
       file,
       row,
       about: [...refs],
-      text: `${reading.doubt}.`,
+      text: `${refs.length > 0 ? `${few(refs, 4)}: ` : ""}${reading.doubt}.`,
     });
   const dnp = isLeftOff(cell, refs, marks, row, file, found);
   return {
@@ -97,7 +97,7 @@ function refsOf(named: string, row: number, file: string, found: FindingList): N
         file,
         row,
         about: [...refs],
-        text: `“${b.text}” stands beside ${refs.length === 1 ? "the reference" : `${refs.length} references`} and was passed over.`,
+        text: `“${b.text}” ${refs.length > 0 ? `stands beside ${few(refs, 4)}` : "is no reference"} and was passed over.`,
         do: "If it is a reference, write it without brackets.",
       });
   for (const b of refList.bad)
@@ -107,7 +107,7 @@ function refsOf(named: string, row: number, file: string, found: FindingList): N
       level: "error",
       file,
       row,
-      text: `“${b.text}”: ${b.why}.`,
+      text: `“${b.text}”${refs.length > 0 ? ` beside ${few(refs, 4)}` : ""}: ${b.why}.`,
       do: "Correct the reference.",
     });
   if (refList.duplicates.length > 0)
@@ -170,7 +170,7 @@ function isLeftOff(
   const marks = [valueText, cell("description"), cell("mpn"), cell("package")].map(markIn);
   // a mark beside one reference is that one's; beside several it may be one's or all of them's
   const own = beside.map((t) => markIn(t.replace(/[()[\]{}]/g, "")));
-  const isOff = columns.includes("no") || marks.includes("no") || (refs.length === 1 && own.includes("no"));
+  const isOff = columns.includes("no") || marks.includes("no") || (refs.length <= 1 && own.includes("no"));
   if (!isOff && beside.length > 0)
     found.add({
       tag: "bom-fitted-ambiguous",
@@ -179,9 +179,9 @@ function isLeftOff(
       row,
       about: [...refs],
       text:
-        refs.length === 1
-          ? `“${beside[0]}” may mean that it is not fitted; it counts as fitted.`
-          : `“${beside[0]}” stands beside ${refs.length} references: one of them may be left off, or all; they count as fitted.`,
+        refs.length <= 1
+          ? `“${beside[0]}” may mean that ${refs[0] ?? "it"} is not fitted; it counts as fitted.`
+          : `“${beside[0]}” stands beside ${few(refs, 4)}: one of them may be left off, or all; they count as fitted.`,
       do: "Give what is left off a line of its own, and mark that.",
     });
   const strange = [cell("dnp"), cell("fitted")].find((t, k) => columns[k] === "unknown" && t !== "");

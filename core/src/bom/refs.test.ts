@@ -110,29 +110,24 @@ test.each<[string, string, boolean, string[]]>([
     "R1 R2",
     false,
     [
-      "warning bom-fitted-ambiguous “DNP” stands beside 2 references: one of them may be left off, or all; they count as fitted.",
+      "warning bom-fitted-ambiguous “DNP” stands beside R1, R2: one of them may be left off, or all; they count as fitted.",
     ],
   ],
   [
     "R1 (opt)",
     "R1",
     false,
-    ["warning bom-fitted-ambiguous “(opt)” may mean that it is not fitted; it counts as fitted."],
+    ["warning bom-fitted-ambiguous “(opt)” may mean that R1 is not fitted; it counts as fitted."],
   ],
+  ["R1 (0603)", "R1", false, ["warning bom-bad-ref “(0603)” stands beside R1 and was passed over."]],
+  ["R1, R3 (3)", "R1 R3", false, ["warning bom-bad-ref “(3)” stands beside R1, R3 and was passed over."]],
+  ["R1 or R2", "R1 R2", false, ["error bom-bad-ref “or” beside R1, R2: it does not read as a reference."]],
   [
-    "R1 (0603)",
-    "R1",
+    "R1-R2-R3, R9",
+    "R9",
     false,
-    ["warning bom-bad-ref “(0603)” stands beside the reference and was passed over."],
+    ["error bom-bad-ref “R1-R2-R3” beside R9: it may be a range or single references."],
   ],
-  [
-    "R1, R3 (3)",
-    "R1 R3",
-    false,
-    ["warning bom-bad-ref “(3)” stands beside 2 references and was passed over."],
-  ],
-  ["R1 or R2", "R1 R2", false, ["error bom-bad-ref “or”: it does not read as a reference."]],
-  ["R1-R2-R3, R9", "R9", false, ["error bom-bad-ref “R1-R2-R3”: it may be a range or single references."]],
   ["R1, R1", "R1", false, ["warning bom-duplicate-ref R1 named twice in one line; counted once."]],
 ])("a line of %j", (text, refs, isOff, said) => {
   const b = readBom(
@@ -145,6 +140,27 @@ test.each<[string, string, boolean, string[]]>([
   );
   expect([b.lines[0]!.refs.join(" "), b.lines[0]!.dnp]).toEqual([refs, isOff]);
   expect(b.findings.map((f) => `${f.level} ${f.tag} ${f.text}`)).toEqual(said);
+});
+
+test("beside no reference at all a mark is the line's, and a word is passed over", () => {
+  const b = readBom(
+    [
+      ["Ref", "Qty", "Description"],
+      ["DNP", "2", "feet"],
+      ["(opt)", "3", "screws"],
+      ["(0603)", "4", "nuts"],
+    ],
+    "a.csv",
+  );
+  expect(b.lines.map((l) => [l.refs, l.qty, l.dnp])).toEqual([
+    [[], 2, true],
+    [[], 3, false],
+    [[], 4, false],
+  ]);
+  expect(b.findings.map((f) => f.text)).toEqual([
+    "“(opt)” may mean that it is not fitted; it counts as fitted.",
+    "“(0603)” is no reference and was passed over.",
+  ]);
 });
 
 test("references in their natural order: by letters, then by number, then as they are written", () => {
