@@ -12,11 +12,14 @@ const isWatched = (file) =>
 const OPERATORS = Object.keys(SWAP);
 const isLogical = (kind) => kind === "&&" || kind === "||";
 
-/** What tells of a place that a change there would be seen, and hands on what it was given: a value, one that is true, one that is not, both sides of an operator. */
+/** What tells of a place that a change there would be seen, and hands on what it was given: a value, one that is true, the sides of an operator. */
 const TELLS = [
   "const __value = (i, x) => { __seen[i] = 1; return x; };",
   "const __true = (i, x) => { if (x) __seen[i] = 1; return x; };",
-  "const __false = (i, x) => { if (!x) __seen[i] = 1; return x; };",
+  // what the other side would come to is not asked where it is not computed: it may not be
+  "const __left = []; const __right = (i, x) => { if (x !== __left[i]) __seen[i] = 1; return x; };",
+  "const __and = (i, x) => { if (!x) __seen[i] = 1; return (__left[i] = x); };",
+  "const __or = (i, x) => { if (x) __seen[i] = 1; return (__left[i] = x); };",
   ...OPERATORS.filter((op) => !isLogical(op)).map((op) => {
     const isOther = `typeof x === "bigint" || !Object.is(x, a ${SWAP[op]} b)`;
     const tell = `if (!__seen[i] && (${isOther})) __seen[i] = 1;`;
@@ -34,10 +37,8 @@ function putsFor(source) {
     if (c.kind === "value") around(c, `__value(${i}, `, 2 * i);
     else if (c.kind === "if") around(c, `__true(${i}, `, 2 * i);
     else if (isLogical(c.kind)) {
-      // what the other side would come to is not asked: it may not be computed
-      const tell = c.kind === "&&" ? `__false(${i}, ` : `__true(${i}, `;
-      around(c.left, tell, 2 * i + 1);
-      around(c.right, tell, 2 * i + 1);
+      around(c.left, c.kind === "&&" ? `__and(${i}, ` : `__or(${i}, `, 2 * i + 1);
+      around(c.right, `__right(${i}, `, 2 * i + 1);
     } else if (c.kind !== "name") {
       around(c, `__both${OPERATORS.indexOf(c.kind)}(${i}, `, 2 * i);
       puts.push({ at: c.left.end, rank: 1, order: 0, text: ", ", skip: c.right.start });
