@@ -93,7 +93,8 @@ function refsOf(named: string, row: number, file: string, found: FindingList): N
     if (b.mark === "nothing")
       found.add({
         tag: "bom-bad-ref",
-        level: "warning",
+        // words alone are a remark of the person who wrote the list
+        level: /\d/.test(b.text) ? "warning" : "remark",
         file,
         row,
         about: [...refs],
