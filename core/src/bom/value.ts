@@ -46,7 +46,11 @@ export function readValue(text: string, ref?: string): ValueReading {
   const kind = classOf(ref);
   if (!kind) return { value: null };
   const grouped = GROUPED.exec(text.trim());
-  if (grouped && !(kind === "Y" && grouped[4] !== "") && (grouped[4] === "" || grouped[2] === ","))
+  // decimals for certain: a crystal's with a unit, and a resistor's with a point and a letter that multiplies
+  const isDecimal =
+    (kind === "Y" && grouped?.[4] !== "") ||
+    (kind === "R" && grouped?.[2] === "." && /^[kmg]/i.test(grouped[4]!));
+  if (grouped && !isDecimal)
     return {
       value: null,
       doubt: `“${text}” may be ${grouped[1]}.${grouped[3]}${grouped[4]} or ${grouped[1]}${grouped[3]}${grouped[4]}`,
@@ -74,7 +78,7 @@ export function readValue(text: string, ref?: string): ValueReading {
 }
 
 /** One to three digits, a point or comma, three digits, and what stands behind: a thousand, or three decimals. */
-const GROUPED = /^([1-9]\d{0,2})([.,])(\d{3})\s*([a-zA-Zµμ\u03A9\u2126]*)$/;
+const GROUPED = /^([1-9]\d{0,2})([.,])(\d{3})\s*([a-zA-Zµμ\u03A9\u2126]*)(?=$|[\s/;@±(|])/;
 
 /** What may stand before a value: the kind of part, a package, a rating, a tolerance. */
 const BEFORE =
