@@ -107,6 +107,16 @@ test("a backup read back is the same shop: runs, files, packages, history; besid
   const before = await seen(v);
   const backup = await v.get("/api/backup");
   expect(backup.headers.get("content-disposition")).toMatch(/round-trip-\d{4}-\d\d-\d\d\.kobbin\.zip/);
+  // the history lies there as it happened
+  for (const table of ["change", "change_row"]) {
+    const lines = new TextDecoder()
+      .decode(unzipSync(backup.bytes)[`tables/${table}.jsonl`])
+      .trim()
+      .split("\n");
+    const ids = lines.map((l) => (JSON.parse(l) as { id: number }).id);
+    expect(ids.length).toBeGreaterThan(4);
+    expect([table, ids]).toEqual([table, [...ids].sort((a, b) => a - b)]);
+  }
   const first = await send(v, backup.bytes);
   expect(first).toMatchObject({
     status: 201,

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { AskAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
+import type { AskAnswer, HistoryAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
 import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
 
@@ -170,6 +170,11 @@ test("a foil is kept, written on, used again, and taken off the list; another sh
     { prints: 12, cleanedOn: "2026-11-25", place: "drawer", state: "ready" },
   ]);
   expect((await v.patch(`/api/foils/${foil}`, { cleanedOn: null })).status).toBe(204);
+  const { changes } = (await v.get("/api/history")).body as HistoryAnswer;
+  expect(changes.slice(0, 2).map((c) => c.sentence)).toEqual([
+    expect.not.stringContaining("printed"),
+    `foil ${body.name}: 12 boards printed`,
+  ]);
   expect((await kept())![0]).not.toHaveProperty("cleanedOn");
   const version = (await read()).version;
   expect((await v.patch(`/api/runs/${id}`, { version, assembly: { foil } })).status).toBeLessThan(300);

@@ -64,7 +64,7 @@ export function placesOf(currency: string): number {
   if (places === undefined) {
     if (!/^[A-Za-z]{3}$/.test(currency)) return 2;
     const format = new Intl.NumberFormat("en", { style: "currency", currency });
-    places = format.resolvedOptions().maximumFractionDigits ?? 2;
+    places = format.resolvedOptions().maximumFractionDigits!;
     PLACES.set(currency, places);
   }
   return places;
