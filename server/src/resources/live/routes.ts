@@ -67,7 +67,11 @@ export function liveRoutes(deps: Deps): Router {
           if (isNew) await tell(tx, { kind: "presence", workshop: workshopId });
         }).catch(() => undefined);
     };
+    let isBeating = false;
     const beat = setInterval(async () => {
+      // one that is still waiting for the database is enough
+      if (isBeating) return;
+      isBeating = true;
       try {
         // a session that was ended elsewhere, or is in another shop now, ends here too; so does a membership
         if (!(await isStillIn(pool, tokenHash, workshopId))) return stream.end();
@@ -75,6 +79,8 @@ export function liveRoutes(deps: Deps): Router {
         await arrive();
       } catch {
         // the database is away for a moment; the next beat tries again
+      } finally {
+        isBeating = false;
       }
     }, deps.beatMs ?? BEAT_MS);
     const leave = () => {
