@@ -205,6 +205,28 @@ test("law: whatever was done, taken back step by step it is as before each; brou
   }
 });
 
+test("the history is of a run where one is named, of one only; what is no name of one is not asked for", async () => {
+  const { v, id, revisionId } = await shopWithRun(server, "Filtered");
+  const { id: other } = (await v.post("/api/runs", { revisionId, name: "two", goodBoards: 5 })).body as {
+    id: string;
+  };
+  await v.patch(`/api/runs/${id}`, { version: 1, goodBoards: 11 });
+  await v.patch(`/api/runs/${other}`, { version: 1, goodBoards: 6 });
+  const says = async (query: string) =>
+    ((await v.get(`/api/history${query}`)).body as { changes: { id: string; sentence: string }[] }).changes;
+  const first = async (query: string) => (await says(query))[0]!.sentence;
+  expect([await first(""), await first(`?run=${id}`), await first(`?run=${other}`)]).toEqual([
+    "good boards 5 → 6",
+    "good boards 10 → 11",
+    "good boards 5 → 6",
+  ]);
+  expect((await says(`?run=${id}`)).some((c) => c.sentence.includes("→ 6"))).toBe(false);
+  const all = await says("");
+  expect((await says(`?before=${all[0]!.id}`))[0]).toEqual(all[1]);
+  for (const odd of ["?run=x", `?run=${id}&run=${other}`, "?before=-1", "?before=x"])
+    expect(await says(odd)).toEqual(all);
+});
+
 test("Ctrl-Z goes back through one's own changes, and forward again; what somebody else did is left", async () => {
   const { v, id, read, line } = await shopWithRun(server, "Steps");
   const other = await invite(server, v, "steps second", "owner");

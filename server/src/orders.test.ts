@@ -10,7 +10,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 /** A released run of the demo's Rack Card at a house, and hands to go on with. */
-async function ordered(shop: string, house: string) {
+async function ordered(shop: string, house: string, copy?: string) {
   const v = new Visitor(server);
   await v.startShop(shop);
   const { revisionId } = (await v.drop({ "rack-card.zip": demoArchive("rack-card") }, { name: "Card" }))
@@ -24,7 +24,9 @@ async function ordered(shop: string, house: string) {
   const { document } = await read();
   const lines = document.lines.map((l) => ({ id: l.id, dnp: true }));
   await v.call("PATCH", `/api/revisions/${revisionId}/lines`, { lines });
-  const houseId = document.houses!.find((h) => h.name === house)!.id;
+  let houseId = document.houses!.find((h) => h.name === house)!.id;
+  if (copy !== undefined)
+    houseId = ((await v.post("/api/houses", { name: copy, copyOf: houseId })).body as { id: string }).id;
   await v.patch(`/api/runs/${id}`, { version: (await read()).version, houseId });
   const accepted = Object.fromEntries(rollUp((await read()).document).blockers.map((b) => [b.key, "known"]));
   await v.patch(`/api/runs/${id}`, { version: (await read()).version, accepted });
@@ -41,6 +43,17 @@ async function ordered(shop: string, house: string) {
   const talk = async () => ((await v.get(`/api/runs/${id}/asks`)).body as AskAnswer).orders;
   return { v, id, houseId, order, read, release, step, send, look, said, talk };
 }
+
+test("a house that nobody can ask over the network is sent nothing, nor is a supplier", async () => {
+  const o = await ordered("Orders by hand", "Plover Lane Boards", "Plover by post");
+  await o.release();
+  expect((await o.send()).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: "Plover by post does not take orders over the network.",
+  });
+  expect(await o.said()).toEqual([]);
+  expect(await o.talk()).toEqual([]);
+});
 
 test("an order goes to its house with its files, is asked about, answered, paid, made and sent; every word of it has its day", async () => {
   const o = await ordered("Orders sent", "Plover Lane Boards");

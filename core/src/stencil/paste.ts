@@ -53,7 +53,8 @@ function packsFor(grams: number): PasteNeed["packs"] {
   const largest = PACKS.at(-1)!.grams;
   const whole = Math.max(0, Math.floor(grams / largest) - 1);
   const rest = grams - whole * largest;
-  let best: { counts: number[]; over: number; n: number } | undefined;
+  // two pots of 250 g are as much as one of 500 g, which comes first
+  let best: { counts: number[]; over: number } | undefined;
   const most = PACKS.map((p) => Math.ceil(rest / p.grams));
   for (let a = 0; a <= Math.min(most[0]!, 3); a++)
     for (let b = 0; b <= Math.min(most[1]!, 4); b++)
@@ -61,11 +62,9 @@ function packsFor(grams: number): PasteNeed["packs"] {
         for (let d = 0; d <= most[3]!; d++) {
           const counts = [a, b, c, d];
           const got = counts.reduce((n, k, i) => n + k * PACKS[i]!.grams, 0);
-          const n = a + b + c + d;
           if (got < rest - 1e-9) continue;
           const over = got - rest;
-          if (!best || over < best.over - 1e-9 || (Math.abs(over - best.over) < 1e-9 && n < best.n))
-            best = { counts, over, n };
+          if (!best || over < best.over - 1e-9) best = { counts, over };
         }
   const counts = best!.counts.map((k, i) => (i === PACKS.length - 1 ? k + whole : k));
   return counts.flatMap((count, i) => (count > 0 ? [{ label: PACKS[i]!.label, count }] : []));
