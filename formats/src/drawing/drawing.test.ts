@@ -208,6 +208,12 @@ test.each([
   else expect(unit).toBeCloseTo(mm, 6);
 });
 
+test("a view box of no size tells no unit", () => {
+  for (const box of ["0 0 0 50", "0 0 100 0", "0 0 -1 50", "0 0 100", "0 0 100 50 1"])
+    expect(unitOf(svg("<g/>", `width="100mm" viewBox="${box}"`))).toBeUndefined();
+  expect(unitOf(svg("<g/>", 'width="100mm" viewBox="0 0 100 50"'))).toBe(1);
+});
+
 test("the size of all that is drawn, lines, arcs and circles", () => {
   expect(
     readDrawing(svg('<rect x="5" y="5" width="60" height="30"/><circle cx="5" cy="5" r="2"/>')),
