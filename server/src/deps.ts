@@ -21,6 +21,8 @@ export interface Deps {
   readonly limits?: RequestLimits;
   /** How often an open stream looks whether it may still be open; a quarter of a minute. */
   readonly beatMs?: number;
+  /** How long a supplier or a house is waited for that is asked something; some seconds. */
+  readonly patienceMs?: number;
   /** True once the process was told to stop. */
   readonly isStopping?: () => boolean;
 }

@@ -45,7 +45,7 @@ async function ordered(shop: string, house: string, copy?: string) {
 }
 
 test("a house that nobody can ask over the network is sent nothing, nor is a supplier", async () => {
-  const o = await ordered("Orders by hand", "Plover Lane Boards", "Plover by post");
+  const o = await ordered("Orders by post", "Plover Lane Boards", "Plover by post");
   await o.release();
   expect((await o.send()).body).toMatchObject({
     code: "NOT_ALLOWED",

@@ -106,6 +106,8 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
       if (entry.level === "error") process.stderr.write(`${JSON.stringify(entry)}\n`);
     },
     today: () => "2026-11-24",
+    // a loaded machine answers late, and no test asks how late
+    patienceMs: 120_000,
     hub: createHub(databaseUrl, () => undefined),
     live: new Set<PassThrough>(),
     ...more,

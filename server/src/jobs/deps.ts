@@ -11,4 +11,5 @@ export interface WorkerDeps {
   readonly config: Pick<Config, "standInsUrl" | "feedRetryMs" | "orderLookMs">;
   readonly log: (entry: Record<string, unknown>) => void;
   readonly today: () => string;
+  readonly patienceMs?: number;
 }

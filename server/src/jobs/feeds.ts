@@ -70,13 +70,13 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
  */
 // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one question from its claim to its answer
 export async function answerAsk(
-  deps: Pick<WorkerDeps, "pool" | "config" | "today">,
+  deps: Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs">,
   { workshopId, askId }: Pick<AskDue, "workshopId" | "askId">,
   later: (inMs: number) => void,
 ): Promise<void> {
-  const { pool, config, today } = deps;
+  const { pool, config, today, patienceMs = PATIENCE_MS } = deps;
   const found = await withWorkshop(pool, workshopId, async (tx) => {
-    const ask = await supplierTalk.claim(tx, askId, PATIENCE_MS * 2);
+    const ask = await supplierTalk.claim(tx, askId, patienceMs * 2);
     if (!ask) return undefined;
     const run = await oneRun(tx, ask.runId);
     const lines = await manyLines(tx, run.revisionId);
@@ -91,7 +91,7 @@ export async function answerAsk(
   const { ask, run, lines, supplier, wanted, asked } = found;
   let said: Answered;
   try {
-    const patience = AbortSignal.timeout(PATIENCE_MS);
+    const patience = AbortSignal.timeout(patienceMs);
     const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patience);
     const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), patience);
     said = { ...numbers, offers: [...numbers.offers, ...any] };

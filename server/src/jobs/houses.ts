@@ -25,13 +25,13 @@ const ANSWER = shapes.fields({
  * asked again after a while, each time twice as long; an earlier quotation stays until it answers.
  */
 export async function answerHouse(
-  deps: Pick<WorkerDeps, "pool" | "config" | "today">,
+  deps: Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs">,
   { workshopId, askId }: { readonly workshopId: string; readonly askId: string },
   later: (inMs: number) => void,
 ): Promise<void> {
-  const { pool, config, today } = deps;
+  const { pool, config, today, patienceMs = PATIENCE_MS } = deps;
   const found = await withWorkshop(pool, workshopId, async (tx) => {
-    const ask = await houseTalk.claim(tx, askId, PATIENCE_MS * 2);
+    const ask = await houseTalk.claim(tx, askId, patienceMs * 2);
     if (!ask) return undefined;
     const run = await oneRun(tx, ask.runId);
     const key = await maybeHouseKey(tx, ask.houseId);
@@ -50,7 +50,7 @@ export async function answerHouse(
   const request = fabRequest(document, house, ask.start);
   let said: HouseQuote;
   try {
-    said = await askHouse(config.standInsUrl, key, request);
+    said = await askHouse(config.standInsUrl, key, request, AbortSignal.timeout(patienceMs));
   } catch (error) {
     countJob("failed");
     return tryAgain(deps, workshopId, houseTalk, ask, reasonOf(error), later);
@@ -87,12 +87,13 @@ async function askHouse(
   url: string,
   key: string,
   { boards, options }: ReturnType<typeof fabRequest>,
+  signal: AbortSignal,
 ): Promise<HouseQuote> {
   const response = await fetch(`${url}/houses/${key}/quote`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
     body: JSON.stringify({ boards, options }),
-    signal: AbortSignal.timeout(PATIENCE_MS),
+    signal,
   });
   const body = (await response.json().catch(() => ({}))) as HouseQuote & { message?: string };
   if (!response.ok) throw new Error(body.message ?? `It answered ${response.status}.`);
