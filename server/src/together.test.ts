@@ -223,3 +223,26 @@ test("an open page whose session ended elsewhere is let go at the next beat; the
   expect(await read(goes, () => false)).toBe("the end");
   expect(await read(stays, (text) => text.split(": here").length > 4)).toBe("goes on");
 });
+
+test("while the database lets nobody on, an open page's beat waits for the one before it", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Beats that wait");
+  const page = await v.stream("/api/live");
+  const lock = await server.owner.connect();
+  await lock.query("begin; lock table session in access exclusive mode");
+  /** Statements that wait for the lock. */
+  const waiting = async () =>
+    (
+      await lock.query(
+        "select 1 from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'",
+      )
+    ).rowCount;
+  while ((await waiting()) === 0) await new Promise((done) => setTimeout(done, 10));
+  // time for ten beats more
+  await new Promise((done) => setTimeout(done, 500));
+  const most = await waiting();
+  await lock.query("rollback");
+  lock.release();
+  await page.body!.cancel();
+  expect(most).toBe(1);
+});

@@ -38,7 +38,8 @@ export function readLine(
 ): BomLine | undefined {
   const named = cell("refs");
   if (SUM.test(named === "" ? cell("mpn") : named)) return undefined;
-  const { refs, marks } = refsOf(named, row, file, found);
+  const references = refsOf(named, row, file, found);
+  const { refs } = references;
   const qtyStated = quantityOf(cell("qty"), isDecimal, refs, row, file, found);
   if (refs.length === 0 && qtyStated === undefined) return undefined;
   if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
@@ -62,7 +63,7 @@ export function readLine(
       about: [...refs],
       text: `${refs.length > 0 ? `${few(refs, 4)}: ` : ""}${reading.doubt}.`,
     });
-  const dnp = isLeftOff(cell, refs, marks, row, file, found);
+  const dnp = isLeftOff(cell, references, row, file, found);
   return {
     refs,
     qty: refs.length > 0 ? refs.length : qtyStated!,
@@ -81,7 +82,7 @@ export function readLine(
 interface Named {
   readonly refs: readonly string[];
   /** What stands beside them and says, or may say, that they are left off. */
-  readonly marks: readonly string[];
+  readonly marks: readonly { readonly text: string; readonly isCertain: boolean }[];
 }
 
 /** References of a line, expanded; what is none, what stands beside them, and what stands twice, is said. */
@@ -120,7 +121,8 @@ function refsOf(named: string, row: number, file: string, found: FindingList): N
       about: refList.duplicates,
       text: `${refList.duplicates.join(", ")} named twice in one line; counted once.`,
     });
-  return { refs, marks: besides.flatMap((b) => (b.mark === "nothing" ? [] : [b.text])) };
+  const marks = besides.filter((b) => b.mark !== "nothing");
+  return { refs, marks: marks.map((b) => ({ text: b.text, isCertain: b.mark === "no" })) };
 }
 
 /** The quantity a file states, as far as it is one. */
@@ -160,8 +162,7 @@ function quantityOf(
 /** Whether a line is not fitted, by its columns and the marks in its texts; what may mean it is said. */
 function isLeftOff(
   cell: Cell,
-  refs: readonly string[],
-  beside: readonly string[],
+  { refs, marks: beside }: Named,
   row: number,
   file: string,
   found: FindingList,
@@ -170,8 +171,8 @@ function isLeftOff(
   const columns = [markInColumn(cell("dnp"), true), markInColumn(cell("fitted"), false)];
   const marks = [valueText, cell("description"), cell("mpn"), cell("package")].map(markIn);
   // a mark beside one reference is that one's; beside several it may be one's or all of them's
-  const own = beside.map((t) => markIn(t.replace(/[()[\]{}]/g, "")));
-  const isOff = columns.includes("no") || marks.includes("no") || (refs.length <= 1 && own.includes("no"));
+  const isOwn = refs.length <= 1 && beside.some((b) => b.isCertain);
+  const isOff = columns.includes("no") || marks.includes("no") || isOwn;
   if (!isOff && beside.length > 0)
     found.add({
       tag: "bom-fitted-ambiguous",
@@ -181,8 +182,8 @@ function isLeftOff(
       about: [...refs],
       text:
         refs.length <= 1
-          ? `“${beside[0]}” may mean that ${refs[0] ?? "it"} is not fitted; it counts as fitted.`
-          : `“${beside[0]}” stands beside ${few(refs, 4)}: one of them may be left off, or all; they count as fitted.`,
+          ? `“${beside[0]!.text}” may mean that ${refs[0] ?? "it"} is not fitted; it counts as fitted.`
+          : `“${beside[0]!.text}” stands beside ${few(refs, 4)}: one of them may be left off, or all; they count as fitted.`,
       do: "Give what is left off a line of its own, and mark that.",
     });
   const strange = [cell("dnp"), cell("fitted")].find((t, k) => columns[k] === "unknown" && t !== "");

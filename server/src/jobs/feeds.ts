@@ -11,6 +11,7 @@ import {
   askSupplier,
   manyOffers,
   manySuppliers,
+  PATIENCE_MS,
   reasonOf,
   replaceFeedOffers,
   rulesWanted,
@@ -32,8 +33,6 @@ export interface AskDue {
   /** Whom it is to. */
   readonly to: "supplier" | "house" | "order";
 }
-
-const PATIENCE_MS = 8000;
 
 /**
  * Questions to suppliers and houses, each by itself: what one answers is stored at once, whatever becomes of the others.

@@ -5,11 +5,9 @@ import { recordChange, tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { maybeHouseKey } from "../resources/house/index.ts";
 import { buildDocument, houseTalk, oneRun, upsertQuote } from "../resources/run/index.ts";
-import { reasonOf } from "../resources/source/index.ts";
+import { PATIENCE_MS, reasonOf } from "../resources/source/index.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { tryAgain } from "./try-again.ts";
-
-const PATIENCE_MS = 8000;
 
 /** What a house's answer must hold, before it counts as a quotation. */
 const ANSWER = shapes.fields({

@@ -172,10 +172,13 @@ export async function askSupplier(
   return { offers, notListed };
 }
 
+/** How long a supplier or a house is waited for that is asked something. */
+export const PATIENCE_MS = 8000;
+
 /** A failed question in words. */
 export const reasonOf = (error: unknown): string =>
   error instanceof Error && error.name === "TimeoutError"
-    ? "It did not answer in 8 seconds."
+    ? `It did not answer in ${PATIENCE_MS / 1000} seconds.`
     : error instanceof Error && error.message !== "fetch failed"
       ? error.message
       : "It cannot be reached.";

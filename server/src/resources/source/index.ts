@@ -1,5 +1,13 @@
 /** What other resources may use of suppliers and their offers. */
-export { type Answered, askSupplier, reasonOf, rulesWanted, searchSupplier, wantedOf } from "./ask.ts";
+export {
+  type Answered,
+  askSupplier,
+  PATIENCE_MS,
+  reasonOf,
+  rulesWanted,
+  searchSupplier,
+  wantedOf,
+} from "./ask.ts";
 export { type Asked, insertAsks, settleAsk, supplierTalk } from "./ask-queries.ts";
 export { withFound } from "./found.ts";
 export { insertSupplier, manyOffers, manySuppliers, replaceFeedOffers } from "./queries.ts";
