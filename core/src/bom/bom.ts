@@ -1,3 +1,4 @@
+import { counted } from "../counted.ts";
 import { type Finding, FindingList } from "../findings.ts";
 import { type Cells, plain } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
@@ -125,7 +126,7 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
       text: `No parts, and passed over: ${skipped
         .slice(0, 6)
         .map((s) => `row ${s.row} “${s.text}”`)
-        .join(", ")}${skipped.length > 6 ? ` and ${skipped.length - 6} more rows` : ""}.`,
+        .join(", ")}${skipped.length > 6 ? ` and ${counted(skipped.length - 6, "more row")}` : ""}.`,
       do: "If one of them is a part, give it a reference or a quantity.",
     });
   const columns = Object.fromEntries(

@@ -39,6 +39,16 @@ test.each<[string, string, string[], number]>([
   if (skipped > 0) expect((said[0]!.text.match(/row \d+/g) ?? []).length).toBe(skipped);
 });
 
+test("of rows that are passed over six are named, and how many more", () => {
+  const said = (n: number) =>
+    read(
+      `${HEAD}\nR1;1;1k;0603;\n${Array.from({ length: n }, (_, i) => `Section ${"abcdefgh"[i]};;;;`).join("\n")}`,
+    ).findings.find((f) => f.tag === "bom-row-skipped")!.text;
+  expect(said(6)).toMatch(/row 8 “Section f”\.$/);
+  expect(said(7)).toMatch(/row 8 “Section f” and 1 more row\.$/);
+  expect(said(8)).toMatch(/row 8 “Section f” and 2 more rows\.$/);
+});
+
 test("a reference that cannot be read is a part that is missing: an error", () => {
   expect(read(`${HEAD}\nR5-R3;;1k;0603;`).findings).toMatchObject([
     { tag: "bom-bad-ref", level: "error", row: 2 },
