@@ -9,7 +9,7 @@ import { serve } from "./serve.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const option = (name, other) => {
   const i = process.argv.indexOf(name);
   return i < 0 ? other : Number(process.argv[i + 1]);

@@ -11,7 +11,7 @@ import { serve } from "./serve.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const at = process.argv.indexOf("--times");
 const times = at < 0 ? 5 : Number(process.argv[at + 1]);
 

@@ -1,4 +1,14 @@
-import { enterDemo, expect, expectAccessible, expectAccessibleByNight, expectPainted, test } from "./kit.ts";
+import {
+  demoRunNamed,
+  enterDemo,
+  expect,
+  expectAccessible,
+  expectAccessibleByNight,
+  expectPainted,
+  openStage,
+  test,
+  walkIntoDemo,
+} from "./kit.ts";
 
 const STAGES = ["board", "parts", "source", "fab", "assemble", "cost", "release", "order"];
 
@@ -7,17 +17,10 @@ test("every view passes the accessibility rules, by day and by night", async ({ 
   await page.goto("/");
   await expect(page.getByRole("button", { name: "Enter the demo shop" })).toBeVisible();
   await expectAccessibleByNight(page);
-  await enterDemo(page);
+  await walkIntoDemo(page);
   await expect(page.getByRole("heading", { name: "Products" })).toBeVisible();
   await expectAccessibleByNight(page);
-  const id = await page.evaluate(() =>
-    fetch("/api/bench").then(
-      async (r) =>
-        ((await r.json()) as { runs: { id: string; name: string }[] }).runs.find(
-          (x) => x.name === "for the spring fairs",
-        )!.id,
-    ),
-  );
+  const id = await demoRunNamed(page, "for the spring fairs");
   for (const s of STAGES) {
     await page.goto(`/runs/${id}/${s}`);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
@@ -51,15 +54,7 @@ test("a line's sheet, another revision's bill and variants pass the accessibilit
   page,
 }) => {
   await page.emulateMedia({ colorScheme: "light", reducedMotion: "reduce" });
-  await enterDemo(page);
-  await page
-    .getByRole("link", { name: /for the spring fairs/ })
-    .first()
-    .click();
-  await page
-    .getByRole("navigation", { name: "Stages of the run" })
-    .getByRole("link", { name: /Parts/ })
-    .click();
+  await openStage(page, await demoRunNamed(page, "for the spring fairs"), "parts");
   await page.getByRole("gridcell", { name: /^Sheet of U2/ }).click();
   await page.getByRole("button", { name: /HB-TK40-SO8$/ }).click();
   await expect(page.getByRole("table", { name: /HB-TK40-SO8 against/ })).toBeVisible();
@@ -82,14 +77,7 @@ test("dialogs and opened sums pass the accessibility rules and give the focus ba
   await expectAccessible(page);
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Start a run of Rack Card A" })).toBeFocused();
-  const id = await page.evaluate(() =>
-    fetch("/api/bench").then(
-      async (r) =>
-        ((await r.json()) as { runs: { id: string; name: string }[] }).runs.find(
-          (x) => x.name === "for the autumn market",
-        )!.id,
-    ),
-  );
+  const id = await demoRunNamed(page, "for the autumn market");
   await page.goto(`/runs/${id}/source`);
   // figures that arrive while it opens draw the row anew; a person presses it again
   const sum = page.getByRole("dialog", { name: /Sum of needed/ });

@@ -1,14 +1,9 @@
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
+import { expect, expectAccessible, expectSaid, releasedDemoRun, stage, test } from "./kit.ts";
 
 test("a bare board of a delivery is tried by keyboard, a short is found and kept with the lot, and stands at Receive", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "tried bare", 20);
-  await stage(page, "Release");
-  await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
-  await stage(page, "Receive");
+  await releasedDemoRun(page, "Probe Tail", "tried bare", 20, "receive");
   const boards = page.getByRole("article").filter({ hasText: "Probe Tail A" });
   await expect(boards.getByRole("link", { name: "try one bare" })).toBeHidden();
   await boards.getByRole("button", { name: "All of it came" }).click();

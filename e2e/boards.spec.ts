@@ -2,10 +2,13 @@ import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import {
   cell,
+  demoArchive,
   expect,
   expectAccessible,
   expectColours,
   expectSaid,
+  keptRun,
+  newShop,
   perGood,
   stage,
   startShop,
@@ -55,11 +58,8 @@ test("a name the shop knows: what was dropped becomes its next revision, and run
 test("a product gets a second board: its lines, places and price join the run, and it goes and comes back", async ({
   page,
 }) => {
-  await startShop(page, "Two Board Works");
-  await drop(page, "probe-tail");
-  await page.getByLabel("Product", { exact: true }).fill("Tail set");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await newShop(page, "Two Board Works");
+  await keptRun(page, demoArchive("probe-tail"), "Tail set");
   const before = await perGood(page);
 
   await page.getByRole("link", { name: "add another board" }).click();
@@ -111,7 +111,7 @@ test("a product gets a second board: its lines, places and price join the run, a
 });
 
 test("a shop sets its own losses: runs buy otherwise, and as usual again by one step", async ({ page }) => {
-  await startShop(page, "Careful Works");
+  await newShop(page, "Careful Works");
   await page.goto("/settings/losses");
   await expect(page.getByRole("heading", { name: "What is lost on the way" })).toBeVisible();
   await expectAccessible(page);

@@ -3,7 +3,7 @@ import { readFileSync, writeFileSync } from "node:fs";
 import { unzipSync } from "fflate";
 import {
   cell,
-  enterDemo,
+  demoRun,
   expect,
   expectColours,
   expectPainted,
@@ -14,10 +14,11 @@ import {
   startRun,
   test,
   unfold,
+  walkIntoDemo,
 } from "./kit.ts";
 
 test("a newcomer takes a demo board from the bench to an order package", async ({ page }, info) => {
-  await enterDemo(page);
+  await walkIntoDemo(page);
   await expect(page.getByRole("link", { name: /Rack Card, first try/ })).toBeVisible();
   await startRun(page, "Kiln Watch B", "journey", 30);
 
@@ -127,9 +128,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
 
 test("a house that cannot make the board says why, and choosing it blocks the release", async ({ page }) => {
   const house = `Coarse bench ${Date.now()}`;
-  await enterDemo(page);
-  await startRun(page, "Rack Card A", "limits", 8);
-  await stage(page, "Fab");
+  await demoRun(page, "Rack Card A", "limits", 8, "fab");
   await page.getByRole("button", { name: "copy it and edit the copy" }).click();
   const dialog = page.getByRole("dialog");
   await dialog.getByLabel("Name of the house").fill(house);
@@ -151,8 +150,7 @@ test("a house that cannot make the board says why, and choosing it blocks the re
 test("the run by keyboard: stages by number, the margin, the sheet of keys, the picture", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail A", "keys", 15);
+  await demoRun(page, "Probe Tail A", "keys", 15);
   await expectPainted(page);
   await page.keyboard.press("3");
   await expect(page.getByRole("heading", { name: "Source", level: 1 })).toBeVisible();

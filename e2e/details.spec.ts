@@ -1,12 +1,9 @@
-import { enterDemo, expect, expectAccessible, stage, startRun, test, unfold } from "./kit.ts";
+import { demoRun, expect, expectAccessible, test, unfold } from "./kit.ts";
 
 test("drills, pads joined to nothing and what differs from another revision: each is shown on the picture at a press", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "each at its place", 5);
-  const id = /runs\/([^/]+)/.exec(page.url())![1];
-  await page.goto(`/runs/${id}/board`);
+  await demoRun(page, "Kiln Watch B", "each at its place", 5);
   const drills = await unfold(page, "Drills");
   await expect(
     drills.getByRole("row", { name: /^T2, 1 mm.* plated 20 – the house's component/ }),
@@ -55,15 +52,11 @@ test("drills, pads joined to nothing and what differs from another revision: eac
 });
 
 test("what is not priced is said wherever a figure stands: spine, cost, curve, bench", async ({ page }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "more than there is", 600);
-  const id = /runs\/([^/]+)/.exec(page.url())![1];
+  await demoRun(page, "Kiln Watch B", "more than there is", 600, "cost");
   const open = page.getByTestId("unpriced");
   await expect(open).toHaveText("5 lines are not priced");
   await expect(page.getByText("at least per good board")).toBeVisible();
   await expect(page.getByText("not before", { exact: true })).toBeVisible();
-  await page.goto(`/runs/${id}/cost`);
-  await expect(page.getByRole("heading", { name: "Cost", level: 1 })).toBeVisible();
   await expect(page.getByText("at least", { exact: true })).toBeVisible();
   await expect(page.getByText(/^5 lines are not priced: U2, U4, /)).toBeVisible();
   await expect(page.getByTestId("curve-says")).toContainText(
@@ -88,9 +81,7 @@ test("what is not priced is said wherever a figure stands: spine, cost, curve, b
 test("a house's quotation for the assembly counts for what it was asked for, and for that alone", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "soldered at a house", 40);
-  await stage(page, "Assemble");
+  await demoRun(page, "Kiln Watch B", "soldered at a house", 40, "assemble");
   const ways = page.getByRole("list", { name: "Who solders: alternatives" });
   await page.getByRole("button", { name: /^Who solders/ }).click();
   await ways

@@ -1,11 +1,10 @@
 import { readFileSync } from "node:fs";
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test, unfold } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, stage, test, unfold } from "./kit.ts";
 
 test("a card's contacts lead to gold and to a bevel that leaves them whole, and the figures of its edge say why", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Rack Card", "with a bevel", 10);
+  await demoRun(page, "Rack Card", "with a bevel", 10);
   await unfold(page, "Card edge");
   await expect(page.getByText("11 of 1.5 × 6 mm at 2.5 mm")).toBeVisible();
   await expect(page.getByRole("button", { name: "one place is free, for a key" })).toBeVisible();
@@ -59,9 +58,7 @@ test("a card's contacts lead to gold and to a bevel that leaves them whole, and 
 test("a house's profile goes out as a file and comes back as another house; one that contradicts itself is refused whole", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "at another house", 20);
-  await stage(page, "Fab");
+  await demoRun(page, "Probe Tail", "at another house", 20, "fab");
   const coming = page.waitForEvent("download");
   await page.getByRole("button", { name: "its profile as a file" }).click();
   const download = await coming;
@@ -151,9 +148,7 @@ test("a house's profile goes out as a file and comes back as another house; one 
 test("a day finds the cheapest house that is here in time, a sum the quickest within it; a key takes it", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "in a hurry", 20);
-  await stage(page, "Fab");
+  await demoRun(page, "Probe Tail", "in a hurry", 20, "fab");
   const by = page.getByLabel("Boards here by");
   // today nothing is here; the soonest are named
   await by.fill(new Date().toISOString().slice(0, 10));

@@ -1,4 +1,4 @@
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, test } from "./kit.ts";
 
 const standIns = process.env.STANDINS_URL;
 
@@ -8,9 +8,7 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
 }) => {
   expect(standIns, "STANDINS_URL tells where the simulated suppliers are; npm test sets it").toBeTruthy();
   const control = (query: string) => request.post(`${standIns}/control?${query}`);
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "a bad day", 33);
-  await stage(page, "Source");
+  await demoRun(page, "Probe Tail", "a bad day", 33, "source");
   try {
     await control("failing=brindle");
     await page.getByRole("button", { name: /Ask (the suppliers|again)/ }).click();
@@ -54,9 +52,7 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
 test("a quotation file is read, its doubtful price asked once, and kept for the lines it names", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "quoted", 21);
-  await stage(page, "Source");
+  await demoRun(page, "Probe Tail", "quoted", 21, "source");
   await page.getByRole("button", { name: "Read a quotation" }).click();
   const dialog = page.getByRole("dialog", { name: "Read a quotation" });
   const read = (text: string) =>

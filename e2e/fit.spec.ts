@@ -1,14 +1,14 @@
 import type { Page } from "@playwright/test";
 import {
   demoFiles,
+  demoRun,
   dropFiles,
-  enterDemo,
   expect,
   expectAccessible,
   expectSaid,
+  keptRun,
+  newShop,
   stage,
-  startRun,
-  startShop,
   test,
 } from "./kit.ts";
 
@@ -22,9 +22,8 @@ const keep = async (page: Page) => {
 test("a slot too narrow for its tab is found before ordering, mended by the size that is proposed, and holds on the next revision", async ({
   page,
 }) => {
-  await startShop(page, "Fitting Works");
-  await drop(page, watch);
-  await keep(page);
+  await newShop(page, "Fitting Works");
+  await keptRun(page, watch, "Fitted watch");
   await page.getByRole("button", { name: "does it fit" }).click();
   const sheet = page.getByRole("region", { name: "Fit sheet" });
   await expect(sheet).toContainText("What the board must go into, before any money moves.");
@@ -75,8 +74,7 @@ test("a slot too narrow for its tab is found before ordering, mended by the size
 test("a socket holds at an exact house and not at an ordinary one; posts in inches are asked about", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Rack Card", "in its socket", 10);
+  await demoRun(page, "Rack Card", "in its socket", 10);
   await page.getByRole("button", { name: "does it fit" }).click();
   const sheet = page.getByRole("region", { name: "Fit sheet" });
   const socket = sheet.getByRole("listitem").filter({ hasText: "Socket of the rack" });

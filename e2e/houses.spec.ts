@@ -1,13 +1,11 @@
 import { readFileSync } from "node:fs";
-import { demoFiles, dropFiles, expect, expectAccessible, expectSaid, stage, startShop, test } from "./kit.ts";
+import { demoFiles, expect, expectAccessible, expectSaid, keptRun, newShop, test } from "./kit.ts";
 
 test("houses are asked for their price in the background; one asks back, and the run says so until it is answered", async ({
   page,
 }) => {
-  await startShop(page, "Asking Lane");
-  await dropFiles(page, demoFiles("rack-card"), "Asked card");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Fab");
+  await newShop(page, "Asking Lane");
+  await keptRun(page, demoFiles("rack-card"), "Asked card", "fab");
   await page
     .getByRole("row", { name: /Plover/ })
     .getByRole("button", { name: /choose/i })
@@ -29,10 +27,8 @@ test("houses are asked for their price in the background; one asks back, and the
 test("a board is held against the own bench: hours, days, risk, prints the right way round, and limits the patch taught", async ({
   page,
 }) => {
-  await startShop(page, "Etching Lane");
-  await dropFiles(page, demoFiles("probe-tail"), "Etched tail");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Fab");
+  await newShop(page, "Etching Lane");
+  await keptRun(page, demoFiles("probe-tail"), "Etched tail", "fab");
   // a refusal leads to its place on the picture
   const refused = page
     .getByRole("row", { name: /Own bench/ })

@@ -48,11 +48,105 @@ export async function expectAccessibleByNight(page: Page): Promise<void> {
   }
 }
 
-/** Through the demo's door to the bench. */
-export async function enterDemo(page: Page): Promise<void> {
+const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
+
+/** What the person of a page may do, done by a request: for what a journey only walks through to get somewhere. */
+async function ask<T>(
+  page: Page,
+  method: "GET" | "POST",
+  path: string,
+  body?: object | FormData,
+): Promise<T> {
+  const answer = await page.request.fetch(path, {
+    method,
+    headers: { Origin: new URL(BASE).origin },
+    ...(body instanceof FormData ? { multipart: body } : body ? { data: body } : {}),
+  });
+  if (!answer.ok()) throw new Error(`${method} ${path} answers ${answer.status()}: ${await answer.text()}`);
+  return (answer.status() === 204 ? undefined : await answer.json()) as T;
+}
+
+type Stage =
+  | "board"
+  | "parts"
+  | "source"
+  | "fab"
+  | "panel"
+  | "assemble"
+  | "cost"
+  | "release"
+  | "order"
+  | "receive"
+  | "build";
+
+/** Opens a stage of a run by its address. */
+export async function openStage(page: Page, run: string, at: Stage): Promise<void> {
+  await page.goto(`/runs/${run}/${at}`);
+  const heading = `${at[0]!.toUpperCase()}${at.slice(1)}`;
+  await expect(page.getByRole("heading", { name: heading, exact: true, level: 1 })).toBeVisible();
+}
+
+const startRunOf = async (page: Page, revisionId: string, name: string, goodBoards: number) =>
+  (await ask<{ id: string }>(page, "POST", "/api/runs", { revisionId, name, goodBoards })).id;
+
+/** Through the demo's door to the bench, as a person goes. */
+export async function walkIntoDemo(page: Page): Promise<void> {
   await page.goto("/");
   await page.getByRole("button", { name: "Enter the demo shop" }).click();
   await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+/** In the demo shop, at its bench. */
+export async function enterDemo(page: Page): Promise<void> {
+  await ask(page, "POST", "/api/session/demo");
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+/** The id of a run the demo shop comes with. */
+export async function demoRunNamed(page: Page, name: string): Promise<string> {
+  await ask(page, "POST", "/api/session/demo");
+  const { runs } = await ask<{ runs: { id: string; name: string }[] }>(page, "GET", "/api/bench");
+  return runs.find((r) => r.name === name)!.id;
+}
+
+/**
+ * In the demo shop, at a stage of a new run that no other journey touches.
+ * @param product with its revision's letter behind it, or of its newest revision
+ * @returns the run's id
+ */
+export async function demoRun(
+  page: Page,
+  product: string,
+  name: string,
+  goodBoards: number,
+  at: Stage = "board",
+): Promise<string> {
+  const run = await newDemoRun(page, product, name, goodBoards);
+  await openStage(page, run, at);
+  return run;
+}
+
+async function newDemoRun(page: Page, product: string, name: string, goodBoards: number): Promise<string> {
+  await ask(page, "POST", "/api/session/demo");
+  type Products = { products: { name: string; revisions: { id: string; label: string }[] }[] };
+  const { products } = await ask<Products>(page, "GET", "/api/bench");
+  const found = products.flatMap((p) =>
+    p.revisions.filter((r) => `${p.name} ${r.label}` === product || p.name === product),
+  );
+  return startRunOf(page, found.at(-1)!.id, name, goodBoards);
+}
+
+/** At a stage of a run in the demo shop that is released and packed already. */
+export async function releasedDemoRun(
+  page: Page,
+  product: string,
+  name: string,
+  goodBoards: number,
+  at: Stage = "order",
+): Promise<string> {
+  const run = await newDemoRun(page, product, name, goodBoards);
+  await ask(page, "POST", `/api/runs/${run}/release`);
+  await openStage(page, run, at);
+  return run;
 }
 
 /** The files of a demo board, by name. */
@@ -80,13 +174,25 @@ export async function dropFiles(
 }
 
 let shops = 0;
-/** A shop of one's own; whoever is signed in leaves first. */
-export async function startShop(page: Page, name = "Moss Lane Instruments"): Promise<void> {
+/** A shop of one's own, in the place of whoever was signed in. */
+export async function newShop(page: Page, name = "Moss Lane Instruments"): Promise<void> {
+  await ask(page, "POST", "/api/shops", {
+    name,
+    currency: "EUR",
+    hourlyRate: "30",
+    email: `${Date.now()}-${process.pid}-${shops++}@moss`,
+    password: "a long password",
+  });
+}
+/** A shop of one's own, at its bench. */
+export async function startShop(page: Page, name?: string): Promise<void> {
+  await newShop(page, name);
   await page.goto("/");
-  const door = page.getByLabel("Name of the shop");
-  const leave = page.getByRole("button", { name: "leave", exact: true });
-  await expect(door.or(leave)).toBeVisible();
-  if (await leave.isVisible()) await leave.click();
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+}
+/** A shop of one's own through the door, as a person goes. */
+export async function walkIntoShop(page: Page, name: string): Promise<void> {
+  await page.goto("/");
   await page.getByLabel("Name of the shop").fill(name);
   await page.getByLabel("Worth of an own hour").fill("30");
   await page.getByLabel("Name to sign in with").fill(`${Date.now()}-${process.pid}-${shops++}@moss`);
@@ -94,6 +200,31 @@ export async function startShop(page: Page, name = "Moss Lane Instruments"): Pro
   await page.getByRole("button", { name: "Start the shop" }).click();
   await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
 }
+
+/**
+ * Files kept as a product, and a run of it opened at a stage.
+ * @returns the run's id
+ */
+export async function keptRun(
+  page: Page,
+  files: Readonly<Record<string, string | Uint8Array>>,
+  product: string,
+  at: Stage = "board",
+): Promise<string> {
+  const form = new FormData();
+  for (const [key, text] of Object.entries({ name: product, revision: "A", corrections: "{}" }))
+    form.set(key, text);
+  for (const [name, content] of Object.entries(files))
+    form.append("files", new File([content as BlobPart], name));
+  const { revisionId } = await ask<{ revisionId: string }>(page, "POST", "/api/products", form);
+  const run = await startRunOf(page, revisionId, "20 of A", 20);
+  await openStage(page, run, at);
+  return run;
+}
+/** The archive of a demo board, as a file to keep. */
+export const demoArchive = (board: string): Readonly<Record<string, Uint8Array>> => ({
+  [`${board}.zip`]: readFileSync(fileURLToPath(new URL(`../demo/boards/${board}.zip`, import.meta.url))),
+});
 
 /** Starts a run of a product in the demo shop that no other journey touches. */
 export async function startRun(page: Page, product: string, name: string, goodBoards: number): Promise<void> {

@@ -1,4 +1,13 @@
-import { expect, expectAccessible, expectPainted, startShop, test, unfold } from "./kit.ts";
+import {
+  demoArchive,
+  expect,
+  expectAccessible,
+  expectPainted,
+  keptRun,
+  newShop,
+  test,
+  unfold,
+} from "./kit.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -60,18 +69,8 @@ const MISTAKES: readonly (readonly [what: RegExp, side: "top" | "bottom"])[] = [
 test("a board with eight mistakes: each stands in the margin and on the picture, reached by one press", async ({
   page,
 }) => {
-  await startShop(page);
-  await page.getByLabel("Files of the board").setInputFiles(
-    Object.entries(FILES).map(([name, text]) => ({
-      name,
-      mimeType: "application/octet-stream",
-      buffer: Buffer.from(text),
-    })),
-  );
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  await page.getByLabel("Product", { exact: true }).fill("Eight mistakes");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await newShop(page);
+  await keptRun(page, FILES, "Eight mistakes");
   await expectPainted(page);
   const margin = page.getByRole("complementary", { name: "In the margin" });
   for (const [what, side] of MISTAKES) {
@@ -119,10 +118,8 @@ test("a board with eight mistakes: each stands in the margin and on the picture,
 });
 
 test("two points are measured with snapping, and the board goes out as a drawing", async ({ page }) => {
-  await startShop(page);
-  await page.getByLabel("Files of the board").setInputFiles("demo/boards/probe-tail.zip");
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await newShop(page);
+  await keptRun(page, demoArchive("probe-tail"), "Measured tail");
   await expectPainted(page);
   await page.getByRole("button", { name: "measure", exact: true }).click();
   const picture = page.getByRole("application");

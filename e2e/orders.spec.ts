@@ -1,4 +1,4 @@
-import { demoFiles, dropFiles, expect, expectAccessible, expectSaid, stage, startShop, test } from "./kit.ts";
+import { demoFiles, expect, expectAccessible, expectSaid, keptRun, newShop, stage, test } from "./kit.ts";
 
 /** The demo's Rack Card as bare boards: nothing is fitted, so nothing has to be bought. */
 const bareCard = () =>
@@ -7,10 +7,8 @@ const bareCard = () =>
 test("a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about, paid", async ({
   page,
 }) => {
-  await startShop(page, "Heath Row Cards");
-  await dropFiles(page, bareCard(), "Bare card");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Fab");
+  await newShop(page, "Heath Row Cards");
+  await keptRun(page, bareCard(), "Bare card", "fab");
   await page
     .getByRole("row", { name: /Gannet/ })
     .getByRole("button", { name: /choose/i })
@@ -86,10 +84,8 @@ test("a card's contacts lead to gold and a bevel, the released order sheet says 
 });
 
 test("boards that are made here are sent for nowhere", async ({ page }) => {
-  await startShop(page, "Etched Cards");
-  await dropFiles(page, demoFiles("probe-tail"), "Own tail");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Fab");
+  await newShop(page, "Etched Cards");
+  await keptRun(page, demoFiles("probe-tail"), "Own tail", "fab");
   await page
     .getByRole("row", { name: /Own bench/ })
     .getByRole("button", { name: /choose/i })

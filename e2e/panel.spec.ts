@@ -1,24 +1,21 @@
 import { readFileSync } from "node:fs";
 import {
   demoFiles,
-  dropFiles,
-  enterDemo,
+  demoRun,
   expect,
   expectAccessible,
   expectSaid,
+  keptRun,
+  newShop,
   perGood,
   stage,
-  startRun,
-  startShop,
   test,
 } from "./kit.ts";
 
 test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, and known again when it is dropped", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "on sheets", 60);
-  await stage(page, "Panel");
+  await demoRun(page, "Probe Tail", "on sheets", 60, "panel");
   await expect(page.getByText(/^worth it: .* a good board less/)).toBeVisible();
   const before = await perGood(page);
   await page
@@ -120,9 +117,7 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
 test("a sheet by one's own numbers: what cannot be says what would, and a press tries it", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "own sheet", 20);
-  await stage(page, "Panel");
+  await demoRun(page, "Kiln Watch B", "own sheet", 20, "panel");
   await page.getByRole("button", { name: /Another sheet/ }).click();
   await page.getByLabel("Boards on the sheet").fill("30");
   await page.getByRole("button", { name: "Work it out" }).click();
@@ -154,9 +149,8 @@ test("a sheet by one's own numbers: what cannot be says what would, and a press 
 });
 
 test("two boards of a product lie on one sheet in the numbers the product has them", async ({ page }) => {
-  await startShop(page);
-  await dropFiles(page, demoFiles("probe-tail"), "Pair");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await newShop(page);
+  await keptRun(page, demoFiles("probe-tail"), "Pair");
   await page.getByRole("link", { name: "add another board" }).click();
   await page.getByLabel("Files of the board").setInputFiles(
     Object.entries(demoFiles("rack-card")).map(([name, text]) => ({
@@ -188,9 +182,7 @@ test("two boards of a product lie on one sheet in the numbers the product has th
 test("another product shares the sheet: its boards are drawn, proven and paid with it, and leaving it away says what is left", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "shared", 60);
-  await stage(page, "Panel");
+  await demoRun(page, "Probe Tail", "shared", 60, "panel");
   await page.getByRole("button", { name: /^Another product on the sheet/ }).click();
   await page.getByLabel("Board", { exact: true }).selectOption({ label: "Kiln Watch A, 2 layers" });
   await page.getByLabel("Boards wanted").fill("0");
@@ -227,14 +219,12 @@ test("another product shares the sheet: its boards are drawn, proven and paid wi
 test("a score is refused where a connector hangs over it, and the change that is proposed mends it", async ({
   page,
 }) => {
-  await startShop(page);
   const files = demoFiles("kiln-watch-b");
   const list = "kiln-watch-parts.csv";
   const hung = files[list]!.replace(/^(J3,.*)TERM-4/m, "$1HDR-6x4-P5.08mm");
   expect(hung).not.toBe(files[list]);
-  await dropFiles(page, { ...files, [list]: hung }, "Hung over");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Panel");
+  await newShop(page);
+  await keptRun(page, { ...files, [list]: hung }, "Hung over", "panel");
   await page.getByRole("button", { name: /Another sheet/ }).click();
   await page.getByLabel("Boards on the sheet").fill("4");
   await page.getByLabel("Parted by").selectOption("score");

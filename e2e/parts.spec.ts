@@ -1,28 +1,26 @@
-import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { cell, expect, expectAccessible, expectSaid, perGood, stage, startShop, test } from "./kit.ts";
+import {
+  cell,
+  demoArchive,
+  expect,
+  expectAccessible,
+  expectSaid,
+  keptRun,
+  newShop,
+  perGood,
+  test,
+} from "./kit.ts";
 
-/** A board of the shop's own, with a bill nobody else works on. */
-async function dropProbe(page: Page, product: string): Promise<void> {
-  await page.getByLabel("Files of the board").setInputFiles([
-    {
-      name: "probe.zip",
-      mimeType: "application/zip",
-      buffer: readFileSync(new URL("../demo/boards/probe-tail.zip", import.meta.url)),
-    },
-  ]);
-  await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
-  await page.getByLabel("Product", { exact: true }).fill(product);
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+/** The bill of a board of the shop's own, which nobody else works on. */
+async function ownBill(page: Page, product: string): Promise<void> {
+  await newShop(page, `${product} Works`);
+  await keptRun(page, demoArchive("probe-tail"), product, "parts");
 }
 
 test("messy rows are pasted, two spellings become one line by keyboard, and come apart again", async ({
   page,
 }) => {
-  await startShop(page, "Spelling Works");
-  await dropProbe(page, "Spelling");
-  await stage(page, "Parts");
+  await ownBill(page, "Spelling");
   await expect(page.getByText("The same part in different spelling?")).toBeHidden();
   // rows without headings, columns in an order of their own
   await page.evaluate(() => {
@@ -67,9 +65,7 @@ test("a messy list is read, its columns confirmed, corrected and priced by keybo
   page,
 }) => {
   const { keyboard } = page;
-  await startShop(page, "Clock Works");
-  await dropProbe(page, "Clock");
-  await stage(page, "Parts");
+  await ownBill(page, "Clock");
 
   const open = async () => {
     await page.getByRole("button", { name: "Read a list" }).focus();
@@ -153,9 +149,7 @@ test("a block is filled down, pasted and taken back; a thousand lines stay fluid
 }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   const { keyboard } = page;
-  await startShop(page, "Long Bill Works");
-  await dropProbe(page, "Long");
-  await stage(page, "Parts");
+  await ownBill(page, "Long");
   const rows = Array.from({ length: 1000 }, (_, i) => `Z${i + 1}\t1\tz${i}\t0603\tZZ-${i % 40}`).join("\n");
   await page.evaluate((text) => {
     const data = new DataTransfer();

@@ -1,14 +1,14 @@
 import type { Browser, Page } from "@playwright/test";
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test, unfold } from "./kit.ts";
-
-/** A run of the demo's Probe Tail, released: everything of it can be bought. */
-async function releasedRun(page: Page, name: string, good: number): Promise<void> {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", name, good);
-  await stage(page, "Release");
-  await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
-}
+import {
+  expect,
+  expectAccessible,
+  expectSaid,
+  releasedDemoRun,
+  stage,
+  startRun,
+  test,
+  unfold,
+} from "./kit.ts";
 
 /** An order by what is on it: which supplier has it hangs on how many are wanted, and on what lies on the shelf. */
 const parcel = (page: Page, holds: RegExp) => page.getByRole("article").filter({ hasText: holds });
@@ -33,7 +33,8 @@ async function undo(page: Page, words: RegExp): Promise<void> {
 test("a released run is ordered, comes in two parcels with one board short, is built with two scrapped, and closed; the next begins with it", async ({
   page,
 }) => {
-  await releasedRun(page, "to the end", 20);
+  // everything of it can be bought
+  await releasedDemoRun(page, "Probe Tail", "to the end", 20);
   // ordered: when, for when, and what the invoice says
   const sleeves = parcel(page, /AG-SLEEVE/);
   await sleeves.getByLabel("Ordered on").fill("today");
@@ -144,8 +145,7 @@ test("what came and what was built is taken back step by step; two people at one
   page,
   browser,
 }) => {
-  await releasedRun(page, "two at the bench", 10);
-  await stage(page, "Receive");
+  await releasedDemoRun(page, "Probe Tail", "two at the bench", 10, "receive");
   await parcel(page, /AG-SLEEVE/)
     .getByRole("button", { name: "All of it came" })
     .click();
@@ -184,7 +184,7 @@ test.describe("on a phone", () => {
   test("a parcel is counted and boards are built with one hand; nothing runs off the side", async ({
     page,
   }) => {
-    await releasedRun(page, "in the hand", 10);
+    await releasedDemoRun(page, "Probe Tail", "in the hand", 10);
     const fits = async () =>
       expect(
         await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth),

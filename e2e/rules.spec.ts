@@ -1,10 +1,10 @@
-import { expect, expectAccessible, stage, startShop, test } from "./kit.ts";
+import { expect, expectAccessible, newShop, stage, test } from "./kit.ts";
 import { messyBoard } from "./messy.ts";
 
 test("a messy list of values and sizes becomes a complete, costed run in few actions, and the next one in fewer", async ({
   page,
 }) => {
-  await startShop(page);
+  await newShop(page);
   let actions = 0;
   /** Each thing a person does: a press, a word typed, files dropped. */
   const act = async (what: Promise<unknown>) => {

@@ -1,10 +1,10 @@
-import { expect, expectAccessible, expectSaid, startShop, test } from "./kit.ts";
+import { expect, expectAccessible, expectSaid, newShop, test } from "./kit.ts";
 
 test("a lot is measured: what is outside sets it apart, the next lot keeps the limits and is compared", async ({
   page,
 }) => {
-  await startShop(page, "Measuring Works");
-  await page.getByRole("link", { name: "shelf" }).click();
+  await newShop(page, "Measuring Works");
+  await page.goto("/shelf");
   const put = async (place: string) => {
     await page.getByLabel("Part number").fill("OX-SENSE-1");
     await page.getByLabel("Pieces", { exact: true }).fill("40");

@@ -1,12 +1,10 @@
-import { enterDemo, expect, expectAccessible, stage, startRun, test } from "./kit.ts";
+import { demoRun, expect, expectAccessible, test } from "./kit.ts";
 
 test("the basket is proven, and says what it rests on: a supplier's worth, a line's runner-up", async ({
   page,
 }) => {
-  await enterDemo(page);
   // at this quantity the figures leave a gap that the solver closes
-  await startRun(page, "Probe Tail", "proof of a basket", 24);
-  await stage(page, "Source");
+  await demoRun(page, "Probe Tail", "proof of a basket", 24, "source");
   await page.getByRole("button", { name: /Ask the suppliers|Ask again/ }).click();
   await expect(page.getByText("Nothing is cheaper.")).toBeVisible();
   const rests = page.getByRole("group").filter({ hasText: "What it rests on" });

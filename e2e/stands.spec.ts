@@ -1,11 +1,9 @@
-import { enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, stage, test } from "./kit.ts";
 
 test("what stands on the board is seen from a corner, what is in the way with the move that clears it, and what a lid needs", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "under its lid", 20);
-  await page.getByRole("heading", { name: "Board", level: 1 }).waitFor();
+  await demoRun(page, "Kiln Watch B", "under its lid", 20);
   await page.keyboard.press("i");
   const stands = page.getByRole("region", { name: "What stands on it" });
   await expect(stands).toContainText("1 pair in each other's way");
@@ -49,8 +47,7 @@ test("what stands on the board is seen from a corner, what is in the way with th
 test("a place that is meant to be something is picked by keys, judged by every layer, and stands in the way until the files do it", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "with a clip", 20);
+  await demoRun(page, "Kiln Watch B", "with a clip", 20);
   await page.getByRole("button", { name: "does it fit" }).click();
   const sheet = page.getByRole("region", { name: "Fit sheet" });
   await sheet.getByRole("button", { name: "Add what it must fit" }).click();
@@ -83,8 +80,7 @@ test("a place that is meant to be something is picked by keys, judged by every l
 test("posts come out of a drawing that does not say its unit, which is asked; a binary file is refused", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Kiln Watch B", "on drawn posts", 20);
+  await demoRun(page, "Kiln Watch B", "on drawn posts", 20);
   await page.getByRole("button", { name: "does it fit" }).click();
   const sheet = page.getByRole("region", { name: "Fit sheet" });
   await sheet.getByRole("button", { name: "Add what it must fit" }).click();

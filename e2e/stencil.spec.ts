@@ -1,14 +1,22 @@
 import { readFileSync } from "node:fs";
-import { demoFiles, dropFiles, expect, expectAccessible, expectSaid, stage, startShop, test } from "./kit.ts";
+import {
+  demoFiles,
+  dropFiles,
+  expect,
+  expectAccessible,
+  expectSaid,
+  keptRun,
+  newShop,
+  stage,
+  test,
+} from "./kit.ts";
 
 test("a foil is worked out and kept, used again in the next run, and refused once the paste layer is another one", async ({
   page,
 }) => {
-  await startShop(page);
   const files = demoFiles("probe-tail");
-  await dropFiles(page, files, "Foiled tail");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await stage(page, "Fab");
+  await newShop(page);
+  await keptRun(page, files, "Foiled tail", "fab");
   await page.getByRole("button", { name: "stencil", exact: true }).click();
   await expect(page.getByRole("img", { name: /The foil of the top: 11 openings, 0 at fault/ })).toBeVisible();
   await expect(page.getByText(/Written and measured again: 11 openings/)).toBeVisible();

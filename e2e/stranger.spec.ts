@@ -1,6 +1,6 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { cell, expect, expectAccessible, expectPainted, stage, startShop, test } from "./kit.ts";
+import { cell, expect, expectAccessible, expectPainted, newShop, stage, test, walkIntoShop } from "./kit.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);
@@ -39,7 +39,7 @@ const payload = (files: Readonly<Record<string, string>>) =>
 test("a stranger's own files, prices and house become a package that reads back as the same board", async ({
   page,
 }) => {
-  await startShop(page);
+  await walkIntoShop(page, "Moss Lane Instruments");
   await expect(page.getByText("Nothing here yet.")).toBeVisible();
   await page.getByLabel("Files of the board").setInputFiles(payload(FILES));
   await expect(page.getByRole("heading", { name: "What was found" })).toBeVisible();
@@ -160,7 +160,7 @@ test("a stranger's own files, prices and house become a package that reads back 
 test("bad drops are refused in words, the good ones after them work, a wrong role is corrected", async ({
   page,
 }) => {
-  await startShop(page, "Careful shop");
+  await newShop(page, "Careful shop");
   await page.goto("/new");
   const input = page.getByLabel("Files of the board");
   await input.setInputFiles([
@@ -196,7 +196,7 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
 test("where the outline is open the picture and the spine tell no size, and say so; closed, they tell it", async ({
   page,
 }) => {
-  await startShop(page, "Open ends");
+  await newShop(page, "Open ends");
   await page.goto("/new");
   const open = { ...FILES, "lamp.gko": FILES["lamp.gko"]!.replace(line(26, 18, 0, 18), "") };
   const input = page.getByLabel("Files of the board");
@@ -220,7 +220,7 @@ test("where the outline is open the picture and the spine tell no size, and say 
 test("a hole that cannot be read is an error, and the figures say that they are of what could be", async ({
   page,
 }) => {
-  await startShop(page, "Lost hole");
+  await newShop(page, "Lost hole");
   await page.goto("/new");
   const lost = page.getByText(
     "Not everything in lamp-pth.drl could be read; these figures are of what could.",
@@ -249,7 +249,7 @@ test("a folder dropped as it lies on the disk is read with the folders in it", a
   mkdirSync(nothing);
   for (const [name, text] of Object.entries(FILES))
     writeFileSync(join(folder, name.endsWith(".drl") ? "drills" : ".", name), text);
-  await startShop(page, "Folder shop");
+  await newShop(page, "Folder shop");
   await page.goto("/new");
   let box = (await page.getByText("Drop the files here").boundingBox())!;
   const browser = await page.context().newCDPSession(page);

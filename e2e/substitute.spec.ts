@@ -1,11 +1,9 @@
-import { cell, enterDemo, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
+import { cell, demoRun, expect, expectAccessible, expectSaid, stage, startRun, test } from "./kit.ts";
 
 test("a substitute is proposed, compared, priced, approved with a reason, and known in the next run", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail", "with another part", 30);
-  await stage(page, "Parts");
+  await demoRun(page, "Probe Tail", "with another part", 30, "parts");
   // by keyboard: the sheet of a line opens from the grid
   await cell(page, "References of D").first().click();
   await page.keyboard.press("Control+Enter");

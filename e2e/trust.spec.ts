@@ -3,16 +3,19 @@ import type { Page } from "@playwright/test";
 import { unzipSync } from "fflate";
 import {
   cell,
+  demoArchive,
+  demoRun,
   enterDemo,
   expect,
   expectAccessible,
   expectColours,
   expectPainted,
   expectSaid,
+  keptRun,
+  newShop,
   perGood,
   setCell,
   stage,
-  startRun,
   startShop,
   test,
 } from "./kit.ts";
@@ -50,9 +53,7 @@ async function inviteSecond(
 test("a change is taken back from the history after a reload, and by Ctrl+Z, and brought again", async ({
   page,
 }) => {
-  await enterDemo(page);
-  await startRun(page, "Probe Tail A", "history", 20);
-  await stage(page, "Parts");
+  await demoRun(page, "Probe Tail A", "history", 20, "parts");
   const tried = `tried ${Date.now()}`;
   await setValue(page, "U1", tried);
   await expect(value(page, "U1", tried)).toBeVisible();
@@ -92,14 +93,9 @@ test("a change is taken back from the history after a reload, and by Ctrl+Z, and
 test("two people see each other; what they set apart joins, what they set alike is shown with both values", async ({
   page,
 }) => {
-  await startShop(page, "Two benches");
+  await newShop(page, "Two benches");
   const { second, name, close } = await inviteSecond(page, "owner");
-  await page.goto("/new");
-  await page.getByLabel("Files of the board").setInputFiles("demo/boards/probe-tail.zip");
-  await page.getByRole("button", { name: "Keep it and start a run" }).click();
-  await expect(page.getByRole("navigation", { name: "Stages of the run" })).toBeVisible();
-  const run = /runs\/([^/]+)/.exec(page.url())![1]!;
-  await page.goto(`/runs/${run}/parts`);
+  const run = await keptRun(page, demoArchive("probe-tail"), "Probe Tail", "parts");
   await second.goto(`/runs/${run}/parts`);
   await expect(page.getByText(`${name} (`)).toBeVisible();
   await expect(second.getByText("also here:")).toBeVisible();
@@ -173,9 +169,7 @@ test("while the server is away one goes on working; what is not saved is said, k
   page,
 }) => {
   page.on("dialog", (d) => d.accept());
-  await enterDemo(page);
-  await startRun(page, "Rack Card A", "away", 9);
-  await stage(page, "Parts");
+  await demoRun(page, "Rack Card A", "away", 9, "parts");
   // writes do not get through; pages and reads do, as with a database that is gone for a moment
   let isAway = true;
   await page.route(/\/api\/(lines|runs)\//, (route) =>
@@ -200,7 +194,7 @@ test("while the server is away one goes on working; what is not saved is said, k
 test("a session that ended elsewhere: signing in over the page, and what was typed is saved", async ({
   page,
 }) => {
-  await startShop(page, "Ended");
+  await newShop(page, "Ended");
   await page.goto("/settings");
   await page.getByLabel("Own hours a day").fill("6");
   await page.getByLabel("Name of the shop").fill("Ended and back");
@@ -235,7 +229,7 @@ test("a backup is downloaded and read back as a shop of its own", async ({ page 
   expect(Object.keys(unzipSync(new Uint8Array(readFileSync(path))))).toEqual(
     expect.arrayContaining(["manifest.json", "tables/bom_line.jsonl", "tables/change.jsonl"]),
   );
-  await startShop(page, "Takes over");
+  await newShop(page, "Takes over");
   await page.goto("/settings/data");
   await page
     .getByLabel("Backup to read")
@@ -255,8 +249,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   context,
 }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
-  await enterDemo(page);
-  await startRun(page, "Probe Tail A", "hands", 11);
+  await demoRun(page, "Probe Tail A", "hands", 11);
   await expectPainted(page);
   await page.keyboard.press("u");
   await expect(page.getByText(/^\d+\.\d mil$/).first()).toBeVisible();
@@ -287,7 +280,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
   await page.keyboard.press("Control+z");
   await expect(page.getByRole("grid").getByRole("row")).toHaveCount(rows);
 
-  await startShop(page, "Comma");
+  await newShop(page, "Comma");
   await page.goto("/settings");
   await page.getByLabel("Numbers").selectOption(",");
   await page.getByLabel("Dates").selectOption("ymd");

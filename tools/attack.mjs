@@ -10,7 +10,7 @@ import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const folder = mkdtempSync(join(tmpdir(), "kobbin-attack-"));
 const cluster = await startCluster(folder);
 let status = 1;

@@ -7,7 +7,7 @@ import { checkEngine, ensureBuilt, ensurePackagesInstalled } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const { createPool, writeBackup } = await import("../server/dist/index.js");
 const out = resolve(option("--out") ?? ".");
 const wanted = option("--shop");

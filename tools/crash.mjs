@@ -12,7 +12,7 @@ import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROO
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const args = process.argv.slice(2);
 const rounds = Number(args.find((a) => /^\d+$/.test(a)) ?? 300);
 const seed = args.includes("--seed") ? Number(args[args.indexOf("--seed") + 1]) : 1;

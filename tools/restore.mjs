@@ -10,7 +10,7 @@ import { checkEngine, ensureBuilt, ensurePackagesInstalled } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 const file = process.argv[2];
 const person = option("--owner")?.trim().toLowerCase();
 if (!file || file.startsWith("--") || !person) {

@@ -6,6 +6,9 @@ import { fileURLToPath } from "node:url";
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 
+/** Whether a module is the program that was called, not one of its parts. @param url the module's own */
+export const isCalled = (url) => process.argv[1] === fileURLToPath(url);
+
 /** Says in a sentence when Node is not one Kobbin runs on. */
 export function checkEngine() {
   const [major, minor] = process.versions.node.split(".").map(Number);
@@ -51,7 +54,7 @@ function newest(folders) {
 }
 
 /** Builds server and page when a source is newer than the last build. */
-export function ensureBuilt() {
+export async function ensureBuilt() {
   const stamp = join(ROOT, "web", "dist", ".built");
   const sources = newest([
     "core",
@@ -67,6 +70,7 @@ export function ensureBuilt() {
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
+  await (await import("./bundle.mjs")).bundleCommand(ROOT);
   run(
     process.execPath,
     ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],

@@ -32,7 +32,7 @@ if (!Number.isInteger(port) || port < 0 || port > 65535) {
 
 checkEngine();
 ensurePackagesInstalled();
-ensureBuilt();
+await ensureBuilt();
 
 let stopCluster = () => undefined;
 let isEnding = false;

@@ -1,34 +1,19 @@
-import { execFileSync, spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { copyFileSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { afterAll, expect, test } from "@jest/globals";
 import { type CostDocument, DEFAULT_ASSEMBLY, type Measure, type RunDocument } from "@kobbin/core";
 import { DEMO_BOARDS, expectedFacts, filesOf } from "@kobbin/demo";
 import { unpackZip } from "@kobbin/formats";
+import { commandsIn } from "../test/command.ts";
 
-const kobbin = fileURLToPath(new URL("../kobbin", import.meta.url));
 const boards = fileURLToPath(new URL("../../demo/boards/", import.meta.url));
-let folder: string;
-beforeAll(() => {
-  folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
-});
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const { folder, run, json, end } = commandsIn("test");
+afterAll(end);
 
-const run = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [kobbin, ...args], {
-    encoding: "utf8",
-    cwd: folder,
-    maxBuffer: 64 << 20,
-  });
-  return { status: done.status, out: done.stdout, err: done.stderr };
-};
-const json = <T>(...args: string[]) => JSON.parse(run(...args, "--json").out) as T;
-
-test.each(Object.keys(DEMO_BOARDS))("measure finds in %s.zip what its generator drew", (name) => {
+test.each(Object.keys(DEMO_BOARDS))("measure finds in %s.zip what its generator drew", async (name) => {
   const want = expectedFacts(DEMO_BOARDS[name]!());
-  const m = json<Measure>("measure", join(boards, `${name}.zip`));
+  const m = await json<Measure>("measure", join(boards, `${name}.zip`));
   expect(m.outcome).toBe("accept");
   expect(m.outline).toMatchObject({
     widthMm: want.outline.widthMm,
@@ -59,15 +44,15 @@ test.each(Object.keys(DEMO_BOARDS))("measure finds in %s.zip what its generator 
   expect(m.netlist).toMatchObject({ agrees: true });
 });
 
-test("the archive on disk is the one the generator writes", () => {
+test("the archive on disk is the one the generator writes", async () => {
   const files = unpackZip(readFileSync(join(boards, "probe-tail.zip")));
   const texts = Object.fromEntries(files.map((f) => [f.path, new TextDecoder().decode(f.bytes)]));
   expect(texts).toEqual(filesOf(DEMO_BOARDS["probe-tail"]!()));
 });
 
-test("bom and placement read their files; a wrong one is rejected with exit 1", () => {
+test("bom and placement read their files; a wrong one is rejected with exit 1", async () => {
   writeFileSync(join(folder, "p.csv"), "Ref;Qty;Value\nR1,R2;2;4k7\nR3;-1;1k\n");
-  const bom = json<{
+  const bom = await json<{
     kobbin: string;
     lines: { refs: string[]; value: { si: number } }[];
     findings: { tag: string; row: number }[];
@@ -76,21 +61,21 @@ test("bom and placement read their files; a wrong one is rejected with exit 1", 
   expect(bom.lines[0]).toMatchObject({ refs: ["R1", "R2"], value: { si: 4700, unit: "ohm" } });
   expect(bom.findings).toEqual([expect.objectContaining({ tag: "bom-qty-invalid", row: 3 })]);
   writeFileSync(join(folder, "x.csv"), "a,b\n1,2\n");
-  expect(run("bom", "x.csv").status).toBe(1);
+  expect((await run("bom", "x.csv")).status).toBe(1);
   writeFileSync(join(folder, "c.csv"), "Ref,X,Y,Rot,Side\nU1,1,2,-90,bottom\n");
-  expect(json("placement", "c.csv")).toMatchObject({
+  expect(await json("placement", "c.csv")).toMatchObject({
     kobbin: "placement/1",
     unit: "mm",
     parts: [{ ref: "U1", xMm: 1, yMm: 2, rotationDeg: 270, side: "bottom" }],
   });
 });
 
-test("wrong use is exit 2, a rejected input exit 1, and nothing but the document stands on standard output", () => {
-  expect(run().status).toBe(2);
-  expect(run("measure").status).toBe(2);
-  expect(run("measure", "no-such-file").status).toBe(2);
+test("wrong use is exit 2, a rejected input exit 1, and nothing but the document stands on standard output", async () => {
+  expect((await run()).status).toBe(2);
+  expect((await run("measure")).status).toBe(2);
+  expect((await run("measure", "no-such-file")).status).toBe(2);
   writeFileSync(join(folder, "broken.zip"), "this is no archive");
-  const rejected = run("measure", "broken.zip", "--json");
+  const rejected = await run("measure", "broken.zip", "--json");
   expect(rejected.status).toBe(1);
   expect(JSON.parse(rejected.out)).toMatchObject({
     kobbin: "measure/1",
@@ -98,12 +83,12 @@ test("wrong use is exit 2, a rejected input exit 1, and nothing but the document
     reason: expect.stringContaining("not a zip"),
   });
   writeFileSync(join(folder, "run.json"), "{");
-  expect(run("cost", "run.json")).toMatchObject({ status: 1, out: "" });
+  expect(await run("cost", "run.json")).toMatchObject({ status: 1, out: "" });
 });
 
-test("cost and package work from one document with its archive beside it, and the package reads back as the same board", () => {
+test("cost and package work from one document with its archive beside it, and the package reads back as the same board", async () => {
   const archive = join(boards, "probe-tail.zip");
-  const measure = json<Measure>("measure", archive);
+  const measure = await json<Measure>("measure", archive);
   const house = JSON.parse(
     readFileSync(new URL("./golden/house.json", import.meta.url), "utf8"),
   ) as NonNullable<RunDocument["house"]>;
@@ -154,12 +139,12 @@ test("cost and package work from one document with its archive beside it, and th
     choices: {},
   };
   writeFileSync(join(folder, "run.json"), JSON.stringify(doc));
-  execFileSync("cp", [archive, join(folder, "tail.zip")]);
-  const cost = json<CostDocument>("cost", "run.json");
+  copyFileSync(archive, join(folder, "tail.zip"));
+  const cost = await json<CostDocument>("cost", "run.json");
   expect(cost).toMatchObject({ kobbin: "cost/1", currency: "EUR", blockers: [] });
   expect(cost.curve).toHaveLength(40);
   expect(cost.tree.children.reduce((s, c) => s + c.perGood, 0)).toBeCloseTo(cost.perGoodBoard, 4);
-  expect(run("package", "run.json", "--out", "out.zip").status).toBe(0);
+  expect((await run("package", "run.json", "--out", "out.zip")).status).toBe(0);
   const files = unpackZip(readFileSync(join(folder, "out.zip")));
   expect(files.map((f) => f.path)).toEqual(
     expect.arrayContaining([
@@ -174,7 +159,7 @@ test("cost and package work from one document with its archive beside it, and th
   expect(new TextDecoder().decode(files.find((f) => f.path === "baskets/s-co.csv")!.bytes)).toContain(
     '"\'=HYPER",',
   );
-  const again = json<Measure>("measure", "out.zip");
+  const again = await json<Measure>("measure", "out.zip");
   for (const key of [
     "outline",
     "minTrackMm",
@@ -187,18 +172,18 @@ test("cost and package work from one document with its archive beside it, and th
     expect(again[key]).toEqual(measure[key]);
 });
 
-test("a blocked run is not packed, and the blockers are named", () => {
+test("a blocked run is not packed, and the blockers are named", async () => {
   const doc = JSON.parse(readFileSync(join(folder, "run.json"), "utf8")) as RunDocument;
   writeFileSync(join(folder, "blocked.json"), JSON.stringify({ ...doc, offers: [] }));
-  const done = run("package", "blocked.json", "--out", "no.zip");
+  const done = await run("package", "blocked.json", "--out", "no.zip");
   expect(done.status).toBe(1);
   expect(done.err).toContain("cannot be bought in full");
 });
 
 const example = (name: string) => fileURLToPath(new URL(`../../docs/examples/${name}`, import.meta.url));
 
-test("the cheapest basket: the manual's example, a limit on parcels, what nobody has, and what is no instance", () => {
-  const { ms, ...answer } = json<{ ms: number; total: number }>(
+test("the cheapest basket: the manual's example, a limit on parcels, what nobody has, and what is no instance", async () => {
+  const { ms, ...answer } = await json<{ ms: number; total: number }>(
     "source",
     example("free-shipping.instance.json"),
   );
@@ -210,12 +195,12 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
   // A's offer for line 2 is turned down: line 2 comes from B, and with that parcel sent line 1 is cheaper there too
   doc.lines[1].offers[0].forbidden = true;
   write("two.json", doc);
-  const two = json<{ total: number; suppliersUsed: string[] }>("source", "two.json");
+  const two = await json<{ total: number; suppliersUsed: string[] }>("source", "two.json");
   // 30 · 0.78 + 17 · 0.85 + 8 from A, 60 · 0.20 + 5 from B; line 1 from B: 21 + 12 + 14.45 + 13
   expect([two.total, two.suppliersUsed]).toEqual([60.45, ["A", "B"]]);
   write("one.json", { ...doc, maxParcels: 1 });
   // no supplier has all three lines now: B leaves 17 of line 3 open, A would leave 60 of line 2; 21 + 12 + 5
-  expect(json("source", "one.json")).toMatchObject({
+  expect(await json("source", "one.json")).toMatchObject({
     feasible: false,
     missing: [{ line: "3", need: 17, missing: 17 }],
     suppliersUsed: ["B"],
@@ -226,7 +211,7 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
     latestDays: 3,
     suppliers: doc.suppliers.map((s: object, i: number) => ({ ...s, days: i === 0 ? 9 : 2 })),
   });
-  expect(json("source", "late.json")).toMatchObject({
+  expect(await json("source", "late.json")).toMatchObject({
     feasible: false,
     missing: [{ line: "3", need: 17, missing: 17 }],
     suppliersUsed: ["B"],
@@ -235,19 +220,19 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
     suppliers: [],
     lines: [{ id: "1", need: 2, offers: [{ id: "a", supplier: "X", stock: 1, breaks: [] }] }],
   });
-  const none = run("source", "none.json", "--json");
+  const none = await run("source", "none.json", "--json");
   expect([none.status, none.out]).toEqual([1, ""]);
   expect(none.err).toContain("lines[0].offers[0]");
 });
 
-test("the example of the manual costs what the manual says", () => {
-  expect(json("cost", example("probe-tail.run.json"))).toEqual(
+test("the example of the manual costs what the manual says", async () => {
+  expect(await json("cost", example("probe-tail.run.json"))).toEqual(
     JSON.parse(readFileSync(example("probe-tail.cost.json"), "utf8")),
   );
-  expect(run("package", example("probe-tail.run.json"), "--out", "example.zip").status).toBe(0);
+  expect((await run("package", example("probe-tail.run.json"), "--out", "example.zip")).status).toBe(0);
 });
 
-test("fit takes a length from a board's files, and prints what each check comes to", () => {
+test("fit takes a length from a board's files, and prints what each check comes to", async () => {
   const checks = [
     { id: "a", kind: "slot", slotMm: 1.7, slotTolMm: 0.13, tabMm: 1.6, tabTolMm: 0.16 },
     {
@@ -264,7 +249,7 @@ test("fit takes a length from a board's files, and prints what each check comes 
     },
   ];
   writeFileSync(join(folder, "fit.json"), JSON.stringify({ checks }));
-  const doc = json<{ kobbin: string; checks: { id: string; nominalMm: number; verdict: string }[] }>(
+  const doc = await json<{ kobbin: string; checks: { id: string; nominalMm: number; verdict: string }[] }>(
     "fit",
     "fit.json",
   );
@@ -276,7 +261,7 @@ test("fit takes a length from a board's files, and prints what each check comes 
     verdict: "may-not-fit",
   });
   expect(doc.checks[1]).toMatchObject({ nominalMm: expect.closeTo(100 - width, 6), verdict: "fits" });
-  expect(run("fit", "fit.json").out).toContain("may not fit, 0.19 mm missing");
+  expect((await run("fit", "fit.json")).out).toContain("may not fit, 0.19 mm missing");
   // a measure there is not, and a document that is none
   const odd = {
     checks: [
@@ -289,25 +274,25 @@ test("fit takes a length from a board's files, and prints what each check comes 
     ],
   };
   writeFileSync(join(folder, "odd.json"), JSON.stringify(odd));
-  expect(run("fit", "odd.json")).toMatchObject({
+  expect(await run("fit", "odd.json")).toMatchObject({
     status: 1,
     err: expect.stringContaining("has no weight that is a number"),
   });
   writeFileSync(join(folder, "none.json"), "{}");
-  expect(run("fit", "none.json")).toMatchObject({
+  expect(await run("fit", "none.json")).toMatchObject({
     status: 1,
     err: expect.stringContaining("holds no list of checks"),
   });
-  expect(run("fit").status).toBe(2);
+  expect((await run("fit")).status).toBe(2);
 });
 
-test("quote prints what a house asks by its profile, from files or from what was measured, and answers each wish", () => {
+test("quote prints what a house asks by its profile, from files or from what was measured, and answers each wish", async () => {
   const house = fileURLToPath(new URL("golden/house.json", import.meta.url));
   const archive = join(boards, "kiln-watch-b.zip");
   writeFileSync(join(folder, "wishes.json"), JSON.stringify({ mask: "purple" }));
-  writeFileSync(join(folder, "measure.json"), run("measure", archive, "--json").out);
+  writeFileSync(join(folder, "measure.json"), (await run("measure", archive, "--json")).out);
   const asked = ["--house", house, "--quantity", "45"];
-  const doc = json<{ total: number; refused: { key: string }[]; sum: { amount: number }[] }>(
+  const doc = await json<{ total: number; refused: { key: string }[]; sum: { amount: number }[] }>(
     "quote",
     archive,
     ...asked,
@@ -316,14 +301,14 @@ test("quote prints what a house asks by its profile, from files or from what was
   );
   expect(doc.refused.map((r) => r.key)).toEqual(["mask"]);
   expect(doc.sum.reduce((s, t) => s + Math.round(t.amount * 100), 0)).toBe(Math.round(doc.total * 100));
-  expect(json("quote", "measure.json", ...asked, "--options", "wishes.json")).toEqual(doc);
-  expect(run("quote", archive, ...asked).out).toContain("in all, 45 boards");
-  expect(run("quote", archive, "--house", house, "--quantity", "0").status).toBe(2);
-  expect(run("quote", archive, "--house", "wishes.json", "--quantity", "5")).toMatchObject({
+  expect(await json("quote", "measure.json", ...asked, "--options", "wishes.json")).toEqual(doc);
+  expect((await run("quote", archive, ...asked)).out).toContain("in all, 45 boards");
+  expect((await run("quote", archive, "--house", house, "--quantity", "0")).status).toBe(2);
+  expect(await run("quote", archive, "--house", "wishes.json", "--quantity", "5")).toMatchObject({
     status: 1,
     err: expect.stringContaining("is no profile of a house"),
   });
-  expect(run("quote", "wishes.json", ...asked)).toMatchObject({
+  expect(await run("quote", "wishes.json", ...asked)).toMatchObject({
     status: 1,
     err: expect.stringContaining("is no measure of a board"),
   });

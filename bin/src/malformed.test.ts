@@ -1,14 +1,12 @@
-import { spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { afterAll, expect, test } from "@jest/globals";
-import { main } from "./main.ts";
+import { commandsIn } from "../test/command.ts";
 
 /** The short form takes one of so many; `npm run attack` takes all. */
 const ONE_OF = Number(process.env.ATTACK_ONE_OF ?? 12);
-const folder = mkdtempSync(join(tmpdir(), "kobbin-malformed-"));
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const { folder, run: quiet, end } = commandsIn("malformed");
+afterAll(end);
 const put = (name: string, content: string | Uint8Array): string => {
   const path = join(folder, name);
   writeFileSync(path, content);
@@ -18,23 +16,6 @@ const example = (name: string) =>
   readFileSync(new URL(`../../docs/examples/${name}`, import.meta.url), "utf8");
 const RUN = JSON.parse(example("probe-tail.run.json")) as object;
 const INSTANCE = JSON.parse(example("free-shipping.instance.json")) as object;
-
-/** Runs a command in this process, its words kept to itself. */
-async function quiet(...args: string[]): Promise<{ status: number; err: string }> {
-  const [out, err] = [process.stdout.write, process.stderr.write];
-  let said = "";
-  process.stdout.write = () => true;
-  process.stderr.write = (text) => {
-    said += String(text);
-    return true;
-  };
-  try {
-    return { status: await main(args), err: said };
-  } finally {
-    process.stdout.write = out;
-    process.stderr.write = err;
-  }
-}
 
 const ODD: readonly unknown[] = [
   null,
@@ -156,31 +137,4 @@ test("an archive of a run document is named from where the document lies", async
     join(folder, "o.zip"),
   );
   expect([status, err]).toEqual([1, expect.stringContaining("not named from where")]);
-});
-
-test("whatever the file, it ends: the clock holds where the work never looks at it, for every command", () => {
-  // a few lines that ask for a thousand milliards of objects, and a list of two thousand lines with forty suppliers
-  const suppliers = Array.from({ length: 40 }, (_, i) => ({
-    id: `s${i}`,
-    name: `S${i}`,
-    shipping: 1 + (i % 7),
-    freeFrom: 40 + i,
-  }));
-  const lines = Array.from({ length: 2000 }, (_, i) => ({
-    id: `${i}`,
-    need: 87 + i,
-    offers: suppliers.map((s, k) => ({
-      id: `${i}-${k}`,
-      supplier: s.id,
-      stock: 1000,
-      moq: 1,
-      multiple: 1,
-      breaks: [{ qty: 1, price: 0.2 + ((i * 7 + k * 13) % 50) / 1000 }],
-    })),
-  }));
-  const hard = put("hard.json", JSON.stringify({ id: "x", currency: "EUR", suppliers, lines }));
-  const bin = new URL("../kobbin", import.meta.url).pathname;
-  const done = spawnSync(bin, ["source", hard, "--json", "--max-seconds", "1"], { encoding: "utf8" });
-  expect([0, 1]).toContain(done.status);
-  if (done.status === 1) expect(done.stderr).toContain("--max-seconds");
 });

@@ -1,11 +1,10 @@
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { afterAll, expect, test } from "@jest/globals";
 import { type Bom, readBoard, readBom } from "@kobbin/core";
 import { readTable } from "@kobbin/formats";
 import ExcelJS from "exceljs";
-import { main } from "./main.ts";
+import { commandsIn } from "../test/command.ts";
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const utf16 = (text: string) => {
@@ -173,17 +172,14 @@ test("a drop knows a parts list without headings for one, and places without hea
   expect(drop("d.csv", "one;two;three\nfour;five;six\n")).toBe("unknown");
 });
 
-let folder: string;
-beforeAll(() => {
-  folder = mkdtempSync(join(tmpdir(), "kobbin-messy-"));
-});
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const { folder, run, end } = commandsIn("messy");
+afterAll(end);
 
 test("the command line reads a list without headings, and refuses what is no list", async () => {
   const write = (name: string, text: string) => {
     writeFileSync(join(folder, name), text);
     return join(folder, name);
   };
-  expect(await main(["bom", write("a.csv", "R1-R4,4,10k,0603\nC1,1,100n,0402\n"), "--json"])).toBe(0);
-  expect(await main(["bom", write("b.csv", "one,two\nthree,four\n"), "--json"])).toBe(1);
+  expect((await run("bom", write("a.csv", "R1-R4,4,10k,0603\nC1,1,100n,0402\n"), "--json")).status).toBe(0);
+  expect((await run("bom", write("b.csv", "one,two\nthree,four\n"), "--json")).status).toBe(1);
 });

@@ -1,40 +1,28 @@
-import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
-import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { afterAll, expect, test } from "@jest/globals";
 import type { Measure } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
+import { commandsIn } from "../test/command.ts";
 import { readSpec } from "./panel-spec.ts";
 
-const kobbin = fileURLToPath(new URL("../kobbin", import.meta.url));
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/boards/${name}.zip`, import.meta.url));
-let folder: string;
-beforeAll(() => {
-  folder = mkdtempSync(join(tmpdir(), "kobbin-panel-"));
-});
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const { folder, run: command, end } = commandsIn("panel");
+afterAll(end);
 
-const run = (...args: string[]) => {
-  const done = spawnSync(process.execPath, [kobbin, ...args, "--json"], {
-    encoding: "utf8",
-    cwd: folder,
-    maxBuffer: 64 << 20,
-  });
-  return { status: done.status, out: done.stdout, err: done.stderr };
-};
+const run = (...args: string[]) => command(...args, "--json");
 const panel = (spec: unknown, ...more: string[]) => {
   writeFileSync(join(folder, "spec.json"), JSON.stringify(spec));
   return run("panel", "spec.json", ...more);
 };
 
-test("a sheet of the probe tail is solved, written and proven; read again it is a panel of as many, and a spec gives the same bytes twice", () => {
+test("a sheet of the probe tail is solved, written and proven; read again it is a panel of as many, and a spec gives the same bytes twice", async () => {
   const spec = {
     boards: [{ archive: demo("probe-tail"), count: 6 }],
     sheet: { maxWidthMm: 150, maxHeightMm: 120 },
   };
-  const done = panel(spec, "--out", "sheet.zip");
+  const done = await panel(spec, "--out", "sheet.zip");
   expect(done.status).toBe(0);
   const doc = JSON.parse(done.out);
   expect(doc).toMatchObject({
@@ -60,17 +48,17 @@ test("a sheet of the probe tail is solved, written and proven; read again it is 
   }
   const csv = new TextDecoder().decode(files.find((f) => f.path.endsWith("places.csv"))!.bytes);
   expect(csv.match(/^"U1_[1-6]",/gm)).toHaveLength(6);
-  const m = JSON.parse(run("measure", "sheet.zip").out) as Measure;
+  const m = JSON.parse((await run("measure", "sheet.zip")).out) as Measure;
   expect(m.copies).toBe(6);
   expect(m.findings.map((f) => f.tag)).toContain("already-panel");
   expect(m.outline).toMatchObject(doc.sheet);
   const before = readFileSync(join(folder, "sheet.zip"));
-  panel(spec, "--out", "sheet.zip");
+  await panel(spec, "--out", "sheet.zip");
   expect(readFileSync(join(folder, "sheet.zip")).equals(before)).toBe(true);
 });
 
-test("what has no answer ends with its reason and the nearest that does, and nothing is written", () => {
-  const done = panel({ boards: [{ archive: demo("kiln-watch-b"), count: 30 }] }, "--out", "none.zip");
+test("what has no answer ends with its reason and the nearest that does, and nothing is written", async () => {
+  const done = await panel({ boards: [{ archive: demo("kiln-watch-b"), count: 30 }] }, "--out", "none.zip");
   expect(done.status).toBe(1);
   expect(JSON.parse(done.out)).toMatchObject({
     kobbin: "panel/1",
@@ -80,14 +68,14 @@ test("what has no answer ends with its reason and the nearest that does, and not
   });
   expect(existsSync(join(folder, "none.zip"))).toBe(false);
   writeFileSync(join(folder, "words.txt"), "no board at all");
-  const none = panel({ boards: [{ archive: "words.txt" }] });
+  const none = await panel({ boards: [{ archive: "words.txt" }] });
   expect(none.status).toBe(1);
   expect(JSON.parse(none.out)).toMatchObject({
     outcome: "reject",
     reason: expect.stringMatching(/^words: /),
     nearest: [],
   });
-  const large = panel({
+  const large = await panel({
     boards: [{ archive: demo("kiln-watch-b") }],
     sheet: { maxWidthMm: 70, maxHeightMm: 70 },
   });

@@ -1,5 +1,5 @@
 import { Worker } from "node:worker_threads";
-import { readArguments } from "./main.ts";
+import { readArguments } from "./arguments.ts";
 import { UsageError } from "./print.ts";
 
 /** Memory a command may take in all, MB. */
@@ -9,9 +9,10 @@ const MOST_MB = 1000;
  * Runs one command beside a clock and a look at the memory, so that whatever the file, it ends: what takes longer than
  * `--max-seconds`, or more memory than a board could need, is rejected.
  *
+ * @param program what a thread runs that is given a command
  * @returns the exit status
  */
-export function watched(args: readonly string[]): Promise<number> {
+export function watched(args: readonly string[], program: URL): Promise<number> {
   let seconds = 60;
   try {
     seconds = readArguments(args).seconds;
@@ -20,8 +21,7 @@ export function watched(args: readonly string[]): Promise<number> {
     process.stderr.write(`${error.message}\n`);
     return Promise.resolve(2);
   }
-  const ext = import.meta.url.endsWith(".ts") ? "ts" : "js";
-  const worker = new Worker(new URL(`./command.worker.${ext}`, import.meta.url), {
+  const worker = new Worker(program, {
     workerData: [...args],
     resourceLimits: { maxOldGenerationSizeMb: MOST_MB * 0.8 },
   });

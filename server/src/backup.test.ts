@@ -3,9 +3,8 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { AuditRow, BenchAnswer, HistoryAnswer, RunAnswer, SessionAnswer } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
-import { createCompute } from "@kobbin/server";
 import { unzipSync, zipSync } from "fflate";
-import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import { startServer, strangerFiles, type TestServer, testCompute, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -208,7 +207,7 @@ test("an archive of the first version stays readable", async () => {
 });
 
 test("a run that cannot be computed makes a backup refused; one that a person can mend, or a busy moment, does not", async () => {
-  const compute = createCompute(() => undefined);
+  const compute = testCompute();
   let answers: Error | undefined;
   const own = await startServer(
     {},

@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
-import { type Compute, createCompute } from "@kobbin/server";
-import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import type { Compute } from "@kobbin/server";
+import { startServer, strangerFiles, type TestServer, testCompute, Visitor } from "../test/kit.ts";
 
 /** What happens elsewhere in the shop while a package is being made. */
 let meanwhile: () => Promise<unknown> = async () => undefined;
-const real = createCompute((e) => {
+const real = testCompute((e) => {
   throw e;
 });
 const compute: Compute = {

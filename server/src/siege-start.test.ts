@@ -1,7 +1,8 @@
 import { randomBytes } from "node:crypto";
 import { expect, test } from "@jest/globals";
 import pg from "pg";
-import { makeDatabase, shopWithRun, Visitor } from "../test/kit.ts";
+import { makeDatabase } from "../test/database.ts";
+import { shopWithRun, Visitor } from "../test/kit.ts";
 import { endAll, startProcess } from "../test/processes.ts";
 import { besieged, codeOf, ownProcess, until } from "../test/siege.ts";
 

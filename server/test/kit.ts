@@ -4,44 +4,28 @@ import type { Server } from "node:http";
 import type { PassThrough } from "node:stream";
 import type { RunAnswer } from "@kobbin/contract";
 import {
+  type Compute,
   type Config,
   createApp,
   createCompute,
   createHub,
   createPool,
   type Deps,
-  migrate,
   startWorker,
 } from "@kobbin/server";
 import { createStandIns } from "@kobbin/standins";
 import { strToU8, zipSync } from "fflate";
 import pg from "pg";
+import { makeDatabase } from "./database.ts";
 
-/** The address of another database at the same cluster, as one of the three roles. */
-const at = (variable: string, name: string): string => {
-  const base = process.env[variable];
-  if (!base) throw new Error(`${variable} is not set: run the tests by npm test`);
-  return Object.assign(new URL(base), { pathname: `/${name}` }).href;
-};
-
-/** Makes a database as an installation has it: the owner's, brought forward, and served by a role that owns nothing. */
-export async function makeDatabase(
-  admin: pg.Client,
-  name: string,
-  isMigrated = true,
-): Promise<{ databaseUrl: string; ownerUrl: string; adminUrl: string }> {
-  await admin.query(`create database ${name} owner kobbin_owner`);
-  await admin.query(`revoke all on database ${name} from public`);
-  await admin.query(`grant connect on database ${name} to kobbin_app`);
-  const adminUrl = at("TEST_DATABASE_URL", name);
-  const inside = new pg.Client({ connectionString: adminUrl });
-  await inside.connect();
-  await inside.query("alter schema public owner to kobbin_owner");
-  await inside.end();
-  const ownerUrl = at("TEST_OWNER_URL", name);
-  if (isMigrated) await migrate(ownerUrl);
-  return { databaseUrl: at("TEST_APP_URL", name), ownerUrl, adminUrl };
-}
+/**
+ * The pool of a test's server. Its threads run what was built where a run of all tests has built it just before: read and
+ * translated anew in each thread, the sources take four times as long as the work. Alone, they run the sources.
+ */
+export const testCompute = (onDefect: (error: unknown) => void = () => undefined): Compute =>
+  process.env.KOBBIN_THREADS === "built"
+    ? createCompute(onDefect, {}, new URL("../dist/jobs/compute.worker.js", import.meta.url))
+    : createCompute(onDefect);
 
 /** A server on a database of its own, with stand-ins that may fail on purpose. */
 export interface TestServer {
@@ -96,10 +80,10 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
     trustsProxy: false,
     ...over,
   };
-  const compute = createCompute(() => undefined);
+  const own = more.compute ? undefined : testCompute();
   const make = (): Deps => ({
     pool: createPool(databaseUrl).on("error", () => undefined),
-    compute,
+    compute: (more.compute ?? own)!,
     config,
     log: (entry) => {
       // a defect in a test is shown whole
@@ -150,7 +134,7 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
     },
     async close() {
       await stop();
-      await compute.close();
+      await own?.close();
       await owner.end();
       standIns.server.closeAllConnections();
       standIns.server.close();

@@ -2,7 +2,8 @@ import { randomBytes } from "node:crypto";
 import { afterAll, beforeAll, beforeEach } from "@jest/globals";
 import type { Config } from "@kobbin/server";
 import pg from "pg";
-import { makeDatabase, startServer, type TestServer, Visitor } from "./kit.ts";
+import { makeDatabase } from "./database.ts";
+import { startServer, type TestServer, Visitor } from "./kit.ts";
 import { endAll, type Running, startProcess } from "./processes.ts";
 
 /** A server that slows nobody, for a test file that besieges it; and what it called a defect meanwhile. */

@@ -54,21 +54,24 @@ const LIMITS: ComputeLimits = {
   growthMb: 1800,
 };
 
+const EXT = import.meta.url.endsWith(".ts") ? "ts" : "js";
+
+/** @param program what each thread runs; beside this file where left out */
 export function createCompute(
   onDefect: (error: unknown) => void,
   over: Partial<ComputeLimits> = {},
+  program = new URL(`./compute.worker.${EXT}`, import.meta.url),
 ): Compute {
   const limits = { ...LIMITS, ...over };
-  const ext = import.meta.url.endsWith(".ts") ? "ts" : "js";
   const pool = new Piscina<Task, Answer>({
-    filename: new URL(`./compute.worker.${ext}`, import.meta.url).href,
+    filename: program.href,
     minThreads: 1,
     maxThreads: limits.threads,
     maxQueue: 8,
     // a thread that ends with its work begins the next one cold: half a second, and code not yet made fast
     idleTimeout: 120_000,
     resourceLimits: { maxOldGenerationSizeMb: limits.heapMb, maxYoungGenerationSizeMb: 64 },
-    ...(ext === "ts" ? { execArgv: ["--import", "tsx", "--conditions=source"] } : {}),
+    ...(program.href.endsWith(".ts") ? { execArgv: ["--import", "tsx", "--conditions=source"] } : {}),
   });
   pool.on("error", onDefect);
   // what waits, waits here, shop by shop: a thread is free when work is handed to it, so its clock starts then

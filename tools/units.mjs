@@ -1,0 +1,82 @@
+// Unit and server tests over a throw-away cluster: npm run unit -- [what jest takes]
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, isCalled, ROOT } from "./setup.mjs";
+import { keepTimes } from "./times.mjs";
+
+/** Jest as this clone runs it: modules as they are written, no warning of it. */
+export const JEST = [
+  "--experimental-vm-modules",
+  "--disable-warning=ExperimentalWarning",
+  "node_modules/jest/bin/jest.js",
+];
+
+/** Where the tests find their databases; threads of the server's are those that were built. */
+export const testEnv = (cluster) => ({
+  TEST_DATABASE_URL: cluster.url("postgres"),
+  TEST_OWNER_URL: cluster.ownerUrl("postgres"),
+  TEST_APP_URL: cluster.appUrl("postgres"),
+  KOBBIN_THREADS: "built",
+});
+
+/**
+ * @param args what jest takes besides
+ * @returns how many passed and failed, the names of what failed, and seconds by file; undefined counts where jest fell over
+ */
+export function runUnits(cluster, args = [], isSilent = true) {
+  const folder = mkdtempSync(join(tmpdir(), "kobbin-units-"));
+  const report = join(folder, "jest.json");
+  try {
+    spawnSync(
+      process.execPath,
+      [
+        ...JEST,
+        "--json",
+        `--outputFile=${report}`,
+        ...(isSilent ? ["--silent"] : []),
+        // one more than it would take by itself on two cores
+        "--maxWorkers=2",
+        ...args,
+      ],
+      {
+        cwd: ROOT,
+        stdio: ["ignore", "inherit", "inherit"],
+        env: { ...process.env, ...(cluster ? testEnv(cluster) : {}) },
+      },
+    );
+    if (!existsSync(report)) return undefined;
+    const { numPassedTests, numFailedTests, numRuntimeErrorTestSuites, testResults } = JSON.parse(
+      readFileSync(report, "utf8"),
+    );
+    const seconds = {};
+    const failures = [];
+    for (const suite of testResults) {
+      const name = suite.name.replace(`${ROOT}/`, "");
+      seconds[name] = (suite.endTime - suite.startTime) / 1000;
+      if (suite.status === "failed" && suite.assertionResults.length === 0) failures.push(name);
+      for (const t of suite.assertionResults) if (t.status === "failed") failures.push(t.fullName);
+    }
+    keepTimes(seconds);
+    return { passed: numPassedTests, failed: numFailedTests + numRuntimeErrorTestSuites, failures, seconds };
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+if (isCalled(import.meta.url)) {
+  checkEngine();
+  ensurePackagesInstalled();
+  await ensureBuilt();
+  const { startCluster } = await import("./cluster.mjs");
+  const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
+  const cluster = await startCluster(folder, undefined, true);
+  try {
+    const done = runUnits(cluster, process.argv.slice(2), false);
+    process.exitCode = done?.failed === 0 ? 0 : 1;
+  } finally {
+    cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
