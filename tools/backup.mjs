@@ -2,8 +2,8 @@
 //   npm run backup -- [--shop NAME] [--out FOLDER] [--data FOLDER]
 import { createWriteStream, mkdirSync, renameSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { openDatabase, option } from "./database.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled } from "./setup.mjs";
+import { openDatabase } from "./database.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, option } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();

@@ -26,9 +26,3 @@ export async function openDatabase(data) {
   await ensureDatabase(cluster.url, "kobbin");
   return { url: cluster.appUrl("kobbin"), ownerUrl: cluster.ownerUrl("kobbin"), close: cluster.stop };
 }
-
-/** The value after an option on the command line. */
-export const option = (name) => {
-  const i = process.argv.indexOf(name);
-  return i < 0 ? undefined : process.argv[i + 1];
-};

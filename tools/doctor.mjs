@@ -3,8 +3,7 @@
 import { existsSync, readdirSync, statfsSync, statSync } from "node:fs";
 import { freemem, totalmem } from "node:os";
 import { join, resolve } from "node:path";
-import { option } from "./database.mjs";
-import { ROOT } from "./setup.mjs";
+import { option, ROOT } from "./setup.mjs";
 
 let bad = 0;
 const say = (isFine, what, todo) => {

@@ -54,7 +54,7 @@ export async function runJourneys(cluster, launcher, args = []) {
         WEB_ROOT: join(ROOT, "web/dist"),
         LOG: "quiet",
         SIGN_UP: "open",
-        FEED_RETRY_MS: "1500",
+        FEED_RETRY_MS: "700",
       },
       /listening on (\d+)/,
     );

@@ -7,5 +7,5 @@ if (existsSync("bin/tsconfig.json") && existsSync("node_modules/typescript")) {
     stdio: "inherit",
   });
   process.exitCode = done.status ?? 1;
-  if (done.status === 0) await (await import("./bundle.mjs")).bundleCommand(process.cwd());
+  if (done.status === 0) await (await import("./bundle.mjs")).bundle(process.cwd());
 }

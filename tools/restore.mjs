@@ -5,8 +5,8 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { createInterface } from "node:readline/promises";
-import { openDatabase, option } from "./database.mjs";
-import { checkEngine, ensureBuilt, ensurePackagesInstalled } from "./setup.mjs";
+import { openDatabase } from "./database.mjs";
+import { checkEngine, ensureBuilt, ensurePackagesInstalled, option } from "./setup.mjs";
 
 checkEngine();
 ensurePackagesInstalled();

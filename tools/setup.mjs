@@ -6,6 +6,12 @@ import { fileURLToPath } from "node:url";
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 
+/** The value after an option on the command line. */
+export const option = (name) => {
+  const i = process.argv.indexOf(name);
+  return i < 0 ? undefined : process.argv[i + 1];
+};
+
 /** Whether a module is the program that was called, not one of its parts. @param url the module's own */
 export const isCalled = (url) => process.argv[1] === fileURLToPath(url);
 
@@ -70,7 +76,7 @@ export async function ensureBuilt() {
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
-  await (await import("./bundle.mjs")).bundleCommand(ROOT);
+  await (await import("./bundle.mjs")).bundle(ROOT);
   run(
     process.execPath,
     ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],

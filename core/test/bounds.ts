@@ -18,17 +18,24 @@ const PROBES: Readonly<Record<string, unknown>> = {
   "long record": Object.fromEntries(Array.from({ length: 200_001 }, (_, i) => [String(i), ""])),
 };
 
+/** One function judges many fields: what it says of the probes is asked once. */
+const judged = new Map<unknown, Record<string, string>>();
+
 /**
  * A table of fields as it is kept: in place of each function that judges a value, which values it takes and what it says to
  * the others, each sentence once.
  */
 export function withBounds(table: unknown): unknown {
   if (typeof table === "function") {
+    const known = judged.get(table);
+    if (known) return known;
     const judge = table as (v: unknown, path: string) => string | undefined;
     const said = Object.entries(PROBES).map(([name, probe]) => [name, judge(probe, "it")] as const);
     const why = new Set(said.flatMap(([, wrong]) => (wrong === undefined ? [] : [wrong.slice(0, 160)])));
     const taken = said.filter(([, wrong]) => wrong === undefined).map(([name]) => name);
-    return { takes: taken.join(", "), ...Object.fromEntries([...why].map((w, i) => [`else ${i}`, w])) };
+    const kept = { takes: taken.join(", "), ...Object.fromEntries([...why].map((w, i) => [`else ${i}`, w])) };
+    judged.set(table, kept);
+    return kept;
   }
   if (typeof table !== "object" || table === null || Array.isArray(table)) return table;
   return Object.fromEntries(Object.entries(table).map(([key, v]) => [key, withBounds(v)]));

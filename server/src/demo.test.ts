@@ -2,13 +2,11 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { HistoryAnswer, RunAnswer, RunRow } from "@kobbin/contract";
 import { expectKept, outline } from "../../core/test/kept.ts";
 import { bothWays } from "../../core/test/second/compare.ts";
-import { startServer, type TestServer, Visitor } from "../test/kit.ts";
-import { loadDemo } from "./demo.ts";
+import { startDemoServer, type TestServer, Visitor } from "../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer({ hasDemo: true });
-  await loadDemo(server.deps);
+  server = await startDemoServer();
 });
 afterAll(() => server.close());
 

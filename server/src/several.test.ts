@@ -63,7 +63,7 @@ const runs: string[] = [];
 
 test("six that bring an empty database forward at one moment, and six workers that start, do not stand in each other's way", async () => {
   const fresh = `${name}_start`;
-  const { databaseUrl: url, ownerUrl } = await makeDatabase(admin, fresh, false);
+  const { databaseUrl: url, ownerUrl } = await makeDatabase(admin, fresh, "nothing");
   try {
     // before, a server says what is missing and goes
     await expect(startProcess({ DATABASE_URL: url })).rejects.toThrow("not brought forward yet");

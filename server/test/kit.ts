@@ -11,12 +11,13 @@ import {
   createHub,
   createPool,
   type Deps,
+  loadDemo,
   startWorker,
 } from "@kobbin/server";
 import { createStandIns } from "@kobbin/standins";
 import { strToU8, zipSync } from "fflate";
 import pg from "pg";
-import { makeDatabase } from "./database.ts";
+import { makeDatabase, template } from "./database.ts";
 
 /**
  * The pool of a test's server. Its threads run what was built where a run of all tests has built it just before: read and
@@ -24,7 +25,7 @@ import { makeDatabase } from "./database.ts";
  */
 export const testCompute = (onDefect: (error: unknown) => void = () => undefined): Compute =>
   process.env.KOBBIN_THREADS === "built"
-    ? createCompute(onDefect, {}, new URL("../dist/jobs/compute.worker.js", import.meta.url))
+    ? createCompute(onDefect, {}, new URL("../dist/jobs/compute.bundle.js", import.meta.url))
     : createCompute(onDefect);
 
 /** A server on a database of its own, with stand-ins that may fail on purpose. */
@@ -53,13 +54,43 @@ const listen = (app: {
     });
   });
 
-export async function startServer(over: Partial<Config> = {}, more: Partial<Deps> = {}): Promise<TestServer> {
+/** A server with the demo shop in it as it is at first: a copy of one that was filled once for all tests. */
+export async function startDemoServer(): Promise<TestServer> {
+  const admin = new pg.Client({ connectionString: process.env.TEST_DATABASE_URL });
+  await admin.connect();
+  try {
+    const filled = await template(admin, "demo_shop", async () => {
+      const server = await startServer({ hasDemo: true }, {}, { name: "demo_shop" });
+      await loadDemo(server.deps);
+      await server.figures();
+      await server.close();
+    });
+    return await startServer({ hasDemo: true }, {}, { copyOf: filled });
+  } finally {
+    await admin.end();
+  }
+}
+
+/**
+ * @param over configuration that is not as usual
+ * @param more what the server is given in the place of its own
+ * @param on a database to stay when it is closed, by name; or what the server's own database is a copy of
+ */
+export async function startServer(
+  over: Partial<Config> = {},
+  more: Partial<Deps> = {},
+  on: { name?: string; copyOf?: string } = {},
+): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error("TEST_DATABASE_URL is not set: run the tests by npm test");
-  const name = `t_${randomBytes(6).toString("hex")}`;
+  const name = on.name ?? `t_${randomBytes(6).toString("hex")}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  const { databaseUrl, adminUrl } = await makeDatabase(admin, name);
+  const { databaseUrl, adminUrl } = await makeDatabase(
+    admin,
+    name,
+    on.copyOf ? { template: on.copyOf } : "migrated",
+  );
   const failing = new Set<string>();
   const standIns = await listen(createStandIns({ seed: "test", latencyMs: 0, failing }));
   const config: Config = {
@@ -138,7 +169,7 @@ export async function startServer(over: Partial<Config> = {}, more: Partial<Deps
       await owner.end();
       standIns.server.closeAllConnections();
       standIns.server.close();
-      await admin.query(`drop database ${name} with (force)`);
+      if (!on.name) await admin.query(`drop database ${name} with (force)`);
       await admin.end();
     },
   };

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { often } from "../../test/long.ts";
 import { EXTRA_OPTIONS, FAB_OPTIONS, type FabOptions } from "../fab/options.ts";
 import { orderRules } from "../order-sheet/rules.ts";
 import { FULL } from "./full-house.fixture.ts";
@@ -96,7 +97,7 @@ const wishes = fc.record(
 );
 const cents = (v: number) => Math.round(v * 100);
 
-test("of 10,000 sheets the terms add up to the cent, what is settled can stand, and a wish not kept is answered", () => {
+test("of thousands of sheets the terms add up to the cent, what is settled can stand, and a wish not kept is answered", () => {
   fc.assert(
     fc.property(
       fc.integer({ min: 1, max: 900 }),
@@ -118,7 +119,7 @@ test("of 10,000 sheets the terms add up to the cent, what is settled can stand, 
         expect(q.refused.length).toBeLessThanOrEqual(Object.keys(wish).length + 1);
       },
     ),
-    { numRuns: 10_000 },
+    { numRuns: often(1_500, 10_000) },
   );
 });
 

@@ -54,13 +54,17 @@ const LIMITS: ComputeLimits = {
   growthMb: 1800,
 };
 
-const EXT = import.meta.url.endsWith(".ts") ? "ts" : "js";
+/** What a thread runs: the sources where these are the sources, else the bundle, which a thread reads in a moment. */
+const PROGRAM = new URL(
+  import.meta.url.endsWith(".ts") ? "./compute.worker.ts" : "./compute.bundle.js",
+  import.meta.url,
+);
 
-/** @param program what each thread runs; beside this file where left out */
+/** @param program what each thread runs instead */
 export function createCompute(
   onDefect: (error: unknown) => void,
   over: Partial<ComputeLimits> = {},
-  program = new URL(`./compute.worker.${EXT}`, import.meta.url),
+  program = PROGRAM,
 ): Compute {
   const limits = { ...LIMITS, ...over };
   const pool = new Piscina<Task, Answer>({
