@@ -7,6 +7,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { startCluster } from "./cluster.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
+import { JEST, testEnv } from "./units.mjs";
 
 checkEngine();
 ensurePackagesInstalled();
@@ -19,9 +20,7 @@ try {
   const done = spawnSync(
     process.execPath,
     [
-      "--experimental-vm-modules",
-      "--disable-warning=ExperimentalWarning",
-      "node_modules/jest/bin/jest.js",
+      ...JEST,
       "--runInBand",
       "--verbose",
       "--forceExit",
@@ -38,9 +37,8 @@ try {
       env: {
         ...process.env,
         ATTACK_ONE_OF: "1",
-        TEST_DATABASE_URL: cluster.url("postgres"),
-        TEST_OWNER_URL: cluster.ownerUrl("postgres"),
-        TEST_APP_URL: cluster.appUrl("postgres"),
+        KOBBIN_LONG: "yes",
+        ...testEnv(cluster),
       },
     },
   );

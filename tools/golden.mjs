@@ -3,30 +3,25 @@ import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { checkEngine, ROOT } from "./setup.mjs";
+import { checkEngine, ensureBuilt, ROOT } from "./setup.mjs";
+import { JEST, testEnv } from "./units.mjs";
 
 checkEngine();
+await ensureBuilt();
 const { startCluster } = await import("./cluster.mjs");
 const folder = mkdtempSync(join(tmpdir(), "kobbin-golden-"));
 const cluster = await startCluster(folder, undefined, true);
 const jest = (...args) =>
   spawnSync(
     process.execPath,
-    [
-      "--experimental-vm-modules",
-      "--disable-warning=ExperimentalWarning",
-      "node_modules/jest/bin/jest.js",
-      ...args,
-    ],
+    [...JEST, ...args],
     {
       cwd: ROOT,
       stdio: "inherit",
       env: {
         ...process.env,
         KOBBIN_GOLDEN: "write",
-        TEST_DATABASE_URL: cluster.url("postgres"),
-        TEST_OWNER_URL: cluster.ownerUrl("postgres"),
-        TEST_APP_URL: cluster.appUrl("postgres"),
+        ...testEnv(cluster),
       },
     },
   ).status === 0;

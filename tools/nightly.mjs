@@ -12,7 +12,7 @@ const seed = option("--seed") ?? new Date().toISOString().slice(0, 10).replaceAl
 const TSX = ["node_modules/tsx/dist/cli.mjs", "--conditions=source"];
 const PARTS = {
   laws: [["tools/units.mjs", "--silent"], { KOBBIN_LONG: "yes", FC_RUNS: "1000", FC_SEED: seed }],
-  attack: [["tools/attack.mjs"], { KOBBIN_LONG: "yes" }],
+  attack: [["tools/attack.mjs"]],
   kills: [["tools/crash.mjs", "100", "--seed", seed]],
   files: [[...TSX, "tools/fuzz.ts", "100000", seed]],
   changes: [[...TSX, "tools/mutate.ts", "--seed", seed, "--count", "60"]],

@@ -24,19 +24,26 @@ export function talk<T extends object>(list: TalkTable) {
      */
     async claim(tx: Tx, id: string, heldMs: number): Promise<T | undefined> {
       const { rows } = await tx.query<T>(
-        `update ${talkIdent(list)} set state = 'asking', tries = tries + 1, since = clock_timestamp()
-         where id = $1 and id in (select ask_id from ${talkIdent(list, true)} where next_at <= clock_timestamp())
-           and (state <> 'asking' or since < clock_timestamp() - make_interval(secs => $2 / 1000.0))
-         returning ${talkColumns(list)}`,
+        `with taken as (
+           update ${talkIdent(list)} set state = 'asking', tries = tries + 1, since = clock_timestamp()
+           where id = $1 and id in (select ask_id from ${talkIdent(list, true)} where next_at <= clock_timestamp())
+             and (state <> 'asking' or since < clock_timestamp() - make_interval(secs => $2 / 1000.0))
+           returning ${talkColumns(list)}
+         ), held as (
+           update ${talkIdent(list, true)} set next_at = clock_timestamp() + make_interval(secs => $2 / 1000.0)
+           where ask_id in (select "id" from taken)
+         )
+         select * from taken`,
         [id, heldMs],
       );
       return rows[0];
     },
-    /** Puts a question off that was not answered. */
-    async putOff(tx: Tx, id: string, reason: string, waitMs: number): Promise<void> {
+    /** Puts a question off that was not answered. @param isCounted false where that was no fault of who was asked */
+    async putOff(tx: Tx, id: string, reason: string, waitMs: number, isCounted = true): Promise<void> {
       await tx.query(
-        `update ${talkIdent(list)} set state = 'waiting', reason = $2, since = clock_timestamp() where id = $1`,
-        [id, reason],
+        `update ${talkIdent(list)} set state = 'waiting', reason = $2, since = clock_timestamp(),
+           tries = case when $3 then tries else greatest(tries - 1, 0) end where id = $1`,
+        [id, reason, isCounted],
       );
       await tx.query(
         `update ${talkIdent(list, true)} set next_at = clock_timestamp() + make_interval(secs => $2 / 1000.0) where ask_id = $1`,

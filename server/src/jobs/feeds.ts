@@ -1,18 +1,17 @@
-import { AppError, offerChanges } from "@kobbin/core";
+import { type OfferChange, offerChanges, type RunOffer } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
-import { countJob } from "../metrics.ts";
-import { ofDatabase } from "../middleware/errors.ts";
+import { OutsideError } from "../outside/index.ts";
 import { manyPartsFor } from "../resources/library/index.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
 import { oneShop } from "../resources/shop/index.ts";
 import {
   type Answered,
+  type Asked,
   askSupplier,
   manyOffers,
   manySuppliers,
   PATIENCE_MS,
-  reasonOf,
   replaceFeedOffers,
   rulesWanted,
   searchSupplier,
@@ -20,16 +19,15 @@ import {
   supplierTalk,
   wantedOf,
 } from "../resources/source/index.ts";
+import { asking, type Waiting } from "./asking.ts";
+import { createBeside } from "./beside.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { answerHouse } from "./houses.ts";
 import { followOrder } from "./orders.ts";
 import type { DurableQueue } from "./queue.ts";
-import { MOST_TRIES, tryAgain } from "./try-again.ts";
 
 /** A question that waits. */
-export interface AskDue {
-  readonly workshopId: string;
-  readonly askId: string;
+export interface AskDue extends Waiting {
   /** Whom it is to. */
   readonly to: "supplier" | "house" | "order";
 }
@@ -41,16 +39,23 @@ export interface AskDue {
  */
 export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): DurableQueue<AskDue> => ({
   name: "feeds",
-  batchSize: 6,
-  isWaiting: true,
+  batchSize: 20,
+  beside: {
+    room: createBeside({ inAll: 24, perShop: 6 }),
+    of: ({ askId, workshopId }) => ({ key: askId, shop: workshopId }),
+  },
+  // of each shop the first: one that asks hundreds does not fill the list for the others
   due: async () => {
     const { rows } = await deps.pool.query<AskDue>(
-      `select workshop_id as "workshopId", ask_id as "askId", 'supplier' as "to", next_at from feed_due where next_at <= clock_timestamp()
-       union all
-       select workshop_id, ask_id, 'house', next_at from house_due where next_at <= clock_timestamp()
-       union all
-       select workshop_id, ask_id, 'order', next_at from order_due where next_at <= clock_timestamp()
-       order by next_at limit 200`,
+      `select "workshopId", "askId", "to" from (
+         select *, row_number() over (partition by "workshopId" order by next_at) as turn from (
+           select workshop_id as "workshopId", ask_id as "askId", 'supplier' as "to", next_at from feed_due
+           union all
+           select workshop_id, ask_id, 'house', next_at from house_due
+           union all
+           select workshop_id, ask_id, 'order', next_at from order_due
+         ) as every where next_at <= clock_timestamp()
+       ) as due where turn <= 12 order by turn, next_at limit 400`,
     );
     return rows.map(({ workshopId, askId, to }) => ({ key: askId, data: { workshopId, askId, to } }));
   },
@@ -67,40 +72,40 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
  * Asks one supplier and keeps what it says. A supplier that fails is asked again after a while, each time twice as
  * long; its older offers stay until it answers.
  */
-// biome-ignore lint/complexity/noExcessiveLinesPerFunction: one question from its claim to its answer
-export async function answerAsk(
-  deps: Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs">,
-  { workshopId, askId }: Pick<AskDue, "workshopId" | "askId">,
+export const answerAsk = (
+  deps: Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs" | "log">,
+  due: Waiting,
   later: (inMs: number) => void,
+): Promise<boolean> =>
+  asking(
+    deps,
+    due,
+    supplierTalk,
+    (ask) => askAndKeep(deps, due.workshopId, ask),
+    (deps.patienceMs ?? PATIENCE_MS) * 2,
+    later,
+  );
+
+async function askAndKeep(
+  { pool, config, today, patienceMs = PATIENCE_MS }: Parameters<typeof answerAsk>[0],
+  workshopId: string,
+  ask: Asked,
 ): Promise<void> {
-  const { pool, config, today, patienceMs = PATIENCE_MS } = deps;
-  const found = await withWorkshop(pool, workshopId, async (tx) => {
-    const ask = await supplierTalk.claim(tx, askId, patienceMs * 2);
-    if (!ask) return undefined;
+  const { run, lines, supplier, wanted, asked } = await withWorkshop(pool, workshopId, async (tx) => {
     const run = await oneRun(tx, ask.runId);
     const lines = await manyLines(tx, run.revisionId);
     const supplier = (await manySuppliers(tx)).find((s) => s.id === ask.supplierId);
     const { library, alternates } = await manyPartsFor(tx, lines, ask.runId);
-    await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
     const { rules } = await oneShop(tx);
     const wanted = wantedOf(lines, library, alternates, rules);
-    return { ask, run, lines, supplier, wanted, asked: rulesWanted(lines, rules) };
+    return { run, lines, supplier, wanted, asked: rulesWanted(lines, rules) };
   });
-  if (!found?.supplier) return;
-  const { ask, run, lines, supplier, wanted, asked } = found;
-  let said: Answered;
-  try {
-    const patience = AbortSignal.timeout(patienceMs);
-    const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patience);
-    const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), patience);
-    said = { ...numbers, offers: [...numbers.offers, ...any] };
-  } catch (error) {
-    countJob("failed");
-    await tryAgain(deps, workshopId, supplierTalk, ask, reasonOf(error), later);
-    return;
-  }
-  // an answer that cannot be stored is no fault of the supplier's: while the database is away, full or busy the question
-  // stays, and is found again by the sweep; what it can never keep is set aside with its reason
+  if (!supplier?.feedKey) throw new OutsideError("It can no longer be asked.");
+  const until = performance.now() + patienceMs;
+  const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs);
+  const left = Math.max(1, until - performance.now());
+  const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), left);
+  const said: Answered = { ...numbers, offers: [...numbers.offers, ...any] };
   await recordChange(
     pool,
     { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
@@ -117,37 +122,22 @@ export async function answerAsk(
         (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line) && !o.candidate,
       );
       await replaceFeedOffers(tx, [...there], [supplier.id], offers);
-      // of parts it named itself nothing is news: another list is another list
-      const after = offers
-        .filter((o) => !o.candidate)
-        .map(({ lineId, partId, ...o }) => ({
-          ...o,
-          line: lineId,
-          ...(partId ? { part: partId } : {}),
-        }));
-      await settleAsk(tx, askId, {
+      await settleAsk(tx, ask.id, {
         offers: offers.length,
         notListed: said.notListed.filter((l) => there.has(l)),
-        // a line asked for the first time is no news: it is listed now only where it was not before
-        changes: offerChanges(before, after).filter(
-          (c) => c.kind !== "listed" || ask.notListed.includes(c.line),
-        ),
+        changes: newsOf(ask, before, offers),
       });
       await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
     },
-  ).then(
-    () => countJob("done"),
-    async (error: Error) => {
-      countJob("failed");
-      const known = error instanceof AppError ? error : ofDatabase(error);
-      if (ask.tries < MOST_TRIES || (known && ["DATABASE_AWAY", "STORAGE_FULL", "BUSY"].includes(known.code)))
-        throw error;
-      const reason = `What it answered cannot be kept: ${(known ?? error).message}`.slice(0, 300);
-      await withWorkshop(pool, workshopId, async (tx) => {
-        await supplierTalk.end(tx, askId, "failed", reason);
-        await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
-      });
-    },
   );
+}
+
+/** What moved since it was asked before; of parts it named itself nothing is news: another list is another list. */
+function newsOf(ask: Asked, before: readonly RunOffer[], offers: Answered["offers"]): OfferChange[] {
+  const after = offers
+    .filter((o) => !o.candidate)
+    .map(({ lineId, partId, ...o }) => ({ ...o, line: lineId, ...(partId ? { part: partId } : {}) }));
+  // a line asked for the first time is no news: it is listed now only where it was not before
+  return offerChanges(before, after).filter((c) => c.kind !== "listed" || ask.notListed.includes(c.line));
 }

@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type PgBoss from "pg-boss";
+import { createBeside } from "./beside.ts";
 import { type DueJob, type DurableQueue, runQueue } from "./queue.ts";
 
 type Job = { readonly n: number };
@@ -24,7 +25,7 @@ const queueOf = (more: Partial<DurableQueue<Job>>): DurableQueue<Job> => ({
   name: "things",
   batchSize: 3,
   due: async () => [],
-  work: async () => undefined,
+  work: async () => true,
   ...more,
 });
 
@@ -78,26 +79,61 @@ test("a sweep asked for while one goes is done after it, once; a list that fails
   expect(looked).toBe(4);
 });
 
-test("of a batch one that fails lets the rest be done, then the batch is tried again; who waits goes side by side", async () => {
-  for (const isWaiting of [false, true]) {
-    const { boss, said, hand } = carrier();
-    const [order, problems]: [string[], string[]] = [[], []];
-    const work = async ({ n }: Job) => {
-      order.push(`${n} begins`);
-      await new Promise((done) => setTimeout(done, n === 1 ? 20 : 1));
-      order.push(`${n} ends`);
-      if (n === 2) throw new Error("no");
-    };
-    await runQueue(boss, queueOf({ work, isWaiting }), (e) => problems.push(e.message));
-    await expect(hand(1, 2, 3)).rejects.toThrow("no");
-    expect(problems).toEqual(["no"]);
-    expect(order.slice(0, 2)).toEqual(isWaiting ? ["1 begins", "2 begins"] : ["1 begins", "1 ends"]);
-    expect(order).toHaveLength(6);
-    expect(said).toEqual([]);
-    await hand(1, 3);
-    // there may be more
-    expect(said).toEqual([["look", "worker 1"]]);
-  }
+test("of a batch one that fails lets the rest be done, then the batch is tried again", async () => {
+  const { boss, said, hand } = carrier();
+  const [order, problems]: [string[], string[]] = [[], []];
+  const work = async ({ n }: Job) => {
+    order.push(`${n} begins`);
+    await Promise.resolve();
+    order.push(`${n} ends`);
+    if (n === 2) throw new Error("no");
+    return true;
+  };
+  await runQueue(boss, queueOf({ work }), (e) => problems.push(e.message));
+  await expect(hand(1, 2, 3)).rejects.toThrow("no");
+  expect(problems).toEqual(["no"]);
+  expect(order.slice(0, 3)).toEqual(["1 begins", "1 ends", "2 begins"]);
+  expect(order).toHaveLength(6);
+  expect(said).toEqual([]);
+  await hand(1, 3);
+  // there may be more
+  expect(said).toEqual([["look", "worker 1"]]);
+});
+
+test("what waits for others is off the queue at once, and the list is looked through again only where something was done", async () => {
+  const { boss, said, hand } = carrier();
+  const problems: string[] = [];
+  let looked = 0;
+  const ends = new Map<number, (done: boolean | Error) => void>();
+  const work = ({ n }: Job) =>
+    new Promise<boolean>((done, fail) => {
+      ends.set(n, (how) => (how instanceof Error ? fail(how) : done(how)));
+    });
+  const beside = {
+    room: createBeside({ inAll: 3, perShop: 3 }),
+    of: ({ n }: Job) => ({ key: String(n), shop: "s" }),
+  };
+  const due = async () => {
+    looked++;
+    return [];
+  };
+  const queue = await runQueue(boss, queueOf({ work, beside, due }), (e) => problems.push(e.message));
+  // none of them is done, and the batch is
+  await hand(1, 2, 3);
+  expect([ends.size, said]).toEqual([3, [["look", "worker 1"]]]);
+  const settle = () => new Promise((done) => setImmediate(done));
+  ends.get(2)!(new Error("no"));
+  await settle();
+  expect([looked, problems]).toEqual([0, ["no"]]);
+  // another worker had it
+  ends.get(1)!(false);
+  await settle();
+  expect(looked).toBe(0);
+  queue.stop();
+  const idle = queue.idle();
+  ends.get(3)!(true);
+  await idle;
+  expect(problems).toEqual(["no"]);
 });
 
 test("work in hand is waited for at the end, and what is handed out after it goes back", async () => {
@@ -109,6 +145,7 @@ test("work in hand is waited for at the end, and what is handed out after it goe
       open = done;
     });
     isDone = true;
+    return true;
   };
   const queue = await runQueue(boss, queueOf({ work }), () => undefined);
   const job = hand(1);

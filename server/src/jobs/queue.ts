@@ -1,4 +1,5 @@
 import type PgBoss from "pg-boss";
+import type { Beside } from "./beside.ts";
 
 /** A piece of work that must be done, as the list behind a queue holds it. */
 export interface DueJob<D extends object> {
@@ -10,12 +11,12 @@ export interface DueJob<D extends object> {
 export interface DurableQueue<D extends object> {
   readonly name: string;
   readonly batchSize: number;
-  /** Most of the work is waiting for others: a batch is done side by side. */
-  readonly isWaiting?: boolean;
+  /** Most of the work is waiting for others: each is done beside the rest, by its key, in its shop's share. */
+  readonly beside?: { readonly room: Beside; readonly of: (data: D) => { key: string; shop: string } };
   /** What is due now, oldest first. */
   readonly due: () => Promise<readonly DueJob<D>[]>;
-  /** Does one of them; throwing lets the queue try it again with back-off. */
-  readonly work: (data: D) => Promise<void>;
+  /** Does one of them, false where there was nothing to do; throwing lets the queue try it again with back-off. */
+  readonly work: (data: D) => Promise<boolean | undefined>;
 }
 
 /** A running queue. */
@@ -46,6 +47,11 @@ export async function runQueue<D extends object>(
     (jobs) => {
       // fetched in the moment of the stop: back to the queue with it, whose connections are about to close
       if (isStopping) return Promise.reject(new Error("the worker stops"));
+      if (queue.beside) {
+        for (const { data } of jobs) handOn(queue, data, onProblem, () => void running.sweep());
+        again();
+        return Promise.resolve();
+      }
       const work = all(jobs);
       inHand = work.catch(() => undefined);
       return work;
@@ -54,9 +60,7 @@ export async function runQueue<D extends object>(
   async function all(jobs: readonly { readonly data: D }[]): Promise<void> {
     // one that fails lets the rest be done, then all are tried again, which changes nothing for those
     const failures: unknown[] = [];
-    const one = (job: { readonly data: D }) => queue.work(job.data).catch((error) => failures.push(error));
-    if (queue.isWaiting) await Promise.all(jobs.map(one));
-    else for (const job of jobs) await one(job);
+    for (const job of jobs) await queue.work(job.data).catch((error) => failures.push(error));
     if (failures.length > 0) {
       onProblem(failures[0] as Error);
       throw failures[0];
@@ -67,7 +71,7 @@ export async function runQueue<D extends object>(
   again = () => boss.notifyWorker(worker);
   let isSweeping = false;
   let wantsMore = false;
-  return {
+  const running: RunningQueue = {
     async sweep() {
       if (isStopping) return;
       if (isSweeping) {
@@ -98,6 +102,30 @@ export async function runQueue<D extends object>(
     stop() {
       isStopping = true;
     },
-    idle: () => inHand,
+    idle: async () => {
+      await inHand;
+      await queue.beside?.room.stop();
+    },
   };
+  return running;
+}
+
+/** Off the queue at once: the list has it until it is done, and no batch waits for its slowest. */
+function handOn<D extends object>(
+  { beside, work }: DurableQueue<D>,
+  data: D,
+  onProblem: (error: Error) => void,
+  lookAgain: () => void,
+): void {
+  const { key, shop } = beside!.of(data);
+  beside!.room.start(
+    key,
+    shop,
+    () => work(data),
+    (error, done) => {
+      if (error) onProblem(error);
+      // a shop may have more than was put on the queue at once
+      if (done) lookAgain();
+    },
+  );
 }

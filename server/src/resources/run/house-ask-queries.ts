@@ -1,4 +1,5 @@
 import type { HouseAskRow } from "@kobbin/contract";
+import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { talk } from "../../db/talk.ts";
 
@@ -29,13 +30,26 @@ export async function manyHouseAsks(tx: Tx, runId: string): Promise<HouseAskRow[
   return rows.map((r) => ({ ...r, since: r.since.toISOString() }));
 }
 
-/** Puts a question to every house that can be asked on the list; what is being asked already is not asked twice. */
+/** Houses of one shop that are asked at a time; there are a handful, and each is asked once for every shop. */
+const MOST_ASKED = 24;
+
+/**
+ * Puts a question to every house that can be asked on the list; what is being asked already is not asked twice.
+ * @throws AppError NOT_ALLOWED where a shop has more of them than are asked at a time
+ */
 export async function insertHouseAsks(
   tx: Tx,
   runId: string,
   start: number,
   by: { readonly accountId: string | null; readonly person: string; readonly page?: string | undefined },
 ): Promise<number> {
+  const answering = (await manyAnswering(tx)).length;
+  if (answering > MOST_ASKED)
+    throw new AppError(
+      "NOT_ALLOWED",
+      `This shop has ${answering} houses that answer over the network, and at most ${MOST_ASKED} are asked at a time.`,
+      "Remove those you do not order from.",
+    );
   const { rows } = await tx.query<{ id: string }>(
     `insert into house_ask (workshop_id, run_id, house_id, account_id, person, page, start, state)
      select current_workshop(), $1, h.id, $2, $3, $4, $5, 'waiting' from house as h where h.feed_key is not null

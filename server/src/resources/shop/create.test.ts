@@ -21,6 +21,15 @@ test.each([
   expect(firstRates(currency)).toEqual(rates);
 });
 
+const SUPPLIER = {
+  key: "one",
+  name: "One",
+  currency: "EUR",
+  shipping: "4.00",
+  daysMin: 1,
+  daysMax: 2,
+};
+
 test("the stand-ins are asked five times; without them there is no shop, without an address there are none", async () => {
   expect(await fetchStandIns("")).toEqual({ suppliers: [], houses: [] });
   let asked = 0;
@@ -28,11 +37,12 @@ test("the stand-ins are asked five times; without them there is no shop, without
   const server = createServer((req, res) => {
     if (req.url === "/suppliers") asked++;
     if (asked < answersFrom) res.destroy();
-    else res.end(JSON.stringify([req.url]));
+    else res.end(JSON.stringify(req.url === "/suppliers" ? [{ ...SUPPLIER, isAdmin: true }] : []));
   }).listen(0, "127.0.0.1");
   await new Promise((done) => server.once("listening", done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  expect(await fetchStandIns(url)).toEqual({ suppliers: ["/suppliers"], houses: ["/houses"] });
+  // what has no name here is not taken along
+  expect(await fetchStandIns(url)).toEqual({ suppliers: [SUPPLIER], houses: [] });
   expect(asked).toBe(3);
   [asked, answersFrom] = [0, 6];
   await expect(fetchStandIns(url)).rejects.toMatchObject({ code: "SUPPLIER_UNREACHABLE" });

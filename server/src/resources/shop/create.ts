@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { FeedSupplier, House } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
+import { answerIn, askOutside, readHouses, readSuppliers } from "../../outside/index.ts";
 import { insertHouse } from "../house/index.ts";
 import { insertSupplier } from "../source/index.ts";
 import { enterNewShop, insertShop } from "./queries.ts";
@@ -71,10 +72,9 @@ export async function fetchStandIns(url: string): Promise<StandIns> {
   if (url === "") return { suppliers: [], houses: [] };
   for (let left = 5; ; left--) {
     try {
-      const get = async (path: string) =>
-        (await fetch(`${url}/${path}`, { signal: AbortSignal.timeout(5000) })).json();
+      const get = (what: string) => askOutside(url, { method: "GET", path: [what], patienceMs: 5000 });
       const [suppliers, houses] = await Promise.all([get("suppliers"), get("houses")]);
-      return { suppliers: suppliers as FeedSupplier[], houses: houses as StandIns["houses"] };
+      return { suppliers: answerIn(suppliers, readSuppliers), houses: answerIn(houses, readHouses) };
     } catch (cause) {
       if (left <= 1)
         throw new AppError(

@@ -1,4 +1,3 @@
-import type { FeedAnswer, FeedFound } from "@kobbin/contract";
 import {
   type Alternate,
   type ClassRules,
@@ -12,6 +11,7 @@ import {
   ruleOf,
   shapes,
 } from "@kobbin/core";
+import { answerIn, askOutside, readFeed, readFound } from "../../outside/index.ts";
 import { foundOf } from "./found.ts";
 import type { NewOffer, SupplierRow } from "./queries.ts";
 
@@ -68,14 +68,6 @@ export function rulesWanted(lines: readonly RunLine[], rules: ClassRules): Wante
   return [...out.values()];
 }
 
-/** What a feed answered. @throws Error in words for the person: what went wrong @param keys what it must have */
-async function answerOf<T extends object>(response: Response, keys: readonly (keyof T)[]): Promise<T> {
-  const body = (await response.json().catch(() => ({}))) as T & { message?: string };
-  if (!response.ok || keys.some((k) => body[k] === undefined))
-    throw new Error(body.message ?? `It answered ${response.status}.`);
-  return body;
-}
-
 /** Parts of one supplier that are kept for a rule: it may name many, the first are its own best. */
 const MOST_FOUND = 12;
 
@@ -88,8 +80,9 @@ export async function searchSupplier(
   supplier: SupplierRow,
   wanted: readonly WantedRule[],
   today: string,
-  signal: AbortSignal,
+  patienceMs: number,
 ): Promise<NewOffer[]> {
+  const until = performance.now() + patienceMs;
   const offers: NewOffer[] = [];
   for (let i = 0; i < wanted.length; i += 50) {
     const some = new Map(wanted.slice(i, i + 50).map((w) => [w.id, w]));
@@ -99,14 +92,14 @@ export async function searchSupplier(
       package: body,
       params,
     }));
-    const response = await fetch(`${url}/suppliers/${supplier.feedKey}/search`, {
+    const answer = await askOutside(url, {
       method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ rules }),
-      signal,
+      path: ["suppliers", supplier.feedKey ?? "", "search"],
+      body: { rules },
+      patienceMs: Math.max(1, until - performance.now()),
     });
-    if (response.status === 404) return offers;
-    const { found } = await answerOf<FeedFound>(response, ["found"]);
+    if (answer.status === 404) return offers;
+    const { found } = answerIn(answer, readFound);
     for (const { id, parts } of found)
       for (const { part, offers: list } of parts.slice(0, MOST_FOUND)) {
         const w = some.get(id);
@@ -135,27 +128,29 @@ export interface Answered {
 }
 
 /**
- * Asks one supplier's feed. @throws Error in words for the person: what went wrong
- * @param signal ends the waiting
+ * Asks one supplier's feed. @throws OutsideError in words for the person: what went wrong
+ * @param patienceMs for all of it
  */
 export async function askSupplier(
   url: string,
   supplier: SupplierRow,
   wanted: readonly Wanted[],
   today: string,
-  signal: AbortSignal,
+  patienceMs: number,
 ): Promise<Answered> {
+  const until = performance.now() + patienceMs;
   const byKey = new Map(wanted.map((w) => [numberKey(w.mpn), w]));
   const offers: NewOffer[] = [];
   const notListed: string[] = [];
   // a feed takes so many numbers at a time
   for (let i = 0; i < wanted.length; i += 200) {
-    const query = wanted
-      .slice(i, i + 200)
-      .map((w) => `mpn=${encodeURIComponent(w.mpn)}`)
-      .join("&");
-    const response = await fetch(`${url}/suppliers/${supplier.feedKey}/offers?${query}`, { signal });
-    const body = await answerOf<FeedAnswer>(response, ["offers", "notListed"]);
+    const answer = await askOutside(url, {
+      method: "GET",
+      path: ["suppliers", supplier.feedKey ?? "", "offers"],
+      query: wanted.slice(i, i + 200).map((w) => ["mpn", w.mpn] as const),
+      patienceMs: Math.max(1, until - performance.now()),
+    });
+    const body = answerIn(answer, readFeed);
     for (const o of body.offers)
       for (const { lineId, partId } of byKey.get(numberKey(o.mpn))?.lines ?? [])
         offers.push({
@@ -174,11 +169,3 @@ export async function askSupplier(
 
 /** How long a supplier or a house is waited for that is asked something. */
 export const PATIENCE_MS = 8000;
-
-/** A failed question in words. */
-export const reasonOf = (error: unknown): string =>
-  error instanceof Error && error.name === "TimeoutError"
-    ? `It did not answer in ${PATIENCE_MS / 1000} seconds.`
-    : error instanceof Error && error.message !== "fetch failed"
-      ? error.message
-      : "It cannot be reached.";

@@ -3,7 +3,6 @@ export {
   type Answered,
   askSupplier,
   PATIENCE_MS,
-  reasonOf,
   rulesWanted,
   searchSupplier,
   wantedOf,
