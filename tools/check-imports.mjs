@@ -48,6 +48,18 @@ const RULES = [
   { name: "web and server meet over HTTP only", from: /^web\//, deny: /^(server\/|@kobbin\/server|node:)/ },
   { name: "server knows no interface", from: /^server\//, deny: /^(web\/|@kobbin\/web|react|react-dom)/ },
   {
+    name: "the way out of the server knows nothing behind it",
+    from: /^server\/src\/outside\//,
+    deny: /(koa|^pg$|\/resources\/|\/jobs\/|\/db\/|\/middleware\/)/,
+  },
+  {
+    name: "there is one way out of the server (server/src/outside/request.ts)",
+    from: /^server\/src\/(?!outside\/request\.ts$)/,
+    deny: /^(node:https|node:http2|node:net|node:tls|node:dns|undici|axios|fetch)$/,
+    // whether a proxy's address is one: nothing is connected to
+    allow: (file) => /^server\/src\/middleware\/client\.ts$/.test(file),
+  },
+  {
     name: "a worker gets data and returns data",
     from: /^server\/src\/jobs\/.*\.worker\.ts$/,
     deny: /(koa|^pg$|resources|\/db\/)/,
@@ -182,6 +194,8 @@ function importsOf(file) {
     if (typeof node.source?.value === "string") found.push(node.source.value);
     if (node.type === "CallExpression" && node.callee.type === "Import")
       found.push(node.arguments[0].expression.value ?? "");
+    // asked like a module, though it needs no import
+    if (node.type === "CallExpression" && node.callee.value === "fetch") found.push("fetch");
     for (const value of Object.values(node)) visit(value);
   };
   visit(

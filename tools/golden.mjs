@@ -12,19 +12,15 @@ const { startCluster } = await import("./cluster.mjs");
 const folder = mkdtempSync(join(tmpdir(), "kobbin-golden-"));
 const cluster = await startCluster(folder, undefined, true);
 const jest = (...args) =>
-  spawnSync(
-    process.execPath,
-    [...JEST, ...args],
-    {
-      cwd: ROOT,
-      stdio: "inherit",
-      env: {
-        ...process.env,
-        KOBBIN_GOLDEN: "write",
-        ...testEnv(cluster),
-      },
+  spawnSync(process.execPath, [...JEST, ...args], {
+    cwd: ROOT,
+    stdio: "inherit",
+    env: {
+      ...process.env,
+      KOBBIN_GOLDEN: "write",
+      ...testEnv(cluster),
     },
-  ).status === 0;
+  }).status === 0;
 try {
   const near = jest("--selectProjects", "core", "formats", "packing", "bin", "demo");
   const server = jest(
