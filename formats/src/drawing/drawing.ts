@@ -19,8 +19,18 @@ export interface Drawing {
 
 export type ReadDrawing = Drawing | { readonly kind: "refused"; readonly why: string };
 
-/** Largest drawing that is read, bytes, and most shapes and different circles of it. */
-export const DRAWING_LIMITS = { bytes: 8 * 1024 * 1024, shapes: 200_000, circles: 5000 } as const;
+/**
+ * Largest drawing that is read, bytes, and most shapes and different circles of it; and most steps: points that are made,
+ * letters that are walked, five for each thing that is looked at. A few lines can ask for any number of these.
+ */
+export const DRAWING_LIMITS = {
+  bytes: 8 * 1024 * 1024,
+  shapes: 200_000,
+  circles: 5000,
+  steps: 8_000_000,
+} as const;
+/** Steps of one thing that is looked at. */
+export const LOOK = 5;
 
 /** More shapes than a drawing may have. */
 export class TooManyShapes extends Error {}
@@ -28,8 +38,16 @@ export class TooManyShapes extends Error {}
 /** Gathers shapes as they are read. */
 export class Gathered {
   readonly circles: DrawnCircle[] = [];
+  private readonly near = new Map<string, DrawnCircle[]>();
+  private steps = 0;
   private box: [number, number, number, number] | undefined;
   private count = 0;
+
+  /** Counts work before it is done. @throws TooManyShapes where it is more than any drawing of a case needs */
+  spend(steps: number): void {
+    this.steps += steps;
+    if (!(this.steps <= DRAWING_LIMITS.steps)) throw new TooManyShapes();
+  }
 
   /** A ring or a line by points on it: x0, y0, x1, y1 … Closed where it ends where it began. */
   shape(points: readonly number[]): void {
@@ -48,9 +66,10 @@ export class Gathered {
     const near = Math.max(1e-9, c.diameter * 1e-3);
     const isSame = (o: DrawnCircle) =>
       Math.hypot(o.x - c.x, o.y - c.y) <= near && Math.abs(o.diameter - c.diameter) <= near;
-    if (c.diameter <= 0 || this.circles.some(isSame)) return;
+    if (!(c.diameter > 0) || [...cellsOf(c, 1)].some((cell) => this.near.get(cell)?.some(isSame))) return;
     if (this.circles.length >= DRAWING_LIMITS.circles) throw new TooManyShapes();
     this.circles.push(c);
+    for (const cell of cellsOf(c, 0)) this.near.set(cell, [...(this.near.get(cell) ?? []), c]);
   }
 
   private one(): void {
@@ -63,6 +82,20 @@ export class Gathered {
     this.box = b
       ? [Math.min(b[0], x), Math.min(b[1], y), Math.max(b[2], x), Math.max(b[3], y)]
       : [x, y, x, y];
+  }
+}
+
+/** Diameters a fifth of a percent apart are a class; a cell of it is half as wide again as what counts as the same place. */
+const CLASS = 1.002;
+
+/** The cells of a grid over place and diameter in which a circle lies, or in which one that is the same could lie. */
+function* cellsOf(c: DrawnCircle, around: 0 | 1): Generator<string> {
+  const own = Math.round(Math.log(c.diameter) / Math.log(CLASS));
+  for (let size = own - around; size <= own + around; size++) {
+    const width = Math.max(1e-9, CLASS ** size * 1e-3) * 1.5;
+    const [x, y] = [Math.floor(c.x / width), Math.floor(c.y / width)];
+    for (let i = x - around; i <= x + around; i++)
+      for (let k = y - around; k <= y + around; k++) yield `${size} ${i} ${k}`;
   }
 }
 

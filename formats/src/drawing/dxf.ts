@@ -1,5 +1,5 @@
 import * as dxf from "dxf-parser";
-import { type Drawing, Gathered, type ReadDrawing } from "./drawing.ts";
+import { type Drawing, Gathered, LOOK, type ReadDrawing } from "./drawing.ts";
 
 /** Millimetres of a unit by the header's number of it; 0 and whatever else is not said here states none. */
 const UNITS_MM: Readonly<Record<number, number>> = {
@@ -112,6 +112,7 @@ class Walk {
   }
 
   private entity(e: Entity, m: Matrix, depth: number): void {
+    this.gathered.spend(LOOK);
     switch (e.type) {
       case "CIRCLE":
         if (e.center && e.radius) this.round(e.center, e.radius, 0, 2 * Math.PI, m);
@@ -122,7 +123,9 @@ class Walk {
       case "LINE":
       case "LWPOLYLINE":
       case "POLYLINE":
-        if (e.vertices) this.gathered.shape(mapped(polyline(e), m));
+        if (!e.vertices) return;
+        this.gathered.spend(e.vertices.length * (e.vertices.some((v) => v.bulge) ? STEPS / 2 : 1));
+        this.gathered.shape(mapped(polyline(e), m));
         return;
       case "INSERT":
         this.insert(e, m, depth);
@@ -163,6 +166,7 @@ class Walk {
   }
 
   private round(at: Point, r: number, from: number, sweep: number, m: Matrix): void {
+    this.gathered.spend(STEPS);
     const points: number[] = [];
     for (let i = 0; i <= STEPS; i++) {
       const a = from + (sweep * i) / STEPS;

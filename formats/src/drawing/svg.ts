@@ -1,6 +1,6 @@
 import { XMLParser } from "fast-xml-parser";
 import svgpath from "svgpath";
-import { type Drawing, Gathered, type ReadDrawing } from "./drawing.ts";
+import { type Drawing, Gathered, LOOK, type ReadDrawing } from "./drawing.ts";
 
 /** An element as the parser gives it in order: its name with its children, and its attributes beside. */
 type Element = Readonly<Record<string, unknown>> & { readonly ":@"?: Readonly<Record<string, string>> };
@@ -87,7 +87,7 @@ class Walk {
     for (let e = todo.pop(); e; e = todo.pop()) {
       const id = e[":@"]?.id;
       if (id !== undefined && !this.byId.has(id)) this.byId.set(id, e);
-      todo.push(...childrenOf(e));
+      for (const c of childrenOf(e)) todo.push(c);
     }
   }
 
@@ -101,6 +101,7 @@ class Walk {
   }
 
   private one(e: Element, outer: readonly string[], depth: number): void {
+    this.gathered.spend(LOOK);
     const name = nameOf(e);
     const a = e[":@"] ?? {};
     if (HIDDEN.test(name) || a.display === "none" || /display\s*:\s*none/.test(a.style ?? "")) return;
@@ -129,6 +130,8 @@ class Walk {
   }
 
   private path(d: string, moves: readonly string[]): void {
+    // every move is written out and walked, and each letter may be a curve of points
+    this.gathered.spend(d.length * 4 + moves.reduce((n, m) => n + m.length, 0));
     let p = svgpath(d).abs().unshort().unarc();
     for (const m of moves) p = p.transform(m);
     let points: number[] = [];
