@@ -427,3 +427,34 @@ test("a bare board's trial is kept with its delivery, by whoever is at the bench
   expect((await r.undo(kept.headers, bench)).status).toBe(200);
   expect((await r.read()).record).not.toHaveProperty("bareTests");
 });
+
+test("a slip of the hand at the bench stays off the shelf, and whatever a shop has counted, its pages add it up", async () => {
+  const r = await releasedRun("Slipping");
+  const bench = await invite(server, r.v, "slips", "bench");
+  // a hundred times five boards, and whole reels beside
+  const slip = await r.arrives({ qty: 20_501 }, bench);
+  expect([slip.status, (slip.body as { message: string }).message]).toEqual([
+    422,
+    expect.stringMatching(/^20501 × .* is more than a hundred times what a run of 5 boards needs\.$/),
+  ]);
+  expect((await r.arrives({ order: r.parts, item: r.offer, qty: 10_000_000 }, bench)).status).toBe(422);
+  expect((await r.arrives({ qty: 20_500 }, bench)).status).toBe(201);
+  // as an older Kobbin took it: more than a whole number of the database's holds
+  for (let i = 0; i < 25; i++)
+    await r.v.post("/api/lots", { mpn: "ZZ-UNKNOWN-1", qty: 1e8, currency: "EUR" });
+  await r.v.put(`/api/runs/${r.id}/purchases`, { order: r.boards, currency: "EUR", orderedOn: "2026-11-24" });
+  const old = await server.owner.connect();
+  await old.query("begin");
+  await old.query("select set_config('app.change', 'off', true)");
+  await old.query(
+    `insert into receipt (workshop_id, run_id, order_key, item, label, arrived_on, qty)
+     select workshop_id, id, $2, 'x', 'x', '2026-11-25', 10000000 from run, generate_series(1, 300) where id = $1`,
+    [r.id, r.boards],
+  );
+  await old.query("commit");
+  old.release();
+  for (const path of ["/api/lots", "/api/parts", "/api/houses", "/api/bench", `/api/runs/${r.id}`])
+    expect([path, (await r.v.get(path)).status]).toEqual([path, 200]);
+  const houses = (await r.v.get("/api/house-records")).body as { houseId: string; boards: number }[];
+  expect(houses.find((h) => r.boards.endsWith(h.houseId))!.boards).toBe(3_000_020_500);
+});

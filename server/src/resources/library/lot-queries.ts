@@ -27,10 +27,10 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
   const { rows } = await tx.query<
     Omit<RunLot, "alsoIn"> & { unitCost: string; alsoIn: RunLot["alsoIn"] | null }
   >(
-    `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::int as qty,
+    `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::float8 as qty,
        o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition,
        -- what other runs count on without having reserved it, as their figures stood last
-       (select json_agg(json_build_object('run', p.name || ', ' || n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::int) order by n.created_at)
+       (select json_agg(json_build_object('run', p.name || ', ' || n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::float8) order by n.created_at)
           from run as n join revision as v on v.id = n.revision_id join product as p on p.id = v.product_id join fork as f on f.run_id = n.id and f.name = 'first'
           where n.id <> $2 and f.summary -> 'shelf' ? o.id::text
             and not exists (select from reservation as r where r.lot_id = o.id and r.run_id = n.id)) as "alsoIn"
@@ -98,7 +98,7 @@ export async function oneLot(tx: Tx, id: string): Promise<{ qty: number; mpn: st
 export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
   const lot = await oneLot(tx, lotId);
   const { rows } = await tx.query<{ n: number }>(
-    "select coalesce(sum(qty), 0)::int as n from reservation where lot_id = $1 and run_id <> $2",
+    "select coalesce(sum(qty), 0)::float8 as n from reservation where lot_id = $1 and run_id <> $2",
     [lotId, runId],
   );
   return { free: lot.qty - rows[0]!.n, mpn: lot.mpn };

@@ -63,7 +63,7 @@ export async function manyParts(
     text: `select ${PART}, h.is_near as "isNear",
        (select count(*)::int from bom_line as l where l.mpn_key = p.mpn_key) as uses,
        (select count(*)::int from bom_line as l join offer as o on o.line_id = l.id where l.mpn_key = p.mpn_key and o.part_id is null) as offers,
-       (select coalesce(sum(o.qty), 0)::int from lot as o where o.mpn_key = p.mpn_key) as "onShelf"
+       (select coalesce(sum(o.qty), 0)::float8 from lot as o where o.mpn_key = p.mpn_key) as "onShelf"
      from (select id, is_near, row_number() over () as place from ${hits}) as h join part as p on p.id = h.id
      order by h.place`,
     values: patterns.length === 0 ? [limit] : [limit, patterns, words.join(" ").slice(0, 120)],

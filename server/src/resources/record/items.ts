@@ -30,6 +30,23 @@ export function partyOf(doc: RunDocument, order: string): { name: string; curren
   return { name: house.name, currencies: [house.currency, ...quoted.map((q) => q.currency)] };
 }
 
+/**
+ * So much of an item can come at once: a hundred times what the run needs, and whole reels of it beside.
+ *
+ * @throws AppError OUT_OF_RANGE where it is more: a slip of the hand, which would stand on the shelf
+ */
+export function checkCame(doc: RunDocument, item: string, label: string, qty: number): void {
+  const offer = doc.offers.find((o) => o.id === item);
+  const each = doc.lines.find((l) => l.id === offer?.line)?.qty ?? 1;
+  const most = 100 * Math.ceil(doc.goodBoards * Math.max(1, each)) + 20_000;
+  if (qty <= most) return;
+  throw new AppError(
+    "OUT_OF_RANGE",
+    `${qty} × ${label} is more than a hundred times what a run of ${doc.goodBoards} boards needs.`,
+    `Look at the number again; at most ${most} are written down at once.`,
+  );
+}
+
 /** An item of an order. @throws AppError NOT_FOUND where the order has none of that key */
 export function itemOf(doc: RunDocument, order: string, item: string): OrderedItem {
   const [, kind, party] = PLACE.exec(order) ?? [];

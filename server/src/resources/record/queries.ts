@@ -284,7 +284,7 @@ export async function manyHouseRecords(tx: Tx): Promise<HouseRecord[]> {
      select h.id as "houseId", count(o.house)::int as orders,
        coalesce(array_agg(o.promised_on - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as promised,
        coalesce(array_agg(o.arrived - o.ordered_on) filter (where o.promised_on is not null and o.arrived is not null), '{}') as real,
-       coalesce(sum(o.came), 0)::int as boards, coalesce(sum(o.apart), 0)::int as apart,
+       coalesce(sum(o.came), 0)::float8 as boards, coalesce(sum(o.apart), 0)::float8 as apart,
        (select count(*) from quotation as q where q.house_id = h.id and q.question <> '')::int
          + (select count(*) from order_step as s where s.order_key = 'boards ' || h.id and s.state = 'asked')::int as questions
      from house as h left join ordered as o on o.house = h.id::text

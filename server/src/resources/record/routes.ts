@@ -18,7 +18,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteLot, insertLot, putReservation } from "../library/index.ts";
-import { boardNamed, itemOf, partyOf } from "./items.ts";
+import { boardNamed, checkCame, itemOf, partyOf } from "./items.ts";
 import {
   deleteBareTest,
   deleteReceipt,
@@ -91,6 +91,7 @@ export function recordRoutes(deps: Deps): Router {
       const said: string[] = [];
       for (const r of b.items) {
         const item = itemOf(document, b.order, r.item);
+        checkCame(document, r.item, item.label, r.qty);
         const came = { ...r, arrivedOn: b.arrivedOn };
         const lotId = item.lot ? await putOnShelf(tx, id, came, item.lot, name) : null;
         ids.push(await insertReceipt(tx, id, { ...came, order: b.order, label: item.label, lotId }));
