@@ -2,6 +2,7 @@
 export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
+export { MOST } from "./limits.ts";
 export { measureShape } from "./measure.ts";
 export { panelShape } from "./panel.ts";
 export {

@@ -5,6 +5,7 @@ import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
 import { fitRowShape } from "./fit-row.ts";
 import { foilShape } from "./foil.ts";
 import { houseShape } from "./house.ts";
+import { MOST } from "./limits.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
 import { PART_FIELDS } from "./part-fields.ts";
@@ -219,7 +220,7 @@ export const runShape: DataShape = fields({
       measure: measureShape,
       places: maybe(mapOf(placeShape, 500)),
     }),
-    200,
+    MOST.boards,
     1,
   ),
   guests: maybe(
@@ -236,11 +237,11 @@ export const runShape: DataShape = fields({
       5,
     ),
   ),
-  lines: list(line, 20_000),
+  lines: list(line, MOST.lines),
   placements: maybe(list(placementShape, 500_000)),
-  suppliers: list(supplier, 1000),
-  offers: list(offer, 200_000),
-  library: maybe(list(part, 50_000)),
+  suppliers: list(supplier, MOST.suppliers),
+  offers: list(offer, MOST.offers),
+  library: maybe(list(part, MOST.parts)),
   alternates: maybe(
     list(
       fields({
@@ -251,12 +252,12 @@ export const runShape: DataShape = fields({
         by: text(),
         at: day,
       }),
-      50_000,
+      MOST.alternates,
     ),
   ),
-  fits: maybe(list(fitRowShape, 200)),
-  foils: maybe(list(foilShape, 500)),
-  variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), 500)),
+  fits: maybe(list(fitRowShape, MOST.fits)),
+  foils: maybe(list(foilShape, MOST.foils)),
+  variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), MOST.variants)),
   sums: maybe(
     list(
       fields({
@@ -268,7 +269,7 @@ export const runShape: DataShape = fields({
         wanted: text(),
         withinPct: number(0, 1000),
       }),
-      1000,
+      MOST.sums,
     ),
   ),
   lots: maybe(
@@ -284,11 +285,11 @@ export const runShape: DataShape = fields({
         condition: oneOf("new", "opened", "salvaged", "quarantine"),
         alsoIn: maybe(list(fields({ run: text(200), qty: whole() }), 1000)),
       }),
-      50_000,
+      MOST.lots,
     ),
   ),
   house: maybe(house),
-  houses: maybe(list(house, 500)),
+  houses: maybe(list(house, MOST.houses)),
   quotes: maybe(
     list(
       fields({

@@ -7,6 +7,7 @@ import type { Deps } from "../deps.ts";
 import { signed } from "../middleware/session.ts";
 import type { Table } from "../schema/tables.ts";
 import { refuseMiscounts } from "./counts.ts";
+import { refuseBeyond } from "./limits.ts";
 import type { Json } from "./merge.ts";
 import type { Row } from "./rows.ts";
 import { type ChangedRow, sentenceOf } from "./sentence.ts";
@@ -94,6 +95,7 @@ export async function recordChange<T>(
     // what leaves the house is frozen by itself; its time it has like everything else
     await (isFinal ? refuseOutOfTime(tx, changed, whole.runId) : refuseFrozen(tx, changed, whole));
     await refuseMiscounts(tx, changed, whole.runId);
+    await refuseBeyond(tx, changed);
     const says = (sentence ?? sentenceOf(changed, await namesOf(tx, changed))).slice(0, 500);
     await tx.query(
       "update change set sentence = $2, product_id = $3, revision_id = $4, run_id = $5, is_final = $6, result = $7 where id = $1",

@@ -15,6 +15,7 @@ import {
   readPlace,
   rollUp,
   saysUnpriced,
+  shapes,
   toWire,
 } from "@kobbin/core";
 import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
@@ -137,6 +138,14 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
 }
 
 async function pack(task: Extract<Task, { kind: "package" }>): Promise<Answer> {
+  // what is released is read back from backups and by the command line for years: it has the shape they read
+  const wrong = shapes.runShape(task.document, "");
+  if (wrong)
+    throw new AppError(
+      "DOCUMENT_INVALID",
+      `The run holds what no released run can: ${wrong}.`,
+      "Correct it, or remove what is too much of it, and release it again.",
+    );
   const result = await rollUpProven(task.document);
   const boards: PackedBoard[] = [];
   for (const b of task.boards)

@@ -47,6 +47,7 @@ export function backupRoutes(deps: Deps): Router {
       new Promise<void>((done, fail) => file.write(chunk, (e) => (e ? fail(e) : done())));
     await writeBackup(pool, workshopId, write, now);
     await new Promise<void>((done, fail) => file.end((e?: Error | null) => (e ? fail(e) : done())));
+    await readBack(path, own, workshopId);
     ctx.set("Content-Type", "application/zip");
     ctx.set(
       "Content-Disposition",
@@ -74,6 +75,22 @@ export function backupRoutes(deps: Deps): Router {
     ctx.status = 201;
     ctx.body = done;
   });
+
+  /** What is handed out as a backup was read as one: whoever needs it finds out now, not on the day it is needed. */
+  async function readBack(archive: string, folder: string, shop: string): Promise<void> {
+    const own = await mkdtemp(join(folder, "r-"));
+    try {
+      await deps.compute.run({ kind: "backup", archive, own }, shop);
+    } catch (error) {
+      if (!(error instanceof AppError) || error.code === "BUSY") throw error;
+      throw new AppError(
+        error.code,
+        `The backup was made, and could not be read back: ${error.message}`,
+        "Nothing of the shop is lost. Change what it names and take the backup again; until then copy the database itself.",
+        { cause: error },
+      );
+    }
+  }
 
   async function restoreFor(
     backup: OpenedBackup,
