@@ -1,5 +1,12 @@
 /** What other resources may use of the library and the shelf. */
-export { deleteLot, insertLot, manyFreeLots, putReservation } from "./lot-queries.ts";
+export {
+  deleteLot,
+  insertLot,
+  insertLots,
+  insertReservations,
+  manyFreeLots,
+  putReservation,
+} from "./lot-queries.ts";
 export {
   insertParts,
   manyPartsFor,

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { LotRow } from "@kobbin/contract";
 import type { LotSample, RunLot } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
@@ -48,26 +49,59 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
     }));
 }
 
-export async function insertLot(
-  tx: Tx,
-  l: {
-    mpn: string;
-    qty: number;
-    place: string;
-    receivedOn: string;
-    unitCost: string;
-    currency: string;
-    condition: RunLot["condition"];
-    donor: string;
-    note: string;
-  },
-): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
-    `insert into lot (workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
-    [l.mpn, l.qty, l.place, l.receivedOn, l.unitCost, l.currency, l.condition, l.donor, l.note],
+/** A lot as it is put on the shelf. */
+export interface NewLot {
+  readonly mpn: string;
+  readonly qty: number;
+  readonly place: string;
+  readonly receivedOn: string;
+  readonly unitCost: string;
+  readonly currency: string;
+  readonly condition: RunLot["condition"];
+  readonly donor: string;
+  readonly note: string;
+}
+
+/** Puts lots on the shelf, all in one statement. @returns their ids, in the same order */
+export async function insertLots(tx: Tx, lots: readonly NewLot[]): Promise<string[]> {
+  const ids = lots.map(() => randomUUID());
+  const of = <K extends keyof NewLot>(key: K) => lots.map((l) => l[key]);
+  await tx.query(
+    `insert into lot (id, workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note)
+     select id, current_workshop(), mpn, qty, place, received_on, unit_cost, currency, condition, donor, note
+     from unnest($1::uuid[], $2::text[], $3::int[], $4::text[], $5::date[], $6::numeric[], $7::text[], $8::text[], $9::text[], $10::text[])
+       with ordinality as l (id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note, n)
+     order by n`,
+    [
+      ids,
+      of("mpn"),
+      of("qty"),
+      of("place"),
+      of("receivedOn"),
+      of("unitCost"),
+      of("currency"),
+      of("condition"),
+      of("donor"),
+      of("note"),
+    ],
   );
-  return one(rows, "lot").id;
+  return ids;
+}
+
+export const insertLot = async (tx: Tx, lot: NewLot): Promise<string> => (await insertLots(tx, [lot]))[0]!;
+
+/** Reserves pieces of lots that are new for a run, all in one statement. */
+export async function insertReservations(
+  tx: Tx,
+  runId: string,
+  lots: readonly { readonly lotId: string; readonly qty: number }[],
+): Promise<void> {
+  if (lots.length === 0) return;
+  await tx.query(
+    `insert into reservation (workshop_id, run_id, lot_id, qty)
+     select current_workshop(), $1, l.lot_id, l.qty from unnest($2::uuid[], $3::int[]) with ordinality as l (lot_id, qty, n) order by n`,
+    [runId, lots.map((l) => l.lotId), lots.map((l) => l.qty)],
+  );
 }
 
 export async function deleteLot(tx: Tx, id: string): Promise<void> {

@@ -1,3 +1,4 @@
+import { randomUUID } from "node:crypto";
 import type { BareTestBody, HouseRecord, PurchaseBody } from "@kobbin/contract";
 import type { BareTest, PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
@@ -126,26 +127,45 @@ export async function upsertPurchase(
   return one(rows, "order");
 }
 
-export async function insertReceipt(
+/** An item of a parcel as it is written down. */
+export interface NewReceipt {
+  readonly item: string;
+  readonly label: string;
+  readonly qty: number;
+  readonly isApart: boolean;
+  readonly because: string;
+  readonly lotId: string | null;
+}
+
+/** Writes the items of one parcel down, all in one statement. @returns their ids, in the same order */
+export async function insertReceipts(
   tx: Tx,
   runId: string,
-  r: {
-    order: string;
-    item: string;
-    label: string;
-    qty: number;
-    arrivedOn: string;
-    isApart: boolean;
-    because: string;
-    lotId: string | null;
-  },
-): Promise<string> {
-  const { rows } = await tx.query<{ id: string }>(
-    `insert into receipt (workshop_id, run_id, order_key, item, label, qty, arrived_on, is_apart, because, lot_id)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
-    [runId, r.order, r.item, r.label, r.qty, r.arrivedOn, r.isApart, r.because, r.lotId],
+  parcel: { readonly order: string; readonly arrivedOn: string },
+  items: readonly NewReceipt[],
+): Promise<string[]> {
+  const ids = items.map(() => randomUUID());
+  const of = <K extends keyof NewReceipt>(key: K) => items.map((i) => i[key]);
+  await tx.query(
+    `insert into receipt (id, workshop_id, run_id, order_key, arrived_on, item, label, qty, is_apart, because, lot_id)
+     select id, current_workshop(), $1, $2, $3, item, label, qty, is_apart, because, lot_id
+     from unnest($4::uuid[], $5::text[], $6::text[], $7::int[], $8::boolean[], $9::text[], $10::uuid[])
+       with ordinality as r (id, item, label, qty, is_apart, because, lot_id, n)
+     order by n`,
+    [
+      runId,
+      parcel.order,
+      parcel.arrivedOn,
+      ids,
+      of("item"),
+      of("label"),
+      of("qty"),
+      of("isApart"),
+      of("because"),
+      of("lotId"),
+    ],
   );
-  return one(rows, "receipt").id;
+  return ids;
 }
 
 /** Whether a delivery of a run holds boards of that item. */

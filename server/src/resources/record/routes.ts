@@ -4,6 +4,7 @@ import {
   closingBody,
   type PurchaseBody,
   purchaseBody,
+  type ReceiptBody,
   receiptBody,
   workBody,
 } from "@kobbin/contract";
@@ -17,15 +18,15 @@ import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
-import { deleteLot, insertLot, putReservation } from "../library/index.ts";
-import { boardNamed, checkCame, itemOf, partyOf } from "./items.ts";
+import { deleteLot, insertLots, insertReservations, putReservation } from "../library/index.ts";
+import { boardNamed, checkCame, itemOf, type OrderedItem, partyOf } from "./items.ts";
 import {
   deleteBareTest,
   deleteReceipt,
   deleteWork,
   insertBareTest,
   insertClosing,
-  insertReceipt,
+  insertReceipts,
   insertWork,
   isReceiptOf,
   manyHouseRecords,
@@ -87,18 +88,15 @@ export function recordRoutes(deps: Deps): Router {
       const { document } = await released(tx, id);
       change.about({ runId: id });
       const { name } = partyOf(document, b.order);
-      const ids: string[] = [];
-      const said: string[] = [];
-      for (const r of b.items) {
+      const came = b.items.map((r) => {
         const item = itemOf(document, b.order, r.item);
         checkCame(document, r.item, item.label, r.qty);
-        const came = { ...r, arrivedOn: b.arrivedOn };
-        const lotId = item.lot ? await putOnShelf(tx, id, came, item.lot, name) : null;
-        ids.push(await insertReceipt(tx, id, { ...came, order: b.order, label: item.label, lotId }));
-        said.push(
-          `${r.qty} × ${item.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
-        );
-      }
+        return { ...r, ...item };
+      });
+      const ids = await insertReceipts(tx, id, b, await putOnShelf(tx, id, came, b.arrivedOn, name));
+      const said = came.map(
+        (r) => `${r.qty} × ${r.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
+      );
       change.says(
         `came from ${name}: ${said.slice(0, 3).join(", ")}${said.length > 3 ? ` and ${said.length - 3} more` : ""}`,
       );
@@ -218,37 +216,44 @@ function refuseOtherMoney(name: string, currencies: readonly string[], given: st
     );
 }
 
-/** A lot of what came: for this run if it may be used, else apart. */
+type Came = ReceiptBody["items"][number] & OrderedItem;
+
+/** What came becomes lots, set apart or reserved for the run; boards make none. @returns each with its lot */
 async function putOnShelf(
   tx: Tx,
   runId: string,
-  b: {
-    qty: number;
-    arrivedOn: string;
-    isApart: boolean;
-    because: string;
-    place: string;
-    unitCost?: string | undefined;
-  },
-  item: { mpn: string; currency: string },
+  came: readonly Came[],
+  receivedOn: string,
   from: string,
-): Promise<string> {
-  // the price hangs on how many were ordered, not on how many came in this parcel
-  if (b.unitCost === undefined)
-    throw new AppError("OUT_OF_RANGE", `What a piece of ${item.mpn} cost is missing.`, "Say its unit cost.");
-  const lotId = await insertLot(tx, {
-    mpn: item.mpn,
-    qty: b.qty,
-    place: b.place,
-    receivedOn: b.arrivedOn,
-    unitCost: b.unitCost,
-    currency: item.currency,
-    condition: b.isApart ? "quarantine" : "new",
-    donor: "",
-    note: [`from ${from}`, b.because].filter(Boolean).join(": "),
-  });
-  if (!b.isApart) await putReservation(tx, lotId, runId, b.qty);
-  return lotId;
+): Promise<(Came & { lotId: string | null })[]> {
+  const kept = came.filter((r) => r.lot);
+  const lots = await insertLots(
+    tx,
+    kept.map((r) => {
+      const { mpn, currency } = r.lot!;
+      // the price hangs on how many were ordered, not on how many came in this parcel
+      if (r.unitCost === undefined)
+        throw new AppError("OUT_OF_RANGE", `What a piece of ${mpn} cost is missing.`, "Say its unit cost.");
+      return {
+        mpn,
+        qty: r.qty,
+        place: r.place,
+        receivedOn,
+        unitCost: r.unitCost,
+        currency,
+        condition: r.isApart ? "quarantine" : "new",
+        donor: "",
+        note: [`from ${from}`, r.because].filter(Boolean).join(": "),
+      };
+    }),
+  );
+  const lotOf = new Map(kept.map((r, i) => [r, lots[i]!]));
+  await insertReservations(
+    tx,
+    runId,
+    kept.filter((r) => !r.isApart).map((r) => ({ lotId: lotOf.get(r)!, qty: r.qty })),
+  );
+  return came.map((r) => ({ ...r, lotId: lotOf.get(r) ?? null }));
 }
 
 /** "ordered on 2026-11-27, promised for 2026-12-04, freight 4.00 EUR, 3 lines as invoiced". */
