@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { AskAnswer, HistoryAnswer, HouseRecord, RunAnswer } from "@kobbin/contract";
 import { orderStand, rollUp } from "@kobbin/core";
 import { demoArchive, startServer, type TestServer, Visitor } from "../test/kit.ts";
+import { until } from "../test/siege.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -215,6 +216,47 @@ test("what is written down while the house is being asked reaches it all the sam
   await other.look();
   await other.said();
   expect(await due(other.id)).toBe(0);
+});
+
+test("what is written down in the very moment in which an answer is kept is told to the house too", async () => {
+  const o = await ordered("Orders at once", "Gannet & Daughters");
+  await o.release();
+  await o.send();
+  await o.said();
+  const control = (query: string) =>
+    fetch(`${server.deps.config.standInsUrl}/control?${query}`, { method: "POST" });
+  await control("latencyMs=400&day=2027-01-15");
+  const holder = await server.owner.connect();
+  try {
+    await o.look();
+    await until(async () => (await o.talk())[0]!.state === "asking", "asked");
+    // as the route does it: the run is held, the step written, the order due again
+    await holder.query("begin");
+    await holder.query("select set_config('app.change', 'off', true)");
+    await holder.query("select id from run where id = $1 for update", [o.id]);
+    await holder.query(
+      `insert into order_step (workshop_id, run_id, order_key, label, state, on_day, words, person)
+       select workshop_id, id, $2, 'x', 'paid', '2026-11-25', '', 'me' from run where id = $1`,
+      [o.id, o.order],
+    );
+    await holder.query(
+      "update order_due set next_at = clock_timestamp() where ask_id in (select id from order_ask where run_id = $1)",
+      [o.id],
+    );
+    await until(async () => {
+      const { rows } = await server.owner.query<{ n: number }>(
+        "select count(*)::int as n from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'",
+      );
+      return rows[0]!.n > 0;
+    }, "the answer waits to be kept");
+    await holder.query("commit");
+  } finally {
+    await holder.query("rollback");
+    holder.release();
+  }
+  const after = await o.said();
+  await control("latencyMs=0&day=2026-11-24");
+  expect(after.map((s) => s.split(" ")[1])).toEqual(["sent", "accepted", "paid", "made", "shipped"]);
 });
 
 test("a step that was written down by hand is taken out, and the history says which", async () => {

@@ -1,6 +1,7 @@
 import type { HouseOrder, HouseOrderAnswer } from "@kobbin/contract";
 import { inTime, isTold, type OrderStep, orderStand, STEP_WORDS } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
+import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
@@ -170,6 +171,8 @@ async function kept(
     change.about({ runId: ask.runId });
     // another's word is not taken back
     change.isFinal();
+    // whoever writes a step down holds the run: it stands among these, or comes after and makes the order due again
+    await lockRun(tx, ask.runId);
     const stored = await manySteps(tx, ask.runId);
     const there = new Set(stored.map((s) => `${s.order} ${s.source}`));
     // a house may call its order otherwise tomorrow; which sending it is of stays
