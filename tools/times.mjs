@@ -15,7 +15,35 @@ export function keepTimes(seconds) {
 }
 
 /** Why a file or journey may take longer than others of its kind; whatever else does, is told without a reason. */
-export const REASONS = {};
+export const REASONS = {
+  "server/src/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
+  "server/src/attack.test.ts":
+    "every body of every route with something else in each place, in its short form",
+  "server/src/siege.test.ts": "files that ask for large work, through processes of their own",
+  "server/src/siege-start.test.ts": "servers started at once on an empty database, with the demo shop in it",
+  "server/src/several.test.ts": "two servers and two workers behind a balancer, killed under load",
+  "server/src/hostile.test.ts": "each kind of bad answer is asked for four times by four suppliers",
+  "server/src/history.test.ts": "a law over random changes, each taken back and brought again",
+  "server/src/ops.test.ts": "the demo shop is filled anew",
+  "e2e/access.spec.ts: every view passes the accessibility rules, by day and by night":
+    "sixteen views, each by day and by night",
+  "e2e/demo.spec.ts: a newcomer takes a demo board from the bench to an order package":
+    "the whole way walked, the command line beside it",
+  "e2e/hands.spec.ts: the whole first run by keyboard alone: door, files, parts, prices, choices, release, package":
+    "the whole way walked by Tab",
+  "e2e/stranger.spec.ts: a stranger's own files, prices and house become a package that reads back as the same board":
+    "the whole way walked without any partner",
+  "e2e/record.spec.ts: a released run is ordered, comes in two parcels with one board short, is built with two scrapped, and closed; the next begins with it":
+    "the whole second half walked, and the next run begun",
+  "e2e/panel.spec.ts: Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, and known again when it is dropped":
+    "a sheet worked out, changed, written, proven, and read again",
+  "e2e/rules.spec.ts: a messy list of values and sizes becomes a complete, costed run in few actions, and the next one in fewer":
+    "two products from their files to their cost",
+  "e2e/feeds.spec.ts: a supplier goes down in the middle of a refresh: the others' answers are kept, its own come later":
+    "a supplier is given up, and asked again, at the pace of real questions",
+  "e2e/substitute.spec.ts: a substitute is proposed, compared, priced, approved with a reason, and known in the next run":
+    "two runs, the library between them",
+};
 
 /**
  * Prints the slowest of a kind, with the reason of what is beyond the limit.
