@@ -224,6 +224,23 @@ test("an order of which nobody heard what became is asked about, not sent again;
   expect(taken.size).toBe(1);
   const [told] = (await asks()).orders;
   expect(told).toMatchObject({ state: "answered", number: expect.stringMatching(/^P-\d{4}$/) });
+  // it says more and more: so much is kept, and no more
+  for (const from of [0, 200, 400]) {
+    const said = Array.from({ length: 200 }, (_, i) => ({
+      key: `k${from + i}`,
+      state: "asked",
+      on: "2026-11-25",
+      words: `${i}`,
+    }));
+    hostile = json({ number: "P-1", said });
+    await v.post(`/api/runs/${id}/look-order`, { order: `boards ${houseId}` });
+    await until(
+      async () =>
+        (await read()).record!.steps!.length > from + 200 || (await asks()).orders[0]!.state === "failed",
+      "kept or given up",
+    );
+  }
+  expect((await asks()).orders[0]!.reason).toBe("It says more of this order than is kept: 500 steps.");
   // what it says is nonsense from now on: it ends in a sentence, and what it said before stands
   const steps = (await read()).record!.steps!.length;
   hostile = json({ number: "P-1", said: [{ key: "z", state: "paid", on: "2026-11-25", words: "" }] });

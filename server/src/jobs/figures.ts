@@ -90,6 +90,9 @@ export async function computeFigures(
     },
   );
   await withWorkshop(deps.pool, workshopId, async (tx) => {
+    // who began earlier may end later: what is not listed any more was computed by somebody who saw more
+    const { rows } = await tx.query("select from figures_due where run_id = $1 for update", [runId]);
+    if (rows.length === 0) return;
     if (summary) await updateSummary(tx, runId, summary);
     await tx.query("delete from figures_due where run_id = $1 and since = $2::timestamptz", [
       runId,

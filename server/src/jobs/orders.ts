@@ -27,6 +27,9 @@ const PATIENCE_MS = 30_000;
 
 type OrderDeps = Pick<WorkerDeps, "pool" | "config" | "compute" | "today" | "log">;
 
+/** Steps of a run's orders that are kept; an order that goes well has seven. */
+const MOST_STEPS = 500;
+
 /** What a house needs of the package: nothing of prices, baskets and the run itself. */
 const NEEDS = {
   boards: /^(fabrication\/|sheets\/fabrication-)/,
@@ -178,6 +181,8 @@ async function kept(
     // a house may call its order otherwise tomorrow; which sending it is of stays
     const sourceOf = (key: string) => `${timesSent(steps)} ${key}`;
     const news = said.said.filter((s) => !there.has(`${ask.order} ${sourceOf(s.key)}`));
+    if (stored.length + news.length > MOST_STEPS)
+      throw new OutsideError(`It says more of this order than is kept: ${MOST_STEPS} steps.`);
     for (const { key, ...s } of news)
       await insertStep(tx, ask.runId, {
         ...s,
