@@ -55,6 +55,8 @@ export async function runJourneys(cluster, launcher, args = []) {
         LOG: "quiet",
         SIGN_UP: "open",
         FEED_RETRY_MS: "700",
+        // each journey has a shop of its own
+        NEW_SHOPS: "300",
       },
       /listening on (\d+)/,
     );

@@ -1,5 +1,5 @@
 // A quick check for the hand: types, rules, and the tests that can notice what changed since the last commit, by what they
-// import, the nearest first, as many as fit into a moment. npm run near -- [commit] [--seconds 40]
+// import, the nearest first, as many as fit into a moment. npm run near -- [commit] [--seconds 30]
 import { execFileSync, spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -13,7 +13,7 @@ checkEngine();
 ensurePackagesInstalled();
 const args = process.argv.slice(2);
 const at = args.indexOf("--seconds");
-const budget = at < 0 ? 40 : Number(args[at + 1]);
+const budget = at < 0 ? 30 : Number(args[at + 1]);
 const since = args.find((a, i) => !a.startsWith("--") && args[i - 1] !== "--seconds") ?? "HEAD";
 const git = (...of) => execFileSync("git", of, { cwd: ROOT, encoding: "utf8" }).split("\n").filter(Boolean);
 const changed = [

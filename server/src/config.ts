@@ -26,6 +26,7 @@ const schema = yup.object({
       (v) => originsOf(v).every((o) => plainOrigin(o) !== undefined),
     ),
   SHOP_QUOTA_MB: yup.number().integer().min(1).default(2048),
+  NEW_SHOPS: yup.number().integer().min(1).default(30),
 });
 
 const originsOf = (text: string | undefined): string[] =>
@@ -53,6 +54,8 @@ export interface Config {
   readonly origins: readonly string[];
   /** Bytes of files a shop may keep. */
   readonly shopQuotaBytes: number;
+  /** Shops that may be begun from one network in ten minutes. */
+  readonly newShops: number;
   /** Who may start a shop: anybody, the first owner only, nobody. Nobody where the server is reached from elsewhere and it was not asked for. */
   readonly signUp: "open" | "first" | "closed";
   /** What the first owner types who does not sit at this machine. */
@@ -84,6 +87,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       role: c.ROLE,
       origins: originsOf(c.ORIGINS).map((o) => plainOrigin(o)!),
       shopQuotaBytes: c.SHOP_QUOTA_MB * 1024 * 1024,
+      newShops: c.NEW_SHOPS,
       signUp: c.SIGN_UP ?? (isLoopbackHost(c.HOST) ? "first" : "closed"),
       setUpCode: c.SETUP_CODE,
       metricsToken: c.METRICS_TOKEN,

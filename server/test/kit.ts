@@ -107,6 +107,7 @@ export async function startServer(
     setUpCode: "",
     origins: [],
     shopQuotaBytes: 2 ** 31,
+    newShops: 30,
     metricsToken: "",
     trustsProxy: false,
     ...over,

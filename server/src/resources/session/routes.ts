@@ -134,7 +134,7 @@ export function sessionRoutes(deps: Deps): Router {
   router.post("/api/shops", async (ctx) => {
     const body = bodyOf(ctx, newShopBody);
     checkNewPassword(body.password, [body.email, body.name]);
-    await limitTries(pool, `new shop ${networkOf(client(ctx).address)}`, 30);
+    await limitTries(pool, `new shop ${networkOf(client(ctx).address)}`, config.newShops);
     const may = await mayStart(ctx);
     if (may === "no") throw notFreely();
     if (may === "code" && !isCode(body.code ?? "", config.setUpCode))
