@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { HistoryAnswer, RunAnswer } from "@kobbin/contract";
-import { rollUp, standingOn } from "@kobbin/core";
+import { type PlaceReading, rollUp, standingOn } from "@kobbin/core";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
+import { withWorkshop } from "./db/tx.ts";
+import { upsertPlaces } from "./resources/fit/index.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -83,6 +85,15 @@ test("a place is read on every board it is about, again when row or files change
   expect(Object.keys(places!)).toEqual([row]);
   expect(places![row]).toMatchObject({ drilled: 0, board: 1, givenUp: [] });
 
+  const kept = async () =>
+    (
+      await server.owner.query<{ w: string; readOf: string; reading: PlaceReading }>(
+        `select workshop_id as w, read_of as "readOf", reading from place_reading where fit_id = $1`,
+        [row],
+      )
+    ).rows[0]!;
+  const before = await kept();
+
   // meant to be touched it must have no paste; the row changed, so it was read again
   await v.call("PUT", `/api/fits/${row}`, { label: "Ground clip", spec: { ...spec, what: "contact" } });
   expect(await notes()).toEqual([
@@ -91,6 +102,13 @@ test("a place is read on every board it is about, again when row or files change
       "Ground clip is not a contact that is touched, as it is meant to be. The files have paste everywhere.",
     ],
   ]);
+  // a reading of the row as it was that ends only now is not kept
+  const since = await kept();
+  await withWorkshop(server.deps.pool, before.w, (tx) =>
+    upsertPlaces(tx, boardId!, [{ fitId: row, readOf: before.readOf, reading: before.reading }]),
+  );
+  expect(await kept()).toEqual(since);
+  expect(since.readOf).not.toBe(before.readOf);
   // moved to bare board
   await v.call("PUT", `/api/fits/${row}`, { label: "Ground clip", spec: { ...spec, at: [15, 5] } });
   expect(await notes()).toEqual([["error", expect.stringContaining("copper nowhere, mask open nowhere")]]);

@@ -67,6 +67,8 @@ export async function upsertPlaces(
      from unnest($2::uuid[], $3::text[], $4::jsonb[]) as u (fit_id, read_of, reading)
      join fit_row as f on f.id = u.fit_id
      join board as b on b.id = $1
+     -- who began before row or board changed may end after who began behind it
+     where u.read_of = ${READ_OF}
      on conflict (workshop_id, board_id, fit_id) do update set read_of = excluded.read_of, reading = excluded.reading`,
     [
       boardId,
