@@ -98,6 +98,8 @@ export function createShare(limits: ShareLimits): Share {
           if (i >= 0) queue.splice(i, 1);
           reject(busy());
         }, limits.waitMs);
+        // who only waits keeps no process alive
+        late.unref();
         queue.push(w);
       });
     },

@@ -30,7 +30,7 @@ export const LIMITS: Partial<Record<Table, Limit>> = {
 
 /**
  * Nothing is written down that a document could not hold: it could be neither released nor restored from a backup. Every
- * change is held against the limits of the tables it added to, undo and restored rows among them.
+ * change is held against the limits of the tables it added to, what undo brings back among them.
  *
  * @throws AppError OUT_OF_RANGE naming the limit; nothing is kept then
  */

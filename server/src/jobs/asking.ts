@@ -21,6 +21,9 @@ interface Taken {
   readonly tries: number;
 }
 
+/** Who was to be asked cannot be asked any more; in words for the person. */
+export class NoLongerAsked extends Error {}
+
 /** Troubles of the database that pass: no fault of who was asked, and not counted. */
 const PASSING = ["DATABASE_AWAY", "STORAGE_FULL", "BUSY"];
 
@@ -52,8 +55,8 @@ export async function asking<A extends Taken>(
     return taken;
   });
   if (!ask) return false;
-  const fail = async (reason: string, tries = ask.tries): Promise<true> => {
-    await tryAgain(deps, workshopId, of, { ...ask, tries }, reason, later, againMs);
+  const fail = async (reason: string): Promise<true> => {
+    await tryAgain(deps, workshopId, of, ask, reason, later, againMs);
     return true;
   };
   if (ask.tries > MOST_TRIES && againMs === undefined)
@@ -76,12 +79,22 @@ export async function asking<A extends Taken>(
       later(waitMs);
       return true;
     }
-    // what the shop's own state refuses (a run released meanwhile) is not otherwise the next time
-    if (error instanceof AppError) return fail(error.message, MOST_TRIES);
+    // what the shop's own state refuses (a run released or closed meanwhile) is not otherwise the next time
+    if (error instanceof NoLongerAsked || error instanceof AppError) {
+      await withWorkshop(pool, workshopId, async (tx) => {
+        await of.end(tx, ask.id, "failed", error.message);
+        await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
+      });
+      return true;
+    }
     log({
       level: known ? "warning" : "error",
       message: `question ${ask.id}: ${plainWords(error instanceof Error ? error.stack : String(error), 1500)}`,
     });
-    return fail("What it answered cannot be kept.");
+    return fail(
+      known
+        ? "What it answered cannot be kept."
+        : "A fault on our side: it was not asked, or its answer was not kept.",
+    );
   }
 }

@@ -1,7 +1,6 @@
 import { type OfferChange, offerChanges, type RunOffer } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
-import { OutsideError } from "../outside/index.ts";
 import { manyPartsFor } from "../resources/library/index.ts";
 import { manyLines, oneRun } from "../resources/run/index.ts";
 import { oneShop } from "../resources/shop/index.ts";
@@ -19,7 +18,7 @@ import {
   supplierTalk,
   wantedOf,
 } from "../resources/source/index.ts";
-import { asking, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
 import { createBeside } from "./beside.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { answerHouse } from "./houses.ts";
@@ -100,7 +99,7 @@ async function askAndKeep(
     const wanted = wantedOf(lines, library, alternates, rules);
     return { run, lines, supplier, wanted, asked: rulesWanted(lines, rules) };
   });
-  if (!supplier?.feedKey) throw new OutsideError("It can no longer be asked.");
+  if (!supplier?.feedKey) throw new NoLongerAsked("It can no longer be asked.");
   const until = performance.now() + patienceMs;
   const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs);
   const left = Math.max(1, until - performance.now());

@@ -1,11 +1,11 @@
 import { fabRequest } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
-import { answerIn, askOutside, OutsideError, readQuote } from "../outside/index.ts";
+import { answerIn, askOutside, readQuote } from "../outside/index.ts";
 import { maybeHouseKey } from "../resources/house/index.ts";
 import { buildDocument, type HouseAsked, houseTalk, oneRun, upsertQuote } from "../resources/run/index.ts";
 import { PATIENCE_MS } from "../resources/source/index.ts";
-import { asking, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
 import type { WorkerDeps } from "./deps.ts";
 
 type HouseDeps = Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs" | "log">;
@@ -34,7 +34,7 @@ async function askAndKeep(
     return { key: await maybeHouseKey(tx, ask.houseId), document };
   });
   const house = document.houses?.find((h) => h.id === ask.houseId);
-  if (!house || key === undefined) throw new OutsideError("It can no longer be asked.");
+  if (!house || key === undefined) throw new NoLongerAsked("It can no longer be asked.");
   const { boards, options, basis } = fabRequest(document, house, ask.start);
   const answer = await askOutside(config.standInsUrl, {
     method: "POST",

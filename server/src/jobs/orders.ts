@@ -19,7 +19,7 @@ import {
 } from "../resources/record/index.ts";
 import { onePackage } from "../resources/release/index.ts";
 import { maybeRelease } from "../resources/run/index.ts";
-import { asking, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
 import type { WorkerDeps } from "./deps.ts";
 
 /** A parcel of files takes longer than a question. */
@@ -70,7 +70,7 @@ async function follow(
   const { pool, config } = deps;
   const known = await withWorkshop(pool, workshopId, (tx) => knownOf(tx, ask));
   const { key, steps, release } = known;
-  if (key === undefined || !release) throw new OutsideError("It can no longer be asked.");
+  if (key === undefined || !release) throw new NoLongerAsked("It can no longer be asked.");
   const since = steps.findLastIndex((s) => s.state === "sent");
   const reference = `${ask.runId}-${ask.order.split(" ")[0]}-${timesSent(steps)}`;
   const path = ["houses", key, "orders", reference];
@@ -78,30 +78,24 @@ async function follow(
     .slice(Math.max(0, since))
     .filter((s) => s.source === "" && isTold(s.state))
     .map(({ state, on, words }) => ({ state, on, words }));
-  const look = () =>
-    askOutside(config.standInsUrl, {
-      method: "POST",
-      path: [...path, "told"],
-      body: { told },
+  // what it has is asked first, always: whether it was sent before, nobody may have heard
+  const answer = await askOutside(config.standInsUrl, {
+    method: "POST",
+    path: [...path, "told"],
+    body: { told },
+    patienceMs: PATIENCE_MS,
+  });
+  if (answer.status !== 404) return kept(deps, workshopId, known, answerIn(answer, readOrder), later);
+  if (ask.number === "") {
+    const sent = await askOutside(config.standInsUrl, {
+      method: "PUT",
+      path,
+      onceUnder: reference,
+      body: { ...(await orderOf(deps, workshopId, known)), told },
       patienceMs: PATIENCE_MS,
     });
-  if (ask.number === "") {
-    // sent before, and nobody heard what became of it: that is asked first, its files go there once
-    const before = ask.tries > 1 ? await look() : undefined;
-    const answer =
-      before && before.status !== 404
-        ? before
-        : await askOutside(config.standInsUrl, {
-            method: "PUT",
-            path,
-            onceUnder: reference,
-            body: { ...(await orderOf(deps, workshopId, known)), told },
-            patienceMs: PATIENCE_MS,
-          });
-    return kept(deps, workshopId, known, answerIn(answer, readOrder), later);
+    return kept(deps, workshopId, known, answerIn(sent, readOrder), later);
   }
-  const answer = await look();
-  if (answer.status !== 404) return kept(deps, workshopId, known, answerIn(answer, readOrder), later);
   // the same order under the same reference: sent again it is no second one
   await withWorkshop(pool, workshopId, async (tx) => {
     await updateOrderNumber(tx, ask.id, "");

@@ -101,11 +101,11 @@ test.each<[string, RequestListener, string]>([
 });
 
 test("one that never answers, or drips, is given up when its time is over", async () => {
-  expect((await met(() => undefined, 80)).came).toBe("It did not answer in 1 seconds.");
+  expect((await met(() => undefined, 80)).came).toBe("It did not answer in time.");
   const drips: RequestListener = (_, res) => {
     const drip = setInterval(() => (res.destroyed ? clearInterval(drip) : res.write(" ")), 20);
   };
-  expect((await met(drips, 200)).came).toBe("It did not answer in 1 seconds.");
+  expect((await met(drips, 200)).came).toBe("It did not answer in time.");
 });
 
 test("a piece of a path is one piece, whatever stands in it", async () => {

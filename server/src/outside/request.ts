@@ -49,10 +49,7 @@ export function askOutside(base: string, asked: Outgoing): Promise<Incoming> {
       going.destroy();
       reject(new OutsideError(words));
     };
-    const late = setTimeout(
-      () => fail(`It did not answer in ${Math.max(1, Math.round(asked.patienceMs / 1000))} seconds.`),
-      asked.patienceMs,
-    );
+    const late = setTimeout(() => fail("It did not answer in time."), asked.patienceMs);
     const going = (url.protocol === "https:" ? secure : plain)(url, {
       method: asked.method,
       agent: false,
