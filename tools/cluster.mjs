@@ -6,6 +6,7 @@ import {
   chmodSync,
   existsSync,
   mkdirSync,
+  mkdtempSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -13,6 +14,7 @@ import {
   writeFileSync,
 } from "node:fs";
 import { createServer } from "node:net";
+import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
 
 const isRoot = process.getuid?.() === 0;
@@ -175,6 +177,19 @@ export async function startCluster(folder, wantedPort, isThrownAway = false) {
     port,
     data,
   };
+}
+
+/** Does something with a cluster that is thrown away after it. */
+export async function withCluster(work) {
+  const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
+  let cluster;
+  try {
+    cluster = await startCluster(folder, undefined, true);
+    return await work(cluster);
+  } finally {
+    cluster?.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
 }
 
 const OWNER = "kobbin_owner";

@@ -98,16 +98,14 @@ if (isCalled(import.meta.url)) {
   checkEngine();
   ensurePackagesInstalled();
   await ensureBuilt();
-  const { startCluster } = await import("./cluster.mjs");
-  const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
+  const { withCluster } = await import("./cluster.mjs");
   const launcher = createLauncher((name, code) => console.error(`${name} ended with ${code}`));
-  const cluster = await startCluster(folder, undefined, true);
-  try {
-    const done = await runJourneys(cluster, launcher, process.argv.slice(2));
-    process.exitCode = done?.failed === 0 ? 0 : 1;
-  } finally {
-    await launcher.end();
-    cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  await withCluster(async (cluster) => {
+    try {
+      const done = await runJourneys(cluster, launcher, process.argv.slice(2));
+      process.exitCode = done?.failed === 0 ? 0 : 1;
+    } finally {
+      await launcher.end();
+    }
+  });
 }

@@ -1,8 +1,7 @@
 // A quick check for the hand: types, rules, and the tests that can notice what changed since the last commit, by what they
 // import, the nearest first, as many as fit into a moment. npm run near -- [commit] [--seconds 30]
 import { execFileSync, spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { existsSync, readFileSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
 import { reachedBy, sources } from "./reached.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
@@ -68,18 +67,11 @@ const taken = near.filter(({ far, seconds }) => {
 });
 if (taken.length > 0) {
   const isServed = taken.some(({ test }) => test.startsWith("server/"));
-  const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
-  let cluster;
-  try {
-    if (isServed || taken.some(({ test }) => test.startsWith("bin/"))) await ensureBuilt();
-    if (isServed) cluster = await (await import("./cluster.mjs")).startCluster(folder, undefined, true);
-    const done = runUnits(cluster, ["--runTestsByPath", ...taken.map(({ test }) => test)]);
-    if (!done) failures.push("the tests did not run");
-    else failures.push(...done.failures);
-  } finally {
-    cluster?.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  if (isServed || taken.some(({ test }) => test.startsWith("bin/"))) await ensureBuilt();
+  const run = (cluster) => runUnits(cluster, ["--runTestsByPath", ...taken.map(({ test }) => test)]);
+  const done = isServed ? await (await import("./cluster.mjs")).withCluster(run) : run();
+  if (!done) failures.push("the tests did not run");
+  else failures.push(...done.failures);
 }
 const left = near.length - taken.length;
 console.log(

@@ -3,20 +3,7 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join, normalize, relative } from "node:path";
 import { parseSync } from "@swc/core";
-import { ROOT } from "./setup.mjs";
-
-const PARTS = [
-  "core",
-  "formats",
-  "solver",
-  "packing",
-  "contract",
-  "standins",
-  "demo",
-  "bin",
-  "server",
-  "web",
-];
+import { PARTS, ROOT } from "./setup.mjs";
 
 const CODE = /\.(ts|tsx|mjs)$/;
 

@@ -12,6 +12,20 @@ export const option = (name) => {
   return i < 0 ? undefined : process.argv[i + 1];
 };
 
+/** The parts of the repository whose sources are built and tested. */
+export const PARTS = [
+  "core",
+  "formats",
+  "solver",
+  "packing",
+  "contract",
+  "standins",
+  "demo",
+  "bin",
+  "server",
+  "web",
+];
+
 /** Whether a module is the program that was called, not one of its parts. @param url the module's own */
 export const isCalled = (url) => process.argv[1] === fileURLToPath(url);
 
@@ -62,17 +76,7 @@ function newest(folders) {
 /** Builds server and page when a source is newer than the last build. */
 export async function ensureBuilt() {
   const stamp = join(ROOT, "web", "dist", ".built");
-  const sources = newest([
-    "core",
-    "formats",
-    "solver",
-    "packing",
-    "contract",
-    "standins",
-    "server",
-    "web",
-    "bin",
-  ]);
+  const sources = newest(PARTS);
   if (existsSync(stamp) && Number(readFileSync(stamp, "utf8")) >= sources) return;
   console.log("building …");
   run(process.execPath, ["node_modules/typescript/bin/tsc", "-b"], "the type check");
@@ -82,10 +86,7 @@ export async function ensureBuilt() {
     ["node_modules/vite/bin/vite.js", "build", "web", "--logLevel", "warn"],
     "the build of the page",
   );
-  writeFileSync(
-    stamp,
-    String(newest(["core", "formats", "solver", "packing", "contract", "standins", "server", "web", "bin"])),
-  );
+  writeFileSync(stamp, String(newest(PARTS)));
 }
 
 /** Brings a database forward, in a process of its own: nothing that hears a request has the owner's address. */

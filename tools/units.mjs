@@ -69,14 +69,7 @@ if (isCalled(import.meta.url)) {
   checkEngine();
   ensurePackagesInstalled();
   await ensureBuilt();
-  const { startCluster } = await import("./cluster.mjs");
-  const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
-  const cluster = await startCluster(folder, undefined, true);
-  try {
-    const done = runUnits(cluster, process.argv.slice(2), false);
-    process.exitCode = done?.failed === 0 ? 0 : 1;
-  } finally {
-    cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  const { withCluster } = await import("./cluster.mjs");
+  const done = await withCluster((cluster) => runUnits(cluster, process.argv.slice(2), false));
+  process.exitCode = done?.failed === 0 ? 0 : 1;
 }
