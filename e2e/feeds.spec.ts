@@ -27,7 +27,7 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
     await control("failing=");
     // where all of this took so long that it was given up meanwhile, it is asked again
     await expect(async () => {
-      if (await row.getByText(/did not answer/).isVisible())
+      if (await row.getByText(/nothing usable/).isVisible())
         await page.getByRole("button", { name: "Ask again" }).click();
       await expect(asked).toBeHidden({ timeout: 8000 });
     }).toPass();
@@ -35,7 +35,7 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
     // a day without it: given up in words, its older offers stay
     await control("failing=brindle");
     await page.getByRole("button", { name: "Ask again" }).click();
-    await expect(row).toContainText(/did not answer in 4 tries; its older offers were kept/);
+    await expect(row).toContainText(/nothing usable after 4 tries; its older offers were kept/);
     expect(await page.getByText(/sets? of suppliers compared/).textContent()).toBe(before);
     // ten days later prices and stock have moved, and what moved is told
     await control("failing=&day=2026-12-04");

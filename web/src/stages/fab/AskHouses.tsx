@@ -53,7 +53,8 @@ export function AskHouses() {
           )}
           {failed.map((a) => (
             <span key={a.houseId} className="text-look">
-              <Mark kind="look" /> {a.house} did not answer in {a.tries} tries: {a.reason}
+              <Mark kind="look" /> {a.house}: nothing usable after {count(a.tries, "try", "tries")}.{" "}
+              {a.reason}
             </span>
           ))}
         </p>

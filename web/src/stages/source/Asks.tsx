@@ -5,7 +5,8 @@ import { Mark } from "../../ui/Mark.tsx";
 
 const words = (a: AskRow): string => {
   if (a.state === "answered") return count(a.offers, "offer");
-  if (a.state === "failed") return `did not answer in ${a.tries} tries; its older offers were kept`;
+  if (a.state === "failed")
+    return `nothing usable after ${count(a.tries, "try", "tries")}; its older offers were kept`;
   if (a.state === "asking") return a.tries > 1 ? `asked again, try ${a.tries}` : "asked";
   return a.tries > 0 ? "asked again in a moment; its older offers stay meanwhile" : "waits";
 };

@@ -39,7 +39,7 @@ export function SourcePage() {
   useEffect(() => {
     if (wasAsking.current && !isAsking)
       say(
-        `${count(total, "offer")}${gaps > 0 ? `; ${gaps} times “not listed”` : ""}${lost > 0 ? `; ${count(lost, "supplier")} did not answer` : ""}`,
+        `${count(total, "offer")}${gaps > 0 ? `; ${gaps} times “not listed”` : ""}${lost > 0 ? `; nothing usable from ${count(lost, "supplier")}` : ""}`,
         lost > 0 ? { isProblem: true, hint: "What it offered before was kept. Ask again later." } : {},
       );
     wasAsking.current = isAsking;
