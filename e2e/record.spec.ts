@@ -77,7 +77,12 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await boards.getByLabel("Counted").fill(String(ordered - 2));
   await boards.getByRole("button", { name: "It came", exact: true }).click();
   await expect(boards).toContainText(`${ordered - 2} of ${ordered}`);
+  // more than is to come is asked about, and nothing is written down until it is said to be right
   await count.click();
+  await boards.getByLabel("Counted").fill("22");
+  await expect(boards.getByRole("button", { name: "It came", exact: true })).toBeDisabled();
+  await boards.getByLabel("22 is right: 20 more than the 2 to come").check();
+  await expect(boards.getByRole("button", { name: "It came", exact: true })).toBeEnabled();
   await boards.getByLabel("Counted").fill("1");
   await boards.getByLabel("set apart").check();
   await boards.getByLabel("Because").fill("scratched mask");

@@ -286,6 +286,7 @@ export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
+export { lotsOf } from "./run/usage.ts";
 export { whatIf } from "./run/what-if.ts";
 export { assemblyHouse } from "./run/who-places.ts";
 export { CHOICE_FIELDS, type ChoiceField } from "./shape/choice-fields.ts";

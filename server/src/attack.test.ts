@@ -180,6 +180,59 @@ test("every body of every route in which one value is something else is answered
   expect(defects).toEqual([]);
 }, 600_000);
 
+/** The most of a value a refusal names, of the same kind; undefined where it names none. */
+function mostOf(meant: unknown, message: string): unknown {
+  const n = (pattern: RegExp) => pattern.exec(message)?.[1];
+  const longest = n(/is longer than (\d+) characters/) ?? n(/should be a text of (?:1 to|at most) (\d+)/);
+  if (longest && typeof meant === "string") return "x".repeat(Number(longest));
+  const most = n(/is at most ([\d.e+]+)\.$/);
+  return most && typeof meant === "number" ? Number(most) : undefined;
+}
+
+test("whatever is accepted can be backed up and restored: every field with the most it takes, of every route", async () => {
+  let n = 0;
+  for (const { key, method, path } of routes) {
+    const body = shop.bodies[key];
+    if (body === undefined || body instanceof FormData || method === "GET") continue;
+    if (/session|shops|invit|people|restore|demo/.test(path)) continue;
+    for (const place of placesOf(body)) {
+      const meant = place.reduce<unknown>((v, k) => (v as Record<string, unknown>)[k as string], body);
+      const beyond = typeof meant === "string" ? "x".repeat(70_000) : 1e300;
+      if (!["string", "number"].includes(typeof meant) || n++ % Math.min(ONE_OF, 4) !== 0) continue;
+      const r = await shop.owner.call(method, own(path, key), withOdd(body, place, beyond));
+      const said = r.body as { message?: string; details?: Record<string, string> } | undefined;
+      for (const words of [said?.message ?? "", ...Object.values(said?.details ?? {})]) {
+        const most = mostOf(meant, String(words));
+        if (most === undefined) continue;
+        const took = await judge(
+          shop.owner,
+          method,
+          own(path, key),
+          withOdd(body, place, most),
+          `the most at ${place.join(".")}`,
+        );
+        count(took < 300 ? "fields taken with the most they hold" : "fields refused with it");
+        break;
+      }
+    }
+  }
+  await server.owner.query("delete from tries");
+  const backup = await shop.owner.get("/api/backup");
+  expect([backup.status, backup.body]).toEqual([200, backup.body]);
+  const form = new FormData();
+  form.append("files", new Blob([backup.bytes as Uint8Array<ArrayBuffer>]), "backup.zip");
+  const restored = await shop.owner.call("POST", "/api/restore", form);
+  expect([restored.status, restored.body]).toEqual([
+    201,
+    expect.objectContaining({ name: expect.any(String) }),
+  ]);
+  // the shop itself is what the other attacks are on
+  expect((await shop.owner.post("/api/session/shop", shop.bodies["POST /api/session/shop"])).status).toBe(
+    204,
+  );
+  expect(defects).toEqual([]);
+}, 600_000);
+
 test("bodies that are nothing at all, and bodies at the door, are answered in words", async () => {
   let n = 0;
   for (const { key, method, path } of routes)
@@ -343,6 +396,7 @@ test("a backup no Kobbin wrote is refused with what is wrong, and nothing of it 
   for (const [what, forge] of HOSTILE) {
     const r = await send(forge(good()));
     expect([what, r.status, (r.body as { code?: string }).code]).toEqual([what, 422, "ARCHIVE_INVALID"]);
+    if (process.env.ATTACK_WORDS) console.log(`${what}: ${(r.body as { message: string }).message}`);
     await server.owner.query("delete from tries");
     count("hostile backups");
   }

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
 import { shapes } from "@kobbin/core";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../test/kit.ts";
-import { LIMITS } from "./history/limits.ts";
+import { BOUNDS } from "./schema/bounds.ts";
 import { DESCRIPTORS } from "./schema/tables.ts";
 
 let server: TestServer;
@@ -26,8 +26,13 @@ async function filled(statement: string, values: readonly unknown[]): Promise<vo
 }
 
 test("what a limit is counted by is a column of its table", () => {
-  for (const [table, { of }] of Object.entries(LIMITS))
-    if (of) expect(DESCRIPTORS[table as keyof typeof DESCRIPTORS].columns).toHaveProperty(of);
+  for (const [table, { of, via }] of Object.entries(BOUNDS)) {
+    if (of) expect(DESCRIPTORS[via?.table ?? (table as keyof typeof DESCRIPTORS)].columns).toHaveProperty(of);
+    if (via)
+      expect(DESCRIPTORS[table as keyof typeof DESCRIPTORS].columns).toMatchObject({
+        [via.by]: { to: via.table },
+      });
+  }
 });
 
 test("a shop filled to the brim is released, backed up and restored; one more of anything is refused, by undo too", async () => {

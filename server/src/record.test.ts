@@ -439,6 +439,11 @@ test("a slip of the hand at the bench stays off the shelf, and whatever a shop h
   ]);
   expect((await r.arrives({ order: r.parts, item: r.offer, qty: 10_000_000 }, bench)).status).toBe(422);
   expect((await r.arrives({ qty: 20_500 }, bench)).status).toBe(201);
+  // whoever says that it is right is believed, as far as a number goes
+  const meant = await r.arrives({ qty: 20_501, isMeant: true }, bench);
+  expect(meant.status).toBe(201);
+  expect((await r.arrives({ qty: 10_000_001, isMeant: true }, bench)).status).toBe(422);
+  expect((await r.undo(meant.headers, bench)).status).toBe(200);
   // as an older Kobbin took it: more than a whole number of the database's holds
   for (let i = 0; i < 25; i++)
     await r.v.post("/api/lots", { mpn: "ZZ-UNKNOWN-1", qty: 1e8, currency: "EUR" });

@@ -165,6 +165,8 @@ const receivedItem = yup.object({
   because: trimmed(500).default(""),
   /** What a piece costs, by its invoice or as planned; boards make no lot and have none. */
   unitCost: money,
+  /** Far more than the run needs, and so it was counted. */
+  isMeant: flag(),
   /** Where the lot goes. */
   place: trimmed(120).default(""),
 });

@@ -6,6 +6,8 @@
 export const MOST = {
   /** Boards of a revision. */
   boards: 200,
+  /** Places of a board. */
+  placements: 500_000,
   /** Lines of a revision's bill. */
   lines: 20_000,
   /** Versions of a revision. */

@@ -15,6 +15,7 @@ import {
 } from "./shape.ts";
 
 const mm = number(-1e6, 1e6);
+const size = number(1e-3, 1e6);
 const point = tuple(mm, mm);
 const place = fields({ layer: text(80), x: mm, y: mm, mm: maybe(mm) });
 const counts = mapOf(number(0, 1e9), 200);
@@ -83,8 +84,9 @@ export const measureShape: DataShape = fields({
   layerOrder: list(text(80), 200),
   outline: maybe(
     fields({
-      widthMm: maybe(mm),
-      heightMm: maybe(mm),
+      // a board that has a width and a height has some
+      widthMm: maybe(size),
+      heightMm: maybe(size),
       areaMm2: maybe(number(0, 1e9)),
       perimeterMm: maybe(number(0, 1e9)),
       cutouts: whole(),

@@ -238,7 +238,7 @@ export const runShape: DataShape = fields({
     ),
   ),
   lines: list(line, MOST.lines),
-  placements: maybe(list(placementShape, 500_000)),
+  placements: maybe(list(placementShape, MOST.placements)),
   suppliers: list(supplier, MOST.suppliers),
   offers: list(offer, MOST.offers),
   library: maybe(list(part, MOST.parts)),

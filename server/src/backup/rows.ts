@@ -1,7 +1,10 @@
 import { randomUUID } from "node:crypto";
 import { shapes } from "@kobbin/core";
+import { tooMany } from "../schema/bounds.ts";
+import { checkColumns } from "../schema/judge.ts";
 import { type Descriptor, descriptorOf, isRef, isTable, TABLE_ORDER } from "../schema/tables.ts";
 import { BACKUP_TABLES, refuse } from "./format.ts";
+import { strayed } from "./strayed.ts";
 
 type Row = Record<string, unknown>;
 
@@ -61,6 +64,10 @@ export function checkRows(tables: ReadonlyMap<string, string>, files: ReadonlySe
         tell(`${where} names a file that is not there`);
     }
   }
+  for (const what of tooMany(rows)) tell(what);
+  // only rows that are right one by one can be held against each other
+  stop();
+  for (const what of strayed(rows)) tell(what);
   const changes = new Set(rows("change").map((c) => String(c.id)));
   for (const [n, c] of rows("change").entries())
     checkColumns(descriptorOf("change"), c, `row ${n + 1} of change`, tell, true);
@@ -129,32 +136,6 @@ function parse(table: string, text: string, tell: (what: string) => void): Row[]
     else out.push(value as Row);
   }
   return out;
-}
-
-/** @param isWhole columns that have no default have to be there */
-function checkColumns(
-  d: Descriptor,
-  row: Row,
-  where: string,
-  tell: (what: string) => void,
-  isWhole: boolean,
-): void {
-  for (const [name, value] of Object.entries(row)) {
-    if (!Object.hasOwn(d.columns, name)) {
-      tell(`${where} has a column “${name.slice(0, 60)}” that Kobbin does not know`);
-      continue;
-    }
-    const column = d.columns[name]!;
-    if (isRef(column)) {
-      if (!(value === null && column.isOptional) && !(typeof value === "string" && shapes.UUID.test(value)))
-        tell(`${where}: ${name} is no id`);
-    } else {
-      const wrong = column(value, name);
-      if (wrong) tell(`${where}: ${wrong}`);
-    }
-  }
-  if (isWhole)
-    for (const k of d.key) if (row[k] === undefined || row[k] === null) tell(`${where} has no ${k}`);
 }
 
 function checkRefs(

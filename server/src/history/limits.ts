@@ -1,60 +1,95 @@
-import { AppError, shapes } from "@kobbin/core";
+import { AppError } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
+import { BOUNDS, type Bound } from "../schema/bounds.ts";
 import { ident } from "../schema/ident.ts";
-import type { Table } from "../schema/tables.ts";
+import { checkColumns } from "../schema/judge.ts";
+import { descriptorOf, type Table } from "../schema/tables.ts";
+import type { Row } from "./rows.ts";
 import type { ChangedRow } from "./sentence.ts";
 
-const { MOST } = shapes;
-
-/** So many rows of a table there may be, of each value of a column or of the shop, and what they are in words. */
-interface Limit {
-  readonly most: number;
-  readonly of?: string;
-  readonly what: string;
-}
-
-/** What of a shop is bounded by what a document holds. */
-export const LIMITS: Partial<Record<Table, Limit>> = {
-  board: { most: MOST.boards, of: "revision_id", what: "boards of a product" },
-  bom_line: { most: MOST.lines, of: "revision_id", what: "lines of a parts list" },
-  variant: { most: MOST.variants, of: "revision_id", what: "variants of a product" },
-  line_sum: { most: MOST.sums, of: "revision_id", what: "sums of a parts list" },
-  fit_row: { most: MOST.fits, of: "product_id", what: "rows of a fit sheet" },
-  foil: { most: MOST.foils, of: "product_id", what: "foils of a product" },
-  house: { most: MOST.houses, what: "houses" },
-  supplier: { most: MOST.suppliers, what: "suppliers" },
-  part: { most: MOST.parts, what: "parts in the library" },
-  alternate: { most: MOST.alternates, what: "substitutes in the library" },
-  lot: { most: MOST.lots, what: "lots on the shelf" },
-};
-
 /**
- * Nothing is written down that a document could not hold: it could be neither released nor restored from a backup. Every
- * change is held against the limits of the tables it added to, what undo brings back among them.
+ * Nothing is written down that a document or a backup could not hold: it could be neither released nor restored. Every
+ * change is held against the bounds of the tables it added to and against what their columns hold, what undo brings back
+ * among them: by the lists a backup is read by.
  *
- * @throws AppError OUT_OF_RANGE naming the limit; nothing is kept then
+ * @throws AppError OUT_OF_RANGE naming the bound, or the field; nothing is kept then
  */
 export async function refuseBeyond(tx: Tx, changed: readonly ChangedRow[]): Promise<void> {
-  const added = changed.filter((r) => r.op === "insert");
-  for (const table of new Set(added.map((r) => r.table))) {
-    const limit = LIMITS[table];
-    if (!limit) continue;
-    const { most, of, what } = limit;
-    const ids = added.flatMap((r) => (r.table === table ? [String(r.key.id)] : []));
-    const { rows } = of
-      ? await tx.query<{ n: number }>(
-          `select count(*)::int as n from ${ident(table)}
-           where ${ident(table, of)} in (select ${ident(table, of)} from ${ident(table)} where id = any($1::uuid[]))
-           group by ${ident(table, of)} order by 1 desc limit 1`,
-          [ids],
-        )
-      : await tx.query<{ n: number }>(`select count(*)::int as n from ${ident(table)}`);
-    const n = rows[0]?.n ?? 0;
-    if (n > most)
-      throw new AppError(
-        "OUT_OF_RANGE",
-        `There may be ${most} ${what}, and this would make ${n}; nothing was changed.`,
-        "Remove some that are not needed any more.",
-      );
+  const added = new Map<Table, Row[]>();
+  for (const r of changed)
+    if (r.op === "insert") added.set(r.table, [...(added.get(r.table) ?? []), r.key as Row]);
+  for (const [table, keys] of added) {
+    const bound = BOUNDS[table];
+    if (bound) await refuseTooMany(tx, table, bound, keys);
+    for (const row of await rowsOf(tx, table, keys)) refuseUnkept(table, row, true);
   }
+  for (const r of changed)
+    if (r.op === "update" && r.became) refuseUnkept(r.table, withoutMade(r.table, r.became as Row), false);
+}
+
+async function refuseTooMany(tx: Tx, table: Table, bound: Bound, keys: readonly Row[]): Promise<void> {
+  const { most, of, via, what } = bound;
+  const ids = keys.map((k) => String(k.id));
+  const { rows } = of
+    ? await tx.query<{ n: number }>(
+        via
+          ? `select count(*)::int as n from ${ident(table)} as t join ${ident(via.table)} as o on o.id = t.${ident(table, via.by)}
+             where o.${ident(via.table, of)} in (
+               select o.${ident(via.table, of)} from ${ident(table)} as t
+               join ${ident(via.table)} as o on o.id = t.${ident(table, via.by)} where t.id = any($1::uuid[]))
+             group by o.${ident(via.table, of)} order by 1 desc limit 1`
+          : `select count(*)::int as n from ${ident(table)}
+             where ${ident(table, of)} in (select ${ident(table, of)} from ${ident(table)} where id = any($1::uuid[]))
+             group by ${ident(table, of)} order by 1 desc limit 1`,
+        [ids],
+      )
+    : await tx.query<{ n: number }>(`select count(*)::int as n from ${ident(table)}`);
+  const n = rows[0]?.n ?? 0;
+  if (n > most)
+    throw new AppError(
+      "OUT_OF_RANGE",
+      `There may be ${most} ${what}, and this would make ${n}; nothing was changed.`,
+      "Remove some that are not needed any more.",
+    );
+}
+
+/** Columns that Kobbin makes itself, large, and judged where they are made. */
+const MADE: Partial<Record<Table, readonly string[]>> = {
+  board: ["measure", "placements"],
+  release: ["document", "manifest"],
+};
+
+/** Rows as a backup would hold them, without what is made here. */
+async function rowsOf(tx: Tx, table: Table, keys: readonly Row[]): Promise<Row[]> {
+  const same = descriptorOf(table)
+    .key.map((c) => `t.${ident(table, c)} = k.${ident(table, c)}`)
+    .join(" and ");
+  const { rows } = await tx.query<{ row: Row }>(
+    `select to_jsonb(t) - $2::text[] as row
+     from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k join ${ident(table)} as t on ${same}`,
+    [JSON.stringify(keys), ["workshop_id", ...(MADE[table] ?? [])]],
+  );
+  return rows.map((r) => r.row);
+}
+
+const withoutMade = (table: Table, row: Row): Row =>
+  MADE[table] ? Object.fromEntries(Object.entries(row).filter(([c]) => !MADE[table]!.includes(c))) : row;
+
+function refuseUnkept(table: Table, row: Row, isWhole: boolean): void {
+  let wrong: string | undefined;
+  checkColumns(
+    descriptorOf(table),
+    row,
+    "",
+    (what) => {
+      wrong ??= what.replace(/^: /, "");
+    },
+    isWhole,
+  );
+  if (wrong !== undefined)
+    throw new AppError(
+      "OUT_OF_RANGE",
+      `Something here is more than is kept: ${wrong}. Nothing was changed.`,
+      "Make it shorter or smaller, and save it again.",
+    );
 }

@@ -4,7 +4,7 @@ import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
-import { OutsideError, plainWords } from "../outside/index.ts";
+import { InTurnError, OutsideError, plainWords, type Reader, readApart } from "../outside/index.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { MOST_TRIES, tryAgain } from "./try-again.ts";
 
@@ -24,8 +24,19 @@ interface Taken {
 /** Who was to be asked cannot be asked any more; in words for the person. */
 export class NoLongerAsked extends Error {}
 
+/** Reads what is answered to a shop's question, what is long in a thread. */
+export const readerFor = (compute: WorkerDeps["compute"], shop: string): Reader =>
+  readApart((answer, as) => compute.run({ kind: "answer", answer, as }, shop));
+
 /** Troubles of the database that pass: no fault of who was asked, and not counted. */
 const PASSING = ["DATABASE_AWAY", "STORAGE_FULL", "BUSY"];
+
+/** What passes by itself, and after how many times the usual wait it is tried again; undefined of all else. */
+function passing(error: unknown): { words: string; times: number } | undefined {
+  if (error instanceof InTurnError) return { words: error.message, times: 1 };
+  const known = error instanceof AppError ? error : ofDatabase(error);
+  return known && PASSING.includes(known.code) ? { words: known.message, times: 4 } : undefined;
+}
 
 /**
  * Takes one question up and sees it to an end, whatever happens: what goes wrong counts as a try, the other end's fault or
@@ -67,18 +78,19 @@ export async function asking<A extends Taken>(
     return true;
   } catch (error) {
     countJob("failed");
-    if (error instanceof OutsideError) return fail(error.message);
-    const known = error instanceof AppError ? error : ofDatabase(error);
-    if (known && PASSING.includes(known.code)) {
+    const passes = passing(error);
+    if (passes) {
       // where not even that is taken, it is found again once it was held too long
-      const waitMs = deps.config.feedRetryMs * 4;
+      const waitMs = deps.config.feedRetryMs * passes.times;
       await withWorkshop(pool, workshopId, async (tx) => {
-        await of.putOff(tx, ask.id, known.message, waitMs, false);
+        await of.putOff(tx, ask.id, passes.words, waitMs, false);
         await tell(tx, { kind: "asking", workshop: workshopId, runId: ask.runId });
       });
       later(waitMs);
       return true;
     }
+    if (error instanceof OutsideError) return fail(error.message);
+    const known = error instanceof AppError ? error : ofDatabase(error);
     // what the shop's own state refuses (a run released or closed meanwhile) is not otherwise the next time
     if (error instanceof NoLongerAsked || error instanceof AppError) {
       await withWorkshop(pool, workshopId, async (tx) => {

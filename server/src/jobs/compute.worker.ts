@@ -5,10 +5,10 @@ import {
   type FabRequest,
   fabRequest,
   isComplete,
+  lotsOf,
   measureBoard,
   measureToKeep,
   microsToNumber,
-  type PastRun,
   type RunDocument,
   type RunRecord,
   type RunResult,
@@ -21,7 +21,8 @@ import {
 import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
 import { proveBaskets } from "@kobbin/solver";
 import { openBackup } from "../backup/open.ts";
-import type { Answer, Task } from "./messages.ts";
+import { OutsideError, readAnswer } from "../outside/index.ts";
+import type { Answer, Ended, Task } from "./messages.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
@@ -29,9 +30,10 @@ export default async function compute(task: Task): Promise<Answer> {
     if (task.kind === "measure") return await measure(task);
     if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
     if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
+    if (task.kind === "answer") return answered(task);
     if (task.kind === "places") return await placesOf(task);
     if (task.kind === "request") return { kind: "request", request: requestOf(task) };
-    if (task.kind === "outcome") return { kind: "outcome", outcome: outcomeOf(task.document, task.record) };
+    if (task.kind === "outcome") return { kind: "outcome", ...outcomeOf(task.document, task.record) };
     return await pack(task);
   } catch (error) {
     const wire = toWire(error);
@@ -39,6 +41,8 @@ export default async function compute(task: Task): Promise<Answer> {
     throw error;
   }
 }
+
+const PLACES = shapes.list(shapes.placementShape, shapes.MOST.placements);
 
 async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer> {
   const { set, corrections, rejected } = await readAsBoard(task.files, {
@@ -57,13 +61,32 @@ async function measure(task: Extract<Task, { kind: "measure" }>): Promise<Answer
       { details: m.layers },
     );
   }
+  const kept = measureToKeep(m);
+  const placements = set.placements?.parts ?? [];
+  // what is kept is read back from backups for years: it has the shape they read
+  const wrong = shapes.measureShape(kept, "its measures") ?? PLACES(placements, "its places");
+  if (wrong)
+    throw new AppError(
+      "TOO_MUCH_WORK",
+      `The board holds more than is kept: ${wrong}.`,
+      "Drop only the board's own files; if they are all it is, report it.",
+    );
   return {
     kind: "measured",
-    measure: JSON.stringify(measureToKeep(m)),
+    measure: JSON.stringify(kept),
     corrections,
     lines: set.bom?.lines ?? [],
-    placements: set.placements?.parts ?? [],
+    placements,
   };
+}
+
+function answered({ answer, as }: Extract<Task, { kind: "answer" }>): Answer {
+  try {
+    return { kind: "answer", value: readAnswer(answer, as) };
+  } catch (error) {
+    if (error instanceof OutsideError) return { kind: "answer", refused: error.message };
+    throw error;
+  }
 }
 
 async function placesOf(task: Extract<Task, { kind: "places" }>): Promise<Answer> {
@@ -103,17 +126,20 @@ async function rollUpProven(document: RunDocument): Promise<RunResult> {
   return rollUp(document, { cache });
 }
 
-/** What the next run of the product begins with. */
-export function outcomeOf(document: RunDocument, record: RunRecord): Omit<PastRun, "name" | "closedOn"> {
+/** What the next run of the product begins with, and the lots this one counted on or was sent. */
+export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended, "kind"> {
   const r = rollUp(document, { scope: "the best", record });
   const { tally, minutes } = r.actual!;
   return {
-    method: document.assembly.method,
-    good: tally.good,
-    scrapped: tally.scrapped,
-    minutes: tally.minutes,
-    // as the model alone has it, whatever record this run began with
-    modelMinutes: minutes.planned / (r.yield.record?.timeFactor ?? 1),
+    outcome: {
+      method: document.assembly.method,
+      good: tally.good,
+      scrapped: tally.scrapped,
+      minutes: tally.minutes,
+      // as the model alone has it, whatever record this run began with
+      modelMinutes: minutes.planned / (r.yield.record?.timeFactor ?? 1),
+    },
+    lots: r.needs.flatMap((n) => lotsOf(document, n, record.receipts).map((l) => l.id)),
   };
 }
 

@@ -18,7 +18,7 @@ import {
   supplierTalk,
   wantedOf,
 } from "../resources/source/index.ts";
-import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, readerFor, type Waiting } from "./asking.ts";
 import { createBeside } from "./beside.ts";
 import type { WorkerDeps } from "./deps.ts";
 import { answerHouse } from "./houses.ts";
@@ -72,7 +72,7 @@ export const feedsQueue = (deps: WorkerDeps, later: (inMs: number) => void): Dur
  * long; its older offers stay until it answers.
  */
 export const answerAsk = (
-  deps: Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs" | "log">,
+  deps: Pick<WorkerDeps, "pool" | "config" | "compute" | "today" | "patienceMs" | "log">,
   due: Waiting,
   later: (inMs: number) => void,
 ): Promise<boolean> =>
@@ -86,7 +86,7 @@ export const answerAsk = (
   );
 
 async function askAndKeep(
-  { pool, config, today, patienceMs = PATIENCE_MS }: Parameters<typeof answerAsk>[0],
+  { pool, config, compute, today, patienceMs = PATIENCE_MS }: Parameters<typeof answerAsk>[0],
   workshopId: string,
   ask: Asked,
 ): Promise<void> {
@@ -101,9 +101,10 @@ async function askAndKeep(
   });
   if (!supplier?.feedKey) throw new NoLongerAsked("It can no longer be asked.");
   const until = performance.now() + patienceMs;
-  const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs);
+  const read = readerFor(compute, workshopId);
+  const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs, read);
   const left = Math.max(1, until - performance.now());
-  const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), left);
+  const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), left, read);
   const said: Answered = { ...numbers, offers: [...numbers.offers, ...any] };
   await recordChange(
     pool,

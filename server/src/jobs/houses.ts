@@ -1,14 +1,14 @@
 import { fabRequest } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
-import { answerIn, askOutside, readQuote } from "../outside/index.ts";
+import { askOutside } from "../outside/index.ts";
 import { maybeHouseKey } from "../resources/house/index.ts";
 import { buildDocument, type HouseAsked, houseTalk, oneRun, upsertQuote } from "../resources/run/index.ts";
 import { PATIENCE_MS } from "../resources/source/index.ts";
-import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, readerFor, type Waiting } from "./asking.ts";
 import type { WorkerDeps } from "./deps.ts";
 
-type HouseDeps = Pick<WorkerDeps, "pool" | "config" | "today" | "patienceMs" | "log">;
+type HouseDeps = Pick<WorkerDeps, "pool" | "config" | "compute" | "today" | "patienceMs" | "log">;
 
 /**
  * Asks one house for the boards of a run and keeps its answer as a quotation for just what was asked. One that fails is
@@ -25,7 +25,7 @@ export const answerHouse = (deps: HouseDeps, due: Waiting, later: (inMs: number)
   );
 
 async function askAndKeep(
-  { pool, config, today, patienceMs = PATIENCE_MS }: HouseDeps,
+  { pool, config, compute, today, patienceMs = PATIENCE_MS }: HouseDeps,
   workshopId: string,
   ask: HouseAsked,
 ): Promise<void> {
@@ -42,7 +42,7 @@ async function askAndKeep(
     body: { boards, options },
     patienceMs,
   });
-  const said = answerIn(answer, readQuote);
+  const said = await readerFor(compute, workshopId)(answer, "quote");
   await recordChange(
     pool,
     { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },

@@ -12,6 +12,7 @@ import type {
   WireError,
 } from "@kobbin/core";
 import type { OpenedBackup } from "../backup/open.ts";
+import type { AnswerKind, Incoming, ReadElsewhere } from "../outside/index.ts";
 
 /** A dropped file as it crosses to a worker. */
 export interface DroppedFile {
@@ -43,6 +44,12 @@ export type Task =
       readonly places: Readonly<
         Record<string, { readonly at: readonly [number, number]; readonly diameterMm: number }>
       >;
+    }
+  | {
+      /** What somebody outside answered, read by its kind. */
+      readonly kind: "answer";
+      readonly answer: Incoming;
+      readonly as: AnswerKind;
     }
   | { readonly kind: "summary"; readonly document: RunDocument }
   | {
@@ -83,10 +90,15 @@ export interface Summarised {
 export interface Ended {
   readonly kind: "outcome";
   readonly outcome: Omit<PastRun, "name" | "closedOn">;
+  /** Lots the run counted on, and those that came for it. */
+  readonly lots: readonly string[];
 }
 export interface Requested {
   readonly kind: "request";
   readonly request: FabRequest;
+}
+export interface AnswerRead extends ReadElsewhere {
+  readonly kind: "answer";
 }
 export interface PlacesRead {
   readonly kind: "places";
@@ -100,6 +112,7 @@ export interface Packaged {
 
 /** What a worker answers; errors as data, since classes do not cross. */
 export type Answer =
+  | AnswerRead
   | BackupRead
   | Ended
   | Measured

@@ -5,7 +5,7 @@ import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
-import { answerIn, askOutside, OutsideError, readOrder } from "../outside/index.ts";
+import { askOutside, OutsideError } from "../outside/index.ts";
 import { maybeHouseKey } from "../resources/house/index.ts";
 import {
   fillPurchaseDates,
@@ -19,7 +19,7 @@ import {
 } from "../resources/record/index.ts";
 import { onePackage } from "../resources/release/index.ts";
 import { maybeRelease } from "../resources/run/index.ts";
-import { asking, NoLongerAsked, type Waiting } from "./asking.ts";
+import { asking, NoLongerAsked, readerFor, type Waiting } from "./asking.ts";
 import type { WorkerDeps } from "./deps.ts";
 
 /** A parcel of files takes longer than a question. */
@@ -68,6 +68,7 @@ async function follow(
   later: (inMs: number) => void,
 ): Promise<void> {
   const { pool, config } = deps;
+  const read = readerFor(deps.compute, workshopId);
   const known = await withWorkshop(pool, workshopId, (tx) => knownOf(tx, ask));
   const { key, steps, release } = known;
   if (key === undefined || !release) throw new NoLongerAsked("It can no longer be asked.");
@@ -85,7 +86,7 @@ async function follow(
     body: { told },
     patienceMs: PATIENCE_MS,
   });
-  if (answer.status !== 404) return kept(deps, workshopId, known, answerIn(answer, readOrder), later);
+  if (answer.status !== 404) return kept(deps, workshopId, known, await read(answer, "order"), later);
   if (ask.number === "") {
     const sent = await askOutside(config.standInsUrl, {
       method: "PUT",
@@ -94,7 +95,7 @@ async function follow(
       body: { ...(await orderOf(deps, workshopId, known)), told },
       patienceMs: PATIENCE_MS,
     });
-    return kept(deps, workshopId, known, answerIn(sent, readOrder), later);
+    return kept(deps, workshopId, known, await read(sent, "order"), later);
   }
   // the same order under the same reference: sent again it is no second one
   await withWorkshop(pool, workshopId, async (tx) => {

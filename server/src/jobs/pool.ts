@@ -3,6 +3,7 @@ import { Piscina } from "piscina";
 import { createShare } from "../db/share.ts";
 import type {
   Answer,
+  AnswerRead,
   BackupRead,
   Ended,
   Measured,
@@ -25,7 +26,9 @@ type AnswerOf<K extends Task["kind"]> = K extends "measure"
           ? PlacesRead
           : K extends "request"
             ? Requested
-            : Packaged;
+            : K extends "answer"
+              ? AnswerRead
+              : Packaged;
 
 /** The worker pool: what is stored is computed here, never in the request's own thread. */
 export interface Compute {
@@ -49,7 +52,16 @@ export interface ComputeLimits {
 
 const LIMITS: ComputeLimits = {
   threads: 2,
-  seconds: { measure: 60, places: 60, summary: 45, request: 45, outcome: 45, package: 90, backup: 180 },
+  seconds: {
+    measure: 60,
+    places: 60,
+    summary: 45,
+    answer: 10,
+    request: 45,
+    outcome: 45,
+    package: 90,
+    backup: 180,
+  },
   heapMb: 1024,
   growthMb: 1800,
 };

@@ -8,7 +8,7 @@ import type {
   HouseQuote,
 } from "@kobbin/contract";
 import { type House, type OrderState, shapes } from "@kobbin/core";
-import { OutsideError } from "./request.ts";
+import { OutsideError } from "./partners.ts";
 import { plainWords } from "./words.ts";
 
 // What may be in an answer of somebody outside. Each is read by a shape with bounds, and only what has a name here is

@@ -1,4 +1,11 @@
-/** What leaves the server for somebody outside, and what of their answers is taken. */
-export { readFeed, readFound, readHouses, readOrder, readQuote, readSuppliers } from "./answers.ts";
-export { answerIn, askOutside, type Incoming, isInner, type Outgoing, OutsideError } from "./request.ts";
+export { createPartners, InTurnError, OutsideError, type Partners, SilentError } from "./partners.ts";
+export {
+  type AnswerKind,
+  type ReadElsewhere,
+  type Reader,
+  readAnswer,
+  readApart,
+  readHere,
+} from "./reading.ts";
+export { askOutside, type Incoming, isInner, type Outgoing } from "./request.ts";
 export { plainWords } from "./words.ts";

@@ -3,18 +3,17 @@ import type { AddressInfo } from "node:net";
 import { brotliCompressSync, gzipSync } from "node:zlib";
 import { expect, test } from "@jest/globals";
 import { HOUSES, SUPPLIERS } from "@kobbin/standins";
+import compute from "../jobs/compute.worker.ts";
+import type { AnswerRead, Task } from "../jobs/messages.ts";
+import { readFeed, readFound, readHouses, readOrder, readQuote, readSuppliers } from "./answers.ts";
 import {
-  answerIn,
   askOutside,
+  type Incoming,
   isInner,
   OutsideError,
   plainWords,
-  readFeed,
-  readFound,
-  readHouses,
-  readOrder,
-  readQuote,
-  readSuppliers,
+  readAnswer,
+  readApart,
 } from "./index.ts";
 import { outerOnly } from "./request.ts";
 
@@ -36,6 +35,14 @@ async function met(answer: RequestListener, patienceMs = 20_000, path: readonly 
   }
 }
 const json = (value: unknown) => JSON.stringify(value);
+const refusalOf = (read: () => unknown): string | undefined => {
+  try {
+    read();
+  } catch (error) {
+    return (error as Error).message;
+  }
+  return undefined;
+};
 
 test("an answer comes as it is, packed in any of the usual ways", async () => {
   const said = json({ a: [1, "ü"] });
@@ -45,7 +52,7 @@ test("an answer comes as it is, packed in any of the usual ways", async () => {
     ["br", brotliCompressSync(said)],
   ] as const) {
     const { came } = await met((_, res) => res.setHeader("Content-Encoding", encoding).end(bytes));
-    expect([encoding, came]).toEqual([encoding, { status: 200, value: { a: [1, "ü"] } }]);
+    expect([encoding, came]).toEqual([encoding, { status: 200, text: said }]);
   }
 });
 
@@ -97,7 +104,8 @@ test.each<[string, RequestListener, string]>([
   ["hangs up", (req) => req.socket.destroy(), "It cannot be reached."],
 ])("one whose answer %s is told in words, and asked nothing more", async (_, answer, words) => {
   const { came, heard } = await met(answer);
-  expect([came, heard]).toEqual([words, ["GET /a"]]);
+  const told = typeof came === "string" ? came : refusalOf(() => readAnswer(came as Incoming, "feed"));
+  expect([told, heard]).toEqual([words, ["GET /a"]]);
 });
 
 test("one that never answers, or drips, is given up when its time is over", async () => {
@@ -155,13 +163,8 @@ test.each([{}, { all: true }])(
 );
 
 test("refusals are told in the other's words, as far as they are words", () => {
-  const refused = (value: unknown) => {
-    try {
-      answerIn({ status: 503, value }, () => 1);
-    } catch (error) {
-      return (error as Error).message;
-    }
-  };
+  const refused = (value: unknown) =>
+    refusalOf(() => readAnswer({ status: 503, text: json(value) ?? "" }, "quote"));
   expect(refused({ message: "Closed on Sundays." })).toBe("Closed on Sundays.");
   expect(refused({ message: "a\u0000b\u202e\ud800c\n\td" })).toBe("a b c d");
   expect(refused({ message: "x".repeat(5000) })).toHaveLength(200);
@@ -304,4 +307,23 @@ test("the partners that ship are read as they are, and one that is made up is re
   expect(readHouses(sent.HOUSES)).toEqual(sent.HOUSES);
   expect(() => readSuppliers([{ ...SUPPLIERS[0], key: "../admin" }])).toThrow("key");
   expect(() => readHouses([{ ...sent.HOUSES[0], price: {} }])).toThrow("price");
+});
+
+test("what is long is read in a thread, and ends in the same words; a long refusal is not read at all", async () => {
+  const asked: Task[] = [];
+  const read = readApart(async (answer, as) => {
+    const task: Task = { kind: "answer", answer, as };
+    asked.push(task);
+    return (await compute(task)) as AnswerRead;
+  });
+  const many = Array.from({ length: 400 }, (_, i) => ({ ...OFFER, mpn: `A-${i}` }));
+  const long = json({ offers: many, notListed: [], pad: "x".repeat(30_000) });
+  expect((await read({ status: 200, text: long }, "feed")).offers).toHaveLength(400);
+  const wrong = long.replace('"stock":', '"stock":-');
+  const words = refusalOf(() => readAnswer({ status: 200, text: wrong }, "feed"));
+  await expect(read({ status: 200, text: wrong }, "feed")).rejects.toEqual(new OutsideError(words));
+  expect(asked.map((t) => t.kind)).toEqual(["answer", "answer"]);
+  await expect(read({ status: 500, text: long }, "feed")).rejects.toThrow("It answered 500.");
+  expect((await read({ status: 200, text: json({ offers: [], notListed: [] }) }, "feed")).offers).toEqual([]);
+  expect(asked).toHaveLength(2);
 });

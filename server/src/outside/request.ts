@@ -4,13 +4,17 @@ import { request as secure } from "node:https";
 import { isIP, type LookupFunction } from "node:net";
 import { pipeline, type Readable } from "node:stream";
 import { createBrotliDecompress, createGunzip, createInflate } from "node:zlib";
+import { createPartners, OutsideError, SilentError } from "./partners.ts";
 import { plainWords } from "./words.ts";
+
+/** Those this process asks. */
+const PARTNERS = createPartners();
+
+/** Whoever was given less time than that is not called silent. */
+const PATIENT_MS = 1000;
 
 /** Bytes an answer may have once it is unpacked; a list of two hundred parts has a tenth of it. */
 const MOST_BYTES = 1024 * 1024;
-
-/** A question that went wrong at the other end, in words for the person. */
-export class OutsideError extends Error {}
 
 /** A question to somebody outside. */
 export interface Outgoing {
@@ -26,10 +30,10 @@ export interface Outgoing {
   readonly patienceMs: number;
 }
 
-/** What came back; `value` is any JSON there is, to be read by a shape. */
+/** What came back; its text is any JSON there is, or none, to be read by a shape. */
 export interface Incoming {
   readonly status: number;
-  readonly value: unknown;
+  readonly text: string;
 }
 
 /**
@@ -38,18 +42,27 @@ export interface Incoming {
  * followed there. What comes back is counted as it comes, unpacked, and ended beyond a megabyte.
  *
  * @param base an address of the configuration
- * @throws OutsideError in words for the person
+ * @throws OutsideError in words for the person; at once where it rests, or as many questions as may are with it already
  */
-export function askOutside(base: string, asked: Outgoing): Promise<Incoming> {
+export function askOutside(base: string, asked: Outgoing, partners = PARTNERS): Promise<Incoming> {
+  // what stands behind one name is one partner, whichever shop asks it
+  return partners.asked([base, ...asked.path.slice(0, 2)].join(" "), () => request(base, asked));
+}
+
+function request(base: string, asked: Outgoing): Promise<Incoming> {
   const url = addressOf(base, asked);
   const text = asked.body === undefined ? undefined : JSON.stringify(asked.body);
   return new Promise((resolve, reject) => {
-    const fail = (words: string) => {
+    const fail = (why: string | OutsideError) => {
       clearTimeout(late);
       going.destroy();
-      reject(new OutsideError(words));
+      reject(typeof why === "string" ? new OutsideError(why) : why);
     };
-    const late = setTimeout(() => fail("It did not answer in time."), asked.patienceMs);
+    const late = setTimeout(
+      () =>
+        fail(new (asked.patienceMs >= PATIENT_MS ? SilentError : OutsideError)("It did not answer in time.")),
+      asked.patienceMs,
+    );
     const going = (url.protocol === "https:" ? secure : plain)(url, {
       method: asked.method,
       agent: false,
@@ -73,13 +86,7 @@ export function askOutside(base: string, asked: Outgoing): Promise<Incoming> {
           const status = response.statusCode!;
           if (status >= 300 && status < 400)
             return fail("It points to another address, which is not followed.");
-          try {
-            resolve({ status, value: bytes.length === 0 ? undefined : JSON.parse(bytes.toString("utf8")) });
-          } catch {
-            // an error page is no JSON, and its number says enough
-            if (status >= 400) resolve({ status, value: undefined });
-            else fail("Its answer cannot be read.");
-          }
+          resolve({ status, text: bytes.toString("utf8") });
         },
         (error: Error) => fail(error instanceof OutsideError ? error.message : "Its answer broke off."),
       );
@@ -166,14 +173,3 @@ export const outerOnly: LookupFunction = (name, options, done) => {
     done(null, found[0]!.address, found[0]!.family);
   });
 };
-
-/**
- * What an answer holds, read by a shape.
- * @throws OutsideError in words: its own where it refused, else what is wrong with what came
- */
-export function answerIn<T>({ status, value }: Incoming, read: (value: unknown) => T): T {
-  if (status < 400) return read(value);
-  const said =
-    typeof value === "object" && value !== null ? (value as { message?: unknown }).message : undefined;
-  throw new OutsideError(plainWords(said) || `It answered ${status}.`);
-}

@@ -203,7 +203,7 @@ export const SHOP_TABLES = {
         moves: maybe(mapOf(anything(3, 20), 2000)),
       }),
       measure: shapes.measureShape,
-      placements: list(shapes.placementShape, 500_000),
+      placements: list(shapes.placementShape, shapes.MOST.placements),
       position: whole(-1e6, 1e6),
       measured_at: instant,
       version,

@@ -78,6 +78,21 @@ const recorded = (f: Forged, over: Row) =>
     only((r) => ({ ...r, ...over })),
   );
 
+const DAY = "2026-11-25";
+/** What every row of what happened to a run has. */
+const HAPPENED = { id: OTHER, person: "x", note: "", at: "2026-11-25T10:00:00+00:00", version: 1 };
+const runIn = (f: Forged, state: string) => f.rows("run").find((r) => r.state === state)!.id;
+const closing = (run: unknown, taken: Row = {}): Row => ({
+  id: OTHER,
+  run_id: run,
+  closed_on: DAY,
+  person: "x",
+  lesson: "",
+  outcome: { method: "iron", good: 1, scrapped: 0, minutes: 5, modelMinutes: 5 },
+  taken,
+  version: 1,
+});
+
 /** Backups no Kobbin wrote; none may be taken. */
 export const HOSTILE: readonly (readonly [string, (f: Forged) => Uint8Array])[] = [
   [
@@ -379,6 +394,70 @@ export const HOSTILE: readonly (readonly [string, (f: Forged) => Uint8Array])[] 
         .change(
           "release",
           only((r) => ({ ...r, document: {} })),
+        )
+        .seal(),
+  ],
+  [
+    "work in which boards are good that were never begun",
+    (f) =>
+      f.put("work", [{ ...HAPPENED, run_id: runIn(f, "released"), on_day: DAY, good: 1_000_000 }]).seal(),
+  ],
+  [
+    "work on a run that is not released",
+    (f) => f.put("work", [{ ...HAPPENED, run_id: runIn(f, "open"), on_day: DAY, started: 1 }]).seal(),
+  ],
+  ["a closing of a run that is open", (f) => f.put("closing", [closing(runIn(f, "open"))]).seal()],
+  [
+    "a closing that takes of a lot that is none",
+    (f) =>
+      f.put("closing", [closing(runIn(f, "released"), { [OTHER]: { pieces: 5, isCounted: true } })]).seal(),
+  ],
+  [
+    "a bare board with more faults than were tried",
+    (f) =>
+      f
+        .put("bare_test", [
+          {
+            ...HAPPENED,
+            run_id: runIn(f, "released"),
+            item: "board 0",
+            label: "1",
+            on_day: DAY,
+            tried: 1,
+            faults: ["top", "bottom"].map((at) => ({ nets: ["A", "B"], at, expect: "apart" })),
+          },
+        ])
+        .seal(),
+  ],
+  ["a released run without what it was released with", (f) => f.put("release", []).seal()],
+  [
+    "a board without a size",
+    (f) =>
+      f
+        .change(
+          "board",
+          only((r) =>
+            measure(r, { outline: { ...((r.measure as Row).outline as Row), widthMm: 0, heightMm: 0 } }),
+          ),
+        )
+        .seal(),
+  ],
+  [
+    "more houses than a shop may have",
+    (f) =>
+      f
+        .put(
+          "house",
+          Array.from(
+            { length: 501 },
+            (_, i): Row => ({
+              ...first(f.rows("house")),
+              id:
+                i === 0
+                  ? first(f.rows("house")).id
+                  : `0f0f0f0f-0000-4000-8000-${String(i).padStart(12, "0")}`,
+            }),
+          ).concat(f.rows("house").slice(1)),
         )
         .seal(),
   ],

@@ -31,9 +31,10 @@ export function partyOf(doc: RunDocument, order: string): { name: string; curren
 }
 
 /**
- * So much of an item can come at once: a hundred times what the run needs, and whole reels of it beside.
+ * So much of an item comes at once without being asked about: a hundred times what the run needs, and whole reels of it
+ * beside.
  *
- * @throws AppError OUT_OF_RANGE where it is more: a slip of the hand, which would stand on the shelf
+ * @throws AppError OUT_OF_RANGE where it is more: mostly a slip of the hand, which would stand on the shelf
  */
 export function checkCame(doc: RunDocument, item: string, label: string, qty: number): void {
   const offer = doc.offers.find((o) => o.id === item);
@@ -43,7 +44,7 @@ export function checkCame(doc: RunDocument, item: string, label: string, qty: nu
   throw new AppError(
     "OUT_OF_RANGE",
     `${qty} × ${label} is more than a hundred times what a run of ${doc.goodBoards} boards needs.`,
-    `Look at the number again; at most ${most} are written down at once.`,
+    `Look at the number again, and say that it is right if it is; up to ${most} nobody asks.`,
   );
 }
 

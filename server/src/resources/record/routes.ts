@@ -90,7 +90,7 @@ export function recordRoutes(deps: Deps): Router {
       const { name } = partyOf(document, b.order);
       const came = b.items.map((r) => {
         const item = itemOf(document, b.order, r.item);
-        checkCame(document, r.item, item.label, r.qty);
+        if (!r.isMeant) checkCame(document, r.item, item.label, r.qty);
         return { ...r, ...item };
       });
       const ids = await insertReceipts(tx, id, b, await putOnShelf(tx, id, came, b.arrivedOn, name));
@@ -117,6 +117,12 @@ export function recordRoutes(deps: Deps): Router {
   router.post("/api/runs/:id/bare-tests", async (ctx) => {
     const b = bodyOf(ctx, bareTestBody);
     const id = ctx.params.id!;
+    if (b.faults.length > b.tried)
+      throw new AppError(
+        "OUT_OF_RANGE",
+        `${b.faults.length} do not hold, but ${b.tried} were tried.`,
+        "What does not hold counts among what was tried.",
+      );
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
       const name = boardNamed(document, b.item);
@@ -176,7 +182,7 @@ export function recordRoutes(deps: Deps): Router {
     }));
     if (record.closedOn)
       throw new AppError("NOT_ALLOWED", "The run is closed already.", "Its figures stand beside.");
-    const { outcome } = await deps.compute.run({ kind: "outcome", document, record }, workshopId);
+    const { outcome, lots } = await deps.compute.run({ kind: "outcome", document, record }, workshopId);
     await changeOf(ctx, deps, async (tx, change) => {
       change.about({ runId: id });
       // what the figures were computed from is still so, and nobody counts until the run is closed
@@ -192,6 +198,13 @@ export function recordRoutes(deps: Deps): Router {
       );
       const reserved = await manyReservedLots(tx, id);
       const stays = b.stays ?? {};
+      const own = new Set([...reserved, ...lots]);
+      if (Object.keys(stays).some((lot) => !own.has(lot)))
+        throw new AppError(
+          "NOT_FOUND",
+          "The run took nothing of that lot.",
+          "Reload the page; it shows the lots the run counted on.",
+        );
       const counted = new Set(b.counted ?? []);
       const taken: Record<string, LotTaken> = {};
       for (const lot of new Set([...reserved, ...Object.keys(stays)]))

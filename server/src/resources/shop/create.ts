@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import type { FeedSupplier, House } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
-import { answerIn, askOutside, readHouses, readSuppliers } from "../../outside/index.ts";
+import { askOutside, readAnswer } from "../../outside/index.ts";
 import { insertHouse } from "../house/index.ts";
 import { insertSupplier } from "../source/index.ts";
 import { enterNewShop, insertShop } from "./queries.ts";
@@ -74,7 +74,7 @@ export async function fetchStandIns(url: string): Promise<StandIns> {
     try {
       const get = (what: string) => askOutside(url, { method: "GET", path: [what], patienceMs: 5000 });
       const [suppliers, houses] = await Promise.all([get("suppliers"), get("houses")]);
-      return { suppliers: answerIn(suppliers, readSuppliers), houses: answerIn(houses, readHouses) };
+      return { suppliers: readAnswer(suppliers, "suppliers"), houses: readAnswer(houses, "houses") };
     } catch (cause) {
       if (left <= 1)
         throw new AppError(

@@ -11,7 +11,7 @@ import {
   ruleOf,
   shapes,
 } from "@kobbin/core";
-import { answerIn, askOutside, readFeed, readFound } from "../../outside/index.ts";
+import { askOutside, type Reader, readHere } from "../../outside/index.ts";
 import { foundOf } from "./found.ts";
 import type { NewOffer, SupplierRow } from "./queries.ts";
 
@@ -81,6 +81,7 @@ export async function searchSupplier(
   wanted: readonly WantedRule[],
   today: string,
   patienceMs: number,
+  read: Reader = readHere,
 ): Promise<NewOffer[]> {
   const until = performance.now() + patienceMs;
   const offers: NewOffer[] = [];
@@ -99,7 +100,7 @@ export async function searchSupplier(
       patienceMs: Math.max(1, until - performance.now()),
     });
     if (answer.status === 404) return offers;
-    const { found } = answerIn(answer, readFound);
+    const { found } = await read(answer, "found");
     for (const { id, parts } of found)
       for (const { part, offers: list } of parts.slice(0, MOST_FOUND)) {
         const w = some.get(id);
@@ -137,6 +138,7 @@ export async function askSupplier(
   wanted: readonly Wanted[],
   today: string,
   patienceMs: number,
+  read: Reader = readHere,
 ): Promise<Answered> {
   const until = performance.now() + patienceMs;
   const byKey = new Map(wanted.map((w) => [numberKey(w.mpn), w]));
@@ -150,7 +152,7 @@ export async function askSupplier(
       query: wanted.slice(i, i + 200).map((w) => ["mpn", w.mpn] as const),
       patienceMs: Math.max(1, until - performance.now()),
     });
-    const body = answerIn(answer, readFeed);
+    const body = await read(answer, "feed");
     for (const o of body.offers)
       for (const { lineId, partId } of byKey.get(numberKey(o.mpn))?.lines ?? [])
         offers.push({

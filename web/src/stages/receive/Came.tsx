@@ -18,14 +18,25 @@ export function Came({
   const [place, setPlace] = useState("");
   const [because, setBecause] = useState("");
   const [isApart, setApart] = useState(false);
+  /** The count that was said to be right although it is more than is to come. */
+  const [meant, setMeant] = useState<string>();
   const n = Number(qty);
-  const isReady = /^\d{1,7}$/.test(qty) && n > 0;
+  const isCount = /^\d{1,7}$/.test(qty) && n > 0;
+  const more = isCount ? n - left : 0;
+  const isReady = isCount && (more <= 0 || meant === qty);
   return (
     <form
       className="my-2 flex flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2"
       onSubmit={(e) => {
         e.preventDefault();
-        if (isReady) onCame({ qty: n, isApart, because: because.trim(), place: place.trim() });
+        if (isReady)
+          onCame({
+            qty: n,
+            isApart,
+            because: because.trim(),
+            place: place.trim(),
+            ...(more > 0 ? { isMeant: true } : {}),
+          });
       }}
     >
       <Field
@@ -63,6 +74,22 @@ export function Came({
           value={because}
           onChange={(e) => setBecause(e.target.value)}
         />
+      )}
+      {more > 0 && (
+        <label className="flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={meant === qty}
+            onChange={(e) => setMeant(e.target.checked ? qty : undefined)}
+          />
+          <span className="text-look">
+            {n} is right:{" "}
+            {left === 0
+              ? "more than was ordered"
+              : `${more} more than ${left === 1 ? "the one" : `the ${left}`} to come`}
+          </span>
+        </label>
       )}
       <Button type="submit" look="main" className="min-h-11" disabled={!isReady}>
         {isApart ? "Set apart" : "It came"}

@@ -7,6 +7,8 @@ export interface Counted {
   readonly isApart: boolean;
   readonly because: string;
   readonly place: string;
+  /** More than is to come, and so it was counted. */
+  readonly isMeant?: boolean;
 }
 
 /** What a piece of an item costs: by its invoice where it is known, else as planned. Nothing for boards, which make no lot. */

@@ -1,0 +1,97 @@
+import { AppError, isOfRun, isTime, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import { TABLE_ORDER } from "../schema/tables.ts";
+
+type Row = Readonly<Record<string, unknown>>;
+type RowsOf = (table: string) => readonly Row[];
+
+/**
+ * What rows of a backup say together that nobody could have written down, though each by itself is one: of runs that are not
+ * released, of boards that were never begun, of lots that are none.
+ *
+ * @param rowsOf rows whose columns were held against their tables before
+ * @returns sentences, none where all is well
+ */
+export function strayed(rowsOf: RowsOf): string[] {
+  return [...outOfTime(rowsOf), ...miscounted(rowsOf), ...notTheirs(rowsOf)];
+}
+
+const groupBy = (rows: readonly Row[], of: string): Map<unknown, Row[]> => {
+  const groups = new Map<unknown, Row[]>();
+  for (const r of rows) groups.set(r[of], [...(groups.get(r[of]) ?? []), r]);
+  return groups;
+};
+
+/** What happens only to a released run; and each released run has what it was released with. */
+function outOfTime(rowsOf: RowsOf): string[] {
+  const wrong: string[] = [];
+  const states = new Map(
+    rowsOf("run").map((r) => [r.id, r.state === "released" ? "released" : "open"] as const),
+  );
+  for (const table of TABLE_ORDER) {
+    if (!isOfRun(table) || isTime(table, "open")) continue;
+    const stray = rowsOf(table).findIndex((r) => states.get(r.run_id) === "open");
+    if (stray >= 0) wrong.push(`row ${stray + 1} of ${table} is of a run that is not released`);
+  }
+  const released = new Set(rowsOf("release").map((r) => r.run_id));
+  const lost = rowsOf("run").findIndex((r) => (states.get(r.id) === "released") !== released.has(r.id));
+  if (lost >= 0) wrong.push(`row ${lost + 1} of run and its release do not fit together`);
+  return wrong;
+}
+
+/** Boards are conserved: none is good that was not begun, none begun that did not come. */
+function miscounted(rowsOf: RowsOf): string[] {
+  const wrong: string[] = [];
+  const documents = new Map(rowsOf("release").map((r) => [r.run_id, r.document as Row]));
+  const receipts = groupBy(rowsOf("receipt"), "run_id");
+  for (const [run, work] of groupBy(rowsOf("work"), "run_id")) {
+    const boards = ((documents.get(run)?.boards ?? []) as Row[]).map((b, i) => ({
+      item: String(b.id ?? `board ${i}`),
+      perProduct: Number(b.perProduct),
+    }));
+    const came = (receipts.get(run) ?? []).map((r) => ({
+      id: "",
+      arrivedOn: "",
+      because: "",
+      order: String(r.order_key),
+      item: String(r.item),
+      qty: Number(r.qty),
+      isApart: r.is_apart === true,
+    }));
+    const done = work.map((w) => ({
+      id: "",
+      on: "",
+      ...(Object.fromEntries(
+        ["started", "good", "reworked", "scrapped", "minutes"].map((k) => [k, Number(w[k] ?? 0)]),
+      ) as Record<"started" | "good" | "reworked" | "scrapped" | "minutes", number>),
+    }));
+    try {
+      refuseMiscount(tallyOf(done), usableProducts({ receipts: came }, boards));
+    } catch (error) {
+      if (!(error instanceof AppError)) throw error;
+      wrong.push(`a run's work does not add up: ${error.message.replace(/\.$/, "")}`);
+    }
+  }
+  return wrong;
+}
+
+/** Rows that name what is none of their run's. */
+function notTheirs(rowsOf: RowsOf): string[] {
+  const wrong: string[] = [];
+  const runOf = new Map(rowsOf("receipt").map((r) => [r.id, r.run_id]));
+  for (const [n, t] of rowsOf("bare_test").entries()) {
+    const where = `row ${n + 1} of bare_test`;
+    if ((t.faults as unknown[]).length > Number(t.tried))
+      wrong.push(`${where} has more faults than were tried`);
+    if (t.receipt_id && runOf.get(t.receipt_id) !== t.run_id)
+      wrong.push(`${where} is of a delivery of another run`);
+  }
+  // a lot that was removed since is known from the record
+  const lots = new Set([
+    ...rowsOf("lot").map((r) => r.id),
+    ...rowsOf("change_row").flatMap((r) => (r.tbl === "lot" ? [(r.key as Row | null)?.id] : [])),
+  ]);
+  for (const [n, c] of rowsOf("closing").entries())
+    if (Object.keys((c.taken ?? {}) as Row).some((lot) => !lots.has(lot)))
+      wrong.push(`row ${n + 1} of closing takes of a lot that is not there`);
+  return wrong;
+}
