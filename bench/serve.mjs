@@ -42,6 +42,8 @@ export async function serve(name, latencyMs, env) {
   );
   return {
     url: `http://127.0.0.1:${port}`,
+    /** Of the database, as its owner. */
+    ownerUrl: cluster.ownerUrl(name),
     end: async () => {
       await launcher.end();
       cluster.stop();

@@ -87,7 +87,7 @@ const RULES = [
 
 /** Folders of core, the ground floor first: each imports only from those above it in this list. */
 const FLOORS = [
-  ["errors.ts", "findings.ts", "day.ts", "counted.ts"],
+  ["errors.ts", "findings.ts", "day.ts", "counted.ts", "grouped.ts"],
   ["money", "geometry"],
   ["gerber", "table"],
   ["drill", "job", "netlist", "bom", "role"],

@@ -6,6 +6,9 @@ import { fileURLToPath } from "node:url";
 
 export const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 
+/** The number after an option on the command line. */
+export const numberOption = (name, other) => Number(option(name) ?? other);
+
 /** The value after an option on the command line. */
 export const option = (name) => {
   const i = process.argv.indexOf(name);

@@ -294,6 +294,14 @@ export type LiveMessage =
   | { readonly kind: "asking"; readonly runId: string }
   /** Places of its boards were read. */
   | { readonly kind: "places"; readonly runId: string }
+  /** A backup that this page sent is being read back: so many of its rows are stored, then so many of its runs computed. */
+  | {
+      readonly kind: "restoring";
+      readonly page: string;
+      readonly what: "rows" | "runs";
+      readonly done: number;
+      readonly of: number;
+    }
   | { readonly kind: "presence"; readonly here: readonly PresenceRow[] }
   | { readonly kind: "resync" };
 

@@ -111,6 +111,7 @@ export type { Plan } from "./geometry/plan.ts";
 export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
+export { addTo } from "./grouped.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";

@@ -1,10 +1,15 @@
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { AuditRow, BenchAnswer, HistoryAnswer, RunAnswer, SessionAnswer } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { unzipSync, zipSync } from "fflate";
 import { startServer, strangerFiles, type TestServer, testCompute, Visitor } from "../test/kit.ts";
+import { openBackup } from "./backup/open.ts";
+import { restoreBackup } from "./backup/restore.ts";
+import { withWorkshop } from "./db/tx.ts";
 
 let server: TestServer;
 beforeAll(async () => {
@@ -175,6 +180,22 @@ function repack(bytes: Uint8Array, path: string, change: (text: string) => strin
   files[path] = new TextEncoder().encode(change(new TextDecoder().decode(files[path])));
   return zipSync(files);
 }
+
+test("every row of a backup is counted on its way back in, the last one last", async () => {
+  const v = await filled("Counted");
+  const { bytes } = await v.get("/api/backup");
+  const folder = mkdtempSync(join(tmpdir(), "kobbin-counted-"));
+  writeFileSync(join(folder, "b.zip"), bytes);
+  const opened = await openBackup(join(folder, "b.zip"), folder);
+  const told: (readonly [number, number])[] = [];
+  await withWorkshop(server.deps.pool, opened.workshopId, (tx) =>
+    restoreBackup(tx, opened, "Counted again", (done, of) => told.push([done, of])),
+  );
+  rmSync(folder, { recursive: true });
+  const rows = Object.values(opened.manifest.tables).reduce((a, b) => a + b, 0) - 1;
+  expect(told.at(-1)).toEqual([rows, rows]);
+  expect(told.every(([n], i) => n > (told[i - 1]?.[0] ?? 0))).toBe(true);
+});
 
 test("an archive of the first version stays readable", async () => {
   const golden = new URL("../test/golden/workshop-1.kobbin.zip", import.meta.url);

@@ -131,3 +131,35 @@ test("what no released run can hold is not released, and a backup that would not
     /^The backup was made, and could not be read back: .*fit_row/,
   );
 });
+
+test("what a backup could not hold is not written down, and not brought back: the field is named, nothing is changed", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Unkept");
+  const { productId, revisionId } = (await v.drop(strangerFiles())).body as Record<string, string>;
+  const spec = { kind: "edge", allowsMm: [1, 2] };
+  const fits = `/api/products/${productId}/fits`;
+  const { id } = (await v.post(fits, { label: "Groove", spec })).body as { id: string };
+  const { id: variant } = (await v.post(`/api/revisions/${revisionId}/variants`, { name: "one" })).body as {
+    id: string;
+  };
+  // as an older Kobbin took them
+  await filled("update fit_row set label = repeat('x', 5000) where id = $1", [id]);
+  await filled(`update variant set overrides = '{"x": 5}' where id = $1`, [variant]);
+  for (const path of [`/api/fits/${id}`, `/api/variants/${variant}`]) {
+    const gone = await v.call("DELETE", path);
+    expect(gone.status).toBe(204);
+    const back = await v.post(`/api/changes/${gone.headers.get("X-Change")}/undo`);
+    expect([back.status, (back.body as { message: string }).message]).toEqual([
+      422,
+      expect.stringMatching(
+        /^Something here is more than is kept: (label|overrides)[^ ]* .*\. Nothing was changed\.$/,
+      ),
+    ]);
+  }
+  const { rows } = await server.owner.query(
+    "select (select count(*) from fit_row where id = $1) + (select count(*) from variant where id = $2) as n",
+    [id, variant],
+  );
+  expect(rows[0].n).toBe("0");
+  expect((await v.get("/api/backup")).status).toBe(200);
+});

@@ -1,4 +1,5 @@
 import type { Finding } from "../findings.ts";
+import { addTo } from "../grouped.ts";
 import type { BoardFile } from "./board-file.ts";
 
 /** Days between two exports of one set; more are two sets. */
@@ -15,7 +16,7 @@ export function sayOrigins(files: readonly BoardFile[], findings: Finding[]): vo
     const out = new Map<string, string[]>();
     for (const f of used) {
       const v = of(f);
-      if (v !== undefined && v !== "") out.set(v, [...(out.get(v) ?? []), f.path]);
+      if (v !== undefined && v !== "") addTo(out, v, f.path);
     }
     return [...out].sort((a, b) => b[1].length - a[1].length);
   };

@@ -3,6 +3,7 @@ import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { boxAround } from "../geometry/turn.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
 import { KIND } from "../gerber/image.ts";
+import { addTo } from "../grouped.ts";
 import type { BoardFile } from "./board-file.ts";
 import type { Outline } from "./outline.ts";
 import { reversed } from "./outline-loops.ts";
@@ -105,8 +106,8 @@ function perforationCuts(files: readonly BoardFile[]): number[][] {
   for (let i = 0; i < holes.length; i++)
     for (let k = i + 1; k < holes.length && holes[k]!.x - holes[i]!.x <= APART_MM; k++)
       if (Math.hypot(holes[k]!.x - holes[i]!.x, holes[k]!.y - holes[i]!.y) <= APART_MM) {
-        next.set(i, [...(next.get(i) ?? []), k]);
-        next.set(k, [...(next.get(k) ?? []), i]);
+        addTo(next, i, k);
+        addTo(next, k, i);
       }
   const out: number[][] = [];
   const seen = new Set<number>();

@@ -1,6 +1,7 @@
 import { expandRefs } from "../bom/refs.ts";
 import { type BillLine, packageKey, ratingsOf } from "../bom/same.ts";
 import { readValue } from "../bom/value.ts";
+import { addTo } from "../grouped.ts";
 import { CHIP_CODES, factsOfLine } from "./facts.ts";
 
 /** A pasted row and the lines its number is for. */
@@ -132,7 +133,7 @@ function byValue(
       Object.entries(asked).some(([k, v]) => has[k as "voltage"] !== undefined && has[k as "voltage"] !== v)
     )
       continue;
-    kinds.set(wordsOf(l), [...(kinds.get(wordsOf(l)) ?? []), l]);
+    addTo(kinds, wordsOf(l), l);
   }
   if (kinds.size === 0) return { why: "neither a reference nor a value of the bill stands in it" };
   if (kinds.size > 1)

@@ -2,6 +2,7 @@ import { counted } from "../counted.ts";
 import { offsetRings } from "../geometry/clip.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { boxAround, posedRing } from "../geometry/turn.ts";
+import { addTo } from "../grouped.ts";
 import { dimension } from "./drawing.ts";
 import type { PanelDesign } from "./spec.ts";
 
@@ -194,7 +195,7 @@ export function trayPlan(d: PanelDesign, side: "top" | "bottom", parts: readonly
   const fx = (x: number) => (flip ? x0 + x1 - x : x);
   const ring = d.outline.map((v, i) => (i % 2 === 0 ? fx(v) : v));
   const byValue = new Map<string, string[]>();
-  for (const p of parts) byValue.set(p.value, [...(byValue.get(p.value) ?? []), p.ref]);
+  for (const p of parts) addTo(byValue, p.value, p.ref);
   const list = [...byValue].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1));
   return {
     title: `${d.name}: map of the parts, ${side}`,

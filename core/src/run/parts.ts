@@ -2,6 +2,7 @@ import type { Method } from "../assembly/method.ts";
 import { shapeOf } from "../assembly/package-class.ts";
 import type { CountedPart } from "../assembly/yield.ts";
 import { numberKey } from "../bom/number.ts";
+import { addTo } from "../grouped.ts";
 import { partsByNumber } from "../library/candidates.ts";
 import { convertMicros, type Micros, toMicros } from "../money/money.ts";
 import { type Offer, type Supplier, toBreaks } from "../sourcing/offer.ts";
@@ -73,7 +74,7 @@ export function offersOf(doc: RunDocument): Map<string, Offer[]> {
       ...(o.fee === undefined ? {} : { fee: own(toMicros(o.fee)) }),
       breaks: toBreaks(o.breaks).map((b) => ({ qty: b.qty, price: own(b.price) })),
     };
-    if (offer.breaks.length > 0) out.set(o.line, [...(out.get(o.line) ?? []), offer]);
+    if (offer.breaks.length > 0) addTo(out, o.line, offer);
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { addTo } from "../grouped.ts";
 import type { RunDocument, RunLine } from "./document.ts";
 
 /** The document with the chosen variant laid over its bill; itself where none is chosen. */
@@ -48,7 +49,7 @@ export function asTree(lines: readonly RunLine[]): { readonly line: RunLine; rea
   const below = new Map<string, RunLine[]>();
   for (const l of lines) {
     const up = l.parent !== undefined && ids.has(l.parent) ? l.parent : "";
-    below.set(up, [...(below.get(up) ?? []), l]);
+    addTo(below, up, l);
   }
   const out: { line: RunLine; depth: number }[] = [];
   const placed = new Set<string>();

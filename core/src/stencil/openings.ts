@@ -3,6 +3,7 @@ import { openingsOf, type PasteOpening } from "../board/paste.ts";
 import type { KnownPin } from "../board/pins.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { ringsOfSolid } from "../gerber/solids.ts";
+import { addTo } from "../grouped.ts";
 
 /** An opening of a stencil with its outline. */
 export interface FoilOpening extends PasteOpening {
@@ -25,7 +26,7 @@ export function foilOpenings(layer: LayerSolids, pins: readonly KnownPin[]): Foi
   const groups = new Map<number, number[]>();
   for (let k = 0; k < s.count; k++) {
     const g = islands.groups.find(k);
-    groups.set(g, [...(groups.get(g) ?? []), k]);
+    addTo(groups, g, k);
   }
   const pieces = [...groups.values()];
   const openings = openingsOf(layer);

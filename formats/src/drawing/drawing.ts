@@ -69,7 +69,11 @@ export class Gathered {
     if (!(c.diameter > 0) || [...cellsOf(c, 1)].some((cell) => this.near.get(cell)?.some(isSame))) return;
     if (this.circles.length >= DRAWING_LIMITS.circles) throw new TooManyShapes();
     this.circles.push(c);
-    for (const cell of cellsOf(c, 0)) this.near.set(cell, [...(this.near.get(cell) ?? []), c]);
+    for (const cell of cellsOf(c, 0)) {
+      const there = this.near.get(cell);
+      if (there) there.push(c);
+      else this.near.set(cell, [c]);
+    }
   }
 
   private one(): void {

@@ -6,13 +6,21 @@ import { insertRows } from "./statements.ts";
 type Row = Record<string, unknown>;
 const BATCH = 500;
 
+/** How far it is: so many of so many rows are stored. May throw to end it. */
+export type OnRows = (done: number, of: number) => void;
+
 /**
  * Puts an opened backup into the database as a new workshop, beside whatever is there. Runs in the caller's transaction
  * and leaves the workshop set.
  *
  * @returns the id of the new workshop
  */
-export async function restoreBackup(tx: Tx, backup: OpenedBackup, name?: string): Promise<string> {
+export async function restoreBackup(
+  tx: Tx,
+  backup: OpenedBackup,
+  name?: string,
+  onRows: OnRows = () => undefined,
+): Promise<string> {
   const { workshopId } = backup;
   await tx.query(
     `select set_config('app.workshop', $1, true), set_config('app.change', 'off', true),
@@ -30,8 +38,18 @@ export async function restoreBackup(tx: Tx, backup: OpenedBackup, name?: string)
       f.sha256,
       await readFile(f.file),
     ]);
-  for (const { table, columns, rows } of rest) await tx.query(insertRows(table, columns), [rows]);
-  await restoreHistory(tx, backup.changes, backup.changeRows);
+  const { changes, changeRows } = backup;
+  const of = rest.reduce((n, b) => n + b.count, changes.length + changeRows.length);
+  let done = 0;
+  const stored = (n: number) => {
+    done += n;
+    onRows(done, of);
+  };
+  for (const { table, columns, rows, count } of rest) {
+    await tx.query(insertRows(table, columns), [rows]);
+    stored(count);
+  }
+  await restoreHistory(tx, changes, changeRows, stored);
   await tx.query(
     "insert into figures_due (run_id, workshop_id) select id, workshop_id from run where workshop_id = $1 and state = 'open'",
     [workshopId],
@@ -40,7 +58,12 @@ export async function restoreBackup(tx: Tx, backup: OpenedBackup, name?: string)
 }
 
 /** History keeps its order and its words; who did it stays as a name, since accounts do not travel. */
-async function restoreHistory(tx: Tx, changes: readonly Row[], rows: readonly Row[]): Promise<void> {
+async function restoreHistory(
+  tx: Tx,
+  changes: readonly Row[],
+  rows: readonly Row[],
+  stored: (n: number) => void,
+): Promise<void> {
   if (changes.length === 0) return;
   const { rows: ids } = await tx.query<{ id: string }>(
     "select nextval('change_id_seq')::text as id from generate_series(1, $1::int)",
@@ -63,10 +86,10 @@ async function restoreHistory(tx: Tx, changes: readonly Row[], rows: readonly Ro
   const pick = (row: Row, names: readonly string[]) =>
     Object.fromEntries(names.map((n) => [n, row[n] ?? null]));
   // first the changes, then what points from one to another
-  for (let i = 0; i < changes.length; i += BATCH)
+  for (const some of batchesOf(changes)) {
     await tx.query(insertRows("change", columns), [
       JSON.stringify(
-        changes.slice(i, i + BATCH).map((c) => ({
+        some.map((c) => ({
           ...pick(c, columns),
           id: moved(c.id),
           sentence: c.sentence ?? "",
@@ -74,6 +97,8 @@ async function restoreHistory(tx: Tx, changes: readonly Row[], rows: readonly Ro
         })),
       ),
     ]);
+    stored(some.length);
+  }
   const links = changes
     .filter((c) => c.undoes != null || c.undone_by != null)
     .map((c) => ({ id: moved(c.id), undoes: moved(c.undoes), undone_by: moved(c.undone_by) }));
@@ -83,10 +108,13 @@ async function restoreHistory(tx: Tx, changes: readonly Row[], rows: readonly Ro
     [JSON.stringify(links)],
   );
   const recorded = ["change_id", "tbl", "key", "op", "name", "version", "was", "became"];
-  for (let i = 0; i < rows.length; i += BATCH)
+  for (const some of batchesOf(rows)) {
     await tx.query(insertRows("change_row", recorded), [
-      JSON.stringify(
-        rows.slice(i, i + BATCH).map((r) => ({ ...pick(r, recorded), change_id: moved(r.change_id) })),
-      ),
+      JSON.stringify(some.map((r) => ({ ...pick(r, recorded), change_id: moved(r.change_id) }))),
     ]);
+    stored(some.length);
+  }
 }
+
+const batchesOf = (rows: readonly Row[]): (readonly Row[])[] =>
+  Array.from({ length: Math.ceil(rows.length / BATCH) }, (_, i) => rows.slice(i * BATCH, (i + 1) * BATCH));

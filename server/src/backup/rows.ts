@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import { shapes } from "@kobbin/core";
+import { addTo, shapes } from "@kobbin/core";
 import { tooMany } from "../schema/bounds.ts";
 import { checkColumns } from "../schema/judge.ts";
 import { type Descriptor, descriptorOf, isRef, isTable, TABLE_ORDER } from "../schema/tables.ts";
@@ -16,6 +16,7 @@ export interface CheckedRows {
     readonly table: string;
     readonly columns: readonly string[];
     readonly rows: string;
+    readonly count: number;
   }[];
   readonly changes: readonly Row[];
   readonly changeRows: readonly Row[];
@@ -80,28 +81,31 @@ export function checkRows(tables: ReadonlyMap<string, string>, files: ReadonlySe
   stop();
 
   const fresh = freshIds(read);
+  const known = new Set(fresh.values());
   const renew = (row: Row): Row =>
     JSON.parse(JSON.stringify(row).replace(UUIDS, (id) => fresh.get(id) ?? id)) as Row;
-  const batches: { table: string; columns: string[]; rows: string }[] = [];
+  const batches: { table: string; columns: string[]; rows: string; count: number }[] = [];
   for (const table of TABLE_ORDER) {
     const list = rows(table)
       .map(renew)
-      .map((r) => (table === "alternate" ? ofOwnRuns(r, fresh) : r));
+      .map((r) => (table === "alternate" ? ofOwnRuns(r, known) : r));
     // rows that carry the same columns go together: what is left out takes its default
     const groups = new Map<string, Row[]>();
     for (const r of list) {
       const columns = Object.keys(r).sort().join(" ");
-      groups.set(columns, [...(groups.get(columns) ?? []), r]);
+      addTo(groups, columns, r);
     }
     for (const [columns, group] of groups)
-      for (let i = 0; i < group.length; i += BATCH)
+      for (let i = 0; i < group.length; i += BATCH) {
+        const some = group.slice(i, i + BATCH);
         batches.push({
           table,
           columns: columns.split(" "),
-          rows: JSON.stringify(group.slice(i, i + BATCH)),
+          rows: JSON.stringify(some),
+          count: some.length,
         });
+      }
   }
-  const known = new Set(fresh.values());
   const soft = (id: unknown) => (typeof id === "string" && known.has(id) ? id : null);
   return {
     workshopId: fresh.get(String(rows("workshop")[0]!.id))!,
@@ -188,8 +192,7 @@ function freshIds(read: ReadonlyMap<string, readonly Row[]>): Map<string, string
 }
 
 /** The runs an alternate is approved for, as far as they are there. */
-function ofOwnRuns(row: Row, fresh: ReadonlyMap<string, string>): Row {
-  const known = new Set(fresh.values());
+function ofOwnRuns(row: Row, known: ReadonlySet<string>): Row {
   return Array.isArray(row.runs) ? { ...row, runs: row.runs.filter((id) => known.has(String(id))) } : row;
 }
 

@@ -1,4 +1,4 @@
-import { AppError, isOfRun, isTime, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import { AppError, addTo, isOfRun, isTime, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
 import { TABLE_ORDER } from "../schema/tables.ts";
 
 type Row = Readonly<Record<string, unknown>>;
@@ -17,7 +17,7 @@ export function strayed(rowsOf: RowsOf): string[] {
 
 const groupBy = (rows: readonly Row[], of: string): Map<unknown, Row[]> => {
   const groups = new Map<unknown, Row[]>();
-  for (const r of rows) groups.set(r[of], [...(groups.get(r[of]) ?? []), r]);
+  for (const r of rows) addTo(groups, r[of], r);
   return groups;
 };
 

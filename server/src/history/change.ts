@@ -157,7 +157,7 @@ export function requestHash(ctx: Context, accountId: string): Buffer {
 
 /** A word to every open page, given when the transaction is through. */
 export async function tell(
-  tx: Tx,
+  tx: Pick<Tx, "query">,
   event: { readonly kind: string; readonly workshop: string; readonly [key: string]: Json | undefined },
 ): Promise<void> {
   await tx.query("select pg_notify('kobbin', $1)", [JSON.stringify(event)]);

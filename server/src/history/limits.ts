@@ -1,4 +1,4 @@
-import { AppError } from "@kobbin/core";
+import { AppError, addTo } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import { BOUNDS, type Bound } from "../schema/bounds.ts";
 import { ident } from "../schema/ident.ts";
@@ -16,8 +16,7 @@ import type { ChangedRow } from "./sentence.ts";
  */
 export async function refuseBeyond(tx: Tx, changed: readonly ChangedRow[]): Promise<void> {
   const added = new Map<Table, Row[]>();
-  for (const r of changed)
-    if (r.op === "insert") added.set(r.table, [...(added.get(r.table) ?? []), r.key as Row]);
+  for (const r of changed) if (r.op === "insert") addTo(added, r.table, r.key as Row);
   for (const [table, keys] of added) {
     const bound = BOUNDS[table];
     if (bound) await refuseTooMany(tx, table, bound, keys);

@@ -1,4 +1,4 @@
-import { AppError } from "@kobbin/core";
+import { AppError, addTo } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
 import { ident, idents } from "../schema/ident.ts";
 import { descriptorOf, type Table } from "../schema/tables.ts";
@@ -7,18 +7,22 @@ import type { Json } from "./merge.ts";
 /** A row or a part of one, by column. */
 export type Row = Readonly<Record<string, Json>>;
 
-// text, so that a jsonb number, a uuid and a bigint compare alike
+// the key as the table's own types have it, so that the index of the key finds the row
 const where = (table: string) =>
   descriptorOf(table)
-    .key.map((c, i) => `t.${ident(table, c)}::text = $${i + 1}`)
+    .key.map(
+      (c) =>
+        `t.${ident(table, c)} = (jsonb_populate_record(null::${ident(table)}, $1::jsonb)).${ident(table, c)}`,
+    )
     .join(" and ");
-const keyValues = (table: string, key: Row) => descriptorOf(table).key.map((c) => String(key[c]));
+const keyOf = (table: string, key: Row) =>
+  JSON.stringify(Object.fromEntries(descriptorOf(table).key.map((c) => [c, key[c]])));
 
 /** A row as JSON, locked until the transaction ends; undefined when it is not there. */
 export async function maybeRow(tx: Tx, table: Table, key: Row): Promise<Row | undefined> {
   const { rows } = await tx.query<{ row: Row }>(
     `select to_jsonb(t) as row from ${ident(table)} as t where ${where(table)} for update`,
-    keyValues(table, key),
+    [keyOf(table, key)],
   );
   return rows[0]?.row;
 }
@@ -29,23 +33,36 @@ export async function writeColumns(tx: Tx, table: Table, key: Row, columns: Row)
   if (names.length === 0) return;
   const sets = names.map((c) => `${ident(table, c)} = r.${ident(table, c)}`).join(", ");
   await tx.query(
-    `update ${ident(table)} as t set ${sets} from jsonb_populate_record(null::${ident(table)}, $${descriptorOf(table).key.length + 1}::jsonb) as r where ${where(table)}`,
-    [...keyValues(table, key), JSON.stringify(columns)],
+    `update ${ident(table)} as t set ${sets} from jsonb_populate_record(null::${ident(table)}, $2::jsonb) as r where ${where(table)}`,
+    [keyOf(table, key), JSON.stringify(columns)],
   );
 }
 
-/** Puts a removed row back as it was, into the workshop of the transaction. */
-export async function putBack(tx: Tx, table: Table, row: Row): Promise<void> {
-  const list = Object.keys(row).filter((c) => c !== "workshop_id");
+/** Puts removed rows back as they were, into the workshop of the transaction: one statement for those of the same columns. */
+export async function putBack(tx: Tx, table: Table, rows: readonly Row[]): Promise<void> {
+  const alike = new Map<string, Row[]>();
+  for (const row of rows) {
+    const { workshop_id: _, ...own } = row;
+    addTo(alike, Object.keys(own).sort().join(" "), own);
+  }
+  for (const [columns, some] of alike) {
+    const list = columns.split(" ");
+    await tx.query(
+      `insert into ${ident(table)} (workshop_id, ${idents(table, list)}) select current_workshop(), ${idents(table, list, "r.")} from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as r`,
+      [JSON.stringify(some)],
+    );
+  }
+}
+
+/** Removes rows; whatever hangs on them goes with them. */
+export async function removeRows(tx: Tx, table: Table, keys: readonly Row[]): Promise<void> {
+  const same = descriptorOf(table)
+    .key.map((c) => `t.${ident(table, c)} = k.${ident(table, c)}`)
+    .join(" and ");
   await tx.query(
-    `insert into ${ident(table)} (workshop_id, ${idents(table, list)}) select current_workshop(), ${idents(table, list, "r.")} from jsonb_populate_record(null::${ident(table)}, $1::jsonb) as r`,
-    [JSON.stringify(row)],
+    `delete from ${ident(table)} as t using jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k where ${same}`,
+    [JSON.stringify(keys)],
   );
-}
-
-/** Removes a row; whatever hangs on it goes with it. */
-export async function removeRow(tx: Tx, table: Table, key: Row): Promise<void> {
-  await tx.query(`delete from ${ident(table)} as t where ${where(table)}`, keyValues(table, key));
 }
 
 /**

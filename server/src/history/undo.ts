@@ -1,10 +1,10 @@
-import { AppError, isDecided, type MemberRole, mayTakeBack } from "@kobbin/core";
+import { AppError, addTo, isDecided, type MemberRole, mayTakeBack } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
-import { descriptorOf, TABLE_ORDER } from "../schema/tables.ts";
+import { descriptorOf, TABLE_ORDER, type Table } from "../schema/tables.ts";
 import { type ChangeNow, manyChangedRows, stateOfRun } from "./change.ts";
 import { type Clash, isSame, type Json, mergeThree } from "./merge.ts";
 import { clashError } from "./merge-row.ts";
-import { maybeRow, putBack, removeRow, writeColumns } from "./rows.ts";
+import { maybeRow, putBack, removeRows, writeColumns } from "./rows.ts";
 import type { ChangedRow } from "./sentence.ts";
 
 interface StoredChange {
@@ -70,11 +70,7 @@ export async function undoChange(
       `“${change.sentence}” stands no more: it was brought again already.`,
       "Reload the history to see how things stand.",
     );
-  const down = [...rows].sort((a, b) => place(a) - place(b));
-  for (const r of down) if (r.op === "delete") await putBack(tx, r.table, r.was!);
-  // newest first: a row that changed twice in one change ends as it was before the first
-  for (const r of [...rows].reverse()) if (r.op === "update") await turnBack(tx, r, change, isForced);
-  for (const r of down.reverse()) if (r.op === "insert") await removeRow(tx, r.table, r.key);
+  await turnAllBack(tx, rows, change, isForced);
 
   // what hangs on a row that goes would go with it: then nothing is done
   const own = new Set(rows.map(keyText));
@@ -98,6 +94,36 @@ export async function undoChange(
   });
   const inner = /^(?:taken back|brought again): (.*)$/.exec(change.sentence)?.[1];
   now.says(change.undoes ? `brought again: ${inner ?? change.sentence}` : `taken back: ${change.sentence}`);
+}
+
+async function turnAllBack(
+  tx: Tx,
+  rows: readonly ChangedRow[],
+  change: StoredChange,
+  isForced: boolean,
+): Promise<void> {
+  const down = [...rows].sort((a, b) => place(a) - place(b));
+  for (const [table, gone] of byTable(down, "delete"))
+    await putBack(
+      tx,
+      table,
+      gone.map((r) => r.was!),
+    );
+  // newest first: a row that changed twice in one change ends as it was before the first
+  for (const r of [...rows].reverse()) if (r.op === "update") await turnBack(tx, r, change, isForced);
+  for (const [table, came] of byTable(down.reverse(), "insert"))
+    await removeRows(
+      tx,
+      table,
+      came.map((r) => r.key),
+    );
+}
+
+/** The rows of a kind by their tables, the tables in the order they come in. */
+function byTable(rows: readonly ChangedRow[], op: ChangedRow["op"]): Map<Table, ChangedRow[]> {
+  const tables = new Map<Table, ChangedRow[]>();
+  for (const r of rows) if (r.op === op) addTo(tables, r.table, r);
+  return tables;
 }
 
 async function turnBack(tx: Tx, r: ChangedRow, change: StoredChange, isForced: boolean): Promise<void> {

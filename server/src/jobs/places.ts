@@ -1,3 +1,4 @@
+import { addTo } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import {
@@ -38,7 +39,7 @@ export async function readPlaces(
   const unread = await withWorkshop(pool, workshopId, (tx) => manyUnreadPlaces(tx, revisionId));
   if (unread.length === 0) return;
   const byBoard = new Map<string, UnreadPlace[]>();
-  for (const p of unread) byBoard.set(p.boardId, [...(byBoard.get(p.boardId) ?? []), p]);
+  for (const p of unread) addTo(byBoard, p.boardId, p);
   for (const [boardId, places] of byBoard) {
     const { files, corrections } = await withWorkshop(pool, workshopId, async (tx) => ({
       files: await manyBoardFiles(tx, boardId),

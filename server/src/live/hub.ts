@@ -2,7 +2,7 @@ import pg from "pg";
 
 /** A word from the database: a change that is through, figures that are new, somebody who came or went. */
 export interface LiveEvent {
-  readonly kind: "change" | "figures" | "asking" | "presence" | "resync" | "left";
+  readonly kind: "change" | "figures" | "asking" | "presence" | "restoring" | "resync" | "left";
   readonly workshop?: string;
   readonly [key: string]: unknown;
 }

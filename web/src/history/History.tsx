@@ -1,4 +1,5 @@
 import type { HistoryRow } from "@kobbin/contract";
+import { addTo } from "@kobbin/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import { type HistoryOf, undoChange, useHistory } from "../resources/history.ts";
@@ -20,7 +21,7 @@ export function History({ of, isShort = false }: { of: HistoryOf; isShort?: bool
   const days = new Map<string, HistoryRow[]>();
   for (const r of rows) {
     const d = dayName(r.at);
-    days.set(d, [...(days.get(d) ?? []), r]);
+    addTo(days, d, r);
   }
   return (
     <div>

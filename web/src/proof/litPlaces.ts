@@ -1,4 +1,5 @@
 import type { RunDocument } from "@kobbin/core";
+import { addTo } from "@kobbin/core";
 
 type RunPlacement = RunDocument["placements"][number];
 
@@ -31,7 +32,7 @@ export function litPlaces(doc: RunDocument, lines: readonly string[]): Lit | und
     if (!wanted.some((l) => (l.board ?? first) === board && l.refs.includes(p.ref))) continue;
     placed++;
     const key = `${board} ${p.side}`;
-    groups.set(key, [...(groups.get(key) ?? []), p]);
+    addTo(groups, key, p);
   }
   const best = [...groups.values()].sort((a, b) => b.length - a.length)[0];
   const board = best ? doc.boards.findIndex((b) => b.id === (best[0]!.board ?? first)) : 0;

@@ -11,6 +11,10 @@ import { refetchRun, refetchRuns } from "./run.ts";
 export interface Live {
   readonly isConnected: boolean;
   readonly here: readonly PresenceRow[];
+  /** How far the backup is that this page sent. */
+  readonly restoring?:
+    | { readonly what: "rows" | "runs"; readonly done: number; readonly of: number }
+    | undefined;
 }
 
 let live: Live = { isConnected: true, here: [] };
@@ -19,6 +23,9 @@ const set = (change: Partial<Live>) => {
   live = { ...live, ...change };
   for (const h of hearers) h();
 };
+
+/** A backup is sent: how far it is, is heard anew. */
+export const restoreBegins = (): void => set({ restoring: undefined });
 
 export const useLive = (): Live =>
   useSyncExternalStore(
@@ -56,6 +63,7 @@ export function startLive(tell: (text: string) => unknown): () => void {
   };
   const hear = (m: LiveMessage) => {
     if (m.kind === "presence") set({ here: m.here });
+    else if (m.kind === "restoring") set({ restoring: { what: m.what, done: m.done, of: m.of } });
     else if (m.kind === "resync") void refetchAll();
     else if (m.kind === "figures") void mutate("/api/bench");
     else if (m.kind === "asking") {

@@ -1,5 +1,5 @@
 import type { Corrections, Memory } from "@kobbin/core";
-import type { FileEntry } from "@kobbin/formats";
+import type { FileEntry, ReadDrawing } from "@kobbin/formats";
 import * as Comlink from "comlink";
 import type { BoardApi, Loaded, Shown, StoredBoard } from "./board.worker.ts";
 
@@ -117,12 +117,27 @@ export async function probeStored(board: StoredBoard, minutes: number) {
   }
 }
 
-/** A drawing read in a worker of its own. */
-export async function readDrawingFile(bytes: Uint8Array) {
+/** A drawing a person means is read in a moment. */
+const DRAWING_MS = 20_000;
+
+/** A drawing read in a worker of its own, which is ended when its time is over. */
+export async function readDrawingFile(bytes: Uint8Array): Promise<ReadDrawing> {
   const { api, close } = start();
+  let late: ReturnType<typeof setTimeout> | undefined;
+  const tooLong = new Promise<ReadDrawing>((done) => {
+    late = setTimeout(
+      () =>
+        done({
+          kind: "refused",
+          why: `Reading it took longer than ${DRAWING_MS / 1000} seconds and was ended. Draw just the part that is met, and try that.`,
+        }),
+      DRAWING_MS,
+    );
+  });
   try {
-    return await api.drawing(bytes);
+    return await Promise.race([api.drawing(bytes), tooLong]);
   } finally {
+    clearTimeout(late);
     close();
   }
 }

@@ -2,11 +2,12 @@ import { createReadStream, createWriteStream } from "node:fs";
 import { mkdtemp, rm, stat } from "node:fs/promises";
 import { join } from "node:path";
 import Router from "@koa/router";
-import { AppError, slug } from "@kobbin/core";
+import { AppError, shapes, slug } from "@kobbin/core";
 import type { Context } from "koa";
 import { refuse } from "../../backup/format.ts";
+import { type OnWay, onWay } from "../../backup/on-way.ts";
 import { BACKUP_LIMITS, type OpenedBackup } from "../../backup/open.ts";
-import { restoreBackup } from "../../backup/restore.ts";
+import { type OnRows, restoreBackup } from "../../backup/restore.ts";
 import { writeBackup } from "../../backup/write.ts";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
@@ -104,10 +105,11 @@ export function backupRoutes(deps: Deps): Router {
     const { shop } = backup.manifest;
     const name = names.includes(shop) ? `${shop.slice(0, 90)}, restored ${deps.today()}` : shop;
     const bytes = backup.files.reduce((n, f) => n + f.size, 0);
+    const say = telling(ctx);
     const shopId = await withWorkshop(pool, backup.workshopId, async (tx) => {
       await refuseBeyondQuota(tx, deps.config.shopQuotaBytes, bytes);
-      const id = await restoreBackup(tx, backup, name);
-      await refuseUncomputable(tx, id);
+      const id = await restoreBackup(tx, backup, name, (done, of) => say("rows", done, of));
+      await refuseUncomputable(tx, id, (done, of) => say("runs", done, of));
       await insertMember(tx, id, accountId, "owner");
       await insertAudit(tx, {
         workshopId: id,
@@ -122,9 +124,21 @@ export function backupRoutes(deps: Deps): Router {
     return { shopId, name };
   }
 
+  /** Says to the page that asked how far it is. */
+  function telling(ctx: Context): OnWay {
+    const { workshopId } = signed(ctx);
+    const page = ctx.get("X-Page");
+    return onWay((what, done, of) => {
+      if (shapes.UUID.test(page))
+        tell(pool, { kind: "restoring", workshop: workshopId, page, what, done, of }).catch(() => undefined);
+    });
+  }
+
   /** Rows may be right one by one and make no sense together: every open run is computed before anything stands. */
-  async function refuseUncomputable(tx: Tx, shop: string): Promise<void> {
-    for (const r of await manyOpenRuns(tx)) {
+  async function refuseUncomputable(tx: Tx, shop: string, onRuns: OnRows): Promise<void> {
+    const runs = await manyOpenRuns(tx);
+    for (const [i, r] of runs.entries()) {
+      onRuns(i, runs.length);
       const { document } = await buildDocument(tx, await oneRun(tx, r.id), deps.today());
       try {
         await deps.compute.run({ kind: "summary", document }, shop);

@@ -53,7 +53,8 @@ export function liveRoutes(deps: Deps): Router {
         if (event.workshop === workshopId && event.account === accountId) stream.end();
       } else if (event.workshop === workshopId) {
         if (event.kind === "presence") void sendHere();
-        else {
+        // how far a page's own work is, is told to that page
+        else if (event.kind !== "restoring" || event.page === page) {
           const { workshop: _, ...message } = event;
           send(message as unknown as LiveMessage);
         }

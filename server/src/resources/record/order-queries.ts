@@ -1,5 +1,5 @@
 import type { OrderAskRow } from "@kobbin/contract";
-import { type OrderState, type OrderStep, orderStand } from "@kobbin/core";
+import { addTo, type OrderState, type OrderStep, orderStand } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { talk } from "../../db/talk.ts";
 import { one } from "../../db/tx.ts";
@@ -161,14 +161,13 @@ export async function manyWaiting(tx: Tx, today: string): Promise<ReadonlyMap<st
   const orders = new Map<string, (typeof rows)[number][]>();
   for (const r of rows) {
     const key = `${r.runId} ${r.order}`;
-    orders.set(key, [...(orders.get(key) ?? []), r]);
+    addTo(orders, key, r);
   }
   const out = new Map<string, string[]>();
   for (const steps of orders.values()) {
     const { waits } = orderStand(steps, { today, isHere: false });
     const { runId, label } = steps[0]!;
-    if (waits?.on === "shop")
-      out.set(runId, [...(out.get(runId) ?? []), `${label} waits for you ${waits.what}`]);
+    if (waits?.on === "shop") addTo(out, runId, `${label} waits for you ${waits.what}`);
   }
   return out;
 }

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { RunOffer, RunSupplier, SourceClass } from "@kobbin/core";
+import { addTo } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -247,7 +248,7 @@ export async function replaceFeedOffers(
     [lineIds, supplierIds],
   );
   const old = new Map<string, string[]>();
-  for (const r of rows) old.set(r.text, [...(old.get(r.text) ?? []), r.id]);
+  for (const r of rows) addTo(old, r.text, r.id);
   const same: string[] = [];
   const fresh: NewOffer[] = [];
   for (const o of offers) {

@@ -1,5 +1,6 @@
 import { useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
+import { restoreBegins, useLive } from "../../resources/live.ts";
 import { resetDemo, restoreShop, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -12,6 +13,7 @@ export function DataPart() {
   const sayError = useSayError();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState<string>();
+  const { restoring } = useLive();
   const work = (what: string, run: () => Promise<unknown>) => {
     setBusy(what);
     run()
@@ -54,6 +56,7 @@ export function DataPart() {
             const file = e.target.files?.[0];
             if (file)
               work("restore", async () => {
+                restoreBegins();
                 const { name } = await restoreShop(file);
                 say(`${name} is here`, {
                   hint: "You are in it now; your other shops are under “My sign-in”.",
@@ -66,6 +69,19 @@ export function DataPart() {
         <Button disabled={busy !== undefined} onClick={() => input.current?.click()}>
           {busy === "restore" ? "Reading and checking …" : "Choose a backup"}
         </Button>
+        {busy === "restore" && restoring && (
+          <p role="status" className="mt-2 flex items-center gap-3 text-[14.5px]">
+            <progress
+              className="h-2 w-48 accent-metal"
+              value={restoring.done}
+              max={restoring.of}
+              aria-hidden
+            />
+            {restoring.what === "rows"
+              ? `${restoring.done} of ${restoring.of} rows are stored`
+              : `its runs are computed: ${restoring.done} of ${restoring.of}`}
+          </p>
+        )}
       </section>
       <section aria-labelledby="all-history">
         <h2 id="all-history" className="mb-1">

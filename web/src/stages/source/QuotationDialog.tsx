@@ -1,4 +1,5 @@
 import {
+  addTo,
   type Cells,
   type MarkReading,
   numberKey,
@@ -40,8 +41,7 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
   );
   const matched = useMemo(() => {
     const lines = new Map<string, string[]>();
-    for (const l of doc.lines)
-      if (l.mpn !== "" && !l.dnp) lines.set(numberKey(l.mpn), [...(lines.get(numberKey(l.mpn)) ?? []), l.id]);
+    for (const l of doc.lines) if (l.mpn !== "" && !l.dnp) addTo(lines, numberKey(l.mpn), l.id);
     const parts = new Map((doc.library ?? []).map((p) => [numberKey(p.mpn), p.id]));
     return (read?.offers ?? []).map((o) => {
       const own = lines.get(numberKey(o.mpn));
