@@ -124,15 +124,19 @@ test("of a parcel of many kinds three are told and how many more; a note that is
 test("a parcel of many kinds is as many statements as one of few, and so is taking it back and bringing it again", async () => {
   const r = await releasedRun("Many");
   const sent = jest.spyOn(pg.Client.prototype, "query");
+  // what is written of parcels, lots and what they are kept for; beside it the worker has statements of its own
+  const isWrite = (q: unknown) =>
+    /(insert into|update|delete from) "?(receipt|lot|reservation)\b/.test(
+      typeof q === "string" ? q : String((q as { text?: unknown } | null)?.text),
+    );
   const statements = async (work: () => Promise<{ status: number; headers: Headers }>) => {
-    const before = sent.mock.calls.length;
+    sent.mockClear();
     const { status, headers } = await work();
     expect(status).toBeLessThan(300);
-    return [sent.mock.calls.length - before, headers] as const;
+    return [sent.mock.calls.filter(([q]) => isWrite(q)).length, headers] as const;
   };
   const counts: number[][] = [];
   for (const n of [3, 400]) {
-    await server.figures();
     const items = Array.from({ length: n }, () => ({ item: r.offer, qty: 1, unitCost: "0.05" }));
     const body = { order: r.parts, arrivedOn: "2026-12-01", items };
     const [came, change] = await statements(() => r.v.post(`/api/runs/${r.id}/receipts`, body));
@@ -141,7 +145,10 @@ test("a parcel of many kinds is as many statements as one of few, and so is taki
     counts.push([came, gone, again]);
   }
   sent.mockRestore();
-  expect(counts[1]).toEqual(counts[0]);
+  expect(counts).toEqual([
+    [3, 3, 3],
+    [3, 3, 3],
+  ]);
   expect((await r.read()).record!.receipts).toHaveLength(403);
   expect(await r.lots()).toHaveLength(403);
 });

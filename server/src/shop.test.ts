@@ -139,6 +139,23 @@ test("two shops do not see each other, over HTTP or in SQL", async () => {
       app.query("insert into product (workshop_id, name) values ($1, 'smuggled')", [anna]),
     ).rejects.toThrow(/row-level security/);
     await app.query("rollback");
+    // what is due of a shop is seen by that shop and by the worker, which names none
+    for (const [shop, n] of [
+      [anna, 1],
+      [bert, 0],
+      ["", 1],
+    ] as const) {
+      await app.query("begin");
+      await app.query("select set_config('app.workshop', $1, true)", [anna]);
+      await app.query(
+        "insert into figures_due (run_id, workshop_id) values ($1, $2) on conflict (run_id) do nothing",
+        [run.id, anna],
+      );
+      await app.query("select set_config('app.workshop', $1, true)", [shop]);
+      const { rows: due } = await app.query("select from figures_due where run_id = $1", [run.id]);
+      expect([shop, due.length]).toEqual([shop, n]);
+      await app.query("rollback");
+    }
     await expect(app.query("alter table product disable row level security")).rejects.toThrow(/owner/);
   } finally {
     app.release();

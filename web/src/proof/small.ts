@@ -1,5 +1,5 @@
-import { connectBoard } from "../workers/board.ts";
 import type { BoardColours } from "../workers/paint.ts";
+import { takeBoard } from "./openBoards.ts";
 import { storedBoard } from "./useBoardWorker.ts";
 
 /** A small picture, and how a place of the board is found on it. */
@@ -69,15 +69,14 @@ export function paintSmall(wish: Wish, isWanted: () => boolean): Promise<SmallPi
 }
 
 async function paint({ boardId, side, colours, size }: Wish): Promise<SmallPicture | undefined> {
-  const board = connectBoard();
+  const { board, shown, giveBack } = takeBoard(boardId, await storedBoard(boardId), () => undefined);
   try {
-    const { bytes, corrections } = await storedBoard(boardId);
-    const shown = await board.open([{ path: "board.zip", bytes }], corrections, () => undefined);
-    if (shown.kind !== "ok" || !shown.box) return undefined;
-    const view = viewOf(shown.box, size);
+    const read = await shown;
+    if (read.kind !== "ok" || !read.box) return undefined;
+    const view = viewOf(read.box, size);
     const bitmap = await board.paint({ side, forward: undefined, ...view, colours: smallColours(colours) });
-    return bitmap && { bitmap, box: shown.box, scale: view.scale / pixelRatio() };
+    return bitmap && { bitmap, box: read.box, scale: view.scale / pixelRatio() };
   } finally {
-    board.close();
+    giveBack();
   }
 }

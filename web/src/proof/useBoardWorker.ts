@@ -1,8 +1,9 @@
 import type { Corrections } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { http } from "../resources/http.ts";
-import { type BoardConnection, connectBoard } from "../workers/board.ts";
+import type { BoardConnection } from "../workers/board.ts";
 import type { StoredBoard } from "../workers/board.worker.ts";
+import { takeBoard } from "./openBoards.ts";
 
 interface State {
   readonly board?: BoardConnection;
@@ -25,22 +26,25 @@ export function useBoardWorker(boardId: string, key: string): State {
   const [{ of, ...state }, setOf] = useState<State & { readonly of: string }>({ ...FETCHING, of: wanted });
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the board's corrections on the server
   useEffect(() => {
-    const board = connectBoard();
     const setState = (next: State) => setOf({ ...next, of: wanted });
     let isCurrent = true;
     // progress comes through a port of its own and may arrive after the result
     let isOpened = false;
+    let giveBack: () => void = () => undefined;
     (async () => {
       try {
-        const { bytes, corrections } = await storedBoard(boardId);
-        const opened = await board.open(
-          [{ path: "board.zip", bytes }],
-          corrections,
+        const stored = await storedBoard(boardId);
+        if (!isCurrent) return;
+        const taken = takeBoard(
+          boardId,
+          stored,
           (what, share) => isCurrent && !isOpened && setState({ what, share }),
         );
+        giveBack = taken.giveBack;
+        const opened = await taken.shown;
         isOpened = true;
         if (!isCurrent) return;
-        if (opened.kind === "ok") setState({ board, what: "", share: 1 });
+        if (opened.kind === "ok") setState({ board: taken.board, what: "", share: 1 });
         else
           setState({
             what: "",
@@ -56,7 +60,7 @@ export function useBoardWorker(boardId: string, key: string): State {
     })();
     return () => {
       isCurrent = false;
-      board.close();
+      giveBack();
     };
   }, [boardId, key]);
   // another board is wanted than the one at hand: that one's worker is about to go, and is painted with no more

@@ -9,6 +9,7 @@ import { useBench, useMemory } from "../../resources/bench.ts";
 import { takeHanded } from "../../resources/handed.ts";
 import { DropZone } from "../../ui/DropZone.tsx";
 import { count } from "../../ui/format.ts";
+import { Progress } from "../../ui/Progress.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
@@ -129,16 +130,5 @@ export function NewProductPage() {
         </>
       )}
     </main>
-  );
-}
-
-function Progress({ what, share }: { what: string; share: number }) {
-  return (
-    <div className="my-4 w-full" role="status" aria-live="polite">
-      <div className="h-[6px] w-full overflow-hidden rounded-full bg-grid">
-        <div className="h-full bg-metal" style={{ width: `${Math.round(share * 100)}%` }} />
-      </div>
-      <p className="num mt-1 text-[13px] text-ink-2">{what}</p>
-    </div>
   );
 }

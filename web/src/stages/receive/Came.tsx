@@ -60,7 +60,7 @@ export function Came({
       <label className="flex min-h-11 items-center gap-2">
         <input
           type="checkbox"
-          className="size-5"
+          className="size-5 shrink-0"
           checked={isApart}
           onChange={(e) => setApart(e.target.checked)}
         />
@@ -79,7 +79,7 @@ export function Came({
         <label className="flex min-h-11 items-center gap-2">
           <input
             type="checkbox"
-            className="size-5"
+            className="size-5 shrink-0"
             checked={meant === qty}
             onChange={(e) => setMeant(e.target.checked ? qty : undefined)}
           />

@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import { restoreBegins, useLive } from "../../resources/live.ts";
 import { resetDemo, restoreShop, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
+import { Progress } from "../../ui/Progress.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 
 /** The whole shop out and in again; its history; the demo shop as it was. */
@@ -70,17 +71,14 @@ export function DataPart() {
           {busy === "restore" ? "Reading and checking …" : "Choose a backup"}
         </Button>
         {busy === "restore" && restoring && (
-          <p role="status" className="mt-2 flex items-center gap-3 text-[14.5px]">
-            <progress
-              className="h-2 w-48 accent-metal"
-              value={restoring.done}
-              max={restoring.of}
-              aria-hidden
-            />
-            {restoring.what === "rows"
-              ? `${restoring.done} of ${restoring.of} rows are stored`
-              : `its runs are computed: ${restoring.done} of ${restoring.of}`}
-          </p>
+          <Progress
+            share={restoring.done / Math.max(1, restoring.of)}
+            what={
+              restoring.what === "rows"
+                ? `${restoring.done} of ${restoring.of} rows are stored`
+                : `its runs are computed: ${restoring.done} of ${restoring.of}`
+            }
+          />
         )}
       </section>
       <section aria-labelledby="all-history">
