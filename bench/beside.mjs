@@ -15,6 +15,7 @@ import { serve } from "./serve.mjs";
 
 if (process.argv[2] === "--ask") {
   const times = [];
+  process.on("disconnect", () => process.exit());
   process.on("message", () => process.send(times.splice(0)));
   for (;;) {
     const began = performance.now();
