@@ -8,6 +8,7 @@ import {
   looksLikePlacement,
   readBom,
   readPlacement,
+  saysAccount,
   settlePlacements,
 } from "@kobbin/core";
 import { BudgetError, readTables } from "@kobbin/formats";
@@ -43,20 +44,28 @@ const isRejected = (findings: readonly Finding[]) =>
 /** `kobbin bom`: prints bom/1. */
 export async function bom(paths: readonly string[], json: boolean): Promise<number> {
   const { cells, name, findings: chosen } = await cellsOf(paths, "bom");
-  const { columns, lines, findings: read } = readBom(cells, name);
+  const { columns, lines, findings: read, account } = readBom(cells, name);
   const findings = [...chosen, ...read];
-  if (json) printJson({ kobbin: "bom/1", columns, lines, findings });
+  if (json)
+    printJson({
+      kobbin: "bom/1",
+      columns,
+      lines: lines.map(({ dnp, ...l }) => (l.fitted ? l : { ...l, dnp })),
+      findings,
+      ...(account ? { account } : {}),
+    });
   else {
     printRows([
       ["references", "qty", "value", "package", "part number"],
       ...lines.map((l) => [
         l.refs.join(" "),
-        `${l.qty}${l.dnp ? " do not place" : ""}`,
+        `${l.qty}${l.fitted ? " fitted or not?" : l.dnp ? " do not place" : ""}`,
         l.valueText,
         l.package,
         l.mpn,
       ]),
     ]);
+    if (account) process.stdout.write(`${saysAccount(account)}.\n`);
     printFindings(findings);
   }
   return isRejected(findings) ? 1 : 0;

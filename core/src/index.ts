@@ -324,6 +324,7 @@ export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/
 // sums attached to lines
 export { type AttachedSum, standingSum } from "./sums/evaluate.ts";
 export { SUM_KINDS, sumKind } from "./sums/kinds.ts";
+export { type Account, type ColumnAccount, saysAccount } from "./table/account.ts";
 // cells with headings
 export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";

@@ -1,7 +1,9 @@
 import { counted } from "../counted.ts";
 import { type Finding, FindingList } from "../findings.ts";
+import type { Account } from "../table/account.ts";
 import { type Cells, plain } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
+import { accountOf } from "./account.ts";
 import {
   type ChosenColumns,
   type Layout,
@@ -11,7 +13,9 @@ import {
 } from "./layout.ts";
 import { cleanCell, sayLeftover } from "./leftovers.ts";
 import { type BomLine, hasThousandths, readLine, SUM } from "./line.ts";
+import { markIn } from "./marks.ts";
 import { expandRefs } from "./refs.ts";
+import { withUnit } from "./units.ts";
 import type { BomColumn } from "./words.ts";
 
 export type { BomLine } from "./line.ts";
@@ -22,6 +26,8 @@ export interface Bom {
   readonly headers: readonly string[];
   readonly lines: readonly BomLine[];
   readonly findings: readonly Finding[];
+  /** What became of every column and row; nothing where no list was found. */
+  readonly account?: Account;
 }
 
 /** The top of a list with its columns as they are taken: to be looked at before it is kept. */
@@ -51,7 +57,7 @@ export function readBom(all: Cells, file: string, chosen: ChosenColumns = {}): B
   const cells = boundedRows(all, file, found);
   const layout = layoutOf(cells, file, chosen, found);
   if (!layout) return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
-  return readRows(cells, file, layout, found);
+  return readRows(cells, file, layout, found, chosen);
 }
 
 /**
@@ -63,8 +69,14 @@ export function readBomAt(cells: Cells, file: string, layout: Layout): Bom {
   return readRows(boundedRows(cells, file, found), file, layout, found);
 }
 
-function readRows(cells: Cells, file: string, layout: Layout, found: FindingList): Bom {
-  const { heads, firstRow } = layout;
+function readRows(
+  cells: Cells,
+  file: string,
+  layout: Layout,
+  found: FindingList,
+  chosen: ChosenColumns = layout.at as never,
+): Bom {
+  const { heads, firstRow, units, asked } = layout;
   const at = withMakersApart(cells, layout, file, found);
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();
@@ -81,12 +93,15 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
       row: firstRow + 1,
       text: "Quantities were read with three decimals, 1.000 as one: so the references count.",
     });
+  const star = starOf(cells);
   for (let r = firstRow; r < cells.length; r++) {
     const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
     const cell = (key: BomColumn) => clean(at[key]).text;
     if (cells[r]!.every((t) => t.trim() === "")) continue;
     // the last row of many lists adds up what stands above it, with the word in any column
-    const isSum = cell("refs") === "" && cell("mpn") === "" && cells[r]!.some((t) => SUM.test(t.trim()));
+    const isSum =
+      (cell("refs") === "" && cell("mpn") === "" && cells[r]!.some((t) => SUM.test(t.trim()))) ||
+      addsUp(cells[r]!, lines);
     if (isSum || isNoPart(cells[r]!, heads, at)) {
       skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
       continue;
@@ -95,28 +110,92 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
       const { doubt, text } = clean(at[key]);
       if (doubt) sayLeftover(doubt, key, text, r + 1, expandRefs(cell("refs")).refs, file, found);
     }
-    const line = readLine(cell, r + 1, file, found, isDecimal);
+    const own = units?.column === undefined ? "" : clean(units.column).text;
+    const line = readLine(
+      (key) => (key === "value" ? withUnit(cell(key).replace(STARRED, ""), own || units?.all) : cell(key)),
+      r + 1,
+      file,
+      found,
+      isDecimal,
+    );
     if (!line) {
       // what was said of its references is said already
       if (expandRefs(cell("refs")).bad.length === 0) skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
       continue;
     }
-    for (const ref of line.refs) {
-      const first = owner.get(ref);
-      if (first !== undefined)
-        found.add({
-          tag: "bom-duplicate-ref",
-          level: "error",
-          file,
-          row: r + 1,
-          about: [ref],
-          text: `${ref} stands in row ${first} and again in row ${r + 1}.`,
-          do: "Decide which of the two lines it belongs to.",
-        });
-      else owner.set(ref, r + 1);
-    }
-    lines.push(line);
+    claimRefs(line, owner, file, found);
+    lines.push(settled(line, cell("value"), { isAsked: asked !== undefined, star, file, found }));
   }
+  saySkipped(skipped, file, found);
+  const columns = Object.fromEntries(
+    Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
+  );
+  return {
+    columns,
+    headers: heads,
+    lines,
+    findings: found.done(),
+    account: accountOf(cells, { layout, at, lines, passed: skipped.length, chosen }),
+  };
+}
+
+const STARRED = /(?<=[\p{L}\d)])\s*\*+$/u;
+/** What a star means by the footnote of the list; nothing where there is none. */
+function starOf(cells: Cells): "off" | "else" | undefined {
+  for (const row of cells)
+    for (const t of row) {
+      const words = /^\s*\*+\s*(?:[=:–—-]\s*)?([\p{L}\d][^*]*\p{L}.*)$/u.exec(t)?.[1];
+      if (words !== undefined) return markIn(words) === "no" ? "off" : "else";
+    }
+  return undefined;
+}
+
+/** A line with what the list as a whole says of it: a star's footnote, a column that is asked about. */
+function settled(
+  line: BomLine,
+  written: string,
+  of: { isAsked: boolean; star: ReturnType<typeof starOf>; file: string; found: FindingList },
+): BomLine {
+  const isStarred = STARRED.test(written);
+  if (isStarred && of.star === "off") return { ...line, dnp: true };
+  if (isStarred && of.star === undefined) {
+    of.found.add({
+      tag: "bom-fitted-ambiguous",
+      level: "warning",
+      file: of.file,
+      row: line.row,
+      about: [...line.refs],
+      text: `“${written}” has a star, and no footnote says what for: the part may be left off.`,
+      do: "Say whether it is fitted.",
+    });
+    return line.dnp ? line : { ...line, fitted: "doubtful" };
+  }
+  return of.isAsked && !line.dnp ? { ...line, fitted: "doubtful" } : line;
+}
+
+/** A reference belongs to one line: one that stands again is an error. */
+function claimRefs(line: BomLine, owner: Map<string, number>, file: string, found: FindingList): void {
+  for (const ref of line.refs) {
+    const first = owner.get(ref);
+    if (first !== undefined)
+      found.add({
+        tag: "bom-duplicate-ref",
+        level: "error",
+        file,
+        row: line.row,
+        about: [ref],
+        text: `${ref} stands in row ${first} and again in row ${line.row}.`,
+        do: "Decide which of the two lines it belongs to.",
+      });
+    else owner.set(ref, line.row);
+  }
+}
+
+function saySkipped(
+  skipped: readonly { readonly row: number; readonly text: string }[],
+  file: string,
+  found: FindingList,
+): void {
   if (skipped.length > 0)
     found.add({
       tag: "bom-row-skipped",
@@ -129,10 +208,19 @@ function readRows(cells: Cells, file: string, layout: Layout, found: FindingList
         .join(", ")}${skipped.length > 6 ? ` and ${counted(skipped.length - 6, "more row")}` : ""}.`,
       do: "If one of them is a part, give it a reference or a quantity.",
     });
-  const columns = Object.fromEntries(
-    Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
+}
+
+/** A row of a word without a digit and the number of all pieces above: a sum, in whatever language. */
+function addsUp(row: readonly string[], lines: readonly BomLine[]): boolean {
+  const filled = row.map((t) => t.trim()).filter((t) => t !== "");
+  const [word, number] =
+    filled.length === 2 ? [filled.find((t) => !/\d/.test(t)), filled.find((t) => /^\d+$/.test(t))] : [];
+  return (
+    word !== undefined &&
+    number !== undefined &&
+    lines.length > 1 &&
+    Number(number) === lines.reduce((n, l) => n + l.qty, 0)
   );
-  return { columns, headers: heads, lines, findings: found.done() };
 }
 
 const wordsOf = (row: readonly string[]) =>

@@ -31,9 +31,12 @@ export function columnsByContent(
   taken: ReadonlySet<number> = new Set(),
   known?: number,
 ): ContentColumn[] {
-  const rows = cells.slice(from, from + SAMPLE).filter((r) => r.some((t) => t.trim() !== ""));
+  const given = cells.slice(from, from + SAMPLE).filter((r) => r.some((t) => t.trim() !== ""));
+  const width = given.reduce((n, r) => Math.max(n, r.length), 0);
+  // in a wide table a row of one or two cells is a title, or a sum
+  const wide = given.filter((r) => r.filter((t) => t.trim() !== "").length > 2);
+  const rows = width >= 4 && wide.length > 0 ? wide : given;
   if (rows.length === 0) return [];
-  const width = rows.reduce((n, r) => Math.max(n, r.length), 0);
   const column = (i: number) => rows.map((r) => (r[i] ?? "").trim());
   const share = (i: number, is: (text: string) => boolean) => {
     const filled = column(i).filter((t) => t !== "");
@@ -91,12 +94,37 @@ export function columnsByContent(
     (t) => PART_NUMBER.test(t),
     (i) => new Set(column(i)).size > rows.length / 2,
   );
+  maker(rows, found, free, column);
   return found;
+}
+
+/** The maker of a part number: words where a number stands and nowhere else, fewer of them than numbers. */
+function maker(
+  rows: Cells,
+  found: ContentColumn[],
+  free: readonly number[],
+  column: (i: number) => string[],
+): void {
+  const mpn = found.find((f) => f.key === "mpn")?.index;
+  if (mpn === undefined) return;
+  const numbers = column(mpn);
+  const index = free.find((i) => {
+    if (found.some((f) => f.index === i)) return false;
+    const texts = column(i);
+    const filled = texts.filter((t) => t !== "");
+    return (
+      filled.length >= 2 &&
+      texts.every((t, k) => (t === "") === (numbers[k] === "")) &&
+      filled.every((t) => /^\p{L}[\p{L}\p{M} .,&'-]+$/u.test(t)) &&
+      new Set(filled).size < new Set(numbers).size
+    );
+  });
+  if (index !== undefined && rows.length > 2) found.push({ key: "maker", index });
 }
 
 /** The first row that holds designators in some column: what lies above is titles and headings. */
 export function firstDataRow(cells: Cells): number | undefined {
-  for (let r = 0; r < Math.min(cells.length, 40); r++)
+  for (let r = 0; r < Math.min(cells.length, 80); r++)
     if (
       cells[r]!.some((t) => {
         const list = expandRefs(t);

@@ -1,6 +1,9 @@
 import { FindingList } from "../findings.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
 import { columnsByContent, firstDataRow } from "./content.ts";
+import { SUM } from "./line.ts";
+import { statusIn } from "./status.ts";
+import { unitColumn, unitInHeading, type ValueUnits } from "./units.ts";
 import { BOM_WORDS, type BomColumn } from "./words.ts";
 
 /** Where a list's columns are, its headings, and its first row of data. */
@@ -8,6 +11,9 @@ export interface Layout {
   readonly at: Partial<Record<BomColumn, number>>;
   readonly heads: readonly string[];
   readonly firstRow: number;
+  readonly units?: ValueUnits;
+  /** Columns that mark some of the lines, and nothing says what for. */
+  readonly asked?: readonly number[];
 }
 
 /** What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. */
@@ -35,7 +41,7 @@ export function layoutOf(
 const PLACE = /^column (\d{1,3})$/i;
 const widthOf = (cells: Cells) => cells.slice(0, 200).reduce((n, r) => Math.max(n, r.length), 0);
 const isNamed = (cells: Cells, wish: string) =>
-  cells.slice(0, 25).some((r) => r.some((t) => plain(t) === plain(wish)));
+  cells.slice(0, 60).some((r) => r.some((t) => plain(t) === plain(wish)));
 
 /** Columns that are named by their place: those no heading is called like. */
 function byPlace(cells: Cells, chosen: ChosenColumns): [BomColumn, number][] {
@@ -92,6 +98,7 @@ function recognised(
         do: "Say so if it is something else.",
       });
     }
+    const more = besides(cells, header.row + 1, heads, taken, at, file, found);
     const unclaimed = heads.filter((t, i) => t.trim() !== "" && !taken.has(i));
     if (unclaimed.length > 0)
       found.add({
@@ -101,7 +108,7 @@ function recognised(
         row: header.row + 1,
         text: `Not used: ${unclaimed.join(", ")}.`,
       });
-    return { at, heads, firstRow: header.row + 1 };
+    return { at, heads, firstRow: header.row + 1, ...more };
   }
   const first = firstDataRow(cells);
   const byContent =
@@ -129,11 +136,69 @@ function recognised(
     text: `No heading is known; by what they hold, ${byContent.map((c) => `${nameOf(c.index)} is ${COLUMN_NAME[c.key]}`).join(", ")}.`,
     do: "Correct the columns if that is wrong.",
   });
-  return {
-    at: Object.fromEntries(byContent.map((c) => [c.key, c.index])),
-    heads,
-    firstRow: from,
-  };
+  const at: Partial<Record<BomColumn, number>> = Object.fromEntries(byContent.map((c) => [c.key, c.index]));
+  const taken = new Set(Object.values(at));
+  return { at, heads, firstRow: from, ...besides(cells, from, heads, taken, at, file, found) };
+}
+
+/** What columns say that no heading explains: whether lines are fitted, and in which unit values are. */
+function besides(
+  cells: Cells,
+  from: number,
+  heads: readonly string[],
+  taken: Set<number>,
+  at: Partial<Record<BomColumn, number>>,
+  file: string,
+  found: FindingList,
+): Pick<Layout, "units" | "asked"> {
+  const width = widthOf(cells);
+  const free = () => Array.from({ length: width }, (_, i) => i).filter((i) => !taken.has(i));
+  const name = (i: number) => heads[i]?.trim() || `column ${i + 1}`;
+  const asked: number[] = [];
+  const named = at.refs ?? at.mpn ?? at.qty ?? 0;
+  const rows = cells
+    .slice(from)
+    .filter((r) => (r[named] ?? "").trim() !== "" && !r.some((t) => SUM.test(t.trim())));
+  if (at.dnp === undefined && at.fitted === undefined)
+    for (const i of free()) {
+      const status = statusIn(rows, i, heads[i] ?? "");
+      if (status === undefined) continue;
+      taken.add(i);
+      if (status === "open") asked.push(i);
+      else if (at.fitted === undefined) {
+        at.fitted = i;
+        found.add({
+          tag: "bom-column-guessed",
+          level: "remark",
+          file,
+          row: from,
+          text: `“${name(i)}” was taken as ${COLUMN_NAME.fitted}, by the words in it.`,
+          do: "Say so if it is something else.",
+        });
+      } else asked.push(i);
+    }
+  if (asked.length > 0)
+    found.add({
+      tag: "bom-fitted-unknown",
+      level: "warning",
+      file,
+      row: from,
+      text: `${asked.map((i) => `“${name(i)}”`).join(" and ")} ${asked.length > 1 ? "mark" : "marks"} some of the lines, and nothing says what for: they may be fitted or left off. Until that is said every line is in doubt.`,
+      do: "Say what the column is: what is fitted, what is left off, or neither.",
+    });
+  const all = at.value === undefined ? undefined : unitInHeading(heads[at.value] ?? "");
+  const column = at.value === undefined ? undefined : unitColumn(rows, free());
+  if (column !== undefined) taken.add(column);
+  if (all === undefined && column === undefined) return asked.length > 0 ? { asked } : {};
+  const units = { ...(all === undefined ? {} : { all }), ...(column === undefined ? {} : { column }) };
+  found.add({
+    tag: "unit-assumed",
+    level: "remark",
+    file,
+    row: from,
+    text: `Values without a unit were read ${column === undefined ? `in ${all}, as their heading says` : `in the unit that stands in “${name(column)}”`}.`,
+  });
+  return { units, ...(asked.length > 0 ? { asked } : {}) };
 }
 
 /** How a column was recognised. */

@@ -17,6 +17,8 @@ export interface BomLine {
   readonly maker: string;
   readonly description: string;
   readonly dnp: boolean;
+  /** Whether it is fitted cannot be told from the list; it is asked, and until then it is neither. */
+  readonly fitted?: "doubtful";
   /** Row in the file, from 1. */
   readonly row: number;
 }
@@ -211,7 +213,8 @@ function isLeftOff(
 }
 
 /** Begins a row that adds up others. */
-export const SUM = /^(sub[\s-]*|grand\s+)?(total|sum|summe|gesamt)\b/i;
+export const SUM =
+  /^(sub[\s-]*|grand\s+)?(totale?|totaal|totalt?|sum|summe|summa|suma|gesamt|razem|celkem|součet)(?=$|[^\p{L}])/iu;
 
 const THOUSANDTHS = /^\d{1,3}[.,]\d{3}$/;
 

@@ -34,10 +34,10 @@ test.each([
   expect(find(cells)).toMatchObject({ row, at });
 });
 
-test("too few columns are no heading, nor is one below the 25th row; what nobody claims is told", () => {
+test("too few columns are no heading, nor is one below the 60th row; what nobody claims is told", () => {
   expect(find([["Ref", "Colour"]])).toBeUndefined();
-  expect(find([...Array.from({ length: 25 }, () => ["x"]), ["Ref", "Qty"]])).toBeUndefined();
-  expect(find([...Array.from({ length: 24 }, () => ["x"]), ["Ref", "Qty"]])?.row).toBe(24);
+  expect(find([...Array.from({ length: 60 }, () => ["x"]), ["Ref", "Qty"]])).toBeUndefined();
+  expect(find([...Array.from({ length: 59 }, () => ["x"]), ["Ref", "Qty"]])?.row).toBe(59);
   expect(find([["Ref", "Colour", "Qty", " "]])?.unclaimed).toEqual(["Colour"]);
 });
 

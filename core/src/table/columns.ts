@@ -19,8 +19,11 @@ export const plain = (text: string): string =>
     .replace(/[^\p{L}\p{N}#]+/gu, " ")
     .trim();
 
+/** Titles, dates and approvals stand above some lists. */
+const MOST_ROWS_ABOVE = 60;
+
 /**
- * Finds the header row among the first 25 rows: the one that claims most keys, at least `least`.
+ * Finds the header row among the first 60 rows: the one that claims most keys, at least `least`.
  *
  * A header text claims a key when it equals one of its words, else when it begins with one; earlier words win.
  *
@@ -33,11 +36,20 @@ export function findHeader<K extends string>(
   chosen: Partial<Record<K, string>> = {},
 ): Header<K> | undefined {
   let best: Header<K> | undefined;
-  for (let row = 0; row < Math.min(cells.length, 25); row++) {
+  for (let row = 0; row < Math.min(cells.length, MOST_ROWS_ABOVE); row++) {
     const header = claim(cells[row]!, row, words, chosen);
     const n = Object.keys(header.at).length;
     if (n >= least && (!best || n > Object.keys(best.at).length)) best = header;
   }
+  return best;
+}
+
+/** The first of the names that fit; of numbered ones that with the lowest number: MPN 1 before MPN 2, wherever they stand. */
+function lowest(names: readonly string[], fits: (name: string, index: number) => boolean): number {
+  const number = (i: number) => Number(/ (\d{1,2})$/.exec(names[i]!)?.[1] ?? 0);
+  let best = -1;
+  for (let i = 0; i < names.length; i++)
+    if (fits(names[i]!, i) && (best < 0 || number(i) < number(best))) best = i;
   return best;
 }
 
@@ -68,7 +80,7 @@ function claim<K extends string>(
         if (
           take(
             key,
-            names.findIndex((n, i) => !taken.has(i) && compare(n, word)),
+            lowest(names, (n, i) => !taken.has(i) && compare(n, word)),
           )
         )
           break;
