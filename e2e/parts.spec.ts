@@ -143,6 +143,46 @@ test("a messy list is read, its columns confirmed, corrected and priced by keybo
   await expect(dialog.getByText("as last time").first()).toBeVisible();
 });
 
+test("a column of marks nobody explains is asked about, answered once, and known with the next list of that make", async ({
+  page,
+}) => {
+  await ownBill(page, "Sender");
+  const dialog = page.getByRole("dialog", { name: "Read a parts list" });
+  const read = async () => {
+    await page.getByRole("button", { name: "Read a list" }).click();
+    await dialog.getByLabel("Parts list", { exact: true }).setInputFiles({
+      name: "sender.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(
+        [
+          "Lp.;Oznaczenie;Wartość (kΩ);Obudowa;Numer producenta;Wersja B",
+          "1;R1, R2;4,7;0603;KX1001;x",
+          "2;R3;10;0603;KX1002;",
+          "3;R4;2,2;0805;KX1003;x",
+        ].join("\n"),
+      ),
+    });
+  };
+  await read();
+  await expect(dialog).toContainText("6 columns: 4 read, 1 passed over, 1 asked about");
+  await expect(dialog).toContainText("“Lp.”: it counts the rows.");
+  await expect(
+    dialog.getByText(/“Wersja B” marks some of the lines, and nothing says what for/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByLabel("What Wersja B holds").selectOption("dnp");
+  await expect(dialog.getByText(/marks some of the lines/)).toHaveCount(0);
+  await expect(dialog).toContainText("6 columns: 5 read, 1 passed over");
+  await dialog.getByRole("button", { name: "Let it take the bill’s place" }).click();
+  await expectSaid(page, "3 lines took the place of the bill");
+  // the unit of the heading stands with each value
+  await expect(page.getByRole("grid")).toContainText("4,7 kΩ");
+  await read();
+  await expect(dialog.getByLabel("What Wersja B holds")).toHaveValue("dnp");
+  await expect(dialog).toContainText("6 columns: 5 read, 1 passed over");
+  await expect(dialog).toContainText("1 piece a product");
+});
+
 test("a block is filled down, pasted and taken back; a thousand lines stay fluid", async ({
   page,
   context,

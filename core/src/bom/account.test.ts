@@ -3,7 +3,7 @@ import { judgeList } from "../../test/dialects/judge-list.ts";
 import { writtenList } from "../../test/dialects/lists.ts";
 import { often } from "../../test/long.ts";
 import { saysAccount } from "../table/account.ts";
-import { readBom } from "./bom.ts";
+import { readBom, readBomAt } from "./bom.ts";
 
 const LINES = [
   ["R1, R2", "2", "4k7", "0603", "ZQ-1"],
@@ -76,6 +76,25 @@ test.each([
     "a.csv",
   );
   expect(lines.map((l) => l.value?.si)).toEqual([si, si].map((v) => expect.closeTo(v, 15)));
+});
+
+test("a confirmed layout keeps what hangs on it: units are read, and what a person spoke of is not asked again", () => {
+  const cells = [
+    ["Ref", "Value (kΩ)", "B"],
+    ["R1", "4.7", "x"],
+    ["R2", "1", ""],
+  ];
+  const layout = { at: { refs: 0, value: 1 }, heads: cells[0]!, firstRow: 1 };
+  const asked = readBomAt(cells, "a.csv", layout);
+  expect(asked.lines.map((l) => [l.value?.si, l.fitted])).toEqual([
+    [4700, "doubtful"],
+    [1000, "doubtful"],
+  ]);
+  const answered = readBomAt(cells, "a.csv", { ...layout, answered: [2] });
+  expect([
+    answered.lines.map((l) => l.fitted),
+    answered.findings.filter((f) => f.level !== "remark"),
+  ]).toEqual([[undefined, undefined], []]);
 });
 
 test("a star is what its footnote says; without one it is asked", () => {

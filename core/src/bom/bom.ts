@@ -6,6 +6,7 @@ import { boundedRows } from "../table/rows.ts";
 import { accountOf } from "./account.ts";
 import {
   type ChosenColumns,
+  completed,
   type Layout,
   layoutOf,
   type RecognisedColumns,
@@ -66,7 +67,8 @@ export function readBom(all: Cells, file: string, chosen: ChosenColumns = {}): B
  */
 export function readBomAt(cells: Cells, file: string, layout: Layout): Bom {
   const found = new FindingList(20);
-  return readRows(boundedRows(cells, file, found), file, layout, found);
+  const bounded = boundedRows(cells, file, found);
+  return readRows(bounded, file, completed(bounded, layout, file, found), found);
 }
 
 function readRows(

@@ -14,6 +14,8 @@ export interface Layout {
   readonly units?: ValueUnits;
   /** Columns that mark some of the lines, and nothing says what for. */
   readonly asked?: readonly number[];
+  /** Columns a person spoke of: of them nothing is asked. */
+  readonly answered?: readonly number[];
 }
 
 /** What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. */
@@ -141,6 +143,14 @@ function recognised(
   return { at, heads, firstRow: from, ...besides(cells, from, heads, taken, at, file, found) };
 }
 
+/** A layout a person confirmed with what hangs on it beside: the unit of its values, and what is still to be asked. */
+export function completed(cells: Cells, layout: Layout, file: string, found: FindingList): Layout {
+  const { at, heads, firstRow, answered = [] } = layout;
+  const taken = new Set([...Object.values(at), ...answered]);
+  // what is fitted is as it was confirmed: a column of it that was not taken is asked about, not taken again
+  return { ...layout, ...besides(cells, firstRow, heads, taken, at, file, found, false) };
+}
+
 /** What columns say that no heading explains: whether lines are fitted, and in which unit values are. */
 function besides(
   cells: Cells,
@@ -150,6 +160,7 @@ function besides(
   at: Partial<Record<BomColumn, number>>,
   file: string,
   found: FindingList,
+  takes = true,
 ): Pick<Layout, "units" | "asked"> {
   const width = widthOf(cells);
   const free = () => Array.from({ length: width }, (_, i) => i).filter((i) => !taken.has(i));
@@ -165,7 +176,7 @@ function besides(
       if (status === undefined) continue;
       taken.add(i);
       if (status === "open") asked.push(i);
-      else if (at.fitted === undefined) {
+      else if (takes && at.fitted === undefined) {
         at.fitted = i;
         found.add({
           tag: "bom-column-guessed",

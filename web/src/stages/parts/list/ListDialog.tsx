@@ -1,4 +1,4 @@
-import { chooseSheet, type Finding, looksLikeBom, toRunLines } from "@kobbin/core";
+import { type Account, chooseSheet, type Finding, looksLikeBom, saysAccount, toRunLines } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { ListTable } from "../../../proof/ListTable.tsx";
 import {
@@ -123,6 +123,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
             findings={read.bom.findings}
             onRole={(i, role) => setList(withRole(list, i, role as ColumnRole | ""))}
           />
+          {read.bom.account && <AccountLine account={read.bom.account} />}
           <p className="mt-2 text-[14px]" aria-live="polite">
             {read.lines.length === 0 ? (
               "No line yet: say which column holds the references, or the quantities of loose parts."
@@ -174,5 +175,20 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
         </>
       )}
     </Dialog>
+  );
+}
+
+/** What became of the list's columns: nothing it was given is left out. */
+function AccountLine({ account }: { account: Account }) {
+  const apart = account.columns.filter((c) => c.as === "passed" || c.as === "asked");
+  return (
+    <p className="mt-2 text-[13.5px] text-ink-2">
+      {saysAccount(account)}.{" "}
+      {apart.map((c, i) => (
+        <span key={c.heading} className={c.as === "asked" ? "text-look" : undefined}>
+          {i > 0 && " "}“{c.heading}”: {c.because}.
+        </span>
+      ))}
+    </p>
   );
 }

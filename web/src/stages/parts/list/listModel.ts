@@ -95,6 +95,14 @@ export interface ReadList {
   }[];
 }
 
+/** Columns nothing is asked of any more: a person said what they are, now or for an earlier list of that make. */
+function answeredIn({ cells, because }: TakenList): number[] {
+  const said = Object.entries(because).filter(([, why]) => why === "you" || why === "before");
+  if (said.some(([, why]) => why === "before"))
+    return Array.from({ length: Math.max(0, ...cells.slice(0, 200).map((r) => r.length)) }, (_, i) => i);
+  return said.map(([i]) => Number(i));
+}
+
 const LEFT_OFF = /^(|0|-|no|n|nein|false|dnp|dni|dnf|nf|np|omit|not fitted|do not (place|fit|populate))$/i;
 
 /** Reads a list with the columns as they are taken. */
@@ -107,7 +115,12 @@ export function readList(list: TakenList): ReadList {
   const bom =
     at.refs === undefined && at.qty === undefined
       ? { columns: {}, headers: list.heads, lines: [], findings: [] }
-      : readBomAt(list.cells, "the list", { at, heads: list.heads, firstRow: list.firstRow });
+      : readBomAt(list.cells, "the list", {
+          at,
+          heads: list.heads,
+          firstRow: list.firstRow,
+          answered: answeredIn(list),
+        });
   const lines = bom.lines.map((l) => ({
     refs: l.refs,
     qty: l.refs.length > 0 ? l.refs.length : l.qty,
