@@ -33,19 +33,22 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
   const keyAt = new Map(Object.entries(at).map(([key, i]) => [i as number, key as BomColumn]));
   const columns = Array.from({ length: width }, (_, i): ColumnAccount => {
     const heading = heads[i]?.trim() || `column ${i + 1}`;
+    const place = i + 1;
     const key = keyAt.get(i);
     if (key !== undefined) {
       const how = chosen[key] !== undefined ? "chosen" : named[key] === i ? "heading" : "content";
-      return { heading, as: key, because: BECAUSE[how], sure: SURE[how] };
+      return { heading, place, as: key, because: BECAUSE[how], sure: SURE[how] };
     }
     if (units?.column === i)
-      return { heading, as: "unit", because: "it holds nothing but units", sure: 0.95 };
+      return { heading, place, as: "unit", because: "it holds nothing but units", sure: 0.95 };
     if (asked.includes(i))
       return {
         heading,
+        place,
         as: "asked",
         because: "it marks some of the lines, and nothing says what for",
         sure: 0,
+        marks: true,
       };
     const why = noMatter(
       rows.map((r) => (r[i] ?? "").trim()),
@@ -56,11 +59,12 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
     return why === undefined
       ? {
           heading,
+          place,
           as: "asked",
           because: "neither its heading nor what stands in it says what it is",
           sure: 0,
         }
-      : { heading, as: "passed", because: why, sure: 0.9 };
+      : { heading, place, as: "passed", because: why, sure: 0.9 };
   }).filter((c) => c.because !== NOTHING || !/^column \d+$/.test(c.heading));
   return {
     columns,

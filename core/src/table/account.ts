@@ -2,11 +2,15 @@
 export interface ColumnAccount {
   /** As it stands in the file, else its place. */
   readonly heading: string;
+  /** Which it is, the first is 1. */
+  readonly place: number;
   /** What it was read as; "passed" where it is of no consequence, "asked" where a person has to say. */
   readonly as: string;
   readonly because: string;
   /** 0 to 1. */
   readonly sure: number;
+  /** It marks some of the lines, which are in doubt until it is said what for. */
+  readonly marks?: true;
 }
 
 /** Account of a table: nothing it was given is left out. */

@@ -96,6 +96,8 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
       setSaving(false);
     }
   };
+  /** What marks its lines is not kept before it is said what for. */
+  const isOpen = read?.bom.account?.columns.some((c) => c.marks) ?? false;
   const pieces = read?.lines.filter((l) => !l.dnp).reduce((n, l) => n + l.qty, 0) ?? 0;
   const bad = byRow(read?.bom.findings.filter((f) => f.level !== "remark") ?? []);
   return (
@@ -123,7 +125,15 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
             findings={read.bom.findings}
             onRole={(i, role) => setList(withRole(list, i, role as ColumnRole | ""))}
           />
-          {read.bom.account && <AccountLine account={read.bom.account} />}
+          {read.bom.account && (
+            <>
+              <AccountLine account={read.bom.account} />
+              <Questions
+                account={read.bom.account}
+                onAnswer={(i, role) => setList(withRole(list, i, role))}
+              />
+            </>
+          )}
           <p className="mt-2 text-[14px]" aria-live="polite">
             {read.lines.length === 0 ? (
               "No line yet: say which column holds the references, or the quantities of loose parts."
@@ -160,13 +170,17 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
               />
             )}
             {doc.lines.length > 0 && (
-              <Button look="main" disabled={isSaving || read.lines.length === 0} onClick={() => keep(true)}>
+              <Button
+                look="main"
+                disabled={isSaving || isOpen || read.lines.length === 0}
+                onClick={() => keep(true)}
+              >
                 {several ? "Let it take the place of that board’s lines" : "Let it take the bill’s place"}
               </Button>
             )}
             <Button
               look={doc.lines.length > 0 ? "plain" : "main"}
-              disabled={isSaving || read.lines.length === 0}
+              disabled={isSaving || isOpen || read.lines.length === 0}
               onClick={() => keep(false)}
             >
               Add to the bill
@@ -185,10 +199,40 @@ function AccountLine({ account }: { account: Account }) {
     <p className="mt-2 text-[13.5px] text-ink-2">
       {saysAccount(account)}.{" "}
       {apart.map((c, i) => (
-        <span key={c.heading} className={c.as === "asked" ? "text-look" : undefined}>
+        <span key={c.place} className={c.as === "asked" ? "text-look" : undefined}>
           {i > 0 && " "}“{c.heading}”: {c.because}.
         </span>
       ))}
     </p>
   );
+}
+
+/** What a column of marks may say, each at a press. */
+const ANSWERS: readonly (readonly [ColumnRole | "", string])[] = [
+  ["dnp", "what it marks is left off"],
+  ["fitted", "what it marks is fitted"],
+  ["", "it says nothing of that"],
+];
+
+/** The question each such column puts, to be answered before its lines are kept. */
+function Questions({
+  account,
+  onAnswer,
+}: {
+  account: Account;
+  onAnswer: (column: number, role: ColumnRole | "") => void;
+}) {
+  return account.columns
+    .filter((c) => c.marks)
+    .map((c) => (
+      <fieldset key={c.place} className="mt-2 flex flex-wrap items-center gap-2">
+        <legend className="sr-only">What {c.heading} says</legend>
+        <span className="text-[14.5px] font-semibold">“{c.heading}”:</span>
+        {ANSWERS.map(([role, words]) => (
+          <Button key={role} onClick={() => onAnswer(c.place - 1, role)}>
+            {words}
+          </Button>
+        ))}
+      </fieldset>
+    ));
 }
