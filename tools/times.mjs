@@ -25,6 +25,8 @@ export const REASONS = {
   "server/src/hostile.test.ts": "each kind of bad answer is asked for four times by four suppliers",
   "server/src/history.test.ts": "a law over random changes, each taken back and brought again",
   "server/src/ops.test.ts": "the demo shop is filled anew",
+  "server/src/orders.test.ts": "nine runs are released and packed, each with orders that are talked about",
+  "packing/src/package.test.ts": "packages are written whole and read back board by board",
   "e2e/access.spec.ts: every view passes the accessibility rules, by day and by night":
     "sixteen views, each by day and by night",
   "e2e/demo.spec.ts: a newcomer takes a demo board from the bench to an order package":

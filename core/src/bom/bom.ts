@@ -146,6 +146,7 @@ const STARRED = /(?<=[\p{L}\d)])\s*\*+$/u;
 function starOf(cells: Cells): "off" | "else" | undefined {
   for (const row of cells)
     for (const t of row) {
+      if (!t.includes("*")) continue;
       const words = /^\s*\*+\s*(?:[=:–—-]\s*)?([\p{L}\d][^*]*\p{L}.*)$/u.exec(t)?.[1];
       if (words !== undefined) return markIn(words) === "no" ? "off" : "else";
     }
@@ -214,6 +215,8 @@ function saySkipped(
 
 /** A row of a word without a digit and the number of all pieces above: a sum, in whatever language. */
 function addsUp(row: readonly string[], lines: readonly BomLine[]): boolean {
+  let n = 0;
+  for (const t of row) if (t !== "" && ++n > 4) return false;
   const filled = row.map((t) => t.trim()).filter((t) => t !== "");
   const [word, number] =
     filled.length === 2 ? [filled.find((t) => !/\d/.test(t)), filled.find((t) => /^\d+$/.test(t))] : [];

@@ -151,6 +151,13 @@ export function completed(cells: Cells, layout: Layout, file: string, found: Fin
   return { ...layout, ...besides(cells, firstRow, heads, taken, at, file, found, false) };
 }
 
+/** A row of three cells at most; a sum is one. */
+const isSparse = (row: readonly string[]): boolean => {
+  let filled = 0;
+  for (const t of row) if (t.trim() !== "" && ++filled > 3) return false;
+  return true;
+};
+
 /** What columns say that no heading explains: whether lines are fitted, and in which unit values are. */
 function besides(
   cells: Cells,
@@ -169,7 +176,7 @@ function besides(
   const named = at.refs ?? at.mpn ?? at.qty ?? 0;
   const rows = cells
     .slice(from)
-    .filter((r) => (r[named] ?? "").trim() !== "" && !r.some((t) => SUM.test(t.trim())));
+    .filter((r) => (r[named] ?? "").trim() !== "" && !(isSparse(r) && r.some((t) => SUM.test(t.trim()))));
   if (at.dnp === undefined && at.fitted === undefined)
     for (const i of free()) {
       const status = statusIn(rows, i, heads[i] ?? "");

@@ -1,3 +1,4 @@
+import { addTo } from "../grouped.ts";
 /** Cells of a table as text, row by row, as a reader of CSV or XLSX hands them over. */
 export type Cells = readonly (readonly string[])[];
 
@@ -44,12 +45,50 @@ export function findHeader<K extends string>(
   return best;
 }
 
-/** The first of the names that fit; of numbered ones that with the lowest number: MPN 1 before MPN 2, wherever they stand. */
-function lowest(names: readonly string[], fits: (name: string, index: number) => boolean): number {
-  const number = (i: number) => Number(/ (\d{1,2})$/.exec(names[i]!)?.[1] ?? 0);
+/** Of each word of a kind of table, whose it is and how early it stands: looked up for every cell of every row above a list. */
+const ranks = new WeakMap<object, ReadonlyMap<string, readonly (readonly [key: string, rank: number])[]>>();
+function ranksOf(words: ColumnWords<string>) {
+  const known = ranks.get(words);
+  if (known) return known;
+  const made = new Map<string, [string, number][]>();
+  for (const [key, list] of Object.entries(words))
+    for (const [i, w] of list.entries()) addTo(made, w, [key, i]);
+  ranks.set(words, made);
+  return made;
+}
+
+/** The words a heading begins with, the whole of it left out: "qty per board" → "qty", "qty per". */
+function beginnings(name: string): string[] {
+  const out: string[] = [];
+  for (let i = name.indexOf(" "); i > 0; i = name.indexOf(" ", i + 1)) out.push(name.slice(0, i));
+  return out;
+}
+
+/**
+ * The column that is a key by one of its words: the earlier word wins, then the lower number (MPN 1 before MPN 2, wherever
+ * they stand), then the first. @param wordsOf the words of the key that a name is, or begins with
+ */
+function bestFor(
+  key: string,
+  names: readonly string[],
+  ranks: ReturnType<typeof ranksOf>,
+  wordsOf: readonly (readonly string[])[],
+  taken: ReadonlySet<number>,
+): number {
   let best = -1;
-  for (let i = 0; i < names.length; i++)
-    if (fits(names[i]!, i) && (best < 0 || number(i) < number(best))) best = i;
+  let least: readonly [number, number] = [Number.POSITIVE_INFINITY, 0];
+  for (let i = 0; i < names.length; i++) {
+    if (taken.has(i)) continue;
+    for (const word of wordsOf[i]!)
+      for (const [k, rank] of ranks.get(word) ?? []) {
+        if (k !== key || rank > least[0]) continue;
+        const number = Number(/ (\d{1,2})$/.exec(names[i]!)?.[1] ?? 0);
+        if (rank < least[0] || number < least[1]) {
+          least = [rank, number];
+          best = i;
+        }
+      }
+  }
   return best;
 }
 
@@ -73,19 +112,11 @@ function claim<K extends string>(
     const wish = plain(chosen[key] ?? "");
     if (wish !== "") take(key, names.indexOf(wish));
   }
-  for (const compare of [(n: string, w: string) => n === w, (n: string, w: string) => n.startsWith(`${w} `)])
-    for (const key of keys) {
-      if (at[key] !== undefined || chosen[key] !== undefined) continue;
-      for (const word of words[key]) {
-        if (
-          take(
-            key,
-            lowest(names, (n, i) => !taken.has(i) && compare(n, word)),
-          )
-        )
-          break;
-      }
-    }
+  const found = ranksOf(words);
+  for (const wordsOf of [names.map((n) => [n]), names.map(beginnings)])
+    for (const key of keys)
+      if (at[key] === undefined && chosen[key] === undefined)
+        take(key, bestFor(key, names, found, wordsOf, taken));
   const unclaimed = texts.filter((t, i) => t.trim() !== "" && !taken.has(i));
   return { row, at, unclaimed };
 }
