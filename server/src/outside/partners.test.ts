@@ -37,6 +37,20 @@ test("one that says nothing three times is left alone, longer each time it still
   expect(await ask(async () => "here")).toBe("here");
 });
 
+test("questions that were with it together fall silent together, and it rests once", async () => {
+  let ms = 0;
+  const { asked } = createPartners({ atOnce: 8, silentAfter: 3, restMs: 10_000 }, () => ms);
+  const late: (() => void)[] = [];
+  const all = Array.from({ length: 8 }, () =>
+    told(asked("a", () => new Promise((_, no) => late.push(() => no(new SilentError("late")))))),
+  );
+  await new Promise(setImmediate);
+  ms = 8000;
+  for (const end of late) end();
+  expect(await Promise.all(all)).toEqual(Array(8).fill("late"));
+  expect(await told(asked("a", silent))).toMatch(/ another 10 s\.$/);
+});
+
 test("as many questions as may be are with a partner at once, whoever asks; the next waits, and is no failure", async () => {
   const { asked } = createPartners({ atOnce: 2, waitMs: 30 });
   const open: (() => void)[] = [];

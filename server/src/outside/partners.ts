@@ -53,6 +53,7 @@ export function createPartners(other: Partial<PartnerLimits> = {}, now = () => p
       partners.set(name, p);
       refuseResting(p.restsUntil - now());
       await turnWith(p, limits);
+      const began = now();
       try {
         // it may have been found silent meanwhile
         refuseResting(p.restsUntil - now());
@@ -61,6 +62,8 @@ export function createPartners(other: Partial<PartnerLimits> = {}, now = () => p
         return answer;
       } catch (error) {
         if (error instanceof SilentError) {
+          // those that were with it together fell silent together: one rest, not one on top of another
+          if (p.silent >= limits.silentAfter && began < p.restsUntil) throw error;
           const more = ++p.silent - limits.silentAfter;
           if (more >= 0)
             p.restsUntil = now() + Math.min(limits.longestMs, limits.restMs * 2 ** Math.min(more, 20));
