@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { judgeList } from "../../test/dialects/judge-list.ts";
-import { writtenList } from "../../test/dialects/lists.ts";
+import { UNDECIDED, writtenList } from "../../test/dialects/lists.ts";
 import { often } from "../../test/long.ts";
 import { saysAccount } from "../table/account.ts";
 import { readBom, readBomAt } from "./bom.ts";
@@ -20,6 +20,10 @@ const withColumn = (heading: string, cells: readonly string[]) =>
 test.each([
   // heading, its cells, read as, why
   ["Status", ["", "DNP", "fitted"], "fitted", "what stands in it says so"],
+  ["Build", ["DNP", "DNP", "DNP"], "fitted", "what stands in it says so"],
+  ["SMT placed", ["yes", "no", "yes"], "asked", "it marks some of the lines, and nothing says what for"],
+  ["Wanted", ["no", "no", "no"], "asked", "it marks some of the lines, and nothing says what for"],
+  ["Seen", ["yes", "yes", "yes"], "passed", "it is the same in every row"],
   ["Estado", ["montar", "no montar", "montar"], "fitted", "what stands in it says so"],
   ["Variant A", ["x", "", "x"], "asked", "it marks some of the lines, and nothing says what for"],
   ["Kit", ["ja", "nein", "ja"], "asked", "it marks some of the lines, and nothing says what for"],
@@ -97,6 +101,87 @@ test("a confirmed layout keeps what hangs on it: units are read, and what a pers
   ]).toEqual([[undefined, undefined], []]);
 });
 
+test.each([
+  [
+    "a side of one letter is no unit",
+    [
+      ["Ref", "Value", "Side"],
+      ["R1", "4700", "F"],
+      ["C1", "2n", "F"],
+    ],
+    [4700, 2e-9],
+  ],
+  [
+    "a unit that is none of the part's",
+    [
+      ["Ref", "Value (nF)"],
+      ["C1", "10"],
+      ["R1", "100"],
+    ],
+    [1e-8, 100],
+  ],
+])("%s: the number stays as it is", (_, cells, si) => {
+  const { lines, findings } = readBom(cells, "a.csv");
+  expect(lines.map((l) => l.value?.si)).toEqual(si.map((v) => expect.closeTo(v, 12)));
+  // read in ohms below a heading of farads is a guess
+  const loud = findings.filter((f) => f.level === "warning").map((f) => f.text);
+  expect(loud).toEqual(
+    cells[0]!.length === 2
+      ? ["R1: “100” stands where values are in nF, which is no unit of such a part."]
+      : [],
+  );
+});
+
+test("a row that adds up is a sum at the end only, with its word in front, and that is said", () => {
+  const head = ["Value", "Ref", "Qty"];
+  const parts = [
+    ["1k", "R1, R2", "2"],
+    ["100n", "C1, C2", "2"],
+  ];
+  const read = (...rows: string[][]) => readBom([head, ...parts, ...rows], "a.csv");
+  const guessed = read(["Yhteensä", "", "4"]);
+  expect([guessed.lines.length, guessed.findings.map((f) => [f.level, f.row])]).toEqual([
+    2,
+    [
+      ["warning", 4],
+      ["remark", 4],
+    ],
+  ]);
+  // a loose part before the end, or one whose number is another
+  expect(read(["screw", "", "4"], ["nut", "", "9"]).lines.map((l) => l.qty)).toEqual([2, 2, 4, 9]);
+  expect(read(["screw", "", "5"]).lines).toHaveLength(3);
+});
+
+test("a heading that promises what it does not hold gives way to what does, and that is said", () => {
+  const { columns, lines, findings } = readBom(
+    [
+      ["Component", "Where", "Value", "Nombre"],
+      ["resistor", "R1, R2", "1k", "small"],
+      ["capacitor", "C1", "100n", "small"],
+    ],
+    "a.csv",
+  );
+  expect([columns, lines.map((l) => l.refs.join(" "))]).toEqual([
+    { refs: "Where", value: "Value" },
+    ["R1 R2", "C1"],
+  ]);
+  expect(findings.filter((f) => f.tag === "bom-column-guessed").map((f) => f.text)).toEqual([
+    "“Component” is called like the references and holds something else; “Where” holds them.",
+    "“Nombre” is called like the quantity and holds something else.",
+  ]);
+  // a person's word stands
+  expect(
+    readBom(
+      [
+        ["Component", "Qty"],
+        ["resistor", "1"],
+      ],
+      "a.csv",
+      { refs: "Component" },
+    ).columns.refs,
+  ).toBe("Component");
+});
+
 test("a star is what its footnote says; without one it is asked", () => {
   const cells = [
     ["Ref", "Value"],
@@ -115,12 +200,12 @@ test("a star is what its footnote says; without one it is asked", () => {
 
 test("lists in the ways people write them are read as meant, or it is said; none is something else without a word", () => {
   const counts = { right: 0, said: 0, silent: 0, refused: 0 };
-  const many = often(540, 10_000);
+  const many = often(660, 10_000);
   for (let n = 0; n < many; n++) {
     const written = writtenList(29, n);
     const { verdict, why } = judgeList(written);
-    counts[verdict]++;
+    if (!UNDECIDED.includes(written.kind)) counts[verdict]++;
     if (verdict === "silent" || verdict === "refused") expect([n, written.kind, why]).toEqual([]);
   }
-  expect(counts.right).toBeGreaterThan(many * 0.85);
+  expect(counts.right).toBeGreaterThan(0.95 * (counts.right + counts.said));
 });

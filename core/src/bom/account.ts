@@ -2,7 +2,7 @@ import type { Account, ColumnAccount } from "../table/account.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
 import type { ChosenColumns, Layout } from "./layout.ts";
 import type { BomLine } from "./line.ts";
-import { OF_ELSE } from "./status.ts";
+import { isOfElse } from "./status.ts";
 import { BOM_WORDS, type BomColumn } from "./words.ts";
 
 /** How sure a column is by what told it. */
@@ -13,6 +13,9 @@ const BECAUSE = {
   content: "what stands in it says so",
 } as const;
 const PRICE = /price|cost|preis|prix|precio|prezzo|prijs|cena|preço|pris\b|€|\$|£|eur\b|usd\b/i;
+/** Headings of where parts lie, which lists of places say. */
+const OF_PLACES =
+  /^(side|layer|seite|lage|face|côté|lado|lato|zijde|strona|rot|rotation|angle|winkel|x|y|(mid|center|pos) [xy])( (mm|mil|inch|in|deg))?$/;
 const LINK = /^https?:\/\//i;
 
 /** What is given to an account beside the list itself. */
@@ -26,7 +29,7 @@ interface Read {
 
 /** Account of a list: what became of each of its columns and rows. */
 export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {} }: Read): Account {
-  const { heads, firstRow, units, asked = [] } = layout;
+  const { heads, firstRow, units, asked = [], answered = [] } = layout;
   const rows = lines.map((l) => cells[l.row - 1]!);
   const width = Math.max(heads.length, ...rows.map((r) => r.length), 0);
   const named = findHeader(cells, BOM_WORDS, 2)?.at ?? {};
@@ -36,7 +39,12 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
     const place = i + 1;
     const key = keyAt.get(i);
     if (key !== undefined) {
-      const how = chosen[key] !== undefined ? "chosen" : named[key] === i ? "heading" : "content";
+      const how =
+        chosen[key] !== undefined || answered.includes(i)
+          ? "chosen"
+          : named[key] === i
+            ? "heading"
+            : "content";
       return { heading, place, as: key, because: BECAUSE[how], sure: SURE[how] };
     }
     if (units?.column === i)
@@ -49,6 +57,14 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
         because: "it marks some of the lines, and nothing says what for",
         sure: 0,
         marks: true,
+      };
+    if (answered.includes(i))
+      return {
+        heading,
+        place,
+        as: "passed",
+        because: "a person said that it does not matter",
+        sure: SURE.chosen,
       };
     const why = noMatter(
       rows.map((r) => (r[i] ?? "").trim()),
@@ -98,8 +114,9 @@ function noMatter(
     return `it is ${times[0]} times the quantity`;
   if (PRICE.test(heading) && filled.every((t) => /^\D{0,4}\d+([.,]\d+)?\D{0,4}$/.test(t)))
     return "prices are not taken from a parts list";
+  if (OF_PLACES.test(plain(heading))) return "where a part lies is not taken from a parts list";
   if (filled.every((t) => LINK.test(t))) return "links are not followed";
-  if (OF_ELSE.test(plain(heading))) return "it is of something else than what is fitted";
+  if (isOfElse(heading)) return "it is of something else than what is fitted";
   if (
     /supplier|vendor|distributor|order|lieferant|bestell|fournisseur|proveedor|fornitore|leverancier/i.test(
       heading,

@@ -1,5 +1,5 @@
 import { counted } from "../counted.ts";
-import { type Finding, FindingList } from "../findings.ts";
+import { type Finding, FindingList, few } from "../findings.ts";
 import type { Account } from "../table/account.ts";
 import { type Cells, plain } from "../table/columns.ts";
 import { boundedRows } from "../table/rows.ts";
@@ -14,9 +14,9 @@ import {
 } from "./layout.ts";
 import { cleanCell, sayLeftover } from "./leftovers.ts";
 import { type BomLine, hasThousandths, readLine, SUM } from "./line.ts";
-import { markIn } from "./marks.ts";
 import { expandRefs } from "./refs.ts";
-import { withUnit } from "./units.ts";
+import { footnoteOf, isStarred, readStars, withoutStar } from "./stars.ts";
+import { isBare, withUnit } from "./units.ts";
 import type { BomColumn } from "./words.ts";
 
 export type { BomLine } from "./line.ts";
@@ -76,7 +76,7 @@ function readRows(
   file: string,
   layout: Layout,
   found: FindingList,
-  chosen: ChosenColumns = layout.at as never,
+  chosen: ChosenColumns = {},
 ): Bom {
   const { heads, firstRow, units, asked } = layout;
   const at = withMakersApart(cells, layout, file, found);
@@ -95,7 +95,8 @@ function readRows(
       row: firstRow + 1,
       text: "Quantities were read with three decimals, 1.000 as one: so the references count.",
     });
-  const star = starOf(cells);
+  const starred = new Set<BomLine>();
+  const last = cells.findLastIndex((r) => r.some((t) => t.trim() !== ""));
   for (let r = firstRow; r < cells.length; r++) {
     const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
     const cell = (key: BomColumn) => clean(at[key]).text;
@@ -103,7 +104,7 @@ function readRows(
     // the last row of many lists adds up what stands above it, with the word in any column
     const isSum =
       (cell("refs") === "" && cell("mpn") === "" && cells[r]!.some((t) => SUM.test(t.trim()))) ||
-      addsUp(cells[r]!, lines);
+      (r === last && addsUp(cells[r]!, lines, r + 1, file, found));
     if (isSum || isNoPart(cells[r]!, heads, at)) {
       skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
       continue;
@@ -112,68 +113,30 @@ function readRows(
       const { doubt, text } = clean(at[key]);
       if (doubt) sayLeftover(doubt, key, text, r + 1, expandRefs(cell("refs")).refs, file, found);
     }
-    const own = units?.column === undefined ? "" : clean(units.column).text;
-    const line = readLine(
-      (key) => (key === "value" ? withUnit(cell(key).replace(STARRED, ""), own || units?.all) : cell(key)),
-      r + 1,
-      file,
-      found,
-      isDecimal,
-    );
+    const value = withoutStar(cell("value"));
+    const unit = (units?.column === undefined ? "" : clean(units.column).text) || units?.all;
+    const ref = unit === undefined ? undefined : expandRefs(cell("refs")).refs[0];
+    const whole = withUnit(value, unit, ref);
+    const line = readLine((key) => (key === "value" ? whole : cell(key)), r + 1, file, found, isDecimal);
     if (!line) {
       // what was said of its references is said already
       if (expandRefs(cell("refs")).bad.length === 0) skipped.push({ row: r + 1, text: wordsOf(cells[r]!) });
       continue;
     }
     claimRefs(line, owner, file, found);
-    lines.push(settled(line, cell("value"), { isAsked: asked !== undefined, star, file, found }));
+    if (unit && whole === value && isBare(value) && line.value) sayOtherUnit(line, unit, file, found);
+    const kept: BomLine = asked && !line.dnp ? { ...line, fitted: "doubtful" } : line;
+    if (isStarred(cell("value"))) starred.add(kept);
+    lines.push(kept);
   }
+  const all = readStars(lines, starred, footnoteOf(cells), file, found);
   saySkipped(skipped, file, found);
   const columns = Object.fromEntries(
     Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
   );
-  return {
-    columns,
-    headers: heads,
-    lines,
-    findings: found.done(),
-    account: accountOf(cells, { layout, at, lines, passed: skipped.length, chosen }),
-  };
-}
-
-const STARRED = /(?<=[\p{L}\d)])\s*\*+$/u;
-/** What a star means by the footnote of the list; nothing where there is none. */
-function starOf(cells: Cells): "off" | "else" | undefined {
-  for (const row of cells)
-    for (const t of row) {
-      if (!t.includes("*")) continue;
-      const words = /^\s*\*+\s*(?:[=:–—-]\s*)?([\p{L}\d][^*]*\p{L}.*)$/u.exec(t)?.[1];
-      if (words !== undefined) return markIn(words) === "no" ? "off" : "else";
-    }
-  return undefined;
-}
-
-/** A line with what the list as a whole says of it: a star's footnote, a column that is asked about. */
-function settled(
-  line: BomLine,
-  written: string,
-  of: { isAsked: boolean; star: ReturnType<typeof starOf>; file: string; found: FindingList },
-): BomLine {
-  const isStarred = STARRED.test(written);
-  if (isStarred && of.star === "off") return { ...line, dnp: true };
-  if (isStarred && of.star === undefined) {
-    of.found.add({
-      tag: "bom-fitted-ambiguous",
-      level: "warning",
-      file: of.file,
-      row: line.row,
-      about: [...line.refs],
-      text: `“${written}” has a star, and no footnote says what for: the part may be left off.`,
-      do: "Say whether it is fitted.",
-    });
-    return line.dnp ? line : { ...line, fitted: "doubtful" };
-  }
-  return of.isAsked && !line.dnp ? { ...line, fitted: "doubtful" } : line;
+  const account = accountOf(cells, { layout, at, lines: all, passed: skipped.length, chosen });
+  sayColumns(account, file, firstRow, found);
+  return { columns, headers: heads, lines: all, findings: found.done(), account };
 }
 
 /** A reference belongs to one line: one that stands again is an error. */
@@ -213,19 +176,68 @@ function saySkipped(
     });
 }
 
-/** A row of a word without a digit and the number of all pieces above: a sum, in whatever language. */
-function addsUp(row: readonly string[], lines: readonly BomLine[]): boolean {
-  let n = 0;
-  for (const t of row) if (t !== "" && ++n > 4) return false;
+/** What of the columns was not read, each with its reason; one that nothing explains is asked about. */
+function sayColumns({ columns }: Account, file: string, row: number, found: FindingList): void {
+  const passed = columns.filter((c) => c.as === "passed");
+  if (passed.length > 0)
+    found.add({
+      tag: "bom-column-unknown",
+      level: "remark",
+      file,
+      row,
+      text: `Passed over: ${passed.map((c) => `“${c.heading}” (${c.because})`).join(", ")}.`,
+    });
+  const unknown = columns.filter((c) => c.as === "asked" && !c.marks).map((c) => `“${c.heading}”`);
+  if (unknown.length > 0)
+    found.add({
+      tag: "bom-column-unknown",
+      level: "warning",
+      file,
+      row,
+      text: `${unknown.join(", ")} ${unknown.length > 1 ? "were" : "was"} not read: neither the heading nor what stands below says what it is.`,
+      do: "Say what it holds, if it is something a part needs.",
+    });
+}
+
+/** A bare number of a part that has no such unit: what is meant cannot be told. */
+function sayOtherUnit(line: BomLine, unit: string, file: string, found: FindingList): void {
+  found.add({
+    tag: "bom-value-ambiguous",
+    level: "warning",
+    file,
+    row: line.row,
+    about: [...line.refs],
+    text: `${few(line.refs, 4)}: “${line.valueText}” stands where values are in ${unit}, which is no unit of such a part.`,
+    do: "Write the value with its own unit.",
+  });
+}
+
+/**
+ * The last row as a sum in a language nobody taught: a word without a digit in the first column and the number of all pieces
+ * above. It is a guess, and said.
+ */
+function addsUp(
+  row: readonly string[],
+  lines: readonly BomLine[],
+  at: number,
+  file: string,
+  found: FindingList,
+): boolean {
   const filled = row.map((t) => t.trim()).filter((t) => t !== "");
-  const [word, number] =
-    filled.length === 2 ? [filled.find((t) => !/\d/.test(t)), filled.find((t) => /^\d+$/.test(t))] : [];
-  return (
-    word !== undefined &&
-    number !== undefined &&
-    lines.length > 1 &&
-    Number(number) === lines.reduce((n, l) => n + l.qty, 0)
-  );
+  const [word, number] = filled;
+  const all = lines.reduce((n, l) => n + l.qty, 0);
+  if (filled.length !== 2 || (row[0] ?? "").trim() !== word || /\d/.test(word) || lines.length < 2)
+    return false;
+  if (!/^\d+$/.test(number!) || Number(number) !== all) return false;
+  found.add({
+    tag: "bom-row-skipped",
+    level: "warning",
+    file,
+    row: at,
+    text: `“${word} ${number}” in the last row is as many as all pieces above, and was taken for their sum.`,
+    do: "If it is a part, give it a reference or a part number.",
+  });
+  return true;
 }
 
 const wordsOf = (row: readonly string[]) =>

@@ -15,6 +15,13 @@ const PACKAGE =
   /^(?:[RCLD]_?)?(?:01005|0201|0402|0603|0805|1206|1210|1812|2010|2512)(?:$|[_ M(-])|(?:SO(?:IC|P|T|D|N)?|[TL]?QF[NP]|DFN|DIP|BGA|TO|SMA|SMB|SMC|MELF|TSSOP|MSOP|HDR|PIN|JST|CASE)[-_ ]?[A-Z]?\d/i;
 const PART_NUMBER = /^(?=.*\d)(?=.*[A-Z])[A-Z0-9][A-Z0-9./#+_-]{4,}$/i;
 
+/** Whether a cell is references and nothing else. */
+export function readsAsReferences(text: string): boolean {
+  if (!REFERENCES.test(text)) return false;
+  const list = expandRefs(text);
+  return list.bad.length === 0 && list.refs.length > 0;
+}
+
 /**
  * Which columns hold references, values, packages and part numbers, told by their cells alone.
  *
@@ -63,12 +70,7 @@ export function columnsByContent(
     if (index >= 0) found.push({ key, index });
     return index;
   };
-  const refs =
-    known ??
-    best("refs", 0.9, (t) => {
-      const list = expandRefs(t);
-      return REFERENCES.test(t) && list.bad.length === 0 && list.refs.length > 0;
-    });
+  const refs = known ?? best("refs", 0.9, readsAsReferences);
   if (refs === undefined || refs < 0) return [];
   const firstRef = rows.map((r) => expandRefs(r[refs] ?? "").refs);
   const agrees = (i: number) => {
@@ -126,10 +128,7 @@ function maker(
 export function firstDataRow(cells: Cells): number | undefined {
   for (let r = 0; r < Math.min(cells.length, 80); r++)
     if (
-      cells[r]!.some((t) => {
-        const list = expandRefs(t);
-        return REFERENCES.test(t.trim()) && list.bad.length === 0 && list.refs.length > 0;
-      }) &&
+      cells[r]!.some((t) => readsAsReferences(t.trim())) &&
       // a heading such as “R1 side” alone is no data
       cells[r]!.filter((t) => t.trim() !== "").length > 1 &&
       !cells[r]!.some((t) => ["qty", "quantity", "value", "footprint", "package"].includes(plain(t)))

@@ -1,6 +1,7 @@
 import { FindingList } from "../findings.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
-import { columnsByContent, firstDataRow } from "./content.ts";
+import { columnsByContent, firstDataRow, readsAsReferences } from "./content.ts";
+import { cleanCell } from "./leftovers.ts";
 import { SUM } from "./line.ts";
 import { statusIn } from "./status.ts";
 import { unitColumn, unitInHeading, type ValueUnits } from "./units.ts";
@@ -82,8 +83,8 @@ function recognised(
   const header = findHeader(cells, BOM_WORDS, 2, chosen);
   const isUsable = header && (header.at.refs !== undefined || header.at.qty !== undefined);
   if (header && isUsable) {
-    const at = { ...header.at };
     const heads = cells[header.row]!;
+    const at = withoutStrays(cells, header.row + 1, header.at, heads, chosen, file, found);
     const taken = new Set(Object.values(at));
     for (const c of columnsByContent(cells, header.row + 1, taken, at.refs)) {
       if (at[c.key] !== undefined || chosen[c.key] !== undefined || taken.has(c.index)) continue;
@@ -101,15 +102,6 @@ function recognised(
       });
     }
     const more = besides(cells, header.row + 1, heads, taken, at, file, found);
-    const unclaimed = heads.filter((t, i) => t.trim() !== "" && !taken.has(i));
-    if (unclaimed.length > 0)
-      found.add({
-        tag: "bom-column-unknown",
-        level: "remark",
-        file,
-        row: header.row + 1,
-        text: `Not used: ${unclaimed.join(", ")}.`,
-      });
     return { at, heads, firstRow: header.row + 1, ...more };
   }
   const first = firstDataRow(cells);
@@ -141,6 +133,50 @@ function recognised(
   const at: Partial<Record<BomColumn, number>> = Object.fromEntries(byContent.map((c) => [c.key, c.index]));
   const taken = new Set(Object.values(at));
   return { at, heads, firstRow: from, ...besides(cells, from, heads, taken, at, file, found) };
+}
+
+/**
+ * Columns whose heading promises what they do not hold: names under "Component", words under "Nombre". References are then
+ * where they are; a quantity is none.
+ */
+function withoutStrays(
+  cells: Cells,
+  from: number,
+  named: Partial<Record<BomColumn, number>>,
+  heads: readonly string[],
+  chosen: ChosenColumns,
+  file: string,
+  found: FindingList,
+): Partial<Record<BomColumn, number>> {
+  const at = { ...named };
+  const isMostly = (key: BomColumn, is: (text: string) => boolean) => {
+    const filled = cells
+      .slice(from, from + 200)
+      .map((r) => cleanCell(r[at[key]!] ?? "").text)
+      .filter((t) => t !== "");
+    return filled.length === 0 || filled.filter(is).length >= filled.length / 4;
+  };
+  const say = (index: number, key: BomColumn, instead: string) =>
+    found.add({
+      tag: "bom-column-guessed",
+      level: "warning",
+      file,
+      row: from,
+      text: `“${heads[index]!.trim()}” is called like ${COLUMN_NAME[key]} and holds something else${instead}.`,
+      do: "Correct the columns if that is wrong.",
+    });
+  if (at.refs !== undefined && chosen.refs === undefined && !isMostly("refs", readsAsReferences)) {
+    const other = columnsByContent(cells, from, new Set(Object.values(at))).find((c) => c.key === "refs");
+    if (other) {
+      say(at.refs, "refs", `; “${heads[other.index]?.trim() || `column ${other.index + 1}`}” holds them`);
+      at.refs = other.index;
+    }
+  }
+  if (at.qty !== undefined && chosen.qty === undefined && !isMostly("qty", (t) => /\d/.test(t))) {
+    say(at.qty, "qty", "");
+    delete at.qty;
+  }
+  return at;
 }
 
 /** A layout a person confirmed with what hangs on it beside: the unit of its values, and what is still to be asked. */
@@ -205,7 +241,7 @@ function besides(
       do: "Say what the column is: what is fitted, what is left off, or neither.",
     });
   const all = at.value === undefined ? undefined : unitInHeading(heads[at.value] ?? "");
-  const column = at.value === undefined ? undefined : unitColumn(rows, free());
+  const column = at.value === undefined ? undefined : unitColumn(rows, free(), heads);
   if (column !== undefined) taken.add(column);
   if (all === undefined && column === undefined) return asked.length > 0 ? { asked } : {};
   const units = { ...(all === undefined ? {} : { all }), ...(column === undefined ? {} : { column }) };

@@ -53,7 +53,7 @@ const BEHIND = /(?:\s[-–—]\s*|[([])(?:nf|np|nm|n\.f\.|n\.p\.|nb)\s*[)\]]?$/i
 /** The same in capitals behind a word or a value that has its unit: 2.2uF NM, socket NF; 100 NF is a value. */
 const AFTER_UNIT = /(?:^|\s)\S*\p{L}\S*\s+(?:NM|NP|NF|NB)$/u;
 const YES =
-  /^(true|yes|y|1|x|ja|j|si|sí|sì|s|oui|o|tak|t|sim|ano|a|wahr|vrai|✓|✔|☑|fit(ted)?|pop(ulated?)?|placed?|mount(ed)?|install(ed)?|load(ed)?|stuff(ed)?|assembled?|bestückt|bestueckt|ok|on|include[d]?|in)$/i;
+  /^(true|yes|y|1|x|ja|j|si|sí|sì|oui|o|tak|sim|ano|wahr|vrai|✓|✔|☑|fit(ted)?|pop(ulated?)?|placed?|mount(ed)?|install(ed)?|load(ed)?|stuff(ed)?|assembled?|bestückt|bestueckt|ok|on|include[d]?|in)$/i;
 const NO = /^(false|no|n|0|nein|non|nee|nie|nej|não|nao|ne|falsch|faux|-|–|—|✗|✘|☐|off|out|not)$/i;
 
 /** A mark in any cell of a line: value, description, notes. */

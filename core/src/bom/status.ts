@@ -9,8 +9,17 @@ export type Status =
   | "open";
 
 /** Columns of marks that are of something else than fitting, by their headings. */
-export const OF_ELSE =
+const OF_ELSE =
   /\b(rohs|reach|lead|pb|smd|smt|tht|pth|polar|critical|checked|ordered|stock|in stock|available|consigned|msl|aec|obsolete|lifecycle|price|approved|verified|done|second source|geprüft|bestellt|lager|lagernd|vorrätig|commandé|en stock)/;
+/** A word of fitting in it outweighs that: "SMT placed". */
+const OF_FITTING = /fit|popul|plac|mount|mont|stuff|load|assembl|bestück|bestueck|plaats|osa[dz]|install/;
+
+/** Whether a heading says that a column of marks is of something else than what is fitted. */
+export const isOfElse = (heading: string): boolean => {
+  const name = plain(heading);
+  return OF_ELSE.test(name) && !OF_FITTING.test(name);
+};
+
 /** Pairs of words that say something else. */
 const KNOWN_PAIR = /^(top|bottom|oben|unten|smd|smt|tht|th|pth|through hole|front|back|left|right)$/i;
 
@@ -41,8 +50,12 @@ export function statusIn(rows: Cells, index: number, heading: string): Status | 
   const texts = rows.map((r) => (r[index] ?? "").trim()).map((t) => (FOOTNOTE.test(t) ? "" : t));
   const filled = texts.filter((t) => t !== "");
   const kinds = new Set(texts.map((t) => t.toLowerCase()));
-  if (filled.length === 0 || kinds.size < 2 || kinds.size > 8 || OF_ELSE.test(plain(heading)))
-    return undefined;
+  if (filled.length === 0 || kinds.size > 8 || isOfElse(heading)) return undefined;
+  // of marks that are alike in every row only a no matters: a yes to whatever it is leaves all as they are
+  if (kinds.size === 1) {
+    if (filled.every((t) => markIn(t) === "no")) return "told";
+    return markInColumn(filled[0]!, false) === "no" ? "open" : undefined;
+  }
   if (isPair(filled, rows.length)) return "open";
   const isMark = (t: string) =>
     SIGN.test(t) || markInColumn(t, false) !== "unknown" || markIn(t) !== "nothing";

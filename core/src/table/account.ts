@@ -20,9 +20,7 @@ export interface Account {
   readonly rows: { readonly lines: number; readonly passed: number; readonly doubtful: number };
 }
 
-/**
- * "7 columns: 5 read, 1 passed over, 1 asked".
- */
+/** An account in a line: "7 columns: 5 read, 1 passed over, 1 asked about". */
 export function saysAccount({ columns }: Account): string {
   const n = (is: (as: string) => boolean) => columns.filter((c) => is(c.as)).length;
   const [passed, asked] = [n((as) => as === "passed"), n((as) => as === "asked")];

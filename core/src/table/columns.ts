@@ -1,4 +1,5 @@
 import { addTo } from "../grouped.ts";
+
 /** Cells of a table as text, row by row, as a reader of CSV or XLSX hands them over. */
 export type Cells = readonly (readonly string[])[];
 
@@ -66,7 +67,10 @@ function beginnings(name: string): string[] {
 
 /**
  * The column that is a key by one of its words: the earlier word wins, then the lower number (MPN 1 before MPN 2, wherever
- * they stand), then the first. @param wordsOf the words of the key that a name is, or begins with
+ * they stand), then the first.
+ *
+ * @param wordsOf of each column what is looked up: its heading, or what it begins with
+ * @returns -1 where there is none
  */
 function bestFor(
   key: string,

@@ -17,7 +17,8 @@ export function judgeList(written: WrittenList): { verdict: Verdict; why: string
       bom,
     };
   const byRef = new Map(bom.lines.flatMap((l) => l.refs.map((r) => [r, l] as const)));
-  const loud = bom.findings.filter((f) => f.level !== "remark");
+  // that one column was not read says nothing of another
+  const loud = bom.findings.filter((f) => f.level !== "remark" && f.tag !== "bom-column-unknown");
   const isSaid = (refs: readonly string[]) =>
     loud.some((f) => f.about === undefined || f.about.some((a) => refs.includes(a)));
   const wrong: { why: string; isSaid: boolean }[] = [];

@@ -272,6 +272,29 @@ export const ODD: Readonly<Record<string, Dress>> = {
       ],
     ];
   },
+  "names under a heading of references": (cols, parts, _l, c) => {
+    all(parts, true);
+    const named: Column = [
+      c.pick(["Component", "Element", "Bauteil"]),
+      (p) => (p.unit === "" ? "part" : p.unit),
+    ];
+    return [named, ...cols.map(([h, cell], i): Column => [i === 0 ? "Where on the board" : h, cell])];
+  },
+  "a side of one letter": (cols, parts, _l, c) => {
+    all(parts, true);
+    const side = c.pick(["F", "M"]);
+    return [...cols, [c.pick(["Side", "Layer"]), () => side]];
+  },
+  "everything left off": (cols, parts, l, c) => {
+    all(parts, false);
+    const off = c.pick(l.leftOff);
+    return [...cols, [c.pick(["Build", "Status", "Option"]), () => off]];
+  },
+  "a heading of fitting behind another word": (cols, parts, l, c) => {
+    mixed(parts);
+    const [yes, no] = [c.pick(l.yes), c.pick(l.no)];
+    return [...cols, [c.pick(["SMT placed", "SMD bestückt", "THT mounted"]), (p) => (p.fitted ? yes : no)]];
+  },
   "nothing of what is left off": (cols, parts) => {
     mixed(parts);
     return cols.map(([h, cell], i) => [h, i === 3 ? (p, r) => (p.fitted ? cell(p, r) : "0") : cell]);
@@ -292,6 +315,13 @@ export const ODD: Readonly<Record<string, Dress>> = {
     return cols;
   },
 };
+
+/** Ways of which nobody could tell from the list what is meant; there it has to be said. */
+export const UNDECIDED: readonly string[] = [
+  "headings nobody taught, with what is fitted",
+  "a heading of fitting behind another word",
+  "nothing of what is left off",
+];
 
 /** The list under titles, with what stands between and below its lines. */
 function laidOut(columns: readonly Column[], parts: readonly Part[], l: Language, c: Chance): string[][] {

@@ -44,7 +44,7 @@ export function checkCame(doc: RunDocument, item: string, label: string, qty: nu
   throw new AppError(
     "OUT_OF_RANGE",
     `${qty} × ${label} is more than a hundred times what a run of ${doc.goodBoards} boards needs.`,
-    `Look at the number again, and say that it is right if it is; up to ${most} nobody asks.`,
+    `Look at the number again. If so many came, say that the number is right and count them once more.`,
   );
 }
 
