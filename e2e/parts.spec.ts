@@ -174,7 +174,7 @@ test("a column of marks nobody explains is asked about, answered once, and known
   await expect(keep).toBeDisabled();
   await dialog
     .getByRole("group", { name: "What Wersja B says" })
-    .getByRole("button", { name: "what it marks is left off" })
+    .getByRole("button", { name: "“x” is left off" })
     .click();
   await expect(dialog.getByText(/marks some of the lines/)).toHaveCount(0);
   await expect(dialog).toContainText("6 columns: 5 read, 1 passed over");
@@ -183,7 +183,7 @@ test("a column of marks nobody explains is asked about, answered once, and known
   // the unit of the heading stands with each value
   await expect(page.getByRole("grid")).toContainText("4,7 kΩ");
   await read();
-  await expect(dialog.getByLabel("What Wersja B holds")).toHaveValue("dnp");
+  await expect(dialog.getByLabel("What Wersja B holds")).toHaveValue("off x");
   await expect(dialog).toContainText("6 columns: 5 read, 1 passed over");
   await expect(dialog).toContainText("1 piece a product");
 });

@@ -182,6 +182,30 @@ test("a heading that promises what it does not hold gives way to what does, and 
   ).toBe("Component");
 });
 
+test("of a column of marks a person says which word means left off, whatever its language; no word is one too", () => {
+  const pair = withColumn("Beültetve", ["igen", "nem", "Igen"]);
+  expect(pair.account!.columns.at(-1)!.marks).toEqual(undefined);
+  const four = [
+    ["Ref", "Value", "Beültetve"],
+    ...["igen", "nem", "Igen", "igen"].map((t, i) => [`R${i + 1}`, "1k", t]),
+  ];
+  const layout = { at: { refs: 0, value: 1 }, heads: four[0]!, firstRow: 1 };
+  expect(readBomAt(four, "a.csv", layout).account!.columns.at(-1)!.marks).toEqual(["igen", "nem"]);
+  const off = (cells: string[][], mark: string) => {
+    const { lines, account } = readBomAt(cells, "a.csv", {
+      ...layout,
+      answered: [2],
+      leftOff: { column: 2, mark },
+    });
+    expect(account!.columns.at(-1)).toMatchObject({ as: "fitted", because: "a person said so", sure: 1 });
+    return lines.map((l) => [l.dnp, l.fitted]);
+  };
+  expect(off(four, "nem")).toEqual([false, true, false, false].map((dnp) => [dnp, undefined]));
+  expect(off(four, "IGEN")).toEqual([true, false, true, true].map((dnp) => [dnp, undefined]));
+  const signs = four.map((r, i) => [r[0]!, r[1]!, i === 2 ? "" : i === 0 ? r[2]! : "x"]);
+  expect(off(signs, "")).toEqual([false, true, false, false].map((dnp) => [dnp, undefined]));
+});
+
 test("a star is what its footnote says; without one it is asked", () => {
   const cells = [
     ["Ref", "Value"],

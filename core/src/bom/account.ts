@@ -29,7 +29,7 @@ interface Read {
 
 /** Account of a list: what became of each of its columns and rows. */
 export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {} }: Read): Account {
-  const { heads, firstRow, units, asked = [], answered = [] } = layout;
+  const { heads, firstRow, units, asked = [], answered = [], leftOff } = layout;
   const rows = lines.map((l) => cells[l.row - 1]!);
   const width = Math.max(heads.length, ...rows.map((r) => r.length), 0);
   const named = findHeader(cells, BOM_WORDS, 2)?.at ?? {};
@@ -56,8 +56,10 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
         as: "asked",
         because: "it marks some of the lines, and nothing says what for",
         sure: 0,
-        marks: true,
+        marks: marksOf(rows.map((r) => r[i] ?? "")),
       };
+    if (leftOff?.column === i)
+      return { heading, place, as: "fitted", because: BECAUSE.chosen, sure: SURE.chosen };
     if (answered.includes(i))
       return {
         heading,
@@ -90,6 +92,13 @@ export function accountOf(cells: Cells, { layout, at, lines, passed, chosen = {}
       doubtful: lines.filter((l) => l.fitted === "doubtful").length,
     },
   };
+}
+
+/** Marks of a column, each once as it is written first; alike but for capitals is one. */
+function marksOf(texts: readonly string[]): string[] {
+  const kinds = new Map<string, string>();
+  for (const t of texts.map((x) => x.trim())) if (!kinds.has(t.toLowerCase())) kinds.set(t.toLowerCase(), t);
+  return [...kinds.values()];
 }
 
 const NOTHING = "nothing stands in it";

@@ -78,7 +78,7 @@ function readRows(
   found: FindingList,
   chosen: ChosenColumns = {},
 ): Bom {
-  const { heads, firstRow, units, asked } = layout;
+  const { heads, firstRow, units, asked, leftOff } = layout;
   const at = withMakersApart(cells, layout, file, found);
   const lines: BomLine[] = [];
   const owner = new Map<string, number>();
@@ -125,7 +125,12 @@ function readRows(
     }
     claimRefs(line, owner, file, found);
     if (unit && whole === value && isBare(value) && line.value) sayOtherUnit(line, unit, file, found);
-    const kept: BomLine = asked && !line.dnp ? { ...line, fitted: "doubtful" } : line;
+    const isOff = leftOff !== undefined && isMark(cells[r]![leftOff.column] ?? "", leftOff.mark);
+    const kept: BomLine = isOff
+      ? { ...line, dnp: true }
+      : asked && !line.dnp
+        ? { ...line, fitted: "doubtful" }
+        : line;
     if (isStarred(cell("value"))) starred.add(kept);
     lines.push(kept);
   }
@@ -239,6 +244,8 @@ function addsUp(
   });
   return true;
 }
+
+const isMark = (text: string, mark: string): boolean => text.trim().toLowerCase() === mark.toLowerCase();
 
 const wordsOf = (row: readonly string[]) =>
   row

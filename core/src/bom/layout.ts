@@ -17,6 +17,8 @@ export interface Layout {
   readonly asked?: readonly number[];
   /** Columns a person spoke of: of them nothing is asked. */
   readonly answered?: readonly number[];
+  /** What a person said of a column of marks: the word or sign of the lines that are left off, "" for those without one. */
+  readonly leftOff?: { readonly column: number; readonly mark: string };
 }
 
 /** What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. */

@@ -9,8 +9,8 @@ export interface ColumnAccount {
   readonly because: string;
   /** 0 to 1. */
   readonly sure: number;
-  /** It marks some of the lines, which are in doubt until it is said what for. */
-  readonly marks?: true;
+  /** What marks some of the lines, which are in doubt until it is said what for: each word or sign once, "" for none. */
+  readonly marks?: readonly string[];
 }
 
 /** Account of a table: nothing it was given is left out. */

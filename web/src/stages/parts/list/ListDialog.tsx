@@ -19,8 +19,10 @@ import { useSayError } from "../../../ui/Toast.tsx";
 import {
   byRow,
   type ColumnRole,
+  offWords,
   ROLE_WORDS,
   readList,
+  roleWords,
   sourceOf,
   type TakenList,
   takeList,
@@ -121,7 +123,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
         <>
           <ListTable
             list={list}
-            words={ROLE_WORDS}
+            words={roleWords(list)}
             findings={read.bom.findings}
             onRole={(i, role) => setList(withRole(list, i, role as ColumnRole | ""))}
           />
@@ -207,14 +209,7 @@ function AccountLine({ account }: { account: Account }) {
   );
 }
 
-/** What a column of marks may say, each at a press. */
-const ANSWERS: readonly (readonly [ColumnRole | "", string])[] = [
-  ["dnp", "what it marks is left off"],
-  ["fitted", "what it marks is fitted"],
-  ["", "it says nothing of that"],
-];
-
-/** The question each such column puts, to be answered before its lines are kept. */
+/** The question each column of marks puts, to be answered before its lines are kept: what of it means left off. */
 function Questions({
   account,
   onAnswer,
@@ -222,17 +217,19 @@ function Questions({
   account: Account;
   onAnswer: (column: number, role: ColumnRole | "") => void;
 }) {
-  return account.columns
-    .filter((c) => c.marks)
-    .map((c) => (
-      <fieldset key={c.place} className="mt-2 flex flex-wrap items-center gap-2">
-        <legend className="sr-only">What {c.heading} says</legend>
-        <span className="text-[14.5px] font-semibold">“{c.heading}”:</span>
-        {ANSWERS.map(([role, words]) => (
-          <Button key={role} onClick={() => onAnswer(c.place - 1, role)}>
-            {words}
-          </Button>
-        ))}
-      </fieldset>
-    ));
+  return account.columns.map(
+    (c) =>
+      c.marks && (
+        <fieldset key={c.place} className="mt-2 flex flex-wrap items-center gap-2">
+          <legend className="sr-only">What {c.heading} says</legend>
+          <span className="text-[14.5px] font-semibold">“{c.heading}”:</span>
+          {c.marks.slice(0, 4).map((mark) => (
+            <Button key={mark} onClick={() => onAnswer(c.place - 1, `off ${mark}`)}>
+              {offWords(mark)}
+            </Button>
+          ))}
+          <Button onClick={() => onAnswer(c.place - 1, "")}>it says nothing of that</Button>
+        </fieldset>
+      ),
+  );
 }

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { byRow, readList, sourceOf, takeList, withRole } from "./listModel.ts";
+import { byRow, readList, roleWords, sourceOf, takeList, withRole } from "./listModel.ts";
 
 const cells = [
   ["Parts of the clock", "", "", "", ""],
@@ -28,6 +28,24 @@ test("a role goes with the column it is given to; several columns may be variant
   const two = withRole(withRole(list, 3, "variant"), 4, "variant");
   expect(Object.values(two.roles).filter((r) => r === "variant")).toHaveLength(2);
   expect(withRole(two, 3, "").roles[3]).toBeUndefined();
+});
+
+test("a mark that was said to mean left off is read so, told in words, and known the next time; what was left unsaid is asked", () => {
+  const pairs = [
+    ["Ref", "Value", "Beültetve"],
+    ...["igen", "nem", "igen", "igen"].map((t, i) => [`R${i}`, "1k", t]),
+  ];
+  const open = takeList(pairs, {});
+  expect(readList(open).bom.account!.rows.doubtful).toBe(4);
+  const said = withRole(open, 2, "off nem");
+  const off = (list: typeof said) => readList(list).lines.map((l) => l.dnp);
+  expect([off(said), readList(said).bom.account!.rows.doubtful]).toEqual([[false, true, false, false], 0]);
+  expect(roleWords(said).at(-1)).toEqual(["off nem", "“nem” is left off"]);
+  expect(roleWords(withRole(open, 2, "off ")).at(-1)![1]).toBe("empty is left off");
+  const again = takeList(pairs, { [sourceOf(said)]: { 0: "refs", 1: "value", 2: "off nem" } });
+  expect(off(again)).toEqual([false, true, false, false]);
+  // said to be nothing of that: all are fitted, and it is not asked again
+  expect(off(withRole(open, 2, ""))).toEqual([false, false, false, false]);
 });
 
 test("several variants in columns become lines and what each version leaves off", () => {

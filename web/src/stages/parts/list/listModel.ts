@@ -12,7 +12,22 @@ import {
 import { COLUMN_WORDS } from "../../../proof/columnWords.ts";
 
 /** What a column of a list may be taken for: a fact of the line, one version of the product, or nothing. */
-export type ColumnRole = BomColumn | "variant";
+export type ColumnRole = BomColumn | "variant" | OffRole;
+/** Lines with this word or sign in the column are left off; "off " alone are those without one. */
+export type OffRole = `off ${string}`;
+
+const markOf = (role: ColumnRole): string | undefined =>
+  role.startsWith("off ") ? role.slice(4) : undefined;
+/** What a column may hold, in words; a mark that was said to mean left off among them. */
+export const roleWords = (list: TakenList): readonly (readonly [ColumnRole, string])[] => [
+  ...ROLE_WORDS,
+  ...Object.values(list.roles).flatMap((r) => {
+    const mark = markOf(r);
+    return mark === undefined ? [] : [[r, offWords(mark)] as const];
+  }),
+];
+export const offWords = (mark: string): string =>
+  mark === "" ? "empty is left off" : `“${mark}” is left off`;
 
 export const ROLE_WORDS: readonly (readonly [ColumnRole, string])[] = [
   ...COLUMN_WORDS,
@@ -109,9 +124,10 @@ const LEFT_OFF = /^(|0|-|no|n|nein|false|dnp|dni|dnf|nf|np|omit|not fitted|do no
 export function readList(list: TakenList): ReadList {
   const at = Object.fromEntries(
     Object.entries(list.roles)
-      .filter(([, r]) => r !== "variant")
+      .filter(([, r]) => r !== "variant" && markOf(r) === undefined)
       .map(([i, r]) => [r, Number(i)]),
   ) as Layout["at"];
+  const [off] = Object.entries(list.roles).filter(([, r]) => markOf(r) !== undefined);
   const bom =
     at.refs === undefined && at.qty === undefined
       ? { columns: {}, headers: list.heads, lines: [], findings: [] }
@@ -120,6 +136,7 @@ export function readList(list: TakenList): ReadList {
           heads: list.heads,
           firstRow: list.firstRow,
           answered: answeredIn(list),
+          ...(off ? { leftOff: { column: Number(off[0]), mark: markOf(off[1])! } } : {}),
         });
   const lines = bom.lines.map((l) => ({
     refs: l.refs,
