@@ -80,3 +80,42 @@ test("whatever the file, it ends: the clock holds where the work never looks at 
   expect([0, 1]).toContain(done.status);
   if (done.status === 1) expect(done.err).toContain("--max-seconds");
 });
+
+test("help of each command has its example, whichever way it is asked for, and the version is the package's", () => {
+  for (const asked of [
+    ["bom", "--help"],
+    ["bom", "-h"],
+    ["help", "bom"],
+    ["-h", "bom"],
+  ])
+    expect(run(...asked)).toEqual({
+      status: 0,
+      err: "",
+      out: expect.stringContaining("example: kobbin bom parts.xlsx --json"),
+    });
+  expect(run("help", "nothing").out).toBe(run("-h").out);
+  const { version } = JSON.parse(readFileSync(new URL("../package.json", import.meta.url), "utf8"));
+  expect(run("--version")).toEqual({ status: 0, err: "", out: `kobbin ${version}\n` });
+  expect(run("bom", "--json", "--", "--help")).toMatchObject({ status: 2 });
+});
+
+test("with --json there is one document whatever happens: wrong use, a table that is none, a limit on time", () => {
+  put("hole.csv", "");
+  const many = Array.from({ length: 60_000 }, (_, i) => `R${i};1;4k7;0603`).join("\n");
+  put("long.csv", `Ref;Qty;Value;Package\n${many}`);
+  for (const [args, status, reason] of [
+    [["bom", "--json"], 2, /usage/],
+    [["bom", "hole.csv", "--json"], 1, /no table/],
+    [["placement", "missing.csv", "--json"], 2, /missing\.csv/],
+    [["bom", "--json", "--fast", "hole.csv"], 2, /--fast/],
+    [["bom", "long.csv", "--json", "--max-seconds", "0.001"], 1, /--max-seconds/],
+  ] as const) {
+    const done = run(...args);
+    expect([args, done.status]).toEqual([args, status]);
+    expect(JSON.parse(done.out)).toEqual({
+      kobbin: `${args[0]}/1`,
+      outcome: "reject",
+      reason: expect.stringMatching(reason),
+    });
+  }
+});

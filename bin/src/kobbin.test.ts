@@ -221,7 +221,7 @@ test("the cheapest basket: the manual's example, a limit on parcels, what nobody
     lines: [{ id: "1", need: 2, offers: [{ id: "a", supplier: "X", stock: 1, breaks: [] }] }],
   });
   const none = await run("source", "none.json", "--json");
-  expect([none.status, none.out]).toEqual([1, ""]);
+  expect([none.status, JSON.parse(none.out)]).toMatchObject([1, { kobbin: "source/1", outcome: "reject" }]);
   expect(none.err).toContain("lines[0].offers[0]");
 });
 

@@ -1,6 +1,6 @@
 import { toWire } from "@kobbin/core";
 import { readArguments } from "./arguments.ts";
-import { printError, UsageError } from "./print.ts";
+import { printReject, UsageError } from "./print.ts";
 import { USAGE } from "./usage.ts";
 
 /** Runs one command and returns the exit status. */
@@ -31,20 +31,24 @@ export async function main(args: readonly string[]): Promise<number> {
       case "package":
         return await (await import("./run.ts")).pack(paths, out);
       default:
-        process.stderr.write(USAGE);
-        return 2;
+        throw new UsageError(
+          command === undefined ? USAGE.trimEnd() : `There is no command “${command}”.\n${USAGE}`.trimEnd(),
+        );
     }
   } catch (error) {
     if (error instanceof UsageError) {
-      process.stderr.write(`${error.message}\n`);
+      printReject(args, error.message.split("\n")[0]!, error.message);
       return 2;
     }
     const wire = toWire(error);
     if (wire) {
-      printError(wire);
+      printReject(args, `${wire.message} ${wire.hint}`);
       return 1;
     }
-    process.stderr.write(`a defect of Kobbin: ${error instanceof Error ? error.stack : String(error)}\n`);
+    const why = error instanceof Error ? error.message : String(error);
+    printReject(args, `A defect of Kobbin: ${why}`, `a defect of Kobbin: ${stackOf(error)}`);
     return 3;
   }
 }
+
+const stackOf = (error: unknown) => (error instanceof Error ? error.stack : String(error));

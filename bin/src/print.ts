@@ -1,4 +1,5 @@
-import type { Finding, WireError } from "@kobbin/core";
+import type { Finding } from "@kobbin/core";
+import { isCommand } from "./usage.ts";
 
 /** The command was used wrongly; printed alone, exit 2. */
 export class UsageError extends Error {}
@@ -34,6 +35,16 @@ export function printFindings(findings: readonly Finding[]): void {
   }
 }
 
-export function printError(error: WireError): void {
-  process.stderr.write(`rejected: ${error.message} ${error.hint}\n`);
+/**
+ * That nothing was read, with the reason: beside standard output, and with `--json` as the one document on it, whatever
+ * it was that went wrong.
+ *
+ * @param args the command line as it was typed
+ * @param says how it stands on standard error, where that is more than the reason
+ */
+export function printReject(args: readonly string[], reason: string, says = `rejected: ${reason}`): void {
+  process.stderr.write(`${says}\n`);
+  if (!args.includes("--json")) return;
+  const command = args.find(isCommand);
+  printJson({ kobbin: `${command ?? "kobbin"}/1`, outcome: "reject", reason });
 }

@@ -77,14 +77,20 @@ export async function placement(paths: readonly string[], json: boolean): Promis
   const found = readPlacement(cells, name);
   // without a board there is nothing to weigh an assumed unit against
   const alone: Finding[] = [];
-  const { unit, parts } = settlePlacements(found, undefined, name, alone);
-  const read = { unit, parts, findings: [...chosen, ...found.findings, ...alone] };
+  const { unit, parts, account } = settlePlacements(found, undefined, name, alone);
+  const read = {
+    unit,
+    parts,
+    findings: [...chosen, ...found.findings, ...alone],
+    ...(account ? { account } : {}),
+  };
   if (json) printJson({ kobbin: "placement/1", ...read });
   else {
     printRows([
       ["reference", "x mm", "y mm", "rotation", "side"],
       ...read.parts.map((p) => [p.ref, String(p.xMm), String(p.yMm), String(p.rotationDeg), p.side]),
     ]);
+    if (account) process.stdout.write(`${saysAccount(account)}.\n`);
     printFindings(read.findings);
   }
   return isRejected(read.findings) ? 1 : 0;

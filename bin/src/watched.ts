@@ -1,6 +1,6 @@
 import { Worker } from "node:worker_threads";
 import { readArguments } from "./arguments.ts";
-import { UsageError } from "./print.ts";
+import { printReject, UsageError } from "./print.ts";
 
 /** Memory a command may take in all, MB. */
 const MOST_MB = 1000;
@@ -18,7 +18,7 @@ export function watched(args: readonly string[], program: URL): Promise<number> 
     seconds = readArguments(args).seconds;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;
-    process.stderr.write(`${error.message}\n`);
+    printReject(args, error.message.split("\n")[0]!, error.message);
     return Promise.resolve(2);
   }
   const worker = new Worker(program, {
@@ -27,12 +27,12 @@ export function watched(args: readonly string[], program: URL): Promise<number> 
   });
   return new Promise((resolve) => {
     let isOver = false;
-    const end = (status: number, why?: string) => {
+    const end = (status: number, why?: string, says?: string) => {
       if (isOver) return;
       isOver = true;
       clearTimeout(late);
       clearInterval(look);
-      if (why) process.stderr.write(`rejected: ${why}\n`);
+      if (why) printReject(args, why, says);
       void worker.terminate().then(() => resolve(status));
     };
     const late = setTimeout(
@@ -45,8 +45,8 @@ export function watched(args: readonly string[], program: URL): Promise<number> 
     worker.on("error", (error: NodeJS.ErrnoException) => {
       if (error.code === "ERR_WORKER_OUT_OF_MEMORY") end(1, TOO_MUCH);
       else {
-        process.stderr.write(`a defect of Kobbin: ${error.stack ?? String(error)}\n`);
-        end(3);
+        const says = `a defect of Kobbin: ${error.stack ?? String(error)}`;
+        end(3, `A defect of Kobbin: ${error.message}`, says);
       }
     });
     worker.on("exit", (status) => end(status));

@@ -1,6 +1,6 @@
 import { type Bom, type ListHead, listHead, readBom } from "../bom/bom.ts";
+import type { ChosenColumns } from "../bom/layout.ts";
 import { looksLikeBom } from "../bom/layout.ts";
-import type { BomColumn } from "../bom/words.ts";
 import { counted } from "../counted.ts";
 import { drillOfImage } from "../drill/from-image.ts";
 import { readDrill } from "../drill/read.ts";
@@ -18,6 +18,7 @@ import {
 } from "../placement/placement.ts";
 import { type Role, type RoleGuess, roleFromFunction } from "../role/role.ts";
 import { roleFromName } from "../role/role-name.ts";
+import { saysAccount } from "../table/account.ts";
 import type { Cells } from "../table/columns.ts";
 import { chooseSheet, type NamedSheet } from "../table/sheets.ts";
 import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
@@ -41,7 +42,8 @@ export class FileReader {
   readonly files: BoardFile[] = [];
   bom: Bom | undefined;
   list: ListHead | undefined;
-  placements: Placements | undefined;
+  /** Places by the file they stand in: each has a unit of its own. */
+  readonly placed: { readonly path: string; readonly read: Placements }[] = [];
   netlist: BoardSet["netlist"];
   /** Parts that component layers flash. */
   private readonly drawn: (LayerParts & { readonly path: string })[] = [];
@@ -168,20 +170,20 @@ export class FileReader {
     const read = readPlacement(cells, e.path, columns as Partial<Record<PlacementColumn, string>>);
     this.findings.push(...read.findings);
     const moved = movePlacements(read, this.corrections.moves?.[e.path]);
-    this.placements = this.placements
-      ? {
-          ...this.placements,
-          ...(moved.isUnitAssumed ? { isUnitAssumed: true } : {}),
-          parts: [...this.placements.parts, ...moved.parts],
-        }
-      : moved;
-    const reason = `it lists ${counted(read.parts.length, "place")}`;
+    this.placed.push({ path: e.path, read: moved });
+    const reason = `it lists ${counted(read.parts.length, "place")}${read.account ? `; ${saysAccount(read.account)}` : ""}`;
     this.give(e, { role: "placement", because: "content", reason }, { headers: headersOf(cells) });
   }
 
   private parts(e: Entry, cells: Cells, columns: object): void {
-    const read = readBom(cells, e.path, columns as Partial<Record<BomColumn, string>>);
-    this.findings.push(...read.findings);
+    const read = readBom(cells, e.path, columns as ChosenColumns);
+    // no order goes out while nobody said which lines a column of marks leaves off
+    const isOpen = read.account?.columns.some((c) => c.marks) ?? false;
+    this.findings.push(
+      ...read.findings.map((f) =>
+        isOpen && f.tag === "bom-fitted-unknown" ? { ...f, level: "error" as const } : f,
+      ),
+    );
     if (this.bom && this.bom.lines.length > 0)
       this.findings.push({
         tag: "duplicate-layer",
@@ -192,9 +194,12 @@ export class FileReader {
       });
     else {
       this.bom = read;
-      this.list = listHead(cells, e.path, columns);
+      this.list = {
+        ...listHead(cells, e.path, columns as ChosenColumns),
+        ...(read.account ? { account: read.account } : {}),
+      };
     }
-    const reason = `it lists ${counted(read.lines.length, "line")} of parts`;
+    const reason = `it lists ${counted(read.lines.length, "line")} of parts${read.account ? `; ${saysAccount(read.account)}` : ""}`;
     this.give(e, { role: "bom", because: "content", reason }, { headers: headersOf(cells) });
   }
 
@@ -220,14 +225,15 @@ export class FileReader {
   takeDrawn(): void {
     const parts = this.drawn.flatMap((d) => d.parts);
     const lines = this.drawn.flatMap((d) => d.lines);
-    if (parts.length > 0 && this.placements)
+    if (parts.length > 0 && this.placed.length > 0)
       this.findings.push({
         tag: "duplicate-layer",
         level: "remark",
         file: this.drawn[0]!.path,
         text: "A placement file and component layers both say where parts stand; the file is used.",
       });
-    else if (parts.length > 0) this.placements = { unit: "mm", parts, findings: [] };
+    else if (parts.length > 0)
+      this.placed.push({ path: this.drawn[0]!.path, read: { unit: "mm", parts, findings: [] } });
     if (this.bom || !lines.some((l) => l.valueText !== "" || l.mpn !== "")) return;
     this.bom = { columns: {}, headers: [], lines, findings: [] };
     this.findings.push({

@@ -2,6 +2,7 @@ import type { Finding } from "../findings.ts";
 import type { LayerLimits } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
 import { base, checkJob, readJob } from "../job/read.ts";
+import type { Placements } from "../placement/placement.ts";
 import { settlePlacements } from "../placement/settle.ts";
 import { NUMBERED, wordsOf } from "../role/role-name.ts";
 import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
@@ -50,11 +51,10 @@ export function readBoard(
   sayGaps(settled, netlist?.points ?? [], job?.layers, findings);
   sayOrigins(settled, findings);
   if (job) checkJob(job, entries, jobs[0]!.path, findings);
-  const placesFile = settled.find((f) => f.role === "placement")?.path;
-  const placements =
-    reader.placements && placesFile
-      ? settlePlacements(reader.placements, extentOf(settled), placesFile, findings)
-      : reader.placements;
+  const box = reader.placed.length > 0 ? extentOf(settled) : undefined;
+  const placements = together(
+    reader.placed.map(({ path, read }) => settlePlacements(read, box, path, findings)),
+  );
   return {
     files: settled,
     ...(bom ? { bom } : {}),
@@ -64,6 +64,12 @@ export function readBoard(
     ...(job ? { job } : {}),
     findings,
   };
+}
+
+/** Places of several files, each settled by itself, as one. */
+function together(files: readonly Placements[]): Placements | undefined {
+  const [first] = files;
+  return first && { ...first, parts: files.flatMap((f) => f.parts) };
 }
 
 /** Box of the closed outline, else of the flashes of the copper. */

@@ -233,3 +233,23 @@ test("lists in the ways people write them are read as meant, or it is said; none
   }
   expect(counts.right).toBeGreaterThan(0.95 * (counts.right + counts.said));
 });
+
+test("what a person said of a column of marks of a list in a drop holds when it is read again", () => {
+  const cells = ["Ref;Qty;Value;Kit A;Kit B", "R1;1;4k7;x;x", "R2;1;1k;;x", "R3;1;2k2;x;"].map((l) =>
+    l.split(";"),
+  );
+  const off = (chosen: Parameters<typeof readBom>[2]) => {
+    const bom = readBom(cells, "a.csv", chosen);
+    return [
+      bom.lines.map((l) => l.fitted ?? l.dnp),
+      bom.account!.columns.filter((c) => c.as === "asked").length,
+    ];
+  };
+  const doubt = ["doubtful", "doubtful", "doubtful"];
+  expect(off({})).toEqual([doubt, 2]);
+  expect(off({ "off x": "Kit A" })).toEqual([[true, "doubtful", true], 1]);
+  expect(off({ "off x": "Kit A", "nothing 5": "Kit B" })).toEqual([[true, false, true], 0]);
+  expect(off({ "off ": "column 4", "nothing 5": "Kit B" })).toEqual([[false, true, false], 0]);
+  expect(off({ "nothing 4": "Kit A", "nothing 5": "Kit B" })).toEqual([[false, false, false], 0]);
+  expect(off({ "off x": "Kit C" })).toEqual([doubt, 2]);
+});

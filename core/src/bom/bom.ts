@@ -37,6 +37,8 @@ export interface ListHead extends RecognisedColumns {
   readonly cells: Cells;
   /** Rows of the whole list. */
   readonly rows: number;
+  /** What became of every column and row of the whole list. */
+  readonly account?: Account;
 }
 
 /** The top of a list as it is read. @see readBom */

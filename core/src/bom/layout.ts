@@ -21,8 +21,12 @@ export interface Layout {
   readonly leftOff?: { readonly column: number; readonly mark: string };
 }
 
-/** What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. */
-export type ChosenColumns = Partial<Record<BomColumn, string>>;
+/**
+ * What a person says of columns: key → its heading, "column 3" by its place, or nothing where no column is that. Of a
+ * column of marks: "off x" where those with an x are left off, "nothing 4" where it says nothing of that.
+ */
+export type ChosenColumns = Partial<Record<BomColumn | `off ${string}` | `nothing ${string}`, string>>;
+type ChosenKeys = Partial<Record<BomColumn, string>>;
 
 /** Columns by their headings, and by what they hold where the headings leave one open or there are none. */
 export function layoutOf(
@@ -31,8 +35,9 @@ export function layoutOf(
   wished: ChosenColumns,
   found: FindingList,
 ): Layout | undefined {
-  const chosen = knownWishes(cells, wished, file, found);
-  const layout = recognised(cells, file, chosen, found);
+  const { keys, ...marks } = marksApart(cells, wished);
+  const chosen = knownWishes(cells, keys, file, found);
+  const layout = recognised(cells, file, chosen, found, marks.answered);
   if (!layout) return undefined;
   // a place that was said wins over whatever was found there
   const at = { ...layout.at };
@@ -40,7 +45,30 @@ export function layoutOf(
     for (const other of Object.keys(at) as BomColumn[]) if (at[other] === index) delete at[other];
     at[key] = index;
   }
-  return { ...layout, at };
+  return { ...layout, at, ...(marks.answered.length > 0 ? marks : {}) };
+}
+
+/** What was said of columns of marks, apart from what columns are; by place in this list. */
+function marksApart(
+  cells: Cells,
+  wished: ChosenColumns,
+): { keys: ChosenKeys; answered: number[]; leftOff?: { column: number; mark: string } } {
+  const keys: Record<string, string> = {};
+  const answered: number[] = [];
+  let leftOff: { column: number; mark: string } | undefined;
+  for (const [key, wish] of Object.entries(wished) as [string, string][]) {
+    const mark = /^off (.*)$/s.exec(key)?.[1];
+    if (mark === undefined && !key.startsWith("nothing ")) {
+      keys[key] = wish;
+      continue;
+    }
+    const named = cells.slice(0, 60).map((r) => r.findIndex((t) => plain(t) === plain(wish)));
+    const column = named.find((i) => i >= 0) ?? Number(PLACE.exec(wish.trim())?.[1] ?? 0) - 1;
+    if (column < 0 || column >= widthOf(cells)) continue;
+    answered.push(column);
+    if (mark !== undefined) leftOff = { column, mark };
+  }
+  return { keys: keys as ChosenKeys, answered, ...(leftOff ? { leftOff } : {}) };
 }
 
 const PLACE = /^column (\d{1,3})$/i;
@@ -49,7 +77,7 @@ const isNamed = (cells: Cells, wish: string) =>
   cells.slice(0, 60).some((r) => r.some((t) => plain(t) === plain(wish)));
 
 /** Columns that are named by their place: those no heading is called like. */
-function byPlace(cells: Cells, chosen: ChosenColumns): [BomColumn, number][] {
+function byPlace(cells: Cells, chosen: ChosenKeys): [BomColumn, number][] {
   return (Object.entries(chosen) as [BomColumn, string][]).flatMap(([key, wish]) => {
     const place = isNamed(cells, wish) ? undefined : PLACE.exec(wish.trim())?.[1];
     return place === undefined ? [] : [[key, Number(place) - 1]];
@@ -57,9 +85,9 @@ function byPlace(cells: Cells, chosen: ChosenColumns): [BomColumn, number][] {
 }
 
 /** Leaves out wishes that nothing in this list is called like, as where an export changed; what they were is said. */
-function knownWishes(cells: Cells, wished: ChosenColumns, file: string, found: FindingList): ChosenColumns {
+function knownWishes(cells: Cells, wished: ChosenKeys, file: string, found: FindingList): ChosenKeys {
   const width = widthOf(cells);
-  const out: ChosenColumns = {};
+  const out: ChosenKeys = {};
   for (const [key, wish] of Object.entries(wished) as [BomColumn, string][]) {
     const place = PLACE.exec(wish.trim())?.[1];
     const isHere = place === undefined ? false : Number(place) >= 1 && Number(place) <= width;
@@ -79,15 +107,16 @@ function knownWishes(cells: Cells, wished: ChosenColumns, file: string, found: F
 function recognised(
   cells: Cells,
   file: string,
-  chosen: ChosenColumns,
+  chosen: ChosenKeys,
   found: FindingList,
+  answered: readonly number[],
 ): Layout | undefined {
   const header = findHeader(cells, BOM_WORDS, 2, chosen);
   const isUsable = header && (header.at.refs !== undefined || header.at.qty !== undefined);
   if (header && isUsable) {
     const heads = cells[header.row]!;
     const at = withoutStrays(cells, header.row + 1, header.at, heads, chosen, file, found);
-    const taken = new Set(Object.values(at));
+    const taken = new Set([...Object.values(at), ...answered]);
     for (const c of columnsByContent(cells, header.row + 1, taken, at.refs)) {
       if (at[c.key] !== undefined || chosen[c.key] !== undefined || taken.has(c.index)) continue;
       // a quantity is told by its heading, or not at all: numbers may be anything
@@ -133,7 +162,7 @@ function recognised(
     do: "Correct the columns if that is wrong.",
   });
   const at: Partial<Record<BomColumn, number>> = Object.fromEntries(byContent.map((c) => [c.key, c.index]));
-  const taken = new Set(Object.values(at));
+  const taken = new Set([...Object.values(at), ...answered]);
   return { at, heads, firstRow: from, ...besides(cells, from, heads, taken, at, file, found) };
 }
 
@@ -146,7 +175,7 @@ function withoutStrays(
   from: number,
   named: Partial<Record<BomColumn, number>>,
   heads: readonly string[],
-  chosen: ChosenColumns,
+  chosen: ChosenKeys,
   file: string,
   found: FindingList,
 ): Partial<Record<BomColumn, number>> {

@@ -1,7 +1,7 @@
 import type { BomLine } from "../bom/bom.ts";
 import { readValue } from "../bom/value.ts";
 import { KIND, type LayerImage } from "../gerber/image.ts";
-import type { Placement } from "./placement.ts";
+import type { Placement } from "./placed.ts";
 
 /** Parts of a component layer: where they stand, and what they are as lines of a list. */
 export interface LayerParts {

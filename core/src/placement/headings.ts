@@ -1,143 +1,102 @@
-import type { Cells } from "../table/columns.ts";
+import { BOM_WORDS } from "../bom/words.ts";
+import { plain } from "../table/columns.ts";
+import type { PlacementColumn } from "./column.ts";
+import { degreesOf, factorOf, senseIn, unitIn } from "./units.ts";
 
-export type PlacementColumn = "ref" | "x" | "y" | "rotation" | "side" | "mirror";
-export type LengthUnit = "mm" | "inch" | "mil";
-
-/** Millimetres in one of a unit, as it is written behind a number, in a heading, in a comment. */
-const UNITS: readonly (readonly [RegExp, number])[] = [
-  [/^(mm|millimet(er|re)s?|metric)$/i, 1],
-  [/^(mils?|thous?|th)$/i, 0.0254],
-  [/^(in|inch|inches|ins|imperial|"|″|'')$/i, 25.4],
-  [/^(µm|μm|um|microns?|micromet(er|re)s?)$/i, 0.001],
-  [/^(nm|nanomet(er|re)s?)$/i, 1e-6],
-  [/^(cm)$/i, 10],
-];
-
-/** Millimetres in one of a unit by its word; undefined where it is none. */
-export const factorOf = (word: string): number | undefined => UNITS.find(([is]) => is.test(word))?.[1];
-
-/** A heading taken apart: letters, and the unit it names. */
+/** A heading taken apart: words, the unit it names, and which way round it turns. */
 export interface Heading {
   readonly words: readonly string[];
+  /** Millimetres in one of the unit it names. */
   readonly factor?: number;
+  /** Degrees in one of the unit of angle it names. */
+  readonly degrees?: number;
+  readonly sense?: "clockwise" | "counter-clockwise";
 }
 
-/** Words of a heading, parted at signs, where the case changes and before a single X or Y; a unit among them apart. */
+/** Words of a heading, parted at signs, where the case changes and before a single X or Y; units among them apart. */
 export function headingOf(text: string): Heading {
-  const words = text
-    .replace(/([a-z])([A-Z])/g, "$1 $2")
+  const parted = text.replace(/([a-z])([A-Z])/g, "$1 $2").replace(/^[#;*%!/\s"]+/, "");
+  const degrees = unitIn(parted, degreesOf);
+  const length = unitIn(parted.replace(/([xy])(mm|mils?|in|inch|um)(?![a-z])/gi, "$1 $2"), factorOf);
+  const sense = senseIn(parted);
+  const words = parted
     .toLowerCase()
-    .replace(/^[#;*%!/\s"]+/, "")
-    .split(/[^\p{L}\p{N}"″]+/u)
+    .split(/[^\p{L}\p{N}"″µμ]+/u)
     .filter((w) => w !== "")
     .flatMap((w) => {
-      const m = /^(pos|mid|center|centre|loc|coord|ref|pad|part|comp|body)([xy])$/.exec(w);
+      if (w === "xy") return ["x", "y"];
+      const m = /^(pos|mid|center|centre|loc|coord|koord|ref|pad|part|comp|body|centroid)([xy])$/.exec(w);
       if (m) return [m[1]!, m[2]!];
-      const n = /^([xy])(mm|mils?|in|inch|pos|coord|loc|um)$/.exec(w);
+      const n = /^([xy])(mm|mils?|in|inch|pos|coord|koord|loc|um|position)$/.exec(w);
       return n ? [n[1]!, n[2]!] : [w];
     });
-  // a unit is no word of the heading; "in" may be one in a sentence, never beside a coordinate
-  const units = words.map(factorOf);
-  const at = units.findIndex((f) => f !== undefined);
   return {
-    words: words.filter((_, i) => units[i] === undefined),
-    ...(at >= 0 ? { factor: units[at]! } : {}),
+    words: words.filter((w) => factorOf(w) === undefined && degreesOf(w) === undefined && !/^\d+$/.test(w)),
+    ...(length ? { factor: length.factor } : {}),
+    ...(degrees ? { degrees: degrees.factor } : {}),
+    ...(sense ? { sense } : {}),
   };
 }
 
+const set = (text: string) => new Set(text.split(" "));
+const TURN = set(
+  "rotation rot rotations angle orientation theta winkel drehung drehwinkel rotate turn rotación ángulo angulo giro rotazione angolo rotatie hoek obrót kąt rotação ângulo natočení úhel rotace vridning vinkel",
+);
+const MIRROR = set(
+  "mirror mirrored flip flipped gespiegelt spiegeln spiegelung gespiegeld miroir espejo reflejado specchiato odbicie lustro espelhado zrcadlení spegling",
+);
+const SIDE = set(
+  "side layer tb seite lage ebene bestückungsseite face côté cote couche cara lado capa lato faccia zijde kant laag strona warstwa camada strana vrstva sida lager mountside",
+);
+const UNIT = set(
+  "unit units einheit einheiten unité unités unidad unidades unità eenheid jednostka jednostki unidade jednotka enhet",
+);
+const MIDDLE = set("mid center centre middle centroid mitte milieu centro midden środek střed");
+/** Words that make of a heading with an X something else than a coordinate of the part. */
+const NO_PLACE = set("size width length height offset scale step count");
+const REFS = new Set(BOM_WORDS.refs);
+const NO_REFERENCE = set("value val package footprint number description comment");
+
 /** How well a heading names a column, 0 where not. */
-function weightOf({ words }: Heading, key: PlacementColumn): number {
-  const has = (...list: string[]) => words.some((w) => list.includes(w));
+export function weightOf({ words }: Heading, key: PlacementColumn): number {
+  const has = (list: ReadonlySet<string>) => words.some((w) => list.has(w));
+  const is = (...list: string[]) => words.some((w) => list.includes(w));
   if (words.length === 0 || words.length > 5) return 0;
   switch (key) {
     case "x":
     case "y":
-      if (!has(key) || has("rotation", "rot", "size", "width")) return 0;
+      if (!is(key) || has(TURN) || has(NO_PLACE)) return 0;
       // of several the middle of the part counts, not its first pad or its reference
-      return has("mid", "center", "centre", "middle") ? 5 : has("pad") ? 1 : has("ref", "reference") ? 2 : 4;
-    case "rotation":
-      return has("rotation", "rot", "angle", "orientation", "theta", "winkel", "drehung", "rotate", "turn")
-        ? 3
-        : 0;
-    case "mirror":
-      return has("mirror", "mirrored", "flip", "flipped", "gespiegelt") ? 3 : 0;
-    case "side":
-      return has("side", "layer", "tb", "seite", "lage", "face", "board") && !has("x", "y") ? 3 : 0;
-    case "ref":
-      if (has("x", "y", "value", "val", "package", "footprint", "number")) return 0;
-      return has("designator", "refdes", "designators", "bezeichner") || (has("ref") && has("des"))
+      return has(MIDDLE)
         ? 5
-        : has("reference", "references", "ref", "refs", "referenz", "symbol")
-          ? 4
-          : has("part", "component", "name", "item", "comp")
+        : words.some((w) => /^(pad|pin)\d*$/.test(w))
+          ? 1
+          : is("ref", "reference")
             ? 2
-            : 0;
+            : 4;
+    case "rotation":
+      return has(TURN) ? 3 : 0;
+    case "mirror":
+      return has(MIRROR) ? 3 : 0;
+    case "side":
+      return has(SIDE) && !is("x", "y") ? 3 : 0;
+    case "unit":
+      return has(UNIT) && words.length === 1 ? 3 : 0;
+    case "fitted":
+      return fittedBy(words.join(" ")) ? 3 : 0;
+    case "ref":
+      if (is("x", "y") || has(NO_REFERENCE)) return 0;
+      if (is("designator", "refdes", "designators", "bezeichner") || (is("ref") && is("des"))) return 5;
+      if (is("reference", "references", "ref", "refs", "referenz", "symbol")) return 4;
+      if (is("part", "component", "name", "item", "comp", "element", "bauteil")) return 2;
+      return REFS.has(plain(words.join(" "))) ? 4 : 0;
   }
 }
 
-/** The heading row of a table of places, and for each column where it stands and the unit it names. */
-export interface PlacementHead {
-  readonly row: number;
-  readonly at: Partial<Record<PlacementColumn, number>>;
-  readonly factor: Partial<Record<"x" | "y", number>>;
-}
+const FITTED: ReadonlyMap<string, boolean> = new Map([
+  ...BOM_WORDS.fitted.map((w) => [w, true] as const),
+  ...BOM_WORDS.dnp.map((w) => [w, false] as const),
+]);
 
-const KEYS: readonly PlacementColumn[] = ["x", "y", "ref", "rotation", "mirror", "side"];
-
-/** Finds the row that names a reference, an X and a Y among the first forty; a person's choice of headings wins. */
-export function findPlacementHead(
-  rows: Cells,
-  chosen: Partial<Record<string, string>> = {},
-): PlacementHead | undefined {
-  for (let row = 0; row < Math.min(rows.length, 40); row++) {
-    const texts = rows[row]!;
-    const heads = texts.map(headingOf);
-    const at: Partial<Record<PlacementColumn, number>> = {};
-    const taken = new Set<number>();
-    const take = (key: PlacementColumn, i: number) => {
-      if (i < 0 || taken.has(i)) return;
-      at[key] = i;
-      taken.add(i);
-    };
-    for (const key of KEYS) {
-      const wish = chosen[key];
-      if (wish !== undefined)
-        take(
-          key,
-          texts.findIndex((t) => t.trim().toLowerCase() === wish.trim().toLowerCase()),
-        );
-    }
-    for (const key of KEYS) {
-      if (at[key] !== undefined) continue;
-      let best = -1;
-      let most = 0;
-      for (const [i, h] of heads.entries()) {
-        const n = taken.has(i) ? 0 : weightOf(h, key);
-        if (n > most) [best, most] = [i, n];
-      }
-      take(key, best);
-    }
-    if (at.ref === undefined || at.x === undefined || at.y === undefined) continue;
-    const factor: PlacementHead["factor"] = {};
-    for (const key of ["x", "y"] as const) {
-      const f = heads[at[key]!]!.factor;
-      if (f !== undefined) factor[key] = f;
-    }
-    return { row, at, factor };
-  }
-  return undefined;
-}
-
-/** A unit told above the rows: "# Unit = mils", "Units: inch", "## all in mm"; undefined where none or several are. */
-export function unitAbove(rows: Cells): number | undefined {
-  const found = new Set<number>();
-  for (const r of rows) {
-    const text = r.join(" ");
-    const m =
-      /\bunits?\b[^\p{L}\p{N}]*(?:used|are|is|in)?[^\p{L}\p{N}]*([\p{L}"″]+)/iu.exec(text) ??
-      /\b(?:all|coordinates|dimensions|values|positions)\b.{0,30}?\bin[:\s]+([\p{L}]+)/iu.exec(text);
-    const f = m ? factorOf(m[1]!) : undefined;
-    if (f !== undefined) found.add(f);
-  }
-  return found.size === 1 ? [...found][0] : undefined;
-}
+/** Whether a heading says what is fitted (true) or what is left off (false); undefined where it says neither. */
+export const fittedBy = (heading: string): boolean | undefined => FITTED.get(plain(heading));

@@ -2,9 +2,11 @@ import { expect, test } from "@jest/globals";
 import type { Finding } from "../findings.ts";
 import { readLayer } from "../gerber/read.ts";
 import { partsOfImage } from "./from-image.ts";
-import { factorOf, findPlacementHead, headingOf } from "./headings.ts";
+import { findPlacementHead } from "./head.ts";
+import { headingOf } from "./headings.ts";
 import { type Placement, type Placements, readPlacement } from "./placement.ts";
 import { settlePlacements } from "./settle.ts";
+import { factorOf } from "./units.ts";
 
 const part = (ref: string, x: number, y: number, attributes: string) =>
   `%TO.C,${ref}*%\n${attributes}X${x * 1e6}Y${y * 1e6}D03*\n%TD*%\n`;
@@ -93,10 +95,10 @@ test.each<[string, string[], object]>([
   expect(findPlacementHead([heads])?.at).toMatchObject(at);
 });
 
-test("a heading is looked for in forty rows, and none of five words and more is one", () => {
+test("a heading is looked for in sixty rows, and none of five words and more is one", () => {
   const head = ["Ref", "X", "Y"];
   const after = (n: number) => findPlacementHead([...Array.from({ length: n }, () => ["remark"]), head]);
-  expect([after(39)?.row, after(40)]).toEqual([39, undefined]);
+  expect([after(59)?.row, after(60)]).toEqual([59, undefined]);
   expect(findPlacementHead([["Ref", "the X of the part is", "Y"]])).toBeUndefined();
 });
 
@@ -199,7 +201,7 @@ test("where there is no board to hold them against an assumed unit is said all t
   };
   expect(alone({})).toEqual([]);
   expect(alone({ isUnitAssumed: true })).toEqual([
-    "remark The placement file states no unit; millimetres were taken, and nothing is there to hold them against.",
+    "warning The placement file states no unit; millimetres were taken, and nothing is there to hold them against.",
   ]);
 });
 

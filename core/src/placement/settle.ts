@@ -1,5 +1,5 @@
 import type { Finding } from "../findings.ts";
-import type { Placement, Placements } from "./placement.ts";
+import type { Placement, Placements } from "./placed.ts";
 
 /** Room beyond the outline where a connector may still stand, mm. */
 const ROOM_MM = 5;
@@ -33,7 +33,7 @@ export function settlePlacements(
       findings.push(
         say(
           file,
-          "remark",
+          "warning",
           "The placement file states no unit; millimetres were taken, and nothing is there to hold them against.",
         ),
       );

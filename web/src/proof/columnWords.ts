@@ -10,3 +10,7 @@ export const COLUMN_WORDS = [
   ["dnp", "do not place"],
   ["fitted", "fitted"],
 ] as const;
+
+/** What is said of a column of marks: which of them leaves its lines off. */
+export const offWords = (mark: string): string =>
+  mark === "" ? "empty is left off" : `“${mark}” is left off`;

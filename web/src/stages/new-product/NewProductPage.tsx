@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import { COLUMN_WORDS } from "../../proof/columnWords.ts";
+import { COLUMN_WORDS, offWords } from "../../proof/columnWords.ts";
 import { Files } from "../../proof/Files.tsx";
+import { ListAccount } from "../../proof/ListAccount.tsx";
 import { ListTable } from "../../proof/ListTable.tsx";
 import { Measures } from "../../proof/Measures.tsx";
 import { Proof } from "../../proof/Proof.tsx";
@@ -14,7 +15,7 @@ import { Tab } from "../../ui/Tab.tsx";
 import { Findings } from "./Findings.tsx";
 import { Keep } from "./Keep.tsx";
 import { KeepBoard } from "./KeepBoard.tsx";
-import { shownList, withColumn } from "./listColumns.ts";
+import { ofNothing, shownList, withColumn } from "./listColumns.ts";
 import { OnPanel } from "./OnPanel.tsx";
 import { useDrop } from "./useDrop.ts";
 
@@ -39,6 +40,12 @@ export function NewProductPage() {
     const handed = isReady ? takeHanded() : undefined;
     if (handed) take(handed);
   }, [isReady, take]);
+  const said = drop?.list && corrections.columns?.[drop.list.file];
+  const shown = drop?.list && shownList(drop.list, said);
+  const sayColumn = (column: number, role: string) => {
+    const list = drop?.list;
+    if (list) correct({ columns: { [list.file]: withColumn(list, column, role, said) } });
+  };
   return (
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <h1>{title ?? "New product"}</h1>
@@ -107,7 +114,7 @@ export function NewProductPage() {
             </section>
             {drop ? <Findings measure={drop.measure} /> : <div className="skeleton h-[300px]" aria-hidden />}
           </div>
-          {drop?.list && (
+          {drop?.list && shown && (
             <section aria-labelledby="list" className="mt-6">
               <h2 id="list">The parts list, as it is read</h2>
               <p className="mb-2 text-[14px] text-ink-2">
@@ -116,14 +123,23 @@ export function NewProductPage() {
                 of such a name.
               </p>
               <ListTable
-                list={shownList(drop.list, corrections.columns?.[drop.list.file])}
-                words={COLUMN_WORDS}
+                list={shown}
+                words={[
+                  ...COLUMN_WORDS,
+                  ...Object.values(shown.roles)
+                    .filter((r) => r.startsWith("off "))
+                    .map((r) => [r, offWords(r.slice(4))] as const),
+                ]}
                 rows={drop.list.rows}
                 findings={drop.measure.findings.filter((f) => f.file === drop.list!.file)}
-                onRole={(i, role) =>
-                  correct({ columns: { [drop.list!.file]: withColumn(drop.list!, i, role) } })
-                }
+                onRole={sayColumn}
               />
+              {drop.list.account && (
+                <ListAccount
+                  account={drop.list.account}
+                  onAnswer={(i, role) => sayColumn(i, role === "" ? ofNothing(i) : role)}
+                />
+              )}
             </section>
           )}
           {drop && <Files measure={drop.measure} onCorrect={correct} />}

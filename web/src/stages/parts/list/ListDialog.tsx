@@ -1,5 +1,6 @@
-import { type Account, chooseSheet, type Finding, looksLikeBom, saysAccount, toRunLines } from "@kobbin/core";
+import { chooseSheet, type Finding, looksLikeBom, toRunLines } from "@kobbin/core";
 import { useMemo, useState } from "react";
+import { ListAccount } from "../../../proof/ListAccount.tsx";
 import { ListTable } from "../../../proof/ListTable.tsx";
 import {
   addLines,
@@ -19,7 +20,6 @@ import { useSayError } from "../../../ui/Toast.tsx";
 import {
   byRow,
   type ColumnRole,
-  offWords,
   ROLE_WORDS,
   readList,
   roleWords,
@@ -128,13 +128,10 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
             onRole={(i, role) => setList(withRole(list, i, role as ColumnRole | ""))}
           />
           {read.bom.account && (
-            <>
-              <AccountLine account={read.bom.account} />
-              <Questions
-                account={read.bom.account}
-                onAnswer={(i, role) => setList(withRole(list, i, role))}
-              />
-            </>
+            <ListAccount
+              account={read.bom.account}
+              onAnswer={(i, role) => setList(withRole(list, i, role))}
+            />
           )}
           <p className="mt-2 text-[14px]" aria-live="polite">
             {read.lines.length === 0 ? (
@@ -191,45 +188,5 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
         </>
       )}
     </Dialog>
-  );
-}
-
-/** What became of the list's columns: nothing it was given is left out. */
-function AccountLine({ account }: { account: Account }) {
-  const apart = account.columns.filter((c) => c.as === "passed" || c.as === "asked");
-  return (
-    <p className="mt-2 text-[13.5px] text-ink-2">
-      {saysAccount(account)}.{" "}
-      {apart.map((c, i) => (
-        <span key={c.place} className={c.as === "asked" ? "text-look" : undefined}>
-          {i > 0 && " "}“{c.heading}”: {c.because}.
-        </span>
-      ))}
-    </p>
-  );
-}
-
-/** The question each column of marks puts, to be answered before its lines are kept: what of it means left off. */
-function Questions({
-  account,
-  onAnswer,
-}: {
-  account: Account;
-  onAnswer: (column: number, role: ColumnRole | "") => void;
-}) {
-  return account.columns.map(
-    (c) =>
-      c.marks && (
-        <fieldset key={c.place} className="mt-2 flex flex-wrap items-center gap-2">
-          <legend className="sr-only">What {c.heading} says</legend>
-          <span className="text-[14.5px] font-semibold">“{c.heading}”:</span>
-          {c.marks.slice(0, 4).map((mark) => (
-            <Button key={mark} onClick={() => onAnswer(c.place - 1, `off ${mark}`)}>
-              {offWords(mark)}
-            </Button>
-          ))}
-          <Button onClick={() => onAnswer(c.place - 1, "")}>it says nothing of that</Button>
-        </fieldset>
-      ),
   );
 }

@@ -9,7 +9,7 @@ import {
   readBomAt,
   recogniseColumns,
 } from "@kobbin/core";
-import { COLUMN_WORDS } from "../../../proof/columnWords.ts";
+import { COLUMN_WORDS, offWords } from "../../../proof/columnWords.ts";
 
 /** What a column of a list may be taken for: a fact of the line, one version of the product, or nothing. */
 export type ColumnRole = BomColumn | "variant" | OffRole;
@@ -26,9 +26,6 @@ export const roleWords = (list: TakenList): readonly (readonly [ColumnRole, stri
     return mark === undefined ? [] : [[r, offWords(mark)] as const];
   }),
 ];
-export const offWords = (mark: string): string =>
-  mark === "" ? "empty is left off" : `“${mark}” is left off`;
-
 export const ROLE_WORDS: readonly (readonly [ColumnRole, string])[] = [
   ...COLUMN_WORDS,
   ["variant", "a variant"],

@@ -1,0 +1,296 @@
+/** How tables of places are headed and marked in a language: for a generator of them, which shares nothing with their reader. */
+export interface PlaceLanguage {
+  readonly ref: readonly string[];
+  /** Headings of the two coordinates, one beside the other. */
+  readonly xy: readonly (readonly [string, string])[];
+  readonly turn: readonly string[];
+  readonly side: readonly string[];
+  readonly sides: readonly (readonly [top: string, bottom: string])[];
+  readonly mirror: readonly string[];
+  readonly yes: string;
+  readonly no: string;
+  readonly inch: readonly string[];
+  readonly unit: readonly string[];
+  readonly value: readonly string[];
+  readonly package: readonly string[];
+  readonly clockwise: readonly string[];
+  readonly total: string;
+}
+
+export const PLACE_LANGUAGES: Readonly<Record<string, PlaceLanguage>> = {
+  en: {
+    ref: ["Ref", "Designator", "RefDes", "Reference", "Ref.", "Ref Des", "Reference Designator"],
+    xy: [
+      ["X", "Y"],
+      ["Mid X", "Mid Y"],
+      ["PosX", "PosY"],
+      ["Center-X", "Center-Y"],
+      ["X-Position", "Y-Position"],
+      ["Location X", "Location Y"],
+      ["x_coord", "y_coord"],
+      ["Centroid X", "Centroid Y"],
+      ["XPos", "YPos"],
+    ],
+    turn: ["Rotation", "Rot", "Angle", "Orientation", "Rot."],
+    side: ["Side", "Layer", "Board side", "Mount side", "TB"],
+    sides: [
+      ["top", "bottom"],
+      ["T", "B"],
+      ["Top", "Bot"],
+      ["TopLayer", "BottomLayer"],
+      ["front", "back"],
+      ["Component side", "Solder side"],
+      ["TOP_SIDE", "BOTTOM_SIDE"],
+      ["F", "B"],
+      ["primary", "secondary"],
+    ],
+    mirror: ["Mirror", "Mirrored", "Flipped"],
+    yes: "yes",
+    no: "no",
+    inch: ["inch", "inches", "in"],
+    unit: ["Unit", "Units"],
+    value: ["Value", "Comment", "Val"],
+    package: ["Package", "Footprint", "Case"],
+    clockwise: ["clockwise", "CW"],
+    total: "Total",
+  },
+  de: {
+    ref: ["Bezeichner", "Referenz", "Bauteil", "Bauteilbezeichnung"],
+    xy: [
+      ["X-Koordinate", "Y-Koordinate"],
+      ["X-Position", "Y-Position"],
+      ["Mitte X", "Mitte Y"],
+      ["x", "y"],
+    ],
+    turn: ["Winkel", "Drehung", "Rotation", "Drehwinkel"],
+    side: ["Seite", "Lage", "Bestückungsseite", "Ebene"],
+    sides: [
+      ["oben", "unten"],
+      ["Oberseite", "Unterseite"],
+      ["Bestückungsseite", "Lötseite"],
+      ["vorne", "hinten"],
+      ["BS", "LS"],
+    ],
+    mirror: ["gespiegelt", "Spiegeln"],
+    yes: "ja",
+    no: "nein",
+    inch: ["Zoll"],
+    unit: ["Einheit"],
+    value: ["Wert"],
+    package: ["Bauform", "Gehäuse"],
+    clockwise: ["im Uhrzeigersinn"],
+    total: "Summe",
+  },
+  fr: {
+    ref: ["Repère", "Référence"],
+    xy: [
+      ["X", "Y"],
+      ["Position X", "Position Y"],
+      ["Coordonnée X", "Coordonnée Y"],
+    ],
+    turn: ["Rotation", "Angle", "Orientation"],
+    side: ["Face", "Côté", "Couche"],
+    sides: [
+      ["dessus", "dessous"],
+      ["haut", "bas"],
+      ["face supérieure", "face inférieure"],
+      ["recto", "verso"],
+    ],
+    mirror: ["Miroir"],
+    yes: "oui",
+    no: "non",
+    inch: ["pouce", "pouces"],
+    unit: ["Unité"],
+    value: ["Valeur"],
+    package: ["Boîtier"],
+    clockwise: ["sens horaire"],
+    total: "Total",
+  },
+  es: {
+    ref: ["Referencia", "Designador"],
+    xy: [
+      ["X", "Y"],
+      ["Posición X", "Posición Y"],
+      ["Coordenada X", "Coordenada Y"],
+    ],
+    turn: ["Rotación", "Ángulo", "Giro"],
+    side: ["Cara", "Lado", "Capa"],
+    sides: [
+      ["superior", "inferior"],
+      ["arriba", "abajo"],
+      ["cara superior", "cara inferior"],
+    ],
+    mirror: ["Espejo", "Reflejado"],
+    yes: "sí",
+    no: "no",
+    inch: ["pulgada", "pulgadas"],
+    unit: ["Unidad", "Unidades"],
+    value: ["Valor"],
+    package: ["Encapsulado"],
+    clockwise: ["sentido horario"],
+    total: "Total",
+  },
+  it: {
+    ref: ["Riferimento", "Designatore"],
+    xy: [
+      ["X", "Y"],
+      ["Posizione X", "Posizione Y"],
+      ["Coordinata X", "Coordinata Y"],
+    ],
+    turn: ["Rotazione", "Angolo"],
+    side: ["Lato", "Faccia"],
+    sides: [
+      ["sopra", "sotto"],
+      ["lato superiore", "lato inferiore"],
+    ],
+    mirror: ["Specchiato"],
+    yes: "sì",
+    no: "no",
+    inch: ["pollici"],
+    unit: ["Unità"],
+    value: ["Valore"],
+    package: ["Contenitore"],
+    clockwise: ["senso orario"],
+    total: "Totale",
+  },
+  nl: {
+    ref: ["Referentie", "Aanduiding"],
+    xy: [
+      ["X", "Y"],
+      ["X-positie", "Y-positie"],
+      ["X-coördinaat", "Y-coördinaat"],
+    ],
+    turn: ["Rotatie", "Hoek"],
+    side: ["Zijde", "Kant", "Laag"],
+    sides: [
+      ["boven", "onder"],
+      ["bovenkant", "onderkant"],
+      ["bovenzijde", "onderzijde"],
+    ],
+    mirror: ["Gespiegeld"],
+    yes: "ja",
+    no: "nee",
+    inch: ["inch"],
+    unit: ["Eenheid"],
+    value: ["Waarde"],
+    package: ["Behuizing"],
+    clockwise: ["met de klok mee"],
+    total: "Totaal",
+  },
+  pl: {
+    ref: ["Oznaczenie", "Element"],
+    xy: [
+      ["X", "Y"],
+      ["Pozycja X", "Pozycja Y"],
+      ["Współrzędna X", "Współrzędna Y"],
+    ],
+    turn: ["Obrót", "Kąt"],
+    side: ["Strona", "Warstwa"],
+    sides: [
+      ["góra", "dół"],
+      ["górna", "dolna"],
+    ],
+    mirror: ["Odbicie"],
+    yes: "tak",
+    no: "nie",
+    inch: ["cal", "cale"],
+    unit: ["Jednostka"],
+    value: ["Wartość"],
+    package: ["Obudowa"],
+    clockwise: ["zgodnie z ruchem wskazówek"],
+    total: "Suma",
+  },
+  pt: {
+    ref: ["Referência", "Designador"],
+    xy: [
+      ["X", "Y"],
+      ["Posição X", "Posição Y"],
+      ["Coordenada X", "Coordenada Y"],
+    ],
+    turn: ["Rotação", "Ângulo"],
+    side: ["Lado", "Face", "Camada"],
+    sides: [
+      ["cima", "baixo"],
+      ["superior", "inferior"],
+    ],
+    mirror: ["Espelhado"],
+    yes: "sim",
+    no: "não",
+    inch: ["polegada", "polegadas"],
+    unit: ["Unidade"],
+    value: ["Valor"],
+    package: ["Encapsulamento"],
+    clockwise: ["sentido horário"],
+    total: "Total",
+  },
+};
+
+/** Languages no reader here was taught: what a column holds has to tell it, or it has to be said. */
+export const PLACE_UNTAUGHT: Readonly<Record<string, PlaceLanguage>> = {
+  fi: {
+    ref: ["Tunnus", "Komponentti"],
+    xy: [
+      ["X", "Y"],
+      ["X-sijainti", "Y-sijainti"],
+    ],
+    turn: ["Kierto", "Kulma"],
+    side: ["Puoli"],
+    sides: [
+      ["yläpuoli", "alapuoli"],
+      ["ylä", "ala"],
+    ],
+    mirror: ["Peilattu"],
+    yes: "kyllä",
+    no: "ei",
+    inch: ["tuumaa"],
+    unit: ["Yksikkö"],
+    value: ["Arvo"],
+    package: ["Kotelo"],
+    clockwise: ["myötäpäivään"],
+    total: "Yhteensä",
+  },
+  hu: {
+    ref: ["Pozíciószám", "Jelölés"],
+    xy: [
+      ["X", "Y"],
+      ["X koordináta", "Y koordináta"],
+    ],
+    turn: ["Elforgatás", "Szög"],
+    side: ["Oldal"],
+    sides: [
+      ["felső", "alsó"],
+      ["fent", "lent"],
+    ],
+    mirror: ["Tükrözött"],
+    yes: "igen",
+    no: "nem",
+    inch: ["hüvelyk"],
+    unit: ["Egység"],
+    value: ["Érték"],
+    package: ["Tokozás"],
+    clockwise: ["óramutató járásával"],
+    total: "Összesen",
+  },
+  tr: {
+    ref: ["Gösterge", "Parça adı"],
+    xy: [
+      ["X", "Y"],
+      ["X konumu", "Y konumu"],
+    ],
+    turn: ["Dönüş", "Açı"],
+    side: ["Yüz"],
+    sides: [
+      ["üst", "alt"],
+      ["ön", "arka"],
+    ],
+    mirror: ["Aynalı"],
+    yes: "evet",
+    no: "hayır",
+    inch: ["inç"],
+    unit: ["Birim"],
+    value: ["Değer"],
+    package: ["Kılıf"],
+    clockwise: ["saat yönünde"],
+    total: "Toplam",
+  },
+};
