@@ -193,6 +193,36 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
   await expect(cell(page, "Value of R1", "<img src=x onerror=alert(1)>")).toBeVisible();
 });
 
+test("marks in a dropped list are asked about, block until they are answered, and are known with the next drop", async ({
+  page,
+}) => {
+  await newShop(page, "Marked");
+  const list =
+    "Tunnus;Kpl;Comment;Kotelo;Part Number;Versio 1\nR1;1;330R;1206;ZZ-330;x\nD1;1;red;1206;ZZ-RED;\n";
+  const drop = async () => {
+    await page.goto("/new");
+    await page.getByLabel("Files of the board").setInputFiles(payload({ ...FILES, "lamp parts.csv": list }));
+  };
+  await drop();
+  const own = page.getByRole("region", { name: "The parts list, as it is read" });
+  await expect(own).toContainText("6 columns: 4 read, 1 passed over, 1 asked about.");
+  const question = page.getByText(/“Versio 1” marks some of the lines, and nothing says what for/);
+  await expect(question.first()).toBeVisible();
+  await expectAccessible(page);
+  await own
+    .getByRole("group", { name: "What Versio 1 says" })
+    .getByRole("button", { name: "“x” is left off" })
+    .press("Enter");
+  await expect(own).toContainText("6 columns: 5 read, 1 passed over.");
+  await expect(own.getByLabel("What Versio 1 holds")).toHaveValue("off x");
+  await expect(question).toHaveCount(0);
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await drop();
+  await expect(own).toContainText("6 columns: 5 read, 1 passed over.");
+  await expect(question).toHaveCount(0);
+});
+
 test("where the outline is open the picture and the spine tell no size, and say so; closed, they tell it", async ({
   page,
 }) => {

@@ -253,3 +253,17 @@ test("what a person said of a column of marks of a list in a drop holds when it 
   expect(off({ "nothing 4": "Kit A", "nothing 5": "Kit B" })).toEqual([[false, false, false], 0]);
   expect(off({ "off x": "Kit C" })).toEqual([doubt, 2]);
 });
+
+test("known headings count beside an unknown one under which references stand", () => {
+  const cells = ["Tunnus;Comment;Part Number", "R1;330R;ZZ-330", "D1;red;ZZ-RED"].map((l) => l.split(";"));
+  const { lines, account } = readBom(cells, "a.csv");
+  expect(lines.map((l) => [l.refs[0], l.mpn])).toEqual([
+    ["R1", "ZZ-330"],
+    ["D1", "ZZ-RED"],
+  ]);
+  expect(account!.columns.map((c) => [c.as, c.sure])).toEqual([
+    ["refs", 0.85],
+    ["value", 0.97],
+    ["mpn", 0.97],
+  ]);
+});

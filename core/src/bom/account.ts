@@ -119,8 +119,8 @@ function noMatter(
     if (other.length > 0 && texts.every((t, i) => t === other[i])) return `it repeats ${WORDS[key]}`;
   }
   const times = lines.map((l, i) => Number(texts[i]) / l.qty);
-  if (lines.length > 1 && Number.isInteger(times[0]) && times[0]! > 1 && times.every((t) => t === times[0]))
-    return `it is ${times[0]} times the quantity`;
+  if (lines.length > 1 && Number.isInteger(times[0]) && times[0]! > 0 && times.every((t) => t === times[0]))
+    return times[0] === 1 ? "it repeats what the references count" : `it is ${times[0]} times the quantity`;
   if (PRICE.test(heading) && filled.every((t) => /^\D{0,4}\d+([.,]\d+)?\D{0,4}$/.test(t)))
     return "prices are not taken from a parts list";
   if (OF_PLACES.test(plain(heading))) return "where a part lies is not taken from a parts list";

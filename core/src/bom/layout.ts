@@ -112,7 +112,14 @@ function recognised(
   answered: readonly number[],
 ): Layout | undefined {
   const header = findHeader(cells, BOM_WORDS, 2, chosen);
-  const isUsable = header && (header.at.refs !== undefined || header.at.qty !== undefined);
+  // headings that are known count where what stands under an unknown one are references
+  const isUsable =
+    header &&
+    (header.at.refs !== undefined ||
+      header.at.qty !== undefined ||
+      columnsByContent(cells, header.row + 1, new Set(Object.values(header.at))).some(
+        (c) => c.key === "refs",
+      ));
   if (header && isUsable) {
     const heads = cells[header.row]!;
     const at = withoutStrays(cells, header.row + 1, header.at, heads, chosen, file, found);
