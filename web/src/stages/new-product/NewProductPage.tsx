@@ -36,10 +36,14 @@ export function NewProductPage() {
   const { drop, picture, progress, problem, corrections, take, correct } = useDrop(memory);
   // what was dropped on the bench is read here, under the shop's corrections
   const isReady = memory !== undefined || noMemory !== undefined;
+  /** Dropped before the corrections were here. */
+  const [waiting, setWaiting] = useState<Parameters<typeof take>[0]>();
   useEffect(() => {
-    const handed = isReady ? takeHanded() : undefined;
-    if (handed) take(handed);
-  }, [isReady, take]);
+    const handed = isReady ? (takeHanded() ?? waiting) : undefined;
+    if (!handed) return;
+    setWaiting(undefined);
+    take(handed);
+  }, [isReady, take, waiting]);
   const said = drop?.list && corrections.columns?.[drop.list.file];
   const shown = drop?.list && shownList(drop.list, said);
   const sayColumn = (column: number, role: string) => {
@@ -53,7 +57,7 @@ export function NewProductPage() {
         Layers, drills, parts list, placement file: one archive or loose files, in any mix. Nothing leaves
         this machine until you keep it.
       </p>
-      <DropZone onFiles={take} isCompact={Boolean(drop || picture)} />
+      <DropZone onFiles={isReady ? take : setWaiting} isCompact={Boolean(drop || picture)} />
       {progress && !(picture && !drop) && <Progress {...progress} />}
       {problem && (
         <div role="alert" className="my-4 border-l-[3px] border-stop bg-stop-soft px-4 py-3">
