@@ -1,6 +1,9 @@
-// Lists and places in the ways people write them, whose meaning is known because they were made: how many are read right,
+// Lists, places and boards in the ways people write them, whose meaning is known because they were made: how many are read right,
 // how many not and said, how many as something else without a word:
-//   npm run dialects -- [--of lists|places] [--seed 1] [--count 2000] [--show 5]
+//   npm run dialects -- [--of lists|places|boards] [--seed 1] [--count 2000] [--show 5]
+
+import { writtenBoard } from "../core/test/dialects/boards.ts";
+import { judgeBoard } from "../core/test/dialects/judge-board.ts";
 import { judgeList, type Verdict } from "../core/test/dialects/judge-list.ts";
 import { judgePlaces } from "../core/test/dialects/judge-places.ts";
 import { writtenList } from "../core/test/dialects/lists.ts";
@@ -34,6 +37,16 @@ const OF: Readonly<Record<string, (seed: number, n: number) => Judged>> = {
   places: (seed, n) => {
     const written = writtenPlaces(seed, n);
     return { kind: written.kind, ...judgePlaces(written), shown: cellsShown(written.cells) };
+  },
+  boards: (seed, n) => {
+    const written = writtenBoard(seed, n);
+    const { measure, ...judged } = judgeBoard(written);
+    return {
+      kind: written.kind,
+      ...judged,
+      shown: [`odd: ${written.culprit ?? "nothing"}`],
+      findings: measure.findings,
+    };
   },
 };
 

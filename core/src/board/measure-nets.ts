@@ -4,7 +4,7 @@ import { openPads } from "./coats.ts";
 import { checkNames, checkNetlist } from "./connectivity.ts";
 import { bodiesOf, settlePlating, settleSlots } from "./holes.ts";
 import { type Ground, type Progress, SIDES } from "./measure-ground.ts";
-import { joinNets, listNets, padsOf } from "./nets.ts";
+import { drawnPads, joinNets, listNets, padsOf } from "./nets.ts";
 
 /** Copper joined through the board's holes: its nets, pads, and what the netlist says of them. */
 export function joinBoard(
@@ -20,8 +20,13 @@ export function joinBoard(
   const bodies = bodiesOf(holes, slots);
   progress("nets", 0.6);
   const nets = joinNets(copper, bodies);
-  const pads = copper.map((l, i) => padsOf(l, i, bodies));
-  const openOf = copper.map((l, i) => openPads(pads[i]!, masks[SIDES.indexOf(l.name as "top" | "bottom")]));
+  const maskOf = (l: { readonly name: string }) => masks[SIDES.indexOf(l.name as "top" | "bottom")];
+  const pads = copper.map((l, i) => {
+    const flashed = padsOf(l, i, bodies);
+    const drawn = drawnPads(l, i, maskOf(l), flashed);
+    return drawn.length === 0 ? flashed : [...flashed, ...drawn];
+  });
+  const openOf = copper.map((l, i) => openPads(pads[i]!, maskOf(l)));
   const listed = set.netlist
     ? checkNetlist(set.netlist.points, set.netlist.file, nets, copper, findings)
     : undefined;

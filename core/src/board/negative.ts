@@ -3,6 +3,7 @@ import { ImageBuilder, KIND, type LayerImage } from "../gerber/image.ts";
 import { shapesOfObject } from "../gerber/shapes.ts";
 import type { BoardFile } from "./board-file.ts";
 import { words } from "./guess.ts";
+import { flashesOf, shareOnto } from "./registration.ts";
 
 /** Room left around a negative image where no outline bounds it, mm. */
 const MARGIN_MM = 1;
@@ -104,6 +105,28 @@ export function askNegatives(
       file: f.path,
       text: `${f.path} (${words(f)}) does not say whether it is drawn as copper or as what is taken away, and looks like the latter: ${atHoles} wide discs where holes are, no fills, hardly a track. It was read as copper.`,
       do: "Export the plane as positive, or with its polarity stated.",
+    });
+  }
+}
+
+/**
+ * Masks that state to be drawn as mask (positive) while their shapes lie on the pads, which are to be free of it: they are
+ * read as openings, and that is said.
+ */
+export function sayPositiveMasks(files: readonly BoardFile[], findings: Finding[]): void {
+  for (const f of files) {
+    if (f.role !== "mask" || !f.layer || !/positive/i.test(f.layer.fileAttributes.FilePolarity?.[0] ?? ""))
+      continue;
+    const copper = files.find((o) => o.role === "copper" && o.side === f.side && o.layer);
+    const own = flashesOf(f.layer);
+    if (!copper?.layer || own.length === 0) continue;
+    const share = shareOnto(own, flashesOf(copper.layer));
+    findings.push({
+      tag: "polarity-unknown",
+      level: share >= 0.5 ? "warning" : "error",
+      file: f.path,
+      text: `${f.path} (${words(f)}) states that it draws the mask itself, and ${Math.round(share * 100)} % of what it flashes lies on pads, which the mask leaves free: its shapes were read as openings.`,
+      do: "Look at the mask on the picture, and export it with the polarity that is meant.",
     });
   }
 }

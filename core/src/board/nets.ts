@@ -112,6 +112,68 @@ export function padsOf(layer: LayerSolids, index: number, bodies: readonly Body[
   return pads;
 }
 
+/** How much larger than what it frees an opening may be on each side together, mm, and how much smaller. */
+const [OPENING_MORE_MM, OPENING_LESS_MM] = [0.7, 0.1];
+
+/**
+ * Pads that are drawn instead of flashed: a filled area or a stroke under an opening of its own size, in which no flashed
+ * pad lies.
+ */
+export function drawnPads(
+  layer: LayerSolids,
+  index: number,
+  mask: LayerSolids | undefined,
+  flashed: readonly Pad[],
+): Pad[] {
+  if (!mask) return [];
+  const { image, solids } = layer;
+  const open = mask.solids;
+  const isTaken = new Uint8Array(open.count);
+  for (const p of flashed)
+    mask.find(p.x, p.y, 0, (k) => {
+      if (solidCovers(open, k, p.x, p.y)) isTaken[k] = 1;
+      return undefined;
+    });
+  const out: Pad[] = [];
+  const seen = new Set<number>();
+  for (let k = 0; k < open.count; k++) {
+    if (isTaken[k]) continue;
+    const [x0, y0, x1, y1] = open.box.subarray(k * 4, k * 4 + 4) as unknown as [
+      number,
+      number,
+      number,
+      number,
+    ];
+    const [x, y] = [(x0 + x1) / 2, (y0 + y1) / 2];
+    layer.find(x, y, 0, (piece) => {
+      const o = solids.object[piece]!;
+      const kind = image.kind[o]!;
+      if (kind === KIND.flash || image.dark[o] === 0 || seen.has(o)) return undefined;
+      const b = solids.box.subarray(piece * 4, piece * 4 + 4);
+      const more = [x1 - x0 - (b[2]! - b[0]!), y1 - y0 - (b[3]! - b[1]!)];
+      const isOwn =
+        more.every((m) => m <= OPENING_MORE_MM && m >= -OPENING_LESS_MM) && solidCovers(solids, piece, x, y);
+      if (!isOwn) return undefined;
+      seen.add(o);
+      const a = image.attributeTable[image.attributes[o]!];
+      out.push({
+        layer: index,
+        object: o,
+        piece,
+        x,
+        y,
+        fn: fnOf(image, o),
+        ref: a?.ref,
+        pin: a?.pin,
+        net: a?.net,
+        body: -1,
+      });
+      return true;
+    });
+  }
+  return out;
+}
+
 const fnOf = (image: LayerImage, object: number): string | undefined =>
   image.aperture[object]! >= 0 ? image.apertures[image.aperture[object]!]?.function?.[0] : undefined;
 

@@ -38,6 +38,7 @@ export function collectPieces(image: LayerImage, work: Work): Piece[] {
     out.push(p);
   };
   const g = image.geo;
+  const drawn: Piece[] = [];
   const filled: { rings: readonly (readonly number[])[]; isDark: boolean }[] = [];
   for (let i = 0; i < image.n; i++) {
     const o = i * 6;
@@ -50,14 +51,64 @@ export function collectPieces(image: LayerImage, work: Work): Piece[] {
     }
     const p: Piece = { x1: g[o]!, y1: g[o + 1]!, x2: g[o + 2]!, y2: g[o + 3]! };
     if (kind !== KIND.line) p.arc = { cx: g[o + 4]!, cy: g[o + 5]!, ccw: kind === KIND.arcCcw };
-    push(p);
+    drawn.push(p);
   }
+  for (const p of withoutOverlaps(drawn, work)) push(p);
   for (const ring of edgesOf(filled, work))
     for (let a = 0; a < ring.length; a += 2) {
       const b = (a + 2) % ring.length;
       push({ x1: ring[a]!, y1: ring[a + 1]!, x2: ring[b]!, y2: ring[b + 1]! });
     }
   return out;
+}
+
+/** How far one line runs over another before the two are one, mm; ends that only meet stay two. */
+const OVERLAP_MM = 0.02;
+
+/** Lines that run over each other on one straight line, as one each; all others as they are. */
+function withoutOverlaps(lines: readonly Piece[], work: Work): readonly Piece[] {
+  const carriers = new Map<string, Piece[]>();
+  for (const p of lines) {
+    const l = p.arc ? 0 : lengthOf(p);
+    if (l < OVERLAP_MM) continue;
+    const flip = p.x2 < p.x1 || (p.x2 === p.x1 && p.y2 < p.y1) ? -1 : 1;
+    const [dx, dy] = [(flip * (p.x2 - p.x1)) / l, (flip * (p.y2 - p.y1)) / l];
+    const key = `${Math.round(dx * 1e4)} ${Math.round(dy * 1e4)} ${Math.round((p.y1 * dx - p.x1 * dy) * 500)}`;
+    const list = carriers.get(key);
+    if (list) list.push(p);
+    else carriers.set(key, [p]);
+  }
+  work.spend(lines.length * 4);
+  const gone = new Set<Piece>();
+  const made = new Map<Piece, Piece>();
+  for (const list of carriers.values()) {
+    if (list.length < 2) continue;
+    const l0 = lengthOf(list[0]!);
+    const [dx, dy] = [(list[0]!.x2 - list[0]!.x1) / l0, (list[0]!.y2 - list[0]!.y1) / l0];
+    const on = list
+      .map((p) => {
+        const [a, b] = [p.x1 * dx + p.y1 * dy, p.x2 * dx + p.y2 * dy];
+        return a <= b
+          ? { p, a, b, from: [p.x1, p.y1], to: [p.x2, p.y2] }
+          : { p, a: b, b: a, from: [p.x2, p.y2], to: [p.x1, p.y1] };
+      })
+      .sort((u, v) => u.a - v.a || u.b - v.b);
+    let run = on[0]!;
+    for (const next of on.slice(1)) {
+      if (run.b - next.a <= OVERLAP_MM || (run.a === next.a && run.b === next.b)) {
+        run = next;
+        continue;
+      }
+      const end = next.b > run.b ? next : run;
+      const whole = { x1: run.from[0]!, y1: run.from[1]!, x2: end.to[0]!, y2: end.to[1]! };
+      gone.add(next.p);
+      made.set(run.p, whole);
+      run = { ...run, b: end.b, to: end.to };
+    }
+  }
+  // a few lines over each other are an outline drawn in pieces; hundreds on one line are none
+  if (made.size === 0 || gone.size > 3 * (lines.length - gone.size)) return lines;
+  return lines.flatMap((p) => (gone.has(p) ? [] : [made.get(p) ?? p]));
 }
 
 /** Edges of filled objects laid over each other in their order: dark ones join, clear ones take away. */

@@ -1,7 +1,7 @@
 import type { Finding } from "../findings.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
-import type { LayerImage } from "../gerber/image.ts";
+import { KIND, type LayerImage } from "../gerber/image.ts";
 import {
   boxOf,
   exactArea,
@@ -118,14 +118,14 @@ function chained(image: LayerImage, file: string, work: Work): Outline {
   let best: Chained | undefined;
   for (const step of STEPS) {
     best = chain(pieces, step.mm, work);
-    if (best.open.length === 0) return measured(best, step, file, [], work);
+    if (best.open.length === 0) return withPen(image, file, measured(best, step, file, [], work));
   }
   // closed loops that hold everything else make the rest strays, not an open outline
   const strays = best!.open;
   const outer = best!.loops
     .map((l) => boxOf(l))
     .find((b) => strays.every((s) => s.every((p) => inBox(b, p))));
-  if (outer) return measured(best!, STEPS[2], file, strays, work);
+  if (outer) return withPen(image, file, measured(best!, STEPS[2], file, strays, work));
   const gap = best!.gaps[0];
   return {
     isClosed: false,
@@ -145,6 +145,53 @@ function chained(image: LayerImage, file: string, work: Work): Outline {
       },
     ],
   };
+}
+
+/** The closed loops of a profile layer as rings, joined at the greatest distance ends are; and whether all of it closes. */
+export function profileRings(
+  image: LayerImage,
+  work: Work,
+): { readonly loops: readonly (readonly number[])[]; readonly isClosed: boolean } {
+  const pieces = collectPieces(image, work);
+  let best: Chained | undefined;
+  for (const step of STEPS) {
+    best = chain(pieces, step.mm, work);
+    if (best.open.length === 0) break;
+  }
+  return { loops: best?.loops.map((l) => flatten(l)) ?? [], isClosed: best?.open.length === 0 };
+}
+
+const withPen = (image: LayerImage, file: string, outline: Outline): Outline =>
+  outline.box
+    ? { ...outline, findings: [...outline.findings, ...sayWide(image, file, outline.box)] }
+    : outline;
+
+/** A pen this wide, mm, may draw the way of a cutter, or an edge by its inside or outside. */
+const WIDE_PEN_MM = 0.8;
+
+/** Says that an outline is drawn with a wide pen: which edge of it is meant nobody can tell, and its middle was taken. */
+function sayWide(image: LayerImage, file: string, box: readonly [number, number, number, number]): Finding[] {
+  let widest = 0;
+  let thinnest = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < image.n; i++) {
+    const kind = image.kind[i]!;
+    if (kind === KIND.flash || kind === KIND.region || image.dark[i] !== 1) continue;
+    const mm = image.apertures[image.aperture[i]!]?.circleMm ?? 0;
+    widest = Math.max(widest, mm);
+    thinnest = Math.min(thinnest, mm);
+  }
+  if (thinnest < WIDE_PEN_MM || widest === 0) return [];
+  const [w, h] = [box[2] - box[0], box[3] - box[1]];
+  const size = (by: number) => `${(w + by).toFixed(2)} × ${(h + by).toFixed(2)}`;
+  return [
+    {
+      tag: "outline-wide",
+      level: "warning",
+      file,
+      text: `The outline is drawn ${widest.toFixed(2)} mm wide, as the way of a cutter would be. Its middle was taken, ${size(0)} mm; its inner edge is ${size(-widest)}, its outer ${size(widest)}.`,
+      do: "Look which of them the board is to have, and export the outline with a thin line.",
+    },
+  ];
 }
 
 // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one answer, key by key, of what the chains enclose

@@ -8,14 +8,18 @@ import { NUMBERED, wordsOf } from "../role/role-name.ts";
 import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
 import { heldAgainstContent } from "./content.ts";
 import { cutoutRings, edgeRings } from "./copper.ts";
+import { withoutFrames } from "./frame.ts";
 import { kindOf } from "./kind.ts";
 import { sayGaps, sayLosses } from "./losses.ts";
-import { askNegatives, positiveOf } from "./negative.ts";
+import { askNegatives, positiveOf, sayPositiveMasks } from "./negative.ts";
 import { sayOrigins } from "./origins.ts";
 import { chainOutline } from "./outline.ts";
 import { FileReader } from "./read-file.ts";
+import { sayScales } from "./scale.ts";
 import { saySets } from "./sets.ts";
-import { settleDrills, settleLayers } from "./settle.ts";
+import { settleLayers } from "./settle.ts";
+import { settleDrills } from "./settle-drills.ts";
+import { settleToolUnits } from "./tool-units.ts";
 
 /**
  * Reads every file of a drop and gives each a role: attribute, else job file, else name and content together; what a
@@ -44,7 +48,13 @@ export function readBoard(
   });
   reader.takeDrawn();
   const layers = heldAgainstContent(settleLayers(reader.files, findings, job?.layers), findings);
-  const settled = settleDrills(withoutNegatives(layers, job?.polarities, findings), findings);
+  const drilled = settleToolUnits(
+    settleDrills(withoutNegatives(layers, job?.polarities, findings), findings),
+    findings,
+  );
+  sayPositiveMasks(drilled, findings);
+  const settled = withoutFrames(drilled, findings);
+  sayScales(settled, outlineBox(settled), findings);
   const { bom, list, netlist } = reader;
   saySets(settled, findings);
   sayLosses(settled, findings);
@@ -72,11 +82,18 @@ function together(files: readonly Placements[]): Placements | undefined {
   return first && { ...first, parts: files.flatMap((f) => f.parts) };
 }
 
-/** Box of the closed outline, else of the flashes of the copper. */
-function extentOf(files: readonly BoardFile[]): readonly [number, number, number, number] | undefined {
+type Box = readonly [number, number, number, number];
+
+function outlineBox(files: readonly BoardFile[]): Box | undefined {
   const profile = files.find((f) => f.role === "profile" && f.layer);
   const outline = profile?.layer ? chainOutline(profile.layer, profile.path) : undefined;
-  if (outline?.isClosed && outline.box) return outline.box;
+  return outline?.isClosed ? outline.box : undefined;
+}
+
+/** Box of the closed outline, else of the flashes of the copper. */
+function extentOf(files: readonly BoardFile[]): Box | undefined {
+  const own = outlineBox(files);
+  if (own) return own;
   let box: [number, number, number, number] | undefined;
   for (const f of files)
     if (f.role === "copper" && f.layer)

@@ -1,4 +1,3 @@
-import { type DrillData, type DrillReading, READINGS, readDrill } from "../drill/read.ts";
 import type { Finding } from "../findings.ts";
 import { KIND } from "../gerber/image.ts";
 import type { BoardFile } from "./board-file.ts";
@@ -138,74 +137,14 @@ function shareOfPads(f: BoardFile, coats: readonly BoardFile[]): number | undefi
   return pads.filter((p) => open.has(key(p.x, p.y))).length / pads.length;
 }
 
-function flashes(f: BoardFile): { x: number; y: number }[] {
+/** Pads tried as targets of holes: enough to tell one reading from another. */
+const MOST_PADS = 50_000;
+
+/** Middles of what a layer flashes. */
+export function flashes(f: BoardFile): { x: number; y: number }[] {
   const out: { x: number; y: number }[] = [];
   if (f.layer)
     for (let i = 0; i < f.layer.n && out.length < MOST_PADS; i++)
       if (f.layer.kind[i] === KIND.flash) out.push({ x: f.layer.geo[i * 6]!, y: f.layer.geo[i * 6 + 1]! });
   return out;
 }
-
-/** Pads tried as targets of holes: enough to tell one reading from another. */
-const MOST_PADS = 50_000;
-
-/** Drill files that leave unit or zeros open are read the way that fits the copper best. */
-export function settleDrills(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
-  if (!files.some((f) => f.drill && !f.drill.isCertain)) {
-    for (const f of files) if (f.drill) findings.push(...f.drill.findings);
-    return [...files];
-  }
-  const pads = files.filter((f) => f.role === "copper").flatMap(flashes);
-  // cells of a tenth: a hole meets a pad whose middle lies in its own or one beside it
-  const at = (v: number) => Math.floor(v * 10);
-  const cells = new Set(
-    pads.flatMap((p) => [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => `${at(p.x) + a} ${at(p.y) + b}`))),
-  );
-  const score = (d: DrillData) =>
-    d.hits.length === 0 ? 0 : d.hits.filter((h) => cells.has(`${at(h.x)} ${at(h.y)}`)).length / d.hits.length;
-  const percent = (v: number) => `${Math.round(v * 100)} %`;
-  return files.map((f) => {
-    if (!f.drill) return f;
-    let drill = f.drill;
-    if (!drill.isCertain && drill.hits.length + drill.routs.length > 0) {
-      const open = (text: string, level: Finding["level"]) =>
-        findings.push({
-          tag: "drill-unit-unknown",
-          level,
-          file: f.path,
-          text: `The drill file leaves its unit or zeros open; ${text}`,
-          do: "Look at the holes on the picture, or export the file with both stated.",
-        });
-      if (pads.length === 0 || drill.text === undefined)
-        open(
-          "it was read as millimetres as far as it says nothing, and no pads are there to hold its holes against.",
-          "warning",
-        );
-      else {
-        const own = score(drill);
-        const tried = READINGS.map((r) => ({ r, d: readDrill(f.drill!.text!, f.path, r) }))
-          .map((t) => ({ ...t, s: score(t.d) }))
-          .sort((a, b) => b.s - a.s);
-        const best = tried[0]!;
-        if (best.s > own + 0.02) drill = best.d;
-        const now = Math.max(own, best.s);
-        // the best of those that put the holes elsewhere
-        const places = (d: DrillData) =>
-          d.hits
-            .slice(0, 50)
-            .map((h) => `${at(h.x)} ${at(h.y)}`)
-            .join();
-        const next = tried.find((t) => places(t.d) !== places(drill))?.s ?? 0;
-        open(
-          `${drill === f.drill ? "as it stands" : nameOf(best.r)} ${percent(now)} of its holes lie on pads, read otherwise ${percent(next)} at most; that was taken.`,
-          now >= 0.95 && next < 0.5 ? "remark" : now >= 0.5 && next < now - 0.3 ? "warning" : "error",
-        );
-      }
-    }
-    findings.push(...drill.findings);
-    return { ...f, drill };
-  });
-}
-
-const nameOf = (r: DrillReading) =>
-  `read as ${r.unitMm === 1 ? "millimetres" : "inches"}, ${r.integers}.${r.decimals}, zeros kept ${r.zeros === "keep-leading" ? "in front" : "behind"},`;

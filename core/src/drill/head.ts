@@ -26,6 +26,8 @@ export class DrillHead {
   hasPoints = false;
   filePlated: boolean | undefined;
   toolPlated: boolean | undefined;
+  /** Sizes of tools told in remarks, mm. */
+  private readonly remarked = new Map<number, number>();
   private toolUse: string | undefined;
   private toolTolerance: readonly [number, number] | undefined;
   private inHeader = false;
@@ -86,8 +88,44 @@ export class DrillHead {
     }
     const isPlated = platedBy(text);
     if (isPlated !== undefined) this.mark(isPlated);
+    this.remarkTool(text);
     if (this.unitMm === undefined && /\bunits?\b.*\b(inch|inches|imperial)\b/i.test(text)) this.unitMm = 25.4;
     if (this.unitMm === undefined && /\bunits?\b.*\b(mm|metric|millimet)/i.test(text)) this.unitMm = 1;
+  }
+
+  /** A tool's size told in a remark: "T1 = 0.8 mm", "Tool 2 diameter 1.2"; it counts where nothing else says it. */
+  private remarkTool(text: string): void {
+    const m =
+      /^\s*(?:t|tool|drill)\s*#?0*(\d{1,3})\b\s*(?:diameter|dia\.?|size|ø)?\s*[:=]?\s*(\d*[.,]?\d+)\s*(mm|mil|mils|inch|inches|in|")?(?![\w.])/i.exec(
+        text,
+      );
+    const size = Number(m?.[2]?.replace(",", "."));
+    if (!m || !(size > 0)) return;
+    const word = m[3]?.toLowerCase();
+    const unit =
+      word === undefined
+        ? (this.reading?.unitMm ?? this.unitMm ?? 1)
+        : word === "mm"
+          ? 1
+          : word.startsWith("mil")
+            ? 0.0254
+            : 25.4;
+    if (size * unit < 13) this.remarked.set(Number(m[1]), size * unit);
+  }
+
+  /** Gives a tool that is used and not defined the size a remark states, and says so; false where none does. */
+  takeRemarked(number: number, no: number): boolean {
+    const mm = this.remarked.get(number);
+    if (mm === undefined) return false;
+    this.tools.set(number, { name: `T${number}`, mm, plated: this.toolPlated ?? this.filePlated });
+    this.found.add({
+      tag: "drill-tool-unit",
+      level: "remark",
+      file: this.file,
+      line: no,
+      text: `The size of tool ${number} stands only in a remark: ${mm.toFixed(3)} mm was taken.`,
+    });
+    return true;
   }
 
   private mark(isPlated: boolean): void {
@@ -135,9 +173,15 @@ export class DrillHead {
     const size = Number(c?.[1]);
     const unit = this.reading?.unitMm ?? this.unitMm ?? 1;
     let mm = size * unit;
+    let was: string | undefined;
     // a whole number larger than any drill is in micrometres, or ten-thousandths of an inch
     const [large, parts] = unit === 1 ? [50, 1000] : [10, 10000];
     if (!c![1]!.includes(".") && size >= large) mm = (size / parts) * unit;
+    // with a point it is in thousandths of the unit: what is as thick as a fist is no drill
+    else if (mm >= 50 && (mm / 1000 >= 0.1 || unit === 1) && mm / 1000 < 13) {
+      mm /= 1000;
+      was = unit === 1 ? "micrometres" : "mil";
+    }
     if (!(mm > 0 && mm < 50)) {
       this.found.add({
         tag: "parse-error",
@@ -149,6 +193,15 @@ export class DrillHead {
       });
       return;
     }
+    if (was !== undefined)
+      this.found.add({
+        tag: "drill-tool-unit",
+        level: "warning",
+        file: this.file,
+        line: no,
+        text: `The diameter of tool ${number} is ${c![1]} ${unit === 1 ? "mm" : "inches"} as the file states its unit; that cannot be, and ${was} were taken: ${mm.toFixed(3)} mm.`,
+        do: "Check the sizes in the drill table, or export the file with one unit.",
+      });
     this.tools.set(number, {
       name: `T${number}`,
       mm,

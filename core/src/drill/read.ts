@@ -285,7 +285,7 @@ class DrillReader {
     if (number === 0) return;
     this.lift(no);
     this.tool = number;
-    if (!this.head.tools.has(number))
+    if (!this.head.tools.has(number) && !this.head.takeRemarked(number, no))
       this.say(
         "undefined-tool",
         "error",
