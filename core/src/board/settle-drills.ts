@@ -26,11 +26,9 @@ interface Settled {
  * those without plating, the way the others of the set are read, where that puts its holes among theirs.
  */
 export function settleDrills(files: readonly BoardFile[], findings: Finding[]): BoardFile[] {
-  const pads = files.filter((f) => f.role === "copper").flatMap(flashes);
-  const cells = new Set(
-    pads.flatMap((p) => [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => `${at(p.x) + a} ${at(p.y) + b}`))),
-  );
-  const settled = files.map((f) => (f.drill ? byPads(f, f.drill, cells) : undefined));
+  const layers = cellsOf(files, "copper");
+  const coats = cellsOf(files, "mask");
+  const settled = files.map((f) => (f.drill ? byPads(f, f.drill, layers, coats) : undefined));
   const model = settled.find((s) => s?.share !== undefined && s.share >= SAYS_NOTHING && s.reading);
   return files.map((f, i) => {
     const own = settled[i];
@@ -43,9 +41,31 @@ export function settleDrills(files: readonly BoardFile[], findings: Finding[]): 
   });
 }
 
-function byPads(file: BoardFile, drill: DrillData, cells: ReadonlySet<string>): Settled {
+type Cells = ReadonlySet<string>;
+
+/** Cells where layers of a role flash something, and those beside them. */
+const cellsOf = (files: readonly BoardFile[], role: BoardFile["role"]): Cells[] =>
+  files
+    .filter((f) => f.role === role)
+    .map(flashes)
+    .filter((pads) => pads.length > 0)
+    .map(
+      (pads) =>
+        new Set(
+          pads.flatMap((p) =>
+            [-1, 0, 1].flatMap((a) => [-1, 0, 1].map((b) => `${at(p.x) + a} ${at(p.y) + b}`)),
+          ),
+        ),
+    );
+
+function byPads(
+  file: BoardFile,
+  drill: DrillData,
+  layers: readonly Cells[],
+  coats: readonly Cells[],
+): Settled {
   if (drill.isCertain || drill.hits.length + drill.routs.length === 0) return { file, drill };
-  if (cells.size === 0 || drill.text === undefined)
+  if (layers.length === 0 || drill.text === undefined)
     return {
       file,
       drill,
@@ -55,14 +75,20 @@ function byPads(file: BoardFile, drill: DrillData, cells: ReadonlySet<string>): 
         "warning",
       ),
     };
-  const score = (d: DrillData) =>
-    d.hits.length === 0 ? 0 : d.hits.filter((h) => cells.has(`${at(h.x)} ${at(h.y)}`)).length / d.hits.length;
+  const score = (d: DrillData, on = layers) =>
+    d.hits.length === 0
+      ? 0
+      : d.hits.filter((h) => on.some((l) => l.has(`${at(h.x)} ${at(h.y)}`))).length / d.hits.length;
+  // of readings alike the one that meets pads and openings on more layers: one of them may be at another scale
+  const both = [...layers, ...coats];
+  const mean = (d: DrillData) => both.reduce((n, l) => n + score(d, [l]), 0) / both.length;
   const own = score(drill);
   const tried = READINGS.map((r) => ({ r, d: readDrill(drill.text!, file.path, r) }))
-    .map((t) => ({ ...t, s: score(t.d) }))
-    .sort((a, b) => b.s - a.s);
+    .map((t) => ({ ...t, s: score(t.d), m: mean(t.d) }))
+    .sort((a, b) => b.s - a.s || b.m - a.m);
   const best = tried[0]!;
-  const taken = best.s > own + 0.02 ? best.d : drill;
+  const isBetter = best.s > own + 0.02 || (best.s >= own && best.m > mean(drill) + 0.1);
+  const taken = isBetter ? best.d : drill;
   const now = Math.max(own, best.s);
   // the best of those that put the holes elsewhere
   const next = tried.find((t) => places(t.d) !== places(taken))?.s ?? 0;
