@@ -5,7 +5,7 @@ import { type NamedTable, readTables, type TableCells } from "./table.ts";
 /** A file of a drop; of a table the cells with it. */
 export interface DropEntry extends FileEntry {
   readonly cells?: TableCells;
-  /** Of a workbook with several sheets, all that hold something. */
+  /** Of a workbook with several sheets, or rows that look otherwise than the rest, all that hold something. */
   readonly sheets?: readonly NamedTable[];
 }
 
@@ -49,7 +49,7 @@ export async function splitTables(
       entries.push({
         ...f,
         ...(first ? { cells: first.cells } : {}),
-        ...(tables && tables.length > 1 ? { sheets: tables } : {}),
+        ...(tables && (tables.length > 1 || tables[0]?.looks) ? { sheets: tables } : {}),
       });
     } catch (error) {
       if (!(error instanceof BudgetError)) throw error;

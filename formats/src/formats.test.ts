@@ -6,7 +6,7 @@ import { openDrop, packZip, unpackZip } from "./archive.ts";
 import { DROP_LIMITS, DropBudget } from "./budget.ts";
 import { sha256Hex } from "./hash.ts";
 import { buildPackage } from "./package.ts";
-import { defuse, readCsv, readTable, undefuse, writeCsv } from "./table.ts";
+import { defuse, readCsv, readTable, readTables, undefuse, writeCsv } from "./table.ts";
 import { decodeText } from "./text.ts";
 
 const zip = (files: Record<string, string>) =>
@@ -268,4 +268,61 @@ test("a package holds every file with its hash, the same bytes for the same inpu
     "%PDF-",
   );
   expect(unpackZip(packZip(files, new Date("2026-01-01T00:00:00Z")))).toHaveLength(files.length);
+});
+
+test("a number of a sheet is what its cell shows, and a formula without a value is an error, not nothing", async () => {
+  const book = new ExcelJS.Workbook();
+  const sheet = book.addWorksheet("parts");
+  sheet.addRow(["Ref", "MPN", "Qty", "Value"]);
+  const row = (mpn: ExcelJS.CellValue, format: string, value: ExcelJS.CellValue, valueFormat: string) => {
+    const r = sheet.addRow(["R1", mpn, 2, value]);
+    r.getCell(2).numFmt = format;
+    r.getCell(4).numFmt = valueFormat;
+  };
+  row(1234, "000000", 4.7, '0.0" k"');
+  row(new Date(Date.UTC(2026, 0, 2)), "d\\-m", 10, "0");
+  row(1234567, "#,##0", 0.5, "0%");
+  row(12, "General", 3.3, "General");
+  row({ formula: "A1&B1" } as never, "General", { formula: "1+1", result: 2 } as never, "0.0");
+  const cells = (await readTable(new Uint8Array(await book.xlsx.writeBuffer())))!;
+  expect(cells.slice(1).map((r) => [r[1], r[3]])).toEqual([
+    ["001234", "4.7 k"],
+    ["2-1", "10"],
+    ["1234567", "50%"],
+    ["12", "3.3"],
+    ["#NO VALUE!", "2.0"],
+  ]);
+});
+
+test("rows struck through, hidden or coloured unlike the rest are told; a coloured heading and stripes are not", async () => {
+  const looksOf = async (dress: (sheet: ExcelJS.Worksheet) => void) => {
+    const book = new ExcelJS.Workbook();
+    const sheet = book.addWorksheet("parts");
+    sheet.addRows([["Ref", "Value"], ...Array.from({ length: 8 }, (_, i) => [`R${i + 1}`, "1k"])]);
+    dress(sheet);
+    return (await readTables(new Uint8Array(await book.xlsx.writeBuffer())))![0]!.looks;
+  };
+  const fill = (sheet: ExcelJS.Worksheet, n: number, argb: string) => {
+    for (const c of [1, 2])
+      sheet.getRow(n).getCell(c).fill = { type: "pattern", pattern: "solid", fgColor: { argb } };
+  };
+  expect(
+    await looksOf((sheet) => {
+      sheet.getRow(3).getCell(1).font = { strike: true };
+      sheet.getRow(4).getCell(2).value = {
+        richText: [{ text: "1k" }, { font: { strike: true }, text: " 2k" }],
+      };
+      sheet.getRow(5).hidden = true;
+      sheet.getColumn(2).hidden = true;
+      fill(sheet, 1, "FFDDDDDD");
+      fill(sheet, 6, "FFFFFF00");
+      sheet.getRow(7).getCell(1).font = { color: { argb: "FFFF0000" } };
+    }),
+  ).toEqual({ struck: [3, 4], hidden: [5], coloured: [6, 7], hiddenColumns: [2] });
+  expect(
+    await looksOf((sheet) => {
+      for (let n = 1; n <= 9; n += 2) fill(sheet, n, "FFEEEEEE");
+      fill(sheet, 2, "FFFFFFFF");
+    }),
+  ).toBeUndefined();
 });

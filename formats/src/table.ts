@@ -11,6 +11,17 @@ export interface NamedTable {
   readonly name: string;
   readonly isHidden: boolean;
   readonly cells: TableCells;
+  /** What a sheet shows beside its text. */
+  readonly looks?: SheetLooks;
+}
+
+/** Rows of a sheet that look otherwise than the rest, from 1: somebody may have meant something by it. */
+export interface SheetLooks {
+  /** Struck through, as a whole or in one of their cells. */
+  readonly struck: readonly number[];
+  readonly hidden: readonly number[];
+  readonly coloured: readonly number[];
+  readonly hiddenColumns: readonly number[];
 }
 
 /**
@@ -25,7 +36,9 @@ export async function readTables(
   bytes: Uint8Array,
   budget: DropBudget = new DropBudget(),
 ): Promise<NamedTable[] | undefined> {
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readSheets(bytes, budget);
+  // loaded only when a sheet comes: what reads it is large, and the command line starts in a blink
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b)
+    return weighSheet(bytes, budget) ? (await import("./workbook.ts")).readSheets(bytes) : undefined;
   const text = decodeText(bytes);
   // a cell ends with one of these, whichever it is: counted before anything is split
   let marks = 0;
@@ -126,9 +139,6 @@ function splitByLine(body: string, delimiter: string): string[][] {
   return out;
 }
 
-/** Rows of a sheet that are read; more are no list of a board's parts. */
-const MOST_ROWS = 200_000;
-
 /** The delimiter under which most rows of the beginning have one number of cells, more than one; the more cells the better. */
 function delimiterOf(body: string): string {
   let best = ",";
@@ -149,54 +159,6 @@ function delimiterOf(body: string): string {
     }
   }
   return best;
-}
-
-/** Parts of a workbook that hold no cells; some of them ask for one object a cell of a whole column. */
-const NO_CELLS = [
-  "dataValidations",
-  "conditionalFormatting",
-  "hyperlinks",
-  "drawing",
-  "picture",
-  "tableParts",
-  "extLst",
-  "autoFilter",
-  "sheetProtection",
-  "rowBreaks",
-  "colBreaks",
-];
-
-async function readSheets(bytes: Uint8Array, budget: DropBudget): Promise<NamedTable[] | undefined> {
-  if (!weighSheet(bytes, budget)) return undefined;
-  try {
-    // loaded only when a sheet comes: it is large, and the command line starts in a blink
-    const { default: ExcelJS } = await import("exceljs");
-    const book = new ExcelJS.Workbook();
-    await book.xlsx.load(
-      bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as never,
-      { ignoreNodes: NO_CELLS } as never,
-    );
-    const out: NamedTable[] = [];
-    for (const sheet of book.worksheets) {
-      const rows: string[][] = [];
-      sheet.eachRow({ includeEmpty: true }, (row, n) => {
-        if (n > MOST_ROWS) return;
-        const cells: string[] = [];
-        row.eachCell({ includeEmpty: true }, (cell, c) => {
-          // of cells merged across a row the first one speaks; merged down, the text holds for each row
-          const isRepeat = cell.isMerged && cell.master !== cell && Number(cell.master.row) === n;
-          cells[c - 1] = isRepeat ? "" : (cell.text ?? "");
-        });
-        rows[n - 1] = Array.from(cells, (t) => t ?? "");
-      });
-      const cells = Array.from(rows, (r) => r ?? []);
-      if (cells.some((r) => r.some((t) => t.trim() !== "")))
-        out.push({ name: sheet.name, isHidden: sheet.state !== "visible", cells });
-    }
-    return out.length > 0 ? out : undefined;
-  } catch {
-    return undefined;
-  }
 }
 
 /**

@@ -23,7 +23,9 @@ export function cleanCell(cell: string): Cleaned {
   if (formula) text = formula[1]!.replaceAll('""', '"').trim();
   if (/^'(?=\S)/.test(text)) text = text.slice(1);
   if (
-    /^#(N\/A|NV|REF!|VALUE!|WERT!|NAME\?|DIV\/0!|NULL!|NUM!|SPILL!|CALC!|BEZUG!|ÜBERLAUF!|#+)$/i.test(text) ||
+    /^#(NO VALUE!|N\/A|NV|REF!|VALUE!|WERT!|NAME\?|DIV\/0!|NULL!|NUM!|SPILL!|CALC!|BEZUG!|ÜBERLAUF!|#+)$/i.test(
+      text,
+    ) ||
     /^#{3,}$/.test(text)
   )
     return { text: "", doubt: "error" };

@@ -42,3 +42,20 @@ test.each([
   chooseSheet(sheets, (c) => c[0]![0] === "list", "a parts list", "b.xlsx", found);
   expect(found).toEqual([expect.objectContaining({ level, text: expect.stringMatching(says) })]);
 });
+
+test("what a sheet shows beside its text is said with its rows", () => {
+  const findings: Finding[] = [];
+  const cells = [["Ref", "Qty"]];
+  const looks = {
+    struck: [4],
+    hidden: Array.from({ length: 10 }, (_, i) => i + 6),
+    coloured: [],
+    hiddenColumns: [2],
+  };
+  chooseSheet([{ name: "a", isHidden: false, cells, looks }], () => true, "a list", "a.xlsx", findings);
+  expect(findings.map((f) => `${f.level} ${f.row ?? ""} ${f.text}`)).toEqual([
+    "warning 4 Row 4 is struck through and was read like the others.",
+    "warning 6 Rows 6, 7, 8, 9, 10, 11, 12, 13 and 2 more are hidden in the sheet and were read like the others.",
+    "remark  Column 2 is hidden in the sheet and was read like the others.",
+  ]);
+});

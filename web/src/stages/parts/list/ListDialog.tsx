@@ -36,7 +36,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
   const sayError = useSayError();
   const [list, setList] = useState<TakenList>();
   const [problem, setProblem] = useState<string>();
-  /** Which sheet of a workbook was taken. */
+  /** Which sheet of a workbook was taken, and what it shows beside its text. */
   const [sheet, setSheet] = useState<string>();
   const [isSaving, setSaving] = useState(false);
   const read = useMemo(() => (list ? readList(list) : undefined), [list]);
@@ -56,7 +56,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
       return;
     }
     setProblem(undefined);
-    setSheet(said[0]?.text);
+    setSheet(said.map((f) => f.text).join(" ") || undefined);
     setList(takeList(taken.cells, known ?? {}));
   };
   const keep = async (inPlace: boolean) => {
