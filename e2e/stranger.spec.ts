@@ -193,6 +193,24 @@ test("bad drops are refused in words, the good ones after them work, a wrong rol
   await expect(cell(page, "Value of R1", "<img src=x onerror=alert(1)>")).toBeVisible();
 });
 
+test("of a board one layer of which is at another scale that layer is told, with how it would lie right", async ({
+  page,
+}) => {
+  await newShop(page, "Two scales");
+  await page.goto("/new");
+  const mask = `${HEAD}%ADD10R,33.02X38.1*%\nD10*\n${pads.map(([x, y]) => flash(x * 25.4, y * 25.4)).join("")}M02*\n`;
+  await page.getByLabel("Files of the board").setInputFiles(payload({ ...FILES, "lamp.gts": mask }));
+  await expect(
+    page.getByText(
+      "lamp.gts (mask top) is drawn 25.4 times too large: as it stands 0 % of its openings lie where the other files have theirs, taken at 1/25.4 of that 100 %.",
+    ),
+  ).toBeVisible();
+  await expect(page.getByText(/is drawn .* too (large|small)/)).toHaveCount(1);
+  await page.getByRole("button", { name: "Keep it and start a run" }).click();
+  await expect(page.getByRole("heading", { name: "Board", level: 1 })).toBeVisible();
+  await expect(page.getByText(/lamp\.gts \(mask top\) is drawn 25\.4 times too large/).first()).toBeVisible();
+});
+
 test("marks in a dropped list are asked about, block until they are answered, and are known with the next drop", async ({
   page,
 }) => {

@@ -2,10 +2,11 @@ import { readDrawing } from "./read.ts";
 
 export const bytes = (text: string) => new TextEncoder().encode(text);
 /** A text exchange drawing from its pairs: 0 LINE 10 0 20 0 … */
-export const dxf = (entities: string, { header = "", blocks = "" } = {}) =>
+export const dxf = (entities: string, { header = "", tables = "", blocks = "" } = {}) =>
   bytes(
     `${[
       header && `0 SECTION 2 HEADER ${header} 0 ENDSEC`,
+      tables && `0 SECTION 2 TABLES ${tables} 0 ENDSEC`,
       blocks && `0 SECTION 2 BLOCKS ${blocks} 0 ENDSEC`,
       `0 SECTION 2 ENTITIES ${entities} 0 ENDSEC 0 EOF`,
     ]

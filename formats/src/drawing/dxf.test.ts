@@ -145,3 +145,25 @@ test("a polyline on a plane that looks down is mirrored in x", () => {
   expect(circlesOf(dxf(`0 LWPOLYLINE 8 0 ${quarters}`))).toEqual([[6, 0, 4]]);
   expect(circlesOf(dxf(`0 LWPOLYLINE 8 0 210 0 220 0 230 -1 ${quarters}`))).toEqual([[-6, 0, 4]]);
 });
+
+test("what lies on a layer that is off or frozen is left out and counted, in blocks too", () => {
+  const layer = (name: string, flags: number, colour: number) =>
+    `0 LAYER 2 ${name} 70 ${flags} 62 ${colour} 6 CONTINUOUS`;
+  const tables = `0 TABLE 2 LAYER 70 3 ${layer("SHOWN", 0, 7)} ${layer("OFF", 0, -7)} ${layer("COLD", 1, 7)} 0 ENDTAB`;
+  const on = (name: string, x: number) => `0 CIRCLE 8 ${name} 10 ${x} 20 0 30 0 40 2`;
+  const d = readDrawing(
+    dxf(
+      `${on("SHOWN", 1)} ${on("OFF", 20)} ${on("COLD", 40)} ${on("COLD", 60)} 0 INSERT 8 SHOWN 2 POST 10 0 20 0`,
+      {
+        tables,
+        blocks: block(on("OFF", 80)),
+      },
+    ),
+  );
+  expect(d).toMatchObject({
+    circles: [{ x: 1, y: 0, diameter: 4 }],
+    notes: [
+      "Left out because their layer is off or frozen: 2 on “OFF”, 2 on “COLD”. Turn it on if they count.",
+    ],
+  });
+});

@@ -33,10 +33,18 @@ interface Entity {
   readonly xScale?: number;
   readonly yScale?: number;
   readonly extrusionDirectionZ?: number;
+  readonly layer?: string;
+  /** False where this one is hidden whatever its layer. */
+  readonly visible?: boolean;
 }
 interface Parsed {
   readonly header?: Readonly<Record<string, unknown>>;
   readonly entities?: readonly Entity[];
+  readonly tables?: {
+    readonly layer?: {
+      readonly layers?: Readonly<Record<string, { readonly visible?: boolean; readonly frozen?: boolean }>>;
+    };
+  };
   readonly blocks?: Readonly<
     Record<string, { readonly position?: Point; readonly entities?: readonly Entity[] }>
   >;
@@ -101,6 +109,8 @@ class Walk {
   readonly gathered = new Gathered();
   private readonly parsed: Parsed;
   private readonly others = new Map<string, number>();
+  /** Shapes that are not shown, by the layer that is off or frozen. */
+  private readonly unseen = new Map<string, number>();
   private readonly arcs = new Map<string, { at: Point; r: number; sweep: number }>();
 
   constructor(parsed: Parsed) {
@@ -113,6 +123,7 @@ class Walk {
 
   private entity(e: Entity, m: Matrix, depth: number): void {
     this.gathered.spend(LOOK);
+    if (this.isUnseen(e)) return;
     switch (e.type) {
       case "CIRCLE":
         if (e.center && e.radius) this.round(e.center, e.radius, 0, 2 * Math.PI, m);
@@ -133,6 +144,16 @@ class Walk {
       default:
         if (!WORDS.test(e.type)) this.others.set(e.type, (this.others.get(e.type) ?? 0) + 1);
     }
+  }
+
+  /** What its layer or its own mark keeps out of sight is no part of the drawing; it is counted. */
+  private isUnseen(e: Entity): boolean {
+    const own = this.parsed.tables?.layer?.layers?.[e.layer ?? ""];
+    const isOff = own?.visible === false || own?.frozen === true;
+    if (!isOff && e.visible !== false) return false;
+    const name = isOff ? `“${e.layer}”` : "hidden by itself";
+    this.unseen.set(name, (this.unseen.get(name) ?? 0) + 1);
+    return true;
   }
 
   private insert(e: Entity, m: Matrix, depth: number): void {
@@ -176,9 +197,14 @@ class Walk {
   }
 
   notes(): string[] {
-    if (this.others.size === 0) return [];
     const kinds = [...this.others].map(([kind, n]) => `${n} × ${kind.toLowerCase()}`);
-    return [`Not taken: ${kinds.join(", ")}.`];
+    const unseen = [...this.unseen].map(([layer, n]) => `${n} on ${layer}`);
+    return [
+      ...(kinds.length > 0 ? [`Not taken: ${kinds.join(", ")}.`] : []),
+      ...(unseen.length > 0
+        ? [`Left out because their layer is off or frozen: ${unseen.join(", ")}. Turn it on if they count.`]
+        : []),
+    ];
   }
 }
 

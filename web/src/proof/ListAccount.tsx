@@ -25,7 +25,7 @@ export function ListAccount({
       {account.columns.map(
         (c) =>
           c.marks && (
-            <fieldset key={c.place} className="mt-2 flex flex-wrap items-center gap-2">
+            <fieldset key={c.place} className="mt-2 mb-2 flex flex-wrap items-center gap-2">
               <legend className="sr-only">What {c.heading} says</legend>
               <span className="text-[14.5px] font-semibold">“{c.heading}”:</span>
               {c.marks.slice(0, 4).map((mark) => (
