@@ -1,28 +1,10 @@
 import Papa from "papaparse";
 import { DropBudget } from "./budget.ts";
+import type { NamedTable, TableCells } from "./named-table.ts";
 import { decodeText } from "./text.ts";
 import { TOO_MANY_CELLS, weighSheet } from "./weigh-sheet.ts";
 
-/** Cells of a table as text. */
-export type TableCells = string[][];
-
-/** A sheet of a workbook, or the one table of a text. */
-export interface NamedTable {
-  readonly name: string;
-  readonly isHidden: boolean;
-  readonly cells: TableCells;
-  /** What a sheet shows beside its text. */
-  readonly looks?: SheetLooks;
-}
-
-/** Rows of a sheet that look otherwise than the rest, from 1: somebody may have meant something by it. */
-export interface SheetLooks {
-  /** Struck through, as a whole or in one of their cells. */
-  readonly struck: readonly number[];
-  readonly hidden: readonly number[];
-  readonly coloured: readonly number[];
-  readonly hiddenColumns: readonly number[];
-}
+export type { NamedTable, SheetLooks, TableCells } from "./named-table.ts";
 
 /**
  * Reads a CSV of any delimiter and encoding, or every sheet of an XLSX that holds something, into text cells.

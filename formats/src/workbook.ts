@@ -1,6 +1,6 @@
 import ExcelJS from "exceljs";
 import SSF from "ssf";
-import type { NamedTable, SheetLooks } from "./table.ts";
+import type { NamedTable, SheetLooks } from "./named-table.ts";
 
 /** Rows of a sheet that are read; more are no list of a board's parts. */
 const MOST_ROWS = 200_000;
