@@ -78,6 +78,7 @@ const CHOICES = {
   surplus: mapOf<number>(shapes.whole(0, 100_000), 20),
   guests: shaped<RunChoices["guests"] & object>(CHOICE_FIELDS.choices.guests.shape),
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
+  overrun: choice(["bare", "start"]),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
 

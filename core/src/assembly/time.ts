@@ -41,6 +41,8 @@ export interface BoardTime {
   readonly solder: number;
   readonly inspect: number;
   readonly total: number;
+  /** Boards that are heated in one load. */
+  readonly perLoad: number;
 }
 
 /**
@@ -67,7 +69,7 @@ export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1
   const print = hasPaste ? 60 * sides : 0;
   const reflow = hasPaste ? (360 * sides) / perLoad : 0;
   const inspect = joints > 0 && hasPaste ? 20 * boards + 0.6 * joints : 0;
-  return { print, place, reflow, solder, inspect, total: print + place + reflow + solder + inspect };
+  return { print, place, reflow, solder, inspect, total: print + place + reflow + solder + inspect, perLoad };
 }
 
 /**

@@ -37,7 +37,12 @@ export function inOneParcel(house: House, quotes: readonly FabQuote[], service?:
         .filter((t) => i === 0 || t.key !== "handling")
         .map((t) =>
           t.key === "freight"
-            ? { ...t, micros: own as Micros, note: `its share of one parcel of ${kg.toFixed(2)} kg` }
+            ? {
+                ...t,
+                micros: own as Micros,
+                fixed: own as Micros,
+                note: `its share of one parcel of ${kg.toFixed(2)} kg`,
+              }
             : t,
         ),
     };

@@ -42,6 +42,8 @@ export interface FabQuote {
     readonly key: FabTermKey;
     readonly label: string;
     readonly micros: Micros;
+    /** Of it what does not grow with the pieces. */
+    readonly fixed: Micros;
     readonly note?: string;
   }[];
 }
@@ -101,6 +103,9 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
   const isTested = options.test !== NO_EXTRA;
   const test = isTested ? m(p.testSetup) + pieces * m(p.testPerPiece) : 0;
   const before = setup + optionSetup + areaPrice + drilling + test;
+  // the least area is billed whatever is ordered
+  const leastArea = area < p.minDm2 ? areaPrice : 0;
+  const once = setup + optionSetup + leastArea + (isTested ? m(p.testSetup) : 0);
   const boards = roundMoney(before * lead.factor, house.currency);
   const grams = boardMassG(
     board.widthMm,
@@ -130,12 +135,14 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
         key: "setup" as const,
         label: "set-up",
         micros: round(setup + optionSetup),
+        fixed: round(setup + optionSetup),
         note: "of the house and of the options chosen",
       },
       {
         key: "area" as const,
         label: "area",
         micros: round(areaPrice),
+        fixed: round(leastArea),
         note: `${billed.toFixed(2)} dm² billed × rate × ${tier}${bands.map((b) => `; ${b.limits.map(measureOfLimit).join(", ")} below ${b.below} mm${b.uplift ? ` +${Math.round(100 * b.uplift)} %` : ""}`).join("")}`,
       },
       ...(drilling > 0
@@ -144,23 +151,42 @@ export function fabQuote(house: House, board: BoardFacts, options: FabOptions, p
               key: "holes" as const,
               label: "holes over the free density",
               micros: round(drilling),
+              fixed: 0 as Micros,
               note: `${Math.round(board.holes / a)} per dm², ${p.freeHolesPerDm2} free`,
             },
           ]
         : []),
-      ...(isTested ? [{ key: "test" as const, label: "electrical test", micros: round(test) }] : []),
+      ...(isTested
+        ? [
+            {
+              key: "test" as const,
+              label: "electrical test",
+              micros: round(test),
+              fixed: round(m(p.testSetup)),
+            },
+          ]
+        : []),
       ...(lead.factor !== 1
         ? [
             {
               key: "lead" as const,
               label: "shorter lead time",
               micros: round(boards - before),
+              fixed: round(once * (lead.factor - 1)),
               note: `× ${lead.factor} for ${lead.days} days`,
             },
           ]
         : []),
-      { key: "freight" as const, label: "freight", micros: freight, note: `${kg.toFixed(2)} kg` },
-      ...(handling > 0 ? [{ key: "handling" as const, label: "import handling", micros: handling }] : []),
+      {
+        key: "freight" as const,
+        label: "freight",
+        micros: freight,
+        fixed: freight,
+        note: `${kg.toFixed(2)} kg`,
+      },
+      ...(handling > 0
+        ? [{ key: "handling" as const, label: "import handling", micros: handling, fixed: handling }]
+        : []),
     ],
   };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { often } from "../../test/long.ts";
 import type { Measure } from "../board/measure-document.ts";
 import { emptyMeasure } from "../board/measure-keys.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
@@ -9,14 +10,14 @@ import { judgeRow, type Made } from "./sheet.ts";
 import { judgeTabWidth, widestTab } from "./tab-width.ts";
 
 /** 50 × 40 mm about an origin, with four holes and a slot; what the numbers of domain.md 5.8 are asked of. */
-function board({ dx = 0, slot = 1.7, hole = 3.2, width = 50 } = {}): Measure {
+function board({ dx = 0, slot = 1.7, slotLength = 10, hole = 3.2, width = 50 } = {}): Measure {
   const at = (x: number, y: number) => ({ layer: "drill", x: x + dx, y });
   return {
     ...emptyMeasure([]),
     findings: [],
     extentMm: [dx, 0, dx + width, 40],
     outline: { widthMm: width, heightMm: 40, areaMm2: 2000, perimeterMm: 180, cutouts: 0, closed: true },
-    slots: [{ widthMm: slot, lengthMm: 10, plated: false, from: [dx + 20, 20], to: [dx + 28.3, 20] }],
+    slots: [{ widthMm: slot, lengthMm: slotLength, plated: false, from: [dx + 20, 20], to: [dx + 28.3, 20] }],
     drillTable: [
       { file: "a", diameterMm: 0.3, plated: true, holes: 1, slots: 0, at: [at(9, 9)] },
       {
@@ -367,5 +368,27 @@ describe("a tab in a slot with round ends", () => {
     // at worst 9.85 − 1.95 + 2 √(0.975² − 0.825²) = 8.9393 for 9.25: 0.3107 longer, in twentieths
     expect(wide(9.2).mend).toBe("a slot 10.35 mm long instead of 10");
     expect(wide(9.3)).toMatchObject({ result: { nominalMm: expect.closeTo(-0.0398, 3) } });
+  });
+
+  test("what is proposed goes in: a slot mended as it says fits, in width and round ends at once", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 12, max: 24 }),
+        fc.integer({ min: 60, max: 160 }),
+        fc.integer({ min: 8, max: 20 }),
+        fc.integer({ min: 30, max: 160 }),
+        (slot, length, tab, wide) => {
+          const spec = { ...SLOT, tabMm: tab / 10, tabTolMm: 0.05, tabWidthMm: wide / 10 } as FitSpec;
+          const at = (w: number, l: number) => judge(spec, { measure: board({ slot: w, slotLength: l }) });
+          const given = at(slot / 10, length / 10);
+          if (given.verdict === "fits" || !given.mend) return;
+          const n = [...given.mend.split(" instead")[0]!.matchAll(/[\d.]+/g)].map((m) => Number(m[0]));
+          const [w, l] =
+            n.length === 2 ? n : /long/.test(given.mend) ? [slot / 10, n[0]!] : [n[0]!, length / 10];
+          expect([given.mend, at(w!, l!).verdict]).toEqual([given.mend, "fits"]);
+        },
+      ),
+      { numRuns: often(200, 5000) },
+    );
   });
 });

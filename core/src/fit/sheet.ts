@@ -153,31 +153,40 @@ function judgeSlotRow(
     board: `slot ${mm(slot.widthMm)} × ${mm(slot.lengthMm)} mm ± ${mm(t.slotMm)}`,
     at: { x: slot.x, y: slot.y },
   };
-  const along =
+  const alongOf = (slotMm: number, slotLengthMm: number) =>
     spec.tabWidthMm === undefined
       ? undefined
       : judgeTabWidth(id, {
-          slotLengthMm: slot.lengthMm,
-          slotMm: slot.widthMm,
+          slotLengthMm,
+          slotMm,
           slotTolMm: t.slotMm,
           // of readings their mean counts, as for the thickness
           tabMm: slot.widthMm - result.nominalMm,
           tabWidthMm: spec.tabWidthMm,
           tabTolMm: spec.tabTolMm,
         });
+  const along = alongOf(slot.widthMm, slot.lengthMm);
+  // a wider slot has rounder ends: what is proposed goes in both ways, and is judged so before it is named
+  const width = result.worstMm[0] < 0 ? up(result.safeNominalMm!) : slot.widthMm;
+  const missing = alongOf(width, slot.lengthMm)?.missingMm ?? 0;
+  const length = missing > 0 ? up(slot.lengthMm + missing) : slot.lengthMm;
+  const fits = (alongOf(width, length)?.worstMm[0] ?? 0) >= -1e-6;
+  const mend =
+    width !== slot.widthMm && length !== slot.lengthMm
+      ? `a slot of ${mm(width)} × ${mm(length)} mm instead of ${mm(slot.widthMm)} × ${mm(slot.lengthMm)}`
+      : length !== slot.lengthMm
+        ? `a slot ${mm(length)} mm long instead of ${mm(slot.lengthMm)}`
+        : `a slot of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(slot.widthMm)}`;
+  const named = fits ? { mend } : {};
   // the tighter of both ways is what counts
   if (along && along.worstMm[0] < result.worstMm[0])
     return {
       ...half,
       result: result.doubt ? { ...along, doubt: result.doubt } : along,
       board: `${half.board}, its round ends tightest`,
-      mend: `a slot ${mm(up(slot.lengthMm + along.missingMm))} mm long instead of ${mm(slot.lengthMm)}`,
+      ...named,
     };
-  return {
-    ...half,
-    result,
-    mend: `a slot of ${mm(up(result.safeNominalMm!))} mm instead of ${mm(slot.widthMm)}`,
-  };
+  return { ...half, result, ...named };
 }
 
 function judgePattern(

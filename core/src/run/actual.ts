@@ -71,14 +71,26 @@ export function variancesOf(planned: number, c: Counts, usage = 1, price = 1): V
 
 const sum = (list: readonly number[]) => list.reduce((a, b) => a + b, 0);
 
-/** A term that is used up with the boards that are started. */
+/**
+ * A term that is used up with the boards that are started, and a part of it with the run, however many those are.
+ *
+ * @param fixed the part of what is planned that does not hang on how many are started, as set-up: only usage and price
+ * change it
+ */
 export function scaledTerm(
   of: Pick<ActualTerm, "key" | "label" | "planned" | "open">,
   c: Counts,
-  usage?: number,
-  price?: number,
+  usage = 1,
+  price = 1,
+  fixed = 0,
 ): ActualTerm {
-  const because = variancesOf(of.planned, c, usage, price);
+  const because = variancesOf(of.planned - fixed, c, usage, price).map((v) =>
+    v.key === "usage"
+      ? { ...v, micros: v.micros + fixed * (usage - 1) }
+      : v.key === "price"
+        ? { ...v, micros: v.micros + fixed * usage * (price - 1) }
+        : v,
+  );
   return { ...of, actual: of.planned + sum(because.map((v) => v.micros)), because };
 }
 

@@ -152,7 +152,7 @@ const thickness: Advisor = (a, v) => {
         : pro(`bends ${(1 / bends).toFixed(1)} times less far than ${was} mm`),
     ),
     ...when(Math.abs(grams(t) - grams(was)) >= 0.05, () => {
-      const text = `${grams(t).toFixed(1)} g in the place of ${grams(was).toFixed(1)}`;
+      const text = `the board weighs ${grams(t).toFixed(1)} g instead of ${grams(was).toFixed(1)} g`;
       return t < was ? pro(text) : con(text);
     }),
   ];

@@ -4,9 +4,6 @@ import type { RunDocument } from "./document.ts";
 import type { BoardOrder } from "./order-boards.ts";
 import { rateOf } from "./parts.ts";
 
-/** Terms of a house's price that do not grow with the pieces. */
-const FIXED = new Set(["setup", "freight", "handling"]);
-
 /** What the house charges for each board of the product, by its quotation or term by term. */
 export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): CostNode {
   return branch(
@@ -25,7 +22,7 @@ export function boardsNode(doc: RunDocument, orders: readonly BoardOrder[]): Cos
             from: `quotation of ${o.quoted.capturedOn}`,
           },
         ]);
-      const fixed = o.quote.sum.filter((t) => FIXED.has(t.key)).reduce((s, t) => s + t.micros, 0);
+      const fixed = o.quote.sum.reduce((s, t) => s + t.fixed, 0);
       const fewer = o.quote.insteadOf;
       const why = fewer ? `; ${o.quote.pieces} cost less than ${fewer.pieces}` : "";
       const terms = o.quote.sum.map((t) => ({

@@ -8,7 +8,13 @@ const doc = madeRun({ lines: [madeLine("x", ["R1"])], offers: [madeOffer("o", "x
 const lot = (id: string, qty: number): LotNow => ({ id, mpn: "OX-10K", place: "drawer", qty });
 const took = (id: string, qty: number) => ({ lot: { id }, qty, cost: 0 });
 const need = (whole: number, shelf: readonly object[]) =>
-  ({ id: "x", lines: ["x"], whole, shelf }) as unknown as RunNeed;
+  ({
+    id: "x",
+    lines: ["x"],
+    whole,
+    shelf,
+    terms: [{ line: "x", net: whole, kind: "chip", by: "hand" }],
+  }) as unknown as RunNeed;
 const came = (id: string, qty: number, more: Partial<RunReceipt> = {}): RunReceipt => ({
   id,
   order: "parts a",
@@ -96,4 +102,20 @@ test("pieces set apart, boards, and lots that are gone give nothing", () => {
       lot("board", 9),
     ]),
   ).toEqual([]);
+});
+
+test("loose parts follow the good products, soldered ones the boards that were started", () => {
+  const of = (kind: "loose" | "chip", good: number) => {
+    const n = {
+      ...need(40, [took("shelf", 40)]),
+      terms: [{ line: "x", net: 40, kind, by: "hand" as const }],
+    };
+    const work = [{ id: "w", on: "2026-12-02", started: 10, good, scrapped: 0, reworked: 0, minutes: 0 }];
+    const all = { purchases: [], receipts: [], work };
+    return leftOnShelf({ ...doc, goodBoards: 8 }, { needs: [n as RunNeed], start: 10 }, all, [
+      lot("shelf", 40),
+    ])[0]!.used;
+  };
+  expect([of("chip", 8), of("chip", 4)]).toEqual([40, 40]);
+  expect([of("loose", 8), of("loose", 4)]).toEqual([40, 20]);
 });

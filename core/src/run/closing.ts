@@ -9,7 +9,7 @@ export interface LotLeft {
   readonly mpn: string;
   readonly place: string;
   readonly had: number;
-  /** By the boards that were begun, with the usual losses: an estimate until somebody counts. */
+  /** By the boards that were started, loose parts by the good ones, with the usual losses: an estimate until somebody counts. */
   readonly used: number;
   readonly stays: number;
 }
@@ -24,8 +24,8 @@ export interface LotNow {
 
 /**
  * What a run leaves of the lots it counted on and of those that came for it: each purchase used its pieces for the boards
- * begun (whole × begun / planned to begin, to the nearest piece), the shelf's own lots first, then what came, oldest first;
- * never more than lies there or was meant for it.
+ * started, loose parts for the good ones ({@link plannedUse}, to the nearest piece), the shelf's own lots first, then what
+ * came, oldest first; never more than lies there or was meant for it.
  */
 export function leftOnShelf(
   doc: RunDocument,
@@ -34,9 +34,9 @@ export function leftOnShelf(
   shelf: readonly LotNow[],
 ): LotLeft[] {
   const now = new Map(shelf.map((l) => [l.id, l]));
-  const { started } = tallyOf(record.work);
+  const tally = tallyOf(record.work);
   return r.needs.flatMap((n) => {
-    let open = Math.round(plannedUse(n, started, r.start));
+    let open = Math.round(plannedUse(doc, n, tally, r.start));
     return lotsOf(doc, n, record.receipts).flatMap(({ id, meant }) => {
       const lot = now.get(id);
       if (!lot) return [];

@@ -192,6 +192,8 @@ export interface RunChoices {
   readonly guests?: readonly { readonly board: string; readonly boards: number }[];
   /** The sheet its boards are ordered on; singly where there is none. */
   readonly panel?: PanelChoice | null;
+  /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
+  readonly overrun?: "bare" | "start";
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }

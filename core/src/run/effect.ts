@@ -63,6 +63,8 @@ export interface WhatIf {
   /** Where a new foil is bought, and in which form. */
   readonly foilsAt: readonly Effect[];
   readonly leftovers: readonly Effect[];
+  /** What becomes of boards the sheets have beyond those that are needed; empty where they have none. */
+  readonly overrun: readonly Effect[];
 }
 
 /** How a stage asks what an alternative would change. */

@@ -25,6 +25,16 @@ function withGuest(wanted: number, more: Partial<RunDocument> = {}): RunDocument
   return { ...doc, choices: { ...doc.choices, panel, guests: [{ board: "g", boards: wanted }] } };
 }
 
+test("a guest that wants many makes more sheets, and not more boards of the run to start", () => {
+  const [few, many] = [rollUp(withGuest(10)), rollUp(withGuest(400))];
+  expect(many.orders[0]!.sheet!.sheets).toBeGreaterThan(few.orders[0]!.sheet!.sheets);
+  expect([many.start, many.expectedGood]).toEqual([few.start, few.expectedGood]);
+  const doc = withGuest(400);
+  const all = rollUp({ ...doc, choices: { ...doc.choices, overrun: "start" } });
+  // two of the run's own on a sheet: at most one more is started
+  expect(all.start - few.start).toBeLessThan(2);
+});
+
 test("another product's boards on the sheets: sheets by what is short, paid with the order, no cost of this run", () => {
   const few = withGuest(10);
   const r = rollUp(few);

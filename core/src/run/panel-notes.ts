@@ -145,7 +145,7 @@ function sayWork(doc: RunDocument, choice: Choice, sides: PasteSides, say: Say):
     say(
       "panel-sags",
       "warning",
-      `Held on two sides ${mm(span)} mm apart, the sheet hangs through ${hot.toFixed(2)} mm when it is hot (${sagMm(span, t, "cold").toFixed(2)} mm cold).`,
+      `Held on two sides ${mm(span)} mm apart, the sheet sags by ${hot.toFixed(2)} mm when it is hot (${sagMm(span, t, "cold").toFixed(2)} mm cold).`,
       "Support its middle, or take a smaller sheet.",
     );
   if (sides.both.length > 0)

@@ -12,8 +12,8 @@ import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { panelOf, runDesigns, sheetFacts, sheetsFor } from "./panel.ts";
 import { panelOffers } from "./panel-proposals.ts";
 import { rollUp } from "./roll-up.ts";
-
 import { measure, onSheets, panelNotes, single, small } from "./sheets.fixture.ts";
+import { whatIf } from "./what-if.ts";
 
 /** Boards are etched here. */
 const BENCH: House = {
@@ -45,11 +45,24 @@ test("four on a sheet: its size, its holes, and the house's price of ten sheets 
   expect(o!.quote.boards / 1e6).toBeCloseTo(14 + 9 + 6.2 + 10.2 * 3.9 * 0.82, 2);
 });
 
-test("boards to start are whole sheets; one print a sheet; parting takes own time at its stage", () => {
+test("boards a sheet has beyond those needed stay bare, or are started: a choice that says what it changes", () => {
   const [a, b] = [rollUp(single()), rollUp(onSheets())];
-  expect(b.start % 4).toBe(0);
-  expect(b.start).toBeGreaterThanOrEqual(a.start);
-  expect(b.start - a.start).toBeLessThan(4);
+  expect([a.start, b.start, b.orders[0]!.quote.pieces]).toEqual([31, 31, 40]);
+  const { overrun } = whatIf(onSheets(), b);
+  expect(overrun.map((e) => [e.value, e.label, e.isChosen])).toEqual([
+    ["bare", "left bare", true],
+    ["start", "started too, 1 more", false],
+  ]);
+  const all = onSheets();
+  const started = rollUp({ ...all, choices: { ...all.choices, overrun: "start" } });
+  expect([started.start, started.orders[0]!.quote.pieces]).toEqual([32, 40]);
+  expect(overrun[1]!.perGood).toBeCloseTo((started.perGood - b.perGood) / 1e6, 6);
+  // where every board of the sheets is needed there is nothing to choose
+  expect(whatIf(single(), a).overrun).toEqual([]);
+});
+
+test("one print a sheet; parting takes own time at its stage", () => {
+  const [a, b] = [rollUp(single()), rollUp(onSheets())];
   expect(a.time.print).toBe(60);
   expect(b.time.print).toBe(15);
   // the sheet goes onto the plate with four, as many as there were before

@@ -61,16 +61,27 @@ export const sheetsFor = (doc: RunDocument, { perSheet }: RunPanel, products: nu
     perSheet,
   ).sheets;
 
-/** Products that whole sheets make, at least as many as asked for. */
-export function roundedToSheets(doc: RunDocument, panel: RunPanel | undefined, start: number): number {
-  if (!panel) return start;
-  const sheets = sheetsFor(doc, panel, start);
+/**
+ * Products that are started where every board of the sheets they need is: at least as many as asked for. Sheets that only
+ * a guest asks for are none of them.
+ */
+export function wholeSheets(doc: RunDocument, panel: RunPanel, start: number): number {
+  const sheets = Math.max(
+    ...doc.boards.map((b, i) =>
+      panel.perSheet[i]! > 0 ? Math.ceil((start * b.perProduct) / panel.perSheet[i]!) : 0,
+    ),
+  );
   const whole = doc.boards.map((b, i) =>
     panel.perSheet[i]! > 0
       ? Math.floor((sheets * panel.perSheet[i]!) / b.perProduct)
       : Number.POSITIVE_INFINITY,
   );
   return Math.max(start, Math.min(...whole));
+}
+
+/** Products to start: as many as are needed; where that was chosen, all that the sheets they need have. */
+export function startedOf(doc: RunDocument, panel: RunPanel | undefined, needed: number): number {
+  return panel && doc.choices.overrun === "start" ? wholeSheets(doc, panel, needed) : needed;
 }
 
 /** A sheet's price shared among its boards by their area on it; the rest of the rounding with the last. */
@@ -108,7 +119,7 @@ export function sharedQuotes(
       sum: quote.sum.map((t, k) => {
         const micros = part(t.micros, terms[k]!);
         terms[k]! += micros;
-        return { ...t, micros };
+        return { ...t, micros, fixed: Math.min(micros, Math.round(t.fixed * share)) as Micros };
       }),
       ...(quote.insteadOf
         ? {
@@ -246,5 +257,11 @@ export function onSheets(
     ? Math.max(doc.assembly.perLoad, onSheet)
     : doc.assembly.perLoad;
   const reflow = sides.perProduct > 0 ? (time.reflow * doc.assembly.perLoad) / load : time.reflow;
-  return { ...time, print, reflow, total: time.total - time.print - time.reflow + print + reflow };
+  return {
+    ...time,
+    print,
+    reflow,
+    perLoad: load,
+    total: time.total - time.print - time.reflow + print + reflow,
+  };
 }

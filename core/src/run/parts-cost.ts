@@ -1,9 +1,17 @@
 import { branch, type CostNode, leaf, type Term } from "../costing/tree.ts";
-import { type Micros, microsToText, toMicros } from "../money/money.ts";
+import { type Micros, microsToText, roundMoney, toMicros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { RunDocument } from "./document.ts";
 import { type LinePart, nameOfLine } from "./parts.ts";
 import type { RunNeed } from "./run-need.ts";
+
+/** Duty by supplier, each rounded as its customs paper is (domain.md 4.2). */
+export const dutyBilled = (doc: RunDocument, basket: Basket): Record<string, Micros> =>
+  Object.fromEntries(
+    Object.entries(basket.dutyOf)
+      .filter(([, micros]) => micros > 0)
+      .map(([id, micros]) => [id, roundMoney(micros, doc.workshop.currency)]),
+  );
 
 /** Fees are named where some supplier takes any. */
 export const shippingLabel = (doc: RunDocument): string =>
@@ -61,9 +69,15 @@ export function partsNode(
     leaf("parts-shipping", shippingLabel(doc), shipping, basket.shipping),
     ...(basket.duty > 0
       ? [
-          leaf("parts-duty", "duty on parts", [
-            { label: "duty", micros: basket.duty, note: "on what is bought" },
-          ]),
+          leaf(
+            "parts-duty",
+            "duty on parts",
+            Object.entries(dutyBilled(doc, basket)).map(([id, micros]) => ({
+              label: doc.suppliers.find((s) => s.id === id)?.name ?? id,
+              micros,
+              note: "on what is bought",
+            })),
+          ),
         ]
       : []),
   ]);

@@ -6,6 +6,7 @@ import type { FabOptions } from "../fab/options.ts";
 import type { Micros } from "../money/money.ts";
 import type { Basket } from "../sourcing/need.ts";
 import type { ActualRun } from "./actual.ts";
+import type { Minutes } from "./assembly-cost.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { Unpriced } from "./complete.ts";
 import type { BoardCheck, Note, StageKey } from "./note.ts";
@@ -38,6 +39,8 @@ export interface RunResult {
   readonly assembly?: AssemblyPlan;
   readonly time: BoardTime;
   readonly ownMinutes: number;
+  /** Those minutes by what they go into. */
+  readonly minutes: Minutes;
   readonly tree: CostNode;
   readonly total: Micros;
   readonly perGood: Micros;

@@ -9,7 +9,7 @@ import {
 } from "../assembly/yield.ts";
 import { branch, type CostNode } from "../costing/tree.ts";
 import { fitOptions } from "../fab/fit-options.ts";
-import type { Micros } from "../money/money.ts";
+import { type Micros, roundMoney } from "../money/money.ts";
 import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Basket, Need } from "../sourcing/need.ts";
@@ -25,7 +25,7 @@ import { invoicedParts } from "./invoice.ts";
 import { needsOf } from "./needs.ts";
 import { collectNotes } from "./notes.ts";
 import { ordersOf } from "./order-boards.ts";
-import { onSheets, panelOf, partingMinutes, roundedToSheets } from "./panel.ts";
+import { onSheets, panelOf, partingMinutes, startedOf } from "./panel.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./parts.ts";
 import { leftoverOf } from "./parts-cost.ts";
 import { type Branches, readyBy } from "./ready.ts";
@@ -33,6 +33,7 @@ import { type RunRecord, tallyOf } from "./record.ts";
 import type { BasketCache, CashTerm, RunResult } from "./result.ts";
 import { pasteSides } from "./sides.ts";
 import { STAGES } from "./stages/index.ts";
+import { minutesFor } from "./stages/own-hours.ts";
 import type { Worked } from "./stages/stage.ts";
 import { withVariant } from "./structure.ts";
 import { usesOf } from "./usage.ts";
@@ -50,7 +51,7 @@ function withTax(doc: RunDocument, terms: readonly CashTerm[]): readonly CashTer
     {
       key: "tax",
       label: "recoverable tax",
-      micros: net * taxRate,
+      micros: roundMoney(net * taxRate, doc.workshop.currency),
       note: `${Math.round(taxRate * 1000) / 10} % on purchases`,
     },
   ];
@@ -121,6 +122,7 @@ export function rollUp(
     ...(w.plan ? { assembly: w.plan } : {}),
     time: w.time,
     ownMinutes: w.minutes.total,
+    minutes: w.minutes,
     tree,
     total: tree.micros,
     perGood: Math.round(tree.micros / expectedGood) as Micros,
@@ -161,7 +163,7 @@ function beforeBoards(doc: RunDocument, cache: BasketCache, scope: RollUpWith["s
       ? betaBinomialAtLeast(n, doc.goodBoards, own.a, own.b)
       : binomialAtLeast(n, doc.goodBoards, quality.final);
   const panel = panelOf(doc);
-  const start = roundedToSheets(doc, panel, boardsToStart(doc.goodBoards, doc.confidence, chanceOf));
+  const start = startedOf(doc, panel, boardsToStart(doc.goodBoards, doc.confidence, chanceOf));
   const needs = needsOf(doc, parts, offersOf(doc), start);
   const baskets = basketsFor(doc, needs, cache, scope !== "the best" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, needs, baskets, cache);
@@ -245,7 +247,7 @@ function whatHappened(
     if (!planned) return [];
     return s.actual?.({ w, planned, record, tally, counts, uses }) ?? [asPlanned(planned)];
   });
-  const model = (w.minutes.total * counts.actual.started) / w.start;
+  const model = minutesFor(w.minutes, w.start, counts.actual.started);
   return actualOf(terms, tally, counts, { planned: model, actual: tally.minutes }, uses);
 }
 

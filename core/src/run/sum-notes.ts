@@ -16,6 +16,7 @@ const UNITS: Readonly<Record<string, "ohm" | "farad" | "volt" | "hertz">> = {
 export function figureWords(value: number, unit: string): string {
   const si = UNITS[unit];
   if (si) return valueWords(Number(value.toPrecision(3)), si);
+  if (unit === "%" && value !== 0 && Math.abs(value) < 0.01) return "less than 0.01 %";
   if (unit === "%") return `${Number(value.toPrecision(3))} %`;
   if (unit === "") return String(Number(value.toPrecision(4)));
   return valueWords(Number(value.toPrecision(3)), "volt").replace(/V$/, unit);

@@ -16,7 +16,15 @@ test("two sides at home: two stencils, two set-ups, two prints and heats; placin
   const r = rollUp(run({ method: "stencil" }));
   expect(r.start).toBe(10);
   // print 2 × 60, place 12 × 6, heat 2 × 360 / 4, iron 8 + 4 × 7, look 20 + 0.6 × (24 + 4)
-  expect(r.time).toEqual({ print: 120, place: 72, reflow: 180, solder: 36, inspect: 36.8, total: 444.8 });
+  expect(r.time).toEqual({
+    print: 120,
+    place: 72,
+    reflow: 180,
+    solder: 36,
+    inspect: 36.8,
+    total: 444.8,
+    perLoad: 4,
+  });
   expect(leafOf(run({ method: "stencil" }), "stencil")!.micros).toBe(44_000_000);
   // set-up 2 × 35 min and kitting 3 × 0.75 min, at 60.00 an hour: one a minute
   const paid = run({ method: "stencil" });

@@ -31,8 +31,21 @@ export function lotsOf(doc: RunDocument, n: RunNeed, receipts: readonly RunRecei
   ];
 }
 
-/** Pieces a purchase uses for the boards that were begun: its whole × begun / planned to begin. */
-export const plannedUse = (n: RunNeed, started: number, start: number): number => (n.whole * started) / start;
+/**
+ * Pieces a purchase uses for what came of the run: what is soldered for the boards that were started, whole × started /
+ * planned to start; what is put to the finished product, as screws and feet, for the good ones, whole × good / wanted.
+ */
+export function plannedUse(
+  doc: Pick<RunDocument, "goodBoards">,
+  n: RunNeed,
+  tally: { readonly started: number; readonly good: number },
+  start: number,
+): number {
+  const net = n.terms.reduce((s, t) => s + t.net, 0);
+  const loose = n.terms.filter((t) => t.kind === "loose").reduce((s, t) => s + t.net, 0);
+  const share = net === 0 ? 0 : loose / net;
+  return n.whole * (((1 - share) * tally.started) / start + (share * tally.good) / doc.goodBoards);
+}
 
 /**
  * What each purchase used, line by line of the orders. Known where what was left of one of its lots was counted at the
@@ -44,14 +57,14 @@ export function usesOf(
   r: { readonly needs: readonly RunNeed[]; readonly start: number },
   record: RunRecord,
 ): PartUse[] {
-  const { started } = tallyOf(record.work);
+  const tally = tallyOf(record.work);
   const taken = record.taken ?? {};
   return r.needs.map((n) => {
     const lots = lotsOf(doc, n, record.receipts).flatMap(({ id }) => taken[id] ?? []);
     return {
       need: n.id,
       label: nameOfLine(doc, parts, n.id),
-      planned: plannedUse(n, started, r.start),
+      planned: plannedUse(doc, n, tally, r.start),
       ...(lots.some((t) => t.isCounted) ? { taken: lots.reduce((s, t) => s + t.pieces, 0) } : {}),
     };
   });

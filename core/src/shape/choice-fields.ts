@@ -87,6 +87,7 @@ export const CHOICE_FIELDS = {
       isWhole: true,
     },
     panel: { shape: panelShape, words: "sheet", isWhole: true },
+    overrun: { shape: oneOf("bare", "start"), words: "boards a sheet has beyond those started" },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

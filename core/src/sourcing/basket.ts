@@ -164,15 +164,16 @@ export function basketOf(
   for (const l of lines)
     for (const b of l.buys) partsOf[b.supplier] = ((partsOf[b.supplier] ?? 0) + b.cost) as Micros;
   const shippingOf: Record<string, Micros> = {};
-  let duty = 0;
+  const dutyOf: Record<string, Micros> = {};
   p.suppliers.forEach((s, i) => {
     const goods = partsOf[s.id];
     if (goods === undefined) return;
     const fee = feeOf(p, i, goods);
     const onFreight = fee >= NOT_SOLD ? 0 : dutyOnFreight(s, goods);
     shippingOf[s.id] = (fee >= NOT_SOLD ? 0 : fee - onFreight) as Micros;
-    duty += Math.round(goods * p.factor[i]!) - goods + onFreight;
+    dutyOf[s.id] = (Math.round(goods * p.factor[i]!) - goods + onFreight) as Micros;
   });
+  const duty = Object.values(dutyOf).reduce((a, b) => a + b, 0);
   const parts = Object.values(partsOf).reduce((a, b) => a + b, 0) as Micros;
   const shipping = Object.values(shippingOf).reduce((a, b) => a + b, 0) as Micros;
   const total = (parts + shipping + duty) as Micros;
@@ -185,6 +186,7 @@ export function basketOf(
     total,
     missing: lines.reduce((s, l) => s + l.missing, 0),
     shippingOf,
+    dutyOf,
     partsOf,
     ...(found && isSold
       ? {

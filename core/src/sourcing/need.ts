@@ -30,6 +30,7 @@ export interface Basket {
   /** Units that cannot be bought at all. */
   readonly missing: number;
   readonly shippingOf: Readonly<Record<string, Micros>>;
+  readonly dutyOf: Readonly<Record<string, Micros>>;
   readonly partsOf: Readonly<Record<string, Micros>>;
   /** What is known of it as the cheapest one; left out for baskets that are only compared. */
   readonly proof?: Proof;

@@ -54,7 +54,8 @@ export function coverPlan(
     barMm: BAR_MM,
     notes: [
       ...[...new Set(refs.map((r) => off.get(r)!))].map(
-        (because) => `${refs.filter((r) => off.get(r) === because).join(", ")}: ${because}.`,
+        (because) =>
+          `${because.replace(/^is (.)/, (_, c: string) => c.toUpperCase())}: ${refs.filter((r) => off.get(r) === because).join(", ")}.`,
       ),
       ...(unknown > 0
         ? [`Openings whose part the files do not tell: ${unknown}. They stay open; look at them.`]

@@ -287,7 +287,7 @@ test("a foil as drawn is taped over where nothing is fitted: filled on the map, 
   expect(map.texts).toMatchObject([{ x: 11, text: "R1" }]);
   expect(map.subtitle).toBe("2 of 4 openings, of R1");
   expect(map.notes.slice(0, 2)).toEqual([
-    "R1: is not fitted.",
+    "Not fitted: R1.",
     "Openings whose part the files do not tell: 1. They stay open; look at them.",
   ]);
   const below = plan("bottom", [{ ref: "C7", because: "is soldered by hand" }])!;

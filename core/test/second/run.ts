@@ -101,16 +101,19 @@ export function secondRun(doc: RunDocument, given: Given): Second {
       .filter((p) => p.line.madeCost !== undefined)
       .map((p) => F(p.line.madeCost!).times(Math.ceil(doc.goodBoards * p.n))),
   );
+  const places = placesOf(doc.workshop.currency);
   let [parcels, duty] = [F(0), F(0)];
   for (const [id, goods] of subtotal) {
     const s = doc.suppliers.find((x) => x.id === id)!;
     const of = (v: string | number) => F(v).times(rate(s.currency));
     const way = s.freeFrom !== undefined && !goods.isLess(of(s.freeFrom)) ? F(0) : of(s.shipping);
     parcels = parcels.plus(way);
-    if (s.dutyOnFreight) duty = duty.plus(way.times(s.dutyRate ?? 0));
+    let own = goods.times(s.dutyRate ?? 0);
+    if (s.dutyOnFreight) own = own.plus(way.times(s.dutyRate ?? 0));
+    // a customs paper ends on the smallest coin
+    duty = duty.plus(own.rounded(places));
     if (s.smallOrder && goods.isLess(of(s.smallOrder.below))) parcels = parcels.plus(of(s.smallOrder.fee));
     parcels = parcels.plus(of(s.handling ?? 0));
-    duty = duty.plus(goods.times(s.dutyRate ?? 0));
   }
 
   const fab = boardsOf(doc, start);
@@ -148,7 +151,7 @@ export function secondRun(doc: RunDocument, given: Given): Second {
     minutes: m,
     total: total.toNumber(),
     perGood: total.toNumber() / G,
-    cash: paid.times(F(1).plus(doc.workshop.taxRate)).toNumber(),
+    cash: paid.plus(paid.times(F(doc.workshop.taxRate)).rounded(places)).toNumber(),
   };
 }
 

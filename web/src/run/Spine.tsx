@@ -107,6 +107,9 @@ export function Spine({ stage }: { stage: string }) {
           <div className={FIGURE}>
             <dt className="text-ink-2">
               {open && "at least "}per good {unit}
+              <span className="block text-[12px] leading-tight text-ink-3 max-md:hidden">
+                of {fixed(r.expectedGood, 1)} expected
+              </span>
             </dt>
             <dd
               className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight"
@@ -119,7 +122,7 @@ export function Spine({ stage }: { stage: string }) {
                   label: c.label,
                   value: amount(fromMicros(c.micros / r.expectedGood), currency, 3),
                 }))}
-                result={money(microsToNumber(r.perGood), currency)}
+                result={`${open ? "at least " : ""}${money(microsToNumber(r.perGood), currency)}`}
               >
                 {amount(microsToNumber(r.perGood), currency)}
               </Sum>
@@ -129,14 +132,14 @@ export function Spine({ stage }: { stage: string }) {
             <dt className="text-ink-2">{open ? "cash, at least" : "cash needed"}</dt>
             <dd className="num shrink-0 text-right whitespace-nowrap">
               <Sum
-                title="cash needed"
+                title={`${open ? "at least: " : ""}cash needed`}
                 formula="all that is paid before the first board is sold, recoverable tax included, own hours left out"
                 terms={r.cash.map((c) => ({
                   label: c.label,
                   value: amount(fromMicros(c.micros), currency),
                   note: c.note,
                 }))}
-                result={money(microsToNumber(r.cashNeeded), currency)}
+                result={`${open ? "at least " : ""}${money(microsToNumber(r.cashNeeded), currency)}`}
               >
                 {money(microsToNumber(r.cashNeeded), currency)}
               </Sum>

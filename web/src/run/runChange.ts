@@ -30,6 +30,7 @@ export function applyChange(doc: RunDocument, c: RunChange): RunDocument {
         surplus: c.surplus,
         guests: c.guests,
         panel: c.panel,
+        overrun: c.overrun,
         accepted: c.accepted,
       } satisfies Record<keyof RunChoices, unknown>),
     },

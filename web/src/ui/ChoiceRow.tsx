@@ -95,7 +95,7 @@ export function ChoiceRow({
             "only one"
           ) : showsSaving && cheapest && cheapest.perGood < -0.004 ? (
             <>
-              can be <Delta value={cheapest.perGood} />
+              at best <Delta value={cheapest.perGood} />
               {cheapest.isPartial && " of what is priced"}
             </>
           ) : (

@@ -1,6 +1,5 @@
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import type { Asking, WhatIf } from "../effect.ts";
-import type { RunResult } from "../result.ts";
 
 /** Effects of each way to solder, and of each certainty. */
 export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "methods" | "confidence"> {
@@ -49,13 +48,10 @@ export function assembleEffects({ doc, base, effect }: Asking): Pick<WhatIf, "me
         { ...doc, confidence: c },
         doc.confidence === c,
         undefined,
-        (r) => {
-          // spare ones are kept, not sold: what more of them cost is borne by the good ones that were wanted
-          // and a step of price at which more stays on the shelf makes nothing cheaper: it counts with what stays
-          const spent = (x: RunResult) => x.total + x.leftover;
-          const run = microsToNumber((spent(r) - spent(base)) as Micros);
-          return { perGood: run / doc.goodBoards, run, spares: Math.max(0, r.expectedGood - doc.goodBoards) };
-        },
+        (r) => ({
+          run: microsToNumber((r.total - base.total) as Micros),
+          spares: Math.max(0, r.expectedGood - doc.goodBoards),
+        }),
       ),
     ),
   };

@@ -38,7 +38,8 @@ export const assemble: Stage = {
   actual: ({ planned, ...h }) =>
     planned.children.map((c) => {
       const of = { key: c.key, label: c.label, planned: c.micros as number };
-      if (c.key === "own-hours") return scaledTerm({ ...of, ...hoursOpen(h) }, h.counts, hoursUsed(h));
+      if (c.key === "own-hours")
+        return scaledTerm({ ...of, ...hoursOpen(h) }, h.counts, hoursUsed(h), 1, c.fixedMicros);
       if (c.key === "house-price") return housePrice(h, of, planned);
       if (c.key === "house-parcels") return houseWays(h, of);
       return asPlanned(c);

@@ -1,7 +1,8 @@
 import { leaf } from "../../costing/tree.ts";
 import { toMicros } from "../../money/money.ts";
 import { scaledTerm } from "../actual.ts";
-import { panelOf } from "../panel.ts";
+import type { Asking, WhatIf } from "../effect.ts";
+import { panelOf, wholeSheets } from "../panel.ts";
 import { panelNotes } from "../panel-notes.ts";
 import { hoursUsed } from "./own-hours.ts";
 import type { Stage, Worked } from "./stage.ts";
@@ -25,5 +26,28 @@ export const panel: Stage = {
   actual: ({ planned, ...h }) => [
     scaledTerm({ key: planned.key, label: planned.label, planned: planned.micros }, h.counts, hoursUsed(h)),
   ],
+  effects: overrunEffects,
   notes: ({ doc, orders, guests, start, sides }, add) => panelNotes(doc, orders, guests, start, sides, add),
 };
+
+/** Boards the sheets have beyond those that are needed: left bare, or started too. */
+function overrunEffects({ doc, base, effect }: Asking): Pick<WhatIf, "overrun"> {
+  const panel = panelOf(doc);
+  const isStarted = doc.choices.overrun === "start";
+  const beyond = panel && !isStarted ? wholeSheets(doc, panel, base.start) - base.start : 0;
+  if (!panel || (beyond === 0 && !isStarted)) return { overrun: [] };
+  const of = (overrun: "bare" | "start") => ({ ...doc, choices: { ...doc.choices, overrun } });
+  return {
+    overrun: [
+      effect("bare", "left bare", of("bare"), !isStarted),
+      effect(
+        "start",
+        beyond > 0 ? `started too, ${beyond} more` : "started too",
+        of("start"),
+        isStarted,
+        undefined,
+        (r) => ({ spares: Math.max(0, r.expectedGood - doc.goodBoards) }),
+      ),
+    ],
+  };
+}

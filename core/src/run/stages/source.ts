@@ -1,7 +1,9 @@
-import { partsNode, shippingLabel } from "../parts-cost.ts";
+import { dutyBilled, partsNode, shippingLabel } from "../parts-cost.ts";
 import { sourceNotes } from "../source-notes.ts";
 import { sourceActual } from "./source-actual.ts";
 import type { Stage, Worked } from "./stage.ts";
+
+const sumOf = (by: Readonly<Record<string, number>>) => Object.values(by).reduce((n, v) => n + v, 0);
 
 export const source: Stage = {
   key: "source",
@@ -9,7 +11,9 @@ export const source: Stage = {
   cash: ({ doc, basket, invoiced }) => [
     { key: "parts", label: "parts, all that is bought", micros: invoiced },
     { key: "parcels", label: shippingLabel(doc), micros: basket.shipping },
-    ...(basket.duty > 0 ? [{ key: "duty", label: "duty on parts", micros: basket.duty as number }] : []),
+    ...(basket.duty > 0
+      ? [{ key: "duty", label: "duty on parts", micros: sumOf(dutyBilled(doc, basket)) }]
+      : []),
   ],
   actual: sourceActual,
   days: (w) => partsDays(w)[1],

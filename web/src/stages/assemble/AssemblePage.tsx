@@ -9,6 +9,7 @@ import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
+import { OwnWork } from "./OwnWork.tsx";
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
@@ -28,7 +29,6 @@ export function AssemblePage() {
   const lost = r.needs.reduce((n, x) => n + x.lost, 0);
   const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
   const unit = unitOf(doc);
-  const minutes = (s: number) => fixed(s / 60, 2);
   return (
     <section>
       <h1>Assemble</h1>
@@ -100,7 +100,7 @@ export function AssemblePage() {
             why={`to end with enough good ${unit}s without a second order`}
             alternatives={effects.confidence.map((e) => ({
               ...e,
-              why: `${e.isChosen ? "" : `run with what stays ${signed(e.run ?? 0)}, cash ${signed(e.cash)}, `}${fixed(e.spares ?? 0, 1)} spare on average`,
+              why: `${e.isChosen ? "" : `the run ${signed(e.run ?? 0)}, cash ${signed(e.cash)}; `}about ${fixed(e.spares ?? 0, 1)} good ${unit}s to spare`,
             }))}
             disabled={isLocked}
             onChoose={(v) =>
@@ -117,42 +117,7 @@ export function AssemblePage() {
             <h2 id="work" className="mb-1">
               Own work
             </h2>
-            <table className="rows w-full">
-              <tbody>
-                {r.time.print > 0 && (
-                  <Row
-                    label={r.sides.both.length > 0 ? "print the paste, two sides" : "print the paste"}
-                    value={`${minutes(r.time.print)} min a ${unit}`}
-                  />
-                )}
-                {r.time.place > 0 && (
-                  <Row label="place the parts" value={`${minutes(r.time.place)} min a ${unit}`} />
-                )}
-                {r.time.reflow > 0 && (
-                  <Row
-                    label={`melt, ${doc.assembly.perLoad} boards a load`}
-                    value={`${minutes(r.time.reflow)} min a ${unit}`}
-                  />
-                )}
-                {r.time.solder > 0 && (
-                  <Row label="solder by iron" value={`${minutes(r.time.solder)} min a ${unit}`} />
-                )}
-                {r.time.inspect > 0 && (
-                  <Row label="look over" value={`${minutes(r.time.inspect)} min a ${unit}`} />
-                )}
-                {doc.assembly.method !== "house" && (
-                  <Row label="find and mend defects" value={`${fixed(r.yield.reworkMin, 2)} min a ${unit}`} />
-                )}
-                <Row
-                  label="test and pack"
-                  value={`${doc.assembly.testMinutes + doc.assembly.packMinutes} min a ${unit}`}
-                />
-                <tr className="font-semibold">
-                  <td>in all, for {count(r.start, unit)}</td>
-                  <td className="num text-right">{fixed(r.ownMinutes / 60, 1)} h</td>
-                </tr>
-              </tbody>
-            </table>
+            <OwnWork />
             <Numbers />
           </section>
         </div>
@@ -196,15 +161,6 @@ export function AssemblePage() {
         </section>
       </div>
     </section>
-  );
-}
-
-function Row({ label, value }: { label: string; value: string }) {
-  return (
-    <tr>
-      <td>{label}</td>
-      <td className="num text-right">{value}</td>
-    </tr>
   );
 }
 

@@ -123,7 +123,7 @@ function Side({
                 className="quiet-link"
                 onClick={() => onShow({ layer: layerOf(e), ...c.freeAt! }, "key")}
               >
-                one place is free, for a key
+                one position is empty, where a key of the socket goes
               </button>
             </>
           )}

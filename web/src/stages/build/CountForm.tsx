@@ -7,7 +7,7 @@ import { Field } from "../../ui/Field.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 
 const COUNTS = [
-  ["started", "Begun"],
+  ["started", "Started"],
   ["good", "Good"],
   ["reworked", "Mended"],
   ["scrapped", "Scrapped"],

@@ -16,7 +16,7 @@ export function Entries({ isOpen }: { isOpen: boolean }) {
           <tr>
             <th>On</th>
             <th>By</th>
-            {["Begun", "Good", "Mended", "Scrapped", "Time"].map((h) => (
+            {["Started", "Good", "Mended", "Scrapped", "Time"].map((h) => (
               <th key={h} className="text-right">
                 {h}
               </th>

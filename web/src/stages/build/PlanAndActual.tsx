@@ -8,8 +8,8 @@ import { Close } from "./Close.tsx";
 
 /** Why something came otherwise than planned: where it cost more, and where less. */
 const WHY = {
-  volume: ["more good ones", "fewer good ones"],
-  yield: ["more lost on the way", "fewer lost on the way"],
+  volume: ["for more good boards than planned", "for fewer good boards than planned"],
+  yield: ["more boards lost", "fewer boards lost"],
   usage: ["more taken for each", "less taken for each"],
   price: ["dearer", "cheaper"],
 } as const;
@@ -187,7 +187,7 @@ function Term({ term: t, currency, greatest }: { term: ActualTerm; currency: str
       </td>
       <td className="text-[13.5px] text-ink-2">
         {t.actual === undefined && !t.open
-          ? "counts as planned, nothing is asked of it"
+          ? "not compared: taken as planned"
           : told
               .map((v) => `${WHY[v.key][v.micros > 0 ? 0 : 1]} ${signed(fromMicros(v.micros))}`)
               .join(", ") || (t.open ? "" : "as planned")}

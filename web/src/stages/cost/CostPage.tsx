@@ -27,7 +27,7 @@ export function CostPage() {
             {amount(microsToNumber(r.perGood), currency)}
           </p>
           <p className="text-ink-2">
-            {currency} per good {unit}
+            {currency} per good {unit}, of {fixed(r.expectedGood, 1)} expected
           </p>
           {open && (
             <p className="text-[14px] text-stop">
@@ -55,7 +55,7 @@ export function CostPage() {
               <Branch key={n.key} node={n} depth={0} good={r.expectedGood} currency={currency} />
             ))}
             <tr className="font-bold">
-              <td>Run</td>
+              <td>{open ? "Run, at least" : "Run"}</td>
               <td className="num text-right">{amount(fromMicros(r.tree.fixedMicros), currency)}</td>
               <td className="num text-right">
                 {amount(fromMicros(r.tree.micros - r.tree.fixedMicros), currency)}
@@ -73,7 +73,7 @@ export function CostPage() {
                       note: `${r.start} started × ${fixed(r.yield.final * 100, 2)} %`,
                     },
                   ]}
-                  result={money(microsToNumber(r.perGood), currency)}
+                  result={`${open ? "at least " : ""}${money(microsToNumber(r.perGood), currency)}`}
                 >
                   {amount(microsToNumber(r.perGood), currency)}
                 </Sum>
@@ -170,15 +170,18 @@ function Stays() {
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const spare = Math.max(0, r.expectedGood - doc.goodBoards);
+  const least = saysUnpriced(r.unpriced) ? "at least " : "";
   const hasSpare = Number(spare.toFixed(1)) > 0;
   const sum = (value: number) => <span className="num text-ink">{amount(value, currency)}</span>;
   return (
     <p className="mb-3 text-[14px] text-ink-2" data-testid="stays">
-      The run costs {sum(microsToNumber(r.total))}, cash {sum(microsToNumber(r.cashNeeded))}.
+      The run costs {least}
+      {sum(microsToNumber(r.total))}, cash {least}
+      {sum(microsToNumber(r.cashNeeded))}.
       {hasSpare && (
         <>
           {" "}
-          Of it stays: {fixed(spare, 1)} good {unit}s beyond the {doc.goodBoards} wanted, on average, worth{" "}
+          On average {fixed(spare, 1)} good {unit}s more than the {doc.goodBoards} wanted come of it, worth{" "}
           {sum(spare * microsToNumber(r.perGood))} at that cost.
         </>
       )}

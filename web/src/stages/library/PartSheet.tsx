@@ -178,11 +178,13 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
         </ul>
       )}
       <p className="mt-1 text-[13px] text-ink-2">
-        {count(new Set(uses.flatMap((u) => u.runs.map((r) => r.id))).size, "run")} stand on it.
+        {usedBy(new Set(uses.flatMap((u) => u.runs.map((r) => r.id))).size)}
       </p>
     </section>
   );
 }
+
+const usedBy = (runs: number) => `${count(runs, "run")} ${runs === 1 ? "uses" : "use"} it.`;
 
 const SIZES = [
   ["heightMm", "Height", "mm"],

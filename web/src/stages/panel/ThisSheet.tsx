@@ -129,7 +129,7 @@ export function ThisSheet({
             </td>
           </tr>
           <tr>
-            <td>hangs through when hot</td>
+            <td>sag when hot</td>
             <td className="num text-right">
               <Sum
                 title="Sag of the sheet when hot"

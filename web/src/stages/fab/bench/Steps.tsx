@@ -88,7 +88,7 @@ export function Steps({ recipe, resist }: { recipe: Recipe; resist: Resist }) {
           )}
         </Step>
         <Step n={6} title="Try it, then solder" caution={BENCH_CAUTIONS.done}>
-          Every board with a meter before parts go on: the list is in Board, “try bare boards”.
+          Every board with a meter before parts go on: the list is in Board, “try it bare”.
         </Step>
       </ol>
       <p className="text-[13px] text-ink-3">{doc.product}: makers’ sheets and local rules come first.</p>
