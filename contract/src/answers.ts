@@ -76,6 +76,8 @@ export interface RunRow {
   readonly isClosed?: boolean;
   readonly updatedAt: string;
   readonly summary?: RunSummary;
+  /** Of a released run: boards that were started, came good, and were scrapped. */
+  readonly built?: { readonly started: number; readonly good: number; readonly scrapped: number };
   /** What its orders at houses wait for the shop to do; nothing where left out. */
   readonly waits?: readonly string[];
 }

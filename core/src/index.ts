@@ -233,6 +233,7 @@ export {
   refuseStep,
   STEP_WORDS,
 } from "./run/order-steps.ts";
+export { ownWork, type WorkRow } from "./run/own-work.ts";
 export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
 export {
   type PanelOffers,

@@ -11,6 +11,8 @@ export interface PastRun {
   /** Own minutes as written down, and as the model had them for as many boards. Both 0 where none were written down. */
   readonly minutes: number;
   readonly modelMinutes: number;
+  /** What was to be remembered when it was closed. */
+  readonly lesson?: string;
 }
 
 /** The shop's record beside the model's word. */

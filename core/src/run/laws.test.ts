@@ -5,9 +5,12 @@ import { isComplete } from "./complete.ts";
 import type { RunDocument } from "./document.ts";
 import { invoicesOf } from "./invoice.ts";
 import { madeLine } from "./made-up.fixture.ts";
+import { ownWork } from "./own-work.ts";
 import { rateOf } from "./parts.ts";
 import type { RunResult } from "./result.ts";
 import { rollUp } from "./roll-up.ts";
+import { onSheets } from "./sheets.fixture.ts";
+import { minutesFor } from "./stages/own-hours.ts";
 
 // what holds of every run, whatever is in it
 const RUNS = madeUpRuns(30, 1414);
@@ -47,6 +50,40 @@ test("money is conserved from offers to invoice lines to the totals, in the tree
       const bought = l.buys.reduce((n, b) => n + b.qty, 0);
       expect(bought + l.missing).toBeGreaterThanOrEqual(r.needs[i]!.need);
     });
+  });
+});
+
+test("own work adds up, row by row, to the minutes that are paid and waited for; with a record too", () => {
+  const held = (doc: RunDocument) => {
+    const r = rollUp(doc);
+    const rows = ownWork(doc, r);
+    expect(rows.reduce((n, w) => n + w.all, 0)).toBeCloseTo(r.ownMinutes, 6);
+    for (const w of rows) if (w.each !== undefined) expect(w.all).toBeCloseTo(w.each * r.start, 6);
+  };
+  const past = { name: "a", closedOn: "2026-01-02", good: 9, scrapped: 1, minutes: 700, modelMinutes: 500 };
+  for (const doc of [...RUNS, onSheets()]) {
+    held(doc);
+    held({ ...doc, past: [{ ...past, method: doc.assembly.method }] });
+  }
+});
+
+test("of a run of which fewer are started the hours lose what grows with boards, not what is set up once", () => {
+  each((doc, r) => {
+    const started = Math.ceil(r.start / 2);
+    const { setup, kitting, total } = r.minutes;
+    const now = setup + kitting + ((total - setup - kitting) * started) / r.start;
+    expect(minutesFor(r.minutes, r.start, started)).toBeCloseTo(now, 9);
+    expect(minutesFor(r.minutes, r.start, r.start)).toBeCloseTo(total, 9);
+    const work = [{ id: "w", on: "2026-12-02", started, good: 0, scrapped: 0, reworked: 0, minutes: now }];
+    const a = rollUp(doc, { record: { purchases: [], receipts: [], work } }).actual!;
+    // as many minutes as planned for those: nothing of it is usage, and the set-up is in it whole
+    const hours = a.terms.find((t) => t.key === "own-hours")!;
+    expect(hours.because.find((v) => v.key === "usage")!.micros).toBeCloseTo(0, 0);
+    expect(hours.actual! - hours.planned).toBeCloseTo(
+      hours.because.reduce((n, v) => n + v.micros, 0),
+      0,
+    );
+    expect(a.minutes.planned).toBeCloseTo(now, 6);
   });
 });
 

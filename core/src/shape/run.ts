@@ -307,7 +307,7 @@ export const runShape: DataShape = fields({
       1000,
     ),
   ),
-  past: maybe(list(fields({ name: text(200), closedOn: day, ...outcome }), 1000)),
+  past: maybe(list(fields({ name: text(200), closedOn: day, lesson: maybe(text(2000)), ...outcome }), 1000)),
   options: maybe(optionsShape),
   assembly: maybe(assemblyShape),
   choices: maybe(choicesShape),

@@ -8,7 +8,8 @@ import { useRun } from "./runState.ts";
 import { stages, stateOf } from "./stages.ts";
 
 /** A figure at the foot: its name may break, the figure does not. */
-const FIGURE = "flex items-baseline justify-between gap-x-2";
+const FIGURE =
+  "flex items-baseline justify-between gap-x-2 max-md:justify-start max-md:gap-x-1 max-md:whitespace-nowrap";
 
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
@@ -103,7 +104,7 @@ export function Spine({ stage }: { stage: string }) {
             )}
           </p>
         )}
-        <dl className="flex flex-col gap-y-[3px]">
+        <dl className="flex flex-col gap-y-[3px] max-md:flex-row max-md:gap-x-3 max-md:overflow-x-auto max-md:text-[13px]">
           <div className={FIGURE}>
             <dt className="text-ink-2">
               {open && "at least "}per good {unit}
@@ -112,7 +113,7 @@ export function Spine({ stage }: { stage: string }) {
               </span>
             </dt>
             <dd
-              className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight"
+              className="num shrink-0 text-right whitespace-nowrap text-[25px] leading-tight font-bold tracking-tight max-md:text-[15px]"
               data-testid="per-good"
             >
               <Sum

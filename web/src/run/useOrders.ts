@@ -28,10 +28,11 @@ export function useOrders(): readonly PlannedOrder[] {
 export function comeOf(record: RunRecord, order: PlannedOrder): { whole: number; some: number; of: number } {
   const came = order.items.map((i) => {
     const { usable, apart } = arrivedOf(record, order.key, i.key);
-    return { i, n: usable + apart };
+    return { i, usable, n: usable + apart };
   });
   return {
-    whole: came.filter(({ i, n }) => n >= i.qty).length,
+    // what is set apart is here and serves nobody
+    whole: came.filter(({ i, usable }) => usable >= i.qty).length,
     some: came.filter(({ n }) => n > 0).length,
     of: order.items.length,
   };

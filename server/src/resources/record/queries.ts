@@ -101,14 +101,19 @@ export async function manyPast(tx: Tx, productId: string): Promise<PastRun[]> {
   const { rows } = await tx.query<{
     name: string;
     closedOn: string;
-    outcome: Omit<PastRun, "name" | "closedOn">;
+    lesson: string;
+    outcome: Omit<PastRun, "name" | "closedOn" | "lesson">;
   }>(
-    `select r.name, c.closed_on as "closedOn", c.outcome
+    `select r.name, c.closed_on as "closedOn", c.lesson, c.outcome
      from closing as c join run as r on r.id = c.run_id join revision as v on v.id = r.revision_id
      where v.product_id = $1 order by c.closed_on, c.id`,
     [productId],
   );
-  return rows.map(({ outcome, ...r }) => ({ ...r, ...outcome }));
+  return rows.map(({ outcome, lesson, ...r }) => ({
+    ...r,
+    ...(lesson === "" ? {} : { lesson }),
+    ...outcome,
+  }));
 }
 
 /** The row of one of a run's orders, made where there is none yet. */

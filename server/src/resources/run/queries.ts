@@ -48,8 +48,11 @@ export async function oneRun(tx: Tx, id: string): Promise<StoredRun> {
 }
 
 export async function manyRuns(tx: Tx): Promise<RunRow[]> {
-  const { rows } = await tx.query<StoredRun & { isClosed: boolean }>(
-    `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed", ${RUN} order by f.updated_at desc`,
+  const { rows } = await tx.query<StoredRun & { isClosed: boolean; built: RunRow["built"] | null }>(
+    `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed",
+       (select jsonb_build_object('started', sum(w.started), 'good', sum(w.good), 'scrapped', sum(w.scrapped))
+        from work as w where w.run_id = r.id having count(*) > 0) as built,
+       ${RUN} order by f.updated_at desc`,
   );
   return rows.map((r) => ({
     id: r.id,
@@ -62,6 +65,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     ...(r.isClosed ? { isClosed: true } : {}),
     updatedAt: r.updatedAt.toISOString(),
     ...(r.summary ? { summary: r.summary } : {}),
+    ...(r.state === "released" ? { built: r.built ?? { started: 0, good: 0, scrapped: 0 } } : {}),
   }));
 }
 

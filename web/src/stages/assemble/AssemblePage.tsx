@@ -1,4 +1,4 @@
-import { compareRefs, LOST, REPAIRABLE, unitOf } from "@kobbin/core";
+import { compareRefs, unitOf } from "@kobbin/core";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -10,6 +10,7 @@ import { Sum } from "../../ui/Sum.tsx";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
 import { OwnWork } from "./OwnWork.tsx";
+import { startSum } from "./startSum.ts";
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
@@ -37,32 +38,7 @@ export function AssemblePage() {
         <div>
           <p className="text-[13.5px] text-ink-2">{unit}s to start</p>
           <p className="num text-[34px] leading-none font-bold">
-            <Sum
-              title={`${unit}s to start`}
-              formula="the least number for which the chance of enough good ones reaches the confidence; binomial, with the yield of the defect model"
-              terms={[
-                { label: `good ${unit}s wanted`, value: String(doc.goodBoards) },
-                {
-                  label: "first-pass yield",
-                  value: `${fixed(r.yield.firstPass * 100, 1)} %`,
-                  note: "e to the minus expected defects",
-                  from: "placeholder defect rates, until there is a record",
-                },
-                {
-                  label: "final yield, after rework",
-                  value: `${fixed(r.yield.final * 100, 2)} %`,
-                  note: `${fixed(REPAIRABLE * 100, 0)} % of defects mended, ${fixed(LOST * 100, 1)} % of boards lost`,
-                },
-                {
-                  label: "chance of enough",
-                  value: `${fixed(r.chance * 100, 1)} %`,
-                  note: `asked for ${Math.round(doc.confidence * 100)} %`,
-                },
-              ]}
-              result={String(r.start)}
-            >
-              {r.start}
-            </Sum>
+            <Sum {...startSum(doc, r)}>{r.start}</Sum>
           </p>
           <p className="text-[13.5px] text-ink-2">
             {spare === 0 ? "no spare one" : count(spare, "spare one")}, {fixed(r.chance * 100, 1)} % sure

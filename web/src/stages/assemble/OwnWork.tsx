@@ -1,7 +1,6 @@
-import { unitOf } from "@kobbin/core";
+import { ownWork, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { count, fixed } from "../../ui/format.ts";
-import { ownWork } from "./ownWork.ts";
 
 /** Own hours of the run, each step for one board and for all, adding up to the sum below them. */
 export function OwnWork() {

@@ -5,10 +5,12 @@ import { useBench } from "../../resources/bench.ts";
 import { handOver } from "../../resources/handed.ts";
 import { useRole, useShop } from "../../resources/session.ts";
 import { DropZone } from "../../ui/DropZone.tsx";
+import { todayIso } from "../../ui/dates.ts";
 import { amount, day, dayRange, money } from "../../ui/format.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { Next } from "./Next.tsx";
 import { Products } from "./Products.tsx";
+import { stateWords } from "./released.ts";
 import { StartRun } from "./StartRun.tsx";
 
 /** The bench: what needs attention next, the runs, the products. */
@@ -123,7 +125,7 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
                     {r.summary ? amount(r.summary.cashNeeded, currency) : "–"}
                   </td>
                   <td className="num text-right whitespace-nowrap max-sm:hidden">
-                    {r.summary && r.state === "open"
+                    {r.summary && !r.isClosed
                       ? r.summary.unpriced
                         ? `not before ${day(r.summary.readyFrom)}`
                         : dayRange(r.summary.readyFrom, r.summary.readyTo)
@@ -131,7 +133,7 @@ function Runs({ runs, currency }: { runs: readonly RunRow[]; currency: string })
                   </td>
                   <td className="whitespace-nowrap">
                     {r.state === "released"
-                      ? "released"
+                      ? stateWords(r, todayIso())
                       : r.summary && r.summary.blockers > 0
                         ? `${r.summary.blockers} blocking`
                         : "open"}

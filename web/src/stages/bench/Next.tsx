@@ -1,21 +1,24 @@
 import type { RunRow } from "@kobbin/contract";
 import { Link } from "react-router";
-import { day, money, said } from "../../ui/format.ts";
+import { todayIso } from "../../ui/dates.ts";
+import { day, dayRange, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
+import { askedOf, isLate } from "./released.ts";
 import { bySoonest } from "./soonest.ts";
 
 /** What each open run asks for next, with the one thing to do about it. */
 export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: string }) {
   const waiting = runs.flatMap((r) => (r.waits ?? []).map((text) => ({ r, text })));
+  const today = todayIso();
   const next = runs
-    .filter((r) => r.state === "open")
-    .sort(bySoonest)
-    .slice(0, 5);
+    .filter((r) => !r.isClosed)
+    .sort((a, b) => Number(isLate(b, today)) - Number(isLate(a, today)) || bySoonest(a, b))
+    .slice(0, 6);
   if (next.length + waiting.length === 0) return null;
   return (
     <section aria-labelledby="next" className="mb-8">
       <h2 id="next" className="mb-2">
-        Next <span className="text-[13.5px] font-normal text-ink-2">soonest first</span>
+        Next <span className="text-[13.5px] font-normal text-ink-2">what is late, then soonest</span>
       </h2>
       <ul>
         {waiting.map(({ r, text }) => (
@@ -33,6 +36,7 @@ export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: st
           </li>
         ))}
         {next.map((r) => {
+          if (r.state === "released") return <Released key={r.id} run={r} isLate={isLate(r, today)} />;
           const at = `/runs/${r.id}/${r.summary?.next?.stage ?? "release"}`;
           return (
             <li
@@ -82,5 +86,34 @@ export function Next({ runs, currency }: { runs: readonly RunRow[]; currency: st
         })}
       </ul>
     </section>
+  );
+}
+
+/** A released run: what of it is next, and whether it is late. */
+function Released({ run: r, isLate: late }: { run: RunRow; isLate: boolean }) {
+  const asked = askedOf(r);
+  const at = `/runs/${r.id}/${asked.stage}`;
+  return (
+    <li className="grid grid-cols-[22px_minmax(0,1fr)_auto] items-start gap-2 border-t border-rule py-2">
+      <Mark kind={late ? "look" : "frozen"} />
+      <p>
+        <Link to={at} className="font-semibold hover:underline">
+          {r.product}, {r.name}
+        </Link>
+        <span className="text-ink-2">: released; {asked.text}</span>
+        <Link to={at} className="quiet-link block">
+          {asked.todo}
+        </Link>
+      </p>
+      {r.summary && (
+        <p className="text-right text-[14px] max-sm:col-start-2 max-sm:text-left">
+          {late ? (
+            <span className="font-semibold text-look">late: was to be ready by {day(r.summary.readyTo)}</span>
+          ) : (
+            <span className="text-ink-2">ready by {dayRange(r.summary.readyFrom, r.summary.readyTo)}</span>
+          )}
+        </p>
+      )}
+    </li>
   );
 }

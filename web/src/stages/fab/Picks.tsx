@@ -2,6 +2,7 @@ import { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "@kobbin/c
 import { addDays, differenceInCalendarDays, formatISO, parseISO } from "date-fns";
 import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
+import { DateField } from "../../ui/DateField.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { amount, count, day, typedNumber } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
@@ -37,13 +38,7 @@ export function Picks() {
   return (
     <div className="mt-3 flex flex-wrap items-start gap-x-8 gap-y-2 border-t border-rule pt-2 text-[14px]">
       <div className="flex items-end gap-3">
-        <Field
-          label="Boards here by"
-          type="date"
-          value={by}
-          onChange={(e) => setBy(e.target.value)}
-          className="w-40"
-        />
+        <DateField label="Boards here by" value={by} empty="any day" onSave={setBy} className="w-40" />
         {by !== "" && (
           <Picked
             pick={cheapest}

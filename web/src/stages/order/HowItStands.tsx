@@ -5,6 +5,7 @@ import {
   type OrderStep,
   type PlannedOrder,
   STEP_WORDS,
+  tallyOf,
 } from "@kobbin/core";
 import { Check } from "lucide-react";
 import { type FormEvent, useEffect, useRef, useState } from "react";
@@ -52,7 +53,10 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
     sendOrder(id, o.key).then(() => say(`${o.name}: files sent`), sayError);
   };
   const answers = data?.answering.includes(o.party) ?? false;
-  const isSendable = stand.state === "open" || stand.state === "withdrawn";
+  // once every board that was started is good or scrapped, its boards were there: nothing is sent any more
+  const tally = tallyOf(record.work);
+  const isBuilt = tally.started > 0 && tally.open === 0;
+  const isSendable = !isBuilt && (stand.state === "open" || stand.state === "withdrawn");
   return (
     <section aria-label={`How the order at ${o.name} stands`} className="mb-2 text-[14px]">
       {steps.length > 0 && <Track stand={stand} isHere={isHere} />}

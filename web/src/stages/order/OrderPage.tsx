@@ -16,7 +16,7 @@ export function OrderPage() {
   const beside = r.cash.filter((c) => c.isBeside && c.micros > 0);
   return (
     <section className="max-w-[940px]">
-      <div className="flex items-end justify-between gap-4">
+      <div className="flex items-start justify-between gap-4">
         <h1>Order</h1>
         <InColours size={[100, 68]} />
       </div>

@@ -1,6 +1,7 @@
 import { isRefusal, type PanelChoice, type PanelProposal } from "@kobbin/core";
 import { useRef, useState } from "react";
 import { useRun } from "../../run/runState.ts";
+import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Aids } from "./Aids.tsx";
 import { Guests } from "./Guests.tsx";
@@ -16,7 +17,7 @@ import { WriteSheet } from "./WriteSheet.tsx";
 
 /** Boards on sheets: whether it pays, which sheet, how it is parted, and its files with their proof. */
 export function PanelPage() {
-  const { doc, change, isLocked } = useRun();
+  const { doc, change, isLocked, effects, result: r } = useRun();
   const { worker, keys, shown, offers, isBehind } = usePanel();
   const pictures = useBoardPictures();
   const [refused, setRefused] = useState<string>();
@@ -50,6 +51,23 @@ export function PanelPage() {
           {offers ? worthWords(offers) : isLocked ? "" : "sheets are being worked out …"}
         </p>
       </div>
+      {kept && effects && effects.overrun.length > 0 && (
+        <div className="mb-4 border-b border-rule">
+          <ChoiceRow
+            decision="Boards beyond"
+            showsSaving={false}
+            why={`the sheets have more than the ${r.start} that are started`}
+            alternatives={effects.overrun}
+            disabled={isLocked}
+            onChoose={(v) =>
+              change(
+                { overrun: v } as never,
+                v === "start" ? "All boards of the sheets are started" : "Boards beyond stay bare",
+              )
+            }
+          />
+        </div>
+      )}
       <div className="grid grid-cols-[minmax(0,3fr)_minmax(250px,2fr)] gap-5 max-lg:grid-cols-1">
         <div className="self-start lg:sticky lg:top-4">
           {choice && shown?.layout ? (

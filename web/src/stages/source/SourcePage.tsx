@@ -72,7 +72,9 @@ export function SourcePage() {
             Parts for {count(r.start, unitOf(doc))} started, with what is lost on the way.{" "}
             {answer.askedAt
               ? `Suppliers were asked on ${day(answer.askedAt)}.`
-              : "No supplier was asked yet."}
+              : r.basket.suppliers.length > 0
+                ? "No supplier was asked yet: the basket is of offers that were typed or pasted."
+                : "No supplier was asked yet."}
           </p>
         </div>
         {!isLocked && (

@@ -1,4 +1,5 @@
-import type { RunDocument, RunResult } from "@kobbin/core";
+import type { RunDocument } from "./document.ts";
+import type { RunResult } from "./result.ts";
 
 /** A step of own work: minutes for one board where it is done board by board, and for the run. */
 export interface WorkRow {
