@@ -33,7 +33,7 @@ export { type Zone, zonesOf } from "./bodies/zones.ts";
 export { type Bom, type BomLine, type ListHead, readBom, readBomAt } from "./bom/bom.ts";
 export { billDifference, type Difference, uselessStock } from "./bom/difference.ts";
 export { type NearValue, nearValues, spreadOf } from "./bom/fewer.ts";
-export { type Layout, looksLikeBom, recogniseColumns } from "./bom/layout.ts";
+export { inCells, type Layout, looksLikeBom, recogniseColumns } from "./bom/layout.ts";
 export { numberKey } from "./bom/number.ts";
 export { compareRefs, expandRefs } from "./bom/refs.ts";
 export { packageKey, type SameParts, sameParts } from "./bom/same.ts";

@@ -118,7 +118,8 @@ function noMatter(
     const other = column(key);
     if (other.length > 0 && texts.every((t, i) => t === other[i])) return `it repeats ${WORDS[key]}`;
   }
-  const times = lines.map((l, i) => Number(texts[i]) / l.qty);
+  // of what is left off a total may say none
+  const times = lines.flatMap((l, i) => (l.dnp && Number(texts[i]) === 0 ? [] : [Number(texts[i]) / l.qty]));
   if (lines.length > 1 && Number.isInteger(times[0]) && times[0]! > 0 && times.every((t) => t === times[0]))
     return times[0] === 1 ? "it repeats what the references count" : `it is ${times[0]} times the quantity`;
   if (PRICE.test(heading) && filled.every((t) => /^\D{0,4}\d+([.,]\d+)?\D{0,4}$/.test(t)))

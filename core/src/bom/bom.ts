@@ -7,6 +7,7 @@ import { accountOf } from "./account.ts";
 import {
   type ChosenColumns,
   completed,
+  inCells,
   type Layout,
   layoutOf,
   type RecognisedColumns,
@@ -43,7 +44,7 @@ export interface ListHead extends RecognisedColumns {
 
 /** The top of a list as it is read. @see readBom */
 export function listHead(all: Cells, file: string, chosen: ChosenColumns = {}): ListHead {
-  const cells = boundedRows(all, file, new FindingList(20));
+  const cells = inCells(boundedRows(all, file, new FindingList(20)));
   const taken = recogniseColumns(cells, chosen);
   return { ...taken, file, cells: cells.slice(0, taken.firstRow + 8), rows: cells.length };
 }
@@ -57,7 +58,7 @@ export function listHead(all: Cells, file: string, chosen: ChosenColumns = {}): 
  */
 export function readBom(all: Cells, file: string, chosen: ChosenColumns = {}): Bom {
   const found = new FindingList(20);
-  const cells = boundedRows(all, file, found);
+  const cells = inCells(boundedRows(all, file, found));
   const layout = layoutOf(cells, file, chosen, found);
   if (!layout) return { columns: {}, headers: cells[0] ?? [], lines: [], findings: found.done() };
   return readRows(cells, file, layout, found, chosen);
@@ -143,6 +144,15 @@ function readRows(
   );
   const account = accountOf(cells, { layout, at, lines: all, passed: skipped.length, chosen });
   sayColumns(account, file, firstRow, found);
+  if (all.length === 0)
+    found.add({
+      tag: "bom-no-lines",
+      level: "error",
+      file,
+      row: firstRow,
+      text: "Nothing below the headings was read as a part.",
+      do: "Say which columns hold the references and the quantities, or drop the list that holds them.",
+    });
   return { columns, headers: heads, lines: all, findings: found.done(), account };
 }
 

@@ -1,5 +1,6 @@
 import { FindingList } from "../findings.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
+import { partedAtBlanks } from "../table/parted.ts";
 import { columnsByContent, firstDataRow, readsAsReferences } from "./content.ts";
 import { cleanCell } from "./leftovers.ts";
 import { SUM } from "./line.ts";
@@ -324,8 +325,22 @@ const COLUMN_NAME: Readonly<Record<BomColumn, string>> = {
   fitted: "what is fitted",
 };
 
+/**
+ * A list whose columns are set apart by blanks, cut into cells; any other as it is. Values have blanks of their own: it is cut
+ * only where every line has one.
+ */
+export function inCells(cells: Cells): Cells {
+  const isHead = (rows: Cells, row: number) => {
+    const at = findHeader(rows.slice(row, row + 1), BOM_WORDS, 2)?.at;
+    return at !== undefined && (at.refs !== undefined || at.qty !== undefined) && rows[row]!.length > 2;
+  };
+  const cut = partedAtBlanks(cells, isHead, (words) => words.length >= 3);
+  return cut?.isEven ? cut.rows : cells;
+}
+
 /** True when a table looks like a parts list: by its headings, or without any that are known by what it holds. */
-export const looksLikeBom = (cells: Cells): boolean => {
+export const looksLikeBom = (given: Cells): boolean => {
+  const cells = inCells(given);
   const h = findHeader(cells, BOM_WORDS, 2);
   if (h !== undefined && (h.at.refs !== undefined || h.at.qty !== undefined))
     return !looksLikeHeaderOfPlaces(cells[h.row]!);

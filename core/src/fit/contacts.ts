@@ -53,18 +53,19 @@ export function judgeContacts(
     ];
   };
   const tightest = waysIn(s.openingMm).reduce((a, b) => (b.result.worstMm[0] < a.result.worstMm[0] ? b : a));
-  const most = (s.openingMm + s.openingTolMm - tab + t.outlineMm) / 2;
+  // with all that may be off at once: opening, tab, and where the copper lies on it; words and picture say the same
+  const most = Math.max(0, (s.openingMm + s.openingTolMm - tab + t.outlineMm) / 2 + t.placeMm);
   // what mends one way may spoil another: only an opening that is right in all of them is named
   const other = Math.round(tightest.other(tightest.result.missingMm) * 1e4) / 1e4;
   const isRight = other > 0 && waysIn(other).every((w) => w.result.worstMm[0] >= -1e-6);
   return {
     result: tightest.result,
-    board: `${row.count} contacts of ${mm(row.widthMm)} at ${mm(row.pitchMm)} mm on a tab of ${mm(tab)} mm ± ${mm(t.outlineMm)}, slips up to ${mm(most)} mm each way; ${tightest.says} is tightest`,
+    board: `${row.count} contacts of ${mm(row.widthMm)} at ${mm(row.pitchMm)} mm on a tab of ${mm(tab)} mm ± ${mm(t.outlineMm)}, slips up to ${mm(most)} mm each way at worst; ${tightest.says} is tightest`,
     slip: {
       pitchMm: row.pitchMm,
       widthMm: row.widthMm,
       contactMm: s.contactMm,
-      mostMm: Math.round(Math.max(0, most + t.placeMm) * 1e4) / 1e4,
+      mostMm: Math.round(most * 1e4) / 1e4,
     },
     ...(isRight ? { mend: `a socket of ${mm(other)} mm instead of ${mm(s.openingMm)}` } : {}),
     ...(row.at ? { at: row.at } : {}),

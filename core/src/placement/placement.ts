@@ -1,16 +1,20 @@
 import { FindingList } from "../findings.ts";
 import type { Cells } from "../table/columns.ts";
+import { partedAtBlanks } from "../table/parted.ts";
 import { boundedRows } from "../table/rows.ts";
 import type { PlacementColumn as Column } from "./column.ts";
 import { findPlacementHead, headByContent, headOf } from "./head.ts";
-import { parted } from "./parted.ts";
 import type { Placements } from "./placed.ts";
 import { RowReader } from "./row-reader.ts";
 
 export type { Placement, Placements } from "./placed.ts";
 export type PlacementColumn = Column;
 
-const spread = (cells: Cells) => parted(cells, (rows, row) => headOf(rows, row) !== undefined);
+/** A sentence and a rule of dashes have any number of words; a place has numbers. */
+const isPlaceRow = (words: readonly string[]) =>
+  words.length >= 3 && (words.join("").match(/\d/g) ?? []).length >= 3;
+const spread = (cells: Cells) =>
+  partedAtBlanks(cells, (rows, row) => headOf(rows, row) !== undefined, isPlaceRow)?.rows ?? cells;
 
 /** True when a table has a reference, X and Y column, or holds nothing but places without a heading. */
 export function looksLikePlacement(cells: Cells): boolean {

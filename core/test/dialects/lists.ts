@@ -316,6 +316,19 @@ export const ODD: Readonly<Record<string, Dress>> = {
   },
 };
 
+/** The list as text in columns, with blanks alone between them. */
+const IN_COLUMNS = "in columns, without marks between them";
+function inColumns(rows: readonly (readonly string[])[]): string[][] {
+  const texts = rows.map((r) => r.map((t) => t.replaceAll("\n", ", ")));
+  const wide = texts[0]!.map((_, i) => Math.max(...texts.map((r) => (r[i] ?? "").length)) + 2);
+  return texts.map((r) => [
+    r
+      .map((t, i) => t.padEnd(wide[i] ?? 0))
+      .join("")
+      .trimEnd(),
+  ]);
+}
+
 /** Ways of which nobody could tell from the list what is meant; there it has to be said. */
 export const UNDECIDED: readonly string[] = [
   "headings nobody taught, with what is fitted",
@@ -356,14 +369,15 @@ function laidOut(columns: readonly Column[], parts: readonly Part[], l: Language
 /** A list of a seed and a number. */
 export function writtenList(seed: number, n: number): WrittenList {
   const c = chance(seed * 1_000_003 + n);
-  const kinds = { ...DRESSES, ...STRANGE, ...ODD };
+  const kinds = { ...DRESSES, ...STRANGE, ...ODD, [IN_COLUMNS]: DRESSES["ordinary, in a language"]! };
   const kind = Object.keys(kinds)[n % Object.keys(kinds).length]!;
   const spoken = Object.hasOwn(STRANGE, kind) ? UNTAUGHT : LANGUAGES;
   const l = spoken[c.pick(Object.keys(spoken))]!;
   const parts = partsOf(c);
   const columns = kinds[kind]!(ordinary(l, c), parts, l, c);
   const order = c.is(0.35) ? c.shuffled(columns) : columns;
-  const cells = laidOut(order, parts, l, c);
+  const rows = laidOut(order, parts, l, c);
+  const cells = kind === IN_COLUMNS ? inColumns(rows) : rows;
   return {
     kind,
     cells,

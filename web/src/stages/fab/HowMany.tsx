@@ -26,7 +26,7 @@ export function HowMany() {
         <p className="mb-1 text-[14px] text-ink-2">
           {r.house!.name} usually sends {fixed(100 * r.house!.usualOvers!, 0)} % more than ordered, by its
           profile: of {ordered?.pieces ?? r.start} about{" "}
-          {Math.floor((ordered?.pieces ?? r.start) * r.house!.usualOvers!)}. Nothing is counted on it.
+          {fixed((ordered?.pieces ?? r.start) * r.house!.usualOvers!, 1)}. Nothing is counted on it.
         </p>
       )}
       <div className="overflow-x-auto">

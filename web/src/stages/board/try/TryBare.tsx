@@ -28,8 +28,14 @@ const MINUTES = [2, 5, 10, 20] as const;
 export function TryBare({ view: v, board }: { view: BoardView; board: BoardConnection | undefined }) {
   const { list, error } = useProbing(v.boardId, v.minutes);
   useKeys(list ? NONE : TOO_EARLY, true);
+  const { life } = useRun();
   return (
     <div>
+      {life === "closed" && (
+        <p className="mb-2 text-[14.5px] text-look">
+          The run is closed: a board can be tried, and what comes of it is not kept.
+        </p>
+      )}
       <div className="no-print mb-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-[14.5px]">
         <span className="text-ink-2">Time for a board</span>
         {MINUTES.map((m) => (

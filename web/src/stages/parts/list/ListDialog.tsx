@@ -1,4 +1,4 @@
-import { chooseSheet, type Finding, looksLikeBom, toRunLines } from "@kobbin/core";
+import { chooseSheet, type Finding, inCells, looksLikeBom, toRunLines } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { ListAccount } from "../../../proof/ListAccount.tsx";
 import { ListTable } from "../../../proof/ListTable.tsx";
@@ -57,7 +57,7 @@ export function ListDialog({ onClose }: { onClose: () => void }) {
     }
     setProblem(undefined);
     setSheet(said.map((f) => f.text).join(" ") || undefined);
-    setList(takeList(taken.cells, known ?? {}));
+    setList(takeList(inCells(taken.cells), known ?? {}));
   };
   const keep = async (inPlace: boolean) => {
     if (!list || !read) return;

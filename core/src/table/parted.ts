@@ -1,4 +1,4 @@
-import type { Cells } from "../table/columns.ts";
+import type { Cells } from "./columns.ts";
 
 /** Lines that speak to people, whatever sign they begin with. */
 export const COMMENT = /^\s*("?\s*)(#|;|\/\/|\*|%|!|--|rem\b)/i;
@@ -8,14 +8,20 @@ const MOST = 0.8;
 
 /**
  * A table whose columns are set apart by blanks arrives as one cell a row: parted at the blanks where that gives every row
- * as many words as its heading has, else where every row has a blank at the same place.
+ * as many words as its heading has, else where every row has a blank at the same place. Undefined where it is no such
+ * table, or neither parts it.
  *
- * @param isHead whether a row names a reference, an X and a Y
+ * @param isHead whether a row of parted rows names what the table has to name
+ * @param isRow whether a line's words are a row of the table, not a sentence or a rule of dashes
  */
-export function parted(cells: Cells, isHead: (rows: Cells, row: number) => boolean): Cells {
+export function partedAtBlanks(
+  cells: Cells,
+  isHead: (rows: Cells, row: number) => boolean,
+  isRow: (words: readonly string[]) => boolean,
+): { readonly rows: Cells; readonly isEven: boolean } | undefined {
   const filled = cells.filter((r) => r.some((t) => t.trim() !== ""));
   const single = filled.filter((r) => r.length === 1 || COMMENT.test(r[0] ?? ""));
-  if (filled.length === 0 || single.length < MOST * filled.length) return cells;
+  if (filled.length === 0 || single.length < MOST * filled.length) return undefined;
   const lines = cells.map((r) => r.join(",").replace(/\t/g, "        "));
   const words = lines.map((l) =>
     l
@@ -24,17 +30,19 @@ export function parted(cells: Cells, isHead: (rows: Cells, row: number) => boole
       .split(/\s+/),
   );
   const head = words.findIndex((_, i) => isHead(words, i));
-  // sentences and rules of dashes have any number of words; a place begins with its reference or holds numbers
-  const isPlace = (i: number) =>
-    i > head &&
-    !COMMENT.test(lines[i]!) &&
-    (words[i]!.join("").match(/\d/g) ?? []).length >= 3 &&
-    words[i]!.length >= 3;
-  const places = lines.flatMap((_, i) => (isPlace(i) ? [i] : []));
-  if (head >= 0 && places.every((i) => words[i]!.length === words[head]!.length)) return words;
-  const byPlace = atColumns(lines, head < 0 ? [] : [head], places);
-  if (byPlace && (head < 0 || byPlace.some((_, i) => isHead(byPlace, i)))) return byPlace;
-  return words;
+  const rows = lines.flatMap((l, i) => (i > head && !COMMENT.test(l) && isRow(words[i]!) ? [i] : []));
+  if (head >= 0 && rows.every((i) => words[i]!.length === words[head]!.length))
+    return { rows: words, isEven: true };
+  // of a heading of several words its first ones may be none by themselves: each line in turn is tried as the heading
+  const tries = head >= 0 ? [head] : lines.flatMap((_, i) => (i < (rows[0] ?? 0) + 1 ? [i] : []));
+  // columns mostly lie two blanks apart; a single one may be of a cell that has it in every row
+  for (const gap of [2, 1])
+    for (const at of [...tries, -1]) {
+      const below = rows.filter((i) => i > at);
+      const cut = atColumns(lines, at < 0 ? [] : [at], below, gap);
+      if (cut && (at < 0 ? head < 0 && gap === 1 : isHead(cut, at))) return { rows: cut, isEven: true };
+    }
+  return { rows: words, isEven: false };
 }
 
 /**
@@ -45,13 +53,16 @@ function atColumns(
   lines: readonly string[],
   heads: readonly number[],
   places: readonly number[],
+  gap: number,
 ): string[][] | undefined {
   const of = [...heads, ...places];
   if (places.length < 2) return undefined;
   const width = Math.max(...of.map((i) => lines[i]!.length));
   const isBlank = (at: number) => of.every((i) => (lines[i]![at] ?? " ") === " ");
   const starts: number[] = [];
-  for (let at = 1; at < width; at++) if (isBlank(at - 1) && !isBlank(at)) starts.push(at);
+  for (let at = 1; at < width; at++)
+    if (!isBlank(at) && Array.from({ length: Math.min(gap, at) }, (_, k) => at - 1 - k).every(isBlank))
+      starts.push(at);
   // over a word of a heading alone stands the rest of that heading
   const cuts = starts.filter((from, k) =>
     places.some((i) => lines[i]!.slice(from, starts[k + 1] ?? width).trim() !== ""),
