@@ -144,7 +144,7 @@ function readRows(
   );
   const account = accountOf(cells, { layout, at, lines: all, passed: skipped.length, chosen });
   sayColumns(account, file, firstRow, found);
-  if (all.length === 0)
+  if (all.length === 0 && !found.list.some((f) => f.level === "error"))
     found.add({
       tag: "bom-no-lines",
       level: "error",

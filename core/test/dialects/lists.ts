@@ -369,7 +369,12 @@ function laidOut(columns: readonly Column[], parts: readonly Part[], l: Language
 /** A list of a seed and a number. */
 export function writtenList(seed: number, n: number): WrittenList {
   const c = chance(seed * 1_000_003 + n);
-  const kinds = { ...DRESSES, ...STRANGE, ...ODD, [IN_COLUMNS]: DRESSES["ordinary, in a language"]! };
+  const kinds: Readonly<Record<string, Dress>> = {
+    ...DRESSES,
+    ...STRANGE,
+    ...ODD,
+    [IN_COLUMNS]: DRESSES["ordinary, in a language"]!,
+  };
   const kind = Object.keys(kinds)[n % Object.keys(kinds).length]!;
   const spoken = Object.hasOwn(STRANGE, kind) ? UNTAUGHT : LANGUAGES;
   const l = spoken[c.pick(Object.keys(spoken))]!;
