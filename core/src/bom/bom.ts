@@ -144,16 +144,21 @@ function readRows(
   );
   const account = accountOf(cells, { layout, at, lines: all, passed: skipped.length, chosen });
   sayColumns(account, file, firstRow, found);
-  if (all.length === 0 && !found.list.some((f) => f.level === "error"))
-    found.add({
-      tag: "bom-no-lines",
-      level: "error",
-      file,
-      row: firstRow,
-      text: "Nothing below the headings was read as a part.",
-      do: "Say which columns hold the references and the quantities, or drop the list that holds them.",
-    });
+  if (all.length === 0) sayEmpty(file, firstRow, found);
   return { columns, headers: heads, lines: all, findings: found.done(), account };
+}
+
+/** A list none of whose rows is a part, where nothing is said of that yet. */
+function sayEmpty(file: string, row: number, found: FindingList): void {
+  if (found.list.some((f) => f.level === "error")) return;
+  found.add({
+    tag: "bom-no-lines",
+    level: "error",
+    file,
+    row,
+    text: "Nothing below the headings was read as a part.",
+    do: "Say which columns hold the references and the quantities, or drop the list that holds them.",
+  });
 }
 
 /** A reference belongs to one line: one that stands again is an error. */
