@@ -32,6 +32,8 @@ export const newShopBody = yup.object({
   password,
   /** Only where the server asks for it. */
   code: text(100),
+  /** Made-up suppliers and houses that answer as real ones would, to try it with; or none. */
+  partners: choice(["made-up", "none"]).default("made-up"),
 });
 export type NewShopBody = yup.InferType<typeof newShopBody>;
 

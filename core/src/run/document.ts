@@ -264,6 +264,8 @@ export interface RunDocument {
   readonly quotes: readonly RunQuote[];
   /** What came of closed runs of the product, oldest first. */
   readonly past?: readonly PastRun[];
+  /** Ids of suppliers and houses that are made up, to try Kobbin with: nothing can be bought there. */
+  readonly madeUp?: readonly string[];
   readonly options: Partial<FabOptions>;
   readonly assembly: RunAssembly;
   readonly choices: RunChoices;

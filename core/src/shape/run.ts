@@ -308,6 +308,7 @@ export const runShape: DataShape = fields({
     ),
   ),
   past: maybe(list(fields({ name: text(200), closedOn: day, lesson: maybe(text(2000)), ...outcome }), 1000)),
+  madeUp: maybe(list(text(80, 1), 5000)),
   options: maybe(optionsShape),
   assembly: maybe(assemblyShape),
   choices: maybe(choicesShape),

@@ -123,6 +123,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/lots/:id": "owner",
   "PUT /api/runs/:id/reservations": "owner",
   "POST /api/houses": "owner",
+  "POST /api/made-up/away": "owner",
   "PATCH /api/houses/:id": "owner",
 };
 

@@ -135,6 +135,7 @@ export const SHOP_TABLES = {
       profile: shapes.houseShape,
       copied_from: perhaps("house"),
       feed_key: nullable(matching(/^[\w-]{1,60}$/, "the key of a feed")),
+      is_made_up: flag,
       version,
     },
   },

@@ -61,6 +61,11 @@ export const reserve = (runId: string, body: ReservationBody) =>
 /** A supplier with its terms. */
 export type SupplierRow = RunSupplier & { readonly feedKey: string | null; readonly version: number };
 export const useSuppliers = () => useSWR<SupplierRow[]>("/api/suppliers", http.get);
+/** Takes the made-up suppliers and houses a shop came with away, with what hangs on them. */
+export const takeMadeUpAway = () =>
+  outbox
+    .write<void>("POST", "/api/made-up/away", {})
+    .then((done) => Promise.all([mutate("/api/suppliers"), refetchRuns()]).then(() => done));
 export const saveSupplier = (id: string, body: SupplierChange) =>
   outbox
     .write<void>("PATCH", `/api/suppliers/${id}`, body)

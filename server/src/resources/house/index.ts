@@ -1,2 +1,2 @@
 /** What other resources may use of houses. */
-export { insertHouse, manyHouses, manyHouseVersions, maybeHouseKey } from "./queries.ts";
+export { insertHouse, manyHouses, manyHouseVersions, manyMadeUp, maybeHouseKey } from "./queries.ts";

@@ -9,7 +9,7 @@ import type { Json } from "../../history/merge.ts";
 import { mergeRow } from "../../history/merge-row.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { insertHouse, manyHouses, oneHouse, versionOfHouse } from "./queries.ts";
+import { deleteMadeUp, insertHouse, manyHouses, oneHouse, versionOfHouse } from "./queries.ts";
 
 /** Houses: list, copy, begin, edit. */
 export function houseRoutes(deps: Deps): Router {
@@ -36,6 +36,13 @@ export function houseRoutes(deps: Deps): Router {
       return oneHouse(tx, await insertHouse(tx, place, { ...begun, name }, copyOf));
     });
     ctx.status = 201;
+  });
+  router.post("/api/made-up/away", async (ctx) => {
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const gone = await deleteMadeUp(tx);
+      change.says(`took ${gone.suppliers} made-up suppliers and ${gone.houses} made-up houses away`);
+      return gone;
+    });
   });
   router.patch("/api/houses/:id", async (ctx) => {
     const { version, ...edited } = bodyOf(ctx, houseBody);

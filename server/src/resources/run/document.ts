@@ -4,7 +4,7 @@ import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyFoils } from "../foil/index.ts";
-import { manyHouses, manyHouseVersions } from "../house/index.ts";
+import { manyHouses, manyHouseVersions, manyMadeUp } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
 import { oneShop } from "../shop/index.ts";
@@ -38,6 +38,7 @@ async function stored(tx: Tx, run: StoredRun) {
     places,
     foils,
     guests,
+    madeUp,
   ] = await Promise.all([
     oneShop(tx),
     manyLines(tx, run.revisionId),
@@ -53,6 +54,7 @@ async function stored(tx: Tx, run: StoredRun) {
     manyPlaces(tx, run.revisionId),
     manyFoils(tx, run.productId),
     manyGuests(tx, guestIdsOf(run), run.revisionId),
+    manyMadeUp(tx),
   ]);
   return {
     shop,
@@ -69,6 +71,8 @@ async function stored(tx: Tx, run: StoredRun) {
     places,
     foils,
     guests,
+    // the demo shop is made up as a whole
+    madeUp: shop.isDemo ? [] : [...houses, ...suppliers].map((x) => x.id).filter((id) => madeUp.includes(id)),
   };
 }
 
@@ -93,6 +97,7 @@ export async function buildDocument(
     places,
     foils,
     guests,
+    madeUp,
   } = await stored(tx, run);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(offered, own);
@@ -131,7 +136,7 @@ export async function buildDocument(
     ...(house ? { house } : {}),
     houses,
     quotes: quotes.map(({ id: _, ...q }) => q),
-    ...filled({ past }),
+    ...filled({ past, madeUp }),
     options: run.options,
     assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
     choices: run.choices,

@@ -145,7 +145,7 @@ export function sessionRoutes(deps: Deps): Router {
       );
     const [passwordHash, standIns] = await Promise.all([
       hash(body.password),
-      fetchStandIns(config.standInsUrl),
+      fetchStandIns(body.partners === "none" ? "" : config.standInsUrl),
     ]);
     const { accountId, workshopId } = await withTransaction(pool, async (tx) => {
       // of several first owners at one moment one wins

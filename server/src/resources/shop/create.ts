@@ -60,7 +60,7 @@ export async function createShop(
       sourceClass: "authorised",
     });
   for (const [position, { feedKey, ...h }] of standIns.houses.entries())
-    await insertHouse(tx, position, h, undefined, feedKey);
+    await insertHouse(tx, position, h, undefined, { feedKey, isMadeUp: true });
   return id;
 }
 

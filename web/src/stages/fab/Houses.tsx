@@ -5,6 +5,7 @@ import { useHouseRecords } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, count, fixed, mm, said, written } from "../../ui/format.ts";
+import { MadeUp } from "../../ui/MadeUp.tsx";
 import { valuesWith } from "./OptionRow.tsx";
 import { onBoard } from "./onBoard.ts";
 
@@ -42,6 +43,7 @@ export function Houses() {
                 >
                   <td className="pl-3!">
                     <span className={h.isChosen ? "font-bold" : "font-semibold"}>{h.label}</span>
+                    {doc.madeUp?.includes(h.house) && <MadeUp />}
                     <span className="block text-[12.5px] text-ink-2">
                       {h.cannot ? (
                         <Refusal house={h} />

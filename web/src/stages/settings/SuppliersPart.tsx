@@ -1,8 +1,10 @@
 import type { SupplierChange } from "@kobbin/contract";
 import { SOURCE_CLASSES, type SourceClass } from "@kobbin/core";
-import { type SupplierRow, saveSupplier, useSuppliers } from "../../resources/library.ts";
+import { type SupplierRow, saveSupplier, takeMadeUpAway, useSuppliers } from "../../resources/library.ts";
+import { useShop } from "../../resources/session.ts";
+import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
-import { typedNumber } from "../../ui/format.ts";
+import { count, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
@@ -17,8 +19,12 @@ const CLASS: Readonly<Record<SourceClass, string>> = {
 /** What an order costs at each supplier beside its goods, how long it takes, how far the source can be trusted. */
 export function SuppliersPart() {
   const { data, error, mutate } = useSuppliers();
+  const shop = useShop();
+  const say = useSay();
+  const sayError = useSayError();
   if (error && !data) return <Failed error={error} again={() => mutate()} />;
   if (!data) return <Skeleton rows={5} />;
+  const madeUp = data.filter((s) => s.feedKey).length;
   return (
     <section aria-labelledby="suppliers">
       <h2 id="suppliers" className="mb-1">
@@ -27,6 +33,29 @@ export function SuppliersPart() {
       <p className="mb-3 text-[14px] text-ink-2">
         Everything here counts when whole baskets are compared. New ones are added where an offer is typed.
       </p>
+      {!shop.isDemo && madeUp > 0 && (
+        <div className="mb-4 flex flex-wrap items-center gap-4 border-y border-rule py-3">
+          <p className="flex-1 text-[14.5px]">
+            {count(madeUp, "supplier")} here and the houses that came with the shop are made up: nothing can
+            be bought there.
+          </p>
+          <Button
+            onClick={() =>
+              takeMadeUpAway().then(
+                () => say("The made-up suppliers and houses are gone; history brings them back"),
+                sayError,
+              )
+            }
+          >
+            Take the made-up ones away
+          </Button>
+        </div>
+      )}
+      {data.length === 0 && (
+        <p className="mb-3 text-ink-2">
+          No supplier yet: one is added where an offer is typed or a quotation is read, in Source.
+        </p>
+      )}
       {data.map((s) => (
         <Supplier key={s.id} supplier={s} />
       ))}

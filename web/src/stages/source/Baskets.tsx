@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Delta } from "../../ui/ChoiceRow.tsx";
 import { amount, count } from "../../ui/format.ts";
+import { MadeUp } from "../../ui/MadeUp.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { ProofLine, Reasons } from "./Reasons.tsx";
 
@@ -72,6 +73,7 @@ export function Baskets() {
                 >
                   <td className={isChosen ? "pl-3! font-semibold" : "pl-3!"} title={names(b)}>
                     {shortNames(b)}
+                    {b.suppliers.some((id) => doc.madeUp?.includes(id)) && <MadeUp />}
                   </td>
                   <td className="num text-right">{amount(microsToNumber(b.parts), currency)}</td>
                   <td className="num text-right">

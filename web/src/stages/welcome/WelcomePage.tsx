@@ -72,6 +72,7 @@ function NewShop({
     hourlyRate: string;
     email: string;
     password: string;
+    partners: "made-up" | "none";
     code?: string;
   }) => void;
 }) {
@@ -86,6 +87,7 @@ function NewShop({
       hourlyRate: typedNumber(text("hourlyRate")),
       email: text("email"),
       password: text("password"),
+      partners: text("partners") === "none" ? "none" : "made-up",
       ...(needsCode ? { code: text("code") } : {}),
     });
   };
@@ -119,6 +121,17 @@ function NewShop({
         autoComplete="new-password"
         hint="at least 10 characters"
       />
+      <fieldset className="flex flex-col gap-1 text-[15px]">
+        <legend className="text-[13px] text-ink-2">Suppliers and houses to begin with</legend>
+        <label className="flex items-baseline gap-2">
+          <input type="radio" name="partners" value="made-up" defaultChecked />
+          made-up ones that answer as real ones would, to try it; they are marked and go with one press
+        </label>
+        <label className="flex items-baseline gap-2">
+          <input type="radio" name="partners" value="none" />
+          none: I add my own
+        </label>
+      </fieldset>
       {needsCode && (
         <Field
           label="Set-up code"
