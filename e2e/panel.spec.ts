@@ -10,6 +10,7 @@ import {
   perGood,
   stage,
   test,
+  unfold,
 } from "./kit.ts";
 
 test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, and known again when it is dropped", async ({
@@ -102,6 +103,7 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
   await page.getByRole("button", { name: "Download the sheet" }).click();
   const zip = readFileSync(await (await coming).path());
   await stage(page, "Fab");
+  await unfold(page, "What the boards cost, term by term");
   await expect(page.getByText(/Price of \d+ boards on \d+ sheets of \d+/)).toBeVisible();
 
   await page.goto("/new");

@@ -93,10 +93,10 @@ test("a released run is ordered, comes in two parcels with one board short, is b
 
   await stage(page, "Build");
   const form = page.getByRole("form", { name: "Count" });
-  await form.getByRole("textbox", { name: "Begun" }).fill(String(ordered));
+  await form.getByRole("textbox", { name: "Started" }).fill(String(ordered));
   await form.getByRole("button", { name: "Count it" }).click();
   await expectSaid(page, `boards for ${ordered - 2} came and may be used`);
-  await form.getByRole("textbox", { name: "Begun" }).fill("22");
+  await form.getByRole("textbox", { name: "Started" }).fill("22");
   await form.getByRole("textbox", { name: "Good" }).fill("19");
   await form.getByRole("textbox", { name: "Scrapped" }).fill("2");
   await form.getByRole("textbox", { name: "Minutes" }).fill("200");
@@ -113,7 +113,7 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await expect(page.getByText("3 h 20 min", { exact: true })).toBeVisible();
   const boardsRow = page.getByRole("row", { name: /^boards from/ });
   await expect(boardsRow).toContainText("not written down: what the boards' parcel cost");
-  await expect(page.getByRole("row", { name: /^stencil/ })).toContainText("nothing is asked of it");
+  await expect(page.getByRole("row", { name: /^stencil/ })).toContainText("not compared: taken as planned");
   await expect(page.getByText(/Not written down yet, and counted as planned: the prices? of /)).toBeVisible();
   await expectAccessible(page);
   // one lot is counted: what it took is set against the plan, the others stay estimates
@@ -163,12 +163,12 @@ test("what came and what was built is taken back step by step; two people at one
     await p.getByRole("form", { name: "Count" }).getByLabel(label, { exact: true }).fill(n);
     await p.getByRole("button", { name: "Count it" }).click();
   };
-  await count(page, "Begun", "6");
+  await count(page, "Started", "6");
   await expect(other.getByRole("img", { name: /6 at work/ })).toBeVisible();
   await count(other, "Good", "4");
   await expect(page.getByRole("img", { name: /4 good, 2 at work/ })).toBeVisible();
   await count(page, "Good", "3");
-  await expectSaid(page, "7 good and 0 scrapped are 7 boards, but 6 were begun.");
+  await expectSaid(page, "7 good and 0 scrapped are 7 boards, but 6 were started.");
   await undo(other, /4 good/);
   await expect(page.getByRole("img", { name: /6 at work/ })).toBeVisible();
   await other.context().close();
@@ -203,7 +203,7 @@ test.describe("on a phone", () => {
     await fits();
     await stage(page, "Build");
     const form = page.getByRole("form", { name: "Count" });
-    for (const what of ["one begun more", "one begun more", "one good more", "one minutes more"])
+    for (const what of ["one started more", "one started more", "one good more", "one minutes more"])
       await form.getByRole("button", { name: what }).tap();
     await form.getByRole("button", { name: "Count it" }).tap();
     await expect(page.getByRole("img", { name: /1 good, 1 at work/ })).toBeVisible();

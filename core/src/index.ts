@@ -48,7 +48,7 @@ export type { CostNode } from "./costing/tree.ts";
 // errors
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
-export { checkHouse, type LimitCheck, shortOf, tightest } from "./fab/check.ts";
+export { checkHouse, checksByRoom, type LimitCheck, roomOf, shortOf, tightest } from "./fab/check.ts";
 export { fitOptions, plainOf, valueAt, valuesOf, withValue } from "./fab/fit-options.ts";
 export {
   type FirstPrice,

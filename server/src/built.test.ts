@@ -38,7 +38,7 @@ test("boards are conserved whoever counts: by one, by two at once, and by taking
   const bench = await invite(server, r.v, "conserved bench", "bench");
   expect((await r.works({ started: 2, good: 3 })).body).toMatchObject({
     code: "OUT_OF_RANGE",
-    message: "3 good and 0 scrapped are 3 boards, but 2 were begun.",
+    message: "3 good and 0 scrapped are 3 boards, but 2 were started.",
   });
   const came = await r.arrives({ qty: 6 }, bench);
   expect((await r.works({ started: 7 })).body).toMatchObject({

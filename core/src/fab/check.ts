@@ -133,3 +133,17 @@ export function tightest(checks: readonly LimitCheck[]): LimitCheck | undefined 
     .filter((c) => c.unit === "mm")
     .sort((a, b) => order[a.level] - order[b.level] || a.margin / a.limit - b.margin / b.limit)[0];
 }
+
+/** Room to a limit as a share of it: 0 at the limit, 1 at twice as good, below 0 beyond it; undefined where the limit is 0. */
+export const roomOf = (c: Pick<LimitCheck, "margin" | "limit">): number | undefined =>
+  c.limit > 0 ? c.margin / c.limit : undefined;
+
+const RANK = { cannot: 0, look: 1, tight: 2, fine: 3 } as const;
+
+/** Checks with those that cannot be first, then by how little room is left. */
+export const checksByRoom = <C extends LimitCheck>(checks: readonly C[]): C[] =>
+  [...checks].sort(
+    (a, b) =>
+      Number(RANK[b.level] === 0) - Number(RANK[a.level] === 0) ||
+      (roomOf(a) ?? Number.POSITIVE_INFINITY) - (roomOf(b) ?? Number.POSITIVE_INFINITY),
+  );

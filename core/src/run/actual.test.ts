@@ -87,9 +87,9 @@ test("no sequence of counts loses a board: begun are good, scrapped or open, and
 });
 
 test.each([
-  [day(3, 2, 2), undefined, "2 good and 2 scrapped are 4 boards, but 3 were begun."],
-  [day(3, 1, 0, { reworked: 4 }), undefined, "4 boards were mended, but 3 were begun."],
-  [day(3, 1, 0), 2, "3 boards were begun, but boards for 2 came and may be used."],
+  [day(3, 2, 2), undefined, "2 good and 2 scrapped are 4 boards, but 3 were started."],
+  [day(3, 1, 0, { reworked: 4 }), undefined, "4 boards were mended, but 3 were started."],
+  [day(3, 1, 0), 2, "3 boards were started, but boards for 2 came and may be used."],
 ] as const)("counts that cannot be are refused in words", (w, usable, says) => {
   expect(() => refuseMiscount(tallyOf([w]), usable)).toThrow(says);
 });
@@ -167,7 +167,7 @@ test("half as dear again, a parcel of 8, twice the minutes and two scrapped: eac
     of("own-hours").planned,
     0,
   );
-  // fewer good than expected are fewer sold, but as many were begun: volume and yield take each other back
+  // fewer good than expected are fewer sold, but as many were started: volume and yield take each other back
   const [volume, lost] = of("parts-used").because;
   expect(volume!.micros + lost!.micros).toBeCloseTo(0, 3);
   expect(volume!.micros).toBeLessThan(0);
@@ -306,7 +306,7 @@ test("what a part took beyond its plan is usage, at the price it was planned wit
   expect(estimated.a.uses[0]!.taken).toBeUndefined();
 });
 
-test("where leftovers are charged to the run, parts cost what was paid, however many were begun and taken", () => {
+test("where leftovers are charged to the run, parts cost what was paid, however many were started and taken", () => {
   const doc = { ...boardK(), choices: { ...boardK().choices, leftovers: "expense" as const } };
   const purchases = paidAs(rollUp(doc), 2);
   const a = rollUp(doc, { record: { purchases, receipts: [], work: [day(5, 5, 0)] } }).actual!;

@@ -167,7 +167,7 @@ export function arrivedOf(
 }
 
 /**
- * Holds counts against each other: no board is good or lost that was not begun, none is begun that did not come.
+ * Holds counts against each other: no board is good or lost that was not started, none is begun that did not come.
  *
  * @param usable products for which boards came; not known where left out, and then not asked
  * @throws AppError OUT_OF_RANGE with the numbers
@@ -178,17 +178,17 @@ export function refuseMiscount(t: Tally, usable?: number): void {
   };
   if (t.open < 0)
     wrong(
-      `${t.good} good and ${t.scrapped} scrapped are ${t.good + t.scrapped} boards, but ${t.started} were begun.`,
-      "Count what was begun too, or lower the others.",
+      `${t.good} good and ${t.scrapped} scrapped are ${t.good + t.scrapped} boards, but ${t.started} were started.`,
+      "Count what was started too, or lower the others.",
     );
   if (t.reworked > t.started)
     wrong(
-      `${t.reworked} boards were mended, but ${t.started} were begun.`,
+      `${t.reworked} boards were mended, but ${t.started} were started.`,
       "A board that was mended twice counts once.",
     );
   if (usable !== undefined && t.started > usable)
     wrong(
-      `${t.started} boards were begun, but boards for ${usable} came and may be used.`,
+      `${t.started} boards were started, but boards for ${usable} came and may be used.`,
       "Write down first what arrived.",
     );
 }

@@ -8,7 +8,7 @@ export interface PartUse {
   /** Id of the need. */
   readonly need: string;
   readonly label: string;
-  /** Pieces for the boards that were begun, with the usual losses. */
+  /** Pieces for the boards that were started, with the usual losses. */
   readonly planned: number;
   /** Pieces taken, as somebody counted what is left; nothing while nobody did. */
   readonly taken?: number;

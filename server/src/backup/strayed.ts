@@ -38,7 +38,7 @@ function outOfTime(rowsOf: RowsOf): string[] {
   return wrong;
 }
 
-/** Boards are conserved: none is good that was not begun, none begun that did not come. */
+/** Boards are conserved: none is good that was not started, none begun that did not come. */
 function miscounted(rowsOf: RowsOf): string[] {
   const wrong: string[] = [];
   const documents = new Map(rowsOf("release").map((r) => [r.run_id, r.document as Row]));

@@ -32,7 +32,7 @@ test("a shop whose questions never end leaves room for the others, and goes on w
   await Promise.resolve();
   await Promise.resolve();
   expect(begun).toEqual(["slow0", "slow1", "other0"]);
-  // begun or waiting, it is not begun again
+  // begun or waiting, it is not started again
   start("slow", 0);
   start("slow", 7);
   await end("other0");

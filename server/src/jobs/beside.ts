@@ -3,7 +3,7 @@ import { createShare, type ShareLimits } from "../db/share.ts";
 /** Work that mostly waits for others: each piece by itself beside the rest, and no shop has all the room. */
 export interface Beside {
   /**
-   * Begins a piece of work when there is room for its shop; one that is begun or waits already is not begun twice.
+   * Begins a piece of work when there is room for its shop; one that is begun or waits already is not started twice.
    * @param work false where there was nothing to do
    * @param onEnd called when it is over, however it ended, and whether anything was done
    */

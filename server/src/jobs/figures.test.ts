@@ -10,7 +10,7 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-test("figures that were begun before a change and end after the next ones do not take their place", async () => {
+test("figures that were started before a change and end after the next ones do not take their place", async () => {
   const { v, id } = await shopWithRun(server, "Overtaken");
   await server.figures();
   const { rows } = await server.owner.query<{ w: string }>("select workshop_id as w from run where id = $1", [

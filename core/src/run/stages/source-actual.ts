@@ -6,7 +6,7 @@ import type { Happened } from "./stage.ts";
 
 /**
  * Parts as they were used up, at the price of their invoices, and the parcels as they were charged. Where what is left over
- * is charged to the run, the invoices are its cost, however many boards were begun.
+ * is charged to the run, the invoices are its cost, however many boards were started.
  */
 export function sourceActual({ w, planned, record, counts, uses }: Happened): ActualTerm[] {
   const bought = boughtOf({ w, record }, "parts");

@@ -30,7 +30,7 @@ export function Boards({
     ["good", t.good, "good"],
     ["open", t.open, "at work"],
     ["scrapped", t.scrapped, "scrapped"],
-    ["planned", rest, "not begun"],
+    ["planned", rest, "not started"],
   ] as const;
   const whole = t.started + rest;
   return (

@@ -27,8 +27,8 @@ export function BuildPage() {
             </Link>
           }
         >
-          Boards are counted here once the run is released: begun, good, mended, scrapped, and the minutes it
-          took. At the end what was planned stands beside what came.
+          Boards are counted here once the run is released: started, good, mended, scrapped, and the minutes
+          it took. At the end what was planned stands beside what came.
         </Empty>
       </section>
     );

@@ -34,7 +34,7 @@ export function Close() {
       <h2>Close the run</h2>
       <p className="mb-3 max-w-[70ch] text-ink-2">
         Its yield and hours become the next run's beginning, said with their count. What it took from the
-        shelf is worked out from the boards begun and the usual losses; count where it matters, and what was
+        shelf is worked out from the boards started and the usual losses; count where it matters, and what was
         really used is set against the plan.
       </p>
       {error ? (

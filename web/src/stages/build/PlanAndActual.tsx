@@ -34,8 +34,8 @@ export function PlanAndActual() {
       {life === "released" && started < r.start && (
         <p className="mb-2 text-[14.5px] text-look">
           {started === 0
-            ? "Nothing is begun yet: only what was paid is compared."
-            : `So far: ${started} of ${r.start} are begun, and what is paid once is shared by ${a.tally.good} good ones only.`}
+            ? "Nothing is started yet: only what was paid is compared."
+            : `So far: ${started} of ${r.start} are started, and what is paid once is shared by ${a.tally.good} good ones only.`}
         </p>
       )}
       <div className="overflow-x-auto">
@@ -86,7 +86,7 @@ function Uses({ uses }: { uses: ActualRun["uses"] }) {
           <thead>
             <tr>
               <th>Part</th>
-              <th className="text-right">For the boards begun</th>
+              <th className="text-right">For the boards started</th>
               <th className="text-right">Taken</th>
               <th className="text-right">Difference</th>
             </tr>
@@ -137,7 +137,7 @@ function Heads({
     ],
     [
       "own work",
-      `${hours(a.minutes.planned)} for ${a.counts.actual.started} begun`,
+      `${hours(a.minutes.planned)} for ${a.counts.actual.started} started`,
       a.minutes.actual === 0 ? "not written down" : hours(a.minutes.actual),
     ],
   ] as const;

@@ -8,7 +8,7 @@ export const build: WebStage = {
     if (!isReleased) return "after release";
     const { good, started } = tallyOf(record.work);
     if (record.closedOn) return `closed: ${good} good`;
-    return started === 0 ? "nothing begun yet" : `${good} of ${doc.goodBoards} good`;
+    return started === 0 ? "nothing started yet" : `${good} of ${doc.goodBoards} good`;
   },
   state: (_, __, ___, record) => ({ kind: record.closedOn ? "ready" : "open" }),
   goesOn: true,

@@ -3,6 +3,8 @@ import { BothSides } from "../../proof/InColours.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
+import { Fold } from "../../ui/Fold.tsx";
+import { money } from "../../ui/format.ts";
 import { useParam } from "../../ui/params.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
@@ -88,14 +90,20 @@ export function FabPage() {
           {r.house && <Decisions board={board} />}
           <HowMany />
           {order && (
-            <div className="mt-5 grid grid-cols-2 gap-8 max-md:grid-cols-1">
-              <div className="flex flex-col gap-5">
-                {r.orders.map((o, i) => (
-                  <Price key={o.name} order={o} at={i} />
-                ))}
-              </div>
+            <>
               <Limits checks={r.checks} />
-            </div>
+              <Fold
+                id="price"
+                title="What the boards cost, term by term"
+                verdict={`${money(r.orders.reduce((n, o) => n + o.micros, 0) / 1e6, doc.workshop.currency)} landed`}
+              >
+                <div className="grid grid-cols-2 gap-8 max-md:grid-cols-1">
+                  {r.orders.map((o, i) => (
+                    <Price key={o.name} order={o} at={i} />
+                  ))}
+                </div>
+              </Fold>
+            </>
           )}
         </>
       )}
