@@ -13,6 +13,7 @@ import {
   stage,
   startShop,
   test,
+  unfold,
 } from "./kit.ts";
 
 const archive = (name: string) => ({
@@ -91,6 +92,7 @@ test("a product gets a second board: its lines, places and price join the run, a
     .getByRole("button", { name: /choose/i })
     .first()
     .click();
+  await unfold(page, "What the boards cost, term by term");
   await expect(page.getByRole("heading", { name: /^Price of \d+ of Card$/ })).toBeVisible();
   await expect(page.getByRole("heading", { name: /^Price of \d+ of Tail set A$/ })).toBeVisible();
 
