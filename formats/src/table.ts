@@ -18,7 +18,6 @@ export async function readTables(
   bytes: Uint8Array,
   budget: DropBudget = new DropBudget(),
 ): Promise<NamedTable[] | undefined> {
-  // loaded only when a sheet comes: what reads it is large, and the command line starts in a blink
   if (bytes[0] === 0x50 && bytes[1] === 0x4b)
     return weighSheet(bytes, budget) ? (await import("./workbook.ts")).readSheets(bytes) : undefined;
   const text = decodeText(bytes);

@@ -1,5 +1,4 @@
-import ExcelJS from "exceljs";
-import SSF from "ssf";
+import type ExcelJS from "exceljs";
 import type { NamedTable, SheetLooks } from "./named-table.ts";
 
 /** Rows of a sheet that are read; more are no list of a board's parts. */
@@ -26,14 +25,16 @@ const NO_VALUE = "#NO VALUE!";
 /** Every sheet of a workbook that holds something, its cells as they are shown; undefined where it is none. */
 export async function readSheets(bytes: Uint8Array): Promise<NamedTable[] | undefined> {
   try {
-    const book = new ExcelJS.Workbook();
+    // loaded only when a sheet comes: they are large, and the command line starts in a blink
+    const [{ default: Excel }, { default: SSF }] = await Promise.all([import("exceljs"), import("ssf")]);
+    const book = new Excel.Workbook();
     await book.xlsx.load(
       bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as never,
       { ignoreNodes: NO_CELLS } as never,
     );
     const is1904 = book.properties.date1904 === true;
     const out = book.worksheets.flatMap((sheet) => {
-      const table = readSheet(sheet, is1904);
+      const table = readSheet(sheet, is1904, SSF.format);
       return table.cells.some((r) => r.some((t) => t.trim() !== "")) ? [table] : [];
     });
     return out.length > 0 ? out : undefined;
@@ -42,7 +43,10 @@ export async function readSheets(bytes: Uint8Array): Promise<NamedTable[] | unde
   }
 }
 
-function readSheet(sheet: ExcelJS.Worksheet, is1904: boolean): NamedTable {
+/** How a number is shown by a format. */
+type Format = (format: string, value: number, options: { date1904: boolean }) => string;
+
+function readSheet(sheet: ExcelJS.Worksheet, is1904: boolean, format: Format): NamedTable {
   const rows: string[][] = [];
   const struck: number[] = [];
   const hidden: number[] = [];
@@ -54,7 +58,7 @@ function readSheet(sheet: ExcelJS.Worksheet, is1904: boolean): NamedTable {
     row.eachCell({ includeEmpty: true }, (cell, c) => {
       // of cells merged across a row the first one speaks; merged down, the text holds for each row
       const isRepeat = cell.isMerged && cell.master !== cell && Number(cell.master.row) === n;
-      const text = isRepeat ? "" : shown(cell, is1904);
+      const text = isRepeat ? "" : shown(cell, is1904, format);
       cells[c - 1] = text;
       if (text.trim() === "") return;
       if (isStrike(cell)) isStruck = true;
@@ -85,7 +89,7 @@ function readSheet(sheet: ExcelJS.Worksheet, is1904: boolean): NamedTable {
 }
 
 /** A cell's text as the sheet shows it: a number by its format, so that 1234 shown as 001234 stays that. */
-function shown(cell: ExcelJS.Cell, is1904: boolean): string {
+function shown(cell: ExcelJS.Cell, is1904: boolean, format: Format): string {
   const value = cell.value;
   const isFormula =
     typeof value === "object" && value !== null && ("formula" in value || "sharedFormula" in value);
@@ -93,7 +97,7 @@ function shown(cell: ExcelJS.Cell, is1904: boolean): string {
   if (isFormula && (result === undefined || result === null)) return NO_VALUE;
   if (result instanceof Date || typeof result === "number") {
     const serial = result instanceof Date ? serialOf(result, is1904) : result;
-    return formatted(serial, cell.numFmt, is1904, result instanceof Date ? cell.text : undefined);
+    return formatted(serial, cell.numFmt, is1904, format, result instanceof Date ? cell.text : undefined);
   }
   return cell.text ?? "";
 }
@@ -106,13 +110,14 @@ function formatted(
   serial: number,
   format: string | undefined,
   is1904: boolean,
+  formatAs: Format,
   other: string | undefined,
 ): string {
   if (!format || format === "General") return other ?? String(serial);
   // marks between thousands part a number into two for whoever reads on
   const plain = format.replace(/#,##(?=[0#])/g, "");
   try {
-    const text = SSF.format(plain, serial, { date1904: is1904 }).trim();
+    const text = formatAs(plain, serial, { date1904: is1904 }).trim();
     return text === "" ? String(serial) : text;
   } catch {
     return other ?? String(serial);

@@ -2,7 +2,6 @@ import type { Finding } from "../findings.ts";
 import { KIND } from "../gerber/image.ts";
 import type { BoardFile } from "./board-file.ts";
 import { words } from "./guess.ts";
-import { shareOnto } from "./registration.ts";
 
 type Point = readonly [number, number];
 type Box = readonly [number, number, number, number];
@@ -34,9 +33,11 @@ export function sayScales(files: readonly BoardFile[], box: Box | undefined, fin
     const points = pointsOf(file);
     return points.length >= 4 ? [{ file, points }] : [];
   });
+  if (drawn.length === 0) return;
+  let index = indexOf(drawn);
   // one after the other: what is put right helps to judge the rest
-  for (let turn = 0; turn < drawn.length && drawn.length >= 2; turn++) {
-    const found = oddest(drawn, box);
+  for (let turn = 0; turn < drawn.length; turn++) {
+    const found = oddest(drawn, index, box);
     if (!found) break;
     const { one, k, now, then } = found;
     findings.push(
@@ -47,21 +48,57 @@ export function sayScales(files: readonly BoardFile[], box: Box | undefined, fin
       ),
     );
     one.points = one.points.map(([x, y]) => [x * k, y * k]);
+    index = indexOf(drawn);
   }
   const profile = files.find((f) => f.role === "profile" && f.layer);
   // what lies somewhere else itself says nothing of the outline
-  const agreed = drawn.filter((d) => shareOnto(d.points, besides(drawn, d)) >= OFF);
+  const agreed = drawn.filter((d) => shareOf(d.points, d, index) >= OFF);
   if (profile && box) sayOutline(profile, box, boxOf(agreed.flatMap((d) => d.points)), findings);
 }
 
-const besides = (drawn: readonly Drawn[], one: Drawn) =>
-  drawn.filter((o) => o !== one).flatMap((o) => o.points);
+/** How near two points are to be one place, mm. */
+const STEP = 0.05;
+const cellOf = (x: number, y: number) =>
+  (Math.floor(x / STEP) + 4194304) * 8388608 + Math.floor(y / STEP) + 4194304;
 
-function oddest(drawn: readonly Drawn[], box: Box | undefined) {
+/** All points by the cell they lie in, each with whose it is. */
+type Index = ReadonlyMap<number, readonly { readonly x: number; readonly y: number; readonly of: Drawn }[]>;
+
+function indexOf(drawn: readonly Drawn[]): Index {
+  const cells = new Map<number, { x: number; y: number; of: Drawn }[]>();
+  for (const of of drawn)
+    for (const [x, y] of of.points) {
+      const key = cellOf(x, y);
+      const list = cells.get(key);
+      if (list) list.push({ x, y, of });
+      else cells.set(key, [{ x, y, of }]);
+    }
+  return cells;
+}
+
+/** Share of points on which some file but their own has one. */
+function shareOf(points: readonly Point[], own: Drawn, index: Index): number {
+  let on = 0;
+  for (const [x, y] of points) {
+    let isOn = false;
+    for (let a = -1; a <= 1 && !isOn; a++)
+      for (let b = -1; b <= 1 && !isOn; b++)
+        for (const p of index.get(cellOf(x + a * STEP, y + b * STEP)) ?? [])
+          if (p.of !== own && Math.hypot(p.x - x, p.y - y) <= STEP) {
+            isOn = true;
+            break;
+          }
+    if (isOn) on++;
+  }
+  return points.length === 0 ? 1 : on / points.length;
+}
+
+function oddest(drawn: readonly Drawn[], index: Index, box: Box | undefined) {
+  if (drawn.length < 2) return undefined;
   const inside = (points: readonly Point[]) =>
     box === undefined ? 1 : points.filter((p) => isIn(box, p, 1)).length / points.length;
   const ranked = drawn
-    .map((one) => ({ one, now: shareOnto(one.points, besides(drawn, one)) }))
+    .map((one) => ({ one, now: shareOf(one.points, one, index) }))
     .filter((r) => r.now < OFF)
     .sort(
       (a, b) =>
@@ -69,15 +106,13 @@ function oddest(drawn: readonly Drawn[], box: Box | undefined) {
         inside(a.one.points) - inside(b.one.points) ||
         sizeOf(a.one.points) - sizeOf(b.one.points),
     );
-  for (const { one, now } of ranked) {
-    const others = besides(drawn, one);
+  for (const { one, now } of ranked)
     for (const k of SCALES) {
       const points = one.points.map(([x, y]): Point => [x * k, y * k]);
-      const then = shareOnto(points, others);
+      const then = shareOf(points, one, index);
       // what falls together on one place says nothing
       if (then >= ON && sizeOf(points) > 1) return { one, k, now, then };
     }
-  }
   return undefined;
 }
 

@@ -123,8 +123,9 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/lots/:id": "owner",
   "PUT /api/runs/:id/reservations": "owner",
   "POST /api/houses": "owner",
-  "POST /api/made-up/away": "owner",
   "PATCH /api/houses/:id": "owner",
+  // last, as it takes away what others are tried on
+  "POST /api/made-up/away": "owner",
 };
 
 /** The routes of some routers, as the keys of {@link ACCESS} are written. */

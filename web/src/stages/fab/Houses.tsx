@@ -57,7 +57,7 @@ export function Houses() {
                         ?.find((x) => x.id === h.house)
                         ?.promotions?.filter((x) => x.until === undefined || x.until >= doc.today)
                         .map((x) => (
-                          <span key={x.label} className="block text-ink-3">
+                          <span key={x.label} className="block text-ink-2">
                             {said(
                               `not counted: ${x.label}, ${Math.round(100 * x.share)} % off the boards, ${x.conditions}${x.until ? `, until ${x.until}` : ""}`,
                             )}
