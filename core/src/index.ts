@@ -106,6 +106,7 @@ export { INTENDED } from "./fit/intended.ts";
 export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points.ts";
 export { CUTTERS_MM, NECK_MM, type Routing, routingOf } from "./fit/routing.ts";
 export type { FitJudged, FitRow, FitSpec, Intended } from "./fit/row.ts";
+export { missChance } from "./fit/together.ts";
 export type { Plan } from "./geometry/plan.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";

@@ -66,6 +66,7 @@ test.each([
 
 // the chance of enough at the count above, and with one board fewer
 test.each([
+  [30, 0.95, 31, 0.5366, 0.2146],
   [30, 0.95, 33, 0.9192, 0.7861],
   [30, 0.95, 34, 0.9741, 0.9192],
   [30, 0.98, 32, 0.9742, 0.8728],
@@ -103,6 +104,10 @@ test("with a record the count is beta-binomial: 34, and 36 at 95 % (worked examp
   expect(boardsToStart(30, 0.95, chance)).toBe(36);
   expect(chance(34)).toBeCloseTo(0.904, 4);
   expect(chance(33)).toBeCloseTo(0.8262, 4);
+});
+
+test("of 31 started by Beta(47, 3) thirty are good in one of two (EX 8.7)", () => {
+  expect(betaBinomialAtLeast(31, 30, 47, 3)).toBeCloseTo(0.4951, 4);
 });
 
 test("a hopeless process is refused in words", () => {

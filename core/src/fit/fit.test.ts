@@ -1,8 +1,10 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { chance } from "../../test/random.ts";
 import { judgeFit } from "./fit.ts";
 import { bestShift, type Round, roomAt } from "./pattern.ts";
 import { clearanceOf, readingsOf } from "./stack.ts";
+import { chanceOfAll, missChance } from "./together.ts";
 
 // domain.md 5.8
 test("EX 5.6: a tab of 1.6 ± 0.16 in a slot of 1.70 ± 0.13", () => {
@@ -86,6 +88,48 @@ test("EX 5.10: posts of 3.0 and holes, both ± 0.1 in place, 0.1 in size: 3.67 i
   expect(
     judgeFit({ ...pattern, holes: [...square(3.2).slice(1), { x: 0, y: 30, diameterMm: 3.5 }] }),
   ).not.toHaveProperty("safeNominalMm");
+});
+
+test.each([
+  // c of 0.1, 0.15, 0.2 with a sigma of 0.04714: one hole in 0.8946, 0.99367, 0.99988 of boards, all four in that to the fourth
+  [3.2, 1, 0.8946],
+  [3.2, 4, 0.64],
+  [3.3, 4, 0.975],
+  [3.4, 4, 0.9995],
+  [3.0, 1, 0],
+  [2.9, 1, 0],
+])(
+  "holes of %s over posts of 3.0, places ± 0.1 on both, %d of them: all go on in %d (EX 5.10)",
+  (d, n, p) => {
+    const check = { id: "p", kind: "pattern", postTolMm: 0.1, holeTolMm: 0.1 };
+    const r = judgeFit({ ...check, posts: square(3).slice(0, n), holes: square(d).slice(0, n) });
+    expect(r.goesTogether).toBeCloseTo(p, 3);
+    expect(missChance(r)).toBeCloseTo(1 - p, 3);
+  },
+);
+
+test("sizes that are off count as drawing them has it; exact places and sizes go on or do not", () => {
+  const random = chance(5).next;
+  const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const [room, post, hole, size] = [0.25, 0.08, 0.1, 0.15];
+  const N = 40_000;
+  let both = 0;
+  for (let i = 0; i < N; i++) {
+    const goes = () => {
+      const away = Math.hypot(
+        (normal() * post) / 3 + (normal() * hole) / 3,
+        (normal() * post) / 3 + (normal() * hole) / 3,
+      );
+      return 2 * away <= room + (normal() * size) / 3;
+    };
+    both += Number(goes() && goes());
+  }
+  // 40,000 draws: one sigma is 0.0005
+  const all = chanceOfAll([room, room], { postMm: post, holeMm: hole, sizeMm: size });
+  expect(Math.abs(all - both / N)).toBeLessThan(0.002);
+  expect(chanceOfAll([0.1, 0], { postMm: 0, holeMm: 0, sizeMm: 0 })).toBe(1);
+  expect(chanceOfAll([0.1, -0.01], { postMm: 0, holeMm: 0, sizeMm: 0 })).toBe(0);
+  expect(chanceOfAll([0.1], { postMm: 0, holeMm: 0, sizeMm: 0.3 })).toBeCloseTo(0.8413, 4);
 });
 
 test("a board finds its place: shifted, turned by any angle, with one hole off, shared between the two that decide", () => {

@@ -2,6 +2,7 @@ import { AppError } from "../errors.ts";
 import { type DataShape, fields, list, maybe, number, oneOf, text, tuple } from "../shape/index.ts";
 import { bestShift, type Round, roomAt, type Shift } from "./pattern.ts";
 import { type Clearance, clearanceOf, type Readings, readingsOf } from "./stack.ts";
+import { chanceOfAll } from "./together.ts";
 
 const mm = number(-1e4, 1e4);
 const size = number(0, 1e4);
@@ -86,6 +87,8 @@ export interface FitResult extends Clearance, Partial<Omit<Readings, "meanMm">> 
   readonly id: string;
   /** The size of the slot or of the holes that is safe in the worst case, where one size can mend it. */
   readonly safeNominalMm?: number;
+  /** Of a pattern: chance that all its holes go over their posts; `interference` is that of its tightest clearance alone. */
+  readonly goesTogether?: number;
   /** Where the board lies best, and the room at each post there. */
   readonly shift?: Shift;
   readonly at?: readonly {
@@ -187,13 +190,15 @@ const ZONE = 2 * Math.SQRT2;
 function judgePattern(c: PatternCheck): FitResult {
   const shift = bestShift(c.posts, c.holes);
   const room = roomAt(c.posts, c.holes, shift).map(rounded);
-  const tolerances = [c.sizeTolMm ?? 0, ZONE * (c.postTolMm ?? 0), ZONE * (c.holeTolMm ?? 0)];
+  const [postMm, holeMm, sizeMm] = [c.postTolMm ?? 0, c.holeTolMm ?? 0, c.sizeTolMm ?? 0];
+  const tolerances = [sizeMm, ZONE * postMm, ZONE * holeMm];
   const whole = clearanceOf([Math.min(...room)], tolerances);
   const sizes = new Set(c.holes.map((h) => h.diameterMm));
   return {
     id: c.id,
     ...whole,
     ...(sizes.size === 1 ? { safeNominalMm: rounded([...sizes][0]! - whole.worstMm[0]) } : {}),
+    goesTogether: rounded(chanceOfAll(room, { postMm, holeMm, sizeMm })),
     shift: { xMm: rounded(shift.xMm), yMm: rounded(shift.yMm), turnDeg: rounded(shift.turnDeg) },
     at: room.map((nominalMm, post) => ({
       post,

@@ -5,6 +5,7 @@ import { tolerancesOf } from "../fab/tolerances.ts";
 import { INTENDED } from "../fit/intended.ts";
 import { type FitJudged, type FitRow, mmWords } from "../fit/row.ts";
 import { judgeRow, type Made } from "../fit/sheet.ts";
+import { missChance } from "../fit/together.ts";
 import { aboutBoard } from "./board-notes.ts";
 import type { RunBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
@@ -98,7 +99,7 @@ export function fitWords(f: FitJudged): string {
   const room = `${f.board.replace(/^./, (c) => c.toUpperCase())}: room from ${mm(r.worstMm[0])} to ${mm(r.worstMm[1])} mm`;
   if (f.verdict === "does-not-fit") return `${row.label} does not fit. ${room}.`;
   if (f.verdict === "may-not-fit")
-    return `${row.label} does not always fit: ${mm(r.missingMm)} mm are missing at worst, ${percent(r.interference)} do not go together. ${room}.`;
+    return `${row.label} does not always fit: ${mm(r.missingMm)} mm are missing at worst, ${percent(missChance(r))} do not go together. ${room}.`;
   if (f.verdict === "loose")
     return `${row.label} fits, but with up to ${mm(r.worstMm[1])} mm of play where ${mm(row.playMm!)} mm are wanted. ${room}.`;
   return `${row.label} fits. ${room}.`;
@@ -108,7 +109,7 @@ export function fitWords(f: FitJudged): string {
 export function fitNotes(doc: RunDocument, add: Add): void {
   for (const f of judgeFits(doc)) {
     if (f.verdict === "fits" && !f.result?.doubt) continue;
-    const fails = f.verdict === "does-not-fit" || (f.result?.interference ?? 0) >= OFTEN;
+    const fails = f.verdict === "does-not-fit" || (f.result ? missChance(f.result) : 0) >= OFTEN;
     const ways = [
       f.mend && `order ${f.mend}`,
       f.heldBy.length > 0 && `${f.heldBy.join(" or ")} ${f.heldBy.length === 1 ? "holds" : "hold"} it`,

@@ -2,6 +2,14 @@ import { expect, test } from "@jest/globals";
 import { toMicros } from "../money/money.ts";
 import { cheapestBuy, type Offer } from "./offer.ts";
 
+/** The breaks of EX 4.1. */
+const FOUR = [
+  [1, "0.12"],
+  [10, "0.10"],
+  [100, "0.055"],
+  [500, "0.032"],
+].map(([qty, price]) => ({ qty: Number(qty), price: toMicros(price!) }));
+
 const offer = (more: Partial<Offer> = {}): Offer => ({
   id: "o",
   supplier: "s",
@@ -22,6 +30,10 @@ const bought = (need: number, more?: Partial<Offer>) => {
 
 test.each<readonly [string, number, Partial<Offer>, readonly [number, number] | undefined]>([
   ["EX 4.1: a hundred cost less than eighty", 80, {}, [100, 5.5]],
+  ["fifty-four cost less than a hundred: they stay", 54, {}, [54, 5.4]],
+  ["fifty-six are beyond it", 56, {}, [100, 5.5]],
+  ["the next step draws from 291 on: 290 stay", 290, { breaks: FOUR }, [290, 15.95]],
+  ["and 291 are five hundred", 291, { breaks: FOUR }, [500, 16]],
   ["fifty-five cost as much as a hundred: the fewer are taken", 55, {}, [55, 5.5]],
   ["what is needed reaches a step by itself", 100, {}, [100, 5.5]],
   ["the least order", 3, { moq: 5 }, [5, 0.6]],

@@ -1,4 +1,4 @@
-import type { FitJudged, FitResult } from "@kobbin/core";
+import { type FitJudged, type FitResult, missChance } from "@kobbin/core";
 import { mm } from "../../../ui/format.ts";
 
 const W = 300;
@@ -56,7 +56,7 @@ export function Room({
         </g>
       </svg>
       <figcaption className="text-center text-[13px] text-ink-2">
-        {r.verdict === "fits" ? "mm of room, at worst and at best" : chance(r.interference)}
+        {r.verdict === "fits" ? "mm of room, at worst and at best" : chance(missChance(r))}
       </figcaption>
     </figure>
   );
