@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { USUAL_TOLERANCES } from "../fab/tolerances.ts";
 import type { FitRow } from "../fit/row.ts";
 import { fitNotes, judgeFits } from "./fit-notes.ts";
 import { FAR, madeMeasure, madeRun } from "./made-up.fixture.ts";
@@ -78,4 +79,45 @@ test("a row is about the board it names", () => {
     ],
   };
   expect(judgeFits(two)[0]).toMatchObject({ verdict: "fits", board: "board 60 mm wide ± 0.2" });
+});
+
+test("holes over posts: the share that is told and that blocks is of all of them, not of the tightest alone", () => {
+  const spots = [
+    [4, 4],
+    [46, 4],
+    [46, 36],
+    [4, 36],
+  ] as const;
+  const house = { ...FAR, tolerances: { ...USUAL_TOLERANCES, holeMm: 0, placeMm: 0.1 } };
+  const at = (diameterMm: number) => {
+    const holes = {
+      file: "a",
+      diameterMm,
+      plated: false,
+      holes: 4,
+      slots: 0,
+      at: spots.map(([x, y]) => ({ layer: "drill", x, y })),
+    };
+    const measure = madeMeasure({ extentMm: [0, 0, 50, 40], drillTable: [holes] } as never);
+    return notes({
+      ...doc({
+        id: "e",
+        label: "Posts",
+        spec: {
+          kind: "pattern",
+          holes: spots.map(([x, y]) => [x, y]),
+          posts: spots.map(([x, y]) => ({ x, y, diameterMm: 3 })),
+          postTolMm: 0.1,
+        },
+      }),
+      house,
+      boards: [{ id: "b1", name: "Main", perProduct: 1, measure }],
+    })[0];
+  };
+  // EX 5.10: all four of 3.2 go on in 0.640, of 3.3 in 0.975; by its tightest clearance alone it were 6.7 % and 1.2 %
+  expect(at(3.2)).toMatchObject({ level: "error", text: expect.stringContaining("36 % do not go together") });
+  expect(at(3.3)).toMatchObject({
+    level: "warning",
+    text: expect.stringContaining("2.5 % do not go together"),
+  });
 });
