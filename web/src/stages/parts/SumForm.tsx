@@ -16,6 +16,7 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { linesFor } from "./sumLines.ts";
 
 type Draft = Omit<AttachedSum, "id">;
 
@@ -202,15 +203,13 @@ function Inputs({
             value={draft.lines[i.key] ?? ""}
             options={[
               ["", i.isOptional ? "none" : "choose a line"],
-              ...doc.lines
-                .filter((l) => !l.dnp && (kindOfLine(l) === i.part || l.id === line.id))
-                .map(
-                  (l) =>
-                    [
-                      l.id,
-                      `${[...l.refs].sort(compareRefs).slice(0, 3).join(" ")} ${l.valueText}`.trim(),
-                    ] as [string, string],
-                ),
+              ...linesFor(i.part, doc.lines, line.id, draft.lines[i.key]).map(
+                (l) =>
+                  [l.id, `${[...l.refs].sort(compareRefs).slice(0, 3).join(" ")} ${l.valueText}`.trim()] as [
+                    string,
+                    string,
+                  ],
+              ),
             ]}
             onChange={(v) => onPoint(i.key, v)}
           />
