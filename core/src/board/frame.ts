@@ -98,26 +98,6 @@ function boxOfImage(image: LayerImage): Box | undefined {
 /** The objects of a layer that lie within a box. */
 function onlyWithin(image: LayerImage, box: Box): LayerImage {
   const b = new ImageBuilder(image.n);
-  const g = image.geo;
-  for (let i = 0; i < image.n; i++) {
-    if (!isWithin(boxOfObject(image, i), box)) continue;
-    const o = i * 6;
-    if (image.kind[i] === KIND.region) {
-      const [first, last] = b.addPoints(Array.from(image.points.subarray(g[o]! * 2, g[o + 1]! * 2)));
-      b.add(KIND.region, image.aperture[i]!, image.dark[i]!, image.attributes[i]!, first, last);
-    } else
-      b.add(
-        image.kind[i]!,
-        image.aperture[i]!,
-        image.dark[i]!,
-        image.attributes[i]!,
-        g[o]!,
-        g[o + 1]!,
-        g[o + 2]!,
-        g[o + 3]!,
-        g[o + 4]!,
-        g[o + 5]!,
-      );
-  }
+  for (let i = 0; i < image.n; i++) if (isWithin(boxOfObject(image, i), box)) b.copy(image, i);
   return { ...image, ...b.columns() };
 }

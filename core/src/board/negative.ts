@@ -34,27 +34,8 @@ export function positiveOf(image: LayerImage, rings: readonly (readonly number[]
     const m = MARGIN_MM;
     fill([x0 - m, y0 - m, x1 + m, y0 - m, x1 + m, y1 + m, x0 - m, y1 + m], 1);
   }
-  for (let i = 0; i < image.n; i++) {
-    const o = i * 6;
-    const g = image.geo;
-    const dark = 1 - image.dark[i]!;
-    if (image.kind[i] === KIND.region) {
-      const [first, last] = b.addPoints(Array.from(image.points.subarray(g[o]! * 2, g[o + 1]! * 2)));
-      b.add(KIND.region, -1, dark, image.attributes[i]!, first, last);
-    } else
-      b.add(
-        image.kind[i]!,
-        image.aperture[i]!,
-        dark,
-        image.attributes[i]!,
-        g[o]!,
-        g[o + 1]!,
-        g[o + 2]!,
-        g[o + 3]!,
-        g[o + 4]!,
-        g[o + 5]!,
-      );
-  }
+  for (let i = 0; i < image.n; i++)
+    b.copy(image, i, 1 - image.dark[i]!, image.kind[i] === KIND.region ? -1 : image.aperture[i]!);
   const { isNegative: _, ...rest } = image;
   return {
     ...rest,

@@ -101,6 +101,16 @@ export class ImageBuilder {
     g[o + 5] = f;
   }
 
+  /** Adds an object of another image as it is, or with another aperture or polarity. */
+  copy(image: LayerImage, i: number, dark = image.dark[i]!, aperture = image.aperture[i]!): void {
+    const [kind, attributes] = [image.kind[i]!, image.attributes[i]!];
+    const [a, b, c, d, e, f] = image.geo.subarray(i * 6, i * 6 + 6);
+    if (kind === KIND.region) {
+      const [first, last] = this.addPoints(Array.from(image.points.subarray(a! * 2, b! * 2)));
+      this.add(kind, aperture, dark, attributes, first, last);
+    } else this.add(kind, aperture, dark, attributes, a!, b!, c, d, e, f);
+  }
+
   /** What was added, as the columns of an image. */
   columns(): Pick<LayerImage, "n" | "kind" | "aperture" | "dark" | "attributes" | "geo" | "points"> {
     const { n } = this;

@@ -1,7 +1,5 @@
 import { markInColumn } from "../bom/marks.ts";
-import { counted } from "../counted.ts";
-import { type FindingList, few } from "../findings.ts";
-import { wordsOf } from "../role/role-name.ts";
+import type { FindingList } from "../findings.ts";
 import type { Cells } from "../table/columns.ts";
 import { COMMENT } from "../table/parted.ts";
 import { accountOfPlaces } from "./account.ts";
@@ -10,7 +8,9 @@ import type { PlacementHead } from "./head.ts";
 import { fittedBy } from "./headings.ts";
 import { isDecimalComma, isUnsure, readNumber, readPair } from "./number.ts";
 import type { Placement, Placements } from "./placed.ts";
+import { type RowsRead, sayColumns, sayOfRows } from "./row-findings.ts";
 import { type Side, sideByMirror, sideOfTitle, sidesOf } from "./side.ts";
+import { sideInName, unitOf } from "./told.ts";
 import { weighTurns } from "./turn.ts";
 import { degreesOf, factorOf, nameOfFactor, senseIn, unitIn } from "./units.ts";
 
@@ -247,8 +247,8 @@ export class RowReader {
     const { counts, hasAssumed, found, file } = this;
     // where many rows hold a number cut in two, the others may only happen to be as long as the heading
     if (this.ragged.length > 0.2 * (this.ragged.length + this.parts.length)) this.parts.length = 0;
-    this.saySides();
-    this.sayRows();
+    const read = this.asRead();
+    sayOfRows(read, found);
     const parts = this.turned();
     const [most] = [...counts].sort((a, b) => b[1] - a[1]);
     if (counts.size > 1 && !hasAssumed)
@@ -263,7 +263,11 @@ export class RowReader {
       passed: this.passed,
       withoutSide: this.withoutSide.length,
     });
-    this.sayColumns(account.columns.filter((c) => c.as === "asked"));
+    sayColumns(
+      read,
+      account.columns.filter((c) => c.as === "asked"),
+      found,
+    );
     return {
       unit: nameOfFactor(most?.[0] ?? 1),
       parts,
@@ -271,6 +275,11 @@ export class RowReader {
       account,
       ...(hasAssumed && parts.length > 0 ? { isUnitAssumed: true } : {}),
     };
+  }
+
+  private asRead(): RowsRead {
+    const { file, head, parts, named, byTitle, withoutSide, withoutTurn, leftOff, twice, ragged } = this;
+    return { file, head, parts, named, byTitle, withoutSide, withoutTurn, leftOff, twice, ragged };
   }
 
   /** Rotations in degrees, counter-clockwise: in the unit of the cell, else of the heading, else of what the numbers can be. */
@@ -292,127 +301,6 @@ export class RowReader {
       rotationDeg: normal(turn * (degrees ?? weighed.degrees) * (isClockwise ? -1 : 1)),
     }));
   }
-
-  private saySides(): void {
-    const { withoutSide, named, file, byTitle } = this;
-    const { side, mirror } = this.head.at;
-    const hasColumn = side !== undefined || mirror !== undefined;
-    if (withoutSide.length > 0)
-      this.found.add({
-        tag: "placement-side-unknown",
-        level: "error",
-        file,
-        about: withoutSide.map((s) => s.split(" ")[0]!),
-        text: `The side of ${few(withoutSide)} is not known; the top was taken.`,
-        do: "Write top or bottom there.",
-      });
-    else if (!hasColumn && this.parts.length > 0) {
-      const by = byTitle.size > 0 ? "by the title above" : named ? "by the file's name" : undefined;
-      this.found.add({
-        tag: "placement-side-unknown",
-        level: by ? "remark" : "warning",
-        file,
-        text:
-          byTitle.size > 1
-            ? "No column says the side; each part was taken as on the side that the title above its rows says."
-            : `No column says the side; all parts were taken as on the ${[...byTitle][0] ?? named ?? "top"}${by ? `, ${by}` : ""}.`,
-        do: "Check it, or add a column of sides.",
-      });
-    }
-  }
-
-  private sayRows(): void {
-    const { withoutTurn, leftOff, twice, ragged, parts, file, found, head } = this;
-    if (ragged.length > 0)
-      found.add({
-        tag: "placement-bad-row",
-        level: "error",
-        file,
-        row: ragged[0]!.row,
-        about: ragged.map((g) => g.ref),
-        text: `${counted(ragged.length, "row holds", "rows hold")} more cells than the headings name (row ${ragged[0]!.row}), so nothing says which number is which; ${parts.length === 0 ? "no place was read" : `${few(ragged.map((g) => g.ref))} ${ragged.length === 1 ? "was" : "were"} left out`}.`,
-        do: "Where decimals have commas, part the columns by semicolons or tabs, and drop the file again.",
-      });
-    if (withoutTurn.length > 0 && parts.length > 0)
-      found.add({
-        tag: "placement-turn-unknown",
-        level: "warning",
-        file,
-        about: withoutTurn,
-        text: `The rotation of ${withoutTurn.length === parts.length ? "every part" : few(withoutTurn)} is not stated; 0° was taken.`,
-        do: "Add it where it matters.",
-      });
-    if (leftOff.length > 0)
-      found.add({
-        tag: "placement-not-fitted",
-        level: "warning",
-        file,
-        about: leftOff,
-        text: `${few(leftOff)} ${leftOff.length === 1 ? "is" : "are"} marked as not fitted here; the parts list decides that, and the ${leftOff.length === 1 ? "place is" : "places are"} kept.`,
-        do: "See that the parts list leaves the same parts off.",
-      });
-    if (twice.length > 0)
-      found.add({
-        tag: "placement-duplicate-ref",
-        level: "error",
-        file,
-        about: twice.map((t) => t.split(" ")[0]!),
-        text: `${few(twice)} ${twice.length === 1 ? "stands" : "stand"} there twice; which place counts is not known.`,
-        do: "Keep one row of each part, of one board.",
-      });
-    if (head.row < 0 && parts.length > 0)
-      found.add({
-        tag: "placement-columns-guessed",
-        level: "warning",
-        file,
-        text: `No row names the columns; by what they hold column ${head.at.ref! + 1} was read as reference, ${head.at.x! + 1} and ${head.at.y! + 1} as X and Y${head.at.rotation === undefined ? "" : `, ${head.at.rotation + 1} as rotation`}${head.at.side === undefined ? "" : `, ${head.at.side + 1} as side`}.`,
-        do: "Look at the places on the picture, or write a heading above them.",
-      });
-  }
-
-  private sayColumns(
-    asked: readonly { readonly heading: string; readonly marks?: readonly string[] }[],
-  ): void {
-    if (asked.length === 0 || this.parts.length === 0) return;
-    this.found.add({
-      tag: "placement-column-unknown",
-      level: "warning",
-      file: this.file,
-      text: `${counted(asked.length, "column")} could say a side or a rotation, and nothing tells: ${asked.map((c) => `“${c.heading}” (${(c.marks ?? []).slice(0, 3).join(", ")})`).join("; ")}.`,
-      do: "Say what it is, or write top and bottom there.",
-    });
-  }
-}
-
-/** A unit told in a remark: "# Unit = mils", "Units: inch", "all in mm"; undefined where none or several are. */
-function unitOf(remarks: Cells): number | undefined {
-  const found = new Set<number>();
-  for (const r of remarks) {
-    const text = r.filter((t) => t.trim() !== "").join(" ");
-    const m =
-      /(?:^|[^\p{L}])(?:units?|einheit(?:en)?|unités?|unidad(?:es)?|unità|eenheid|jednostk[ai]|unidades?|enhet|jednotk[ay])(?![\p{L}])(.*)$/iu.exec(
-        text,
-      ) ??
-      /(?:^|[^\p{L}])(?:all|coordinates|dimensions|values|positions|places|alle|maße|koordinaten|cotes|dimensiones|misure)(?![\p{L}]).{0,30}?(?:\b(?:in|en|are)\b|[:=])(.*)$/iu.exec(
-        text,
-      );
-    const f = m
-      ? unitIn(
-          m[1]!.replace(/\b(used|are|is|in)\b/gi, (w) =>
-            w === "in" && !/^\s*\W*in\W*$/i.test(m[1]!) ? " " : w,
-          ),
-        )?.factor
-      : undefined;
-    if (f !== undefined) found.add(f);
-  }
-  return found.size === 1 ? [...found][0] : undefined;
-}
-
-/** A side that a file's name says. */
-function sideInName(file: string): Side | undefined {
-  const words = wordsOf(file);
-  if (words.some((w) => ["bottom", "bot", "back"].includes(w))) return "bottom";
-  return words.some((w) => ["top", "front"].includes(w)) ? "top" : undefined;
 }
 
 const normal = (turn: number) => {
