@@ -1,5 +1,5 @@
 // Lists, places and boards in the ways people write them, whose meaning is known because they were made: how many are read right,
-// how many not and said, how many as something else without a word:
+// how many asked about where nobody could tell, how many not as meant and said, how many as something else without a word:
 //   npm run dialects -- [--of lists|places|boards] [--seed 1] [--count 2000] [--show 5]
 
 import { writtenBoard } from "../core/test/dialects/boards.ts";
@@ -50,7 +50,7 @@ const OF: Readonly<Record<string, (seed: number, n: number) => Judged>> = {
   },
 };
 
-const VERDICTS: readonly Verdict[] = ["right", "said", "silent", "refused"];
+const VERDICTS: readonly Verdict[] = ["right", "asked", "said", "silent", "refused"];
 const tell = (what: string, row: Record<Verdict, number>) =>
   console.log(`${what.padEnd(50)} ${VERDICTS.map((v) => `${v} ${String(row[v]).padStart(5)}`).join("   ")}`);
 
@@ -60,7 +60,7 @@ function run(of: string): number {
   const began = performance.now();
   for (let n = 0; n < count; n++) {
     const { kind, verdict, why, shown: lines, findings } = OF[of]!(seed, n);
-    const row = table.get(kind) ?? { right: 0, said: 0, silent: 0, refused: 0 };
+    const row = table.get(kind) ?? { right: 0, asked: 0, said: 0, silent: 0, refused: 0 };
     row[verdict]++;
     table.set(kind, row);
     if ((verdict === "silent" || verdict === "refused") && shown++ < show) {
@@ -69,7 +69,7 @@ function run(of: string): number {
       for (const f of findings) console.log(`  ${f.level} ${f.tag}: ${f.text}`);
     }
   }
-  const sum: Record<Verdict, number> = { right: 0, said: 0, silent: 0, refused: 0 };
+  const sum: Record<Verdict, number> = { right: 0, asked: 0, said: 0, silent: 0, refused: 0 };
   console.log(`\n${of}`);
   for (const [kind, row] of table) {
     tell(kind, row);

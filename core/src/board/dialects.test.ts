@@ -1,19 +1,19 @@
 import { expect, test } from "@jest/globals";
-import { BOARD_UNDECIDED, writtenBoard } from "../../test/dialects/boards.ts";
+import { writtenBoard } from "../../test/dialects/boards.ts";
 import { judgeBoard } from "../../test/dialects/judge-board.ts";
 import { often } from "../../test/long.ts";
 import { area, drill, entry, flash, layer, measure, rim, stroke } from "../../test/write-board.ts";
 
 test("drills, outlines and layers in the ways people write them are as meant, or the odd file is told; none silently", () => {
-  const counts = { right: 0, said: 0, silent: 0, refused: 0 };
+  const counts = { right: 0, asked: 0, said: 0, silent: 0, refused: 0 };
   const many = often(250, 5000);
   for (let n = 0; n < many; n++) {
     const written = writtenBoard(53, n);
     const { verdict, why } = judgeBoard(written);
-    if (!BOARD_UNDECIDED.includes(written.kind)) counts[verdict]++;
+    counts[verdict]++;
     if (verdict === "silent" || verdict === "refused") expect([n, written.kind, why]).toEqual([]);
   }
-  expect(counts.right).toBeGreaterThan(0.95 * (counts.right + counts.said));
+  expect(counts.right + counts.asked).toBeGreaterThan(0.98 * (counts.right + counts.asked + counts.said));
 });
 
 const PADS = [

@@ -2,7 +2,8 @@ import type { Account, ColumnAccount } from "../table/account.ts";
 import { type Cells, findHeader, plain } from "../table/columns.ts";
 import type { ChosenColumns, Layout } from "./layout.ts";
 import type { BomLine } from "./line.ts";
-import { isOfElse } from "./status.ts";
+import { markIn } from "./marks.ts";
+import { isOfElse, namesParts } from "./status.ts";
 import { BOM_WORDS, type BomColumn } from "./words.ts";
 
 /** How sure a column is by what told it. */
@@ -126,6 +127,8 @@ function noMatter(
     return "prices are not taken from a parts list";
   if (OF_PLACES.test(plain(heading))) return "where a part lies is not taken from a parts list";
   if (filled.every((t) => LINK.test(t))) return "links are not followed";
+  if (namesParts(heading) && filled.every((t) => markIn(t) === "nothing"))
+    return "it names the parts, which other columns do as well";
   if (isOfElse(heading)) return "it is of something else than what is fitted";
   if (
     /supplier|vendor|distributor|order|lieferant|bestell|fournisseur|proveedor|fornitore|leverancier/i.test(

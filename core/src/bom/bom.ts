@@ -15,6 +15,7 @@ import {
 } from "./layout.ts";
 import { cleanCell, sayLeftover } from "./leftovers.ts";
 import { type BomLine, hasThousandths, readLine, SUM } from "./line.ts";
+import { leftOffByNone, otherOfPair } from "./none.ts";
 import { expandRefs } from "./refs.ts";
 import { footnoteOf, isStarred, readStars, withoutStar } from "./stars.ts";
 import { isBare, withUnit } from "./units.ts";
@@ -98,11 +99,15 @@ function readRows(
       row: firstRow + 1,
       text: "Quantities were read with three decimals, 1.000 as one: so the references count.",
     });
+  const yes = yesOf(cells, layout, at, file, found);
   const starred = new Set<BomLine>();
   const last = cells.findLastIndex((r) => r.some((t) => t.trim() !== ""));
   for (let r = firstRow; r < cells.length; r++) {
     const clean = (i: number | undefined) => cleanCell(i === undefined ? "" : (cells[r]![i] ?? ""));
-    const cell = (key: BomColumn) => clean(at[key]).text;
+    const cell = (key: BomColumn) => {
+      const { text } = clean(at[key]);
+      return text !== "" && text === yes[key as "fitted"] ? "yes" : text;
+    };
     if (cells[r]!.every((t) => t.trim() === "")) continue;
     // the last row of many lists adds up what stands above it, with the word in any column
     const isSum =
@@ -129,15 +134,14 @@ function readRows(
     claimRefs(line, owner, file, found);
     if (unit && whole === value && isBare(value) && line.value) sayOtherUnit(line, unit, file, found);
     const isOff = leftOff !== undefined && isMark(cells[r]![leftOff.column] ?? "", leftOff.mark);
-    const kept: BomLine = isOff
-      ? { ...line, dnp: true }
-      : asked && !line.dnp
-        ? { ...line, fitted: "doubtful" }
-        : line;
+    const kept = {
+      ...line,
+      ...(isOff ? { dnp: true } : asked && !line.dnp ? { fitted: "doubtful" as const } : {}),
+    };
     if (isStarred(cell("value"))) starred.add(kept);
     lines.push(kept);
   }
-  const all = readStars(lines, starred, footnoteOf(cells), file, found);
+  const all = leftOffByNone(readStars(lines, starred, footnoteOf(cells), file, found), file, found);
   saySkipped(skipped, file, found);
   const columns = Object.fromEntries(
     Object.entries(at).map(([k, i]) => [k, heads[i as number]?.trim() || `column ${(i as number) + 1}`]),
@@ -146,6 +150,33 @@ function readRows(
   sayColumns(account, file, firstRow, found);
   if (all.length === 0) sayEmpty(file, firstRow, found);
   return { columns, headers: heads, lines: all, findings: found.done(), account };
+}
+
+/** In the columns of what is fitted and of what is left off, the letter that is the other of a plain no; what was taken is said. */
+function yesOf(
+  cells: Cells,
+  { firstRow, heads }: Layout,
+  at: Partial<Record<BomColumn, number>>,
+  file: string,
+  found: FindingList,
+): Partial<Record<"fitted" | "dnp", string>> {
+  const yes: Partial<Record<"fitted" | "dnp", string>> = {};
+  for (const key of ["fitted", "dnp"] as const) {
+    const i = at[key];
+    const other =
+      i === undefined ? undefined : otherOfPair(cells.slice(firstRow).map((r) => cleanCell(r[i] ?? "").text));
+    if (other === undefined) continue;
+    yes[key] = other;
+    found.add({
+      tag: "bom-fitted-ambiguous",
+      level: "remark",
+      file,
+      row: firstRow,
+      text: `“${other}” in “${heads[i!]?.trim() || `column ${i! + 1}`}” stands where the other lines have a no, and was read as yes.`,
+      do: "Write yes there if it is meant so, to be sure.",
+    });
+  }
+  return yes;
 }
 
 /** A list none of whose rows is a part, where nothing is said of that yet. */

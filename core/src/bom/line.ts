@@ -44,7 +44,8 @@ export function readLine(
   const { refs } = references;
   const qtyStated = quantityOf(cell("qty"), isDecimal, refs, row, file, found);
   if (refs.length === 0 && qtyStated === undefined) return undefined;
-  if (refs.length > 0 && qtyStated !== undefined && qtyStated !== refs.length)
+  // what a 0 says is told by the other lines
+  if (refs.length > 0 && qtyStated !== undefined && qtyStated > 0 && qtyStated !== refs.length)
     found.add({
       tag: "bom-qty-mismatch",
       level: "warning",

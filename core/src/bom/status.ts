@@ -1,5 +1,6 @@
 import { type Cells, plain } from "../table/columns.ts";
 import { markIn, markInColumn, PUT_ON } from "./marks.ts";
+import { BOM_WORDS } from "./words.ts";
 
 /** What a column of marks says of whether lines are fitted. */
 export type Status =
@@ -34,6 +35,10 @@ function isPair(filled: readonly string[], rows: number): boolean {
   );
 }
 
+const OF_PARTS = new Set(BOM_WORDS.refs);
+/** Whether a column is called as the parts are: where another holds the references it names them in words. */
+export const namesParts = (heading: string): boolean => OF_PARTS.has(plain(heading));
+
 const FOOTNOTE = /^\*+\s*(?:[=:–—-]\s*)?\p{L}/u;
 /** A sign instead of a word. */
 const SIGN = /^[x×✓✔☑✗✘•●○*+-]$/i;
@@ -56,9 +61,9 @@ export function statusIn(rows: Cells, index: number, heading: string): Status | 
     if (filled.every((t) => markIn(t) === "no")) return "told";
     return markInColumn(filled[0]!, false) === "no" ? "open" : undefined;
   }
-  if (isPair(filled, rows.length)) return "open";
-  const isMark = (t: string) =>
-    SIGN.test(t) || markInColumn(t, false) !== "unknown" || markIn(t) !== "nothing";
+  const isFamily = (t: string) => SIGN.test(t) || markInColumn(t, false) !== "unknown";
+  if (isPair(filled, rows.length)) return namesParts(heading) && !filled.some(isFamily) ? undefined : "open";
+  const isMark = (t: string) => isFamily(t) || markIn(t) !== "nothing";
   // a word too many is somebody's remark
   if (filled.filter(isMark).length < 0.9 * filled.length) return undefined;
   const off = filled.filter((t) => markIn(t) === "no");

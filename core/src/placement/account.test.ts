@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { judgePlaces } from "../../test/dialects/judge-places.ts";
-import { PLACE_UNDECIDED, writtenPlaces } from "../../test/dialects/places.ts";
+import { writtenPlaces } from "../../test/dialects/places.ts";
 import { often } from "../../test/long.ts";
 import { saysAccount } from "../table/account.ts";
 import { looksLikePlacement, readPlacement } from "./placement.ts";
@@ -91,13 +91,13 @@ test("a letter that is the top in one shop and the bottom in another is told by 
 });
 
 test("places in the ways people write them stand as meant, or it is said; none elsewhere without a word", () => {
-  const counts = { right: 0, said: 0, silent: 0, refused: 0 };
+  const counts = { right: 0, asked: 0, said: 0, silent: 0, refused: 0 };
   const many = often(340, 5000);
   for (let n = 0; n < many; n++) {
     const written = writtenPlaces(41, n);
     const { verdict, why } = judgePlaces(written);
-    if (!PLACE_UNDECIDED.includes(written.kind)) counts[verdict]++;
+    counts[verdict]++;
     if (verdict === "silent" || verdict === "refused") expect([n, written.kind, why]).toEqual([]);
   }
-  expect(counts.right).toBeGreaterThan(0.95 * (counts.right + counts.said));
+  expect(counts.right + counts.asked).toBeGreaterThan(0.98 * (counts.right + counts.asked + counts.said));
 });

@@ -2,7 +2,7 @@ import type { Cells } from "../table/columns.ts";
 import type { PlacementColumn } from "./column.ts";
 import { type Heading, headingOf, weightOf } from "./headings.ts";
 import { readNumber } from "./number.ts";
-import { sideByWord } from "./side.ts";
+import { sidesOf } from "./side.ts";
 import { factorOf } from "./units.ts";
 
 /** How a column of a table of places was told. */
@@ -60,9 +60,12 @@ function turnsIn(rows: Cells, width: number, taken: ReadonlySet<number>): number
 
 /** The only column whose every cell names a side. */
 function sidesIn(rows: Cells, width: number, taken: ReadonlySet<number>): number {
-  const are = Array.from({ length: width }, (_, i) => i).filter(
-    (i) => !taken.has(i) && shareOf(rows, i, (t) => /\p{L}/u.test(t) && sideByWord(t) !== undefined) === 1,
-  );
+  const are = Array.from({ length: width }, (_, i) => i).filter((i) => {
+    if (taken.has(i)) return false;
+    // letters mean one thing beside one letter and another beside another
+    const side = sidesOf(rows.map((r) => r[i] ?? ""));
+    return shareOf(rows, i, (t) => /\p{L}/u.test(t) && side(t) !== undefined) === 1;
+  });
   return are.length === 1 ? are[0]! : -1;
 }
 

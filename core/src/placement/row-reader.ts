@@ -138,7 +138,8 @@ export class RowReader {
     if (this.head.row < 0) return undefined;
     const more = this.rows[r]!.slice(this.head.texts.length).filter((t) => t.trim() !== "");
     if (more.length === 0) return undefined;
-    const isInPlace = this.sideBy(this.text(r, "side")) !== undefined;
+    // a number under the heading of references says that all has moved
+    const isInPlace = this.sideBy(this.text(r, "side")) !== undefined && /\p{L}/u.test(this.text(r, "ref"));
     const isRemark = isInPlace && !more.some((t) => readNumber(t) || this.sideBy(t) !== undefined);
     return isRemark ? undefined : more.at(-1);
   }

@@ -29,6 +29,17 @@ export function settlePlacements(
   if (parts.length === 0) return placements;
   const assumed = placements.isUnitAssumed === true;
   if (!box) {
+    const other = assumed ? unitBySize(parts) : undefined;
+    if (other) {
+      findings.push(
+        say(
+          file,
+          "warning",
+          `The placement file states no unit, and nothing is there to hold it against; ${other.name} were taken: ${other.because}.`,
+        ),
+      );
+      return inUnit(placements, other.name, other.f);
+    }
     if (assumed)
       findings.push(
         say(
@@ -83,11 +94,7 @@ export function settlePlacements(
         `The placement file states no unit; ${best.name} were taken: ${counts(best.f)}, as ${nowName} only ${on(parts, 1)}.`,
       ),
     );
-    return {
-      ...placements,
-      unit: best.name === "mil" ? "mil" : best.name === "inches" ? "inch" : "mm",
-      parts: parts.map((p) => ({ ...p, xMm: round6(p.xMm * best.f), yMm: round6(p.yMm * best.f) })),
-    };
+    return inUnit(placements, best.name, best.f);
   }
   if (assumed)
     findings.push(
@@ -110,6 +117,38 @@ export function settlePlacements(
     });
   return placements;
 }
+
+/** No board of parts is larger, and no part takes less room than this, mm and mm². */
+const LARGEST_MM = 1000;
+const PART_MM2 = 0.4;
+
+/** The unit that places are in which stand there alone, where millimetres would make a board that nobody builds; nothing where they may be. */
+function unitBySize(
+  parts: readonly Placement[],
+): { readonly name: string; readonly f: number; readonly because: string } | undefined {
+  if (parts.length < 4) return undefined;
+  const span = (of: (p: Placement) => number) => Math.max(...parts.map(of)) - Math.min(...parts.map(of));
+  const [w, h] = [span((p) => p.xMm), span((p) => p.yMm)];
+  const longest = Math.max(w, h);
+  const isRoom = (f: number) => w * h * f * f >= PART_MM2 * parts.length && longest * f <= LARGEST_MM;
+  const size = `${Number(w.toPrecision(3))} × ${Number(h.toPrecision(3))}`;
+  if (longest > LARGEST_MM && isRoom(0.0254))
+    return { name: "mil", f: 0.0254, because: `in millimetres the parts would stand over ${size} mm` };
+  if (w * h < PART_MM2 * parts.length && isRoom(25.4))
+    return {
+      name: "inches",
+      f: 25.4,
+      because: `in millimetres ${parts.length} parts would stand on ${size} mm`,
+    };
+  return undefined;
+}
+
+/** Places read in millimetres as of another unit. */
+const inUnit = (placements: Placements, name: string, f: number): Placements => ({
+  ...placements,
+  unit: name === "mil" ? "mil" : name === "inches" ? "inch" : "mm",
+  parts: placements.parts.map((p) => ({ ...p, xMm: round6(p.xMm * f), yMm: round6(p.yMm * f) })),
+});
 
 const say = (file: string, level: Finding["level"], text: string): Finding => ({
   tag: "unit-assumed",

@@ -350,16 +350,19 @@ export const BOARD_DRESSES: Readonly<Record<string, Dress>> = {
   },
 };
 
-/** Ways of which nobody could tell what is meant; there it has to be said, of the file that is odd. */
-export const BOARD_UNDECIDED: readonly string[] = [
-  "holes in inches under a head in millimetres",
-  "holes at a tenth of their places",
-  "an outline as a cutter's path",
-  "two boards that share a line",
-  "a layer at another scale",
-  "a layer somewhere else",
-  "a mask that says it is positive",
-];
+/**
+ * Ways in which a file says one thing and its neighbours another, each with its reason: it goes to a house as it is, which
+ * reads what it says, so telling it, of the file that is odd, is what is right.
+ */
+export const BOARD_UNDECIDED: Readonly<Record<string, string>> = {
+  "holes in inches under a head in millimetres": "a house drills what the head says",
+  "holes at a tenth of their places": "a house drills where the file says",
+  "an outline as a cutter's path": "the board ends at either side of the path, or at its middle",
+  "two boards that share a line": "one board with a score, or two boards: both are ordered",
+  "a layer at another scale": "a house makes it as it is drawn",
+  "a layer somewhere else": "a house makes it where it is drawn, or moves it",
+  "a mask that says it is positive": "its pads say openings and its head says mask",
+};
 
 function draftOf(c: Chance): Draft {
   const [w, h] = [40 + 2 * c.below(20), 30 + 2 * c.below(15)];

@@ -49,13 +49,13 @@ export function judgeBoard(written: WrittenBoard): { verdict: Verdict; why: stri
   const loud = m.findings.filter((f) => f.level !== "remark");
   if (m.outcome === "reject") return { verdict: "refused", why: m.reason ?? "", measure: m };
   const wrong = wrongIn(m, written);
-  const isOdd = written.culprit !== undefined && BOARD_UNDECIDED.includes(written.kind);
+  const isOdd = written.culprit !== undefined && Object.hasOwn(BOARD_UNDECIDED, written.kind);
   const isSaid = isOdd ? loud.some((f) => f.file === written.culprit) : loud.length > 0;
   // the odd file is told, not its neighbour
   const blamed = loud.find((f) => f.tag === "layer-scale" && f.file !== written.culprit);
   if (blamed)
     return { verdict: "silent", why: `${blamed.file} is blamed for ${written.culprit}`, measure: m };
   if (wrong.length === 0 && !isOdd) return { verdict: "right", why: "", measure: m };
-  if (isSaid) return { verdict: "said", why: wrong[0] ?? "", measure: m };
+  if (isSaid) return { verdict: isOdd ? "asked" : "said", why: wrong[0] ?? "", measure: m };
   return { verdict: "silent", why: wrong[0] ?? `nothing is said of ${written.culprit}`, measure: m };
 }

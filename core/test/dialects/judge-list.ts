@@ -1,8 +1,11 @@
 import { type Bom, readBom } from "../../src/bom/bom.ts";
-import type { WrittenList } from "./lists.ts";
+import { UNDECIDED, type WrittenList } from "./lists.ts";
 
-/** Read as meant; not, but said where; or read as something else without a word. */
-export type Verdict = "right" | "said" | "silent" | "refused";
+/**
+ * Read as meant; asked where nobody could tell what is meant; not as meant, but said where; read as something else without a
+ * word; or not read at all.
+ */
+export type Verdict = "right" | "asked" | "said" | "silent" | "refused";
 
 /**
  * What became of a written list.
@@ -50,5 +53,6 @@ export function judgeList(written: WrittenList): { verdict: Verdict; why: string
     if (!l.refs.some((r) => known.has(r)))
       miss(`row ${l.row} was read as a part: ${l.refs.join(" ")} ${l.valueText}`, l.refs);
   const bad = wrong.find((w) => !w.isSaid) ?? wrong[0];
-  return { verdict: !bad ? "right" : bad.isSaid ? "said" : "silent", why: bad?.why ?? "", bom };
+  const said = Object.hasOwn(UNDECIDED, written.kind) ? "asked" : "said";
+  return { verdict: !bad ? "right" : bad.isSaid ? said : "silent", why: bad?.why ?? "", bom };
 }

@@ -17,13 +17,10 @@ export function judgePlaces(written: WrittenPlaces): {
   const more: Finding[] = [];
   const { parts } = settlePlacements(read, written.box, written.file, more);
   const findings = [...read.findings, ...more];
+  const isUndecided = Object.hasOwn(PLACE_UNDECIDED, written.kind);
   if (parts.length === 0)
     return {
-      verdict: !findings.some((f) => f.level === "error")
-        ? "silent"
-        : PLACE_UNDECIDED.includes(written.kind)
-          ? "said"
-          : "refused",
+      verdict: !findings.some((f) => f.level === "error") ? "silent" : isUndecided ? "asked" : "refused",
       why: "nothing was read",
       findings,
     };
@@ -49,5 +46,6 @@ export function judgePlaces(written: WrittenPlaces): {
   const known = new Set(written.places.map((p) => p.ref));
   for (const p of parts) if (!known.has(p.ref)) miss(`${p.ref} is no part`, /bad-row|ragged/, p.ref);
   const bad = wrong.find((w) => !w.isSaid) ?? wrong[0];
-  return { verdict: !bad ? "right" : bad.isSaid ? "said" : "silent", why: bad?.why ?? "", findings };
+  const said = isUndecided ? "asked" : "said";
+  return { verdict: !bad ? "right" : bad.isSaid ? said : "silent", why: bad?.why ?? "", findings };
 }

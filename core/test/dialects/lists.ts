@@ -329,12 +329,13 @@ function inColumns(rows: readonly (readonly string[])[]): string[][] {
   ]);
 }
 
-/** Ways of which nobody could tell from the list what is meant; there it has to be said. */
-export const UNDECIDED: readonly string[] = [
-  "headings nobody taught, with what is fitted",
-  "a heading of fitting behind another word",
-  "nothing of what is left off",
-];
+/** Ways of which nobody could tell from the list what is meant, each with its reason; there asking is what is right. */
+export const UNDECIDED: Readonly<Record<string, string>> = {
+  "headings nobody taught, with what is fitted":
+    "which of two strange words is the yes, and of what, no cell says",
+  "a heading of fitting behind another word":
+    "not placed by the machine may be placed by hand, or not at all",
+};
 
 /** The list under titles, with what stands between and below its lines. */
 function laidOut(columns: readonly Column[], parts: readonly Part[], l: Language, c: Chance): string[][] {

@@ -323,15 +323,12 @@ export const PLACE_DRESSES: Readonly<Record<string, Dress>> = {
 
 const UNSPOKEN = ["headings nobody taught", "headings nobody taught, mirrored"];
 
-/** Ways of which nobody could tell what is meant; there it has to be said. */
-export const PLACE_UNDECIDED: readonly string[] = [
-  "no unit, and no board",
-  "a unit that cannot be",
-  "no side anywhere",
-  "decimal commas in a list parted by commas",
-  "headings nobody taught",
-  "headings nobody taught, mirrored",
-];
+/** Ways of which nobody could tell what is meant, each with its reason; there asking is what is right. */
+export const PLACE_UNDECIDED: Readonly<Record<string, string>> = {
+  "a unit that cannot be": "the file goes to whoever places the parts, who reads the unit it states",
+  "headings nobody taught": "which of two strange words is the top no cell says",
+  "headings nobody taught, mirrored": "which of two strange words is the yes no cell says",
+};
 
 function placesOf(c: Chance): TruePlace[] {
   const next: Record<string, number> = {};
