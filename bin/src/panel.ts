@@ -69,20 +69,24 @@ export async function panel(
   });
   findings.push(...packed.findings);
   if (!packed.proof.agrees)
-    findings.push({
-      tag: "panel-unproven",
-      level: "error",
-      text: `The sheet does not prove itself and is not written: ${packed.proof.wrong.map((w) => w.text).join(" ")}`.slice(
-        0,
-        1000,
-      ),
-      do: "Please report it with the spec.",
-    });
-  if (out && packed.proof.agrees) writeFileSync(out, packed.zip);
-  const file = out && packed.proof.agrees ? basename(out) : undefined;
+    return refuse(
+      {
+        tag: "panel-unproven",
+        reason:
+          `The sheet, read back, is not what was laid out, and is not handed out: ${packed.proof.wrong.map((w) => w.text).join(" ")}`.slice(
+            0,
+            1000,
+          ),
+        nearest: [],
+        do: "Take another gap, another width of tabs, or other turns.",
+      },
+      json,
+    );
+  if (out) writeFileSync(out, packed.zip);
+  const file = out ? basename(out) : undefined;
   if (json) printJson(documentOf(made, packed.proof, findings, file));
   else print(made, packed.proof, findings, boards, file);
-  return packed.proof.agrees ? 0 : 3;
+  return 0;
 }
 
 function thicknessOf(asked: ReadSpec, boards: readonly PanelBoard[], findings: Finding[]): number {

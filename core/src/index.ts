@@ -162,8 +162,8 @@ export {
   WASTE,
   type WriteMode,
 } from "./panel/spec.ts";
+export { tabRing } from "./panel/tab-body.ts";
 export { type HeldTab, ownTabsOf, type TabAt, TabHand } from "./panel/tab-hand.ts";
-export { tabRing } from "./panel/tabs.ts";
 export { writePanel } from "./panel/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";

@@ -39,7 +39,10 @@ export interface Candidate {
 }
 
 /** Which rails may be tried. */
-function railSets(spec: PanelSpec, designs: readonly PanelDesign[]): readonly (readonly SheetSide[])[] {
+export function railSets(
+  spec: PanelSpec,
+  designs: readonly PanelDesign[],
+): readonly (readonly SheetSide[])[] {
   if (spec.rails !== "auto") return [spec.rails];
   if (spec.thicknessMm < THIN_MM || designs.length > 1 || designs.some((d) => !isRegular(d))) return [SIDES];
   // a least size is reached by rails on the sides that lack it
@@ -48,7 +51,7 @@ function railSets(spec: PanelSpec, designs: readonly PanelDesign[]): readonly (r
 }
 
 /** What of the largest sheet is left for boards. */
-function roomOf(spec: PanelSpec, sides: readonly SheetSide[], across: Parting, along: Parting): Room {
+export function roomOf(spec: PanelSpec, sides: readonly SheetSide[], across: Parting, along: Parting): Room {
   const n = (a: SheetSide, b: SheetSide) => Number(sides.includes(a)) + Number(sides.includes(b));
   const rail = (p: Parting) => spec.railMm + (p === "tabs" ? spec.gapMm : 0);
   return {
@@ -139,10 +142,45 @@ export function candidatesOf(
       add(gridFields(design, 0, room, count, once(used), [[across, along]], spec.gapMm), sides, "grid");
       if (across === "tabs" && along === "tabs") {
         add(mixedFields(design, 0, room, count, quarter, spec.gapMm), sides, "turned rows");
-        if (!isRegular(design)) add(nestedFields(design, 0, room, count, turns, spec.gapMm), sides, "nested");
+        if (!isRegular(design)) {
+          const nested = nestedFields(design, 0, room, count, turns, spec.gapMm);
+          add(nested, sides, "nested");
+          const most = Math.max(0, ...out.map((c) => c.framed.field.slots.length));
+          add(lockedFields(design, room, count, turns, spec.gapMm, most), sides, "nested");
+        }
       }
     }
   return out.filter((c) => fits(spec, c.framed)).sort((a, b) => rank(designs, a, b));
+}
+
+/**
+ * One design by its outlines, board by board: finds what no lattice does, at its price; so only where lattices and grids
+ * hold fewer than are asked for, and where the sheet is to be filled as many more as it finds.
+ *
+ * @param most boards that a field found so far holds
+ */
+function lockedFields(
+  d: PanelDesign,
+  room: Room,
+  count: number | "fill",
+  turns: readonly number[],
+  gap: number,
+  most: number,
+): Field[] {
+  const first = count === "fill" ? most + 1 : count;
+  if (first <= most || first < 2) return [];
+  const lock = new Interlock([d], [turns], gap);
+  const isQuarter = turns.every((t) => turns.includes((t + 90) % 360));
+  const onSide = { widthMm: room.heightMm, heightMm: room.widthMm };
+  let found: Field[] = [];
+  for (let n = first; n * d.areaMm2 <= room.widthMm * room.heightMm; n++) {
+    const lying = lock.field([n], room);
+    const standing = isQuarter ? lock.field([n], onSide) : undefined;
+    if (!lying && !standing) break;
+    found = [...(lying ? [lying] : []), ...(standing ? [onItsSide(standing, [d])] : [])];
+    if (count !== "fill") break;
+  }
+  return found;
 }
 
 /** Several designs in a room, and in the room on its side where they may lie so. */

@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { Body } from "../bodies/body.ts";
 import { madeMeasure } from "../run/made-up.fixture.ts";
 import { panelDesign } from "./design.ts";
+import { solved, spec } from "./designs.fixture.ts";
 import type { PanelDesign } from "./spec.ts";
 
 const measure = madeMeasure({
@@ -95,6 +96,8 @@ test("contacts and half holes forbid their edge, and a bevel makes contacts look
   const d = panelDesign({ name: "d", measure: m, bodies: [], isBevelled: true }) as PanelDesign;
   expect(d.bans.map((b) => [b.box, b.isHard])).toEqual([
     [[9.4, -0.5, 18.6, 6.5], true],
+    // all of the edge, but for what the sides beside it need
+    [[1, -0.5, 49, 0.3], true],
     [[-0.5, 0, 0.4, 40], true],
   ]);
   expect(d.outward).toEqual(["bottom"]);
@@ -118,8 +121,14 @@ test("on the right and at the top the strip that is kept free lies inside and ha
     (panelDesign({ name: "d", measure: { ...measure, ...m }, bodies: [] }) as PanelDesign).bans.map(
       (b) => b.box,
     );
-  expect(bans({ edgeContacts: contacts("right", [47, 20], [47, 10]) })).toEqual([[43.5, 9.4, 50.5, 20.6]]);
-  expect(bans({ edgeContacts: contacts("top", [30, 37], [20, 37]) })).toEqual([[19.4, 33.5, 30.6, 40.5]]);
+  expect(bans({ edgeContacts: contacts("right", [47, 20], [47, 10]) })).toEqual([
+    [43.5, 9.4, 50.5, 20.6],
+    [49.7, 1, 50.5, 39],
+  ]);
+  expect(bans({ edgeContacts: contacts("top", [30, 37], [20, 37]) })).toEqual([
+    [19.4, 33.5, 30.6, 40.5],
+    [1, 39.7, 49, 40.5],
+  ]);
   expect(bans({ castellatedHoles: { count: 4, diameterMm: 0.8, edge: "right" } })).toEqual([
     [49.6, 0, 50.5, 40],
   ]);
@@ -129,4 +138,35 @@ test("on the right and at the top the strip that is kept free lies inside and ha
   // where the row's ends are not known nothing can be kept free along it
   const { from: _, ...half } = contacts("top", [30, 37], [20, 37]).top;
   expect(bans({ edgeContacts: { top: half } })).toEqual([]);
+});
+
+test("of a card the whole edge of its tongue bears neither tab nor score, over its key, and its shoulders do", () => {
+  // a card 60 wide, its tongue from 10 to 50 with a key of 2 at 24, five contacts on the left of the key
+  const ring = [0, 8, 10, 8, 10, 0, 24, 0, 24, 6, 26, 6, 26, 0, 50, 0, 50, 8, 60, 8, 60, 40, 0, 40];
+  const m = {
+    ...measure,
+    extentMm: [0, 0, 60, 40] as [number, number, number, number],
+    edgeContacts: {
+      top: {
+        count: 5,
+        pitchMm: 2,
+        widthMm: 1.2,
+        lengthMm: 6,
+        setbackMm: 0.5,
+        edge: "bottom" as const,
+        from: { x: 12, y: 3 },
+        to: { x: 20, y: 3 },
+      },
+    },
+  };
+  const d = panelDesign({ name: "d", measure: m, rings: [ring], bodies: [] }) as PanelDesign;
+  expect(d.bans.map((b) => b.box)).toEqual([
+    [11.4, -0.5, 20.6, 6.5],
+    [11, -0.5, 49, 0.3],
+  ]);
+  const l = solved([d], spec({ counts: [1], separation: "tabs", rails: ["top", "bottom"], turns: [[0]] }));
+  // at the bottom only the shoulders are held
+  const below = l.tabs.filter((t) => t.acrossDeg === -90).map((t) => t.xMm - l.places[0]!.xMm);
+  expect(below.length).toBeGreaterThan(0);
+  expect(below.every((x) => x < 10 || x > 50)).toBe(true);
 });

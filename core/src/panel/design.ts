@@ -56,7 +56,7 @@ export function panelDesign(d: DesignParts): PanelDesign | PanelRefusal {
   const box = d.measure.extentMm ?? boxAround([ring]);
   const contacts = Object.values(d.measure.edgeContacts ?? {});
   const bans = [
-    ...contacts.flatMap((c) => contactBans(c, box)),
+    ...contacts.flatMap((c) => contactBans(c, box, ring)),
     ...castellationBans(d.measure, box),
     ...d.bodies.map((b) => bodyBan(b, ring, d.packages?.get(b.ref) ?? "")),
     ...(d.snug ?? []),
@@ -106,19 +106,46 @@ function strip(box: PanelDesign["box"], side: SheetSide, from: number, to: numbe
   return [from, y1 - inMm, to, y1 + 0.5];
 }
 
-function contactBans(c: EdgeContacts, box: PanelDesign["box"]): Ban[] {
+/** An edge runs along a side of the box where it comes no further from it than this, mm: a bevel needs all of it. */
+const ALONG_MM = 0.3;
+/** At its ends an edge with contacts may be scored or held by the sides beside it, mm. */
+const CORNER_MM = 1;
+
+/** From where to where a board's edge runs along a side of its box, over notches between; undefined where it does not. */
+function edgeAlong(
+  ring: readonly number[],
+  box: PanelDesign["box"],
+  side: SheetSide,
+): [number, number] | undefined {
+  const [x0, y0, x1, y1] = box;
+  const isUpright = side === "left" || side === "right";
+  const line = { left: x0, right: x1, bottom: y0, top: y1 }[side];
+  let [lo, hi] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
+    const [a, b] = isUpright ? [ring[j]!, ring[i]!] : [ring[j + 1]!, ring[i + 1]!];
+    if (Math.abs(a - line) > ALONG_MM || Math.abs(b - line) > ALONG_MM) continue;
+    const [u, v] = isUpright ? [ring[j + 1]!, ring[i + 1]!] : [ring[j]!, ring[i]!];
+    lo = Math.min(lo, u, v);
+    hi = Math.max(hi, u, v);
+  }
+  return hi > lo ? [lo, hi] : undefined;
+}
+
+/** Contacts bear neither tab nor score over their length, and their edge none anywhere: it is bevelled, or slides into a slot (domain.md F4). */
+function contactBans(c: EdgeContacts, box: PanelDesign["box"], ring: readonly number[]): Ban[] {
   const isUpright = c.edge === "left" || c.edge === "right";
   const ends = [c.from, c.to].flatMap((p) => (p ? [isUpright ? p.y : p.x] : []));
   if (ends.length < 2) return [];
   const half = c.widthMm / 2;
+  const why = `edge contacts on its ${c.edge} edge`;
+  const [from, to] = [Math.min(...ends) - half, Math.max(...ends) + half];
+  const along = edgeAlong(ring, box, c.edge);
+  const whole = along && [Math.min(from, along[0] + CORNER_MM), Math.max(to, along[1] - CORNER_MM)];
   return [
-    {
-      box: strip(box, c.edge, Math.min(...ends) - half, Math.max(...ends) + half, c.lengthMm + c.setbackMm),
-      why: `edge contacts on its ${c.edge} edge`,
-      tabMm: 1,
-      scoreMm: 0,
-      isHard: true,
-    },
+    { box: strip(box, c.edge, from, to, c.lengthMm + c.setbackMm), why, tabMm: 1, scoreMm: 0, isHard: true },
+    ...(whole
+      ? [{ box: strip(box, c.edge, whole[0]!, whole[1]!, ALONG_MM), why, tabMm: 0, scoreMm: 0, isHard: true }]
+      : []),
   ];
 }
 

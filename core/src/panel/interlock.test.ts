@@ -124,3 +124,14 @@ test("a sheet of several irregular designs is smaller than one of their boxes, e
   expect(l.widthMm * l.heightMm).toBeLessThan(0.9 * (boxes.widthMm + 18) * (boxes.heightMm + 18));
   for (const p of l.places) expect(l.tabs.some((t) => t.between.includes(p.copy))).toBe(true);
 });
+
+test("boards of one design that no lattice brings on a sheet are laid one by one", () => {
+  // an L of 50 × 30 with arms of 15 and 10: pairs head to tail make six on 88 × 126
+  const l = ringed("L", [0, 0, 50, 0, 50, 10, 15, 10, 15, 30, 0, 30]);
+  const on = (counts: number | "fill", w = 88, h = 126) =>
+    solved([l], spec({ counts: [counts], rails: [], maxWidthMm: w, maxHeightMm: h, separation: "tabs" }));
+  expect(on(8).counts).toEqual([8]);
+  expect(on("fill").counts[0]).toBeGreaterThanOrEqual(8);
+  // and on the same sheet the other way round
+  expect(on(8, 126, 88).counts).toEqual([8]);
+});

@@ -6,12 +6,24 @@ import { COPPER_WANTED_MM, perforationToCopper } from "./perforate.ts";
 import type { PanelLayout, PanelRefusal, SheetParts } from "./spec.ts";
 import type { Untabbed } from "./tabs.ts";
 
+/** A part of the frame that nothing holds. */
+export const LOOSE_RAIL: PanelRefusal = {
+  tag: "cannot-be-held",
+  reason: "A rail would be held by nothing: no edge beside it has room for a tab.",
+  nearest: [],
+  do: "Take narrower tabs, or leave that rail away.",
+};
+
 /** Why boards would be held by nothing; undefined where all are held. */
 export function looseOf(
   laid: readonly Laid[],
-  held: { readonly untabbed: readonly Untabbed[]; readonly loose: readonly number[] },
+  held: {
+    readonly untabbed: readonly Untabbed[];
+    readonly loose: readonly number[];
+    readonly isFrameLoose: boolean;
+  },
 ): PanelRefusal | undefined {
-  if (held.loose.length === 0) return undefined;
+  if (held.loose.length === 0) return held.isFrameLoose ? LOOSE_RAIL : undefined;
   const l = laid.find((k) => k.place.copy === held.loose[0])!;
   const why = held.untabbed.find((u) => held.loose.includes(u.copy))?.why;
   return {

@@ -5,8 +5,16 @@ import { type Framed, placesOf } from "./framed.ts";
 import { withFreeSides } from "./free-sides.ts";
 import { BALANCE_MM, furnish } from "./furnish.ts";
 import { laidOut } from "./laid.ts";
-import { looseOf, sayOutward, sayOverhangs, sayOwnTabs, sayPerforations, sayUntabbed } from "./laid-notes.ts";
-import { frameOf } from "./material.ts";
+import {
+  LOOSE_RAIL,
+  looseOf,
+  sayOutward,
+  sayOverhangs,
+  sayOwnTabs,
+  sayPerforations,
+  sayUntabbed,
+} from "./laid-notes.ts";
+import { frameOf, materialOf } from "./material.ts";
 import { checkScores, scoreLines } from "./scores.ts";
 import type {
   PanelDesign,
@@ -60,9 +68,14 @@ export function layoutAt(
   const held =
     s.across === "tabs" || s.along === "tabs"
       ? placeTabs({ laid, frame, gapMm: spec.gapMm }, spec.tabMm, spec.thicknessMm, tabbedSides(s), spec.tabs)
-      : { tabs: [], untabbed: [], loose: [] };
+      : { tabs: [], untabbed: [], loose: [], isFrameLoose: false };
   const isRouted = s.across === "tabs" && s.along === "tabs";
-  const loose = isRouted ? looseOf(laid, held) : undefined;
+  const isMixed = !isRouted && (s.across === "tabs" || s.along === "tabs");
+  const loose = isRouted
+    ? looseOf(laid, held)
+    : isMixed && materialOf(frame, rings, held.tabs, []).length > 1
+      ? LOOSE_RAIL
+      : undefined;
   if (loose) return loose;
   if (spec.tabs) sayOwnTabs(held, laid, isRouted, findings);
   else sayUntabbed(held.untabbed, s, findings);

@@ -1,10 +1,11 @@
 import { circleRing } from "../geometry/arc.ts";
 import { type Area, clipAreas, offsetRings } from "../geometry/clip.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
-import { boxAround, posed, posedRing, turnOf } from "../geometry/turn.ts";
+import { Strips } from "../geometry/strips.ts";
+import { boxAround, posedRing, turnOf } from "../geometry/turn.ts";
 import type { Field } from "./grid.ts";
 import type { PanelDesign, PanelLayout, SheetSide, Tab } from "./spec.ts";
-import { tabRing } from "./tabs.ts";
+import { SLACK_MM, tabRing } from "./tab-body.ts";
 
 /** How far the frame's round corners may lie off their circles, mm. */
 const FRAME_ARC_MM = 0.01;
@@ -108,29 +109,59 @@ export interface Piece {
   readonly areaMm2: number;
 }
 
+/** A break runs so far outside of the edge it follows, and is so wide, mm. */
+const BREAK_MM = [0.001, 0.15] as const;
+const STEP_MM = 0.2;
+
+/** The break of a tab along the edge of the board it begins at: a band that follows the edge, however that runs. */
+function breakOf(t: Tab, board: Strips): number[] {
+  const [c, s] = turnOf(t.acrossDeg);
+  const reach = t.gapMm / 2 + SLACK_MM + 0.5;
+  const half = t.widthMm / 2 + t.gapMm;
+  const near: number[] = [];
+  const far: number[] = [];
+  let last = -t.gapMm / 2;
+  const n = Math.ceil((2 * half) / STEP_MM);
+  for (let i = 0; i <= n; i++) {
+    const v = -half + (2 * half * i) / n;
+    const [x, y] = [t.xMm - v * s, t.yMm + v * c];
+    const k = board.firstCrossing(x, y, x - c * reach, y - s * reach);
+    if (k !== undefined) last = -k * reach;
+    for (const [list, out] of [
+      [near, last + BREAK_MM[0]],
+      [far, last + BREAK_MM[1]],
+    ] as const)
+      list.push(x + c * out, y + s * out);
+  }
+  const back: number[] = [];
+  for (let i = far.length - 2; i >= 0; i -= 2) back.push(far[i]!, far[i + 1]!);
+  return [...near, ...back];
+}
+
 /**
  * The pieces after breaking every tab along its boards' edges and every score: n boards and the frame, if the sheet is
  * right.
  *
+ * @param rings edges of the boards as they lie, one a place
  * @param inside a point of each copy that is board
  */
 export function piecesAfterCutting(
   layout: Pick<PanelLayout, "tabs" | "scores" | "places">,
   material: readonly (readonly (readonly number[])[])[],
+  rings: readonly (readonly number[])[],
   inside: readonly (readonly [number, number])[],
 ): Piece[] {
   const cuts: number[][] = [];
+  const strips = new Map<number, Strips>();
   for (const t of layout.tabs) {
-    const [c, s] = turnOf(t.acrossDeg);
-    const w = t.widthMm / 2 + t.gapMm;
-    const across = (u0: number, u1: number) => {
-      const at = (u: number, v: number) =>
-        posed({ xMm: t.xMm, yMm: t.yMm, turnDeg: 0 }, u * c - v * s, u * s + v * c);
-      return [...at(u0, -w), ...at(u1, -w), ...at(u1, w), ...at(u0, w)];
-    };
-    const h = t.gapMm / 2;
     // once: what is left of a tab between two boards stays with the other one
-    cuts.push(across(-h + 0.001, -h + 0.15));
+    const i = layout.places.findIndex((p) => p.copy === t.between[0]);
+    let board = strips.get(i);
+    if (!board) {
+      board = new Strips([rings[i]!]);
+      strips.set(i, board);
+    }
+    cuts.push(breakOf(t, board));
   }
   for (const k of layout.scores)
     cuts.push(

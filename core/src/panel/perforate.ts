@@ -29,20 +29,57 @@ export function insetOf(copperMm: number | undefined): number {
 export const perforationToCopper = (copperMm: number): number =>
   copperMm - insetOf(copperMm) - PERFORATION.diameterMm / 2;
 
-/** Middles of one row, along a line through x, y in a direction. */
-export function rowOfHoles(
-  x: number,
-  y: number,
-  alongX: number,
-  alongY: number,
-  widthMm: number,
-): [number, number][] {
+/** Where the holes of one row stand along a tab, mm from its middle. */
+export function rowOffsets(widthMm: number): number[] {
   const n = perforations(widthMm);
   const first = -((n - 1) * PERFORATION.pitchMm) / 2;
-  return Array.from({ length: n }, (_, i) => {
-    const s = first + i * PERFORATION.pitchMm;
-    return [round(x + alongX * s), round(y + alongY * s)];
-  });
+  return Array.from({ length: n }, (_, i) => first + i * PERFORATION.pitchMm);
 }
 
-const round = (v: number) => Math.round(v * 1e4) / 1e4;
+/** Steeper than this an edge does not run across a tab: by how much a hole is moved along the tab to stand as far from it. */
+const MOST_STRETCH = 1.6;
+const SLOPE_MM = 0.1;
+
+/**
+ * Middles of one row of perforations, each as far inside of its own board's edge as wanted: the row follows an edge that is
+ * round or runs aslant.
+ *
+ * @param edge how far in front of the row's line the edge of the board lies at a place along it, mm, positive outward;
+ *   nothing where it does not
+ * @param insetMm as far inside of the edge
+ * @returns along the row and across it, outward, mm; nothing where the edge does not reach along the whole tab
+ */
+export function rowAlong(
+  widthMm: number,
+  edge: (along: number) => number | undefined,
+  insetMm: number,
+): (readonly [along: number, out: number])[] | undefined {
+  const row: (readonly [number, number])[] = [];
+  for (const s of rowOffsets(widthMm)) {
+    const out = edge(s);
+    if (out === undefined) return undefined;
+    const [a, b] = [edge(s - SLOPE_MM) ?? out, edge(s + SLOPE_MM) ?? out];
+    const stretch = Math.min(MOST_STRETCH, Math.hypot(1, (b - a) / (2 * SLOPE_MM)));
+    row.push([s, out - insetMm * stretch]);
+  }
+  return row;
+}
+
+/** Two rows of perforations are so far apart from middle to middle at least, as two holes of one row are, mm. */
+export const ROWS_APART_MM = PERFORATION.pitchMm - 0.05;
+
+/** Middles of one row half way between two edges. @see rowAlong */
+export function rowBetween(
+  widthMm: number,
+  near: (along: number) => number | undefined,
+  far: (along: number) => number | undefined,
+): (readonly [along: number, out: number])[] | undefined {
+  return rowAlong(
+    widthMm,
+    (s) => {
+      const [a, b] = [near(s), far(s)];
+      return a === undefined || b === undefined ? undefined : (a + b) / 2;
+    },
+    0,
+  );
+}

@@ -53,7 +53,7 @@ export function layerDifferences(
   for (let i = 0; i < panel.n; i++) {
     const b = objectBox(panel, i);
     const [x, y] = anchorOf(panel, i, b);
-    const c = copies.find(
+    const near = copies.filter(
       (k) =>
         x >= k.box[0] - 1e-6 &&
         x <= k.box[2] + 1e-6 &&
@@ -61,6 +61,8 @@ export function layerDifferences(
         y <= k.box[3] + 1e-6 &&
         nearCell(k.design.cell, ...unposed(k.place, x, y)),
     );
+    // an area begins at a corner where boards may touch: it is of the one that holds all of it
+    const c = near.length > 1 ? (near.find((k) => holds(k.box, b)) ?? near[0]) : near[0];
     if (c) c.objects.push(i);
     else {
       beside++;
@@ -84,6 +86,8 @@ export function layerDifferences(
 
 const overlaps = (a: readonly number[], b: readonly number[]) =>
   a[0]! < b[2]! && b[0]! < a[2]! && a[1]! < b[3]! && b[1]! < a[3]!;
+const holds = (a: readonly number[], b: readonly number[]) =>
+  b[0]! >= a[0]! - 1e-3 && b[1]! >= a[1]! - 1e-3 && b[2]! <= a[2]! + 1e-3 && b[3]! <= a[3]! + 1e-3;
 const cellBox = (c: Cell) => {
   let [x0, y0, x1, y1] = [1e9, 1e9, -1e9, -1e9];
   for (let i = 0; i < c.ring.length; i += 2) {

@@ -255,15 +255,16 @@ function provePieces(
     sources.map((s) => s.design),
     layout,
   );
-  const inside = layout.places.map((p) => {
+  const edges = layout.places.map((p) => posedRing(p, sources[p.board]!.design.outline));
+  const inside = layout.places.map((p, i) => {
     const d = sources[p.board]!.design;
     return middleOf({
-      ring: posedRing(p, d.outline),
+      ring: edges[i]!,
       box: posedBox(p, d.box),
       cutouts: d.cutouts.map((c) => posedRing(p, c)),
     });
   });
-  const pieces = piecesAfterCutting(layout, material, inside);
+  const pieces = piecesAfterCutting(layout, material, edges, inside);
   const boards = pieces.filter((p) => p.copies.length > 0);
   // a corner of an outline may move by half a micrometre
   const edge = outline.loops.reduce((n, l) => n + l.perimeterMm, 0);

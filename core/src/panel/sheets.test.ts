@@ -92,6 +92,87 @@ test("copies with their steps are the same sheet as copies written out", () => {
   expect(provePanel([source], layout, readBack(steps)).agrees).toBe(true);
 });
 
+test("planes drawn as their own negative are repeated with their board, edge to edge", () => {
+  const source = sourceOf(MADE.find((m) => m.name === "four-layers")!);
+  const layout = solved([source.design], spec({ counts: [4], separation: "score", rails: [], turns: [[0]] }));
+  const steps = writePanel([source], layout, { name: "p", revision: "A" }, "p", "step-repeat");
+  expect(provePanel([source], layout, readBack(steps)).wrong).toEqual([]);
+});
+
+test("what makes no grid cannot be repeated: it is written out, and that is said of the board it is", () => {
+  const [a, b] = [sourceOf(MADE[0]!), sourceOf(MADE.find((m) => m.name === "ell")!)];
+  const layout = solved([a.design, b.design], spec({ counts: [2, 3], turns: [[0], [0, 90, 180, 270]] }));
+  const written = writePanel([a, b], layout, { name: "s", revision: "A" }, "s", "step-repeat");
+  expect(provePanel([a, b], layout, readBack(written)).wrong).toEqual([]);
+  expect(written.findings.filter((f) => f.tag === "step-repeat-impossible")).toMatchObject([
+    {
+      level: "warning",
+      text: expect.stringMatching(/^ell cannot be written once and repeated: its 3 copies/),
+    },
+  ]);
+});
+
+// sheets that once did not prove themselves: found by laying made boards at random
+test.each<[string, readonly string[], Partial<PanelSpec>]>([
+  ["two rows of perforations in half a millimetre", ["four-layers"], { counts: [2], gapMm: 0.5, rails: [] }],
+  [
+    "tabs that find the same place",
+    ["comb", "tee"],
+    { counts: [2, 5], gapMm: 1, rails: ["left"], tabMm: 8, turns: [[0, 180], [0]], maxWidthMm: 200 },
+  ],
+  [
+    "a rail that no tab reaches from where others stand",
+    ["comb"],
+    {
+      counts: [1],
+      gapMm: 1,
+      rails: ["top", "bottom"],
+      railMm: 3,
+      tabMm: 8,
+      turns: [[0, 180]],
+      separation: "auto",
+    },
+  ],
+  [
+    "narrow tabs over a wide gap",
+    ["tiny"],
+    { counts: [5], gapMm: 3, rails: ["top", "bottom"], railMm: 3, tabMm: 1 },
+  ],
+  [
+    "a sliver of frame between boards",
+    ["kite", "half-round", "aitch"],
+    {
+      counts: [5, 4, 3],
+      gapMm: 0.5,
+      tabMm: 8,
+      turns: [
+        [0, 90],
+        [0, 90],
+        [0, 90],
+      ],
+      maxWidthMm: 300,
+    },
+  ],
+  [
+    "tabs beside each other",
+    ["hexagon"],
+    { counts: [8], gapMm: 0.5, tabMm: 1, rails: ["left"], turns: [[30]], maxWidthMm: 300 },
+  ],
+  ["one rail beside scores", ["wedge"], { counts: ["fill"], separation: "mixed", rails: ["left"], tabMm: 1 }],
+])("%s: the sheet proves itself, or is refused with its reason", (_, names, more) => {
+  const sources = names.map((n) => sourceOf(MADE.find((m) => m.name === n)!));
+  const made = solvePanel(
+    sources.map((s) => s.design),
+    spec({ separation: "tabs", ...more }),
+  );
+  if (isRefusal(made)) {
+    expect(made).toMatchObject({ tag: expect.any(String), do: expect.any(String) });
+    return;
+  }
+  const written = writePanel(sources, made, { name: "f", revision: "A" }, "f");
+  expect(provePanel(sources, made, readBack(written)).wrong).toEqual([]);
+});
+
 test("two designs on one sheet: each as often as asked, and every copy proven against its own board", () => {
   const [a, b] = [sourceOf(MADE[0]!), sourceOf(MADE.find((m) => m.name === "ell")!)];
   const layout = solved(

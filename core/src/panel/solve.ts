@@ -1,4 +1,6 @@
+import { counted } from "../counted.ts";
 import { candidatesOf, notScored, partingsOf, STRAIGHT } from "./candidates.ts";
+import { cannotGo } from "./cannot.ts";
 import { clean, turnedSize } from "./grid.ts";
 import { layoutOf } from "./layout.ts";
 import {
@@ -115,8 +117,7 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
     const found = solvableCounts(designs, spec, asked);
     if (found.length > 0)
       return {
-        tag: "count-does-not-fit",
-        reason: `${asked} of ${d.name} do not go on a sheet of ${spec.maxWidthMm} × ${spec.maxHeightMm} mm.`,
+        ...notLaid(designs, spec, `${asked} of ${d.name}`),
         nearest: found,
         do: `${found[0]} do.`,
       };
@@ -132,6 +133,8 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
         do: "Part the boards by tabs.",
       };
     const [w, h] = turnedSize(d, 0);
+    if (!cannotGo(designs, spec, waysOf(spec), [1]))
+      return { ...notLaid(designs, spec, d.name), nearest: [], do: leastSheet(d, spec) };
     return {
       tag: "larger-than-sheet",
       reason: `${d.name}, ${clean(w)} × ${clean(h)} mm, does not go on a sheet of ${spec.maxWidthMm} × ${spec.maxHeightMm} mm with its rails.`,
@@ -149,12 +152,31 @@ function noRoom(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal 
     };
   const nearest = solvableCounts(designs, spec, asked);
   return {
-    tag: "count-does-not-fit",
-    reason: `${spec.counts.map((c, i) => `${c} of ${designs[i]!.name}`).join(" and ")} do not go on a sheet of ${spec.maxWidthMm} × ${spec.maxHeightMm} mm.`,
+    ...notLaid(designs, spec, spec.counts.map((c, i) => `${c} of ${designs[i]!.name}`).join(" and ")),
     nearest,
     ...(nearest.length > 0
       ? { do: `${nearest[0]} of ${d.name} beside the others do.` }
       : { do: "Take a larger sheet, or fewer of each." }),
+  };
+}
+
+/** That boards do not go on a sheet, where that is certain; else that no way was found. */
+function notLaid(
+  designs: readonly PanelDesign[],
+  spec: PanelSpec,
+  what: string,
+): Pick<PanelRefusal, "tag" | "reason"> {
+  const sheet = `a sheet of ${spec.maxWidthMm} × ${spec.maxHeightMm} mm`;
+  const counts = spec.counts.map((c) => (c === "fill" ? 1 : c));
+  if (cannotGo(designs, spec, waysOf(spec), counts))
+    return { tag: "count-does-not-fit", reason: `${what} do not go on ${sheet}.` };
+  const tried = waysOf(spec).reduce(
+    (n, way) => n + candidatesOf(designs, spec, way, leastStraight(spec)).length,
+    0,
+  );
+  return {
+    tag: "no-way-found",
+    reason: `No way was found to lay ${what} on ${sheet}${tried > 0 ? `: ${counted(tried, "layout")} of boards would go, and none of them can be parted and held` : ", in grids, in rows turned by a quarter, or in each other's corners"}. That there is none is not certain.`,
   };
 }
 

@@ -150,6 +150,8 @@ export interface Tab {
   readonly gapMm: number;
   /** Middles of the perforations. */
   readonly at: readonly (readonly [number, number])[];
+  /** How far it reaches into what it holds, on the first copy's side and on the other: as far as their edges draw back. */
+  readonly intoMm?: readonly [number, number];
 }
 
 export interface SheetHole {

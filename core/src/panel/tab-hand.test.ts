@@ -88,14 +88,25 @@ test("a tab is held over contacts, a corner, another tab, the open: each says wh
   expect(far.why).toBe("nothing lies across the gap there");
 });
 
+test("a rail on the other side gets a tab of its own, which nobody put: else it would be loose", () => {
+  const d = rect(100, 30);
+  const rails = spec({ counts: [1], separation: "tabs", rails: ["bottom", "top"], turns: [[0]] });
+  const l = again([d], { ...rails, tabs: [{ copy: 1, xMm: 10, yMm: 0 }] }, solved([d], rails));
+  expect(l.tabs.map((t) => [t.between, t.acrossDeg])).toEqual([
+    [[1, 0], -90],
+    [[1, 0], 90],
+  ]);
+});
+
 test("one more stands where the edge is longest without one", () => {
   const d = rect(100, 30);
-  const s = spec({ counts: [1], separation: "tabs", tabs: [{ copy: 1, xMm: 10, yMm: 0 }] });
-  const l = again([d], s, solved([d], spec({ counts: [1], separation: "tabs" })));
+  const one: Partial<PanelSpec> = { counts: [1], separation: "tabs", rails: ["bottom"], turns: [[0]] };
+  const s = spec({ ...one, tabs: [{ copy: 1, xMm: 10, yMm: 0 }] });
+  const l = again([d], s, solved([d], spec(one)));
   expect(l.tabs).toHaveLength(1);
   // shown in the middle of the copy it is said of
   const { at } = l.findings.find((f) => f.tag === "held-by-one-tab")!;
-  expect([at!.x, at!.y]).toEqual([l.widthMm / 2, l.heightMm / 2]);
+  expect([at!.x, at!.y]).toEqual([50, 9 + 15]);
   const more = new TabHand([d], s, l).oneMore(1)!;
   // the farthest from 10, 0 that is tabbed to a rail: at the other end
   expect(more.own.xMm).toBeGreaterThan(90);

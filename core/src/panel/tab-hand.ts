@@ -1,9 +1,10 @@
 import { turnOf, unposed } from "../geometry/turn.ts";
+import { around, edgeNear } from "./edge-points.ts";
 import { withFreeSides } from "./free-sides.ts";
 import { type Laid, laidOut } from "./laid.ts";
 import type { OwnTab, PanelDesign, PanelLayout, PanelSpec, Tab } from "./spec.ts";
 import type { EdgePoint } from "./stretch.ts";
-import { edgeNear, TabMaker, tabbedSides } from "./tabs.ts";
+import { TabMaker, tabbedSides } from "./tabs.ts";
 
 /** A tab that can stand where it is held. */
 export interface HeldTab {
@@ -103,24 +104,4 @@ export function ownTabsOf(designs: readonly PanelDesign[], layout: PanelLayout):
     const [x, y] = [t.xMm - (c * t.gapMm) / 2, t.yMm - (s * t.gapMm) / 2];
     return [ownOf(l, edgeNear(l, x, y))];
   });
-}
-
-/** Points along a ring, so far apart, with their directions outward. */
-function around(ring: readonly number[], step: number): EdgePoint[] {
-  const out: EdgePoint[] = [];
-  let left = step / 2;
-  for (let i = 0, j = ring.length - 2; i < ring.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [ring[j]!, ring[j + 1]!, ring[i]!, ring[i + 1]!];
-    const d = Math.hypot(bx - ax, by - ay);
-    if (d < 1e-9) continue;
-    for (; left <= d; left += step)
-      out.push({
-        x: ax + ((bx - ax) * left) / d,
-        y: ay + ((by - ay) * left) / d,
-        nx: (by - ay) / d,
-        ny: -(bx - ax) / d,
-      });
-    left -= d;
-  }
-  return out;
 }

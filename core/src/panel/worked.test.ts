@@ -5,7 +5,7 @@ import { posed, posedRing, unposed } from "../geometry/turn.ts";
 import { clashAt } from "./clash.ts";
 import { rect, refused, ringed, solved, spec } from "./designs.fixture.ts";
 import { layoutAt } from "./layout.ts";
-import { insetOf, perforations, perforationToCopper, rowOfHoles } from "./perforate.ts";
+import { insetOf, perforations, perforationToCopper, rowAlong } from "./perforate.ts";
 import { sagMm } from "./sag.ts";
 import { scoreDepth, scoreToCopperMm } from "./scores.ts";
 import { coverDemand, mixedRun } from "./several.ts";
@@ -14,9 +14,9 @@ import { straightShare, stretchesOf, tabPositions, tabsForEdge } from "./stretch
 
 test("EX 6.1: a tab of 5 mm has six perforations over 4.5 mm", () => {
   expect(perforations(5)).toBe(6);
-  const row = rowOfHoles(10, 20, 1, 0, 5);
-  expect(row[0]).toEqual([8, 20]);
-  expect(row.at(-1)).toEqual([12, 20]);
+  const row = rowAlong(5, () => 1, 0.25)!;
+  expect(row[0]).toEqual([-2, 0.75]);
+  expect(row.at(-1)).toEqual([2, 0.75]);
   // from wall to wall 4 + 0.5
   expect(row.at(-1)![0] - row[0]![0] + 0.5).toBeCloseTo(4.5, 9);
   expect([3, 0.5, 0.4, 1.3].map(perforations)).toEqual([4, 1, 0, 2]);
@@ -223,6 +223,34 @@ test.each([
   expect(r.reason).toMatch(reason);
   expect(r.nearest).toEqual(nearest);
   expect(r.do).toBeTruthy();
+});
+
+// what is certain, and what only was not found: an L of 20 × 20 with arms of 6 has 204 mm²
+test.each<[string, number, number, number, PanelSpec["separation"], string]>([
+  // 13 × 204 = 2652; the sheet has 2400, and 2480 or 2520 with a gap one way
+  ["more area than the sheet has", 13, 40, 60, "auto", "count-does-not-fit"],
+  // scored it might be: 11 × 204 = 2244; by tabs each wants (√204 + √π)² = 257.8, and the sheet has 42 × 62 = 2604: 11 × 257.8 = 2836
+  ["more area with the gaps between them", 11, 40, 60, "tabs", "count-does-not-fit"],
+  // 10 × 257.8 = 2578 of 2604
+  ["hardly less", 10, 40, 60, "tabs", "no-way-found"],
+])("%s", (_, counts, w, h, separation, tag) => {
+  const ell = ringed("L", [0, 0, 20, 0, 20, 6, 6, 6, 6, 20, 0, 20]);
+  const r = refused(
+    [ell],
+    spec({
+      counts: [counts],
+      rails: [],
+      maxWidthMm: w,
+      maxHeightMm: h,
+      separation,
+      turns: [[0, 90, 180, 270]],
+    }),
+  );
+  expect(r.tag).toBe(tag);
+  expect(r.reason).toMatch(
+    tag === "no-way-found" ? /No way was found .* not certain/ : /do not go on a sheet/,
+  );
+  expect(r.nearest[0]).toBeGreaterThan(3);
 });
 
 test("what is larger than the sheet is told with the sheet it needs", () => {

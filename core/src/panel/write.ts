@@ -63,6 +63,7 @@ export function writePanel(
   ];
   const grow = layout.separation === "tabs" ? layout.gapMm / 2 : 0;
   const cells = sources.map((s) => new Cell(s.design.outline, grow));
+  if (mode === "step-repeat") sayNoGrid(sources, layout, findings);
   for (const key of layerKeys(sources)) {
     const fn = functionOf(key, copper);
     const polarity = key.role === "mask" ? "Negative" : "Positive";
@@ -149,6 +150,24 @@ function writeCopies(
     const grid = mode === "step-repeat" ? gridOf(places) : undefined;
     if (grid) w.repeated(grid.nx, grid.ny, grid.stepX, grid.stepY, () => one(grid.first));
     else for (const p of places) one(p);
+  });
+}
+
+/** Boards asked for as one, repeated, which lie in no plain grid: each copy of them is written out. */
+function sayNoGrid(sources: readonly PanelSource[], layout: PanelLayout, findings: Finding[]): void {
+  sources.forEach((s, board) => {
+    const places = layout.places.filter((p) => p.board === board);
+    if (places.length === 0 || gridOf(places)) return;
+    const turns = new Set(places.map((p) => p.turnDeg)).size;
+    findings.push({
+      tag: "step-repeat-impossible",
+      level: "warning",
+      text: `${s.design.name} cannot be written once and repeated: ${turns > 1 ? `its ${places.length} copies lie in ${turns} turns, and a repeat turns nothing` : `its ${places.length} copies make no grid of even steps`}. Every copy was written out.`,
+      do:
+        turns > 1
+          ? "Let it lie one way round, or take the copies as they are."
+          : "Take the copies as they are.",
+    });
   });
 }
 
