@@ -288,6 +288,7 @@ export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil-need
 export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
 export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
+export { trayParts } from "./run/tray.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
 export { lotsOf } from "./run/usage.ts";
 export { whatIf } from "./run/what-if.ts";

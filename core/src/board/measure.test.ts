@@ -132,7 +132,18 @@ test.each([
     "duplicate-layer",
     "warning",
   ],
-  ["two tops", (e: Entry[]) => [...e, { ...e[0]!, path: "again-top.gtl" }], "duplicate-layer", "warning"],
+  [
+    "the top twice, alike",
+    (e: Entry[]) => [...e, { ...e[0]!, path: "again-top.gtl" }],
+    "duplicate-layer",
+    "remark",
+  ],
+  [
+    "two tops that differ",
+    (e: Entry[]) => [...e, entry("again-top.gtl", `${HEAD}%ADD10C,1*%\nD10*\n${flash(1, 1)}M02*\n`)],
+    "duplicate-layer",
+    "warning",
+  ],
 ])("%s is found", (_, change, tag, level) => {
   expect(measure(change(board())).findings).toContainEqual(expect.objectContaining({ tag, level }));
 });
@@ -169,6 +180,26 @@ test("a role comes from the attribute, then the job file, then name and content;
   expect(told.job?.thicknessMm).toBe(1.2);
   const corrected = readBoard([attribute], { roles: { "odd.gbl": { role: "paste", side: "bottom" } } });
   expect(corrected.files[0]).toMatchObject({ role: "paste", side: "bottom", because: "corrected" });
+});
+
+test("a layer that lies there under another name than the job's is taken for it; two that might be are not", () => {
+  const top = (path: string, x = 1) =>
+    entry(path, `%TF.FileFunction,Copper,L1,Top*%\n${HEAD}%ADD10C,1*%\nD10*\n${flash(x, 1)}M02*\n`);
+  const job = entry(
+    "b.gbrjob",
+    JSON.stringify({ FilesAttributes: [{ Path: "was-top.gbr", FileFunction: "Copper,L1,Top" }] }),
+  );
+  const told = (...entries: Entry[]) =>
+    readBoard([...entries, job])
+      .findings.filter((f) => f.tag.startsWith("job-"))
+      .map((f) => [f.tag, f.level]);
+  expect(told(top("is-top.gbr"))).toEqual([["job-file-renamed", "remark"]]);
+  expect(told(top("is-top.gbr"), top("or-top.gbr", 2))).toEqual([["job-missing-file", "error"]]);
+  const bottom = entry(
+    "is-bottom.gbr",
+    `%TF.FileFunction,Copper,L2,Bot*%\n${HEAD}%ADD10C,1*%\nD10*\n${flash(1, 1)}M02*\n`,
+  );
+  expect(told(bottom)).toEqual([["job-missing-file", "error"]]);
 });
 
 test("plated holes cut by the edge are counted as half holes and keep out of the ring", () => {

@@ -257,7 +257,7 @@ test.each<[string, Record<string, string>, string]>([
     {
       ...WHOLE,
       "job.gbrjob": JSON.stringify({
-        FilesAttributes: [{ Path: "gone.gbr", FileFunction: "Copper,L2,Bot" }],
+        FilesAttributes: [{ Path: "gone.gbr", FileFunction: "Copper,L3,Inr" }],
       }),
     },
     "lists gone.gbr, which is not in the drop",

@@ -1,9 +1,10 @@
 import type { Finding } from "../findings.ts";
 import type { LayerLimits } from "../gerber/read.ts";
 import { latin } from "../gerber/scan.ts";
-import { base, checkJob, readJob } from "../job/read.ts";
+import { base, checkJob, type Job, readJob } from "../job/read.ts";
 import type { Placements } from "../placement/placement.ts";
 import { settlePlacements } from "../placement/settle.ts";
+import { roleFromFunction } from "../role/role.ts";
 import { NUMBERED, wordsOf } from "../role/role-name.ts";
 import type { BoardFile, BoardSet, Corrections, Entry } from "./board-file.ts";
 import { heldAgainstContent } from "./content.ts";
@@ -60,7 +61,7 @@ export function readBoard(
   sayLosses(settled, findings);
   sayGaps(settled, netlist?.points ?? [], job?.layers, findings);
   sayOrigins(settled, findings);
-  if (job) checkJob(job, entries, jobs[0]!.path, findings);
+  if (job) checkJob(job, entries, jobs[0]!.path, findings, standInOf(settled, job));
   const box = reader.placed.length > 0 ? extentOf(settled) : undefined;
   const placements = together(
     reader.placed.map(({ path, read }) => settlePlacements(read, box, path, findings)),
@@ -73,6 +74,23 @@ export function readBoard(
     ...(netlist ? { netlist } : {}),
     ...(job ? { job } : {}),
     findings,
+  };
+}
+
+/** Among files that a job does not list, the one that is what a function of it says: the only one of its role, side and number. */
+function standInOf(files: readonly BoardFile[], job: Job) {
+  const free = files.filter((f) => (f.layer || f.drill) && !job.functions.has(base(f.path)));
+  return (fields: readonly string[]): string | undefined => {
+    const told = roleFromFunction(fields, "job");
+    if (!told || told.role === "unknown") return undefined;
+    const are = free.filter(
+      (f) =>
+        f.role === told.role &&
+        f.side === told.side &&
+        (told.index === undefined || f.index === told.index) &&
+        (told.plated === undefined || f.plated === told.plated),
+    );
+    return are.length === 1 ? are[0]!.path : undefined;
   };
 }
 

@@ -13,22 +13,47 @@ export function settleLayers(
   jobLayers?: number,
 ): BoardFile[] {
   const out = withSides(withNumbers(files, findings, jobLayers), findings);
-  const seen = new Map<string, string>();
+  const seen = new Map<string, BoardFile>();
   for (const f of out) {
     if (!["copper", "mask", "legend", "paste", "profile"].includes(f.role)) continue;
     const key = `${f.role} ${f.side ?? ""} ${f.index ?? ""}`;
     const first = seen.get(key);
-    if (first !== undefined)
+    if (first !== undefined && isSameImage(first, f))
+      findings.push({
+        tag: "duplicate-layer",
+        level: "remark",
+        file: f.path,
+        text: `${f.path} is the same as ${first.path}, shape for shape: one of them is enough, and ${first.path} is used.`,
+      });
+    else if (first !== undefined)
       findings.push({
         tag: "duplicate-layer",
         level: "warning",
         file: f.path,
-        text: `A second layer for ${words(f)}; ${first} came first and is used.`,
+        text: `A second layer for ${words(f)}; ${first.path} came first and is used.`,
         do: "Set the role of the one that does not count to unknown.",
       });
-    else seen.set(key, f.path);
+    else seen.set(key, f);
   }
   return out;
+}
+
+/** Whether two layers draw the same, object by object. */
+function isSameImage({ layer: a }: BoardFile, { layer: b }: BoardFile): boolean {
+  if (!a || !b || a.n !== b.n || a.points.length !== b.points.length) return false;
+  const alike = (p: ArrayLike<number>, q: ArrayLike<number>, n: number) => {
+    for (let i = 0; i < n; i++) if (p[i] !== q[i]) return false;
+    return true;
+  };
+  return (
+    alike(a.kind, b.kind, a.n) &&
+    alike(a.dark, b.dark, a.n) &&
+    alike(a.geo, b.geo, a.n * 6) &&
+    alike(a.points, b.points, a.points.length) &&
+    Array.from({ length: a.n }, (_, i) => i).every(
+      (i) => JSON.stringify(a.apertures[a.aperture[i]!]) === JSON.stringify(b.apertures[b.aperture[i]!]),
+    )
+  );
 }
 
 /** Layers numbered from the top: the last one is the bottom, where nothing else is. */

@@ -63,15 +63,31 @@ export function readJob(text: string, file: string, findings: Finding[]): Job | 
   }
 }
 
+/**
+ * Files a job lists and the drop lacks. One that lies there under another name, which the job does not list and which is that
+ * layer, is only called otherwise.
+ *
+ * @param standIn the path of a file that is what a function of the job says; nothing where there is none
+ */
 export function checkJob(
   job: Job,
   entries: readonly { readonly path: string }[],
   file: string,
   findings: Finding[],
+  standIn: (fields: readonly string[]) => string | undefined = () => undefined,
 ): void {
   const have = new Set(entries.map((e) => base(e.path)));
-  for (const p of job.paths)
-    if (!have.has(base(p)))
+  for (const p of job.paths) {
+    if (have.has(base(p))) continue;
+    const other = standIn(job.functions.get(base(p)) ?? []);
+    if (other !== undefined)
+      findings.push({
+        tag: "job-file-renamed",
+        level: "remark",
+        file,
+        text: `The job file lists ${p}, which is not in the drop; ${other} is that layer, and was taken for it.`,
+      });
+    else
       findings.push({
         tag: "job-missing-file",
         // what makes the board itself is a loss; a drawing or a legend is looked for
@@ -82,4 +98,5 @@ export function checkJob(
         text: `The job file lists ${p}, which is not in the drop.`,
         do: "Add the file, or export the job again.",
       });
+  }
 }

@@ -66,6 +66,33 @@ test("a map of the bottom is as it is seen from below; what is to fill in is cou
   expect(below.notes).toEqual(["2 x 1k: R1 R2", "1 x 100n: C1"]);
 });
 
+test("a map says what has a direction and how it is told, and what no file gives a place", () => {
+  const plan = trayPlan(
+    board,
+    "top",
+    [
+      { ref: "D1", x: 10, y: 5, value: "red", direction: "bar at the cathode" },
+      { ref: "U1", x: 20, y: 30, value: "gate", direction: "" },
+      { ref: "R1", x: 45, y: 5, value: "1k" },
+    ],
+    [
+      { ref: "J1", value: "header" },
+      { ref: "C9", value: "470u", direction: "" },
+    ],
+  );
+  expect(plan.texts.map((t) => t.text)).toEqual(["D1*", "U1*", "R1"]);
+  expect(plan.circles.filter((c) => !c.isFilled).map((c) => c.x)).toEqual([10, 20]);
+  expect(plan.notes).toEqual([
+    "1 x 1k: R1",
+    "1 x gate: U1",
+    "1 x red: D1",
+    "* has a direction, look it up in the data sheet: U1 C9",
+    "* bar at the cathode: D1",
+    "beside the map, no file tells the place: 1 x 470u: C9",
+    "beside the map, no file tells the place: 1 x header: J1",
+  ]);
+});
+
 test("a drill template: a cross and the letter of its drill at every hole, sizes rising, the saw half a millimetre outside", () => {
   const plan = drillPlan(board, {
     holes: [

@@ -186,26 +186,72 @@ export interface TrayPart {
   readonly x: number;
   readonly y: number;
   readonly value: string;
+  /** It must not be turned round: how its direction is marked on the body, "" where nobody wrote that down. */
+  readonly direction?: string;
 }
 
-/** Parts on a map one to one, each at its place, with what to fill in by value: nothing is missing once it is full. */
-export function trayPlan(d: PanelDesign, side: "top" | "bottom", parts: readonly TrayPart[]): Plan {
+/** Beside the reference of what has a direction. */
+const DIRECTED = "*";
+
+/**
+ * Parts on a map one to one, each at its place, with what to fill in by value: nothing is missing once it is full. What has a
+ * direction is marked, with how to tell it; what has no known place is counted beside.
+ *
+ * @param beside parts that are fitted and whose place no file tells
+ */
+export function trayPlan(
+  d: PanelDesign,
+  side: "top" | "bottom",
+  parts: readonly TrayPart[],
+  beside: readonly Omit<TrayPart, "x" | "y">[] = [],
+): Plan {
   const [x0, y0, x1, y1] = d.box;
   const flip = side === "bottom";
   const fx = (x: number) => (flip ? x0 + x1 - x : x);
   const ring = d.outline.map((v, i) => (i % 2 === 0 ? fx(v) : v));
-  const byValue = new Map<string, string[]>();
-  for (const p of parts) addTo(byValue, p.value, p.ref);
-  const list = [...byValue].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1));
+  const isDirected = (p: { readonly direction?: string }) => p.direction !== undefined;
+  const named = (p: Omit<TrayPart, "x" | "y">) => `${p.ref}${isDirected(p) ? DIRECTED : ""}`;
   return {
     title: `${d.name}: map of the parts, ${side}`,
     subtitle: `${counted(parts.length, "part")}; lay each on its place before anything is soldered`,
     box: [x0 - 3, y0 - 3, x1 + 3, y1 + 3],
     areas: [{ rings: [ring], tone: "none" }],
     lines: [],
-    circles: parts.map((p) => ({ x: fx(p.x), y: p.y, d: 0.6, isFilled: true })),
-    texts: parts.map((p) => ({ x: fx(p.x), y: p.y + 0.5, mm: 1.4, text: p.ref, isMiddle: true })),
+    circles: parts.flatMap((p) => [
+      { x: fx(p.x), y: p.y, d: 0.6, isFilled: true },
+      ...(isDirected(p) ? [{ x: fx(p.x), y: p.y, d: 1.6, isFilled: false }] : []),
+    ]),
+    texts: parts.map((p) => ({ x: fx(p.x), y: p.y + 0.5, mm: 1.4, text: named(p), isMiddle: true })),
     barMm: Math.min(BAR_MM, Math.max(10, Math.floor((x1 - x0) / 10) * 10)),
-    notes: list.map(([value, refs]) => `${refs.length} x ${value || "without a value"}: ${refs.join(" ")}`),
+    notes: [
+      ...byValue(parts).map(
+        ([value, refs]) => `${refs.length} x ${value || "without a value"}: ${refs.join(" ")}`,
+      ),
+      ...directionNotes([...parts, ...beside]),
+      ...byValue(beside).map(
+        ([value, refs]) =>
+          `beside the map, no file tells the place: ${refs.length} x ${value || "without a value"}: ${refs.join(" ")}`,
+      ),
+    ],
   };
+}
+
+/** References by value, the most first. */
+function byValue(parts: readonly Omit<TrayPart, "x" | "y">[]): [string, string[]][] {
+  const found = new Map<string, string[]>();
+  for (const p of parts) addTo(found, p.value, p.ref);
+  return [...found].sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1));
+}
+
+/** How the direction of marked parts is told, those of which nobody wrote it down first. */
+function directionNotes(parts: readonly Omit<TrayPart, "x" | "y">[]): string[] {
+  const found = new Map<string, string[]>();
+  for (const p of parts) if (p.direction !== undefined) addTo(found, p.direction, p.ref);
+  return [...found]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([mark, refs]) =>
+      mark === ""
+        ? `${DIRECTED} has a direction, look it up in the data sheet: ${refs.join(" ")}`
+        : `${DIRECTED} ${mark}: ${refs.join(" ")}`,
+    );
 }

@@ -1,7 +1,6 @@
 import {
   type BasketCache,
   type BoardSet,
-  boardOf,
   type Covering,
   cornersPlan,
   coveringOf,
@@ -17,7 +16,6 @@ import {
   type PanelProposal,
   type PanelRefusal,
   type PanelSpec,
-  Places,
   type Plan,
   panelOffers,
   panelPlan,
@@ -31,6 +29,7 @@ import {
   solvePanel,
   specOf,
   toWire,
+  trayParts,
   trayPlan,
   type WireError,
 } from "@kobbin/core";
@@ -78,17 +77,10 @@ function planOf(doc: RunDocument, d: PanelDesign, kind: AidKind, board: number):
     return panelPlan(designs, made, { name: doc.product, revision: doc.revision }, panelThickness(doc));
   }
   const side = kind === "tray-top" ? "top" : "bottom";
-  const places = new Places(doc);
-  const at = doc.boards[board]!;
-  const parts = doc.lines
-    .filter((l) => !l.dnp && l.mount !== "none" && boardOf(doc, l) === at)
-    .flatMap((l) =>
-      l.refs.flatMap((ref) => {
-        const p = places.of(l, ref);
-        return p && p.side === side ? [{ ref, x: p.xMm, y: p.yMm, value: l.valueText || l.mpn }] : [];
-      }),
-    );
-  return parts.length > 0 ? trayPlan(d, side, parts) : undefined;
+  const { beside, ...sides } = trayParts(doc, board);
+  // what has no place is counted once, beside the map of the top
+  const rest = side === "top" ? beside : [];
+  return sides[side].length + rest.length > 0 ? trayPlan(d, side, sides[side], rest) : undefined;
 }
 
 const roller = (doc: RunDocument) => {
