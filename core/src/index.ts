@@ -189,7 +189,7 @@ export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run
 export { type LotLeft, leftOnShelf } from "./run/closing.ts";
 export { isComplete, saysUnpriced } from "./run/complete.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { type CurvePoint, curvePoint, curveQuantities } from "./run/curve.ts";
+export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";
 export { directedParts } from "./run/directions.ts";
 export {
   DEFAULT_ASSEMBLY,

@@ -138,3 +138,31 @@ test("a bevel is offered with its effect, and refused with its reason on a thin 
     "boards under 1 mm are not bevelled",
   ]);
 });
+
+test("what a board without contacts pays for those of another is said, with the sum; nothing where it pays nothing", () => {
+  const plain = madeMeasure();
+  const said = (house: House, more: object, boards = [card(1.5), plain]) => {
+    const doc = madeRun({
+      boards: boards.map((measure, i) => ({
+        id: `b${i}`,
+        name: i === 0 ? "Card" : "Main",
+        perProduct: 1,
+        measure,
+      })),
+      house,
+      houses: [house],
+      options: { ...GOLD, ...more },
+    });
+    return rollUp(doc)
+      .notes.filter((n) => n.key.startsWith("paid-for-nothing"))
+      .map((n) => n.text);
+  };
+  // twelve for setting up the bevel
+  expect(said(BEVELLING, { bevel: "30" })).toEqual([
+    "Bevel 30° holds for every board of the product: Main has no edge contacts and pays 12.00 EUR for it.",
+  ]);
+  expect(said(BEVELLING, {})).toEqual([]);
+  expect(said(BEVELLING, { bevel: "30" }, [card(1.5)])).toEqual([]);
+  expect(said(BEVELLING, { bevel: "30" }, [plain, plain])).toEqual([]);
+  expect(said(BEVELLING, { bevel: "30" }, [card(1.5), card(2)])).toEqual([]);
+});

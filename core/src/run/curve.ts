@@ -11,6 +11,8 @@ export interface CurvePoint {
   readonly start: number;
   /** More is needed than is in stock: the known prices carried on as if there were more. */
   readonly isEstimate?: boolean;
+  /** Whose quotations count here; where they do not hold their estimates do. */
+  readonly quoted?: readonly string[];
   /** Things that nothing prices at this quantity, left out of the figures. */
   readonly unpriced?: number;
 }
@@ -29,6 +31,18 @@ export function curveQuantities(goodBoards: number, count = 40): number[] {
   return [...out].sort((a, b) => a - b);
 }
 
+/** Of a curve some of whose points are priced by quotations and others not: at which quantities, and whose. */
+export function quotedOf(
+  curve: readonly CurvePoint[],
+): { readonly quantities: readonly number[]; readonly names: readonly string[] } | undefined {
+  const quoted = curve.filter((p) => p.quoted);
+  if (quoted.length === 0 || quoted.length === curve.length) return undefined;
+  return {
+    quantities: quoted.map((p) => p.quantity),
+    names: [...new Set(quoted.flatMap((p) => p.quoted!))],
+  };
+}
+
 /**
  * Cost per good board at one quantity, everything else as chosen. Beyond the stock the missing pieces would cost nothing:
  * there the known prices are carried on as if the stock went on, which is an estimate and called so.
@@ -39,12 +53,17 @@ export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
   const isShort = known.unpriced.lines.length > 0;
   const r = isShort ? rollUp(withoutStockLimits(at), { scope: "the best" }) : known;
   const unpriced = countUnpriced(r);
+  const quoted = [
+    ...(r.house && r.orders.some((o) => o.quoted) ? [r.house.name] : []),
+    ...(r.assembly?.quoted ? [r.assembly.house.name] : []),
+  ];
   return {
     quantity,
     perGood: microsToNumber(r.perGood),
     total: microsToNumber(r.total),
     start: r.start,
     ...(isShort && r.unpriced.lines.length < known.unpriced.lines.length ? { isEstimate: true } : {}),
+    ...(quoted.length > 0 ? { quoted: [...new Set(quoted)] } : {}),
     ...(unpriced > 0 ? { unpriced } : {}),
   };
 }

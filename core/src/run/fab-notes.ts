@@ -1,9 +1,11 @@
+import type { Measure } from "../board/measure-document.ts";
 import { notJudged } from "../fab/check.ts";
 import { finishKind } from "../fab/finish.ts";
-import { givenUp, optionOf } from "../fab/fit-options.ts";
+import { givenUp, nameOfValue, optionOf } from "../fab/fit-options.ts";
 import type { House } from "../fab/house.ts";
-import { type FabOptions, OPTION_WORDS } from "../fab/options.ts";
-import { hasPriceFor } from "../fab/price.ts";
+import { type FabOptions, NO_EXTRA, OPTION_WORDS } from "../fab/options.ts";
+import { type FabQuote, fabQuote, hasPriceFor } from "../fab/price.ts";
+import { convertMicros, type Micros, microsToNumber } from "../money/money.ts";
 import { coatingOf, orderRules } from "../order-sheet/rules.ts";
 import { settle } from "../order-sheet/settle.ts";
 import { benchNotes } from "./bench-notes.ts";
@@ -41,7 +43,7 @@ export function fabNotes(
   for (const c of checks) if (c.level !== "fine") sayLimit(doc, house, c, add);
   sayUnstated(doc, house, options, add);
   sayGuessed(house, orders, add);
-  sayOptions(doc, house, options, add);
+  sayOptions(doc, house, options, orders, add);
   benchNotes(doc, house, add);
   const quote = quotationOf(doc, house.id);
   if (quote) quotationNotes(doc, house, quote, orders[0]?.unfit?.misfits ?? [], add);
@@ -181,8 +183,52 @@ function sayAgainst(doc: RunDocument, house: House, options: FabOptions, add: Ad
   }
 }
 
+/** What is done to edge contacts alone. */
+const OF_CONTACTS = ["contacts", "bevel"] as const;
+
+/** Options hold for every board of a product: what one without contacts pays for those of another. */
+function sayPaidForNothing(
+  doc: RunDocument,
+  house: House,
+  options: FabOptions,
+  orders: readonly BoardOrder[],
+  add: Add,
+): void {
+  const rate = rateOf(doc, house.currency) ?? "0";
+  doc.boards.forEach((b, i) => {
+    const order = orders[i];
+    const has = (m: Measure) => Object.keys(m.edgeContacts ?? {}).length > 0;
+    if (!order || order.sheet || order.quoted || has(b.measure) || !doc.boards.some((o) => has(o.measure)))
+      return;
+    for (const key of OF_CONTACTS) {
+      if (options[key] === undefined || options[key] === NO_EXTRA) continue;
+      const [withIt, without] = [options, { ...options, [key]: NO_EXTRA }].map((o) =>
+        fabQuote(house, order.facts, o, order.quote.pieces),
+      ) as [FabQuote, FabQuote];
+      const more = convertMicros((withIt.total - without.total) as Micros, rate);
+      if (more <= 0) continue;
+      add(
+        "fab",
+        `paid-for-nothing ${key}${boardMark(doc, b.id)}`,
+        "warning",
+        `${OPTION_WORDS[key].word[0]!.toUpperCase()}${OPTION_WORDS[key].word.slice(1)} ${nameOfValue([house], key, options[key]!)} holds for every board of the product: ${b.name} has no edge contacts and pays ${microsToNumber(more).toFixed(2)} ${doc.workshop.currency} for it.`,
+        {
+          do: "Order that board in a run of its own, or have the house quote both without it there.",
+          ...aboutBoard(doc, b.id),
+        },
+      );
+    }
+  });
+}
+
 /** What the options do to contacts, health, reading and fit. */
-function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Add): void {
+function sayOptions(
+  doc: RunDocument,
+  house: House,
+  options: FabOptions,
+  orders: readonly BoardOrder[],
+  add: Add,
+): void {
   const finish = finishKind(optionOf(house, "finish", options.finish));
   contactNotes(doc, house, options, coatingOf(house, options), add);
   if (finish.isLeaded)
@@ -192,6 +238,7 @@ function sayOptions(doc: RunDocument, house: House, options: FabOptions, add: Ad
       "warning",
       "A leaded finish: selling it is restricted in many places; check your market. Wash hands, no food at the bench.",
     );
+  sayPaidForNothing(doc, house, options, orders, add);
   sayAgainst(doc, house, options, add);
   if (doc.boards.some((b) => (b.measure.castellatedHoles?.count ?? 0) > 0) && finish.isLevelled)
     add("fab", "castellation-finish", "warning", "Half holes on the edge solder better with a flat finish.", {

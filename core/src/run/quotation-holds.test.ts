@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { microsToNumber } from "../money/money.ts";
+import { curvePoint, quotedOf } from "./curve.ts";
 import type { RunDocument, RunQuote } from "./document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
@@ -134,4 +135,22 @@ test("a quotation that says nothing of a bevel was for none: it does not hold fo
   expect(BASIS.options).not.toHaveProperty("bevel");
   expect(of("none")).toBeUndefined();
   expect(of("30")).toEqual(["bevel none, now it is 30°"]);
+});
+
+test("of a curve the quantities a quotation holds for are told from those that are estimated", () => {
+  const at = doc({ basis: BASIS });
+  const points = [8, 10, 40].map((n) => curvePoint(at, n));
+  // five over: 15 are ordered for eight and for ten
+  expect(points.map((p) => p.quoted)).toEqual(
+    [8, 10, 40].map((n) => (rollUp({ ...at, goodBoards: n }).orders[0]!.quoted ? ["FAR"] : undefined)),
+  );
+  expect(quotedOf(points)).toEqual({
+    quantities: points.filter((p) => p.quoted).map((p) => p.quantity),
+    names: ["FAR"],
+  });
+  expect(points.filter((p) => p.quoted).map((p) => p.quantity)).toContain(10);
+  expect(points.at(-1)!.quoted).toBeUndefined();
+  // all of one kind is no mixture
+  expect(quotedOf([10].map((n) => curvePoint(at, n)))).toBeUndefined();
+  expect(quotedOf([8, 10].map((n) => curvePoint(doc(undefined), n)))).toBeUndefined();
 });

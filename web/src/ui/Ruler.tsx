@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from "react";
 import { amount } from "./format.ts";
-import { type RulerPoint, sweetSpots } from "./sweetSpots.ts";
+import { isMixed, type RulerPoint, sweetSpots } from "./sweetSpots.ts";
 
 const W = 470;
 const H = 96;
@@ -142,6 +142,22 @@ export function Ruler({
               <title>{`${p.quantity}: ${amount(p.perGood, currency)} each, a step down`}</title>
             </path>
           ))}
+          {isMixed(points) &&
+            points
+              .filter((p) => p.quoted)
+              .map((p) => (
+                <circle
+                  key={p.quantity}
+                  cx={x(p.quantity)}
+                  cy={y(p.perGood)}
+                  r="3.4"
+                  fill="var(--sheet)"
+                  stroke="var(--metal)"
+                  strokeWidth="1.6"
+                >
+                  <title>{`${p.quantity}: by the quotation of ${p.quoted!.join(" and ")}; estimates elsewhere`}</title>
+                </circle>
+              ))}
           <line x1={x(shown)} x2={x(shown)} y1={4} y2={BASE + 8} stroke="var(--metal)" strokeWidth="2" />
           <circle cx={x(shown)} cy={BASE} r="6" fill="var(--metal)" />
           {told && (

@@ -1,4 +1,4 @@
-import { type CostNode, microsToNumber, saysUnpriced, unitOf } from "@kobbin/core";
+import { type CostNode, microsToNumber, quotedOf, saysUnpriced, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { Quantity } from "../../run/Quantity.tsx";
@@ -262,9 +262,12 @@ function CurveSays() {
   const { curve, doc } = useRun();
   const from = curve.find((p) => p.isEstimate);
   const open = curve.find((p) => p.quantity === doc.goodBoards)?.unpriced ?? curve[0]?.unpriced;
-  if (!from && !open) return null;
+  const quoted = quotedOf(curve);
+  if (!from && !open && !quoted) return null;
   return (
     <p className="mt-1 text-[14px] text-ink-2" data-testid="curve-says">
+      {quoted &&
+        `At ${quoted.quantities.join(", ")} the quotation of ${quoted.names.join(" and ")} counts; at the other quantities their estimates do, so a step there may be one of the prices alone. `}
       {from &&
         `From ${from.quantity} on more is needed than is in stock: an estimate (dashed), the known prices carried on as if there were more. `}
       {open !== undefined && open > 0 && (
@@ -282,6 +285,7 @@ function CurveTable() {
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const spots = new Set(sweetSpots(curve).map((p) => p.quantity));
+  const isMixed = quotedOf(curve) !== undefined;
   return (
     <details className="mt-3">
       <summary className="quiet-link">the {curve.length} quantities as a table</summary>
@@ -306,6 +310,7 @@ function CurveTable() {
                 <td className="num text-right">
                   {p.unpriced ? "≥ " : ""}
                   {p.isEstimate ? "~ " : ""}
+                  {p.quoted && isMixed ? "quoted " : ""}
                   {amount(p.perGood, currency)}
                 </td>
                 <td className="num text-right">{amount(p.total, currency)}</td>

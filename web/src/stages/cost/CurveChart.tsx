@@ -91,7 +91,7 @@ export function CurveChart({
               title: (items) => `${items[0]?.parsed.x} good ${unit}s`,
               label: (item) => {
                 const p = points[item.dataIndex];
-                return `${p?.unpriced ? "at least " : ""}${amount(item.parsed.y ?? 0, currency)} ${currency} each${p?.isEstimate ? ", an estimate beyond stock" : ""}`;
+                return `${p?.unpriced ? "at least " : ""}${amount(item.parsed.y ?? 0, currency)} ${currency} each${p?.isEstimate ? ", an estimate beyond stock" : ""}${p?.quoted ? `, by the quotation of ${p.quoted.join(" and ")}` : ""}`;
               },
             },
           },
