@@ -190,9 +190,14 @@ export async function dropFiles(
 
 let shops = 0;
 /** A shop of one's own, in the place of whoever was signed in. */
-export async function newShop(page: Page, name = "Moss Lane Instruments"): Promise<void> {
+export async function newShop(
+  page: Page,
+  name = "Moss Lane Instruments",
+  partners: "made-up" | "none" = "made-up",
+): Promise<void> {
   await ask(page, "POST", "/api/shops", {
     name,
+    partners,
     currency: "EUR",
     hourlyRate: "30",
     email: `${Date.now()}-${process.pid}-${shops++}@moss`,

@@ -90,20 +90,21 @@ async function askAndKeep(
   workshopId: string,
   ask: Asked,
 ): Promise<void> {
-  const { run, lines, supplier, wanted, asked } = await withWorkshop(pool, workshopId, async (tx) => {
+  const { run, lines, supplier, wanted, rules } = await withWorkshop(pool, workshopId, async (tx) => {
     const run = await oneRun(tx, ask.runId);
     const lines = await manyLines(tx, run.revisionId);
     const supplier = (await manySuppliers(tx)).find((s) => s.id === ask.supplierId);
     const { library, alternates } = await manyPartsFor(tx, lines, ask.runId);
     const { rules } = await oneShop(tx);
     const wanted = wantedOf(lines, library, alternates, rules);
-    return { run, lines, supplier, wanted, asked: rulesWanted(lines, rules) };
+    return { run, lines, supplier, wanted, rules };
   });
   if (!supplier?.feedKey) throw new NoLongerAsked("It can no longer be asked.");
   const until = performance.now() + patienceMs;
   const read = readerFor(compute, workshopId);
   const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs, read);
   const left = Math.max(1, until - performance.now());
+  const asked = rulesWanted(lines, rules, new Set(numbers.notListed));
   const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), left, read);
   const said: Answered = { ...numbers, offers: [...numbers.offers, ...any] };
   await recordChange(

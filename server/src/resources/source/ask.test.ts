@@ -2,7 +2,8 @@ import { createServer, type IncomingMessage, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { FeedPart } from "@kobbin/contract";
-import { askSupplier, searchSupplier, type Wanted, type WantedRule } from "./ask.ts";
+import type { RunLine } from "@kobbin/core";
+import { askSupplier, rulesWanted, searchSupplier, type Wanted, type WantedRule } from "./ask.ts";
 import type { SupplierRow } from "./queries.ts";
 
 // a supplier that answers as the test says
@@ -119,4 +120,30 @@ test("numbers are asked two hundred at a time; what is not listed is told of a l
   await expect(askSupplier(url, supplier, wanted.slice(0, 1), "2026-11-28", PATIENCE)).rejects.toThrow(
     "Its answer cannot be used: notListed should be a list.",
   );
+});
+
+test("a line whose number is not listed is asked for by its value and package; others by their number alone", () => {
+  const line = (id: string, mpn: string, more: object = {}) =>
+    ({
+      id,
+      refs: [`R${id}`],
+      qty: 1,
+      valueText: "10k",
+      package: "0603",
+      mpn,
+      maker: "",
+      description: "",
+      dnp: false,
+      mount: "machine",
+      ...more,
+    }) as RunLine;
+  const lines = [line("1", "OX-10K"), line("2", "OX-10K-B"), line("3", ""), line("4", "XX", { dnp: true })];
+  const ids = (unlisted: readonly string[]) =>
+    rulesWanted(lines, {}, new Set(unlisted))
+      .flatMap((w) => w.lines)
+      .sort();
+  expect(ids([])).toEqual(["3"]);
+  expect(ids(["2", "4"])).toEqual(["2", "3"]);
+  const [rule] = rulesWanted([lines[0]!], {}, new Set(["1"]));
+  expect(rule!.facts).toMatchObject({ kind: "resistor", package: "0603" });
 });

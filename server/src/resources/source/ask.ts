@@ -54,9 +54,19 @@ export interface WantedRule {
   readonly lines: readonly string[];
 }
 
-/** The rules suppliers are asked for any part for. */
-export function rulesWanted(lines: readonly RunLine[], rules: ClassRules): WantedRule[] {
+/**
+ * The rules suppliers are asked for any part for: those of lines without a number, and of lines whose number they do not
+ * list, of which something of the same value and package may stand in once somebody approves it.
+ *
+ * @param unlisted lines whose own number was asked for and is not sold
+ */
+export function rulesWanted(
+  all: readonly RunLine[],
+  rules: ClassRules,
+  unlisted: ReadonlySet<string> = new Set(),
+): WantedRule[] {
   const out = new Map<string, { id: string; facts: PartFacts; lines: string[] }>();
+  const lines = all.map((l) => (unlisted.has(l.id) ? { ...l, mpn: "" } : l));
   for (const l of lines.filter(isUnnamed)) {
     const rule = ruleOf(l, rules);
     const key = lineKey(l);

@@ -3,6 +3,7 @@ import { BothSides } from "../../proof/InColours.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
+import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { money } from "../../ui/format.ts";
 import { useParam } from "../../ui/params.ts";
@@ -63,22 +64,35 @@ export function FabPage() {
         <Skeleton rows={6} label="Effects are being computed" />
       ) : (
         <>
-          <Houses />
-          <AskHouses />
-          <Picks />
-          {!isLocked && (
-            <p className="mt-2 text-[14px]">
-              {effects.houses.length === 0 && (
-                <span className="text-ink-2">No house is known yet; what one quoted is enough to </span>
+          {effects.houses.length === 0 ? (
+            <div className="my-4 max-w-[60ch]">
+              <p className="mb-2 text-ink-2">
+                No house is known yet. What one quoted you is enough: name, price, freight and days; its
+                limits when you have them.
+              </p>
+              {!isLocked && (
+                <Button look="main" onClick={() => setDialog({ kind: "new", house: "" })}>
+                  Begin a house from its quotation
+                </Button>
               )}
-              <button
-                type="button"
-                className="quiet-link"
-                onClick={() => setDialog({ kind: "new", house: "" })}
-              >
-                {effects.houses.length === 0 ? "begin one" : "begin a house that is not listed"}
-              </button>
-            </p>
+            </div>
+          ) : (
+            <>
+              <Houses />
+              <AskHouses />
+              <Picks />
+              {!isLocked && (
+                <p className="mt-2 text-[14px]">
+                  <button
+                    type="button"
+                    className="quiet-link"
+                    onClick={() => setDialog({ kind: "new", house: "" })}
+                  >
+                    begin a house that is not listed
+                  </button>
+                </p>
+              )}
+            </>
           )}
           {r.house && <OfHouse onDialog={setDialog} />}
           {order?.quoted?.basis && (

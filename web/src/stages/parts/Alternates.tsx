@@ -2,6 +2,7 @@ import {
   type Candidate,
   candidatesFor,
   factsOfLine,
+  type LibraryPart,
   lineKey,
   numberKey,
   type RunLine,
@@ -145,6 +146,22 @@ function State({ candidate: c }: { candidate: Candidate }) {
   );
 }
 
+/** A part's number in the library: one that only a supplier named is taken over first, with what it says of it. */
+async function kept({
+  found,
+  id,
+  mpn,
+  maker,
+  kind,
+  description,
+  package: body,
+  params,
+}: LibraryPart): Promise<string> {
+  if (!found) return id;
+  const made = await addParts([{ mpn, maker, kind, description, package: body, params }]);
+  return made.value.ids[0]!;
+}
+
 /** Proposing, approving and refusing, with a reason; what is forbidden cannot be approved. */
 function Decide({ line, original, candidate: c }: { line: RunLine; original: string; candidate: Candidate }) {
   const { id, did } = useRun();
@@ -153,13 +170,15 @@ function Decide({ line, original, candidate: c }: { line: RunLine; original: str
   const needsReason = c.comparison.verdict !== "equal" || c.part.suspect !== undefined;
   const isForbidden = c.comparison.verdict === "forbidden";
   const decide = (state: "proposed" | "approved" | "refused", forRun: boolean) => {
-    const done = decideAlternate({
-      original,
-      partId: c.part.id,
-      state,
-      because: because.trim() || (c.decided?.because ?? ""),
-      ...(forRun ? { runId: id } : {}),
-    });
+    const done = kept(c.part).then((partId) =>
+      decideAlternate({
+        original,
+        partId,
+        state,
+        because: because.trim() || (c.decided?.because ?? ""),
+        ...(forRun ? { runId: id } : {}),
+      }),
+    );
     done.then(
       () =>
         did(

@@ -1,30 +1,28 @@
 import { type FormEvent, useState } from "react";
-import { addOffer, addSupplier } from "../../resources/run.ts";
+import { addOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
-import { Field, Pick } from "../../ui/Field.tsx";
+import { Field } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/format.ts";
 import { useSayError } from "../../ui/Toast.tsx";
 import { PriceDoubt } from "./PriceDoubt.tsx";
 import { type MarkReading, type PastedBreaks, readBreaks } from "./pasted.ts";
-
-const NEW = "new";
+import { useSupplierChoice, WhichSupplier } from "./WhichSupplier.tsx";
 
 /** An offer typed or pasted for one line, from a supplier known or new. */
 export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () => void }) {
   const { id, doc, did } = useRun();
   const line = doc.lines.find((l) => l.id === lineId)!;
-  const [supplier, setSupplier] = useState(doc.suppliers[0]?.id ?? NEW);
+  const choice = useSupplierChoice();
+  const { currency } = choice;
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string>();
   const [doubt, setDoubt] = useState<PastedBreaks["doubt"]>();
   const [reading, setReading] = useState<MarkReading>();
   const [wasPasted, setPasted] = useState(false);
   const sayError = useSayError();
-  const currencies = [...new Set([doc.workshop.currency, ...Object.keys(doc.workshop.rates)])];
-  const [currency, setCurrency] = useState(doc.suppliers[0]?.currency ?? doc.workshop.currency);
   const submit = async (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
@@ -34,19 +32,7 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
     setDoubt(read.doubt);
     if (read.problem || read.doubt) return;
     try {
-      const supplierId =
-        supplier === NEW
-          ? (
-              await addSupplier(id, {
-                name: value("supplierName"),
-                currency,
-                shipping: typedNumber(value("shipping")) || "0",
-                ...(value("freeFrom") ? { freeFrom: typedNumber(value("freeFrom")) } : {}),
-                daysMin: Number(value("days")),
-                daysMax: Number(value("days")),
-              })
-            ).id
-          : supplier;
+      const supplierId = await choice.idOf(f);
       const done = addOffer(id, lineId, {
         supplierId,
         stock: Number(value("stock")),
@@ -74,40 +60,7 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
       about={[line.valueText, line.package, line.mpn].filter(Boolean).join(", ")}
     >
       <form onSubmit={submit} className="flex flex-col gap-3">
-        <div className="grid grid-cols-2 gap-3">
-          <Pick
-            label="Supplier"
-            value={supplier}
-            options={[...doc.suppliers.map((s) => [s.id, s.name] as const), [NEW, "another supplier …"]]}
-            onChange={(v) => {
-              setSupplier(v);
-              const known = doc.suppliers.find((s) => s.id === v);
-              if (known) setCurrency(known.currency);
-            }}
-          />
-          <Pick
-            label="Currency"
-            value={currency}
-            options={currencies.map((c) => [c, c] as const)}
-            onChange={setCurrency}
-          />
-        </div>
-        {supplier === NEW && (
-          <div className="grid grid-cols-2 gap-3 border-l-2 border-rule pl-3">
-            <Field label="Its name" name="supplierName" required maxLength={120} />
-            <Field
-              label="Days until here"
-              name="days"
-              type="number"
-              min={0}
-              max={365}
-              required
-              defaultValue={5}
-            />
-            <Field label="Shipping" name="shipping" inputMode="decimal" required defaultValue="0.00" />
-            <Field label="Free from (if ever)" name="freeFrom" inputMode="decimal" />
-          </div>
-        )}
+        <WhichSupplier choice={choice} />
         <label className="flex flex-col gap-[3px]">
           <span className="text-[13.5px] text-ink-2">Price steps, one a row: quantity and price each</span>
           <textarea

@@ -1,5 +1,6 @@
 import {
   assemblyHouse,
+  candidatesFor,
   daysBetween,
   FRESH_DAYS,
   type LinePart,
@@ -12,11 +13,18 @@ import {
   rateOf,
   refusedPackings,
 } from "@kobbin/core";
+import { Link } from "react-router";
 import { removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { day, unitPrice } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+
+const VERDICT = {
+  equal: "equal by what is known",
+  look: "wants a look",
+  forbidden: "forbidden",
+} as const;
 
 /** What the pieces come in, and what that costs once. */
 function Packaged({ offer: o }: { offer: RunOffer }) {
@@ -89,6 +97,19 @@ export function Offers({
   const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
   const age = (o: RunOffer) => daysBetween(o.capturedOn, doc.today);
   const partOf = (p: string) => doc.library?.find((x) => x.id === p)?.mpn ?? "another part";
+  // equal, or what is to be looked at: as the parts list compares them
+  const compared = new Map(
+    doc.lines
+      .filter((l) => lines.includes(l.id))
+      .flatMap((l) =>
+        candidatesFor(l, doc.library ?? [], doc.alternates ?? [], { rules: doc.workshop.rules }),
+      )
+      .map((c) => [c.part.id, c.comparison.verdict]),
+  );
+  const verdictOf = (p: string) => {
+    const verdict = compared.get(p);
+    return verdict === undefined ? "" : `${VERDICT[verdict]}, `;
+  };
   // offers for parts that are only thought of: shown with their price, not bought
   const counted = new Set(offers.map((o) => o.id));
   const thought = doc.offers.filter(
@@ -201,7 +222,12 @@ export function Offers({
               </span>{" "}
               each
             </span>
-            <span>not approved for this run</span>
+            <span>
+              {verdictOf(o.part!)}not approved for this run;{" "}
+              <Link className="quiet-link" to={`/runs/${id}/parts?line=${o.line}`}>
+                compare and approve
+              </Link>
+            </span>
           </li>
         ))}
         {others.map(({ offer: o, why }) => (

@@ -14,10 +14,12 @@ import { Baskets } from "./Baskets.tsx";
 import { LineWhy } from "./LineWhy.tsx";
 import { Needed } from "./Needed.tsx";
 import { NoNumber } from "./NoNumber.tsx";
+import { NoOffer } from "./NoOffer.tsx";
 import { OfferDialog } from "./OfferDialog.tsx";
 import { Offers } from "./Offers.tsx";
 import { OnShelf } from "./OnShelf.tsx";
 import { Out } from "./Out.tsx";
+import { PriceGrid } from "./PriceGrid.tsx";
 import { QuotationDialog } from "./QuotationDialog.tsx";
 import { Scarce } from "./Scarce.tsx";
 import { Since } from "./Since.tsx";
@@ -45,6 +47,7 @@ export function SourcePage() {
     wasAsking.current = isAsking;
   }, [isAsking, say, total, gaps, lost]);
   const [isQuoting, setQuoting] = useState(false);
+  const [isPricing, setPricing] = useState(false);
   const [open, setOpen] = useState<string>();
   const [typing, setTyping] = useState<string>();
   const supplierIndex = useMemo(() => new Map(doc.suppliers.map((s, i) => [s.id, i])), [doc.suppliers]);
@@ -79,6 +82,7 @@ export function SourcePage() {
         </div>
         {!isLocked && (
           <div className="flex shrink-0 items-center gap-2">
+            <Button onClick={() => setPricing(true)}>Type prices</Button>
             <Button onClick={() => setQuoting(true)}>Read a quotation</Button>
             <Button
               className="shrink-0"
@@ -173,8 +177,7 @@ export function SourcePage() {
                           ...l.buys.map((b) => nameOf(b.supplier)),
                         ].join(" + ") || (
                           <span className="inline-flex items-center gap-1 text-stop">
-                            <Mark kind="blocked" />{" "}
-                            {need.listed.length === 0 ? "no offer" : "not in this basket"}
+                            <Mark kind="blocked" /> <NoOffer need={need} unlisted={unlistedFor(l.line)} />
                           </span>
                         )}
                         {pins[l.line] && <span className="text-ink-3"> (kept)</span>}
@@ -220,6 +223,7 @@ export function SourcePage() {
           </tfoot>
         </table>
       </div>
+      {isPricing && <PriceGrid onClose={() => setPricing(false)} />}
       {isQuoting && <QuotationDialog onClose={() => setQuoting(false)} />}
       {typing && <OfferDialog lineId={typing} onClose={() => setTyping(undefined)} />}
     </section>
