@@ -1,5 +1,6 @@
 import type { HouseRecord } from "@kobbin/contract";
 import { type HouseEffect, type LimitCheck, OPTION_WORDS, shortOf, unitOf } from "@kobbin/core";
+import { useState } from "react";
 import { Link } from "react-router";
 import { useHouseRecords } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
@@ -50,9 +51,7 @@ export function Houses() {
                       ) : (
                         (doc.houses?.find((x) => x.id === h.house)?.about ?? "")
                       )}
-                      {h.unstated.length > 0 && (
-                        <span className="block text-look">does not say: {h.unstated.join(", ")}</span>
-                      )}
+                      <Unstated of={h.unstated} />
                       {doc.houses
                         ?.find((x) => x.id === h.house)
                         ?.promotions?.filter((x) => x.until === undefined || x.until >= doc.today)
@@ -143,14 +142,44 @@ export function Houses() {
   );
 }
 
+/** Of several reasons the first stands there, the others behind a press. */
+const FIRST = 1;
+
+function Rest({ of, onAll }: { of: number; onAll: () => void }) {
+  if (of <= 0) return null;
+  return (
+    <>
+      {" "}
+      <button type="button" className="quiet-link" onClick={onAll}>
+        and {of} more
+      </button>
+    </>
+  );
+}
+
+/** Limits a house does not state. */
+function Unstated({ of }: { of: readonly string[] }) {
+  const [isAll, setAll] = useState(false);
+  if (of.length === 0) return null;
+  const shown = isAll ? of : of.slice(0, FIRST);
+  return (
+    <span className="block text-look">
+      does not say: {shown.join(", ")}
+      <Rest of={of.length - shown.length} onAll={() => setAll(true)} />
+    </span>
+  );
+}
+
 /** Why a house cannot make the boards: each measure with its limit, and its place on the picture. */
 function Refusal({ house: h }: { house: HouseEffect }) {
   const { id, doc } = useRun();
+  const [isAll, setAll] = useState(false);
   if (h.breaches.length === 0) return <span className="text-stop">cannot: {said(h.cannot!)}</span>;
+  const shown = isAll ? h.breaches : h.breaches.slice(0, FIRST);
   return (
     <span className="text-stop">
       cannot:{" "}
-      {h.breaches.map((c, i) => {
+      {shown.map((c, i) => {
         const words = `${shortOf(c)} ${mm(c.value)}, holds ${written(String(c.limit))}`;
         const to = onBoard(id, doc, c);
         return (
@@ -166,6 +195,7 @@ function Refusal({ house: h }: { house: HouseEffect }) {
           </span>
         );
       })}
+      <Rest of={h.breaches.length - shown.length} onAll={() => setAll(true)} />
     </span>
   );
 }

@@ -38,10 +38,10 @@ const typed = (key: keyof PriceCells, label: string, width: number): GridColumn<
   canEdit: () => true,
 });
 const COLUMNS: readonly GridColumn<PriceRow>[] = [
-  shown("part", "Part", 230),
+  shown("part", "Part", 238),
   shown("number", "Number", 150),
   shown("need", "Needed", 76),
-  typed("each", "Price each", 170),
+  typed("each", "Price each", 196),
   typed("from", "From", 70),
   typed("stock", "Stock", 86),
 ];
