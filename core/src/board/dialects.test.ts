@@ -107,3 +107,21 @@ test("an outline drawn as wide as a cutter tells its three sizes", () => {
   ]);
   expect(said([copper(1), holes(1), wide(0.5)], "outline-wide")).toEqual([]);
 });
+
+test("a move that is proposed for a file is judged as the files are: taken, nothing is said of that file any more", () => {
+  let offered = 0;
+  for (let n = 0; n < 100; n++) {
+    const written = writtenBoard(59, n);
+    for (const f of measure(written.entries).findings) {
+      if (!f.offer) continue;
+      offered++;
+      const after = measure(written.entries, { moves: { [f.offer.file]: f.offer.move } });
+      expect([n, written.kind, after.findings.filter((x) => x.tag === f.tag && x.file === f.file)]).toEqual([
+        n,
+        written.kind,
+        [],
+      ]);
+    }
+  }
+  expect(offered).toBeGreaterThan(2);
+});

@@ -332,7 +332,10 @@ function startsOf(laid: readonly Laid[], axis: 0 | 1, period: number): number[] 
 function smallest(inside: readonly Laid[], count: number, x: number, y: number): Laid[] | undefined {
   if (inside.length < count) return undefined;
   let best: { boards: Laid[]; area: number } | undefined;
-  const rights = [...new Set(inside.map((p) => Math.round(p.box[2] * 1000) / 1000))].sort((a, b) => a - b);
+  // up, so that the board it is taken from lies inside
+  const rights = [...new Set(inside.map((p) => Math.ceil(p.box[2] * 1000 - 1e-6) / 1000))].sort(
+    (a, b) => a - b,
+  );
   const upward = [...inside].sort((a, b) => a.box[3] - b.box[3]);
   const leastHeight = upward[0]!.box[3] - y;
   for (const right of rights) {

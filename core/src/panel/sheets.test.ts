@@ -451,3 +451,32 @@ test.each([
     expect(fields.filter((f) => !strokes.some((g) => lies(g, f)))).toEqual([]);
   },
 );
+
+test("counts that are proposed in the place of one that does not go do go, and one more of a kind than asked is not proposed", () => {
+  const chosen = ["rectangle", "ell", "disc", "comb", "kite", "star"].map(
+    (name) => sourceOf(MADE.find((m) => m.name === name)!).design,
+  );
+  let proposed = 0;
+  for (const design of chosen)
+    for (const [w, h] of [
+      [100, 80],
+      [150, 120],
+      [200, 150],
+    ] as const)
+      for (const separation of ["auto", "tabs", "score"] as const) {
+        const wish = spec({ counts: [40], maxWidthMm: w, maxHeightMm: h, separation });
+        const made = solvePanel([design], wish);
+        if (!isRefusal(made)) continue;
+        for (const n of made.nearest) {
+          proposed++;
+          const other = solvePanel([design], { ...wish, counts: [n] });
+          expect([design.name, w, separation, isRefusal(other) ? other.reason : other.counts]).toEqual([
+            design.name,
+            w,
+            separation,
+            [n],
+          ]);
+        }
+      }
+  expect(proposed).toBeGreaterThan(10);
+});
