@@ -66,9 +66,9 @@ export async function expectAccessibleByNight(page: Page): Promise<void> {
 const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
 
 /** What the person of a page may do, done by a request: for what a journey only walks through to get somewhere. */
-async function ask<T>(
+export async function ask<T>(
   page: Page,
-  method: "GET" | "POST",
+  method: "GET" | "POST" | "PUT",
   path: string,
   body?: object | FormData,
 ): Promise<T> {

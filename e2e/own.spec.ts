@@ -1,14 +1,4 @@
-import {
-  ask,
-  expect,
-  expectAccessible,
-  expectSaid,
-  newShop,
-  openStage,
-  perGood,
-  stage,
-  test,
-} from "./kit.ts";
+import { expect, expectAccessible, expectSaid, newShop, openStage, perGood, stage, test } from "./kit.ts";
 import { LAMP, payload } from "./lamp.ts";
 
 test("an empty shop of one's own has a price for its board after one supplier, one house and a column of prices: fifteen acts", async ({

@@ -45,6 +45,27 @@ export const REASONS = {
     "a supplier is given up, and asked again, at the pace of real questions",
   "e2e/substitute.spec.ts: a substitute is proposed, compared, priced, approved with a reason, and known in the next run":
     "two runs, the library between them",
+  "e2e/sums.spec.ts: every sum of an open run comes to what it stands at, computed from its own terms":
+    "more than seventy sums of six stages are opened one by one",
+  "e2e/sums.spec.ts: the sums of a run that is released, half built and closed come to what they stand at":
+    "every sum of seven pages of one run is opened",
+  "e2e/fit.spec.ts: a slot too narrow for its tab is found before ordering, mended by the size that is proposed, and holds on the next revision":
+    "two revisions are read and measured, each held against its mate",
+  "e2e/panel.spec.ts: two boards of a product lie on one sheet in the numbers the product has them":
+    "a sheet of two boards is worked out, written and proven",
+  "e2e/panel.spec.ts: another product shares the sheet: its boards are drawn, proven and paid with it, and leaving it away says what is left":
+    "two sheets of two products are worked out and proven",
+  "e2e/trust.spec.ts: a backup is downloaded and read back as a shop of its own":
+    "every table of a shop is written, read and counted again",
+  "e2e/trust.spec.ts: two people see each other; what they set apart joins, what they set alike is shown with both values":
+    "two browsers, each change waited for in the other",
+  "e2e/edge.spec.ts: a house's profile goes out as a file and comes back as another house; one that contradicts itself is refused whole":
+    "a profile of every limit is written and read twice",
+  "e2e/boards.spec.ts: a product gets a second board: its lines, places and price join the run, and it goes and comes back":
+    "two boards are read and measured",
+  "e2e/orders.spec.ts: a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about and followed to the parcel":
+    "a run is released, sent and followed, at the pace of a house's answers",
+  "solver/src/solver.test.ts": "baskets are proven against every other way to buy them",
 };
 
 /**
