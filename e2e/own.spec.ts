@@ -1,4 +1,14 @@
-import { expect, expectAccessible, expectSaid, newShop, openStage, perGood, stage, test } from "./kit.ts";
+import {
+  expect,
+  expectAccessible,
+  expectSaid,
+  newShop,
+  openStage,
+  perGood,
+  releasedDemoRun,
+  stage,
+  test,
+} from "./kit.ts";
 import { LAMP, payload } from "./lamp.ts";
 
 test("an empty shop of one's own has a price for its board after one supplier, one house and a column of prices: fifteen acts", async ({
@@ -87,4 +97,22 @@ test("a line nobody lists says who was asked, and what they have of the same val
   await expectSaid(page, /approved for this run/);
   await stage(page, "Source");
   await expect(page.getByRole("row", { name: /^R1/ })).not.toContainText("not listed");
+});
+
+test("a run that is released and late stands first on the bench, with what is to be counted; in time it only waits", async ({
+  page,
+}) => {
+  await releasedDemoRun(page, "Probe Tail", "to be late", 20);
+  const next = () => page.locator("section", { has: page.getByRole("heading", { name: /^Next/ }) }).first();
+  await page.goto("/");
+  const row = next().getByRole("listitem").filter({ hasText: "to be late" });
+  await expect(row).toContainText("what was ordered is to come");
+  await expect(row).not.toContainText("late: was to be ready");
+  // two months on, and nothing was counted
+  await page.clock.setFixedTime(new Date(Date.now() + 60 * 24 * 3600_000));
+  await page.goto("/");
+  await expect(row).toContainText(/late: was to be ready by \d+ \w+/);
+  await expect(next().getByRole("listitem").first()).toContainText("late: was to be ready by");
+  await row.getByRole("link", { name: /Count what comes/ }).click();
+  await expect(page.getByRole("heading", { name: "Receive", level: 1 })).toBeVisible();
 });

@@ -63,7 +63,7 @@ export const REASONS = {
     "a profile of every limit is written and read twice",
   "e2e/boards.spec.ts: a product gets a second board: its lines, places and price join the run, and it goes and comes back":
     "two boards are read and measured",
-  "e2e/orders.spec.ts: a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about and followed to the parcel":
+  "e2e/orders.spec.ts: a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about, paid":
     "a run is released, sent and followed, at the pace of a house's answers",
   "solver/src/solver.test.ts": "baskets are proven against every other way to buy them",
 };
