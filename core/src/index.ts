@@ -2,6 +2,7 @@
 
 // who solders: losses, time, defects
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
+export { betaInterval } from "./assembly/beta.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
 export { readTurns, turnsText } from "./assembly/turns.ts";

@@ -29,5 +29,6 @@ test("how many to start is told as it was computed: by the model alone, or with 
     "final yield with the shop's record: 94.00 %",
     "chance of enough: 90.4 %",
   ]);
-  expect(both.terms[3]!.note).toBe("47.0 ÷ (47.0 + 3.0)");
+  // EX 7.5
+  expect(both.terms[3]!.note).toBe("47.0 ÷ (47.0 + 3.0); in 9 cases of 10 between 87.7 and 98.3 %");
 });

@@ -1,5 +1,22 @@
-import { LOST, REPAIRABLE, type RunDocument, type RunResult, recordWords, unitOf } from "@kobbin/core";
+import {
+  betaInterval,
+  LOST,
+  REPAIRABLE,
+  type RunDocument,
+  type RunResult,
+  recordWords,
+  unitOf,
+} from "@kobbin/core";
 import { fixed } from "../../ui/format.ts";
+
+/** Chance with which the yield lies between two others: it is from few boards, and known as well as that. */
+const CHANCE = 0.9;
+
+/** Between which yields it lies in nine cases of ten. */
+function between(a: number, b: number): string {
+  const [low, high] = betaInterval(a, b, CHANCE);
+  return `in ${CHANCE * 10} cases of 10 between ${fixed(low * 100, 1)} and ${fixed(high * 100, 1)} %`;
+}
 
 /** How many are to be started, as it was computed: by the defect model alone, or with the shop's own record. */
 export function startSum(doc: RunDocument, r: Pick<RunResult, "yield" | "start" | "chance">) {
@@ -32,7 +49,7 @@ export function startSum(doc: RunDocument, r: Pick<RunResult, "yield" | "start" 
             {
               label: "final yield with the shop's record",
               value: percent(final, 2),
-              note: `${fixed(record.a, 1)} ÷ (${fixed(record.a, 1)} + ${fixed(record.b, 1)})`,
+              note: `${fixed(record.a, 1)} ÷ (${fixed(record.a, 1)} + ${fixed(record.b, 1)}); ${between(record.a, record.b)}`,
               from: recordWords(record),
             },
           ]
