@@ -4,46 +4,10 @@ import { counted } from "../counted.ts";
 import { type Micros, microsToText, toMicros } from "../money/money.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 import type { RunDocument } from "./document.ts";
-import { foilOrder } from "./foil-order.ts";
-import { chosenFoil, coveredSides } from "./foils.ts";
+import { stencils, stencilWords } from "./foil-cost.ts";
+import type { Minutes } from "./minutes.ts";
 import { inShopCurrency, type LinePart } from "./parts.ts";
 import type { PasteSides } from "./sides.ts";
-
-/** Own minutes of a run. */
-export interface Minutes {
-  readonly setup: number;
-  readonly kitting: number;
-  readonly perBoard: number;
-  readonly boards: number;
-  readonly testing: number;
-  /** Taking boards off their sheets. */
-  readonly parting: number;
-  readonly total: number;
-}
-
-/** Sides a stencil has to be bought for: those that get paste, of each design, without those of a foil that is used again. */
-export const newSides = (doc: RunDocument, sides: PasteSides): number =>
-  Math.max(0, sides.ofDesigns - coveredSides(doc));
-
-/** What the stencils of a run cost: at the house chosen for them, else a price for each side that wants a new one. */
-export function stencils(doc: RunDocument, sides: PasteSides): Micros {
-  const bought = foilOrder(doc, sides, newSides(doc, sides));
-  if (bought) return bought.micros;
-  return (newSides(doc, sides) * toMicros(doc.assembly.stencilPrice)) as Micros;
-}
-
-/** What the stencils of a run come to, in words. */
-function stencilWords(doc: RunDocument, sides: PasteSides): string {
-  const n = newSides(doc, sides);
-  const foil = n < sides.ofDesigns ? chosenFoil(doc)?.foil : undefined;
-  const order = foilOrder(doc, sides, n);
-  const bought =
-    order?.words ??
-    (n > 1 ? `${n} sides × ${doc.assembly.stencilPrice}, charged to this run` : "charged to this run");
-  if (!foil) return bought;
-  const used = `${foil.name} is used again, after ${foil.prints} prints`;
-  return n === 0 ? used : `${used}; ${bought}`;
-}
 
 /** Paste, flux and cleaning, as set in Assemble. */
 export const ownConsumables = (doc: RunDocument): Micros => toMicros(doc.assembly.consumables);

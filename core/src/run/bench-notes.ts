@@ -1,7 +1,6 @@
 import type { House } from "../fab/house.ts";
 import { BENCH_CAUTIONS } from "../own-bench/recipe.ts";
-import { aboutBoard } from "./board-notes.ts";
-import { boardMark } from "./boards.ts";
+import { aboutBoard, boardMark } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";
 

@@ -1,14 +1,10 @@
 import type { Finding } from "../findings.ts";
-import { boardMark } from "./boards.ts";
+import { aboutBoard, boardMark } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add, Note } from "./note.ts";
 
 /** Findings about the list and the places belong to the bill, unless they show a place on the board. */
 const PART_TAGS = /^(bom|placement)-/;
-
-/** The board a note is about, where that must be said. */
-export const aboutBoard = (doc: RunDocument, board: string | undefined) =>
-  doc.boards.length > 1 && board !== undefined ? { board } : {};
 
 /** What reading and measuring each board found. */
 export function boardNotes(doc: RunDocument, add: Add): void {

@@ -21,6 +21,10 @@ export const ofBoard = (doc: RunDocument, line: Pick<RunLine, "board">): string 
 export const boardMark = (doc: RunDocument, boardId: string | undefined): string =>
   doc.boards.length > 1 && boardId !== undefined ? ` ${boardId}` : "";
 
+/** The board a note is about, where that must be said. */
+export const aboutBoard = (doc: RunDocument, board: string | undefined) =>
+  doc.boards.length > 1 && board !== undefined ? { board } : {};
+
 /** Places of a run by board and reference. A line that names no board is looked for on all of them. */
 export class Places {
   private readonly all = new Map<string, RunPlacement>();

@@ -4,8 +4,7 @@ import type { House } from "../fab/house.ts";
 import { type FabOptions, NO_EXTRA } from "../fab/options.ts";
 import { marginOf } from "../fit/card-edge.ts";
 import { mmWords } from "../fit/row.ts";
-import { aboutBoard } from "./board-notes.ts";
-import { boardMark } from "./boards.ts";
+import { aboutBoard, boardMark } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";
 

@@ -1,8 +1,8 @@
 import { boardTime, setupMinutes } from "../assembly/time.ts";
 import { microsToNumber, toMicros } from "../money/money.ts";
-import { stencils } from "./assembly-cost.ts";
 import { boardsPerProduct } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
+import { stencils } from "./foil-cost.ts";
 import type { RunResult } from "./result.ts";
 
 /** Placeholders of a practised hand: minutes to set a syringe up, seconds for a dot on one pad. */

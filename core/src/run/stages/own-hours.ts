@@ -1,4 +1,4 @@
-import type { Minutes } from "../assembly-cost.ts";
+import type { Minutes } from "../minutes.ts";
 import type { Happened } from "./stage.ts";
 
 /** Own minutes of so many that are started where the plan was for others: set-up and kitting are done once for either. */
