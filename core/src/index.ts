@@ -183,15 +183,14 @@ export { basketTables, planPackage } from "./release/plan.ts";
 export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
-export type { ActualRun, ActualTerm } from "./run/actual.ts";
-export { type Advice, adviceOn, type Reason } from "./run/advice.ts";
-export { boardFacts } from "./run/board-facts.ts";
-export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/boards.ts";
-export { type LotLeft, leftOnShelf } from "./run/closing.ts";
-export { isComplete, saysUnpriced } from "./run/complete.ts";
+export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
+export { type FitStanding, judgeFits } from "./run/board/fit-notes.ts";
+export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";
-export { directedParts } from "./run/directions.ts";
+export { boardFacts } from "./run/document/board-facts.ts";
+export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/document/boards.ts";
+export { directedParts } from "./run/document/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
   type LineOverride,
@@ -211,42 +210,13 @@ export {
   type SourceClass,
   toRunDocument,
   type Variant,
-} from "./run/document.ts";
-export type { Effect, HouseEffect, WhatIf } from "./run/effect.ts";
-export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab-picks.ts";
-export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab-request.ts";
-export { firstChoices } from "./run/first-choices.ts";
-export { type FitStanding, judgeFits } from "./run/fit-notes.ts";
-export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/foil-cut.ts";
-export { changeWords, chosenFoil, type FoilStanding, standingOf } from "./run/foils.ts";
+} from "./run/document/document.ts";
 // everything about one run
-export { type SheetBoard, sheetBoards, wantedOf } from "./run/guests.ts";
-export { type Covering, coveringOf, type LaidOut } from "./run/layouts.ts";
-export { toRunLines } from "./run/lines.ts";
-export type { Note, StageKey } from "./run/note.ts";
-export { leftOffPaste, type OffPaste } from "./run/off-paste.ts";
-export type { BoardOrder } from "./run/order-boards.ts";
-export { sheetWords } from "./run/order-boards.ts";
-export {
-  inTime,
-  isTold,
-  type OrderStand,
-  orderStand,
-  refuseStep,
-  STEP_WORDS,
-} from "./run/order-steps.ts";
-export { ownWork, type WorkRow } from "./run/own-work.ts";
-export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/panel.ts";
-export {
-  type PanelOffers,
-  type PanelProposal,
-  panelOffers,
-  proposalOf,
-  REACHES,
-  type Reach,
-} from "./run/panel-proposals.ts";
-export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/parts.ts";
-export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/planned-orders.ts";
+export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";
+export { toRunLines } from "./run/document/lines.ts";
+export type { Note, StageKey } from "./run/document/note.ts";
+export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/sheet/panel.ts";
+export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/document/parts.ts";
 export {
   isDecided,
   isOfRun,
@@ -255,11 +225,7 @@ export {
   mayChange,
   mayTakeBack,
   type RunState,
-} from "./run/policy.ts";
-export { proveRun } from "./run/prove.ts";
-export { type QuantityRow, quantityRows } from "./run/quantity.ts";
-export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
-export { readyBy } from "./run/ready.ts";
+} from "./run/document/policy.ts";
 export {
   arrivedOf,
   type BareFault,
@@ -276,24 +242,58 @@ export {
   refuseMiscount,
   tallyOf,
   usableProducts,
-} from "./run/record.ts";
-export type { BasketCache, RunResult } from "./run/result.ts";
+} from "./run/document/record.ts";
+export { isUnnamed, type RuleClass, ruleLines } from "./run/document/rule-lines.ts";
+export type { RunNeed } from "./run/document/run-need.ts";
+export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
+export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
+export { asTree, timesInProduct, withVariant } from "./run/document/structure.ts";
+export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
+export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
+export { assemblyHouse } from "./run/document/who-places.ts";
+export { type Advice, adviceOn, type Reason } from "./run/fab/advice.ts";
+export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab/fab-picks.ts";
+export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab/fab-request.ts";
+export { type QuantityRow, quantityRows } from "./run/fab/quantity.ts";
+export { firstChoices } from "./run/first-choices.ts";
+export type { ActualRun, ActualTerm } from "./run/ledger/actual.ts";
+export { leftOffPaste, type OffPaste } from "./run/needs/off-paste.ts";
+export { lotsOf } from "./run/needs/usage.ts";
+export { isComplete, saysUnpriced } from "./run/orders/complete.ts";
+export type { BoardOrder } from "./run/orders/order-boards.ts";
+export { sheetWords } from "./run/orders/order-boards.ts";
+export {
+  inTime,
+  isTold,
+  type OrderStand,
+  orderStand,
+  refuseStep,
+  STEP_WORDS,
+} from "./run/orders/order-steps.ts";
+export { type Covering, coveringOf, type LaidOut } from "./run/panel/layouts.ts";
+export {
+  type PanelOffers,
+  type PanelProposal,
+  panelOffers,
+  proposalOf,
+  REACHES,
+  type Reach,
+} from "./run/panel/panel-proposals.ts";
+export { figureWords, tolerancedOf } from "./run/parts/sum-notes.ts";
+export { trayParts } from "./run/parts/tray.ts";
+export { proveRun } from "./run/prove.ts";
+export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
-export { isUnnamed, type RuleClass, ruleLines } from "./run/rule-lines.ts";
-export type { RunNeed } from "./run/run-need.ts";
-export { scarcityOf } from "./run/scarcity.ts";
-export { partsOfRun, withoutParts } from "./run/sheet-parts.ts";
-export { daysBetween, FRESH_DAYS } from "./run/source-notes.ts";
-export { type BodiesOnBoard, clashWords, standingOn } from "./run/standing.ts";
-export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil-need.ts";
-export { asTree, timesInProduct, withVariant } from "./run/structure.ts";
-export { figureWords, tolerancedOf } from "./run/sum-notes.ts";
-export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/surplus.ts";
-export { trayParts } from "./run/tray.ts";
-export { type Packing, packingOf, refusedPackings } from "./run/usable.ts";
-export { lotsOf } from "./run/usage.ts";
+export { scarcityOf } from "./run/source/scarcity.ts";
+export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
+export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
+export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
+export { readyBy } from "./run/stage/ready.ts";
+export type { BasketCache, RunResult } from "./run/stage/result.ts";
+export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/stencil/foil-cut.ts";
+export { changeWords, chosenFoil, type FoilStanding, standingOf } from "./run/stencil/foils.ts";
+export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil/stencil-need.ts";
 export { whatIf } from "./run/what-if.ts";
-export { assemblyHouse } from "./run/who-places.ts";
 export { CHOICE_FIELDS, type ChoiceField } from "./shape/choice-fields.ts";
 // shapes of documents that come from elsewhere
 export { contradictions, houseFile, readHouseFile } from "./shape/house-file.ts";

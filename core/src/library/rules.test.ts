@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
+import { ruleLines } from "../run/document/rule-lines.ts";
 import { madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
-import { ruleLines } from "../run/rule-lines.ts";
 import type { LibraryPart } from "./part.ts";
 import { ruleOf } from "./rules.ts";
 

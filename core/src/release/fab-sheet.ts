@@ -11,10 +11,10 @@ import {
   OPTION_WORDS,
   type OptionKey,
 } from "../fab/options.ts";
-import type { RunDocument } from "../run/document.ts";
-import type { BoardOrder } from "../run/order-boards.ts";
-import { panelOf } from "../run/panel.ts";
-import type { RunResult } from "../run/result.ts";
+import type { RunDocument } from "../run/document/document.ts";
+import { panelOf } from "../run/sheet/panel.ts";
+import type { BoardOrder } from "../run/orders/order-boards.ts";
+import type { RunResult } from "../run/stage/result.ts";
 import { type PlannedSheet, slug } from "./planned.ts";
 
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { House } from "../fab/house.ts";
 import type { FabOptions } from "../fab/options.ts";
 import { lineKey } from "../library/facts.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument } from "../run/document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument } from "../run/document/document.ts";
 import { FULL } from "../run/full-house.fixture.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";

@@ -1,5 +1,5 @@
 import type { House } from "../fab/house.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine } from "./document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine } from "./document/document.ts";
 import { FAR, madeLine, madeMeasure } from "./made-up.fixture.ts";
 
 /** A near house with wider limits. */

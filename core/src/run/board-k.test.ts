@@ -7,9 +7,9 @@ import { binomialAtLeast, boardsToStart, type CountedPart, estimateYield } from 
 import { orderPieces } from "../fab/price.ts";
 import { toMicros } from "../money/money.ts";
 import { cheapestBuy, toBreaks } from "../sourcing/offer.ts";
-import { boardFacts } from "./board-facts.ts";
 import { boardK } from "./board-k.fixture.ts";
-import type { RunDocument } from "./document.ts";
+import { boardFacts } from "./document/board-facts.ts";
+import type { RunDocument } from "./document/document.ts";
 import { FAR } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 

@@ -1,10 +1,10 @@
 import { type CostTree, toCostTree } from "../costing/tree.ts";
 import { microsToNumber } from "../money/money.ts";
-import { isComplete } from "./complete.ts";
 import { type CurvePoint, curvePoint, curveQuantities } from "./curve.ts";
-import type { RunDocument } from "./document.ts";
-import type { BasketCache } from "./result.ts";
+import type { RunDocument } from "./document/document.ts";
+import { isComplete } from "./orders/complete.ts";
 import { rollUp } from "./roll-up.ts";
+import type { BasketCache } from "./stage/result.ts";
 
 /** The document `cost/1`. */
 export interface CostDocument {

@@ -1,6 +1,6 @@
 import { microsToNumber } from "../money/money.ts";
-import { countUnpriced, withoutStockLimits } from "./complete.ts";
-import type { RunDocument } from "./document.ts";
+import type { RunDocument } from "./document/document.ts";
+import { countUnpriced, withoutStockLimits } from "./orders/complete.ts";
 import { rollUp } from "./roll-up.ts";
 
 /** One point of the cost curve. */

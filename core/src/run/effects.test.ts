@@ -2,11 +2,11 @@ import { expect, test } from "@jest/globals";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import type { OptionKey } from "../fab/options.ts";
 import { boardK } from "./board-k.fixture.ts";
-import type { RunAssembly, RunDocument } from "./document.ts";
-import type { Effect, HouseEffect, WhatIf } from "./effect.ts";
+import type { RunAssembly, RunDocument } from "./document/document.ts";
+import { withHouse } from "./fab/fab-effects.ts";
 import { rollUp } from "./roll-up.ts";
 import { onSheets } from "./sheets.fixture.ts";
-import { withHouse } from "./stages/fab-effects.ts";
+import type { Effect, HouseEffect, WhatIf } from "./stage/effect.ts";
 import { whatIf } from "./what-if.ts";
 
 type Lists = Exclude<keyof WhatIf, "houses" | "options">;

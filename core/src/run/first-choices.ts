@@ -7,8 +7,8 @@ import type { FabOptions } from "../fab/options.ts";
 import { fabQuote } from "../fab/price.ts";
 import { orderRules } from "../order-sheet/rules.ts";
 import { settle } from "../order-sheet/settle.ts";
-import { boardFacts } from "./board-facts.ts";
-import { firstBevel } from "./contact-notes.ts";
+import { boardFacts } from "./document/board-facts.ts";
+import { firstBevel } from "./fab/contact-notes.ts";
 
 /** A stated thickness and an offered one are the same within this, mm. */
 const SAME_THICKNESS_MM = 0.05;

@@ -2,7 +2,7 @@ import { test } from "@jest/globals";
 import { expectKept, outline } from "../../test/kept.ts";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import { boardK } from "./board-k.fixture.ts";
-import type { RunDocument } from "./document.ts";
+import type { RunDocument } from "./document/document.ts";
 import { FULL } from "./full-house.fixture.ts";
 import { rollUp } from "./roll-up.ts";
 import { whatIf } from "./what-if.ts";

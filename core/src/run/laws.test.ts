@@ -1,16 +1,16 @@
 import { expect, test } from "@jest/globals";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import type { CostNode } from "../costing/tree.ts";
-import { isComplete } from "./complete.ts";
-import type { RunDocument } from "./document.ts";
-import { invoicesOf } from "./invoice.ts";
+import { ownWork } from "./assemble/own-work.ts";
+import type { RunDocument } from "./document/document.ts";
+import { rateOf } from "./document/parts.ts";
 import { madeLine } from "./made-up.fixture.ts";
-import { ownWork } from "./own-work.ts";
-import { rateOf } from "./parts.ts";
-import type { RunResult } from "./result.ts";
+import { isComplete } from "./orders/complete.ts";
+import { invoicesOf } from "./orders/invoice.ts";
 import { rollUp } from "./roll-up.ts";
 import { onSheets } from "./sheets.fixture.ts";
-import { minutesFor } from "./stages/own-hours.ts";
+import { minutesFor } from "./stage/own-hours.ts";
+import type { RunResult } from "./stage/result.ts";
 
 // what holds of every run, whatever is in it
 const RUNS = madeUpRuns(30, 1414);

@@ -1,6 +1,6 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { House } from "../fab/house.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document/document.ts";
 
 /** Made-up pieces of run documents for tests: each valid as it stands, and changed where a test is about something. */
 

@@ -1,6 +1,6 @@
-import { boardMark } from "./boards.ts";
-import type { RunDocument } from "./document.ts";
-import type { Add, Note } from "./note.ts";
+import { boardMark } from "./document/boards.ts";
+import type { RunDocument } from "./document/document.ts";
+import type { Add, Note } from "./document/note.ts";
 
 /** Blockers that no reason lifts. */
 const FIRM = new Set([

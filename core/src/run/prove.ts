@@ -1,10 +1,10 @@
 import { proveBasket } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Solve } from "../sourcing/residual.ts";
-import type { RunDocument } from "./document.ts";
-import { suppliersOf } from "./parts.ts";
-import type { BasketCache } from "./result.ts";
+import type { RunDocument } from "./document/document.ts";
+import { suppliersOf } from "./document/parts.ts";
 import { basketKey, rollUp } from "./roll-up.ts";
+import type { BasketCache } from "./stage/result.ts";
 
 /**
  * Has the run's best basket proven, where figures alone left a gap, and puts it where the next roll-up finds it.

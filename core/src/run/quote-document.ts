@@ -7,7 +7,7 @@ import { type FabQuote, fabQuote, orderPieces } from "../fab/price.ts";
 import { microsToNumber, placesOf, roundMoney } from "../money/money.ts";
 import { orderRules } from "../order-sheet/rules.ts";
 import { settle } from "../order-sheet/settle.ts";
-import { boardFacts } from "./board-facts.ts";
+import { boardFacts } from "./document/board-facts.ts";
 
 /** `quote/1`: what a house asks for a board, from its profile. Money in the house's currency. */
 export interface QuoteDocument {

@@ -4,11 +4,11 @@ import { microsToNumber } from "../money/money.ts";
 import { boardK, NEAR } from "./board-k.fixture.ts";
 import { costDocument } from "./cost-document.ts";
 import { curvePoint, curveQuantities } from "./curve.ts";
-import { type RunLine, toRunDocument } from "./document.ts";
+import { type RunLine, toRunDocument } from "./document/document.ts";
 import { FULL } from "./full-house.fixture.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
-import { readyBy } from "./ready.ts";
 import { rollUp } from "./roll-up.ts";
+import { readyBy } from "./stage/ready.ts";
 import { whatIf } from "./what-if.ts";
 
 const measure = madeMeasure;

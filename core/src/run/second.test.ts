@@ -3,7 +3,7 @@ import { expect, test } from "@jest/globals";
 import { bothWays } from "../../test/second/compare.ts";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import { boardK } from "./board-k.fixture.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunOffer, toRunDocument } from "./document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunOffer, toRunDocument } from "./document/document.ts";
 import { FAR } from "./made-up.fixture.ts";
 
 // a whole run, twice: by the roll-up, and by sums that try everything in exact fractions and know nothing of it

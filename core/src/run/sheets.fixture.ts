@@ -2,9 +2,9 @@ import { choiceOf, type PanelChoice } from "../panel/choice.ts";
 import { solvePanel } from "../panel/solve.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign } from "../panel/spec.ts";
 import { boardK } from "./board-k.fixture.ts";
-import type { RunDocument } from "./document.ts";
+import type { RunDocument } from "./document/document.ts";
+import { runDesigns } from "./sheet/panel.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
-import { runDesigns } from "./panel.ts";
 import { rollUp } from "./roll-up.ts";
 
 const sized = (w: number, h: number) =>

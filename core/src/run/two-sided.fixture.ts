@@ -1,4 +1,4 @@
-import { DEFAULT_ASSEMBLY, type RunAssembly, type RunDocument } from "./document.ts";
+import { DEFAULT_ASSEMBLY, type RunAssembly, type RunDocument } from "./document/document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "./made-up.fixture.ts";
 
 export const refs = (letter: string, n: number) => Array.from({ length: n }, (_, i) => `${letter}${i + 1}`);

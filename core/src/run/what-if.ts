@@ -1,8 +1,8 @@
-import type { RunDocument } from "./document.ts";
-import { asking, type WhatIf } from "./effect.ts";
-import type { BasketCache, RunResult } from "./result.ts";
+import type { RunDocument } from "./document/document.ts";
 import { rollUp } from "./roll-up.ts";
-import { STAGES } from "./stages/index.ts";
+import { asking, type WhatIf } from "./stage/effect.ts";
+import type { BasketCache, RunResult } from "./stage/result.ts";
+import { STAGES } from "./stages.ts";
 
 /**
  * Effects of every single change, each stage's own: houses, options, ways to solder, certainty, left-overs. Baskets are

@@ -1,8 +1,8 @@
 import { shapeOf } from "../../src/assembly/package-class.ts";
 import { numberKey } from "../../src/bom/number.ts";
-import type { RunDocument } from "../../src/run/document.ts";
+import type { RunDocument } from "../../src/run/document/document.ts";
+import { timesInProduct, withVariant } from "../../src/run/document/structure.ts";
 import { rollUp } from "../../src/run/roll-up.ts";
-import { timesInProduct, withVariant } from "../../src/run/structure.ts";
 import { type Second, secondRun } from "./run.ts";
 
 /** Sides of each board on which something that goes on paste is placed. */

@@ -1,4 +1,4 @@
-import type { RunDocument, RunLine } from "../../src/run/document.ts";
+import type { RunDocument, RunLine } from "../../src/run/document/document.ts";
 
 /**
  * A whole run a second time, from the field's formulas and nothing of the roll-up: its tables are typed anew, its searches

@@ -1,4 +1,4 @@
-import type { RunDocument } from "../../src/run/document.ts";
+import type { RunDocument } from "../../src/run/document/document.ts";
 import { F, type Fraction, sumOf } from "./fraction.ts";
 import { type Counted, type Given, houseThatPlaces, placesOf } from "./given.ts";
 

@@ -1,4 +1,4 @@
-import { DEFAULT_ASSEMBLY, type RunDocument } from "../../src/run/document.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument } from "../../src/run/document/document.ts";
 import { FAR, madeLine, madeMeasure, madeOffer, madeRun } from "../../src/run/made-up.fixture.ts";
 import { chance } from "../random.ts";
 

@@ -1,4 +1,4 @@
-import type { RunDocument } from "../../src/run/document.ts";
+import type { RunDocument } from "../../src/run/document/document.ts";
 import { F, type Fraction } from "./fraction.ts";
 import { type Counted, type Given, houseThatPlaces } from "./given.ts";
 

@@ -1,4 +1,4 @@
-import type { RunDocument } from "../../src/run/document.ts";
+import type { RunDocument } from "../../src/run/document/document.ts";
 import { F, type Fraction, sumOf } from "./fraction.ts";
 import { type Counted, type Given, placesOf } from "./given.ts";
 import { boardsOf, houseOf } from "./houses.ts";

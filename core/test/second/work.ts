@@ -1,4 +1,4 @@
-import type { RunDocument } from "../../src/run/document.ts";
+import type { RunDocument } from "../../src/run/document/document.ts";
 import type { Counted, Given } from "./given.ts";
 
 // joints per million, iron / stencil / house; minutes to mend one

@@ -1,0 +1,154 @@
+import { turnedParts, turnedWords } from "../../assembly/turns.ts";
+import type { RunDocument } from "../document/document.ts";
+import type { Add } from "../document/note.ts";
+import { type LinePart, rateOf } from "../document/parts.ts";
+import type { PasteSides } from "../document/sides.ts";
+import { quotationNotes } from "../fab/quotation-notes.ts";
+import type { AssemblyPlan } from "../orders/assembly-house.ts";
+import { APART_MM, fitsBeside, foilOrder } from "../orders/foil-order.ts";
+
+/** What is to be said of who solders what. */
+export function assemblyNotes(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  sides: PasteSides,
+  plan: AssemblyPlan | undefined,
+  add: Add,
+): void {
+  const { method } = doc.assembly;
+  const onBoard = parts.filter((p) => p.kind !== "loose");
+  const balls = onBoard.filter((p) => p.kind === "ball");
+  if (balls.length > 0 && method === "iron")
+    add("assemble", "iron-balls", "error", "Parts with balls underneath cannot be soldered with an iron.", {
+      do: "Use paste and a stencil, or a house.",
+      lines: balls.map((p) => p.line.id),
+    });
+  const leadless = onBoard.filter((p) => p.kind === "leadless");
+  if (leadless.length > 0 && method === "iron")
+    add(
+      "assemble",
+      "iron-leadless",
+      "warning",
+      "Leadless parts need hot air; their hidden pad cannot be reached with an iron.",
+      { lines: leadless.map((p) => p.line.id) },
+    );
+  if (
+    method === "stencil" &&
+    doc.boards.some((b) => (b.measure.paste.top?.count ?? 0) + (b.measure.paste.bottom?.count ?? 0) === 0) &&
+    onBoard.some((p) => p.method === "stencil")
+  )
+    add("assemble", "paste-missing", "error", "There is no paste layer, so no stencil can be cut.", {
+      do: "Export the paste layer, or solder by iron.",
+    });
+  if (method === "stencil" && sides.both.length > 0)
+    add(
+      "assemble",
+      "bottom-parts",
+      "warning",
+      `Parts sit on both sides${doc.boards.length > 1 ? ` of ${sides.both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted. A hot plate heats only boards that lie flat.`,
+      { do: "Solder the lighter side first, the other in an oven or with hot air; or give it to a house." },
+    );
+  const order =
+    method === "stencil" && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
+  for (const p of order?.tooLarge ?? [])
+    add(
+      "assemble",
+      `foil-too-large ${p.name}`,
+      "error",
+      `${order!.house.name} cuts foils of ${order!.house.foils.largestMm.join(" × ")} mm at most: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with ${APART_MM} mm around it, does not go on one.`,
+      { do: "Take another house for the foil, a smaller sheet, or single boards." },
+    );
+  const press = doc.assembly.pressMm;
+  for (const p of method === "stencil" && !doc.assembly.foil ? sides.patterns : [])
+    if (press && p.widthMm !== undefined && !fitsBeside(p, 1, press))
+      add(
+        "assemble",
+        `foil-press ${p.name}`,
+        "warning",
+        `Your press holds foils of ${press.join(" × ")} mm: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with ${APART_MM} mm around it, does not go in.`,
+        { do: "Print it by hand with the foil taped down, or make smaller sheets." },
+      );
+  if (method === "house" && doc.placements.length === 0)
+    add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
+      do: "Drop the placement file.",
+    });
+  if (plan) planNotes(doc, plan, add);
+  else if (method === "house")
+    add(
+      "assemble",
+      "assembly-house-missing",
+      "error",
+      "A house is to place the parts, and none here does such work.",
+      {
+        do: "Solder here, or add a house with prices for assembly.",
+      },
+    );
+  for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
+}
+
+/** Calm sentences at the step they concern; they defer to local rules (domain.md 10). */
+function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: string; text: string }[] {
+  const out: { key: string; text: string }[] = [];
+  const own = parts.some((p) => p.method !== "house");
+  if (!own) return out;
+  out.push({
+    key: "safety-fumes",
+    text: "Flux fumes irritate and can cause asthma: use extraction that filters or leads outside, and do not lean over the work.",
+  });
+  out.push({
+    key: "safety-heat",
+    text:
+      doc.assembly.method === "stencil"
+        ? "Iron, plate and boards burn skin and start fires: heat-proof surface, never unattended, an extinguisher within reach. A cooking appliance used for soldering never holds food again; a home-made heater needs earth, fuse, thermal cut-out and a competent check."
+        : "Iron and boards burn skin and start fires: heat-proof surface, never unattended.",
+  });
+  out.push({
+    key: "safety-static",
+    text: "Wrist strap with its series resistor and a grounded mat; never ground yourself while working on live mains.",
+  });
+  if (parts.some((p) => p.kind === "through"))
+    out.push({
+      key: "safety-leads",
+      text: "Cut leads fly: hold the end, point it away, wear eye protection.",
+    });
+  out.push({
+    key: "safety-law",
+    text: "These are reminders. Data sheets, local law and, where required, a licensed person come first.",
+  });
+  return out;
+}
+
+/** Of the house that places: that it is another than chosen, money nobody can convert, its quotation. */
+function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
+  const { house, quotation } = plan;
+  const asked = doc.assembly.house;
+  if (asked !== undefined && asked !== house.id)
+    add(
+      "assemble",
+      "assembly-house-other",
+      "warning",
+      `The house chosen for the assembly ${doc.houses?.some((h) => h.id === asked) ? "states no prices for it" : "is not there any more"}: ${house.name} counts in its place.`,
+      { do: "Choose who solders." },
+    );
+  for (const currency of new Set([plan.currency, house.currency]))
+    if (rateOf(doc, currency) === undefined)
+      add(
+        "assemble",
+        `assembly-rate-missing ${currency}`,
+        "error",
+        `${house.name} charges ${currency}; the shop has no exchange rate for it, so its work counts nothing here.`,
+        { do: "Set the rate in the shop's settings." },
+      );
+  const turned = turnedParts(
+    house.assembly.turns,
+    doc.lines.filter((l) => !l.dnp && l.mount === "machine"),
+  );
+  if (turned.length > 0)
+    add(
+      "assemble",
+      "assembly-turned",
+      "remark",
+      `In the placement file for ${house.name} packages lie turned as its profile has it: ${turned.map(turnedWords).join("; ")}. Look at its own picture before it places them.`,
+    );
+  if (quotation) quotationNotes(doc, house, quotation.quote, quotation.misfits, add);
+}

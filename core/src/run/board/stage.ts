@@ -1,0 +1,15 @@
+import { standingNotes } from "../document/standing.ts";
+import { pastNotes } from "../ledger/past-notes.ts";
+import type { Stage } from "../stage/stage.ts";
+import { boardNotes } from "./board-notes.ts";
+import { fitNotes } from "./fit-notes.ts";
+
+export const board: Stage = {
+  key: "board",
+  notes: ({ doc }, add) => {
+    pastNotes(doc, add);
+    boardNotes(doc, add);
+    standingNotes(doc, add);
+    fitNotes(doc, add);
+  },
+};

@@ -1,0 +1,351 @@
+import type { OwnLosses } from "../../assembly/attrition.ts";
+import type { PastRun } from "../../assembly/prior.ts";
+import type { Measure } from "../../board/measure-document.ts";
+import type { PlaceReading } from "../../board/place.ts";
+import { AppError } from "../../errors.ts";
+import type { House } from "../../fab/house.ts";
+import type { FabOptions } from "../../fab/options.ts";
+import type { FitRow } from "../../fit/row.ts";
+import type { Alternate, LibraryPart } from "../../library/part.ts";
+import type { ClassRules } from "../../library/rules.ts";
+import type { PanelChoice } from "../../panel/choice.ts";
+import type { Placement } from "../../placement/placement.ts";
+import { CHOICE_FIELDS, type ChoiceField } from "../../shape/choice-fields.ts";
+import {
+  LINE_FIELDS,
+  type LineField,
+  type LineFieldKey,
+  type MOUNTS,
+  type ORIGINS,
+} from "../../shape/line-fields.ts";
+import { runShape } from "../../shape/run.ts";
+import type { Foil } from "../../stencil/reuse.ts";
+import type { AttachedSum } from "../../sums/evaluate.ts";
+import type { SurplusPurpose } from "./surplus.ts";
+
+/** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
+export type Mount = (typeof MOUNTS)[number];
+
+/** A line of the run's parts list. */
+export interface RunLine {
+  readonly id: string;
+  readonly refs: readonly string[];
+  readonly qty: number;
+  readonly valueText: string;
+  readonly package: string;
+  readonly mpn: string;
+  readonly maker: string;
+  readonly description: string;
+  readonly dnp: boolean;
+  readonly mount: Mount;
+  /** Bought, where it is left out. */
+  readonly origin?: Origin;
+  /** Id of the board it is on: its quantity is for one of those. Absent: the product's own, or the only board's. */
+  readonly board?: string;
+  /** The made item it belongs to; its quantity is then for one of those. */
+  readonly parent?: string;
+  /** What one costs to make here, beside the parts it is made of. */
+  readonly madeCost?: string | number;
+}
+
+// every field of a line stands in the one table of them, and nothing else does: what is forgotten does not compile
+LINE_FIELDS satisfies Record<Exclude<keyof RunLine, "id">, LineField>;
+({}) as RunLine satisfies Readonly<Partial<Record<LineFieldKey, unknown>>>;
+
+/** An offer as it stands in a document: money as decimal text, currency of the supplier. */
+export interface RunOffer {
+  readonly id: string;
+  readonly line: string;
+  readonly supplier: string;
+  readonly stock: number;
+  readonly moq: number;
+  readonly multiple: number;
+  readonly packaging?: string;
+  readonly currency: string;
+  readonly breaks: readonly { readonly qty: number; readonly price: string | number }[];
+  /** Where it is not for the line's own number: the library part it is for. */
+  readonly part?: string;
+  /** Days beside the supplier's usual ones, as quoted. */
+  readonly leadDays?: number;
+  /** What binds the buyer: no return, a date code, a country. */
+  readonly restriction?: string;
+  /** Charged once when anything is bought of it, such as winding a reel. */
+  readonly fee?: string | number;
+  readonly source: "feed" | "typed" | "pasted";
+  /** ISO date. */
+  readonly capturedOn: string;
+  readonly validUntil?: string;
+}
+
+export interface RunSupplier {
+  readonly id: string;
+  readonly name: string;
+  readonly currency: string;
+  readonly shipping: string | number;
+  readonly freeFrom?: string | number;
+  readonly daysMin: number;
+  readonly daysMax: number;
+  /** A fee for orders below a subtotal. */
+  readonly smallOrder?: { readonly below: string | number; readonly fee: string | number };
+  /** Nothing is sold below this subtotal. */
+  readonly minimumOrder?: string | number;
+  /** A charge for each parcel, such as import handling. */
+  readonly handling?: string | number;
+  /** Share of the goods' value that comes on top and is not got back: 0.037 for 3.7 %. */
+  readonly dutyRate?: number;
+  /** Duty is taken on the freight too; on the goods alone where left out. */
+  readonly dutyOnFreight?: boolean;
+  readonly sourceClass?: SourceClass;
+  /** Its prices contain the tax a shop gets back. */
+  readonly includesTax?: boolean;
+}
+
+/** How far a source can be trusted; each asks for another check of what comes in. */
+export const SOURCE_CLASSES = ["authorised", "broker", "private", "unknown"] as const;
+export type SourceClass = (typeof SOURCE_CLASSES)[number];
+
+/** Pieces of one number on the own shelf, as they came: free for this run. */
+export interface RunLot {
+  readonly id: string;
+  readonly mpn: string;
+  readonly qty: number;
+  readonly place: string;
+  /** ISO date. */
+  readonly receivedOn: string;
+  readonly unitCost: string | number;
+  readonly currency: string;
+  readonly condition: "new" | "opened" | "salvaged" | "quarantine";
+  /** Other runs that count on pieces of it which nobody reserved. */
+  readonly alsoIn?: readonly { readonly run: string; readonly qty: number }[];
+}
+
+/** A quotation that came from outside; it overrides the estimate. */
+export interface RunQuote {
+  readonly house: string;
+  readonly kind: "fab" | "assembly";
+  readonly total: string | number;
+  readonly currency: string;
+  readonly days: number;
+  readonly capturedOn: string;
+  readonly validUntil?: string;
+  /** What it was asked for; it holds for that alone. */
+  readonly basis?: QuoteBasis;
+  /** What the house asks back after a look at the files, and what was answered. */
+  readonly question?: string;
+  readonly answer?: string;
+}
+
+/** How the boards are soldered and what the shop pays for it. */
+export interface RunAssembly {
+  readonly method: "iron" | "stencil" | "house";
+  /** Assembly house when the method is "house". */
+  readonly house?: string;
+  /** Who solders what goes on by hand when a house places: here, where left out. */
+  readonly handParts?: "here" | "house";
+  readonly perLoad: number;
+  readonly stencilPrice: string | number;
+  /** Thickness of the foil, mm; what suits the openings best where left out. */
+  readonly foilMm?: number;
+  /**
+   * How its openings are cut: as drawn, where left out; narrower where pads are close; heat pads in panes; or both. Unless
+   * as drawn, those of parts that are not fitted are left out.
+   */
+  readonly openings?: "drawn" | "corrected" | "narrowed" | "paned";
+  /** House the foil is bought at, and its form; `stencilPrice` counts where none is chosen. */
+  readonly foilHouse?: string;
+  readonly foilForm?: "loose" | "framed";
+  /** What the press or the table holds of a foil, mm; nothing is judged by it where left out. */
+  readonly pressMm?: readonly [number, number] | null;
+  /** Id of a foil the shop has that is used again; a new one where left out. */
+  readonly foil?: string;
+  readonly consumables: string | number;
+  /** Parts kept for rework, per cent of what the boards take; none where left out. */
+  readonly reworkReserve?: number;
+  readonly testMinutes: number;
+  readonly packMinutes: number;
+}
+
+/** The usual way to begin: paste through a stencil on a plate, four boards a load. */
+export const DEFAULT_ASSEMBLY: RunAssembly = {
+  method: "stencil",
+  perLoad: 4,
+  stencilPrice: "22.00",
+  consumables: "6.00",
+  testMinutes: 1.5,
+  packMinutes: 1,
+};
+
+export interface RunChoices {
+  /** Supplier ids of the chosen basket, sorted; empty or absent: the best one. */
+  readonly basket?: readonly string[];
+  /** Line id → supplier id. */
+  readonly pins?: Readonly<Record<string, string>>;
+  /** What is bought and not used: kept as stock value, or charged to this run. */
+  readonly leftovers?: "stock" | "expense";
+  /** Id of the variant that is made; absent: the bill as it stands. */
+  readonly variant?: string;
+  /** Own shelf first, as a rule; "leave" buys everything. */
+  readonly ownShelf?: "first" | "leave";
+  /** Purpose → how many of the bare boards that are left are for it. */
+  readonly surplus?: Readonly<Partial<Record<SurplusPurpose, number>>>;
+  /** Boards of other products that share its sheets: which, and how many are wanted. */
+  readonly guests?: readonly { readonly board: string; readonly boards: number }[];
+  /** The sheet its boards are ordered on; singly where there is none. */
+  readonly panel?: PanelChoice | null;
+  /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
+  readonly overrun?: "bare" | "start";
+  /** Note key → reason. */
+  readonly accepted?: Readonly<Record<string, string>>;
+}
+
+// every decision stands in the one table of them, and nothing else does
+CHOICE_FIELDS.options satisfies Record<keyof FabOptions, ChoiceField>;
+CHOICE_FIELDS.assembly satisfies Record<keyof RunAssembly, ChoiceField>;
+CHOICE_FIELDS.choices satisfies Record<keyof RunChoices, ChoiceField>;
+({}) as FabOptions satisfies Partial<Record<keyof typeof CHOICE_FIELDS.options, unknown>>;
+({}) as RunAssembly satisfies Partial<Record<keyof typeof CHOICE_FIELDS.assembly, unknown>>;
+({}) as RunChoices satisfies Partial<Record<keyof typeof CHOICE_FIELDS.choices, unknown>>;
+
+/** A run as one self-contained document, `run/1`. */
+export interface RunDocument {
+  readonly kobbin: "run/1";
+  readonly name: string;
+  readonly product: string;
+  readonly revision: string;
+  /** ISO date from which days are counted. */
+  readonly today: string;
+  readonly workshop: {
+    readonly name: string;
+    readonly currency: string;
+    readonly hourlyRate: string | number;
+    /** Share of recoverable tax on purchases, 0.2 for 20 %. */
+    readonly taxRate: number;
+    /** Units of the shop's currency for one of the other. */
+    readonly rates: Readonly<Record<string, string | number>>;
+    readonly hoursPerDay: number;
+    /** Losses by kind of package that the shop set otherwise than usual. */
+    readonly attrition?: OwnLosses;
+    /** What is taken where a line without a number does not say; a class that is there was confirmed. */
+    readonly rules?: ClassRules;
+  };
+  readonly goodBoards: number;
+  readonly confidence: number;
+  readonly boards: readonly {
+    readonly id?: string;
+    readonly name: string;
+    readonly perProduct: number;
+    readonly archive?: string;
+    readonly measure: Measure;
+    /** What the files have at places that are meant to be something, by the row of the fit sheet. */
+    readonly places?: Readonly<Record<string, PlaceReading>>;
+  }[];
+  /** Boards of other products that are chosen to share its sheets. */
+  readonly guests?: readonly RunGuest[];
+  readonly lines: readonly RunLine[];
+  readonly placements: readonly RunPlacement[];
+  readonly suppliers: readonly RunSupplier[];
+  readonly offers: readonly RunOffer[];
+  /** Parts of the shop's library that this run's lines ask for, or may take instead. */
+  readonly library?: readonly LibraryPart[];
+  readonly alternates?: readonly Alternate[];
+  readonly variants?: readonly Variant[];
+  /** What the product's boards must go into, onto or beside. */
+  readonly fits?: readonly FitRow[];
+  /** Foils the shop has of the product's boards. */
+  readonly foils?: readonly Foil[];
+  /** Sums attached to lines of the bill. */
+  readonly sums?: readonly AttachedSum[];
+  /** What lies on the own shelf, oldest first. */
+  readonly lots?: readonly RunLot[];
+  /** The chosen house. */
+  readonly house?: House;
+  /** All houses that may be chosen, the chosen one among them. */
+  readonly houses?: readonly House[];
+  readonly quotes: readonly RunQuote[];
+  /** What came of closed runs of the product, oldest first. */
+  readonly past?: readonly PastRun[];
+  /** Ids of suppliers and houses that are made up, to try Kobbin with: nothing can be bought there. */
+  readonly madeUp?: readonly string[];
+  readonly options: Partial<FabOptions>;
+  readonly assembly: RunAssembly;
+  readonly choices: RunChoices;
+}
+
+/**
+ * Checks that a parsed JSON value is a run document with what the roll-up needs.
+ * @throws AppError DOCUMENT_INVALID naming the key
+ */
+export function toRunDocument(value: unknown): RunDocument {
+  const wrong = runShape(value, "");
+  if (wrong)
+    throw new AppError(
+      "DOCUMENT_INVALID",
+      `The run document: ${wrong}.`,
+      "Export the run again from its Order stage.",
+    );
+  const doc = value as RunDocument;
+  const needs = (what: string): never => {
+    throw new AppError(
+      "DOCUMENT_INVALID",
+      `The run document ${what}.`,
+      "Export the run again from its Order stage.",
+    );
+  };
+  for (const key of ["lines", "suppliers"] as const)
+    if (new Set(doc[key].map((x) => x.id)).size !== doc[key].length) needs(`names two of “${key}” alike`);
+  return {
+    ...doc,
+    placements: doc.placements ?? [],
+    quotes: doc.quotes ?? [],
+    options: doc.options ?? {},
+    assembly: { ...DEFAULT_ASSEMBLY, ...doc.assembly },
+    choices: doc.choices ?? {},
+  };
+}
+
+/** A board of another product that shares the run's sheets. */
+export interface RunGuest {
+  readonly id: string;
+  readonly name: string;
+  readonly product: string;
+  readonly revision: string;
+  readonly archive?: string;
+  readonly measure: Measure;
+  /** What stands on it, with the package by its bill. */
+  readonly parts?: readonly (Placement & { readonly package: string })[];
+}
+
+/** A part's place, on which board. */
+export interface RunPlacement extends Placement {
+  /** Id of the board; the only one where left out. */
+  readonly board?: string;
+}
+
+/** What a quotation was asked for. */
+export interface QuoteBasis {
+  /** Boards in all. */
+  readonly boards: number;
+  readonly options: Partial<FabOptions>;
+  readonly revision: string;
+  /** Of an assembly quotation: who solders what goes on by hand. */
+  readonly handParts?: "here" | "house";
+  /** The sheets it was asked for, in words; single boards where left out. */
+  readonly sheet?: string;
+}
+
+export type Origin = (typeof ORIGINS)[number];
+
+/** What a variant has otherwise than the bill, by line. */
+export interface LineOverride {
+  readonly dnp?: boolean;
+  readonly valueText?: string;
+  readonly mpn?: string;
+  readonly qty?: number;
+}
+
+/** A named set of differences from the bill. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  readonly overrides: Readonly<Record<string, LineOverride>>;
+}

@@ -1,0 +1,211 @@
+import { AppError } from "../../errors.ts";
+
+/** What was bought of a run at one supplier or house: when it was ordered, for when it is promised, what was really paid. */
+export interface RunPurchase {
+  readonly id: string;
+  /** Key of the {@link PlannedOrder} it is. */
+  readonly order: string;
+  /** ISO dates. */
+  readonly orderedOn?: string;
+  readonly promisedOn?: string;
+  /** Of the money below. */
+  readonly currency: string;
+  /** Freight, fees and the like as they were charged; not known where left out. */
+  readonly freight?: string | number;
+  /** Key of the item → what its whole line cost, as invoiced. */
+  readonly paid: Readonly<Record<string, string | number>>;
+  readonly note: string;
+}
+
+/** Pieces of one item that came in one parcel. */
+export interface RunReceipt {
+  readonly id: string;
+  /** Keys of the {@link PlannedOrder} and of its {@link PlannedItem}. */
+  readonly order: string;
+  readonly item: string;
+  readonly qty: number;
+  /** ISO date. */
+  readonly arrivedOn: string;
+  /** Not to be used: it is looked at or goes back. */
+  readonly isApart: boolean;
+  readonly because: string;
+  /** The lot on the shelf that came of it. */
+  readonly lot?: string;
+}
+
+/** A statement of the probing list that did not hold on a board. */
+export interface BareFault {
+  readonly nets: readonly string[];
+  /** The two places: "J1.1 – J1.2". */
+  readonly at: string;
+  /** What it should have been: joined was silent, apart beeped. */
+  readonly expect: "joined" | "apart";
+}
+
+/** One bare board tried with a meter. It passed where no statement failed. */
+export interface BareTest {
+  readonly id: string;
+  /** Key of the {@link PlannedItem} the board is of, and the {@link RunReceipt} it came in. */
+  readonly item: string;
+  readonly receipt?: string;
+  /** Which of them, in somebody's words. */
+  readonly label: string;
+  /** ISO date. */
+  readonly on: string;
+  /** Statements tried. */
+  readonly tried: number;
+  readonly faults: readonly BareFault[];
+  readonly person?: string;
+  readonly note: string;
+}
+
+/** What somebody did at the bench in one go. Each count is of boards that got there in it. */
+export interface RunWork {
+  readonly id: string;
+  /** ISO date. */
+  readonly on: string;
+  readonly started: number;
+  readonly good: number;
+  /** Mended on the way; they count as good or scrapped too, once they are. */
+  readonly reworked: number;
+  readonly scrapped: number;
+  readonly minutes: number;
+  readonly person?: string;
+  readonly note?: string;
+}
+
+/**
+ * One thing that became of an order at a house, as it was written down or as the house said it over the network: files sent,
+ * a question, its answer, files accepted, paid, made, on its way, taken back.
+ */
+export interface OrderStep {
+  readonly id: string;
+  /** Key of the {@link PlannedOrder}. */
+  readonly order: string;
+  readonly state: OrderState;
+  /** ISO date. */
+  readonly on: string;
+  readonly words: string;
+  /** Who wrote it down; a house that answers over the network is named by its own key of what it said. */
+  readonly person: string;
+  readonly source: string;
+}
+/** In the order in which they usually come. */
+export const ORDER_STATES = [
+  "sent",
+  "asked",
+  "answered",
+  "accepted",
+  "paid",
+  "made",
+  "shipped",
+  "withdrawn",
+] as const;
+export type OrderState = (typeof ORDER_STATES)[number];
+
+/** What happened to a run after its release, beside the document that says what was decided. */
+export interface RunRecord {
+  readonly purchases: readonly RunPurchase[];
+  readonly receipts: readonly RunReceipt[];
+  /** Bare boards that were tried; none where left out. */
+  readonly bareTests?: readonly BareTest[];
+  readonly work: readonly RunWork[];
+  /** What became of its orders at houses, as it was written down; none where left out. */
+  readonly steps?: readonly OrderStep[];
+  /** ISO date on which it was closed, and what is to be remembered of it. */
+  readonly closedOn?: string;
+  readonly lesson?: string;
+  /** Lot → what the run took of it, once it is closed. */
+  readonly taken?: Readonly<Record<string, LotTaken>>;
+}
+
+/** Pieces a run took of a lot. */
+export interface LotTaken {
+  /** Negative where more lay there than was written. */
+  readonly pieces: number;
+  /** Somebody counted what was left; else it is the estimate by the boards begun. */
+  readonly isCounted: boolean;
+}
+
+/** A record in which nothing happened yet. */
+export const NO_RECORD: RunRecord = { purchases: [], receipts: [], work: [] };
+
+/** Where the boards of a run are, in numbers of products. */
+export interface Tally {
+  readonly started: number;
+  readonly good: number;
+  readonly reworked: number;
+  readonly scrapped: number;
+  /** Begun, and neither good nor scrapped. */
+  readonly open: number;
+  readonly minutes: number;
+}
+
+/** Sums of what was done. `started = good + scrapped + open`, whatever was written. */
+export function tallyOf(work: readonly RunWork[]): Tally {
+  const sum = (of: (w: RunWork) => number) => work.reduce((n, w) => n + of(w), 0);
+  const [started, good, scrapped] = [sum((w) => w.started), sum((w) => w.good), sum((w) => w.scrapped)];
+  return {
+    started,
+    good,
+    scrapped,
+    reworked: sum((w) => w.reworked),
+    open: started - good - scrapped,
+    minutes: sum((w) => w.minutes),
+  };
+}
+
+/** Pieces of an item that came and may be used, and those set apart. */
+export function arrivedOf(
+  record: RunRecord,
+  order: string,
+  item: string,
+): { readonly usable: number; readonly apart: number } {
+  const list = record.receipts.filter((r) => r.order === order && r.item === item);
+  const sum = (isApart: boolean) => list.reduce((n, r) => n + (r.isApart === isApart ? r.qty : 0), 0);
+  return { usable: sum(false), apart: sum(true) };
+}
+
+/**
+ * Holds counts against each other: no board is good or lost that was not started, none is begun that did not come.
+ *
+ * @param usable products for which boards came; not known where left out, and then not asked
+ * @throws AppError OUT_OF_RANGE with the numbers
+ */
+export function refuseMiscount(t: Tally, usable?: number): void {
+  const wrong = (text: string, hint: string): never => {
+    throw new AppError("OUT_OF_RANGE", text, hint);
+  };
+  if (t.open < 0)
+    wrong(
+      `${t.good} good and ${t.scrapped} scrapped are ${t.good + t.scrapped} boards, but ${t.started} were started.`,
+      "Count what was started too, or lower the others.",
+    );
+  if (t.reworked > t.started)
+    wrong(
+      `${t.reworked} boards were mended, but ${t.started} were started.`,
+      "A board that was mended twice counts once.",
+    );
+  if (usable !== undefined && t.started > usable)
+    wrong(
+      `${t.started} boards were started, but boards for ${usable} came and may be used.`,
+      "Write down first what arrived.",
+    );
+}
+
+/**
+ * Products for which boards came that may be used; nothing while none of some board came, since then it is not written down.
+ *
+ * @param boards of the product: key of the item and how many are in one product
+ */
+export function usableProducts(
+  record: Pick<RunRecord, "receipts">,
+  boards: readonly { readonly item: string; readonly perProduct: number }[],
+): number | undefined {
+  const came = boards.map((b) => {
+    const list = record.receipts.filter((r) => r.order.startsWith("boards ") && r.item === b.item);
+    if (list.length === 0) return undefined;
+    return Math.floor(list.reduce((n, r) => n + (r.isApart ? 0 : r.qty), 0) / b.perProduct);
+  });
+  return came.length === 0 || came.includes(undefined) ? undefined : Math.min(...(came as number[]));
+}

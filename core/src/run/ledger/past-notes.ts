@@ -1,0 +1,15 @@
+import type { RunDocument } from "../document/document.ts";
+import type { Add } from "../document/note.ts";
+
+/** What closed runs of the product left to be remembered: a caution until somebody says that it is taken care of. */
+export function pastNotes(doc: RunDocument, add: Add): void {
+  for (const p of doc.past ?? [])
+    if (p.lesson)
+      add(
+        "board",
+        `lesson ${p.closedOn} ${p.name}`,
+        "warning",
+        `“${p.name}”, the run before, left this to be remembered: ${p.lesson.trim().replace(/[.!?]?$/, (end) => end || ".")}`,
+        { do: "See that it is taken care of in this run, and accept it then." },
+      );
+}

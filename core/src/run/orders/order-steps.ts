@@ -1,0 +1,132 @@
+import { AppError } from "../../errors.ts";
+import type { OrderState, OrderStep } from "../document/record.ts";
+
+/** What a step is called, the one place for it: page, history and what a house said read it here. */
+export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
+  sent: "files sent",
+  asked: "it asks",
+  answered: "answered",
+  accepted: "files accepted",
+  paid: "paid",
+  made: "made",
+  shipped: "on its way",
+  withdrawn: "taken back",
+};
+
+/** What a house hears that is talked with over the network, after its files; all else it says itself. */
+const TOLD: readonly OrderState[] = ["answered", "paid", "withdrawn"];
+export const isTold = (state: OrderState): boolean => TOLD.includes(state);
+
+/** Who has to do something now. */
+export interface OrderWait {
+  readonly on: "shop" | "house" | "carrier";
+  readonly what: string;
+  /** ISO date since when. */
+  readonly since: string;
+}
+
+/** How an order at a house stands. */
+export interface OrderStand {
+  /** "open" while nothing of it is written down. */
+  readonly state: "open" | OrderState;
+  /** The steps it stands by, in time: since it was sent the last time. */
+  readonly now: readonly OrderStep[];
+  /** What the house asked and nobody answered yet. */
+  readonly questions: readonly OrderStep[];
+  /** Nothing where nothing was sent, or the order was taken back, or all of it came. */
+  readonly waits?: OrderWait;
+  /** The house is silent for longer than usual, or the day it promised is over. */
+  readonly isOverdue: boolean;
+}
+
+/** Days a house usually takes to look at files; after that somebody should ask. A rule of thumb, no promise of anybody. */
+export const CHECK_DAYS = 3;
+
+/** In the order in which they happened: by day, within a day as they were written down. */
+export const inTime = (steps: readonly OrderStep[]): OrderStep[] =>
+  [...steps].sort((a, b) => a.on.localeCompare(b.on));
+
+/** The steps of what was sent last: what was taken back counts no more. */
+function ofNow(steps: readonly OrderStep[]): OrderStep[] {
+  const all = inTime(steps);
+  const back = all.findLastIndex((s) => s.state === "withdrawn");
+  return back === -1 || back === all.length - 1 ? all : all.slice(back + 1);
+}
+
+const daysAfter = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 86_400_000;
+
+/**
+ * How an order stands, whatever the order in which its steps were written down: the furthest of sent, accepted, paid, made
+ * and shipped counts, and a question stops it until a later answer or until the house went on without one.
+ *
+ * @param steps of one order
+ * @param at today and the day it is promised for, ISO, and whether all of it came
+ */
+export function orderStand(
+  steps: readonly OrderStep[],
+  at: { readonly today: string; readonly promisedOn?: string | undefined; readonly isHere: boolean },
+): OrderStand {
+  const now = ofNow(steps);
+  const last = (...states: readonly OrderState[]) => now.findLast((s) => states.includes(s.state));
+  if (now.length === 0) return { state: "open", now, questions: [], isOverdue: false };
+  if (now.at(-1)!.state === "withdrawn") return { state: "withdrawn", now, questions: [], isOverdue: false };
+  const goesOn = now.findLastIndex((s) => ["answered", "accepted", "made", "shipped"].includes(s.state));
+  const questions = now.filter((s, i) => s.state === "asked" && i > goesOn);
+  const furthest = last("shipped") ?? last("made") ?? last("paid") ?? last("accepted");
+  const state = furthest?.state ?? last("asked", "answered")?.state ?? "sent";
+  if (at.isHere) return { state, now, questions: [], isOverdue: false };
+  const waits = waitOf(state, now, questions);
+  const isLooking = waits.on === "house" && waits.what === LOOKS;
+  const isLate = waits.on !== "shop" && at.promisedOn !== undefined && at.today > at.promisedOn;
+  return {
+    state: questions.length > 0 ? "asked" : state,
+    now,
+    questions,
+    waits,
+    isOverdue: isLate || (isLooking && daysAfter(waits.since, at.today) > CHECK_DAYS),
+  };
+}
+
+const LOOKS = "to look at the files";
+
+function waitOf(state: OrderState, now: readonly OrderStep[], questions: readonly OrderStep[]): OrderWait {
+  if (questions.length > 0) return { on: "shop", what: "to answer what it asks", since: questions[0]!.on };
+  const since = now.findLast((s) => s.state === state)?.on ?? now.at(-1)!.on;
+  if (state === "shipped") return { on: "carrier", what: "to bring it", since };
+  if (state === "made") return { on: "house", what: "to send it", since };
+  const isAccepted = now.some((s) => s.state === "accepted");
+  const isPaid = now.some((s) => s.state === "paid");
+  if (isAccepted && isPaid) {
+    const both = now.findLast((s) => s.state === "accepted" || s.state === "paid")!;
+    return { on: "house", what: "to make it", since: both.on };
+  }
+  if (isAccepted) return { on: "shop", what: "to pay", since };
+  return { on: "house", what: LOOKS, since: now.at(-1)!.on };
+}
+
+/**
+ * Holds a step against those before it: an answer needs a question, nothing goes out twice, and what was taken back is sent
+ * again first.
+ *
+ * @param steps of the order so far
+ * @throws AppError NOT_ALLOWED with what to do
+ */
+export function refuseStep(steps: readonly OrderStep[], state: OrderState): void {
+  const refuse = (text: string, hint: string): never => {
+    throw new AppError("NOT_ALLOWED", text, hint);
+  };
+  const now = ofNow(steps);
+  const isBack = now.at(-1)?.state === "withdrawn";
+  if (state === "sent" && now.some((s) => s.state === "sent") && !isBack)
+    refuse(
+      "Its files were sent already.",
+      "Other files are another order: take this one back first, and release them as a revision of their own.",
+    );
+  if (state === "withdrawn" && (now.length === 0 || isBack))
+    refuse("Nothing of it is out, so nothing can be taken back.", "Send it first.");
+  if (state !== "sent" && isBack)
+    refuse("The order was taken back.", "Send it again before anything else becomes of it.");
+  const { questions } = orderStand(steps, { today: "", isHere: false });
+  if (state === "answered" && questions.length === 0)
+    refuse("The house asks nothing that is open.", "Write its question down first.");
+}
