@@ -1,8 +1,8 @@
 // One size of the large board in a process of its own, so that its memory peak is its own: prints one JSON line.
 import { type BoardSet, measureBoard, readBoard, readLayer } from "@kobbin/core";
-import { addSpaces, analyseLayer } from "../core/src/board/copper.ts";
-import { bodiesOf } from "../core/src/board/holes.ts";
-import { joinNets } from "../core/src/board/nets.ts";
+import { addSpaces, analyseLayer } from "../core/src/board/copper/copper.ts";
+import { bodiesOf } from "../core/src/board/copper/holes.ts";
+import { joinNets } from "../core/src/board/copper/nets.ts";
 import { Worst } from "../core/src/board/worst.ts";
 import { largeBoard } from "./board.ts";
 

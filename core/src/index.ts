@@ -9,21 +9,21 @@ export { readTurns, turnsText } from "./assembly/turns.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
 export type { BoardSet, Corrections, Entry } from "./board/board-file.ts";
+export { FOILS, LEAST_AREA_RATIO } from "./board/copper/paste.ts";
 export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
-export { diffBoards } from "./board/diff.ts";
+export { diffBoards } from "./board/diff/diff.ts";
 export type { BoardDiff, DiffPlace, StencilVerdict } from "./board/diff-document.ts";
 export { measureToKeep } from "./board/keep.ts";
-export { kindOf } from "./board/kind.ts";
+export { type PlaceReading, readPlace } from "./board/measure/place.ts";
 export { measureBoard } from "./board/measure.ts";
 export type { LayerRow, Measure, PanelPiece } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
-export { chainOutline } from "./board/outline.ts";
-export { knownOnPanel } from "./board/panel-alike.ts";
+export { chainOutline } from "./board/outline/outline.ts";
+export { knownOnPanel } from "./board/panels/panel-alike.ts";
 export { isHolesLeast, partlyRead } from "./board/partly-read.ts";
-export { FOILS, LEAST_AREA_RATIO } from "./board/paste.ts";
 export { type KnownPin, pinsOn } from "./board/pins.ts";
-export { type PlaceReading, readPlace } from "./board/place.ts";
-export { readBoard } from "./board/read.ts";
+export { kindOf } from "./board/read/kind.ts";
+export { readBoard } from "./board/read/read.ts";
 export type { Place } from "./board/worst.ts";
 // what stands on a board
 export { type Body, bodiesOf } from "./bodies/body.ts";
@@ -137,17 +137,14 @@ export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";
 export { BENCH_CAUTIONS, bathMl, type Recipe, recipeOf } from "./own-bench/recipe.ts";
-// sheets of several boards
-export { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./panel/aids.ts";
 export { type PanelChoice, specOf } from "./panel/choice.ts";
-export { clashAt } from "./panel/clash.ts";
 export { type DesignParts, panelDesign } from "./panel/design.ts";
-export { panelPlan } from "./panel/drawing.ts";
-export { drillPlan, drillWorkOf } from "./panel/drill-aid.ts";
-export { layoutAt } from "./panel/layout.ts";
-export { type PanelProof, type ProvenSource, provePanel } from "./panel/proof.ts";
-export { sagMm } from "./panel/sag.ts";
-export { solvePanel } from "./panel/solve.ts";
+export { tabRing } from "./panel/hold/tab-body.ts";
+export { type HeldTab, ownTabsOf, type TabAt, TabHand } from "./panel/hold/tab-hand.ts";
+export { clashAt } from "./panel/lay/clash.ts";
+export { layoutAt } from "./panel/lay/layout.ts";
+export { sagMm } from "./panel/lay/sag.ts";
+export { solvePanel } from "./panel/lay/solve.ts";
 export {
   ALL_TURNS,
   DEFAULT_SPEC,
@@ -163,9 +160,12 @@ export {
   WASTE,
   type WriteMode,
 } from "./panel/spec.ts";
-export { tabRing } from "./panel/tab-body.ts";
-export { type HeldTab, ownTabsOf, type TabAt, TabHand } from "./panel/tab-hand.ts";
-export { writePanel } from "./panel/write.ts";
+// sheets of several boards
+export { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./panel/write/aids.ts";
+export { panelPlan } from "./panel/write/drawing.ts";
+export { drillPlan, drillWorkOf } from "./panel/write/drill-aid.ts";
+export { type PanelProof, type ProvenSource, provePanel } from "./panel/write/proof.ts";
+export { writePanel } from "./panel/write/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
@@ -211,11 +211,8 @@ export {
   toRunDocument,
   type Variant,
 } from "./run/document/document.ts";
-// everything about one run
-export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";
 export { toRunLines } from "./run/document/lines.ts";
 export type { Note, StageKey } from "./run/document/note.ts";
-export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/sheet/panel.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/document/parts.ts";
 export {
   isDecided,
@@ -245,7 +242,6 @@ export {
 } from "./run/document/record.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/rule-lines.ts";
 export type { RunNeed } from "./run/document/run-need.ts";
-export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/structure.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
@@ -284,6 +280,10 @@ export { trayParts } from "./run/parts/tray.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
+// everything about one run
+export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";
+export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "./run/sheet/panel.ts";
+export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
 export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";

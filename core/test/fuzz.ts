@@ -1,5 +1,5 @@
 import { measureBoard } from "../src/board/measure.ts";
-import { readBoard } from "../src/board/read.ts";
+import { readBoard } from "../src/board/read/read.ts";
 import { readDrill } from "../src/drill/read.ts";
 import { orGivenUp } from "../src/geometry/work.ts";
 import { readLayer } from "../src/gerber/read.ts";

@@ -1,4 +1,4 @@
-import { readBoard } from "../src/board/read.ts";
+import { readBoard } from "../src/board/read/read.ts";
 import { readBom } from "../src/bom/bom.ts";
 import type { Finding } from "../src/findings.ts";
 import { readPlacement } from "../src/placement/placement.ts";

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { measureBoard } from "../src/board/measure.ts";
 import type { Measure } from "../src/board/measure-document.ts";
-import { readBoard } from "../src/board/read.ts";
+import { readBoard } from "../src/board/read/read.ts";
 
 /** One rule of a published format: a small file that turns on it, and what follows by hand. */
 export interface Rule {

@@ -1,7 +1,7 @@
 import type { Corrections, Entry } from "../src/board/board-file.ts";
 import { measureBoard } from "../src/board/measure.ts";
 import type { Measure } from "../src/board/measure-document.ts";
-import { readBoard } from "../src/board/read.ts";
+import { readBoard } from "../src/board/read/read.ts";
 
 // boards of a few shapes, written in the published formats; every length in mm
 

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { Entry } from "./board-file.ts";
 import { measureBoard } from "./measure.ts";
-import { readBoard } from "./read.ts";
+import { readBoard } from "./read/read.ts";
 
 const HEAD = "%FSLAX46Y46*%\n%MOMM*%\nG75*\n";
 const nm = (v: number) => Math.round(v * 1e6);

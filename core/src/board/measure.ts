@@ -2,22 +2,22 @@ import type { Finding } from "../findings.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";
 import { Attempts, NotMeasurable } from "./attempts.ts";
 import type { BoardSet } from "./board-file.ts";
-import { isIn } from "./coats.ts";
-import { measureDrills } from "./drills.ts";
-import { compareFootprints, sayDoubledNames } from "./footprints.ts";
-import { checkAgainstJob } from "./job-figures.ts";
-import { measureCoats } from "./measure-coats.ts";
-import { measureCopper } from "./measure-copper.ts";
+import { compareFootprints, sayDoubledNames } from "./check/footprints.ts";
+import { padsByRef, patternsOf } from "./check/part-pads.ts";
+import { sayUnmarked, shapeOf } from "./check/pin-marks.ts";
+import { reconcile } from "./check/reconcile.ts";
+import { sayMissingNames } from "./check/references.ts";
+import { checkRegistration } from "./check/registration-check.ts";
+import { isIn } from "./copper/coats.ts";
+import { measureDrills } from "./measure/drills.ts";
+import { measureCoats } from "./measure/measure-coats.ts";
+import { measureCopper } from "./measure/measure-copper.ts";
+import { type Ground, groundOf, type Progress } from "./measure/measure-ground.ts";
+import { emptyMeasure, rowOf } from "./measure/measure-keys.ts";
+import { type Joined, joinBoard } from "./measure/measure-nets.ts";
+import { documentOf } from "./measure/measure-result.ts";
 import type { Measure } from "./measure-document.ts";
-import { type Ground, groundOf, type Progress } from "./measure-ground.ts";
-import { emptyMeasure, rowOf } from "./measure-keys.ts";
-import { type Joined, joinBoard } from "./measure-nets.ts";
-import { documentOf } from "./measure-result.ts";
-import { padsByRef, patternsOf } from "./part-pads.ts";
-import { sayUnmarked, shapeOf } from "./pin-marks.ts";
-import { reconcile } from "./reconcile.ts";
-import { sayMissingNames } from "./references.ts";
-import { checkRegistration } from "./registration-check.ts";
+import { checkAgainstJob } from "./read/job-figures.ts";
 
 /**
  * Measures a board from what was read out of its files. Exact geometry, never pixels.

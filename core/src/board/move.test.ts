@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { readDrill } from "../drill/read.ts";
 import type { Move } from "../findings.ts";
 import { readLayer } from "../gerber/read.ts";
-import { analyseLayer } from "./copper.ts";
+import { analyseLayer } from "./copper/copper.ts";
 import { composeMoves, moveDrill, moveLayer, movePlacements, movePoints } from "./move.ts";
 
 const aMove = fc

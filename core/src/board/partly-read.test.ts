@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { measureBoard } from "./measure.ts";
 import { isHolesLeast, partlyRead } from "./partly-read.ts";
-import { readBoard } from "./read.ts";
+import { readBoard } from "./read/read.ts";
 
 const PAD =
   "%FSLAX46Y46*%\n%MOMM*%\n%TF.FileFunction,Copper,L1,Top*%\n%ADD10C,1*%\nD10*\nX5000000Y5000000D03*\n";

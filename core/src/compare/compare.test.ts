@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import type { BoardDiff } from "../board/diff-document.ts";
+import { emptyMeasure } from "../board/measure/measure-keys.ts";
 import type { Measure } from "../board/measure-document.ts";
-import { emptyMeasure } from "../board/measure-keys.ts";
 import type { Finding } from "../findings.ts";
 import { FAR } from "../run/made-up.fixture.ts";
 import { comparePartPads, partsAt } from "./parts.ts";

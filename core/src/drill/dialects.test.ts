@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { readBoard } from "../board/read.ts";
+import { readBoard } from "../board/read/read.ts";
 import { readDrill } from "./read.ts";
 
 const read = (body: string) => readDrill(`M48\nMETRIC\nT1C1.0\n%\nT1\n${body}\nM30\n`, "a.drl");

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
+import { emptyMeasure } from "../board/measure/measure-keys.ts";
 import type { EdgeContacts, Measure } from "../board/measure-document.ts";
-import { emptyMeasure } from "../board/measure-keys.ts";
 import { bevelDepth, cardEdgesOf, railsOnContacts } from "./card-edge.ts";
 
 const CONTACTS: EdgeContacts = {

@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import { area, drill, flash, layer, rim } from "../../test/write-board.ts";
 import type { Entry } from "../board/board-file.ts";
-import { type PlaceReading, readPlace } from "../board/place.ts";
-import { readBoard } from "../board/read.ts";
+import { type PlaceReading, readPlace } from "../board/measure/place.ts";
+import { readBoard } from "../board/read/read.ts";
 import { conditionsOf, judgeIntended } from "./intended.ts";
 import type { Intended } from "./row.ts";
 

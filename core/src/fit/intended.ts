@@ -1,4 +1,4 @@
-import type { PlaceReading } from "../board/place.ts";
+import type { PlaceReading } from "../board/measure/place.ts";
 import { type Condition, type FitJudged, type FitSpec, type Intended, mmWords as mm } from "./row.ts";
 
 /** What a place may be meant to be, as it is called. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from "@jest/globals";
+import { emptyMeasure } from "../board/measure/measure-keys.ts";
 import type { Measure } from "../board/measure-document.ts";
-import { emptyMeasure } from "../board/measure-keys.ts";
 import type { Bodies, Body } from "../bodies/body.ts";
 import { fitSpecShape } from "../shape/fit-row.ts";
 import type { FitSpec } from "./row.ts";

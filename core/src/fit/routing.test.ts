@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
+import { emptyMeasure } from "../board/measure/measure-keys.ts";
 import type { Measure } from "../board/measure-document.ts";
-import { emptyMeasure } from "../board/measure-keys.ts";
 import { routingOf } from "./routing.ts";
 
 const board = (rings: number[][], more: Partial<Measure> = {}): Measure =>

@@ -1,5 +1,5 @@
 import type { Measure } from "../board/measure-document.ts";
-import { reversed } from "../board/outline-loops.ts";
+import { reversed } from "../board/outline/outline-loops.ts";
 import { clipAreas, offsetRings } from "../geometry/clip.ts";
 import { insideRings, signedArea } from "../geometry/polygon.ts";
 import { orGivenUp, Work } from "../geometry/work.ts";

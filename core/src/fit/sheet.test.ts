@@ -1,8 +1,8 @@
 import { describe, expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { often } from "../../test/long.ts";
+import { emptyMeasure } from "../board/measure/measure-keys.ts";
 import type { Measure } from "../board/measure-document.ts";
-import { emptyMeasure } from "../board/measure-keys.ts";
 import { tolerancesOf, USUAL_TOLERANCES } from "../fab/tolerances.ts";
 import { holesOf, pinHolesOf, slotsOf } from "./features.ts";
 import type { FitSpec } from "./row.ts";

@@ -1,5 +1,5 @@
+import type { PlaceReading } from "../board/measure/place.ts";
 import type { Measure } from "../board/measure-document.ts";
-import type { PlaceReading } from "../board/place.ts";
 import type { Bodies } from "../bodies/body.ts";
 import { counted } from "../counted.ts";
 import { type Tolerances, tolerancesOf } from "../fab/tolerances.ts";

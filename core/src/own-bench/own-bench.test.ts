@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { measureBoard } from "../board/measure.ts";
-import { readBoard } from "../board/read.ts";
+import { readBoard } from "../board/read/read.ts";
 import { plainBytes } from "../gerber/write.ts";
 import { copperPrint, PATCH_MM, printWay, type Resist, testPatch } from "./print.ts";
 import { bathMl, recipeOf } from "./recipe.ts";

@@ -1,5 +1,5 @@
 import type { BoardSet } from "../board/board-file.ts";
-import { chainOutline } from "../board/outline.ts";
+import { chainOutline } from "../board/outline/outline.ts";
 import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 

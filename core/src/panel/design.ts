@@ -1,5 +1,5 @@
 import type { EdgeContacts, Measure } from "../board/measure-document.ts";
-import { reversed } from "../board/outline-loops.ts";
+import { reversed } from "../board/outline/outline-loops.ts";
 import type { Body } from "../bodies/body.ts";
 import { chipBody } from "../bom/chip-size.ts";
 import { lettersOf } from "../bom/refs.ts";

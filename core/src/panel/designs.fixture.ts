@@ -1,6 +1,6 @@
 import { signedArea } from "../geometry/polygon.ts";
 import { boxAround } from "../geometry/turn.ts";
-import { solvePanel } from "./solve.ts";
+import { solvePanel } from "./lay/solve.ts";
 import {
   DEFAULT_SPEC,
   isRefusal,

@@ -2,10 +2,10 @@ import { test } from "@jest/globals";
 import { expectKept } from "../../test/kept.ts";
 import type { Plan } from "../geometry/plan.ts";
 import { signedArea } from "../geometry/polygon.ts";
-import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./aids.ts";
 import { rect, ringed, solved, spec } from "./designs.fixture.ts";
-import { panelPlan, separationSteps } from "./drawing.ts";
 import { type PanelDesign, type PanelLayout, type PanelSpec, WASTE } from "./spec.ts";
+import { cornersPlan, nestPlan, sisterPlan, trayPlan } from "./write/aids.ts";
+import { panelPlan, separationSteps } from "./write/drawing.ts";
 
 // Sheets and aids as they were read and drawn once (core/test/kept.ts).
 const keep = (name: string, lines: readonly string[]) =>

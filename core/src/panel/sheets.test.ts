@@ -1,18 +1,18 @@
 import { expect, test } from "@jest/globals";
 import type { Entry } from "../board/board-file.ts";
 import { measureBoard } from "../board/measure.ts";
-import { chainOutline } from "../board/outline.ts";
-import { isBoardOfPiece, kindsOfPieces } from "../board/panel-alike.ts";
-import { boardsOfPanel } from "../board/panel-copies.ts";
-import { readBoard } from "../board/read.ts";
+import { chainOutline } from "../board/outline/outline.ts";
+import { isBoardOfPiece, kindsOfPieces } from "../board/panels/panel-alike.ts";
+import { boardsOfPanel } from "../board/panels/panel-copies.ts";
+import { readBoard } from "../board/read/read.ts";
 import { panelDesign } from "./design.ts";
-import { laidOut } from "./laid.ts";
+import { solvePanel } from "./lay/solve.ts";
 import { entriesOf, MADE, type MadeBoard } from "./made-boards.fixture.ts";
-import { provePanel } from "./proof.ts";
-import { solvePanel } from "./solve.ts";
+import { laidOut } from "./shape/laid.ts";
+import { banAt } from "./shape/stretch.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign, type PanelLayout, type PanelSpec } from "./spec.ts";
-import { banAt } from "./stretch.ts";
-import { writePanel } from "./write.ts";
+import { provePanel } from "./write/proof.ts";
+import { writePanel } from "./write/write.ts";
 
 /** A made board read as any other. */
 function sourceOf(b: MadeBoard) {

@@ -2,15 +2,15 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { signedArea } from "../geometry/polygon.ts";
 import { posed, posedRing, unposed } from "../geometry/turn.ts";
-import { clashAt } from "./clash.ts";
 import { rect, refused, ringed, solved, spec } from "./designs.fixture.ts";
-import { layoutAt } from "./layout.ts";
-import { insetOf, perforations, perforationToCopper, rowAlong } from "./perforate.ts";
-import { sagMm } from "./sag.ts";
-import { scoreDepth, scoreToCopperMm } from "./scores.ts";
-import { coverDemand, mixedRun } from "./several.ts";
+import { insetOf, perforations, perforationToCopper, rowAlong } from "./hold/perforate.ts";
+import { clashAt } from "./lay/clash.ts";
+import { layoutAt } from "./lay/layout.ts";
+import { sagMm } from "./lay/sag.ts";
+import { scoreDepth, scoreToCopperMm } from "./lay/scores.ts";
+import { coverDemand, mixedRun } from "./lay/several.ts";
+import { straightShare, stretchesOf, tabPositions, tabsForEdge } from "./shape/stretch.ts";
 import { isRefusal, type PanelSpec } from "./spec.ts";
-import { straightShare, stretchesOf, tabPositions, tabsForEdge } from "./stretch.ts";
 
 test("EX 6.1: a tab of 5 mm has six perforations over 4.5 mm", () => {
   expect(perforations(5)).toBe(6);

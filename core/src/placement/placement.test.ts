@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { readBoard } from "../board/read.ts";
+import { readBoard } from "../board/read/read.ts";
 import { readPlacement } from "./placement.ts";
 
 test("parts stand where a component layer flashes them; a list that lies beside it wins", () => {

@@ -1,6 +1,6 @@
-import type { LayerSolids } from "../board/copper.ts";
-import { type Body, nearBody, passes } from "../board/holes.ts";
-import type { Nets } from "../board/nets.ts";
+import type { LayerSolids } from "../board/copper/copper.ts";
+import { type Body, nearBody, passes } from "../board/copper/holes.ts";
+import type { Nets } from "../board/copper/nets.ts";
 import type { Spot } from "./spots.ts";
 
 /** Islands joined by plated holes: island → island → how many holes join the two. */

@@ -1,6 +1,6 @@
-import type { LayerSolids } from "../board/copper.ts";
-import { findIslands } from "../board/near.ts";
-import type { Nets } from "../board/nets.ts";
+import type { LayerSolids } from "../board/copper/copper.ts";
+import { findIslands } from "../board/copper/near.ts";
+import type { Nets } from "../board/copper/nets.ts";
 import { nearestPoints } from "../geometry/segment.ts";
 
 /** Two nets that come near each other. */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "@jest/globals";
 import { drill, flash, layer, listedPoint, netlist, rim, stroke } from "../../test/write-board.ts";
 import type { Entry } from "../board/board-file.ts";
-import { readBoard } from "../board/read.ts";
+import { readBoard } from "../board/read/read.ts";
 import { railOf } from "../netlist/rails.ts";
 import { probeBoard } from "./probe.ts";
 

@@ -1,7 +1,7 @@
 import { Attempts, NotMeasurable } from "../board/attempts.ts";
 import type { BoardSet } from "../board/board-file.ts";
-import { groundOf, SIDES } from "../board/measure-ground.ts";
-import { joinBoard } from "../board/measure-nets.ts";
+import { groundOf, SIDES } from "../board/measure/measure-ground.ts";
+import { joinBoard } from "../board/measure/measure-nets.ts";
 import { r6 } from "../board/worst.ts";
 import { AppError } from "../errors.ts";
 import type { Finding } from "../findings.ts";

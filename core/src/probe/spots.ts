@@ -1,8 +1,8 @@
-import type { OpenPad } from "../board/coats.ts";
-import type { ListedPoint } from "../board/connectivity.ts";
-import type { LayerSolids } from "../board/copper.ts";
-import type { Body } from "../board/holes.ts";
-import type { Nets } from "../board/nets.ts";
+import type { OpenPad } from "../board/copper/coats.ts";
+import type { LayerSolids } from "../board/copper/copper.ts";
+import type { Body } from "../board/copper/holes.ts";
+import type { Nets } from "../board/copper/nets.ts";
+import type { ListedPoint } from "../board/measure/connectivity.ts";
 
 export type OuterSide = "top" | "bottom";
 

@@ -1,4 +1,4 @@
-import type { Joined } from "../board/measure-nets.ts";
+import type { Joined } from "../board/measure/measure-nets.ts";
 import type { Finding } from "../findings.ts";
 import { type Rail, railOf } from "../netlist/rails.ts";
 import { endToEnd, type Joints, singleVias } from "./joints.ts";

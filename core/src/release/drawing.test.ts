@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { readBoard } from "../board/read.ts";
+import { readBoard } from "../board/read/read.ts";
 import { drawSide } from "./drawing.ts";
 import { boardSvg } from "./picture.ts";
 

@@ -12,8 +12,8 @@ import {
   type OptionKey,
 } from "../fab/options.ts";
 import type { RunDocument } from "../run/document/document.ts";
-import { panelOf } from "../run/sheet/panel.ts";
 import type { BoardOrder } from "../run/orders/order-boards.ts";
+import { panelOf } from "../run/sheet/panel.ts";
 import type { RunResult } from "../run/stage/result.ts";
 import { type PlannedSheet, slug } from "./planned.ts";
 

@@ -1,6 +1,6 @@
 import type { BoardFile, BoardSet } from "../board/board-file.ts";
-import { cutoutRings, edgeRings } from "../board/copper.ts";
-import { chainOutline } from "../board/outline.ts";
+import { cutoutRings, edgeRings } from "../board/copper/copper.ts";
+import { chainOutline } from "../board/outline/outline.ts";
 import { orGivenUp } from "../geometry/work.ts";
 import { ringsOfSolid, type Solids, solidsOf } from "../gerber/solids.ts";
 

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { kindOf } from "../board/kind.ts";
+import { kindOf } from "../board/read/kind.ts";
 import { roleFromContent, roleFromFunction } from "./role.ts";
 import { roleFromName } from "./role-name.ts";
 

@@ -1,11 +1,11 @@
 import { choiceOf, type PanelChoice } from "../panel/choice.ts";
-import { solvePanel } from "../panel/solve.ts";
+import { solvePanel } from "../panel/lay/solve.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign } from "../panel/spec.ts";
 import { boardK } from "./board-k.fixture.ts";
 import type { RunDocument } from "./document/document.ts";
-import { runDesigns } from "./sheet/panel.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 import { rollUp } from "./roll-up.ts";
+import { runDesigns } from "./sheet/panel.ts";
 
 const sized = (w: number, h: number) =>
   madeMeasure({

@@ -1,4 +1,4 @@
-import { LEAST_AREA_RATIO } from "../board/paste.ts";
+import { LEAST_AREA_RATIO } from "../board/copper/paste.ts";
 import { refOf } from "../board/pins.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { type FoilOpening, spread } from "./openings.ts";

@@ -1,5 +1,5 @@
-import { analyseLayer } from "../board/copper.ts";
-import { areaRatio, FOILS, LEAST_AREA_RATIO, openingsOf, pasteGrams } from "../board/paste.ts";
+import { analyseLayer } from "../board/copper/copper.ts";
+import { areaRatio, FOILS, LEAST_AREA_RATIO, openingsOf, pasteGrams } from "../board/copper/paste.ts";
 import type { KnownPin } from "../board/pins.ts";
 import type { LayerImage } from "../gerber/image.ts";
 import { readLayer } from "../gerber/read.ts";

@@ -1,5 +1,5 @@
-import type { LayerSolids } from "../board/copper.ts";
-import { openingsOf, type PasteOpening } from "../board/paste.ts";
+import type { LayerSolids } from "../board/copper/copper.ts";
+import { openingsOf, type PasteOpening } from "../board/copper/paste.ts";
 import type { KnownPin } from "../board/pins.ts";
 import { clipAreas } from "../geometry/clip.ts";
 import { ringsOfSolid } from "../gerber/solids.ts";

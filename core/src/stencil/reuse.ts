@@ -1,5 +1,5 @@
+import { compareOpenings } from "../board/diff/diff-stencil.ts";
 import type { StencilVerdict } from "../board/diff-document.ts";
-import { compareOpenings } from "../board/diff-stencil.ts";
 import type { Measure } from "../board/measure-document.ts";
 
 /** Sides a foil may have the openings of. */

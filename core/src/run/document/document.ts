@@ -1,7 +1,7 @@
 import type { OwnLosses } from "../../assembly/attrition.ts";
 import type { PastRun } from "../../assembly/prior.ts";
+import type { PlaceReading } from "../../board/measure/place.ts";
 import type { Measure } from "../../board/measure-document.ts";
-import type { PlaceReading } from "../../board/place.ts";
 import { AppError } from "../../errors.ts";
 import type { House } from "../../fab/house.ts";
 import type { FabOptions } from "../../fab/options.ts";

@@ -3,8 +3,8 @@ import type { House } from "../../fab/house.ts";
 import type { FabOptions } from "../../fab/options.ts";
 import type { BoardFacts } from "../../fab/price.ts";
 import type { QuoteBasis, RunDocument } from "../document/document.ts";
-import { panelOf, sheetFacts } from "../sheet/panel.ts";
 import { ordersOf, sheetWords } from "../orders/order-boards.ts";
+import { panelOf, sheetFacts } from "../sheet/panel.ts";
 import { withHouse } from "./fab-effects.ts";
 
 /** One board of a request for a price. */

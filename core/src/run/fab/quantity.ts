@@ -1,8 +1,8 @@
 import { betaBinomialAtLeast, binomialAtLeast } from "../../assembly/yield.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import type { RunDocument } from "../document/document.ts";
-import { panelOf } from "../sheet/panel.ts";
 import { orderBoards } from "../orders/order-boards.ts";
+import { panelOf } from "../sheet/panel.ts";
 import type { RunResult } from "../stage/result.ts";
 
 /** A number of boards that could be ordered. */

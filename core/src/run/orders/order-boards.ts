@@ -5,10 +5,10 @@ import { type BoardFacts, type FabQuote, orderPieces } from "../../fab/price.ts"
 import { convertMicros, type Micros, toMicros } from "../../money/money.ts";
 import { boardFacts } from "../document/board-facts.ts";
 import type { RunDocument, RunGuest, RunQuote } from "../document/document.ts";
-import { sheetBoards } from "../sheet/guests.ts";
-import { panelOf, type RunPanel, sharedQuotes, sheetFacts, sheetsFor } from "../sheet/panel.ts";
 import { rateOf } from "../document/parts.ts";
 import { quotationMisfits, quotationOf } from "../document/quotation-holds.ts";
+import { sheetBoards } from "../sheet/guests.ts";
+import { panelOf, type RunPanel, sharedQuotes, sheetFacts, sheetsFor } from "../sheet/panel.ts";
 
 /** The fab of one board of the product. */
 export interface BoardOrder {

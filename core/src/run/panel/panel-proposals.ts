@@ -2,9 +2,9 @@ import { fitOptions } from "../../fab/fit-options.ts";
 import { limitsOf } from "../../fab/limits.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { choiceOf, type PanelChoice } from "../../panel/choice.ts";
-import { CLEAR_MM } from "../../panel/laid-notes.ts";
-import { sagMm } from "../../panel/sag.ts";
-import { mostOnSheet, solvePanel } from "../../panel/solve.ts";
+import { CLEAR_MM } from "../../panel/lay/laid-notes.ts";
+import { sagMm } from "../../panel/lay/sag.ts";
+import { mostOnSheet, solvePanel } from "../../panel/lay/solve.ts";
 import {
   ALL_TURNS,
   DEFAULT_SPEC,

@@ -1,7 +1,7 @@
 import { leaf } from "../../costing/tree.ts";
 import { toMicros } from "../../money/money.ts";
-import { panelOf, wholeSheets } from "../sheet/panel.ts";
 import { scaledTerm } from "../ledger/actual.ts";
+import { panelOf, wholeSheets } from "../sheet/panel.ts";
 import type { Asking, WhatIf } from "../stage/effect.ts";
 import { hoursUsed } from "../stage/own-hours.ts";
 import type { Stage, Worked } from "../stage/stage.ts";

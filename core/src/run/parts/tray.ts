@@ -1,4 +1,4 @@
-import type { TrayPart } from "../../panel/aids.ts";
+import type { TrayPart } from "../../panel/write/aids.ts";
 import { boardOf, Places } from "../document/boards.ts";
 import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";

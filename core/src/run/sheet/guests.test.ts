@@ -1,16 +1,16 @@
 import { expect, test } from "@jest/globals";
 import { fabQuote } from "../../fab/price.ts";
 import { choiceOf } from "../../panel/choice.ts";
-import { solvePanel } from "../../panel/solve.ts";
+import { solvePanel } from "../../panel/lay/solve.ts";
 import { DEFAULT_SPEC, isRefusal, type PanelDesign } from "../../panel/spec.ts";
 import { planPackage } from "../../release/plan.ts";
+import type { RunDocument } from "../document/document.ts";
 import { FAR } from "../made-up.fixture.ts";
 import { coveringOf } from "../panel/layouts.ts";
 import { panelOffers } from "../panel/panel-proposals.ts";
 import { rollUp } from "../roll-up.ts";
 import { four, onSheets, panelNotes, single, small } from "../sheets.fixture.ts";
 import { plannedOrders } from "../stage/planned-orders.ts";
-import type { RunDocument } from "../document/document.ts";
 import { panelOf, runDesigns, sheetFacts } from "./panel.ts";
 
 /** Two of Board K and four of another product's board on a sheet; so many of that are wanted. */

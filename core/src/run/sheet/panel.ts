@@ -5,14 +5,14 @@ import { type BoardFacts, type FabQuote, PACKING_KG } from "../../fab/price.ts";
 import { type Micros, roundMoney } from "../../money/money.ts";
 import { type PanelChoice, specOf } from "../../panel/choice.ts";
 import { type DesignParts, panelDesign } from "../../panel/design.ts";
-import { layoutAt } from "../../panel/layout.ts";
-import { mixedRun } from "../../panel/several.ts";
+import { layoutAt } from "../../panel/lay/layout.ts";
+import { mixedRun } from "../../panel/lay/several.ts";
 import type { PanelDesign, PanelLayout, PanelRefusal } from "../../panel/spec.ts";
 import { boardFacts } from "../document/board-facts.ts";
 import type { RunDocument } from "../document/document.ts";
-import { demandFor, sheetBoards } from "./guests.ts";
 import type { PasteSides } from "../document/sides.ts";
 import { standingOn } from "../document/standing.ts";
+import { demandFor, sheetBoards } from "./guests.ts";
 
 /** The sheet a run's boards are ordered on. */
 export interface RunPanel {
