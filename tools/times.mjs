@@ -16,16 +16,18 @@ export function keepTimes(seconds) {
 
 /** Why a file or journey may take longer than others of its kind; whatever else does, is told without a reason. */
 export const REASONS = {
-  "server/src/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
-  "server/src/attack.test.ts":
+  "server/src/whole/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
+  "server/src/whole/attack.test.ts":
     "every body of every route with something else in each place, in its short form",
-  "server/src/siege.test.ts": "files that ask for large work, through processes of their own",
-  "server/src/siege-start.test.ts": "servers started at once on an empty database, with the demo shop in it",
-  "server/src/several.test.ts": "two servers and two workers behind a balancer, killed under load",
-  "server/src/hostile.test.ts": "each kind of bad answer is asked for four times by four suppliers",
-  "server/src/history.test.ts": "a law over random changes, each taken back and brought again",
-  "server/src/ops.test.ts": "the demo shop is filled anew",
-  "server/src/orders.test.ts": "nine runs are released and packed, each with orders that are talked about",
+  "server/src/whole/siege.test.ts": "files that ask for large work, through processes of their own",
+  "server/src/whole/siege-start.test.ts":
+    "servers started at once on an empty database, with the demo shop in it",
+  "server/src/whole/several.test.ts": "two servers and two workers behind a balancer, killed under load",
+  "server/src/whole/hostile.test.ts": "each kind of bad answer is asked for four times by four suppliers",
+  "server/src/whole/history.test.ts": "a law over random changes, each taken back and brought again",
+  "server/src/whole/ops.test.ts": "the demo shop is filled anew",
+  "server/src/whole/orders.test.ts":
+    "nine runs are released and packed, each with orders that are talked about",
   "packing/src/package.test.ts": "packages are written whole and read back board by board",
   "e2e/access.spec.ts: every view passes the accessibility rules, by day and by night":
     "sixteen views, each by day and by night",

@@ -1,6 +1,6 @@
 import { useLive } from "./resources/live.ts";
 import { useSaving } from "./resources/outbox.ts";
-import { clock, count } from "./ui/format.ts";
+import { clock, count } from "./ui/text/format.ts";
 
 /** "saved 14:02": in the crumb, small, always there. */
 export function SavedMark() {

@@ -12,11 +12,11 @@ import { SignInAgain } from "./SignInAgain.tsx";
 import { toggleTheme } from "./theme.ts";
 import { useArrows } from "./ui/arrows.ts";
 import { Dialog } from "./ui/Dialog.tsx";
-import { count, formats, setFormats, useFormats } from "./ui/format.ts";
 import { boundKeys, type KeyBinding, useKeys } from "./ui/keys.ts";
 import { useCopyRows } from "./ui/rows.ts";
 import { Failed, Skeleton } from "./ui/States.tsx";
 import { useSay, useSayError } from "./ui/Toast.tsx";
+import { count, formats, setFormats, useFormats } from "./ui/text/format.ts";
 import { useTheme } from "./ui/useTheme.ts";
 
 const WelcomePage = lazy(async () => ({

@@ -18,5 +18,5 @@ await import("./ui/Toast.tsx");
 await import("./Shell.tsx");
 const { App } = await import("./App.tsx");
 startTransition(() => root.render(createElement(App)));
-const { warmFormats } = await import("./ui/format.ts");
+const { warmFormats } = await import("./ui/text/format.ts");
 warmFormats();

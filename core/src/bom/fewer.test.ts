@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { billLine as line } from "./bill-line.fixture.ts";
+import { billLine as line } from "../../test/bill-line.ts";
 import { nearValues, spreadOf } from "./fewer.ts";
 
 test("how many different values and packages a bill asks for, however they are written", () => {

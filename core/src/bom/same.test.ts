@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
+import { billLine as line } from "../../test/bill-line.ts";
 import type { Micros } from "../money/money.ts";
 import { savedTogether } from "../sourcing/together.ts";
-import { billLine as line } from "./bill-line.fixture.ts";
 import { packageKey, sameParts } from "./same.ts";
 
 test.each([

@@ -1,7 +1,7 @@
 import { isHolesLeast, type Measure, type Place } from "@kobbin/core";
 import { useState } from "react";
 import { Fold } from "../ui/Fold.tsx";
-import { count, fixed, mm, useFormats } from "../ui/format.ts";
+import { count, fixed, mm, useFormats } from "../ui/text/format.ts";
 
 /** A place on the board that a person wants to see, with a word that tells it from the one shown before. */
 export type Show = (at: Place, key: string) => void;

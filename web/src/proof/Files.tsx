@@ -2,7 +2,7 @@ import { BOM_WORDS, type Corrections, type LayerRow, type Measure, type Role, ty
 import { useState } from "react";
 import { Pick } from "../ui/Field.tsx";
 import { Fold } from "../ui/Fold.tsx";
-import { count } from "../ui/format.ts";
+import { count } from "../ui/text/format.ts";
 
 const ROLES: readonly (readonly [string, string])[] = [
   ["copper top", "copper top"],

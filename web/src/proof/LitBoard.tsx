@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { useRun } from "../run/runState.ts";
-import { count } from "../ui/format.ts";
+import { count } from "../ui/text/format.ts";
 import { boardColours } from "./colours.ts";
 import { litPlaces } from "./litPlaces.ts";
 import type { SmallPicture } from "./small.ts";

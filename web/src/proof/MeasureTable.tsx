@@ -1,7 +1,7 @@
 import type { LimitCheck } from "@kobbin/core";
 import { useEffect, useRef } from "react";
 import { Fold } from "../ui/Fold.tsx";
-import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
+import { count, fixed, mil, mm, useFormats } from "../ui/text/format.ts";
 import type { MeasureGroup, MeasureRow } from "./measureRows.ts";
 
 const WORD: Readonly<Record<LimitCheck["level"], string>> = {

@@ -1,5 +1,5 @@
 import { few, isHolesLeast, type Measure, measureSpec, type Place, partlyRead } from "@kobbin/core";
-import { count, fixed, mil, mm, useFormats } from "../ui/format.ts";
+import { count, fixed, mil, mm, useFormats } from "../ui/text/format.ts";
 
 interface Figure {
   readonly label: string;

@@ -1,4 +1,4 @@
-import { fixed, mil, mm } from "../ui/format.ts";
+import { fixed, mil, mm } from "../ui/text/format.ts";
 import type { Stretch } from "./useRuler.ts";
 
 /** A numbered mark at a place of the board. */

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { fixed } from "../ui/format.ts";
+import { fixed } from "../ui/text/format.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import {
   Dimensions,

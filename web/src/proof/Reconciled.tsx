@@ -1,6 +1,6 @@
 import type { Measure } from "@kobbin/core";
 import { Fold } from "../ui/Fold.tsx";
-import { count } from "../ui/format.ts";
+import { count } from "../ui/text/format.ts";
 
 /** Parts list × placement × pads, and netlist × copper: what agrees, and by name what does not. */
 export function Reconciled({ measure: m }: { measure: Measure }) {

@@ -1,6 +1,6 @@
 import { FOILS, LEAST_AREA_RATIO, type Measure } from "@kobbin/core";
 import { Fold } from "../ui/Fold.tsx";
-import { count, fixed, useFormats, written } from "../ui/format.ts";
+import { count, fixed, useFormats, written } from "../ui/text/format.ts";
 
 const THROUGH = FOILS.map((mm) => mm.toFixed(2));
 const SHOWN = 8;

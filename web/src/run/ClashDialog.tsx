@@ -1,6 +1,6 @@
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
-import { clock, day } from "../ui/format.ts";
+import { clock, day } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
 
 /** Two people set the same field: both values side by side, and the person chooses. */

@@ -1,8 +1,8 @@
 import type { RunSummary } from "@kobbin/contract";
 import { type RunDocument, unitOf } from "@kobbin/core";
 import { NavLink } from "react-router";
-import { amount, dayRange, money } from "../ui/format.ts";
 import { Skeleton } from "../ui/States.tsx";
+import { amount, dayRange, money } from "../ui/text/format.ts";
 import { stages } from "./stages.ts";
 
 /**

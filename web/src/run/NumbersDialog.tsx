@@ -2,7 +2,7 @@ import { meetNumbers } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
-import { count } from "../ui/format.ts";
+import { count } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
 
 const BY = { reference: "its reference", value: "its value", order: "its place in the list" } as const;

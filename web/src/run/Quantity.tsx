@@ -1,8 +1,8 @@
 import { isComplete, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
-import { fromMicros } from "../ui/format.ts";
 import { Ruler } from "../ui/Ruler.tsx";
 import type { RulerPoint } from "../ui/sweetSpots.ts";
+import { fromMicros } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
 
 /** How many good ones are wanted, on the rule of the run's curve; its own point stands there before the curve does. */

@@ -1,9 +1,9 @@
 import { microsToNumber, saysUnpriced, unitOf } from "@kobbin/core";
 import { useEffect, useRef } from "react";
 import { NavLink } from "react-router";
-import { amount, day, dayRange, fixed, fromMicros, money, signed } from "../ui/format.ts";
 import { Mark } from "../ui/Mark.tsx";
 import { Sum } from "../ui/Sum.tsx";
+import { amount, day, dayRange, fixed, fromMicros, money, signed } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
 import { stages, stateOf } from "./stages.ts";
 

@@ -10,7 +10,7 @@ import {
   type RunResult,
 } from "@kobbin/core";
 import { useMemo } from "react";
-import { todayIso } from "../ui/dates.ts";
+import { todayIso } from "../ui/text/dates.ts";
 import { useRun } from "./runState.ts";
 
 /** What a run orders by its figures. */

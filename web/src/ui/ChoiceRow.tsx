@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { type ReactNode, useId, useRef, useState } from "react";
-import { said, signed } from "./format.ts";
+import { said, signed } from "./text/format.ts";
 
 /** An alternative with what it would change. */
 export interface Alternative {

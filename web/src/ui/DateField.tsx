@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { dateExample, shownDate, typedDate } from "./dates.ts";
 import { Field } from "./Field.tsx";
+import { dateExample, shownDate, typedDate } from "./text/dates.ts";
 
 /** A date as the shop writes it; kept when it is left or on Enter, "today" and "+7" are understood, empty forgets it. */
 export function DateField({

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from "react";
-import { amount } from "./format.ts";
 import { isMixed, type RulerPoint, sweetSpots } from "./sweetSpots.ts";
+import { amount } from "./text/format.ts";
 
 const W = 470;
 const H = 96;

@@ -1,6 +1,6 @@
 import { ownWork, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { count, fixed } from "../../ui/format.ts";
+import { count, fixed } from "../../ui/text/format.ts";
 
 /** Own hours of the run, each step for one board and for all, adding up to the sum below them. */
 export function OwnWork() {

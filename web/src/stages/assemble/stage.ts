@@ -1,5 +1,5 @@
 import type { WebStage } from "../../run/stages.ts";
-import { fixed } from "../../ui/format.ts";
+import { fixed } from "../../ui/text/format.ts";
 
 const METHOD = { iron: "own iron", stencil: "own stencil", house: "by a house" } as const;
 

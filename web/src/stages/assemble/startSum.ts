@@ -7,7 +7,7 @@ import {
   recordWords,
   unitOf,
 } from "@kobbin/core";
-import { fixed } from "../../ui/format.ts";
+import { fixed } from "../../ui/text/format.ts";
 
 /** Chance with which the yield lies between two others: it is from few boards, and known as well as that. */
 const CHANCE = 0.9;

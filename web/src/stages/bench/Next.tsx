@@ -1,8 +1,8 @@
 import type { RunRow } from "@kobbin/contract";
 import { Link } from "react-router";
-import { todayIso } from "../../ui/dates.ts";
-import { day, dayRange, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
+import { todayIso } from "../../ui/text/dates.ts";
+import { day, dayRange, money, said } from "../../ui/text/format.ts";
 import { askedOf, isLate } from "./released.ts";
 import { bySoonest } from "./soonest.ts";
 

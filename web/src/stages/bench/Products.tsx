@@ -1,7 +1,7 @@
 import type { ProductRow } from "@kobbin/contract";
 import { Link } from "react-router";
 import { Thumb } from "../../proof/Thumb.tsx";
-import { count, mm } from "../../ui/format.ts";
+import { count, mm } from "../../ui/text/format.ts";
 
 /** What the shop makes, each revision with its board. */
 export function Products({

@@ -9,7 +9,7 @@ import { useState } from "react";
 import type { Show } from "../../proof/Details.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { count, mm, typedNumber, useFormats } from "../../ui/format.ts";
+import { count, mm, typedNumber, useFormats } from "../../ui/text/format.ts";
 
 /** Edge contacts: how they lie, which bevel leaves them whole, and what their rails carry. */
 export function CardEdge({

@@ -2,8 +2,8 @@ import { CUTTERS_MM, type Measure, NECK_MM, type Routing, routingOf } from "@kob
 import { useMemo, useState } from "react";
 import type { Show } from "../../proof/Details.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { count, mm, useFormats } from "../../ui/format.ts";
 import { Tab } from "../../ui/Tab.tsx";
+import { count, mm, useFormats } from "../../ui/text/format.ts";
 
 /** The outline under a cutter: what it leaves standing, where the board is thin, and where tabs can sit. */
 export function Cutting({ measure: m, onShow }: { measure: Measure; onShow: Show }) {

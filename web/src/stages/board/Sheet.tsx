@@ -3,8 +3,8 @@ import { Plates } from "../../proof/Plates.tsx";
 import { Proof } from "../../proof/Proof.tsx";
 import type { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { useRun } from "../../run/runState.ts";
-import { mm } from "../../ui/format.ts";
 import { Failed } from "../../ui/States.tsx";
+import { mm } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 import type { BoardView } from "./useBoardView.ts";
 

@@ -1,5 +1,5 @@
 import type { WebStage } from "../../run/stages.ts";
-import { count, mm } from "../../ui/format.ts";
+import { count, mm } from "../../ui/text/format.ts";
 
 export const board: WebStage = {
   key: "board",

@@ -1,5 +1,5 @@
 import type { tallyOf } from "@kobbin/core";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 type Tally = ReturnType<typeof tallyOf>;
 

@@ -1,10 +1,10 @@
 import { mayChange, tallyOf, unitOf } from "@kobbin/core";
 import { Link } from "react-router";
 import { useRun } from "../../run/runState.ts";
-import { day, said } from "../../ui/format.ts";
 import { useParam } from "../../ui/params.ts";
 import { Empty } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
+import { day, said } from "../../ui/text/format.ts";
 import { Boards } from "./Boards.tsx";
 import { CountForm } from "./CountForm.tsx";
 import { Entries } from "./Entries.tsx";

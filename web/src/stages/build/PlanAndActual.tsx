@@ -1,8 +1,8 @@
 import { type ActualRun, type ActualTerm, mayChange, unitOf } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
-import { amount, fixed, fromMicros, money, signed } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
+import { amount, fixed, fromMicros, money, signed } from "../../ui/text/format.ts";
 import { hours } from "./Boards.tsx";
 import { Close } from "./Close.tsx";
 

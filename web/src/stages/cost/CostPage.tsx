@@ -4,10 +4,10 @@ import { lazy, Suspense, useState } from "react";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
-import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { sweetSpots } from "../../ui/sweetSpots.ts";
+import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
 
 const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));
 

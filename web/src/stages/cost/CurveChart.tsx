@@ -9,7 +9,7 @@ import {
   Tooltip,
 } from "chart.js";
 import { useEffect, useRef } from "react";
-import { amount } from "../../ui/format.ts";
+import { amount } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 
 Chart.register(LineController, LineElement, PointElement, LogarithmicScale, LinearScale, Tooltip);

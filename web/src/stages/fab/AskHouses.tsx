@@ -2,9 +2,9 @@ import { type FormEvent, useEffect, useRef } from "react";
 import { answerQuote, askHouses, refetchRun, useAsks } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count, day, money, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count, day, money, said } from "../../ui/text/format.ts";
 
 /** Asks the houses themselves for their price, in the background; what they ask back is answered here. */
 export function AskHouses() {

@@ -3,7 +3,7 @@ import { boardColours } from "../../proof/colours.ts";
 import { Small } from "../../proof/Plates.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
-import { said } from "../../ui/format.ts";
+import { said } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 import type { BoardConnection } from "../../workers/board.ts";
 import { OptionRow } from "./OptionRow.tsx";

@@ -5,8 +5,8 @@ import { Link } from "react-router";
 import { useHouseRecords } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, count, fixed, mm, said, written } from "../../ui/format.ts";
 import { MadeUp } from "../../ui/MadeUp.tsx";
+import { amount, count, fixed, mm, said, written } from "../../ui/text/format.ts";
 import { valuesWith } from "./OptionRow.tsx";
 import { onBoard } from "./onBoard.ts";
 

@@ -2,8 +2,8 @@ import { quantityRows, SURPLUS, type SurplusPurpose, surplusPlan, unitOf } from 
 import { useMemo } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
-import { amount, count, fixed } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
+import { amount, count, fixed } from "../../ui/text/format.ts";
 
 /** How many boards to order: the chance of enough good ones against a second order, and a purpose for what is left. */
 export function HowMany() {

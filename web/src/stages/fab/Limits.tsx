@@ -2,8 +2,8 @@ import { checksByRoom, type RunResult, roomOf } from "@kobbin/core";
 import { Link } from "react-router";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
-import { count, mm, written } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
+import { count, mm, written } from "../../ui/text/format.ts";
 import { onBoard } from "./onBoard.ts";
 
 type Check = RunResult["checks"][number];

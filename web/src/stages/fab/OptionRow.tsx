@@ -2,7 +2,7 @@ import { adviceOn, type Effect, OPTION_WORDS, type OptionKey, type Reason } from
 import type { ReactNode } from "react";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
-import { said } from "../../ui/format.ts";
+import { said } from "../../ui/text/format.ts";
 
 /** Where the cheaper alternative gives up something that was asked for, it is not offered as a saving. */
 const NO_SAVING: ReadonlySet<OptionKey> = new Set([

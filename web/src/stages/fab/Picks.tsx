@@ -4,8 +4,8 @@ import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { DateField } from "../../ui/DateField.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { amount, count, day, typedNumber } from "../../ui/format.ts";
 import { useKeys } from "../../ui/keys.ts";
+import { amount, count, day, typedNumber } from "../../ui/text/format.ts";
 
 /** The cheapest house that is here in time, and the quickest within a sum: over every house and each of its lead times. */
 export function Picks() {

@@ -1,6 +1,6 @@
 import type { BoardOrder } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { amount, count, fromMicros, money } from "../../ui/format.ts";
+import { amount, count, fromMicros, money } from "../../ui/text/format.ts";
 
 /** What the house charges for one board of the product, term by term. */
 export function Price({ order, at }: { order: BoardOrder; at: number }) {

@@ -3,11 +3,11 @@ import { useDeferredValue } from "react";
 import { addParts, useParts, useUnknownNumbers } from "../../resources/library.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count, day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count, day } from "../../ui/text/format.ts";
 import { PartSheet } from "./PartSheet.tsx";
 
 /** So many rows the server gives at a time. */

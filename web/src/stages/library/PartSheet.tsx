@@ -8,11 +8,11 @@ import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { count, day, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count, day, typedNumber } from "../../ui/text/format.ts";
 
 /** One part: its attributes by class, what was tried and measured, where it is used, a suspicion. */
 export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) {

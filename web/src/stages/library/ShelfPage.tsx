@@ -4,11 +4,11 @@ import { type ReactNode, useMemo, useState } from "react";
 import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { Pick } from "../../ui/Field.tsx";
-import { amount, count, day, money, typedNumber } from "../../ui/format.ts";
 import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { amount, count, day, money, typedNumber } from "../../ui/text/format.ts";
 import { CONDITIONS, NewLot } from "./NewLot.tsx";
 import { Sample } from "./Sample.tsx";
 

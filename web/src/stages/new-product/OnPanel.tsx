@@ -3,7 +3,7 @@ import { knownOnPanel, type Measure } from "@kobbin/core";
 import { Link } from "react-router";
 import useSWR from "swr";
 import { http } from "../../resources/http.ts";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 /** Where a drop is a panel: which of the shop's own boards lie on it, and what that means for what is kept. */
 export function OnPanel({ measure }: { measure: Measure }) {

@@ -1,7 +1,7 @@
 import { type PlannedOrder, planPackage } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { said } from "../../ui/format.ts";
+import { said } from "../../ui/text/format.ts";
 
 /** The order sheet of a house to read and to copy into its own form, line by line as it is printed in the package. */
 export function HouseSheet({ order: o }: { order: PlannedOrder }) {

@@ -14,10 +14,10 @@ import { refetchRun, useAsks } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { standOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
-import { todayIso } from "../../ui/dates.ts";
-import { day, said } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { todayIso } from "../../ui/text/dates.ts";
+import { day, said } from "../../ui/text/format.ts";
 import { WriteStep } from "./WriteStep.tsx";
 
 const STOPS = ["sent", "accepted", "paid", "made", "shipped"] as const;

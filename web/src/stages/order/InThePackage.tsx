@@ -1,7 +1,7 @@
 import { useManifest } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { count } from "../../ui/format.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
+import { count } from "../../ui/text/format.ts";
 
 const about = (path: string): string => {
   if (path.startsWith("fabrication/")) return "as it was handed over, byte for byte";

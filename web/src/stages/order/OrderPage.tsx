@@ -3,8 +3,8 @@ import { Link } from "react-router";
 import { InColours } from "../../proof/InColours.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
-import { count, fromMicros, money } from "../../ui/format.ts";
 import { Empty } from "../../ui/States.tsx";
+import { count, fromMicros, money } from "../../ui/text/format.ts";
 import { InThePackage } from "./InThePackage.tsx";
 import { OrderSlip } from "./OrderSlip.tsx";
 

@@ -3,9 +3,9 @@ import { mayChange, type PlannedOrder, type RunPurchase } from "@kobbin/core";
 import { savePurchase } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { DateField } from "../../ui/DateField.tsx";
-import { amount, count, fromMicros, money, signed, typedNumber, written } from "../../ui/format.ts";
 import { Kept, useKept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { amount, count, fromMicros, money, signed, typedNumber, written } from "../../ui/text/format.ts";
 import { HouseSheet } from "./HouseSheet.tsx";
 import { HowItStands } from "./HowItStands.tsx";
 

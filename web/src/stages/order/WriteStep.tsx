@@ -2,8 +2,8 @@ import { ORDER_STATES, type OrderStand, type OrderState, STEP_WORDS } from "@kob
 import { type FormEvent, useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
-import { todayIso } from "../../ui/dates.ts";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { todayIso } from "../../ui/text/dates.ts";
 
 /** Writes down what became of an order: what, when, and the words that went with it. */
 export function WriteStep({

@@ -4,7 +4,7 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { count, typedNumber } from "../../ui/format.ts";
+import { count, typedNumber } from "../../ui/text/format.ts";
 
 const MOST = 5;
 

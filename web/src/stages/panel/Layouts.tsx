@@ -2,7 +2,7 @@ import type { Covering, LaidOut, PanelOffers } from "@kobbin/core";
 import { type RefObject, useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
-import { count, mm, money } from "../../ui/format.ts";
+import { count, mm, money } from "../../ui/text/format.ts";
 import type { PanelConnection } from "../../workers/panel.ts";
 
 /** Several designs: whether one layout for all of them is the cheapest, or sheets of several, and what is over with each. */

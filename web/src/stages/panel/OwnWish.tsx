@@ -19,7 +19,7 @@ import { Button } from "../../ui/Button.tsx";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { typedNumber } from "../../ui/format.ts";
+import { typedNumber } from "../../ui/text/format.ts";
 import type { PanelConnection } from "../../workers/panel.ts";
 import { sheetWords } from "./Proposals.tsx";
 import { SmallSheet } from "./SmallSheet.tsx";

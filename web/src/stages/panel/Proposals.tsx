@@ -1,7 +1,7 @@
 import { type PanelDesign, type PanelOffers, type PanelProposal, REACHES, type Reach } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
-import { count, fixed, signed } from "../../ui/format.ts";
+import { count, fixed, signed } from "../../ui/text/format.ts";
 import { SmallSheet } from "./SmallSheet.tsx";
 
 const PARTED = { score: "scored", tabs: "tabs", mixed: "scores and tabs" } as const;

@@ -1,6 +1,6 @@
 import type { PanelChoice, PanelDesign, PanelLayout } from "@kobbin/core";
 import type { KeyboardEvent, PointerEvent } from "react";
-import { mm } from "../../ui/format.ts";
+import { mm } from "../../ui/text/format.ts";
 import { outlinePath, pathOf, placeTransform } from "./drawn.ts";
 import { Furniture, Rails, Size } from "./SheetMarks.tsx";
 import { withRail } from "./sheetModel.ts";

@@ -1,6 +1,6 @@
 import { type PanelChoice, type PanelLayout, type SheetSide, SIDES } from "@kobbin/core";
 import type { PointerEvent } from "react";
-import { mm } from "../../ui/format.ts";
+import { mm } from "../../ui/text/format.ts";
 import { STEP_MM } from "./sheetModel.ts";
 
 /** What stands on the rails and in the waste, scores, and perforations. */

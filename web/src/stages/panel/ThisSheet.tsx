@@ -10,8 +10,8 @@ import {
   sagMm,
 } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { fixed, mm } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
+import { fixed, mm } from "../../ui/text/format.ts";
 
 /** Figures of the sheet at hand, each opening to its sum. */
 export function ThisSheet({

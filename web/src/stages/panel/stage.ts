@@ -1,6 +1,6 @@
 import { panelOf, sheetsFor } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 export const panel: WebStage = {
   key: "panel",

@@ -1,6 +1,6 @@
 import { clashAt, type PanelChoice, type PanelDesign, type PanelLayout, type SheetSide } from "@kobbin/core";
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
-import { mm } from "../../ui/format.ts";
+import { mm } from "../../ui/text/format.ts";
 import { STEP_MM, withMoved, withRail, withTurned } from "./sheetModel.ts";
 import { useTabHands } from "./useTabHands.ts";
 

@@ -4,8 +4,8 @@ import { useRevision } from "../../resources/bench.ts";
 import { useLots } from "../../resources/library.ts";
 import { useSession } from "../../resources/session.ts";
 import { useRun } from "../../run/runState.ts";
-import { count, money } from "../../ui/format.ts";
 import { Skeleton } from "../../ui/States.tsx";
+import { count, money } from "../../ui/text/format.ts";
 
 const KIND = {
   added: "added",

@@ -13,9 +13,9 @@ import { addParts, decideAlternate, useParts } from "../../resources/library.ts"
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Delta } from "../../ui/ChoiceRow.tsx";
-import { count, day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { count, day } from "../../ui/text/format.ts";
 import { Compared } from "./Compared.tsx";
 import { useAlternateEffects } from "./useAlternateEffects.ts";
 

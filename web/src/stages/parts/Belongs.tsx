@@ -1,8 +1,8 @@
 import { type RunLine, timesInProduct } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { Pick } from "../../ui/Field.tsx";
-import { count, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
+import { count, typedNumber } from "../../ui/text/format.ts";
 import { nameOf } from "./lineEdits.ts";
 
 /** Where a line stands in the product: what it is part of, and what making one costs where it is made here. */

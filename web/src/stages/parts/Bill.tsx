@@ -2,9 +2,9 @@ import { asTree, type RunLine } from "@kobbin/core";
 import { useMemo, useRef } from "react";
 import { addLines, type LineChange } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { count } from "../../ui/format.ts";
 import { Grid } from "../../ui/grid/Grid.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count } from "../../ui/text/format.ts";
 import { billColumns, type Row } from "./billColumns.tsx";
 import { lineEdit, nameOf } from "./lineEdits.ts";
 

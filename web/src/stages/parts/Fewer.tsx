@@ -1,7 +1,7 @@
 import { type NearValue, nearValues, spreadOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { useRun } from "../../run/runState.ts";
-import { count, fixed } from "../../ui/format.ts";
+import { count, fixed } from "../../ui/text/format.ts";
 import { nameOf } from "./lineEdits.ts";
 
 /** How many different things the bill asks for, and values that might give way to a neighbour. */

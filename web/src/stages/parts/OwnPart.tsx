@@ -3,9 +3,9 @@ import { Link } from "react-router";
 import { addParts } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { day } from "../../ui/text/format.ts";
 import { mountWords, nameOf } from "./lineEdits.ts";
 
 /** What the library knows of a line's own number, or that it does not know it yet. */

@@ -1,6 +1,6 @@
 import { expandRefs, type Mount, ORIGINS, type RunBoard, type RunLine } from "@kobbin/core";
 import type { LineChange } from "../../resources/run.ts";
-import { typedNumber } from "../../ui/format.ts";
+import { typedNumber } from "../../ui/text/format.ts";
 
 export const MOUNTS: readonly (readonly [Mount, string])[] = [
   ["machine", "by machine"],

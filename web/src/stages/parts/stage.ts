@@ -1,5 +1,5 @@
 import type { WebStage } from "../../run/stages.ts";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 export const parts: WebStage = {
   key: "parts",

@@ -6,9 +6,9 @@ import { addReceipt, removeReceipt } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, openOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count, day } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { count, day } from "../../ui/text/format.ts";
 import { Came } from "./Came.tsx";
 import { type Counted, unitCostOf } from "./counted.ts";
 

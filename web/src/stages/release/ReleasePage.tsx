@@ -6,9 +6,9 @@ import { releaseRun } from "../../resources/run.ts";
 import { NoteRow } from "../../run/Margin.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count, money } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count, money } from "../../ui/text/format.ts";
 
 /** The gate between choosing and ordering: blockers first, then what to look at; releasing freezes what the order refers to. */
 export function ReleasePage() {

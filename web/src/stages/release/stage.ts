@@ -1,6 +1,6 @@
 import type { WebStage } from "../../run/stages.ts";
 import { stateOfNotes } from "../../run/stages.ts";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 export const release: WebStage = {
   key: "release",

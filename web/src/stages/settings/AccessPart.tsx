@@ -4,9 +4,9 @@ import { changePassword, endSession, useSessions } from "../../resources/people.
 import { chooseShop, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { clock, day } from "../../ui/format.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { clock, day } from "../../ui/text/format.ts";
 
 /** "Firefox on Linux", as far as a browser says what it is. */
 function deviceOf(agent: string): string {

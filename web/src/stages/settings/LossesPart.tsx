@@ -1,9 +1,9 @@
 import { ATTRITION, type Loss, type LossKind } from "@kobbin/core";
 import { undoChange } from "../../resources/history.ts";
 import { saveShop, useShop } from "../../resources/session.ts";
-import { typedNumber, written } from "../../ui/format.ts";
 import { useKept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { typedNumber, written } from "../../ui/text/format.ts";
 
 const KINDS: readonly (readonly [LossKind, string])[] = [
   ["chip0201", "chips 0201 and smaller"],

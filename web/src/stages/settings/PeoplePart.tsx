@@ -11,9 +11,9 @@ import {
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { clock, day } from "../../ui/format.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { clock, day } from "../../ui/text/format.ts";
 
 const ROLES: readonly (readonly [Role, string])[] = [
   ["owner", "owner: everything"],

@@ -4,10 +4,10 @@ import { type SupplierRow, saveSupplier, takeMadeUpAway, useSuppliers } from "..
 import { useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
-import { count, typedNumber } from "../../ui/format.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count, typedNumber } from "../../ui/text/format.ts";
 
 const CLASS: Readonly<Record<SourceClass, string>> = {
   authorised: "authorised",

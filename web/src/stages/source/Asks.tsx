@@ -1,7 +1,7 @@
 import type { AskRow } from "@kobbin/contract";
 import { Check, CircleDashed, LoaderCircle } from "lucide-react";
-import { count } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
+import { count } from "../../ui/text/format.ts";
 
 const words = (a: AskRow): string => {
   if (a.state === "answered") return count(a.offers, "offer");

@@ -2,9 +2,9 @@ import { type Basket, cheapestPerLine, microsToNumber, unitOf } from "@kobbin/co
 import { useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Delta } from "../../ui/ChoiceRow.tsx";
-import { amount, count } from "../../ui/format.ts";
 import { MadeUp } from "../../ui/MadeUp.tsx";
 import { Mark } from "../../ui/Mark.tsx";
+import { amount, count } from "../../ui/text/format.ts";
 import { ProofLine, Reasons } from "./Reasons.tsx";
 
 const SHOWN = 5;

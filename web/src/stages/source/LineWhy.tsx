@@ -1,7 +1,7 @@
 import { type LineReason, microsToNumber, type QtyReason, suppliersOf } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { count, signed, unitPrice } from "../../ui/format.ts";
+import { count, signed, unitPrice } from "../../ui/text/format.ts";
 import { explainer } from "../../workers/proof.ts";
 
 const WHY: Readonly<Record<QtyReason, string>> = {

@@ -14,9 +14,9 @@ import { saveShop, useRole, useShop } from "../../resources/session.ts";
 import { NumbersDialog } from "../../run/NumbersDialog.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { count } from "../../ui/format.ts";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { count } from "../../ui/text/format.ts";
 
 const WORDS: Readonly<Record<RuleKind, readonly [one: string, many: string]>> = {
   resistor: ["resistor", "resistors"],

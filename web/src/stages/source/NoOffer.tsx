@@ -1,6 +1,6 @@
 import type { RunNeed } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { count } from "../../ui/format.ts";
+import { count } from "../../ui/text/format.ts";
 
 /** Why a line stands in no basket: who does not list it, and what they have that may stand in. */
 export function NoOffer({ need, unlisted }: { need: RunNeed; unlisted: readonly string[] }) {

@@ -16,9 +16,9 @@ import {
 import { Link } from "react-router";
 import { removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { day, unitPrice } from "../../ui/format.ts";
 import { Sum } from "../../ui/Sum.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { day, unitPrice } from "../../ui/text/format.ts";
 
 const VERDICT = {
   equal: "equal by what is known",

@@ -14,9 +14,9 @@ import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { count } from "../../ui/format.ts";
 import { TableInput } from "../../ui/TableInput.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { count } from "../../ui/text/format.ts";
 import { PriceDoubt } from "./PriceDoubt.tsx";
 
 /** A supplier's quotation file: its offers set against the lines of the bill before they are kept. */

@@ -1,7 +1,7 @@
 import { type BasketReasons, microsToNumber, ofBoard, suppliersOf } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { amount, count, fixed, signed } from "../../ui/format.ts";
+import { amount, count, fixed, signed } from "../../ui/text/format.ts";
 import { explainer } from "../../workers/proof.ts";
 
 /** How far the best basket is known to be the cheapest, and what is being done about it. */

@@ -1,7 +1,7 @@
 import { scarcityOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { useRun } from "../../run/runState.ts";
-import { count, fixed } from "../../ui/format.ts";
+import { count, fixed } from "../../ui/text/format.ts";
 
 const SHOWN = 6;
 /** Beyond so many runs nobody asks how many more. */

@@ -1,7 +1,7 @@
 import type { AskRow } from "@kobbin/contract";
 import { ofBoard } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
-import { count, day, unitPrice } from "../../ui/format.ts";
+import { count, day, unitPrice } from "../../ui/text/format.ts";
 
 const SHOWN = 12;
 

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { addSupplier } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { typedNumber } from "../../ui/format.ts";
+import { typedNumber } from "../../ui/text/format.ts";
 
 const NEW = "new";
 

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Focus } from "../../../proof/useView.ts";
 import { useBench } from "../../../resources/bench.ts";
 import { useRun } from "../../../run/runState.ts";
-import { count, fixed, said } from "../../../ui/format.ts";
+import { count, fixed, said } from "../../../ui/text/format.ts";
 import { FIT_WORDS } from "../fit/fitWords.ts";
 import { figureWords, layerWords, partGroups, placeWords, stencilWords } from "./words.ts";
 

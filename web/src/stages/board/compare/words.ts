@@ -1,5 +1,5 @@
 import type { DiffPlace, FigureChange, PartChange, StencilVerdict } from "@kobbin/core";
-import { count, fixed, mm } from "../../../ui/format.ts";
+import { count, fixed, mm } from "../../../ui/text/format.ts";
 
 /** "copper-inner-1" → "copper inner 1", "legend-top" → "silkscreen top". */
 export const layerWords = (key: string): string => key.replace(/^legend/, "silkscreen").replaceAll("-", " ");

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import { Proof } from "../../../proof/Proof.tsx";
 import { useRun } from "../../../run/runState.ts";
-import { fixed, mm } from "../../../ui/format.ts";
+import { fixed, mm } from "../../../ui/text/format.ts";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { type Draft, featuresFor } from "./draft.ts";

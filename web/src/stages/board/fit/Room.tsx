@@ -1,5 +1,5 @@
 import { type FitJudged, type FitResult, missChance } from "@kobbin/core";
-import { mm } from "../../../ui/format.ts";
+import { mm } from "../../../ui/text/format.ts";
 
 const W = 300;
 const H = 58;

@@ -3,7 +3,7 @@ import type { Drawing, ReadDrawing } from "@kobbin/formats";
 import { useId, useState } from "react";
 import { useBench, useRevision } from "../../../resources/bench.ts";
 import { Pick } from "../../../ui/Field.tsx";
-import { count, mm } from "../../../ui/format.ts";
+import { count, mm } from "../../../ui/text/format.ts";
 import { readDrawingFile } from "../../../workers/board.ts";
 import type { Draft } from "./draft.ts";
 import { circleGroups, holeGroups, postsText, UNIT_CHOICES } from "./taken.ts";

@@ -10,7 +10,7 @@ import {
   readPosts,
   slotsOf,
 } from "@kobbin/core";
-import { typedNumber } from "../../../ui/format.ts";
+import { typedNumber } from "../../../ui/text/format.ts";
 import { type Draft, toolsOf } from "./draft.ts";
 
 const numberOf = (text: string): number | undefined => {

@@ -10,9 +10,9 @@ import {
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useRun } from "../../../run/runState.ts";
-import { count, mm } from "../../../ui/format.ts";
 import { useKeys } from "../../../ui/keys.ts";
 import { Tab } from "../../../ui/Tab.tsx";
+import { count, mm } from "../../../ui/text/format.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { Turned } from "./Turned.tsx";
 

@@ -1,6 +1,6 @@
 import { type Body, type Isometric, isometricOf } from "@kobbin/core";
 import { useMemo } from "react";
-import { count, mm } from "../../../ui/format.ts";
+import { count, mm } from "../../../ui/text/format.ts";
 
 /** Names are written at so many of the tallest. */
 const NAMED = 7;

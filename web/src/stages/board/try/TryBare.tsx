@@ -1,10 +1,10 @@
 import type { ProbeDocument } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
-import { count } from "../../../ui/format.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { Failed, Skeleton } from "../../../ui/States.tsx";
 import { Tab } from "../../../ui/Tab.tsx";
+import { count } from "../../../ui/text/format.ts";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { KeepTrial } from "./KeepTrial.tsx";

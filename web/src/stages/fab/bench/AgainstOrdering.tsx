@@ -1,9 +1,9 @@
 import { boardFacts, type House, type HouseEffect } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { DaysDelta, Delta } from "../../../ui/ChoiceRow.tsx";
-import { amount, count, fixed, said } from "../../../ui/format.ts";
 import { Skeleton } from "../../../ui/States.tsx";
 import { Sum } from "../../../ui/Sum.tsx";
+import { amount, count, fixed, said } from "../../../ui/text/format.ts";
 
 /** The own bench beside the cheapest and the quickest that can make the board: money, hours, days, and what may go wrong. */
 export function AgainstOrdering() {

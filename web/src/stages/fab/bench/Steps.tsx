@@ -2,7 +2,7 @@ import { BENCH_CAUTIONS, bathMl, type Recipe, type Resist } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Field } from "../../../ui/Field.tsx";
-import { count, fixed, mm, typedNumber } from "../../../ui/format.ts";
+import { count, fixed, mm, typedNumber } from "../../../ui/text/format.ts";
 
 /** Wires that are listed at once. */
 const SHOWN = 24;

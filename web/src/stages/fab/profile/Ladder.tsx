@@ -1,6 +1,6 @@
 import { boardFacts, fabQuote, fitOptions, type House } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
-import { amount, fromMicros } from "../../../ui/format.ts";
+import { amount, fromMicros } from "../../../ui/text/format.ts";
 
 const [W, H, LEFT, BOTTOM] = [640, 150, 44, 22];
 const MOST = 1000;

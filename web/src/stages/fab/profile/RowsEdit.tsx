@@ -7,7 +7,7 @@ import {
   profileEntry,
 } from "@kobbin/core";
 import { Plus, X } from "lucide-react";
-import { typedDate } from "../../../ui/dates.ts";
+import { typedDate } from "../../../ui/text/dates.ts";
 
 /** An entry of a list as it is typed, with what it was. */
 export interface TypedEntry {

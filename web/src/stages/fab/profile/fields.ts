@@ -9,7 +9,7 @@ import {
   PRICE_FIELDS,
   TOLERANCES,
 } from "@kobbin/core";
-import { typedNumber } from "../../../ui/format.ts";
+import { typedNumber } from "../../../ui/text/format.ts";
 import { LETTERS } from "./LimitsDrawn.tsx";
 
 /** The parts of a profile as the dialog has them, in order. */

@@ -13,7 +13,7 @@ import {
 } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { typedNumber } from "../../../ui/format.ts";
+import { typedNumber } from "../../../ui/text/format.ts";
 import { RowsEdit, readEntries, type TypedEntry, typedEntries } from "./RowsEdit.tsx";
 
 type Lists = Readonly<Record<string, readonly object[]>>;

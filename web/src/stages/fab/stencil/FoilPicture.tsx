@@ -1,6 +1,6 @@
 import type { FoilPlace, Measure } from "@kobbin/core";
 import { useMemo } from "react";
-import { count, mm } from "../../../ui/format.ts";
+import { count, mm } from "../../../ui/text/format.ts";
 
 /** Marks of openings at fault that are drawn; the list beside it counts them all. */
 const MOST_MARKS = 120;

@@ -5,9 +5,9 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { ChoiceRow } from "../../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { count, day, money, said, typedNumber, written } from "../../../ui/format.ts";
 import { Kept } from "../../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../../ui/Toast.tsx";
+import { count, day, money, said, typedNumber, written } from "../../../ui/text/format.ts";
 
 const STATES = [
   ["ready", "ready"],

@@ -1,7 +1,7 @@
 import { stencilNeed } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
-import { amount, count, fixed, said } from "../../../ui/format.ts";
 import { Sum } from "../../../ui/Sum.tsx";
+import { amount, count, fixed, said } from "../../../ui/text/format.ts";
 
 /** Whether a foil is worth it for this run: foil, syringe and iron side by side, and from how many boards on. */
 export function Needed() {

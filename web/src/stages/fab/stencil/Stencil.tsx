@@ -14,12 +14,12 @@ import {
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
-import { count, fixed, mm, said, useFormats, written } from "../../../ui/format.ts";
 import { useParam } from "../../../ui/params.ts";
 import { Skeleton } from "../../../ui/States.tsx";
 import { Sum } from "../../../ui/Sum.tsx";
 import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import { Tab } from "../../../ui/Tab.tsx";
+import { count, fixed, mm, said, useFormats, written } from "../../../ui/text/format.ts";
 import { FoilPicture } from "./FoilPicture.tsx";
 import { Foils } from "./Foils.tsx";
 import { Needed } from "./Needed.tsx";

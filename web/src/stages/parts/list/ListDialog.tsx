@@ -14,9 +14,9 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Dialog } from "../../../ui/Dialog.tsx";
 import { Pick } from "../../../ui/Field.tsx";
-import { count } from "../../../ui/format.ts";
 import { TableInput } from "../../../ui/TableInput.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
+import { count } from "../../../ui/text/format.ts";
 import {
   byRow,
   type ColumnRole,
