@@ -213,6 +213,17 @@ export {
 } from "./run/document/document.ts";
 export { toRunLines } from "./run/document/lines.ts";
 export type { Note, StageKey } from "./run/document/note.ts";
+export {
+  findOrder,
+  isOrderOf,
+  ORDER_KEY,
+  ORDER_KINDS,
+  type OrderKey,
+  type OrderKind,
+  type OrderPlace,
+  orderKey,
+  orderOf,
+} from "./run/document/order-key.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/document/parts.ts";
 export {
   isDecided,

@@ -1,5 +1,6 @@
 import {
   CHOICE_FIELDS,
+  ORDER_KEY,
   ORDER_STATES,
   type PanelChoice,
   type QuoteBasis,
@@ -124,10 +125,7 @@ export type RemarkBody = yup.InferType<typeof remarkBody>;
 
 export const undoBody = yup.object({ force: flag().default(false) });
 
-const orderKey = text(90).matches(
-  /^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/,
-  "That is none of the run's orders.",
-);
+const orderKey = text(90).matches(ORDER_KEY, "That is none of the run's orders.");
 const count = () => whole(0, 1_000_000).default(0);
 
 /** What is known of an order; what is left out stays as it is, null forgets it. */

@@ -1,4 +1,4 @@
-import { type RunReceipt, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import { isOrderOf, type RunReceipt, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
 import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import type { ChangedRow } from "./sentence.ts";
@@ -36,7 +36,7 @@ export async function refuseMiscounts(
   const came = receipts.map((r) => ({ ...r, id: "", arrivedOn: "", because: "" }));
   // where boards were written down as come and are taken back, none are there
   const areGone = changed.some(
-    (r) => r.table === "receipt" && r.op === "delete" && String(r.was?.order_key).startsWith("boards "),
+    (r) => r.table === "receipt" && r.op === "delete" && isOrderOf("boards", String(r.was?.order_key)),
   );
   refuseMiscount(
     tallyOf(work.map((w) => ({ ...full, ...w }))),

@@ -8,6 +8,7 @@ import {
   type Answered,
   type Asked,
   askSupplier,
+  deleteNeedlessFound,
   manyOffers,
   manySuppliers,
   PATIENCE_MS,
@@ -90,21 +91,24 @@ async function askAndKeep(
   workshopId: string,
   ask: Asked,
 ): Promise<void> {
-  const { run, lines, supplier, wanted, rules } = await withWorkshop(pool, workshopId, async (tx) => {
+  const { run, lines, supplier, wanted, rules, sold } = await withWorkshop(pool, workshopId, async (tx) => {
     const run = await oneRun(tx, ask.runId);
     const lines = await manyLines(tx, run.revisionId);
     const supplier = (await manySuppliers(tx)).find((s) => s.id === ask.supplierId);
     const { library, alternates } = await manyPartsFor(tx, lines, ask.runId);
     const { rules } = await oneShop(tx);
     const wanted = wantedOf(lines, library, alternates, rules);
-    return { run, lines, supplier, wanted, rules };
+    const known = await manyOffers(tx, run.revisionId);
+    const sold = new Set(known.flatMap((o) => (o.part === undefined && !o.candidate ? [o.line] : [])));
+    return { run, lines, supplier, wanted, rules, sold };
   });
   if (!supplier?.feedKey) throw new NoLongerAsked("It can no longer be asked.");
   const until = performance.now() + patienceMs;
   const read = readerFor(compute, workshopId);
   const numbers = await askSupplier(config.standInsUrl, supplier, wanted, today(), patienceMs, read);
   const left = Math.max(1, until - performance.now());
-  const asked = rulesWanted(lines, rules, new Set(numbers.notListed));
+  const unsold = numbers.notListed.filter((l) => !sold.has(l));
+  const asked = rulesWanted(lines, rules, new Set(unsold));
   const any = await searchSupplier(config.standInsUrl, supplier, asked, today(), left, read);
   const said: Answered = { ...numbers, offers: [...numbers.offers, ...any] };
   await recordChange(
@@ -123,6 +127,7 @@ async function askAndKeep(
         (o) => o.source === "feed" && o.supplier === supplier.id && there.has(o.line) && !o.candidate,
       );
       await replaceFeedOffers(tx, [...there], [supplier.id], offers);
+      await deleteNeedlessFound(tx, [...there]);
       await settleAsk(tx, ask.id, {
         offers: offers.length,
         notListed: said.notListed.filter((l) => there.has(l)),

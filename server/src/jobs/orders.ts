@@ -1,5 +1,5 @@
 import type { HouseOrder, HouseOrderAnswer } from "@kobbin/contract";
-import { inTime, isTold, type OrderStep, orderStand, STEP_WORDS } from "@kobbin/core";
+import { inTime, isOrderOf, isTold, type OrderStep, orderOf, orderStand, STEP_WORDS } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
@@ -73,7 +73,7 @@ async function follow(
   const { key, steps, release } = known;
   if (key === undefined || !release) throw new NoLongerAsked("It can no longer be asked.");
   const since = steps.findLastIndex((s) => s.state === "sent");
-  const reference = `${ask.runId}-${ask.order.split(" ")[0]}-${timesSent(steps)}`;
+  const reference = `${ask.runId}-${orderOf(ask.order).kind}-${timesSent(steps)}`;
   const path = ["houses", key, "orders", reference];
   const told = steps
     .slice(Math.max(0, since))
@@ -92,7 +92,7 @@ async function follow(
       method: "PUT",
       path,
       onceUnder: reference,
-      body: { ...(await orderOf(deps, workshopId, known)), told },
+      body: { ...(await sentOrder(deps, workshopId, known)), told },
       patienceMs: PATIENCE_MS,
     });
     return kept(deps, workshopId, known, await read(sent, "order"), later);
@@ -120,14 +120,15 @@ async function knownOf(tx: Tx, ask: OrderAsked): Promise<Known> {
 }
 
 /** The order as its house is sent it: what is asked for, and the files of the released package it needs. */
-async function orderOf(
+async function sentOrder(
   { compute }: Pick<WorkerDeps, "compute">,
   workshopId: string,
   { ask, steps, release, zip }: Known,
 ): Promise<Omit<HouseOrder, "told">> {
-  const needs = ask.order.startsWith("boards ") ? NEEDS.boards : NEEDS.assembly;
+  const isBoards = isOrderOf("boards", ask.order);
+  const needs = isBoards ? NEEDS.boards : NEEDS.assembly;
   const files = unpackZip(zip!).filter((f) => needs.test(f.path));
-  const kind = ask.order.startsWith("boards ") ? "fab" : "assembly";
+  const kind = isBoards ? "fab" : "assembly";
   const quoted = release!.document.quotes.find((q) => q.house === ask.houseId && q.kind === kind);
   const { request } = await compute.run(
     { kind: "request", document: release!.document, houseId: ask.houseId },

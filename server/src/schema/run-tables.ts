@@ -1,4 +1,4 @@
-import { ORDER_STATES, shapes } from "@kobbin/core";
+import { ORDER_KEY, ORDER_STATES, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version } from "./columns.ts";
 
 const {
@@ -19,7 +19,7 @@ const {
   maybe,
 } = shapes;
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
-const ORDER_KEY = matching(/^(parts|boards|assembly) [\w-]{1,80}( [A-Z]{3})?$/, "an order of a run");
+const AN_ORDER = matching(ORDER_KEY, "an order of a run");
 
 /** Tables of a run: what is decided of it and what happens to it, parents first. */
 export const RUN_TABLES = {
@@ -104,7 +104,7 @@ export const RUN_TABLES = {
     columns: {
       id,
       run_id: to("run"),
-      order_key: ORDER_KEY,
+      order_key: AN_ORDER,
       label: text(300),
       currency,
       ordered_on: nullable(day),
@@ -120,7 +120,7 @@ export const RUN_TABLES = {
     columns: {
       id,
       run_id: to("run"),
-      order_key: ORDER_KEY,
+      order_key: AN_ORDER,
       label: text(300),
       state: oneOf(...ORDER_STATES),
       on_day: day,
@@ -136,7 +136,7 @@ export const RUN_TABLES = {
     columns: {
       id,
       run_id: to("run"),
-      order_key: ORDER_KEY,
+      order_key: AN_ORDER,
       item: text(80, 1),
       label: text(300),
       qty: whole(1, 1e7),

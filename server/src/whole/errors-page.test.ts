@@ -13,9 +13,12 @@ test("the page of errors names every tag of a finding, and none that nothing say
   const listed = readFileSync(new URL("../../../docs/errors.md", import.meta.url), "utf8")
     .split("## Findings")[1]!
     .match(/(?<=^\| `)[a-z-]+/gm)!;
-  const roots = ["../../core/src/", "../../formats/src/", "../../bin/src/", "../../packing/src/"].map((r) =>
-    fileURLToPath(new URL(r, import.meta.url)),
-  );
+  const roots = [
+    "../../../core/src/",
+    "../../../formats/src/",
+    "../../../bin/src/",
+    "../../../packing/src/",
+  ].map((r) => fileURLToPath(new URL(r, import.meta.url)));
   const source = roots
     .flatMap((root) => readdirSync(root, { recursive: true, encoding: "utf8" }).map((f) => join(root, f)))
     .filter((f) => f.endsWith(".ts") && !f.endsWith(".test.ts"))

@@ -104,3 +104,31 @@ test("asked again, what is the same stays the same row; a rule nobody knows and 
   const { changes } = (await v.get("/api/history")).body as { changes: unknown[] };
   expect(JSON.stringify(changes[0])).toContain("what lines without a number take");
 });
+
+test("a number nobody lists brings parts of the same value and package, which buy nothing; one somebody lists brings none", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Unlisted");
+  const kept = (await v.drop(strangerFiles(), { name: "odd" })).body as { revisionId: string };
+  await v.post(`/api/revisions/${kept.revisionId}/lines`, [
+    { refs: ["R50"], valueText: "10k", package: "0603", mpn: "NOBODY-10K", mount: "machine" },
+    { refs: ["R51"], valueText: "10k", package: "0603", mpn: "OX-R0603-10k", mount: "machine" },
+  ]);
+  const { id } = (await v.post("/api/runs", { revisionId: kept.revisionId, name: "a", goodBoards: 10 }))
+    .body as {
+    id: string;
+  };
+  await v.post(`/api/runs/${id}/ask`);
+  await server.figures();
+  const { document: d } = (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const offers = (ref: string) => {
+    const line = d.lines.find((l) => l.refs.includes(ref))!;
+    return d.offers.filter((o) => o.line === line.id);
+  };
+  expect(offers("R50").length).toBeGreaterThan(0);
+  expect(offers("R50").every((o) => o.part !== undefined)).toBe(true);
+  expect(offers("R51").some((o) => o.part === undefined)).toBe(true);
+  expect(offers("R51").every((o) => o.part === undefined)).toBe(true);
+  // known to be equal is not approved: nothing of it is bought
+  expect(uncovered(d)).toContain("R50");
+  expect(uncovered(d)).not.toContain("R51");
+});

@@ -1,4 +1,5 @@
 import { AppError } from "../../errors.ts";
+import { isOrderOf } from "./order-key.ts";
 
 /** What was bought of a run at one supplier or house: when it was ordered, for when it is promised, what was really paid. */
 export interface RunPurchase {
@@ -203,7 +204,7 @@ export function usableProducts(
   boards: readonly { readonly item: string; readonly perProduct: number }[],
 ): number | undefined {
   const came = boards.map((b) => {
-    const list = record.receipts.filter((r) => r.order.startsWith("boards ") && r.item === b.item);
+    const list = record.receipts.filter((r) => isOrderOf("boards", r.order) && r.item === b.item);
     if (list.length === 0) return undefined;
     return Math.floor(list.reduce((n, r) => n + (r.isApart ? 0 : r.qty), 0) / b.perProduct);
   });

@@ -1,4 +1,5 @@
 import type { RunDocument } from "../document/document.ts";
+import { isOrderOf } from "../document/order-key.ts";
 import { type LinePart, nameOfLine } from "../document/parts.ts";
 import { type RunReceipt, type RunRecord, tallyOf } from "../document/record.ts";
 import type { RunNeed } from "../document/run-need.ts";
@@ -24,7 +25,7 @@ export interface LotOfRun {
 export function lotsOf(doc: RunDocument, n: RunNeed, receipts: readonly RunReceipt[]): LotOfRun[] {
   const lines = new Set(n.lines);
   const offers = new Set(doc.offers.flatMap((o) => (lines.has(o.line) ? [o.id] : [])));
-  const came = receipts.filter((x) => x.order.startsWith("parts ") && !x.isApart && offers.has(x.item));
+  const came = receipts.filter((x) => isOrderOf("parts", x.order) && !x.isApart && offers.has(x.item));
   return [
     ...n.shelf.map((t) => ({ id: t.lot.id, meant: t.qty })),
     ...came.flatMap((x) => (x.lot === undefined ? [] : [{ id: x.lot, meant: x.qty }])),

@@ -1,5 +1,6 @@
 import { type Micros, toMicros } from "../../money/money.ts";
 import { boardKey } from "../document/boards.ts";
+import { type OrderKey, type OrderKind, orderKey } from "../document/order-key.ts";
 import { inShopCurrency, nameOfLine } from "../document/parts.ts";
 import { invoicesOf } from "../orders/invoice.ts";
 import type { Worked } from "./stage.ts";
@@ -18,9 +19,8 @@ export interface PlannedItem {
 
 /** What is ordered at one place. */
 export interface PlannedOrder {
-  /** "parts a1b2", "boards far", "assembly far". */
-  readonly key: string;
-  readonly kind: "parts" | "boards" | "assembly";
+  readonly key: OrderKey;
+  readonly kind: OrderKind;
   /** Supplier or house of the document. */
   readonly party: string;
   readonly name: string;
@@ -50,7 +50,7 @@ function baskets({ doc, parts, basket }: Of): PlannedOrder[] {
     const isOwn = i.currency === (s?.currency ?? doc.workshop.currency);
     const more = Math.max(0, ...i.lines.map((l) => l.offer.leadDays ?? 0));
     return {
-      key: `parts ${i.supplier}${isOwn ? "" : ` ${i.currency}`}`,
+      key: orderKey({ kind: "parts", party: i.supplier, ...(isOwn ? {} : { currency: i.currency }) }),
       kind: "parts",
       party: i.supplier,
       name: s?.name ?? i.supplier,
@@ -85,7 +85,7 @@ function boards({ doc, orders: own, guests }: Of): PlannedOrder[] {
   const days = Math.max(...orders.map((o) => o.days));
   return [
     {
-      key: `boards ${house.id}`,
+      key: orderKey({ kind: "boards", party: house.id }),
       kind: "boards",
       party: house.id,
       name: house.name,
@@ -110,7 +110,7 @@ function placing({ doc, plan, start }: Of): PlannedOrder[] {
   if (!plan) return [];
   return [
     {
-      key: `assembly ${plan.house.id}`,
+      key: orderKey({ kind: "assembly", party: plan.house.id }),
       kind: "assembly",
       party: plan.house.id,
       name: plan.house.name,

@@ -1,4 +1,4 @@
-import { AppError, boardKey, type RunDocument } from "@kobbin/core";
+import { AppError, boardKey, orderOf, type RunDocument } from "@kobbin/core";
 
 /** An item of an order as the released document has it. */
 export interface OrderedItem {
@@ -7,8 +7,6 @@ export interface OrderedItem {
   readonly lot?: { readonly mpn: string; readonly currency: string };
 }
 
-const PLACE = /^(parts|boards|assembly) ([\w-]+)(?: ([A-Z]{3}))?$/;
-
 /**
  * Whom an order goes to, and in which currencies it may be: a house's own, or that of its quotation. Which of the two
  * counts hangs on figures; the page knows it and says it.
@@ -16,7 +14,7 @@ const PLACE = /^(parts|boards|assembly) ([\w-]+)(?: ([A-Z]{3}))?$/;
  * @throws AppError NOT_FOUND
  */
 export function partyOf(doc: RunDocument, order: string): { name: string; currencies: readonly string[] } {
-  const [, kind, id, other] = PLACE.exec(order) ?? [];
+  const { kind, party: id, currency: other } = orderOf(order);
   if (kind === "parts") {
     const supplier = doc.suppliers.find((s) => s.id === id);
     if (!supplier) throw unknown("That is none of the run's orders.");
@@ -50,7 +48,7 @@ export function checkCame(doc: RunDocument, item: string, label: string, qty: nu
 
 /** An item of an order. @throws AppError NOT_FOUND where the order has none of that key */
 export function itemOf(doc: RunDocument, order: string, item: string): OrderedItem {
-  const [, kind, party] = PLACE.exec(order) ?? [];
+  const { kind, party } = orderOf(order);
   if (kind === "parts") {
     const offer = doc.offers.find((o) => o.id === item && o.supplier === party);
     const line = doc.lines.find((l) => l.id === offer?.line);

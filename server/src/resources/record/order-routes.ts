@@ -1,6 +1,14 @@
 import Router from "@koa/router";
 import { orderStepBody, sendOrderBody } from "@kobbin/contract";
-import { AppError, isTold, type OrderState, type RunDocument, refuseStep, STEP_WORDS } from "@kobbin/core";
+import {
+  AppError,
+  isTold,
+  type OrderState,
+  orderOf,
+  type RunDocument,
+  refuseStep,
+  STEP_WORDS,
+} from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
 import { withWorkshop } from "../../db/tx.ts";
@@ -70,8 +78,8 @@ function networkRoutes(router: Router, deps: Deps): void {
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
       change.about({ runId: id });
-      const houseId = order.split(" ")[1]!;
-      if (order.startsWith("parts ") || (await maybeHouseKey(tx, houseId)) === undefined)
+      const { kind, party: houseId } = orderOf(order);
+      if (kind === "parts" || (await maybeHouseKey(tx, houseId)) === undefined)
         throw new AppError(
           "NOT_ALLOWED",
           `${partyOf(document, order).name} does not take orders over the network.`,

@@ -9,4 +9,10 @@ export {
 } from "./ask.ts";
 export { type Asked, insertAsks, settleAsk, supplierTalk } from "./ask-queries.ts";
 export { withFound } from "./found.ts";
-export { insertSupplier, manyOffers, manySuppliers, replaceFeedOffers } from "./queries.ts";
+export {
+  deleteNeedlessFound,
+  insertSupplier,
+  manyOffers,
+  manySuppliers,
+  replaceFeedOffers,
+} from "./queries.ts";

@@ -230,6 +230,23 @@ export async function insertOffers(tx: Tx, offers: readonly NewOffer[]): Promise
 }
 
 /**
+ * Drops what suppliers named for lines whose own number somebody sells after all: nothing has to stand in for those.
+ * What a line without a number is offered stays.
+ */
+export async function deleteNeedlessFound(tx: Tx, lineIds: readonly string[]): Promise<void> {
+  await tx.query(
+    `delete from offer as o
+     using bom_line as l
+     where o.line_id = l.id and l.mpn <> '' and o.candidate is not null and l.id = any($1::uuid[])
+       and exists (
+         select 1 from offer as own
+         where own.line_id = l.id and own.part_id is null and own.candidate is null
+       )`,
+    [lineIds],
+  );
+}
+
+/**
  * Puts what the feeds say now in place of what they said before, for these lines and the suppliers that answered; typed
  * and pasted offers stay. An offer that is as it was only gets its new date: the record of a week's asking is short.
  */

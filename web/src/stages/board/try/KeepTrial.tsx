@@ -1,4 +1,4 @@
-import { type BareFault, type BareTest, boardKey, mayChange, type RunReceipt } from "@kobbin/core";
+import { type BareFault, type BareTest, boardKey, isOrderOf, mayChange, type RunReceipt } from "@kobbin/core";
 import { format } from "date-fns";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -43,7 +43,7 @@ export function KeepTrial({
         <KeepForm
           runId={id}
           item={item}
-          deliveries={record.receipts.filter((r) => r.item === item && r.order.startsWith("boards "))}
+          deliveries={record.receipts.filter((r) => r.item === item && isOrderOf("boards", r.order))}
           tests={tests}
           tried={tried}
           faults={faults}
