@@ -79,7 +79,7 @@ test("Probe Tail is paneled, changed by mouse and by keys, priced, downloaded, a
   expect(await tab.getAttribute("d")).toBe(path);
   await page.mouse.move(tx, ty);
   await page.mouse.down();
-  await page.mouse.move(...along(-6), { steps: 3 });
+  await page.mouse.move(...along(-3), { steps: 3 });
   await page.mouse.up();
   await expectSaid(page, "Tab moved");
   await expect(page.getByText("put by hand")).toBeVisible();

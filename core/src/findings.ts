@@ -1,9 +1,10 @@
-/** How much a finding weighs: `error` blocks an order, `warning` wants a look, `remark` informs. */
-export type Level = "error" | "warning" | "remark";
+import type { FindingTag, Level } from "./finding-tags.ts";
+
+export type { FindingTag, Level } from "./finding-tags.ts";
 
 /** Something computed about the input, with its place and what to do. Printed as in docs/cli.md. */
 export interface Finding {
-  readonly tag: string;
+  readonly tag: FindingTag;
   readonly level: Level;
   readonly file?: string;
   readonly line?: number;
@@ -50,7 +51,7 @@ export class FindingList {
     return [
       ...this.list,
       ...cut.map(([key, n]): Finding => {
-        const [tag, level, file] = key.split("\n") as [string, Level, string];
+        const [tag, level, file] = key.split("\n") as [FindingTag, Level, string];
         return {
           tag,
           level,

@@ -90,6 +90,7 @@ export {
 export { type KnownValue, meaningWords, ownValue, valueMeant } from "./fab/profile-values.ts";
 export { leadText, readLead, readTiers, tiersText } from "./fab/steps-text.ts";
 export { TOLERANCES, type Tolerances } from "./fab/tolerances.ts";
+export { FINDING_TAGS, type FindingTag } from "./finding-tags.ts";
 // what is said of input
 export { type Finding, few, type Level } from "./findings.ts";
 export { type CardEdge, cardEdgesOf, railsOnContacts, SHARE_IN_PARALLEL } from "./fit/card-edge.ts";

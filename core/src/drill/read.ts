@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../findings.ts";
+import { type Finding, FindingList, type FindingTag } from "../findings.ts";
 import { commandOf, type Word, withoutComments } from "./command.ts";
 import { Cutter, routOf } from "./cutter.ts";
 import type { DrillData, DrillReading, Hit, Rout } from "./data.ts";
@@ -90,7 +90,7 @@ class DrillReader {
     return this.head.filePlated;
   }
 
-  private say(tag: string, level: Finding["level"], line: number, text: string, todo?: string): void {
+  private say(tag: FindingTag, level: Finding["level"], line: number, text: string, todo?: string): void {
     this.found.add({ tag, level, file: this.file, line, text, ...(todo ? { do: todo } : {}) });
   }
 

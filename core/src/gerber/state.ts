@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../findings.ts";
+import { type Finding, FindingList, type FindingTag } from "../findings.ts";
 import { IDENTITY, type Transform, transformAperture } from "./aperture.ts";
 import { Attributes } from "./attributes.ts";
 import { Coordinates } from "./coordinates.ts";
@@ -77,7 +77,7 @@ export class LayerState {
     this.builder = new ImageBuilder(Math.min(limits.maxObjects, 256 + Math.floor(u8.length / 40)));
   }
 
-  say(tag: string, level: Finding["level"], line: number, text: string, todo?: string): void {
+  say(tag: FindingTag, level: Finding["level"], line: number, text: string, todo?: string): void {
     this.found.add({ tag, level, file: this.file, line, text, ...(todo ? { do: todo } : {}) });
   }
 

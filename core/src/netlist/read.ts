@@ -1,4 +1,4 @@
-import { type Finding, FindingList } from "../findings.ts";
+import { type Finding, FindingList, type FindingTag } from "../findings.ts";
 
 /** A test point of a netlist. */
 export interface TestPoint {
@@ -105,7 +105,7 @@ class NetlistReader {
     return this.unit ?? 0.00254;
   }
 
-  private say(tag: string, level: Finding["level"], text: string, todo?: string): void {
+  private say(tag: FindingTag, level: Finding["level"], text: string, todo?: string): void {
     this.found.add({ tag, level, file: this.file, line: this.line, text, ...(todo ? { do: todo } : {}) });
   }
 

@@ -1,5 +1,5 @@
 import type { BoardSet } from "../board/board-file.ts";
-import type { Finding } from "../findings.ts";
+import type { Finding, FindingTag } from "../findings.ts";
 import type { Box, Pose } from "../geometry/turn.ts";
 import type { PracticePads } from "./practice.ts";
 
@@ -203,7 +203,7 @@ export interface PanelLayout {
 
 /** A sheet that cannot be, and what would work. */
 export interface PanelRefusal {
-  readonly tag: string;
+  readonly tag: FindingTag;
   readonly reason: string;
   readonly at?: { readonly x: number; readonly y: number };
   /** Counts of the first design that do fit, the nearest first. */

@@ -117,6 +117,8 @@ async function askAndKeep(
     async (tx, change) => {
       change.about({ runId: run.id, revisionId: run.revisionId });
       change.says(`${supplier.name} answered: ${said.offers.length} offers`);
+      // one answer after the other: what one lists makes needless what another named in its place
+      await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       // a line may have gone while the supplier was thinking
       const { rows } = await tx.query<{ id: string }>("select id from bom_line where id = any($1::uuid[])", [
         lines.map((l) => l.id),
@@ -133,7 +135,6 @@ async function askAndKeep(
         notListed: said.notListed.filter((l) => there.has(l)),
         changes: newsOf(ask, before, offers),
       });
-      await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       await tell(tx, { kind: "asking", workshop: workshopId, runId: run.id });
     },
   );

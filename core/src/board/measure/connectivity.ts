@@ -1,4 +1,4 @@
-import { type Finding, few } from "../../findings.ts";
+import { type Finding, type FindingTag, few } from "../../findings.ts";
 import { distanceWithin } from "../../gerber/solids.ts";
 import { NO_CONNECTION, type TestPoint } from "../../netlist/read.ts";
 import type { LayerSolids } from "../copper/copper.ts";
@@ -235,7 +235,7 @@ function groupAt(
  */
 export function checkNames(list: readonly Net[], findings: Finding[]): void {
   const groups = new Map<string, Net[]>();
-  const word = (tag: string, about: readonly string[] | undefined) =>
+  const word = (tag: FindingTag, about: readonly string[] | undefined) =>
     `${tag} ${[...(about ?? [])].sort().join(" ")}`;
   const told = new Set(findings.map((f) => word(f.tag, f.about)));
   const say = (f: Finding) => {

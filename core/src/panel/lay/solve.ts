@@ -79,7 +79,7 @@ export function mostOnSheet(designs: readonly PanelDesign[], spec: PanelSpec): n
 
 function unfitTogether(designs: readonly PanelDesign[], spec: PanelSpec): PanelRefusal | undefined {
   const [first] = designs;
-  if (!first) return { tag: "nothing", reason: "No board is named.", nearest: [] };
+  if (!first) return { tag: "no-board", reason: "No board is named.", nearest: [] };
   for (const d of designs.slice(1)) {
     if (d.layers !== first.layers)
       return {
