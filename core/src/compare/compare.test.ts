@@ -97,7 +97,7 @@ test.each([
 
 test("figures say which way they went, and findings are the same by what they are about, not by their numbers", () => {
   const finding = (text: string, about?: string[]): Finding => ({
-    tag: "t",
+    tag: "parse-error",
     level: "warning",
     text,
     ...(about ? { about } : {}),

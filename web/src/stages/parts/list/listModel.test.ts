@@ -71,7 +71,7 @@ test("without a column of references or quantities there are no lines", () => {
 
 test("a row is said once, with everything that is wrong in it and each advice once", () => {
   const of = (row: number | undefined, text: string, todo?: string) => ({
-    tag: "bom-bad-ref",
+    tag: "bom-bad-ref" as const,
     level: "warning" as const,
     text,
     ...(row === undefined ? {} : { row }),
