@@ -3,7 +3,7 @@ const shared = {
   moduleFileExtensions: ["ts", "tsx", "js", "mjs", "cjs", "json", "node"],
   testEnvironment: "node",
   testEnvironmentOptions: { customExportConditions: ["source", "node", "node-addons"] },
-  ...(process.env.KOBBIN_REACH ? { setupFilesAfterEnv: ["<rootDir>/tools/reach.setup.mjs"] } : {}),
+  ...(process.env.KOBBIN_REACH ? { setupFilesAfterEnv: ["<rootDir>/tools/mutate/reach.setup.mjs"] } : {}),
   // the one package that computes in loops of millions
   transformIgnorePatterns: ["/node_modules/(?!clipper2-ts/)"],
   transform: {

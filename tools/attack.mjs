@@ -24,15 +24,15 @@ try {
       "--runInBand",
       "--verbose",
       "--forceExit",
-      "server/src/whole/attack.test.ts",
+      "server/src/whole/hard/attack.test.ts",
       "server/src/siege",
       // partners who mean no good, and what they answer
-      "server/src/whole/hostile.test.ts",
+      "server/src/whole/hard/hostile.test.ts",
       "server/src/outside",
       "server/src/jobs/asking.test.ts",
       "server/src/jobs/beside.test.ts",
       // what is accepted is taken back
-      "server/src/whole/limits.test.ts",
+      "server/src/whole/hard/limits.test.ts",
       "server/src/backup",
       "server/src/whole/record.test.ts",
       "server/src/whole/built.test.ts",

@@ -87,7 +87,7 @@ const RULES = [
 
 /** Folders of core, the ground floor first: each imports only from those above it in this list. */
 const FLOORS = [
-  ["errors.ts", "findings.ts", "day.ts", "counted.ts", "grouped.ts"],
+  ["errors.ts", "finding-tags.ts", "findings.ts", "day.ts", "counted.ts", "grouped.ts"],
   ["money", "geometry"],
   ["gerber", "table"],
   ["drill", "job", "netlist", "bom", "role"],
@@ -103,6 +103,79 @@ const FLOORS = [
   ["release"],
   ["index.ts"],
 ];
+/** Rooms of three of those folders, the lowest floor first; a name with its ending is a file of the folder itself. */
+const ROOMS = {
+  "core/src/run": [
+    ["document"],
+    ["sheet"],
+    ["needs"],
+    ["orders"],
+    ["ledger"],
+    ["stage"],
+    ["board", "parts", "source", "panel", "fab"],
+    ["stencil"],
+    ["assemble", "cost", "build"],
+    [
+      "stages.ts",
+      "roll-up.ts",
+      "what-if.ts",
+      "notes.ts",
+      "first-choices.ts",
+      "curve.ts",
+      "cost-document.ts",
+      "quote-document.ts",
+      "prove.ts",
+    ],
+  ],
+  "core/src/board": [
+    [
+      "board-file.ts",
+      "diff-document.ts",
+      "measure-document.ts",
+      "worst.ts",
+      "keep.ts",
+      "corrections.ts",
+      "move.ts",
+      "partly-read.ts",
+      "pins.ts",
+      "attempts.ts",
+    ],
+    ["outline"],
+    ["copper"],
+    ["panels"],
+    ["read"],
+    ["measure"],
+    ["check"],
+    ["diff"],
+    ["measure.ts"],
+  ],
+  "core/src/panel": [
+    ["spec.ts", "design.ts", "choice.ts", "practice.ts"],
+    ["shape"],
+    ["hold"],
+    ["lay"],
+    ["write"],
+  ],
+};
+/** A folder that is longer is two. */
+const MOST_FILES = 30;
+
+/** What is wrong with an import within a folder that has rooms; nothing where it goes downward, or stays in its room. */
+function roomTrouble(file, target) {
+  for (const [folder, floors] of Object.entries(ROOMS)) {
+    if (!file.startsWith(`${folder}/`) || !target.startsWith(`${folder}/`)) continue;
+    const room = (path) => path.slice(folder.length + 1).split("/")[0];
+    const [a, b] = [room(file), room(target)];
+    const at = (name) => floors.findIndex((names) => names.includes(name));
+    if (/\.fixture\.ts$/.test(file)) return undefined;
+    if (at(a) < 0 || at(b) < 0) return `${at(a) < 0 ? file : target} stands on no floor of ${folder}`;
+    if (at(b) > at(a)) return `${file}: "${target}" is a floor above it`;
+    const isSideways = a !== b && at(a) === at(b) && !(a.endsWith(".ts") && b.endsWith(".ts"));
+    return isSideways ? `${file}: "${target}" is a room beside it` : undefined;
+  }
+  return undefined;
+}
+
 const floorOf = (path) => {
   const m = /^core\/src\/([^/]+)/.exec(path);
   return m ? FLOORS.findIndex((names) => names.includes(m[1])) : undefined;
@@ -137,6 +210,8 @@ for (const file of files) {
       file.split("/").length > 3
     )
       problems.push(`${file}: "${specifier}" is beside it on its floor`);
+    const room = roomTrouble(file, target);
+    if (room) problems.push(room);
     for (const { name, from, deny, allow } of RULES) {
       const m = from.exec(file);
       if (!m) continue;
@@ -146,6 +221,9 @@ for (const file of files) {
     }
   }
 }
+for (const [folder, many] of foldersOf([...PARTS, "tools", "e2e"]))
+  if (many > MOST_FILES)
+    problems.push(`${folder} has ${many} files: more than ${MOST_FILES} are two folders`);
 for (const ring of circles(graph)) problems.push(`in a circle: ${ring.join(" ")}`);
 for (const p of problems) console.error(p);
 console.log(`${files.length} files, ${problems.length} forbidden imports`);
@@ -174,6 +252,20 @@ function circles(graph) {
   };
   for (const v of graph.keys()) if (!number.has(v)) visit(v);
   return found;
+}
+
+/** Folders of source with how many files each holds, tests too. */
+function foldersOf(roots) {
+  const out = new Map();
+  const visit = (folder) => {
+    for (const e of readdirSync(folder, { withFileTypes: true })) {
+      if (e.isDirectory()) {
+        if (!/^(node_modules|dist|golden|boards|public)$/.test(e.name)) visit(join(folder, e.name));
+      } else if (/\.(ts|tsx|mjs)$/.test(e.name)) out.set(folder, (out.get(folder) ?? 0) + 1);
+    }
+  };
+  for (const r of roots) visit(r);
+  return out;
 }
 
 /** Every module a file names, type-only and dynamic imports too. */

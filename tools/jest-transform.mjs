@@ -3,7 +3,7 @@
 // Nothing a test may put something else in the place of (clocks, timers, fetch) is among them.
 import { readFileSync } from "node:fs";
 import swc from "@swc/jest";
-import { watched } from "./reach.mjs";
+import { watched } from "./mutate/reach.mjs";
 
 const BOUND = [
   "Math",

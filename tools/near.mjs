@@ -3,7 +3,7 @@
 import { execFileSync, spawnSync } from "node:child_process";
 import { existsSync, readFileSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
-import { reachedBy, sources } from "./reached.mjs";
+import { reachedBy, sources } from "./mutate/reached.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, ROOT } from "./setup.mjs";
 import { readTimes } from "./times.mjs";
 import { runUnits } from "./units.mjs";

@@ -15,7 +15,7 @@ const PARTS = {
   attack: [["tools/attack.mjs"]],
   kills: [["tools/crash.mjs", "100", "--seed", seed]],
   files: [[...TSX, "tools/fuzz.ts", "100000", seed]],
-  changes: [[...TSX, "tools/mutate.ts", "--seed", seed, "--count", "60"]],
+  changes: [[...TSX, "tools/mutate/mutate.ts", "--seed", seed, "--count", "60"]],
 };
 const only = option("--only")?.split(",") ?? Object.keys(PARTS);
 const rows = [];

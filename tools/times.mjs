@@ -16,14 +16,15 @@ export function keepTimes(seconds) {
 
 /** Why a file or journey may take longer than others of its kind; whatever else does, is told without a reason. */
 export const REASONS = {
-  "server/src/whole/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
-  "server/src/whole/attack.test.ts":
+  "server/src/whole/hard/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
+  "server/src/whole/hard/attack.test.ts":
     "every body of every route with something else in each place, in its short form",
-  "server/src/whole/siege.test.ts": "files that ask for large work, through processes of their own",
-  "server/src/whole/siege-start.test.ts":
+  "server/src/whole/hard/siege.test.ts": "files that ask for large work, through processes of their own",
+  "server/src/whole/hard/siege-start.test.ts":
     "servers started at once on an empty database, with the demo shop in it",
-  "server/src/whole/several.test.ts": "two servers and two workers behind a balancer, killed under load",
-  "server/src/whole/hostile.test.ts": "each kind of bad answer is asked for four times by four suppliers",
+  "server/src/whole/hard/several.test.ts": "two servers and two workers behind a balancer, killed under load",
+  "server/src/whole/hard/hostile.test.ts":
+    "each kind of bad answer is asked for four times by four suppliers",
   "server/src/whole/history.test.ts": "a law over random changes, each taken back and brought again",
   "server/src/whole/ops.test.ts": "the demo shop is filled anew",
   "server/src/whole/orders.test.ts":

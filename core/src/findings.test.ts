@@ -6,7 +6,12 @@ const of = (tag: FindingTag, file: string, n: number) =>
 
 test("five of a kind in a file are told one by one, of more than that how many there are", () => {
   const list = new FindingList();
-  for (const f of [...of("unknown-layer", "a", 5), ...of("unknown-layer", "b", 8), ...of("unknown-unit", "b", 1)]) list.add(f as never);
+  for (const f of [
+    ...of("unknown-layer", "a", 5),
+    ...of("unknown-layer", "b", 8),
+    ...of("unknown-unit", "b", 1),
+  ])
+    list.add(f as never);
   const done = list.done();
   expect(done.filter((f) => f.file === "a").map((f) => f.text)).toEqual(["0", "1", "2", "3", "4"]);
   expect(done.filter((f) => f.file === "b" && f.tag === "unknown-layer").map((f) => f.text)).toEqual([

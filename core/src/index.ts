@@ -185,7 +185,6 @@ export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
-export { type FitStanding, judgeFits } from "./run/board/fit-notes.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";
@@ -299,6 +298,7 @@ export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
 export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
+export { type FitStanding, judgeFits } from "./run/stage/fits.ts";
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
 export { readyBy } from "./run/stage/ready.ts";
 export type { BasketCache, RunResult } from "./run/stage/result.ts";

@@ -3,7 +3,8 @@ import { USUAL_TOLERANCES } from "../../fab/tolerances.ts";
 import type { FitRow } from "../../fit/row.ts";
 import type { Note } from "../document/note.ts";
 import { FAR, madeMeasure, madeRun } from "../made-up.fixture.ts";
-import { fitNotes, judgeFits } from "./fit-notes.ts";
+import { judgeFits } from "../stage/fits.ts";
+import { fitNotes } from "./fit-notes.ts";
 
 const edge = (allowsMm: [number, number], more: Partial<FitRow> = {}): FitRow => ({
   id: "e",

@@ -1,8 +1,8 @@
-import { testNode } from "../assemble/test-cost.ts";
 import { scaledTerm } from "../ledger/actual.ts";
 import type { Asking, WhatIf } from "../stage/effect.ts";
 import { hoursUsed } from "../stage/own-hours.ts";
 import type { Stage } from "../stage/stage.ts";
+import { testNode } from "../stage/test-cost.ts";
 
 export const cost: Stage = {
   key: "cost",

@@ -7,9 +7,9 @@ import { type FabOptions, isExtraOption, isFabOption, NO_EXTRA, type OptionKey }
 import { boardMassG } from "../../fab/price.ts";
 import { microsToNumber } from "../../money/money.ts";
 import { contrastOf, READABLE } from "../../order-sheet/colours.ts";
-import { judgeFits } from "../board/fit-notes.ts";
 import { boardFacts } from "../document/board-facts.ts";
 import type { RunDocument } from "../document/document.ts";
+import { judgeFits } from "../stage/fits.ts";
 import type { RunResult } from "../stage/result.ts";
 
 /** What speaks for a value or against it, from what was measured. */

@@ -6,9 +6,9 @@ import { fabQuote } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { type OrderRule, orderRules } from "../../order-sheet/rules.ts";
 import { type Change, type Choosing, choose, settle } from "../../order-sheet/settle.ts";
-import { checksOf } from "../board/checks.ts";
 import { boardFacts } from "../document/board-facts.ts";
 import type { RunDocument } from "../document/document.ts";
+import { checksOf } from "../stage/checks.ts";
 import { type Asking, type Effect, type HouseEffect, partly, round1, type WhatIf } from "../stage/effect.ts";
 import { guessedOf } from "./fab-notes.ts";
 

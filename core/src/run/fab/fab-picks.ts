@@ -14,11 +14,11 @@ import { hasPriceFor } from "../../fab/price.ts";
 import { type Micros, microsToNumber } from "../../money/money.ts";
 import { orderRules } from "../../order-sheet/rules.ts";
 import { choose } from "../../order-sheet/settle.ts";
-import { checksOf } from "../board/checks.ts";
 import { boardFacts } from "../document/board-facts.ts";
 import type { RunDocument } from "../document/document.ts";
 import { rateOf } from "../document/parts.ts";
 import { orderBoards } from "../orders/order-boards.ts";
+import { checksOf } from "../stage/checks.ts";
 import { withHouse } from "./fab-effects.ts";
 import { guessedOf } from "./fab-notes.ts";
 

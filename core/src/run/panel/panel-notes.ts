@@ -2,13 +2,13 @@ import { counted } from "../../counted.ts";
 import { fitOptions } from "../../fab/fit-options.ts";
 import { SAG_SHARE, sagMm } from "../../panel/lay/sag.ts";
 import { isRefusal } from "../../panel/spec.ts";
-import { checksOf } from "../board/checks.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import type { PasteSides } from "../document/sides.ts";
 import type { BoardOrder, GuestOrder } from "../orders/order-boards.ts";
 import { wantedOf } from "../sheet/guests.ts";
 import { layoutOfChoice, liesOn, PLATE_MM, panelOf, panelThickness } from "../sheet/panel.ts";
+import { checksOf } from "../stage/checks.ts";
 
 const mm = (v: number) => String(Math.round(v * 100) / 100);
 

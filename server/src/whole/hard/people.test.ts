@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import type { AuditRow, PeopleAnswer, SessionRow } from "@kobbin/contract";
 import { ACCESS, routeKeys, routers } from "@kobbin/server";
-import { expectKept } from "../../../core/test/kept.ts";
-import { fixture, invite, PASSWORD } from "../../test/fixture.ts";
-import { startServer, type TestServer, Visitor } from "../../test/kit.ts";
+import { expectKept } from "../../../../core/test/kept.ts";
+import { fixture, invite, PASSWORD } from "../../../test/fixture.ts";
+import { startServer, type TestServer, Visitor } from "../../../test/kit.ts";
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { LiveMessage } from "@kobbin/contract";
-import { invite } from "../../test/fixture.ts";
-import { startServer, type TestServer, Visitor } from "../../test/kit.ts";
-import { shopWithRun } from "../../test/people.ts";
+import { invite } from "../../../test/fixture.ts";
+import { startServer, type TestServer, Visitor } from "../../../test/kit.ts";
+import { shopWithRun } from "../../../test/people.ts";
 
 let server: TestServer;
 beforeAll(async () => {

@@ -3,7 +3,7 @@
 import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { dirname, join, normalize, relative } from "node:path";
 import { parseSync } from "@swc/core";
-import { PARTS, ROOT } from "./setup.mjs";
+import { PARTS, ROOT } from "../setup.mjs";
 
 const CODE = /\.(ts|tsx|mjs)$/;
 

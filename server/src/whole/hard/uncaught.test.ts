@@ -2,7 +2,7 @@ import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { expect, test } from "@jest/globals";
 import Koa from "koa";
-import { knowRequests, onUncaught } from "../uncaught.ts";
+import { knowRequests, onUncaught } from "../../uncaught.ts";
 
 /** A small server whose only route is what the test gives it, and what it wrote down. */
 async function serverOf(route: (ctx: Koa.Context, uncaught: (error: unknown) => void) => void) {

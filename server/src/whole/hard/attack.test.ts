@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import { ACCESS } from "@kobbin/server";
-import { Forged, HOSTILE } from "../../test/attack/backups.ts";
-import { ODD, placesOf, WHOLE, withOdd } from "../../test/attack/bodies.ts";
-import { raw } from "../../test/attack/raw.ts";
-import { fixture } from "../../test/fixture.ts";
-import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } from "../../test/kit.ts";
+import { Forged, HOSTILE } from "../../../test/attack/backups.ts";
+import { ODD, placesOf, WHOLE, withOdd } from "../../../test/attack/bodies.ts";
+import { raw } from "../../../test/attack/raw.ts";
+import { fixture } from "../../../test/fixture.ts";
+import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
 
 /** The short form takes one of so many; `npm run attack` takes all. */
 const ONE_OF = Number(process.env.ATTACK_ONE_OF ?? 15);
@@ -116,7 +116,7 @@ test("no write is done for a page of another origin, however it is spelled", asy
 
 test("behind a proxy only the trusted one's word counts, and who is not told of is not here", async () => {
   const ask = async (trustsProxy: boolean, headers: Record<string, string>) => {
-    const { clientOf } = await import("../middleware/client.ts");
+    const { clientOf } = await import("../../middleware/client.ts");
     const socket = { remoteAddress: "127.0.0.1", localPort: 80 };
     return clientOf({ req: { headers: { host: "x", ...headers }, socket } } as never, trustsProxy);
   };

@@ -4,8 +4,8 @@ import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import type { AskAnswer, RunAnswer } from "@kobbin/contract";
 import { rollUp } from "@kobbin/core";
 import { createStandIns, HOUSES, SUPPLIERS } from "@kobbin/standins";
-import { demoArchive, startServer, type TestServer, Visitor } from "../../test/kit.ts";
-import { until } from "../../test/siege.ts";
+import { demoArchive, startServer, type TestServer, Visitor } from "../../../test/kit.ts";
+import { until } from "../../../test/siege.ts";
 
 // Partners who mean no good, or mean well and fail: whatever they answer, it ends in a sentence, nothing of ours is written
 // over, and nobody else waits for it.

@@ -3,9 +3,9 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { BenchAnswer, RunAnswer } from "@kobbin/contract";
 import { migrate } from "@kobbin/server";
 import pg from "pg";
-import { makeDatabase } from "../../test/database.ts";
-import { strangerFiles, Visitor } from "../../test/kit.ts";
-import { endAll, freePort, type Running, startBalancer, startProcess } from "../../test/processes.ts";
+import { makeDatabase } from "../../../test/database.ts";
+import { strangerFiles, Visitor } from "../../../test/kit.ts";
+import { endAll, freePort, type Running, startBalancer, startProcess } from "../../../test/processes.ts";
 
 let databaseUrl: string;
 let admin: pg.Client;

@@ -5,10 +5,10 @@ import { join } from "node:path";
 import { expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
 import { packZip } from "@kobbin/formats";
-import { often } from "../../../core/test/long.ts";
-import { bare, raw, watchHealth } from "../../test/attack/raw.ts";
-import { shopWithRun, strangerFiles, Visitor } from "../../test/kit.ts";
-import { besieged, codeOf, ownProcess, until } from "../../test/siege.ts";
+import { often } from "../../../../core/test/long.ts";
+import { bare, raw, watchHealth } from "../../../test/attack/raw.ts";
+import { shopWithRun, strangerFiles, Visitor } from "../../../test/kit.ts";
+import { besieged, codeOf, ownProcess, until } from "../../../test/siege.ts";
 
 const siege = besieged({ shopQuotaBytes: 3 * 1024 * 1024 });
 const spooled = () =>
@@ -61,7 +61,7 @@ test("an upload without boundary whose body stays open ends a request, not the s
 
 test("an error nobody caught fails its request, lets the others be answered, and ends the process for its watcher", async () => {
   const p = await ownProcess({
-    NODE_OPTIONS: `--import ${new URL("../../test/attack/throw-later.mjs", import.meta.url).pathname}`,
+    NODE_OPTIONS: `--import ${new URL("../../../test/attack/throw-later.mjs", import.meta.url).pathname}`,
   });
   try {
     const v = p.visitor();

@@ -8,7 +8,7 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
-import { chance } from "../core/test/random.ts";
+import { chance } from "../../core/test/random.ts";
 // biome-ignore lint/correctness/useImportExtensions: the types beside it are not the file
 import { type Change, changesOf, functionsOf } from "./places.mjs";
 

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
-import { invite } from "../../test/fixture.ts";
-import { shopWithRun, strangerFiles, Visitor } from "../../test/kit.ts";
-import { besieged, codeOf } from "../../test/siege.ts";
+import { invite } from "../../../test/fixture.ts";
+import { shopWithRun, strangerFiles, Visitor } from "../../../test/kit.ts";
+import { besieged, codeOf } from "../../../test/siege.ts";
 
 const siege = besieged();
 

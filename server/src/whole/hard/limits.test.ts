@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
 import { shapes } from "@kobbin/core";
-import { startServer, strangerFiles, type TestServer, Visitor } from "../../test/kit.ts";
-import { BOUNDS } from "../schema/bounds.ts";
-import { DESCRIPTORS } from "../schema/tables.ts";
+import { startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
+import { BOUNDS } from "../../schema/bounds.ts";
+import { DESCRIPTORS } from "../../schema/tables.ts";
 
 let server: TestServer;
 beforeAll(async () => {

@@ -1,10 +1,10 @@
 import { randomBytes } from "node:crypto";
 import { expect, test } from "@jest/globals";
 import pg from "pg";
-import { makeDatabase } from "../../test/database.ts";
-import { shopWithRun, Visitor } from "../../test/kit.ts";
-import { endAll, startProcess } from "../../test/processes.ts";
-import { besieged, codeOf, ownProcess, until } from "../../test/siege.ts";
+import { makeDatabase } from "../../../test/database.ts";
+import { shopWithRun, Visitor } from "../../../test/kit.ts";
+import { endAll, startProcess } from "../../../test/processes.ts";
+import { besieged, codeOf, ownProcess, until } from "../../../test/siege.ts";
 
 const siege = besieged();
 
