@@ -1,34 +1,21 @@
 import type {
-  ClassRules,
   House,
   Measure,
   OfferChange,
-  OwnLosses,
   PanelPiece,
   RunDocument,
   RunLine,
   RunOffer,
   RunRecord,
   RunSupplier,
+  ShopSettings,
 } from "@kobbin/core";
 
 /** The shop as the page knows it. */
-export interface Shop {
+export interface Shop extends ShopSettings {
   readonly id: string;
-  readonly name: string;
   readonly currency: string;
-  readonly hourlyRate: string;
-  readonly taxRate: number;
-  readonly hoursPerDay: number;
-  readonly rates: Readonly<Record<string, string>>;
   readonly isDemo: boolean;
-  readonly decimalMark: "." | ",";
-  readonly dateOrder: "dmy" | "mdy" | "ymd";
-  readonly showsMil: boolean;
-  /** Losses by kind of package that are set otherwise than usual. */
-  readonly attrition: OwnLosses;
-  /** What is taken where a line without a number does not say; a class that is there was confirmed. */
-  readonly rules: ClassRules;
   readonly version: number;
 }
 

@@ -313,6 +313,7 @@ export * as shapes from "./shape/index.ts";
 export { LINE_FIELDS, type LineFieldKey, MOUNTS, ORIGINS } from "./shape/line-fields.ts";
 export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fields.ts";
 export type { DataShape } from "./shape/shape.ts";
+export { SHOP_FIELDS, type ShopField, type ShopFieldKey, type ShopSettings } from "./shape/shop-fields.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";
 export { type OfferChange, offerChanges } from "./sourcing/changes.ts";

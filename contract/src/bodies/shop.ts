@@ -1,4 +1,4 @@
-import { type ClassRules, type OwnLosses, shapes } from "@kobbin/core";
+import { type ClassRules, type OwnLosses, type ShopFieldKey, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -37,8 +37,7 @@ export const newShopBody = yup.object({
 });
 export type NewShopBody = yup.InferType<typeof newShopBody>;
 
-export const shopBody = yup.object({
-  version,
+const settings = {
   name,
   hourlyRate: money,
   taxRate: number(0, 1),
@@ -51,7 +50,9 @@ export const shopBody = yup.object({
   rates: shaped<Record<string, string>>(shapes.ratesShape),
   /** Class → what is taken where a line without a number does not say. */
   rules: shaped<ClassRules>(shapes.rulesShape),
-});
+  // a setting that no request may name does not compile
+} satisfies Record<ShopFieldKey, yup.AnySchema>;
+export const shopBody = yup.object({ version, ...settings });
 export type ShopBody = yup.InferType<typeof shopBody>;
 
 const ROLES = ["owner", "bench"] as const;

@@ -9,15 +9,13 @@ export {
   assemblyShape,
   candidateShape,
   choicesShape,
-  lossesShape,
   optionsShape,
   outcomeShape,
   overridesShape,
   placementShape,
   quoteBasisShape,
-  ratesShape,
-  rulesShape,
   runShape,
 } from "./run.ts";
 export type { DataShape as Value } from "./shape.ts";
 export * from "./shape.ts";
+export { lossesShape, ratesShape, rulesShape } from "./shop-fields.ts";

@@ -1,6 +1,4 @@
-import { ATTRITION } from "../assembly/attrition.ts";
 import { PART_KINDS } from "../library/part.ts";
-import { ASSUMED, type RuleKind } from "../library/rules.ts";
 import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
 import { fitRowShape } from "./fit-row.ts";
 import { foilShape } from "./foil.ts";
@@ -23,11 +21,9 @@ import {
   number,
   oneOf,
   text,
-  tuple,
   whole,
 } from "./shape.ts";
-
-const share = number(0, 0.5);
+import { SHOP_FIELDS, type ShopField } from "./shop-fields.ts";
 
 /** What the files have at a place. */
 const placeShare = number(0, 1);
@@ -47,37 +43,11 @@ const placeShape = fields({
   givenUp: list(text(80), 200),
 });
 
-const loss = tuple(share, whole(0, 10_000));
-/** Kind of package → share and least number lost. */
-export const lossesShape: DataShape = both(
-  mapOf(fields({ hand: loss, machine: loss }), 40),
-  (v, path) =>
-    Object.keys(v as object)
-      .filter((k) => !Object.hasOwn(ATTRITION, k))
-      .map((k) => `${path} knows no kind of package “${k.slice(0, 40)}”`)[0],
-);
-
-/** Class → what is taken where a line without a number does not say: attribute → text. */
-export const rulesShape: DataShape = both(mapOf(mapOf(text(60), 20), 10), (v, path) => {
-  for (const [kind, own] of Object.entries(v as object)) {
-    const known = ASSUMED[kind as RuleKind] as readonly { key: string }[] | undefined;
-    if (!known) return `${path} knows no class “${kind.slice(0, 40)}”`;
-    const odd = Object.keys(own as object).find((k) => !known.some((f) => f.key === k));
-    if (odd) return `${path}.${kind} assumes nothing of “${odd.slice(0, 40)}”`;
-  }
-  return undefined;
-});
-
-/** Currency → units of the shop's own for one of it. */
-export const ratesShape: DataShape = mapOf(
-  (v, path) =>
-    (typeof v === "string" || typeof v === "number") &&
-    /^\d{1,6}(\.\d{1,8})?$/.test(String(v)) &&
-    Number(v) > 0
-      ? undefined
-      : `${path} should be a rate like 0.9215`,
-  200,
-  /^[A-Z]{3}$/,
+/** What of the shop's settings a document has; its name may be left out, as in documents of before there was one. */
+const shopShapes = Object.fromEntries(
+  (Object.entries(SHOP_FIELDS) as [string, ShopField][]).flatMap(([key, { document: d }]) =>
+    d ? [[key, key === "name" || d.isLeftOut ? maybe(d.shape) : d.shape]] : [],
+  ),
 );
 
 /** The decisions of one part of a document; each may be left out. */
@@ -201,16 +171,7 @@ export const runShape: DataShape = fields({
   product: text(200),
   revision: text(80),
   today: day,
-  workshop: fields({
-    name: maybe(text(200)),
-    currency,
-    hourlyRate: money,
-    taxRate: number(0, 1),
-    rates: ratesShape,
-    hoursPerDay: number(0.01, 24),
-    attrition: maybe(lossesShape),
-    rules: maybe(rulesShape),
-  }),
+  workshop: fields({ currency, ...shopShapes }),
   boards: list(
     fields({
       id: maybe(text(80)),

@@ -1,5 +1,4 @@
 import { expect, test } from "@jest/globals";
-import { lossesShape, rulesShape } from "./run.ts";
 import {
   anything,
   type DataShape,
@@ -19,6 +18,7 @@ import {
   tuple,
   whole,
 } from "./shape.ts";
+import { lossesShape, rulesShape } from "./shop-fields.ts";
 
 // what is let through, what is refused, and in which words: `undefined` is right
 test.each<[string, DataShape, unknown, string | undefined]>([

@@ -1,4 +1,4 @@
-import { CHOICE_FIELDS, LINE_FIELDS, PART_FIELDS } from "@kobbin/core";
+import { CHOICE_FIELDS, LINE_FIELDS, PART_FIELDS, SHOP_FIELDS } from "@kobbin/core";
 import type { Table } from "../schema/tables.ts";
 import { isSame, type Json, WHOLE } from "./merge.ts";
 import type { Row } from "./rows.ts";
@@ -16,6 +16,7 @@ export interface ChangedRow {
 /** What columns and keys are called on screen. */
 const WORDS: Readonly<Record<string, string>> = {
   ...Object.fromEntries(Object.values(PART_FIELDS).map((f) => [f.column, f.words])),
+  ...Object.fromEntries(Object.values(SHOP_FIELDS).map((f) => [f.column, f.words])),
   ...Object.fromEntries(Object.values(LINE_FIELDS).map((f) => [f.column, f.words])),
   ...Object.fromEntries(
     Object.values(CHOICE_FIELDS).flatMap((part) => Object.entries(part).map(([key, f]) => [key, f.words])),
@@ -23,12 +24,6 @@ const WORDS: Readonly<Record<string, string>> = {
   good_boards: "good boards",
   confidence: "certainty",
   house_id: "house",
-  hourly_rate: "worth of an hour",
-  tax_rate: "recoverable tax",
-  hours_per_day: "own hours a day",
-  decimal_mark: "decimal mark",
-  date_order: "order of dates",
-  shows_mil: "mil beside mm",
   free_from: "free shipping from",
   days_min: "least days",
   days_max: "most days",
@@ -36,8 +31,6 @@ const WORDS: Readonly<Record<string, string>> = {
   within_pct: "within per cent",
   per_product: "in each product",
   sample: "sample",
-  attrition: "losses",
-  rules: "what lines without a number take",
   candidate: "part named by the supplier",
   ordered_on: "ordered on",
   promised_on: "promised for",

@@ -1,4 +1,4 @@
-import { LINE_FIELDS, PART_FIELDS, shapes } from "@kobbin/core";
+import { LINE_FIELDS, PART_FIELDS, SHOP_FIELDS, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version, words } from "./columns.ts";
 
 const {
@@ -32,24 +32,20 @@ const PART_COLUMNS = Object.fromEntries(
   Object.values(PART_FIELDS).map(({ column, stored }) => [column, stored]),
 );
 
+/** What a shop says of itself, likewise. */
+const SETTING_COLUMNS = Object.fromEntries(
+  Object.values(SHOP_FIELDS).map(({ column, stored }) => [column, stored]),
+);
+
 /** Tables of a shop and its products, parents first. */
 export const SHOP_TABLES = {
   workshop: {
     key: ["id"],
     columns: {
       id,
-      name: text(120, 1),
       currency,
-      hourly_rate: decimal,
-      tax_rate: number(0, 1),
-      hours_per_day: number(0.01, 24),
-      rates: shapes.ratesShape,
       is_demo: flag,
-      decimal_mark: oneOf(".", ","),
-      date_order: oneOf("dmy", "mdy", "ymd"),
-      shows_mil: flag,
-      attrition: shapes.lossesShape,
-      rules: shapes.rulesShape,
+      ...SETTING_COLUMNS,
       created_at: instant,
       version,
     },

@@ -1,5 +1,13 @@
 import type { RunAnswer } from "@kobbin/contract";
-import { DEFAULT_ASSEMBLY, numberKey, type RunDocument, shapes } from "@kobbin/core";
+import {
+  DEFAULT_ASSEMBLY,
+  numberKey,
+  type RunDocument,
+  SHOP_FIELDS,
+  type ShopField,
+  type ShopFieldKey,
+  shapes,
+} from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
@@ -152,18 +160,12 @@ const filled = <T extends Readonly<Record<string, readonly unknown[]>>>(lists: T
 export const guestIdsOf = (run: Pick<StoredRun, "choices">): string[] =>
   (run.choices.guests ?? []).map((g) => g.board).filter((id) => shapes.UUID.test(id));
 
-/** What of the shop a document has. */
+/** What of the shop a document has: what figures hang on, and of what is left out while nothing is set, what is. */
 function workshopOf(shop: Awaited<ReturnType<typeof oneShop>>): RunDocument["workshop"] {
-  return {
-    name: shop.name,
-    currency: shop.currency,
-    hourlyRate: shop.hourlyRate,
-    taxRate: shop.taxRate,
-    rates: shop.rates,
-    hoursPerDay: shop.hoursPerDay,
-    ...(Object.keys(shop.attrition).length > 0 ? { attrition: shop.attrition } : {}),
-    ...(Object.keys(shop.rules).length > 0 ? { rules: shop.rules } : {}),
-  };
+  const settings = (Object.entries(SHOP_FIELDS) as [ShopFieldKey, ShopField][]).flatMap(([key, f]) =>
+    !f.document || (f.document.isLeftOut && Object.keys(shop[key]).length === 0) ? [] : [[key, shop[key]]],
+  );
+  return { currency: shop.currency, ...Object.fromEntries(settings) };
 }
 
 /** The document a run was released with; nothing where it was not. */

@@ -1,19 +1,38 @@
 import type { Shop } from "@kobbin/contract";
+import { SHOP_FIELDS, type ShopField, type ShopFieldKey } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
-const SHOP = `id, name, currency, hourly_rate as "hourlyRate", tax_rate as "taxRate", hours_per_day as "hoursPerDay", rates, is_demo as "isDemo", decimal_mark as "decimalMark", date_order as "dateOrder", shows_mil as "showsMil", attrition, rules, version`;
-type Row = Omit<Shop, "taxRate" | "hoursPerDay"> & { taxRate: string; hoursPerDay: string };
-const toShop = (r: Row): Shop => ({
-  ...r,
-  hourlyRate: trim(r.hourlyRate),
-  taxRate: Number(r.taxRate),
-  hoursPerDay: Number(r.hoursPerDay),
-});
+const FIELDS = Object.entries(SHOP_FIELDS) as readonly (readonly [ShopFieldKey, ShopField])[];
+/** A shop as it is read: every setting under its own name. */
+const SHOP = [
+  "id",
+  "currency",
+  `is_demo as "isDemo"`,
+  ...FIELDS.map(([key, f]) => `${f.column} as "${key}"`),
+  "version",
+].join(", ");
+const READ = { number: Number, amount: trim } as const;
+const toShop = (r: Readonly<Record<string, unknown>>): Shop =>
+  ({
+    ...r,
+    ...Object.fromEntries(
+      FIELDS.flatMap(([key, { reads }]) => (reads ? [[key, READ[reads](r[key] as string)]] : [])),
+    ),
+  }) as unknown as Shop;
+
+/** Settings by the columns they stand in, numbers as the database has them. */
+export const shopColumns = (settings: Partial<Record<ShopFieldKey, unknown>>): Record<string, unknown> =>
+  Object.fromEntries(
+    FIELDS.map(([key, f]) => {
+      const value = settings[key];
+      return [f.column, f.reads && value !== undefined ? Number(value) : value];
+    }),
+  );
 
 export async function oneShop(tx: Tx): Promise<Shop> {
-  const { rows } = await tx.query<Row>(`select ${SHOP} from workshop where id = current_workshop()`);
+  const { rows } = await tx.query(`select ${SHOP} from workshop where id = current_workshop()`);
   return toShop(one(rows, "shop"));
 }
 
