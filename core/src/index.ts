@@ -224,6 +224,15 @@ export {
   orderKey,
   orderOf,
 } from "./run/document/order-key.ts";
+export {
+  isTold,
+  ORDER_STATES,
+  ORDER_STOPS,
+  type OrderState,
+  orderFacts,
+  SAID_BY_HOUSE,
+  STEP_WORDS,
+} from "./run/document/order-states.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/document/parts.ts";
 export {
   isDecided,
@@ -240,8 +249,6 @@ export {
   type BareTest,
   type LotTaken,
   NO_RECORD,
-  ORDER_STATES,
-  type OrderState,
   type OrderStep,
   type RunPurchase,
   type RunReceipt,
@@ -271,11 +278,9 @@ export type { BoardOrder } from "./run/orders/order-boards.ts";
 export { sheetWords } from "./run/orders/order-boards.ts";
 export {
   inTime,
-  isTold,
   type OrderStand,
   orderStand,
   refuseStep,
-  STEP_WORDS,
 } from "./run/orders/order-steps.ts";
 export { type Covering, coveringOf, type LaidOut } from "./run/panel/layouts.ts";
 export {

@@ -7,7 +7,7 @@ import type {
   HouseOrderAnswer,
   HouseQuote,
 } from "@kobbin/contract";
-import { type House, type OrderState, shapes } from "@kobbin/core";
+import { type House, SAID_BY_HOUSE, shapes } from "@kobbin/core";
 import { OutsideError } from "./partners.ts";
 import { plainWords } from "./words.ts";
 
@@ -56,12 +56,13 @@ const QUOTE = known({
   validUntil: day,
   question: maybe(text(500)),
 });
-/** What a house may say of an order. */
-const SAYS = ["asked", "accepted", "made", "shipped", "withdrawn"] as const satisfies readonly OrderState[];
 const ORDER = known({
   number: text(60, 1),
   expectedOn: maybe(day),
-  said: list(known({ key: text(80, 1), state: shapes.oneOf(...SAYS), on: day, words: text(2000) }), 200),
+  said: list(
+    known({ key: text(80, 1), state: shapes.oneOf(...SAID_BY_HOUSE), on: day, words: text(2000) }),
+    200,
+  ),
 });
 
 const KEY = /^[a-z0-9][a-z0-9-]{0,39}$/;

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import { ORDER_STATES } from "@kobbin/core";
 import { descriptorOf, readConfig, TABLE_ORDER, whatStandsAgainst } from "@kobbin/server";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../../test/kit.ts";
 import { endAll, startProcess } from "../../test/processes.ts";
@@ -152,4 +153,11 @@ test("bound beyond this machine, sign-up and the demo are closed unless each is 
   ]);
   for (const ORIGINS of ["kobbin.example", "https://a@kobbin.example", "ftp://x", "https://x/path", "*"])
     expect(() => read({ ORIGINS })).toThrow("ORIGINS is a list");
+});
+
+test("what an order may come to the database holds as the one table of it has it", async () => {
+  const { rows } = await server.deps.pool.query<{ text: string }>(
+    "select pg_get_constraintdef(oid) as text from pg_constraint where conname = 'order_step_state_check'",
+  );
+  expect([...rows[0]!.text.matchAll(/'([a-z]+)'/g)].map((m) => m[1])).toEqual([...ORDER_STATES]);
 });

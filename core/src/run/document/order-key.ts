@@ -17,7 +17,7 @@ export interface OrderPlace {
   readonly currency?: string;
 }
 
-/** How a key is written; the database holds it to the same. */
+/** How a key is written: requests and what is restored are held to it. */
 export const ORDER_KEY = new RegExp(`^(${ORDER_KINDS.join("|")}) ([\\w-]{1,80})(?: ([A-Z]{3}))?$`);
 
 /** The key of an order. */

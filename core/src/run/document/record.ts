@@ -1,5 +1,6 @@
 import { AppError } from "../../errors.ts";
 import { isOrderOf } from "./order-key.ts";
+import type { OrderState } from "./order-states.ts";
 
 /** What was bought of a run at one supplier or house: when it was ordered, for when it is promised, what was really paid. */
 export interface RunPurchase {
@@ -91,19 +92,6 @@ export interface OrderStep {
   readonly person: string;
   readonly source: string;
 }
-/** In the order in which they usually come. */
-export const ORDER_STATES = [
-  "sent",
-  "asked",
-  "answered",
-  "accepted",
-  "paid",
-  "made",
-  "shipped",
-  "withdrawn",
-] as const;
-export type OrderState = (typeof ORDER_STATES)[number];
-
 /** What happened to a run after its release, beside the document that says what was decided. */
 export interface RunRecord {
   readonly purchases: readonly RunPurchase[];

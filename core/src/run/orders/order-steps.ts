@@ -1,21 +1,6 @@
 import { AppError } from "../../errors.ts";
-import type { OrderState, OrderStep } from "../document/record.ts";
-
-/** What a step is called, the one place for it: page, history and what a house said read it here. */
-export const STEP_WORDS: Readonly<Record<OrderState, string>> = {
-  sent: "files sent",
-  asked: "it asks",
-  answered: "answered",
-  accepted: "files accepted",
-  paid: "paid",
-  made: "made",
-  shipped: "on its way",
-  withdrawn: "taken back",
-};
-
-/** What a house hears that is talked with over the network, after its files; all else it says itself. */
-const TOLD: readonly OrderState[] = ["answered", "paid", "withdrawn"];
-export const isTold = (state: OrderState): boolean => TOLD.includes(state);
+import { ORDER_STOPS, type OrderState, orderFacts } from "../document/order-states.ts";
+import type { OrderStep } from "../document/record.ts";
 
 /** Who has to do something now. */
 export interface OrderWait {
@@ -70,10 +55,10 @@ export function orderStand(
   const last = (...states: readonly OrderState[]) => now.findLast((s) => states.includes(s.state));
   if (now.length === 0) return { state: "open", now, questions: [], isOverdue: false };
   if (now.at(-1)!.state === "withdrawn") return { state: "withdrawn", now, questions: [], isOverdue: false };
-  const goesOn = now.findLastIndex((s) => ["answered", "accepted", "made", "shipped"].includes(s.state));
+  const goesOn = now.findLastIndex((s) => orderFacts(s.state).settles);
   const questions = now.filter((s, i) => s.state === "asked" && i > goesOn);
-  const furthest = last("shipped") ?? last("made") ?? last("paid") ?? last("accepted");
-  const state = furthest?.state ?? last("asked", "answered")?.state ?? "sent";
+  const furthest = ORDER_STOPS.slice(1).findLast((stop) => last(stop) !== undefined);
+  const state = furthest ?? last("asked", "answered")?.state ?? "sent";
   if (at.isHere) return { state, now, questions: [], isOverdue: false };
   const waits = waitOf(state, now, questions);
   const isLooking = waits.on === "house" && waits.what === LOOKS;
@@ -92,8 +77,8 @@ const LOOKS = "to look at the files";
 function waitOf(state: OrderState, now: readonly OrderStep[], questions: readonly OrderStep[]): OrderWait {
   if (questions.length > 0) return { on: "shop", what: "to answer what it asks", since: questions[0]!.on };
   const since = now.findLast((s) => s.state === state)?.on ?? now.at(-1)!.on;
-  if (state === "shipped") return { on: "carrier", what: "to bring it", since };
-  if (state === "made") return { on: "house", what: "to send it", since };
+  const { waits } = orderFacts(state);
+  if (waits) return { ...waits, since };
   const isAccepted = now.some((s) => s.state === "accepted");
   const isPaid = now.some((s) => s.state === "paid");
   if (isAccepted && isPaid) {

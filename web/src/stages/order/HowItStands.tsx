@@ -1,5 +1,6 @@
 import {
   isTold,
+  ORDER_STOPS,
   type OrderStand,
   type OrderState,
   type OrderStep,
@@ -19,8 +20,6 @@ import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { day, said } from "../../ui/text/format.ts";
 import { WriteStep } from "./WriteStep.tsx";
-
-const STOPS = ["sent", "accepted", "paid", "made", "shipped"] as const;
 
 /** How an order at a house stands: its way as far as it came, whom it waits for, and what can be done about it. */
 export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
@@ -124,9 +123,9 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
 /** The way of an order, stop by stop, each with its day. */
 function Track({ stand, isHere }: { stand: OrderStand; isHere: boolean }) {
   const dayOf = (state: OrderState) => stand.now.findLast((s) => s.state === state)?.on;
-  const reached = stand.state === "withdrawn" ? -1 : STOPS.findLastIndex((s) => dayOf(s) !== undefined);
+  const reached = stand.state === "withdrawn" ? -1 : ORDER_STOPS.findLastIndex((s) => dayOf(s) !== undefined);
   const stops = [
-    ...STOPS.map((s, i) => ({ label: STEP_WORDS[s], on: dayOf(s), isDone: i <= reached || isHere })),
+    ...ORDER_STOPS.map((s, i) => ({ label: STEP_WORDS[s], on: dayOf(s), isDone: i <= reached || isHere })),
     { label: "here", on: undefined, isDone: isHere },
   ];
   return (

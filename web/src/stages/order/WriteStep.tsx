@@ -1,4 +1,4 @@
-import { ORDER_STATES, type OrderStand, type OrderState, STEP_WORDS } from "@kobbin/core";
+import { ORDER_STATES, type OrderStand, type OrderState, orderFacts, STEP_WORDS } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
@@ -17,7 +17,9 @@ export function WriteStep({
 }) {
   const [isShown, setShown] = useState(false);
   const [on, setOn] = useState(todayIso());
-  const may = ORDER_STATES.filter((s) => s !== "sent" && (s !== "answered" || stand.questions.length > 0));
+  const may = ORDER_STATES.filter(
+    (s) => orderFacts(s).isWritten && (s !== "answered" || stand.questions.length > 0),
+  );
   const [state, setState] = useState<OrderState>(may[0]!);
   const chosen = may.includes(state) ? state : may[0]!;
   if (!isShown)
@@ -44,10 +46,10 @@ export function WriteStep({
       />
       <DateField label="On" value={on} onSave={(d) => setOn(d || todayIso())} className="w-32" />
       <Field
-        label={chosen === "asked" ? "Its question" : chosen === "answered" ? "The answer" : "In its words"}
+        label={orderFacts(chosen).asks ?? "In its words"}
         name="words"
         maxLength={2000}
-        required={chosen === "asked" || chosen === "answered"}
+        required={orderFacts(chosen).asks !== undefined}
         className="w-80 max-w-full"
       />
       <Button type="submit" look="main">
