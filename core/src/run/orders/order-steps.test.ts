@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
-import type { OrderState, OrderStep } from "../document/record.ts";
+import type { OrderState } from "../document/order-states.ts";
+import type { OrderStep } from "../document/record.ts";
 import { orderStand, refuseStep } from "./order-steps.ts";
 
 /** "24 sent, 25 asked": the day of November and what was written down, in the order it was written. */
