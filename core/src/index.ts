@@ -179,6 +179,13 @@ export {
 } from "./probe/probe.ts";
 // what goes out
 export { drawSide } from "./release/drawing.ts";
+export {
+  boardFolder,
+  isSentWith,
+  PACKAGE_FILES,
+  packageFileKind,
+  sheetFolder,
+} from "./release/package-files.ts";
 export { boardSvg, type PictureColours } from "./release/picture.ts";
 export { basketTables, planPackage } from "./release/plan.ts";
 export { panelStem, slug } from "./release/planned.ts";

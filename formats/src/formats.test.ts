@@ -250,6 +250,7 @@ test("a package holds every file with its hash, the same bytes for the same inpu
         ],
       },
     ],
+    listed: [],
     run: { kobbin: "run/1" },
     about: { run: "r", product: "p", revision: "A", createdAt: "2026-11-24T10:00:00Z" },
   };

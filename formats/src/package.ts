@@ -9,6 +9,8 @@ export interface PackageInput {
   readonly files: readonly FileEntry[];
   readonly tables: readonly { readonly path: string; readonly rows: readonly (readonly string[])[] }[];
   readonly sheets: readonly (Sheet & { readonly path: string; readonly listsFiles?: boolean })[];
+  /** What a sheet that lists files lists: those its reader is sent, by the names they are told by. */
+  readonly listed: readonly { readonly name: string; readonly bytes: Uint8Array }[];
   readonly pictures: readonly SheetPicture[];
   /** The run as `run/1`. */
   readonly run: unknown;
@@ -39,11 +41,7 @@ export async function buildPackage(input: PackageInput): Promise<BuiltPackage> {
   ];
   const list = [
     ["Fabrication file", "Bytes", "SHA-256, first half"],
-    ...input.files.map((f) => [
-      f.path.split("/").pop() ?? f.path,
-      String(f.bytes.length),
-      sha256Hex(f.bytes).slice(0, 32),
-    ]),
+    ...input.listed.map((f) => [f.name, String(f.bytes.length), sha256Hex(f.bytes).slice(0, 32)]),
   ];
   for (const s of input.sheets) {
     const sheet = s.listsFiles ? { ...s, tables: [...s.tables, { heading: "Files", rows: list }] } : s;

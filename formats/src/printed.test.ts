@@ -186,6 +186,7 @@ test("a sheet that lists the files of its package names each with its size and t
   const sheet = { title: "t", subtitle: "s", pairs: [], tables: [], notes: [] };
   const { zip } = await buildPackage({
     files: [{ path: "fabrication/x/top.gtl", bytes: new TextEncoder().encode("abc") }],
+    listed: [{ name: "x/top.gtl", bytes: new TextEncoder().encode("abc") }],
     tables: [],
     sheets: [
       { ...sheet, path: "a.pdf", listsFiles: true },
@@ -200,7 +201,7 @@ test("a sheet that lists the files of its package names each with its size and t
     [...(await drawn(files.get(path)!)).matchAll(/\((.*)\) Tj/g)].map((m) => m[1]).join("|");
   // SHA-256 of "abc", as published
   expect(await words("a.pdf")).toBe(
-    "t|s|Files|Fabrication file|Bytes|SHA-256, first half|top.gtl|3|ba7816bf8f01cfea414140de5dae2223",
+    "t|s|Files|Fabrication file|Bytes|SHA-256, first half|x/top.gtl|3|ba7816bf8f01cfea414140de5dae2223",
   );
   expect(await words("b.pdf")).toBe("t|s");
   expect(new TextDecoder().decode(files.get("run.json")!)).toBe('{\n "kobbin": "run/1"\n}\n');

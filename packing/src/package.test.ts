@@ -1,8 +1,10 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@jest/globals";
 import {
+  isSentWith,
   layoutOfChoice,
   measureBoard,
+  packageFileKind,
   panelOffers,
   planPackage,
   type RunDocument,
@@ -76,6 +78,28 @@ test("boards on sheets: the sheet's files go out, proven, in the place of the bo
   expect(paths.filter((p) => p.startsWith("fabrication/") && !p.includes("-panel"))).toEqual([]);
   expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-copper-top.gbr");
   expect(paths).toContain("fabrication/probe-tail-panel/probe-tail-panel-drawing.pdf");
+  // what each file is: told as such on the page, and sent to whom it is for
+  const count: Record<string, number> = {};
+  for (const path of paths) {
+    const to = (["boards", "assembly"] as const).filter((r) => isSentWith(path, r));
+    const told = `${packageFileKind(path, on.product)} ${to.join("+")}`;
+    count[told] = (count[told] ?? 0) + 1;
+  }
+  const own = board.set.files.filter((f) => !["bom", "placement", "unknown"].includes(f.role)).length;
+  expect(count).toEqual({
+    "design ": own,
+    "sheetBoards boards+assembly": paths.filter((p) => p.startsWith("fabrication/")).length,
+    "sheetPlaced assembly": 2,
+    "fitted assembly": 1,
+    "placed assembly": 1,
+    "basket ": 2,
+    "boardSheet boards": 1,
+    "run ": 1,
+    "manifest ": 1,
+  });
+  // a single board that is called as a sheet would be keeps its own
+  expect(packageFileKind("fabrication/probe-tail-panel/a.gbr")).toBe("fabrication");
+  expect(packageFileKind("notes.txt")).toBeUndefined();
   // the file the assembly sheet names is there
   const named = planPackage(
     { ...on, assembly: { ...on.assembly, method: "house" } },

@@ -1,11 +1,14 @@
 import {
   AppError,
+  boardFolder,
   drawSide,
+  isSentWith,
+  PACKAGE_FILES,
   panelOf,
-  panelStem,
   planPackage,
   type RunDocument,
   type RunResult,
+  sheetFolder,
   slug,
 } from "@kobbin/core";
 import { type BuiltPackage, buildPackage, type FileEntry, type SheetPicture } from "@kobbin/formats";
@@ -44,19 +47,18 @@ export async function packRun(
       { details: blockers.map((b) => b.key) },
     );
   const panel = await panelFiles(document, boards, createdAt);
-  const folder = (name: string) => `fabrication/${slug(name)}`;
   const guests = document.guests ?? [];
   // what lies on the sheet is ordered by the sheet's files; its own are kept beside, so that the run can be packed again
   const folderOf = (name: string, i: number) =>
     i >= document.boards.length
-      ? `design/shared-${i - document.boards.length + 1}-${slug(name)}`
+      ? `${PACKAGE_FILES.design.at}shared-${i - document.boards.length + 1}-${slug(name)}/`
       : panel?.isOn[i]
-        ? `design/${slug(name)}`
-        : folder(name);
+        ? `${PACKAGE_FILES.design.at}${slug(name)}/`
+        : boardFolder(name);
   const files: FileEntry[] = boards.flatMap(({ name, set, entries }, i) =>
     set.files.flatMap((f) => {
       const entry = KEPT_BACK.has(f.role) ? undefined : entries.find((e) => e.path === f.path);
-      return entry ? [{ path: `${folderOf(name, i)}/${f.path}`, bytes: entry.bytes }] : [];
+      return entry ? [{ path: `${folderOf(name, i)}${f.path}`, bytes: entry.bytes }] : [];
     }),
   );
   // boards ordered singly keep their files as they are: a foil cut otherwise is cut from a layer of its own
@@ -64,7 +66,7 @@ export async function packRun(
     panel?.isOn[i] || document.assembly.method !== "stencil"
       ? []
       : pasteOf(document, b, boards[i]!.set).map((c) => ({
-          path: `stencil/${slug(b.name)}-paste-${c.side}.gbr`,
+          path: `${PACKAGE_FILES.stencil.at}${slug(b.name)}-paste-${c.side}.gbr`,
           bytes: new TextEncoder().encode(c.text),
         })),
   );
@@ -73,17 +75,28 @@ export async function packRun(
     .flatMap(({ set }) => (["top", "bottom"] as const).flatMap((side) => drawSide(set, side) ?? []));
   const { name, product, revision } = document;
   const plan = planPackage(document, result);
+  const archiveOf = (name: string, i: number) => folderOf(name, i).slice(0, -1);
+  const bodies = [...files, ...pastes, ...(panel?.files ?? [])];
+  const sent = bodies.filter((f) => isSentWith(f.path, "boards"));
+  const folders = new Set(sent.map((f) => f.path.split("/")[1]));
   return buildPackage({
-    files: [...files, ...pastes, ...(panel?.files ?? [])],
+    files: bodies,
+    listed: sent.map((f) => ({
+      name: f.path
+        .split("/")
+        .slice(folders.size > 1 ? 1 : 2)
+        .join("/"),
+      bytes: f.bytes,
+    })),
     tables: plan.tables,
     sheets: plan.sheets,
     pictures,
     run: {
       ...document,
-      boards: document.boards.map((b, i) => ({ ...b, archive: folderOf(b.name, i) })),
+      boards: document.boards.map((b, i) => ({ ...b, archive: archiveOf(b.name, i) })),
       ...(guests.length > 0
         ? {
-            guests: guests.map((g, k) => ({ ...g, archive: folderOf(g.name, document.boards.length + k) })),
+            guests: guests.map((g, k) => ({ ...g, archive: archiveOf(g.name, document.boards.length + k) })),
           }
         : {}),
     },
@@ -119,8 +132,8 @@ async function panelFiles(
     files: packed.files.map((f) => ({
       ...f,
       path: f.path.endsWith(".csv")
-        ? `assembly/${f.path}`
-        : `fabrication/${panelStem(document.product)}/${f.path}`,
+        ? `${PACKAGE_FILES.sheetPlaced.at}${f.path}`
+        : `${sheetFolder(document.product)}${f.path}`,
     })),
     isOn: panel.perSheet.map((n) => n > 0),
   };

@@ -15,6 +15,7 @@ import type { RunDocument } from "../run/document/document.ts";
 import type { BoardOrder } from "../run/orders/order-boards.ts";
 import { panelOf } from "../run/sheet/panel.ts";
 import type { RunResult } from "../run/stage/result.ts";
+import { PACKAGE_FILES } from "./package-files.ts";
 import { type PlannedSheet, slug } from "./planned.ts";
 
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
@@ -166,7 +167,7 @@ export function fabSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
     .map((n) => `Known: ${n.text} (${n.acceptedBecause})`);
   return all.map(
     (o): PlannedSheet => ({
-      path: `sheets/fabrication-${slug(house.name)}${all.length > 1 ? `-${slug(o.name)}` : ""}.pdf`,
+      path: `${PACKAGE_FILES.boardSheet.at}${slug(house.name)}${all.length > 1 ? `-${slug(o.name)}` : ""}.pdf`,
       title: `Fabrication: ${o.name}`,
       subtitle: `${doc.workshop.name} for ${house.name}. ${doc.name}, revision ${doc.revision}, ${doc.today}.`,
       pairs: [

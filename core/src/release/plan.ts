@@ -13,6 +13,7 @@ import { assemblyHouse } from "../run/document/who-places.ts";
 import { invoicesOf } from "../run/orders/invoice.ts";
 import type { RunResult } from "../run/stage/result.ts";
 import { fabSheet } from "./fab-sheet.ts";
+import { PACKAGE_FILES } from "./package-files.ts";
 import { type PackagePlan, type PlannedSheet, type PlannedTable, panelStem, slug } from "./planned.ts";
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
@@ -59,7 +60,7 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
       ...(doc.boards.length > 1 ? [boardOf(doc, l)?.name ?? ""] : []),
     ]);
   return {
-    path: "assembly/parts-list.csv",
+    path: PACKAGE_FILES.fitted.at,
     rows: [
       [
         "References",
@@ -102,7 +103,7 @@ function placesTable(doc: RunDocument, house: House | undefined): PlannedTable {
       board?.name ?? "",
     ]);
   return {
-    path: "assembly/placement.csv",
+    path: PACKAGE_FILES.placed.at,
     rows: [["Ref", "X mm", "Y mm", "Rot deg", "Side", "Value", "Package", "Board"], ...rows],
   };
 }
@@ -144,7 +145,7 @@ export function basketTables(document: RunDocument, r: RunResult): PlannedTable[
       "Packaging",
       "Fee in the total",
     ];
-    return { path: `baskets/${slug(supplier?.name ?? id)}.csv`, rows: [head, ...rows] };
+    return { path: `${PACKAGE_FILES.basket.at}${slug(supplier?.name ?? id)}.csv`, rows: [head, ...rows] };
   });
 }
 
@@ -188,7 +189,7 @@ function assemblyTables(doc: RunDocument, r: RunResult, byHand: readonly LinePar
 
 /** Where the places of a sheet stand, copy by copy. */
 const sheetPlaces = (doc: RunDocument): string =>
-  `assembly/${panelStem(doc.product)}-places.csv: R1 of copy 3 is R1_3; of one board assembly/placement.csv`;
+  `${PACKAGE_FILES.sheetPlaced.at}${panelStem(doc.product)}-places.csv: R1 of copy 3 is R1_3; of one board ${PACKAGE_FILES.placed.at}`;
 
 /** The sheets the boards come on, for who prints and places. */
 function sheetRows(doc: RunDocument, r: RunResult): [string, string][] {
@@ -217,7 +218,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
   const bySoldering = placed.filter((p) => p.kind === "through");
   return [
     {
-      path: `sheets/assembly-${slug(house.name)}.pdf`,
+      path: `${PACKAGE_FILES.assemblySheet.at}${slug(house.name)}.pdf`,
       title: `Assembly: ${doc.product}`,
       subtitle: `${doc.workshop.name} for ${house.name}. ${doc.name}, revision ${doc.revision}, ${doc.today}.`,
       pairs: [
@@ -240,7 +241,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
               : []),
             ["Sides to place", String(r.sides.ofDesigns)],
             ...sheetRows(doc, r),
-            ["Placement file", onSheet ? sheetPlaces(doc) : "assembly/placement.csv"],
+            ["Placement file", onSheet ? sheetPlaces(doc) : PACKAGE_FILES.placed.at],
             ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
             ...turnedParts(
               r.assembly?.house.assembly.turns,

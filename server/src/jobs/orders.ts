@@ -1,5 +1,14 @@
 import type { HouseOrder, HouseOrderAnswer } from "@kobbin/contract";
-import { inTime, isOrderOf, isTold, type OrderStep, orderOf, orderStand, STEP_WORDS } from "@kobbin/core";
+import {
+  inTime,
+  isOrderOf,
+  isSentWith,
+  isTold,
+  type OrderStep,
+  orderOf,
+  orderStand,
+  STEP_WORDS,
+} from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { lockRun } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
@@ -29,12 +38,6 @@ type OrderDeps = Pick<WorkerDeps, "pool" | "config" | "compute" | "today" | "log
 
 /** Steps of a run's orders that are kept; an order that goes well has seven. */
 const MOST_STEPS = 500;
-
-/** What a house needs of the package: nothing of prices, baskets and the run itself. */
-const NEEDS = {
-  boards: /^(fabrication\/|sheets\/fabrication-)/,
-  assembly: /^(assembly|fabrication)\/|^sheets\/assembly-/,
-};
 
 /** What is known of an order when its house is asked. */
 interface Known {
@@ -119,15 +122,14 @@ async function knownOf(tx: Tx, ask: OrderAsked): Promise<Known> {
   };
 }
 
-/** The order as its house is sent it: what is asked for, and the files of the released package it needs. */
+/** The order as its house is sent it: what is asked for, and the files of the released package it needs: nothing of prices, baskets and the run itself. */
 async function sentOrder(
   { compute }: Pick<WorkerDeps, "compute">,
   workshopId: string,
   { ask, steps, release, zip }: Known,
 ): Promise<Omit<HouseOrder, "told">> {
   const isBoards = isOrderOf("boards", ask.order);
-  const needs = isBoards ? NEEDS.boards : NEEDS.assembly;
-  const files = unpackZip(zip!).filter((f) => needs.test(f.path));
+  const files = unpackZip(zip!).filter((f) => isSentWith(f.path, isBoards ? "boards" : "assembly"));
   const kind = isBoards ? "fab" : "assembly";
   const quoted = release!.document.quotes.find((q) => q.house === ask.houseId && q.kind === kind);
   const { request } = await compute.run(

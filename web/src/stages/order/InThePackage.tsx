@@ -1,22 +1,18 @@
+import { PACKAGE_FILES, packageFileKind, panelOf } from "@kobbin/core";
 import { useManifest } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { count } from "../../ui/text/format.ts";
 
-const about = (path: string): string => {
-  if (path.startsWith("fabrication/")) return "as it was handed over, byte for byte";
-  if (path.startsWith("baskets/")) return "a basket to import at the supplier";
-  if (path.startsWith("sheets/fabrication")) return "the printed sheet for the board house";
-  if (path.startsWith("sheets/")) return "the printed sheet for the assembly house";
-  if (path.endsWith("placement.csv")) return "where each part sits";
-  if (path.endsWith("parts-list.csv")) return "what is fitted";
-  return "this run, as one document";
-};
-
 /** The files of the package with their hashes, folded. */
 export function InThePackage() {
   const { id, answer } = useRun();
   const { data, error, mutate } = useManifest(id);
+  const sheetOf = panelOf(answer.document) ? answer.document.product : undefined;
+  const about = (path: string): string => {
+    const kind = packageFileKind(path, sheetOf);
+    return kind ? PACKAGE_FILES[kind].what : "";
+  };
   if (error) return <Failed error={error} again={() => mutate()} />;
   if (!data) return <Skeleton rows={2} />;
   return (
