@@ -5,6 +5,7 @@ import type { Pool, Tx } from "../db/pool.ts";
 import { withMoment, withWorkshop } from "../db/tx.ts";
 import type { Deps } from "../deps.ts";
 import { signed } from "../middleware/session.ts";
+import { tableFact } from "../schema/table-facts.ts";
 import type { Table } from "../schema/tables.ts";
 import { refuseMiscounts } from "./counts.ts";
 import { refuseBeyond } from "./limits.ts";
@@ -274,45 +275,17 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
   return new Map(named.map((r) => [r.id, r.name]));
 }
 
-/** Tables every run of the shop is computed from. */
-const SHARED: readonly Table[] = [
-  "workshop",
-  "house",
-  "supplier",
-  "part",
-  "alternate",
-  "lot",
-  "reservation",
-  // the next runs of the product begin with it
-  "closing",
-  // every run of the product is judged by it
-  "fit_row",
-  "foil",
-];
-/** Tables no figure of an open run comes from. */
-const APART: readonly Table[] = [
-  "remark",
-  "correction",
-  "purchase",
-  "order_step",
-  "receipt",
-  "bare_test",
-  "work",
-];
-
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
-  if (rows.every((r) => APART.includes(r.table))) return;
-  const isShared = rows.some((r) => SHARED.includes(r.table));
-  const ofRevision = rows.some((r) =>
-    ["bom_line", "line_sum", "variant", "offer", "board"].includes(r.table),
-  );
+  const of = new Set(rows.map((r) => tableFact(r.table).figures));
+  if ([...of].every((f) => f === "none")) return;
+  const isShared = of.has("shop");
   if (!isShared && !scope.revisionId && !scope.runId) return;
   await tx.query(
     `insert into figures_due (run_id, workshop_id)
      select r.id, r.workshop_id from run as r
      where r.state = 'open' and ($1 or (r.revision_id = $2 and ($3 or r.id = $4)))
      on conflict (run_id) do update set since = clock_timestamp(), tries = 0, parked = null`,
-    [isShared, scope.revisionId ?? null, ofRevision || !scope.runId, scope.runId ?? null],
+    [isShared, scope.revisionId ?? null, of.has("bill") || !scope.runId, scope.runId ?? null],
   );
 }
 

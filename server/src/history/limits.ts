@@ -1,8 +1,8 @@
 import { AppError, addTo } from "@kobbin/core";
 import type { Tx } from "../db/pool.ts";
-import { BOUNDS, type Bound } from "../schema/bounds.ts";
 import { ident } from "../schema/ident.ts";
 import { checkColumns } from "../schema/judge.ts";
+import { type Bound, tableFact } from "../schema/table-facts.ts";
 import { descriptorOf, type Table } from "../schema/tables.ts";
 import type { Row } from "./rows.ts";
 import type { ChangedRow } from "./sentence.ts";
@@ -18,7 +18,7 @@ export async function refuseBeyond(tx: Tx, changed: readonly ChangedRow[]): Prom
   const added = new Map<Table, Row[]>();
   for (const r of changed) if (r.op === "insert") addTo(added, r.table, r.key as Row);
   for (const [table, keys] of added) {
-    const bound = BOUNDS[table];
+    const { bound } = tableFact(table);
     if (bound) await refuseTooMany(tx, table, bound, keys);
     for (const row of await rowsOf(tx, table, keys)) refuseUnkept(table, row, true);
   }
@@ -52,12 +52,6 @@ async function refuseTooMany(tx: Tx, table: Table, bound: Bound, keys: readonly 
     );
 }
 
-/** Columns that Kobbin makes itself, large, and judged where they are made. */
-const MADE: Partial<Record<Table, readonly string[]>> = {
-  board: ["measure", "placements"],
-  release: ["document", "manifest"],
-};
-
 /** Rows as a backup would hold them, without what is made here. */
 async function rowsOf(tx: Tx, table: Table, keys: readonly Row[]): Promise<Row[]> {
   const same = descriptorOf(table)
@@ -66,13 +60,15 @@ async function rowsOf(tx: Tx, table: Table, keys: readonly Row[]): Promise<Row[]
   const { rows } = await tx.query<{ row: Row }>(
     `select to_jsonb(t) - $2::text[] as row
      from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k join ${ident(table)} as t on ${same}`,
-    [JSON.stringify(keys), ["workshop_id", ...(MADE[table] ?? [])]],
+    [JSON.stringify(keys), ["workshop_id", ...(tableFact(table).made ?? [])]],
   );
   return rows.map((r) => r.row);
 }
 
-const withoutMade = (table: Table, row: Row): Row =>
-  MADE[table] ? Object.fromEntries(Object.entries(row).filter(([c]) => !MADE[table]!.includes(c))) : row;
+const withoutMade = (table: Table, row: Row): Row => {
+  const { made } = tableFact(table);
+  return made ? Object.fromEntries(Object.entries(row).filter(([c]) => !made.includes(c))) : row;
+};
 
 function refuseUnkept(table: Table, row: Row, isWhole: boolean): void {
   let wrong: string | undefined;

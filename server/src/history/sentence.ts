@@ -1,4 +1,5 @@
 import { CHOICE_FIELDS, LINE_FIELDS, PART_FIELDS, SHOP_FIELDS } from "@kobbin/core";
+import { TOLD_FIRST, tableFact } from "../schema/table-facts.ts";
 import type { Table } from "../schema/tables.ts";
 import { isSame, type Json, WHOLE } from "./merge.ts";
 import type { Row } from "./rows.ts";
@@ -139,69 +140,12 @@ function updated(row: ChangedRow, names: ReadonlyMap<string, string>): string {
   return text === "" ? "" : `${prefix}${text}`;
 }
 
-const NOUN: Readonly<Partial<Record<Table, readonly [string, string]>>> = {
-  product: ["product", "products"],
-  fit_row: ["row of the fit sheet", "rows of the fit sheet"],
-  foil: ["foil", "foils"],
-  revision: ["revision", "revisions"],
-  run: ["run", "runs"],
-  bom_line: ["line", "lines"],
-  offer: ["offer", "offers"],
-  supplier: ["supplier", "suppliers"],
-  house: ["house", "houses"],
-  quotation: ["quotation", "quotations"],
-  part: ["part", "parts"],
-  alternate: ["alternate", "alternates"],
-  lot: ["lot", "lots"],
-  reservation: ["reservation", "reservations"],
-  line_sum: ["sum", "sums"],
-  variant: ["variant", "variants"],
-  remark: ["remark", "remarks"],
-  purchase: ["order", "orders"],
-  order_step: ["step of an order", "steps of orders"],
-  receipt: ["receipt", "receipts"],
-  bare_test: ["trial of a bare board", "trials of bare boards"],
-  work: ["entry of the bench", "entries of the bench"],
-  closing: ["closing", "closings"],
-  release: ["release", "releases"],
-};
-/** What a change is mostly about: the first of these tables that it touched. */
-const WEIGHT: readonly Table[] = [
-  "release",
-  "closing",
-  "purchase",
-  "order_step",
-  "receipt",
-  "bare_test",
-  "work",
-  "product",
-  "fit_row",
-  "foil",
-  "revision",
-  "run",
-  "board",
-  "bom_line",
-  "house",
-  "supplier",
-  "quotation",
-  "variant",
-  "line_sum",
-  "part",
-  "alternate",
-  "lot",
-  "reservation",
-  "offer",
-  "remark",
-  "fork",
-  "workshop",
-];
-
 /** One sentence for a change, from the rows it touched: "R7: quantity 2 → 3". */
 export function sentenceOf(
   rows: readonly ChangedRow[],
   names: ReadonlyMap<string, string> = new Map(),
 ): string {
-  const main = WEIGHT.find((t) => rows.some((r) => r.table === t));
+  const main = TOLD_FIRST.find((t) => tableFact(t).noun && rows.some((r) => r.table === t));
   if (!main) return rows.length === 0 ? "" : "changed how files are remembered";
   if (main === "release")
     return rows.some((r) => r.table === "release" && r.op === "insert")
@@ -209,7 +153,7 @@ export function sentenceOf(
       : "release removed";
   const of = rows.filter((r) => r.table === main);
   const [added, removed] = [of.filter((r) => r.op === "insert"), of.filter((r) => r.op === "delete")];
-  const noun = NOUN[main] ?? [main, `${main}s`];
+  const noun = tableFact(main).noun!;
   const counted = (list: readonly ChangedRow[]) =>
     list.length === 1 ? `${noun[0]}${list[0]!.name ? ` ${list[0]!.name}` : ""}` : `${list.length} ${noun[1]}`;
   if (added.length > 0 && removed.length > 0) return `${counted(added)} in place of ${removed.length}`;

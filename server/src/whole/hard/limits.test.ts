@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
 import { shapes } from "@kobbin/core";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
-import { BOUNDS } from "../../schema/bounds.ts";
+import { TOLD_FIRST, tableFact } from "../../schema/table-facts.ts";
 import { DESCRIPTORS } from "../../schema/tables.ts";
 
 let server: TestServer;
@@ -26,13 +26,16 @@ async function filled(statement: string, values: readonly unknown[]): Promise<vo
 }
 
 test("what a limit is counted by is a column of its table", () => {
-  for (const [table, { of, via }] of Object.entries(BOUNDS)) {
-    if (of) expect(DESCRIPTORS[via?.table ?? (table as keyof typeof DESCRIPTORS)].columns).toHaveProperty(of);
-    if (via)
-      expect(DESCRIPTORS[table as keyof typeof DESCRIPTORS].columns).toMatchObject({
-        [via.by]: { to: via.table },
-      });
+  const bounded = TOLD_FIRST.filter((t) => tableFact(t).bound);
+  expect(bounded).toHaveLength(12);
+  for (const table of bounded) {
+    const { of, via } = tableFact(table).bound!;
+    if (of) expect(DESCRIPTORS[via?.table ?? table].columns).toHaveProperty(of);
+    if (via) expect(DESCRIPTORS[table].columns).toMatchObject({ [via.by]: { to: via.table } });
   }
+  // what Kobbin makes itself is of the table too
+  for (const table of TOLD_FIRST)
+    for (const c of tableFact(table).made ?? []) expect(DESCRIPTORS[table].columns).toHaveProperty(c);
 });
 
 test("a shop filled to the brim is released, backed up and restored; one more of anything is refused, by undo too", async () => {

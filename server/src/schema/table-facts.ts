@@ -1,0 +1,124 @@
+import { shapes } from "@kobbin/core";
+import type { Table } from "./tables.ts";
+
+const { MOST } = shapes;
+
+/** So many rows of a table there may be, of each value of a column or of the shop, and what they are in words. */
+export interface Bound {
+  readonly most: number;
+  /** The column they are counted by; of the shop where it is left out. */
+  readonly of?: string;
+  /** That column is of the row this one names here, in that table. */
+  readonly via?: { readonly by: string; readonly table: Table };
+  readonly what: string;
+}
+
+/** What a recorded table is to the rest of the server, beside what its columns hold. */
+interface TableFact {
+  /** What one row and several are called in the history; null where what they belong to is told. */
+  readonly noun: readonly [one: string, many: string] | null;
+  /**
+   * Whose figures change with it: those of every open run of the shop, of every open run of the bill, of the run it is
+   * written in (of the bill where it is written in none), or of no run.
+   */
+  readonly figures: "shop" | "bill" | "run" | "none";
+  /** What of it is bounded by what a document holds; null where it is bounded by what it belongs to. */
+  readonly bound: Bound | null;
+  /** Columns that Kobbin makes itself, large, and judged where they are made. */
+  readonly made?: readonly string[];
+}
+
+/** Every recorded table. A change is told by the first of these it touched. */
+export const TABLE_FACTS = {
+  release: {
+    noun: ["release", "releases"],
+    figures: "run",
+    bound: null,
+    made: ["document", "manifest"],
+  },
+  // the next runs of the product begin with it
+  closing: { noun: ["closing", "closings"], figures: "shop", bound: null },
+  purchase: { noun: ["order", "orders"], figures: "none", bound: null },
+  order_step: { noun: ["step of an order", "steps of orders"], figures: "none", bound: null },
+  receipt: { noun: ["receipt", "receipts"], figures: "none", bound: null },
+  bare_test: { noun: ["trial of a bare board", "trials of bare boards"], figures: "none", bound: null },
+  work: { noun: ["entry of the bench", "entries of the bench"], figures: "none", bound: null },
+  product: { noun: ["product", "products"], figures: "run", bound: null },
+  // every run of the product is judged by it
+  fit_row: {
+    noun: ["row of the fit sheet", "rows of the fit sheet"],
+    figures: "shop",
+    bound: { most: MOST.fits, of: "product_id", what: "rows of a fit sheet" },
+  },
+  foil: {
+    noun: ["foil", "foils"],
+    figures: "shop",
+    bound: { most: MOST.foils, of: "product_id", what: "foils of a product" },
+  },
+  revision: { noun: ["revision", "revisions"], figures: "run", bound: null },
+  run: { noun: ["run", "runs"], figures: "run", bound: null },
+  board: {
+    noun: ["board", "boards"],
+    figures: "bill",
+    bound: { most: MOST.boards, of: "revision_id", what: "boards of a product" },
+    made: ["measure", "placements"],
+  },
+  bom_line: {
+    noun: ["line", "lines"],
+    figures: "bill",
+    bound: { most: MOST.lines, of: "revision_id", what: "lines of a parts list" },
+  },
+  house: { noun: ["house", "houses"], figures: "shop", bound: { most: MOST.houses, what: "houses" } },
+  supplier: {
+    noun: ["supplier", "suppliers"],
+    figures: "shop",
+    bound: { most: MOST.suppliers, what: "suppliers" },
+  },
+  quotation: { noun: ["quotation", "quotations"], figures: "run", bound: null },
+  variant: {
+    noun: ["variant", "variants"],
+    figures: "bill",
+    bound: { most: MOST.variants, of: "revision_id", what: "variants of a product" },
+  },
+  line_sum: {
+    noun: ["sum", "sums"],
+    figures: "bill",
+    bound: { most: MOST.sums, of: "revision_id", what: "sums of a parts list" },
+  },
+  part: {
+    noun: ["part", "parts"],
+    figures: "shop",
+    bound: { most: MOST.parts, what: "parts in the library" },
+  },
+  alternate: {
+    noun: ["alternate", "alternates"],
+    figures: "shop",
+    bound: { most: MOST.alternates, what: "substitutes in the library" },
+  },
+  lot: { noun: ["lot", "lots"], figures: "shop", bound: { most: MOST.lots, what: "lots on the shelf" } },
+  reservation: { noun: ["reservation", "reservations"], figures: "shop", bound: null },
+  offer: {
+    noun: ["offer", "offers"],
+    figures: "bill",
+    bound: {
+      most: MOST.offers,
+      of: "revision_id",
+      via: { by: "line_id", table: "bom_line" },
+      what: "offers of a parts list",
+    },
+  },
+  remark: { noun: ["remark", "remarks"], figures: "none", bound: null },
+  fork: { noun: ["fork", "forks"], figures: "run", bound: null },
+  workshop: { noun: ["workshop", "workshops"], figures: "shop", bound: null },
+  offer_break: { noun: null, figures: "bill", bound: null },
+  board_file: { noun: null, figures: "bill", bound: null },
+  correction: { noun: null, figures: "none", bound: null },
+} as const satisfies Readonly<Record<Table, TableFact>>;
+
+const FACTS: Readonly<Record<Table, TableFact>> = TABLE_FACTS;
+
+/** What is known of a table. */
+export const tableFact = (table: Table): TableFact => FACTS[table];
+
+/** Every recorded table in the order changes are told by. */
+export const TOLD_FIRST = Object.keys(FACTS) as Table[];
