@@ -142,6 +142,10 @@ export function createStandIns(options: StandInOptions): Koa {
   const asked = new Map<string, number[]>();
   const orders = new Map<string, HouseOrder>();
   listRoutes(router);
+  // what lies on the houses' desks
+  router.get("/control/orders", (ctx) => {
+    ctx.body = [...orders].map(([at, { files }]) => ({ at, files: files.map((f) => f.path) }));
+  });
   // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent or lose its orders
   router.post("/control", (ctx) => {
     const q = ctx.query as Record<string, string | undefined>;

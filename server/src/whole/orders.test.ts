@@ -73,6 +73,15 @@ test("an order goes to its house with its files, is asked about, answered, paid,
     person: "Plover Lane Boards",
     words: expect.stringMatching(/^Silkscreen letters of 0.9 mm are below the 1 mm/),
   });
+  // the board house has what boards are made by: no list, no price, no basket, nothing of the run
+  const desk = (await (await fetch(`${server.deps.config.standInsUrl}/control/orders`)).json()) as {
+    files: string[];
+  }[];
+  expect(desk).toHaveLength(1);
+  expect([...new Set(desk[0]!.files.map((f) => f.split("/").slice(0, 2).join("/")))]).toEqual([
+    "fabrication/card-a",
+    "sheets/fabrication-plover-lane-boards.pdf",
+  ]);
   // what is sent is ordered that day; it is promised for nothing yet
   expect(record!.purchases).toMatchObject([{ order: o.order, orderedOn: today }]);
   expect(record!.purchases[0]).not.toHaveProperty("promisedOn");

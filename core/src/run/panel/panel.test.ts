@@ -314,3 +314,28 @@ test("where more sheets cost less than enough of them, what was passed over is t
   expect(enough.orders[0]!.quote.pieces).toBe(40);
   expect(o!.quote.insteadOf).toEqual({ pieces: 40, total: enough.orders[0]!.quote.total });
 });
+
+test("what the sheet means for the work: a hot plate too small, a middle that sags, dust, boards over", () => {
+  const keys = (doc: RunDocument) => panelNotes(doc).map((n) => n.key);
+  const plain = onSheets();
+  const wide = (mm: number, more: Partial<RunDocument["assembly"]>, thicknessMm = 1.6) => {
+    const doc = onSheets({
+      boards: [{ name: "Board K", perProduct: 1, measure: { ...measure, thicknessMm } }],
+    });
+    const panel = doc.choices.panel!;
+    return keys({
+      ...doc,
+      assembly: { ...doc.assembly, ...more },
+      choices: { ...doc.choices, panel: { ...panel, widthMm: mm, heightMm: mm } },
+    });
+  };
+  expect(keys(plain)).toEqual(["panel-dust", "panel-over"]);
+  const plate = (l: string[]) => l.filter((k) => k !== "panel-dust" && k !== "panel-over");
+  expect(plate(wide(180, { method: "stencil" }))).toEqual([]);
+  expect(plate(wide(181, { method: "stencil" }))).toEqual(["panel-larger-than-plate"]);
+  expect(plate(wide(181, { method: "iron" }))).toEqual([]);
+  // EX 6.4: 200 mm of 1.0 mm sag by 1.59 mm hot, 0.8 %; 1.6 mm by 0.62
+  expect(plate(wide(200, { method: "house" }, 1))).toEqual(["panel-sags"]);
+  expect(plate(wide(200, { method: "house" }, 1.6))).toEqual([]);
+  expect(plate(wide(200, { method: "iron" }, 1))).toEqual([]);
+});
