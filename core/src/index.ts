@@ -183,6 +183,7 @@ export {
   boardFolder,
   isSentWith,
   PACKAGE_FILES,
+  type PackageFileKind,
   packageFileKind,
   sheetFolder,
 } from "./release/package-files.ts";
