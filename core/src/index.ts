@@ -133,6 +133,7 @@ export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } 
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 // exact money
 export * from "./money/money.ts";
+export { otherCurrency, unitPrice } from "./money/price-cell.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
 export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";

@@ -1,3 +1,4 @@
+import { amountIn, otherCurrency } from "../money/price-cell.ts";
 import { decimalMark, isOpenPrice, plainPrice } from "../money/price-text.ts";
 import type { FirstPrice } from "./from-quotation.ts";
 
@@ -12,40 +13,6 @@ export interface PriceTable {
 const PIECES = /^(q(uanti)?ty|quantity|pieces?|pcs|boards?|number|count|amount of boards)\b/i;
 const EACH = /\b(each|unit|per (board|piece|pcb)|a (board|piece))\b/i;
 const PRICE = /\b(price|total|sum|cost|in all)\b/i;
-/** Signs of money and the currencies each may mean. */
-const SIGNS: Readonly<Record<string, readonly string[]>> = {
-  "€": ["EUR"],
-  "£": ["GBP"],
-  "₩": ["KRW"],
-  "₹": ["INR"],
-  "¥": ["JPY", "CNY"],
-  $: ["USD", "CAD", "AUD", "NZD", "SGD", "HKD", "TWD", "MXN"],
-};
-const CODES: ReadonlySet<string> = new Set(Intl.supportedValuesOf("currency"));
-const SIGN = /[€£₩₹¥$]/;
-
-/** The currency a text states that is not the one it should be; nothing where it states none, or that one. */
-function otherCurrency(text: string, currency: string): string | undefined {
-  const code = text.match(/\b[A-Z]{3}\b/g)?.find((c) => CODES.has(c));
-  if (code !== undefined) return code === currency ? undefined : code;
-  const sign = SIGN.exec(text)?.[0];
-  const means = sign === undefined ? [] : SIGNS[sign]!;
-  if (sign === undefined || means.includes(currency)) return undefined;
-  return means.length === 1 ? means[0] : sign;
-}
-
-/** An amount without its currency and the spaces of its thousands; nothing where the cell is anything else than one amount. */
-function amountIn(cell: string): string | undefined {
-  const bare = cell
-    .replace(/\b[A-Z]{3}\b/g, (c) => (CODES.has(c) ? "" : c))
-    .replace(SIGN, "")
-    .trim();
-  const whole = /^\d{1,3}([ \u00a0\u202f]\d{3})+([.,]\d+)?$/.test(bare)
-    ? bare.replace(/[ \u00a0\u202f]/g, "")
-    : bare;
-  return /^\d[\d.,'’]*$/.test(whole) ? whole : undefined;
-}
-
 /**
  * Reads a house's published table: a column of pieces and one of prices, in all or each.
  *

@@ -8,7 +8,7 @@ const table = (text: string) =>
     .map((l) => l.split(";").map((c) => c.trim()));
 const read = (text: string, reading?: "decimal" | "grouped") => {
   const cells = table(text);
-  return readQuotation(cells, recogniseQuotation(cells)!, reading);
+  return readQuotation(cells, recogniseQuotation(cells)!, "EUR", reading);
 };
 
 test("one row a step, with stock, minimum and pack; decimal commas", () => {
@@ -41,6 +41,7 @@ TB-4; 1; ; ; ;`),
       { row: 7, text: "“some” is no quantity" },
       { row: 8, text: "TB-4 has no price" },
     ],
+    unread: [],
   });
 });
 
@@ -80,6 +81,31 @@ test("a price that can be read two ways is asked, not guessed; another that tell
   expect(read(open, "grouped").offers[0]!.breaks).toEqual([{ qty: 1, price: "1234" }]);
   expect(read(open, "decimal").offers[0]!.breaks).toEqual([{ qty: 1, price: "1.234" }]);
   expect(read(`${open}\nA-2;0,5`).offers[0]!.breaks).toEqual([{ qty: 1, price: "1.234" }]);
+});
+
+test("nothing is taken that is in another currency or for other than one piece, and what is not read is named", () => {
+  const whole = (text: string) => {
+    const { offers, problems, unread } = read(text);
+    const prices = offers.map((o) => `${o.mpn} ${o.breaks.map((b) => `${b.qty}: ${b.price}`).join(" ")}`);
+    return [...prices, ...problems.map((p) => `row ${p.row}: ${p.text}`), ...unread];
+  };
+  expect(whole("MPN;Price (USD)\nA-1;0.12")).toEqual(["row 1: “Price (USD)” is in USD, the offer in EUR"]);
+  expect(whole("MPN;Price per 100\nA-1;0.12")).toEqual(["row 1: “Price per 100” is no price each"]);
+  expect(whole("MPN;Price;Currency;Remark\nA-1;0.12;EUR;soon\nA-2;0.2;USD;\nA-3;0.3;€;\nA-4;0.4;;")).toEqual([
+    "A-1 1: 0.12",
+    "A-3 1: 0.3",
+    "A-4 1: 0.4",
+    "row 3: A-2 is in USD, the offer in EUR",
+    "Remark",
+  ]);
+  expect(whole("MPN;1;100;Stock\nA-1;0.12;9.00/100;many\nA-2;$0.2;on request;5\nA-3;–;0.1;–")).toEqual([
+    "A-1 1: 0.12",
+    "A-3 100: 0.1",
+    "row 2: “9.00/100” is no plain price each",
+    "row 2: “many” of A-1 is no whole number of stock",
+    "row 3: “$0.2” is in $, the offer in EUR",
+    "row 3: “on request” is no plain price each",
+  ]);
 });
 
 test("what is no quotation is none", () => {

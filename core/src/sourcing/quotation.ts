@@ -1,4 +1,5 @@
 import { numberKey } from "../bom/number.ts";
+import { headingWrong, meansCurrency, otherCurrency, unitPrice } from "../money/price-cell.ts";
 import { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "../money/price-text.ts";
 import { type Cells, type ColumnWords, findHeader } from "../table/columns.ts";
 
@@ -63,10 +64,13 @@ export interface Quotation {
   readonly offers: readonly QuotedOffer[];
   /** Rows that could not be taken, with the reason. */
   readonly problems: readonly { readonly row: number; readonly text: string }[];
+  /** Headings of columns that nothing was read of. */
+  readonly unread: readonly string[];
   /** A price that can be read two ways, where no other decides. */
   readonly doubt?: { readonly text: string; readonly decimal: string; readonly grouped: string };
 }
 
+const MONEY_HEAD = /^(currency|curr\.?|ccy|währung|devise|valuta|moneda)$/i;
 const QUANTITY_HEAD =
   /^(?:from|ab|à partir de|>=?|qty|preis|price)?\s*(\d{1,3}(?:[.,'’]?\d{3})*|\d+)\s*(?:\+|pcs|pieces|st(?:k|ück)?\.?)?$/i;
 const whole = (text: string): number | undefined => {
@@ -99,15 +103,26 @@ export function recogniseQuotation(cells: Cells): QuotationLayout | undefined {
  * Rows of one number become one offer. A mark between digits is read as the other prices are written; where none tells,
  * the price is handed back as a doubt and nothing is guessed. Bad rows are named, good ones stay.
  *
+ * @param currency what the supplier sells in: a price in another, or for other than one piece, is named and not taken
  * @param reading what a person answered to the doubt
  */
 // biome-ignore lint/complexity/noExcessiveLinesPerFunction: one pass over the rows of a quotation
-export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: MarkReading): Quotation {
+export function readQuotation(
+  cells: Cells,
+  layout: QuotationLayout,
+  currency: string,
+  reading?: MarkReading,
+): Quotation {
   const { at, priceAt, firstRow } = layout;
+  const heads = cells[firstRow - 1] ?? [];
+  const stated = at.price === undefined ? undefined : headingWrong(heads[at.price] ?? "", currency);
+  const moneyAt = heads.findIndex((h) => MONEY_HEAD.test(h.trim()));
+  const used = new Set([...Object.values(at), ...Object.keys(priceAt).map(Number), moneyAt]);
+  const unread = heads.map((h) => h.trim()).filter((h, i) => h !== "" && !used.has(i));
+  if (stated !== undefined) return { offers: [], problems: [{ row: firstRow, text: stated }], unread };
   const problems: { row: number; text: string }[] = [];
   const steps: { row: number; mpn: string; qty: number; price: string }[] = [];
   const facts = new Map<string, Omit<QuotedOffer, "breaks">>();
-  const priceOf = (text: string) => /\d[\d.,'’]*\d|\d/.exec(text)?.[0];
   for (let r = firstRow; r < cells.length; r++) {
     const cell = (key: QuotationColumn) => (at[key] === undefined ? "" : (cells[r]![at[key]!] ?? "").trim());
     if (cells[r]!.every((t) => t.trim() === "")) continue;
@@ -116,12 +131,27 @@ export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: M
       problems.push({ row: r + 1, text: "names no part number" });
       continue;
     }
+    const money = moneyAt < 0 ? "" : (cells[r]![moneyAt] ?? "").trim();
+    if (money !== "" && !meansCurrency(money, currency)) {
+      problems.push({
+        row: r + 1,
+        text: `${mpn} is in ${otherCurrency(money, currency) ?? money}, the offer in ${currency}`,
+      });
+      continue;
+    }
     const own: { qty: number; price: string }[] = [];
+    const wrong: string[] = [];
+    const priceOf = (text: string): string | undefined => {
+      const read = unitPrice(text, currency);
+      if (read.wrong !== undefined) wrong.push(read.wrong);
+      return read.wrong === undefined ? read.price : undefined;
+    };
     for (const [i, qty] of Object.entries(priceAt)) {
       const price = priceOf(cells[r]![Number(i)] ?? "");
       if (price) own.push({ qty, price });
     }
     const single = priceOf(cell("price"));
+    for (const text of wrong) problems.push({ row: r + 1, text });
     if (single) {
       const qty = cell("qty") === "" ? 1 : whole(cell("qty"));
       if (qty === undefined || qty < 1) {
@@ -131,7 +161,7 @@ export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: M
       own.push({ qty, price: single });
     }
     if (own.length === 0) {
-      problems.push({ row: r + 1, text: `${mpn} has no price` });
+      if (wrong.length === 0) problems.push({ row: r + 1, text: `${mpn} has no price` });
       continue;
     }
     const key = numberKey(mpn);
@@ -143,6 +173,8 @@ export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: M
     if (!facts.has(key)) {
       const number = (name: "stock" | "moq" | "multiple", column: QuotationColumn = name) => {
         const n = whole(cell(column));
+        if (n === undefined && !/^[-–—]*$/.test(cell(column)))
+          problems.push({ row: r + 1, text: `“${cell(column)}” of ${mpn} is no whole number of ${name}` });
         return n === undefined ? {} : { [name]: n };
       };
       const lead = whole(cell("lead"));
@@ -162,6 +194,7 @@ export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: M
     return {
       offers: [],
       problems,
+      unread,
       doubt: {
         text: open.price,
         decimal: open.price.replace(",", "."),
@@ -178,5 +211,5 @@ export function readQuotation(cells: Cells, layout: QuotationLayout, reading?: M
       ).values(),
     ].sort((a, b) => a.qty - b.qty),
   }));
-  return { offers: offers.filter((o) => o.breaks.length > 0), problems };
+  return { offers: offers.filter((o) => o.breaks.length > 0), problems, unread };
 }

@@ -27,7 +27,7 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const value = (key: string) => String(f.get(key) ?? "").trim();
-    const read = readBreaks(text, reading);
+    const read = readBreaks(text, currency, reading);
     setProblem(read.problem);
     setDoubt(read.doubt);
     if (read.problem || read.doubt) return;

@@ -54,9 +54,12 @@ export function PriceGrid({ onClose }: { onClose: () => void }) {
   const [cells, setCells] = useState<ReadonlyMap<string, PriceCells>>(new Map());
   const [reading, setReading] = useState<MarkReading>();
   const rows = useMemo(() => priceRows(doc, r.needs, cells), [doc, r.needs, cells]);
-  const read = useMemo(() => typedPrices(rows, STOCK, reading), [rows, reading]);
+  const read = useMemo(
+    () => typedPrices(rows, choice.currency, STOCK, reading),
+    [rows, choice.currency, reading],
+  );
   // the question stays where it is once answered, so that the answer can be changed
-  const doubt = useMemo(() => typedPrices(rows, STOCK).doubt, [rows]);
+  const doubt = useMemo(() => typedPrices(rows, choice.currency, STOCK).doubt, [rows, choice.currency]);
   const edit = (
     edits: readonly { readonly row: PriceRow; readonly column: string; readonly text: string }[],
   ) => {

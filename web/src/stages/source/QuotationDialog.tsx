@@ -29,15 +29,16 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
   const [reading, setReading] = useState<MarkReading>();
   const [validUntil, setValidUntil] = useState("");
   const [stock, setStock] = useState("100000");
+  const currency = doc.suppliers.find((s) => s.id === supplier)?.currency ?? doc.workshop.currency;
   const layout = useMemo(() => (cells ? recogniseQuotation(cells) : undefined), [cells]);
   const read = useMemo(
-    () => (cells && layout ? readQuotation(cells, layout, reading) : undefined),
-    [cells, layout, reading],
+    () => (cells && layout ? readQuotation(cells, layout, currency, reading) : undefined),
+    [cells, layout, currency, reading],
   );
   // the question stays where it is once answered, so that the answer can be changed
   const doubt = useMemo(
-    () => (cells && layout ? readQuotation(cells, layout).doubt : undefined),
-    [cells, layout],
+    () => (cells && layout ? readQuotation(cells, layout, currency).doubt : undefined),
+    [cells, layout, currency],
   );
   const matched = useMemo(() => {
     const lines = new Map<string, string[]>();
@@ -168,6 +169,9 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
                 <li>{count(read.problems.length - 8, "further row")} like these.</li>
               )}
             </ul>
+          )}
+          {read.unread.length > 0 && (
+            <p className="mt-1 text-[13.5px] text-ink-2">Not read: {read.unread.slice(0, 8).join(", ")}.</p>
           )}
           <div className="mt-3">
             <Button look="main" disabled={taken.length === 0 || !given} onClick={keep}>

@@ -1,4 +1,4 @@
-import { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "@kobbin/core";
+import { decimalMark, isOpenPrice, type MarkReading, plainPrice, unitPrice } from "@kobbin/core";
 
 export type { MarkReading };
 
@@ -10,22 +10,26 @@ export interface PastedBreaks {
   readonly doubt?: { readonly text: string; readonly decimal: string; readonly grouped: string };
 }
 
+/** A quantity, "100", "100+", "from 1.000 pcs", "10 - 99", and behind it a price. */
+const STEP =
+  /^(?:from|ab|qty|>=?|≥)?\s*(\d[\d.,'’]*?)(?:\s*(?:-|–|to|bis)\s*\d[\d.,'’]*)?\s*(?:\+|x|(?:pcs|pieces|stk|st)\.?)?(?:\s*[:=;@]\s*|\s+[-–]\s+|\s+)(?=\D*\d)(.+)$/i;
+
 /**
- * Steps from rows such as "100  0.055" or "100+: 1.234,50 EUR", one a line or tab between: the first number is the
- * quantity, the last one the price.
+ * Steps from rows such as "100  0.055" or "100+: 1.234,50 EUR", one a line or tab between: a quantity and a price
+ * each. Whatever else stands in a row is refused with it: a sum beside the price, another currency, a price for a hundred.
  *
  * Quantities are whole, so 1.000 is a thousand. In a price the last of two marks is the decimal one; a single mark with
  * three digits behind it is read as the other prices are written, and where they do not tell, it is asked.
  *
+ * @param currency what the offer is in
  * @param reading what the person answered
  */
-export function readBreaks(text: string, reading?: MarkReading): PastedBreaks {
+export function readBreaks(text: string, currency: string, reading?: MarkReading): PastedBreaks {
   const rows: { qty: number; price: string; row: number }[] = [];
   for (const [i, line] of text.split(/\r?\n/).entries()) {
     if (line.trim() === "") continue;
-    const numbers = line.match(/\d[\d.,'’]*\d|\d/g) ?? [];
-    const [first, last] = [numbers[0], numbers.at(-1)];
-    if (!first || !last || numbers.length < 2)
+    const [, first, rest] = STEP.exec(line.trim()) ?? [];
+    if (!first || !rest)
       return {
         breaks: [],
         problem: `Row ${i + 1} (“${line.trim().slice(0, 30)}”) needs a quantity and a price.`,
@@ -35,7 +39,9 @@ export function readBreaks(text: string, reading?: MarkReading): PastedBreaks {
       return { breaks: [], problem: `Row ${i + 1}: ${first} is no quantity.` };
     if (rows.some((b) => b.qty === qty))
       return { breaks: [], problem: `Row ${i + 1}: the quantity ${qty} stands twice.` };
-    rows.push({ qty, price: last, row: i + 1 });
+    const read = unitPrice(rest, currency);
+    if (read.wrong !== undefined) return { breaks: [], problem: `Row ${i + 1}: ${read.wrong}.` };
+    rows.push({ qty, price: read.price!, row: i + 1 });
   }
   if (rows.length === 0) return { breaks: [], problem: "Write at least one row: a quantity and a price." };
   const mark = decimalMark(rows.map((r) => r.price));

@@ -12,7 +12,7 @@ const row = (part: string, each: string, from = "", stock = ""): PriceRow => ({
   stock,
 });
 const read = (...rows: PriceRow[]) => {
-  const { offers, problems, doubt } = typedPrices(rows, 500);
+  const { offers, problems, doubt } = typedPrices(rows, "EUR", 500);
   return [
     ...offers.map(
       (o) =>
@@ -56,9 +56,13 @@ test.each<[string, PriceRow[], string[]]>([
   [
     "no price",
     [row("R1", "ask"), row("R2", "0.1")],
-    ["line R2 from 1 of 500: 1 0.1", "R1: “ask” is no price."],
+    ["line R2 from 1 of 500: 1 0.1", "R1: “ask” is no plain price each."],
   ],
-  ["two numbers without steps", [row("R1", "0.12 0.13")], ["R1: “0.12 0.13” is no price."]],
+  ["two numbers without steps", [row("R1", "0.12 0.13")], ["R1: “0.12 0.13” is no plain price each."]],
+  ["another currency", [row("R1", "0.12 USD")], ["R1: “0.12 USD” is in USD, the offer in EUR."]],
+  ["a price for a hundred", [row("R1", "12.00 / 100")], ["R1: “12.00 / 100” is no plain price each."]],
+  ["below nought", [row("R1", "-0.12")], ["R1: “-0.12” is no plain price each."]],
+  ["a stock without a price", [row("R1", "", "", "40")], ["R1: no price stands beside its stock."]],
   ["no least quantity", [row("R1", "0.12", "few")], ["R1: “few” is no least quantity."]],
   ["a least quantity of none", [row("R1", "0.12", "0")], ["R1: “0” is no least quantity."]],
   ["no stock", [row("R1", "0.12", "", "-3")], ["R1: “-3” is no stock."]],
@@ -67,6 +71,6 @@ test.each<[string, PriceRow[], string[]]>([
 });
 
 test("an answer to what may be either holds for all of them", () => {
-  const offers = typedPrices([row("R1", "1,234"), row("R2", "2,500")], 1, "decimal").offers;
+  const offers = typedPrices([row("R1", "1,234"), row("R2", "2,500")], "EUR", 1, "decimal").offers;
   expect(offers.map((o) => o.breaks[0]!.price)).toEqual(["1.234", "2.500"]);
 });

@@ -5,6 +5,7 @@ import {
   plainPrice,
   type RunDocument,
   type RunNeed,
+  unitPrice,
 } from "@kobbin/core";
 import { type PastedBreaks, readBreaks } from "./pasted.ts";
 
@@ -79,19 +80,25 @@ const isSteps = (text: string): boolean => /[;\n]|\d\s*[:+]\s*\S/.test(text);
  * What is typed as offers. A price alone is for the least quantity beside it, or from one piece on; several stand in one cell
  * with their quantities. A mark that can be read two ways is read as the other prices are, else it is asked.
  *
+ * @param currency what they are in
  * @param stockElse stock where a row states none
  */
 export function typedPrices(
   rows: readonly PriceRow[],
+  currency: string,
   stockElse: number,
   reading?: MarkReading,
 ): TypedPrices {
   const filled = rows.filter((r) => r.each.trim() !== "");
   const single = filled.filter((r) => !isSteps(r.each));
-  const bare = (t: string) => /\d[\d.,'’]*/.exec(t)?.[0] ?? "";
-  const mark = decimalMark(single.map((r) => bare(r.each)));
+  const cells = new Map(single.map((r) => [r, unitPrice(r.each, currency)]));
+  const mark = decimalMark(
+    [...cells.values()].flatMap((c) => (c.wrong === undefined ? (c.price ?? []) : [])),
+  );
   const offers: TypedOffer[] = [];
-  const problems: string[] = [];
+  const problems = rows
+    .filter((r) => r.each.trim() === "" && `${r.from}${r.stock}`.trim() !== "")
+    .map((r) => `${r.part}: no price stands beside ${r.from === "" ? "its stock" : "its least quantity"}.`);
   let doubt: TypedPrices["doubt"];
   for (const r of filled) {
     const [from, stock] = [wholeOf(r.from, 1), wholeOf(r.stock, stockElse)];
@@ -104,7 +111,7 @@ export function typedPrices(
       continue;
     }
     if (isSteps(r.each)) {
-      const read = readBreaks(r.each.replaceAll(";", "\n"), reading);
+      const read = readBreaks(r.each.replaceAll(";", "\n"), currency, reading);
       doubt ??= read.doubt;
       if (read.problem) problems.push(`${r.part}: ${read.problem}`);
       else if (!read.doubt)
@@ -116,11 +123,10 @@ export function typedPrices(
         });
       continue;
     }
-    const text = bare(r.each);
-    if (text === "" || /\d/.test(r.each.replace(text, ""))) {
-      problems.push(`${r.part}: “${r.each}” is no price.`);
-      continue;
-    }
+    const cell = cells.get(r)!;
+    if (cell.wrong !== undefined) problems.push(`${r.part}: ${cell.wrong}.`);
+    const text = cell.wrong === undefined ? cell.price : undefined;
+    if (text === undefined) continue;
     if (isOpenPrice(text) && mark === undefined && reading === undefined) {
       doubt ??= { text, decimal: text.replace(",", "."), grouped: text.replace(/\D/g, "") };
       continue;
