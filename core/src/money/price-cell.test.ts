@@ -70,3 +70,27 @@ test("headings: prices in another currency, or for a hundred, are none of one pi
   for (const h of ["Price per 100", "Price/1000", "Preis je 100 St", "Price per thousand", "EUR/100"])
     expect(headingWrong(h, "EUR")).toBe(`“${h}” is no price each`);
 });
+
+test("every number beside every currency and every word of how many: taken where all three are right, named where one is not", () => {
+  const right = {
+    money: ["", "EUR", "€"],
+    per: ["", "each", "/pc", "/ 1 pc", "pcs"],
+    n: ["0.12", "1,234", "12", "1 200,00", ".5"],
+  };
+  const wrong = {
+    money: ["USD", "$", "£", "CHF"],
+    per: ["/100", "per 1000", "per 10 pcs", "/hundred"],
+    n: ["-3", "0", "3.-", "x"],
+  };
+  for (const m of [...right.money, ...wrong.money])
+    for (const per of [...right.per, ...wrong.per])
+      for (const n of [...right.n, ...wrong.n])
+        for (const text of [`${n} ${m} ${per}`, `${m} ${n}${per}`, `${m}${n} ${per}`]) {
+          const isRight = right.money.includes(m) && right.per.includes(per) && right.n.includes(n);
+          const digits = n === ".5" ? "0.5" : n.replace(" ", "");
+          expect([text, unitPrice(text, "EUR")]).toEqual([
+            text,
+            isRight ? { price: digits } : { wrong: expect.any(String) },
+          ]);
+        }
+});

@@ -47,7 +47,7 @@ export type PriceCell = { readonly price?: string; readonly wrong?: undefined } 
 /** A dash for no price. */
 const NONE = /^([-–—]+|n\/?a\.?)?$/i;
 const EACH =
-  /\s*(?:(?:\/|\b(?:per|je|pro|a)\b|à)\s*(?:1\s*)?)?\b(?:each|ea|pcs?|pieces?|stk|stück|st|units?)\.?$/i;
+  /\s*(?:(?:\/|\b(?:per|je|pro|a)\b|à)\s*(?:1\s*)?)?(?<![A-Za-z])(?:each|ea|pcs?|pieces?|stk|stück|st|units?)\.?$/i;
 const NET = /^(?:net|netto|@)\s+|\s+(?:net|netto)$/gi;
 
 /**
