@@ -2,6 +2,8 @@ import { AppError, type ErrorCode, toWire } from "@kobbin/core";
 import type { Middleware } from "koa";
 import * as yup from "yup";
 import { isAway } from "../db/away.ts";
+import { tableFact } from "../schema/table-facts.ts";
+import { isTable } from "../schema/tables.ts";
 
 /** From code to HTTP status, in one place. */
 export const STATUS: Readonly<Record<ErrorCode, number>> = {
@@ -140,7 +142,7 @@ export function ofDatabase(error: unknown): AppError | undefined {
       "What you typed is still on the page; it is saved again by itself.",
       { cause: error },
     );
-  const e = error as { code?: string; constraint?: string };
+  const e = error as { code?: string; constraint?: string; table?: string; column?: string };
   const code = typeof e.code === "string" ? e.code : "";
   if (["53100", "53200", "58030", "25006"].includes(code))
     return new AppError(
@@ -173,11 +175,19 @@ export function ofDatabase(error: unknown): AppError | undefined {
   if (/^(22|23|54)/.test(code))
     return new AppError(
       "OUT_OF_RANGE",
-      `A value cannot be kept${e.constraint ? ` (${e.constraint})` : ""}; nothing was changed.`,
+      `A value cannot be kept${refusedOf(e)}; nothing was changed.`,
       "Correct it and save again.",
       { cause: error },
     );
   return undefined;
+}
+
+/** Whose value the database refused, as far as it says: " (days min of a supplier)"; else its own name for the rule. */
+function refusedOf(e: { constraint?: string; table?: string; column?: string }): string {
+  const noun = isTable(e.table) ? tableFact(e.table).noun?.[0] : undefined;
+  const field = e.column ?? e.constraint?.replace(`${e.table}_`, "").replace(/_check\d*$/, "");
+  if (noun && field) return ` (${field.replaceAll("_", " ")} of a ${noun})`;
+  return e.constraint ? ` (${e.constraint})` : "";
 }
 
 function ofRequest(error: unknown): AppError | undefined {
