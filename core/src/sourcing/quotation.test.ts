@@ -102,10 +102,43 @@ test("nothing is taken that is in another currency or for other than one piece, 
     "A-1 1: 0.12",
     "A-3 100: 0.1",
     "row 2: “9.00/100” is no plain price each",
-    "row 2: “many” of A-1 is no whole number of stock",
+    "row 2: “many” of A-1 is no number in stock, and not taken",
     "row 3: “$0.2” is in $, the offer in EUR",
     "row 3: “on request” is no plain price each",
   ]);
+});
+
+test("a column says for how many a price is; what stands beside the prices is gathered over the rows of a number", () => {
+  const rows = `
+MPN;Price;Per;Qty;Stock;MOQ;Lead time
+A-1;12.00;100;1;;;
+A-2;0.2;1 pc;1;;;2 weeks
+A-2;0.1;each;100;40;10;14 days
+A-2;0.05;;1000;50;;soon
+A-3;0.3;1;1;–;;`;
+  expect(read(rows)).toEqual({
+    offers: [
+      {
+        mpn: "A-2",
+        row: 3,
+        leadDays: 14,
+        stock: 40,
+        moq: 10,
+        breaks: [
+          { qty: 1, price: "0.2" },
+          { qty: 100, price: "0.1" },
+          { qty: 1000, price: "0.05" },
+        ],
+      },
+      { mpn: "A-3", row: 6, breaks: [{ qty: 1, price: "0.3" }] },
+    ],
+    problems: [
+      { row: 2, text: "the price of A-1 is for 100, not for one" },
+      { row: 5, text: "A-2 says 50 where it said 40 above; the first is kept" },
+      { row: 5, text: "“soon” of A-2 is no number of days, and not taken" },
+    ],
+    unread: [],
+  });
 });
 
 test("what is no quotation is none", () => {

@@ -71,6 +71,9 @@ export interface Quotation {
 }
 
 const MONEY_HEAD = /^(currency|curr\.?|ccy|währung|devise|valuta|moneda)$/i;
+/** A column that says for how many pieces a price is, and what says that it is for one. */
+const PER_HEAD = /^(per|price (unit|per|basis)|pricing unit|preiseinheit|pe)$/i;
+const ONE = /^(1\s*)?(each|ea|pcs?|pieces?|stk|stück|st|units?)\.?$|^1$/i;
 const QUANTITY_HEAD =
   /^(?:from|ab|à partir de|>=?|qty|preis|price)?\s*(\d{1,3}(?:[.,'’]?\d{3})*|\d+)\s*(?:\+|pcs|pieces|st(?:k|ück)?\.?)?$/i;
 const whole = (text: string): number | undefined => {
@@ -117,12 +120,13 @@ export function readQuotation(
   const heads = cells[firstRow - 1] ?? [];
   const stated = at.price === undefined ? undefined : headingWrong(heads[at.price] ?? "", currency);
   const moneyAt = heads.findIndex((h) => MONEY_HEAD.test(h.trim()));
-  const used = new Set([...Object.values(at), ...Object.keys(priceAt).map(Number), moneyAt]);
+  const perAt = heads.findIndex((h) => PER_HEAD.test(h.trim()));
+  const used = new Set([...Object.values(at), ...Object.keys(priceAt).map(Number), moneyAt, perAt]);
   const unread = heads.map((h) => h.trim()).filter((h, i) => h !== "" && !used.has(i));
   if (stated !== undefined) return { offers: [], problems: [{ row: firstRow, text: stated }], unread };
   const problems: { row: number; text: string }[] = [];
   const steps: { row: number; mpn: string; qty: number; price: string }[] = [];
-  const facts = new Map<string, Omit<QuotedOffer, "breaks">>();
+  const facts = new Map<string, Known>();
   for (let r = firstRow; r < cells.length; r++) {
     const cell = (key: QuotationColumn) => (at[key] === undefined ? "" : (cells[r]![at[key]!] ?? "").trim());
     if (cells[r]!.every((t) => t.trim() === "")) continue;
@@ -131,12 +135,10 @@ export function readQuotation(
       problems.push({ row: r + 1, text: "names no part number" });
       continue;
     }
-    const money = moneyAt < 0 ? "" : (cells[r]![moneyAt] ?? "").trim();
-    if (money !== "" && !meansCurrency(money, currency)) {
-      problems.push({
-        row: r + 1,
-        text: `${mpn} is in ${otherCurrency(money, currency) ?? money}, the offer in ${currency}`,
-      });
+    const text = (column: number) => (column < 0 ? "" : (cells[r]![column] ?? "").trim());
+    const elsewhere = ofOther(mpn, text(moneyAt), text(perAt), currency);
+    if (elsewhere !== undefined) {
+      problems.push({ row: r + 1, text: elsewhere });
       continue;
     }
     const own: { qty: number; price: string }[] = [];
@@ -170,23 +172,9 @@ export function readQuotation(
         problems.push({ row: r + 1, text: `${mpn} has two prices from ${o.qty}; the first is kept` });
       else steps.push({ row: r + 1, mpn, ...o });
     }
-    if (!facts.has(key)) {
-      const number = (name: "stock" | "moq" | "multiple", column: QuotationColumn = name) => {
-        const n = whole(cell(column));
-        if (n === undefined && !/^[-–—]*$/.test(cell(column)))
-          problems.push({ row: r + 1, text: `“${cell(column)}” of ${mpn} is no whole number of ${name}` });
-        return n === undefined ? {} : { [name]: n };
-      };
-      const lead = whole(cell("lead"));
-      facts.set(key, {
-        mpn,
-        row: r + 1,
-        ...number("stock"),
-        ...number("moq"),
-        ...number("multiple"),
-        ...(lead === undefined ? {} : { leadDays: lead }),
-      });
-    }
+    const known = facts.get(key) ?? { mpn, row: r + 1 };
+    facts.set(key, known);
+    for (const said of takeFacts(known, cell)) problems.push({ row: r + 1, text: said });
   }
   const mark = decimalMark(steps.map((s) => s.price));
   const open = steps.find((s) => isOpenPrice(s.price));
@@ -212,4 +200,47 @@ export function readQuotation(
     ].sort((a, b) => a.qty - b.qty),
   }));
   return { offers: offers.filter((o) => o.breaks.length > 0), problems, unread };
+}
+
+/** What is known of a number beside its prices, as its rows are read. */
+type Known = { -readonly [K in keyof Omit<QuotedOffer, "breaks">]: QuotedOffer[K] };
+
+/** Columns beside the prices: what their numbers are kept as, and what a cell that holds none is told as. */
+const FACTS = {
+  stock: { as: "stock", none: "no number in stock" },
+  moq: { as: "moq", none: "no least order" },
+  multiple: { as: "multiple", none: "no size of a pack" },
+  lead: { as: "leadDays", none: "no number of days" },
+} as const;
+
+/** Adds what a row says beside its prices to what is known of its number; what cannot be, in words. */
+function takeFacts(known: Known, cell: (key: QuotationColumn) => string): string[] {
+  const said: string[] = [];
+  for (const [column, { as, none }] of Object.entries(FACTS) as [
+    keyof typeof FACTS,
+    (typeof FACTS)["stock"],
+  ][]) {
+    const text = cell(column);
+    if (/^[-–—]*$/.test(text)) continue;
+    const n = column === "lead" ? daysIn(text) : whole(text);
+    if (n === undefined) said.push(`“${text}” of ${known.mpn} is ${none}, and not taken`);
+    else if (known[as] === undefined) known[as] = n;
+    else if (known[as] !== n)
+      said.push(`${known.mpn} says ${text} where it said ${known[as]} above; the first is kept`);
+  }
+  return said;
+}
+
+/** Days in a text: "14", "14 days", "2 weeks". */
+function daysIn(text: string): number | undefined {
+  const weeks = /^(\d{1,3})\s*(?:weeks?|wks?|wochen?|semaines?)\.?$/i.exec(text)?.[1];
+  return weeks === undefined ? whole(text) : 7 * Number(weeks);
+}
+
+/** Why the prices of a row are not of one piece each in the offer's currency, by columns of their own; nothing where they are. */
+function ofOther(mpn: string, money: string, per: string, currency: string): string | undefined {
+  if (money !== "" && !meansCurrency(money, currency))
+    return `${mpn} is in ${otherCurrency(money, currency) ?? money}, the offer in ${currency}`;
+  if (per !== "" && !ONE.test(per)) return `the price of ${mpn} is for ${per}, not for one`;
+  return undefined;
 }

@@ -69,14 +69,14 @@ test.each<[string, unknown, number, ErrorCode, RegExp]>([
     { ...of("23514", "supplier_days_max_check"), table: "supplier" },
     422,
     "OUT_OF_RANGE",
-    /cannot be kept \(days max of a supplier\);/,
+    /cannot be kept \(days max of the supplier\);/,
   ],
   [
     "a column left empty",
     { ...of("23502"), table: "lot", column: "part_id" },
     422,
     "OUT_OF_RANGE",
-    /cannot be kept \(part id of a lot\);/,
+    /cannot be kept \(part id of the lot\);/,
   ],
   [
     "a check of what has no word of its own",

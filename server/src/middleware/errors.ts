@@ -182,11 +182,11 @@ export function ofDatabase(error: unknown): AppError | undefined {
   return undefined;
 }
 
-/** Whose value the database refused, as far as it says: " (days min of a supplier)"; else its own name for the rule. */
+/** Whose value the database refused, as far as it says: " (days min of the supplier)"; else its own name for the rule. */
 function refusedOf(e: { constraint?: string; table?: string; column?: string }): string {
   const noun = isTable(e.table) ? tableFact(e.table).noun?.[0] : undefined;
   const field = e.column ?? e.constraint?.replace(`${e.table}_`, "").replace(/_check\d*$/, "");
-  if (noun && field) return ` (${field.replaceAll("_", " ")} of a ${noun})`;
+  if (noun && field) return ` (${field.replaceAll("_", " ")} of the ${noun})`;
   return e.constraint ? ` (${e.constraint})` : "";
 }
 

@@ -149,7 +149,9 @@ export function QuotationDialog({ onClose }: { onClose: () => void }) {
                         .map((b) => `${b.qty}: ${b.price}`)
                         .join("  ")}
                     </td>
-                    <td className="num text-right">{m.offer.stock ?? "–"}</td>
+                    <td className={`num text-right ${m.offer.stock === undefined ? "text-ink-3" : ""}`}>
+                      {m.offer.stock ?? `none said: ${stock}`}
+                    </td>
                     <td className="num text-right">
                       {m.offer.moq ?? m.offer.breaks[0]!.qty}, {m.offer.multiple ?? 1}
                     </td>
