@@ -33,9 +33,11 @@ function headFor(source) {
 
 const withHead = (result, source) => ({ ...result, code: headFor(source) + result.code });
 const isReach = Boolean(process.env.KOBBIN_REACH);
-const reach = isReach
-  ? ["places.mjs", "reach.mjs"].map((f) => readFileSync(new URL(f, import.meta.url), "utf8")).join("")
-  : "";
+// read in every run, so that a file that was moved is missed at once
+const watch = ["places.mjs", "reach.mjs"]
+  .map((f) => readFileSync(new URL(`mutate/${f}`, import.meta.url), "utf8"))
+  .join("");
+const reach = isReach ? watch : "";
 const told = (source, path) => (isReach ? watched(source, path) : source);
 
 export default {
