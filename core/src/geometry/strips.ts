@@ -61,6 +61,20 @@ export class Strips {
     return inside;
   }
 
+  /** True when a box lies inside and no edge runs through its sides; on an edge it may be called outside. */
+  holds([x0, y0, x1, y1]: readonly [number, number, number, number]): boolean {
+    return (
+      this.inside(x0, y0) &&
+      this.inside(x1, y0) &&
+      this.inside(x1, y1) &&
+      this.inside(x0, y1) &&
+      this.firstCrossing(x0, y0, x1, y0) === undefined &&
+      this.firstCrossing(x1, y0, x1, y1) === undefined &&
+      this.firstCrossing(x1, y1, x0, y1) === undefined &&
+      this.firstCrossing(x0, y1, x0, y0) === undefined
+    );
+  }
+
   /** Least share of the way from a to b, above `from`, at which it crosses an edge. */
   firstCrossing(ax: number, ay: number, bx: number, by: number, from = 0): number | undefined {
     const b = this.box;

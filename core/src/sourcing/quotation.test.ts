@@ -115,7 +115,8 @@ A-1;12.00;100;1;;;
 A-2;0.2;1 pc;1;;;2 weeks
 A-2;0.1;each;100;40;10;14 days
 A-2;0.05;;1000;50;;soon
-A-3;0.3;1;1;–;;`;
+A-3;0.3;1;1;–;;
+A-3;0.4;1;1;;;`;
   expect(read(rows)).toEqual({
     offers: [
       {
@@ -136,6 +137,7 @@ A-3;0.3;1;1;–;;`;
       { row: 2, text: "the price of A-1 is for 100, not for one" },
       { row: 5, text: "A-2 says 50 where it said 40 above; the first is kept" },
       { row: 5, text: "“soon” of A-2 is no number of days, and not taken" },
+      { row: 7, text: "A-3 has two prices from 1; the first is kept" },
     ],
     unread: [],
   });

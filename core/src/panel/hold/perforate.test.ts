@@ -1,9 +1,11 @@
 import { expect, test } from "@jest/globals";
 import { pointSegment2 } from "../../geometry/segment.ts";
 import { rect, ringed, solved, spec } from "../designs.fixture.ts";
+import { edgeNear } from "../shape/edge-points.ts";
 import { laidOut } from "../shape/laid.ts";
 import type { PanelDesign, PanelLayout } from "../spec.ts";
-import { insetOf, PERFORATION } from "./perforate.ts";
+import { insetOf, PERFORATION, rowBetween } from "./perforate.ts";
+import { TabSites } from "./tab-sites.ts";
 
 const disc = (d: number, n = 96) =>
   ringed(
@@ -65,4 +67,38 @@ test.each<[string, PanelDesign, Parameters<typeof spec>[0]]>([
   const made = solved([design], spec({ separation: "tabs", ...s }));
   expect(made.tabs.some((t) => t.at.length > 0)).toBe(true);
   expect(wrong([design], made)).toEqual([]);
+});
+
+test("a row between two edges stands half way, along both; none where one of them ends", () => {
+  // one edge rises by 0.2 a millimetre, the other lies 2 in front
+  const row = rowBetween(
+    2,
+    (s) => 0.2 * s,
+    () => 2,
+  )!;
+  expect(row.map(([s, out]) => [s, Number(out.toFixed(9))])).toEqual([
+    [-0.4, 0.96],
+    [0.4, 1.04],
+  ]);
+  const ends = (s: number) => (s > 0 ? undefined : 0);
+  expect(rowBetween(2, ends, () => 2)).toBeUndefined();
+  expect(rowBetween(2, () => 0, ends)).toBeUndefined();
+});
+
+test("a third board in the gap keeps a tab away by four tenths of it, on either hand", () => {
+  // a tab of 5 at 20 between two boards 2 apart wants 16.7 to 23.3 for itself
+  const tabBeside = (x: number) => {
+    const designs = [rect(40, 20), rect(10, 1)];
+    const at = (copy: number, board: number, xMm: number, yMm: number) => ({
+      copy,
+      board,
+      xMm,
+      yMm,
+      turnDeg: 0,
+    });
+    const laid = laidOut(designs, [at(1, 0, 0, 0), at(2, 0, 0, 22), at(3, 1, x, 20.5)]);
+    return typeof new TabSites({ laid, frame: [], gapMm: 2 }, 5).tabAt(laid[0]!, edgeNear(laid[0]!, 20, 20));
+  };
+  expect([23.4, 23.2].map(tabBeside)).toEqual(["object", "string"]);
+  expect([6.6, 6.8].map(tabBeside)).toEqual(["object", "string"]);
 });

@@ -110,6 +110,10 @@ test("one more stands where the edge is longest without one", () => {
   const more = new TabHand([d], s, l).oneMore(1)!;
   // the farthest from 10, 0 that is tabbed to a rail: at the other end
   expect(more.own.xMm).toBeGreaterThan(90);
+  // of one at 60 the near end is farther than the other
+  const late = { ...s, tabs: [{ copy: 1, xMm: 60, yMm: 0 }] };
+  expect(new TabHand([d], late, again([d], late, l)).oneMore(1)!.own.xMm).toBeLessThan(10);
+  expect(new TabHand([d], s, l).oneMore(9)).toBeUndefined();
   const both = again([d], { ...s, tabs: [...s.tabs!, more.own] }, l);
   expect(both.tabs).toHaveLength(2);
   expect(both.findings.map((f) => f.tag)).not.toContain("held-by-one-tab");

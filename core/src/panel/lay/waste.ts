@@ -112,7 +112,7 @@ export function placeWaste(
     ...stands.badMarks.map((b) => ({ ...b, r: BAD_MARK_MM / 2 + 0.5 })),
   ];
   const isFree = (b: Box) =>
-    inside(strips, b) &&
+    strips.holds(b) &&
     circles.every((c) => distance(b, c.xMm, c.yMm) >= c.r) &&
     out.every((w) => b[0] >= w.box[2] || b[2] <= w.box[0] || b[1] >= w.box[3] || b[3] <= w.box[1]);
   for (const kind of spec.waste) {
@@ -148,19 +148,6 @@ const WORDS: Readonly<Record<Waste, string>> = {
   practice: "practice pads",
   "paste-test": "paste test",
 };
-
-function inside(s: Strips, [x0, y0, x1, y1]: Box): boolean {
-  return (
-    s.inside(x0, y0) &&
-    s.inside(x1, y0) &&
-    s.inside(x1, y1) &&
-    s.inside(x0, y1) &&
-    s.firstCrossing(x0, y0, x1, y0) === undefined &&
-    s.firstCrossing(x1, y0, x1, y1) === undefined &&
-    s.firstCrossing(x1, y1, x0, y1) === undefined &&
-    s.firstCrossing(x0, y1, x0, y0) === undefined
-  );
-}
 
 const distance = ([x0, y0, x1, y1]: Box, x: number, y: number) =>
   Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1));

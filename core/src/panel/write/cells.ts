@@ -37,17 +37,7 @@ export class Cell {
     const e = 1e-7;
     if (x0 < b[0] - e || y0 < b[1] - e || x1 > b[2] + e || y1 > b[3] + e) return false;
     if (this.inner) return true;
-    const s = this.strips;
-    return (
-      s.inside(x0, y0) &&
-      s.inside(x1, y0) &&
-      s.inside(x1, y1) &&
-      s.inside(x0, y1) &&
-      s.firstCrossing(x0, y0, x1, y0) === undefined &&
-      s.firstCrossing(x1, y0, x1, y1) === undefined &&
-      s.firstCrossing(x1, y1, x0, y1) === undefined &&
-      s.firstCrossing(x0, y1, x0, y0) === undefined
-    );
+    return this.strips.holds([x0, y0, x1, y1]);
   }
 
   /** Whether a point lies in the cell. */
