@@ -1,7 +1,7 @@
 // Changes one thing at a time and looks whether a test notices:  npm run mutate -- --seed 7 --count 60 [--in core/src/fab]
 // Places are picked by the seed, spread over the folders. Every test in which the changed expression would come to
-// something else is run, quick ones first (which those are is found once: reach.mjs); of core and formats those of the
-// server are not asked. A change that ends in no time counts as noticed. The tree must be clean: each file is put back.
+// something else is run, quick ones first (which those are is found once: reach.mjs); those of the server are asked of
+// the server and of the bodies of requests alone. A change that ends in no time counts as noticed. The tree must be clean: each file is put back.
 // --unseen changes nothing and lists every place that comes to the same in all tests: no test can notice a change there.
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
@@ -31,7 +31,7 @@ const EQUIVALENT = JSON.parse(
   readonly in?: string;
   readonly because: string;
 }[];
-const ROOTS = ["core/src", "formats/src", "server/src"];
+const PARTS = ["core", "formats", "solver", "packing", "contract", "standins", "bin", "server", "web"];
 
 /** A test file as it ran unchanged: how long it took, each function it ran (`file:start`, or the file alone), and of each file the places where a change comes to something else in it. */
 interface Ran {
@@ -124,26 +124,41 @@ if (execFileSync("git", ["status", "--porcelain"]).toString().trim() !== "") {
   console.error("The tree is not clean; commit or put aside first.");
   process.exit(1);
 }
-const files = ROOTS.flatMap((root) =>
-  readdirSync(root, { recursive: true })
-    .map((f) => join(root, String(f)).split(sep).join("/"))
+/** Run as processes, from what was built. */
+const PROCESSES = [
+  "server/src/main.ts",
+  "server/src/migrate.ts",
+  "standins/src/main.ts",
+  "bin/src/main.ts",
+  "bin/src/entry.ts",
+];
+/** What hangs on the page: the journeys look at it, not these tests. */
+const isOfThePage = (f: string) =>
+  f.startsWith("web/") &&
+  (/\/use[A-Z]\w*\.ts$|\.d\.ts$/.test(f) ||
+    /from "(react|swr|@radix-ui)|document\.|window\.|new Worker|postMessage/.test(readFileSync(f, "utf8")));
+const files = PARTS.flatMap((part) =>
+  readdirSync(`${part}/src`, { recursive: true })
+    .map((f) => join(part, "src", String(f)).split(sep).join("/"))
     .filter((f) => f.endsWith(".ts") && !/\.(test|fixture|worker)\.ts$|\/index\.ts$/.test(f)),
-)
-  // these two are run as processes, from what was built
-  .filter((f) => !["server/src/main.ts", "server/src/migrate.ts"].includes(f))
-  .filter((f) => f.startsWith(values.in));
+).filter((f) => f.startsWith(values.in) && !PROCESSES.includes(f) && !isOfThePage(f));
 const folders = new Map<string, string[]>();
 for (const f of files) folders.set(dirname(f), [...(folders.get(dirname(f)) ?? []), f]);
 
-const NEAR = ["core", "formats", "packing", "bin", "solver", "standins"];
+const NEAR = ["core", "formats", "packing", "bin", "solver", "standins", "web"];
+/** What only tests with a database look at; of the bodies of requests these and those of the page. */
+const isFor = {
+  server: (f: string) => /^(server|contract)\//.test(f),
+  near: (f: string) => !f.startsWith("server/"),
+};
 const ran = {
-  server: files.some((f) => f.startsWith("server/")) ? reachOf(["server"]) : [],
-  near: files.some((f) => !f.startsWith("server/")) ? reachOf(NEAR) : [],
+  server: files.some(isFor.server) ? reachOf(["server"]) : [],
+  near: files.some(isFor.near) ? reachOf(NEAR) : [],
 };
 const known = new Map<string, ReturnType<typeof functionsOf>>();
 /** The tests that could notice a change: those in which it comes to something else; where that cannot be told all that run the innermost function around it, and of what stands in none all that load the file. */
 function testsOf(file: string, source: string, change: Change, index: number): Ran[] {
-  const all = ran[file.startsWith("server/") ? "server" : "near"];
+  const all = [...(isFor.near(file) ? ran.near : []), ...(isFor.server(file) ? ran.server : [])];
   const functions = known.get(source) ?? functionsOf(source);
   known.set(source, functions);
   const around = functions.filter((f) => f.start <= change.start && change.start < f.end);
@@ -158,7 +173,9 @@ const shown = (text: string) => text.replace(/\s+/g, " ").slice(0, 50);
 /** Where a change is and what it is, as listed, and why nothing can tell it apart if that is known. */
 function described(file: string, source: string, c: Change) {
   const line = source.slice(0, c.start).split("\n").length;
-  const words = `${shown(source.slice(c.start, c.end))} → ${shown(c.to)}`;
+  const words = c.words
+    ? c.words.replace(/\s+/g, " ")
+    : `${shown(source.slice(c.start, c.end))} → ${shown(c.to)}`;
   const text = source.split("\n")[line - 1]!;
   const same = EQUIVALENT.find(
     (e) => e.file === file && words.startsWith(e.change) && text.includes(e.in ?? ""),

@@ -6,6 +6,8 @@ interface Place {
 export interface Change extends Place {
   readonly to: string;
   readonly kind: string;
+  /** What is changed in a text, where the whole would tell nothing. */
+  readonly words?: string;
 }
 
 export function functionsOf(

@@ -56,16 +56,44 @@ export const SWAP = {
   "||": "&&",
 };
 
+/** A statement of the database is told by how it begins; in it conditions are changed, not what is set. */
+const STATEMENT = /^[`"']\s*(?:select|insert|update|delete|with)\s/i;
+const CONDITIONS = [
+  [/(?<=\b(?:where|and|or|on)\s+\(?[\w.]+\s)=(?=\s)/gi, () => "<>"],
+  [/(?<=\s)(?:<=|>=|<|>)(?=\s)/g, (o) => SWAP[o]],
+  [/(?<=\s)(?:and|or)(?=\s)/gi, (o) => (o.toLowerCase() === "and" ? "or" : "and")],
+  [/\bis not null\b/gi, () => "is null"],
+  [/\bis null\b/gi, () => "is not null"],
+  [/\bnot exists\b/gi, () => "exists"],
+  [/(?<=\border by\b[^()]*)\bdesc\b/gi, () => "asc"],
+];
+
+/** The changes of one statement: each the whole text with one condition changed. */
+function conditionsOf(statement) {
+  if (!STATEMENT.test(statement)) return [];
+  return CONDITIONS.flatMap(([pattern, to]) =>
+    [...statement.matchAll(pattern)].map((m) => {
+      const [end, was] = [m.index + m[0].length, to(m[0])];
+      return {
+        to: statement.slice(0, m.index) + was + statement.slice(end),
+        words: `${statement.slice(Math.max(0, m.index - 24), m.index)}${m[0]} → ${was}`,
+      };
+    }),
+  );
+}
+
 /**
  * Everything in a source that can be changed for the worse: from where to where, what is put in its place, and by what it
- * is told whether a difference is seen there (`kind`: the operator; `if`: where it is true; `value`: wherever it is
- * computed; `name`: cannot be told). Texts, types and docstrings are left alone.
+ * is told whether a difference is seen there (`kind`: the operator; `if`: where it is true; `extreme`: where least and
+ * greatest differ; `value`: wherever it is computed; `name`: cannot be told). Texts, types and docstrings are left alone,
+ * but for the conditions of statements.
  */
 export function changesOf(source) {
   const { body, at } = parsed(source);
   const text = (n) => source.slice(at(n).start, at(n).end);
   const out = [];
   const names = new Set();
+  const tagged = new Set();
   walk(body, (n) => {
     if (/^Ts(?!As|NonNull|Satisfies|Const)/.test(n.type)) return false;
     // a name is not computed, so nothing can be told there
@@ -74,7 +102,7 @@ export function changesOf(source) {
       const { left, right, operator } = n;
       const to = SWAP[operator];
       const isText = [left, right].some((s) => s.type === "StringLiteral" || s.type === "TemplateLiteral");
-      if (to && !isText)
+      if (to && !(isText && operator === "+"))
         out.push({
           ...at(n),
           to: `(${text(left)}) ${to} (${text(right)})`,
@@ -83,6 +111,15 @@ export function changesOf(source) {
           right: at(right),
         });
     }
+    if (n.type === "CallExpression" && /^Math\.(min|max)$/.test(text(n.callee))) {
+      const other = text(n.callee) === "Math.min" ? "Math.max" : "Math.min";
+      if (n.arguments.length > 1 || n.arguments[0]?.spread)
+        out.push({ ...at(n), to: other + text(n).slice(8), kind: "extreme", callee: at(n.callee), other });
+    }
+    // a tag would be handed something else than a text
+    if (n.type === "TaggedTemplateExpression") tagged.add(n.template);
+    if (n.type === "StringLiteral" || (n.type === "TemplateLiteral" && !tagged.has(n)))
+      for (const c of conditionsOf(text(n))) out.push({ ...at(n), ...c, kind: "value" });
     if (n.type === "NumericLiteral")
       out.push({
         ...at(n),

@@ -7,7 +7,8 @@ import { changesOf, functionsOf, SWAP } from "./places.mjs";
 
 /** Whether a file of the tree is one whose functions are watched. */
 const isWatched = (file) =>
-  /^(core|formats|server)\/src\/.*\.ts$/.test(file) && !/\.(test|fixture|worker)\.ts$/.test(file);
+  /^(core|formats|solver|packing|contract|standins|bin|server|web)\/src\/.*\.ts$/.test(file) &&
+  !/\.(test|fixture|worker)\.ts$/.test(file);
 
 const OPERATORS = Object.keys(SWAP);
 const isLogical = (kind) => kind === "&&" || kind === "||";
@@ -20,6 +21,7 @@ const TELLS = [
   "const __left = []; const __right = (i, x) => { if (x !== __left[i]) __seen[i] = 1; return x; };",
   "const __and = (i, x) => { if (!x) __seen[i] = 1; return (__left[i] = x); };",
   "const __or = (i, x) => { if (x) __seen[i] = 1; return (__left[i] = x); };",
+  "const __extreme = (i, f, g, ...a) => { const x = f(...a); if (!Object.is(x, g(...a))) __seen[i] = 1; return x; };",
   ...OPERATORS.filter((op) => !isLogical(op)).map((op) => {
     const isOther = `typeof x === "bigint" || !Object.is(x, a ${SWAP[op]} b)`;
     const tell = `if (!__seen[i] && (${isOther})) __seen[i] = 1;`;
@@ -39,6 +41,9 @@ function putsFor(source) {
     else if (isLogical(c.kind)) {
       around(c.left, c.kind === "&&" ? `__and(${i}, ` : `__or(${i}, `, 2 * i + 1);
       around(c.right, `__right(${i}, `, 2 * i + 1);
+    } else if (c.kind === "extreme") {
+      const to = `__extreme(${i}, ${c.other === "Math.max" ? "Math.min" : "Math.max"}, ${c.other}, `;
+      puts.push({ at: c.callee.start, rank: 2, order: 2 * i, text: to, skip: c.callee.end + 1 });
     } else if (c.kind !== "name") {
       around(c, `__both${OPERATORS.indexOf(c.kind)}(${i}, `, 2 * i);
       puts.push({ at: c.left.end, rank: 1, order: 0, text: ", ", skip: c.right.start });
