@@ -197,6 +197,9 @@ export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";
+export { toRunLines } from "./run/document/bill/lines.ts";
+export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
+export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";
 export { boardFacts } from "./run/document/board-facts.ts";
 export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/document/boards.ts";
 export { directedParts } from "./run/document/directions.ts";
@@ -220,7 +223,7 @@ export {
   toRunDocument,
   type Variant,
 } from "./run/document/document.ts";
-export { toRunLines } from "./run/document/lines.ts";
+export { layChange, layChoices, type RunChange } from "./run/document/lay-change.ts";
 export type { Note, StageKey } from "./run/document/note.ts";
 export {
   findOrder,
@@ -267,10 +270,8 @@ export {
   tallyOf,
   usableProducts,
 } from "./run/document/record.ts";
-export { isUnnamed, type RuleClass, ruleLines } from "./run/document/rule-lines.ts";
 export type { RunNeed } from "./run/document/run-need.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
-export { asTree, timesInProduct, withVariant } from "./run/document/structure.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
 export { assemblyHouse } from "./run/document/who-places.ts";

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { ruleLines } from "../run/document/rule-lines.ts";
+import { ruleLines } from "../run/document/bill/rule-lines.ts";
 import { madeLine, madeMeasure, madeOffer, madeRun } from "../run/made-up.fixture.ts";
 import { rollUp } from "../run/roll-up.ts";
 import type { LibraryPart } from "./part.ts";

@@ -1,7 +1,7 @@
 import { shapeOf } from "../../src/assembly/package-class.ts";
 import { numberKey } from "../../src/bom/number.ts";
+import { timesInProduct, withVariant } from "../../src/run/document/bill/structure.ts";
 import type { RunDocument } from "../../src/run/document/document.ts";
-import { timesInProduct, withVariant } from "../../src/run/document/structure.ts";
 import { rollUp } from "../../src/run/roll-up.ts";
 import { type Second, secondRun } from "./run.ts";
 

@@ -5,6 +5,7 @@ import {
   mayChange,
   NO_RECORD,
   type Note,
+  type RunChange,
   type RunDocument,
   type RunState as RunLife,
   type RunRecord,
@@ -17,7 +18,6 @@ import type { Answered } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
 import { type LineChange, refetchRun, useRunAnswer } from "../resources/run.ts";
 import { useRole } from "../resources/session.ts";
-import type { RunChange } from "./runChange.ts";
 import { useCurve, useFigures } from "./useFigures.ts";
 import type { ProofWork } from "./useProof.ts";
 import { type Clash, useRunChanges } from "./useRunChanges.ts";

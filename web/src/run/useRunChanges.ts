@@ -1,11 +1,10 @@
 import type { ClashDetail, RunAnswer, RunBody } from "@kobbin/contract";
-import type { RunDocument } from "@kobbin/core";
+import { layChange, type RunChange, type RunDocument } from "@kobbin/core";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { undoChange } from "../resources/history.ts";
 import { type Answered, clashesOf } from "../resources/http.ts";
 import { changedLine, type LineChange, saveLine, saveLines, saveRun } from "../resources/run.ts";
 import { useSay, useSayError } from "../ui/Toast.tsx";
-import { applyChange, type RunChange } from "./runChange.ts";
 
 /** A change on its way: how the document looks with it. */
 interface Op {
@@ -84,7 +83,7 @@ export function useRunChanges(id: string, answer: RunAnswer | undefined, refetch
   const change = useCallback(
     (c: RunChange, words: string) =>
       carry(
-        (d) => applyChange(d, c),
+        (d) => layChange(d, c),
         words,
         (now) => saveRun(id, { version: now.version, ...c } as RunBody),
       ),

@@ -6,9 +6,9 @@ import { addTo } from "../../grouped.ts";
 import { partsByNumber } from "../../library/candidates.ts";
 import { convertMicros, type Micros, toMicros } from "../../money/money.ts";
 import { type Offer, type Supplier, toBreaks } from "../../sourcing/offer.ts";
+import { timesInProduct } from "./bill/structure.ts";
 import { ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
-import { timesInProduct } from "./structure.ts";
 
 /** A line with how it is soldered. */
 export interface LinePart extends CountedPart {

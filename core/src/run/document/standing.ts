@@ -3,10 +3,10 @@ import { type Clash, clashesOf } from "../../bodies/clashes.ts";
 import { numberKey } from "../../bom/number.ts";
 import { lettersOf } from "../../bom/refs.ts";
 import { mmWords } from "../../fit/row.ts";
+import { withVariant } from "./bill/structure.ts";
 import { aboutBoard, boardMark, boardOf, Places, type RunBoard } from "./boards.ts";
 import type { RunDocument } from "./document.ts";
 import type { Add } from "./note.ts";
-import { withVariant } from "./structure.ts";
 
 /** What stands on a board of a run, and what of it is in the way of something else. */
 export interface BodiesOnBoard extends Bodies {

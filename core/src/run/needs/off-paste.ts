@@ -1,5 +1,5 @@
+import { withVariant } from "../document/bill/structure.ts";
 import type { RunDocument } from "../document/document.ts";
-import { withVariant } from "../document/structure.ts";
 
 /** A part of a board that gets no paste in this build, and why. */
 export interface OffPaste {

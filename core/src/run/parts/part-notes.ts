@@ -1,9 +1,9 @@
 import { isAmbiguousSize, padSpans, sizeMisfit, sizeSystem } from "../../bom/chip-size.ts";
 import { isOutOfSeries } from "../../bom/series.ts";
+import { isUnnamed, ruleLines } from "../document/bill/rule-lines.ts";
 import { boardMark, boardOf, ofBoard, Places } from "../document/boards.ts";
 import type { RunDocument, RunLine } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
-import { isUnnamed, ruleLines } from "../document/rule-lines.ts";
 
 /** What is to be said of the bill: places, values, sizes, numbers. */
 export function partNotes(doc: RunDocument, add: Add): void {

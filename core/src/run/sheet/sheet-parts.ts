@@ -1,9 +1,9 @@
 import { turnFor } from "../../assembly/turns.ts";
 import type { BoardSet } from "../../board/board-file.ts";
 import type { BomLine } from "../../bom/line.ts";
+import { withVariant } from "../document/bill/structure.ts";
 import { boardOf, Places } from "../document/boards.ts";
 import type { RunDocument, RunLine } from "../document/document.ts";
-import { withVariant } from "../document/structure.ts";
 import { assemblyHouse } from "../document/who-places.ts";
 
 const asLine = (l: RunLine, row: number): BomLine => ({

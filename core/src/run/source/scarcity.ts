@@ -1,7 +1,7 @@
 import { partOfLine } from "../../library/candidates.ts";
 import type { PartState } from "../../library/part.ts";
+import { withVariant } from "../document/bill/structure.ts";
 import type { RunDocument } from "../document/document.ts";
-import { withVariant } from "../document/structure.ts";
 import { lotsFor } from "../needs/needs.ts";
 import type { RunResult } from "../stage/result.ts";
 

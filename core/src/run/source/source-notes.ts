@@ -1,8 +1,8 @@
 import type { Basket } from "../../sourcing/need.ts";
+import { ruleLines } from "../document/bill/rule-lines.ts";
 import type { RunDocument, SourceClass } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import { type LinePart, nameOfLine } from "../document/parts.ts";
-import { ruleLines } from "../document/rule-lines.ts";
 import type { RunNeed } from "../document/run-need.ts";
 
 /** Prices and stock older than this are asked again, or confirmed by somebody. */

@@ -10,10 +10,10 @@ import {
 } from "@kobbin/contract";
 import {
   AppError,
-  CHOICE_FIELDS,
   convertMicros,
   DEFAULT_ASSEMBLY,
   firstChoices,
+  layChoices,
   microsToText,
   type RunAssembly,
   roundMoney,
@@ -180,23 +180,12 @@ function firstAssembly(shop: Shop): Partial<RunAssembly> {
   return { stencilPrice: own(DEFAULT_ASSEMBLY.stencilPrice), consumables: own(DEFAULT_ASSEMBLY.consumables) };
 }
 
-/** A change of choices laid over the row as the person saw it; keys it does not name stay, null takes one away. */
+/** A change laid over the row as the person saw it. */
 function laid(base: Row, b: RunBody): Row {
-  const over = (column: string, change: object | undefined) => {
-    if (change === undefined) return undefined;
-    const given = Object.entries(change).filter(([, v]) => v !== undefined);
-    const all = { ...(base[column] as object), ...Object.fromEntries(given) };
-    return Object.fromEntries(Object.entries(all).filter(([, v]) => v !== null));
-  };
-  const choices = givenColumns(
-    Object.fromEntries(Object.keys(CHOICE_FIELDS.choices).map((key) => [key, b[key as keyof RunBody]])),
-  );
   return givenColumns({
     good_boards: b.goodBoards,
     confidence: b.confidence,
     house_id: b.houseId,
-    options: over("options", b.options),
-    assembly: over("assembly", b.assembly),
-    choices: Object.keys(choices).length > 0 ? over("choices", choices) : undefined,
+    ...layChoices(base, b),
   });
 }

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
-import { madeLine, madeOffer, madeRun } from "../made-up.fixture.ts";
-import { rollUp } from "../roll-up.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine } from "./document.ts";
+import { madeLine, madeOffer, madeRun } from "../../made-up.fixture.ts";
+import { rollUp } from "../../roll-up.ts";
+import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine } from "../document.ts";
 import { asTree, timesInProduct } from "./structure.ts";
 
 const line = (id: string, more: Partial<RunLine> = {}) =>

@@ -1,8 +1,8 @@
-import { shapeOf } from "../../assembly/package-class.ts";
-import type { BomLine } from "../../bom/bom.ts";
-import { compareRefs } from "../../bom/refs.ts";
-import type { Placement } from "../../placement/placement.ts";
-import type { Mount, RunLine } from "./document.ts";
+import { shapeOf } from "../../../assembly/package-class.ts";
+import type { BomLine } from "../../../bom/bom.ts";
+import { compareRefs } from "../../../bom/refs.ts";
+import type { Placement } from "../../../placement/placement.ts";
+import type { Mount, RunLine } from "../document.ts";
 
 type Line = Omit<RunLine, "id">;
 

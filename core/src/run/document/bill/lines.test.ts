@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { BomLine } from "../../bom/bom.ts";
+import type { BomLine } from "../../../bom/bom.ts";
 import { toRunLines } from "./lines.ts";
 
 const row = (refs: string[], more: Partial<BomLine> = {}): BomLine => ({

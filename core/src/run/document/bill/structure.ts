@@ -1,5 +1,5 @@
-import { addTo } from "../../grouped.ts";
-import type { RunDocument, RunLine } from "./document.ts";
+import { addTo } from "../../../grouped.ts";
+import type { RunDocument, RunLine } from "../document.ts";
 
 /** The document with the chosen variant laid over its bill; itself where none is chosen. */
 export function withVariant(doc: RunDocument): RunDocument {

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { madeLine, madeRun } from "../made-up.fixture.ts";
+import { madeLine, madeRun } from "../../made-up.fixture.ts";
 import { isUnnamed, ruleLines } from "./rule-lines.ts";
 
 const unnamed = (id: string, ref: string, valueText: string, pkg = "0603", more = {}) =>

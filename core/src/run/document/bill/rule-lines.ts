@@ -1,5 +1,5 @@
-import { type PartRule, RULE_KINDS, type RuleKind, ruleOf } from "../../library/rules.ts";
-import type { RunDocument, RunLine } from "./document.ts";
+import { type PartRule, RULE_KINDS, type RuleKind, ruleOf } from "../../../library/rules.ts";
+import type { RunDocument, RunLine } from "../document.ts";
 import { withVariant } from "./structure.ts";
 
 /** Lines of a class that name no part, with what is asked for in their place. */
