@@ -38,6 +38,7 @@ const readable = changed.filter((f) => /\.(ts|tsx|mjs|json|css)$/.test(f));
 if (readable.length > 0)
   check("lint", node("node_modules/@biomejs/biome/bin/biome", "check", "--error-on-warnings", ...readable));
 check("imports", node("tools/check-imports.mjs"));
+check("lengths", node("tools/check-lengths.mjs"));
 check("statements", node("tools/check-sql.mjs"));
 
 /** What a test reads besides what it imports: kept files beside it, steps of the database, what it names. */

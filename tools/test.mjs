@@ -58,6 +58,7 @@ try {
     count("types", node(tsc, "-b") && node(tsc, "-p", "tsconfig.test.json"));
     count("lint", node("node_modules/@biomejs/biome/bin/biome", "check", "--error-on-warnings", "."));
     count("imports", node("tools/check-imports.mjs"));
+    count("lengths", node("tools/check-lengths.mjs"));
     count("statements", node("tools/check-sql.mjs"));
   });
   await part("build", async () => {

@@ -3,12 +3,15 @@ import { readFileSync, writeFileSync } from "node:fs";
 import { expect } from "@jest/globals";
 
 /**
- * Holds lines against the file kept for them: whatever of them changes shows, line by line. That they are right is for
+ * Holds lines against the file kept for them, at whose head stands what a reviewer looks at: whatever of them changes
+ * shows, line by line. That they are right is for
  * worked numbers, laws and second computations; this is for what those do not ask. `npm run golden` keeps them anew, to be
  * looked at again and committed with what changed them.
  */
-export function expectKept(file: URL, lines: readonly string[]): void {
-  const text = `${lines.join("\n")}\n`;
+export function expectKept(file: URL, look: string, lines: readonly string[]): void {
+  // more is not looked at
+  expect(lines.length).toBeLessThan(400);
+  const text = `look at: ${look}\n\n${lines.join("\n")}\n`;
   if (process.env.KOBBIN_GOLDEN === "write") writeFileSync(file, text);
   expect(text.split("\n")).toEqual(readFileSync(file, "utf8").split("\n"));
 }
@@ -32,8 +35,23 @@ const isLeaf = (v: unknown): boolean =>
   (Array.isArray(v) && v.length <= MOST && v.every((w) => typeof w !== "object"));
 const short = (v: unknown): string => (Array.isArray(v) ? v.map(leaf).join(" ") : String(leaf(v)));
 
+/** So many letters of plain values stand in one line. */
+const LINE = 160;
+/** Plain values under their names, several in a line. */
+function plain(entries: readonly (readonly [string, unknown])[], under: string): string[] {
+  const lines: string[] = [];
+  for (const [key, v] of entries) {
+    const cell = `${key} ${short(v)}`;
+    const last = lines.at(-1);
+    if (last !== undefined && under.length + last.length + cell.length < LINE)
+      lines[lines.length - 1] = `${last} · ${cell}`;
+    else lines.push(cell);
+  }
+  return lines.map((l) => `${under}${l}`);
+}
+
 /**
- * Everything in a document as lines, one a value, under its name.
+ * Everything in a document as lines under its names: what an object holds plainly in one, what is below it after.
  * @param leave names of what is left out wherever it stands
  */
 export function outline(value: unknown, leave: readonly string[] = [], under = ""): string[] {
@@ -49,7 +67,14 @@ export function outline(value: unknown, leave: readonly string[] = [], under = "
     const rest = value.slice(FIRST).flatMap((v) => outline(v, leave));
     return [...lines, `${under}and ${value.length - FIRST} more, ${digest(rest.join("\n"))}`];
   }
-  return Object.entries(value as Record<string, unknown>).flatMap(([key, v]) =>
-    leave.includes(key) ? [] : outline(v, leave, `${under}${key} `),
+  const entries = Object.entries(value as Record<string, unknown>).filter(
+    ([key, v]) => !leave.includes(key) && v !== undefined && typeof v !== "function",
   );
+  return [
+    ...plain(
+      entries.filter(([, v]) => isLeaf(v)),
+      under,
+    ),
+    ...entries.filter(([, v]) => !isLeaf(v)).flatMap(([key, v]) => outline(v, leave, `${under}${key} `)),
+  ];
 }

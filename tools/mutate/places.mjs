@@ -7,8 +7,8 @@ import { parseSync } from "@swc/core";
 const HEAD = '"";';
 
 /** A source as a tree, and where in the text a node of it begins and ends. */
-export function parsed(source) {
-  const ast = parseSync(HEAD + source, { syntax: "typescript", target: "es2022" });
+export function parsed(source, tsx = false) {
+  const ast = parseSync(HEAD + source, { syntax: "typescript", tsx, target: "es2022" });
   const bytes = Buffer.from(source);
   const isPlain = bytes.length === source.length;
   const index = (byte) => (isPlain ? byte : bytes.subarray(0, byte).toString().length);

@@ -101,6 +101,8 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   else expect([key, atOwner < 300]).toEqual([key, true]);
 });
 
+const LOOK =
+  "a code that is another than it was, for whom; a route that is new stands with all of its people";
 test("every route answers with its own code", () => {
   const lines = [...answered].map(
     ([key, said]) =>
@@ -108,7 +110,7 @@ test("every route answers with its own code", () => {
         .map((who) => who.join(" "))
         .join(", ")}`,
   );
-  expectKept(new URL("golden/answers.txt", import.meta.url), lines);
+  expectKept(new URL("golden/answers.txt", import.meta.url), LOOK, lines);
 });
 
 beforeEach(() => server.owner.query("delete from tries"));

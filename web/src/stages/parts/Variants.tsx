@@ -15,12 +15,11 @@ const labelOf = (l: RunLine) =>
 
 /** Versions of the product on one page: what each fits, what each costs at several quantities, which is made. */
 export function Variants({ onClose }: { onClose: () => void }) {
-  const { id, answer, doc, change, did, isLocked } = useRun();
+  const { id, answer, doc, did, isLocked } = useRun();
   const sayError = useSayError();
   const [name, setName] = useState("");
   const [more, setMore] = useState<readonly string[]>([]);
   const variants = doc.variants ?? [];
-  const chosen = variants.find((v) => v.id === doc.choices.variant);
   const touched = new Set([...variants.flatMap((v) => Object.keys(v.overrides)), ...more]);
   const lines = doc.lines.filter((l) => touched.has(l.id));
   const add = () => {
@@ -64,106 +63,15 @@ export function Variants({ onClose }: { onClose: () => void }) {
         </p>
       ) : (
         <div className="overflow-x-auto">
-          <table className="rows tight">
-            <thead>
-              <tr>
-                <th>Line</th>
-                <th>the bill</th>
-                {variants.map((v) => (
-                  <th key={v.id}>{v.name}</th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((l) => (
-                <tr key={l.id}>
-                  <td>
-                    <span className="num">{labelOf(l)}</span>
-                  </td>
-                  <td>{l.dnp ? "not placed" : "placed"}</td>
-                  {variants.map((v) => {
-                    const o = v.overrides[l.id];
-                    const isFitted = !(o?.dnp ?? l.dnp);
-                    return (
-                      <td key={v.id}>
-                        <label className="flex items-center gap-2">
-                          <input
-                            type="checkbox"
-                            className="size-6"
-                            aria-label={`${nameOf(l)} in ${v.name}`}
-                            checked={isFitted}
-                            disabled={isLocked}
-                            onChange={(e) => set(v, l, { dnp: !e.target.checked })}
-                          />
-                          {(o?.mpn !== undefined || o?.valueText !== undefined) && (
-                            <span className="num">{o.mpn ?? o.valueText}</span>
-                          )}
-                        </label>
-                        {isFitted && !isLocked && <Other line={l} variant={v} onSet={set} />}
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-              {!isLocked && (
-                <tr>
-                  <td colSpan={2 + variants.length}>
-                    <Pick
-                      label="Another line that differs"
-                      hideLabel
-                      value=""
-                      options={[
-                        ["", "another line that differs …"],
-                        ...doc.lines
-                          .filter((l) => !touched.has(l.id))
-                          .map((l) => [l.id, labelOf(l)] as [string, string]),
-                      ]}
-                      onChange={(v) => v && setMore([...more, v])}
-                    />
-                  </td>
-                </tr>
-              )}
-            </tbody>
-          </table>
+          <Differences
+            variants={variants}
+            lines={lines}
+            touched={touched}
+            onSet={set}
+            onMore={(l) => setMore([...more, l])}
+          />
           <Prices variants={variants} />
-          <table className="rows tight mt-1">
-            <tbody>
-              <tr>
-                <td className="text-ink-2">This run makes</td>
-                <td>
-                  <Choose
-                    label="the bill"
-                    isChosen={!chosen}
-                    onChoose={() => change({ variant: null }, "The bill as it stands is made")}
-                    isLocked={isLocked}
-                  />
-                </td>
-                {variants.map((v) => (
-                  <td key={v.id}>
-                    <Choose
-                      label={v.name}
-                      isChosen={v.id === chosen?.id}
-                      onChoose={() => change({ variant: v.id }, `${v.name} is made`)}
-                      isLocked={isLocked}
-                    />{" "}
-                    {!isLocked && v.id !== chosen?.id && (
-                      <button
-                        type="button"
-                        className="quiet-link"
-                        aria-label={`Remove ${v.name}`}
-                        onClick={() => {
-                          const done = removeVariant(id, v.id);
-                          done.then(() => did(`${v.name} was removed`, done), sayError);
-                        }}
-                      >
-                        remove
-                      </button>
-                    )}
-                  </td>
-                ))}
-              </tr>
-            </tbody>
-          </table>
+          <Made variants={variants} />
         </div>
       )}
       {!isLocked && (
@@ -187,6 +95,134 @@ export function Variants({ onClose }: { onClose: () => void }) {
         </form>
       )}
     </section>
+  );
+}
+
+/** Which lines the versions fit otherwise, a column each. */
+function Differences({
+  variants,
+  lines,
+  touched,
+  onSet,
+  onMore,
+}: {
+  variants: readonly Variant[];
+  lines: readonly RunLine[];
+  touched: ReadonlySet<string>;
+  onSet: (v: Variant, line: RunLine, over: LineOverride) => void;
+  /** A line that is to differ too. */
+  onMore: (lineId: string) => void;
+}) {
+  const { doc, isLocked } = useRun();
+  return (
+    <table className="rows tight">
+      <thead>
+        <tr>
+          <th>Line</th>
+          <th>the bill</th>
+          {variants.map((v) => (
+            <th key={v.id}>{v.name}</th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((l) => (
+          <tr key={l.id}>
+            <td>
+              <span className="num">{labelOf(l)}</span>
+            </td>
+            <td>{l.dnp ? "not placed" : "placed"}</td>
+            {variants.map((v) => {
+              const o = v.overrides[l.id];
+              const isFitted = !(o?.dnp ?? l.dnp);
+              return (
+                <td key={v.id}>
+                  <label className="flex items-center gap-2">
+                    <input
+                      type="checkbox"
+                      className="size-6"
+                      aria-label={`${nameOf(l)} in ${v.name}`}
+                      checked={isFitted}
+                      disabled={isLocked}
+                      onChange={(e) => onSet(v, l, { dnp: !e.target.checked })}
+                    />
+                    {(o?.mpn !== undefined || o?.valueText !== undefined) && (
+                      <span className="num">{o.mpn ?? o.valueText}</span>
+                    )}
+                  </label>
+                  {isFitted && !isLocked && <Other line={l} variant={v} onSet={onSet} />}
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+        {!isLocked && (
+          <tr>
+            <td colSpan={2 + variants.length}>
+              <Pick
+                label="Another line that differs"
+                hideLabel
+                value=""
+                options={[
+                  ["", "another line that differs …"],
+                  ...doc.lines
+                    .filter((l) => !touched.has(l.id))
+                    .map((l) => [l.id, labelOf(l)] as [string, string]),
+                ]}
+                onChange={(v) => v && onMore(v)}
+              />
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** Which version this run makes. */
+function Made({ variants }: { variants: readonly Variant[] }) {
+  const { id, doc, change, did, isLocked } = useRun();
+  const sayError = useSayError();
+  const chosen = variants.find((v) => v.id === doc.choices.variant);
+  return (
+    <table className="rows tight mt-1">
+      <tbody>
+        <tr>
+          <td className="text-ink-2">This run makes</td>
+          <td>
+            <Choose
+              label="the bill"
+              isChosen={!chosen}
+              onChoose={() => change({ variant: null }, "The bill as it stands is made")}
+              isLocked={isLocked}
+            />
+          </td>
+          {variants.map((v) => (
+            <td key={v.id}>
+              <Choose
+                label={v.name}
+                isChosen={v.id === chosen?.id}
+                onChoose={() => change({ variant: v.id }, `${v.name} is made`)}
+                isLocked={isLocked}
+              />{" "}
+              {!isLocked && v.id !== chosen?.id && (
+                <button
+                  type="button"
+                  className="quiet-link"
+                  aria-label={`Remove ${v.name}`}
+                  onClick={() => {
+                    const done = removeVariant(id, v.id);
+                    done.then(() => did(`${v.name} was removed`, done), sayError);
+                  }}
+                >
+                  remove
+                </button>
+              )}
+            </td>
+          ))}
+        </tr>
+      </tbody>
+    </table>
   );
 }
 

@@ -73,6 +73,106 @@ function manyOthers(
     .map(([, offer]) => ({ offer, why: whyNot(offer) }));
 }
 
+const supplierOf = (doc: RunDocument, s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
+const partOf = (doc: RunDocument, p: string) => doc.library?.find((x) => x.id === p)?.mpn ?? "another part";
+
+/** One offer that is in the running: whose, how many, for how much, how old; kept to, or removed. */
+function OfferRow({
+  lineId,
+  need,
+  offer: o,
+  given,
+}: {
+  lineId: string;
+  need: number;
+  offer: Offer;
+  given: RunOffer;
+}) {
+  const { id, doc, change, did, isLocked } = useRun();
+  const sayError = useSayError();
+  const { currency } = doc.workshop;
+  const pins = doc.choices.pins ?? {};
+  const age = daysBetween(given.capturedOn, doc.today);
+  const supplier = supplierOf(doc, o.supplier);
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-5 gap-y-1 py-1 text-[14px]">
+      <span className="min-w-40 font-semibold">{supplier}</span>
+      {o.part && <span className="num text-metal">{partOf(doc, o.part)}</span>}
+      <span>
+        stock <span className="num">{o.stock}</span>
+      </span>
+      <span>
+        from <span className="num">{o.moq}</span>
+        {o.multiple > 1 && (
+          <>
+            {" "}
+            in steps of <span className="num">{o.multiple}</span>
+          </>
+        )}
+      </span>
+      <span>
+        <Sum
+          title={`${supplier}, each`}
+          terms={given.breaks.map((b) => ({
+            label: `from ${b.qty}`,
+            value: `${b.price} ${given.currency}`,
+          }))}
+          result={`${microsToText(priceAt(o, need))} ${currency} at ${need}`}
+          formula={
+            given.currency === currency
+              ? undefined
+              : `1 ${given.currency} = ${doc.workshop.rates[given.currency]} ${currency}, the shop's rate`
+          }
+        >
+          <span className="num">{unitPrice(priceAt(o, need))}</span>
+        </Sum>{" "}
+        at {need}
+      </span>
+      <Packaged offer={given} />
+      {given.leadDays !== undefined && <span className="text-ink-2">{given.leadDays} days</span>}
+      {given.restriction && <span className="text-look">{given.restriction}</span>}
+      <span className={age > FRESH_DAYS ? "text-look" : "text-ink-2"}>
+        {given.source === "feed" ? "asked" : given.source} {day(given.capturedOn)}
+        {age > FRESH_DAYS && `, ${age} days old`}
+        {given.validUntil && `, valid until ${day(given.validUntil)}`}
+      </span>
+      {!isLocked && (
+        <>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              change(
+                {
+                  pins:
+                    pins[lineId] === o.supplier
+                      ? Object.fromEntries(Object.entries(pins).filter(([k]) => k !== lineId))
+                      : { ...pins, [lineId]: o.supplier },
+                },
+                pins[lineId] === o.supplier ? "The line is free again" : `Always from ${supplier}`,
+              )
+            }
+          >
+            {pins[lineId] === o.supplier ? "let the basket choose" : "always from here"}
+          </button>
+          {given.source !== "feed" && (
+            <button
+              type="button"
+              className="quiet-link"
+              onClick={() => {
+                const done = removeOffer(id, o.id);
+                done.then(() => did("The offer was removed", done), sayError);
+              }}
+            >
+              remove
+            </button>
+          )}
+        </>
+      )}
+    </li>
+  );
+}
+
 /** Who offers a line: the suppliers asked, the offers typed; what is kept to one of them. */
 export function Offers({
   lineId,
@@ -90,13 +190,7 @@ export function Offers({
   unlisted: readonly string[];
   onType: () => void;
 }) {
-  const { id, doc, result: r, change, did, isLocked } = useRun();
-  const sayError = useSayError();
-  const { currency } = doc.workshop;
-  const pins = doc.choices.pins ?? {};
-  const nameOf = (s: string) => doc.suppliers.find((x) => x.id === s)?.name ?? s;
-  const age = (o: RunOffer) => daysBetween(o.capturedOn, doc.today);
-  const partOf = (p: string) => doc.library?.find((x) => x.id === p)?.mpn ?? "another part";
+  const { id, doc, result: r, isLocked } = useRun();
   // equal, or what is to be looked at: as the parts list compares them
   const compared = new Map(
     doc.lines
@@ -128,91 +222,12 @@ export function Offers({
         {offers.map((o) => {
           // the figures may be a moment older than the offers: what went meanwhile is not shown
           const given = raw.get(o.id);
-          if (!given) return null;
-          return (
-            <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 gap-y-1 py-1 text-[14px]">
-              <span className="min-w-40 font-semibold">{nameOf(o.supplier)}</span>
-              {o.part && <span className="num text-metal">{partOf(o.part)}</span>}
-              <span>
-                stock <span className="num">{o.stock}</span>
-              </span>
-              <span>
-                from <span className="num">{o.moq}</span>
-                {o.multiple > 1 && (
-                  <>
-                    {" "}
-                    in steps of <span className="num">{o.multiple}</span>
-                  </>
-                )}
-              </span>
-              <span>
-                <Sum
-                  title={`${nameOf(o.supplier)}, each`}
-                  terms={given.breaks.map((b) => ({
-                    label: `from ${b.qty}`,
-                    value: `${b.price} ${given.currency}`,
-                  }))}
-                  result={`${microsToText(priceAt(o, need))} ${currency} at ${need}`}
-                  formula={
-                    given.currency === currency
-                      ? undefined
-                      : `1 ${given.currency} = ${doc.workshop.rates[given.currency]} ${currency}, the shop's rate`
-                  }
-                >
-                  <span className="num">{unitPrice(priceAt(o, need))}</span>
-                </Sum>{" "}
-                at {need}
-              </span>
-              <Packaged offer={given} />
-              {given.leadDays !== undefined && <span className="text-ink-2">{given.leadDays} days</span>}
-              {given.restriction && <span className="text-look">{given.restriction}</span>}
-              <span className={age(given) > FRESH_DAYS ? "text-look" : "text-ink-2"}>
-                {given.source === "feed" ? "asked" : given.source} {day(given.capturedOn)}
-                {age(given) > FRESH_DAYS && `, ${age(given)} days old`}
-                {given.validUntil && `, valid until ${day(given.validUntil)}`}
-              </span>
-              {!isLocked && (
-                <>
-                  <button
-                    type="button"
-                    className="quiet-link"
-                    onClick={() =>
-                      change(
-                        {
-                          pins:
-                            pins[lineId] === o.supplier
-                              ? Object.fromEntries(Object.entries(pins).filter(([k]) => k !== lineId))
-                              : { ...pins, [lineId]: o.supplier },
-                        },
-                        pins[lineId] === o.supplier
-                          ? "The line is free again"
-                          : `Always from ${nameOf(o.supplier)}`,
-                      )
-                    }
-                  >
-                    {pins[lineId] === o.supplier ? "let the basket choose" : "always from here"}
-                  </button>
-                  {given.source !== "feed" && (
-                    <button
-                      type="button"
-                      className="quiet-link"
-                      onClick={() => {
-                        const done = removeOffer(id, o.id);
-                        done.then(() => did("The offer was removed", done), sayError);
-                      }}
-                    >
-                      remove
-                    </button>
-                  )}
-                </>
-              )}
-            </li>
-          );
+          return given && <OfferRow key={o.id} lineId={lineId} need={need} offer={o} given={given} />;
         })}
         {thought.map((o) => (
           <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 py-1 text-[14px] text-ink-2">
-            <span className="min-w-40">{nameOf(o.supplier)}</span>
-            <span className="num">{partOf(o.part!)}</span>
+            <span className="min-w-40">{supplierOf(doc, o.supplier)}</span>
+            <span className="num">{partOf(doc, o.part!)}</span>
             <span>
               stock <span className="num">{o.stock}</span>
             </span>
@@ -232,7 +247,7 @@ export function Offers({
         ))}
         {others.map(({ offer: o, why }) => (
           <li key={o.id} className="flex flex-wrap items-baseline gap-x-5 py-1 text-[14px] text-ink-2">
-            <span className="min-w-40">{nameOf(o.supplier)}</span>
+            <span className="min-w-40">{supplierOf(doc, o.supplier)}</span>
             <Packaged offer={o} />
             <span>{why}</span>
           </li>
