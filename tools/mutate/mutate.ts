@@ -5,7 +5,17 @@
 // --unseen changes nothing and lists every place that comes to the same in all tests: no test can notice a change there.
 import { execFileSync, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
+import { tmpdir } from "node:os";
 import { dirname, join, relative, sep } from "node:path";
 import { parseArgs } from "node:util";
 import { chance } from "../../core/test/random.ts";
@@ -74,9 +84,7 @@ function reachOf(projects: readonly string[]): Ran[] {
     mkdirSync(`${folder}.part`, { recursive: true });
     const env = { KOBBIN_REACH: join(process.cwd(), `${folder}.part`) };
     if (fails(["--selectProjects", ...projects, "--maxWorkers=2"], 3_600_000, env)) {
-      console.error(
-        "Tests fail before anything was changed; the server's need TEST_DATABASE_URL (npm test sets it).",
-      );
+      console.error("Tests fail before anything was changed.");
       process.exit(1);
     }
     renameSync(`${folder}.part`, folder);
@@ -151,6 +159,18 @@ const isFor = {
   server: (f: string) => /^(server|contract)\//.test(f),
   near: (f: string) => !f.startsWith("server/"),
 };
+if (files.some(isFor.server) && !process.env.TEST_DATABASE_URL) {
+  const { startCluster } = await import("../cluster.mjs");
+  const { testEnv } = await import("../units.mjs");
+  const folder = mkdtempSync(join(tmpdir(), "kobbin-mutate-"));
+  const cluster = await startCluster(folder, undefined, true);
+  Object.assign(process.env, testEnv(cluster));
+  // however it ends
+  process.on("exit", () => {
+    cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  });
+}
 const ran = {
   server: files.some(isFor.server) ? reachOf(["server"]) : [],
   near: files.some(isFor.near) ? reachOf(NEAR) : [],
