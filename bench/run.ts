@@ -13,6 +13,7 @@ import {
 } from "@kobbin/core";
 import { openDrop } from "@kobbin/formats";
 import { benchAgainst } from "./against.ts";
+import { standing } from "./aims.ts";
 import { benchBaskets } from "./basket.ts";
 import { benchCompare } from "./compare.ts";
 import { benchGrid } from "./grid.ts";
@@ -171,12 +172,22 @@ if (process.env.BASE_URL) {
   await benchGrid(process.env.BASE_URL, add);
 } else console.error("BASE_URL is not set: what needs a served Kobbin was not measured");
 
-for (const r of rows)
+const told = rows.map((r) => ({ ...r, ...standing(r) }));
+for (const r of told)
   console.log(
-    `${r.work.padEnd(66)} ${r.ms.toFixed(2).padStart(9)} ms  ${r.ratio.toFixed(1).padStart(6)} ×  ${r.floor}`,
+    `${r.isBroken ? "!" : " "} ${r.work.padEnd(66)} ${r.ms.toFixed(2).padStart(9)} ms  ${r.ratio.toFixed(1).padStart(6)} ×  ${r.held.padEnd(18)} ${r.floor}`,
   );
+const broken = told.filter((r) => r.isBroken);
+console.log(
+  `${broken.length} of ${told.length} beyond what they are held to${broken.length > 0 ? " (!)" : ""}`,
+);
+for (const r of told.filter((t) => !t.hasFloor))
+  console.log(`no floor: “${r.floor}” takes longer than ${r.work}`);
 for (const g of grown)
   console.log(
     `${String(g.objects).padStart(7)} objects: every figure in ${(g.all / 1000).toFixed(1)} s, ${g.nets} nets, ${g.pairs} pairs, memory peak ${g.peakMb.toFixed(0)} MB`,
   );
-writeFileSync("bench/last.json", `${JSON.stringify({ node: process.version, rows, grown }, null, 1)}\n`);
+writeFileSync(
+  "bench/last.json",
+  `${JSON.stringify({ node: process.version, rows: told, grown }, null, 1)}\n`,
+);
