@@ -286,6 +286,31 @@ test("fit takes a length from a board's files, and prints what each check comes 
   expect((await run("fit")).status).toBe(2);
 });
 
+test("meet says what a display does in every way of putting it in, and refuses a pin nobody has", async () => {
+  const supply = { kind: "supply", volts: 5 };
+  const pins = [
+    { pin: "1", ...supply },
+    { pin: "2", kind: "ground" },
+  ];
+  writeFileSync(join(folder, "meet.json"), JSON.stringify({ ours: pins, theirs: pins }));
+  expect(
+    (await json<{ modes: { mode: string; verdict: string }[] }>("meet", "meet.json")).modes,
+  ).toMatchObject([
+    { mode: "meant", verdict: "fine" },
+    { mode: "turned", verdict: "damage", because: "1 on 2: a supply on ground" },
+    { mode: "mirrored", verdict: "damage" },
+    { mode: "shifted", by: 1, verdict: "damage", because: "2 on 1: a supply on ground" },
+    { mode: "shifted", by: -1, verdict: "damage" },
+  ]);
+  expect((await run("meet", "meet.json")).out).toContain("shifted, one back");
+  writeFileSync(join(folder, "meet.json"), JSON.stringify({ ours: pins, theirs: pins, meant: [["1", "3"]] }));
+  const none = await run("meet", "meet.json", "--json");
+  expect([none.status, JSON.parse(none.out)]).toMatchObject([
+    1,
+    { kobbin: "meet/1", outcome: "reject", reason: expect.stringContaining("pin 3") },
+  ]);
+});
+
 test("quote prints what a house asks by its profile, from files or from what was measured, and answers each wish", async () => {
   const house = fileURLToPath(new URL("golden/house.json", import.meta.url));
   const archive = join(boards, "kiln-watch-b.zip");

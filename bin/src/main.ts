@@ -20,6 +20,8 @@ export async function main(args: readonly string[]): Promise<number> {
         return await (await import("./source.ts")).source(paths, json, seconds);
       case "fit":
         return await (await import("./fit.ts")).fitAll(paths, json);
+      case "meet":
+        return (await import("./meet.ts")).meetAll(paths, json);
       case "probe":
         return await (await import("./probe.ts")).probe(paths, json, asked.minutes);
       case "panel":

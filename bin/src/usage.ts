@@ -29,6 +29,11 @@ export const COMMANDS = {
     says: "what goes into what, with its tolerances",
     example: "kobbin fit case.fit.json --json",
   },
+  meet: {
+    call: "meet <meet.json>",
+    says: "what meets what in two connectors, also when they are put together wrongly",
+    example: "kobbin meet display.meet.json --json",
+  },
   probe: {
     call: "probe <archive> [--minutes 5]",
     says: "what to try on a bare board with a meter",

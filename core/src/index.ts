@@ -131,6 +131,19 @@ export {
 } from "./library/part.ts";
 export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
+export {
+  judgePair,
+  type Meeting,
+  type MeetMode,
+  type MetMode,
+  type MetPair,
+  MODES,
+  meet,
+  type Numbering,
+  type PairVerdict,
+  type Pin,
+  type PinKind,
+} from "./meet/meet.ts";
 // exact money
 export * from "./money/money.ts";
 export { otherCurrency, unitPrice } from "./money/price-cell.ts";

@@ -1,0 +1,66 @@
+import { type DataShape, fields, list, maybe, number, oneOf, text, tuple } from "./shape.ts";
+
+/** What a contact is, by what drives it. */
+export const PIN_KINDS = ["supply", "ground", "output", "input", "both", "passive", "open"] as const;
+/** How two rows of contacts are numbered; a single row counts along itself. */
+export const NUMBERINGS = ["line", "zigzag", "ring"] as const;
+/** How the other side may be put in. */
+export const MEET_MODES = ["meant", "turned", "mirrored", "shifted"] as const;
+/** Contacts of one side. */
+export const MOST_PINS = 500;
+
+const volts = number(-10_000, 10_000);
+
+/** One contact of a connector. */
+export const pinShape: DataShape = fields({
+  pin: text(80, 1),
+  kind: oneOf(...PIN_KINDS),
+  volts: maybe(volts),
+  takesV: maybe((v, path) => {
+    const wrong = tuple(volts, volts)(v, path);
+    if (wrong) return wrong;
+    const [least, most] = v as [number, number];
+    return least > most ? `${path} takes from ${least} to ${most} V, which is nothing` : undefined;
+  }),
+  net: maybe(text(200)),
+});
+
+/** Two rows of contacts and how they are put together; what the list names must be there, each pin of a side once. */
+const shapeOf = fields({
+  ours: list(pinShape, MOST_PINS, 1),
+  theirs: list(pinShape, MOST_PINS, 1),
+  meant: maybe(list(tuple(text(80, 1), text(80, 1)), 2 * MOST_PINS)),
+  rows: maybe(oneOf(1, 2)),
+  numbering: maybe(oneOf(...NUMBERINGS)),
+  modes: maybe(list(oneOf(...MEET_MODES), MEET_MODES.length, 1)),
+});
+
+export const meetShape: DataShape = (v, path) => {
+  const wrong = shapeOf(v, path);
+  if (wrong) return wrong;
+  const m = v as {
+    ours: readonly { pin: string }[];
+    theirs: readonly { pin: string }[];
+    meant?: readonly (readonly [string, string])[];
+    rows?: number;
+    numbering?: string;
+  };
+  const under = path === "" ? "" : `${path}.`;
+  const sets = (["ours", "theirs"] as const).map((side) => {
+    const seen = new Set<string>();
+    for (const { pin } of m[side]) {
+      if (seen.has(pin)) return `${under}${side} has pin ${pin} twice`;
+      seen.add(pin);
+    }
+    return seen;
+  });
+  for (const s of sets) if (typeof s === "string") return s;
+  const [ours, theirs] = sets as Set<string>[];
+  for (const [a, b] of m.meant ?? []) {
+    if (!ours!.has(a)) return `${under}meant names pin ${a}, which ours has not`;
+    if (!theirs!.has(b)) return `${under}meant names pin ${b}, which theirs has not`;
+  }
+  if (m.rows === 2 && (m.numbering ?? "line") === "line")
+    return `${under}numbering of two rows is zigzag or ring`;
+  return undefined;
+};
