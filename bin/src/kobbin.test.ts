@@ -297,9 +297,9 @@ test("meet says what a display does in every way of putting it in, and refuses a
     (await json<{ modes: { mode: string; verdict: string }[] }>("meet", "meet.json")).modes,
   ).toMatchObject([
     { mode: "meant", verdict: "fine" },
-    { mode: "turned", verdict: "damage", because: "1 on 2: a supply on ground" },
+    { mode: "turned", verdict: "damage", because: "our 1 on their 2: a supply on ground" },
     { mode: "mirrored", verdict: "damage" },
-    { mode: "shifted", by: 1, verdict: "damage", because: "2 on 1: a supply on ground" },
+    { mode: "shifted", by: 1, verdict: "damage", because: "our 2 on their 1: a supply on ground" },
     { mode: "shifted", by: -1, verdict: "damage" },
   ]);
   expect((await run("meet", "meet.json")).out).toContain("shifted, one back");

@@ -131,8 +131,11 @@ export {
 } from "./library/part.ts";
 export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
+export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
   judgePair,
+  type Laid,
+  laidOver,
   type Meeting,
   type MeetMode,
   type MetMode,
@@ -143,7 +146,14 @@ export {
   type PairVerdict,
   type Pin,
   type PinKind,
+  type Put,
+  putTogether,
 } from "./meet/meet.ts";
+export { type HarmlessOrder, harmlessOrder, MOST_ORDERED } from "./meet/order.ts";
+export { type PinText, readPinText, readRange, readVolts } from "./meet/pin-text.ts";
+export { type MeetRow, type MeetStanding, proposedPin } from "./meet/row.ts";
+export type { PowerFinding, PowerMap, PowerRail } from "./meet/supplies.ts";
+export { isConnector, type WiredPart, wiringOf } from "./meet/wiring.ts";
 // exact money
 export * from "./money/money.ts";
 export { otherCurrency, unitPrice } from "./money/price-cell.ts";
@@ -327,6 +337,7 @@ export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
 export { type FitStanding, judgeFits } from "./run/stage/fits.ts";
+export { type BoardVolts, boardMet, voltsOn } from "./run/stage/meetings.ts";
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
 export { readyBy } from "./run/stage/ready.ts";
 export type { BasketCache, RunResult } from "./run/stage/result.ts";

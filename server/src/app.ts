@@ -22,6 +22,7 @@ import { historyRoutes } from "./resources/history/routes.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
 import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
+import { meetingRoutes } from "./resources/meeting/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
@@ -72,6 +73,7 @@ export const routers = (deps: Deps): Router[] => [
   lineRoutes(deps),
   billRoutes(deps),
   fitRoutes(deps),
+  meetingRoutes(deps),
   foilRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),

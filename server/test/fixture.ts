@@ -59,6 +59,15 @@ export async function fixture(server: TestServer) {
   const { id: fit } = (await owner.post(`/api/products/${kept.productId}/fits`, fitBody)).body as {
     id: string;
   };
+  const pins = [{ pin: "1", kind: "supply", volts: 5 }, { pin: "2" }];
+  const meetBody = {
+    ref: "J1",
+    other: "Display",
+    spec: { ours: pins, theirs: pins, stopped: ["turned"], stopBy: "a key" },
+  };
+  const { id: meeting } = (await owner.post(`/api/products/${kept.productId}/meetings`, meetBody)).body as {
+    id: string;
+  };
   const foilBody = {
     name: "first foil",
     board: "B",
@@ -126,6 +135,7 @@ export async function fixture(server: TestServer) {
     products: kept.productId,
     fits: fit,
     foils: foil,
+    meetings: meeting,
     "bare-tests": bareTest,
     "order-steps": step,
   };
@@ -158,6 +168,8 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
     "POST /api/products/:id/fits": fitBody,
     "PUT /api/fits/:id": fitBody,
+    "POST /api/products/:id/meetings": meetBody,
+    "PUT /api/meetings/:id": meetBody,
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
     "POST /api/runs/:id/bare-tests": bareBody,

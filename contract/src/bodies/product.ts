@@ -1,4 +1,4 @@
-import { type FitSpec, type Foil, shapes } from "@kobbin/core";
+import { type FitSpec, type Foil, type MeetRow, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -31,6 +31,17 @@ export const fitBody = yup.object({
   playMm: numberIn(0, 100),
 });
 export type FitBody = yup.InferType<typeof fitBody>;
+
+type MeetSpec = Omit<MeetRow, "id" | "board" | "ref" | "other" | "modes">;
+/** A connector of a product's board and what is put onto it. */
+export const meetBody = yup.object({
+  /** Name of the board it is on; the first where left out. */
+  board: trimmed(200),
+  ref: trimmed(80).required("Say which connector it is."),
+  other: trimmed(120).required("Say what is put onto it."),
+  spec: shaped<MeetSpec>(shapes.meetSpecShape).required("Say what its pins are."),
+});
+export type MeetBody = yup.InferType<typeof meetBody>;
 
 const foil = shapes.FOIL_SHAPES;
 /** A foil that was bought, with the openings its board's paste layer has. */

@@ -55,10 +55,10 @@ test("a display of three pins: as meant, turned, and one place aside", () => {
   const theirs = [supply("1", 5), ground("2"), input("3", [-0.3, 5.5])];
   expect(modes({ ours, theirs })).toEqual({
     meant: "fine: ",
-    turned: "idle: 1 on 3: not meant for each other",
-    mirrored: "idle: 1 on 3: not meant for each other",
-    shifted1: "damage: 2 on 1: a supply on ground",
-    "shifted-1": "damage: 1 on 2: a supply on ground",
+    turned: "idle: our 1 on their 3: not meant for each other",
+    mirrored: "idle: our 1 on their 3: not meant for each other",
+    shifted1: "damage: our 2 on their 1: a supply on ground",
+    "shifted-1": "damage: our 1 on their 2: a supply on ground",
   });
 });
 
@@ -73,7 +73,7 @@ test("what is meant and meets nothing of its own is idle, also where all that me
     ],
     modes: ["meant"],
   });
-  expect(got[0]).toMatchObject({ verdict: "idle", because: "2 on 2: not meant for each other" });
+  expect(got[0]).toMatchObject({ verdict: "idle", because: "our 2 on their 2: not meant for each other" });
   const alone = meet({
     ours: [ground("1"), input("3")],
     theirs,
@@ -85,7 +85,7 @@ test("what is meant and meets nothing of its own is idle, also where all that me
   });
   expect(alone[0]).toMatchObject({
     verdict: "idle",
-    because: "3 does not meet 2",
+    because: "our 3 does not meet their 2",
     pairs: [{ ours: "1", theirs: "1" }],
   });
   // nothing that is to meet, and nothing that does

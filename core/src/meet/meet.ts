@@ -10,7 +10,8 @@ export type MeetMode = (typeof MEET_MODES)[number];
 /** One contact of a connector: what it is, and what it gives and bears, as far as it is known. */
 export interface Pin {
   readonly pin: string;
-  readonly kind: PinKind;
+  /** Left out where nobody said it yet: whatever it meets is not known. */
+  readonly kind?: PinKind;
   /** What a supply or an output gives. */
   readonly volts?: number;
   /** Least and most that may be put on it. */
@@ -67,13 +68,51 @@ function spotOf(p: number, n: number, rows: 1 | 2, numbering: Numbering): Spot {
   return p <= first ? { column: p, row: 0 } : { column: n - p + 1 + (n % 2), row: 1 };
 }
 
-/** Where theirs comes to lie when it is put in otherwise. */
-function put(s: Spot, columns: number, rows: 1 | 2, mode: MeetMode, by: number): Spot {
-  const across = (rows === 2 ? 1 - s.row : 0) as 0 | 1;
-  if (mode === "turned" || (mode === "mirrored" && rows === 1))
-    return { column: columns + 1 - s.column, row: across };
-  if (mode === "mirrored") return { column: s.column, row: across };
-  return { column: s.column + (mode === "shifted" ? by : 0), row: s.row };
+/** How theirs is put in: its rows exchanged, its columns the other way round, and so many places along. */
+export interface Put {
+  readonly isAcross: boolean;
+  readonly isBack: boolean;
+  readonly by: number;
+}
+
+const PUTS: Readonly<Record<MeetMode, (rows: 1 | 2, by: number) => Put>> = {
+  meant: () => ({ isAcross: false, isBack: false, by: 0 }),
+  turned: (rows) => ({ isAcross: rows === 2, isBack: true, by: 0 }),
+  mirrored: (rows) => ({ isAcross: rows === 2, isBack: rows === 1, by: 0 }),
+  shifted: (_, by) => ({ isAcross: false, isBack: false, by }),
+};
+
+/** Where a place of theirs comes to lie. */
+const putAt = (s: Spot, columns: number, how: Put): Spot => ({
+  column: (how.isBack ? columns + 1 - s.column : s.column) + how.by,
+  row: (how.isAcross ? 1 - s.row : s.row) as 0 | 1,
+});
+
+/** A contact where it lies: of ours as it is, of theirs as it is put in. */
+export interface Laid extends Spot {
+  readonly pin: Pin;
+}
+
+/** Both sides laid over each other, however theirs is put in: what a drawing shows. */
+export function laidOver(
+  m: Meeting,
+  how: Put,
+): { readonly columns: number; readonly ours: readonly Laid[]; readonly theirs: readonly Laid[] } {
+  const rows = m.rows ?? 1;
+  const numbering = m.numbering ?? "line";
+  const [a, b] = [placesOf(m.ours), placesOf(m.theirs)];
+  const n = [...a, ...b].reduce((most, p) => Math.max(most, p), 0);
+  const columns = rows === 1 ? n : Math.ceil(n / 2);
+  const spot = (p: number) => spotOf(p, n, rows, numbering);
+  return {
+    columns,
+    // in the order of their places
+    ours: m.ours
+      .map((pin, i) => ({ pin, place: a[i]! }))
+      .sort((x, y) => x.place - y.place)
+      .map(({ pin, place }) => ({ pin, ...spot(place) })),
+    theirs: m.theirs.map((pin, i) => ({ pin, ...putAt(spot(b[i]!), columns, how) })),
+  };
 }
 
 const DRIVES: ReadonlySet<PinKind> = new Set(["supply", "output"]);
@@ -84,15 +123,16 @@ const SUPPLIES_APART_V = "0.1";
 
 /** What a driver does to the other pin: beyond what it takes, not known, or nothing that is. */
 function onto(driver: Pin, other: Pin): "over" | "unknown" | undefined {
-  if (!DRIVES.has(driver.kind)) return undefined;
+  if (!DRIVES.has(driver.kind!)) return undefined;
   const takes = other.takesV;
-  if (takes === undefined) return MUST_SAY.has(other.kind) ? "unknown" : undefined;
+  if (takes === undefined) return MUST_SAY.has(other.kind!) ? "unknown" : undefined;
   if (driver.volts === undefined) return "unknown";
   return driver.volts < takes[0] || driver.volts > takes[1] ? "over" : undefined;
 }
 
 /** Verdict on two contacts that touch, the worst first. */
 export function judgePair(a: Pin, b: Pin, isMeant: boolean): PairVerdict {
+  if (a.kind === undefined || b.kind === undefined) return "unknown";
   const are = (x: PinKind, y: PinKind) => (a.kind === x && b.kind === y) || (a.kind === y && b.kind === x);
   if (are("supply", "ground")) return "short";
   if (are("output", "output") || are("output", "ground")) return "fight";
@@ -139,56 +179,67 @@ function aloneIn(pairs: readonly MetPair[], meant: ReturnType<typeof partnersOf>
   const met = new Map(pairs.map((p) => [p.ours, p.theirs]));
   const back = new Map(pairs.map((p) => [p.theirs, p.ours]));
   for (const [pin, others] of meant.ours)
-    if (!others.has(met.get(pin)!)) return `${pin} does not meet ${[...others].join(", ")}`;
+    if (!others.has(met.get(pin)!)) return `our ${pin} does not meet their ${[...others].join(", ")}`;
   for (const [pin, others] of meant.theirs)
-    if (!others.has(back.get(pin)!)) return `${[...others].join(", ")} does not meet ${pin}`;
+    if (!others.has(back.get(pin)!)) return `our ${[...others].join(", ")} does not meet their ${pin}`;
   return undefined;
 }
 
-function modeOf(m: Meeting, mode: MeetMode, by: 1 | -1, meant: ReturnType<typeof partnersOf>): MetMode {
-  const rows = m.rows ?? 1;
-  const numbering = m.numbering ?? "line";
-  const [a, b] = [placesOf(m.ours), placesOf(m.theirs)];
-  const n = [...a, ...b].reduce((most, p) => Math.max(most, p), 0);
-  const columns = rows === 1 ? n : Math.ceil(n / 2);
-  const spot = (s: Spot) => `${s.column} ${s.row}`;
-  const theirsAt = new Map(
-    m.theirs.map((pin, i) => [spot(put(spotOf(b[i]!, n, rows, numbering), columns, rows, mode, by)), pin]),
-  );
-  const met = m.ours
-    .map((pin, i) => ({ pin, place: a[i]! }))
-    .sort((x, y) => x.place - y.place)
-    .flatMap(({ pin, place }) => {
-      const other = theirsAt.get(spot(spotOf(place, n, rows, numbering)));
-      return other ? [{ a: pin, b: other }] : [];
-    });
-  const pairs = met.map(
-    (p): MetPair => ({
-      ours: p.a.pin,
-      theirs: p.b.pin,
-      verdict: judgePair(p.a, p.b, meant.ours.get(p.a.pin)?.has(p.b.pin) ?? false),
-    }),
-  );
+/** What meets what, put in so: in the order of our places. */
+function metAt(m: Meeting, how: Put, meant: ReturnType<typeof partnersOf>): MetPair[] {
+  const { ours, theirs } = laidOver(m, how);
+  const key = (s: Spot) => `${s.column} ${s.row}`;
+  const at = new Map(theirs.map((t) => [key(t), t.pin]));
+  return ours.flatMap((o) => {
+    const other = at.get(key(o));
+    if (!other) return [];
+    const isMeant = meant.ours.get(o.pin.pin)?.has(other.pin) ?? false;
+    return [{ ours: o.pin.pin, theirs: other.pin, verdict: judgePair(o.pin, other, isMeant) }];
+  });
+}
+
+/** What meets what, put in so, and what that does. */
+export function putTogether(
+  m: Meeting,
+  how: Put,
+  meant: ReturnType<typeof partnersOf> = partnersOf(m),
+): Pick<MetMode, "pairs" | "verdict" | "because"> {
+  const pairs = metAt(m, how, meant);
   const worst = WORST.map((v) => pairs.find((p) => p.verdict === v)).find((p) => p !== undefined);
-  const alone = aloneIn(pairs, meant);
-  const head = { mode, ...(mode === "shifted" ? { by } : {}), pairs };
-  const because = worst && `${worst.ours} on ${worst.theirs}: ${SAYS[worst.verdict]}`;
+  const because = worst && `our ${worst.ours} on their ${worst.theirs}: ${SAYS[worst.verdict]}`;
   switch (worst?.verdict) {
     case "short":
     case "fight":
     case "over":
-      return { ...head, verdict: "damage", because: because! };
+      return { pairs, verdict: "damage", because: because! };
     case "unknown":
-      return { ...head, verdict: "unknown", because: because! };
     case "idle":
-      return { ...head, verdict: "idle", because: because! };
-    default:
-      return alone ? { ...head, verdict: "idle", because: alone } : { ...head, verdict: "fine" };
+      return { pairs, verdict: worst.verdict, because: because! };
+    default: {
+      const alone = aloneIn(pairs, meant);
+      return alone ? { pairs, verdict: "idle", because: alone } : { pairs, verdict: "fine" };
+    }
   }
 }
 
+const modeOf = (m: Meeting, mode: MeetMode, by: 1 | -1, meant: ReturnType<typeof partnersOf>): MetMode => ({
+  mode,
+  ...(mode === "shifted" ? { by } : {}),
+  ...putTogether(m, PUTS[mode](m.rows ?? 1, by), meant),
+});
+
 /** All ways in which the other side may be put in, as far as they are asked for; shifted is two of them. */
 export const MODES: readonly MeetMode[] = ["meant", "turned", "mirrored", "shifted"];
+
+/** As {@link meet}, of tables that may have pins nobody described yet. */
+export function meetTables(m: Meeting): readonly MetMode[] {
+  const meant = partnersOf(m);
+  return (m.modes ?? MODES).flatMap((mode) =>
+    mode === "shifted"
+      ? [modeOf(m, mode, 1, meant), modeOf(m, mode, -1, meant)]
+      : [modeOf(m, mode, 1, meant)],
+  );
+}
 
 /**
  * What meets what when two rows of contacts are put together as meant, turned by half a turn, with their rows exchanged, and
@@ -198,10 +249,5 @@ export const MODES: readonly MeetMode[] = ["meant", "turned", "mirrored", "shift
 export function meet(m: Meeting): readonly MetMode[] {
   const wrong = meetShape(m, "");
   if (wrong) throw new AppError("DOCUMENT_INVALID", `${wrong}.`, "docs/cli.md shows the form.");
-  const meant = partnersOf(m);
-  return (m.modes ?? MODES).flatMap((mode) =>
-    mode === "shifted"
-      ? [modeOf(m, mode, 1, meant), modeOf(m, mode, -1, meant)]
-      : [modeOf(m, mode, 1, meant)],
-  );
+  return meetTables(m);
 }

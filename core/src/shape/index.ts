@@ -4,7 +4,7 @@ export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
 export { MOST } from "./limits.ts";
 export { measureShape } from "./measure.ts";
-export { MEET_MODES, MOST_PINS, meetShape, NUMBERINGS, PIN_KINDS, pinShape } from "./meeting.ts";
+export { MEET_MODES, meetShape, meetSpecShape, NUMBERINGS, PIN_KINDS } from "./meeting.ts";
 export { panelShape } from "./panel.ts";
 export {
   assemblyShape,

@@ -16,6 +16,8 @@ export const MOST = {
   sums: 1000,
   /** Rows of a product's fit sheet. */
   fits: 200,
+  /** Connectors of a product and what is put onto them. */
+  meetings: 200,
   /** Foils kept for a product. */
   foils: 500,
   /** Of the shop. */

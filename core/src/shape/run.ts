@@ -6,6 +6,7 @@ import { houseShape } from "./house.ts";
 import { MOST } from "./limits.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { measureShape } from "./measure.ts";
+import { meetRowShape } from "./meeting.ts";
 import { PART_FIELDS } from "./part-fields.ts";
 import {
   both,
@@ -217,6 +218,7 @@ export const runShape: DataShape = fields({
     ),
   ),
   fits: maybe(list(fitRowShape, MOST.fits)),
+  meetings: maybe(list(meetRowShape, MOST.meetings)),
   foils: maybe(list(foilShape, MOST.foils)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), MOST.variants)),
   sums: maybe(

@@ -161,6 +161,19 @@ export const SHOP_TABLES = {
       version,
     },
   },
+  meet_row: {
+    key: ["id"],
+    columns: {
+      id,
+      product_id: to("product"),
+      board: nullable(text(200)),
+      ref: text(80, 1),
+      other: text(120, 1),
+      spec: shapes.meetSpecShape,
+      position: whole(-1e6, 1e6),
+      version,
+    },
+  },
   foil: {
     key: ["id"],
     columns: {

@@ -50,6 +50,11 @@ export const TABLE_FACTS = {
     figures: "shop",
     bound: { most: MOST.fits, of: "product_id", what: "rows of a fit sheet" },
   },
+  meet_row: {
+    noun: ["connector and what is put onto it", "connectors and what is put onto them"],
+    figures: "shop",
+    bound: { most: MOST.meetings, of: "product_id", what: "connectors of a product" },
+  },
   foil: {
     noun: ["foil", "foils"],
     figures: "shop",

@@ -4,6 +4,7 @@ import type {
   FitBody,
   FoilBody,
   HouseRecord,
+  MeetBody,
   NewFoilBody,
   NewHouseBody,
   NewSumBody,
@@ -169,6 +170,17 @@ export const addFit = (runId: string, productId: string, body: FitBody) =>
 export const saveFit = (runId: string, id: string, body: FitBody) =>
   written<void>(runId, "PUT", `/api/fits/${id}`, body);
 export const removeFit = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/fits/${id}`);
+
+/** A connector of the product and what is put onto it; runs of the product are judged by it at once. */
+export const addMeeting = (runId: string, productId: string, body: MeetBody) =>
+  written<{ id: string }>(runId, "POST", `/api/products/${productId}/meetings`, body);
+export const saveMeeting = (runId: string, id: string, body: MeetBody) =>
+  written<void>(runId, "PUT", `/api/meetings/${id}`, body);
+export const removeMeeting = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/meetings/${id}`);
+/** Other sides the shop has described before. */
+export const useOthers = () =>
+  useSWR<readonly { readonly other: string; readonly spec: MeetBody["spec"] }[]>("/api/others", http.get);
 
 /** A foil of the product: kept, written on, taken off the list. */
 export const addFoil = (runId: string, productId: string, body: NewFoilBody) =>

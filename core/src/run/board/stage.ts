@@ -3,6 +3,7 @@ import { pastNotes } from "../ledger/past-notes.ts";
 import type { Stage } from "../stage/stage.ts";
 import { boardNotes } from "./board-notes.ts";
 import { fitNotes } from "./fit-notes.ts";
+import { meetNotes } from "./meet-notes.ts";
 
 export const board: Stage = {
   key: "board",
@@ -11,5 +12,6 @@ export const board: Stage = {
     boardNotes(doc, add);
     standingNotes(doc, add);
     fitNotes(doc, add);
+    meetNotes(doc, add);
   },
 };

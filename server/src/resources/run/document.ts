@@ -14,6 +14,7 @@ import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyFoils } from "../foil/index.ts";
 import { manyHouses, manyHouseVersions, manyMadeUp } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
+import { manyMeetings } from "../meeting/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
@@ -43,6 +44,7 @@ async function stored(tx: Tx, run: StoredRun) {
     variants,
     past,
     fits,
+    meetings,
     places,
     foils,
     guests,
@@ -59,6 +61,7 @@ async function stored(tx: Tx, run: StoredRun) {
     manyVariants(tx, run.revisionId),
     manyPast(tx, run.productId),
     manyFits(tx, run.productId),
+    manyMeetings(tx, run.productId),
     manyPlaces(tx, run.revisionId),
     manyFoils(tx, run.productId),
     manyGuests(tx, guestIdsOf(run), run.revisionId),
@@ -76,6 +79,7 @@ async function stored(tx: Tx, run: StoredRun) {
     variants,
     past,
     fits,
+    meetings,
     places,
     foils,
     guests,
@@ -102,6 +106,7 @@ export async function buildDocument(
     variants,
     past,
     fits,
+    meetings,
     places,
     foils,
     guests,
@@ -135,6 +140,7 @@ export async function buildDocument(
       sums: sums.map(({ version: _, ...x }) => x),
       guests,
       fits,
+      meetings,
       foils,
       variants: variants.map(({ version: _, ...x }) => x),
       library,

@@ -22,6 +22,7 @@ import { Compared } from "./compare/Compared.tsx";
 import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
 import { FitSheet } from "./fit/FitSheet.tsx";
+import { MeetFace } from "./meet/MeetFace.tsx";
 import { Sheet } from "./Sheet.tsx";
 import { Stands } from "./stands/Stands.tsx";
 import { TryBare } from "./try/TryBare.tsx";
@@ -65,6 +66,12 @@ export function BoardPage() {
           does it fit
         </Tab>
         <Tab
+          isOn={v.isMeeting}
+          onClick={() => v.set({ hand: v.isMeeting ? undefined : "meet", against: undefined })}
+        >
+          what meets what
+        </Tab>
+        <Tab
           isOn={v.isStanding}
           onClick={() => v.set({ hand: v.isStanding ? undefined : "stands", against: undefined })}
         >
@@ -101,7 +108,7 @@ export function BoardPage() {
             }
           />
         </div>
-        {designs.length > 0 && !v.isTrying && !v.isFitting && !v.isStanding && (
+        {designs.length > 0 && !v.isTrying && !v.isFitting && !v.isMeeting && !v.isStanding && (
           <Pick
             label="Against another design"
             hideLabel
@@ -116,6 +123,8 @@ export function BoardPage() {
         <TryBare view={v} board={worker.board} />
       ) : v.isFitting ? (
         <FitSheet key={v.boardId} view={v} board={worker.board} />
+      ) : v.isMeeting ? (
+        <MeetFace key={v.boardId} view={v} />
       ) : v.isStanding ? (
         <Stands view={v} />
       ) : against ? (

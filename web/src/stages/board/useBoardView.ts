@@ -11,6 +11,47 @@ import { useKeys } from "../../ui/keys.ts";
 
 const FORWARD: readonly Forward[] = ["copper", "mask", "paste", "legend"];
 
+/** The keys of the board's page: its hands, and the board turned over. */
+function useBoardKeys(
+  set: (change: Record<string, string | undefined>) => void,
+  params: URLSearchParams,
+  side: Plate["side"],
+) {
+  const is = (hand: string) => params.get("hand") === hand;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: all of it closes over params alone
+  const bindings = useMemo(
+    () => [
+      {
+        keys: "f",
+        does: "turn the board over",
+        run: () => set({ side: side === "top" ? "bottom" : undefined }),
+      },
+      {
+        keys: "m",
+        does: "measure between two points",
+        run: () => set({ hand: is("measure") ? undefined : "measure" }),
+      },
+      {
+        keys: "p",
+        does: "try the bare board with a meter",
+        run: () => set({ hand: is("try") ? undefined : "try" }),
+      },
+      {
+        keys: "v",
+        does: "look what meets what, in volts",
+        run: () => set({ hand: is("meet") ? undefined : "meet", against: undefined }),
+      },
+      {
+        keys: "i",
+        does: "look at what stands on the board",
+        run: () => set({ hand: is("stands") ? undefined : "stands", against: undefined }),
+      },
+    ],
+    [side, params],
+  );
+  useKeys(bindings);
+}
+
 /** What the address says of the board's page: which board, which plate, which note or measure is looked at; and how to go on. */
 export function useBoardView() {
   const { answer, doc, result } = useRun();
@@ -40,6 +81,7 @@ export function useBoardView() {
   const isMeasuring = params.get("hand") === "measure";
   const isTrying = params.get("hand") === "try";
   const isFitting = params.get("hand") === "fit";
+  const isMeeting = params.get("hand") === "meet";
   const isStanding = params.get("hand") === "stands";
   const minutes = Math.min(600, Math.max(1, Math.round(Number(params.get("minutes") ?? 5)) || 5));
   const set = (change: Record<string, string | undefined>) =>
@@ -52,33 +94,7 @@ export function useBoardView() {
       ),
       { replace: true },
     );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: set only closes over params
-  const bindings = useMemo(
-    () => [
-      {
-        keys: "f",
-        does: "turn the board over",
-        run: () => set({ side: side === "top" ? "bottom" : undefined }),
-      },
-      {
-        keys: "m",
-        does: "measure between two points",
-        run: () => set({ hand: isMeasuring ? undefined : "measure" }),
-      },
-      {
-        keys: "p",
-        does: "try the bare board with a meter",
-        run: () => set({ hand: isTrying ? undefined : "try" }),
-      },
-      {
-        keys: "i",
-        does: "look at what stands on the board",
-        run: () => set({ hand: isStanding ? undefined : "stands", against: undefined }),
-      },
-    ],
-    [side, params, isMeasuring, isTrying, isStanding],
-  );
-  useKeys(bindings);
+  useBoardKeys(set, params, side);
   const measuredAt = measured?.places[place];
   const noteAt = note?.at;
   const focus = useMemo(
@@ -109,6 +125,7 @@ export function useBoardView() {
     isMeasuring,
     isTrying,
     isFitting,
+    isMeeting,
     isStanding,
     /** There are for a bare board. */
     minutes,

@@ -1,0 +1,77 @@
+import { type Floating, floatsOf } from "../../meet/floats.ts";
+import { powerMap } from "../../meet/power.ts";
+import { judgeMeeting, type MeetRow, type MeetStanding } from "../../meet/row.ts";
+import type { PowerMap, PowerSource } from "../../meet/supplies.ts";
+import { isConnector, type WiredPart, wiringOf } from "../../meet/wiring.ts";
+import type { RunBoard } from "../document/boards.ts";
+import type { RunDocument } from "../document/document.ts";
+
+/** The board a row is about: by its name, the first where it names none. */
+export const boardMet = (doc: RunDocument, row: Pick<MeetRow, "board">): RunBoard | undefined =>
+  row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
+
+/** Every row of a board, held against it as it is now. */
+export const meetingsOn = (doc: RunDocument, board: RunBoard): MeetStanding[] =>
+  (doc.meetings ?? [])
+    .filter((row) => boardMet(doc, row)?.id === board.id)
+    .map((row) => judgeMeeting(row, board.measure));
+
+/** What is known of a board beyond its millimetres: what meets what, what feeds what, what floats. */
+export interface BoardVolts {
+  /** The files name nets and pins; without them nothing can be said. */
+  readonly isNamed: boolean;
+  readonly connectors: readonly WiredPart[];
+  readonly meetings: readonly MeetStanding[];
+  readonly power: PowerMap;
+  readonly floats: readonly Floating[];
+}
+
+/** What feeds a board from outside: a supply of what is put onto one of its connectors, where it meets it as meant. */
+const sourcesOf = (meetings: readonly MeetStanding[]): PowerSource[] =>
+  meetings.flatMap(({ part, ours, row, modes }) => {
+    if (!part) return [];
+    const theirs = new Map(row.theirs.map((p) => [p.pin, p]));
+    const met = new Map((modes[0]?.pairs ?? []).map((m) => [m.ours, m.theirs]));
+    return part.pins.flatMap((p): PowerSource[] => {
+      const other = theirs.get(met.get(p.pin) ?? "");
+      // a contact over which this board feeds the other side is no source of its own
+      if (other?.kind !== "supply" || ours.find((o) => o.pin === p.pin)?.kind === "supply") return [];
+      const volts = other.volts === undefined ? {} : { volts: other.volts };
+      return [{ ref: row.ref, pin: p.pin, net: p.net, what: row.other, isCell: false, ...volts }];
+    });
+  });
+
+interface Kept {
+  readonly lines: RunDocument["lines"];
+  readonly rows: RunDocument["meetings"];
+  readonly volts: BoardVolts;
+}
+// a run is rolled up for every option there is; none of them changes a net
+const kept = new WeakMap<object, Kept>();
+
+/** What is known of a board's volts. Parts that are not fitted hold nothing and feed nothing. */
+export function voltsOn(doc: RunDocument, board: RunBoard): BoardVolts {
+  const old = kept.get(board.measure);
+  if (old && old.lines === doc.lines && old.rows === doc.meetings) return old.volts;
+  const volts = found(doc, board);
+  kept.set(board.measure, { lines: doc.lines, rows: doc.meetings, volts });
+  return volts;
+}
+
+function found(doc: RunDocument, board: RunBoard): BoardVolts {
+  const lines = doc.lines.filter((l) => l.board === undefined || l.board === board.id);
+  const lineOf = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l] as const)));
+  const all = wiringOf(board.measure);
+  const fitted = all.filter((p) => !lineOf.get(p.ref)?.dnp);
+  const meetings = meetingsOn(doc, board);
+  return {
+    isNamed: all.length > 0,
+    connectors: all.filter(isConnector),
+    meetings,
+    power: powerMap(fitted, sourcesOf(meetings), (ref) => lineOf.get(ref)?.valueText ?? ""),
+    floats: floatsOf(fitted, (ref) => ({
+      value: lineOf.get(ref)?.valueText ?? "",
+      description: [lineOf.get(ref)?.description, lineOf.get(ref)?.mpn].filter(Boolean).join(" "),
+    })),
+  };
+}

@@ -1,0 +1,2 @@
+/** What other resources may use of connectors and what is put onto them. */
+export { insertMeeting, manyMeetings } from "./queries.ts";

@@ -1,0 +1,310 @@
+import {
+  type Floating,
+  harmlessOrder,
+  type MeetStanding,
+  type MetMode,
+  voltsOn,
+  type WiredPart,
+} from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { removeMeeting } from "../../../resources/run.ts";
+import { useRun } from "../../../run/runState.ts";
+import { Empty } from "../../../ui/States.tsx";
+import { useSayError } from "../../../ui/Toast.tsx";
+import { count } from "../../../ui/text/format.ts";
+import type { BoardView } from "../useBoardView.ts";
+import { MeetForm } from "./MeetForm.tsx";
+import { Power } from "./Power.tsx";
+import { Slide, STILL } from "./Slide.tsx";
+
+const WORD = { fine: "fine", idle: "nothing", damage: "damage", unknown: "not known" } as const;
+const COLOUR = { fine: "text-fine", idle: "text-ink-2", damage: "text-stop", unknown: "text-look" } as const;
+const ASIDE = { meant: "as meant", turned: "turned by half a turn", mirrored: "rows exchanged" } as const;
+
+/** Volts, where the fit sheet has millimetres: what meets what at every connector, what feeds the board, what floats. */
+export function MeetFace({ view: v }: { view: BoardView }) {
+  const { doc, isLocked } = useRun();
+  const volts = useMemo(() => voltsOn(doc, v.board), [doc, v.board]);
+  const [edited, setEdited] = useState<string>();
+  const board = doc.boards.length > 1 ? v.board.name : undefined;
+  if (!volts.isNamed)
+    return (
+      <Empty>
+        The files of this board do not say which pad is which pin of which net: a netlist, or layers with
+        names in them, tells it. Without them nothing can be said of what meets what.
+      </Empty>
+    );
+  const described = new Set(volts.meetings.map((s) => s.row.ref));
+  const open = volts.connectors.filter((p) => !described.has(p.ref));
+  const started = volts.connectors.find((p) => p.ref === edited);
+  const bad = volts.meetings.filter((s) => s.verdict === "damage").length;
+  return (
+    <section aria-label="What meets what">
+      <p className="mb-3 max-w-[80ch] text-[14.5px] text-ink-2">
+        {count(volts.connectors.length, "connector")};{" "}
+        {volts.meetings.length === 0
+          ? "what is put onto them is not known yet."
+          : `${volts.meetings.length} held against what is put onto ${volts.meetings.length === 1 ? "it" : "them"}${bad > 0 ? `, ${bad} of which can be damaged` : ""}.`}
+      </p>
+      {started && !isLocked && (
+        <MeetForm part={started} board={board} standing={undefined} onClose={() => setEdited(undefined)} />
+      )}
+      <ul>
+        {volts.meetings.map((s) =>
+          edited === s.row.id && s.part ? (
+            <li key={s.row.id}>
+              <MeetForm part={s.part} board={board} standing={s} onClose={() => setEdited(undefined)} />
+            </li>
+          ) : (
+            <Met key={s.row.id} standing={s} isLocked={isLocked} onEdit={() => setEdited(s.row.id)} />
+          ),
+        )}
+      </ul>
+      <Open parts={open} isLocked={isLocked} onDescribe={setEdited} isFirst={volts.meetings.length === 0} />
+      {volts.power.rails.length > 0 && (
+        <section aria-label="What feeds it" className="mt-6 border-t border-rule pt-4">
+          <h2 className="mb-2 text-[17px]">What feeds it</h2>
+          <Power map={volts.power} />
+          <Told list={volts.power.findings} />
+        </section>
+      )}
+      <Floats floats={volts.floats} onShow={v.show} />
+    </section>
+  );
+}
+
+/** One connector: both rows of contacts to slide, and what each wrong way of putting it in does. */
+function Met({
+  standing: s,
+  isLocked,
+  onEdit,
+}: {
+  standing: MeetStanding;
+  isLocked: boolean;
+  onEdit: () => void;
+}) {
+  const { id, did } = useRun();
+  const sayError = useSayError();
+  const [how, setHow] = useState(STILL);
+  const { row } = s;
+  const meeting = { ...row, ours: s.ours };
+  return (
+    <li className="border-t border-rule py-4">
+      <p className="mb-2 flex flex-wrap items-baseline gap-x-3">
+        <b className="text-[16px]">
+          {row.ref} with {row.other}
+        </b>
+        <b className={COLOUR[s.verdict]}>
+          {s.verdict === "damage"
+            ? "can be damaged"
+            : s.verdict === "idle"
+              ? "does not work as meant"
+              : WORD[s.verdict]}
+        </b>
+        {!isLocked && (
+          <span className="ml-auto flex gap-4 text-[14px]">
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Change ${row.ref} with ${row.other}`}
+              onClick={onEdit}
+            >
+              change
+            </button>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Remove ${row.ref} with ${row.other}`}
+              onClick={() => {
+                const gone = removeMeeting(id, row.id);
+                gone.catch(sayError);
+                did(`${row.ref} is held against nothing any more`, gone);
+              }}
+            >
+              remove
+            </button>
+          </span>
+        )}
+      </p>
+      {!s.part && (
+        <p className="text-[14.5px] text-look">
+          The files name no pins of {row.ref}: what is shown is what was said of it.
+        </p>
+      )}
+      {s.open.length > 0 && (
+        <p className="mb-1 text-[14.5px] text-look">
+          Not known what {count(s.open.length, "pin")} {s.open.length === 1 ? "is" : "are"}:{" "}
+          <span className="num">{s.open.join(", ")}</span>. Every verdict that needs{" "}
+          {s.open.length === 1 ? "it" : "them"} stays open.
+        </p>
+      )}
+      <Slide meeting={meeting} names={[row.ref, row.other]} how={how} onPut={setHow} />
+      <Ways standing={s} onPut={setHow} />
+    </li>
+  );
+}
+
+const putOf = (m: MetMode, rows: 1 | 2) => ({
+  isBack: m.mode === "turned" || (m.mode === "mirrored" && rows === 1),
+  isAcross: rows === 2 && (m.mode === "turned" || m.mode === "mirrored"),
+  by: m.by ?? 0,
+});
+
+/** Every way of putting it in with what it does, and what would make it harmless. */
+function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typeof STILL) => void }) {
+  const rows = s.row.rows ?? 1;
+  const hurts = s.modes.some(
+    (m) => m.mode === "turned" && m.verdict === "damage" && !s.row.stopped.includes(m.mode),
+  );
+  const order = useMemo(
+    () => (hurts ? harmlessOrder({ ...s.row, ours: s.ours }) : undefined),
+    [hurts, s.row, s.ours],
+  );
+  return (
+    <>
+      <table className="rows tight mt-2 text-[14.5px]">
+        <thead>
+          <tr>
+            <th>Put in</th>
+            <th>does</th>
+            <th>because</th>
+            <th>stopped by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {s.modes.map((m) => (
+            <tr key={`${m.mode} ${m.by}`}>
+              <td>
+                <button type="button" className="quiet-link" onClick={() => onPut(putOf(m, rows))}>
+                  {m.mode === "shifted" ? `one place to the ${m.by === 1 ? "right" : "left"}` : ASIDE[m.mode]}
+                </button>
+              </td>
+              <td className={`font-semibold ${COLOUR[m.verdict]}`}>{WORD[m.verdict]}</td>
+              <td className="num text-[13.5px] text-ink-2">{m.because ?? ""}</td>
+              <td className="text-ink-2">
+                {s.row.stopped.includes(m.mode)
+                  ? s.row.stopBy || "something that was not named"
+                  : m.verdict === "damage"
+                    ? "nothing stops it"
+                    : ""}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {hurts && (
+        <p className="mt-1 max-w-[90ch] text-[14.5px]">
+          What would stop it: a shroud with a key; a place blocked on their side and left empty on ours,
+          anywhere but in the middle
+          {order
+            ? order.moved === 0
+              ? ""
+              : `; or this order of the contacts, which does no harm turned (${order.moved} stand elsewhere): `
+            : s.ours.length <= 16
+              ? "; no order of these contacts is harmless turned."
+              : "."}
+          {order && order.moved > 0 && (
+            <span className="num">{order.order.map((p) => label(s, p)).join(" · ")}</span>
+          )}
+        </p>
+      )}
+    </>
+  );
+}
+
+const label = (s: MeetStanding, pin: string) => s.ours.find((p) => p.pin === pin)?.net ?? pin;
+
+/** Connectors nobody said anything of yet. */
+function Open({
+  parts,
+  isLocked,
+  isFirst,
+  onDescribe,
+}: {
+  parts: readonly WiredPart[];
+  isLocked: boolean;
+  isFirst: boolean;
+  onDescribe: (ref: string) => void;
+}) {
+  if (parts.length === 0) return null;
+  return (
+    <section aria-label="Not described" className="mt-2 border-t border-rule pt-4">
+      <h2 className="mb-1 text-[17px]">Not known what is put onto these</h2>
+      {isFirst && (
+        <p className="mb-2 max-w-[75ch] text-[14.5px] text-ink-2">
+          Say what is put onto a connector, pin by pin, and Kobbin looks what happens when it goes in the
+          wrong way round or a place aside, and what would stop that.
+        </p>
+      )}
+      <ul className="text-[14.5px]">
+        {parts.map((p) => (
+          <li key={p.ref} className="flex flex-wrap items-baseline gap-x-4 py-1">
+            <b className="num min-w-10">{p.ref}</b>
+            <span className="num min-w-0 flex-1 text-[13.5px] text-ink-2">
+              {p.pins.map((q) => `${q.pin} ${q.name ?? "–"}`).join(" · ")}
+            </span>
+            {!isLocked && (
+              <button
+                type="button"
+                className="quiet-link"
+                aria-label={`Describe ${p.ref}`}
+                onClick={() => onDescribe(p.ref)}
+              >
+                describe what meets it
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Told({
+  list,
+}: {
+  list: readonly { readonly text: string; readonly do: string; readonly kind: string }[];
+}) {
+  if (list.length === 0) return null;
+  return (
+    <ul className="mt-2 max-w-[90ch] text-[14.5px]">
+      {list.map((f) => (
+        <li key={f.text} className="py-1">
+          <span className={f.kind === "cell-fed" || f.kind === "two-sources" ? "text-stop" : "text-look"}>
+            {f.text}
+          </span>{" "}
+          {f.do}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Control inputs that nothing holds. */
+function Floats({ floats, onShow }: { floats: readonly Floating[]; onShow: BoardView["show"] }) {
+  return (
+    <section aria-label="What floats" className="mt-6 border-t border-rule pt-4">
+      <h2 className="mb-1 text-[17px]">What floats</h2>
+      {floats.length === 0 ? (
+        <p className="text-[14.5px] text-ink-2">
+          Every gate, enable and reset that the names tell is held to a rail by a resistor.
+        </p>
+      ) : (
+        <ul className="max-w-[90ch] text-[14.5px]">
+          {floats.map((f) => (
+            <li key={`${f.ref}.${f.pin}`} className="py-1">
+              {f.text} {f.do}{" "}
+              <button
+                type="button"
+                className="quiet-link"
+                onClick={() => onShow({ layer: "top", ...f.at }, `float ${f.ref}`)}
+              >
+                show
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}

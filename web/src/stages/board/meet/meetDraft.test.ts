@@ -1,0 +1,75 @@
+import { expect, test } from "@jest/globals";
+import type { MeetRow } from "@kobbin/core";
+import { checkMeeting, draftOf, type MeetDraft, newDraft, withTheirs } from "./meetDraft.ts";
+
+const pin = (name: string, net: string) => ({ pin: name, net: 1, name: net, x: 0, y: 0, layer: "top" });
+const part = { ref: "J1", pins: [pin("1", "V5"), pin("2", "GND"), pin("3", "SIG")] };
+
+test("a connector that is begun: ground by its name, a supply's volts but not who gives it, pins alike on the other side", () => {
+  const d = newDraft(part);
+  expect(d.ours.map((p) => [p.kind, p.volts, p.isProposed])).toEqual([
+    ["", "5", true],
+    ["ground", "", true],
+    ["", "", false],
+  ]);
+  expect(d.theirs.map((p) => [p.pin, p.to, p.kind])).toEqual([
+    ["1", "1", ""],
+    ["2", "2", ""],
+    ["3", "3", ""],
+  ]);
+  expect(newDraft({ ref: "P1", pins: [pin("A1", "V5"), pin("B1", "GND")] })).toMatchObject({ rows: 2 });
+});
+
+test("their pins are meant for ours of the same name, else of the same place", () => {
+  const d = newDraft(part);
+  expect(withTheirs(d, [{ pin: "3" }, { pin: "1" }]).theirs.map((p) => p.to)).toEqual(["3", "1"]);
+  expect(withTheirs(d, [{ pin: "VCC" }, { pin: "GND" }]).theirs.map((p) => p.to)).toEqual(["1", "2"]);
+});
+
+const good: MeetDraft = { ...newDraft(part), other: " display " };
+const change = (side: "ours" | "theirs", over: object): MeetDraft => ({
+  ...good,
+  [side]: good[side].map((p, i) => (i === 0 ? { ...p, ...over } : p)),
+});
+test.each<[string, MeetDraft, string]>([
+  ["nothing said of what it is", { ...good, other: " " }, "Say what is put onto it."],
+  ["no pins", { ...good, theirs: [] }, "The other side has no pins."],
+  ["a pin without a name", change("theirs", { pin: " " }), "A pin of the other side has no name."],
+  ["a pin twice", change("theirs", { pin: "2" }), "pin 2 of display stands twice."],
+  ["volts that are none", change("ours", { volts: "five" }), "The volts of J1.1 are no number."],
+  [
+    "a range that is none",
+    change("theirs", { takes: "5" }),
+    "What pin 1 of display takes reads like 0 … 5.5, the lesser first.",
+  ],
+  ["two rows in a line", { ...good, rows: 2 }, "Say how the two rows are numbered."],
+])("%s is said", (_, d, wrong) => {
+  expect(checkMeeting(d, undefined)).toEqual({ wrong });
+});
+
+test("what is sent is what was typed, and comes back as it was", () => {
+  const d = change("theirs", { kind: "supply", volts: "3,3", takes: "-0.3…5", net: "VCC", to: "3" });
+  const made = checkMeeting(d, "Main");
+  expect(made).toMatchObject({
+    body: {
+      board: "Main",
+      ref: "J1",
+      other: "display",
+      spec: {
+        theirs: [
+          { pin: "1", kind: "supply", volts: 3.3, takesV: [-0.3, 5], net: "VCC" },
+          { pin: "2" },
+          { pin: "3" },
+        ],
+        meant: [
+          ["3", "1"],
+          ["2", "2"],
+          ["3", "3"],
+        ],
+      },
+    },
+  });
+  if (!("body" in made)) throw new Error("refused");
+  const row = { id: "m", ...made.body, ...made.body.spec } as unknown as MeetRow;
+  expect(checkMeeting(draftOf(row, row.ours), "Main")).toEqual(made);
+});
