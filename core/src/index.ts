@@ -133,6 +133,13 @@ export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } 
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
+  type LinkPosition,
+  type LinkRow,
+  type LinkStanding,
+  maySet,
+  proposedPositions,
+} from "./meet/links.ts";
+export {
   judgePair,
   type Laid,
   laidOver,

@@ -68,6 +68,13 @@ export async function fixture(server: TestServer) {
   const { id: meeting } = (await owner.post(`/api/products/${kept.productId}/meetings`, meetBody)).body as {
     id: string;
   };
+  const linkBody = {
+    ref: "JP1",
+    spec: { positions: [{ name: "open", does: "" }], set: "", variants: {}, isCap: false },
+  };
+  const { id: link } = (await owner.post(`/api/products/${kept.productId}/links`, linkBody)).body as {
+    id: string;
+  };
   const foilBody = {
     name: "first foil",
     board: "B",
@@ -136,6 +143,7 @@ export async function fixture(server: TestServer) {
     fits: fit,
     foils: foil,
     meetings: meeting,
+    links: link,
     "bare-tests": bareTest,
     "order-steps": step,
   };
@@ -168,6 +176,8 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/remarks": { stage: "parts", text: "x" },
     "POST /api/products/:id/fits": fitBody,
     "PUT /api/fits/:id": fitBody,
+    "POST /api/products/:id/links": linkBody,
+    "PUT /api/links/:id": linkBody,
     "POST /api/products/:id/meetings": meetBody,
     "PUT /api/meetings/:id": meetBody,
     "POST /api/products/:id/foils": foilBody,

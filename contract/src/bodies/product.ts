@@ -1,4 +1,4 @@
-import { type FitSpec, type Foil, type MeetRow, shapes } from "@kobbin/core";
+import { type FitSpec, type Foil, type LinkRow, type MeetRow, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -42,6 +42,17 @@ export const meetBody = yup.object({
   spec: shaped<MeetSpec>(shapes.meetSpecShape).required("Say what its pins are."),
 });
 export type MeetBody = yup.InferType<typeof meetBody>;
+
+/** A link of a product's board that has to be set. */
+export const linkBody = yup.object({
+  /** Name of the board it is on; the first where left out. */
+  board: trimmed(200),
+  ref: trimmed(80).required("Say which link it is."),
+  spec: shaped<Omit<LinkRow, "id" | "board" | "ref">>(shapes.linkSpecShape).required(
+    "Say how it may be set.",
+  ),
+});
+export type LinkBody = yup.InferType<typeof linkBody>;
 
 const foil = shapes.FOIL_SHAPES;
 /** A foil that was bought, with the openings its board's paste layer has. */

@@ -34,19 +34,32 @@ export interface MeetStanding {
 
 const WORST: readonly MetMode["verdict"][] = ["damage", "unknown", "idle", "fine"];
 
-/** What is known of the pins of a part: what was said of each, on the net the board has it on. */
-export function pinsNow(part: WiredPart, said: readonly Pin[]): Pin[] {
+/** Nets that a link puts on a rail: the rail's name, and which link. */
+export type ByLinks = ReadonlyMap<number, { readonly name: string; readonly by: string }>;
+
+/**
+ * What is known of the pins of a part: what was said of each, on the net the board has it on. A pin of which only its volts
+ * hang on a link is ground or a supply as that link is set.
+ */
+function pinsNow(part: WiredPart, said: readonly Pin[], links: ByLinks): Pin[] {
   const known = new Map(said.map((p) => [p.pin, p]));
-  return part.pins.map(({ pin, name }) => {
+  return part.pins.map(({ pin, name, net }) => {
     const { net: _, ...facts } = known.get(pin) ?? { pin };
+    const link = facts.kind === undefined ? links.get(net) : undefined;
+    if (link)
+      return { ...facts, ...proposedPin({ pin, name: link.name }), net: `${link.name} by ${link.by}` };
     return { ...facts, ...(name === undefined ? {} : { net: name }) };
   });
 }
 
 /** Holds a row against the board: nets are the board's, what nobody described is not known. */
-export function judgeMeeting(row: MeetRow, measure: Pick<Measure, "nets">): MeetStanding {
+export function judgeMeeting(
+  row: MeetRow,
+  measure: Pick<Measure, "nets">,
+  links: ByLinks = new Map(),
+): MeetStanding {
   const part = wiringOf(measure).find((p) => p.ref === row.ref);
-  const ours = part ? pinsNow(part, row.ours) : row.ours;
+  const ours = part ? pinsNow(part, row.ours, links) : row.ours;
   const has = new Set(ours.map((p) => p.pin));
   // what is meant names pins that may be gone meanwhile
   const meant = row.meant?.filter(([a, b]) => has.has(a) && row.theirs.some((t) => t.pin === b));

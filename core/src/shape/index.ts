@@ -3,6 +3,7 @@ export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
 export { MOST } from "./limits.ts";
+export { linkSpecShape } from "./link.ts";
 export { measureShape } from "./measure.ts";
 export { MEET_MODES, meetShape, meetSpecShape, NUMBERINGS, PIN_KINDS } from "./meeting.ts";
 export { panelShape } from "./panel.ts";

@@ -18,6 +18,8 @@ export const MOST = {
   fits: 200,
   /** Connectors of a product and what is put onto them. */
   meetings: 200,
+  /** Links of a product that are to be set. */
+  links: 200,
   /** Foils kept for a product. */
   foils: 500,
   /** Of the shop. */

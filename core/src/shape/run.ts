@@ -5,6 +5,7 @@ import { foilShape } from "./foil.ts";
 import { houseShape } from "./house.ts";
 import { MOST } from "./limits.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
+import { linkRowShape } from "./link.ts";
 import { measureShape } from "./measure.ts";
 import { meetRowShape } from "./meeting.ts";
 import { PART_FIELDS } from "./part-fields.ts";
@@ -218,6 +219,7 @@ export const runShape: DataShape = fields({
     ),
   ),
   fits: maybe(list(fitRowShape, MOST.fits)),
+  links: maybe(list(linkRowShape, MOST.links)),
   meetings: maybe(list(meetRowShape, MOST.meetings)),
   foils: maybe(list(foilShape, MOST.foils)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), MOST.variants)),

@@ -174,6 +174,18 @@ export const SHOP_TABLES = {
       version,
     },
   },
+  link_row: {
+    key: ["id"],
+    columns: {
+      id,
+      product_id: to("product"),
+      board: nullable(text(200)),
+      ref: text(80, 1),
+      spec: shapes.linkSpecShape,
+      position: whole(-1e6, 1e6),
+      version,
+    },
+  },
   foil: {
     key: ["id"],
     columns: {

@@ -55,6 +55,11 @@ export const TABLE_FACTS = {
     figures: "shop",
     bound: { most: MOST.meetings, of: "product_id", what: "connectors of a product" },
   },
+  link_row: {
+    noun: ["link", "links"],
+    figures: "shop",
+    bound: { most: MOST.links, of: "product_id", what: "links of a product" },
+  },
   foil: {
     noun: ["foil", "foils"],
     figures: "shop",

@@ -67,3 +67,49 @@ test("a connector and what is put onto it is kept for the product, changed, remo
   expect((await stranger.call("DELETE", `/api/meetings/${row}`)).status).toBe(404);
   expect((await stranger.get("/api/others")).body).toEqual([]);
 });
+
+test("a link that is to be set is kept for the product, changed, removed and brought back", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Links");
+  const { productId, revisionId } = (await v.drop(strangerFiles())).body as Record<string, string>;
+  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 })).body as {
+    id: string;
+  };
+  const rows = async () => ((await v.get(`/api/runs/${id}`)).body as RunAnswer).document.links;
+  const path = `/api/products/${productId}/links`;
+  const spec = {
+    positions: [
+      { name: "1–2", joins: ["1", "2"], does: "on" },
+      { name: "open", does: "" },
+    ],
+    set: "",
+    variants: {},
+    isCap: true,
+  };
+  const { id: row } = (await v.post(path, { ref: "JP1", spec })).body as { id: string };
+  expect(await rows()).toEqual([{ id: row, ref: "JP1", ...spec }]);
+  const set = { ref: "JP1", spec: { ...spec, set: "open" } };
+  expect((await v.call("PUT", `/api/links/${row}`, set)).status).toBe(204);
+  expect(await rows()).toEqual([{ id: row, ref: "JP1", ...set.spec }]);
+  const gone = await v.call("DELETE", `/api/links/${row}`);
+  expect(await rows()).toBeUndefined();
+  expect((await v.post(`/api/changes/${gone.headers.get("X-Change")}/undo`)).status).toBe(200);
+  expect(await rows()).toHaveLength(1);
+  const said = ((await v.get("/api/history")).body as HistoryAnswer).changes.map((c) => c.sentence);
+  expect(said).toEqual(
+    expect.arrayContaining([expect.stringContaining("JP1 is to be set"), "JP1 is set to open"]),
+  );
+  for (const [bad, says] of [
+    [{ ...spec, set: "3–4" }, "positions has none called 3–4"],
+    [{ ...spec, variants: { a: "3–4" } }, "positions has none called 3–4"],
+    [{ ...spec, positions: [spec.positions[1], spec.positions[1]] }, "positions has one twice"],
+    [{ ...spec, positions: [] }, "fewer than 1"],
+  ] as const) {
+    const r = await v.post(path, { ref: "JP1", spec: bad });
+    expect([r.status, JSON.stringify(r.body)]).toEqual([422, expect.stringContaining(says)]);
+  }
+  const stranger = new Visitor(server);
+  await stranger.startShop("Links of others");
+  expect((await stranger.post(path, set)).status).toBe(404);
+  expect((await stranger.call("PUT", `/api/links/${row}`, set)).status).toBe(404);
+});

@@ -4,6 +4,7 @@ import type {
   FitBody,
   FoilBody,
   HouseRecord,
+  LinkBody,
   MeetBody,
   NewFoilBody,
   NewHouseBody,
@@ -178,6 +179,12 @@ export const saveMeeting = (runId: string, id: string, body: MeetBody) =>
   written<void>(runId, "PUT", `/api/meetings/${id}`, body);
 export const removeMeeting = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/meetings/${id}`);
+/** A link of the product that is to be set. */
+export const addLink = (runId: string, productId: string, body: LinkBody) =>
+  written<{ id: string }>(runId, "POST", `/api/products/${productId}/links`, body);
+export const saveLink = (runId: string, id: string, body: LinkBody) =>
+  written<void>(runId, "PUT", `/api/links/${id}`, body);
+export const removeLink = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/links/${id}`);
 /** Other sides the shop has described before. */
 export const useOthers = () =>
   useSWR<readonly { readonly other: string; readonly spec: MeetBody["spec"] }[]>("/api/others", http.get);

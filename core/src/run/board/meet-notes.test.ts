@@ -136,3 +136,39 @@ test("what was found is kept for the same bill and rows, and found again for oth
   expect(voltsOn({ ...d, goodBoards: 99 }, board!)).toBe(first);
   expect(voltsOn({ ...d, meetings: [] }, board!).meetings).toEqual([]);
 });
+
+test("links that are not set, that hurt, or whose caps nobody buys", () => {
+  const pins = { "JP1.1": "V5", "JP1.2": "D1", "JP1.3": "GND", "SB1.1": "V5", "SB1.2": "GND" };
+  const link = (ref: string, set: string, isCap = false) => ({
+    id: ref,
+    ref,
+    positions: [
+      { name: "1–2", joins: ["1", "2"], does: "display one" },
+      { name: "open", does: "no display" },
+    ],
+    set,
+    variants: {},
+    isCap,
+  });
+  const told = (links: object[], lines: object[] = []) => notes({ ...doc([], pins, lines), links } as never);
+  expect(told([link("JP1", "")])).toEqual(["warning JP1 is not set: display one, or no display."]);
+  expect(told([link("JP1", "1–2"), link("SB1", "open")])).toEqual([]);
+  expect(told([link("SB1", "1–2")])).toEqual(["error SB1 in 1–2 hurts: it puts V5 on GND."]);
+  expect(told([link("JP9", "open")])).toEqual([
+    "warning The files name no pins of JP9, a link that is to be set.",
+  ]);
+  const [caps] = told([link("JP1", "1–2", true)]);
+  expect(caps).toBe("warning JP1: a cap closes it, and no line of the bill has any.");
+  const line = {
+    id: "c",
+    refs: [],
+    qty: 1,
+    valueText: "jumper cap 2.54",
+    description: "",
+    mpn: "",
+    dnp: false,
+  };
+  expect(told([link("JP1", "1–2", true)], [line])).toEqual([]);
+  // left open it needs none
+  expect(told([link("JP1", "open", true)])).toEqual([]);
+});

@@ -1,8 +1,9 @@
+import type { Level } from "../../findings.ts";
 import type { MeetStanding } from "../../meet/row.ts";
 import { aboutBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
-import type { Add } from "../document/note.ts";
-import { boardMet, voltsOn } from "../stage/meetings.ts";
+import type { Add, Note } from "../document/note.ts";
+import { type BoardVolts, boardMet, voltsOn } from "../stage/meetings.ts";
 
 /** How it may be put in, in words. */
 export const PUT_IN = {
@@ -74,6 +75,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
           ...about,
         });
     }
+    linkNotes(doc, v, (key, level, text, more) => add("board", key, level, text, { ...more, ...about }));
     for (const f of v.power.findings)
       add(
         "board",
@@ -99,4 +101,43 @@ export function meetNotes(doc: RunDocument, add: Add): void {
         },
       );
   }
+}
+
+const CAP = /\b(jumper|shunt|link|bridging)\s*(cap|plug)?s?\b/i;
+
+/** What of the links hurts, is not set, or wants a piece nobody buys. */
+function linkNotes(
+  doc: RunDocument,
+  v: BoardVolts,
+  add: (key: string, level: Level, text: string, more?: Partial<Note>) => void,
+): void {
+  for (const { row, part, position, hurts } of v.links) {
+    const pin = part?.pins[0];
+    const at = pin ? { at: { layer: pin.layer, x: pin.x, y: pin.y } } : {};
+    if (!part)
+      add(`link ${row.id}`, "warning", `The files name no pins of ${row.ref}, a link that is to be set.`);
+    else if (!position)
+      add(
+        `link ${row.id}`,
+        "warning",
+        `${row.ref} is not set: ${row.positions.map((p) => p.does || p.name).join(", or ")}.`,
+        {
+          do: "Say in which position it goes out; the setting card shows it.",
+          ...at,
+        },
+      );
+    else if (hurts[position.name])
+      add(`link ${row.id}`, "error", `${row.ref} in ${position.name} hurts: ${hurts[position.name]}.`, at);
+  }
+  const caps = v.links.filter((l) => l.row.isCap && l.position?.joins);
+  const isListed = doc.lines.some((l) => !l.dnp && CAP.test(`${l.valueText} ${l.description}`));
+  if (caps.length > 0 && !isListed)
+    add(
+      "link caps",
+      "warning",
+      `${caps.map((l) => l.row.ref).join(", ")}: ${caps.length === 1 ? "a cap closes it" : "caps close them"}, and no line of the bill has any.`,
+      {
+        do: `Add a line of ${caps.length} a board, or set what needs none.`,
+      },
+    );
 }

@@ -8,6 +8,7 @@ import type { FabOptions } from "../../fab/options.ts";
 import type { FitRow } from "../../fit/row.ts";
 import type { Alternate, LibraryPart } from "../../library/part.ts";
 import type { ClassRules } from "../../library/rules.ts";
+import type { LinkRow } from "../../meet/links.ts";
 import type { MeetRow } from "../../meet/row.ts";
 import type { PanelChoice } from "../../panel/choice.ts";
 import type { Placement } from "../../placement/placement.ts";
@@ -252,6 +253,8 @@ export interface RunDocument {
   readonly variants?: readonly Variant[];
   /** What the product's boards must go into, onto or beside. */
   readonly fits?: readonly FitRow[];
+  /** Links of its boards, and how each is set. */
+  readonly links?: readonly LinkRow[];
   /** Connectors of its boards and what is put onto them. */
   readonly meetings?: readonly MeetRow[];
   /** Foils the shop has of the product's boards. */

@@ -1,4 +1,5 @@
 import { type Floating, floatsOf } from "../../meet/floats.ts";
+import { judgeLink, type LinkStanding, maySet, railsByLinks } from "../../meet/links.ts";
 import { powerMap } from "../../meet/power.ts";
 import { judgeMeeting, type MeetRow, type MeetStanding } from "../../meet/row.ts";
 import type { PowerMap, PowerSource } from "../../meet/supplies.ts";
@@ -10,11 +11,8 @@ import type { RunDocument } from "../document/document.ts";
 export const boardMet = (doc: RunDocument, row: Pick<MeetRow, "board">): RunBoard | undefined =>
   row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
 
-/** Every row of a board, held against it as it is now. */
-export const meetingsOn = (doc: RunDocument, board: RunBoard): MeetStanding[] =>
-  (doc.meetings ?? [])
-    .filter((row) => boardMet(doc, row)?.id === board.id)
-    .map((row) => judgeMeeting(row, board.measure));
+const isOn = (doc: RunDocument, board: RunBoard) => (row: Pick<MeetRow, "board">) =>
+  boardMet(doc, row)?.id === board.id;
 
 /** What is known of a board beyond its millimetres: what meets what, what feeds what, what floats. */
 export interface BoardVolts {
@@ -22,6 +20,10 @@ export interface BoardVolts {
   readonly isNamed: boolean;
   readonly connectors: readonly WiredPart[];
   readonly meetings: readonly MeetStanding[];
+  /** Links as they are set for the version that is made. */
+  readonly links: readonly LinkStanding[];
+  /** Parts that may be set by hand and that nobody described. */
+  readonly unset: readonly WiredPart[];
   readonly power: PowerMap;
   readonly floats: readonly Floating[];
 }
@@ -44,6 +46,8 @@ const sourcesOf = (meetings: readonly MeetStanding[]): PowerSource[] =>
 interface Kept {
   readonly lines: RunDocument["lines"];
   readonly rows: RunDocument["meetings"];
+  readonly links: RunDocument["links"];
+  readonly variant: string | undefined;
   readonly volts: BoardVolts;
 }
 // a run is rolled up for every option there is; none of them changes a net
@@ -52,9 +56,12 @@ const kept = new WeakMap<object, Kept>();
 /** What is known of a board's volts. Parts that are not fitted hold nothing and feed nothing. */
 export function voltsOn(doc: RunDocument, board: RunBoard): BoardVolts {
   const old = kept.get(board.measure);
-  if (old && old.lines === doc.lines && old.rows === doc.meetings) return old.volts;
+  const { lines, meetings: rows, links } = doc;
+  const { variant } = doc.choices;
+  if (old && old.lines === lines && old.rows === rows && old.links === links && old.variant === variant)
+    return old.volts;
   const volts = found(doc, board);
-  kept.set(board.measure, { lines: doc.lines, rows: doc.meetings, volts });
+  kept.set(board.measure, { lines, rows, links, variant, volts });
   return volts;
 }
 
@@ -63,11 +70,20 @@ function found(doc: RunDocument, board: RunBoard): BoardVolts {
   const lineOf = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l] as const)));
   const all = wiringOf(board.measure);
   const fitted = all.filter((p) => !lineOf.get(p.ref)?.dnp);
-  const meetings = meetingsOn(doc, board);
+  const links = (doc.links ?? [])
+    .filter(isOn(doc, board))
+    .map((row) => judgeLink(row, fitted, doc.choices.variant));
+  const byLinks = railsByLinks(links);
+  const meetings = (doc.meetings ?? [])
+    .filter(isOn(doc, board))
+    .map((row) => judgeMeeting(row, board.measure, byLinks));
+  const described = new Set(links.map((l) => l.row.ref));
   return {
     isNamed: all.length > 0,
     connectors: all.filter(isConnector),
     meetings,
+    links,
+    unset: fitted.filter((p) => maySet(p) && !described.has(p.ref)),
     power: powerMap(fitted, sourcesOf(meetings), (ref) => lineOf.get(ref)?.valueText ?? ""),
     floats: floatsOf(fitted, (ref) => ({
       value: lineOf.get(ref)?.valueText ?? "",

@@ -14,7 +14,7 @@ import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyFoils } from "../foil/index.ts";
 import { manyHouses, manyHouseVersions, manyMadeUp } from "../house/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
-import { manyMeetings } from "../meeting/index.ts";
+import { manyLinks, manyMeetings } from "../meeting/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
@@ -45,6 +45,7 @@ async function stored(tx: Tx, run: StoredRun) {
     past,
     fits,
     meetings,
+    links,
     places,
     foils,
     guests,
@@ -62,6 +63,7 @@ async function stored(tx: Tx, run: StoredRun) {
     manyPast(tx, run.productId),
     manyFits(tx, run.productId),
     manyMeetings(tx, run.productId),
+    manyLinks(tx, run.productId),
     manyPlaces(tx, run.revisionId),
     manyFoils(tx, run.productId),
     manyGuests(tx, guestIdsOf(run), run.revisionId),
@@ -80,6 +82,7 @@ async function stored(tx: Tx, run: StoredRun) {
     past,
     fits,
     meetings,
+    links,
     places,
     foils,
     guests,
@@ -107,6 +110,7 @@ export async function buildDocument(
     past,
     fits,
     meetings,
+    links,
     places,
     foils,
     guests,
@@ -141,6 +145,7 @@ export async function buildDocument(
       guests,
       fits,
       meetings,
+      links,
       foils,
       variants: variants.map(({ version: _, ...x }) => x),
       library,

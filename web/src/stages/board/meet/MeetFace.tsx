@@ -13,6 +13,7 @@ import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
 import type { BoardView } from "../useBoardView.ts";
+import { Links } from "./Links.tsx";
 import { MeetForm } from "./MeetForm.tsx";
 import { Power } from "./Power.tsx";
 import { Slide, STILL } from "./Slide.tsx";
@@ -61,6 +62,7 @@ export function MeetFace({ view: v }: { view: BoardView }) {
         )}
       </ul>
       <Open parts={open} isLocked={isLocked} onDescribe={setEdited} isFirst={volts.meetings.length === 0} />
+      <Links volts={volts} board={board} />
       {volts.power.rails.length > 0 && (
         <section aria-label="What feeds it" className="mt-6 border-t border-rule pt-4">
           <h2 className="mb-2 text-[17px]">What feeds it</h2>
