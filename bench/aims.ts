@@ -26,6 +26,8 @@ const AIMS: readonly (readonly [RegExp, Aim])[] = [
   [/^two boards of 70,000 objects compared/, { times: 2, by: "own" }],
   [/^the probing list/, { times: 1, by: "own" }],
   [/^twelve holes/, { ms: 1, by: "own" }],
+  [/^what feeds and what floats/, { ms: 20, by: "aims" }],
+  [/^two connectors/, { ms: 2, by: "own" }],
   [/^(pan|zoom)/, { times: 1.05, by: "aims" }],
   [/in every frame, bill of 1,000/, { times: 1.05, by: "aims" }],
   [/^search of .*typing error/, { times: 5, by: "aims" }],

@@ -17,6 +17,7 @@ import { standing } from "./aims.ts";
 import { benchBaskets } from "./basket.ts";
 import { benchCompare } from "./compare.ts";
 import { benchGrid } from "./grid.ts";
+import { benchMeet } from "./meet.ts";
 import { benchPanel } from "./panel.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
@@ -160,6 +161,7 @@ add(
 
 await benchBaskets(add);
 await benchCompare(time, add);
+await benchMeet(time, add);
 await benchPanel(time, add, { path: "kiln-watch-b.zip", bytes: archive });
 
 const { DATABASE_URL, ADMIN_URL } = process.env;

@@ -158,6 +158,7 @@ export {
 } from "./meet/meet.ts";
 export { type HarmlessOrder, harmlessOrder, MOST_ORDERED } from "./meet/order.ts";
 export { type PinText, readPinText, readRange, readVolts } from "./meet/pin-text.ts";
+export { powerMap } from "./meet/power.ts";
 export { type MeetRow, type MeetStanding, proposedPin } from "./meet/row.ts";
 export type { PowerFinding, PowerMap, PowerRail } from "./meet/supplies.ts";
 export { isConnector, type WiredPart, wiringOf } from "./meet/wiring.ts";

@@ -106,7 +106,7 @@ test("supplies come from what is put on; parts that are not fitted hold nothing"
     theirs: row().theirs.slice(0, 2),
   });
   expect(notes(doc([row(all), second], twice))).toEqual([
-    "warning display at J1.1 (5 V) and plug at J2.1 (5 V) both feed V5: between them is nothing.",
+    "error display at J1.1 (5 V) and plug at J2.1 (5 V) both feed V5: between them is nothing.",
   ]);
   // a contact over which this board feeds the other side is no source of its own
   const gives = row({ ...all, ours: [{ pin: "1", kind: "supply", volts: 5 }, ...row().ours.slice(1)] });

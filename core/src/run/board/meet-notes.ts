@@ -80,7 +80,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
       add(
         "board",
         `power ${board.id} ${f.kind} ${f.text.slice(0, 60)}`,
-        f.kind === "cell-fed" ? "error" : "warning",
+        f.kind === "cell-fed" || f.kind === "two-sources" ? "error" : "warning",
         f.text,
         {
           do: f.do,

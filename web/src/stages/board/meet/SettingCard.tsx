@@ -53,6 +53,14 @@ export function SettingCard({ links }: { links: readonly LinkStanding[] }) {
           aria-label={`The board from above with its links: ${links.map((l) => `${l.row.ref} ${l.position?.name ?? "not set"}`).join(", ")}`}
         >
           <path d={path} fill="var(--paper)" stroke="var(--ink-2)" strokeWidth="1.5" fillRule="evenodd" />
+          {(m.nets?.islands ?? []).flatMap((n) =>
+            n.pads
+              .filter((p) => p.layer === "top" && p.pin !== undefined)
+              .map((p) => {
+                const [cx, cy] = at(p.x, p.y);
+                return <circle key={`${p.pin} ${p.x} ${p.y}`} cx={cx} cy={cy} r="1.8" fill="var(--ink-3)" />;
+              }),
+          )}
           {links.map(({ part, position, row }, i) => {
             if (!part) return null;
             const pins = part.pins.map((p) => ({ ...p, spot: at(p.x, p.y) }));
