@@ -144,7 +144,9 @@ const PROCESSES = [
 const isOfThePage = (f: string) =>
   f.startsWith("web/") &&
   (/\/use[A-Z]\w*\.ts$|\.d\.ts$/.test(f) ||
-    /from "(react|swr|@radix-ui)|document\.|window\.|new Worker|postMessage/.test(readFileSync(f, "utf8")));
+    /from "(react|swr|@radix-ui)|document\.|window\.|new Worker|postMessage|fetch\(|sessionStorage/.test(
+      readFileSync(f, "utf8"),
+    ));
 const files = PARTS.flatMap((part) =>
   readdirSync(`${part}/src`, { recursive: true })
     .map((f) => join(part, "src", String(f)).split(sep).join("/"))

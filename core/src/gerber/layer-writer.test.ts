@@ -235,3 +235,15 @@ test("what has too few corners to be drawn is not; one that is said twice is one
   expect([...read(clear.done()).dark]).toEqual([1, 0, 1]);
   expect(areaOf(painted(read(clear.done())))).toBeCloseTo(81 - 9 + 1, 6);
 });
+
+test("a layer that begins with an arc is read back as that arc", () => {
+  const arc = read(
+    "%FSLAX46Y46*%\n%MOMM*%\nG75*\n%ADD10C,0.5*%\nD10*\nX0Y0D02*\nG03X2000000Y2000000I0J2000000D01*\nM02*\n",
+  );
+  const w = new LayerWriter([]);
+  w.copy(arc, { xMm: 1, yMm: 0, turnDeg: 0 });
+  const back = read(w.done());
+  const there = painted(arc).map((r) => posedRing({ xMm: 1, yMm: 0, turnDeg: 0 }, r));
+  expect(areaOf(clipAreas("xor", there, painted(back)).flat())).toBeLessThan(1e-3);
+  expect(areaOf(painted(back))).toBeGreaterThan(1);
+});

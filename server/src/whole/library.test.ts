@@ -133,6 +133,13 @@ test("a lot is free for one run only as far as no other reserved it", async () =
     422,
     `20 of ${line.mpn} are free in this lot, not 21.`,
   ]);
+  // giving one's own free leaves what another has
+  expect((await v.put(`/api/runs/${second.id}/reservations`, { lotId, qty: 20 })).status).toBe(204);
+  expect((await v.put(`/api/runs/${first.id}/reservations`, { lotId, qty: 0 })).status).toBe(204);
+  const reserved = ((await v.get("/api/lots")).body as LotRow[])[0]!.reserved;
+  expect(reserved.map((x) => x.qty)).toEqual([20]);
+  await v.put(`/api/runs/${second.id}/reservations`, { lotId, qty: 0 });
+  await v.put(`/api/runs/${first.id}/reservations`, { lotId, qty: 30 });
   // two at once cannot both have the rest
   const both = await Promise.all(
     [first, second].map((r) => v.put(`/api/runs/${r.id}/reservations`, { lotId, qty: 40 })),

@@ -67,4 +67,6 @@ test("a figure says which way it went, and what the house makes of it only where
   expect(figure({ levelWas: "fine", levelNow: "fine" })).toBe("0.2 → 0.1 mm, worse");
   const { was: _, ...fresh } = { key: "k", label: "layers", unit: "layers" as const, was: 0, now: 4 };
   expect(figureWords(fresh)).toBe("none → 4");
+  const ratio = { key: "r", label: "thickness to hole", unit: "ratio" as const, was: 5.3334, now: 8 };
+  expect(figureWords(ratio)).toBe("5.3334 → 8");
 });

@@ -1,0 +1,32 @@
+import { test } from "@jest/globals";
+import * as contract from "@kobbin/contract";
+import { type AnyObjectSchema, isSchema, type SchemaDescription } from "yup";
+import { expectKept } from "../../../core/test/kept.ts";
+
+/** A field of a body in one line: what it is and every bound it has; what is below it after. */
+function told(d: SchemaDescription, under: string): string[] {
+  const bounds = d.tests
+    .flatMap((t) => Object.entries(t.params ?? {}).map(([k, v]) => `${t.name} ${k} ${v}`))
+    .filter((t) => !/^(required|typeError)/.test(t));
+  const line = [d.type, d.optional ? "may be left out" : "", d.nullable ? "or null" : "", ...bounds].filter(
+    Boolean,
+  );
+  const inside = "fields" in d ? (d.fields as Record<string, SchemaDescription>) : {};
+  const item = "innerType" in d && d.innerType ? told(d.innerType as SchemaDescription, `${under}[]`) : [];
+  return [
+    `${under}: ${line.join(", ")}`,
+    ...item,
+    ...Object.entries(inside).flatMap(([key, f]) => told(f, `${under}.${key}`)),
+  ];
+}
+
+test("every field of every request: what it is, and how much of it is taken", () => {
+  const bodies = Object.entries(contract).filter(([, v]) => isSchema(v)) as [string, AnyObjectSchema][];
+  const lines = bodies
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([name, body]) => told(body.describe(), name));
+  const look = "a bound that moved: what pages and scripts may send, and what the database then holds";
+  const half = bodies.length > 0 ? lines.findIndex((l) => l.startsWith("o")) : 0;
+  expectKept(new URL("golden/bodies-a.txt", import.meta.url), look, lines.slice(0, half));
+  expectKept(new URL("golden/bodies-o.txt", import.meta.url), look, lines.slice(half));
+});
