@@ -131,6 +131,7 @@ export {
 } from "./library/part.ts";
 export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
+export { type Decoupled, NEAR_MM } from "./meet/decoupling.ts";
 export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
   type LinkPosition,

@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import type { FitBody } from "@kobbin/contract";
+import type { FitBody, MeetBody } from "@kobbin/contract";
 import { AppError, firstChoices } from "@kobbin/core";
 import { alone, one, withTransaction, withWorkshop } from "./db/tx.ts";
 import { fillLibrary } from "./demo-library.ts";
@@ -9,6 +9,7 @@ import { answerAsk } from "./jobs/feeds.ts";
 import { computeFigures } from "./jobs/figures.ts";
 import { insertFit } from "./resources/fit/index.ts";
 import { manyHouses } from "./resources/house/index.ts";
+import { insertMeeting } from "./resources/meeting/index.ts";
 import { addRevision } from "./resources/product/index.ts";
 import { insertRun, manyBoards } from "./resources/run/index.ts";
 import { createShop, fetchStandIns, oneShop } from "./resources/shop/index.ts";
@@ -139,6 +140,7 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
   await recordChange(deps.pool, by, async (tx, change) => {
     change.says("what the boards must fit is written down");
     for (const f of WATCH_FITS) await insertFit(tx, first.productId, f);
+    for (const m of WATCH_MEETS) await insertMeeting(tx, first.productId, m);
     for (const f of CARD_FITS) await insertFit(tx, card.productId, f);
   });
   await fillLibrary(deps, by, first.revisionId, second.revisionId);
@@ -203,6 +205,55 @@ const WATCH_FITS: readonly FitBody[] = [
   {
     label: "Board under the lid",
     spec: { kind: "stack", boards: 1, spacers: [{ mm: 12, tolMm: 0.1 }], gapMm: 14, gapTolMm: 0.12 },
+  },
+];
+/** What is put onto the Kiln Watch: its supply, and the display it was drawn for. */
+const WATCH_MEETS: readonly MeetBody[] = [
+  {
+    ref: "J1",
+    other: "wall supply",
+    spec: {
+      ours: [
+        { pin: "1", kind: "input", takesV: [4.5, 5.5] },
+        { pin: "2", kind: "ground" },
+      ],
+      theirs: [
+        { pin: "1", kind: "supply", volts: 5, net: "+" },
+        { pin: "2", kind: "ground", net: "−" },
+      ],
+      meant: [
+        ["1", "1"],
+        ["2", "2"],
+      ],
+      stopped: ["turned", "shifted"],
+      stopBy: "two-way plug with a latch",
+    },
+  },
+  {
+    ref: "J5",
+    other: "display, first edition",
+    spec: {
+      ours: [
+        { pin: "1", kind: "ground" },
+        { pin: "2", kind: "supply", volts: 3.3 },
+        { pin: "3", kind: "both", takesV: [-0.3, 3.6] },
+        { pin: "4", kind: "both", takesV: [-0.3, 3.6] },
+      ],
+      theirs: [
+        { pin: "1", kind: "ground", net: "GND" },
+        { pin: "2", kind: "input", takesV: [3, 3.6], net: "VCC" },
+        { pin: "3", kind: "both", takesV: [-0.3, 3.6], net: "SDA" },
+        { pin: "4", kind: "both", takesV: [-0.3, 3.6], net: "SCL" },
+      ],
+      meant: [
+        ["1", "1"],
+        ["2", "2"],
+        ["3", "3"],
+        ["4", "4"],
+      ],
+      stopped: ["shifted"],
+      stopBy: "shroud",
+    },
   },
 ];
 /** A socket that only an exact house's boards always go into, and the way its contacts may slip. */

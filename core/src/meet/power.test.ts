@@ -1,4 +1,5 @@
 import { describe, expect, test } from "@jest/globals";
+import { decouplingOf } from "./decoupling.ts";
 import { floatsOf } from "./floats.ts";
 import { powerMap } from "./power.ts";
 import { proposedPin, voltsOfName } from "./row.ts";
@@ -126,4 +127,36 @@ test("volts a name says, and no more than it says", () => {
   expect(proposedPin({ pin: "1", name: "AGND" })).toEqual({ pin: "1", kind: "ground", net: "AGND" });
   expect(proposedPin({ pin: "2", name: "SDA" })).toEqual({ pin: "2", net: "SDA" });
   expect(proposedPin({ pin: "3" })).toEqual({ pin: "3" });
+});
+
+test("capacitors by a chip's supply: those to ground and near, the nearest first; a light has no supply to hold", () => {
+  const at = (part: WiredPart, x: number): WiredPart => ({
+    ...part,
+    pins: part.pins.map((p) => ({ ...p, x })),
+  });
+  const parts = wired(
+    "U1: V5 GND V5 OUT",
+    "C1: V5 GND",
+    "C2: GND V5",
+    "C3: V5 OUT",
+    "C4: V5 GND",
+    "D1: V5 GND",
+  );
+  const [u1, ...rest] = parts as [WiredPart, ...WiredPart[]];
+  // pins of U1 stand at 0 and 2: C1 is 7 away, C2 2, C3 is to no ground, C4 9
+  const placed = [u1, ...rest.map((p, i) => at(p, [9, 4, 0, 11, 0][i]!))];
+  expect(decouplingOf(placed)).toEqual([
+    {
+      ref: "U1",
+      net: "V5",
+      pins: 2,
+      by: [
+        { ref: "C2", mm: 2 },
+        { ref: "C1", mm: 7 },
+      ],
+      at: { x: 0, y: 0 },
+    },
+  ]);
+  expect(decouplingOf([u1, at(rest[0]!, 10)])[0]!.by).toEqual([{ ref: "C1", mm: 8 }]);
+  expect(decouplingOf(wired("U2: V5 OUT IN"))).toEqual([]);
 });

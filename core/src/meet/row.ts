@@ -43,13 +43,18 @@ export type ByLinks = ReadonlyMap<number, { readonly name: string; readonly by: 
  */
 function pinsNow(part: WiredPart, said: readonly Pin[], links: ByLinks): Pin[] {
   const known = new Map(said.map((p) => [p.pin, p]));
-  return part.pins.map(({ pin, name, net }) => {
-    const { net: _, ...facts } = known.get(pin) ?? { pin };
-    const link = facts.kind === undefined ? links.get(net) : undefined;
-    if (link)
-      return { ...facts, ...proposedPin({ pin, name: link.name }), net: `${link.name} by ${link.by}` };
-    return { ...facts, ...(name === undefined ? {} : { net: name }) };
-  });
+  // places go by the list where pins have no numbers: in the order in which they were said
+  const order = new Map(said.map((p, i) => [p.pin, i]));
+  const at = (p: WiredPin) => order.get(p.pin) ?? said.length;
+  return [...part.pins]
+    .sort((a, b) => at(a) - at(b))
+    .map(({ pin, name, net }) => {
+      const { net: _, ...facts } = known.get(pin) ?? { pin };
+      const link = facts.kind === undefined ? links.get(net) : undefined;
+      if (link)
+        return { ...facts, ...proposedPin({ pin, name: link.name }), net: `${link.name} by ${link.by}` };
+      return { ...facts, ...(name === undefined ? {} : { net: name }) };
+    });
 }
 
 /** Holds a row against the board: nets are the board's, what nobody described is not known. */

@@ -18,7 +18,16 @@ const measured = (pins: Readonly<Record<string, string>>): Measure => {
   }));
   return { ...madeMeasure(), nets: { count: names.length, islands } };
 };
-const PINS = { "J1.1": "V5", "J1.2": "GND", "J1.3": "SIG", "U1.1": "V5", "U1.2": "GND", "U1.3": "SIG" };
+const PINS = {
+  "J1.1": "V5",
+  "J1.2": "GND",
+  "J1.3": "SIG",
+  "U1.1": "V5",
+  "U1.2": "GND",
+  "U1.3": "SIG",
+  "C1.1": "V5",
+  "C1.2": "GND",
+};
 const row = (more: Partial<MeetRow> = {}): MeetRow => ({
   id: "m",
   ref: "J1",
@@ -171,4 +180,35 @@ test("links that are not set, that hurt, or whose caps nobody buys", () => {
   expect(told([link("JP1", "1–2", true)], [line])).toEqual([]);
   // left open it needs none
   expect(told([link("JP1", "open", true)])).toEqual([]);
+});
+
+test("a chip whose supply no capacitor stands by is told, by its net", () => {
+  const { "C1.1": _, ...less } = PINS;
+  expect(notes(doc([], less))).toEqual([
+    "remark No capacitor to ground stands within 8 mm of the supply of U1 (V5).",
+  ]);
+  expect(notes(doc([]))).toEqual([]);
+});
+
+test("pins that have no numbers lie in the order in which they were said, not in the board's", () => {
+  const pins = { "P1.A1": "V5", "P1.A2": "SIG", "P1.B1": "GND", "P1.B2": "SIG2" };
+  const contact = (pin: string, kind: string) => ({ pin, kind, ...(kind === "supply" ? { volts: 5 } : {}) });
+  const list = [
+    contact("A1", "supply"),
+    contact("A2", "open"),
+    contact("B2", "open"),
+    contact("B1", "ground"),
+  ];
+  const card = row({ ref: "P1", ours: list as never, theirs: list as never, rows: 2, numbering: "ring" });
+  const d = doc([card], pins);
+  const [standing] = voltsOn(d, d.boards[0]!).meetings;
+  expect(standing!.ours.map((p) => p.pin)).toEqual(["A1", "A2", "B2", "B1"]);
+  // supply lies opposite ground: with its rows exchanged one meets the other
+  expect(standing!.modes.map((m) => [m.mode, m.verdict])).toEqual([
+    ["meant", "fine"],
+    ["turned", "idle"],
+    ["mirrored", "damage"],
+    ["shifted", "idle"],
+    ["shifted", "idle"],
+  ]);
 });

@@ -1,4 +1,5 @@
 import type { Level } from "../../findings.ts";
+import { NEAR_MM } from "../../meet/decoupling.ts";
 import type { MeetStanding } from "../../meet/row.ts";
 import { aboutBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -85,6 +86,20 @@ export function meetNotes(doc: RunDocument, add: Add): void {
         {
           do: f.do,
           ...(f.at ? { at: { layer: "top", ...f.at } } : {}),
+          ...about,
+        },
+      );
+    const bare = v.decoupling.filter((d) => d.by.length === 0);
+    const [bareOne] = bare;
+    if (bareOne)
+      add(
+        "board",
+        `decoupling ${board.id}`,
+        "remark",
+        `No capacitor to ground stands within ${NEAR_MM} mm of the supply of ${bare.map((d) => `${d.ref} (${d.net})`).join(", ")}.`,
+        {
+          do: "Look into the data sheet what it wants beside it.",
+          at: { layer: "top", ...bareOne.at },
           ...about,
         },
       );

@@ -1,3 +1,4 @@
+import { type Decoupled, decouplingOf } from "../../meet/decoupling.ts";
 import { type Floating, floatsOf } from "../../meet/floats.ts";
 import { judgeLink, type LinkStanding, maySet, railsByLinks } from "../../meet/links.ts";
 import { powerMap } from "../../meet/power.ts";
@@ -26,6 +27,8 @@ export interface BoardVolts {
   readonly unset: readonly WiredPart[];
   readonly power: PowerMap;
   readonly floats: readonly Floating[];
+  /** Capacitors that stand by each chip's supply. */
+  readonly decoupling: readonly Decoupled[];
 }
 
 /** What feeds a board from outside: a supply of what is put onto one of its connectors, where it meets it as meant. */
@@ -85,6 +88,7 @@ function found(doc: RunDocument, board: RunBoard): BoardVolts {
     links,
     unset: fitted.filter((p) => maySet(p) && !described.has(p.ref)),
     power: powerMap(fitted, sourcesOf(meetings), (ref) => lineOf.get(ref)?.valueText ?? ""),
+    decoupling: decouplingOf(fitted),
     floats: floatsOf(fitted, (ref) => ({
       value: lineOf.get(ref)?.valueText ?? "",
       description: [lineOf.get(ref)?.description, lineOf.get(ref)?.mpn].filter(Boolean).join(" "),

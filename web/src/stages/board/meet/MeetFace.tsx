@@ -1,11 +1,4 @@
-import {
-  type Floating,
-  harmlessOrder,
-  type MeetStanding,
-  type MetMode,
-  voltsOn,
-  type WiredPart,
-} from "@kobbin/core";
+import { harmlessOrder, type MeetStanding, type MetMode, voltsOn, type WiredPart } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { removeMeeting } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -13,6 +6,7 @@ import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
 import type { BoardView } from "../useBoardView.ts";
+import { Decoupling, Floats, Told } from "./Found.tsx";
 import { Links } from "./Links.tsx";
 import { MeetForm } from "./MeetForm.tsx";
 import { Power } from "./Power.tsx";
@@ -70,6 +64,7 @@ export function MeetFace({ view: v }: { view: BoardView }) {
           <Told list={volts.power.findings} />
         </section>
       )}
+      <Decoupling list={volts.decoupling} />
       <Floats floats={volts.floats} onShow={v.show} />
     </section>
   );
@@ -177,7 +172,7 @@ function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typ
           {s.modes.map((m) => (
             <tr key={`${m.mode} ${m.by}`}>
               <td>
-                <button type="button" className="quiet-link" onClick={() => onPut(putOf(m, rows))}>
+                <button type="button" className="quiet-link text-left" onClick={() => onPut(putOf(m, rows))}>
                   {m.mode === "shifted" ? `one place to the ${m.by === 1 ? "right" : "left"}` : ASIDE[m.mode]}
                 </button>
               </td>
@@ -258,55 +253,6 @@ function Open({
           </li>
         ))}
       </ul>
-    </section>
-  );
-}
-
-function Told({
-  list,
-}: {
-  list: readonly { readonly text: string; readonly do: string; readonly kind: string }[];
-}) {
-  if (list.length === 0) return null;
-  return (
-    <ul className="mt-2 max-w-[90ch] text-[14.5px]">
-      {list.map((f) => (
-        <li key={f.text} className="py-1">
-          <span className={f.kind === "cell-fed" || f.kind === "two-sources" ? "text-stop" : "text-look"}>
-            {f.text}
-          </span>{" "}
-          {f.do}
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-/** Control inputs that nothing holds. */
-function Floats({ floats, onShow }: { floats: readonly Floating[]; onShow: BoardView["show"] }) {
-  return (
-    <section aria-label="What floats" className="mt-6 border-t border-rule pt-4">
-      <h2 className="mb-1 text-[17px]">What floats</h2>
-      {floats.length === 0 ? (
-        <p className="text-[14.5px] text-ink-2">
-          Every gate, enable and reset that the names tell is held to a rail by a resistor.
-        </p>
-      ) : (
-        <ul className="max-w-[90ch] text-[14.5px]">
-          {floats.map((f) => (
-            <li key={`${f.ref}.${f.pin}`} className="py-1">
-              {f.text} {f.do}{" "}
-              <button
-                type="button"
-                className="quiet-link"
-                onClick={() => onShow({ layer: "top", ...f.at }, `float ${f.ref}`)}
-              >
-                show
-              </button>
-            </li>
-          ))}
-        </ul>
-      )}
     </section>
   );
 }

@@ -17,7 +17,13 @@ test("a connector that is begun: ground by its name, a supply's volts but not wh
     ["2", "2", ""],
     ["3", "3", ""],
   ]);
-  expect(newDraft({ ref: "P1", pins: [pin("A1", "V5"), pin("B1", "GND")] })).toMatchObject({ rows: 2 });
+  // a letter a side: down one, up the other, so that equal numbers lie opposite each other
+  const card = newDraft({ ref: "P1", pins: ["A1", "A2", "B1", "B2"].map((p) => pin(p, "N")) });
+  expect([card.rows, card.numbering, card.ours.map((p) => p.pin)]).toEqual([
+    2,
+    "ring",
+    ["A1", "A2", "B2", "B1"],
+  ]);
 });
 
 test("their pins are meant for ours of the same name, else of the same place", () => {

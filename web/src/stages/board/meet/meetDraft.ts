@@ -56,25 +56,29 @@ const draftPin = (p: Pin, more: Partial<DraftPin> = {}): DraftPin => ({
   ...more,
 });
 
-/** Two rows are numbered across where the names say so: a letter a side. */
+/** A letter a side, as card edges have it: down one side and up the other, so that equal numbers lie opposite. */
 const lettered = (part: WiredPart) => part.pins.every((p) => /^[AB]\d+$/.test(p.pin));
+const downAndUp = (part: WiredPart) => {
+  const side = (letter: string) => part.pins.filter((p) => p.pin.startsWith(letter));
+  return [...side("A"), ...side("B").reverse()];
+};
 
 /** A connector nobody described yet: its pins, what their nets' names say, and as many of the other side. */
 export function newDraft(part: WiredPart): MeetDraft {
-  const ours = part.pins.map((p) => {
+  const isPaired = lettered(part);
+  const ours = (isPaired ? downAndUp(part) : part.pins).map((p) => {
     const { kind, ...rest } = proposedPin(p);
     // whether a supply is given or taken no name tells
     const known = kind === "ground" ? { kind } : {};
     return draftPin({ ...rest, ...known }, { isProposed: kind !== undefined });
   });
-  const isPaired = lettered(part);
   return {
     ref: part.ref,
     other: "",
     ours,
     theirs: ours.map((p) => ({ ...EMPTY, pin: p.pin, to: p.pin })),
     rows: isPaired ? 2 : 1,
-    numbering: isPaired ? "zigzag" : "line",
+    numbering: isPaired ? "ring" : "line",
     stopped: [],
     stopBy: "",
   };
