@@ -61,46 +61,9 @@ export function SettingCard({ links }: { links: readonly LinkStanding[] }) {
                 return <circle key={`${p.pin} ${p.x} ${p.y}`} cx={cx} cy={cy} r="1.8" fill="var(--ink-3)" />;
               }),
           )}
-          {links.map(({ part, position, row }, i) => {
-            if (!part) return null;
-            const pins = part.pins.map((p) => ({ ...p, spot: at(p.x, p.y) }));
-            const joined = (position?.joins ?? []).map((pin) => pins.find((p) => p.pin === pin)?.spot);
-            const [a, b] = joined;
-            const [lx, ly] = pins[0]!.spot;
-            return (
-              <g key={row.id}>
-                {a && b && (
-                  <path
-                    d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`}
-                    stroke="var(--metal)"
-                    strokeWidth="9"
-                    strokeLinecap="round"
-                  />
-                )}
-                {pins.map((p) => (
-                  <circle
-                    key={p.pin}
-                    cx={p.spot[0]}
-                    cy={p.spot[1]}
-                    r="4"
-                    fill="var(--sheet)"
-                    stroke="var(--ink)"
-                    strokeWidth="1.6"
-                  />
-                ))}
-                <text
-                  x={lx < w / 2 ? lx + 14 : lx - 14}
-                  y={ly - 12}
-                  textAnchor={lx < w / 2 ? "start" : "end"}
-                  fontSize="15"
-                  fontWeight="700"
-                  fill="var(--ink)"
-                >
-                  {i + 1}
-                </text>
-              </g>
-            );
-          })}
+          {links.map((link, i) => (
+            <Drawn key={link.row.id} link={link} number={i + 1} at={at} width={w} />
+          ))}
         </svg>
         <ol className="text-[14.5px]">
           {links.map(({ row, position }, i) => (
@@ -126,5 +89,57 @@ export function SettingCard({ links }: { links: readonly LinkStanding[] }) {
         </ol>
       </div>
     </section>
+  );
+}
+
+/** A link on the board: its places, the bar of what is joined, and its number. */
+function Drawn({
+  link: { part, position },
+  number,
+  at,
+  width,
+}: {
+  link: LinkStanding;
+  number: number;
+  at: (x: number, y: number) => readonly [number, number];
+  width: number;
+}) {
+  if (!part) return null;
+  const pins = part.pins.map((p) => ({ ...p, spot: at(p.x, p.y) }));
+  const joined = (position?.joins ?? []).map((pin) => pins.find((p) => p.pin === pin)?.spot);
+  const [a, b] = joined;
+  const [lx, ly] = pins[0]!.spot;
+  return (
+    <g>
+      {a && b && (
+        <path
+          d={`M${a[0]} ${a[1]}L${b[0]} ${b[1]}`}
+          stroke="var(--metal)"
+          strokeWidth="9"
+          strokeLinecap="round"
+        />
+      )}
+      {pins.map((p) => (
+        <circle
+          key={p.pin}
+          cx={p.spot[0]}
+          cy={p.spot[1]}
+          r="4"
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth="1.6"
+        />
+      ))}
+      <text
+        x={lx < width / 2 ? lx + 14 : lx - 14}
+        y={ly - 12}
+        textAnchor={lx < width / 2 ? "start" : "end"}
+        fontSize="15"
+        fontWeight="700"
+        fill="var(--ink)"
+      >
+        {number}
+      </text>
+    </g>
   );
 }
