@@ -51,7 +51,6 @@ const LONG = {
   "web/src/proof/ListTable.tsx ListTable": [130, "one table"],
   "web/src/stages/fab/Houses.tsx Houses": [128, YET],
   "web/src/run/Margin.tsx NoteRow": [127, YET],
-  "web/src/stages/assemble/AssemblePage.tsx AssemblePage": [126, YET],
 };
 
 const problems = [];

@@ -226,6 +226,15 @@ export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
+export {
+  type Crossing,
+  crossingsOf,
+  type HardPart,
+  hardestParts,
+  type Route,
+  type RouteCurve,
+  routesOf,
+} from "./run/assemble/routes.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";

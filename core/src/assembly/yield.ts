@@ -60,6 +60,16 @@ export interface CountedPart extends PartShape {
 export const REPAIRABLE = 0.92;
 export const LOST = 0.005;
 
+/** Expected defects of a part on one board: of its joints, of placing it, and once more where it may sit the wrong way round. */
+export function defectsOf(p: CountedPart): { readonly joints: number; readonly placing: number } {
+  if (p.kind === "loose" || p.count === 0) return { joints: 0, placing: 0 };
+  const placing = (p.count * PLACEMENT_DPMO[p.placing ?? p.method]) / 1e6;
+  return {
+    joints: (p.count * p.joints * JOINT_DPMO[p.kind][p.method]) / 1e6,
+    placing: p.isPolarised ? 2 * placing : placing,
+  };
+}
+
 /**
  * Defect model: λ = Σ n·d/10⁶ over joints, placements and polarised placements; FPY = e^(−λ); share repairable r 0.92,
  * loss h 0.005; diagnosis 6 min per failing board (domain.md 7.4).
@@ -71,16 +81,10 @@ export function estimateYield(
 ): YieldEstimate {
   let lambda = 0;
   let minutes = 0;
-  const add = (n: number, dpmo: number, each: number) => {
-    lambda += (n * dpmo) / 1e6;
-    minutes += ((n * dpmo) / 1e6) * each;
-  };
   for (const p of parts) {
-    if (p.kind === "loose" || p.count === 0) continue;
-    add(p.count * p.joints, JOINT_DPMO[p.kind][p.method], REWORK_MIN[p.kind]);
-    const placing = PLACEMENT_DPMO[p.placing ?? p.method];
-    add(p.count, placing, 5);
-    if (p.isPolarised) add(p.count, placing, 5);
+    const { joints, placing } = defectsOf(p);
+    lambda += joints + placing;
+    minutes += joints * REWORK_MIN[p.kind] + placing * 5;
   }
   const firstPass = Math.exp(-lambda);
   return {

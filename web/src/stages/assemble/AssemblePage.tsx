@@ -4,31 +4,20 @@ import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
+import { Fold } from "../../ui/Fold.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { count, fixed, signed, typedNumber } from "../../ui/text/format.ts";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
 import { OwnWork } from "./OwnWork.tsx";
+import { Hardest, Routes } from "./Routes.tsx";
 import { startSum } from "./startSum.ts";
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 export function AssemblePage() {
   const { doc, result: r, effects, change, isLocked } = useRun();
   const spare = r.start - doc.goodBoards;
-  const onBoard = r.parts.filter((p) => p.kind !== "loose");
-  const kinds = [...new Set(onBoard.map((p) => p.kind))].map((kind) => {
-    const of = onBoard.filter((p) => p.kind === kind);
-    return {
-      kind,
-      lines: of.map((p) => p.line.id).join(" "),
-      pieces: of.reduce((n, p) => n + p.count, 0),
-      joints: of.reduce((n, p) => n + p.count * p.joints, 0),
-      methods: [...new Set(of.map((p) => p.method))],
-    };
-  });
-  const lost = r.needs.reduce((n, x) => n + x.lost, 0);
-  const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
   const unit = unitOf(doc);
   return (
     <section>
@@ -83,6 +72,13 @@ export function AssemblePage() {
               change({ confidence: Number(v) }, `${Math.round(Number(v) * 100)} % sure of enough`)
             }
           />
+          <Fold
+            id="routes"
+            title="Side by side, and from how many on"
+            verdict="every way at this quantity, and over quantity"
+          >
+            <Routes />
+          </Fold>
           <div className="border-t border-rule" />
         </div>
       )}
@@ -97,45 +93,67 @@ export function AssemblePage() {
             <Numbers />
           </section>
         </div>
-        <section aria-labelledby="kinds">
-          <h2 id="kinds" className="mb-1">
-            What there is to solder
-          </h2>
-          <table className="rows w-full">
-            <thead>
-              <tr>
-                <th>Kind</th>
-                <th className="text-right">Pieces</th>
-                <th className="text-right">Joints</th>
-                <th>By</th>
-              </tr>
-            </thead>
-            <tbody>
-              {kinds.map((k) => (
-                <tr key={k.kind} data-lines={k.lines}>
-                  <td>{KIND_WORDS[k.kind]}</td>
-                  <td className="num text-right">{k.pieces}</td>
-                  <td className="num text-right">{k.joints}</td>
-                  <td className="text-[14px] text-ink-2">
-                    {k.methods.map((m) => ({ iron: "iron", stencil: "paste", house: "house" })[m]).join(", ")}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <p className="mt-2 text-[14px] text-ink-2">
-            Bought over for what gets lost: <span className="num">{lost}</span> pieces. By hand:{" "}
-            {byHand.length === 0
-              ? "nothing"
-              : byHand
-                  .flatMap((p) => p.line.refs)
-                  .sort(compareRefs)
-                  .join(" ")}
-            .
-          </p>
-          <Directions />
-        </section>
+        <ToSolder />
       </div>
+    </section>
+  );
+}
+
+/** What there is to solder, by kind, and the hardest of it. */
+function ToSolder() {
+  const { result: r } = useRun();
+  const onBoard = r.parts.filter((p) => p.kind !== "loose");
+  const kinds = [...new Set(onBoard.map((p) => p.kind))].map((kind) => {
+    const of = onBoard.filter((p) => p.kind === kind);
+    return {
+      kind,
+      lines: of.map((p) => p.line.id).join(" "),
+      pieces: of.reduce((n, p) => n + p.count, 0),
+      joints: of.reduce((n, p) => n + p.count * p.joints, 0),
+      methods: [...new Set(of.map((p) => p.method))],
+    };
+  });
+  const lost = r.needs.reduce((n, x) => n + x.lost, 0);
+  const byHand = r.parts.filter((p) => p.method === "iron" && p.kind !== "loose");
+  return (
+    <section aria-labelledby="kinds">
+      <h2 id="kinds" className="mb-1">
+        What there is to solder
+      </h2>
+      <table className="rows w-full">
+        <thead>
+          <tr>
+            <th>Kind</th>
+            <th className="text-right">Pieces</th>
+            <th className="text-right">Joints</th>
+            <th>By</th>
+          </tr>
+        </thead>
+        <tbody>
+          {kinds.map((k) => (
+            <tr key={k.kind} data-lines={k.lines}>
+              <td>{KIND_WORDS[k.kind]}</td>
+              <td className="num text-right">{k.pieces}</td>
+              <td className="num text-right">{k.joints}</td>
+              <td className="text-[14px] text-ink-2">
+                {k.methods.map((m) => ({ iron: "iron", stencil: "paste", house: "house" })[m]).join(", ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 text-[14px] text-ink-2">
+        Bought over for what gets lost: <span className="num">{lost}</span> pieces. By hand:{" "}
+        {byHand.length === 0
+          ? "nothing"
+          : byHand
+              .flatMap((p) => p.line.refs)
+              .sort(compareRefs)
+              .join(" ")}
+        .
+      </p>
+      <Hardest />
+      <Directions />
     </section>
   );
 }

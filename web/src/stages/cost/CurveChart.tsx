@@ -1,20 +1,8 @@
 import type { CurvePoint } from "@kobbin/core";
-import {
-  Chart,
-  LinearScale,
-  LineController,
-  LineElement,
-  LogarithmicScale,
-  PointElement,
-  Tooltip,
-} from "chart.js";
 import { useEffect, useRef } from "react";
+import { Chart, quantityScales, token } from "../../ui/quantityChart.ts";
 import { amount } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
-
-Chart.register(LineController, LineElement, PointElement, LogarithmicScale, LinearScale, Tooltip);
-
-const token = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
 /** Cost per good board over quantity, both on logarithmic rules; the run's own quantity marked. */
 export function CurveChart({
@@ -33,8 +21,6 @@ export function CurveChart({
   const theme = useTheme();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the theme's tokens are read when it changes
   useEffect(() => {
-    const font = { family: "Commit Mono", size: 12 };
-    const text = { family: "Atkinson Hyperlegible Next Variable", size: 13 };
     const chart = new Chart(canvas.current!, {
       type: "line",
       data: {
@@ -57,33 +43,7 @@ export function CurveChart({
       options: {
         animation: false,
         maintainAspectRatio: false,
-        scales: {
-          x: {
-            type: "logarithmic",
-            title: { display: true, text: `good ${unit}s`, color: token("--ink-2"), font: text },
-            ticks: {
-              autoSkip: false,
-              maxRotation: 0,
-              color: token("--ink-2"),
-              font,
-              callback: (v) =>
-                [1, 2, 5].includes(Number(String(v)[0])) && /^[125]0*$/.test(String(v)) ? String(v) : "",
-            },
-            grid: { color: token("--grid") },
-          },
-          y: {
-            type: "logarithmic",
-            title: { display: true, text: `${currency} each`, color: token("--ink-2"), font: text },
-            ticks: {
-              autoSkip: false,
-              maxRotation: 0,
-              color: token("--ink-2"),
-              font,
-              callback: (v) => (/^[125]0*$|^0?\.[125]0*$/.test(String(v)) ? String(v) : ""),
-            },
-            grid: { color: token("--grid") },
-          },
-        },
+        scales: quantityScales(`good ${unit}s`, `${currency} each`),
         plugins: {
           legend: { display: false },
           tooltip: {

@@ -1,0 +1,136 @@
+import type { Method } from "../../assembly/method.ts";
+import { type CountedPart, defectsOf } from "../../assembly/yield.ts";
+import type { RunAssembly, RunDocument } from "../document/document.ts";
+import type { LinePart } from "../document/parts.ts";
+import type { RunResult } from "../stage/result.ts";
+
+/** One way of getting a run's boards soldered, whole. */
+export interface Route {
+  /** iron, stencil, or house:<id>, with :all where it solders what goes through too. */
+  readonly key: string;
+  readonly label: string;
+  readonly assembly: RunAssembly;
+  readonly isOwn: boolean;
+  /** Why it cannot be. */
+  readonly cannot?: string;
+}
+
+/** The ways there are for this run: by iron, by foil and plate, at each house that assembles, with hand parts here or there. */
+export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "assembly">): Route[] {
+  const { assembly } = doc;
+  const hasHandParts = base.parts.some(
+    (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
+  );
+  const hasPaste = doc.boards.every((b) => Object.values(b.measure.paste).some((p) => p.count > 0));
+  const makers = (doc.houses ?? []).filter((h) => h.assembly);
+  return [
+    {
+      key: "iron",
+      label: "own iron, part by part",
+      assembly: { ...assembly, method: "iron" },
+      isOwn: assembly.method === "iron",
+    },
+    {
+      key: "stencil",
+      label: "own stencil and hot plate",
+      assembly: { ...assembly, method: "stencil" },
+      isOwn: assembly.method === "stencil",
+      ...(hasPaste ? {} : { cannot: "there is no paste layer" }),
+    },
+    ...makers.flatMap((h) =>
+      (hasHandParts ? (["here", "house"] as const) : (["here"] as const)).map(
+        (handParts): Route => ({
+          key: handParts === "here" ? `house:${h.id}` : `house:${h.id}:all`,
+          label: !hasHandParts
+            ? `${h.name} places`
+            : handParts === "here"
+              ? `${h.name} places, hand parts stay here`
+              : `${h.name} solders all`,
+          assembly: { ...assembly, method: "house", house: h.id, handParts },
+          isOwn:
+            assembly.method === "house" &&
+            base.assembly?.house.id === h.id &&
+            (!hasHandParts || (assembly.handParts ?? "here") === handParts),
+          ...(doc.placements.length === 0 ? { cannot: "there is no placement file" } : {}),
+        }),
+      ),
+    ),
+  ];
+}
+
+/** Lines that make the most of the expected defects. */
+export interface HardPart {
+  readonly line: string;
+  readonly refs: readonly string[];
+  /** Of all expected defects of a board. */
+  readonly share: number;
+  /** Expected defects a board, as it is soldered now. */
+  readonly defects: number;
+  readonly joints: number;
+  readonly kind: LinePart["kind"];
+  readonly isPolarised: boolean;
+  /** What its defects would be by each way to solder. */
+  readonly by: Readonly<Record<Method, number>>;
+}
+
+const expected = (p: CountedPart): number => {
+  const { joints, placing } = defectsOf(p);
+  return joints + placing;
+};
+
+/** Lines by their share of the expected defects, the hardest first. */
+export function hardestParts(parts: readonly LinePart[], most = 10): HardPart[] {
+  const all = parts.reduce((sum, p) => sum + expected(p), 0);
+  if (all === 0) return [];
+  const as = (p: LinePart, method: Method) => {
+    const { placing: _, ...plain } = p;
+    return expected({ ...plain, method });
+  };
+  return parts
+    .map((p) => ({ p, defects: expected(p) }))
+    .filter(({ defects }) => defects > 0)
+    .sort((a, b) => b.defects - a.defects)
+    .slice(0, most)
+    .map(({ p, defects }) => ({
+      line: p.line.id,
+      refs: p.line.refs,
+      share: defects / all,
+      defects,
+      joints: p.joints,
+      kind: p.kind,
+      isPolarised: p.isPolarised,
+      by: { iron: as(p, "iron"), stencil: as(p, "stencil"), house: as(p, "house") },
+    }));
+}
+
+/** What one costs over quantity. */
+export interface RouteCurve {
+  readonly key: string;
+  /** Quantity → cost per good board; quantities in which it was not worked out are left out. */
+  readonly perGood: ReadonlyMap<number, number>;
+}
+/** From somewhere between two quantities on the first costs no more than the second. */
+export interface Crossing {
+  readonly route: string;
+  readonly against: string;
+  /** The last quantity at which it still costs more, and the first at which it does not. */
+  readonly after: number;
+  readonly from: number;
+}
+
+/**
+ * Where one way becomes the cheaper of two and stays so, as far as the quantities go. A way that is the cheaper of the two
+ * from the first quantity on has no crossing, nor has one that never stays so.
+ */
+export function crossingsOf(curves: readonly RouteCurve[]): Crossing[] {
+  return curves.flatMap((a) =>
+    curves.flatMap((b): Crossing[] => {
+      if (a.key === b.key) return [];
+      const both = [...a.perGood.keys()].filter((q) => b.perGood.has(q)).sort((x, y) => x - y);
+      const isDearer = (q: number) => a.perGood.get(q)! > b.perGood.get(q)!;
+      const last = both.findLastIndex(isDearer);
+      if (last < 0 || last === both.length - 1) return [];
+      return [{ route: a.key, against: b.key, after: both[last]!, from: both[last + 1]! }];
+    }),
+  );
+}

@@ -1,0 +1,24 @@
+import { demoRun, expect, expectAccessible, expectSaid, perGood, test } from "./kit.ts";
+
+test("the ways are set side by side, a break-even is read, and the way is changed from the table", async ({
+  page,
+}) => {
+  await demoRun(page, "Kiln Watch", "ways", 40, "assemble");
+  const hardest = page.getByRole("region", { name: "Hardest" });
+  await expect(hardest.getByRole("row").nth(1)).toContainText("U1");
+  await page.getByRole("button", { name: /^Side by side/ }).click();
+  const table = page.getByRole("table").filter({ hasText: "Way" });
+  const row = (name: string) => table.getByRole("row").filter({ hasText: name });
+  await expect(row("own stencil and hot plate")).toHaveClass(/font-semibold/);
+  // the chosen way's row stands as the run does
+  await expect(row("own stencil and hot plate")).toContainText((await perGood(page)).toFixed(2));
+  const crossings = page.getByRole("list", { name: "Where one way becomes the cheaper" });
+  await expect(crossings).toContainText(
+    /From \d+ boards on own stencil and hot plate costs no more than own iron/,
+    { timeout: 90_000 },
+  );
+  await expectAccessible(page);
+  await row("own iron, part by part").getByRole("button", { name: /^Take/ }).click();
+  await expectSaid(page, "Soldered: own iron, part by part");
+  await expect(row("own iron, part by part")).toHaveClass(/font-semibold/);
+});
