@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import { expect, expectAccessible, expectSaid, keptRun, newShop, stage, test } from "./kit.ts";
-import { flash, HEAD, line } from "./lamp.ts";
+import { flash, HEAD, line } from "./made-up/lamp.ts";
 
 /** A pad of a part on a net, and the tracks that join what is one net. */
 const pad = (part: string, pin: string, net: string, x: number, y: number) =>

@@ -9,7 +9,7 @@ import {
   stage,
   test,
 } from "./kit.ts";
-import { LAMP, payload } from "./lamp.ts";
+import { LAMP, payload } from "./made-up/lamp.ts";
 
 test("an empty shop of one's own has a price for its board after one supplier, one house and a column of prices: fifteen acts", async ({
   page,

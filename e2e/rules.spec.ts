@@ -1,5 +1,5 @@
 import { expect, expectAccessible, newShop, stage, test } from "./kit.ts";
-import { messyBoard } from "./messy.ts";
+import { messyBoard } from "./made-up/messy.ts";
 
 test("a messy list of values and sizes becomes a complete, costed run in few actions, and the next one in fewer", async ({
   page,

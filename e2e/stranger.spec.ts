@@ -1,7 +1,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { cell, expect, expectAccessible, expectPainted, newShop, stage, test, walkIntoShop } from "./kit.ts";
-import { LAMP as FILES, flash, HEAD, line, pads, payload } from "./lamp.ts";
+import { LAMP as FILES, flash, HEAD, line, pads, payload } from "./made-up/lamp.ts";
 
 test("a stranger's own files, prices and house become a package that reads back as the same board", async ({
   page,

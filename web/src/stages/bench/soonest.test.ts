@@ -2,22 +2,15 @@ import { expect, test } from "@jest/globals";
 import type { RunRow } from "@kobbin/contract";
 import { bySoonest } from "./soonest.ts";
 
-const run = (name: string, readyFrom?: string, cashNeeded = 0): RunRow =>
-  ({ name, ...(readyFrom ? { summary: { readyFrom, cashNeeded } } : {}) }) as RunRow;
-
-test("the nearest date first, of one day the most money, what nobody has counted last", () => {
+test("soonest first, of one day the one with more money in it, what nobody counted last", () => {
+  const run = (id: string, readyFrom?: string, cashNeeded?: number) =>
+    ({ id, ...(readyFrom ? { summary: { readyFrom, cashNeeded } } : {}) }) as unknown as RunRow;
   const runs = [
-    run("not counted"),
-    run("later, dear", "2026-12-09", 900),
-    run("soon, cheap", "2026-12-02", 10),
-    run("soon, dear", "2026-12-02", 200),
-    run("next year", "2027-01-02", 5000),
+    run("none"),
+    run("late", "2026-12-09", 900),
+    run("dear", "2026-12-02", 500),
+    run("cheap", "2026-12-02", 20),
+    run("free", "2026-12-02"),
   ];
-  expect([...runs].sort(bySoonest).map((r) => r.name)).toEqual([
-    "soon, dear",
-    "soon, cheap",
-    "later, dear",
-    "next year",
-    "not counted",
-  ]);
+  expect([...runs].sort(bySoonest).map((r) => r.id)).toEqual(["dear", "cheap", "free", "late", "none"]);
 });
