@@ -1,5 +1,5 @@
 import { type MeetRow, type MeetStanding, readPinText, type WiredPart } from "@kobbin/core";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, useMemo, useState } from "react";
 import { addMeeting, saveMeeting, useOthers } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
@@ -12,6 +12,7 @@ import {
   KIND_WORDS,
   type MeetDraft,
   newDraft,
+  ownSides,
   withTheirs,
 } from "./meetDraft.ts";
 
@@ -28,7 +29,7 @@ export function MeetForm({
   standing: MeetStanding | undefined;
   onClose: () => void;
 }) {
-  const { id, answer, did } = useRun();
+  const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
   const [draft, setDraft] = useState<MeetDraft>(() =>
     standing ? draftOf(standing.row, standing.ours) : newDraft(part),
@@ -74,7 +75,7 @@ export function MeetForm({
           onChange={(v) => put({ rows: v === "line" ? 1 : 2, numbering: v as MeetDraft["numbering"] })}
         />
       </div>
-      <Theirs draft={draft} onDraft={setDraft} />
+      <Theirs draft={draft} board={board ?? doc.boards[0]?.name ?? ""} onDraft={setDraft} />
       {proposed > 0 && (
         <p className="mb-1 text-[14px] text-look">
           {proposed === 1 ? "One pin stands" : `${proposed} pins stand`} as the name of the net has it, marked
@@ -101,8 +102,19 @@ export function MeetForm({
 }
 
 /** Where the other side's pins come from: pasted, described before in this shop, or one of our own connectors. */
-function Theirs({ draft, onDraft }: { draft: MeetDraft; onDraft: (d: MeetDraft) => void }) {
+function Theirs({
+  draft,
+  board,
+  onDraft,
+}: {
+  draft: MeetDraft;
+  /** Name of the board the connector is on. */
+  board: string;
+  onDraft: (d: MeetDraft) => void;
+}) {
+  const { doc } = useRun();
   const { data: others } = useOthers();
+  const own = useMemo(() => ownSides(doc, draft.ref, board), [doc, draft.ref, board]);
   const [text, setText] = useState("");
   const read = readPinText(text);
   return (
@@ -123,6 +135,18 @@ function Theirs({ draft, onDraft }: { draft: MeetDraft; onDraft: (d: MeetDraft) 
               rows,
               numbering,
             });
+          }}
+        />
+      )}
+      {own.length > 0 && (
+        <Pick
+          label="One of our own"
+          className="w-44"
+          value=""
+          options={[["", "take its pins …"], ...own.map((o) => [o.label, o.label] as const)]}
+          onChange={(label) => {
+            const side = own.find((o) => o.label === label);
+            if (side) onDraft({ ...withTheirs(draft, side.pins), other: draft.other || label });
           }}
         />
       )}

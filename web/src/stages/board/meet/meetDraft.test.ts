@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { MeetRow } from "@kobbin/core";
-import { checkMeeting, draftOf, type MeetDraft, newDraft, withTheirs } from "./meetDraft.ts";
+import { checkMeeting, draftOf, type MeetDraft, newDraft, ownSides, withTheirs } from "./meetDraft.ts";
 
 const pin = (name: string, net: string) => ({ pin: name, net: 1, name: net, x: 0, y: 0, layer: "top" });
 const part = { ref: "J1", pins: [pin("1", "V5"), pin("2", "GND"), pin("3", "SIG")] };
@@ -78,4 +78,43 @@ test("what is sent is what was typed, and comes back as it was", () => {
   if (!("body" in made)) throw new Error("refused");
   const row = { id: "m", ...made.body, ...made.body.spec } as unknown as MeetRow;
   expect(checkMeeting(draftOf(row, row.ours), "Main")).toEqual(made);
+});
+
+test("connectors of our own boards as the other side: what was said of them, else what the names say, never the one itself", () => {
+  const measure = (pins: Readonly<Record<string, string>>) => ({
+    nets: {
+      count: 9,
+      islands: Object.entries(pins).map(([p, name], net) => ({
+        net,
+        name,
+        pads: [{ layer: "top", x: 0, y: 0, pin: p }],
+      })),
+    },
+  });
+  const main = {
+    id: "a",
+    name: "Main",
+    measure: measure({ "J1.1": "V5", "J1.2": "GND", "R1.1": "V5", "R1.2": "X" }),
+  };
+  const face = { id: "b", name: "Face", measure: measure({ "J9.1": "V5", "J9.2": "GND" }) };
+  const meetings = [{ ref: "J9", board: "Face", ours: [{ pin: "1", kind: "input", takesV: [4.5, 5.5] }] }];
+  const doc = { boards: [main, face], meetings } as never;
+  expect(ownSides(doc, "J1", "Main")).toEqual([
+    {
+      label: "Face J9",
+      pins: [
+        { pin: "1", kind: "input", takesV: [4.5, 5.5], volts: 5, net: "V5" },
+        { pin: "2", kind: "ground", net: "GND" },
+      ],
+    },
+  ]);
+  const [j1] = ownSides({ boards: [main, face] } as never, "J9", "Face");
+  expect(j1).toEqual({
+    label: "Main J1",
+    pins: [
+      { pin: "1", volts: 5, net: "V5" },
+      { pin: "2", kind: "ground", net: "GND" },
+    ],
+  });
+  expect(ownSides({ boards: [main] } as never, "J1", "Main")).toEqual([]);
 });

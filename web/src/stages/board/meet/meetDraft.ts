@@ -1,13 +1,17 @@
 import type { MeetBody } from "@kobbin/contract";
 import {
+  boardMet,
+  isConnector,
   type MeetRow,
   type Numbering,
   type Pin,
   type PinKind,
   proposedPin,
+  type RunDocument,
   readRange,
   readVolts,
   type WiredPart,
+  wiringOf,
 } from "@kobbin/core";
 
 /** A pin as it stands in the form: everything as it was typed. */
@@ -107,6 +111,32 @@ export function withTheirs(draft: MeetDraft, theirs: readonly Pin[]): MeetDraft 
     ...draft,
     theirs: theirs.map((p, i) => draftPin(p, { to: areNamed ? p.pin : (draft.ours[i]?.pin ?? "") })),
   };
+}
+
+/** A connector of one of the product's own boards, as the other side of another. */
+export interface OwnSide {
+  readonly label: string;
+  readonly pins: readonly Pin[];
+}
+
+/**
+ * Connectors of the product's boards that another may meet: with what was said of their pins, else what the nets' names say.
+ * Of a supply no name tells who gives it, so that stays open.
+ */
+export function ownSides(doc: RunDocument, ref: string, board: string): OwnSide[] {
+  return doc.boards.flatMap((b) =>
+    wiringOf(b.measure)
+      .filter((p) => isConnector(p) && !(p.ref === ref && b.name === board))
+      .map((part): OwnSide => {
+        const row = doc.meetings?.find((m) => m.ref === part.ref && boardMet(doc, m)?.id === b.id);
+        const said = new Map(row?.ours.map((p) => [p.pin, p]));
+        const pins = part.pins.map((p): Pin => {
+          const { kind, ...rest } = proposedPin(p);
+          return { ...rest, ...(kind === "ground" ? { kind } : {}), ...said.get(p.pin) };
+        });
+        return { label: doc.boards.length > 1 ? `${b.name} ${part.ref}` : part.ref, pins };
+      }),
+  );
 }
 
 /** What the draft says, or what is wrong with it. */
