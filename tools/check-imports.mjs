@@ -97,7 +97,7 @@ const FLOORS = [
   ["assembly", "sourcing", "sums"],
   ["shape"],
   ["bodies"],
-  ["fit", "meet", "probe", "compare", "stencil", "panel"],
+  ["fit", "heat", "meet", "probe", "compare", "stencil", "panel"],
   ["order-sheet", "own-bench"],
   ["run"],
   ["release"],

@@ -11,6 +11,9 @@ const OPTIONS = {
   quantity: { type: "string" },
   options: { type: "string" },
   minutes: { type: "string" },
+  alloy: { type: "string" },
+  "peak-limit": { type: "string" },
+  window: { type: "string" },
 } as const;
 
 /** A command line, taken apart. */
@@ -25,6 +28,9 @@ export interface Asked {
   readonly quantity: string | undefined;
   readonly options: string | undefined;
   readonly minutes: string | undefined;
+  readonly alloy: string | undefined;
+  readonly peakLimit: string | undefined;
+  readonly window: string | undefined;
 }
 
 /** @throws UsageError where an option is unknown, lacks its value, or is no number */
@@ -45,6 +51,9 @@ export function readArguments(args: readonly string[]): Asked {
     quantity: values.quantity,
     options: values.options,
     minutes: values.minutes,
+    alloy: values.alloy,
+    peakLimit: values["peak-limit"],
+    window: values.window,
   };
 }
 

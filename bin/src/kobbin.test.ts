@@ -286,6 +286,45 @@ test("fit takes a length from a board's files, and prints what each check comes 
   expect((await run("fit")).status).toBe(2);
 });
 
+test("heat holds a log against its alloy, a weaker part and a data sheet of one's own, and refuses half a log", async () => {
+  const points = [25, 150, 200, 241, 241, 61].map((c, i) => [[0, 60, 150, 174, 190, 300][i]!, c] as const);
+  const lines = points.flatMap(([t, c], i) => {
+    const [u, d] = points[i + 1] ?? [t, c];
+    return Array.from(
+      { length: Math.max(1, u - t) },
+      (_, k) => `${t + k};${(c + ((d - c) * k) / Math.max(1, u - t)).toFixed(2).replace(".", ",")}`,
+    );
+  });
+  writeFileSync(join(folder, "log.csv"), `Time (s);Top (°C)\n${lines.join("\n")}\n`);
+  type Heat = { verdict: string; probes: object[]; findings: { tag: string }[] };
+  const j = await json<Heat>("heat", "log.csv", "--alloy", "silver");
+  expect(j).toMatchObject({
+    kobbin: "heat/1",
+    unit: "C",
+    seconds: 300,
+    verdict: "look",
+    probes: [{ name: "Top", peakC: 241, peakAtS: 174 }],
+  });
+  expect(j.findings.map((f) => f.tag)).toEqual(["heat-liquidus-short"]);
+  expect((await json<Heat>("heat", "log.csv", "--alloy", "silver", "--peak-limit", "240")).verdict).toBe(
+    "outside",
+  );
+  const own = await json<Heat>("heat", "log.csv", "--alloy", "silver", "--window", '{"aboveS":[40,90]}');
+  expect([own.verdict, own.findings]).toEqual(["inside", []]);
+  expect((await run("heat", "log.csv", "--alloy", "silver")).out).toContain("above 217 °C for 44.7 s");
+  expect(await run("heat", "log.csv", "--alloy", "silver", "--window", '{"peak":1}')).toMatchObject({
+    status: 1,
+    err: expect.stringContaining("peak is no part of a window"),
+  });
+  expect((await run("heat", "log.csv", "--alloy", "gold")).status).toBe(2);
+  writeFileSync(join(folder, "short.csv"), "s,T °C\n0,25\n1,26\n2,27\n");
+  const none = await run("heat", "short.csv", "--alloy", "lead", "--json");
+  expect([none.status, JSON.parse(none.out)]).toEqual([
+    1,
+    { kobbin: "heat/1", outcome: "reject", reason: "It holds 3 samples; at least 10 are needed." },
+  ]);
+});
+
 test("meet says what a display does in every way of putting it in, and refuses a pin nobody has", async () => {
   const supply = { kind: "supply", volts: 5 };
   const pins = [

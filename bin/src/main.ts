@@ -24,6 +24,8 @@ export async function main(args: readonly string[]): Promise<number> {
         return (await import("./meet.ts")).meetAll(paths, json);
       case "probe":
         return await (await import("./probe.ts")).probe(paths, json, asked.minutes);
+      case "heat":
+        return await (await import("./heat.ts")).heat(paths, json, asked);
       case "panel":
         return await (await import("./panel.ts")).panel(paths, json, out);
       case "quote":

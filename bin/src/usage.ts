@@ -50,6 +50,12 @@ export const COMMANDS = {
     says: "a sheet of several boards, solved and proven",
     example: "kobbin panel sheet.json --out sheet.zip",
   },
+  heat: {
+    call: "heat <log.csv> --alloy <lead | silver | bismuth>",
+    says: "a temperature log, held against what its paste wants",
+    options: [["--peak-limit C [--window <json>]", "the weakest part; what the data sheet says otherwise"]],
+    example: "kobbin heat oven.csv --alloy silver --peak-limit 250",
+  },
   source: {
     call: "source <instance.json>",
     says: "the cheapest basket, proven",

@@ -115,6 +115,8 @@ export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export { addTo } from "./grouped.ts";
+export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
+export { ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
