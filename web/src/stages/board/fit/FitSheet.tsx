@@ -18,6 +18,8 @@ export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConn
   const { doc, isLocked } = useRun();
   const rows = useMemo(() => judgeFits(doc), [doc]);
   const [edited, setEdited] = useState<string>();
+  // a form that was saved closes once the server has it: by then another may be open
+  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
   const isNew = edited === "new";
   const widest = Math.max(0.1, ...rows.flatMap((r) => (r.result ? r.result.worstMm.map(Math.abs) : [])));
   const bad = rows.filter((r) => r.verdict !== "fits").length;
@@ -35,7 +37,7 @@ export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConn
           </Button>
         )}
       </div>
-      {isNew && <FitForm view={v} board={board} row={undefined} onClose={() => setEdited(undefined)} />}
+      {isNew && <FitForm view={v} board={board} row={undefined} onClose={() => close("new")} />}
       {rows.length === 0 && !isNew && (
         <Empty>
           Posts of a case, a socket, a groove, a tab, a gap: each is a row here, and is judged anew when the
@@ -46,7 +48,7 @@ export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConn
         {rows.map((r) =>
           edited === r.row.id ? (
             <li key={r.row.id}>
-              <FitForm view={v} board={board} row={r.row} onClose={() => setEdited(undefined)} />
+              <FitForm view={v} board={board} row={r.row} onClose={() => close(r.row.id)} />
             </li>
           ) : (
             <Row

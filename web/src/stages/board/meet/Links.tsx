@@ -10,19 +10,21 @@ import { SettingCard } from "./SettingCard.tsx";
 export function Links({ volts, board }: { volts: BoardVolts; board: string | undefined }) {
   const { isLocked } = useRun();
   const [edited, setEdited] = useState<string>();
+  // a form that was saved closes once the server has it: by then another may be open
+  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
   const begun = volts.unset.find((p) => p.ref === edited);
   if (volts.links.length === 0 && volts.unset.length === 0) return null;
   return (
     <section aria-label="Links and settings" className="mt-6 border-t border-rule pt-4">
       <h2 className="mb-1 text-[17px]">Links and settings</h2>
       {begun && !isLocked && (
-        <LinkForm part={begun} board={board} standing={undefined} onClose={() => setEdited(undefined)} />
+        <LinkForm part={begun} board={board} standing={undefined} onClose={() => close(begun.ref)} />
       )}
       <ul>
         {volts.links.map((l) =>
           edited === l.row.id && l.part ? (
             <li key={l.row.id}>
-              <LinkForm part={l.part} board={board} standing={l} onClose={() => setEdited(undefined)} />
+              <LinkForm part={l.part} board={board} standing={l} onClose={() => close(l.row.id)} />
             </li>
           ) : (
             <Link key={l.row.id} link={l} isLocked={isLocked} onEdit={() => setEdited(l.row.id)} />

@@ -21,6 +21,8 @@ export function MeetFace({ view: v }: { view: BoardView }) {
   const { doc, isLocked } = useRun();
   const volts = useMemo(() => voltsOn(doc, v.board), [doc, v.board]);
   const [edited, setEdited] = useState<string>();
+  // a form that was saved closes once the server has it: by then another may be open
+  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
   const board = doc.boards.length > 1 ? v.board.name : undefined;
   if (!volts.isNamed)
     return (
@@ -42,13 +44,13 @@ export function MeetFace({ view: v }: { view: BoardView }) {
           : `${volts.meetings.length} held against what is put onto ${volts.meetings.length === 1 ? "it" : "them"}${bad > 0 ? `, ${bad} of which can be damaged` : ""}.`}
       </p>
       {started && !isLocked && (
-        <MeetForm part={started} board={board} standing={undefined} onClose={() => setEdited(undefined)} />
+        <MeetForm part={started} board={board} standing={undefined} onClose={() => close(started.ref)} />
       )}
       <ul>
         {volts.meetings.map((s) =>
           edited === s.row.id && s.part ? (
             <li key={s.row.id}>
-              <MeetForm part={s.part} board={board} standing={s} onClose={() => setEdited(undefined)} />
+              <MeetForm part={s.part} board={board} standing={s} onClose={() => close(s.row.id)} />
             </li>
           ) : (
             <Met key={s.row.id} standing={s} isLocked={isLocked} onEdit={() => setEdited(s.row.id)} />
