@@ -212,3 +212,17 @@ test("pins that have no numbers lie in the order in which they were said, not in
     ["shifted", "idle"],
   ]);
 });
+
+test("what was accepted of one does not stand for another: each kind has its key", () => {
+  const keys = (r: MeetRow) => {
+    const out: string[] = [];
+    meetNotes(doc([r]), (_, key) => out.push(key));
+    return out;
+  };
+  expect(keys(row())).toEqual(["meet m put-in-wrongly"]);
+  const swapped = row({
+    theirs: [{ pin: "1", kind: "ground" }, { pin: "2", kind: "supply", volts: 5 }, row().theirs[2]!],
+  });
+  expect(keys(swapped)).toContain("meet m damage");
+  expect(keys(row({ ref: "J9" }))).toEqual(["meet m no-pins"]);
+});

@@ -1,53 +1,51 @@
 import type { Level } from "../../findings.ts";
 import { NEAR_MM } from "../../meet/decoupling.ts";
 import type { MeetStanding } from "../../meet/row.ts";
-import { aboutBoard } from "../document/boards.ts";
+import { aboutBoard, boardMark } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add, Note } from "../document/note.ts";
 import { type BoardVolts, boardMet, voltsOn } from "../stage/meetings.ts";
 
 /** How it may be put in, in words. */
-export const PUT_IN = {
+const PUT_IN = {
   meant: "as meant",
   turned: "turned by half a turn",
   mirrored: "with its rows exchanged",
   shifted: "one place aside",
 } as const;
 
-const named = ({ row }: MeetStanding) => `${row.ref} with ${row.other}`;
+/** One thing a row says of itself; its kind keeps what was accepted of one from standing for another. */
+interface MeetWords {
+  readonly kind: "no-pins" | "damage" | "idle" | "unknown" | "put-in-wrongly" | "pins-gone";
+  readonly level: "error" | "warning";
+  readonly text: string;
+}
 
 /** What a row says of itself: what happens as meant, and put in wrongly where nothing stops that. */
-export function meetWords(s: MeetStanding): { readonly level: "error" | "warning"; readonly text: string }[] {
-  if (!s.part)
-    return [
-      { level: "warning", text: `${named(s)} cannot be judged: the files name no pins of ${s.row.ref}.` },
-    ];
-  const out: { level: "error" | "warning"; text: string }[] = [];
+function meetWords(s: MeetStanding): MeetWords[] {
+  const name = `${s.row.ref} with ${s.row.other}`;
+  const out: MeetWords[] = [];
+  const say = (kind: MeetWords["kind"], text: string, level: MeetWords["level"] = "warning") =>
+    out.push({ kind, level, text: `${name}${text}` });
+  if (!s.part) {
+    say("no-pins", ` cannot be judged: the files name no pins of ${s.row.ref}.`);
+    return out;
+  }
   const [meant] = s.modes;
-  if (meant?.verdict === "damage") out.push({ level: "error", text: `${named(s)}: ${meant.because}.` });
-  if (meant?.verdict === "idle")
-    out.push({ level: "warning", text: `${named(s)} does not work as it is meant: ${meant.because}.` });
+  if (meant?.verdict === "damage") say("damage", `: ${meant.because}.`, "error");
+  if (meant?.verdict === "idle") say("idle", ` does not work as it is meant: ${meant.because}.`);
   if (meant?.verdict === "unknown")
-    out.push({
-      level: "warning",
-      text: `${named(s)}: not known whether they bear each other. ${meant.because}.`,
-    });
+    say("unknown", `: not known whether they bear each other. ${meant.because}.`);
   const wrong = s.modes.filter(
     (m) => m.verdict === "damage" && m.mode !== "meant" && !s.row.stopped.includes(m.mode),
   );
-  const [first] = wrong;
-  if (first) {
-    const ways = [...new Set(wrong.map((m) => PUT_IN[m.mode]))];
-    out.push({
-      level: "warning",
-      text: `${named(s)}: put in ${ways.join(" or ")} it is damaged (${first.because}), and nothing is said to stop that.`,
-    });
-  }
-  if (s.gone.length > 0)
-    out.push({
-      level: "warning",
-      text: `${named(s)}: ${s.row.ref} has no pin ${s.gone.join(", ")} any more.`,
-    });
+  const ways = [...new Set(wrong.map((m) => PUT_IN[m.mode]))].join(" or ");
+  if (wrong[0])
+    say(
+      "put-in-wrongly",
+      `: put in ${ways} it is damaged (${wrong[0].because}), and nothing is said to stop that.`,
+    );
+  if (s.gone.length > 0) say("pins-gone", `: ${s.row.ref} has no pin ${s.gone.join(", ")} any more.`);
   return out;
 }
 
@@ -67,11 +65,12 @@ export function meetNotes(doc: RunDocument, add: Add): void {
   for (const board of doc.boards) {
     const v = voltsOn(doc, board);
     const about = aboutBoard(doc, board.id);
+    const mark = boardMark(doc, board.id);
     for (const s of v.meetings) {
       const at = s.part?.pins[0];
-      for (const [i, w] of meetWords(s).entries())
-        add("board", `meet ${s.row.id} ${i === 0 ? "" : i}`.trim(), w.level, w.text, {
-          ...(w.text.includes("nothing is said") ? { do: STOP } : {}),
+      for (const w of meetWords(s))
+        add("board", `meet ${s.row.id} ${w.kind}`, w.level, w.text, {
+          ...(w.kind === "put-in-wrongly" ? { do: STOP } : {}),
           ...(at ? { at: { layer: at.layer, x: at.x, y: at.y } } : {}),
           ...about,
         });
@@ -80,7 +79,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
     for (const f of v.power.findings)
       add(
         "board",
-        `power ${board.id} ${f.kind} ${f.text.slice(0, 60)}`,
+        `power${mark} ${f.kind} ${f.text.slice(0, 60)}`,
         f.kind === "cell-fed" || f.kind === "two-sources" ? "error" : "warning",
         f.text,
         {
@@ -94,7 +93,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
     if (bareOne)
       add(
         "board",
-        `decoupling ${board.id}`,
+        `decoupling${mark}`,
         "remark",
         `No capacitor to ground stands within ${NEAR_MM} mm of the supply of ${bare.map((d) => `${d.ref} (${d.net})`).join(", ")}.`,
         {
@@ -106,7 +105,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
     for (const f of v.floats)
       add(
         "board",
-        `floats ${board.id} ${f.ref}.${f.pin}`,
+        `floats${mark} ${f.ref}.${f.pin}`,
         f.kind === "gate" || f.kind === "enable" ? "warning" : "remark",
         f.text,
         {
@@ -130,10 +129,14 @@ function linkNotes(
     const pin = part?.pins[0];
     const at = pin ? { at: { layer: pin.layer, x: pin.x, y: pin.y } } : {};
     if (!part)
-      add(`link ${row.id}`, "warning", `The files name no pins of ${row.ref}, a link that is to be set.`);
+      add(
+        `link ${row.id} gone`,
+        "warning",
+        `The files name no pins of ${row.ref}, a link that is to be set.`,
+      );
     else if (!position)
       add(
-        `link ${row.id}`,
+        `link ${row.id} unset`,
         "warning",
         `${row.ref} is not set: ${row.positions.map((p) => p.does || p.name).join(", or ")}.`,
         {
@@ -142,7 +145,12 @@ function linkNotes(
         },
       );
     else if (hurts[position.name])
-      add(`link ${row.id}`, "error", `${row.ref} in ${position.name} hurts: ${hurts[position.name]}.`, at);
+      add(
+        `link ${row.id} hurts ${position.name}`,
+        "error",
+        `${row.ref} in ${position.name} hurts: ${hurts[position.name]}.`,
+        at,
+      );
   }
   const caps = v.links.filter((l) => l.row.isCap && l.position?.joins);
   const isListed = doc.lines.some((l) => !l.dnp && CAP.test(`${l.valueText} ${l.description}`));
