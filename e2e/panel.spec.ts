@@ -120,6 +120,8 @@ test("a sheet by one's own numbers: what cannot be says what would, and a press 
   page,
 }) => {
   await demoRun(page, "Kiln Watch B", "own sheet", 20, "panel");
+  // once the proposals stand above it the form moves no more
+  await expect(page.getByText("ways to order the boards")).toBeVisible();
   await page.getByRole("button", { name: /Another sheet/ }).click();
   await page.getByLabel("Boards on the sheet").fill("30");
   await page.getByRole("button", { name: "Work it out" }).click();
