@@ -37,10 +37,16 @@ export async function heat(paths: readonly string[], json: boolean, asked: Asked
     if (!(error instanceof BudgetError)) throw error;
     throw new AppError("TABLE_UNREADABLE", error.message, "Keep only the log in it and save it as CSV.");
   });
-  const cells = sheets?.find((s) => s.cells.length > 0)?.cells;
-  if (!cells)
-    throw new AppError("TABLE_UNREADABLE", `${basename(path)} holds no table.`, "Save the log as CSV.");
-  const judged = judgeHeat(cells, window, limit);
+  const all = (sheets ?? []).filter((s) => s.cells.length > 0);
+  const logs = all.map((s) => judgeHeat(s.cells, window, limit));
+  const good = logs.filter((j) => !("outcome" in j));
+  if (all.length === 0 || good.length > 1)
+    throw new AppError(
+      "TABLE_UNREADABLE",
+      `${basename(path)} holds ${all.length === 0 ? "no table" : `${good.length} logs`}.`,
+      "Save the one log as CSV.",
+    );
+  const judged = good[0] ?? logs[0]!;
   if (json) printJson(judged);
   if ("outcome" in judged) {
     if (!json) process.stderr.write(`${judged.reason}\n`);

@@ -211,6 +211,19 @@ const WAYS: readonly (readonly [string, string[][], string, string])[] = [
     "T",
     "C",
   ],
+  [
+    "minutes behind an underscore",
+    [["t_min", "T °C"], ...samples.map(([t, c]) => [(t / 60).toFixed(6), String(c)])],
+    "T",
+    "C",
+  ],
+  ["hours", [["Time (h)", "T °C"], ...samples.map(([t, c]) => [(t / 3600).toFixed(9), String(c)])], "T", "C"],
+  [
+    "milliseconds behind an underscore",
+    [["time_ms", "T °C"], ...samples.map(([t, c]) => [String(1000 * t), String(c)])],
+    "T",
+    "C",
+  ],
   ["milliseconds", [["ms", "T °C"], ...samples.map(([t, c]) => [String(1000 * t), String(c)])], "T", "C"],
   [
     "decimal commas",
@@ -249,8 +262,56 @@ test("a guess of the unit is said, and a row without a time", () => {
   ]);
   expect(typeof log === "string" ? log : log.findings.map((x) => x.text)).toEqual([
     "Row 52 has no time that can be read; left out.",
-    "One cell of T can not be read as a temperature; left out.",
+    "One cell of T cannot be read as a temperature; left out.",
   ]);
+});
+
+const texts = (j: HeatJudged) => j.findings.map((x) => `${x.level} ${x.text}`);
+
+test("what may be read two ways is said, what is aside is named, what was lost is counted", () => {
+  const quarter = samples.map(([t, c]) => [`${Math.floor(t / 60)}:${p2(t % 60)}`, String(c)]);
+  expect(texts(judged([["t", "T °C"], ...quarter]))).toContainEqual(
+    expect.stringMatching(/^warning Times like 1:30 are taken/),
+  );
+  expect(texts(judged([["mm:ss", "T °C"], ...quarter])).join()).not.toContain("Times like");
+  const words = plain.map(([t, c]) => [t!, c!, "ok"]);
+  expect(texts(judged([["s", "T °C", "Status"], ...words]))).toContain(
+    "remark The column Status holds words, no temperatures; it is not judged.",
+  );
+  const loose = plain.map(([t, c], i) => [t!, i === 20 ? "OPEN" : i === 21 ? "1372" : c!]);
+  expect(texts(judged([["s", "T °C"], ...loose]))).toContain(
+    "warning 2 cells of T say that it was not joined, or lie beyond -60 to 600 °C; left out.",
+  );
+  // rows are numbered as the file has them, also behind an empty one
+  expect(
+    texts(judged([["s", "T °C"], ...plain.slice(0, 9), ["", ""], ["x", "30"], ...plain.slice(9)])),
+  ).toContain("warning Row 12 has no time that can be read; left out.");
+});
+
+test("a column called like a count, a day or a note is a probe where it holds temperatures", () => {
+  const j = judged([["s", "N", "Sample"], ...samples.map(([t, c]) => [String(t), String(c), String(c - 1)])]);
+  expect(j.probes.map((p) => [p.name, p.peakC])).toEqual([
+    ["N", 241],
+    ["Sample", 240],
+  ]);
+});
+
+test("probes called A, B and C are no unit; a letter behind every one of them is", () => {
+  const three = (names: string[], at: (c: number) => string) =>
+    judged([["s", ...names], ...samples.map(([t, c]) => [String(t), at(c), at(c), at(c)])]);
+  expect(three(["Probe A", "Probe B", "Probe C"], f)).toMatchObject({
+    unit: "F",
+    probes: [{ name: "Probe A", peakC: 241 }, { name: "Probe B" }, { name: "Probe C", peakC: 241 }],
+  });
+  expect(three(["Top F", "Under F", "Side F"], f)).toMatchObject({
+    unit: "F",
+    probes: [{ name: "Top" }, { name: "Under" }, { name: "Side" }],
+  });
+});
+
+test("samples before a probe was joined are part of the log", () => {
+  const late = plain.map(([t, c], i) => [t!, i < 5 ? "OPEN" : c!]);
+  expect(judged([["s", "T °C"], ...late]).seconds).toBe(300);
 });
 
 test("time between two levels is what a sum over many thin slices comes to", () => {

@@ -1,35 +1,68 @@
 import type { Cells } from "../table/columns.ts";
 import { momentOf, numberOf } from "./time.ts";
 
-const UNIT =
-  /(?:°|º|deg(?:rees)?\.?)\s*([CF])(?:elsius|ahrenheit)?\b|\b(celsius|fahrenheit)\b|[\s_/([,]([CF])[\])]?$/i;
-export const NOT_A_PROBE =
-  /^(no|nr|#|n|index|idx|sample|samples|row|record|scan|date|day|event|status|note|comment|marker)\.?$/i;
+const SURE =
+  /(?:°|º|deg(?:rees)?\.?)\s*([CF])(?:elsius|ahrenheit)?\b|\b(celsius|fahrenheit)\b|[_/([,]\s*([CF])[\])]?$/i;
+/** A letter behind a blank: a unit, or the third of probes called A, B and C. */
+const BARE = /\s([CF])$/i;
 const TIME =
   /time|clock|elapsed|second|minute|^(s|sec|secs|t|min|ms)$|\((s|sec|min|ms)\)|\[(s|sec|min|ms)\]/i;
 
-/** °C or °F, where a heading says it. */
-export const unitOf = (heading: string): "C" | "F" | undefined => {
-  const m = UNIT.exec(heading.trim());
+export type Unit = "C" | "F";
+const letterOf = (m: RegExpExecArray | null): Unit | undefined => {
   const letter = m && (m[1] ?? m[2]?.[0] ?? m[3]);
-  return letter ? (letter.toUpperCase() as "C" | "F") : undefined;
+  return letter ? (letter.toUpperCase() as Unit) : undefined;
 };
-/** A heading without its unit. */
-export const nameOf = (heading: string): string =>
-  heading
-    .trim()
-    .replace(UNIT, "")
-    .replace(/[\s_/([,:-]+$|[\])]+$/g, "")
-    .replace(/[\s_/([,:-]+$/g, "")
-    .trim();
+/** °C or °F, where a text says it. */
+export const unitOf = (heading: string): Unit | undefined => letterOf(SURE.exec(heading.trim()));
+
+/** Names and units of the probes' headings. A letter behind a blank is a unit where every heading ends in the same one. */
+export function headingsOf(headings: readonly string[]): {
+  readonly names: readonly string[];
+  readonly units: readonly (Unit | undefined)[];
+} {
+  const bare = headings.map((h) => letterOf(BARE.exec(h.trim())));
+  const isBare = bare.every((b) => b !== undefined && b === bare[0]);
+  const without = (h: string, unit: RegExp) =>
+    h
+      .trim()
+      .replace(unit, "")
+      .replace(/[\s_/([,:-]+$|[\])]+$/g, "")
+      .replace(/[\s_/([,:-]+$/g, "")
+      .trim();
+  return {
+    names: headings.map((h) => without(unitOf(h) || !isBare ? h : h.trim().replace(BARE, ""), SURE)),
+    units: headings.map((h, i) => unitOf(h) ?? (isBare ? bare[i] : undefined)),
+  };
+}
 
 /** Seconds in one of a time column's plain numbers. */
-export const secondsIn = (heading: string): number =>
-  /milli|\bms\b/i.test(heading)
-    ? 0.001
-    : /\bmin(ute)?s?\b/i.test(heading) && !/min.*s(ec)?\b/i.test(heading)
-      ? 60
-      : 1;
+export function secondsIn(heading: string): number {
+  const says = (unit: string) => new RegExp(`(^|[^a-z])${unit}($|[^a-z:])`, "i").test(heading);
+  if (says("ms|milli\\w*") || /milli/i.test(heading)) return 0.001;
+  // "mm:ss" and "min:s" are clocks
+  if (/:/.test(heading)) return 1;
+  if (says("min(ute)?s?")) return 60;
+  return says("h(ou)?rs?|hours?|h") ? 3600 : 1;
+}
+
+const COUNTS = /^(no|nr|#|n|index|idx|samples?|row|record|scan)\.?$/i;
+const DAYS = /^(date|day)\.?$/i;
+const WORDS = /^(events?|status|notes?|comments?|markers?|remarks?)\.?$/i;
+/**
+ * Whether a column is no probe: it counts its rows, holds days, or words. What is called so and holds temperatures is one.
+ * @returns true for words, whose column is worth naming; "bare" for what nobody misses
+ */
+export function asideOf(heading: string, column: readonly string[]): "words" | "bare" | undefined {
+  const filled = column.map((c) => c.trim()).filter((c) => c !== "");
+  const numbers = filled.map(numberOf);
+  if (WORDS.test(heading)) return numbers.every((v) => v === undefined) ? "words" : undefined;
+  if (DAYS.test(heading)) return numbers.every((v) => v === undefined) ? "bare" : undefined;
+  const isCount = numbers.every(
+    (v, i) => v !== undefined && (i === 0 || v - numbers[i - 1]! === numbers[1]! - numbers[0]!),
+  );
+  return COUNTS.test(heading) && isCount ? "bare" : undefined;
+}
 
 /** A unit behind a value, in its own cell. */
 export const OWN_UNIT = /\s*(?:°|º)?\s*([CF])$/i;
@@ -77,18 +110,35 @@ export function layoutOf(cells: Cells): Layout | undefined {
   const time =
     columns.find((k) => isClock(k)) ??
     columns.find((k) => TIME.test(headings[k]!)) ??
-    columns.find((k) => !NOT_A_PROBE.test(headings[k]!));
-  return time === undefined ? undefined : { first, time, headings, above: cells.slice(0, first).flat() };
+    columns.find((k) => !COUNTS.test(headings[k]!));
+  if (time === undefined) return undefined;
+  // samples of probes that were not joined yet stand before the first that reads
+  let begin = first;
+  while (
+    begin > 0 &&
+    isTime(cells[begin - 1]![time] ?? "") &&
+    cells[begin - 1]!.some((c) => c.trim() === "" || isDead(c))
+  )
+    begin--;
+  return { first: begin, time, headings, above: cells.slice(0, begin).flat() };
 }
 
-/** Two parts of a clock are minutes and seconds, unless the heading says hours or their first ones are those of a day. */
-export function areMinutes(rows: Cells, { time, headings }: Layout): boolean {
+const DEAD =
+  /^(open|nan|null|n\/?a|-+|—|\?+|err(or)?|ol|o\.l\.?|over(load)?|inf(inity)?|fault|no ?(probe|tc)|disconnected)$/i;
+/** What a logger writes for a probe that is not joined. */
+export const isDead = (cell: string): boolean => DEAD.test(cell.trim());
+
+/**
+ * Whether two parts of a clock are minutes and seconds: so the heading says, or its first part is no hour. A log of one
+ * sample a minute under a heading that says neither looks the same: that it is taken so is told.
+ */
+export function areMinutes(
+  rows: Cells,
+  { time, headings }: Layout,
+): { readonly areMinutes: boolean; readonly isTaken: boolean } {
   const heading = headings[time]!;
-  if (/mm?:ss/i.test(heading)) return true;
-  if (/hh?:mm/i.test(heading)) return false;
-  const firsts = rows
-    .map((r) => /^\s*(\d{1,3}):\d{1,2}\s*$/.exec(r[time] ?? "")?.[1])
-    .filter((x) => x !== undefined);
-  // a log of one day's clock without seconds would have a sample a minute at most
-  return firsts.length > 0;
+  if (/hh?:mm/i.test(heading)) return { areMinutes: false, isTaken: false };
+  const firsts = rows.flatMap((r) => /^\s*(\d{1,3}):\d{1,2}\s*$/.exec(r[time] ?? "")?.[1] ?? []);
+  const isSaid = /m:ss/i.test(heading) || firsts.some((v) => Number(v) > 23);
+  return { areMinutes: true, isTaken: firsts.length > 0 && !isSaid };
 }

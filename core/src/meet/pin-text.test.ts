@@ -8,6 +8,7 @@ test.each<[string, object]>([
     "2, SDA, in/out, 3.3 V, -0.3…3.6 V",
     { pin: "2", kind: "both", net: "SDA", volts: 3.3, takesV: [-0.3, 3.6] },
   ],
+  ["A8;RST;in;takes 0…5.5 V", { pin: "A8", kind: "input", net: "RST", takesV: [0, 5.5] }],
   ["A7 RST in takes 0 to 5.5 V", { pin: "A7", kind: "input", net: "RST", takesV: [0, 5.5] }],
   ["3 out 5V", { pin: "3", kind: "output", volts: 5 }],
   ["4 NC", { pin: "4", kind: "open" }],
@@ -23,6 +24,9 @@ test.each<[string, string]>([
   ["1 VCC supply 5", "“5” may be anything: write volts as “5 V”"],
   ["1 VCC supply 5V 3V", "“3V” says the same a second time"],
   ["1 in 5…3", "“5…3” is a range of nothing"],
+  ["1 VIN in max 5 V", "“max” wants both bounds: write what it takes as “0 … 5 V”"],
+  ["1 VIN in takes 5 V", "“takes” wants both bounds: write what it takes as “0 … 5 V”"],
+  ["1;VIN;in;max 5 V", "“max 5 V” wants both bounds: write what it takes as “0 … 5 V”"],
   ["1 VCC supply main", "not known what “main” means"],
 ])("%s is said, and the line is not half taken", (text, because) => {
   const { pins, wrong } = readPinText(text);

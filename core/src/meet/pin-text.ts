@@ -82,17 +82,21 @@ function readLine(raw: string): Pin | string {
   const found: { kind?: PinKind; volts?: number; takesV?: readonly [number, number] } = {};
   const names: string[] = [];
   let kindWord = "";
+  // "takes 5 V" would be read as what it gives
+  const bound = /^(takes?|bears?|max(imum)?|min(imum)?|up|from|abs)\b/i;
   for (const word of rest) {
+    if (bound.test(word) && !RANGE.test(word.replace(bound, "").trim()))
+      return `“${word}” wants both bounds: write what it takes as “0 … 5 V”`;
     const kind = WORDS[word.toLowerCase()];
     const volts = VOLTS.exec(word);
-    const range = readRange(word);
+    const range = readRange(word.replace(bound, "").trim());
     // "GND ground": the first is its name
     if (kind && kind === found.kind) names.push(kindWord);
     else if ((kind && found.kind) || (volts && found.volts !== undefined) || (range && found.takesV))
       return `“${word}” says the same a second time`;
     else if (volts) found.volts = numberOf(volts[1]!);
     else if (range) found.takesV = range;
-    else if (RANGE.test(word)) return `“${word}” is a range of nothing`;
+    else if (RANGE.test(word.replace(bound, "").trim())) return `“${word}” is a range of nothing`;
     else if (new RegExp(`^${NUMBER}$`).test(word))
       return `“${word}” may be anything: write volts as “${word} V”`;
     else if (!kind) names.push(word);
@@ -107,10 +111,13 @@ function readLine(raw: string): Pin | string {
 
 /** Words of a line, volts and ranges put together again: "1 VCC supply 3.3 V takes 0 … 5 V". */
 function joined(line: string): string[] {
-  return line
-    .replace(/\b(takes|bears|max|from)\b/gi, " ")
-    .replace(new RegExp(`(${NUMBER})\\s*V?\\s*(\\.\\.\\.?|…|to|–)\\s*(${NUMBER})`, "gi"), "$1…$3")
-    .replace(new RegExp(`(${NUMBER})\\s+V\\b`, "gi"), "$1V")
-    .split(/\s+/)
-    .filter((w) => w !== "");
+  return (
+    line
+      .replace(new RegExp(`(${NUMBER})\\s*V?\\s*(\\.\\.\\.?|…|to|–)\\s*(${NUMBER})`, "gi"), "$1…$3")
+      // the word goes with its range, and stands alone where there is none
+      .replace(/\b(takes?|bears?)\s+(?=\S+…)/gi, "")
+      .replace(new RegExp(`(${NUMBER})\\s+V\\b`, "gi"), "$1V")
+      .split(/\s+/)
+      .filter((w) => w !== "")
+  );
 }
