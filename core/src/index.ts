@@ -136,6 +136,7 @@ export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sa
 export { type Decoupled, NEAR_MM } from "./meet/decoupling.ts";
 export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
+  judgeLink,
   type LinkPosition,
   type LinkRow,
   type LinkStanding,
@@ -150,13 +151,14 @@ export {
   type MeetMode,
   type MetMode,
   type MetPair,
-  MODES,
   meet,
   type Numbering,
   type PairVerdict,
   type Pin,
   type PinKind,
+  PUT_IN,
   type Put,
+  putOf,
   putTogether,
 } from "./meet/meet.ts";
 export { type HarmlessOrder, harmlessOrder, MOST_ORDERED } from "./meet/order.ts";

@@ -13,7 +13,7 @@ export interface Decoupled {
   readonly pins: number;
   /** Capacitors from this net to ground, the nearest first, with the distance of its pad to the nearest supply pin. */
   readonly by: readonly { readonly ref: string; readonly mm: number }[];
-  readonly at: { readonly x: number; readonly y: number };
+  readonly at: { readonly layer: string; readonly x: number; readonly y: number };
 }
 
 const distance = (a: WiredPin, b: WiredPin) => Math.hypot(a.x - b.x, a.y - b.y);
@@ -44,7 +44,13 @@ export function decouplingOf(parts: readonly WiredPart[]): Decoupled[] {
         .filter((c) => c.mm <= NEAR_MM)
         .sort((a, b) => a.mm - b.mm);
       const [first] = pins;
-      return { ref: chip.ref, net: first!.name!, pins: pins.length, by, at: { x: first!.x, y: first!.y } };
+      return {
+        ref: chip.ref,
+        net: first!.name!,
+        pins: pins.length,
+        by,
+        at: { layer: first!.layer, x: first!.x, y: first!.y },
+      };
     });
   });
 }

@@ -15,7 +15,7 @@ export interface Floating {
   readonly kind: "gate" | "enable" | "reset" | "unknown-drive";
   readonly text: string;
   readonly do: string;
-  readonly at: { readonly x: number; readonly y: number };
+  readonly at: { readonly layer: string; readonly x: number; readonly y: number };
 }
 
 const FIELD_EFFECT = /\bfet\b|mosfet|\b[np]-?(ch(annel)?)\b/i;
@@ -32,6 +32,89 @@ function controlOf(p: WiredPart): { readonly pin: WiredPin; readonly isTaken: bo
   return first && { pin: first, isTaken: true };
 }
 
+/** Every pin of the board by its net. */
+type OnNets = ReadonlyMap<number, readonly { readonly part: WiredPart; readonly pin: WiredPin }[]>;
+const isRail = (p: WiredPin) => p.name !== undefined && railOf(p.name) !== undefined;
+
+/** Held by a resistor to a rail, on either side of a series resistor. */
+function isHeld(net: number, on: OnNets): boolean {
+  /** The far ends of the resistors on a net. */
+  const over = (n: number) =>
+    (on.get(n) ?? [])
+      .filter(({ part }) => lettersOf(part.ref) === "R" && part.pins.length === 2)
+      .map(({ part }) => part.pins.find((q) => q.net !== n))
+      .filter((q): q is WiredPin => q !== undefined);
+  return over(net).some((far) => isRail(far) || over(far.net).some((p) => p.net !== net && isRail(p)));
+}
+
+const told = (
+  part: WiredPart,
+  pin: WiredPin,
+  kind: Floating["kind"],
+  text: string,
+  what: string,
+): Floating => ({
+  ref: part.ref,
+  pin: pin.pin,
+  net: pin.name ?? "",
+  kind,
+  text,
+  do: what,
+  at: { layer: pin.layer, x: pin.x, y: pin.y },
+});
+
+/** What a transistor's control says of itself; nothing where it is held. */
+function control(part: WiredPart, said: SaidPart, on: OnNets): Floating[] {
+  const found = ["Q", "M", "T"].includes(lettersOf(part.ref)) ? controlOf(part) : undefined;
+  if (!found || isRail(found.pin) || isHeld(found.pin.net, on)) return [];
+  const { pin } = found;
+  const words = `${said.value} ${said.description}`;
+  const onNet = pin.name === undefined ? "" : ` (${pin.name})`;
+  const which = found.isTaken
+    ? `${part.ref}.1, taken as its control${onNet},`
+    : `${part.ref}.${pin.pin}${onNet}`;
+  if (FIELD_EFFECT.test(words))
+    return [
+      told(
+        part,
+        pin,
+        "gate",
+        `${which} is a gate that no resistor holds: until its driver is up it may switch on by itself.`,
+        "A resistor of 10 k to 100 k from the gate to the source keeps it off.",
+      ),
+    ];
+  if (BIPOLAR.test(words)) return [];
+  return [
+    told(
+      part,
+      pin,
+      "unknown-drive",
+      `${which} has no resistor to a rail, and the bill does not say whether ${part.ref} is driven by current or by voltage.`,
+      "Write in the bill what it is: a gate would float, a base does not.",
+    ),
+  ];
+}
+
+/** An enable or a reset of a part, by what its net is called. */
+function input(net: number, pins: readonly { part: WiredPart; pin: WiredPin }[], on: OnNets): Floating[] {
+  const { name } = pins[0]!.pin;
+  const word = name?.slice(name.lastIndexOf("/") + 1).toUpperCase() ?? "";
+  const kind = ENABLE.test(word) ? "enable" : RESET.test(word) ? "reset" : undefined;
+  const found = pins.find(({ part }) => ["U", "IC"].includes(lettersOf(part.ref)));
+  if (!kind || !found || isHeld(net, on)) return [];
+  return [
+    told(
+      found.part,
+      found.pin,
+      kind,
+      `${word} of ${found.part.ref} is held by no resistor: what it is at power-up hangs on the part alone.`,
+      kind === "reset"
+        ? "Many controllers hold it themselves; look into the data sheet, else 10 k to the supply."
+        : "A resistor to the rail that means “off” makes it safe; look into the data sheet for one inside.",
+    ),
+  ];
+}
+
 /**
  * Control inputs without a defined state: gates, enable and reset pins that no resistor holds to a rail, so that they float
  * while the part that drives them is not up yet. A base needs current and does not float; where the bill does not say which
@@ -40,63 +123,15 @@ function controlOf(p: WiredPart): { readonly pin: WiredPin; readonly isTaken: bo
  * @param parts those that are fitted
  */
 export function floatsOf(parts: readonly WiredPart[], saidOf: (ref: string) => SaidPart): Floating[] {
-  const on = new Map<number, { readonly part: WiredPart; readonly pin: WiredPin }[]>();
+  const on = new Map<number, { part: WiredPart; pin: WiredPin }[]>();
   for (const part of parts)
-    for (const pin of part.pins) on.set(pin.net, [...(on.get(pin.net) ?? []), { part, pin }]);
-  const isRail = (p: WiredPin) => p.name !== undefined && railOf(p.name) !== undefined;
-  /** The far ends of the resistors on a net. */
-  const over = (net: number) =>
-    (on.get(net) ?? [])
-      .filter(({ part }) => lettersOf(part.ref) === "R" && part.pins.length === 2)
-      .map(({ part }) => part.pins.find((q) => q.net !== net))
-      .filter((q): q is WiredPin => q !== undefined);
-  /** Held by a resistor to a rail, on either side of a series resistor. */
-  const isHeld = (net: number) =>
-    over(net).some((far) => isRail(far) || over(far.net).some((p) => p.net !== net && isRail(p)));
-  const out: Floating[] = [];
-  const say = (ref: string, pin: WiredPin, kind: Floating["kind"], text: string, what: string) =>
-    out.push({ ref, pin: pin.pin, net: pin.name ?? "", kind, text, do: what, at: { x: pin.x, y: pin.y } });
-  for (const part of parts) {
-    if (!["Q", "M", "T"].includes(lettersOf(part.ref))) continue;
-    const control = controlOf(part);
-    if (!control || isRail(control.pin) || isHeld(control.pin.net)) continue;
-    const said = saidOf(part.ref);
-    const words = `${said.value} ${said.description}`;
-    const { pin } = control;
-    const which = control.isTaken ? `${part.ref}.1, taken as its control` : `${part.ref}.${pin.pin}`;
-    const onNet = pin.name === undefined ? "" : ` (${pin.name})`;
-    if (FIELD_EFFECT.test(words))
-      say(
-        part.ref,
-        pin,
-        "gate",
-        `${which}${onNet}, is a gate that no resistor holds: until its driver is up it may switch on by itself.`,
-        "A resistor of 10 k to 100 k from the gate to the source keeps it off.",
-      );
-    else if (!BIPOLAR.test(words))
-      say(
-        part.ref,
-        pin,
-        "unknown-drive",
-        `${which}${onNet}, has no resistor to a rail, and the bill does not say whether ${part.ref} is driven by current or by voltage.`,
-        "Write in the bill what it is: a gate would float, a base does not.",
-      );
-  }
-  for (const [net, pins] of on) {
-    const { name } = pins[0]!.pin;
-    const word = name?.slice(name.lastIndexOf("/") + 1).toUpperCase() ?? "";
-    const kind = ENABLE.test(word) ? "enable" : RESET.test(word) ? "reset" : undefined;
-    const input = pins.find(({ part }) => ["U", "IC"].includes(lettersOf(part.ref)));
-    if (!kind || !input || isHeld(net)) continue;
-    say(
-      input.part.ref,
-      input.pin,
-      kind,
-      `${word} of ${input.part.ref} is held by no resistor: what it is at power-up hangs on the part alone.`,
-      kind === "reset"
-        ? "Many controllers hold it themselves; look into the data sheet, else 10 k to the supply."
-        : "A resistor to the rail that means “off” makes it safe; look into the data sheet for one inside.",
-    );
-  }
-  return out;
+    for (const pin of part.pins) {
+      const list = on.get(pin.net);
+      if (list) list.push({ part, pin });
+      else on.set(pin.net, [{ part, pin }]);
+    }
+  return [
+    ...parts.flatMap((p) => control(p, saidOf(p.ref), on)),
+    ...[...on].flatMap(([net, pins]) => input(net, pins, on)),
+  ];
 }

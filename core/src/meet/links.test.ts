@@ -87,10 +87,10 @@ test("what a link puts on a rail is that rail at the connector, as it is set", (
   };
   const as = (set: string) => {
     const links = railsByLinks([judgeLink(row({ set }), [jp])]);
-    const { ours, modes } = judgeMeeting(meets, measure, links);
-    return [ours[0]!.kind, ours[0]!.net, modes[0]!.verdict];
+    const { ours, modes, byLink } = judgeMeeting(meets, measure, links);
+    return [ours[0]!.kind, ours[0]!.net, modes[0]!.verdict, byLink.map((p) => p.pin).join()];
   };
-  expect(as("1–2")).toEqual(["supply", "V5 by JP1 1–2", "fine"]);
-  expect(as("2–3")).toEqual(["ground", "GND by JP1 2–3", "fine"]);
-  expect(as("open")).toEqual([undefined, "D1", "unknown"]);
+  expect(as("1–2")).toEqual(["supply", "V5 by JP1 1–2", "fine", "1"]);
+  expect(as("2–3")).toEqual(["ground", "GND by JP1 2–3", "fine", "1"]);
+  expect(as("open")).toEqual([undefined, "D1", "unknown", ""]);
 });

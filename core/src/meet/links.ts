@@ -2,7 +2,7 @@ import Big from "big.js";
 import { lettersOf } from "../bom/refs.ts";
 import { railOf } from "../netlist/rails.ts";
 import { voltsOfName } from "./row.ts";
-import type { WiredPart, WiredPin } from "./wiring.ts";
+import { isLink, type WiredPart, type WiredPin } from "./wiring.ts";
 
 /** One way a link may be set. */
 export interface LinkPosition {
@@ -31,12 +31,9 @@ export interface LinkStanding {
   readonly hurts: Readonly<Record<string, string>>;
 }
 
-const LINKS = new Set(["JP", "SJ", "SB", "LK", "W"]);
 /** What may be set by hand: two or three places of a link, a solder bridge or a switch. */
 export const maySet = (part: WiredPart): boolean =>
-  part.pins.length >= 2 &&
-  part.pins.length <= 3 &&
-  (LINKS.has(lettersOf(part.ref)) || lettersOf(part.ref) === "SW");
+  part.pins.length >= 2 && part.pins.length <= 3 && (isLink(part) || lettersOf(part.ref) === "SW");
 
 const netOf = (p: WiredPin) => p.name ?? "a net without a name";
 

@@ -1,7 +1,7 @@
 import Big from "big.js";
 import { AppError } from "../errors.ts";
-import type { MEET_MODES, NUMBERINGS, PIN_KINDS } from "../shape/meeting.ts";
-import { meetShape } from "../shape/meeting.ts";
+import type { NUMBERINGS, PIN_KINDS } from "../shape/meeting.ts";
+import { MEET_MODES, meetShape } from "../shape/meeting.ts";
 
 export type PinKind = (typeof PIN_KINDS)[number];
 export type Numbering = (typeof NUMBERINGS)[number];
@@ -80,6 +80,17 @@ const PUTS: Readonly<Record<MeetMode, (rows: 1 | 2, by: number) => Put>> = {
   turned: (rows) => ({ isAcross: rows === 2, isBack: true, by: 0 }),
   mirrored: (rows) => ({ isAcross: rows === 2, isBack: rows === 1, by: 0 }),
   shifted: (_, by) => ({ isAcross: false, isBack: false, by }),
+};
+
+/** How a mode puts theirs in. @param by places along, of those that are shifted */
+export const putOf = (mode: MeetMode, rows: 1 | 2, by = 0): Put => PUTS[mode](rows, by);
+
+/** How it is put in, as a sentence goes on. */
+export const PUT_IN: Readonly<Record<MeetMode, string>> = {
+  meant: "as meant",
+  turned: "turned by half a turn",
+  mirrored: "with its rows exchanged",
+  shifted: "one place aside",
 };
 
 /** Where a place of theirs comes to lie. */
@@ -225,16 +236,13 @@ export function putTogether(
 const modeOf = (m: Meeting, mode: MeetMode, by: 1 | -1, meant: ReturnType<typeof partnersOf>): MetMode => ({
   mode,
   ...(mode === "shifted" ? { by } : {}),
-  ...putTogether(m, PUTS[mode](m.rows ?? 1, by), meant),
+  ...putTogether(m, putOf(mode, m.rows ?? 1, by), meant),
 });
-
-/** All ways in which the other side may be put in, as far as they are asked for; shifted is two of them. */
-export const MODES: readonly MeetMode[] = ["meant", "turned", "mirrored", "shifted"];
 
 /** As {@link meet}, of tables that may have pins nobody described yet. */
 export function meetTables(m: Meeting): readonly MetMode[] {
   const meant = partnersOf(m);
-  return (m.modes ?? MODES).flatMap((mode) =>
+  return (m.modes ?? MEET_MODES).flatMap((mode) =>
     mode === "shifted"
       ? [modeOf(m, mode, 1, meant), modeOf(m, mode, -1, meant)]
       : [modeOf(m, mode, 1, meant)],

@@ -16,7 +16,7 @@ export function supplyFindings(
 ): PowerFinding[] {
   const placeOf = (s: { readonly ref: string; readonly pin: string }) => {
     const p: WiredPin | undefined = parts.find((x) => x.ref === s.ref)?.pins.find((q) => q.pin === s.pin);
-    return p ? { at: { x: p.x, y: p.y } } : {};
+    return p ? { at: { layer: p.layer, x: p.x, y: p.y } } : {};
   };
   const out: PowerFinding[] = [];
   for (const r of rails) {

@@ -49,6 +49,8 @@ describe("what feeds what", () => {
     ]);
     expect(by("V33").loads).toEqual(["U2", "D2"]);
     expect([by("VIN").volts, by("V5").volts, by("V33").volts]).toEqual([5, 5, 3.3]);
+    // what nobody that is known feeds has only its name to say so
+    expect([by("VIN").isByName, by("V5").isByName, by("V33").isByName]).toEqual([undefined, true, true]);
     expect(findings).toEqual([]);
   });
 
@@ -123,7 +125,19 @@ describe("what floats", () => {
 
 test("volts a name says, and no more than it says", () => {
   const names = ["+3V3", "3.3V", "V33", "V5", "12V", "/power/V12", "V18", "VCC", "GND", "P5V"];
-  expect(names.map(voltsOfName)).toEqual([3.3, 3.3, 3.3, 5, 12, 12, 1.8, undefined, undefined, 5]);
+  expect(names.map(voltsOfName)).toEqual([
+    3.3,
+    3.3,
+    3.3,
+    5,
+    12,
+    12,
+    // 1.8 or 18: nobody can tell
+    undefined,
+    undefined,
+    undefined,
+    5,
+  ]);
   expect(proposedPin({ pin: "1", name: "AGND" })).toEqual({ pin: "1", kind: "ground", net: "AGND" });
   expect(proposedPin({ pin: "2", name: "SDA" })).toEqual({ pin: "2", net: "SDA" });
   expect(proposedPin({ pin: "3" })).toEqual({ pin: "3" });
@@ -154,7 +168,7 @@ test("capacitors by a chip's supply: those to ground and near, the nearest first
         { ref: "C2", mm: 2 },
         { ref: "C1", mm: 7 },
       ],
-      at: { x: 0, y: 0 },
+      at: { layer: "top", x: 0, y: 0 },
     },
   ]);
   expect(decouplingOf([u1, at(rest[0]!, 10)])[0]!.by).toEqual([{ ref: "C1", mm: 8 }]);

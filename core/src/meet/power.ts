@@ -4,7 +4,7 @@ import { railOf } from "../netlist/rails.ts";
 import { supplyFindings } from "./power-findings.ts";
 import { voltsOfName } from "./row.ts";
 import type { PowerLink, PowerMap, PowerRail, PowerSource } from "./supplies.ts";
-import type { WiredPart } from "./wiring.ts";
+import { isLink, type WiredPart } from "./wiring.ts";
 
 const OHM_OR_LESS = 1;
 const THROUGH = new Set(["L", "FB", "F", "FU"]);
@@ -18,7 +18,7 @@ function wayOf(part: WiredPart, valueTextOf: (ref: string) => string): PowerLink
   }
   if (letters === "D") return "diode";
   if (["SW", "S", "K"].includes(letters)) return "switch";
-  if (["JP", "SJ", "SB", "LK"].includes(letters)) return "link";
+  if (isLink(part)) return "link";
   if (letters === "F" || letters === "FU") return "fuse";
   return THROUGH.has(letters) ? "coil" : undefined;
 }
@@ -90,8 +90,8 @@ export function powerMap(
     const mine = [...nets].filter((n) => root(n) === r);
     const own = all.filter((s) => mine.includes(s.net));
     const names = mine.map((n) => nameOf.get(n)).filter((n): n is string => Boolean(n));
-    const volts =
-      own.find((s) => s.volts !== undefined)?.volts ?? names.map(voltsOfName).find((v) => v !== undefined);
+    const given = own.find((s) => s.volts !== undefined)?.volts;
+    const volts = given ?? names.map(voltsOfName).find((v) => v !== undefined);
     const links = [
       ...inside
         .filter((w) => !isThrough(w) && w.ends.some((e) => at(e) === i))
@@ -119,6 +119,7 @@ export function powerMap(
       names,
       nets: mine,
       ...(volts === undefined ? {} : { volts }),
+      ...(volts !== undefined && given === undefined ? { isByName: true as const } : {}),
       sources: own,
       links,
       loads,

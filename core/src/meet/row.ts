@@ -1,6 +1,7 @@
 import type { Measure } from "../board/measure-document.ts";
 import { railOf } from "../netlist/rails.ts";
-import { type Meeting, type MeetMode, type MetMode, MODES, meetTables, type Pin } from "./meet.ts";
+import { MEET_MODES } from "../shape/meeting.ts";
+import { type Meeting, type MeetMode, type MetMode, meetTables, type Pin } from "./meet.ts";
 import { type WiredPart, type WiredPin, wiringOf } from "./wiring.ts";
 
 /** A connector of a product's board and what is put onto it; judged in every run of the product. */
@@ -27,6 +28,8 @@ export interface MeetStanding {
   readonly modes: readonly MetMode[];
   /** Pins of the board nobody described, and described ones the board has not. */
   readonly open: readonly string[];
+  /** Pins that a link puts on a rail: what they are is taken from that rail's name. */
+  readonly byLink: readonly Pin[];
   readonly gone: readonly string[];
   /** The worst that may happen by what nothing stops. */
   readonly verdict: MetMode["verdict"];
@@ -73,7 +76,7 @@ export function judgeMeeting(
     ours,
     theirs,
     // a single row with its rows exchanged is one that is turned
-    modes: rows === 2 ? MODES : MODES.filter((m) => m !== "mirrored"),
+    modes: rows === 2 ? MEET_MODES : MEET_MODES.filter((m) => m !== "mirrored"),
     ...(meant ? { meant } : {}),
     ...(rows ? { rows } : {}),
     ...(numbering ? { numbering } : {}),
@@ -88,13 +91,16 @@ export function judgeMeeting(
     ours,
     modes,
     open: part ? ours.filter((p) => p.kind === undefined).map((p) => p.pin) : [],
+    byLink: part
+      ? ours.filter((p) => row.ours.every((q) => q.pin !== p.pin || q.kind === undefined) && p.kind)
+      : [],
     gone: part ? row.ours.filter((p) => !has.has(p.pin)).map((p) => p.pin) : [],
     verdict,
   };
 }
 
 const VOLTS = /^\+?V?(\d{1,3})(?:[V.](\d{1,2}))?V?$/;
-/** The volts a supply's name says: 3.3 of "+3V3", "3.3V", "V33"; 12 of "12V", "V12"; nothing of "VCC". */
+/** The volts a supply's name says: 3.3 of "+3V3", "3.3V", "V33"; 12 of "12V", "V12"; nothing of "VCC". It is what people mean by it, not what is there. */
 export function voltsOfName(name: string): number | undefined {
   const word = name
     .slice(name.lastIndexOf("/") + 1)
@@ -102,8 +108,9 @@ export function voltsOfName(name: string): number | undefined {
     .toUpperCase();
   const m = VOLTS.exec(word.replace(/^P(?=\d)/, "+"));
   if (!m) return undefined;
-  // "V33", "V18": volts and tenths, as people write them without a point
-  if (m[2] === undefined && /^V(33|18|25)$/.test(word)) return Number(m[1]) / 10;
+  // "V33" is volts and tenths without a point; "V18" and "V25" may be either
+  if (word === "V33") return 3.3;
+  if (m[2] === undefined && /^V(18|25)$/.test(word)) return undefined;
   return Number(m[2] === undefined ? m[1] : `${m[1]}.${m[2]}`);
 }
 

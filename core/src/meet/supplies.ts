@@ -20,6 +20,8 @@ export interface PowerRail {
   readonly names: readonly string[];
   readonly nets: readonly number[];
   readonly volts?: number;
+  /** Its volts are what its name says: nothing that is known feeds it. */
+  readonly isByName?: true;
   readonly sources: readonly PowerSource[];
   readonly links: readonly PowerLink[];
   /** Parts that draw from it, without capacitors and what only passes it on. */
@@ -32,7 +34,7 @@ export interface PowerFinding {
   readonly kind: "two-sources" | "cell-fed" | "no-return" | "nobody-loads" | "nobody-feeds";
   readonly text: string;
   readonly do: string;
-  readonly at?: { readonly x: number; readonly y: number };
+  readonly at?: { readonly layer: string; readonly x: number; readonly y: number };
 }
 export interface PowerMap {
   readonly rails: readonly PowerRail[];

@@ -41,11 +41,11 @@ export function wiringOf(measure: Pick<Measure, "nets">): WiredPart[] {
     .sort((a, b) => compareRefs(a.ref, b.ref));
 }
 
-const CONNECTORS = new Set(["J", "P", "CN", "CON", "X", "TB", "PL", "SK", "H", "K"]);
+const CONNECTORS = new Set(["J", "P", "CN", "CON", "X", "TB", "PL", "SK", "H"]);
 /** Parts that are plugged, screwed or clipped onto by what they are called: connectors, terminals, module places. */
 export const isConnector = (part: WiredPart): boolean =>
   CONNECTORS.has(lettersOf(part.ref)) && new Set(part.pins.map((p) => p.net)).size > 1;
 
 const LINKS = new Set(["JP", "SJ", "SB", "LK", "W"]);
-/** Links and solder bridges: two or three places that are joined by hand. */
-export const isLink = (part: WiredPart): boolean => LINKS.has(lettersOf(part.ref)) && part.pins.length <= 3;
+/** Links, straps and solder bridges by what they are called. */
+export const isLink = (part: WiredPart): boolean => LINKS.has(lettersOf(part.ref));

@@ -1,18 +1,11 @@
 import type { Level } from "../../findings.ts";
 import { NEAR_MM } from "../../meet/decoupling.ts";
+import { PUT_IN } from "../../meet/meet.ts";
 import type { MeetStanding } from "../../meet/row.ts";
 import { aboutBoard, boardMark } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add, Note } from "../document/note.ts";
 import { type BoardVolts, boardMet, voltsOn } from "../stage/meetings.ts";
-
-/** How it may be put in, in words. */
-const PUT_IN = {
-  meant: "as meant",
-  turned: "turned by half a turn",
-  mirrored: "with its rows exchanged",
-  shifted: "one place aside",
-} as const;
 
 /** One thing a row says of itself; its kind keeps what was accepted of one from standing for another. */
 interface MeetWords {
@@ -84,7 +77,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
         f.text,
         {
           do: f.do,
-          ...(f.at ? { at: { layer: "top", ...f.at } } : {}),
+          ...(f.at ? { at: f.at } : {}),
           ...about,
         },
       );
@@ -98,7 +91,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
         `No capacitor to ground stands within ${NEAR_MM} mm of the supply of ${bare.map((d) => `${d.ref} (${d.net})`).join(", ")}.`,
         {
           do: "Look into the data sheet what it wants beside it.",
-          at: { layer: "top", ...bareOne.at },
+          at: bareOne.at,
           ...about,
         },
       );
@@ -110,7 +103,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
         f.text,
         {
           do: f.do,
-          at: { layer: "top", ...f.at },
+          at: f.at,
           ...about,
         },
       );

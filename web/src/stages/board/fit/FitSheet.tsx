@@ -1,11 +1,12 @@
 import { type FitStanding, INTENDED, judgeFits } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { removeFit } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { count, said } from "../../../ui/text/format.ts";
+import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { FitForm } from "./FitForm.tsx";
@@ -17,9 +18,7 @@ import { Room, Slip } from "./Room.tsx";
 export function FitSheet({ view: v, board }: { view: BoardView; board: BoardConnection | undefined }) {
   const { doc, isLocked } = useRun();
   const rows = useMemo(() => judgeFits(doc), [doc]);
-  const [edited, setEdited] = useState<string>();
-  // a form that was saved closes once the server has it: by then another may be open
-  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
+  const { open: edited, setOpen: setEdited, close } = useOneOpen();
   const isNew = edited === "new";
   const widest = Math.max(0.1, ...rows.flatMap((r) => (r.result ? r.result.worstMm.map(Math.abs) : [])));
   const bad = rows.filter((r) => r.verdict !== "fits").length;

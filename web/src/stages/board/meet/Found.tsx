@@ -71,11 +71,7 @@ export function Floats({ floats, onShow }: { floats: readonly Floating[]; onShow
           {floats.map((f) => (
             <li key={`${f.ref}.${f.pin}`} className="py-1">
               {f.text} {f.do}{" "}
-              <button
-                type="button"
-                className="quiet-link"
-                onClick={() => onShow({ layer: "top", ...f.at }, `float ${f.ref}`)}
-              >
+              <button type="button" className="quiet-link" onClick={() => onShow(f.at, `float ${f.ref}`)}>
                 show
               </button>
             </li>

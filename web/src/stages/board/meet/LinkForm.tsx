@@ -1,4 +1,10 @@
-import { type LinkPosition, type LinkStanding, proposedPositions, type WiredPart } from "@kobbin/core";
+import {
+  judgeLink,
+  type LinkPosition,
+  type LinkStanding,
+  proposedPositions,
+  type WiredPart,
+} from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { addLink, saveLink } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -27,11 +33,13 @@ export function LinkForm({
   const [set, setSet] = useState(row?.set ?? "");
   const [variants, setVariants] = useState<Readonly<Record<string, string>>>(row?.variants ?? {});
   const [isCap, setCap] = useState(row?.isCap ?? false);
-  const hurts = standing?.hurts ?? {};
+  // judged as it stands in the form, before anything of it is kept
+  const { hurts } = judgeLink({ id: "", ref: part.ref, positions, set, variants, isCap }, [part]);
+  const bad = [set, ...Object.values(variants)].find((name) => hurts[name]);
   const names: [string, string][] = positions.map((p) => [p.name, `${p.name}${p.does ? `: ${p.does}` : ""}`]);
-  const netOf = (pin: string) => part.pins.find((p) => p.pin === pin)?.name ?? "a net without a name";
   const submit = (e: FormEvent) => {
     e.preventDefault();
+    if (bad) return;
     const body = {
       ...(board === undefined ? {} : { board }),
       ref: part.ref,
@@ -48,37 +56,7 @@ export function LinkForm({
       onSubmit={submit}
     >
       <h3 className="mb-1 text-[16px]">{part.ref}</h3>
-      <table className="rows tight">
-        <thead>
-          <tr>
-            <th>Position</th>
-            <th>joins</th>
-            <th>what it does</th>
-          </tr>
-        </thead>
-        <tbody>
-          {positions.map((p, i) => (
-            <tr key={p.name}>
-              <td className="num">{p.name}</td>
-              <td className="num text-ink-2">
-                {p.joins ? `${netOf(p.joins[0])} with ${netOf(p.joins[1])}` : "nothing"}
-              </td>
-              <td>
-                <input
-                  aria-label={`What ${part.ref} in ${p.name} does`}
-                  className="w-64"
-                  maxLength={200}
-                  placeholder={p.joins ? "display of the first edition" : "nothing"}
-                  value={p.does}
-                  onChange={(e) =>
-                    setPositions(positions.map((q, k) => (k === i ? { ...q, does: e.target.value } : q)))
-                  }
-                />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Positions part={part} positions={positions} hurts={hurts} onChange={setPositions} />
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
         <Pick
           label="Goes out as"
@@ -110,13 +88,13 @@ export function LinkForm({
           a cap or a wire of its own closes it
         </label>
       </div>
-      {hurts[set] && (
+      {bad && (
         <p role="alert" className="mt-2 text-stop">
-          {part.ref} in {set} hurts: {hurts[set]}.
+          {part.ref} in {bad} is not kept: {hurts[bad]}.
         </p>
       )}
       <div className="mt-3 flex items-center gap-3">
-        <Button type="submit" look="main">
+        <Button type="submit" look="main" disabled={bad !== undefined}>
           {row ? "Save" : "Keep it"}
         </Button>
         <Button look="bare" onClick={onClose}>
@@ -124,5 +102,54 @@ export function LinkForm({
         </Button>
       </div>
     </form>
+  );
+}
+
+/** Every position with the nets it joins, why it hurts where it does, and what it does in one's own words. */
+function Positions({
+  part,
+  positions,
+  hurts,
+  onChange,
+}: {
+  part: WiredPart;
+  positions: readonly LinkPosition[];
+  hurts: LinkStanding["hurts"];
+  onChange: (positions: readonly LinkPosition[]) => void;
+}) {
+  const netOf = (pin: string) => part.pins.find((p) => p.pin === pin)?.name ?? "a net without a name";
+  return (
+    <table className="rows tight">
+      <thead>
+        <tr>
+          <th>Position</th>
+          <th>joins</th>
+          <th>what it does</th>
+        </tr>
+      </thead>
+      <tbody>
+        {positions.map((p, i) => (
+          <tr key={p.name}>
+            <td className="num">{p.name}</td>
+            <td className={`num ${hurts[p.name] ? "text-stop" : "text-ink-2"}`}>
+              {p.joins ? `${netOf(p.joins[0])} with ${netOf(p.joins[1])}` : "nothing"}
+              {hurts[p.name] && `: ${hurts[p.name]}`}
+            </td>
+            <td>
+              <input
+                aria-label={`What ${part.ref} in ${p.name} does`}
+                className="w-64"
+                maxLength={200}
+                placeholder={p.joins ? "display of the first edition" : "nothing"}
+                value={p.does}
+                onChange={(e) =>
+                  onChange(positions.map((q, k) => (k === i ? { ...q, does: e.target.value } : q)))
+                }
+              />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -1,17 +1,15 @@
 import type { BoardVolts, LinkStanding } from "@kobbin/core";
-import { useState } from "react";
 import { removeLink } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
+import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import { LinkForm } from "./LinkForm.tsx";
 import { SettingCard } from "./SettingCard.tsx";
 
 /** Links, bridges and switches that have to be set, and the card that goes with the board. */
 export function Links({ volts, board }: { volts: BoardVolts; board: string | undefined }) {
   const { isLocked } = useRun();
-  const [edited, setEdited] = useState<string>();
-  // a form that was saved closes once the server has it: by then another may be open
-  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
+  const { open: edited, setOpen: setEdited, close } = useOneOpen();
   const begun = volts.unset.find((p) => p.ref === edited);
   if (volts.links.length === 0 && volts.unset.length === 0) return null;
   return (

@@ -1,10 +1,11 @@
-import { harmlessOrder, type MeetStanding, type MetMode, voltsOn, type WiredPart } from "@kobbin/core";
+import { harmlessOrder, type MeetStanding, PUT_IN, putOf, voltsOn, type WiredPart } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { removeMeeting } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
+import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { Decoupling, Floats, Told } from "./Found.tsx";
 import { Links } from "./Links.tsx";
@@ -14,17 +15,14 @@ import { Slide, STILL } from "./Slide.tsx";
 
 const WORD = { fine: "fine", idle: "nothing", damage: "damage", unknown: "not known" } as const;
 const COLOUR = { fine: "text-fine", idle: "text-ink-2", damage: "text-stop", unknown: "text-look" } as const;
-const ASIDE = { meant: "as meant", turned: "turned by half a turn", mirrored: "rows exchanged" } as const;
 
 /** Volts, where the fit sheet has millimetres: what meets what at every connector, what feeds the board, what floats. */
 export function MeetFace({ view: v }: { view: BoardView }) {
   const { doc, isLocked } = useRun();
   const volts = useMemo(() => voltsOn(doc, v.board), [doc, v.board]);
-  const [edited, setEdited] = useState<string>();
-  // a form that was saved closes once the server has it: by then another may be open
-  const close = (own: string) => setEdited((now) => (now === own ? undefined : now));
+  const { open: edited, setOpen: setEdited, close } = useOneOpen();
   const board = doc.boards.length > 1 ? v.board.name : undefined;
-  if (!volts.isNamed)
+  if (!volts.isNamed && volts.meetings.length + volts.links.length === 0)
     return (
       <Empty>
         The files of this board do not say which pad is which pin of which net: a netlist, or layers with
@@ -137,17 +135,22 @@ function Met({
           {s.open.length === 1 ? "it" : "them"} stays open.
         </p>
       )}
+      {s.byLink.length > 0 && (
+        <p className="mb-1 text-[14.5px] text-look">
+          Taken from a link as it is set, its volts as the rail is called:{" "}
+          <span className="num">
+            {s.byLink
+              .map((p) => `${p.pin} ${p.net}${p.volts === undefined ? "" : `, ${p.volts} V`}`)
+              .join("; ")}
+          </span>
+          .
+        </p>
+      )}
       <Slide meeting={meeting} names={[row.ref, row.other]} how={how} onPut={setHow} />
       <Ways standing={s} onPut={setHow} />
     </li>
   );
 }
-
-const putOf = (m: MetMode, rows: 1 | 2) => ({
-  isBack: m.mode === "turned" || (m.mode === "mirrored" && rows === 1),
-  isAcross: rows === 2 && (m.mode === "turned" || m.mode === "mirrored"),
-  by: m.by ?? 0,
-});
 
 /** Every way of putting it in with what it does, and what would make it harmless. */
 function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typeof STILL) => void }) {
@@ -174,8 +177,14 @@ function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typ
           {s.modes.map((m) => (
             <tr key={`${m.mode} ${m.by}`}>
               <td>
-                <button type="button" className="quiet-link text-left" onClick={() => onPut(putOf(m, rows))}>
-                  {m.mode === "shifted" ? `one place to the ${m.by === 1 ? "right" : "left"}` : ASIDE[m.mode]}
+                <button
+                  type="button"
+                  className="quiet-link text-left"
+                  onClick={() => onPut(putOf(m.mode, rows, m.by))}
+                >
+                  {m.mode === "shifted"
+                    ? `one place to the ${m.by === 1 ? "right" : "left"}`
+                    : PUT_IN[m.mode]}
                 </button>
               </td>
               <td className={`font-semibold ${COLOUR[m.verdict]}`}>{WORD[m.verdict]}</td>

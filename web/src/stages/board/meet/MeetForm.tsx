@@ -1,4 +1,4 @@
-import { type MeetRow, type MeetStanding, readPinText, type WiredPart } from "@kobbin/core";
+import { type MeetRow, type MeetStanding, PUT_IN, readPinText, type WiredPart } from "@kobbin/core";
 import { type FormEvent, useMemo, useState } from "react";
 import { addMeeting, saveMeeting, useOthers } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -367,18 +367,14 @@ function Facts({
   );
 }
 
-const STOPS: readonly (readonly [MeetRow["stopped"][number], string])[] = [
-  ["turned", "turned by half a turn"],
-  ["mirrored", "rows exchanged"],
-  ["shifted", "one place aside"],
-];
+const STOPS: readonly MeetRow["stopped"][number][] = ["turned", "mirrored", "shifted"];
 
 /** What cannot happen, and by what: a key, a shroud, a blocked place. */
 function Stops({ draft, onDraft }: { draft: MeetDraft; onDraft: (change: Partial<MeetDraft>) => void }) {
   return (
     <fieldset className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2 text-[14.5px]">
       <legend className="text-[13.5px] text-ink-2">It cannot be put in</legend>
-      {STOPS.filter(([mode]) => draft.rows === 2 || mode !== "mirrored").map(([mode, words]) => (
+      {STOPS.filter((mode) => draft.rows === 2 || mode !== "mirrored").map((mode) => (
         <label key={mode} className="flex items-center gap-2">
           <input
             type="checkbox"
@@ -392,7 +388,7 @@ function Stops({ draft, onDraft }: { draft: MeetDraft; onDraft: (change: Partial
               })
             }
           />
-          {words}
+          {PUT_IN[mode]}
         </label>
       ))}
       <Field

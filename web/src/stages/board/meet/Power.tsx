@@ -1,7 +1,7 @@
 import type { PowerMap } from "@kobbin/core";
 
-const COLUMN = 250;
-const BOX = 168;
+const COLUMN = 272;
+const BOX = 190;
 const LINE = 84;
 /** Letters stand clear of the line they lie on. */
 const HALO = { stroke: "var(--paper)", strokeWidth: 5, paintOrder: "stroke" } as const;
@@ -70,7 +70,7 @@ export function Power({ map }: { map: PowerMap }) {
   const words = map.rails
     .map(
       (r) =>
-        `${r.names[0] ?? "a rail"}${r.volts === undefined ? "" : ` of ${r.volts} V`}, ${r.sources.length > 0 ? `fed by ${r.sources.map((s) => s.what).join(" and ")}` : "fed by nothing that is known"}${r.links.length > 0 ? `, joined by ${r.links.map((l) => l.ref).join(", ")}` : ""}`,
+        `${r.names[0] ?? "a rail"}${r.volts === undefined ? "" : ` of ${r.volts} V${r.isByName ? " by its name" : ""}`}, ${r.sources.length > 0 ? `fed by ${r.sources.map((s) => s.what).join(" and ")}` : "fed by nothing that is known"}${r.links.length > 0 ? `, joined by ${r.links.map((l) => l.ref).join(", ")}` : ""}`,
     )
     .join("; ");
   return (
@@ -123,7 +123,7 @@ export function Power({ map }: { map: PowerMap }) {
               />
               <text x="9" y="18" fontSize="13.5" fontWeight="700" fill="var(--ink)">
                 {r.names.join(" · ").slice(0, 15) || "no name"}
-                {r.volts === undefined ? "" : `, ${r.volts} V`}
+                {r.volts === undefined ? "" : `, ${r.volts} V${r.isByName ? " by name" : ""}`}
               </text>
               <text x="9" y="34" fontSize="12" fill={r.sources.length > 1 ? "var(--stop)" : "var(--ink-2)"}>
                 {isFed
