@@ -134,7 +134,7 @@ test("a display with swapped supply is held against a board and found; its links
   await page.reload();
   await face(page).getByRole("button", { name: "Describe J3", exact: true }).click();
   const j3 = page.getByRole("form", { name: "What is put onto J3" });
-  await j3.getByLabel("Described before").selectOption("wall supply");
+  await j3.getByLabel("Described before").selectOption({ label: "wall supply, Reader" });
   await j3.getByLabel("What J3.1 is").selectOption("input");
   await j3.getByLabel("Volts that J3.1 takes").fill("4.5 … 5.5");
   await hold(page, "J3", "wall supply");

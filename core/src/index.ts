@@ -241,7 +241,7 @@ export {
 } from "./run/assemble/routes.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { type CurvePoint, curvePoint, curveQuantities, quotedOf } from "./run/curve.ts";
+export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";

@@ -43,6 +43,24 @@ export function quotedOf(
   };
 }
 
+/** The curves as one, for what is said of all of them: at each quantity whatever holds for any way. */
+export function togetherOf(curves: Iterable<readonly CurvePoint[]>): CurvePoint[] {
+  const all = new Map<number, CurvePoint>();
+  for (const curve of curves)
+    for (const p of curve) {
+      const old = all.get(p.quantity);
+      const quoted = [...new Set([...(old?.quoted ?? []), ...(p.quoted ?? [])])];
+      const unpriced = Math.max(old?.unpriced ?? 0, p.unpriced ?? 0);
+      all.set(p.quantity, {
+        ...p,
+        ...(old?.isEstimate ? { isEstimate: true } : {}),
+        ...(quoted.length > 0 ? { quoted } : {}),
+        ...(unpriced > 0 ? { unpriced } : {}),
+      });
+    }
+  return [...all.values()].sort((a, b) => a.quantity - b.quantity);
+}
+
 /**
  * Cost per good board at one quantity, everything else as chosen. Beyond the stock the missing pieces would cost nothing:
  * there the known prices are carried on as if the stock went on, which is an estimate and called so.

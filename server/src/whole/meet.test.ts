@@ -34,18 +34,31 @@ test("a connector and what is put onto it is kept for the product, changed, remo
   const wide = { ref: "J1", board: "Main", other: "Display two", spec: { ...spec, stopped: [] } };
   expect((await v.call("PUT", `/api/meetings/${row}`, wide)).status).toBe(204);
   expect(await rows()).toEqual([{ id: row, ref: "J1", board: "Main", other: "Display two", ...wide.spec }]);
-  // what was described once is offered again, each name once, the newest of it
+  // what was described is offered again: what is alike once, what differs each, with its product
   await v.post(path, { ref: "J2", other: "Plug", spec });
   await v.post(path, { ref: "J3", other: "Plug", spec: { ...spec, stopBy: "a shroud" } });
-  const others = (await v.get("/api/others")).body as { other: string; spec: { stopBy: string } }[];
-  expect(others.map((o) => [o.other, o.spec.stopBy])).toEqual([
-    ["Display two", "a key"],
-    ["Plug", "a shroud"],
+  const { meant: _, ...loose } = spec;
+  await v.post(path, {
+    ref: "J3",
+    other: "Plug",
+    spec: { ...loose, theirs: [{ pin: "1", kind: "ground" }] },
+  });
+  const others = (await v.get("/api/others")).body as {
+    other: string;
+    product: string;
+    spec: { theirs: object[] };
+  }[];
+  const product = others[0]!.product;
+  expect(product).not.toBe("");
+  expect(others.map((o) => [o.other, o.product, o.spec.theirs.length]).sort()).toEqual([
+    ["Display two", product, 2],
+    ["Plug", product, 1],
+    ["Plug", product, 2],
   ]);
   const gone = await v.call("DELETE", `/api/meetings/${row}`);
-  expect((await rows())!.map((r) => r.ref)).toEqual(["J2", "J3"]);
+  expect((await rows())!.map((r) => r.ref)).toEqual(["J2", "J3", "J3"]);
   expect((await v.post(`/api/changes/${gone.headers.get("X-Change")}/undo`)).status).toBe(200);
-  expect((await rows())!.map((r) => r.ref)).toEqual(["J1", "J2", "J3"]);
+  expect((await rows())!.map((r) => r.ref)).toEqual(["J1", "J2", "J3", "J3"]);
   const said = ((await v.get("/api/history")).body as HistoryAnswer).changes.map((c) => c.sentence);
   expect(said).toContain("no longer held against each other: J1 with Display two");
 

@@ -187,7 +187,10 @@ export const saveLink = (runId: string, id: string, body: LinkBody) =>
 export const removeLink = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/links/${id}`);
 /** Other sides the shop has described before. */
 export const useOthers = () =>
-  useSWR<readonly { readonly other: string; readonly spec: MeetBody["spec"] }[]>("/api/others", http.get);
+  useSWR<readonly { readonly other: string; readonly product: string; readonly spec: MeetBody["spec"] }[]>(
+    "/api/others",
+    http.get,
+  );
 
 /** A foil of the product: kept, written on, taken off the list. */
 export const addFoil = (runId: string, productId: string, body: NewFoilBody) =>

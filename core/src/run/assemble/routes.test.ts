@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { boardK } from "../board-k.fixture.ts";
+import { togetherOf } from "../curve.ts";
 import { FULL } from "../full-house.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { crossingsOf, hardestParts, routesOf } from "./routes.ts";
@@ -96,9 +97,23 @@ test("found by halving, a crossing is the one a scan over every quantity finds",
   });
   const scan = crossingsOf([curve(iron, all), curve(foil, all)]);
   const coarse = crossingsOf([curve(iron, [1, 4, 12, 30, 60]), curve(foil, [1, 4, 12, 30, 60])]);
+  expect(scan.length).toBeGreaterThan(0);
   for (const c of scan) {
     const wide = coarse.find((x) => x.route === c.route)!;
     expect(wide.after < c.from && c.from <= wide.from).toBe(true);
   }
   expect(coarse.length).toBe(scan.length);
+});
+
+test("what is said of several curves holds where it holds for any of them", () => {
+  const p = (quantity: number, more: object = {}) => ({ quantity, perGood: 1, total: 1, start: 1, ...more });
+  expect(
+    togetherOf([
+      [p(2, { unpriced: 1, quoted: ["N"] }), p(1)],
+      [p(1, { isEstimate: true }), p(2, { unpriced: 3, quoted: ["M"] })],
+    ]).map(({ quantity, isEstimate, unpriced, quoted }) => ({ quantity, isEstimate, unpriced, quoted })),
+  ).toEqual([
+    { quantity: 1, isEstimate: true, unpriced: undefined, quoted: undefined },
+    { quantity: 2, isEstimate: undefined, unpriced: 3, quoted: ["N", "M"] },
+  ]);
 });

@@ -28,10 +28,12 @@ export async function oneMeeting(tx: Tx, id: string): Promise<{ productId: strin
   return one(rows, "connector");
 }
 
-/** Other sides the shop has described, each once, the newest first: to be taken again. */
-export async function manyOthers(tx: Tx): Promise<{ other: string; spec: Spec }[]> {
-  const { rows } = await tx.query<{ other: string; spec: Spec }>(
-    "select distinct on (other) other, spec from meet_row order by other, position desc, id desc",
+/** Other sides the shop has described, to be taken again: what is described alike several times once, with a product it is of. */
+export async function manyOthers(tx: Tx): Promise<{ other: string; product: string; spec: Spec }[]> {
+  const { rows } = await tx.query<{ other: string; product: string; spec: Spec }>(
+    `select distinct on (m.other, m.spec->'theirs') m.other, p.name as product, m.spec
+     from meet_row as m join product as p on p.id = m.product_id
+     order by m.other, m.spec->'theirs', p.name`,
   );
   return rows;
 }

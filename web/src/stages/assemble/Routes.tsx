@@ -1,5 +1,15 @@
-import { type HardPart, hardestParts, microsToNumber, type Route, unitOf } from "@kobbin/core";
+import {
+  type HardPart,
+  hardestParts,
+  isComplete,
+  microsToNumber,
+  type Route,
+  type RunResult,
+  togetherOf,
+  unitOf,
+} from "@kobbin/core";
 import { lazy, Suspense } from "react";
+import { CurveSays } from "../../run/CurveSays.tsx";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { useRun } from "../../run/runState.ts";
 import { Skeleton } from "../../ui/States.tsx";
@@ -32,6 +42,7 @@ export function Routes() {
           <Skeleton rows={4} label="The curves are being worked out" />
         )}
       </Suspense>
+      <CurveSays curve={togetherOf(figures.curve.values())} goodBoards={doc.goodBoards} />
       <Crossings routes={can} figures={figures} />
     </div>
   );
@@ -53,7 +64,9 @@ function Side({ routes, figures }: { routes: readonly Route[]; figures: RouteFig
             <th className="text-right">hours</th>
             <th className="text-right">days</th>
             <th className="text-right">to start</th>
-            <th className="text-right">defects</th>
+            <th className="text-right" title="expected on one board, before they are mended">
+              defects each
+            </th>
             <th />
           </tr>
         </thead>
@@ -67,23 +80,12 @@ function Side({ routes, figures }: { routes: readonly Route[]; figures: RouteFig
                   {index >= 0 && <Stroke index={index} />}
                   {r.label}
                 </td>
-                {r.cannot ? (
+                {r.cannot || figures.failed.has(r.key) ? (
                   <td colSpan={6} className="text-ink-2">
-                    cannot be: {r.cannot}
+                    {r.cannot ? `cannot be: ${r.cannot}` : figures.failed.get(r.key)}
                   </td>
                 ) : (
-                  <>
-                    <td className="num text-right">
-                      {f ? amount(microsToNumber(f.perGood), currency) : "…"}
-                    </td>
-                    <td className="num text-right">
-                      {f ? amount(microsToNumber(f.cashNeeded), currency) : ""}
-                    </td>
-                    <td className="num text-right">{f ? fixed(f.ownMinutes / 60, 1) : ""}</td>
-                    <td className="num text-right">{f ? fixed(f.ready.days, 0) : ""}</td>
-                    <td className="num text-right">{f ? f.start : ""}</td>
-                    <td className="num text-right">{f ? fixed(f.yield.lambda, 3) : ""}</td>
-                  </>
+                  <Figures result={f} />
                 )}
                 <td>
                   {!r.isOwn && !r.cannot && !isLocked && (
@@ -114,6 +116,30 @@ function Side({ routes, figures }: { routes: readonly Route[]; figures: RouteFig
   );
 }
 
+/** One way at the run's own quantity; what nothing prices makes its money the least it can be. */
+function Figures({ result: f }: { result: RunResult | undefined }) {
+  const { doc } = useRun();
+  const { currency } = doc.workshop;
+  if (!f) return <td colSpan={6}>…</td>;
+  const least = isComplete(f.unpriced) ? "" : "≥ ";
+  return (
+    <>
+      <td className="num text-right">
+        {least}
+        {amount(microsToNumber(f.perGood), currency)}
+      </td>
+      <td className="num text-right">
+        {least}
+        {amount(microsToNumber(f.cashNeeded), currency)}
+      </td>
+      <td className="num text-right">{fixed(f.ownMinutes / 60, 1)}</td>
+      <td className="num text-right">{fixed(f.ready.days, 0)}</td>
+      <td className="num text-right">{f.start}</td>
+      <td className="num text-right">{fixed(f.yield.lambda, 3)}</td>
+    </>
+  );
+}
+
 /** From how many on another way costs no more than the chosen one, or the chosen one no more than another. */
 function Crossings({ routes, figures }: { routes: readonly Route[]; figures: RouteFigures }) {
   const { doc } = useRun();
@@ -129,6 +155,9 @@ function Crossings({ routes, figures }: { routes: readonly Route[]; figures: Rou
       {crossings.length === 0 && (
         <li className="text-ink-2">No other way crosses {own.label} in this range.</li>
       )}
+      {crossings.length > 0 && (
+        <li className="text-ink-2">Looked at in {curveLength(figures)} quantities:</li>
+      )}
       {crossings.map((c) => (
         <li key={`${c.route} ${c.against}`} className="py-[2px]">
           From <b className="num">{count(c.from, unit)}</b> on {labelOf(c.route)} costs no more than{" "}
@@ -139,6 +168,8 @@ function Crossings({ routes, figures }: { routes: readonly Route[]; figures: Rou
     </ul>
   );
 }
+
+const curveLength = ({ curve }: RouteFigures) => togetherOf(curve.values()).length;
 
 const easier = (h: HardPart): string => {
   const now = h.defects;

@@ -1,7 +1,7 @@
-import type { Route } from "@kobbin/core";
+import type { CurvePoint, Route } from "@kobbin/core";
 import { useEffect, useRef } from "react";
+import { pointWords } from "../../run/CurveSays.tsx";
 import { Chart, quantityScales, token } from "../../ui/quantityChart.ts";
-import { amount } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 
 const INKS = ["--ink", "--metal", "--link", "--fine", "--look", "--stop", "--ink-3"];
@@ -21,7 +21,7 @@ export function RoutesChart({
   unit,
 }: {
   routes: readonly Route[];
-  curve: ReadonlyMap<string, ReadonlyMap<number, number>>;
+  curve: ReadonlyMap<string, readonly CurvePoint[]>;
   chosen: number;
   currency: string;
   unit: string;
@@ -34,7 +34,8 @@ export function RoutesChart({
       type: "line",
       data: {
         datasets: routes.map((r, i) => {
-          const points = [...(curve.get(r.key) ?? [])].map(([x, y]) => ({ x, y }));
+          const own = curve.get(r.key) ?? [];
+          const points = own.map((p) => ({ x: p.quantity, y: p.perGood }));
           return {
             label: r.label,
             data: points,
@@ -56,8 +57,10 @@ export function RoutesChart({
           tooltip: {
             callbacks: {
               title: (items) => `${items[0]?.parsed.x} good ${unit}s`,
-              label: (item) =>
-                `${item.dataset.label}: ${amount(item.parsed.y ?? 0, currency)} ${currency} each`,
+              label: (item) => {
+                const p = curve.get(routes[item.datasetIndex]!.key)?.[item.dataIndex];
+                return `${item.dataset.label}: ${pointWords(p, item.parsed.y ?? 0, currency)}`;
+              },
             },
           },
         },

@@ -1,5 +1,6 @@
 import {
   type Crossing,
+  type CurvePoint,
   crossingsOf,
   curveQuantities,
   type Route,
@@ -14,12 +15,20 @@ import { runWorker } from "../../workers/run.ts";
 /** What is worked out for each way so far: whole at the run's own quantity, and per good board over quantity. */
 export interface RouteFigures {
   readonly result: ReadonlyMap<string, RunResult>;
-  readonly curve: ReadonlyMap<string, ReadonlyMap<number, number>>;
-  /** Exact to one board: where a way becomes cheaper than the chosen one, or the chosen one than another. */
+  readonly curve: ReadonlyMap<string, readonly CurvePoint[]>;
+  /** Where a way becomes cheaper than the chosen one, or the chosen one than another, as far as the quantities looked at show. */
   readonly crossings: readonly Crossing[];
   readonly isDone: boolean;
+  /** Why a way has no figures, by its key. */
+  readonly failed: ReadonlyMap<string, string>;
 }
-const NONE: RouteFigures = { result: new Map(), curve: new Map(), crossings: [], isDone: false };
+const NONE: RouteFigures = {
+  result: new Map(),
+  curve: new Map(),
+  crossings: [],
+  isDone: false,
+  failed: new Map(),
+};
 const QUANTITIES = 40;
 
 /** Every way of getting the boards soldered, worked out one after the other while one looks; first the run's own quantity. */
@@ -37,7 +46,11 @@ export function useRoutes(): { readonly routes: readonly Route[]; readonly figur
       routes,
       (f) => isCurrent && setFigures(f),
       () => isCurrent,
-    ).catch(() => undefined);
+    ).catch((e) => {
+      const why = e instanceof Error ? e.message : String(e);
+      if (isCurrent)
+        setFigures((f) => ({ ...f, isDone: true, failed: new Map(routes.map((x) => [x.key, why])) }));
+    });
     return () => {
       isCurrent = false;
     };
@@ -54,31 +67,43 @@ async function work(
   const can = routes.filter((x) => !x.cannot);
   const as = (route: Route): RunDocument => ({ ...doc, assembly: route.assembly });
   const result = new Map<string, RunResult>();
+  const failed = new Map<string, string>();
   for (const route of can) {
     const rolled = await runWorker().roll(as(route));
     if (!isWanted()) return;
     if (rolled.kind === "ok") result.set(route.key, rolled.result);
-    show({ ...NONE, result: new Map(result) });
+    else failed.set(route.key, rolled.message);
+    show({ ...NONE, result: new Map(result), failed: new Map(failed) });
   }
-  const curve = new Map(can.map((x) => [x.key, new Map<number, number>()]));
-  const at = async (route: Route, q: number) => {
-    const known = curve.get(route.key)!.get(q);
-    if (known !== undefined) return known;
-    const p = await runWorker().point(as(route), q);
-    if (p) curve.get(route.key)!.set(q, p.perGood);
-    return p?.perGood;
+  const good = can.filter((x) => result.has(x.key));
+  const curve = new Map(good.map((x) => [x.key, new Map<number, CurvePoint>()]));
+  const at = async (route: Route, q: number): Promise<number | undefined> => {
+    const known = curve.get(route.key)!.get(q) ?? (await runWorker().point(as(route), q));
+    if (known) curve.get(route.key)!.set(q, known);
+    return known?.perGood;
   };
+  const shown = (crossings: readonly Crossing[], isDone: boolean) =>
+    show({
+      result,
+      failed,
+      crossings,
+      isDone,
+      curve: new Map(
+        [...curve].map(([k, m]) => [k, [...m.values()].sort((a, b) => a.quantity - b.quantity)]),
+      ),
+    });
   for (const q of curveQuantities(doc.goodBoards, QUANTITIES)) {
-    for (const route of can) await at(route, q);
+    for (const route of good) await at(route, q);
     if (!isWanted()) return;
-    show({ result, curve: copied(curve), crossings: [], isDone: false });
+    shown([], false);
   }
   const crossings: Crossing[] = [];
   // of those that are not chosen among one another nobody asks
-  const own = can.find((x) => x.isOwn)?.key;
-  const all = crossingsOf([...curve].map(([key, perGood]) => ({ key, perGood })));
+  const own = good.find((x) => x.isOwn)?.key;
+  const perGood = (m: ReadonlyMap<number, CurvePoint>) => new Map([...m].map(([q, p]) => [q, p.perGood]));
+  const all = crossingsOf([...curve].map(([key, m]) => ({ key, perGood: perGood(m) })));
   for (const c of all.filter((x) => x.route === own || x.against === own)) {
-    const [a, b] = [c.route, c.against].map((k) => can.find((x) => x.key === k)!) as [Route, Route];
+    const [a, b] = [c.route, c.against].map((k) => good.find((x) => x.key === k)!) as [Route, Route];
     let [low, high] = [c.after, c.from];
     while (high - low > 1) {
       const middle = Math.floor((low + high) / 2);
@@ -90,8 +115,5 @@ async function work(
     }
     crossings.push({ ...c, after: low, from: high });
   }
-  show({ result, curve: copied(curve), crossings, isDone: true });
+  shown(crossings, true);
 }
-
-const copied = (curve: ReadonlyMap<string, ReadonlyMap<number, number>>) =>
-  new Map([...curve].map(([k, m]) => [k, new Map([...m].sort(([a], [b]) => a - b))]));

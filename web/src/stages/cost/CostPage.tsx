@@ -1,13 +1,14 @@
 import { type CostNode, microsToNumber, quotedOf, saysUnpriced, unitOf } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { CurveSays } from "../../run/CurveSays.tsx";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
 import { sweetSpots } from "../../ui/sweetSpots.ts";
-import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
+import { amount, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
 
 const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));
 
@@ -155,7 +156,7 @@ export function CostPage() {
             <Suspense fallback={<Skeleton rows={6} />}>
               <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
             </Suspense>
-            <CurveSays />
+            <CurveSays curve={curve} goodBoards={doc.goodBoards} />
             <CurveTable />
           </>
         )}
@@ -254,29 +255,6 @@ function Branch({
           <Branch key={c.key} node={c} depth={depth + 1} good={good} currency={currency} />
         ))}
     </>
-  );
-}
-
-/** What of the curve is no price: beyond the stock, and where nothing prices a line. */
-function CurveSays() {
-  const { curve, doc } = useRun();
-  const from = curve.find((p) => p.isEstimate);
-  const open = curve.find((p) => p.quantity === doc.goodBoards)?.unpriced ?? curve[0]?.unpriced;
-  const quoted = quotedOf(curve);
-  if (!from && !open && !quoted) return null;
-  return (
-    <p className="mt-1 text-[14px] text-ink-2" data-testid="curve-says">
-      {quoted &&
-        `At ${quoted.quantities.join(", ")} the quotation of ${quoted.names.join(" and ")} counts; at the other quantities their estimates do, so a step there may be one of the prices alone. `}
-      {from &&
-        `From ${from.quantity} on more is needed than is in stock: an estimate (dashed), the known prices carried on as if there were more. `}
-      {open !== undefined && open > 0 && (
-        <span className="font-semibold text-stop">
-          {count(open, "thing")} that nothing prices {open === 1 ? "is" : "are"} left out: the whole curve is
-          at least so much.
-        </span>
-      )}
-    </p>
   );
 }
 

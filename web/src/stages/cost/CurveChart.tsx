@@ -1,5 +1,6 @@
 import type { CurvePoint } from "@kobbin/core";
 import { useEffect, useRef } from "react";
+import { pointWords } from "../../run/CurveSays.tsx";
 import { Chart, quantityScales, token } from "../../ui/quantityChart.ts";
 import { amount } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
@@ -49,10 +50,7 @@ export function CurveChart({
           tooltip: {
             callbacks: {
               title: (items) => `${items[0]?.parsed.x} good ${unit}s`,
-              label: (item) => {
-                const p = points[item.dataIndex];
-                return `${p?.unpriced ? "at least " : ""}${amount(item.parsed.y ?? 0, currency)} ${currency} each${p?.isEstimate ? ", an estimate beyond stock" : ""}${p?.quoted ? `, by the quotation of ${p.quoted.join(" and ")}` : ""}`;
-              },
+              label: (item) => pointWords(points[item.dataIndex], item.parsed.y ?? 0, currency),
             },
           },
         },

@@ -124,14 +124,17 @@ function Theirs({
           label="Described before"
           className="w-52"
           value=""
-          options={[["", "take its pins …"], ...others.map((o) => [o.other, o.other] as const)]}
-          onChange={(name) => {
-            const o = others.find((x) => x.other === name);
-            if (!o) return;
+          options={[
+            ["", "take its pins …"],
+            ...others.map((o, i) => [String(i), `${o.other}, ${o.product}`] as const),
+          ]}
+          onChange={(index) => {
+            const o = others[Number(index)];
+            if (index === "" || !o) return;
             const { rows = 1, numbering = "line" } = o.spec;
             onDraft({
               ...withTheirs(draft, o.spec.theirs),
-              other: name,
+              other: o.other,
               rows,
               numbering,
             });
