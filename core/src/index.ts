@@ -359,7 +359,7 @@ export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
 export { type FitStanding, judgeFits } from "./run/stage/fits.ts";
-export { type BoardVolts, boardMet, voltsOn } from "./run/stage/meetings.ts";
+export { type BoardVolts, boardMet, voltsOn, withoutBoard } from "./run/stage/meetings.ts";
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
 export { readyBy } from "./run/stage/ready.ts";
 export type { BasketCache, RunResult } from "./run/stage/result.ts";

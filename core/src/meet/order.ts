@@ -53,8 +53,9 @@ export function harmlessOrder(m: Meeting): HarmlessOrder | undefined {
   }
   let found: HarmlessOrder | undefined;
   for (const [taken, { moved, order }] of best) {
-    // with an odd number the one that is left stands in the middle, on itself
+    // with an odd number the one that is left stands in the middle, on what it is meant for
     const middle = n % 2 === 1 ? pins.findIndex((_, i) => !(taken & (1 << i))) : undefined;
+    if (middle !== undefined && !HARMLESS.has(judgePair(pins[middle]!.a, pins[middle]!.b, true))) continue;
     const cost = moved + (middle === undefined ? 0 : away(middle, half));
     if (found && cost >= found.moved) continue;
     const places = [

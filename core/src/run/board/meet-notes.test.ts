@@ -163,6 +163,9 @@ test("links that are not set, that hurt, or whose caps nobody buys", () => {
   expect(told([link("JP1", "")])).toEqual(["warning JP1 is not set: display one, or no display."]);
   expect(told([link("JP1", "1–2"), link("SB1", "open")])).toEqual([]);
   expect(told([link("SB1", "1–2")])).toEqual(["error SB1 in 1–2 hurts: it puts V5 on GND."]);
+  expect(told([{ ...link("JP1", "open"), board: "Lid" }])).toEqual([
+    "warning The product has no board called Lid: the link JP1 cannot be judged.",
+  ]);
   expect(told([link("JP9", "open")])).toEqual([
     "warning The files name no pins of JP9, a link that is to be set.",
   ]);

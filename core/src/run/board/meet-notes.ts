@@ -5,7 +5,7 @@ import type { MeetStanding } from "../../meet/row.ts";
 import { aboutBoard, boardMark } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add, Note } from "../document/note.ts";
-import { type BoardVolts, boardMet, voltsOn } from "../stage/meetings.ts";
+import { type BoardVolts, voltsOn, withoutBoard } from "../stage/meetings.ts";
 
 /** One thing a row says of itself; its kind keeps what was accepted of one from standing for another. */
 interface MeetWords {
@@ -47,14 +47,11 @@ const STOP =
 
 /** What of the connectors, supplies and control inputs is dangerous, missing or not known. */
 export function meetNotes(doc: RunDocument, add: Add): void {
-  for (const row of doc.meetings ?? [])
-    if (!boardMet(doc, row))
-      add(
-        "board",
-        `meet ${row.id} board`,
-        "warning",
-        `The product has no board called ${row.board}: ${row.ref} with ${row.other} cannot be judged.`,
-      );
+  const lost = withoutBoard(doc);
+  const noBoard = (key: string, board: string | undefined, what: string) =>
+    add("board", key, "warning", `The product has no board called ${board}: ${what} cannot be judged.`);
+  for (const m of lost.meetings) noBoard(`meet ${m.id} board`, m.board, `${m.ref} with ${m.other}`);
+  for (const l of lost.links) noBoard(`link ${l.id} board`, l.board, `the link ${l.ref}`);
   for (const board of doc.boards) {
     const v = voltsOn(doc, board);
     const about = aboutBoard(doc, board.id);

@@ -12,6 +12,12 @@ import type { RunDocument } from "../document/document.ts";
 export const boardMet = (doc: RunDocument, row: Pick<MeetRow, "board">): RunBoard | undefined =>
   row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
 
+/** Rows of connectors and links whose board the product has no more. */
+export const withoutBoard = (doc: RunDocument) => ({
+  meetings: (doc.meetings ?? []).filter((row) => !boardMet(doc, row)),
+  links: (doc.links ?? []).filter((row) => !boardMet(doc, row)),
+});
+
 const isOn = (doc: RunDocument, board: RunBoard) => (row: Pick<MeetRow, "board">) =>
   boardMet(doc, row)?.id === board.id;
 

@@ -1,6 +1,14 @@
-import { harmlessOrder, type MeetStanding, PUT_IN, putOf, voltsOn, type WiredPart } from "@kobbin/core";
+import {
+  harmlessOrder,
+  type MeetStanding,
+  PUT_IN,
+  putOf,
+  voltsOn,
+  type WiredPart,
+  withoutBoard,
+} from "@kobbin/core";
 import { useMemo, useState } from "react";
-import { removeMeeting } from "../../../resources/run.ts";
+import { removeLink, removeMeeting } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
@@ -55,6 +63,7 @@ export function MeetFace({ view: v }: { view: BoardView }) {
           ),
         )}
       </ul>
+      <Lost />
       <Open parts={open} isLocked={isLocked} onDescribe={setEdited} isFirst={volts.meetings.length === 0} />
       <Links volts={volts} board={board} />
       {volts.power.rails.length > 0 && (
@@ -155,9 +164,10 @@ function Met({
 /** Every way of putting it in with what it does, and what would make it harmless. */
 function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typeof STILL) => void }) {
   const rows = s.row.rows ?? 1;
-  const hurts = s.modes.some(
-    (m) => m.mode === "turned" && m.verdict === "damage" && !s.row.stopped.includes(m.mode),
-  );
+  // what does harm as it is meant is not mended by another order
+  const hurts =
+    s.modes[0]?.verdict !== "damage" &&
+    s.modes.some((m) => m.mode === "turned" && m.verdict === "damage" && !s.row.stopped.includes(m.mode));
   const order = useMemo(
     () => (hurts ? harmlessOrder({ ...s.row, ours: s.ours }) : undefined),
     [hurts, s.row, s.ours],
@@ -221,6 +231,46 @@ function Ways({ standing: s, onPut }: { standing: MeetStanding; onPut: (how: typ
 }
 
 const label = (s: MeetStanding, pin: string) => s.ours.find((p) => p.pin === pin)?.net ?? pin;
+
+/** What was said of boards the product has no more: it can only be removed. */
+function Lost() {
+  const { id, doc, did, isLocked } = useRun();
+  const sayError = useSayError();
+  const { meetings, links } = withoutBoard(doc);
+  const rows = [
+    ...meetings.map((m) => ({
+      key: m.id,
+      words: `${m.ref} with ${m.other}`,
+      board: m.board,
+      take: removeMeeting,
+    })),
+    ...links.map((l) => ({ key: l.id, words: `the link ${l.ref}`, board: l.board, take: removeLink })),
+  ];
+  if (rows.length === 0) return null;
+  return (
+    <ul className="border-t border-rule py-2 text-[14.5px] text-look">
+      {rows.map((r) => (
+        <li key={r.key} className="py-1">
+          The product has no board called {r.board} any more: {r.words} cannot be judged.{" "}
+          {!isLocked && (
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Remove ${r.words}`}
+              onClick={() => {
+                const gone = r.take(id, r.key);
+                gone.catch(sayError);
+                did(`${r.words} was removed`, gone);
+              }}
+            >
+              remove
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
 
 /** Connectors nobody said anything of yet. */
 function Open({
