@@ -3,7 +3,7 @@ import fc from "fast-check";
 import type { HeatJudged } from "./judge.ts";
 import { at, judgeHeat, secondsWithin } from "./judge.ts";
 import { readHeatLog } from "./log.ts";
-import { WINDOWS } from "./window.ts";
+import { WINDOWS, windowShape } from "./window.ts";
 
 /** A profile of straight pieces: moments and temperatures, sampled every so many seconds. */
 const SILVER: readonly (readonly [number, number])[] = [
@@ -161,6 +161,12 @@ const WAYS: readonly (readonly [string, string[][], string, string])[] = [
   [
     "Fahrenheit by heading",
     [["s", "Board [°F]"], ...samples.map(([t, c]) => [String(t), f(c)])],
+    "Board",
+    "F",
+  ],
+  [
+    "Fahrenheit as a word",
+    [["s", "Board Fahrenheit"], ...samples.map(([t, c]) => [String(t), f(c)])],
     "Board",
     "F",
   ],
@@ -340,4 +346,11 @@ test("time between two levels is what a sum over many thin slices comes to", () 
     ),
     { numRuns: 40 },
   );
+});
+
+test("a window of one's own is held to its form: bounds the wrong way round, and what is no part of it", () => {
+  expect(windowShape({ aboveS: [40, 90], rampCps: 2 }, "")).toBeUndefined();
+  expect(windowShape({ aboveS: [90, 40] }, "")).toBe("aboveS is from 90 to 40, which is nothing");
+  expect(windowShape({ aboveS: [90] }, "")).toBe("aboveS should be 2 values");
+  expect(windowShape({ peak: 240 }, "")).toBe("peak is no part of a window");
 });

@@ -39,7 +39,7 @@ function readingOf(cell: string, unit: Unit): number | "none" | "dead" | "unread
   const v = numberOf((suffix?.[1] ?? text).replace("−", "-").trim());
   if (v === undefined) return "unread";
   const c = (suffix ? suffix[2]!.toUpperCase() : unit) === "F" ? ((v - 32) * 5) / 9 : v;
-  return c < LEAST_C || c > MOST_C || v <= -200 ? "dead" : c;
+  return c < LEAST_C || c > MOST_C ? "dead" : c;
 }
 
 type Say = (tag: HeatFinding["tag"], level: HeatFinding["level"], text: string, probe?: string) => void;

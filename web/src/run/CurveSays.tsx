@@ -2,7 +2,16 @@ import { type CurvePoint, quotedOf } from "@kobbin/core";
 import { amount, count } from "../ui/text/format.ts";
 
 /** What of the curve is no price: beyond the stock, and where nothing prices a line. */
-export function CurveSays({ curve, goodBoards }: { curve: readonly CurvePoint[]; goodBoards: number }) {
+export function CurveSays({
+  curve,
+  goodBoards,
+  isDashed = false,
+}: {
+  curve: readonly CurvePoint[];
+  goodBoards: number;
+  /** Its estimates are drawn so. */
+  isDashed?: boolean;
+}) {
   const from = curve.find((p) => p.isEstimate);
   const open = curve.find((p) => p.quantity === goodBoards)?.unpriced ?? curve[0]?.unpriced;
   const quoted = quotedOf(curve);
@@ -12,7 +21,7 @@ export function CurveSays({ curve, goodBoards }: { curve: readonly CurvePoint[];
       {quoted &&
         `At ${quoted.quantities.join(", ")} the quotation of ${quoted.names.join(" and ")} counts; at the other quantities their estimates do, so a step there may be one of the prices alone. `}
       {from &&
-        `From ${from.quantity} on more is needed than is in stock: an estimate (dashed), the known prices carried on as if there were more. `}
+        `From ${from.quantity} on more is needed than is in stock: an estimate${isDashed ? " (dashed)" : ""}, the known prices carried on as if there were more. `}
       {open !== undefined && open > 0 && (
         <span className="font-semibold text-stop">
           {count(open, "thing")} that nothing prices {open === 1 ? "is" : "are"} left out: the whole curve is

@@ -3,6 +3,7 @@ import { boardK } from "../board-k.fixture.ts";
 import { togetherOf } from "../curve.ts";
 import { FULL } from "../full-house.fixture.ts";
 import { rollUp } from "../roll-up.ts";
+import { ownWork } from "./own-work.ts";
 import { crossingsOf, hardestParts, routesOf } from "./routes.ts";
 
 const doc = boardK();
@@ -116,4 +117,14 @@ test("what is said of several curves holds where it holds for any of them", () =
     { quantity: 1, isEstimate: true, unpriced: undefined, quoted: undefined },
     { quantity: 2, isEstimate: undefined, unpriced: 3, quoted: ["N", "M"] },
   ]);
+});
+
+test("own work names paste on two sides only where there are two", () => {
+  const label = (both: string[]) => {
+    const r = rollUp(doc);
+    return ownWork(doc, { ...r, sides: { ...r.sides, both } } as never).find((row) =>
+      row.label.startsWith("print"),
+    )?.label;
+  };
+  expect([label([]), label(["b"])]).toEqual(["print the paste", "print the paste, two sides"]);
 });

@@ -151,21 +151,21 @@ function Crossings({ routes, figures }: { routes: readonly Route[]; figures: Rou
   const crossings = [...figures.crossings].sort((a, b) => a.from - b.from);
   if (!own) return null;
   return (
-    <ul aria-label="Where one way becomes the cheaper" className="mt-1 text-[14.5px]">
-      {crossings.length === 0 && (
-        <li className="text-ink-2">No other way crosses {own.label} in this range.</li>
-      )}
-      {crossings.length > 0 && (
-        <li className="text-ink-2">Looked at in {curveLength(figures)} quantities:</li>
-      )}
-      {crossings.map((c) => (
-        <li key={`${c.route} ${c.against}`} className="py-[2px]">
-          From <b className="num">{count(c.from, unit)}</b> on {labelOf(c.route)} costs no more than{" "}
-          {labelOf(c.against)}
-          {c.from <= doc.goodBoards ? ", so here" : ""}.
-        </li>
-      ))}
-    </ul>
+    <>
+      <p className="mt-1 text-[14.5px] text-ink-2">
+        Against {own.label}, which is chosen; looked at in {curveLength(figures)} quantities
+        {crossings.length === 0 ? ": no other way crosses it." : ":"}
+      </p>
+      <ul aria-label="Where one way becomes the cheaper" className="text-[14.5px]">
+        {crossings.map((c) => (
+          <li key={`${c.route} ${c.against}`} className="py-[2px]">
+            from <b className="num">{count(c.from, unit)}</b> on{" "}
+            {c.route === own.key ? "no cheaper any more" : "no dearer any more"}:{" "}
+            <b>{labelOf(c.route === own.key ? c.against : c.route)}</b>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 

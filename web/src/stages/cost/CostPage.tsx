@@ -156,7 +156,7 @@ export function CostPage() {
             <Suspense fallback={<Skeleton rows={6} />}>
               <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
             </Suspense>
-            <CurveSays curve={curve} goodBoards={doc.goodBoards} />
+            <CurveSays curve={curve} goodBoards={doc.goodBoards} isDashed />
             <CurveTable />
           </>
         )}

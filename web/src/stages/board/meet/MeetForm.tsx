@@ -134,7 +134,8 @@ function Theirs({
             const { rows = 1, numbering = "line" } = o.spec;
             onDraft({
               ...withTheirs(draft, o.spec.theirs),
-              other: o.other,
+              // what was typed is a name of its own
+              other: draft.other || o.other,
               rows,
               numbering,
             });
@@ -196,7 +197,7 @@ function Pins({ draft, onDraft }: { draft: MeetDraft; onDraft: (d: MeetDraft) =>
   };
   return (
     <div className="overflow-x-auto">
-      <table className="rows tight w-full text-[13.5px] [&_td]:pr-1.5 [&_th]:pr-1.5">
+      <table className="rows tight w-full text-[13.5px] [&_td]:pr-0.5 [&_th]:pr-0.5">
         <thead>
           <tr>
             <th colSpan={5}>{draft.ref}, this board</th>
@@ -213,7 +214,7 @@ function Pins({ draft, onDraft }: { draft: MeetDraft; onDraft: (d: MeetDraft) =>
             <th>is</th>
             <th>V</th>
             <th>takes, V</th>
-            <th>meant for</th>
+            <th>for ours</th>
           </tr>
         </thead>
         <tbody>
@@ -307,7 +308,7 @@ function TheirPin({
       <td>
         <input
           aria-label={`Signal of their pin ${b.pin}`}
-          className="num w-16 px-1"
+          className="num w-12 px-1"
           value={b.net}
           onChange={(e) => onChange({ net: e.target.value })}
         />
@@ -317,7 +318,7 @@ function TheirPin({
         <Pick
           label={`Their pin ${b.pin} is meant for`}
           hideLabel
-          className="w-14 text-[13px]"
+          className="w-12 text-[13px]"
           value={b.to}
           options={[["", "–"], ...ours.map((p) => [p.pin, p.pin] as const)]}
           onChange={(to) => onChange({ to })}
@@ -342,7 +343,7 @@ function Facts({
         <Pick
           label={`What ${name} is`}
           hideLabel
-          className="w-[6.1rem] text-[13px]"
+          className="w-[5.1rem] text-[13px]"
           value={pin.kind}
           options={KIND_WORDS}
           onChange={(kind) => onChange({ kind: kind as DraftPin["kind"] })}
@@ -351,7 +352,7 @@ function Facts({
       <td>
         <input
           aria-label={`Volts of ${name}`}
-          className="num w-11 px-1"
+          className="num w-9 px-1"
           inputMode="decimal"
           value={pin.volts}
           onChange={(e) => onChange({ volts: e.target.value })}
@@ -360,8 +361,8 @@ function Facts({
       <td>
         <input
           aria-label={`Volts that ${name} takes`}
-          className="num w-[4.6rem] px-1"
-          placeholder="0 … 5.5"
+          className="num w-[4.5rem] px-1"
+          placeholder="0 … 5"
           value={pin.takes}
           onChange={(e) => onChange({ takes: e.target.value })}
         />

@@ -56,7 +56,7 @@ const draftPin = (p: Pin, more: Partial<DraftPin> = {}): DraftPin => ({
   net: p.net ?? "",
   kind: p.kind ?? "",
   volts: typed(p.volts),
-  takes: p.takesV ? `${p.takesV[0]} … ${p.takesV[1]}` : "",
+  takes: p.takesV ? `${p.takesV[0]}…${p.takesV[1]}` : "",
   ...more,
 });
 
