@@ -32,6 +32,8 @@ export async function main(args: readonly string[]): Promise<number> {
         return await (await import("./quote.ts")).quote(paths, json, asked);
       case "cost":
         return await (await import("./run.ts")).cost(paths, json);
+      case "assemble":
+        return await (await import("./assemble.ts")).assemble(paths, json);
       case "package":
         return await (await import("./run.ts")).pack(paths, out);
       default:

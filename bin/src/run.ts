@@ -15,9 +15,10 @@ import { readJson } from "./json-file.ts";
 import { printJson, printRows, UsageError } from "./print.ts";
 
 /** For the proof of a run's basket; what is left open then is told by its gap. */
-const PROOF_SECONDS = 20;
+export const PROOF_SECONDS = 20;
 
-function readRun(path: string | undefined, command: string): RunDocument {
+/** The run document a command is given. */
+export function readRun(path: string | undefined, command: string): RunDocument {
   if (!path)
     throw new UsageError(
       `usage: kobbin ${command} <run.json>${command === "package" ? " --out <file.zip>" : " [--json]"}`,

@@ -66,6 +66,11 @@ export const COMMANDS = {
     says: "what a run costs, with its curve",
     example: "kobbin cost run.json --json",
   },
+  assemble: {
+    call: "assemble <run.json>",
+    says: "who solders, from how many on, and the order of work",
+    example: "kobbin assemble run.json --json",
+  },
   package: {
     call: "package <run.json> --out <file.zip>",
     says: "the order package of a run",

@@ -125,6 +125,8 @@ export { factsOfLine, kindOfLine, lineKey, type PartFacts, ruleWords } from "./l
 export { meetNumbers } from "./library/meet-numbers.ts";
 export {
   type Alternate,
+  FIT_AFTER,
+  type FitAfter,
   type LibraryPart,
   PART_KINDS,
   PART_STATES,
@@ -238,10 +240,14 @@ export {
   type Route,
   type RouteCurve,
   routesOf,
+  wayChosen,
 } from "./run/assemble/routes.ts";
+export { givenOf, orderOfRun, type WorkGiven, workOf } from "./run/assemble/work.ts";
+export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
+export { asMade } from "./run/document/bill/as-made.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";
@@ -252,6 +258,7 @@ export {
   DEFAULT_ASSEMBLY,
   type LineOverride,
   type Mount,
+  type OrderOfSteps,
   type Origin,
   type QuoteBasis,
   type RunAssembly,
@@ -399,6 +406,23 @@ export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
+// the order of work
+export { figuresOf, isGate, type OrderFigures } from "./steps/gates.ts";
+export { conflictsIn, workOrder } from "./steps/order.ts";
+export { SCHOOL_WORDS } from "./steps/school.ts";
+export {
+  type Conflict,
+  type Remedy,
+  SCHOOLS,
+  type School,
+  STEP_KINDS,
+  type Step,
+  type StepKind,
+  WORK_WORDS,
+  type Work,
+  type WorkOrder,
+  type WorkPart,
+} from "./steps/step.ts";
 // sums attached to lines
 export { type AttachedSum, standingSum } from "./sums/evaluate.ts";
 export { SUM_KINDS, sumKind } from "./sums/kinds.ts";

@@ -2,6 +2,7 @@ import {
   CHOICE_FIELDS,
   ORDER_KEY,
   ORDER_STATES,
+  type OrderOfSteps,
   type PanelChoice,
   type QuoteBasis,
   type RunChoices,
@@ -67,6 +68,12 @@ const ASSEMBLY = {
   consumables: money,
   handParts: choice(["here", "house"]),
   reworkReserve: number(0, 100),
+  alloy: choice(["lead", "silver", "bismuth"]),
+  heater: choice(["plate", "oven", "air"]),
+  programAt: list(text(80).required(), 200),
+  testAt: list(text(80).required(), 200),
+  programLoose: list(text(80).required(), 200),
+  covers: mapOf<readonly string[]>(shapes.list(shapes.text(80), 200), 1000, shapes.UUID),
   testMinutes: number(0, 600),
   packMinutes: number(0, 600),
 } satisfies Record<keyof typeof CHOICE_FIELDS.assembly, yup.AnySchema>;
@@ -80,6 +87,7 @@ const CHOICES = {
   guests: shaped<RunChoices["guests"] & object>(CHOICE_FIELDS.choices.guests.shape),
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
   overrun: choice(["bare", "start"]),
+  steps: shaped<OrderOfSteps>(CHOICE_FIELDS.choices.steps.shape),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
 

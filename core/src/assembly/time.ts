@@ -45,6 +45,20 @@ export interface BoardTime {
   readonly perLoad: number;
 }
 
+/** Seconds of own time to place a part of a line and to solder it, for all of them on a board (domain.md 7.3). */
+export function secondsOf(p: CountedPart): { readonly place: number; readonly solder: number } {
+  if (p.method === "house" || p.count === 0) return { place: 0, solder: 0 };
+  const polarised = p.isPolarised && p.kind !== "through" ? 2 : 0;
+  return p.method === "stencil" && p.kind !== "through"
+    ? { place: p.count * (PLACE[p.kind] + polarised), solder: 0 }
+    : { place: 0, solder: p.count * (IRON[p.kind](p.joints) + polarised) };
+}
+
+/** Seconds of soldering a joint that goes through the board that are for cutting its lead (domain.md 7.3). */
+export const TRIM_SECONDS = 2;
+/** Seconds to wash a board: the middle of 30 to 60 (domain.md 7.3). */
+export const WASH_SECONDS = 45;
+
 /**
  * Own time per board. Stencil: print 60, place, reflow 360 a load, through-hole by iron, inspection 20 + 0.6 a joint;
  * iron: every part by hand. What a house solders costs no own time here (domain.md 7.3).
@@ -59,12 +73,11 @@ export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1
   let hasPaste = false;
   for (const p of parts) {
     if (p.method === "house" || p.count === 0) continue;
-    const polarised = p.isPolarised && p.kind !== "through" ? 2 : 0;
+    const seconds = secondsOf(p);
     joints += p.count * p.joints;
-    if (p.method === "stencil" && p.kind !== "through") {
-      hasPaste = true;
-      place += p.count * (PLACE[p.kind] + polarised);
-    } else solder += p.count * (IRON[p.kind](p.joints) + polarised);
+    if (p.method === "stencil" && p.kind !== "through") hasPaste = true;
+    place += seconds.place;
+    solder += seconds.solder;
   }
   const print = hasPaste ? 60 * sides : 0;
   const reflow = hasPaste ? (360 * sides) / perLoad : 0;
@@ -78,3 +91,5 @@ export function boardTime(parts: readonly CountedPart[], perLoad = 4, boards = 1
  */
 export const setupMinutes = (method: "iron" | "stencil" | "house", designs: number, sides: number): number =>
   method === "stencil" ? 35 * sides : { iron: 15, house: 30 }[method] * designs;
+/** Minutes to check an oven's profile for a run (domain.md 7.3). */
+export const OVEN_CHECK_MIN = 15;

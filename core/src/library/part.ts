@@ -28,6 +28,10 @@ export const PART_STATES = [
 ] as const;
 export type PartState = (typeof PART_STATES)[number];
 
+/** After what a part is fitted. */
+export const FIT_AFTER = ["reflow", "wash", "test"] as const;
+export type FitAfter = (typeof FIT_AFTER)[number];
+
 /** A part of the shop's library: what is known of one maker number. */
 export interface LibraryPart {
   readonly id: string;
@@ -48,6 +52,16 @@ export interface LibraryPart {
   readonly mount?: "machine" | "hand" | "none";
   /** Moisture level, 1 to 6 with letters as 2a or 5a. */
   readonly moisture: string;
+  /** Of its pads that solder wets, all together: what holds it while it hangs. */
+  readonly wettedMm2?: number;
+  /** Greatest temperature its body stands. */
+  readonly peakC?: number;
+  /** Not before the board went through the heat, was washed, was tested. */
+  readonly fitAfter?: FitAfter;
+  /** What it closes can be opened only once. */
+  readonly opensOnce?: boolean;
+  /** References that are out of reach once it is on. */
+  readonly covers?: readonly string[];
   readonly state: PartState;
   /** What the data sheet says that is easily missed. */
   readonly sheet: string;

@@ -4,7 +4,7 @@ import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import type { House } from "../fab/house.ts";
 import { microsToText } from "../money/money.ts";
-import { withVariant } from "../run/document/bill/structure.ts";
+import { asMade } from "../run/document/bill/as-made.ts";
 import { boardOf, Places, unitOf } from "../run/document/boards.ts";
 import { directedParts } from "../run/document/directions.ts";
 import type { RunDocument, RunLine } from "../run/document/document.ts";
@@ -18,7 +18,7 @@ import { type PackagePlan, type PlannedSheet, type PlannedTable, panelStem, slug
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
-  const doc = withVariant(given);
+  const doc = asMade(given);
   return {
     tables: [partsTable(doc, r), placesTable(doc, r.assembly?.house), ...basketTables(doc, r)],
     sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],
@@ -110,7 +110,7 @@ function placesTable(doc: RunDocument, house: House | undefined): PlannedTable {
 
 /** A basket per supplier in the supplier's own currency, as its import and its invoice will have it. */
 export function basketTables(document: RunDocument, r: RunResult): PlannedTable[] {
-  const doc = withVariant(document);
+  const doc = asMade(document);
   const invoices = invoicesOf(doc, r.basket);
   return r.basket.suppliers.map((id) => {
     const supplier = doc.suppliers.find((s) => s.id === id);

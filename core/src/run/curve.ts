@@ -2,6 +2,7 @@ import { microsToNumber } from "../money/money.ts";
 import type { RunDocument } from "./document/document.ts";
 import { countUnpriced, withoutStockLimits } from "./orders/complete.ts";
 import { rollUp } from "./roll-up.ts";
+import type { BasketCache } from "./stage/result.ts";
 
 /** One point of the cost curve. */
 export interface CurvePoint {
@@ -61,15 +62,23 @@ export function togetherOf(curves: Iterable<readonly CurvePoint[]>): CurvePoint[
   return [...all.values()].sort((a, b) => a.quantity - b.quantity);
 }
 
+/** Baskets shared between points that differ in who solders alone: of the stock there is, and as if it went on. */
+export interface PointCaches {
+  readonly known: BasketCache;
+  readonly endless: BasketCache;
+}
+
 /**
  * Cost per good board at one quantity, everything else as chosen. Beyond the stock the missing pieces would cost nothing:
  * there the known prices are carried on as if the stock went on, which is an estimate and called so.
  */
-export function curvePoint(doc: RunDocument, quantity: number): CurvePoint {
+export function curvePoint(doc: RunDocument, quantity: number, shared?: PointCaches): CurvePoint {
   const at = { ...doc, goodBoards: quantity };
-  const known = rollUp(at, { scope: "the best" });
+  const known = rollUp(at, { scope: "the best", ...(shared ? { cache: shared.known } : {}) });
   const isShort = known.unpriced.lines.length > 0;
-  const r = isShort ? rollUp(withoutStockLimits(at), { scope: "the best" }) : known;
+  const r = isShort
+    ? rollUp(withoutStockLimits(at), { scope: "the best", ...(shared ? { cache: shared.endless } : {}) })
+    : known;
   const unpriced = countUnpriced(r);
   const quoted = [
     ...(r.house && r.orders.some((o) => o.quoted) ? [r.house.name] : []),

@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import type { OptionKey } from "../fab/options.ts";
+import { wayChosen } from "./assemble/routes.ts";
 import { boardK } from "./board-k.fixture.ts";
 import type { RunAssembly, RunDocument } from "./document/document.ts";
 import { withHouse } from "./fab/fab-effects.ts";
@@ -16,12 +17,7 @@ const assembled = (doc: RunDocument, more: Partial<RunAssembly>): RunDocument =>
 });
 /** How each alternative is chosen, as the page does it. A list that is forgotten here does not compile. */
 const CHOSEN: Readonly<Record<Lists, (doc: RunDocument, value: string) => RunDocument>> = {
-  methods: (doc, value) => {
-    const [method, house, all] = value.split(":");
-    return method === "house"
-      ? assembled(doc, { method: "house", house: house!, handParts: all === "all" ? "house" : "here" })
-      : assembled(doc, { method: method as "iron" | "stencil" });
-  },
+  methods: (doc, value) => (value === "stencil-other" ? doc : assembled(doc, wayChosen(value))),
   confidence: (doc, value) => ({ ...doc, confidence: Number(value) }),
   foils: (doc, value) => {
     const { foil: _, ...rest } = doc.assembly;

@@ -1,5 +1,5 @@
 import { ownRecord } from "../assembly/prior.ts";
-import { type BoardTime, boardTime, setupMinutes } from "../assembly/time.ts";
+import { type BoardTime, boardTime, OVEN_CHECK_MIN, setupMinutes, WASH_SECONDS } from "../assembly/time.ts";
 import {
   betaBinomialAtLeast,
   binomialAtLeast,
@@ -14,7 +14,7 @@ import { bestBasket, bestWithin } from "../sourcing/basket.ts";
 import { findBaskets } from "../sourcing/compare-baskets.ts";
 import type { Basket, Need } from "../sourcing/need.ts";
 import { QUICK_EFFORT } from "../sourcing/optimum.ts";
-import { withVariant } from "./document/bill/structure.ts";
+import { asMade, isWashed } from "./document/bill/as-made.ts";
 import { boardsPerProduct } from "./document/boards.ts";
 import type { RunDocument } from "./document/document.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./document/parts.ts";
@@ -83,7 +83,7 @@ export function rollUp(
   given: RunDocument,
   { cache = new Map(), scope = "all baskets", record, same }: RollUpWith = {},
 ): RunResult {
-  const doc = withVariant(given);
+  const doc = asMade(given);
   const { w, chance, baskets } = workOut(doc, same ?? beforeBoards(doc, cache, scope));
   const expectedGood = w.start * w.quality.final;
   const costs = STAGES.map((s) => [s.key, s.cost?.(w)] as const);
@@ -264,7 +264,12 @@ function basketsFor(doc: RunDocument, needs: readonly Need[], cache: BasketCache
   const key = basketKey(needs);
   let found = cache.get(key);
   if (!found) {
-    if (!all) return [bestBasket(needs, suppliersOf(doc), { effort: QUICK_EFFORT }).basket];
+    if (!all) {
+      const alone = `the best of ${key}`;
+      const best = cache.get(alone) ?? [bestBasket(needs, suppliersOf(doc), { effort: QUICK_EFFORT }).basket];
+      cache.set(alone, best);
+      return best;
+    }
     found = findBaskets(needs, suppliersOf(doc));
     cache.set(key, found);
   }
@@ -307,11 +312,16 @@ function ownMinutes(
 ): Minutes {
   // as the shop's record has it where it has one
   const k = quality.record?.timeFactor ?? 1;
-  const setup = k * setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides);
+  const isOven = doc.assembly.method === "stencil" && doc.assembly.heater === "oven";
+  const setup =
+    k *
+    (setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides) +
+      (isOven ? OVEN_CHECK_MIN : 0));
   const kitting = k * 0.75 * parts.length;
   const perBoard = k * (time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin));
   const testing = k * start * (doc.assembly.testMinutes + doc.assembly.packMinutes);
   const parting = k * partingMinutes(doc, start);
+  const cleaning = isWashed(doc, parts) ? (k * start * boardsPerProduct(doc) * WASH_SECONDS) / 60 : 0;
   return {
     setup,
     kitting,
@@ -319,6 +329,7 @@ function ownMinutes(
     boards: start * perBoard,
     testing,
     parting,
-    total: setup + kitting + start * perBoard + testing + parting,
+    cleaning,
+    total: setup + kitting + start * perBoard + testing + parting + cleaning,
   };
 }

@@ -1,6 +1,18 @@
-import type { LibraryPart } from "../library/part.ts";
+import { FIT_AFTER, type LibraryPart } from "../library/part.ts";
 import { MOUNTS } from "./line-fields.ts";
-import { type DataShape, day, fields, mapOf, maybe, nullable, number, oneOf, text } from "./shape.ts";
+import {
+  type DataShape,
+  day,
+  fields,
+  flag,
+  list,
+  mapOf,
+  maybe,
+  nullable,
+  number,
+  oneOf,
+  text,
+} from "./shape.ts";
 
 /** A field of a part of the library, whole: in a document, in the database, and in a sentence of the history. */
 export interface PartField {
@@ -55,6 +67,29 @@ export const PART_FIELDS = {
     words: "mounted",
   },
   moisture: said("moisture", "moisture", 10, text(20)),
+  wettedMm2: measured("wetted_mm2", "wetted area in mm²", 1e6, 1e6),
+  peakC: measured("peak_c", "greatest temperature in °C", 2000, 2000),
+  fitAfter: {
+    shape: maybe(oneOf(...FIT_AFTER)),
+    column: "fit_after",
+    stored: nullable(oneOf(...FIT_AFTER)),
+    isOptional: true,
+    words: "fitted after",
+  },
+  opensOnce: {
+    shape: maybe(flag),
+    column: "opens_once",
+    stored: nullable(flag),
+    isOptional: true,
+    words: "opens only once",
+  },
+  covers: {
+    shape: maybe(list(text(80), 1000)),
+    column: "covers",
+    stored: nullable(list(text(80), 1000)),
+    isOptional: true,
+    words: "covers",
+  },
   state: said("state", "state", 40, text(60)),
   sheet: said("sheet", "data sheet note", 2000, maybe(text(2000))),
   measured: said("measured", "measured", 2000, maybe(text(2000))),

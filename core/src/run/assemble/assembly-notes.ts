@@ -17,21 +17,7 @@ export function assemblyNotes(
 ): void {
   const { method } = doc.assembly;
   const onBoard = parts.filter((p) => p.kind !== "loose");
-  const balls = onBoard.filter((p) => p.kind === "ball");
-  if (balls.length > 0 && method === "iron")
-    add("assemble", "iron-balls", "error", "Parts with balls underneath cannot be soldered with an iron.", {
-      do: "Use paste and a stencil, or a house.",
-      lines: balls.map((p) => p.line.id),
-    });
-  const leadless = onBoard.filter((p) => p.kind === "leadless");
-  if (leadless.length > 0 && method === "iron")
-    add(
-      "assemble",
-      "iron-leadless",
-      "warning",
-      "Leadless parts need hot air; their hidden pad cannot be reached with an iron.",
-      { lines: leadless.map((p) => p.line.id) },
-    );
+  if (method === "iron") ironNotes(onBoard, add);
   if (
     method === "stencil" &&
     doc.boards.some((b) => (b.measure.paste.top?.count ?? 0) + (b.measure.paste.bottom?.count ?? 0) === 0) &&
@@ -44,9 +30,11 @@ export function assemblyNotes(
     add(
       "assemble",
       "bottom-parts",
-      "warning",
-      `Parts sit on both sides${doc.boards.length > 1 ? ` of ${sides.both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted. A hot plate heats only boards that lie flat.`,
-      { do: "Solder the lighter side first, the other in an oven or with hot air; or give it to a house." },
+      doc.assembly.heater && doc.assembly.heater !== "plate" ? "remark" : "warning",
+      `Parts sit on both sides${doc.boards.length > 1 ? ` of ${sides.both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted.${doc.assembly.heater ? "" : " A hot plate heats only boards that lie flat."}`,
+      doc.assembly.heater
+        ? {}
+        : { do: "Say what melts the paste: an oven or hot air for the second side; or give it to a house." },
     );
   const order =
     method === "stencil" && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
@@ -84,6 +72,25 @@ export function assemblyNotes(
       },
     );
   for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
+}
+
+/** What an iron does not reach. */
+function ironNotes(onBoard: readonly LinePart[], add: Add): void {
+  const balls = onBoard.filter((p) => p.kind === "ball");
+  if (balls.length > 0)
+    add("assemble", "iron-balls", "error", "Parts with balls underneath cannot be soldered with an iron.", {
+      do: "Use paste and a stencil, or a house.",
+      lines: balls.map((p) => p.line.id),
+    });
+  const leadless = onBoard.filter((p) => p.kind === "leadless");
+  if (leadless.length > 0)
+    add(
+      "assemble",
+      "iron-leadless",
+      "warning",
+      "Leadless parts need hot air; their hidden pad cannot be reached with an iron.",
+      { lines: leadless.map((p) => p.line.id) },
+    );
 }
 
 /** Calm sentences at the step they concern; they defer to local rules (domain.md 10). */

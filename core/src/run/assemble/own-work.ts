@@ -28,6 +28,7 @@ export function ownWork(
     ...each("solder by iron", time.solder / 60),
     ...each("look over", time.inspect / 60),
     ...each("find and mend defects", doc.assembly.method === "house" ? 0 : r.yield.reworkMin),
+    ...once("wash", minutes.cleaning),
     ...once("take boards off their sheets", minutes.parting),
     ...each("test", testMinutes),
     ...each("pack", packMinutes),

@@ -3,8 +3,9 @@ import { boardK } from "../board-k.fixture.ts";
 import { togetherOf } from "../curve.ts";
 import { FULL } from "../full-house.fixture.ts";
 import { rollUp } from "../roll-up.ts";
+import { twoSided } from "../two-sided.fixture.ts";
 import { ownWork } from "./own-work.ts";
-import { crossingsOf, hardestParts, routesOf } from "./routes.ts";
+import { crossingsOf, hardestParts, routesOf, wayChosen } from "./routes.ts";
 
 const doc = boardK();
 
@@ -17,10 +18,10 @@ test("the ways there are: by iron, by foil, and each house that assembles; what 
   expect(told({ ...with_, placements: [{} as never] }).slice(0, 2)).toEqual(["iron", "stencil own"]);
   expect(
     told({ ...with_, placements: [] })
-      .slice(2)
+      .slice(3)
       .every((t) => t.endsWith("there is no placement file")),
   ).toBe(true);
-  expect(told({ ...with_, houses: [] })).toEqual(["iron", "stencil own"]);
+  expect(told({ ...with_, houses: [] })).toEqual(["iron", "stencil own", "stencil-oven"]);
   const bare = {
     ...with_,
     boards: with_.boards.map((b) => ({ ...b, measure: { ...b.measure, paste: {} } })),
@@ -31,6 +32,21 @@ test("the ways there are: by iron, by foil, and each house that assembles; what 
       .map((x) => x.isOwn)
       .slice(0, 2),
   ).toEqual([true, false]);
+});
+
+test("a plate is no way for parts on both sides; an oven is, and its profile is checked first", () => {
+  const two = twoSided({ method: "stencil" });
+  const r = rollUp(two);
+  const routes = routesOf(two, r);
+  expect(routes.map((x) => [x.key, x.isOwn, x.cannot ?? ""]).slice(1, 4)).toEqual([
+    ["stencil", false, "parts sit on both sides, and a plate heats boards that lie flat"],
+    ["stencil-oven", false, ""],
+    ["stencil-other", true, ""],
+  ]);
+  const oven = rollUp({ ...two, assembly: { ...two.assembly, ...wayChosen("stencil-oven") } });
+  expect(oven.minutes.setup - r.minutes.setup).toBe(15);
+  const plate = rollUp({ ...two, assembly: { ...two.assembly, ...wayChosen("stencil") } });
+  expect(plate.blockers.map((n) => n.key.split(" ").slice(0, 2).join(" "))).toContain("order plate");
 });
 
 test("each way is a whole run: taking it gives what its row says", () => {

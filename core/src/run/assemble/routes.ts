@@ -6,7 +6,7 @@ import type { RunResult } from "../stage/result.ts";
 
 /** One way of getting a run's boards soldered, whole. */
 export interface Route {
-  /** iron, stencil, or house:<id>, with :all where it solders what goes through too. */
+  /** iron, stencil (on a plate), stencil-oven, stencil-other, or house:<id>, with :all where it solders what goes through too. */
   readonly key: string;
   readonly label: string;
   readonly assembly: RunAssembly;
@@ -16,7 +16,7 @@ export interface Route {
 }
 
 /** The ways there are for this run: by iron, by foil and plate, at each house that assembles, with hand parts here or there. */
-export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "assembly">): Route[] {
+export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "assembly" | "sides">): Route[] {
   const { assembly } = doc;
   const hasHandParts = base.parts.some(
     (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
@@ -30,13 +30,7 @@ export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "asse
       assembly: { ...assembly, method: "iron" },
       isOwn: assembly.method === "iron",
     },
-    {
-      key: "stencil",
-      label: "own stencil and hot plate",
-      assembly: { ...assembly, method: "stencil" },
-      isOwn: assembly.method === "stencil",
-      ...(hasPaste ? {} : { cannot: "there is no paste layer" }),
-    },
+    ...pasteRoutes(doc, base.sides.both, hasPaste),
     ...makers.flatMap((h) =>
       (hasHandParts ? (["here", "house"] as const) : (["here"] as const)).map(
         (handParts): Route => ({
@@ -55,6 +49,63 @@ export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "asse
         }),
       ),
     ),
+  ];
+}
+
+/** What is decided when a way is chosen, by its key. */
+export function wayChosen(key: string): Partial<RunAssembly> {
+  const [method, house, all] = key.split(":");
+  if (method === "house")
+    return { method, ...(house ? { house } : {}), handParts: all === "all" ? "house" : "here" };
+  if (method === "stencil-oven") return { method: "stencil", heater: "oven" };
+  return method === "iron" ? { method } : { method: "stencil", heater: "plate" };
+}
+
+/** Words for what melts the paste, where neither plate nor oven is said. */
+const OTHER = {
+  air: "own stencil and hot air",
+  plate: "own stencil and hot plate",
+  oven: "own stencil and oven",
+} as const;
+
+/** Own paste by what melts it. A plate heats boards that lie flat, so that it is no way where both sides get paste. */
+function pasteRoutes(doc: RunDocument, both: readonly string[], hasPaste: boolean): Route[] {
+  const { assembly } = doc;
+  const isPaste = assembly.method === "stencil";
+  const onPlate = assembly.heater === "plate" || (assembly.heater === undefined && both.length === 0);
+  const isOther = isPaste && !onPlate && assembly.heater !== "oven";
+  const no = hasPaste ? {} : { cannot: "there is no paste layer" };
+  const lying =
+    both.length > 0 && hasPaste
+      ? { cannot: "parts sit on both sides, and a plate heats boards that lie flat" }
+      : no;
+  return [
+    {
+      key: "stencil",
+      label: OTHER.plate,
+      // where nothing is said of what melts it, and it is this, nothing is said further on
+      assembly: isPaste && onPlate ? assembly : { ...assembly, ...wayChosen("stencil") },
+      isOwn: isPaste && onPlate,
+      ...lying,
+    },
+    {
+      key: "stencil-oven",
+      label: OTHER.oven,
+      assembly: { ...assembly, ...wayChosen("stencil-oven") },
+      isOwn: isPaste && assembly.heater === "oven",
+      ...no,
+    },
+    ...(isOther
+      ? [
+          {
+            key: "stencil-other",
+            label: assembly.heater ? OTHER[assembly.heater] : "own stencil, what melts it not said",
+            assembly,
+            isOwn: true,
+            ...no,
+          },
+        ]
+      : []),
   ];
 }
 

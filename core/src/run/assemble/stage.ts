@@ -14,6 +14,7 @@ import { foilNotes } from "../stencil/foils.ts";
 import { assembleEffects } from "./assemble-effects.ts";
 import { assemblyNode, ownConsumables } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
+import { stepNotes } from "./step-notes.ts";
 
 /** What closed runs of the product change is said with how much they are. */
 function recordNote({ final, record }: YieldEstimate, add: Add): void {
@@ -48,8 +49,10 @@ export const assemble: Stage = {
   cash: (w) => (w.plan ? atHouse(w) : atHome(w)),
   days: (w) => houseDays(w) + ownDays(w),
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
-  notes: ({ doc, parts, sides, plan, quality }, add) => {
+  notes: (w, add) => {
+    const { doc, parts, sides, plan, quality } = w;
     assemblyNotes(doc, parts, sides, plan, add);
+    stepNotes(w, add);
     foilNotes(doc, add);
     recordNote(quality, add);
   },

@@ -22,6 +22,7 @@ import {
 } from "../../shape/line-fields.ts";
 import { runShape } from "../../shape/run.ts";
 import type { Foil } from "../../stencil/reuse.ts";
+import type { School } from "../../steps/step.ts";
 import type { AttachedSum } from "../../sums/evaluate.ts";
 import type { SurplusPurpose } from "./surplus.ts";
 
@@ -163,6 +164,17 @@ export interface RunAssembly {
   readonly consumables: string | number;
   /** Parts kept for rework, per cent of what the boards take; none where left out. */
   readonly reworkReserve?: number;
+  /** Alloy of the paste; tin-silver-copper where left out. */
+  readonly alloy?: "lead" | "silver" | "bismuth";
+  /** What melts it. Nothing is refused for it where left out. */
+  readonly heater?: "plate" | "oven" | "air";
+  /** References at which boards are programmed, and tested. */
+  readonly programAt?: readonly string[];
+  readonly testAt?: readonly string[];
+  /** References of what is programmed before it goes on. */
+  readonly programLoose?: readonly string[];
+  /** Line id → references that are out of reach once it is on, beside what the library says of its part. */
+  readonly covers?: Readonly<Record<string, readonly string[]>>;
   readonly testMinutes: number;
   readonly packMinutes: number;
 }
@@ -176,6 +188,12 @@ export const DEFAULT_ASSEMBLY: RunAssembly = {
   testMinutes: 1.5,
   packMinutes: 1,
 };
+
+/** A school, and lines a person put into an order of their own: those first. */
+export interface OrderOfSteps {
+  readonly school: School;
+  readonly own?: readonly string[];
+}
 
 export interface RunChoices {
   /** Supplier ids of the chosen basket, sorted; empty or absent: the best one. */
@@ -194,6 +212,8 @@ export interface RunChoices {
   readonly guests?: readonly { readonly board: string; readonly boards: number }[];
   /** The sheet its boards are ordered on; singly where there is none. */
   readonly panel?: PanelChoice | null;
+  /** In which order its boards are built, within what is allowed; low parts first where left out. */
+  readonly steps?: OrderOfSteps;
   /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
   readonly overrun?: "bare" | "start";
   /** Note key → reason. */

@@ -1,4 +1,4 @@
-import { withVariant } from "../document/bill/structure.ts";
+import { asMade } from "../document/bill/as-made.ts";
 import type { RunDocument } from "../document/document.ts";
 
 /** A part of a board that gets no paste in this build, and why. */
@@ -13,7 +13,7 @@ export interface OffPaste {
  * @param board its id; the only one where left out
  */
 export function leftOffPaste(given: RunDocument, board: string | undefined): OffPaste[] {
-  const doc = withVariant(given);
+  const doc = asMade(given);
   return doc.lines
     .filter((l) => l.board === undefined || board === undefined || l.board === board)
     .flatMap((l) => {

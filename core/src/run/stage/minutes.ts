@@ -7,5 +7,7 @@ export interface Minutes {
   readonly testing: number;
   /** Taking boards off their sheets. */
   readonly parting: number;
+  /** Washing, where a part goes on after it. */
+  readonly cleaning: number;
   readonly total: number;
 }

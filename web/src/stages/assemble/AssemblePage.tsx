@@ -1,4 +1,4 @@
-import { compareRefs, unitOf } from "@kobbin/core";
+import { compareRefs, unitOf, wayChosen } from "@kobbin/core";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -46,15 +46,7 @@ export function AssemblePage() {
             disabled={isLocked}
             onChoose={(v) =>
               change(
-                {
-                  assembly: v.startsWith("house:")
-                    ? {
-                        method: "house",
-                        house: v.split(":")[1],
-                        handParts: v.endsWith(":all") ? "house" : "here",
-                      }
-                    : { method: v as "iron" | "stencil" },
-                } as never,
+                { assembly: wayChosen(v) } as never,
                 `Soldered: ${effects.methods.find((m) => m.value === v)?.label}`,
               )
             }

@@ -1,0 +1,115 @@
+import { expect, test } from "@jest/globals";
+import { madeUpRuns } from "../../../test/second/made-up.ts";
+import { assembleDocument } from "../assemble-document.ts";
+import { boardK } from "../board-k.fixture.ts";
+import { asMade } from "../document/bill/as-made.ts";
+import type { RunDocument } from "../document/document.ts";
+import { madeLine, STAND_IN } from "../made-up.fixture.ts";
+import { rollUp } from "../roll-up.ts";
+import { onSheets } from "../sheets.fixture.ts";
+import { twoSided } from "../two-sided.fixture.ts";
+import { orderOfRun } from "./work.ts";
+
+const stepsOf = (doc: RunDocument) => orderOfRun(asMade(doc), rollUp(doc));
+const library = (mpn: string, more: object) => [{ ...STAND_IN, mpn, ...more }];
+
+test("minutes of the steps are the run's own minutes, and every part that is fitted here stands in one step", () => {
+  for (const doc of [boardK(), onSheets(), twoSided({ method: "stencil" }), ...madeUpRuns(30, 38)]) {
+    const r = rollUp(doc);
+    const { steps } = orderOfRun(asMade(doc), r);
+    expect(steps.reduce((n, s) => n + s.minutes, 0)).toBeCloseTo(r.ownMinutes, 6);
+    const fitted = steps.flatMap((s) => (["place", "iron", "mechanical"].includes(s.kind) ? s.refs : []));
+    const ours = r.parts.filter((p) => p.method !== "house").reduce((n, p) => n + p.line.refs.length, 0);
+    expect([fitted.length, new Set(fitted).size]).toEqual([ours, ours]);
+  }
+});
+
+test("Board K by foil: what is on paste, then what goes through the board, low set-up in the print", () => {
+  const { steps, conflicts } = stepsOf(boardK());
+  expect(conflicts).toEqual([]);
+  expect(steps.map((s) => [s.kind, s.refs.length])).toEqual([
+    ["kit", 0],
+    ["print", 0],
+    ["place", 28],
+    ["heat", 0],
+    ["iron", 2],
+    ["trim", 0],
+    ["inspect", 0],
+    ["test", 0],
+    ["seal", 0],
+  ]);
+  const minutes = (kind: string) => steps.find((s) => s.kind === kind)!.minutes;
+  // EX 7.2, 31 boards: print 60 s and 35 min of setting up; place 182 s; four a load 90 s; 86 s through the board, 10 joints × 2 s of it cutting
+  expect(minutes("print")).toBeCloseTo(35 + 31, 9);
+  expect(minutes("place")).toBeCloseTo((31 * 182) / 60, 9);
+  expect(minutes("heat")).toBeCloseTo((31 * 90) / 60, 9);
+  expect(minutes("iron")).toBeCloseTo((31 * 66) / 60, 9);
+  expect(minutes("trim")).toBeCloseTo((31 * 20) / 60, 9);
+});
+
+test("a part that goes on after washing is soldered by hand, the boards are washed, and that is counted", () => {
+  const doc = twoSided({ method: "stencil", heater: "oven" });
+  const washed = { ...doc, library: library("OX-100N", { fitAfter: "wash" }) };
+  const { steps } = stepsOf(washed);
+  const iron = steps.filter((s) => s.kind === "iron").map((s) => s.refs.join(" "));
+  expect(iron).toEqual(["J1", "C1 C2 C3 C4"]);
+  expect(steps.findIndex((s) => s.kind === "clean")).toBeLessThan(
+    steps.findIndex((s) => s.refs.includes("C1")),
+  );
+  expect(rollUp(washed).minutes.cleaning).toBeCloseTo((rollUp(washed).start * 45) / 60, 9);
+  // nothing is left on the bottom for paste
+  expect(steps.filter((s) => s.kind === "print").map((s) => s.side)).toEqual(["top"]);
+});
+
+test("what does not stand the heat is soldered after it where an iron reaches it, and said; balls are refused", () => {
+  const weak = (peakC: number, more: Partial<RunDocument> = {}) => {
+    const doc = twoSided({ method: "stencil", heater: "oven" }, more);
+    return { ...doc, library: library("OX-100N", { peakC }) };
+  };
+  // tin-silver-copper: 235 °C at least on the joint, and 5
+  expect(stepsOf(weak(240)).steps.find((s) => s.refs.includes("C1"))!.kind).toBe("place");
+  const r = rollUp(weak(239));
+  expect(stepsOf(weak(239)).steps.find((s) => s.refs.includes("C1"))!.kind).toBe("iron");
+  expect(r.notes.find((n) => n.key === "by-hand-for-heat c")!.text).toBe(
+    "C1 C2 C3 C4 is soldered by hand after the heat: its body stands 239 °C, the paste's heat needs 240 °C.",
+  );
+  const low = weak(200);
+  expect(
+    stepsOf({ ...low, assembly: { ...low.assembly, alloy: "bismuth" } }).steps.find((s) =>
+      s.refs.includes("C1"),
+    )!.kind,
+  ).toBe("place");
+  const balls = weak(200, {
+    lines: [madeLine("c", ["C1"], { mpn: "OX-100N", package: "BGA-16" })],
+    placements: [{ ref: "C1", xMm: 1, yMm: 1, rotationDeg: 0, side: "top" }],
+  });
+  expect(rollUp(balls).blockers.find((n) => n.key === "order too-hot C1")!.text).toContain(
+    "stands 200 °C, the paste's heat needs 240 °C, and an iron does not reach its joints",
+  );
+});
+
+test("assemble/1 of Board K: every way, break-evens equal to a scan, steps that add up", () => {
+  const doc = boardK();
+  const a = assembleDocument(doc);
+  expect(a.yield).toMatchObject({ from: "priors", boardsSeen: 0 });
+  // 0.0674 of the defects of EX 7.3: the row of six of this board has no direction
+  expect(a.yield.firstPass).toBeCloseTo(Math.exp(-0.0674), 9);
+  expect(a.start).toBe(31);
+  expect(a.routes.map((r) => [r.key, r.own]).slice(0, 3)).toEqual([
+    ["iron", false],
+    ["stencil-plate", true],
+    ["stencil-oven", false],
+  ]);
+  expect(a.routes[1]).toMatchObject({ start: 31, cannot: [] });
+  const r = rollUp(doc);
+  expect(Number(a.routes[1]!.perGood)).toBeCloseTo(r.perGood / 1e6, 2);
+  const at = (method: "iron" | "stencil", goodBoards: number) =>
+    rollUp({ ...doc, goodBoards, assembly: { ...doc.assembly, method } }, { scope: "the best" }).perGood;
+  const from = a.breakEven.find((b) => b.route === "stencil-plate" && b.against === "iron")!.quantity;
+  // from there on it stays so, and just below it is not so; every seventh quantity further up
+  expect(at("stencil", from - 1)).toBeGreaterThan(at("iron", from - 1));
+  for (let q = from; q <= 1000; q += q < from + 40 ? 1 : 7)
+    expect([q, at("stencil", q) <= at("iron", q)]).toEqual([q, true]);
+  expect(a.steps.reduce((n, s) => n + s.minutes, 0) / 60).toBeCloseTo(a.routes[1]!.hours!, 5);
+  expect(a.steps.filter((s) => s.protects !== undefined).map((s) => s.kind)).toEqual(["inspect", "test"]);
+});

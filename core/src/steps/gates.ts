@@ -1,0 +1,68 @@
+import type { Micros } from "../money/money.ts";
+import type { Step, StepKind, Work } from "./step.ts";
+
+/** Steps at which what was done before is looked at. */
+export const isGate = (kind: StepKind): boolean => kind === "inspect" || kind === "test";
+
+/** Minutes to find what is wrong with a board that fails where nobody saw it (domain.md 7.4). */
+const DIAGNOSIS_MIN = 6;
+
+/**
+ * Steps with what each gate protects: the money lost if what it looks at were found one gate later.
+ *
+ * λ: expected defects of a board from all that was soldered before it, those among them that an earlier gate finds too, so
+ * that it is a bound from above; V: the parts and own minutes that go into a board up to the next gate. Of start boards 1 − e^(−λ) fail, each costs the minutes of finding the defect; and
+ * 1 − e^(−λ(1 − r)) are lost with V in them (r: share that can be mended, domain.md 7.4).
+ */
+export function gatesOf(work: Work, steps: readonly Step[]): Step[] {
+  const parts = new Map(work.parts.map((p) => [p.name, p]));
+  const fitted = (s: Step) => s.lines.flatMap((l) => l.refs.flatMap((r) => parts.get(r) ?? []));
+  const at = steps.flatMap((s, i) => (isGate(s.kind) ? [i] : []));
+  return steps.map((s, i) => {
+    const k = at.indexOf(i);
+    if (k < 0) return s;
+    const seen = steps.slice(0, i);
+    const next = steps.slice(i + 1, (at[k + 1] ?? steps.length) + 1);
+    const lambda = seen.flatMap(fitted).reduce((n, p) => n + p.defects, 0);
+    const worth =
+      next.flatMap(fitted).reduce((n, p) => n + p.micros, 0) +
+      (next.reduce((n, t) => n + t.minutes, 0) / Math.max(1, work.start)) * work.minuteMicros;
+    const failing = 1 - Math.exp(-lambda);
+    const lost = 1 - Math.exp(-lambda * (1 - work.repairable));
+    return {
+      ...s,
+      protects: Math.round(
+        work.start * (failing * DIAGNOSIS_MIN * work.minuteMicros + lost * worth),
+      ) as Micros,
+    };
+  });
+}
+
+/** How an order compares with another: what a school is chosen by. */
+export interface OrderFigures {
+  /** How often another bag is opened, over all steps. */
+  readonly bags: number;
+  /** Expected loss over the run: what each part costs × the chance that what is soldered after it, up to its test, spoils the board. */
+  readonly atRisk: Micros;
+}
+
+/** Bag changes and money at risk of an order (domain.md 7.4: share of defects that cannot be mended). */
+export function figuresOf(work: Work, steps: readonly Step[]): OrderFigures {
+  const parts = new Map(work.parts.map((p) => [p.name, p]));
+  const row = steps.flatMap((s) =>
+    s.kind === "place" || s.kind === "iron" || s.kind === "mechanical"
+      ? s.refs.map((r) => parts.get(r)!)
+      : [],
+  );
+  let bags = 0;
+  row.forEach((p, i) => {
+    if (p.line !== row[i - 1]?.line) bags++;
+  });
+  let lambda = 0;
+  let atRisk = 0;
+  for (const p of [...row].reverse()) {
+    atRisk += p.micros * (1 - Math.exp(-lambda * (1 - work.repairable)));
+    lambda += p.defects;
+  }
+  return { bags, atRisk: Math.round(work.start * atRisk) as Micros };
+}
