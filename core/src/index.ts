@@ -242,6 +242,7 @@ export {
   routesOf,
   wayChosen,
 } from "./run/assemble/routes.ts";
+export { type StepsDocument, type StepsRow, stepsDocument } from "./run/assemble/steps-document.ts";
 export { givenOf, orderOfRun, type WorkGiven, workOf } from "./run/assemble/work.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
@@ -407,6 +408,8 @@ export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // the order of work
+export { STEP_CAUTIONS, trapsOf } from "./steps/cautions.ts";
+export { whyNotBefore } from "./steps/conflicts.ts";
 export { figuresOf, isGate, type OrderFigures } from "./steps/gates.ts";
 export { conflictsIn, workOrder } from "./steps/order.ts";
 export { SCHOOL_WORDS } from "./steps/school.ts";

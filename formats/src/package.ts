@@ -12,6 +12,8 @@ export interface PackageInput {
   /** What a sheet that lists files lists: those its reader is sent, by the names they are told by. */
   readonly listed: readonly { readonly name: string; readonly bytes: Uint8Array }[];
   readonly pictures: readonly SheetPicture[];
+  /** Further documents, written as JSON. */
+  readonly documents?: readonly { readonly path: string; readonly value: unknown }[];
   /** The run as `run/1`. */
   readonly run: unknown;
   readonly about: {
@@ -47,6 +49,8 @@ export async function buildPackage(input: PackageInput): Promise<BuiltPackage> {
     const sheet = s.listsFiles ? { ...s, tables: [...s.tables, { heading: "Files", rows: list }] } : s;
     files.push({ path: s.path, bytes: await writeSheet(sheet, input.pictures, created) });
   }
+  for (const d of input.documents ?? [])
+    files.push({ path: d.path, bytes: utf8.encode(`${JSON.stringify(d.value, null, 1)}\n`) });
   files.push({ path: "run.json", bytes: utf8.encode(`${JSON.stringify(input.run, null, 1)}\n`) });
   const manifest = {
     kobbin: "package/1" as const,

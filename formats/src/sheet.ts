@@ -1,5 +1,15 @@
 import type { Color, LineCapStyle, PDFDocument, PDFFont, PDFPage } from "@cantoo/pdf-lib";
 
+/** A table of a sheet; the first row names its columns. */
+export interface SheetTable {
+  readonly heading: string;
+  readonly rows: readonly (readonly string[])[];
+  /** How wide its columns are beside each other; alike where left out. */
+  readonly widths?: readonly number[];
+  /** Sentences below it. */
+  readonly says?: readonly string[];
+}
+
 /** What a printed sheet holds; core plans it, this file sets it in type. */
 export interface Sheet {
   readonly title: string;
@@ -8,7 +18,7 @@ export interface Sheet {
     readonly heading: string;
     readonly rows: readonly (readonly [string, string])[];
   }[];
-  readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly tables: readonly SheetTable[];
   readonly notes: readonly string[];
 }
 
@@ -64,7 +74,7 @@ export async function writeSheet(
   setter.space(8);
   if (sheet.pairs.length > 0) setter.pairs(sheet.pairs);
   if (pictures.length > 0) setter.pictures(pictures);
-  for (const t of sheet.tables) setter.table(t.heading, t.rows);
+  for (const t of sheet.tables) setter.table(t);
   for (const n of sheet.notes) setter.text(`-  ${n}`, 9.5);
   return doc.save({ useObjectStreams: false });
 }
@@ -131,18 +141,22 @@ class Setter {
     this.y = lowest - 20;
   }
 
-  table(heading: string, rows: readonly (readonly string[])[]): void {
+  table({ heading, rows, widths, says = [] }: SheetTable): void {
     this.text(heading, 10.5, true);
     const columns = rows[0]?.length ?? 1;
-    const width = (PAGE[0] - 2 * MARGIN) / columns;
+    const room = PAGE[0] - 2 * MARGIN;
+    const share = widths ?? Array.from({ length: columns }, () => 1);
+    const all = share.reduce((n, w) => n + w, 0);
+    const wide = share.map((w) => (room * w) / all);
+    const from = wide.map((_, i) => wide.slice(0, i).reduce((n, w) => n + w, MARGIN));
     rows.forEach((r, n) => {
-      const cells = r.map((c) => wrap(printable(c), this.plain, 9, width - 6));
+      const cells = r.map((c, i) => wrap(printable(c), this.plain, 9, wide[i]! - 6));
       const height = Math.max(...cells.map((c) => c.length)) * 11 + 3;
       this.room(height);
       cells.forEach((lines, i) => {
         lines.forEach((l, k) => {
           this.page.drawText(l, {
-            x: MARGIN + i * width,
+            x: from[i]!,
             y: this.y - 10 - k * 11,
             size: 9,
             font: n === 0 ? this.bold : this.plain,
@@ -152,6 +166,7 @@ class Setter {
       });
       this.y -= height;
     });
+    for (const t of says) this.text(t, 9);
     this.space(8);
   }
 

@@ -9,6 +9,7 @@ import {
   planPackage,
   type RunDocument,
   rollUp,
+  stepsDocument,
   toRunDocument,
 } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
@@ -94,9 +95,16 @@ test("boards on sheets: the sheet's files go out, proven, in the place of the bo
     "placed assembly": 1,
     "basket ": 2,
     "boardSheet boards": 1,
+    "steps ": 1,
+    "traveller ": 1,
     "run ": 1,
     "manifest ": 1,
   });
+  const steps = JSON.parse(
+    new TextDecoder().decode(unpackZip(zip).find((f) => f.path === "steps/order-of-work.json")!.bytes),
+  );
+  expect(steps).toEqual(JSON.parse(JSON.stringify(stepsDocument(on, roll(on)))));
+  expect(steps.steps.length).toBeGreaterThan(5);
   // a single board that is called as a sheet would be keeps its own
   expect(packageFileKind("fabrication/probe-tail-panel/a.gbr")).toBe("fabrication");
   expect(packageFileKind("notes.txt")).toBeUndefined();

@@ -90,6 +90,7 @@ export async function packRun(
     })),
     tables: plan.tables,
     sheets: plan.sheets,
+    documents: plan.documents,
     pictures,
     run: {
       ...document,

@@ -33,6 +33,12 @@ export const PACKAGE_FILES = {
   fitted: { at: "assembly/parts-list.csv", what: "what is fitted", to: ["assembly"] },
   placed: { at: "assembly/placement.csv", what: "where each part sits", to: ["assembly"] },
   sheetPlaced: { at: "assembly/", what: "the parts of the sheet, copy by copy", to: ["assembly"] },
+  steps: {
+    at: "steps/order-of-work.json",
+    what: "the order of work, as it is built",
+    to: [],
+  },
+  traveller: { at: "steps/order-of-work.pdf", what: "the order of work to tick off", to: [] },
   basket: { at: "baskets/", what: "a basket to import at the supplier", to: [] },
   boardSheet: { at: "sheets/fabrication-", what: "the printed sheet for the board house", to: ["boards"] },
   assemblySheet: {

@@ -4,6 +4,7 @@ import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import type { House } from "../fab/house.ts";
 import { microsToText } from "../money/money.ts";
+import { stepsDocument } from "../run/assemble/steps-document.ts";
 import { asMade } from "../run/document/bill/as-made.ts";
 import { boardOf, Places, unitOf } from "../run/document/boards.ts";
 import { directedParts } from "../run/document/directions.ts";
@@ -15,13 +16,15 @@ import type { RunResult } from "../run/stage/result.ts";
 import { fabSheet } from "./fab-sheet.ts";
 import { PACKAGE_FILES } from "./package-files.ts";
 import { type PackagePlan, type PlannedSheet, type PlannedTable, panelStem, slug } from "./planned.ts";
+import { travellerSheet } from "./traveller.ts";
 
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
   const doc = asMade(given);
   return {
     tables: [partsTable(doc, r), placesTable(doc, r.assembly?.house), ...basketTables(doc, r)],
-    sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r)],
+    sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r), ...travellerSheet(given, r)],
+    documents: [{ path: PACKAGE_FILES.steps.at, value: stepsDocument(given, r) }],
   };
 }
 

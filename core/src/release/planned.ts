@@ -13,7 +13,14 @@ export interface PlannedSheet {
     readonly heading: string;
     readonly rows: readonly (readonly [string, string])[];
   }[];
-  readonly tables: readonly { readonly heading: string; readonly rows: readonly (readonly string[])[] }[];
+  readonly tables: readonly {
+    readonly heading: string;
+    readonly rows: readonly (readonly string[])[];
+    /** How wide its columns are beside each other; alike where left out. */
+    readonly widths?: readonly number[];
+    /** Sentences below it. */
+    readonly says?: readonly string[];
+  }[];
   readonly notes: readonly string[];
   /** The list of fabrication files with their hashes is set on this sheet. */
   readonly listsFiles?: boolean;
@@ -22,6 +29,8 @@ export interface PlannedSheet {
 export interface PackagePlan {
   readonly tables: readonly PlannedTable[];
   readonly sheets: readonly PlannedSheet[];
+  /** Written as JSON. */
+  readonly documents: readonly { readonly path: string; readonly value: unknown }[];
 }
 
 /** How the files of a product's sheet begin. */

@@ -99,6 +99,7 @@ export const CHOICE_FIELDS = {
       shape: fields({
         school: oneOf("low", "dense", "cheap", "bill", "path"),
         own: maybe(list(text(80), 20_000)),
+        afterTest: maybe(list(text(80), 20_000)),
       }),
       words: "order of work",
       isWhole: true,

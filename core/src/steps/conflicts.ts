@@ -1,5 +1,5 @@
 import { pastedSides, type Web, webOf } from "./atoms.ts";
-import type { Edge } from "./graph.ts";
+import { type Edge, edgesFrom, pathBetween } from "./graph.ts";
 import {
   type Conflict,
   loadOf,
@@ -115,8 +115,13 @@ function rings(work: Work, web: Web): Bare[] {
     const words = ring.flatMap((e) => edgeWords(work, web, e));
     const places = ring.flatMap((e) => placesOf(work, web, e));
     const refs = [...new Set([...parts.map((p) => p.name), ...places])];
-    // one part against both program and test is one conflict
-    if (out.some((c) => c.kind === gaveWay.rule && c.refs.join(" ") === refs.join(" "))) continue;
+    // several rules between the same parts are one thing to be mended
+    const same = out.findIndex((c) => [...c.refs].sort().join(" ") === [...refs].sort().join(" "));
+    if (same >= 0) {
+      const also = words.filter((w) => !out[same]!.text.includes(w));
+      if (also.length > 0) out[same] = { ...out[same]!, text: `${out[same]!.text} Nor: ${also.join("; ")}.` };
+      continue;
+    }
     out.push({
       kind: gaveWay.rule,
       refs,
@@ -164,6 +169,30 @@ function edgeWords(work: Work, web: Web, e: Edge): string[] {
     case "process":
       return to.kind === "heat" && from.part ? [`${from.part.name} goes through the heat`] : [];
   }
+}
+
+/**
+ * Why a line cannot come before another: the rules that lead from one to the other, in words.
+ * @returns undefined where nothing forbids it
+ */
+export function whyNotBefore(
+  work: Work,
+  first: ReadonlyMap<number, Side>,
+  line: string,
+  before: string,
+): string | undefined {
+  const web = sidesTried(work, first);
+  const out = edgesFrom(web.atoms.length, web.edges);
+  const of = (wanted: string) => web.atoms.flatMap((a, i) => (a.part?.line === wanted ? [i] : []));
+  for (const from of of(before))
+    for (const to of of(line)) {
+      const path = pathBetween(from, to, out);
+      if (path && path.length > 0) {
+        const words = path.flatMap((e) => edgeWords(work, web, e));
+        return words.length > 0 ? `${words.join("; ")}.` : undefined;
+      }
+    }
+  return undefined;
 }
 
 /** Changes of the work that could free a conflict, each tried: it goes away and no other comes. */

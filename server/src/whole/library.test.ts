@@ -281,3 +281,39 @@ test("an answer there is no room for is no fault of the supplier's: the question
   await server.figures();
   expect((await asks()).map((a) => a.state)).toEqual(Array(4).fill("answered"));
 });
+
+test("what decides when a part's turn is: kept, in the run's document, and taken back; a reason that is none is refused", async () => {
+  const { v, drop } = await shop("Turns");
+  const run = await drop("turns");
+  const line = lineWith(await run.read());
+  const { ids } = (await v.post("/api/parts", { parts: [{ mpn: line.mpn }] })).body as { ids: string[] };
+  const url = `/api/parts/${ids[0]}`;
+  const facts = { wettedMm2: 4.5, peakC: 235, fitAfter: "wash", opensOnce: true, covers: ["J1", "TP 2"] };
+  expect((await v.patch(url, { version: 1, ...facts })).status).toBe(204);
+  expect(((await v.get(url)).body as PartAnswer).part).toMatchObject(facts);
+  const before = await run.read();
+  expect(before.document.library!.find((p) => p.mpn === line.mpn)).toMatchObject(facts);
+  expect(rollUp(before.document).minutes.cleaning).toBeGreaterThan(0);
+  expect((await v.patch(url, { version: 2, fitAfter: "lunch" })).status).toBe(422);
+  expect((await v.patch(url, { version: 2, covers: null, fitAfter: null, opensOnce: null })).status).toBe(
+    204,
+  );
+  const { part } = (await v.get(url)).body as PartAnswer;
+  expect([part.covers, part.fitAfter, part.opensOnce, part.peakC]).toEqual([
+    undefined,
+    undefined,
+    undefined,
+    235,
+  ]);
+
+  const { version } = before;
+  const patched = await v.patch(`/api/runs/${run.id}`, {
+    version,
+    assembly: { programAt: ["J4"], heater: "oven", covers: { [line.id]: ["J4"] } },
+    steps: { school: "cheap", own: [line.id] },
+  });
+  expect(patched.status).toBe(204);
+  const after = (await run.read()).document;
+  expect(after.assembly).toMatchObject({ programAt: ["J4"], heater: "oven", covers: { [line.id]: ["J4"] } });
+  expect(after.choices.steps).toEqual({ school: "cheap", own: [line.id] });
+});

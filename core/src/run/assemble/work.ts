@@ -9,6 +9,7 @@ import { heatNeeds, isWashed, reachesByIron } from "../document/bill/as-made.ts"
 import { boardOf, ofBoard, Places } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
+import { standingOn } from "../document/standing.ts";
 import type { Minutes } from "../stage/minutes.ts";
 import type { RunResult } from "../stage/result.ts";
 import type { Worked } from "../stage/stage.ts";
@@ -18,12 +19,28 @@ export interface WorkGiven extends Pick<Worked, "parts" | "start" | "needs" | "b
   readonly quality: YieldEstimate;
   readonly time: BoardTime;
   readonly minutes: Minutes;
+  /** Heights of bodies, by the names of parts: what the library does not say is taken from packages. */
+  readonly heights?: ReadonlyMap<string, number>;
 }
 
 /** The order of work of a run as it is rolled up. @param doc as it is made, its variant laid over */
-export const orderOfRun = (doc: RunDocument, r: RunResult): WorkOrder => workOrder(workOf(doc, givenOf(r)));
+export const orderOfRun = (doc: RunDocument, r: RunResult): WorkOrder =>
+  workOrder(workOf(doc, givenOf(r, doc)));
 
-export const givenOf = (r: RunResult): WorkGiven => ({ ...r, quality: r.yield });
+/** @param doc whose bodies tell the heights the library does not */
+export const givenOf = (r: RunResult, doc: RunDocument): WorkGiven => ({
+  ...r,
+  quality: r.yield,
+  heights: new Map(
+    doc.boards.flatMap((board) =>
+      standingOn(doc, board).bodies.flatMap(({ ref, heightMm }) =>
+        heightMm === undefined
+          ? []
+          : [[doc.boards.length > 1 ? `${ref} of ${board.name}` : ref, heightMm] as const],
+      ),
+    ),
+  ),
+});
 
 /** Moisture levels that are opened last: 3 and worse, and what nobody can read (domain.md 7.10). */
 const isMoist = (level: string): boolean => level !== "" && !/^(1|2a?)$/i.test(level.trim());
@@ -120,8 +137,10 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
   const needsC = heatNeeds(doc);
   return refs.map((ref): WorkPart => {
     const place = places.of(p.line, ref);
+    const name = `${ref}${ofBoard(doc, p.line)}`;
+    const heightMm = part?.heightMm ?? given.heights?.get(name);
     return {
-      name: `${ref}${ofBoard(doc, p.line)}`,
+      name,
       ref,
       board: boardIndex(doc, p),
       line: p.line.id,
@@ -132,14 +151,14 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
       isThrough,
       isPolarised: p.isPolarised,
       joints: p.joints,
-      ...(part?.heightMm === undefined ? {} : { heightMm: part.heightMm }),
+      ...(heightMm === undefined ? {} : { heightMm }),
       ...(part?.massMg === undefined ? {} : { massMg: part.massMg }),
       ...(part?.wettedMm2 === undefined ? {} : { wettedMm2: part.wettedMm2 }),
       isMoist: isMoist(part?.moisture ?? ""),
       ...(part?.peakC !== undefined && doc.assembly.method !== "iron" && part.peakC < needsC
         ? { tooHot: { standsC: part.peakC, needsC } }
         : {}),
-      ...(part?.fitAfter ? { fitAfter: part.fitAfter } : {}),
+      ...fitAfterOf(doc, p, how, part?.fitAfter),
       opensOnce: part?.opensOnce ?? false,
       covers: coversOf(seen, p, ref),
       micros: unitMicros(given, p.line.id),
@@ -149,6 +168,17 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
       ...(place ? { xMm: place.xMm, yMm: place.yMm } : {}),
     };
   });
+}
+
+/** After what a part goes on: by the library, or as a person chose for what is not on paste. */
+function fitAfterOf(
+  doc: RunDocument,
+  p: LinePart,
+  how: WorkPart["how"],
+  known: WorkPart["fitAfter"],
+): Pick<WorkPart, "fitAfter"> {
+  if (how !== "paste" && doc.choices.steps?.afterTest?.includes(p.line.id)) return { fitAfter: "test" };
+  return known ? { fitAfter: known } : {};
 }
 
 /** What one of a line costs: the mean of what is bought of it and taken from the shelf; 0 where nothing is known. */

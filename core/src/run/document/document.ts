@@ -189,10 +189,11 @@ export const DEFAULT_ASSEMBLY: RunAssembly = {
   packMinutes: 1,
 };
 
-/** A school, and lines a person put into an order of their own: those first. */
+/** A school, lines a person put into an order of their own (those first), and lines that wait for the test. */
 export interface OrderOfSteps {
   readonly school: School;
   readonly own?: readonly string[];
+  readonly afterTest?: readonly string[];
 }
 
 export interface RunChoices {

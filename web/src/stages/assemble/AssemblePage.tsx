@@ -5,24 +5,50 @@ import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
+import { useParam } from "../../ui/params.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
+import { Tab } from "../../ui/Tab.tsx";
 import { count, fixed, signed, typedNumber } from "../../ui/text/format.ts";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { Directions } from "./Directions.tsx";
 import { OwnWork } from "./OwnWork.tsx";
+import { OrderFace } from "./order/OrderFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
 import { startSum } from "./startSum.ts";
 
-/** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
+/** Who solders what and how many to start; and in which order it is done. */
 export function AssemblePage() {
+  const [params, set] = useParam();
+  const isOrder = params.get("of") === "order";
+  return (
+    <section>
+      <h1>Assemble</h1>
+      <p className="mb-2 text-ink-2">
+        {isOrder
+          ? "What is done after what, so that nothing falls, melts or is closed too early."
+          : "Own hands or a house; how many to start, and what it takes."}
+      </p>
+      <div className="mb-4 flex gap-x-5 text-[14px]">
+        <Tab isOn={!isOrder} onClick={() => set("of", "", true)}>
+          who solders
+        </Tab>
+        <Tab isOn={isOrder} onClick={() => set("of", "order", true)}>
+          order of work
+        </Tab>
+      </div>
+      {isOrder ? <OrderFace /> : <WhoSolders />}
+    </section>
+  );
+}
+
+/** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
+function WhoSolders() {
   const { doc, result: r, effects, change, isLocked } = useRun();
   const spare = r.start - doc.goodBoards;
   const unit = unitOf(doc);
   return (
-    <section>
-      <h1>Assemble</h1>
-      <p className="mb-4 text-ink-2">Own hands or a house; how many to start, and what it takes.</p>
+    <>
       <div className="mb-5 grid grid-cols-[auto_1fr] items-end gap-8 max-md:grid-cols-1">
         <div>
           <p className="text-[13.5px] text-ink-2">{unit}s to start</p>
@@ -87,7 +113,7 @@ export function AssemblePage() {
         </div>
         <ToSolder />
       </div>
-    </section>
+    </>
   );
 }
 

@@ -7,6 +7,7 @@ import {
   type RunResult,
   togetherOf,
   unitOf,
+  wayChosen,
 } from "@kobbin/core";
 import { lazy, Suspense } from "react";
 import { CurveSays } from "../../run/CurveSays.tsx";
@@ -93,15 +94,7 @@ function Side({ routes, figures }: { routes: readonly Route[]; figures: RouteFig
                       type="button"
                       className="quiet-link whitespace-nowrap"
                       aria-label={`Take ${r.label}`}
-                      onClick={() => {
-                        const { method, house, handParts } = r.assembly;
-                        change(
-                          {
-                            assembly: method === "house" ? { method, house, handParts } : { method },
-                          } as never,
-                          `Soldered: ${r.label}`,
-                        );
-                      }}
+                      onClick={() => change({ assembly: wayChosen(r.key) } as never, `Soldered: ${r.label}`)}
                     >
                       take it
                     </button>

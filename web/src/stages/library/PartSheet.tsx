@@ -13,6 +13,7 @@ import { Mark } from "../../ui/Mark.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day, typedNumber } from "../../ui/text/format.ts";
+import { WhenFitted } from "./WhenFitted.tsx";
 
 /** One part: its attributes by class, what was tried and measured, where it is used, a suspicion. */
 export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) {
@@ -105,13 +106,7 @@ export function PartSheet({ id, onClose }: { id: string; onClose: () => void }) 
             number(v, label, (n) => save({ [key]: n }, `${part.mpn}: ${label.toLowerCase()} kept`))
           }
         />
-        <Kept
-          label="Moisture level"
-          value={part.moisture}
-          disabled={!isOwner}
-          isMono
-          onSave={(v) => save({ moisture: v }, `${part.mpn}: moisture level kept`)}
-        />
+        <WhenFitted part={part} disabled={!isOwner} onSave={save} onNumber={number} />
         <Pick
           disabled={!isOwner}
           label="In its maker’s plans"

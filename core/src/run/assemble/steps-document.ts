@@ -1,0 +1,163 @@
+import { bothSizes } from "../../bom/chip-size.ts";
+import { counted } from "../../counted.ts";
+import { WINDOWS } from "../../heat/window.ts";
+import { microsToText, roundMoney } from "../../money/money.ts";
+import { STEP_CAUTIONS, trapsOf } from "../../steps/cautions.ts";
+import { isGate } from "../../steps/gates.ts";
+import { workOrder } from "../../steps/order.ts";
+import { type School, type Side, type StepKind, WORK_WORDS } from "../../steps/step.ts";
+import { asMade } from "../document/bill/as-made.ts";
+import { directedParts } from "../document/directions.ts";
+import type { RunDocument } from "../document/document.ts";
+import type { RunResult } from "../stage/result.ts";
+import { givenOf, workOf } from "./work.ts";
+
+/** A line of a step, as who solders needs it. */
+export interface StepsLine {
+  readonly line: string;
+  /** Empty for what has no reference. */
+  readonly refs: readonly string[];
+  readonly value: string;
+  readonly package: string;
+  readonly mpn: string;
+  /** Pieces in one product. */
+  readonly pieces: number;
+  /** How its direction is marked; empty where it has one and nobody wrote down how. */
+  readonly mark?: string;
+  /** Where it lies on the own shelf. */
+  readonly lies?: readonly string[];
+}
+
+export interface StepsRow {
+  readonly n: number;
+  readonly kind: StepKind;
+  readonly words: string;
+  readonly board?: string;
+  readonly side?: Side;
+  readonly refs: readonly string[];
+  readonly lines: readonly StepsLine[];
+  readonly minutes: number;
+  readonly after: readonly number[];
+  readonly covers: readonly string[];
+  readonly protects?: string;
+  readonly because: readonly string[];
+  readonly traps: readonly string[];
+  /** How it is done well, and what the material wants. */
+  readonly how: readonly string[];
+  readonly caution: string;
+}
+
+/** The order of work as a document of its own, `steps/1`: printed, exported, and frozen with the release. */
+export interface StepsDocument {
+  readonly kobbin: "steps/1";
+  readonly product: string;
+  readonly revision: string;
+  readonly run: string;
+  readonly start: number;
+  readonly school: School;
+  readonly alloy: "lead" | "silver" | "bismuth";
+  readonly currency: string;
+  readonly minutes: number;
+  readonly steps: readonly StepsRow[];
+  readonly conflicts: readonly { readonly refs: readonly string[]; readonly text: string }[];
+}
+
+/** The order of work of a rolled-up run, with what each step needs to be done from paper alone. */
+export function stepsDocument(given: RunDocument, r: RunResult): StepsDocument {
+  const doc = asMade(given);
+  const work = workOf(doc, givenOf(r, doc));
+  const { steps, conflicts } = workOrder(work);
+  const marks = new Map(directedParts(doc, r.parts).map((d) => [d.line, d.mark ?? ""]));
+  const parts = new Map(r.parts.map((p) => [p.line.id, p]));
+  const lineOf = (id: string, refs: readonly string[]): StepsLine => {
+    const { line, count } = parts.get(id)!;
+    const mark = marks.get(id);
+    const lies = (r.needs.find((n) => n.lines.includes(id))?.shelf ?? []).flatMap((t) => t.lot.place || []);
+    return {
+      line: id,
+      refs,
+      value: line.valueText || line.description,
+      package: bothSizes(line.package),
+      mpn: line.mpn,
+      pieces: refs.length === 0 || refs.length === line.refs.length ? count : refs.length,
+      ...(mark === undefined ? {} : { mark }),
+      ...(lies.length > 0 ? { lies: [...new Set(lies)] } : {}),
+    };
+  };
+  return {
+    kobbin: "steps/1",
+    product: doc.product,
+    revision: doc.revision,
+    run: doc.name,
+    start: r.start,
+    school: work.school,
+    alloy: doc.assembly.alloy ?? "silver",
+    currency: doc.workshop.currency,
+    minutes: r.ownMinutes,
+    steps: steps.map(({ board, protects, lines, ...s }) => {
+      const of = lines.map((l) => lineOf(l.line, l.refs));
+      return {
+        ...s,
+        words: WORK_WORDS[s.kind],
+        ...(board !== undefined && doc.boards.length > 1 ? { board: doc.boards[board]!.name } : {}),
+        lines: of,
+        ...(isGate(s.kind)
+          ? { protects: microsToText(roundMoney(protects ?? 0, doc.workshop.currency)) }
+          : {}),
+        traps: trapsOf(lines.map((l) => ({ refs: l.refs, package: parts.get(l.line)!.line.package }))),
+        how: howOf(doc, s, of, r),
+        caution: STEP_CAUTIONS[s.kind],
+      };
+    }),
+    conflicts: conflicts.map(({ refs, text }) => ({ refs, text })),
+  };
+}
+
+const ALLOY = {
+  lead: "tin-lead",
+  silver: "tin-silver-copper",
+  bismuth: "tin-bismuth",
+} as const;
+
+/** How a step is done well (domain.md 7.6, 7.8, 7.9); what a sheet of the material says comes first. */
+function howOf(
+  doc: RunDocument,
+  step: { readonly kind: StepKind },
+  lines: readonly StepsLine[],
+  r: RunResult,
+): string[] {
+  switch (step.kind) {
+    case "print":
+      return [
+        `${doc.assembly.foilMm ? `Foil of ${doc.assembly.foilMm} mm. ` : ""}Paste warmed closed for 4 h at least; what is printed is melted within 4 h.`,
+      ];
+    case "place":
+      return lines.some((l) => l.mark !== undefined)
+        ? ["All of a line at once; those with a direction are checked off one by one."]
+        : ["All of a line at once."];
+    case "heat":
+      return heatWords(doc, r.start);
+    case "iron":
+      return r.parts.some((p) => p.kind === "through" && lines.some((l) => l.line === p.line.id))
+        ? ["Solder one pin, look that it sits flat and straight, then the opposite one, then the rest."]
+        : [];
+    case "inspect":
+      return [
+        "Bridges, joints without solder, parts that stand up or lie turned; directions against the list once more.",
+      ];
+    default:
+      return [];
+  }
+}
+
+function heatWords(doc: RunDocument, start: number): string[] {
+  const { alloy = "silver", perLoad } = doc.assembly;
+  const w = WINDOWS[alloy];
+  return [
+    `${ALLOY[alloy]}${doc.assembly.alloy ? "" : ", taken for granted until it is said"}: soak ${w.soakC.join(" to ")} °C for ${w.soakS.join(" to ")} s, ${w.aboveS.join(" to ")} s above ${w.liquidusC} °C, peak ${w.peakC.join(" to ")} °C on the joint. The paste’s own sheet comes first.`,
+    `${counted(Math.ceil(start / Math.max(1, perLoad)), "load")} of up to ${perLoad}. Nothing is moved before it is below ${w.liquidusC} °C and the solder is dull.`,
+    ...(doc.assembly.heater
+      ? []
+      : ["What melts it is not said: a hot plate heats only boards that lie flat."]),
+  ];
+}

@@ -1,0 +1,59 @@
+import { demoArchive, expect, expectAccessible, expectSaid, keptRun, newShop, test } from "./kit.ts";
+
+test("the order of work: read, changed by keys, a part that covers the programming pads mended, printed", async ({
+  page,
+}) => {
+  await newShop(page, "Order Works");
+  await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: "order of work" }).click();
+  const steps = page.getByRole("list", { name: "Steps" });
+  await expect(steps.getByRole("button").first()).toContainText("lay out the parts");
+  const iron = steps.getByRole("button").filter({ hasText: "solder by iron" });
+  await iron.click();
+  await expect(page).toHaveURL(/step=\d/);
+  const lines = page.getByRole("list", { name: "Lines of this step" });
+  const refOf = async (n: number) =>
+    (await lines.getByRole("listitem").nth(n).locator("span.num").first().textContent())!.split(" ")[0]!;
+  const [first, second] = [await refOf(0), await refOf(1)];
+
+  // by keys alone: the second before the first
+  await page.getByRole("button", { name: `${second} earlier` }).focus();
+  await page.keyboard.press("Enter");
+  await expect(lines.getByRole("listitem").first()).toContainText(second);
+  await expect(page.getByRole("table", { name: "In which order" })).toContainText("your own");
+  await page.keyboard.press("Control+z");
+  await expect(lines.getByRole("listitem").first()).toContainText(first);
+  await expectAccessible(page);
+
+  // it is programmed at J4, and a chip that goes through the heat is said to cover J4
+  await page.getByLabel("Programmed at").fill("J4");
+  await page.getByLabel("Programmed at").press("Enter");
+  await expect(steps.getByRole("button").filter({ hasText: /^\d+\s*program/ })).toContainText("J4");
+  await page.keyboard.press("Escape");
+  await steps.getByRole("button").filter({ hasText: "place, top" }).first().click();
+  await page.getByText("what its parts cover").click();
+  await page.getByLabel("U4 covers").fill("J4");
+  await page.getByLabel("U4 covers").press("Enter");
+  const wrong = page.getByRole("region", { name: "What cannot all be" });
+  await expect(wrong).toContainText("U4 covers J4");
+  await expect(page.getByText("blockers left").locator("..")).not.toContainText(/\b0\b/);
+  await wrong.getByRole("button", { name: "Solder U4 by hand, after the heat" }).click();
+  await expectSaid(page, "U4: by hand, after the heat");
+  await expect(wrong).toHaveCount(0);
+  // its turn is after programming now
+  const told = await steps.getByRole("button").allTextContents();
+  const at = (what: RegExp) => told.findIndex((t) => what.test(t));
+  expect(at(/U4/)).toBeGreaterThan(at(/^\d+\s*program/));
+
+  await page.evaluate(() => {
+    window.print = () => {
+      const paper = document.querySelector("[data-printing]") as HTMLElement;
+      document.body.dataset.paper = paper.textContent ?? "";
+    };
+  });
+  await page.getByRole("button", { name: "print the traveller" }).click();
+  await expect(page.locator("body")).toHaveAttribute("data-paper", /solder by iron/);
+  const paper = (await page.locator("body").getAttribute("data-paper"))!;
+  for (const said of [/Kiln Watch/, /planned, took/, /Covers what was done before: U4/, /Readings/])
+    expect(paper).toMatch(said);
+});

@@ -1,0 +1,79 @@
+import { numberKey, type RunAssembly, type RunDocument, type Step, type StepsDocument } from "@kobbin/core";
+import { useRun } from "../../../run/runState.ts";
+
+type Line = StepsDocument["steps"][number]["lines"][number];
+
+/** References as people type them: apart by blanks, commas or semicolons. */
+export const typedRefs = (text: string): string[] => [
+  ...new Set(text.split(/[\s,;]+/).filter((t) => t !== "")),
+];
+
+const ofLibrary = (doc: RunDocument, line: Line): readonly string[] =>
+  line.mpn === "" ? [] : (doc.library?.find((p) => numberKey(p.mpn) === numberKey(line.mpn))?.covers ?? []);
+
+/** What a step's parts hide once they are on, and which of them wait for the test. */
+export function Covers({ step, lines }: { step: Step; lines: readonly Line[] }) {
+  const { doc, change } = useRun();
+  const { covers = {} } = doc.assembly;
+  const later = new Set(doc.choices.steps?.afterTest ?? []);
+  const said = lines.filter((l) => (covers[l.line] ?? []).length + ofLibrary(doc, l).length > 0).length;
+  const keepCovers = (line: Line, text: string) => {
+    const refs = typedRefs(text);
+    if (refs.join(" ") === (covers[line.line] ?? []).join(" ")) return;
+    const next: RunAssembly["covers"] = { ...covers, [line.line]: refs };
+    change(
+      { assembly: { covers: next } } as never,
+      refs.length === 0 ? `${line.refs[0]} covers nothing` : `${line.refs[0]} covers ${refs.join(", ")}`,
+    );
+  };
+  const wait = (line: Line, waits: boolean) => {
+    const afterTest = waits ? [...later, line.line] : [...later].filter((l) => l !== line.line);
+    const { school = "low", own } = doc.choices.steps ?? {};
+    change(
+      { steps: { school, ...(own ? { own } : {}), ...(afterTest.length > 0 ? { afterTest } : {}) } } as never,
+      `${line.refs[0]} ${waits ? "waits for the test" : "goes on before the test again"}`,
+    );
+  };
+  return (
+    <details className="mt-1">
+      <summary className="quiet-link cursor-pointer text-[14px]">
+        what its parts cover{said > 0 ? ` (${said})` : ""}
+        {step.kind === "place" ? "" : ", and what waits for the test"}
+      </summary>
+      <ul className="mt-1">
+        {lines
+          .filter((l) => l.refs.length > 0)
+          .map((l) => (
+            <li key={l.line} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-[3px] text-[14px]">
+              <span className="num w-[92px] truncate">{l.refs.join(" ")}</span>
+              <label className="flex flex-1 items-center gap-2 text-ink-2">
+                covers
+                <input
+                  key={(covers[l.line] ?? []).join(" ")}
+                  className="num min-w-[110px] flex-1"
+                  aria-label={`${l.refs[0]} covers`}
+                  maxLength={400}
+                  defaultValue={(covers[l.line] ?? []).join(" ")}
+                  onBlur={(e) => keepCovers(l, e.target.value)}
+                  onKeyDown={(e) => e.key === "Enter" && keepCovers(l, e.currentTarget.value)}
+                />
+              </label>
+              {ofLibrary(doc, l).length > 0 && (
+                <span className="text-ink-2">and, by the library, {ofLibrary(doc, l).join(" ")}</span>
+              )}
+              {step.kind !== "place" && (
+                <label className="flex items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={later.has(l.line)}
+                    onChange={(e) => wait(l, e.target.checked)}
+                  />
+                  after the test
+                </label>
+              )}
+            </li>
+          ))}
+      </ul>
+    </details>
+  );
+}

@@ -1,0 +1,212 @@
+import { isGate, SCHOOL_WORDS, type School, unitOf } from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { useRun } from "../../../run/runState.ts";
+import { useKeys } from "../../../ui/keys.ts";
+import { useParam } from "../../../ui/params.ts";
+import { fileWord, saveFile } from "../../../ui/saveFile.ts";
+import { amount, count, money } from "../../../ui/text/format.ts";
+import { Conflicts } from "./Conflicts.tsx";
+import { MadeFrom } from "./MadeFrom.tsx";
+import { minutesWords, type OrderPlan, planOf, schoolsOf } from "./orderPlan.ts";
+import { StepCard } from "./StepCard.tsx";
+import { Strip } from "./Strip.tsx";
+import { Traveller } from "./Traveller.tsx";
+
+/** The order of work: solved from the routes, the board, the bill and what is known of the parts; chosen within what is allowed. */
+export function OrderFace() {
+  const { doc, result } = useRun();
+  const plan = useMemo(() => planOf(doc, result), [doc, result]);
+  const [params, set] = useParam();
+  const { steps } = plan.order;
+  const asked = Number(params.get("step") ?? 1);
+  const step = steps.find((s) => s.n === asked) ?? steps[0];
+  const choose = (n: number) => set("step", n === 1 ? "" : String(n));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: choosing only writes the address
+  const bindings = useMemo(
+    () => [
+      { keys: "j", does: "the next step", run: () => choose(Math.min(steps.length, (step?.n ?? 0) + 1)) },
+      { keys: "k", does: "the step before", run: () => choose(Math.max(1, (step?.n ?? 2) - 1)) },
+    ],
+    [steps.length, step?.n],
+  );
+  useKeys(bindings);
+  if (!step) return <p className="text-ink-2">Nothing is fitted here, so there is no order of work.</p>;
+  const row = plan.sheet.steps[step.n - 1]!;
+  return (
+    <section aria-label="The order of work">
+      <Head plan={plan} />
+      <Conflicts plan={plan} />
+      <Strip plan={plan} chosen={step.n} onChoose={choose} />
+      <div className="grid grid-cols-[minmax(230px,1fr)_minmax(0,408px)] items-start gap-5 max-lg:grid-cols-1">
+        <div>
+          <List plan={plan} chosen={step.n} onChoose={choose} />
+          <MadeFrom />
+        </div>
+        <StepCard plan={plan} step={step} row={row} />
+      </div>
+    </section>
+  );
+}
+
+/** How much there is, which school, and what to take along. */
+function Head({ plan }: { plan: OrderPlan }) {
+  const { doc, result: r } = useRun();
+  const [isPrinting, setPrinting] = useState(false);
+  const { sheet, order } = plan;
+  const gates = order.steps.filter((s) => isGate(s.kind)).length;
+  return (
+    <>
+      <div className="mb-3 flex flex-wrap items-baseline gap-x-6 gap-y-1">
+        <p className="text-ink-2">
+          {count(order.steps.length, "step")}, {minutesWords(r.ownMinutes)} of own work for{" "}
+          {count(r.start, unitOf(doc))}; {gates === 0 ? "no gate" : count(gates, "gate")}.
+        </p>
+        <span className="ml-auto flex gap-5 text-[14px]">
+          <button type="button" className="quiet-link" onClick={() => setPrinting(true)}>
+            print the traveller
+          </button>
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              saveFile(
+                `${JSON.stringify(sheet, null, 1)}\n`,
+                `${fileWord(`${doc.product} ${doc.name}`)}-order-of-work.json`,
+                "application/json",
+              )
+            }
+          >
+            save it as a file
+          </button>
+        </span>
+      </div>
+      <Schools plan={plan} />
+      {isPrinting && <Traveller plan={plan} onDone={() => setPrinting(false)} />}
+    </>
+  );
+}
+
+/** Orders within what is allowed, each with how often another bag is opened and what money stands for defects that follow. */
+function Schools({ plan: { work, sheet } }: { plan: OrderPlan }) {
+  const { doc, change, isLocked } = useRun();
+  const schools = useMemo(() => schoolsOf(work), [work]);
+  const { steps } = doc.choices;
+  const pick = (school: School) => {
+    const { own: _, ...rest } = steps ?? {};
+    change({ steps: { ...rest, school } } as never, `Order of work: ${SCHOOL_WORDS[school].label}`);
+  };
+  const isOn = (school: School) => work.school === school && !steps?.own;
+  return (
+    <table aria-label="In which order" className="mb-4 text-[14px] max-md:hidden">
+      <thead>
+        <tr>
+          <td />
+          {schools.map(({ school }) => (
+            <th key={school} scope="col" className="pr-5 pb-1 text-left font-normal">
+              <button
+                type="button"
+                aria-pressed={isOn(school)}
+                disabled={isLocked}
+                title={SCHOOL_WORDS[school].why}
+                onClick={() => pick(school)}
+                className={`border-b-2 pb-[2px] whitespace-nowrap ${
+                  isOn(school) ? "border-metal font-bold" : "border-transparent text-ink-2 hover:text-ink"
+                }`}
+              >
+                {SCHOOL_WORDS[school].label}
+              </button>
+            </th>
+          ))}
+          {steps?.own && (
+            <th scope="col" className="pb-1 text-left">
+              <span className="border-b-2 border-metal pb-[2px]">your own</span>
+            </th>
+          )}
+        </tr>
+      </thead>
+      <tbody className="text-[13px] text-ink-2">
+        <tr>
+          <th scope="row" className="pr-5 text-left font-normal">
+            bags opened
+          </th>
+          {schools.map(({ school, figures }) => (
+            <td key={school} className="num">
+              {figures.bags}
+            </td>
+          ))}
+        </tr>
+        <tr>
+          <th scope="row" className="pr-5 text-left font-normal">
+            at risk, {sheet.currency}
+          </th>
+          {schools.map(({ school, figures }) => (
+            <td key={school} className="num">
+              {amount(figures.atRisk / 1e6, sheet.currency)}
+            </td>
+          ))}
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+/** Every step in a line; the chosen one is open beside it. */
+function List({
+  plan: { order, sheet },
+  chosen,
+  onChoose,
+}: {
+  plan: OrderPlan;
+  chosen: number;
+  onChoose: (n: number) => void;
+}) {
+  return (
+    <ol aria-label="Steps" className="border-b border-rule">
+      {sheet.steps.map((s) => {
+        const step = order.steps[s.n - 1]!;
+        const gate = isGate(s.kind);
+        return (
+          <li key={s.n} className="border-t border-rule">
+            <button
+              type="button"
+              aria-current={s.n === chosen ? "step" : undefined}
+              onClick={() => onChoose(s.n)}
+              className={`grid min-h-10 w-full grid-cols-[28px_1fr_auto] items-baseline gap-x-2 px-2 py-[7px] text-left ${
+                s.n === chosen ? "bg-metal-soft" : "hover:bg-sheet"
+              } ${gate ? "text-fine" : ""}`}
+            >
+              <span className="num text-ink-2">{s.n}</span>
+              <span className="min-w-0">
+                <span className={s.n === chosen ? "font-bold" : ""}>
+                  {s.words}
+                  {s.side ? `, ${s.side}` : ""}
+                  {s.board ? `, ${s.board}` : ""}
+                </span>
+                <span className="block truncate text-[13px] text-ink-2">
+                  {toldOf(s, step.protects, sheet.currency)}
+                </span>
+              </span>
+              <span className="num text-[13.5px] whitespace-nowrap">{minutesWords(s.minutes)}</span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** What is in a step, short. */
+function toldOf(
+  s: OrderPlan["sheet"]["steps"][number],
+  protects: number | undefined,
+  currency: string,
+): string {
+  if (protects !== undefined) return `keeps up to ${money(protects / 1e6, currency)}`;
+  if (s.kind === "seal")
+    return s.lines
+      .map((l) => l.value)
+      .slice(0, 4)
+      .join(", ");
+  if (s.refs.length === 0) return "";
+  return s.refs.length > 12 ? `${s.refs.length} parts` : s.refs.join(" ");
+}

@@ -1,0 +1,118 @@
+import {
+  asMade,
+  figuresOf,
+  givenOf,
+  type OrderFigures,
+  type RunDocument,
+  type RunResult,
+  SCHOOLS,
+  type School,
+  type Step,
+  type StepKind,
+  type StepsDocument,
+  stepsDocument,
+  type Work,
+  type WorkOrder,
+  whyNotBefore,
+  workOf,
+  workOrder,
+} from "@kobbin/core";
+
+/** The order of work of a run as the page has it: what it was made from, the steps, and the same as a document to print. */
+export interface OrderPlan {
+  readonly work: Work;
+  readonly order: WorkOrder;
+  readonly sheet: StepsDocument;
+}
+
+export function planOf(doc: RunDocument, r: RunResult): OrderPlan {
+  const made = asMade(doc);
+  const work = workOf(made, givenOf(r, made));
+  return { work, order: workOrder(work), sheet: stepsDocument(doc, r) };
+}
+
+/** What each school would make of it. */
+export function schoolsOf(work: Work): { readonly school: School; readonly figures: OrderFigures }[] {
+  return SCHOOLS.map((school) => {
+    const { own: _, ...plain } = work;
+    const as = { ...plain, school };
+    return { school, figures: figuresOf(as, workOrder(as).steps) };
+  });
+}
+
+/** What of the bench a step takes up. */
+export type Lane = "hands" | "heat" | "bath" | "meter";
+export const LANE_OF: Readonly<Record<StepKind, Lane>> = {
+  kit: "hands",
+  "program-before": "meter",
+  print: "hands",
+  place: "hands",
+  heat: "heat",
+  turn: "hands",
+  iron: "hands",
+  trim: "hands",
+  clean: "bath",
+  depanel: "hands",
+  mechanical: "hands",
+  inspect: "hands",
+  program: "meter",
+  test: "meter",
+  seal: "hands",
+};
+
+/** A step on the strip: where it begins and ends, as shares of the whole. */
+export interface Bar {
+  readonly step: Step;
+  readonly lane: Lane;
+  readonly from: number;
+  readonly share: number;
+}
+
+/** Steps one after the other over the whole time; what takes no time of its own has a sliver. */
+export function stripOf(steps: readonly Step[]): {
+  readonly lanes: readonly Lane[];
+  readonly bars: readonly Bar[];
+} {
+  const all = steps.reduce((n, s) => n + s.minutes, 0) || 1;
+  let at = 0;
+  const bars = steps.map((step): Bar => {
+    const from = at / all;
+    at += step.minutes;
+    return { step, lane: LANE_OF[step.kind], from, share: step.minutes / all };
+  });
+  const lanes = (["hands", "heat", "bath", "meter"] as const).filter((l) => bars.some((b) => b.lane === l));
+  return { lanes, bars };
+}
+
+/** What comes of moving a line one place up or down within its step: the lines in their new order, or why it cannot be. */
+export function movedLine(
+  { work, order }: Pick<OrderPlan, "work" | "order">,
+  step: Step,
+  line: string,
+  by: -1 | 1,
+): { readonly own: readonly string[] } | { readonly why: string } | undefined {
+  const lines = step.lines.map((l) => l.line);
+  const at = lines.indexOf(line);
+  const other = lines[at + by];
+  if (at < 0 || other === undefined) return undefined;
+  const swapped = lines.with(at, other).with(at + by, line);
+  const own = order.steps.flatMap((s) => (s.n === step.n ? swapped : s.lines.map((l) => l.line)));
+  const unique = [...new Set(own)];
+  const after = workOrder({ ...work, own: unique }).steps.find((s) => s.lines.some((l) => l.line === line));
+  const became = after?.lines.map((l) => l.line) ?? [];
+  const isMoved =
+    by < 0 ? became.indexOf(line) < became.indexOf(other) : became.indexOf(line) > became.indexOf(other);
+  if (isMoved) return { own: unique };
+  const [first, second] = by < 0 ? [line, other] : [other, line];
+  return {
+    why: whyNotBefore(work, order.first, first, second) ?? "The rules of this step leave them as they are.",
+  };
+}
+
+/** "1 h 20 min", "18 min". */
+export function minutesWords(minutes: number): string {
+  const whole = Math.round(minutes);
+  if (whole < 60) return whole === 0 && minutes > 0 ? "under 1 min" : `${whole} min`;
+  const h = Math.floor(whole / 60);
+  return whole % 60 === 0 ? `${h} h` : `${h} h ${whole % 60} min`;
+}
