@@ -97,7 +97,7 @@ const FLOORS = [
   ["assembly", "sourcing", "sums"],
   ["shape"],
   ["bodies"],
-  ["fit", "heat", "meet", "probe", "compare", "stencil", "panel", "steps"],
+  ["fit", "heat", "meet", "probe", "compare", "stencil", "panel", "steps", "price", "cover"],
   ["order-sheet", "own-bench"],
   ["run"],
   ["release"],

@@ -34,6 +34,10 @@ export async function main(args: readonly string[]): Promise<number> {
         return await (await import("./run.ts")).cost(paths, json);
       case "assemble":
         return await (await import("./assemble.ts")).assemble(paths, json);
+      case "cover":
+        return (await import("./cover.ts")).cover(paths, json);
+      case "price":
+        return (await import("./price.ts")).price(paths, json);
       case "package":
         return await (await import("./run.ts")).pack(paths, out);
       default:

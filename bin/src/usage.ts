@@ -71,6 +71,16 @@ export const COMMANDS = {
     says: "who solders, from how many on, and the order of work",
     example: "kobbin assemble run.json --json",
   },
+  cover: {
+    call: "cover <plan.json>",
+    says: "which joints a test plan exercises",
+    example: "kobbin cover plan.json --json",
+  },
+  price: {
+    call: "price <price.json>",
+    says: "what one must sell for, channel by channel",
+    example: "kobbin price price.json --json",
+  },
   package: {
     call: "package <run.json> --out <file.zip>",
     says: "the order package of a run",

@@ -46,6 +46,8 @@ export { type PartChange, partsAt } from "./compare/parts.ts";
 export { type Comparison, compareMeasured, type FigureChange } from "./compare/verdicts.ts";
 // cost trees
 export type { CostNode } from "./costing/tree.ts";
+// what a test plan exercises
+export { type CoverDocument, type CoverPlan, coverDocument } from "./cover/cover.ts";
 // errors
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
@@ -209,6 +211,8 @@ export { writePanel } from "./panel/write/write.ts";
 // places of parts
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
+// what it must sell for
+export { type ChannelPrice, type PriceDocument, type Pricing, priceDocument } from "./price/price.ts";
 // what to try on a bare board
 export {
   type Probe,

@@ -27,7 +27,7 @@ export interface AssembleDocument {
   readonly start: number;
   readonly routes: readonly RouteRow[];
   readonly breakEven: readonly BreakEven[];
-  /** How many quantities from 1 to 1,000 were worked out: all of them for short bills; else it is exact as far as those show. */
+  /** How many quantities from 1 to 1,000 were worked out: all of them where there are few offers; else it is exact as far as those show. */
   readonly breakEvenLooked: number;
   readonly hardest: readonly {
     readonly refs: readonly string[];

@@ -10,23 +10,23 @@ export interface BreakEven {
 }
 
 const MOST = 1000;
-/** Bills of so many lines are worked out at every quantity; longer ones at some, and around what those show. */
-const SHORT_BILL = 15;
-/** Quantities that are looked at of a long bill, evenly spread over a logarithmic rule. */
+/** With so few offers every quantity is worked out; with more, some, and those around what these show. */
+const FEW_OFFERS = 15;
+/** Quantities that are looked at first, evenly spread over a logarithmic rule. */
 const SPREAD = 48;
 /** So many quantities on both sides of a crossing are looked at one by one. */
-const AROUND = 4;
+const AROUND = 30;
 
 /**
- * Of each two ways the fewest good boards from which the first costs no more per good board, and stays so. For a short bill
- * every quantity that decides is worked out. For a long one the last of some at which it costs more, then halves between that
- * and the next, then one by one around it: exact as far as those show.
+ * Of each two ways the fewest good boards from which the first costs no more per good board, and stays so. Where baskets are
+ * quickly found every quantity that decides is worked out. Else the last of some at which it costs more, then halves between
+ * that and the next, then one by one around it: exact as far as those show.
  */
 export function breakEvens(
   doc: RunDocument,
   routes: readonly { readonly route: Route; readonly key: string }[],
 ): { list: BreakEven[]; looked: number } {
-  const isShort = doc.lines.length <= SHORT_BILL;
+  const isShort = doc.offers.length <= FEW_OFFERS;
   const known = routes.map(() => new Map<number, number>());
   const caches = new Map<number, PointCaches>();
   const cost = (i: number, q: number): number => {

@@ -19,7 +19,9 @@ test("minutes of the steps are the run's own minutes, and every part that is fit
     const { steps } = orderOfRun(asMade(doc), r);
     expect(steps.reduce((n, s) => n + s.minutes, 0)).toBeCloseTo(r.ownMinutes, 6);
     const fitted = steps.flatMap((s) => (["place", "iron", "mechanical"].includes(s.kind) ? s.refs : []));
-    const ours = r.parts.filter((p) => p.method !== "house").reduce((n, p) => n + p.line.refs.length, 0);
+    const ours = r.parts
+      .filter((p) => p.method !== "house" || p.line.mount === "none")
+      .reduce((n, p) => n + p.line.refs.length, 0);
     expect([fitted.length, new Set(fitted).size]).toEqual([ours, ours]);
   }
 });
@@ -112,4 +114,31 @@ test("assemble/1 of Board K: every way, break-evens equal to a scan, steps that 
     expect([q, at("stencil", q) <= at("iron", q)]).toEqual([q, true]);
   expect(a.steps.reduce((n, s) => n + s.minutes, 0) / 60).toBeCloseTo(a.routes[1]!.hours!, 5);
   expect(a.steps.filter((s) => s.protects !== undefined).map((s) => s.kind)).toEqual(["inspect", "test"]);
+});
+
+test("what a house places stands in no step, what nobody solders does; moisture levels as people write them", () => {
+  const doc = twoSided({ method: "house", house: "far" });
+  const lines = [
+    ...doc.lines,
+    madeLine("k", ["K1"], { mpn: "", mount: "none" }),
+    madeLine("s", [], { mpn: "", mount: "none", qty: 1 }),
+  ];
+  const { steps } = stepsOf({ ...doc, lines });
+  expect(steps.map((s) => [s.kind, s.refs.join(" "), s.lines.map((l) => l.line).join(" ")])).toEqual([
+    ["kit", "", ""],
+    ["iron", "J1", "j"],
+    ["trim", "", ""],
+    ["mechanical", "K1", "k"],
+    ["test", "", ""],
+    ["seal", "", "s"],
+  ]);
+  const last = (moisture: string) => {
+    const one = twoSided({ method: "stencil", heater: "oven" });
+    return stepsOf({ ...one, library: library("OX-100N", { moisture }) })
+      .steps.flatMap((s) => (s.kind === "place" && s.refs.includes("C1") ? s.because : []))
+      .join(" ")
+      .includes("opened last");
+  };
+  expect(["", "1", "2a", "MSL 2", "level 1"].map(last)).toEqual([false, false, false, false, false]);
+  expect(["3", "MSL3", "5a", "6", "dry"].map(last)).toEqual([true, true, true, true, true]);
 });

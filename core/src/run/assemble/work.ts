@@ -43,7 +43,11 @@ export const givenOf = (r: RunResult, doc: RunDocument): WorkGiven => ({
 });
 
 /** Moisture levels that are opened last: 3 and worse, and what nobody can read (domain.md 7.10). */
-const isMoist = (level: string): boolean => level !== "" && !/^(1|2a?)$/i.test(level.trim());
+const isMoist = (level: string): boolean =>
+  level.trim() !== "" && !/^(msl|level)?[\s-]*(1|2a?)$/i.test(level.trim());
+
+/** What a house puts on is not done here; what is not soldered at all is, whoever solders. */
+const isOurs = (p: LinePart): boolean => p.kind === "loose" || p.method !== "house";
 
 /**
  * Everything the order of work is made from. Minutes of its steps add up to the run's own minutes.
@@ -52,7 +56,7 @@ const isMoist = (level: string): boolean => level !== "" && !/^(1|2a?)$/i.test(l
 export function workOf(doc: RunDocument, given: WorkGiven): Work {
   const { parts, minutes, start, quality, time } = given;
   const k = quality.record?.timeFactor ?? 1;
-  const here = parts.filter((p) => p.method !== "house");
+  const here = parts.filter(isOurs);
   const seen: Seen = {
     doc,
     given,
@@ -69,7 +73,7 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
     boards,
     parts: work,
     given: parts
-      .filter((p) => p.method === "house")
+      .filter((p) => !isOurs(p))
       .flatMap((p) =>
         p.line.refs.map((ref) => ({
           name: `${ref}${ofBoard(doc, p.line)}`,

@@ -42,9 +42,12 @@ function isAfterHeat(doc: RunDocument, line: RunLine, part: LibraryPart): boolea
 /** Whether the boards are washed: some part of them goes on after it. */
 export function isWashed(
   doc: RunDocument,
-  parts: readonly { readonly line: RunLine; readonly method: string }[],
+  parts: readonly { readonly line: RunLine; readonly method: string; readonly kind: string }[],
 ): boolean {
   if (!doc.library?.some((p) => p.fitAfter === "wash")) return false;
   const known = partsByNumber(doc.library);
-  return parts.some((p) => p.method !== "house" && known.get(numberKey(p.line.mpn))?.fitAfter === "wash");
+  return parts.some(
+    (p) =>
+      (p.method !== "house" || p.kind === "loose") && known.get(numberKey(p.line.mpn))?.fitAfter === "wash",
+  );
 }
