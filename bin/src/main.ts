@@ -11,35 +11,35 @@ export async function main(args: readonly string[]): Promise<number> {
     // what a command stands on is evaluated when it is asked for
     switch (command) {
       case "measure":
-        return await (await import("./measure.ts")).measure(paths, json, compare);
+        return await (await import("./commands/measure.ts")).measure(paths, json, compare);
       case "bom":
-        return await (await import("./tables.ts")).bom(paths, json);
+        return await (await import("./commands/tables.ts")).bom(paths, json);
       case "placement":
-        return await (await import("./tables.ts")).placement(paths, json);
+        return await (await import("./commands/tables.ts")).placement(paths, json);
       case "source":
-        return await (await import("./source.ts")).source(paths, json, seconds);
+        return await (await import("./commands/source.ts")).source(paths, json, seconds);
       case "fit":
-        return await (await import("./fit.ts")).fitAll(paths, json);
+        return await (await import("./commands/fit.ts")).fitAll(paths, json);
       case "meet":
-        return (await import("./meet.ts")).meetAll(paths, json);
+        return (await import("./commands/meet.ts")).meetAll(paths, json);
       case "probe":
-        return await (await import("./probe.ts")).probe(paths, json, asked.minutes);
+        return await (await import("./commands/probe.ts")).probe(paths, json, asked.minutes);
       case "heat":
-        return await (await import("./heat.ts")).heat(paths, json, asked);
+        return await (await import("./commands/heat.ts")).heat(paths, json, asked);
       case "panel":
-        return await (await import("./panel.ts")).panel(paths, json, out);
+        return await (await import("./commands/panel.ts")).panel(paths, json, out);
       case "quote":
-        return await (await import("./quote.ts")).quote(paths, json, asked);
+        return await (await import("./commands/quote.ts")).quote(paths, json, asked);
       case "cost":
-        return await (await import("./run.ts")).cost(paths, json);
+        return await (await import("./commands/run.ts")).cost(paths, json);
       case "assemble":
-        return await (await import("./assemble.ts")).assemble(paths, json);
+        return await (await import("./commands/assemble.ts")).assemble(paths, json);
       case "cover":
-        return (await import("./cover.ts")).cover(paths, json);
+        return (await import("./commands/cover.ts")).cover(paths, json);
       case "price":
-        return (await import("./price.ts")).price(paths, json);
+        return (await import("./commands/price.ts")).price(paths, json);
       case "package":
-        return await (await import("./run.ts")).pack(paths, out);
+        return await (await import("./commands/run.ts")).pack(paths, out);
       default:
         throw new UsageError(
           command === undefined ? USAGE.trimEnd() : `There is no command “${command}”.\n${USAGE}`.trimEnd(),

@@ -5,7 +5,7 @@ import { afterAll, expect, test } from "@jest/globals";
 import type { Measure } from "@kobbin/core";
 import { unpackZip } from "@kobbin/formats";
 import { commandsIn } from "../test/command.ts";
-import { readSpec } from "./panel-spec.ts";
+import { readSpec } from "./commands/panel-spec.ts";
 
 const demo = (name: string) => fileURLToPath(new URL(`../../demo/boards/${name}.zip`, import.meta.url));
 const { folder, run: command, end } = commandsIn("panel");

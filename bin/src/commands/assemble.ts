@@ -1,6 +1,6 @@
 import { assembleDocument, type BasketCache, WORK_WORDS } from "@kobbin/core";
 import { proveBaskets } from "@kobbin/solver";
-import { printJson, printRows } from "./print.ts";
+import { printJson, printRows } from "../print.ts";
 import { PROOF_SECONDS, readRun } from "./run.ts";
 
 /** `kobbin assemble`: prints assemble/1, who solders what and in which order. */

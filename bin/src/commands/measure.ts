@@ -9,8 +9,8 @@ import {
   measureToKeep,
 } from "@kobbin/core";
 import { readAsBoard } from "@kobbin/packing";
-import { readPaths } from "./drop.ts";
-import { printFindings, printJson, printRows, UsageError } from "./print.ts";
+import { readPaths } from "../drop.ts";
+import { printFindings, printJson, printRows, UsageError } from "../print.ts";
 
 /** Characters of an answer before it is spread over lines, which about doubles it. */
 const MOST_CHARACTERS = 10_000_000;

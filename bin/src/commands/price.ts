@@ -1,6 +1,6 @@
 import { priceDocument } from "@kobbin/core";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 /** `kobbin price`: prints price/1, what one must sell for on each channel. */
 export function price(paths: readonly string[], json: boolean): number {

@@ -10,10 +10,10 @@ import {
   solvePanel,
 } from "@kobbin/core";
 import { type PanelBoard, packPanel, readPanelBoard } from "@kobbin/packing";
-import { readPaths } from "./drop.ts";
-import { readJson } from "./json-file.ts";
+import { readPaths } from "../drop.ts";
+import { readJson } from "../json-file.ts";
+import { printFindings, printJson, printRows, UsageError } from "../print.ts";
 import { type ReadSpec, readSpec } from "./panel-spec.ts";
-import { printFindings, printJson, printRows, UsageError } from "./print.ts";
 
 const USAGE = "usage: kobbin panel <spec.json> [--out <file.zip>] [--json]";
 /** Nothing of a sheet hangs on when it is written: the same spec gives the same bytes. */

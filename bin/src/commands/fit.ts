@@ -1,9 +1,9 @@
 import { dirname, resolve } from "node:path";
 import { AppError, type FitResult, judgeFit, type Measure, measureBoard } from "@kobbin/core";
 import { readAsBoard } from "@kobbin/packing";
-import { readPaths } from "./drop.ts";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readPaths } from "../drop.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 type Json = unknown;
 const isRecord = (v: Json): v is Record<string, Json> =>

@@ -1,7 +1,7 @@
 import { type ProbeDocument, type ProbePoint, probeBoard } from "@kobbin/core";
 import { readAsBoard } from "@kobbin/packing";
-import { readPaths } from "./drop.ts";
-import { printFindings, printJson, printRows, UsageError } from "./print.ts";
+import { readPaths } from "../drop.ts";
+import { printFindings, printJson, printRows, UsageError } from "../print.ts";
 
 /** `kobbin probe`: prints probe/1, what to try on a bare board with a meter. */
 export async function probe(

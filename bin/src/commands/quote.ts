@@ -9,9 +9,9 @@ import {
   type Wishes,
 } from "@kobbin/core";
 import { readAsBoard } from "@kobbin/packing";
-import { readPaths } from "./drop.ts";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readPaths } from "../drop.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 const USAGE =
   "usage: kobbin quote <archive | measure.json> --house <house.json> --quantity N [--options <options.json>] [--json]";

@@ -10,9 +10,9 @@ import {
 } from "@kobbin/core";
 import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
 import { proveBaskets } from "@kobbin/solver";
-import { readPaths } from "./drop.ts";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readPaths } from "../drop.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 /** For the proof of a run's basket; what is left open then is told by its gap. */
 export const PROOF_SECONDS = 20;

@@ -1,7 +1,7 @@
 import { microsToText, proveBasket, sourceDocument, toInstance } from "@kobbin/core";
 import { loadSolver } from "@kobbin/solver";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 /** `kobbin source`: prints source/1, the cheapest basket of an instance with what is proven of it. */
 export async function source(paths: readonly string[], json: boolean, seconds: number): Promise<number> {

@@ -1,9 +1,9 @@
 import { basename } from "node:path";
 import { ALLOYS, type Alloy, AppError, type HeatWindow, judgeHeat, WINDOWS, windowShape } from "@kobbin/core";
 import { BudgetError, readTables } from "@kobbin/formats";
-import type { Asked } from "./arguments.ts";
-import { readBytes, readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import type { Asked } from "../arguments.ts";
+import { readBytes, readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 const USAGE = `usage: kobbin heat <log.csv> --alloy <${ALLOYS.join(" | ")}> [--peak-limit C] [--window <json>] [--json]`;
 

@@ -1,6 +1,6 @@
 import { coverDocument } from "@kobbin/core";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 /** `kobbin cover`: prints cover/1, which joints a test plan exercises. */
 export function cover(paths: readonly string[], json: boolean): number {

@@ -12,8 +12,8 @@ import {
   settlePlacements,
 } from "@kobbin/core";
 import { BudgetError, readTables } from "@kobbin/formats";
-import { readBytes } from "./json-file.ts";
-import { printFindings, printJson, printRows, UsageError } from "./print.ts";
+import { readBytes } from "../json-file.ts";
+import { printFindings, printJson, printRows, UsageError } from "../print.ts";
 
 async function cellsOf(
   paths: readonly string[],

@@ -1,6 +1,6 @@
 import { type Meeting, meet } from "@kobbin/core";
-import { readJson } from "./json-file.ts";
-import { printJson, printRows, UsageError } from "./print.ts";
+import { readJson } from "../json-file.ts";
+import { printJson, printRows, UsageError } from "../print.ts";
 
 /** `kobbin meet`: prints meet/1, what meets what when two connectors are put together, also wrongly. */
 export function meetAll(paths: readonly string[], json: boolean): number {
