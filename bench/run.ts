@@ -22,6 +22,7 @@ import { benchPanel } from "./panel.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
+import { benchSteps } from "./steps.ts";
 
 // npm run bench -- --against REV: that commit and this tree in one run
 const rev = process.argv[process.argv.indexOf("--against") + 1];
@@ -162,6 +163,7 @@ add(
 await benchBaskets(add);
 await benchCompare(time, add);
 await benchMeet(time, add);
+await benchSteps(time, add);
 await benchPanel(time, add, { path: "kiln-watch-b.zip", bytes: archive });
 
 const { DATABASE_URL, ADMIN_URL } = process.env;

@@ -57,3 +57,39 @@ test("the order of work: read, changed by keys, a part that covers the programmi
   for (const said of [/Kiln Watch/, /planned, took/, /Covers what was done before: U4/, /Readings/])
     expect(paper).toMatch(said);
 });
+
+test("a temperature log is dropped at the heat and judged; half a log is refused", async ({ page }) => {
+  await newShop(page, "Heat Works");
+  await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: "order of work" }).click();
+  await page.getByRole("list", { name: "Steps" }).getByRole("button").filter({ hasText: "melt" }).click();
+  const log = page.getByRole("region", { name: "Temperature log" });
+  const drop = (name: string, text: string) =>
+    log.locator("input[type=file]").setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text) });
+  await drop("half.csv", "s;Board °C\n0;25\n1;26\n");
+  await expect(log.getByRole("status")).toContainText("half.csv: It holds 2 samples");
+  // by hand: to 243 °C, above 217 °C for 46 s in all, which is inside
+  const corners = [
+    [0, 25],
+    [60, 150],
+    [150, 200],
+    [176, 243],
+    [195, 243],
+    [300, 43],
+  ] as const;
+  const rows = Array.from({ length: 301 }, (_, s) => {
+    const k = Math.max(
+      0,
+      corners.findLastIndex(([t]) => t <= s),
+    );
+    const [[t0, c0], [t1, c1]] = [corners[k]!, corners[k + 1] ?? corners[k]!];
+    return `${s};${(t1 === t0 ? c0 : c0 + ((c1 - c0) * (s - t0)) / (t1 - t0)).toFixed(2)}`;
+  });
+  await drop("oven.csv", `s;Board °C\n${rows.join("\n")}\n`);
+  await expect(log.getByRole("status")).toHaveText("oven.csv: inside the window");
+  await expect(log.getByRole("img")).toHaveAccessibleName(/Board up to 243 °C/);
+  await page.getByLabel("Alloy of the paste").selectOption("lead");
+  await drop("oven.csv", `s;Board °C\n${rows.join("\n")}\n`);
+  await expect(log.getByRole("status")).toHaveText("oven.csv: outside the window");
+  await expectAccessible(page);
+});

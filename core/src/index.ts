@@ -118,6 +118,7 @@ export { readLayer } from "./gerber/read.ts";
 export { ringsOf, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export { addTo } from "./grouped.ts";
 export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
+export { type HeatLog, type Probe as HeatProbe, readHeatLog } from "./heat/log.ts";
 export { ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";

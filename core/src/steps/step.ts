@@ -67,6 +67,8 @@ export interface WorkPart {
   readonly wettedMm2?: number;
   /** Moisture level 3 or worse, or a level nobody can read. */
   readonly isMoist: boolean;
+  /** Greatest temperature its body stands, °C. */
+  readonly peakC?: number;
   /** The heat of the paste is too much for its body: what it stands, and what the heat needs, °C. */
   readonly tooHot?: { readonly standsC: number; readonly needsC: number };
   readonly fitAfter?: "reflow" | "wash" | "test";

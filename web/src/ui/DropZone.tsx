@@ -6,9 +6,12 @@ import { Button } from "./Button.tsx";
 export function DropZone({
   onFiles,
   isCompact,
+  says = isCompact ? "Drop other files here, or " : "Drop the files here",
 }: {
   onFiles: (files: readonly File[] | Promise<readonly File[]>) => void;
   isCompact: boolean;
+  /** What may be dropped. */
+  says?: string;
 }) {
   const input = useRef<HTMLInputElement>(null);
   const [isOver, setOver] = useState(false);
@@ -29,9 +32,7 @@ export function DropZone({
       onDrop={dropped}
       className={`border border-dashed ${isOver ? "border-metal bg-metal-soft" : "border-ink-3"} ${isCompact ? "mb-3 px-4 py-2" : "px-6 py-14 text-center"}`}
     >
-      <p className={isCompact ? "inline text-ink-2" : "mb-3 text-[17px]"}>
-        {isCompact ? "Drop other files here, or " : "Drop the files here"}
-      </p>
+      <p className={isCompact ? "inline text-ink-2" : "mb-3 text-[17px]"}>{says}</p>
       <Button look={isCompact ? "bare" : "plain"} onClick={() => input.current?.click()}>
         choose files
       </Button>

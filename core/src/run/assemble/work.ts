@@ -159,6 +159,7 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
       ...(part?.massMg === undefined ? {} : { massMg: part.massMg }),
       ...(part?.wettedMm2 === undefined ? {} : { wettedMm2: part.wettedMm2 }),
       isMoist: isMoist(part?.moisture ?? ""),
+      ...(part?.peakC === undefined ? {} : { peakC: part.peakC }),
       ...(part?.peakC !== undefined && doc.assembly.method !== "iron" && part.peakC < needsC
         ? { tooHot: { standsC: part.peakC, needsC } }
         : {}),

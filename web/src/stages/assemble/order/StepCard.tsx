@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, money } from "../../../ui/text/format.ts";
 import { Covers } from "./Covers.tsx";
+import { HeatLog } from "./HeatLog.tsx";
 import { minutesWords, movedLine, type OrderPlan } from "./orderPlan.ts";
 import { StepPicture } from "./StepPicture.tsx";
 
@@ -31,6 +32,7 @@ export function StepCard({ plan, step, row }: { plan: OrderPlan; step: Step; row
           <StepPicture step={step} shown={new Set(refs)} directed={directed} />
         </div>
       )}
+      {step.kind === "heat" && <HeatLog plan={plan} step={step} />}
       {row.lines.length > 0 && (
         <Lines plan={plan} step={step} lines={row.lines} pointed={line} onPoint={setLine} />
       )}
