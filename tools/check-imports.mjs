@@ -114,7 +114,7 @@ const ROOMS = {
     ["stage"],
     ["board", "parts", "source", "panel", "fab"],
     ["stencil"],
-    ["assemble", "cost", "build"],
+    ["assemble", "cost", "build", "release"],
     [
       "stages.ts",
       "roll-up.ts",

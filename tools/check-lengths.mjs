@@ -50,7 +50,6 @@ const LONG = {
   "web/src/stages/source/Baskets.tsx Baskets": [131, YET],
   "web/src/proof/ListTable.tsx ListTable": [130, "one table"],
   "web/src/stages/fab/Houses.tsx Houses": [128, YET],
-  "web/src/run/Margin.tsx NoteRow": [127, YET],
 };
 
 const problems = [];

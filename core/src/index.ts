@@ -363,6 +363,8 @@ export { figureWords, tolerancedOf } from "./run/parts/sum-notes.ts";
 export { trayParts } from "./run/parts/tray.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
+export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
+export { LOSSES, type Sureness, WRONG_SHARE } from "./run/release/stakes-table.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";

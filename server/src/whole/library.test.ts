@@ -312,7 +312,7 @@ test("what decides when a part's turn is: kept, in the run's document, and taken
     assembly: { programAt: ["J4"], heater: "oven", covers: { [line.id]: ["J4"] } },
     steps: { school: "cheap", own: [line.id] },
   });
-  expect(patched.status).toBe(204);
+  expect(patched.status).toBe(200);
   const after = (await run.read()).document;
   expect(after.assembly).toMatchObject({ programAt: ["J4"], heater: "oven", covers: { [line.id]: ["J4"] } });
   expect(after.choices.steps).toEqual({ school: "cheap", own: [line.id] });

@@ -1,6 +1,6 @@
 import type { Note } from "@kobbin/core";
 import { X } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { LitBoard } from "../proof/LitBoard.tsx";
 import { correctBoard } from "../resources/run.ts";
@@ -74,10 +74,12 @@ export function NoteRow({
   note: n,
   number,
   showStage = false,
+  beside,
 }: {
   note: Note;
   number: number;
   showStage?: boolean;
+  beside?: ReactNode;
 }) {
   const { id, answer, change, did, doc, isLocked } = useRun();
   const [params, setParams] = useSearchParams();
@@ -118,7 +120,7 @@ export function NoteRow({
       ref={row}
       data-lines={n.lines?.join(" ")}
       aria-current={isShown || undefined}
-      className={`grid grid-cols-[22px_1fr] gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug ${isShown ? "-mx-2 border-l-2 border-l-metal bg-sheet px-2" : ""}`}
+      className={`grid ${beside ? "grid-cols-[22px_1fr_170px] max-sm:grid-cols-[22px_1fr]" : "grid-cols-[22px_1fr]"} gap-x-2 border-t border-rule py-[9px] text-[14px] leading-snug ${isShown ? "-mx-2 border-l-2 border-l-metal bg-sheet px-2" : ""}`}
     >
       <Mark kind={kind} count={number} />
       <div className="min-w-0">
@@ -167,33 +169,56 @@ export function NoteRow({
           )}
         </div>
         {reason !== undefined && (
-          <form
-            className="mt-1 flex flex-col gap-2"
-            onSubmit={(e) => {
-              e.preventDefault();
-              accept();
-            }}
-          >
-            <input
-              aria-label="Reason"
-              placeholder="why it is fine here"
-              value={reason}
-              onChange={(e) => setReason(e.target.value)}
-              onKeyDown={(e) => e.key === "Escape" && setReason(undefined)}
-              // biome-ignore lint/a11y/noAutofocus: opened by the person's own press
-              autoFocus
-            />
-            <div className="flex gap-2">
-              <Button type="submit" disabled={reason.trim() === ""}>
-                accept
-              </Button>
-              <Button look="bare" onClick={() => setReason(undefined)}>
-                not now
-              </Button>
-            </div>
-          </form>
+          <Reason
+            value={reason}
+            onChange={setReason}
+            onAccept={accept}
+            onLeave={() => setReason(undefined)}
+          />
         )}
       </div>
+      {beside && <div className="max-sm:col-start-2">{beside}</div>}
     </li>
+  );
+}
+
+/** Why a note is fine here. */
+function Reason({
+  value,
+  onChange,
+  onAccept,
+  onLeave,
+}: {
+  value: string;
+  onChange: (text: string) => void;
+  onAccept: () => void;
+  onLeave: () => void;
+}) {
+  return (
+    <form
+      className="mt-1 flex flex-col gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onAccept();
+      }}
+    >
+      <input
+        aria-label="Reason"
+        placeholder="why it is fine here"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        onKeyDown={(e) => e.key === "Escape" && onLeave()}
+        // biome-ignore lint/a11y/noAutofocus: opened by the person's own press
+        autoFocus
+      />
+      <div className="flex gap-2">
+        <Button type="submit" disabled={value.trim() === ""}>
+          accept
+        </Button>
+        <Button look="bare" onClick={onLeave}>
+          not now
+        </Button>
+      </div>
+    </form>
   );
 }

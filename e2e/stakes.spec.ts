@@ -1,0 +1,34 @@
+import { demoRun, expect, expectAccessible, expectSaid, test } from "./kit.ts";
+
+test("what is open stands by what it costs not to look; a check that is closed takes its share with it", async ({
+  page,
+}) => {
+  await demoRun(page, "Kiln Watch", "what it costs not to look", 40, "release");
+  const left = page.getByRole("region", { name: "What is left open" });
+  await expect(left).toContainText(/\d+ checks? left open/);
+  const read = async () => {
+    const text = (await left.textContent())!;
+    return {
+      checks: Number(/(\d+) checks? left/.exec(text)![1]),
+      lost: Number(/open, ([\d,]+\.\d\d) EUR/.exec(text)![1]!.replace(",", "")),
+    };
+  };
+  const before = await read();
+  // the dearest of those that do not block can be accepted, and its sum tells what it is made of
+  const look = page.getByRole("region", { name: "To look at" });
+  const row = look.getByRole("listitem").first();
+  const figure = row.getByRole("button", { name: /^What it costs not to look/ });
+  const worth = Number(/([\d,]+\.\d\d)/.exec((await figure.textContent())!)![1]!.replace(",", ""));
+  await figure.click();
+  await expect(page.getByRole("dialog")).toContainText("turns out to be wrong");
+  await page.keyboard.press("Escape");
+  await left.getByRole("button", { name: "30 minutes" }).click();
+  await expect(left.getByRole("status")).toContainText(/look at [\d, ]+: [\d,.]+ EUR of it in \d+ minutes/);
+  await expectAccessible(page);
+  await row.getByRole("button", { name: "accept with a reason" }).click();
+  await page.getByRole("textbox", { name: "Reason" }).fill("looked at on paper, one to one");
+  await page.keyboard.press("Enter");
+  await expectSaid(page, "Accepted with a reason");
+  await expect.poll(async () => (await read()).checks).toBe(before.checks - 1);
+  expect((await read()).lost).toBeCloseTo(before.lost - worth, 1);
+});
