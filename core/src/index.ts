@@ -337,7 +337,7 @@ export { type Advice, adviceOn, type Reason } from "./run/fab/advice.ts";
 export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab/fab-picks.ts";
 export { type FabRequest, fabRequest, type RequestedBoard } from "./run/fab/fab-request.ts";
 export { type QuantityRow, quantityRows } from "./run/fab/quantity.ts";
-export { firstChoices } from "./run/first-choices.ts";
+export { carriedWork, firstChoices } from "./run/first-choices.ts";
 export type { ActualRun, ActualTerm } from "./run/ledger/actual.ts";
 export { leftOffPaste, type OffPaste } from "./run/needs/off-paste.ts";
 export { lotsOf } from "./run/needs/usage.ts";

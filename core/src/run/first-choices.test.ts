@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { House } from "../fab/house.ts";
-import { firstChoices } from "./first-choices.ts";
+import { carriedWork, firstChoices } from "./first-choices.ts";
 import { FAR, madeMeasure } from "./made-up.fixture.ts";
 
 const COARSE: House = { ...FAR, id: "coarse", limits: { ...FAR.limits, minTrackMm: 0.3 } };
@@ -56,4 +56,20 @@ test.each<
   const first = firstChoices(boards, houses);
   expect(first.house?.id).toBe(house);
   expect(first.options).toEqual(options);
+});
+
+test("the next run is built as the last one was; what names lines of the bill is for the same revision alone", () => {
+  const last = {
+    assembly: { heater: "oven", programAt: ["J4"], covers: { a: ["J4"] }, testMinutes: 9 },
+    choices: { steps: { school: "dense", own: ["a"] }, leftovers: "stock" },
+  } as const;
+  expect(carriedWork(last, true)).toEqual({
+    assembly: { heater: "oven", programAt: ["J4"], covers: { a: ["J4"] } },
+    choices: { steps: { school: "dense", own: ["a"] } },
+  });
+  expect(carriedWork(last, false)).toEqual({
+    assembly: { heater: "oven", programAt: ["J4"] },
+    choices: { steps: { school: "dense" } },
+  });
+  expect(carriedWork({ assembly: {}, choices: {} }, true)).toEqual({ assembly: {}, choices: {} });
 });

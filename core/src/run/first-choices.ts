@@ -8,6 +8,7 @@ import { fabQuote } from "../fab/price.ts";
 import { orderRules } from "../order-sheet/rules.ts";
 import { settle } from "../order-sheet/settle.ts";
 import { boardFacts } from "./document/board-facts.ts";
+import type { RunAssembly, RunChoices } from "./document/document.ts";
 import { firstBevel } from "./fab/contact-notes.ts";
 
 /** A stated thickness and an offered one are the same within this, mm. */
@@ -56,5 +57,25 @@ function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOpti
     // said, so that another house knows that it was asked for
     ...(hasContacts && settled ? { finish: settled.options.finish } : {}),
     ...Object.fromEntries((settled?.changes ?? []).map((c) => [c.key, settled!.options[c.key]])),
+  };
+}
+
+/** What a run says of how its product is built, whoever solders. */
+const CARRIED = ["alloy", "heater", "programAt", "testAt", "programLoose"] as const;
+
+/**
+ * How a product was built last, for its next run: what melts, which paste, where it is programmed and tested, in which order.
+ * What names lines of the bill (what covers what, an order of one's own) holds for the same revision alone.
+ */
+export function carriedWork(
+  last: { readonly assembly: Partial<RunAssembly>; readonly choices: RunChoices },
+  isSameRevision: boolean,
+): { assembly: Partial<RunAssembly>; choices: RunChoices } {
+  const { assembly, choices } = last;
+  const keys = [...CARRIED, ...(isSameRevision ? (["covers"] as const) : [])];
+  const steps = choices.steps && (isSameRevision ? choices.steps : { school: choices.steps.school });
+  return {
+    assembly: Object.fromEntries(keys.flatMap((k) => (assembly[k] === undefined ? [] : [[k, assembly[k]]]))),
+    choices: steps ? { steps } : {},
   };
 }

@@ -316,4 +316,14 @@ test("what decides when a part's turn is: kept, in the run's document, and taken
   const after = (await run.read()).document;
   expect(after.assembly).toMatchObject({ programAt: ["J4"], heater: "oven", covers: { [line.id]: ["J4"] } });
   expect(after.choices.steps).toEqual({ school: "cheap", own: [line.id] });
+  // the next run of the revision is built as the last one was, and a decision is taken back by nothing in its place
+  const { revisionId } = (await v.get(`/api/runs/${run.id}`)).body as RunAnswer;
+  const next = (await v.post("/api/runs", { revisionId, name: "next", goodBoards: 5 })).body as {
+    id: string;
+  };
+  const begun = (await v.get(`/api/runs/${next.id}`)).body as RunAnswer;
+  expect(begun.document.assembly).toMatchObject({ programAt: ["J4"], heater: "oven" });
+  expect(begun.document.choices.steps).toEqual({ school: "cheap", own: [line.id] });
+  await v.patch(`/api/runs/${next.id}`, { version: begun.version, assembly: { heater: null } });
+  expect(((await v.get(`/api/runs/${next.id}`)).body as RunAnswer).document.assembly.heater).toBeUndefined();
 });

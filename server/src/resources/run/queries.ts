@@ -78,6 +78,7 @@ export async function insertRun(
     houseId: string | null;
     options?: Partial<FabOptions>;
     assembly?: Partial<RunAssembly>;
+    choices?: RunChoices;
   },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
@@ -86,10 +87,39 @@ export async function insertRun(
   );
   const id = rows[0]!.id;
   await tx.query(
-    "insert into fork (workshop_id, run_id, good_boards, house_id, options, assembly) values (current_workshop(), $1, $2, $3, $4, $5)",
-    [id, run.goodBoards, run.houseId, JSON.stringify(run.options ?? {}), JSON.stringify(run.assembly ?? {})],
+    "insert into fork (workshop_id, run_id, good_boards, house_id, options, assembly, choices) values (current_workshop(), $1, $2, $3, $4, $5, $6)",
+    [
+      id,
+      run.goodBoards,
+      run.houseId,
+      JSON.stringify(run.options ?? {}),
+      JSON.stringify(run.assembly ?? {}),
+      JSON.stringify(run.choices ?? {}),
+    ],
   );
   return id;
+}
+
+/** How the product of a revision was built last: by its newest run, one of the same revision where there is any. */
+export async function maybeLastWork(
+  tx: Tx,
+  revisionId: string,
+): Promise<{ assembly: Partial<RunAssembly>; choices: RunChoices; isSameRevision: boolean } | undefined> {
+  const { rows } = await tx.query<{
+    assembly: Partial<RunAssembly>;
+    choices: RunChoices;
+    isSameRevision: boolean;
+  }>(
+    `select f.assembly, f.choices, r.revision_id = $1 as "isSameRevision"
+     from run as r
+     join fork as f on f.run_id = r.id and f.name = 'first'
+     join revision as v on v.id = r.revision_id
+     where v.product_id = (select product_id from revision where id = $1)
+     order by r.revision_id = $1 desc, r.created_at desc, r.id
+     limit 1`,
+    [revisionId],
+  );
+  return rows[0];
 }
 
 export async function updateSummary(tx: Tx, runId: string, summary: RunSummary): Promise<void> {

@@ -10,6 +10,7 @@ import {
 } from "@kobbin/contract";
 import {
   AppError,
+  carriedWork,
   convertMicros,
   DEFAULT_ASSEMBLY,
   firstChoices,
@@ -38,6 +39,7 @@ import {
   insertRemark,
   insertRun,
   manyBoards,
+  maybeLastWork,
   oneRun,
   requireRevision,
   updateRunName,
@@ -57,11 +59,14 @@ export function runRoutes(deps: Deps): Router {
         boards.map((b) => b.measure),
         await manyHouses(tx),
       );
+      const last = await maybeLastWork(tx, body.revisionId);
+      const carried = last && carriedWork(last, last.isSameRevision);
       const id = await insertRun(tx, {
         ...body,
         houseId: first.house?.id ?? null,
         options: first.options,
-        assembly: firstAssembly(await oneShop(tx)),
+        assembly: { ...firstAssembly(await oneShop(tx)), ...carried?.assembly },
+        ...(carried ? { choices: carried.choices } : {}),
       });
       change.about({ runId: id });
       return { id };

@@ -11,6 +11,7 @@ import { minutesWords, type OrderPlan, planOf, schoolsOf } from "./orderPlan.ts"
 import { StepCard } from "./StepCard.tsx";
 import { Strip } from "./Strip.tsx";
 import { Traveller } from "./Traveller.tsx";
+import { TrayMap } from "./TrayMap.tsx";
 
 /** The order of work: solved from the routes, the board, the bill and what is known of the parts; chosen within what is allowed. */
 export function OrderFace() {
@@ -51,7 +52,7 @@ export function OrderFace() {
 /** How much there is, which school, and what to take along. */
 function Head({ plan }: { plan: OrderPlan }) {
   const { doc, result: r } = useRun();
-  const [isPrinting, setPrinting] = useState(false);
+  const [printed, setPrinted] = useState<"traveller" | "tray">();
   const { sheet, order } = plan;
   const gates = order.steps.filter((s) => isGate(s.kind)).length;
   return (
@@ -62,8 +63,11 @@ function Head({ plan }: { plan: OrderPlan }) {
           {count(r.start, unitOf(doc))}; {gates === 0 ? "no gate" : count(gates, "gate")}.
         </p>
         <span className="ml-auto flex gap-5 text-[14px]">
-          <button type="button" className="quiet-link" onClick={() => setPrinting(true)}>
+          <button type="button" className="quiet-link" onClick={() => setPrinted("traveller")}>
             print the traveller
+          </button>
+          <button type="button" className="quiet-link" onClick={() => setPrinted("tray")}>
+            the tray map
           </button>
           <button
             type="button"
@@ -81,7 +85,8 @@ function Head({ plan }: { plan: OrderPlan }) {
         </span>
       </div>
       <Schools plan={plan} />
-      {isPrinting && <Traveller plan={plan} onDone={() => setPrinting(false)} />}
+      {printed === "traveller" && <Traveller plan={plan} onDone={() => setPrinted(undefined)} />}
+      {printed === "tray" && <TrayMap plan={plan} onDone={() => setPrinted(undefined)} />}
     </>
   );
 }

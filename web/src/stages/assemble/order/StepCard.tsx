@@ -1,12 +1,13 @@
 import { isGate, type Step, type StepsDocument } from "@kobbin/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, money } from "../../../ui/text/format.ts";
 import { Covers } from "./Covers.tsx";
 import { HeatLog } from "./HeatLog.tsx";
 import { minutesWords, movedLine, type OrderPlan } from "./orderPlan.ts";
 import { StepPicture } from "./StepPicture.tsx";
+import { trayOf } from "./TrayMap.tsx";
 
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
@@ -89,6 +90,7 @@ function Lines({
 }) {
   const { doc, change, isLocked } = useRun();
   const [why, setWhy] = useState("");
+  const tray = useMemo(() => new Map(trayOf(plan.sheet).map((f) => [f.line.line, f.n])), [plan.sheet]);
   const steps = { school: plan.work.school, ...doc.choices.steps };
   const move = (line: Line, by: -1 | 1) => {
     const moved = movedLine(plan, step, line.line, by);
@@ -117,7 +119,10 @@ function Lines({
               <span className="block">
                 <span className="num">{l.pieces}</span> × {l.value || l.mpn}{" "}
                 <span className="num text-[13px] text-ink-2">{l.package}</span>
-                {l.lies && <span className="text-ink-2">, lies in {l.lies.join(", ")}</span>}
+                <span className="text-ink-2">
+                  {tray.has(l.line) ? `, tray ${tray.get(l.line)}` : ""}
+                  {l.lies ? `, from ${l.lies.join(", ")}` : ""}
+                </span>
               </span>
               {l.mark !== undefined && (
                 <span className="block text-[13.5px]">
