@@ -1,4 +1,4 @@
-import { demoRun, expect, expectAccessible, expectSaid, test } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, stage, test } from "./kit.ts";
 
 test("what is open stands by what it costs not to look; a check that is closed takes its share with it", async ({
   page,
@@ -31,4 +31,12 @@ test("what is open stands by what it costs not to look; a check that is closed t
   await expectSaid(page, "Accepted with a reason");
   await expect.poll(async () => (await read()).checks).toBe(before.checks - 1);
   expect((await read()).lost).toBeCloseTo(before.lost - worth, 1);
+
+  // released in a hurry, and taken back while nothing was done of it
+  await page.getByRole("button", { name: "Release and pack" }).click();
+  await expect(page).toHaveURL(/\/order$/, { timeout: 60_000 });
+  await stage(page, "Release");
+  await page.getByRole("button", { name: "Take the release back" }).click();
+  await expectSaid(page, "The release is taken back; the run can be changed again");
+  await expect(page.getByRole("button", { name: "Release and pack" })).toBeEnabled();
 });

@@ -102,6 +102,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/runs/:id/ask-houses": "owner",
   "PUT /api/runs/:id/quotes/:house/answer": "owner",
   "POST /api/runs/:id/release": "owner",
+  "DELETE /api/runs/:id/release": "owner",
   "PUT /api/runs/:id/purchases": "owner",
   "PUT /api/runs/:id/closing": "owner",
   "POST /api/revisions/:id/lines": "owner",

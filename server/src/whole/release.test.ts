@@ -61,3 +61,48 @@ test("a release holds while others work on their own; what goes into the package
   const done = await v.post(`/api/runs/${id}/release`);
   expect([done.status, done.body]).toEqual([201, expect.objectContaining({ sha256: expect.any(String) })]);
 });
+
+test("a release is taken back while nothing was done of it, and recorded; afterwards it stays, and says what was done", async () => {
+  meanwhile = async () => undefined;
+  const v = new Visitor(server);
+  await v.startShop("Second thoughts");
+  const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+  const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 })).body as {
+    id: string;
+  };
+  const url = `/api/runs/${id}/release`;
+  await v.post("/api/lots", { mpn: "ZZ-UNKNOWN-1", qty: 50, currency: "EUR", unitCost: "0.01" });
+  const { lines, suppliers } = ((await v.get(`/api/runs/${id}`)).body as RunAnswer).document;
+  await v.post(`/api/lines/${lines[0]!.id}/offers`, {
+    supplierId: suppliers[0]!.id,
+    stock: 500,
+    currency: "EUR",
+    breaks: [{ qty: 1, price: "0.05" }],
+  });
+  expect((await v.call("DELETE", url)).body).toMatchObject({ message: "The run is not released." });
+  const first = (await v.post(url)).body as { sha256: string };
+  const read = async () => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const { version } = await read();
+  expect((await v.patch(`/api/runs/${id}`, { version, goodBoards: 6 })).body).toHaveProperty("code");
+  expect((await v.call("DELETE", url)).status).toBe(204);
+  expect((await v.patch(`/api/runs/${id}`, { version: (await read()).version, goodBoards: 6 })).status).toBe(
+    200,
+  );
+  expect(JSON.stringify((await v.get("/api/audit")).body)).toContain(
+    `took back the release of Thing one, package ${first.sha256.slice(0, 12)}`,
+  );
+  const again = (await v.post(url)).body as { sha256: string };
+  expect(again.sha256).not.toBe(first.sha256);
+  await v.post(`/api/runs/${id}/work`, {
+    on: "2026-11-29",
+    started: 1,
+    good: 0,
+    reworked: 0,
+    scrapped: 0,
+    minutes: 5,
+    note: "",
+  });
+  expect((await v.call("DELETE", url)).body).toMatchObject({
+    message: "The release cannot be taken back any more: boards were begun.",
+  });
+});

@@ -225,6 +225,12 @@ export interface Manifest {
 export const useManifest = (id: string | undefined) =>
   useSWR<Manifest>(id ? `${keyOf(id)}/manifest` : null, http.get);
 /** Releases a run with every change of this page in it. */
+/** Opens a released run again, while nothing was done of it. */
+export async function takeBackRelease(id: string): Promise<void> {
+  await outbox.settled();
+  await http.remove(`${keyOf(id)}/release`);
+  await refetchRun(id);
+}
 export async function releaseRun(id: string): Promise<void> {
   await outbox.settled();
   await http.post(`${keyOf(id)}/release`);

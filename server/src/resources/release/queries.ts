@@ -15,6 +15,33 @@ export async function insertRelease(
   );
 }
 
+/** What was already done of a released run, in words; nothing where it was only released. */
+export async function begunOf(tx: Tx, runId: string): Promise<string[]> {
+  const { rows } = await tx.query<{ what: string }>(
+    `select what from (
+       select 1 as place, 'a purchase is written down' as what where exists (select from purchase where run_id = $1)
+       union all select 2, 'an order was taken further' where exists (select from order_step where run_id = $1)
+       union all select 3, 'something came' where exists (select from receipt where run_id = $1)
+       union all select 4, 'bare boards were tried' where exists (select from bare_test where run_id = $1)
+       union all select 5, 'boards were begun' where exists (select from work where run_id = $1)
+       union all select 6, 'it is closed' where exists (select from closing where run_id = $1)
+     ) as begun
+     order by place`,
+    [runId],
+  );
+  return rows.map((r) => r.what);
+}
+
+/** Opens a released run again. @returns the hash of the package it was released with */
+export async function deleteRelease(tx: Tx, runId: string): Promise<string> {
+  await tx.query("update run set state = 'open' where id = $1", [runId]);
+  const { rows } = await tx.query<{ sha256: string }>(
+    "delete from release where run_id = $1 returning sha256",
+    [runId],
+  );
+  return one(rows, "release").sha256;
+}
+
 export async function oneManifest(tx: Tx, runId: string): Promise<unknown> {
   const { rows } = await tx.query<{ manifest: unknown }>(
     "select manifest from release where run_id = $1 order by released_at desc limit 1",

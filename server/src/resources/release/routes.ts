@@ -13,7 +13,14 @@ import { signed } from "../../middleware/session.ts";
 import { insertAudit } from "../people/index.ts";
 import { insertBlob, manyBoardFiles, refuseBeyondQuota } from "../product/index.ts";
 import { buildDocument, oneRun, type StoredRun } from "../run/index.ts";
-import { insertRelease, manyPackedBoards, oneManifest, onePackage } from "./queries.ts";
+import {
+  begunOf,
+  deleteRelease,
+  insertRelease,
+  manyPackedBoards,
+  oneManifest,
+  onePackage,
+} from "./queries.ts";
 
 /** Release a run: freeze its document, build its order package, keep both. */
 export function releaseRoutes(deps: Deps): Router {
@@ -68,6 +75,33 @@ export function releaseRoutes(deps: Deps): Router {
       true,
     );
     ctx.status = 201;
+  });
+
+  router.delete("/api/runs/:id/release", async (ctx) => {
+    const { workshopId, person } = signed(ctx);
+    const id = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      change.about({ runId: id });
+      change.isFinal();
+      const run = await heldRun(tx, id);
+      if (run.state !== "released")
+        throw new AppError("NOT_ALLOWED", "The run is not released.", "There is nothing to take back.");
+      const begun = await begunOf(tx, id);
+      if (begun.length > 0)
+        throw new AppError(
+          "NOT_ALLOWED",
+          `The release cannot be taken back any more: ${begun.join(", ")}.`,
+          "Take that back first, or begin a new run with what has changed.",
+        );
+      const sha256 = await deleteRelease(tx, id);
+      await insertAudit(tx, {
+        workshopId,
+        person,
+        what: `took back the release of ${run.product} ${run.name}, package ${sha256.slice(0, 12)}`,
+        address: client(ctx).address,
+      });
+    });
+    ctx.status = 204;
   });
 
   router.get("/api/runs/:id/package", async (ctx) => {

@@ -95,8 +95,9 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   if (path === "/api/demo/reset") expect(atOwner).toBe(403);
   else if (["/api/restore", "/api/products", "/api/revisions/:id/boards"].includes(path))
     expect(atOwner).toBe(422);
-  // a product's only board stays
-  else if (key === "DELETE /api/boards/:id") expect(atOwner).toBe(403);
+  // a product’s only board stays, and what is not released is not taken back
+  else if (key === "DELETE /api/boards/:id" || key === "DELETE /api/runs/:id/release")
+    expect(atOwner).toBe(403);
   else if (path === "/api/runs/:id/redo" || /package|manifest|answer/.test(path)) expect(atOwner).toBe(404);
   else expect([key, atOwner < 300]).toEqual([key, true]);
 });

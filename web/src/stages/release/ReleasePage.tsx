@@ -2,7 +2,7 @@ import { type AtStake, microsToNumber, stakesOf } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { InColours } from "../../proof/InColours.tsx";
-import { releaseRun } from "../../resources/run.ts";
+import { releaseRun, takeBackRelease } from "../../resources/run.ts";
 import { NoteRow } from "../../run/Margin.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -71,11 +71,14 @@ function groupsOf(list: readonly AtStake[]): OfSort[] {
 
 /** Whether it may go, and the button. */
 function Gate({ list }: { list: readonly AtStake[] }) {
-  const { id, doc, result: r, isReleased, isLocked } = useRun();
+  const { id, doc, result: r, record, life, role, isReleased, isLocked } = useRun();
   const navigate = useNavigate();
   const say = useSay();
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
+  const isUntouched =
+    record.purchases.length + record.receipts.length + record.work.length === 0 &&
+    (record.bareTests ?? []).length + (record.steps ?? []).length === 0;
   const cautions = list.filter((s) => s.note.level === "warning").length;
   const release = () => {
     setBusy(true);
@@ -87,6 +90,13 @@ function Gate({ list }: { list: readonly AtStake[] }) {
       .catch(sayError)
       .finally(() => setBusy(false));
   };
+  const takeBack = () => {
+    setBusy(true);
+    takeBackRelease(id)
+      .then(() => say("The release is taken back; the run can be changed again"))
+      .catch(sayError)
+      .finally(() => setBusy(false));
+  };
   return (
     <div className="mb-3 flex flex-wrap items-center gap-4 border-y border-rule py-4">
       <Mark
@@ -95,11 +105,16 @@ function Gate({ list }: { list: readonly AtStake[] }) {
       />
       <p className="flex-1">
         {isReleased
-          ? "This run is released."
+          ? `This run is released.${isUntouched ? "" : " Something was already done of it, so it stays so."}`
           : r.blockers.length > 0
             ? `${count(r.blockers.length, "blocker")} to close before anything goes out.`
             : `Nothing blocks. ${r.start} boards are started for ${doc.goodBoards} good ones; cash needed is ${money(microsToNumber(r.cashNeeded), doc.workshop.currency)}.`}
       </p>
+      {isReleased && isUntouched && life === "released" && role === "owner" && (
+        <Button disabled={isBusy} onClick={takeBack}>
+          Take the release back
+        </Button>
+      )}
       {!isLocked && (
         <Button look="main" disabled={r.blockers.length > 0 || isBusy} onClick={release}>
           {isBusy ? "Packing …" : "Release and pack"}
