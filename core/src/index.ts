@@ -1,10 +1,11 @@
 /** The one door of core: only what others use, floor by floor. */
 
-// who solders: losses, time, defects
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { betaInterval } from "./assembly/beta.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
+// who solders: losses, time, defects
+export { type Shortfall, shortfall } from "./assembly/short.ts";
 export { readTurns, turnsText } from "./assembly/turns.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared

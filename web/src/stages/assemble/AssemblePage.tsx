@@ -15,6 +15,7 @@ import { Directions } from "./Directions.tsx";
 import { OwnWork } from "./OwnWork.tsx";
 import { OrderFace } from "./order/OrderFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
+import { SecondOrder } from "./SecondOrder.tsx";
 import { startSum } from "./startSum.ts";
 
 /** Who solders what and how many to start; and in which order it is done. */
@@ -90,6 +91,7 @@ function WhoSolders() {
               change({ confidence: Number(v) }, `${Math.round(Number(v) * 100)} % sure of enough`)
             }
           />
+          <SecondOrder />
           <Fold
             id="routes"
             title="Side by side, and from how many on"
