@@ -44,7 +44,7 @@ const STAKES: readonly (readonly [RegExp, Stake])[] = [
   ],
   [/^(role-|side-)guessed|^drill-unit|^unit-assumed|^role-contra/, at("boards", 3, "unknown")],
   // text that is too small is not read; nothing else is lost by it
-  [/^house-limit minLegend/, at("delay", 5)],
+  [/^house-limit \S+ minLegend/, at("delay", 5)],
   [/^house-limit/, at("boards", 10)],
   [/^(house-unstated|house-guessed|board-size-unknown)/, at("boards", 5, "unknown")],
   [/^(contacts-|castellation-|bevel-|leaded-|thickness-|layers-not)/, at("boards", 5)],

@@ -20,12 +20,17 @@ test("what is at stake, worked by hand: boards by their order, parts by their bu
   const buys = run.basket.lines[u1]!.buys;
   const of = (n: Partial<Note>) => stakesOf(doc, withNotes(n))[0]!;
   const fab = run.tree.children.find((c) => c.key === "boards")!.micros;
-  expect(of({ key: "house-limit minTrackMm", stage: "fab", level: "error" })).toMatchObject({
+  expect(of({ key: "house-limit far minTrackMm", stage: "fab", level: "error" })).toMatchObject({
     lose: "boards",
     micros: fab,
     days: run.stages.fab.days,
     sure: "certain",
     expected: Math.round(0.8 * fab),
+  });
+  // text that is not read costs no boards
+  expect(of({ key: "house-limit far minLegendTextMm", stage: "fab" })).toMatchObject({
+    lose: "delay",
+    micros: 0,
   });
   const parcel = Math.max(...buys.map((b) => run.basket.shippingOf[b.supplier]!));
   expect(of({ key: "value-odd", stage: "parts", lines: [line] }).micros).toBe(
