@@ -55,7 +55,7 @@ test("the order of work: read, changed by keys, a part that covers the programmi
   await expect(page.locator("body")).toHaveAttribute("data-paper", /solder by iron/);
   const paper = (await page.locator("body").getAttribute("data-paper"))!;
   // the same lines in the same order lie in the tray, filled for the four of a load
-  await page.getByRole("button", { name: "the tray map" }).click();
+  await page.getByRole("button", { name: "tray map" }).click();
   await expect(page.locator("body")).toHaveAttribute("data-paper", /Filled for 4 at a time/);
   const tray = (await page.locator("body").getAttribute("data-paper"))!;
   expect(tray).toMatch(/1step 3/);

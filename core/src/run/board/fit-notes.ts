@@ -41,10 +41,17 @@ export function fitNotes(doc: RunDocument, add: Add): void {
     const text = f.result?.doubt
       ? `${fitWords(f)} The readings lie between two thicknesses that are sold.`
       : fitWords(f);
-    add("board", `fit ${f.row.id}`, fails ? "error" : "warning", text, {
-      ...(ways.length > 0 ? { do: `${ways.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()) } : {}),
-      ...(f.at ? { at: f.at } : {}),
-      ...aboutBoard(doc, boardFor(doc, f.row)?.id),
-    });
+    // what was accepted of one verdict does not cover another
+    add(
+      "board",
+      `fit ${f.row.id} ${f.result?.doubt ? "doubt" : f.verdict}`,
+      fails ? "error" : "warning",
+      text,
+      {
+        ...(ways.length > 0 ? { do: `${ways.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()) } : {}),
+        ...(f.at ? { at: f.at } : {}),
+        ...aboutBoard(doc, boardFor(doc, f.row)?.id),
+      },
+    );
   }
 }

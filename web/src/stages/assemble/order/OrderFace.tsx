@@ -62,12 +62,12 @@ function Head({ plan }: { plan: OrderPlan }) {
           {count(order.steps.length, "step")}, {minutesWords(r.ownMinutes)} of own work for{" "}
           {count(r.start, unitOf(doc))}; {gates === 0 ? "no gate" : count(gates, "gate")}.
         </p>
-        <span className="ml-auto flex gap-5 text-[14px]">
+        <span className="ml-auto flex gap-4 text-[14px]">
           <button type="button" className="quiet-link" onClick={() => setPrinted("traveller")}>
             print the traveller
           </button>
           <button type="button" className="quiet-link" onClick={() => setPrinted("tray")}>
-            the tray map
+            tray map
           </button>
           <button
             type="button"
@@ -80,7 +80,7 @@ function Head({ plan }: { plan: OrderPlan }) {
               )
             }
           >
-            save it as a file
+            as a file
           </button>
         </span>
       </div>
