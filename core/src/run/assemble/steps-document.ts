@@ -1,6 +1,7 @@
 import { bothSizes } from "../../bom/chip-size.ts";
 import { counted } from "../../counted.ts";
 import { WINDOWS } from "../../heat/window.ts";
+import { judgeLink } from "../../meet/links.ts";
 import { microsToText, roundMoney } from "../../money/money.ts";
 import { STEP_CAUTIONS, trapsOf } from "../../steps/cautions.ts";
 import { isGate } from "../../steps/gates.ts";
@@ -141,6 +142,8 @@ function howOf(
       return r.parts.some((p) => p.kind === "through" && lines.some((l) => l.line === p.line.id))
         ? ["Solder one pin, look that it sits flat and straight, then the opposite one, then the rest."]
         : [];
+    case "test":
+      return linkWords(doc);
     case "inspect":
       return [
         "Bridges, joints without solder, parts that stand up or lie turned; directions against the list once more.",
@@ -159,5 +162,21 @@ function heatWords(doc: RunDocument, start: number): string[] {
     ...(doc.assembly.heater
       ? []
       : ["What melts it is not said: a hot plate heats only boards that lie flat."]),
+  ];
+}
+
+/** How the links of a product are to be set before power, and which nobody decided yet. */
+function linkWords(doc: RunDocument): string[] {
+  const links = (doc.links ?? []).map((row) => ({
+    ref: row.board === undefined ? row.ref : `${row.ref} of ${row.board}`,
+    at: judgeLink(row, [], doc.choices.variant ?? undefined).position,
+  }));
+  const set = links.flatMap(({ ref, at }) =>
+    at ? [`${ref} ${at.name}${at.does ? ` (${at.does})` : ""}`] : [],
+  );
+  const open = links.filter((l) => !l.at).map((l) => l.ref);
+  return [
+    ...(set.length > 0 ? [`Links are set before power: ${set.join(", ")}.`] : []),
+    ...(open.length > 0 ? [`Not set yet, and nobody said how: ${open.join(", ")}.`] : []),
   ];
 }

@@ -8,6 +8,7 @@ import { madeLine, STAND_IN } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { onSheets } from "../sheets.fixture.ts";
 import { twoSided } from "../two-sided.fixture.ts";
+import { stepsDocument } from "./steps-document.ts";
 import { orderOfRun } from "./work.ts";
 
 const stepsOf = (doc: RunDocument) => orderOfRun(asMade(doc), rollUp(doc));
@@ -141,4 +142,29 @@ test("what a house places stands in no step, what nobody solders does; moisture 
   };
   expect(["", "1", "2a", "MSL 2", "level 1"].map(last)).toEqual([false, false, false, false, false]);
   expect(["3", "MSL3", "5a", "6", "dry"].map(last)).toEqual([true, true, true, true, true]);
+});
+
+test("the test step says how links are set before power, by the version that is made, and which nobody decided", () => {
+  const link = (ref: string, set: string, variants = {}) => ({
+    id: ref,
+    ref,
+    positions: [
+      { name: "1–2", joins: ["1", "2"] as const, does: "5 V to the display" },
+      { name: "open", does: "" },
+    ],
+    set,
+    variants,
+    isCap: false,
+  });
+  const doc = {
+    ...boardK(),
+    links: [link("J7", "1–2"), link("J8", "1–2", { v: "open" }), link("J9", "")],
+    variants: [{ id: "v", name: "V", overrides: {} }],
+    choices: { ...boardK().choices, variant: "v" },
+  };
+  const test = stepsDocument(doc, rollUp(doc)).steps.find((s) => s.kind === "test")!;
+  expect(test.how).toEqual([
+    "Links are set before power: J7 1–2 (5 V to the display), J8 open.",
+    "Not set yet, and nobody said how: J9.",
+  ]);
 });
