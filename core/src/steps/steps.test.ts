@@ -228,6 +228,7 @@ test("schools differ in what they say they differ in, and keep what must be", ()
   expect(placed({ school: "cheap" })).toBe("R1 R2 U1");
   expect(placed({ school: "path" })).toBe("R1 U1 R2");
   expect(placed({ school: "low", own: ["u"] })).toBe("U1 R1 R2");
+  expect(placed({ school: "path", own: ["u"] })).toBe("U1 R1 R2");
   const figures = (school: Work["school"]) => {
     const work = madeWork(parts, { school });
     return figuresOf(work, workOrder(work).steps);
@@ -235,4 +236,35 @@ test("schools differ in what they say they differ in, and keep what must be", ()
   expect([figures("low").bags, figures("path").bags]).toEqual([2, 3]);
   // dear last: after U1 nothing is soldered; before it 9.00 stand for the defects of two resistors
   expect(figures("cheap").atRisk).toBeLessThan(figures("dense").atRisk);
+});
+
+test("money at risk counts what is soldered by iron and fitted by hand too, and their bags", () => {
+  const work = madeWork([
+    madePart("U1", { line: "u", micros: 5_000_000, defects: 0 }),
+    madePart("J1", { line: "j", how: "iron", micros: 1_000_000, defects: 0.1 }),
+    madePart("H1", { line: "h", how: "mechanical", micros: 2_000_000, defects: 0.2 }),
+  ]);
+  const { bags, atRisk } = figuresOf(work, workOrder(work).steps);
+  expect(bags).toBe(3);
+  // ten boards: before the 0.3 defects to come U1 of 5.00, before the 0.2 of H1 the connector of 1.00; 8 of 100 cannot be mended
+  expect(atRisk / 1e6).toBeCloseTo(10 * (5 * (1 - Math.exp(-0.3 * 0.08)) + (1 - Math.exp(-0.2 * 0.08))), 5);
+});
+
+test("of two sides one of which nothing is known of, the one with fewer parts goes first, and that is said", () => {
+  const first = (parts: Parameters<typeof madeWork>[0]) =>
+    workOrder(madeWork(parts)).steps.find((s) => s.kind === "print")!;
+  const known = { massMg: 10, wettedMm2: 4 };
+  const step = first([madePart("R1", known), madePart("R2", known), madePart("L1", { side: "bottom" })]);
+  expect([step.side, step.because]).toEqual([
+    "bottom",
+    [
+      "This side first: it has fewer parts.",
+      "Mass or wetted area is not known of 1 of 3 parts: whether they hold below is not said.",
+    ],
+  ]);
+  expect(
+    first([madePart("R1", known), madePart("L1", { ...known, massMg: 20, side: "bottom" })]).because,
+  ).toEqual([
+    "This side first: its heaviest part for its pads has 0.0025 g/mm², the other side's 0.005 g/mm².",
+  ]);
 });

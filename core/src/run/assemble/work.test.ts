@@ -9,7 +9,7 @@ import { rollUp } from "../roll-up.ts";
 import { onSheets } from "../sheets.fixture.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { stepsDocument } from "./steps-document.ts";
-import { orderOfRun } from "./work.ts";
+import { givenOf, orderOfRun, workOf } from "./work.ts";
 
 const stepsOf = (doc: RunDocument) => orderOfRun(asMade(doc), rollUp(doc));
 const library = (mpn: string, more: object) => [{ ...STAND_IN, mpn, ...more }];
@@ -41,6 +41,11 @@ test("Board K by foil: what is on paste, then what goes through the board, low s
     ["test", 0],
     ["seal", 0],
   ]);
+  // no placement file: what is on paste is taken to be on the top, and said; low parts first, by what packages usually have
+  const place = steps.find((s) => s.kind === "place")!;
+  expect(place.because[0]).toMatch(/^Taken to be on the top, as no place is known: /);
+  expect(steps.find((s) => s.kind === "iron")!.because.join(" ")).not.toContain("Taken to be on the top");
+  expect(place.refs.at(-1)).toBe("U1");
   const minutes = (kind: string) => steps.find((s) => s.kind === kind)!.minutes;
   // EX 7.2, 31 boards: print 60 s and 35 min of setting up; place 182 s; four a load 90 s; 86 s through the board, 10 joints × 2 s of it cutting
   expect(minutes("print")).toBeCloseTo(35 + 31, 9);
@@ -167,4 +172,37 @@ test("the test step says how links are set before power, by the version that is 
     "Links are set before power: J7 1–2 (5 V to the display), J8 open.",
     "Not set yet, and nobody said how: J9.",
   ]);
+});
+
+test("what a part costs is the mean of what is bought of it and taken from the shelf", () => {
+  const doc = twoSided({ method: "stencil", heater: "oven" });
+  const lots = [
+    {
+      id: "l",
+      mpn: "OX-100N",
+      qty: 20,
+      place: "box",
+      receivedOn: "2026-01-01",
+      unitCost: "0.4",
+      currency: "EUR",
+      condition: "new" as const,
+    },
+  ];
+  const with_ = { ...doc, lots };
+  const r = rollUp(with_);
+  const { parts } = workOf(asMade(with_), givenOf(r, asMade(with_)));
+  const need = r.needs.find((n) => n.lines.includes("c"))!;
+  const bought = need.whole - 20;
+  expect(bought).toBeGreaterThan(0);
+  expect(parts.find((p) => p.ref === "C1")!.micros).toBeCloseTo(
+    (20 * 400_000 + bought * 100_000) / need.whole,
+    6,
+  );
+  // a height the library says goes before the package's
+  const high = { ...with_, library: library("OX-100N", { heightMm: 9 }) };
+  const rolled = rollUp(high);
+  const heightOf = (ref: string) =>
+    workOf(asMade(high), givenOf(rolled, asMade(high))).parts.find((p) => p.ref === ref)!.heightMm;
+  expect(heightOf("C1")).toBe(9);
+  expect(heightOf("R1")).toBeLessThan(1);
 });

@@ -1,11 +1,51 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { expectKept } from "../../../test/kept.ts";
 import { FINDING_TAGS } from "../../finding-tags.ts";
 import { boardK } from "../board-k.fixture.ts";
 import type { Note } from "../document/note.ts";
 import { rollUp } from "../roll-up.ts";
 import { type AtStake, stakesOf, worthMostIn } from "./stakes.ts";
-import { stakeOf, WRONG_SHARE } from "./stakes-table.ts";
+import { stakeOf } from "./stakes-table.ts";
+
+/** Notes that are no findings, by stage. */
+const KINDS = [
+  [
+    "board",
+    "fit r does-not-fit",
+    "meet m damage",
+    "power p",
+    "floats f",
+    "decoupling d",
+    "lesson x",
+    "body-parts A B",
+  ],
+  ["parts", "mpn-missing", "value-odd v", "size-odd s", "mount-differs l", "sum-off s", "rule-too-little r"],
+  [
+    "source",
+    "single-source",
+    "prices-old",
+    "rate-missing USD",
+    "shelf-twice x",
+    "source-class l",
+    "bought-instead l",
+  ],
+  [
+    "fab",
+    "house-limit h minTrackMm",
+    "house-limit h minLegendTextMm",
+    "house-unstated h x",
+    "option-gave mask",
+    "contacts-wear c",
+  ],
+  ["panel", "guests-without-sheet"],
+  ["assemble", "order falls U1", "foil-too-large b", "assembly-rate-missing USD", "bottom-parts"],
+  ["cost", "x"],
+  ["release", "x"],
+  ["order", "x"],
+  ["receive", "x"],
+  ["build", "x"],
+] as const;
 
 const doc = { ...boardK(), workshop: { ...boardK().workshop, hourlyRate: "24", hoursPerDay: 4 } };
 const run = rollUp(doc);
@@ -64,13 +104,23 @@ test("the dearest first, then by days; what was accepted or only remarked is not
   expect(list.map((s) => s.note.key)).toEqual(["footprint-turned", "house-unstated x", "drill-missing"]);
 });
 
-test("every tag a finding may have puts something at stake, with minutes to close it", () => {
-  for (const [tag, levels] of Object.entries(FINDING_TAGS))
-    for (const level of levels) {
-      if (level === "refused") continue;
-      const s = stakeOf({ key: tag, stage: "board", level });
-      expect([tag, s.minutes > 0, s.sure in WRONG_SHARE]).toEqual([tag, true, true]);
-    }
+test("what every tag of a finding and every kind of note puts at stake, and minutes to close it", () => {
+  const keys = [
+    ...Object.entries(FINDING_TAGS).flatMap(([key, levels]) =>
+      levels.flatMap((level) =>
+        level === "error" || level === "warning" ? [{ key, stage: "board", level } as const] : [],
+      ),
+    ),
+    ...KINDS.flatMap(([stage, ...list]) => list.map((key) => ({ key, stage, level: "warning" as const }))),
+  ];
+  expectKept(
+    new URL("golden/stakes.txt", import.meta.url),
+    "that each loses what it would lose, and takes about as long to look at",
+    keys.map((n) => {
+      const { lose, sure, minutes } = stakeOf(n);
+      return `${n.key} ${n.level}: ${lose}, ${sure}, ${minutes} min`;
+    }),
+  );
 });
 
 test("worth most in so many minutes: as good as every set tried", () => {
