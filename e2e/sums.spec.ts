@@ -86,6 +86,14 @@ function wrongIn({ title, formula, terms, result }: Shown): string {
       Math.abs(is) * (half(terms[0]!.value) / Math.abs(values[0]!) + half(terms[1]!.value) / values[1]!);
     return near(values[0]! / values[1]!, by);
   }
+  // a share of a sum, in per cent: as exact as both are shown
+  const share = terms.findIndex((t) => t.value.endsWith("%"));
+  if (/^[^+÷]* × [^+÷]*$/.test(formula) && terms.length === 2 && share >= 0) {
+    const of = values[1 - share]!;
+    const by =
+      half(result) + (of * half(terms[share]!.value) + values[share]! * half(terms[1 - share]!.value)) / 100;
+    return near((of * values[share]!) / 100, by);
+  }
   if (terms.length === 2 && terms[0]!.label.startsWith("measured"))
     return near(Math.sign(is) * Math.abs(values[0]! - values[1]!), margin);
   if (title.endsWith("to start")) {

@@ -30,7 +30,12 @@ export function Stake({ stake: s, most }: { stake: AtStake; most: number }) {
             formula="what is lost × how often it turns out to be wrong"
             terms={[
               { label: s.words, value: cash(s.micros), note: days(s.days) || undefined },
-              { label: "turns out to be wrong", value: oneIn(s.chance), from: WHY[s.sure] },
+              {
+                label: "turns out to be wrong",
+                value: `${fixed(100 * s.chance, 0)} %`,
+                note: oneIn(s.chance),
+                from: WHY[s.sure],
+              },
             ]}
           >
             {cash(s.expected)}

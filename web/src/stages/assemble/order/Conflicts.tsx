@@ -51,16 +51,20 @@ function useRemedy({ work }: OrderPlan): (c: Conflict, r: Remedy) => void {
           `${r.names.join(", ")}: by hand, after the heat`,
         );
       }
-      case "program-loose":
+      case "program-loose": {
+        const chips = chipsOf(work);
         return change(
           {
             assembly: {
               programAt: (doc.assembly.programAt ?? []).filter((at) => !r.names.includes(at)),
-              programLoose: [...new Set([...(doc.assembly.programLoose ?? []), ...chipsOf(work)])],
+              programLoose: [...new Set([...(doc.assembly.programLoose ?? []), ...chips])],
             },
           } as never,
-          `Not programmed at ${r.names.join(", ")} any more, but loose`,
+          chips.length > 0
+            ? `${chips.join(", ")} is programmed before it goes on, not at ${r.names.join(", ")}; correct it below if it is another chip`
+            : `Not programmed at ${r.names.join(", ")} any more: say below which chip is programmed before it goes on`,
         );
+      }
       case "test-elsewhere":
         return change(
           {
