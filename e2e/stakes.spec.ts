@@ -10,7 +10,7 @@ test("what is open stands by what it costs not to look; a check that is closed t
     const text = (await left.textContent())!;
     return {
       checks: Number(/(\d+) checks? left/.exec(text)![1]),
-      lost: Number(/open, ([\d,]+\.\d\d) EUR/.exec(text)![1]!.replace(",", "")),
+      lost: Number(/open, (?:at least )?([\d,]+\.\d\d) EUR/.exec(text)![1]!.replace(",", "")),
     };
   };
   const before = await read();

@@ -5,7 +5,7 @@ export { betaInterval } from "./assembly/beta.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
 // who solders: losses, time, defects
-export { type Shortfall, shortfall } from "./assembly/short.ts";
+export { shortfall } from "./assembly/short.ts";
 export { readTurns, turnsText } from "./assembly/turns.ts";
 export { LOST, REPAIRABLE } from "./assembly/yield.ts";
 // boards read, measured, compared
@@ -48,7 +48,7 @@ export { type Comparison, compareMeasured, type FigureChange } from "./compare/v
 // cost trees
 export type { CostNode } from "./costing/tree.ts";
 // what a test plan exercises
-export { type CoverDocument, type CoverPlan, coverDocument } from "./cover/cover.ts";
+export { coverDocument } from "./cover/cover.ts";
 // errors
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
@@ -119,8 +119,8 @@ export { readLayer } from "./gerber/read.ts";
 export { ringsOf, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export { addTo } from "./grouped.ts";
 export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
-export { type HeatLog, type Probe as HeatProbe, readHeatLog } from "./heat/log.ts";
-export { ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
+export { type HeatLog, readHeatLog } from "./heat/log.ts";
+export { ALLOY_WORDS, ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
@@ -214,7 +214,7 @@ export { writePanel } from "./panel/write/write.ts";
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
 // what it must sell for
-export { type ChannelPrice, type PriceDocument, type Pricing, priceDocument } from "./price/price.ts";
+export { priceDocument } from "./price/price.ts";
 // what to try on a bare board
 export {
   type Probe,
@@ -248,13 +248,11 @@ export {
   routesOf,
   wayChosen,
 } from "./run/assemble/routes.ts";
-export { type StepsDocument, type StepsRow, stepsDocument } from "./run/assemble/steps-document.ts";
-export { givenOf, orderOfRun, type WorkGiven, workOf } from "./run/assemble/work.ts";
+export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
-export { asMade } from "./run/document/bill/as-made.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";
@@ -365,7 +363,6 @@ export { trayParts } from "./run/parts/tray.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
-export { LOSSES, type Sureness, WRONG_SHARE } from "./run/release/stakes-table.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";
@@ -416,7 +413,6 @@ export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // the order of work
-export { STEP_CAUTIONS, trapsOf } from "./steps/cautions.ts";
 export { whyNotBefore } from "./steps/conflicts.ts";
 export { figuresOf, isGate, type OrderFigures } from "./steps/gates.ts";
 export { conflictsIn, workOrder } from "./steps/order.ts";
@@ -426,7 +422,6 @@ export {
   type Remedy,
   SCHOOLS,
   type School,
-  STEP_KINDS,
   type Step,
   type StepKind,
   WORK_WORDS,

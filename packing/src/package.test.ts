@@ -6,10 +6,10 @@ import {
   measureBoard,
   packageFileKind,
   panelOffers,
+  planOfRun,
   planPackage,
   type RunDocument,
   rollUp,
-  stepsDocument,
   toRunDocument,
 } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
@@ -103,7 +103,7 @@ test("boards on sheets: the sheet's files go out, proven, in the place of the bo
   const steps = JSON.parse(
     new TextDecoder().decode(unpackZip(zip).find((f) => f.path === "steps/order-of-work.json")!.bytes),
   );
-  expect(steps).toEqual(JSON.parse(JSON.stringify(stepsDocument(on, roll(on)))));
+  expect(steps).toEqual(JSON.parse(JSON.stringify(planOfRun(on, roll(on)).sheet)));
   expect(steps.steps.length).toBeGreaterThan(5);
   // a single board that is called as a sheet would be keeps its own
   expect(packageFileKind("fabrication/probe-tail-panel/a.gbr")).toBe("fabrication");

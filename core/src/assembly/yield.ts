@@ -56,6 +56,8 @@ export interface CountedPart extends PartShape {
   readonly placing?: Method;
 }
 
+/** Minutes to find what is wrong with a board that fails (domain.md 7.4). */
+export const DIAGNOSIS_MIN = 6;
 /** Share of defects that can be mended, and of boards lost whatever is done (domain.md 7.4). */
 export const REPAIRABLE = 0.92;
 export const LOST = 0.005;
@@ -91,7 +93,7 @@ export function estimateYield(
     lambda,
     firstPass,
     final: Math.exp(-lambda * (1 - repairable)) * (1 - loss),
-    reworkMin: minutes + 6 * (1 - firstPass),
+    reworkMin: minutes + DIAGNOSIS_MIN * (1 - firstPass),
   };
 }
 

@@ -2,6 +2,12 @@ import { type DataShape, fields, maybe, number, tuple } from "../shape/index.ts"
 
 export const ALLOYS = ["lead", "silver", "bismuth"] as const;
 export type Alloy = (typeof ALLOYS)[number];
+/** What each is called. */
+export const ALLOY_WORDS: Readonly<Record<Alloy, string>> = {
+  lead: "tin-lead",
+  silver: "tin-silver-copper",
+  bismuth: "tin-bismuth",
+};
 
 /** What a paste wants of its heat: the mean range of its alloy until its data sheet says otherwise. */
 export interface HeatWindow {

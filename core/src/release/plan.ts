@@ -4,7 +4,7 @@ import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
 import type { House } from "../fab/house.ts";
 import { microsToText } from "../money/money.ts";
-import { stepsDocument } from "../run/assemble/steps-document.ts";
+import { planOfRun } from "../run/assemble/steps-document.ts";
 import { asMade } from "../run/document/bill/as-made.ts";
 import { boardOf, Places, unitOf } from "../run/document/boards.ts";
 import { directedParts } from "../run/document/directions.ts";
@@ -21,10 +21,11 @@ import { travellerSheet } from "./traveller.ts";
 /** What an order package of a run holds besides the fabrication files: baskets, parts list, places, sheets. */
 export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
   const doc = asMade(given);
+  const { sheet: steps } = planOfRun(given, r);
   return {
     tables: [partsTable(doc, r), placesTable(doc, r.assembly?.house), ...basketTables(doc, r)],
-    sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r), ...travellerSheet(given, r)],
-    documents: [{ path: PACKAGE_FILES.steps.at, value: stepsDocument(given, r) }],
+    sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r), ...travellerSheet(doc, steps)],
+    documents: [{ path: PACKAGE_FILES.steps.at, value: steps }],
   };
 }
 

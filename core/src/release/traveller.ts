@@ -1,12 +1,10 @@
-import { stepsDocument } from "../run/assemble/steps-document.ts";
+import type { StepsDocument } from "../run/assemble/steps-document.ts";
 import type { RunDocument } from "../run/document/document.ts";
-import type { RunResult } from "../run/stage/result.ts";
 import { PACKAGE_FILES } from "./package-files.ts";
 import type { PlannedSheet } from "./planned.ts";
 
 /** The order of work as a sheet to tick off: a table a step, in black and white. Nothing where nothing is done here. */
-export function travellerSheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
-  const sheet = stepsDocument(doc, r);
+export function travellerSheet(doc: Pick<RunDocument, "goodBoards">, sheet: StepsDocument): PlannedSheet[] {
   if (sheet.steps.length === 0) return [];
   const minutes = (v: number) => `${Math.round(v)} min`;
   return [

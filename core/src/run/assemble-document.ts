@@ -120,7 +120,7 @@ export function assembleDocument(given: RunDocument, cache: BasketCache = new Ma
       minutes: short(s.minutes),
       after: s.after,
       covers: s.covers,
-      ...(isGate(s.kind) ? { protects: money(s.protects ?? 0) } : {}),
+      ...(isGate(s.kind) ? { protects: money(s.protects?.all ?? 0) } : {}),
     })),
     conflicts: conflicts.map((c) => ({
       refs: c.refs,

@@ -1,5 +1,7 @@
-import { pastedSides, type Web, webOf } from "./atoms.ts";
+import { counted } from "../counted.ts";
+import { type Web, webOf } from "./atoms.ts";
 import { type Edge, edgesFrom, pathBetween } from "./graph.ts";
+import { sideOf, sidesOf } from "./sides.ts";
 import {
   type Conflict,
   loadOf,
@@ -17,7 +19,8 @@ type Bare = Omit<Conflict, "remedies"> & { readonly parts: readonly WorkPart[] }
 /** What cannot be, each with the changes that free it: every one of those was tried. */
 export function conflictsOf(work: Work, web: Web, first: ReadonlyMap<number, Side>): Conflict[] {
   const found = bareConflicts(work, web, first);
-  return found.map(({ parts, ...c }) => ({ ...c, remedies: remediesOf(work, { ...c, parts }, first) }));
+  const keys = keysOf(found);
+  return found.map(({ parts, ...c }) => ({ ...c, remedies: remediesOf(work, { ...c, parts }, keys) }));
 }
 
 function bareConflicts(work: Work, web: Web, first: ReadonlyMap<number, Side>): Bare[] {
@@ -69,7 +72,7 @@ const onPlate = (work: Work, first: ReadonlyMap<number, Side>): Bare[] =>
         return {
           kind: "plate" as const,
           refs: below.map((p) => p.name),
-          text: `A hot plate heats boards that lie flat: on the second side ${work.boards.length > 1 ? `of ${work.boards[board]!.name} ` : ""}${below.length} parts of the first are below.`,
+          text: `A hot plate heats boards that lie flat: on the second side ${work.boards.length > 1 ? `of ${work.boards[board]!.name} ` : ""}${counted(below.length, "part")} of the first ${below.length === 1 ? "is" : "are"} below.`,
           parts: below,
         };
       });
@@ -181,7 +184,7 @@ export function whyNotBefore(
   line: string,
   before: string,
 ): string | undefined {
-  const web = sidesTried(work, first);
+  const web = webOf(work, (board) => first.get(board) ?? "top");
   const out = edgesFrom(web.atoms.length, web.edges);
   const of = (wanted: string) => web.atoms.flatMap((a, i) => (a.part?.line === wanted ? [i] : []));
   for (const from of of(before))
@@ -195,80 +198,84 @@ export function whyNotBefore(
   return undefined;
 }
 
-/** Changes of the work that could free a conflict, each tried: it goes away and no other comes. */
-function remediesOf(work: Work, c: Bare, first: ReadonlyMap<number, Side>): Remedy[] {
-  const before = keysOf(bareConflicts(work, sidesTried(work, first), first));
+/**
+ * Changes that free a conflict: each is made, and what is left is judged as it would be: the conflict is gone, and none has
+ * come that was not there before.
+ */
+function remediesOf(work: Work, c: Bare, before: ReadonlySet<string>): Remedy[] {
   const mine = keyOf(c);
-  return candidates(work, c)
-    .filter(({ changed }) => {
-      const sides = new Map([...first].filter(([board]) => pastedSides(changed, board, "top").length > 1));
-      const after = keysOf(bareConflicts(changed, sidesTried(changed, sides), sides));
-      return !after.has(mine) && [...after].every((k) => before.has(k));
-    })
-    .map(({ remedy }) => remedy);
+  return candidates(work, c).filter((r) => {
+    const changed = remedied(work, r);
+    const { first, web } = sidesOf(changed);
+    const after = keysOf(bareConflicts(changed, web, sideOf(first)));
+    return !after.has(mine) && [...after].every((k) => before.has(k));
+  });
 }
 
-const sidesTried = (work: Work, first: ReadonlyMap<number, Side>): Web =>
-  webOf(work, (board) => first.get(board) ?? "top");
 const keyOf = (c: Pick<Bare, "kind" | "refs">): string => `${c.kind} ${[...c.refs].sort().join(" ")}`;
 const keysOf = (list: readonly Bare[]): Set<string> => new Set(list.map(keyOf));
 
-interface Candidate {
-  readonly remedy: Remedy;
-  readonly changed: Work;
+/** The work as a remedy makes it. By hand goes a whole line of the bill. */
+export function remedied(work: Work, { kind, names }: Pick<Remedy, "kind" | "names">): Work {
+  switch (kind) {
+    case "by-hand": {
+      const lines = new Set(work.parts.filter((p) => names.includes(p.name)).map((p) => p.line));
+      return {
+        ...work,
+        parts: work.parts.map((p) => (lines.has(p.line) && p.how === "paste" ? { ...p, how: "iron" } : p)),
+      };
+    }
+    case "program-loose":
+      return { ...work, programAt: work.programAt.filter((at) => !names.includes(at)) };
+    case "test-elsewhere":
+      return { ...work, testAt: work.testAt.filter((at) => !names.includes(at)) };
+    case "heater":
+      return { ...work, heater: "oven" };
+  }
 }
 
-function candidates(work: Work, c: Bare): Candidate[] {
-  const out: Candidate[] = [];
-  for (const p of c.parts)
-    if (p.how === "paste" && p.canIron && c.kind !== "plate")
-      out.push({
-        remedy: {
-          kind: "by-hand",
-          names: [p.name],
-          words: `Solder ${p.name} by hand, after the heat.`,
-        },
-        changed: {
-          ...work,
-          parts: work.parts.map((x) => (x.line === p.line ? { ...x, how: "iron" as const } : x)),
-        },
-      });
-  if (c.kind === "plate" && c.parts.every((p) => p.canIron))
-    out.push({
-      remedy: {
-        kind: "by-hand",
-        names: c.parts.map((p) => p.name),
-        words: `Solder ${c.parts.length > 6 ? `the ${c.parts.length} parts of that side` : c.parts.map((p) => p.name).join(", ")} by hand, after the heat.`,
-      },
-      changed: {
-        ...work,
-        parts: work.parts.map((x) => (c.parts.includes(x) ? { ...x, how: "iron" as const } : x)),
-      },
-    });
-  if (c.kind === "plate")
-    out.push({
-      remedy: { kind: "heater", names: [], words: "Melt the second side in an oven or with hot air." },
-      changed: { ...work, heater: "oven" },
-    });
+/** Lines by hand, with every part they have on paste; nothing where an iron does not reach one of them. */
+function byHand(work: Work, lines: readonly string[]): Remedy[] {
+  const of = work.parts.filter((p) => p.how === "paste" && lines.includes(p.line));
+  if (of.length === 0 || of.some((p) => !p.canIron)) return [];
+  const names = of.map((p) => p.name);
+  const many = names.length > 6 ? `these ${names.length} parts` : names.join(", ");
+  return [{ kind: "by-hand", names, words: `Solder ${many} by hand, after the heat.` }];
+}
+
+function candidates(work: Work, c: Bare): Remedy[] {
+  const lines = [...new Set(c.parts.map((p) => p.line))];
   const programmed = work.programAt.filter((at) => c.refs.includes(at));
-  if (programmed.length > 0)
-    out.push({
-      remedy: {
-        kind: "program-loose",
-        names: programmed,
-        words: `Program before it is placed, and not at ${programmed.join(", ")}.`,
-      },
-      changed: { ...work, programAt: work.programAt.filter((at) => !programmed.includes(at)) },
-    });
   const tested = work.testAt.filter((at) => c.refs.includes(at));
-  if (tested.length > 0)
-    out.push({
-      remedy: {
-        kind: "test-elsewhere",
-        names: tested,
-        words: `Test at another place than ${tested.join(", ")}.`,
-      },
-      changed: { ...work, testAt: work.testAt.filter((at) => !tested.includes(at)) },
-    });
-  return out;
+  return [
+    // a plate is freed by all of them together, anything else by one line
+    ...(c.kind === "plate" ? byHand(work, lines) : lines.flatMap((l) => byHand(work, [l]))),
+    ...(c.kind === "plate"
+      ? [
+          {
+            kind: "heater" as const,
+            names: [],
+            words: "Melt the second side in an oven or with hot air.",
+          },
+        ]
+      : []),
+    ...(programmed.length > 0
+      ? [
+          {
+            kind: "program-loose" as const,
+            names: programmed,
+            words: `Program before it is placed, and not at ${programmed.join(", ")}.`,
+          },
+        ]
+      : []),
+    ...(tested.length > 0
+      ? [
+          {
+            kind: "test-elsewhere" as const,
+            names: tested,
+            words: `Test at another place than ${tested.join(", ")}.`,
+          },
+        ]
+      : []),
+  ];
 }

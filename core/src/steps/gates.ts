@@ -1,18 +1,17 @@
+import { DIAGNOSIS_MIN } from "../assembly/yield.ts";
 import type { Micros } from "../money/money.ts";
 import type { Step, StepKind, Work } from "./step.ts";
 
 /** Steps at which what was done before is looked at. */
 export const isGate = (kind: StepKind): boolean => kind === "inspect" || kind === "test";
 
-/** Minutes to find what is wrong with a board that fails where nobody saw it (domain.md 7.4). */
-const DIAGNOSIS_MIN = 6;
-
 /**
  * Steps with what each gate protects: the money lost if what it looks at were found one gate later.
  *
  * λ: expected defects of a board from all that was soldered before it, those among them that an earlier gate finds too, so
- * that it is a bound from above; V: the parts and own minutes that go into a board up to the next gate. Of start boards 1 − e^(−λ) fail, each costs the minutes of finding the defect; and
- * 1 − e^(−λ(1 − r)) are lost with V in them (r: share that can be mended, domain.md 7.4).
+ * that it is a bound from above; V: the parts and own minutes that go into a board up to the next gate, as far as prices are
+ * known. Of the boards started 1 − e^(−λ) fail, each costs the minutes of finding the defect; and 1 − e^(−λ(1 − r)) are lost
+ * with V in them (r: share that can be mended, domain.md 7.4).
  */
 export function gatesOf(work: Work, steps: readonly Step[]): Step[] {
   const parts = new Map(work.parts.map((p) => [p.name, p]));
@@ -29,12 +28,9 @@ export function gatesOf(work: Work, steps: readonly Step[]): Step[] {
       (next.reduce((n, t) => n + t.minutes, 0) / Math.max(1, work.start)) * work.minuteMicros;
     const failing = 1 - Math.exp(-lambda);
     const lost = 1 - Math.exp(-lambda * (1 - work.repairable));
-    return {
-      ...s,
-      protects: Math.round(
-        work.start * (failing * DIAGNOSIS_MIN * work.minuteMicros + lost * worth),
-      ) as Micros,
-    };
+    const searched = Math.round(work.start * failing * DIAGNOSIS_MIN * work.minuteMicros) as Micros;
+    const spoilt = Math.round(work.start * lost * worth) as Micros;
+    return { ...s, protects: { searched, spoilt, all: (searched + spoilt) as Micros } };
   });
 }
 

@@ -4,8 +4,8 @@ import { gatesOf } from "./gates.ts";
 import { edgesFrom } from "./graph.ts";
 import { sayStep } from "./say.ts";
 import { rankParts } from "./school.ts";
-import { type SideFirst, sidesOf } from "./sides.ts";
-import type { Side, Step, Work, WorkOrder } from "./step.ts";
+import { type SideFirst, sideOf, sidesOf } from "./sides.ts";
+import type { Step, Work, WorkOrder } from "./step.ts";
 
 /**
  * The order of work: every rule kept, or the rules that cannot all hold named with a smallest set of parts.
@@ -19,7 +19,7 @@ import type { Side, Step, Work, WorkOrder } from "./step.ts";
  */
 export function workOrder(work: Work): WorkOrder {
   const sides = sidesOf(work);
-  const first = plain(sides.first);
+  const first = sideOf(sides.first);
   const steps = gatesOf(work, stepsOf(work, sides.web, sides.first));
   return { steps, conflicts: conflictsOf(work, sides.web, first), first };
 }
@@ -27,11 +27,8 @@ export function workOrder(work: Work): WorkOrder {
 /** Only the conflicts, for who does not need the steps. */
 export function conflictsIn(work: Work): WorkOrder["conflicts"] {
   const { first, web } = sidesOf(work);
-  return conflictsOf(work, web, plain(first));
+  return conflictsOf(work, web, sideOf(first));
 }
-
-const plain = (first: ReadonlyMap<number, SideFirst>): Map<number, Side> =>
-  new Map([...first].map(([board, f]) => [board, f.side]));
 
 /** What belongs into one step. */
 const keyOf = (a: Atom): string => `${a.phase} ${a.kind} ${a.board ?? ""} ${a.side ?? ""}`;

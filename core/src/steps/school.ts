@@ -3,7 +3,10 @@ import type { School, Work, WorkPart } from "./step.ts";
 
 /** What a school is called, and what it is for. */
 export const SCHOOL_WORDS: Readonly<Record<School, { readonly label: string; readonly why: string }>> = {
-  low: { label: "low first", why: "tall parts are not in the way; nothing wobbles when the board is turned" },
+  low: {
+    label: "low first",
+    why: "tall parts are not in the way, nothing wobbles when the board is turned; heights the library does not say are those usual for the package",
+  },
   dense: { label: "dense first", why: "the parts that go wrong most are looked at while the board is empty" },
   cheap: { label: "cheap first, dear last", why: "what is dear goes on when the rest is known to be well" },
   bill: { label: "as the bill has it", why: "line by line, the way the parts lie in the list" },

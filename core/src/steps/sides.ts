@@ -12,6 +12,10 @@ export interface Sides {
   readonly web: Web;
 }
 
+/** The sides alone. */
+export const sideOf = (first: ReadonlyMap<number, SideFirst>): Map<number, Side> =>
+  new Map([...first].map(([board, f]) => [board, f.side]));
+
 const onPaste = (work: Work, board: number, side?: Side): WorkPart[] =>
   work.parts.filter((p) => p.board === board && p.how === "paste" && (side === undefined || p.side === side));
 

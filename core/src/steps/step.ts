@@ -76,7 +76,7 @@ export interface WorkPart {
   readonly opensOnce: boolean;
   /** References it hides, on its own board. */
   readonly covers: readonly string[];
-  /** What one costs. */
+  /** What it costs, all pieces of it in a product; 0 where no price is known. */
   readonly micros: number;
   /** Own minutes of the run to place, to solder, to fit it. */
   readonly minutes: number;
@@ -146,15 +146,15 @@ export interface Step {
   readonly after: readonly number[];
   /** What is out of reach from here on. */
   readonly covers: readonly string[];
-  /** At a gate: what is lost if what it looks at were found one step later. */
-  readonly protects?: Micros;
+  /** At a gate: what is lost if what it looks at were found one gate later: boards searched for their defect, and boards spoilt. */
+  readonly protects?: { readonly searched: Micros; readonly spoilt: Micros; readonly all: Micros };
   /** Why it stands here and not earlier, and what was taken for granted. */
   readonly because: readonly string[];
 }
 
 /** A change that frees what cannot be; it was tried. */
 export interface Remedy {
-  readonly kind: "by-hand" | "program-loose" | "test-elsewhere" | "alloy" | "heater";
+  readonly kind: "by-hand" | "program-loose" | "test-elsewhere" | "heater";
   readonly names: readonly string[];
   readonly words: string;
 }

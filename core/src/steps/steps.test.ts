@@ -1,5 +1,7 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
+import { trapsOf } from "./cautions.ts";
+import { remedied } from "./conflicts.ts";
 import { figuresOf } from "./gates.ts";
 import { madePart, madeWork } from "./made-work.fixture.ts";
 import { workOrder } from "./order.ts";
@@ -112,7 +114,27 @@ test("a slow search finds an order exactly where no rules conflict, and each con
   expect(Math.min(can, cannot)).toBeGreaterThan(80);
 });
 
-test("a remedy that is proposed frees its conflict", () => {
+test("a remedy that is proposed frees its conflict when it is made, and brings no other", () => {
+  let tried = 0;
+  const key = (c: { kind: string; refs: readonly string[] }) => `${c.kind} ${[...c.refs].sort().join(" ")}`;
+  fc.assert(
+    fc.property(randomWork(7), fc.constantFrom(undefined, "plate" as const), (given, heater) => {
+      const work = heater ? { ...given, heater } : given;
+      const before = workOrder(work).conflicts;
+      for (const c of before)
+        for (const r of c.remedies) {
+          tried++;
+          const after = workOrder(remedied(work, r)).conflicts.map(key);
+          expect(after).not.toContain(key(c));
+          expect(after.filter((k) => !before.map(key).includes(k))).toEqual([]);
+        }
+    }),
+    { numRuns: 500, seed: 40 },
+  );
+  expect(tried).toBeGreaterThan(150);
+});
+
+test("conflicts in words, with what frees them", () => {
   const work = madeWork([madePart("BT1", { covers: ["J5"] }), madePart("J5", { how: "iron" })]);
   const [c] = workOrder(work).conflicts;
   expect(c).toMatchObject({
@@ -209,7 +231,7 @@ test("a gate protects what would be lost by finding it one later: worked by hand
       madePart("DS1", { how: "iron", micros: 8_000_000, fitAfter: "test" }),
     ]),
   );
-  const protects = (kind: string) => steps.find((s) => s.kind === kind)!.protects!;
+  const protects = (kind: string) => steps.find((s) => s.kind === kind)!.protects!.all;
   // 10 boards, λ 0.1: 0.951626 fail × 6 min × 0.50; 10 × (1 − e^(−0.008)) × (15 min test ÷ 10 × 0.50)
   expect(protects("inspect") / 1e6).toBeCloseTo(10 * (0.09516258 * 3 + 0.00796809 * 0.75), 4);
   // at the test: the display of 8.00 that follows, and 12 of its and the packing's minutes ÷ 10 boards
@@ -267,4 +289,16 @@ test("of two sides one of which nothing is known of, the one with fewer parts go
   ).toEqual([
     "This side first: its heaviest part for its pads has 0.0025 g/mm², the other side's 0.005 g/mm².",
   ]);
+});
+
+test("a bar that means plus is told where the same step has bars that mean the cathode, or stripes that mean minus", () => {
+  const line = (ref: string, pack: string) => ({ refs: [ref], package: pack });
+  expect(trapsOf([line("C22", "CASE-B"), line("D1", "SOD-123"), line("D2", "SOD-123")])).toEqual([
+    "The bar of C22 is plus; that of D1, D2 is the cathode.",
+  ]);
+  expect(trapsOf([line("C22", "TANT-B"), line("C3", "RADIAL-5")])).toEqual([
+    "The bar of C22 is plus; the stripe of C3 is minus.",
+  ]);
+  expect(trapsOf([line("C22", "CASE-B"), line("R1", "0603")])).toEqual([]);
+  expect(trapsOf([line("D1", "SOD-123")])).toEqual([]);
 });

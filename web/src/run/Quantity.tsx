@@ -1,7 +1,7 @@
 import { isComplete, unitOf } from "@kobbin/core";
 import { useEffect } from "react";
+import type { RulerPoint } from "../ui/chart/sweetSpots.ts";
 import { Ruler } from "../ui/Ruler.tsx";
-import type { RulerPoint } from "../ui/sweetSpots.ts";
 import { fromMicros } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
 

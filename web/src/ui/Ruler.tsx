@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from "react";
-import { isMixed, type RulerPoint, sweetSpots } from "./sweetSpots.ts";
+import { isMixed, type RulerPoint, sweetSpots } from "./chart/sweetSpots.ts";
 import { amount } from "./text/format.ts";
 
 const W = 470;

@@ -93,6 +93,16 @@ function ownHours(
             },
           ]
         : []),
+      ...(m.cleaning > 0
+        ? [
+            {
+              label: "washing",
+              micros: hours(m.cleaning),
+              note: `${Number(m.cleaning.toFixed(1))} min for ${start} started, as a part goes on after it`,
+              from: "time model",
+            },
+          ]
+        : []),
     ],
     hours(m.setup + m.kitting),
   );

@@ -1,12 +1,19 @@
 import { bothSizes } from "../../bom/chip-size.ts";
 import { counted } from "../../counted.ts";
-import { WINDOWS } from "../../heat/window.ts";
+import { ALLOY_WORDS, WINDOWS } from "../../heat/window.ts";
 import { judgeLink } from "../../meet/links.ts";
 import { microsToText, roundMoney } from "../../money/money.ts";
 import { STEP_CAUTIONS, trapsOf } from "../../steps/cautions.ts";
 import { isGate } from "../../steps/gates.ts";
 import { workOrder } from "../../steps/order.ts";
-import { type School, type Side, type StepKind, WORK_WORDS } from "../../steps/step.ts";
+import {
+  type School,
+  type Side,
+  type StepKind,
+  WORK_WORDS,
+  type Work,
+  type WorkOrder,
+} from "../../steps/step.ts";
 import { asMade } from "../document/bill/as-made.ts";
 import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -63,11 +70,22 @@ export interface StepsDocument {
   readonly conflicts: readonly { readonly refs: readonly string[]; readonly text: string }[];
 }
 
-/** The order of work of a rolled-up run, with what each step needs to be done from paper alone. */
-export function stepsDocument(given: RunDocument, r: RunResult): StepsDocument {
+/** The order of work of a run: what it was made from, the steps, and the same for paper, export and release. */
+export interface PlanOfRun {
+  readonly work: Work;
+  readonly order: WorkOrder;
+  readonly sheet: StepsDocument;
+}
+
+export function planOfRun(given: RunDocument, r: RunResult): PlanOfRun {
   const doc = asMade(given);
   const work = workOf(doc, givenOf(r, doc));
-  const { steps, conflicts } = workOrder(work);
+  const order = workOrder(work);
+  return { work, order, sheet: sheetOf(doc, r, work, order) };
+}
+
+/** The steps with what each needs to be done from paper alone. */
+function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts }: WorkOrder): StepsDocument {
   const marks = new Map(directedParts(doc, r.parts).map((d) => [d.line, d.mark ?? ""]));
   const parts = new Map(r.parts.map((p) => [p.line.id, p]));
   const lineOf = (id: string, refs: readonly string[]): StepsLine => {
@@ -103,7 +121,7 @@ export function stepsDocument(given: RunDocument, r: RunResult): StepsDocument {
         ...(board !== undefined && doc.boards.length > 1 ? { board: doc.boards[board]!.name } : {}),
         lines: of,
         ...(isGate(s.kind)
-          ? { protects: microsToText(roundMoney(protects ?? 0, doc.workshop.currency)) }
+          ? { protects: microsToText(roundMoney(protects?.all ?? 0, doc.workshop.currency)) }
           : {}),
         traps: trapsOf(lines.map((l) => ({ refs: l.refs, package: parts.get(l.line)!.line.package }))),
         how: howOf(doc, s, of, r),
@@ -113,12 +131,6 @@ export function stepsDocument(given: RunDocument, r: RunResult): StepsDocument {
     conflicts: conflicts.map(({ refs, text }) => ({ refs, text })),
   };
 }
-
-const ALLOY = {
-  lead: "tin-lead",
-  silver: "tin-silver-copper",
-  bismuth: "tin-bismuth",
-} as const;
 
 /** How a step is done well (domain.md 7.6, 7.8, 7.9); what a sheet of the material says comes first. */
 function howOf(
@@ -157,7 +169,7 @@ function heatWords(doc: RunDocument, start: number): string[] {
   const { alloy = "silver", perLoad } = doc.assembly;
   const w = WINDOWS[alloy];
   return [
-    `${ALLOY[alloy]}${doc.assembly.alloy ? "" : ", taken for granted until it is said"}: soak ${w.soakC.join(" to ")} °C for ${w.soakS.join(" to ")} s, ${w.aboveS.join(" to ")} s above ${w.liquidusC} °C, peak ${w.peakC.join(" to ")} °C on the joint. The paste’s own sheet comes first.`,
+    `${ALLOY_WORDS[alloy]}${doc.assembly.alloy ? "" : ", taken for granted until it is said"}: soak ${w.soakC.join(" to ")} °C for ${w.soakS.join(" to ")} s, ${w.aboveS.join(" to ")} s above ${w.liquidusC} °C, peak ${w.peakC.join(" to ")} °C on the joint. The paste’s own sheet comes first.`,
     `${counted(Math.ceil(start / Math.max(1, perLoad)), "load")} of up to ${perLoad}. Nothing is moved before it is below ${w.liquidusC} °C and the solder is dull.`,
     ...(doc.assembly.heater
       ? []

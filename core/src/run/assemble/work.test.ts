@@ -8,7 +8,7 @@ import { madeLine, STAND_IN } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { onSheets } from "../sheets.fixture.ts";
 import { twoSided } from "../two-sided.fixture.ts";
-import { stepsDocument } from "./steps-document.ts";
+import { planOfRun } from "./steps-document.ts";
 import { givenOf, orderOfRun, workOf } from "./work.ts";
 
 const stepsOf = (doc: RunDocument) => orderOfRun(asMade(doc), rollUp(doc));
@@ -65,6 +65,17 @@ test("a part that goes on after washing is soldered by hand, the boards are wash
     steps.findIndex((s) => s.refs.includes("C1")),
   );
   expect(rollUp(washed).minutes.cleaning).toBeCloseTo((rollUp(washed).start * 45) / 60, 9);
+  // and paid: beside the same part that only waits for the heat
+  const paid = (fitAfter: string) =>
+    rollUp({
+      ...doc,
+      workshop: { ...doc.workshop, hourlyRate: "24" },
+      library: library("OX-100N", { fitAfter }),
+    });
+  expect(paid("wash").total - paid("reflow").total).toBeCloseTo(
+    (paid("wash").minutes.cleaning / 60) * 24_000_000,
+    -1,
+  );
   // nothing is left on the bottom for paste
   expect(steps.filter((s) => s.kind === "print").map((s) => s.side)).toEqual(["top"]);
 });
@@ -79,7 +90,7 @@ test("what does not stand the heat is soldered after it where an iron reaches it
   const r = rollUp(weak(239));
   expect(stepsOf(weak(239)).steps.find((s) => s.refs.includes("C1"))!.kind).toBe("iron");
   expect(r.notes.find((n) => n.key === "by-hand-for-heat c")!.text).toBe(
-    "C1 C2 C3 C4 is soldered by hand after the heat: its body stands 239 °C, the paste's heat needs 240 °C.",
+    "C1, C2, C3, C4 are soldered by hand after the heat: the body stands 239 °C, the heat of tin-silver-copper, which is taken for granted, needs 240 °C.",
   );
   const low = weak(200);
   expect(
@@ -167,7 +178,7 @@ test("the test step says how links are set before power, by the version that is 
     variants: [{ id: "v", name: "V", overrides: {} }],
     choices: { ...boardK().choices, variant: "v" },
   };
-  const test = stepsDocument(doc, rollUp(doc)).steps.find((s) => s.kind === "test")!;
+  const test = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!;
   expect(test.how).toEqual([
     "Links are set before power: J7 1–2 (5 V to the display), J8 open.",
     "Not set yet, and nobody said how: J9.",
@@ -205,4 +216,38 @@ test("what a part costs is the mean of what is bought of it and taken from the s
     workOf(asMade(high), givenOf(rolled, asMade(high))).parts.find((p) => p.ref === ref)!.heightMm;
   expect(heightOf("C1")).toBe(9);
   expect(heightOf("R1")).toBeLessThan(1);
+});
+
+test("notes: a conflict stands at its lines, one that waits for the test too; a plate is told once; a slip is asked about", () => {
+  const doc = twoSided({ method: "stencil", heater: "oven", testAt: ["J1"] });
+  const notes = (d: RunDocument) => rollUp(d).notes.filter((n) => n.key.startsWith("order"));
+  expect(notes(doc)).toEqual([]);
+  // tested at a connector that waits for the test
+  const waits = { ...doc, choices: { steps: { school: "low" as const, afterTest: ["j"] } } };
+  expect(notes(waits)).toMatchObject([{ key: "order at-test J1", level: "error", lines: ["j"] }]);
+  const plate = notes({ ...doc, assembly: { ...doc.assembly, heater: "plate" } });
+  expect(plate).toMatchObject([{ key: "order plate C1", lines: ["c"] }]);
+  expect(plate[0]!.text).toContain("4 parts of the first are below");
+  const slip = notes({ ...doc, assembly: { ...doc.assembly, testAt: ["J1", "J11"], covers: { j: ["R2"] } } });
+  expect(slip).toMatchObject([{ key: "order-unknown J11", level: "warning" }]);
+  // of two boards with the same references the right one's line
+  const two = {
+    ...doc,
+    boards: [
+      { ...doc.boards[0]!, id: "b" },
+      { ...doc.boards[0]!, id: "b2", name: "B2" },
+    ],
+    lines: doc.lines.flatMap((l) => [
+      { ...l, board: "b" },
+      { ...l, id: `${l.id}2`, board: "b2" },
+    ]),
+    placements: doc.placements.flatMap((p) => [
+      { ...p, board: "b" },
+      { ...p, board: "b2" },
+    ]),
+    assembly: { ...doc.assembly, testAt: [], covers: { r2: ["J1"] } },
+  };
+  const [hidden] = notes(two);
+  expect(hidden!.lines!.toSorted()).toEqual(["j2", "r2"]);
+  expect(hidden!.text).toContain("of B2");
 });

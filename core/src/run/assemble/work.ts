@@ -166,7 +166,7 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
       ...fitAfterOf(doc, p, how, part?.fitAfter),
       opensOnce: part?.opensOnce ?? false,
       covers: coversOf(seen, p, ref),
-      micros: unitMicros(given, p.line.id),
+      micros: unitMicros(given, p.line.id) * p.count * share,
       minutes: run(seconds.place + seconds.solder),
       trimMinutes: isThrough ? run(p.count * p.joints * TRIM_SECONDS) : 0,
       defects: (defects.joints + defects.placing) * share,

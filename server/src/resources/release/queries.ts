@@ -21,6 +21,7 @@ export async function begunOf(tx: Tx, runId: string): Promise<string[]> {
     `select what from (
        select 1 as place, 'a purchase is written down' as what where exists (select from purchase where run_id = $1)
        union all select 2, 'an order was taken further' where exists (select from order_step where run_id = $1)
+         or exists (select from order_ask where run_id = $1)
        union all select 3, 'something came' where exists (select from receipt where run_id = $1)
        union all select 4, 'bare boards were tried' where exists (select from bare_test where run_id = $1)
        union all select 5, 'boards were begun' where exists (select from work where run_id = $1)

@@ -1,4 +1,4 @@
-import { microsToNumber, type RunResult, shortfall, unitOf } from "@kobbin/core";
+import { isComplete, microsToNumber, type RunResult, shortfall, unitOf } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
@@ -10,7 +10,11 @@ export function SecondOrder() {
   const { doc, result: r } = useRun();
   const short = shortfall(r.start, doc.goodBoards, r.yield);
   const missing = Math.max(1, Math.round(short.missing));
-  const [second, setSecond] = useState<{ readonly of: number; readonly result: RunResult }>();
+  const [second, setSecond] = useState<{
+    readonly of: number;
+    readonly result?: RunResult;
+    readonly why?: string;
+  }>();
   const isAsked = short.chance > 0;
   useEffect(() => {
     let isCurrent = true;
@@ -19,7 +23,11 @@ export function SecondOrder() {
     runWorker()
       .roll({ ...doc, goodBoards: missing })
       .then((rolled) => {
-        if (isCurrent && rolled.kind === "ok") setSecond({ of: missing, result: rolled.result });
+        if (!isCurrent) return;
+        setSecond({
+          of: missing,
+          ...(rolled.kind === "ok" ? { result: rolled.result } : { why: rolled.message }),
+        });
       });
     return () => {
       isCurrent = false;
@@ -33,6 +41,12 @@ export function SecondOrder() {
     return (
       <p className="mt-1 text-[14px] text-ink-3">What a second order would cost is being worked out …</p>
     );
+  if (!second.result)
+    return (
+      <p className="mt-1 text-[14px] text-look">
+        What a second order would cost cannot be told: {second.why}
+      </p>
+    );
   const cost = microsToNumber(second.result.total);
   const expected = short.chance * cost;
   return (
@@ -40,7 +54,7 @@ export function SecondOrder() {
       {short.chance >= 0.5 ? `${Math.round(short.chance * 10)} of 10` : `1 of ${one}`} such runs{" "}
       {one === 1 ? "end" : "ends"} short by about {fixed(Math.max(1, short.missing), 1)}. A second order for{" "}
       {count(missing, unit)} would cost {money(cost, currency)}
-      {second.result.unpriced.lines.length > 0 ? " at least" : ""} and be ready{" "}
+      {isComplete(second.result.unpriced) ? "" : " at least"} and be ready{" "}
       {dayRange(second.result.ready.p10, second.result.ready.p90)} if it went out today:{" "}
       <Sum
         title="A second order, as likely as it is"

@@ -5,9 +5,9 @@ import { CurveSays } from "../../run/CurveSays.tsx";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
+import { sweetSpots } from "../../ui/chart/sweetSpots.ts";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
-import { sweetSpots } from "../../ui/sweetSpots.ts";
 import { amount, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
 
 const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));

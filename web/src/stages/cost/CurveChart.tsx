@@ -1,7 +1,7 @@
 import type { CurvePoint } from "@kobbin/core";
 import { useEffect, useRef } from "react";
 import { pointWords } from "../../run/CurveSays.tsx";
-import { Chart, quantityScales, token } from "../../ui/quantityChart.ts";
+import { Chart, quantityScales, token } from "../../ui/chart/quantityChart.ts";
 import { amount } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 

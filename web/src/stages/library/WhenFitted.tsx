@@ -62,11 +62,11 @@ export function WhenFitted({
         }
       />
       <Pick
-        label="Closes"
+        label="What it closes"
         value={part.opensOnce ? "once" : ""}
         options={[
-          ["", "nothing, or it opens again"],
-          ["once", "what opens only once"],
+          ["", "opens again, or it closes nothing"],
+          ["once", "opens only once"],
         ]}
         disabled={disabled}
         onChange={(v) =>

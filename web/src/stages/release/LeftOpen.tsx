@@ -1,4 +1,4 @@
-import { type AtStake, worthMostIn } from "@kobbin/core";
+import { type AtStake, isComplete, worthMostIn } from "@kobbin/core";
 import { useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Tab } from "../../ui/Tab.tsx";
@@ -8,7 +8,7 @@ const MINUTES = [10, 30, 60] as const;
 
 /** What was left open comes to, and which checks are worth most in the time one has. */
 export function LeftOpen({ order }: { order: readonly AtStake[] }) {
-  const { doc } = useRun();
+  const { doc, result: r } = useRun();
   const [minutes, setMinutes] = useState<number>(MINUTES[0]);
   if (order.length === 0) return null;
   const cash = (micros: number) => money(micros / 1e6, doc.workshop.currency);
@@ -19,7 +19,8 @@ export function LeftOpen({ order }: { order: readonly AtStake[] }) {
   return (
     <section aria-label="What is left open" className="mb-5 text-[14.5px]">
       <p>
-        {count(order.length, "check")} left open, <b className="num">{cash(all)}</b> expected to be lost by it
+        {count(order.length, "check")} left open, {isComplete(r.unpriced) ? "" : "at least "}
+        <b className="num">{cash(all)}</b> to be expected as lost by not looking
         {all === 0 ? ": what they would cost is days" : ""}.
       </p>
       {all > 0 && (

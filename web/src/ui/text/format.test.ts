@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { sweetSpots } from "../sweetSpots.ts";
+import { sweetSpots } from "../chart/sweetSpots.ts";
 import {
   amount,
   count,

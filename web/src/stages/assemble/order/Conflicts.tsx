@@ -1,10 +1,9 @@
-import type { Conflict, Remedy } from "@kobbin/core";
+import type { Conflict, PlanOfRun, Remedy } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
-import type { OrderPlan } from "./orderPlan.ts";
 
 /** Rules that cannot all hold, each with the changes that were found to free it. */
-export function Conflicts({ plan }: { plan: OrderPlan }) {
+export function Conflicts({ plan }: { plan: PlanOfRun }) {
   const { conflicts } = plan.order;
   const free = useRemedy(plan);
   const { isLocked } = useRun();
@@ -40,7 +39,7 @@ export function Conflicts({ plan }: { plan: OrderPlan }) {
 }
 
 /** Makes the change a remedy stands for. */
-function useRemedy({ work }: OrderPlan): (c: Conflict, r: Remedy) => void {
+function useRemedy({ work }: PlanOfRun): (c: Conflict, r: Remedy) => void {
   const { doc, change, changeLines } = useRun();
   return (_, r) => {
     switch (r.kind) {
@@ -74,14 +73,12 @@ function useRemedy({ work }: OrderPlan): (c: Conflict, r: Remedy) => void {
         );
       case "heater":
         return change({ assembly: { heater: "oven" } } as never, "Melted in an oven");
-      case "alloy":
-        return change({ assembly: { alloy: "bismuth" } } as never, "Paste of tin-bismuth");
     }
   };
 }
 
 /** The chip that is programmed is not known: the one with the most joints, which the field then shows to be corrected. */
-const chipsOf = (work: OrderPlan["work"]): string[] => {
+const chipsOf = (work: PlanOfRun["work"]): string[] => {
   const chips = work.parts.filter((p) => /^(U|IC)\d/i.test(p.ref));
   const most = chips.reduce((a, b) => ((b?.joints ?? 0) > (a?.joints ?? 0) ? b : a), chips[0]);
   return most ? [most.ref] : [];

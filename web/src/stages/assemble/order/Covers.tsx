@@ -1,12 +1,9 @@
 import { numberKey, type RunAssembly, type RunDocument, type Step, type StepsDocument } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
+import { useSay } from "../../../ui/Toast.tsx";
+import { typedRefs } from "./typedRefs.ts";
 
 type Line = StepsDocument["steps"][number]["lines"][number];
-
-/** References as people type them: apart by blanks, commas or semicolons. */
-export const typedRefs = (text: string): string[] => [
-  ...new Set(text.split(/[\s,;]+/).filter((t) => t !== "")),
-];
 
 const ofLibrary = (doc: RunDocument, line: Line): readonly string[] =>
   line.mpn === "" ? [] : (doc.library?.find((p) => numberKey(p.mpn) === numberKey(line.mpn))?.covers ?? []);
@@ -14,11 +11,14 @@ const ofLibrary = (doc: RunDocument, line: Line): readonly string[] =>
 /** What a step's parts hide once they are on, and which of them wait for the test. */
 export function Covers({ step, lines }: { step: Step; lines: readonly Line[] }) {
   const { doc, change } = useRun();
+  const say = useSay();
   const { covers = {} } = doc.assembly;
   const later = new Set(doc.choices.steps?.afterTest ?? []);
   const said = lines.filter((l) => (covers[l.line] ?? []).length + ofLibrary(doc, l).length > 0).length;
   const keepCovers = (line: Line, text: string) => {
-    const refs = typedRefs(text);
+    const typed = typedRefs(text);
+    if ("wrong" in typed) return say(typed.wrong, { isProblem: true, hint: "It stays as it was." });
+    const { refs } = typed;
     if (refs.join(" ") === (covers[line.line] ?? []).join(" ")) return;
     const next: RunAssembly["covers"] = { ...covers, [line.line]: refs };
     change(

@@ -1,21 +1,21 @@
 import {
+  type Cells,
   type HeatJudged,
+  type HeatWindow,
   judgeHeat,
   type HeatLog as Log,
+  type PlanOfRun,
   readHeatLog,
   type Step,
   WINDOWS,
 } from "@kobbin/core";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { DropZone } from "../../../ui/DropZone.tsx";
 import { fixed } from "../../../ui/text/format.ts";
 import { HeatCurve } from "./HeatCurve.tsx";
-import type { OrderPlan } from "./orderPlan.ts";
 
-/** A log that was read and judged, or why it was not. */
-type Read =
-  | { readonly name: string; readonly log: Log; readonly judged: HeatJudged }
-  | { readonly name: string; readonly reason: string };
+/** A logger's file: its cells, or why there are none. */
+type Read = { readonly name: string } & ({ readonly cells: Cells } | { readonly reason: string });
 
 /** Nobody looks at a logger's file of more. */
 const MOST_BYTES = 20 * 1024 * 1024;
@@ -23,8 +23,20 @@ const VERDICT = { inside: "inside the window", look: "look at it", outside: "out
 const COLOUR = { inside: "text-fine", look: "text-look", outside: "text-stop" } as const;
 const LEVEL = { error: "text-stop", warning: "text-look", remark: "text-ink-2" } as const;
 
+function judged(
+  read: Read,
+  w: HeatWindow,
+  peakC: number | undefined,
+): { readonly log: Log; readonly judged: HeatJudged } | { readonly reason: string } {
+  if ("reason" in read) return read;
+  const found = judgeHeat(read.cells, w, peakC);
+  const log = readHeatLog(read.cells);
+  if ("outcome" in found) return found;
+  return typeof log === "string" ? { reason: log } : { log, judged: found };
+}
+
 /** The weakest part of a heat: what it stands is what the log is judged against. */
-export function weakestOf(work: OrderPlan["work"], step: Step): { name: string; peakC: number } | undefined {
+export function weakestOf(work: PlanOfRun["work"], step: Step): { name: string; peakC: number } | undefined {
   const there = work.parts.flatMap((p) =>
     p.how === "paste" && p.board === step.board && p.peakC !== undefined
       ? [{ name: p.name, peakC: p.peakC }]
@@ -37,10 +49,13 @@ export function weakestOf(work: OrderPlan["work"], step: Step): { name: string; 
 }
 
 /** A logger's file held against what the paste wants, with its curve drawn in the window. */
-export function HeatLog({ plan, step }: { plan: OrderPlan; step: Step }) {
+export function HeatLog({ plan, step }: { plan: PlanOfRun; step: Step }) {
   const [read, setRead] = useState<Read>();
   const w = WINDOWS[plan.sheet.alloy];
   const weakest = weakestOf(plan.work, step);
+  const peakC = weakest?.peakC;
+  // another alloy or a weaker part judges the same log anew
+  const told = useMemo(() => (read ? judged(read, w, peakC) : undefined), [read, w, peakC]);
   const take = async (files: readonly File[]) => {
     const [file] = files;
     if (!file) return;
@@ -57,11 +72,7 @@ export function HeatLog({ plan, step }: { plan: OrderPlan; step: Step }) {
       return no(
         `It holds ${tables.length === 0 ? "no table" : `${tables.length} sheets`}: save the one log as CSV.`,
       );
-    const judged = judgeHeat(first.cells, w, weakest?.peakC);
-    const log = readHeatLog(first.cells);
-    if ("outcome" in judged || typeof log === "string")
-      return no("outcome" in judged ? judged.reason : String(log));
-    setRead({ name: file.name, log, judged });
+    setRead({ name: file.name, cells: first.cells });
   };
   return (
     <section aria-label="Temperature log" className="mb-2 border-y border-rule py-2">
@@ -74,29 +85,31 @@ export function HeatLog({ plan, step }: { plan: OrderPlan; step: Step }) {
         isCompact
         says="Drop the logger’s file here, or "
         onFiles={(files) => {
-          Promise.resolve(files).then(take, (e: Error) => setRead({ name: "", reason: e.message }));
+          Promise.resolve(files)
+            .then(take)
+            .catch((e: Error) => setRead({ name: "The file", reason: `It could not be read: ${e.message}` }));
         }}
       />
-      {read && "reason" in read && (
+      {read && told && "reason" in told && (
         <p role="status" className="text-stop">
-          {read.name}: {read.reason}
+          {read.name}: {told.reason}
         </p>
       )}
-      {read && "judged" in read && (
+      {read && told && "judged" in told && (
         <>
-          <p role="status" className={`font-bold ${COLOUR[read.judged.verdict]}`}>
-            {read.name}: {VERDICT[read.judged.verdict]}
+          <p role="status" className={`font-bold ${COLOUR[told.judged.verdict]}`}>
+            {read.name}: {VERDICT[told.judged.verdict]}
           </p>
-          <HeatCurve log={read.log} window={w} limitC={weakest?.peakC} />
+          <HeatCurve log={told.log} window={w} limitC={weakest?.peakC} />
           <ul className="text-[14px]">
-            {read.judged.probes.map((p) => (
+            {told.judged.probes.map((p) => (
               <li key={p.name}>
                 <b>{p.name}</b>: peak <span className="num">{fixed(p.peakC, 1)} °C</span> at{" "}
                 <span className="num">{fixed(p.peakAtS, 0)} s</span>,{" "}
                 <span className="num">{fixed(p.secondsAboveLiquidus, 0)} s</span> above {w.liquidusC} °C
               </li>
             ))}
-            {read.judged.findings.map((f) => (
+            {told.judged.findings.map((f) => (
               <li key={`${f.tag} ${f.probe ?? ""} ${f.text}`} className={LEVEL[f.level]}>
                 {f.text}
               </li>

@@ -1,7 +1,8 @@
-import type { RunAssembly } from "@kobbin/core";
+import { ALLOY_WORDS, ALLOYS, type RunAssembly } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { typedRefs } from "./Covers.tsx";
+import { useSay } from "../../../ui/Toast.tsx";
+import { typedRefs } from "./typedRefs.ts";
 
 const HEATERS = [
   ["", "not said"],
@@ -9,11 +10,9 @@ const HEATERS = [
   ["oven", "oven"],
   ["air", "hot air"],
 ] as const;
-const ALLOYS = [
-  ["", "not said: tin-silver-copper"],
-  ["silver", "tin-silver-copper"],
-  ["lead", "tin-lead"],
-  ["bismuth", "tin-bismuth"],
+const PASTES = [
+  ["", `not said: ${ALLOY_WORDS.silver}`],
+  ...ALLOYS.map((a) => [a, ALLOY_WORDS[a]] as const),
 ] as const;
 const PLACES = [
   ["programAt", "Programmed at"],
@@ -24,11 +23,15 @@ const PLACES = [
 /** What the order is made from beside the parts: what melts, which paste, where it is programmed and tested. */
 export function MadeFrom() {
   const { doc, change, isLocked } = useRun();
+  const say = useSay();
   const { assembly } = doc;
   const pick = (key: "heater" | "alloy", value: string, label: string) =>
     change({ assembly: { [key]: value === "" ? null : value } } as never, `${label}: ${value || "not said"}`);
   const keep = (key: "programAt" | "programLoose" | "testAt", label: string, text: string) => {
-    const refs = typedRefs(text);
+    const typed = typedRefs(text);
+    if ("wrong" in typed)
+      return say(`${label}: ${typed.wrong}`, { isProblem: true, hint: "It stays as it was." });
+    const { refs } = typed;
     if (refs.join(" ") !== ((assembly[key] as RunAssembly["testAt"]) ?? []).join(" "))
       change({ assembly: { [key]: refs } } as never, `${label}: ${refs.join(", ") || "nothing"}`);
   };
@@ -49,7 +52,7 @@ export function MadeFrom() {
           <Pick
             label="Alloy of the paste"
             value={assembly.alloy ?? ""}
-            options={ALLOYS}
+            options={PASTES}
             disabled={isLocked}
             onChange={(v) => pick("alloy", v, "Alloy of the paste")}
           />

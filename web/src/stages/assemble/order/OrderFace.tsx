@@ -1,4 +1,13 @@
-import { isGate, SCHOOL_WORDS, type School, unitOf } from "@kobbin/core";
+import {
+  isComplete,
+  isGate,
+  type PlanOfRun,
+  planOfRun,
+  SCHOOL_WORDS,
+  type School,
+  type Step,
+  unitOf,
+} from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { useKeys } from "../../../ui/keys.ts";
@@ -7,7 +16,7 @@ import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import { amount, count, money } from "../../../ui/text/format.ts";
 import { Conflicts } from "./Conflicts.tsx";
 import { MadeFrom } from "./MadeFrom.tsx";
-import { minutesWords, type OrderPlan, planOf, schoolsOf } from "./orderPlan.ts";
+import { minutesWords, schoolsOf } from "./orderPlan.ts";
 import { StepCard } from "./StepCard.tsx";
 import { Strip } from "./Strip.tsx";
 import { Traveller } from "./Traveller.tsx";
@@ -16,7 +25,7 @@ import { TrayMap } from "./TrayMap.tsx";
 /** The order of work: solved from the routes, the board, the bill and what is known of the parts; chosen within what is allowed. */
 export function OrderFace() {
   const { doc, result } = useRun();
-  const plan = useMemo(() => planOf(doc, result), [doc, result]);
+  const plan = useMemo(() => planOfRun(doc, result), [doc, result]);
   const [params, set] = useParam();
   const { steps } = plan.order;
   const asked = Number(params.get("step") ?? 1);
@@ -50,7 +59,7 @@ export function OrderFace() {
 }
 
 /** How much there is, which school, and what to take along. */
-function Head({ plan }: { plan: OrderPlan }) {
+function Head({ plan }: { plan: PlanOfRun }) {
   const { doc, result: r } = useRun();
   const [printed, setPrinted] = useState<"traveller" | "tray">();
   const { sheet, order } = plan;
@@ -92,8 +101,9 @@ function Head({ plan }: { plan: OrderPlan }) {
 }
 
 /** Orders within what is allowed, each with how often another bag is opened and what money stands for defects that follow. */
-function Schools({ plan: { work, sheet } }: { plan: OrderPlan }) {
-  const { doc, change, isLocked } = useRun();
+function Schools({ plan: { work, sheet } }: { plan: PlanOfRun }) {
+  const { doc, result, change, isLocked } = useRun();
+  const isPriced = isComplete(result.unpriced);
   const schools = useMemo(() => schoolsOf(work), [work]);
   const { steps } = doc.choices;
   const pick = (school: School) => {
@@ -102,56 +112,62 @@ function Schools({ plan: { work, sheet } }: { plan: OrderPlan }) {
   };
   const isOn = (school: School) => work.school === school && !steps?.own;
   return (
-    <table aria-label="In which order" className="mb-4 text-[14px] max-md:hidden">
-      <thead>
-        <tr>
-          <td />
-          {schools.map(({ school }) => (
-            <th key={school} scope="col" className="pr-5 pb-1 text-left font-normal">
-              <button
-                type="button"
-                aria-pressed={isOn(school)}
-                disabled={isLocked}
-                title={SCHOOL_WORDS[school].why}
-                onClick={() => pick(school)}
-                className={`border-b-2 pb-[2px] whitespace-nowrap ${
-                  isOn(school) ? "border-metal font-bold" : "border-transparent text-ink-2 hover:text-ink"
-                }`}
-              >
-                {SCHOOL_WORDS[school].label}
-              </button>
+    <>
+      <table aria-label="In which order" className="mb-1 text-[14px] max-md:hidden">
+        <thead>
+          <tr>
+            <td />
+            {schools.map(({ school }) => (
+              <th key={school} scope="col" className="pr-5 pb-1 text-left font-normal">
+                <button
+                  type="button"
+                  aria-pressed={isOn(school)}
+                  disabled={isLocked}
+                  onClick={() => pick(school)}
+                  className={`border-b-2 pb-[2px] whitespace-nowrap ${
+                    isOn(school) ? "border-metal font-bold" : "border-transparent text-ink-2 hover:text-ink"
+                  }`}
+                >
+                  {SCHOOL_WORDS[school].label}
+                </button>
+              </th>
+            ))}
+            {steps?.own && (
+              <th scope="col" className="pb-1 text-left">
+                <span className="border-b-2 border-metal pb-[2px]">your own</span>
+              </th>
+            )}
+          </tr>
+        </thead>
+        <tbody className="text-[13px] text-ink-2">
+          <tr>
+            <th scope="row" className="pr-5 text-left font-normal">
+              bags opened
             </th>
-          ))}
-          {steps?.own && (
-            <th scope="col" className="pb-1 text-left">
-              <span className="border-b-2 border-metal pb-[2px]">your own</span>
+            {schools.map(({ school, figures }) => (
+              <td key={school} className="num">
+                {figures.bags}
+              </td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row" className="pr-5 text-left font-normal">
+              at risk, {sheet.currency}
             </th>
-          )}
-        </tr>
-      </thead>
-      <tbody className="text-[13px] text-ink-2">
-        <tr>
-          <th scope="row" className="pr-5 text-left font-normal">
-            bags opened
-          </th>
-          {schools.map(({ school, figures }) => (
-            <td key={school} className="num">
-              {figures.bags}
-            </td>
-          ))}
-        </tr>
-        <tr>
-          <th scope="row" className="pr-5 text-left font-normal">
-            at risk, {sheet.currency}
-          </th>
-          {schools.map(({ school, figures }) => (
-            <td key={school} className="num">
-              {amount(figures.atRisk / 1e6, sheet.currency)}
-            </td>
-          ))}
-        </tr>
-      </tbody>
-    </table>
+            {schools.map(({ school, figures }) => (
+              <td key={school} className="num">
+                {amount(figures.atRisk / 1e6, sheet.currency)}
+              </td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <p className="mb-4 text-[13.5px] text-ink-2 max-md:hidden">
+        {SCHOOL_WORDS[work.school].label}: {SCHOOL_WORDS[work.school].why}. At risk: what each part costs ×
+        the chance that what is put on after it spoils the board
+        {isPriced ? "" : ", as far as prices are known"}.
+      </p>
+    </>
   );
 }
 
@@ -161,7 +177,7 @@ function List({
   chosen,
   onChoose,
 }: {
-  plan: OrderPlan;
+  plan: PlanOfRun;
   chosen: number;
   onChoose: (n: number) => void;
 }) {
@@ -202,11 +218,11 @@ function List({
 
 /** What is in a step, short. */
 function toldOf(
-  s: OrderPlan["sheet"]["steps"][number],
-  protects: number | undefined,
+  s: PlanOfRun["sheet"]["steps"][number],
+  protects: Step["protects"],
   currency: string,
 ): string {
-  if (protects !== undefined) return `keeps up to ${money(protects / 1e6, currency)}`;
+  if (protects !== undefined) return `keeps up to ${money(protects.all / 1e6, currency)}`;
   if (s.kind === "seal")
     return s.lines
       .map((l) => l.value)

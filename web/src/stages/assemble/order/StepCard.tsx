@@ -1,11 +1,12 @@
-import { isGate, type Step, type StepsDocument } from "@kobbin/core";
+import { isComplete, isGate, type PlanOfRun, type Step, type StepsDocument } from "@kobbin/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
+import { Sum } from "../../../ui/Sum.tsx";
 import { count, money } from "../../../ui/text/format.ts";
 import { Covers } from "./Covers.tsx";
 import { HeatLog } from "./HeatLog.tsx";
-import { minutesWords, movedLine, type OrderPlan } from "./orderPlan.ts";
+import { minutesWords, movedLine } from "./orderPlan.ts";
 import { StepPicture } from "./StepPicture.tsx";
 import { trayOf } from "./TrayMap.tsx";
 
@@ -13,7 +14,7 @@ type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
 
 /** One step, as who does it needs it: the parts lit on the board, each with its size, its mark and where it lies; what to mind. */
-export function StepCard({ plan, step, row }: { plan: OrderPlan; step: Step; row: Row }) {
+export function StepCard({ plan, step, row }: { plan: PlanOfRun; step: Step; row: Row }) {
   const [line, setLine] = useState<string>();
   const refs = row.lines.find((l) => l.line === line)?.refs ?? row.refs;
   const directed = new Set(row.lines.filter((l) => l.mark !== undefined).flatMap((l) => l.refs));
@@ -27,7 +28,9 @@ export function StepCard({ plan, step, row }: { plan: OrderPlan; step: Step; row
         {row.side ? `, ${row.side}` : ""}
         {row.board ? `, ${row.board}` : ""}
       </h2>
-      <p className="mb-2 text-[14px] text-ink-2">{aboutStep(step, row, plan)}</p>
+      <p className="mb-2 text-[14px] text-ink-2">
+        <About step={step} row={row} plan={plan} />
+      </p>
       {row.refs.length > 0 && (
         <div className="sticky top-[-12px] z-10 bg-sheet pb-1">
           <StepPicture step={step} shown={new Set(refs)} directed={directed} />
@@ -56,22 +59,47 @@ export function StepCard({ plan, step, row }: { plan: OrderPlan; step: Step; row
   );
 }
 
-/** What a step comes to: pieces, minutes, what it protects and whether that pays. */
-function aboutStep(step: Step, row: Row, { sheet, work }: OrderPlan): string {
+/** What a step comes to: pieces and minutes; at a gate what it protects, and whether that pays. */
+function About({ step, row, plan: { sheet, work } }: { step: Step; row: Row; plan: PlanOfRun }) {
+  const { result } = useRun();
   const pieces = row.lines.reduce((n, l) => n + l.pieces, 0);
   const words = [
     ...(row.refs.length > 0 && pieces > 0
-      ? [`${count(pieces, "piece")} a board of ${row.lines.length} kinds`]
+      ? [`${count(pieces, "piece")} a board of ${count(row.lines.length, "kind")}`]
       : []),
     `${minutesWords(step.minutes)} for ${sheet.start}`,
-  ];
-  if (!isGate(step.kind) || step.protects === undefined) return `${words.join(", ")}.`;
-  const cost = (step.minutes * work.minuteMicros) / 1e6;
-  const keeps = step.protects / 1e6;
-  const own = `${money(cost, sheet.currency)} of own time`;
-  return `${words.join(", ")}. It keeps up to ${money(keeps, sheet.currency)} that would be lost by finding the same one step later; it costs ${own}${
-    keeps < cost ? ", more than it keeps: as far as the figures go it does not pay." : "."
-  }`;
+  ].join(", ");
+  if (!isGate(step.kind) || !step.protects) return <>{words}.</>;
+  const cash = (micros: number) => money(micros / 1e6, sheet.currency);
+  const cost = step.minutes * work.minuteMicros;
+  const { searched, spoilt, all } = step.protects;
+  return (
+    <>
+      {words}. It keeps up to{" "}
+      <Sum
+        title="What this gate keeps"
+        result={cash(all)}
+        formula="what is lost if the same is found one gate later"
+        terms={[
+          {
+            label: "boards that fail are searched for their defect",
+            value: cash(searched),
+            from: "defect model, 6 min a board; as if no earlier gate had found any",
+          },
+          {
+            label: "boards that cannot be mended, with what went in meanwhile",
+            value: cash(spoilt),
+            from: "parts and own time up to the next gate",
+          },
+        ]}
+      >
+        {cash(all)}
+      </Sum>
+      {isComplete(result.unpriced) ? "" : ", as far as prices are known,"} that would be lost by finding the
+      same one gate later; it costs {cash(cost)} of own time
+      {all < cost ? ", more than it keeps: as far as the figures go it does not pay." : "."}
+    </>
+  );
 }
 
 /** The lines of a step in the order in which they are taken; each can be moved within what is allowed. */
@@ -82,7 +110,7 @@ function Lines({
   pointed,
   onPoint,
 }: {
-  plan: OrderPlan;
+  plan: PlanOfRun;
   step: Step;
   lines: readonly Line[];
   pointed: string | undefined;

@@ -1,5 +1,4 @@
-import { isGate, WORK_WORDS } from "@kobbin/core";
-import type { OrderPlan } from "./orderPlan.ts";
+import { isGate, type PlanOfRun, WORK_WORDS } from "@kobbin/core";
 import { type Lane, minutesWords, stripOf } from "./orderPlan.ts";
 
 const LANES: Readonly<Record<Lane, string>> = {
@@ -18,7 +17,7 @@ export function Strip({
   chosen,
   onChoose,
 }: {
-  plan: OrderPlan;
+  plan: PlanOfRun;
   chosen: number;
   onChoose: (n: number) => void;
 }) {

@@ -1,8 +1,9 @@
-import { isGate, type Step, unitOf } from "@kobbin/core";
-import { useEffect, useMemo, useRef } from "react";
+import { isGate, type PlanOfRun, type Step, unitOf } from "@kobbin/core";
+import { useMemo } from "react";
 import { useRun } from "../../../run/runState.ts";
+import { usePrinted } from "../../../ui/printed.ts";
 import { money } from "../../../ui/text/format.ts";
-import { minutesWords, type OrderPlan } from "./orderPlan.ts";
+import { minutesWords } from "./orderPlan.ts";
 import { boardOfStep, drawnParts, sideOfStep } from "./StepPicture.tsx";
 
 /** Width of a step's drawing; of one with many parts, so that their names can be read. */
@@ -11,18 +12,10 @@ const WIDE_MANY = 380;
 const MANY = 12;
 
 /** The order of work on paper: a sheet to tick, in black and white; it prints itself and goes. */
-export function Traveller({ plan, onDone }: { plan: OrderPlan; onDone: () => void }) {
+export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => void }) {
   const { doc } = useRun();
   const { sheet, order } = plan;
-  const paper = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const at = paper.current;
-    if (!at) return;
-    at.dataset.printing = "";
-    window.print();
-    delete at.dataset.printing;
-    onDone();
-  }, [onDone]);
+  const paper = usePrinted(onDone);
   const unit = unitOf(doc);
   return (
     <section ref={paper} aria-label="Traveller" className="hidden text-[11px] leading-snug print:block">
@@ -96,7 +89,7 @@ export function Traveller({ plan, onDone }: { plan: OrderPlan; onDone: () => voi
 }
 
 /** The board in lines: what was on before is thin, what is put on now is filled and named, directions are marked. */
-function Drawing({ step, row }: { step: Step; row: OrderPlan["sheet"]["steps"][number] }) {
+function Drawing({ step, row }: { step: Step; row: PlanOfRun["sheet"]["steps"][number] }) {
   const { doc } = useRun();
   const board = boardOfStep(doc, step);
   const side = sideOfStep(doc, step);

@@ -1,7 +1,6 @@
-import type { StepsDocument } from "@kobbin/core";
-import { useEffect, useRef } from "react";
+import type { PlanOfRun, StepsDocument } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
-import type { OrderPlan } from "./orderPlan.ts";
+import { usePrinted } from "../../../ui/printed.ts";
 
 /** A field of the tray: what lies in it, in the order in which it is taken. */
 export interface TrayField {
@@ -22,17 +21,9 @@ export function trayOf(sheet: StepsDocument): TrayField[] {
 const [FIELD_MM, HIGH_MM] = [30, 24];
 
 /** The tray on paper, one to one: a field for each line, filled for a load; it prints itself and goes. */
-export function TrayMap({ plan: { sheet }, onDone }: { plan: OrderPlan; onDone: () => void }) {
+export function TrayMap({ plan: { sheet }, onDone }: { plan: PlanOfRun; onDone: () => void }) {
   const { doc } = useRun();
-  const paper = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const at = paper.current;
-    if (!at) return;
-    at.dataset.printing = "";
-    window.print();
-    delete at.dataset.printing;
-    onDone();
-  }, [onDone]);
+  const paper = usePrinted(onDone);
   const load = Math.min(sheet.start, doc.assembly.method === "stencil" ? doc.assembly.perLoad : 1);
   return (
     <section

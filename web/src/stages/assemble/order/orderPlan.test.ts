@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { type Work, type WorkPart, workOrder } from "@kobbin/core";
-import { typedRefs } from "./Covers.tsx";
 import { minutesWords, movedLine, stripOf } from "./orderPlan.ts";
+import { typedRefs } from "./typedRefs.ts";
 
 const part = (ref: string, more: Partial<WorkPart> = {}): WorkPart => ({
   name: ref,
@@ -76,5 +76,7 @@ test("minutes and references as people write them", () => {
     "1 h 17 min",
     "4 h 48 min",
   ]);
-  expect(typedRefs(" J5, TP1;TP1\tU2 ")).toEqual(["J5", "TP1", "U2"]);
+  expect(typedRefs(" J5, TP1;TP3-TP5 ")).toEqual({ refs: ["J5", "TP1", "TP3", "TP4", "TP5"] });
+  expect(typedRefs("")).toEqual({ refs: [] });
+  expect(typedRefs("J5, 7 up")).toEqual({ wrong: expect.stringContaining("does not read as a reference") });
 });

@@ -1,35 +1,15 @@
 import {
-  asMade,
   figuresOf,
-  givenOf,
   type OrderFigures,
-  type RunDocument,
-  type RunResult,
+  type PlanOfRun,
   SCHOOLS,
   type School,
   type Step,
   type StepKind,
-  type StepsDocument,
-  stepsDocument,
   type Work,
-  type WorkOrder,
   whyNotBefore,
-  workOf,
   workOrder,
 } from "@kobbin/core";
-
-/** The order of work of a run as the page has it: what it was made from, the steps, and the same as a document to print. */
-export interface OrderPlan {
-  readonly work: Work;
-  readonly order: WorkOrder;
-  readonly sheet: StepsDocument;
-}
-
-export function planOf(doc: RunDocument, r: RunResult): OrderPlan {
-  const made = asMade(doc);
-  const work = workOf(made, givenOf(r, made));
-  return { work, order: workOrder(work), sheet: stepsDocument(doc, r) };
-}
 
 /** What each school would make of it. */
 export function schoolsOf(work: Work): { readonly school: School; readonly figures: OrderFigures }[] {
@@ -86,7 +66,7 @@ export function stripOf(steps: readonly Step[]): {
 
 /** What comes of moving a line one place up or down within its step: the lines in their new order, or why it cannot be. */
 export function movedLine(
-  { work, order }: Pick<OrderPlan, "work" | "order">,
+  { work, order }: Pick<PlanOfRun, "work" | "order">,
   step: Step,
   line: string,
   by: -1 | 1,

@@ -1,6 +1,7 @@
 import type { LinkStanding } from "@kobbin/core";
 import { useRef } from "react";
 import { useRun } from "../../../run/runState.ts";
+import { printAlone } from "../../../ui/printed.ts";
 import { useBoardView } from "../useBoardView.ts";
 
 const WIDE = 420;
@@ -22,12 +23,6 @@ export function SettingCard({ links }: { links: readonly LinkStanding[] }) {
     })
     .join("");
   const card = useRef<HTMLElement>(null);
-  const print = () => {
-    const sheet = card.current!;
-    sheet.dataset.printing = "";
-    window.print();
-    delete sheet.dataset.printing;
-  };
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant);
   return (
     <section
@@ -40,7 +35,11 @@ export function SettingCard({ links }: { links: readonly LinkStanding[] }) {
           {doc.product} {doc.revision}
           {variant ? `, ${variant.name}` : ""}: how it is set
         </h3>
-        <button type="button" className="quiet-link no-print ml-auto text-[14px]" onClick={print}>
+        <button
+          type="button"
+          className="quiet-link no-print ml-auto text-[14px]"
+          onClick={() => printAlone(card.current!)}
+        >
           print the setting card
         </button>
       </div>
