@@ -414,7 +414,7 @@ export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
 // the order of work
 export { whyNotBefore } from "./steps/conflicts.ts";
-export { figuresOf, isGate, type OrderFigures } from "./steps/gates.ts";
+export { figuresOf, gateCost, isGate, type OrderFigures } from "./steps/gates.ts";
 export { conflictsIn, workOrder } from "./steps/order.ts";
 export { SCHOOL_WORDS } from "./steps/school.ts";
 export {

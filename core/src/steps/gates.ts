@@ -62,3 +62,9 @@ export function figuresOf(work: Work, steps: readonly Step[]): OrderFigures {
   }
   return { bags, atRisk: Math.round(work.start * atRisk) as Micros };
 }
+
+/** What a gate costs: its own minutes, without those to mend what it finds, which have to be spent wherever it is found. */
+export const gateCost = (work: Work, step: Pick<Step, "kind" | "minutes">): Micros =>
+  Math.round(
+    (step.minutes - (step.kind === "inspect" ? (work.minutes.mend ?? 0) : 0)) * work.minuteMicros,
+  ) as Micros;

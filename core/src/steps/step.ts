@@ -114,6 +114,8 @@ export interface Work {
     readonly depanel?: number;
     readonly clean?: number;
     readonly inspect?: number;
+    /** Of those to look over, the ones to mend what is found: they are no cost of looking. */
+    readonly mend?: number;
     readonly test?: number;
     readonly seal?: number;
   };

@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import fc from "fast-check";
 import { trapsOf } from "./cautions.ts";
 import { remedied } from "./conflicts.ts";
-import { figuresOf } from "./gates.ts";
+import { figuresOf, gateCost } from "./gates.ts";
 import { madePart, madeWork } from "./made-work.fixture.ts";
 import { workOrder } from "./order.ts";
 import { brokenRules, canBeDone } from "./slow.fixture.ts";
@@ -236,6 +236,13 @@ test("a gate protects what would be lost by finding it one later: worked by hand
   expect(protects("inspect") / 1e6).toBeCloseTo(10 * (0.09516258 * 3 + 0.00796809 * 0.75), 4);
   // at the test: the display of 8.00 that follows, and 12 of its and the packing's minutes ÷ 10 boards
   expect(protects("test") / 1e6).toBeCloseTo(10 * (0.09516258 * 3 + 0.00796809 * (8 + 1.2 * 0.5)), 4);
+});
+
+test("what a gate costs is its looking, not the mending of what it finds", () => {
+  const work = madeWork([madePart("R1")], { minutes: { kit: 5, inspect: 12, mend: 9, test: 15 } });
+  const cost = (kind: string) => gateCost(work, workOrder(work).steps.find((s) => s.kind === kind)!);
+  // 3 and 15 minutes at 0.50
+  expect([cost("inspect"), cost("test")]).toEqual([1_500_000, 7_500_000]);
 });
 
 test("schools differ in what they say they differ in, and keep what must be", () => {

@@ -46,6 +46,8 @@ test("Board K by foil: what is on paste, then what goes through the board, low s
   expect(place.because[0]).toMatch(/^Taken to be on the top, as no place is known: /);
   expect(steps.find((s) => s.kind === "iron")!.because.join(" ")).not.toContain("Taken to be on the top");
   expect(place.refs.at(-1)).toBe("U1");
+  const { minutes: parts } = planOfRun(boardK(), rollUp(boardK())).work;
+  expect(parts.mend).toBeCloseTo(31 * rollUp(boardK()).yield.reworkMin, 9);
   const minutes = (kind: string) => steps.find((s) => s.kind === kind)!.minutes;
   // EX 7.2, 31 boards: print 60 s and 35 min of setting up; place 182 s; four a load 90 s; 86 s through the board, 10 joints × 2 s of it cutting
   expect(minutes("print")).toBeCloseTo(35 + 31, 9);

@@ -67,7 +67,8 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
   const work = here.flatMap((p) => partsOf(seen, p));
   const { assembly } = doc;
   const { boards, left } = boardsOf(doc, given, work, k);
-  const inspect = k * start * (time.inspect / 60 + (assembly.method === "house" ? 0 : quality.reworkMin));
+  const mend = k * start * (assembly.method === "house" ? 0 : quality.reworkMin);
+  const inspect = (k * start * time.inspect) / 60 + mend;
   const loose = here.filter((p) => p.line.refs.length === 0).map((p) => p.line.id);
   return {
     boards,
@@ -89,7 +90,7 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
       kit: minutes.kitting + left,
       ...(minutes.parting > 0 ? { depanel: minutes.parting } : {}),
       ...(isWashed(doc, parts) ? { clean: minutes.cleaning } : {}),
-      ...(inspect > 0 ? { inspect } : {}),
+      ...(inspect > 0 ? { inspect, mend } : {}),
       ...(assembly.testMinutes > 0 ? { test: k * start * assembly.testMinutes } : {}),
       ...(assembly.packMinutes > 0 || loose.length > 0 ? { seal: k * start * assembly.packMinutes } : {}),
     },

@@ -1,4 +1,4 @@
-import { isComplete, isGate, type PlanOfRun, type Step, type StepsDocument } from "@kobbin/core";
+import { gateCost, isComplete, isGate, type PlanOfRun, type Step, type StepsDocument } from "@kobbin/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
@@ -71,7 +71,7 @@ function About({ step, row, plan: { sheet, work } }: { step: Step; row: Row; pla
   ].join(", ");
   if (!isGate(step.kind) || !step.protects) return <>{words}.</>;
   const cash = (micros: number) => money(micros / 1e6, sheet.currency);
-  const cost = step.minutes * work.minuteMicros;
+  const cost = gateCost(work, step);
   const { searched, spoilt, all } = step.protects;
   return (
     <>
@@ -96,7 +96,7 @@ function About({ step, row, plan: { sheet, work } }: { step: Step; row: Row; pla
         {cash(all)}
       </Sum>
       {isComplete(result.unpriced) ? "" : ", as far as prices are known,"} that would be lost by finding the
-      same one gate later; it costs {cash(cost)} of own time
+      same one gate later; {step.kind === "inspect" ? "looking costs" : "it costs"} {cash(cost)} of own time
       {all < cost ? ", more than it keeps: as far as the figures go it does not pay." : "."}
     </>
   );
