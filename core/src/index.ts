@@ -2,6 +2,7 @@
 
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { betaInterval } from "./assembly/beta.ts";
+export type { Method } from "./assembly/method.ts";
 export { shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
 // who solders: losses, time, defects
@@ -238,15 +239,14 @@ export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
+export type { Route, WayChange } from "./run/assemble/route.ts";
 export {
   type Crossing,
   crossingsOf,
   type HardPart,
   hardestParts,
-  type Route,
   type RouteCurve,
   routesOf,
-  wayChosen,
 } from "./run/assemble/routes.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
@@ -331,6 +331,7 @@ export type { RunNeed } from "./run/document/run-need.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
+export { isForPaste, isMixed } from "./run/document/ways.ts";
 export { assemblyHouse } from "./run/document/who-places.ts";
 export { type Advice, adviceOn, type Reason } from "./run/fab/advice.ts";
 export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab/fab-picks.ts";
@@ -340,6 +341,7 @@ export { carriedWork, firstChoices } from "./run/first-choices.ts";
 export type { ActualRun, ActualTerm } from "./run/ledger/actual.ts";
 export { leftOffPaste, type OffPaste } from "./run/needs/off-paste.ts";
 export { lotsOf } from "./run/needs/usage.ts";
+export { placedWords } from "./run/orders/assembly-house.ts";
 export { isComplete, saysUnpriced } from "./run/orders/complete.ts";
 export type { BoardOrder } from "./run/orders/order-boards.ts";
 export { sheetWords } from "./run/orders/order-boards.ts";

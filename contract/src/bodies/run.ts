@@ -1,10 +1,12 @@
 import {
   CHOICE_FIELDS,
+  type Method,
   ORDER_KEY,
   ORDER_STATES,
   type OrderOfSteps,
   type PanelChoice,
   type QuoteBasis,
+  type RunAssembly,
   type RunChoices,
   shapes,
 } from "@kobbin/core";
@@ -66,6 +68,8 @@ const ASSEMBLY = {
   pressMm: shaped<readonly [number, number]>(CHOICE_FIELDS.assembly.pressMm.shape).nullable(),
   foil: text(60),
   consumables: money,
+  sides: shaped<RunAssembly["sides"] & object>(CHOICE_FIELDS.assembly.sides.shape).nullable(),
+  ways: mapOf<Method>(shapes.oneOf("iron", "stencil", "house"), 5000, shapes.UUID).nullable(),
   handParts: choice(["here", "house"]),
   reworkReserve: number(0, 100),
   alloy: choice(["lead", "silver", "bismuth"]).nullable(),

@@ -6,6 +6,8 @@ export interface PastRun {
   readonly name: string;
   readonly closedOn: string;
   readonly method: Method;
+  /** Its parts went several ways: it tells nothing of any of them alone. */
+  readonly isMixed?: boolean;
   readonly good: number;
   readonly scrapped: number;
   /** Own minutes as written down, and as the model had them for as many boards. Both 0 where none were written down. */

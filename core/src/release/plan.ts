@@ -2,7 +2,6 @@ import { angleOf, turnedParts, turnedWords, turnFor } from "../assembly/turns.ts
 import { bothSizes } from "../bom/chip-size.ts";
 import { numberKey } from "../bom/number.ts";
 import { compareRefs } from "../bom/refs.ts";
-import type { House } from "../fab/house.ts";
 import { microsToText } from "../money/money.ts";
 import { planOfRun } from "../run/assemble/steps-document.ts";
 import { asMade } from "../run/document/bill/as-made.ts";
@@ -10,7 +9,7 @@ import { boardOf, Places, unitOf } from "../run/document/boards.ts";
 import { directedParts } from "../run/document/directions.ts";
 import type { RunDocument, RunLine } from "../run/document/document.ts";
 import type { LinePart } from "../run/document/parts.ts";
-import { assemblyHouse } from "../run/document/who-places.ts";
+import { byMachine, isForPaste, isMixed } from "../run/document/ways.ts";
 import { invoicesOf } from "../run/orders/invoice.ts";
 import type { RunResult } from "../run/stage/result.ts";
 import { fabSheet } from "./fab-sheet.ts";
@@ -23,7 +22,7 @@ export function planPackage(given: RunDocument, r: RunResult): PackagePlan {
   const doc = asMade(given);
   const { sheet: steps } = planOfRun(given, r);
   return {
-    tables: [partsTable(doc, r), placesTable(doc, r.assembly?.house), ...basketTables(doc, r)],
+    tables: [partsTable(doc, r), placesTable(doc, r), ...basketTables(doc, r)],
     sheets: [...fabSheet(doc, r), ...assemblySheet(doc, r), ...travellerSheet(doc, steps)],
     documents: [{ path: PACKAGE_FILES.steps.at, value: steps }],
   };
@@ -60,7 +59,7 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
       l.valueText,
       bothSizes(l.package),
       ...madeBy(l),
-      l.mount === "hand" ? "by hand" : "by machine",
+      mountedWords(doc, r, l),
       ...(doc.boards.length > 1 ? [boardOf(doc, l)?.name ?? ""] : []),
     ]);
   return {
@@ -82,16 +81,28 @@ function partsTable(doc: RunDocument, r: RunResult): PlannedTable {
   };
 }
 
-/** @param house that places them: packages lie turned as it expects */
-function placesTable(doc: RunDocument, house: House | undefined): PlannedTable {
+const BY_WAY = { house: "by machine", stencil: "on paste, here", iron: "by hand" } as const;
+
+/** Who mounts a line: as the bill has it, or, where parts go several ways, by the way of each. */
+function mountedWords(doc: RunDocument, r: RunResult, l: RunLine): string {
+  const ways = isMixed(doc) ? r.parts.filter((p) => p.line.id === l.id) : [];
+  if (ways.length === 0) return l.mount === "hand" ? "by hand" : "by machine";
+  if (ways.length === 1) return BY_WAY[ways[0]!.method];
+  return ways.map((p) => `${p.line.refs.join(" ")} ${BY_WAY[p.method]}`).join("; ");
+}
+
+/** Where a machine puts what it puts on; packages lie turned as the house that places them expects. */
+function placesTable(doc: RunDocument, r: RunResult): PlannedTable {
+  const house = r.assembly?.house;
+  const isPlaced = byMachine(doc, r.parts);
   const places = new Places(doc);
   const order = new Map(doc.boards.map((b, i) => [b, i]));
   const rows = doc.lines
-    .filter((l) => !l.dnp && l.mount === "machine")
+    .filter((l) => !l.dnp)
     .flatMap((l) => {
       const board = boardOf(doc, l) ?? doc.boards[0];
       return l.refs.flatMap((ref) => {
-        const p = places.of(l, ref);
+        const p = isPlaced(l, ref) ? places.of(l, ref) : undefined;
         return p ? [{ l, p, board, rank: board ? order.get(board)! : 0 }] : [];
       });
     })
@@ -214,7 +225,7 @@ function sheetRows(doc: RunDocument, r: RunResult): [string, string][] {
 }
 
 function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
-  const house = assemblyHouse(doc);
+  const house = r.assembly?.house;
   if (!house) return [];
   const byHand = r.parts.filter((p) => p.method !== "house" && p.kind !== "loose");
   const onSheet = r.orders.some((o) => o.sheet);
@@ -243,7 +254,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
                   ],
                 ] satisfies [string, string][])
               : []),
-            ["Sides to place", String(r.sides.ofDesigns)],
+            ["Sides to place", String(r.sides.house.ofDesigns)],
             ...sheetRows(doc, r),
             ["Placement file", onSheet ? sheetPlaces(doc) : PACKAGE_FILES.placed.at],
             ["Angles", "degrees counter-clockwise, seen from the top, as in the layout; bottom not mirrored"],
@@ -256,6 +267,7 @@ function assemblySheet(doc: RunDocument, r: RunResult): PlannedSheet[] {
       ],
       tables: assemblyTables(doc, r, byHand),
       notes: [
+        ...(byHand.some(isForPaste) ? ["No paste on the pads of what is left to us."] : []),
         "No substitution without written approval.",
         "Check the polarity of every diode, IC and polarised capacitor against its data sheet.",
       ],

@@ -1,7 +1,8 @@
 import { microsToText, roundMoney } from "../money/money.ts";
 import { isGate } from "../steps/gates.ts";
 import type { Step } from "../steps/step.ts";
-import { hardestParts, type Route, routesOf } from "./assemble/routes.ts";
+import type { Route } from "./assemble/route.ts";
+import { hardestParts, routesOf } from "./assemble/routes.ts";
 import { orderOfRun } from "./assemble/work.ts";
 import { type BreakEven, breakEvens } from "./break-even.ts";
 import { asMade } from "./document/bill/as-made.ts";

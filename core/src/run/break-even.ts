@@ -1,4 +1,4 @@
-import type { Route } from "./assemble/routes.ts";
+import type { Route } from "./assemble/route.ts";
 import { curvePoint, type PointCaches } from "./curve.ts";
 import type { RunDocument } from "./document/document.ts";
 

@@ -1,9 +1,10 @@
 import { expect, test } from "@jest/globals";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import type { OptionKey } from "../fab/options.ts";
-import { wayChosen } from "./assemble/routes.ts";
+import { routesOf } from "./assemble/routes.ts";
 import { boardK } from "./board-k.fixture.ts";
 import type { RunAssembly, RunDocument } from "./document/document.ts";
+import { layChange } from "./document/lay-change.ts";
 import { withHouse } from "./fab/fab-effects.ts";
 import { rollUp } from "./roll-up.ts";
 import { onSheets } from "./sheets.fixture.ts";
@@ -17,7 +18,8 @@ const assembled = (doc: RunDocument, more: Partial<RunAssembly>): RunDocument =>
 });
 /** How each alternative is chosen, as the page does it. A list that is forgotten here does not compile. */
 const CHOSEN: Readonly<Record<Lists, (doc: RunDocument, value: string) => RunDocument>> = {
-  methods: (doc, value) => (value === "stencil-other" ? doc : assembled(doc, wayChosen(value))),
+  methods: (doc, value) =>
+    layChange(doc, { assembly: routesOf(doc, rollUp(doc)).find((r) => r.key === value)!.change }),
   confidence: (doc, value) => ({ ...doc, confidence: Number(value) }),
   foils: (doc, value) => {
     const { foil: _, ...rest } = doc.assembly;

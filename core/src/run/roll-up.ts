@@ -1,3 +1,4 @@
+import type { Method } from "../assembly/method.ts";
 import { ownRecord } from "../assembly/prior.ts";
 import { type BoardTime, boardTime, OVEN_CHECK_MIN, setupMinutes, WASH_SECONDS } from "../assembly/time.ts";
 import {
@@ -19,7 +20,8 @@ import { boardsPerProduct } from "./document/boards.ts";
 import type { RunDocument } from "./document/document.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./document/parts.ts";
 import { type RunRecord, tallyOf } from "./document/record.ts";
-import { pasteSides } from "./document/sides.ts";
+import { runSides } from "./document/sides.ts";
+import { goingWays, isMixed } from "./document/ways.ts";
 import { type ActualRun, actualOf, asPlanned, countsOf } from "./ledger/actual.ts";
 import { needsOf } from "./needs/needs.ts";
 import { usesOf } from "./needs/usage.ts";
@@ -31,6 +33,7 @@ import { ordersOf } from "./orders/order-boards.ts";
 import { onSheets, panelOf, partingMinutes, startedOf } from "./sheet/panel.ts";
 import { leftoverOf } from "./source/parts-cost.ts";
 import { checksOf } from "./stage/checks.ts";
+import { mendMinutes } from "./stage/mending.ts";
 import type { Minutes } from "./stage/minutes.ts";
 import { minutesFor } from "./stage/own-hours.ts";
 import { type Branches, readyBy } from "./stage/ready.ts";
@@ -119,6 +122,7 @@ export function rollUp(
     orders: w.orders,
     guests: w.guests,
     sides: w.sides,
+    goes: w.goes,
     ...(w.plan ? { assembly: w.plan } : {}),
     time: w.time,
     ownMinutes: w.minutes.total,
@@ -133,7 +137,7 @@ export function rollUp(
     unpriced: unpricedOf(
       doc,
       uncovered.map((l) => nameOfLine(doc, w.parts, l.line)),
-      w.plan,
+      w,
     ),
     notes,
     blockers: notes.filter((n) => n.level === "error" && !n.acceptedBecause),
@@ -167,12 +171,12 @@ function beforeBoards(doc: RunDocument, cache: BasketCache, scope: RollUpWith["s
   const needs = needsOf(doc, parts, offersOf(doc), start);
   const baskets = basketsFor(doc, needs, cache, scope !== "the best" || !!doc.choices.basket?.length);
   const basket = chosenBasket(doc, needs, baskets, cache);
-  const sides = pasteSides(doc, parts);
+  const sides = runSides(doc, parts);
   const time = onSheets(
-    boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.perProduct),
+    boardTime(parts, doc.assembly.perLoad, boardsPerProduct(doc), sides.own.perProduct),
     doc,
     panel,
-    sides,
+    sides.own,
   );
   const invoiced = invoicedParts(doc, basket);
   return {
@@ -199,8 +203,11 @@ function workOut(
   const checks = house && options ? checksOf(doc, house, options) : [];
   const { own: orders, guests } =
     house && options ? ordersOf(doc, house, options, start) : { own: [], guests: [] };
-  const plan = assemblyPlan(doc, parts, orders, needs, basket, start, sides);
-  const minutes = ownMinutes(doc, parts, time, quality, start, sides.ofDesigns);
+  const goes = goingWays(doc, parts);
+  const plan = !goes.has("house")
+    ? undefined
+    : assemblyPlan(doc, parts, orders, needs, basket, start, sides.house);
+  const minutes = ownMinutes(doc, parts, goes, time, quality, start, sides.own.ofDesigns);
   const w = {
     doc,
     parts,
@@ -215,6 +222,7 @@ function workOut(
     orders,
     guests,
     sides,
+    goes,
     plan,
     time,
     minutes,
@@ -225,10 +233,11 @@ function workOut(
 /** The quality the model expects, or, where boards of the product were built in the same way, what both say together. */
 function qualityOf(doc: RunDocument, parts: readonly LinePart[]): YieldEstimate {
   const model = estimateYield(parts);
-  const record = ownRecord(
-    model.final,
-    (doc.past ?? []).filter((p) => p.method === doc.assembly.method),
-  );
+  // of a run whose parts go several ways no other one tells anything, nor does it of others
+  const like = isMixed(doc)
+    ? []
+    : (doc.past ?? []).filter((p) => p.method === doc.assembly.method && !p.isMixed);
+  const record = ownRecord(model.final, like);
   return record ? { ...model, final: record.a / (record.a + record.b), record } : model;
 }
 
@@ -305,6 +314,7 @@ function chosenBasket(
 function ownMinutes(
   doc: RunDocument,
   parts: readonly LinePart[],
+  goes: ReadonlySet<Method>,
   time: BoardTime,
   quality: YieldEstimate,
   start: number,
@@ -312,13 +322,14 @@ function ownMinutes(
 ): Minutes {
   // as the shop's record has it where it has one
   const k = quality.record?.timeFactor ?? 1;
-  const isOven = doc.assembly.method === "stencil" && doc.assembly.heater === "oven";
-  const setup =
-    k *
-    (setupMinutes(doc.assembly.method, Math.max(1, doc.boards.length), sides) +
-      (isOven ? OVEN_CHECK_MIN : 0));
+  const isOven = goes.has("stencil") && doc.assembly.heater === "oven";
+  const designs = Math.max(1, doc.boards.length);
+  // an iron beside paste or after a house is set up with those
+  const setUp = [...goes].filter((m) => m !== "iron" || goes.size === 1);
+  const ways = setUp.reduce((n, m) => n + setupMinutes(m, designs, sides), 0);
+  const setup = k * (ways + (isOven ? OVEN_CHECK_MIN : 0));
   const kitting = k * 0.75 * parts.length;
-  const perBoard = k * (time.total / 60 + (doc.assembly.method === "house" ? 0 : quality.reworkMin));
+  const perBoard = k * (time.total / 60 + mendMinutes(doc, parts, quality));
   const testing = k * start * (doc.assembly.testMinutes + doc.assembly.packMinutes);
   const parting = k * partingMinutes(doc, start);
   const cleaning = isWashed(doc, parts) ? (k * start * boardsPerProduct(doc) * WASH_SECONDS) / 60 : 0;

@@ -23,6 +23,8 @@ export interface ChoiceField {
   readonly isWhole?: true;
 }
 
+const METHOD = oneOf("iron", "stencil", "house");
+
 /** A decision out of a house's list, called as the table of them has it. */
 const option = <K extends OptionKey>(key: K): { readonly [P in K]: ChoiceField } =>
   ({ [key]: { shape: text(60), words: OPTION_WORDS[key].word } }) as { readonly [P in K]: ChoiceField };
@@ -52,7 +54,7 @@ export const CHOICE_FIELDS = {
     pieces: { shape: whole(0, 1_000_000), words: "boards ordered at least" },
   },
   assembly: {
-    method: { shape: oneOf("iron", "stencil", "house"), words: "soldered" },
+    method: { shape: METHOD, words: "soldered" },
     house: { shape: text(60), words: "house" },
     perLoad: { shape: whole(1, 100), words: "boards a load" },
     stencilPrice: { shape: money, words: "stencil price" },
@@ -70,6 +72,12 @@ export const CHOICE_FIELDS = {
     },
     foil: { shape: text(60), words: "foil used again" },
     consumables: { shape: money, words: "consumables" },
+    sides: {
+      shape: mapOf(METHOD, 2, /^(top|bottom)$/),
+      words: "sides that go another way",
+      isWhole: true,
+    },
+    ways: { shape: mapOf(METHOD, 5000), words: "lines that go another way" },
     handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },
     reworkReserve: { shape: number(0, 100), words: "reserve for rework, %" },
     alloy: { shape: oneOf("lead", "silver", "bismuth"), words: "alloy of the paste" },

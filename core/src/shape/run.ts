@@ -66,6 +66,7 @@ export const quoteBasisShape: DataShape = fields({
   options: optionsShape,
   revision: text(40),
   handParts: maybe(oneOf("here", "house")),
+  placed: maybe(text(200)),
   sheet: maybe(text(200)),
 });
 
@@ -154,6 +155,7 @@ const part = fields({
 
 const outcome = {
   method: oneOf("iron", "stencil", "house"),
+  isMixed: maybe(flag),
   good: whole(0, 1e6),
   scrapped: whole(0, 1e6),
   minutes: number(0, 1e7),

@@ -1,7 +1,7 @@
 import { counted } from "../counted.ts";
-import { type Web, webOf } from "./atoms.ts";
+import { pastedSides, type Web, webOf } from "./atoms.ts";
 import { type Edge, edgesFrom, pathBetween } from "./graph.ts";
-import { sideOf, sidesOf } from "./sides.ts";
+import { onPaste, sideOf, sidesOf } from "./sides.ts";
 import {
   type Conflict,
   loadOf,
@@ -28,6 +28,7 @@ function bareConflicts(work: Work, web: Web, first: ReadonlyMap<number, Side>): 
     ...itself(work),
     ...falling(work, first),
     ...onPlate(work, first),
+    ...besideGiven(work),
     ...tooHot(work),
     ...given(work),
     ...rings(work, web),
@@ -76,6 +77,60 @@ const onPlate = (work: Work, first: ReadonlyMap<number, Side>): Bare[] =>
           parts: below,
         };
       });
+
+/**
+ * Own paste on a board that comes from a house with parts on it: no foil lies on a side that carries parts, a plate does not
+ * heat a board that stands on them, and what is too heavy for its pads falls in the second heat.
+ */
+const besideGiven = (work: Work): Bare[] =>
+  work.boards.flatMap((b, board): Bare[] => {
+    const there = work.given.filter((g) => g.board === board && g.side !== undefined);
+    const of = work.boards.length > 1 ? ` of ${b.name}` : "";
+    return pastedSides(work, board, "top").flatMap((side): Bare[] => {
+      const parts = onPaste(work, board, side);
+      const refs = parts.map((p) => p.name);
+      const same = there.filter((g) => g.side === side);
+      const below = there.filter((g) => g.side !== side);
+      return [
+        ...(same.length > 0
+          ? [
+              {
+                kind: "printed-over" as const,
+                refs,
+                text: `The ${side}${of} comes from the house with ${counted(same.length, "part")} on it: no foil lies flat there, so paste for ${someOf(refs)} cannot be printed.`,
+                parts,
+              },
+            ]
+          : []),
+        ...(below.length > 0 && work.heater === "plate"
+          ? [
+              {
+                kind: "plate" as const,
+                refs,
+                text: `A hot plate heats boards that lie flat: ${counted(below.length, "part")} of the house ${below.length === 1 ? "is" : "are"} below while the ${side}${of} melts.`,
+                parts,
+              },
+            ]
+          : []),
+        ...below.flatMap((g): Bare[] => {
+          const load = loadOf(g);
+          return load === undefined || load <= MOST_BELOW
+            ? []
+            : [
+                {
+                  kind: "falls",
+                  refs: [g.name],
+                  text: `${g.name}, which the house puts on, hangs below while the ${side}${of} melts: ${grams(load)} g on each mm² of wetted area, ${MOST_BELOW} hold by a trade rule.`,
+                  parts,
+                },
+              ];
+        }),
+      ];
+    });
+  });
+
+const someOf = (names: readonly string[]): string =>
+  names.length > 6 ? `${names.slice(0, 5).join(", ")} and ${names.length - 5} more` : names.join(", ");
 
 /** Parts that do not stand the heat and cannot be soldered otherwise. */
 const tooHot = (work: Work): Bare[] =>
@@ -243,13 +298,17 @@ function byHand(work: Work, lines: readonly string[]): Remedy[] {
   return [{ kind: "by-hand", names, words: `Solder ${many} by hand, after the heat.` }];
 }
 
+/** Whether a whole side is in conflict: with a plate, or with what a house puts on. */
+const isOfSide = (work: Work, c: Bare): boolean =>
+  c.kind === "plate" || c.kind === "printed-over" || work.given.some((g) => c.refs.includes(g.name));
+
 function candidates(work: Work, c: Bare): Remedy[] {
   const lines = [...new Set(c.parts.map((p) => p.line))];
   const programmed = work.programAt.filter((at) => c.refs.includes(at));
   const tested = work.testAt.filter((at) => c.refs.includes(at));
   return [
-    // a plate is freed by all of them together, anything else by one line
-    ...(c.kind === "plate" ? byHand(work, lines) : lines.flatMap((l) => byHand(work, [l]))),
+    // a side is freed by all of its parts together, anything else by one line
+    ...(isOfSide(work, c) ? byHand(work, lines) : lines.flatMap((l) => byHand(work, [l]))),
     ...(c.kind === "plate"
       ? [
           {

@@ -16,7 +16,8 @@ export interface Sides {
 export const sideOf = (first: ReadonlyMap<number, SideFirst>): Map<number, Side> =>
   new Map([...first].map(([board, f]) => [board, f.side]));
 
-const onPaste = (work: Work, board: number, side?: Side): WorkPart[] =>
+/** Parts of a board, or of one of its sides, that go on paste here. */
+export const onPaste = (work: Work, board: number, side?: Side): WorkPart[] =>
   work.parts.filter((p) => p.board === board && p.how === "paste" && (side === undefined || p.side === side));
 
 /** Greatest known load of a side, g/mm²; undefined where none is known. */

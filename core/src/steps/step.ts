@@ -88,6 +88,11 @@ export interface WorkPart {
   readonly yMm?: number;
 }
 
+/** A part a house puts on; where its side is not known, nothing is judged by it. */
+export interface GivenPart
+  extends Pick<WorkPart, "name" | "ref" | "board" | "covers">,
+    Partial<Pick<WorkPart, "side" | "massMg" | "wettedMm2">> {}
+
 /** A board of the work. */
 export interface WorkBoard {
   readonly name: string;
@@ -103,7 +108,7 @@ export interface Work {
   readonly boards: readonly WorkBoard[];
   readonly parts: readonly WorkPart[];
   /** Parts a house puts on: they are there before anything here begins. */
-  readonly given: readonly Pick<WorkPart, "name" | "ref" | "board" | "covers">[];
+  readonly given: readonly GivenPart[];
   readonly programAt: readonly string[];
   readonly testAt: readonly string[];
   /** Programmed loose, before they are placed. */
@@ -163,7 +168,7 @@ export interface Remedy {
 
 /** Rules that cannot all hold. */
 export interface Conflict {
-  readonly kind: RuleKey | "falls" | "too-hot" | "given-covers" | "plate" | "itself";
+  readonly kind: RuleKey | "falls" | "too-hot" | "given-covers" | "printed-over" | "plate" | "itself";
   readonly refs: readonly string[];
   readonly text: string;
   readonly remedies: readonly Remedy[];

@@ -5,6 +5,7 @@ import {
   type FabRequest,
   fabRequest,
   isComplete,
+  isMixed,
   lotsOf,
   measureBoard,
   measureToKeep,
@@ -133,6 +134,7 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
   return {
     outcome: {
       method: document.assembly.method,
+      ...(isMixed(document) ? { isMixed: true } : {}),
       good: tally.good,
       scrapped: tally.scrapped,
       minutes: tally.minutes,

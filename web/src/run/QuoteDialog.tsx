@@ -1,4 +1,4 @@
-import { panelOf, sheetWords } from "@kobbin/core";
+import { panelOf, placedWords, sheetWords } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { saveQuote } from "../resources/run.ts";
 import { Button } from "../ui/Button.tsx";
@@ -31,10 +31,17 @@ export function QuoteDialog({
     ]),
   ];
   const hand = doc.assembly.handParts ?? "here";
+  const placed = placedWords(doc, result.parts);
   const sheet = panelOf(doc);
   const basis =
     kind === "assembly"
-      ? { boards: result.start, options: {}, revision: doc.revision, handParts: hand }
+      ? {
+          boards: result.start,
+          options: {},
+          revision: doc.revision,
+          handParts: hand,
+          ...(placed === undefined ? {} : { placed }),
+        }
       : result.house?.id === houseId && result.options && result.orders.length > 0
         ? {
             boards: result.orders.reduce((n, o) => n + o.quote.pieces, 0),

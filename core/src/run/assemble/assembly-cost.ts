@@ -1,3 +1,4 @@
+import type { Method } from "../../assembly/method.ts";
 import { type OwnRecord, recordWords } from "../../assembly/prior.ts";
 import { branch, type CostNode, leaf } from "../../costing/tree.ts";
 import { counted } from "../../counted.ts";
@@ -12,9 +13,13 @@ import { stencils, stencilWords } from "../stencil/foil-cost.ts";
 /** Paste, flux and cleaning, as set in Assemble. */
 export const ownConsumables = (doc: RunDocument): Micros => toMicros(doc.assembly.consumables);
 
+/** Whether own paste and flux are used up: something for paste is soldered here. What a house leaves to the iron takes none. */
+export const usesOwn = (goes: ReadonlySet<Method>): boolean => goes.has("stencil") || goes.has("iron");
+
 /**
- * Own hours, and either the house with the ways there and back, or stencils and what is used up.
- * @param sides that get paste
+ * Own hours, the house with the ways there and back where one places, stencils and what is used up where boards are pasted
+ * or soldered here.
+ * @param sides that get paste here
  */
 export function assemblyNode(
   doc: RunDocument,
@@ -22,37 +27,38 @@ export function assemblyNode(
   m: Minutes,
   start: number,
   sides: PasteSides,
+  goes: ReadonlySet<Method>,
   plan: AssemblyPlan | undefined,
   record?: OwnRecord,
 ): CostNode {
   const own = ownHours(doc, parts, m, start, record);
-  if (plan) return branch("assembly", "Assembly", [...houseLeaves(doc, plan), own]);
-  const stencil =
-    doc.assembly.method === "stencil"
-      ? [
-          leaf(
-            "stencil",
-            "stencil",
-            [
-              {
-                label: "stencil",
-                micros: stencils(doc, sides),
-                note: stencilWords(doc, sides),
-              },
-            ],
-            stencils(doc, sides),
-          ),
-        ]
-      : [];
+  const stencil = goes.has("stencil")
+    ? [
+        leaf(
+          "stencil",
+          "stencil",
+          [
+            {
+              label: "stencil",
+              micros: stencils(doc, sides),
+              note: stencilWords(doc, sides),
+            },
+          ],
+          stencils(doc, sides),
+        ),
+      ]
+    : [];
+  const used = leaf(
+    "consumables",
+    "paste, flux, cleaning",
+    [{ label: "consumables", micros: ownConsumables(doc), note: "set in Assemble" }],
+    ownConsumables(doc),
+  );
   return branch("assembly", "Assembly", [
+    ...(plan ? houseLeaves(doc, plan) : []),
     own,
     ...stencil,
-    leaf(
-      "consumables",
-      "paste, flux, cleaning",
-      [{ label: "consumables", micros: ownConsumables(doc), note: "set in Assemble" }],
-      ownConsumables(doc),
-    ),
+    ...(usesOwn(goes) ? [used] : []),
   ]);
 }
 
@@ -78,7 +84,7 @@ function ownHours(
       {
         label: "kitting",
         micros: hours(m.kitting),
-        note: `${counted(parts.length, "line")} × 0.75 min${record ? ` × ${record.timeFactor.toFixed(2)}` : ""}`,
+        note: `${kitWords(parts)} × 0.75 min${record ? ` × ${record.timeFactor.toFixed(2)}` : ""}`,
         from: "time model",
       },
       ...(m.perBoard > 0
@@ -106,6 +112,14 @@ function ownHours(
     ],
     hours(m.setup + m.kitting),
   );
+}
+
+/** A line whose parts go several ways is laid out once for each. */
+function kitWords(parts: readonly LinePart[]): string {
+  const lines = new Set(parts.map((p) => p.line.id)).size;
+  return lines === parts.length
+    ? counted(lines, "line")
+    : `${parts.length} lots of ${counted(lines, "line")}, as they go several ways,`;
 }
 
 function houseLeaves(doc: RunDocument, plan: AssemblyPlan): CostNode[] {

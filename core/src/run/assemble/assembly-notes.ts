@@ -2,31 +2,27 @@ import { turnedParts, turnedWords } from "../../assembly/turns.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import { type LinePart, rateOf } from "../document/parts.ts";
-import type { PasteSides } from "../document/sides.ts";
+import { isMixed } from "../document/ways.ts";
 import { quotationNotes } from "../fab/quotation-notes.ts";
 import type { AssemblyPlan } from "../orders/assembly-house.ts";
 import { APART_MM, fitsBeside, foilOrder } from "../orders/foil-order.ts";
+import type { Worked } from "../stage/stage.ts";
 
 /** What is to be said of who solders what. */
-export function assemblyNotes(
-  doc: RunDocument,
-  parts: readonly LinePart[],
-  sides: PasteSides,
-  plan: AssemblyPlan | undefined,
-  add: Add,
-): void {
-  const { method } = doc.assembly;
+export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, add: Add): void {
+  const sides = all.own;
   const onBoard = parts.filter((p) => p.kind !== "loose");
-  if (method === "iron") ironNotes(onBoard, add);
+  const pastesHere = goes.has("stencil");
+  if (goes.has("iron")) ironNotes(isMixed(doc) ? onBoard.filter((p) => p.method === "iron") : onBoard, add);
   if (
-    method === "stencil" &&
+    pastesHere &&
     doc.boards.some((b) => (b.measure.paste.top?.count ?? 0) + (b.measure.paste.bottom?.count ?? 0) === 0) &&
     onBoard.some((p) => p.method === "stencil")
   )
     add("assemble", "paste-missing", "error", "There is no paste layer, so no stencil can be cut.", {
       do: "Export the paste layer, or solder by iron.",
     });
-  if (method === "stencil" && sides.both.length > 0)
+  if (pastesHere && sides.both.length > 0)
     add(
       "assemble",
       "bottom-parts",
@@ -36,8 +32,7 @@ export function assemblyNotes(
         ? {}
         : { do: "Say what melts the paste: an oven or hot air for the second side; or give it to a house." },
     );
-  const order =
-    method === "stencil" && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
+  const order = pastesHere && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
   for (const p of order?.tooLarge ?? [])
     add(
       "assemble",
@@ -47,7 +42,7 @@ export function assemblyNotes(
       { do: "Take another house for the foil, a smaller sheet, or single boards." },
     );
   const press = doc.assembly.pressMm;
-  for (const p of method === "stencil" && !doc.assembly.foil ? sides.patterns : [])
+  for (const p of pastesHere && !doc.assembly.foil ? sides.patterns : [])
     if (press && p.widthMm !== undefined && !fitsBeside(p, 1, press))
       add(
         "assemble",
@@ -56,12 +51,12 @@ export function assemblyNotes(
         `Your press holds foils of ${press.join(" × ")} mm: ${p.name}, ${p.widthMm} × ${p.heightMm} mm with ${APART_MM} mm around it, does not go in.`,
         { do: "Print it by hand with the foil taped down, or make smaller sheets." },
       );
-  if (method === "house" && doc.placements.length === 0)
+  if (goes.has("house") && doc.placements.length === 0)
     add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
       do: "Drop the placement file.",
     });
   if (plan) planNotes(doc, plan, add);
-  else if (method === "house")
+  else if (goes.has("house"))
     add(
       "assemble",
       "assembly-house-missing",
@@ -71,7 +66,7 @@ export function assemblyNotes(
         do: "Solder here, or add a house with prices for assembly.",
       },
     );
-  for (const c of cautionsFor(doc, onBoard)) add("assemble", c.key, "remark", c.text);
+  for (const c of cautionsFor(onBoard, pastesHere)) add("assemble", c.key, "remark", c.text);
 }
 
 /** What an iron does not reach. */
@@ -94,7 +89,7 @@ function ironNotes(onBoard: readonly LinePart[], add: Add): void {
 }
 
 /** Calm sentences at the step they concern; they defer to local rules (domain.md 10). */
-function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: string; text: string }[] {
+function cautionsFor(parts: readonly LinePart[], pastesHere: boolean): { key: string; text: string }[] {
   const out: { key: string; text: string }[] = [];
   const own = parts.some((p) => p.method !== "house");
   if (!own) return out;
@@ -104,10 +99,9 @@ function cautionsFor(doc: RunDocument, parts: readonly LinePart[]): { key: strin
   });
   out.push({
     key: "safety-heat",
-    text:
-      doc.assembly.method === "stencil"
-        ? "Iron, plate and boards burn skin and start fires: heat-proof surface, never unattended, an extinguisher within reach. A cooking appliance used for soldering never holds food again; a home-made heater needs earth, fuse, thermal cut-out and a competent check."
-        : "Iron and boards burn skin and start fires: heat-proof surface, never unattended.",
+    text: pastesHere
+      ? "Iron, plate and boards burn skin and start fires: heat-proof surface, never unattended, an extinguisher within reach. A cooking appliance used for soldering never holds food again; a home-made heater needs earth, fuse, thermal cut-out and a competent check."
+      : "Iron and boards burn skin and start fires: heat-proof surface, never unattended.",
   });
   out.push({
     key: "safety-static",

@@ -1,4 +1,5 @@
 import type { RunDocument } from "../document/document.ts";
+import { mendMinutes } from "../stage/mending.ts";
 import type { RunResult } from "../stage/result.ts";
 
 /** A step of own work: minutes for one board where it is done board by board, and for the run. */
@@ -11,7 +12,7 @@ export interface WorkRow {
 /** The steps of a run's own work as they are counted; their minutes for the run add up to its own minutes. */
 export function ownWork(
   doc: RunDocument,
-  r: Pick<RunResult, "time" | "minutes" | "yield" | "start" | "sides">,
+  r: Pick<RunResult, "parts" | "time" | "minutes" | "yield" | "start" | "sides">,
 ): WorkRow[] {
   const k = r.yield.record?.timeFactor ?? 1;
   const { time, minutes, start } = r;
@@ -22,12 +23,12 @@ export function ownWork(
   return [
     ...once("set up", minutes.setup),
     ...once("lay out the parts", minutes.kitting),
-    ...each(r.sides.both.length > 0 ? "print the paste, two sides" : "print the paste", time.print / 60),
+    ...each(r.sides.own.both.length > 0 ? "print the paste, two sides" : "print the paste", time.print / 60),
     ...each("place the parts", time.place / 60),
     ...each(`melt, ${time.perLoad} boards a load`, time.reflow / 60),
     ...each("solder by iron", time.solder / 60),
     ...each("look over", time.inspect / 60),
-    ...each("find and mend defects", doc.assembly.method === "house" ? 0 : r.yield.reworkMin),
+    ...each("find and mend defects", mendMinutes(doc, r.parts, r.yield)),
     ...once("wash", minutes.cleaning),
     ...once("take boards off their sheets", minutes.parting),
     ...each("test", testMinutes),

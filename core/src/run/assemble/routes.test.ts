@@ -1,11 +1,12 @@
 import { expect, test } from "@jest/globals";
 import { boardK } from "../board-k.fixture.ts";
 import { togetherOf } from "../curve.ts";
+import { layChange } from "../document/lay-change.ts";
 import { FULL } from "../full-house.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { ownWork } from "./own-work.ts";
-import { crossingsOf, hardestParts, routesOf, wayChosen } from "./routes.ts";
+import { crossingsOf, hardestParts, routesOf } from "./routes.ts";
 
 const doc = boardK();
 
@@ -43,9 +44,10 @@ test("a plate is no way for parts on both sides; an oven is, and its profile is 
     ["stencil-oven", false, ""],
     ["stencil-other", true, ""],
   ]);
-  const oven = rollUp({ ...two, assembly: { ...two.assembly, ...wayChosen("stencil-oven") } });
+  const as = (key: string) => rollUp(layChange(two, { assembly: routes.find((x) => x.key === key)!.change }));
+  const oven = as("stencil-oven");
   expect(oven.minutes.setup - r.minutes.setup).toBe(15);
-  const plate = rollUp({ ...two, assembly: { ...two.assembly, ...wayChosen("stencil") } });
+  const plate = as("stencil");
   expect(plate.blockers.map((n) => n.key.split(" ").slice(0, 2).join(" "))).toContain("order plate");
 });
 
@@ -138,7 +140,7 @@ test("what is said of several curves holds where it holds for any of them", () =
 test("own work names paste on two sides only where there are two", () => {
   const label = (both: string[]) => {
     const r = rollUp(doc);
-    return ownWork(doc, { ...r, sides: { ...r.sides, both } } as never).find((row) =>
+    return ownWork(doc, { ...r, sides: { ...r.sides, own: { ...r.sides.own, both } } } as never).find((row) =>
       row.label.startsWith("print"),
     )?.label;
   };

@@ -1,65 +1,72 @@
 import type { Method } from "../../assembly/method.ts";
 import { type CountedPart, defectsOf } from "../../assembly/yield.ts";
 import type { RunAssembly, RunDocument } from "../document/document.ts";
+import { layChange } from "../document/lay-change.ts";
 import type { LinePart } from "../document/parts.ts";
+import { isMixed } from "../document/ways.ts";
 import type { RunResult } from "../stage/result.ts";
+import type { Route, WayChange } from "./route.ts";
+import { splitRoutes } from "./split-routes.ts";
 
-/** One way of getting a run's boards soldered, whole. */
-export interface Route {
-  /** iron, stencil (on a plate), stencil-oven, stencil-other, or house:<id>, with :all where it solders what goes through too. */
-  readonly key: string;
-  readonly label: string;
-  readonly assembly: RunAssembly;
-  readonly isOwn: boolean;
-  /** Why it cannot be. */
-  readonly cannot?: string;
-}
+type Base = Pick<RunResult, "parts" | "assembly" | "sides">;
+type Plain = Omit<Route, "assembly">;
 
-/** The ways there are for this run: by iron, by foil and plate, at each house that assembles, with hand parts here or there. */
-export function routesOf(doc: RunDocument, base: Pick<RunResult, "parts" | "assembly" | "sides">): Route[] {
+/**
+ * The ways there are for this run: by iron, by foil and plate or oven, at each house that assembles, with hand parts here or
+ * there; one side at a house, or only what is fine or hidden; and as it is chosen part by part, where that is like none.
+ */
+export function routesOf(doc: RunDocument, base: Base): Route[] {
   const { assembly } = doc;
   const hasHandParts = base.parts.some(
     (p) => p.kind !== "loose" && (p.kind === "through" || p.line.mount === "hand"),
   );
-  const hasPaste = doc.boards.every((b) => Object.values(b.measure.paste).some((p) => p.count > 0));
+  const isWhole = !isMixed(doc);
   const makers = (doc.houses ?? []).filter((h) => h.assembly);
-  return [
+  const whole: Plain[] = [
     {
       key: "iron",
       label: "own iron, part by part",
-      assembly: { ...assembly, method: "iron" },
-      isOwn: assembly.method === "iron",
+      change: { method: "iron" },
+      isOwn: isWhole && assembly.method === "iron",
     },
-    ...pasteRoutes(doc, base.sides.both, hasPaste),
+    ...pasteRoutes(doc, base),
     ...makers.flatMap((h) =>
       (hasHandParts ? (["here", "house"] as const) : (["here"] as const)).map(
-        (handParts): Route => ({
+        (handParts): Plain => ({
           key: handParts === "here" ? `house:${h.id}` : `house:${h.id}:all`,
           label: !hasHandParts
             ? `${h.name} places`
             : handParts === "here"
               ? `${h.name} places, hand parts stay here`
               : `${h.name} solders all`,
-          assembly: { ...assembly, method: "house", house: h.id, handParts },
+          change: { method: "house", house: h.id, handParts },
           isOwn:
+            isWhole &&
             assembly.method === "house" &&
             base.assembly?.house.id === h.id &&
             (!hasHandParts || (assembly.handParts ?? "here") === handParts),
-          ...(doc.placements.length === 0 ? { cannot: "there is no placement file" } : {}),
+          ...noPlaces(doc),
         }),
       ),
     ),
   ];
+  const routes = [
+    ...whole.map((r) => ({ ...r, change: { ...r.change, ...NO_PARTS } })),
+    ...splitRoutes(doc, base),
+  ];
+  const all = routes.map((r): Route => ({ ...r, assembly: assemblyWith(doc, r.change) }));
+  return isWhole || all.some((r) => r.isOwn)
+    ? all
+    : [...all, { key: "chosen", label: "as chosen, part by part", change: {}, assembly, isOwn: true }];
 }
 
-/** What is decided when a way is chosen, by its key. */
-export function wayChosen(key: string): Partial<RunAssembly> {
-  const [method, house, all] = key.split(":");
-  if (method === "house")
-    return { method, ...(house ? { house } : {}), handParts: all === "all" ? "house" : "here" };
-  if (method === "stencil-oven") return { method: "stencil", heater: "oven" };
-  return method === "iron" ? { method } : { method: "stencil", heater: "plate" };
-}
+const NO_PARTS = { sides: null, ways: null } satisfies WayChange;
+const noPlaces = (doc: RunDocument) =>
+  doc.placements.length === 0 ? { cannot: "there is no placement file" } : {};
+
+/** A run's way with a change laid over it, by the one law of changes. */
+const assemblyWith = (doc: RunDocument, change: WayChange): RunAssembly =>
+  layChange(doc, { assembly: change }).assembly;
 
 /** Words for what melts the paste, where neither plate nor oven is said. */
 const OTHER = {
@@ -69,14 +76,15 @@ const OTHER = {
 } as const;
 
 /** Own paste by what melts it. A plate heats boards that lie flat, so that it is no way where both sides get paste. */
-function pasteRoutes(doc: RunDocument, both: readonly string[], hasPaste: boolean): Route[] {
+function pasteRoutes(doc: RunDocument, base: Base): Plain[] {
   const { assembly } = doc;
-  const isPaste = assembly.method === "stencil";
+  const { both } = base.sides.all;
+  const isPaste = assembly.method === "stencil" && !isMixed(doc);
   const onPlate = assembly.heater === "plate" || (assembly.heater === undefined && both.length === 0);
   const isOther = isPaste && !onPlate && assembly.heater !== "oven";
-  const no = hasPaste ? {} : { cannot: "there is no paste layer" };
+  const no = hasPaste(doc) ? {} : { cannot: "there is no paste layer" };
   const lying =
-    both.length > 0 && hasPaste
+    both.length > 0 && hasPaste(doc)
       ? { cannot: "parts sit on both sides, and a plate heats boards that lie flat" }
       : no;
   return [
@@ -84,14 +92,14 @@ function pasteRoutes(doc: RunDocument, both: readonly string[], hasPaste: boolea
       key: "stencil",
       label: OTHER.plate,
       // where nothing is said of what melts it, and it is this, nothing is said further on
-      assembly: isPaste && onPlate ? assembly : { ...assembly, ...wayChosen("stencil") },
+      change: isPaste && onPlate ? {} : { method: "stencil", heater: "plate" },
       isOwn: isPaste && onPlate,
       ...lying,
     },
     {
       key: "stencil-oven",
       label: OTHER.oven,
-      assembly: { ...assembly, ...wayChosen("stencil-oven") },
+      change: { method: "stencil", heater: "oven" },
       isOwn: isPaste && assembly.heater === "oven",
       ...no,
     },
@@ -100,7 +108,7 @@ function pasteRoutes(doc: RunDocument, both: readonly string[], hasPaste: boolea
           {
             key: "stencil-other",
             label: assembly.heater ? OTHER[assembly.heater] : "own stencil, what melts it not said",
-            assembly,
+            change: {},
             isOwn: true,
             ...no,
           },
@@ -108,6 +116,9 @@ function pasteRoutes(doc: RunDocument, both: readonly string[], hasPaste: boolea
       : []),
   ];
 }
+
+const hasPaste = (doc: RunDocument): boolean =>
+  doc.boards.every((b) => Object.values(b.measure.paste).some((p) => p.count > 0));
 
 /** Lines that make the most of the expected defects. */
 export interface HardPart {

@@ -12,7 +12,7 @@ import { stencils } from "../stencil/foil-cost.ts";
 import { foilEffects } from "../stencil/foil-effects.ts";
 import { foilNotes } from "../stencil/foils.ts";
 import { assembleEffects } from "./assemble-effects.ts";
-import { assemblyNode, ownConsumables } from "./assembly-cost.ts";
+import { assemblyNode, ownConsumables, usesOwn } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
 import { stepNotes } from "./step-notes.ts";
 
@@ -35,8 +35,8 @@ const ownDays = ({ doc, minutes }: Worked) => minutes.total / 60 / Math.max(1, d
 
 export const assemble: Stage = {
   key: "assemble",
-  cost: ({ doc, parts, minutes, start, sides, plan, quality }) =>
-    assemblyNode(doc, parts, minutes, start, sides, plan, quality.record),
+  cost: ({ doc, parts, minutes, start, sides, goes, plan, quality }) =>
+    assemblyNode(doc, parts, minutes, start, sides.own, goes, plan, quality.record),
   actual: ({ planned, ...h }) =>
     planned.children.map((c) => {
       const of = { key: c.key, label: c.label, planned: c.micros as number };
@@ -46,12 +46,12 @@ export const assemble: Stage = {
       if (c.key === "house-parcels") return houseWays(h, of);
       return asPlanned(c);
     }),
-  cash: (w) => (w.plan ? atHouse(w) : atHome(w)),
+  cash: (w) => [...(w.plan ? atHouse(w) : []), ...atHome(w)],
   days: (w) => houseDays(w) + ownDays(w),
   ready: (w) => ({ houseDays: houseDays(w), ownDays: ownDays(w) }),
   notes: (w, add) => {
-    const { doc, parts, sides, plan, quality } = w;
-    assemblyNotes(doc, parts, sides, plan, add);
+    const { doc, quality } = w;
+    assemblyNotes(w, add);
     stepNotes(w, add);
     foilNotes(doc, add);
     recordNote(quality, add);
@@ -103,9 +103,11 @@ function atHouse({ doc, plan }: Worked): CashTerm[] {
   ];
 }
 
-const atHome = ({ doc, sides }: Worked): CashTerm[] => [
-  ...(doc.assembly.method === "stencil"
-    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides) as number, isBeside: true }]
+const atHome = ({ doc, sides, goes }: Worked): CashTerm[] => [
+  ...(goes.has("stencil")
+    ? [{ key: "stencil", label: "stencil", micros: stencils(doc, sides.own) as number, isBeside: true }]
     : []),
-  { key: "consumables", label: "paste, flux, cleaning", micros: ownConsumables(doc), isBeside: true },
+  ...(usesOwn(goes)
+    ? [{ key: "consumables", label: "paste, flux, cleaning", micros: ownConsumables(doc), isBeside: true }]
+    : []),
 ];

@@ -6,6 +6,7 @@ import { heatNeeds } from "../document/bill/as-made.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import type { LinePart } from "../document/parts.ts";
+import { isMixed, mayHeat } from "../document/ways.ts";
 import type { Worked } from "../stage/stage.ts";
 import { workOf } from "./work.ts";
 
@@ -13,12 +14,12 @@ import { workOf } from "./work.ts";
 export function stepNotes(w: Worked, add: Add): void {
   tooHotNotes(w.doc, w.parts, add);
   unknownPlaces(w.doc, add);
-  if (!canConflict(w.doc, w.sides.both.length > 0)) return;
+  if (!canConflict(w.doc, w.sides.all.both.length > 0)) return;
   const work = workOf(w.doc, w);
   for (const c of conflictsIn(work)) {
     const lines = new Set(work.parts.filter((p) => c.refs.includes(p.name)).map((p) => p.line));
     // a plate is in conflict with a whole side: its first part stands for it
-    const about = c.kind === "plate" ? c.refs.slice(0, 1) : c.refs;
+    const about = c.kind === "plate" || c.kind === "printed-over" ? c.refs.slice(0, 1) : c.refs;
     add("assemble", `order ${c.kind} ${about.join(" ")}`, "error", c.text, {
       do:
         c.remedies.map((r) => r.words).join(" Or: ") ||
@@ -33,6 +34,7 @@ function canConflict(doc: RunDocument, isTwoSided: boolean): boolean {
   const { assembly, choices, library = [] } = doc;
   return (
     isTwoSided ||
+    isMixed(doc) ||
     (choices.steps?.afterTest ?? []).length > 0 ||
     Object.keys(assembly.covers ?? {}).length > 0 ||
     library.some((p) => p.covers?.length || p.opensOnce || p.fitAfter !== undefined || p.peakC !== undefined)
@@ -40,7 +42,7 @@ function canConflict(doc: RunDocument, isTwoSided: boolean): boolean {
 }
 
 function tooHotNotes(doc: RunDocument, parts: readonly LinePart[], add: Add): void {
-  if (doc.assembly.method === "iron" || !doc.library?.some((p) => p.peakC !== undefined)) return;
+  if (!mayHeat(doc) || !doc.library?.some((p) => p.peakC !== undefined)) return;
   const known = partsByNumber(doc.library);
   const needs = heatNeeds(doc);
   for (const p of parts) {

@@ -4,18 +4,20 @@ import { numberKey } from "../../bom/number.ts";
 import { partsByNumber } from "../../library/candidates.ts";
 import { toMicros } from "../../money/money.ts";
 import { workOrder } from "../../steps/order.ts";
-import type { Work, WorkBoard, WorkOrder, WorkPart } from "../../steps/step.ts";
+import type { GivenPart, Work, WorkBoard, WorkOrder, WorkPart } from "../../steps/step.ts";
 import { heatNeeds, isWashed, reachesByIron } from "../document/bill/as-made.ts";
 import { boardOf, ofBoard, Places } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
 import { standingOn } from "../document/standing.ts";
+import { mayHeat } from "../document/ways.ts";
+import { mendMinutes } from "../stage/mending.ts";
 import type { Minutes } from "../stage/minutes.ts";
 import type { RunResult } from "../stage/result.ts";
 import type { Worked } from "../stage/stage.ts";
 
 /** What the order of work is made from, beside the document: of a roll-up, or while one is under way. */
-export interface WorkGiven extends Pick<Worked, "parts" | "start" | "needs" | "basket" | "sides"> {
+export interface WorkGiven extends Pick<Worked, "parts" | "start" | "needs" | "basket" | "sides" | "goes"> {
   readonly quality: YieldEstimate;
   readonly time: BoardTime;
   readonly minutes: Minutes;
@@ -67,7 +69,7 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
   const work = here.flatMap((p) => partsOf(seen, p));
   const { assembly } = doc;
   const { boards, left } = boardsOf(doc, given, work, k);
-  const mend = k * start * (assembly.method === "house" ? 0 : quality.reworkMin);
+  const mend = k * start * mendMinutes(doc, parts, quality);
   const inspect = (k * start * time.inspect) / 60 + mend;
   const loose = here.filter((p) => p.line.refs.length === 0).map((p) => p.line.id);
   return {
@@ -81,6 +83,7 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
           ref,
           board: boardIndex(doc, p),
           covers: coversOf(seen, p, ref),
+          ...givenOn(seen, p, ref),
         })),
       ),
     programAt: assembly.programAt ?? [],
@@ -116,6 +119,17 @@ interface Seen {
   readonly k: number;
   readonly known: ReturnType<typeof partsByNumber>;
   readonly places: Places;
+}
+
+/** Where a house puts a part, and what is known of its weight. */
+function givenOn({ known, places }: Seen, p: LinePart, ref: string): Partial<GivenPart> {
+  const part = p.line.mpn === "" ? undefined : known.get(numberKey(p.line.mpn));
+  const place = places.of(p.line, ref);
+  return {
+    ...(place ? { side: place.side } : {}),
+    ...(part?.massMg === undefined ? {} : { massMg: part.massMg }),
+    ...(part?.wettedMm2 === undefined ? {} : { wettedMm2: part.wettedMm2 }),
+  };
 }
 
 /** What a part hides: by the library, and as it was said for the run. */
@@ -161,7 +175,7 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
       ...(part?.wettedMm2 === undefined ? {} : { wettedMm2: part.wettedMm2 }),
       isMoist: isMoist(part?.moisture ?? ""),
       ...(part?.peakC === undefined ? {} : { peakC: part.peakC }),
-      ...(part?.peakC !== undefined && doc.assembly.method !== "iron" && part.peakC < needsC
+      ...(part?.peakC !== undefined && mayHeat(doc) && part.peakC < needsC
         ? { tooHot: { standsC: part.peakC, needsC } }
         : {}),
       ...fitAfterOf(doc, p, how, part?.fitAfter),
@@ -200,10 +214,11 @@ function unitMicros({ needs, basket }: Pick<WorkGiven, "needs" | "basket">, line
 /** Minutes of set-up, prints and heats by board; what no step takes is left for the first. */
 function boardsOf(
   doc: RunDocument,
-  { minutes, start, time }: WorkGiven,
+  given: WorkGiven,
   parts: readonly WorkPart[],
   k: number,
 ): { boards: WorkBoard[]; left: number } {
+  const { minutes, start, time } = given;
   const list = doc.boards.length > 0 ? doc.boards : [{ name: doc.product, perProduct: 1 }];
   const of = list.map((b, i) => {
     const pasted = parts.filter((p) => p.board === i && p.how === "paste");
@@ -218,9 +233,9 @@ function boardsOf(
   const weights = of.reduce((n, b) => n + b.sides * b.perProduct, 0);
   const ironed = of.filter((b) => b.hasIron).length;
   const run = (seconds: number) => (k * start * seconds) / 60;
-  const { method } = doc.assembly;
-  const isPrinted = method === "stencil" && sides > 0;
-  const isIroned = method === "iron" && ironed > 0;
+  const { goes } = given;
+  const isPrinted = goes.has("stencil") && sides > 0;
+  const isIroned = goes.has("iron") && goes.size === 1 && ironed > 0;
   return {
     boards: of.map((b) => ({
       name: b.name,

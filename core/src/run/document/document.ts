@@ -1,4 +1,5 @@
 import type { OwnLosses } from "../../assembly/attrition.ts";
+import type { Method } from "../../assembly/method.ts";
 import type { PastRun } from "../../assembly/prior.ts";
 import type { PlaceReading } from "../../board/measure/place.ts";
 import type { Measure } from "../../board/measure-document.ts";
@@ -140,9 +141,13 @@ export interface RunQuote {
 
 /** How the boards are soldered and what the shop pays for it. */
 export interface RunAssembly {
-  readonly method: "iron" | "stencil" | "house";
+  readonly method: Method;
   /** Assembly house when the method is "house". */
   readonly house?: string;
+  /** Side → who puts on what goes on paste there, where it is not as the method says. */
+  readonly sides?: { readonly top?: Method; readonly bottom?: Method };
+  /** Line id → the way of its parts, where it is not their side's. */
+  readonly ways?: Readonly<Record<string, Method>>;
   /** Who solders what goes on by hand when a house places: here, where left out. */
   readonly handParts?: "here" | "house";
   readonly perLoad: number;
@@ -356,6 +361,8 @@ export interface QuoteBasis {
   readonly revision: string;
   /** Of an assembly quotation: who solders what goes on by hand. */
   readonly handParts?: "here" | "house";
+  /** Of an assembly quotation where parts go several ways: what the house was to put on, in words. */
+  readonly placed?: string;
   /** The sheets it was asked for, in words; single boards where left out. */
   readonly sheet?: string;
 }

@@ -9,44 +9,61 @@ import { type Offer, type Supplier, toBreaks } from "../../sourcing/offer.ts";
 import { timesInProduct } from "./bill/structure.ts";
 import { ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
+import { type BoardSide, mayGo, wayOf } from "./ways.ts";
 
-/** A line with how it is soldered. */
+/** A line with how it is soldered; of a line whose parts go several ways, those of one way: its references are theirs alone. */
 export interface LinePart extends CountedPart {
   readonly line: RunLine;
 }
 
-/** Fitted lines with their class and who solders them. */
+/** Fitted lines with their class and who solders them. A line whose parts go several ways stands once for each. */
 export function lineParts(doc: RunDocument): LinePart[] {
   const places = new Places(doc);
   const known = partsByNumber(doc.library ?? []);
   const times = timesInProduct(doc.lines, doc.boards);
+  const hasPaste = mayGo(doc, "stencil");
   return doc.lines
     .filter((l) => times.get(l.id)! > 0)
-    .map((line) => {
+    .flatMap((line) => {
       const hasPlace = line.mount === "machine" || line.refs.some((r) => places.has(line, r));
       const shape =
         line.mount === "none"
           ? { kind: "loose" as const, joints: 0, isPolarised: false }
           : shapeOf(line.package, line.refs[0], hasPlace);
       const isByHand = line.mount === "hand" || shape.kind === "through";
-      // hand parts stay here unless the house is to solder them too
-      const method: Method =
-        isByHand && !(doc.assembly.method === "house" && doc.assembly.handParts === "house")
-          ? "iron"
-          : doc.assembly.method;
       // what the library says of the body outweighs what its kind would suggest
       const isPolarised = shape.isPolarised || Boolean(known.get(numberKey(line.mpn))?.direction);
-      // what goes through the board of a pasted one is laid out and put on with the rest (EX 7.3)
-      const isWithPaste = method === "iron" && doc.assembly.method === "stencil";
-      return {
-        line,
-        ...shape,
-        isPolarised,
-        method,
-        ...(isWithPaste ? { placing: "stencil" as const } : {}),
-        count: times.get(line.id)!,
-      };
+      const count = times.get(line.id)!;
+      return byWay(doc, line, isByHand, places).map(({ method, refs }): LinePart => {
+        // what goes through the board of a pasted one is laid out and put on with the rest (EX 7.3)
+        const isWithPaste = method === "iron" && isByHand && hasPaste;
+        const isAll = refs.length === line.refs.length;
+        return {
+          line: isAll ? line : { ...line, refs },
+          ...shape,
+          isPolarised,
+          method,
+          ...(isWithPaste ? { placing: "stencil" as const } : {}),
+          count: isAll ? count : (count * refs.length) / line.refs.length,
+        };
+      });
     });
+}
+
+/** The ways of a line's parts, each with its references, in the order of the first of them. */
+function byWay(
+  doc: RunDocument,
+  line: RunLine,
+  isByHand: boolean,
+  places: Places,
+): { readonly method: Method; readonly refs: readonly string[] }[] {
+  const { assembly } = doc;
+  const at = (side: BoardSide) => wayOf(assembly, { line, isByHand, side });
+  if (assembly.sides === undefined || isByHand || line.refs.length === 0)
+    return [{ method: at("top"), refs: line.refs }];
+  const ways = new Map<Method, string[]>();
+  for (const ref of line.refs) addTo(ways, at(places.of(line, ref)?.side ?? "top"), ref);
+  return [...ways].map(([method, refs]) => ({ method, refs }));
 }
 
 /** Takes the tax that is got back off what a supplier asks, where its prices contain it: that is no cost. */

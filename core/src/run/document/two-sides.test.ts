@@ -39,7 +39,7 @@ test("one side, and places nobody knows: once", () => {
   const unknown = run({ method: "stencil" }, { placements: [] });
   for (const doc of [above, unknown]) {
     const r = rollUp(doc);
-    expect([r.time.print, r.time.reflow, r.sides.ofDesigns]).toEqual([60, 90, 1]);
+    expect([r.time.print, r.time.reflow, r.sides.own.ofDesigns]).toEqual([60, 90, 1]);
     expect(r.notes.some((n) => n.key === "bottom-parts")).toBe(false);
   }
 });
@@ -47,7 +47,7 @@ test("one side, and places nobody knows: once", () => {
 test("a design with two of its boards in a product prints four sides, cuts two stencils", () => {
   const doc = run({ method: "stencil" });
   const r = rollUp({ ...doc, boards: [{ ...doc.boards[0]!, perProduct: 2 }] });
-  expect([r.sides.ofDesigns, r.sides.perProduct, r.time.print]).toEqual([2, 4, 240]);
+  expect([r.sides.own.ofDesigns, r.sides.own.perProduct, r.time.print]).toEqual([2, 4, 240]);
 });
 
 test("a house: two set-ups and stencils, its feeders and joints; hand parts stay here and keep their minutes", () => {

@@ -59,7 +59,7 @@ const finish: Advisor = (a, v) => {
   const isCoated = own !== undefined && own.value !== NO_EXTRA;
   const isFine = pitch !== undefined && pitch <= FINE_PITCH_MM + 1e-9;
   const isFlat = kind.isGold || kind.isFlat;
-  const heats = a.result.sides.ofDesigns;
+  const heats = a.result.sides.all.ofDesigns;
   return [
     ...when(isFlat && isFine, () => pro(`flat under pads ${mm(pitch!)} apart`)),
     ...when(kind.isLevelled && isFine, () =>
@@ -224,7 +224,7 @@ const contacts: Advisor = (a, v) => {
 };
 
 const laminate: Advisor = (a, v) => {
-  const heats = a.result.sides.ofDesigns;
+  const heats = a.result.sides.all.ofDesigns;
   const t = Number.parseFloat(a.options.thickness);
   const isHot = heats > 1 || t > 1.6;
   const why = heats > 1 ? `${heats} pasted sides are as many heats` : `${t} mm soak up heat`;

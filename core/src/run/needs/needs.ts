@@ -71,7 +71,7 @@ export function needsOf(
     const whole = onShelf + buy.need;
     return {
       id: first.id,
-      lines: group.map((p) => p.line.id),
+      lines: [...new Set(group.map((p) => p.line.id))],
       need: buy.need,
       offers: buy.offers,
       listed: list,
@@ -96,6 +96,12 @@ function groupsOf(parts: readonly LinePart[]): LinePart[][] {
   const byNumber = new Map<string, LinePart[][]>();
   for (const p of parts) {
     const key = numberKey(p.line.mpn);
+    // parts of one line that go several ways are bought as one; they stand one after the other
+    const split = groups.at(-1)?.at(-1)?.line.id === p.line.id ? groups.at(-1) : undefined;
+    if (split) {
+      split.push(p);
+      continue;
+    }
     const same = key === "" ? [] : (byNumber.get(key) ?? []);
     const maker = p.line.maker.toUpperCase();
     const fit = same.find((g) =>

@@ -1,11 +1,14 @@
 import { type HouseTerm, type HouseWork, housePrice, houseWork } from "../../assembly/house-price.ts";
+import { counted } from "../../counted.ts";
 import { roundMoney, toMicros } from "../../money/money.ts";
 import type { Basket } from "../../sourcing/need.ts";
+import { Places } from "../document/boards.ts";
 import type { RunDocument, RunQuote } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
 import type { RunNeed } from "../document/run-need.ts";
 import type { PasteSides } from "../document/sides.ts";
 import { packingOf } from "../document/usable.ts";
+import { isMixed } from "../document/ways.ts";
 import { type AssemblyHouse, assemblyHouse } from "../document/who-places.ts";
 import { type HouseParcels, houseParcels } from "./house-parcels.ts";
 import type { BoardOrder } from "./order-boards.ts";
@@ -44,7 +47,7 @@ export function assemblyPlan(
   const house = assemblyHouse(doc);
   if (!house) return undefined;
   const quote = doc.quotes.find((q) => q.kind === "assembly" && q.house === house.id);
-  const misfits = quote ? misfitsOf(doc, quote, started) : [];
+  const misfits = quote ? misfitsOf(doc, parts, quote, started) : [];
   const quoted = misfits.length === 0 ? quote : undefined;
   const currency = quoted?.currency ?? house.currency;
   const raw: readonly HouseTerm[] = quoted
@@ -68,18 +71,33 @@ export function assemblyPlan(
   };
 }
 
+/** What a house puts on where parts go several ways, in words; nothing where all goes one way. */
+export function placedWords(doc: RunDocument, parts: readonly LinePart[]): string | undefined {
+  if (!isMixed(doc)) return undefined;
+  const places = new Places(doc);
+  const count = { top: 0, bottom: 0 };
+  for (const p of parts)
+    if (p.method === "house" && p.kind !== "loose")
+      for (const ref of p.line.refs) count[places.of(p.line, ref)?.side ?? "top"]++;
+  return `${counted(count.top, "part")} on the top, ${count.bottom} on the bottom`;
+}
+
 const HAND = { here: "hand parts soldered here", house: "hand parts soldered there" } as const;
 
-function misfitsOf(doc: RunDocument, q: RunQuote, started: number): string[] {
+const ALL = "all that is placed";
+
+function misfitsOf(doc: RunDocument, parts: readonly LinePart[], q: RunQuote, started: number): string[] {
   const { basis } = q;
   if (!basis) return [];
   const hand = doc.assembly.handParts ?? "here";
+  const placed = placedWords(doc, parts);
   return [
     ...(basis.revision === doc.revision ? [] : [`revision ${basis.revision}, now it is ${doc.revision}`]),
     ...(basis.boards === started ? [] : [`${basis.boards} to place, now it is ${started}`]),
     ...(basis.handParts === undefined || basis.handParts === hand
       ? []
       : [`${HAND[basis.handParts]}, now ${HAND[hand]}`]),
+    ...(basis.placed === placed ? [] : [`${basis.placed ?? ALL}, now ${placed ?? ALL}`]),
   ];
 }
 

@@ -1,3 +1,4 @@
+import type { Method } from "../../assembly/method.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { AssemblyPlan } from "./assembly-house.ts";
 
@@ -14,13 +15,12 @@ export interface Unpriced {
 export function unpricedOf(
   doc: RunDocument,
   lines: readonly string[],
-  plan: AssemblyPlan | undefined,
+  { goes, plan }: { readonly goes: ReadonlySet<Method>; readonly plan: AssemblyPlan | undefined },
 ): Unpriced {
-  const isHouse = doc.assembly.method === "house";
   return {
     lines,
     boards: doc.boards.length > 0 && doc.house === undefined,
-    assembly: isHouse && (plan?.terms.length ?? 0) === 0,
+    assembly: goes.has("house") && (plan?.terms.length ?? 0) === 0,
   };
 }
 

@@ -5,6 +5,7 @@ import { isRefusal } from "../../panel/spec.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import type { PasteSides } from "../document/sides.ts";
+import { mayGo, mayHeat } from "../document/ways.ts";
 import type { BoardOrder, GuestOrder } from "../orders/order-boards.ts";
 import { wantedOf } from "../sheet/guests.ts";
 import { layoutOfChoice, liesOn, PLATE_MM, panelOf, panelThickness } from "../sheet/panel.ts";
@@ -124,14 +125,14 @@ function sayGuests(doc: RunDocument, guests: readonly GuestOrder[], say: Say): v
 
 function sayWork(doc: RunDocument, choice: Choice, sides: PasteSides, say: Say): void {
   const size = `${mm(choice.widthMm)} × ${mm(choice.heightMm)} mm`;
-  if (doc.assembly.method === "stencil" && !liesOn(choice, PLATE_MM))
+  if (mayGo(doc, "stencil") && !liesOn(choice, PLATE_MM))
     say(
       "panel-larger-than-plate",
       "warning",
       `The sheet, ${size}, is larger than a hot plate of ${PLATE_MM.join(" × ")} mm: boards would be parted between printing and heat.`,
       "Take a smaller sheet, or heat in an oven that takes it.",
     );
-  if (doc.assembly.method === "stencil" && doc.assembly.foil)
+  if (mayGo(doc, "stencil") && doc.assembly.foil)
     say(
       "panel-needs-foil",
       "error",
@@ -141,7 +142,7 @@ function sayWork(doc: RunDocument, choice: Choice, sides: PasteSides, say: Say):
   const t = panelThickness(doc);
   const span = Math.min(choice.widthMm, choice.heightMm);
   const hot = sagMm(span, t, "hot");
-  if (doc.assembly.method !== "iron" && hot > SAG_SHARE * span)
+  if (mayHeat(doc) && hot > SAG_SHARE * span)
     say(
       "panel-sags",
       "warning",

@@ -133,7 +133,7 @@ test("boards on one sheet are printed through one foil, as large as the sheet; w
   };
   // two boards, two foils; on one sheet one
   expect([stencil(doc), stencil(on)]).toEqual([33, 19]);
-  expect(rollUp(on).sides).toMatchObject({
+  expect(rollUp(on).sides.own).toMatchObject({
     ofDesigns: 1,
     patterns: [{ name: "the sheet", sides: 1, widthMm: made.widthMm, heightMm: made.heightMm }],
   });

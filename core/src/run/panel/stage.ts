@@ -27,7 +27,8 @@ export const panel: Stage = {
     scaledTerm({ key: planned.key, label: planned.label, planned: planned.micros }, h.counts, hoursUsed(h)),
   ],
   effects: overrunEffects,
-  notes: ({ doc, orders, guests, start, sides }, add) => panelNotes(doc, orders, guests, start, sides, add),
+  notes: ({ doc, orders, guests, start, sides }, add) =>
+    panelNotes(doc, orders, guests, start, sides.all, add),
 };
 
 /** Boards the sheets have beyond those that are needed: left bare, or started too. */

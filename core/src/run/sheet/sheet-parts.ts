@@ -1,9 +1,11 @@
 import { turnFor } from "../../assembly/turns.ts";
 import type { BoardSet } from "../../board/board-file.ts";
 import type { BomLine } from "../../bom/line.ts";
-import { withVariant } from "../document/bill/structure.ts";
+import { asMade } from "../document/bill/as-made.ts";
 import { boardOf, Places } from "../document/boards.ts";
 import type { RunDocument, RunLine } from "../document/document.ts";
+import { lineParts } from "../document/parts.ts";
+import { byMachine } from "../document/ways.ts";
 import { assemblyHouse } from "../document/who-places.ts";
 
 const asLine = (l: RunLine, row: number): BomLine => ({
@@ -26,16 +28,17 @@ const asLine = (l: RunLine, row: number): BomLine => ({
  * @param i which of the run's boards
  */
 export function partsOfRun(set: BoardSet, given: RunDocument, i: number): BoardSet {
-  const doc = withVariant(given);
+  const doc = asMade(given);
   const board = doc.boards[i];
   const lines = doc.lines.filter((l) => l.refs.length > 0 && boardOf(doc, l) === board);
   const places = new Places(doc);
+  const isPlaced = byMachine(doc, lineParts(doc));
   const turns = assemblyHouse(doc)?.assembly.turns;
   const parts = lines
-    .filter((l) => !l.dnp && l.mount === "machine")
+    .filter((l) => !l.dnp)
     .flatMap((l) =>
       l.refs.flatMap((ref) => {
-        const p = places.of(l, ref);
+        const p = isPlaced(l, ref) ? places.of(l, ref) : undefined;
         if (!p) return [];
         const { board: _, ...place } = p;
         return [{ ...place, rotationDeg: place.rotationDeg + turnFor(turns, l.package) }];

@@ -1,3 +1,4 @@
+import type { Method } from "../../assembly/method.ts";
 import type { BoardTime } from "../../assembly/time.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
@@ -8,7 +9,7 @@ import type { Basket } from "../../sourcing/need.ts";
 import type { BoardCheck, Note, StageKey } from "../document/note.ts";
 import type { LinePart } from "../document/parts.ts";
 import type { RunNeed } from "../document/run-need.ts";
-import type { PasteSides } from "../document/sides.ts";
+import type { RunSides } from "../document/sides.ts";
 import type { ActualRun } from "../ledger/actual.ts";
 import type { AssemblyPlan } from "../orders/assembly-house.ts";
 import type { Unpriced } from "../orders/complete.ts";
@@ -34,7 +35,9 @@ export interface RunResult {
   readonly orders: readonly BoardOrder[];
   /** Boards of other products on the same sheets: paid with them, and no cost of the run. */
   readonly guests: readonly GuestOrder[];
-  readonly sides: PasteSides;
+  readonly sides: RunSides;
+  /** The ways its parts go. */
+  readonly goes: ReadonlySet<Method>;
   /** What a house does of it, where one places the parts. */
   readonly assembly?: AssemblyPlan;
   readonly time: BoardTime;

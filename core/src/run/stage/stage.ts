@@ -1,3 +1,4 @@
+import type { Method } from "../../assembly/method.ts";
 import type { BoardTime } from "../../assembly/time.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
@@ -10,7 +11,7 @@ import type { Add, BoardCheck, StageKey } from "../document/note.ts";
 import type { LinePart } from "../document/parts.ts";
 import type { RunRecord, Tally } from "../document/record.ts";
 import type { RunNeed } from "../document/run-need.ts";
-import type { PasteSides } from "../document/sides.ts";
+import type { RunSides } from "../document/sides.ts";
 import type { ActualTerm, Counts } from "../ledger/actual.ts";
 import type { PartUse } from "../needs/usage.ts";
 import type { AssemblyPlan } from "../orders/assembly-house.ts";
@@ -35,7 +36,9 @@ export interface Worked {
   readonly checks: readonly BoardCheck[];
   readonly orders: readonly BoardOrder[];
   readonly guests: readonly GuestOrder[];
-  readonly sides: PasteSides;
+  readonly sides: RunSides;
+  /** The ways its parts go. */
+  readonly goes: ReadonlySet<Method>;
   readonly plan: AssemblyPlan | undefined;
   readonly time: BoardTime;
   readonly minutes: Minutes;

@@ -7,8 +7,12 @@ import { plainBytes } from "../../gerber/write.ts";
 import type { CorrectionWishes } from "../../stencil/correct.ts";
 import { type FoilWork, foilWork } from "../../stencil/foil.ts";
 import type { FoilSide } from "../../stencil/reuse.ts";
+import { asMade } from "../document/bill/as-made.ts";
+import { Places } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
-import { leftOffPaste } from "../needs/off-paste.ts";
+import { lineParts } from "../document/parts.ts";
+import { isForPaste, isMixed } from "../document/ways.ts";
+import { leftOffPaste, offOwnFoil } from "../needs/off-paste.ts";
 import { chosenFoil } from "./foils.ts";
 
 /** A foil thickness a new plan begins with, mm: the usual one. */
@@ -27,7 +31,7 @@ export function foilThickness(doc: RunDocument, board: string | undefined, side:
 
 /**
  * What a board's foil is cut for in this run. Openings as drawn are the layer as it is, with those of parts that are not
- * fitted; whatever is cut otherwise leaves them out.
+ * fitted; whatever is cut otherwise leaves them out. Those of parts that go another way than the foil are never cut.
  *
  * @param board its id; the only one where left out
  */
@@ -35,7 +39,7 @@ export function foilWishes(doc: RunDocument, board: string | undefined, side: Fo
   const { openings = "drawn" } = doc.assembly;
   return {
     foilMm: foilThickness(doc, board, side),
-    without: openings === "drawn" ? [] : leftOffPaste(doc, board),
+    without: openings === "drawn" ? offOwnFoil(doc, board) : leftOffPaste(doc, board),
     isNarrowed: openings === "narrowed" || openings === "corrected",
     isPaned: openings === "paned" || openings === "corrected",
   };
@@ -60,10 +64,14 @@ export function cutPaste(
   board: { readonly id?: string; readonly name: string; readonly measure: Measure },
   set: BoardSet,
 ): CutPaste[] {
-  if ((doc.assembly.openings ?? "drawn") === "drawn") return [];
+  const isDrawn = (doc.assembly.openings ?? "drawn") === "drawn";
+  const here = isMixed(doc) ? ownFoilSides(doc, board.id) : undefined;
   return set.files.flatMap((f): CutPaste[] => {
     if (f.role !== "paste" || !f.layer || (f.side !== "top" && f.side !== "bottom")) return [];
     const { side } = f;
+    // what a house prints stays as it was drawn
+    if (here && !here.has(side)) return [];
+    if (isDrawn && offOwnFoil(doc, board.id).length === 0) return [];
     const work = foilWork(f.layer, side, pinsOn(board.measure, side), foilWishes(doc, board.id, side));
     if (!work.again.agrees)
       throw new Error(
@@ -71,6 +79,19 @@ export function cutPaste(
       );
     return [{ side, text: work.file, file: { ...f, layer: readLayer(plainBytes(work.file), f.path) }, work }];
   });
+}
+
+/** Sides of a board that are printed here, in a run whose parts go several ways. */
+function ownFoilSides(given: RunDocument, board: string | undefined): ReadonlySet<string> {
+  const doc = asMade(given);
+  const places = new Places(doc);
+  const own = lineParts(doc).filter(
+    (p) =>
+      p.method === "stencil" &&
+      isForPaste(p) &&
+      (p.line.board === undefined || board === undefined || p.line.board === board),
+  );
+  return new Set(own.flatMap((p) => p.line.refs.map((ref) => places.of(p.line, ref)?.side ?? "top")));
 }
 
 /** A board's files with its paste layers as they are cut, and what was done to them. */

@@ -3,6 +3,7 @@ import { FOIL_SIDES, type Foil, type FoilSide, foilServes } from "../../stencil/
 import type { RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
+import { mayGo } from "../document/ways.ts";
 import { leftOffPaste } from "../needs/off-paste.ts";
 
 /** A foil held against the board it is for. */
@@ -84,7 +85,7 @@ export function coveredSides(doc: RunDocument): number {
 
 /** What is to be said of the foil that is to be used again. */
 export function foilNotes(doc: RunDocument, add: Add): void {
-  if (doc.assembly.method !== "stencil" || !doc.assembly.foil) return;
+  if (!mayGo(doc, "stencil") || !doc.assembly.foil) return;
   const chosen = chosenFoil(doc);
   if (!chosen) {
     add(

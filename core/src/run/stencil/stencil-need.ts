@@ -103,7 +103,7 @@ function troubleOf({
 export function stencilNeed(
   doc: RunDocument,
   r: RunResult,
-  foilCost = microsToNumber(stencils(doc, r.sides)),
+  foilCost = microsToNumber(stencils(doc, r.sides.all)),
 ): StencilNeed {
   const scene = sceneOf(doc, r);
   const timed = (method: (p: Scene["own"][number]) => "iron" | "stencil") =>
@@ -111,7 +111,7 @@ export function stencilNeed(
       scene.own.map((p) => ({ ...p, method: method(p) })),
       doc.assembly.perLoad,
       boardsPerProduct(doc),
-      r.sides.perProduct,
+      r.sides.all.perProduct,
     );
   const paste = timed((p) => (p.kind === "through" || p.line.mount === "hand" ? "iron" : "stencil"));
   const dots = paste.total - paste.print + scene.openings * SYRINGE.secondsADot;
@@ -131,12 +131,12 @@ export function stencilNeed(
   const foil = way(
     "foil",
     "through a foil",
-    setupMinutes("stencil", designs, r.sides.ofDesigns),
+    setupMinutes("stencil", designs, r.sides.all.ofDesigns),
     paste.total,
     foilCost,
   );
   const others = [
-    way("syringe", "dots by syringe", SYRINGE.setupMin * r.sides.ofDesigns, dots),
+    way("syringe", "dots by syringe", SYRINGE.setupMin * r.sides.all.ofDesigns, dots),
     way("iron", "iron, part by part", setupMinutes("iron", designs, 1), timed(() => "iron").total),
   ];
   const from = others.filter((w) => !w.cannot).map((w) => breakEven(foil, foilCost, w, scene.rate));

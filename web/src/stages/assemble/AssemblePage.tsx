@@ -1,4 +1,4 @@
-import { compareRefs, unitOf, wayChosen } from "@kobbin/core";
+import { compareRefs, routesOf, unitOf } from "@kobbin/core";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -73,7 +73,7 @@ function WhoSolders() {
             disabled={isLocked}
             onChoose={(v) =>
               change(
-                { assembly: wayChosen(v) } as never,
+                { assembly: routesOf(doc, r).find((x) => x.key === v)!.change } as never,
                 `Soldered: ${effects.methods.find((m) => m.value === v)?.label}`,
               )
             }

@@ -7,7 +7,6 @@ import {
   type RunResult,
   togetherOf,
   unitOf,
-  wayChosen,
 } from "@kobbin/core";
 import { lazy, Suspense } from "react";
 import { CurveSays } from "../../run/CurveSays.tsx";
@@ -94,7 +93,7 @@ function Side({ routes, figures }: { routes: readonly Route[]; figures: RouteFig
                       type="button"
                       className="quiet-link whitespace-nowrap"
                       aria-label={`Take ${r.label}`}
-                      onClick={() => change({ assembly: wayChosen(r.key) } as never, `Soldered: ${r.label}`)}
+                      onClick={() => change({ assembly: r.change } as never, `Soldered: ${r.label}`)}
                     >
                       take it
                     </button>

@@ -4,6 +4,7 @@ import { WINDOWS } from "../../../heat/window.ts";
 import { partsByNumber } from "../../../library/candidates.ts";
 import type { LibraryPart } from "../../../library/part.ts";
 import type { RunDocument, RunLine } from "../document.ts";
+import { mayHeat } from "../ways.ts";
 import { withVariant } from "./structure.ts";
 
 /**
@@ -31,12 +32,7 @@ export const reachesByIron = (line: Pick<RunLine, "package" | "refs">): boolean 
 
 function isAfterHeat(doc: RunDocument, line: RunLine, part: LibraryPart): boolean {
   if (part.fitAfter !== undefined) return true;
-  return (
-    doc.assembly.method !== "iron" &&
-    part.peakC !== undefined &&
-    part.peakC < heatNeeds(doc) &&
-    reachesByIron(line)
-  );
+  return mayHeat(doc) && part.peakC !== undefined && part.peakC < heatNeeds(doc) && reachesByIron(line);
 }
 
 /** Whether the boards are washed: some part of them goes on after it. */
