@@ -123,3 +123,68 @@ test("the ways are set side by side, a break-even is read, and the way is change
   await expectSaid(page, "Soldered: own iron, part by part");
   await expect(row("own iron, part by part")).toHaveClass(/font-semibold/);
 });
+
+test("part by part: what is fine goes to a house and the rest to the iron, by keys; a frame on the board does the same", async ({
+  page,
+}) => {
+  await newShop(page, "Parts Works");
+  await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: "part by part" }).click();
+  const table = page.getByRole("table", { name: "Who puts on what" });
+  const of = (row: string, way: string) =>
+    table.getByRole("button", { name: new RegExp(`^${row}: ${way}:`) });
+  await expect(of("the top", "paste")).toHaveAttribute("aria-pressed", "true");
+  // no foil lies where a house has put parts: said before it is chosen, and nothing is changed by pressing it
+  const fine = of("leads out, fine pitch", "house");
+  await expect(fine).toHaveAccessibleName(/no foil lies flat there/);
+  await fine.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/by the house, it cannot be:/)).toBeVisible();
+  await expect(of("leads out, fine pitch", "paste")).toHaveAttribute("aria-pressed", "true");
+
+  // by keys: all to the iron, then down to the fine one and left to the house
+  const before = await perGood(page);
+  await of("the top", "iron").focus();
+  const told = Number(
+    (await of("the top", "iron").getAttribute("aria-label"))!
+      .match(/: ([+−\d.]+) per/)![1]!
+      .replace("−", "-"),
+  );
+  await page.keyboard.press("Enter");
+  await expect(of("the top", "iron")).toHaveAttribute("aria-pressed", "true");
+  await expect.poll(async () => Math.abs((await perGood(page)) - before - told)).toBeLessThan(0.011);
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect(fine).toBeFocused();
+  await expect(fine).toHaveAccessibleName(/per good one/);
+  await page.keyboard.press("Enter");
+  await expectSaid(page, "leads out, fine pitch by the house");
+  await expect(fine).toHaveAttribute("aria-pressed", "true");
+  await expect(of("the top", "house")).toContainText("1 of 62");
+  await expectAccessible(page);
+  // it is the way that is offered as one, and the chip is in no step of ours
+  await page.getByRole("button", { name: "order of work" }).click();
+  const steps = await page.getByRole("list", { name: "Steps" }).getByRole("button").allTextContents();
+  expect(steps.join(" ")).toContain("solder by iron");
+  expect(steps.join(" ")).not.toMatch(/\bU1\b|melt/);
+  await page.getByRole("button", { name: "who solders" }).click();
+  await expect(page.getByRole("button", { name: /^Who solders/ })).toContainText(
+    "places what is fine or hidden, the rest here by iron",
+  );
+
+  // a frame around the lower left: whole lines, to the house by one key
+  await page.getByRole("button", { name: "part by part" }).click();
+  const board = page.getByRole("figure").filter({ hasText: "top side" });
+  const at = (await board.locator("svg").first().boundingBox())!;
+  await page.mouse.move(at.x + 60, at.y + 140);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 125, at.y + 190, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText(/whole lines: \d+ more than the frame holds/)).toBeVisible();
+  await page.keyboard.press("h");
+  await expectSaid(page, /U4.* by the house/);
+  await expect(of("the top", "house")).not.toContainText("1 of 62");
+  await page.keyboard.press("Control+z");
+  await expect(of("the top", "house")).toContainText("1 of 62");
+});

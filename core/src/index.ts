@@ -248,6 +248,7 @@ export {
   type RouteCurve,
   routesOf,
 } from "./run/assemble/routes.ts";
+export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
@@ -331,7 +332,7 @@ export type { RunNeed } from "./run/document/run-need.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
-export { isForPaste, isMixed } from "./run/document/ways.ts";
+export { BOARD_SIDES, type BoardSide, isForPaste, isMixed } from "./run/document/ways.ts";
 export { assemblyHouse } from "./run/document/who-places.ts";
 export { type Advice, adviceOn, type Reason } from "./run/fab/advice.ts";
 export { cheapestWithin, type FabPick, fabPicks, quickestBelow } from "./run/fab/fab-picks.ts";

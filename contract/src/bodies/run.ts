@@ -36,6 +36,9 @@ export const newRunBody = yup.object({
 });
 export type NewRunBody = yup.InferType<typeof newRunBody>;
 
+/** The id of a line, alone or with one of its sides. */
+const LINE_AND_SIDE = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}( top| bottom)?$/i;
+
 /** What a request may say of each decision; one the table of decisions has and this has not does not compile. */
 const OPTIONS = {
   thickness: text(60),
@@ -69,7 +72,7 @@ const ASSEMBLY = {
   foil: text(60),
   consumables: money,
   sides: shaped<RunAssembly["sides"] & object>(CHOICE_FIELDS.assembly.sides.shape).nullable(),
-  ways: mapOf<Method>(shapes.oneOf("iron", "stencil", "house"), 5000, shapes.UUID).nullable(),
+  ways: mapOf<Method>(shapes.oneOf("iron", "stencil", "house"), 5000, LINE_AND_SIDE).nullable(),
   handParts: choice(["here", "house"]),
   reworkReserve: number(0, 100),
   alloy: choice(["lead", "silver", "bismuth"]).nullable(),

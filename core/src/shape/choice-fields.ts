@@ -75,7 +75,6 @@ export const CHOICE_FIELDS = {
     sides: {
       shape: mapOf(METHOD, 2, /^(top|bottom)$/),
       words: "sides that go another way",
-      isWhole: true,
     },
     ways: { shape: mapOf(METHOD, 5000), words: "lines that go another way" },
     handParts: { shape: oneOf("here", "house"), words: "who solders hand parts" },

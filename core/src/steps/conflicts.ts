@@ -84,20 +84,20 @@ const onPlate = (work: Work, first: ReadonlyMap<number, Side>): Bare[] =>
  */
 const besideGiven = (work: Work): Bare[] =>
   work.boards.flatMap((b, board): Bare[] => {
-    const there = work.given.filter((g) => g.board === board && g.side !== undefined);
+    const there = work.given.filter((g) => g.board === board);
     const of = work.boards.length > 1 ? ` of ${b.name}` : "";
     return pastedSides(work, board, "top").flatMap((side): Bare[] => {
       const parts = onPaste(work, board, side);
       const refs = parts.map((p) => p.name);
-      const same = there.filter((g) => g.side === side);
-      const below = there.filter((g) => g.side !== side);
+      const same = there.filter((g) => g.side === side || g.isThrough);
+      const below = there.filter((g) => g.side !== side || g.isThrough);
       return [
         ...(same.length > 0
           ? [
               {
                 kind: "printed-over" as const,
                 refs,
-                text: `The ${side}${of} comes from the house with ${counted(same.length, "part")} on it: no foil lies flat there, so paste for ${someOf(refs)} cannot be printed.`,
+                text: `The ${side}${of} comes from the house with ${counted(same.length, "part")} standing out of it: no foil lies flat there, so paste for ${someOf(refs)} cannot be printed.`,
                 parts,
               },
             ]
@@ -114,7 +114,7 @@ const besideGiven = (work: Work): Bare[] =>
           : []),
         ...below.flatMap((g): Bare[] => {
           const load = loadOf(g);
-          return load === undefined || load <= MOST_BELOW
+          return g.isThrough || load === undefined || load <= MOST_BELOW
             ? []
             : [
                 {

@@ -88,10 +88,11 @@ export interface WorkPart {
   readonly yMm?: number;
 }
 
-/** A part a house puts on; where its side is not known, nothing is judged by it. */
-export interface GivenPart
-  extends Pick<WorkPart, "name" | "ref" | "board" | "covers">,
-    Partial<Pick<WorkPart, "side" | "massMg" | "wettedMm2">> {}
+/** A part a house puts on; what goes through the board stands out of both sides. */
+export type GivenPart = Pick<
+  WorkPart,
+  "name" | "ref" | "board" | "covers" | "side" | "isThrough" | "massMg" | "wettedMm2"
+>;
 
 /** A board of the work. */
 export interface WorkBoard {

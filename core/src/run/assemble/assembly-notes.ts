@@ -2,7 +2,7 @@ import { turnedParts, turnedWords } from "../../assembly/turns.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import { type LinePart, rateOf } from "../document/parts.ts";
-import { isMixed } from "../document/ways.ts";
+import { BOARD_SIDES, isForPaste, isMixed } from "../document/ways.ts";
 import { quotationNotes } from "../fab/quotation-notes.ts";
 import type { AssemblyPlan } from "../orders/assembly-house.ts";
 import { APART_MM, fitsBeside, foilOrder } from "../orders/foil-order.ts";
@@ -66,7 +66,34 @@ export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, ad
         do: "Solder here, or add a house with prices for assembly.",
       },
     );
+  wayNotes(doc, onBoard, add);
   for (const c of cautionsFor(onBoard, pastesHere)) add("assemble", c.key, "remark", c.text);
+}
+
+/** What is said of single lines and cannot be, and what is not counted where parts go several ways. */
+function wayNotes(doc: RunDocument, onBoard: readonly LinePart[], add: Add): void {
+  if (!isMixed(doc)) return;
+  const { ways = {} } = doc.assembly;
+  for (const p of onBoard) {
+    const said = [p.line.id, ...BOARD_SIDES.map((side) => `${p.line.id} ${side}`)].some(
+      (key) => ways[key] === "stencil",
+    );
+    if (said && !isForPaste(p))
+      add(
+        "assemble",
+        `way-not-paste ${p.line.id}`,
+        "warning",
+        `${p.line.refs.join(", ")} ${p.line.refs.length === 1 ? "is" : "are"} said to go on paste, and ${p.kind === "through" ? "what goes through the board does not" : "the bill says by hand"}: counted by iron.`,
+        { do: "Take it back under Assemble, part by part.", lines: [p.line.id] },
+      );
+  }
+  if (doc.past?.some((p) => p.good + p.scrapped > 0))
+    add(
+      "assemble",
+      "own-record-mixed",
+      "remark",
+      "Parts go several ways here: what closed runs of the product came to is not counted, the model alone is.",
+    );
 }
 
 /** What an iron does not reach. */

@@ -122,11 +122,15 @@ interface Seen {
 }
 
 /** Where a house puts a part, and what is known of its weight. */
-function givenOn({ known, places }: Seen, p: LinePart, ref: string): Partial<GivenPart> {
+function givenOn(
+  { known, places }: Seen,
+  p: LinePart,
+  ref: string,
+): Pick<GivenPart, "side" | "isThrough" | "massMg" | "wettedMm2"> {
   const part = p.line.mpn === "" ? undefined : known.get(numberKey(p.line.mpn));
-  const place = places.of(p.line, ref);
   return {
-    ...(place ? { side: place.side } : {}),
+    side: places.of(p.line, ref)?.side ?? "top",
+    isThrough: p.kind === "through",
     ...(part?.massMg === undefined ? {} : { massMg: part.massMg }),
     ...(part?.wettedMm2 === undefined ? {} : { wettedMm2: part.wettedMm2 }),
   };

@@ -146,7 +146,7 @@ export interface RunAssembly {
   readonly house?: string;
   /** Side → who puts on what goes on paste there, where it is not as the method says. */
   readonly sides?: { readonly top?: Method; readonly bottom?: Method };
-  /** Line id → the way of its parts, where it is not their side's. */
+  /** Line id, or line id and side (“<id> bottom”) → the way of its parts, where it is not their side's. */
   readonly ways?: Readonly<Record<string, Method>>;
   /** Who solders what goes on by hand when a house places: here, where left out. */
   readonly handParts?: "here" | "house";

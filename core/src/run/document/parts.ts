@@ -9,7 +9,7 @@ import { type Offer, type Supplier, toBreaks } from "../../sourcing/offer.ts";
 import { timesInProduct } from "./bill/structure.ts";
 import { ofBoard, Places } from "./boards.ts";
 import type { RunDocument, RunLine } from "./document.ts";
-import { type BoardSide, mayGo, wayOf } from "./ways.ts";
+import { type BoardSide, isSided, mayGo, wayOf } from "./ways.ts";
 
 /** A line with how it is soldered; of a line whose parts go several ways, those of one way: its references are theirs alone. */
 export interface LinePart extends CountedPart {
@@ -59,8 +59,8 @@ function byWay(
 ): { readonly method: Method; readonly refs: readonly string[] }[] {
   const { assembly } = doc;
   const at = (side: BoardSide) => wayOf(assembly, { line, isByHand, side });
-  if (assembly.sides === undefined || isByHand || line.refs.length === 0)
-    return [{ method: at("top"), refs: line.refs }];
+  const isSplit = isSided(assembly, line) || (assembly.sides !== undefined && !isByHand);
+  if (!isSplit || line.refs.length === 0) return [{ method: at("top"), refs: line.refs }];
   const ways = new Map<Method, string[]>();
   for (const ref of line.refs) addTo(ways, at(places.of(line, ref)?.side ?? "top"), ref);
   return [...ways].map(([method, refs]) => ({ method, refs }));

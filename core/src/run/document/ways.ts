@@ -4,6 +4,7 @@ import type { RunAssembly, RunDocument, RunLine, RunPlacement } from "./document
 
 /** Sides of a board. */
 export type BoardSide = RunPlacement["side"];
+export const BOARD_SIDES = ["top", "bottom"] as const satisfies readonly BoardSide[];
 
 /** Ways that are said for a side or a line and are another than the run's own. */
 const others = ({ method, sides, ways }: RunAssembly): Method[] =>
@@ -28,15 +29,19 @@ export interface WayOf {
   readonly side: BoardSide;
 }
 
+/** Whether something is said of a line's parts on one side alone. */
+export const isSided = ({ ways }: RunAssembly, line: Pick<RunLine, "id">): boolean =>
+  ways !== undefined && BOARD_SIDES.some((side) => ways[`${line.id} ${side}`] !== undefined);
+
 /**
- * The way of a part: its line's own, else its side's, else the run's. What goes through the board or is put on by hand is
+ * The way of a part: its line's own (of that side, where that is said), else its side's, else the run's. What goes through the board or is put on by hand is
  * done by iron here, unless its line says the house, or the house that places solders hand parts too: paste is no way for it.
  */
 export function wayOf(
   { method, handParts, sides, ways }: RunAssembly,
   { line, isByHand, side }: WayOf,
 ): Method {
-  const own = ways?.[line.id];
+  const own = ways?.[`${line.id} ${side}`] ?? ways?.[line.id];
   if (!isByHand) return own ?? sides?.[side] ?? method;
   if (own !== undefined) return own === "house" ? "house" : "iron";
   return method === "house" && handParts === "house" ? "house" : "iron";

@@ -17,31 +17,39 @@ import { OrderFace } from "./order/OrderFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
 import { SecondOrder } from "./SecondOrder.tsx";
 import { startSum } from "./startSum.ts";
+import { WaysFace } from "./ways/WaysFace.tsx";
 
 /** Who solders what and how many to start; and in which order it is done. */
 export function AssemblePage() {
   const [params, set] = useParam();
-  const isOrder = params.get("of") === "order";
+  const of = params.get("of");
+  const face = of === "order" || of === "parts" ? of : "";
   return (
     <section>
       <h1>Assemble</h1>
-      <p className="mb-2 text-ink-2">
-        {isOrder
-          ? "What is done after what, so that nothing falls, melts or is closed too early."
-          : "Own hands or a house; how many to start, and what it takes."}
-      </p>
+      <p className="mb-2 text-ink-2">{ABOUT[face]}</p>
       <div className="mb-4 flex gap-x-5 text-[14px]">
-        <Tab isOn={!isOrder} onClick={() => set("of", "", true)}>
+        <Tab isOn={face === ""} onClick={() => set("of", "", true)}>
           who solders
         </Tab>
-        <Tab isOn={isOrder} onClick={() => set("of", "order", true)}>
+        <Tab isOn={face === "parts"} onClick={() => set("of", "parts", true)}>
+          part by part
+        </Tab>
+        <Tab isOn={face === "order"} onClick={() => set("of", "order", true)}>
           order of work
         </Tab>
       </div>
-      {isOrder ? <OrderFace /> : <WhoSolders />}
+      {face === "order" ? <OrderFace /> : face === "parts" ? <WaysFace /> : <WhoSolders />}
     </section>
   );
 }
+
+const ABOUT = {
+  "": "Own hands or a house; how many to start, and what it takes.",
+  parts:
+    "Who puts on each part, side by side: what a house is worth for, what goes on paste, what the iron does.",
+  order: "What is done after what, so that nothing falls, melts or is closed too early.",
+} as const;
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 function WhoSolders() {
@@ -179,7 +187,7 @@ function ToSolder() {
 }
 
 function Numbers() {
-  const { doc, change, isLocked } = useRun();
+  const { doc, result: r, change, isLocked } = useRun();
   if (isLocked) return null;
   const unit = unitOf(doc);
   const save = (key: string, text: string, isMoney: boolean) => {
@@ -194,13 +202,13 @@ function Numbers() {
     change({ assembly: { [key]: isMoney ? clean : Number(clean) } } as never, "Figures of the work changed");
   };
   const rows = [
-    ...(doc.assembly.method === "stencil"
+    ...(r.goes.has("stencil")
       ? ([
           ["perLoad", "Boards a load", false],
           ["stencilPrice", `Stencil, ${doc.workshop.currency}`, true],
         ] as const)
       : []),
-    ...(doc.assembly.method === "house"
+    ...(r.goes.size === 1 && r.goes.has("house")
       ? []
       : ([["consumables", `Paste, flux, ${doc.workshop.currency}`, true]] as const)),
     ["reworkReserve", "Parts for rework, %", false] as const,

@@ -112,8 +112,8 @@ export function HowMany() {
 
 /** What the bare boards that are left are for; proposed, and changed one by one. */
 function Surplus({ left }: { left: number }) {
-  const { doc, change, isLocked } = useRun();
-  const proposed = surplusPlan(left, doc.assembly.method === "stencil");
+  const { doc, result: r, change, isLocked } = useRun();
+  const proposed = surplusPlan(left, r.goes.has("stencil"));
   const set = doc.choices.surplus;
   const plan = set ?? proposed;
   const given = Object.values(plan).reduce((n, k) => n + (k ?? 0), 0);

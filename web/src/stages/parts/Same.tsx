@@ -46,7 +46,7 @@ export function Same() {
                 <span className="num">{[s.keep, ...s.others].map(say).join("  ·  ")}</span>
                 <span className="block text-ink-2">
                   One line saves{" "}
-                  {doc.assembly.method === "house" && lineOf(s.keep)?.mount === "machine"
+                  {r.goes.has("house") && lineOf(s.keep)?.mount === "machine"
                     ? count(s.others.length, "feeder")
                     : count(s.others.length, "part to lay out", "parts to lay out")}
                   {money >= 0.005 &&

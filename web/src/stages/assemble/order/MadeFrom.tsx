@@ -22,7 +22,7 @@ const PLACES = [
 
 /** What the order is made from beside the parts: what melts, which paste, where it is programmed and tested. */
 export function MadeFrom() {
-  const { doc, change, isLocked } = useRun();
+  const { doc, result, change, isLocked } = useRun();
   const say = useSay();
   const { assembly } = doc;
   const pick = (key: "heater" | "alloy", value: string, label: string) =>
@@ -40,7 +40,7 @@ export function MadeFrom() {
       aria-label="What the order is made from"
       className="mt-5 grid grid-cols-2 gap-3 max-sm:grid-cols-1"
     >
-      {assembly.method === "stencil" && (
+      {result.goes.has("stencil") && (
         <>
           <Pick
             label="Melted by"

@@ -1,70 +1,10 @@
-import { type Body, boardOf, type RunBoard, type RunDocument, type Step, standingOn } from "@kobbin/core";
+import { boardOf, type RunBoard, type RunDocument, type Step } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { boardColours } from "../../../proof/colours.ts";
 import type { SmallPicture } from "../../../proof/small.ts";
 import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
-
-const SIZE = [374, 262] as const;
-
-/** A part of a step as it is drawn: its body's corners, or its place alone where no size is known; where its pin 1 is. */
-export interface DrawnPart {
-  readonly ref: string;
-  readonly at: readonly [number, number];
-  readonly corners: readonly (readonly [number, number])[];
-  /** The pad its direction is told by, and what it is called: 1, or K of a diode. */
-  readonly mark?: { readonly at: readonly [number, number]; readonly name: string };
-}
-
-/** What of a step's parts can be drawn on a side of a board; parts are named as in the step. */
-export function drawnParts(
-  doc: RunDocument,
-  board: RunBoard,
-  side: "top" | "bottom",
-  refs: readonly string[],
-  directed: ReadonlySet<string>,
-): DrawnPart[] {
-  const { bodies, unknown } = standingOn(doc, board);
-  const name = (ref: string) => (doc.boards.length > 1 ? `${ref} of ${board.name}` : ref);
-  const wanted = new Set(refs);
-  const pads = new Map(
-    (board.measure.nets?.islands ?? []).flatMap((i) => i.pads.map((p) => [p.pin ?? "", p] as const)),
-  );
-  const markOf = (ref: string): Pick<DrawnPart, "mark"> => {
-    if (!directed.has(name(ref))) return {};
-    for (const pin of ["1", "K", "A1", "+"]) {
-      const pad = pads.get(`${ref}.${pin}`);
-      if (pad) return { mark: { at: [pad.x, pad.y], name: pin } };
-    }
-    return {};
-  };
-  return [
-    ...bodies
-      .filter((b) => b.side === side && wanted.has(name(b.ref)))
-      .map((b) => ({ ref: b.ref, at: [b.x, b.y] as const, corners: cornersOf(b), ...markOf(b.ref) })),
-    ...unknown.flatMap((u) =>
-      u.at && (u.side ?? side) === side && wanted.has(name(u.ref))
-        ? [{ ref: u.ref, at: [u.at.x, u.at.y] as const, corners: [], ...markOf(u.ref) }]
-        : [],
-    ),
-  ];
-}
-
-function cornersOf(b: Body): [number, number][] {
-  const turn = (b.turnDeg * Math.PI) / 180;
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  return (
-    [
-      [-1, -1],
-      [1, -1],
-      [1, 1],
-      [-1, 1],
-    ] as const
-  ).map(([i, j]) => {
-    const [u, v] = [(i * b.lengthMm) / 2, (j * b.widthMm) / 2];
-    return [b.x + u * c - v * s, b.y + u * s + v * c];
-  });
-}
+import { type DrawnPart, drawnParts, path, SIZE, type ToPicture, toPicture } from "../drawnParts.ts";
 
 /** The board a step is about; the first where it is about all. */
 export const boardOfStep = (doc: RunDocument, step: Step): RunBoard | undefined => {
@@ -105,7 +45,7 @@ export function StepPicture({
   const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
   const of = `${answer.boardIds[index]} ${side}`;
   const now = picture?.of === of ? picture.picture : undefined;
-  const to = now && mapTo(now, side);
+  const to = now && toPicture(now, side);
   const lost = step.refs.length - parts.length;
   return (
     <figure>
@@ -135,19 +75,6 @@ export function StepPicture({
     </figure>
   );
 }
-
-type ToPicture = (at: readonly [number, number]) => [number, number];
-
-function mapTo({ box: [x0, y0, x1, y1], scale }: SmallPicture, side: "top" | "bottom"): ToPicture {
-  const flip = side === "bottom" ? -1 : 1;
-  return ([x, y]) => [
-    SIZE[0] / 2 + flip * (x - (x0 + x1) / 2) * scale + 1,
-    SIZE[1] / 2 - (y - (y0 + y1) / 2) * scale + 1,
-  ];
-}
-
-const path = (corners: readonly (readonly [number, number])[]) =>
-  `M${corners.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}Z`;
 
 /** Names are written while so few are lit. */
 const NAMED = 12;

@@ -3,8 +3,9 @@ import { useMemo } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { usePrinted } from "../../../ui/printed.ts";
 import { money } from "../../../ui/text/format.ts";
+import { drawnParts } from "../drawnParts.ts";
 import { minutesWords } from "./orderPlan.ts";
-import { boardOfStep, drawnParts, sideOfStep } from "./StepPicture.tsx";
+import { boardOfStep, sideOfStep } from "./StepPicture.tsx";
 
 /** Width of a step's drawing; of one with many parts, so that their names can be read. */
 const WIDE = 230;

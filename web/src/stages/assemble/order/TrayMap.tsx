@@ -22,9 +22,9 @@ const [FIELD_MM, HIGH_MM] = [30, 24];
 
 /** The tray on paper, one to one: a field for each line, filled for a load; it prints itself and goes. */
 export function TrayMap({ plan: { sheet }, onDone }: { plan: PlanOfRun; onDone: () => void }) {
-  const { doc } = useRun();
+  const { doc, result } = useRun();
   const paper = usePrinted(onDone);
-  const load = Math.min(sheet.start, doc.assembly.method === "stencil" ? doc.assembly.perLoad : 1);
+  const load = Math.min(sheet.start, result.goes.has("stencil") ? doc.assembly.perLoad : 1);
   return (
     <section
       ref={paper}

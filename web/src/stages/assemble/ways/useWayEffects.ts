@@ -1,0 +1,81 @@
+import {
+  isForPaste,
+  layChange,
+  type Method,
+  type RunDocument,
+  type RunResult,
+  setSide,
+  setWay,
+  type WayChange,
+} from "@kobbin/core";
+import { useEffect, useState } from "react";
+import { useRun } from "../../../run/runState.ts";
+import { runWorker } from "../../../workers/run.ts";
+import { isWholeSide, type WayRow, wayOfRow } from "./wayRows.ts";
+
+/** What it would change if a row's parts went another way. */
+export interface WayEffect {
+  /** ± per good board, in the shop's currency. */
+  readonly perGood: number;
+  /** ± own minutes of the run. */
+  readonly minutes: number;
+  /** ± days. */
+  readonly days: number;
+  /** What would block the order that does not now. */
+  readonly cannot?: string;
+}
+
+export const METHODS = ["house", "stencil", "iron"] as const satisfies readonly Method[];
+
+/** The change by which all of a row goes one way. */
+export function wayChange(doc: RunDocument, result: RunResult, row: WayRow, method: Method): WayChange {
+  if (!isWholeSide(row)) return setWay(doc, row.parts, method);
+  const forPaste = result.parts.filter(isForPaste).map((p) => p.line.id);
+  return setSide(doc, row.side, method, forPaste);
+}
+
+/** What each row would change the other ways, worked out one after the other while one looks. */
+export function useWayEffects(rows: readonly WayRow[]): ReadonlyMap<string, WayEffect> {
+  const { doc, result } = useRun();
+  const [found, setFound] = useState<{
+    readonly of?: RunDocument;
+    readonly map: ReadonlyMap<string, WayEffect>;
+  }>({
+    map: new Map(),
+  });
+  const keys = rows.map((r) => r.key).join("\n");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows hang on the document, and are the same while their keys are
+  useEffect(() => {
+    let isCurrent = true;
+    const map = new Map<string, WayEffect>(found.of === doc ? found.map : []);
+    (async () => {
+      for (const row of rows)
+        for (const method of METHODS) {
+          const key = `${row.key} ${method}`;
+          if (wayOfRow(row) === method || (row.isByHand && method === "stencil") || map.has(key)) continue;
+          const changed = layChange(doc, { assembly: wayChange(doc, result, row, method) });
+          const rolled = await runWorker().roll(changed);
+          if (!isCurrent) return;
+          map.set(key, effectOf(result, rolled.kind === "ok" ? rolled.result : rolled.message));
+          setFound({ of: doc, map: new Map(map) });
+        }
+    })();
+    return () => {
+      isCurrent = false;
+    };
+  }, [doc, result, keys]);
+  return found.of === doc ? found.map : NONE;
+}
+const NONE: ReadonlyMap<string, WayEffect> = new Map();
+
+function effectOf(base: RunResult, then: RunResult | string): WayEffect {
+  if (typeof then === "string") return { perGood: 0, minutes: 0, days: 0, cannot: then };
+  const known = new Set(base.blockers.map((n) => n.key));
+  const blocker = then.blockers.find((n) => !known.has(n.key));
+  return {
+    perGood: (then.perGood - base.perGood) / 1e6,
+    minutes: then.ownMinutes - base.ownMinutes,
+    days: then.ready.days - base.ready.days,
+    ...(blocker ? { cannot: blocker.text } : {}),
+  };
+}
