@@ -13,7 +13,7 @@ import { setSide, setWay } from "./set-way.ts";
 const WAYS = ["iron", "stencil", "house"] as const satisfies readonly Method[];
 /** Who does each part, by board, line and reference. */
 const goes = (doc: RunDocument) =>
-  new Map(
+  new Map<string, Method>(
     lineParts(doc).flatMap((p) => p.line.refs.map((ref) => [`${p.line.id} ${ref}`, p.method] as const)),
   );
 /** R1 to R5 above, R6 to R8 and all C below. */
