@@ -115,10 +115,12 @@ test("what cannot be beside a house is named, with what frees it", () => {
   expect(rollUp(over).blockers.map((n) => n.key)).toContain("order printed-over C1");
   // nor where pins of the house's stand out of it, on whichever side; and a plate has them below
   const pins = { ways: { j: "house" as const } };
-  expect(told({ ...twoSided({ method: "stencil", heater: "oven", ...pins }), ...bothPasted })).toEqual([
-    ["printed-over", `${refs("R", 8).join(" ")}`, "by-hand"],
-    ["printed-over", below, "by-hand"],
-  ].sort((a, b) => b[1]!.localeCompare(a[1]!)));
+  expect(told({ ...twoSided({ method: "stencil", heater: "oven", ...pins }), ...bothPasted })).toEqual(
+    [
+      ["printed-over", `${refs("R", 8).join(" ")}`, "by-hand"],
+      ["printed-over", below, "by-hand"],
+    ].sort((a, b) => b[1]!.localeCompare(a[1]!)),
+  );
   // 5 g on 8 × 2 mm² would fall when the other side melts; 0.5 g would not
   const heavy = (massMg: number) =>
     told(
