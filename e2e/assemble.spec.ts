@@ -165,13 +165,29 @@ test("part by part: what is fine goes to a house and the rest to the iron, by ke
   await expectAccessible(page);
   // it is the way that is offered as one, and the chip is in no step of ours
   await page.getByRole("button", { name: "order of work" }).click();
-  const steps = await page.getByRole("list", { name: "Steps" }).getByRole("button").allTextContents();
-  expect(steps.join(" ")).toContain("solder by iron");
-  expect(steps.join(" ")).not.toMatch(/\bU1\b|melt/);
+  const steps = page.getByRole("list", { name: "Steps" });
+  await expect(steps).toContainText("solder by iron");
+  await expect(steps).not.toContainText(/\bU1\b|melt/);
   await page.getByRole("button", { name: "who solders" }).click();
   await expect(page.getByRole("button", { name: /^Who solders/ })).toContainText(
     "places what is fine or hidden, the rest here by iron",
   );
+
+  // how it will lie there is looked at once; turned, it is to be looked at anew; the next visit knows it
+  await page.getByRole("button", { name: /^Directions/ }).click();
+  const zero = page.getByRole("list", { name: "Packages at 0°" }).getByRole("listitem");
+  await expect(zero).toHaveCount(1);
+  await expect(zero.getByRole("img")).toHaveAccessibleName("QFP-48 at 0°: pin 1 to the upper left");
+  await page.getByRole("button", { name: /^QFP-48 lies so/ }).click();
+  await expect(page.getByRole("button", { name: /^Directions all 1 package looked at/ })).toBeVisible();
+  await page.getByRole("button", { name: "QFP-48: turn by 90°" }).click();
+  await expect(zero).toContainText("nobody looked yet");
+  await expect(zero).toContainText("pin 1 to the lower left, turned by 90°");
+  await expect(page.getByText(/Nobody looked yet at how QFP-48 will lie/).first()).toBeVisible();
+  await page.getByRole("button", { name: /^QFP-48 lies so/ }).click();
+  await expect(page.getByText(/Nobody looked yet at how/)).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByRole("button", { name: /^Directions all 1 package looked at/ })).toBeVisible();
 
   // a frame around the lower left: whole lines, to the house by one key
   await page.getByRole("button", { name: "part by part" }).click();

@@ -239,6 +239,13 @@ export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
+export {
+  lookedAt,
+  type RotationClass,
+  rotationClasses,
+  turnedBy,
+  type ZeroPad,
+} from "./run/assemble/rotations.ts";
 export type { Route, WayChange } from "./run/assemble/route.ts";
 export {
   type Crossing,

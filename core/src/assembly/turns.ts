@@ -2,16 +2,16 @@
 export type Turns = Readonly<Record<string, number>>;
 
 /** Packages are the same however they are written: SOT-23, sot23, SOT 23. */
-const keyOf = (pkg: string): string => pkg.toUpperCase().replace(/[^A-Z0-9]/g, "");
+export const packageKey = (pkg: string): string => pkg.toUpperCase().replace(/[^A-Z0-9]/g, "");
 
 /**
  * Degrees a part of a package is turned for a house, counter-clockwise, seen from the top as in the layout; 0 where the
  * house expects the layout's own angle.
  */
 export function turnFor(turns: Turns | undefined, pkg: string): number {
-  const key = keyOf(pkg);
+  const key = packageKey(pkg);
   if (!turns || key === "") return 0;
-  return Object.entries(turns).find(([p]) => keyOf(p) === key)?.[1] ?? 0;
+  return Object.entries(turns).find(([p]) => packageKey(p) === key)?.[1] ?? 0;
 }
 
 /** An angle as a placement file has it: from 0 to below 360, to a thousandth. */
@@ -38,10 +38,10 @@ export function readTurns(text: string): { readonly turns: Turns } | { readonly 
   for (const part of text.split(/[,;\n]/).map((s) => s.trim())) {
     if (part === "") continue;
     const [, pkg, degrees] = /^(\S.*?)[\s:=]+([+-]?\d{1,3}(?:[.]\d{1,3})?)\s*°?$/.exec(part) ?? [];
-    if (pkg === undefined || Math.abs(Number(degrees)) > 360 || keyOf(pkg) === "")
+    if (pkg === undefined || Math.abs(Number(degrees)) > 360 || packageKey(pkg) === "")
       return { wrong: `“${part}” is no package with its degrees, such as SOT-23 180.` };
-    if (seen.has(keyOf(pkg))) return { wrong: `${pkg} is named twice.` };
-    seen.add(keyOf(pkg));
+    if (seen.has(packageKey(pkg))) return { wrong: `${pkg} is named twice.` };
+    seen.add(packageKey(pkg));
     turns[pkg] = Number(degrees);
   }
   return { turns };
@@ -56,7 +56,7 @@ export function turnedParts(
   for (const p of parts) {
     const degrees = turnFor(turns, p.package);
     if (degrees % 360 === 0) continue;
-    const key = keyOf(p.package);
+    const key = packageKey(p.package);
     const row = found.get(key) ?? { package: p.package, degrees, refs: [] };
     row.refs.push(...p.refs);
     found.set(key, row);

@@ -13,7 +13,8 @@ export type HouseFieldKind =
   | "lead"
   | "takes"
   | "services"
-  | "turns";
+  | "turns"
+  | "zeros";
 
 /** A field of a profile, whole: its words on the page, what may stand in it, and between which bounds. */
 export interface HouseField {
@@ -59,6 +60,7 @@ export const ASSEMBLY_FIELDS = {
   takes: { label: "its feeders take", kind: "takes", isOptional: true },
   leaderMm: { label: "strip lost at a feeder, mm", kind: "number", most: 2000, isOptional: true },
   turns: { label: "packages it expects turned", kind: "turns", isOptional: true },
+  zeros: { label: "packages looked at for it", kind: "zeros", isOptional: true },
 } as const satisfies Record<keyof AssemblyPrice, HouseField>;
 
 /** Every field of an own bench, likewise. */

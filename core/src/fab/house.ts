@@ -202,4 +202,9 @@ export interface AssemblyPrice {
   readonly leaderMm?: number;
   /** Degrees it expects packages turned against the layout, counter-clockwise: its zero lies otherwise. */
   readonly turns?: Readonly<Record<string, number>>;
+  /**
+   * Packages whose direction was looked at for this house (“SOT-23”, “SOT-23 bottom”) → where pin 1 lies from the middle at
+   * 0° in what goes out to it, degrees counter-clockwise from the right; -1 where no pads told it.
+   */
+  readonly zeros?: Readonly<Record<string, number>>;
 }

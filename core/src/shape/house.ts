@@ -85,6 +85,7 @@ const FIELD_SHAPES: Readonly<Record<HouseFieldKind, (f: HouseField) => DataShape
   takes: () => oneOf("strips", "reels"),
   services: () => list(fields(SERVICE_SHAPES), 20),
   turns: () => mapOf(number(-360, 360), 500),
+  zeros: () => mapOf(number(-1, 360), 1000),
 };
 /** What a table of fields describes. */
 const described = (table: Readonly<Record<string, HouseField>>): DataShape =>

@@ -3,10 +3,12 @@ import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import { type LinePart, rateOf } from "../document/parts.ts";
 import { BOARD_SIDES, isForPaste, isMixed } from "../document/ways.ts";
+import type { AssemblyHouse } from "../document/who-places.ts";
 import { quotationNotes } from "../fab/quotation-notes.ts";
 import type { AssemblyPlan } from "../orders/assembly-house.ts";
 import { APART_MM, fitsBeside, foilOrder } from "../orders/foil-order.ts";
 import type { Worked } from "../stage/stage.ts";
+import { apartDeg, type RotationClass, rotationClasses } from "./rotations.ts";
 
 /** What is to be said of who solders what. */
 export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, add: Add): void {
@@ -55,7 +57,7 @@ export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, ad
     add("assemble", "house-placement", "error", "A house cannot place parts without a placement file.", {
       do: "Drop the placement file.",
     });
-  if (plan) planNotes(doc, plan, add);
+  if (plan) planNotes(doc, parts, plan, add);
   else if (goes.has("house"))
     add(
       "assemble",
@@ -146,8 +148,45 @@ function cautionsFor(parts: readonly LinePart[], pastesHere: boolean): { key: st
   return out;
 }
 
+/** Directions of packages as this house will see them, as far as they are not looked at or do not agree. */
+function rotationNotes(doc: RunDocument, parts: readonly LinePart[], house: AssemblyHouse, add: Add): void {
+  const classes = rotationClasses(doc, parts, house);
+  const names = (list: readonly RotationClass[]) =>
+    [...new Set(list.map((c) => (c.side === "bottom" ? `${c.package} on the bottom` : c.package)))].join(
+      ", ",
+    );
+  const open = classes.filter((c) => c.stands === "open");
+  if (open.length > 0)
+    add(
+      "assemble",
+      `rotation-open ${house.id}`,
+      "warning",
+      `Nobody looked yet at how ${names(open)} will lie at ${house.name}: a package it expects otherwise goes on turned on every board.`,
+      { do: "Look at each once under Assemble, directions.", lines: open.flatMap((c) => c.lines) },
+    );
+  for (const c of classes.filter((x) => x.stands === "other"))
+    add(
+      "assemble",
+      `rotation-other ${house.id} ${c.key}`,
+      "error",
+      `${c.package}${c.side === "bottom" ? " on the bottom" : ""} was looked at for ${house.name} with pin ${c.first!.pin} elsewhere: the layout of this board draws it turned by ${Math.round(apartDeg(house.assembly.zeros![c.key]!, c.first!.deg))}° against that.`,
+      { do: "Turn it for this house, or look at it again, under Assemble, directions.", lines: [...c.lines] },
+    );
+  for (const c of classes.filter((x) => x.isFromBelow))
+    add(
+      "assemble",
+      `rotation-below ${c.key}`,
+      "error",
+      `By their pads, the angles of ${c.package} on the bottom (${c.refs.join(", ")}) are counted as seen from below; what goes out says counter-clockwise from the top.`,
+      {
+        do: "Export the places with angles as seen from the top, or ask the house how it reads them.",
+        lines: [...c.lines],
+      },
+    );
+}
+
 /** Of the house that places: that it is another than chosen, money nobody can convert, its quotation. */
-function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
+function planNotes(doc: RunDocument, parts: readonly LinePart[], plan: AssemblyPlan, add: Add): void {
   const { house, quotation } = plan;
   const asked = doc.assembly.house;
   if (asked !== undefined && asked !== house.id)
@@ -178,5 +217,6 @@ function planNotes(doc: RunDocument, plan: AssemblyPlan, add: Add): void {
       "remark",
       `In the placement file for ${house.name} packages lie turned as its profile has it: ${turned.map(turnedWords).join("; ")}. Look at its own picture before it places them.`,
     );
+  rotationNotes(doc, parts, house, add);
   if (quotation) quotationNotes(doc, house, quotation.quote, quotation.misfits, add);
 }

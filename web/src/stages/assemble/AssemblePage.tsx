@@ -11,6 +11,7 @@ import { Sum } from "../../ui/Sum.tsx";
 import { Tab } from "../../ui/Tab.tsx";
 import { count, fixed, signed, typedNumber } from "../../ui/text/format.ts";
 import { AtTheHouse } from "./AtTheHouse.tsx";
+import { AtZero } from "./AtZero.tsx";
 import { Directions } from "./Directions.tsx";
 import { OwnWork } from "./OwnWork.tsx";
 import { OrderFace } from "./order/OrderFace.tsx";
@@ -107,6 +108,7 @@ function WhoSolders() {
           >
             <Routes />
           </Fold>
+          <AtZero />
           <div className="border-t border-rule" />
         </div>
       )}

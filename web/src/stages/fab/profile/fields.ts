@@ -94,7 +94,12 @@ function rowsOf(part: keyof typeof TABLES, house: House, keys?: readonly string[
         path: `price.${key}.${n}`,
         label: `${label}, ${LAYERS[n] ?? `${n} layers`}`,
       }));
-    return kind === "tiers" || kind === "lead" || kind === "takes" || kind === "services" || kind === "turns"
+    return kind === "tiers" ||
+      kind === "lead" ||
+      kind === "takes" ||
+      kind === "services" ||
+      kind === "turns" ||
+      kind === "zeros"
       ? []
       : [{ ...row, path: `${part}.${key}`, label }];
   });
