@@ -1,4 +1,14 @@
-import { demoFiles, expect, expectAccessible, expectSaid, keptRun, newShop, stage, test } from "./kit.ts";
+import {
+  demoFiles,
+  expect,
+  expectAccessible,
+  expectSaid,
+  keptRun,
+  newShop,
+  releasedDemoRun,
+  stage,
+  test,
+} from "./kit.ts";
 
 /** The demo's Rack Card as bare boards: nothing is fitted, so nothing has to be bought. */
 const bareCard = () =>
@@ -94,4 +104,47 @@ test("boards that are made here are sent for nowhere", async ({ page }) => {
   const slip = page.getByRole("article", { name: /bench/i });
   await expect(slip).toContainText("boards made here");
   await expect(slip.getByRole("button", { name: /order sheet|Send it/ })).toHaveCount(0);
+});
+
+test("what a supplier does of an order is written down, and one page says whom every order waits for, what is late and what is to be paid", async ({
+  page,
+}) => {
+  await releasedDemoRun(page, "Probe Tail", "to be waited for", 120);
+  const slip = page.getByRole("article", { name: "Longreach Components" });
+  await slip.getByRole("button", { name: "it is ordered" }).click();
+  await expect(slip.getByText(/Waits for Longreach Components to confirm it/)).toBeVisible();
+  // parts that are bought are confirmed, never made
+  await slip.getByRole("button", { name: "write down what became of it" }).click();
+  const form = slip.getByRole("form", { name: /^What became of the order/ });
+  await expect(form.getByLabel("What", { exact: true }).getByRole("option")).toHaveText([
+    "it asks",
+    "confirmed",
+    "paid",
+    "on its way",
+    "taken back",
+  ]);
+  await form.getByLabel("What", { exact: true }).selectOption({ label: "confirmed" });
+  await form.getByRole("button", { name: "Write it down" }).click();
+  await expect(slip.getByText(/Waits for you to pay/)).toBeVisible();
+  await expectAccessible(page);
+
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("o");
+  await expect(page.getByRole("heading", { name: "Waiting", level: 1 })).toBeVisible();
+  const table = page.getByRole("table", { name: "Orders that are not all here" });
+  const row = (name: string) =>
+    table.getByRole("row").filter({ hasText: "to be waited for" }).filter({ hasText: name });
+  await expect(row("Longreach Components")).toContainText("you to pay");
+  await expect(row("Longreach Components")).toContainText("confirmed, since");
+  await expect(row("Longreach Components").getByRole("img", { name: /to be here/ })).toBeVisible();
+  // nothing is written down of the others: they are to be ordered, and no day is claimed
+  await expect(row("Brindle & Otter")).toContainText("you to order it");
+  await expect(row("Brindle & Otter").getByRole("img", { name: /no day yet/ })).toBeVisible();
+  await expectAccessible(page);
+  // paid, and of all pieces that come nothing is waited for any more
+  await row("Longreach Components").getByRole("link").first().click();
+  await slip.getByRole("button", { name: "It is paid" }).click();
+  await expect(slip.getByText(/Waits for Longreach Components to send it/)).toBeVisible();
+  await page.goto("/waiting");
+  await expect(row("Longreach Components")).toContainText("paid");
 });

@@ -2,6 +2,7 @@ import type {
   House,
   Measure,
   OfferChange,
+  OrderBrief,
   PanelPiece,
   RunDocument,
   RunLine,
@@ -9,6 +10,7 @@ import type {
   RunRecord,
   RunSupplier,
   ShopSettings,
+  Waiting,
 } from "@kobbin/core";
 
 /** The shop as the page knows it. */
@@ -49,6 +51,27 @@ export interface RunSummary {
   readonly shelf?: Readonly<Record<string, number>>;
   /** The first open blocker or caution in working order, with its stage. */
   readonly next?: { readonly stage: string; readonly text: string; readonly do?: string };
+  /** What it orders at whom; in no list of runs. */
+  readonly orders?: readonly OrderBrief[];
+}
+
+/** An order of a released run that is not all there yet. */
+export interface WaitingRow extends Waiting {
+  readonly runId: string;
+  readonly run: string;
+  readonly product: string;
+  readonly order: string;
+  readonly kind: OrderBrief["kind"];
+  readonly name: string;
+  readonly currency: string;
+  /** What its lines come to; freight and fees come on top. */
+  readonly total: string;
+}
+/** What a shop waits for over all its runs, the most urgent first. */
+export interface WaitingAnswer {
+  readonly orders: readonly WaitingRow[];
+  /** Released runs whose orders are being counted. */
+  readonly counting: readonly { readonly runId: string; readonly run: string; readonly product: string }[];
 }
 
 export interface RunRow {

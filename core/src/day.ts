@@ -1,3 +1,7 @@
+/** So many days after a day. @param day ISO, as what is returned */
+export const later = (day: string, days: number): string =>
+  new Date(Date.parse(day) + days * 86_400_000).toISOString().slice(0, 10);
+
 /** Whether a text is a day that the calendar has. */
 export function isDay(v: string): boolean {
   const m = /^(\d{4})-(\d{2})-(\d{2})$/.exec(v);

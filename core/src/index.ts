@@ -309,6 +309,8 @@ export {
   orderFacts,
   SAID_BY_HOUSE,
   STEP_WORDS,
+  stepWords,
+  stopsOf,
 } from "./run/document/order-states.ts";
 export { inShopCurrency, type LinePart, rateOf, suppliersOf } from "./run/document/parts.ts";
 export {
@@ -386,6 +388,14 @@ export { type BoardVolts, boardMet, voltsOn, withoutBoard } from "./run/stage/me
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
 export { readyBy } from "./run/stage/ready.ts";
 export type { BasketCache, RunResult } from "./run/stage/result.ts";
+export {
+  briefOf,
+  byUrgency,
+  type OrderBrief,
+  type OrderSoFar,
+  type Waiting,
+  waitingFor,
+} from "./run/stage/waiting.ts";
 export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/stencil/foil-cut.ts";
 export { changeWords, chosenFoil, type FoilStanding, standingOf } from "./run/stencil/foils.ts";
 export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil/stencil-need.ts";

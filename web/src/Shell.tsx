@@ -71,6 +71,7 @@ export function Shell() {
             { keys: "/", does: "find or do", run: () => setActions(boundKeys()) },
             { keys: "b", does: "to the bench", run: () => navigate("/") },
             { keys: "n", does: "new product", run: () => navigate("/new") },
+            { keys: "o", does: "orders that are waited for", run: () => navigate("/waiting") },
             { keys: "l", does: "to the library of parts", run: () => navigate("/library") },
             { keys: "s", does: "to the shelf", run: () => navigate("/shelf") },
           ]
@@ -126,6 +127,9 @@ export function Shell() {
         </button>
         {shop && (
           <>
+            <Link to="/waiting" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
+              waiting
+            </Link>
             <Link to="/library" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
               library
             </Link>

@@ -46,6 +46,9 @@ export const routes: RouteObject[] = [
           })),
         ],
       },
+      stage("waiting", async () => ({
+        Component: (await import("./stages/waiting/WaitingPage.tsx")).WaitingPage,
+      })),
       stage("library", async () => ({
         Component: (await import("./stages/library/LibraryPage.tsx")).LibraryPage,
       })),

@@ -51,7 +51,9 @@ export async function restoreBackup(
   }
   await restoreHistory(tx, changes, changeRows, stored);
   await tx.query(
-    "insert into figures_due (run_id, workshop_id) select id, workshop_id from run where workshop_id = $1 and state = 'open'",
+    `insert into figures_due (run_id, workshop_id) select r.id, r.workshop_id from run as r
+     where r.workshop_id = $1
+       and (r.state = 'open' or not exists (select 1 from fork as f where f.run_id = r.id and f.summary ? 'orders'))`,
     [workshopId],
   );
   return workshopId;

@@ -2,6 +2,7 @@ import type { RunSummary } from "@kobbin/contract";
 import {
   AppError,
   type BasketCache,
+  briefOf,
   type FabRequest,
   fabRequest,
   isComplete,
@@ -10,6 +11,7 @@ import {
   measureBoard,
   measureToKeep,
   microsToNumber,
+  plannedOrders,
   type RunDocument,
   type RunRecord,
   type RunResult,
@@ -161,6 +163,7 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     cautions: open.filter((n) => n.level === "warning").length,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
+    orders: plannedOrders({ doc: document, ...r, plan: r.assembly }).map(briefOf),
     ...(next ? { next: { stage: next.stage, text: next.text, ...(next.do ? { do: next.do } : {}) } } : {}),
   };
 }

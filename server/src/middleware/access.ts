@@ -26,6 +26,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/live": "member",
   "PUT /api/presence": "member",
   "GET /api/bench": "member",
+  "GET /api/waiting": "member",
   "GET /api/find": "member",
   "GET /api/history": "member",
   "GET /api/corrections": "member",

@@ -1,4 +1,4 @@
-import { ORDER_KEY, ORDER_STATES, shapes } from "@kobbin/core";
+import { ORDER_KEY, ORDER_KINDS, ORDER_STATES, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version } from "./columns.ts";
 
 const {
@@ -17,6 +17,8 @@ const {
   currency,
   matching,
   maybe,
+  money,
+  tuple,
 } = shapes;
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const AN_ORDER = matching(ORDER_KEY, "an order of a run");
@@ -62,6 +64,20 @@ export const RUN_TABLES = {
           blockers: whole(),
           cautions: whole(),
           unpriced: maybe(text(200)),
+          orders: maybe(
+            list(
+              fields({
+                key: text(200, 1),
+                kind: oneOf(...ORDER_KINDS),
+                name: text(200),
+                currency,
+                total: money,
+                items: mapOf(whole(0, 1e9), 5000),
+                days: tuple(whole(0, 1e5), whole(0, 1e5)),
+              }),
+              300,
+            ),
+          ),
           next: maybe(fields({ stage: text(40), text: text(5000), do: maybe(text(5000)) })),
         }),
       ),

@@ -1,4 +1,11 @@
-import type { BenchAnswer, CorrectionMemory, NewRunBody, RevisionAnswer, RunAnswer } from "@kobbin/contract";
+import type {
+  BenchAnswer,
+  CorrectionMemory,
+  NewRunBody,
+  RevisionAnswer,
+  RunAnswer,
+  WaitingAnswer,
+} from "@kobbin/contract";
 import type { Corrections } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
@@ -6,6 +13,7 @@ import { outbox } from "./outbox.ts";
 
 /** Products and runs. */
 export const useBench = () => useSWR<BenchAnswer>("/api/bench", http.get);
+export const useWaiting = () => useSWR<WaitingAnswer>("/api/waiting", http.get);
 export const useRevision = (id: string | undefined) =>
   useSWR<RevisionAnswer>(id ? `/api/revisions/${id}` : null, http.get);
 export const useMemory = () => useSWR<CorrectionMemory>("/api/corrections", http.get);

@@ -65,8 +65,10 @@ export function startLive(tell: (text: string) => unknown): () => void {
     if (m.kind === "presence") set({ here: m.here });
     else if (m.kind === "restoring") set({ restoring: { what: m.what, done: m.done, of: m.of } });
     else if (m.kind === "resync") void refetchAll();
-    else if (m.kind === "figures") void mutate("/api/bench");
-    else if (m.kind === "asking") {
+    else if (m.kind === "figures") {
+      void mutate("/api/bench");
+      void mutate("/api/waiting");
+    } else if (m.kind === "asking") {
       void mutate(`/api/runs/${m.runId}/asks`);
       void refetchRun(m.runId);
     } else if (m.kind === "places") void refetchRun(m.runId);
@@ -74,6 +76,7 @@ export function startLive(tell: (text: string) => unknown): () => void {
       // of runs, only the one that is open is fetched
       void refetchRuns();
       void mutate("/api/bench");
+      void mutate("/api/waiting");
       historyChanged();
       if (!m.productId) void mutate("/api/session");
       if (m.person) tell(`${m.person}: ${m.says}`);

@@ -53,5 +53,9 @@ export function standOf(
   const isHere = of > 0 && whole === of;
   const steps = (record.steps ?? []).filter((s) => s.order === order.key);
   const promisedOn = record.purchases.find((p) => p.order === order.key)?.promisedOn;
-  return { stand: orderStand(steps, { today: todayIso(), isHere, promisedOn }), isHere, promisedOn };
+  return {
+    stand: orderStand(steps, { today: todayIso(), isHere, promisedOn, kind: order.kind }),
+    isHere,
+    promisedOn,
+  };
 }

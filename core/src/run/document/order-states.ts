@@ -1,7 +1,11 @@
-/** What becomes of an order at a house, whole: what it is called, who says it, how far the order is by it. */
+import type { OrderKind } from "./order-key.ts";
+
+/** What becomes of an order, whole: what it is called, who says it, how far the order is by it. */
 export interface OrderStateFacts {
   /** On the page and in the history. */
   readonly words: string;
+  /** What it is called of parts that are bought; null where that does not become of them. */
+  readonly ofParts?: string | null;
   /** What is written beside it, where it is nothing without words. */
   readonly asks?: string;
   /** Somebody of the shop writes it down by itself; else it comes of sending. */
@@ -21,13 +25,21 @@ export interface OrderStateFacts {
  * say and how an order stands derive from it; the database is held to it by a test.
  */
 export const ORDER_STEPS = {
-  sent: { words: "files sent", isWritten: false, stop: 0, settles: false },
+  sent: { words: "files sent", ofParts: "ordered", isWritten: false, stop: 0, settles: false },
   asked: { words: "it asks", asks: "Its question", isWritten: true, talk: "said", settles: false },
   answered: { words: "answered", asks: "The answer", isWritten: true, talk: "told", settles: true },
-  accepted: { words: "files accepted", isWritten: true, talk: "said", stop: 1, settles: true },
+  accepted: {
+    words: "files accepted",
+    ofParts: "confirmed",
+    isWritten: true,
+    talk: "said",
+    stop: 1,
+    settles: true,
+  },
   paid: { words: "paid", isWritten: true, talk: "told", stop: 2, settles: false },
   made: {
     words: "made",
+    ofParts: null,
     isWritten: true,
     talk: "said",
     stop: 3,
@@ -50,7 +62,12 @@ export const ORDER_STATES = Object.keys(ORDER_STEPS) as readonly OrderState[];
 
 /** What is known of a state. */
 export const orderFacts = (state: OrderState): OrderStateFacts => ORDER_STEPS[state];
-/** What a state is called. */
+/** What a state is called of an order of a kind; undefined where it does not become of one. */
+export function stepWords(state: OrderState, kind: OrderKind): string | undefined {
+  const { words, ofParts } = orderFacts(state);
+  return kind === "parts" && ofParts !== undefined ? (ofParts ?? undefined) : words;
+}
+/** What a state is called at a house. */
 export const STEP_WORDS = Object.fromEntries(ORDER_STATES.map((s) => [s, orderFacts(s).words])) as Readonly<
   Record<OrderState, string>
 >;
@@ -59,6 +76,9 @@ export const isTold = (state: OrderState): boolean => ["told", "both"].includes(
 /** What a house may say of an order over the network. */
 export const SAID_BY_HOUSE = ORDER_STATES.filter((s) => ["said", "both"].includes(orderFacts(s).talk ?? ""));
 /** The way of an order, stop by stop. */
-export const ORDER_STOPS = ORDER_STATES.filter((s) => orderFacts(s).stop !== undefined).sort(
-  (a, b) => orderFacts(a).stop! - orderFacts(b).stop!,
-);
+export const ORDER_STOPS: readonly OrderState[] = ORDER_STATES.filter(
+  (s) => orderFacts(s).stop !== undefined,
+).sort((a, b) => orderFacts(a).stop! - orderFacts(b).stop!);
+/** The way of an order of a kind. */
+export const stopsOf = (kind: OrderKind): readonly OrderState[] =>
+  ORDER_STOPS.filter((s) => stepWords(s, kind) !== undefined);

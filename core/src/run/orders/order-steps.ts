@@ -1,5 +1,6 @@
 import { AppError } from "../../errors.ts";
-import { ORDER_STOPS, type OrderState, orderFacts } from "../document/order-states.ts";
+import type { OrderKind } from "../document/order-key.ts";
+import { ORDER_STOPS, type OrderState, orderFacts, stepWords } from "../document/order-states.ts";
 import type { OrderStep } from "../document/record.ts";
 
 /** Who has to do something now. */
@@ -49,7 +50,13 @@ const daysAfter = (from: string, to: string): number => (Date.parse(to) - Date.p
  */
 export function orderStand(
   steps: readonly OrderStep[],
-  at: { readonly today: string; readonly promisedOn?: string | undefined; readonly isHere: boolean },
+  at: {
+    readonly today: string;
+    readonly promisedOn?: string | undefined;
+    readonly isHere: boolean;
+    /** Of boards or their placing where left out. */
+    readonly kind?: OrderKind;
+  },
 ): OrderStand {
   const now = ofNow(steps);
   const last = (...states: readonly OrderState[]) => now.findLast((s) => states.includes(s.state));
@@ -60,8 +67,8 @@ export function orderStand(
   const furthest = ORDER_STOPS.slice(1).findLast((stop) => last(stop) !== undefined);
   const state = furthest ?? last("asked", "answered")?.state ?? "sent";
   if (at.isHere) return { state, now, questions: [], isOverdue: false };
-  const waits = waitOf(state, now, questions);
-  const isLooking = waits.on === "house" && waits.what === LOOKS;
+  const waits = waitOf(state, now, questions, at.kind ?? "boards");
+  const isLooking = waits.on === "house" && (waits.what === LOOKS || waits.what === CONFIRMS);
   const isLate = waits.on !== "shop" && at.promisedOn !== undefined && at.today > at.promisedOn;
   return {
     state: questions.length > 0 ? "asked" : state,
@@ -73,8 +80,14 @@ export function orderStand(
 }
 
 const LOOKS = "to look at the files";
+const CONFIRMS = "to confirm it";
 
-function waitOf(state: OrderState, now: readonly OrderStep[], questions: readonly OrderStep[]): OrderWait {
+function waitOf(
+  state: OrderState,
+  now: readonly OrderStep[],
+  questions: readonly OrderStep[],
+  kind: OrderKind,
+): OrderWait {
   if (questions.length > 0) return { on: "shop", what: "to answer what it asks", since: questions[0]!.on };
   const since = now.findLast((s) => s.state === state)?.on ?? now.at(-1)!.on;
   const { waits } = orderFacts(state);
@@ -83,10 +96,10 @@ function waitOf(state: OrderState, now: readonly OrderStep[], questions: readonl
   const isPaid = now.some((s) => s.state === "paid");
   if (isAccepted && isPaid) {
     const both = now.findLast((s) => s.state === "accepted" || s.state === "paid")!;
-    return { on: "house", what: "to make it", since: both.on };
+    return { on: "house", what: kind === "parts" ? "to send it" : "to make it", since: both.on };
   }
   if (isAccepted) return { on: "shop", what: "to pay", since };
-  return { on: "house", what: LOOKS, since: now.at(-1)!.on };
+  return { on: "house", what: kind === "parts" ? CONFIRMS : LOOKS, since: now.at(-1)!.on };
 }
 
 /**
@@ -96,15 +109,20 @@ function waitOf(state: OrderState, now: readonly OrderStep[], questions: readonl
  * @param steps of the order so far
  * @throws AppError NOT_ALLOWED with what to do
  */
-export function refuseStep(steps: readonly OrderStep[], state: OrderState): void {
+export function refuseStep(steps: readonly OrderStep[], state: OrderState, kind: OrderKind = "boards"): void {
   const refuse = (text: string, hint: string): never => {
     throw new AppError("NOT_ALLOWED", text, hint);
   };
   const now = ofNow(steps);
   const isBack = now.at(-1)?.state === "withdrawn";
+  if (stepWords(state, kind) === undefined)
+    refuse(
+      `Parts that are bought are not “${orderFacts(state).words}”.`,
+      "Write down that they are confirmed, paid or on their way.",
+    );
   if (state === "sent" && now.some((s) => s.state === "sent") && !isBack)
     refuse(
-      "Its files were sent already.",
+      kind === "parts" ? "It is ordered already." : "Its files were sent already.",
       "Other files are another order: take this one back first, and release them as a revision of their own.",
     );
   if (state === "withdrawn" && (now.length === 0 || isBack))
@@ -113,5 +131,8 @@ export function refuseStep(steps: readonly OrderStep[], state: OrderState): void
     refuse("The order was taken back.", "Send it again before anything else becomes of it.");
   const { questions } = orderStand(steps, { today: "", isHere: false });
   if (state === "answered" && questions.length === 0)
-    refuse("The house asks nothing that is open.", "Write its question down first.");
+    refuse(
+      kind === "parts" ? "It asks nothing that is open." : "The house asks nothing that is open.",
+      "Write its question down first.",
+    );
 }

@@ -1,5 +1,5 @@
 import type { OrderAskRow } from "@kobbin/contract";
-import { addTo, type OrderState, type OrderStep, orderStand } from "@kobbin/core";
+import { addTo, type OrderState, type OrderStep, orderOf, orderStand } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { talk } from "../../db/talk.ts";
 import { one } from "../../db/tx.ts";
@@ -165,7 +165,8 @@ export async function manyWaiting(tx: Tx, today: string): Promise<ReadonlyMap<st
   }
   const out = new Map<string, string[]>();
   for (const steps of orders.values()) {
-    const { waits } = orderStand(steps, { today, isHere: false });
+    const kind = orderOf(steps[0]!.order).kind;
+    const { waits } = orderStand(steps, { today, isHere: false, kind });
     const { runId, label } = steps[0]!;
     if (waits?.on === "shop") addTo(out, runId, `${label} waits for you ${waits.what}`);
   }

@@ -8,6 +8,7 @@ import {
   type RunDocument,
   refuseStep,
   STEP_WORDS,
+  stepWords,
 } from "@kobbin/core";
 import { lockRun } from "../../db/lock.ts";
 import type { Tx } from "../../db/pool.ts";
@@ -41,7 +42,9 @@ export function orderRoutes(deps: Deps): Router {
       const { document } = await released(tx, id);
       change.about({ runId: id });
       const step = await written(tx, id, document, { ...b, person });
-      change.says(`order at ${step.name}: ${STEP_WORDS[b.state]}${b.words ? `: ${b.words}` : ""}`);
+      change.says(
+        `order at ${step.name}: ${stepWords(b.state, orderOf(b.order).kind)}${b.words ? `: ${b.words}` : ""}`,
+      );
       if (isTold(b.state) && (await lookAgain(tx, id, b.order))) {
         change.isFinal();
         await tell(tx, { kind: "asking", workshop: workshopId, runId: id });
@@ -61,7 +64,9 @@ export function orderRoutes(deps: Deps): Router {
           "Take the order back instead, and send it again.",
         );
       change.about({ runId: gone.runId });
-      change.says(`order at ${gone.label}: “${STEP_WORDS[gone.state]}” is taken out`);
+      change.says(
+        `order at ${gone.label}: “${stepWords(gone.state, orderOf(gone.order).kind) ?? STEP_WORDS[gone.state]}” is taken out`,
+      );
     });
     ctx.status = 204;
   });
@@ -128,6 +133,7 @@ async function written(
   refuseStep(
     (await manySteps(tx, runId)).filter((x) => x.order === s.order),
     s.state,
+    orderOf(s.order).kind,
   );
   if (s.state === "sent") {
     const row = await upsertPurchase(tx, runId, { order: s.order, label: name, currency: currencies[0]! });

@@ -13,6 +13,12 @@ export async function insertRelease(
     "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
     [runId, JSON.stringify(r.document), JSON.stringify(r.manifest), r.sha256, r.createdAt],
   );
+  // its figures are those it was released with from here on: what it orders is listed by them
+  await tx.query(
+    `insert into figures_due (run_id, workshop_id) values ($1, current_workshop())
+     on conflict (run_id) do update set since = clock_timestamp(), tries = 0, parked = null`,
+    [runId],
+  );
 }
 
 /** What was already done of a released run, in words; nothing where it was only released. */

@@ -52,7 +52,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed",
        (select jsonb_build_object('started', sum(w.started), 'good', sum(w.good), 'scrapped', sum(w.scrapped))
         from work as w where w.run_id = r.id having count(*) > 0) as built,
-       ${RUN} order by f.updated_at desc`,
+       ${RUN.replace("f.summary", "f.summary - 'orders' as summary")} order by f.updated_at desc`,
   );
   return rows.map((r) => ({
     id: r.id,

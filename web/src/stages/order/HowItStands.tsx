@@ -1,11 +1,14 @@
 import {
   isTold,
-  ORDER_STOPS,
+  type OrderKind,
   type OrderStand,
   type OrderState,
   type OrderStep,
+  orderOf,
   type PlannedOrder,
   STEP_WORDS,
+  stepWords,
+  stopsOf,
   tallyOf,
 } from "@kobbin/core";
 import { Check } from "lucide-react";
@@ -39,7 +42,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
   const write = (state: OrderState, words = "", on = todayIso()) => {
     const done = addStep(id, { order: o.key, state, on, words });
     done.catch(sayError);
-    const said = `${o.name}: ${STEP_WORDS[state]}`;
+    const said = `${o.name}: ${wordsOf(state, o.kind)}`;
     // what a house was told it knows: that is not undone here
     if (talk && (state === "sent" || isTold(state)))
       done.then(
@@ -58,7 +61,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
   const isSendable = !isBuilt && (stand.state === "open" || stand.state === "withdrawn");
   return (
     <section aria-label={`How the order at ${o.name} stands`} className="mb-2 text-[14px]">
-      {steps.length > 0 && <Track stand={stand} isHere={isHere} />}
+      {steps.length > 0 && <Track stand={stand} kind={o.kind} isHere={isHere} />}
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         {/* what has not come to the house yet, it does not look at */}
         {(talk?.number !== "" || stand.state === "withdrawn") && (
@@ -75,7 +78,11 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
               </Button>
             )}
             <button type="button" className="quiet-link" onClick={() => write("sent")}>
-              {answers ? "it was sent by other means" : "its files are sent"}
+              {o.kind === "parts"
+                ? "it is ordered"
+                : answers
+                  ? "it was sent by other means"
+                  : "its files are sent"}
             </button>
             {answers && (
               <p className="w-full text-[13px] text-ink-2">
@@ -108,12 +115,12 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
             onRemove={(s) => {
               const done = removeStep(id, s.id);
               done.catch(sayError);
-              did(`${o.name}: not ${STEP_WORDS[s.state]} after all`, done);
+              did(`${o.name}: not ${wordsOf(s.state, o.kind)} after all`, done);
             }}
           />
         )}
         {isOpen && !isHere && stand.state !== "open" && stand.state !== "withdrawn" && (
-          <WriteStep stand={stand} name={o.name} onWrite={write} />
+          <WriteStep stand={stand} kind={o.kind} name={o.name} onWrite={write} />
         )}
       </div>
     </section>
@@ -121,15 +128,20 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
 }
 
 /** The way of an order, stop by stop, each with its day. */
-function Track({ stand, isHere }: { stand: OrderStand; isHere: boolean }) {
+const wordsOf = (state: OrderState, kind: OrderKind): string => stepWords(state, kind) ?? STEP_WORDS[state];
+
+function Track({ stand, kind, isHere }: { stand: OrderStand; kind: OrderKind; isHere: boolean }) {
+  const way = stopsOf(kind);
   const dayOf = (state: OrderState) => stand.now.findLast((s) => s.state === state)?.on;
-  const reached = stand.state === "withdrawn" ? -1 : ORDER_STOPS.findLastIndex((s) => dayOf(s) !== undefined);
+  const reached = stand.state === "withdrawn" ? -1 : way.findLastIndex((s) => dayOf(s) !== undefined);
   const stops = [
-    ...ORDER_STOPS.map((s, i) => ({ label: STEP_WORDS[s], on: dayOf(s), isDone: i <= reached || isHere })),
+    ...way.map((s, i) => ({ label: wordsOf(s, kind), on: dayOf(s), isDone: i <= reached || isHere })),
     { label: "here", on: undefined, isDone: isHere },
   ];
   return (
-    <ol className="my-2 grid grid-cols-6 text-[13px] max-md:grid-cols-3 max-md:gap-y-2">
+    <ol
+      className={`my-2 grid text-[13px] max-md:grid-cols-3 max-md:gap-y-2 ${stops.length === 6 ? "grid-cols-6" : "grid-cols-5"}`}
+    >
       {stops.map((s, i) => (
         <li key={s.label} className="relative pr-2">
           <span
@@ -267,7 +279,7 @@ function Log({
             <li key={s.id} className="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1">
               <span className="num w-16 text-ink-2">{day(s.on)}</span>
               <span>
-                {STEP_WORDS[s.state]}
+                {wordsOf(s.state, orderOf(s.order).kind)}
                 {s.words && `: ${said(s.words)}`}
               </span>
               <span className="text-ink-2">{s.person}</span>
@@ -275,7 +287,7 @@ function Log({
                 <button
                   type="button"
                   className="quiet-link ml-auto"
-                  aria-label={`Take away: ${STEP_WORDS[s.state]}`}
+                  aria-label={`Take away: ${wordsOf(s.state, orderOf(s.order).kind)}`}
                   onClick={() => onRemove(s)}
                 >
                   take away

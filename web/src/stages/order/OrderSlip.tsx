@@ -80,9 +80,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
           </>
         )}
       </header>
-      {isReleased && o.kind !== "parts" && !isBench && (
-        <HowItStands order={o} isOpen={mayChange("order_step", life, role)} />
-      )}
+      {isReleased && !isBench && <HowItStands order={o} isOpen={mayChange("order_step", life, role)} />}
       {o.kind !== "parts" && !isBench && <HouseSheet order={o} />}
       <div className="overflow-x-auto">
         <table className="rows tight w-full min-w-[480px] table-fixed">

@@ -1,4 +1,11 @@
-import { ORDER_STATES, type OrderStand, type OrderState, orderFacts, STEP_WORDS } from "@kobbin/core";
+import {
+  ORDER_STATES,
+  type OrderKind,
+  type OrderStand,
+  type OrderState,
+  orderFacts,
+  stepWords,
+} from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { DateField } from "../../ui/DateField.tsx";
@@ -8,17 +15,22 @@ import { todayIso } from "../../ui/text/dates.ts";
 /** Writes down what became of an order: what, when, and the words that went with it. */
 export function WriteStep({
   stand,
+  kind,
   name,
   onWrite,
 }: {
   stand: OrderStand;
+  kind: OrderKind;
   name: string;
   onWrite: (state: OrderState, words: string, on: string) => void;
 }) {
   const [isShown, setShown] = useState(false);
   const [on, setOn] = useState(todayIso());
   const may = ORDER_STATES.filter(
-    (s) => orderFacts(s).isWritten && (s !== "answered" || stand.questions.length > 0),
+    (s) =>
+      orderFacts(s).isWritten &&
+      stepWords(s, kind) !== undefined &&
+      (s !== "answered" || stand.questions.length > 0),
   );
   const [state, setState] = useState<OrderState>(may[0]!);
   const chosen = may.includes(state) ? state : may[0]!;
@@ -41,7 +53,7 @@ export function WriteStep({
       <Pick
         label="What"
         value={chosen}
-        options={may.map((s) => [s, STEP_WORDS[s]] as const)}
+        options={may.map((s) => [s, stepWords(s, kind)!] as const)}
         onChange={(v) => setState(v as OrderState)}
       />
       <DateField label="On" value={on} onSave={(d) => setOn(d || todayIso())} className="w-32" />

@@ -1,0 +1,79 @@
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { BenchAnswer, WaitingAnswer } from "@kobbin/contract";
+import { startServer, type TestServer, Visitor } from "../../test/kit.ts";
+import { releasedRun as runIn } from "../../test/released-run.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.close());
+
+test("what is waited for: from the release on, as it is written down, until all came; of no other shop", async () => {
+  const r = await runIn(server, "Waiting");
+  const waiting = async () => (await r.v.get("/api/waiting")).body as WaitingAnswer;
+  const brief = async () =>
+    (await waiting()).orders
+      .map((o) => `${o.kind}: ${o.waits.on} ${o.waits.what}, ${o.came} of ${o.of}${o.isPaid ? ", paid" : ""}`)
+      .sort();
+  await server.figures();
+  expect((await waiting()).counting).toEqual([]);
+  const [boards, parts] = await brief();
+  expect([boards, parts]).toEqual([
+    expect.stringMatching(/^boards: shop to order it, 0 of \d+$/),
+    expect.stringMatching(/^parts: shop to order it, 0 of \d+$/),
+  ]);
+  // what a run orders stands in this list alone: the bench's is not made longer by it
+  const { runs } = (await r.v.get("/api/bench")).body as BenchAnswer;
+  expect(runs.find((x) => x.id === r.id)!.summary).not.toHaveProperty("orders");
+
+  const step = (state: string, on = "2026-11-25") =>
+    r.v.post(`/api/runs/${r.id}/order-steps`, { order: r.parts, state, on, words: "" });
+  expect((await step("sent")).status).toBe(201);
+  expect((await brief())[1]).toMatch(/^parts: house to confirm it/);
+  // parts are never made, and ordered once
+  expect((await step("made")).body).toMatchObject({ code: "NOT_ALLOWED" });
+  expect((await step("sent")).body).toMatchObject({ message: "It is ordered already." });
+  await step("accepted");
+  await step("paid");
+  const of = (await waiting()).orders.find((o) => o.kind === "parts")!;
+  expect(of).toMatchObject({ state: "paid", isPaid: true, waits: { on: "house", what: "to send it" } });
+  expect(of.from! <= of.to!).toBe(true);
+  // a piece that is set apart is no piece that came; when all came nothing is waited for
+  const arrives = (qty: number, isApart = false) =>
+    r.arrives({
+      order: r.parts,
+      unitCost: "0.05",
+      item: r.offer,
+      qty,
+      isApart,
+      because: isApart ? "bent" : "",
+    });
+  await arrives(1, true);
+  expect((await brief())[1]).toContain(", 0 of ");
+  await arrives(1);
+  expect((await brief())[1]).toContain(", 1 of ");
+  await arrives(of.of);
+  expect(await brief()).toEqual([boards]);
+
+  // another shop sees nothing of it, and who is not signed in nothing at all
+  const other = new Visitor(server);
+  expect((await other.get("/api/waiting")).status).toBe(401);
+  await other.startShop("Waiting elsewhere");
+  expect((await other.get("/api/waiting")).body).toEqual({ orders: [], counting: [] });
+});
+
+test("a run whose orders are not counted yet is named until they are; a release lists it", async () => {
+  const r = await runIn(server, "Waiting anew");
+  await server.figures();
+  await server.owner.query("update fork set summary = summary - 'orders' where run_id = $1", [r.id]);
+  const waiting = async () => (await r.v.get("/api/waiting")).body as WaitingAnswer;
+  expect((await waiting()).counting.map((c) => c.runId)).toEqual([r.id]);
+  // released anew it is counted anew
+  expect((await r.v.call("DELETE", `/api/runs/${r.id}/release`)).status).toBe(204);
+  expect((await waiting()).orders).toEqual([]);
+  expect((await r.v.post(`/api/runs/${r.id}/release`)).status).toBe(201);
+  await server.figures();
+  expect((await waiting()).counting).toEqual([]);
+  expect((await waiting()).orders).toHaveLength(2);
+});
