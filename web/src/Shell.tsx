@@ -127,15 +127,11 @@ export function Shell() {
         </button>
         {shop && (
           <>
-            <Link to="/waiting" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
-              waiting
-            </Link>
-            <Link to="/library" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
-              library
-            </Link>
-            <Link to="/shelf" className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
-              shelf
-            </Link>
+            {["waiting", "library", "shelf"].map((place) => (
+              <Link key={place} to={`/${place}`} className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
+                {place}
+              </Link>
+            ))}
             <Link to="/settings" className="shrink-0 text-ink-2 hover:text-ink">
               settings
             </Link>
