@@ -35,15 +35,15 @@ export interface StoredRun {
   readonly updatedAt: Date;
 }
 
-const RUN = `r.id, f.id as "forkId", r.name, r.state, r.asked_at as "askedAt", p.id as "productId", p.name as product, v.id as "revisionId", v.label as revision,
-       f.version, f.good_boards as "goodBoards", f.confidence::float8 as confidence, f.house_id as "houseId", f.options, f.assembly, f.choices, f.summary, f.updated_at as "updatedAt"
-     from run as r
+const COLUMNS = `r.id, f.id as "forkId", r.name, r.state, r.asked_at as "askedAt", p.id as "productId", p.name as product, v.id as "revisionId", v.label as revision,
+       f.version, f.good_boards as "goodBoards", f.confidence::float8 as confidence, f.house_id as "houseId", f.options, f.assembly, f.choices, f.updated_at as "updatedAt"`;
+const FROM = `from run as r
      join fork as f on f.run_id = r.id and f.name = 'first'
      join revision as v on v.id = r.revision_id
      join product as p on p.id = v.product_id`;
 
 export async function oneRun(tx: Tx, id: string): Promise<StoredRun> {
-  const { rows } = await tx.query<StoredRun>(`select ${RUN} where r.id = $1`, [id]);
+  const { rows } = await tx.query<StoredRun>(`select ${COLUMNS}, f.summary ${FROM} where r.id = $1`, [id]);
   return one(rows, "run");
 }
 
@@ -52,7 +52,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed",
        (select jsonb_build_object('started', sum(w.started), 'good', sum(w.good), 'scrapped', sum(w.scrapped))
         from work as w where w.run_id = r.id having count(*) > 0) as built,
-       ${RUN.replace("f.summary", "f.summary - 'orders' as summary")} order by f.updated_at desc`,
+       ${COLUMNS}, f.summary - 'orders' as summary ${FROM} order by f.updated_at desc`,
   );
   return rows.map((r) => ({
     id: r.id,
