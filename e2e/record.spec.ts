@@ -1,5 +1,6 @@
 import type { Browser, Page } from "@playwright/test";
 import {
+  ask,
   expect,
   expectAccessible,
   expectSaid,
@@ -213,4 +214,70 @@ test.describe("on a phone", () => {
     await expect(page.getByText("cost per good board")).toBeVisible();
     await fits();
   });
+});
+
+test("at the bench by keys alone: pieces go on, one is left, one lost, one in doubt; the phone goes on where the laptop stopped", async ({
+  page,
+  browser,
+}) => {
+  const run = await releasedDemoRun(page, "Probe Tail", "at the bench", 3, "build");
+  await page.getByRole("button", { name: "begin board 1" }).focus();
+  await page.keyboard.press("Enter");
+  const bench = page.getByRole("region", { name: "At the bench" });
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText(/step 1 of \d+: lay out the parts/);
+  // what has no pieces is one press; then piece by piece
+  await page.keyboard.press("Enter");
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText("print the paste");
+  await page.keyboard.press("Enter");
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText("place, top");
+  const status = bench.getByRole("status");
+  await expect(status).toHaveText("0 of 5 on");
+  const lit = bench.locator("[aria-live] p").first();
+  const first = (await lit.textContent())!;
+  await expectAccessible(page);
+  await page.keyboard.press("x");
+  await expect(bench.getByText(/^1 lost at this step; \d+ spare/)).toBeVisible();
+  await page.keyboard.press("s");
+  await expect(status).toHaveText("0 of 5 on, 1 left for later");
+  const second = (await lit.textContent())!;
+  expect(second).not.toBe(first);
+  await page.keyboard.press(" ");
+  await page.keyboard.press("d");
+  await expect(status).toHaveText("2 of 5 on, 1 left for later, 1 in doubt");
+  // a press too many is taken back
+  await page.keyboard.press(" ");
+  await page.keyboard.press("Backspace");
+  await expect(status).toHaveText("2 of 5 on, 1 left for later, 1 in doubt");
+  const here = (await lit.textContent())!;
+  await page.keyboard.press("p");
+  await expect(bench.getByText(/Paused/)).toBeVisible();
+  await expect(bench.getByText("kept", { exact: true })).toBeVisible();
+
+  // on the phone, at exactly that piece
+  const phone = await browser.newContext({ viewport: { width: 390, height: 800 } });
+  const small = await phone.newPage();
+  await ask(small, "POST", "/api/session/demo");
+  await small.goto(`/runs/${run}/build`);
+  await small.getByRole("button", { name: "go on with board 1" }).click();
+  const there = small.getByRole("region", { name: "At the bench" });
+  await expect(there.locator("[aria-live] p").first()).toHaveText(here);
+  await there.getByRole("button", { name: "it is on" }).click();
+  await expect(there.getByRole("status")).toHaveText("3 of 5 on, 1 left for later, 1 in doubt");
+  await expect(there.getByText("kept", { exact: true })).toBeVisible();
+  // the laptop follows
+  await page.keyboard.press("p");
+  await expect(status).toHaveText("3 of 5 on, 1 left for later, 1 in doubt");
+  await page.keyboard.press(" ");
+  // what was left comes last
+  await expect(lit).toHaveText(first);
+  await expect(bench.getByText("It was left for later.")).toBeVisible();
+  await page.keyboard.press(" ");
+  await expect(bench.getByText("All 5 are on, 1 to be looked at again.")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText("melt");
+  await page.keyboard.press("Escape");
+  const row = page.getByRole("table", { name: "Each board at the bench" }).getByRole("row").nth(1);
+  await expect(row.getByRole("img")).toHaveAccessibleName(/^3 of \d+ steps done/);
+  await expect(row).toContainText("melt");
+  await phone.close();
 });

@@ -259,6 +259,20 @@ export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
+export {
+  IDLE_MIN,
+  isOnce,
+  minutesOf,
+  nextPiece,
+  type Piece,
+  pieceBefore,
+  piecesOf,
+  type StepStand,
+  stepOfUnit,
+  stepStand,
+  unitOfStep,
+  workedMinutes,
+} from "./run/build/sitting.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
@@ -338,6 +352,7 @@ export {
   usableProducts,
 } from "./run/document/record.ts";
 export type { RunNeed } from "./run/document/run-need.ts";
+export { PIECE_MARKS, type PieceMark, type RunSitting } from "./run/document/sitting.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";

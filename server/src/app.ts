@@ -27,6 +27,7 @@ import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
+import { sittingRoutes } from "./resources/record/sitting-routes.ts";
 import { waitingRoutes } from "./resources/record/waiting.ts";
 import { releaseRoutes } from "./resources/release/routes.ts";
 import { lineRoutes } from "./resources/run/lines.ts";
@@ -82,6 +83,7 @@ export const routers = (deps: Deps): Router[] => [
   releaseRoutes(deps),
   recordRoutes(deps),
   orderRoutes(deps),
+  sittingRoutes(deps),
   waitingRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),

@@ -98,6 +98,15 @@ export async function fixture(server: TestServer) {
   };
   await owner.post(`/api/runs/${released}/send-order`, { order: talked! });
   const bareBody = { item: kept.boardId, label: "1", on: "2026-11-24", tried: 9, faults: [] };
+  const sittingBody = {
+    unit: 1,
+    step: 2,
+    marks: { R1: "done", R2: "doubt" },
+    lost: {},
+    minutes: { desk: 2.5 },
+    isDone: false,
+  };
+  await bench.put(`/api/runs/${released}/sittings`, sittingBody);
   const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
     id: string;
   };
@@ -157,6 +166,7 @@ export async function fixture(server: TestServer) {
       "POST /receipts",
       "POST /bare-tests",
       "POST /work",
+      "PUT /sittings",
       "PUT /closing",
     ].map((k) => [k.replace(" /", " /api/runs/:id/"), released]),
   );
@@ -183,6 +193,7 @@ export async function fixture(server: TestServer) {
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
     "POST /api/runs/:id/bare-tests": bareBody,
+    "PUT /api/runs/:id/sittings": sittingBody,
     "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },
     "POST /api/runs/:id/send-order": { order: free },
     "POST /api/runs/:id/look-order": { order: talked },

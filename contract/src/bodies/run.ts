@@ -5,6 +5,8 @@ import {
   ORDER_STATES,
   type OrderOfSteps,
   type PanelChoice,
+  PIECE_MARKS,
+  type PieceMark,
   type QuoteBasis,
   type RunAssembly,
   type RunChoices,
@@ -223,6 +225,19 @@ export const workBody = yup.object({
   note: trimmed(2000).default(""),
 });
 export type WorkBody = yup.InferType<typeof workBody>;
+
+/** A step of a board as far as it came at the bench; what is left out of a mapping was taken back. */
+export const sittingBody = yup.object({
+  /** As it was seen; left out where nothing stood there. */
+  version: version,
+  unit: whole(0, 100_000).required(),
+  step: whole(1, 1000).required(),
+  marks: mapOf<PieceMark>(shapes.oneOf(...PIECE_MARKS), 5000).required(),
+  lost: mapOf<number>(shapes.whole(0, 1_000_000), 5000, shapes.UUID).required(),
+  minutes: mapOf<number>(shapes.number(0, 100_000), 50, /^[a-z0-9]{4,40}$/).required(),
+  isDone: flag().required(),
+});
+export type SittingBody = yup.InferType<typeof sittingBody>;
 
 /** Closes a run: what is to be remembered, and for each lot the pieces that are left of it on the shelf. */
 export const closingBody = yup.object({

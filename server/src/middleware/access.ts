@@ -57,6 +57,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/runs/:id/bare-tests": "member",
   "DELETE /api/bare-tests/:id": "member",
   "POST /api/runs/:id/work": "member",
+  "PUT /api/runs/:id/sittings": "member",
   "DELETE /api/work/:id": "member",
   // and takes back what it may write: the change's own tables decide
   "POST /api/runs/:id/undo": "member",

@@ -1,4 +1,4 @@
-import { ORDER_KEY, ORDER_KINDS, ORDER_STATES, shapes } from "@kobbin/core";
+import { ORDER_KEY, ORDER_KINDS, ORDER_STATES, PIECE_MARKS, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version } from "./columns.ts";
 
 const {
@@ -160,6 +160,22 @@ export const RUN_TABLES = {
       is_apart: flag,
       because: text(500),
       lot_id: perhaps("lot"),
+      at: instant,
+      version,
+    },
+  },
+  sitting: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      unit: whole(0, 100_000),
+      step: whole(1, 1000),
+      marks: mapOf(oneOf(...PIECE_MARKS), 5000),
+      lost: mapOf(whole(0, 1_000_000), 5000),
+      minutes: mapOf(number(0, 100_000), 50),
+      is_done: flag,
+      person: text(200),
       at: instant,
       version,
     },

@@ -79,7 +79,8 @@ export function startLive(tell: (text: string) => unknown): () => void {
       void mutate("/api/waiting");
       historyChanged();
       if (!m.productId) void mutate("/api/session");
-      if (m.person) tell(`${m.person}: ${m.says}`);
+      // who has busy hands sees it where it belongs, and is not spoken to
+      if (m.person && !document.querySelector("[data-busy-hands]")) tell(`${m.person}: ${m.says}`);
     }
   };
   const open = () => {

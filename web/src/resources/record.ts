@@ -4,6 +4,7 @@ import type {
   OrderStepBody,
   PurchaseBody,
   ReceiptBody,
+  SittingBody,
   WorkBody,
 } from "@kobbin/contract";
 import { mutate } from "swr";
@@ -41,6 +42,9 @@ export const addBareTest = (runId: string, body: BareTestBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "bare-tests"), body);
 export const removeBareTest = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/bare-tests/${id}`);
+/** A step of a board as far as it came at the bench. */
+export const saveSitting = (runId: string, body: SittingBody) =>
+  written<void>(runId, "PUT", of(runId, "sittings"), body);
 /** Counts and minutes of one go at the bench. */
 export const addWork = (runId: string, body: WorkBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "work"), body);

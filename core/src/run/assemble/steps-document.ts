@@ -87,9 +87,13 @@ export function planOfRun(given: RunDocument, r: RunResult): PlanOfRun {
 /** The steps with what each needs to be done from paper alone. */
 function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts }: WorkOrder): StepsDocument {
   const marks = new Map(directedParts(doc, r.parts).map((d) => [d.line, d.mark ?? ""]));
-  const parts = new Map(r.parts.map((p) => [p.line.id, p]));
+  // of a line whose parts go several ways those that the step is about
+  const partOf = (id: string, refs: readonly string[]) =>
+    r.parts.find(
+      (p) => p.line.id === id && (refs.length === 0 || p.line.refs.includes(refs[0]!.split(" of ")[0]!)),
+    )!;
   const lineOf = (id: string, refs: readonly string[]): StepsLine => {
-    const { line, count } = parts.get(id)!;
+    const { line, count } = partOf(id, refs);
     const mark = marks.get(id);
     const lies = (r.needs.find((n) => n.lines.includes(id))?.shelf ?? []).flatMap((t) => t.lot.place || []);
     return {
@@ -123,7 +127,7 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
         ...(isGate(s.kind)
           ? { protects: microsToText(roundMoney(protects?.all ?? 0, doc.workshop.currency)) }
           : {}),
-        traps: trapsOf(lines.map((l) => ({ refs: l.refs, package: parts.get(l.line)!.line.package }))),
+        traps: trapsOf(lines.map((l) => ({ refs: l.refs, package: partOf(l.line, l.refs).line.package }))),
         how: howOf(doc, s, of, r),
         caution: STEP_CAUTIONS[s.kind],
       };

@@ -22,6 +22,7 @@ const LIVES = {
   order_step: "happens",
   receipt: "happens",
   bare_test: "happens",
+  sitting: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -40,6 +41,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   remark: ["owner", "bench"],
   receipt: ["owner", "bench"],
   bare_test: ["owner", "bench"],
+  sitting: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
@@ -49,6 +51,7 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "order_step",
   "receipt",
   "bare_test",
+  "sitting",
   "work",
   "closing",
 ];

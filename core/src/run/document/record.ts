@@ -1,6 +1,7 @@
 import { AppError } from "../../errors.ts";
 import { isOrderOf } from "./order-key.ts";
 import type { OrderState } from "./order-states.ts";
+import type { RunSitting } from "./sitting.ts";
 
 /** What was bought of a run at one supplier or house: when it was ordered, for when it is promised, what was really paid. */
 export interface RunPurchase {
@@ -99,6 +100,8 @@ export interface RunRecord {
   /** Bare boards that were tried; none where left out. */
   readonly bareTests?: readonly BareTest[];
   readonly work: readonly RunWork[];
+  /** Steps of boards as far as they came at the bench; none where left out. */
+  readonly sittings?: readonly RunSitting[];
   /** What became of its orders at houses, as it was written down; none where left out. */
   readonly steps?: readonly OrderStep[];
   /** ISO date on which it was closed, and what is to be remembered of it. */

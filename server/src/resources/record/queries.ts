@@ -5,15 +5,17 @@ import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { manySteps } from "./order-queries.ts";
+import { manySittings } from "./sitting-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, steps, receipts, bareTests, work, closing] = await Promise.all([
+  const [purchases, steps, receipts, bareTests, work, sittings, closing] = await Promise.all([
     manyPurchases(tx, runId),
     manySteps(tx, runId),
     manyReceipts(tx, runId),
     manyBareTests(tx, runId),
     manyWork(tx, runId),
+    manySittings(tx, runId),
     maybeClosing(tx, runId),
   ]);
   return {
@@ -22,6 +24,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     ...(bareTests.length > 0 ? { bareTests } : {}),
     ...(steps.length > 0 ? { steps } : {}),
     work,
+    ...(sittings.length > 0 ? { sittings } : {}),
     ...closing,
   };
 }
@@ -90,7 +93,7 @@ async function maybeClosing(
 /** Versions of a run's orders, by id. */
 export async function manyRecordVersions(tx: Tx, runId: string): Promise<{ id: string; version: number }[]> {
   const { rows } = await tx.query<{ id: string; version: number }>(
-    "select id, version from purchase where run_id = $1",
+    "select id, version from purchase where run_id = $1 union all select id, version from sitting where run_id = $1",
     [runId],
   );
   return rows;

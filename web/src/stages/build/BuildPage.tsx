@@ -1,5 +1,6 @@
-import { mayChange, tallyOf, unitOf } from "@kobbin/core";
-import { Link } from "react-router";
+import { mayChange, planOfRun, tallyOf, unitOf } from "@kobbin/core";
+import { useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
 import { useRun } from "../../run/runState.ts";
 import { useParam } from "../../ui/params.ts";
 import { Empty } from "../../ui/States.tsx";
@@ -8,14 +9,18 @@ import { day, said } from "../../ui/text/format.ts";
 import { Boards } from "./Boards.tsx";
 import { CountForm } from "./CountForm.tsx";
 import { Entries } from "./Entries.tsx";
+import { Batch } from "./hands/Batch.tsx";
+import { Hands } from "./hands/Hands.tsx";
 import { PlanAndActual } from "./PlanAndActual.tsx";
 
 /** Boards counted as they are built, and at the end plan against actual. */
 export function BuildPage() {
   const { id, doc, record, isReleased, life, role, result: r } = useRun();
   const [params, setParam] = useParam();
+  const [, setParams] = useSearchParams();
   const isActual = params.get("view") === "actual";
   const unit = unitOf(doc);
+  const plan = useMemo(() => planOfRun(doc, r), [doc, r]);
   if (!isReleased)
     return (
       <section>
@@ -33,6 +38,8 @@ export function BuildPage() {
       </section>
     );
   const tally = tallyOf(record.work);
+  if (params.get("view") === "hands" && mayChange("sitting", life, role))
+    return <Hands plan={plan} onLeave={() => setParams({})} />;
   return (
     <section className="max-w-[940px]">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
@@ -55,6 +62,11 @@ export function BuildPage() {
       ) : (
         <>
           <Boards tally={tally} planned={r.start} wanted={doc.goodBoards} unit={unit} />
+          <Batch
+            plan={plan}
+            mayWrite={mayChange("sitting", life, role)}
+            onSit={(u) => setParams({ view: "hands", unit: String(u) })}
+          />
           {mayChange("work", life, role) && <CountForm open={tally.open} />}
           <Entries isOpen={mayChange("work", life, role)} />
         </>

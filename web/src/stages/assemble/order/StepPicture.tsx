@@ -1,25 +1,19 @@
-import { boardOf, type RunBoard, type RunDocument, type Step } from "@kobbin/core";
+import type { RunBoard, RunDocument, Step } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { boardColours } from "../../../proof/colours.ts";
+import {
+  boardOfStep,
+  type DrawnPart,
+  drawnParts,
+  path,
+  SIZE,
+  sideOfStep,
+  type ToPicture,
+  toPicture,
+} from "../../../proof/drawnParts.ts";
 import type { SmallPicture } from "../../../proof/small.ts";
 import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
-import { type DrawnPart, drawnParts, path, SIZE, type ToPicture, toPicture } from "../drawnParts.ts";
-
-/** The board a step is about; the first where it is about all. */
-export const boardOfStep = (doc: RunDocument, step: Step): RunBoard | undefined => {
-  if (step.board !== undefined) return doc.boards[step.board];
-  const line = doc.lines.find((l) => l.id === step.lines[0]?.line);
-  return (line && boardOf(doc, line)) ?? doc.boards[0];
-};
-
-/** The side a step's parts are put on; by iron from the side where most of them sit. */
-export function sideOfStep(doc: RunDocument, step: Step): "top" | "bottom" {
-  if (step.side) return step.side;
-  const refs = new Set(step.refs.map((r) => r.split(" of ")[0]));
-  const sides = doc.placements.filter((p) => refs.has(p.ref)).map((p) => p.side);
-  return sides.filter((s) => s === "bottom").length > sides.length / 2 ? "bottom" : "top";
-}
 
 /** The board with the parts of a step lit, in the size they have, the pad that tells their direction marked. */
 export function StepPicture({

@@ -1,11 +1,10 @@
 import { isGate, type PlanOfRun, type Step, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
+import { boardOfStep, drawnParts, sideOfStep } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
 import { usePrinted } from "../../../ui/printed.ts";
 import { money } from "../../../ui/text/format.ts";
-import { drawnParts } from "../drawnParts.ts";
 import { minutesWords } from "./orderPlan.ts";
-import { boardOfStep, sideOfStep } from "./StepPicture.tsx";
 
 /** Width of a step's drawing; of one with many parts, so that their names can be read. */
 const WIDE = 230;

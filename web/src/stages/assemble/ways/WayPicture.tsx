@@ -1,10 +1,10 @@
 import type { BoardSide, Method, RunBoard } from "@kobbin/core";
 import { type PointerEvent, useId, useMemo, useRef, useState } from "react";
 import { boardColours } from "../../../proof/colours.ts";
+import { type DrawnPart, drawnParts, path, toPicture } from "../../../proof/drawnParts.ts";
 import type { SmallPicture } from "../../../proof/small.ts";
 import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
-import { type DrawnPart, drawnParts, path, toPicture } from "../drawnParts.ts";
 
 /** The ways as their column is called. */
 export const WAY_WORDS = { house: "house", stencil: "paste", iron: "iron" } as const satisfies Record<

@@ -1,5 +1,5 @@
-import { type Body, type RunBoard, type RunDocument, standingOn } from "@kobbin/core";
-import type { SmallPicture } from "../../proof/small.ts";
+import { type Body, boardOf, type RunBoard, type RunDocument, type Step, standingOn } from "@kobbin/core";
+import type { SmallPicture } from "./small.ts";
 
 /** CSS pixels of a board's picture at a step. */
 export const SIZE = [374, 262] as const;
@@ -81,3 +81,18 @@ export function toPicture(
 /** A closed outline of corners. */
 export const path = (corners: readonly (readonly [number, number])[]) =>
   `M${corners.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join("L")}Z`;
+
+/** The board a step is about; the first where it is about all. */
+export const boardOfStep = (doc: RunDocument, step: Step): RunBoard | undefined => {
+  if (step.board !== undefined) return doc.boards[step.board];
+  const line = doc.lines.find((l) => l.id === step.lines[0]?.line);
+  return (line && boardOf(doc, line)) ?? doc.boards[0];
+};
+
+/** The side a step's parts are put on; by iron from the side where most of them sit. */
+export function sideOfStep(doc: RunDocument, step: Step): "top" | "bottom" {
+  if (step.side) return step.side;
+  const refs = new Set(step.refs.map((r) => r.split(" of ")[0]));
+  const sides = doc.placements.filter((p) => refs.has(p.ref)).map((p) => p.side);
+  return sides.filter((s) => s === "bottom").length > sides.length / 2 ? "bottom" : "top";
+}

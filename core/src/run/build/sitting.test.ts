@@ -1,0 +1,93 @@
+import { expect, test } from "@jest/globals";
+import { chance } from "../../../test/random.ts";
+import type { PieceMark } from "../document/sitting.ts";
+import {
+  minutesOf,
+  nextPiece,
+  type Piece,
+  pieceBefore,
+  piecesOf,
+  stepOfUnit,
+  stepStand,
+  unitOfStep,
+  workedMinutes,
+} from "./sitting.ts";
+
+const STEP = {
+  lines: [
+    { line: "r", refs: ["R1", "R2", "R3"] },
+    { line: "u", refs: ["U1"] },
+  ],
+};
+const pieces = piecesOf(STEP);
+const name = (p: Piece | undefined) => p?.name;
+
+test("pieces come in the order of the step, each with its how-manieth", () => {
+  expect(pieces.map((p) => `${p.name} ${p.nth}/${p.of}`)).toEqual(["R1 1/3", "R2 2/3", "R3 3/3", "U1 1/1"]);
+  expect(piecesOf({ lines: [{ line: "screw", refs: [] }] })).toEqual([]);
+});
+
+test("next is the first that was not taken up, then what was left; before is what was taken up last", () => {
+  const at = (marks: Record<string, PieceMark>) => [
+    name(nextPiece(pieces, marks)),
+    name(pieceBefore(pieces, marks)),
+  ];
+  expect(at({})).toEqual(["R1", undefined]);
+  expect(at({ R1: "done", R2: "skipped" })).toEqual(["R3", "R2"]);
+  expect(at({ R1: "done", R2: "skipped", R3: "doubt", U1: "done" })).toEqual(["R2", "U1"]);
+  expect(at({ R1: "done", R2: "done", R3: "doubt", U1: "done" })).toEqual([undefined, "U1"]);
+  // resumed at exactly the piece where one stopped, also when another one took later ones meanwhile
+  expect(at({ R1: "done", U1: "done" })).toEqual(["R2", "R1"]);
+});
+
+test("whatever is pressed, taken back and left for later: pieces add up, each is asked for until it is on, and it ends", () => {
+  const { pick, is } = chance(42);
+  for (let run = 0; run < 200; run++) {
+    const marks: Record<string, PieceMark> = {};
+    let presses = 0;
+    for (;;) {
+      const stand = stepStand(pieces, marks);
+      expect(stand.on + stand.skipped + stand.left).toBe(stand.of);
+      expect(stand.doubts).toBeLessThanOrEqual(stand.on);
+      const next = nextPiece(pieces, marks);
+      expect(next === undefined).toBe(stand.on === stand.of);
+      if (!next) break;
+      expect(["done", "doubt"]).not.toContain(marks[next.name]);
+      if (presses < 30 && is(0.25)) {
+        const before = pieceBefore(pieces, marks);
+        if (before) delete marks[before.name];
+      } else {
+        // what was left for later is not left for ever
+        const may: PieceMark[] =
+          marks[next.name] === "skipped" || presses > 30 ? ["done", "doubt"] : ["done", "doubt", "skipped"];
+        marks[next.name] = pick(may);
+      }
+      presses++;
+    }
+    expect(presses).toBeLessThan(100);
+  }
+});
+
+test("a board stands at its first step that is not done; what is done once is done for all", () => {
+  const steps = [
+    { n: 1, kind: "kit" },
+    { n: 2, kind: "print" },
+    { n: 3, kind: "place" },
+  ];
+  const done = (unit: number, step: number) => ({ unit, step, isDone: true });
+  const at = (unit: number, ...sittings: ReturnType<typeof done>[]) => stepOfUnit(steps, sittings, unit)?.n;
+  expect([at(1), at(1, done(0, 1)), at(2, done(0, 1), done(1, 2)), at(1, done(0, 1), done(1, 2))]).toEqual([
+    1, 2, 2, 3,
+  ]);
+  expect(at(1, done(0, 1), done(1, 2), done(1, 3))).toBeUndefined();
+  // a step that was begun is not done
+  expect(stepOfUnit(steps, [{ unit: 0, step: 1, isDone: false }], 1)?.n).toBe(1);
+  expect([unitOfStep("kit", 4), unitOfStep("place", 4)]).toEqual([0, 4]);
+});
+
+test("time in which nobody pressed is no work; two devices add up (three minutes are the most between two presses)", () => {
+  expect([0, 60_000, 180_000, 180_001, -5].map(workedMinutes)).toEqual([0, 1, 3, 0, 0]);
+  expect(minutesOf([{ minutes: { desk: 2.5, phone: 1 } }, { minutes: {} }, { minutes: { desk: 4 } }])).toBe(
+    7.5,
+  );
+});

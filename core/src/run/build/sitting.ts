@@ -1,0 +1,77 @@
+import type { PieceMark, RunSitting } from "../document/sitting.ts";
+
+/** What a step takes up, piece by piece. */
+export interface Piece {
+  readonly name: string;
+  readonly line: string;
+  /** The how-manieth of its line in this step, from 1, and of how many. */
+  readonly nth: number;
+  readonly of: number;
+}
+type StepOf = { readonly lines: readonly { readonly line: string; readonly refs: readonly string[] }[] };
+type Marks = RunSitting["marks"];
+
+/** Every piece of a step in the order in which it is taken. */
+export const piecesOf = (step: StepOf): Piece[] =>
+  step.lines.flatMap(({ line, refs }) =>
+    refs.map((name, i): Piece => ({ name, line, nth: i + 1, of: refs.length })),
+  );
+
+/** The piece that is next: the first that was not taken up, then what was left for later; nothing where all are on. */
+export const nextPiece = (pieces: readonly Piece[], marks: Marks): Piece | undefined =>
+  pieces.find((p) => marks[p.name] === undefined) ?? pieces.find((p) => marks[p.name] === "skipped");
+
+/** The piece that was taken up last before the one that is next, as far as the order tells it. */
+export function pieceBefore(pieces: readonly Piece[], marks: Marks): Piece | undefined {
+  const next = nextPiece(pieces, marks);
+  const end = next && marks[next.name] === undefined ? pieces.indexOf(next) : pieces.length;
+  return pieces.slice(0, end).findLast((p) => marks[p.name] !== undefined);
+}
+
+/** How far a step of a board is. */
+export interface StepStand {
+  readonly on: number;
+  readonly doubts: number;
+  readonly skipped: number;
+  readonly left: number;
+  readonly of: number;
+}
+
+/** Pieces of a step by what was done with them; they add up. */
+export function stepStand(pieces: readonly Piece[], marks: Marks): StepStand {
+  const n = (m: PieceMark) => pieces.filter((p) => marks[p.name] === m).length;
+  const [done, doubts, skipped] = [n("done"), n("doubt"), n("skipped")];
+  return {
+    on: done + doubts,
+    doubts,
+    skipped,
+    left: pieces.length - done - doubts - skipped,
+    of: pieces.length,
+  };
+}
+
+/** Steps that are done once for all boards, whatever is walked board by board. */
+const ONCE = new Set(["kit", "program-before", "depanel"]);
+/** Whether a step is done once for all boards. */
+export const isOnce = (kind: string): boolean => ONCE.has(kind);
+/** The number a sitting of a step of a board stands under. */
+export const unitOfStep = (kind: string, unit: number): number => (isOnce(kind) ? 0 : unit);
+
+/** Where a board is: the first step that is not done; nothing where all are. */
+export function stepOfUnit<S extends { readonly n: number; readonly kind: string }>(
+  steps: readonly S[],
+  sittings: readonly Pick<RunSitting, "unit" | "step" | "isDone">[],
+  unit: number,
+): S | undefined {
+  const done = new Set(sittings.flatMap((s) => (s.isDone ? [`${s.unit} ${s.step}`] : [])));
+  return steps.find((s) => !done.has(`${unitOfStep(s.kind, unit)} ${s.n}`));
+}
+
+/** Own minutes of steps, over all devices. */
+export const minutesOf = (sittings: readonly Pick<RunSitting, "minutes">[]): number =>
+  sittings.reduce((n, s) => n + Object.values(s.minutes).reduce((a, b) => a + b, 0), 0);
+
+/** Longer than this between two presses nobody worked, minutes. */
+export const IDLE_MIN = 3;
+/** Minutes between two presses that count: none where somebody was away. @param ms between them */
+export const workedMinutes = (ms: number): number => (ms < 0 || ms > IDLE_MIN * 60_000 ? 0 : ms / 60_000);

@@ -1,0 +1,143 @@
+import {
+  isOnce,
+  minutesOf,
+  type PlanOfRun,
+  piecesOf,
+  type RunSitting,
+  stepOfUnit,
+  stepStand,
+  unitOf,
+  unitOfStep,
+} from "@kobbin/core";
+import { useRun } from "../../../run/runState.ts";
+import { Button } from "../../../ui/Button.tsx";
+import { count } from "../../../ui/text/format.ts";
+import { hours } from "../Boards.tsx";
+
+/** How far each board is at the bench, step by step, and the way on. */
+export function Batch({
+  plan,
+  onSit,
+  mayWrite,
+}: {
+  plan: PlanOfRun;
+  onSit: (unit: number) => void;
+  mayWrite: boolean;
+}) {
+  const { doc, record, result: r } = useRun();
+  const unit = unitOf(doc);
+  const sittings = record.sittings ?? [];
+  const { steps } = plan.sheet;
+  const begun = [...new Set(sittings.flatMap((s) => (s.unit > 0 ? [s.unit] : [])))].sort((a, b) => a - b);
+  const open = begun.find((u) => stepOfUnit(steps, sittings, u) !== undefined);
+  const fresh = Array.from({ length: r.start }, (_, i) => i + 1).find((u) => !begun.includes(u));
+  if (steps.length === 0) return null;
+  return (
+    <section aria-labelledby="bench-side" className="mt-6">
+      <h2 id="bench-side" className="mb-1">
+        At the bench
+      </h2>
+      <p className="mb-2 text-[14.5px] text-ink-2">
+        {begun.length === 0
+          ? `One piece at a time, one key each, in the order that was released: ${count(steps.length, "step")} a ${unit}.`
+          : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work without what was idle. It resumes where one stopped, on any device.`}
+      </p>
+      {mayWrite && (
+        <p className="mb-3 flex flex-wrap gap-2">
+          {open !== undefined && (
+            <Button look="main" onClick={() => onSit(open)}>
+              go on with {unit} {open}
+            </Button>
+          )}
+          {fresh !== undefined && (
+            <Button look={open === undefined ? "main" : "plain"} onClick={() => onSit(fresh)}>
+              begin {unit} {fresh}
+            </Button>
+          )}
+        </p>
+      )}
+      {begun.length > 0 && (
+        <table className="rows w-full text-[14.5px]" aria-label={`Each ${unit} at the bench`}>
+          <thead>
+            <tr>
+              <th>{unit}</th>
+              <th>Steps</th>
+              <th>Stands at</th>
+              <th className="text-right">in doubt</th>
+              <th className="text-right">worked</th>
+            </tr>
+          </thead>
+          <tbody>
+            {begun.map((u) => (
+              <UnitRow
+                key={u}
+                unit={u}
+                plan={plan}
+                sittings={sittings}
+                onSit={mayWrite ? () => onSit(u) : undefined}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function UnitRow({
+  unit: u,
+  plan,
+  sittings,
+  onSit,
+}: {
+  unit: number;
+  plan: PlanOfRun;
+  sittings: readonly RunSitting[];
+  onSit: (() => void) | undefined;
+}) {
+  const { steps } = plan.sheet;
+  const own = sittings.filter((s) => s.unit === u);
+  const at = stepOfUnit(steps, sittings, u);
+  const of = (n: number, kind: string) =>
+    sittings.find((s) => s.step === n && s.unit === unitOfStep(kind, u));
+  const stand = at && stepStand(piecesOf(at), of(at.n, at.kind)?.marks ?? {});
+  const doubts = own.reduce((n, s) => n + Object.values(s.marks).filter((m) => m === "doubt").length, 0);
+  return (
+    <tr>
+      <td className="num">
+        {onSit ? (
+          <button type="button" className="quiet-link" onClick={onSit}>
+            {u}
+          </button>
+        ) : (
+          u
+        )}
+      </td>
+      <td>
+        <span
+          className="flex gap-[3px]"
+          role="img"
+          aria-label={saysSteps(steps, (s) => of(s.n, s.kind)?.isDone)}
+        >
+          {steps.map((s) => (
+            <span
+              key={s.n}
+              title={`${s.n} ${s.words}`}
+              className={`inline-block h-[14px] w-[14px] border-[1.5px] ${of(s.n, s.kind)?.isDone ? "border-fine bg-fine" : s === at ? "border-metal bg-metal-soft" : "border-rule"} ${isOnce(s.kind) ? "rounded-full" : ""}`}
+            />
+          ))}
+        </span>
+      </td>
+      <td>
+        {at
+          ? `${at.n} ${at.words}${at.side ? `, ${at.side}` : ""}${stand && stand.of > 0 && stand.on > 0 ? `: ${stand.on} of ${stand.of}` : ""}`
+          : "all steps done"}
+      </td>
+      <td className="num text-right">{doubts > 0 ? doubts : ""}</td>
+      <td className="num text-right">{hours(minutesOf(own))}</td>
+    </tr>
+  );
+}
+
+const saysSteps = <S,>(steps: readonly S[], isDone: (s: S) => boolean | undefined): string =>
+  `${steps.filter((s) => isDone(s)).length} of ${steps.length} steps done`;

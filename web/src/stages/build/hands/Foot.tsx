@@ -1,0 +1,53 @@
+import type { ReactNode } from "react";
+import { BigKey } from "../../../bench-side/Frame.tsx";
+
+/** What can be pressed at a step: with a piece, without, and while it is paused. */
+export function Foot({
+  isPaused,
+  hasPiece,
+  isDone,
+  on,
+  beside,
+}: {
+  isPaused: boolean;
+  hasPiece: boolean;
+  isDone: boolean;
+  on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause", () => unknown>>;
+  beside: ReactNode;
+}) {
+  return (
+    <div className="flex flex-wrap items-center gap-3 max-sm:gap-2">
+      {isPaused ? (
+        <BigKey keys="P" look="main" onPress={on.pause}>
+          go on
+        </BigKey>
+      ) : (
+        <>
+          <BigKey keys="Enter" look="main" onPress={on.next}>
+            {hasPiece ? "it is on" : isDone ? "done; on" : "step done"}
+          </BigKey>
+          <BigKey keys="⌫" onPress={on.back}>
+            back
+          </BigKey>
+          {hasPiece && (
+            <>
+              <BigKey keys="D" onPress={on.doubt}>
+                in doubt
+              </BigKey>
+              <BigKey keys="S" onPress={on.later}>
+                later
+              </BigKey>
+              <BigKey keys="X" onPress={on.lost}>
+                one lost
+              </BigKey>
+            </>
+          )}
+          <BigKey keys="P" onPress={on.pause}>
+            pause
+          </BigKey>
+        </>
+      )}
+      <span className="ml-auto flex flex-wrap gap-x-4 text-[14px] max-sm:hidden">{beside}</span>
+    </div>
+  );
+}

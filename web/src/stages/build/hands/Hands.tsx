@@ -1,0 +1,397 @@
+import {
+  nextPiece,
+  type Piece,
+  type PieceMark,
+  type PlanOfRun,
+  pieceBefore,
+  piecesOf,
+  type StepStand,
+  type StepsDocument,
+  stepOfUnit,
+  stepStand,
+  unitOf,
+  unitOfStep,
+} from "@kobbin/core";
+import { useMemo, useState } from "react";
+import { useSearchParams } from "react-router";
+import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
+import { useRun } from "../../../run/runState.ts";
+import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
+import { useSay } from "../../../ui/Toast.tsx";
+import { count } from "../../../ui/text/format.ts";
+import { Foot } from "./Foot.tsx";
+import { PiecePicture } from "./PiecePicture.tsx";
+import { usePedal } from "./usePedal.ts";
+import { type Sitting, useSitting } from "./useSitting.ts";
+import { useVoice } from "./useVoice.ts";
+
+type Row = StepsDocument["steps"][number];
+type Line = Row["lines"][number];
+
+/** At the bench: one piece, or one step without pieces, at a time; one key each; resumed where one stopped, on any device. */
+export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void }) {
+  const { doc, record, result } = useRun();
+  const [params, setParams] = useSearchParams();
+  const { steps } = plan.sheet;
+  const unit = Math.max(1, Math.min(result.start, Math.trunc(Number(params.get("unit"))) || 1));
+  const asked = steps.find((s) => s.n === Number(params.get("step")));
+  const now = asked ?? stepOfUnit(steps, record.sittings ?? [], unit);
+  const go: Go = (to) => {
+    const next = new URLSearchParams(params);
+    if (to.unit !== undefined) next.set("unit", String(to.unit));
+    if (to.step === undefined) next.delete("step");
+    else next.set("step", String(to.step));
+    setParams(next, { replace: true });
+  };
+  const leave = useMemo<KeyBinding[]>(
+    () => [{ keys: "Escape", does: "leave the bench", run: onLeave }],
+    [onLeave],
+  );
+  useKeys(leave, true);
+  if (!now)
+    return (
+      <Frame
+        label="At the bench"
+        head={<Head unit={unit} go={go} />}
+        share={1}
+        onLeave={onLeave}
+        foot={
+          unit < result.start ? (
+            <BigKey keys="" look="main" onPress={() => go({ unit: unit + 1 })}>
+              on to {unitOf(doc)} {unit + 1}
+            </BigKey>
+          ) : null
+        }
+      >
+        <p className="text-[28px]">
+          Every step of {unitOf(doc)} {unit} is done.
+        </p>
+      </Frame>
+    );
+  return <AtStep key={`${unit} ${now.n}`} plan={plan} row={now} unit={unit} go={go} onLeave={onLeave} />;
+}
+
+type Go = (to: { unit?: number; step?: number | undefined }) => void;
+
+/** Which board it is, to be changed by hand. */
+function Head({ unit, row, of, go }: { unit: number; row?: Row; of?: number; go: Go }) {
+  const { doc, result } = useRun();
+  return (
+    <>
+      <label className="flex items-center gap-2 text-[18px] font-semibold">
+        {unitOf(doc)}
+        <select
+          value={unit}
+          className="min-h-9 text-[18px]"
+          aria-label={`Which ${unitOf(doc)}`}
+          onChange={(e) => go({ unit: Number(e.target.value) })}
+        >
+          {Array.from({ length: result.start }, (_, i) => i + 1).map((u) => (
+            <option key={u} value={u}>
+              {u}
+            </option>
+          ))}
+        </select>
+        <span className="font-normal text-ink-2">of {result.start}</span>
+      </label>
+      {row && (
+        <h1 className="text-[18px]!">
+          step {row.n} of {of}: {row.words}
+          {row.board ? `, ${row.board}` : ""}
+          {row.side ? `, ${row.side}` : ""}
+        </h1>
+      )}
+    </>
+  );
+}
+
+function AtStep({
+  plan,
+  row,
+  unit,
+  go,
+  onLeave,
+}: {
+  plan: PlanOfRun;
+  row: Row;
+  unit: number;
+  go: Go;
+  onLeave: () => void;
+}) {
+  const say = useSay();
+  const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
+  const { marks } = sitting.sat;
+  const pieces = useMemo(() => (isWalked(row) ? piecesOf(row) : []), [row]);
+  const stand = stepStand(pieces, marks);
+  const piece = nextPiece(pieces, marks);
+  const line = row.lines.find((l) => l.line === piece?.line);
+  const { steps } = plan.sheet;
+  const finish = () => {
+    sitting.finish(true);
+    const after = steps.find((s) => s.n > row.n);
+    go({ step: after?.n });
+    if (!after) say(`Step ${row.n} is done, the last one`);
+  };
+  const back = () => {
+    const before = pieceBefore(pieces, marks);
+    if (before) sitting.mark(before.name, undefined);
+    else if (row.n > 1) go({ step: steps[steps.indexOf(row) - 1]!.n });
+  };
+  return (
+    <Walk
+      row={row}
+      plan={plan}
+      piece={piece}
+      line={line}
+      sitting={sitting}
+      head={<Head unit={unit} row={row} of={steps.length} go={go} />}
+      stand={stand}
+      onFinish={finish}
+      onBack={back}
+      onLeave={onLeave}
+    />
+  );
+}
+
+/** Pieces are walked one by one where they are put on; anything else is one press. */
+const isWalked = (row: Row): boolean => ["place", "iron", "mechanical"].includes(row.kind);
+
+function Walk({
+  row,
+  plan,
+  piece,
+  line,
+  sitting,
+  head,
+  stand,
+  onFinish,
+  onBack,
+  onLeave,
+}: {
+  row: Row;
+  plan: PlanOfRun;
+  piece: Piece | undefined;
+  line: Line | undefined;
+  sitting: Sitting;
+  head: React.ReactNode;
+  stand: StepStand;
+  onFinish: () => void;
+  onBack: () => void;
+  onLeave: () => void;
+}) {
+  const { result } = useRun();
+  const [isPaused, setPaused] = useState(false);
+  const [pedal, learn] = usePedal();
+  const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
+  const put = (mark: PieceMark) => piece && sitting.mark(piece.name, mark);
+  const next = () => (piece ? put("done") : onFinish());
+  const lose = () => line && sitting.lose(line.line);
+  const pause = () => {
+    setPaused(!isPaused);
+    if (!isPaused) sitting.pause();
+  };
+  const lost = line ? (sitting.sat.lost[line.line] ?? 0) : 0;
+  const need = line && result.needs.find((n) => n.lines.includes(line.line));
+  const on = {
+    next,
+    back: onBack,
+    doubt: () => put("doubt"),
+    later: () => put("skipped"),
+    lost: lose,
+    pause,
+  };
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat });
+  const directed = useMemo(
+    () => new Set(plan.work.parts.flatMap((p) => (p.isPolarised ? [p.name] : []))),
+    [plan],
+  );
+  return (
+    <Frame
+      label="At the bench"
+      head={
+        <>
+          {head}
+          <Status stand={stand} />
+          <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
+        </>
+      }
+      share={stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
+      onLeave={onLeave}
+      foot={
+        <Foot
+          isPaused={isPaused}
+          hasPiece={piece !== undefined}
+          isDone={sitting.sat.isDone}
+          on={{
+            next,
+            back: onBack,
+            doubt: () => put("doubt"),
+            later: () => put("skipped"),
+            lost: lose,
+            pause,
+          }}
+          beside={
+            <>
+              <button type="button" className="quiet-link" onClick={learn}>
+                {pedal ? `pedal: ${pedal}` : "teach a pedal"}
+              </button>
+              <button
+                type="button"
+                className="quiet-link"
+                aria-pressed={hasVoice}
+                onClick={() => setVoice(!hasVoice)}
+              >
+                {hasVoice ? "it is spoken" : "speak it"}
+              </button>
+            </>
+          }
+        />
+      }
+    >
+      {isPaused ? (
+        <p className="text-[28px]">
+          Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
+        </p>
+      ) : piece && line ? (
+        <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
+          <PiecePicture
+            step={plan.order.steps[row.n - 1]!}
+            piece={piece}
+            marks={sitting.sat.marks}
+            directed={directed}
+          />
+          <About
+            piece={piece}
+            line={line}
+            isAgain={sitting.sat.marks[piece.name] === "skipped"}
+            lost={lost}
+            spare={need?.lost}
+          />
+        </div>
+      ) : (
+        <Plain row={row} stand={stand} />
+      )}
+    </Frame>
+  );
+}
+
+/** How many are on, left, in doubt. */
+function Status({ stand }: { stand: StepStand }) {
+  if (stand.of === 0) return null;
+  return (
+    <p className="num text-[18px]" role="status">
+      {stand.on} of {stand.of} on{stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
+      {stand.doubts > 0 ? `, ${stand.doubts} in doubt` : ""}
+    </p>
+  );
+}
+
+type Presses = Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause", () => unknown>>;
+
+/** The keys of a step; while it is paused, none but the one that goes on. */
+function useBenchKeys(
+  on: Presses,
+  at: {
+    readonly isPaused: boolean;
+    readonly piece: Piece | undefined;
+    readonly pedal: string | undefined;
+    readonly sat: Sitting["sat"];
+  },
+): void {
+  const { isPaused, piece, pedal, sat } = at;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
+  const bindings = useMemo<KeyBinding[]>(() => {
+    if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
+    const does = piece ? "it is on" : "the step is done";
+    return [
+      { keys: "Enter", does, run: on.next },
+      { keys: " ", does, run: on.next },
+      ...(pedal ? [{ keys: pedal, does: "the pedal: as Enter", run: on.next }] : []),
+      { keys: "Backspace", does: "back", run: on.back },
+      ...(piece
+        ? [
+            { keys: "d", does: "on, in doubt", run: on.doubt },
+            { keys: "s", does: "leave it for later", run: on.later },
+            { keys: "x", does: "one is lost", run: on.lost },
+          ]
+        : []),
+      { keys: "p", does: "pause", run: on.pause },
+    ];
+  }, [isPaused, piece, sat, pedal]);
+  useKeys(bindings, true);
+}
+
+/** What the piece is, readable at arm's length. */
+function About({
+  piece,
+  line,
+  isAgain,
+  lost,
+  spare,
+}: {
+  piece: Piece;
+  line: Line;
+  isAgain: boolean;
+  lost: number;
+  spare: number | undefined;
+}) {
+  return (
+    <div aria-live="polite">
+      <p className="num text-[64px] leading-none font-bold max-sm:text-[40px]">{piece.name}</p>
+      <p className="mt-2 text-[34px] leading-tight font-semibold max-sm:text-[24px]">
+        {line.value || line.mpn}
+      </p>
+      <p className="num text-[22px] text-ink-2 max-sm:text-[17px]">{line.package}</p>
+      <p className="mt-3 text-[22px] max-sm:text-[17px]">
+        {piece.nth} of {piece.of}
+        {line.lies ? `, from ${line.lies.join(", ")}` : ""}
+      </p>
+      {line.mark !== undefined && (
+        <p className="mt-3 border-l-4 border-metal bg-metal-soft px-3 py-2 text-[20px] max-sm:text-[16px]">
+          <b>One way round only:</b> {line.mark || "how it is marked is not written down: look it up"}
+        </p>
+      )}
+      {isAgain && <p className="mt-3 text-[18px] text-look">It was left for later.</p>}
+      {lost > 0 && (
+        <p className={`mt-3 text-[18px] ${spare !== undefined && lost > spare ? "text-stop" : "text-ink-2"}`}>
+          {lost} lost at this step
+          {spare === undefined
+            ? ""
+            : `; ${spare} spare ${spare === 1 ? "one is" : "ones are"} there for the whole run`}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A step without pieces, or one whose pieces are all on: what it is, how it is done well, what to mind. */
+function Plain({ row, stand }: { row: Row; stand: StepStand }) {
+  return (
+    <div className="max-w-[62ch] text-[22px] leading-snug max-sm:text-[17px]">
+      {stand.of > 0 ? (
+        <p className="text-[34px] font-semibold max-sm:text-[24px]">
+          All {stand.of} are on{stand.doubts > 0 ? `, ${stand.doubts} to be looked at again` : ""}.
+        </p>
+      ) : (
+        <p className="text-[34px] font-semibold max-sm:text-[24px]">
+          {row.words}
+          {row.side ? `, ${row.side}` : ""}
+        </p>
+      )}
+      {row.refs.length > 0 && stand.of === 0 && <p className="num mt-2">{row.refs.join(" ")}</p>}
+      <ul className="mt-3">
+        {row.how.map((h) => (
+          <li key={h} className="py-1">
+            {h}
+          </li>
+        ))}
+      </ul>
+      {row.covers.length > 0 && (
+        <p className="mt-3 text-look">Out of reach from here on: {row.covers.join(", ")}.</p>
+      )}
+      {row.caution && (
+        <p className="mt-4 border-l-4 border-rule-2 px-3 text-[18px] text-ink-2">{row.caution}</p>
+      )}
+    </div>
+  );
+}

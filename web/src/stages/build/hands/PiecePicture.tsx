@@ -1,0 +1,221 @@
+import type { Piece, PieceMark, Step } from "@kobbin/core";
+import { useEffect, useMemo, useState } from "react";
+import { boardColours } from "../../../proof/colours.ts";
+import {
+  boardOfStep,
+  type DrawnPart,
+  drawnParts,
+  path,
+  sideOfStep,
+  type ToPicture,
+  toPicture,
+} from "../../../proof/drawnParts.ts";
+import type { SmallPicture } from "../../../proof/small.ts";
+import { Thumb } from "../../../proof/Thumb.tsx";
+import { useRun } from "../../../run/runState.ts";
+
+/** Pixels of the close-up, and of the whole side it is cut from; of the whole board beside it. */
+const CLOSE = [620, 560] as const;
+const CLOSE_NARROW = [352, 300] as const;
+const WHOLE = [1500, 1050] as const;
+const SMALL = [300, 210] as const;
+
+/** Where a piece goes: the board with it lit, and close up, what is on already drawn fainter. */
+export function PiecePicture({
+  step,
+  piece,
+  marks,
+  directed,
+}: {
+  step: Step;
+  piece: Piece;
+  marks: Readonly<Record<string, PieceMark>>;
+  directed: ReadonlySet<string>;
+}) {
+  const { doc } = useRun();
+  const close = useClose();
+  const board = boardOfStep(doc, step);
+  const side = sideOfStep(doc, step);
+  const parts = useMemo(
+    () => (board ? drawnParts(doc, board, side, step.refs, directed) : []),
+    [doc, board, side, step.refs, directed],
+  );
+  if (!board) return null;
+  const nameOf = (p: DrawnPart) => (doc.boards.length > 1 ? `${p.ref} of ${board.name}` : p.ref);
+  const lit = parts.find((p) => nameOf(p) === piece.name);
+  const isOn = (p: DrawnPart) => ["done", "doubt"].includes(marks[nameOf(p)] ?? "");
+  const index = doc.boards.indexOf(board);
+  return (
+    <div className="flex flex-wrap items-start gap-5 max-sm:gap-2">
+      <figure>
+        <Side
+          of={{ index, side }}
+          size={WHOLE}
+          window={close}
+          at={lit?.at}
+          parts={parts}
+          isOn={isOn}
+          lit={lit}
+          stroke={3}
+        />
+        <figcaption className="mt-1 text-[14px] text-ink-2">
+          {doc.boards.length > 1 ? `${board.name}, ` : ""}
+          {side} side
+          {lit ? "" : ": where it sits is in no file"}
+        </figcaption>
+      </figure>
+      <div className="max-sm:hidden">
+        <Side of={{ index, side }} size={SMALL} parts={parts} isOn={isOn} lit={lit} stroke={2} />
+      </div>
+    </div>
+  );
+}
+
+const NARROW = "(max-width: 700px)";
+/** How large the close-up is on this screen. */
+function useClose(): readonly [number, number] {
+  const [isNarrow, setNarrow] = useState(() => window.matchMedia(NARROW).matches);
+  useEffect(() => {
+    const media = window.matchMedia(NARROW);
+    const hear = () => setNarrow(media.matches);
+    media.addEventListener("change", hear);
+    return () => media.removeEventListener("change", hear);
+  }, []);
+  return isNarrow ? CLOSE_NARROW : CLOSE;
+}
+
+/** A side of a board painted at a size, all of it or a window about a place, with the pieces drawn over it. */
+function Side({
+  of,
+  size,
+  window: view = size,
+  at,
+  parts,
+  isOn,
+  lit,
+  stroke,
+}: {
+  of: { readonly index: number; readonly side: "top" | "bottom" };
+  size: readonly [number, number];
+  window?: readonly [number, number];
+  at?: readonly [number, number] | undefined;
+  parts: readonly DrawnPart[];
+  isOn: (p: DrawnPart) => boolean;
+  lit: DrawnPart | undefined;
+  stroke: number;
+}) {
+  const { answer, doc, result } = useRun();
+  const [picture, setPicture] = useState<SmallPicture>();
+  const board = doc.boards[of.index]!;
+  const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
+  const to = picture && toPicture(picture, of.side, size);
+  const [x, y] = to && at ? to(at) : [size[0] / 2, size[1] / 2];
+  const within = (v: number, i: 0 | 1) =>
+    Math.min(Math.max(0, size[i] - view[i]), Math.max(0, v - view[i] / 2));
+  return (
+    <div
+      className="relative max-w-full overflow-hidden border border-rule"
+      style={{ width: view[0], height: view[1] }}
+    >
+      <div className="absolute" style={{ left: -within(x, 0), top: -within(y, 1) }}>
+        <Thumb
+          key={`${of.index} ${of.side}`}
+          boardId={answer.boardIds[of.index] ?? ""}
+          look={JSON.stringify([mask, finish, legend, board.measure.layers, board.measure.extentMm])}
+          side={of.side}
+          size={size}
+          colours={() => boardColours(mask, finish, legend)}
+          onPainted={setPicture}
+        />
+        {to && (
+          <svg className="absolute inset-0" width={size[0] + 2} height={size[1] + 2} aria-hidden="true">
+            <Pieces parts={parts} to={to} isOn={isOn} lit={lit} stroke={stroke} />
+          </svg>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Pieces({
+  parts,
+  to,
+  isOn,
+  lit,
+  stroke,
+}: {
+  parts: readonly DrawnPart[];
+  to: ToPicture;
+  isOn: (p: DrawnPart) => boolean;
+  lit: DrawnPart | undefined;
+  stroke: number;
+}) {
+  return (
+    <>
+      {parts
+        .filter((p) => p !== lit && p.corners.length > 0)
+        .map((p) => (
+          <path
+            key={p.ref}
+            d={path(p.corners.map(to))}
+            fill={isOn(p) ? "var(--ink)" : "none"}
+            fillOpacity="0.55"
+            stroke="var(--sheet)"
+            strokeWidth={stroke / 2}
+          />
+        ))}
+      {lit && <Lit part={lit} to={to} stroke={stroke} />}
+    </>
+  );
+}
+
+/** The piece that is next: outlined twice, the pad that tells its direction marked and named. */
+function Lit({ part, to, stroke }: { part: DrawnPart; to: ToPicture; stroke: number }) {
+  const [x, y] = to(part.at);
+  const mark = part.mark && to(part.mark.at);
+  return (
+    <>
+      {part.corners.length > 0 ? (
+        <>
+          <path d={path(part.corners.map(to))} fill="none" stroke="var(--sheet)" strokeWidth={3 * stroke} />
+          <path
+            d={path(part.corners.map(to))}
+            fill="var(--metal)"
+            fillOpacity="0.3"
+            stroke="var(--metal)"
+            strokeWidth={1.4 * stroke}
+          />
+        </>
+      ) : (
+        <circle cx={x} cy={y} r={7 * stroke} fill="none" stroke="var(--metal)" strokeWidth={1.4 * stroke} />
+      )}
+      {mark && part.mark && (
+        <>
+          <circle
+            cx={mark[0]}
+            cy={mark[1]}
+            r={2.6 * stroke}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth={stroke}
+          />
+          {stroke > 2 && (
+            <text
+              x={mark[0]}
+              y={mark[1] - 4 * stroke}
+              textAnchor="middle"
+              fontSize="20"
+              fontWeight="700"
+              fill="var(--ink)"
+              stroke="var(--sheet)"
+              strokeWidth="5"
+              paintOrder="stroke"
+            >
+              {part.mark.name}
+            </text>
+          )}
+        </>
+      )}
+    </>
+  );
+}

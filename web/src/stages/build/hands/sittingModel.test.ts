@@ -1,0 +1,53 @@
+import { expect, test } from "@jest/globals";
+import { bodyOf, isSent, laid, NOTHING_UNSENT, since, type Unsent } from "./sittingModel.ts";
+
+const ROW = {
+  marks: { R1: "done", R2: "doubt" },
+  lost: { r: 1 },
+  minutes: { desk: 4, phone: 1 },
+  isDone: false,
+} as const;
+
+test("what was pressed lies over what the server has; null takes back; another device's minutes stay", () => {
+  const unsent: Unsent = { marks: { R2: null, R3: "skipped" }, lost: { r: 2 }, minutes: 5, isDone: true };
+  expect(laid(ROW, unsent, "desk")).toEqual({
+    marks: { R1: "done", R3: "skipped" },
+    lost: { r: 2 },
+    minutes: { desk: 5, phone: 1 },
+    isDone: true,
+  });
+  expect(laid(undefined, NOTHING_UNSENT, "desk")).toEqual({
+    marks: {},
+    lost: {},
+    minutes: {},
+    isDone: false,
+  });
+  expect(laid(ROW, NOTHING_UNSENT, "desk")).toEqual(ROW);
+});
+
+test("what arrived is unsent no more, what was pressed meanwhile is, also where it is the same piece again", () => {
+  const sent: Unsent = { marks: { R1: "done", R2: "done" }, lost: {}, minutes: 2 };
+  const now: Unsent = {
+    marks: { R1: "done", R2: null, R3: "done" },
+    lost: { r: 1 },
+    minutes: 3,
+    isDone: true,
+  };
+  expect(since(now, sent)).toEqual({
+    marks: { R2: null, R3: "done" },
+    lost: { r: 1 },
+    minutes: 3,
+    isDone: true,
+  });
+  expect(isSent(since(sent, sent))).toBe(true);
+  expect([
+    isSent(NOTHING_UNSENT),
+    isSent({ marks: { R1: null }, lost: {} }),
+    isSent({ ...NOTHING_UNSENT, isDone: false }),
+  ]).toEqual([true, false, false]);
+});
+
+test("the step goes whole, with the version it was seen at where there was one", () => {
+  expect(bodyOf({ unit: 2, step: 3 }, ROW)).toEqual({ unit: 2, step: 3, ...ROW });
+  expect(bodyOf({ unit: 2, step: 3, version: 7 }, ROW)).toMatchObject({ version: 7 });
+});

@@ -1,0 +1,58 @@
+import type { SittingBody } from "@kobbin/contract";
+import type { PieceMark, RunSitting } from "@kobbin/core";
+
+/** What was pressed here and is not with the server yet; null takes back. */
+export interface Unsent {
+  readonly marks: Readonly<Record<string, PieceMark | null>>;
+  readonly lost: Readonly<Record<string, number>>;
+  readonly isDone?: boolean;
+  /** All of this device's minutes at the step; undefined while none were added. */
+  readonly minutes?: number;
+}
+export const NOTHING_UNSENT: Unsent = { marks: {}, lost: {} };
+
+export type Sat = Pick<RunSitting, "marks" | "lost" | "minutes" | "isDone">;
+const NOTHING: Sat = { marks: {}, lost: {}, minutes: {}, isDone: false };
+
+/** A step as it stands for who sits here: what the server has with what was pressed since laid over it. */
+export function laid(row: Sat | undefined, unsent: Unsent, device: string): Sat {
+  const base = row ?? NOTHING;
+  const marks = Object.entries({ ...base.marks, ...unsent.marks }).filter(([, m]) => m !== null);
+  return {
+    marks: Object.fromEntries(marks) as Sat["marks"],
+    lost: { ...base.lost, ...unsent.lost },
+    minutes: unsent.minutes === undefined ? base.minutes : { ...base.minutes, [device]: unsent.minutes },
+    isDone: unsent.isDone ?? base.isDone,
+  };
+}
+
+/** What is left unsent once something of it arrived: what was pressed since. */
+export function since(unsent: Unsent, sent: Unsent): Unsent {
+  const rest = <T>(now: Readonly<Record<string, T>>, was: Readonly<Record<string, T>>) =>
+    Object.fromEntries(Object.entries(now).filter(([k, v]) => was[k] !== v));
+  return {
+    marks: rest(unsent.marks, sent.marks),
+    lost: rest(unsent.lost, sent.lost),
+    ...(unsent.isDone !== undefined && unsent.isDone !== sent.isDone ? { isDone: unsent.isDone } : {}),
+    ...(unsent.minutes !== undefined && unsent.minutes !== sent.minutes ? { minutes: unsent.minutes } : {}),
+  };
+}
+
+export const isSent = (u: Unsent): boolean =>
+  Object.keys(u.marks).length + Object.keys(u.lost).length === 0 &&
+  u.isDone === undefined &&
+  u.minutes === undefined;
+
+/** What goes to the server: the step whole, as it stands here. */
+export const bodyOf = (
+  at: { readonly unit: number; readonly step: number; readonly version?: number | undefined },
+  s: Sat,
+): SittingBody => ({
+  unit: at.unit,
+  step: at.step,
+  ...(at.version === undefined ? {} : { version: at.version }),
+  marks: s.marks,
+  lost: s.lost,
+  minutes: s.minutes,
+  isDone: s.isDone,
+});

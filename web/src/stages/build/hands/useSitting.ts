@@ -1,0 +1,116 @@
+import { type PieceMark, workedMinutes } from "@kobbin/core";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { saveSitting } from "../../../resources/record.ts";
+import { useRun } from "../../../run/runState.ts";
+import { useSayError } from "../../../ui/Toast.tsx";
+import { bodyOf, isSent, laid, NOTHING_UNSENT, type Sat, since, type Unsent } from "./sittingModel.ts";
+
+/** What is pressed goes to the server so long after the last press: one writes down a few, not each. */
+const AFTER_MS = 900;
+
+/** This device, so that the minutes of two who sit at one board add up. */
+function deviceId(): string {
+  const known = localStorage.getItem("bench device");
+  if (known && /^[a-z0-9]{4,40}$/.test(known)) return known;
+  const made = Array.from(crypto.getRandomValues(new Uint8Array(8)), (b) =>
+    b.toString(36).padStart(2, "0"),
+  ).join("");
+  localStorage.setItem("bench device", made);
+  return made;
+}
+
+const read = (key: string): Unsent => {
+  try {
+    return { ...NOTHING_UNSENT, ...JSON.parse(localStorage.getItem(key) ?? "{}") };
+  } catch {
+    return NOTHING_UNSENT;
+  }
+};
+const write = (key: string, u: Unsent) =>
+  isSent(u) ? localStorage.removeItem(key) : localStorage.setItem(key, JSON.stringify(u));
+
+/** A step of a board as it stands, and what presses do to it. What is not sent survives the page. */
+export function useSitting(unit: number, step: number) {
+  const { id, answer, record } = useRun();
+  const sayError = useSayError();
+  const [device] = useState(deviceId);
+  const key = `sitting ${id} ${unit} ${step}`;
+  const row = record.sittings?.find((s) => s.unit === unit && s.step === step);
+  const [unsent, setUnsent] = useState(() => ({ key, u: read(key) }));
+  const now = unsent.key === key ? unsent.u : read(key);
+  const sat = laid(row, now, device);
+  // what the timers below work with: always what stands now
+  const live = useRef({ key, now, sat, unit, step, version: row ? answer.versions[row.id] : undefined });
+  live.current = { key, now, sat, unit, step, version: row ? answer.versions[row.id] : undefined };
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const sending = useRef(false);
+  const last = useRef<number>(undefined);
+
+  const flush = useCallback(() => {
+    clearTimeout(timer.current);
+    const { key: of, now: sent, sat: whole, ...at } = live.current;
+    if (isSent(sent) || sending.current) return;
+    sending.current = true;
+    saveSitting(id, bodyOf(at, whole))
+      .then(
+        () => {
+          const rest = since(read(of), sent);
+          write(of, rest);
+          setUnsent((was) => (was.key === of ? { key: of, u: rest } : was));
+        },
+        (error) => {
+          // what two said differently of one piece is asked anew: what the server has stands
+          write(of, NOTHING_UNSENT);
+          setUnsent({ key: of, u: NOTHING_UNSENT });
+          sayError(error);
+        },
+      )
+      .finally(() => {
+        sending.current = false;
+        if (!isSent(read(of))) timer.current = setTimeout(flush, AFTER_MS);
+      });
+  }, [id, sayError]);
+
+  const put = (change: (u: Unsent, s: Sat) => Unsent) => {
+    const at = Date.now();
+    const worked = last.current === undefined ? 0 : workedMinutes(at - last.current);
+    last.current = at;
+    const { now: u, sat: s } = live.current;
+    const next = change(u, s);
+    const minutes = Math.round(((s.minutes[device] ?? 0) + worked) * 1000) / 1000;
+    const kept: Unsent = worked > 0 ? { ...next, minutes } : next;
+    write(key, kept);
+    setUnsent({ key, u: kept });
+    live.current = { ...live.current, now: kept, sat: laid(row, kept, device) };
+    clearTimeout(timer.current);
+    timer.current = setTimeout(flush, AFTER_MS);
+  };
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another step, and what was pressed of the one before goes out
+  useEffect(() => {
+    last.current = Date.now();
+    setUnsent({ key, u: read(key) });
+    const hide = () => document.visibilityState === "hidden" && flush();
+    document.addEventListener("visibilitychange", hide);
+    if (!isSent(read(key))) timer.current = setTimeout(flush, AFTER_MS);
+    return () => {
+      document.removeEventListener("visibilitychange", hide);
+      flush();
+    };
+  }, [key]);
+
+  return {
+    sat,
+    isAllSent: isSent(now),
+    mark: (name: string, mark: PieceMark | undefined) =>
+      put((u) => ({ ...u, marks: { ...u.marks, [name]: mark ?? null } })),
+    lose: (line: string) => put((u, s) => ({ ...u, lost: { ...u.lost, [line]: (s.lost[line] ?? 0) + 1 } })),
+    finish: (isDone: boolean) => put((u) => ({ ...u, isDone })),
+    /** From here on nobody works until the next press. */
+    pause: () => {
+      last.current = undefined;
+      flush();
+    },
+  };
+}
+export type Sitting = ReturnType<typeof useSitting>;
