@@ -50,7 +50,7 @@ export function startProcess(env: Readonly<Record<string, string>>): Promise<Run
       const port = /listening on (\d+)/.exec(text)?.[1];
       if (port) done({ url: `http://127.0.0.1:${port}`, child, ended });
     });
-    void ended.then((code) => fail(new Error(`ended with ${code}: ${errors.slice(-500)}`)));
+    void ended.then((code) => fail(new Error(`ended with ${code}: ${errors.slice(-2000)}`)));
   });
 }
 

@@ -1,3 +1,4 @@
+import type { RunSummary } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
@@ -93,7 +94,10 @@ export async function computeFigures(
     // who began earlier may end later: what is not listed any more was computed by somebody who saw more
     const { rows } = await tx.query("select from figures_due where run_id = $1 for update", [runId]);
     if (rows.length === 0) return;
-    if (summary) await updateSummary(tx, runId, summary);
+    // what is ordered is asked of a run only once it is released
+    const { orders, ...figures } = summary ?? {};
+    if (summary)
+      await updateSummary(tx, runId, due.run.state === "released" ? summary : (figures as RunSummary));
     await tx.query("delete from figures_due where run_id = $1 and since = $2::timestamptz", [
       runId,
       due.since,

@@ -56,8 +56,15 @@ test("Parts, Source, Fab, Panel, Assemble, Cost", () => {
     "9 days, FAR",
   );
   expect(says(panel, { choices: {} })).toBe("single boards");
-  expect(says(assemble, { assembly: { ...doc.assembly, method: "house" } }, { ownMinutes: 90 })).toBe(
-    "by a house, 1.5 h",
+  expect(
+    says(
+      assemble,
+      { assembly: { ...doc.assembly, method: "house" } },
+      { ownMinutes: 90, goes: new Set(["house"]) },
+    ),
+  ).toBe("by a house, 1.5 h");
+  expect(says(assemble, {}, { ownMinutes: 90, goes: new Set(["house", "iron"]) })).toBe(
+    "house + iron, 1.5 h",
   );
   expect(says(cost)).toBe("test and packing");
 });

@@ -182,6 +182,18 @@ test("paste is no way for what goes through the board, and a house nothing goes 
   const none = rollUp(split({ sides: { top: "iron", bottom: "iron" } }));
   expect([none.assembly, none.unpriced.assembly, [...none.goes]]).toEqual([undefined, false, ["iron"]]);
   expect(none.blockers.filter((n) => n.key.startsWith("assembly-house"))).toEqual([]);
+  // what is not soldered at all goes nowhere, whatever is said of the side it is taken to lie on
+  const screws = madeLine("s", [], { mpn: "OX-S", mount: "none", qty: 4 });
+  const below = rollUp(
+    split(
+      { method: "stencil", heater: "oven", sides: { top: "house" } },
+      {
+        lines: [...doc.lines, screws],
+        placements: [...refs("R", 8), ...refs("C", 4)].map((x) => place(x, "bottom")),
+      },
+    ),
+  );
+  expect([[...below.goes], below.assembly]).toEqual([["stencil"], undefined]);
   // a line alone at the house: what goes through the board too, where it is said
   const alone = split({ method: "iron", ways: { j: "house" } });
   expect(rollUp(alone).assembly!.terms.find((t) => t.label === "joints by hand")!.note).toContain("× 4 ×");

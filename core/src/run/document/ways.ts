@@ -64,7 +64,9 @@ export const isForPaste = (p: Going): boolean =>
  */
 export function goingWays(doc: Pick<RunDocument, "assembly">, parts: readonly Going[]): ReadonlySet<Method> {
   if (!isMixed(doc)) return new Set([doc.assembly.method]);
-  const goes = new Set(parts.flatMap((p) => (isForPaste(p) || p.method === "house" ? [p.method] : [])));
+  const goes = new Set(
+    parts.flatMap((p) => (isForPaste(p) || (p.method === "house" && p.kind !== "loose") ? [p.method] : [])),
+  );
   return goes.size > 0 ? goes : new Set(["iron"]);
 }
 
@@ -77,9 +79,9 @@ export function byMachine(
   parts: readonly (Going & { readonly line: RunLine })[],
 ): (line: RunLine, ref: string) => boolean {
   const isAny = (l: RunLine) => !l.dnp && l.mount === "machine";
-  if (!isMixed(doc) || !parts.some((p) => p.method === "house")) return isAny;
+  const placed = parts.filter((p) => p.method === "house" && p.kind !== "loose");
+  if (!isMixed(doc) || placed.length === 0) return isAny;
   const its = new Map<string, Set<string>>();
-  for (const p of parts)
-    if (p.method === "house" && p.kind !== "through") its.set(p.line.id, new Set(p.line.refs));
+  for (const p of placed) if (p.kind !== "through") its.set(p.line.id, new Set(p.line.refs));
   return (l, ref) => !l.dnp && (its.get(l.id)?.has(ref) ?? false);
 }

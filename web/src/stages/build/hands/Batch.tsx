@@ -13,6 +13,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { count } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
+import { useSendLeft } from "./useSitting.ts";
 
 /** How far each board is at the bench, step by step, and the way on. */
 export function Batch({
@@ -25,6 +26,7 @@ export function Batch({
   mayWrite: boolean;
 }) {
   const { doc, record, result: r } = useRun();
+  useSendLeft();
   const unit = unitOf(doc);
   const sittings = record.sittings ?? [];
   const { steps } = plan.sheet;

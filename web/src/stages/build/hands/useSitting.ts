@@ -29,6 +29,29 @@ const read = (key: string): Unsent => {
 const write = (key: string, u: Unsent) =>
   isSent(u) ? localStorage.removeItem(key) : localStorage.setItem(key, JSON.stringify(u));
 
+/** What an earlier life of the page pressed and could not send goes out once the bench is looked at again. */
+export function useSendLeft(): void {
+  const { id, answer, record } = useRun();
+  const sayError = useSayError();
+  const isTried = useRef(false);
+  useEffect(() => {
+    if (isTried.current) return;
+    isTried.current = true;
+    const device = deviceId();
+    for (const key of Object.keys(localStorage).filter((k) => k.startsWith(`sitting ${id} `))) {
+      const [unit, step] = key.split(" ").slice(2).map(Number) as [number, number];
+      const left = read(key);
+      if (isSent(left)) continue;
+      const row = record.sittings?.find((s) => s.unit === unit && s.step === step);
+      const version = row ? answer.versions[row.id] : undefined;
+      saveSitting(id, bodyOf({ unit, step, version }, laid(row, left, device))).then(
+        () => write(key, since(read(key), left)),
+        sayError,
+      );
+    }
+  }, [id, answer, record, sayError]);
+}
+
 /** A step of a board as it stands, and what presses do to it. What is not sent survives the page. */
 export function useSitting(unit: number, step: number) {
   const { id, answer, record } = useRun();
