@@ -206,6 +206,7 @@ const pastes = [];
 /** Goes at the bench and parcels, with their keys and what was answered. */
 const goes = [];
 const parcels = [];
+const sittings = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -310,9 +311,20 @@ function clients() {
     parcels.push(item);
     await pause(25);
   });
+  const sitter = loop(async () => {
+    const item = { tag: `piece${++serial}`, key: randomUUID() };
+    const at = { unit: serial, step: 1, lost: {}, minutes: { desk: 1 }, isDone: true };
+    item.body = { ...at, marks: { [item.tag]: "done" } };
+    item.verdict = verdict(
+      "step at the bench",
+      await call("PUT", `/api/runs/${gone.id}/sittings`, item.body, item.key),
+    );
+    sittings.push(item);
+    await pause(15);
+  });
   return async () => {
     isOn = false;
-    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver]);
+    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver, sitter]);
   };
 }
 
@@ -340,6 +352,7 @@ const HALF = {
     "select 1 from bom_line as l where l.id = '%LINE%' and l.maker <> (select r.became ->> 'maker' from change_row as r where r.tbl = 'bom_line' and r.key ->> 'id' = l.id::text and r.became ? 'maker' order by r.id desc limit 1)",
   "boards that are good or lost without being begun":
     "select run_id from work group by run_id having sum(good) + sum(scrapped) > sum(started)",
+  "a step at the bench that is half there": "select 1 from sitting where marks = '{}' or not is_done",
   "a parcel without its lot, or a lot that is kept for nobody":
     "select 1 from receipt as r where r.lot_id is null or not exists (select 1 from lot as o join reservation as x on x.lot_id = o.id and x.run_id = r.run_id and x.qty = o.qty where o.id = r.lot_id and o.qty = r.qty)",
   "a lot of a parcel that never came":
@@ -384,12 +397,13 @@ async function look(round) {
     if (n !== (item.verdict === "no" ? 0 : 5))
       bad("a paste", `${item.tag} has ${n} lines, was ${item.verdict}`);
   }
-  for (const [list, what, sql] of [
+  for (const [list, what, sql, method = "POST"] of [
     [goes, "work", "select count(*)::int as n from work where note = $1"],
     [parcels, "receipts", "select count(*)::int as n from receipt where because = $1"],
+    [sittings, "sittings", "select count(*)::int as n from sitting where is_done and marks ? $1", "PUT"],
   ])
     for (const item of list.splice(0)) {
-      if (item.verdict === "maybe") await call("POST", `/api/runs/${gone.id}/${what}`, item.body, item.key);
+      if (item.verdict === "maybe") await call(method, `/api/runs/${gone.id}/${what}`, item.body, item.key);
       const [{ n }] = await rowsOf(sql, [item.tag]);
       const isRefused = item.verdict === "no" || item.body.good > 1000;
       if (n !== (isRefused ? 0 : 1))
@@ -408,7 +422,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; commit",
   );
 }
 

@@ -7,7 +7,7 @@ import { asMade } from "../document/bill/as-made.ts";
 import type { RunDocument } from "../document/document.ts";
 import { layChange } from "../document/lay-change.ts";
 import { lineParts } from "../document/parts.ts";
-import { isMixed } from "../document/ways.ts";
+import { isMixed, mayHeat } from "../document/ways.ts";
 import { madeLine, madeMeasure, STAND_IN } from "../made-up.fixture.ts";
 import { leftOffPaste, offOwnFoil } from "../needs/off-paste.ts";
 import { rollUp } from "../roll-up.ts";
@@ -199,6 +199,29 @@ test("paste is no way for what goes through the board, and a house nothing goes 
   expect(rollUp(alone).assembly!.terms.find((t) => t.label === "joints by hand")!.note).toContain("× 4 ×");
 });
 
+test("heat is where paste is melted, here or at a house, and a foil leaves out what is of its own board", () => {
+  const heats = (assembly: object) => mayHeat({ assembly: { ...split({}).assembly, ...assembly } });
+  expect([
+    heats({ method: "iron" }),
+    heats({ method: "stencil" }),
+    heats({ method: "house" }),
+    heats({ method: "iron", ways: { r: "house" } }),
+    heats({ method: "iron", sides: { top: "stencil" } }),
+  ]).toEqual([false, true, true, true, true]);
+  const doc = split({ sides: { bottom: "stencil" } });
+  const two = {
+    ...doc,
+    boards: [...doc.boards, { ...doc.boards[0]!, id: "other", name: "Other" }],
+    lines: doc.lines.map((l) => ({ ...l, board: "b" })),
+    placements: doc.placements.map((p) => ({ ...p, board: "b" })),
+  };
+  expect([offOwnFoil(two, "b").length, offOwnFoil(two, "other"), offOwnFoil(two, undefined).length]).toEqual([
+    8,
+    [],
+    8,
+  ]);
+});
+
 test("closed runs tell nothing of one whose parts go several ways, nor does it of them", () => {
   const past = (more: object) =>
     [1, 2, 3].map((i) => ({
@@ -253,6 +276,16 @@ test("ways by side and by what is hard stand beside the whole ones; a choice lik
   const keys = rows(doc).map((x) => x.key);
   expect(keys).toEqual(expect.arrayContaining(["house:far:top:iron", "house:far:top:stencil"]));
   expect(keys).not.toContain("house:far:hard");
+  // what lies on parts cannot lie on a plate; an iron is not asked what melts
+  const flat = rows(split({ heater: "plate" })).filter((x) => x.key.startsWith("house:far:top"));
+  expect(flat.map((x) => x.change.heater)).toEqual([undefined, "oven"]);
+  // of as many joints above and below, the top goes to the house; of more below, the bottom
+  const order = [...refs("R", 8), ...refs("C", 4)];
+  const above = (n: number) =>
+    rows(split({}, { placements: order.map((x, i) => place(x, i < n ? "top" : "bottom")) })).some(
+      (x) => x.key === "house:far:top:iron",
+    );
+  expect([above(6), above(5)]).toEqual([true, false]);
   // without an opening below there is no print there
   const bare = split({}, { boards: [{ id: "b", name: "B", perProduct: 1, measure: madeMeasure() }] });
   expect(rows(bare).find((x) => x.key === "house:far:top:stencil")!.cannot).toBe(

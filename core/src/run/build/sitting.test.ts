@@ -27,6 +27,12 @@ test("pieces come in the order of the step, each with its how-manieth", () => {
   expect(piecesOf({ lines: [{ line: "screw", refs: [] }] })).toEqual([]);
 });
 
+test("pieces of a step by what was done with them", () => {
+  const marks = { R1: "done", R2: "doubt", R3: "skipped" } as const;
+  expect(stepStand(pieces, marks)).toEqual({ on: 2, doubts: 1, skipped: 1, left: 1, of: 4 });
+  expect(stepStand(pieces, {})).toEqual({ on: 0, doubts: 0, skipped: 0, left: 4, of: 4 });
+});
+
 test("next is the first that was not taken up, then what was left; before is what was taken up last", () => {
   const at = (marks: Record<string, PieceMark>) => [
     name(nextPiece(pieces, marks)),
