@@ -264,6 +264,7 @@ export {
   isOnce,
   minutesOf,
   nextPiece,
+  notCounted,
   type Piece,
   pieceBefore,
   piecesOf,

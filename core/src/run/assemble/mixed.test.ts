@@ -179,6 +179,14 @@ test("a line whose parts sit on both sides goes both ways: bought once, lost and
 test("paste is no way for what goes through the board, and a house nothing goes to is not paid", () => {
   const doc = split({ method: "iron", ways: { j: "stencil" } });
   expect(lineParts(doc).find((p) => p.line.id === "j")!.method).toBe("iron");
+  // as all hand parts go: at the house that places where that is said, else by iron here
+  const pins = (assembly: Partial<RunDocument["assembly"]>) =>
+    lineParts(split(assembly)).find((p) => p.line.id === "j")!.method;
+  expect([
+    pins({ handParts: "house" }),
+    pins({ handParts: "here" }),
+    pins({ method: "iron", handParts: "house" }),
+  ]).toEqual(["house", "iron", "iron"]);
   const none = rollUp(split({ sides: { top: "iron", bottom: "iron" } }));
   expect([none.assembly, none.unpriced.assembly, [...none.goes]]).toEqual([undefined, false, ["iron"]]);
   expect(none.blockers.filter((n) => n.key.startsWith("assembly-house"))).toEqual([]);

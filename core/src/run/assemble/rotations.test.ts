@@ -92,6 +92,26 @@ test("a part whose pads lie otherwise than those of its like is named first, wit
   expect(deg(doc)).toEqual([215.06]);
 });
 
+test("first what disagrees with its like, then what lay otherwise, then what nobody looked at, then what was", () => {
+  const sot = (ref: string, pkg: string, stated = 0) => ({ ref, pins: SOT, drawn: 0, stated, pkg });
+  const parts = [
+    sot("Q1", "SOT-23"),
+    sot("Q2", "SOT-89"),
+    sot("Q3", "SC-70"),
+    sot("Q4", "TO-252"),
+    sot("Q5", "TO-252", 180),
+  ];
+  const lines = [...new Set(parts.map((p) => p.pkg))].map((pkg) =>
+    madeLine(
+      pkg,
+      parts.flatMap((p) => (p.pkg === pkg ? [p.ref] : [])),
+      { package: pkg, mpn: pkg },
+    ),
+  );
+  const doc = run(parts, { zeros: { SOT23: 215, SC70: 35 } }, lines);
+  expect(classes(doc).map((c) => c.package)).toEqual(["TO-252", "SC-70", "SOT-89", "SOT-23"]);
+});
+
 test("on the bottom the mirrored footprint turns; angles that are counted from below are found and block", () => {
   // mirrored: pin 1 lower right as seen from the top, 324.94°
   const parts = (stated: (r: number) => number) =>

@@ -4,6 +4,7 @@ import type { PieceMark } from "../document/sitting.ts";
 import {
   minutesOf,
   nextPiece,
+  notCounted,
   type Piece,
   pieceBefore,
   piecesOf,
@@ -89,6 +90,22 @@ test("a board stands at its first step that is not done; what is done once is do
   // a step that was begun is not done
   expect(stepOfUnit(steps, [{ unit: 0, step: 1, isDone: false }], 1)?.n).toBe(1);
   expect([unitOfStep("kit", 4), unitOfStep("place", 4)]).toEqual([0, 4]);
+});
+
+test("what is not counted yet is what the bench has beyond it, and never less than nothing", () => {
+  const sat = [
+    { unit: 0, minutes: { desk: 4 } },
+    { unit: 1, minutes: { desk: 10.4, phone: 2 } },
+    { unit: 1, minutes: {} },
+    { unit: 2, minutes: { desk: 5 } },
+  ];
+  const rest = (started: number, minutes: number) => notCounted(sat, { started, minutes });
+  expect([rest(0, 0), rest(1, 20), rest(2, 21), rest(9, 90)]).toEqual([
+    { started: 2, minutes: 21 },
+    { started: 1, minutes: 1 },
+    { started: 0, minutes: 0 },
+    { started: 0, minutes: 0 },
+  ]);
 });
 
 test("time in which nobody pressed is no work; two devices add up (three minutes are the most between two presses)", () => {

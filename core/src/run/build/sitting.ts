@@ -71,6 +71,21 @@ export function stepOfUnit<S extends { readonly n: number; readonly kind: string
 export const minutesOf = (sittings: readonly Pick<RunSitting, "minutes">[]): number =>
   sittings.reduce((n, s) => n + Object.values(s.minutes).reduce((a, b) => a + b, 0), 0);
 
+/**
+ * What the bench knows that is not counted yet: boards that were begun there beyond those counted as started, and whole
+ * minutes beyond those written down. Never less than nothing: who counted more by hand is right.
+ */
+export function notCounted(
+  sittings: readonly Pick<RunSitting, "unit" | "minutes">[],
+  tally: { readonly started: number; readonly minutes: number },
+): { readonly started: number; readonly minutes: number } {
+  const begun = new Set(sittings.flatMap((s) => (s.unit > 0 ? [s.unit] : []))).size;
+  return {
+    started: Math.max(0, begun - tally.started),
+    minutes: Math.max(0, Math.round(minutesOf(sittings)) - tally.minutes),
+  };
+}
+
 /** Longer than this between two presses nobody worked, minutes. */
 export const IDLE_MIN = 3;
 /** Minutes between two presses that count: none where somebody was away. @param ms between them */

@@ -1,3 +1,4 @@
+import { notCounted, tallyOf } from "@kobbin/core";
 import { format } from "date-fns";
 import { useState } from "react";
 import { addWork } from "../../resources/record.ts";
@@ -24,13 +25,14 @@ const NOTHING: Readonly<Record<Key, string>> = {
 
 /** What was done in one go: how many boards got where, and how long it took. One finger a count. */
 export function CountForm({ open }: { open: number }) {
-  const { id, did } = useRun();
+  const { id, did, record } = useRun();
   const sayError = useSayError();
   const [typed, setTyped] = useState(NOTHING);
   const [note, setNote] = useState("");
   const n = (key: Key) => Number(typed[key] || 0);
   const isReady = COUNTS.every(([key]) => /^\d{0,6}$/.test(typed[key])) && COUNTS.some(([key]) => n(key) > 0);
   const step = (key: Key, by: number) => setTyped({ ...typed, [key]: String(Math.max(0, n(key) + by)) });
+  const rest = notCounted(record.sittings ?? [], tallyOf(record.work));
   return (
     <form
       className="my-4 border-y border-rule bg-sheet px-4 py-3"
@@ -63,6 +65,20 @@ export function CountForm({ open }: { open: number }) {
         {open > 0 ? `${open} at work. ` : ""}Air out the fumes, wear glasses, and rest your eyes; leaded
         solder stays away from food.
       </p>
+      {rest.started + rest.minutes > 0 && (
+        <p className="mb-2 text-[14px]">
+          The bench has {rest.started} begun and {rest.minutes} min that are not counted yet.{" "}
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() =>
+              setTyped({ ...typed, started: String(rest.started), minutes: String(rest.minutes) })
+            }
+          >
+            take them over
+          </button>
+        </p>
+      )}
       <div className="flex flex-wrap items-end gap-x-4 gap-y-3">
         {COUNTS.map(([key, label]) => (
           <div key={key} className="flex items-end">

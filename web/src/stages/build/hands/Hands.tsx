@@ -12,13 +12,14 @@ import {
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
+import { Beside } from "./Beside.tsx";
 import { Foot } from "./Foot.tsx";
 import { PiecePicture } from "./PiecePicture.tsx";
 import { usePedal } from "./usePedal.ts";
@@ -141,6 +142,7 @@ function AtStep({
     <Walk
       row={row}
       plan={plan}
+      unit={unit}
       piece={piece}
       line={line}
       sitting={sitting}
@@ -159,6 +161,7 @@ const isWalked = (row: Row): boolean => ["place", "iron", "mechanical"].includes
 function Walk({
   row,
   plan,
+  unit,
   piece,
   line,
   sitting,
@@ -170,10 +173,11 @@ function Walk({
 }: {
   row: Row;
   plan: PlanOfRun;
+  unit: number;
   piece: Piece | undefined;
   line: Line | undefined;
   sitting: Sitting;
-  head: React.ReactNode;
+  head: ReactNode;
   stand: StepStand;
   onFinish: () => void;
   onBack: () => void;
@@ -269,7 +273,7 @@ function Walk({
           />
         </div>
       ) : (
-        <Plain row={row} stand={stand} />
+        <Plain row={row} stand={stand} beside={<Beside plan={plan} row={row} unit={unit} />} />
       )}
     </Frame>
   );
@@ -365,7 +369,7 @@ function About({
 }
 
 /** A step without pieces, or one whose pieces are all on: what it is, how it is done well, what to mind. */
-function Plain({ row, stand }: { row: Row; stand: StepStand }) {
+function Plain({ row, stand, beside }: { row: Row; stand: StepStand; beside: ReactNode }) {
   return (
     <div className="max-w-[62ch] text-[22px] leading-snug max-sm:text-[17px]">
       {stand.of > 0 ? (
@@ -378,6 +382,7 @@ function Plain({ row, stand }: { row: Row; stand: StepStand }) {
           {row.side ? `, ${row.side}` : ""}
         </p>
       )}
+      {beside}
       {row.refs.length > 0 && stand.of === 0 && <p className="num mt-2">{row.refs.join(" ")}</p>}
       <ul className="mt-3">
         {row.how.map((h) => (

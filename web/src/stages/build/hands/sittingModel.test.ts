@@ -40,6 +40,7 @@ test("what arrived is unsent no more, what was pressed meanwhile is, also where 
     isDone: true,
   });
   expect(isSent(since(sent, sent))).toBe(true);
+  expect(isSent({ marks: { R1: "done" }, lost: { r: 1 } })).toBe(false);
   expect([
     isSent(NOTHING_UNSENT),
     isSent({ marks: { R1: null }, lost: {} }),
