@@ -275,6 +275,13 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   await expect(bench.getByText("All 5 are on, 1 to be looked at again.")).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(bench.getByRole("heading", { level: 1 })).toContainText("melt");
+  // watched by eye: on, and it shines; then it is left for its seconds
+  const heat = bench.getByRole("region", { name: "Heat by eye" });
+  await page.keyboard.press("t");
+  await expect(heat.getByRole("status")).toHaveText("Press when the solder shines.");
+  await page.keyboard.press("t");
+  await expect(heat.getByRole("status")).toHaveText(/^Leave it: \d+ s to go\.$/);
+  await expectAccessible(page);
   await page.keyboard.press("Escape");
   const row = page.getByRole("table", { name: "Each board at the bench" }).getByRole("row").nth(1);
   await expect(row.getByRole("img")).toHaveAccessibleName(/^3 of \d+ steps done/);

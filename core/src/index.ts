@@ -119,6 +119,7 @@ export { KIND, type LayerImage } from "./gerber/image.ts";
 export { readLayer } from "./gerber/read.ts";
 export { ringsOf, shapesOf, shapesOfObject } from "./gerber/shapes.ts";
 export { addTo } from "./grouped.ts";
+export { type HeatPresses, type HeatStand, heatStand } from "./heat/by-eye.ts";
 export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
 export { type HeatLog, readHeatLog } from "./heat/log.ts";
 export { ALLOY_WORDS, ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";

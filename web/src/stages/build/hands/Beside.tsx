@@ -1,11 +1,14 @@
 import { compareRefs, type PlanOfRun, type StepsDocument } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 
+import { HeatTimer } from "./HeatTimer.tsx";
+
 type Row = StepsDocument["steps"][number];
 
 /** What a step without pieces works on: all parts of the run where they are laid out, what is in doubt where one looks. */
 export function Beside({ plan, row, unit }: { plan: PlanOfRun; row: Row; unit: number }) {
   if (row.kind === "kit") return <LaidOut plan={plan} />;
+  if (row.kind === "heat") return <HeatTimer alloy={plan.sheet.alloy} />;
   if (row.kind === "inspect" || row.kind === "test") return <InDoubt unit={unit} />;
   return null;
 }
