@@ -1,4 +1,4 @@
-import type { Piece, PieceMark, Step } from "@kobbin/core";
+import type { Piece, PieceMark, RunBoard, Step } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
 import { boardColours } from "../../../proof/colours.ts";
 import {
@@ -14,11 +14,20 @@ import type { SmallPicture } from "../../../proof/small.ts";
 import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
 
-/** Pixels of the close-up, and of the whole side it is cut from; of the whole board beside it. */
+/** Pixels of the close-up, and of the whole board beside it. */
 const CLOSE = [620, 560] as const;
 const CLOSE_NARROW = [352, 300] as const;
-const WHOLE = [1500, 1050] as const;
 const SMALL = [300, 210] as const;
+
+/** Pixels of a millimetre in the close-up, and the most a side is painted at. */
+const CLOSE_SCALE = 36;
+const MOST_PAINTED = 2400;
+/** Pixels of the whole side a close-up is cut from: as large as wished, as far as a picture may be. */
+function wholeOf({ measure: { outline } }: RunBoard): readonly [number, number] {
+  const [w, h] = [outline?.widthMm ?? 60, outline?.heightMm ?? 40];
+  const scale = Math.min(CLOSE_SCALE, MOST_PAINTED / Math.max(w, h));
+  return [Math.round(Math.max(CLOSE[0], w * scale + 80)), Math.round(Math.max(CLOSE[1], h * scale + 80))];
+}
 
 /** Where a piece goes: the board with it lit, and close up, what is on already drawn fainter. */
 export function PiecePicture({
@@ -40,6 +49,8 @@ export function PiecePicture({
     () => (board ? drawnParts(doc, board, side, step.refs, directed) : []),
     [doc, board, side, step.refs, directed],
   );
+  // the same picture while the board is the same: it is painted once
+  const whole = useMemo(() => (board ? wholeOf(board) : CLOSE), [board]);
   if (!board) return null;
   const nameOf = (p: DrawnPart) => (doc.boards.length > 1 ? `${p.ref} of ${board.name}` : p.ref);
   const lit = parts.find((p) => nameOf(p) === piece.name);
@@ -50,7 +61,7 @@ export function PiecePicture({
       <figure>
         <Side
           of={{ index, side }}
-          size={WHOLE}
+          size={whole}
           window={close}
           at={lit?.at}
           parts={parts}
