@@ -50,6 +50,11 @@ test("steps at the bench are kept piece by piece; what two press at one board is
       isDone: true,
     },
   ]);
+  // who begins a step that somebody else began meanwhile takes nothing of it away
+  const both = { unit: 9, step: 1, minutes: {}, lost: {}, isDone: false };
+  expect((await put({ ...both, marks: { R1: "done" } })).status).toBe(204);
+  expect((await put({ ...both, marks: { R2: "done" } }, mate)).status).toBe(204);
+  expect((await kept()).find((s) => s.unit === 9)!.marks).toEqual({ R1: "done", R2: "done" });
   // of one piece two different things are told, not laid over each other
   const clash = await put(
     at({ version: first, marks: { R1: "done", R2: "skipped" }, minutes: { desk: 1 } }),
@@ -64,6 +69,7 @@ test("steps at the bench are kept piece by piece; what two press at one board is
   expect((await kept()).map((s) => [s.unit, Object.keys(s.marks).sort()])).toEqual([
     [1, ["R1", "R3"]],
     [2, []],
+    [9, ["R1", "R2"]],
   ]);
   expect((await says(r)).slice(0, 2)).toEqual(["board 2, step 3: done", "board 1, step 3: 2 on, 1 in doubt"]);
 });

@@ -26,7 +26,8 @@ export function sittingRoutes(deps: Deps): Router {
         tx,
         "sitting",
         { id: row.id },
-        b.version ?? row.version,
+        // who has not seen the row saw it empty, as it is made
+        b.version ?? 1,
         () => ({ marks: b.marks, lost: b.lost, minutes: b.minutes, is_done: b.isDone }),
         `step ${b.step} of board ${b.unit}`,
         byOf(ctx).page,

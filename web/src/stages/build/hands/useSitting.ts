@@ -1,5 +1,6 @@
 import { type PieceMark, workedMinutes } from "@kobbin/core";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { RequestError } from "../../../resources/http.ts";
 import { saveSitting } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
@@ -80,17 +81,19 @@ export function useSitting(unit: number, step: number) {
           const rest = since(read(of), sent);
           write(of, rest);
           setUnsent((was) => (was.key === of ? { key: of, u: rest } : was));
+          if (!isSent(rest)) timer.current = setTimeout(flush, AFTER_MS);
         },
         (error) => {
-          // what two said differently of one piece is asked anew: what the server has stands
-          write(of, NOTHING_UNSENT);
-          setUnsent({ key: of, u: NOTHING_UNSENT });
+          // of a piece that two marked differently the server's mark stands; anything else stays here until the next press
+          if (error instanceof RequestError && error.code === "STALE_VERSION") {
+            write(of, NOTHING_UNSENT);
+            setUnsent({ key: of, u: NOTHING_UNSENT });
+          }
           sayError(error);
         },
       )
       .finally(() => {
         sending.current = false;
-        if (!isSent(read(of))) timer.current = setTimeout(flush, AFTER_MS);
       });
   }, [id, sayError]);
 
