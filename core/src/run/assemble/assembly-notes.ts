@@ -197,6 +197,14 @@ function planNotes(doc: RunDocument, parts: readonly LinePart[], plan: AssemblyP
       `The house chosen for the assembly ${doc.houses?.some((h) => h.id === asked) ? "states no prices for it" : "is not there any more"}: ${house.name} counts in its place.`,
       { do: "Choose who solders." },
     );
+  if (asked === undefined)
+    add(
+      "assemble",
+      "assembly-house-taken",
+      "remark",
+      `Nobody chose which house places the parts: ${house.name}, the first that does such work, is counted.`,
+      { do: "Choose one under Assemble." },
+    );
   for (const currency of new Set([plan.currency, house.currency]))
     if (rateOf(doc, currency) === undefined)
       add(

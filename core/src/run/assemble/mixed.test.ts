@@ -230,6 +230,20 @@ test("heat is where paste is melted, here or at a house, and a foil leaves out w
   ]);
 });
 
+test("a house that nobody chose is said to be taken", () => {
+  const said = (house?: string) => {
+    const { house: _, ...assembly } = split({ sides: { bottom: "iron" } }).assembly;
+    const doc = split({});
+    const r = rollUp({ ...doc, assembly: { ...assembly, ...(house ? { house } : {}) } });
+    return r.notes.filter((n) => n.key.startsWith("assembly-house")).map((n) => `${n.level} ${n.key}`);
+  };
+  expect([said(), said("far"), said("gone")]).toEqual([
+    ["remark assembly-house-taken"],
+    [],
+    ["warning assembly-house-other"],
+  ]);
+});
+
 test("closed runs tell nothing of one whose parts go several ways, nor does it of them", () => {
   const past = (more: object) =>
     [1, 2, 3].map((i) => ({

@@ -141,7 +141,7 @@ test("an assembly quotation counts for what it was for, and falls back to the es
 
 test.each([
   ["the one chosen", "far", ["far", undefined]],
-  ["none chosen yet: the first that places", undefined, ["far", undefined]],
+  ["none chosen yet: the first that places", undefined, ["far", "remark assembly-house-taken"]],
   ["one that is not there any more", "gone", ["far", "warning assembly-house-other"]],
   ["one without prices for it", "other", ["far", "warning assembly-house-other"]],
 ])("which house places: %s", (_, house, expected) => {

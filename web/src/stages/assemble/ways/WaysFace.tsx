@@ -14,10 +14,11 @@ import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { DaysDelta } from "../../../ui/ChoiceRow.tsx";
+import { Pick } from "../../../ui/Field.tsx";
 import { useKeys } from "../../../ui/keys.ts";
 import { Tab } from "../../../ui/Tab.tsx";
 import { count, signed } from "../../../ui/text/format.ts";
-import { METHODS, wayChange } from "./useWayEffects.ts";
+import { METHODS, wayChange, withHouse } from "./useWayEffects.ts";
 import { Swatch, WAY_WORDS, WayPicture } from "./WayPicture.tsx";
 import { type Pointed, WayTable } from "./WayTable.tsx";
 import { framed, SIDE_WORDS, type WayRow, wayRows } from "./wayRows.ts";
@@ -42,6 +43,7 @@ export function WaysFace() {
   const hasBoth = new Set(lines).size < lines.length;
   return (
     <section aria-label="Part by part">
+      <WhichHouse />
       <Pictures rows={rows} pointed={pointed} />
       <WayTable rows={rows} onSet={set} onPoint={setPointed} />
       <p className="mt-2 text-[13.5px] text-ink-2">
@@ -50,6 +52,32 @@ export function WaysFace() {
         {hasBoth ? " A line that sits on both sides may go another way on each." : ""}
       </p>
     </section>
+  );
+}
+
+/** Which house is meant by the column: the one chosen, else the first that assembles; chosen here. */
+function WhichHouse() {
+  const { doc, change, isLocked } = useRun();
+  const able = (doc.houses ?? []).filter((h) => h.assembly);
+  if (able.length === 0)
+    return (
+      <p className="mb-3 text-[14px] text-ink-2">
+        No house here places parts: add one with prices for it under Fab.
+      </p>
+    );
+  const now = able.find((h) => h.id === doc.assembly.house)?.id ?? able[0]!.id;
+  return (
+    <div className="mb-3 max-w-72">
+      <Pick
+        label="The house that is meant"
+        value={now}
+        disabled={isLocked}
+        options={able.map((h) => [h.id, h.name] as const)}
+        onChange={(house) =>
+          change({ assembly: { house } } as never, `Placed by ${able.find((h) => h.id === house)!.name}`)
+        }
+      />
+    </div>
   );
 }
 
@@ -82,7 +110,7 @@ function Pictures({ rows, pointed }: { rows: readonly WayRow[]; pointed: Pointed
       does: `what is framed goes ${BY[m]}`,
       run: () => {
         change(
-          { assembly: setWay(doc, found.parts, m) } as never,
+          { assembly: { ...withHouse(doc, m), ...setWay(doc, found.parts, m) } } as never,
           `${found.refs.slice(0, 3).join(" ")}${found.refs.length > 3 ? " …" : ""} ${BY[m]}`,
         );
         setPicked(undefined);

@@ -27,11 +27,17 @@ export interface WayEffect {
 
 export const METHODS = ["house", "stencil", "iron"] as const satisfies readonly Method[];
 
+/** The house that is meant is said with the first part that goes to one. */
+export function withHouse(doc: RunDocument, method: Method): WayChange {
+  const first = (doc.houses ?? []).find((h) => h.assembly);
+  return method === "house" && doc.assembly.house === undefined && first ? { house: first.id } : {};
+}
+
 /** The change by which all of a row goes one way. */
 export function wayChange(doc: RunDocument, result: RunResult, row: WayRow, method: Method): WayChange {
-  if (!isWholeSide(row)) return setWay(doc, row.parts, method);
   const forPaste = result.parts.filter(isForPaste).map((p) => p.line.id);
-  return setSide(doc, row.side, method, forPaste);
+  const ways = isWholeSide(row) ? setSide(doc, row.side, method, forPaste) : setWay(doc, row.parts, method);
+  return { ...withHouse(doc, method), ...ways };
 }
 
 /** What each row would change the other ways, worked out one after the other while one looks. */
