@@ -43,7 +43,6 @@ export function WaysFace() {
   const hasBoth = new Set(lines).size < lines.length;
   return (
     <section aria-label="Part by part">
-      <WhichHouse />
       <Pictures rows={rows} pointed={pointed} />
       <WayTable rows={rows} onSet={set} onPoint={setPointed} />
       <p className="mt-2 text-[13.5px] text-ink-2">
@@ -158,6 +157,7 @@ function Pictures({ rows, pointed }: { rows: readonly WayRow[]; pointed: Pointed
         ))}
         <div className="min-h-[104px] min-w-[260px] flex-1 text-[14px]">
           <Legend rows={rows} />
+          <WhichHouse />
           <div aria-live="polite">
             {found && picked && found.parts.length > 0 ? (
               <>
