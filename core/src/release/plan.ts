@@ -172,7 +172,7 @@ function assemblyTables(doc: RunDocument, r: RunResult, byHand: readonly LinePar
     ...(byHand.length > 0
       ? [
           {
-            heading: "Left to us, by hand",
+            heading: byHand.every((p) => p.method === "iron") ? "Left to us, by hand" : "Left to us",
             rows: [
               ["References", "Part", "Package"],
               ...byHand.map((p) => [p.line.refs.join(" "), p.line.valueText, bothSizes(p.line.package)]),

@@ -1,7 +1,9 @@
+import type { Method } from "../../assembly/method.ts";
 import { turnedParts, turnedWords } from "../../assembly/turns.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import { type LinePart, rateOf } from "../document/parts.ts";
+import type { RunSides } from "../document/sides.ts";
 import { BOARD_SIDES, isForPaste, isMixed } from "../document/ways.ts";
 import type { AssemblyHouse } from "../document/who-places.ts";
 import { quotationNotes } from "../fab/quotation-notes.ts";
@@ -24,16 +26,7 @@ export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, ad
     add("assemble", "paste-missing", "error", "There is no paste layer, so no stencil can be cut.", {
       do: "Export the paste layer, or solder by iron.",
     });
-  if (pastesHere && sides.both.length > 0)
-    add(
-      "assemble",
-      "bottom-parts",
-      doc.assembly.heater && doc.assembly.heater !== "plate" ? "remark" : "warning",
-      `Parts sit on both sides${doc.boards.length > 1 ? ` of ${sides.both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted.${doc.assembly.heater ? "" : " A hot plate heats only boards that lie flat."}`,
-      doc.assembly.heater
-        ? {}
-        : { do: "Say what melts the paste: an oven or hot air for the second side; or give it to a house." },
-    );
+  if (pastesHere) heatNotes(doc, all, goes, add);
   const order = pastesHere && !doc.assembly.foil ? foilOrder(doc, sides, sides.ofDesigns) : undefined;
   for (const p of order?.tooLarge ?? [])
     add(
@@ -72,6 +65,30 @@ export function assemblyNotes({ doc, parts, sides: all, goes, plan }: Worked, ad
   for (const c of cautionsFor(onBoard, pastesHere)) add("assemble", c.key, "remark", c.text);
 }
 
+/** What own heat has below it: parts of the other side, put on here or at a house. */
+function heatNotes(doc: RunDocument, sides: RunSides, goes: ReadonlySet<Method>, add: Add): void {
+  const { both } = sides.own;
+  if (both.length > 0)
+    add(
+      "assemble",
+      "bottom-parts",
+      doc.assembly.heater && doc.assembly.heater !== "plate" ? "remark" : "warning",
+      `Parts sit on both sides${doc.boards.length > 1 ? ` of ${both.join(", ")}` : ""}: two stencils, two prints and two heats a board are counted.${doc.assembly.heater ? "" : " A hot plate heats only boards that lie flat."}`,
+      doc.assembly.heater
+        ? {}
+        : { do: "Say what melts the paste: an oven or hot air for the second side; or give it to a house." },
+    );
+  // the house's parts lie below while the other side melts here
+  if (goes.has("house") && sides.all.both.length > 0 && both.length === 0 && !doc.assembly.heater)
+    add(
+      "assemble",
+      "house-parts-below",
+      "warning",
+      "Boards come from the house with parts on one side, and paste is melted on the other: a hot plate heats only boards that lie flat.",
+      { do: "Say what melts the paste: an oven or hot air; or solder that side by iron." },
+    );
+}
+
 /** What is said of single lines and cannot be, and what is not counted where parts go several ways. */
 function wayNotes(doc: RunDocument, onBoard: readonly LinePart[], add: Add): void {
   if (!isMixed(doc)) return;
@@ -85,7 +102,7 @@ function wayNotes(doc: RunDocument, onBoard: readonly LinePart[], add: Add): voi
         "assemble",
         `way-not-paste ${p.line.id}`,
         "warning",
-        `${p.line.refs.join(", ")} ${p.line.refs.length === 1 ? "is" : "are"} said to go on paste, and ${p.kind === "through" ? "what goes through the board does not" : "the bill says by hand"}: counted by iron.`,
+        `${p.line.refs.join(", ")} ${p.line.refs.length === 1 ? "is" : "are"} said to go on paste, which is no way for ${p.kind === "through" ? "what goes through the board" : "what is put on by hand"}: the iron is counted.`,
         { do: "Take it back under Assemble, part by part.", lines: [p.line.id] },
       );
   }
@@ -172,6 +189,14 @@ function rotationNotes(doc: RunDocument, parts: readonly LinePart[], house: Asse
       `${c.package}${c.side === "bottom" ? " on the bottom" : ""} was looked at for ${house.name} with pin ${c.first!.pin} elsewhere: the layout of this board draws it turned by ${Math.round(apartDeg(house.assembly.zeros![c.key]!, c.first!.deg))}° against that.`,
       { do: "Turn it for this house, or look at it again, under Assemble, directions.", lines: [...c.lines] },
     );
+  for (const c of classes.filter((x) => x.apart.length > 0))
+    add(
+      "assemble",
+      `rotation-apart ${c.key}`,
+      "warning",
+      `By their pads, ${c.apart.map((a) => `${a.ref} by ${a.deg}°`).join(", ")} ${c.apart.length === 1 ? "lies" : "lie"} turned against the other ${c.package}: what the file says of ${c.apart.length === 1 ? "it" : "them"} is wrong, or ${c.apart.length === 1 ? "its pads are" : "their pads are"} drawn otherwise.`,
+      { do: "Look at pin 1 of each on the picture before a house places them.", lines: [...c.lines] },
+    );
   for (const c of classes.filter((x) => x.isFromBelow))
     add(
       "assemble",
@@ -186,6 +211,12 @@ function rotationNotes(doc: RunDocument, parts: readonly LinePart[], house: Asse
 }
 
 /** Of the house that places: that it is another than chosen, money nobody can convert, its quotation. */
+/** Lines a house's machine places: as the bill has it, or those that go to it where parts go several ways. */
+const placedLines = (doc: RunDocument, parts: readonly LinePart[]) =>
+  isMixed(doc)
+    ? parts.flatMap((p) => (p.method === "house" && isForPaste(p) ? [p.line] : []))
+    : doc.lines.filter((l) => !l.dnp && l.mount === "machine");
+
 function planNotes(doc: RunDocument, parts: readonly LinePart[], plan: AssemblyPlan, add: Add): void {
   const { house, quotation } = plan;
   const asked = doc.assembly.house;
@@ -214,10 +245,7 @@ function planNotes(doc: RunDocument, parts: readonly LinePart[], plan: AssemblyP
         `${house.name} charges ${currency}; the shop has no exchange rate for it, so its work counts nothing here.`,
         { do: "Set the rate in the shop's settings." },
       );
-  const turned = turnedParts(
-    house.assembly.turns,
-    doc.lines.filter((l) => !l.dnp && l.mount === "machine"),
-  );
+  const turned = turnedParts(house.assembly.turns, placedLines(doc, parts));
   if (turned.length > 0)
     add(
       "assemble",

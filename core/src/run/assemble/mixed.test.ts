@@ -8,7 +8,7 @@ import type { RunDocument } from "../document/document.ts";
 import { layChange } from "../document/lay-change.ts";
 import { lineParts } from "../document/parts.ts";
 import { isMixed, mayHeat } from "../document/ways.ts";
-import { madeLine, madeMeasure, STAND_IN } from "../made-up.fixture.ts";
+import { FAR, madeLine, madeMeasure, STAND_IN } from "../made-up.fixture.ts";
 import { leftOffPaste, offOwnFoil } from "../needs/off-paste.ts";
 import { rollUp } from "../roll-up.ts";
 import { foilWishes } from "../stencil/foil-cut.ts";
@@ -244,6 +244,14 @@ test("a house that nobody chose is said to be taken", () => {
   ]);
 });
 
+test("what lies turned in a house's file is what goes to it, and nothing else", () => {
+  const turned = { ...FAR, assembly: { ...FAR.assembly!, turns: { "0603": 90 } } };
+  const said = (assembly: object) =>
+    rollUp(split(assembly, { houses: [turned] })).notes.find((n) => n.key === "assembly-turned")?.text ?? "";
+  expect(said({ sides: { bottom: "iron" } })).toContain(`+90°: ${refs("R", 8).join(", ")}.`);
+  expect(said({})).toContain(`+90°: ${[...refs("R", 8), ...refs("C", 4)].join(", ")}.`);
+});
+
 test("closed runs tell nothing of one whose parts go several ways, nor does it of them", () => {
   const past = (more: object) =>
     [1, 2, 3].map((i) => ({
@@ -299,8 +307,21 @@ test("ways by side and by what is hard stand beside the whole ones; a choice lik
   expect(keys).toEqual(expect.arrayContaining(["house:far:top:iron", "house:far:top:stencil"]));
   expect(keys).not.toContain("house:far:hard");
   // what lies on parts cannot lie on a plate; an iron is not asked what melts
-  const flat = rows(split({ heater: "plate" })).filter((x) => x.key.startsWith("house:far:top"));
-  expect(flat.map((x) => x.change.heater)).toEqual([undefined, "oven"]);
+  for (const [heater, becomes] of [
+    ["plate", "oven"],
+    [undefined, "oven"],
+    ["air", undefined],
+  ] as const) {
+    const flat = rows(split(heater ? { heater } : {})).filter((x) => x.key.startsWith("house:far:top"));
+    expect(flat.map((x) => x.change.heater)).toEqual([undefined, becomes]);
+  }
+  const below = (assembly: object) =>
+    rollUp(split({ sides: { bottom: "stencil" }, ...assembly })).notes.map((n) => n.key);
+  expect(
+    [below({}), below({ heater: "oven" }), below({ sides: { bottom: "iron" } })].map((keys) =>
+      keys.includes("house-parts-below"),
+    ),
+  ).toEqual([true, false, false]);
   // of as many joints above and below, the top goes to the house; of more below, the bottom
   const order = [...refs("R", 8), ...refs("C", 4)];
   const above = (n: number) =>

@@ -89,7 +89,45 @@ test("where pin 1 lies at 0° is measured from the pads, whatever the parts' own
 test("a part whose pads lie otherwise than those of its like is named first, with by how much", () => {
   const doc = run([q("Q1", 0), q("Q2", 90), q("Q3", 180, { stated: 0 })]);
   expect(classes(doc)[0]!.apart).toEqual([{ ref: "Q3", deg: 180 }]);
+  // it is said, also once the package was looked at
+  const looked = run([q("Q1", 0), q("Q2", 90), q("Q3", 180, { stated: 0 })], { zeros: { SOT23: 215 } });
+  const said = rollUp(looked).notes.filter((n) => n.key.startsWith("rotation"));
+  expect(said.map((n) => [n.level, n.key])).toEqual([["warning", "rotation-apart SOT23"]]);
+  expect(said[0]!.text).toContain("Q3 by 180° lies turned against the other SOT-23");
   expect(deg(doc)).toEqual([215.06]);
+});
+
+test("what is told by another pin is another class; without a name that is known the first by name tells, in whatever order they come", () => {
+  const ends = (one: string, other: string) => ({ [one]: [-1.6, 0], [other]: [1.6, 0] }) as const;
+  const lines = [madeLine("d", ["D1", "D2", "D3"], { package: "SOD-123", mpn: "OX-D" })];
+  const doc = run(
+    [
+      { ref: "D1", pins: ends("1", "2"), drawn: 0 },
+      { ref: "D2", pins: ends("K", "A"), drawn: 0 },
+      { ref: "D3", pins: ends("A", "K"), drawn: 0 },
+    ],
+    { zeros: { SOD123: 180 } },
+    lines,
+  );
+  expect(classes(doc).map((c) => [c.key, c.refs.join(" "), c.apart.length, c.stands])).toEqual([
+    ["SOD123 K", "D2 D3", 1, "open"],
+    ["SOD123", "D1", 0, "looked"],
+  ]);
+  const odd = (order: readonly string[]) => ({
+    ref: "Q1",
+    pins: Object.fromEntries(order.map((n) => [n, SOT[n === "E" ? "1" : n === "G" ? "2" : "3"]])),
+    drawn: 0,
+  });
+  const told = (order: readonly string[]) => classes(run([odd(order)]))[0]!.first;
+  expect(told(["G", "S", "E"])).toEqual(told(["E", "G", "S"]));
+  expect(told(["G", "S", "E"])!.pin).toBe("E");
+  // turned: what was looked at of any of its classes is to be looked at anew, another package is not
+  const turned = turnedBy(
+    { ...FAR.assembly!, zeros: { SOD123: 180, "SOD123 K": 0, "SOD123 K bottom": 0, SOD1234: 9 } },
+    classes(doc)[0]!,
+    90,
+  );
+  expect([turned.turns, turned.zeros]).toEqual([{ "SOD-123": 90 }, { SOD1234: 9 }]);
 });
 
 test("first what disagrees with its like, then what lay otherwise, then what nobody looked at, then what was", () => {
@@ -181,7 +219,7 @@ test("two ends without a direction, what goes through the board and what is not 
   ];
   const doc = run(parts, {}, lines);
   // told by its cathode
-  expect(classes(doc).map((c) => [c.key, c.first?.pin, c.isPolarised])).toEqual([["SOD123", "K", true]]);
+  expect(classes(doc).map((c) => [c.key, c.first?.pin, c.isPolarised])).toEqual([["SOD123 K", "K", true]]);
   expect(deg(doc)).toEqual([180]);
   expect(classes({ ...doc, assembly: { ...doc.assembly, ways: { d: "iron" } } })).toEqual([]);
   // without names of pins there is nothing to measure, and it is asked all the same

@@ -1,6 +1,8 @@
 import { packageKey, turnFor } from "../../assembly/turns.ts";
+import { patternOf } from "../../board/copper/pattern.ts";
 import { compareRefs } from "../../bom/refs.ts";
 import type { AssemblyPrice } from "../../fab/house.ts";
+import { posed } from "../../geometry/turn.ts";
 import { addTo } from "../../grouped.ts";
 import { boardOf, Places, type RunBoard } from "../document/boards.ts";
 import type { RunDocument, RunPlacement } from "../document/document.ts";
@@ -71,7 +73,9 @@ export function rotationClasses(
     const board = boardOf(doc, p.line) ?? doc.boards[0];
     for (const ref of p.line.refs) {
       const place = places.of(p.line, ref);
-      if (place) addTo(classes, keyOf(p.line.package, place.side), { part: p, ref, place, board });
+      if (!place) continue;
+      const pads = aboutMiddle(ref, board ? padsOf(board, ref) : []);
+      addTo(classes, keyOf(p.line.package, firstPin(pads), place.side), { part: p, ref, place, pads });
     }
   }
   return [...classes].map(([key, seen]) => classOf(key, seen, house)).sort(byUrgency);
@@ -85,15 +89,15 @@ export const lookedAt = (p: AssemblyPrice, c: RotationClass): AssemblyPrice => (
 
 /** A house's profile that expects a package turned by so much more, counter-clockwise: it is to be looked at anew, on both sides. */
 export function turnedBy(p: AssemblyPrice, c: RotationClass, deg: number): AssemblyPrice {
-  const is = (pkg: string) => packageKey(pkg.replace(/ bottom$/, "")) === packageKey(c.package);
-  const others = <T>(map: Readonly<Record<string, T>> | undefined) =>
-    Object.entries(map ?? {}).filter(([pkg]) => !is(pkg));
+  const own = packageKey(c.package) || "no package";
+  const others = (map: Readonly<Record<string, number>> | undefined, isOwn: (key: string) => boolean) =>
+    Object.entries(map ?? {}).filter(([key]) => !isOwn(key));
   const turn = within(c.turnDeg + deg);
   const turns = [
-    ...others(p.turns),
+    ...others(p.turns, (pkg) => packageKey(pkg) === own),
     ...(turn === 0 ? [] : [[c.package, turn > 180 ? turn - 360 : turn] as const]),
   ];
-  const zeros = others(p.zeros);
+  const zeros = others(p.zeros, (key) => key === own || key.startsWith(`${own} `));
   const { turns: _, zeros: __, ...rest } = p;
   return {
     ...rest,
@@ -106,11 +110,17 @@ interface Seen {
   readonly part: LinePart;
   readonly ref: string;
   readonly place: RunPlacement;
-  readonly board: RunBoard | undefined;
+  /** About their middle, as the part lies; empty where no file names its pins. */
+  readonly pads: readonly ZeroPad[];
 }
 
-const keyOf = (pkg: string, side: BoardSide): string =>
-  `${packageKey(pkg) || "no package"}${side === "bottom" ? " bottom" : ""}`;
+/** Parts of a package whose direction is told by another pin are another class: their directions are not the same thing. */
+const keyOf = (pkg: string, pin: string | undefined, side: BoardSide): string =>
+  [
+    packageKey(pkg) || "no package",
+    ...(pin && pin !== "1" ? [pin] : []),
+    ...(side === "bottom" ? [side] : []),
+  ].join(" ");
 
 const ORDER = { other: 0, open: 1, looked: 2 } as const;
 const byUrgency = (a: RotationClass, b: RotationClass): number =>
@@ -139,7 +149,7 @@ function classOf(key: string, seen: readonly Seen[], house: AssemblyHouse): Rota
     isPolarised: seen.some((s) => s.part.isPolarised),
     angles: [...new Set(seen.map((s) => within(s.place.rotationDeg)))].sort((a, b) => a - b),
     turnDeg,
-    pads: usual ? usual.at.map((p) => turned(p, turnDeg)) : [],
+    pads: usual ? turned(usual.at, turnDeg) : [],
     ...(first ? { first } : {}),
     apart,
     ...(isFromBelow ? { isFromBelow: true as const } : {}),
@@ -159,7 +169,7 @@ function toldOf(
   sign: 1 | -1,
 ): { readonly usual?: Told; readonly apart: RotationClass["apart"] } {
   const told = seen.flatMap((s): Told[] => {
-    const at = zeroPads(s.board ? padsOf(s.board, s.ref) : [], sign * s.place.rotationDeg);
+    const at = turned(s.pads, sign * s.place.rotationDeg);
     const first = firstOf(at);
     return first ? [{ ref: s.ref, at, first }] : [];
   });
@@ -181,36 +191,32 @@ function toldOf(
 const agrees = (was: number, now: number | undefined): boolean =>
   was < 0 || now === undefined || apartDeg(was, now) <= SAME_DEG;
 
-const isSame = (a: First, b: First): boolean => a.pin === b.pin && apartDeg(a.deg, b.deg) <= SAME_DEG;
+const isSame = (a: First, b: First): boolean => apartDeg(a.deg, b.deg) <= SAME_DEG;
 
 type First = NonNullable<RotationClass["first"]>;
 
+/** The pin a direction is told by; where none has a name that is known, the first by name. */
+const firstPin = (pads: readonly ZeroPad[]): string | undefined =>
+  FIRST_PINS.find((name) => pads.some((p) => p.pin === name)) ?? pads.map((p) => p.pin).sort()[0];
+
 function firstOf(pads: readonly ZeroPad[]): First | undefined {
   if (pads.length < 2) return undefined;
-  const pin = FIRST_PINS.find((name) => pads.some((p) => p.pin === name)) ?? pads[0]!.pin;
+  const pin = firstPin(pads);
   const { x, y } = pads.find((p) => p.pin === pin)!;
   // a pin in the middle tells no direction
-  return Math.hypot(x, y) < 0.05 ? undefined : { pin, deg: within((Math.atan2(y, x) * 180) / Math.PI) };
+  return Math.hypot(x, y) < 0.05 ? undefined : { pin: pin!, deg: within((Math.atan2(y, x) * 180) / Math.PI) };
 }
 
-const turned = ({ pin, x, y }: ZeroPad, deg: number): ZeroPad => {
-  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
-  return { pin, x: x * c - y * s, y: x * s + y * c };
-};
+const turned = (pads: readonly ZeroPad[], turnDeg: number): ZeroPad[] =>
+  pads.map(({ pin, x, y }) => {
+    const [u, v] = posed({ xMm: 0, yMm: 0, turnDeg }, x, y);
+    return { pin, x: u, y: v };
+  });
 
-/** Pads about their middle, turned. */
-function zeroPads(pads: readonly ZeroPad[], turnDeg: number): ZeroPad[] {
-  const means = new Map<string, [number, number, number]>();
-  for (const p of pads) {
-    const m = means.get(p.pin) ?? [0, 0, 0];
-    means.set(p.pin, [m[0] + p.x, m[1] + p.y, m[2] + 1]);
-  }
-  const list = [...means].map(([pin, [x, y, n]]): ZeroPad => ({ pin, x: x / n, y: y / n }));
-  const [x, y] = [0, 1].map((i) => list.reduce((n, p) => n + (i === 0 ? p.x : p.y), 0) / list.length) as [
-    number,
-    number,
-  ];
-  return list.map((p) => turned({ pin: p.pin, x: p.x - x, y: p.y - y }, turnDeg));
+/** Pads about their middle, as seen from the top. */
+function aboutMiddle(ref: string, pads: readonly ZeroPad[]): ZeroPad[] {
+  const { pins, at } = patternOf(ref, "top", pads);
+  return pins.map((pin, i) => ({ pin, x: at[i]![0], y: at[i]![1] }));
 }
 
 const kept = new WeakMap<RunBoard["measure"], Map<string, ZeroPad[]>>();

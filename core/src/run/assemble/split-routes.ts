@@ -41,8 +41,10 @@ export function splitRoutes(
           handParts: "here",
           sides: { [least]: way },
           ways: null,
-          // what lies on parts cannot lie on a plate
-          ...(way === "stencil" && doc.assembly.heater === "plate" ? { heater: "oven" as const } : {}),
+          // what lies on parts cannot lie on a plate, and a plate is what is used where nothing is said
+          ...(way === "stencil" && (doc.assembly.heater ?? "plate") === "plate"
+            ? { heater: "oven" as const }
+            : {}),
         },
         cannot,
       ),

@@ -34,8 +34,9 @@ export const isSided = ({ ways }: RunAssembly, line: Pick<RunLine, "id">): boole
   ways !== undefined && BOARD_SIDES.some((side) => ways[`${line.id} ${side}`] !== undefined);
 
 /**
- * The way of a part: its line's own (of that side, where that is said), else its side's, else the run's. What goes through the board or is put on by hand is
- * done by iron here, unless its line says the house, or the house that places solders hand parts too: paste is no way for it.
+ * The way of a part: its line's own (of that side, where that is said), else its side's, else the run's. What goes through
+ * the board or is put on by hand is done by iron here, unless its line says the house, or the house that places solders hand
+ * parts too: paste is no way for it.
  */
 export function wayOf(
   { method, handParts, sides, ways }: RunAssembly,

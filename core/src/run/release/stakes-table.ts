@@ -52,7 +52,7 @@ const STAKES: readonly (readonly [RegExp, Stake])[] = [
   [/^(prices-|rate-missing|house-rate|assembly-rate|quote-|quotation-)/, at("price", 2, "unknown")],
   [/^(foil-|paste-)/, at("foil", 5)],
   [/^rotation-/, at("rework", 3)],
-  [/^(placement-|polarity-|mount-|order |bottom-parts|iron-)/, at("rework", 10)],
+  [/^(placement-|polarity-|mount-|order |bottom-parts|house-parts|way-not|iron-)/, at("rework", 10)],
   [/^(single-source|source-class|shelf-twice)/, at("parts", 5, "unknown")],
   [/^(bom-|mpn-|value-|size-|sum-|rule-|part-|columns-|table-|reference-)/, at("parts", 3)],
 ];
