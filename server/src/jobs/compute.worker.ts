@@ -163,7 +163,7 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     cautions: open.filter((n) => n.level === "warning").length,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
-    orders: plannedOrders({ doc: document, ...r, plan: r.assembly }).map(briefOf),
+    orders: plannedOrders({ doc: document, ...r, plan: r.assembly }).map((o) => briefOf(document, o)),
     ...(next ? { next: { stage: next.stage, text: next.text, ...(next.do ? { do: next.do } : {}) } } : {}),
   };
 }

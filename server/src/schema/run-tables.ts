@@ -72,6 +72,7 @@ export const RUN_TABLES = {
                 name: text(200),
                 currency,
                 total: money,
+                isOwn: maybe(flag),
                 items: mapOf(whole(0, 1e9), 5000),
                 days: tuple(whole(0, 1e5), whole(0, 1e5)),
               }),

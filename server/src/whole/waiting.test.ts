@@ -77,3 +77,30 @@ test("a run whose orders are not counted yet is named until they are; a release 
   expect((await waiting()).counting).toEqual([]);
   expect((await waiting()).orders).toHaveLength(2);
 });
+
+test("boards that were placed at a house are waited for until they are begun: they are never received", async () => {
+  const r = await runIn(server, "Waiting placed");
+  await server.figures();
+  const placing = {
+    key: "assembly far",
+    kind: "assembly",
+    name: "Far",
+    currency: "EUR",
+    total: "10",
+    items: { placing: 5 },
+    days: [3, 4],
+  };
+  await server.owner.query(
+    "update fork set summary = jsonb_set(summary, '{orders}', $2::jsonb) where run_id = $1",
+    [r.id, JSON.stringify([placing])],
+  );
+  const came = async () =>
+    ((await r.v.get("/api/waiting")).body as WaitingAnswer).orders.map((o) => `${o.came} of ${o.of}`);
+  const begin = (started: number) =>
+    r.works({ started, good: 0, reworked: 0, scrapped: 0, minutes: 0, note: "" });
+  expect(await came()).toEqual(["0 of 5"]);
+  expect((await begin(2)).status).toBe(201);
+  expect(await came()).toEqual(["2 of 5"]);
+  expect((await begin(3)).status).toBe(201);
+  expect(await came()).toEqual([]);
+});

@@ -48,7 +48,6 @@ const told = (o: OrderBrief, so: OrderSoFar) => {
 const ordered = (on: string, promised?: string) => ({
   purchase: {
     orderedOn: `2026-11-${on}`,
-    isInvoiced: false,
     ...(promised ? { promisedOn: `2026-11-${promised}` } : {}),
   },
 });
@@ -87,15 +86,20 @@ test("the days it is to be here: as promised, else as planned from the day it wa
   expect(days(ordered("28", "29"))).toEqual(["2026-11-29", "2026-11-29", true]);
 });
 
-test("paid is what somebody said or what has an invoice", () => {
-  const paid = (text: string, isInvoiced: boolean) =>
-    waitingFor(brief("parts"), at(text, 22, { purchase: { isInvoiced } }))!.isPaid;
-  expect([paid("", false), paid("", true), paid("21 sent, 21 paid", false)]).toEqual([false, true, true]);
+test("paid is what somebody said; sent once more, its days count from then on", () => {
+  const w = (text: string, more: Partial<OrderSoFar> = {}) => waitingFor(brief("parts"), at(text, 27, more))!;
+  expect([w("").isPaid, w("21 sent").isPaid, w("21 sent, 21 paid").isPaid]).toEqual([false, false, true]);
+  const again = w("21 sent, 22 withdrawn, 26 sent", ordered("21"));
+  expect([again.from, again.to, again.isLate]).toEqual(["2026-11-28", "2026-11-30", false]);
+});
+
+test("boards of the own bench are to be made and never ordered", () => {
+  expect(told(brief("boards", { isOwn: true }), at("", 21))).toBe("shop to make them since 20");
 });
 
 test("late before ours before what comes soonest; what has no day last", () => {
   const all = [
-    waitingFor(brief("parts"), at("21 sent", 22))!,
+    waitingFor(brief("parts"), at("21 accepted, 21 paid", 22))!,
     waitingFor(brief("parts"), at("21 sent, 21 accepted, 21 paid", 22, ordered("21", "28")))!,
     waitingFor(brief("parts"), at("21 sent, 21 accepted, 21 paid", 22, ordered("21", "25")))!,
     waitingFor(brief("parts"), at("", 22))!,
@@ -139,9 +143,10 @@ test("a run's orders in brief: what each comes to is its lines, Board K", () => 
   const doc = boardK();
   const r = rollUp(doc);
   const orders = plannedOrders({ doc, ...r, plan: r.assembly });
-  const briefs = orders.map(briefOf);
+  const briefs = orders.map((o) => briefOf(doc, o));
   expect(briefs.map((b) => b.key)).toEqual(orders.map((o) => o.key));
   for (const [i, b] of briefs.entries()) {
+    expect(b.days.every(Number.isInteger)).toBe(true);
     expect(Number(b.total)).toBeCloseTo(orders[i]!.items.reduce((n, x) => n + x.total, 0) / 1e6, 6);
     expect(Object.values(b.items).reduce((n, q) => n + q, 0)).toBe(
       orders[i]!.items.reduce((n, x) => n + x.qty, 0),

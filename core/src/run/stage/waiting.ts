@@ -1,5 +1,6 @@
 import { later } from "../../day.ts";
 import { microsToText } from "../../money/money.ts";
+import type { RunDocument } from "../document/document.ts";
 import type { OrderKey, OrderKind } from "../document/order-key.ts";
 import type { OrderState } from "../document/order-states.ts";
 import type { OrderStep } from "../document/record.ts";
@@ -14,20 +15,26 @@ export interface OrderBrief {
   readonly currency: string;
   /** What its lines come to, in its currency; freight and fees come on top. */
   readonly total: string;
+  /** Boards that are made at the own bench: nobody is asked for them. */
+  readonly isOwn?: true;
   /** Item → pieces. */
   readonly items: Readonly<Record<string, number>>;
-  /** Days until it is there, least and most. */
+  /** Whole days until it is there, least and most. */
   readonly days: readonly [number, number];
 }
 
-export const briefOf = (o: PlannedOrder): OrderBrief => ({
+/** @param doc whose order it is */
+export const briefOf = (doc: RunDocument, o: PlannedOrder): OrderBrief => ({
   key: o.key,
   kind: o.kind,
   name: o.name,
   currency: o.currency,
   total: microsToText(o.items.reduce((n, i) => n + i.total, 0)),
+  ...(doc.houses?.find((h) => h.id === o.party)?.bench || (o.kind === "boards" && doc.house?.bench)
+    ? { isOwn: true as const }
+    : {}),
   items: Object.fromEntries(o.items.map((i) => [i.key, i.qty])),
-  days: o.days,
+  days: [Math.floor(o.days[0]), Math.ceil(o.days[1])],
 });
 
 /** What happened to an order so far. */
@@ -36,10 +43,8 @@ export interface OrderSoFar {
   readonly purchase?: {
     readonly orderedOn?: string;
     readonly promisedOn?: string;
-    /** Something of its invoice is known: it is taken as paid. */
-    readonly isInvoiced: boolean;
   };
-  /** Item → usable pieces that came. */
+  /** Item → usable pieces that came; of boards that were placed, those that were begun here: they are back. */
   readonly came: Readonly<Record<string, number>>;
   /** ISO days: when its run was released, and now. */
   readonly releasedOn: string;
@@ -70,7 +75,7 @@ export function waitingFor(o: OrderBrief, at: OrderSoFar): Waiting | undefined {
   // of each item only what was ordered: more of one is no other one
   const came = items.reduce((n, [key, qty]) => n + Math.min(qty, at.came[key] ?? 0), 0);
   const of = items.reduce((n, [, qty]) => n + qty, 0);
-  const { orderedOn, promisedOn, isInvoiced } = at.purchase ?? { isInvoiced: false };
+  const { promisedOn } = at.purchase ?? {};
   const stand = orderStand(at.steps, {
     today: at.today,
     isHere: of > 0 && came >= of,
@@ -78,12 +83,15 @@ export function waitingFor(o: OrderBrief, at: OrderSoFar): Waiting | undefined {
     ...(promisedOn ? { promisedOn } : {}),
   });
   if (came >= of || stand.state === "withdrawn") return undefined;
+  // sent once more after it was taken back, it counts from then on
+  const sent = stand.now.findLast((s) => s.state === "sent")?.on;
+  const orderedOn = [at.purchase?.orderedOn ?? "", sent ?? ""].sort().at(-1) || undefined;
   const [from, to] = promisedOn
     ? [promisedOn, promisedOn]
     : orderedOn
       ? [later(orderedOn, o.days[0]), later(orderedOn, o.days[1])]
       : [undefined, undefined];
-  const waits = stand.waits ?? unwritten(orderedOn, at.releasedOn);
+  const waits = stand.waits ?? unwritten(o, orderedOn, at.releasedOn);
   const isSilent = waits.on === "shop" && !orderedOn && at.today > later(at.releasedOn, CHECK_DAYS);
   return {
     state: stand.state,
@@ -93,16 +101,18 @@ export function waitingFor(o: OrderBrief, at: OrderSoFar): Waiting | undefined {
     isPromised: promisedOn !== undefined,
     came,
     of,
-    isPaid: isInvoiced || stand.now.some((s) => s.state === "paid"),
+    isPaid: stand.now.some((s) => s.state === "paid"),
     questions: stand.questions.map((q) => q.words),
   };
 }
 
 /** Of an order nothing is written down of but, at most, the day it was placed. */
-const unwritten = (orderedOn: string | undefined, releasedOn: string): OrderWait =>
-  orderedOn
+function unwritten({ isOwn }: OrderBrief, orderedOn: string | undefined, releasedOn: string): OrderWait {
+  if (isOwn) return { on: "shop", what: "to make them", since: orderedOn ?? releasedOn };
+  return orderedOn
     ? { on: "house", what: "to send it", since: orderedOn }
     : { on: "shop", what: "to order it", since: releasedOn };
+}
 
 /** What is late first, then what waits for the shop, then by the day it is to be here; what has none last. */
 export const byUrgency = (a: Waiting, b: Waiting): number =>

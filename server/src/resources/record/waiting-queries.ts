@@ -19,12 +19,16 @@ export interface RunOf {
   readonly orders: readonly OrderBrief[] | null;
   readonly releasedAt: Date | null;
 }
+/** Boards of a run that were begun: what was placed at a house came back. */
+export interface Begun {
+  readonly runId: string;
+  readonly started: number;
+}
 export interface Bought {
   readonly runId: string;
   readonly order: string;
   readonly orderedOn: string | null;
   readonly promisedOn: string | null;
-  readonly isInvoiced: boolean;
 }
 export interface Came {
   readonly runId: string;
@@ -39,22 +43,26 @@ export async function manyOpenOrders(tx: Tx): Promise<{
   steps: readonly (OrderStep & { runId: string })[];
   bought: readonly Bought[];
   came: readonly Came[];
+  begun: readonly Begun[];
 }> {
-  const [runs, steps, bought, came] = await Promise.all([
+  const [runs, steps, bought, came, begun] = await Promise.all([
     tx.query<RunOf>(RUNS),
     tx.query<OrderStep & { runId: string }>(
       `select id, run_id as "runId", order_key as "order", state, on_day as "on", words, person, source
        from order_step where run_id in (${OPEN}) order by at, id`,
     ),
     tx.query<Bought>(
-      `select run_id as "runId", order_key as "order", ordered_on as "orderedOn", promised_on as "promisedOn",
-         paid <> '{}' as "isInvoiced"
+      `select run_id as "runId", order_key as "order", ordered_on as "orderedOn", promised_on as "promisedOn"
        from purchase where run_id in (${OPEN})`,
     ),
     tx.query<Came>(
       `select run_id as "runId", order_key as "order", item, sum(qty)::integer as qty
        from receipt where not is_apart and run_id in (${OPEN}) group by run_id, order_key, item`,
     ),
+    tx.query<Begun>(
+      `select run_id as "runId", sum(started)::integer as started
+       from work where run_id in (${OPEN}) group by run_id`,
+    ),
   ]);
-  return { runs: runs.rows, steps: steps.rows, bought: bought.rows, came: came.rows };
+  return { runs: runs.rows, steps: steps.rows, bought: bought.rows, came: came.rows, begun: begun.rows };
 }

@@ -17,13 +17,14 @@ export function waitingRoutes(deps: Deps): Router {
 }
 
 async function waiting(tx: Tx, today: string): Promise<WaitingAnswer> {
-  const { runs, steps, bought, came } = await manyOpenOrders(tx);
+  const { runs, steps, bought, came, begun } = await manyOpenOrders(tx);
   const of = (r: { readonly runId: string; readonly order: string }) => `${r.runId} ${r.order}`;
   const stepsOf = new Map<string, OrderStep[]>();
   for (const s of steps) addTo(stepsOf, of(s), s);
   const boughtOf = new Map(bought.map((b) => [of(b), b]));
   const cameOf = new Map<string, Came[]>();
   for (const c of came) addTo(cameOf, of(c), c);
+  const begunOf = new Map(begun.map((b) => [b.runId, b.started]));
   const rows = runs.flatMap(({ runId, run, product, orders, releasedAt }) =>
     (orders ?? []).flatMap((o): WaitingRow[] => {
       const key = of({ runId, order: o.key });
@@ -33,13 +34,16 @@ async function waiting(tx: Tx, today: string): Promise<WaitingAnswer> {
         ...(b
           ? {
               purchase: {
-                isInvoiced: b.isInvoiced,
                 ...(b.orderedOn ? { orderedOn: b.orderedOn } : {}),
                 ...(b.promisedOn ? { promisedOn: b.promisedOn } : {}),
               },
             }
           : {}),
-        came: Object.fromEntries((cameOf.get(key) ?? []).map((c) => [c.item, c.qty])),
+        // boards that were placed are never received: they are back when they are begun
+        came:
+          o.kind === "assembly"
+            ? Object.fromEntries(Object.keys(o.items).map((item) => [item, begunOf.get(runId) ?? 0]))
+            : Object.fromEntries((cameOf.get(key) ?? []).map((c) => [c.item, c.qty])),
         releasedOn: (releasedAt ?? new Date(today)).toISOString().slice(0, 10),
         today,
       });
