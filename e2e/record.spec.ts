@@ -236,7 +236,10 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   const first = (await lit.textContent())!;
   await expectAccessible(page);
   await page.keyboard.press("x");
-  await expect(bench.getByText(/^1 lost at this step; \d+ spare/)).toBeVisible();
+  await page.keyboard.press("x");
+  await expect(bench.getByText(/^2 lost here; \d+ to spare for all boards/)).toBeVisible();
+  await bench.getByRole("button", { name: "one is found again" }).click();
+  await expect(bench.getByText(/^1 lost here; \d+ to spare for all boards/)).toBeVisible();
   await page.keyboard.press("s");
   await expect(status).toHaveText("0 of 5 on, 1 left for later");
   const second = (await lit.textContent())!;

@@ -263,6 +263,8 @@ export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export {
   IDLE_MIN,
   isOnce,
+  isWalked,
+  lostOf,
   minutesOf,
   nextPiece,
   notCounted,
@@ -270,6 +272,7 @@ export {
   pieceBefore,
   piecesOf,
   type StepStand,
+  spareByHand,
   stepOfUnit,
   stepStand,
   unitOfStep,

@@ -2,12 +2,15 @@ import { expect, test } from "@jest/globals";
 import { chance } from "../../../test/random.ts";
 import type { PieceMark } from "../document/sitting.ts";
 import {
+  isWalked,
+  lostOf,
   minutesOf,
   nextPiece,
   notCounted,
   type Piece,
   pieceBefore,
   piecesOf,
+  spareByHand,
   stepOfUnit,
   stepStand,
   unitOfStep,
@@ -113,4 +116,26 @@ test("time in which nobody pressed is no work; two devices add up (three minutes
   expect(minutesOf([{ minutes: { desk: 2.5, phone: 1 } }, { minutes: {} }, { minutes: { desk: 4 } }])).toBe(
     7.5,
   );
+});
+
+test("pieces lost are counted over all boards; spare ones are told where this hand alone may lose them", () => {
+  const sat = [{ lost: { r: 1 } }, { lost: { r: 2, u: 4 } }, { lost: {} }];
+  expect([lostOf(sat, "r"), lostOf(sat, "u"), lostOf(sat, "none")]).toEqual([3, 4, 0]);
+  const term = (by: "hand" | "machine") => ({ line: "r", net: 10, kind: "chip" as const, by });
+  const spare = (lines: string[], ...by: ("hand" | "machine")[]) =>
+    spareByHand({ lines, terms: by.map(term), lost: 5 });
+  expect([spare(["r"], "hand"), spare(["r"], "hand", "hand")]).toEqual([5, 5]);
+  expect([spare(["r", "q"], "hand"), spare(["r"], "hand", "machine"), spareByHand(undefined)]).toEqual([
+    undefined,
+    undefined,
+    undefined,
+  ]);
+});
+
+test("pieces are walked where they are put on, and nowhere else", () => {
+  expect(["kit", "print", "place", "heat", "iron", "mechanical", "test"].filter(isWalked)).toEqual([
+    "place",
+    "iron",
+    "mechanical",
+  ]);
 });

@@ -1,3 +1,4 @@
+import type { RunNeed } from "../document/run-need.ts";
 import type { PieceMark, RunSitting } from "../document/sitting.ts";
 
 /** What a step takes up, piece by piece. */
@@ -27,6 +28,23 @@ export function pieceBefore(pieces: readonly Piece[], marks: Marks): Piece | und
   const end = next && marks[next.name] === undefined ? pieces.indexOf(next) : pieces.length;
   return pieces.slice(0, end).findLast((p) => marks[p.name] !== undefined);
 }
+
+/** Pieces are walked one by one where they are put on; anything else is one press. */
+export const isWalked = (kind: string): boolean =>
+  kind === "place" || kind === "iron" || kind === "mechanical";
+
+/** Pieces of a line that were lost at the bench, over all boards and steps. */
+export const lostOf = (sittings: readonly Pick<RunSitting, "lost">[], line: string): number =>
+  sittings.reduce((n, s) => n + (s.lost[line] ?? 0), 0);
+
+/**
+ * Spare pieces of a line for all boards; nothing where another line or a machine draws on them too: how many of them are
+ * for this hand is not known then.
+ */
+export const spareByHand = (
+  need: Pick<RunNeed, "lines" | "terms" | "lost"> | undefined,
+): number | undefined =>
+  need?.lines.length === 1 && need.terms.every((t) => t.by === "hand") ? need.lost : undefined;
 
 /** How far a step of a board is. */
 export interface StepStand {

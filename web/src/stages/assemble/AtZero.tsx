@@ -24,6 +24,8 @@ export const towards = (deg: number): string => OCTANTS[Math.round(deg / 45) % 8
 /** Every package with a direction as the house will see it at 0°: looked at once, kept with the house for every run. */
 export function AtZero() {
   const { doc, result: r } = useRun();
+  // one profile is kept at a time: a second press before the first is back would lay the old one over it
+  const [isSaving, setSaving] = useState(false);
   const house = r.assembly?.house;
   if (!house) return null;
   const classes = rotationClasses(doc, r.parts, house);
@@ -46,7 +48,7 @@ export function AtZero() {
       </p>
       <ul className="grid grid-cols-2 gap-x-6 gap-y-3 max-md:grid-cols-1" aria-label="Packages at 0°">
         {classes.map((c) => (
-          <Card key={c.key} of={c} />
+          <Card key={c.key} of={c} isSaving={isSaving} setSaving={setSaving} />
         ))}
       </ul>
     </Fold>
@@ -59,10 +61,17 @@ const STANDS = {
   other: "lay otherwise when it was looked at",
 } as const;
 
-function Card({ of: c }: { of: RotationClass }) {
+function Card({
+  of: c,
+  isSaving,
+  setSaving,
+}: {
+  of: RotationClass;
+  isSaving: boolean;
+  setSaving: (is: boolean) => void;
+}) {
   const { id, answer, result: r, did, isLocked } = useRun();
   const sayError = useSayError();
-  const [isSaving, setSaving] = useState(false);
   const house = r.assembly!.house;
   const name = `${c.package || "no package"}${c.side === "bottom" ? ", bottom" : ""}`;
   const keep = (assembly: ReturnType<typeof lookedAt>, words: string) => {

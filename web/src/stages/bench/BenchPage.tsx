@@ -23,6 +23,10 @@ export function BenchPage() {
     <main id="main" className="mx-auto w-full max-w-[1180px] px-6 py-6 max-sm:px-3">
       <div className="mb-4 flex flex-wrap items-center justify-between gap-3">
         <h1>Bench</h1>
+        {/* on a phone the bar at the top has no room for it */}
+        <Link to="/waiting" className="quiet-link sm:hidden">
+          what is waited for
+        </Link>
         {isOwner && (
           <Link
             to="/new"

@@ -67,7 +67,12 @@ export function CountForm({ open }: { open: number }) {
       </p>
       {rest.started + rest.minutes > 0 && (
         <p className="mb-2 text-[14px]">
-          The bench has {rest.started} begun and {rest.minutes} min that are not counted yet.{" "}
+          Not counted yet of what was done at the bench:{" "}
+          {[
+            ...(rest.started > 0 ? [`${rest.started} begun`] : []),
+            ...(rest.minutes > 0 ? [`${rest.minutes} min of work`] : []),
+          ].join(" and ")}
+          .{" "}
           <button
             type="button"
             className="quiet-link"

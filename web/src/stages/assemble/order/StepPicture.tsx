@@ -1,18 +1,14 @@
 import type { RunBoard, RunDocument, Step } from "@kobbin/core";
-import { useMemo, useState } from "react";
-import { boardColours } from "../../../proof/colours.ts";
+import { useMemo } from "react";
+import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import {
   boardOfStep,
   type DrawnPart,
   drawnParts,
   path,
-  SIZE,
   sideOfStep,
   type ToPicture,
-  toPicture,
 } from "../../../proof/drawnParts.ts";
-import type { SmallPicture } from "../../../proof/small.ts";
-import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
 
 /** The board with the parts of a step lit, in the size they have, the pad that tells their direction marked. */
@@ -26,8 +22,7 @@ export function StepPicture({
   shown: ReadonlySet<string>;
   directed: ReadonlySet<string>;
 }) {
-  const { answer, doc, result } = useRun();
-  const [picture, setPicture] = useState<{ readonly of: string; readonly picture: SmallPicture }>();
+  const { doc } = useRun();
   const board = boardOfStep(doc, step);
   const side = sideOfStep(doc, step);
   const parts = useMemo(
@@ -35,30 +30,12 @@ export function StepPicture({
     [doc, board, side, step.refs, directed],
   );
   if (!board) return null;
-  const index = doc.boards.indexOf(board);
-  const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
-  const of = `${answer.boardIds[index]} ${side}`;
-  const now = picture?.of === of ? picture.picture : undefined;
-  const to = now && toPicture(now, side);
   const lost = step.refs.length - parts.length;
   return (
     <figure>
-      <div className="relative w-fit max-w-full overflow-hidden">
-        <Thumb
-          key={of}
-          boardId={answer.boardIds[index] ?? ""}
-          look={JSON.stringify([mask, finish, legend, board.measure.layers, board.measure.extentMm])}
-          side={side}
-          size={SIZE}
-          colours={() => boardColours(mask, finish, legend)}
-          onPainted={(p) => setPicture({ of, picture: p })}
-        />
-        {to && (
-          <svg className="absolute inset-0" width={SIZE[0] + 2} height={SIZE[1] + 2} aria-hidden="true">
-            <Outlined parts={parts} to={to} doc={doc} board={board} shown={shown} />
-          </svg>
-        )}
-      </div>
+      <DrawnBoard board={board} side={side}>
+        {(to) => <Outlined parts={parts} to={to} doc={doc} board={board} shown={shown} />}
+      </DrawnBoard>
       <figcaption className="mt-1 text-[13px] text-ink-2">
         {doc.boards.length > 1 ? `${board.name}, ` : ""}
         {side} side

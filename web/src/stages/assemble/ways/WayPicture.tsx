@@ -1,9 +1,7 @@
 import type { BoardSide, Method, RunBoard } from "@kobbin/core";
 import { type PointerEvent, useId, useMemo, useRef, useState } from "react";
-import { boardColours } from "../../../proof/colours.ts";
-import { type DrawnPart, drawnParts, path, toPicture } from "../../../proof/drawnParts.ts";
-import type { SmallPicture } from "../../../proof/small.ts";
-import { Thumb } from "../../../proof/Thumb.tsx";
+import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
+import { type DrawnPart, drawnParts, path, type ToPicture } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
 
 /** The ways as their column is called. */
@@ -61,62 +59,52 @@ export function WayPicture({
   picked: ReadonlySet<string>;
   onPick: (refs: ReadonlySet<string>) => void;
 }) {
-  const { answer, doc, result, isLocked } = useRun();
-  const [picture, setPicture] = useState<SmallPicture>();
+  const { doc, isLocked } = useRun();
   const [frame, setFrame] = useState<Frame>();
   const at = useRef<SVGSVGElement>(null);
   const hatch = useId();
-  const index = doc.boards.indexOf(board);
-  const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
   const parts = useMemo(
     () => drawnParts(doc, board, side, [...methodOf.keys()], new Set()),
     [doc, board, side, methodOf],
   );
-  const to = picture && toPicture(picture, side, SIZE);
   const where = (e: PointerEvent): [number, number] => {
     const box = at.current!.getBoundingClientRect();
     return [e.clientX - box.left, e.clientY - box.top];
   };
-  const inside = ({ from, to: end }: Frame): Set<string> => {
+  const inside = ({ from, to: end }: Frame, to: ToPicture): Set<string> => {
     const [x0, x1] = [Math.min(from[0], end[0]), Math.max(from[0], end[0])];
     const [y0, y1] = [Math.min(from[1], end[1]), Math.max(from[1], end[1])];
     return new Set(
       parts.flatMap((p) => {
-        const [x, y] = to!(p.at);
+        const [x, y] = to(p.at);
         return x >= x0 && x <= x1 && y >= y0 && y <= y1 ? [p.ref] : [];
       }),
     );
   };
   return (
     <figure>
-      <div className="relative w-fit max-w-full overflow-hidden">
-        <Thumb
-          boardId={answer.boardIds[index] ?? ""}
-          look={JSON.stringify([mask, finish, legend, board.measure.layers, board.measure.extentMm])}
-          side={side}
-          size={SIZE}
-          colours={() => boardColours(mask, finish, legend)}
-          onPainted={setPicture}
-        />
-        {to && (
-          <svg
-            ref={at}
-            className={`absolute inset-0 touch-none ${isLocked ? "" : "cursor-crosshair"}`}
-            width={SIZE[0] + 2}
-            height={SIZE[1] + 2}
-            aria-hidden="true"
-            onPointerDown={(e) => {
-              if (isLocked) return;
-              e.currentTarget.setPointerCapture(e.pointerId);
-              setFrame({ from: where(e), to: where(e) });
-            }}
-            onPointerMove={(e) => frame && setFrame({ ...frame, to: where(e) })}
-            onPointerUp={() => {
-              if (frame) onPick(inside(frame));
-              setFrame(undefined);
-            }}
-            onPointerCancel={() => setFrame(undefined)}
-          >
+      <DrawnBoard
+        board={board}
+        side={side}
+        size={SIZE}
+        over={(to) => ({
+          ref: at,
+          className: `touch-none ${isLocked ? "" : "cursor-crosshair"}`,
+          onPointerDown: (e) => {
+            if (isLocked) return;
+            e.currentTarget.setPointerCapture(e.pointerId);
+            setFrame({ from: where(e), to: where(e) });
+          },
+          onPointerMove: (e) => frame && setFrame({ ...frame, to: where(e) }),
+          onPointerUp: () => {
+            if (frame) onPick(inside(frame, to));
+            setFrame(undefined);
+          },
+          onPointerCancel: () => setFrame(undefined),
+        })}
+      >
+        {(to) => (
+          <>
             <defs>
               <Hatch id={hatch} />
             </defs>
@@ -132,9 +120,9 @@ export function WayPicture({
               />
             ))}
             {frame && <Drawn frame={frame} />}
-          </svg>
+          </>
         )}
-      </div>
+      </DrawnBoard>
       <figcaption className="mt-1 text-[13px] text-ink-2">
         {doc.boards.length > 1 ? `${board.name}, ` : ""}
         {side} side

@@ -4,8 +4,9 @@ import { useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Delta } from "../../../ui/ChoiceRow.tsx";
 import { fixed, signed } from "../../../ui/text/format.ts";
-import { METHODS, useWayEffects, type WayEffect } from "./useWayEffects.ts";
+import { METHODS, useWayEffects } from "./useWayEffects.ts";
 import { Swatch, WAY_WORDS } from "./WayPicture.tsx";
+import type { WayEffect } from "./wayEffect.ts";
 import { type WayRow, wayOfRow } from "./wayRows.ts";
 
 /** A row that is pointed at, and the way whose cell it is. */
@@ -142,7 +143,7 @@ function Cell({
       ? "being worked out"
       : effect.cannot
         ? `cannot be, ${effect.cannot}`
-        : `${signed(effect.perGood)} per good one, ${signed(effect.minutes, 0)} minutes`;
+        : `${signed(effect.perGood)} per good one, ${signed(effect.minutes, 0)} minutes${effect.brings ? `, but ${effect.brings}` : ""}`;
   return (
     <button
       type="button"
@@ -162,6 +163,7 @@ function Cell({
         <>
           {part && <span className="mr-1 text-[12.5px] text-ink-2">{part}</span>}
           {effect ? <Delta value={effect.perGood} /> : "…"}
+          {effect?.brings && <span className="ml-1 text-stop">!</span>}
         </>
       )}
     </button>

@@ -33,6 +33,12 @@ export function WaysFace() {
     return wayRows(result.parts, (line, ref) => places.of(line, ref));
   }, [doc, result]);
   const [pointed, setPointed] = useState<Pointed>();
+  const nowhere = useMemo(() => {
+    const places = new Places(doc);
+    return result.parts
+      .filter((p) => p.kind !== "loose")
+      .flatMap((p) => p.line.refs.filter((ref) => places.of(p.line, ref) === undefined));
+  }, [doc, result]);
   if (rows.length === 0) return <p className="text-ink-2">Nothing of it is soldered.</p>;
   const set = (row: WayRow, method: Method) =>
     change(
@@ -45,6 +51,12 @@ export function WaysFace() {
     <section aria-label="Part by part">
       <Pictures rows={rows} pointed={pointed} />
       <WayTable rows={rows} onSet={set} onPoint={setPointed} />
+      {nowhere.length > 0 && (
+        <p className="mt-2 text-[13.5px] text-look">
+          Where {count(nowhere.length, "part")} {nowhere.length === 1 ? "sits" : "sit"} is in no file: not
+          drawn, and counted on the top. <Names refs={nowhere} />
+        </p>
+      )}
       <p className="mt-2 text-[13.5px] text-ink-2">
         What it would change per good {unitOf(doc)}, in {doc.workshop.currency}, while everything else stays
         as it is.{isComplete(result.unpriced) ? "" : " Not everything is priced: it is of what is."}
@@ -204,6 +216,11 @@ function PointedAt({ pointed: { row, method, effect } }: { pointed: Pointed }) {
       {method && effect && !effect.cannot && (
         <p className="mt-1 text-ink-2">
           {BY[method]}: own work {signed(effect.minutes, 0)} min, <DaysDelta value={effect.days} />
+        </p>
+      )}
+      {effect?.brings && (
+        <p className="mt-1 text-stop">
+          The order would then not go out before this is put right: {effect.brings}
         </p>
       )}
     </>

@@ -11,19 +11,8 @@ import {
 import { useEffect, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { runWorker } from "../../../workers/run.ts";
+import { effectOf, type WayEffect } from "./wayEffect.ts";
 import { isWholeSide, type WayRow, wayOfRow } from "./wayRows.ts";
-
-/** What it would change if a row's parts went another way. */
-export interface WayEffect {
-  /** ± per good board, in the shop's currency. */
-  readonly perGood: number;
-  /** ± own minutes of the run. */
-  readonly minutes: number;
-  /** ± days. */
-  readonly days: number;
-  /** What would block the order that does not now. */
-  readonly cannot?: string;
-}
 
 export const METHODS = ["house", "stencil", "iron"] as const satisfies readonly Method[];
 
@@ -73,15 +62,3 @@ export function useWayEffects(rows: readonly WayRow[]): ReadonlyMap<string, WayE
   return found.of === doc ? found.map : NONE;
 }
 const NONE: ReadonlyMap<string, WayEffect> = new Map();
-
-function effectOf(base: RunResult, then: RunResult | string): WayEffect {
-  if (typeof then === "string") return { perGood: 0, minutes: 0, days: 0, cannot: then };
-  const known = new Set(base.blockers.map((n) => n.key));
-  const blocker = then.blockers.find((n) => !known.has(n.key));
-  return {
-    perGood: (then.perGood - base.perGood) / 1e6,
-    minutes: then.ownMinutes - base.ownMinutes,
-    days: then.ready.days - base.ready.days,
-    ...(blocker ? { cannot: blocker.text } : {}),
-  };
-}

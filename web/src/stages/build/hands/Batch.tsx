@@ -1,4 +1,5 @@
 import {
+  IDLE_MIN,
   isOnce,
   minutesOf,
   type PlanOfRun,
@@ -42,7 +43,7 @@ export function Batch({
       <p className="mb-2 text-[14.5px] text-ink-2">
         {begun.length === 0
           ? `One piece at a time, one key each, in the order that was released: ${count(steps.length, "step")} a ${unit}.`
-          : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work without what was idle. It resumes where one stopped, on any device.`}
+          : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work: pauses of more than ${count(IDLE_MIN, "minute")} are not counted. It resumes where one stopped, on any device.`}
       </p>
       {mayWrite && (
         <p className="mb-3 flex flex-wrap gap-2">

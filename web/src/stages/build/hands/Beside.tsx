@@ -1,5 +1,14 @@
-import { compareRefs, type PlanOfRun, type StepsDocument } from "@kobbin/core";
+import {
+  compareRefs,
+  isWalked,
+  type PlanOfRun,
+  piecesOf,
+  type StepsDocument,
+  spareByHand,
+  stepStand,
+} from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
+import { count } from "../../../ui/text/format.ts";
 
 import { HeatTimer } from "./HeatTimer.tsx";
 
@@ -9,13 +18,14 @@ type Row = StepsDocument["steps"][number];
 export function Beside({ plan, row, unit }: { plan: PlanOfRun; row: Row; unit: number }) {
   if (row.kind === "kit") return <LaidOut plan={plan} />;
   if (row.kind === "heat") return <HeatTimer alloy={plan.sheet.alloy} />;
-  if (row.kind === "inspect" || row.kind === "test") return <InDoubt unit={unit} />;
+  if (row.kind === "inspect" || row.kind === "test")
+    return <InDoubt plan={plan} unit={unit} before={row.n} />;
   return null;
 }
 
 /** Every line in the order in which it is put on, with pieces for all boards and where they lie. */
 function LaidOut({ plan }: { plan: PlanOfRun }) {
-  const { result: r } = useRun();
+  const { doc, result: r } = useRun();
   const lines = plan.sheet.steps.flatMap((s) => s.lines);
   if (lines.length === 0) return null;
   return (
@@ -30,15 +40,17 @@ function LaidOut({ plan }: { plan: PlanOfRun }) {
       </thead>
       <tbody>
         {lines.map((l) => {
-          const need = r.needs.find((n) => n.lines.includes(l.line));
+          const spare = spareByHand(r.needs.find((n) => n.lines.includes(l.line)));
+          // what is not soldered goes on good boards alone
+          const isLoose = r.parts.some((p) => p.line.id === l.line && p.kind === "loose");
           return (
             <tr key={`${l.line} ${l.refs.join(" ")}`}>
-              <td className="num text-right">{Math.ceil(l.pieces * r.start)}</td>
+              <td className="num text-right">{Math.ceil(l.pieces * (isLoose ? doc.goodBoards : r.start))}</td>
               <td>
                 <b>{l.value || l.mpn}</b>
                 {l.lies && <span className="block text-[15px] text-ink-2">from {l.lies.join(", ")}</span>}
-                {need && need.lost > 0 && need.lines.length === 1 && (
-                  <span className="block text-[15px] text-ink-2">and {need.lost} spare</span>
+                {spare !== undefined && spare > 0 && (
+                  <span className="block text-[15px] text-ink-2">and {spare} spare</span>
                 )}
               </td>
               <td className="num">{l.package}</td>
@@ -54,15 +66,17 @@ function LaidOut({ plan }: { plan: PlanOfRun }) {
   );
 }
 
-/** Pieces of this board that somebody wanted to look at again, and those that were left for later. */
-function InDoubt({ unit }: { unit: number }) {
+/** Pieces of this board that somebody wanted to look at again, those left for later, and those nobody said anything of. */
+function InDoubt({ plan, unit, before }: { plan: PlanOfRun; unit: number; before: number }) {
   const { record } = useRun();
-  const marks = (record.sittings ?? [])
-    .filter((s) => s.unit === unit)
-    .flatMap((s) => Object.entries(s.marks));
+  const own = (record.sittings ?? []).filter((s) => s.unit === unit);
+  const marks = own.flatMap((s) => Object.entries(s.marks));
   const of = (mark: string) => marks.flatMap(([name, m]) => (m === mark ? [name] : [])).sort(compareRefs);
   const [doubts, later] = [of("doubt"), of("skipped")];
-  if (doubts.length + later.length === 0)
+  const unsaid = plan.sheet.steps
+    .filter((s) => isWalked(s.kind) && s.n < before)
+    .reduce((n, s) => n + stepStand(piecesOf(s), own.find((x) => x.step === s.n)?.marks ?? {}).left, 0);
+  if (doubts.length + later.length + unsaid === 0)
     return <p className="mt-3">Nothing was put on in doubt on this one, and nothing was left.</p>;
   return (
     <>
@@ -74,6 +88,11 @@ function InDoubt({ unit }: { unit: number }) {
       {later.length > 0 && (
         <p className="mt-2 text-stop">
           Left for later and not on: <b className="num">{later.join(" ")}</b>
+        </p>
+      )}
+      {unsaid > 0 && (
+        <p className="mt-2 text-look">
+          Of {count(unsaid, "piece")} nobody said here whether {unsaid === 1 ? "it is" : "they are"} on.
         </p>
       )}
     </>

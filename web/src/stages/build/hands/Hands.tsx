@@ -1,4 +1,6 @@
 import {
+  isWalked,
+  lostOf,
   nextPiece,
   type Piece,
   type PieceMark,
@@ -7,6 +9,7 @@ import {
   piecesOf,
   type StepStand,
   type StepsDocument,
+  spareByHand,
   stepOfUnit,
   stepStand,
   unitOf,
@@ -15,6 +18,7 @@ import {
 import { type ReactNode, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
+import { boardOfStep } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
@@ -122,7 +126,7 @@ function AtStep({
   const say = useSay();
   const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
   const { marks } = sitting.sat;
-  const pieces = useMemo(() => (isWalked(row) ? piecesOf(row) : []), [row]);
+  const pieces = useMemo(() => (isWalked(row.kind) ? piecesOf(row) : []), [row]);
   const stand = stepStand(pieces, marks);
   const piece = nextPiece(pieces, marks);
   const line = row.lines.find((l) => l.line === piece?.line);
@@ -155,9 +159,6 @@ function AtStep({
   );
 }
 
-/** Pieces are walked one by one where they are put on; anything else is one press. */
-const isWalked = (row: Row): boolean => ["place", "iron", "mechanical"].includes(row.kind);
-
 function Walk({
   row,
   plan,
@@ -183,7 +184,7 @@ function Walk({
   onBack: () => void;
   onLeave: () => void;
 }) {
-  const { result } = useRun();
+  const { doc, record, result } = useRun();
   const [isPaused, setPaused] = useState(false);
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
@@ -194,8 +195,7 @@ function Walk({
     setPaused(!isPaused);
     if (!isPaused) sitting.pause();
   };
-  const lost = line ? (sitting.sat.lost[line.line] ?? 0) : 0;
-  const need = line && result.needs.find((n) => n.lines.includes(line.line));
+  const step = plan.order.steps[row.n - 1]!;
   const on = {
     next,
     back: onBack,
@@ -226,14 +226,7 @@ function Walk({
           isPaused={isPaused}
           hasPiece={piece !== undefined}
           isDone={sitting.sat.isDone}
-          on={{
-            next,
-            back: onBack,
-            doubt: () => put("doubt"),
-            later: () => put("skipped"),
-            lost: lose,
-            pause,
-          }}
+          on={on}
           beside={
             <>
               <button type="button" className="quiet-link" onClick={learn}>
@@ -258,18 +251,25 @@ function Walk({
         </p>
       ) : piece && line ? (
         <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
-          <PiecePicture
-            step={plan.order.steps[row.n - 1]!}
-            piece={piece}
-            marks={sitting.sat.marks}
-            directed={directed}
-          />
+          <PiecePicture step={step} piece={piece} marks={sitting.sat.marks} directed={directed} />
           <About
             piece={piece}
             line={line}
             isAgain={sitting.sat.marks[piece.name] === "skipped"}
-            lost={lost}
-            spare={need?.lost}
+            perUnit={boardOfStep(doc, step)?.perProduct ?? 1}
+            lost={
+              <Lost
+                here={sitting.sat.lost[line.line] ?? 0}
+                elsewhere={lostOf(
+                  (record.sittings ?? []).filter(
+                    (s) => s.unit !== unitOfStep(row.kind, unit) || s.step !== row.n,
+                  ),
+                  line.line,
+                )}
+                spare={spareByHand(result.needs.find((n) => n.lines.includes(line.line)))}
+                onBack={() => sitting.lose(line.line, -1)}
+              />
+            }
           />
         </div>
       ) : (
@@ -330,15 +330,17 @@ function About({
   piece,
   line,
   isAgain,
+  perUnit,
   lost,
-  spare,
 }: {
   piece: Piece;
   line: Line;
   isAgain: boolean;
-  lost: number;
-  spare: number | undefined;
+  /** Boards of this design in a unit: what is said holds for each of them. */
+  perUnit: number;
+  lost: ReactNode;
 }) {
+  const { doc } = useRun();
   return (
     <div aria-live="polite">
       <p className="num text-[64px] leading-none font-bold max-sm:text-[40px]">{piece.name}</p>
@@ -350,21 +352,47 @@ function About({
         {piece.nth} of {piece.of}
         {line.lies ? `, from ${line.lies.join(", ")}` : ""}
       </p>
+      {perUnit > 1 && (
+        <p className="mt-3 text-[20px] font-semibold text-look max-sm:text-[16px]">
+          On each of the {perUnit} boards of this kind in the {unitOf(doc)}.
+        </p>
+      )}
       {line.mark !== undefined && (
         <p className="mt-3 border-l-4 border-metal bg-metal-soft px-3 py-2 text-[20px] max-sm:text-[16px]">
           <b>One way round only:</b> {line.mark || "how it is marked is not written down: look it up"}
         </p>
       )}
       {isAgain && <p className="mt-3 text-[18px] text-look">It was left for later.</p>}
-      {lost > 0 && (
-        <p className={`mt-3 text-[18px] ${spare !== undefined && lost > spare ? "text-stop" : "text-ink-2"}`}>
-          {lost} lost at this step
-          {spare === undefined
-            ? ""
-            : `; ${spare} spare ${spare === 1 ? "one is" : "ones are"} there for the whole run`}
-        </p>
-      )}
+      {lost}
     </div>
+  );
+}
+
+/** Pieces lost of a line, here and elsewhere, against those there are to lose; a press too many is taken back. */
+function Lost({
+  here,
+  elsewhere,
+  spare,
+  onBack,
+}: {
+  here: number;
+  elsewhere: number;
+  spare: number | undefined;
+  onBack: () => void;
+}) {
+  const all = here + elsewhere;
+  if (all === 0) return null;
+  return (
+    <p className={`mt-3 text-[18px] ${spare !== undefined && all > spare ? "text-stop" : "text-ink-2"}`}>
+      {here > 0 ? `${here} lost here` : "none lost here"}
+      {elsewhere > 0 ? `, ${all} in the whole run` : ""}
+      {spare === undefined ? "" : `; ${spare} to spare for all boards`}
+      {here > 0 && (
+        <button type="button" className="quiet-link ml-3" onClick={onBack}>
+          one is found again
+        </button>
+      )}
+    </p>
   );
 }
 

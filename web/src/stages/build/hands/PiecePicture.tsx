@@ -1,6 +1,6 @@
 import type { Piece, PieceMark, RunBoard, Step } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
-import { boardColours } from "../../../proof/colours.ts";
+import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import {
   boardOfStep,
   type DrawnPart,
@@ -8,10 +8,7 @@ import {
   path,
   sideOfStep,
   type ToPicture,
-  toPicture,
 } from "../../../proof/drawnParts.ts";
-import type { SmallPicture } from "../../../proof/small.ts";
-import { Thumb } from "../../../proof/Thumb.tsx";
 import { useRun } from "../../../run/runState.ts";
 
 /** Pixels of the close-up, and of the whole board beside it. */
@@ -55,20 +52,12 @@ export function PiecePicture({
   const nameOf = (p: DrawnPart) => (doc.boards.length > 1 ? `${p.ref} of ${board.name}` : p.ref);
   const lit = parts.find((p) => nameOf(p) === piece.name);
   const isOn = (p: DrawnPart) => ["done", "doubt"].includes(marks[nameOf(p)] ?? "");
-  const index = doc.boards.indexOf(board);
   return (
     <div className="flex flex-wrap items-start gap-5 max-sm:gap-2">
       <figure>
-        <Side
-          of={{ index, side }}
-          size={whole}
-          window={close}
-          at={lit?.at}
-          parts={parts}
-          isOn={isOn}
-          lit={lit}
-          stroke={3}
-        />
+        <DrawnBoard board={board} side={side} size={whole} window={close} about={lit?.at}>
+          {(to) => <Pieces parts={parts} to={to} isOn={isOn} lit={lit} stroke={3} />}
+        </DrawnBoard>
         <figcaption className="mt-1 text-[14px] text-ink-2">
           {doc.boards.length > 1 ? `${board.name}, ` : ""}
           {side} side
@@ -76,7 +65,9 @@ export function PiecePicture({
         </figcaption>
       </figure>
       <div className="max-sm:hidden">
-        <Side of={{ index, side }} size={SMALL} parts={parts} isOn={isOn} lit={lit} stroke={2} />
+        <DrawnBoard board={board} side={side} size={SMALL}>
+          {(to) => <Pieces parts={parts} to={to} isOn={isOn} lit={lit} stroke={2} />}
+        </DrawnBoard>
       </div>
     </div>
   );
@@ -93,59 +84,6 @@ function useClose(): readonly [number, number] {
     return () => media.removeEventListener("change", hear);
   }, []);
   return isNarrow ? CLOSE_NARROW : CLOSE;
-}
-
-/** A side of a board painted at a size, all of it or a window about a place, with the pieces drawn over it. */
-function Side({
-  of,
-  size,
-  window: view = size,
-  at,
-  parts,
-  isOn,
-  lit,
-  stroke,
-}: {
-  of: { readonly index: number; readonly side: "top" | "bottom" };
-  size: readonly [number, number];
-  window?: readonly [number, number];
-  at?: readonly [number, number] | undefined;
-  parts: readonly DrawnPart[];
-  isOn: (p: DrawnPart) => boolean;
-  lit: DrawnPart | undefined;
-  stroke: number;
-}) {
-  const { answer, doc, result } = useRun();
-  const [picture, setPicture] = useState<SmallPicture>();
-  const board = doc.boards[of.index]!;
-  const { mask = "green", finish = "", legend = "white" } = result.options ?? {};
-  const to = picture && toPicture(picture, of.side, size);
-  const [x, y] = to && at ? to(at) : [size[0] / 2, size[1] / 2];
-  const within = (v: number, i: 0 | 1) =>
-    Math.min(Math.max(0, size[i] - view[i]), Math.max(0, v - view[i] / 2));
-  return (
-    <div
-      className="relative max-w-full overflow-hidden border border-rule"
-      style={{ width: view[0], height: view[1] }}
-    >
-      <div className="absolute" style={{ left: -within(x, 0), top: -within(y, 1) }}>
-        <Thumb
-          key={`${of.index} ${of.side}`}
-          boardId={answer.boardIds[of.index] ?? ""}
-          look={JSON.stringify([mask, finish, legend, board.measure.layers, board.measure.extentMm])}
-          side={of.side}
-          size={size}
-          colours={() => boardColours(mask, finish, legend)}
-          onPainted={setPicture}
-        />
-        {to && (
-          <svg className="absolute inset-0" width={size[0] + 2} height={size[1] + 2} aria-hidden="true">
-            <Pieces parts={parts} to={to} isOn={isOn} lit={lit} stroke={stroke} />
-          </svg>
-        )}
-      </div>
-    </div>
-  );
 }
 
 function Pieces({

@@ -1,5 +1,14 @@
 import { expect, test } from "@jest/globals";
-import { bodyOf, isSent, laid, NOTHING_UNSENT, since, type Unsent } from "./sittingModel.ts";
+import {
+  bodyOf,
+  isSent,
+  laid,
+  marked,
+  NOTHING_UNSENT,
+  since,
+  type Unsent,
+  withLost,
+} from "./sittingModel.ts";
 
 const ROW = {
   marks: { R1: "done", R2: "doubt" },
@@ -51,4 +60,22 @@ test("what arrived is unsent no more, what was pressed meanwhile is, also where 
 test("the step goes whole, with the version it was seen at where there was one", () => {
   expect(bodyOf({ unit: 2, step: 3 }, ROW)).toEqual({ unit: 2, step: 3, ...ROW });
   expect(bodyOf({ unit: 2, step: 3, version: 7 }, ROW)).toMatchObject({ version: 7 });
+});
+
+test("a step is done no more once a piece of it is taken back or left; a piece that is on leaves it as it was", () => {
+  const done = { ...ROW, isDone: true };
+  expect(marked(NOTHING_UNSENT, done, "R1", undefined)).toEqual({
+    marks: { R1: null },
+    lost: {},
+    isDone: false,
+  });
+  expect(marked(NOTHING_UNSENT, done, "R2", "skipped").isDone).toBe(false);
+  expect(marked(NOTHING_UNSENT, done, "R2", "done")).toEqual({ marks: { R2: "done" }, lost: {} });
+  expect(marked(NOTHING_UNSENT, ROW, "R1", undefined)).not.toHaveProperty("isDone");
+});
+
+test("a piece is lost, and not lost after all, and never less than none", () => {
+  expect(withLost(NOTHING_UNSENT, ROW, "r", 1).lost).toEqual({ r: 2 });
+  expect(withLost(NOTHING_UNSENT, ROW, "r", -1).lost).toEqual({ r: 0 });
+  expect(withLost({ ...NOTHING_UNSENT, lost: { r: 3 } }, ROW, "u", -1).lost).toEqual({ r: 3, u: 0 });
 });

@@ -26,6 +26,25 @@ export function laid(row: Sat | undefined, unsent: Unsent, device: string): Sat 
   };
 }
 
+/**
+ * What is unsent once a piece is marked, or taken back. A step is not done any more where a piece of it is not on again.
+ * @param s how the step stood
+ */
+export function marked(u: Unsent, s: Sat, name: string, mark: PieceMark | undefined): Unsent {
+  const isOff = mark === undefined || mark === "skipped";
+  return {
+    ...u,
+    marks: { ...u.marks, [name]: mark ?? null },
+    ...(isOff && s.isDone ? { isDone: false } : {}),
+  };
+}
+
+/** What is unsent once pieces of a line were lost, or were not after all; never less than none. */
+export const withLost = (u: Unsent, s: Sat, line: string, by: 1 | -1): Unsent => ({
+  ...u,
+  lost: { ...u.lost, [line]: Math.max(0, (s.lost[line] ?? 0) + by) },
+});
+
 /** What is left unsent once something of it arrived: what was pressed since. */
 export function since(unsent: Unsent, sent: Unsent): Unsent {
   const rest = <T>(now: Readonly<Record<string, T>>, was: Readonly<Record<string, T>>) =>

@@ -4,7 +4,17 @@ import { RequestError } from "../../../resources/http.ts";
 import { saveSitting } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
-import { bodyOf, isSent, laid, NOTHING_UNSENT, type Sat, since, type Unsent } from "./sittingModel.ts";
+import {
+  bodyOf,
+  isSent,
+  laid,
+  marked,
+  NOTHING_UNSENT,
+  type Sat,
+  since,
+  type Unsent,
+  withLost,
+} from "./sittingModel.ts";
 
 /** What is pressed goes to the server so long after the last press: one writes down a few, not each. */
 const AFTER_MS = 900;
@@ -30,25 +40,50 @@ const read = (key: string): Unsent => {
 const write = (key: string, u: Unsent) =>
   isSent(u) ? localStorage.removeItem(key) : localStorage.setItem(key, JSON.stringify(u));
 
+/** Steps of which something is under way: of one nothing is sent twice. */
+const underWay = new Set<string>();
+interface Sent {
+  readonly run: string;
+  readonly key: string;
+  readonly unit: number;
+  readonly step: number;
+  readonly version: number | undefined;
+  readonly row: Sat | undefined;
+  readonly device: string;
+}
+
+/**
+ * Sends what is pressed at a step and not sent yet.
+ * @returns what was pressed meanwhile; nothing where nothing was sent
+ * @throws RequestError; of a piece that two marked differently the server's mark stands, anything else stays here
+ */
+async function send({ run, key, row, device, ...at }: Sent): Promise<Unsent | undefined> {
+  const sent = read(key);
+  if (isSent(sent) || underWay.has(key)) return undefined;
+  underWay.add(key);
+  try {
+    await saveSitting(run, bodyOf(at, laid(row, sent, device)));
+    const rest = since(read(key), sent);
+    write(key, rest);
+    return rest;
+  } catch (error) {
+    if (error instanceof RequestError && error.code === "STALE_VERSION") write(key, NOTHING_UNSENT);
+    throw error;
+  } finally {
+    underWay.delete(key);
+  }
+}
+
 /** What an earlier life of the page pressed and could not send goes out once the bench is looked at again. */
 export function useSendLeft(): void {
   const { id, answer, record } = useRun();
   const sayError = useSayError();
-  const isTried = useRef(false);
   useEffect(() => {
-    if (isTried.current) return;
-    isTried.current = true;
-    const device = deviceId();
     for (const key of Object.keys(localStorage).filter((k) => k.startsWith(`sitting ${id} `))) {
       const [unit, step] = key.split(" ").slice(2).map(Number) as [number, number];
-      const left = read(key);
-      if (isSent(left)) continue;
       const row = record.sittings?.find((s) => s.unit === unit && s.step === step);
       const version = row ? answer.versions[row.id] : undefined;
-      saveSitting(id, bodyOf({ unit, step, version }, laid(row, left, device))).then(
-        () => write(key, since(read(key), left)),
-        sayError,
-      );
+      send({ run: id, key, unit, step, version, row, device: deviceId() }).catch(sayError);
     }
   }, [id, answer, record, sayError]);
 }
@@ -64,38 +99,26 @@ export function useSitting(unit: number, step: number) {
   const now = unsent.key === key ? unsent.u : read(key);
   const sat = laid(row, now, device);
   // what the timers below work with: always what stands now
-  const live = useRef({ key, now, sat, unit, step, version: row ? answer.versions[row.id] : undefined });
-  live.current = { key, now, sat, unit, step, version: row ? answer.versions[row.id] : undefined };
+  const version = row ? answer.versions[row.id] : undefined;
+  const live = useRef({ key, now, sat, unit, step, version, row });
+  live.current = { key, now, sat, unit, step, version, row };
   const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const sending = useRef(false);
   const last = useRef<number>(undefined);
 
   const flush = useCallback(() => {
     clearTimeout(timer.current);
-    const { key: of, now: sent, sat: whole, ...at } = live.current;
-    if (isSent(sent) || sending.current) return;
-    sending.current = true;
-    saveSitting(id, bodyOf(at, whole))
-      .then(
-        () => {
-          const rest = since(read(of), sent);
-          write(of, rest);
-          setUnsent((was) => (was.key === of ? { key: of, u: rest } : was));
-          if (!isSent(rest)) timer.current = setTimeout(flush, AFTER_MS);
-        },
-        (error) => {
-          // of a piece that two marked differently the server's mark stands; anything else stays here until the next press
-          if (error instanceof RequestError && error.code === "STALE_VERSION") {
-            write(of, NOTHING_UNSENT);
-            setUnsent({ key: of, u: NOTHING_UNSENT });
-          }
-          sayError(error);
-        },
-      )
-      .finally(() => {
-        sending.current = false;
+    const { key: of, now: _, sat: __, ...at } = live.current;
+    send({ run: id, key: of, ...at, device })
+      .then((rest) => {
+        if (!rest) return;
+        setUnsent((was) => (was.key === of ? { key: of, u: rest } : was));
+        if (!isSent(rest)) timer.current = setTimeout(flush, AFTER_MS);
+      })
+      .catch((error) => {
+        setUnsent((was) => (was.key === of ? { key: of, u: read(of) } : was));
+        sayError(error);
       });
-  }, [id, sayError]);
+  }, [id, device, sayError]);
 
   const put = (change: (u: Unsent, s: Sat) => Unsent) => {
     const at = Date.now();
@@ -128,9 +151,8 @@ export function useSitting(unit: number, step: number) {
   return {
     sat,
     isAllSent: isSent(now),
-    mark: (name: string, mark: PieceMark | undefined) =>
-      put((u) => ({ ...u, marks: { ...u.marks, [name]: mark ?? null } })),
-    lose: (line: string) => put((u, s) => ({ ...u, lost: { ...u.lost, [line]: (s.lost[line] ?? 0) + 1 } })),
+    mark: (name: string, mark: PieceMark | undefined) => put((u, s) => marked(u, s, name, mark)),
+    lose: (line: string, by: 1 | -1 = 1) => put((u, s) => withLost(u, s, line, by)),
     finish: (isDone: boolean) => put((u) => ({ ...u, isDone })),
     /** From here on nobody works until the next press. */
     pause: () => {
