@@ -4,6 +4,7 @@ import {
   boardOf,
   compareRefs,
   isComplete,
+  isForPaste,
   type Method,
   Places,
   type RunBoard,
@@ -36,7 +37,7 @@ export function WaysFace() {
   const nowhere = useMemo(() => {
     const places = new Places(doc);
     return result.parts
-      .filter((p) => p.kind !== "loose")
+      .filter((p) => p.kind !== "loose" && isForPaste(p))
       .flatMap((p) => p.line.refs.filter((ref) => places.of(p.line, ref) === undefined));
   }, [doc, result]);
   if (rows.length === 0) return <p className="text-ink-2">Nothing of it is soldered.</p>;
@@ -53,8 +54,8 @@ export function WaysFace() {
       <WayTable rows={rows} onSet={set} onPoint={setPointed} />
       {nowhere.length > 0 && (
         <p className="mt-2 text-[13.5px] text-look">
-          Where {count(nowhere.length, "part")} {nowhere.length === 1 ? "sits" : "sit"} is in no file: not
-          drawn, and counted on the top. <Names refs={nowhere} />
+          No placement file says on which side {count(nowhere.length, "part")}{" "}
+          {nowhere.length === 1 ? "sits" : "sit"}: counted on the top. <Names refs={nowhere} />
         </p>
       )}
       <p className="mt-2 text-[13.5px] text-ink-2">
