@@ -98,7 +98,7 @@ const FLOORS = [
   ["shape"],
   ["bodies"],
   ["fit", "heat", "meet", "probe", "compare", "stencil", "panel", "steps", "price", "cover"],
-  ["order-sheet", "own-bench"],
+  ["order-sheet", "own-bench", "equipment"],
   ["run"],
   ["release"],
   ["index.ts"],

@@ -1,6 +1,7 @@
 /** What crosses HTTP: schemas of what comes in, types of what goes out. Imports core's types only. */
 export * from "./answers.ts";
 export * from "./bill.ts";
+export * from "./bodies/equipment.ts";
 export * from "./bodies/house.ts";
 export * from "./bodies/lines.ts";
 export * from "./bodies/product.ts";

@@ -3,7 +3,7 @@
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { betaInterval } from "./assembly/beta.ts";
 export type { Method } from "./assembly/method.ts";
-export { shapeOf } from "./assembly/package-class.ts";
+export { type PackageClass, shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
 // who solders: losses, time, defects
 export { shortfall } from "./assembly/short.ts";
@@ -50,6 +50,26 @@ export { type Comparison, compareMeasured, type FigureChange } from "./compare/v
 export type { CostNode } from "./costing/tree.ts";
 // what a test plan exercises
 export { coverDocument } from "./cover/cover.ts";
+// machines and tools of the shop
+export { AIDS, bestSight, tipFor, tipWords } from "./equipment/by-hand.ts";
+export {
+  boardsOn,
+  EQUIPMENT,
+  type Equipment,
+  type EquipmentFacts,
+  type EquipmentKind,
+  TIP_SHAPES,
+  type Tip,
+  type ToolVerdict,
+} from "./equipment/equipment.ts";
+export {
+  type Typed,
+  typedHeat,
+  typedLength,
+  typedSight,
+  typedSpace,
+  typedTips,
+} from "./equipment/typed.ts";
 // errors
 export * from "./errors.ts";
 // houses: what they can make, charge, and are measured by
@@ -239,7 +259,11 @@ export { basketTables, planPackage } from "./release/plan.ts";
 export { panelStem, slug } from "./release/planned.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
+// the order of work
+export { pocketPlan, rackPlan } from "./run/assemble/bench-plans.ts";
+export { FLUXES, type Flux } from "./run/assemble/material.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
+export { type Pocket, type PocketPlate, pocketPlate } from "./run/assemble/pocket-plate.ts";
 export {
   lookedAt,
   type RotationClass,
@@ -258,6 +282,7 @@ export {
 } from "./run/assemble/routes.ts";
 export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
+export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export {
@@ -452,9 +477,10 @@ export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
-// the order of work
 export { whyNotBefore } from "./steps/conflicts.ts";
 export { figuresOf, gateCost, isGate, type OrderFigures } from "./steps/gates.ts";
+export { HOLDS, type Hold, holdOf, wantsPlate } from "./steps/hold.ts";
+export { ODD_WAYS, type OddWay } from "./steps/odd.ts";
 export { conflictsIn, workOrder } from "./steps/order.ts";
 export { SCHOOL_WORDS } from "./steps/school.ts";
 export {

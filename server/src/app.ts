@@ -14,6 +14,7 @@ import { securityHeaders } from "./middleware/security.ts";
 import { session } from "./middleware/session.ts";
 import { backupRoutes } from "./resources/backup/routes.ts";
 import { billRoutes } from "./resources/bill/routes.ts";
+import { equipmentRoutes } from "./resources/equipment/routes.ts";
 import { findRoutes } from "./resources/find/routes.ts";
 import { fitRoutes } from "./resources/fit/routes.ts";
 import { foilRoutes } from "./resources/foil/routes.ts";
@@ -77,6 +78,7 @@ export const routers = (deps: Deps): Router[] => [
   fitRoutes(deps),
   meetingRoutes(deps),
   foilRoutes(deps),
+  equipmentRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),
   houseRoutes(deps),

@@ -1,8 +1,9 @@
-import { lineKey } from "@kobbin/core";
+import { type Equipment, lineKey } from "@kobbin/core";
 import type { Tx } from "./db/pool.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
 import { insertSum } from "./resources/bill/index.ts";
+import { insertEquipment } from "./resources/equipment/index.ts";
 import {
   insertLot,
   insertParts,
@@ -17,6 +18,42 @@ const THERMO = {
   package: "SOIC-8",
   description: "thermocouple to digital",
 };
+
+/** What stands on the bench of Ashglaze Works. */
+const BENCH = [
+  {
+    kind: "plate",
+    name: "Tile plate",
+    facts: { spaceMm: [220, 170], mostC: 280, control: "thermostat" },
+    cannot: "boards with parts below",
+    hours: 120,
+    lastsHours: 1500,
+  },
+  {
+    kind: "iron",
+    name: "Bench iron",
+    facts: {
+      mostC: 420,
+      tips: [
+        { shape: "chisel", mm: 2.4 },
+        { shape: "chisel", mm: 1.2 },
+        { shape: "bevel", mm: 2 },
+      ],
+    },
+    hours: 310,
+  },
+  { kind: "eyes", name: "Glaze lens", facts: { magnifies: 5 } },
+  { kind: "supply", name: "Bench supply", can: "0 to 30 V, 10 mA to 3 A, holds its limit" },
+  { kind: "meter", name: "Hand meter", can: "two probes, beeps below 30 Ω" },
+  { kind: "programmer", name: "Pod one", can: "six pins on a cable" },
+] as const satisfies readonly (Partial<Omit<Equipment, "id">> & Pick<Equipment, "kind" | "name">)[];
+
+const fillBench = (deps: Deps, by: By) =>
+  recordChange(deps.pool, by, async (tx, change) => {
+    change.says("the machines of the shop written down");
+    for (const e of BENCH)
+      await insertEquipment(tx, { can: "", cannot: "", facts: {}, hours: 0, state: "ready", ...e });
+  });
 
 /**
  * What the demo shop knows of its parts: everything its bills name, a substitute somebody proposed for the chip that is
@@ -78,6 +115,7 @@ export async function fillLibrary(
     await lot("TB-RX80-SO8", 320, "0.30", "drawer 7", "left of revision A");
     await lot("OX-R0603-10k", 150, "0.006", "reel box 2");
   });
+  await fillBench(deps, by);
   await recordChange(deps.pool, by, async (tx, change) => {
     change.about({ revisionId: newRevision });
     const lamp = (await manyLines(tx, newRevision)).find((l) => l.refs.includes("R9"));

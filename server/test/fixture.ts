@@ -89,6 +89,15 @@ export async function fixture(server: TestServer) {
   const { id: foil } = (await owner.post(`/api/products/${kept.productId}/foils`, foilBody)).body as {
     id: string;
   };
+  const equipmentBody = {
+    kind: "plate",
+    name: "plate by the window",
+    facts: { spaceMm: [200, 150], mostC: 260, control: "eye" },
+    cannot: "boards with parts below",
+    hours: 40,
+    lastsHours: 500,
+  };
+  const { id: machine } = (await owner.post("/api/equipment", equipmentBody)).body as { id: string };
   // orders of boards: one that is sent by hand, one that is talked about, one that is free
   const answering = ((await owner.get(`/api/runs/${released}/asks`)).body as AskAnswer).answering;
   const [byHand, talked, free] = answering.map((h) => `boards ${h}`);
@@ -151,6 +160,7 @@ export async function fixture(server: TestServer) {
     products: kept.productId,
     fits: fit,
     foils: foil,
+    equipment: machine,
     meetings: meeting,
     links: link,
     "bare-tests": bareTest,
@@ -192,6 +202,8 @@ export async function fixture(server: TestServer) {
     "PUT /api/meetings/:id": meetBody,
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
+    "POST /api/equipment": equipmentBody,
+    "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,
     "PUT /api/runs/:id/sittings": sittingBody,
     "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },

@@ -1,6 +1,8 @@
 import {
   CHOICE_FIELDS,
+  type Hold,
   type Method,
+  type OddWay,
   ORDER_KEY,
   ORDER_STATES,
   type OrderOfSteps,
@@ -83,6 +85,16 @@ const ASSEMBLY = {
   testAt: list(text(80).required(), 200),
   programLoose: list(text(80).required(), 200),
   covers: mapOf<readonly string[]>(shapes.list(shapes.text(80), 200), 1000, shapes.UUID),
+  wire: choice(["lead", "silver", "bismuth"]).nullable(),
+  flux: choice(["noclean", "rosin", "water"]).nullable(),
+  cleaner: choice(["water", "solvent"]).nullable(),
+  odd: mapOf<OddWay>(shapes.oneOf("flipped", "lid", "far", "gentle"), 1000, shapes.UUID).nullable(),
+  held: mapOf<Hold>(
+    shapes.oneOf("peg", "bend", "tack", "tape", "putty", "plate"),
+    1000,
+    shapes.UUID,
+  ).nullable(),
+  programs: mapOf<string>(shapes.text(300), 200).nullable(),
   testMinutes: number(0, 600),
   packMinutes: number(0, 600),
 } satisfies Record<keyof typeof CHOICE_FIELDS.assembly, yup.AnySchema>;

@@ -85,6 +85,18 @@ export const CHOICE_FIELDS = {
     testAt: { shape: list(text(80), 200), words: "tested at", isWhole: true },
     programLoose: { shape: list(text(80), 200), words: "programmed before it goes on", isWhole: true },
     covers: { shape: mapOf(list(text(80), 200), 1000), words: "what parts cover" },
+    wire: { shape: oneOf("lead", "silver", "bismuth"), words: "alloy of the wire" },
+    flux: { shape: oneOf("noclean", "rosin", "water"), words: "flux" },
+    cleaner: { shape: oneOf("water", "solvent"), words: "washed with" },
+    odd: {
+      shape: mapOf(oneOf("flipped", "lid", "far", "gentle"), 1000),
+      words: "soldered unlike the others",
+    },
+    held: {
+      shape: mapOf(oneOf("peg", "bend", "tack", "tape", "putty", "plate"), 1000),
+      words: "how parts are held",
+    },
+    programs: { shape: mapOf(text(300), 200), words: "what is loaded" },
     testMinutes: { shape: number(0, 600), words: "test minutes" },
     packMinutes: { shape: number(0, 600), words: "packing minutes" },
   },

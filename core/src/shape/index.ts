@@ -1,4 +1,5 @@
 /** What documents and stored rows must look like: checked before anything is computed from them or kept. */
+export { EQUIPMENT_KINDS, EQUIPMENT_SHAPES, equipmentFactsShape } from "./equipment.ts";
 export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";

@@ -24,6 +24,7 @@ export const MOST = {
   foils: 500,
   /** Of the shop. */
   houses: 500,
+  equipment: 500,
   suppliers: 1000,
   parts: 50_000,
   alternates: 50_000,

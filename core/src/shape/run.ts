@@ -1,5 +1,6 @@
 import { PART_KINDS } from "../library/part.ts";
 import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
+import { equipmentShape } from "./equipment.ts";
 import { fitRowShape } from "./fit-row.ts";
 import { foilShape } from "./foil.ts";
 import { houseShape } from "./house.ts";
@@ -224,6 +225,7 @@ export const runShape: DataShape = fields({
   links: maybe(list(linkRowShape, MOST.links)),
   meetings: maybe(list(meetRowShape, MOST.meetings)),
   foils: maybe(list(foilShape, MOST.foils)),
+  equipment: maybe(list(equipmentShape, MOST.equipment)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), MOST.variants)),
   sums: maybe(
     list(

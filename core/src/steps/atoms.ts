@@ -1,4 +1,5 @@
 import { type Edge, edgesFrom, leastRing, reaches } from "./graph.ts";
+import type { OddWay } from "./odd.ts";
 import { RULES, type RuleKey, type Side, type StepKind, type Work, type WorkPart } from "./step.ts";
 
 /** The smallest piece of work: one part to be fitted, or a step that is of a whole board or of all. */
@@ -7,6 +8,8 @@ export interface Atom {
   readonly board?: number;
   readonly side?: Side;
   readonly part?: WorkPart;
+  /** Its part is soldered unlike the others, in a step of its own. */
+  readonly odd?: OddWay;
   /** Order where nothing else decides: the lesser first. */
   readonly phase: number;
 }
@@ -76,7 +79,14 @@ export function webOf(work: Work, first: (board: number) => Side): Web {
   const lastHeats = work.boards.flatMap((_, board) => pasted(b, work, board, first(board), kit, fitted));
   for (const p of work.parts)
     if (p.how !== "paste")
-      fitted.set(p, b.add({ kind: p.how, ...(p.how === "iron" ? { board: p.board } : {}), part: p }));
+      // what is soldered unlike the others comes after them: its step is its own
+      fitted.set(
+        p,
+        b.add(
+          { kind: p.how, ...(p.how === "iron" ? { board: p.board } : {}), part: p, ...oddOf(p) },
+          p.odd ? 0.5 : 0,
+        ),
+      );
   const { minutes } = work;
   const gate = (kind: StepKind, is: boolean) => (is ? b.add({ kind }) : undefined);
   const all = {
@@ -120,8 +130,12 @@ function pasted(
     const here = work.parts.filter((p) => p.board === board && p.how === "paste" && p.side === side);
     const dry = moistLast(here);
     for (const p of here) {
-      // what is opened last is a pass of its own
-      const i = b.add({ kind: "place", board, side, part: p }, beside + (dry.has(p) ? 1 : 0));
+      // what is opened last is one pass, whatever is odd among it
+      const isLast = dry.has(p);
+      const i = b.add(
+        { kind: "place", board, side, part: p, ...(isLast ? {} : oddOf(p)) },
+        beside + (isLast ? 1 : p.odd ? 0.5 : 0),
+      );
       fitted.set(p, i);
       b.rule("process", print, i);
       b.rule("process", i, heat);
@@ -134,6 +148,8 @@ function pasted(
   });
   return last === undefined ? [] : [last];
 }
+
+const oddOf = (p: WorkPart): Pick<Atom, "odd"> => (p.odd ? { odd: p.odd } : {});
 
 /** Parts of a side that are opened last, with what covers them there: that has to come after them. */
 export function moistLast(here: readonly WorkPart[]): Set<WorkPart> {

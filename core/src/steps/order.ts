@@ -31,7 +31,7 @@ export function conflictsIn(work: Work): WorkOrder["conflicts"] {
 }
 
 /** What belongs into one step. */
-const keyOf = (a: Atom): string => `${a.phase} ${a.kind} ${a.board ?? ""} ${a.side ?? ""}`;
+const keyOf = (a: Atom): string => `${a.phase} ${a.kind} ${a.board ?? ""} ${a.side ?? ""} ${a.odd ?? ""}`;
 
 /**
  * Pieces of work in a row, joined into steps: a step goes on as long as something of it can be done, then the least phase
@@ -132,6 +132,7 @@ function toSteps(
       kind,
       ...(a.board === undefined ? {} : { board: a.board }),
       ...(a.side === undefined ? {} : { side: a.side }),
+      ...(a.odd && !g.isTrim ? { odd: a.odd } : {}),
       refs:
         kind === "program"
           ? work.programAt

@@ -12,7 +12,7 @@ export const SCHOOL_WORDS: Readonly<Record<School, { readonly label: string; rea
   bill: { label: "as the bill has it", why: "line by line, the way the parts lie in the list" },
   path: {
     label: "corner to corner",
-    why: "by place, from one corner to the other; bags are changed more often",
+    why: "by place, in bands to and fro from one corner to the other; bags are changed more often",
   },
 };
 
@@ -29,6 +29,7 @@ export function rankParts(work: Work): ReadonlyMap<WorkPart, number> {
     compareKeys(keys.get(a.line)!, keys.get(b.line)!) ||
     bill.get(a.line)! - bill.get(b.line)! ||
     compareRefs(a.ref, b.ref);
+  const along = work.school === "path" ? corners(work.parts) : () => 0;
   const byPlace = (a: WorkPart, b: WorkPart) =>
     (own.get(a.line) ?? own.size) - (own.get(b.line) ?? own.size) || along(a) - along(b) || byLine(a, b);
   return new Map(
@@ -36,9 +37,29 @@ export function rankParts(work: Work): ReadonlyMap<WorkPart, number> {
   );
 }
 
-/** From the lower left corner to the upper right one; what has no place comes last. */
-const along = (p: WorkPart): number =>
-  p.xMm === undefined || p.yMm === undefined ? Number.MAX_VALUE : p.xMm + p.yMm;
+/** So wide is a band a hand goes along before it turns, mm. */
+const BAND_MM = 10;
+
+/**
+ * How far along the way each part lies: in bands over the board from its lower left corner, to the right and back by turns,
+ * each side of each board for itself. What has no place comes last.
+ */
+function corners(parts: readonly WorkPart[]): (p: WorkPart) => number {
+  const key = (p: WorkPart) => `${p.board} ${p.side}`;
+  const box = new Map<string, { x0: number; y0: number; x1: number }>();
+  for (const p of parts) {
+    if (p.xMm === undefined || p.yMm === undefined) continue;
+    const b = box.get(key(p)) ?? { x0: p.xMm, y0: p.yMm, x1: p.xMm };
+    box.set(key(p), { x0: Math.min(b.x0, p.xMm), y0: Math.min(b.y0, p.yMm), x1: Math.max(b.x1, p.xMm) });
+  }
+  return (p) => {
+    const b = box.get(key(p));
+    if (!b || p.xMm === undefined || p.yMm === undefined) return Number.MAX_VALUE;
+    const band = Math.floor((p.yMm - b.y0) / BAND_MM);
+    const wide = b.x1 - b.x0;
+    return band * (wide + BAND_MM) + (band % 2 === 0 ? p.xMm - b.x0 : b.x1 - p.xMm);
+  };
+}
 
 /** The lesser first. What is not known counts as the tallest, the densest, the dearest: as the worst would. */
 function keyOf(school: School, line: readonly WorkPart[]): number[] {

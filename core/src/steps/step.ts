@@ -1,4 +1,5 @@
 import type { Micros } from "../money/money.ts";
+import type { OddWay } from "./odd.ts";
 
 /** Kinds of steps, in the order in which they follow each other where nothing else decides. */
 export const STEP_KINDS = [
@@ -74,6 +75,8 @@ export interface WorkPart {
   readonly fitAfter?: "reflow" | "wash" | "test";
   /** What it closes can be opened only once. */
   readonly opensOnce: boolean;
+  /** It is soldered unlike the others. */
+  readonly odd?: OddWay;
   /** References it hides, on its own board. */
   readonly covers: readonly string[];
   /** What it costs, all pieces of it in a product; 0 where no price is known. */
@@ -145,6 +148,8 @@ export interface Step {
   /** Index of its board; left out where it is of all. */
   readonly board?: number;
   readonly side?: Side;
+  /** Its parts are soldered unlike the others. */
+  readonly odd?: OddWay;
   readonly refs: readonly string[];
   /** Its lines in the order in which they are taken. */
   readonly lines: readonly { readonly line: string; readonly refs: readonly string[] }[];

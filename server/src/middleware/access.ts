@@ -41,6 +41,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/runs/:id/asks": "member",
   "GET /api/suppliers": "member",
   "GET /api/houses": "member",
+  "GET /api/equipment": "member",
   "GET /api/house-records": "member",
   "GET /api/people": "member",
   "GET /api/others": "member",
@@ -132,6 +133,9 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "PATCH /api/lots/:id": "owner",
   "DELETE /api/lots/:id": "owner",
   "PUT /api/runs/:id/reservations": "owner",
+  "POST /api/equipment": "owner",
+  "PATCH /api/equipment/:id": "owner",
+  "DELETE /api/equipment/:id": "owner",
   "POST /api/houses": "owner",
   "PATCH /api/houses/:id": "owner",
   // last, as it takes away what others are tried on

@@ -135,6 +135,22 @@ export const SHOP_TABLES = {
       version,
     },
   },
+  equipment: {
+    key: ["id"],
+    columns: {
+      id,
+      kind: shapes.EQUIPMENT_SHAPES.kind,
+      name: shapes.EQUIPMENT_SHAPES.name,
+      facts: shapes.EQUIPMENT_SHAPES.facts,
+      can: shapes.EQUIPMENT_SHAPES.can,
+      cannot: shapes.EQUIPMENT_SHAPES.cannot,
+      hours: shapes.EQUIPMENT_SHAPES.hours,
+      lasts_hours: nullable(number(1, 1e6)),
+      state: shapes.EQUIPMENT_SHAPES.state,
+      position: whole(-1e6, 1e6),
+      version,
+    },
+  },
   correction: {
     key: ["kind", "pattern"],
     columns: {

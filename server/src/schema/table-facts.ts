@@ -79,6 +79,12 @@ export const TABLE_FACTS = {
     figures: "bill",
     bound: { most: MOST.lines, of: "revision_id", what: "lines of a parts list" },
   },
+  // the order of work is judged by what it is done with
+  equipment: {
+    noun: ["machine", "machines"],
+    figures: "shop",
+    bound: { most: MOST.equipment, what: "machines and tools" },
+  },
   house: { noun: ["house", "houses"], figures: "shop", bound: { most: MOST.houses, what: "houses" } },
   supplier: {
     noun: ["supplier", "suppliers"],

@@ -2,20 +2,35 @@ import { numberKey } from "../../bom/number.ts";
 import { ALLOY_WORDS } from "../../heat/window.ts";
 import { partsByNumber } from "../../library/candidates.ts";
 import { conflictsIn } from "../../steps/order.ts";
+import type { Work } from "../../steps/step.ts";
 import { heatNeeds } from "../document/bill/as-made.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import type { LinePart } from "../document/parts.ts";
 import { isMixed, mayHeat } from "../document/ways.ts";
 import type { Worked } from "../stage/stage.ts";
+import { materialNotes } from "./material.ts";
+import { equipmentTroubles, handTroubles } from "./tools.ts";
 import { workOf } from "./work.ts";
 
 /** Rules of the order of work that cannot all hold, and what is soldered by hand because its body does not stand the heat. */
 export function stepNotes(w: Worked, add: Add): void {
   tooHotNotes(w.doc, w.parts, add);
+  materialNotes(w.doc, w.parts, w.options?.finish, add);
   unknownPlaces(w.doc, add);
-  if (!canConflict(w.doc, w.sides.all.both.length > 0)) return;
-  const work = workOf(w.doc, w);
+  unloaded(w.doc, add);
+  const hasEquipment = (w.doc.equipment ?? []).length > 0;
+  const canBreak = canConflict(w.doc, w.sides.all.both.length > 0);
+  let made: Work | undefined;
+  const given = () => {
+    made ??= workOf(w.doc, w);
+    return made;
+  };
+  if (hasEquipment)
+    for (const t of [...equipmentTroubles(w, given), ...handTroubles(w.doc, w.parts)])
+      add("assemble", t.key, "warning", t.text, { do: t.do });
+  if (!canBreak) return;
+  const work = given();
   for (const c of conflictsIn(work)) {
     const lines = new Set(work.parts.filter((p) => c.refs.includes(p.name)).map((p) => p.line));
     // a plate is in conflict with a whole side: its first part stands for it
@@ -27,6 +42,20 @@ export function stepNotes(w: Worked, add: Add): void {
       lines: [...lines],
     });
   }
+}
+
+/** Where something is to be loaded and nobody said what (N116): boards that stand there and cannot be started. */
+function unloaded({ assembly }: RunDocument, add: Add): void {
+  const { programAt = [], programLoose = [], programs = {} } = assembly;
+  const open = [...new Set([...programLoose, ...programAt])].filter((ref) => !programs[ref]);
+  if (open.length > 0)
+    add(
+      "assemble",
+      `order-unloaded ${open.join(" ")}`.slice(0, 200),
+      "warning",
+      `What is loaded at ${open.join(", ")} is not said: images in their order, where they come from, under which licence.`,
+      { do: "Write it down under Assemble, order of work; a bare chip may want a start-up program first." },
+    );
 }
 
 /** Whether anything is known that rules could be broken by: most runs have nothing of it. */

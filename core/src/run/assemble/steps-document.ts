@@ -1,14 +1,18 @@
 import { bothSizes } from "../../bom/chip-size.ts";
 import { counted } from "../../counted.ts";
+import type { ToolVerdict } from "../../equipment/equipment.ts";
 import { ALLOY_WORDS, WINDOWS } from "../../heat/window.ts";
 import { judgeLink } from "../../meet/links.ts";
 import { microsToText, roundMoney } from "../../money/money.ts";
 import { STEP_CAUTIONS, trapsOf } from "../../steps/cautions.ts";
 import { isGate } from "../../steps/gates.ts";
+import { HOLDS, wantsPlate } from "../../steps/hold.ts";
+import { ODD_WAYS, type OddWay } from "../../steps/odd.ts";
 import { workOrder } from "../../steps/order.ts";
 import {
   type School,
   type Side,
+  type Step,
   type StepKind,
   WORK_WORDS,
   type Work,
@@ -18,6 +22,8 @@ import { asMade } from "../document/bill/as-made.ts";
 import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { RunResult } from "../stage/result.ts";
+import { FLUXES, washWords } from "./material.ts";
+import { boardInHeat, heightsOf, type LineTools, lineTools, stepTools, tipHeatWords } from "./tools.ts";
 import { givenOf, workOf } from "./work.ts";
 
 /** A line of a step, as who solders needs it. */
@@ -34,6 +40,8 @@ export interface StepsLine {
   readonly mark?: string;
   /** Where it lies on the own shelf. */
   readonly lies?: readonly string[];
+  /** What it is soldered, seen and held with. */
+  readonly tools: LineTools;
 }
 
 export interface StepsRow {
@@ -42,8 +50,12 @@ export interface StepsRow {
   readonly words: string;
   readonly board?: string;
   readonly side?: Side;
+  /** Its parts are soldered unlike the others. */
+  readonly odd?: OddWay;
   readonly refs: readonly string[];
   readonly lines: readonly StepsLine[];
+  /** Machines of the shop it is done with, each with what it can and cannot. */
+  readonly tools: readonly ToolVerdict[];
   readonly minutes: number;
   readonly after: readonly number[];
   readonly covers: readonly string[];
@@ -92,8 +104,10 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
     r.parts.find(
       (p) => p.line.id === id && (refs.length === 0 || p.line.refs.includes(refs[0]!.split(" of ")[0]!)),
     )!;
-  const lineOf = (id: string, refs: readonly string[]): StepsLine => {
-    const { line, count } = partOf(id, refs);
+  const heights = heightsOf(work);
+  const lineOf = (kind: StepKind, id: string, refs: readonly string[]): StepsLine => {
+    const part = partOf(id, refs);
+    const { line, count } = part;
     const mark = marks.get(id);
     const lies = (r.needs.find((n) => n.lines.includes(id))?.shelf ?? []).flatMap((t) => t.lot.place || []);
     return {
@@ -105,6 +119,7 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
       pieces: refs.length === 0 || refs.length === line.refs.length ? count : refs.length,
       ...(mark === undefined ? {} : { mark }),
       ...(lies.length > 0 ? { lies: [...new Set(lies)] } : {}),
+      tools: lineTools(doc, { kind }, part, heights.get(refs[0] ?? "")),
     };
   };
   return {
@@ -118,17 +133,21 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
     currency: doc.workshop.currency,
     minutes: r.ownMinutes,
     steps: steps.map(({ board, protects, lines, ...s }) => {
-      const of = lines.map((l) => lineOf(l.line, l.refs));
+      const of = lines.map((l) => lineOf(s.kind, l.line, l.refs));
       return {
         ...s,
-        words: WORK_WORDS[s.kind],
+        words: s.odd ? `${WORK_WORDS[s.kind]}: ${ODD_WAYS[s.odd].words}` : WORK_WORDS[s.kind],
         ...(board !== undefined && doc.boards.length > 1 ? { board: doc.boards[board]!.name } : {}),
         lines: of,
+        tools: stepTools({ doc, orders: r.orders }, work, {
+          ...s,
+          ...(board === undefined ? {} : { board }),
+        }),
         ...(isGate(s.kind)
           ? { protects: microsToText(roundMoney(protects?.all ?? 0, doc.workshop.currency)) }
           : {}),
         traps: trapsOf(lines.map((l) => ({ refs: l.refs, package: partOf(l.line, l.refs).line.package }))),
-        how: howOf(doc, s, of, r),
+        how: howOf(doc, { ...s, ...(board === undefined ? {} : { board }) }, of, r, work),
         caution: STEP_CAUTIONS[s.kind],
       };
     }),
@@ -139,25 +158,33 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
 /** How a step is done well (domain.md 7.6, 7.8, 7.9); what a sheet of the material says comes first. */
 function howOf(
   doc: RunDocument,
-  step: { readonly kind: StepKind },
+  step: Pick<Step, "kind" | "board" | "side" | "odd" | "refs">,
   lines: readonly StepsLine[],
   r: RunResult,
+  work: Work,
 ): string[] {
+  const odd = oddWords(doc, step, lines);
   switch (step.kind) {
     case "print":
       return [
         `${doc.assembly.foilMm ? `Foil of ${doc.assembly.foilMm} mm. ` : ""}Paste warmed closed for 4 h at least; what is printed is melted within 4 h.`,
       ];
     case "place":
-      return lines.some((l) => l.mark !== undefined)
-        ? ["All of a line at once; those with a direction are checked off one by one."]
-        : ["All of a line at once."];
+      return [
+        ...odd,
+        lines.some((l) => l.mark !== undefined)
+          ? "All of a line at once; those with a direction are checked off one by one."
+          : "All of a line at once.",
+      ];
     case "heat":
-      return heatWords(doc, r.start);
+      return [...heatWords(doc, r.start), ...boardInHeat(doc, work, step)];
     case "iron":
-      return r.parts.some((p) => p.kind === "through" && lines.some((l) => l.line === p.line.id))
-        ? ["Solder one pin, look that it sits flat and straight, then the opposite one, then the rest."]
-        : [];
+      return [...odd, tipHeatWords(doc), ...fluxWords(doc), ...holdWords(lines, work)];
+    case "clean":
+      return washWords(doc);
+    case "program":
+    case "program-before":
+      return loadWords(doc, step.refs);
     case "test":
       return linkWords(doc);
     case "inspect":
@@ -167,6 +194,47 @@ function howOf(
     default:
       return [];
   }
+}
+
+/** How what is unlike the others is done: of the whole step, or by name where it is one pass with others. */
+function oddWords(doc: RunDocument, step: Pick<Step, "odd">, lines: readonly StepsLine[]): string[] {
+  if (step.odd) return [ODD_WAYS[step.odd].how];
+  return lines.flatMap((l) => {
+    const way = doc.assembly.odd?.[l.line];
+    return way ? [`${l.refs.join(", ")}, ${ODD_WAYS[way].words}: ${ODD_WAYS[way].how}`] : [];
+  });
+}
+
+const fluxWords = ({ assembly: { flux } }: RunDocument): string[] =>
+  flux ? [`Flux is ${FLUXES[flux].label}: ${FLUXES[flux].words}.`] : [];
+
+/** How the parts of a step are held, a sentence a way; several heights at once want a plate. */
+function holdWords(lines: readonly StepsLine[], work: Work): string[] {
+  const ways = [...new Set(lines.flatMap((l) => l.tools.hold ?? []))];
+  const names = (of: (l: StepsLine) => boolean) =>
+    ways.length > 1
+      ? `${lines
+          .filter(of)
+          .flatMap((l) => l.refs)
+          .join(", ")}: `
+      : "";
+  const refs = new Set(lines.filter((l) => l.tools.hold).flatMap((l) => l.refs));
+  const isPlate = wantsPlate(work.parts.filter((p) => refs.has(p.name)));
+  return [
+    ...ways.map((w) => `${names((l) => l.tools.hold === w)}${HOLDS[w].how}`),
+    ...(isPlate && !ways.includes("plate")
+      ? [
+          "They stand at several heights: a plate with pockets (printed one to one below) holds all of them flat at once.",
+        ]
+      : []),
+  ];
+}
+
+/** What is loaded where, in its order. */
+function loadWords({ assembly: { programs = {} } }: RunDocument, refs: readonly string[]): string[] {
+  return refs.map((ref) =>
+    programs[ref] ? `${ref}: ${programs[ref]}.` : `${ref}: what is loaded there is not said.`,
+  );
 }
 
 function heatWords(doc: RunDocument, start: number): string[] {

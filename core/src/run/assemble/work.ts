@@ -184,6 +184,7 @@ function partsOf(seen: Seen, p: LinePart): WorkPart[] {
         : {}),
       ...fitAfterOf(doc, p, how, part?.fitAfter),
       opensOnce: part?.opensOnce ?? false,
+      ...(how !== "mechanical" && doc.assembly.odd?.[p.line.id] ? { odd: doc.assembly.odd[p.line.id]! } : {}),
       covers: coversOf(seen, p, ref),
       micros: unitMicros(given, p.line.id) * p.count * share,
       minutes: run(seconds.place + seconds.solder),

@@ -3,6 +3,7 @@ import type { Method } from "../../assembly/method.ts";
 import type { PastRun } from "../../assembly/prior.ts";
 import type { PlaceReading } from "../../board/measure/place.ts";
 import type { Measure } from "../../board/measure-document.ts";
+import type { Equipment } from "../../equipment/equipment.ts";
 import { AppError } from "../../errors.ts";
 import type { House } from "../../fab/house.ts";
 import type { FabOptions } from "../../fab/options.ts";
@@ -23,6 +24,8 @@ import {
 } from "../../shape/line-fields.ts";
 import { runShape } from "../../shape/run.ts";
 import type { Foil } from "../../stencil/reuse.ts";
+import type { Hold } from "../../steps/hold.ts";
+import type { OddWay } from "../../steps/odd.ts";
 import type { School } from "../../steps/step.ts";
 import type { AttachedSum } from "../../sums/evaluate.ts";
 import type { SurplusPurpose } from "./surplus.ts";
@@ -180,6 +183,18 @@ export interface RunAssembly {
   readonly programLoose?: readonly string[];
   /** Line id → references that are out of reach once it is on, beside what the library says of its part. */
   readonly covers?: Readonly<Record<string, readonly string[]>>;
+  /** Alloy of the wire; that of the paste where left out. */
+  readonly wire?: "lead" | "silver" | "bismuth";
+  /** Flux of paste and wire. Water-soluble flux is washed off; nothing is taken for it where left out. */
+  readonly flux?: "noclean" | "rosin" | "water";
+  /** What the boards are washed with. They are washed where it is said, or where something asks for it. */
+  readonly cleaner?: "water" | "solvent";
+  /** Line id → how it is soldered unlike the others: a step of its own. */
+  readonly odd?: Readonly<Record<string, OddWay>>;
+  /** Line id → how it is held until its first joint is firm, where that is not as its kind suggests. */
+  readonly held?: Readonly<Record<string, Hold>>;
+  /** Reference → what is loaded there, in order, from where, under which licence. */
+  readonly programs?: Readonly<Record<string, string>>;
   readonly testMinutes: number;
   readonly packMinutes: number;
 }
@@ -285,6 +300,8 @@ export interface RunDocument {
   readonly meetings?: readonly MeetRow[];
   /** Foils the shop has of the product's boards. */
   readonly foils?: readonly Foil[];
+  /** Machines and tools of the shop. */
+  readonly equipment?: readonly Equipment[];
   /** Sums attached to lines of the bill. */
   readonly sums?: readonly AttachedSum[];
   /** What lies on the own shelf, oldest first. */

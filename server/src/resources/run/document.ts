@@ -10,6 +10,7 @@ import {
 } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { manySums, manyVariants } from "../bill/index.ts";
+import { manyEquipment } from "../equipment/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyFoils } from "../foil/index.ts";
 import { manyHouses, manyHouseVersions, manyMadeUp } from "../house/index.ts";
@@ -48,6 +49,7 @@ async function stored(tx: Tx, run: StoredRun) {
     links,
     places,
     foils,
+    equipment,
     guests,
     madeUp,
   ] = await Promise.all([
@@ -66,6 +68,7 @@ async function stored(tx: Tx, run: StoredRun) {
     manyLinks(tx, run.productId),
     manyPlaces(tx, run.revisionId),
     manyFoils(tx, run.productId),
+    manyEquipment(tx),
     manyGuests(tx, guestIdsOf(run), run.revisionId),
     manyMadeUp(tx),
   ]);
@@ -85,6 +88,7 @@ async function stored(tx: Tx, run: StoredRun) {
     links,
     places,
     foils,
+    equipment,
     guests,
     // the demo shop is made up as a whole
     madeUp: shop.isDemo ? [] : [...houses, ...suppliers].map((x) => x.id).filter((id) => madeUp.includes(id)),
@@ -108,13 +112,10 @@ export async function buildDocument(
     sums,
     variants,
     past,
-    fits,
-    meetings,
-    links,
     places,
-    foils,
     guests,
     madeUp,
+    ...lists
   } = await stored(tx, run);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
   const { offers, library } = withFound(offered, own);
@@ -143,10 +144,7 @@ export async function buildDocument(
     ...filled({
       sums: sums.map(({ version: _, ...x }) => x),
       guests,
-      fits,
-      meetings,
-      links,
-      foils,
+      ...lists,
       variants: variants.map(({ version: _, ...x }) => x),
       library,
       alternates,

@@ -2,6 +2,7 @@ import { NavLink, useParams } from "react-router";
 import { useRole, useShop } from "../../resources/session.ts";
 import { AccessPart } from "./AccessPart.tsx";
 import { DataPart } from "./DataPart.tsx";
+import { EquipmentPart } from "./EquipmentPart.tsx";
 import { LossesPart } from "./LossesPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
 import { ShopPart } from "./ShopPart.tsx";
@@ -10,6 +11,7 @@ import { SuppliersPart } from "./SuppliersPart.tsx";
 const PARTS = [
   ["shop", "The shop", true],
   ["suppliers", "Suppliers", true],
+  ["equipment", "Equipment", true],
   ["losses", "Losses", true],
   ["people", "People", false],
   ["access", "My sign-in", false],
@@ -44,6 +46,8 @@ export function SettingsPage() {
           <ShopPart />
         ) : part === "suppliers" && isOwner ? (
           <SuppliersPart />
+        ) : part === "equipment" && isOwner ? (
+          <EquipmentPart />
         ) : part === "losses" && isOwner ? (
           <LossesPart />
         ) : part === "people" ? (

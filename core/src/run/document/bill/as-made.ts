@@ -35,11 +35,13 @@ function isAfterHeat(doc: RunDocument, line: RunLine, part: LibraryPart): boolea
   return mayHeat(doc) && part.peakC !== undefined && part.peakC < heatNeeds(doc) && reachesByIron(line);
 }
 
-/** Whether the boards are washed: some part of them goes on after it. */
+/** Whether the boards are washed: it is said so, the flux has to come off, or some part of them goes on after it. */
 export function isWashed(
   doc: RunDocument,
   parts: readonly { readonly line: RunLine; readonly method: string; readonly kind: string }[],
 ): boolean {
+  if (doc.assembly.cleaner || doc.assembly.flux === "water")
+    if (parts.some((p) => p.method !== "house" && p.kind !== "loose")) return true;
   if (!doc.library?.some((p) => p.fitAfter === "wash")) return false;
   const known = partsByNumber(doc.library);
   return parts.some(

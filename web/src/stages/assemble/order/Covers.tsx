@@ -1,7 +1,27 @@
-import { numberKey, type RunAssembly, type RunDocument, type Step, type StepsDocument } from "@kobbin/core";
+import {
+  HOLDS,
+  type Hold,
+  numberKey,
+  ODD_WAYS,
+  type OddWay,
+  type RunAssembly,
+  type RunDocument,
+  type Step,
+  type StepsDocument,
+} from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
+import { Pick } from "../../../ui/Field.tsx";
 import { useSay } from "../../../ui/Toast.tsx";
 import { typedRefs } from "./typedRefs.ts";
+
+const ODD = [
+  ["", "like the others"],
+  ...(Object.keys(ODD_WAYS) as OddWay[]).map((k) => [k, ODD_WAYS[k].label] as const),
+] as const;
+const HELD = [
+  ["", "held as its kind suggests"],
+  ...(Object.keys(HOLDS) as Hold[]).map((k) => [k, HOLDS[k].label] as const),
+] as const;
 
 type Line = StepsDocument["steps"][number]["lines"][number];
 
@@ -26,6 +46,11 @@ export function Covers({ step, lines }: { step: Step; lines: readonly Line[] }) 
       refs.length === 0 ? `${line.refs[0]} covers nothing` : `${line.refs[0]} covers ${refs.join(", ")}`,
     );
   };
+  const set = (key: "odd" | "held", line: Line, value: string, words: string) => {
+    const { [line.line]: _, ...rest } = (doc.assembly[key] ?? {}) as Record<string, string>;
+    const next = value === "" ? rest : { ...rest, [line.line]: value };
+    change({ assembly: { [key]: next } } as never, `${line.refs[0]}: ${words}`);
+  };
   const wait = (line: Line, waits: boolean) => {
     const afterTest = waits ? [...later, line.line] : [...later].filter((l) => l !== line.line);
     const { school = "low", own } = doc.choices.steps ?? {};
@@ -37,8 +62,8 @@ export function Covers({ step, lines }: { step: Step; lines: readonly Line[] }) 
   return (
     <details className="mt-1">
       <summary className="quiet-link cursor-pointer text-[14px]">
-        what its parts cover{said > 0 ? ` (${said})` : ""}
-        {step.kind === "place" ? "" : ", and what waits for the test"}
+        what its parts cover{said > 0 ? ` (${said})` : ""}, what is soldered unlike the others
+        {step.kind === "place" ? "" : ", held otherwise, waits for the test"}
       </summary>
       <ul className="mt-1">
         {lines
@@ -60,6 +85,33 @@ export function Covers({ step, lines }: { step: Step; lines: readonly Line[] }) 
               </label>
               {ofLibrary(doc, l).length > 0 && (
                 <span className="text-ink-2">and, by the library, {ofLibrary(doc, l).join(" ")}</span>
+              )}
+              {step.kind !== "mechanical" && (
+                <Pick
+                  label={`${l.refs[0]} is soldered`}
+                  hideLabel
+                  className="min-w-[140px] flex-1"
+                  value={doc.assembly.odd?.[l.line] ?? ""}
+                  options={ODD}
+                  onChange={(v) => set("odd", l, v, v === "" ? "as the others" : ODD_WAYS[v as OddWay].label)}
+                />
+              )}
+              {step.kind === "iron" && (
+                <Pick
+                  label={`${l.refs[0]} is held by`}
+                  hideLabel
+                  className="min-w-[140px] flex-1"
+                  value={doc.assembly.held?.[l.line] ?? ""}
+                  options={HELD}
+                  onChange={(v) =>
+                    set(
+                      "held",
+                      l,
+                      v,
+                      v === "" ? "held as its kind suggests" : `held by: ${HOLDS[v as Hold].label}`,
+                    )
+                  }
+                />
               )}
               {step.kind !== "place" && (
                 <label className="flex items-center gap-2">

@@ -1,6 +1,7 @@
-import { ALLOY_WORDS, ALLOYS, type RunAssembly } from "@kobbin/core";
+import { ALLOY_WORDS, ALLOYS, FLUXES, type Flux, type RunAssembly } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { Field, Pick } from "../../../ui/Field.tsx";
+import { Kept } from "../../../ui/Kept.tsx";
 import { useSay } from "../../../ui/Toast.tsx";
 import { typedRefs } from "./typedRefs.ts";
 
@@ -14,6 +15,16 @@ const PASTES = [
   ["", `not said: ${ALLOY_WORDS.silver}`],
   ...ALLOYS.map((a) => [a, ALLOY_WORDS[a]] as const),
 ] as const;
+const WIRES = [["", "not said: as the paste"], ...ALLOYS.map((a) => [a, ALLOY_WORDS[a]] as const)] as const;
+const FLUX = [
+  ["", "not said"],
+  ...(Object.keys(FLUXES) as Flux[]).map((f) => [f, FLUXES[f].label] as const),
+] as const;
+const CLEANERS = [
+  ["", "only where something asks for it"],
+  ["water", "water"],
+  ["solvent", "solvent"],
+] as const;
 const PLACES = [
   ["programAt", "Programmed at"],
   ["programLoose", "Programmed before it goes on"],
@@ -25,7 +36,7 @@ export function MadeFrom() {
   const { doc, result, change, isLocked } = useRun();
   const say = useSay();
   const { assembly } = doc;
-  const pick = (key: "heater" | "alloy", value: string, label: string) =>
+  const pick = (key: "heater" | "alloy" | "wire" | "flux" | "cleaner", value: string, label: string) =>
     change({ assembly: { [key]: value === "" ? null : value } } as never, `${label}: ${value || "not said"}`);
   const keep = (key: "programAt" | "programLoose" | "testAt", label: string, text: string) => {
     const typed = typedRefs(text);
@@ -58,6 +69,29 @@ export function MadeFrom() {
           />
         </>
       )}
+      {(result.goes.has("iron") || result.parts.some((p) => p.method === "iron")) && (
+        <Pick
+          label="Alloy of the wire"
+          value={assembly.wire ?? ""}
+          options={WIRES}
+          disabled={isLocked}
+          onChange={(v) => pick("wire", v, "Alloy of the wire")}
+        />
+      )}
+      <Pick
+        label="Flux"
+        value={assembly.flux ?? ""}
+        options={FLUX}
+        disabled={isLocked}
+        onChange={(v) => pick("flux", v, "Flux")}
+      />
+      <Pick
+        label="Washed with"
+        value={assembly.cleaner ?? ""}
+        options={CLEANERS}
+        disabled={isLocked}
+        onChange={(v) => pick("cleaner", v, "Washed with")}
+      />
       {PLACES.map(([key, label]) => (
         <Field
           key={`${key} ${(assembly[key] ?? []).join(" ")}`}
@@ -70,6 +104,32 @@ export function MadeFrom() {
           onKeyDown={(e) => e.key === "Enter" && keep(key, label, e.currentTarget.value)}
         />
       ))}
+      <Loaded />
     </section>
   );
+}
+
+/** What is loaded at each place that is programmed: images in their order, where they come from, under which licence. */
+function Loaded() {
+  const { doc, change, isLocked } = useRun();
+  const { programAt = [], programLoose = [], programs = {} } = doc.assembly;
+  const refs = [...new Set([...programLoose, ...programAt])];
+  const keep = (ref: string, text: string) => {
+    if (text === (programs[ref] ?? "")) return;
+    const { [ref]: _, ...rest } = programs;
+    const next = text === "" ? rest : { ...rest, [ref]: text };
+    change({ assembly: { programs: next } } as never, `Loaded at ${ref}: ${text || "not said"}`);
+  };
+  return refs.map((ref) => (
+    <Kept
+      key={ref}
+      className="col-span-2 max-sm:col-span-1"
+      label={`Loaded at ${ref}`}
+      placeholder="start-up 1.2, then watch 3.0; own work"
+      disabled={isLocked}
+      maxLength={300}
+      value={programs[ref] ?? ""}
+      onSave={(v) => keep(ref, v)}
+    />
+  ));
 }

@@ -3,6 +3,7 @@ import {
   isGate,
   type PlanOfRun,
   planOfRun,
+  rackPlan,
   SCHOOL_WORDS,
   type School,
   type Step,
@@ -13,14 +14,16 @@ import { useRun } from "../../../run/runState.ts";
 import { useKeys } from "../../../ui/keys.ts";
 import { useParam } from "../../../ui/params.ts";
 import { fileWord, saveFile } from "../../../ui/saveFile.ts";
+import { useSayError } from "../../../ui/Toast.tsx";
 import { amount, count, money } from "../../../ui/text/format.ts";
 import { Conflicts } from "./Conflicts.tsx";
 import { MadeFrom } from "./MadeFrom.tsx";
 import { minutesWords, schoolsOf } from "./orderPlan.ts";
+import { savePlan } from "./PlanPicture.tsx";
 import { StepCard } from "./StepCard.tsx";
 import { Strip } from "./Strip.tsx";
 import { Traveller } from "./Traveller.tsx";
-import { TrayMap } from "./TrayMap.tsx";
+import { TrayMap, trayOf } from "./TrayMap.tsx";
 
 /** The order of work: solved from the routes, the board, the bill and what is known of the parts; chosen within what is allowed. */
 export function OrderFace() {
@@ -78,6 +81,7 @@ function Head({ plan }: { plan: PlanOfRun }) {
           <button type="button" className="quiet-link" onClick={() => setPrinted("tray")}>
             tray map
           </button>
+          <Racks plan={plan} />
           <button
             type="button"
             className="quiet-link"
@@ -97,6 +101,25 @@ function Head({ plan }: { plan: PlanOfRun }) {
       {printed === "traveller" && <Traveller plan={plan} onDone={() => setPrinted(undefined)} />}
       {printed === "tray" && <TrayMap plan={plan} onDone={() => setPrinted(undefined)} />}
     </>
+  );
+}
+
+/** A spare board as a rack, a page for each side with parts: each part on its own place, by the number of its tray field. */
+function Racks({ plan: { sheet } }: { plan: PlanOfRun }) {
+  const { doc } = useRun();
+  const sayError = useSayError();
+  const save = async () => {
+    const fields = new Map(trayOf(sheet).map((f) => [f.line.line, f.n]));
+    const plans = doc.boards.flatMap((b) =>
+      (["top", "bottom"] as const).flatMap((side) => rackPlan(doc, b, side, sheet, fields) ?? []),
+    );
+    for (const p of plans) await savePlan(p);
+  };
+  if (!doc.boards.some((b) => rackPlan(doc, b, "top", sheet, new Map()))) return null;
+  return (
+    <button type="button" className="quiet-link" onClick={() => void save().catch(sayError)}>
+      spare board as a rack
+    </button>
   );
 }
 

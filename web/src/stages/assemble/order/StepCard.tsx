@@ -1,17 +1,17 @@
 import { gateCost, isComplete, isGate, type PlanOfRun, type Step, type StepsDocument } from "@kobbin/core";
-import { ArrowDown, ArrowUp } from "lucide-react";
 import { useMemo, useState } from "react";
+import { GoodJoint } from "../../../proof/joints/GoodJoint.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { Sum } from "../../../ui/Sum.tsx";
 import { count, money } from "../../../ui/text/format.ts";
-import { Covers } from "./Covers.tsx";
 import { HeatLog } from "./HeatLog.tsx";
-import { minutesWords, movedLine } from "./orderPlan.ts";
+import { minutesWords } from "./orderPlan.ts";
+import { PlateWithPockets } from "./PlateWithPockets.tsx";
+import { StepLines } from "./StepLines.tsx";
 import { StepPicture } from "./StepPicture.tsx";
-import { trayOf } from "./TrayMap.tsx";
+import { jointLooks, mostOf } from "./stepJoints.ts";
 
 type Row = StepsDocument["steps"][number];
-type Line = Row["lines"][number];
 
 /** One step, as who does it needs it: the parts lit on the board, each with its size, its mark and where it lies; what to mind. */
 export function StepCard({ plan, step, row }: { plan: PlanOfRun; step: Step; row: Row }) {
@@ -33,12 +33,18 @@ export function StepCard({ plan, step, row }: { plan: PlanOfRun; step: Step; row
       </p>
       {row.refs.length > 0 && (
         <div className="sticky top-[-12px] z-10 bg-sheet pb-1">
-          <StepPicture step={step} shown={new Set(refs)} directed={directed} />
+          <StepPicture
+            step={step}
+            shown={new Set(refs)}
+            directed={directed}
+            isPath={plan.work.school === "path" && step.kind === "place"}
+          />
         </div>
       )}
+      <Tools row={row} />
       {step.kind === "heat" && <HeatLog plan={plan} step={step} />}
       {row.lines.length > 0 && (
-        <Lines plan={plan} step={step} lines={row.lines} pointed={line} onPoint={setLine} />
+        <StepLines plan={plan} step={step} lines={row.lines} pointed={line} onPoint={setLine} />
       )}
       <ul className="mt-2 text-[14.5px]">
         {row.how.map((h) => (
@@ -54,6 +60,8 @@ export function StepCard({ plan, step, row }: { plan: PlanOfRun; step: Step; row
         ))}
         {row.covers.length > 0 && <li>Out of reach from here on: {row.covers.join(", ")}.</li>}
       </ul>
+      <Joints row={row} plan={plan} pointed={line} />
+      {step.kind === "iron" && <PlateWithPockets plan={plan} step={step} />}
       <p className="mt-2 border-t border-rule pt-2 text-[14px] text-ink-2">{row.caution}</p>
     </section>
   );
@@ -102,97 +110,35 @@ function About({ step, row, plan: { sheet, work } }: { step: Step; row: Row; pla
   );
 }
 
-/** The lines of a step in the order in which they are taken; each can be moved within what is allowed. */
-function Lines({
-  plan,
-  step,
-  lines,
-  pointed,
-  onPoint,
-}: {
-  plan: PlanOfRun;
-  step: Step;
-  lines: readonly Line[];
-  pointed: string | undefined;
-  onPoint: (line: string | undefined) => void;
-}) {
-  const { doc, change, isLocked } = useRun();
-  const [why, setWhy] = useState("");
-  const tray = useMemo(() => new Map(trayOf(plan.sheet).map((f) => [f.line.line, f.n])), [plan.sheet]);
-  const steps = { school: plan.work.school, ...doc.choices.steps };
-  const move = (line: Line, by: -1 | 1) => {
-    const moved = movedLine(plan, step, line.line, by);
-    if (!moved) return;
-    if ("why" in moved) return setWhy(moved.why);
-    setWhy("");
-    change(
-      { steps: { ...steps, own: moved.own } } as never,
-      `${nameOf(line)} ${by < 0 ? "earlier" : "later"} in step ${step.n}`,
-    );
-  };
+/** Machines the step is done with: what each can and cannot here. */
+function Tools({ row }: { row: Row }) {
+  if (row.tools.length === 0) return null;
   return (
-    <>
-      <ul aria-label="Lines of this step" className="mt-1 text-[14.5px]">
-        {lines.map((l, i) => (
-          <li
-            key={l.line}
-            className={`flex items-start gap-2 border-b border-rule py-[5px] last:border-b-0 ${pointed === l.line ? "bg-metal-soft" : ""}`}
-            onMouseEnter={() => onPoint(l.line)}
-            onMouseLeave={() => onPoint(undefined)}
-            onFocus={() => onPoint(l.line)}
-            onBlur={() => onPoint(undefined)}
-          >
-            <span className="min-w-0 flex-1">
-              <span className="num font-bold">{l.refs.join(" ")}</span>
-              <span className="block">
-                <span className="num">{l.pieces}</span> × {l.value || l.mpn}{" "}
-                <span className="num text-[13px] text-ink-2">{l.package}</span>
-                <span className="text-ink-2">
-                  {tray.has(l.line) ? `, tray ${tray.get(l.line)}` : ""}
-                  {l.lies ? `, from ${l.lies.join(", ")}` : ""}
-                </span>
-              </span>
-              {l.mark !== undefined && (
-                <span className="block text-[13.5px]">
-                  {l.mark === "" ? (
-                    <span className="text-look">has a direction: look its mark up</span>
-                  ) : (
-                    <>direction: {l.mark}</>
-                  )}
-                </span>
-              )}
-            </span>
-            {!isLocked && lines.length > 1 && (
-              <span className="whitespace-nowrap">
-                <button
-                  type="button"
-                  aria-label={`${nameOf(l)} earlier`}
-                  className="p-1 text-ink-2 hover:text-ink disabled:opacity-25"
-                  disabled={i === 0}
-                  onClick={() => move(l, -1)}
-                >
-                  <ArrowUp className="size-4" />
-                </button>
-                <button
-                  type="button"
-                  aria-label={`${nameOf(l)} later`}
-                  className="p-1 text-ink-2 hover:text-ink disabled:opacity-25"
-                  disabled={i === lines.length - 1}
-                  onClick={() => move(l, 1)}
-                >
-                  <ArrowDown className="size-4" />
-                </button>
-              </span>
-            )}
-          </li>
-        ))}
-      </ul>
-      <p role="status" className="text-[14px] text-look">
-        {why}
-      </p>
-      {!isLocked && lines.some((l) => l.refs.length > 0) && <Covers step={step} lines={lines} />}
-    </>
+    <ul aria-label="Done with" className="mt-2 border-t border-rule py-1 text-[14.5px]">
+      {row.tools.map((t) => (
+        <li key={t.name} className="py-[2px]">
+          <b>{t.name}</b>{" "}
+          <span className={TOOL_COLOUR[t.can]}>
+            {TOOL_WORD[t.can]}
+            {t.words.length > 0 ? `: ${t.words.join("; ")}` : ""}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }
+const TOOL_WORD = { yes: "will do", no: "will not do", unknown: "not known whether it will do" } as const;
+const TOOL_COLOUR = { yes: "text-ink-2", no: "text-stop", unknown: "text-look" } as const;
 
-const nameOf = (l: Line): string => l.refs[0] ?? (l.value || l.mpn);
+/** How joints of the step should look, drawn: of the line that is pointed at, else of the step's most frequent kind. */
+function Joints({ row, plan, pointed }: { row: Row; plan: PlanOfRun; pointed: string | undefined }) {
+  const { result } = useRun();
+  const looks = useMemo(() => jointLooks(row, plan, result.parts), [row, plan, result.parts]);
+  const of = (pointed && looks.get(pointed)) || mostOf([...looks.values()]);
+  if (!of) return null;
+  return (
+    <div className="mt-3">
+      <GoodJoint look={of} />
+    </div>
+  );
+}

@@ -16,11 +16,14 @@ export function StepPicture({
   step,
   shown,
   directed,
+  isPath = false,
 }: {
   step: Step;
   /** Of the step's references those that are lit; the others are only outlined. */
   shown: ReadonlySet<string>;
   directed: ReadonlySet<string>;
+  /** The way from part to part is drawn. */
+  isPath?: boolean;
 }) {
   const { doc } = useRun();
   const board = boardOfStep(doc, step);
@@ -34,7 +37,12 @@ export function StepPicture({
   return (
     <figure>
       <DrawnBoard board={board} side={side}>
-        {(to) => <Outlined parts={parts} to={to} doc={doc} board={board} shown={shown} />}
+        {(to) => (
+          <>
+            {isPath && <Way refs={step.refs} parts={parts} to={to} />}
+            <Outlined parts={parts} to={to} doc={doc} board={board} shown={shown} />
+          </>
+        )}
       </DrawnBoard>
       <figcaption className="mt-1 text-[13px] text-ink-2">
         {doc.boards.length > 1 ? `${board.name}, ` : ""}
@@ -44,6 +52,29 @@ export function StepPicture({
           : ""}
       </figcaption>
     </figure>
+  );
+}
+
+/** From part to part in the order in which they are placed, with a ring where it begins. */
+function Way({ refs, parts, to }: { refs: readonly string[]; parts: readonly DrawnPart[]; to: ToPicture }) {
+  const at = new Map(parts.map((p) => [p.ref, p.at]));
+  const points = refs.flatMap((r) => {
+    const place = at.get(r.split(" of ")[0]!);
+    return place ? [to(place)] : [];
+  });
+  const [first] = points;
+  if (!first || points.length < 2) return null;
+  return (
+    <>
+      <polyline
+        points={points.map((p) => p.join(",")).join(" ")}
+        fill="none"
+        stroke="var(--sheet)"
+        strokeWidth="1.6"
+        strokeDasharray="5 3"
+      />
+      <circle cx={first[0]} cy={first[1]} r="8" fill="none" stroke="var(--sheet)" strokeWidth="2.2" />
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { isGate, type PlanOfRun, type Step, unitOf } from "@kobbin/core";
+import { HOLDS, isGate, type PlanOfRun, type Step, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { boardOfStep, drawnParts, sideOfStep } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -58,6 +58,11 @@ export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => voi
                           {l.value || l.mpn} <span className="num">{l.package}</span>
                         </td>
                         <td className="pr-2">{l.mark === "" ? "direction: look it up" : (l.mark ?? "")}</td>
+                        <td className="pr-2">
+                          {[l.tools.tip?.split(",")[0], l.tools.hold && HOLDS[l.tools.hold].label]
+                            .filter(Boolean)
+                            .join("; ")}
+                        </td>
                         <td>{(l.lies ?? []).join(", ")}</td>
                       </tr>
                     ))}
@@ -68,6 +73,16 @@ export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => voi
                 <p className="mt-1">
                   Keeps up to {money(Number(s.protects ?? 0), sheet.currency)}. Readings:
                   ______________________________________________
+                </p>
+              )}
+              {s.tools.some((t) => t.can !== "no") && (
+                <p className="mt-1">
+                  With{" "}
+                  {s.tools
+                    .filter((t) => t.can !== "no")
+                    .map((t) => t.name)
+                    .join(", ")}
+                  .
                 </p>
               )}
               {[...s.how, ...s.because, ...s.traps].map((t) => (

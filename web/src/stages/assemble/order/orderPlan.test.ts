@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { type Work, type WorkPart, workOrder } from "@kobbin/core";
-import { minutesWords, movedLine, stripOf } from "./orderPlan.ts";
+import { minutesWords, movedLine, placedLine, stripOf } from "./orderPlan.ts";
 import { typedRefs } from "./typedRefs.ts";
 
 const part = (ref: string, more: Partial<WorkPart> = {}): WorkPart => ({
@@ -54,6 +54,20 @@ test("a line moved within its step takes the place of its neighbour; where a rul
   });
   expect(movedLine({ work: w, order }, iron, "line J1", -1)).toBeUndefined();
   expect(movedLine({ work: w, order }, iron, "line DS1", 1)).toBeUndefined();
+});
+
+test("a line dragged over several takes the place it is dropped at; where one of them has to stay before it, that one is told", () => {
+  const w = work(part("J1"), part("J2"), part("J3"), part("DS1", { covers: ["J2"] }), part("J5"));
+  const order = workOrder(w);
+  const iron = order.steps.find((s) => s.kind === "iron")!;
+  const to = (line: string, place: number) => placedLine({ work: w, order }, iron, `line ${line}`, place);
+  expect(to("J5", 0)).toEqual({ own: ["line J5", "line J1", "line J2", "line J3", "line DS1"] });
+  expect(to("J1", 4)).toEqual({ own: ["line J2", "line J3", "line DS1", "line J5", "line J1"] });
+  expect(to("DS1", 2)).toEqual({ own: ["line J1", "line J2", "line DS1", "line J3", "line J5"] });
+  // it would pass J3, which is fine, and J2, which it covers
+  expect(to("DS1", 0)).toEqual({ why: "DS1 covers J2, which has to be on before it." });
+  expect(to("J2", 3)).toEqual({ why: "DS1 covers J2, which has to be on before it." });
+  for (const nowhere of [-1, 2, 5]) expect(to("J3", nowhere)).toBeUndefined();
 });
 
 test("the strip: shares of the whole time, one after the other, in the lane of what they take up", () => {

@@ -64,26 +64,32 @@ export function stripOf(steps: readonly Step[]): {
   return { lanes, bars };
 }
 
+type Moved = { readonly own: readonly string[] } | { readonly why: string } | undefined;
+type OfPlan = Pick<PlanOfRun, "work" | "order">;
+
 /** What comes of moving a line one place up or down within its step: the lines in their new order, or why it cannot be. */
-export function movedLine(
-  { work, order }: Pick<PlanOfRun, "work" | "order">,
-  step: Step,
-  line: string,
-  by: -1 | 1,
-): { readonly own: readonly string[] } | { readonly why: string } | undefined {
+export const movedLine = (plan: OfPlan, step: Step, line: string, by: -1 | 1): Moved =>
+  placedLine(plan, step, line, step.lines.findIndex((l) => l.line === line) + by);
+
+/**
+ * What comes of moving a line to a place within its step: the lines in their new order, or the rule that keeps it from
+ * there, by the first of those it would pass; undefined where there is no such place, or it is there.
+ */
+export function placedLine({ work, order }: OfPlan, step: Step, line: string, to: number): Moved {
   const lines = step.lines.map((l) => l.line);
   const at = lines.indexOf(line);
-  const other = lines[at + by];
-  if (at < 0 || other === undefined) return undefined;
-  const swapped = lines.with(at, other).with(at + by, line);
-  const own = order.steps.flatMap((s) => (s.n === step.n ? swapped : s.lines.map((l) => l.line)));
+  if (at < 0 || to === at || to < 0 || to >= lines.length) return undefined;
+  const wished = lines.toSpliced(at, 1).toSpliced(to, 0, line);
+  const own = order.steps.flatMap((s) => (s.n === step.n ? wished : s.lines.map((l) => l.line)));
   const unique = [...new Set(own)];
   const after = workOrder({ ...work, own: unique }).steps.find((s) => s.lines.some((l) => l.line === line));
   const became = after?.lines.map((l) => l.line) ?? [];
-  const isMoved =
-    by < 0 ? became.indexOf(line) < became.indexOf(other) : became.indexOf(line) > became.indexOf(other);
-  if (isMoved) return { own: unique };
-  const [first, second] = by < 0 ? [line, other] : [other, line];
+  const passed = to < at ? lines.slice(to, at).reverse() : lines.slice(at + 1, to + 1);
+  const isPast = (other: string) =>
+    to < at ? became.indexOf(line) < became.indexOf(other) : became.indexOf(line) > became.indexOf(other);
+  const held = passed.find((other) => !isPast(other));
+  if (held === undefined) return { own: unique };
+  const [first, second] = to < at ? [line, held] : [held, line];
   return {
     why: whyNotBefore(work, order.first, first, second) ?? "The rules of this step leave them as they are.",
   };

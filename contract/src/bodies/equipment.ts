@@ -1,0 +1,28 @@
+import { type EquipmentFacts, shapes } from "@kobbin/core";
+import * as yup from "yup";
+import { choice, number as numberIn, shaped, trimmed } from "./fields.ts";
+
+/** A machine or a tool of the shop; what it can is what its kind has, as far as it is said. */
+export const newEquipmentBody = yup.object({
+  kind: choice(shapes.EQUIPMENT_KINDS).required("Say what it is."),
+  name: trimmed(120).required("Give it the name it has on the bench."),
+  facts: shaped<EquipmentFacts>(shapes.equipmentFactsShape).default({}),
+  can: trimmed(300).default(""),
+  cannot: trimmed(300).default(""),
+  hours: numberIn(0, 1e6).default(0),
+  lastsHours: numberIn(1, 1e6).nullable(),
+  state: choice(["ready", "broken"]).default("ready"),
+});
+export type NewEquipmentBody = yup.InferType<typeof newEquipmentBody>;
+
+/** What is said anew of it; what is left out stays as it is. */
+export const equipmentBody = yup.object({
+  name: trimmed(120),
+  facts: shaped<EquipmentFacts>(shapes.equipmentFactsShape),
+  can: trimmed(300),
+  cannot: trimmed(300),
+  hours: numberIn(0, 1e6),
+  lastsHours: numberIn(1, 1e6).nullable(),
+  state: choice(["ready", "broken"]),
+});
+export type EquipmentBody = yup.InferType<typeof equipmentBody>;

@@ -1,0 +1,88 @@
+import type { EQUIPMENT_KINDS } from "../shape/equipment.ts";
+
+export type EquipmentKind = (typeof EQUIPMENT_KINDS)[number];
+
+export const TIP_SHAPES = ["cone", "chisel", "bevel", "knife"] as const;
+/** A tip of an iron: its shape, and how wide it is, mm. */
+export interface Tip {
+  readonly shape: (typeof TIP_SHAPES)[number];
+  readonly mm: number;
+}
+
+/** What is known of a machine; what is left out is not known, and nothing is taken for it. */
+export interface EquipmentFacts {
+  /** Room for boards, mm. */
+  readonly spaceMm?: readonly [number, number];
+  /** Room above them, mm. */
+  readonly heightMm?: number;
+  /** Hottest it gets: its face, its air or its tip, °C. */
+  readonly mostC?: number;
+  /** Who leads its heat: a profile, a thermostat that holds one temperature, or somebody's eye. */
+  readonly control?: "profile" | "thermostat" | "eye";
+  readonly tips?: readonly Tip[];
+  /** What it may be filled with. */
+  readonly cleans?: "water" | "solvent" | "both";
+  readonly magnifies?: number;
+}
+
+/** A machine or a tool of the shop. */
+export interface Equipment {
+  readonly id: string;
+  readonly kind: EquipmentKind;
+  readonly name: string;
+  readonly facts: EquipmentFacts;
+  /** In the shop's own words. */
+  readonly can: string;
+  readonly cannot: string;
+  /** Worked so far, and how long it or its element, tip or bulb lasts. */
+  readonly hours: number;
+  readonly lastsHours?: number;
+  readonly state: "ready" | "broken";
+}
+
+/** What each kind is called, and what is asked of it. */
+export const EQUIPMENT = {
+  plate: { label: "hot plate", facts: ["spaceMm", "mostC", "control"] },
+  oven: { label: "oven", facts: ["spaceMm", "heightMm", "mostC", "control"] },
+  air: { label: "hot air", facts: ["mostC"] },
+  iron: { label: "iron", facts: ["mostC", "tips"] },
+  eyes: { label: "magnifier, lens or microscope", facts: ["magnifies"] },
+  washer: { label: "bath or washer", facts: ["spaceMm", "cleans"] },
+  programmer: { label: "programmer", facts: [] },
+  supply: { label: "bench supply", facts: [] },
+  meter: { label: "meter", facts: [] },
+  printer: { label: "label printer", facts: [] },
+  scanner: { label: "code scanner", facts: [] },
+  other: { label: "other", facts: [] },
+} as const satisfies Record<
+  EquipmentKind,
+  { readonly label: string; readonly facts: readonly (keyof EquipmentFacts)[] }
+>;
+
+/** What is said of a machine at a step: it will do, it will not, or something that decides it is not known. */
+export interface ToolVerdict {
+  readonly name: string;
+  readonly can: "yes" | "no" | "unknown";
+  readonly words: readonly string[];
+}
+
+/** What is so of every machine: broken, or past its hours. */
+export function ageWords(e: Equipment): string[] {
+  const spent = e.lastsHours !== undefined && e.hours >= e.lastsHours;
+  return [
+    ...(e.state === "broken" ? ["is out of order"] : []),
+    ...(spent ? [`has worked ${e.hours} of the ${e.lastsHours} h it lasts`] : []),
+    ...(e.cannot === "" ? [] : [`cannot: ${e.cannot}`]),
+  ];
+}
+
+/** Most boards of a size that lie on an area beside each other, all one way round, `gapMm` apart. */
+export function boardsOn(
+  [w, d]: readonly [number, number],
+  [length, width]: readonly [number, number],
+  gapMm = 2,
+): number {
+  const many = (a: number, b: number) =>
+    Math.max(0, Math.floor((w + gapMm) / (a + gapMm))) * Math.max(0, Math.floor((d + gapMm) / (b + gapMm)));
+  return Math.max(many(length, width), many(width, length));
+}

@@ -1,0 +1,2 @@
+/** What other resources may use of machines and tools. */
+export { insertEquipment, manyEquipment } from "./queries.ts";
