@@ -101,28 +101,7 @@ export function StepLines({
                 </span>
               )}
             </span>
-            {canDrag && (
-              <span className="whitespace-nowrap">
-                <button
-                  type="button"
-                  aria-label={`${nameOf(l)} earlier`}
-                  className="p-1 text-ink-2 hover:text-ink disabled:opacity-25"
-                  disabled={i === 0}
-                  onClick={() => move(l, -1)}
-                >
-                  <ArrowUp className="size-4" />
-                </button>
-                <button
-                  type="button"
-                  aria-label={`${nameOf(l)} later`}
-                  className="p-1 text-ink-2 hover:text-ink disabled:opacity-25"
-                  disabled={i === lines.length - 1}
-                  onClick={() => move(l, 1)}
-                >
-                  <ArrowDown className="size-4" />
-                </button>
-              </span>
-            )}
+            {canDrag && <Arrows name={nameOf(l)} at={i} of={lines.length} onMove={(by) => move(l, by)} />}
           </li>
         ))}
       </ul>
@@ -156,6 +135,43 @@ function LineTool({ line: { tools } }: { line: Line }) {
           {tools.isSightMissing ? ", stronger than any that is listed" : ""}
         </span>
       )}
+    </span>
+  );
+}
+
+/** A line earlier or later, by a press. */
+function Arrows({
+  name,
+  at,
+  of,
+  onMove,
+}: {
+  name: string;
+  at: number;
+  of: number;
+  onMove: (by: -1 | 1) => void;
+}) {
+  const look = "p-1 text-ink-2 hover:text-ink disabled:opacity-25";
+  return (
+    <span className="whitespace-nowrap">
+      <button
+        type="button"
+        aria-label={`${name} earlier`}
+        className={look}
+        disabled={at === 0}
+        onClick={() => onMove(-1)}
+      >
+        <ArrowUp className="size-4" />
+      </button>
+      <button
+        type="button"
+        aria-label={`${name} later`}
+        className={look}
+        disabled={at === of - 1}
+        onClick={() => onMove(1)}
+      >
+        <ArrowDown className="size-4" />
+      </button>
     </span>
   );
 }
