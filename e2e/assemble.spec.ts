@@ -1,4 +1,16 @@
-import { demoArchive, expect, expectAccessible, expectSaid, keptRun, newShop, perGood, test } from "./kit.ts";
+import {
+  ask,
+  demoArchive,
+  expect,
+  expectAccessible,
+  expectSaid,
+  keptRun,
+  newShop,
+  openStage,
+  perGood,
+  test,
+} from "./kit.ts";
+import { LAMP } from "./made-up/lamp.ts";
 
 test("the order of work: read, changed by keys, a part that covers the programming pads mended, printed", async ({
   page,
@@ -97,6 +109,138 @@ test("a temperature log is dropped at the heat and judged; half a log is refused
   // the same log under another alloy is judged anew
   await page.getByLabel("Alloy of the paste").selectOption("lead");
   await expect(log.getByRole("status")).toHaveText("oven.csv: outside the window");
+  await expectAccessible(page);
+});
+
+test("what stands on the bench is listed, held against the board at its step, and a line soldered unlike the others is a step of its own", async ({
+  page,
+}) => {
+  await newShop(page, "Bench Works");
+  await page.goto("/settings/equipment");
+  const add = async (kind: string, name: string) => {
+    await page.getByLabel("Another").selectOption({ label: kind });
+    await page.getByLabel("called").fill(name);
+    await page.getByRole("button", { name: "Add it" }).click();
+    const row = page.getByRole("group", { name: new RegExp(`^${name}`) });
+    await expect(row).toBeVisible();
+    return row;
+  };
+  const oven = await add("oven", "Small oven");
+  const fill = async (row: typeof oven, label: string, text: string) => {
+    await row.getByLabel(label).fill(text);
+    await row.getByLabel(label).press("Enter");
+  };
+  // what cannot be read is refused in words, and stays as it was
+  await fill(oven, "Room for boards, mm", "wide");
+  await expectSaid(page, "Small oven, room for boards, mm: Write two lengths, as 200 × 150 mm.");
+  await fill(oven, "Room for boards, mm", "30 x 20 cm");
+  await expect(oven.getByLabel("Room for boards, mm")).toHaveValue("300 × 200");
+  await fill(oven, "Hottest, °C", "400 F");
+  await expect(oven.getByLabel("Hottest, °C")).toHaveValue("204");
+  const iron = await add("iron", "Old iron");
+  await fill(iron, "Tips, mm", "chisel 2.4, cone 0.5");
+  await expect(iron.getByLabel("Tips, mm")).toHaveValue("chisel 2.4; cone 0.5");
+  await expectAccessible(page);
+
+  await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: "order of work" }).click();
+  const steps = page.getByRole("list", { name: "Steps" });
+  await steps.getByRole("button").filter({ hasText: "melt" }).click();
+  const tools = page.getByRole("list", { name: "Done with" });
+  await expect(tools).toContainText(
+    "Small oven will not do: gets 204 °C, the joints of tin-silver-copper need 235 °C",
+  );
+  await expect(page.getByRole("complementary")).toContainText("No heater of the shop melts");
+  // a paste that melts lower is what this oven can
+  await page.getByLabel("Alloy of the paste").selectOption("bismuth");
+  await expect(tools).toContainText("Small oven not known whether it will do: the room above is not said");
+  await expect(page.getByRole("complementary")).not.toContainText("No heater of the shop melts");
+
+  await steps.getByRole("button").filter({ hasText: "solder by iron" }).click();
+  const lines = page.getByRole("list", { name: "Lines of this step" });
+  const rows = lines.getByRole("listitem");
+  await expect(rows.first()).toContainText("tip: chisel 2.4 mm");
+  const refOf = async (n: number) =>
+    (await rows.nth(n).locator("span.num").first().textContent())!.split(" ")[0]!;
+  const [first, third] = [await refOf(0), await refOf(2)];
+  // dragged by the mouse: the third to the first place
+  await rows.nth(2).dragTo(rows.first());
+  await expect(rows.first()).toContainText(third);
+  await expect(rows.nth(1)).toContainText(first);
+  await page.getByText("what its parts cover").click();
+  await page.getByLabel(`${third} is soldered`).selectOption({ label: "soldered from the far side" });
+  const far = steps.getByRole("button").filter({ hasText: "soldered from the far side" });
+  await expect(far).toContainText(third);
+  await far.click();
+  await expect(page.getByRole("region", { name: /^Step \d/ })).toContainText("Pin 1 is mirrored");
+  // flux that has to come off makes a step, and that costs time
+  await page.getByLabel("Flux").selectOption({ label: "water-soluble" });
+  await steps
+    .getByRole("button")
+    .filter({ hasText: /^\d+\s*wash/ })
+    .click();
+  await expect(page.getByRole("region", { name: /^Step \d/ })).toContainText("Within the working day");
+  await expectAccessible(page);
+});
+
+test("a board with parts on both sides: one that would fall and one that closes the programming pads are mended by a press each", async ({
+  page,
+}) => {
+  await newShop(page, "Two Sides Works");
+  const { "lamp.gtp": paste, "lamp.gtl": copper, ...rest } = LAMP;
+  const files = {
+    ...rest,
+    "lamp.gtl": copper!,
+    "lamp.gtp": paste!,
+    "lamp.gbp": paste!,
+    "lamp places.csv": "Ref,X,Y,Rot,Side\nR1,8,6,0,top\nD1,8,12,180,bottom\n",
+  };
+  // 4 g on 60 mm² hang at 0.067 g/mm², 0.0465 hold; the other side is heavier still
+  const { ids } = await ask<{ ids: string[] }>(page, "POST", "/api/parts", {
+    parts: [{ mpn: "ZZ-330" }, { mpn: "ZZ-RED" }],
+  });
+  for (const [i, massMg] of [5000, 4000].entries())
+    await ask(page, "PATCH", `/api/parts/${ids[i]}`, { version: 1, massMg, wettedMm2: 60 });
+  await keptRun(page, files, "Lamp", "assemble");
+  await page.getByRole("button", { name: "order of work" }).click();
+  const wrong = page.getByRole("region", { name: "What cannot all be" });
+  await expect(wrong).toContainText("D1 hangs below while the other side melts: 0.0667 g on each mm²");
+  await page.getByLabel("Programmed at").fill("TP1");
+  await page.getByLabel("Programmed at").press("Enter");
+  const steps = page.getByRole("list", { name: "Steps" });
+  await steps.getByRole("button").filter({ hasText: "place, top" }).click();
+  await page.getByText("what its parts cover").click();
+  await page.getByLabel("R1 covers").fill("TP1");
+  await page.getByLabel("R1 covers").press("Enter");
+  await expect(wrong.getByRole("listitem")).toHaveCount(2);
+  await wrong.getByRole("button", { name: /^Solder D1 by hand/ }).click();
+  await expect(wrong.getByRole("listitem")).toHaveCount(1);
+  await wrong.getByRole("button", { name: /^Solder R1 by hand/ }).click();
+  await expect(wrong).toHaveCount(0);
+});
+
+test("a first article in a socket is begun with its cost seen before; the run waits for it, until it is let go", async ({
+  page,
+}) => {
+  await newShop(page, "First Works");
+  const run = await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: /^First article/ }).click();
+  await expect(page.getByText(/^costs (at least )?[\d.]+/)).toBeVisible();
+  await page.getByRole("checkbox", { name: /^U1 .* in a socket/ }).check();
+  await page.getByLabel("Number of the socket for U1").fill("SK-48");
+  await page.getByRole("button", { name: "Begin a first article of 1" }).click();
+  await expectSaid(page, "A first article of 1 was begun");
+  await expect(page.getByRole("complementary")).toContainText(
+    "The first article, 20 of A, first article, has not passed: it is not released yet.",
+  );
+  await page.getByRole("link", { name: "20 of A, first article" }).click();
+  await expect(page).toHaveURL(/assemble/);
+  await page.getByRole("button", { name: "order of work" }).click();
+  const steps = page.getByRole("list", { name: "Steps" });
+  await expect(steps.getByRole("button").filter({ hasText: "fit by hand" })).toContainText("U1P");
+  await openStage(page, run, "assemble");
+  await page.getByRole("button", { name: "wait for none" }).click();
+  await expect(page.getByRole("complementary")).not.toContainText("has not passed");
   await expectAccessible(page);
 });
 

@@ -68,7 +68,7 @@ const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
 /** What the person of a page may do, done by a request: for what a journey only walks through to get somewhere. */
 export async function ask<T>(
   page: Page,
-  method: "GET" | "POST" | "PUT",
+  method: "GET" | "POST" | "PUT" | "PATCH",
   path: string,
   body?: object | FormData,
 ): Promise<T> {

@@ -261,6 +261,7 @@ export { panelStem, slug } from "./release/planned.ts";
 export type { Role, Side } from "./role/role.ts";
 // the order of work
 export { pocketPlan, rackPlan } from "./run/assemble/bench-plans.ts";
+export { type FirstArticlePlan, firstArticlePlan, pluggedRef } from "./run/assemble/first-article.ts";
 export { FLUXES, type Flux } from "./run/assemble/material.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
 export { type Pocket, type PocketPlate, pocketPlate } from "./run/assemble/pocket-plate.ts";
@@ -313,6 +314,7 @@ export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run
 export { directedParts } from "./run/document/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
+  type FirstArticle,
   type LineOverride,
   type Mount,
   type OrderOfSteps,

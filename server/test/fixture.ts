@@ -202,6 +202,7 @@ export async function fixture(server: TestServer) {
     "PUT /api/meetings/:id": meetBody,
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
+    "POST /api/runs/:id/first-article": { version: 1, sockets: [{ line }] },
     "POST /api/equipment": equipmentBody,
     "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,

@@ -40,6 +40,21 @@ export const newRunBody = yup.object({
 });
 export type NewRunBody = yup.InferType<typeof newRunBody>;
 
+/** A first article: so many products, with these parts in sockets instead of soldered. */
+export const firstArticleBody = yup.object({
+  version: version.required(),
+  boards: whole(1, 100).default(1),
+  sockets: list(
+    yup.object({
+      line: id().required(),
+      mpn: trimmed(120).default(""),
+      valueText: trimmed(120).default("socket"),
+    }),
+    50,
+  ).default([]),
+});
+export type FirstArticleBody = yup.InferType<typeof firstArticleBody>;
+
 /** The id of a line, alone or with one of its sides. */
 const LINE_AND_SIDE = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}( top| bottom)?$/i;
 
@@ -109,6 +124,7 @@ const CHOICES = {
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
   overrun: choice(["bare", "start"]),
   steps: shaped<OrderOfSteps>(CHOICE_FIELDS.choices.steps.shape),
+  first: id().nullable(),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
 

@@ -61,7 +61,19 @@ function firstOptions(house: House, boards: readonly Measure[]): Partial<FabOpti
 }
 
 /** What a run says of how its product is built, whoever solders. */
-const CARRIED = ["alloy", "heater", "programAt", "testAt", "programLoose"] as const;
+const CARRIED = [
+  "alloy",
+  "wire",
+  "flux",
+  "cleaner",
+  "heater",
+  "programAt",
+  "testAt",
+  "programLoose",
+  "programs",
+] as const;
+/** What names lines of the bill holds for the same revision alone. */
+const OF_LINES = ["covers", "odd", "held"] as const;
 
 /**
  * How a product was built last, for its next run: what melts, which paste, where it is programmed and tested, in which order.
@@ -72,7 +84,7 @@ export function carriedWork(
   isSameRevision: boolean,
 ): { assembly: Partial<RunAssembly>; choices: RunChoices } {
   const { assembly, choices } = last;
-  const keys = [...CARRIED, ...(isSameRevision ? (["covers"] as const) : [])];
+  const keys = [...CARRIED, ...(isSameRevision ? OF_LINES : [])];
   const steps = choices.steps && (isSameRevision ? choices.steps : { school: choices.steps.school });
   return {
     assembly: Object.fromEntries(keys.flatMap((k) => (assembly[k] === undefined ? [] : [[k, assembly[k]]]))),

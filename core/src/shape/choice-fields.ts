@@ -123,6 +123,7 @@ export const CHOICE_FIELDS = {
       words: "order of work",
       isWhole: true,
     },
+    first: { shape: text(60), words: "first article" },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

@@ -278,6 +278,14 @@ export const runShape: DataShape = fields({
   ),
   past: maybe(list(fields({ name: text(200), closedOn: day, lesson: maybe(text(2000)), ...outcome }), 1000)),
   madeUp: maybe(list(text(80, 1), 5000)),
+  first: maybe(
+    fields({
+      name: text(200),
+      state: oneOf("open", "released", "closed"),
+      good: whole(),
+      scrapped: whole(),
+    }),
+  ),
   options: maybe(optionsShape),
   assembly: maybe(assemblyShape),
   choices: maybe(choicesShape),

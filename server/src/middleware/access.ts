@@ -94,6 +94,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/boards/:id": "owner",
   "POST /api/runs": "owner",
   "PATCH /api/runs/:id": "owner",
+  "POST /api/runs/:id/first-article": "owner",
   "DELETE /api/runs/:id": "owner",
   "POST /api/runs/:id/order-steps": "owner",
   "DELETE /api/order-steps/:id": "owner",

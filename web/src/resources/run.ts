@@ -1,6 +1,7 @@
 import type {
   AskAnswer,
   BoardBody,
+  FirstArticleBody,
   FitBody,
   FoilBody,
   HouseRecord,
@@ -235,4 +236,14 @@ export async function releaseRun(id: string): Promise<void> {
   await outbox.settled();
   await http.post(`${keyOf(id)}/release`);
   await refetchRun(id);
+}
+
+/** Begins a first article of a run, in a run of its own. */
+export async function beginFirstArticle(
+  runId: string,
+  body: { readonly version: number; readonly boards: number; readonly sockets: FirstArticleBody["sockets"] },
+) {
+  const answer = await written<{ id: string }>(runId, "POST", `/api/runs/${runId}/first-article`, body);
+  await mutate("/api/bench");
+  return answer;
 }

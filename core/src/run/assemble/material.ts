@@ -103,10 +103,10 @@ function alloyNotes(doc: RunDocument, ours: readonly LinePart[], finish: string 
     add(
       "assemble",
       "alloy-lead",
-      "remark",
+      "warning",
       `There is lead in it: ${lead.join(", ")}. Where it is sold decides whether it may be: local rules come first.`,
       {
-        do: "Nothing to eat at the bench, hands washed, waste kept apart; see to what the market asks before it is sold.",
+        do: "Nothing to eat at the bench, hands washed, waste kept apart; accept this with what the market it is sold in asks.",
       },
     );
 }

@@ -14,6 +14,7 @@ import { foilNotes } from "../stencil/foils.ts";
 import { assembleEffects } from "./assemble-effects.ts";
 import { assemblyNode, ownConsumables, usesOwn } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
+import { firstArticleNotes } from "./first-article.ts";
 import { stepNotes } from "./step-notes.ts";
 
 /** What closed runs of the product change is said with how much they are. */
@@ -53,6 +54,7 @@ export const assemble: Stage = {
     const { doc, quality } = w;
     assemblyNotes(w, add);
     stepNotes(w, add);
+    firstArticleNotes(doc, add);
     foilNotes(doc, add);
     recordNote(quality, add);
   },

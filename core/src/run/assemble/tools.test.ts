@@ -139,13 +139,13 @@ test("alloys of paste, wire and finish are held against each other", () => {
   expect(k({ alloy: "silver", wire: "silver" })).toEqual([]);
   expect(k({ alloy: "silver", wire: "lead" })).toEqual([
     ["alloy-mixed", "warning"],
-    ["alloy-lead", "remark"],
+    ["alloy-lead", "warning"],
   ]);
   expect(k({ alloy: "bismuth", wire: "lead" })).toEqual([
     ["alloy-bismuth-lead", "error"],
-    ["alloy-lead", "remark"],
+    ["alloy-lead", "warning"],
   ]);
-  expect(k({ alloy: "lead" })).toEqual([["alloy-lead", "remark"]]);
+  expect(k({ alloy: "lead" })).toEqual([["alloy-lead", "warning"]]);
   // all by iron: the paste that is not used says nothing
   expect(k({ method: "iron", alloy: "lead", wire: "silver" })).toEqual([]);
 });

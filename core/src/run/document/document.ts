@@ -235,6 +235,8 @@ export interface RunChoices {
   readonly panel?: PanelChoice | null;
   /** In which order its boards are built, within what is allowed; low parts first where left out. */
   readonly steps?: OrderOfSteps;
+  /** Id of the run of its first article: nothing is released before that came good. */
+  readonly first?: string;
   /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
   readonly overrun?: "bare" | "start";
   /** Note key → reason. */
@@ -315,9 +317,19 @@ export interface RunDocument {
   readonly past?: readonly PastRun[];
   /** Ids of suppliers and houses that are made up, to try Kobbin with: nothing can be bought there. */
   readonly madeUp?: readonly string[];
+  /** What came of its first article, where it has one. */
+  readonly first?: FirstArticle;
   readonly options: Partial<FabOptions>;
   readonly assembly: RunAssembly;
   readonly choices: RunChoices;
+}
+
+/** The run that is built first, in sockets or as it is, and what came of it. */
+export interface FirstArticle {
+  readonly name: string;
+  readonly state: "open" | "released" | "closed";
+  readonly good: number;
+  readonly scrapped: number;
 }
 
 /**

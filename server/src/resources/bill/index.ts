@@ -1,2 +1,2 @@
 /** What other resources may use of the bill. */
-export { insertSum, manySums, manyVariants } from "./queries.ts";
+export { insertSum, insertVariant, manySums, manyVariants } from "./queries.ts";

@@ -25,6 +25,7 @@ import {
   manyGuests,
   manyQuotes,
   manyRemarks,
+  maybeFirstArticle,
   maybeRelease,
   oneRun,
   type StoredRun,
@@ -90,6 +91,7 @@ async function stored(tx: Tx, run: StoredRun) {
     foils,
     equipment,
     guests,
+    first: run.choices.first ? await maybeFirstArticle(tx, run.choices.first) : undefined,
     // the demo shop is made up as a whole
     madeUp: shop.isDemo ? [] : [...houses, ...suppliers].map((x) => x.id).filter((id) => madeUp.includes(id)),
   };
@@ -115,6 +117,7 @@ export async function buildDocument(
     places,
     guests,
     madeUp,
+    first,
     ...lists
   } = await stored(tx, run);
   const { library: own, alternates } = await manyPartsFor(tx, lines, run.id);
@@ -154,6 +157,7 @@ export async function buildDocument(
     houses,
     quotes: quotes.map(({ id: _, ...q }) => q),
     ...filled({ past, madeUp }),
+    ...(first ? { first } : {}),
     options: run.options,
     assembly: { ...DEFAULT_ASSEMBLY, ...run.assembly },
     choices: run.choices,

@@ -1,6 +1,7 @@
 import type { RemarkRow, RunRow, RunSummary } from "@kobbin/contract";
 import type {
   FabOptions,
+  FirstArticle,
   Measure,
   Placement,
   RunAssembly,
@@ -314,6 +315,21 @@ export async function maybeRelease(
 ): Promise<{ document: RunDocument; sha256: string; releasedAt: Date } | undefined> {
   const { rows } = await tx.query<{ document: RunDocument; sha256: string; releasedAt: Date }>(
     `select document, sha256, released_at as "releasedAt" from release where run_id = $1 order by released_at desc limit 1`,
+    [runId],
+  );
+  return rows[0];
+}
+
+/** What came of the run that is built first; undefined where it is not there any more. */
+export async function maybeFirstArticle(tx: Tx, runId: string): Promise<FirstArticle | undefined> {
+  const { rows } = await tx.query<FirstArticle>(
+    `select r.name, case when c.id is not null then 'closed' else r.state end as state,
+       coalesce(sum(w.good), 0)::integer as good, coalesce(sum(w.scrapped), 0)::integer as scrapped
+     from run as r
+     left join closing as c on c.run_id = r.id
+     left join work as w on w.run_id = r.id
+     where r.id = $1
+     group by r.id, c.id`,
     [runId],
   );
   return rows[0];

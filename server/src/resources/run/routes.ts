@@ -1,5 +1,6 @@
 import Router from "@koa/router";
 import {
+  firstArticleBody,
   newRunBody,
   quoteAnswerBody,
   quoteBody,
@@ -31,6 +32,7 @@ import { givenColumns } from "../columns.ts";
 import { manyHouses } from "../house/index.ts";
 import { firstRates, oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
+import { beginFirstArticle } from "./first-article.ts";
 import {
   answerQuote,
   deleteOpenRun,
@@ -98,6 +100,28 @@ export function runRoutes(deps: Deps): Router {
       );
     });
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => answerRun(tx, id, today()));
+  });
+
+  router.post("/api/runs/:id/first-article", async (ctx) => {
+    const body = bodyOf(ctx, firstArticleBody);
+    const id = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const run = await oneRun(tx, id);
+      change.about({ runId: id });
+      change.says(`a first article of ${body.boards} begun for ${run.name}`);
+      const first = await beginFirstArticle(tx, id, body);
+      await mergeRow(
+        tx,
+        "fork",
+        { id: run.forkId },
+        body.version,
+        (base) => givenColumns(layChoices(base, { first })),
+        "this run",
+        byOf(ctx).page,
+      );
+      return { id: first };
+    });
+    ctx.status = 201;
   });
 
   router.delete("/api/runs/:id", async (ctx) => {

@@ -1,4 +1,4 @@
-import { compareRefs, routesOf, unitOf } from "@kobbin/core";
+import { compareRefs, type RunDocument, routesOf, unitOf } from "@kobbin/core";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
@@ -13,6 +13,7 @@ import { count, fixed, signed, typedNumber } from "../../ui/text/format.ts";
 import { AtTheHouse } from "./AtTheHouse.tsx";
 import { AtZero } from "./AtZero.tsx";
 import { Directions } from "./Directions.tsx";
+import { FirstArticle } from "./FirstArticle.tsx";
 import { OwnWork } from "./OwnWork.tsx";
 import { OrderFace } from "./order/OrderFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
@@ -51,6 +52,14 @@ const ABOUT = {
     "Who puts on each part, side by side: what a house is worth for, what goes on paste, what the iron does.",
   order: "What is done after what, so that nothing falls, melts or is closed too early.",
 } as const;
+
+/** What of a first article a reader looks for before it is opened. */
+const firstVerdict = ({ choices, first }: RunDocument): string =>
+  !choices.first
+    ? "none: what is dear could be tried in sockets first"
+    : first && first.good > 0
+      ? "came good"
+      : "this run waits for it";
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 function WhoSolders() {
@@ -107,6 +116,14 @@ function WhoSolders() {
             verdict="every way at this quantity, and over quantity"
           >
             <Routes />
+          </Fold>
+          <Fold
+            id="first-article"
+            title="First article"
+            verdict={firstVerdict(doc)}
+            isOpen={doc.choices.first !== undefined}
+          >
+            <FirstArticle />
           </Fold>
           <AtZero />
           <div className="border-t border-rule" />
