@@ -1,9 +1,40 @@
-import type { FirstArticleBody } from "@kobbin/contract";
-import { AppError, firstArticlePlan, pluggedRef, type RunLine } from "@kobbin/core";
+import type Router from "@koa/router";
+import { type FirstArticleBody, firstArticleBody } from "@kobbin/contract";
+import { AppError, firstArticlePlan, layChoices, pluggedRef, type RunLine } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
+import type { Deps } from "../../deps.ts";
+import { byOf, changeOf } from "../../history/change.ts";
+import { mergeRow } from "../../history/merge-row.ts";
 import { insertVariant, manyVariants } from "../bill/index.ts";
+import { bodyOf } from "../body.ts";
+import { givenColumns } from "../columns.ts";
 import { insertLines, manyLines, nextPosition } from "./line-queries.ts";
 import { insertRun, manyRuns, oneRun } from "./queries.ts";
+
+/** A first article is begun, and the run it is of waits for it. */
+export function firstArticleRoute(router: Router, deps: Deps): void {
+  router.post("/api/runs/:id/first-article", async (ctx) => {
+    const body = bodyOf(ctx, firstArticleBody);
+    const id = ctx.params.id!;
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const run = await oneRun(tx, id);
+      change.about({ runId: id });
+      change.says(`a first article of ${body.boards} begun for ${run.name}`);
+      const first = await beginFirstArticle(tx, id, body);
+      await mergeRow(
+        tx,
+        "fork",
+        { id: run.forkId },
+        body.version,
+        (base) => givenColumns(layChoices(base, { first })),
+        "this run",
+        byOf(ctx).page,
+      );
+      return { id: first };
+    });
+    ctx.status = 201;
+  });
+}
 
 /**
  * Begins the run of a first article: the same revision and choices, so many products, and a version of the bill in which
@@ -11,7 +42,7 @@ import { insertRun, manyRuns, oneRun } from "./queries.ts";
  * @returns the new run's id
  * @throws AppError NOT_FOUND where a line is not of this bill or has no reference
  */
-export async function beginFirstArticle(tx: Tx, runId: string, b: FirstArticleBody): Promise<string> {
+async function beginFirstArticle(tx: Tx, runId: string, b: FirstArticleBody): Promise<string> {
   const run = await oneRun(tx, runId);
   if (run.state !== "open")
     throw new AppError(

@@ -1,6 +1,5 @@
 import Router from "@koa/router";
 import {
-  firstArticleBody,
   newRunBody,
   quoteAnswerBody,
   quoteBody,
@@ -32,7 +31,7 @@ import { givenColumns } from "../columns.ts";
 import { manyHouses } from "../house/index.ts";
 import { firstRates, oneShop } from "../shop/index.ts";
 import { answerRun } from "./document.ts";
-import { beginFirstArticle } from "./first-article.ts";
+import { firstArticleRoute } from "./first-article.ts";
 import {
   answerQuote,
   deleteOpenRun,
@@ -102,28 +101,7 @@ export function runRoutes(deps: Deps): Router {
     ctx.body = await withWorkshop(pool, signed(ctx).workshopId, (tx) => answerRun(tx, id, today()));
   });
 
-  router.post("/api/runs/:id/first-article", async (ctx) => {
-    const body = bodyOf(ctx, firstArticleBody);
-    const id = ctx.params.id!;
-    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
-      const run = await oneRun(tx, id);
-      change.about({ runId: id });
-      change.says(`a first article of ${body.boards} begun for ${run.name}`);
-      const first = await beginFirstArticle(tx, id, body);
-      await mergeRow(
-        tx,
-        "fork",
-        { id: run.forkId },
-        body.version,
-        (base) => givenColumns(layChoices(base, { first })),
-        "this run",
-        byOf(ctx).page,
-      );
-      return { id: first };
-    });
-    ctx.status = 201;
-  });
-
+  firstArticleRoute(router, deps);
   router.delete("/api/runs/:id", async (ctx) => {
     const id = ctx.params.id!;
     await changeOf(ctx, deps, async (tx, change) => {
