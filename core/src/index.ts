@@ -287,6 +287,13 @@ export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export {
+  type Readiness,
+  type ReadyFrom,
+  type ReadyItem,
+  readinessOf,
+  type ToCome,
+} from "./run/build/readiness.ts";
+export {
   IDLE_MIN,
   isOnce,
   isWalked,

@@ -1,6 +1,7 @@
 import { mayChange, planOfRun, tallyOf, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
+import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useParam } from "../../ui/params.ts";
 import { Empty } from "../../ui/States.tsx";
@@ -61,6 +62,7 @@ export function BuildPage() {
         <PlanAndActual />
       ) : (
         <>
+          <Ready />
           <Boards tally={tally} planned={r.start} wanted={doc.goodBoards} unit={unit} />
           <Batch
             plan={plan}

@@ -1,5 +1,6 @@
 import { mayChange } from "@kobbin/core";
 import { Link } from "react-router";
+import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
 import { Empty } from "../../ui/States.tsx";
@@ -19,6 +20,7 @@ export function ReceivePage() {
             moisture-sensitive parts in their bag until they are needed, and touch nothing bare without a
             strap.
           </p>
+          <Ready />
           {orders
             .filter((o) => o.kind !== "assembly")
             .map((o) => (
