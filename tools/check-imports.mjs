@@ -114,7 +114,7 @@ const ROOMS = {
     ["stage"],
     ["board", "parts", "source", "panel", "fab"],
     ["stencil"],
-    ["assemble", "cost", "build", "release"],
+    ["assemble", "cost", "receive", "build", "release"],
     [
       "stages.ts",
       "roll-up.ts",

@@ -379,6 +379,10 @@ export {
   arrivedOf,
   type BareFault,
   type BareTest,
+  type BoardMeasured,
+  CLAIM_STATES,
+  type Claim,
+  type ClaimState,
   type LotTaken,
   NO_RECORD,
   type OrderStep,
@@ -428,6 +432,17 @@ export { figureWords, tolerancedOf } from "./run/parts/sum-notes.ts";
 export { trayParts } from "./run/parts/tray.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
+export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";
+export {
+  type BoardJudged,
+  judgeLot,
+  type LotMeasured,
+  looksOf,
+  READ_MM,
+} from "./run/receive/measured.ts";
+export { type MeasurePoint, measurePoints } from "./run/receive/points.ts";
+export { type Reading, readReading } from "./run/receive/reading.ts";
+export { escapeOf, sampleSize } from "./run/receive/sample.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run

@@ -107,6 +107,18 @@ export async function fixture(server: TestServer) {
   };
   await owner.post(`/api/runs/${released}/send-order`, { order: talked! });
   const bareBody = { item: kept.boardId, label: "1", on: "2026-11-24", tried: 9, faults: [] };
+  const measuredBody = {
+    item: kept.boardId,
+    label: "1",
+    on: "2026-11-24",
+    readings: { thickness: [1.58, 1.6] },
+    looks: { mask: true },
+  };
+  const { id: measured } = (await bench.post(`/api/runs/${released}/measured`, measuredBody)).body as {
+    id: string;
+  };
+  const claimBody = { order: byHand!, pieces: 3, because: "three are scratched", on: "2026-11-24" };
+  const { id: claim } = (await owner.post(`/api/runs/${released}/claims`, claimBody)).body as { id: string };
   const sittingBody = {
     unit: 1,
     step: 2,
@@ -164,6 +176,8 @@ export async function fixture(server: TestServer) {
     meetings: meeting,
     links: link,
     "bare-tests": bareTest,
+    measured,
+    claims: claim,
     "order-steps": step,
   };
   /** Routes that want a run which was released. */
@@ -175,6 +189,8 @@ export async function fixture(server: TestServer) {
       "POST /look-order",
       "POST /receipts",
       "POST /bare-tests",
+      "POST /measured",
+      "POST /claims",
       "POST /work",
       "PUT /sittings",
       "PUT /closing",
@@ -206,6 +222,10 @@ export async function fixture(server: TestServer) {
     "POST /api/equipment": equipmentBody,
     "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,
+    "POST /api/runs/:id/measured": measuredBody,
+    "PATCH /api/receipts/:id": { isApart: true, because: "bent" },
+    "POST /api/runs/:id/claims": claimBody,
+    "PATCH /api/claims/:id": { state: "sent", answer: "they look at it", credit: "4.50" },
     "PUT /api/runs/:id/sittings": sittingBody,
     "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },
     "POST /api/runs/:id/send-order": { order: free },

@@ -1,5 +1,6 @@
 import {
   CHOICE_FIELDS,
+  CLAIM_STATES,
   type Hold,
   type Method,
   type OddWay,
@@ -242,6 +243,45 @@ export const bareTestBody = yup.object({
   note: trimmed(2000).default(""),
 });
 export type BareTestBody = yup.InferType<typeof bareTestBody>;
+
+/** A bare board that was measured and looked at. */
+export const measuredBody = yup.object({
+  item: text(80).required(),
+  label: trimmed(80).required("Say which board it is."),
+  on: day.required(),
+  readings: mapOf<readonly number[]>(shapes.list(shapes.number(0.01, 5000), 9), 200).required(),
+  looks: mapOf<boolean>(shapes.flag, 50).required(),
+  note: trimmed(2000).default(""),
+});
+export type MeasuredBody = yup.InferType<typeof measuredBody>;
+
+/** What came otherwise than ordered. */
+export const newClaimBody = yup.object({
+  order: text(200).matches(ORDER_KEY, "Say which order it is about.").required(),
+  item: text(80).default(""),
+  pieces: whole(0, 1e8).required(),
+  because: trimmed(2000).required("Say what is wrong."),
+  letter: trimmed(10_000).default(""),
+  on: day.required(),
+});
+export type NewClaimBody = yup.InferType<typeof newClaimBody>;
+
+/** What became of it; what is left out stays as it is. */
+export const claimBody = yup.object({
+  because: trimmed(2000).min(1, "Say what is wrong."),
+  letter: trimmed(10_000),
+  state: choice(CLAIM_STATES),
+  answer: trimmed(2000),
+  credit: money.nullable(),
+});
+export type ClaimBody = yup.InferType<typeof claimBody>;
+
+/** A delivery set apart after it was counted, or found to be right after all. */
+export const receiptChangeBody = yup.object({
+  isApart: flag().required(),
+  because: trimmed(500).default(""),
+});
+export type ReceiptChangeBody = yup.InferType<typeof receiptChangeBody>;
 
 export const workBody = yup.object({
   on: day.required(),

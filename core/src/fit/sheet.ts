@@ -205,7 +205,7 @@ function judgePattern(
     };
   const [x0, y0] = cornerOf(m);
   const sizeTolMm = found.some((h) => h.plated) ? t.platedHoleMm : t.holeMm;
-  const result = judgeFit({
+  const judged = judgeFit({
     id,
     kind: "pattern",
     posts: spec.posts,
@@ -214,6 +214,11 @@ function judgePattern(
     holeTolMm: t.placeMm,
     sizeTolMm,
   });
+  // how far holes may lie elsewhere helps no post through a hole that is smaller than it is
+  const isNever = found.some(
+    (h, i) => h.diameterMm + sizeTolMm < spec.posts[i]!.diameterMm - spec.postTolMm - 1e-9,
+  );
+  const result: FitResult = isNever ? { ...judged, verdict: "does-not-fit" } : judged;
   const sizes = [...new Set(found.map((h) => h.diameterMm))];
   return {
     result,

@@ -1,4 +1,4 @@
-import { ORDER_KEY, ORDER_KINDS, ORDER_STATES, PIECE_MARKS, shapes } from "@kobbin/core";
+import { CLAIM_STATES, ORDER_KEY, ORDER_KINDS, ORDER_STATES, PIECE_MARKS, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version } from "./columns.ts";
 
 const {
@@ -197,6 +197,41 @@ export const RUN_TABLES = {
         5000,
       ),
       note: text(2000),
+      at: instant,
+      version,
+    },
+  },
+  board_measured: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      item: text(80, 1),
+      label: text(80, 1),
+      on_day: day,
+      person: text(200),
+      readings: mapOf(list(number(0.01, 5000), 9), 200),
+      looks: mapOf(flag, 50),
+      note: text(2000),
+      at: instant,
+      version,
+    },
+  },
+  claim: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      order_key: AN_ORDER,
+      item: text(80),
+      pieces: whole(0, 1e8),
+      because: text(2000, 1),
+      letter: text(10_000),
+      state: oneOf(...CLAIM_STATES),
+      answer: text(2000),
+      credit: nullable(decimal),
+      opened_on: day,
+      person: text(200),
       at: instant,
       version,
     },

@@ -42,6 +42,12 @@ export const TABLE_FACTS = {
   order_step: { noun: ["step of an order", "steps of orders"], figures: "none", bound: null },
   receipt: { noun: ["receipt", "receipts"], figures: "none", bound: null },
   bare_test: { noun: ["trial of a bare board", "trials of bare boards"], figures: "none", bound: null },
+  board_measured: {
+    noun: ["measured board", "measured boards"],
+    figures: "none",
+    bound: null,
+  },
+  claim: { noun: ["claim", "claims"], figures: "none", bound: null },
   sitting: { noun: ["step at the bench", "steps at the bench"], figures: "none", bound: null },
   work: { noun: ["entry of the bench", "entries of the bench"], figures: "none", bound: null },
   product: { noun: ["product", "products"], figures: "run", bound: null },

@@ -1,9 +1,13 @@
 import type {
   BareTestBody,
+  ClaimBody,
   ClosingBody,
+  MeasuredBody,
+  NewClaimBody,
   OrderStepBody,
   PurchaseBody,
   ReceiptBody,
+  ReceiptChangeBody,
   SittingBody,
   WorkBody,
 } from "@kobbin/contract";
@@ -42,6 +46,24 @@ export const addBareTest = (runId: string, body: BareTestBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "bare-tests"), body);
 export const removeBareTest = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/bare-tests/${id}`);
+/** A bare board that was measured and looked at. */
+export const addMeasured = (
+  runId: string,
+  body: Pick<MeasuredBody, "item" | "label" | "on" | "readings" | "looks">,
+) => written<{ id: string }>(runId, "POST", of(runId, "measured"), body);
+export const removeMeasured = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/measured/${id}`);
+/** A delivery that is set apart, or used after all; what lies on the shelf of it goes along. */
+export const setApart = (runId: string, id: string, body: ReceiptChangeBody) =>
+  written<void>(runId, "PATCH", `/api/receipts/${id}`, body).then((done) =>
+    mutate("/api/lots").then(() => done),
+  );
+/** What came otherwise than ordered, and what becomes of it. */
+export const addClaim = (runId: string, body: NewClaimBody) =>
+  written<{ id: string }>(runId, "POST", of(runId, "claims"), body);
+export const saveClaim = (runId: string, id: string, body: ClaimBody) =>
+  written<void>(runId, "PATCH", `/api/claims/${id}`, body);
+export const removeClaim = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/claims/${id}`);
 /** A step of a board as far as it came at the bench. */
 export const saveSitting = (runId: string, body: SittingBody) =>
   written<void>(runId, "PUT", of(runId, "sittings"), body);

@@ -1,4 +1,5 @@
 import {
+  judgeLot,
   type Readiness,
   type ReadyFrom,
   type ReadyItem,
@@ -22,7 +23,16 @@ export function Ready() {
   const { doc, result, record, answer } = useRun();
   const today = todayIso();
   const ready = useMemo(
-    () => readinessOf(doc, result, record, { today, releasedOn: answer.releasedAt?.slice(0, 10) ?? today }),
+    () =>
+      readinessOf(doc, result, record, {
+        today,
+        releasedOn: answer.releasedAt?.slice(0, 10) ?? today,
+        stops: doc.boards.flatMap((b, i) =>
+          judgeLot(doc, result, record, i).verdict === "fails"
+            ? [`${b.name} did not measure as it must`]
+            : [],
+        ),
+      }),
     [doc, result, record, today, answer.releasedAt],
   );
   const unit = unitOf(doc);
@@ -85,6 +95,15 @@ const MARK = { ready: "ready", some: "look", blocked: "blocked" } as const;
 /** The one sentence of it. */
 function Says({ ready: r, unit }: { ready: Readiness; unit: string }) {
   const [scarce] = r.short;
+  if (r.stops.length > 0)
+    return (
+      <>
+        Do not begin: {r.stops.join("; ")}.
+        <span className="block text-[15px] text-ink-2">
+          Set what is bad apart, or find out that it may be used; then measure the rest.
+        </span>
+      </>
+    );
   if (r.light === "ready")
     return (
       <>

@@ -53,6 +53,13 @@ test("of each item so many products as its pieces divide into; the least of all 
   const nothing = with_([]);
   expect([nothing.light, nothing.now, nothing.short.length, nothing.items]).toEqual(["blocked", 0, 4, 4]);
   expect(nothing.unknown).toEqual(["the foil, which is in no order", "paste, wire and flux"]);
+  const stopped = readinessOf(
+    doc,
+    r,
+    { ...EMPTY, receipts: all() },
+    { ...WHEN, stops: ["B did not measure as it must"] },
+  );
+  expect([stopped.light, stopped.now]).toEqual(["blocked", 10]);
   const whole = with_(all());
   expect([whole.light, whole.now, whole.short]).toEqual(["ready", 10, []]);
   // all boards, all but the capacitors: of those 19, which are four boards and three pieces

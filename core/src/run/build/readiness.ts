@@ -66,6 +66,8 @@ export interface Readiness {
   readonly ahead: readonly ReadyFrom[];
   /** Day by which the last product that can be made is finished, by the shop's own hours; nothing where some has no day. */
   readonly doneOn?: string;
+  /** Why nothing is to be begun whatever is here, in words. */
+  readonly stops: readonly string[];
   /** What nobody keeps a count of, in words. */
   readonly unknown: readonly string[];
 }
@@ -77,13 +79,18 @@ export interface Readiness {
  * that came and were not set apart, and those the run counts on from the shelf; losses by hand are not taken off, as they
  * have not happened. What is on its way is there on the last day it may come.
  *
+ * @param stops reasons not to begin, as boards that do not measure as they must
  * @param releasedOn ISO day of the release, from which silence is counted
  */
 export function readinessOf(
   doc: RunDocument,
   r: RunResult,
   record: RunRecord,
-  { today, releasedOn }: { readonly today: string; readonly releasedOn: string },
+  {
+    today,
+    releasedOn,
+    stops = [],
+  }: { readonly today: string; readonly releasedOn: string; readonly stops?: readonly string[] },
 ): Readiness {
   const orders = plannedOrders({ doc, ...r, plan: r.assembly });
   const stands = new Map(orders.map((o) => [o.key, standOf(doc, o, record, today, releasedOn)]));
@@ -105,7 +112,7 @@ export function readinessOf(
   const last = ahead.at(-1)!;
   const all = last.products >= wanted ? last.on : undefined;
   return {
-    light: now >= wanted ? "ready" : now > begun ? "some" : "blocked",
+    light: stops.length > 0 ? "blocked" : now >= wanted ? "ready" : now > begun ? "some" : "blocked",
     wanted,
     begun,
     now,
@@ -113,6 +120,7 @@ export function readinessOf(
     items: items.length,
     ahead,
     ...(all === undefined ? {} : { doneOn: later(all, workDays(doc, r, wanted - begun)) }),
+    stops,
     unknown: unknownOf(doc, r),
   };
 }

@@ -22,6 +22,8 @@ const LIVES = {
   order_step: "happens",
   receipt: "happens",
   bare_test: "happens",
+  board_measured: "happens",
+  claim: "happens",
   sitting: "happens",
   work: "happens",
   closing: "happens",
@@ -41,6 +43,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   remark: ["owner", "bench"],
   receipt: ["owner", "bench"],
   bare_test: ["owner", "bench"],
+  board_measured: ["owner", "bench"],
   sitting: ["owner", "bench"],
   work: ["owner", "bench"],
 };
@@ -51,12 +54,14 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "order_step",
   "receipt",
   "bare_test",
+  "board_measured",
+  "claim",
   "sitting",
   "work",
   "closing",
 ];
-/** What a closed run still takes: words, and being opened again. */
-const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing"];
+/** What a closed run still takes: words, what becomes of a claim, and being opened again. */
+const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing", "claim"];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.

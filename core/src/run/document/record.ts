@@ -62,6 +62,44 @@ export interface BareTest {
   readonly note: string;
 }
 
+/** One bare board that was measured and looked at when it came. */
+export interface BoardMeasured {
+  readonly id: string;
+  /** Key of the {@link PlannedItem} the board is of. */
+  readonly item: string;
+  /** Which of them, in somebody's words. */
+  readonly label: string;
+  /** ISO date. */
+  readonly on: string;
+  /** Key of a measured size → what the calliper showed, mm, at one place or several. */
+  readonly readings: Readonly<Record<string, readonly number[]>>;
+  /** What was looked at → whether it is as ordered. */
+  readonly looks: Readonly<Record<string, boolean>>;
+  readonly person?: string;
+  readonly note: string;
+}
+
+export const CLAIM_STATES = ["open", "sent", "settled", "refused"] as const;
+export type ClaimState = (typeof CLAIM_STATES)[number];
+
+/** What came otherwise than ordered: what was written to whom, and what became of it. */
+export interface Claim {
+  readonly id: string;
+  /** Key of the {@link PlannedOrder}, and of its {@link PlannedItem} where it is about one; empty otherwise. */
+  readonly order: string;
+  readonly item: string;
+  readonly pieces: number;
+  readonly because: string;
+  readonly letter: string;
+  readonly state: ClaimState;
+  readonly answer: string;
+  /** Paid back or taken off, in the order's currency; not known where left out. */
+  readonly credit?: string;
+  /** ISO date. */
+  readonly openedOn: string;
+  readonly person: string;
+}
+
 /** What somebody did at the bench in one go. Each count is of boards that got there in it. */
 export interface RunWork {
   readonly id: string;
@@ -99,6 +137,10 @@ export interface RunRecord {
   readonly receipts: readonly RunReceipt[];
   /** Bare boards that were tried; none where left out. */
   readonly bareTests?: readonly BareTest[];
+  /** Bare boards that were measured; none where left out. */
+  readonly measured?: readonly BoardMeasured[];
+  /** What was claimed of its orders; nothing where left out. */
+  readonly claims?: readonly Claim[];
   readonly work: readonly RunWork[];
   /** Steps of boards as far as they came at the bench; none where left out. */
   readonly sittings?: readonly RunSitting[];

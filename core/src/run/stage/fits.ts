@@ -39,6 +39,10 @@ const made = (
   };
 };
 
+/** A board as its house would make it, for the thickness that is chosen. */
+export const madeAtHouse = (doc: RunDocument, board: RunBoard): Made =>
+  made(doc, board, doc.house, doc.options);
+
 /** A row as it stands for the chosen house and thickness, and which other houses would hold it. */
 export interface FitStanding extends FitJudged {
   /** Names of houses at which it always fits, where it does not at the chosen one. */

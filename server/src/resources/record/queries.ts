@@ -4,24 +4,30 @@ import type { BareTest, PastRun, RunPurchase, RunReceipt, RunRecord, RunWork } f
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
+import { manyClaims, manyMeasured } from "./came-queries.ts";
 import { manySteps } from "./order-queries.ts";
 import { manySittings } from "./sitting-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, steps, receipts, bareTests, work, sittings, closing] = await Promise.all([
-    manyPurchases(tx, runId),
-    manySteps(tx, runId),
-    manyReceipts(tx, runId),
-    manyBareTests(tx, runId),
-    manyWork(tx, runId),
-    manySittings(tx, runId),
-    maybeClosing(tx, runId),
-  ]);
+  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, closing] =
+    await Promise.all([
+      manyPurchases(tx, runId),
+      manySteps(tx, runId),
+      manyReceipts(tx, runId),
+      manyBareTests(tx, runId),
+      manyMeasured(tx, runId),
+      manyClaims(tx, runId),
+      manyWork(tx, runId),
+      manySittings(tx, runId),
+      maybeClosing(tx, runId),
+    ]);
   return {
     purchases,
     receipts,
     ...(bareTests.length > 0 ? { bareTests } : {}),
+    ...(measured.length > 0 ? { measured } : {}),
+    ...(claims.length > 0 ? { claims } : {}),
     ...(steps.length > 0 ? { steps } : {}),
     work,
     ...(sittings.length > 0 ? { sittings } : {}),

@@ -19,6 +19,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteLot, insertLots, insertReservations, putReservation } from "../library/index.ts";
+import { cameRoutes } from "./came-routes.ts";
 import { boardNamed, checkCame, itemOf, type OrderedItem, partyOf } from "./items.ts";
 import {
   deleteBareTest,
@@ -114,6 +115,7 @@ export function recordRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
 
+  cameRoutes(router, deps);
   router.post("/api/runs/:id/bare-tests", async (ctx) => {
     const b = bodyOf(ctx, bareTestBody);
     const id = ctx.params.id!;

@@ -30,6 +30,8 @@ export async function begunOf(tx: Tx, runId: string): Promise<string[]> {
          or exists (select from order_ask where run_id = $1)
        union all select 3, 'something came' where exists (select from receipt where run_id = $1)
        union all select 4, 'bare boards were tried' where exists (select from bare_test where run_id = $1)
+       union all select 4, 'bare boards were measured' where exists (select from board_measured where run_id = $1)
+       union all select 4, 'something was claimed' where exists (select from claim where run_id = $1)
        union all select 5, 'boards were begun' where exists (select from work where run_id = $1)
          or exists (select from sitting where run_id = $1)
        union all select 6, 'it is closed' where exists (select from closing where run_id = $1)

@@ -1,8 +1,16 @@
-import { arrivedOf, boardKey, type PlannedOrder } from "@kobbin/core";
+import {
+  arrivedOf,
+  boardKey,
+  judgeLot,
+  type PlannedItem,
+  type PlannedOrder,
+  type RunDocument,
+  type RunReceipt,
+} from "@kobbin/core";
 import { format } from "date-fns";
 import { useState } from "react";
 import { Link } from "react-router";
-import { addReceipt, removeReceipt } from "../../resources/record.ts";
+import { addReceipt, removeReceipt, setApart } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, openOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -10,11 +18,21 @@ import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { count, day } from "../../ui/text/format.ts";
 import { Came } from "./Came.tsx";
+import { Claims } from "./Claims.tsx";
 import { type Counted, unitCostOf } from "./counted.ts";
+import { LotPanel } from "./measure/LotPanel.tsx";
 
 /** One order as it comes: what is missing of each line, counted by line or all at once. */
-export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
-  const { id, record, did } = useRun();
+export function Parcel({
+  order: o,
+  isOpen,
+  onMeasure,
+}: {
+  order: PlannedOrder;
+  isOpen: boolean;
+  onMeasure: (board: number) => void;
+}) {
+  const { id, doc, record, did } = useRun();
   const sayError = useSayError();
   const [counting, setCounting] = useState<string>();
   const p = record.purchases.find((x) => x.order === o.key);
@@ -93,6 +111,13 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
                   </Button>
                 )}
               </div>
+              {o.kind === "boards" && at(doc, i.key) >= 0 && (
+                <LotPanel
+                  index={at(doc, i.key)}
+                  isOpen={isOpen}
+                  onMeasure={() => onMeasure(at(doc, i.key))}
+                />
+              )}
               {counting === i.key && (
                 <Came
                   left={left}
@@ -100,37 +125,82 @@ export function Parcel({ order: o, isOpen }: { order: PlannedOrder; isOpen: bool
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
                 />
               )}
-              <ol>
-                {record.receipts
-                  .filter((r) => r.order === o.key && r.item === i.key)
-                  .map((r) => (
-                    <li key={r.id} className="flex gap-3 py-[2px] text-[14px] text-ink-2">
-                      <span className="num">{r.qty}</span> on {day(r.arrivedOn)}
-                      {r.isApart && (
-                        <span className="text-stop">set apart{r.because && `: ${r.because}`}</span>
-                      )}
-                      {isOpen && (
-                        <button
-                          type="button"
-                          className="quiet-link ml-auto min-h-6"
-                          aria-label={`Remove ${r.qty} × ${i.label} of ${day(r.arrivedOn)}`}
-                          onClick={() => {
-                            const gone = removeReceipt(id, r.id);
-                            gone.catch(sayError);
-                            did(`${r.qty} × ${i.label} did not come after all`, gone);
-                          }}
-                        >
-                          remove
-                        </button>
-                      )}
-                    </li>
-                  ))}
-              </ol>
+              <Deliveries order={o} item={i} isOpen={isOpen} />
             </li>
           );
         })}
       </ul>
+      <Claims order={o} isOpen={isOpen} />
     </article>
+  );
+}
+
+/** Index of the board an item of an order is; below 0 for a guest's. */
+const at = (doc: RunDocument, item: string): number =>
+  doc.boards.findIndex((_, n) => boardKey(doc, n) === item);
+
+/** What came of an item, delivery by delivery: each can be set apart, or taken back where it was counted in error. */
+function Deliveries({
+  order: o,
+  item: i,
+  isOpen,
+}: {
+  order: PlannedOrder;
+  item: PlannedItem;
+  isOpen: boolean;
+}) {
+  const { id, doc, record, result, did } = useRun();
+  const sayError = useSayError();
+  const board = o.kind === "boards" ? at(doc, i.key) : -1;
+  // what was measured says why, where it does
+  const because = board < 0 ? "" : judgeLot(doc, result, record, board).notAsOrdered.join("; ").slice(0, 500);
+  return (
+    <ol>
+      {record.receipts
+        .filter((r) => r.order === o.key && r.item === i.key)
+        .map((r) => (
+          <li key={r.id} className="flex gap-3 py-[2px] text-[14px] text-ink-2">
+            <span className="num">{r.qty}</span> on {day(r.arrivedOn)}
+            {r.isApart && <span className="text-stop">set apart{r.because && `: ${r.because}`}</span>}
+            {isOpen && <Apart receipt={r} label={i.label} because={because} />}
+            {isOpen && (
+              <button
+                type="button"
+                className="quiet-link min-h-6"
+                aria-label={`Remove ${r.qty} × ${i.label} of ${day(r.arrivedOn)}`}
+                onClick={() => {
+                  const gone = removeReceipt(id, r.id);
+                  gone.catch(sayError);
+                  did(`${r.qty} × ${i.label} did not come after all`, gone);
+                }}
+              >
+                remove
+              </button>
+            )}
+          </li>
+        ))}
+    </ol>
+  );
+}
+
+/** A delivery that was counted is set apart, or used after all: what disagrees is seen later than it is counted. */
+function Apart({ receipt: r, label, because }: { receipt: RunReceipt; label: string; because: string }) {
+  const { id, did } = useRun();
+  const sayError = useSayError();
+  const words = r.isApart ? "may be used after all" : "set apart";
+  return (
+    <button
+      type="button"
+      className="quiet-link ml-auto min-h-6"
+      aria-label={`${r.qty} × ${label} of ${day(r.arrivedOn)}: ${words}`}
+      onClick={() => {
+        const done = setApart(id, r.id, { isApart: !r.isApart, because: r.isApart ? "" : because });
+        done.catch(sayError);
+        did(`${r.qty} × ${label} ${r.isApart ? words : "are set apart"}`, done);
+      }}
+    >
+      {words}
+    </button>
   );
 }
 

@@ -1,15 +1,20 @@
 import { mayChange } from "@kobbin/core";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
 import { Empty } from "../../ui/States.tsx";
+import { Measure } from "./measure/Measure.tsx";
 import { Parcel } from "./Parcel.tsx";
 
 /** What came, counted against what was ordered: at the bench, one parcel at a time. */
 export function ReceivePage() {
-  const { id, isReleased, life, role } = useRun();
+  const { id, doc, isReleased, life, role } = useRun();
   const orders = useOrders();
+  const [params, setParams] = useSearchParams();
+  const index = Number(params.get("measure") ?? 0) - 1;
+  if (isReleased && doc.boards[index] && mayChange("board_measured", life, role))
+    return <Measure index={index} onLeave={() => setParams({})} />;
   return (
     <section className="max-w-[860px]">
       <h1>Receive</h1>
@@ -24,7 +29,12 @@ export function ReceivePage() {
           {orders
             .filter((o) => o.kind !== "assembly")
             .map((o) => (
-              <Parcel key={o.key} order={o} isOpen={mayChange("receipt", life, role)} />
+              <Parcel
+                key={o.key}
+                order={o}
+                isOpen={mayChange("receipt", life, role)}
+                onMeasure={(board) => setParams({ measure: String(board + 1) })}
+              />
             ))}
         </>
       ) : (
