@@ -85,9 +85,9 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await boards.getByLabel("22 is right: 20 more than the 2 to come").check();
   await expect(boards.getByRole("button", { name: "It came", exact: true })).toBeEnabled();
   await boards.getByLabel("Counted").fill("1");
-  await boards.getByLabel("set apart").check();
+  await boards.getByRole("checkbox", { name: "set apart" }).check();
   await boards.getByLabel("Because").fill("scratched mask");
-  await boards.getByRole("button", { name: "Set apart" }).click();
+  await boards.getByRole("button", { name: "Set apart", exact: true }).click();
   await expect(boards).toContainText("set apart: scratched mask");
   await expect(boards).toContainText("1 to come");
   await expectAccessible(page);

@@ -1,0 +1,92 @@
+import { ask, expect, expectAccessible, expectSaid, releasedDemoRun, test } from "./kit.ts";
+
+test("on a phone: a board of a delivery is measured and found too narrow, the lot is locked and claimed; what else comes turns the light", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  const run = await releasedDemoRun(page, "Kiln Watch", "measured", 10, "receive");
+  const ready = page.getByRole("region", { name: "Ready to build" });
+  await expect(ready).toContainText("None can be made whole yet.");
+  // whoever has the boards; everything else comes too
+  const whole = page.getByRole("button", { name: "All of it came" });
+  for (let left = await whole.count(); left > 0; left--) {
+    await whole.first().click();
+    await expect(whole).toHaveCount(left - 1);
+  }
+  await expect(ready).toContainText(/Everything is here for all \d+ boards/);
+
+  const boards = page.getByRole("article").filter({ hasText: "Kiln Watch B" });
+  await expect(boards).toContainText(/Measure \d+ of \d+: if one in ten is bad/);
+  await boards.getByRole("button", { name: "measure one" }).click();
+  const sheet = page.getByRole("region", { name: "Measuring Kiln Watch B" });
+  await expect(sheet).toContainText("thickness");
+  const input = sheet.getByRole("textbox");
+  // a slip of the hand is asked about, and taken only when it is meant
+  await input.fill("16");
+  await expect(sheet.getByRole("status")).toContainText("ten times what was ordered");
+  await input.press("Enter");
+  await expect(sheet).toContainText("thickness");
+  await input.fill("1,58 1,6");
+  await expect(sheet.getByRole("status")).toContainText("as ordered");
+  await input.press("Enter");
+  await expect(sheet).toContainText("width");
+  await input.press("PageDown");
+  await expect(sheet).toContainText("height");
+  await sheet.getByRole("button", { name: /leave it away/ }).click();
+  // the slot of the lid's tab: within what was ordered it would do, this does not
+  await expect(sheet).toContainText(/^.*slot/);
+  await input.fill("1.4");
+  await expect(sheet.getByRole("status")).toContainText("not as ordered: beyond ± 0.15 mm");
+  await expect(sheet.getByRole("status")).toContainText("Tab of the lid: does not go together");
+  await expectAccessible(page);
+  await input.press("Enter");
+  // what was answered survives the page
+  await page.reload();
+  await expect(sheet).toContainText("hole");
+  while (await input.count()) {
+    const at = await sheet.getByRole("textbox").getAttribute("aria-label");
+    await sheet.getByRole("button", { name: /leave it away/ }).click();
+    await expect(sheet.getByRole("heading", { level: 2 })).toBeVisible();
+    if (!at) break;
+  }
+  for (const answer of ["y", "n", "y", "y", "y"]) await page.keyboard.press(answer);
+  await expect(sheet).toContainText("not: mask");
+  await sheet.getByRole("button", { name: /keep board 1/ }).click();
+  await expect(sheet).toContainText("Board 2");
+  await page.keyboard.press("Escape");
+
+  await expect(boards).toContainText("the lot does not hold");
+  await expect(ready).toContainText("Do not begin: Kiln Watch B did not measure as it must.");
+  await boards.getByRole("button", { name: /: set apart$/ }).click();
+  await expect(boards).toContainText(/set apart: slot/);
+  await expect(ready).toContainText("Do not begin");
+
+  const claims = page.getByRole("region", { name: /^Claims at/ });
+  await claims.getByRole("button", { name: "claim it" }).click();
+  const letter = claims.getByLabel("Letter");
+  await expect(letter).toHaveValue(/slot, .* 1\.4 mm \(ordered/);
+  await expect(letter).not.toHaveValue(/thickness 1\.58.*not as ordered/);
+  await letter.fill(`${await letter.inputValue()}\nWith kind regards`);
+  await claims.getByRole("button", { name: "Write it down" }).press("Enter");
+  await expectSaid(page, /^A claim at .* is written down$/);
+  await expect(claims).toContainText("not sent yet");
+  await claims.getByText("letter and answer").click();
+  await expect(claims).toContainText("With kind regards");
+  await claims.getByLabel("It is").selectOption("settled");
+  await claims.getByLabel(/^Paid back/).fill("12,5o");
+  await claims.getByLabel(/^Paid back/).press("Tab");
+  await expectSaid(page, /is no amount/);
+  await claims.getByLabel(/^Paid back/).fill("12.50");
+  await claims.getByLabel(/^Paid back/).press("Tab");
+  await expect(claims).toContainText(/settled, 12\.50? EUR back/);
+  await expectAccessible(page);
+
+  // by keys alone: what was measured is removed again, and the light follows
+  const { record } = await ask<{ record: { measured: { id: string }[] } }>(page, "GET", `/api/runs/${run}`);
+  expect(record.measured).toHaveLength(1);
+  await boards.getByRole("button", { name: /^What was measured/ }).focus();
+  await page.keyboard.press("Enter");
+  await boards.getByRole("button", { name: "Remove what was measured of board 1" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(ready).not.toContainText("Do not begin");
+});
