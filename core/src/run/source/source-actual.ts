@@ -1,7 +1,8 @@
 import { toMicros } from "../../money/money.ts";
+import type { RunRecord } from "../document/record.ts";
 import { type ActualTerm, asPlanned, fixedTerm, scaledTerm } from "../ledger/actual.ts";
 import type { PartUse } from "../needs/usage.ts";
-import { type Bought, besideOf, boughtOf, isBesideKnown } from "../stage/paid.ts";
+import { type Bought, besideOf, boughtOf, creditOf, isBesideKnown } from "../stage/paid.ts";
 import type { Happened } from "../stage/stage.ts";
 
 /**
@@ -10,7 +11,9 @@ import type { Happened } from "../stage/stage.ts";
  */
 export function sourceActual({ w, planned, record, counts, uses }: Happened): ActualTerm[] {
   const bought = boughtOf({ w, record }, "parts");
-  const ratio = new Map(bought.flatMap((b) => b.order.items.map((i) => [i.key, ratioOf(b, i.key)] as const)));
+  const ratio = new Map(
+    bought.flatMap((b) => b.order.items.map((i) => [i.key, ratioOf(b, i.key, record)] as const)),
+  );
   return planned.children.map((c) => {
     const of = { key: c.key, label: c.label, planned: c.micros as number };
     if (c.key === "parts-used") {
@@ -33,10 +36,12 @@ export function sourceActual({ w, planned, record, counts, uses }: Happened): Ac
   });
 }
 
-/** Paid for planned; nothing where no invoice says. */
-function ratioOf({ order, purchase: p }: Bought, item: string): number | undefined {
+/** Paid for planned, what was paid back taken off; nothing where no invoice says. */
+function ratioOf({ order, purchase: p }: Bought, item: string, record: RunRecord): number | undefined {
   const [paid, planned] = [p?.paid[item], order.items.find((i) => i.key === item)!.total];
-  return paid === undefined || planned === 0 ? undefined : toMicros(paid) / planned;
+  return paid === undefined || planned === 0
+    ? undefined
+    : (toMicros(paid) - creditOf(record, order.key, item)) / planned;
 }
 
 function priceOpen(ratio: ReadonlyMap<string, number | undefined>): { open?: string } {

@@ -84,3 +84,48 @@ test("stencil and consumables are money beside the orders, nothing else is", () 
   expect(beside(twoSided({ method: "stencil" }))).toEqual(["stencil", "paste, flux, cleaning"]);
   expect(beside(twoSided({ method: "house", house: FAR.id }))).toEqual([]);
 });
+
+test("what was paid back of a claim comes off the invoice it is of, and off nothing while no invoice is known", () => {
+  const claim = (order: string, item: string, credit?: string) => ({
+    id: `${order} ${item}`,
+    order,
+    item,
+    pieces: 1,
+    because: "bent",
+    letter: "",
+    state: "settled" as const,
+    answer: "",
+    ...(credit === undefined ? {} : { credit }),
+    openedOn: "2026-12-01",
+    person: "",
+  });
+  const came = (
+    doc: RunDocument,
+    key: string,
+    purchases: RunPurchase[],
+    ...claims: ReturnType<typeof claim>[]
+  ) => {
+    const { actual } = rollUp(doc, { record: { purchases, receipts: [], work: [], claims } });
+    const t = actual!.terms.find((x) => x.key === key)!.actual;
+    return t === undefined ? undefined : t / 1e6;
+  };
+  const k = boardK();
+  const invoice = bought("boards far", { "board 0": "60" }, { freight: "30" });
+  expect(came(k, "boards", [invoice], claim("boards far", "board 0", "12.50"))).toBe(77.5);
+  // of nothing that was answered, and of an order elsewhere, nothing
+  expect(
+    came(k, "boards", [invoice], claim("boards far", "board 0"), claim("boards other", "board 0", "5")),
+  ).toBe(90);
+  expect(came(k, "boards", [], claim("boards far", "board 0", "12.50"))).toBeUndefined();
+  const order = plannedOrders({ doc: k, ...rollUp(k), plan: undefined }).find((o) => o.kind === "parts")!;
+  const [first] = order.items;
+  const all = bought(
+    order.key,
+    Object.fromEntries(order.items.map((i) => [i.key, (i.total / 1e6).toFixed(6)])),
+    { currency: order.currency },
+  );
+  const whole = came(k, "parts-used", [all])!;
+  const back = came(k, "parts-used", [all], claim(order.key, first!.key, (first!.total / 2e6).toFixed(6)))!;
+  expect(back).toBeLessThan(whole);
+  expect(whole - back).toBeLessThanOrEqual(first!.total / 2e6 + 1e-9);
+});

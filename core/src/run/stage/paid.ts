@@ -1,6 +1,6 @@
 import { toMicros } from "../../money/money.ts";
 import { inShopCurrency } from "../document/parts.ts";
-import type { RunPurchase } from "../document/record.ts";
+import type { RunPurchase, RunRecord } from "../document/record.ts";
 import { type PlannedOrder, plannedOrders } from "./planned-orders.ts";
 import type { Happened } from "./stage.ts";
 
@@ -18,13 +18,19 @@ export const boughtOf = ({ w, record }: Of, kind: PlannedOrder["kind"]): Bought[
     .filter((o) => o.kind === kind)
     .map((order) => ({ order, purchase: record.purchases.find((p) => p.order === order.key) }));
 
-/** What was paid for all lines of a kind of order, shop's currency; nothing until every one is known. */
+/** What was paid back of an order's claims, or of those of one of its items; micros in the order's currency. */
+export const creditOf = (record: RunRecord, order: string, item?: string): number =>
+  (record.claims ?? [])
+    .filter((c) => c.order === order && (item === undefined || c.item === item))
+    .reduce((n, c) => n + (c.credit === undefined ? 0 : toMicros(c.credit)), 0);
+
+/** What was paid for all lines of a kind of order, what was paid back taken off, shop's currency; nothing until every one is known. */
 export function paidFor(of: Of, kind: PlannedOrder["kind"]): number | undefined {
   let sum = 0;
   for (const { order, purchase: p } of boughtOf(of, kind)) {
     if (!p || order.items.some((i) => p.paid[i.key] === undefined)) return undefined;
     const lines = order.items.reduce((n, i) => n + toMicros(p.paid[i.key]!), 0);
-    sum += inShopCurrency(of.w.doc, lines, p.currency);
+    sum += inShopCurrency(of.w.doc, lines - creditOf(of.record, order.key), p.currency);
   }
   return sum;
 }
