@@ -225,8 +225,14 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   await page.keyboard.press("Enter");
   const bench = page.getByRole("region", { name: "At the bench" });
   await expect(bench.getByRole("heading", { level: 1 })).toContainText(/step 1 of \d+: lay out the parts/);
-  // what has no pieces is one press; then piece by piece
+  // kind by kind along the shelf: one is laid out, of the next a piece is short, the rest is there
+  await expect(bench.getByRole("status")).toHaveText(/^0 of \d+ laid out$/);
   await page.keyboard.press("Enter");
+  await expect(bench.getByRole("status")).toHaveText(/^1 of \d+ laid out$/);
+  await page.keyboard.press("x");
+  await expect(bench.getByText(/^1 piece short of \d+/)).toBeVisible();
+  await page.keyboard.press("a");
+  // what has no pieces is one press; then piece by piece
   await expect(bench.getByRole("heading", { level: 1 })).toContainText("print the paste");
   await page.keyboard.press("Enter");
   await expect(bench.getByRole("heading", { level: 1 })).toContainText("place, top");

@@ -54,12 +54,12 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/remarks/:id": "member",
   // and receives and builds
   "POST /api/runs/:id/receipts": "member",
+  "PATCH /api/receipts/:id": "member",
   "DELETE /api/receipts/:id": "member",
   "POST /api/runs/:id/bare-tests": "member",
   "DELETE /api/bare-tests/:id": "member",
   "POST /api/runs/:id/measured": "member",
   "DELETE /api/measured/:id": "member",
-  "PATCH /api/receipts/:id": "member",
   "POST /api/runs/:id/work": "member",
   "PUT /api/runs/:id/sittings": "member",
   "DELETE /api/work/:id": "member",

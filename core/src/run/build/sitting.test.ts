@@ -3,6 +3,8 @@ import { chance } from "../../../test/random.ts";
 import type { PieceMark } from "../document/sitting.ts";
 import {
   isWalked,
+  kitLines,
+  kitPieces,
   lostOf,
   minutesOf,
   nextPiece,
@@ -138,4 +140,34 @@ test("pieces are walked where they are put on, and nowhere else", () => {
     "iron",
     "mechanical",
   ]);
+});
+
+test("the kit is walked along the shelf, a line once however many steps take of it; what has no place comes last", () => {
+  const line = (id: string, refs: string[], pieces: number, lies?: string[]) => ({
+    line: id,
+    refs,
+    pieces,
+    ...(lies ? { lies } : {}),
+  });
+  const steps = [
+    { lines: [line("a", ["R1", "R2"], 2, ["box 10"]), line("b", ["C1"], 1)] },
+    {
+      lines: [
+        line("c", ["U1"], 1),
+        line("a", ["R9"], 1, ["box 10"]),
+        line("d", ["J1"], 1, ["box 2", "drawer"]),
+      ],
+    },
+  ];
+  const kit = kitLines(steps, (id) => (id === "c" ? ["", "Box 3"] : []));
+  expect(kit.map((l) => [l.line, l.pieces, l.refs.join(" "), l.places])).toEqual([
+    ["d", 1, "J1", ["box 2", "drawer"]],
+    ["c", 1, "U1", ["Box 3"]],
+    ["a", 3, "R1 R2 R9", ["box 10"]],
+    ["b", 1, "C1", []],
+  ]);
+  const pieces = kitPieces(kit);
+  expect(new Set(pieces.map((p) => p.name)).size).toBe(4);
+  expect(nextPiece(pieces, { "kit d": "done", "kit c": "skipped" })?.line).toBe("a");
+  expect(stepStand(pieces, { "kit d": "done" })).toMatchObject({ on: 1, left: 3, of: 4 });
 });

@@ -108,3 +108,57 @@ export function notCounted(
 export const IDLE_MIN = 3;
 /** Minutes between two presses that count: none where somebody was away. @param ms between them */
 export const workedMinutes = (ms: number): number => (ms < 0 || ms > IDLE_MIN * 60_000 ? 0 : ms / 60_000);
+
+/** A kind of part that is laid out before anything begins: how many, from where, and where it goes. */
+export interface KitLine {
+  /** As it is marked at the bench: no piece is called so. */
+  readonly name: string;
+  readonly line: string;
+  readonly refs: readonly string[];
+  /** Pieces in one product. */
+  readonly pieces: number;
+  /** Places it lies at, as far as they are known. */
+  readonly places: readonly string[];
+}
+
+const byPlace = new Intl.Collator("en", { numeric: true, sensitivity: "base" });
+
+/**
+ * Everything that is laid out, a line at a time, in the order in which one walks along the shelf (places as people number
+ * them: box 2 before box 10); what has no place comes last, in the order in which it is put on.
+ *
+ * @param placesOf where a line lies, beside what the steps know
+ */
+export function kitLines(
+  steps: readonly {
+    readonly lines: readonly {
+      readonly line: string;
+      readonly refs: readonly string[];
+      readonly pieces: number;
+      readonly lies?: readonly string[];
+    }[];
+  }[],
+  placesOf: (line: string) => readonly string[],
+): KitLine[] {
+  const lines = new Map<string, KitLine>();
+  for (const l of steps.flatMap((s) => s.lines)) {
+    const was = lines.get(l.line);
+    lines.set(l.line, {
+      name: `kit ${l.line}`,
+      line: l.line,
+      refs: [...(was?.refs ?? []), ...l.refs],
+      pieces: (was?.pieces ?? 0) + l.pieces,
+      places: was?.places ?? [...new Set([...(l.lies ?? []), ...placesOf(l.line)])].filter((p) => p !== ""),
+    });
+  }
+  const first = (l: KitLine) => l.places[0];
+  return [...lines.values()].sort((a, b) => {
+    const [p, q] = [first(a), first(b)];
+    if (p === undefined || q === undefined) return Number(p === undefined) - Number(q === undefined);
+    return byPlace.compare(p, q);
+  });
+}
+
+/** Lines of the kit as they are walked: one press each. */
+export const kitPieces = (lines: readonly KitLine[]): Piece[] =>
+  lines.map(({ name, line }) => ({ name, line, nth: 1, of: 1 }));

@@ -1,6 +1,8 @@
 import {
   IDLE_MIN,
   isOnce,
+  kitLines,
+  kitPieces,
   minutesOf,
   type PlanOfRun,
   piecesOf,
@@ -45,6 +47,7 @@ export function Batch({
           ? `One piece at a time, one key each, in the order that was released: ${count(steps.length, "step")} a ${unit}.`
           : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work: pauses of more than ${count(IDLE_MIN, "minute")} are not counted. It resumes where one stopped, on any device.`}
       </p>
+      <Kit plan={plan} sittings={sittings} />
       {mayWrite && (
         <p className="mb-3 flex flex-wrap gap-2">
           {open !== undefined && (
@@ -84,6 +87,22 @@ export function Batch({
         </table>
       )}
     </section>
+  );
+}
+
+/** How far the parts are laid out, and what of them was short. */
+function Kit({ plan, sittings }: { plan: PlanOfRun; sittings: readonly RunSitting[] }) {
+  const step = plan.sheet.steps.find((s) => s.kind === "kit");
+  const sat = sittings.find((s) => s.unit === 0 && s.step === step?.n);
+  if (!step || !sat) return null;
+  const lines = kitLines(plan.sheet.steps, () => []);
+  const stand = stepStand(kitPieces(lines), sat.marks);
+  const short = Object.values(sat.lost).reduce((n, v) => n + v, 0);
+  return (
+    <p className="mb-2 text-[14.5px]">
+      {sat.isDone ? "Everything is laid out" : `${stand.on} of ${count(stand.of, "kind")} laid out`}
+      {short > 0 && <span className="text-stop">, {count(short, "piece")} short</span>}.
+    </p>
   );
 }
 

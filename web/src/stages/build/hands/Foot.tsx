@@ -4,15 +4,18 @@ import { BigKey } from "../../../bench-side/Frame.tsx";
 /** What can be pressed at a step: with a piece, without, and while it is paused. */
 export function Foot({
   isPaused,
+  isKit,
   hasPiece,
   isDone,
   on,
   beside,
 }: {
   isPaused: boolean;
+  /** Kinds are laid out, not put on. */
+  isKit: boolean;
   hasPiece: boolean;
   isDone: boolean;
-  on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause", () => unknown>>;
+  on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>>;
   beside: ReactNode;
 }) {
   return (
@@ -24,7 +27,7 @@ export function Foot({
       ) : (
         <>
           <BigKey keys="Enter" look="main" onPress={on.next}>
-            {hasPiece ? "it is on" : isDone ? "done; on" : "step done"}
+            {hasPiece ? (isKit ? "laid out" : "it is on") : isDone ? "done; on" : "step done"}
           </BigKey>
           <BigKey keys="⌫" onPress={on.back}>
             back
@@ -38,8 +41,13 @@ export function Foot({
                 later
               </BigKey>
               <BigKey keys="X" onPress={on.lost}>
-                one lost
+                {isKit ? "one short" : "one lost"}
               </BigKey>
+              {isKit && (
+                <BigKey keys="A" onPress={on.all}>
+                  all of it
+                </BigKey>
+              )}
             </>
           )}
           <BigKey keys="P" onPress={on.pause}>

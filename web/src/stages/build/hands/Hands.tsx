@@ -1,5 +1,7 @@
 import {
   isWalked,
+  type KitLine,
+  kitPieces,
   lostOf,
   nextPiece,
   type Piece,
@@ -25,6 +27,7 @@ import { useSay } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
 import { Beside } from "./Beside.tsx";
 import { Foot } from "./Foot.tsx";
+import { KitCard, useKit } from "./KitCard.tsx";
 import { PiecePicture } from "./PiecePicture.tsx";
 import { usePedal } from "./usePedal.ts";
 import { type Sitting, useSitting } from "./useSitting.ts";
@@ -126,10 +129,12 @@ function AtStep({
   const say = useSay();
   const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
   const { marks } = sitting.sat;
-  const pieces = useMemo(() => (isWalked(row.kind) ? piecesOf(row) : []), [row]);
+  const kit = useKit(plan, row);
+  const pieces = useMemo(() => (isWalked(row.kind) ? piecesOf(row) : kitPieces(kit)), [row, kit]);
   const stand = stepStand(pieces, marks);
-  const piece = nextPiece(pieces, marks);
-  const line = row.lines.find((l) => l.line === piece?.line);
+  // what was said to be laid out as a whole is not asked for kind by kind
+  const piece = row.kind === "kit" && sitting.sat.isDone ? undefined : nextPiece(pieces, marks);
+  const line = lineOf(plan, row, piece);
   const { steps } = plan.sheet;
   const finish = () => {
     sitting.finish(true);
@@ -150,6 +155,7 @@ function AtStep({
       piece={piece}
       line={line}
       sitting={sitting}
+      kit={kit.find((k) => k.name === piece?.name)}
       head={<Head unit={unit} row={row} of={steps.length} go={go} />}
       stand={stand}
       onFinish={finish}
@@ -159,12 +165,20 @@ function AtStep({
   );
 }
 
+/** The line of a piece: of the step, or of any where everything is laid out. */
+const lineOf = (plan: PlanOfRun, row: Row, piece: Piece | undefined): Line | undefined =>
+  piece &&
+  (row.kind === "kit" ? plan.sheet.steps.flatMap((s) => s.lines) : row.lines).find(
+    (l) => l.line === piece.line,
+  );
+
 function Walk({
   row,
   plan,
   unit,
   piece,
   line,
+  kit,
   sitting,
   head,
   stand,
@@ -177,6 +191,7 @@ function Walk({
   unit: number;
   piece: Piece | undefined;
   line: Line | undefined;
+  kit: KitLine | undefined;
   sitting: Sitting;
   head: ReactNode;
   stand: StepStand;
@@ -203,8 +218,9 @@ function Walk({
     later: () => put("skipped"),
     lost: lose,
     pause,
+    all: onFinish,
   };
-  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat });
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, isKit: row.kind === "kit" });
   const directed = useMemo(
     () => new Set(plan.work.parts.flatMap((p) => (p.isPolarised ? [p.name] : []))),
     [plan],
@@ -215,7 +231,7 @@ function Walk({
       head={
         <>
           {head}
-          <Status stand={stand} />
+          <Status stand={stand} isKit={row.kind === "kit" && !sitting.sat.isDone} />
           <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
         </>
       }
@@ -224,6 +240,7 @@ function Walk({
       foot={
         <Foot
           isPaused={isPaused}
+          isKit={row.kind === "kit"}
           hasPiece={piece !== undefined}
           isDone={sitting.sat.isDone}
           on={on}
@@ -249,6 +266,8 @@ function Walk({
         <p className="text-[28px]">
           Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
         </p>
+      ) : kit && line ? (
+        <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
       ) : piece && line ? (
         <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
           <PiecePicture step={step} piece={piece} marks={sitting.sat.marks} directed={directed} />
@@ -280,17 +299,20 @@ function Walk({
 }
 
 /** How many are on, left, in doubt. */
-function Status({ stand }: { stand: StepStand }) {
+function Status({ stand, isKit }: { stand: StepStand; isKit: boolean }) {
   if (stand.of === 0) return null;
   return (
     <p className="num text-[18px]" role="status">
-      {stand.on} of {stand.of} on{stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
+      {stand.on} of {stand.of} {isKit ? "laid out" : "on"}
+      {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
       {stand.doubts > 0 ? `, ${stand.doubts} in doubt` : ""}
     </p>
   );
 }
 
-type Presses = Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause", () => unknown>>;
+type Presses = Readonly<
+  Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>
+>;
 
 /** The keys of a step; while it is paused, none but the one that goes on. */
 function useBenchKeys(
@@ -300,13 +322,14 @@ function useBenchKeys(
     readonly piece: Piece | undefined;
     readonly pedal: string | undefined;
     readonly sat: Sitting["sat"];
+    readonly isKit: boolean;
   },
 ): void {
-  const { isPaused, piece, pedal, sat } = at;
+  const { isPaused, piece, pedal, sat, isKit } = at;
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
   const bindings = useMemo<KeyBinding[]>(() => {
     if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
-    const does = piece ? "it is on" : "the step is done";
+    const does = !piece ? "the step is done" : isKit ? "it is laid out" : "it is on";
     return [
       { keys: "Enter", does, run: on.next },
       { keys: " ", does, run: on.next },
@@ -316,7 +339,8 @@ function useBenchKeys(
         ? [
             { keys: "d", does: "on, in doubt", run: on.doubt },
             { keys: "s", does: "leave it for later", run: on.later },
-            { keys: "x", does: "one is lost", run: on.lost },
+            { keys: "x", does: isKit ? "one is short" : "one is lost", run: on.lost },
+            ...(isKit ? [{ keys: "a", does: "all of it is laid out", run: on.all }] : []),
           ]
         : []),
       { keys: "p", does: "pause", run: on.pause },

@@ -1,4 +1,4 @@
-import { ask, expect, expectAccessible, expectSaid, releasedDemoRun, test } from "./kit.ts";
+import { ask, expect, expectAccessible, expectSaid, releasedDemoRun, test } from "../kit.ts";
 
 test("on a phone: a board of a delivery is measured and found too narrow, the lot is locked and claimed; what else comes turns the light", async ({
   page,
