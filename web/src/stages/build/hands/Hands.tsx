@@ -199,7 +199,6 @@ function Walk({
   onBack: () => void;
   onLeave: () => void;
 }) {
-  const { doc, record, result } = useRun();
   const [isPaused, setPaused] = useState(false);
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
@@ -210,7 +209,6 @@ function Walk({
     setPaused(!isPaused);
     if (!isPaused) sitting.pause();
   };
-  const step = plan.order.steps[row.n - 1]!;
   const on = {
     next,
     back: onBack,
@@ -221,10 +219,6 @@ function Walk({
     all: onFinish,
   };
   useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, isKit: row.kind === "kit" });
-  const directed = useMemo(
-    () => new Set(plan.work.parts.flatMap((p) => (p.isPolarised ? [p.name] : []))),
-    [plan],
-  );
   return (
     <Frame
       label="At the bench"
@@ -269,32 +263,59 @@ function Walk({
       ) : kit && line ? (
         <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
       ) : piece && line ? (
-        <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
-          <PiecePicture step={step} piece={piece} marks={sitting.sat.marks} directed={directed} />
-          <About
-            piece={piece}
-            line={line}
-            isAgain={sitting.sat.marks[piece.name] === "skipped"}
-            perUnit={boardOfStep(doc, step)?.perProduct ?? 1}
-            lost={
-              <Lost
-                here={sitting.sat.lost[line.line] ?? 0}
-                elsewhere={lostOf(
-                  (record.sittings ?? []).filter(
-                    (s) => s.unit !== unitOfStep(row.kind, unit) || s.step !== row.n,
-                  ),
-                  line.line,
-                )}
-                spare={spareByHand(result.needs.find((n) => n.lines.includes(line.line)))}
-                onBack={() => sitting.lose(line.line, -1)}
-              />
-            }
-          />
-        </div>
+        <PieceOn plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />
       ) : (
         <Plain row={row} stand={stand} beside={<Beside plan={plan} row={row} unit={unit} />} />
       )}
     </Frame>
+  );
+}
+
+/** A piece to be put on: where it goes, what it is, what was lost of its kind. */
+function PieceOn({
+  plan,
+  row,
+  unit,
+  piece,
+  line,
+  sitting,
+}: {
+  plan: PlanOfRun;
+  row: Row;
+  unit: number;
+  piece: Piece;
+  line: Line;
+  sitting: Sitting;
+}) {
+  const { doc, record, result } = useRun();
+  const step = plan.order.steps[row.n - 1]!;
+  const directed = useMemo(
+    () => new Set(plan.work.parts.flatMap((p) => (p.isPolarised ? [p.name] : []))),
+    [plan],
+  );
+  return (
+    <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
+      <PiecePicture step={step} piece={piece} marks={sitting.sat.marks} directed={directed} />
+      <About
+        piece={piece}
+        line={line}
+        isAgain={sitting.sat.marks[piece.name] === "skipped"}
+        perUnit={boardOfStep(doc, step)?.perProduct ?? 1}
+        lost={
+          <Lost
+            here={sitting.sat.lost[line.line] ?? 0}
+            elsewhere={lostOf(
+              (record.sittings ?? []).filter(
+                (s) => s.unit !== unitOfStep(row.kind, unit) || s.step !== row.n,
+              ),
+              line.line,
+            )}
+            spare={spareByHand(result.needs.find((n) => n.lines.includes(line.line)))}
+            onBack={() => sitting.lose(line.line, -1)}
+          />
+        }
+      />
+    </div>
   );
 }
 
