@@ -244,6 +244,49 @@ test("a first article in a socket is begun with its cost seen before; the run wa
   await expectAccessible(page);
 });
 
+test("a test plan says what a pass says nothing about: raised by what is proposed, an item that exercises nothing is told, by keys", async ({
+  page,
+}) => {
+  await newShop(page, "Test Works");
+  await keptRun(page, demoArchive("kiln-watch-b"), "Kiln Watch", "assemble");
+  await page.getByRole("button", { name: "test plan" }).click();
+  const plan = page.getByRole("region", { name: "The test plan" });
+  await expect(plan).toContainText("0 of 226 pins tested");
+  const most = plan.getByRole("list", { name: "What would say most" });
+  const gains = Number((await most.getByRole("listitem").first().innerText()).match(/(\d+) pins? fewer/)![1]);
+  const never = async () =>
+    Number((await plan.getByText(/ never; /).textContent())!.match(/(\d+) never/)![1]);
+  const before = await never();
+  await most.getByRole("button").first().press("Enter");
+  await expect(plan).toContainText("1 of 226 pins tested");
+  expect(before - (await never())).toBe(gains);
+  const items = plan.getByRole("list", { name: "Items of the test plan" });
+  await items.getByLabel("What should come").fill("3.2 to 3.4 V");
+  await items.getByLabel("What should come").press("Enter");
+  // the part it goes through is tested with it
+  await items.getByLabel("Through").fill("u1");
+  await items.getByLabel("Through").press("Enter");
+  await expect(plan).not.toContainText("1 of 226 pins tested");
+  await plan.getByRole("button", { name: "Add an item" }).press("Enter");
+  await expect(items).toContainText("It exercises nothing: it drives and reads nothing.");
+  await items.getByLabel("Read at").nth(1).fill("U99.1");
+  await items.getByLabel("Read at").nth(1).press("Enter");
+  await expect(items).toContainText("It exercises nothing: U99.1 is on no board.");
+  await expect(page.getByRole("complementary")).toContainText("1 item of the test plan exercises nothing");
+  await expectAccessible(page);
+  await items.getByRole("button", { name: /^Remove item 2/ }).press("Enter");
+  await expect(items).not.toContainText("exercises nothing");
+  await plan.getByRole("button", { name: "count the plan’s" }).press("Enter");
+  await expect(plan).not.toContainText("min are counted");
+  await page.getByRole("button", { name: "order of work" }).click();
+  await page
+    .getByRole("list", { name: "Steps" })
+    .getByRole("button")
+    .filter({ hasText: /^\d+\s*test/ })
+    .click();
+  await expect(page.getByRole("region", { name: /^Step \d/ })).toContainText("3.2 to 3.4 V");
+});
+
 test("the ways are set side by side, a break-even is read, and the way is changed from the table", async ({
   page,
 }) => {

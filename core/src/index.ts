@@ -283,6 +283,14 @@ export {
 } from "./run/assemble/routes.ts";
 export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
+export {
+  type Coverage,
+  coverageOf,
+  type PaintedPin,
+  type PinStand,
+  type ProposedTest,
+  proposedTests,
+} from "./run/assemble/test-plan.ts";
 export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
@@ -341,6 +349,7 @@ export {
   type RunSupplier,
   SOURCE_CLASSES,
   type SourceClass,
+  type TestItem,
   toRunDocument,
   type Variant,
 } from "./run/document/document.ts";

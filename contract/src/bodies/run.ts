@@ -14,6 +14,7 @@ import {
   type RunAssembly,
   type RunChoices,
   shapes,
+  type TestItem,
 } from "@kobbin/core";
 import * as yup from "yup";
 import {
@@ -111,6 +112,7 @@ const ASSEMBLY = {
     shapes.UUID,
   ).nullable(),
   programs: mapOf<string>(shapes.text(300), 200).nullable(),
+  tests: shaped<readonly TestItem[]>(CHOICE_FIELDS.assembly.tests.shape).nullable(),
   testMinutes: number(0, 600),
   packMinutes: number(0, 600),
 } satisfies Record<keyof typeof CHOICE_FIELDS.assembly, yup.AnySchema>;

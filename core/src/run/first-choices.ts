@@ -71,6 +71,7 @@ const CARRIED = [
   "testAt",
   "programLoose",
   "programs",
+  "tests",
 ] as const;
 /** What names lines of the bill holds for the same revision alone. */
 const OF_LINES = ["covers", "odd", "held"] as const;

@@ -97,6 +97,23 @@ export const CHOICE_FIELDS = {
       words: "how parts are held",
     },
     programs: { shape: mapOf(text(300), 200), words: "what is loaded" },
+    tests: {
+      shape: list(
+        fields({
+          id: text(60, 1),
+          name: text(120, 1),
+          state: oneOf("bare", "powered"),
+          drives: list(text(80), 200),
+          reads: list(text(80), 200),
+          through: list(text(80), 200),
+          expect: text(200),
+          minutes: number(0, 600),
+        }),
+        200,
+      ),
+      words: "test plan",
+      isWhole: true,
+    },
     testMinutes: { shape: number(0, 600), words: "test minutes" },
     packMinutes: { shape: number(0, 600), words: "packing minutes" },
   },

@@ -16,6 +16,7 @@ import { assemblyNode, ownConsumables, usesOwn } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
 import { firstArticleNotes } from "./first-article.ts";
 import { stepNotes } from "./step-notes.ts";
+import { testPlanNotes } from "./test-plan.ts";
 
 /** What closed runs of the product change is said with how much they are. */
 function recordNote({ final, record }: YieldEstimate, add: Add): void {
@@ -55,6 +56,7 @@ export const assemble: Stage = {
     assemblyNotes(w, add);
     stepNotes(w, add);
     firstArticleNotes(doc, add);
+    testPlanNotes(doc, add);
     foilNotes(doc, add);
     recordNote(quality, add);
   },

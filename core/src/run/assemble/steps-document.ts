@@ -186,7 +186,7 @@ function howOf(
     case "program-before":
       return loadWords(doc, step.refs);
     case "test":
-      return linkWords(doc);
+      return [...linkWords(doc), ...testWords(doc)];
     case "inspect":
       return [
         "Bridges, joints without solder, parts that stand up or lie turned; directions against the list once more.",
@@ -229,6 +229,13 @@ function holdWords(lines: readonly StepsLine[], work: Work): string[] {
       : []),
   ];
 }
+
+/** What is tried, in its order, and what should come. */
+const testWords = ({ assembly: { tests = [] } }: RunDocument): string[] =>
+  tests.map(
+    (t, i) =>
+      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}: ${t.expect || "what should come is not said"}.`,
+  );
 
 /** What is loaded where, in its order. */
 function loadWords({ assembly: { programs = {} } }: RunDocument, refs: readonly string[]): string[] {

@@ -195,8 +195,23 @@ export interface RunAssembly {
   readonly held?: Readonly<Record<string, Hold>>;
   /** Reference → what is loaded there, in order, from where, under which licence. */
   readonly programs?: Readonly<Record<string, string>>;
+  /** What is tried on every product, in its order; nothing is known of it where left out. */
+  readonly tests?: readonly TestItem[];
   readonly testMinutes: number;
   readonly packMinutes: number;
+}
+
+/** One thing that is tried: where it is driven and read (pins as `U1.4`), through which parts, and what should come. */
+export interface TestItem {
+  readonly id: string;
+  readonly name: string;
+  readonly state: "bare" | "powered";
+  readonly drives: readonly string[];
+  readonly reads: readonly string[];
+  readonly through: readonly string[];
+  /** What should come, in words or as a value with its limits. */
+  readonly expect: string;
+  readonly minutes: number;
 }
 
 /** The usual way to begin: paste through a stencil on a plate, four boards a load. */

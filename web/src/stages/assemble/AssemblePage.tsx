@@ -19,13 +19,14 @@ import { OrderFace } from "./order/OrderFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
 import { SecondOrder } from "./SecondOrder.tsx";
 import { startSum } from "./startSum.ts";
+import { TestsFace } from "./tests/TestsFace.tsx";
 import { WaysFace } from "./ways/WaysFace.tsx";
 
 /** Who solders what and how many to start; and in which order it is done. */
 export function AssemblePage() {
   const [params, set] = useParam();
   const of = params.get("of");
-  const face = of === "order" || of === "parts" ? of : "";
+  const face = of === "order" || of === "parts" || of === "tests" ? of : "";
   return (
     <section>
       <h1>Assemble</h1>
@@ -40,16 +41,27 @@ export function AssemblePage() {
         <Tab isOn={face === "order"} onClick={() => set("of", "order", true)}>
           order of work
         </Tab>
+        <Tab isOn={face === "tests"} onClick={() => set("of", "tests", true)}>
+          test plan
+        </Tab>
       </div>
-      {face === "order" ? <OrderFace /> : face === "parts" ? <WaysFace /> : <WhoSolders />}
+      {FACES[face]}
     </section>
   );
 }
+
+const FACES = {
+  "": <WhoSolders />,
+  parts: <WaysFace />,
+  order: <OrderFace />,
+  tests: <TestsFace />,
+} as const;
 
 const ABOUT = {
   "": "Own hands or a house; how many to start, and what it takes.",
   parts:
     "Who puts on each part, side by side: what a house is worth for, what goes on paste, what the iron does.",
+  tests: "What is tried on every one, and what a pass of it says of each joint.",
   order: "What is done after what, so that nothing falls, melts or is closed too early.",
 } as const;
 

@@ -1,18 +1,18 @@
 import type { ReactNode } from "react";
 import { BigKey } from "../../../bench-side/Frame.tsx";
+import { TAKEN, type Taken } from "./taken.ts";
 
 /** What can be pressed at a step: with a piece, without, and while it is paused. */
 export function Foot({
   isPaused,
-  isKit,
+  of,
   hasPiece,
   isDone,
   on,
   beside,
 }: {
   isPaused: boolean;
-  /** Kinds are laid out, not put on. */
-  isKit: boolean;
+  of: Taken;
   hasPiece: boolean;
   isDone: boolean;
   on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>>;
@@ -27,7 +27,7 @@ export function Foot({
       ) : (
         <>
           <BigKey keys="Enter" look="main" onPress={on.next}>
-            {hasPiece ? (isKit ? "laid out" : "it is on") : isDone ? "done; on" : "step done"}
+            {hasPiece ? (of === "pieces" ? "it is on" : TAKEN[of].yes) : isDone ? "done; on" : "step done"}
           </BigKey>
           <BigKey keys="⌫" onPress={on.back}>
             back
@@ -35,15 +35,17 @@ export function Foot({
           {hasPiece && (
             <>
               <BigKey keys="D" onPress={on.doubt}>
-                in doubt
+                {TAKEN[of].button}
               </BigKey>
               <BigKey keys="S" onPress={on.later}>
                 later
               </BigKey>
-              <BigKey keys="X" onPress={on.lost}>
-                {isKit ? "one short" : "one lost"}
-              </BigKey>
-              {isKit && (
+              {TAKEN[of].lostShort && (
+                <BigKey keys="X" onPress={on.lost}>
+                  {TAKEN[of].lostShort}
+                </BigKey>
+              )}
+              {of !== "pieces" && (
                 <BigKey keys="A" onPress={on.all}>
                   all of it
                 </BigKey>

@@ -14,6 +14,7 @@ import {
   spareByHand,
   stepOfUnit,
   stepStand,
+  type TestItem,
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
@@ -29,12 +30,15 @@ import { Beside } from "./Beside.tsx";
 import { Foot } from "./Foot.tsx";
 import { KitCard, useKit } from "./KitCard.tsx";
 import { PiecePicture } from "./PiecePicture.tsx";
+import { TestCard, testName, testPieces } from "./TestCard.tsx";
+import { TAKEN, type Taken, takenAs } from "./taken.ts";
 import { usePedal } from "./usePedal.ts";
 import { type Sitting, useSitting } from "./useSitting.ts";
 import { useVoice } from "./useVoice.ts";
 
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
+const NO_TESTS: readonly TestItem[] = [];
 
 /** At the bench: one piece, or one step without pieces, at a time; one key each; resumed where one stopped, on any device. */
 export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void }) {
@@ -126,14 +130,19 @@ function AtStep({
   go: Go;
   onLeave: () => void;
 }) {
+  const { doc } = useRun();
   const say = useSay();
   const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
   const { marks } = sitting.sat;
   const kit = useKit(plan, row);
-  const pieces = useMemo(() => (isWalked(row.kind) ? piecesOf(row) : kitPieces(kit)), [row, kit]);
+  const tests = row.kind === "test" ? (doc.assembly.tests ?? NO_TESTS) : NO_TESTS;
+  const pieces = useMemo(
+    () => (isWalked(row.kind) ? piecesOf(row) : [...kitPieces(kit), ...testPieces(tests)]),
+    [row, kit, tests],
+  );
   const stand = stepStand(pieces, marks);
-  // what was said to be laid out as a whole is not asked for kind by kind
-  const piece = row.kind === "kit" && sitting.sat.isDone ? undefined : nextPiece(pieces, marks);
+  // what was said to be laid out or tried as a whole is not asked for one by one
+  const piece = !isWalked(row.kind) && sitting.sat.isDone ? undefined : nextPiece(pieces, marks);
   const line = lineOf(plan, row, piece);
   const { steps } = plan.sheet;
   const finish = () => {
@@ -156,6 +165,7 @@ function AtStep({
       line={line}
       sitting={sitting}
       kit={kit.find((k) => k.name === piece?.name)}
+      test={tests.find((t) => testName(t) === piece?.name)}
       head={<Head unit={unit} row={row} of={steps.length} go={go} />}
       stand={stand}
       onFinish={finish}
@@ -179,6 +189,7 @@ function Walk({
   piece,
   line,
   kit,
+  test,
   sitting,
   head,
   stand,
@@ -192,6 +203,7 @@ function Walk({
   piece: Piece | undefined;
   line: Line | undefined;
   kit: KitLine | undefined;
+  test: TestItem | undefined;
   sitting: Sitting;
   head: ReactNode;
   stand: StepStand;
@@ -218,14 +230,17 @@ function Walk({
     pause,
     all: onFinish,
   };
-  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, isKit: row.kind === "kit" });
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind) });
   return (
     <Frame
       label="At the bench"
       head={
         <>
           {head}
-          <Status stand={stand} isKit={row.kind === "kit" && !sitting.sat.isDone} />
+          <Status
+            stand={stand}
+            of={isWalked(row.kind) || !sitting.sat.isDone ? takenAs(row.kind) : "pieces"}
+          />
           <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
         </>
       }
@@ -234,7 +249,7 @@ function Walk({
       foot={
         <Foot
           isPaused={isPaused}
-          isKit={row.kind === "kit"}
+          of={takenAs(row.kind)}
           hasPiece={piece !== undefined}
           isDone={sitting.sat.isDone}
           on={on}
@@ -260,6 +275,8 @@ function Walk({
         <p className="text-[28px]">
           Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
         </p>
+      ) : test ? (
+        <TestCard item={test} />
       ) : kit && line ? (
         <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
       ) : piece && line ? (
@@ -320,13 +337,13 @@ function PieceOn({
 }
 
 /** How many are on, left, in doubt. */
-function Status({ stand, isKit }: { stand: StepStand; isKit: boolean }) {
+function Status({ stand, of }: { stand: StepStand; of: Taken }) {
   if (stand.of === 0) return null;
   return (
     <p className="num text-[18px]" role="status">
-      {stand.on} of {stand.of} {isKit ? "laid out" : "on"}
+      {stand.on} of {stand.of} {TAKEN[of].are}
       {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
-      {stand.doubts > 0 ? `, ${stand.doubts} in doubt` : ""}
+      {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
     </p>
   );
 }
@@ -343,14 +360,15 @@ function useBenchKeys(
     readonly piece: Piece | undefined;
     readonly pedal: string | undefined;
     readonly sat: Sitting["sat"];
-    readonly isKit: boolean;
+    readonly of: Taken;
   },
 ): void {
-  const { isPaused, piece, pedal, sat, isKit } = at;
+  const { isPaused, piece, pedal, sat, of } = at;
+  const words = TAKEN[of];
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
   const bindings = useMemo<KeyBinding[]>(() => {
     if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
-    const does = !piece ? "the step is done" : isKit ? "it is laid out" : "it is on";
+    const does = piece ? `it is ${words.yes}` : "the step is done";
     return [
       { keys: "Enter", does, run: on.next },
       { keys: " ", does, run: on.next },
@@ -358,10 +376,10 @@ function useBenchKeys(
       { keys: "Backspace", does: "back", run: on.back },
       ...(piece
         ? [
-            { keys: "d", does: "on, in doubt", run: on.doubt },
+            { keys: "d", does: words.no, run: on.doubt },
             { keys: "s", does: "leave it for later", run: on.later },
-            { keys: "x", does: isKit ? "one is short" : "one is lost", run: on.lost },
-            ...(isKit ? [{ keys: "a", does: "all of it is laid out", run: on.all }] : []),
+            ...(words.lost ? [{ keys: "x", does: words.lost, run: on.lost }] : []),
+            ...(of === "pieces" ? [] : [{ keys: "a", does: `all of it is ${words.yes}`, run: on.all }]),
           ]
         : []),
       { keys: "p", does: "pause", run: on.pause },

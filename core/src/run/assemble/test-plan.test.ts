@@ -1,0 +1,103 @@
+import { expect, test } from "@jest/globals";
+import type { RunDocument, TestItem } from "../document/document.ts";
+import { madeMeasure } from "../made-up.fixture.ts";
+import { rollUp } from "../roll-up.ts";
+import { twoSided } from "../two-sided.fixture.ts";
+import { planOfRun } from "./steps-document.ts";
+import { coverageOf, proposedTests } from "./test-plan.ts";
+
+const pad = (pin: string, x: number) => ({ layer: "top", x, y: 1, pin });
+// V5: J1.1 R1.1 U1.1; OUT: R1.2 U1.2 TP1.1; IN: U1.3 J1.2; a net without a name: U1.4 R2.1; R2.2 alone on GND with J1.3
+const islands = [
+  { net: 0, name: "V5", pads: [pad("J1.1", 1), pad("R1.1", 2), pad("U1.1", 3)] },
+  { net: 1, name: "OUT", pads: [pad("R1.2", 4), pad("U1.2", 5), pad("TP1.1", 6)] },
+  { net: 2, name: "IN", pads: [pad("U1.3", 7), pad("J1.2", 8)] },
+  { net: 3, pads: [pad("U1.4", 9), pad("R2.1", 10)] },
+  { net: 4, name: "GND", pads: [pad("R2.2", 11), pad("J1.3", 12), { layer: "top", x: 13, y: 1 }] },
+];
+const item = (id: string, more: Partial<TestItem> = {}): TestItem => ({
+  id,
+  name: id,
+  state: "powered",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "",
+  minutes: 0.5,
+  ...more,
+});
+const made = (...tests: TestItem[]): RunDocument => {
+  const doc = twoSided({ method: "stencil", ...(tests.length > 0 ? { tests } : {}) });
+  const measure = madeMeasure({ nets: { count: 5, islands } as never });
+  return { ...doc, boards: [{ ...doc.boards[0]!, measure }] };
+};
+const stands = (doc: RunDocument) => Object.fromEntries(coverageOf(doc)!.pins.map((p) => [p.name, p.stand]));
+
+test("pins are tested by an item that names their part, implied by others on their net, else never; by hand", () => {
+  const doc = made(item("supply", { drives: ["J1.1"], reads: ["TP1"], through: ["R1"] }));
+  expect(stands(doc)).toEqual({
+    "J1.1": "tested",
+    "R1.1": "tested",
+    "U1.1": "implied",
+    "R1.2": "tested",
+    "U1.2": "implied",
+    "TP1.1": "tested",
+    "U1.3": "never",
+    "J1.2": "never",
+    "U1.4": "never",
+    "R2.1": "never",
+    "R2.2": "never",
+    "J1.3": "never",
+  });
+  expect(coverageOf(made())!.cover.pins).toEqual({ tested: 0, implied: 0, never: 12 });
+  expect(coverageOf(twoSided({}))).toBeUndefined();
+});
+
+test("an item that exercises nothing is told with its reason and left out, and blocks no other", () => {
+  const doc = made(
+    item("nothing"),
+    item("nobody", { reads: ["U9.1"] }),
+    item("wide", { reads: ["U1"] }),
+    item("good", { reads: ["U1.3"], through: ["U1"] }),
+  );
+  const c = coverageOf(doc)!;
+  expect(c.idle).toEqual([
+    { id: "nothing", because: "it drives and reads nothing" },
+    { id: "nobody", because: "U9.1 is on no board" },
+    { id: "wide", because: "U1 has 4 pins: say which" },
+  ]);
+  expect([c.cover.pins.tested, c.minutes]).toEqual([1, 2]);
+  const notes = rollUp(doc).notes.filter((n) => n.key.startsWith("test-"));
+  expect(notes.map((n) => [n.key.split(" ")[0], n.level])).toEqual([
+    ["test-idle", "warning"],
+    ["test-minutes", "remark"],
+  ]);
+  expect(
+    rollUp(made(item("a", { reads: ["U1.3"], minutes: 1.5 }))).notes.some((n) => n.key.startsWith("test-")),
+  ).toBe(false);
+});
+
+test("what would say most is proposed where a needle gets at it, with the pins that leave never when it is added", () => {
+  const doc = made(item("supply", { drives: ["J1.1"], reads: ["TP1"] }));
+  const before = coverageOf(doc)!;
+  const list = proposedTests(doc, before);
+  expect(list.map((p) => [p.net, p.read, p.gains])).toEqual([
+    ["IN", "J1.2", 2],
+    ["net 3", "R2.1", 2],
+  ]);
+  for (const p of list) {
+    const after = coverageOf(made(...doc.assembly.tests!, item("more", { reads: [p.read] })))!;
+    expect(before.cover.pins.never - after.cover.pins.never).toBe(p.gains);
+  }
+});
+
+test("the plan stands at the test, and on every board of several by its name", () => {
+  const doc = made(item("5 V is there", { reads: ["U1.1"], expect: "4.9 to 5.1 V" }));
+  const how = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!.how;
+  expect(how).toContain("1. 5 V is there: 4.9 to 5.1 V.");
+  const [b] = doc.boards;
+  const two = { ...doc, boards: [b!, { ...b!, id: "c", name: "C" }] };
+  const names = coverageOf(two)!.pins.map((p) => p.name);
+  expect(names).toContain("U1 of C.1");
+  expect(new Set(names).size).toBe(24);
+});

@@ -1,0 +1,171 @@
+import { counted } from "../../counted.ts";
+import { type CoverDocument, type CoverPart, coverDocument } from "../../cover/cover.ts";
+import type { RunDocument, TestItem } from "../document/document.ts";
+import type { Add } from "../document/note.ts";
+
+/** How a pin stands in a test plan. */
+export type PinStand = "tested" | "implied" | "never";
+
+/** A pin on a board, with how the plan stands to it. */
+export interface PaintedPin {
+  readonly name: string;
+  readonly board: number;
+  readonly layer: string;
+  readonly x: number;
+  readonly y: number;
+  readonly stand: PinStand;
+}
+
+/** What a product's test plan says of its joints. */
+export interface Coverage {
+  readonly cover: CoverDocument;
+  readonly pins: readonly PaintedPin[];
+  /** Items that name what is not there, or drive and read nothing: they exercise nothing. */
+  readonly idle: readonly { readonly id: string; readonly because: string }[];
+  /** Of the plan, minutes a product. */
+  readonly minutes: number;
+}
+
+interface Wired {
+  readonly parts: CoverPart[];
+  readonly at: Map<
+    string,
+    { readonly board: number; readonly layer: string; readonly x: number; readonly y: number }
+  >;
+}
+
+/** Parts with their pins by the boards' own nets; of several boards each is called with its board. */
+function wiredOf(doc: RunDocument): Wired {
+  const parts = new Map<string, { pin: string; net: string }[]>();
+  const at: Wired["at"] = new Map();
+  doc.boards.forEach((b, board) => {
+    const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
+    for (const island of b.measure.nets?.islands ?? [])
+      for (const pad of island.pads) {
+        const dot = pad.pin?.indexOf(".") ?? -1;
+        if (pad.pin === undefined || dot < 1) continue;
+        const [ref, pin] = [`${pad.pin.slice(0, dot)}${of}`, pad.pin.slice(dot + 1)];
+        const name = `${ref}.${pin}`;
+        if (at.has(name)) continue;
+        at.set(name, { board, layer: pad.layer, x: pad.x, y: pad.y });
+        const list = parts.get(ref) ?? [];
+        list.push({ pin, net: `${island.name ?? `net ${island.net}`}${of}` });
+        parts.set(ref, list);
+      }
+  });
+  return { parts: [...parts].map(([ref, pins]) => ({ ref, pins })), at };
+}
+
+/** Why an item says nothing of the board; undefined where it does. */
+function idleOf(
+  item: TestItem,
+  known: { readonly pins: ReadonlySet<string>; readonly parts: ReadonlyMap<string, number> },
+): string | undefined {
+  const ends = [...item.drives, ...item.reads];
+  if (ends.length === 0) return "it drives and reads nothing";
+  const isThere = (n: string) => known.pins.has(n) || known.parts.get(n) === 1;
+  const odd = [
+    ...ends.filter((n) => !isThere(n)),
+    ...item.through.filter((n) => !known.pins.has(n) && !known.parts.has(n)),
+  ];
+  if (odd.length === 0) return undefined;
+  const wide = odd.find((n) => known.parts.has(n));
+  return wide ? `${wide} has ${known.parts.get(wide)} pins: say which` : `${odd.join(", ")} is on no board`;
+}
+
+/**
+ * What a plan tests, what it only implies, and what it says nothing of (domain.md 9.6; `cover/1`), painted on the boards' own
+ * pins. Items that name nothing that is there are left out and told. Nothing where no file tells pins and nets.
+ */
+export function coverageOf(doc: RunDocument): Coverage | undefined {
+  const { parts, at } = wiredOf(doc);
+  if (parts.length === 0) return undefined;
+  const known = { pins: new Set(at.keys()), parts: new Map(parts.map((p) => [p.ref, p.pins.length])) };
+  const items = doc.assembly.tests ?? [];
+  const idle = items.flatMap((i) => {
+    const because = idleOf(i, known);
+    return because ? [{ id: i.id, because }] : [];
+  });
+  const bad = new Set(idle.map((i) => i.id));
+  const good = items.filter((i) => !bad.has(i.id));
+  const cover = coverDocument({
+    parts,
+    items: good.map(({ id, drives, reads, through, state, minutes }) => ({
+      id,
+      drives,
+      reads,
+      through,
+      state,
+      minutes,
+    })),
+  });
+  const [never, implied] = [new Set(cover.never), new Set(cover.implied)];
+  return {
+    cover,
+    pins: [...at].map(([name, place]) => ({
+      name,
+      ...place,
+      stand: never.has(name) ? "never" : implied.has(name) ? "implied" : "tested",
+    })),
+    idle,
+    minutes: items.reduce((n, i) => n + i.minutes, 0),
+  };
+}
+
+/** An item that would test a net nobody tests: where it is read best, and how many pins leave *never* with it. */
+export interface ProposedTest {
+  readonly net: string;
+  readonly read: string;
+  readonly gains: number;
+}
+
+/** References one gets at with a needle, the best first: test points, connectors, then anything with leads out. */
+const REACH: readonly RegExp[] = [/^(TP|T)\d/, /^(J|P|X|CN)\d/, /^(R|C|L|D)\d/];
+const reachOf = (pin: string): number => {
+  const k = REACH.findIndex((is) => is.test(pin));
+  return k < 0 ? REACH.length : k;
+};
+
+/** What everything is read against is read by itself by nobody: by the names people give it. */
+const GROUND = /^(([ADP]|SIG|PWR)?GND[AD]?|0V|VSS|V-|COM|EARTH)( of .*)?$/i;
+
+/** The tests that would say most that nobody says yet, each tried. @param most so many of them */
+export function proposedTests(doc: RunDocument, c: Coverage, most = 5): ProposedTest[] {
+  const { parts } = wiredOf(doc);
+  const pinsOf = new Map<string, string[]>();
+  for (const p of parts)
+    for (const { pin, net } of p.pins)
+      if (net !== undefined) pinsOf.set(net, [...(pinsOf.get(net) ?? []), `${p.ref}.${pin}`]);
+  return c.cover.next
+    .filter(({ net }) => !GROUND.test(net))
+    .slice(0, most)
+    .flatMap(({ net, gains }) => {
+      const [read] = [...(pinsOf.get(net) ?? [])].sort((a, b) => reachOf(a) - reachOf(b));
+      return read ? [{ net, read, gains }] : [];
+    });
+}
+
+/** What of a plan is to be looked at before it is relied on. */
+export function testPlanNotes(doc: RunDocument, add: Add): void {
+  const items = doc.assembly.tests ?? [];
+  if (items.length === 0) return;
+  const c = coverageOf(doc);
+  if (!c) return;
+  const name = new Map(items.map((i) => [i.id, i.name]));
+  if (c.idle.length > 0)
+    add(
+      "assemble",
+      `test-idle ${c.idle.map((i) => i.id).join(" ")}`.slice(0, 200),
+      "warning",
+      `${counted(c.idle.length, "item")} of the test plan ${c.idle.length === 1 ? "exercises" : "exercise"} nothing: ${c.idle.map((i) => `${name.get(i.id)} (${i.because})`).join("; ")}.`,
+      { do: "Correct it under Assemble, test plan; a pass of it would say nothing." },
+    );
+  if (Math.abs(c.minutes - doc.assembly.testMinutes) > 0.05)
+    add(
+      "assemble",
+      "test-minutes",
+      "remark",
+      `The test plan takes ${Number(c.minutes.toFixed(2))} min a product, and ${doc.assembly.testMinutes} min are counted.`,
+      { do: "Take the plan's minutes under Assemble, test plan." },
+    );
+}

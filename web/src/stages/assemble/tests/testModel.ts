@@ -1,0 +1,44 @@
+import type { TestItem } from "@kobbin/core";
+
+/** Pins and parts as they are typed: apart by blanks, commas or semicolons; capitals as boards have them. */
+export const typedPins = (text: string): string[] => [
+  ...new Set(
+    text
+      .split(/[\s,;]+/)
+      .filter((p) => p !== "")
+      .map((p) => {
+        const dot = p.indexOf(".");
+        return dot < 0 ? p.toUpperCase() : `${p.slice(0, dot).toUpperCase()}${p.slice(dot)}`;
+      }),
+  ),
+];
+
+/** A plan with an item changed, put in, moved by one place, or taken out. */
+export const changed = (plan: readonly TestItem[], id: string, more: Partial<TestItem>): TestItem[] =>
+  plan.map((t) => (t.id === id ? { ...t, ...more } : t));
+export const without = (plan: readonly TestItem[], id: string): TestItem[] => plan.filter((t) => t.id !== id);
+export function moved(plan: readonly TestItem[], id: string, by: -1 | 1): TestItem[] {
+  const at = plan.findIndex((t) => t.id === id);
+  const to = at + by;
+  if (at < 0 || to < 0 || to >= plan.length) return [...plan];
+  return plan.with(at, plan[to]!).with(to, plan[at]!);
+}
+/** A new item at the end, with a name nobody has yet. */
+export function added(plan: readonly TestItem[], more: Partial<TestItem>): TestItem[] {
+  let n = plan.length + 1;
+  while (plan.some((t) => t.id === `t${n}`)) n++;
+  return [
+    ...plan,
+    {
+      id: `t${n}`,
+      name: `item ${n}`,
+      state: "powered",
+      drives: [],
+      reads: [],
+      through: [],
+      expect: "",
+      minutes: 0.5,
+      ...more,
+    },
+  ];
+}

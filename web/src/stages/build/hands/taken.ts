@@ -1,0 +1,36 @@
+/** What a step takes one by one: pieces that are put on, kinds that are laid out, things that are tried. */
+export type Taken = "pieces" | "kinds" | "tests";
+
+export const takenAs = (kind: string): Taken =>
+  kind === "kit" ? "kinds" : kind === "test" ? "tests" : "pieces";
+
+/** What each press is called there. */
+export const TAKEN = {
+  pieces: {
+    yes: "on",
+    are: "on",
+    no: "on, in doubt",
+    button: "in doubt",
+    doubtful: "in doubt",
+    lost: "one is lost",
+    lostShort: "one lost",
+  },
+  kinds: {
+    yes: "laid out",
+    are: "laid out",
+    no: "laid out, in doubt",
+    button: "in doubt",
+    doubtful: "in doubt",
+    lost: "one is short",
+    lostShort: "one short",
+  },
+  tests: {
+    yes: "as it should be",
+    are: "tried",
+    no: "not as it should be",
+    button: "it fails",
+    doubtful: "failed",
+    lost: "",
+    lostShort: "",
+  },
+} as const satisfies Record<Taken, Readonly<Record<string, string>>>;
