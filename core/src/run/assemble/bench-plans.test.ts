@@ -87,8 +87,8 @@ test("a pocket is as deep as its part is tall and 0.3 mm wider all around; what 
 test("the drawing is seen from where the solder goes: of a top side it is mirrored, and stays so when printed", () => {
   const plan = pocketPlan(doc, doc.boards[0]!, pocketPlate(doc, work, step, "top", before)!)!;
   const named = Object.fromEntries(plan.texts.map((t) => [t.text, [t.x, t.y]]));
-  expect(named["J1"]![0]).toBe(50);
-  expect(named["J2"]![0]).toBe(10);
+  expect(named.J1![0]).toBe(50);
+  expect(named.J2![0]).toBe(10);
   expect(Object.keys(named)).not.toContain("R1");
   expect(plan.notes.join(" ")).toContain("1 mm deep clears all of it");
   expect(plan.notes.at(-1)).toContain("J3");
