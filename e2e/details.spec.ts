@@ -114,3 +114,42 @@ test("a house's quotation for the assembly counts for what it was asked for, and
   await expect(place.getByRole("row", { name: /612\.40/ })).toHaveCount(0);
   await expectAccessible(page);
 });
+
+test("what the price must be: two ways of selling, what each shown price goes into, a list price that loses", async ({
+  page,
+}) => {
+  await demoRun(page, "Probe Tail", "priced", 20, "cost");
+  const price = await unfold(page, "Price");
+  await price.getByLabel("Packing, EUR").fill("0,80");
+  await price.getByLabel("Packing, EUR").press("Enter");
+  await price.getByRole("button", { name: "Add a way of selling" }).press("Enter");
+  const ways = price.getByRole("list", { name: "Ways of selling" }).getByRole("listitem");
+  await ways.getByLabel("Sold by").fill("own page");
+  await ways.getByLabel("Sold by").press("Enter");
+  await ways.getByLabel("takes, %").fill("4.9");
+  await ways.getByLabel("takes, %").press("Enter");
+  const bar = ways.first().getByRole("img");
+  await expect(bar).toHaveAccessibleName(
+    /^what one costs \d+\.\d\d, fees \d+\.\d\d, tax and rebate \d+\.\d\d, what stays \d+\.\d\d$/,
+  );
+  // the parts come to the price that is shown
+  const told = (await bar.getAttribute("aria-label"))!.match(/\d+\.\d\d/g)!.map(Number);
+  const shown = Number(
+    (await ways
+      .first()
+      .getByText(/^\d+\.90$/)
+      .textContent())!,
+  );
+  expect(Math.abs(told.reduce((a, b) => a + b, 0) - shown)).toBeLessThan(0.025);
+  await expect(ways.first()).toContainText("leaves");
+  await ways.getByLabel("takes, %").fill("much");
+  await ways.getByLabel("takes, %").press("Enter");
+  await expect(page.getByText(/own page: “much” is no share/)).toBeVisible();
+  await expect(ways.getByLabel("takes, %")).toHaveValue("4.9");
+  await ways.getByLabel("price as it is").fill("2.90");
+  await ways.getByLabel("price as it is").press("Enter");
+  await expect(ways.first()).toContainText("loses");
+  await expectAccessible(page);
+  await price.getByRole("button", { name: "Remove own page" }).press("Enter");
+  await expect(ways).toHaveCount(0);
+});

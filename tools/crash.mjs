@@ -179,7 +179,10 @@ async function releasedRun() {
     );
   for (let i = 0; i < 5; i++) {
     const r = await call("POST", `/api/runs/${id}/release`, {});
-    if (r?.status === 201) return { id, order: `parts ${supplier.id}`, item: offers[0].id };
+    if (r?.status === 201) {
+      const [board] = (await must("GET", `/api/runs/${id}`)).boardIds;
+      return { id, order: `parts ${supplier.id}`, item: offers[0].id, board };
+    }
     const { version } = await must("GET", `/api/runs/${id}`);
     const accepted = Object.fromEntries((r?.body?.details ?? []).map((key) => [key, "for the crash"]));
     await must("PATCH", `/api/runs/${id}`, { version, accepted });
@@ -207,6 +210,8 @@ const pastes = [];
 const goes = [];
 const parcels = [];
 const sittings = [];
+const measured = [];
+const claims = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -322,9 +327,27 @@ function clients() {
     sittings.push(item);
     await pause(15);
   });
+  const looker = loop(async () => {
+    const board = { tag: `board${++serial}`, key: randomUUID() };
+    const on = "2026-12-01";
+    board.body = { item: gone.board, label: board.tag, on, readings: { width: [1] }, looks: {} };
+    board.verdict = verdict(
+      "a measured board",
+      await call("POST", `/api/runs/${gone.id}/measured`, board.body, board.key),
+    );
+    measured.push(board);
+    const claim = { tag: `claim${serial}`, key: randomUUID() };
+    claim.body = { order: gone.order, pieces: 1, because: claim.tag, on };
+    claim.verdict = verdict(
+      "a claim",
+      await call("POST", `/api/runs/${gone.id}/claims`, claim.body, claim.key),
+    );
+    claims.push(claim);
+    await pause(25);
+  });
   return async () => {
     isOn = false;
-    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver, sitter]);
+    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver, sitter, looker]);
   };
 }
 
@@ -401,6 +424,8 @@ async function look(round) {
     [goes, "work", "select count(*)::int as n from work where note = $1"],
     [parcels, "receipts", "select count(*)::int as n from receipt where because = $1"],
     [sittings, "sittings", "select count(*)::int as n from sitting where is_done and marks ? $1", "PUT"],
+    [measured, "measured", "select count(*)::int as n from board_measured where label = $1"],
+    [claims, "claims", "select count(*)::int as n from claim where because = $1"],
   ])
     for (const item of list.splice(0)) {
       if (item.verdict === "maybe") await call(method, `/api/runs/${gone.id}/${what}`, item.body, item.key);
@@ -422,7 +447,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from board_measured; delete from claim; commit",
   );
 }
 

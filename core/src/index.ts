@@ -236,7 +236,7 @@ export { writePanel } from "./panel/write/write.ts";
 export { looksLikePlacement, type Placement, readPlacement } from "./placement/placement.ts";
 export { settlePlacements } from "./placement/settle.ts";
 // what it must sell for
-export { priceDocument } from "./price/price.ts";
+export { type Channel, type ChannelPrice, type Pricing, priceDocument } from "./price/price.ts";
 // what to try on a bare board
 export {
   type Probe,
@@ -455,6 +455,7 @@ export {
 export { type MeasurePoint, measurePoints } from "./run/receive/points.ts";
 export { type Reading, readReading } from "./run/receive/reading.ts";
 export { escapeOf, sampleSize } from "./run/receive/sample.ts";
+export { countByWeight, type Weighed } from "./run/receive/weigh.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run

@@ -6,6 +6,8 @@ create table board_measured (
   run_id uuid not null,
   -- which of the run's boards, as its order names it
   item text not null,
+  -- the delivery it is from, while that is written down
+  receipt_id uuid,
   -- which of them: "3", "the one with the scratch"
   label text not null,
   on_day date not null,
@@ -16,7 +18,8 @@ create table board_measured (
   note text not null default '',
   at timestamptz not null default clock_timestamp(),
   version integer not null default 1,
-  constraint board_measured_run_fkey foreign key (workshop_id, run_id) references run (workshop_id, id) on delete cascade
+  constraint board_measured_run_fkey foreign key (workshop_id, run_id) references run (workshop_id, id) on delete cascade,
+  constraint board_measured_receipt_fkey foreign key (workshop_id, receipt_id) references receipt (workshop_id, id) on delete set null (receipt_id)
 );
 create index board_measured_of_run on board_measured (workshop_id, run_id);
 select own_table('board_measured', 'id');

@@ -127,6 +127,7 @@ const CHOICES = {
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
   overrun: choice(["bare", "start"]),
   steps: shaped<OrderOfSteps>(CHOICE_FIELDS.choices.steps.shape),
+  price: shaped<RunChoices["price"] & object>(CHOICE_FIELDS.choices.price.shape).nullable(),
   first: id().nullable(),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
@@ -249,6 +250,8 @@ export type BareTestBody = yup.InferType<typeof bareTestBody>;
 /** A bare board that was measured and looked at. */
 export const measuredBody = yup.object({
   item: text(80).required(),
+  /** The delivery it is from; left out where it is not written down. */
+  receipt: id(),
   label: trimmed(80).required("Say which board it is."),
   on: day.required(),
   readings: mapOf<readonly number[]>(shapes.list(shapes.number(0.01, 5000), 9), 200).required(),

@@ -1,6 +1,6 @@
 import Big from "big.js";
 import { AppError } from "../errors.ts";
-import { type DataShape, fields, list, maybe, money, number, oneOf, text } from "../shape/index.ts";
+import { type DataShape, fields, money, pricingFields } from "../shape/index.ts";
 
 /** One way of selling. Shares are plain numbers: 0.049 for 4.9 %. */
 export interface Channel {
@@ -64,42 +64,8 @@ export interface PriceDocument {
   };
 }
 
-const share = number(0, 1);
-const MOST_CHANNELS = 200;
-const ending: DataShape = (v, path) => {
-  const wrong = money(v, path);
-  return wrong ?? (Number(v) < 1 ? undefined : `${path} should be an ending below 1, as 0.90`);
-};
-const above0: DataShape = (v, path) =>
-  number(0, 1e9)(v, path) ?? (v === 0 ? `${path} should be above 0` : undefined);
-
 /** What may be priced. */
-export const priceShape: DataShape = fields({
-  unitCost: money,
-  packing: maybe(money),
-  warranty: maybe(money),
-  shipping: maybe(money),
-  taxRate: maybe(number(0, 10)),
-  grid: maybe(list(ending, 100)),
-  channels: list(
-    fields({
-      name: text(200),
-      feeShare: maybe(share),
-      feeFixed: maybe(money),
-      feeOn: maybe(oneOf("gross", "net")),
-      discount: maybe(
-        (v: unknown, path: string) => share(v, path) ?? (v === 1 ? `${path} should be below 1` : undefined),
-      ),
-      taxIncluded: maybe(oneOf(true, false)),
-      margin: maybe(number(-100, 1)),
-      list: maybe(money),
-    }),
-    MOST_CHANNELS,
-    1,
-  ),
-  // biome-ignore lint/suspicious/noThenProperty: a key of the published form, and nobody waits for a shape
-  index: maybe(fields({ then: above0, now: above0, old: money })),
-});
+export const priceShape: DataShape = fields({ unitCost: money, ...pricingFields(1) });
 
 /** A quotient of exact decimals, rounded half away from zero. */
 function over(a: Big, b: Big, places: number): Big {

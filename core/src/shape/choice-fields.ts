@@ -1,5 +1,6 @@
 import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
 import { panelShape } from "./panel.ts";
+import { pricingFields } from "./price.ts";
 import {
   type DataShape,
   fields,
@@ -140,6 +141,7 @@ export const CHOICE_FIELDS = {
       words: "order of work",
       isWhole: true,
     },
+    price: { shape: fields(pricingFields(0)), words: "price", isWhole: true },
     first: { shape: text(60), words: "first article" },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },

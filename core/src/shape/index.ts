@@ -8,6 +8,7 @@ export { linkSpecShape } from "./link.ts";
 export { measureShape } from "./measure.ts";
 export { MEET_MODES, meetShape, meetSpecShape, NUMBERINGS, PIN_KINDS } from "./meeting.ts";
 export { panelShape } from "./panel.ts";
+export { pricingFields } from "./price.ts";
 export {
   assemblyShape,
   candidateShape,

@@ -85,6 +85,9 @@ function notTheirs(rowsOf: RowsOf): string[] {
     if (t.receipt_id && runOf.get(t.receipt_id) !== t.run_id)
       wrong.push(`${where} is of a delivery of another run`);
   }
+  for (const [n, b] of rowsOf("board_measured").entries())
+    if (b.receipt_id && runOf.get(b.receipt_id) !== b.run_id)
+      wrong.push(`row ${n + 1} of board_measured is of a delivery of another run`);
   // a lot that was removed since is known from the record
   const lots = new Set([
     ...rowsOf("lot").map((r) => r.id),

@@ -207,6 +207,7 @@ export const RUN_TABLES = {
       id,
       run_id: to("run"),
       item: text(80, 1),
+      receipt_id: perhaps("receipt"),
       label: text(80, 1),
       on_day: day,
       person: text(200),

@@ -49,7 +49,7 @@ export const removeBareTest = (runId: string, id: string) =>
 /** A bare board that was measured and looked at. */
 export const addMeasured = (
   runId: string,
-  body: Pick<MeasuredBody, "item" | "label" | "on" | "readings" | "looks">,
+  body: Pick<MeasuredBody, "item" | "label" | "on" | "readings" | "looks"> & { readonly receipt?: string },
 ) => written<{ id: string }>(runId, "POST", of(runId, "measured"), body);
 export const removeMeasured = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/measured/${id}`);

@@ -139,7 +139,7 @@ function sheetOf(doc: RunDocument, r: RunResult, work: Work, { steps, conflicts 
         words: s.odd ? `${WORK_WORDS[s.kind]}: ${ODD_WAYS[s.odd].words}` : WORK_WORDS[s.kind],
         ...(board !== undefined && doc.boards.length > 1 ? { board: doc.boards[board]!.name } : {}),
         lines: of,
-        tools: stepTools({ doc, orders: r.orders }, work, {
+        tools: stepTools({ doc, orders: r.orders, start: r.start }, work, {
           ...s,
           ...(board === undefined ? {} : { board }),
         }),

@@ -51,6 +51,18 @@ test("heaters are judged at the heat of each board: of the kind that was chosen,
   expect(keys(withs(onSheets(), { heater: "oven" }, plate))).toContainEqual(["equipment-none", "warning"]);
   // a shop that lists nothing is not told that it has nothing
   expect(keys(withs(onSheets(), { heater: "oven" }))).not.toContainEqual(["equipment-none", "warning"]);
+  // one board is a load of one, whatever a load is set to
+  const [b] = boardK().boards;
+  const size = {
+    ...b!.measure,
+    extentMm: [0, 0, 60, 40],
+    outline: { ...b!.measure.outline, rings: [[0, 0, 60, 0, 60, 40, 0, 40]] },
+  };
+  const sized = { ...boardK(), boards: [{ ...b!, measure: size as never }] };
+  const tight = machine("plate", "Plate", { mostC: 260, spaceMm: [62, 42] });
+  const heats = (doc: RunDocument) => step(withs(doc, { perLoad: 4 }, tight), "heat").tools[0]!.words[0];
+  expect(heats(sized)).toBe("takes 1 board of 60 × 40 mm, a load is set to 4");
+  expect(heats({ ...sized, goodBoards: 1, confidence: 0.5 })).toBe("takes 1 board at once");
   // what is heated is the sheet its boards are on
   const { widthMm, heightMm } = rollUp(onSheets()).orders[0]!.sheet!;
   const just = (dx: number) =>

@@ -14,13 +14,16 @@ import type { BoardOrder } from "../orders/order-boards.ts";
 export interface ToolsGiven {
   readonly doc: RunDocument;
   readonly orders: readonly BoardOrder[];
+  /** Products that are started. */
+  readonly start: number;
 }
 
 /** What a board is heated as: alone, or with the sheet it is part of; undefined where its size is not known. */
-function pieceOf({ doc, orders }: ToolsGiven, board: number) {
+function pieceOf({ doc, orders, start }: ToolsGiven, board: number) {
   const b = doc.boards[board];
   const sheet = orders[board]?.sheet;
-  const { perLoad } = doc.assembly;
+  // a load is no more than there is
+  const perLoad = Math.min(doc.assembly.perLoad, Math.max(1, start * (b?.perProduct ?? 1)));
   if (sheet)
     return {
       sizeMm: [sheet.widthMm, sheet.heightMm] as const,

@@ -14,6 +14,7 @@ import type { LinkRow } from "../../meet/links.ts";
 import type { MeetRow } from "../../meet/row.ts";
 import type { PanelChoice } from "../../panel/choice.ts";
 import type { Placement } from "../../placement/placement.ts";
+import type { Pricing } from "../../price/price.ts";
 import { CHOICE_FIELDS, type ChoiceField } from "../../shape/choice-fields.ts";
 import {
   LINE_FIELDS,
@@ -250,6 +251,8 @@ export interface RunChoices {
   readonly panel?: PanelChoice | null;
   /** In which order its boards are built, within what is allowed; low parts first where left out. */
   readonly steps?: OrderOfSteps;
+  /** How it is sold; nothing is said of a price where left out. */
+  readonly price?: Omit<Pricing, "unitCost">;
   /** Id of the run of its first article: nothing is released before that came good. */
   readonly first?: string;
   /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */

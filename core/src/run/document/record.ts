@@ -65,8 +65,9 @@ export interface BareTest {
 /** One bare board that was measured and looked at when it came. */
 export interface BoardMeasured {
   readonly id: string;
-  /** Key of the {@link PlannedItem} the board is of. */
+  /** Key of the {@link PlannedItem} the board is of, and the {@link RunReceipt} it came in. */
   readonly item: string;
+  readonly receipt?: string;
   /** Which of them, in somebody's words. */
   readonly label: string;
   /** ISO date. */

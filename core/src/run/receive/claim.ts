@@ -19,7 +19,7 @@ export interface Disagrees {
  * What of an order disagrees with what came: pieces set apart, boards that do not measure as ordered or do not go where they
  * must, lines of a parcel that is said to be all there and are short. What is claimed already is left out.
  *
- * @param lots of the run's boards as they were measured
+ * @param lots of the run's boards as they were measured, usable and set apart
  */
 export function disagreesOf(
   order: PlannedOrder,
@@ -36,10 +36,10 @@ export function disagreesOf(
     if (claimed(i.key)) return [];
     const { usable, apart } = arrivedOf(record, order.key, i.key);
     const base = { order: order.key, item: i.key, label: i.label };
-    const lot = order.kind === "boards" ? lots.find((l) => l.item === i.key) : undefined;
+    const lot = lots.find((l) => l.item === i.key && l.notAsOrdered.length > 0);
     // of what is as ordered nothing is claimed, wherever it does not go
-    if (lot && lot.notAsOrdered.length > 0)
-      return [{ ...base, kind: "measured", pieces: usable + apart, because: lot.notAsOrdered.join("; ") }];
+    if (order.kind === "boards" && lot)
+      return [{ ...base, kind: "measured", pieces: lot.lot, because: lot.notAsOrdered.join("; ") }];
     if (apart > 0) {
       const why = [
         ...new Set(

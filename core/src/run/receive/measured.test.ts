@@ -178,3 +178,38 @@ test("each hole is judged by its own reading, the rest of its tool as drawn", ()
   const near = lot(with_, 1, board("1", { "hole 3.00 3.00": [3.1], "hole 57.00 37.00": [3.5] }));
   expect([near.boards[0]!.fits[0]!.verdict, near.tryIn]).toEqual(["may-not-fit", ["posts"]]);
 });
+
+test("what was measured goes where its delivery goes: a lot that is set apart turns no light, and the next one is judged anew", () => {
+  const receipts = (isApart: boolean): RunRecord["receipts"] => [
+    { id: "old", order: "boards x", item: "b", qty: 30, arrivedOn: "2026-12-01", isApart, because: "" },
+    {
+      id: "new",
+      order: "boards x",
+      item: "b",
+      qty: 20,
+      arrivedOn: "2026-12-09",
+      isApart: false,
+      because: "",
+    },
+  ];
+  const measured = [
+    { ...board("1", { width: [61] }), receipt: "old" },
+    { ...board("2", { width: [60.1] }), receipt: "new" },
+  ];
+  const of = (isApart: boolean, which: "usable" | "apart") =>
+    judgeLot(
+      doc,
+      { options: doc.options as never },
+      { purchases: [], work: [], receipts: receipts(isApart), measured },
+      0,
+      which,
+    );
+  expect(of(false, "usable")).toMatchObject({ verdict: "fails", lot: 50 });
+  expect(of(false, "apart")).toMatchObject({ verdict: "none", lot: 0, boards: [] });
+  expect(of(true, "usable")).toMatchObject({ verdict: "more", lot: 20, sample: 14 });
+  expect(of(true, "apart")).toMatchObject({
+    verdict: "fails",
+    lot: 30,
+    notAsOrdered: ["width 61 mm, ordered 60 ± 0.2: board 1"],
+  });
+});

@@ -38,7 +38,7 @@ export interface LotMeasured {
   readonly item: string;
   readonly points: readonly MeasurePoint[];
   readonly looks: readonly Look[];
-  /** Boards that came and may be used. */
+  /** Boards that came. */
   readonly lot: number;
   /** So many are to be measured: a lot with one in ten bad is then found out nine times in ten. */
   readonly sample: number;
@@ -79,21 +79,25 @@ export function looksOf(doc: RunDocument, options: RunResult["options"]): Look[]
  * sheet by the readings, ± {@link READ_MM}, in the place of what was drawn. One bad board refuses the lot (domain.md 9.3).
  *
  * @param index of the board among the run's
+ * @param of what may be used of it, or what is set apart: what was measured of a delivery goes where that is
  */
 export function judgeLot(
   doc: RunDocument,
   r: Pick<RunResult, "options">,
   record: RunRecord,
   index: number,
+  of: "usable" | "apart" = "usable",
 ): LotMeasured {
   const board = doc.boards[index]!;
   const item = boardKey(doc, index);
   const points = measurePoints(doc, board, r.options?.thickness ?? doc.options.thickness);
   const looks = looksOf(doc, r.options);
-  const lot = record.receipts.reduce((n, x) => (x.item === item && !x.isApart ? n + x.qty : n), 0);
+  const isOf = (isApart: boolean) => isApart === (of === "apart");
+  const lot = record.receipts.reduce((n, x) => (x.item === item && isOf(x.isApart) ? n + x.qty : n), 0);
   const sample = sampleSize(lot);
+  const apart = new Set(record.receipts.flatMap((x) => (x.isApart ? [x.id] : [])));
   const boards = (record.measured ?? [])
-    .filter((b) => b.item === item)
+    .filter((b) => b.item === item && isOf(b.receipt !== undefined && apart.has(b.receipt)))
     .map((b) => judgeBoard(doc, board, points, looks, b));
   const { notAsOrdered, doesNotFit } = whyNot(boards);
   const seen = new Set(boards.map((b) => b.board.label)).size;

@@ -6,12 +6,12 @@ import { one } from "../../db/tx.ts";
 
 /** Bare boards of a run that were measured, the oldest first. */
 export async function manyMeasured(tx: Tx, runId: string): Promise<BoardMeasured[]> {
-  const { rows } = await tx.query<BoardMeasured>(
-    `select id, item, label, on_day as "on", readings, looks, person, note
+  const { rows } = await tx.query<Omit<BoardMeasured, "receipt"> & { receipt: string | null }>(
+    `select id, item, receipt_id as receipt, label, on_day as "on", readings, looks, person, note
      from board_measured where run_id = $1 order by on_day, at, id`,
     [runId],
   );
-  return rows;
+  return rows.map(({ receipt, ...r }) => ({ ...r, ...(receipt === null ? {} : { receipt }) }));
 }
 
 export async function insertMeasured(
@@ -20,9 +20,19 @@ export async function insertMeasured(
   b: MeasuredBody & { readonly person: string },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into board_measured (workshop_id, run_id, item, label, on_day, person, readings, looks, note)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8) returning id`,
-    [runId, b.item, b.label, b.on, b.person, JSON.stringify(b.readings), JSON.stringify(b.looks), b.note],
+    `insert into board_measured (workshop_id, run_id, item, receipt_id, label, on_day, person, readings, looks, note)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9) returning id`,
+    [
+      runId,
+      b.item,
+      b.receipt ?? null,
+      b.label,
+      b.on,
+      b.person,
+      JSON.stringify(b.readings),
+      JSON.stringify(b.looks),
+      b.note,
+    ],
   );
   return one(rows, "measured board").id;
 }

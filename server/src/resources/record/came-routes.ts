@@ -1,6 +1,7 @@
 import type Router from "@koa/router";
 import { claimBody, measuredBody, newClaimBody, receiptChangeBody } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
+import type { Tx } from "../../db/pool.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
@@ -17,6 +18,7 @@ import {
   updateReceipt,
 } from "./came-queries.ts";
 import { boardNamed, itemOf, partyOf } from "./items.ts";
+import { isReceiptOf } from "./queries.ts";
 import { released } from "./released.ts";
 
 const STATE_WORDS = {
@@ -36,6 +38,7 @@ export function cameRoutes(router: Router, deps: Deps): void {
       throw new AppError("OUT_OF_RANGE", "Nothing was measured or looked at.", "Type a reading first.");
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
+      await requireReceipt(tx, id, b);
       change.about({ runId: id });
       const sizes = Object.keys(b.readings).length;
       change.says(
@@ -110,4 +113,18 @@ function claimRoutes(router: Router, deps: Deps): void {
     });
     ctx.status = 204;
   });
+}
+
+/** @throws AppError NOT_FOUND where a board is said to be of a delivery that holds none such */
+export async function requireReceipt(
+  tx: Tx,
+  runId: string,
+  b: { readonly receipt?: string | undefined; readonly item: string },
+): Promise<void> {
+  if (b.receipt && !(await isReceiptOf(tx, runId, b.receipt, b.item)))
+    throw new AppError(
+      "NOT_FOUND",
+      "That delivery holds no such boards.",
+      "Reload the page; it shows what came.",
+    );
 }

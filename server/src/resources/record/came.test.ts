@@ -33,6 +33,7 @@ test("boards that came are measured and judged, a delivery is set apart and used
     [{ ...wrong, readings: { width: [0] } }, 422],
     [{ ...wrong, readings: { width: ["1"] } }, 422],
     [{ ...wrong, item: "nobody" }, 404],
+    [{ ...wrong, receipt: id }, 404],
     [{ ...wrong, label: "" }, 422],
   ] as const)
     expect([(await v.post(`/api/runs/${id}/measured`, bad)).status, bad]).toEqual([status, bad]);

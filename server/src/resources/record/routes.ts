@@ -19,7 +19,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { deleteLot, insertLots, insertReservations, putReservation } from "../library/index.ts";
-import { cameRoutes } from "./came-routes.ts";
+import { cameRoutes, requireReceipt } from "./came-routes.ts";
 import { boardNamed, checkCame, itemOf, type OrderedItem, partyOf } from "./items.ts";
 import {
   deleteBareTest,
@@ -29,7 +29,6 @@ import {
   insertClosing,
   insertReceipts,
   insertWork,
-  isReceiptOf,
   manyHouseRecords,
   manyReservedLots,
   oneRecord,
@@ -128,12 +127,7 @@ export function recordRoutes(deps: Deps): Router {
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
       const { document } = await released(tx, id);
       const name = boardNamed(document, b.item);
-      if (b.receipt && !(await isReceiptOf(tx, id, b.receipt, b.item)))
-        throw new AppError(
-          "NOT_FOUND",
-          "That delivery holds no such boards.",
-          "Reload the page; it shows what came.",
-        );
+      await requireReceipt(tx, id, b);
       change.about({ runId: id });
       const failed = b.faults.length;
       change.says(

@@ -6,9 +6,12 @@ import { Quantity } from "../../run/Quantity.tsx";
 import { useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { sweetSpots } from "../../ui/chart/sweetSpots.ts";
+import { Fold } from "../../ui/Fold.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Sum } from "../../ui/Sum.tsx";
-import { amount, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
+import { amount, count, day, dayRange, fixed, fromMicros, money } from "../../ui/text/format.ts";
+
+import { PricePart } from "./price/PricePart.tsx";
 
 const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx")).CurveChart }));
 
@@ -142,9 +145,9 @@ export function CostPage() {
               change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
             }
           />
-          <div className="border-t border-rule" />
         </div>
       )}
+      <PriceFold />
       <section aria-labelledby="curve" className="mt-8">
         <h2 id="curve" className="mb-1">
           How it falls with quantity
@@ -162,6 +165,23 @@ export function CostPage() {
         )}
       </section>
     </section>
+  );
+}
+
+/** What it must be sold for, behind the least of what it is. */
+function PriceFold() {
+  const { doc } = useRun();
+  const ways = doc.choices.price?.channels.length ?? 0;
+  return (
+    <Fold
+      id="price"
+      title="Price"
+      verdict={
+        ways === 0 ? "what it must be, after fees and tax" : count(ways, "way of selling", "ways of selling")
+      }
+    >
+      <PricePart />
+    </Fold>
   );
 }
 

@@ -1,6 +1,8 @@
+import { countByWeight } from "@kobbin/core";
 import { useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
+import { typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
 
 /** What came of one line: how many, where they go, or why they are set apart. */
@@ -91,9 +93,56 @@ export function Came({
           </span>
         </label>
       )}
+      {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
       <Button type="submit" look="main" className="min-h-11" disabled={!isReady}>
         {isApart ? "Set apart" : "It came"}
       </Button>
     </form>
+  );
+}
+
+const WEIGHED = [
+  ["all", "All of it, g", ""],
+  ["empty", "Empty bag, g", "0"],
+  ["k", "Pieces weighed together", "20"],
+  ["some", "They weigh, g", ""],
+  ["step", "Step of the scale, g", "0.01"],
+] as const;
+
+/** Small ones by the hundred are weighed: how many that is, and what the scale leaves open. */
+function ByWeight({ onTake }: { onTake: (pieces: number) => void }) {
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const of = (key: string) =>
+    Number(typedNumber(typed[key] ?? WEIGHED.find(([k]) => k === key)![2]) || Number.NaN);
+  const isAsked = (typed.all ?? "") !== "" && (typed.some ?? "") !== "";
+  const w = isAsked ? countByWeight(of("all"), of("empty"), of("some"), of("k"), of("step")) : undefined;
+  return (
+    <details className="w-full">
+      <summary className="quiet-link cursor-pointer">by weight</summary>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        {WEIGHED.map(([key, label, usual]) => (
+          <Field
+            key={key}
+            label={label}
+            className="w-[130px]"
+            isNumber
+            inputMode="decimal"
+            value={typed[key] ?? usual}
+            onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+          />
+        ))}
+        {w && "wrong" in w && <p className="w-full text-[14px] text-look">{w.wrong}</p>}
+        {w && "pieces" in w && (
+          <p className="flex items-center gap-3">
+            <b className="num text-[19px]">
+              {w.pieces} ± {w.openTo}
+            </b>
+            <Button className="min-h-11" onClick={() => onTake(w.pieces)}>
+              take {w.pieces}
+            </Button>
+          </p>
+        )}
+      </div>
+    </details>
   );
 }

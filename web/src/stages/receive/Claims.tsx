@@ -6,6 +6,9 @@ import {
   disagreesOf,
   judgeLot,
   type PlannedOrder,
+  type RunDocument,
+  type RunRecord,
+  type RunResult,
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { addClaim, removeClaim, saveClaim } from "../../resources/record.ts";
@@ -23,14 +26,17 @@ const STATES: Readonly<Record<ClaimState, string>> = {
   refused: "refused",
 };
 
+/** Boards of an order as they were measured: those that may be used, and those set apart. */
+const lotsOf = (o: PlannedOrder, doc: RunDocument, r: RunResult, record: RunRecord) =>
+  o.kind === "boards"
+    ? doc.boards.flatMap((_, i) => [judgeLot(doc, r, record, i), judgeLot(doc, r, record, i, "apart")])
+    : [];
+
 /** What of an order came otherwise than ordered: what to claim, with its letter drafted, and what became of it. */
 export function Claims({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
   const { doc, record, result } = useRun();
   const [writing, setWriting] = useState<string>();
-  const lots = useMemo(
-    () => (o.kind === "boards" ? doc.boards.map((_, i) => judgeLot(doc, result, record, i)) : []),
-    [o, doc, result, record],
-  );
+  const lots = useMemo(() => lotsOf(o, doc, result, record), [o, doc, result, record]);
   const found = useMemo(() => disagreesOf(o, record, lots), [o, record, lots]);
   const claims = (record.claims ?? []).filter((c) => c.order === o.key);
   if (found.length + claims.length === 0) return null;
@@ -78,8 +84,8 @@ function Write({
   const sayError = useSayError();
   const [letter, setLetter] = useState(() => {
     const item = o.items.find((i) => i.key === d.item);
-    const lots = o.kind === "boards" ? doc.boards.map((_, i) => judgeLot(doc, result, record, i)) : [];
-    const lot = lots.find((l) => l.item === d.item);
+    const lots = lotsOf(o, doc, result, record).filter((l) => l.item === d.item);
+    const lot = lots.find((l) => l.notAsOrdered.length > 0);
     return claimLetter(doc, o, item, d, { record, today: todayIso(), ...(lot ? { lot } : {}) });
   });
   return (

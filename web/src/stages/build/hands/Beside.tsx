@@ -70,7 +70,8 @@ function LaidOut({ plan }: { plan: PlanOfRun }) {
 function InDoubt({ plan, unit, before }: { plan: PlanOfRun; unit: number; before: number }) {
   const { record } = useRun();
   const own = (record.sittings ?? []).filter((s) => s.unit === unit);
-  const marks = own.flatMap((s) => Object.entries(s.marks));
+  // kinds that were laid out and things that were tried are no pieces of the board
+  const marks = own.flatMap((s) => Object.entries(s.marks)).filter(([name]) => !/^(test|kit) /.test(name));
   const of = (mark: string) => marks.flatMap(([name, m]) => (m === mark ? [name] : [])).sort(compareRefs);
   const [doubts, later] = [of("doubt"), of("skipped")];
   const unsaid = plan.sheet.steps

@@ -39,6 +39,7 @@ import { useVoice } from "./useVoice.ts";
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
 const NO_TESTS: readonly TestItem[] = [];
+const NOTHING_OF: StepStand = { on: 0, doubts: 0, skipped: 0, left: 0, of: 0 };
 
 /** At the bench: one piece, or one step without pieces, at a time; one key each; resumed where one stopped, on any device. */
 export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void }) {
@@ -211,6 +212,8 @@ function Walk({
   onBack: () => void;
   onLeave: () => void;
 }) {
+  // said to be laid out or tried as a whole: nothing is counted one by one
+  const isAllOfIt = !isWalked(row.kind) && sitting.sat.isDone && stand.left > 0;
   const [isPaused, setPaused] = useState(false);
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
@@ -237,14 +240,11 @@ function Walk({
       head={
         <>
           {head}
-          <Status
-            stand={stand}
-            of={isWalked(row.kind) || !sitting.sat.isDone ? takenAs(row.kind) : "pieces"}
-          />
+          {!isAllOfIt && <Status stand={stand} of={takenAs(row.kind)} />}
           <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
         </>
       }
-      share={stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
+      share={isAllOfIt || stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
       onLeave={onLeave}
       foot={
         <Foot
@@ -282,7 +282,11 @@ function Walk({
       ) : piece && line ? (
         <PieceOn plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />
       ) : (
-        <Plain row={row} stand={stand} beside={<Beside plan={plan} row={row} unit={unit} />} />
+        <Plain
+          row={row}
+          stand={isAllOfIt ? NOTHING_OF : stand}
+          beside={<Beside plan={plan} row={row} unit={unit} />}
+        />
       )}
     </Frame>
   );
@@ -465,7 +469,11 @@ function Plain({ row, stand, beside }: { row: Row; stand: StepStand; beside: Rea
     <div className="max-w-[62ch] text-[22px] leading-snug max-sm:text-[17px]">
       {stand.of > 0 ? (
         <p className="text-[34px] font-semibold max-sm:text-[24px]">
-          All {stand.of} are on{stand.doubts > 0 ? `, ${stand.doubts} to be looked at again` : ""}.
+          All {stand.of} are {TAKEN[takenAs(row.kind)].are}
+          {stand.doubts > 0
+            ? `, ${stand.doubts} ${row.kind === "test" ? "failed" : "to be looked at again"}`
+            : ""}
+          .
         </p>
       ) : (
         <p className="text-[34px] font-semibold max-sm:text-[24px]">

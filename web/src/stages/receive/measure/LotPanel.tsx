@@ -1,4 +1,4 @@
-import { judgeLot, type LotMeasured, type MeasurePoint } from "@kobbin/core";
+import { type BoardJudged, judgeLot, type LotMeasured, type MeasurePoint } from "@kobbin/core";
 import { useMemo } from "react";
 import { removeMeasured } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -19,18 +19,22 @@ export function LotPanel({
   const { id, doc, record, result, did } = useRun();
   const sayError = useSayError();
   const lot = useMemo(() => judgeLot(doc, result, record, index), [doc, result, record, index]);
-  if (lot.lot === 0 && lot.boards.length === 0) return null;
+  const apart = useMemo(() => judgeLot(doc, result, record, index, "apart"), [doc, result, record, index]);
+  const boards = [...lot.boards, ...apart.boards];
+  if (lot.lot === 0 && boards.length === 0) return null;
   const seen = new Set(lot.boards.map((b) => b.board.label)).size;
   return (
     <div className="mt-1 text-[14px]">
-      <p>
-        <span className={COLOUR[lot.verdict]}>{saysLot(lot, seen)}</span>{" "}
-        {isOpen && lot.points.length > 0 && (
-          <button type="button" className="quiet-link min-h-6" onClick={onMeasure}>
-            measure one
-          </button>
-        )}
-      </p>
+      {(lot.lot > 0 || lot.boards.length > 0) && (
+        <p>
+          <span className={COLOUR[lot.verdict]}>{saysLot(lot, seen)}</span>{" "}
+          {isOpen && lot.points.length > 0 && (
+            <button type="button" className="quiet-link min-h-6" onClick={onMeasure}>
+              measure one
+            </button>
+          )}
+        </p>
+      )}
       {[...lot.notAsOrdered, ...lot.doesNotFit].map((b) => (
         <p key={b} className="text-stop">
           {b}
@@ -45,15 +49,19 @@ export function LotPanel({
       {lot.tryIn.length > 0 && (
         <p className="text-look">Not settled by sizes alone, so try one in: {lot.tryIn.join(", ")}.</p>
       )}
-      {lot.boards.length > 0 && (
-        <Fold id={`measured-${index}`} title="What was measured" verdict={count(lot.boards.length, "board")}>
+      {boards.length > 0 && (
+        <Fold
+          id={`measured-${index}`}
+          title="What was measured"
+          verdict={`${count(boards.length, "board")}${apart.boards.length > 0 ? `, ${apart.boards.length} of what is set apart` : ""}`}
+        >
           <ul aria-label="Readings" className="mb-2">
             {lot.points.map((p) => (
-              <Dots key={p.key} point={p} lot={lot} />
+              <Dots key={p.key} point={p} boards={boards} />
             ))}
           </ul>
           <ul aria-label="Measured boards">
-            {lot.boards.map((b) => (
+            {boards.map((b) => (
               <li key={b.board.id} className="flex gap-3 py-[2px]">
                 <span>
                   board {b.board.label}
@@ -100,8 +108,8 @@ function saysLot(lot: LotMeasured, seen: number): string {
 const [WIDE, HIGH] = [260, 22];
 
 /** Readings of one size: the room the order allows as a band about what was ordered, each reading a dot. */
-function Dots({ point: p, lot }: { point: MeasurePoint; lot: LotMeasured }) {
-  const values = lot.boards.flatMap((b) =>
+function Dots({ point: p, boards }: { point: MeasurePoint; boards: readonly BoardJudged[] }) {
+  const values = boards.flatMap((b) =>
     b.points.filter((x) => x.point.key === p.key).flatMap((x) => x.values),
   );
   if (values.length === 0) return null;

@@ -46,8 +46,11 @@ export function Measure({ index, onLeave }: { index: number; onLeave: () => void
   const back = () => draft.at > 0 && keep({ ...draft, at: draft.at - 1 });
   const save = () => {
     if (answersOf(draft) === 0) return;
+    // of the delivery that came last: what was measured goes where that goes
+    const receipt = record.receipts.filter((r) => r.item === lot.item && !r.isApart).at(-1)?.id;
     const done = addMeasured(id, {
       item: boardKey(doc, index),
+      ...(receipt === undefined ? {} : { receipt }),
       label: draft.label,
       on: todayIso(),
       readings: draft.readings,
