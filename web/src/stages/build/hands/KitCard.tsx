@@ -123,14 +123,10 @@ function WhereItGoes({ kit }: { kit: KitLine }) {
         {(to) =>
           lit.parts.map((p) =>
             p.corners.length > 0 ? (
-              <path
-                key={p.ref}
-                d={path(p.corners.map(to))}
-                fill="var(--metal)"
-                fillOpacity="0.5"
-                stroke="var(--sheet)"
-                strokeWidth="2.5"
-              />
+              <g key={p.ref}>
+                <path d={path(p.corners.map(to))} fill="none" stroke="var(--sheet)" strokeWidth="8" />
+                <path d={path(p.corners.map(to))} fill="var(--metal)" stroke="var(--metal)" strokeWidth="3" />
+              </g>
             ) : (
               <circle
                 key={p.ref}

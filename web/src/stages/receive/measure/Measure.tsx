@@ -200,24 +200,32 @@ function Size({
         {mm(p.mm)} ± {mm(p.tolMm)} mm
       </p>
       <p className="text-[14px] text-ink-2">{p.whose}</p>
-      <input
-        ref={input}
-        aria-label={`${p.what}, mm`}
-        inputMode="decimal"
-        autoComplete="off"
-        className="num mt-3 w-full max-w-[300px] text-[34px]! max-sm:text-[26px]!"
-        value={text}
-        onKeyDown={(e) => {
-          const run = onKey(e.key);
-          if (!run) return;
-          e.preventDefault();
-          run();
-        }}
-        onChange={(e) => {
-          setText(e.target.value);
-          setAsked(undefined);
-        }}
-      />
+      <div className="mt-3 flex items-stretch gap-3">
+        <input
+          ref={input}
+          aria-label={`${p.what}, mm`}
+          inputMode="decimal"
+          autoComplete="off"
+          className="num w-full max-w-[300px] text-[34px]! max-sm:text-[26px]!"
+          value={text}
+          onKeyDown={(e) => {
+            const run = onKey(e.key);
+            if (!run) return;
+            e.preventDefault();
+            run();
+          }}
+          onChange={(e) => {
+            setText(e.target.value);
+            setAsked(undefined);
+          }}
+        />
+        <button
+          type="submit"
+          className="rounded-[4px] border border-ink bg-ink px-5 text-[19px] font-semibold text-paper"
+        >
+          on
+        </button>
+      </div>
       <p role="status" className="mt-2 min-h-[56px] text-[18px]">
         {read && "wrong" in read ? (
           <span className="text-look">{read.wrong}</span>
