@@ -81,7 +81,8 @@ export function Toasts({ children }: { children: ReactNode }) {
             </Radix.Close>
           </Radix.Root>
         ))}
-        <Radix.Viewport className="fixed right-4 bottom-4 z-[60] flex w-[min(92vw,420px)] flex-col gap-2 outline-none" />
+        {/* On a phone the thumb's buttons are at the bottom: nothing lies over them */}
+        <Radix.Viewport className="fixed right-4 bottom-4 z-[60] flex w-[min(92vw,420px)] flex-col gap-2 outline-none max-sm:top-14 max-sm:bottom-auto" />
       </Radix.Provider>
     </Context.Provider>
   );

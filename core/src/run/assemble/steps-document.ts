@@ -252,7 +252,7 @@ function heatWords(doc: RunDocument, start: number): string[] {
     `${counted(Math.ceil(start / Math.max(1, perLoad)), "load")} of up to ${perLoad}. Nothing is moved before it is below ${w.liquidusC} °C and the solder is dull.`,
     ...(doc.assembly.heater
       ? []
-      : ["What melts it is not said: a hot plate heats only boards that lie flat."]),
+      : ["Whether plate or oven melts it is not set for this run: a plate heats only boards that lie flat."]),
   ];
 }
 

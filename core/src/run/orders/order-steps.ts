@@ -33,7 +33,7 @@ export const inTime = (steps: readonly OrderStep[]): OrderStep[] =>
   [...steps].sort((a, b) => a.on.localeCompare(b.on));
 
 /** The steps of what was sent last: what was taken back counts no more. */
-function ofNow(steps: readonly OrderStep[]): OrderStep[] {
+export function ofNow(steps: readonly OrderStep[]): OrderStep[] {
   const all = inTime(steps);
   const back = all.findLastIndex((s) => s.state === "withdrawn");
   return back === -1 || back === all.length - 1 ? all : all.slice(back + 1);

@@ -65,7 +65,15 @@ test.each([
   ["parts", "21 sent, 23 shipped", 25, ordered("21"), "carrier to bring it since 23"],
   ["parts", "21 sent, 23 shipped", 25, ordered("21", "24"), "carrier to bring it since 23, late"],
   ["parts", "21 sent, 22 asked Which?", 23, ordered("21"), "shop to answer what it asks since 22"],
-  ["parts", "21 sent, 22 withdrawn", 23, {}, undefined],
+  // the run still wants it; what was promised before it was taken back is promised no more
+  [
+    "parts",
+    "21 sent, 22 withdrawn",
+    25,
+    ordered("21", "24"),
+    "shop to order it again, or elsewhere since 22",
+  ],
+  ["parts", "21 sent, 22 withdrawn", 26, {}, "shop to order it again, or elsewhere since 22, late"],
 ] as const)("of %s, “%s” on the %i of November: who is waited for", (kind, text, today, more, expected) => {
   expect(told(brief(kind), at(text, today, more))).toBe(expected);
 });
@@ -91,6 +99,8 @@ test("paid is what somebody said; sent once more, its days count from then on", 
   expect([w("").isPaid, w("21 sent").isPaid, w("21 sent, 21 paid").isPaid]).toEqual([false, false, true]);
   const again = w("21 sent, 22 withdrawn, 26 sent", ordered("21"));
   expect([again.from, again.to, again.isLate]).toEqual(["2026-11-28", "2026-11-30", false]);
+  const back = w("21 sent, 21 paid, 22 withdrawn", ordered("21", "24"));
+  expect([back.from, back.to, back.isPromised, back.isPaid]).toEqual([undefined, undefined, false, false]);
 });
 
 test("boards of the own bench are to be made and never ordered", () => {

@@ -4,7 +4,7 @@ import type { RunDocument } from "../document/document.ts";
 import type { OrderKey, OrderKind } from "../document/order-key.ts";
 import type { OrderState } from "../document/order-states.ts";
 import type { OrderStep } from "../document/record.ts";
-import { CHECK_DAYS, type OrderWait, orderStand } from "../orders/order-steps.ts";
+import { CHECK_DAYS, type OrderWait, ofNow, orderStand } from "../orders/order-steps.ts";
 import type { PlannedOrder } from "./planned-orders.ts";
 
 /** What a list of a shop's runs has to know of an order of one of them. */
@@ -68,31 +68,34 @@ export interface Waiting {
 }
 
 /**
- * How an order stands in a list of all that is waited for. Nothing where all of it came, or nothing is made of it any more.
+ * How an order stands in a list of all that is waited for. Nothing where all of it came. What was taken back is waited
+ * for too: the run still wants what it was for, and nobody brings it until the shop orders it again.
  */
 export function waitingFor(o: OrderBrief, at: OrderSoFar): Waiting | undefined {
   const items = Object.entries(o.items);
   // of each item only what was ordered: more of one is no other one
   const came = items.reduce((n, [key, qty]) => n + Math.min(qty, at.came[key] ?? 0), 0);
   const of = items.reduce((n, [, qty]) => n + qty, 0);
-  const { promisedOn } = at.purchase ?? {};
+  const isBack = ofNow(at.steps).at(-1)?.state === "withdrawn";
+  const { promisedOn, orderedOn: bought } = (isBack ? undefined : at.purchase) ?? {};
   const stand = orderStand(at.steps, {
     today: at.today,
     isHere: of > 0 && came >= of,
     kind: o.kind,
     ...(promisedOn ? { promisedOn } : {}),
   });
-  if (came >= of || stand.state === "withdrawn") return undefined;
+  if (came >= of) return undefined;
   // sent once more after it was taken back, it counts from then on
   const sent = stand.now.findLast((s) => s.state === "sent")?.on;
-  const orderedOn = [at.purchase?.orderedOn ?? "", sent ?? ""].sort().at(-1) || undefined;
+  const orderedOn = [bought ?? "", (isBack ? undefined : sent) ?? ""].sort().at(-1) || undefined;
   const [from, to] = promisedOn
     ? [promisedOn, promisedOn]
     : orderedOn
       ? [later(orderedOn, o.days[0]), later(orderedOn, o.days[1])]
       : [undefined, undefined];
-  const waits = stand.waits ?? unwritten(o, orderedOn, at.releasedOn);
-  const isSilent = waits.on === "shop" && !orderedOn && at.today > later(at.releasedOn, CHECK_DAYS);
+  const waits = isBack ? again(stand.now) : (stand.waits ?? unwritten(o, orderedOn, at.releasedOn));
+  const isSilent =
+    waits.on === "shop" && !orderedOn && at.today > later(isBack ? waits.since : at.releasedOn, CHECK_DAYS);
   return {
     state: stand.state,
     waits,
@@ -101,10 +104,17 @@ export function waitingFor(o: OrderBrief, at: OrderSoFar): Waiting | undefined {
     isPromised: promisedOn !== undefined,
     came,
     of,
-    isPaid: stand.now.some((s) => s.state === "paid"),
+    isPaid: !isBack && stand.now.some((s) => s.state === "paid"),
     questions: stand.questions.map((q) => q.words),
   };
 }
+
+/** Taken back: whether it is ordered again, here or elsewhere, is the shop's to say. */
+const again = (now: readonly OrderStep[]): OrderWait => ({
+  on: "shop",
+  what: "to order it again, or elsewhere",
+  since: now.at(-1)!.on,
+});
 
 /** Of an order nothing is written down of but, at most, the day it was placed. */
 function unwritten({ isOwn }: OrderBrief, orderedOn: string | undefined, releasedOn: string): OrderWait {

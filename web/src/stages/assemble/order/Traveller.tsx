@@ -8,8 +8,19 @@ import { minutesWords } from "./orderPlan.ts";
 
 /** Width of a step's drawing; of one with many parts, so that their names can be read. */
 const WIDE = 230;
-const WIDE_MANY = 380;
+const WIDE_MANY = 340;
 const MANY = 12;
+
+/** What stands beside a line: its direction, the tools for it, where it lies. */
+const besides = (l: PlanOfRun["sheet"]["steps"][number]["lines"][number]) =>
+  [
+    l.mark === "" ? "direction: look it up" : l.mark,
+    l.tools.tip?.split(",")[0],
+    l.tools.hold && HOLDS[l.tools.hold].label,
+    ...(l.lies ?? []),
+  ]
+    .filter(Boolean)
+    .join("; ");
 
 /** The order of work on paper: a sheet to tick, in black and white; it prints itself and goes. */
 export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => void }) {
@@ -51,19 +62,13 @@ export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => voi
                   <tbody>
                     {s.lines.map((l) => (
                       <tr key={l.line} className="border-t border-black/30 align-baseline">
-                        <td className="w-5">☐</td>
-                        <td className="num max-w-[150px] pr-2">{l.refs.join(" ")}</td>
+                        <td className="w-5 pr-1">☐</td>
+                        <td className="num w-[30%] pr-2">{l.refs.join(" ")}</td>
                         <td className="num pr-2 text-right">{l.pieces}</td>
-                        <td className="pr-2">
+                        <td className="whitespace-nowrap pr-2">
                           {l.value || l.mpn} <span className="num">{l.package}</span>
                         </td>
-                        <td className="pr-2">{l.mark === "" ? "direction: look it up" : (l.mark ?? "")}</td>
-                        <td className="pr-2">
-                          {[l.tools.tip?.split(",")[0], l.tools.hold && HOLDS[l.tools.hold].label]
-                            .filter(Boolean)
-                            .join("; ")}
-                        </td>
-                        <td>{(l.lies ?? []).join(", ")}</td>
+                        <td className="w-[28%]">{besides(l)}</td>
                       </tr>
                     ))}
                   </tbody>
