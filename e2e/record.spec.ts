@@ -276,10 +276,32 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   // the laptop follows
   await page.keyboard.press("p");
   await expect(status).toHaveText("3 of 5 on, 1 left for later, 1 in doubt");
+  // what the laptop presses now is under way while the phone leaves the same piece for later
+  let go = () => {};
+  const gone = new Promise<void>((done) => {
+    go = done;
+  });
+  await page.route("**/sittings", async (route) => {
+    await gone;
+    await route.continue();
+  });
+  const fourth = (await lit.textContent())!;
   await page.keyboard.press(" ");
   // what was left comes last
   await expect(lit).toHaveText(first);
   await expect(bench.getByText("It was left for later.")).toBeVisible();
+  await page.keyboard.press(" ");
+  await expect(bench.getByText("All 5 are on, 1 to be looked at again.")).toBeVisible();
+  await expect(there.locator("[aria-live] p").first()).toHaveText(fourth);
+  await small.keyboard.press("s");
+  await expect(there.getByText("kept", { exact: true })).toBeVisible();
+  go();
+  // of that piece the phone's word stands, and it is said; what else was pressed is not lost
+  await expectSaid(page, /changed the .* in between/);
+  await expect(lit).toHaveText(fourth);
+  await expect(status).toHaveText("4 of 5 on, 1 left for later, 1 in doubt");
+  await expect(bench.getByText("kept", { exact: true })).toBeVisible();
+  await expect(there.getByRole("status")).toHaveText("4 of 5 on, 1 left for later, 1 in doubt");
   await page.keyboard.press(" ");
   await expect(bench.getByText("All 5 are on, 1 to be looked at again.")).toBeVisible();
   await page.keyboard.press("Enter");

@@ -278,6 +278,8 @@ export interface HistoryAnswer {
 /** Two values of one field, set by two people; in the details of STALE_VERSION. */
 export interface ClashDetail {
   readonly field: string;
+  /** Column, and below it the keys, of what clashes. */
+  readonly path: readonly string[];
   readonly mine: unknown;
   readonly theirs: unknown;
   readonly person?: string;

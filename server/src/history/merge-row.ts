@@ -77,6 +77,7 @@ export async function clashError(
     const [told] = fieldsOf({ [c.path[0]!]: null }, { [c.path[0]!]: nest(c.path.slice(1)) });
     details.push({
       field: told?.label ?? c.path.join(" "),
+      path: c.path,
       mine: c.mine ?? null,
       theirs: c.theirs ?? null,
       ...(by ? { person: by.person, at: by.at } : {}),

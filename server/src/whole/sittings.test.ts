@@ -60,7 +60,10 @@ test("steps at the bench are kept piece by piece; what two press at one board is
     at({ version: first, marks: { R1: "done", R2: "skipped" }, minutes: { desk: 1 } }),
     mate,
   );
-  expect(clash.body).toMatchObject({ code: "STALE_VERSION" });
+  expect(clash.body).toMatchObject({
+    code: "STALE_VERSION",
+    details: { clashes: [{ path: ["marks", "R2"], mine: "skipped", theirs: "done" }] },
+  });
   expect((await kept())[0]!.marks.R2).toBe("done");
   // what is taken back is gone; another board has a row of its own
   const now = await seen();

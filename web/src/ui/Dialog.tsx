@@ -39,7 +39,10 @@ export function Dialog({
           {...(about ? {} : { "aria-describedby": undefined })}
           // a message that came up over the dialog would take Escape for itself
           onKeyDown={(e) => {
-            if (e.key === "Escape" && e.currentTarget.contains(e.target as Node)) onClose();
+            if (e.key !== "Escape" || !e.currentTarget.contains(e.target as Node)) return;
+            // it is answered: what lies under the dialog stays
+            e.preventDefault();
+            onClose();
           }}
         >
           <div className="mb-3 flex items-start justify-between gap-4">

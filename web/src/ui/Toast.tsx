@@ -1,5 +1,5 @@
 import { Toast as Radix } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useRef, useState } from "react";
 
 interface Message {
   readonly id: number;
@@ -34,6 +34,8 @@ export function useSayError(): (error: unknown) => void {
 
 export function Toasts({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
+  /** An Escape is being told that is meant for something else than a message. */
+  const isForOthers = useRef(false);
   const say = useCallback<Say>((text, more = {}) => {
     const id = Date.now() + Math.random();
     setMessages((old) => [
@@ -57,12 +59,18 @@ export function Toasts({ children }: { children: ReactNode }) {
             key={m.id}
             type={m.isProblem ? "foreground" : "background"}
             className={`flex items-start gap-4 rounded-[3px] border bg-sheet px-4 py-3 shadow-lg ${m.isProblem ? "border-stop" : "border-rule"}`}
-            onOpenChange={(o) => !o && setMessages((old) => old.filter((x) => x.id !== m.id))}
+            open
+            onOpenChange={() => {
+              if (!isForOthers.current) setMessages((old) => old.filter((x) => x.id !== m.id));
+            }}
             duration={m.isProblem ? 14000 : 7000}
             data-message
-            // Escape belongs to what one is in: a message closes by it only when the focus is inside
+            // Escape belongs to what one is in, and goes on to it; a message closes by it only when the focus is inside
             onEscapeKeyDown={(e) => {
-              if (!(e.target instanceof Element && e.target.closest("[data-message]"))) e.preventDefault();
+              isForOthers.current = !(e.target instanceof Element && e.target.closest("[data-message]"));
+              queueMicrotask(() => {
+                isForOthers.current = false;
+              });
             }}
           >
             <div className="min-w-0 flex-1">

@@ -8,6 +8,7 @@ import {
   since,
   type Unsent,
   withLost,
+  yielded,
 } from "./sittingModel.ts";
 
 const ROW = {
@@ -78,4 +79,23 @@ test("a piece is lost, and not lost after all, and never less than none", () => 
   expect(withLost(NOTHING_UNSENT, ROW, "r", 1).lost).toEqual({ r: 2 });
   expect(withLost(NOTHING_UNSENT, ROW, "r", -1).lost).toEqual({ r: 0 });
   expect(withLost({ ...NOTHING_UNSENT, lost: { r: 3 } }, ROW, "u", -1).lost).toEqual({ r: 3, u: 0 });
+});
+
+test("of what two marked differently theirs stands, and nothing else that was pressed is lost", () => {
+  const u: Unsent = { marks: { R1: "done", R2: null }, lost: { r: 2, u: 1 }, isDone: true, minutes: 3 };
+  const left = (...paths: string[][]) =>
+    yielded(
+      u,
+      paths.map((path) => ({ path })),
+    );
+  expect(left(["marks", "R2"], ["lost", "r"])).toEqual({
+    marks: { R1: "done" },
+    lost: { u: 1 },
+    isDone: true,
+    minutes: 3,
+  });
+  expect(left(["is_done"])).toEqual({ marks: u.marks, lost: u.lost, minutes: 3 });
+  expect(left(["marks"]).marks).toEqual({});
+  // nothing that is told of is here: it would be refused again and again
+  expect([left(), left(["marks", "R9"])]).toEqual([NOTHING_UNSENT, NOTHING_UNSENT]);
 });

@@ -1,4 +1,4 @@
-import type { SittingBody } from "@kobbin/contract";
+import type { ClashDetail, SittingBody } from "@kobbin/contract";
 import type { PieceMark, RunSitting } from "@kobbin/core";
 
 /** What was pressed here and is not with the server yet; null takes back. */
@@ -56,6 +56,26 @@ export function since(unsent: Unsent, sent: Unsent): Unsent {
     ...(unsent.minutes !== undefined && unsent.minutes !== sent.minutes ? { minutes: unsent.minutes } : {}),
   };
 }
+
+/**
+ * What is left unsent where others marked some of it differently: of that theirs stands, the rest is sent again. Where
+ * it is not said what clashes, all of it goes: sent as it is, it would be refused for ever.
+ */
+export function yielded(u: Unsent, clashes: readonly Pick<ClashDetail, "path">[]): Unsent {
+  const isTheirs = (column: string, key?: string) =>
+    clashes.some(({ path }) => path[0] === column && (path.length < 2 || path[1] === key));
+  const rest = <T>(column: string, all: Readonly<Record<string, T>>) =>
+    Object.fromEntries(Object.entries(all).filter(([key]) => !isTheirs(column, key)));
+  const left: Unsent = {
+    marks: rest("marks", u.marks),
+    lost: rest("lost", u.lost),
+    ...(u.isDone === undefined || isTheirs("is_done") ? {} : { isDone: u.isDone }),
+    ...(u.minutes === undefined ? {} : { minutes: u.minutes }),
+  };
+  return size(left) < size(u) ? left : NOTHING_UNSENT;
+}
+const size = (u: Unsent): number =>
+  Object.keys(u.marks).length + Object.keys(u.lost).length + Number(u.isDone !== undefined);
 
 export const isSent = (u: Unsent): boolean =>
   Object.keys(u.marks).length + Object.keys(u.lost).length === 0 &&

@@ -1,6 +1,6 @@
 import { type PieceMark, workedMinutes } from "@kobbin/core";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { RequestError } from "../../../resources/http.ts";
+import { clashesOf, RequestError } from "../../../resources/http.ts";
 import { saveSitting } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
@@ -14,6 +14,7 @@ import {
   since,
   type Unsent,
   withLost,
+  yielded,
 } from "./sittingModel.ts";
 
 /** What is pressed goes to the server so long after the last press: one writes down a few, not each. */
@@ -55,7 +56,7 @@ interface Sent {
 /**
  * Sends what is pressed at a step and not sent yet.
  * @returns what was pressed meanwhile; nothing where nothing was sent
- * @throws RequestError; of a piece that two marked differently the server's mark stands, anything else stays here
+ * @throws RequestError; of a piece that two marked differently the server's mark stands, anything else stays here and goes next
  */
 async function send({ run, key, row, device, ...at }: Sent): Promise<Unsent | undefined> {
   const sent = read(key);
@@ -67,7 +68,8 @@ async function send({ run, key, row, device, ...at }: Sent): Promise<Unsent | un
     write(key, rest);
     return rest;
   } catch (error) {
-    if (error instanceof RequestError && error.code === "STALE_VERSION") write(key, NOTHING_UNSENT);
+    if (error instanceof RequestError && error.code === "STALE_VERSION")
+      write(key, yielded(read(key), clashesOf(error)));
     throw error;
   } finally {
     underWay.delete(key);
@@ -115,7 +117,9 @@ export function useSitting(unit: number, step: number) {
         if (!isSent(rest)) timer.current = setTimeout(flush, AFTER_MS);
       })
       .catch((error) => {
-        setUnsent((was) => (was.key === of ? { key: of, u: read(of) } : was));
+        const left = read(of);
+        setUnsent((was) => (was.key === of ? { key: of, u: left } : was));
+        if (clashesOf(error).length > 0 && !isSent(left)) timer.current = setTimeout(flush, AFTER_MS);
         sayError(error);
       });
   }, [id, device, sayError]);
