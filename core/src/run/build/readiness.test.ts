@@ -127,6 +127,20 @@ test("ahead: from each day on which something is to come, limited by what is sti
   expect(with_([]).short[0]!.comes[0]).not.toHaveProperty("to");
 });
 
+test("who did not order hears nothing; who was sent it and says nothing is silent; what was taken back is on no way", () => {
+  const of = (...states: ("sent" | "withdrawn")[]) => {
+    const steps = states.map((state, k) => ({
+      ...{ id: `${k}`, order: boards.key, state, on: `2026-11-2${k + 1}` },
+      ...{ words: "", person: "", source: "" },
+    }));
+    const record = { ...EMPTY, steps, purchases: states.length > 0 ? [bought(boards, "2026-11-21")] : [] };
+    // a week after the release
+    const ready = readinessOf(doc, r, record, { today: "2026-11-27", releasedOn: "2026-11-20" });
+    return ready.short.find((i) => i.kind === "board")!.comes.map((c) => [c.to !== undefined, c.isSilent]);
+  };
+  expect([of(), of("sent"), of("sent", "withdrawn")]).toEqual([[[false, false]], [[true, true]], []]);
+});
+
 test("law: one more piece never makes fewer products; what is said now is what a slow count says", () => {
   const items = orders.flatMap((o) => o.items.map((i) => [o, i] as const));
   fc.assert(

@@ -20,7 +20,7 @@ export interface ToCome {
   readonly to?: string;
   /** The last day it was to come is over. */
   readonly isLate: boolean;
-  /** Who sends it has been silent for longer than usual. */
+  /** Who sends it has been silent for longer than usual; not where it is the shop that did not order. */
   readonly isSilent: boolean;
   readonly isPromised: boolean;
 }
@@ -170,7 +170,7 @@ function toCome(o: PlannedOrder, i: PlannedItem, record: RunRecord, stands: Stan
   const { usable, apart } = arrivedOf(record, o.key, i.key);
   const qty = i.qty - usable - apart;
   const stand = stands.get(o.key);
-  if (qty <= 0 || !stand) return [];
+  if (qty <= 0 || !stand || stand.state === "withdrawn") return [];
   const isLate = stand.to !== undefined && today > stand.to;
   return [
     {
@@ -179,7 +179,7 @@ function toCome(o: PlannedOrder, i: PlannedItem, record: RunRecord, stands: Stan
       qty,
       ...(stand.from && stand.to ? { from: stand.from, to: stand.to } : {}),
       isLate,
-      isSilent: stand.isLate && !isLate,
+      isSilent: stand.isLate && !isLate && stand.waits.on !== "shop",
       isPromised: stand.isPromised,
     },
   ];
