@@ -1,4 +1,4 @@
-import { demoRun, expect, expectAccessible, test, unfold } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, test, unfold } from "./kit.ts";
 
 test("drills, pads joined to nothing and what differs from another revision: each is shown on the picture at a press", async ({
   page,
@@ -144,7 +144,7 @@ test("what the price must be: two ways of selling, what each shown price goes in
   await expect(ways.first()).toContainText("leaves");
   await ways.getByLabel("takes, %").fill("much");
   await ways.getByLabel("takes, %").press("Enter");
-  await expect(page.getByText(/own page: “much” is no share/)).toBeVisible();
+  await expectSaid(page, /own page: “much” is no share/);
   await expect(ways.getByLabel("takes, %")).toHaveValue("4.9");
   await ways.getByLabel("price as it is").fill("2.90");
   await ways.getByLabel("price as it is").press("Enter");
