@@ -46,6 +46,7 @@ function work(): Work {
     start: 30,
     minuteMicros: 400_000,
     repairable: 0.92,
+    bagMinutes: 0.75,
   };
 }
 

@@ -38,11 +38,13 @@ export function gatesOf(work: Work, steps: readonly Step[]): Step[] {
 export interface OrderFigures {
   /** How often another bag is opened, over all steps. */
   readonly bags: number;
+  /** Own minutes more than where every bag is opened once: each time takes as long as laying one out. */
+  readonly moreMinutes: number;
   /** Expected loss over the run: what each part costs × the chance that what is soldered after it, up to its test, spoils the board. */
   readonly atRisk: Micros;
 }
 
-/** Bag changes and money at risk of an order (domain.md 7.4: share of defects that cannot be mended). */
+/** Bag changes, the minutes they take and money at risk of an order (domain.md 7.4: share of defects that cannot be mended). */
 export function figuresOf(work: Work, steps: readonly Step[]): OrderFigures {
   const parts = new Map(work.parts.map((p) => [p.name, p]));
   const row = steps.flatMap((s) =>
@@ -60,7 +62,12 @@ export function figuresOf(work: Work, steps: readonly Step[]): OrderFigures {
     atRisk += p.micros * (1 - Math.exp(-lambda * (1 - work.repairable)));
     lambda += p.defects;
   }
-  return { bags, atRisk: Math.round(work.start * atRisk) as Micros };
+  const once = new Set(row.map((p) => p.line)).size;
+  return {
+    bags,
+    moreMinutes: (bags - once) * work.bagMinutes,
+    atRisk: Math.round(work.start * atRisk) as Micros,
+  };
 }
 
 /** What a gate costs: its own minutes, without those to mend what it finds, which have to be spent wherever it is found. */

@@ -36,5 +36,6 @@ export const madeWork = (parts: readonly WorkPart[], more: Partial<Work> = {}): 
   start: 10,
   minuteMicros: 500_000,
   repairable: 0.92,
+  bagMinutes: 0.75,
   ...more,
 });

@@ -139,6 +139,8 @@ export interface Work {
   readonly start: number;
   readonly minuteMicros: number;
   readonly repairable: number;
+  /** Own minutes to open a bag and lay its parts out. */
+  readonly bagMinutes: number;
 }
 
 /** One step of the order. */

@@ -265,6 +265,8 @@ test("schools differ in what they say they differ in, and keep what must be", ()
     return figuresOf(work, workOrder(work).steps);
   };
   expect([figures("low").bags, figures("path").bags]).toEqual([2, 3]);
+  // the bag of the resistors is opened twice: one laying out more
+  expect([figures("low").moreMinutes, figures("path").moreMinutes]).toEqual([0, 0.75]);
   // dear last: after U1 nothing is soldered; before it 9.00 stand for the defects of two resistors
   expect(figures("cheap").atRisk).toBeLessThan(figures("dense").atRisk);
 });

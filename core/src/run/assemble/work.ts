@@ -104,6 +104,7 @@ export function workOf(doc: RunDocument, given: WorkGiven): Work {
     start,
     minuteMicros: toMicros(doc.workshop.hourlyRate) / 60,
     repairable: REPAIRABLE,
+    bagMinutes: minutes.kitting / Math.max(1, parts.length),
   };
 }
 

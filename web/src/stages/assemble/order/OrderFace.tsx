@@ -1,6 +1,8 @@
 import {
+  figuresOf,
   isComplete,
   isGate,
+  type OrderFigures,
   type PlanOfRun,
   planOfRun,
   rackPlan,
@@ -124,7 +126,7 @@ function Racks({ plan: { sheet } }: { plan: PlanOfRun }) {
 }
 
 /** Orders within what is allowed, each with how often another bag is opened and what money stands for defects that follow. */
-function Schools({ plan: { work, sheet } }: { plan: PlanOfRun }) {
+function Schools({ plan: { work, order, sheet } }: { plan: PlanOfRun }) {
   const { doc, result, change, isLocked } = useRun();
   const isPriced = isComplete(result.unpriced);
   const schools = useMemo(() => schoolsOf(work), [work]);
@@ -134,6 +136,12 @@ function Schools({ plan: { work, sheet } }: { plan: PlanOfRun }) {
     change({ steps: { ...rest, school } } as never, `Order of work: ${SCHOOL_WORDS[school].label}`);
   };
   const isOn = (school: School) => work.school === school && !steps?.own;
+  const all = steps?.own ? [...schools, { school: "own", figures: figuresOf(work, order.steps) }] : schools;
+  const rows: readonly (readonly [string, (f: OrderFigures) => string])[] = [
+    ["bags opened", (f) => String(f.bags)],
+    ["more minutes", (f) => f.moreMinutes.toFixed(0)],
+    [`at risk, ${sheet.currency}`, (f) => amount(f.atRisk / 1e6, sheet.currency)],
+  ];
   return (
     <>
       <table aria-label="In which order" className="mb-1 text-[14px] max-md:hidden">
@@ -163,31 +171,24 @@ function Schools({ plan: { work, sheet } }: { plan: PlanOfRun }) {
           </tr>
         </thead>
         <tbody className="text-[13px] text-ink-2">
-          <tr>
-            <th scope="row" className="pr-5 text-left font-normal">
-              bags opened
-            </th>
-            {schools.map(({ school, figures }) => (
-              <td key={school} className="num">
-                {figures.bags}
-              </td>
-            ))}
-          </tr>
-          <tr>
-            <th scope="row" className="pr-5 text-left font-normal">
-              at risk, {sheet.currency}
-            </th>
-            {schools.map(({ school, figures }) => (
-              <td key={school} className="num">
-                {amount(figures.atRisk / 1e6, sheet.currency)}
-              </td>
-            ))}
-          </tr>
+          {rows.map(([label, of]) => (
+            <tr key={label}>
+              <th scope="row" className="pr-5 text-left font-normal">
+                {label}
+              </th>
+              {all.map(({ school, figures }) => (
+                <td key={school} className="num">
+                  {of(figures)}
+                </td>
+              ))}
+            </tr>
+          ))}
         </tbody>
       </table>
       <p className="mb-4 text-[13.5px] text-ink-2 max-md:hidden">
-        {SCHOOL_WORDS[work.school].label}: {SCHOOL_WORDS[work.school].why}. At risk: what each part costs ×
-        the chance that what is put on after it spoils the board
+        {SCHOOL_WORDS[work.school].label}: {SCHOOL_WORDS[work.school].why}. More minutes: a bag opened once
+        more takes as long as one that is laid out. At risk: what each part costs × the chance that what is
+        put on after it spoils the board
         {isPriced ? "" : ", as far as prices are known"}.
       </p>
     </>

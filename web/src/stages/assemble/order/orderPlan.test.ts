@@ -36,6 +36,7 @@ const work = (...parts: WorkPart[]): Work => ({
   start: 1,
   minuteMicros: 0,
   repairable: 0.92,
+  bagMinutes: 0.75,
 });
 
 test("a line moved within its step takes the place of its neighbour; where a rule forbids it that rule is told", () => {
