@@ -2,6 +2,7 @@ import type { NewShopBody, Role, SessionAnswer, Shop, ShopBody, SignInBody } fro
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
 import { outbox } from "./outbox.ts";
+import { refetchRuns } from "./run.ts";
 
 const KEY = "/api/session";
 
@@ -15,8 +16,12 @@ export function useShop(): Shop {
   return data.shop;
 }
 
-/** Fetches everything again; what is shown, and what is typed into it, stays meanwhile. */
-const fetchAgain = () => mutate(() => true);
+/**
+ * Fetches everything again; what is shown, and what is typed into it, stays meanwhile. Runs in their own way: an answer
+ * that was asked for before must not come over the one that is asked for now.
+ */
+const fetchAgain = () =>
+  Promise.all([refetchRuns(), mutate((key) => typeof key !== "string" || !key.startsWith("/api/runs/"))]);
 /** Forgets everything that was fetched for somebody else. */
 export const refreshAll = () => mutate(() => true, undefined, { revalidate: true });
 
