@@ -1,6 +1,7 @@
 /** What other resources may use of the library and the shelf. */
 export {
   deleteLot,
+  freeOf,
   insertLot,
   insertLots,
   insertReservations,

@@ -103,21 +103,36 @@ export async function deleteClaim(tx: Tx, id: string): Promise<void> {
   await tx.query("delete from claim where id = $1", [id]);
 }
 
-/** A delivery set apart, or not any more. @returns what it is of, and the lot that came of it if there is one still */
+/**
+ * A delivery set apart, or not any more.
+ * @returns what it is of, the lot that came of it if there is one still, and whether it was set apart before
+ */
 export async function updateReceipt(
   tx: Tx,
   id: string,
   c: { readonly isApart: boolean; readonly because: string },
-): Promise<{ runId: string; lot: string | null; qty: number; label: string }> {
-  const { rows } = await tx.query<{ runId: string; lot: string | null; qty: number; label: string }>(
-    `update receipt set is_apart = $2, because = $3 where id = $1
-     returning run_id as "runId", lot_id as lot, qty, label`,
+): Promise<{ runId: string; lot: string | null; qty: number; label: string; was: boolean }> {
+  const { rows } = await tx.query<{
+    runId: string;
+    lot: string | null;
+    qty: number;
+    label: string;
+    was: boolean;
+  }>(
+    `with before as (select id, is_apart from receipt where id = $1 for update)
+     update receipt set is_apart = $2, because = $3 from before where receipt.id = before.id
+     returning run_id as "runId", lot_id as lot, qty, label, before.is_apart as was`,
     [id, c.isApart, c.because],
   );
   return one(rows, "receipt");
 }
 
-/** What may not be used is not counted on, whoever looks at the shelf. */
+/** What may not be used is not counted on, whoever looks at the shelf; what may be again is new only if it was locked. */
 export async function updateLotCondition(tx: Tx, id: string, isApart: boolean): Promise<void> {
-  await tx.query("update lot set condition = $2 where id = $1", [id, isApart ? "quarantine" : "new"]);
+  await tx.query(
+    isApart
+      ? "update lot set condition = 'quarantine' where id = $1"
+      : "update lot set condition = 'new' where id = $1 and condition = 'quarantine'",
+    [id],
+  );
 }

@@ -6,7 +6,7 @@ import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
-import { putReservation } from "../library/index.ts";
+import { freeOf, putReservation } from "../library/index.ts";
 import {
   deleteClaim,
   deleteMeasured,
@@ -65,9 +65,12 @@ export function cameRoutes(router: Router, deps: Deps): void {
       change.says(
         `${r.qty} × ${r.label} ${b.isApart ? "set apart" : "may be used after all"}${b.because ? `: ${b.because}` : ""}`,
       );
-      if (!r.lot) return;
+      // only another reason for it
+      if (!r.lot || r.was === b.isApart) return;
       await updateLotCondition(tx, r.lot, b.isApart);
-      await putReservation(tx, r.lot, r.runId, b.isApart ? 0 : r.qty);
+      // no more than is left of it and kept for nobody else
+      const kept = b.isApart ? 0 : Math.min(r.qty, (await freeOf(tx, r.lot, r.runId)).free);
+      await putReservation(tx, r.lot, r.runId, kept);
     });
     ctx.status = 204;
   });

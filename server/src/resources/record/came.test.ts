@@ -55,6 +55,15 @@ test("boards that came are measured and judged, a delivery is set apart and used
   expect([(await lot()).condition, held(await lot())]).toEqual(["quarantine", 0]);
   await v.patch(`/api/receipts/${receipt.id}`, { isApart: false });
   expect([(await lot()).condition, held(await lot())]).toEqual(["new", 5]);
+  // said once more, it changes nothing; some of it used up and opened meanwhile, no more comes back than is left
+  await v.put(`/api/runs/${id}/reservations`, { lotId: receipt.lot, qty: 2 });
+  await v.patch(`/api/receipts/${receipt.id}`, { isApart: false, because: "looked at" });
+  expect(held(await lot())).toBe(2);
+  await v.patch(`/api/receipts/${receipt.id}`, apart);
+  const change = { qty: 3, condition: "opened", version: (await lot()).version };
+  expect((await v.patch(`/api/lots/${receipt.lot}`, change)).status).toBeLessThan(300);
+  await v.patch(`/api/receipts/${receipt.id}`, { isApart: false });
+  expect([(await lot()).condition, held(await lot())]).toEqual(["opened", 3]);
 
   const claim = {
     order: boards,
