@@ -36,12 +36,16 @@ export function sourceActual({ w, planned, record, counts, uses }: Happened): Ac
   });
 }
 
-/** Paid for planned, what was paid back taken off; nothing where no invoice says. */
+/**
+ * Paid for planned, what was paid back taken off, of a claim about the whole order each line's share; nothing where no
+ * invoice says.
+ */
 function ratioOf({ order, purchase: p }: Bought, item: string, record: RunRecord): number | undefined {
   const [paid, planned] = [p?.paid[item], order.items.find((i) => i.key === item)!.total];
-  return paid === undefined || planned === 0
-    ? undefined
-    : (toMicros(paid) - creditOf(record, order.key, item)) / planned;
+  if (paid === undefined || planned === 0) return undefined;
+  const all = order.items.reduce((n, i) => n + i.total, 0);
+  const back = creditOf(record, order.key, item) + (creditOf(record, order.key, "") * planned) / all;
+  return (toMicros(paid) - back) / planned;
 }
 
 function priceOpen(ratio: ReadonlyMap<string, number | undefined>): { open?: string } {

@@ -128,4 +128,8 @@ test("what was paid back of a claim comes off the invoice it is of, and off noth
   const back = came(k, "parts-used", [all], claim(order.key, first!.key, (first!.total / 2e6).toFixed(6)))!;
   expect(back).toBeLessThan(whole);
   expect(whole - back).toBeLessThanOrEqual(first!.total / 2e6 + 1e-9);
+  // half of the whole order paid back, whatever line it is for: half of every line
+  const sum = order.items.reduce((n, i) => n + i.total, 0);
+  const half = came(k, "parts-used", [all], claim(order.key, "", (sum / 2e6).toFixed(6)))!;
+  expect(half).toBeCloseTo(whole / 2, 4);
 });
