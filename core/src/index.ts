@@ -58,7 +58,6 @@ export {
   type Equipment,
   type EquipmentFacts,
   type EquipmentKind,
-  TIP_SHAPES,
   type Tip,
   type ToolVerdict,
 } from "./equipment/equipment.ts";

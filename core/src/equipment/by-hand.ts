@@ -1,6 +1,6 @@
 import type { PackageClass } from "../assembly/package-class.ts";
 import type { Alloy } from "../heat/window.ts";
-import { ageWords, type Equipment, type Tip, type ToolVerdict } from "./equipment.ts";
+import { brokenWords, type Equipment, mindWords, type Tip, type ToolVerdict } from "./equipment.ts";
 
 /** Which tips suit a kind of joint, widths in mm, and why. */
 export interface TipWish {
@@ -71,14 +71,14 @@ export function ironVerdict(e: Equipment, alloy: Alloy): ToolVerdict {
   const { mostC } = e.facts;
   const cold = mostC !== undefined && mostC < TIP_C[alloy][0];
   const no = [
-    ...(e.state === "broken" ? ["is out of order"] : []),
+    ...brokenWords(e),
     ...(cold ? [`gets ${mostC} °C, the wire wants ${TIP_C[alloy].join(" to ")} °C`] : []),
   ];
   const open = mostC === undefined ? ["how hot its tip gets is not said"] : [];
   return {
     name: e.name,
     can: no.length > 0 ? "no" : open.length > 0 ? "unknown" : "yes",
-    words: [...no, ...open, ...ageWords({ ...e, state: "ready" })],
+    words: [...no, ...open, ...mindWords(e)],
   };
 }
 

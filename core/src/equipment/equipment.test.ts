@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { aidFor, bestSight, ironVerdict, tipFor } from "./by-hand.ts";
-import { ageWords, boardsOn, type Equipment } from "./equipment.ts";
+import { boardsOn, type Equipment, mindWords } from "./equipment.ts";
 import { heaterVerdict } from "./heater.ts";
 
 const made = (more: Partial<Equipment>): Equipment => ({
@@ -72,8 +72,8 @@ test("a heater is held to the alloy's peak, its room and what leads it; what is 
 });
 
 test("hours are told from the last one on, and what it cannot", () => {
-  expect(ageWords(made({ hours: 499, lastsHours: 500 }))).toEqual([]);
-  expect(ageWords(made({ hours: 500, lastsHours: 500, cannot: "boards over 1.6 mm" }))).toEqual([
+  expect(mindWords(made({ hours: 499, lastsHours: 500 }))).toEqual([]);
+  expect(mindWords(made({ hours: 500, lastsHours: 500, cannot: "boards over 1.6 mm" }))).toEqual([
     "has worked 500 of the 500 h it lasts",
     "cannot: boards over 1.6 mm",
   ]);

@@ -1,8 +1,7 @@
-import type { EQUIPMENT_KINDS } from "../shape/equipment.ts";
+import type { EQUIPMENT_KINDS, TIP_SHAPES } from "../shape/equipment.ts";
 
 export type EquipmentKind = (typeof EQUIPMENT_KINDS)[number];
 
-export const TIP_SHAPES = ["cone", "chisel", "bevel", "knife"] as const;
 /** A tip of an iron: its shape, and how wide it is, mm. */
 export interface Tip {
   readonly shape: (typeof TIP_SHAPES)[number];
@@ -66,11 +65,13 @@ export interface ToolVerdict {
   readonly words: readonly string[];
 }
 
-/** What is so of every machine: broken, or past its hours. */
-export function ageWords(e: Equipment): string[] {
+/** Why a machine does nothing at all; empty where it works. */
+export const brokenWords = (e: Equipment): string[] => (e.state === "broken" ? ["is out of order"] : []);
+
+/** What is to be minded with a machine that works: it is past its hours, or what its shop wrote down that it cannot. */
+export function mindWords(e: Equipment): string[] {
   const spent = e.lastsHours !== undefined && e.hours >= e.lastsHours;
   return [
-    ...(e.state === "broken" ? ["is out of order"] : []),
     ...(spent ? [`has worked ${e.hours} of the ${e.lastsHours} h it lasts`] : []),
     ...(e.cannot === "" ? [] : [`cannot: ${e.cannot}`]),
   ];

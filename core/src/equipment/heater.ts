@@ -1,6 +1,6 @@
 import { counted } from "../counted.ts";
 import { ALLOY_WORDS, type Alloy, WINDOWS } from "../heat/window.ts";
-import { ageWords, boardsOn, type Equipment, type ToolVerdict } from "./equipment.ts";
+import { boardsOn, brokenWords, type Equipment, mindWords, type ToolVerdict } from "./equipment.ts";
 
 /** What is to be melted. */
 export interface HeatPiece {
@@ -50,11 +50,10 @@ export function heaterVerdict(e: Equipment, piece: HeatPiece): ToolVerdict {
       : control === "thermostat"
         ? ["holds one temperature: the stages are led by hand"]
         : [];
-  if (e.state === "broken") no.push(...ageWords({ ...e, cannot: "" }).slice(0, 1));
-  const age = ageWords({ ...e, state: "ready" });
+  no.push(...brokenWords(e));
   return {
     name: e.name,
     can: no.length > 0 ? "no" : open.length > 0 ? "unknown" : "yes",
-    words: [...no, ...open, ...fine, ...led, ...age],
+    words: [...no, ...open, ...fine, ...led, ...mindWords(e)],
   };
 }

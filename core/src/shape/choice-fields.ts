@@ -16,6 +16,10 @@ import {
   whole,
 } from "./shape.ts";
 
+/** Ways to solder unlike the others, and ways a part is held; what each is stands in the steps. */
+export const ODD_NAMES = ["flipped", "lid", "far", "gentle"] as const;
+export const HOLD_NAMES = ["peg", "bend", "tack", "tape", "putty", "plate"] as const;
+
 /** A decision of a run: what it may be in a document, and what it is called in a sentence of the history. */
 export interface ChoiceField {
   readonly shape: DataShape;
@@ -90,11 +94,11 @@ export const CHOICE_FIELDS = {
     flux: { shape: oneOf("noclean", "rosin", "water"), words: "flux" },
     cleaner: { shape: oneOf("water", "solvent"), words: "washed with" },
     odd: {
-      shape: mapOf(oneOf("flipped", "lid", "far", "gentle"), 1000),
+      shape: mapOf(oneOf(...ODD_NAMES), 1000),
       words: "soldered unlike the others",
     },
     held: {
-      shape: mapOf(oneOf("peg", "bend", "tack", "tape", "putty", "plate"), 1000),
+      shape: mapOf(oneOf(...HOLD_NAMES), 1000),
       words: "how parts are held",
     },
     programs: { shape: mapOf(text(300), 200), words: "what is loaded" },

@@ -16,6 +16,8 @@ export const EQUIPMENT_KINDS = [
   "other",
 ] as const;
 
+export const TIP_SHAPES = ["cone", "chisel", "bevel", "knife"] as const;
+
 const mm = number(1, 5000);
 
 /** What a machine can, as far as it is said; which of it a kind has stands in `EQUIPMENT`. */
@@ -25,7 +27,7 @@ export const equipmentFactsShape = fields({
   heightMm: maybe(mm),
   mostC: maybe(number(20, 1000)),
   control: maybe(oneOf("profile", "thermostat", "eye")),
-  tips: maybe(list(fields({ shape: oneOf("cone", "chisel", "bevel", "knife"), mm: number(0.1, 20) }), 40)),
+  tips: maybe(list(fields({ shape: oneOf(...TIP_SHAPES), mm: number(0.1, 20) }), 40)),
   cleans: maybe(oneOf("water", "solvent", "both")),
   magnifies: maybe(number(1, 200)),
 });

@@ -1,4 +1,5 @@
 import type { PackageClass } from "../assembly/package-class.ts";
+import type { HOLD_NAMES } from "../shape/choice-fields.ts";
 
 /** How a part without paste under it is held until its first joint is firm. */
 export const HOLDS = {
@@ -20,7 +21,7 @@ export const HOLDS = {
     label: "plate with pockets",
     how: "Parts stand in the pockets of a plate, the board lies on it upside down: all are flat at once.",
   },
-} as const;
+} as const satisfies Record<(typeof HOLD_NAMES)[number], unknown>;
 export type Hold = keyof typeof HOLDS;
 
 /** What of a part decides how it is held. */
@@ -36,8 +37,8 @@ const TALL_MM = 12;
 
 /**
  * How a part that goes through the board is held (domain.md 7.6: aligned, one pin soldered, checked, then the rest; N065).
- * Pegs where its package says so; leads are bent where there are two and it is low; tall ones of few joints want putty, low
- * ones of many joints tape or a first joint. Undefined for what is held by the iron's other hand: tweezers.
+ * Pegs where its package says so; leads are bent where there are two and it is low; tall ones of few joints want putty, any
+ * other one joint first. Tape and a plate are only ever said. Undefined for what is held by the iron's other hand: tweezers.
  */
 export function holdOf({ kind, package: text, joints, heightMm }: Held): Hold | undefined {
   if (kind !== "through" && kind !== "connector") return undefined;

@@ -1,3 +1,5 @@
+import type { ODD_NAMES } from "../shape/choice-fields.ts";
+
 /** Ways to solder that are unlike the others: a part that has one is a step of its own. */
 export const ODD_WAYS = {
   flipped: {
@@ -20,5 +22,5 @@ export const ODD_WAYS = {
     words: "little heat",
     how: "The lower end of the tip's range, 2 s a joint, the next joint on another part while this one cools.",
   },
-} as const;
+} as const satisfies Record<(typeof ODD_NAMES)[number], unknown>;
 export type OddWay = keyof typeof ODD_WAYS;

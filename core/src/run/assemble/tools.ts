@@ -1,6 +1,12 @@
 import { counted } from "../../counted.ts";
 import { aidFor, bestSight, ironVerdict, TIP_C, tipFor } from "../../equipment/by-hand.ts";
-import { ageWords, EQUIPMENT, type Equipment, type ToolVerdict } from "../../equipment/equipment.ts";
+import {
+  brokenWords,
+  EQUIPMENT,
+  type Equipment,
+  mindWords,
+  type ToolVerdict,
+} from "../../equipment/equipment.ts";
 import { heaterVerdict } from "../../equipment/heater.ts";
 import { ALLOY_WORDS } from "../../heat/window.ts";
 import { type Hold, holdOf } from "../../steps/hold.ts";
@@ -165,7 +171,7 @@ export function stepTools(given: ToolsGiven, work: Work, step: Pick<Step, "kind"
     .filter((e) => KIND_OF[step.kind]?.includes(e.kind))
     .map((e): ToolVerdict => {
       const no = [
-        ...(e.state === "broken" ? ["is out of order"] : []),
+        ...brokenWords(e),
         ...(step.kind === "clean" && !mayFill(e, doc)
           ? [`is not for ${doc.assembly.cleaner ?? "water"}`]
           : []),
@@ -173,7 +179,7 @@ export function stepTools(given: ToolsGiven, work: Work, step: Pick<Step, "kind"
       return {
         name: e.name,
         can: no.length > 0 ? "no" : "yes",
-        words: [...no, ...(e.can === "" ? [] : [e.can]), ...ageWords({ ...e, state: "ready" })],
+        words: [...no, ...(e.can === "" ? [] : [e.can]), ...mindWords(e)],
       };
     });
 }
