@@ -146,8 +146,8 @@ test("what the price must be: two ways of selling, what each shown price goes in
   await ways.getByLabel("takes, %").press("Enter");
   await expectSaid(page, /own page: “much” is no share/);
   await expect(ways.getByLabel("takes, %")).toHaveValue("4.9");
-  await ways.getByLabel("price as it is").fill("2.90");
-  await ways.getByLabel("price as it is").press("Enter");
+  await ways.getByLabel("price today").fill("2.90");
+  await ways.getByLabel("price today").press("Enter");
   await expect(ways.first()).toContainText("loses");
   await expectAccessible(page);
   await price.getByRole("button", { name: "Remove own page" }).press("Enter");

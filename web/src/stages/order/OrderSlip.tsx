@@ -5,11 +5,9 @@ import { useRun } from "../../run/runState.ts";
 import { DateField } from "../../ui/DateField.tsx";
 import { Kept, useKept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
-import { amount, count, fromMicros, money, signed, typedNumber, written } from "../../ui/text/format.ts";
+import { amount, count, fromMicros, money, signed, typedAmount, written } from "../../ui/text/format.ts";
 import { HouseSheet } from "./HouseSheet.tsx";
 import { HowItStands } from "./HowItStands.tsx";
-
-const MONEY = /^\d{1,9}(\.\d{1,6})?$/;
 
 /** One order: to whom, what for how much, and, once it is released, when it was placed and what the invoice says. */
 export function OrderSlip({ order: o }: { order: PlannedOrder }) {
@@ -33,8 +31,8 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
   };
   /** An amount as it was typed, null where the field was emptied. */
   const typed = (text: string, keep: (amount: string | null) => void) => {
-    const plain = typedNumber(text);
-    if (text === "" || MONEY.test(plain)) keep(text === "" ? null : plain);
+    const plain = text === "" ? null : typedAmount(text);
+    if (plain !== undefined) keep(plain);
     else say(`“${text}” is no amount`, { hint: "Write it like 12.50.", isProblem: true });
   };
   return (

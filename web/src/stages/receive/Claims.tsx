@@ -14,10 +14,11 @@ import { useMemo, useState } from "react";
 import { addClaim, removeClaim, saveClaim } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
-import { Field, Pick } from "../../ui/Field.tsx";
+import { Pick } from "../../ui/Field.tsx";
+import { Kept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
-import { count, day, typedNumber } from "../../ui/text/format.ts";
+import { count, day, typedAmount, written } from "../../ui/text/format.ts";
 
 const STATES: Readonly<Record<ClaimState, string>> = {
   open: "not sent yet",
@@ -149,7 +150,7 @@ function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: Planned
           className={c.state === "refused" ? "text-stop" : c.state === "settled" ? "text-fine" : "text-look"}
         >
           {STATES[c.state]}
-          {c.credit ? `, ${c.credit} ${o.currency} back` : ""}
+          {c.credit ? `, ${written(c.credit)} ${o.currency} back` : ""}
         </span>
       </p>
       {c.answer !== "" && <p className="text-ink-2">“{c.answer}”</p>}
@@ -178,28 +179,21 @@ function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: Planned
                 save({ state: v as ClaimState }, `The claim at ${o.name}: ${STATES[v as ClaimState]}`)
               }
             />
-            <Field
-              key={`answer ${c.answer}`}
+            <Kept
               label="They answered"
               className="min-w-[220px] flex-1"
               maxLength={2000}
-              defaultValue={c.answer}
-              onBlur={(e) =>
-                e.target.value.trim() !== c.answer &&
-                save({ answer: e.target.value }, `What ${o.name} answered is kept`)
-              }
+              value={c.answer}
+              onSave={(answer) => save({ answer }, `What ${o.name} answered is kept`)}
             />
-            <Field
-              key={`credit ${c.credit ?? ""}`}
+            <Kept
               label={`Paid back, ${o.currency}`}
               className="w-[120px]"
-              isNumber
-              defaultValue={c.credit ?? ""}
-              onBlur={(e) => {
-                const text = e.target.value.trim();
-                if (text === (c.credit ?? "")) return;
-                const credit = text === "" ? null : typedNumber(text);
-                if (credit !== null && !/^\d{1,9}(\.\d{1,6})?$/.test(credit))
+              isMono
+              value={written(c.credit ?? "")}
+              onSave={(text) => {
+                const credit = text === "" ? null : typedAmount(text);
+                if (credit === undefined)
                   return say(`“${text}” is no amount.`, { isProblem: true, hint: "Write it as 12.50." });
                 save({ credit }, `What ${o.name} paid back is kept`);
               }}

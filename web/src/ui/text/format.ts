@@ -161,6 +161,12 @@ export function typedNumber(text: string): string {
   return /^-?\d*[.,]?\d*$/.test(plain) ? plain.replace(",", ".") : plain;
 }
 
+/** An amount of money as it was typed, as a plain decimal; nothing where it is none. */
+export function typedAmount(text: string): string | undefined {
+  const plain = typedNumber(text);
+  return /^\d{1,9}(\.\d{1,6})?$/.test(plain) ? plain : undefined;
+}
+
 /** Loads the browser's tables of numbers while nothing else is done; the first use takes some 30 ms. */
 export function warmFormats(): void {
   requestIdleCallback(() => amount(0, "EUR"));

@@ -11,9 +11,9 @@ import {
   pricesOf,
   type Selling,
   type Shown,
-  typedAmount,
   typedGrid,
   typedShare,
+  typedSum,
   withFact,
 } from "./priceModel.ts";
 
@@ -34,7 +34,7 @@ export function PricePart() {
       disabled={isLocked}
       value={written(String(selling[key] ?? ""))}
       onSave={(v) => {
-        const { value, wrong } = typedAmount(v);
+        const { value, wrong } = typedSum(v);
         if (wrong) return refuse(wrong);
         keep({ ...selling, [key]: value ?? "0" }, label);
       }}
@@ -159,7 +159,7 @@ function Way({
       disabled={isLocked}
       value={c[key] === undefined ? "" : written(String(c[key]))}
       onSave={(v) => {
-        const { value, wrong } = typedAmount(v);
+        const { value, wrong } = typedSum(v);
         if (wrong) return refuse(wrong);
         onChange(withFact(c, key, value), `${c.name}: ${label}`);
       }}
@@ -181,7 +181,7 @@ function Way({
           {sum("feeFixed", `and ${currency}`)}
           {share("discount", "rebate, %")}
           {share("margin", "margin, %")}
-          {sum("list", "price as it is")}
+          {sum("list", "price today")}
           <Pick
             label="The price is"
             value={c.taxIncluded === false ? "without" : "with"}
@@ -228,8 +228,10 @@ function Price({
   most: number;
   hasList: boolean;
 }) {
-  const { doc } = useRun();
+  const { doc, result } = useRun();
   const { currency } = doc.workshop;
+  // what one costs is a floor then: it leaves that much at the most
+  const isOpen = !isComplete(result.unpriced);
   if (!parts || p.pricePoint === undefined || !p.atPoint)
     return <p className="mt-1 text-stop">{p.impossible ?? "No price comes of it."}</p>;
   const isLoss = parts.stays < 0;
@@ -240,10 +242,13 @@ function Price({
       <p className="flex flex-wrap items-baseline gap-x-5">
         <span className="text-[20px]">
           <b className="num">{amount(Number(p.pricePoint), currency)}</b>{" "}
-          <span className="text-[14px] text-ink-2">{hasList ? "as it is" : "at least, on its ending"}</span>
+          <span className="text-[14px] text-ink-2">
+            {hasList ? "as it is" : "at least, up to the next ending"}
+          </span>
         </span>
         <span className={`text-[14.5px] ${isLoss ? "text-stop" : "text-ink-2"}`}>
           {isLoss ? "loses " : "leaves "}
+          {isOpen ? (isLoss ? "at least " : "at most ") : ""}
           <span className="num">{amount(Math.abs(parts.stays), currency)}</span>
           {p.atPoint.margin === undefined
             ? ""
@@ -251,7 +256,8 @@ function Price({
         </span>
         {p.floor !== undefined && (
           <span className="text-[14.5px] text-ink-2">
-            nothing is left at <span className="num">{amount(Number(p.floor), currency)}</span>
+            nothing is left at {isOpen ? "no less than " : ""}
+            <span className="num">{amount(Number(p.floor), currency)}</span>
           </span>
         )}
       </p>

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { pricesOf, typedAmount, typedGrid, typedShare, withFact } from "./priceModel.ts";
+import { pricesOf, typedGrid, typedShare, typedSum, withFact } from "./priceModel.ts";
 
 test.each<[string, number | undefined | string]>([
   ["4.9", 0.049],
@@ -16,9 +16,9 @@ test.each<[string, number | undefined | string]>([
 });
 
 test("amounts and endings as people write them", () => {
-  expect(typedAmount("12,50")).toEqual({ value: "12.50" });
-  expect(typedAmount(" ")).toEqual({});
-  expect(typedAmount("12.5o")).toHaveProperty("wrong");
+  expect(typedSum("12,50")).toEqual({ value: "12.50" });
+  expect(typedSum(" ")).toEqual({});
+  expect(typedSum("12.5o")).toHaveProperty("wrong");
   expect(typedGrid("0.90 .50;0")).toEqual(["0.90", "0.50", "0"]);
   expect(typedGrid("")).toEqual([]);
   expect(typedGrid("1.90")).toContain("no ending");

@@ -1,5 +1,5 @@
 import { type Channel, type ChannelPrice, type Pricing, priceDocument } from "@kobbin/core";
-import { typedNumber } from "../../../ui/text/format.ts";
+import { typedAmount, typedNumber } from "../../../ui/text/format.ts";
 
 export type Selling = Omit<Pricing, "unitCost">;
 export const FIRST: Selling = { packing: "0", warranty: "0", shipping: "0", grid: ["0.90"], channels: [] };
@@ -14,12 +14,10 @@ export function typedShare(text: string, most = 100): number | undefined | strin
 }
 
 /** An amount as typed; nothing where nothing is typed, a text of what is wrong otherwise under `wrong`. */
-export function typedAmount(text: string): { readonly value?: string; readonly wrong?: string } {
+export function typedSum(text: string): { readonly value?: string; readonly wrong?: string } {
   if (text.trim() === "") return {};
-  const t = typedNumber(text);
-  return /^\d{1,9}(\.\d{1,6})?$/.test(t)
-    ? { value: t }
-    : { wrong: `“${text}” is no amount: write it as 12.50.` };
+  const value = typedAmount(text);
+  return value === undefined ? { wrong: `“${text}” is no amount: write it as 12.50.` } : { value };
 }
 
 /** Endings of a price as typed: "0.90 0.50". */

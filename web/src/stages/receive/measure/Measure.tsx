@@ -56,7 +56,15 @@ export function Measure({ index, onLeave }: { index: number; onLeave: () => void
       readings: draft.readings,
       looks: draft.looks,
     });
-    done.catch(sayError);
+    done.catch((error) => {
+      sayError(error);
+      // it is not kept: it stands here again, unless another board was begun
+      setDraft((now) => {
+        if (answersOf(now) > 0) return now;
+        localStorage.setItem(store, JSON.stringify(draft));
+        return draft;
+      });
+    });
     did(`Board ${draft.label} is measured`, done);
     keep(emptyDraft(nextLabel([...labels, draft.label])));
   };
