@@ -252,7 +252,7 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await page.getByRole("button", { name: "test plan" }).click();
   const plan = page.getByRole("region", { name: "The test plan" });
   await expect(plan).toContainText("0 of 226 pins tested");
-  const most = plan.getByRole("list", { name: "What would say most" });
+  const most = plan.getByRole("list", { name: "Tests that would cover most" });
   const gains = Number.parseInt(
     (await most
       .getByText(/^\d+ pins? fewer/)
@@ -282,7 +282,7 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await expectAccessible(page);
   await items.getByRole("button", { name: /^Remove item 2/ }).press("Enter");
   await expect(items).not.toContainText("exercises nothing");
-  await plan.getByRole("button", { name: "count the plan’s" }).press("Enter");
+  await plan.getByRole("button", { name: "count the plan’s minutes" }).press("Enter");
   await expect(plan).not.toContainText("min are counted");
   await page.getByRole("button", { name: "order of work" }).click();
   await page

@@ -94,7 +94,7 @@ function Says({
       </p>
       {Math.abs(c.minutes - doc.assembly.testMinutes) > 0.05 && plan.length > 0 && !isLocked && (
         <p className="mt-1 text-[14.5px] text-look">
-          {written(String(doc.assembly.testMinutes))} min are counted.{" "}
+          The cost counts {written(String(doc.assembly.testMinutes))} min.{" "}
           <button
             type="button"
             className="quiet-link"
@@ -105,7 +105,7 @@ function Says({
               )
             }
           >
-            count the plan’s
+            count the plan’s minutes
           </button>
         </p>
       )}
@@ -117,14 +117,14 @@ function Says({
       )}
       {list.length > 0 && !isLocked && (
         <>
-          <h2 className="mt-3 text-[15px]">What would say most</h2>
-          <ul aria-label="What would say most">
+          <h2 className="mt-3 text-[15px]">Tests that would cover most</h2>
+          <ul aria-label="Tests that would cover most">
             {list.map((p) => (
               <li key={p.net} className="flex items-baseline gap-3 border-b border-rule py-1 text-[14.5px]">
                 <span className="min-w-0 flex-1">
                   <b>{p.net}</b> read at <span className="num">{p.read}</span>
                   <span className="block text-[13px] text-ink-2">
-                    {count(p.gains, "pin")} fewer of which nothing is said
+                    covers {count(p.gains, "pin")} that no test covers
                   </span>
                 </span>
                 <button
@@ -175,7 +175,12 @@ function Item({
       isMono
       maxLength={400}
       value={t[key].join(" ")}
-      onSave={(v) => set({ [key]: typedPins(v) }, label.toLowerCase())}
+      onSave={(v) =>
+        set(
+          { [key]: typedPins(v, doc.boards.length > 1 ? doc.boards.map((b) => b.name) : []) },
+          label.toLowerCase(),
+        )
+      }
     />
   );
   return (

@@ -7,6 +7,16 @@ test.each([
   ["", []],
 ])("%j names %j", (text, pins) => expect(typedPins(text)).toEqual(pins));
 
+test.each([
+  ["u1.4 of base, J2 of Base.3", ["U1 of Base.4", "J2 of Base.3"]],
+  // the longer name is meant where one begins with the other; what a pin is shown as is read as the same
+  ["R4 of base two; U1 of Base Two.4", ["R4 of Base Two", "U1 of Base Two.4"]],
+  ["U1.4 of nobody", ["U1.4", "OF", "NOBODY"]],
+  ["U1.4 of Baseline", ["U1.4", "OF", "BASELINE"]],
+])("of several boards %j names %j", (text, pins) =>
+  expect(typedPins(text, ["Base", "Base Two"])).toEqual(pins),
+);
+
 test("a plan is added to, changed, moved and taken from, an item at a time", () => {
   const plan = added(added(added([], { name: "supply" }), {}), { name: "reset" });
   expect(plan.map((t) => [t.id, t.name])).toEqual([

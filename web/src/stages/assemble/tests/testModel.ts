@@ -1,17 +1,22 @@
 import type { TestItem } from "@kobbin/core";
 
-/** Pins and parts as they are typed: apart by blanks, commas or semicolons; capitals as boards have them. */
-export const typedPins = (text: string): string[] => [
-  ...new Set(
-    text
-      .split(/[\s,;]+/)
-      .filter((p) => p !== "")
-      .map((p) => {
-        const dot = p.indexOf(".");
-        return dot < 0 ? p.toUpperCase() : `${p.slice(0, dot).toUpperCase()}${p.slice(dot)}`;
-      }),
-  ),
-];
+/**
+ * Pins and parts as they are typed: apart by blanks, commas or semicolons; capitals as boards have them. Of several boards
+ * each is called with its board: "U1.4 of Base" or "U1 of Base.4".
+ *
+ * @param boards names of the boards where there are several
+ */
+export function typedPins(text: string, boards: readonly string[] = []): string[] {
+  const names = [...boards].sort((a, b) => b.length - a.length).map((b) => b.replace(/[^\w\s]/g, "\\$&"));
+  const of = boards.length > 0 ? `(?:\\s+of\\s+(${names.join("|")})(\\.[^\\s,;]+)?(?=[\\s,;]|$))?` : "()()";
+  const pins = [...text.matchAll(new RegExp(`([^\\s,;]+)${of}`, "gi"))].map(([, word = "", board, after]) => {
+    const dot = word.indexOf(".");
+    const [ref, pin] = dot < 0 ? [word, after ?? ""] : [word.slice(0, dot), word.slice(dot)];
+    const name = board && boards.find((b) => b.toLowerCase() === board.toLowerCase());
+    return `${ref.toUpperCase()}${name ? ` of ${name}` : ""}${pin}`;
+  });
+  return [...new Set(pins)];
+}
 
 /** A plan with an item changed, put in, moved by one place, or taken out. */
 export const changed = (plan: readonly TestItem[], id: string, more: Partial<TestItem>): TestItem[] =>
