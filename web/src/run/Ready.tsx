@@ -145,7 +145,7 @@ function Ahead({ ready: r, today, unit }: { ready: Readiness; today: string; uni
   if (steps.length < 2)
     return (
       <p className="mt-1 mb-2 text-[14px] text-ink-2">
-        Nothing that is on its way has a day, so nothing says when more can be made.
+        Of what is missing no day is known, so it is open when more can be made.
       </p>
     );
   const at = (iso: string) => (Date.parse(iso) - Date.parse(today)) / 86_400_000;

@@ -1,4 +1,5 @@
 import { ALLOY_WORDS, ALLOYS, FLUXES, type Flux, type RunAssembly } from "@kobbin/core";
+import type { ComponentProps } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
@@ -31,12 +32,27 @@ const PLACES = [
   ["testAt", "Tested at"],
 ] as const;
 
+type Picked = "heater" | "alloy" | "wire" | "flux" | "cleaner";
+
 /** What the order is made from beside the parts: what melts, which paste, where it is programmed and tested. */
 export function MadeFrom() {
   const { doc, result, change, isLocked } = useRun();
   const say = useSay();
   const { assembly } = doc;
-  const pick = (key: "heater" | "alloy" | "wire" | "flux" | "cleaner", value: string, label: string) =>
+  const isPasted = result.goes.has("stencil");
+  const isIroned = result.goes.has("iron") || result.parts.some((p) => p.method === "iron");
+  const picks: readonly (readonly [Picked, string, ComponentProps<typeof Pick>["options"]])[] = [
+    ...(isPasted
+      ? ([
+          ["heater", "Melted by", HEATERS],
+          ["alloy", "Alloy of the paste", PASTES],
+        ] as const)
+      : []),
+    ...(isIroned ? ([["wire", "Alloy of the wire", WIRES]] as const) : []),
+    ["flux", "Flux", FLUX],
+    ["cleaner", "Washed with", CLEANERS],
+  ];
+  const pick = (key: Picked, value: string, label: string) =>
     change({ assembly: { [key]: value === "" ? null : value } } as never, `${label}: ${value || "not said"}`);
   const keep = (key: "programAt" | "programLoose" | "testAt", label: string, text: string) => {
     const typed = typedRefs(text);
@@ -51,47 +67,16 @@ export function MadeFrom() {
       aria-label="What the order is made from"
       className="mt-5 grid grid-cols-2 gap-3 max-sm:grid-cols-1"
     >
-      {result.goes.has("stencil") && (
-        <>
-          <Pick
-            label="Melted by"
-            value={assembly.heater ?? ""}
-            options={HEATERS}
-            disabled={isLocked}
-            onChange={(v) => pick("heater", v, "Melted by")}
-          />
-          <Pick
-            label="Alloy of the paste"
-            value={assembly.alloy ?? ""}
-            options={PASTES}
-            disabled={isLocked}
-            onChange={(v) => pick("alloy", v, "Alloy of the paste")}
-          />
-        </>
-      )}
-      {(result.goes.has("iron") || result.parts.some((p) => p.method === "iron")) && (
+      {picks.map(([key, label, options]) => (
         <Pick
-          label="Alloy of the wire"
-          value={assembly.wire ?? ""}
-          options={WIRES}
+          key={key}
+          label={label}
+          value={assembly[key] ?? ""}
+          options={options}
           disabled={isLocked}
-          onChange={(v) => pick("wire", v, "Alloy of the wire")}
+          onChange={(v) => pick(key, v, label)}
         />
-      )}
-      <Pick
-        label="Flux"
-        value={assembly.flux ?? ""}
-        options={FLUX}
-        disabled={isLocked}
-        onChange={(v) => pick("flux", v, "Flux")}
-      />
-      <Pick
-        label="Washed with"
-        value={assembly.cleaner ?? ""}
-        options={CLEANERS}
-        disabled={isLocked}
-        onChange={(v) => pick("cleaner", v, "Washed with")}
-      />
+      ))}
       {PLACES.map(([key, label]) => (
         <Field
           key={`${key} ${(assembly[key] ?? []).join(" ")}`}

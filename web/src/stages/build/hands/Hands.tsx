@@ -2,7 +2,6 @@ import {
   isWalked,
   type KitLine,
   kitPieces,
-  lostOf,
   nextPiece,
   type Piece,
   type PieceMark,
@@ -11,7 +10,6 @@ import {
   piecesOf,
   type StepStand,
   type StepsDocument,
-  spareByHand,
   stepOfUnit,
   stepStand,
   type TestItem,
@@ -21,7 +19,6 @@ import {
 import { type ReactNode, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
-import { boardOfStep } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
@@ -29,9 +26,11 @@ import { count } from "../../../ui/text/format.ts";
 import { Beside } from "./Beside.tsx";
 import { Foot } from "./Foot.tsx";
 import { KitCard, useKit } from "./KitCard.tsx";
-import { PiecePicture } from "./PiecePicture.tsx";
+import { PieceCard } from "./PieceCard.tsx";
+import { StepWords } from "./StepWords.tsx";
 import { TestCard, testName, testPieces } from "./TestCard.tsx";
 import { TAKEN, type Taken, takenAs } from "./taken.ts";
+import { useBenchKeys } from "./useBenchKeys.ts";
 import { usePedal } from "./usePedal.ts";
 import { type Sitting, useSitting } from "./useSitting.ts";
 import { useVoice } from "./useVoice.ts";
@@ -280,63 +279,15 @@ function Walk({
       ) : kit && line ? (
         <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
       ) : piece && line ? (
-        <PieceOn plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />
+        <PieceCard plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />
       ) : (
-        <Plain
+        <StepWords
           row={row}
           stand={isAllOfIt ? NOTHING_OF : stand}
           beside={<Beside plan={plan} row={row} unit={unit} />}
         />
       )}
     </Frame>
-  );
-}
-
-/** A piece to be put on: where it goes, what it is, what was lost of its kind. */
-function PieceOn({
-  plan,
-  row,
-  unit,
-  piece,
-  line,
-  sitting,
-}: {
-  plan: PlanOfRun;
-  row: Row;
-  unit: number;
-  piece: Piece;
-  line: Line;
-  sitting: Sitting;
-}) {
-  const { doc, record, result } = useRun();
-  const step = plan.order.steps[row.n - 1]!;
-  const directed = useMemo(
-    () => new Set(plan.work.parts.flatMap((p) => (p.isPolarised ? [p.name] : []))),
-    [plan],
-  );
-  return (
-    <div className="grid grid-cols-[auto_minmax(260px,1fr)] gap-6 max-lg:grid-cols-1 max-lg:gap-3">
-      <PiecePicture step={step} piece={piece} marks={sitting.sat.marks} directed={directed} />
-      <About
-        piece={piece}
-        line={line}
-        isAgain={sitting.sat.marks[piece.name] === "skipped"}
-        perUnit={boardOfStep(doc, step)?.perProduct ?? 1}
-        lost={
-          <Lost
-            here={sitting.sat.lost[line.line] ?? 0}
-            elsewhere={lostOf(
-              (record.sittings ?? []).filter(
-                (s) => s.unit !== unitOfStep(row.kind, unit) || s.step !== row.n,
-              ),
-              line.line,
-            )}
-            spare={spareByHand(result.needs.find((n) => n.lines.includes(line.line)))}
-            onBack={() => sitting.lose(line.line, -1)}
-          />
-        }
-      />
-    </div>
   );
 }
 
@@ -349,153 +300,5 @@ function Status({ stand, of }: { stand: StepStand; of: Taken }) {
       {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
       {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
     </p>
-  );
-}
-
-type Presses = Readonly<
-  Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>
->;
-
-/** The keys of a step; while it is paused, none but the one that goes on. */
-function useBenchKeys(
-  on: Presses,
-  at: {
-    readonly isPaused: boolean;
-    readonly piece: Piece | undefined;
-    readonly pedal: string | undefined;
-    readonly sat: Sitting["sat"];
-    readonly of: Taken;
-  },
-): void {
-  const { isPaused, piece, pedal, sat, of } = at;
-  const words = TAKEN[of];
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
-  const bindings = useMemo<KeyBinding[]>(() => {
-    if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
-    const does = piece ? `it is ${words.yes}` : "the step is done";
-    return [
-      { keys: "Enter", does, run: on.next },
-      { keys: " ", does, run: on.next },
-      ...(pedal ? [{ keys: pedal, does: "the pedal: as Enter", run: on.next }] : []),
-      { keys: "Backspace", does: "back", run: on.back },
-      ...(piece
-        ? [
-            { keys: "d", does: words.no, run: on.doubt },
-            { keys: "s", does: "leave it for later", run: on.later },
-            ...(words.lost ? [{ keys: "x", does: words.lost, run: on.lost }] : []),
-            ...(of === "pieces" ? [] : [{ keys: "a", does: `all of it is ${words.yes}`, run: on.all }]),
-          ]
-        : []),
-      { keys: "p", does: "pause", run: on.pause },
-    ];
-  }, [isPaused, piece, sat, pedal]);
-  useKeys(bindings, true);
-}
-
-/** What the piece is, readable at arm's length. */
-function About({
-  piece,
-  line,
-  isAgain,
-  perUnit,
-  lost,
-}: {
-  piece: Piece;
-  line: Line;
-  isAgain: boolean;
-  /** Boards of this design in a unit: what is said holds for each of them. */
-  perUnit: number;
-  lost: ReactNode;
-}) {
-  const { doc } = useRun();
-  return (
-    <div aria-live="polite">
-      <p className="num text-[64px] leading-none font-bold max-sm:text-[40px]">{piece.name}</p>
-      <p className="mt-2 text-[34px] leading-tight font-semibold max-sm:text-[24px]">
-        {line.value || line.mpn}
-      </p>
-      <p className="num text-[22px] text-ink-2 max-sm:text-[17px]">{line.package}</p>
-      <p className="mt-3 text-[22px] max-sm:text-[17px]">
-        {piece.nth} of {piece.of}
-        {line.lies ? `, from ${line.lies.join(", ")}` : ""}
-      </p>
-      {perUnit > 1 && (
-        <p className="mt-3 text-[20px] font-semibold text-look max-sm:text-[16px]">
-          On each of the {perUnit} boards of this kind in the {unitOf(doc)}.
-        </p>
-      )}
-      {line.mark !== undefined && (
-        <p className="mt-3 border-l-4 border-metal bg-metal-soft px-3 py-2 text-[20px] max-sm:text-[16px]">
-          <b>One way round only:</b> {line.mark || "how it is marked is not written down: look it up"}
-        </p>
-      )}
-      {isAgain && <p className="mt-3 text-[18px] text-look">It was left for later.</p>}
-      {lost}
-    </div>
-  );
-}
-
-/** Pieces lost of a line, here and elsewhere, against those there are to lose; a press too many is taken back. */
-function Lost({
-  here,
-  elsewhere,
-  spare,
-  onBack,
-}: {
-  here: number;
-  elsewhere: number;
-  spare: number | undefined;
-  onBack: () => void;
-}) {
-  const all = here + elsewhere;
-  if (all === 0) return null;
-  return (
-    <p className={`mt-3 text-[18px] ${spare !== undefined && all > spare ? "text-stop" : "text-ink-2"}`}>
-      {here > 0 ? `${here} lost here` : "none lost here"}
-      {elsewhere > 0 ? `, ${all} in the whole run` : ""}
-      {spare === undefined ? "" : `; ${spare} to spare for all boards`}
-      {here > 0 && (
-        <button type="button" className="quiet-link ml-3" onClick={onBack}>
-          one is found again
-        </button>
-      )}
-    </p>
-  );
-}
-
-/** A step without pieces, or one whose pieces are all on: what it is, how it is done well, what to mind. */
-function Plain({ row, stand, beside }: { row: Row; stand: StepStand; beside: ReactNode }) {
-  return (
-    <div className="max-w-[62ch] text-[22px] leading-snug max-sm:text-[17px]">
-      {stand.of > 0 ? (
-        <p className="text-[34px] font-semibold max-sm:text-[24px]">
-          All {stand.of} are {TAKEN[takenAs(row.kind)].are}
-          {stand.doubts > 0
-            ? `, ${stand.doubts} ${row.kind === "test" ? "failed" : "to be looked at again"}`
-            : ""}
-          .
-        </p>
-      ) : (
-        <p className="text-[34px] font-semibold max-sm:text-[24px]">
-          {row.words}
-          {row.side ? `, ${row.side}` : ""}
-        </p>
-      )}
-      {beside}
-      {row.refs.length > 0 && stand.of === 0 && <p className="num mt-2">{row.refs.join(" ")}</p>}
-      <ul className="mt-3">
-        {row.how.map((h) => (
-          <li key={h} className="py-1">
-            {h}
-          </li>
-        ))}
-      </ul>
-      {row.covers.length > 0 && (
-        <p className="mt-3 text-look">Out of reach from here on: {row.covers.join(", ")}.</p>
-      )}
-      {row.caution && (
-        <p className="mt-4 border-l-4 border-rule-2 px-3 text-[18px] text-ink-2">{row.caution}</p>
-      )}
-    </div>
   );
 }
