@@ -158,4 +158,19 @@ test("what a supplier does of an order is written down, and one page says whom e
   await expect(slip.getByText(`Waits for ${supplier} to send it`)).toBeVisible();
   await page.goto("/waiting");
   await expect(row(supplier)).toContainText("paid");
+  // taken back, the run wants it all the same: it is waited for, and nowhere told as ordered
+  await row(supplier).getByRole("link").first().click();
+  const ordered = page.getByRole("link", { name: /ordered$/ });
+  await expect(ordered).toContainText("1 of");
+  await slip.getByRole("button", { name: "write down what became of it" }).click();
+  await form.getByLabel("What", { exact: true }).selectOption({ label: "taken back" });
+  await form.getByRole("button", { name: "Write it down" }).click();
+  await expect(ordered).toContainText("0 of");
+  await page.getByRole("link", { name: / came$/ }).click();
+  await expect(page.getByRole("article", { name: supplier })).toContainText(
+    "taken back: to be ordered again",
+  );
+  await page.goto("/waiting");
+  await expect(row(supplier)).toContainText("you to order it again, or elsewhere");
+  await expect(row(supplier)).not.toContainText("paid");
 });

@@ -65,8 +65,8 @@ export function Ready() {
                   title={name}
                   verdict={
                     <>
-                      {count(items.length, "kind")} short, for {count(items[0]!.products, unit)} at the least;{" "}
-                      <Comes of={items[0]!.comes[0]} />
+                      {count(items.length, "kind")} short, the scarcest enough for{" "}
+                      {count(items[0]!.products, unit)}; <Comes of={items[0]!.comes[0]} />
                     </>
                   }
                 >
@@ -148,8 +148,15 @@ function Ahead({ ready: r, today, unit }: { ready: Readiness; today: string; uni
         Of what is missing no day is known, so it is open when more can be made.
       </p>
     );
+  const last = steps.at(-1)!;
+  if (last.products <= steps[0]!.products)
+    return (
+      <p className="mt-1 mb-2 text-[14px] text-ink-2">
+        What is on its way does not suffice for one more: {last.by} is missing still.
+      </p>
+    );
   const at = (iso: string) => (Date.parse(iso) - Date.parse(today)) / 86_400_000;
-  const days = Math.max(7, at(steps.at(-1)!.on) + 3);
+  const days = Math.max(7, at(last.on) + 3);
   const x = (iso: string) => 34 + ((WIDE - 44) * at(iso)) / days;
   const y = (n: number) => HIGH - 20 - ((HIGH - 34) * n) / Math.max(1, r.wanted);
   const path = steps

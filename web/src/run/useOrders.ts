@@ -59,3 +59,7 @@ export function standOf(
     promisedOn,
   };
 }
+
+/** Whether an order was taken back and nothing was sent since: nobody brings what it was for. */
+export const isBack = (record: RunRecord, order: PlannedOrder): boolean =>
+  record.steps !== undefined && standOf(record, order).stand.state === "withdrawn";

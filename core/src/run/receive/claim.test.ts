@@ -80,7 +80,7 @@ test("what disagrees: set apart, short in a parcel that came, measured otherwise
   // all of it: what the line comes to, to the cent
   expect(letter).toContain(`or credit ${(item.total / 1e6).toFixed(2)} ${boards.currency} before tax`);
   // a third of what was ordered and set apart: a third of its price
-  const third = { pieces: 1, because: "bent" };
+  const third = { pieces: 1, because: "bent", kind: "apart" as const };
   expect(
     claimLetter(doc, parts, { ...a, qty: 3, total: 1_000_000 as never }, third, {
       record: full,
@@ -93,5 +93,13 @@ test("what disagrees: set apart, short in a parcel that came, measured otherwise
       today: "2026-12-02",
     }),
   ).toContain("or credit 0.33 ");
+  // what did not come is asked for, and nothing is said to be kept
+  const short = { pieces: 2, because: "1 came of 3", kind: "short" as const };
+  const asked = claimLetter(doc, parts, { ...a, qty: 3, total: 1_000_000 as never }, short, {
+    record: full,
+    today: "2026-12-02",
+  });
+  expect(asked).toContain("2 pieces of it did not come: 1 came of 3.\n\nPlease send them, or credit 0.67 ");
+  expect(asked).not.toMatch(/keep|leave|replace/);
   expect(letter.endsWith(doc.workshop.name)).toBe(true);
 });

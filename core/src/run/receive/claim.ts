@@ -67,7 +67,7 @@ export function claimLetter(
   doc: RunDocument,
   order: PlannedOrder,
   item: PlannedItem | undefined,
-  d: Pick<Disagrees, "pieces" | "because">,
+  d: Pick<Disagrees, "pieces" | "because" | "kind">,
   { record, lot, today }: { readonly record: RunRecord; readonly lot?: LotMeasured; readonly today: string },
 ): string {
   const bought = record.purchases.find((p) => p.order === order.key);
@@ -78,6 +78,7 @@ export function claimLetter(
           placesOf(order.currency),
         )
       : undefined;
+  const credit = worth === undefined ? "" : `, or credit ${worth} ${order.currency} before tax`;
   const bad = (lot?.boards ?? []).filter((b) => b.points.some((p) => !p.isIn) || b.looks.length > 0);
   const seen = new Set(lot?.boards.map((b) => b.board.label)).size;
   return [
@@ -88,7 +89,9 @@ export function claimLetter(
     "",
     bad.length > 0
       ? `Of ${counted(d.pieces, "piece")} we measured ${seen}, and ${bad.length === 1 ? "one is" : `${bad.length} are`} not as ordered: ${d.because}. One is enough to refuse the lot until the rest is sorted.`
-      : `${counted(d.pieces, "piece")} of it ${d.pieces === 1 ? "is" : "are"} not as ordered: ${d.because}.`,
+      : d.kind === "short"
+        ? `${counted(d.pieces, "piece")} of it did not come: ${d.because}.`
+        : `${counted(d.pieces, "piece")} of it ${d.pieces === 1 ? "is" : "are"} not as ordered: ${d.because}.`,
     ...(bad.length > 0
       ? [
           "",
@@ -106,7 +109,9 @@ export function claimLetter(
         ]
       : []),
     "",
-    `We keep the pieces apart and unchanged. Please replace them${worth === undefined ? "" : `, or credit ${worth} ${order.currency} before tax`}, and tell us what happens with the ones we have.`,
+    d.kind === "short"
+      ? `Please send ${d.pieces === 1 ? "it" : "them"}${credit}.`
+      : `${d.kind === "apart" ? "We keep the pieces apart and unchanged." : "We leave the pieces as they are until this is settled."} Please replace them${credit}, and tell us what happens with the ones we have.`,
     "",
     doc.workshop.name,
   ].join("\n");

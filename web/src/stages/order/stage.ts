@@ -1,12 +1,12 @@
 import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
-import { comeOf, ordersOf, standOf } from "../../run/useOrders.ts";
+import { comeOf, isBack, ordersOf, standOf } from "../../run/useOrders.ts";
 
 /** Orders of the run, and how many are placed: their date is written down, or something of them came. */
 function placedOf(doc: RunDocument, r: RunResult, record: RunRecord): { placed: number; of: number } {
   const orders = ordersOf(doc, r);
   const dated = new Set(record.purchases.filter((p) => p.orderedOn).map((p) => p.order));
-  const placed = orders.filter((o) => dated.has(o.key) || comeOf(record, o).some > 0);
+  const placed = orders.filter((o) => (dated.has(o.key) && !isBack(record, o)) || comeOf(record, o).some > 0);
   return { placed: placed.length, of: orders.length };
 }
 
@@ -16,7 +16,7 @@ const waitingOf = (doc: RunDocument, r: RunResult, record: RunRecord): number =>
     ? 0
     : ordersOf(doc, r).filter((o) => {
         const { waits, isOverdue } = standOf(record, o).stand;
-        return waits?.on === "shop" || isOverdue;
+        return waits?.on === "shop" || isOverdue || isBack(record, o);
       }).length;
 
 export const order: WebStage = {

@@ -12,7 +12,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { addReceipt, removeReceipt, setApart } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
-import { comeOf, openOf } from "../../run/useOrders.ts";
+import { comeOf, isBack, openOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
@@ -67,7 +67,9 @@ export function Parcel({
             {whole === of
               ? "all of it came"
               : some === 0
-                ? waiting(p?.orderedOn, p?.promisedOn)
+                ? isBack(record, o)
+                  ? "taken back: to be ordered again, or elsewhere"
+                  : waiting(p?.orderedOn, p?.promisedOn)
                 : `${count(of - whole, "line is", "lines are")} not complete`}
           </p>
         </div>

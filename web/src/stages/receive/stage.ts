@@ -1,4 +1,4 @@
-import type { RunDocument, RunRecord, RunResult } from "@kobbin/core";
+import { judgeLot, type RunDocument, type RunRecord, type RunResult } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
 import { comeOf, ordersOf } from "../../run/useOrders.ts";
 
@@ -21,9 +21,13 @@ export const receive: WebStage = {
     return `${whole} of ${of} came`;
   },
   state: (doc, r, _, record) => {
+    const lots = record.measured
+      ? doc.boards.filter((__, i) => judgeLot(doc, r, record, i).verdict === "fails").length
+      : 0;
     const apart = record.receipts.filter((x) => x.isApart).length;
     const bad = (record.bareTests ?? []).filter((t) => t.faults.length > 0).length;
-    if (apart + bad > 0) return { kind: "look", count: apart + bad };
+    const looks = apart + bad + lots;
+    if (looks > 0) return { kind: "look", count: looks };
     const { whole, of } = cameOf(doc, r, record);
     return { kind: record.closedOn || (of > 0 && whole === of) ? "ready" : "open" };
   },

@@ -82,7 +82,7 @@ function Says({
   const { tested, implied, never } = c.cover.pins;
   const all = tested + implied + never;
   const list = useMemo(() => proposedTests(doc, c), [doc, c]);
-  const share = (n: number) => (all === 0 ? "0" : fixed((100 * n) / all, 0));
+  const share = (n: number) => (all === 0 ? "0" : fixed((100 * n) / all, n > 0 && 100 * n < all ? 1 : 0));
   return (
     <div>
       <p className="text-[19px]">
