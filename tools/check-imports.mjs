@@ -97,7 +97,7 @@ const FLOORS = [
   ["assembly", "sourcing", "sums"],
   ["shape"],
   ["bodies"],
-  ["fit", "heat", "meet", "probe", "compare", "stencil", "panel", "steps", "price", "cover"],
+  ["fit", "heat", "meet", "probe", "compare", "stencil", "panel", "steps", "price", "cover", "testing"],
   ["order-sheet", "own-bench", "equipment"],
   ["run"],
   ["release"],

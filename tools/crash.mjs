@@ -177,6 +177,11 @@ async function releasedRun() {
         breaks: [{ qty: 1, price: "0.1" }],
       }),
     );
+  const rail = { id: "rail", name: "rail", state: "powered", drives: [], reads: [], through: [] };
+  await must("PATCH", `/api/runs/${id}`, {
+    version: (await must("GET", `/api/runs/${id}`)).version,
+    assembly: { tests: [{ ...rail, expect: "", minutes: 1, unit: "V", min: "3", max: "4" }] },
+  });
   for (let i = 0; i < 5; i++) {
     const r = await call("POST", `/api/runs/${id}/release`, {});
     if (r?.status === 201) {
@@ -212,6 +217,7 @@ const parcels = [];
 const sittings = [];
 const measured = [];
 const claims = [];
+const tries = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -325,6 +331,13 @@ function clients() {
       await call("PUT", `/api/runs/${gone.id}/sittings`, item.body, item.key),
     );
     sittings.push(item);
+    const reading = { tag: `reading${serial}`, key: randomUUID() };
+    reading.body = { unit: serial, item: "rail", on: "2026-12-01", value: "3.3", words: reading.tag };
+    reading.verdict = verdict(
+      "a try of a test",
+      await call("POST", `/api/runs/${gone.id}/tries`, reading.body, reading.key),
+    );
+    tries.push(reading);
     await pause(15);
   });
   const looker = loop(async () => {
@@ -425,6 +438,7 @@ async function look(round) {
     [parcels, "receipts", "select count(*)::int as n from receipt where because = $1"],
     [sittings, "sittings", "select count(*)::int as n from sitting where is_done and marks ? $1", "PUT"],
     [measured, "measured", "select count(*)::int as n from board_measured where label = $1"],
+    [tries, "tries", "select count(*)::int as n from test_try where words = $1 and verdict = 'pass'"],
     [claims, "claims", "select count(*)::int as n from claim where because = $1"],
   ])
     for (const item of list.splice(0)) {
@@ -447,7 +461,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from board_measured; delete from claim; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from board_measured; delete from claim; commit",
   );
 }
 

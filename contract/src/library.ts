@@ -111,6 +111,8 @@ const PART_SCHEMAS = {
   moisture: text(10).matches(/^([1-6]|2a|5a|)$/, "A moisture level is 1 to 6, 2a or 5a."),
   wettedMm2: number(0, 1e6).nullable(),
   peakC: number(0, 2000).nullable(),
+  restMa: number(0, 1e6).nullable(),
+  mostMa: number(0, 1e6).nullable(),
   fitAfter: choice(FIT_AFTER).nullable(),
   opensOnce: flag().nullable(),
   covers: list(text(80).required(), 1000).nullable(),

@@ -161,6 +161,7 @@ export {
 export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export { type Decoupled, NEAR_MM } from "./meet/decoupling.ts";
+export type { FirstPower, PowerStage, RailCard } from "./meet/first-power.ts";
 export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
   judgeLink,
@@ -170,6 +171,7 @@ export {
   maySet,
   proposedPositions,
 } from "./meet/links.ts";
+export type { RailLoad } from "./meet/load-kinds.ts";
 export {
   judgePair,
   type Laid,
@@ -261,6 +263,13 @@ export type { Role, Side } from "./role/role.ts";
 // the order of work
 export { pocketPlan, rackPlan } from "./run/assemble/bench-plans.ts";
 export { type FirstArticlePlan, firstArticlePlan, pluggedRef } from "./run/assemble/first-article.ts";
+export {
+  type FirstPowerCard,
+  firstPowerItems,
+  firstPowerOf,
+  limitWords,
+  type PowerHazard,
+} from "./run/assemble/first-power.ts";
 export { FLUXES, type Flux } from "./run/assemble/material.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
 export { type Pocket, type PocketPlate, pocketPlate } from "./run/assemble/pocket-plate.ts";
@@ -321,6 +330,17 @@ export {
   unitOfStep,
   workedMinutes,
 } from "./run/build/sitting.ts";
+export {
+  firstPassOf,
+  type ItemStand,
+  type ItemSum,
+  judgeTry,
+  limitsOf,
+  standsOfUnit,
+  sumsOfItems,
+  type TrySaid,
+  verdictOfUnit,
+} from "./run/build/tries.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
@@ -402,6 +422,7 @@ export {
   type RunRecord,
   type RunWork,
   refuseMiscount,
+  type TestTry,
   tallyOf,
   usableProducts,
 } from "./run/document/record.ts";
@@ -538,3 +559,13 @@ export { type Account, type ColumnAccount, saysAccount } from "./table/account.t
 // cells with headings
 export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
+// readings and what they come to
+export { readTyped, type TypedReading } from "./testing/reading.ts";
+export {
+  type Capability,
+  type Limits,
+  limitsWrong,
+  TRY_VERDICTS,
+  type TryVerdict,
+  testLimits,
+} from "./testing/verdict.ts";

@@ -29,6 +29,7 @@ import { productRoutes } from "./resources/product/routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
 import { sittingRoutes } from "./resources/record/sitting-routes.ts";
+import { tryRoutes } from "./resources/record/try-routes.ts";
 import { waitingRoutes } from "./resources/record/waiting.ts";
 import { releaseRoutes } from "./resources/release/routes.ts";
 import { lineRoutes } from "./resources/run/lines.ts";
@@ -86,6 +87,7 @@ export const routers = (deps: Deps): Router[] => [
   recordRoutes(deps),
   orderRoutes(deps),
   sittingRoutes(deps),
+  tryRoutes(deps),
   waitingRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),

@@ -109,6 +109,7 @@ const ASSEMBLY = {
   held: mapOf<Hold>(shapes.oneOf(...shapes.HOLD_NAMES), 1000, shapes.UUID).nullable(),
   programs: mapOf<string>(shapes.text(300), 200).nullable(),
   tests: shaped<readonly TestItem[]>(CHOICE_FIELDS.assembly.tests.shape).nullable(),
+  competent: text(120),
   testMinutes: number(0, 600),
   packMinutes: number(0, 600),
 } satisfies Record<keyof typeof CHOICE_FIELDS.assembly, yup.AnySchema>;
@@ -307,6 +308,19 @@ export const sittingBody = yup.object({
   isDone: flag().required(),
 });
 export type SittingBody = yup.InferType<typeof sittingBody>;
+
+/** A try of an item of the test plan; what it comes to is worked out from the item that was released. */
+export const tryBody = yup.object({
+  unit: whole(1, 100_000).required("Say which board it is."),
+  item: text(60).required(),
+  on: day.required(),
+  /** In the unit of the item's limits. */
+  value: yup.string().matches(/^-?\d{1,15}(\.\d{1,20})?$/, "A reading is a decimal number."),
+  bound: choice([">", "<"]),
+  says: choice(["yes", "no", "error"]),
+  words: trimmed(200).default(""),
+});
+export type TryBody = yup.InferType<typeof tryBody>;
 
 /** Closes a run: what is to be remembered, and for each lot the pieces that are left of it on the shelf. */
 export const closingBody = yup.object({

@@ -56,6 +56,9 @@ export interface LibraryPart {
   readonly wettedMm2?: number;
   /** Greatest temperature its body stands. */
   readonly peakC?: number;
+  /** What it draws from its supply, mA: as it stands there, and at the most. */
+  readonly restMa?: number;
+  readonly mostMa?: number;
   /** Not before the board went through the heat, was washed, was tested. */
   readonly fitAfter?: FitAfter;
   /** What it closes can be opened only once. */

@@ -15,6 +15,7 @@ import {
   tuple,
   whole,
 } from "./shape.ts";
+import { testItemShape } from "./test-item.ts";
 
 /** Ways to solder unlike the others, and ways a part is held; what each is stands in the steps. */
 export const ODD_NAMES = ["flipped", "lid", "far", "gentle"] as const;
@@ -103,22 +104,11 @@ export const CHOICE_FIELDS = {
     },
     programs: { shape: mapOf(text(300), 200), words: "what is loaded" },
     tests: {
-      shape: list(
-        fields({
-          id: text(60, 1),
-          name: text(120, 1),
-          state: oneOf("bare", "powered"),
-          drives: list(text(80), 200),
-          reads: list(text(80), 200),
-          through: list(text(80), 200),
-          expect: text(200),
-          minutes: number(0, 600),
-        }),
-        200,
-      ),
+      shape: list(testItemShape, 200),
       words: "test plan",
       isWhole: true,
     },
+    competent: { shape: text(120), words: "who stands beside the first power-up" },
     testMinutes: { shape: number(0, 600), words: "test minutes" },
     packMinutes: { shape: number(0, 600), words: "packing minutes" },
   },

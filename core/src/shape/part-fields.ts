@@ -69,6 +69,8 @@ export const PART_FIELDS = {
   moisture: said("moisture", "moisture", 10, text(20)),
   wettedMm2: measured("wetted_mm2", "wetted area in mm²", 1e6, 1e6),
   peakC: measured("peak_c", "greatest temperature in °C", 2000, 2000),
+  restMa: measured("rest_ma", "current at rest in mA", 1e6, 1e6),
+  mostMa: measured("most_ma", "greatest current in mA", 1e6, 1e6),
   fitAfter: {
     shape: maybe(oneOf(...FIT_AFTER)),
     column: "fit_after",

@@ -62,6 +62,8 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/measured/:id": "member",
   "POST /api/runs/:id/work": "member",
   "PUT /api/runs/:id/sittings": "member",
+  "POST /api/runs/:id/tries": "member",
+  "DELETE /api/tries/:id": "member",
   "DELETE /api/work/:id": "member",
   // and takes back what it may write: the change's own tables decide
   "POST /api/runs/:id/undo": "member",

@@ -1,4 +1,12 @@
-import { CLAIM_STATES, ORDER_KEY, ORDER_KINDS, ORDER_STATES, PIECE_MARKS, shapes } from "@kobbin/core";
+import {
+  CLAIM_STATES,
+  ORDER_KEY,
+  ORDER_KINDS,
+  ORDER_STATES,
+  PIECE_MARKS,
+  shapes,
+  TRY_VERDICTS,
+} from "@kobbin/core";
 import { decimal, perhaps, to, version } from "./columns.ts";
 
 const {
@@ -19,6 +27,8 @@ const {
   maybe,
   money,
   tuple,
+  readingShape,
+  TEST_UNITS,
 } = shapes;
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const AN_ORDER = matching(ORDER_KEY, "an order of a run");
@@ -176,6 +186,30 @@ export const RUN_TABLES = {
       lost: mapOf(whole(0, 1_000_000), 5000),
       minutes: mapOf(number(0, 100_000), 50),
       is_done: flag,
+      person: text(200),
+      at: instant,
+      version,
+    },
+  },
+  test_try: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      unit: whole(1, 100_000),
+      item: text(60, 1),
+      name: text(120, 1),
+      on_day: day,
+      value: nullable(readingShape),
+      bound: nullable(oneOf(">", "<")),
+      limits: fields({
+        unit: maybe(oneOf(...TEST_UNITS)),
+        min: maybe(readingShape),
+        max: maybe(readingShape),
+        guard: maybe(readingShape),
+      }),
+      verdict: oneOf(...TRY_VERDICTS),
+      words: text(200),
       person: text(200),
       at: instant,
       version,

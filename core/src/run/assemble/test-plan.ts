@@ -1,5 +1,6 @@
 import { counted } from "../../counted.ts";
 import { type CoverDocument, type CoverPart, coverDocument } from "../../cover/cover.ts";
+import { limitsWrong } from "../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 
@@ -95,7 +96,7 @@ export function coverageOf(doc: RunDocument): Coverage | undefined {
       drives,
       reads,
       through,
-      state,
+      state: state === "bare" ? "bare" : "powered",
       minutes,
     })),
   });
@@ -121,7 +122,8 @@ export interface ProposedTest {
 
 /** References one gets at with a needle, the best first: test points, connectors, then anything with leads out. */
 const REACH: readonly RegExp[] = [/^(TP|T)\d/, /^(J|P|X|CN)\d/, /^(R|C|L|D)\d/];
-const reachOf = (pin: string): number => {
+/** How well a pin is got at with a needle: 0 the best. */
+export const reachOf = (pin: string): number => {
   const k = REACH.findIndex((is) => is.test(pin));
   return k < 0 ? REACH.length : k;
 };
@@ -149,6 +151,18 @@ export function proposedTests(doc: RunDocument, c: Coverage, most = 5): Proposed
 export function testPlanNotes(doc: RunDocument, add: Add): void {
   const items = doc.assembly.tests ?? [];
   if (items.length === 0) return;
+  const deaf = items.flatMap((i) => {
+    const because = i.unit === undefined ? undefined : limitsWrong(i);
+    return because ? [{ name: i.name, id: i.id, because }] : [];
+  });
+  if (deaf.length > 0)
+    add(
+      "assemble",
+      `test-limits ${deaf.map((i) => i.id).join(" ")}`.slice(0, 200),
+      "warning",
+      `${counted(deaf.length, "item")} of the test plan cannot judge a reading: ${deaf.map((i) => `${i.name} (${i.because})`).join("; ")}.`,
+      { do: "Correct its limits under Assemble, test plan." },
+    );
   const c = coverageOf(doc);
   if (!c) return;
   const name = new Map(items.map((i) => [i.id, i.name]));

@@ -24,6 +24,7 @@ import {
   type ORIGINS,
 } from "../../shape/line-fields.ts";
 import { runShape } from "../../shape/run.ts";
+import type { TEST_STATES, TEST_UNITS } from "../../shape/test-item.ts";
 import type { Foil } from "../../stencil/reuse.ts";
 import type { Hold } from "../../steps/hold.ts";
 import type { OddWay } from "../../steps/odd.ts";
@@ -198,6 +199,8 @@ export interface RunAssembly {
   readonly programs?: Readonly<Record<string, string>>;
   /** What is tried on every product, in its order; nothing is known of it where left out. */
   readonly tests?: readonly TestItem[];
+  /** Who is competent and stands beside the first power-up, where mains, motion, heat or isolation ask for one. */
+  readonly competent?: string;
   readonly testMinutes: number;
   readonly packMinutes: number;
 }
@@ -206,13 +209,23 @@ export interface RunAssembly {
 export interface TestItem {
   readonly id: string;
   readonly name: string;
-  readonly state: "bare" | "powered";
+  readonly state: (typeof TEST_STATES)[number];
   readonly drives: readonly string[];
   readonly reads: readonly string[];
   readonly through: readonly string[];
-  /** What should come, in words or as a value with its limits. */
+  /** What should come, in words; beside a unit, what is to be minded. */
   readonly expect: string;
   readonly minutes: number;
+  /** Of what is read; an item without one is answered by yes or no. */
+  readonly unit?: (typeof TEST_UNITS)[number];
+  /** Limits in that unit, inclusive, and what a reading may be off by: decimal text. */
+  readonly min?: string;
+  readonly max?: string;
+  readonly guard?: string;
+  /** References that are not fitted, or not plugged in, while it is done. */
+  readonly absent?: readonly string[];
+  /** Where its limits come from. */
+  readonly because?: string;
 }
 
 /** The usual way to begin: paste through a stencil on a plate, four boards a load. */

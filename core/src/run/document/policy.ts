@@ -25,6 +25,7 @@ const LIVES = {
   board_measured: "happens",
   claim: "happens",
   sitting: "happens",
+  test_try: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -45,6 +46,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   bare_test: ["owner", "bench"],
   board_measured: ["owner", "bench"],
   sitting: ["owner", "bench"],
+  test_try: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
@@ -57,6 +59,7 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "board_measured",
   "claim",
   "sitting",
+  "test_try",
   "work",
   "closing",
 ];

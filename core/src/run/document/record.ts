@@ -1,4 +1,5 @@
 import { AppError } from "../../errors.ts";
+import type { Limits, TryVerdict } from "../../testing/verdict.ts";
 import { isOrderOf } from "./order-key.ts";
 import type { OrderState } from "./order-states.ts";
 import type { RunSitting } from "./sitting.ts";
@@ -132,6 +133,28 @@ export interface OrderStep {
   readonly person: string;
   readonly source: string;
 }
+
+/** One try of one item of the test plan on one board. Every try stays. */
+export interface TestTry {
+  readonly id: string;
+  /** Which of the boards that are started, from 1. */
+  readonly unit: number;
+  /** The {@link TestItem} it was, and what it was called. */
+  readonly item: string;
+  readonly name: string;
+  /** ISO date. */
+  readonly on: string;
+  /** What was read, in the unit of the limits; left out where it was yes or no, or nothing could be read. */
+  readonly value?: string;
+  /** It only says that it is more, or less. */
+  readonly bound?: ">" | "<";
+  /** Unit and limits of that day. */
+  readonly limits: Limits & { readonly unit?: string };
+  readonly verdict: TryVerdict;
+  readonly words: string;
+  readonly person: string;
+}
+
 /** What happened to a run after its release, beside the document that says what was decided. */
 export interface RunRecord {
   readonly purchases: readonly RunPurchase[];
@@ -145,6 +168,8 @@ export interface RunRecord {
   readonly work: readonly RunWork[];
   /** Steps of boards as far as they came at the bench; none where left out. */
   readonly sittings?: readonly RunSitting[];
+  /** Tries of the test plan, the oldest first; none where left out. */
+  readonly tries?: readonly TestTry[];
   /** What became of its orders at houses, as it was written down; none where left out. */
   readonly steps?: readonly OrderStep[];
   /** ISO date on which it was closed, and what is to be remembered of it. */

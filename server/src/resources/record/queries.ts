@@ -7,10 +7,11 @@ import { one } from "../../db/tx.ts";
 import { manyClaims, manyMeasured } from "./came-queries.ts";
 import { manySteps } from "./order-queries.ts";
 import { manySittings } from "./sitting-queries.ts";
+import { manyTries } from "./try-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, closing] =
+  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, tries, closing] =
     await Promise.all([
       manyPurchases(tx, runId),
       manySteps(tx, runId),
@@ -20,6 +21,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
       manyClaims(tx, runId),
       manyWork(tx, runId),
       manySittings(tx, runId),
+      manyTries(tx, runId),
       maybeClosing(tx, runId),
     ]);
   return {
@@ -31,6 +33,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     ...(steps.length > 0 ? { steps } : {}),
     work,
     ...(sittings.length > 0 ? { sittings } : {}),
+    ...(tries.length > 0 ? { tries } : {}),
     ...closing,
   };
 }

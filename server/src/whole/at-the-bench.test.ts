@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { SittingBody } from "@kobbin/contract";
+import type { RunAnswer, SittingBody, TryBody } from "@kobbin/contract";
+import type { TestItem } from "@kobbin/core";
 import { invite } from "../../test/fixture.ts";
-import { startServer, type TestServer } from "../../test/kit.ts";
+import { startServer, type TestServer, type Visitor } from "../../test/kit.ts";
 import { releasedRun as runIn, says } from "../../test/released-run.ts";
 
 let server: TestServer;
@@ -100,4 +101,82 @@ test("nothing is kept of a run that is not released, of strange lines or marks; 
     await r.v.post("/api/runs", { revisionId: r.revisionId, name: "open", goodBoards: 1 })
   ).body as { id: string };
   expect((await r.v.put(`/api/runs/${open}/sittings`, at())).status).toBe(403);
+});
+
+const item = (id: string, more: Partial<TestItem> = {}): TestItem => ({
+  id,
+  name: `item ${id}`,
+  state: "powered",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "",
+  minutes: 1,
+  ...more,
+});
+const PLAN = [
+  item("rail", { unit: "V", min: "3.2", max: "3.4", guard: "0.01", absent: ["J5"], because: "3.3 V ± 3 %" }),
+  item("lamp"),
+];
+const planned = (v: Visitor, run: RunAnswer) =>
+  v.patch(`/api/runs/${run.id}`, { version: run.version, assembly: { tests: PLAN } });
+const tryOf = (more: Partial<TryBody> = {}) => ({
+  unit: 1,
+  item: "rail",
+  on: "2026-11-30",
+  words: "",
+  ...more,
+});
+
+test("every try is kept with the limits of that day, and what it comes to is the server's to say", async () => {
+  const r = await runIn(server, "Trying it", planned);
+  const put = (more: Partial<TryBody>, by = r.v) => by.post(`/api/runs/${r.id}/tries`, tryOf(more));
+  expect((await put({ value: "2.95", words: "2,95 V" })).body).toMatchObject({ verdict: "fail" });
+  expect((await put({ says: "error" })).body).toMatchObject({ verdict: "error" });
+  const mate = await invite(server, r.v, "At the meter", "bench");
+  expect((await put({ value: "3.31" }, mate)).body).toMatchObject({ verdict: "pass" });
+  expect((await put({ value: "3.3", bound: ">" })).body).toMatchObject({ verdict: "error" });
+  expect((await put({ item: "lamp", says: "yes" })).body).toMatchObject({ verdict: "pass" });
+  const limits = { unit: "V", min: "3.2", max: "3.4", guard: "0.01" };
+  const kept = (await r.read()).record!.tries!;
+  expect(kept.map(({ id: _, ...t }) => t)).toMatchObject([
+    { unit: 1, item: "rail", name: "item rail", value: "2.95", limits, verdict: "fail", words: "2,95 V" },
+    { verdict: "error", limits },
+    { value: "3.31", verdict: "pass", person: "at the meter" },
+    { value: "3.3", bound: ">", verdict: "error" },
+    { item: "lamp", verdict: "pass", limits: {} },
+  ]);
+  expect((await says(r)).slice(0, 2)).toEqual([
+    "board 1, item lamp: passed",
+    "board 1, item rail: >3.3 V, nothing could be read",
+  ]);
+  // a slip of the hand goes, and comes again by undo
+  expect((await mate.call("DELETE", `/api/tries/${kept[2]!.id}`)).status).toBe(204);
+  expect((await r.read()).record!.tries).toHaveLength(4);
+  expect((await mate.post(`/api/runs/${r.id}/undo`, {})).status).toBe(200);
+  expect((await r.read()).record!.tries!.map((t) => t.value)).toContain("3.31");
+  // tried, it cannot be opened again
+  expect((await r.v.call("DELETE", `/api/runs/${r.id}/release`)).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: expect.stringContaining("begun"),
+  });
+});
+
+test("a strange item, an answer of another kind, numbers that are none and a run that is open are refused", async () => {
+  const r = await runIn(server, "Trying badly", planned);
+  const status = async (more: object, run = r.id) => {
+    const { status: code, body: said } = await r.v.post(`/api/runs/${run}/tries`, { ...tryOf(), ...more });
+    return `${code} ${(said as { message?: string }).message}`;
+  };
+  expect(await status({ item: "nobody", value: "1" })).toMatch(
+    /^404 The released test plan has no such item/,
+  );
+  expect(await status({ says: "yes" })).toMatch(/a reading in V/);
+  expect(await status({ item: "lamp", value: "1" })).toMatch(/yes or no/);
+  expect(await status({ value: "3,3" })).toMatch(/^422 /);
+  expect(await status({ value: "NaN" })).toMatch(/^422 /);
+  expect(await status({ unit: 0, value: "3.3" })).toMatch(/^422 /);
+  expect((await r.read()).record!.tries).toBeUndefined();
+  const other = await runIn(server, "Another shop's trial", planned);
+  expect(await status({ value: "3.3" }, other.id)).toMatch(/^404 /);
 });

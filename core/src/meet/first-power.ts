@@ -1,0 +1,203 @@
+import type { RailLoads } from "./loads.ts";
+import type { PowerLink, PowerMap } from "./supplies.ts";
+
+/** A rail on the way from where the board is fed, with what is expected of it before and while it is first powered. */
+export interface RailCard {
+  readonly name: string;
+  readonly nets: readonly number[];
+  readonly volts?: number;
+  /** Its volts are what its name says. */
+  readonly isByName: boolean;
+  /** What it is fed by: from outside (nothing here), or over a part from another rail, by its place in the list. */
+  readonly over?: { readonly ref: string; readonly kind: PowerLink["kind"]; readonly from: number };
+  /** What draws from it directly. */
+  readonly own: RailLoads;
+  /** What passes through it, with what hangs on it further down: mA, at least where something is not known. */
+  readonly restMa: number;
+  readonly mostMa: number;
+  /** Parts on it and further down of which nothing is known, and rails further down whose volts are not. */
+  readonly unknown: readonly string[];
+  /** What the supply is limited to for it, mA; a start where not all that draws is known. */
+  readonly limitMa: number;
+  /** Below this a meter says it is shorted: with so little the supply would be in its limit. Not known without volts. */
+  readonly leastOhm?: number;
+  /** A meter shows no more than this: resistors alone conduct so much. */
+  readonly mostOhm?: number;
+}
+
+/** One turn of the knob: so many volts, and where to stop. */
+export interface PowerStage {
+  readonly volts: number;
+  /** More than this, and it is switched off again. */
+  readonly stopMa: number;
+  readonly because: string;
+}
+
+export interface FirstPower {
+  /** Every rail, those that are fed from outside first, each after what feeds it. */
+  readonly rails: readonly RailCard[];
+  /** Rails the board is fed at: stages of each whose volts are known. */
+  readonly inputs: readonly { readonly rail: number; readonly stages: readonly PowerStage[] }[];
+  /** What was taken for so, once each. */
+  readonly assumed: readonly string[];
+}
+
+/** So much over what is expected at rest, and never less over it than this: what charges capacitors passes. */
+const MARGIN = 1.5;
+const LEAST_OVER_MA = 10;
+/** Where not everything that draws is known, this over what is. */
+const START_OVER_MA = 20;
+/** Steps of the knob of a bench supply. */
+const STEP_MA = 5;
+/** Resistors and the meter together. */
+const SPREAD = 1.1;
+/** A switching converter that steps up wastes so much. */
+const UP_EFFICIENCY = 0.8;
+/** Below this no junction conducts much: what flows is a resistance. */
+const QUIET_VOLTS = 1;
+
+const upTo = (ma: number) => Math.ceil(ma / STEP_MA - 1e-9) * STEP_MA;
+const round = (x: number, digits = 3) => Number(x.toPrecision(digits));
+
+interface Walk {
+  readonly order: readonly number[];
+  readonly parent: ReadonlyMap<number, { readonly from: number; readonly link: PowerLink }>;
+}
+
+/** Rails in the order in which current gets to them: from what is fed outside; what nobody feeds begins by itself. */
+function walk(map: PowerMap): Walk {
+  const order: number[] = [];
+  const parent = new Map<number, { from: number; link: PowerLink }>();
+  const seen = new Set<number>();
+  const from = (start: number) => {
+    const queue = [start];
+    seen.add(start);
+    for (const i of queue) {
+      order.push(i);
+      for (const link of map.rails[i]!.links) {
+        if (seen.has(link.to)) continue;
+        seen.add(link.to);
+        parent.set(link.to, { from: i, link });
+        queue.push(link.to);
+      }
+    }
+  };
+  const rank = (i: number) => {
+    const r = map.rails[i]!;
+    const comesIn = r.names.some((n) => /IN\d*$|BAT|BUS/i.test(n));
+    return [r.sources.length > 0 ? 0 : comesIn ? 1 : 2, -(r.volts ?? 0)] as const;
+  };
+  const starts = map.rails
+    .map((_, i) => i)
+    .sort((a, b) => rank(a)[0] - rank(b)[0] || rank(a)[1] - rank(b)[1]);
+  // everything fed from outside is a beginning, also where another could be reached over a link
+  for (const i of starts.filter((k) => map.rails[k]!.sources.length > 0)) seen.add(i);
+  for (const i of starts) if (!seen.has(i) || map.rails[i]!.sources.length > 0) from(i);
+  return { order, parent };
+}
+
+/** How much flows into a converter for each mA out of it, and what that was taken from. */
+function factor(
+  link: PowerLink,
+  fromVolts: number | undefined,
+  toVolts: number | undefined,
+  assumed: Set<string>,
+): number {
+  if (link.kind !== "converter") return 1;
+  if (fromVolts !== undefined && toVolts !== undefined && toVolts > fromVolts) {
+    assumed.add(`${link.ref} steps up with ${UP_EFFICIENCY * 100} % of what goes in`);
+    return toVolts / fromVolts / UP_EFFICIENCY;
+  }
+  assumed.add(
+    `what goes into ${link.ref} is what comes out: so it is of a linear one, less of one that switches`,
+  );
+  return 1;
+}
+
+/**
+ * What to expect when a board is first powered, and where to stop: worked out from its rails and what draws from them.
+ * The limit is half as much again as is expected at rest, at least 10 mA over it; where a part has no figure it is 20 mA over
+ * what is known, and only a start. A rail that measures less than volts over limit would hold the supply in its limit.
+ * The first stage is a volt at most: nothing but a resistance conducts then, so its stop value is the limit in proportion.
+ */
+export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPower {
+  const { order, parent } = walk(map);
+  const assumed = new Set<string>();
+  const sums = new Map<number, { rest: number; most: number; unknown: string[] }>();
+  for (const i of [...order].reverse()) {
+    const own = loads[i]!;
+    const sum = {
+      rest: own.loads.reduce((a, l) => a + l.restMa, 0),
+      most: own.loads.reduce((a, l) => a + l.mostMa, 0),
+      unknown: [...own.unknown],
+    };
+    const { volts } = map.rails[i]!;
+    if (volts === undefined && map.rails[i]!.loads.length > 0) sum.unknown.push(nameOf(map, i));
+    for (const [child, up] of parent) {
+      if (up.from !== i) continue;
+      const below = sums.get(child)!;
+      const k = factor(up.link, volts, map.rails[child]!.volts, assumed);
+      sum.rest += k * below.rest;
+      sum.most += k * below.most;
+      sum.unknown.push(...below.unknown);
+    }
+    sums.set(i, sum);
+  }
+  const rails = order.map((i) => railCard(map, i, loads[i]!, sums.get(i)!, order, parent.get(i)));
+  for (const r of rails)
+    for (const l of r.own.loads)
+      if (/for a lamp/.test(l.because))
+        assumed.add("a lit lamp keeps the volts of its colour, 2 V where none is said");
+  return {
+    rails,
+    inputs: rails.flatMap((r, rail) =>
+      r.over === undefined ? [{ rail, stages: r.volts === undefined ? [] : stagesOf(r, r.volts) }] : [],
+    ),
+    assumed: [...assumed],
+  };
+}
+
+const nameOf = (map: PowerMap, i: number) => map.rails[i]!.names[0] ?? `rail ${i + 1}`;
+
+function railCard(
+  map: PowerMap,
+  i: number,
+  own: RailLoads,
+  sum: { rest: number; most: number; unknown: readonly string[] },
+  order: readonly number[],
+  up: { from: number; link: PowerLink } | undefined,
+): RailCard {
+  const { volts, isByName, nets } = map.rails[i]!;
+  const isKnown = sum.unknown.length === 0;
+  const limitMa = upTo(
+    isKnown ? Math.max(MARGIN * sum.rest, sum.rest + LEAST_OVER_MA) : sum.rest + START_OVER_MA,
+  );
+  const siemens = own.loads.reduce((a, l) => a + (l.ohm ? 1 / l.ohm : 0), 0);
+  return {
+    name: nameOf(map, i),
+    nets,
+    ...(volts === undefined ? {} : { volts, leastOhm: round((1000 * volts) / limitMa) }),
+    isByName: isByName === true,
+    ...(up ? { over: { ref: up.link.ref, kind: up.link.kind, from: order.indexOf(up.from) } } : {}),
+    own,
+    restMa: round(sum.rest),
+    mostMa: round(sum.most),
+    unknown: sum.unknown,
+    limitMa,
+    ...(siemens > 0 ? { mostOhm: round(SPREAD / siemens) } : {}),
+  };
+}
+
+/** A volt at most, half of it, all of it. */
+function stagesOf(r: RailCard, volts: number): PowerStage[] {
+  const first = Math.min(QUIET_VOLTS, round(volts / 5, 2));
+  const quiet: PowerStage = {
+    volts: first,
+    stopMa: round((r.limitMa * first) / volts, 2),
+    because: `${r.limitMa} mA × ${first} V / ${round(volts)} V: so little conducts only through a resistance`,
+  };
+  const full: PowerStage = { volts, stopMa: r.limitMa, because: "the limit" };
+  return volts < 2
+    ? [quiet, full]
+    : [quiet, { volts: round(volts / 2, 2), stopMa: r.limitMa, because: "the limit" }, full];
+}

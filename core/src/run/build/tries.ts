@@ -1,0 +1,147 @@
+import { AppError } from "../../errors.ts";
+import { readingShape } from "../../shape/test-item.ts";
+import {
+  type Capability,
+  capabilityOf,
+  judgeReading,
+  type Limits,
+  limitsWrong,
+  type TryVerdict,
+} from "../../testing/verdict.ts";
+import type { TestItem } from "../document/document.ts";
+import type { TestTry } from "../document/record.ts";
+
+/** What a try came to, as it was answered: a reading, yes or no, or that nothing could be read. */
+export interface TrySaid {
+  readonly value?: string | undefined;
+  readonly bound?: ">" | "<" | undefined;
+  readonly says?: "yes" | "no" | "error" | undefined;
+}
+
+/** Unit and limits of an item, as a try keeps them. */
+export const limitsOf = (t: TestItem): TestTry["limits"] => ({
+  ...(t.unit === undefined ? {} : { unit: t.unit }),
+  ...(t.min === undefined ? {} : { min: t.min }),
+  ...(t.max === undefined ? {} : { max: t.max }),
+  ...(t.guard === undefined ? {} : { guard: t.guard }),
+});
+
+/**
+ * What an answer is to an item of the plan. A reading is held against the item's limits, and only against those.
+ * @throws AppError OUT_OF_RANGE where an answer and its item do not go together, or its limits cannot judge
+ */
+export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdict {
+  const refuse = (text: string, hint: string): never => {
+    throw new AppError("OUT_OF_RANGE", text, hint);
+  };
+  if (says === "error" && value === undefined) return "error";
+  if (t.unit === undefined) {
+    if (value !== undefined || says === undefined || says === "error")
+      return refuse(`${t.name} is answered by yes or no.`, "Say which.");
+    return says === "yes" ? "pass" : "fail";
+  }
+  if (value === undefined || says !== undefined || readingShape(value, "") !== undefined)
+    return refuse(`${t.name} is answered by a reading in ${t.unit}.`, "Type what the meter shows.");
+  const isCrossed = t.min !== undefined && t.max !== undefined && limitsWrong(t) !== undefined;
+  if (isCrossed)
+    return refuse(
+      `${t.name} cannot be judged: ${limitsWrong(t)}.`,
+      "Open the release again and correct its limits.",
+    );
+  return judgeReading(t, value, bound);
+}
+
+/** How an item stands on one board: every try in the order in which they were made. */
+export interface ItemStand {
+  readonly item: TestItem;
+  readonly tries: readonly TestTry[];
+  /** What it came to in the end; open while nothing was tried or nothing could be read. */
+  readonly stand: "pass" | "fail" | "open";
+}
+
+/** The plan on one board, item by item. */
+export const standsOfUnit = (
+  plan: readonly TestItem[],
+  tries: readonly TestTry[],
+  unit: number,
+): ItemStand[] =>
+  plan.map((item) => {
+    const own = tries.filter((t) => t.unit === unit && t.item === item.id);
+    const last = own.at(-1)?.verdict;
+    return { item, tries: own, stand: last === undefined || last === "error" ? "open" : last };
+  });
+
+/** What the tests say of a board: every item passed in the end, one fails, or some are open. */
+export function verdictOfUnit(stands: readonly ItemStand[]): "pass" | "fail" | "open" {
+  if (stands.some((s) => s.stand === "fail")) return "fail";
+  return stands.length > 0 && stands.every((s) => s.stand === "pass") ? "pass" : "open";
+}
+
+/** An item over all boards. */
+export interface ItemSum {
+  readonly item: TestItem;
+  /** Boards on which it was judged, and how many of them passed it at the first judged try. */
+  readonly units: number;
+  readonly firstPass: number;
+  readonly failing: number;
+  /** Tries in which nothing could be read. */
+  readonly errors: number;
+  /** The last reading of each board, in the limits' unit, the oldest board first; those that only say more or less are left out. */
+  readonly readings: readonly {
+    readonly unit: number;
+    readonly value: number;
+    readonly verdict: TryVerdict;
+  }[];
+  readonly capability?: Capability;
+}
+
+const sameLimits = (a: Limits & { unit?: string }, b: Limits & { unit?: string }) =>
+  a.unit === b.unit && a.min === b.min && a.max === b.max;
+
+/**
+ * Each item over all boards. First pass counts the first try that was judged, whatever came after (domain.md 9.6). How its
+ * readings lie is told of those that were held against the limits of today.
+ */
+export function sumsOfItems(plan: readonly TestItem[], tries: readonly TestTry[]): ItemSum[] {
+  return plan.map((item) => {
+    const own = tries.filter((t) => t.item === item.id);
+    const units = [...new Set(own.map((t) => t.unit))].sort((a, b) => a - b);
+    const judged = units
+      .map((u) => own.filter((t) => t.unit === u && t.verdict !== "error"))
+      .filter((l) => l.length > 0);
+    const limits = limitsOf(item);
+    const readings = judged.flatMap((l) => {
+      const last = l.at(-1)!;
+      return last.value !== undefined && last.bound === undefined && sameLimits(last.limits, limits)
+        ? [{ unit: last.unit, value: Number(last.value), verdict: last.verdict }]
+        : [];
+    });
+    const capability = capabilityOf(
+      readings.map((r) => r.value),
+      limits,
+    );
+    return {
+      item,
+      units: judged.length,
+      firstPass: judged.filter((l) => l[0]!.verdict === "pass").length,
+      failing: judged.filter((l) => l.at(-1)!.verdict === "fail").length,
+      errors: own.filter((t) => t.verdict === "error").length,
+      readings,
+      ...(capability ? { capability } : {}),
+    };
+  });
+}
+
+/** Boards by what the tests say of them, and how many passed every item at its first judged try. */
+export function firstPassOf(
+  plan: readonly TestItem[],
+  tries: readonly TestTry[],
+): { readonly tried: number; readonly passed: number; readonly failing: number; readonly first: number } {
+  const units = [...new Set(tries.map((t) => t.unit))];
+  const stands = units.map((u) => standsOfUnit(plan, tries, u));
+  const n = (is: "pass" | "fail") => stands.filter((s) => verdictOfUnit(s) === is).length;
+  const isFirst = (s: readonly ItemStand[]) =>
+    verdictOfUnit(s) === "pass" &&
+    s.every((i) => i.tries.find((t) => t.verdict !== "error")?.verdict === "pass");
+  return { tried: units.length, passed: n("pass"), failing: n("fail"), first: stands.filter(isFirst).length };
+}

@@ -1,0 +1,51 @@
+import { fields, list, matching, maybe, number, oneOf, text } from "./shape.ts";
+
+/** How far a board is when something is tried on it, in the order in which it comes to that. */
+export const TEST_STATES = ["bare", "powered", "programmed", "housed"] as const;
+/** What a reading may be in. */
+export const TEST_UNITS = [
+  "V",
+  "mV",
+  "A",
+  "mA",
+  "µA",
+  "Ω",
+  "kΩ",
+  "MΩ",
+  "W",
+  "mW",
+  "Hz",
+  "kHz",
+  "MHz",
+  "s",
+  "ms",
+  "µF",
+  "nF",
+  "µH",
+  "°C",
+  "%",
+  "pieces",
+] as const;
+
+const decimal = matching(/^-?\d{1,12}(\.\d{1,9})?$/, "a decimal number");
+/** Decimal text of a reading or a limit. */
+export const readingShape = matching(/^-?\d{1,15}(\.\d{1,20})?$/, "a reading");
+
+const names = list(text(80), 200);
+/** One item of a test plan. */
+export const testItemShape = fields({
+  id: text(60, 1),
+  name: text(120, 1),
+  state: oneOf(...TEST_STATES),
+  drives: names,
+  reads: names,
+  through: names,
+  expect: text(200),
+  minutes: number(0, 600),
+  unit: maybe(oneOf(...TEST_UNITS)),
+  min: maybe(decimal),
+  max: maybe(decimal),
+  guard: maybe(decimal),
+  absent: maybe(names),
+  because: maybe(text(400)),
+});
