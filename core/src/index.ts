@@ -293,6 +293,7 @@ export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export {
   type Coverage,
+  comesOf,
   coverageOf,
   type PaintedPin,
   type PinStand,
@@ -302,6 +303,7 @@ export {
 export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
+export { suspectsOfUnit } from "./run/build/faults.ts";
 export {
   type Readiness,
   type ReadyFrom,
@@ -561,10 +563,13 @@ export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";
+export type { Suspect } from "./testing/suspects.ts";
 export {
   type Capability,
+  judgeReading,
   type Limits,
   limitsWrong,
+  limitText,
   TRY_VERDICTS,
   type TryVerdict,
   testLimits,

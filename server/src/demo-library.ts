@@ -99,6 +99,7 @@ export async function fillLibrary(
         "update part set body_length_mm = $2, body_width_mm = $3, height_mm = $4 where mpn = $1",
         [number, length, width, height],
       );
+    await knowCurrents(tx);
     await knowThermocouples(tx, by.person);
     const lot = (mpn: string, qty: number, unitCost: string, place: string, note = "") =>
       insertLot(tx, {
@@ -130,6 +131,17 @@ export async function fillLibrary(
       withinPct: 15,
     });
   });
+}
+
+/** What each chip draws, by its sheet: first power is worked out from it. */
+async function knowCurrents(tx: Tx): Promise<void> {
+  for (const [number, rest, most] of [
+    ["TB-M4864-Q48", 9, 28],
+    ["TB-TK31-SO8", 0.9, 1.5],
+    ["TB-LV33-223", 0.1, 0.1],
+    ["TB-RX85-SO8", 0.4, 45],
+  ] as const)
+    await tx.query("update part set rest_ma = $2, most_ma = $3 where mpn = $1", [number, rest, most]);
 }
 
 /** The two chips that may read the thermocouple: the one of the bill, and a proposed substitute. */

@@ -10,6 +10,8 @@ export interface RailCard {
   readonly isByName: boolean;
   /** What it is fed by: from outside (nothing here), or over a part from another rail, by its place in the list. */
   readonly over?: { readonly ref: string; readonly kind: PowerLink["kind"]; readonly from: number };
+  /** Parts its current goes through, from outside on. */
+  readonly by: readonly string[];
   /** What draws from it directly. */
   readonly own: RailLoads;
   /** What passes through it, with what hangs on it further down: mA, at least where something is not known. */
@@ -143,7 +145,15 @@ export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPow
     }
     sums.set(i, sum);
   }
-  const rails = order.map((i) => railCard(map, i, loads[i]!, sums.get(i)!, order, parent.get(i)));
+  const by = new Map<number, readonly string[]>();
+  for (const i of order) {
+    const up = parent.get(i);
+    by.set(i, [...(up ? [...by.get(up.from)!, up.link.ref] : []), ...map.rails[i]!.through]);
+  }
+  const rails = order.map((i) => ({
+    ...railCard(map, i, loads[i]!, sums.get(i)!, order, parent.get(i)),
+    by: by.get(i)!,
+  }));
   for (const r of rails)
     for (const l of r.own.loads)
       if (/for a lamp/.test(l.because))
@@ -166,7 +176,7 @@ function railCard(
   sum: { rest: number; most: number; unknown: readonly string[] },
   order: readonly number[],
   up: { from: number; link: PowerLink } | undefined,
-): RailCard {
+): Omit<RailCard, "by"> {
   const { volts, isByName, nets } = map.rails[i]!;
   const isKnown = sum.unknown.length === 0;
   const limitMa = upTo(
@@ -196,8 +206,12 @@ function stagesOf(r: RailCard, volts: number): PowerStage[] {
     stopMa: round((r.limitMa * first) / volts, 2),
     because: `${r.limitMa} mA × ${first} V / ${round(volts)} V: so little conducts only through a resistance`,
   };
-  const full: PowerStage = { volts, stopMa: r.limitMa, because: "the limit" };
+  const full: PowerStage = { volts, stopMa: r.limitMa, because: "what the supply is limited to" };
   return volts < 2
     ? [quiet, full]
-    : [quiet, { volts: round(volts / 2, 2), stopMa: r.limitMa, because: "the limit" }, full];
+    : [
+        quiet,
+        { volts: round(volts / 2, 2), stopMa: r.limitMa, because: "what the supply is limited to" },
+        full,
+      ];
 }

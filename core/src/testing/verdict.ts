@@ -97,3 +97,18 @@ export function capabilityOf(values: readonly number[], l: Limits): Capability |
     isNarrow: cpk !== undefined && cpk < NARROW,
   };
 }
+
+/** Limits in words: "3.2 to 3.4 V, ± 0.01 of the meter off both", "at least 165 Ω"; nothing where there are none. */
+export function limitText({ min, max, guard, unit }: Limits & { readonly unit?: string }): string {
+  const of = unit === undefined || unit === "" ? "" : ` ${unit}`;
+  if (min === undefined && max === undefined) return "";
+  const range =
+    min === undefined
+      ? `at most ${max}${of}`
+      : max === undefined
+        ? `at least ${min}${of}`
+        : min === max
+          ? `${min}${of}`
+          : `${min} to ${max}${of}`;
+  return guard === undefined || Number(guard) === 0 ? range : `${range}, ± ${guard} of the meter off both`;
+}

@@ -9,8 +9,10 @@ import type {
   ReceiptBody,
   ReceiptChangeBody,
   SittingBody,
+  TryBody,
   WorkBody,
 } from "@kobbin/contract";
+import type { TryVerdict } from "@kobbin/core";
 import { mutate } from "swr";
 import { http } from "./http.ts";
 import { written } from "./run.ts";
@@ -53,6 +55,10 @@ export const addMeasured = (
 ) => written<{ id: string }>(runId, "POST", of(runId, "measured"), body);
 export const removeMeasured = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/measured/${id}`);
+/** A try of an item of the test plan; the server says what it comes to. */
+export const addTry = (runId: string, body: TryBody) =>
+  written<{ id: string; verdict: TryVerdict }>(runId, "POST", of(runId, "tries"), body);
+export const removeTry = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/tries/${id}`);
 /** A delivery that is set apart, or used after all; what lies on the shelf of it goes along. */
 export const setApart = (runId: string, id: string, body: ReceiptChangeBody) =>
   written<void>(runId, "PATCH", `/api/receipts/${id}`, body).then((done) =>

@@ -181,6 +181,7 @@ test("what is read becomes items of the plan: bare, then in stages, then each ra
     "powered V5 volts: 4.75 to 5.25 V at J2.5",
     "powered V33 volts: 3.135 to 3.465 V at D2.2",
   ]);
+  expect(items.at(-1)!.through).toEqual(["F1", "D1", "L1", "U4"]);
   expect(items.every((i) => i.absent?.join() === "J2")).toBe(true);
 });
 

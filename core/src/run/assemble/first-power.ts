@@ -6,8 +6,8 @@ import { type WiredPart, wiringOf } from "../../meet/wiring.ts";
 import { railOf } from "../../netlist/rails.ts";
 import type { RunBoard } from "../document/boards.ts";
 import type { RunDocument, TestItem } from "../document/document.ts";
+import { reachOf } from "../document/wired.ts";
 import { voltsOn } from "../stage/meetings.ts";
-import { reachOf } from "./test-plan.ts";
 
 /** Why somebody competent stands beside it, and what is seen to first. */
 export interface PowerHazard {
@@ -28,6 +28,8 @@ export interface FirstPowerCard extends FirstPower {
   /** Where a rail is read, by its place in the list; a ground beside it. */
   readonly reads: readonly (string | undefined)[];
   readonly ground: string | undefined;
+  /** What its parts are called by beside their reference, where the product has several boards. */
+  readonly of: string;
 }
 
 const CANDID: readonly (readonly [PowerHazard["kind"], RegExp, string])[] = [
@@ -143,6 +145,7 @@ export function firstPowerOf(doc: RunDocument, boardIndex: number): FirstPowerCa
     isHeld: hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent,
     reads: card.rails.map((r) => named(pinsOf(new Set(r.nets))[0])),
     ground: named(pinsOf(grounds)[0]),
+    of,
   };
 }
 
@@ -208,6 +211,7 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
         name: `${r.name} volts`,
         state: "powered",
         reads: [pin],
+        through: r.by.map((ref) => `${ref}${c.of}`),
         minutes: 0.2,
         unit: "V",
         min: decimal(r.volts * (1 - RAIL_SPREAD)),

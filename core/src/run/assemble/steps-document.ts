@@ -23,6 +23,7 @@ import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { RunResult } from "../stage/result.ts";
 import { FLUXES, washWords } from "./material.ts";
+import { comesOf } from "./test-plan.ts";
 import { boardInHeat, heightsOf, type LineTools, lineTools, stepTools, tipHeatWords } from "./tools.ts";
 import { givenOf, workOf } from "./work.ts";
 
@@ -234,7 +235,7 @@ function holdWords(lines: readonly StepsLine[], work: Work): string[] {
 const testWords = ({ assembly: { tests = [] } }: RunDocument): string[] =>
   tests.map(
     (t, i) =>
-      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}: ${t.expect || "what should come is not said"}.`,
+      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}.`,
   );
 
 /** What is loaded where, in its order. */

@@ -1,8 +1,9 @@
 import { counted } from "../../counted.ts";
-import { type CoverDocument, type CoverPart, coverDocument } from "../../cover/cover.ts";
-import { limitsWrong } from "../../testing/verdict.ts";
+import { type CoverDocument, coverDocument } from "../../cover/cover.ts";
+import { limitsWrong, limitText } from "../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
+import { reachOf, wiredOf } from "../document/wired.ts";
 
 /** How a pin stands in a test plan. */
 export type PinStand = "tested" | "implied" | "never";
@@ -17,6 +18,10 @@ export interface PaintedPin {
   readonly stand: PinStand;
 }
 
+/** What should come of an item, in words: its limits, then what is to be minded. */
+export const comesOf = (t: TestItem): string =>
+  [limitText(t), t.expect].filter(Boolean).join("; ") || "what should come is not said";
+
 /** What a product's test plan says of its joints. */
 export interface Coverage {
   readonly cover: CoverDocument;
@@ -25,36 +30,6 @@ export interface Coverage {
   readonly idle: readonly { readonly id: string; readonly because: string }[];
   /** Of the plan, minutes a product. */
   readonly minutes: number;
-}
-
-interface Wired {
-  readonly parts: CoverPart[];
-  readonly at: Map<
-    string,
-    { readonly board: number; readonly layer: string; readonly x: number; readonly y: number }
-  >;
-}
-
-/** Parts with their pins by the boards' own nets; of several boards each is called with its board. */
-function wiredOf(doc: RunDocument): Wired {
-  const parts = new Map<string, { pin: string; net: string }[]>();
-  const at: Wired["at"] = new Map();
-  doc.boards.forEach((b, board) => {
-    const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
-    for (const island of b.measure.nets?.islands ?? [])
-      for (const pad of island.pads) {
-        const dot = pad.pin?.indexOf(".") ?? -1;
-        if (pad.pin === undefined || dot < 1) continue;
-        const [ref, pin] = [`${pad.pin.slice(0, dot)}${of}`, pad.pin.slice(dot + 1)];
-        const name = `${ref}.${pin}`;
-        if (at.has(name)) continue;
-        at.set(name, { board, layer: pad.layer, x: pad.x, y: pad.y });
-        const list = parts.get(ref) ?? [];
-        list.push({ pin, net: `${island.name ?? `net ${island.net}`}${of}` });
-        parts.set(ref, list);
-      }
-  });
-  return { parts: [...parts].map(([ref, pins]) => ({ ref, pins })), at };
 }
 
 /** Why an item says nothing of the board; undefined where it does. */
@@ -119,14 +94,6 @@ export interface ProposedTest {
   readonly read: string;
   readonly gains: number;
 }
-
-/** References one gets at with a needle, the best first: test points, connectors, then anything with leads out. */
-const REACH: readonly RegExp[] = [/^(TP|T)\d/, /^(J|P|X|CN)\d/, /^(R|C|L|D)\d/];
-/** How well a pin is got at with a needle: 0 the best. */
-export const reachOf = (pin: string): number => {
-  const k = REACH.findIndex((is) => is.test(pin));
-  return k < 0 ? REACH.length : k;
-};
 
 /** What everything is read against is read by itself by nobody: by the names people give it. */
 const GROUND = /^(([ADP]|SIG|PWR)?GND[AD]?|0V|VSS|V-|COM|EARTH)( of .*)?$/i;

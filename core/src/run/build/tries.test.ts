@@ -45,6 +45,7 @@ test("an answer is held against its item: a reading against its limits, anything
   expect(judgeTry(LAMP, { says: "yes" })).toBe("pass");
   expect(judgeTry(LAMP, { says: "no" })).toBe("fail");
   expect(judgeTry(LAMP, { says: "error" })).toBe("error");
+  expect(judgeTry(RAIL, { says: "no" })).toBe("fail");
   expect(() => judgeTry(LAMP, { value: "3" })).toThrow("yes or no");
   expect(() => judgeTry(LAMP, {})).toThrow("yes or no");
   expect(() => judgeTry(RAIL, { says: "yes" })).toThrow("a reading in V");

@@ -27,7 +27,8 @@ export const limitsOf = (t: TestItem): TestTry["limits"] => ({
 });
 
 /**
- * What an answer is to an item of the plan. A reading is held against the item's limits, and only against those.
+ * What an answer is to an item of the plan. A reading is held against the item's limits, and only against those; that it
+ * plainly fails may be said without one, that it passes never.
  * @throws AppError OUT_OF_RANGE where an answer and its item do not go together, or its limits cannot judge
  */
 export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdict {
@@ -40,6 +41,8 @@ export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdi
       return refuse(`${t.name} is answered by yes or no.`, "Say which.");
     return says === "yes" ? "pass" : "fail";
   }
+  // smoke needs no reading
+  if (value === undefined && says === "no") return "fail";
   if (value === undefined || says !== undefined || readingShape(value, "") !== undefined)
     return refuse(`${t.name} is answered by a reading in ${t.unit}.`, "Type what the meter shows.");
   const isCrossed = t.min !== undefined && t.max !== undefined && limitsWrong(t) !== undefined;

@@ -16,6 +16,7 @@ import { Directions } from "./Directions.tsx";
 import { FirstArticle } from "./FirstArticle.tsx";
 import { OwnWork } from "./OwnWork.tsx";
 import { OrderFace } from "./order/OrderFace.tsx";
+import { PowerFace } from "./power/PowerFace.tsx";
 import { Hardest, Routes } from "./Routes.tsx";
 import { SecondOrder } from "./SecondOrder.tsx";
 import { startSum } from "./startSum.ts";
@@ -26,7 +27,7 @@ import { WaysFace } from "./ways/WaysFace.tsx";
 export function AssemblePage() {
   const [params, set] = useParam();
   const of = params.get("of");
-  const face = of === "order" || of === "parts" || of === "tests" ? of : "";
+  const face = of === "order" || of === "parts" || of === "tests" || of === "power" ? of : "";
   return (
     <section>
       <h1>Assemble</h1>
@@ -44,6 +45,9 @@ export function AssemblePage() {
         <Tab isOn={face === "tests"} onClick={() => set("of", "tests", true)}>
           test plan
         </Tab>
+        <Tab isOn={face === "power"} onClick={() => set("of", "power", true)}>
+          first power
+        </Tab>
       </div>
       {FACES[face]}
     </section>
@@ -55,6 +59,7 @@ const FACES = {
   parts: <WaysFace />,
   order: <OrderFace />,
   tests: <TestsFace />,
+  power: <PowerFace />,
 } as const;
 
 const ABOUT = {
@@ -62,6 +67,7 @@ const ABOUT = {
   parts:
     "Who puts on each part, side by side: what a house is worth for, what goes on paste, what the iron does.",
   tests: "What is tried on every one, and what a pass of it says of each joint.",
+  power: "What is unplugged, measured and set before a board is first powered, and where to stop.",
   order: "What is done after what, so that nothing falls, melts or is closed too early.",
 } as const;
 

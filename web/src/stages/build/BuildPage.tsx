@@ -13,13 +13,16 @@ import { Entries } from "./Entries.tsx";
 import { Batch } from "./hands/Batch.tsx";
 import { Hands } from "./hands/Hands.tsx";
 import { PlanAndActual } from "./PlanAndActual.tsx";
+import { TestResults } from "./tests/TestResults.tsx";
 
 /** Boards counted as they are built, and at the end plan against actual. */
 export function BuildPage() {
   const { id, doc, record, isReleased, life, role, result: r } = useRun();
   const [params, setParam] = useParam();
   const [, setParams] = useSearchParams();
-  const isActual = params.get("view") === "actual";
+  const view = params.get("view");
+  const isActual = view === "actual";
+  const isTests = view === "tests";
   const unit = unitOf(doc);
   const plan = useMemo(() => planOfRun(doc, r), [doc, r]);
   if (!isReleased)
@@ -39,14 +42,18 @@ export function BuildPage() {
       </section>
     );
   const tally = tallyOf(record.work);
-  if (params.get("view") === "hands" && mayChange("sitting", life, role))
-    return <Hands plan={plan} onLeave={() => setParams({})} />;
+  if (view === "hands" && mayChange("sitting", life, role))
+    return <Hands plan={plan} onLeave={() => setParams(params.has("test") ? { view: "tests" } : {})} />;
+  const testStep = plan.sheet.steps.find((s) => s.kind === "test");
   return (
     <section className="max-w-[940px]">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 className="mr-auto">Build</h1>
-        <Tab isOn={!isActual} onClick={() => setParam("view", "", true)}>
+        <Tab isOn={!isActual && !isTests} onClick={() => setParam("view", "", true)}>
           Count
+        </Tab>
+        <Tab isOn={isTests} onClick={() => setParam("view", "tests", true)}>
+          Tests
         </Tab>
         <Tab isOn={isActual} onClick={() => setParam("view", "actual", true)}>
           Plan against actual
@@ -60,6 +67,21 @@ export function BuildPage() {
       )}
       {isActual ? (
         <PlanAndActual />
+      ) : isTests ? (
+        <TestResults
+          plan={plan}
+          onTry={
+            mayChange("test_try", life, role)
+              ? (u, item) =>
+                  setParams({
+                    view: "hands",
+                    unit: String(u),
+                    ...(testStep ? { step: String(testStep.n) } : {}),
+                    test: item?.id ?? "",
+                  })
+              : undefined
+          }
+        />
       ) : (
         <>
           <Ready />

@@ -186,9 +186,11 @@ const SIZES = [
   ["bodyLengthMm", "Body length", "mm"],
   ["bodyWidthMm", "Body width", "mm"],
   ["massMg", "Mass", "mg"],
+  ["restMa", "Draws at rest", "mA"],
+  ["mostMa", "Draws at the most", "mA"],
 ] as const;
 
-/** What a part measures and weighs: how it stands on a board, and what a parcel of it weighs. */
+/** What a part measures, weighs and draws: how it stands on a board, what a parcel of it weighs, what to expect at first power. */
 function Sizes({
   part,
   disabled,

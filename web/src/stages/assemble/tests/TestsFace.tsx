@@ -1,15 +1,13 @@
 import { type Coverage, coverageOf, proposedTests, type TestItem, unitOf } from "@kobbin/core";
-import { ArrowDown, ArrowUp } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
-import { Pick } from "../../../ui/Field.tsx";
-import { Kept } from "../../../ui/Kept.tsx";
 import { Empty } from "../../../ui/States.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
-import { count, fixed, typedNumber, written } from "../../../ui/text/format.ts";
+import { count, fixed, written } from "../../../ui/text/format.ts";
+import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import { CoveragePicture } from "./CoveragePicture.tsx";
-import { added, changed, moved, typedPins, without } from "./testModel.ts";
+import { Item } from "./ItemRow.tsx";
+import { added } from "./testModel.ts";
 
 const NO_PLAN: readonly TestItem[] = [];
 const NO_PINS: ReadonlySet<string> = new Set();
@@ -20,6 +18,12 @@ export function TestsFace() {
   const plan = doc.assembly.tests ?? NO_PLAN;
   const coverage = useMemo(() => coverageOf(doc), [doc]);
   const [pointed, setPointed] = useState<string>();
+  const { open, setOpen, close } = useOneOpen();
+  const add = () => {
+    const next = added(plan, {});
+    keep(next, "An item of the test plan added");
+    setOpen(next.at(-1)!.id);
+  };
   const keep = (tests: readonly TestItem[], words: string) => change({ assembly: { tests } } as never, words);
   const item = plan.find((t) => t.id === pointed);
   const lit = useMemo(() => (item && coverage ? litBy(item, coverage) : NO_PINS), [item, coverage]);
@@ -44,13 +48,15 @@ export function TestsFace() {
             n={i + 1}
             of={plan.length}
             idle={coverage?.idle.find((x) => x.id === t.id)?.because}
+            isOpen={open === t.id}
+            onOpen={(is) => (is ? setOpen(t.id) : close(t.id))}
             onPoint={setPointed}
             onKeep={keep}
           />
         ))}
       </ol>
       {!isLocked && (
-        <Button className="mt-3" onClick={() => keep(added(plan, {}), "An item of the test plan added")}>
+        <Button className="mt-3" onClick={add}>
           Add an item
         </Button>
       )}
@@ -143,153 +149,5 @@ function Says({
         </>
       )}
     </div>
-  );
-}
-
-/** One item of the plan, each field kept as it is left. */
-function Item({
-  item: t,
-  n,
-  of,
-  idle,
-  onPoint,
-  onKeep,
-}: {
-  item: TestItem;
-  n: number;
-  of: number;
-  idle: string | undefined;
-  onPoint: (id: string | undefined) => void;
-  onKeep: (tests: readonly TestItem[], words: string) => void;
-}) {
-  const { doc, isLocked } = useRun();
-  const say = useSay();
-  const plan = doc.assembly.tests ?? NO_PLAN;
-  const set = (more: Partial<TestItem>, what: string) =>
-    onKeep(changed(plan, t.id, more), `${t.name}: ${what}`);
-  const pins = (key: "drives" | "reads" | "through", label: string) => (
-    <Kept
-      label={label}
-      placeholder={key === "through" ? "R4 D2" : "U1.4 TP3"}
-      disabled={isLocked}
-      isMono
-      maxLength={400}
-      value={t[key].join(" ")}
-      onSave={(v) =>
-        set(
-          { [key]: typedPins(v, doc.boards.length > 1 ? doc.boards.map((b) => b.name) : []) },
-          label.toLowerCase(),
-        )
-      }
-    />
-  );
-  return (
-    <li
-      className="border-b border-rule py-2"
-      onMouseEnter={() => onPoint(t.id)}
-      onMouseLeave={() => onPoint(undefined)}
-      onFocus={() => onPoint(t.id)}
-    >
-      <fieldset>
-        <legend className="sr-only">
-          {n}. {t.name}
-        </legend>
-        <div className="grid grid-cols-[minmax(0,1.6fr)_repeat(3,minmax(0,1fr))] items-end gap-x-3 gap-y-1 max-lg:grid-cols-2">
-          <Kept
-            label={`${n}. What is tried`}
-            disabled={isLocked}
-            maxLength={120}
-            value={t.name}
-            onSave={(v) => v !== "" && set({ name: v }, `called ${v}`)}
-          />
-          {pins("drives", "Driven at")}
-          {pins("reads", "Read at")}
-          {pins("through", "Through")}
-          <Kept
-            label="What should come"
-            placeholder="3.2 to 3.4 V"
-            disabled={isLocked}
-            maxLength={200}
-            value={t.expect}
-            onSave={(v) => set({ expect: v }, "what should come")}
-          />
-          <Kept
-            label="min"
-            isMono
-            disabled={isLocked}
-            value={written(String(t.minutes))}
-            onSave={(v) => {
-              const minutes = Number(typedNumber(v));
-              if (!(minutes >= 0 && minutes <= 600))
-                return say(`${t.name}: “${v}” is no number of minutes.`, {
-                  isProblem: true,
-                  hint: "It stays as it was.",
-                });
-              set({ minutes }, "minutes");
-            }}
-          />
-          <Pick
-            label="Board is"
-            value={t.state}
-            disabled={isLocked}
-            options={[
-              ["powered", "powered"],
-              ["bare", "without power"],
-            ]}
-            onChange={(v) =>
-              set({ state: v as TestItem["state"] }, v === "bare" ? "without power" : "powered")
-            }
-          />
-          {!isLocked && <Moves item={t} n={n} of={of} onKeep={onKeep} />}
-        </div>
-        {idle && <p className="text-[14px] text-look">It exercises nothing: {idle}.</p>}
-      </fieldset>
-    </li>
-  );
-}
-
-/** An item earlier, later, or gone. */
-function Moves({
-  item: t,
-  n,
-  of,
-  onKeep,
-}: {
-  item: TestItem;
-  n: number;
-  of: number;
-  onKeep: (tests: readonly TestItem[], words: string) => void;
-}) {
-  const { doc } = useRun();
-  const plan = doc.assembly.tests ?? NO_PLAN;
-  return (
-    <span className="flex items-center whitespace-nowrap">
-      <button
-        type="button"
-        className="p-1 text-ink-2 disabled:opacity-25"
-        aria-label={`${t.name} earlier`}
-        disabled={n === 1}
-        onClick={() => onKeep(moved(plan, t.id, -1), `${t.name} earlier`)}
-      >
-        <ArrowUp className="size-4" />
-      </button>
-      <button
-        type="button"
-        className="p-1 text-ink-2 disabled:opacity-25"
-        aria-label={`${t.name} later`}
-        disabled={n === of}
-        onClick={() => onKeep(moved(plan, t.id, 1), `${t.name} later`)}
-      >
-        <ArrowDown className="size-4" />
-      </button>
-      <button
-        type="button"
-        className="quiet-link ml-1"
-        aria-label={`Remove ${t.name}`}
-        onClick={() => onKeep(without(plan, t.id), `${t.name} removed`)}
-      >
-        remove
-      </button>
-    </span>
   );
 }

@@ -1,5 +1,15 @@
 import { expect, test } from "@jest/globals";
-import { added, changed, moved, typedPins, without } from "./testModel.ts";
+import {
+  added,
+  changed,
+  isSamePlan,
+  moved,
+  typedPins,
+  withLimit,
+  without,
+  withProposed,
+  withUnit,
+} from "./testModel.ts";
 
 test.each([
   ["U1.4, tp3; j2.A", ["U1.4", "TP3", "J2.A"]],
@@ -32,4 +42,49 @@ test("a plan is added to, changed, moved and taken from, an item at a time", () 
   expect(less.map((t) => t.id)).toEqual(["t2", "t3"]);
   // an id is never given twice
   expect(new Set(added(less, {}).map((t) => t.id)).size).toBe(3);
+});
+
+const proposed = (name: string, max: string) => ({
+  name,
+  state: "powered" as const,
+  drives: [],
+  reads: ["J1.1"],
+  through: [],
+  expect: "",
+  minutes: 0.3,
+  unit: "mA" as const,
+  max,
+});
+test("what is proposed comes first, and once; its limits are brought up to date and the rest stays", () => {
+  const own = added([], { name: "lamp", minutes: 2 });
+  const plan = withProposed(own, [proposed("in at 1 V", "4"), proposed("in at 5 V", "20")]);
+  expect(plan.map((t) => [t.id, t.name, t.max])).toEqual([
+    ["t2", "in at 1 V", "4"],
+    ["t3", "in at 5 V", "20"],
+    ["t1", "lamp", undefined],
+  ]);
+  const later = withProposed(changed(plan, "t3", { minutes: 1 }), [
+    proposed("in at 1 V", "4"),
+    proposed("in at 5 V", "35"),
+  ]);
+  expect(later.map((t) => [t.id, t.max, t.minutes])).toEqual([
+    ["t2", "4", 0.3],
+    ["t3", "35", 1],
+    ["t1", undefined, 2],
+  ]);
+  // the database lays the fields of an item otherwise
+  const turned = plan.map((t) => Object.fromEntries(Object.entries(t).reverse()) as never);
+  expect(isSamePlan(plan, turned)).toBe(true);
+  expect(isSamePlan(plan, later)).toBe(false);
+});
+
+test("a limit is a number as it was typed, or nothing; without a unit there are none", () => {
+  const [t] = added([], { unit: "V", min: "3" });
+  expect(withLimit(t!, "max", "3,40")).toMatchObject({ min: "3", max: "3.40" });
+  expect(withLimit(t!, "min", "−0.5")?.min).toBe("-0.5");
+  expect(withLimit(t!, "min", "+5")?.min).toBe("5");
+  expect(Object.hasOwn(withLimit(t!, "min", " ")!, "min")).toBe(false);
+  for (const odd of ["3..4", "about 3", "1e3", "3 V"]) expect(withLimit(t!, "min", odd)).toBeUndefined();
+  expect(withUnit(t!, "")).toEqual(expect.not.objectContaining({ min: "3" }));
+  expect(withUnit(t!, "mV")).toMatchObject({ unit: "mV", min: "3" });
 });

@@ -1,4 +1,12 @@
-import type { TestItem } from "@kobbin/core";
+import { limitsWrong, type TestItem } from "@kobbin/core";
+
+/** How far a board is while an item is tried, in words. */
+export const STATES: readonly (readonly [TestItem["state"], string])[] = [
+  ["bare", "without power"],
+  ["powered", "powered"],
+  ["programmed", "programmed"],
+  ["housed", "in its housing"],
+];
 
 /**
  * Pins and parts as they are typed: apart by blanks, commas or semicolons; capitals as boards have them. Of several boards
@@ -21,6 +29,8 @@ export function typedPins(text: string, boards: readonly string[] = []): string[
 /** A plan with an item changed, put in, moved by one place, or taken out. */
 export const changed = (plan: readonly TestItem[], id: string, more: Partial<TestItem>): TestItem[] =>
   plan.map((t) => (t.id === id ? { ...t, ...more } : t));
+export const replaced = (plan: readonly TestItem[], item: TestItem): TestItem[] =>
+  plan.map((t) => (t.id === item.id ? item : t));
 export const without = (plan: readonly TestItem[], id: string): TestItem[] => plan.filter((t) => t.id !== id);
 export function moved(plan: readonly TestItem[], id: string, by: -1 | 1): TestItem[] {
   const at = plan.findIndex((t) => t.id === id);
@@ -47,3 +57,50 @@ export function added(plan: readonly TestItem[], more: Partial<TestItem>): TestI
     },
   ];
 }
+
+type Limit = "min" | "max" | "guard";
+/** An item with another limit; an empty one is taken away. Undefined for what is no number. */
+export function withLimit(t: TestItem, key: Limit, typed: string): TestItem | undefined {
+  const { [key]: _, ...rest } = t;
+  const text = typed.replace(",", ".").trim();
+  if (text === "") return rest;
+  // limits are kept as they are typed, without a sign that says nothing
+  const m = /^([+−-]?)(\d{1,12}(?:\.\d{1,9})?)$/.exec(text);
+  return m ? { ...t, [key]: `${m[1] === "" || m[1] === "+" ? "" : "-"}${m[2]}` } : undefined;
+}
+/** An item read in another unit; without one it is answered by yes or no, and has no limits. */
+export function withUnit({ unit: _, min, max, guard, ...rest }: TestItem, unit: string): TestItem {
+  if (unit === "") return rest;
+  const limits = {
+    ...(min === undefined ? {} : { min }),
+    ...(max === undefined ? {} : { max }),
+    ...(guard === undefined ? {} : { guard }),
+  };
+  return { ...rest, unit: unit as NonNullable<TestItem["unit"]>, ...limits };
+}
+/** Why an item's limits cannot judge, where it has a unit. */
+export const limitsOff = (t: TestItem): string | undefined =>
+  t.unit === undefined ? undefined : limitsWrong(t);
+
+/**
+ * A plan with proposed items in it: one that is called alike and tried in the same state has its limits and places brought up to
+ * date, the rest come first in their order, as what is measured first.
+ */
+export function withProposed(plan: readonly TestItem[], items: readonly Omit<TestItem, "id">[]): TestItem[] {
+  const isSame = (a: Omit<TestItem, "id">, b: Omit<TestItem, "id">) =>
+    a.name === b.name && a.state === b.state;
+  const old = plan.map((t) => {
+    const fresh = items.find((i) => isSame(i, t));
+    return fresh ? { ...fresh, id: t.id, minutes: t.minutes } : t;
+  });
+  const fresh = items.filter((i) => !plan.some((t) => isSame(i, t)));
+  const all = fresh.reduce((list, i) => added(list, i), [...old]);
+  return [...all.slice(old.length), ...old];
+}
+
+/** Whether two plans say the same, however their fields are laid. */
+export const isSamePlan = (a: readonly TestItem[], b: readonly TestItem[]): boolean => {
+  const laid = (plan: readonly TestItem[]) =>
+    JSON.stringify(plan.map((t) => Object.entries(t).sort(([x], [y]) => (x < y ? -1 : 1))));
+  return laid(a) === laid(b);
+};

@@ -8,6 +8,7 @@ export function Foot({
   of,
   hasPiece,
   isDone,
+  isTyped,
   on,
   beside,
 }: {
@@ -15,6 +16,8 @@ export function Foot({
   of: Taken;
   hasPiece: boolean;
   isDone: boolean;
+  /** It is answered by what is typed, not by a press here. */
+  isTyped: boolean;
   on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>>;
   beside: ReactNode;
 }) {
@@ -26,9 +29,11 @@ export function Foot({
         </BigKey>
       ) : (
         <>
-          <BigKey keys="Enter" look="main" onPress={on.next}>
-            {hasPiece ? (of === "pieces" ? "it is on" : TAKEN[of].yes) : isDone ? "done; on" : "step done"}
-          </BigKey>
+          {!isTyped && (
+            <BigKey keys="Enter" look="main" onPress={on.next}>
+              {hasPiece ? (of === "pieces" ? "it is on" : TAKEN[of].yes) : isDone ? "done; on" : "step done"}
+            </BigKey>
+          )}
           <BigKey keys="⌫" onPress={on.back}>
             back
           </BigKey>

@@ -33,6 +33,7 @@ import { TAKEN, type Taken, takenAs } from "./taken.ts";
 import { useBenchKeys } from "./useBenchKeys.ts";
 import { usePedal } from "./usePedal.ts";
 import { type Sitting, useSitting } from "./useSitting.ts";
+import { useTries } from "./useTries.ts";
 import { useVoice } from "./useVoice.ts";
 
 type Row = StepsDocument["steps"][number];
@@ -142,7 +143,11 @@ function AtStep({
   );
   const stand = stepStand(pieces, marks);
   // what was said to be laid out or tried as a whole is not asked for one by one
-  const piece = !isWalked(row.kind) && sitting.sat.isDone ? undefined : nextPiece(pieces, marks);
+  // an item that is asked for is tried again, whatever it came to before
+  const [params, setParams] = useSearchParams();
+  const again = pieces.find((p) => p.name === testName({ id: params.get("test") ?? "" }));
+  const piece = again ?? (!isWalked(row.kind) && sitting.sat.isDone ? undefined : nextPiece(pieces, marks));
+  const tried = () => again && setParams({ view: "tests" }, { replace: true });
   const line = lineOf(plan, row, piece);
   const { steps } = plan.sheet;
   const finish = () => {
@@ -169,6 +174,7 @@ function AtStep({
       head={<Head unit={unit} row={row} of={steps.length} go={go} />}
       stand={stand}
       onFinish={finish}
+      onTried={tried}
       onBack={back}
       onLeave={onLeave}
     />
@@ -194,6 +200,7 @@ function Walk({
   head,
   stand,
   onFinish,
+  onTried,
   onBack,
   onLeave,
 }: {
@@ -208,6 +215,8 @@ function Walk({
   head: ReactNode;
   stand: StepStand;
   onFinish: () => void;
+  /** An item that was asked for came to something. */
+  onTried: () => void;
   onBack: () => void;
   onLeave: () => void;
 }) {
@@ -216,8 +225,16 @@ function Walk({
   const [isPaused, setPaused] = useState(false);
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
-  const put = (mark: PieceMark) => piece && sitting.mark(piece.name, mark);
-  const next = () => (piece ? put("done") : onFinish());
+  const put = (mark: PieceMark) => {
+    if (!piece) return;
+    sitting.mark(piece.name, mark);
+    onTried();
+  };
+  const tried = useAnswer(unit, test);
+  const next = () => {
+    tried("yes");
+    return piece ? put("done") : onFinish();
+  };
   const lose = () => line && sitting.lose(line.line);
   const pause = () => {
     setPaused(!isPaused);
@@ -226,13 +243,17 @@ function Walk({
   const on = {
     next,
     back: onBack,
-    doubt: () => put("doubt"),
+    doubt: () => {
+      tried("no");
+      put("doubt");
+    },
     later: () => put("skipped"),
     lost: lose,
     pause,
     all: onFinish,
   };
-  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind) });
+  const isTyped = test?.unit !== undefined;
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind), isTyped });
   return (
     <Frame
       label="At the bench"
@@ -251,6 +272,7 @@ function Walk({
           of={takenAs(row.kind)}
           hasPiece={piece !== undefined}
           isDone={sitting.sat.isDone}
+          isTyped={isTyped}
           on={on}
           beside={
             <>
@@ -275,7 +297,7 @@ function Walk({
           Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
         </p>
       ) : test ? (
-        <TestCard item={test} />
+        <TestCard key={test.id} item={test} unit={unit} on={on} onPass={() => put("done")} />
       ) : kit && line ? (
         <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
       ) : piece && line ? (
@@ -289,6 +311,25 @@ function Walk({
       )}
     </Frame>
   );
+}
+
+const NO_TEST: TestItem = {
+  id: "",
+  name: "",
+  state: "bare",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "",
+  minutes: 0,
+};
+/** Keeps the answer to an item of the plan that a press gives; a reading is kept where it is typed, and what failed is kept once. */
+function useAnswer(unit: number, test: TestItem | undefined) {
+  const { tries, answer } = useTries(unit, test ?? NO_TEST);
+  return (says: "yes" | "no") => {
+    const isKept = test?.unit !== undefined && (says === "yes" || tries.at(-1)?.verdict === "fail");
+    if (test && !isKept) answer({ says }, "");
+  };
 }
 
 /** How many are on, left, in doubt. */

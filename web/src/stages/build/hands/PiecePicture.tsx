@@ -1,5 +1,5 @@
-import type { Piece, PieceMark, RunBoard, Step } from "@kobbin/core";
-import { useEffect, useMemo, useState } from "react";
+import type { Piece, PieceMark, Step } from "@kobbin/core";
+import { useMemo } from "react";
 import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import {
   boardOfStep,
@@ -10,21 +10,7 @@ import {
   type ToPicture,
 } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
-
-/** Pixels of the close-up, and of the whole board beside it. */
-const CLOSE = [620, 560] as const;
-const CLOSE_NARROW = [352, 300] as const;
-const SMALL = [300, 210] as const;
-
-/** Pixels of a millimetre in the close-up, and the most a side is painted at. */
-const CLOSE_SCALE = 36;
-const MOST_PAINTED = 2400;
-/** Pixels of the whole side a close-up is cut from: as large as wished, as far as a picture may be. */
-function wholeOf({ measure: { outline } }: RunBoard): readonly [number, number] {
-  const [w, h] = [outline?.widthMm ?? 60, outline?.heightMm ?? 40];
-  const scale = Math.min(CLOSE_SCALE, MOST_PAINTED / Math.max(w, h));
-  return [Math.round(Math.max(CLOSE[0], w * scale + 80)), Math.round(Math.max(CLOSE[1], h * scale + 80))];
-}
+import { CLOSE, SMALL, useClose, wholeOf } from "./close.ts";
 
 /** Where a piece goes: the board with it lit, and close up, what is on already drawn fainter. */
 export function PiecePicture({
@@ -71,19 +57,6 @@ export function PiecePicture({
       </div>
     </div>
   );
-}
-
-const NARROW = "(max-width: 700px)";
-/** How large the close-up is on this screen. */
-function useClose(): readonly [number, number] {
-  const [isNarrow, setNarrow] = useState(() => window.matchMedia(NARROW).matches);
-  useEffect(() => {
-    const media = window.matchMedia(NARROW);
-    const hear = () => setNarrow(media.matches);
-    media.addEventListener("change", hear);
-    return () => media.removeEventListener("change", hear);
-  }, []);
-  return isNarrow ? CLOSE_NARROW : CLOSE;
 }
 
 function Pieces({

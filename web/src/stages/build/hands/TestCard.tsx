@@ -1,4 +1,10 @@
-import type { Piece, TestItem } from "@kobbin/core";
+import { limitText, type Piece, type TestItem, type TestTry, type TryVerdict } from "@kobbin/core";
+import { said, written } from "../../../ui/text/format.ts";
+import { PinPicture } from "./PinPicture.tsx";
+import { ReadingField } from "./ReadingField.tsx";
+import { Suspects } from "./Suspects.tsx";
+import type { Presses } from "./useBenchKeys.ts";
+import { useTries } from "./useTries.ts";
 
 /** What an item of the test plan is marked by at the bench: no piece is called so. */
 export const testName = (t: Pick<TestItem, "id">): string => `test ${t.id}`;
@@ -6,32 +12,101 @@ export const testName = (t: Pick<TestItem, "id">): string => `test ${t.id}`;
 export const testPieces = (tests: readonly TestItem[]): Piece[] =>
   tests.map((t, i) => ({ name: testName(t), line: "", nth: i + 1, of: tests.length }));
 
-/** One thing to try: what should come, where it is driven and read, with or without power. */
-export function TestCard({ item: t }: { item: TestItem }) {
-  const places = [
-    ["drive", t.drives],
+const STATE = {
+  bare: "without power",
+  powered: "powered, current limit set",
+  programmed: "programmed",
+  housed: "in its housing",
+} as const;
+
+/** One thing to try: where the needles go, what should come, what came. */
+export function TestCard({
+  item: t,
+  unit,
+  on,
+  onPass,
+}: {
+  item: TestItem;
+  unit: number;
+  on: Presses;
+  onPass: () => void;
+}) {
+  const { tries, answer } = useTries(unit, t);
+  const limits = limitText(t);
+  return (
+    <div className="grid grid-cols-[auto_minmax(300px,1fr)] gap-7 max-lg:grid-cols-1 max-lg:gap-3">
+      <PinPicture item={t} />
+      <div className="max-w-[62ch]">
+        <div aria-live="polite">
+          <p className="text-[22px] text-ink-2 max-sm:text-[17px]">{STATE[t.state]}</p>
+          <p className="text-[40px] leading-tight font-bold max-sm:text-[27px]">{t.name}</p>
+          <p className="num mt-2 text-[32px] leading-tight max-sm:text-[22px]">
+            {limits ? said(limits) : t.expect || "what should come is not said"}
+          </p>
+          {limits && t.expect && (
+            <p className="text-[20px] text-ink-2 max-sm:text-[16px]">{said(t.expect)}</p>
+          )}
+          <Places item={t} />
+        </div>
+        {t.unit !== undefined && (
+          <ReadingField key={t.id} item={t} unit={t.unit} on={on} onAnswer={answer} onPass={onPass} />
+        )}
+        <Tried tries={tries} />
+        {tries.at(-1)?.verdict === "fail" && <Suspects unit={unit} />}
+        <p className="mt-4 border-l-4 border-rule-2 px-3 text-[17px] text-ink-2 max-sm:text-[14.5px]">
+          Mains, motion and heat only disconnected or with somebody competent beside it.
+        </p>
+      </div>
+    </div>
+  );
+}
+
+function Places({ item: t }: { item: TestItem }) {
+  const rows = [
+    ["not on", t.absent ?? []],
+    ["drive", t.drives.filter((d) => !t.reads.includes(d))],
     ["read", t.reads],
     ["through", t.through],
   ] as const;
   return (
-    <div aria-live="polite" className="max-w-[62ch]">
-      <p className="text-[24px] text-ink-2 max-sm:text-[18px]">
-        {t.state === "bare" ? "without power" : "powered, current limit set"}
-      </p>
-      <p className="text-[44px] leading-tight font-bold max-sm:text-[30px]">{t.name}</p>
-      <p className="num mt-3 text-[34px] max-sm:text-[24px]">{t.expect || "what should come is not said"}</p>
-      <ul className="mt-3 text-[22px] max-sm:text-[17px]">
-        {places
-          .filter(([, list]) => list.length > 0)
-          .map(([what, list]) => (
-            <li key={what}>
-              {what} <span className="num font-semibold">{list.join(" ")}</span>
+    <ul className="mt-2 text-[20px] max-sm:text-[16px]">
+      {rows
+        .filter(([, list]) => list.length > 0)
+        .map(([what, list]) => (
+          <li key={what} className={what === "not on" ? "text-look" : ""}>
+            {what} <span className="num font-semibold">{list.join(" ")}</span>
+          </li>
+        ))}
+    </ul>
+  );
+}
+
+const CAME_TO: Readonly<Record<TryVerdict, readonly [string, string]>> = {
+  pass: ["passes", "text-fine"],
+  fail: ["fails", "text-stop"],
+  error: ["nothing could be read", "text-look"],
+};
+
+/** Every try of it on this board, the newest first. */
+function Tried({ tries }: { tries: readonly TestTry[] }) {
+  if (tries.length === 0) return null;
+  return (
+    <ol aria-label="Tried so far" className="mt-3 text-[18px] max-sm:text-[15px]">
+      {tries
+        .slice(-4)
+        .reverse()
+        .map((t) => {
+          const [words, look] = CAME_TO[t.verdict];
+          return (
+            <li key={t.id} className={look}>
+              <b className="num">
+                {t.value === undefined ? "" : `${t.bound ?? ""}${written(t.value)} ${t.limits.unit ?? ""} `}
+              </b>
+              {words}
+              <span className="text-ink-2"> · {t.person}</span>
             </li>
-          ))}
-      </ul>
-      <p className="mt-4 border-l-4 border-rule-2 px-3 text-[18px] text-ink-2 max-sm:text-[15px]">
-        Mains, motion and heat only disconnected or with somebody competent beside it.
-      </p>
-    </div>
+          );
+        })}
+    </ol>
   );
 }

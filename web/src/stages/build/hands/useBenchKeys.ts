@@ -4,7 +4,7 @@ import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { TAKEN, type Taken } from "./taken.ts";
 import type { Sitting } from "./useSitting.ts";
 
-type Presses = Readonly<
+export type Presses = Readonly<
   Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>
 >;
 
@@ -17,18 +17,24 @@ export function useBenchKeys(
     readonly pedal: string | undefined;
     readonly sat: Sitting["sat"];
     readonly of: Taken;
+    /** It is answered by what is typed: a press alone says nothing. */
+    readonly isTyped: boolean;
   },
 ): void {
-  const { isPaused, piece, pedal, sat, of } = at;
+  const { isPaused, piece, pedal, sat, of, isTyped } = at;
   const words = TAKEN[of];
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
   const bindings = useMemo<KeyBinding[]>(() => {
     if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
     const does = piece ? `it is ${words.yes}` : "the step is done";
     return [
-      { keys: "Enter", does, run: on.next },
-      { keys: " ", does, run: on.next },
-      ...(pedal ? [{ keys: pedal, does: "the pedal: as Enter", run: on.next }] : []),
+      ...(isTyped
+        ? []
+        : [
+            { keys: "Enter", does, run: on.next },
+            { keys: " ", does, run: on.next },
+            ...(pedal ? [{ keys: pedal, does: "the pedal: as Enter", run: on.next }] : []),
+          ]),
       { keys: "Backspace", does: "back", run: on.back },
       ...(piece
         ? [
@@ -40,6 +46,6 @@ export function useBenchKeys(
         : []),
       { keys: "p", does: "pause", run: on.pause },
     ];
-  }, [isPaused, piece, sat, pedal]);
+  }, [isPaused, piece, sat, pedal, isTyped]);
   useKeys(bindings, true);
 }

@@ -1,0 +1,43 @@
+import { defectsOf } from "../../assembly/yield.ts";
+import { type Suspect, suspectsOf } from "../../testing/suspects.ts";
+import { boardOf } from "../document/boards.ts";
+import type { RunDocument } from "../document/document.ts";
+import type { LinePart } from "../document/parts.ts";
+import type { RunRecord } from "../document/record.ts";
+import { reachOf, wiredOf } from "../document/wired.ts";
+import { standsOfUnit } from "./tries.ts";
+
+/**
+ * What may be why a board fails its tests: the joints on what fails, by how often such joints go wrong, less those that
+ * other items saw working, more those somebody was in doubt about at the bench (needs N131). Faults of the bare board and
+ * of the program are none of it. Empty where nothing fails, or no file tells pins and nets.
+ *
+ * @param parts as they are soldered: {@link LinePart}
+ */
+export function suspectsOfUnit(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  record: Pick<RunRecord, "tries" | "sittings">,
+  unit: number,
+): Suspect[] {
+  const stands = standsOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit);
+  if (!stands.some((s) => s.stand === "fail")) return [];
+  const weights = new Map<string, number>();
+  for (const p of parts) {
+    const { joints, placing } = defectsOf(p);
+    const of = doc.boards.length > 1 ? ` of ${boardOf(doc, p.line)?.name}` : "";
+    // expected defects of one of its pins
+    for (const ref of p.line.refs)
+      weights.set(`${ref}${of}`, (joints + placing) / Math.max(1, p.count * Math.max(1, p.joints)));
+  }
+  const doubts = new Set(
+    (record.sittings ?? [])
+      .filter((s) => s.unit === unit)
+      .flatMap((s) => Object.entries(s.marks).flatMap(([name, mark]) => (mark === "doubt" ? [name] : []))),
+  );
+  return suspectsOf(
+    wiredOf(doc).parts,
+    stands.map(({ item, stand }) => ({ ...item, verdict: stand })),
+    { weightOf: (ref) => weights.get(ref) ?? 0, reachOf, doubts },
+  );
+}

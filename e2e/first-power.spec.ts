@@ -1,0 +1,114 @@
+import { expect, test } from "@playwright/test";
+import { ask, demoRun, expectAccessible, expectAccessibleByNight, openStage } from "./kit.ts";
+
+test("first power is worked out of the nets once somebody is named, becomes the plan, and a rail that fails is read, explained, mended and tried again by keys", async ({
+  page,
+  browser,
+}) => {
+  const run = await demoRun(page, "Kiln Watch B", "to be powered", 3, "assemble");
+  await page.getByRole("button", { name: "first power" }).press("Enter");
+  const power = page.getByRole("region", { name: "First power" });
+  // it switches relays: nothing is offered before somebody competent is named
+  await expect(power).toContainText("What is switched stays disconnected");
+  await expect(power.getByRole("table", { name: "Rails" })).toHaveCount(0);
+  await power.getByLabel(/^Who is competent/).fill("Mira Odell");
+  await power.getByLabel(/^Who is competent/).press("Enter");
+  const rails = power.getByRole("table", { name: "Rails" });
+  // 9 + 2 × 0.9 + 0.4 mA of the chips on V33, 0.1 of the regulator, 5 V / 110 kΩ of the divider; by hand
+  await expect(rails.getByRole("row").filter({ hasText: "V33" })).toContainText("11.2 mA");
+  await expect(rails.getByRole("row").filter({ hasText: "VIN" })).toContainText("200 Ω to 121 kΩ");
+  await expect(
+    power.getByRole("img", { name: /1 V, stop over 5 mA; 2.5 V, stop over 25 mA; 5 V/ }),
+  ).toBeVisible();
+  await rails.getByRole("button", { name: /^V33, at rest: 11.2 mA/ }).click();
+  await expect(page.getByRole("dialog")).toContainText("U1");
+  await page.keyboard.press("Escape");
+  await expectAccessible(page);
+  await power.getByRole("button", { name: /^Put 8 items into the test plan/ }).press("Enter");
+  await expect(power.getByRole("button", { name: "They are in the test plan" })).toBeDisabled();
+  await power.getByRole("button", { name: "to the test plan", exact: true }).press("Enter");
+  const items = page.getByRole("list", { name: "Items of the test plan" });
+  await expect(items.getByRole("listitem")).toHaveCount(8);
+  // one more that is answered by yes or no; limits that are crossed are told
+  await page.getByRole("button", { name: "Add an item" }).press("Enter");
+  await items.getByLabel("What is tried").fill("D2 lights");
+  await items.getByLabel("What is tried").press("Enter");
+  await items.getByLabel("Read at").fill("D2.1");
+  await items.getByLabel("Read at").press("Enter");
+  await items.getByLabel("Answered by").selectOption("V");
+  await items.getByLabel("At least").fill("3,4");
+  await items.getByLabel("At least").press("Enter");
+  await items.getByLabel("At most").fill("3");
+  await items.getByLabel("At most").press("Enter");
+  await expect(items).toContainText("its limits are crossed: at least 3.4 and at most 3");
+  await items.getByLabel("Answered by").selectOption({ label: "yes or no" });
+  await expect(items).not.toContainText("crossed");
+  await expectAccessible(page);
+
+  await expect(page.getByText(/^saved( \d|$)/)).toBeVisible();
+  await ask(page, "POST", `/api/runs/${run}/release`);
+  await openStage(page, run, "build");
+  await page.getByRole("button", { name: "Tests" }).press("Enter");
+  await expect(page.getByText("Nothing is tried yet: 9 items a board.")).toBeVisible();
+  await page.getByRole("button", { name: "try board 1" }).press("Enter");
+  const bench = page.getByRole("region", { name: "At the bench" });
+  const status = bench.getByRole("status");
+  const meter = bench.getByLabel("What the meter shows, Ω");
+  await expect(meter).toBeFocused();
+  await expect(bench.getByText("200 to 121000 Ω")).toBeVisible();
+  await expectAccessible(page);
+  const read = async (text: string) => {
+    await page.keyboard.type(text);
+    await page.keyboard.press("Enter");
+  };
+  // refused, then asked about, then an error that is no failure; nothing of it passes
+  await read("1,8 V");
+  await expect(bench.getByRole("alert")).toHaveText("“V” is V, and the plan asks for Ω.");
+  await meter.fill("");
+  await read("1,8");
+  await expect(bench.getByRole("alert")).toContainText("would be right as 1.8 kΩ");
+  await meter.fill("");
+  await read("OL");
+  await expect(bench.getByRole("alert")).toContainText("beyond the range of the meter");
+  await expect(status).toHaveText("0 of 9 tried");
+  await read("1k8");
+  await expect(status).toHaveText("1 of 9 tried");
+  for (const text of ["820", "1k2"]) await read(text);
+  await expect(bench.getByLabel("What the meter shows, mA")).toBeFocused();
+  for (const text of ["0,4", "6.1", "12,4"]) await read(text);
+  await expect(bench.getByLabel("What the meter shows, V")).toBeFocused();
+  await read("4.93");
+  await read("2,71");
+  await expect(bench.getByRole("alert")).toContainText("2.71 V is outside");
+  // what passes speaks for the parts before: the regulator is left, and what hangs behind it
+  const may = bench.getByRole("region", { name: "What it may be" });
+  await expect(may.getByRole("listitem").filter({ hasText: "U4" })).toContainText("must beep");
+  await expectAccessibleByNight(page);
+  await page.keyboard.press("d");
+  await expect(status).toHaveText("8 of 9 tried, 1 failed");
+  // yes or no: one press
+  await expect(bench.getByText("D2 lights")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(bench.getByText("All 9 are tried, 1 failed.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  const boards = page.getByRole("table", { name: "Each board by its tests" });
+  await expect(page.getByText(/0 of 1 boards tried pass, 0 at the first try, 1 fails/)).toBeVisible();
+  await expect(page.getByRole("link", { name: /Build nothing started/ })).toHaveAccessibleName(/1/);
+
+  // mended, it is tried again on the phone; the first try counts for first pass
+  const phone = await browser.newContext({ viewport: { width: 390, height: 800 } });
+  const small = await phone.newPage();
+  await ask(small, "POST", "/api/session/demo");
+  await small.goto(`/runs/${run}/build?view=tests`);
+  await small.getByRole("button", { name: "V33 volts of board 1 fails: try it" }).click();
+  const there = small.getByRole("region", { name: "At the bench" });
+  await expect(there.getByRole("list", { name: "Tried so far" })).toContainText("2.71 V fails");
+  await there.getByLabel("What the meter shows, V").fill("3,29 V");
+  await there.getByRole("button", { name: "enter it" }).click();
+  await expect(small.getByText(/1 of 1 boards tried passes, 0 at the first try\./)).toBeVisible();
+  await phone.close();
+  await expect(boards.getByRole("row")).toContainText("passes");
+  const table = page.getByRole("table", { name: "Items of the test plan over all boards" });
+  await expect(table.getByRole("row").filter({ hasText: "V33 volts" })).toContainText("0 of 1");
+  await expectAccessible(page);
+});
