@@ -263,13 +263,6 @@ export type { Role, Side } from "./role/role.ts";
 // the order of work
 export { pocketPlan, rackPlan } from "./run/assemble/bench-plans.ts";
 export { type FirstArticlePlan, firstArticlePlan, pluggedRef } from "./run/assemble/first-article.ts";
-export {
-  type FirstPowerCard,
-  firstPowerItems,
-  firstPowerOf,
-  limitWords,
-  type PowerHazard,
-} from "./run/assemble/first-power.ts";
 export { FLUXES, type Flux } from "./run/assemble/material.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";
 export { type Pocket, type PocketPlate, pocketPlate } from "./run/assemble/pocket-plate.ts";
@@ -292,6 +285,19 @@ export {
 export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
 export {
+  type FirstPowerCard,
+  firstPowerItems,
+  firstPowerOf,
+  limitWords,
+  type PowerHazard,
+} from "./run/assemble/tests/first-power.ts";
+export {
+  type SoonestPlan,
+  type StartingItem,
+  soonestPlan,
+  startingItems,
+} from "./run/assemble/tests/starting-items.ts";
+export {
   type Coverage,
   comesOf,
   coverageOf,
@@ -299,7 +305,7 @@ export {
   type PinStand,
   type ProposedTest,
   proposedTests,
-} from "./run/assemble/test-plan.ts";
+} from "./run/assemble/tests/test-plan.ts";
 export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";

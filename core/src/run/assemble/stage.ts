@@ -16,7 +16,7 @@ import { assemblyNode, ownConsumables, usesOwn } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
 import { firstArticleNotes } from "./first-article.ts";
 import { stepNotes } from "./step-notes.ts";
-import { testPlanNotes } from "./test-plan.ts";
+import { testPlanNotes } from "./tests/test-plan.ts";
 
 /** What closed runs of the product change is said with how much they are. */
 function recordNote({ final, record }: YieldEstimate, add: Add): void {

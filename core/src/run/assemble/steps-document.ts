@@ -23,7 +23,7 @@ import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { RunResult } from "../stage/result.ts";
 import { FLUXES, washWords } from "./material.ts";
-import { comesOf } from "./test-plan.ts";
+import { comesOf } from "./tests/test-plan.ts";
 import { boardInHeat, heightsOf, type LineTools, lineTools, stepTools, tipHeatWords } from "./tools.ts";
 import { givenOf, workOf } from "./work.ts";
 

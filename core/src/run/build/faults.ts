@@ -1,10 +1,9 @@
-import { defectsOf } from "../../assembly/yield.ts";
 import { type Suspect, suspectsOf } from "../../testing/suspects.ts";
-import { boardOf } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
 import type { RunRecord } from "../document/record.ts";
 import { reachOf, wiredOf } from "../document/wired.ts";
+import { jointWeights } from "../stage/joint-weights.ts";
 import { standsOfUnit } from "./tries.ts";
 
 /**
@@ -22,14 +21,7 @@ export function suspectsOfUnit(
 ): Suspect[] {
   const stands = standsOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit);
   if (!stands.some((s) => s.stand === "fail")) return [];
-  const weights = new Map<string, number>();
-  for (const p of parts) {
-    const { joints, placing } = defectsOf(p);
-    const of = doc.boards.length > 1 ? ` of ${boardOf(doc, p.line)?.name}` : "";
-    // expected defects of one of its pins
-    for (const ref of p.line.refs)
-      weights.set(`${ref}${of}`, (joints + placing) / Math.max(1, p.count * Math.max(1, p.joints)));
-  }
+  const weights = jointWeights(doc, parts);
   const doubts = new Set(
     (record.sittings ?? [])
       .filter((s) => s.unit === unit)

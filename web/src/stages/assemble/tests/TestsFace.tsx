@@ -7,6 +7,8 @@ import { count, fixed, written } from "../../../ui/text/format.ts";
 import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import { CoveragePicture } from "./CoveragePicture.tsx";
 import { Item } from "./ItemRow.tsx";
+import { Sooner } from "./Sooner.tsx";
+import { Suggested } from "./Suggested.tsx";
 import { added } from "./testModel.ts";
 
 const NO_PLAN: readonly TestItem[] = [];
@@ -32,7 +34,13 @@ export function TestsFace() {
       {coverage ? (
         <div className="mb-4 grid grid-cols-[auto_minmax(0,1fr)] items-start gap-6 max-lg:grid-cols-1">
           <CoveragePicture coverage={coverage} lit={lit} />
-          <Says coverage={coverage} plan={plan} onKeep={keep} />
+          <Says coverage={coverage} plan={plan} />
+          {!isLocked && (
+            <div className="col-span-full grid grid-cols-2 gap-x-8 max-lg:grid-cols-1">
+              <Most coverage={coverage} onKeep={keep} />
+              <Suggested onKeep={keep} />
+            </div>
+          )}
         </div>
       ) : (
         <Empty>
@@ -56,9 +64,10 @@ export function TestsFace() {
         ))}
       </ol>
       {!isLocked && (
-        <Button className="mt-3" onClick={add}>
-          Add an item
-        </Button>
+        <p className="mt-3 flex flex-wrap items-baseline gap-x-5 gap-y-2">
+          <Button onClick={add}>Add an item</Button>
+          <Sooner plan={plan} onKeep={keep} />
+        </p>
       )}
     </section>
   );
@@ -74,20 +83,11 @@ function litBy(item: TestItem, { pins }: Coverage): ReadonlySet<string> {
   );
 }
 
-/** How much is tested, what a pass says nothing of, and the items that would say most. */
-function Says({
-  coverage: c,
-  plan,
-  onKeep,
-}: {
-  coverage: Coverage;
-  plan: readonly TestItem[];
-  onKeep: (tests: readonly TestItem[], words: string) => void;
-}) {
+/** How much is tested, and what a pass says nothing of. */
+function Says({ coverage: c, plan }: { coverage: Coverage; plan: readonly TestItem[] }) {
   const { doc, change, isLocked } = useRun();
   const { tested, implied, never } = c.cover.pins;
   const all = tested + implied + never;
-  const list = useMemo(() => proposedTests(doc, c), [doc, c]);
   const share = (n: number) => (all === 0 ? "0" : fixed((100 * n) / all, n > 0 && 100 * n < all ? 1 : 0));
   return (
     <div>
@@ -121,33 +121,47 @@ function Says({
           {c.cover.never.length > 6 ? ` and ${c.cover.never.length - 6} more` : ""}.
         </p>
       )}
-      {list.length > 0 && !isLocked && (
-        <>
-          <h2 className="mt-3 text-[15px]">Tests that would cover most</h2>
-          <ul aria-label="Tests that would cover most">
-            {list.map((p) => (
-              <li key={p.net} className="flex items-baseline gap-3 border-b border-rule py-1 text-[14.5px]">
-                <span className="min-w-0 flex-1">
-                  <b>{p.net}</b> read at <span className="num">{p.read}</span>
-                  <span className="block text-[13px] text-ink-2">
-                    covers {count(p.gains, "pin")} that no test covers
-                  </span>
-                </span>
-                <button
-                  type="button"
-                  className="quiet-link"
-                  aria-label={`Add a test of ${p.net} at ${p.read}`}
-                  onClick={() =>
-                    onKeep(added(plan, { name: p.net, reads: [p.read] }), `A test of ${p.net} added`)
-                  }
-                >
-                  add
-                </button>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
+    </div>
+  );
+}
+
+/** Nets that nobody tests, the ones that say most first. */
+function Most({
+  coverage: c,
+  onKeep,
+}: {
+  coverage: Coverage;
+  onKeep: (tests: readonly TestItem[], words: string) => void;
+}) {
+  const { doc } = useRun();
+  const plan = doc.assembly.tests ?? NO_PLAN;
+  const list = useMemo(() => proposedTests(doc, c), [doc, c]);
+  if (list.length === 0) return null;
+  return (
+    <div>
+      <h2 className="mt-3 text-[15px]">Tests that would cover most</h2>
+      <ul aria-label="Tests that would cover most">
+        {list.map((p) => (
+          <li key={p.net} className="flex items-baseline gap-3 border-b border-rule py-1 text-[14.5px]">
+            <span className="min-w-0 flex-1">
+              <b>{p.net}</b> read at <span className="num">{p.read}</span>
+              <span className="block text-[13px] text-ink-2">
+                covers {count(p.gains, "pin")} that no test covers
+              </span>
+            </span>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Add a test of ${p.net} at ${p.read}`}
+              onClick={() =>
+                onKeep(added(plan, { name: p.net, reads: [p.read] }), `A test of ${p.net} added`)
+              }
+            >
+              add
+            </button>
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

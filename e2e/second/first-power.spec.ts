@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { ask, demoRun, expectAccessible, expectAccessibleByNight, openStage } from "./kit.ts";
+import { ask, demoRun, expectAccessible, expectAccessibleByNight, openStage } from "../kit.ts";
 
 test("first power is worked out of the nets once somebody is named, becomes the plan, and a rail that fails is read, explained, mended and tried again by keys", async ({
   page,

@@ -1,13 +1,13 @@
-import { numberKey } from "../../bom/number.ts";
-import { partsByNumber } from "../../library/candidates.ts";
-import { type FirstPower, firstPower, type RailCard } from "../../meet/first-power.ts";
-import { railLoads } from "../../meet/loads.ts";
-import { type WiredPart, wiringOf } from "../../meet/wiring.ts";
-import { railOf } from "../../netlist/rails.ts";
-import type { RunBoard } from "../document/boards.ts";
-import type { RunDocument, TestItem } from "../document/document.ts";
-import { reachOf } from "../document/wired.ts";
-import { voltsOn } from "../stage/meetings.ts";
+import { numberKey } from "../../../bom/number.ts";
+import { partsByNumber } from "../../../library/candidates.ts";
+import { type FirstPower, firstPower, type RailCard } from "../../../meet/first-power.ts";
+import { railLoads } from "../../../meet/loads.ts";
+import { type WiredPart, wiringOf } from "../../../meet/wiring.ts";
+import { railOf } from "../../../netlist/rails.ts";
+import type { RunBoard } from "../../document/boards.ts";
+import type { RunDocument, TestItem } from "../../document/document.ts";
+import { reachOf } from "../../document/wired.ts";
+import { voltsOn } from "../../stage/meetings.ts";
 
 /** Why somebody competent stands beside it, and what is seen to first. */
 export interface PowerHazard {

@@ -1,9 +1,9 @@
 import { expect, test } from "@jest/globals";
-import type { RunDocument, TestItem } from "../document/document.ts";
-import { madeMeasure } from "../made-up.fixture.ts";
-import { rollUp } from "../roll-up.ts";
-import { twoSided } from "../two-sided.fixture.ts";
-import { planOfRun } from "./steps-document.ts";
+import type { RunDocument, TestItem } from "../../document/document.ts";
+import { madeMeasure } from "../../made-up.fixture.ts";
+import { rollUp } from "../../roll-up.ts";
+import { twoSided } from "../../two-sided.fixture.ts";
+import { planOfRun } from "../steps-document.ts";
 import { coverageOf, proposedTests } from "./test-plan.ts";
 
 const pad = (pin: string, x: number) => ({ layer: "top", x, y: 1, pin });

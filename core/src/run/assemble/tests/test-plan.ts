@@ -1,9 +1,9 @@
-import { counted } from "../../counted.ts";
-import { type CoverDocument, coverDocument } from "../../cover/cover.ts";
-import { limitsWrong, limitText } from "../../testing/verdict.ts";
-import type { RunDocument, TestItem } from "../document/document.ts";
-import type { Add } from "../document/note.ts";
-import { reachOf, wiredOf } from "../document/wired.ts";
+import { counted } from "../../../counted.ts";
+import { type CoverDocument, coverDocument } from "../../../cover/cover.ts";
+import { limitsWrong, limitText } from "../../../testing/verdict.ts";
+import type { RunDocument, TestItem } from "../../document/document.ts";
+import type { Add } from "../../document/note.ts";
+import { reachOf, wiredOf } from "../../document/wired.ts";
 
 /** How a pin stands in a test plan. */
 export type PinStand = "tested" | "implied" | "never";

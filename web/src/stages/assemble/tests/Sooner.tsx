@@ -1,0 +1,38 @@
+import { soonestPlan, type TestItem } from "@kobbin/core";
+import { useMemo } from "react";
+import { useRun } from "../../../run/runState.ts";
+import { fixed } from "../../../ui/text/format.ts";
+
+/** The order in which a bad joint is found soonest, with what that saves before it is taken. */
+export function Sooner({
+  plan,
+  onKeep,
+}: {
+  plan: readonly TestItem[];
+  onKeep: (tests: readonly TestItem[], words: string) => void;
+}) {
+  const { doc, result } = useRun();
+  const soonest = useMemo(() => soonestPlan(doc, result.parts), [doc, result.parts]);
+  if (!soonest || plan.length < 2) return null;
+  const { nowMinutes: now, thenMinutes: then } = soonest;
+  const isLess = now - then > 0.005;
+  return (
+    <span className="text-[14.5px] text-ink-2">
+      A bad joint it finds shows after {fixed(now, 2)} min in the middle
+      {isLess ? (
+        <>
+          .{" "}
+          <button
+            type="button"
+            className="quiet-link"
+            onClick={() => onKeep(soonest.tests, "Items in the order that finds bad joints soonest")}
+          >
+            put in order: after {fixed(then, 2)} min
+          </button>
+        </>
+      ) : (
+        "; no order of it is quicker."
+      )}
+    </span>
+  );
+}
