@@ -1,14 +1,11 @@
 import {
   isWalked,
-  type KitLine,
   kitPieces,
   nextPiece,
   type Piece,
-  type PieceMark,
   type PlanOfRun,
   pieceBefore,
   piecesOf,
-  type StepStand,
   type StepsDocument,
   stepOfUnit,
   stepStand,
@@ -16,30 +13,20 @@ import {
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
-import { type ReactNode, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
-import { count } from "../../../ui/text/format.ts";
-import { Beside } from "./Beside.tsx";
-import { Foot } from "./Foot.tsx";
-import { KitCard, useKit } from "./KitCard.tsx";
-import { PieceCard } from "./PieceCard.tsx";
-import { StepWords } from "./StepWords.tsx";
-import { TestCard, testName, testPieces } from "./TestCard.tsx";
-import { TAKEN, type Taken, takenAs } from "./taken.ts";
-import { useBenchKeys } from "./useBenchKeys.ts";
-import { usePedal } from "./usePedal.ts";
-import { type Sitting, useSitting } from "./useSitting.ts";
-import { useTries } from "./useTries.ts";
-import { useVoice } from "./useVoice.ts";
+import { useKit } from "./KitCard.tsx";
+import { testName, testPieces } from "./TestCard.tsx";
+import { useSitting } from "./useSitting.ts";
+import { Walk } from "./Walk.tsx";
 
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
 const NO_TESTS: readonly TestItem[] = [];
-const NOTHING_OF: StepStand = { on: 0, doubts: 0, skipped: 0, left: 0, of: 0 };
 
 /** At the bench: one piece, or one step without pieces, at a time; one key each; resumed where one stopped, on any device. */
 export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void }) {
@@ -187,159 +174,3 @@ const lineOf = (plan: PlanOfRun, row: Row, piece: Piece | undefined): Line | und
   (row.kind === "kit" ? plan.sheet.steps.flatMap((s) => s.lines) : row.lines).find(
     (l) => l.line === piece.line,
   );
-
-function Walk({
-  row,
-  plan,
-  unit,
-  piece,
-  line,
-  kit,
-  test,
-  sitting,
-  head,
-  stand,
-  onFinish,
-  onTried,
-  onBack,
-  onLeave,
-}: {
-  row: Row;
-  plan: PlanOfRun;
-  unit: number;
-  piece: Piece | undefined;
-  line: Line | undefined;
-  kit: KitLine | undefined;
-  test: TestItem | undefined;
-  sitting: Sitting;
-  head: ReactNode;
-  stand: StepStand;
-  onFinish: () => void;
-  /** An item that was asked for came to something. */
-  onTried: () => void;
-  onBack: () => void;
-  onLeave: () => void;
-}) {
-  // said to be laid out or tried as a whole: nothing is counted one by one
-  const isAllOfIt = !isWalked(row.kind) && sitting.sat.isDone && stand.left > 0;
-  const [isPaused, setPaused] = useState(false);
-  const [pedal, learn] = usePedal();
-  const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
-  const put = (mark: PieceMark) => {
-    if (!piece) return;
-    sitting.mark(piece.name, mark);
-    onTried();
-  };
-  const tried = useAnswer(unit, test);
-  const next = () => {
-    tried("yes");
-    return piece ? put("done") : onFinish();
-  };
-  const lose = () => line && sitting.lose(line.line);
-  const pause = () => {
-    setPaused(!isPaused);
-    if (!isPaused) sitting.pause();
-  };
-  const on = {
-    next,
-    back: onBack,
-    doubt: () => {
-      tried("no");
-      put("doubt");
-    },
-    later: () => put("skipped"),
-    lost: lose,
-    pause,
-    all: onFinish,
-  };
-  const isTyped = test?.unit !== undefined;
-  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind), isTyped });
-  return (
-    <Frame
-      label="At the bench"
-      head={
-        <>
-          {head}
-          {!isAllOfIt && <Status stand={stand} of={takenAs(row.kind)} />}
-          <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
-        </>
-      }
-      share={isAllOfIt || stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
-      onLeave={onLeave}
-      foot={
-        <Foot
-          isPaused={isPaused}
-          of={takenAs(row.kind)}
-          hasPiece={piece !== undefined}
-          isDone={sitting.sat.isDone}
-          isTyped={isTyped}
-          on={on}
-          beside={
-            <>
-              <button type="button" className="quiet-link" onClick={learn}>
-                {pedal ? `pedal: ${pedal}` : "teach a pedal"}
-              </button>
-              <button
-                type="button"
-                className="quiet-link"
-                aria-pressed={hasVoice}
-                onClick={() => setVoice(!hasVoice)}
-              >
-                {hasVoice ? "it is spoken" : "speak it"}
-              </button>
-            </>
-          }
-        />
-      }
-    >
-      {isPaused ? (
-        <p className="text-[28px]">
-          Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
-        </p>
-      ) : test ? (
-        <TestCard key={test.id} item={test} unit={unit} on={on} onPass={() => put("done")} />
-      ) : kit && line ? (
-        <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />
-      ) : piece && line ? (
-        <PieceCard plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />
-      ) : (
-        <StepWords
-          row={row}
-          stand={isAllOfIt ? NOTHING_OF : stand}
-          beside={<Beside plan={plan} row={row} unit={unit} />}
-        />
-      )}
-    </Frame>
-  );
-}
-
-const NO_TEST: TestItem = {
-  id: "",
-  name: "",
-  state: "bare",
-  drives: [],
-  reads: [],
-  through: [],
-  expect: "",
-  minutes: 0,
-};
-/** Keeps the answer to an item of the plan that a press gives; a reading is kept where it is typed, and what failed is kept once. */
-function useAnswer(unit: number, test: TestItem | undefined) {
-  const { tries, answer } = useTries(unit, test ?? NO_TEST);
-  return (says: "yes" | "no") => {
-    const isKept = test?.unit !== undefined && (says === "yes" || tries.at(-1)?.verdict === "fail");
-    if (test && !isKept) answer({ says }, "");
-  };
-}
-
-/** How many are on, left, in doubt. */
-function Status({ stand, of }: { stand: StepStand; of: Taken }) {
-  if (stand.of === 0) return null;
-  return (
-    <p className="num text-[18px]" role="status">
-      {stand.on} of {stand.of} {TAKEN[of].are}
-      {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
-      {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
-    </p>
-  );
-}

@@ -1,0 +1,214 @@
+import {
+  isWalked,
+  type KitLine,
+  type Piece,
+  type PieceMark,
+  type PlanOfRun,
+  type StepStand,
+  type StepsDocument,
+  type TestItem,
+} from "@kobbin/core";
+import { type ReactNode, useState } from "react";
+import { Frame } from "../../../bench-side/Frame.tsx";
+import { count } from "../../../ui/text/format.ts";
+import { Beside } from "./Beside.tsx";
+import { Foot } from "./Foot.tsx";
+import { KitCard } from "./KitCard.tsx";
+import { PieceCard } from "./PieceCard.tsx";
+import { StepWords } from "./StepWords.tsx";
+import { TestCard } from "./TestCard.tsx";
+import { TAKEN, type Taken, takenAs } from "./taken.ts";
+import { type Presses, useBenchKeys } from "./useBenchKeys.ts";
+import { usePedal } from "./usePedal.ts";
+import type { Sitting } from "./useSitting.ts";
+import { useTries } from "./useTries.ts";
+import { useVoice } from "./useVoice.ts";
+
+type Row = StepsDocument["steps"][number];
+type Line = Row["lines"][number];
+const NOTHING_OF: StepStand = { on: 0, doubts: 0, skipped: 0, left: 0, of: 0 };
+
+interface WalkProps {
+  readonly row: Row;
+  readonly plan: PlanOfRun;
+  readonly unit: number;
+  readonly piece: Piece | undefined;
+  readonly line: Line | undefined;
+  readonly kit: KitLine | undefined;
+  readonly test: TestItem | undefined;
+  readonly sitting: Sitting;
+  readonly head: ReactNode;
+  readonly stand: StepStand;
+  readonly onFinish: () => void;
+  /** An item that was asked for came to something. */
+  readonly onTried: () => void;
+  readonly onBack: () => void;
+  readonly onLeave: () => void;
+}
+
+/** A step as it is walked: what is done now, how far it is, the keys. */
+export function Walk({
+  row,
+  plan,
+  unit,
+  piece,
+  line,
+  kit,
+  test,
+  sitting,
+  head,
+  stand,
+  onFinish,
+  onTried,
+  onBack,
+  onLeave,
+}: WalkProps) {
+  // said to be laid out or tried as a whole: nothing is counted one by one
+  const isAllOfIt = !isWalked(row.kind) && sitting.sat.isDone && stand.left > 0;
+  const [isPaused, setPaused] = useState(false);
+  const [pedal, learn] = usePedal();
+  const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
+  const put = (mark: PieceMark) => {
+    if (!piece) return;
+    sitting.mark(piece.name, mark);
+    onTried();
+  };
+  const tried = useAnswer(unit, test);
+  const next = () => {
+    tried("yes");
+    return piece ? put("done") : onFinish();
+  };
+  const lose = () => line && sitting.lose(line.line);
+  const pause = () => {
+    setPaused(!isPaused);
+    if (!isPaused) sitting.pause();
+  };
+  const on = {
+    next,
+    back: onBack,
+    doubt: () => {
+      tried("no");
+      put("doubt");
+    },
+    later: () => put("skipped"),
+    lost: lose,
+    pause,
+    all: onFinish,
+  };
+  const isTyped = test?.unit !== undefined;
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind), isTyped });
+  return (
+    <Frame
+      label="At the bench"
+      head={
+        <>
+          {head}
+          {!isAllOfIt && <Status stand={stand} of={takenAs(row.kind)} />}
+          <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
+        </>
+      }
+      share={isAllOfIt || stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
+      onLeave={onLeave}
+      foot={
+        <Foot
+          isPaused={isPaused}
+          of={takenAs(row.kind)}
+          hasPiece={piece !== undefined}
+          isDone={sitting.sat.isDone}
+          isTyped={isTyped}
+          on={on}
+          beside={
+            <>
+              <button type="button" className="quiet-link" onClick={learn}>
+                {pedal ? `pedal: ${pedal}` : "teach a pedal"}
+              </button>
+              <button
+                type="button"
+                className="quiet-link"
+                aria-pressed={hasVoice}
+                onClick={() => setVoice(!hasVoice)}
+              >
+                {hasVoice ? "it is spoken" : "speak it"}
+              </button>
+            </>
+          }
+        />
+      }
+    >
+      {isPaused ? (
+        <p className="text-[28px]">
+          Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
+        </p>
+      ) : (
+        <What
+          plan={plan}
+          row={row}
+          unit={unit}
+          piece={piece}
+          line={line}
+          kit={kit}
+          test={test}
+          sitting={sitting}
+          stand={isAllOfIt ? NOTHING_OF : stand}
+          on={on}
+          onPass={() => put("done")}
+        />
+      )}
+    </Frame>
+  );
+}
+
+/** What is done now: one thing that is tried, laid out or put on, or the step as a whole. */
+function What({
+  plan,
+  row,
+  unit,
+  piece,
+  line,
+  kit,
+  test,
+  sitting,
+  stand,
+  on,
+  onPass,
+}: Pick<WalkProps, "plan" | "row" | "unit" | "piece" | "line" | "kit" | "test" | "sitting" | "stand"> & {
+  on: Presses;
+  onPass: () => void;
+}) {
+  if (test) return <TestCard key={test.id} item={test} unit={unit} on={on} onPass={onPass} />;
+  if (kit && line) return <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />;
+  if (piece && line)
+    return <PieceCard plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />;
+  return <StepWords row={row} stand={stand} beside={<Beside plan={plan} row={row} unit={unit} />} />;
+}
+
+const NO_TEST: TestItem = {
+  id: "",
+  name: "",
+  state: "bare",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "",
+  minutes: 0,
+};
+/** Keeps the answer to an item of the plan that a press gives; a reading is kept where it is typed, and what failed is kept once. */
+function useAnswer(unit: number, test: TestItem | undefined) {
+  const { tries, answer } = useTries(unit, test ?? NO_TEST);
+  return (says: "yes" | "no") => {
+    const isKept = test?.unit !== undefined && (says === "yes" || tries.at(-1)?.verdict === "fail");
+    if (test && !isKept) answer({ says }, "");
+  };
+}
+
+/** How many are on, left, in doubt. */
+function Status({ stand, of }: { stand: StepStand; of: Taken }) {
+  if (stand.of === 0) return null;
+  return (
+    <p className="num text-[18px]" role="status">
+      {stand.on} of {stand.of} {TAKEN[of].are}
+      {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
+      {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
+    </p>
+  );
+}
