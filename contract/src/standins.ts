@@ -94,3 +94,10 @@ export interface HouseOrderAnswer {
     readonly words: string;
   }[];
 }
+
+/** What a meter shows: GET /meters/:key/reading?unit=mA. A stand-in is told what its probes would be near; a real one is not. */
+export interface MeterAnswer {
+  /** As its display has it: "3.312", "OL"; with its unit beside. */
+  readonly shows: string;
+  readonly unit: string;
+}

@@ -4,7 +4,9 @@ import { ask, demoRun, expectAccessible, expectAccessibleByNight, openStage } fr
 test("first power is worked out of the nets once somebody is named, becomes the plan, and a rail that fails is read, explained, mended and tried again by keys", async ({
   page,
   browser,
+  request,
 }) => {
+  const control = (query: string) => request.post(`${process.env.STANDINS_URL}/control?${query}`);
   const run = await demoRun(page, "Kiln Watch B", "to be powered", 3, "assemble");
   await page.getByRole("button", { name: "first power" }).press("Enter");
   const power = page.getByRole("region", { name: "First power" });
@@ -111,4 +113,25 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   const table = page.getByRole("table", { name: "Items of the test plan over all boards" });
   await expect(table.getByRole("row").filter({ hasText: "V33 volts" })).toContainText("0 of 1");
   await expectAccessible(page);
+
+  // the next one is read by the meter itself, a key each; what it shows is held against the limits as if it were typed
+  await page.getByRole("button", { name: "try board 2" }).press("Enter");
+  await expect(meter).toBeFocused();
+  await page.keyboard.press("m");
+  await expect(status).toHaveText("1 of 9 tried");
+  await control("unplugged=hand");
+  await page.keyboard.press("m");
+  await expect(bench.getByRole("alert")).toHaveText(
+    "Hand meter gives nothing: The meter is not plugged in. Type what it shows.",
+  );
+  await control("unplugged=&overflowing=hand");
+  await page.keyboard.press("m");
+  await expect(bench.getByRole("alert")).toContainText("beyond the range of the meter");
+  await control("overflowing=");
+  await expect(status).toHaveText("1 of 9 tried");
+  await page.keyboard.press("m");
+  await expect(status).toHaveText("2 of 9 tried");
+  await expect(bench.getByText("kept", { exact: true })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(table.getByRole("row").filter({ hasText: "V5 to ground" })).toContainText("1 not read");
 });

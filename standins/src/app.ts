@@ -4,6 +4,7 @@ import type { FeedAnswer, FeedRule, House, HouseOrder, HouseRequest } from "@kob
 import Koa from "koa";
 import { FIRST_DAY, offersFor } from "./catalogue.ts";
 import { HOUSES } from "./houses/index.ts";
+import { shownBy } from "./meter.ts";
 import { progressOf } from "./orders.ts";
 import { quoteFor } from "./quote.ts";
 import { search } from "./search.ts";
@@ -21,6 +22,30 @@ export interface StandInOptions {
   readonly failing?: ReadonlySet<string>;
   /** Questions a supplier takes in a minute; more are refused. */
   readonly perMinute?: number;
+}
+
+/** What meters show to who asks them; each reading is a little unlike the one before. */
+function meterRoutes(
+  router: Router,
+  willing: Willing,
+  seed: string,
+  { unplugged, overflowing }: Readonly<Record<"unplugged" | "overflowing", ReadonlySet<string>>>,
+): void {
+  let n = 0;
+  router.get("/meters/:key/reading", async (ctx) => {
+    const key = await willing(ctx);
+    if (key === undefined) return;
+    if (unplugged.has(key)) {
+      ctx.status = 503;
+      ctx.body = { message: "The meter is not plugged in." };
+      return;
+    }
+    const { unit, near } = ctx.query as Record<string, string | undefined>;
+    n += 1;
+    ctx.body = overflowing.has(key)
+      ? { shows: "OL", unit: unit ?? "V" }
+      : shownBy(`${seed} ${key} ${n}`, unit ?? "V", near);
+  });
 }
 
 type Profile = Omit<House, "id">;
@@ -139,6 +164,7 @@ export function createStandIns(options: StandInOptions): Koa {
   let { latencyMs, day = FIRST_DAY } = options;
   const failing = new Set<string>();
   const silent = new Set<string>();
+  const meters = { unplugged: new Set<string>(), overflowing: new Set<string>() };
   const asked = new Map<string, number[]>();
   const orders = new Map<string, HouseOrder>();
   listRoutes(router);
@@ -155,6 +181,8 @@ export function createStandIns(options: StandInOptions): Koa {
     for (const [set, keys] of [
       [failing, q.failing],
       [silent, q.silent],
+      [meters.unplugged, q.unplugged],
+      [meters.overflowing, q.overflowing],
     ] as const)
       if (keys !== undefined) {
         set.clear();
@@ -184,6 +212,7 @@ export function createStandIns(options: StandInOptions): Koa {
     return key;
   };
   feedRoutes(router, willing, options.seed, () => day);
+  meterRoutes(router, willing, options.seed, meters);
   // prices move with the simulated day alone, work goes on by the clock too
   const { clock } = options;
   orderRoutes(router, willing, orders, options.seed, () => (clock && clock() > day ? clock() : day));

@@ -115,3 +115,22 @@ test("every list of every house can be typed as it stands: nothing of a profile 
   }
   expect(seen).toBeGreaterThan(100);
 });
+
+test("a meter shows something near what its probes touch, in the unit it is asked in; unplugged it says so", async () => {
+  const read = async (query: string) => {
+    const r = await fetch(`${url}/meters/hand/reading?${query}`);
+    return { status: r.status, ...((await r.json()) as { shows?: string; unit?: string; message?: string }) };
+  };
+  const near = await Promise.all(Array.from({ length: 20 }, () => read("unit=V&near=3.3")));
+  for (const r of near) {
+    expect(r.unit).toBe("V");
+    expect(Math.abs(Number(r.shows) - 3.3)).toBeLessThanOrEqual(0.0331);
+  }
+  expect(new Set(near.map((r) => r.shows)).size).toBeGreaterThan(5);
+  const control = (query: string) => fetch(`${url}/control?${query}`, { method: "POST" });
+  await control("overflowing=hand");
+  expect(await read("unit=V&near=3.3")).toMatchObject({ status: 200, shows: "OL" });
+  await control("overflowing=&unplugged=hand");
+  expect(await read("unit=V")).toMatchObject({ status: 503, message: "The meter is not plugged in." });
+  await control("unplugged=");
+});

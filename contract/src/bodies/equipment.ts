@@ -1,5 +1,6 @@
 import { type EquipmentFacts, shapes } from "@kobbin/core";
 import * as yup from "yup";
+import type { MeterAnswer } from "../standins.ts";
 import { choice, number as numberIn, shaped, trimmed } from "./fields.ts";
 
 /** A machine or a tool of the shop; what it can is what its kind has, as far as it is said. */
@@ -25,4 +26,12 @@ export const equipmentBody = yup.object({
   lastsHours: numberIn(1, 1e6).nullable(),
   state: choice(["ready", "broken"]),
 });
+/** What a meter is to show: in which unit, and what a simulated one would be near; a real one is not told. */
+export const meterBody = yup.object({
+  unit: choice(shapes.TEST_UNITS).required("Say in which unit it is read."),
+  near: yup.string().matches(/^-?\d{1,15}(\.\d{1,20})?$/, "What it would be near is a decimal number."),
+});
+export type MeterBody = yup.InferType<typeof meterBody>;
+/** What it shows, to be read as if it were typed; or in words why there is nothing. */
+export type MeterReading = MeterAnswer | { readonly refused: string };
 export type EquipmentBody = yup.InferType<typeof equipmentBody>;

@@ -22,6 +22,8 @@ export interface EquipmentFacts {
   /** What it may be filled with. */
   readonly cleans?: "water" | "solvent" | "both";
   readonly magnifies?: number;
+  /** What it is called where machines are asked over the network: what it shows is read from there. */
+  readonly asked?: string;
 }
 
 /** A machine or a tool of the shop. */
@@ -49,7 +51,7 @@ export const EQUIPMENT = {
   washer: { label: "bath or washer", facts: ["spaceMm", "cleans"] },
   programmer: { label: "programmer", facts: [] },
   supply: { label: "bench supply", facts: [] },
-  meter: { label: "meter", facts: [] },
+  meter: { label: "meter", facts: ["asked"] },
   printer: { label: "label printer", facts: [] },
   scanner: { label: "code scanner", facts: [] },
   other: { label: "other", facts: [] },

@@ -1,4 +1,4 @@
-import { fields, list, maybe, number, oneOf, text, tuple } from "./shape.ts";
+import { fields, list, matching, maybe, number, oneOf, text, tuple } from "./shape.ts";
 
 /** Kinds of machines and tools a shop may list. */
 export const EQUIPMENT_KINDS = [
@@ -30,6 +30,8 @@ export const equipmentFactsShape = fields({
   tips: maybe(list(fields({ shape: oneOf(...TIP_SHAPES), mm: number(0.1, 20) }), 40)),
   cleans: maybe(oneOf("water", "solvent", "both")),
   magnifies: maybe(number(1, 200)),
+  /** What it is called where machines are asked over the network. */
+  asked: maybe(matching(/^[a-z0-9][a-z0-9-]{0,39}$/, "a name of small letters, digits and hyphens")),
 });
 
 /** What a shop says of a machine, field by field. */

@@ -6,6 +6,7 @@ import type {
   FeedSupplier,
   HouseOrderAnswer,
   HouseQuote,
+  MeterAnswer,
 } from "@kobbin/contract";
 import { type House, SAID_BY_HOUSE, shapes } from "@kobbin/core";
 import { OutsideError } from "./partners.ts";
@@ -217,4 +218,11 @@ export function readOrder(value: unknown): HouseOrderAnswer {
     byKey.set(key, { key, state, on, words });
   }
   return { number, ...(expectedOn ? { expectedOn } : {}), said: [...byKey.values()] };
+}
+
+const METER = known({ shows: text(40, 1), unit: text(12) });
+/** What a meter shows; whether it is a number is for who reads it. @throws OutsideError where it is no display */
+export function readMeter(value: unknown): MeterAnswer {
+  const { shows, unit } = checked<MeterAnswer>(METER, value, "What it shows cannot be read");
+  return { shows: plainWords(shows, 40), unit: plainWords(unit, 12) };
 }

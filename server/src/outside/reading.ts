@@ -1,4 +1,12 @@
-import { readFeed, readFound, readHouses, readOrder, readQuote, readSuppliers } from "./answers.ts";
+import {
+  readFeed,
+  readFound,
+  readHouses,
+  readMeter,
+  readOrder,
+  readQuote,
+  readSuppliers,
+} from "./answers.ts";
 import { OutsideError } from "./partners.ts";
 import type { Incoming } from "./request.ts";
 import { plainWords } from "./words.ts";
@@ -11,6 +19,7 @@ const READERS = {
   houses: readHouses,
   quote: readQuote,
   order: readOrder,
+  meter: readMeter,
 } as const;
 export type AnswerKind = keyof typeof READERS;
 export type AnswerOf<K extends AnswerKind> = ReturnType<(typeof READERS)[K]>;

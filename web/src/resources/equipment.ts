@@ -1,4 +1,4 @@
-import type { EquipmentBody, NewEquipmentBody } from "@kobbin/contract";
+import type { EquipmentBody, MeterBody, MeterReading, NewEquipmentBody } from "@kobbin/contract";
 import type { Equipment } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
@@ -20,3 +20,6 @@ export const addEquipment = (body: Partial<NewEquipmentBody> & Pick<NewEquipment
 export const saveEquipment = (id: string, body: EquipmentBody) =>
   written<void>("PATCH", `/api/equipment/${id}`, body);
 export const removeEquipment = (id: string) => written<void>("DELETE", `/api/equipment/${id}`);
+/** What a meter shows, asked over the network; nothing is changed by it. */
+export const readMeter = (id: string, body: MeterBody) =>
+  http.post<MeterReading>(`/api/equipment/${id}/reading`, body);

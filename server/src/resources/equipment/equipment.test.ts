@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { HistoryAnswer, RunAnswer } from "@kobbin/contract";
 import type { Equipment } from "@kobbin/core";
+import { invite } from "../../../test/fixture.ts";
 import { demoArchive, startServer, type TestServer, Visitor } from "../../../test/kit.ts";
 
 let server: TestServer;
@@ -76,4 +77,36 @@ test("a machine is written down, judged in every run, out of order, taken off th
   await other.startShop("Others");
   expect((await other.get("/api/equipment")).body).toEqual({ equipment: [] });
   expect((await other.patch(`/api/equipment/${id}`, { hours: 1 })).status).toBe(404);
+});
+
+test("a meter that is asked over the network shows what it shows; what it cannot is said in words, and nothing is kept of it", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Meters");
+  const add = async (more: object) =>
+    ((await v.post("/api/equipment", { kind: "meter", name: "Hand meter", ...more })).body as { id: string })
+      .id;
+  const asked = await add({ facts: { asked: "hand" } });
+  const read = async (id: string, body: object = { unit: "mA", near: "12" }, by = v) => {
+    const r = await by.post(`/api/equipment/${id}/reading`, body);
+    return { status: r.status, ...(r.body as { shows?: string; refused?: string }) };
+  };
+  const first = await read(asked);
+  expect(first).toMatchObject({ status: 200, unit: "mA" });
+  expect(Math.abs(Number(first.shows) - 12)).toBeLessThanOrEqual(0.121);
+  const { standInsUrl } = server.deps.config;
+  await fetch(`${standInsUrl}/control?unplugged=hand`, { method: "POST" });
+  expect(await read(asked)).toMatchObject({ status: 200, refused: "The meter is not plugged in." });
+  await fetch(`${standInsUrl}/control?unplugged=`, { method: "POST" });
+  expect(await read(await add({}))).toMatchObject({ refused: expect.stringContaining("under what name") });
+  expect(await read(await add({ facts: { asked: "hand" }, state: "broken" }))).toMatchObject({ status: 404 });
+  expect(await read(asked, { unit: "parsec" })).toMatchObject({ status: 422 });
+  expect(await read(asked, { unit: "V", near: "3,3" })).toMatchObject({ status: 422 });
+  expect(
+    (await v.post("/api/equipment", { kind: "meter", name: "x", facts: { asked: "../houses" } })).status,
+  ).toBe(422);
+  const other = new Visitor(server);
+  await other.startShop("Other meters");
+  expect(await read(asked, { unit: "V" }, other)).toMatchObject({ status: 404 });
+  const bench = await invite(server, v, "Meters beside", "bench");
+  expect(await read(asked, { unit: "V", near: "3" }, bench)).toMatchObject({ status: 200 });
 });

@@ -12,6 +12,15 @@ export async function manyEquipment(tx: Tx): Promise<Equipment[]> {
   return rows.map(({ lastsHours, ...e }) => ({ ...e, ...(lastsHours === null ? {} : { lastsHours }) }));
 }
 
+/** What a machine is called, and under which name it is asked over the network; null where it is not. */
+export async function oneAsked(tx: Tx, id: string): Promise<{ name: string; asked: string | null }> {
+  const { rows } = await tx.query<{ name: string; asked: string | null }>(
+    "select name, facts ->> 'asked' as asked from equipment where id = $1 and kind = 'meter' and state = 'ready'",
+    [id],
+  );
+  return one(rows, "meter");
+}
+
 export async function oneEquipmentName(tx: Tx, id: string): Promise<string> {
   const { rows } = await tx.query<{ name: string }>("select name from equipment where id = $1", [id]);
   return one(rows, "machine").name;

@@ -1,14 +1,22 @@
 import Router from "@koa/router";
-import { equipmentBody, newEquipmentBody } from "@kobbin/contract";
+import {
+  equipmentBody,
+  type MeterBody,
+  type MeterReading,
+  meterBody,
+  newEquipmentBody,
+} from "@kobbin/contract";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
+import { askOutside, OutsideError, readAnswer } from "../../outside/index.ts";
 import { bodyOf } from "../body.ts";
 import {
   deleteEquipment,
   insertEquipment,
   manyEquipment,
+  oneAsked,
   oneEquipmentName,
   updateEquipment,
 } from "./queries.ts";
@@ -45,5 +53,34 @@ export function equipmentRoutes(deps: Deps): Router {
     });
     ctx.status = 204;
   });
+  router.post("/api/equipment/:id/reading", async (ctx) => {
+    const b = bodyOf(ctx, meterBody);
+    const { asked } = await readWorkshop(deps.pool, signed(ctx).workshopId, (tx) =>
+      oneAsked(tx, ctx.params.id!),
+    );
+    ctx.body = await readingOf(deps, asked, b);
+  });
   return router;
+}
+
+/** Somebody stands at the bench and waits: longer than that is no answer. */
+const METER_PATIENCE_MS = 4000;
+
+/** What a meter shows, or in words why nothing can be had of it. */
+async function readingOf(deps: Deps, asked: string | null, b: MeterBody): Promise<MeterReading> {
+  const { standInsUrl } = deps.config;
+  if (asked === null) return { refused: "It is not said under what name it is asked." };
+  if (standInsUrl === "") return { refused: "Nothing is asked over the network here." };
+  try {
+    const answer = await askOutside(standInsUrl, {
+      method: "GET",
+      path: ["meters", asked, "reading"],
+      query: [["unit", b.unit], ...(b.near === undefined ? [] : [["near", b.near] as const])],
+      patienceMs: deps.patienceMs ?? METER_PATIENCE_MS,
+    });
+    return readAnswer(answer, "meter");
+  } catch (error) {
+    if (error instanceof OutsideError) return { refused: error.message };
+    throw error;
+  }
 }

@@ -59,6 +59,17 @@ export const TYPED_FACTS = {
     show: (f) => num(f.magnifies),
     read: (t) => as("magnifies", typedSight(t)),
   },
+  asked: {
+    label: "Asked over the network as",
+    like: "hand",
+    show: (f) => f.asked ?? "",
+    read: (t) => {
+      const name = t.trim().toLowerCase();
+      return /^[a-z0-9][a-z0-9-]{0,39}$/.test(name)
+        ? { value: { asked: name } }
+        : { wrong: "A name of small letters, digits and hyphens." };
+    },
+  },
 } as const satisfies Partial<Record<keyof EquipmentFacts, TypedFact>>;
 
 export const CHOSEN_FACTS = {

@@ -1,6 +1,8 @@
+import type { MeterBody, MeterReading } from "@kobbin/contract";
 import { readTyped, type TestItem, type TrySaid, type TryVerdict } from "@kobbin/core";
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { BigKey } from "../../../bench-side/Frame.tsx";
+import { readMeter, useEquipment } from "../../../resources/equipment.ts";
 import { said, written } from "../../../ui/text/format.ts";
 import type { Presses } from "./useBenchKeys.ts";
 
@@ -25,29 +27,35 @@ export function ReadingField({
   on,
   onAnswer,
   onPass,
+  onLeave,
 }: {
   item: TestItem;
   unit: string;
   on: Presses;
   onAnswer: (said: TrySaid, words: string) => TryVerdict;
   onPass: () => void;
+  onLeave: () => void;
 }) {
   const id = useId();
   const field = useRef<HTMLInputElement>(null);
   const [text, setText] = useState("");
   const [told, setTold] = useState<Told>();
   useEffect(() => field.current?.focus(), []);
-  const enter = () => {
-    const r = readTyped(text, unit, item);
+  const meter = useMeter(item, unit);
+  /** @param words what is kept of it beside the reading */
+  const enter = (typed: string, words = typed.trim()) => {
+    const r = readTyped(typed, unit, item);
     if (r.kind === "wrong") return setTold({ text: r.because, look: "text-look" });
     if (r.kind === "error") {
-      onAnswer({ says: "error" }, text.trim());
+      onAnswer({ says: "error" }, words);
       setTold({ text: `Kept as no reading: ${r.words}.`, look: "text-look" });
       return setText("");
     }
-    if (r.doubt && told?.doubt !== text.trim())
-      return setTold({ text: r.doubt, look: "text-look", doubt: text.trim() });
-    const verdict = onAnswer({ value: r.value, bound: r.bound }, text.trim());
+    if (r.doubt && told?.doubt !== typed.trim()) {
+      setText(typed);
+      return setTold({ text: r.doubt, look: "text-look", doubt: typed.trim() });
+    }
+    const verdict = onAnswer({ value: r.value, bound: r.bound }, words);
     const what = `${r.bound ?? ""}${written(r.value)} ${unit}`;
     setText("");
     if (verdict === "pass") return onPass();
@@ -60,10 +68,27 @@ export function ReadingField({
         : { text: `${what} leaves open whether it is inside.`, look: "text-look" },
     );
   };
+  const ask = async () => {
+    if (!meter || meter.isAsked) return;
+    const r = await meter.ask();
+    if ("refused" in r)
+      setTold({ text: `${meter.name} gives nothing: ${r.refused} Type what it shows.`, look: "text-look" });
+    else enter(`${r.shows} ${r.unit === "pieces" ? "" : r.unit}`, `${meter.name}: ${r.shows} ${r.unit}`);
+    field.current?.focus();
+  };
   const press = (e: KeyboardEvent) => {
     if (e.key === "Enter") {
       e.preventDefault();
-      return enter();
+      return enter(text);
+    }
+    // first it takes back what is typed, then it leaves
+    if (e.key === "Escape") {
+      e.preventDefault();
+      return text === "" ? onLeave() : setText("");
+    }
+    if (e.key === "m" && text === "" && meter) {
+      e.preventDefault();
+      return void ask();
     }
     const command = text === "" && !e.ctrlKey && !e.metaKey && !e.altKey ? COMMANDS[e.key] : undefined;
     if (command === undefined) return;
@@ -75,7 +100,7 @@ export function ReadingField({
       <label htmlFor={id} className="text-[17px] text-ink-2">
         What the meter shows, {unit}
       </label>
-      <div className="mt-1 flex items-stretch gap-3">
+      <div className="mt-1 flex flex-wrap items-stretch gap-3">
         <input
           id={id}
           ref={field}
@@ -88,9 +113,14 @@ export function ReadingField({
           onChange={(e) => setText(e.target.value)}
           onKeyDown={press}
         />
-        <BigKey keys="Enter" look="main" isOff={text.trim() === ""} onPress={enter}>
+        <BigKey keys="Enter" look="main" isOff={text.trim() === ""} onPress={() => enter(text)}>
           enter it
         </BigKey>
+        {meter && (
+          <BigKey keys="M" isOff={meter.isAsked} onPress={ask}>
+            {meter.isAsked ? "reading …" : `read ${meter.name}`}
+          </BigKey>
+        )}
       </div>
       {told && (
         <p
@@ -103,4 +133,35 @@ export function ReadingField({
       )}
     </div>
   );
+}
+
+/** The first meter of the shop that is asked over the network; nothing where there is none. */
+function useMeter(item: TestItem, unit: string) {
+  const { data } = useEquipment();
+  const [isAsked, setAsked] = useState(false);
+  const meter = data?.equipment.find((e) => e.kind === "meter" && e.state === "ready" && e.facts.asked);
+  if (!meter) return undefined;
+  const ask = async (): Promise<MeterReading> => {
+    setAsked(true);
+    try {
+      return await readMeter(meter.id, { unit: unit as MeterBody["unit"], near: nearOf(item) });
+    } catch (error) {
+      return { refused: error instanceof Error ? error.message : "It did not answer." };
+    } finally {
+      setAsked(false);
+    }
+  };
+  return { name: meter.name, isAsked, ask };
+}
+
+/** What a simulated meter is to be near: the middle of the limits, or well within the one there is. */
+function nearOf({ min, max }: TestItem): string | undefined {
+  if (min === undefined && max === undefined) return undefined;
+  const near =
+    max === undefined
+      ? 1.5 * Number(min)
+      : min === undefined
+        ? 0.6 * Number(max)
+        : (Number(min) + Number(max)) / 2;
+  return String(Number(near.toPrecision(6)));
 }

@@ -25,11 +25,13 @@ export function TestCard({
   unit,
   on,
   onPass,
+  onLeave,
 }: {
   item: TestItem;
   unit: number;
   on: Presses;
   onPass: () => void;
+  onLeave: () => void;
 }) {
   const { tries, answer } = useTries(unit, t);
   const limits = limitText(t);
@@ -49,7 +51,15 @@ export function TestCard({
           <Places item={t} />
         </div>
         {t.unit !== undefined && (
-          <ReadingField key={t.id} item={t} unit={t.unit} on={on} onAnswer={answer} onPass={onPass} />
+          <ReadingField
+            key={t.id}
+            item={t}
+            unit={t.unit}
+            on={on}
+            onAnswer={answer}
+            onPass={onPass}
+            onLeave={onLeave}
+          />
         )}
         <Tried tries={tries} />
         {tries.at(-1)?.verdict === "fail" && <Suspects unit={unit} />}

@@ -152,6 +152,7 @@ export function Walk({
           stand={isAllOfIt ? NOTHING_OF : stand}
           on={on}
           onPass={() => put("done")}
+          onLeave={onLeave}
         />
       )}
     </Frame>
@@ -171,11 +172,16 @@ function What({
   stand,
   on,
   onPass,
-}: Pick<WalkProps, "plan" | "row" | "unit" | "piece" | "line" | "kit" | "test" | "sitting" | "stand"> & {
+  onLeave,
+}: Pick<
+  WalkProps,
+  "onLeave" | "plan" | "row" | "unit" | "piece" | "line" | "kit" | "test" | "sitting" | "stand"
+> & {
   on: Presses;
   onPass: () => void;
 }) {
-  if (test) return <TestCard key={test.id} item={test} unit={unit} on={on} onPass={onPass} />;
+  if (test)
+    return <TestCard key={test.id} item={test} unit={unit} on={on} onPass={onPass} onLeave={onLeave} />;
   if (kit && line) return <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />;
   if (piece && line)
     return <PieceCard plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />;
