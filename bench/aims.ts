@@ -31,6 +31,8 @@ const AIMS: readonly (readonly [RegExp, Aim])[] = [
   [/^the same after a line/, { ms: 5, by: "aims" }],
   [/conflicts with what frees them/, { ms: 400, by: "own" }],
   [/^two connectors/, { ms: 2, by: "own" }],
+  // one frame, and a next test within twenty
+  [/^coverage of/, { ms: 16, by: "aims" }],
   [/^(pan|zoom)/, { times: 1.05, by: "aims" }],
   [/in every frame, bill of 1,000/, { times: 1.05, by: "aims" }],
   [/^search of .*typing error/, { times: 5, by: "aims" }],

@@ -23,6 +23,7 @@ import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchServed } from "./served.ts";
 import { benchSteps } from "./steps.ts";
+import { benchTests } from "./tests.ts";
 
 // npm run bench -- --against REV: that commit and this tree in one run
 const rev = process.argv[process.argv.indexOf("--against") + 1];
@@ -163,6 +164,7 @@ add(
 await benchBaskets(add);
 await benchCompare(time, add);
 await benchMeet(time, add);
+await benchTests(time, add);
 await benchSteps(time, add);
 await benchPanel(time, add, { path: "kiln-watch-b.zip", bytes: archive });
 
