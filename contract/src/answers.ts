@@ -353,7 +353,7 @@ export interface InvitedAnswer {
 
 /** What the command box finds in the shop's data. */
 export interface FoundRow {
-  readonly kind: "product" | "run" | "part";
+  readonly kind: "product" | "run" | "part" | "board";
   readonly text: string;
   readonly more: string;
   /** Where it opens. */

@@ -438,6 +438,7 @@ export type { RunNeed } from "./run/document/run-need.ts";
 export { PIECE_MARKS, type PieceMark, type RunSitting } from "./run/document/sitting.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
+export { serialOfUnit } from "./run/document/units.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
 export { BOARD_SIDES, type BoardSide, isForPaste, isMixed } from "./run/document/ways.ts";
 export { assemblyHouse } from "./run/document/who-places.ts";
@@ -510,6 +511,16 @@ export { type CutPaste, cutPaste, foilWishes, withCutPaste } from "./run/stencil
 export { changeWords, chosenFoil, type FoilStanding, standingOf } from "./run/stencil/foils.ts";
 export { type PasteWay, type StencilNeed, stencilNeed } from "./run/stencil/stencil-need.ts";
 export { whatIf } from "./run/what-if.ts";
+// what is built is numbered
+export {
+  boardOfSerial,
+  checkSymbol,
+  type ReadSerial,
+  readSerial,
+  ruleWrong,
+  serialOf,
+  USUAL_RULE,
+} from "./serial/serial.ts";
 export { CHOICE_FIELDS, type ChoiceField } from "./shape/choice-fields.ts";
 // shapes of documents that come from elsewhere
 export { contradictions, houseFile, readHouseFile } from "./shape/house-file.ts";

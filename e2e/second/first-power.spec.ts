@@ -134,4 +134,23 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   await expect(bench.getByText("kept", { exact: true })).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(table.getByRole("row").filter({ hasText: "V5 to ground" })).toContainText("1 not read");
+
+  // a label of each, and a board is found by what its label says: typed by a scanner, in any case
+  await page.getByRole("button", { name: "Labels" }).press("Enter");
+  const labels = page.getByRole("region", { name: "Sheet of labels" });
+  const code = labels.getByRole("img").first();
+  const serial = (await code.getAttribute("aria-label"))!.replace("Code of ", "");
+  expect(serial).toMatch(/^KW\d[0-9A-Z]{3}0001[0-9A-Z]$/);
+  await expectAccessible(page);
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+  await page.keyboard.press("/");
+  await page.keyboard.type(serial.toLowerCase());
+  await expect(page.getByRole("option", { selected: true })).toContainText("board 1 of to be powered");
+  await page.keyboard.press("Enter");
+  const passport = page.getByRole("region", { name: "Passport of board 1" });
+  await expect(passport).toContainText(serial);
+  await expect(passport.getByRole("table", { name: "What it read" })).toContainText("2.71 V fails → 3.29 V");
+  await expect(passport.getByText("passes its tests")).toBeVisible();
+  await expectAccessible(page);
 });

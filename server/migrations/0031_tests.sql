@@ -2,6 +2,11 @@
 alter table part add column rest_ma double precision;
 alter table part add column most_ma double precision;
 
+-- How a shop numbers what it builds, and which of its releases a run is.
+alter table workshop add column serial_rule text not null default '';
+alter table run add column batch integer constraint run_batch_check check (batch between 1 and 32767);
+create unique index run_batch_of_workshop on run (workshop_id, batch);
+
 -- One try of one item of the test plan on one of the boards that are started. Rows are added, never changed: the first try counts.
 create table test_try (
   id uuid primary key default gen_random_uuid(),

@@ -1,4 +1,4 @@
-import { type ClassRules, type OwnLosses, type ShopFieldKey, shapes } from "@kobbin/core";
+import { type ClassRules, type OwnLosses, ruleWrong, type ShopFieldKey, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
@@ -50,6 +50,11 @@ const settings = {
   rates: shaped<Record<string, string>>(shapes.ratesShape),
   /** Class → what is taken where a line without a number does not say. */
   rules: shaped<ClassRules>(shapes.rulesShape),
+  serialRule: text(60).test(
+    "serial-rule",
+    "Serial numbers are made of {product}, {y} or {yy}, {batch} and {n}, with digits and capitals but I, L, O and U.",
+    (rule) => !rule || ruleWrong(rule) === undefined,
+  ),
   // a setting that no request may name does not compile
 } satisfies Record<ShopFieldKey, yup.AnySchema>;
 export const shopBody = yup.object({ version, ...settings });

@@ -64,6 +64,8 @@ export interface ShopSettings {
   readonly attrition: OwnLosses;
   /** What is taken where a line without a number does not say; a class that is there was confirmed. */
   readonly rules: ClassRules;
+  /** How what is built is numbered; the usual way while it is empty. */
+  readonly serialRule: string;
 }
 
 /** A setting of the shop, whole: how it is kept, what it is called, and whether figures of a run hang on it. */
@@ -121,6 +123,12 @@ export const SHOP_FIELDS = {
     stored: rulesShape,
     words: "what lines without a number take",
     document: { shape: rulesShape, isLeftOut: true },
+  },
+  serialRule: {
+    column: "serial_rule",
+    stored: text(60),
+    words: "serial numbers",
+    document: { shape: text(60), isLeftOut: true },
   },
 } as const satisfies Readonly<Record<string, ShopField>>;
 

@@ -43,6 +43,7 @@ export const RUN_TABLES = {
       name: text(120, 1),
       state: oneOf("open", "released"),
       asked_at: nullable(instant),
+      batch: nullable(whole(1, 32_767)),
       created_at: instant,
       version,
     },

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { RunAnswer, SittingBody, TryBody } from "@kobbin/contract";
-import type { TestItem } from "@kobbin/core";
+import type { FoundRow, RunAnswer, SittingBody, TryBody } from "@kobbin/contract";
+import { serialOfUnit, type TestItem } from "@kobbin/core";
 import { invite } from "../../test/fixture.ts";
-import { startServer, type TestServer, type Visitor } from "../../test/kit.ts";
+import { startServer, strangerFiles, type TestServer, Visitor } from "../../test/kit.ts";
 import { releasedRun as runIn, says } from "../../test/released-run.ts";
 
 let server: TestServer;
@@ -179,4 +179,57 @@ test("a strange item, an answer of another kind, numbers that are none and a run
   expect((await r.read()).record!.tries).toBeUndefined();
   const other = await runIn(server, "Another shop's trial", planned);
   expect(await status({ value: "3.3" }, other.id)).toMatch(/^404 /);
+});
+
+test("each release of a shop has a number of its own, whoever releases at once; a board is found by its serial number", async () => {
+  const v = new Visitor(server);
+  await v.startShop("Numbered");
+  const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+  const ids = await Promise.all(
+    ["one", "two", "three"].map(
+      async (name) =>
+        ((await v.post("/api/runs", { revisionId, name, goodBoards: 2 })).body as { id: string }).id,
+    ),
+  );
+  const read = async (id: string) => (await v.get(`/api/runs/${id}`)).body as RunAnswer;
+  const first = await read(ids[0]!);
+  for (const line of first.document.lines)
+    await v.post(`/api/lines/${line.id}/offers`, {
+      supplierId: first.document.suppliers[0]!.id,
+      stock: 500,
+      currency: "EUR",
+      breaks: [{ qty: 1, price: "0.05" }],
+    });
+  expect(first.record?.series).toBeUndefined();
+  // a rule that makes no numbers is refused; of several at once each gets the next
+  expect((await v.patch("/api/shop", { version: 1, serialRule: "{batch}" })).status).toBe(422);
+  const shop = ((await v.get("/api/session")).body as { shop: { version: number } }).shop;
+  expect((await v.patch("/api/shop", { version: shop.version, serialRule: "ZZ-{batch}{n}" })).status).toBe(
+    200,
+  );
+  const released = await Promise.all(ids.map((id) => v.post(`/api/runs/${id}/release`)));
+  expect(released.map((r) => r.status)).toEqual([201, 201, 201]);
+  const batches = await Promise.all(ids.map(async (id) => (await read(id)).record!.series!.batch));
+  expect([...batches].sort()).toEqual([1, 2, 3]);
+  // opened again it keeps its number
+  await v.call("DELETE", `/api/runs/${ids[1]}/release`);
+  expect((await v.post(`/api/runs/${ids[1]}/release`)).status).toBe(201);
+  const second = await read(ids[1]!);
+  expect(second.record!.series!.batch).toBe(batches[1]);
+  const serial = serialOfUnit(second.document, second.record!, 2)!;
+  expect(serial).toMatch(/^ZZ-00[123]0002.$/);
+  const find = async (q: string) => (await v.get(`/api/find?q=${encodeURIComponent(q)}`)).body as FoundRow[];
+  expect((await find(serial.toLowerCase().replace("-", " ")))[0]).toMatchObject({
+    kind: "board",
+    more: expect.stringContaining("board 2 of two"),
+    to: `/runs/${ids[1]}/build?view=board&unit=2`,
+  });
+  expect(
+    (await find(`${serial.slice(0, -1)}${serial.endsWith("0") ? "1" : "0"}`)).filter(
+      (f) => f.kind === "board",
+    ),
+  ).toEqual([]);
+  const other = new Visitor(server);
+  await other.startShop("Numbered otherwise");
+  expect((await other.get(`/api/find?q=${serial}`)).body).toEqual([]);
 });

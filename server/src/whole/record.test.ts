@@ -86,7 +86,12 @@ test("an order is written down, comes in two parcels, becomes lots for this run,
   expect((await r.undo(board.headers)).status).toBe(200);
   for (const done of [paid, apart, first, ordered]) expect((await r.undo(done.headers)).status).toBe(200);
   expect(await r.lots()).toEqual([]);
-  expect((await r.read()).record).toEqual({ purchases: [], receipts: [], work: [] });
+  expect((await r.read()).record).toEqual({
+    purchases: [],
+    receipts: [],
+    work: [],
+    series: { batch: 1, year: expect.any(Number) },
+  });
 });
 
 test("of a parcel of many kinds three are told and how many more; a note that is removed, and boards that were mended", async () => {

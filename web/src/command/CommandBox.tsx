@@ -94,8 +94,8 @@ export function CommandBox({
         aria-expanded
         aria-controls={`${id}-list`}
         aria-activedescendant={items[chosen] ? `${id}-${chosen}` : undefined}
-        aria-label="A product, a run, a part, a stage, or what to do"
-        placeholder="a product, a run, a part, a stage, what to do"
+        aria-label="A product, a run, a part, a board’s number, a stage, or what to do"
+        placeholder="a product, a run, a part, a board’s number, a stage, what to do"
         className="w-full"
         value={text}
         autoFocus

@@ -303,6 +303,8 @@ export interface RunDocument {
     readonly attrition?: OwnLosses;
     /** What is taken where a line without a number does not say; a class that is there was confirmed. */
     readonly rules?: ClassRules;
+    /** How what is built is numbered; the usual way where it is left out. */
+    readonly serialRule?: string;
   };
   readonly goodBoards: number;
   readonly confidence: number;

@@ -172,6 +172,8 @@ export interface RunRecord {
   readonly tries?: readonly TestTry[];
   /** What became of its orders at houses, as it was written down; none where left out. */
   readonly steps?: readonly OrderStep[];
+  /** Which of the shop's releases it is, and the year it was released in: what it builds is numbered by them. */
+  readonly series?: { readonly batch: number; readonly year: number };
   /** ISO date on which it was closed, and what is to be remembered of it. */
   readonly closedOn?: string;
   readonly lesson?: string;

@@ -1,6 +1,28 @@
 import type { FoundRow } from "@kobbin/contract";
 import type { Tx } from "../../db/pool.ts";
 
+/** What the numbers of boards that were built are made of, by run. */
+export async function manySeries(tx: Tx): Promise<
+  {
+    readonly runId: string;
+    readonly name: string;
+    readonly revision: string;
+    readonly product: string;
+    readonly rule: string;
+    readonly batch: number;
+    readonly year: number;
+  }[]
+> {
+  const { rows } = await tx.query(
+    `select r.id as "runId", r.name, l.document ->> 'revision' as revision, l.document ->> 'product' as product,
+            coalesce(l.document -> 'workshop' ->> 'serialRule', '') as rule,
+            r.batch, extract(year from l.released_at at time zone 'UTC')::integer as year
+     from run as r join release as l on l.run_id = r.id
+     where r.batch is not null`,
+  );
+  return rows;
+}
+
 /** Runs, products and parts in whose words each of some patterns occurs. */
 export async function manyFound(tx: Tx, words: readonly string[]): Promise<FoundRow[]> {
   const { rows } = await tx.query<FoundRow>(

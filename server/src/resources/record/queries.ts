@@ -11,7 +11,7 @@ import { manyTries } from "./try-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, tries, closing] =
+  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, tries, closing, series] =
     await Promise.all([
       manyPurchases(tx, runId),
       manySteps(tx, runId),
@@ -23,6 +23,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
       manySittings(tx, runId),
       manyTries(tx, runId),
       maybeClosing(tx, runId),
+      maybeSeries(tx, runId),
     ]);
   return {
     purchases,
@@ -34,8 +35,21 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     work,
     ...(sittings.length > 0 ? { sittings } : {}),
     ...(tries.length > 0 ? { tries } : {}),
+    ...(series ? { series } : {}),
     ...closing,
   };
+}
+
+/** The number of a run's release, and its year; nothing before. */
+async function maybeSeries(tx: Tx, runId: string): Promise<RunRecord["series"]> {
+  const { rows } = await tx.query<{ batch: number; year: number }>(
+    `select r.batch, extract(year from l.released_at at time zone 'UTC')::integer as year
+     from run as r join release as l on l.run_id = r.id
+     where r.id = $1 and r.batch is not null
+     order by l.released_at limit 1`,
+    [runId],
+  );
+  return rows[0];
 }
 
 export async function manyPurchases(tx: Tx, runId: string): Promise<RunPurchase[]> {

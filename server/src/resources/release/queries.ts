@@ -8,7 +8,7 @@ export async function insertRelease(
   runId: string,
   r: { document: RunDocument; manifest: unknown; sha256: string; createdAt: string },
 ): Promise<void> {
-  await tx.query("update run set state = 'released' where id = $1", [runId]);
+  await numbered(tx, runId);
   await tx.query(
     "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
     [runId, JSON.stringify(r.document), JSON.stringify(r.manifest), r.sha256, r.createdAt],
@@ -19,6 +19,28 @@ export async function insertRelease(
      on conflict (run_id) do update set since = clock_timestamp(), tries = 0, parked = null`,
     [runId],
   );
+}
+
+/** Of two releases of a shop at once both may want the next number: the later begins anew. */
+const ONE_NUMBER = "run_batch_of_workshop";
+
+/** Releases a run under the shop's next number; one that had a number keeps it, and none is ever given again. */
+async function numbered(tx: Tx, runId: string): Promise<void> {
+  try {
+    await tx.query(
+      `update run set state = 'released',
+         batch = coalesce(batch, 1 + greatest(
+           (select coalesce(max(batch), 0) from run),
+           (select coalesce(max((became ->> 'batch')::integer), 0) from change_row where tbl = 'run' and became ? 'batch')))
+       where id = $1`,
+      [runId],
+    );
+  } catch (error) {
+    const { constraint } = error as { constraint?: string };
+    if (constraint !== ONE_NUMBER) throw error;
+    // as the database says it of two who stood in each other's way: the whole of it is tried again
+    throw Object.assign(new Error("two releases took one number"), { code: "40001" });
+  }
 }
 
 /** What was already done of a released run, in words; nothing where it was only released. */

@@ -14,6 +14,8 @@ import { Batch } from "./hands/Batch.tsx";
 import { Hands } from "./hands/Hands.tsx";
 import { PlanAndActual } from "./PlanAndActual.tsx";
 import { TestResults } from "./tests/TestResults.tsx";
+import { Labels } from "./units/Labels.tsx";
+import { Passport } from "./units/Passport.tsx";
 
 /** Boards counted as they are built, and at the end plan against actual. */
 export function BuildPage() {
@@ -23,6 +25,8 @@ export function BuildPage() {
   const view = params.get("view");
   const isActual = view === "actual";
   const isTests = view === "tests";
+  const isBoard = view === "board";
+  const isLabels = view === "labels";
   const unit = unitOf(doc);
   const plan = useMemo(() => planOfRun(doc, r), [doc, r]);
   if (!isReleased)
@@ -42,6 +46,7 @@ export function BuildPage() {
       </section>
     );
   const tally = tallyOf(record.work);
+  const asked = Math.max(1, Math.min(r.start, Math.trunc(Number(params.get("unit"))) || 1));
   if (view === "hands" && mayChange("sitting", life, role))
     return <Hands plan={plan} onLeave={() => setParams(params.has("test") ? { view: "tests" } : {})} />;
   const testStep = plan.sheet.steps.find((s) => s.kind === "test");
@@ -49,11 +54,14 @@ export function BuildPage() {
     <section className="max-w-[940px]">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1">
         <h1 className="mr-auto">Build</h1>
-        <Tab isOn={!isActual && !isTests} onClick={() => setParam("view", "", true)}>
+        <Tab isOn={!isActual && !isTests && !isBoard && !isLabels} onClick={() => setParam("view", "", true)}>
           Count
         </Tab>
         <Tab isOn={isTests} onClick={() => setParam("view", "tests", true)}>
           Tests
+        </Tab>
+        <Tab isOn={isLabels} onClick={() => setParam("view", "labels", true)}>
+          Labels
         </Tab>
         <Tab isOn={isActual} onClick={() => setParam("view", "actual", true)}>
           Plan against actual
@@ -67,6 +75,18 @@ export function BuildPage() {
       )}
       {isActual ? (
         <PlanAndActual />
+      ) : isLabels ? (
+        <Labels />
+      ) : isBoard ? (
+        <Passport
+          plan={plan}
+          unit={asked}
+          onSit={
+            mayChange("sitting", life, role)
+              ? () => setParams({ view: "hands", unit: String(asked) })
+              : undefined
+          }
+        />
       ) : isTests ? (
         <TestResults
           plan={plan}

@@ -1,3 +1,4 @@
+import { ruleWrong, serialOf, USUAL_RULE } from "@kobbin/core";
 import { type FormEvent, useEffect, useState } from "react";
 import { undoChange } from "../../resources/history.ts";
 import { saveShop, useShop } from "../../resources/session.ts";
@@ -45,6 +46,7 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
       decimalMark: mark as "." | ",",
       dateOrder: dates as "dmy" | "mdy" | "ymd",
       showsMil: mil,
+      serialRule: String(f.get("serialRule")).trim(),
       name: String(f.get("name")),
       hourlyRate: number("hourlyRate"),
       taxRate: Number(number("taxRate")) / 100,
@@ -95,6 +97,7 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
           mil beside mm
         </label>
       </fieldset>
+      <Serials kept={shop.serialRule} />
       <fieldset>
         <legend className="mb-1 font-semibold">Exchange rates: {shop.currency} for one of the other</legend>
         {rates.map(([code, rate], i) => (
@@ -135,5 +138,32 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
         </Button>
       </div>
     </form>
+  );
+}
+
+/** How what is built is numbered, with the number it makes. */
+function Serials({ kept }: { kept: string }) {
+  const [rule, setRule] = useState(kept);
+  const wrong = rule.trim() === "" ? undefined : ruleWrong(rule.trim());
+  const made = wrong
+    ? undefined
+    : serialOf(rule.trim() || USUAL_RULE, {
+        product: "Kiln Watch",
+        year: new Date().getFullYear(),
+        batch: 7,
+        n: 13,
+      });
+  return (
+    <Field
+      label="Serial numbers of what is built"
+      name="serialRule"
+      isNumber
+      maxLength={60}
+      value={rule}
+      placeholder={USUAL_RULE}
+      error={wrong && `It makes no numbers: ${wrong}.`}
+      hint={`Board 13 of the seventh release: ${made}. Its last symbol tells a mistyped one. {product} {y} {yy} {batch} {n}`}
+      onChange={(e) => setRule(e.target.value)}
+    />
   );
 }

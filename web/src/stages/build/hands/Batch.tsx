@@ -12,7 +12,9 @@ import {
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
+import { Link } from "react-router";
 import { useRun } from "../../../run/runState.ts";
+import { useSerial } from "../../../run/useSerial.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { count } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
@@ -117,6 +119,8 @@ function UnitRow({
   sittings: readonly RunSitting[];
   onSit: (() => void) | undefined;
 }) {
+  const { doc } = useRun();
+  const serial = useSerial();
   const { steps } = plan.sheet;
   const own = sittings.filter((s) => s.unit === u);
   const at = stepOfUnit(steps, sittings, u);
@@ -133,7 +137,14 @@ function UnitRow({
           </button>
         ) : (
           u
-        )}
+        )}{" "}
+        <Link
+          to={`?view=board&unit=${u}`}
+          className="quiet-link text-[13px]"
+          aria-label={`Passport of ${unitOf(doc)} ${u}`}
+        >
+          {serial(u) ?? "passport"}
+        </Link>
       </td>
       <td>
         <span

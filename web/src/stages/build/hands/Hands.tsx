@@ -17,6 +17,7 @@ import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { useRun } from "../../../run/runState.ts";
+import { useSerial } from "../../../run/useSerial.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
 import { useKit } from "./KitCard.tsx";
@@ -76,6 +77,7 @@ type Go = (to: { unit?: number; step?: number | undefined }) => void;
 /** Which board it is, to be changed by hand. */
 function Head({ unit, row, of, go }: { unit: number; row?: Row; of?: number; go: Go }) {
   const { doc, result } = useRun();
+  const serial = useSerial();
   return (
     <>
       <label className="flex items-center gap-2 text-[18px] font-semibold">
@@ -93,6 +95,7 @@ function Head({ unit, row, of, go }: { unit: number; row?: Row; of?: number; go:
           ))}
         </select>
         <span className="font-normal text-ink-2">of {result.start}</span>
+        <span className="num text-[15px] font-normal max-sm:hidden">{serial(unit)}</span>
       </label>
       {row && (
         <h1 className="text-[18px]!">

@@ -10,7 +10,9 @@ import {
   verdictOfUnit,
 } from "@kobbin/core";
 import { useMemo } from "react";
+import { Link } from "react-router";
 import { useRun } from "../../../run/runState.ts";
+import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
 import { ReadingStrip } from "./ReadingStrip.tsx";
@@ -94,6 +96,7 @@ function Units({
 }) {
   const { doc, record } = useRun();
   const name = unitOf(doc);
+  const serial = useSerial();
   return (
     <table className="rows mb-5 w-full text-[14.5px]" aria-label={`Each ${name} by its tests`}>
       <tbody>
@@ -102,8 +105,11 @@ function Units({
           const verdict = verdictOfUnit(stands);
           return (
             <tr key={u}>
-              <td className="w-[8em]">
-                {name} <b className="num">{u}</b>
+              <td className="w-[9.5em]">
+                <Link to={`?view=board&unit=${u}`} className="quiet-link">
+                  {name} <b className="num">{u}</b>
+                </Link>
+                <span className="num block text-[13px] text-ink-2">{serial(u)}</span>
               </td>
               <td>
                 <span className="flex flex-wrap gap-[3px]">

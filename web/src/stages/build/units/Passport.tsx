@@ -1,0 +1,192 @@
+import {
+  limitText,
+  minutesOf,
+  type PlanOfRun,
+  standsOfUnit,
+  type TestTry,
+  unitOf,
+  unitOfStep,
+  verdictOfUnit,
+} from "@kobbin/core";
+import { useMemo, useRef } from "react";
+import { Link } from "react-router";
+import { useRun } from "../../../run/runState.ts";
+import { useOrders } from "../../../run/useOrders.ts";
+import { useSerial } from "../../../run/useSerial.ts";
+import { Button } from "../../../ui/Button.tsx";
+import { printAlone } from "../../../ui/printed.ts";
+import { day, said, written } from "../../../ui/text/format.ts";
+import { hours } from "../Boards.tsx";
+import { Suspects } from "../hands/Suspects.tsx";
+import { Code } from "./Code.tsx";
+
+const VERDICT = {
+  pass: ["passes its tests", "text-fine"],
+  fail: ["fails its tests", "text-stop"],
+  open: ["not tried to the end", "text-ink-2"],
+} as const;
+
+/** Everything that is known of one board: its number, what was done to it by whom, what it read, what it is made of. */
+export function Passport({
+  plan,
+  unit,
+  onSit,
+}: {
+  plan: PlanOfRun;
+  unit: number;
+  onSit: (() => void) | undefined;
+}) {
+  const { id, doc, record } = useRun();
+  const serial = useSerial()(unit);
+  const paper = useRef<HTMLElement>(null);
+  const tests = doc.assembly.tests ?? [];
+  const stands = standsOfUnit(tests, record.tries ?? [], unit);
+  const [words, look] = VERDICT[verdictOfUnit(stands)];
+  const variant = doc.variants?.find((v) => v.id === doc.choices.variant)?.name;
+  return (
+    <section ref={paper} aria-label={`Passport of ${unitOf(doc)} ${unit}`} className="max-w-[900px]">
+      <div className="mb-4 flex flex-wrap items-start gap-5">
+        {serial && <Code text={serial.replaceAll("-", "")} mm={22} label={`Code of ${serial}`} />}
+        <div className="min-w-0 flex-1">
+          <p className="num text-[28px] leading-tight font-bold break-all">
+            {serial ?? `${unitOf(doc)} ${unit}`}
+          </p>
+          <p className="text-[15px]">
+            {doc.product} {doc.revision}
+            {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of {doc.name}
+          </p>
+          {tests.length > 0 && <p className={`text-[17px] font-semibold ${look}`}>{words}</p>}
+        </div>
+        <span className="flex flex-wrap items-center gap-3 print:hidden">
+          {onSit && (
+            <Button look="main" onClick={onSit}>
+              to the bench
+            </Button>
+          )}
+          <Button onClick={() => paper.current && printAlone(paper.current)}>Print it</Button>
+          <Link to={`/runs/${id}/build?view=tests`} className="quiet-link">
+            all of them
+          </Link>
+        </span>
+      </div>
+      {tests.length > 0 && <Read unit={unit} />}
+      <Suspects unit={unit} />
+      <Done plan={plan} unit={unit} />
+      <MadeOf />
+    </section>
+  );
+}
+
+const CAME_TO = { pass: "text-fine", fail: "text-stop", error: "text-look" } as const;
+const words = (t: TestTry) =>
+  t.value === undefined
+    ? { pass: "yes", fail: "no", error: "not read" }[t.verdict]
+    : `${t.bound ?? ""}${written(t.value)} ${t.limits.unit ?? ""}${t.verdict === "fail" ? " fails" : ""}`;
+
+/** Every item with every try, the oldest first. */
+function Read({ unit }: { unit: number }) {
+  const { doc, record } = useRun();
+  const stands = standsOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit);
+  return (
+    <>
+      <h2 className="mt-4 mb-1 text-[16px]">What it read</h2>
+      <table className="rows w-full text-[14.5px]" aria-label="What it read">
+        <tbody>
+          {stands.map(({ item, tries }) => (
+            <tr key={item.id}>
+              <td>
+                <b>{item.name}</b>
+              </td>
+              <td className="num text-[13.5px] text-ink-2">{said(limitText(item)) || "yes"}</td>
+              <td>
+                {tries.length === 0 && <span className="text-ink-2">not tried</span>}
+                {tries.map((t, i) => (
+                  <span key={t.id} className={CAME_TO[t.verdict]}>
+                    {i > 0 ? " → " : ""}
+                    <b className="num">{words(t)}</b>
+                  </span>
+                ))}
+              </td>
+              <td className="text-right text-[13.5px] text-ink-2">
+                {tries.length > 0 && `${day(tries.at(-1)!.on)}, ${tries.at(-1)!.person}`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** Each step of it: by whom, how long, what was in doubt. */
+function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
+  const { record } = useRun();
+  const rows = plan.sheet.steps.flatMap((s) => {
+    const sat = (record.sittings ?? []).find((x) => x.step === s.n && x.unit === unitOfStep(s.kind, unit));
+    if (!sat) return [];
+    const doubts = Object.entries(sat.marks).flatMap(([name, m]) =>
+      m === "doubt" && !/^(kit|test) /.test(name) ? [name] : [],
+    );
+    return [{ s, sat, doubts }];
+  });
+  if (rows.length === 0)
+    return <p className="mt-4 text-[14.5px] text-ink-2">Nothing of it was written down at the bench.</p>;
+  return (
+    <>
+      <h2 className="mt-5 mb-1 text-[16px]">What was done</h2>
+      <table className="rows w-full text-[14.5px]" aria-label="What was done">
+        <tbody>
+          {rows.map(({ s, sat, doubts }) => (
+            <tr key={s.n}>
+              <td className="num w-[2.5em] text-ink-2">{s.n}</td>
+              <td>
+                {s.words}
+                {s.side ? `, ${s.side}` : ""}
+                {doubts.length > 0 && <span className="text-look"> in doubt: {doubts.join(" ")}</span>}
+              </td>
+              <td className="text-ink-2">{sat.isDone ? "done" : "begun"}</td>
+              <td className="num text-right">{sat.unit === 0 ? "for all" : hours(minutesOf([sat]))}</td>
+              <td className="text-right text-[13.5px] text-ink-2">{sat.person}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+/** What came for its run, by delivery: any of it may be on this board. */
+function MadeOf() {
+  const { record } = useRun();
+  const orders = useOrders();
+  const came = useMemo(
+    () =>
+      record.receipts.flatMap((r) => {
+        const order = orders.find((o) => o.key === r.order);
+        const item = order?.items.find((i) => i.key === r.item);
+        return order && item && !r.isApart ? [{ r, order, item }] : [];
+      }),
+    [record.receipts, orders],
+  );
+  if (came.length === 0)
+    return <p className="mt-4 text-[14.5px] text-ink-2">Nothing is written down of what came for it.</p>;
+  return (
+    <>
+      <h2 className="mt-5 mb-1 text-[16px]">What it may be made of: deliveries of its run</h2>
+      <table className="rows w-full text-[14.5px]" aria-label="What it may be made of">
+        <tbody>
+          {came.map(({ r, order, item }) => (
+            <tr key={r.id}>
+              <td>
+                <b>{item.label}</b>
+              </td>
+              <td className="text-ink-2">{order.name}</td>
+              <td className="num text-right">{r.qty}</td>
+              <td className="text-right text-[13.5px] text-ink-2">{day(r.arrivedOn)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
