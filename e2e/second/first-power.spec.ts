@@ -145,6 +145,7 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   await page.goto("/");
   await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
   await page.keyboard.press("/");
+  await expect(page.getByRole("combobox")).toBeFocused();
   await page.keyboard.type(serial.toLowerCase());
   await expect(page.getByRole("option", { selected: true })).toContainText("board 1 of to be powered");
   await page.keyboard.press("Enter");
