@@ -294,6 +294,7 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   await expect(bench.getByText("All 5 are on, 1 to be looked at again.")).toBeVisible();
   await expect(there.locator("[aria-live] p").first()).toHaveText(fourth);
   await small.keyboard.press("s");
+  await expect(there.getByRole("status")).toContainText("2 left for later");
   await expect(there.getByText("kept", { exact: true })).toBeVisible();
   go();
   // of that piece the phone's word stands, and it is said; what else was pressed is not lost

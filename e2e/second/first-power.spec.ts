@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { ask, demoRun, expectAccessible, expectAccessibleByNight, openStage } from "../kit.ts";
+import { ask, demoRun, expectAccessible, expectAccessibleByNight, expectSaid, openStage } from "../kit.ts";
 
 test("first power is worked out of the nets once somebody is named, becomes the plan, and a rail that fails is read, explained, mended and tried again by keys", async ({
   page,
@@ -154,4 +154,23 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   await expect(passport.getByRole("table", { name: "What it read" })).toContainText("2.71 V fails → 3.29 V");
   await expect(passport.getByText("passes its tests")).toBeVisible();
   await expectAccessible(page);
+
+  // at the bench a scanned label brings its board, and none of its letters is taken for a press
+  await passport.getByRole("button", { name: "to the bench" }).press("Enter");
+  const which = bench.getByLabel("Which board");
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText("lay out the parts");
+  await page.goto(page.url().replace("unit=1", "unit=3"));
+  await expect(which).toHaveValue("3");
+  await expect(bench.getByRole("heading", { level: 1 })).toContainText("lay out the parts");
+  await page.keyboard.type(serial);
+  await page.keyboard.press("Enter");
+  await expect(which).toHaveValue("1");
+  await expect(bench.getByRole("status")).toHaveText(/^0 of \d+ laid out$/);
+  await page.keyboard.type(`${serial.slice(0, -1)}${serial.endsWith("0") ? "1" : "0"}`);
+  await page.keyboard.press("Enter");
+  await expectSaid(page, /was mistyped: its last symbol would be/);
+  await expect(bench.getByRole("status")).toHaveText(/^0 of \d+ laid out$/);
+  // a letter by itself is a press still
+  await page.keyboard.press("x");
+  await expect(bench.getByText(/^1 piece short of \d+/)).toBeVisible();
 });

@@ -1,4 +1,4 @@
-import { useLayoutEffect } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 /** One binding of the page: what to press, what it does. */
 export interface KeyBinding {
@@ -53,6 +53,77 @@ export function useKeys(bindings: readonly KeyBinding[], isOver = false): void {
       window.removeEventListener("keydown", listen);
     };
   }, [bindings, isOver]);
+}
+
+/** Presses a key as if it had been pressed: what is bound to it now runs. */
+function press(key: string): void {
+  for (const list of [...bound]) {
+    const hit = list.find((b) => isFor(b, key));
+    if (hit && (over.has(list) || !isTaken(key))) hit.run();
+  }
+}
+
+let isNextTaken = false;
+/** The next key, whichever it is, goes to one hearer and to nobody else. @returns takes that back */
+export function hearNext(hear: (e: KeyboardEvent) => void): () => void {
+  isNextTaken = true;
+  const listen = (e: KeyboardEvent) => {
+    e.preventDefault();
+    e.stopImmediatePropagation();
+    isNextTaken = false;
+    hear(e);
+  };
+  window.addEventListener("keydown", listen, { capture: true, once: true });
+  return () => {
+    isNextTaken = false;
+    window.removeEventListener("keydown", listen, { capture: true });
+  };
+}
+
+/** Keys of a scanner come closer together than anybody types, ms. */
+const SCAN_GAP_MS = 50;
+const SCAN_LEAST = 6;
+
+/**
+ * Hears a scanner that types: so many symbols at once, ended by Enter, are one word and none of them a press. Single
+ * letters and digits are held for the blink it takes to tell, and then pressed; Enter, blank and all others are not held.
+ */
+export function useScans(onScan: (text: string) => void): void {
+  const hear = useRef(onScan);
+  hear.current = onScan;
+  useLayoutEffect(() => {
+    let held = "";
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const flush = () => {
+      clearTimeout(timer);
+      const keys = held;
+      held = "";
+      for (const key of keys) press(key.toLowerCase());
+    };
+    const listen = (e: KeyboardEvent) => {
+      if (isNextTaken || isTyping(e) || e.altKey || e.ctrlKey || e.metaKey || isInDialog()) return;
+      if (/^[a-z0-9-]$/i.test(e.key)) {
+        e.preventDefault();
+        e.stopImmediatePropagation();
+        held += e.key;
+        clearTimeout(timer);
+        timer = setTimeout(flush, SCAN_GAP_MS);
+      } else if (e.key === "Enter" && held.length >= SCAN_LEAST) {
+        e.preventDefault();
+        e.stopImmediatePropagation();
+        clearTimeout(timer);
+        const text = held;
+        held = "";
+        hear.current(text);
+      } else if (e.key !== "Shift") flush();
+    };
+    // before anything else hears them
+    window.addEventListener("keydown", listen, true);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener("keydown", listen, true);
+    };
+  }, []);
 }
 
 /** Everything bound now, for the sheet. */

@@ -17,8 +17,8 @@ import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { useRun } from "../../../run/runState.ts";
-import { useSerial } from "../../../run/useSerial.ts";
-import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
+import { useSerial, useUnitOf } from "../../../run/useSerial.ts";
+import { type KeyBinding, useKeys, useScans } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
 import { useKit } from "./KitCard.tsx";
 import { testName, testPieces } from "./TestCard.tsx";
@@ -49,6 +49,8 @@ export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void 
     [onLeave],
   );
   useKeys(leave, true);
+  const scanned = useScanned(go);
+  useScans(scanned);
   if (!now)
     return (
       <Frame
@@ -70,6 +72,18 @@ export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void 
       </Frame>
     );
   return <AtStep key={`${unit} ${now.n}`} plan={plan} row={now} unit={unit} go={go} onLeave={onLeave} />;
+}
+
+/** A label that is scanned brings its board, where it stands. */
+function useScanned(go: Go): (text: string) => boolean {
+  const unitNamed = useUnitOf();
+  const say = useSay();
+  return (text) => {
+    const found = unitNamed(text);
+    if ("unit" in found) go({ unit: found.unit, step: undefined });
+    else say(found.wrong, { isProblem: true, hint: "Nothing was pressed by it." });
+    return "unit" in found;
+  };
 }
 
 type Go = (to: { unit?: number; step?: number | undefined }) => void;

@@ -1,8 +1,10 @@
 import type { MeterBody, MeterReading } from "@kobbin/contract";
 import { readTyped, type TestItem, type TrySaid, type TryVerdict } from "@kobbin/core";
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
 import { BigKey } from "../../../bench-side/Frame.tsx";
 import { readMeter, useEquipment } from "../../../resources/equipment.ts";
+import { useUnitOf } from "../../../run/useSerial.ts";
 import { said, written } from "../../../ui/text/format.ts";
 import type { Presses } from "./useBenchKeys.ts";
 
@@ -42,10 +44,17 @@ export function ReadingField({
   const [told, setTold] = useState<Told>();
   useEffect(() => field.current?.focus(), []);
   const meter = useMeter(item, unit);
+  const unitNamed = useUnitOf();
+  const [, setParams] = useSearchParams();
   /** @param words what is kept of it beside the reading */
   const enter = (typed: string, words = typed.trim()) => {
     const r = readTyped(typed, unit, item);
-    if (r.kind === "wrong") return setTold({ text: r.because, look: "text-look" });
+    if (r.kind === "wrong") {
+      // a label that was scanned into it brings its board
+      const found = unitNamed(typed);
+      if ("unit" in found) return setParams({ view: "hands", unit: String(found.unit) }, { replace: true });
+      return setTold({ text: r.because, look: "text-look" });
+    }
     if (r.kind === "error") {
       onAnswer({ says: "error" }, words);
       setTold({ text: `Kept as no reading: ${r.words}.`, look: "text-look" });

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { hearNext } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
 
 const KEPT = "bench pedal";
@@ -11,18 +12,14 @@ export function usePedal(): readonly [string | undefined, () => void] {
   useEffect(() => {
     if (!isLearning) return;
     say("Press the pedal now", { hint: "Escape forgets the one that is known." });
-    const hear = (e: KeyboardEvent) => {
-      e.preventDefault();
-      e.stopImmediatePropagation();
+    return hearNext((e) => {
       const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
       const isForgotten = key === "Escape";
       if (isForgotten) localStorage.removeItem(KEPT);
       else localStorage.setItem(KEPT, key);
       setPedal(isForgotten ? undefined : key);
       setLearning(false);
-    };
-    window.addEventListener("keydown", hear, { capture: true, once: true });
-    return () => window.removeEventListener("keydown", hear, { capture: true });
+    });
   }, [isLearning, say]);
   return [pedal, () => setLearning(true)];
 }
