@@ -110,6 +110,7 @@ const FLOORS = [
     "cover",
     "testing",
     "serial",
+    "yield",
   ],
   ["order-sheet", "own-bench", "equipment"],
   ["run"],

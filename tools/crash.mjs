@@ -218,6 +218,7 @@ const sittings = [];
 const measured = [];
 const claims = [];
 const tries = [];
+const faults = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -338,6 +339,13 @@ function clients() {
       await call("POST", `/api/runs/${gone.id}/tries`, reading.body, reading.key),
     );
     tries.push(reading);
+    const fault = { tag: `fault${serial}`, key: randomUUID() };
+    fault.body = { unit: serial, at: "R1", code: "bridge", on: "2026-12-01", note: fault.tag };
+    fault.verdict = verdict(
+      "a defect",
+      await call("POST", `/api/runs/${gone.id}/defects`, fault.body, fault.key),
+    );
+    faults.push(fault);
     await pause(15);
   });
   const looker = loop(async () => {
@@ -439,6 +447,7 @@ async function look(round) {
     [sittings, "sittings", "select count(*)::int as n from sitting where is_done and marks ? $1", "PUT"],
     [measured, "measured", "select count(*)::int as n from board_measured where label = $1"],
     [tries, "tries", "select count(*)::int as n from test_try where words = $1 and verdict = 'pass'"],
+    [faults, "defects", "select count(*)::int as n from defect where note = $1"],
     [claims, "claims", "select count(*)::int as n from claim where because = $1"],
   ])
     for (const item of list.splice(0)) {
@@ -461,7 +470,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from board_measured; delete from claim; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from defect; delete from board_measured; delete from claim; commit",
   );
 }
 

@@ -422,6 +422,7 @@ export {
   CLAIM_STATES,
   type Claim,
   type ClaimState,
+  type Defect,
   type LotTaken,
   NO_RECORD,
   type OrderStep,
@@ -578,6 +579,7 @@ export { type Account, type ColumnAccount, saysAccount } from "./table/account.t
 // cells with headings
 export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
+export { boardsNamed, type Compared, compareSettings } from "./testing/experiment.ts";
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";
 export type { Suspect } from "./testing/suspects.ts";
@@ -591,3 +593,5 @@ export {
   type TryVerdict,
   testLimits,
 } from "./testing/verdict.ts";
+// what was found wrong
+export { type Bar, classOf, type DefectRates, defectRates, pareto, wilson } from "./yield/defects.ts";

@@ -86,6 +86,20 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   const may = bench.getByRole("region", { name: "What it may be" });
   await expect(may.getByRole("listitem").filter({ hasText: "U4" })).toContainText("must beep");
   await expectAccessibleByNight(page);
+  // what it was is two presses: where by a digit, what by a letter
+  await page.keyboard.press("f");
+  const pad = bench.getByRole("region", { name: "What is wrong" });
+  await expect(pad.getByRole("button", { name: /^U4 / })).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+  await expect(pad).toHaveCount(0);
+  await expect(bench.getByLabel("What the meter shows, V")).toBeFocused();
+  await page.keyboard.press("f");
+  const where = await pad.getByRole("button", { name: /^U4 / }).textContent();
+  await page.keyboard.press(where!.match(/\d$/)![0]);
+  await expect(pad.getByRole("button", { name: /^U4 / })).toHaveAttribute("aria-pressed", "true");
+  await page.keyboard.press("o");
+  await expectSaid(page, "board 1, U4: open");
   await page.keyboard.press("d");
   await expect(status).toHaveText("8 of 9 tried, 1 failed");
   // yes or no: one press
@@ -110,6 +124,12 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   await expect(small.getByText(/1 of 1 boards tried passes, 0 at the first try\./)).toBeVisible();
   await phone.close();
   await expect(boards.getByRole("row")).toContainText("passes");
+  const wrong = page.getByRole("region", { name: "What was found wrong" });
+  await expect(wrong.getByRole("img", { name: "How often: open 1" })).toBeVisible();
+  await wrong.getByLabel("Minutes for board 1, U4: open").fill("6");
+  await wrong.getByLabel("Minutes for board 1, U4: open").press("Enter");
+  await wrong.getByRole("button", { name: "board 1, U4: open: it is mended" }).press("Enter");
+  await expect(wrong.getByRole("button", { name: "board 1, U4: open: not mended after all" })).toBeVisible();
   const table = page.getByRole("table", { name: "Items of the test plan over all boards" });
   await expect(table.getByRole("row").filter({ hasText: "V33 volts" })).toContainText("0 of 1");
   await expectAccessible(page);

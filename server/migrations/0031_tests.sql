@@ -33,3 +33,26 @@ create table test_try (
 );
 create index test_try_of_run on test_try (workshop_id, run_id);
 select own_table('test_try', 'id');
+
+-- Something that was found wrong on a board, and whether it was mended.
+create table defect (
+  id uuid primary key default gen_random_uuid(),
+  workshop_id uuid not null references workshop on delete cascade,
+  run_id uuid not null,
+  unit integer not null constraint defect_unit_check check (unit between 1 and 100000),
+  -- a part or a pin as it is called at the bench; empty for the board itself
+  place text not null default '',
+  code text not null,
+  -- number of the step at which it was found
+  step integer constraint defect_step_check check (step between 1 and 1000),
+  on_day date not null,
+  minutes double precision constraint defect_minutes_check check (minutes >= 0),
+  is_mended boolean not null default false,
+  note text not null default '',
+  person text not null,
+  at timestamptz not null default clock_timestamp(),
+  version integer not null default 1,
+  constraint defect_run_fkey foreign key (workshop_id, run_id) references run (workshop_id, id) on delete cascade
+);
+create index defect_of_run on defect (workshop_id, run_id);
+select own_table('defect', 'id');

@@ -26,6 +26,7 @@ import { liveRoutes } from "./resources/live/routes.ts";
 import { meetingRoutes } from "./resources/meeting/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
+import { defectRoutes } from "./resources/record/defect-routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
 import { sittingRoutes } from "./resources/record/sitting-routes.ts";
@@ -88,6 +89,7 @@ export const routers = (deps: Deps): Router[] => [
   orderRoutes(deps),
   sittingRoutes(deps),
   tryRoutes(deps),
+  defectRoutes(deps),
   waitingRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),

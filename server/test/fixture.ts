@@ -47,6 +47,9 @@ export async function fixture(server: TestServer) {
   const { id: released } = (
     await owner.post("/api/runs", { revisionId: kept.revisionId, name: "gone out", goodBoards: 5 })
   ).body as { id: string };
+  const plain = { state: "powered", drives: [], reads: [], through: [], expect: "", minutes: 1 };
+  const tests = [{ ...plain, id: "rail", name: "rail", unit: "V", min: "3", max: "3.6" }];
+  await owner.patch(`/api/runs/${released}`, { version: 1, assembly: { tests } });
   await owner.post(`/api/runs/${released}/release`);
   const order = `parts ${supplier}`;
   const receiptBody = { order, arrivedOn: "2026-11-24", items: [{ item: offer, qty: 5, unitCost: "0.04" }] };
@@ -128,6 +131,14 @@ export async function fixture(server: TestServer) {
     isDone: false,
   };
   await bench.put(`/api/runs/${released}/sittings`, sittingBody);
+  const tryBody = { unit: 1, item: "rail", on: "2026-11-24", value: "3.31", words: "3,31 V" };
+  const { id: tried } = (await bench.post(`/api/runs/${released}/tries`, tryBody)).body as { id: string };
+  const defectBody = { unit: 1, at: "U1.4", code: "bridge", step: 3, on: "2026-11-24", minutes: 2.5 };
+  const { id: defect } = (await bench.post(`/api/runs/${released}/defects`, defectBody)).body as {
+    id: string;
+  };
+  const meterBody = { kind: "meter", name: "meter", facts: { asked: "hand" } };
+  const { id: meter } = (await owner.post("/api/equipment", meterBody)).body as { id: string };
   const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
     id: string;
   };
@@ -178,6 +189,8 @@ export async function fixture(server: TestServer) {
     "bare-tests": bareTest,
     measured,
     claims: claim,
+    tries: tried,
+    defects: defect,
     "order-steps": step,
   };
   /** Routes that want a run which was released. */
@@ -193,9 +206,13 @@ export async function fixture(server: TestServer) {
       "POST /claims",
       "POST /work",
       "PUT /sittings",
+      "POST /tries",
+      "POST /defects",
       "PUT /closing",
     ].map((k) => [k.replace(" /", " /api/runs/:id/"), released]),
   );
+  // and one that wants a meter, not any machine
+  releasedRuns["POST /api/equipment/:id/reading"] = meter;
   const bodies: Record<string, unknown> = {
     "POST /api/session": { email: name, password: PASSWORD },
     "POST /api/shops": {
@@ -227,6 +244,10 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/claims": claimBody,
     "PATCH /api/claims/:id": { state: "sent", answer: "they look at it", credit: "4.50" },
     "PUT /api/runs/:id/sittings": sittingBody,
+    "POST /api/runs/:id/tries": tryBody,
+    "POST /api/runs/:id/defects": defectBody,
+    "PATCH /api/defects/:id": { isMended: true },
+    "POST /api/equipment/:id/reading": { unit: "V", near: "3.3" },
     "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },
     "POST /api/runs/:id/send-order": { order: free },
     "POST /api/runs/:id/look-order": { order: talked },

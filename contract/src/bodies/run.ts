@@ -322,6 +322,27 @@ export const tryBody = yup.object({
 });
 export type TryBody = yup.InferType<typeof tryBody>;
 
+/** Something found wrong on a board. */
+export const defectBody = yup.object({
+  unit: whole(1, 100_000).required("Say which board it is."),
+  at: trimmed(80).default(""),
+  code: choice(shapes.ALL_DEFECTS).required("Say what it is."),
+  step: whole(1, 1000),
+  on: day.required(),
+  minutes: number(0, 10_000),
+  isMended: flag().default(false),
+  note: trimmed(500).default(""),
+});
+export type DefectBody = yup.InferType<typeof defectBody>;
+
+/** What became of it; what is left out stays. */
+export const defectChangeBody = yup.object({
+  minutes: number(0, 10_000).nullable(),
+  isMended: flag(),
+  note: trimmed(500),
+});
+export type DefectChangeBody = yup.InferType<typeof defectChangeBody>;
+
 /** Closes a run: what is to be remembered, and for each lot the pieces that are left of it on the shelf. */
 export const closingBody = yup.object({
   lesson: trimmed(2000).default(""),

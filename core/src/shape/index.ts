@@ -1,5 +1,6 @@
 /** What documents and stored rows must look like: checked before anything is computed from them or kept. */
 export { HOLD_NAMES, ODD_NAMES } from "./choice-fields.ts";
+export { ALL_DEFECTS, DEFECT_CODES, type DefectClass, type DefectCode } from "./defects.ts";
 export { EQUIPMENT_KINDS, EQUIPMENT_SHAPES, equipmentFactsShape } from "./equipment.ts";
 export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";

@@ -64,6 +64,9 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "PUT /api/runs/:id/sittings": "member",
   "POST /api/runs/:id/tries": "member",
   "DELETE /api/tries/:id": "member",
+  "POST /api/runs/:id/defects": "member",
+  "PATCH /api/defects/:id": "member",
+  "DELETE /api/defects/:id": "member",
   "POST /api/equipment/:id/reading": "member",
   "DELETE /api/work/:id": "member",
   // and takes back what it may write: the change's own tables decide

@@ -29,6 +29,7 @@ const {
   tuple,
   readingShape,
   TEST_UNITS,
+  ALL_DEFECTS,
 } = shapes;
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const AN_ORDER = matching(ORDER_KEY, "an order of a run");
@@ -211,6 +212,24 @@ export const RUN_TABLES = {
       }),
       verdict: oneOf(...TRY_VERDICTS),
       words: text(200),
+      person: text(200),
+      at: instant,
+      version,
+    },
+  },
+  defect: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      unit: whole(1, 100_000),
+      place: text(80),
+      code: oneOf(...ALL_DEFECTS),
+      step: nullable(whole(1, 1000)),
+      on_day: day,
+      minutes: nullable(number(0, 10_000)),
+      is_mended: flag,
+      note: text(500),
       person: text(200),
       at: instant,
       version,

@@ -49,6 +49,7 @@ export const TABLE_FACTS = {
   },
   claim: { noun: ["claim", "claims"], figures: "none", bound: null },
   sitting: { noun: ["step at the bench", "steps at the bench"], figures: "none", bound: null },
+  defect: { noun: ["defect", "defects"], figures: "none", bound: null },
   test_try: { noun: ["try of a test", "tries of tests"], figures: "none", bound: null },
   work: { noun: ["entry of the bench", "entries of the bench"], figures: "none", bound: null },
   product: { noun: ["product", "products"], figures: "run", bound: null },

@@ -233,3 +233,35 @@ test("each release of a shop has a number of its own, whoever releases at once; 
   await other.startShop("Numbered otherwise");
   expect((await other.get(`/api/find?q=${serial}`)).body).toEqual([]);
 });
+
+test("what is found wrong is written down, mended, taken back; codes and boards that are none are refused", async () => {
+  const r = await runIn(server, "Faulty");
+  const mate = await invite(server, r.v, "Finding faults", "bench");
+  const put = (more: object, by = r.v) =>
+    by.post(`/api/runs/${r.id}/defects`, { unit: 2, at: "U1.4", code: "bridge", on: "2026-11-30", ...more });
+  const kept = async () => (await r.read()).record!.defects ?? [];
+  const first = (await put({ step: 3 }, mate)).body as { id: string };
+  await put({ unit: 1, at: "", code: "warped" });
+  expect(await kept()).toMatchObject([
+    { unit: 2, at: "U1.4", code: "bridge", step: 3, isMended: false, person: "finding faults" },
+    { unit: 1, at: "", code: "warped" },
+  ]);
+  expect((await mate.patch(`/api/defects/${first.id}`, { isMended: true, minutes: 2.5 })).status).toBe(204);
+  expect((await kept())[0]).toMatchObject({ isMended: true, minutes: 2.5, note: "" });
+  expect((await mate.patch(`/api/defects/${first.id}`, { minutes: null })).status).toBe(204);
+  expect((await kept())[0]!.minutes).toBeUndefined();
+  expect((await says(r)).slice(0, 4)).toEqual([
+    expect.any(String),
+    "board 2, U1.4: bridge: mended",
+    "board 1: warped",
+    "board 2, U1.4: bridge",
+  ]);
+  for (const bad of [{ code: "gremlin" }, { unit: 0 }, { minutes: -1 }, { at: "x".repeat(81) }])
+    expect((await put(bad)).status).toBe(422);
+  expect((await mate.call("DELETE", `/api/defects/${first.id}`)).status).toBe(204);
+  expect(await kept()).toHaveLength(1);
+  expect((await mate.post(`/api/runs/${r.id}/undo`, {})).status).toBe(200);
+  expect(await kept()).toHaveLength(2);
+  const other = await runIn(server, "Faultless");
+  expect((await other.v.patch(`/api/defects/${first.id}`, { isMended: true })).status).toBe(404);
+});

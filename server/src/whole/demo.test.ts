@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { HistoryAnswer, RunAnswer, RunRow } from "@kobbin/contract";
+import { firstPowerOf } from "@kobbin/core";
 import { expectKept, outline } from "../../../core/test/kept.ts";
 import { bothWays } from "../../../core/test/second/compare.ts";
 import { startDemoServer, type TestServer, Visitor } from "../../test/kit.ts";
@@ -78,4 +79,30 @@ test("the demo shop is the one that is kept: its settings, parts, shelf, houses,
   answers.forEach((run, i) => {
     keep(`run-${i}`, run);
   });
+});
+
+test("what three demo boards draw when they are first powered, recomputed by hand", async () => {
+  const v = new Visitor(server);
+  await v.post("/api/session/demo");
+  const { runs } = (await v.get("/api/bench")).body as { runs: RunRow[] };
+  const card = async (product: string) => {
+    const { id } = runs.find((r) => r.product === product)!;
+    const c = firstPowerOf(((await v.get(`/api/runs/${id}`)).body as RunAnswer).document, 0)!;
+    return Object.fromEntries(
+      c.rails.map((r) => [r.name, [r.volts, r.restMa, r.mostMa, r.limitMa, r.leastOhm, r.unknown.join(" ")]]),
+    );
+  };
+  // V33: U1 9, U2 and U3 0.9 each, U5 0.4 at rest; 28, 1.5 each, 45 at the most, two lamps of (3.3 − 2) V / 330 Ω = 3.94 mA,
+  // four pull-ups of 10 kΩ = 0.33 mA (R5, R7, R23, R24 and none of R6, which pulls down) and two of 4.7 kΩ = 0.702 mA:
+  // 28 + 3 + 45 + 7.88 + 4 × 0.33 + 1.40 = 86.6. V5: the regulator's 0.1 on top. VIN: 5 V / 110 kΩ = 0.0455 on top.
+  // Limits: half as much again is 17, ten more is 21.3 and counts: 25. Least ohms: 5 V and 3.3 V / 25 mA
+  expect(await card("Kiln Watch")).toEqual({
+    VIN: [5, 11.3, 86.7, 25, 200, ""],
+    V5: [5, 11.3, 86.7, 25, 200, ""],
+    V33: [3.3, 11.2, 86.6, 25, 132, ""],
+  });
+  // the buffers are not known; the lamp is lit by one of them: (5 − 2) V / 330 Ω = 9.09 mA
+  expect(await card("Rack Card")).toEqual({ V5: [5, 0, 9.09, 20, 250, "U1 U2"] });
+  // what feeds it is not said, nor how many volts V is
+  expect(await card("Probe Tail")).toEqual({ V: [undefined, 0, 0, 20, undefined, "U1 V"] });
 });

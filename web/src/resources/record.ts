@@ -2,6 +2,8 @@ import type {
   BareTestBody,
   ClaimBody,
   ClosingBody,
+  DefectBody,
+  DefectChangeBody,
   MeasuredBody,
   NewClaimBody,
   OrderStepBody,
@@ -59,6 +61,13 @@ export const removeMeasured = (runId: string, id: string) =>
 export const addTry = (runId: string, body: TryBody) =>
   written<{ id: string; verdict: TryVerdict }>(runId, "POST", of(runId, "tries"), body);
 export const removeTry = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/tries/${id}`);
+/** Something found wrong on a board, and what became of it. */
+export const addDefect = (runId: string, body: DefectBody) =>
+  written<{ id: string }>(runId, "POST", of(runId, "defects"), body);
+export const saveDefect = (runId: string, id: string, body: DefectChangeBody) =>
+  written<void>(runId, "PATCH", `/api/defects/${id}`, body);
+export const removeDefect = (runId: string, id: string) =>
+  written<void>(runId, "DELETE", `/api/defects/${id}`);
 /** A delivery that is set apart, or used after all; what lies on the shelf of it goes along. */
 export const setApart = (runId: string, id: string, body: ReceiptChangeBody) =>
   written<void>(runId, "PATCH", `/api/receipts/${id}`, body).then((done) =>

@@ -7,9 +7,12 @@ export function Field({
   error,
   className = "",
   isNumber = false,
+  isLabelHidden = false,
   ...props
 }: InputHTMLAttributes<HTMLInputElement> & {
   isNumber?: boolean;
+  /** It is there for who hears the page; what stands beside it says it to everybody else. */
+  isLabelHidden?: boolean;
   label: string;
   hint?: ReactNode;
   error?: string | undefined;
@@ -17,7 +20,7 @@ export function Field({
   const id = useId();
   return (
     <div className={`flex flex-col gap-[3px] ${className}`}>
-      <label htmlFor={id} className="text-[13.5px] text-ink-2">
+      <label htmlFor={id} className={isLabelHidden ? "sr-only" : "text-[13.5px] text-ink-2"}>
         {label}
       </label>
       <input

@@ -26,6 +26,7 @@ const LIVES = {
   claim: "happens",
   sitting: "happens",
   test_try: "happens",
+  defect: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -47,6 +48,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   board_measured: ["owner", "bench"],
   sitting: ["owner", "bench"],
   test_try: ["owner", "bench"],
+  defect: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
@@ -60,6 +62,7 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "claim",
   "sitting",
   "test_try",
+  "defect",
   "work",
   "closing",
 ];

@@ -1,4 +1,5 @@
 import { AppError } from "../../errors.ts";
+import type { DefectCode } from "../../shape/defects.ts";
 import type { Limits, TryVerdict } from "../../testing/verdict.ts";
 import { isOrderOf } from "./order-key.ts";
 import type { OrderState } from "./order-states.ts";
@@ -134,6 +135,25 @@ export interface OrderStep {
   readonly source: string;
 }
 
+/** Something that was found wrong on one board, and what was done about it. */
+export interface Defect {
+  readonly id: string;
+  /** Which of the boards that are started, from 1. */
+  readonly unit: number;
+  /** Where: a part or a pin, as it is called at the bench; empty where it is the board itself. */
+  readonly at: string;
+  readonly code: DefectCode;
+  /** Number of the step at which it was found; left out where it was found elsewhere. */
+  readonly step?: number;
+  /** ISO date. */
+  readonly on: string;
+  /** What it took to mend; nothing where left out. */
+  readonly minutes?: number;
+  readonly isMended: boolean;
+  readonly note: string;
+  readonly person: string;
+}
+
 /** One try of one item of the test plan on one board. Every try stays. */
 export interface TestTry {
   readonly id: string;
@@ -170,6 +190,8 @@ export interface RunRecord {
   readonly sittings?: readonly RunSitting[];
   /** Tries of the test plan, the oldest first; none where left out. */
   readonly tries?: readonly TestTry[];
+  /** What was found wrong on its boards, the oldest first; nothing where left out. */
+  readonly defects?: readonly Defect[];
   /** What became of its orders at houses, as it was written down; none where left out. */
   readonly steps?: readonly OrderStep[];
   /** Which of the shop's releases it is, and the year it was released in: what it builds is numbered by them. */

@@ -5,26 +5,40 @@ import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { manyClaims, manyMeasured } from "./came-queries.ts";
+import { manyDefects } from "./defect-queries.ts";
 import { manySteps } from "./order-queries.ts";
 import { manySittings } from "./sitting-queries.ts";
 import { manyTries } from "./try-queries.ts";
 
 /** Everything that happened to a run since its release. */
 export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
-  const [purchases, steps, receipts, bareTests, measured, claims, work, sittings, tries, closing, series] =
-    await Promise.all([
-      manyPurchases(tx, runId),
-      manySteps(tx, runId),
-      manyReceipts(tx, runId),
-      manyBareTests(tx, runId),
-      manyMeasured(tx, runId),
-      manyClaims(tx, runId),
-      manyWork(tx, runId),
-      manySittings(tx, runId),
-      manyTries(tx, runId),
-      maybeClosing(tx, runId),
-      maybeSeries(tx, runId),
-    ]);
+  const [
+    purchases,
+    steps,
+    receipts,
+    bareTests,
+    measured,
+    claims,
+    work,
+    sittings,
+    tries,
+    defects,
+    closing,
+    series,
+  ] = await Promise.all([
+    manyPurchases(tx, runId),
+    manySteps(tx, runId),
+    manyReceipts(tx, runId),
+    manyBareTests(tx, runId),
+    manyMeasured(tx, runId),
+    manyClaims(tx, runId),
+    manyWork(tx, runId),
+    manySittings(tx, runId),
+    manyTries(tx, runId),
+    manyDefects(tx, runId),
+    maybeClosing(tx, runId),
+    maybeSeries(tx, runId),
+  ]);
   return {
     purchases,
     receipts,
@@ -35,6 +49,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     work,
     ...(sittings.length > 0 ? { sittings } : {}),
     ...(tries.length > 0 ? { tries } : {}),
+    ...(defects.length > 0 ? { defects } : {}),
     ...(series ? { series } : {}),
     ...closing,
   };

@@ -57,6 +57,7 @@ export async function begunOf(tx: Tx, runId: string): Promise<string[]> {
        union all select 5, 'boards were begun' where exists (select from work where run_id = $1)
          or exists (select from sitting where run_id = $1)
          or exists (select from test_try where run_id = $1)
+         or exists (select from defect where run_id = $1)
        union all select 6, 'it is closed' where exists (select from closing where run_id = $1)
      ) as begun
      order by place`,

@@ -89,7 +89,8 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
     expect(atBench).toBe(404);
   else expect(atBench).toBeLessThan(300);
   // what the bench has just removed is gone for the owner
-  if (/^DELETE \/api\/(remarks|receipts|bare-tests|measured|work)|changes\/:id\/undo/.test(key)) return;
+  if (/^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|work)|changes\/:id\/undo/.test(key))
+    return;
   const atOwner = await call(owner);
   said.owner = atOwner;
   if (path === "/api/demo/reset") expect(atOwner).toBe(403);

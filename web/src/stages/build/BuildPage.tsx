@@ -80,6 +80,7 @@ export function BuildPage() {
       ) : isBoard ? (
         <Passport
           plan={plan}
+          mayNote={mayChange("defect", life, role)}
           unit={asked}
           onSit={
             mayChange("sitting", life, role)
@@ -90,6 +91,7 @@ export function BuildPage() {
       ) : isTests ? (
         <TestResults
           plan={plan}
+          mayNote={mayChange("defect", life, role)}
           onTry={
             mayChange("test_try", life, role)
               ? (u, item) =>

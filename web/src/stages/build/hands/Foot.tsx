@@ -18,7 +18,9 @@ export function Foot({
   isDone: boolean;
   /** It is answered by what is typed, not by a press here. */
   isTyped: boolean;
-  on: Readonly<Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>>;
+  on: Readonly<
+    Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all" | "fault", () => unknown>
+  >;
   beside: ReactNode;
 }) {
   return (
@@ -57,6 +59,9 @@ export function Foot({
               )}
             </>
           )}
+          <BigKey keys="F" onPress={on.fault}>
+            fault
+          </BigKey>
           <BigKey keys="P" onPress={on.pause}>
             pause
           </BigKey>

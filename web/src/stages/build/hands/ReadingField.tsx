@@ -14,6 +14,7 @@ const COMMANDS: Readonly<Record<string, keyof Presses>> = {
   s: "later",
   p: "pause",
   a: "all",
+  f: "fault",
   Backspace: "back",
 };
 type Told = {

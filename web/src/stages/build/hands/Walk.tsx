@@ -12,6 +12,7 @@ import { type ReactNode, useState } from "react";
 import { Frame } from "../../../bench-side/Frame.tsx";
 import { count } from "../../../ui/text/format.ts";
 import { Beside } from "./Beside.tsx";
+import { FaultPad } from "./FaultPad.tsx";
 import { Foot } from "./Foot.tsx";
 import { KitCard } from "./KitCard.tsx";
 import { PieceCard } from "./PieceCard.tsx";
@@ -66,6 +67,7 @@ export function Walk({
   // said to be laid out or tried as a whole: nothing is counted one by one
   const isAllOfIt = !isWalked(row.kind) && sitting.sat.isDone && stand.left > 0;
   const [isPaused, setPaused] = useState(false);
+  const [isNoting, setNoting] = useState(false);
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
   const put = (mark: PieceMark) => {
@@ -94,9 +96,10 @@ export function Walk({
     lost: lose,
     pause,
     all: onFinish,
+    fault: () => setNoting(true),
   };
   const isTyped = test?.unit !== undefined;
-  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind), isTyped });
+  useBenchKeys(on, { isPaused, piece, pedal, sat: sitting.sat, of: takenAs(row.kind), isTyped, isNoting });
   return (
     <Frame
       label="At the bench"
@@ -110,32 +113,29 @@ export function Walk({
       share={isAllOfIt || stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
       onLeave={onLeave}
       foot={
-        <Foot
-          isPaused={isPaused}
-          of={takenAs(row.kind)}
-          hasPiece={piece !== undefined}
-          isDone={sitting.sat.isDone}
-          isTyped={isTyped}
-          on={on}
-          beside={
-            <>
-              <button type="button" className="quiet-link" onClick={learn}>
-                {pedal ? `pedal: ${pedal}` : "teach a pedal"}
-              </button>
-              <button
-                type="button"
-                className="quiet-link"
-                aria-pressed={hasVoice}
-                onClick={() => setVoice(!hasVoice)}
-              >
-                {hasVoice ? "it is spoken" : "speak it"}
-              </button>
-            </>
-          }
-        />
+        isNoting ? null : (
+          <Foot
+            isPaused={isPaused}
+            of={takenAs(row.kind)}
+            hasPiece={piece !== undefined}
+            isDone={sitting.sat.isDone}
+            isTyped={isTyped}
+            on={on}
+            beside={
+              <ByEar pedal={pedal} onLearn={learn} hasVoice={hasVoice} onVoice={() => setVoice(!hasVoice)} />
+            }
+          />
+        )
       }
     >
-      {isPaused ? (
+      {isNoting ? (
+        <FaultPad
+          unit={unit}
+          step={row.n}
+          at={isWalked(row.kind) ? (piece?.name ?? "") : ""}
+          onDone={() => setNoting(false)}
+        />
+      ) : isPaused ? (
         <p className="text-[28px]">
           Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
         </p>
@@ -156,6 +156,30 @@ export function Walk({
         />
       )}
     </Frame>
+  );
+}
+
+/** A pedal that is taught, and whether what is next is spoken. */
+function ByEar({
+  pedal,
+  onLearn,
+  hasVoice,
+  onVoice,
+}: {
+  pedal: string | undefined;
+  onLearn: () => void;
+  hasVoice: boolean;
+  onVoice: () => void;
+}) {
+  return (
+    <>
+      <button type="button" className="quiet-link" onClick={onLearn}>
+        {pedal ? `pedal: ${pedal}` : "teach a pedal"}
+      </button>
+      <button type="button" className="quiet-link" aria-pressed={hasVoice} onClick={onVoice}>
+        {hasVoice ? "it is spoken" : "speak it"}
+      </button>
+    </>
   );
 }
 

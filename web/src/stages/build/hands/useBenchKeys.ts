@@ -5,7 +5,7 @@ import { TAKEN, type Taken } from "./taken.ts";
 import type { Sitting } from "./useSitting.ts";
 
 export type Presses = Readonly<
-  Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all", () => unknown>
+  Record<"next" | "back" | "doubt" | "later" | "lost" | "pause" | "all" | "fault", () => unknown>
 >;
 
 /** The keys of a step; while it is paused, none but the one that goes on. */
@@ -19,12 +19,15 @@ export function useBenchKeys(
     readonly of: Taken;
     /** It is answered by what is typed: a press alone says nothing. */
     readonly isTyped: boolean;
+    /** Something is being noted: its keys are that one's. */
+    readonly isNoting: boolean;
   },
 ): void {
-  const { isPaused, piece, pedal, sat, of, isTyped } = at;
+  const { isPaused, piece, pedal, sat, of, isTyped, isNoting } = at;
   const words = TAKEN[of];
   // biome-ignore lint/correctness/useExhaustiveDependencies: what the keys do hangs on the piece that is next
   const bindings = useMemo<KeyBinding[]>(() => {
+    if (isNoting) return [];
     if (isPaused) return [{ keys: "p", does: "go on", run: on.pause }];
     const does = piece ? `it is ${words.yes}` : "the step is done";
     return [
@@ -44,8 +47,9 @@ export function useBenchKeys(
             ...(of === "pieces" ? [] : [{ keys: "a", does: `all of it is ${words.yes}`, run: on.all }]),
           ]
         : []),
+      { keys: "f", does: "note what is wrong", run: on.fault },
       { keys: "p", does: "pause", run: on.pause },
     ];
-  }, [isPaused, piece, sat, pedal, isTyped]);
+  }, [isPaused, piece, sat, pedal, isTyped, isNoting]);
   useKeys(bindings, true);
 }

@@ -15,7 +15,9 @@ import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
+import { Faults } from "./Faults.tsx";
 import { ReadingStrip } from "./ReadingStrip.tsx";
+import { TwoWays } from "./TwoWays.tsx";
 
 const NO_PLAN: readonly TestItem[] = [];
 const NO_TRIES = [] as const;
@@ -23,9 +25,11 @@ const NO_TRIES = [] as const;
 /** What the tests say: of each item over all boards, of each board over all items. */
 export function TestResults({
   plan,
+  mayNote,
   onTry,
 }: {
   plan: PlanOfRun;
+  mayNote: boolean;
   /** Tries an item on a board, or the whole plan; nothing where nobody may. */
   onTry: ((unit: number, item?: TestItem) => void) | undefined;
 }) {
@@ -36,10 +40,13 @@ export function TestResults({
   const unit = unitOf(doc);
   if (tests.length === 0)
     return (
-      <Empty>
-        Nothing is planned to be tried: a test plan is made under Assemble before the release, and first power
-        fills it from the nets.
-      </Empty>
+      <>
+        <Empty>
+          Nothing is planned to be tried: a test plan is made under Assemble before the release, and first
+          power fills it from the nets.
+        </Empty>
+        <Faults mayWrite={mayNote} />
+      </>
     );
   const { tried, passed, failing, first } = firstPassOf(tests, tries);
   const hasStep = plan.sheet.steps.some((s) => s.kind === "test");
@@ -72,6 +79,8 @@ export function TestResults({
       )}
       {units.length > 0 && <Units tests={tests} units={units} onTry={hasStep ? onTry : undefined} />}
       <Items sums={sums} />
+      <Faults mayWrite={mayNote} />
+      {units.length > 1 && <TwoWays tests={tests} />}
     </section>
   );
 }

@@ -18,6 +18,7 @@ import { printAlone } from "../../../ui/printed.ts";
 import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
+import { Faults } from "../tests/Faults.tsx";
 import { Code } from "./Code.tsx";
 
 const VERDICT = {
@@ -28,10 +29,12 @@ const VERDICT = {
 
 /** Everything that is known of one board: its number, what was done to it by whom, what it read, what it is made of. */
 export function Passport({
+  mayNote,
   plan,
   unit,
   onSit,
 }: {
+  mayNote: boolean;
   plan: PlanOfRun;
   unit: number;
   onSit: (() => void) | undefined;
@@ -70,6 +73,7 @@ export function Passport({
         </span>
       </div>
       {tests.length > 0 && <Read unit={unit} />}
+      <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
       <Done plan={plan} unit={unit} />
       <MadeOf />
