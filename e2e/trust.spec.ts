@@ -282,7 +282,7 @@ test("find or do: a part, a stage and an action by words; rows copied and pasted
 
   await newShop(page, "Comma");
   await page.goto("/settings");
-  await page.getByLabel("Numbers").selectOption(",");
+  await page.getByLabel("Numbers", { exact: true }).selectOption(",");
   await page.getByLabel("Dates").selectOption("ymd");
   await page.getByLabel("An own hour, EUR").fill("31,50");
   await page.getByRole("button", { name: "Save", exact: true }).click();
