@@ -109,7 +109,7 @@ test("first power is worked out of the nets once somebody is named, becomes the 
   await page.keyboard.press("Escape");
   const boards = page.getByRole("table", { name: "Each board by its tests" });
   await expect(page.getByText(/0 of 1 boards tried pass, 0 at the first try, 1 fails/)).toBeVisible();
-  await expect(page.getByRole("link", { name: /Build nothing started/ })).toHaveAccessibleName(/1/);
+  await expect(page.getByRole("link", { name: /Build 1 at the bench/ })).toHaveAccessibleName(/1/);
 
   // mended, it is tried again on the phone; the first try counts for first pass
   const phone = await browser.newContext({ viewport: { width: 390, height: 800 } });

@@ -8,7 +8,12 @@ export const build: WebStage = {
     if (!isReleased) return "after release";
     const { good, started } = tallyOf(record.work);
     if (record.closedOn) return `closed: ${good} good`;
-    return started === 0 ? "nothing started yet" : `${good} of ${doc.goodBoards} good`;
+    const atBench = new Set([
+      ...(record.sittings ?? []).flatMap((s) => (s.unit > 0 ? [s.unit] : [])),
+      ...(record.tries ?? []).map((t) => t.unit),
+    ]).size;
+    if (started === 0) return atBench === 0 ? "nothing started yet" : `${atBench} at the bench, none counted`;
+    return `${good} of ${doc.goodBoards} good`;
   },
   state: (doc, _, __, record) => {
     const failing = record.tries ? firstPassOf(doc.assembly.tests ?? [], record.tries).failing : 0;

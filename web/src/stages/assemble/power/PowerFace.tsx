@@ -95,90 +95,99 @@ function Card({ card }: { card: FirstPowerCard }) {
   const next = withProposed(plan, items);
   const isThere = isSamePlan(next, plan);
   return (
-    <div className="grid grid-cols-[auto_minmax(0,1fr)] items-start gap-x-7 gap-y-4 max-lg:grid-cols-1">
-      <PowerPicture card={card} />
-      <div>
-        <ol className="space-y-3 text-[14.5px]">
-          <li>
-            <h2 className="text-[15px]">1 Nothing is plugged in but what feeds it</h2>
-            {card.unplug.length === 0 ? (
-              <p className="text-ink-2">There is no other connector.</p>
-            ) : (
-              <ul className="flex flex-wrap gap-x-4">
-                {card.unplug.map((u) => (
-                  <li key={u.ref}>
-                    <b className="num">{u.ref}</b> {u.what}
-                  </li>
-                ))}
-              </ul>
-            )}
-          </li>
-          {card.inputs.map(({ rail, stages }) => {
-            const r = card.rails[rail]!;
-            return (
-              <li key={r.name}>
-                <h2 className="text-[15px]">
-                  2 {r.name}
-                  {card.reads[rail] ? ` at ${card.reads[rail]}` : ""}: the supply limited to{" "}
-                  <span className="num">{r.limitMa} mA</span>
-                </h2>
-                <p className={r.unknown.length > 0 ? "text-look" : "text-ink-2"}>
-                  {r.unknown.length > 0
-                    ? said(
-                        `${r.restMa} mA are known, 20 are added to begin with. Of ${r.unknown.join(", ")} nothing is known: go up by hand and write down what it draws.`,
-                      )
-                    : said(`${r.restMa} mA are expected at rest; half as much again, at least 10 mA more.`)}
-                </p>
-                {stages.length === 0 && (
-                  <p className="text-look">
-                    Its volts are not known: say under Board, what meets what, what feeds it.
+    <div className="@container">
+      <div className="grid grid-cols-[auto_minmax(0,1fr)] items-start gap-x-7 gap-y-4 max-lg:grid-cols-1">
+        <PowerPicture card={card} />
+        <div>
+          <ol className="space-y-3 text-[14.5px]">
+            <li>
+              <h2 className="text-[15px]">1 Nothing is plugged in but what feeds it</h2>
+              {card.unplug.length === 0 ? (
+                <p className="text-ink-2">There is no other connector.</p>
+              ) : (
+                <ul className="flex flex-wrap gap-x-4">
+                  {card.unplug.map((u) => (
+                    <li key={u.ref}>
+                      <b className="num">{u.ref}</b> {u.what}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </li>
+            {card.inputs.map(({ rail, stages }) => {
+              const r = card.rails[rail]!;
+              return (
+                <li key={r.name}>
+                  <h2 className="text-[15px]">
+                    2 {r.name}
+                    {card.reads[rail] ? ` at ${card.reads[rail]}` : ""}: the supply limited to{" "}
+                    <span className="num">{r.limitMa} mA</span>
+                  </h2>
+                  <p className={r.unknown.length > 0 ? "text-look" : "text-ink-2"}>
+                    {r.unknown.length > 0
+                      ? said(
+                          `${r.restMa} mA are known, 20 are added to begin with. Of ${r.unknown.join(", ")} nothing is known: go up by hand and write down what it draws.`,
+                        )
+                      : said(`${r.restMa} mA are expected at rest; half as much again, at least 10 mA more.`)}
                   </p>
-                )}
-              </li>
-            );
-          })}
-        </ol>
-      </div>
-      <div className="col-span-full">
-        {card.inputs.map(({ rail, stages }) =>
-          stages.length > 0 ? <Stages key={rail} stages={stages} /> : null,
-        )}
-        <h2 className="mt-4 text-[15px]">
-          3 Before power with a meter, then with power: each rail against ground
-        </h2>
-        <RailTable card={card} />
-        <Missing card={card} />
-        {card.assumed.length > 0 && (
-          <p className="mt-2 text-[13.5px] text-ink-2">
-            Taken to be so: {card.assumed.map((a) => written(a)).join("; ")}; rails within 5 % where nobody
-            says more; at rest nothing is programmed and no lamp is lit.
+                  {stages.length > 0 && (
+                    <div className="hidden @min-[860px]:block">
+                      <Stages stages={stages} />
+                    </div>
+                  )}
+                  {stages.length === 0 && (
+                    <p className="text-look">
+                      Its volts are not known: say under Board, what meets what, what feeds it.
+                    </p>
+                  )}
+                </li>
+              );
+            })}
+          </ol>
+        </div>
+        <div className="col-span-full">
+          <div className="@min-[860px]:hidden">
+            {card.inputs.map(({ rail, stages }) =>
+              stages.length > 0 ? <Stages key={rail} stages={stages} /> : null,
+            )}
+          </div>
+          <h2 className="mt-4 text-[15px]">
+            3 Before power with a meter, then with power: each rail against ground
+          </h2>
+          <RailTable card={card} />
+          <Missing card={card} />
+          {card.assumed.length > 0 && (
+            <p className="mt-2 text-[13.5px] text-ink-2">
+              Taken to be so: {card.assumed.map((a) => written(a)).join("; ")}; rails within 5 % where nobody
+              says more; at rest nothing is programmed and no lamp is lit.
+            </p>
+          )}
+          {!isLocked && items.length > 0 && (
+            <p className="mt-3 flex items-baseline gap-4">
+              <Button
+                look={isThere ? "plain" : "main"}
+                disabled={isThere}
+                onClick={() =>
+                  change(
+                    { assembly: { tests: next } } as never,
+                    `First power: ${count(items.length, "item")} of the test plan`,
+                  )
+                }
+              >
+                {isThere
+                  ? "They are in the test plan"
+                  : `Put ${count(items.length, "item")} into the test plan`}
+              </Button>
+              <button type="button" className="quiet-link" onClick={() => setParam("of", "tests", true)}>
+                to the test plan
+              </button>
+            </p>
+          )}
+          <p className="mt-3 text-[13.5px] text-ink-2">
+            Estimates from the files, not a release: data sheets, local law and, where required, a licensed
+            person come first.
           </p>
-        )}
-        {!isLocked && items.length > 0 && (
-          <p className="mt-3 flex items-baseline gap-4">
-            <Button
-              look={isThere ? "plain" : "main"}
-              disabled={isThere}
-              onClick={() =>
-                change(
-                  { assembly: { tests: next } } as never,
-                  `First power: ${count(items.length, "item")} of the test plan`,
-                )
-              }
-            >
-              {isThere
-                ? "They are in the test plan"
-                : `Put ${count(items.length, "item")} into the test plan`}
-            </Button>
-            <button type="button" className="quiet-link" onClick={() => setParam("of", "tests", true)}>
-              to the test plan
-            </button>
-          </p>
-        )}
-        <p className="mt-3 text-[13.5px] text-ink-2">
-          Estimates from the files, not a release: data sheets, local law and, where required, a licensed
-          person come first.
-        </p>
+        </div>
       </div>
     </div>
   );
