@@ -64,6 +64,8 @@ const round = (x: number, digits = 3) => Number(x.toPrecision(digits));
 interface Walk {
   readonly order: readonly number[];
   readonly parent: ReadonlyMap<number, { readonly from: number; readonly link: PowerLink }>;
+  /** Parts over which a rail is fed a second time. */
+  readonly also: readonly string[];
 }
 
 /** Rails in the order in which current gets to them: from what is fed outside; what nobody feeds begins by itself. */
@@ -71,13 +73,18 @@ function walk(map: PowerMap): Walk {
   const order: number[] = [];
   const parent = new Map<number, { from: number; link: PowerLink }>();
   const seen = new Set<number>();
+  const also = new Set<string>();
   const from = (start: number) => {
     const queue = [start];
     seen.add(start);
     for (const i of queue) {
       order.push(i);
       for (const link of map.rails[i]!.links) {
-        if (seen.has(link.to)) continue;
+        if (seen.has(link.to)) {
+          // what two feed is counted with the first of them
+          if (link.to !== parent.get(i)?.from && parent.get(link.to)?.from !== i) also.add(link.ref);
+          continue;
+        }
         seen.add(link.to);
         parent.set(link.to, { from: i, link });
         queue.push(link.to);
@@ -95,7 +102,7 @@ function walk(map: PowerMap): Walk {
   // everything fed from outside is a beginning, also where another could be reached over a link
   for (const i of starts.filter((k) => map.rails[k]!.sources.length > 0)) seen.add(i);
   for (const i of starts) if (!seen.has(i) || map.rails[i]!.sources.length > 0) from(i);
-  return { order, parent };
+  return { order, parent, also: [...also] };
 }
 
 /** How much flows into a converter for each mA out of it, and what that was taken from. */
@@ -123,8 +130,10 @@ function factor(
  * The first stage is a volt at most: nothing but a resistance conducts then, so its stop value is the limit in proportion.
  */
 export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPower {
-  const { order, parent } = walk(map);
+  const { order, parent, also } = walk(map);
   const assumed = new Set<string>();
+  if (also.length > 0)
+    assumed.add(`what is fed over ${also.join(", ")} too is counted with the first of what feeds it`);
   const sums = new Map<number, { rest: number; most: number; unknown: string[] }>();
   for (const i of [...order].reverse()) {
     const own = loads[i]!;
@@ -156,12 +165,12 @@ export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPow
   }));
   for (const r of rails)
     for (const l of r.own.loads)
-      if (/for a lamp/.test(l.because))
+      if (l.lampV !== undefined)
         assumed.add("a lit lamp keeps the volts of its colour, 2 V where none is said");
   return {
     rails,
     inputs: rails.flatMap((r, rail) =>
-      r.over === undefined ? [{ rail, stages: r.volts === undefined ? [] : stagesOf(r, r.volts) }] : [],
+      r.over === undefined ? [{ rail, stages: r.volts ? stagesOf(r, r.volts) : [] }] : [],
     ),
     assumed: [...assumed],
   };
@@ -186,7 +195,7 @@ function railCard(
   return {
     name: nameOf(map, i),
     nets,
-    ...(volts === undefined ? {} : { volts, leastOhm: round((1000 * volts) / limitMa) }),
+    ...(volts === undefined ? {} : { volts, leastOhm: round((1000 * Math.abs(volts)) / limitMa) }),
     isByName: isByName === true,
     ...(up ? { over: { ref: up.link.ref, kind: up.link.kind, from: order.indexOf(up.from) } } : {}),
     own,
@@ -198,20 +207,16 @@ function railCard(
   };
 }
 
-/** A volt at most, half of it, all of it. */
+/** A volt at most, half of it, all of it; below ground as above. */
 function stagesOf(r: RailCard, volts: number): PowerStage[] {
-  const first = Math.min(QUIET_VOLTS, round(volts / 5, 2));
+  const [all, sign] = [Math.abs(volts), Math.sign(volts)];
+  const first = Math.min(QUIET_VOLTS, round(all / 5, 2));
+  const limit = { stopMa: r.limitMa, because: "what the supply is limited to" };
   const quiet: PowerStage = {
-    volts: first,
-    stopMa: round((r.limitMa * first) / volts, 2),
-    because: `${r.limitMa} mA × ${first} V / ${round(volts)} V: so little conducts only through a resistance`,
+    volts: sign * first,
+    stopMa: round((r.limitMa * first) / all, 2),
+    because: `${r.limitMa} mA × ${first} V / ${round(all)} V: so little conducts only through a resistance`,
   };
-  const full: PowerStage = { volts, stopMa: r.limitMa, because: "what the supply is limited to" };
-  return volts < 2
-    ? [quiet, full]
-    : [
-        quiet,
-        { volts: round(volts / 2, 2), stopMa: r.limitMa, because: "what the supply is limited to" },
-        full,
-      ];
+  const half = all < 2 ? [] : [{ volts: sign * round(all / 2, 2), ...limit }];
+  return [quiet, ...half, { volts, ...limit }];
 }

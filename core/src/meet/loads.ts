@@ -49,7 +49,8 @@ export function railLoads(parts: readonly WiredPart[], map: PowerMap, facts: Loa
       if (said && (!passes.has(p.ref) || isFedAt(map, p.ref, i))) take(i, said);
       if (said || passes.has(p.ref)) continue;
       const net = p.pins.map((q) => q.net).find((k) => w.railOfNet.get(k) === i)!;
-      const { volts } = rail;
+      // what flows is told by how far it is from ground, whichever way
+      const volts = rail.volts === undefined ? undefined : Math.abs(rail.volts);
       const load =
         volts === undefined ? undefined : (lampFromRail(w, p, net, volts) ?? resistorLoad(w, p, net, volts));
       if (load) take(i, load);

@@ -94,6 +94,8 @@ test.each([
 test.each([
   ["", "Nothing was typed."],
   ["abc", "“abc” is no number."],
+  // somebody's verdict is no reading, and none that could not be had
+  ["fail", "“fail” is no number."],
   ["3.3.1", "“3.3.1” is no one number."],
   ["3 31", "“3 31” is no one number."],
   ["3.30-3.34", "“-3.34” is no unit."],

@@ -16,7 +16,7 @@ export type TypedReading =
   | { readonly kind: "error"; readonly words: string }
   | { readonly kind: "wrong"; readonly because: string };
 
-const NO_ANSWER = /^(n\.?a\.?n\.?|no answer|none|time-?out|err(or)?|fail(ed)?|-+|–+|—+|\?+)$/i;
+const NO_ANSWER = /^(n\.?a\.?n\.?|no answer|none|time-?out|err(or)?|-+|–+|—+|\?+)$/i;
 const OVERFLOW = /^[+-]?\s*(o\.?l\.?|0\.?l\.?|over(load|flow|range)?|of|inf(inity|inite)?|∞|1\s*\.)$/i;
 const INFIX = /^([+-]?\d+)([RΩVAkKMmuµμnpG])(\d+)(.*)$/;
 const NUMBER = /^([+-]?)([\d.,' ]*\d[\d.,' ]*?)(?:[eE]([+-]?\d{1,2}))?$/;

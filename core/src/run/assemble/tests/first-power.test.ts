@@ -130,3 +130,40 @@ test("what can hurt holds the card until somebody competent is named", () => {
     firstPowerOf(powered({ boards: [{ id: "b", name: "Main", perProduct: 1, measure: madeMeasure() }] }), 0),
   ).toBeUndefined();
 });
+
+test("a rail below ground draws as one above; what two feed is counted once, and that is said", () => {
+  const below = powered({
+    meetings: [{ ...SUPPLY, theirs: [{ pin: "1", kind: "supply", volts: -12 }, SUPPLY.theirs[1]] }] as never,
+  });
+  // 12 V / 110 kΩ = 0.109 mA on top of 9; the limit as before: least ohms 12 V / 20 mA
+  expect(rail(below, "VIN")).toMatchObject({ volts: -12, restMa: 9.11, limitMa: 20, leastOhm: 600 });
+  expect(firstPowerOf(below, 0)!.inputs[0]!.stages.map((s) => [s.volts, s.stopMa])).toEqual([
+    [-1, 1.7],
+    [-6, 20],
+    [-12, 20],
+  ]);
+  const board = (text: string) => [
+    {
+      id: "b",
+      name: "Main",
+      perProduct: 1,
+      measure: madeMeasure({ nets: { count: 9, islands: wired(text) } as never }),
+    },
+  ];
+  const two = powered({
+    boards: board(`
+      VIN: J1.1 D1.2
+      VBUS: J3.1 D2.2
+      V5: D1.1 D2.1 U1.1
+      GND: J1.2 J3.2 U1.2`),
+    meetings: [SUPPLY, { ...SUPPLY, id: "n", ref: "J3", other: "cable" }] as never,
+    lines: LINES.filter((l) => l.refs[0] === "U1"),
+  });
+  const card = firstPowerOf(two, 0)!;
+  expect(card.rails.map((r) => [r.name, r.restMa])).toEqual([
+    ["VIN", 8],
+    ["V5", 8],
+    ["VBUS", 0],
+  ]);
+  expect(card.assumed.join()).toMatch(/fed over D2 too is counted with the first/);
+});

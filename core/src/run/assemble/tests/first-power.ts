@@ -214,8 +214,8 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
         through: r.by.map((ref) => `${ref}${c.of}`),
         minutes: 0.2,
         unit: "V",
-        min: decimal(r.volts * (1 - RAIL_SPREAD)),
-        max: decimal(r.volts * (1 + RAIL_SPREAD)),
+        min: decimal(r.volts - RAIL_SPREAD * Math.abs(r.volts)),
+        max: decimal(r.volts + RAIL_SPREAD * Math.abs(r.volts)),
         because: `${decimal(r.volts)} V${r.isByName ? " by its name" : ""} ± ${100 * RAIL_SPREAD} %, as nobody says more`,
       },
     ];

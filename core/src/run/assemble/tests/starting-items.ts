@@ -143,11 +143,11 @@ function levels(l: Look): { readonly dividers: Draft[]; readonly levels: Draft[]
         ...made,
         name: `${l.name(net)} volts`,
         through: [high.ref, low.ref].map(l.called),
-        min: four(is * 0.95),
-        max: four(is * 1.05),
+        min: four(is - 0.05 * Math.abs(is)),
+        max: four(is + 0.05 * Math.abs(is)),
         because: `${four(volts)} V of ${rail} × ${low.ref} ${l.value(low.ref)} / (${high.ref} ${l.value(high.ref)} + ${low.ref} ${l.value(low.ref)}) = ${four(is)} V, ± 5 %`,
       });
-    } else if (down.length === 0 && /(RST|RESET|SDA|SCL)/i.test(l.name(net)))
+    } else if (down.length === 0 && volts > 0 && /(RST|RESET|SDA|SCL)/i.test(l.name(net)))
       out.levels.push({
         ...made,
         name: `${l.name(net)} rests high`,

@@ -53,7 +53,7 @@ export function RailTable({ card }: { card: FirstPowerCard }) {
             <td className="num text-right">
               {r.volts === undefined
                 ? "not known"
-                : `${n(r.volts * 0.95)} to ${n(r.volts * 1.05)} V${r.isByName ? " by its name" : ""}`}
+                : `${n(r.volts - 0.05 * Math.abs(r.volts))} to ${n(r.volts + 0.05 * Math.abs(r.volts))} V${r.isByName ? " by its name" : ""}`}
             </td>
           </tr>
         ))}

@@ -8,9 +8,9 @@ const FLOOR = 108;
 /** The knob turned up: so many volts a stage, each with the current at which it is switched off again. */
 export function Stages({ stages }: { stages: readonly PowerStage[] }) {
   useFormats();
-  const top = Math.max(...stages.map((s) => s.volts));
+  const top = Math.max(...stages.map((s) => Math.abs(s.volts)));
   const step = (WIDE - 20) / stages.length;
-  const y = (v: number) => FLOOR - 74 * (v / top);
+  const y = (v: number) => FLOOR - 74 * (Math.abs(v) / top);
   const said = stages
     .map((s) => `${written(String(s.volts))} V, stop over ${written(String(s.stopMa))} mA`)
     .join("; ");

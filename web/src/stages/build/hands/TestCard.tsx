@@ -1,4 +1,13 @@
-import { limitText, type Piece, type TestItem, type TestTry, type TryVerdict } from "@kobbin/core";
+import {
+  firstPowerOf,
+  limitText,
+  type Piece,
+  type TestItem,
+  type TestTry,
+  type TryVerdict,
+} from "@kobbin/core";
+import { useMemo } from "react";
+import { useRun } from "../../../run/runState.ts";
 import { said, written } from "../../../ui/text/format.ts";
 import { PinPicture } from "./PinPicture.tsx";
 import { ReadingField } from "./ReadingField.tsx";
@@ -43,9 +52,13 @@ export function TestCard({
           <p className="text-[22px] text-ink-2 max-sm:text-[17px]">{STATE[t.state]}</p>
           <p className="text-[40px] leading-tight font-bold max-sm:text-[27px]">{t.name}</p>
           <p className="num mt-2 text-[32px] leading-tight max-sm:text-[22px]">
-            {limits ? said(limits) : t.expect || "what should come is not said"}
+            {limits
+              ? said(limits)
+              : t.unit === undefined
+                ? t.expect || "what should come is not said"
+                : "no limit is set: whatever is read passes"}
           </p>
-          {limits && t.expect && (
+          {(limits || t.unit !== undefined) && t.expect && (
             <p className="text-[20px] text-ink-2 max-sm:text-[16px]">{said(t.expect)}</p>
           )}
           <Places item={t} />
@@ -63,9 +76,7 @@ export function TestCard({
         )}
         <Tried tries={tries} />
         {tries.at(-1)?.verdict === "fail" && <Suspects unit={unit} />}
-        <p className="mt-4 border-l-4 border-rule-2 px-3 text-[17px] text-ink-2 max-sm:text-[14.5px]">
-          Mains, motion and heat only disconnected or with somebody competent beside it.
-        </p>
+        <Care item={t} />
       </div>
     </div>
   );
@@ -118,5 +129,33 @@ function Tried({ tries }: { tries: readonly TestTry[] }) {
           );
         })}
     </ol>
+  );
+}
+
+/** What can hurt on this board while it is under power, and who is beside it. */
+function Care({ item: t }: { item: TestItem }) {
+  const { doc } = useRun();
+  const hazards = useMemo(
+    () => (t.state === "bare" ? [] : doc.boards.flatMap((_, i) => firstPowerOf(doc, i)?.hazards ?? [])),
+    [doc, t.state],
+  );
+  const isHeld = hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent;
+  return (
+    <div
+      className={`mt-4 border-l-4 px-3 text-[17px] max-sm:text-[14.5px] ${isHeld ? "border-stop text-stop" : "border-rule-2 text-ink-2"}`}
+    >
+      {isHeld && (
+        <p className="font-semibold">
+          Nobody competent is named for it: not before somebody stands beside it.
+        </p>
+      )}
+      {hazards.map((h) => (
+        <p key={h.kind}>{h.do}</p>
+      ))}
+      {hazards.length === 0 && (
+        <p>Mains, motion and heat only disconnected or with somebody competent beside it.</p>
+      )}
+      {doc.assembly.competent && hazards.length > 0 && <p>Beside it: {doc.assembly.competent}.</p>}
+    </div>
   );
 }
