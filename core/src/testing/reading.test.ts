@@ -113,6 +113,7 @@ test.each([
 test("a kelvin is no degree, a temperature no volt", () => {
   expect(v("298 K", "°C", { max: "40" })).toBe("refused: “K” is no unit.");
   expect(v("25 °C")).toBe("refused: “°C” is °C, and the plan asks for V.");
+  expect(v("5 C")).toBe("refused: “C” is no unit.");
   expect(v("60 V", "pieces", { min: "60" })).toBe("refused: “V” is V, and the plan asks for a count.");
 });
 
@@ -124,6 +125,8 @@ test("what would be right in another unit, with the other mark, or is ten times 
     /^1.234 \? “1,234” is read as 1.234 Hz. Write 1234 /,
   );
   expect(v("40")).toMatch(/^40 \? 40 V is more than ten times/);
+  // a share has no prefix that would explain it
+  expect(v("8 %", "%", { max: "0.5" })).toMatch(/^8 \? 8 % is more than ten times/);
   // plainly failing is no doubt: a dead rail is nothing, a low one is low
   expect([v("0"), v("0.002"), v("2.9"), v("5.1")]).toEqual(["0", "0.002", "2.9", "5.1"]);
   // with a word of its unit nothing else can be meant but ten times

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { capabilityOf, judgeReading, limitsWrong, testLimits } from "./verdict.ts";
+import { capabilityOf, judgeReading, limitsWrong, limitText, testLimits } from "./verdict.ts";
 
 test("limits are drawn in by what a reading may be off by, exactly (domain.md EX 9.4)", () => {
   const l = { min: "4.90", max: "5.10", guard: "0.02" };
@@ -16,6 +16,15 @@ test("limits are drawn in by what a reading may be off by, exactly (domain.md EX
   expect(judgeReading({ min: "0.1", guard: "0.2" }, "0.3")).toBe("pass");
   expect(judgeReading({ max: "5" }, "-1000")).toBe("pass");
 });
+
+test.each([
+  [{ min: "3.2", max: "3.4", unit: "V" }, "3.2 to 3.4 V"],
+  [{ min: "165", unit: "Ω" }, "at least 165 Ω"],
+  [{ max: "5", unit: "mA", guard: "0" }, "at most 5 mA"],
+  [{ min: "60", max: "60", unit: "pieces" }, "60 pieces"],
+  [{ min: "3.2", max: "3.4", guard: "0.01" }, "3.2 to 3.4, ± 0.01 of the meter off both"],
+  [{ unit: "V" }, ""],
+])("limits in words: %j", (limits, words) => expect(limitText(limits)).toBe(words));
 
 test("limits that are crossed, leave nothing or judge nothing are told", () => {
   expect(limitsWrong({ min: "1", max: "2" })).toBeUndefined();

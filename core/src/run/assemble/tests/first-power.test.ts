@@ -167,3 +167,35 @@ test("a rail below ground draws as one above; what two feed is counted once, and
   ]);
   expect(card.assumed.join()).toMatch(/fed over D2 too is counted with the first/);
 });
+
+test("of rails nobody feeds the one with more volts comes first; where nothing draws no least current is claimed", () => {
+  const board = (text: string) => [
+    {
+      id: "b",
+      name: "Main",
+      perProduct: 1,
+      measure: madeMeasure({ nets: { count: 9, islands: wired(text) } as never }),
+    },
+  ];
+  const two = powered({
+    boards: board("V33: U1.1 C1.1\nV12: U4.1 C2.1\nGND: U1.2 U4.2 C1.2 C2.2"),
+    meetings: [],
+    lines: LINES.filter((l) => ["U1", "U4"].includes(l.refs[0]!)),
+  });
+  expect(firstPowerOf(two, 0)!.rails.map((r) => r.name)).toEqual(["V12", "V33"]);
+  const quiet = powered({ boards: board("V5: J1.1 C1.1\nGND: J1.2 C1.2"), lines: [], library: [] });
+  const [full] = firstPowerItems(firstPowerOf(quiet, 0)!).filter((i) => i.name === "V5 at 5 V");
+  expect(full).toMatchObject({ max: "10" });
+  expect(full!.min).toBeUndefined();
+});
+
+test("a lamp that shares its net with something else is not guessed at, and is named", () => {
+  const measure = madeMeasure({
+    nets: {
+      count: 4,
+      islands: wired("V5: J1.1 U1.1\nGND: J1.2 U1.2 D3.1\nOUT: U1.3 R10.1\nOUTA: R10.2 D3.2 U1.4"),
+    } as never,
+  });
+  const lamp = powered({ boards: [{ id: "b", name: "Main", perProduct: 1, measure }] });
+  expect(rail(lamp, "V5")).toMatchObject({ restMa: 8, mostMa: 25, unknown: ["D3"] });
+});

@@ -96,3 +96,14 @@ test("the plan is put in the order that finds bad joints soonest, without power 
   const staged = { ...d, assembly: { ...d.assembly, tests: [tests[2]!, up("1 V"), up("5 V"), tests[3]!] } };
   expect(soonestPlan(staged, parts)!.tests.map((t) => t.id)).toEqual(["bare", "1 V", "5 V", "quick"]);
 });
+
+test("a signal that two resistors pull down is no divider that is known, and a quiet one says nothing", () => {
+  const islands = wired(`
+    V33: J1.1 U1.1 R20.1 R5.1
+    GND: J1.2 U1.2 R21.2 R3.2
+    SENSE: R20.2 R21.1 R3.1 U1.3
+    EN: R5.2 U1.4`);
+  const measure = madeMeasure({ nets: { count: 4, islands } as never });
+  const d = powered({ boards: [{ ...board, measure }], meetings: [], lines: [...LINES, ...MORE] });
+  expect(said(d)).toEqual([]);
+});
