@@ -5,6 +5,9 @@ alter table part add column most_ma double precision;
 -- How a shop numbers what it builds, and which of its releases a run is.
 alter table workshop add column serial_rule text not null default '';
 alter table run add column batch integer constraint run_batch_check check (batch between 1 and 32767);
+-- what its numbers are made of, beside its document: a number that is typed is looked for in all of them
+alter table release add column product text not null default '';
+alter table release add column serial_rule text not null default '';
 create unique index run_batch_of_workshop on run (workshop_id, batch);
 
 -- One try of one item of the test plan on one of the boards that are started. Rows are added, never changed: the first try counts.

@@ -126,6 +126,8 @@ export const RUN_TABLES = {
       }),
       sha256: matching(/^[0-9a-f]{64}$/, "the hash of a file"),
       released_at: instant,
+      product: text(200),
+      serial_rule: text(60),
     },
   },
   purchase: {

@@ -14,10 +14,9 @@ export async function manySeries(tx: Tx): Promise<
   }[]
 > {
   const { rows } = await tx.query(
-    `select r.id as "runId", r.name, l.document ->> 'revision' as revision, l.document ->> 'product' as product,
-            coalesce(l.document -> 'workshop' ->> 'serialRule', '') as rule,
+    `select r.id as "runId", r.name, v.label as revision, l.product, l.serial_rule as rule,
             r.batch, extract(year from l.released_at at time zone 'UTC')::integer as year
-     from run as r join release as l on l.run_id = r.id
+     from run as r join release as l on l.run_id = r.id join revision as v on v.id = r.revision_id
      where r.batch is not null`,
   );
   return rows;

@@ -10,8 +10,17 @@ export async function insertRelease(
 ): Promise<void> {
   await numbered(tx, runId);
   await tx.query(
-    "insert into release (workshop_id, run_id, document, manifest, sha256, released_at) values (current_workshop(), $1, $2, $3, $4, $5)",
-    [runId, JSON.stringify(r.document), JSON.stringify(r.manifest), r.sha256, r.createdAt],
+    `insert into release (workshop_id, run_id, document, manifest, sha256, released_at, product, serial_rule)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7)`,
+    [
+      runId,
+      JSON.stringify(r.document),
+      JSON.stringify(r.manifest),
+      r.sha256,
+      r.createdAt,
+      r.document.product,
+      r.document.workshop.serialRule ?? "",
+    ],
   );
   // its figures are those it was released with from here on: what it orders is listed by them
   await tx.query(
