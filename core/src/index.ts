@@ -161,7 +161,7 @@ export {
 export { ASSUMED, type ClassRules, type RuleKind, ruleOf, SETTLED, usualRules } from "./library/rules.ts";
 export { apart, type LotSample, type SampleResult, sampleOf } from "./library/sample.ts";
 export { type Decoupled, NEAR_MM } from "./meet/decoupling.ts";
-export type { FirstPower, PowerStage, RailCard } from "./meet/first-power.ts";
+export { type FirstPower, feedWalk, type PowerStage, type RailCard } from "./meet/first-power.ts";
 export { type Floating, floatsOf } from "./meet/floats.ts";
 export {
   judgeLink,
@@ -194,7 +194,7 @@ export { type HarmlessOrder, harmlessOrder, MOST_ORDERED } from "./meet/order.ts
 export { type PinText, readPinText, readRange, readVolts } from "./meet/pin-text.ts";
 export { powerMap } from "./meet/power.ts";
 export { type MeetRow, type MeetStanding, proposedPin } from "./meet/row.ts";
-export type { PowerFinding, PowerMap, PowerRail } from "./meet/supplies.ts";
+export type { PowerFinding, PowerLink, PowerMap, PowerRail } from "./meet/supplies.ts";
 export { isConnector, type WiredPart, wiringOf } from "./meet/wiring.ts";
 // exact money
 export * from "./money/money.ts";

@@ -8,7 +8,11 @@ export interface RailCard {
   readonly volts?: number;
   /** Its volts are what its name says. */
   readonly isByName: boolean;
-  /** What it is fed by: from outside (nothing here), or over a part from another rail, by its place in the list. */
+  /** Something outside, or a cell, is known to feed it. */
+  readonly isFed: boolean;
+  /** Where it reads when it is powered, lowest and highest: its volts, 5 % off where nobody says more. Not known without. */
+  readonly reads?: readonly [number, number];
+  /** What it is fed by: nothing here at a beginning, or over a part from another rail, by its place in the list. */
   readonly over?: { readonly ref: string; readonly kind: PowerLink["kind"]; readonly from: number };
   /** Parts its current goes through, from outside on. */
   readonly by: readonly string[];
@@ -38,7 +42,7 @@ export interface PowerStage {
 export interface FirstPower {
   /** Every rail, those that are fed from outside first, each after what feeds it. */
   readonly rails: readonly RailCard[];
-  /** Rails the board is fed at: stages of each whose volts are known. */
+  /** Rails with nothing before them: where the board is fed, and what nobody is known to feed; stages where volts are known. */
   readonly inputs: readonly { readonly rail: number; readonly stages: readonly PowerStage[] }[];
   /** What was taken for so, once each. */
   readonly assumed: readonly string[];
@@ -53,6 +57,8 @@ const START_OVER_MA = 20;
 const STEP_MA = 5;
 /** Resistors and the meter together. */
 const SPREAD = 1.1;
+/** Volts a rail may be off by where nobody says more. */
+const RAIL_SPREAD = 0.05;
 /** A switching converter that steps up wastes so much. */
 const UP_EFFICIENCY = 0.8;
 /** Below this no junction conducts much: what flows is a resistance. */
@@ -61,47 +67,45 @@ const QUIET_VOLTS = 1;
 const upTo = (ma: number) => Math.ceil(ma / STEP_MA - 1e-9) * STEP_MA;
 const round = (x: number, digits = 3) => Number(x.toPrecision(digits));
 
-interface Walk {
+/** The way current takes from rail to rail. */
+export interface FeedWalk {
+  /** Rails, by their place in the map, in the order in which current gets to them. */
   readonly order: readonly number[];
   readonly parent: ReadonlyMap<number, { readonly from: number; readonly link: PowerLink }>;
   /** Parts over which a rail is fed a second time. */
   readonly also: readonly string[];
 }
 
-/** Rails in the order in which current gets to them: from what is fed outside; what nobody feeds begins by itself. */
-function walk(map: PowerMap): Walk {
+/**
+ * Rails from what is fed outside on, all of that at once; then from what nobody is known to feed, what is named as coming in
+ * first, then the higher volts.
+ */
+export function feedWalk(map: PowerMap): FeedWalk {
   const order: number[] = [];
   const parent = new Map<number, { from: number; link: PowerLink }>();
-  const seen = new Set<number>();
   const also = new Set<string>();
-  const from = (start: number) => {
-    const queue = [start];
-    seen.add(start);
+  const seen = new Set<number>();
+  const from = (starts: readonly number[]) => {
+    const queue = [...starts];
+    for (const i of starts) seen.add(i);
     for (const i of queue) {
       order.push(i);
       for (const link of map.rails[i]!.links) {
-        if (seen.has(link.to)) {
+        if (!seen.has(link.to)) {
+          seen.add(link.to);
+          parent.set(link.to, { from: i, link });
+          queue.push(link.to);
           // what two feed is counted with the first of them
-          if (link.to !== parent.get(i)?.from && parent.get(link.to)?.from !== i) also.add(link.ref);
-          continue;
-        }
-        seen.add(link.to);
-        parent.set(link.to, { from: i, link });
-        queue.push(link.to);
+        } else if (link.to !== parent.get(i)?.from && parent.get(link.to)?.from !== i) also.add(link.ref);
       }
     }
   };
-  const rank = (i: number) => {
-    const r = map.rails[i]!;
-    const comesIn = r.names.some((n) => /IN\d*$|BAT|BUS/i.test(n));
-    return [r.sources.length > 0 ? 0 : comesIn ? 1 : 2, -(r.volts ?? 0)] as const;
-  };
-  const starts = map.rails
-    .map((_, i) => i)
-    .sort((a, b) => rank(a)[0] - rank(b)[0] || rank(a)[1] - rank(b)[1]);
-  // everything fed from outside is a beginning, also where another could be reached over a link
-  for (const i of starts.filter((k) => map.rails[k]!.sources.length > 0)) seen.add(i);
-  for (const i of starts) if (!seen.has(i) || map.rails[i]!.sources.length > 0) from(i);
+  from(map.rails.flatMap((r, i) => (r.sources.length > 0 ? [i] : [])));
+  const comesIn = (i: number) => map.rails[i]!.names.some((n) => /IN\d*$|BAT|BUS/i.test(n));
+  const rest = map.rails
+    .map((r, i) => ({ i, volts: r.volts ?? 0 }))
+    .sort((a, b) => Number(comesIn(b.i)) - Number(comesIn(a.i)) || b.volts - a.volts);
+  for (const { i } of rest) if (!seen.has(i)) from([i]);
   return { order, parent, also: [...also] };
 }
 
@@ -114,12 +118,10 @@ function factor(
 ): number {
   if (link.kind !== "converter") return 1;
   if (fromVolts !== undefined && toVolts !== undefined && toVolts > fromVolts) {
-    assumed.add(`${link.ref} steps up with ${UP_EFFICIENCY * 100} % of what goes in`);
+    assumed.add(`${link.ref} steps up and loses ${Math.round(100 * (1 - UP_EFFICIENCY))} % of what goes in`);
     return toVolts / fromVolts / UP_EFFICIENCY;
   }
-  assumed.add(
-    `what goes into ${link.ref} is what comes out: so it is of a linear one, less of one that switches`,
-  );
+  assumed.add(`${link.ref} is linear, as much goes in as comes out; one that switches takes less`);
   return 1;
 }
 
@@ -130,10 +132,10 @@ function factor(
  * The first stage is a volt at most: nothing but a resistance conducts then, so its stop value is the limit in proportion.
  */
 export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPower {
-  const { order, parent, also } = walk(map);
+  const { order, parent, also } = feedWalk(map);
   const assumed = new Set<string>();
   if (also.length > 0)
-    assumed.add(`what is fed over ${also.join(", ")} too is counted with the first of what feeds it`);
+    assumed.add(`what is fed over ${also.join(", ")} as well draws from the first of what feeds it alone`);
   const sums = new Map<number, { rest: number; most: number; unknown: string[] }>();
   for (const i of [...order].reverse()) {
     const own = loads[i]!;
@@ -166,7 +168,7 @@ export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPow
   for (const r of rails)
     for (const l of r.own.loads)
       if (l.lampV !== undefined)
-        assumed.add("a lit lamp keeps the volts of its colour, 2 V where none is said");
+        assumed.add("a lit lamp takes the volts of its colour, 2 V where none is said");
   return {
     rails,
     inputs: rails.flatMap((r, rail) =>
@@ -186,7 +188,8 @@ function railCard(
   order: readonly number[],
   up: { from: number; link: PowerLink } | undefined,
 ): Omit<RailCard, "by"> {
-  const { volts, isByName, nets } = map.rails[i]!;
+  const { volts, isByName, nets, sources } = map.rails[i]!;
+  const off = RAIL_SPREAD * Math.abs(volts ?? 0);
   const isKnown = sum.unknown.length === 0;
   const limitMa = upTo(
     isKnown ? Math.max(MARGIN * sum.rest, sum.rest + LEAST_OVER_MA) : sum.rest + START_OVER_MA,
@@ -195,7 +198,14 @@ function railCard(
   return {
     name: nameOf(map, i),
     nets,
-    ...(volts === undefined ? {} : { volts, leastOhm: round((1000 * Math.abs(volts)) / limitMa) }),
+    ...(volts === undefined
+      ? {}
+      : {
+          volts,
+          reads: [volts - off, volts + off] as const,
+          leastOhm: round((1000 * Math.abs(volts)) / limitMa),
+        }),
+    isFed: sources.length > 0,
     isByName: isByName === true,
     ...(up ? { over: { ref: up.link.ref, kind: up.link.kind, from: order.indexOf(up.from) } } : {}),
     own,

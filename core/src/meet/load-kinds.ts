@@ -44,14 +44,19 @@ const LAMP_VOLTS = 2.0;
 const lampVolts = (words: string): number => LAMPS.find(([is]) => is.test(words))?.[1] ?? LAMP_VOLTS;
 
 const n = (x: number) => String(Number(x.toPrecision(3)));
+/** Nets a part stands on, each once. */
+export const netsOf = (p: WiredPart): number[] => [...new Set(p.pins.map((q) => q.net))];
 const ends = (p: WiredPart): readonly [number, number] | undefined => {
-  const nets = [...new Set(p.pins.map((q) => q.net))];
+  const nets = netsOf(p);
   return nets.length === 2 ? [nets[0]!, nets[1]!] : undefined;
 };
-const other = (p: WiredPart, net: number): number | undefined => ends(p)?.find((e) => e !== net);
+/** The other net of a part that stands on two. */
+export const other = (p: WiredPart, net: number): number | undefined => ends(p)?.find((e) => e !== net);
 
 /** Parts and nets of a board as loads are looked for on them. */
 export class Wires {
+  readonly parts: readonly WiredPart[];
+  readonly map: PowerMap;
   readonly facts: LoadFacts;
   /** Net → its rail, by its place in the map. */
   readonly railOfNet: ReadonlyMap<number, number>;
@@ -59,11 +64,13 @@ export class Wires {
   readonly #on = new Map<number, WiredPart[]>();
 
   constructor(parts: readonly WiredPart[], map: PowerMap, facts: LoadFacts) {
+    this.parts = parts;
+    this.map = map;
     this.facts = facts;
     this.railOfNet = new Map(map.rails.flatMap((r, i) => r.nets.map((net) => [net, i] as const)));
     for (const p of parts) {
       for (const q of p.pins) this.#names.set(q.net, q.name ?? "");
-      for (const net of new Set(p.pins.map((q) => q.net))) this.#on.set(net, [...this.on(net), p]);
+      for (const net of netsOf(p)) this.#on.set(net, [...this.on(net), p]);
     }
   }
   on(net: number): WiredPart[] {
@@ -71,6 +78,15 @@ export class Wires {
   }
   isGround(net: number | undefined): boolean {
     return net !== undefined && railOf(this.#names.get(net) ?? "") === "ground";
+  }
+  /** What a net is called; by its number where its files give it no name. */
+  nameOf(net: number): string {
+    return this.#names.get(net) || `net ${net}`;
+  }
+  /** Volts of the rail a net is of; nothing for a signal, and where they are not known. */
+  voltsAt(net: number): number | undefined {
+    const rail = this.railOfNet.get(net);
+    return rail === undefined ? undefined : this.map.rails[rail]!.volts;
   }
   /** Rails a part stands on. */
   railsAt(p: WiredPart): number[] {

@@ -5,10 +5,9 @@ import {
   lampFromRail,
   type RailLoad,
   resistorLoad,
-  Wires,
+  type Wires,
 } from "./load-kinds.ts";
 import type { PowerMap } from "./supplies.ts";
-import type { WiredPart } from "./wiring.ts";
 
 export interface RailLoads {
   readonly loads: readonly RailLoad[];
@@ -27,11 +26,11 @@ const STILL = new Set(
  * with that signal at ground; a lamp that a part switches draws at the most, and nothing at rest. Parts without a figure
  * are named, never counted as nothing. Of a rail without volts only what the library knows is counted.
  *
- * @param parts those that are fitted
+ * @param w parts that are fitted
  * @returns by the map's rails
  */
-export function railLoads(parts: readonly WiredPart[], map: PowerMap, facts: LoadFacts): RailLoads[] {
-  const w = new Wires(parts, map, facts);
+export function railLoads(w: Wires): RailLoads[] {
+  const { parts, map, facts } = w;
   const counted = new Set<string>();
   const passes = new Set(
     map.rails.flatMap((r) => [...r.links.map((l) => l.ref), ...r.through, ...r.sources.map((s) => s.ref)]),

@@ -1,9 +1,10 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { type SuspectPart, suspectsOf, type TriedItem } from "./suspects.ts";
+import type { ReachedPart } from "./reach.ts";
+import { suspectsOf, type TriedItem } from "./suspects.ts";
 
 // IN — F1 — A — U4 — OUT; U1 and C1 hang on OUT
-const part = (ref: string, ...nets: string[]): SuspectPart => ({
+const part = (ref: string, ...nets: string[]): ReachedPart => ({
   ref,
   pins: nets.map((net, i) => ({ pin: String(i + 1), net })),
 });

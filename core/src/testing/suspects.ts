@@ -1,15 +1,8 @@
-/** A part with its pins and the nets they are on. */
-export interface SuspectPart {
-  readonly ref: string;
-  readonly pins: readonly { readonly pin: string; readonly net?: string }[];
-}
+import { type ReachedPart, Reaches, type ReachingItem, refOfPin } from "./reach.ts";
 
 /** An item that was tried on one board, with what it came to in the end. */
-export interface TriedItem {
+export interface TriedItem extends ReachingItem {
   readonly name: string;
-  readonly drives: readonly string[];
-  readonly reads: readonly string[];
-  readonly through: readonly string[];
   readonly verdict: "pass" | "fail" | "open";
 }
 
@@ -37,12 +30,6 @@ const BY_DISTURBING = 0.5;
 /** Somebody wanted to look at it again when it was put on. */
 const BY_DOUBT = 10;
 
-/** What an item exercises: nets it drives or reads, and parts it names. */
-interface Reach {
-  readonly nets: ReadonlySet<string>;
-  readonly named: ReadonlySet<string>;
-}
-
 /**
  * What may be why a board fails, the likeliest first: each pin is suspected by its weight, times the share of failing items
  * it could explain (it is of a part they name, or half so much where it is only on a net of theirs), less where items pass with it, more where
@@ -57,7 +44,7 @@ interface Reach {
  * @returns empty where nothing fails
  */
 export function suspectsOf(
-  parts: readonly SuspectPart[],
+  parts: readonly ReachedPart[],
   items: readonly TriedItem[],
   {
     weightOf,
@@ -71,20 +58,9 @@ export function suspectsOf(
     readonly most?: number;
   },
 ): Suspect[] {
-  const netOf = new Map<string, string | undefined>(
-    parts.flatMap((p) => p.pins.map((q) => [`${p.ref}.${q.pin}`, q.net] as const)),
-  );
-  const single = new Map<string, string>(
-    parts.flatMap((p) => (p.pins.length === 1 ? [[p.ref, `${p.ref}.${p.pins[0]!.pin}`] as const] : [])),
-  );
-  const reach = (i: TriedItem): Reach => {
-    const ends = [...i.drives, ...i.reads].map((n) => single.get(n) ?? n);
-    return {
-      nets: new Set(ends.flatMap((n) => netOf.get(n) ?? [])),
-      named: new Set([...ends, ...i.through].map((n) => (netOf.has(n) ? n.slice(0, n.lastIndexOf(".")) : n))),
-    };
-  };
-  const judged = items.map((item) => ({ item, ...reach(item) }));
+  const reaches = new Reaches(parts);
+  const { netOf } = reaches;
+  const judged = items.map((item) => ({ item, ...reaches.of(item) }));
   const failing = judged.filter((j) => j.item.verdict === "fail");
   const passing = judged.filter((j) => j.item.verdict === "pass");
   if (failing.length === 0) return [];
@@ -95,11 +71,11 @@ export function suspectsOf(
     const scored = p.pins.map(({ pin, net }) => {
       const why = explains(net);
       const seen = passing.filter(
-        (j) => net !== undefined && j.named.has(p.ref) && (j.nets.has(net) || through(j, p.ref)),
+        (j) => net !== undefined && j.parts.has(p.ref) && (j.nets.has(net) || through(j, p.ref)),
       );
-      const beside = passing.filter((j) => net !== undefined && j.nets.has(net) && !j.named.has(p.ref));
+      const beside = passing.filter((j) => net !== undefined && j.nets.has(net) && !j.parts.has(p.ref));
       const left = seen.length > 0 ? LEFT_BY_PASS : beside.length > 0 ? LEFT_BY_NET : 1;
-      const force = why.reduce((a, j) => a + (j.named.has(p.ref) ? 1 : BY_DISTURBING), 0) / failing.length;
+      const force = why.reduce((a, j) => a + (j.parts.has(p.ref) ? 1 : BY_DISTURBING), 0) / failing.length;
       const score = weightOf(p.ref) * (doubts.has(p.ref) ? BY_DOUBT : 1) * left * force;
       return { name: `${p.ref}.${pin}`, net, score, why, seen };
     });
@@ -134,7 +110,7 @@ function bestOther(
   netOf: ReadonlyMap<string, string | undefined>,
   reachOf: (pin: string) => number,
 ): string | undefined {
-  const ref = pin.slice(0, pin.lastIndexOf("."));
+  const ref = refOfPin(pin);
   return [...netOf]
     .filter(([name, of]) => of !== undefined && of === net && !name.startsWith(`${ref}.`))
     .map(([name]) => name)

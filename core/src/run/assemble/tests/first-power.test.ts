@@ -65,7 +65,7 @@ test("a part without a figure is named, what is known is a start, and no least c
   const full = (d: RunDocument) => firstPowerItems(firstPowerOf(d, 0)!).find((i) => i.name === "VIN at 5 V")!;
   expect(full(doc)).toMatchObject({ max: "25", unit: "mA" });
   expect(full(doc).min).toBeUndefined();
-  expect(full(doc).because).toMatch(/of U1 nothing is known/);
+  expect(full(doc).because).toMatch(/nothing is known of U1/);
   // known whole: less than half of it says that something does not draw
   expect(full(powered())).toMatchObject({ min: "4.525", max: "20" });
   // at rest it is only taken to be so
@@ -162,10 +162,10 @@ test("a rail below ground draws as one above; what two feed is counted once, and
   const card = firstPowerOf(two, 0)!;
   expect(card.rails.map((r) => [r.name, r.restMa])).toEqual([
     ["VIN", 8],
-    ["V5", 8],
     ["VBUS", 0],
+    ["V5", 8],
   ]);
-  expect(card.assumed.join()).toMatch(/fed over D2 too is counted with the first/);
+  expect(card.assumed.join()).toMatch(/fed over D2 as well draws from the first/);
 });
 
 test("of rails nobody feeds the one with more volts comes first; where nothing draws no least current is claimed", () => {
@@ -198,4 +198,33 @@ test("a lamp that shares its net with something else is not guessed at, and is n
   });
   const lamp = powered({ boards: [{ id: "b", name: "Main", perProduct: 1, measure }] });
   expect(rail(lamp, "V5")).toMatchObject({ restMa: 8, mostMa: 25, unknown: ["D3"] });
+});
+
+test("boards that call a rail alike keep their own items; a part that switches or moves is told by its letters", () => {
+  const measure = (text: string) => madeMeasure({ nets: { count: 9, islands: wired(text) } as never });
+  const two = powered({
+    boards: [
+      { id: "b", name: "Base", perProduct: 1, measure: measure("V5: J1.1 U1.1\nGND: J1.2 U1.2") },
+      {
+        id: "c",
+        name: "Head",
+        perProduct: 1,
+        measure: measure("V5: J7.1 U4.1 J8.1\nGND: J7.2 U4.2\nSIG: J8.2"),
+      },
+    ],
+    lines: [
+      { ...line("u1", ["U1"], "M48"), board: "b" },
+      { ...line("k", ["K1"], "AZ8"), board: "c" },
+    ],
+    meetings: [{ ...SUPPLY, board: "Base" }] as never,
+  });
+  const [base, head] = [firstPowerOf(two, 0)!, firstPowerOf(two, 1)!];
+  const names = [base, head].flatMap((c) => firstPowerItems(c).map((i) => i.name));
+  expect(new Set(names).size).toBe(names.length);
+  expect(names).toContain("V5 of Head to ground");
+  expect(firstPowerItems(head)[0]!.absent).toEqual(["J7 of Head", "J8 of Head"]);
+  // nobody says what feeds the second: that is known of the first alone
+  expect([base.rails[0]!.isFed, head.rails[0]!.isFed]).toEqual([true, false]);
+  expect(base.hazards).toEqual([]);
+  expect(head.hazards.map((h) => [h.kind, h.because])).toEqual([["isolation", "K1"]]);
 });

@@ -1,13 +1,9 @@
-import { numberKey } from "../../../bom/number.ts";
-import { partsByNumber } from "../../../library/candidates.ts";
+import { lettersOf } from "../../../bom/refs.ts";
 import { type FirstPower, firstPower, type RailCard } from "../../../meet/first-power.ts";
+import { netsOf } from "../../../meet/load-kinds.ts";
 import { railLoads } from "../../../meet/loads.ts";
-import { type WiredPart, wiringOf } from "../../../meet/wiring.ts";
-import { railOf } from "../../../netlist/rails.ts";
-import type { RunBoard } from "../../document/boards.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
-import { reachOf } from "../../document/wired.ts";
-import { voltsOn } from "../../stage/meetings.ts";
+import { type BoardWires, boardWires } from "./board-wires.ts";
 
 /** Why somebody competent stands beside it, and what is seen to first. */
 export interface PowerHazard {
@@ -28,129 +24,97 @@ export interface FirstPowerCard extends FirstPower {
   /** Where a rail is read, by its place in the list; a ground beside it. */
   readonly reads: readonly (string | undefined)[];
   readonly ground: string | undefined;
-  /** What its parts are called by beside their reference, where the product has several boards. */
-  readonly of: string;
+  /** What a part or a rail of it is called in a plan. */
+  readonly called: (name: string) => string;
 }
 
-const CANDID: readonly (readonly [PowerHazard["kind"], RegExp, string])[] = [
-  [
-    "mains",
-    /\bmains\b|\b(1[012]\d|2[0-4]0|400) ?v ?ac\b/i,
+/** What is done about each. */
+const CARE: Readonly<Record<PowerHazard["kind"], string>> = {
+  mains:
     "Mains can kill: it stays disconnected, and a licensed person does or checks the first power-up under the local code.",
-  ],
-  [
-    "heat",
-    /\bheat(er|ing)s?\b|\bkiln element/i,
-    "Heaters stay disconnected; have a stop that works without the program.",
-  ],
-  [
-    "motion",
-    /\bmotors?\b|\bservos?\b|\bsolenoids?\b|\bactuators?\b/i,
-    "What moves stays disconnected; have a stop that works without the program.",
-  ],
-  [
-    "isolation",
-    /\brelays?\b|\bopto|\bisolat|\btriac|\bcontactors?\b/i,
+  heat: "Heaters stay disconnected; have a stop that works without the program.",
+  motion: "What moves stays disconnected; have a stop that works without the program.",
+  isolation:
     "What is switched stays disconnected: lamps stand in for it, and there is a stop that works without the program.",
-  ],
+  cell: "Leave the cell out until the rails are right; mind its polarity, never feed the board beside it, and watch its first charge: a shorted or overcharged cell burns.",
+};
+/** Words that say so. */
+const SAID: readonly (readonly [PowerHazard["kind"], RegExp])[] = [
+  ["mains", /\bmains\b|\b(1[012]\d|2[0-4]0|400) ?v ?ac\b/i],
+  ["heat", /\bheat(er|ing)s?\b|\bkiln element/i],
+  ["motion", /\bmotors?\b|\bservos?\b|\bsolenoids?\b|\bactuators?\b/i],
+  ["isolation", /\brelays?\b|\bopto|\bisolat|\btriac|\bcontactors?\b/i],
 ];
 const MAINS_NET = /^(MAINS|LIVE|NEUTRAL|PHASE|AC[_-]?[LN]|[LN][_-]AC|L_?IN|N_?IN|230V.*|115V.*)$/i;
 const TOUCH_VOLTS = 50;
 
+/** Parts that are such by what they are called. */
+const LETTERS: Readonly<Record<string, PowerHazard["kind"]>> = {
+  K: "isolation",
+  RL: "isolation",
+  RLY: "isolation",
+  M: "motion",
+  MOT: "motion",
+  HTR: "heat",
+};
+
 /** What of a board wants somebody competent beside it; a cell wants care alone. */
-function hazardsOf(
-  doc: RunDocument,
-  board: RunBoard,
-  card: FirstPower,
-  parts: readonly WiredPart[],
-): PowerHazard[] {
+function hazardsOf({ volts, wires, lineOf }: BoardWires, card: FirstPower): PowerHazard[] {
   const out = new Map<PowerHazard["kind"], PowerHazard>();
   const say = (kind: PowerHazard["kind"], because: string) => {
-    const words = CANDID.find(([k]) => k === kind)?.[2];
-    if (!out.has(kind)) out.set(kind, { kind, because, do: words ?? "" });
+    if (!out.has(kind)) out.set(kind, { kind, because, do: CARE[kind] });
   };
-  const nets = new Set(parts.flatMap((p) => p.pins.flatMap((q) => q.name ?? [])));
+  const read = (words: string, where: string) => {
+    for (const [kind, is] of SAID) if (is.test(words)) say(kind, `${where}: ${words.trim()}`);
+  };
+  const nets = new Set(wires.parts.flatMap((p) => p.pins.flatMap((q) => q.name ?? [])));
   for (const net of nets) if (MAINS_NET.test(net)) say("mains", `the net ${net}`);
   for (const r of card.rails)
     if (r.volts !== undefined && Math.abs(r.volts) >= TOUCH_VOLTS) say("mains", `${r.name} of ${r.volts} V`);
-  for (const l of doc.lines) {
-    if (l.dnp || (l.board !== undefined && l.board !== board.id)) continue;
-    const said = [l.valueText, l.description].join(" ");
-    for (const [kind, is] of CANDID) if (is.test(said)) say(kind, `${l.refs[0] ?? "a line"}: ${said.trim()}`);
+  for (const [ref, l] of lineOf) {
+    if (l.dnp) continue;
+    read([l.valueText, l.description].join(" "), ref);
+    const kind = LETTERS[lettersOf(ref)];
+    if (kind) say(kind, ref);
   }
-  for (const m of voltsOn(doc, board).meetings)
-    for (const [kind, is] of CANDID) if (is.test(m.row.other)) say(kind, `${m.row.ref}: ${m.row.other}`);
-  const cell = voltsOn(doc, board)
-    .power.rails.flatMap((r) => r.sources)
-    .find((s) => s.isCell);
-  if (cell)
-    out.set("cell", {
-      kind: "cell",
-      because: `${cell.ref} is a cell`,
-      do: "Leave the cell out until the rails are right; mind its polarity, never feed the board beside it, and watch its first charge: a shorted or overcharged cell burns.",
-    });
+  for (const m of volts.meetings) read(m.row.other, m.row.ref);
+  const cell = volts.power.rails.flatMap((r) => r.sources).find((x) => x.isCell);
+  if (cell) say("cell", `${cell.ref} is a cell`);
   return [...out.values()];
 }
 
 /**
  * The card for the first power-up of a board, worked out from its bill, nets and what is put onto it (needs N123, X11).
- * Nothing where its files name no pins, or nothing is known that could feed it.
+ * Nothing where its files name no pins, or none of its nets carries supply.
  */
 export function firstPowerOf(doc: RunDocument, boardIndex: number): FirstPowerCard | undefined {
   const board = doc.boards[boardIndex];
-  if (!board) return undefined;
-  const v = voltsOn(doc, board);
-  if (!v.isNamed || v.power.rails.length === 0) return undefined;
-  const lines = doc.lines.filter((l) => l.board === undefined || l.board === board.id);
-  const lineOf = new Map(lines.flatMap((l) => l.refs.map((r) => [r, l] as const)));
-  const library = partsByNumber(doc.library ?? []);
-  const partOf = (ref: string) => library.get(numberKey(lineOf.get(ref)?.mpn ?? ""));
-  const words = (ref: string) => {
-    const l = lineOf.get(ref);
-    return l ? [l.valueText, l.description].filter(Boolean).join(", ") : "";
-  };
-  const parts = wiringOf(board.measure).filter((p) => !lineOf.get(p.ref)?.dnp);
-  const loads = railLoads(parts, v.power, {
-    drawsOf: (ref) => partOf(ref) ?? {},
-    valueOf: (ref) => lineOf.get(ref)?.valueText ?? "",
-    wordsOf: words,
-  });
-  const card = firstPower(v.power, loads);
-  const feeds = new Set(v.power.rails.flatMap((r) => r.sources.map((s) => s.ref)));
-  const other = new Map(v.meetings.map((m) => [m.row.ref, m.row.other]));
-  const late = lines.filter((l) => !l.dnp && library.get(numberKey(l.mpn))?.fitAfter === "test");
-  const hazards = hazardsOf(doc, board, card, parts);
-  const pinsOf = (nets: ReadonlySet<number>) =>
-    parts
-      .flatMap((p) => p.pins.filter((q) => nets.has(q.net)).map((q) => `${p.ref}.${q.pin}`))
-      .sort((a, b) => reachOf(a) - reachOf(b));
-  const of = doc.boards.length > 1 ? ` of ${board.name}` : "";
-  const named = (pin: string | undefined) =>
-    pin && `${pin.slice(0, pin.lastIndexOf("."))}${of}${pin.slice(pin.lastIndexOf("."))}`;
-  const grounds = new Set(
-    parts.flatMap((p) => p.pins.flatMap((q) => (railOf(q.name ?? "") === "ground" ? [q.net] : []))),
-  );
+  const b = board && boardWires(doc, board);
+  if (!b || b.volts.power.rails.length === 0) return undefined;
+  const { volts, wires, lineOf, partOf } = b;
+  const card = firstPower(volts.power, railLoads(wires));
+  const feeds = new Set(volts.power.rails.flatMap((r) => r.sources.map((s) => s.ref)));
+  const other = new Map(volts.meetings.map((m) => [m.row.ref, m.row.other]));
+  const late = [...lineOf].filter(([ref, l]) => !l.dnp && partOf(ref)?.fitAfter === "test");
+  const hazards = hazardsOf(b, card);
+  const grounds = new Set(wires.parts.flatMap(netsOf).filter((net) => wires.isGround(net)));
   return {
     ...card,
     board: boardIndex,
     unplug: [
-      ...v.connectors.flatMap((c) =>
-        feeds.has(c.ref)
-          ? []
-          : [{ ref: c.ref, what: other.get(c.ref) ?? lineOf.get(c.ref)?.valueText ?? "" }],
-      ),
-      ...late.flatMap((l) => l.refs.map((ref) => ({ ref, what: `${l.valueText}, goes on after the test` }))),
+      ...volts.connectors
+        .filter((c) => !feeds.has(c.ref))
+        .map((c) => ({ ref: c.ref, what: other.get(c.ref) ?? lineOf.get(c.ref)?.valueText ?? "" })),
+      ...late.map(([ref, l]) => ({ ref, what: `${l.valueText}, goes on after the test` })),
     ],
     hazards,
     isHeld: hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent,
-    reads: card.rails.map((r) => named(pinsOf(new Set(r.nets))[0])),
-    ground: named(pinsOf(grounds)[0]),
-    of,
+    reads: card.rails.map((r) => b.pinOf(r.nets)),
+    ground: b.pinOf(grounds),
+    called: b.called,
   };
 }
 
-/** Volts a rail may be off by where nobody says more. */
-const RAIL_SPREAD = 0.05;
 const decimal = (x: number) => String(Number(x.toPrecision(4)));
 
 /**
@@ -159,7 +123,7 @@ const decimal = (x: number) => String(Number(x.toPrecision(4)));
  */
 export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
   const at = (rail: number) => c.reads[rail];
-  const absent = c.unplug.map((u) => u.ref);
+  const absent = c.unplug.map((u) => c.called(u.ref));
   const ground = c.ground === undefined ? [] : [c.ground];
   const base = { drives: [], through: [], expect: "", absent } as const;
   const ohms = c.rails.flatMap((r, i): Omit<TestItem, "id">[] => {
@@ -168,7 +132,7 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
     return [
       {
         ...base,
-        name: `${r.name} to ground`,
+        name: `${c.called(r.name)} to ground`,
         state: "bare",
         reads: [pin, ...ground],
         expect: "it may climb while capacitors charge; swap the probes if it is low",
@@ -188,7 +152,7 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
       : stages.map(
           (s): Omit<TestItem, "id"> => ({
             ...base,
-            name: `${r.name} at ${decimal(s.volts)} V`,
+            name: `${c.called(r.name)} at ${decimal(s.volts)} V`,
             state: "powered",
             drives: [pin],
             reads: [pin],
@@ -204,19 +168,20 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
   });
   const volts = c.rails.flatMap((r, i): Omit<TestItem, "id">[] => {
     const pin = at(i);
-    if (pin === undefined || r.volts === undefined || r.over === undefined) return [];
+    if (pin === undefined || r.volts === undefined || r.reads === undefined || r.over === undefined)
+      return [];
     return [
       {
         ...base,
-        name: `${r.name} volts`,
+        name: `${c.called(r.name)} volts`,
         state: "powered",
         reads: [pin],
-        through: r.by.map((ref) => `${ref}${c.of}`),
+        through: r.by.map(c.called),
         minutes: 0.2,
         unit: "V",
-        min: decimal(r.volts - RAIL_SPREAD * Math.abs(r.volts)),
-        max: decimal(r.volts + RAIL_SPREAD * Math.abs(r.volts)),
-        because: `${decimal(r.volts)} V${r.isByName ? " by its name" : ""} ± ${100 * RAIL_SPREAD} %, as nobody says more`,
+        min: decimal(r.reads[0]),
+        max: decimal(r.reads[1]),
+        because: `${decimal(r.volts)} V${r.isByName ? " by its name" : ""} ± 5 %, as nobody says more`,
       },
     ];
   });
@@ -230,5 +195,5 @@ const isRestKnown = (c: FirstPowerCard): boolean =>
 /** Where the limit of a rail comes from. */
 export const limitWords = (r: RailCard): string =>
   r.unknown.length > 0
-    ? `${r.restMa} mA are known and 20 are added to begin with: of ${r.unknown.join(", ")} nothing is known`
-    : `${r.restMa} mA at rest, half as much again, at least 10 mA more`;
+    ? `${r.restMa} mA are known, 20 mA are added to begin with: nothing is known of ${r.unknown.join(", ")}`
+    : `${r.restMa} mA are expected at rest; half as much again, at least 10 mA more`;

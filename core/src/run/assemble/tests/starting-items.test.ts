@@ -82,6 +82,13 @@ test("the plan is put in the order that finds bad joints soonest, without power 
     item("quick", 0.1, { reads: ["D2.1"], through: ["D2", "R9"] }),
     item("bare", 9, { reads: ["U1.6"], through: ["R20"], state: "bare" }),
   ];
+  // a part of one pin may be named without it
+  const single = [
+    item("slow", 9, { reads: ["D2.1"], through: ["D2"] }),
+    item("point", 1, { reads: ["TP1"], through: ["R7"] }),
+  ];
+  const points = { ...doc, assembly: { ...doc.assembly, tests: single } };
+  expect(soonestPlan(points, rollUp(points).parts)!.tests.map((t) => t.id)).toEqual(["point", "slow"]);
   const d = { ...doc, assembly: { ...doc.assembly, tests } };
   const { parts } = rollUp(d);
   const soonest = soonestPlan(d, parts)!;
@@ -106,4 +113,12 @@ test("a signal that two resistors pull down is no divider that is known, and a q
   const measure = madeMeasure({ nets: { count: 4, islands } as never });
   const d = powered({ boards: [{ ...board, measure }], meetings: [], lines: [...LINES, ...MORE] });
   expect(said(d)).toEqual([]);
+  // a rail whose volts nobody knows is a rail all the same
+  const rail = madeMeasure({
+    nets: {
+      count: 3,
+      islands: wired("V33: J1.1 U1.1 R20.1\nVIN: R20.2 R21.1 U4.1\nGND: J1.2 U1.2 U4.2 R21.2"),
+    } as never,
+  });
+  expect(said(powered({ boards: [{ ...board, measure: rail }], meetings: [], lines: LINES }))).toEqual([]);
 });

@@ -1,4 +1,10 @@
-import { type FirstPowerCard, firstPowerItems, firstPowerOf, type PowerHazard } from "@kobbin/core";
+import {
+  type FirstPowerCard,
+  firstPowerItems,
+  firstPowerOf,
+  limitWords,
+  type PowerHazard,
+} from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
@@ -6,7 +12,7 @@ import { Kept } from "../../../ui/Kept.tsx";
 import { useParam } from "../../../ui/params.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { Tab } from "../../../ui/Tab.tsx";
-import { count, said, written } from "../../../ui/text/format.ts";
+import { count, said } from "../../../ui/text/format.ts";
 import { isSamePlan, withProposed } from "../tests/testModel.ts";
 import { Missing } from "./Missing.tsx";
 import { PowerPicture } from "./PowerPicture.tsx";
@@ -71,11 +77,11 @@ function Competent({ isHeld }: { isHeld: boolean }) {
   return (
     <div className="mb-4 max-w-[420px]">
       <Kept
-        label="Who is competent, or licensed where the law asks for it, and stands beside it"
+        label="Who stands beside it: somebody competent, licensed where the law asks for it"
         value={doc.assembly.competent ?? ""}
         disabled={isLocked}
         maxLength={120}
-        hint={isHeld ? "The card is worked out once somebody is named." : undefined}
+        hint={isHeld ? "What to measure and set is shown once somebody is named." : undefined}
         onSave={(v) =>
           change(
             { assembly: { competent: v } } as never,
@@ -124,21 +130,21 @@ function Card({ card }: { card: FirstPowerCard }) {
                     <span className="num">{r.limitMa} mA</span>
                   </h2>
                   <p className={r.unknown.length > 0 ? "text-look" : "text-ink-2"}>
-                    {r.unknown.length > 0
-                      ? said(
-                          `${r.restMa} mA are known, 20 are added to begin with. Of ${r.unknown.join(", ")} nothing is known: go up by hand and write down what it draws.`,
-                        )
-                      : said(`${r.restMa} mA are expected at rest; half as much again, at least 10 mA more.`)}
+                    {said(limitWords(r))}.
+                    {r.unknown.length > 0 && " Go up by hand and write down what it draws."}
                   </p>
+                  {!r.isFed && (
+                    <p className="text-look">
+                      Nobody says that this is where it is fed: say under Board, what meets what.
+                    </p>
+                  )}
                   {stages.length > 0 && (
                     <div className="hidden @min-[860px]:block">
                       <Stages stages={stages} />
                     </div>
                   )}
                   {stages.length === 0 && (
-                    <p className="text-look">
-                      Its volts are not known: say under Board, what meets what, what feeds it.
-                    </p>
+                    <p className="text-look">Its volts are not known, so it has no stages.</p>
                   )}
                 </li>
               );
@@ -158,8 +164,8 @@ function Card({ card }: { card: FirstPowerCard }) {
           <Missing card={card} />
           {card.assumed.length > 0 && (
             <p className="mt-2 text-[13.5px] text-ink-2">
-              Taken to be so: {card.assumed.map((a) => written(a)).join("; ")}; rails within 5 % where nobody
-              says more; at rest nothing is programmed and no lamp is lit.
+              Taken for granted: {said(card.assumed.join("; "))}; rails within 5 % where nobody says more; at
+              rest nothing is programmed and no lamp is lit.
             </p>
           )}
           {!isLocked && items.length > 0 && (
@@ -184,8 +190,8 @@ function Card({ card }: { card: FirstPowerCard }) {
             </p>
           )}
           <p className="mt-3 text-[13.5px] text-ink-2">
-            Estimates from the files, not a release: data sheets, local law and, where required, a licensed
-            person come first.
+            Worked out from the files; it allows nothing. Data sheets, local law and, where required, a
+            licensed person come first.
           </p>
         </div>
       </div>

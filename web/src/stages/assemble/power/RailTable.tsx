@@ -1,16 +1,8 @@
 import type { FirstPowerCard, RailCard } from "@kobbin/core";
+import { FEED_WORDS } from "../../../run/feedWords.ts";
 import { Sum } from "../../../ui/Sum.tsx";
 import { said, written } from "../../../ui/text/format.ts";
 
-const OVER = {
-  diode: "one way",
-  switch: "switched",
-  link: "by link",
-  fuse: "fuse",
-  coil: "coil",
-  resistor: "resistor",
-  converter: "converts",
-} as const;
 const n = (x: number) => written(String(Number(x.toPrecision(3))));
 /** Ohm with its prefix. */
 const ohm = (x: number) => (x >= 1e6 ? `${n(x / 1e6)} MΩ` : x >= 1000 ? `${n(x / 1000)} kΩ` : `${n(x)} Ω`);
@@ -37,7 +29,11 @@ export function RailTable({ card }: { card: FirstPowerCard }) {
             <td>
               <b>{r.name}</b>
               <span className="block text-[13px] text-ink-2">
-                {r.over ? `over ${r.over.ref}, ${OVER[r.over.kind]}` : "from outside"}
+                {r.over
+                  ? `over ${r.over.ref}, ${FEED_WORDS[r.over.kind]}`
+                  : r.isFed
+                    ? "fed from outside"
+                    : "not known what feeds it"}
               </span>
             </td>
             <td className="num">{card.reads[i] ?? "–"}</td>
@@ -51,9 +47,9 @@ export function RailTable({ card }: { card: FirstPowerCard }) {
               <Drawn card={card} at={i} of="mostMa" />
             </td>
             <td className="num text-right">
-              {r.volts === undefined
-                ? "not known"
-                : `${n(r.volts - 0.05 * Math.abs(r.volts))} to ${n(r.volts + 0.05 * Math.abs(r.volts))} V${r.isByName ? " by its name" : ""}`}
+              {r.reads
+                ? `${n(r.reads[0])} to ${n(r.reads[1])} V${r.isByName ? " by its name" : ""}`
+                : "not known"}
             </td>
           </tr>
         ))}

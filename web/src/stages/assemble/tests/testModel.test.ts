@@ -72,6 +72,13 @@ test("what is proposed comes first, and once; its limits are brought up to date 
     ["t3", "35", 1],
     ["t1", undefined, 2],
   ]);
+  // what is tried with less of the board done stays before it, wherever it was put
+  const bare = { ...proposed("in to ground", "9"), state: "bare" as const };
+  const mixed = withProposed(
+    [{ ...plan[2]!, id: "b", name: "eyes", state: "bare" }, plan[2]!],
+    [proposed("in at 1 V", "4"), bare, proposed("in at 5 V", "20")],
+  );
+  expect(mixed.map((t) => t.name)).toEqual(["in to ground", "eyes", "in at 1 V", "in at 5 V", "lamp"]);
   // the database lays the fields of an item otherwise
   const turned = plan.map((t) => Object.fromEntries(Object.entries(t).reverse()) as never);
   expect(isSamePlan(plan, turned)).toBe(true);

@@ -82,9 +82,10 @@ export function withUnit({ unit: _, min, max, guard, ...rest }: TestItem, unit: 
 export const limitsOff = (t: TestItem): string | undefined =>
   t.unit === undefined ? undefined : limitsWrong(t);
 
+const stateOf = (t: Pick<TestItem, "state">) => STATES.findIndex(([s]) => s === t.state);
 /**
- * A plan with proposed items in it: one that is called alike and tried in the same state has its limits and places brought up to
- * date, the rest come first in their order, as what is measured first.
+ * A plan with proposed items in it: one that is called alike and tried in the same state has its limits and places brought up
+ * to date; the others come first of their state, in their order.
  */
 export function withProposed(plan: readonly TestItem[], items: readonly Omit<TestItem, "id">[]): TestItem[] {
   const isSame = (a: Omit<TestItem, "id">, b: Omit<TestItem, "id">) =>
@@ -93,9 +94,14 @@ export function withProposed(plan: readonly TestItem[], items: readonly Omit<Tes
     const fresh = items.find((i) => isSame(i, t));
     return fresh ? { ...fresh, id: t.id, minutes: t.minutes } : t;
   });
-  const fresh = items.filter((i) => !plan.some((t) => isSame(i, t)));
-  const all = fresh.reduce((list, i) => added(list, i), [...old]);
-  return [...all.slice(old.length), ...old];
+  const all = items
+    .filter((i) => !plan.some((t) => isSame(i, t)))
+    .reduce((list, i) => added(list, i), [...old]);
+  return all.slice(old.length).reduce((list, t) => {
+    const isNew = (x: TestItem) => old.every((o) => o.id !== x.id);
+    const at = list.findIndex((x) => stateOf(x) > stateOf(t) || (stateOf(x) === stateOf(t) && !isNew(x)));
+    return list.toSpliced(at < 0 ? list.length : at, 0, t);
+  }, old);
 }
 
 /** Whether two plans say the same, however their fields are laid. */

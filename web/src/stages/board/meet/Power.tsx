@@ -1,51 +1,18 @@
-import type { PowerMap } from "@kobbin/core";
+import { feedWalk, type PowerMap } from "@kobbin/core";
+import { FEED_WORDS } from "../../../run/feedWords.ts";
 
 const COLUMN = 272;
 const BOX = 190;
 const LINE = 84;
 /** Letters stand clear of the line they lie on. */
 const HALO = { stroke: "var(--paper)", strokeWidth: 5, paintOrder: "stroke" } as const;
-const WORDS = {
-  diode: "one way",
-  switch: "switched",
-  link: "by link",
-  fuse: "fuse",
-  coil: "coil",
-  resistor: "resistor",
-  converter: "converts",
-} as const;
-
 /** Where each rail stands: what is fed from outside on the left, what hangs on it one column further. */
 function columnsOf(map: PowerMap): number[] {
-  const { rails } = map;
-  const depth = rails.map((r): number => (r.sources.length > 0 ? 0 : -1));
-  const queue = rails.flatMap((_, i) => (depth[i] === 0 ? [i] : []));
-  for (const i of queue)
-    for (const l of rails[i]!.links)
-      if (depth[l.to] === -1) {
-        depth[l.to] = depth[i]! + 1;
-        queue.push(l.to);
-      }
-  // what nobody is known to feed begins on the left too, the higher volts first
-  const rest = rails
-    .flatMap((r, i) => (depth[i] === -1 ? [{ i, volts: r.volts ?? 0 }] : []))
-    .sort((a, b) => Number(comesIn(map, b.i)) - Number(comesIn(map, a.i)) || b.volts - a.volts);
-  for (const { i } of rest) {
-    if (depth[i] !== -1) continue;
-    depth[i] = 0;
-    const more = [i];
-    for (const k of more)
-      for (const l of rails[k]!.links)
-        if (depth[l.to] === -1) {
-          depth[l.to] = depth[k]! + 1;
-          more.push(l.to);
-        }
-  }
+  const { order, parent } = feedWalk(map);
+  const depth: number[] = [];
+  for (const i of order) depth[i] = parent.has(i) ? depth[parent.get(i)!.from]! + 1 : 0;
   return depth;
 }
-
-/** Named as what comes from outside. */
-const comesIn = (map: PowerMap, i: number) => map.rails[i]!.names.some((n) => /IN\d*$|BAT|BUS/i.test(n));
 
 /** The supplies as a tree on the board's own nets: what feeds, through which part, what draws. */
 export function Power({ map }: { map: PowerMap }) {
@@ -103,7 +70,7 @@ export function Power({ map }: { map: PowerMap }) {
                 fill="var(--ink-2)"
                 {...HALO}
               >
-                {WORDS[w.kind]}
+                {FEED_WORDS[w.kind]}
               </text>
             </g>
           );

@@ -1,0 +1,54 @@
+/** A part with its pins and the nets they are on. */
+export interface ReachedPart {
+  readonly ref: string;
+  readonly pins: readonly { readonly pin: string; readonly net?: string }[];
+}
+
+/** Where an item is driven and read, and what it goes through. */
+export interface ReachingItem {
+  readonly drives: readonly string[];
+  readonly reads: readonly string[];
+  readonly through: readonly string[];
+}
+
+/** What an item exercises: the nets it drives or reads, and the parts it names. */
+export interface Reach {
+  readonly nets: ReadonlySet<string>;
+  readonly parts: ReadonlySet<string>;
+}
+
+/** The part a pin is of: U1 of "U1.4". */
+export const refOfPin = (pin: string): string => pin.slice(0, pin.lastIndexOf("."));
+
+/**
+ * Tells what items reach on some parts, as coverage has it (`cover/1`): a part of one pin may be named without it, and a
+ * name that is on no board reaches nothing.
+ */
+export class Reaches {
+  /** `ref.pin` → net. */
+  readonly netOf: ReadonlyMap<string, string | undefined>;
+  readonly #single: ReadonlyMap<string, string>;
+
+  constructor(parts: readonly ReachedPart[]) {
+    this.netOf = new Map(parts.flatMap((p) => p.pins.map((q) => [`${p.ref}.${q.pin}`, q.net] as const)));
+    this.#single = new Map(
+      parts.flatMap((p) => (p.pins.length === 1 ? [[p.ref, `${p.ref}.${p.pins[0]!.pin}`] as const] : [])),
+    );
+  }
+
+  of(i: ReachingItem): Reach {
+    const ends = [...i.drives, ...i.reads].map((n) => this.#single.get(n) ?? n);
+    return {
+      nets: new Set(ends.flatMap((n) => this.netOf.get(n) ?? [])),
+      parts: new Set([...ends, ...i.through].map((n) => (this.netOf.has(n) ? refOfPin(n) : n))),
+    };
+  }
+
+  /** Pins an item tests: on nets of it, of parts it names. */
+  tests(i: ReachingItem): string[] {
+    const { nets, parts } = this.of(i);
+    return [...this.netOf].flatMap(([pin, net]) =>
+      net !== undefined && nets.has(net) && parts.has(refOfPin(pin)) ? [pin] : [],
+    );
+  }
+}
