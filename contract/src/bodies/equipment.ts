@@ -29,7 +29,7 @@ export const equipmentBody = yup.object({
 /** What a meter is to show: in which unit, and what a simulated one would be near; a real one is not told. */
 export const meterBody = yup.object({
   unit: choice(shapes.TEST_UNITS).required("Say in which unit it is read."),
-  near: yup.string().matches(/^-?\d{1,15}(\.\d{1,20})?$/, "What it would be near is a decimal number."),
+  near: yup.string().matches(shapes.READING, "What it would be near is a decimal number."),
 });
 export type MeterBody = yup.InferType<typeof meterBody>;
 /** What it shows, to be read as if it were typed; or in words why there is nothing. */

@@ -315,7 +315,7 @@ export const tryBody = yup.object({
   item: text(60).required(),
   on: day.required(),
   /** In the unit of the item's limits. */
-  value: yup.string().matches(/^-?\d{1,15}(\.\d{1,20})?$/, "A reading is a decimal number."),
+  value: yup.string().matches(shapes.READING, "A reading is a decimal number."),
   bound: choice([">", "<"]),
   says: choice(["yes", "no", "error"]),
   words: trimmed(200).default(""),

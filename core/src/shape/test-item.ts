@@ -28,8 +28,9 @@ export const TEST_UNITS = [
 ] as const;
 
 const decimal = matching(/^-?\d{1,12}(\.\d{1,9})?$/, "a decimal number");
-/** Decimal text of a reading or a limit. */
-export const readingShape = matching(/^-?\d{1,15}(\.\d{1,20})?$/, "a reading");
+/** Decimal text of a reading. */
+export const READING = /^-?\d{1,15}(\.\d{1,20})?$/;
+export const readingShape = matching(READING, "a reading");
 
 const names = list(text(80), 200);
 /** One item of a test plan. */

@@ -22,7 +22,8 @@ test.each([
   [{ min: "165", unit: "Ω" }, "at least 165 Ω"],
   [{ max: "5", unit: "mA", guard: "0" }, "at most 5 mA"],
   [{ min: "60", max: "60", unit: "pieces" }, "60 pieces"],
-  [{ min: "3.2", max: "3.4", guard: "0.01" }, "3.2 to 3.4, ± 0.01 of the meter off both"],
+  [{ min: "3.2", max: "3.4", guard: "0.01", unit: "V" }, "3.21 to 3.39 V (3.2 to 3.4, the meter ± 0.01)"],
+  [{ max: "5", guard: "0.5", unit: "mA" }, "at most 4.5 mA (at most 5, the meter ± 0.5)"],
   [{ unit: "V" }, ""],
 ])("limits in words: %j", (limits, words) => expect(limitText(limits)).toBe(words));
 

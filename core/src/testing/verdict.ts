@@ -26,9 +26,12 @@ export function testLimits({ min, max, guard = "0" }: Limits): {
   };
 }
 
+/** Whether there is a limit at all: without one every reading passes. */
+export const hasLimit = (l: Limits): boolean => l.min !== undefined || l.max !== undefined;
+
 /** Why limits let nothing pass, or everything; undefined where they can judge. */
 export function limitsWrong(l: Limits): string | undefined {
-  if (l.min === undefined && l.max === undefined) return "it has no limit, so every reading passes";
+  if (!hasLimit(l)) return "it has no limit, so every reading passes";
   if (l.guard !== undefined && Big(l.guard).lt(0)) return "what a reading may be off by is less than nothing";
   const { min, max } = testLimits(l);
   if (min === undefined || max === undefined || Big(min).lte(max)) return undefined;
@@ -98,17 +101,22 @@ export function capabilityOf(values: readonly number[], l: Limits): Capability |
   };
 }
 
-/** Limits in words: "3.2 to 3.4 V, ± 0.01 of the meter off both", "at least 165 Ω"; nothing where there are none. */
-export function limitText({ min, max, guard, unit }: Limits & { readonly unit?: string }): string {
-  const of = unit === undefined || unit === "" ? "" : ` ${unit}`;
-  if (min === undefined && max === undefined) return "";
-  const range =
+/**
+ * Limits in words, as a reading is held against them: "3.21 to 3.39 V (3.2 to 3.4, the meter ± 0.01)", "at least 165 Ω"; nothing
+ * where there are none.
+ */
+export function limitText(l: Limits & { readonly unit?: string }): string {
+  const of = l.unit === undefined || l.unit === "" ? "" : ` ${l.unit}`;
+  if (!hasLimit(l)) return "";
+  const range = ({ min, max }: Limits) =>
     min === undefined
-      ? `at most ${max}${of}`
+      ? `at most ${max}`
       : max === undefined
-        ? `at least ${min}${of}`
+        ? `at least ${min}`
         : min === max
-          ? `${min}${of}`
-          : `${min} to ${max}${of}`;
-  return guard === undefined || Number(guard) === 0 ? range : `${range}, ± ${guard} of the meter off both`;
+          ? min
+          : `${min} to ${max}`;
+  return l.guard === undefined || Number(l.guard) === 0
+    ? `${range(l)}${of}`
+    : `${range(testLimits(l))}${of} (${range(l)}, the meter ± ${l.guard})`;
 }

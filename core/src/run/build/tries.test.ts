@@ -52,6 +52,10 @@ test("an answer is held against its item: a reading against its limits, anything
   expect(() => judgeTry(RAIL, { value: "3.3", says: "no" })).toThrow("a reading in V");
   expect(() => judgeTry(RAIL, { value: "3,3" })).toThrow("a reading in V");
   expect(() => judgeTry({ ...RAIL, min: "4" }, { value: "3.3" })).toThrow("crossed");
+  // what a meter may be off by never widens a limit
+  expect(() => judgeTry({ ...LAMP, unit: "V", min: "4", guard: "-1" }, { value: "3.5" })).toThrow(
+    "less than nothing",
+  );
 });
 
 test("a board passes when every item did in the end; the first judged try of each is what first pass counts", () => {

@@ -3,6 +3,7 @@ import { readingShape } from "../../shape/test-item.ts";
 import {
   type Capability,
   capabilityOf,
+  hasLimit,
   judgeReading,
   type Limits,
   limitsWrong,
@@ -45,12 +46,8 @@ export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdi
   if (value === undefined && says === "no") return "fail";
   if (value === undefined || says !== undefined || readingShape(value, "") !== undefined)
     return refuse(`${t.name} is answered by a reading in ${t.unit}.`, "Type what the meter shows.");
-  const isCrossed = t.min !== undefined && t.max !== undefined && limitsWrong(t) !== undefined;
-  if (isCrossed)
-    return refuse(
-      `${t.name} cannot be judged: ${limitsWrong(t)}.`,
-      "Open the release again and correct its limits.",
-    );
+  const why = hasLimit(t) ? limitsWrong(t) : undefined;
+  if (why) return refuse(`${t.name} cannot be judged: ${why}.`, "Correct its limits in the next release.");
   return judgeReading(t, value, bound);
 }
 

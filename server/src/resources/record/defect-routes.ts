@@ -35,7 +35,7 @@ export function defectRoutes(deps: Deps): Router {
     await changeOf(ctx, deps, async (tx, change) => {
       const d = await deleteDefect(tx, ctx.params.id!);
       change.about({ runId: d.runId });
-      change.says(`${told(d)} was none`);
+      change.says(`${told(d)}: no fault after all`);
     });
     ctx.status = 204;
   });

@@ -18,7 +18,7 @@ export function Sooner({
   const isLess = now - then > 0.005;
   return (
     <span className="text-[14.5px] text-ink-2">
-      A bad joint it finds shows after {fixed(now, 2)} min in the middle
+      A bad joint shows after {fixed(now, 2)} min of testing, on average
       {isLess ? (
         <>
           .{" "}
@@ -27,11 +27,11 @@ export function Sooner({
             className="quiet-link"
             onClick={() => onKeep(soonest.tests, "Items in the order that finds bad joints soonest")}
           >
-            put in order: after {fixed(then, 2)} min
+            put in another order: after {fixed(then, 2)} min
           </button>
         </>
       ) : (
-        "; no order of it is quicker."
+        "; no other order is quicker."
       )}
     </span>
   );

@@ -51,8 +51,8 @@ export function ReadingField({
   const enter = (typed: string, words = typed.trim()) => {
     const r = readTyped(typed, unit, item);
     if (r.kind === "wrong") {
-      // a label that was scanned into it brings its board
-      const found = unitNamed(typed);
+      // a label that was scanned into it brings its board; what a meter says brings none
+      const found = words === typed.trim() ? unitNamed(typed) : { wrong: "" };
       if ("unit" in found) return setParams({ view: "hands", unit: String(found.unit) }, { replace: true });
       return setTold({ text: r.because, look: "text-look" });
     }

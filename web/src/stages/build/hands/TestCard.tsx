@@ -42,7 +42,7 @@ export function TestCard({
   onPass: () => void;
   onLeave: () => void;
 }) {
-  const { tries, answer } = useTries(unit, t);
+  const { tries, answer, takeBack } = useTries(unit, t);
   const limits = limitText(t);
   return (
     <div className="grid grid-cols-[auto_minmax(300px,1fr)] gap-7 max-lg:grid-cols-1 max-lg:gap-3">
@@ -74,7 +74,7 @@ export function TestCard({
             onLeave={onLeave}
           />
         )}
-        <Tried tries={tries} />
+        <Tried tries={tries} onTakeBack={takeBack} />
         {tries.at(-1)?.verdict === "fail" && <Suspects unit={unit} />}
         <Care item={t} />
       </div>
@@ -109,14 +109,14 @@ const CAME_TO: Readonly<Record<TryVerdict, readonly [string, string]>> = {
 };
 
 /** Every try of it on this board, the newest first. */
-function Tried({ tries }: { tries: readonly TestTry[] }) {
+function Tried({ tries, onTakeBack }: { tries: readonly TestTry[]; onTakeBack: () => void }) {
   if (tries.length === 0) return null;
   return (
     <ol aria-label="Tried so far" className="mt-3 text-[18px] max-sm:text-[15px]">
       {tries
         .slice(-4)
         .reverse()
-        .map((t) => {
+        .map((t, i) => {
           const [words, look] = CAME_TO[t.verdict];
           return (
             <li key={t.id} className={look}>
@@ -125,6 +125,11 @@ function Tried({ tries }: { tries: readonly TestTry[] }) {
               </b>
               {words}
               <span className="text-ink-2"> · {t.person}</span>
+              {i === 0 && (
+                <button type="button" className="quiet-link ml-3 text-[15px]" onClick={onTakeBack}>
+                  a slip: take it back
+                </button>
+              )}
             </li>
           );
         })}

@@ -1,5 +1,5 @@
 import { judgeTry, type TestItem, type TestTry, type TrySaid, type TryVerdict } from "@kobbin/core";
-import { addTry } from "../../../resources/record.ts";
+import { addTry, removeTry } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
@@ -22,5 +22,10 @@ export function useTries(unit: number, item: TestItem) {
     }).catch(sayError);
     return verdict;
   };
-  return { tries, answer };
+  /** The last try was a slip of the hand: it goes, and is in the history. */
+  const takeBack = () => {
+    const last = tries.at(-1);
+    if (last) removeTry(id, last.id).catch(sayError);
+  };
+  return { tries, answer, takeBack };
 }

@@ -28,7 +28,7 @@ export function Faults({ mayWrite, only }: { mayWrite: boolean; only?: number })
   );
 }
 
-/** Boards somebody sat at: those of which nothing is known were not looked at. */
+/** Boards that were begun at the bench: of the others nothing is known. */
 function useLooked(): number {
   const { record } = useRun();
   const units = [
@@ -47,8 +47,13 @@ function Often({ list }: { list: readonly Defect[] }) {
   const { doc, result } = useRun();
   const looked = useLooked();
   const unit = unitOf(doc);
-  const joints = result.parts.reduce((n, p) => n + (p.method === "house" ? 0 : p.count * p.joints), 0);
-  const rates = defectRates(list.length, looked, joints);
+  const ours = result.parts.filter((p) => p.method !== "house");
+  const joints = ours.reduce((n, p) => n + p.count * p.joints, 0);
+  const refs = new Set(ours.flatMap((p) => p.line.refs));
+  // of our own joints alone, as the joints they are set against
+  const bad = list.filter((d) => classOf(d.code) === "joint" && refs.has(d.at.split(/[. ]/)[0]!)).length;
+  const rates = defectRates(list.length, looked, 0);
+  const perMillion = defectRates(bad, looked, joints)?.perMillion;
   const bars = pareto(list.map((d) => d.code)).slice(0, 8);
   const most = bars[0]?.n ?? 1;
   const clean = looked - new Set(list.map((d) => d.unit)).size;
@@ -80,11 +85,11 @@ function Often({ list }: { list: readonly Defect[] }) {
       {rates && (
         <p className="max-w-[40ch] text-[14.5px]">
           <b className="num text-[19px]">{fixed(rates.perUnit, 2)}</b> a {unit}, {count(list.length, "fault")}{" "}
-          on {looked} looked at
-          {rates.perMillion === undefined ? "" : `; ${fixed(rates.perMillion, 0)} of a million joints`}.
+          on {looked} begun
+          {perMillion === undefined ? "" : `; ${fixed(perMillion, 0)} of a million of our joints`}.
           <span className="block text-ink-2">
-            {clean} of {looked} without any: between {fixed(100 * low, 0)} and {fixed(100 * high, 0)} % by so
-            few.
+            {clean} of {looked} without any: between {fixed(100 * low, 0)} and {fixed(100 * high, 0)} % is
+            what so few can say.
           </span>
         </p>
       )}
@@ -155,10 +160,10 @@ function Row({ defect: d, mayWrite, isAlone }: { defect: Defect; mayWrite: boole
           <button
             type="button"
             className="quiet-link"
-            aria-label={`${name} was none`}
+            aria-label={`${name} is no fault after all`}
             onClick={() => removeDefect(id, d.id).catch(sayError)}
           >
-            was none
+            no fault
           </button>
         </td>
       )}

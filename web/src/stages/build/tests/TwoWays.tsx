@@ -45,8 +45,8 @@ export function TwoWays({ tests }: { tests: readonly TestItem[] }) {
       isOpen={a !== "" || b !== ""}
     >
       <p className="mb-2 max-w-[76ch] text-[14.5px] text-ink-2">
-        Change one thing alone, for some {unit}s and not for the others, in turn rather than one after the
-        other; then say which were which.
+        Change one thing alone, for some {unit}s and not for the others, taking turns, not first all of one
+        way; then say which were which.
       </p>
       <div className="grid grid-cols-3 items-start gap-4 max-md:grid-cols-1">
         {field("a", `${unit}s of the one way`, a, one)}
