@@ -1,6 +1,12 @@
 import type { Measure } from "../board/measure-document.ts";
 import type { House } from "../fab/house.ts";
-import { DEFAULT_ASSEMBLY, type RunDocument, type RunLine, type RunOffer } from "./document/document.ts";
+import {
+  DEFAULT_ASSEMBLY,
+  type RunDocument,
+  type RunLine,
+  type RunOffer,
+  type TestItem,
+} from "./document/document.ts";
 
 /** Made-up pieces of run documents for tests: each valid as it stands, and changed where a test is about something. */
 
@@ -122,6 +128,19 @@ export const madeLine = (id: string, refs: readonly string[], more: Partial<RunL
 });
 
 /** An offer of a hundred pieces from supplier "a". */
+/** An item of a test plan that is answered by yes or no. */
+export const madeTest = (id: string, more: Partial<TestItem> = {}): TestItem => ({
+  id,
+  name: id,
+  state: "powered",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "",
+  minutes: 0.5,
+  ...more,
+});
+
 export const madeOffer = (
   id: string,
   line: string,

@@ -93,8 +93,9 @@ const closing = (run: unknown, taken: Row = {}): Row => ({
   version: 1,
 });
 
+type Hostile = readonly [string, (f: Forged) => Uint8Array];
 /** Backups no Kobbin wrote; none may be taken. */
-export const HOSTILE: readonly (readonly [string, (f: Forged) => Uint8Array])[] = [
+export const HOSTILE: readonly Hostile[] = [
   [
     "a statement as the name of a table in the record",
     (f) => recorded(f, { tbl: "run as t where false; copy workshop to program 'id'; --" }).seal(),
@@ -429,6 +430,50 @@ export const HOSTILE: readonly (readonly [string, (f: Forged) => Uint8Array])[] 
         ])
         .seal(),
   ],
+  ...[
+    { value: "NaN" },
+    { value: "3,31" },
+    { verdict: "maybe" },
+    { bound: "=" },
+    { limits: { min: ["3"] } },
+    { unit: 0 },
+  ].map(
+    (wrong): Hostile => [
+      `a try of a test that is none: ${JSON.stringify(wrong)}`,
+      (f) => {
+        const kept = {
+          unit: 1,
+          item: "a",
+          name: "a",
+          on_day: DAY,
+          value: null,
+          bound: null,
+          limits: {},
+          verdict: "pass",
+          words: "",
+        };
+        const { note: _, ...happened } = HAPPENED;
+        return f.put("test_try", [{ ...happened, run_id: runIn(f, "released"), ...kept, ...wrong }]).seal();
+      },
+    ],
+  ),
+  ...[{ code: "gremlin" }, { minutes: -1 }, { step: 0 }, { is_mended: "yes" }].map(
+    (wrong): Hostile => [
+      `a fault that is none: ${JSON.stringify(wrong)}`,
+      (f) => {
+        const kept = {
+          unit: 1,
+          place: "U1",
+          code: "bridge",
+          step: null,
+          on_day: DAY,
+          minutes: null,
+          is_mended: false,
+        };
+        return f.put("defect", [{ ...HAPPENED, run_id: runIn(f, "released"), ...kept, ...wrong }]).seal();
+      },
+    ],
+  ),
   ["a released run without what it was released with", (f) => f.put("release", []).seal()],
   [
     "a board without a size",

@@ -109,6 +109,15 @@ test("Build: nothing started, so many of so many good, closed", () => {
   expect(says(build, {}, {}, true)).toBe("nothing started yet");
   expect(says(build, { goodBoards: 9 }, {}, true, { work })).toBe("4 of 9 good");
   expect(says(build, {}, {}, true, { work, closedOn: "2026-11-29" })).toBe("closed: 4 good");
+  // begun at the bench, by its pieces or its tests, and not counted: what is done once for all is no board
+  const sittings = [{ unit: 0 }, { unit: 1 }, { unit: 1 }];
+  const tries = [{ unit: 3, item: "rail", verdict: "fail" }];
+  expect(says(build, {}, {}, true, { sittings, tries })).toBe("2 at the bench, none counted");
+  const plan = { assembly: { ...doc.assembly, tests: [{ id: "rail", name: "rail" }] } };
+  const state = (record: object) =>
+    stateOf(build, { ...doc, ...plan } as never, r, true, { ...NO_RECORD, ...record } as never);
+  expect(state({ tries })).toMatchObject({ kind: "look", count: 1 });
+  expect(state({ tries, closedOn: "2026-11-29" }).kind).not.toBe("look");
   expect([ofRecord(build, {}), ofRecord(build, { closedOn: "2026-11-29" })]).toEqual([
     { kind: "open" },
     { kind: "ready" },

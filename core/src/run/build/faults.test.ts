@@ -1,7 +1,6 @@
 import { expect, test } from "@jest/globals";
-import type { TestItem } from "../document/document.ts";
 import type { RunRecord, TestTry } from "../document/record.ts";
-import { madeMeasure } from "../made-up.fixture.ts";
+import { madeMeasure, madeTest } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { suspectsOfUnit } from "./faults.ts";
@@ -13,17 +12,7 @@ const islands = [
   { net: 1, name: "B", pads: [pad("R1.2", 3), pad("R2.1", 4), pad("C1.1", 5)] },
   { net: 2, name: "C", pads: [pad("R3.1", 6), pad("J1.2", 7)] },
 ];
-const item = (id: string, reads: string[], through: string[] = []): TestItem => ({
-  id,
-  name: id,
-  state: "powered",
-  drives: [],
-  reads,
-  through,
-  expect: "",
-  minutes: 1,
-});
-const PLAN = [item("b", ["R2.1"], ["R1"]), item("c", ["J1.2"])];
+const PLAN = [madeTest("b", { reads: ["R2.1"], through: ["R1"] }), madeTest("c", { reads: ["J1.2"] })];
 const doc = (() => {
   const d = twoSided({ tests: PLAN });
   return {

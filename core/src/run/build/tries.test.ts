@@ -1,21 +1,11 @@
 import { expect, test } from "@jest/globals";
 import type { TestItem } from "../document/document.ts";
 import type { TestTry } from "../document/record.ts";
+import { madeTest } from "../made-up.fixture.ts";
 import { firstPassOf, judgeTry, standsOfUnit, sumsOfItems, verdictOfUnit } from "./tries.ts";
 
-const item = (id: string, more: Partial<TestItem> = {}): TestItem => ({
-  id,
-  name: id,
-  state: "powered",
-  drives: [],
-  reads: [],
-  through: [],
-  expect: "",
-  minutes: 1,
-  ...more,
-});
-const RAIL = item("rail", { unit: "V", min: "3.2", max: "3.4", guard: "0.01" });
-const LAMP = item("lamp");
+const RAIL = madeTest("rail", { unit: "V", min: "3.2", max: "3.4", guard: "0.01" });
+const LAMP = madeTest("lamp");
 let n = 0;
 const tried = (
   unit: number,

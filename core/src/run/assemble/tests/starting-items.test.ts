@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { TestItem } from "../../document/document.ts";
-import { madeMeasure } from "../../made-up.fixture.ts";
+import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
 import { LINES, line, powered, wired } from "./powered.fixture.ts";
 import { soonestPlan, startingItems } from "./starting-items.ts";
@@ -65,17 +65,7 @@ test("what the plan has is suggested no more; without pins and nets nothing is",
 });
 
 test("the plan is put in the order that finds bad joints soonest, without power first", () => {
-  const item = (id: string, minutes: number, more: Partial<TestItem>): TestItem => ({
-    id,
-    name: id,
-    state: "powered",
-    drives: [],
-    reads: [],
-    through: [],
-    expect: "",
-    minutes,
-    ...more,
-  });
+  const item = (id: string, minutes: number, more: Partial<TestItem>) => madeTest(id, { minutes, ...more });
   const tests = [
     item("nothing", 1, {}),
     item("slow", 9, { reads: ["D2.1"], through: ["D2", "R9"] }),

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { RunDocument, TestItem } from "../../document/document.ts";
-import { madeMeasure } from "../../made-up.fixture.ts";
+import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
 import { twoSided } from "../../two-sided.fixture.ts";
 import { planOfRun } from "../steps-document.ts";
@@ -15,17 +15,6 @@ const islands = [
   { net: 3, pads: [pad("U1.4", 9), pad("R2.1", 10)] },
   { net: 4, name: "GND", pads: [pad("R2.2", 11), pad("J1.3", 12), { layer: "top", x: 13, y: 1 }] },
 ];
-const item = (id: string, more: Partial<TestItem> = {}): TestItem => ({
-  id,
-  name: id,
-  state: "powered",
-  drives: [],
-  reads: [],
-  through: [],
-  expect: "",
-  minutes: 0.5,
-  ...more,
-});
 const made = (...tests: TestItem[]): RunDocument => {
   const doc = twoSided({ method: "stencil", ...(tests.length > 0 ? { tests } : {}) });
   const measure = madeMeasure({ nets: { count: 5, islands } as never });
@@ -34,7 +23,7 @@ const made = (...tests: TestItem[]): RunDocument => {
 const stands = (doc: RunDocument) => Object.fromEntries(coverageOf(doc)!.pins.map((p) => [p.name, p.stand]));
 
 test("pins are tested by an item that names their part, implied by others on their net, else never; by hand", () => {
-  const doc = made(item("supply", { drives: ["J1.1"], reads: ["TP1"], through: ["R1"] }));
+  const doc = made(madeTest("supply", { drives: ["J1.1"], reads: ["TP1"], through: ["R1"] }));
   expect(stands(doc)).toEqual({
     "J1.1": "tested",
     "R1.1": "tested",
@@ -55,10 +44,10 @@ test("pins are tested by an item that names their part, implied by others on the
 
 test("an item that exercises nothing is told with its reason and left out, and blocks no other", () => {
   const doc = made(
-    item("nothing"),
-    item("nobody", { reads: ["U9.1"] }),
-    item("wide", { reads: ["U1"] }),
-    item("good", { reads: ["U1.3"], through: ["U1"] }),
+    madeTest("nothing"),
+    madeTest("nobody", { reads: ["U9.1"] }),
+    madeTest("wide", { reads: ["U1"] }),
+    madeTest("good", { reads: ["U1.3"], through: ["U1"] }),
   );
   const c = coverageOf(doc)!;
   expect(c.idle).toEqual([
@@ -73,12 +62,14 @@ test("an item that exercises nothing is told with its reason and left out, and b
     ["test-minutes", "remark"],
   ]);
   expect(
-    rollUp(made(item("a", { reads: ["U1.3"], minutes: 1.5 }))).notes.some((n) => n.key.startsWith("test-")),
+    rollUp(made(madeTest("a", { reads: ["U1.3"], minutes: 1.5 }))).notes.some((n) =>
+      n.key.startsWith("test-"),
+    ),
   ).toBe(false);
 });
 
 test("what would say most is proposed where a needle gets at it, with the pins that leave never when it is added", () => {
-  const doc = made(item("supply", { drives: ["J1.1"], reads: ["TP1"] }));
+  const doc = made(madeTest("supply", { drives: ["J1.1"], reads: ["TP1"] }));
   const before = coverageOf(doc)!;
   const list = proposedTests(doc, before);
   expect(list.map((p) => [p.net, p.read, p.gains])).toEqual([
@@ -86,13 +77,13 @@ test("what would say most is proposed where a needle gets at it, with the pins t
     ["net 3", "R2.1", 2],
   ]);
   for (const p of list) {
-    const after = coverageOf(made(...doc.assembly.tests!, item("more", { reads: [p.read] })))!;
+    const after = coverageOf(made(...doc.assembly.tests!, madeTest("more", { reads: [p.read] })))!;
     expect(before.cover.pins.never - after.cover.pins.never).toBe(p.gains);
   }
 });
 
 test("the plan stands at the test, and on every board of several by its name", () => {
-  const doc = made(item("5 V is there", { reads: ["U1.1"], expect: "4.9 to 5.1 V" }));
+  const doc = made(madeTest("5 V is there", { reads: ["U1.1"], expect: "4.9 to 5.1 V" }));
   const how = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!.how;
   expect(how).toContain("1. 5 V is there: 4.9 to 5.1 V.");
   const [b] = doc.boards;
