@@ -222,7 +222,9 @@ test("boards that call a rail alike keep their own items; a part that switches o
   const names = [base, head].flatMap((c) => firstPowerItems(c).map((i) => i.name));
   expect(new Set(names).size).toBe(names.length);
   expect(names).toContain("V5 of Head to ground");
-  expect(firstPowerItems(head)[0]!.absent).toEqual(["J7 of Head", "J8 of Head"]);
+  // the supply goes onto the first pin of V5, on J7: only the other connector stays empty
+  expect(head.reads[head.inputs[0]!.rail]).toBe("J7 of Head.1");
+  expect(firstPowerItems(head)[0]!.absent).toEqual(["J8 of Head"]);
   // nobody says what feeds the second: that is known of the first alone
   expect([base.rails[0]!.isFed, head.rails[0]!.isFed]).toEqual([true, false]);
   expect(base.hazards).toEqual([]);

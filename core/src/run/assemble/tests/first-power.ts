@@ -98,18 +98,22 @@ export function firstPowerOf(doc: RunDocument, boardIndex: number): FirstPowerCa
   const late = [...lineOf].filter(([ref, l]) => !l.dnp && partOf(ref)?.fitAfter === "test");
   const hazards = hazardsOf(b, card);
   const grounds = new Set(wires.parts.flatMap(netsOf).filter((net) => wires.isGround(net)));
+  const reads = card.rails.map((r) => b.pinOf(r.nets));
+  // where nobody says what feeds a rail the supply goes onto its first pin: that connector is not left empty
+  const fedAt = new Set(card.inputs.flatMap(({ rail }) => reads[rail] ?? []));
+  const isFedAt = (ref: string) => [...fedAt].some((pin) => pin.startsWith(`${b.called(ref)}.`));
   return {
     ...card,
     board: boardIndex,
     unplug: [
       ...volts.connectors
-        .filter((c) => !feeds.has(c.ref))
+        .filter((c) => !feeds.has(c.ref) && !isFedAt(c.ref))
         .map((c) => ({ ref: c.ref, what: other.get(c.ref) ?? lineOf.get(c.ref)?.valueText ?? "" })),
       ...late.map(([ref, l]) => ({ ref, what: `${l.valueText}, goes on after the test` })),
     ],
     hazards,
     isHeld: hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent,
-    reads: card.rails.map((r) => b.pinOf(r.nets)),
+    reads,
     ground: b.pinOf(grounds),
     called: b.called,
   };

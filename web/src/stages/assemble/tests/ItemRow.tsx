@@ -141,7 +141,7 @@ function Form({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: numbe
         />
         {limit("min", "At least")}
         {limit("max", "At most")}
-        {limit("guard", "The meter may be off by, ±")}
+        {limit("guard", "Meter’s error, ±")}
         <Kept
           label={t.unit === undefined ? "What should come" : "What to mind"}
           placeholder={t.unit === undefined ? "it lights" : ""}
