@@ -33,6 +33,7 @@ const AIMS: readonly (readonly [RegExp, Aim])[] = [
   [/^two connectors/, { ms: 2, by: "own" }],
   // one frame, and a next test within twenty
   [/^coverage of/, { ms: 16, by: "aims" }],
+  [/^200 lessons held/, { times: 0.2, by: "aims" }],
   [/^(pan|zoom)/, { times: 1.05, by: "aims" }],
   [/in every frame, bill of 1,000/, { times: 1.05, by: "aims" }],
   [/^search of .*typing error/, { times: 5, by: "aims" }],

@@ -17,6 +17,7 @@ import { standing } from "./aims.ts";
 import { benchBaskets } from "./basket.ts";
 import { benchCompare } from "./compare.ts";
 import { benchGrid } from "./grid.ts";
+import { benchLearned } from "./learned.ts";
 import { benchMeet } from "./meet.ts";
 import { benchPanel } from "./panel.ts";
 import { benchParts } from "./parts.ts";
@@ -164,6 +165,8 @@ add(
 await benchBaskets(add);
 await benchCompare(time, add);
 await benchMeet(time, add);
+const measuring = () => measureBoard(readBoard(entries));
+await benchLearned(time, add, measuring, await time(7, measuring));
 await benchTests(time, add);
 await benchSteps(time, add);
 await benchPanel(time, add, { path: "kiln-watch-b.zip", bytes: archive });

@@ -37,6 +37,7 @@ test("every view passes the accessibility rules, by day and by night", async ({ 
     ["/settings/suppliers", "Fennimore Parts"],
     ["/library", "TB-TK31-SO8"],
     ["/shelf", "reel box 2"],
+    ["/lessons", "The tab of the lid goes into its slot"],
   ] as const) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

@@ -174,3 +174,50 @@ test("what a supplier does of an order is written down, and one page says whom e
   await expect(row(supplier)).toContainText("you to order it again, or elsewhere");
   await expect(row(supplier)).not.toContainText("paid");
 });
+
+test("what is waited for goes into a calendar under a secret address, until it is closed", async ({
+  page,
+}) => {
+  await newShop(page, "Calendar Works");
+  await page.goto("/waiting");
+  const part = page.getByRole("region", { name: "In your calendar" });
+  await part.getByRole("button", { name: "Make the address" }).press("Enter");
+  const address = await part.getByLabel("Address of the calendar").inputValue();
+  expect(new URL(address).pathname).toMatch(/^\/api\/calendars\/[\w-]{32}$/);
+  const fetched = async () => (await fetch(address)).status;
+  expect(await fetched()).toBe(200);
+  await expectAccessible(page);
+  await page.reload();
+  // it is shown once
+  await expect(part).toContainText("There is an address, made by");
+  await expect(part.getByLabel("Address of the calendar")).toHaveCount(0);
+  await part.getByRole("button", { name: "close it" }).press("Enter");
+  await expectSaid(page, "The address opens nothing any more");
+  expect(await fetched()).toBe(404);
+});
+
+test("a supplier's purchase order is paper with a number, its lines as they will be invoiced, and rows to paste", async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await releasedDemoRun(page, "Probe Tail", "on paper", 30, "order");
+  const slip = page.getByRole("article").filter({ hasText: "of parts," }).first();
+  await slip.getByRole("button", { name: /^Purchase order/ }).press("Enter");
+  const paper = slip.getByRole("region", { name: /^Purchase order \d{4}-\d+-1$/ });
+  const lines = paper.getByRole("table").locator("tbody tr");
+  const asked = slip.getByRole("table").first().locator("tbody tr");
+  await expect(lines).toHaveCount(await asked.count());
+  const cents = (text: string) => Math.round(Number(text.replace(/[^\d.]/g, "")) * 100);
+  const sums = (await lines.locator("td:last-child").allTextContents()).map(cents);
+  expect(sums).toEqual((await asked.locator("td:nth-child(4)").allTextContents()).map(cents));
+  const total = await paper.getByRole("table").locator("tfoot td").last().textContent();
+  expect(cents(total!)).toBe(sums.reduce((a, b) => a + b, 0));
+  await expect(slip).toContainText("Where parcels go is not said yet");
+  await expectAccessible(page);
+  await slip.getByRole("button", { name: "Copy its rows" }).press("Enter");
+  await expectSaid(page, "Its rows are copied");
+  const rows = (await page.evaluate(() => navigator.clipboard.readText())).split("\n");
+  expect(rows).toHaveLength(sums.length);
+  for (const r of rows) expect(r).toMatch(/^[^\t]+\t\d+\t\d{4}-\d+-1\/\d+$/);
+});

@@ -87,7 +87,7 @@ const RULES = [
 
 /** Folders of core, the ground floor first: each imports only from those above it in this list. */
 const FLOORS = [
-  ["errors.ts", "finding-tags.ts", "findings.ts", "day.ts", "counted.ts", "grouped.ts"],
+  ["errors.ts", "finding-tags.ts", "findings.ts", "day.ts", "counted.ts", "grouped.ts", "words.ts"],
   ["money", "geometry"],
   ["gerber", "table"],
   ["drill", "job", "netlist", "bom", "role"],
@@ -112,7 +112,7 @@ const FLOORS = [
     "serial",
     "yield",
   ],
-  ["order-sheet", "own-bench", "equipment"],
+  ["order-sheet", "own-bench", "equipment", "learn", "rights"],
   ["run"],
   ["release"],
   ["index.ts"],

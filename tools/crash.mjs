@@ -151,6 +151,12 @@ const [{ id: lineId }] = await rowsOf(
 const gone = await releasedRun();
 await owner.query("select set_config('app.change', 'off', false)");
 
+/** Something that is wrong with a revision. */
+function wrong(revisionId, title) {
+  const spot = { side: "top", diameterMm: 1 };
+  return { revisionId, title, harm: "looks", spot, foundOn: "2026-12-01" };
+}
+
 /** A second product with a run that was released: one supplier, offers for its lines, what else blocks accepted. */
 async function releasedRun() {
   const must = async (method, path, body) => {
@@ -186,7 +192,8 @@ async function releasedRun() {
     const r = await call("POST", `/api/runs/${id}/release`, {});
     if (r?.status === 201) {
       const [board] = (await must("GET", `/api/runs/${id}`)).boardIds;
-      return { id, order: `parts ${supplier.id}`, item: offers[0].id, board };
+      const fault = await must("POST", "/api/errata", wrong(revisionId, "known"));
+      return { id, order: `parts ${supplier.id}`, item: offers[0].id, board, revisionId, fault: fault.id };
     }
     const { version } = await must("GET", `/api/runs/${id}`);
     const accepted = Object.fromEntries((r?.body?.details ?? []).map((key) => [key, "for the crash"]));
@@ -211,14 +218,8 @@ let serial = 0;
 const knows = { goodBoards: { sure: 1, maybe: [] }, maker: { sure: "", maybe: [] } };
 const imports = [];
 const pastes = [];
-/** Goes at the bench and parcels, with their keys and what was answered. */
-const goes = [];
-const parcels = [];
-const sittings = [];
-const measured = [];
-const claims = [];
-const tries = [];
-const faults = [];
+/** What happened to the run that is out and was learned from it, with its key, what was answered and how it is found. */
+const happened = [];
 
 const verdict = (kind, r) => {
   counts.kinds[kind] = (counts.kinds[kind] ?? 0) + 1;
@@ -292,83 +293,99 @@ function clients() {
     verdict("release", await call("POST", `/api/runs/${made.body.id}/release`, {}));
     await pause(40);
   });
+  const ON = "2026-12-01";
+  const RUN = `/api/runs/${gone.id}`;
+  const happens = async (kind, method, path, tag, body, sql) => {
+    const item = { tag, method, path, body, sql, key: randomUUID() };
+    item.verdict = verdict(kind, await call(method, path, body, item.key));
+    happened.push(item);
+  };
   const builder = loop(async () => {
     // counts that could never be are refused whatever happens meanwhile
     const isOdd = serial % 5 === 0;
-    const item = { tag: `go${++serial}`, key: randomUUID() };
-    item.body = {
-      on: "2026-12-01",
-      started: isOdd ? 0 : 2,
-      good: isOdd ? 1e5 : 1,
-      scrapped: 0,
-      minutes: 1,
-      note: item.tag,
-    };
-    item.verdict = verdict(
-      "go at the bench",
-      await call("POST", `/api/runs/${gone.id}/work`, item.body, item.key),
-    );
-    goes.push(item);
+    const note = `go${++serial}`;
+    const counts = { started: isOdd ? 0 : 2, good: isOdd ? 1e5 : 1, scrapped: 0 };
+    const go = { on: ON, ...counts, minutes: 1, note };
+    await happens("go at the bench", "POST", `${RUN}/work`, note, go, "work where note = $1");
     await pause(15);
   });
   const receiver = loop(async () => {
-    const item = { tag: `parcel${++serial}`, key: randomUUID() };
-    item.body = {
-      order: gone.order,
-      arrivedOn: "2026-12-01",
-      items: [{ item: gone.item, qty: 3, unitCost: "0.1", because: item.tag, place: item.tag }],
-    };
-    const r = await call("POST", `/api/runs/${gone.id}/receipts`, item.body, item.key);
-    item.verdict = verdict("parcel", r);
-    parcels.push(item);
+    const tag = `parcel${++serial}`;
+    const items = [{ item: gone.item, qty: 3, unitCost: "0.1", because: tag, place: tag }];
+    const parcel = { order: gone.order, arrivedOn: ON, items };
+    await happens("parcel", "POST", `${RUN}/receipts`, tag, parcel, "receipt where because = $1");
     await pause(25);
   });
   const sitter = loop(async () => {
-    const item = { tag: `piece${++serial}`, key: randomUUID() };
-    const at = { unit: serial, step: 1, lost: {}, minutes: { desk: 1 }, isDone: true };
-    item.body = { ...at, marks: { [item.tag]: "done" } };
-    item.verdict = verdict(
-      "step at the bench",
-      await call("PUT", `/api/runs/${gone.id}/sittings`, item.body, item.key),
-    );
-    sittings.push(item);
-    const reading = { tag: `reading${serial}`, key: randomUUID() };
-    reading.body = { unit: serial, item: "rail", on: "2026-12-01", value: "3.3", words: reading.tag };
-    reading.verdict = verdict(
-      "a try of a test",
-      await call("POST", `/api/runs/${gone.id}/tries`, reading.body, reading.key),
-    );
-    tries.push(reading);
-    const fault = { tag: `fault${serial}`, key: randomUUID() };
-    fault.body = { unit: serial, at: "R1", code: "bridge", on: "2026-12-01", note: fault.tag };
-    fault.verdict = verdict(
-      "a defect",
-      await call("POST", `/api/runs/${gone.id}/defects`, fault.body, fault.key),
-    );
-    faults.push(fault);
+    const unit = ++serial;
+    const piece = `piece${unit}`;
+    const sitting = {
+      unit,
+      step: 1,
+      lost: {},
+      minutes: { desk: 1 },
+      isDone: true,
+      marks: { [piece]: "done" },
+    };
+    const sat = "sitting where is_done and marks ? $1";
+    await happens("step at the bench", "PUT", `${RUN}/sittings`, piece, sitting, sat);
+    const words = `reading${unit}`;
+    const reading = { unit, item: "rail", on: ON, value: "3.3", words };
+    const passed = "test_try where words = $1 and verdict = 'pass'";
+    await happens("a try of a test", "POST", `${RUN}/tries`, words, reading, passed);
+    const note = `fault${unit}`;
+    const fault = { unit, at: "R1", code: "bridge", on: ON, note };
+    await happens("a defect", "POST", `${RUN}/defects`, note, fault, "defect where note = $1");
     await pause(15);
   });
   const looker = loop(async () => {
-    const board = { tag: `board${++serial}`, key: randomUUID() };
-    const on = "2026-12-01";
-    board.body = { item: gone.board, label: board.tag, on, readings: { width: [1] }, looks: {} };
-    board.verdict = verdict(
+    const label = `board${++serial}`;
+    const board = { item: gone.board, label, on: ON, readings: { width: [1] }, looks: {} };
+    await happens(
       "a measured board",
-      await call("POST", `/api/runs/${gone.id}/measured`, board.body, board.key),
+      "POST",
+      `${RUN}/measured`,
+      label,
+      board,
+      "board_measured where label = $1",
     );
-    measured.push(board);
-    const claim = { tag: `claim${serial}`, key: randomUUID() };
-    claim.body = { order: gone.order, pieces: 1, because: claim.tag, on };
-    claim.verdict = verdict(
-      "a claim",
-      await call("POST", `/api/runs/${gone.id}/claims`, claim.body, claim.key),
-    );
-    claims.push(claim);
+    const because = `claim${serial}`;
+    const claim = { order: gone.order, pieces: 1, because, on: ON };
+    await happens("a claim", "POST", `${RUN}/claims`, because, claim, "claim where because = $1");
     await pause(25);
+  });
+  const learner = loop(async () => {
+    const unit = ++serial;
+    const title = `learned${unit}`;
+    const lesson = { title, check: { kind: "part", mpn: "ZZ-1" }, since: ON };
+    await happens("a lesson", "POST", "/api/lessons", title, lesson, "lesson where title = $1");
+    const what = `wrong${unit}`;
+    const fault = wrong(gone.revisionId, what);
+    await happens("an erratum", "POST", "/api/errata", what, fault, "erratum where title = $1");
+    const note = `rework${unit}`;
+    const rework = { runId: gone.id, unit, on: ON, note };
+    const around = `/api/errata/${gone.fault}/reworks`;
+    await happens("a workaround", "PUT", around, note, rework, "rework where note = $1");
+    const owner = `emblem${unit}`;
+    const right = { kind: "logo", what: "emblem", owner };
+    const rights = `/api/products/${base.productId}/rights`;
+    await happens("a right", "POST", rights, owner, right, "right_row where owner = $1");
+    await pause(40);
   });
   return async () => {
     isOn = false;
-    await Promise.all([editor, writer, importer, paster, releaser, builder, receiver, sitter, looker]);
+    await Promise.all([
+      editor,
+      writer,
+      importer,
+      paster,
+      releaser,
+      builder,
+      receiver,
+      sitter,
+      looker,
+      learner,
+    ]);
   };
 }
 
@@ -401,6 +418,8 @@ const HALF = {
     "select 1 from receipt as r where r.lot_id is null or not exists (select 1 from lot as o join reservation as x on x.lot_id = o.id and x.run_id = r.run_id and x.qty = o.qty where o.id = r.lot_id and o.qty = r.qty)",
   "a lot of a parcel that never came":
     "select 1 from lot as o where o.place like 'parcel%' and not exists (select 1 from receipt as r where r.lot_id = o.id)",
+  "a lesson that was caught and is gone, or a board that is worked around for nothing":
+    "select 1 from lesson_catch as c where not exists (select 1 from lesson where id = c.lesson_id) union all select 1 from rework as r where not exists (select 1 from erratum where id = r.erratum_id)",
   "a version that skips":
     "select 1 from (select key, version, lag(version) over (partition by key order by id) as before from change_row where tbl = 'fork' and op = 'update') as v where before is not null and version <> before + 1",
 };
@@ -441,22 +460,13 @@ async function look(round) {
     if (n !== (item.verdict === "no" ? 0 : 5))
       bad("a paste", `${item.tag} has ${n} lines, was ${item.verdict}`);
   }
-  for (const [list, what, sql, method = "POST"] of [
-    [goes, "work", "select count(*)::int as n from work where note = $1"],
-    [parcels, "receipts", "select count(*)::int as n from receipt where because = $1"],
-    [sittings, "sittings", "select count(*)::int as n from sitting where is_done and marks ? $1", "PUT"],
-    [measured, "measured", "select count(*)::int as n from board_measured where label = $1"],
-    [tries, "tries", "select count(*)::int as n from test_try where words = $1 and verdict = 'pass'"],
-    [faults, "defects", "select count(*)::int as n from defect where note = $1"],
-    [claims, "claims", "select count(*)::int as n from claim where because = $1"],
-  ])
-    for (const item of list.splice(0)) {
-      if (item.verdict === "maybe") await call(method, `/api/runs/${gone.id}/${what}`, item.body, item.key);
-      const [{ n }] = await rowsOf(sql, [item.tag]);
-      const isRefused = item.verdict === "no" || item.body.good > 1000;
-      if (n !== (isRefused ? 0 : 1))
-        bad("what happened to a run", `${item.tag} is there ${n} times, was ${item.verdict}`);
-    }
+  for (const item of happened.splice(0)) {
+    if (item.verdict === "maybe") await call(item.method, item.path, item.body, item.key);
+    const [{ n }] = await rowsOf(`select count(*)::int as n from ${item.sql}`, [item.tag]);
+    const isRefused = item.verdict === "no" || item.body.good > 1000;
+    if (n !== (isRefused ? 0 : 1))
+      bad("what happened to a run", `${item.tag} is there ${n} times, was ${item.verdict}`);
+  }
   // background work goes on: the list empties, and every open run has its figures
   let due = 1;
   for (let i = 0; i < 600 && due > 0; i++) {
@@ -470,7 +480,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from defect; delete from board_measured; delete from claim; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
   );
 }
 

@@ -27,8 +27,8 @@ try {
     "--selectProjects",
     "server",
     "--testPathPatterns",
-    "schema/kept",
-    "src/(demo|people)\\.test",
+    "schema/(kept|bodies)",
+    "whole/(demo|backup|hard/people)",
   );
   process.exitCode = near && server ? 0 : 1;
 } finally {

@@ -2,6 +2,7 @@ import type {
   House,
   Measure,
   OfferChange,
+  OpenLesson,
   OrderBrief,
   PanelPiece,
   RunDocument,
@@ -49,6 +50,8 @@ export interface RunSummary {
   readonly unpriced?: string;
   /** What it takes from the shelf: lot id → pieces. */
   readonly shelf?: Readonly<Record<string, number>>;
+  /** Lessons of the shop that are open, by id; in no list of runs. Left out where they could not be held against it. */
+  readonly lessons?: Readonly<Record<string, OpenLesson>>;
   /** The first open blocker or caution in working order, with its stage. */
   readonly next?: { readonly stage: string; readonly text: string; readonly do?: string };
   /** What it orders at whom; in no list of runs. */
@@ -66,6 +69,12 @@ export interface WaitingRow extends Waiting {
   readonly currency: string;
   /** What its lines come to; freight and fees come on top. */
   readonly total: string;
+}
+/** The secret address of the shop's calendar: who made it, and when; neither where there is none. */
+export interface CalendarAnswer {
+  readonly person?: string;
+  /** ISO instant. */
+  readonly madeAt?: string;
 }
 /** What a shop waits for over all its runs, the most urgent first. */
 export interface WaitingAnswer {
@@ -353,7 +362,7 @@ export interface InvitedAnswer {
 
 /** What the command box finds in the shop's data. */
 export interface FoundRow {
-  readonly kind: "product" | "run" | "part" | "board";
+  readonly kind: "product" | "run" | "part" | "board" | "lesson";
   readonly text: string;
   readonly more: string;
   /** Where it opens. */

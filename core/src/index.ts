@@ -16,7 +16,7 @@ export { type Memory, patternOf, withMemory } from "./board/corrections.ts";
 export { diffBoards } from "./board/diff/diff.ts";
 export type { BoardDiff, DiffPlace, StencilVerdict } from "./board/diff-document.ts";
 export { measureToKeep } from "./board/keep.ts";
-export { type PlaceReading, readPlace } from "./board/measure/place.ts";
+export { type PlaceReading, placeReader, readPlace } from "./board/measure/place.ts";
 export { measureBoard } from "./board/measure.ts";
 export type { LayerRow, Measure, PanelPiece } from "./board/measure-document.ts";
 export { composeMoves } from "./board/move.ts";
@@ -142,6 +142,29 @@ export { type HeatPresses, type HeatStand, heatStand } from "./heat/by-eye.ts";
 export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
 export { type HeatLog, readHeatLog } from "./heat/log.ts";
 export { ALLOY_WORDS, ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
+export {
+  type ErratumSpot,
+  erratumPlaces,
+  type PlaceChange,
+  type RunErratum,
+} from "./learn/erratum.ts";
+export {
+  isOnBoard,
+  type Judgement,
+  judgeOnBoard,
+  type LearnBoard,
+  type LessonVerdict,
+} from "./learn/judge-board.ts";
+export {
+  type LessonCheck,
+  type LessonKind,
+  type LessonPlace,
+  lessonWords,
+  type RunLesson,
+  SUSPECT_KINDS,
+} from "./learn/lesson.ts";
+export { lessonPlaces } from "./learn/lesson-places.ts";
+export { type LessonEvent, type LessonProposal, proposeLessons } from "./learn/propose.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
@@ -258,6 +281,14 @@ export {
 export { boardSvg, type PictureColours } from "./release/picture.ts";
 export { basketTables, planPackage } from "./release/plan.ts";
 export { panelStem, slug } from "./release/planned.ts";
+export {
+  judgeRight,
+  RIGHT_WORDS,
+  type Right,
+  type RightKind,
+  SALE_WORDS,
+  type SaleQuestion,
+} from "./rights/right.ts";
 // what a file is
 export type { Role, Side } from "./role/role.ts";
 // the order of work
@@ -308,6 +339,8 @@ export {
 } from "./run/assemble/tests/test-plan.ts";
 export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
+export { changeSince, placeOfErratum } from "./run/board/erratum-notes.ts";
+export { type OpenLesson, openLessons } from "./run/board/lesson-notes.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { suspectsOfUnit } from "./run/build/faults.ts";
 export {
@@ -339,6 +372,14 @@ export {
   workedMinutes,
 } from "./run/build/sitting.ts";
 export {
+  type AgainstPlan,
+  againstPlan,
+  type Factor,
+  factorsOf,
+  type StepYield,
+  stepYields,
+} from "./run/build/stands-out.ts";
+export {
   firstPassOf,
   type ItemStand,
   type ItemSum,
@@ -355,7 +396,15 @@ export { toRunLines } from "./run/document/bill/lines.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";
 export { boardFacts } from "./run/document/board-facts.ts";
-export { boardKey, boardOf, ofBoard, Places, type RunBoard, unitOf } from "./run/document/boards.ts";
+export {
+  boardFor,
+  boardKey,
+  boardOf,
+  ofBoard,
+  Places,
+  type RunBoard,
+  unitOf,
+} from "./run/document/boards.ts";
 export { directedParts } from "./run/document/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
@@ -486,6 +535,7 @@ export { type MeasurePoint, measurePoints } from "./run/receive/points.ts";
 export { type Reading, readReading } from "./run/receive/reading.ts";
 export { escapeOf, sampleSize } from "./run/receive/sample.ts";
 export { countByWeight, type Weighed } from "./run/receive/weigh.ts";
+export { openQuestions } from "./run/release/rights-notes.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run
@@ -494,10 +544,13 @@ export { layoutOfChoice, panelOf, panelThickness, runDesigns, sheetsFor } from "
 export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
 export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
+export { isBeingRead } from "./run/stage/being-read.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
 export { type FitStanding, judgeFits } from "./run/stage/fits.ts";
-export { type BoardVolts, boardMet, voltsOn, withoutBoard } from "./run/stage/meetings.ts";
+export { judgeLessons, type LearnFrom, type LessonStanding, learnBoard } from "./run/stage/lessons.ts";
+export { type BoardVolts, voltsOn, withoutBoard } from "./run/stage/meetings.ts";
 export { type PlannedItem, type PlannedOrder, plannedOrders } from "./run/stage/planned-orders.ts";
+export { type PurchaseOrder, purchaseOrder, purchaseRows } from "./run/stage/purchase-order.ts";
 export { readyBy } from "./run/stage/ready.ts";
 export type { BasketCache, RunResult } from "./run/stage/result.ts";
 export {

@@ -8,6 +8,7 @@ export {
   unpackZip,
 } from "./archive.ts";
 export { BudgetError, DROP_LIMITS, DropBudget, type DropLimits } from "./budget.ts";
+export { type CalendarEvent, writeCalendar } from "./calendar.ts";
 export type { Drawing, DrawnCircle, ReadDrawing } from "./drawing/drawing.ts";
 export { readDrawing } from "./drawing/read.ts";
 export { type DropEntry, type ReadDrop, readDrop, splitTables } from "./drop.ts";

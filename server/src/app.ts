@@ -14,6 +14,7 @@ import { securityHeaders } from "./middleware/security.ts";
 import { session } from "./middleware/session.ts";
 import { backupRoutes } from "./resources/backup/routes.ts";
 import { billRoutes } from "./resources/bill/routes.ts";
+import { calendarRoutes } from "./resources/calendar/routes.ts";
 import { equipmentRoutes } from "./resources/equipment/routes.ts";
 import { findRoutes } from "./resources/find/routes.ts";
 import { fitRoutes } from "./resources/fit/routes.ts";
@@ -21,6 +22,8 @@ import { foilRoutes } from "./resources/foil/routes.ts";
 import { health } from "./resources/health/health.ts";
 import { historyRoutes } from "./resources/history/routes.ts";
 import { houseRoutes } from "./resources/house/routes.ts";
+import { erratumRoutes, reworkRoutes } from "./resources/learn/erratum-routes.ts";
+import { lessonRoutes } from "./resources/learn/lesson-routes.ts";
 import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
 import { meetingRoutes } from "./resources/meeting/routes.ts";
@@ -33,6 +36,7 @@ import { sittingRoutes } from "./resources/record/sitting-routes.ts";
 import { tryRoutes } from "./resources/record/try-routes.ts";
 import { waitingRoutes } from "./resources/record/waiting.ts";
 import { releaseRoutes } from "./resources/release/routes.ts";
+import { rightsRoutes } from "./resources/rights/routes.ts";
 import { lineRoutes } from "./resources/run/lines.ts";
 import { runRoutes } from "./resources/run/routes.ts";
 import { sessionRoutes } from "./resources/session/routes.ts";
@@ -81,6 +85,11 @@ export const routers = (deps: Deps): Router[] => [
   meetingRoutes(deps),
   foilRoutes(deps),
   equipmentRoutes(deps),
+  lessonRoutes(deps),
+  erratumRoutes(deps),
+  reworkRoutes(deps),
+  rightsRoutes(deps),
+  calendarRoutes(deps),
   sourceRoutes(deps),
   libraryRoutes(deps),
   houseRoutes(deps),

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import type { FitBody, MeetBody } from "@kobbin/contract";
 import { AppError, firstChoices } from "@kobbin/core";
 import { alone, one, withTransaction, withWorkshop } from "./db/tx.ts";
+import { fillLessons } from "./demo-lessons.ts";
 import { fillLibrary } from "./demo-library.ts";
 import type { Deps } from "./deps.ts";
 import { type By, recordChange } from "./history/change.ts";
@@ -142,6 +143,10 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
     for (const f of WATCH_FITS) await insertFit(tx, first.productId, f);
     for (const m of WATCH_MEETS) await insertMeeting(tx, first.productId, m);
     for (const f of CARD_FITS) await insertFit(tx, card.productId, f);
+  });
+  await recordChange(deps.pool, by, async (tx, change) => {
+    change.says("what was learned from the first watches is written down");
+    await fillLessons(tx, { ...first, nextRevisionId: second.revisionId });
   });
   await fillLibrary(deps, by, first.revisionId, second.revisionId);
   await addRun(

@@ -137,6 +137,32 @@ export async function fixture(server: TestServer) {
   const { id: defect } = (await bench.post(`/api/runs/${released}/defects`, defectBody)).body as {
     id: string;
   };
+  const rightBody = { kind: "logo", what: "emblem of a club", place: "top silkscreen" };
+  const { id: right } = (
+    await owner.post(`/api/products/${kept.productId}/rights`, { ...rightBody, state: "own" })
+  ).body as { id: string };
+  const lessonBody = {
+    title: "every diode tells which way round it sits",
+    check: { kind: "marked", letters: "D" },
+    since: "2026-11-24",
+    revisionId: kept.revisionId,
+  };
+  const { id: lesson } = (await owner.post("/api/lessons", lessonBody)).body as { id: string };
+  const erratumBody = {
+    revisionId: kept.revisionId,
+    title: "slot too narrow",
+    harm: "worse",
+    spot: { at: [6.5, 34], side: "top", diameterMm: 1 },
+    foundOn: "2026-11-24",
+  };
+  const { id: erratum } = (await owner.post("/api/errata", erratumBody)).body as { id: string };
+  const reworkBody = { runId: released, unit: 2, on: "2026-11-24", minutes: 4 };
+  const { id: rework } = (await owner.put(`/api/errata/${erratum}/reworks`, reworkBody)).body as {
+    id: string;
+  };
+  const { revisionId: otherRevision } = (
+    await owner.drop(strangerFiles(), { productId: kept.productId, revision: "B" })
+  ).body as { revisionId: string };
   const meterBody = { kind: "meter", name: "meter", facts: { asked: "hand" } };
   const { id: meter } = (await owner.post("/api/equipment", meterBody)).body as { id: string };
   const { id: bareTest } = (await bench.post(`/api/runs/${released}/bare-tests`, bareBody)).body as {
@@ -146,6 +172,8 @@ export async function fixture(server: TestServer) {
     id: string;
     token: string;
   };
+  const { path: address } = (await owner.post("/api/calendar")).body as { path: string };
+  const calendar = address.split("/").at(-1)!;
   const people = (await owner.get("/api/people")).body as PeopleAnswer;
   const [session] = (await owner.get("/api/sessions")).body as SessionRow[];
   const shopId = ((await owner.get("/api/session")).body as { shop: { id: string } }).shop.id;
@@ -178,12 +206,17 @@ export async function fixture(server: TestServer) {
     people: people.members.find((m) => !m.isMe)!.id,
     sessions: session!.id,
     invited: token,
+    calendars: calendar,
     receipts: receipts[0]!,
     work,
     products: kept.productId,
     fits: fit,
     foils: foil,
     equipment: machine,
+    lessons: lesson,
+    rights: right,
+    errata: erratum,
+    reworks: rework,
     meetings: meeting,
     links: link,
     "bare-tests": bareTest,
@@ -236,6 +269,14 @@ export async function fixture(server: TestServer) {
     "POST /api/products/:id/foils": foilBody,
     "PATCH /api/foils/:id": { prints: 12 },
     "POST /api/runs/:id/first-article": { version: 1, sockets: [{ line }] },
+    "POST /api/products/:id/rights": rightBody,
+    "PATCH /api/rights/:id": { state: "granted", owner: "a club", evidence: "letter of May" },
+    "POST /api/lessons": lessonBody,
+    "PATCH /api/lessons/:id": { sure: "likely" },
+    "POST /api/errata": erratumBody,
+    "PATCH /api/errata/:id": { workaround: "file it open", way: "other" },
+    "PUT /api/errata/:id/decision": { revisionId: otherRevision, is: "stays", on: "2026-11-24" },
+    "PUT /api/errata/:id/reworks": reworkBody,
     "POST /api/equipment": equipmentBody,
     "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,

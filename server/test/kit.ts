@@ -35,6 +35,8 @@ export interface TestServer {
   readonly failing: Set<string>;
   /** As the cluster's superuser, past row-level security. */
   readonly owner: pg.Pool;
+  /** Where those who own the tables and bring them forward sign in. */
+  readonly ownerUrl: string;
   /** The same database behind a second app, as after a restart. */
   restart(): Promise<void>;
   /** Waits until every run's figures are computed. */
@@ -86,7 +88,7 @@ export async function startServer(
   const name = on.name ?? `t_${randomBytes(6).toString("hex")}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
-  const { databaseUrl, adminUrl } = await makeDatabase(
+  const { databaseUrl, ownerUrl, adminUrl } = await makeDatabase(
     admin,
     name,
     on.copyOf ? { template: on.copyOf } : "migrated",
@@ -151,6 +153,7 @@ export async function startServer(
     },
     failing,
     owner,
+    ownerUrl,
     async restart() {
       await stop();
       deps = make();

@@ -27,6 +27,16 @@ const CommandBox = lazy(
   patient(async () => ({ default: (await import("./command/CommandBox.tsx")).CommandBox })),
 );
 
+/** Where a key leads from anywhere. */
+const PLACES = [
+  ["b", "to the bench", "/"],
+  ["n", "new product", "/new"],
+  ["o", "orders that are waited for", "/waiting"],
+  ["e", "what went wrong before: lessons", "/lessons"],
+  ["l", "to the library of parts", "/library"],
+  ["s", "to the shelf", "/shelf"],
+] as const;
+
 /** The page around everything: name of the shop, where one is, who else is here, theme, keys. */
 export function Shell() {
   const { data, error, isLoading, mutate } = useSession();
@@ -69,11 +79,7 @@ export function Shell() {
       ...(shopId
         ? [
             { keys: "/", does: "find or do", run: () => setActions(boundKeys()) },
-            { keys: "b", does: "to the bench", run: () => navigate("/") },
-            { keys: "n", does: "new product", run: () => navigate("/new") },
-            { keys: "o", does: "orders that are waited for", run: () => navigate("/waiting") },
-            { keys: "l", does: "to the library of parts", run: () => navigate("/library") },
-            { keys: "s", does: "to the shelf", run: () => navigate("/shelf") },
+            ...PLACES.map(([keys, does, to]) => ({ keys, does, run: () => navigate(to) })),
           ]
         : []),
       { keys: "t", does: "paper or night", run: toggleTheme },
@@ -127,7 +133,7 @@ export function Shell() {
         </button>
         {shop && (
           <>
-            {["waiting", "library", "shelf"].map((place) => (
+            {["waiting", "lessons", "library", "shelf"].map((place) => (
               <Link key={place} to={`/${place}`} className="shrink-0 text-ink-2 hover:text-ink max-sm:hidden">
                 {place}
               </Link>

@@ -49,6 +49,9 @@ export const routes: RouteObject[] = [
       stage("waiting", async () => ({
         Component: (await import("./stages/waiting/WaitingPage.tsx")).WaitingPage,
       })),
+      stage("lessons", async () => ({
+        Component: (await import("./stages/lessons/LessonsPage.tsx")).LessonsPage,
+      })),
       stage("library", async () => ({
         Component: (await import("./stages/library/LibraryPage.tsx")).LibraryPage,
       })),

@@ -122,6 +122,7 @@ const CHOICES = {
   surplus: mapOf<number>(shapes.whole(0, 100_000), 20),
   guests: shaped<RunChoices["guests"] & object>(CHOICE_FIELDS.choices.guests.shape),
   panel: shaped<PanelChoice>(shapes.panelShape).nullable(),
+  use: choice(["sold", "private"]),
   overrun: choice(["bare", "start"]),
   steps: shaped<OrderOfSteps>(CHOICE_FIELDS.choices.steps.shape),
   price: shaped<RunChoices["price"] & object>(CHOICE_FIELDS.choices.price.shape).nullable(),

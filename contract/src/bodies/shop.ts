@@ -55,6 +55,7 @@ const settings = {
     "Serial numbers are made of {product}, {y} or {yy}, {batch} and {n}, with digits and capitals but I, L, O and U.",
     (rule) => !rule || ruleWrong(rule) === undefined,
   ),
+  address: trimmed(500),
   // a setting that no request may name does not compile
 } satisfies Record<ShopFieldKey, yup.AnySchema>;
 export const shopBody = yup.object({ version, ...settings });

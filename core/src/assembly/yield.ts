@@ -116,6 +116,7 @@ const lnChoose = (n: number, k: number) => lnGamma(n + 1) - lnGamma(k + 1) - lnG
 /** P(at least k good of n) when each is good with probability y. */
 export function binomialAtLeast(n: number, k: number, y: number): number {
   if (y >= 1) return n >= k ? 1 : 0;
+  if (y <= 0) return k <= 0 ? 1 : 0;
   let sum = 0;
   for (let i = k; i <= n; i++) sum += Math.exp(lnChoose(n, i) + i * Math.log(y) + (n - i) * Math.log(1 - y));
   return Math.min(1, sum);

@@ -15,10 +15,10 @@ import type { RunDocument } from "../run/document/document.ts";
 import type { BoardOrder } from "../run/orders/order-boards.ts";
 import { panelOf } from "../run/sheet/panel.ts";
 import type { RunResult } from "../run/stage/result.ts";
+import { capital } from "../words.ts";
 import { PACKAGE_FILES } from "./package-files.ts";
 import { type PlannedSheet, slug } from "./planned.ts";
 
-const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1);
 const mm = (v: number | undefined) =>
   v === undefined ? "not measured" : `${Math.round(v * 1000) / 1000} mm`;
 

@@ -4,6 +4,7 @@ import { cost } from "./cost/stage.ts";
 import { fab } from "./fab/stage.ts";
 import { panel } from "./panel/stage.ts";
 import { parts } from "./parts/stage.ts";
+import { release } from "./release/stage.ts";
 import { source } from "./source/stage.ts";
 import type { Stage } from "./stage/stage.ts";
 
@@ -16,7 +17,7 @@ export const STAGES: readonly Stage[] = [
   panel,
   assemble,
   cost,
-  { key: "release" },
+  release,
   { key: "order" },
   { key: "receive" },
   { key: "build" },

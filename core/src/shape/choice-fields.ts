@@ -125,6 +125,7 @@ export const CHOICE_FIELDS = {
       isWhole: true,
     },
     panel: { shape: panelShape, words: "sheet", isWhole: true },
+    use: { shape: oneOf("sold", "private"), words: "what it is made for" },
     overrun: { shape: oneOf("bare", "start"), words: "boards a sheet has beyond those started" },
     steps: {
       shape: fields({

@@ -2,15 +2,34 @@
 export { HOLD_NAMES, ODD_NAMES } from "./choice-fields.ts";
 export { ALL_DEFECTS, DEFECT_CODES, type DefectClass, type DefectCode } from "./defects.ts";
 export { EQUIPMENT_KINDS, EQUIPMENT_SHAPES, equipmentFactsShape } from "./equipment.ts";
+export {
+  decisionsShape,
+  ERRATUM_DECISIONS,
+  ERRATUM_HARMS,
+  ERRATUM_SHAPES,
+  ERRATUM_WAYS,
+  erratumSpotShape,
+} from "./erratum.ts";
 export { fitRowShape, fitSpecShape } from "./fit-row.ts";
 export { FOIL_SHAPES } from "./foil.ts";
 export { HOUSE_SHAPES, houseShape } from "./house.ts";
+export {
+  LESSON_LEVELS,
+  LESSON_SHAPES,
+  LESSON_SURE,
+  LONGEST_EVIDENCE,
+  LONGEST_TITLE,
+  lessonCheckShape,
+  ONE_WAY_LETTERS,
+  relaxedShape,
+} from "./lesson.ts";
 export { MOST } from "./limits.ts";
 export { linkSpecShape } from "./link.ts";
 export { measureShape } from "./measure.ts";
 export { MEET_MODES, meetShape, meetSpecShape, NUMBERINGS, PIN_KINDS } from "./meeting.ts";
 export { panelShape } from "./panel.ts";
 export { pricingFields } from "./price.ts";
+export { RIGHT_KINDS, RIGHT_SHAPES, RIGHT_STATES, SALE_QUESTIONS } from "./right.ts";
 export {
   assemblyShape,
   candidateShape,

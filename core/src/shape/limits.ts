@@ -20,11 +20,16 @@ export const MOST = {
   meetings: 200,
   /** Links of a product that are to be set. */
   links: 200,
+  /** What is known to be wrong with a product. */
+  errata: 500,
+  /** Marks, pictures, files and designs on a product that may be somebody's. */
+  rights: 200,
   /** Foils kept for a product. */
   foils: 500,
   /** Of the shop. */
   houses: 500,
   equipment: 500,
+  lessons: 500,
   suppliers: 1000,
   parts: 50_000,
   alternates: 50_000,

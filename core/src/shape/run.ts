@@ -1,15 +1,18 @@
 import { PART_KINDS } from "../library/part.ts";
 import { CHOICE_FIELDS, type ChoicePart } from "./choice-fields.ts";
 import { equipmentShape } from "./equipment.ts";
+import { runErratumShape } from "./erratum.ts";
 import { fitRowShape } from "./fit-row.ts";
 import { foilShape } from "./foil.ts";
 import { houseShape } from "./house.ts";
+import { MOST_LESSON_PINS, runLessonShape } from "./lesson.ts";
 import { MOST } from "./limits.ts";
 import { LINE_FIELDS } from "./line-fields.ts";
 import { linkRowShape } from "./link.ts";
 import { measureShape } from "./measure.ts";
 import { meetRowShape } from "./meeting.ts";
 import { PART_FIELDS } from "./part-fields.ts";
+import { rightShape } from "./right.ts";
 import {
   both,
   currency,
@@ -45,6 +48,11 @@ const placeShape = fields({
   platedShare: placeShare,
   givenUp: list(text(80), 200),
 });
+
+const learnedShape = list(
+  fields({ pin: text(80), x: number(-1e6, 1e6), y: number(-1e6, 1e6), reading: placeShape }),
+  MOST_LESSON_PINS,
+);
 
 /** What of the shop's settings a document has; its name may be left out, as in documents of before there was one. */
 const shopShapes = Object.fromEntries(
@@ -185,6 +193,7 @@ export const runShape: DataShape = fields({
       archive: maybe(text(1000)),
       measure: measureShape,
       places: maybe(mapOf(placeShape, 500)),
+      learned: maybe(mapOf(learnedShape, MOST.lessons + MOST.errata)),
     }),
     MOST.boards,
     1,
@@ -225,7 +234,10 @@ export const runShape: DataShape = fields({
   links: maybe(list(linkRowShape, MOST.links)),
   meetings: maybe(list(meetRowShape, MOST.meetings)),
   foils: maybe(list(foilShape, MOST.foils)),
+  rights: maybe(list(rightShape, MOST.rights)),
   equipment: maybe(list(equipmentShape, MOST.equipment)),
+  lessons: maybe(list(runLessonShape, MOST.lessons)),
+  errata: maybe(list(runErratumShape(learnedShape), MOST.errata)),
   variants: maybe(list(fields({ id: text(80), name: text(200), overrides: overridesShape }), MOST.variants)),
   sums: maybe(
     list(

@@ -66,6 +66,8 @@ export interface ShopSettings {
   readonly rules: ClassRules;
   /** How what is built is numbered; the usual way while it is empty. */
   readonly serialRule: string;
+  /** Where parcels go and who is asked, in lines; empty where nobody has said. */
+  readonly address: string;
 }
 
 /** A setting of the shop, whole: how it is kept, what it is called, and whether figures of a run hang on it. */
@@ -129,6 +131,12 @@ export const SHOP_FIELDS = {
     stored: text(60),
     words: "serial numbers",
     document: { shape: text(60), isLeftOut: true },
+  },
+  address: {
+    column: "address",
+    stored: text(500),
+    words: "address",
+    document: { shape: text(500), isLeftOut: true },
   },
 } as const satisfies Readonly<Record<string, ShopField>>;
 

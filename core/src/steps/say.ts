@@ -1,7 +1,5 @@
+import { few } from "../findings.ts";
 import type { Step, Work, WorkPart } from "./step.ts";
-
-const few = (names: readonly string[]): string =>
-  names.length <= 6 ? names.join(", ") : `${names.slice(0, 5).join(", ")} and ${names.length - 5} more`;
 
 /** What is said of parts in a step that fits them, where it is so of any: most of it is why they are not in an earlier one. */
 const OF_PARTS: readonly (readonly [(p: WorkPart, work: Work) => boolean, (names: string) => string])[] = [
@@ -36,7 +34,16 @@ export function sayStep(
     case "mechanical":
       return OF_PARTS.flatMap(([is, words]) => {
         const of = parts.filter((p) => is(p, work));
-        return of.length === 0 ? [] : [words(few(of.map((p) => p.name)))];
+        return of.length === 0
+          ? []
+          : [
+              words(
+                few(
+                  of.map((p) => p.name),
+                  6,
+                ),
+              ),
+            ];
       });
     case "turn":
       return ["What is soldered now hangs below while the other side melts."];

@@ -1,4 +1,5 @@
 import type { Finding } from "../findings.ts";
+import { capital } from "../words.ts";
 import type { Cells } from "./columns.ts";
 
 /** A sheet of a workbook. */
@@ -51,7 +52,6 @@ export function chooseSheet(
 const MOST_NAMED = 8;
 const named = (list: readonly number[], one: string) =>
   `${list.length === 1 ? one : `${one}s`} ${list.slice(0, MOST_NAMED).join(", ")}${list.length > MOST_NAMED ? ` and ${list.length - MOST_NAMED} more` : ""}`;
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Says what a sheet shows beside its text: it was read like the rest, and somebody may have meant something by it. */
 function sayLooks(looks: NonNullable<NamedSheet["looks"]>, file: string, findings: Finding[]): void {

@@ -1,3 +1,5 @@
+import { refOf } from "../board/pins.ts";
+
 /** A part with its pins and the nets they are on. */
 export interface ReachedPart {
   readonly ref: string;
@@ -16,9 +18,6 @@ export interface Reach {
   readonly nets: ReadonlySet<string>;
   readonly parts: ReadonlySet<string>;
 }
-
-/** The part a pin is of: U1 of "U1.4". */
-export const refOfPin = (pin: string): string => pin.slice(0, pin.lastIndexOf("."));
 
 /**
  * Tells what items reach on some parts, as coverage has it (`cover/1`): a part of one pin may be named without it, and a
@@ -40,7 +39,7 @@ export class Reaches {
     const ends = [...i.drives, ...i.reads].map((n) => this.#single.get(n) ?? n);
     return {
       nets: new Set(ends.flatMap((n) => this.netOf.get(n) ?? [])),
-      parts: new Set([...ends, ...i.through].map((n) => (this.netOf.has(n) ? refOfPin(n) : n))),
+      parts: new Set([...ends, ...i.through].map((n) => (this.netOf.has(n) ? refOf(n) : n))),
     };
   }
 
@@ -48,7 +47,7 @@ export class Reaches {
   tests(i: ReachingItem): string[] {
     const { nets, parts } = this.of(i);
     return [...this.netOf].flatMap(([pin, net]) =>
-      net !== undefined && nets.has(net) && parts.has(refOfPin(pin)) ? [pin] : [],
+      net !== undefined && nets.has(net) && parts.has(refOf(pin)) ? [pin] : [],
     );
   }
 }

@@ -1,4 +1,5 @@
-import { type ReachedPart, Reaches, type ReachingItem, refOfPin } from "./reach.ts";
+import { refOf } from "../board/pins.ts";
+import { type ReachedPart, Reaches, type ReachingItem } from "./reach.ts";
 
 /** An item that was tried on one board, with what it came to in the end. */
 export interface TriedItem extends ReachingItem {
@@ -110,7 +111,7 @@ function bestOther(
   netOf: ReadonlyMap<string, string | undefined>,
   reachOf: (pin: string) => number,
 ): string | undefined {
-  const ref = refOfPin(pin);
+  const ref = refOf(pin);
   return [...netOf]
     .filter(([name, of]) => of !== undefined && of === net && !name.startsWith(`${ref}.`))
     .map(([name]) => name)

@@ -88,6 +88,15 @@ function notTheirs(rowsOf: RowsOf): string[] {
   for (const [n, b] of rowsOf("board_measured").entries())
     if (b.receipt_id && runOf.get(b.receipt_id) !== b.run_id)
       wrong.push(`row ${n + 1} of board_measured is of a delivery of another run`);
+  const productOf = new Map(rowsOf("revision").map((r) => [r.id, r.product_id]));
+  const ofRun = new Map(rowsOf("run").map((r) => [r.id, productOf.get(r.revision_id)]));
+  const ofErratum = new Map(rowsOf("erratum").map((r) => [r.id, r.product_id]));
+  for (const [n, w] of rowsOf("rework").entries())
+    if (ofRun.get(w.run_id) !== ofErratum.get(w.erratum_id))
+      wrong.push(`row ${n + 1} of rework is of another product than its erratum`);
+  for (const [n, e] of rowsOf("erratum").entries())
+    if (productOf.get(e.revision_id) !== e.product_id)
+      wrong.push(`row ${n + 1} of erratum was found in a revision of another product`);
   // a lot that was removed since is known from the record
   const lots = new Set([
     ...rowsOf("lot").map((r) => r.id),

@@ -7,15 +7,17 @@ import {
   fabRequest,
   isComplete,
   isMixed,
+  judgeLessons,
   lotsOf,
   measureBoard,
   measureToKeep,
   microsToNumber,
+  openLessons,
+  placeReader,
   plannedOrders,
   type RunDocument,
   type RunRecord,
   type RunResult,
-  readPlace,
   rollUp,
   saysUnpriced,
   shapes,
@@ -25,14 +27,14 @@ import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
 import { proveBaskets } from "@kobbin/solver";
 import { openBackup } from "../backup/open.ts";
 import { OutsideError, readAnswer } from "../outside/index.ts";
-import type { Answer, Ended, Task } from "./messages.ts";
+import type { Answer, Ended, Summarised, Task } from "./messages.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
   try {
     if (task.kind === "measure") return await measure(task);
     if (task.kind === "backup") return { kind: "backup", backup: await openBackup(task.archive, task.own) };
-    if (task.kind === "summary") return { kind: "summary", summary: await summarise(task.document) };
+    if (task.kind === "summary") return { kind: "summary", ...(await summarise(task.document)) };
     if (task.kind === "answer") return answered(task);
     if (task.kind === "places") return await placesOf(task);
     if (task.kind === "request") return { kind: "request", request: requestOf(task) };
@@ -94,12 +96,13 @@ function answered({ answer, as }: Extract<Task, { kind: "answer" }>): Answer {
 
 async function placesOf(task: Extract<Task, { kind: "places" }>): Promise<Answer> {
   const { set } = await readAsBoard(task.files, { corrections: task.corrections });
+  const read = placeReader(set);
   return {
     kind: "places",
     readings: Object.fromEntries(
       Object.entries(task.places).map(([id, { at, diameterMm }]) => [
         id,
-        readPlace(set, { x: at[0], y: at[1] }, diameterMm),
+        read({ x: at[0], y: at[1] }, diameterMm),
       ]),
     ),
   };
@@ -148,12 +151,14 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
 }
 
 /** The figures a list shows of a run. */
-export async function summarise(document: RunDocument): Promise<RunSummary> {
+export async function summarise(document: RunDocument): Promise<Omit<Summarised, "kind">> {
   const r = await rollUpNearly(document);
   const open = r.notes.filter((n) => !n.acceptedBecause && n.level !== "remark");
   const shelf = r.needs.flatMap((n) => n.shelf);
   const next = r.blockers[0] ?? open[0];
-  return {
+  const judged = judgeLessons({ doc: document, ...r });
+  const broken = judged.filter((s) => s.verdict === "broken" && s.lesson.relaxedBecause === undefined);
+  const summary: RunSummary = {
     perGood: microsToNumber(r.perGood),
     cashNeeded: microsToNumber(r.cashNeeded),
     start: r.start,
@@ -163,9 +168,11 @@ export async function summarise(document: RunDocument): Promise<RunSummary> {
     cautions: open.filter((n) => n.level === "warning").length,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
+    lessons: openLessons(document, judged, r.notes),
     orders: plannedOrders({ doc: document, ...r, plan: r.assembly }).map((o) => briefOf(document, o)),
     ...(next ? { next: { stage: next.stage, text: next.text, ...(next.do ? { do: next.do } : {}) } } : {}),
   };
+  return { summary, broken: Object.fromEntries(broken.map((s) => [s.lesson.id, s.found])) };
 }
 
 async function pack(task: Extract<Task, { kind: "package" }>): Promise<Answer> {

@@ -4,8 +4,15 @@ import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import { countJob } from "../metrics.ts";
 import { ofDatabase } from "../middleware/errors.ts";
-import { buildDocument, oneRun, releasedDocument, updateSummary } from "../resources/run/index.ts";
+import {
+  buildDocument,
+  forgetLessons,
+  oneRun,
+  releasedDocument,
+  updateSummary,
+} from "../resources/run/index.ts";
 import type { WorkerDeps } from "./deps.ts";
+import { keepCatches, readLearned } from "./learned.ts";
 import { readPlaces } from "./places.ts";
 import type { DurableQueue } from "./queue.ts";
 
@@ -70,34 +77,48 @@ export async function computeFigures(
   });
   if (!due) return;
   // a released run is frozen whole: its figures are those it was released with, whatever prices are today
-  if (due.run.state !== "released") await readPlaces(deps, workshopId, due.run.revisionId);
+  if (due.run.state !== "released") {
+    await readPlaces(deps, workshopId, due.run.revisionId);
+    await readLearned(deps, workshopId, due.run.revisionId);
+  }
   const document = await withWorkshop(deps.pool, workshopId, async (tx) => {
     const run = await oneRun(tx, runId);
     const frozen = run.state === "released" ? await releasedDocument(tx, run.id) : undefined;
     return frozen ?? (await buildDocument(tx, run, deps.today())).document;
   });
-  const summary = await deps.compute.run({ kind: "summary", document }, workshopId).then(
-    (s) => s.summary,
-    (error) => {
+  const counted = await deps.compute
+    .run({ kind: "summary", document }, workshopId)
+    .catch((error: unknown) => {
       // a run whose figures cannot be computed keeps its choices; the page says why when it is opened
       if (!(error instanceof AppError)) throw error;
       deps.log({
         level: "warning",
         message: "run not computed",
         run: runId,
-        reason: (error as Error).message,
+        reason: error.message,
       });
       return undefined;
-    },
-  );
+    });
+  if (counted && due.run.state !== "released")
+    await keepCatches(
+      deps,
+      workshopId,
+      { revisionId: due.run.revisionId, about: `${due.run.product} ${due.run.revision}` },
+      counted.broken,
+    );
   await withWorkshop(deps.pool, workshopId, async (tx) => {
     // who began earlier may end later: what is not listed any more was computed by somebody who saw more
     const { rows } = await tx.query("select from figures_due where run_id = $1 for update", [runId]);
     if (rows.length === 0) return;
     // what is ordered is asked of a run only once it is released
-    const { orders, ...figures } = summary ?? {};
-    if (summary)
-      await updateSummary(tx, runId, due.run.state === "released" ? summary : (figures as RunSummary));
+    const { orders, ...figures } = counted?.summary ?? {};
+    if (!counted) await forgetLessons(tx, runId);
+    else
+      await updateSummary(
+        tx,
+        runId,
+        due.run.state === "released" ? counted.summary : (figures as RunSummary),
+      );
     await tx.query("delete from figures_due where run_id = $1 and since = $2::timestamptz", [
       runId,
       due.since,

@@ -86,6 +86,8 @@ export interface Measured {
 export interface Summarised {
   readonly kind: "summary";
   readonly summary: RunSummary;
+  /** Lessons that do not hold, accepted or not: id → what was found. */
+  readonly broken: Readonly<Record<string, string>>;
 }
 export interface Ended {
   readonly kind: "outcome";

@@ -1,4 +1,4 @@
-import { addTo } from "@kobbin/core";
+import { AppError, addTo, type PlaceReading } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { tell } from "../history/change.ts";
 import {
@@ -10,6 +10,7 @@ import {
 } from "../resources/fit/index.ts";
 import { manyBoardFiles, oneBoard } from "../resources/product/index.ts";
 import type { WorkerDeps } from "./deps.ts";
+import type { Task } from "./messages.ts";
 
 type Needs = Pick<WorkerDeps, "pool" | "compute" | "log">;
 
@@ -28,43 +29,54 @@ export function readPlacesSoon(deps: Needs, workshopId: string, productId: strin
 }
 
 /**
+ * What a board's files have at some places, by their keys; nothing where they cannot be read, which is logged.
+ *
+ * @throws AppError BUSY where its turn did not come: whoever waits for it tries again
+ */
+export async function readAt(
+  { pool, compute, log }: Needs,
+  workshopId: string,
+  boardId: string,
+  places: Extract<Task, { kind: "places" }>["places"],
+): Promise<Readonly<Record<string, PlaceReading>> | undefined> {
+  if (Object.keys(places).length === 0) return {};
+  const { files, corrections } = await withWorkshop(pool, workshopId, async (tx) => ({
+    files: await manyBoardFiles(tx, boardId),
+    corrections: (await oneBoard(tx, boardId)).corrections,
+  }));
+  return compute.run({ kind: "places", files, corrections, places }, workshopId).then(
+    (a) => a.readings,
+    (error: unknown) => {
+      if (error instanceof AppError && error.code === "BUSY") throw error;
+      log({ level: "warning", message: "places not read", board: boardId, reason: String(error) });
+      return undefined;
+    },
+  );
+}
+
+/**
  * Reads the files of a revision's boards at places that are meant to be something and were not read since row or board changed,
  * keeps it, and tells the pages of its open runs. A board whose files cannot be read keeps its rows unjudged.
  */
-export async function readPlaces(
-  { pool, compute, log }: Needs,
-  workshopId: string,
-  revisionId: string,
-): Promise<void> {
+export async function readPlaces(deps: Needs, workshopId: string, revisionId: string): Promise<void> {
+  const { pool } = deps;
   const unread = await withWorkshop(pool, workshopId, (tx) => manyUnreadPlaces(tx, revisionId));
   if (unread.length === 0) return;
   const byBoard = new Map<string, UnreadPlace[]>();
   for (const p of unread) addTo(byBoard, p.boardId, p);
   for (const [boardId, places] of byBoard) {
-    const { files, corrections } = await withWorkshop(pool, workshopId, async (tx) => ({
-      files: await manyBoardFiles(tx, boardId),
-      corrections: (await oneBoard(tx, boardId)).corrections,
-    }));
-    const read = await compute
-      .run(
-        {
-          kind: "places",
-          files,
-          corrections,
-          places: Object.fromEntries(places.map((p) => [p.fitId, { at: p.at, diameterMm: p.diameterMm }])),
-        },
-        workshopId,
-      )
-      .catch((error: unknown) => {
-        log({ level: "warning", message: "places not read", board: boardId, reason: String(error) });
-        return undefined;
-      });
+    const read = await readAt(
+      deps,
+      workshopId,
+      boardId,
+      Object.fromEntries(places.map((p) => [p.fitId, { at: p.at, diameterMm: p.diameterMm }])),
+    );
     if (!read) continue;
     await withWorkshop(pool, workshopId, async (tx) => {
       await upsertPlaces(
         tx,
         boardId,
-        places.map((p) => ({ ...p, reading: read.readings[p.fitId]! })),
+        places.map((p) => ({ ...p, reading: read[p.fitId]! })),
       );
       for (const runId of await manyOpenRuns(tx, revisionId))
         await tell(tx, { kind: "places", workshop: workshopId, runId });

@@ -219,6 +219,21 @@ export const RUN_TABLES = {
       version,
     },
   },
+  rework: {
+    key: ["id"],
+    columns: {
+      id,
+      erratum_id: to("erratum"),
+      run_id: to("run"),
+      unit: whole(1, 100_000),
+      on_day: day,
+      minutes: nullable(number(0, 10_000)),
+      is_scrapped: flag,
+      note: text(500),
+      person: text(200),
+      version,
+    },
+  },
   defect: {
     key: ["id"],
     columns: {

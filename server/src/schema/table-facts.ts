@@ -69,11 +69,29 @@ export const TABLE_FACTS = {
     figures: "shop",
     bound: { most: MOST.links, of: "product_id", what: "links of a product" },
   },
+  right_row: {
+    noun: ["mark or borrowed thing", "marks and borrowed things"],
+    figures: "shop",
+    bound: { most: MOST.rights, of: "product_id", what: "marks and borrowed things of a product" },
+  },
   foil: {
     noun: ["foil", "foils"],
     figures: "shop",
     bound: { most: MOST.foils, of: "product_id", what: "foils of a product" },
   },
+  // every board is held against them
+  lesson: { noun: ["lesson", "lessons"], figures: "shop", bound: { most: MOST.lessons, what: "lessons" } },
+  lesson_catch: {
+    noun: ["lesson that does not hold", "lessons that do not hold"],
+    figures: "none",
+    bound: null,
+  },
+  erratum: {
+    noun: ["erratum", "errata"],
+    figures: "shop",
+    bound: { most: MOST.errata, of: "product_id", what: "errata of a product" },
+  },
+  rework: { noun: ["reworked board", "reworked boards"], figures: "none", bound: null },
   revision: { noun: ["revision", "revisions"], figures: "run", bound: null },
   run: { noun: ["run", "runs"], figures: "run", bound: null },
   board: {

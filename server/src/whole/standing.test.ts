@@ -66,7 +66,7 @@ test("functions with their owner's rights look for names in our schema first", a
   const { rows } = await server.owner.query<{ name: string; config: string[] | null }>(
     "select proname as name, proconfig as config from pg_proc where prosecdef and pronamespace = 'public'::regnamespace",
   );
-  expect(rows.map((r) => r.name).sort()).toEqual(["demo_orphans", "find_parts", "invited"]);
+  expect(rows.map((r) => r.name).sort()).toEqual(["calendar_of", "demo_orphans", "find_parts", "invited"]);
   for (const r of rows) expect(r.config).toContain("search_path=public, pg_temp");
 });
 

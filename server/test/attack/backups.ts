@@ -81,6 +81,22 @@ const recorded = (f: Forged, over: Row) =>
 const DAY = "2026-11-25";
 /** What every row of what happened to a run has. */
 const HAPPENED = { id: OTHER, person: "x", note: "", at: "2026-11-25T10:00:00+00:00", version: 1 };
+const ERRATUM = {
+  id: OTHER,
+  title: "x",
+  effect: "",
+  harm: "worse",
+  spot: { side: "top", diameterMm: 1 },
+  way: "none",
+  workaround: "",
+  minutes: null,
+  planned: "",
+  evidence: "",
+  found_on: DAY,
+  decisions: {},
+  position: 0,
+  version: 1,
+};
 const runIn = (f: Forged, state: string) => f.rows("run").find((r) => r.state === state)!.id;
 const closing = (run: unknown, taken: Row = {}): Row => ({
   id: OTHER,
@@ -412,6 +428,38 @@ export const HOSTILE: readonly Hostile[] = [
     "a closing that takes of a lot that is none",
     (f) =>
       f.put("closing", [closing(runIn(f, "released"), { [OTHER]: { pieces: 5, isCounted: true } })]).seal(),
+  ],
+  [
+    "an erratum that was found in a revision of another product",
+    (f) =>
+      f
+        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+        .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: first(f.rows("revision")).id }])
+        .seal(),
+  ],
+  [
+    "a board reworked for a fault of another product",
+    (f) =>
+      f
+        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+        .put("revision", [
+          ...f.rows("revision"),
+          { ...first(f.rows("revision")), id: OTHER, product_id: OTHER, label: "Z" },
+        ])
+        .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: OTHER }])
+        .put("rework", [
+          {
+            ...HAPPENED,
+            at: undefined,
+            erratum_id: OTHER,
+            run_id: runIn(f, "released"),
+            unit: 1,
+            on_day: DAY,
+            minutes: null,
+            is_scrapped: false,
+          },
+        ])
+        .seal(),
   ],
   [
     "a bare board with more faults than were tried",

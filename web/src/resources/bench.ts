@@ -1,5 +1,6 @@
 import type {
   BenchAnswer,
+  CalendarAnswer,
   CorrectionMemory,
   NewRunBody,
   RevisionAnswer,
@@ -13,6 +14,17 @@ import { outbox } from "./outbox.ts";
 
 /** Products and runs. */
 export const useBench = () => useSWR<BenchAnswer>("/api/bench", http.get);
+/** The secret address of the calendar: who made it and when, never the address itself. */
+export const useCalendar = () => useSWR<CalendarAnswer>("/api/calendar", http.get);
+export const makeCalendar = async (): Promise<string> => {
+  const { path } = await http.post<{ path: string }>("/api/calendar", {});
+  await mutate("/api/calendar");
+  return path;
+};
+export const closeCalendar = async (): Promise<void> => {
+  await http.remove("/api/calendar");
+  await mutate("/api/calendar");
+};
 export const useWaiting = () => useSWR<WaitingAnswer>("/api/waiting", http.get);
 export const useRevision = (id: string | undefined) =>
   useSWR<RevisionAnswer>(id ? `/api/revisions/${id}` : null, http.get);

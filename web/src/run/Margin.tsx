@@ -1,4 +1,4 @@
-import type { Note } from "@kobbin/core";
+import { MEASURES, type Note } from "@kobbin/core";
 import { X } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
@@ -8,6 +8,7 @@ import { Button } from "../ui/Button.tsx";
 import { Mark } from "../ui/Mark.tsx";
 import { useSayError } from "../ui/Toast.tsx";
 import { said } from "../ui/text/format.ts";
+import { WriteDown } from "./learn/WriteDown.tsx";
 import { Remarks } from "./Remarks.tsx";
 import { useRun } from "./runState.ts";
 import { stages } from "./stages.ts";
@@ -138,7 +139,7 @@ export function NoteRow({
           </p>
         )}
         {n.acceptedBecause && <p className="text-ink-2">Accepted: {n.acceptedBecause}</p>}
-        <div className="flex flex-wrap gap-x-4">
+        <div className="flex flex-wrap gap-x-4 [&_button]:min-h-6">
           {n.offer && !isLocked && (
             <button type="button" className="quiet-link" onClick={() => mend(n.offer!)}>
               {n.offer.says}
@@ -157,6 +158,7 @@ export function NoteRow({
               show it
             </button>
           )}
+          {isLearnable(n) && <OnceOnly note={n} board={Math.max(0, at)} />}
           {!isLocked && n.level !== "remark" && !n.isFirm && !n.acceptedBecause && reason === undefined && (
             <button type="button" className="quiet-link" onClick={() => setReason("")}>
               accept with a reason
@@ -181,6 +183,42 @@ export function NoteRow({
     </li>
   );
 }
+
+/** Makes a lesson of a note. */
+function OnceOnly({ note: n, board }: { note: Note; board: number }) {
+  const { doc } = useRun();
+  const [isOpen, setIsOpen] = useState(false);
+  const measure = measureOf(n.key);
+  return (
+    <>
+      <button type="button" className="quiet-link" onClick={() => setIsOpen(true)}>
+        so that it costs once
+      </button>
+      {isOpen && (
+        <WriteDown
+          of={{
+            place: n.about?.[0] ?? "",
+            words: said(n.text),
+            came: `a note on ${doc.product} ${doc.revision}`,
+            board,
+            ...(n.key.includes("direction-unmarked") ? { code: "wrong way round" as const } : {}),
+            ...(measure ? { measure } : {}),
+          }}
+          onClose={() => setIsOpen(false)}
+        />
+      )}
+    </>
+  );
+}
+
+/** What a later board could be held against: something of the design that is no lesson yet. */
+const isLearnable = (n: Note): boolean =>
+  !/^(learned|erratum) /.test(n.key) &&
+  ((n.stage === "board" && n.about !== undefined) || measureOf(n.key) !== undefined);
+
+/** The measure a note is about, by its key. */
+const measureOf = (key: string): string | undefined =>
+  MEASURES.find((m) => key.split(" ").includes(m.key))?.key;
 
 /** Why a note is fine here. */
 function Reason({

@@ -1,6 +1,7 @@
 import type { RunAnswer } from "@kobbin/contract";
 import {
   type CurvePoint,
+  isBeingRead,
   type MemberRole,
   mayChange,
   NO_RECORD,
@@ -13,7 +14,7 @@ import {
   type StageKey,
   type WhatIf,
 } from "@kobbin/core";
-import { createContext, useContext, useMemo } from "react";
+import { createContext, useContext, useEffect, useMemo } from "react";
 import type { Answered } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
 import { type LineChange, refetchRun, useRunAnswer } from "../resources/run.ts";
@@ -71,6 +72,20 @@ export function useRun(): RunState {
   return run;
 }
 
+/** Files that are being read are asked about until they are: the word that they were may come before the page listens. */
+function useReadSoon(id: string, answer: RunAnswer | undefined): void {
+  const isReading = answer?.state === "open" && isBeingRead(answer.document);
+  useEffect(() => {
+    if (!isReading) return;
+    let left = 40;
+    const again = setInterval(() => {
+      if (left-- === 0) clearInterval(again);
+      else void refetchRun(id);
+    }, 2500);
+    return () => clearInterval(again);
+  }, [isReading, id]);
+}
+
 /** What a run's screen stands on: document, figures, effects, saving. */
 export function useRunState(id: string) {
   const { data: answer, error, mutate } = useRunAnswer(id);
@@ -83,6 +98,7 @@ export function useRunState(id: string) {
     () => (answer ? ops.reduce((d, op) => op.apply(d), answer.document) : undefined),
     [answer, ops],
   );
+  useReadSoon(id, answer);
   const figures = useFigures(doc, answer?.record);
   const curve = useCurve(doc);
   const state = useMemo<RunState | undefined>(() => {

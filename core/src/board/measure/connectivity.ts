@@ -1,5 +1,6 @@
 import { type Finding, type FindingTag, few } from "../../findings.ts";
 import { distanceWithin } from "../../gerber/solids.ts";
+import { addTo } from "../../grouped.ts";
 import { NO_CONNECTION, type TestPoint } from "../../netlist/read.ts";
 import type { LayerSolids } from "../copper/copper.ts";
 import type { Net, Nets } from "../copper/nets.ts";
@@ -13,6 +14,34 @@ export interface ListedPoint {
   readonly x: number;
   readonly y: number;
   readonly group: number;
+  /** Sides it can be touched from. */
+  readonly side: TestPoint["side"];
+}
+
+/** A pad's own middle may lie this far from where a list has it, mm. */
+const SAME_PAD_MM = 0.1;
+
+/**
+ * The pins a netlist gives to pads whose own files name none: the point nearest to a pad's middle, on its side and its
+ * copper. Vias and points without a pin are none.
+ *
+ * @returns by group, what finds the pin of a pad: `U1.4`
+ */
+export function pinsListed(
+  on: readonly ListedPoint[],
+): (group: number, layer: string, x: number, y: number) => string | undefined {
+  const byGroup = new Map<number, ListedPoint[]>();
+  for (const p of on) if (p.ref !== "" && p.ref !== "VIA" && p.pin !== "") addTo(byGroup, p.group, p);
+  return (group, layer, x, y) => {
+    let best: ListedPoint | undefined;
+    let least = SAME_PAD_MM;
+    for (const p of byGroup.get(group) ?? []) {
+      const far = Math.hypot(p.x - x, p.y - y);
+      if (far > least || (p.side !== "both" && p.side !== layer)) continue;
+      [best, least] = [p, far];
+    }
+    return best && `${best.ref}.${best.pin}`;
+  };
 }
 
 /** How far a listed point may lie from copper and still be on it, mm. */
@@ -129,7 +158,17 @@ export function checkNetlist(
     points.flatMap((p, i) =>
       fit.groups[i]! < 0
         ? []
-        : [{ net: p.net, ref: p.ref, pin: p.pin, x: fit.x(p), y: fit.y(p), group: fit.groups[i]! }],
+        : [
+            {
+              net: p.net,
+              ref: p.ref,
+              pin: p.pin,
+              x: fit.x(p),
+              y: fit.y(p),
+              group: fit.groups[i]!,
+              side: p.side,
+            },
+          ],
     ),
   );
 }

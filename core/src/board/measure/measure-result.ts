@@ -5,6 +5,7 @@ import type { LayerSolids } from "../copper/copper.ts";
 import { groupHoles } from "../copper/holes.ts";
 import type { Measure } from "../measure-document.ts";
 import { r6 } from "../worst.ts";
+import { pinsListed } from "./connectivity.ts";
 import { drillTable } from "./drill-table.ts";
 import type { measureDrills } from "./drills.ts";
 import type { measureCoats } from "./measure-coats.ts";
@@ -79,20 +80,24 @@ function byArea({ gaps, outline, copper }: Measured, thicknessMm: number | undef
   };
 }
 
-const netKeys = ({ nets, netList, copper }: Measured): NonNullable<Measure["nets"]> => ({
-  count: nets.count,
-  islands: netList.map((n) => ({
-    net: n.net,
-    ...(n.name ? { name: n.name } : {}),
-    pads: n.pads.map((p) => ({
-      layer: copper[p.layer]!.name,
-      x: r6(p.x),
-      y: r6(p.y),
-      ...(p.ref && p.pin !== undefined ? { pin: `${p.ref}.${p.pin}` } : {}),
+function netKeys({ nets, netList, copper, listedPoints }: Measured): NonNullable<Measure["nets"]> {
+  const isNamed = netList.some((n) => n.pads.some((p) => p.ref && p.pin !== undefined));
+  // where the layers name pins, a pad without one has none
+  const listed = pinsListed(isNamed ? [] : listedPoints);
+  return {
+    count: nets.count,
+    islands: netList.map((n) => ({
+      net: n.net,
+      ...(n.name ? { name: n.name } : {}),
+      pads: n.pads.map((p) => {
+        const layer = copper[p.layer]!.name;
+        const pin = p.ref && p.pin !== undefined ? `${p.ref}.${p.pin}` : listed(n.group, layer, p.x, p.y);
+        return { layer, x: r6(p.x), y: r6(p.y), ...(pin ? { pin } : {}) };
+      }),
     })),
-  })),
-  singlePad: netList.filter((n) => n.pads.length === 1).length,
-});
+    singlePad: netList.filter((n) => n.pads.length === 1).length,
+  };
+}
 
 /** Grams of laminate (1.85 g/cm³) and 35 µm copper (8.96 g/cm³) over the board's true area (densities of domain.md, typical). */
 const boardMass = (areaMm2: number, thicknessMm: number, copperMm2: readonly number[]) =>

@@ -4,7 +4,7 @@ import { orGivenUp, Work } from "../../geometry/work.ts";
 import type { Role, Side } from "../../role/role.ts";
 import type { BoardFile, BoardSet } from "../board-file.ts";
 import { isIn } from "../copper/coats.ts";
-import { analyseLayer, cutoutRings, edgeRings } from "../copper/copper.ts";
+import { analyseLayer, cutoutRings, edgeRings, type LayerSolids } from "../copper/copper.ts";
 import { chainOutline } from "../outline/outline.ts";
 import { layerName } from "./measure-keys.ts";
 
@@ -33,22 +33,23 @@ export interface PlaceReading {
 const GRID = 25;
 const MOST_STEPS = 400_000_000;
 
-/**
- * Reads every layer at a round place: how much of it is copper, open mask, paste, ink, hole and board.
- *
- * Shares of some 490 points of a square grid inside the circle: exact to about a hundredth.
- *
- * @param at its middle, mm as in the files
- */
-export function readPlace(
-  set: BoardSet,
+/** Reads every layer of a board at one round place. */
+export type PlaceReader = (
   at: { readonly x: number; readonly y: number },
   diameterMm: number,
-): PlaceReading {
-  const points = grid(at, diameterMm);
-  const share = (covers: (x: number, y: number) => boolean) =>
-    Math.round((points.filter(([x, y]) => covers(x, y)).length / points.length) * 1000) / 1000;
-  const layers: LayerAtPlace[] = [];
+) => PlaceReading;
+
+/**
+ * Reads every layer at round places: how much of each is copper, open mask, paste, ink, hole and board. The layers are
+ * analysed once, whatever the number of places.
+ *
+ * Shares of some 490 points of a square grid inside the circle: exact to about a hundredth, to four
+ * where a straight edge lies along one of its lines.
+ *
+ * @returns what reads one place: its middle, mm as in the files, and how wide it is
+ */
+export function placeReader(set: BoardSet): PlaceReader {
+  const layers: (Omit<LayerAtPlace, "share"> & { readonly solids: LayerSolids })[] = [];
   const givenUp: string[] = [];
   for (const f of set.files) {
     if (!f.layer || !isLayer(f.role) || !f.side) continue;
@@ -57,18 +58,30 @@ export function readPlace(
       () => analyseLayer(f.layer!, name, new Work(MOST_STEPS)),
       () => undefined,
     );
-    if (solids) layers.push({ role: f.role, side: f.side, name, share: share((x, y) => isIn(solids, x, y)) });
+    if (solids) layers.push({ role: f.role, side: f.side, name, solids });
     else givenUp.push(name);
   }
   const outline = outlineOf(set.files);
-  return {
-    layers,
-    ...(outline ? { board: share((x, y) => insideRings(outline, x, y)) } : {}),
-    drilled: share((x, y) => set.files.some((f) => isDrilled(f, x, y, false))),
-    platedShare: share((x, y) => set.files.some((f) => isDrilled(f, x, y, true))),
-    givenUp,
+  return (at, diameterMm) => {
+    const points = grid(at, diameterMm);
+    const share = (covers: (x: number, y: number) => boolean) =>
+      Math.round((points.filter(([x, y]) => covers(x, y)).length / points.length) * 1000) / 1000;
+    return {
+      layers: layers.map(({ solids, ...l }) => ({ ...l, share: share((x, y) => isIn(solids, x, y)) })),
+      ...(outline ? { board: share((x, y) => insideRings(outline, x, y)) } : {}),
+      drilled: share((x, y) => set.files.some((f) => isDrilled(f, x, y, false))),
+      platedShare: share((x, y) => set.files.some((f) => isDrilled(f, x, y, true))),
+      givenUp,
+    };
   };
 }
+
+/** As {@link placeReader}, of one place. */
+export const readPlace = (
+  set: BoardSet,
+  at: { readonly x: number; readonly y: number },
+  diameterMm: number,
+): PlaceReading => placeReader(set)(at, diameterMm);
 
 const isLayer = (role: Role): role is LayerAtPlace["role"] =>
   role === "copper" || role === "mask" || role === "paste" || role === "legend";

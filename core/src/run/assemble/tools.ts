@@ -8,6 +8,7 @@ import {
   type ToolVerdict,
 } from "../../equipment/equipment.ts";
 import { heaterVerdict } from "../../equipment/heater.ts";
+import { few } from "../../findings.ts";
 import { ALLOY_WORDS } from "../../heat/window.ts";
 import { type Hold, holdOf } from "../../steps/hold.ts";
 import type { Step, Work } from "../../steps/step.ts";
@@ -81,8 +82,6 @@ export function boardInHeat(doc: RunDocument, work: Work, step: Pick<Step, "boar
   const kinds = new Map(doc.lines.map((l) => [l.id, l.package]));
   const full = Object.entries(board.measure.copperShare ?? {}).filter(([, share]) => share > 0.6);
   const tiny = here.filter((p) => /(^|\D)(0402|0201|01005)(\D|$)/.test(kinds.get(p.line) ?? ""));
-  const few = (names: readonly string[]) =>
-    names.length > 6 ? `${names.slice(0, 5).join(", ")} and ${names.length - 5} more` : names.join(", ");
   const plastic = here.filter((p) => /HDR|HEADER|CONN|SOCKET|JACK|SW\b|KEY/i.test(kinds.get(p.line) ?? ""));
   const isAir = doc.assembly.heater === "air";
   return [
@@ -92,12 +91,18 @@ export function boardInHeat(doc: RunDocument, work: Work, step: Pick<Step, "boar
     ),
     ...(isAir && tiny.length > 0
       ? [
-          `The air takes small ones along: least flow, straight from above, over ${few(tiny.map((p) => p.name))}.`,
+          `The air takes small ones along: least flow, straight from above, over ${few(
+            tiny.map((p) => p.name),
+            6,
+          )}.`,
         ]
       : []),
     ...(plastic.length > 0
       ? [
-          `Bodies of plastic in this heat: ${few(plastic.map((p) => p.name))}${isAir ? "; shielded from the stream" : ""}.`,
+          `Bodies of plastic in this heat: ${few(
+            plastic.map((p) => p.name),
+            6,
+          )}${isAir ? "; shielded from the stream" : ""}.`,
         ]
       : []),
   ];

@@ -1,10 +1,11 @@
 import { INTENDED } from "../../fit/intended.ts";
 import { type FitJudged, mmWords } from "../../fit/row.ts";
 import { missChance } from "../../fit/together.ts";
-import { aboutBoard } from "../document/boards.ts";
+import { capital } from "../../words.ts";
+import { aboutBoard, boardFor } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
-import { boardFor, judgeFits } from "../stage/fits.ts";
+import { judgeFits } from "../stage/fits.ts";
 
 /** One in so many that do not go in is a blocker; fewer are a caution. */
 const OFTEN = 0.05;
@@ -20,7 +21,7 @@ export function fitWords(f: FitJudged): string {
       ? `${row.label} is ${INTENDED[row.spec.what]}, as it is meant to be.`
       : `${row.label} is not ${INTENDED[row.spec.what]}, as it is meant to be. ${f.because}`;
   if (!r) return `${row.label} cannot be judged: ${f.because}`;
-  const room = `${f.board.replace(/^./, (c) => c.toUpperCase())}: room from ${mm(r.worstMm[0])} to ${mm(r.worstMm[1])} mm`;
+  const room = `${capital(f.board)}: room from ${mm(r.worstMm[0])} to ${mm(r.worstMm[1])} mm`;
   if (f.verdict === "does-not-fit") return `${row.label} does not fit. ${room}.`;
   if (f.verdict === "may-not-fit")
     return `${row.label} does not always fit: ${mm(r.missingMm)} mm are missing at worst, ${percent(missChance(r))} do not go together. ${room}.`;
@@ -48,7 +49,7 @@ export function fitNotes(doc: RunDocument, add: Add): void {
       fails ? "error" : "warning",
       text,
       {
-        ...(ways.length > 0 ? { do: `${ways.join("; ")}.`.replace(/^./, (c) => c.toUpperCase()) } : {}),
+        ...(ways.length > 0 ? { do: capital(`${ways.join("; ")}.`) } : {}),
         ...(f.at ? { at: f.at } : {}),
         ...aboutBoard(doc, boardFor(doc, f.row)?.id),
       },

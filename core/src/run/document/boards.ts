@@ -11,6 +11,13 @@ export const boardOf = (doc: RunDocument, line: Pick<RunLine, "board">): RunBoar
       : undefined
     : doc.boards.find((b) => b.id === line.board);
 
+/** The board something is about: by its name, the first where it names none. */
+export const boardFor = (
+  doc: Pick<RunDocument, "boards">,
+  of: { readonly board?: string },
+): RunBoard | undefined =>
+  of.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === of.board);
+
 /** “ of Probe Tail” where a product has several boards, so that R1 of one is not taken for R1 of the other. */
 export const ofBoard = (doc: RunDocument, line: Pick<RunLine, "board">): string => {
   const board = doc.boards.length > 1 ? boardOf(doc, line) : undefined;

@@ -8,6 +8,8 @@ import { AppError } from "../../errors.ts";
 import type { House } from "../../fab/house.ts";
 import type { FabOptions } from "../../fab/options.ts";
 import type { FitRow } from "../../fit/row.ts";
+import type { RunErratum } from "../../learn/erratum.ts";
+import type { LessonPlace, RunLesson } from "../../learn/lesson.ts";
 import type { Alternate, LibraryPart } from "../../library/part.ts";
 import type { ClassRules } from "../../library/rules.ts";
 import type { LinkRow } from "../../meet/links.ts";
@@ -15,6 +17,7 @@ import type { MeetRow } from "../../meet/row.ts";
 import type { PanelChoice } from "../../panel/choice.ts";
 import type { Placement } from "../../placement/placement.ts";
 import type { Pricing } from "../../price/price.ts";
+import type { Right } from "../../rights/right.ts";
 import { CHOICE_FIELDS, type ChoiceField } from "../../shape/choice-fields.ts";
 import {
   LINE_FIELDS,
@@ -268,6 +271,8 @@ export interface RunChoices {
   readonly price?: Omit<Pricing, "unitCost">;
   /** Id of the run of its first article: nothing is released before that came good. */
   readonly first?: string;
+  /** Made to be sold or given away, or for this shop alone. */
+  readonly use?: "sold" | "private";
   /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
   readonly overrun?: "bare" | "start";
   /** Note key → reason. */
@@ -305,6 +310,8 @@ export interface RunDocument {
     readonly rules?: ClassRules;
     /** How what is built is numbered; the usual way where it is left out. */
     readonly serialRule?: string;
+    /** Where parcels go and who is asked, in lines. */
+    readonly address?: string;
   };
   readonly goodBoards: number;
   readonly confidence: number;
@@ -316,6 +323,8 @@ export interface RunDocument {
     readonly measure: Measure;
     /** What the files have at places that are meant to be something, by the row of the fit sheet. */
     readonly places?: Readonly<Record<string, PlaceReading>>;
+    /** What they have at the places of a lesson or an erratum, by its id. */
+    readonly learned?: Readonly<Record<string, readonly LessonPlace[]>>;
   }[];
   /** Boards of other products that are chosen to share its sheets. */
   readonly guests?: readonly RunGuest[];
@@ -333,10 +342,16 @@ export interface RunDocument {
   readonly links?: readonly LinkRow[];
   /** Connectors of its boards and what is put onto them. */
   readonly meetings?: readonly MeetRow[];
+  /** Marks, pictures, files and designs on the product that may be somebody's. */
+  readonly rights?: readonly Right[];
   /** Foils the shop has of the product's boards. */
   readonly foils?: readonly Foil[];
   /** Machines and tools of the shop. */
   readonly equipment?: readonly Equipment[];
+  /** What the shop has learned and holds every board against. */
+  readonly lessons?: readonly RunLesson[];
+  /** What is known to be wrong with the product's revisions. */
+  readonly errata?: readonly RunErratum[];
   /** Sums attached to lines of the bill. */
   readonly sums?: readonly AttachedSum[];
   /** What lies on the own shelf, oldest first. */

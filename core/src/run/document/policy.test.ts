@@ -17,6 +17,8 @@ test.each([
   ["the bench pays nothing", "purchase", "released", "bench", false],
   ["a closed run is built no more", "work", "closed", "owner", false],
   ["a closed run is noted on", "remark", "closed", "bench", true],
+  ["no board is reworked before one was built", "rework", "open", "owner", false],
+  ["boards on stock are reworked after it is closed", "rework", "closed", "bench", true],
   ["an owner opens it again", "closing", "closed", "owner", true],
   ["the bench does not", "closing", "closed", "bench", false],
 ] as const)("%s", (_, table, state, role, may) => {
@@ -34,6 +36,8 @@ test.each([
     true,
   ],
   ["the bench takes back no change of the shelf alone", ["lot"], undefined, "bench", false],
+  ["the bench takes back what it learned", ["lesson"], undefined, "bench", true],
+  ["nor one with a supplier in it", ["lesson", "supplier"], undefined, "bench", false],
   ["nor one with an invoice in it", ["receipt", "purchase"], "released", "bench", false],
   ["nor anything but words once it is closed", ["work"], "closed", "bench", false],
   [

@@ -27,6 +27,7 @@ const LIVES = {
   sitting: "happens",
   test_try: "happens",
   defect: "happens",
+  rework: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -49,6 +50,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   sitting: ["owner", "bench"],
   test_try: ["owner", "bench"],
   defect: ["owner", "bench"],
+  rework: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
@@ -63,11 +65,12 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "sitting",
   "test_try",
   "defect",
+  "rework",
   "work",
   "closing",
 ];
-/** What a closed run still takes: words, what becomes of a claim, and being opened again. */
-const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing", "claim"];
+/** What a closed run still takes: words, what becomes of a claim, boards of it that are mended, and being opened again. */
+const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing", "claim", "rework"];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.
@@ -87,6 +90,9 @@ export function isTime(table: RunTable, state: RunState): boolean {
 /** Tables whose rows come and go with what somebody at the bench wrote: the lot of a receipt, and for which run it is. */
 const WITH_IT: readonly string[] = ["lot", "reservation"];
 
+/** Tables of the shop in which anybody writes down what was learned. */
+const ANYBODYS: readonly string[] = ["lesson", "erratum"];
+
 /**
  * Whether a change may be taken back or brought again, by the tables it wrote: an owner may, while the run's state lets each
  * be written; at the bench one takes back what the bench writes.
@@ -103,6 +109,9 @@ export function mayTakeBack(
   const at = state === "closed" && tables.includes("closing") ? "released" : state;
   if (at && !ofRun.every((t) => isTime(t, at))) return false;
   if (role === "owner") return true;
-  const own = ofRun.filter((t) => WHO[t]?.includes("bench"));
-  return own.length > 0 && tables.every((t) => own.includes(t as RunTable) || WITH_IT.includes(t));
+  const own = [
+    ...ofRun.filter((t) => WHO[t]?.includes("bench")),
+    ...tables.filter((t) => ANYBODYS.includes(t)),
+  ];
+  return own.length > 0 && tables.every((t) => own.includes(t) || WITH_IT.includes(t));
 }

@@ -1,3 +1,4 @@
+import { sentence } from "../../words.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 
@@ -9,7 +10,7 @@ export function pastNotes(doc: RunDocument, add: Add): void {
         "board",
         `lesson ${p.closedOn} ${p.name}`,
         "warning",
-        `“${p.name}”, the run before, left this to be remembered: ${p.lesson.trim().replace(/[.!?]?$/, (end) => end || ".")}`,
+        `“${p.name}”, the run before, left this to be remembered: ${sentence(p.lesson)}`,
         { do: "See that it is taken care of in this run, and accept it then." },
       );
 }

@@ -1,10 +1,10 @@
 import type { Measure } from "../../board/measure-document.ts";
 import type { FitJudged } from "../../fit/row.ts";
 import { judgeRow, type Made } from "../../fit/sheet.ts";
-import { boardKey, type RunBoard } from "../document/boards.ts";
+import { boardFor, boardKey, type RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { BoardMeasured, RunRecord } from "../document/record.ts";
-import { boardFor, madeAtHouse } from "../stage/fits.ts";
+import { madeAtHouse } from "../stage/fits.ts";
 import type { RunResult } from "../stage/result.ts";
 import { type MeasurePoint, measurePoints, spotOf } from "./points.ts";
 import { sampleSize } from "./sample.ts";

@@ -1,9 +1,8 @@
 import { tolerancesOf } from "../../fab/tolerances.ts";
 import { cornerOf, featureAt, holesOf, pinHolesOf, slotsOf } from "../../fit/features.ts";
 import { type FitRow, mmWords as mm } from "../../fit/row.ts";
-import type { RunBoard } from "../document/boards.ts";
+import { boardFor, type RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
-import { boardFor } from "../stage/fits.ts";
 
 /** A size of a board that is measured when it comes: what it should be, whose limit it is, where to put the calliper. */
 export interface MeasurePoint {

@@ -36,7 +36,9 @@ const at = (lose: Loss, minutes: number, sure?: Sureness): Stake => ({
 /** By the beginning of a note's key, the first that fits; what is in none goes by its stage. */
 const STAKES: readonly (readonly [RegExp, Stake])[] = [
   [/^footprint-|^pads-without|^part-without|^pin-count/, at("built", 10)],
-  [/^(fit|meet|power|floats|decoupling|lesson)/, at("built", 10)],
+  [/^learned .* (unknown|ask|not-there)$/, at("built", 10, "unknown")],
+  [/^right-questions/, at("built", 30, "unknown")],
+  [/^(fit|meet|power|floats|decoupling|lesson|learned|erratum|right)/, at("built", 10)],
   [/^body-/, at("boards", 10)],
   [
     /^(layer-missing|drill-missing|missing-|outline-|job-|unknown-|empty-file|not-a-layer|archive-)/,

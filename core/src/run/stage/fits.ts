@@ -2,16 +2,11 @@ import { fitOptions } from "../../fab/fit-options.ts";
 import { type House, makesBoards } from "../../fab/house.ts";
 import type { FabOptions } from "../../fab/options.ts";
 import { tolerancesOf } from "../../fab/tolerances.ts";
-import type { FitJudged, FitRow } from "../../fit/row.ts";
+import type { FitJudged } from "../../fit/row.ts";
 import { judgeRow, type Made } from "../../fit/sheet.ts";
-import type { RunBoard } from "../document/boards.ts";
+import { boardFor, type RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import { standingOn } from "../document/standing.ts";
-
-/** The board a row is about: by its name, the first where it names none. */
-export function boardFor(doc: RunDocument, row: FitRow): RunDocument["boards"][number] | undefined {
-  return row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
-}
 
 const thicknessAt = (house: House | undefined, options: Partial<FabOptions>) =>
   house && fitOptions(house, options).thickness;

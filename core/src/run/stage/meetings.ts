@@ -5,21 +5,17 @@ import { powerMap } from "../../meet/power.ts";
 import { judgeMeeting, type MeetRow, type MeetStanding } from "../../meet/row.ts";
 import type { PowerMap, PowerSource } from "../../meet/supplies.ts";
 import { isConnector, type WiredPart, wiringOf } from "../../meet/wiring.ts";
-import type { RunBoard } from "../document/boards.ts";
+import { boardFor, type RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
-
-/** The board a row is about: by its name, the first where it names none. */
-export const boardMet = (doc: RunDocument, row: Pick<MeetRow, "board">): RunBoard | undefined =>
-  row.board === undefined ? doc.boards[0] : doc.boards.find((b) => b.name === row.board);
 
 /** Rows of connectors and links whose board the product has no more. */
 export const withoutBoard = (doc: RunDocument) => ({
-  meetings: (doc.meetings ?? []).filter((row) => !boardMet(doc, row)),
-  links: (doc.links ?? []).filter((row) => !boardMet(doc, row)),
+  meetings: (doc.meetings ?? []).filter((row) => !boardFor(doc, row)),
+  links: (doc.links ?? []).filter((row) => !boardFor(doc, row)),
 });
 
 const isOn = (doc: RunDocument, board: RunBoard) => (row: Pick<MeetRow, "board">) =>
-  boardMet(doc, row)?.id === board.id;
+  boardFor(doc, row)?.id === board.id;
 
 /** What is known of a board beyond its millimetres: what meets what, what feeds what, what floats. */
 export interface BoardVolts {

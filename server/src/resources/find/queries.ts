@@ -22,7 +22,7 @@ export async function manySeries(tx: Tx): Promise<
   return rows;
 }
 
-/** Runs, products and parts in whose words each of some patterns occurs. */
+/** Runs, products, parts and what was learned, in whose words each of some patterns occurs. */
 export async function manyFound(tx: Tx, words: readonly string[]): Promise<FoundRow[]> {
   const { rows } = await tx.query<FoundRow>(
     `select found.kind, found.text, found.more, found."to", b.id as "boardId", md5(b.corrections::text) as look from (
@@ -44,6 +44,15 @@ export async function manyFound(tx: Tx, words: readonly string[]): Promise<Found
         from bom_line as l join revision as v on v.id = l.revision_id join product as p on p.id = v.product_id
         where lower(array_to_string(l.refs, ' ') || ' ' || l.value_text || ' ' || l.mpn || ' ' || l.maker || ' ' || l.description) like all ($1::text[])
         order by l.position limit 8)
+       union all
+       (select 'lesson', title, came, '/lessons?find=' || replace(replace(title, '%', '%25'), '&', '%26'), null, null from lesson
+        where lower(title || ' ' || came || ' ' || evidence) like all ($1::text[]) order by position desc limit 5)
+       union all
+       (select 'lesson', e.title, p.name || ' ' || v.label || ', known to be wrong', '/lessons?find=' || replace(replace(e.title, '%', '%25'), '&', '%26'),
+               v.id, null
+        from erratum as e join revision as v on v.id = e.revision_id join product as p on p.id = e.product_id
+        where lower(e.title || ' ' || e.effect || ' ' || e.workaround || ' ' || p.name) like all ($1::text[])
+        order by e.position desc limit 5)
      ) as found
      left join lateral (select o.id, o.corrections from board as o where o.revision_id = found.revision_id
                         order by (o.id = found.board_id) desc nulls last, o.position, o.name, o.id limit 1) as b on true

@@ -88,13 +88,13 @@ export async function manyOpenRuns(tx: Tx, revisionId: string): Promise<string[]
   return rows.map((r) => r.id);
 }
 
-/** Revisions of a product that have an open run. */
-export async function manyOpenRevisions(tx: Tx, productId: string): Promise<string[]> {
+/** Revisions of a product, or of the whole shop, that have an open run. */
+export async function manyOpenRevisions(tx: Tx, productId: string | undefined): Promise<string[]> {
   const { rows } = await tx.query<{ id: string }>(
-    `select v.id from revision as v where v.product_id = $1
+    `select v.id from revision as v where ($1::uuid is null or v.product_id = $1)
        and exists (select 1 from run as r where r.revision_id = v.id and r.state = 'open')
      order by v.created_at desc`,
-    [productId],
+    [productId ?? null],
   );
   return rows.map((r) => r.id);
 }

@@ -12,3 +12,4 @@ export {
   updateOrderNumber,
 } from "./order-queries.ts";
 export { manyPast, manyRecordVersions, oneRecord, upsertPurchase } from "./queries.ts";
+export { waitingOf } from "./waiting.ts";

@@ -11,12 +11,13 @@ import { type Came, manyOpenOrders } from "./waiting-queries.ts";
 export function waitingRoutes(deps: Deps): Router {
   const router = new Router();
   router.get("/api/waiting", async (ctx) => {
-    ctx.body = await readWorkshop(deps.pool, signed(ctx).workshopId, (tx) => waiting(tx, deps.today()));
+    ctx.body = await readWorkshop(deps.pool, signed(ctx).workshopId, (tx) => waitingOf(tx, deps.today()));
   });
   return router;
 }
 
-async function waiting(tx: Tx, today: string): Promise<WaitingAnswer> {
+/** Every order of every run that is not all there yet, the most urgent first. */
+export async function waitingOf(tx: Tx, today: string): Promise<WaitingAnswer> {
   const { runs, steps, bought, came, begun } = await manyOpenOrders(tx);
   const of = (r: { readonly runId: string; readonly order: string }) => `${r.runId} ${r.order}`;
   const stepsOf = new Map<string, OrderStep[]>();

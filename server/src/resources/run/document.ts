@@ -14,9 +14,11 @@ import { manyEquipment } from "../equipment/index.ts";
 import { manyFits, manyPlaces } from "../fit/index.ts";
 import { manyFoils } from "../foil/index.ts";
 import { manyHouses, manyHouseVersions, manyMadeUp } from "../house/index.ts";
+import { learnedFor } from "../learn/index.ts";
 import { manyFreeLots, manyPartsFor } from "../library/index.ts";
 import { manyLinks, manyMeetings } from "../meeting/index.ts";
 import { manyPast, manyRecordVersions, oneRecord } from "../record/index.ts";
+import { manyRights } from "../rights/index.ts";
 import { oneShop } from "../shop/index.ts";
 import { manyOffers, manySuppliers, withFound } from "../source/index.ts";
 import { manyBillVersions, manyLines } from "./line-queries.ts";
@@ -34,67 +36,44 @@ import {
 /** What a run's document is made of, as it is stored. */
 async function stored(tx: Tx, run: StoredRun) {
   // sent together: none waits for the answer to another
-  const [
-    shop,
-    lines,
-    suppliers,
-    offered,
-    houses,
-    boards,
-    quotes,
-    sums,
-    variants,
-    past,
-    fits,
-    meetings,
-    links,
-    places,
-    foils,
-    equipment,
-    guests,
-    madeUp,
-  ] = await Promise.all([
-    oneShop(tx),
-    manyLines(tx, run.revisionId),
-    manySuppliers(tx),
-    manyOffers(tx, run.revisionId),
-    manyHouses(tx),
-    manyBoards(tx, run.revisionId),
-    manyQuotes(tx, run.id),
-    manySums(tx, run.revisionId),
-    manyVariants(tx, run.revisionId),
-    manyPast(tx, run.productId),
-    manyFits(tx, run.productId),
-    manyMeetings(tx, run.productId),
-    manyLinks(tx, run.productId),
-    manyPlaces(tx, run.revisionId),
-    manyFoils(tx, run.productId),
-    manyEquipment(tx),
-    manyGuests(tx, guestIdsOf(run), run.revisionId),
-    manyMadeUp(tx),
-  ]);
+  const { madeUp, ...all } = await allOf({
+    shop: oneShop(tx),
+    lines: manyLines(tx, run.revisionId),
+    suppliers: manySuppliers(tx),
+    offered: manyOffers(tx, run.revisionId),
+    houses: manyHouses(tx),
+    boards: manyBoards(tx, run.revisionId),
+    quotes: manyQuotes(tx, run.id),
+    sums: manySums(tx, run.revisionId),
+    variants: manyVariants(tx, run.revisionId),
+    past: manyPast(tx, run.productId),
+    fits: manyFits(tx, run.productId),
+    meetings: manyMeetings(tx, run.productId),
+    links: manyLinks(tx, run.productId),
+    places: manyPlaces(tx, run.revisionId),
+    foils: manyFoils(tx, run.productId),
+    rights: manyRights(tx, run.productId),
+    equipment: manyEquipment(tx),
+    learned: learnedFor(tx, run),
+    guests: manyGuests(tx, guestIdsOf(run), run.revisionId),
+    madeUp: manyMadeUp(tx),
+  });
   return {
-    shop,
-    lines,
-    suppliers,
-    offered,
-    houses,
-    boards,
-    quotes,
-    sums,
-    variants,
-    past,
-    fits,
-    meetings,
-    links,
-    places,
-    foils,
-    equipment,
-    guests,
+    ...all,
     first: run.choices.first ? await maybeFirstArticle(tx, run.choices.first) : undefined,
     // the demo shop is made up as a whole
-    madeUp: shop.isDemo ? [] : [...houses, ...suppliers].map((x) => x.id).filter((id) => madeUp.includes(id)),
+    madeUp: all.shop.isDemo
+      ? []
+      : [...all.houses, ...all.suppliers].map((x) => x.id).filter((id) => madeUp.includes(id)),
   };
+}
+
+/** Waits for every answer, each under its own name. */
+async function allOf<T extends Readonly<Record<string, Promise<unknown>>>>(
+  asked: T,
+): Promise<{ [K in keyof T]: Awaited<T[K]> }> {
+  const answers = await Promise.all(Object.values(asked));
+  return Object.fromEntries(Object.keys(asked).map((k, i) => [k, answers[i]])) as never;
 }
 
 /** Gathers a run into one document: what the page, the worker pool and the command line compute from. */
@@ -115,6 +94,7 @@ export async function buildDocument(
     variants,
     past,
     places,
+    learned,
     guests,
     madeUp,
     first,
@@ -137,8 +117,8 @@ export async function buildDocument(
     goodBoards: run.goodBoards,
     confidence: run.confidence,
     boards: boards.map(({ placements: _, ...b }) => {
-      const read = places.get(b.id);
-      return read ? { ...b, places: read } : b;
+      const [read, known] = [places.get(b.id), learned.places.get(b.id)];
+      return { ...b, ...(read ? { places: read } : {}), ...(known ? { learned: known } : {}) };
     }),
     lines,
     placements: boards.flatMap((b) => b.placements.map((p) => ({ ...p, board: b.id }))),
@@ -148,6 +128,8 @@ export async function buildDocument(
       sums: sums.map(({ version: _, ...x }) => x),
       guests,
       ...lists,
+      lessons: learned.lessons,
+      errata: learned.errata,
       variants: variants.map(({ version: _, ...x }) => x),
       library,
       alternates,

@@ -9,6 +9,7 @@ export {
 } from "./house-ask-queries.ts";
 export { insertLines, manyLines, nextPosition, oneLine } from "./line-queries.ts";
 export {
+  forgetLessons,
   insertRun,
   manyBoardNames,
   manyBoards,

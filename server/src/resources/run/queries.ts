@@ -53,7 +53,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed",
        (select jsonb_build_object('started', sum(w.started), 'good', sum(w.good), 'scrapped', sum(w.scrapped))
         from work as w where w.run_id = r.id having count(*) > 0) as built,
-       ${COLUMNS}, f.summary - 'orders' as summary ${FROM} order by f.updated_at desc`,
+       ${COLUMNS}, f.summary - 'orders' - 'lessons' as summary ${FROM} order by f.updated_at desc`,
   );
   return rows.map((r) => ({
     id: r.id,
@@ -127,6 +127,13 @@ export async function updateSummary(tx: Tx, runId: string, summary: RunSummary):
   await tx.query("update fork set summary = $2 where run_id = $1 and name = 'first'", [
     runId,
     JSON.stringify(summary),
+  ]);
+}
+
+/** Of a run that could not be counted: what was held against it before is not known to be so any more. */
+export async function forgetLessons(tx: Tx, runId: string): Promise<void> {
+  await tx.query("update fork set summary = summary - 'lessons' where run_id = $1 and name = 'first'", [
+    runId,
   ]);
 }
 

@@ -89,7 +89,11 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
     expect(atBench).toBe(404);
   else expect(atBench).toBeLessThan(300);
   // what the bench has just removed is gone for the owner
-  if (/^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|work)|changes\/:id\/undo/.test(key))
+  if (
+    /^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|reworks|work)|changes\/:id\/undo/.test(
+      key,
+    )
+  )
     return;
   const atOwner = await call(owner);
   said.owner = atOwner;

@@ -22,6 +22,7 @@ import { Compared } from "./compare/Compared.tsx";
 import { Since } from "./compare/Since.tsx";
 import { Facts, ForDocuments } from "./Facts.tsx";
 import { FitSheet } from "./fit/FitSheet.tsx";
+import { Learned } from "./Learned.tsx";
 import { MeetFace } from "./meet/MeetFace.tsx";
 import { Sheet } from "./Sheet.tsx";
 import { Stands } from "./stands/Stands.tsx";
@@ -187,6 +188,7 @@ function Proven({
         <Cutting measure={m} onShow={onShow} />
         <Reconciled measure={m} />
         <SinglePads measure={m} onShow={onShow} />
+        <Learned board={v.index} />
         <Files measure={m} onCorrect={onCorrect} disabled={isLocked} isFolded />
       </After>
     </>

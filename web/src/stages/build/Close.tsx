@@ -1,11 +1,17 @@
-import { leftOnShelf } from "@kobbin/core";
+import { type Defect, leftOnShelf } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useLots } from "../../resources/library.ts";
 import { closeRun } from "../../resources/record.ts";
+import { WriteDown } from "../../run/learn/WriteDown.tsx";
+import type { WentWrong } from "../../run/learn/wentWrong.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
+import { day } from "../../ui/text/format.ts";
+import { oftenest, wentWrong } from "./tests/faultLesson.ts";
+
+const NONE: readonly Defect[] = [];
 
 /** Ends the run: what is left on the shelf, what is to be remembered. The next run of the product begins with its yield and hours. */
 export function Close() {
@@ -87,6 +93,7 @@ export function Close() {
           </tbody>
         </table>
       )}
+      <Leaves />
       <label className="block max-w-[680px] text-[13.5px] text-ink-2">
         What is to be remembered
         <textarea
@@ -105,5 +112,51 @@ export function Close() {
         {isBusy ? "Closing …" : "Close the run"}
       </Button>
     </div>
+  );
+}
+
+/** What went wrong in the run, each kind once: a check for later boards, or a fault of the revision, in two presses. */
+function Leaves() {
+  const { doc, record } = useRun();
+  const [of, setOf] = useState<WentWrong>();
+  const faults = oftenest(record.defects ?? NONE);
+  const claims = record.claims ?? [];
+  if (faults.length + claims.length === 0) return null;
+  return (
+    <section aria-label="What it leaves behind" className="mb-4 max-w-[680px]">
+      <h3 className="text-[15px] font-semibold">What it leaves behind</h3>
+      <ul>
+        {faults.map(({ n, first }) => (
+          <li key={first.id} className="flex items-baseline gap-4 border-t border-rule py-1 text-[14.5px]">
+            <span className="min-w-0 flex-1">
+              <b className="num">{n} ×</b> {first.code}
+              {first.at ? ` at ${first.at.split(/[. ]/)[0]}` : ""}
+            </span>
+            <button type="button" className="quiet-link" onClick={() => setOf(wentWrong(doc, first))}>
+              so that it costs once
+            </button>
+          </li>
+        ))}
+        {claims.map((c) => (
+          <li key={c.id} className="flex items-baseline gap-4 border-t border-rule py-1 text-[14.5px]">
+            <span className="min-w-0 flex-1">claimed: {c.because}</span>
+            <button
+              type="button"
+              className="quiet-link"
+              onClick={() =>
+                setOf({
+                  place: "",
+                  words: c.because,
+                  came: `a claim of ${doc.name}, ${day(c.openedOn)}`,
+                })
+              }
+            >
+              so that it costs once
+            </button>
+          </li>
+        ))}
+      </ul>
+      {of && <WriteDown of={of} onClose={() => setOf(undefined)} />}
+    </section>
   );
 }

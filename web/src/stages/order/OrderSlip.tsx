@@ -8,6 +8,7 @@ import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { amount, count, fromMicros, money, signed, typedAmount, written } from "../../ui/text/format.ts";
 import { HouseSheet } from "./HouseSheet.tsx";
 import { HowItStands } from "./HowItStands.tsx";
+import { PurchasePaper } from "./PurchasePaper.tsx";
 
 /** One order: to whom, what for how much, and, once it is released, when it was placed and what the invoice says. */
 export function OrderSlip({ order: o }: { order: PlannedOrder }) {
@@ -122,6 +123,7 @@ export function OrderSlip({ order: o }: { order: PlannedOrder }) {
           </tbody>
         </table>
       </div>
+      {isReleased && o.kind === "parts" && <PurchasePaper order={o} />}
     </article>
   );
 }

@@ -12,6 +12,7 @@ import {
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { addClaim, removeClaim, saveClaim } from "../../resources/record.ts";
+import { WriteDown } from "../../run/learn/WriteDown.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
@@ -128,9 +129,17 @@ function Write({
   );
 }
 
+/** The number of the part a claim is about; nothing of boards. */
+const mpnOf = (doc: RunDocument, item: string | undefined): string | undefined => {
+  const offer = doc.offers.find((x) => x.id === item);
+  const line = offer && doc.lines.find((l) => l.id === offer.line);
+  return line?.mpn || undefined;
+};
+
 /** A claim as it stands: its letter to copy, whether it is sent, what was answered, what came of it. */
 function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: PlannedOrder; isOpen: boolean }) {
-  const { id, did } = useRun();
+  const { id, doc, did } = useRun();
+  const [isLearning, setIsLearning] = useState(false);
   const say = useSay();
   const sayError = useSayError();
   const save = (body: Parameters<typeof saveClaim>[2], words: string) => {
@@ -154,6 +163,27 @@ function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: Planned
         </span>
       </p>
       {c.answer !== "" && <p className="text-ink-2">“{c.answer}”</p>}
+      {isOpen && (
+        <button
+          type="button"
+          className="quiet-link min-h-6"
+          aria-label={`${label}: so that it costs once`}
+          onClick={() => setIsLearning(true)}
+        >
+          so that it costs once
+        </button>
+      )}
+      {isLearning && (
+        <WriteDown
+          of={{
+            place: "",
+            words: c.because,
+            came: `a claim at ${o.name}, ${day(c.openedOn)}`,
+            ...(mpnOf(doc, c.item) ? { mpn: mpnOf(doc, c.item)! } : {}),
+          }}
+          onClose={() => setIsLearning(false)}
+        />
+      )}
       {isOpen && (
         <details className="mt-1">
           <summary className="quiet-link cursor-pointer">letter and answer</summary>

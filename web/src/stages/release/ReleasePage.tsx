@@ -10,6 +10,7 @@ import { Mark } from "../../ui/Mark.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, money } from "../../ui/text/format.ts";
 import { LeftOpen } from "./LeftOpen.tsx";
+import { Rights } from "./Rights.tsx";
 import { Stake } from "./Stake.tsx";
 
 /** The gate between choosing and ordering: what is open, by what it costs not to look; releasing freezes what the order refers to. */
@@ -38,6 +39,9 @@ export function ReleasePage() {
       {groups.map((g) => (
         <Group key={g.title} {...g} order={order} most={most} />
       ))}
+      <div className="mb-6">
+        <Rights />
+      </div>
       {accepted.length > 0 && (
         <section className="mb-6">
           <h2 className="mb-1">Accepted with a reason</h2>

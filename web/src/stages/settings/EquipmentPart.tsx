@@ -1,12 +1,12 @@
 import { EQUIPMENT, type Equipment, type EquipmentFacts, type EquipmentKind } from "@kobbin/core";
 import { useState } from "react";
+import { useDone } from "../../history/useDone.ts";
 import { addEquipment, removeEquipment, saveEquipment, useEquipment } from "../../resources/equipment.ts";
-import { undoChange } from "../../resources/history.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { useSay } from "../../ui/Toast.tsx";
 import { typedNumber, written } from "../../ui/text/format.ts";
 import { CHOSEN_FACTS, TYPED_FACTS, withFact } from "./equipmentFacts.ts";
 
@@ -35,18 +35,6 @@ export function EquipmentPart() {
       <Another />
     </section>
   );
-}
-
-/** What was done, with undo. */
-function useDone() {
-  const say = useSay();
-  const sayError = useSayError();
-  return (done: Promise<{ readonly changeId?: string | undefined }>, words: string) =>
-    void done.then(
-      ({ changeId }) =>
-        say(words, { ...(changeId ? { undo: () => void undoChange(changeId).catch(sayError) } : {}) }),
-      sayError,
-    );
 }
 
 function Machine({ machine: e }: { machine: Equipment }) {

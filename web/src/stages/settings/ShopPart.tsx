@@ -47,6 +47,7 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
       dateOrder: dates as "dmy" | "mdy" | "ymd",
       showsMil: mil,
       serialRule: String(f.get("serialRule")).trim(),
+      address: String(f.get("address")).replaceAll("\r\n", "\n").trim(),
       name: String(f.get("name")),
       hourlyRate: number("hourlyRate"),
       taxRate: Number(number("taxRate")) / 100,
@@ -98,6 +99,7 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
         </label>
       </fieldset>
       <Serials kept={shop.serialRule} />
+      <Address kept={shop.address} />
       <fieldset>
         <legend className="mb-1 font-semibold">Exchange rates: {shop.currency} for one of the other</legend>
         {rates.map(([code, rate], i) => (
@@ -138,6 +140,21 @@ function ShopForm({ seen, onDirty }: { seen: number; onDirty: (isDirty: boolean)
         </Button>
       </div>
     </form>
+  );
+}
+
+/** Where parcels go, as it stands on purchase orders. */
+function Address({ kept }: { kept: string }) {
+  return (
+    <label className="flex flex-col gap-[3px] text-[13.5px] text-ink-2">
+      Where parcels go and who is asked, as it stands on purchase orders
+      <textarea
+        name="address"
+        className="min-h-20 text-[15px] text-ink"
+        maxLength={500}
+        defaultValue={kept}
+      />
+    </label>
   );
 }
 

@@ -1,5 +1,6 @@
 import type { AskRow } from "@kobbin/contract";
 import { ofBoard } from "@kobbin/core";
+import { useState } from "react";
 import { useRun } from "../../run/runState.ts";
 import { count, day, unitPrice } from "../../ui/text/format.ts";
 
@@ -8,6 +9,8 @@ const SHOWN = 12;
 /** What the suppliers say otherwise than when they were asked before; nothing where they were asked once only. */
 export function Since({ asks }: { asks: readonly AskRow[] }) {
   const { doc, result: r } = useRun();
+  // what was opened stays open while answers come one by one, and for a moment none is another
+  const [isOpen, setOpen] = useState(false);
   const bought = new Set(r.basket.lines.flatMap((l) => l.buys.map((b) => `${b.supplier} ${l.line}`)));
   const nameOf = (id: string) => {
     const l = doc.lines.find((x) => x.id === id);
@@ -46,7 +49,7 @@ export function Since({ asks }: { asks: readonly AskRow[] }) {
     (c.isBought ? 10 : 0) +
     (c.kind === "price" ? Math.abs(c.now! / c.was! - 1) : c.kind === "stock" ? 0.1 : 0.5);
   return (
-    <details className="mb-3 text-[14px]">
+    <details className="mb-3 text-[14px]" open={isOpen} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>
         Since {since ? day(since) : "they were asked before"}: {said.join(", ") || "stock moved"}
       </summary>

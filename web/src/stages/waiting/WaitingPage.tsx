@@ -6,6 +6,7 @@ import { Mark } from "../../ui/Mark.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, dayRange, money } from "../../ui/text/format.ts";
+import { InCalendar } from "./InCalendar.tsx";
 import { type Line, lineOf, mondaysOf, toPay } from "./line.ts";
 
 const WIDTH = 340;
@@ -38,6 +39,7 @@ export function WaitingPage() {
           {data.orders.length + data.counting.length === 0 && (
             <Empty>Orders of released runs stand here until all of them came.</Empty>
           )}
+          <InCalendar />
         </>
       )}
     </main>

@@ -1,9 +1,10 @@
+import { refOf } from "../../../board/pins.ts";
 import { lettersOf } from "../../../bom/refs.ts";
 import { readValue } from "../../../bom/value.ts";
 import { netsOf, other, type Wires } from "../../../meet/load-kinds.ts";
 import { TEST_STATES } from "../../../shape/test-item.ts";
 import { costOfOrder, type OrderedItem, soonestOrder } from "../../../testing/order.ts";
-import { Reaches, refOfPin } from "../../../testing/reach.ts";
+import { Reaches } from "../../../testing/reach.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { LinePart } from "../../document/parts.ts";
 import { wiredOf } from "../../document/wired.ts";
@@ -212,7 +213,7 @@ export interface SoonestPlan {
  */
 export function soonestPlan(doc: RunDocument, soldered: readonly LinePart[]): SoonestPlan | undefined {
   const weights = jointWeights(doc, soldered);
-  const weightOf = (pin: string) => weights.get(refOfPin(pin)) ?? 0;
+  const weightOf = (pin: string) => weights.get(refOf(pin)) ?? 0;
   const plan = doc.assembly.tests ?? [];
   const reaches = new Reaches(wiredOf(doc).parts);
   const items = plan.map((t, i): OrderedItem => {

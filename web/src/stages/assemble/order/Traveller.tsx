@@ -28,6 +28,7 @@ export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => voi
   const { sheet, order } = plan;
   const paper = usePrinted(onDone);
   const unit = unitOf(doc);
+  const known = (doc.errata ?? []).filter((e) => e.isHere || e.decision?.is === "stays");
   return (
     <section ref={paper} aria-label="Traveller" className="hidden text-[11px] leading-snug print:block">
       <h1 className="text-[20px]">
@@ -41,6 +42,19 @@ export function Traveller({ plan, onDone }: { plan: PlanOfRun; onDone: () => voi
         <p className="mb-2 border-2 border-black p-1 font-bold">
           Not all rules hold: {sheet.conflicts.map((c) => c.text).join(" ")}
         </p>
+      )}
+      {known.length > 0 && (
+        <div className="mb-2 border-2 border-black p-1">
+          <b>Known to be wrong with {doc.revision}:</b>
+          {known.map((e) => (
+            <p key={e.id}>
+              ☐ {e.title}.{" "}
+              {e.workaround
+                ? `On each ${unit}: ${e.workaround}.`
+                : "No workaround was known when it was released."}
+            </p>
+          ))}
+        </div>
       )}
       {sheet.steps.map((s) => (
         <section key={s.n} className="break-inside-avoid border-t-2 border-black py-[6px]">

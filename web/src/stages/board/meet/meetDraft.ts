@@ -1,6 +1,6 @@
 import type { MeetBody } from "@kobbin/contract";
 import {
-  boardMet,
+  boardFor,
   isConnector,
   type MeetRow,
   type Numbering,
@@ -128,7 +128,7 @@ export function ownSides(doc: RunDocument, ref: string, board: string): OwnSide[
     wiringOf(b.measure)
       .filter((p) => isConnector(p) && !(p.ref === ref && b.name === board))
       .map((part): OwnSide => {
-        const row = doc.meetings?.find((m) => m.ref === part.ref && boardMet(doc, m)?.id === b.id);
+        const row = doc.meetings?.find((m) => m.ref === part.ref && boardFor(doc, m)?.id === b.id);
         const said = new Map(row?.ours.map((p) => [p.pin, p]));
         const pins = part.pins.map((p): Pin => {
           const { kind, ...rest } = proposedPin(p);

@@ -44,7 +44,8 @@ export function ReadingField({
   const [text, setText] = useState("");
   const [told, setTold] = useState<Told>();
   useEffect(() => field.current?.focus(), []);
-  const meter = useMeter(item, unit);
+  const found = useMeter(item, unit);
+  const meter = found === "not known yet" ? undefined : found;
   const unitNamed = useUnitOf();
   const [, setParams] = useSearchParams();
   /** @param words what is kept of it beside the reading */
@@ -86,6 +87,7 @@ export function ReadingField({
     else enter(`${r.shows} ${r.unit === "pieces" ? "" : r.unit}`, `${meter.name}: ${r.shows} ${r.unit}`);
     field.current?.focus();
   };
+  const askSoon = useSoon(found !== "not known yet", ask);
   const press = (e: KeyboardEvent) => {
     if (e.key === "Enter") {
       e.preventDefault();
@@ -96,9 +98,9 @@ export function ReadingField({
       e.preventDefault();
       return text === "" ? onLeave() : setText("");
     }
-    if (e.key === "m" && text === "" && meter) {
+    if (e.key === "m" && text === "" && found) {
       e.preventDefault();
-      return void ask();
+      return askSoon();
     }
     const command = text === "" && !e.ctrlKey && !e.metaKey && !e.altKey ? COMMANDS[e.key] : undefined;
     if (command === undefined) return;
@@ -132,25 +134,39 @@ export function ReadingField({
           </BigKey>
         )}
       </div>
-      {told && (
-        <p
-          id={`${id}-told`}
-          role="alert"
-          className={`mt-2 text-[20px] font-semibold max-sm:text-[16px] ${told.look}`}
-        >
-          {said(told.text)}
-        </p>
-      )}
+      {told && <Saying id={`${id}-told`} told={told} />}
     </div>
   );
 }
 
+/** What came of the last entry, readable at arm's length. */
+function Saying({ id, told }: { id: string; told: Told }) {
+  return (
+    <p id={id} role="alert" className={`mt-2 text-[20px] font-semibold max-sm:text-[16px] ${told.look}`}>
+      {said(told.text)}
+    </p>
+  );
+}
+
+/** Does something at once, or once it is known what with: a key that is pressed early is answered, not typed. */
+function useSoon(isKnown: boolean, act: () => Promise<void>): () => void {
+  const [isWanted, setWanted] = useState(false);
+  const latest = useRef(act);
+  latest.current = act;
+  useEffect(() => {
+    if (!isWanted || !isKnown) return;
+    setWanted(false);
+    void latest.current();
+  }, [isWanted, isKnown]);
+  return () => (isKnown ? void act() : setWanted(true));
+}
+
 /** The first meter of the shop that is asked over the network; nothing where there is none. */
 function useMeter(item: TestItem, unit: string) {
-  const { data } = useEquipment();
+  const { data, isLoading } = useEquipment();
   const [isAsked, setAsked] = useState(false);
   const meter = data?.equipment.find((e) => e.kind === "meter" && e.state === "ready" && e.facts.asked);
-  if (!meter) return undefined;
+  if (!meter) return isLoading ? ("not known yet" as const) : undefined;
   const ask = async (): Promise<MeterReading> => {
     setAsked(true);
     try {

@@ -1,16 +1,20 @@
 import { classOf, type Defect, defectRates, pareto, unitOf, wilson } from "@kobbin/core";
+import { useState } from "react";
 import { Link } from "react-router";
 import { removeDefect, saveDefect } from "../../../resources/record.ts";
+import { WriteDown } from "../../../run/learn/WriteDown.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { Kept } from "../../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { count, day, fixed, typedNumber, written } from "../../../ui/text/format.ts";
+import { wentWrong } from "./faultLesson.ts";
 
 const NONE: readonly Defect[] = [];
 
 /** What was found wrong: how often of what, on how many boards, each with what became of it. */
 export function Faults({ mayWrite, only }: { mayWrite: boolean; only?: number }) {
-  const { record } = useRun();
+  const { doc, record } = useRun();
+  const [learning, setLearning] = useState<Defect>();
   const list = (record.defects ?? NONE).filter((d) => only === undefined || d.unit === only);
   if (list.length === 0) return null;
   return (
@@ -20,10 +24,17 @@ export function Faults({ mayWrite, only }: { mayWrite: boolean; only?: number })
       <table className="rows w-full text-[14.5px]" aria-label="Each that was found wrong">
         <tbody>
           {list.map((d) => (
-            <Row key={d.id} defect={d} mayWrite={mayWrite} isAlone={only !== undefined} />
+            <Row
+              key={d.id}
+              defect={d}
+              mayWrite={mayWrite}
+              isAlone={only !== undefined}
+              onLearn={setLearning}
+            />
           ))}
         </tbody>
       </table>
+      {learning && <WriteDown of={wentWrong(doc, learning)} onClose={() => setLearning(undefined)} />}
     </section>
   );
 }
@@ -97,7 +108,17 @@ function Often({ list }: { list: readonly Defect[] }) {
   );
 }
 
-function Row({ defect: d, mayWrite, isAlone }: { defect: Defect; mayWrite: boolean; isAlone: boolean }) {
+function Row({
+  defect: d,
+  mayWrite,
+  isAlone,
+  onLearn,
+}: {
+  defect: Defect;
+  mayWrite: boolean;
+  isAlone: boolean;
+  onLearn: (d: Defect) => void;
+}) {
   const { id, doc } = useRun();
   const say = useSay();
   const sayError = useSayError();
@@ -156,7 +177,15 @@ function Row({ defect: d, mayWrite, isAlone }: { defect: Defect; mayWrite: boole
         {day(d.on)}, {d.person}
       </td>
       {mayWrite && (
-        <td className="text-right">
+        <td className="text-right whitespace-nowrap">
+          <button
+            type="button"
+            className="quiet-link mr-4"
+            aria-label={`${name}: so that it costs once`}
+            onClick={() => onLearn(d)}
+          >
+            so that it costs once
+          </button>
           <button
             type="button"
             className="quiet-link"

@@ -16,6 +16,7 @@ import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
 import { Faults } from "./Faults.tsx";
+import { GoesAgainstPlan } from "./GoesAgainstPlan.tsx";
 import { ReadingStrip } from "./ReadingStrip.tsx";
 import { TwoWays } from "./TwoWays.tsx";
 
@@ -46,6 +47,7 @@ export function TestResults({
           power fills it from the nets.
         </Empty>
         <Faults mayWrite={mayNote} />
+        <GoesAgainstPlan plan={plan} />
       </>
     );
   const { tried, passed, failing, first } = firstPassOf(tests, tries);
@@ -80,6 +82,7 @@ export function TestResults({
       {units.length > 0 && <Units tests={tests} units={units} onTry={hasStep ? onTry : undefined} />}
       <Items sums={sums} />
       <Faults mayWrite={mayNote} />
+      <GoesAgainstPlan plan={plan} />
       {units.length > 1 && <TwoWays tests={tests} />}
     </section>
   );

@@ -10,6 +10,7 @@ import {
 } from "@kobbin/core";
 import { useMemo, useRef } from "react";
 import { Link } from "react-router";
+import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useOrders } from "../../../run/useOrders.ts";
 import { useSerial } from "../../../run/useSerial.ts";
@@ -20,6 +21,7 @@ import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { Code } from "./Code.tsx";
+import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
 
 const VERDICT = {
   pass: ["passes its tests", "text-fine"],
@@ -41,6 +43,7 @@ export function Passport({
 }) {
   const { id, doc, record } = useRun();
   const serial = useSerial()(unit);
+  const errata = useKnownWrong();
   const paper = useRef<HTMLElement>(null);
   const tests = doc.assembly.tests ?? [];
   const stands = standsOfUnit(tests, record.tries ?? [], unit);
@@ -55,7 +58,7 @@ export function Passport({
             {serial ?? `${unitOf(doc)} ${unit}`}
           </p>
           <p className="text-[15px]">
-            {doc.product} {doc.revision}
+            {doc.product} {effectiveRevision(doc.revision, errata, id, unit)}
             {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of {doc.name}
           </p>
           {tests.length > 0 && <p className={`text-[17px] font-semibold ${look}`}>{words}</p>}
@@ -73,6 +76,7 @@ export function Passport({
         </span>
       </div>
       {tests.length > 0 && <Read unit={unit} />}
+      <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
       <Done plan={plan} unit={unit} />

@@ -1,0 +1,219 @@
+import { expect, test } from "@jest/globals";
+import type { LinePart } from "../document/parts.ts";
+import type { Defect, RunRecord } from "../document/record.ts";
+import type { RunSitting } from "../document/sitting.ts";
+import { madeLine, madeMeasure, madeRun } from "../made-up.fixture.ts";
+import { againstPlan, factorsOf, stepYields } from "./stands-out.ts";
+
+/** Parts on pads by paste: each line's share of what may go wrong is its pieces, where package and joints are alike. */
+const part = (id: string, refs: string[], more: Partial<LinePart> = {}): LinePart =>
+  ({
+    line: madeLine(id, refs, { valueText: id, package: "0603" }),
+    kind: "chip",
+    joints: 2,
+    isPolarised: false,
+    method: "stencil",
+    count: refs.length,
+    ...more,
+  }) as LinePart;
+let n = 0;
+const fault = (unit: number, at: string, more: Partial<Defect> = {}): Defect => ({
+  id: String(n++),
+  unit,
+  at,
+  code: "bridge",
+  on: "2026-03-01",
+  isMended: false,
+  note: "",
+  person: "M",
+  ...more,
+});
+const sitting = (unit: number, step: number, person: string, done: string[], isDone = true): RunSitting => ({
+  id: String(n++),
+  unit,
+  step,
+  marks: Object.fromEntries(done.map((r) => [r, "done" as const])),
+  lost: {},
+  minutes: {},
+  isDone,
+  person,
+});
+const refs = (p: string, k: number) => Array.from({ length: k }, (_, i) => `${p}${i + 1}`);
+const PARTS = [part("10k", refs("R", 9)), part("100n", ["C1"])];
+const happened = (more: Partial<RunRecord>): Pick<RunRecord, "sittings" | "tries" | "defects"> => more;
+
+test("what falls on one part far beyond its share stands out; as many on the many parts do not", () => {
+  // C1 is one of ten pieces: 4 of 5 faults on it are 5·0.1⁴·0.9 + 0.1⁵ = 0.00046, twice that for two values looked at
+  const out = factorsOf(
+    madeRun({}),
+    PARTS,
+    happened({ defects: [...[1, 2, 3, 4].map((u) => fault(u, "C1.1")), fault(5, "R1")] }),
+  );
+  const c = out.find((f) => f.kind === "part" && f.name === "100n")!;
+  expect(c).toMatchObject({ seen: 4, of: 5, standsOut: true });
+  expect(c.share).toBeCloseTo(0.1, 6);
+  expect(c.chance).toBeCloseTo(0.00046, 5);
+  expect(out[0]).toBe(c);
+  expect(out.filter((f) => f.kind === "package")).toEqual([]);
+  // two of three on C1: 3·0.01·0.9 + 0.001 = 0.028, for two values 0.056: not rarer than one in twenty
+  const few = factorsOf(
+    madeRun({}),
+    PARTS,
+    happened({ defects: [fault(1, "C1"), fault(2, "C1"), fault(3, "R2")] }),
+  );
+  expect(few.find((f) => f.name === "100n")).toMatchObject({ standsOut: false });
+  expect(few.find((f) => f.name === "100n")!.chance).toBeCloseTo(0.028, 6);
+});
+
+test("one fault has nothing in common; what a house placed, the bare board and unknown parts are none of it", () => {
+  expect(factorsOf(madeRun({}), PARTS, happened({ defects: [fault(1, "C1")] }))).toEqual([]);
+  const house = [part("10k", refs("R", 9), { method: "house" }), part("100n", ["C1"])];
+  expect(
+    factorsOf(
+      madeRun({}),
+      house,
+      happened({ defects: [fault(1, "R1"), fault(2, "R2"), fault(3, ""), fault(4, "X9"), fault(5, "C1")] }),
+    ),
+  ).toEqual([]);
+});
+
+test("who put a part on is set against the pieces each put on; what two put on is nobody's", () => {
+  const sittings = [
+    sitting(1, 1, "A", refs("R", 9)),
+    sitting(1, 2, "B", ["C1"]),
+    sitting(2, 1, "A", refs("R", 9)),
+    sitting(2, 2, "B", ["C1"]),
+    sitting(3, 2, "A", ["C1"]),
+    sitting(3, 3, "B", ["C1"]),
+  ];
+  const out = factorsOf(
+    madeRun({}),
+    PARTS,
+    happened({ sittings, defects: [fault(1, "C1"), fault(2, "C1"), fault(3, "C1")] }),
+  );
+  // B put on 3 of 22 pieces, and both faults that are somebody's: (3/22)² = 0.0186, for two people 0.037
+  const b = out.find((f) => f.kind === "person")!;
+  expect(b).toMatchObject({ name: "B", seen: 2, of: 2, standsOut: true });
+  expect(b.chance).toBeCloseTo((3 / 22) ** 2, 9);
+});
+
+test("what somebody laid out or tried is no piece that was put on", () => {
+  const out = factorsOf(
+    madeRun({}),
+    PARTS,
+    happened({
+      sittings: [
+        // A put on nine pieces; B one, and pressed forty lines of the kit and ten items of the test plan
+        sitting(1, 1, "A", refs("R", 9)),
+        sitting(1, 2, "B", ["C1", ...refs("kit l", 40), ...refs("test t", 10)]),
+        sitting(2, 2, "B", ["C1"]),
+      ],
+      defects: [fault(1, "C1"), fault(2, "C1"), fault(1, "R1")],
+    }),
+  );
+  expect(out.find((f) => f.kind === "person" && f.name === "B")!.share).toBeCloseTo(2 / 11, 9);
+});
+
+test("R1 of one board is not R1 of the other; where no board is said, only what is there once is meant", () => {
+  const place = { ref: "R1", xMm: 0, yMm: 0, rotationDeg: 0 };
+  const doc = madeRun({
+    boards: ["Main", "Tail"].map((name) => ({ id: name, name, perProduct: 1, measure: madeMeasure() })),
+    placements: [
+      { ...place, board: "Main", side: "top" },
+      { ...place, board: "Tail", side: "bottom" },
+    ],
+  });
+  const on = (id: string, board: string, refs: string[]) => {
+    const p = part(id, refs);
+    return { ...p, line: { ...p.line, board } };
+  };
+  const parts = [on("10k", "Main", ["R1", "R2"]), on("1k", "Tail", ["R1"])];
+  const seen = (...at: string[]) =>
+    factorsOf(doc, parts, happened({ defects: at.map((a, i) => fault(i + 1, a)) }))
+      .filter((f) => f.kind !== "person")
+      .map((f) => `${f.name} ${f.seen} of ${f.of}`)
+      .sort();
+  expect(seen("R1.2 of Tail", "R1 of Tail", "R2.1")).toEqual(["10k 1 of 3", "1k 2 of 3", "bottom 2 of 2"]);
+  // whose R1 it is nobody said, and Rack has none
+  expect(seen("R1.1", "R1 of Tail", "R1 of Main", "R1 of Rack")).toEqual([
+    "10k 1 of 2",
+    "1k 1 of 2",
+    "bottom 1 of 2",
+    "top 1 of 2",
+  ]);
+  expect(
+    againstPlan(doc, parts, happened({ defects: [fault(1, "R1.1"), fault(2, "R1 of Tail")] })),
+  ).toMatchObject({
+    looked: 2,
+    bad: 1,
+  });
+});
+
+test("a batch against its plan: worse by exact tails, better only by boards that were tried, and where to stop", () => {
+  // so many joints that a board in four has a fault
+  const parts = [part("net", ["R1"], { joints: 2_000 })];
+  const of = (units: number, bad: number, tried = 0) =>
+    againstPlan(
+      madeRun({}),
+      parts,
+      happened({
+        sittings: Array.from({ length: units }, (_, i) => sitting(i + 1, 1, "A", [])),
+        defects: Array.from({ length: bad }, (_, i) => fault(i + 1, "R1")),
+        tries: Array.from({ length: tried }, (_, i) => ({ unit: i + 1 }) as never),
+      }),
+    )!;
+  const p = of(10, 0).planned;
+  expect(p).toBeGreaterThan(0.2);
+  expect(of(10, 10)).toMatchObject({ is: "worse", looked: 10, bad: 10 });
+  expect(of(10, 10).chanceWorse).toBeCloseTo(p ** 10, 9);
+  expect(of(10, 0).is).toBe("as planned");
+  expect(of(20, 0, 20).is).toBe("better");
+  expect(of(20, 0, 20).chanceBetter).toBeCloseTo((1 - p) ** 20, 9);
+  expect(of(1, 1).is).toBe("as planned");
+  const { stopAt } = of(6, 0);
+  const tail = (k: number) => {
+    let sum = 0;
+    for (let i = k; i <= 6; i++) sum += [1, 6, 15, 20, 15, 6, 1][i]! * p ** i * (1 - p) ** (6 - i);
+    return sum;
+  };
+  expect(tail(stopAt)).toBeLessThan(0.01);
+  expect(tail(stopAt - 1)).toBeGreaterThanOrEqual(0.01);
+  expect(againstPlan(madeRun({}), parts, {})).toBeUndefined();
+  // where nothing is soldered here, nothing is expected to go wrong
+  expect(
+    againstPlan(
+      madeRun({}),
+      [part("x", ["R1"], { method: "house" })],
+      happened({ defects: [fault(1, "R1")] }),
+    ),
+  ).toMatchObject({ bad: 0, planned: 0, is: "as planned" });
+});
+
+test("yield by step and rolled: 49 of 50, 19 of 20, 99 of 100 → 0.9217 (domain.md 9.7); two faults on a board are one bad board", () => {
+  const through = (step: number, boards: number) =>
+    Array.from({ length: boards }, (_, i) => sitting(i + 1, step, "A", []));
+  const { steps, rolled } = stepYields({
+    sittings: [
+      ...through(1, 50),
+      ...through(2, 20),
+      ...through(3, 100),
+      sitting(101, 3, "A", [], false),
+      sitting(0, 4, "A", []),
+    ],
+    defects: [
+      fault(7, "R1", { step: 1 }),
+      fault(7, "R2", { step: 1 }),
+      fault(2, "C1", { step: 2 }),
+      fault(9, "C1", { step: 3 }),
+      fault(101, "C1", { step: 3 }),
+      fault(5, "C1"),
+    ],
+  });
+  expect(steps.map((s) => [s.step, s.clean, s.boards])).toEqual([
+    [1, 49, 50],
+    [2, 19, 20],
+    [3, 99, 100],
+  ]);
+  expect(rolled).toBeCloseTo(0.98 * 0.95 * 0.99, 9);
+  expect(stepYields({})).toEqual({ steps: [], rolled: undefined });
+});

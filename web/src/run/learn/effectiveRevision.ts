@@ -1,0 +1,14 @@
+import type { ShopErratum } from "@kobbin/contract";
+
+/** The revision a board is by what was done to it: "B + 2 reworks". */
+export function effectiveRevision(
+  revision: string,
+  errata: readonly Pick<ShopErratum, "reworks">[],
+  runId: string,
+  unit: number,
+): string {
+  const n = errata.filter((e) =>
+    e.reworks.some((r) => r.runId === runId && r.units.some((u) => u.unit === unit && !u.isScrapped)),
+  ).length;
+  return n === 0 ? revision : `${revision} + ${n === 1 ? "1 rework" : `${n} reworks`}`;
+}

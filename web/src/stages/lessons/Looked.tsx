@@ -1,0 +1,86 @@
+import { MEASURES, measureSpec, shapes } from "@kobbin/core";
+import { Field, Pick } from "../../ui/Field.tsx";
+import { CONTACTS, type LessonDraft, type Named } from "./lessonDraft.ts";
+
+/** What is looked at, by the kind that was chosen. */
+export function Looked({
+  draft: d,
+  named,
+  hasWrongSize,
+  onChange,
+}: {
+  draft: LessonDraft;
+  named: readonly Named[];
+  hasWrongSize: boolean;
+  onChange: (change: Partial<LessonDraft>) => void;
+}) {
+  const size = (label: string) => (
+    <Field
+      label={label}
+      isNumber
+      value={d.limit}
+      onChange={(e) => onChange({ limit: e.target.value })}
+      error={hasWrongSize ? "That is no size." : undefined}
+    />
+  );
+  switch (d.kind) {
+    case "measure": {
+      const { is, unit } = measureSpec(d.key);
+      return (
+        <>
+          <Pick
+            label="Which"
+            value={d.key}
+            options={MEASURES.map((m) => [m.key, m.short])}
+            onChange={(key) => onChange({ key })}
+          />
+          {size(`${is.replace(/^./, (c) => c.toUpperCase())}${unit === "mm" ? ", mm" : ""}`)}
+        </>
+      );
+    }
+    case "marked":
+      return (
+        <Pick
+          label="Parts with the letters"
+          value={d.letters}
+          options={shapes.ONE_WAY_LETTERS.map((l) => [l, l])}
+          onChange={(v) => onChange({ letters: v as "D" })}
+        />
+      );
+    case "contacts":
+      return (
+        <>
+          <Pick
+            label="They have"
+            value={d.contacts}
+            options={Object.entries(CONTACTS)}
+            onChange={(v) => onChange({ contacts: v as "mask" })}
+          />
+          {d.contacts === "setback" && size("By at least, mm")}
+        </>
+      );
+    case "part":
+      return (
+        <Field
+          label="Its number"
+          maxLength={120}
+          value={d.mpn}
+          onChange={(e) => onChange({ mpn: e.target.value })}
+        />
+      );
+    case "asked":
+      return null;
+    default:
+      return (
+        <Pick
+          label="Which"
+          value={d.which}
+          options={[
+            ["", named.length === 0 ? "there is none" : "choose one"],
+            ...named.map((n) => [n.id, n.name] as const),
+          ]}
+          onChange={(which) => onChange({ which })}
+        />
+      );
+  }
+}

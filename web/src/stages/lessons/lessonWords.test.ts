@@ -1,0 +1,210 @@
+import { expect, test } from "@jest/globals";
+import type { LearnedAnswer, ShopErratum, ShopLesson } from "@kobbin/contract";
+import { effectiveRevision } from "../../run/learn/effectiveRevision.ts";
+import { spotOf } from "../../run/learn/spot.ts";
+import { checkOf, type LessonDraft, NEW_DRAFT } from "./lessonDraft.ts";
+import { fitsSearch, saysAll, saysRun, standOf, undecided } from "./lessonWords.ts";
+import { costsOf } from "./mistakeCosts.ts";
+
+const lesson = (more: Partial<ShopLesson> = {}): ShopLesson => ({
+  id: "l",
+  title: "No slot below 1.45",
+  check: { kind: "measure", key: "minTrackMm", limit: 0.15 },
+  level: "error",
+  sure: "certain",
+  came: "a claim",
+  evidence: "",
+  since: "2026-03-01",
+  clearedBy: "",
+  relaxed: [],
+  caught: [],
+  built: [],
+  runs: [],
+  ...more,
+});
+const erratum = (more: Partial<ShopErratum> = {}): ShopErratum => ({
+  id: "e",
+  productId: "p",
+  product: "Kiln Watch",
+  revisionId: "a",
+  revision: "A",
+  title: "slot too narrow",
+  effect: "the lid stays open",
+  harm: "worse",
+  spot: { side: "top", diameterMm: 1 },
+  way: "none",
+  workaround: "",
+  planned: "",
+  evidence: "",
+  foundOn: "2026-03-01",
+  decisions: {},
+  reworks: [],
+  ...more,
+});
+const revisions = [
+  { id: "a", label: "A" },
+  { id: "b", label: "B" },
+];
+const all = (lessons: ShopLesson[], errata: ShopErratum[] = [], uncounted = 0): LearnedAnswer => ({
+  lessons,
+  uncounted,
+  errata,
+  mistakes: {
+    since: "2025-11-30",
+    faults: [],
+    scrapped: [],
+    reworked: { n: 0, minutes: 0, untimed: 0 },
+    claims: 0,
+  },
+  products: [{ id: "p", name: "Kiln Watch", revisions }],
+});
+const caught = [{ product: "Rack Card", revision: "A", on: "2026-03-02", found: "0.12 mm" }];
+const run = { id: "r", name: "one", product: "p", revision: "B", is: "broken", found: "0.12 mm" } as const;
+
+test("the page in a sentence: what counts, what does not hold now, what is to be decided; what is cleared counts no more", () => {
+  expect(saysAll(all([]))).toBe("Nothing is written down yet.");
+  expect(saysAll(all([lesson()]))).toBe(
+    "1 lesson counts; nothing of it is open in a run; none has caught anything yet; no fault is left undecided.",
+  );
+  expect(
+    saysAll(
+      all([lesson({ runs: [run], caught }), lesson({ clearedOn: "2026-04-01", runs: [run] })], [erratum()]),
+    ),
+  ).toBe(
+    "1 lesson counts; 1 does not hold in an open run; caught 1 revision so far; 1 fault not decided on.",
+  );
+});
+
+test("what cannot be told, waits for an answer or is not counted yet has not passed", () => {
+  const asks = lesson({ runs: [{ ...run, is: "ask" }] });
+  const says = (lessons: ShopLesson[], uncounted = 0) => saysAll(all(lessons, [], uncounted)).split("; ");
+  expect(says([asks, lesson({ runs: [{ ...run, is: "unknown" }, run] })]).slice(1, 3)).toEqual([
+    "1 does not hold in an open run",
+    "1 is to be looked at",
+  ]);
+  expect(says([lesson()], 2).slice(1, 2)).toEqual(["how they stand in 2 open runs is not known yet"]);
+  const stand = (...runs: ShopLesson["runs"]) => standOf({ runs });
+  const accepted = { ...run, because: "tried" };
+  expect([
+    stand(),
+    stand(accepted),
+    stand(accepted, { ...run, is: "unknown" }),
+    stand(accepted, run),
+  ]).toEqual(["nothing", "accepted", "look", "broken"]);
+  expect([saysRun({ ...run, is: "not-there" }), saysRun(accepted)]).toEqual([
+    "what it is about is not there",
+    "does not hold, accepted: tried",
+  ]);
+});
+
+test("every revision but its own wants a decision", () => {
+  expect(undecided(erratum(), revisions).map((r) => r.label)).toEqual(["B"]);
+  const decisions = { b: { is: "stays", because: "", on: "2026-04-01" } } as const;
+  expect(undecided(erratum({ decisions }), revisions)).toEqual([]);
+});
+
+test("a search looks into title, check, origin, what it caught, effect and workaround; every word has to be there", () => {
+  const found = (text: string) => [lesson({ caught }), erratum()].filter((x) => fitsSearch(x, text)).length;
+  expect([
+    found(""),
+    found("slot"),
+    found("SLOT narrow"),
+    found("rack"),
+    found("smallest track"),
+    found("lid"),
+    found("slot rack wing"),
+  ]).toEqual([2, 2, 1, 1, 1, 1, 0]);
+});
+
+test.each<[string, Partial<LessonDraft>, unknown]>([
+  ["a size with a comma", { limit: "0,15" }, { kind: "measure", key: NEW_DRAFT.key, limit: 0.15 }],
+  ["no size yet", {}, undefined],
+  ["nothing is no size", { limit: "0" }, undefined],
+  ["words are none", { limit: "wide" }, undefined],
+  ["larger than any board", { limit: "1001" }, undefined],
+  [
+    "set back by a size",
+    { kind: "contacts", contacts: "setback", limit: "0.3" },
+    { kind: "contacts", what: "setback", leastMm: 0.3 },
+  ],
+  ["set back by none", { kind: "contacts", contacts: "setback" }, undefined],
+  ["mask wants no size", { kind: "contacts", limit: "x" }, { kind: "contacts", what: "mask" }],
+  ["a part without a number", { kind: "part", mpn: "  " }, undefined],
+  ["a house that is there", { kind: "house", which: "h" }, { kind: "house", id: "h", name: "FAR" }],
+  ["a lot that is gone", { kind: "lot", which: "z" }, undefined],
+])("a draft becomes a check once it is said whole: %s", (_, draft, check) => {
+  expect(checkOf({ ...NEW_DRAFT, ...draft }, [{ id: "h", name: "FAR" }])).toEqual(check);
+});
+
+test.each<[string, unknown]>([
+  ["", { side: "top", diameterMm: 0.4 }],
+  ["D4", { ref: "D4", side: "top", diameterMm: 0.4 }],
+  [" U1.A7 ", { ref: "U1.A7", side: "top", diameterMm: 0.4 }],
+  ["6.5 / 34", { at: [6.5, 34], side: "top", diameterMm: 2 }],
+  ["6,5 34 mm", { at: [6.5, 34], side: "top", diameterMm: 2 }],
+  ["6,5mm;34mm", { at: [6.5, 34], side: "top", diameterMm: 2 }],
+  ["somewhere", undefined],
+  ["6.5", undefined],
+  ["1.2.3 / 4", undefined],
+  ["20000 / 1", undefined],
+])("where a fault is, as people write it: %j", (text, spot) => {
+  expect(spotOf(text)).toEqual(spot);
+});
+
+test("a board is of its revision and of what was done to it", () => {
+  const of = (isScrapped: boolean) => ({
+    reworks: [{ runId: "r", run: "", revision: "B", good: 3, units: [{ id: "u", unit: 2, isScrapped }] }],
+  });
+  expect(effectiveRevision("B", [of(false)], "r", 2)).toBe("B + 1 rework");
+  expect(effectiveRevision("B", [of(false), of(false)], "r", 2)).toBe("B + 2 reworks");
+  expect(effectiveRevision("B", [of(true)], "r", 2)).toBe("B");
+  expect(effectiveRevision("B", [of(false)], "r", 3)).toBe("B");
+  expect(effectiveRevision("B", [of(false)], "other", 2)).toBe("B");
+});
+
+test("mistakes of a year: minutes at the shop's hour by kind of fault, boards at what a good one costs, what is not known is counted apart", () => {
+  const rows = costsOf(
+    {
+      since: "2025-11-30",
+      faults: [
+        { code: "bridge", n: 9, minutes: 30, untimed: 0 },
+        { code: "cold", n: 2, minutes: 6, untimed: 1 },
+        { code: "wrong part", n: 1, minutes: 12, untimed: 0 },
+      ],
+      scrapped: [
+        { run: "spring", boards: 2, perBoard: 33.5 },
+        { run: "old", boards: 1 },
+      ],
+      reworked: { n: 4, minutes: 20, untimed: 2 },
+      claims: 0,
+    },
+    45,
+    "EUR",
+  );
+  // 36 min of joints at 45 an hour are 27, 12 are 9, 20 are 15; two boards at 33.5 are 67
+  expect(rows.map((r) => [r.name, r.n, r.cost / 1e6, r.unknown])).toEqual([
+    ["boards given up", 3, 67, 1],
+    ["joints", 11, 27, 1],
+    ["known faults worked around", 4, 15, 2],
+    ["placing", 1, 9, 0],
+  ]);
+});
+
+test("each row is rounded as it is shown, so that they add up to the sum above them", () => {
+  const faults = (["bridge", "wrong part", "dead"] as const).map((code) => ({
+    code,
+    n: 1,
+    minutes: 1,
+    untimed: 0,
+  }));
+  const nothing = {
+    since: "2025-11-30",
+    scrapped: [],
+    reworked: { n: 0, minutes: 0, untimed: 0 },
+    claims: 0,
+  };
+  // a minute at 20 an hour is 0.3333: three of them are 0.99, not 1.00
+  const costs = costsOf({ ...nothing, faults }, 20, "EUR").map((r) => r.cost);
+  expect([costs, costs.reduce((a, b) => a + b, 0)]).toEqual([[330_000, 330_000, 330_000], 990_000]);
+  expect(costsOf({ ...nothing, faults }, 20, "JPY").map((r) => r.cost)).toEqual([0, 0, 0]);
+});

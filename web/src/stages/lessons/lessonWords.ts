@@ -1,0 +1,74 @@
+import type { LearnedAnswer, OpenInRun, ShopErratum, ShopLesson } from "@kobbin/contract";
+import { lessonWords } from "@kobbin/core";
+import { count } from "../../ui/text/format.ts";
+
+/** Revisions of an erratum's product that nobody has decided on. */
+export const undecided = (
+  e: Pick<ShopErratum, "revisionId" | "decisions">,
+  revisions: LearnedAnswer["products"][number]["revisions"],
+) => revisions.filter((r) => r.id !== e.revisionId && e.decisions[r.id] === undefined);
+
+/** The whole page in a sentence: what counts, what does not hold now, what is still to be decided. */
+export function saysAll({ lessons, errata, products, uncounted }: LearnedAnswer): string {
+  const counting = lessons.filter((l) => l.clearedOn === undefined);
+  const stands = counting.map((l) => standOf(l));
+  const broken = stands.filter((s) => s === "broken").length;
+  const looks = stands.filter((s) => s === "look").length;
+  const caught = lessons.reduce((n, l) => n + l.caught.length, 0);
+  const open = errata.filter(
+    (e) => undecided(e, products.find((p) => p.id === e.productId)?.revisions ?? []).length > 0,
+  ).length;
+  if (lessons.length + errata.length === 0) return "Nothing is written down yet.";
+  return `${[
+    `${count(counting.length, "lesson")} ${counting.length === 1 ? "counts" : "count"}`,
+    broken > 0 && `${broken} ${broken === 1 ? "does" : "do"} not hold in an open run`,
+    looks > 0 && `${looks} ${looks === 1 ? "is" : "are"} to be looked at`,
+    broken + looks + uncounted === 0 && "nothing of it is open in a run",
+    uncounted > 0 && `how they stand in ${count(uncounted, "open run")} is not known yet`,
+    caught > 0 ? `caught ${count(caught, "revision")} so far` : "none has caught anything yet",
+    open > 0 ? `${count(open, "fault")} not decided on` : "no fault is left undecided",
+  ]
+    .filter((x) => x !== false)
+    .join("; ")}.`;
+}
+
+/** How a lesson stands over all open runs: the worst of what nobody has accepted. */
+export function standOf({ runs }: Pick<ShopLesson, "runs">): "broken" | "look" | "accepted" | "nothing" {
+  const open = runs.filter((r) => r.because === undefined);
+  if (open.some((r) => r.is === "broken")) return "broken";
+  return open.length > 0 ? "look" : runs.length > 0 ? "accepted" : "nothing";
+}
+
+const IS: Readonly<Record<OpenInRun["is"], string>> = {
+  broken: "does not hold",
+  ask: "to be answered",
+  "not-there": "what it is about is not there",
+  unknown: "cannot be told",
+};
+
+/** How it stands in one run. */
+export const saysRun = (r: OpenInRun): string =>
+  r.because === undefined ? IS[r.is] : `${IS[r.is]}, accepted: ${r.because}`;
+
+/** What one row says, as it is searched in. */
+function wordsOf(x: ShopLesson | ShopErratum): string {
+  return "check" in x
+    ? [
+        x.title,
+        lessonWords(x.check),
+        x.came,
+        x.evidence,
+        x.product ?? "",
+        ...x.caught.flatMap((c) => [c.product, c.found]),
+      ].join(" ")
+    : [x.title, x.effect, x.workaround, x.product, x.revision, x.spot.ref ?? "", x.evidence].join(" ");
+}
+
+/** Whether every word that is asked for begins a word of it. */
+export function fitsSearch(x: ShopLesson | ShopErratum, asked: string): boolean {
+  const words = wordsOf(x).toLowerCase();
+  return asked
+    .toLowerCase()
+    .split(/\s+/)
+    .every((w) => words.includes(w));
+}
