@@ -1,5 +1,6 @@
 import { expect, test } from "@jest/globals";
 import { entry, flash, layer, measure, rim, stroke } from "../../../test/write-board.ts";
+import { type ListedPoint, pinsListed } from "./connectivity.ts";
 
 const two = (net: (k: number) => string) => [
   rim(20, 10),
@@ -168,4 +169,33 @@ test("three nets on one piece of copper: two are named, and how many more", () =
       text: "A (U1.1) and B (point at 8.00, 5.00) are one piece of copper, the netlist lists them apart, with 1 more.",
     },
   ]);
+});
+
+test("a pad without a name of its own takes the listed pin nearest its middle, on its side and its copper; a via gives none", () => {
+  const point = (over: Partial<ListedPoint>): ListedPoint => ({
+    net: "A",
+    ref: "U1",
+    pin: "4",
+    x: 10,
+    y: 5,
+    group: 7,
+    side: "top",
+    ...over,
+  });
+  const of = pinsListed([
+    point({}),
+    point({ ref: "J2", pin: "1", x: 10.06, side: "both" }),
+    point({ ref: "VIA", pin: "9", x: 10.01 }),
+    point({ ref: "R3", pin: "", x: 10.02 }),
+    point({ ref: "U1", pin: "5", group: 8 }),
+  ]);
+  expect(of(7, "top", 10, 5)).toBe("U1.4");
+  expect(of(7, "top", 10.05, 5)).toBe("J2.1");
+  // under a point that is touched from the top lies another pad; what is plated through is one
+  expect(of(7, "bottom", 10, 5)).toBe("J2.1");
+  expect(of(8, "top", 10, 5)).toBe("U1.5");
+  expect(of(9, "top", 10, 5)).toBeUndefined();
+  // a tenth of a millimetre is still the same pad, more is not
+  expect(of(8, "top", 10, 5.1)).toBe("U1.5");
+  expect(of(8, "top", 10, 5.11)).toBeUndefined();
 });

@@ -1,4 +1,5 @@
 import type { LearnedAnswer, ReworkOfRun, ShopErratum } from "@kobbin/contract";
+import { shapes } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useDone } from "../../history/useDone.ts";
 import {
@@ -84,6 +85,11 @@ export function ErratumRow({
         {e.minutes === undefined ? "" : `, ${written(String(e.minutes))} min`}
         {e.planned ? <span className="text-ink-2"> To be mended in {e.planned}.</span> : ""}
       </p>
+      {e.evidence && (
+        <p className="whitespace-pre-line pl-7 text-[13.5px] text-ink-2 [overflow-wrap:anywhere]">
+          Seen: {e.evidence}
+        </p>
+      )}
       {others.map((r) => (
         <fieldset key={r.id} className="flex flex-wrap items-center gap-x-4 pl-7 text-[14.5px]">
           <legend className="sr-only">
@@ -209,6 +215,12 @@ function More({ erratum: e }: { erratum: ShopErratum }) {
         maxLength={120}
         value={e.planned}
         onSave={(planned) => save({ planned }, "When it is to be mended is kept")}
+      />
+      <Kept
+        label="What was seen"
+        maxLength={shapes.LONGEST_EVIDENCE}
+        value={e.evidence}
+        onSave={(evidence) => save({ evidence }, "What was seen is kept")}
       />
       <button
         type="button"
