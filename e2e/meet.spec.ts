@@ -1,5 +1,16 @@
 import type { Page } from "@playwright/test";
-import { expect, expectAccessible, expectSaid, keptRun, newShop, stage, test } from "./kit.ts";
+import {
+  ask,
+  demoArchive,
+  expect,
+  expectAccessible,
+  expectAccessibleByNight,
+  expectSaid,
+  keptRun,
+  newShop,
+  stage,
+  test,
+} from "./kit.ts";
 import { flash, HEAD, line } from "./made-up/lamp.ts";
 
 /** A pad of a part on a net, and the tracks that join what is one net. */
@@ -141,4 +152,40 @@ test("a display with swapped supply is held against a board and found; its links
   await expect(face(page)).toContainText("both feed V5: between them is nothing.");
   await stage(page, "Release");
   await expect(page.getByText(/both feed V5: between them is nothing/).first()).toBeVisible();
+});
+
+test("currents are followed through the copper: what each net loses and warms, what carries them, a bead too weak is told", async ({
+  page,
+}) => {
+  await newShop(page, "Current Works");
+  const parts = [{ mpn: "TB-M4864-Q48" }, { mpn: "TB-LV33-223" }, { mpn: "PW-B0805-600" }];
+  const { ids } = await ask<{ ids: string[] }>(page, "POST", "/api/parts", { parts });
+  await ask(page, "PATCH", `/api/parts/${ids[0]}`, { mostMa: 400 });
+  await ask(page, "PATCH", `/api/parts/${ids[1]}`, { mostMa: 1 });
+  await keptRun(page, demoArchive("kiln-watch-b"), "Watch");
+  await page.getByRole("button", { name: "what meets what" }).click();
+  const flow = page.getByRole("region", { name: "What flows in its copper" });
+  const nets = flow.getByRole("table", { name: "Currents by net" });
+  const row = (net: string) =>
+    nets.getByRole("row").filter({ hasText: new RegExp(`^\\W*${net} (from|back)`) });
+  // at least: other chips draw too, and are named to be typed
+  await expect(row("V5")).toContainText(/from L1.*at least 4\d\d mA/);
+  await expect(row("GND")).toContainText("back to J1");
+  await row("V33")
+    .getByRole("button", { name: /Why\?$/ })
+    .click();
+  await expect(page.getByRole("dialog")).toContainText("U1");
+  await page.keyboard.press("Escape");
+  await row("GND").getByRole("button", { name: "GND" }).click();
+  await expect(flow.getByRole("table", { name: "Warmest copper of GND" })).toContainText(/track of|hole of/);
+  await expect(flow.locator("image")).toHaveCount(1);
+  await expectAccessibleByNight(page);
+  // what it goes through: a bead for a tenth of it is typed where it stands, and is told in the margin
+  const through = flow.getByRole("table", { name: "What it goes through" });
+  await through.getByLabel("L1 is made for, mA").fill("50");
+  await page.keyboard.press("Enter");
+  await expect(through.getByRole("row").filter({ hasText: /^L1/ })).toContainText(/at least 8\d\d %/);
+  await expect(
+    page.getByText(/L1 carries at least 4\d\d mA into V5 and is made for 50 mA/).first(),
+  ).toBeVisible();
 });

@@ -102,6 +102,7 @@ const FLOORS = [
     "heat",
     "meet",
     "probe",
+    "flow",
     "compare",
     "stencil",
     "panel",

@@ -113,6 +113,7 @@ const PART_SCHEMAS = {
   peakC: number(0, 2000).nullable(),
   restMa: number(0, 1e6).nullable(),
   mostMa: number(0, 1e6).nullable(),
+  carriesMa: number(0, 1e6).nullable(),
   fitAfter: choice(FIT_AFTER).nullable(),
   opensOnce: flag().nullable(),
   covers: list(text(80).required(), 1000).nullable(),

@@ -132,6 +132,10 @@ export { matchPosts, oddReading, type PostsMatch, readPosts } from "./fit/points
 export { CUTTERS_MM, NECK_MM, type Routing, routingOf } from "./fit/routing.ts";
 export type { FitJudged, FitRow, FitSpec, Intended } from "./fit/row.ts";
 export { missChance } from "./fit/together.ts";
+export type { FlowAsk, FlowCopper, FlowPin } from "./flow/ask.ts";
+export { RISE_K } from "./flow/copper-facts.ts";
+export { type Flow, flowOf } from "./flow/flow.ts";
+export type { FlowHole, FlowPicture, FlowStretch } from "./flow/worst-places.ts";
 export type { Plan } from "./geometry/plan.ts";
 // layer images
 export { KIND, type LayerImage } from "./gerber/image.ts";
@@ -315,6 +319,7 @@ export {
 } from "./run/assemble/routes.ts";
 export { type PartsOfLine, setSide, setWay } from "./run/assemble/set-way.ts";
 export { type PlanOfRun, planOfRun, type StepsDocument } from "./run/assemble/steps-document.ts";
+export { type Carried, carriedOn } from "./run/assemble/tests/carried.ts";
 export {
   type FirstPowerCard,
   firstPowerItems,
@@ -322,6 +327,7 @@ export {
   limitWords,
   type PowerHazard,
 } from "./run/assemble/tests/first-power.ts";
+export { type FlowPlan, flowPlan } from "./run/assemble/tests/flow-asks.ts";
 export {
   type SoonestPlan,
   type StartingItem,

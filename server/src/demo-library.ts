@@ -142,6 +142,14 @@ async function knowCurrents(tx: Tx): Promise<void> {
     ["TB-RX85-SO8", 0.4, 45],
   ] as const)
     await tx.query("update part set rest_ma = $2, most_ma = $3 where mpn = $1", [number, rest, most]);
+  // what may flow through what feeds it, a contact of a terminal each
+  for (const [number, carries] of [
+    ["TB-LV33-223", 800],
+    ["HB-F1206-1A", 1000],
+    ["HB-S1K-123", 1000],
+    ["HB-T508-2", 8000],
+  ] as const)
+    await tx.query("update part set carries_ma = $2 where mpn = $1", [number, carries]);
 }
 
 /** The two chips that may read the thermocouple: the one of the bill, and a proposed substitute. */

@@ -232,6 +232,7 @@ const WATCH_MEETS: readonly MeetBody[] = [
       ],
       stopped: ["turned", "shifted"],
       stopBy: "two-way plug with a latch",
+      givesMa: 1000,
     },
   },
   {

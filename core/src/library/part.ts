@@ -59,6 +59,8 @@ export interface LibraryPart {
   /** What it draws from its supply, mA: as it stands there, and at the most. */
   readonly restMa?: number;
   readonly mostMa?: number;
+  /** Greatest current that may go through it, mA: of a connector through each contact, of a regulator what it gives. */
+  readonly carriesMa?: number;
   /** Not before the board went through the heat, was washed, was tested. */
   readonly fitAfter?: FitAfter;
   /** What it closes can be opened only once. */

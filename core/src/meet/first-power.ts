@@ -125,6 +125,51 @@ function factor(
   return 1;
 }
 
+/** What passes through a rail, mA, with what hangs on it further down, and what of that is not known. */
+export interface RailSum {
+  readonly rest: number;
+  readonly most: number;
+  readonly unknown: readonly string[];
+  /** What goes from it into each rail it feeds, mA at the most. */
+  readonly into: ReadonlyMap<number, number>;
+}
+
+/**
+ * What passes through each rail, by its place in the map; from those that feed nothing on.
+ *
+ * @param assumed what was taken for so is added
+ */
+export function railSums(
+  map: PowerMap,
+  loads: readonly RailLoads[],
+  { order, parent }: Pick<FeedWalk, "order" | "parent">,
+  assumed: Set<string>,
+): Map<number, RailSum> {
+  const sums = new Map<number, RailSum>();
+  for (const i of [...order].reverse()) {
+    const own = loads[i]!;
+    const sum = {
+      rest: own.loads.reduce((a, l) => a + l.restMa, 0),
+      most: own.loads.reduce((a, l) => a + l.mostMa, 0),
+      unknown: [...own.unknown],
+      into: new Map<number, number>(),
+    };
+    const { volts } = map.rails[i]!;
+    if (volts === undefined && map.rails[i]!.loads.length > 0) sum.unknown.push(nameOf(map, i));
+    for (const [child, up] of parent) {
+      if (up.from !== i) continue;
+      const below = sums.get(child)!;
+      const k = factor(up.link, volts, map.rails[child]!.volts, assumed);
+      sum.rest += k * below.rest;
+      sum.most += k * below.most;
+      sum.into.set(child, k * below.most);
+      sum.unknown.push(...below.unknown);
+    }
+    sums.set(i, sum);
+  }
+  return sums;
+}
+
 /**
  * What to expect when a board is first powered, and where to stop: worked out from its rails and what draws from them.
  * The limit is half as much again as is expected at rest, at least 10 mA over it; where a part has no figure it is 20 mA over
@@ -136,26 +181,7 @@ export function firstPower(map: PowerMap, loads: readonly RailLoads[]): FirstPow
   const assumed = new Set<string>();
   if (also.length > 0)
     assumed.add(`what is fed over ${also.join(", ")} as well draws from the first of what feeds it alone`);
-  const sums = new Map<number, { rest: number; most: number; unknown: string[] }>();
-  for (const i of [...order].reverse()) {
-    const own = loads[i]!;
-    const sum = {
-      rest: own.loads.reduce((a, l) => a + l.restMa, 0),
-      most: own.loads.reduce((a, l) => a + l.mostMa, 0),
-      unknown: [...own.unknown],
-    };
-    const { volts } = map.rails[i]!;
-    if (volts === undefined && map.rails[i]!.loads.length > 0) sum.unknown.push(nameOf(map, i));
-    for (const [child, up] of parent) {
-      if (up.from !== i) continue;
-      const below = sums.get(child)!;
-      const k = factor(up.link, volts, map.rails[child]!.volts, assumed);
-      sum.rest += k * below.rest;
-      sum.most += k * below.most;
-      sum.unknown.push(...below.unknown);
-    }
-    sums.set(i, sum);
-  }
+  const sums = railSums(map, loads, { order, parent }, assumed);
   const by = new Map<number, readonly string[]>();
   for (const i of order) {
     const up = parent.get(i);

@@ -16,6 +16,8 @@ export interface MeetRow extends Meeting {
   /** Ways in which it cannot be put in, and by what. */
   readonly stopped: readonly MeetMode[];
   readonly stopBy: string;
+  /** What the other side gives at the most, mA in all. */
+  readonly givesMa?: number;
 }
 
 /** A row held against the board as it is now. */

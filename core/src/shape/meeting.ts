@@ -46,6 +46,8 @@ const SPEC = {
   /** Ways of putting it in that something stops, and what does. */
   stopped: list(oneOf("turned", "mirrored", "shifted"), 3),
   stopBy: text(200),
+  /** What the other side gives at the most, mA in all. */
+  givesMa: maybe(number(0, 1e6)),
 };
 /** What is kept of a connector and what is put onto it. */
 export const meetSpecShape: DataShape = both(fields(SPEC), agreed);

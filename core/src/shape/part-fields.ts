@@ -71,6 +71,7 @@ export const PART_FIELDS = {
   peakC: measured("peak_c", "greatest temperature in °C", 2000, 2000),
   restMa: measured("rest_ma", "current at rest in mA", 1e6, 1e6),
   mostMa: measured("most_ma", "greatest current in mA", 1e6, 1e6),
+  carriesMa: measured("carries_ma", "current it carries in mA", 1e6, 1e6),
   fitAfter: {
     shape: maybe(oneOf(...FIT_AFTER)),
     column: "fit_after",

@@ -117,6 +117,16 @@ export async function probeStored(board: StoredBoard, minutes: number) {
   }
 }
 
+/** Currents in the copper of a stored board, followed in a worker of its own. */
+export async function flowStored(board: StoredBoard, plan: Parameters<BoardApi["flow"]>[1]) {
+  const { api, close } = start();
+  try {
+    return await api.flow(board, plan);
+  } finally {
+    close();
+  }
+}
+
 /** A drawing a person means is read in a moment. */
 const DRAWING_MS = 20_000;
 

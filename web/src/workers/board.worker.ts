@@ -7,7 +7,10 @@ import {
   copperPrint,
   diffBoards,
   type Entry,
+  type Flow,
+  type FlowPlan,
   type FoilWork,
+  flowOf,
   foilWork,
   type KnownPin,
   type ListHead,
@@ -62,6 +65,19 @@ const refused = (why: string, hint: string | undefined) =>
   ({ kind: "error", message: why, hint: hint ?? "Pack the files again and drop the new archive." }) as const;
 const NOTHING_OPEN = { kind: "error", message: "No drop is open.", hint: "Drop the files again." } as const;
 
+/** Stored files that cannot be opened any more. */
+export interface Unread {
+  readonly kind: "error";
+  readonly message: string;
+}
+const isUnread = (of: BoardSet | Unread): of is Unread => "kind" in of;
+
+function readStored({ bytes, corrections }: StoredBoard): BoardSet | Unread {
+  const opened = openDrop([{ path: "board.zip", bytes }]);
+  if (opened.rejected) return { kind: "error", message: opened.rejected };
+  return boardOf(opened.files, opened.notes, { corrections }).set;
+}
+
 const api = {
   /** Unpacks a drop; what is asked of this worker afterwards is about it. */
   unpack(files: readonly FileEntry[]): { readonly rejected?: string } {
@@ -108,27 +124,21 @@ const api = {
   },
 
   /** One stored board against another, from their files; the files' corrections are those they were measured under. */
-  compare(
-    now: StoredBoard,
-    other: StoredBoard,
-  ): BoardDiff | { readonly kind: "error"; readonly message: string } {
-    const sets: BoardSet[] = [];
-    for (const { bytes, corrections } of [now, other]) {
-      const opened = openDrop([{ path: "board.zip", bytes }]);
-      if (opened.rejected) return { kind: "error", message: opened.rejected };
-      sets.push(boardOf(opened.files, opened.notes, { corrections }).set);
-    }
-    return diffBoards(sets[0]!, sets[1]!);
+  compare(now: StoredBoard, other: StoredBoard): BoardDiff | Unread {
+    const [a, b] = [readStored(now), readStored(other)];
+    return isUnread(a) ? a : isUnread(b) ? b : diffBoards(a, b);
   },
 
   /** What to try on a stored board while it is bare, in the minutes there are. */
-  probe(
-    { bytes, corrections }: StoredBoard,
-    minutes: number,
-  ): ProbeDocument | { readonly kind: "error"; readonly message: string } {
-    const opened = openDrop([{ path: "board.zip", bytes }]);
-    if (opened.rejected) return { kind: "error", message: opened.rejected };
-    return probeBoard(boardOf(opened.files, opened.notes, { corrections }).set, minutes);
+  probe(board: StoredBoard, minutes: number): ProbeDocument | Unread {
+    const set = readStored(board);
+    return isUnread(set) ? set : probeBoard(set, minutes);
+  },
+
+  /** Currents in the copper of a stored board. */
+  flow(board: StoredBoard, { asks, copper }: Pick<FlowPlan, "asks" | "copper">): readonly Flow[] | Unread {
+    const set = readStored(board);
+    return isUnread(set) ? set : flowOf(set, asks, copper);
   },
 
   /** Circles and size of a drawing of what the board must fit. */

@@ -16,6 +16,7 @@ import { assemblyNode, ownConsumables, usesOwn } from "./assembly-cost.ts";
 import { assemblyNotes } from "./assembly-notes.ts";
 import { firstArticleNotes } from "./first-article.ts";
 import { stepNotes } from "./step-notes.ts";
+import { carriedNotes } from "./tests/carried.ts";
 import { testPlanNotes } from "./tests/test-plan.ts";
 
 /** What closed runs of the product change is said with how much they are. */
@@ -57,6 +58,7 @@ export const assemble: Stage = {
     stepNotes(w, add);
     firstArticleNotes(doc, add);
     testPlanNotes(doc, add);
+    carriedNotes(doc, add);
     foilNotes(doc, add);
     recordNote(quality, add);
   },

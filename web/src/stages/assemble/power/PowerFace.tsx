@@ -6,6 +6,7 @@ import {
   type PowerHazard,
 } from "@kobbin/core";
 import { useMemo, useState } from "react";
+import { Missing } from "../../../run/power/Missing.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
@@ -14,7 +15,6 @@ import { Empty } from "../../../ui/States.tsx";
 import { Tab } from "../../../ui/Tab.tsx";
 import { count, said } from "../../../ui/text/format.ts";
 import { isSamePlan, withProposed } from "../tests/testModel.ts";
-import { Missing } from "./Missing.tsx";
 import { PowerPicture } from "./PowerPicture.tsx";
 import { RailTable } from "./RailTable.tsx";
 import { Stages } from "./Stages.tsx";
@@ -161,7 +161,7 @@ function Card({ card }: { card: FirstPowerCard }) {
             3 Before power with a meter, then with power: each rail against ground
           </h2>
           <RailTable card={card} />
-          <Missing card={card} />
+          <Missing board={doc.boards[card.board]} refs={card.rails.flatMap((r) => r.own.unknown)} />
           {card.assumed.length > 0 && (
             <p className="mt-2 text-[13.5px] text-ink-2">
               Taken for granted: {said(card.assumed.join("; "))}; rails within 5 % where nobody says more; at

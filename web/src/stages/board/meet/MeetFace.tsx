@@ -10,12 +10,14 @@ import {
 import { useMemo, useState } from "react";
 import { removeLink, removeMeeting } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
+import { After } from "../../../ui/After.tsx";
 import { Empty } from "../../../ui/States.tsx";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
 import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { Decoupling, Floats, Told } from "./Found.tsx";
+import { FlowFace } from "./flow/FlowFace.tsx";
 import { Links } from "./Links.tsx";
 import { MeetForm } from "./MeetForm.tsx";
 import { Power } from "./Power.tsx";
@@ -72,6 +74,11 @@ export function MeetFace({ view: v }: { view: BoardView }) {
           <Power map={volts.power} />
           <Told list={volts.power.findings} />
         </section>
+      )}
+      {volts.power.rails.length > 0 && (
+        <After>
+          <FlowFace board={v.board} boardId={v.boardId} />
+        </After>
       )}
       <Decoupling list={volts.decoupling} />
       <Floats floats={volts.floats} onShow={v.show} />

@@ -64,6 +64,14 @@ export function MeetForm({
           value={draft.other}
           onChange={(e) => put({ other: e.target.value })}
         />
+        <Field
+          label="Gives at the most"
+          placeholder="500 mA"
+          className="w-32"
+          maxLength={20}
+          value={draft.gives}
+          onChange={(e) => put({ gives: e.target.value })}
+        />
         <Pick
           label="Contacts"
           value={draft.rows === 1 ? "line" : draft.numbering}

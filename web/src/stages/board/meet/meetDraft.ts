@@ -35,6 +35,8 @@ export interface MeetDraft {
   readonly numbering: Numbering;
   readonly stopped: MeetRow["stopped"];
   readonly stopBy: string;
+  /** mA, as typed. */
+  readonly gives: string;
 }
 
 export const KIND_WORDS: readonly (readonly [PinKind | "", string])[] = [
@@ -49,7 +51,7 @@ export const KIND_WORDS: readonly (readonly [PinKind | "", string])[] = [
 ];
 
 const EMPTY = { net: "", kind: "", volts: "", takes: "", to: "", isProposed: false } as const;
-const typed = (v: number | undefined) => (v === undefined ? "" : String(v));
+const typed = (v: number | undefined, unit = "") => (v === undefined ? "" : `${v}${unit}`);
 const draftPin = (p: Pin, more: Partial<DraftPin> = {}): DraftPin => ({
   ...EMPTY,
   pin: p.pin,
@@ -85,6 +87,7 @@ export function newDraft(part: WiredPart): MeetDraft {
     numbering: isPaired ? "ring" : "line",
     stopped: [],
     stopBy: "",
+    gives: "",
   };
 }
 
@@ -100,6 +103,7 @@ export function draftOf(row: MeetRow, ours: readonly Pin[]): MeetDraft {
     numbering: row.numbering ?? "line",
     stopped: row.stopped,
     stopBy: row.stopBy,
+    gives: typed(row.givesMa, " mA"),
   };
 }
 
@@ -139,12 +143,24 @@ export function ownSides(doc: RunDocument, ref: string, board: string): OwnSide[
   );
 }
 
+const CURRENT = /^(\d{1,6}(?:[.,]\d{1,4})?)\s*(µA|uA|μA|mA|A)$/;
+const MA = { µA: 1e-3, uA: 1e-3, μA: 1e-3, mA: 1, A: 1000 } as const;
+/** "500 mA", "2 A", "0,5A"; a bare number may be either and is asked about. @returns mA, nothing for an empty text, null for what is no current */
+export function readMa(text: string): number | undefined | null {
+  if (text.trim() === "") return undefined;
+  const m = CURRENT.exec(text.trim());
+  const ma = m ? Number(m[1]!.replace(",", ".")) * MA[m[2] as keyof typeof MA] : Number.NaN;
+  return ma <= 1e6 ? Number(ma.toPrecision(12)) : null;
+}
+
 /** What the draft says, or what is wrong with it. */
 export function checkMeeting(
   d: MeetDraft,
   board: string | undefined,
 ): { readonly body: MeetBody } | { readonly wrong: string } {
   if (d.other.trim() === "") return { wrong: "Say what is put onto it." };
+  const gives = readMa(d.gives);
+  if (gives === null) return { wrong: "What it gives reads like 500 mA or 2 A." };
   if (d.theirs.length === 0) return { wrong: "The other side has no pins." };
   const sides = [
     ["ours", d.ours],
@@ -190,6 +206,7 @@ export function checkMeeting(
         numbering: d.numbering,
         stopped: d.stopped,
         stopBy: d.stopBy.trim(),
+        ...(gives === undefined ? {} : { givesMa: gives }),
       },
     },
   };

@@ -1,18 +1,17 @@
-import { type FirstPowerCard, type LibraryPart, numberKey, type RunLine } from "@kobbin/core";
-import { savePart } from "../../../resources/library.ts";
-import { refetchRun } from "../../../resources/run.ts";
-import { useRun } from "../../../run/runState.ts";
-import { Kept } from "../../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../../ui/Toast.tsx";
-import { typedNumber } from "../../../ui/text/format.ts";
+import { type LibraryPart, numberKey, type RunBoard, type RunLine } from "@kobbin/core";
+import { savePart } from "../../resources/library.ts";
+import { refetchRun } from "../../resources/run.ts";
+import { Kept } from "../../ui/Kept.tsx";
+import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { typedNumber } from "../../ui/text/format.ts";
+import { useRun } from "../runState.ts";
 
 /** Parts of which nothing is known of what they draw, to be said in place: it is kept in the library, for every run. */
-export function Missing({ card }: { card: FirstPowerCard }) {
+export function Missing({ board, refs }: { board: RunBoard | undefined; refs: readonly string[] }) {
   const { id, doc, isLocked } = useRun();
   const say = useSay();
   const sayError = useSayError();
-  const board = doc.boards[card.board];
-  const unknown = new Set(card.rails.flatMap((r) => r.own.unknown));
+  const unknown = new Set(refs);
   const lines = doc.lines.filter(
     (l) => (l.board === undefined || l.board === board?.id) && l.refs.some((r) => unknown.has(r)),
   );
