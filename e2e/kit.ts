@@ -1,42 +1,12 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { fileURLToPath } from "node:url";
-import { type BrowserContext, test as base, expect, type Locator, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { unzipSync } from "fflate";
 
-const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
-
-/**
- * A page whose console must stay clean: an error or a warning there fails the journey. Journeys of one browser follow each
- * other in one context that is emptied between them, so that scripts are fetched and made ready once; a phone has one of
- * its own.
- */
-export const test = base.extend<{ context: BrowserContext; page: Page }, { desk: BrowserContext }>({
-  desk: [
-    async ({ browser }, use) => {
-      const desk = await browser.newContext({ baseURL: BASE, viewport: { width: 1280, height: 800 } });
-      await use(desk);
-      await desk.close();
-    },
-    { scope: "worker" },
-  ],
-  context: async ({ browser, desk, hasTouch, isMobile, viewport }, use) => {
-    if (hasTouch) {
-      const phone = await browser.newContext({ baseURL: BASE, hasTouch, isMobile, viewport });
-      await use(phone);
-      return phone.close();
-    }
-    await use(desk);
-    for (const page of desk.pages()) await page.close();
-    await desk.clearPermissions();
-    await desk.clearCookies();
-    const page = await desk.newPage();
-    const session = await desk.newCDPSession(page);
-    await session.send("Storage.clearDataForOrigin", { origin: BASE, storageTypes: "all" });
-    await page.close();
-  },
-  page: async ({ context }, use) => {
-    const page = await context.newPage();
+/** A page whose console must stay clean: an error or a warning there fails the journey. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page }, use) => {
     const said: string[] = [];
     page.on("console", (m) => {
       // the browser itself logs a refused request; the page shows it in words
@@ -92,6 +62,8 @@ export async function expectAccessibleByNight(page: Page): Promise<void> {
       ).toEqual([]);
   }
 }
+
+const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
 
 /** What the person of a page may do, done by a request: for what a journey only walks through to get somewhere. */
 export async function ask<T>(

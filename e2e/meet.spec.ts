@@ -176,7 +176,7 @@ test("currents are followed through the copper: what each net loses and warms, w
     .click();
   await expect(page.getByRole("dialog")).toContainText("U1");
   await page.keyboard.press("Escape");
-  await row("GND").getByRole("button", { name: "GND" }).click();
+  await row("GND").getByRole("button", { name: "GND", exact: true }).click();
   await expect(flow.getByRole("table", { name: "Warmest copper of GND" })).toContainText(/track of|hole of/);
   await expect(flow.locator("image")).toHaveCount(1);
   await expectAccessibleByNight(page);

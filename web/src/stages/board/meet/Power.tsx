@@ -41,7 +41,12 @@ export function Power({ map }: { map: PowerMap }) {
     )
     .join("; ");
   return (
-    <div className="overflow-x-auto">
+    <section
+      className="overflow-x-auto"
+      aria-label="Tree of supplies"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a wide tree is scrolled by keys
+      tabIndex={0}
+    >
       <svg width={width} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Supplies: ${words}`}>
         {ways.map((w) => {
           const [a, b] = [spots[w.from]!, spots[w.to]!];
@@ -111,6 +116,6 @@ export function Power({ map }: { map: PowerMap }) {
           );
         })}
       </svg>
-    </div>
+    </section>
   );
 }
