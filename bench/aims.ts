@@ -27,6 +27,7 @@ const AIMS: readonly (readonly [RegExp, Aim])[] = [
   [/^the probing list/, { times: 165, by: "own" }],
   [/^twelve holes/, { ms: 1, by: "own" }],
   [/^what feeds and what floats/, { ms: 20, by: "aims" }],
+  [/^currents of the ground/, { times: 5, by: "own" }],
   [/^the order of work/, { ms: 20, by: "aims" }],
   [/^the same after a line/, { ms: 5, by: "aims" }],
   [/conflicts with what frees them/, { ms: 400, by: "own" }],

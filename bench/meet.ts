@@ -1,4 +1,16 @@
-import { floatsOf, type Meeting, meet, type Pin, powerMap, type WiredPart } from "@kobbin/core";
+import {
+  type BoardSet,
+  type FlowAsk,
+  floatsOf,
+  flowOf,
+  type Meeting,
+  measureBoard,
+  meet,
+  type Pin,
+  powerMap,
+  type WiredPart,
+  wiringOf,
+} from "@kobbin/core";
 
 type Add = (work: string, floor: string, ms: number, floorMs: number) => void;
 type Time = (times: number, work: () => unknown) => Promise<number>;
@@ -66,5 +78,28 @@ export async function benchMeet(time: Time, add: Add): Promise<void> {
     "every contact in a map by its name",
     await time(51, () => meet(m)),
     await time(51, () => new Map(pins.map((p) => [p.pin, p])).size),
+  );
+}
+
+/** The ground of the largest demo board from every pad of it to one: both sides flooded, the largest copper there is. */
+export async function benchFlow(time: Time, add: Add, set: BoardSet, measuringMs: number): Promise<void> {
+  const pins = wiringOf(measureBoard(set)).flatMap((p) =>
+    p.pins.filter((q) => q.name === "GND").map((q) => ({ ref: p.ref, ...q })),
+  );
+  const [entry, ...taps] = pins;
+  const ask: FlowAsk = {
+    net: entry!.net,
+    name: "GND",
+    isReturn: true,
+    entry: [entry!],
+    taps: taps.map((p) => ({ ref: p.ref, pins: [p], ma: 10 })),
+  };
+  const copper = { outerMm: 0.035, innerMm: 0.035, boardMm: 1.6 };
+  const flow = () => flowOf(set, [ask], copper)[0]!.drops.length;
+  add(
+    "currents of the ground of the largest demo board followed through its copper",
+    "measuring that board",
+    await time(5, flow),
+    measuringMs,
   );
 }

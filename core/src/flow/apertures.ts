@@ -30,46 +30,40 @@ export function aperturesOf(layer: LayerSolids, pieces: readonly number[], g: Gr
   // the upper faces of row j lie on the line y0 + (j + 1)h, the right ones of column i on x0 + (i + 1)h
   const rows = crossed(layer, pieces, g.y0 + g.h, g.h, g.ny - 1, 0);
   const columns = crossed(layer, pieces, g.x0 + g.h, g.h, g.nx - 1, 1);
-  rows.forEach((s, j) => {
-    spread(s, g.x0, g.h, g.nx, (i, share) => {
-      up[j * g.nx + i] = share;
-    });
-  });
-  columns.forEach((s, i) => {
-    spread(s, g.y0, g.h, g.ny, (j, share) => {
-      right[j * g.nx + i] = share;
-    });
-  });
+  for (const [j, s] of rows.entries()) spread(s, g.x0, g.h, g.nx, up, j * g.nx, 1);
+  for (const [i, s] of columns.entries()) spread(s, g.y0, g.h, g.ny, right, i, g.nx);
   return { right, up };
 }
 
-/** Shares of the cells along a line that its stretches cover. */
+/** Adds the shares of the cells along a line that its stretches cover; cell i of the line is number from + i · step. */
 function spread(
   s: Stretches,
-  from: number,
+  start: number,
   h: number,
   cells: number,
-  put: (i: number, share: number) => void,
+  shares: Float32Array,
+  from: number,
+  step: number,
 ): void {
   if (s.length === 0) return;
   const order = Array.from({ length: s.length / 2 }, (_, k) => k).sort((a, b) => s[2 * a]! - s[2 * b]!);
-  const share = new Map<number, number>();
   const lay = (a: number, b: number) => {
-    const [p, q] = [(a - from) / h, (b - from) / h];
+    const [p, q] = [(a - start) / h, (b - start) / h];
     for (let i = Math.max(0, Math.floor(p)); i < Math.min(cells, q); i++) {
       const on = Math.min(q, i + 1) - Math.max(p, i);
-      if (on > 1e-9) share.set(i, Math.min(1, (share.get(i) ?? 0) + on));
+      const k = from + i * step;
+      if (on > 1e-9) shares[k] = Math.min(1, shares[k]! + on);
     }
   };
   let [a, b] = [s[2 * order[0]!]!, s[2 * order[0]! + 1]!];
-  for (const k of order.slice(1)) {
+  for (let n = 1; n < order.length; n++) {
+    const k = order[n]!;
     if (s[2 * k]! > b) {
       lay(a, b);
       [a, b] = [s[2 * k]!, s[2 * k + 1]!];
     } else b = Math.max(b, s[2 * k + 1]!);
   }
   lay(a, b);
-  for (const [i, on] of share) put(i, on);
 }
 
 /**

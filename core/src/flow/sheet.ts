@@ -13,8 +13,10 @@ import { type Mesh, meshOf } from "./solve.ts";
 const FINEST_MM = 0.1;
 /** So many cells of all layers at most, copper or not. */
 const MOST_CELLS = 900_000;
-/** Of them so many on copper. */
-const MOST_NODES = 90_000;
+/** Of them so many on copper, more or less. */
+const MOST_NODES = 60_000;
+/** How much coarser a first look is. */
+const ROUGH = 4;
 /** A pad's own pad lies this near to where it is said to be, mm. */
 const SAME_PAD_MM = 0.02;
 
@@ -79,27 +81,34 @@ export function sheetOf(ground: Ground, joined: Joined, group: number, copper: F
     boxes.reduce((v, b) => best(v, b[i]!), boxes[0]![i]!);
   const [x, y] = [edge(0, Math.min), edge(1, Math.min)];
   const [w, d] = [edge(2, Math.max) - x, edge(3, Math.max) - y];
-  let h = Math.max(FINEST_MM, Math.sqrt((w * d * of.length) / MOST_CELLS));
+  const gridOf = (h: number): Grid => ({
+    x0: x - h,
+    y0: y - h,
+    h,
+    nx: Math.ceil(w / h) + 2,
+    ny: Math.ceil(d / h) + 2,
+  });
+  const laid = (grid: Grid) =>
+    of.map((l): SheetLayer => ({ ...l, faces: aperturesOf(ground.copper[l.index]!, l.pieces, grid) }));
+  // a rough look first: how much of the box is copper
+  const finest = Math.max(FINEST_MM, Math.sqrt((w * d * of.length) / MOST_CELLS));
+  const rough = finest * ROUGH;
+  let h = Math.max(finest, rough * Math.sqrt(onCopper(laid(gridOf(rough))) / MOST_NODES));
   for (;;) {
-    const grid: Grid = {
-      x0: x - h,
-      y0: y - h,
-      h,
-      nx: Math.ceil(w / h) + 2,
-      ny: Math.ceil(d / h) + 2,
-    };
-    const layers = of.map((l): SheetLayer => {
-      const faces = aperturesOf(ground.copper[l.index]!, l.pieces, grid);
-      return { ...l, faces };
-    });
-    const nodes = layers.reduce(
-      (n, { faces }) => n + faces.right.reduce((m, a, c) => m + (a > 0 || faces.up[c]! > 0 ? 1 : 0), 0),
-      0,
-    );
-    if (nodes <= MOST_NODES) return new Sheet(ground, joined, group, grid, layers, copper);
-    h *= Math.max(1.2, Math.sqrt(nodes / MOST_NODES));
+    const layers = laid(gridOf(h));
+    const nodes = onCopper(layers);
+    if (nodes <= MOST_NODES * 1.2) return new Sheet(ground, joined, group, gridOf(h), layers, copper);
+    h *= Math.sqrt(nodes / MOST_NODES);
   }
 }
+
+/** Cells that have copper on a face of theirs. */
+const onCopper = (layers: readonly SheetLayer[]): number =>
+  layers.reduce((n, { faces }) => {
+    let m = 0;
+    for (let c = 0; c < faces.right.length; c++) if (faces.right[c]! > 0 || faces.up[c]! > 0) m++;
+    return n + m;
+  }, 0);
 
 class Sheet implements CopperSheet {
   readonly grid: Grid;

@@ -136,36 +136,56 @@ interface Halved {
   readonly parent: Int32Array<ArrayBuffer>;
 }
 
-/** Each node with the neighbour it is joined to best of those that are still alone, as one. */
+/** Each node with the neighbour it is joined to best of those that are still alone, as one; what finds none goes with others. */
 function halved(mesh: Mesh, held: number, toHeld: Float64Array): Halved {
   const { first, to, siemens, nodes } = mesh;
   const parent = new Int32Array(nodes).fill(-1);
-  const mates = new Int32Array(nodes).fill(-1);
-  const heads: number[] = [];
+  let count = 0;
   for (let k = 0; k < nodes; k++) {
     if (k === held || parent[k]! >= 0) continue;
-    let best = -1;
-    let most = 0;
+    let [free, most] = [-1, 0];
+    let [taken, mostTaken] = [-1, 0];
     for (let e = first[k]!; e < first[k + 1]!; e++) {
       const q = to[e]!;
-      if (q === held || parent[q]! >= 0 || siemens[e]! <= most) continue;
-      [best, most] = [q, siemens[e]!];
+      if (q === held) continue;
+      if (parent[q]! < 0) {
+        if (siemens[e]! > most) [free, most] = [q, siemens[e]!];
+      } else if (siemens[e]! > mostTaken) [taken, mostTaken] = [q, siemens[e]!];
     }
-    parent[k] = heads.length;
-    if (best >= 0) parent[best] = heads.length;
-    mates[k] = best;
-    heads.push(k);
+    if (free < 0 && taken >= 0) parent[k] = parent[taken]!;
+    else {
+      parent[k] = count;
+      if (free >= 0) parent[free] = count;
+      count++;
+    }
   }
-  const count = heads.length;
+  return { ...coarse(mesh, held, toHeld, parent, count), parent };
+}
+
+/** The mesh of nodes taken together: sums of what joins them, and of what joins them to the held one. */
+function coarse(
+  { first, to, siemens, nodes }: Mesh,
+  held: number,
+  toHeld: Float64Array,
+  parent: Int32Array,
+  count: number,
+): Pick<Halved, "mesh" | "toHeld"> {
+  const from = new Int32Array(count + 1);
+  for (let k = 0; k < nodes; k++) if (parent[k]! >= 0) from[parent[k]! + 1]!++;
+  for (let p = 0; p < count; p++) from[p + 1]! += from[p]!;
+  const members = new Int32Array(from[count]!);
+  const at = from.slice();
+  for (let k = 0; k < nodes; k++) if (parent[k]! >= 0) members[at[parent[k]!]!++] = k;
   const below = new Float64Array(count);
   const firstOf = new Int32Array(count + 1);
   const ends: number[] = [];
   const sums: number[] = [];
   // where the sum to a neighbour stands, while this one's row is written
   const slot = new Int32Array(count).fill(-1);
-  heads.forEach((head, p) => {
-    const from = ends.length;
-    for (const k of mates[head]! < 0 ? [head] : [head, mates[head]!]) {
+  for (let p = 0; p < count; p++) {
+    const row = ends.length;
+    for (let m = from[p]!; m < from[p + 1]!; m++) {
+      const k = members[m]!;
       below[p]! += toHeld[k]!;
       for (let e = first[k]!; e < first[k + 1]!; e++) {
         if (to[e] === held) {
@@ -174,7 +194,7 @@ function halved(mesh: Mesh, held: number, toHeld: Float64Array): Halved {
         }
         const q = parent[to[e]!]!;
         if (q === p) continue;
-        if (slot[q]! >= from) sums[slot[q]!]! += siemens[e]!;
+        if (slot[q]! >= row) sums[slot[q]!]! += siemens[e]!;
         else {
           slot[q] = ends.length;
           ends.push(q);
@@ -183,14 +203,9 @@ function halved(mesh: Mesh, held: number, toHeld: Float64Array): Halved {
       }
     }
     firstOf[p + 1] = ends.length;
-  });
-  const coarse = {
-    nodes: count,
-    first: firstOf,
-    to: Int32Array.from(ends),
-    siemens: Float64Array.from(sums),
-  };
-  return { mesh: coarse, toHeld: below, parent };
+  }
+  const mesh = { nodes: count, first: firstOf, to: Int32Array.from(ends), siemens: Float64Array.from(sums) };
+  return { mesh, toHeld: below };
 }
 
 /** One cycle on a level: what is wanting is settled on the next coarser one, between a sweep there and a sweep back. */

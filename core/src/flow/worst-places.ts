@@ -182,7 +182,10 @@ export function densityOf({ grid, layers }: CopperSheet, { right, up }: Flowing)
     }
     return out;
   });
-  const all = Float32Array.from(perMm.flatMap((p) => [...p].filter((v) => v > 0))).sort();
+  const flows = new Float32Array(perMm.reduce((n, p) => n + p.length, 0));
+  let n = 0;
+  for (const p of perMm) for (const v of p) if (v > 0) flows[n++] = v;
+  const all = flows.subarray(0, n).sort();
   const fullMaPerMm = all[Math.max(0, Math.floor(all.length * (1 - WARMEST_SHARE)) - 1)] ?? 0;
   return {
     x0: grid.x0,

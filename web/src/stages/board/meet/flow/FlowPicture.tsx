@@ -83,7 +83,7 @@ export function FlowPicture({ board, flow, side }: { board: RunBoard; flow: Flow
       <figcaption className="mt-1 max-w-[560px] text-[13.5px] text-ink-2">
         {layer ? (
           <>
-            Darkest{" "}
+            Like{" "}
             <span
               aria-hidden="true"
               className="inline-block h-[10px] w-9 border border-rule align-[-1px]"
