@@ -8,6 +8,11 @@ import type { FlowAsk } from "./ask.ts";
 import { ampFor, riseOf, wallOf } from "./copper-facts.ts";
 import { flowOf } from "./flow.ts";
 
+const inner = (n: number, body: string): Entry =>
+  layer(
+    `b.g${n}`,
+    `%TF.FileFunction,Copper,L${n},${n === 1 ? "Top" : n === 4 ? "Bot" : "Inr"}*%\n${HEAD}${body}`,
+  );
 const COPPER = { outerMm: 0.035, innerMm: 0.035, boardMm: 1.6 };
 /** A named pad. */
 const pad = (ref: string, x: number, y: number, net = "V") =>
@@ -15,7 +20,12 @@ const pad = (ref: string, x: number, y: number, net = "V") =>
 const HEAD = "%ADD10C,0.6*%\n%ADD11C,0.25*%\n%ADD12C,0.5*%\n%ADD13C,1*%\n";
 
 /** What is asked of a board: in at one part, out at others, mA each. */
-function flow(entries: readonly Entry[], from: string, taps: Readonly<Record<string, number>>) {
+function flow(
+  entries: readonly Entry[],
+  from: string,
+  taps: Readonly<Record<string, number>>,
+  copper = COPPER,
+) {
   const set = readBoard(entries);
   const pins = wiringOf(measureBoard(set)).flatMap((p) => p.pins.map((q) => ({ ref: p.ref, ...q })));
   const of = (ref: string) => pins.filter((p) => p.ref === ref);
@@ -26,7 +36,7 @@ function flow(entries: readonly Entry[], from: string, taps: Readonly<Record<str
     entry: of(from),
     taps: Object.entries(taps).map(([ref, ma]) => ({ ref, ma, pins: of(ref) })),
   };
-  return flowOf(set, [ask], COPPER)[0]!;
+  return flowOf(set, [ask], copper)[0]!;
 }
 const dropOf = (f: ReturnType<typeof flow>, ref: string) => f.drops.find((d) => d.ref === ref)!.mv;
 /** Ω of a track: domain.md 2.4. */
@@ -39,6 +49,8 @@ test("worked numbers: what a track takes, what a hole's wall is (EX 2.10, 2.11)"
   expect(riseOf({ mm2: 0.781 * 0.035, isInner: true }, 1)).toBeCloseTo(10, 1);
   expect(riseOf({ mm2: 1, isInner: true }, 0)).toBe(0);
   expect((1.72e-5 * 1.6) / wallOf(0.3)).toBeCloseTo(1.078e-3, 6);
+  // a slot of 0.6 × 1.6: half a round wall at each end, two flanks of a millimetre
+  expect(wallOf(0.6, 1)).toBeCloseTo(0.09909, 5);
 });
 
 // 50 mm between the edges of two pads of 0.6 mm: EX 2.11 is 98.29 mΩ
@@ -149,6 +161,77 @@ test("a filled area from edge to edge is its squares; what is on no copper of th
   // 1 A over 20 mm
   expect(picture!.fullMaPerMm).toBeCloseTo(50, 0);
   expect(picture!.layers.map((l) => l.name)).toEqual(["top"]);
+});
+
+test("tracks side by side with a hair between them are two, and together lose half", () => {
+  const track = (y: number) => stroke(10, y, 50, y);
+  const board = (...ys: number[]) => [
+    rim(60, 40),
+    layer(
+      "b.gtl",
+      `${HEAD}D13*\n${pad("J1", 10, 10)}${pad("U1", 50, 10)}%TD*%\nD11*\n${ys.map(track).join("")}`,
+    ),
+  ];
+  const [one, two] = [flow(board(10), "J1", { U1: 100 }), flow(board(9.84, 10.16), "J1", { U1: 100 })];
+  expect(dropOf(two, "U1") / dropOf(one, "U1")).toBeGreaterThan(0.485);
+  expect(dropOf(two, "U1") / dropOf(one, "U1")).toBeLessThan(0.515);
+  expect(two.picture!.layers[0]!.heat[0]).toBe(0);
+});
+
+test("over a hole to an inner layer of its own thickness: a third of the wall, and a track that cools worse", () => {
+  const set = [
+    rim(60, 40),
+    inner(
+      1,
+      `D10*\n${pad("J1", 10, 10)}${pad("U1", 50, 10)}%TD*%\n${flash(20, 10)}${flash(40, 10)}D12*\n${stroke(10, 10, 20, 10)}${stroke(40, 10, 50, 10)}`,
+    ),
+    inner(2, `%TO.N,V*%\nD10*\n${flash(20, 10)}${flash(40, 10)}%TD*%\nD12*\n${stroke(20, 10, 40, 10)}`),
+    inner(3, `D10*\n${flash(5, 5)}`),
+    inner(4, `D10*\n${flash(5, 5)}`),
+    drill("b-PTH.drl", [
+      [
+        0.3,
+        [
+          [20, 10],
+          [40, 10],
+        ],
+      ],
+    ]),
+  ];
+  const f = flow(set, "J1", { U1: 1000 }, { ...COPPER, innerMm: 0.0175 });
+  const inside = f.stretches[0]!;
+  expect(inside.layer).not.toBe("top");
+  expect(inside.riseK).toBeCloseTo(riseOf({ mm2: 0.5 * 0.0175, isInner: true }, inside.ma / 1000), 3);
+  expect(inside.takesMa).toBeCloseTo(1000 * ampFor({ mm2: 0.5 * 0.0175, isInner: true }), 3);
+  // outside twenty millimetres of 35 µm, inside twenty of half of it, and two walls of 1.6/3; pads take some off
+  const sum = 1000 * (ohm(20, 0.5) + 2 * ohm(20, 0.5) + (2 * 1.72e-5 * (1.6 / 3)) / wallOf(0.3));
+  expect(dropOf(f, "U1") / sum).toBeGreaterThan(0.93);
+  expect(dropOf(f, "U1") / sum).toBeLessThan(1);
+  const [thick, thin] = [1.6, 0.8].map((boardMm) =>
+    dropOf(flow(set, "J1", { U1: 1000 }, { ...COPPER, boardMm }), "U1"),
+  );
+  expect(thick! - thin!).toBeCloseTo(1000 * ((2 * 1.72e-5 * (0.8 / 3)) / wallOf(0.3)), 2);
+});
+
+test("a plug whose pad goes through the board feeds the other side over its wall; tracks of one width and current are one", () => {
+  const f = flow(
+    [
+      rim(60, 40),
+      layer("b.gtl", `${HEAD}D13*\n${pad("J1", 10, 10)}%TD*%\n`),
+      layer(
+        "b.gbl",
+        `${HEAD}D13*\n${pad("J1", 10, 10)}D10*\n${pad("U1", 20, 30)}${pad("U2", 10, 5)}%TD*%\nD12*\n${stroke(10, 10, 10, 30)}${stroke(10, 30, 20, 30)}D11*\n${stroke(10, 10, 10, 5)}`,
+      ),
+      drill("b-PTH.drl", [[0.6, [[10, 10]]]]),
+    ],
+    "J1",
+    { U1: 500, U2: 1 },
+  );
+  expect(f.entries).toEqual([{ ref: "J1", pin: "1", ma: expect.closeTo(501, 3) }]);
+  expect(f.drops.map((d) => d.ref)).toEqual(["U1", "U2"]);
+  // the one with a five-hundredth of it is told nowhere; of the other the longer stretch stands for both
+  expect(f.stretches).toHaveLength(1);
+  expect(f.stretches[0]).toMatchObject({ layer: "bottom", x1: 10, y1: 10, x2: 10, y2: 30, lengthMm: 30 });
 });
 
 test("contacts that feed side by side share by the copper behind each", () => {

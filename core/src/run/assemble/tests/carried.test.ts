@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
+import { madeMeasure } from "../../made-up.fixture.ts";
 import { carriedNotes, carriedOn } from "./carried.ts";
-import { LINES, line, part, powered, SUPPLY } from "./powered.fixture.ts";
+import { LINES, line, part, powered, SUPPLY, wired } from "./powered.fixture.ts";
 
 const carries = (mpn: string, carriesMa: number, more = {}) => ({ ...part(mpn), carriesMa, ...more });
 /** With a fuse and a plug of the library, and a supply that gives so much. */
@@ -46,6 +47,37 @@ test("a supply that gives less, contacts that take less: told from the first mil
   expect(notes(board({ plug: 34 })).filter((n) => n.includes("contacts J1"))).toEqual([
     "warning carries contacts J1 VIN: J1 carries 34.6 mA of VIN over one contact, which takes 34 mA.",
     "warning carries contacts J1 GND: J1 carries 34.6 mA of GND over one contact, which takes 34 mA.",
+  ]);
+});
+
+test("several contacts of one plug take the sum of what each takes; at it is not over it", () => {
+  const doc = powered({
+    boards: [
+      {
+        id: "b",
+        name: "Main",
+        perProduct: 1,
+        measure: madeMeasure({
+          nets: { count: 2, islands: wired("V5: J1.1 J1.3 U3.1\nGND: J1.2 U3.2") } as never,
+        }),
+      },
+    ],
+    lines: [line("j", ["J1"], "plug", "", "TB-J1"), line("u", ["U3"], "", "", "TB-U3")],
+    library: [carries("TB-J1", 50), part("TB-U3", 100, 100)] as never,
+    meetings: [
+      {
+        ...SUPPLY,
+        ours: [...SUPPLY.ours, { pin: "3", kind: "input", takesV: [4.5, 5.5] }],
+        theirs: [...SUPPLY.theirs, { pin: "3", kind: "supply", volts: 5 }],
+      },
+    ] as never,
+  });
+  expect(carriedOn(doc, doc.boards[0]!)).toMatchObject([
+    { ref: "J1", net: "V5", ma: 100, contacts: 2, limitMa: 100 },
+    { ref: "J1", net: "GND", ma: 100, contacts: 1, limitMa: 50 },
+  ]);
+  expect(notes(doc)).toEqual([
+    "warning carries contacts J1 GND: J1 carries 100 mA of GND over one contact, which takes 50 mA.",
   ]);
 });
 

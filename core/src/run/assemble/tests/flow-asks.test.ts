@@ -1,6 +1,7 @@
 import { expect, test } from "@jest/globals";
+import { madeMeasure } from "../../made-up.fixture.ts";
 import { flowPlan } from "./flow-asks.ts";
-import { part, powered, SUPPLY } from "./powered.fixture.ts";
+import { line, part, powered, SUPPLY, wired } from "./powered.fixture.ts";
 
 const planOf = (doc: ReturnType<typeof powered>) => flowPlan(doc, doc.boards[0]!)!;
 const shown = (doc: ReturnType<typeof powered>) =>
@@ -42,4 +43,83 @@ test("where a rail comes in is taken to be its one connector, and said", () => {
   const plan = planOf(powered({ meetings: [] }));
   expect(plan.asks[0]).toMatchObject({ name: "VIN", entry: [{ ref: "J1", pin: "1" }] });
   expect(plan.assumed.some((a) => a.includes("the one connector it is on"))).toBe(true);
+});
+
+/** Other nets, with parts of the library that draw so much at the most, mA. */
+const made = (nets: string, draws: Readonly<Record<string, number>>, more: object = {}) => {
+  const refs = Object.keys(draws);
+  return powered({
+    boards: [
+      {
+        id: "b",
+        name: "Main",
+        perProduct: 1,
+        measure: madeMeasure({ nets: { count: 9, islands: wired(nets) } as never }),
+      },
+    ],
+    lines: refs.map((r) => line(r, [r], "", "", `TB-${r}`)),
+    library: refs.map((r) => part(`TB-${r}`, draws[r], draws[r])),
+    meetings: [SUPPLY] as never,
+    ...more,
+  });
+};
+
+// 5 V up to 12 V: 100 mA out are 100 · 12/5/0.8 = 300 mA in; 200 of them go to ground at the converter itself
+test("what steps up takes more than it gives, and the rest goes back at it", () => {
+  const doc = made(
+    `
+    V5: J1.1 U2.1
+    V12: U2.2 U3.1
+    GND: J1.2 U2.3 U3.2`,
+    { U2: 0, U3: 100 },
+  );
+  expect(shown(doc)).toEqual({
+    V5: "from J1.1: U2(1) 300.00",
+    V12: "from U2.2: U3(1) 100.00",
+    GND: "back to J1.2: U2(3) 200.00, U3(2) 100.00",
+  });
+});
+
+test("a rail on two plugs that nobody is said to feed is not followed, and named", () => {
+  const plan = planOf(
+    made(
+      `
+      V5: J1.1 J2.1 U3.1
+      GND: J1.2 J2.2 U3.2`,
+      { U3: 100 },
+      { meetings: [] },
+    ),
+  );
+  expect(plan.asks).toEqual([]);
+  expect(plan.left).toEqual(["V5: not known where it comes in", "GND: not known where it goes back"]);
+});
+
+test("two supplies each get their own current back", () => {
+  const doc = made(
+    `
+    V5: J1.1 U3.1
+    V12: J4.1 U5.1
+    GND: J1.2 J4.2 U3.2 U5.2`,
+    { U3: 100, U5: 40 },
+  );
+  // J4 is the one plug on its rail
+  expect(shown(doc).GND).toBe("back to J1.2: U3(2) 100.00, U5(2) 40.00, J4(2) -40.00");
+});
+
+test("the way back of what a part switches is that part; of two that may, neither", () => {
+  const lamp = (more: string) =>
+    made(
+      `
+      V5: J1.1 R1.1
+      A: R1.2 D1.2
+      K: D1.1 Q1.3${more}
+      GND: J1.2 Q1.2 Q2.2`,
+      {},
+      { lines: [line("r", ["R1"], "300R"), line("d", ["D1"], "lamp", "LED")] },
+    );
+  // (5 − 2)/300
+  expect(shown(lamp("")).GND).toBe("back to J1.2: Q1(2) 10.00");
+  const two = planOf(lamp(" Q2.3"));
+  expect(two.asks.map((a) => a.name)).toEqual(["V5"]);
+  expect(two.left).toEqual(["not known how the current of D1 and R1 goes back"]);
 });
