@@ -168,7 +168,7 @@ export {
   SUSPECT_KINDS,
 } from "./learn/lesson.ts";
 export { lessonPlaces } from "./learn/lesson-places.ts";
-export { type LessonEvent, type LessonProposal, proposeLessons } from "./learn/propose.ts";
+export { type LessonEvent, type LessonProposal, proposeLessons, triedInFiles } from "./learn/propose.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";

@@ -20,7 +20,7 @@ import { type BoardLesson, judgeOnBoard, type LearnBoard, ON_BOARD } from "./jud
 import type { LessonCheck } from "./lesson.ts";
 import { lessonWords } from "./lesson.ts";
 import { lessonPlaces } from "./lesson-places.ts";
-import { proposeLessons } from "./propose.ts";
+import { proposeLessons, triedInFiles } from "./propose.ts";
 
 /*
  * A board of 30 × 20 at 0/0: D1 and D2 of two pads each, 1.6 mm apart (D1 along x, D2 along y), J1 with one pad the mask
@@ -338,6 +338,28 @@ describe("checks that are proposed would have caught it", () => {
     expect(kinds("footprint")).toEqual(["pattern", "place", "asked"]);
     expect(of({ code: "handling", place: "", words: "dropped" })).toEqual([{ kind: "asked" }]);
     expect(of({ code: "footprint", place: "Z9", words: "?" })).toEqual([{ kind: "asked" }]);
+  });
+  test("a place is tried in the files before it is proposed: what holds there is left out, what would have caught it comes first", () => {
+    const after = (sizes: Sizes, isRead = true) => {
+      const entries = board(sizes);
+      const b = asSeen(entries, MARKED);
+      const list = proposeLessons({ code: "not wetted", place: "J1.2", mpn: "SB-2W", words: "dull" }, b);
+      return triedInFiles(list, b, (c) => (isRead ? asSeen(entries, c).places : undefined)).map((p) => [
+        p.check.kind,
+        p.here?.verdict,
+      ]);
+    };
+    // its mask is closed over J1.2
+    expect(after({ maskOpen: [10] })).toEqual([
+      ["place", "broken"],
+      ["part", undefined],
+      ["asked", undefined],
+    ]);
+    expect(after({ maskOpen: [10, 14] })).toEqual([
+      ["part", undefined],
+      ["asked", undefined],
+    ]);
+    expect(after({ maskOpen: [10] }, false).map(([kind]) => kind)).toContain("place");
   });
   test("what is proposed can be kept: a long story is cut between two letters, a number no part has is left out", () => {
     const words = `${"x".repeat(198)}\u{1F525} and so on`;

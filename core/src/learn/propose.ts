@@ -9,7 +9,7 @@ import { capital } from "../words.ts";
 import { classOf } from "../yield/defects.ts";
 import { padsByPin, patternOfPart } from "./board-pins.ts";
 import { isOnBoard, type Judgement, judgeOnBoard, type LearnBoard } from "./judge-board.ts";
-import type { LessonCheck, RunLesson } from "./lesson.ts";
+import type { LessonCheck, LessonPlace, RunLesson } from "./lesson.ts";
 
 /** Something that went wrong, of which a lesson may be made. */
 export interface LessonEvent {
@@ -61,9 +61,31 @@ export function proposeLessons(e: LessonEvent, b: LearnBoard): LessonProposal[] 
     const here = judgeOnBoard(p.check, b);
     return here.verdict === "broken" ? [{ ...p, here }] : [];
   });
-  const rank = (p: LessonProposal) => (p.here ? 0 : p.check.kind === "asked" ? 2 : 1);
-  return tried.sort((a, c) => rank(a) - rank(c));
+  return ranked(tried);
 }
+
+const rank = (p: LessonProposal) => (p.here ? 0 : p.check.kind === "asked" ? 2 : 1);
+const ranked = (list: readonly LessonProposal[]) => [...list].sort((a, c) => rank(a) - rank(c));
+
+/**
+ * Proposals about places once these were read in the board's files: one that would have caught it says so and comes first,
+ * one that holds there is left out. What was not read stays as it is.
+ *
+ * @param read what the files have at a check's places, as `lessonPlaces` lists them
+ */
+export const triedInFiles = (
+  list: readonly LessonProposal[],
+  b: LearnBoard,
+  read: (check: LessonCheck) => readonly LessonPlace[] | undefined,
+): LessonProposal[] =>
+  ranked(
+    list.flatMap((p): LessonProposal[] => {
+      const places = p.check.kind === "place" ? read(p.check) : undefined;
+      if (!places || !isOnBoard(p.check)) return [p];
+      const here = judgeOnBoard(p.check, { ...b, places });
+      return here.verdict === "holds" ? [] : here.verdict === "broken" ? [{ ...p, here }] : [p];
+    }),
+  );
 
 /** No longer than a title may be, and never half a letter. */
 const shortened = (title: string): string =>

@@ -117,6 +117,16 @@ export async function probeStored(board: StoredBoard, minutes: number) {
   }
 }
 
+/** What a stored board's files have at round places, read in a worker of its own. */
+export async function readPlacesStored(board: StoredBoard, spots: Parameters<BoardApi["places"]>[1]) {
+  const { api, close } = start();
+  try {
+    return await api.places(board, spots);
+  } finally {
+    close();
+  }
+}
+
 /** Currents in the copper of a stored board, followed in a worker of its own. */
 export async function flowStored(board: StoredBoard, plan: Parameters<BoardApi["flow"]>[1]) {
   const { api, close } = start();

@@ -17,7 +17,9 @@ import {
   type Measure,
   type Memory,
   measureBoard,
+  type PlaceReading,
   type ProbeDocument,
+  placeReader,
   probeBoard,
   type Recipe,
   type Resist,
@@ -78,6 +80,12 @@ function readStored({ bytes, corrections }: StoredBoard): BoardSet | Unread {
   return boardOf(opened.files, opened.notes, { corrections }).set;
 }
 
+type Spots = readonly { readonly x: number; readonly y: number; readonly diameterMm: number }[];
+function placesOf(set: BoardSet, spots: Spots): PlaceReading[] {
+  const read = placeReader(set);
+  return spots.map((s) => read(s, s.diameterMm));
+}
+
 const api = {
   /** Unpacks a drop; what is asked of this worker afterwards is about it. */
   unpack(files: readonly FileEntry[]): { readonly rejected?: string } {
@@ -133,6 +141,12 @@ const api = {
   probe(board: StoredBoard, minutes: number): ProbeDocument | Unread {
     const set = readStored(board);
     return isUnread(set) ? set : probeBoard(set, minutes);
+  },
+
+  /** What a stored board's files have at round places. */
+  places(board: StoredBoard, spots: Spots): readonly PlaceReading[] | Unread {
+    const set = readStored(board);
+    return isUnread(set) ? set : placesOf(set, spots);
   },
 
   /** Currents in the copper of a stored board. */

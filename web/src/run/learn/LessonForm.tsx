@@ -1,13 +1,15 @@
-import { type LessonProposal, learnBoard, lessonWords, proposeLessons, shapes } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { type LessonProposal, lessonWords, shapes } from "@kobbin/core";
+import { useState } from "react";
 import { addLesson } from "../../resources/learned.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { said } from "../../ui/text/format.ts";
 import { useRun } from "../runState.ts";
 import { CheckDrawing } from "./CheckDrawing.tsx";
+import { useProposals } from "./useProposals.ts";
 import type { WentWrong } from "./wentWrong.ts";
 
 export const SURE_WORDS = {
@@ -19,10 +21,27 @@ export const LEVEL_WORDS = { error: "the order stops", warning: "somebody has to
 
 /** Checks that might keep it from happening again, those that would have caught it first; one is taken. */
 export function LessonForm({ of, onClose }: { of: WentWrong; onClose: () => void }) {
+  const proposals = useProposals(of);
+  return proposals ? (
+    <Choose of={of} proposals={proposals} onClose={onClose} />
+  ) : (
+    <div role="status" aria-label="Trying what might have caught it">
+      <Skeleton rows={4} />
+    </div>
+  );
+}
+
+function Choose({
+  of,
+  proposals,
+  onClose,
+}: {
+  of: WentWrong;
+  proposals: readonly LessonProposal[];
+  onClose: () => void;
+}) {
   const { doc, answer, did } = useRun();
   const sayError = useSayError();
-  const board = doc.boards[of.board ?? 0]!;
-  const proposals = useMemo(() => proposeLessons(of, learnBoard(doc, board)), [of, board, doc]);
   const [at, setAt] = useState(0);
   const chosen = proposals[at]!;
   const [title, setTitle] = useState<string>();
@@ -132,7 +151,7 @@ const tried = (p: LessonProposal): string =>
   p.here
     ? `It would have caught it: ${p.here.found}`
     : p.check.kind === "place"
-      ? "Read in each board’s files, this one’s too."
+      ? "Not tried: the files of this board could not be read there. It is read in each board’s files, this one’s too."
       : p.check.kind === "asked"
         ? "It cannot be measured: whoever releases it has to look."
         : "Asked of every run that uses it, until it is cleared.";
