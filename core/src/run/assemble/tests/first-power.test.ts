@@ -230,3 +230,66 @@ test("boards that call a rail alike keep their own items; a part that switches o
   expect(base.hazards).toEqual([]);
   expect(head.hazards.map((h) => [h.kind, h.because])).toEqual([["isolation", "K1"]]);
 });
+
+test("links stand as they are set for the version that is made; what nobody said is told, what hurts is no item", () => {
+  const doc = (set: string, variant?: string) =>
+    powered({
+      boards: [
+        {
+          id: "b",
+          name: "Main",
+          perProduct: 1,
+          measure: madeMeasure({
+            nets: {
+              count: 5,
+              islands: wired(`
+                V5: J1.1 JP1.1 U1.1
+                DA: JP1.2 J3.1 JP2.1
+                GND: J1.2 JP1.3 U1.2 J3.2
+                SIG: JP2.2 U1.3 SW1.1
+                KEY: SW1.2 U1.4`),
+            } as never,
+          }),
+        },
+      ],
+      lines: [],
+      meetings: [SUPPLY] as never,
+      links: [
+        {
+          id: "l",
+          ref: "JP1",
+          positions: [
+            { name: "1–2", joins: ["1", "2"], does: "feeds the display" },
+            { name: "2–3", joins: ["2", "3"], does: "holds it low" },
+            { name: "1–3", joins: ["1", "3"], does: "nothing good" },
+            { name: "open", does: "leaves it" },
+          ],
+          set,
+          variants: { v2: "2–3" },
+          isCap: false,
+        },
+      ] as never,
+      choices: (variant ? { variant } : {}) as never,
+    });
+  const card = (set: string, variant?: string) => firstPowerOf(doc(set, variant), 0)!;
+  expect(card("1–2").links).toEqual([
+    { ref: "JP1", position: "1–2", joins: ["1", "2"], does: "feeds the display" },
+    { ref: "JP2", does: "" },
+  ]);
+  expect(card("1–2", "v2").links[0]).toMatchObject({ position: "2–3", does: "holds it low" });
+  expect(card("").links[0]).toEqual({
+    ref: "JP1",
+    does: "feeds the display, or holds it low, or nothing good, or leaves it",
+  });
+  expect(firstPowerItems(card("1–2"))[0]).toMatchObject({
+    name: "JP1 in 1–2",
+    state: "bare",
+    drives: ["JP1.1"],
+    reads: ["JP1.2"],
+    max: "1",
+    unit: "Ω",
+  });
+  expect(card("1–3").links[0]!.hurts).toBe("it puts V5 on GND");
+  expect(firstPowerItems(card("1–3")).some((i) => i.name.startsWith("JP1"))).toBe(false);
+  expect(firstPowerItems(card("open")).some((i) => i.name.startsWith("JP1"))).toBe(false);
+});

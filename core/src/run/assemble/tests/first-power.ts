@@ -2,6 +2,7 @@ import { lettersOf } from "../../../bom/refs.ts";
 import { type FirstPower, firstPower, type RailCard } from "../../../meet/first-power.ts";
 import { netsOf } from "../../../meet/load-kinds.ts";
 import { railLoads } from "../../../meet/loads.ts";
+import { isLink } from "../../../meet/wiring.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import { type BoardWires, boardWires } from "./board-wires.ts";
 
@@ -13,11 +14,25 @@ export interface PowerHazard {
   readonly do: string;
 }
 
+/** A link, strap or solder bridge before the first power: how it has to stand, or that nobody said it. */
+export interface LinkToSet {
+  readonly ref: string;
+  /** Name of the position; none where nobody said which. */
+  readonly position?: string;
+  readonly joins?: readonly [string, string];
+  /** What it does there. */
+  readonly does: string;
+  /** Why it must not stand so. */
+  readonly hurts?: string;
+}
+
 /** What is done, read and held to when one board of a product is first powered. */
 export interface FirstPowerCard extends FirstPower {
   readonly board: number;
   /** Connectors that stay empty, and parts that are not on yet, each with what it is. */
   readonly unplug: readonly { readonly ref: string; readonly what: string }[];
+  /** Links as they have to stand before there is power. */
+  readonly links: readonly LinkToSet[];
   readonly hazards: readonly PowerHazard[];
   /** Nothing is offered before somebody competent is named: the hazards that ask for it. */
   readonly isHeld: boolean;
@@ -83,6 +98,23 @@ function hazardsOf({ volts, wires, lineOf }: BoardWires, card: FirstPower): Powe
   return [...out.values()];
 }
 
+/** Links that were described, as they are set for the version that is made, and those nobody described; a switch is not one. */
+const linksToSet = ({ links, unset }: BoardWires["volts"]): LinkToSet[] => [
+  ...links
+    .filter((l) => l.part)
+    .map(({ row, position, hurts }): LinkToSet => {
+      const why = position && hurts[position.name];
+      return {
+        ref: row.ref,
+        ...(position ? { position: position.name } : {}),
+        ...(position?.joins ? { joins: position.joins } : {}),
+        does: position?.does ?? row.positions.map((p) => p.does || p.name).join(", or "),
+        ...(why ? { hurts: why } : {}),
+      };
+    }),
+  ...unset.filter(isLink).map((p): LinkToSet => ({ ref: p.ref, does: "" })),
+];
+
 /**
  * The card for the first power-up of a board, worked out from its bill, nets and what is put onto it (needs N123, X11).
  * Nothing where its files name no pins, or none of its nets carries supply.
@@ -111,6 +143,7 @@ export function firstPowerOf(doc: RunDocument, boardIndex: number): FirstPowerCa
         .map((c) => ({ ref: c.ref, what: other.get(c.ref) ?? lineOf.get(c.ref)?.valueText ?? "" })),
       ...late.map(([ref, l]) => ({ ref, what: `${l.valueText}, goes on after the test` })),
     ],
+    links: linksToSet(volts),
     hazards,
     isHeld: hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent,
     reads,
@@ -189,8 +222,31 @@ export function firstPowerItems(c: FirstPowerCard): Omit<TestItem, "id">[] {
       },
     ];
   });
-  return [...ohms, ...amps, ...volts];
+  return [...closed(c), ...ohms, ...amps, ...volts];
 }
+
+/** A closed link is next to nothing: more is one that was forgotten, or stands elsewhere. */
+const CLOSED_OHM = "1";
+const closed = (c: FirstPowerCard): Omit<TestItem, "id">[] =>
+  c.links.flatMap(({ ref, position, joins, does, hurts }) =>
+    joins === undefined || hurts !== undefined
+      ? []
+      : [
+          {
+            name: `${c.called(ref)} in ${position}`,
+            state: "bare",
+            drives: [`${c.called(ref)}.${joins[0]}`],
+            reads: [`${c.called(ref)}.${joins[1]}`],
+            through: [c.called(ref)],
+            expect: does,
+            absent: [],
+            minutes: 0.2,
+            unit: "Ω",
+            max: CLOSED_OHM,
+            because: "a link that is closed lets everything through",
+          },
+        ],
+  );
 
 /** Everything that draws is known at rest, none of it taken to be so. */
 const isRestKnown = (c: FirstPowerCard): boolean =>

@@ -93,6 +93,22 @@ function Competent({ isHeld }: { isHeld: boolean }) {
   );
 }
 
+/** How each link has to stand; what nobody said, and what hurts, is told. */
+function Links({ links }: { links: FirstPowerCard["links"] }) {
+  return (
+    <ul aria-label="Links to set">
+      {links.map((l) => (
+        <li key={l.ref} className={l.hurts ? "text-stop" : l.position === undefined ? "text-look" : ""}>
+          <b className="num">{l.ref}</b>{" "}
+          {l.position === undefined
+            ? `is not said how to set${l.does ? `: ${l.does}` : ""}; say it under Board, what meets what`
+            : `${l.position}${l.does ? `: ${l.does}` : ""}${l.hurts ? `. It must not stand so: ${l.hurts}` : ""}`}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function Card({ card }: { card: FirstPowerCard }) {
   const { doc, change, isLocked } = useRun();
   const [, setParam] = useParam();
@@ -107,7 +123,11 @@ function Card({ card }: { card: FirstPowerCard }) {
         <div>
           <ol className="space-y-3 text-[14.5px]">
             <li>
-              <h2 className="text-[15px]">1 Nothing is plugged in but what feeds it</h2>
+              <h2 className="text-[15px]">
+                1 {card.links.length > 0 ? "Links are set, and nothing" : "Nothing"} is plugged in but what
+                feeds it
+              </h2>
+              {card.links.length > 0 && <Links links={card.links} />}
               {card.unplug.length === 0 ? (
                 <p className="text-ink-2">There is no other connector.</p>
               ) : (
