@@ -227,6 +227,7 @@ export { isConnector, type WiredPart, wiringOf } from "./meet/wiring.ts";
 export * from "./money/money.ts";
 export { otherCurrency, unitPrice } from "./money/price-cell.ts";
 export { decimalMark, isOpenPrice, type MarkReading, plainPrice } from "./money/price-text.ts";
+export { railOf } from "./netlist/rails.ts";
 export { type OrderRule, orderRules } from "./order-sheet/rules.ts";
 export { choose } from "./order-sheet/settle.ts";
 export { copperPrint, PATCH_MM, printWay, RESISTS, type Resist, testPatch } from "./own-bench/print.ts";

@@ -1,4 +1,4 @@
-import { isHolesLeast, type Measure, type Place } from "@kobbin/core";
+import { isHolesLeast, type Measure, type Place, railOf } from "@kobbin/core";
 import { useState } from "react";
 import { Fold } from "../ui/Fold.tsx";
 import { count, fixed, mm, useFormats } from "../ui/text/format.ts";
@@ -165,8 +165,12 @@ export function SinglePads({ measure: m, onShow }: { measure: Measure; onShow: S
   const [isAll, setAll] = useState(false);
   const nets = (m.nets?.islands ?? []).filter((n) => n.pads.length === 1);
   if (nets.length === 0) return null;
+  // a supply or a ground that ends at one pad is the likeliest to have been forgotten
+  const isRail = (n: (typeof nets)[number]) => n.name !== undefined && railOf(n.name) !== undefined;
+  const rails = nets.filter(isRail);
   const named = [...nets].sort(
     (a, b) =>
+      Number(isRail(b)) - Number(isRail(a)) ||
       Number(b.name !== undefined) - Number(a.name !== undefined) ||
       (a.pads[0]!.pin ?? "~").localeCompare(b.pads[0]!.pin ?? "~", "en", { numeric: true }),
   );
@@ -175,7 +179,16 @@ export function SinglePads({ measure: m, onShow }: { measure: Measure; onShow: S
     <Fold
       id="single-pads"
       title={`${count(nets.length, "pad")} joined to nothing`}
-      verdict={named.some((n) => n.name) ? "some with a net's name" : "none with a net's name"}
+      verdict={
+        rails.length > 0
+          ? `${rails
+              .slice(0, 3)
+              .map((n) => n.pads[0]!.pin ?? n.name)
+              .join(", ")} of a supply or ground`
+          : named.some((n) => n.name)
+            ? "some with a net's name"
+            : "none with a net's name"
+      }
     >
       <p className="text-[14px] text-ink-2">
         A spare pin, a mark, a mounting pad – or a track that was forgotten. A net's name beside one says that
