@@ -229,3 +229,26 @@ test("what was accepted of one does not stand for another: each kind has its key
   expect(keys(swapped)).toContain("meet m damage");
   expect(keys(row({ ref: "J9" }))).toEqual(["meet m no-pins"]);
 });
+
+test("two plugs of a product that carry the same in another order are a remark, with the board where there are several", () => {
+  const swapped = { ...PINS, "J2.1": "GND", "J2.2": "V5", "J2.3": "SIG" };
+  const told = (d: ReturnType<typeof doc>) => notes(d).filter((n) => n.includes("another order"));
+  expect(told(doc([], swapped))).toEqual([
+    "remark J1 and J2 carry the same signals in another order: over a straight cable V5 meets GND, GND meets V5.",
+  ]);
+  const two = {
+    ...doc([]),
+    boards: [
+      { id: "b", name: "Main", perProduct: 1, measure: measured(PINS) },
+      {
+        id: "c",
+        name: "Front",
+        perProduct: 1,
+        measure: measured({ "J1.1": "SIG", "J1.2": "GND", "J1.3": "V5" }),
+      },
+    ],
+  } as ReturnType<typeof doc>;
+  expect(told(two)).toEqual([
+    "remark J1 of Main and J1 of Front carry the same signals in another order: over a straight cable V5 meets SIG, SIG meets V5.",
+  ]);
+});

@@ -1,6 +1,7 @@
 import type { Level } from "../../findings.ts";
 import { NEAR_MM } from "../../meet/decoupling.ts";
 import { PUT_IN } from "../../meet/meet.ts";
+import { orderDiffers, type PlacedConnector } from "../../meet/pin-order.ts";
 import type { MeetStanding } from "../../meet/row.ts";
 import { aboutBoard, boardMark } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -52,6 +53,7 @@ export function meetNotes(doc: RunDocument, add: Add): void {
     add("board", key, "warning", `The product has no board called ${board}: ${what} cannot be judged.`);
   for (const m of lost.meetings) noBoard(`meet ${m.id} board`, m.board, `${m.ref} with ${m.other}`);
   for (const l of lost.links) noBoard(`link ${l.id} board`, l.board, `the link ${l.ref}`);
+  orderNotes(doc, add);
   for (const board of doc.boards) {
     const v = voltsOn(doc, board);
     const about = aboutBoard(doc, board.id);
@@ -104,6 +106,30 @@ export function meetNotes(doc: RunDocument, add: Add): void {
           ...about,
         },
       );
+  }
+}
+
+/** Connectors of the product that carry the same signals in another order; told on the board of the second. */
+function orderNotes(doc: RunDocument, add: Add): void {
+  const list = doc.boards.flatMap((b) =>
+    voltsOn(doc, b).connectors.map((part) => ({ board: b.name, part, id: b.id })),
+  );
+  const several = doc.boards.length > 1;
+  const called = (c: PlacedConnector) => `${c.part.ref}${several ? ` of ${c.board}` : ""}`;
+  for (const { a, b, crossed } of orderDiffers(list)) {
+    const board = list.find((c) => c.part === b.part)!;
+    const [pin] = b.part.pins;
+    add(
+      "board",
+      `pin-order ${a.board} ${a.part.ref} ${b.board} ${b.part.ref}`,
+      "remark",
+      `${called(a)} and ${called(b)} carry the same signals in another order: over a straight cable ${crossed.map(([x, y]) => `${x} meets ${y}`).join(", ")}.`,
+      {
+        do: "Put them in one order, or mark both plugs so that nobody takes one for the other.",
+        at: { layer: pin!.layer, x: pin!.x, y: pin!.y },
+        ...aboutBoard(doc, board.id),
+      },
+    );
   }
 }
 

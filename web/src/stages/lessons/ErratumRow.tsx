@@ -83,11 +83,12 @@ export function ErratumRow({
           <span className="text-look">No workaround is known.</span>
         )}
         {e.minutes === undefined ? "" : `, ${written(String(e.minutes))} min`}
+        {e.workaround && !e.workaround.endsWith(".") ? "." : ""}
         {e.planned ? <span className="text-ink-2"> To be mended in {e.planned}.</span> : ""}
       </p>
       {e.evidence && (
         <p className="whitespace-pre-line pl-7 text-[13.5px] text-ink-2 [overflow-wrap:anywhere]">
-          Seen: {e.evidence}
+          {e.evidence}
         </p>
       )}
       {others.map((r) => (

@@ -1,6 +1,14 @@
 import { expect, test } from "@jest/globals";
 import type { MeetRow } from "@kobbin/core";
-import { checkMeeting, draftOf, type MeetDraft, newDraft, ownSides, withTheirs } from "./meetDraft.ts";
+import {
+  checkMeeting,
+  draftOf,
+  type MeetDraft,
+  newDraft,
+  ownSides,
+  readMa,
+  withTheirs,
+} from "./meetDraft.ts";
 
 const pin = (name: string, net: string) => ({ pin: name, net: 1, name: net, x: 0, y: 0, layer: "top" });
 const part = { ref: "J1", pins: [pin("1", "V5"), pin("2", "GND"), pin("3", "SIG")] };
@@ -117,4 +125,17 @@ test("connectors of our own boards as the other side: what was said of them, els
     ],
   });
   expect(ownSides({ boards: [main] } as never, "J1", "Main")).toEqual([]);
+});
+
+test("what the other side gives is typed with its unit, and comes back in mA; a bare number may be either", () => {
+  expect(["500 mA", "2 A", "0,5A", "250uA", " "].map(readMa)).toEqual([500, 2000, 500, 0.25, undefined]);
+  expect(["500", "five A", "-1 A", "9999 A"].map(readMa)).toEqual([null, null, null, null]);
+  expect(checkMeeting({ ...good, gives: "500" }, undefined)).toEqual({
+    wrong: "What it gives reads like 500 mA or 2 A.",
+  });
+  const made = checkMeeting({ ...good, gives: "1.5 A" }, undefined);
+  expect(made).toMatchObject({ body: { spec: { givesMa: 1500 } } });
+  if (!("body" in made)) throw new Error("it is wrong");
+  const row = { ...made.body.spec, id: "m", ref: "J1", other: "display" } as unknown as MeetRow;
+  expect(draftOf(row, row.ours).gives).toBe("1500 mA");
 });

@@ -70,13 +70,13 @@ function Found({
   const up = side ?? first;
   return (
     <div className="flex flex-wrap items-start gap-x-8 gap-y-4">
-      <table className="rows tight min-w-[420px] flex-1 text-[14.5px]" aria-label="Currents by net">
+      <table className="rows tight flex-1 text-[14.5px] sm:min-w-[420px]" aria-label="Currents by net">
         <thead>
           <tr>
             <th>Net</th>
             <th className="text-right">carries</th>
-            <th className="text-right">loses at the most</th>
-            <th className="text-right">warms its copper by</th>
+            <th className="text-right">loses, at the most</th>
+            <th className="text-right">warms by</th>
           </tr>
         </thead>
         <tbody>

@@ -6,6 +6,7 @@ import { useTheme } from "../../../../ui/useTheme.ts";
 import { amps } from "./flowWords.ts";
 
 const SIZE = [560, 390] as const;
+const SMALL = [350, 244] as const;
 /** From copper with next to nothing to copper with the most: red, green, blue, by day and by night. */
 const RAMP = {
   light: [
@@ -53,7 +54,7 @@ export function FlowPicture({ board, flow, side }: { board: RunBoard; flow: Flow
   );
   return (
     <figure>
-      <DrawnBoard board={board} side={side} size={SIZE}>
+      <DrawnBoard board={board} side={side} size={window.innerWidth < 640 ? SMALL : SIZE}>
         {(to) => (
           <>
             <rect width="100%" height="100%" fill="var(--paper)" opacity="0.72" />
@@ -83,13 +84,12 @@ export function FlowPicture({ board, flow, side }: { board: RunBoard; flow: Flow
       <figcaption className="mt-1 max-w-[560px] text-[13.5px] text-ink-2">
         {layer ? (
           <>
-            Like{" "}
             <span
               aria-hidden="true"
               className="inline-block h-[10px] w-9 border border-rule align-[-1px]"
               style={{ background: `rgb(${RAMP[theme][2].join(" ")})` }}
             />{" "}
-            : {amps(picture!.fullMaPerMm)} a millimetre of width and more. Numbers: the warmest tracks. Ring:
+            {amps(picture!.fullMaPerMm)} a millimetre of width and more. Numbers: the warmest tracks. Ring:
             the warmest hole.
           </>
         ) : (

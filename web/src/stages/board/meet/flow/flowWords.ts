@@ -7,11 +7,11 @@ export const DROP_SHARE = 0.03;
 const n = (x: number) => written(String(Number(x.toPrecision(3))));
 /** "12.3 mA", "1.45 A". */
 export const amps = (ma: number): string => (Math.abs(ma) >= 1000 ? `${n(ma / 1000)} A` : `${n(ma)} mA`);
-/** "0.4 mV", "less than 0.1 mV". */
+/** "0.4 mV", "under 0.1 mV". */
 export const volts = (mv: number): string =>
-  mv < 0.1 ? said("less than 0.1 mV") : mv >= 1000 ? `${n(mv / 1000)} V` : `${n(mv)} mV`;
-/** How much warmer: "less than 0.1 K", "12 K". */
-export const kelvin = (k: number): string => (k < 0.1 ? said("less than 0.1 K") : `${n(k)} K`);
+  mv < 0.1 ? said("under 0.1 mV") : mv >= 1000 ? `${n(mv / 1000)} V` : `${n(mv)} mV`;
+/** How much warmer: "under 0.1 K", "12 K". */
+export const kelvin = (k: number): string => (k < 0.1 ? said("under 0.1 K") : `${n(k)} K`);
 
 /** Warmest of tracks and holes of a net. */
 export const warmest = (f: Flow): number => Math.max(0, f.stretches[0]?.riseK ?? 0, f.holes[0]?.riseK ?? 0);
