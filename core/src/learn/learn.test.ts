@@ -340,7 +340,7 @@ describe("checks that are proposed would have caught it", () => {
     expect(of({ code: "footprint", place: "Z9", words: "?" })).toEqual([{ kind: "asked" }]);
   });
   test("a place is tried in the files before it is proposed: what holds there is left out, what would have caught it comes first", () => {
-    const after = (sizes: Sizes, isRead = true) => {
+    const left = (sizes: Sizes, isRead = true) => {
       const entries = board(sizes);
       const b = asSeen(entries, MARKED);
       const list = proposeLessons({ code: "not wetted", place: "J1.2", mpn: "SB-2W", words: "dull" }, b);
@@ -350,16 +350,16 @@ describe("checks that are proposed would have caught it", () => {
       ]);
     };
     // its mask is closed over J1.2
-    expect(after({ maskOpen: [10] })).toEqual([
+    expect(left({ maskOpen: [10] })).toEqual([
       ["place", "broken"],
       ["part", undefined],
       ["asked", undefined],
     ]);
-    expect(after({ maskOpen: [10, 14] })).toEqual([
+    expect(left({ maskOpen: [10, 14] })).toEqual([
       ["part", undefined],
       ["asked", undefined],
     ]);
-    expect(after({ maskOpen: [10] }, false).map(([kind]) => kind)).toContain("place");
+    expect(left({ maskOpen: [10] }, false).map(([kind]) => kind)).toContain("place");
   });
   test("what is proposed can be kept: a long story is cut between two letters, a number no part has is left out", () => {
     const words = `${"x".repeat(198)}\u{1F525} and so on`;

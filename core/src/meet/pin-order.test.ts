@@ -5,16 +5,14 @@ const plug = (board: string, ref: string, names: string): PlacedConnector => ({
   board,
   part: {
     ref,
-    pins: names
-      .split(" ")
-      .map((name, i) => ({
-        pin: String(i + 1),
-        net: i,
-        x: i,
-        y: 0,
-        layer: "top",
-        ...(name === "-" ? {} : { name }),
-      })),
+    pins: names.split(" ").map((name, i) => ({
+      pin: String(i + 1),
+      net: i,
+      x: i,
+      y: 0,
+      layer: "top",
+      ...(name === "-" ? {} : { name }),
+    })),
   },
 });
 const told = (...list: PlacedConnector[]) =>
