@@ -63,6 +63,7 @@ export {
 } from "./equipment/equipment.ts";
 export {
   type Typed,
+  typedDay,
   typedHeat,
   typedLength,
   typedSight,

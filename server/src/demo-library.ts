@@ -44,7 +44,12 @@ const BENCH = [
   },
   { kind: "eyes", name: "Glaze lens", facts: { magnifies: 5 } },
   { kind: "supply", name: "Bench supply", can: "0 to 30 V, 10 mA to 3 A, holds its limit" },
-  { kind: "meter", name: "Hand meter", facts: { asked: "hand" }, can: "two probes, beeps below 30 Ω" },
+  {
+    kind: "meter",
+    name: "Hand meter",
+    facts: { asked: "hand", trueUntil: "2027-03-31" },
+    can: "two probes, beeps below 30 Ω",
+  },
   { kind: "programmer", name: "Pod one", can: "six pins on a cable" },
 ] as const satisfies readonly (Partial<Omit<Equipment, "id">> & Pick<Equipment, "kind" | "name">)[];
 

@@ -24,6 +24,8 @@ export interface EquipmentFacts {
   readonly magnifies?: number;
   /** What it is called where machines are asked over the network: what it shows is read from there. */
   readonly asked?: string;
+  /** What it shows is to be held against a standard by this day. */
+  readonly trueUntil?: string;
 }
 
 /** A machine or a tool of the shop. */
@@ -50,8 +52,8 @@ export const EQUIPMENT = {
   eyes: { label: "magnifier, lens or microscope", facts: ["magnifies"] },
   washer: { label: "bath or washer", facts: ["spaceMm", "cleans"] },
   programmer: { label: "programmer", facts: [] },
-  supply: { label: "bench supply", facts: [] },
-  meter: { label: "meter", facts: ["asked"] },
+  supply: { label: "bench supply", facts: ["trueUntil"] },
+  meter: { label: "meter", facts: ["asked", "trueUntil"] },
   printer: { label: "label printer", facts: [] },
   scanner: { label: "code scanner", facts: [] },
   other: { label: "other", facts: [] },
@@ -77,6 +79,19 @@ export function mindWords(e: Equipment): string[] {
     ...(spent ? [`has worked ${e.hours} of the ${e.lastsHours} h it lasts`] : []),
     ...(e.cannot === "" ? [] : [`cannot: ${e.cannot}`]),
   ];
+}
+
+/**
+ * Machines of a kind that work and whose day to be checked is past, where all of the kind are: with one that is known to be
+ * true, or of which no day is said, nothing is told.
+ */
+export function overdue(
+  list: readonly Equipment[],
+  kind: EquipmentKind,
+  today: string,
+): readonly Equipment[] {
+  const of = list.filter((e) => e.kind === kind && e.state === "ready");
+  return of.every((e) => e.facts.trueUntil !== undefined && e.facts.trueUntil < today) ? of : [];
 }
 
 /** Most boards of a size that lie on an area beside each other, all one way round, `gapMm` apart. */

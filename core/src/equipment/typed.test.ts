@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { typedHeat, typedLength, typedSight, typedSpace, typedTips } from "./typed.ts";
+import { typedDay, typedHeat, typedLength, typedSight, typedSpace, typedTips } from "./typed.ts";
 
 const got = (r: { value: unknown } | { wrong: string }) => ("value" in r ? r.value : "wrong");
 
@@ -102,3 +102,29 @@ test.each([
   const r = typedTips(text);
   expect("value" in r ? r.value.map((t) => [t.shape, t.mm]) : "wrong").toEqual(is);
 });
+
+test.each([
+  ["2026-12-31", "2026-12-31"],
+  ["2026/12/31", "2026-12-31"],
+  ["31.12.2026", "2026-12-31"],
+  ["5.6.2026", "2026-06-05"],
+  ["31 Dec 2026", "2026-12-31"],
+  ["31. december 2026", "2026-12-31"],
+  ["Dec 31, 2026", "2026-12-31"],
+  ["Sept 3 2027", "2027-09-03"],
+  ["31/12/2026", "2026-12-31"],
+  ["12/31/2026", "2026-12-31"],
+  ["06/06/2026", "2026-06-06"],
+  ["05/06/2026", "wrong"],
+  ["12/2026", "2026-12-31"],
+  ["2/2028", "2028-02-29"],
+  ["Feb 2027", "2027-02-28"],
+  ["2026-06", "2026-06-30"],
+  ["13/2026", "wrong"],
+  ["0/2026", "wrong"],
+  ["12/26", "wrong"],
+  ["31.12.26", "wrong"],
+  ["31.02.2026", "wrong"],
+  ["2026", "wrong"],
+  ["next spring", "wrong"],
+])("a day %j is %j", (text, is) => expect(got(typedDay(text))).toEqual(is));

@@ -1,3 +1,4 @@
+import { isDay } from "../day.ts";
 import type { Tip } from "./equipment.ts";
 
 /** What was typed, or what is wrong with it in words. */
@@ -95,4 +96,45 @@ function tipsIn(words: string): Typed<readonly Tip[]> {
   return mm.every((v) => v >= 0.1 && v <= 20)
     ? { value: mm.map((v) => ({ shape: shapes[0]!, mm: v })) }
     : no(`“${words}”: a tip is 0.1 to 20 mm wide.`);
+}
+
+const MONTHS = "jan feb mar apr may jun jul aug sep oct nov dec".split(" ");
+const YEAR = "(20\\d\\d)";
+const MONTH = `(${MONTHS.join("|")})[a-z]*\\.?`;
+
+/**
+ * A day as it stands on a sticker: “2026-12-31”, “31.12.2026”, “31 Dec 2026”, “Dec 31, 2026”; a month alone, as “12/2026” or
+ * “Dec 2026”, is its last day. What may be read in two ways is none.
+ */
+export function typedDay(text: string): Typed<string> {
+  const t = text.trim().toLowerCase();
+  const found = (pattern: string) => new RegExp(`^${pattern}$`).exec(t);
+  const byName = (name: string) => MONTHS.indexOf(name.slice(0, 3)) + 1;
+  const made = (y: string, m: number, d: number): Typed<string> => {
+    const iso = `${y}-${String(m).padStart(2, "0")}-${String(d).padStart(2, "0")}`;
+    return isDay(iso) ? { value: iso } : no("There is no such day.");
+  };
+  const lastOf = (y: string, m: number): Typed<string> =>
+    m >= 1 && m <= 12
+      ? made(y, m, new Date(Date.UTC(Number(y), m, 0)).getUTCDate())
+      : no("There is no such month.");
+  let m = found(`${YEAR}[-/.](\\d{1,2})[-/.](\\d{1,2})`);
+  if (m) return made(m[1]!, Number(m[2]), Number(m[3]));
+  m = found(`(\\d{1,2})\\.\\s?(\\d{1,2})\\.\\s?${YEAR}`);
+  if (m) return made(m[3]!, Number(m[2]), Number(m[1]));
+  m = found(`(\\d{1,2})\\.?\\s*${MONTH},?\\s*${YEAR}`);
+  if (m) return made(m[3]!, byName(m[2]!), Number(m[1]));
+  m = found(`${MONTH}\\s*(\\d{1,2}),?\\s+${YEAR}`);
+  if (m) return made(m[3]!, byName(m[1]!), Number(m[2]));
+  m = found(`(\\d{1,2})[/-](\\d{1,2})[/-]${YEAR}`);
+  if (m) {
+    const [a, b] = [Number(m[1]), Number(m[2])];
+    if (a <= 12 && b <= 12 && a !== b) return no("Day and month may be either: write it as 2026-12-31.");
+    return a > 12 ? made(m[3]!, b, a) : made(m[3]!, a, b);
+  }
+  m = found(`(\\d{1,2})[/.-]${YEAR}`) ?? found(`${MONTH},?\\s*${YEAR}`);
+  if (m) return lastOf(m[2]!, /^\d/.test(m[1]!) ? Number(m[1]) : byName(m[1]!));
+  m = found(`${YEAR}[-/.](\\d{1,2})`);
+  if (m) return lastOf(m[1]!, Number(m[2]));
+  return no("Write a day with its year in full, as 2026-12-31 or 31 Dec 2026, or a month, as 12/2026.");
 }

@@ -1,4 +1,4 @@
-import { fields, list, matching, maybe, number, oneOf, text, tuple } from "./shape.ts";
+import { day, fields, list, matching, maybe, number, oneOf, text, tuple } from "./shape.ts";
 
 /** Kinds of machines and tools a shop may list. */
 export const EQUIPMENT_KINDS = [
@@ -32,6 +32,8 @@ export const equipmentFactsShape = fields({
   magnifies: maybe(number(1, 200)),
   /** What it is called where machines are asked over the network. */
   asked: maybe(matching(/^[a-z0-9][a-z0-9-]{0,39}$/, "a name of small letters, digits and hyphens")),
+  /** What it shows is to be held against a standard by this day. */
+  trueUntil: maybe(day),
 });
 
 /** What a shop says of a machine, field by field. */

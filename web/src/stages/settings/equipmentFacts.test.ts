@@ -24,6 +24,7 @@ test("a fact is said anew alone, taken back by nothing, and refused in words; wh
       { shape: "cone" as const, mm: 0.5 },
     ],
     magnifies: 1.75,
+    trueUntil: "2026-12-31",
   };
   for (const decimalMark of [".", ","] as const) {
     setFormats({ decimalMark });

@@ -2,6 +2,7 @@ import {
   type EquipmentFacts,
   type Typed,
   tipWords,
+  typedDay,
   typedHeat,
   typedLength,
   typedSight,
@@ -69,6 +70,12 @@ export const TYPED_FACTS = {
         ? { value: { asked: name } }
         : { wrong: "A name of small letters, digits and hyphens." };
     },
+  },
+  trueUntil: {
+    label: "To be checked by",
+    like: "31 Dec 2026, or 12/2026",
+    show: (f) => f.trueUntil ?? "",
+    read: (t) => as("trueUntil", typedDay(t)),
   },
 } as const satisfies Partial<Record<keyof EquipmentFacts, TypedFact>>;
 

@@ -1,10 +1,11 @@
 import { expect, test } from "@jest/globals";
 import type { RunDocument, TestItem } from "../../document/document.ts";
+import type { Note } from "../../document/note.ts";
 import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
 import { twoSided } from "../../two-sided.fixture.ts";
 import { planOfRun } from "../steps-document.ts";
-import { coverageOf, proposedTests } from "./test-plan.ts";
+import { coverageOf, proposedTests, testPlanNotes } from "./test-plan.ts";
 
 const pad = (pin: string, x: number) => ({ layer: "top", x, y: 1, pin });
 // V5: J1.1 R1.1 U1.1; OUT: R1.2 U1.2 TP1.1; IN: U1.3 J1.2; a net without a name: U1.4 R2.1; R2.2 alone on GND with J1.3
@@ -91,4 +92,48 @@ test("the plan stands at the test, and on every board of several by its name", (
   const names = coverageOf(two)!.pins.map((p) => p.name);
   expect(names).toContain("U1 of C.1");
   expect(new Set(names).size).toBe(24);
+});
+
+test("readings are held against limits by a meter whose day to be checked is past: told where no other is known to be true", () => {
+  const meter = (id: string, trueUntil?: string, state = "ready") =>
+    ({
+      id,
+      kind: "meter",
+      name: `meter ${id}`,
+      can: "",
+      cannot: "",
+      hours: 0,
+      state,
+      facts: trueUntil ? { trueUntil } : {},
+    }) as never;
+  const notes = (unit: TestItem["unit"], ...equipment: never[]) => {
+    const out: Partial<Note>[] = [];
+    const doc = {
+      ...made(
+        madeTest("supply", {
+          drives: ["J1.1"],
+          reads: ["TP1"],
+          ...(unit ? { unit, min: "1", max: "2" } : {}),
+        }),
+      ),
+      equipment,
+      today: "2026-11-12",
+    };
+    testPlanNotes(doc, (_, key, level, text) => out.push({ key, level, text }));
+    return out.filter((n) => n.key!.startsWith("meter-due"));
+  };
+  expect(notes("V", meter("a", "2026-11-11"))).toEqual([
+    {
+      key: "meter-due a 2026-11-11",
+      level: "warning",
+      text: "meter a was to be checked by 2026-11-11: what it reads near a limit proves nothing.",
+    },
+  ]);
+  expect(notes("V", meter("a", "2026-11-12"))).toEqual([]);
+  // nothing is said of b, c is true: one of them may be what is read
+  expect(notes("V", meter("a", "2026-11-11"), meter("b"))).toEqual([]);
+  expect(notes("V", meter("a", "2026-11-11"), meter("c", "2027-01-31"))).toEqual([]);
+  expect(notes("V", meter("a", "2026-11-11"), meter("c", "2027-01-31", "broken"))).toHaveLength(1);
+  expect(notes("V")).toEqual([]);
+  expect(notes(undefined, meter("a", "2026-11-11"))).toEqual([]);
 });

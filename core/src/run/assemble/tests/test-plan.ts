@@ -1,5 +1,6 @@
 import { counted } from "../../../counted.ts";
 import { type CoverDocument, coverDocument } from "../../../cover/cover.ts";
+import { overdue } from "../../../equipment/equipment.ts";
 import { limitsWrong, limitText } from "../../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { Add } from "../../document/note.ts";
@@ -130,6 +131,7 @@ export function testPlanNotes(doc: RunDocument, add: Add): void {
       `${counted(deaf.length, "item")} of the test plan cannot judge a reading: ${deaf.map((i) => `${i.name} (${i.because})`).join("; ")}.`,
       { do: "Correct its limits under Assemble, test plan." },
     );
+  meterNotes(doc, items, add);
   const c = coverageOf(doc);
   if (!c) return;
   const name = new Map(items.map((i) => [i.id, i.name]));
@@ -149,4 +151,20 @@ export function testPlanNotes(doc: RunDocument, add: Add): void {
       `The test plan takes ${Number(c.minutes.toFixed(2))} min a product, and ${doc.assembly.testMinutes} min are counted.`,
       { do: "Take the plan's minutes under Assemble, test plan." },
     );
+}
+
+/** Readings are held against limits, and no meter of the shop is known to be true any more. */
+function meterNotes(doc: RunDocument, items: readonly TestItem[], add: Add): void {
+  if (!items.some((i) => i.unit !== undefined)) return;
+  const late = overdue(doc.equipment ?? [], "meter", doc.today);
+  if (late.length === 0) return;
+  add(
+    "assemble",
+    `meter-due ${late.map((e) => `${e.id} ${e.facts.trueUntil}`).join(" ")}`.slice(0, 200),
+    "warning",
+    `${late.map((e) => `${e.name} was to be checked by ${e.facts.trueUntil}`).join(", ")}: what it reads near a limit proves nothing.`,
+    {
+      do: "Have it checked, or hold it against a meter that is, and say until when under Settings, equipment.",
+    },
+  );
 }
