@@ -94,6 +94,21 @@ test("a rail on two plugs that nobody is said to feed is not followed, and named
   expect(plan.left).toEqual(["V5: not known where it comes in", "GND: not known where it goes back"]);
 });
 
+test("a supply that nobody knows where it comes in takes nothing from what is known of the other", () => {
+  const doc = made(
+    `
+    V5: J1.1 U3.1
+    V12: J4.1 J6.1 U5.1
+    GND: J1.2 J4.2 J6.2 U3.2 U5.2`,
+    { U3: 100, U5: 40 },
+  );
+  expect(shown(doc)).toEqual({ V5: "from J1.1: U3(1) 100.00", GND: "back to J1.2: U3(2) 100.00" });
+  expect(planOf(doc).left).toEqual([
+    "V12: not known where it comes in",
+    "GND: not known where what V12 gives goes back",
+  ]);
+});
+
 test("two supplies each get their own current back", () => {
   const doc = made(
     `

@@ -256,23 +256,28 @@ class Plan {
     return [...back].flatMap(([net, taps]): FlowAsk[] => {
       const homes = [...new Set(taps.map((t) => t.root))]
         .map((root) => ({
+          root,
           ma: taps.filter((t) => t.root === root).reduce((s, t) => s + t.ma, 0),
           pins: this.#entryOf(root).flatMap(({ part }) => this.#pins(part, [net])),
         }))
         .sort((a, b) => b.ma - a.ma);
       const name = this.#w.nameOf(net);
-      if (homes.some((h) => h.pins.length === 0)) {
-        this.left.add(`${name}: not known where it goes back`);
-        return [];
-      }
-      const [home, ...others] = homes;
+      // what comes in over nobody knows what goes back there too
+      const lost = homes.filter((h) => h.pins.length === 0).map((h) => h.root);
+      if (lost.length > 0)
+        this.left.add(
+          `${name}: not known where ${lost.length === homes.length ? "it" : `what ${lost.map((i) => nameOf(this.#map.rails[i]!)).join(" and ")} gives`} goes back`,
+        );
+      const [home, ...others] = homes.filter((h) => h.pins.length > 0);
+      if (!home) return [];
+      const kept = taps.filter((t) => !lost.includes(t.root));
       return [
         {
           net,
           name,
           isReturn: true,
-          entry: home!.pins,
-          taps: joined([...taps, ...others.map((o) => ({ ref: o.pins[0]!.ref, pins: o.pins, ma: -o.ma }))]),
+          entry: home.pins,
+          taps: joined([...kept, ...others.map((o) => ({ ref: o.pins[0]!.ref, pins: o.pins, ma: -o.ma }))]),
         },
       ];
     });

@@ -27,8 +27,8 @@ export function FlowFace({ board, boardId }: { board: RunBoard; boardId: string 
     <section aria-label="What flows in its copper" className="mt-6 border-t border-rule pt-4">
       <h2 className="mb-1 text-[17px]">What flows in its copper</h2>
       <p className="mb-2 max-w-[90ch] text-[14px] text-ink-2">
-        With all that is known drawing at the most, in copper of {written(String(plan.copper.outerMm * 1000))}{" "}
-        µm at 20 °C, as the layers have it.
+        With all that is known drawing at the most, in copper of{" "}
+        {written(String(Math.round(plan.copper.outerMm * 1000)))} µm at 20 °C, as the layers have it.
       </p>
       {error ? (
         <Failed error={error} />
