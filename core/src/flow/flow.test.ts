@@ -213,6 +213,23 @@ test("over a hole to an inner layer of its own thickness: a third of the wall, a
   expect(thick! - thin!).toBeCloseTo(1000 * ((2 * 1.72e-5 * (0.8 / 3)) / wallOf(0.3)), 2);
 });
 
+test("through a board of four layers from top to bottom: the whole wall, and the bottom cools as the top does", () => {
+  const set = [
+    rim(60, 40),
+    inner(1, `D10*\n${pad("J1", 10, 10)}%TD*%\n${flash(20, 10)}D12*\n${stroke(10, 10, 20, 10)}`),
+    inner(2, `D10*\n${flash(5, 5)}`),
+    inner(3, `D10*\n${flash(5, 5)}`),
+    inner(4, `D10*\n${pad("U1", 50, 10)}%TD*%\n${flash(20, 10)}D11*\n${stroke(20, 10, 50, 10)}`),
+    drill("b-PTH.drl", [[0.3, [[20, 10]]]]),
+  ];
+  const of = (boardMm: number) => flow(set, "J1", { U1: 1000 }, { ...COPPER, boardMm });
+  const [thick, thin] = [of(1.6), of(0.8)];
+  expect(dropOf(thick, "U1") - dropOf(thin, "U1")).toBeCloseTo(1000 * ((1.72e-5 * 0.8) / wallOf(0.3)), 2);
+  const [bottom] = thick.stretches;
+  expect(bottom!.widthMm).toBe(0.25);
+  expect(bottom!.takesMa).toBeCloseTo(1000 * ampFor({ mm2: 0.25 * 0.035, isInner: false }), 3);
+});
+
 test("a plug whose pad goes through the board feeds the other side over its wall; tracks of one width and current are one", () => {
   const f = flow(
     [
