@@ -48,7 +48,7 @@ function found(doc: RunDocument, board: RunBoard, volts: BoardVolts): Carried[] 
   const b = boardWires(doc, board);
   const plan = flowPlan(doc, board);
   if (!b || !plan) return [];
-  const isLeast = plan.unknown.length > 0;
+  const { isLeast } = plan;
   const out: Carried[] = [];
   const given = new Map<string, { ma: number; nets: string[]; at: Carried["at"] }>();
   for (const ask of plan.asks) {

@@ -109,6 +109,22 @@ test("a supply that nobody knows where it comes in takes nothing from what is kn
   ]);
 });
 
+test("where a rail's volts are not known its resistors are not counted: what feeds it carries at least so much", () => {
+  const of = (rail: string) =>
+    planOf(
+      made(
+        `
+        V5: J1.1 D9.1
+        ${rail}: D9.2 U3.1 R1.1
+        GND: J1.2 U3.2 R1.2`,
+        { U3: 100 },
+        { lines: [line("u", ["U3"], "", "", "TB-U3"), line("r", ["R1"], "1k")] },
+      ),
+    );
+  expect([of("V3V3").isLeast, of("VCC").isLeast]).toEqual([false, true]);
+  expect(of("VCC").unknown).toEqual([]);
+});
+
 test("two supplies each get their own current back", () => {
   const doc = made(
     `

@@ -14,11 +14,13 @@ import { boardWires } from "./board-wires.ts";
 export interface FlowPlan {
   readonly asks: readonly FlowAsk[];
   readonly copper: FlowCopper;
-  /** Parts that draw and of which nothing is known: everything is at least. */
+  /** Parts that draw and of which nothing is known. */
   readonly unknown: readonly string[];
+  /** What supplies carry is at least: something draws that is not counted, a part or a rail without volts among it. */
+  readonly isLeast: boolean;
   /** What was taken for so, once each. */
   readonly assumed: readonly string[];
-  /** What is not followed, in words: what grounds carry is then at least. */
+  /** What is not followed, in words: what grounds carry is then at least so much. */
   readonly left: readonly string[];
 }
 
@@ -54,8 +56,10 @@ export function flowPlan(
   const walk = feedWalk(power);
   const sums = railSums(power, loads, walk, assumed);
   const plan = new Plan(b.wires, power, loads, walk, sums, assumed);
+  const asks = [...plan.supplies(), ...plan.grounds()];
   return {
-    asks: [...plan.supplies(), ...plan.grounds()],
+    asks,
+    isLeast: plan.isShort || [...sums.values()].some((s) => s.unknown.length > 0),
     copper: flowCopper(options, board, assumed),
     unknown: [...new Set(loads.flatMap((l) => l.unknown))],
     assumed: [...assumed],
@@ -79,6 +83,8 @@ interface Entry {
 
 class Plan {
   readonly left = new Set<string>();
+  /** Something draws from a supply that is followed and is not in it. */
+  isShort = false;
   readonly #w: Wires;
   readonly #map: PowerMap;
   readonly #loads: readonly RailLoads[];
@@ -161,6 +167,7 @@ class Plan {
       if (l.mostMa <= 0) continue;
       const part = this.#standsOn(l, rail.nets);
       if (!part) {
+        this.isShort = true;
         this.left.add(`${l.refs.join(" and ")}: not known where ${nameOf(rail)} gives to it`);
         continue;
       }
@@ -232,8 +239,11 @@ class Plan {
           { ref: way.part.ref, pins: this.#pins(way.part, [way.from]), ma },
         ]);
     }
-    for (const t of taps)
-      if (!placed.has(t)) this.left.add(`${t.part.ref}: not known how ${nameOf(rail)} gets to it`);
+    for (const t of taps) {
+      if (placed.has(t)) continue;
+      this.isShort = true;
+      this.left.add(`${t.part.ref}: not known how ${nameOf(rail)} gets to it`);
+    }
     return asks;
   }
 

@@ -45,7 +45,7 @@ export function FlowFace({ board, boardId }: { board: RunBoard; boardId: string 
         <Found
           list={list}
           board={board}
-          isLeast={(ask) => plan.unknown.length > 0 || (ask.isReturn && plan.left.length > 0)}
+          isLeast={(ask) => plan.isLeast || (ask.isReturn && plan.left.length > 0)}
         />
       )}
       <Through board={board} />
