@@ -88,3 +88,28 @@ test("with a part that draws without a figure it is at least so much", () => {
   expect(found.every((c) => c.isLeast)).toBe(true);
   expect(found[0]!.ma).toBeCloseTo(9.56, 2);
 });
+
+test("two plugs that feed one rail side by side carry half each", () => {
+  const doc = powered({
+    boards: [
+      {
+        id: "b",
+        name: "Main",
+        perProduct: 1,
+        measure: madeMeasure({
+          nets: { count: 2, islands: wired("V5: J1.1 J4.1 U3.1\nGND: J1.2 J4.2 U3.2") } as never,
+        }),
+      },
+    ],
+    lines: [line("u", ["U3"], "", "", "TB-U3")],
+    library: [part("TB-U3", 100, 100)] as never,
+    meetings: [SUPPLY, { ...SUPPLY, id: "n", ref: "J4" }] as never,
+  });
+  const shown = carriedOn(doc, doc.boards[0]!).map((c) => [c.ref, c.net, c.ma]);
+  expect(shown).toEqual([
+    ["J1", "V5", 50],
+    ["J4", "V5", 50],
+    ["J1", "GND", 50],
+    ["J4", "GND", 50],
+  ]);
+});
