@@ -1,8 +1,10 @@
 import { randomBytes } from "node:crypto";
 import { readFileSync } from "node:fs";
-import type { Server } from "node:http";
+import { Agent, request, type Server } from "node:http";
 import type { PassThrough } from "node:stream";
+import { deserialize, serialize } from "node:v8";
 import type { RunAnswer } from "@kobbin/contract";
+import { fromWire } from "@kobbin/core";
 import {
   type Compute,
   type Config,
@@ -19,14 +21,38 @@ import { strToU8, zipSync } from "fflate";
 import pg from "pg";
 import { makeDatabase, template } from "./database.ts";
 
+/** The threads of all tests of this run (tools/compute.mjs), asked over a socket. */
+function sharedCompute(socketPath: string): Compute {
+  const agent = new Agent({ keepAlive: true });
+  return {
+    run: async (task, shop) => {
+      const answer = await new Promise<Buffer>((done, fail) => {
+        const asked = request({ socketPath, agent, method: "POST" }, async (res) => {
+          const chunks: Buffer[] = [];
+          for await (const chunk of res) chunks.push(chunk as Buffer);
+          done(Buffer.concat(chunks));
+        });
+        asked.on("error", fail);
+        asked.end(serialize({ task, shop }));
+      }).then(deserialize);
+      if (answer.kind === "error") throw fromWire(answer);
+      if (answer.kind === "defect") throw new Error(answer.message);
+      return answer;
+    },
+    close: async () => agent.destroy(),
+  };
+}
+
 /**
- * The pool of a test's server. Its threads run what was built where a run of all tests has built it just before: read and
+ * The pool of a test's server: that of all tests, where a run of them has one. Its threads run what was built where a run of all tests has built it just before: read and
  * translated anew in each thread, the sources take four times as long as the work. Alone, they run the sources.
  */
 export const testCompute = (onDefect: (error: unknown) => void = () => undefined): Compute =>
-  process.env.KOBBIN_THREADS === "built"
-    ? createCompute(onDefect, {}, new URL("../dist/jobs/compute.bundle.js", import.meta.url))
-    : createCompute(onDefect);
+  process.env.KOBBIN_COMPUTE
+    ? sharedCompute(process.env.KOBBIN_COMPUTE)
+    : process.env.KOBBIN_THREADS === "built"
+      ? createCompute(onDefect, {}, new URL("../dist/jobs/compute.bundle.js", import.meta.url))
+      : createCompute(onDefect);
 
 /** A server on a database of its own, with stand-ins that may fail on purpose. */
 export interface TestServer {
@@ -42,6 +68,8 @@ export interface TestServer {
   /** Waits until every run's figures are computed. */
   figures(): Promise<void>;
   close(): Promise<void>;
+  /** Ends it, and looks whether two transactions waited for each other: each time took a second, until one was begun again. */
+  closeUnentangled(): Promise<void>;
 }
 
 const listen = (app: {
@@ -167,16 +195,29 @@ export async function startServer(
       }
       throw new Error("the figures were not computed in two minutes");
     },
-    async close() {
-      await stop();
-      await own?.close();
-      await owner.end();
-      standIns.server.closeAllConnections();
-      standIns.server.close();
-      if (!on.name) await admin.query(`drop database ${name} with (force)`);
-      await admin.end();
+    close: () => close(),
+    async closeUnentangled() {
+      let times = 0;
+      await close(async () => {
+        const { rows } = await admin.query<{ n: number }>(
+          "select deadlocks::int as n from pg_stat_database where datname = $1",
+          [name],
+        );
+        times = rows[0]!.n;
+      });
+      if (times > 0) throw new Error(`${times} times two transactions waited for each other`);
     },
   };
+  async function close(last?: () => Promise<void>): Promise<void> {
+    await stop();
+    await own?.close();
+    await owner.end();
+    standIns.server.closeAllConnections();
+    standIns.server.close();
+    await last?.();
+    if (!on.name) await admin.query(`drop database ${name} with (force)`);
+    await admin.end();
+  }
 }
 
 /** Keys of answers that may be null (contract). */

@@ -1,5 +1,5 @@
 import { isOrderOf, type RunReceipt, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
-import { lockRun } from "../db/lock.ts";
+import { lockCounts } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import type { ChangedRow } from "./sentence.ts";
 
@@ -15,7 +15,7 @@ export async function refuseMiscounts(
   runId: string | undefined,
 ): Promise<void> {
   if (!runId || !changed.some((r) => r.table === "work" || r.table === "receipt")) return;
-  await lockRun(tx, runId);
+  await lockCounts(tx, runId);
   const { rows: work } = await tx.query<{
     started: number;
     good: number;

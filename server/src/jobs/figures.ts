@@ -107,6 +107,9 @@ export async function computeFigures(
       counted.broken,
     );
   await withWorkshop(deps.pool, workshopId, async (tx) => {
+    // choices first and the list after them, as a change writes them: the other way round each waits for the other, a
+    // second long
+    await tx.query("select from fork where run_id = $1 for no key update", [runId]);
     // who began earlier may end later: what is not listed any more was computed by somebody who saw more
     const { rows } = await tx.query("select from figures_due where run_id = $1 for update", [runId]);
     if (rows.length === 0) return;

@@ -9,7 +9,7 @@ let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
 });
-afterAll(() => server.close());
+afterAll(() => server.closeUnentangled());
 const releasedRun = (name: string, before?: Parameters<typeof runIn>[2]) => runIn(server, name, before);
 
 test("what is counted while a run is being closed is in its outcome, or the closing is refused", async () => {

@@ -8,7 +8,7 @@ let server: TestServer;
 beforeAll(async () => {
   server = await startServer();
 });
-afterAll(() => server.close());
+afterAll(() => server.closeUnentangled());
 
 test("every kind of change is told in a sentence, taken back whole, and brought again, also after a restart", async () => {
   const { v, id, read, history, line, revisionId, boardId } = await shopWithRun(server, "Sentences");
