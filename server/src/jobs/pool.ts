@@ -1,6 +1,7 @@
 import { AppError, fromWire } from "@kobbin/core";
 import { Piscina } from "piscina";
 import { createShare } from "../db/share.ts";
+import { createKnown, keyOfMeasure } from "./known.ts";
 import type {
   Answer,
   AnswerRead,
@@ -99,8 +100,13 @@ export function createCompute(
     mostWaiting: 30,
   });
   const watch = watchMemory(limits.growthMb);
+  const known = createKnown();
   return {
     async run<K extends Task["kind"]>(task: Extract<Task, { kind: K }>, shop: string) {
+      const key =
+        task.kind === "measure" ? keyOfMeasure(task as Extract<Task, { kind: "measure" }>) : undefined;
+      const before = key && known.get(key);
+      if (before) return before as AnswerOf<K>;
       const release = await share.take(shop);
       const ending = new AbortController();
       let why = `took longer than ${limits.seconds[task.kind]} seconds`;
@@ -112,6 +118,7 @@ export function createCompute(
       try {
         const answer = await pool.run(task as Task, { signal: ending.signal });
         if (answer.kind === "error") throw fromWire(answer);
+        if (key && answer.kind === "measured") known.keep(key, answer);
         return answer as AnswerOf<K>;
       } catch (error) {
         const code = (error as { code?: string }).code;
