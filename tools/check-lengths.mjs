@@ -42,7 +42,7 @@ const LONG = {
   "web/src/stages/source/QuotationDialog.tsx QuotationDialog": [165, YET],
   "web/src/run/Spine.tsx Spine": [162, YET],
   "web/src/stages/parts/list/ListDialog.tsx ListDialog": [160, YET],
-  "web/src/stages/cost/CostPage.tsx CostPage": [151, YET],
+  "web/src/stages/cost/CostPage.tsx CostPage": [139, YET],
   "web/src/stages/board/fit/Picked.tsx Picked": [150, YET],
   "web/src/stages/source/NoNumber.tsx NoNumber": [138, YET],
   "web/src/run/RunFrame.tsx RunFrame": [137, YET],

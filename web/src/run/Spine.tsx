@@ -5,11 +5,14 @@ import { Mark } from "../ui/Mark.tsx";
 import { Sum } from "../ui/Sum.tsx";
 import { amount, day, dayRange, fixed, fromMicros, money, signed } from "../ui/text/format.ts";
 import { useRun } from "./runState.ts";
-import { stages, stateOf } from "./stages.ts";
+import { stages, stateOf, type WebStage } from "./stages.ts";
 
 /** A figure at the foot: its name may break, the figure does not. */
 const FIGURE =
   "flex items-baseline justify-between gap-x-2 max-md:justify-start max-md:gap-x-1 max-md:whitespace-nowrap";
+
+/** A stage's code is there when it is pressed. */
+const fetchCode = (s: WebStage) => void s.load().catch(() => undefined);
 
 /** The stages in working order; each row is its share of cost per good board. The navigation is the cost breakdown. */
 export function Spine({ stage }: { stage: string }) {
@@ -48,7 +51,7 @@ export function Spine({ stage }: { stage: string }) {
           const delta = s.key in moved ? moved[s.key as keyof typeof moved] : undefined;
           const isOn = s.key === stage;
           return (
-            <li key={s.key} className="max-md:shrink-0">
+            <li key={s.key} className="max-md:shrink-0" onPointerEnter={() => fetchCode(s)}>
               <NavLink
                 to={`/runs/${id}/${s.key}`}
                 aria-current={isOn ? "page" : undefined}

@@ -19,6 +19,7 @@ import type { Answered } from "../resources/http.ts";
 import { useSaving } from "../resources/outbox.ts";
 import { type LineChange, refetchRun, useRunAnswer } from "../resources/run.ts";
 import { useRole } from "../resources/session.ts";
+import { type EffectStage, type EffectsOf, withAll } from "./effectLists.ts";
 import { useCurve, useFigures } from "./useFigures.ts";
 import type { ProofWork } from "./useProof.ts";
 import { type Clash, useRunChanges } from "./useRunChanges.ts";
@@ -29,7 +30,10 @@ export interface RunState {
   /** The document with changes that are still being saved. */
   readonly doc: RunDocument;
   readonly result: RunResult;
-  readonly effects: WhatIf | undefined;
+  /** What single changes would do, as far as somebody looks at it: taken by `useEffects`. */
+  readonly foundEffects: Partial<WhatIf> | undefined;
+  /** Has the effects of stages computed until what it gives back is called. */
+  readonly wantEffects: (stages: readonly EffectStage[]) => () => void;
   /** Figures or effects at hand are of the document before the last change; the right ones are being computed. */
   readonly isBehind: boolean;
   readonly isReleased: boolean;
@@ -72,6 +76,16 @@ export function useRun(): RunState {
   return run;
 }
 
+/**
+ * The effects of every single change at some stages, computed while a page shows them; undefined until they are.
+ */
+export function useEffects<S extends EffectStage>(...stages: readonly S[]): EffectsOf<S> | undefined {
+  const { foundEffects, wantEffects } = useRun();
+  const names = stages.join(" ");
+  useEffect(() => wantEffects(names.split(" ") as EffectStage[]), [wantEffects, names]);
+  return withAll(foundEffects, stages);
+}
+
 /** Files that are being read are asked about until they are: the word that they were may come before the page listens. */
 function useReadSoon(id: string, answer: RunAnswer | undefined): void {
   const isReading = answer?.state === "open" && isBeingRead(answer.document);
@@ -102,7 +116,7 @@ export function useRunState(id: string) {
   const figures = useFigures(doc, answer?.record);
   const curve = useCurve(doc);
   const state = useMemo<RunState | undefined>(() => {
-    const { result, effects, isBehind, moved, proof } = figures;
+    const { result, effects, wantEffects, isBehind, moved, proof } = figures;
     if (!answer || !doc || !result) return undefined;
     const { change, changeLine, changeLines, did, clash, settleClash } = changes;
     return {
@@ -110,7 +124,8 @@ export function useRunState(id: string) {
       answer,
       doc,
       result,
-      effects,
+      foundEffects: effects,
+      wantEffects,
       isBehind,
       moved,
       proof,

@@ -9,25 +9,27 @@ import {
 } from "@kobbin/core";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { runWorker } from "../workers/run.ts";
+import type { EffectStage } from "./effectLists.ts";
 import { useProof } from "./useProof.ts";
 
 type Moved = Partial<Record<StageKey, number>>;
 /** So long the rows that moved say by how much. */
 const TELLS_MS = 8000;
 
-/** Figures and effects of a run, computed by the page's worker as the document changes. */
+/** Figures of a run, and the effects of every single change where they are looked at, computed by the page's worker as the document changes. */
 export function useFigures(doc: RunDocument | undefined, record: RunRecord | undefined) {
   const [rolled, setRolled] = useState<{ readonly of: RunDocument; readonly result: RunResult }>();
   const [failure, setFailure] = useState<{ message: string; hint: string }>();
-  const [effects, setEffects] = useState<{ readonly of: RunDocument; readonly found: WhatIf }>();
+  const [effects, setEffects] = useState<{ readonly of: RunDocument; readonly found: Partial<WhatIf> }>();
+  const [lookers, setLookers] = useState<readonly EffectStage[]>([]);
+  const lookedAt = [...new Set(lookers)].sort().join(" ");
   const [moved, setMoved] = useState<Moved>({});
   const [proofs, setProofs] = useState(0);
   const before = useRef<RunResult>(undefined);
 
   // the worker starts while the run is still being fetched
   useEffect(() => void runWorker(), []);
-  // the worker follows the document and what happened: figures first, then the effects of every single change; a proof
-  // found elsewhere makes it count again
+  // the worker follows the document and what happened; a proof found elsewhere makes it count again
   // biome-ignore lint/correctness/useExhaustiveDependencies: proofs stands for what the worker has learnt
   useEffect(() => {
     if (!doc) return;
@@ -45,13 +47,34 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
       before.current = answer.result;
       // rendered in slices: the page stays usable while a large bill is drawn
       startTransition(() => setRolled({ of: doc, result: answer.result }));
-      const found = await runWorker().effects(doc);
-      if (isCurrent) startTransition(() => setEffects({ of: doc, found }));
     })();
     return () => {
       isCurrent = false;
     };
   }, [doc, record, proofs]);
+
+  // after the figures, since they stand on the same baskets
+  const isRolled = rolled?.of === doc;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: figures that were counted again have other effects
+  useEffect(() => {
+    if (!doc || lookedAt === "" || !isRolled) return;
+    let isCurrent = true;
+    runWorker()
+      .effects(doc, lookedAt.split(" ") as EffectStage[])
+      .then((found) => isCurrent && startTransition(() => setEffects({ of: doc, found })));
+    return () => {
+      isCurrent = false;
+    };
+  }, [doc, lookedAt, isRolled, rolled]);
+  const wantEffects = useCallback((stages: readonly EffectStage[]) => {
+    setLookers((all) => [...all, ...stages]);
+    return () =>
+      setLookers((all) => {
+        const left = [...all];
+        for (const s of stages) left.splice(left.indexOf(s), 1);
+        return left;
+      });
+  }, []);
 
   useEffect(() => {
     if (Object.keys(moved).length === 0) return;
@@ -67,11 +90,14 @@ export function useFigures(doc: RunDocument | undefined, record: RunRecord | und
       result,
       failure,
       effects: effects?.found,
-      isBehind: rolled !== undefined && (rolled.of !== doc || (effects !== undefined && effects.of !== doc)),
+      wantEffects,
+      isBehind:
+        rolled !== undefined &&
+        (rolled.of !== doc || (lookedAt !== "" && effects !== undefined && effects.of !== doc)),
       moved,
       proof,
     }),
-    [doc, rolled, result, failure, effects, moved, proof],
+    [doc, rolled, result, failure, effects, wantEffects, lookedAt, moved, proof],
   );
 }
 
@@ -85,6 +111,9 @@ function movedBetween(old: RunResult, now: RunResult): Moved {
   return next;
 }
 
+/** A run that is being changed is counted at forty quantities once it rests. */
+const RESTED_MS = 700;
+
 /** The curve over quantity, point by point once it is wanted; coarse first, so that its shape stands early. */
 export function useCurve(doc: RunDocument | undefined) {
   const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
@@ -93,6 +122,8 @@ export function useCurve(doc: RunDocument | undefined) {
     if (!doc || !isWanted) return;
     let isCurrent = true;
     (async () => {
+      await new Promise((rested) => setTimeout(rested, RESTED_MS));
+      if (!isCurrent) return;
       const all = curveQuantities(doc.goodBoards);
       const order = [...all.filter((_, i) => i % 4 === 0), ...all.filter((_, i) => i % 4 !== 0)];
       const points: CurvePoint[] = [];

@@ -9,6 +9,7 @@ import {
   type RunRecord,
   type RunResult,
   rollUp,
+  type StageKey,
   toWire,
   type WhatIf,
   type WireError,
@@ -51,9 +52,9 @@ const api = {
   learn(doc: RunDocument, needs: readonly Need[], baskets: readonly Basket[]): void {
     cacheFor(doc).set(basketKey(needs), [...baskets]);
   },
-  effects(doc: RunDocument): WhatIf {
+  effects(doc: RunDocument, stages: readonly StageKey[]): Partial<WhatIf> {
     const known = cacheFor(doc);
-    return whatIf(doc, rollUp(doc, { cache: known }), known);
+    return whatIf(doc, rollUp(doc, { cache: known }), known, stages);
   },
   point: (doc: RunDocument, quantity: number): CurvePoint | undefined => {
     try {

@@ -1,7 +1,7 @@
 import { compareRefs, type RunDocument, routesOf, unitOf } from "@kobbin/core";
 import { KIND_WORDS } from "../../run/kindWords.ts";
 import { Quantity } from "../../run/Quantity.tsx";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
@@ -81,7 +81,8 @@ const firstVerdict = ({ choices, first }: RunDocument): string =>
 
 /** Who solders what, how many to start for the number wanted, and what it takes in hours or money. */
 function WhoSolders() {
-  const { doc, result: r, effects, change, isLocked } = useRun();
+  const { doc, result: r, change, isLocked } = useRun();
+  const effects = useEffects("assemble");
   const spare = r.start - doc.goodBoards;
   const unit = unitOf(doc);
   return (

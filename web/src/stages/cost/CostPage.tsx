@@ -3,7 +3,7 @@ import { ChevronDown, ChevronRight } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
 import { CurveSays } from "../../run/CurveSays.tsx";
 import { Quantity } from "../../run/Quantity.tsx";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { sweetSpots } from "../../ui/chart/sweetSpots.ts";
 import { Fold } from "../../ui/Fold.tsx";
@@ -17,7 +17,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 
 /** Cost per good board with its tree, cash, dates, and the curve over quantity. */
 export function CostPage() {
-  const { doc, result: r, effects, change, isLocked, curve } = useRun();
+  const { doc, result: r, curve } = useRun();
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const open = saysUnpriced(r.unpriced);
@@ -134,19 +134,7 @@ export function CostPage() {
           </table>
         </section>
       </div>
-      {effects && (
-        <div className="mt-6">
-          <ChoiceRow
-            decision="Left-over parts"
-            why="what is bought and not used"
-            alternatives={effects.leftovers}
-            disabled={isLocked}
-            onChoose={(v) =>
-              change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
-            }
-          />
-        </div>
-      )}
+      <Leftovers />
       <PriceFold />
       <section aria-labelledby="curve" className="mt-8">
         <h2 id="curve" className="mb-1">
@@ -165,6 +153,26 @@ export function CostPage() {
         )}
       </section>
     </section>
+  );
+}
+
+/** What left-over parts count as, with the effect of the other way. */
+function Leftovers() {
+  const { change, isLocked } = useRun();
+  const effects = useEffects("cost");
+  if (!effects) return null;
+  return (
+    <div className="mt-6">
+      <ChoiceRow
+        decision="Left-over parts"
+        why="what is bought and not used"
+        alternatives={effects.leftovers}
+        disabled={isLocked}
+        onChoose={(v) =>
+          change({ leftovers: v as "stock" | "expense" }, "Left-over parts counted the other way")
+        }
+      />
+    </div>
   );
 }
 

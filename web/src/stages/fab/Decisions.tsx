@@ -1,7 +1,7 @@
 import { OPTION_WORDS, type OptionKey, plainOf } from "@kobbin/core";
 import { boardColours } from "../../proof/colours.ts";
 import { Small } from "../../proof/Plates.tsx";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
 import { said } from "../../ui/text/format.ts";
 import { useTheme } from "../../ui/useTheme.ts";
@@ -27,7 +27,8 @@ const SIZE = [58, 42] as const;
 
 /** Every decision of the order sheet the house leaves open; those few boards ask for are folded with their verdict. */
 export function Decisions({ board }: { board: BoardConnection | undefined }) {
-  const { doc, result, effects } = useRun();
+  const { doc, result } = useRun();
+  const effects = useEffects("fab");
   useTheme();
   const options = result.options!;
   const keys = (Object.keys(OPTION_WORDS) as OptionKey[]).filter(

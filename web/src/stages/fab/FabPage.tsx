@@ -2,7 +2,7 @@ import { useState } from "react";
 import { BothSides } from "../../proof/InColours.tsx";
 import { useBoardWorker } from "../../proof/useBoardWorker.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { useParam } from "../../ui/params.ts";
@@ -24,7 +24,8 @@ import { Stencil } from "./stencil/Stencil.tsx";
 
 /** Which house makes the bare board, and how; every line shows what it would change before it is chosen. */
 export function FabPage() {
-  const { answer, doc, result: r, effects, isLocked } = useRun();
+  const { answer, doc, result: r, isLocked } = useRun();
+  const effects = useEffects("fab");
   const { board } = useBoardWorker(answer.boardIds[0] ?? "", "in colours");
   const [dialog, setDialog] = useState<FabDialog>();
   const order = r.orders[0];

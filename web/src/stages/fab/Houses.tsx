@@ -3,7 +3,7 @@ import { type HouseEffect, type LimitCheck, OPTION_WORDS, shortOf, unitOf } from
 import { useState } from "react";
 import { Link } from "react-router";
 import { useHouseRecords } from "../../resources/run.ts";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { DaysDelta, Delta } from "../../ui/ChoiceRow.tsx";
 import { MadeUp } from "../../ui/MadeUp.tsx";
 import { amount, count, fixed, mm, said, written } from "../../ui/text/format.ts";
@@ -14,9 +14,9 @@ const value = (c: LimitCheck) => `${mm(c.value)} of ${written(String(c.limit))}`
 
 /** The same boards at every house, side by side: landed cost, date, what each would change and cannot. */
 export function Houses() {
-  const { doc, effects: all, change, isLocked } = useRun();
+  const { doc, change, isLocked } = useRun();
+  const effects = useEffects("fab")!;
   const { currency } = doc.workshop;
-  const effects = all!;
   const { data: records } = useHouseRecords();
   return (
     <>

@@ -1,6 +1,6 @@
 import { adviceOn, type Effect, OPTION_WORDS, type OptionKey, type Reason } from "@kobbin/core";
 import type { ReactNode } from "react";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { said } from "../../ui/text/format.ts";
 
@@ -22,7 +22,8 @@ export function OptionRow({
   /** The board as it would look with a value. */
   pictureOf?: (value: string) => ReactNode;
 }) {
-  const { doc, result, effects, change, isLocked } = useRun();
+  const { doc, result, change, isLocked } = useRun();
+  const effects = useEffects("fab");
   const { label, why } = OPTION_WORDS[option];
   const list = effects!.options[option];
   const advice = adviceOn(doc, result, option);

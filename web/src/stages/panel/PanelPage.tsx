@@ -1,6 +1,6 @@
 import { isRefusal, type PanelChoice, type PanelProposal } from "@kobbin/core";
 import { useRef, useState } from "react";
-import { useRun } from "../../run/runState.ts";
+import { useEffects, useRun } from "../../run/runState.ts";
 import { ChoiceRow } from "../../ui/ChoiceRow.tsx";
 import { Skeleton } from "../../ui/States.tsx";
 import { Aids } from "./Aids.tsx";
@@ -17,7 +17,8 @@ import { WriteSheet } from "./WriteSheet.tsx";
 
 /** Boards on sheets: whether it pays, which sheet, how it is parted, and its files with their proof. */
 export function PanelPage() {
-  const { doc, change, isLocked, effects, result: r } = useRun();
+  const { doc, change, isLocked, result: r } = useRun();
+  const effects = useEffects("panel");
   const { worker, keys, shown, offers, isBehind } = usePanel();
   const pictures = useBoardPictures();
   const [refused, setRefused] = useState<string>();

@@ -1,5 +1,5 @@
 import { boardFacts, type House, type HouseEffect } from "@kobbin/core";
-import { useRun } from "../../../run/runState.ts";
+import { useEffects, useRun } from "../../../run/runState.ts";
 import { DaysDelta, Delta } from "../../../ui/ChoiceRow.tsx";
 import { Skeleton } from "../../../ui/States.tsx";
 import { Sum } from "../../../ui/Sum.tsx";
@@ -7,7 +7,8 @@ import { amount, count, fixed, said } from "../../../ui/text/format.ts";
 
 /** The own bench beside the cheapest and the quickest that can make the board: money, hours, days, and what may go wrong. */
 export function AgainstOrdering() {
-  const { doc, result: r, effects } = useRun();
+  const { doc, result: r } = useRun();
+  const effects = useEffects("fab");
   if (!effects) return <Skeleton rows={3} label="Effects are being computed" />;
   const isOwn = (h: HouseEffect) => doc.houses?.find((x) => x.id === h.house)?.bench !== undefined;
   const own = effects.houses.filter(isOwn);

@@ -1,7 +1,7 @@
 import { changeWords, type Foil, openingsToKeep, standingOf } from "@kobbin/core";
 import { type FormEvent, useState } from "react";
 import { addFoil, removeFoil, saveFoil } from "../../../resources/run.ts";
-import { useRun } from "../../../run/runState.ts";
+import { useEffects, useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { ChoiceRow } from "../../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
@@ -25,7 +25,8 @@ export function Foils({
   foilMm: number;
   without: readonly string[];
 }) {
-  const { doc, effects, change, isLocked } = useRun();
+  const { doc, change, isLocked } = useRun();
+  const effects = useEffects("assemble");
   const foils = doc.foils ?? [];
   return (
     <section aria-labelledby="foils" className="mt-6">
