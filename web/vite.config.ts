@@ -26,5 +26,30 @@ export default defineConfig({
   resolve: { conditions: ["source", ...defaultClientConditions] },
   worker: { format: "es" },
   server: { proxy: { "/api": { target: process.env.KOBBIN_SERVER ?? "http://127.0.0.1:4181" } } },
-  build: { sourcemap: true, chunkSizeWarningLimit: 1200 },
+  build: {
+    sourcemap: true,
+    chunkSizeWarningLimit: 1200,
+    // what is shared by the same screens lies in pieces of some size: a hundred files of a few lines each are asked for
+    // one by one, and that takes longer than to read what is in them
+    rolldownOptions: {
+      output: {
+        // pieces that need each other begin in the order of their imports
+        strictExecutionOrder: true,
+        codeSplitting: {
+          groups: [
+            {
+              name: "shared",
+              test: /\/(core|contract|formats|web)\/src\//,
+              minShareCount: 2,
+              minSize: 20_000,
+              maxSize: 150_000,
+              entriesAware: true,
+              entriesAwareMergeThreshold: 40_000,
+            },
+          ],
+        },
+        chunkFileNames: ({ name }) => `assets/${name.split("~")[0]}-[hash].js`,
+      },
+    },
+  },
 });

@@ -37,6 +37,9 @@ const PLACES = [
   ["s", "to the shelf", "/shelf"],
 ] as const;
 
+/** Whoever stays this long may lose the connection later; who passes through is not made to read every screen's code. */
+const AHEAD_MS = 30_000;
+
 /** The page around everything: name of the shop, where one is, who else is here, theme, keys. */
 export function Shell() {
   const { data, error, isLoading, mutate } = useSession();
@@ -60,7 +63,7 @@ export function Shell() {
     outbox.enter(shopId);
     if (!shopId) return;
     void outbox.adopt(sayError).then((n) => (n > 0 ? refetchAll() : undefined));
-    const later = setTimeout(() => void fetchAhead(), 1500);
+    const later = setTimeout(() => void fetchAhead(), AHEAD_MS);
     const end = startLive(say);
     return () => {
       clearTimeout(later);
