@@ -70,7 +70,7 @@ if (taken.length > 0) {
   const isServed = taken.some(({ test }) => test.startsWith("server/"));
   if (isServed || taken.some(({ test }) => test.startsWith("bin/"))) await ensureBuilt();
   const run = (cluster) => runUnits(cluster, ["--runTestsByPath", ...taken.map(({ test }) => test)]);
-  const done = isServed ? await (await import("./cluster.mjs")).withCluster(run) : run();
+  const done = isServed ? await (await import("./cluster.mjs")).withCluster(run) : await run();
   if (!done) failures.push("the tests did not run");
   else failures.push(...done.failures);
 }

@@ -65,8 +65,8 @@ try {
     await ensureBuilt();
     cluster = await startCluster(folder, undefined, true);
   });
-  await part("unit and server tests", () => {
-    const done = runUnits(cluster);
+  await part("unit and server tests", async () => {
+    const done = await runUnits(cluster);
     add("unit tests", done);
     if (done) tellSlowest("test files", done.seconds, 20);
   });

@@ -20,7 +20,7 @@ test("whatever is read, a finding weighs only what its tag may weigh, and says w
       expect(f.text).toMatch(/[.?]$/);
     }
   };
-  const many = often(120, 2000);
+  const many = often(60, 2000);
   for (let n = 0; n < many; n++) {
     look(judgeList(writtenList(71, n)).bom.findings);
     look(judgePlaces(writtenPlaces(71, n)).findings);

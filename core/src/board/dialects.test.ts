@@ -6,7 +6,7 @@ import { area, drill, entry, flash, layer, measure, rim, stroke } from "../../te
 
 test("drills, outlines and layers in the ways people write them are as meant, or the odd file is told; none silently", () => {
   const counts = { right: 0, asked: 0, said: 0, silent: 0, refused: 0 };
-  const many = often(250, 5000);
+  const many = often(130, 5000);
   for (let n = 0; n < many; n++) {
     const written = writtenBoard(53, n);
     const { verdict, why } = judgeBoard(written);
@@ -110,7 +110,7 @@ test("an outline drawn as wide as a cutter tells its three sizes", () => {
 
 test("a move that is proposed for a file is judged as the files are: taken, nothing is said of that file any more", () => {
   let offered = 0;
-  for (let n = 0; n < 100; n++) {
+  for (let n = 0; n < often(80, 400); n++) {
     const written = writtenBoard(59, n);
     for (const f of measure(written.entries).findings) {
       if (!f.offer) continue;

@@ -1,9 +1,10 @@
 import { expect, test } from "@jest/globals";
 import { fuzzCase, runFuzz } from "../../test/fuzz.ts";
+import { often } from "../../test/long.ts";
 
-test("three thousand broken and made-up files are read or refused, none throws, hangs or fills the memory", () => {
-  const { cases, objects } = runFuzz(3_000, 1);
-  expect(cases).toBe(3_000);
+test("broken and made-up files are read or refused, none throws, hangs or fills the memory", () => {
+  const { cases, objects } = runFuzz(often(1_500, 20_000), 1);
+  expect(cases).toBe(often(1_500, 20_000));
   expect(objects).toBeGreaterThan(2_000);
 });
 

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { often } from "../../test/long.ts";
 import { madeUpRuns } from "../../test/second/made-up.ts";
 import type { CostNode } from "../costing/tree.ts";
 import { ownWork } from "./assemble/own-work.ts";
@@ -13,7 +14,7 @@ import { minutesFor } from "./stage/own-hours.ts";
 import type { RunResult } from "./stage/result.ts";
 
 // what holds of every run, whatever is in it
-const RUNS = madeUpRuns(30, 1414);
+const RUNS = madeUpRuns(often(16, 100), 1414);
 const each = (law: (doc: RunDocument, r: RunResult) => void) => {
   for (const doc of RUNS) law(doc, rollUp(doc));
 };

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { often } from "../../../test/long.ts";
 import { chance } from "../../../test/random.ts";
 import { madeUpRuns } from "../../../test/second/made-up.ts";
 import type { Method } from "../../assembly/method.ts";
@@ -362,7 +363,7 @@ test("ways by side and by what is hard stand beside the whole ones; a choice lik
 test("whatever goes where, every part goes one way, and time, parts, foils and money are those of the ways", () => {
   const { pick, is } = chance(38);
   let [mixed, both] = [0, 0];
-  for (const plain of madeUpRuns(120, 381)) {
+  for (const plain of madeUpRuns(often(80, 400), 381)) {
     const ways = Object.fromEntries(plain.lines.flatMap((l) => (is(0.3) ? [[l.id, pick(WAYS)]] : [])));
     const sides = { ...(is(0.5) ? { top: pick(WAYS) } : {}), ...(is(0.5) ? { bottom: pick(WAYS) } : {}) };
     const doc: RunDocument = { ...plain, assembly: { ...plain.assembly, ways, sides } };

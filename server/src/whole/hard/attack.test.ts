@@ -7,7 +7,7 @@ import { fixture } from "../../../test/fixture.ts";
 import { demoArchive, startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
 
 /** The short form takes one of so many; `npm run attack` takes all. */
-const ONE_OF = Number(process.env.ATTACK_ONE_OF ?? 15);
+const ONE_OF = Number(process.env.ATTACK_ONE_OF ?? 30);
 const tally: Record<string, number> = {};
 const count = (what: string, n = 1) => {
   tally[what] = (tally[what] ?? 0) + n;
@@ -65,7 +65,7 @@ test("no route answers under a name the server does not go by, whoever asks and 
     `evil.example#127.0.0.1:${port}`,
   ];
   for (const [i, { method, path }] of routes.entries())
-    for (const host of foreign.filter((_, k) => ONE_OF === 1 || (i + k) % 3 === 0)) {
+    for (const host of foreign.filter((_, k) => ONE_OF === 1 || (i + k) % 6 === 0)) {
       const headers = {
         Host: host,
         Origin: `http://${host}`,
@@ -106,7 +106,7 @@ test("no write is done for a page of another origin, however it is spelled", asy
   ];
   for (const [i, { method, path, key }] of routes.entries())
     if (method !== "GET")
-      for (const origin of foreign.filter((_, k) => ONE_OF === 1 || (i + k) % 4 === 0)) {
+      for (const origin of foreign.filter((_, k) => ONE_OF === 1 || (i + k) % 8 === 0)) {
         const headers = { Host: host, Cookie: cookie, ...(origin === undefined ? {} : { Origin: origin }) };
         const { status } = await raw(server, method, own(path), headers);
         expect([key, origin, status]).toEqual([key, origin, 403]);
@@ -198,7 +198,7 @@ test("whatever is accepted can be backed up and restored: every field with the m
     for (const place of placesOf(body)) {
       const meant = place.reduce<unknown>((v, k) => (v as Record<string, unknown>)[k as string], body);
       const beyond = typeof meant === "string" ? "x".repeat(70_000) : 1e300;
-      if (!["string", "number"].includes(typeof meant) || n++ % Math.min(ONE_OF, 4) !== 0) continue;
+      if (!["string", "number"].includes(typeof meant) || n++ % Math.min(ONE_OF, 6) !== 0) continue;
       const r = await shop.owner.call(method, own(path, key), withOdd(body, place, beyond));
       const said = r.body as { message?: string; details?: Record<string, string> } | undefined;
       for (const words of [said?.message ?? "", ...Object.values(said?.details ?? {})]) {
@@ -238,7 +238,7 @@ test("bodies that are nothing at all, and bodies at the door, are answered in wo
   for (const { key, method, path } of routes)
     if (method !== "GET" && shop.bodies[key] !== undefined && !(shop.bodies[key] instanceof FormData))
       for (const [what, value] of WHOLE)
-        if (n++ % Math.min(ONE_OF, 5) === 0) await judge(shop.owner, method, own(path, key), value, what);
+        if (n++ % Math.min(ONE_OF, 8) === 0) await judge(shop.owner, method, own(path, key), value, what);
   const guest = new Visitor(server);
   for (const key of ["POST /api/session", "POST /api/invited/:token", "POST /api/shops"]) {
     const [method, path] = key.split(" ") as [string, string];
@@ -278,7 +278,7 @@ test("addresses that are none, ids that are none, words of a search that are non
     ]);
   for (const { method, path, key } of routes)
     if (path.includes(":"))
-      for (const bad of ids.filter((_, i) => ONE_OF === 1 || i % 3 === 0)) {
+      for (const bad of ids.filter((_, i) => ONE_OF === 1 || i % 4 === 0)) {
         const at = path.replace(/:id|:token|:house|:kind/g, bad);
         const { status } = await shop.owner.call(method, at, method === "GET" ? undefined : shop.bodies[key]);
         expect([key, bad, status < 500]).toEqual([key, bad, true]);
