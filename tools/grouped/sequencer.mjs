@@ -7,7 +7,7 @@ const rank = (path) => {
   return at < 0 ? RANKS.length : at;
 };
 
-export default class extends Sequencer.default {
+export default class extends Sequencer {
   sort(tests) {
     return [...tests].sort((a, b) => rank(a.path) - rank(b.path) || a.path.localeCompare(b.path));
   }
