@@ -15,5 +15,7 @@ const server = createServer(async (req, res) => {
     .catch((error) => toWire(error) ?? { kind: "defect", message: String(error?.stack ?? error) });
   res.end(serialize(answer));
 });
+// whoever started it holds the other end: it does not outlive a run that is cut off
+process.stdin.on("end", () => process.exit()).resume();
 server.keepAliveTimeout = 600_000;
 server.listen(process.argv[2], () => console.log("listening"));

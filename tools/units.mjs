@@ -34,7 +34,7 @@ const ended = (child) =>
 async function startCompute(socket) {
   const child = spawn(process.execPath, ["tools/compute.mjs", socket], {
     cwd: ROOT,
-    stdio: ["ignore", "pipe", "inherit"],
+    stdio: ["pipe", "pipe", "inherit"],
   });
   await new Promise((done, fail) => {
     child.stdout.once("data", done);
