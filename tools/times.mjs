@@ -69,12 +69,6 @@ export const REASONS = {
   "e2e/orders.spec.ts: a card's contacts lead to gold and a bevel, the released order sheet says so in the house's own words, and the order is sent, asked about, paid":
     "a run is released, sent and followed, at the pace of a house's answers",
   "core/src/panel/sheets.test.ts": "sheets of every outline are solved, written, read back and proven",
-  "bin/src/second-half.test.ts": "the ways of the largest example run are worked out again for each command",
-  "bin/src/kobbin.test.ts": "every command once",
-  "server/src/resources/learn/learn.test.ts":
-    "five boards of several revisions are read for what was learned",
-  "e2e/second/receive.spec.ts: on a phone: a board of a delivery is measured and found too narrow, the lot is locked and claimed; what else comes turns the light":
-    "two pages, each change waited for in the other",
   "solver/src/solver.test.ts": "baskets are proven against every other way to buy them",
 };
 
