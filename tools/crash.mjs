@@ -10,6 +10,10 @@ import pg from "pg";
 import { ensureDatabase, freePort, startCluster } from "./cluster.mjs";
 import { checkEngine, ensureBuilt, ensurePackagesInstalled, migrateDatabase, ROOT } from "./setup.mjs";
 
+/** A photo of twelve by eight pixels, as base 64. */
+const PHOTO =
+  "/9j/2wBDABsSFBcUERsXFhceHBsgKEIrKCUlKFE6PTBCYFVlZF9VXVtqeJmBanGQc1tdhbWGkJ6jq62rZ4C8ybqmx5moq6T/2wBDARweHigjKE4rK06kbl1upKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKT/wAARCAAIAAwDASIAAhEBAxEB/8QAFgABAQEAAAAAAAAAAAAAAAAAAAIE/8QAIBAAAQIFBQAAAAAAAAAAAAAAABIUAgQREyExUVJhcf/EABUBAQEAAAAAAAAAAAAAAAAAAAMF/8QAFhEBAQEAAAAAAAAAAAAAAAAAAAER/9oADAMBAAIRAxEAPwCVyjJFqNzzrjX3bozAAqcmP//Z";
+
 checkEngine();
 ensurePackagesInstalled();
 await ensureBuilt();
@@ -349,6 +353,9 @@ function clients() {
       board,
       "board_measured where label = $1",
     );
+    const note = `photo${serial}`;
+    const photo = { unit: 1, on: ON, note, jpeg: PHOTO };
+    await happens("a photo", "POST", `${RUN}/photos`, note, photo, "photo where note = $1");
     const because = `claim${serial}`;
     const claim = { order: gone.order, pieces: 1, because, on: ON };
     await happens("a claim", "POST", `${RUN}/claims`, because, claim, "claim where because = $1");
@@ -480,7 +487,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
   );
 }
 

@@ -138,8 +138,12 @@ test("a rail that fails is read, explained, noted as a fault, mended and tried a
   const where = await pad.getByRole("button", { name: /^U4 / }).textContent();
   await page.keyboard.press(where!.match(/\d$/)![0]);
   await expect(pad.getByRole("button", { name: /^U4 / })).toHaveAttribute("aria-pressed", "true");
+  // a photo is taken before it is said what it shows
+  await pad.getByLabel("Photos of what is wrong").setInputFiles("docs/screenshots/board.png");
+  await expect(pad.getByRole("status")).toHaveText("1 photo goes with it");
   await page.keyboard.press("o");
   await expectSaid(page, "board 1, U4: open");
+  await expectSaid(page, "A photo of board 1: open is kept");
   await page.keyboard.press("d");
   await expect(status).toHaveText("3 of 4 tried, 1 failed");
   // yes or no: one press
@@ -166,6 +170,8 @@ test("a rail that fails is read, explained, noted as a fault, mended and tried a
   await expect(boards.getByRole("row")).toContainText("passes");
   const wrong = page.getByRole("region", { name: "What was found wrong" });
   await expect(wrong.getByRole("img", { name: "How often: open 1" })).toBeVisible();
+  const photo = wrong.getByRole("button", { name: "Photo 1 of board 1, U4: open" }).locator("img");
+  await expect.poll(() => photo.evaluate((i: HTMLImageElement) => i.naturalWidth)).toBe(1280);
   await wrong.getByLabel("Minutes for board 1, U4: open").fill("6");
   await wrong.getByLabel("Minutes for board 1, U4: open").press("Enter");
   await wrong.getByRole("button", { name: "board 1, U4: open: it is mended" }).press("Enter");

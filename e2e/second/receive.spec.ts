@@ -4,6 +4,11 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   page,
 }) => {
   await page.setViewportSize({ width: 390, height: 800 });
+  // what is printed, as it stands when the browser is asked to
+  await page.addInitScript(() => {
+    window.print = () =>
+      Object.assign(window, { printed: document.querySelector("[data-printing]")?.textContent ?? "" });
+  });
   const run = await releasedDemoRun(page, "Kiln Watch", "measured", 10, "receive");
   const ready = page.getByRole("region", { name: "Ready to build" });
   await expect(ready).toContainText("None can be made whole yet.");
@@ -62,10 +67,29 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   // what is set apart stops nothing else; there are just no boards
   await expect(ready).toContainText(/stopped by bare boards: 0 here/);
 
+  // evidence: taken on its side, kept upright and without what the camera wrote
+  await boards.getByLabel("Photos of Kiln Watch B").setInputFiles([
+    { name: "slot.jpg", mimeType: "image/jpeg", buffer: onItsSide() },
+    { name: "notes.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture") },
+  ]);
+  const thumb = boards.getByRole("button", { name: /^Photo 1 of Kiln Watch B/ });
+  await expectSaid(page, /^notes\.jpg: That is no picture/);
+  const sizeOf = () =>
+    thumb.locator("img").evaluate((i: HTMLImageElement) => [i.naturalWidth, i.naturalHeight]);
+  await expect.poll(sizeOf).toEqual([8, 12]);
+  await thumb.press("Enter");
+  const photo = page.getByRole("dialog");
+  await photo.getByLabel("What it shows").fill("slot 1.4 wide");
+  await photo.getByLabel("What it shows").press("Enter");
+  await expect(photo.getByRole("heading", { name: "slot 1.4 wide" })).toBeVisible();
+  await expectAccessible(page);
+  await page.keyboard.press("Escape");
+
   const claims = page.getByRole("region", { name: /^Claims at/ });
   await claims.getByRole("button", { name: "claim it" }).click();
   const letter = claims.getByLabel("Letter");
   await expect(letter).toHaveValue(/slot, .* 1\.4 mm \(ordered/);
+  await expect(letter).toHaveValue(/A photo is attached/);
   await expect(letter).not.toHaveValue(/thickness 1\.58.*not as ordered/);
   await letter.fill(`${await letter.inputValue()}\nWith kind regards`);
   await claims.getByRole("button", { name: "Write it down" }).press("Enter");
@@ -82,6 +106,11 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   await expect(claims).toContainText(/settled, 12\.50? EUR back/);
   await expectAccessible(page);
 
+  await claims.getByRole("button", { name: "Print it with 1 photo" }).click();
+  await expect
+    .poll(() => page.evaluate(() => (window as { printed?: string }).printed))
+    .toContain("slot 1.4 wide; ");
+
   // by keys alone: what was measured is removed again
   const { record } = await ask<{ record: { measured: { id: string }[] } }>(page, "GET", `/api/runs/${run}`);
   expect(record.measured).toHaveLength(1);
@@ -91,3 +120,14 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   await page.keyboard.press("Enter");
   await expect(boards.getByRole("button", { name: /^What was measured/ })).toHaveCount(0);
 });
+
+/** A photo of twelve by eight pixels with what a phone writes of it: it is to be turned by a quarter. */
+function onItsSide(): Buffer {
+  const picture = Buffer.from(
+    "/9j/2wBDABsSFBcUERsXFhceHBsgKEIrKCUlKFE6PTBCYFVlZF9VXVtqeJmBanGQc1tdhbWGkJ6jq62rZ4C8ybqmx5moq6T/2wBDARweHigjKE4rK06kbl1upKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKSkpKT/wAARCAAIAAwDASIAAhEBAxEB/8QAFgABAQEAAAAAAAAAAAAAAAAAAAIE/8QAIBAAAQIFBQAAAAAAAAAAAAAAABIUAgQREyExUVJhcf/EABUBAQEAAAAAAAAAAAAAAAAAAAMF/8QAFhEBAQEAAAAAAAAAAAAAAAAAAAER/9oADAMBAAIRAxEAPwCVyjJFqNzzrjX3bozAAqcmP//Z",
+    "base64",
+  );
+  const told = "457869660000" + "4d4d002a00000008" + "0001" + "0112000300000001" + "00060000" + "00000000";
+  const head = Buffer.from([0xff, 0xe1, 0, told.length / 2 + 2]);
+  return Buffer.concat([picture.subarray(0, 2), head, Buffer.from(told, "hex"), picture.subarray(2)]);
+}

@@ -15,6 +15,7 @@ export { type DropEntry, type ReadDrop, readDrop, splitTables } from "./drop.ts"
 export { sha256Hex } from "./hash.ts";
 export { type BuiltPackage, buildPackage, type PackageInput } from "./package.ts";
 export { cleanPath } from "./path.ts";
+export { type NoPhoto, PHOTO_BYTES, PHOTO_PX, type PlainPhoto, plainJpeg } from "./photo/plain-jpeg.ts";
 export { type PlanDrawing, planSvg, writePlan } from "./plan.ts";
 export type { Sheet, SheetPicture } from "./sheet.ts";
 export {

@@ -31,6 +31,7 @@ import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { defectRoutes } from "./resources/record/defect-routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
+import { photoRoutes } from "./resources/record/photo-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
 import { sittingRoutes } from "./resources/record/sitting-routes.ts";
 import { tryRoutes } from "./resources/record/try-routes.ts";
@@ -99,6 +100,7 @@ export const routers = (deps: Deps): Router[] => [
   sittingRoutes(deps),
   tryRoutes(deps),
   defectRoutes(deps),
+  photoRoutes(deps),
   waitingRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),

@@ -1,4 +1,5 @@
 import type { AskAnswer, PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
+import { JPEG } from "./jpeg.ts";
 import { strangerFiles, type TestServer, Visitor } from "./kit.ts";
 
 export const PASSWORD = "a long password";
@@ -137,6 +138,13 @@ export async function fixture(server: TestServer) {
   const { id: defect } = (await bench.post(`/api/runs/${released}/defects`, defectBody)).body as {
     id: string;
   };
+  const photoBody = {
+    order: `boards ${document.house!.id}`,
+    item: kept.boardId,
+    on: "2026-11-24",
+    jpeg: JPEG,
+  };
+  const { id: photo } = (await bench.post(`/api/runs/${released}/photos`, photoBody)).body as { id: string };
   const rightBody = { kind: "logo", what: "emblem of a club", place: "top silkscreen" };
   const { id: right } = (
     await owner.post(`/api/products/${kept.productId}/rights`, { ...rightBody, state: "own" })
@@ -224,6 +232,7 @@ export async function fixture(server: TestServer) {
     claims: claim,
     tries: tried,
     defects: defect,
+    photos: photo,
     "order-steps": step,
   };
   /** Routes that want a run which was released. */
@@ -241,6 +250,7 @@ export async function fixture(server: TestServer) {
       "PUT /sittings",
       "POST /tries",
       "POST /defects",
+      "POST /photos",
       "PUT /closing",
     ].map((k) => [k.replace(" /", " /api/runs/:id/"), released]),
   );
@@ -287,6 +297,8 @@ export async function fixture(server: TestServer) {
     "PUT /api/runs/:id/sittings": sittingBody,
     "POST /api/runs/:id/tries": tryBody,
     "POST /api/runs/:id/defects": defectBody,
+    "POST /api/runs/:id/photos": photoBody,
+    "PATCH /api/photos/:id": { note: "scratched" },
     "PATCH /api/defects/:id": { isMended: true },
     "POST /api/equipment/:id/reading": { unit: "V", near: "3.3" },
     "POST /api/runs/:id/order-steps": { ...stepBody, state: "accepted" },

@@ -269,6 +269,24 @@ export const newClaimBody = yup.object({
 });
 export type NewClaimBody = yup.InferType<typeof newClaimBody>;
 
+/** A photo of what came, of a board or of a fault on it. */
+export const photoBody = yup.object({
+  order: text(200).matches(ORDER_KEY, "Say which order it shows."),
+  item: text(80),
+  unit: whole(1, 100_000),
+  defect: id(),
+  on: day.required(),
+  note: trimmed(300).default(""),
+  /** The bytes of a JPEG, upright and bounded, as base 64. */
+  jpeg: text(2_000_000)
+    .matches(/^[A-Za-z0-9+/]+={0,2}$/, "The photo is no base 64.")
+    .required("Take a photo first."),
+});
+export type PhotoBody = yup.InferType<typeof photoBody>;
+/** What it shows, in words. */
+export const photoChangeBody = yup.object({ note: trimmed(300).required() });
+export type PhotoChangeBody = yup.InferType<typeof photoChangeBody>;
+
 /** What became of it; what is left out stays as it is. */
 export const claimBody = yup.object({
   because: trimmed(2000).min(1, "Say what is wrong."),

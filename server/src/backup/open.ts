@@ -1,9 +1,11 @@
 import { createHash } from "node:crypto";
 import { createWriteStream } from "node:fs";
+import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import type { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
+import { PHOTO_BYTES, plainJpeg } from "@kobbin/formats";
 import yauzl from "yauzl";
 import { BACKUP_TABLES, type BackupManifest, readManifest, refuse } from "./format.ts";
 import { type CheckedRows, checkRows } from "./rows.ts";
@@ -45,7 +47,22 @@ export async function openBackup(archive: string, own: string): Promise<OpenedBa
     tables.set(table, lines);
   }
   if (files.length !== manifest.files) throw refuse("original files are missing");
-  return { manifest, files, ...checkRows(tables, new Set(files.map((f) => f.sha256))) };
+  const checked = checkRows(tables, new Set(files.map((f) => f.sha256)));
+  await checkPhotos(checked.photos, new Map(files.map((f) => [f.sha256, f])));
+  return { manifest, files, ...checked };
+}
+
+/** What is shown as a photo is one, bounded and without what a camera writes beside it, as if it had been taken here. */
+async function checkPhotos(
+  hashes: ReadonlySet<string>,
+  files: ReadonlyMap<string, { readonly file: string; readonly size: number }>,
+): Promise<void> {
+  for (const hash of hashes) {
+    const { file, size } = files.get(hash)!;
+    const photo = size <= PHOTO_BYTES && plainJpeg(new Uint8Array(await readFile(file)));
+    if (!photo || "wrong" in photo || photo.bytes.length !== size)
+      throw refuse(`the file ${hash.slice(0, 12)}… is no photo that may be kept`);
+  }
 }
 
 type Zip = yauzl.ZipFile;

@@ -18,11 +18,15 @@ export interface CheckedRows {
     readonly rows: string;
     readonly count: number;
   }[];
+  /** Hashes of the files that are shown as photos. */
+  readonly photos: ReadonlySet<string>;
   readonly changes: readonly Row[];
   readonly changeRows: readonly Row[];
 }
 
 const UUIDS = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g;
+/** Tables whose rows name a file by its hash. */
+const NAMES_A_FILE: ReadonlySet<string> = new Set(["board_file", "release", "photo"]);
 /** So many problems are told; more help nobody. */
 const MOST_PROBLEMS = 20;
 const BATCH = 500;
@@ -61,7 +65,7 @@ export function checkRows(tables: ReadonlyMap<string, string>, files: ReadonlySe
         .join(" ");
       if (keys.has(key)) tell(`${where} stands twice`);
       keys.add(key);
-      if ((table === "board_file" || table === "release") && !files.has(String(row.sha256)))
+      if (NAMES_A_FILE.has(table) && !files.has(String(row.sha256)))
         tell(`${where} names a file that is not there`);
     }
   }
@@ -110,6 +114,7 @@ export function checkRows(tables: ReadonlyMap<string, string>, files: ReadonlySe
   return {
     workshopId: fresh.get(String(rows("workshop")[0]!.id))!,
     batches,
+    photos: new Set(rows("photo").map((p) => String(p.sha256))),
     changes: rows("change")
       .map(renew)
       .map((c) => ({

@@ -88,6 +88,16 @@ function notTheirs(rowsOf: RowsOf): string[] {
   for (const [n, b] of rowsOf("board_measured").entries())
     if (b.receipt_id && runOf.get(b.receipt_id) !== b.run_id)
       wrong.push(`row ${n + 1} of board_measured is of a delivery of another run`);
+  const faults = new Map(rowsOf("defect").map((d) => [d.id, d]));
+  for (const [n, p] of rowsOf("photo").entries()) {
+    const where = `row ${n + 1} of photo`;
+    const isOfOrder = (p.order_key ?? null) !== null;
+    if (isOfOrder !== ((p.item ?? null) !== null) || isOfOrder === ((p.unit ?? null) !== null))
+      wrong.push(`${where} shows neither what came nor one board`);
+    const fault = p.defect_id ? faults.get(p.defect_id) : undefined;
+    if (fault && (fault.run_id !== p.run_id || fault.unit !== p.unit))
+      wrong.push(`${where} shows a fault of another board`);
+  }
   const productOf = new Map(rowsOf("revision").map((r) => [r.id, r.product_id]));
   const ofRun = new Map(rowsOf("run").map((r) => [r.id, productOf.get(r.revision_id)]));
   const ofErratum = new Map(rowsOf("erratum").map((r) => [r.id, r.product_id]));

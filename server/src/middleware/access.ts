@@ -52,6 +52,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/numbers": "member",
   "GET /api/parts/:id": "member",
   "GET /api/lots": "member",
+  "GET /api/photos/:id": "member",
   // the bench notes
   "POST /api/runs/:id/remarks": "member",
   "DELETE /api/remarks/:id": "member",
@@ -70,6 +71,9 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/runs/:id/defects": "member",
   "PATCH /api/defects/:id": "member",
   "DELETE /api/defects/:id": "member",
+  "POST /api/runs/:id/photos": "member",
+  "PATCH /api/photos/:id": "member",
+  "DELETE /api/photos/:id": "member",
   "POST /api/equipment/:id/reading": "member",
   // who finds something at the bench writes it down there
   "POST /api/lessons": "member",

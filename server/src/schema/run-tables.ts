@@ -252,6 +252,25 @@ export const RUN_TABLES = {
       version,
     },
   },
+  photo: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      order_key: nullable(AN_ORDER),
+      item: nullable(text(80, 1)),
+      unit: nullable(whole(1, 100_000)),
+      defect_id: perhaps("defect"),
+      sha256: matching(/^[0-9a-f]{64}$/, "the hash of a file"),
+      width_px: whole(1, 2000),
+      height_px: whole(1, 2000),
+      on_day: day,
+      note: text(300),
+      person: text(200),
+      at: instant,
+      version,
+    },
+  },
   bare_test: {
     key: ["id"],
     columns: {

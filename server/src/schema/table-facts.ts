@@ -48,6 +48,11 @@ export const TABLE_FACTS = {
     bound: null,
   },
   claim: { noun: ["claim", "claims"], figures: "none", bound: null },
+  photo: {
+    noun: ["photo", "photos"],
+    figures: "none",
+    bound: { most: MOST.photos, of: "run_id", what: "photos of a run" },
+  },
   sitting: { noun: ["step at the bench", "steps at the bench"], figures: "none", bound: null },
   defect: { noun: ["defect", "defects"], figures: "none", bound: null },
   test_try: { noun: ["try of a test", "tries of tests"], figures: "none", bound: null },

@@ -6,6 +6,7 @@ import type { AuditRow, BenchAnswer, HistoryAnswer, RunAnswer, SessionAnswer } f
 import { AppError } from "@kobbin/core";
 import { sha256Hex, unpackZip } from "@kobbin/formats";
 import { unzipSync, zipSync } from "fflate";
+import { JPEG } from "../../test/jpeg.ts";
 import { startServer, strangerFiles, type TestServer, testCompute, Visitor } from "../../test/kit.ts";
 import { openBackup } from "../backup/open.ts";
 import { restoreBackup } from "../backup/restore.ts";
@@ -58,6 +59,7 @@ async function filled(name: string): Promise<Visitor> {
       { order, arrivedOn: "2026-11-30", items: [{ item: offer, qty: 8, place: "drawer", unitCost: "0.04" }] },
     ],
     ["POST", "work", { on: "2026-12-01", started: 5, good: 4, scrapped: 1, minutes: 30, note: "slow" }],
+    ["POST", "photos", { order, item: offer, on: "2026-11-30", note: "bent", jpeg: JPEG }],
     ["PUT", "closing", { lesson: "count twice" }],
   ] as const)
     expect((await v.call(method, `/api/runs/${runs[0]!.id}/${what}`, body)).status).toBeLessThan(300);

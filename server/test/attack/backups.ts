@@ -522,6 +522,37 @@ export const HOSTILE: readonly Hostile[] = [
       },
     ],
   ),
+  // a file of the shop that is no photo, one that is not there, and photos of nothing
+  ...[
+    {},
+    { sha256: "0".repeat(64) },
+    { unit: null },
+    { item: "x" },
+    { width_px: 2001 },
+    { defect_id: OTHER },
+  ].map(
+    (wrong): Hostile => [
+      `a photo that is none: ${JSON.stringify(wrong)}`,
+      (f) =>
+        f
+          .put("photo", [
+            {
+              ...HAPPENED,
+              run_id: runIn(f, "released"),
+              order_key: null,
+              item: null,
+              unit: 1,
+              defect_id: null,
+              sha256: f.rows("board_file")[0]!.sha256,
+              width_px: 12,
+              height_px: 8,
+              on_day: DAY,
+              ...wrong,
+            },
+          ])
+          .seal(),
+    ],
+  ),
   ["a released run without what it was released with", (f) => f.put("release", []).seal()],
   [
     "a board without a size",

@@ -7,6 +7,8 @@ import type {
   MeasuredBody,
   NewClaimBody,
   OrderStepBody,
+  PhotoBody,
+  PhotoChangeBody,
   PurchaseBody,
   ReceiptBody,
   ReceiptChangeBody,
@@ -79,6 +81,12 @@ export const addClaim = (runId: string, body: NewClaimBody) =>
 export const saveClaim = (runId: string, id: string, body: ClaimBody) =>
   written<void>(runId, "PATCH", `/api/claims/${id}`, body);
 export const removeClaim = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/claims/${id}`);
+/** A photo of what came, of a board or of a fault on it. */
+export const addPhoto = (runId: string, body: PhotoBody) =>
+  written<{ id: string }>(runId, "POST", of(runId, "photos"), body);
+export const savePhoto = (runId: string, id: string, body: PhotoChangeBody) =>
+  written<void>(runId, "PATCH", `/api/photos/${id}`, body);
+export const removePhoto = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/photos/${id}`);
 /** A step of a board as far as it came at the bench. */
 export const saveSitting = (runId: string, body: SittingBody) =>
   written<void>(runId, "PUT", of(runId, "sittings"), body);

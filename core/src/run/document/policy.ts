@@ -24,6 +24,7 @@ const LIVES = {
   bare_test: "happens",
   board_measured: "happens",
   claim: "happens",
+  photo: "happens",
   sitting: "happens",
   test_try: "happens",
   defect: "happens",
@@ -47,6 +48,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   receipt: ["owner", "bench"],
   bare_test: ["owner", "bench"],
   board_measured: ["owner", "bench"],
+  photo: ["owner", "bench"],
   sitting: ["owner", "bench"],
   test_try: ["owner", "bench"],
   defect: ["owner", "bench"],
@@ -62,6 +64,7 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "bare_test",
   "board_measured",
   "claim",
+  "photo",
   "sitting",
   "test_try",
   "defect",
@@ -69,8 +72,8 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "work",
   "closing",
 ];
-/** What a closed run still takes: words, what becomes of a claim, boards of it that are mended, and being opened again. */
-const AFTER_CLOSING: readonly RunTable[] = ["remark", "closing", "claim", "rework"];
+/** What a closed run still takes: words, photos, what becomes of a claim, boards of it that are mended, and being opened again. */
+const AFTER_CLOSING: readonly RunTable[] = ["remark", "photo", "closing", "claim", "rework"];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.

@@ -103,6 +103,23 @@ export interface Claim {
   readonly person: string;
 }
 
+/** A photo that was taken: of what came of an order, of a board that is built, or of a fault on it. Never needed for a figure. */
+export interface RunPhoto {
+  readonly id: string;
+  /** Keys of the {@link PlannedOrder} and of its {@link PlannedItem}, where it shows what came. */
+  readonly order?: string;
+  readonly item?: string;
+  /** Which of the boards that are started, from 1, where it shows one; and the {@link Defect} it shows. */
+  readonly unit?: number;
+  readonly defect?: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  /** ISO date. */
+  readonly on: string;
+  readonly note: string;
+  readonly person: string;
+}
+
 /** What somebody did at the bench in one go. Each count is of boards that got there in it. */
 export interface RunWork {
   readonly id: string;
@@ -185,6 +202,8 @@ export interface RunRecord {
   readonly measured?: readonly BoardMeasured[];
   /** What was claimed of its orders; nothing where left out. */
   readonly claims?: readonly Claim[];
+  /** Photos of it, the oldest first; none where left out. */
+  readonly photos?: readonly RunPhoto[];
   readonly work: readonly RunWork[];
   /** Steps of boards as far as they came at the bench; none where left out. */
   readonly sittings?: readonly RunSitting[];
@@ -249,6 +268,14 @@ export function arrivedOf(
   const sum = (isApart: boolean) => list.reduce((n, r) => n + (r.isApart === isApart ? r.qty : 0), 0);
   return { usable: sum(false), apart: sum(true) };
 }
+
+/** Photos of what came of an item of an order, the oldest first. */
+export const photosOf = (record: RunRecord, order: string, item: string): readonly RunPhoto[] =>
+  (record.photos ?? []).filter((p) => p.order === order && p.item === item);
+
+/** Photos of one of the boards that are started, those of its faults among them, the oldest first. */
+export const photosOfUnit = (record: RunRecord, unit: number): readonly RunPhoto[] =>
+  (record.photos ?? []).filter((p) => p.unit === unit);
 
 /**
  * Holds counts against each other: no board is good or lost that was not started, none is begun that did not come.

@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import type { RunReceipt, RunRecord } from "../document/record.ts";
+import type { RunPhoto, RunReceipt, RunRecord } from "../document/record.ts";
 import { rollUp } from "../roll-up.ts";
 import { plannedOrders } from "../stage/planned-orders.ts";
 import { twoSided } from "../two-sided.fixture.ts";
@@ -73,6 +73,22 @@ test("what disagrees: set apart, short in a parcel that came, measured otherwise
   expect(lot.verdict).toBe("fails");
   const [d] = disagreesOf(boards, full, [lot]);
   expect(d).toMatchObject({ kind: "measured", pieces: item.qty });
+  const photo = (id: string, of: object) =>
+    ({ id, widthPx: 1, heightPx: 1, on: "2026-12-01", note: "", person: "", ...of }) as RunPhoto;
+  // of this line, of another, of a board
+  const shown = (n: number): RunRecord => ({
+    ...full,
+    photos: [
+      ...Array.from({ length: n }, (_, k) => photo(`${k}`, { order: boards.key, item: item!.key })),
+      photo("other", { order: parts.key, item: a.key }),
+      photo("built", { unit: 1 }),
+    ],
+  });
+  const attached = (n: number) =>
+    claimLetter(doc, boards, item, d!, { record: shown(n), lot, today: "2026-12-02" }).match(
+      /.*attached.*/,
+    )?.[0];
+  expect([0, 1, 2].map(attached)).toEqual([undefined, "A photo is attached.", "2 photos are attached."]);
   const letter = claimLetter(doc, boards, item, d!, { record: full, lot, today: "2026-12-02" });
   expect(letter).toContain(`To ${boards.name}`);
   expect(letter).toContain("- board 3: width 1 mm (ordered 50 ± 0.2)");

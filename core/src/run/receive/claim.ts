@@ -1,7 +1,7 @@
 import { counted } from "../../counted.ts";
 import { placesOf, roundMoney } from "../../money/money.ts";
 import type { RunDocument } from "../document/document.ts";
-import { arrivedOf, type RunRecord } from "../document/record.ts";
+import { arrivedOf, photosOf, type RunRecord } from "../document/record.ts";
 import type { PlannedItem, PlannedOrder } from "../stage/planned-orders.ts";
 import type { LotMeasured } from "./measured.ts";
 
@@ -59,7 +59,7 @@ export function disagreesOf(
 
 /**
  * A letter about what came otherwise, to be read, changed and sent by a person: what was ordered, what was found, with each
- * measured board, what is asked for, and what the pieces cost.
+ * measured board, how many photos go with it, what is asked for, and what the pieces cost.
  *
  * @param today ISO day
  */
@@ -80,6 +80,7 @@ export function claimLetter(
       : undefined;
   const credit = worth === undefined ? "" : `, or credit ${worth} ${order.currency} before tax`;
   const bad = (lot?.boards ?? []).filter((b) => b.points.some((p) => !p.isIn) || b.looks.length > 0);
+  const photos = item ? photosOf(record, order.key, item.key).length : 0;
   const seen = new Set(lot?.boards.map((b) => b.board.label)).size;
   return [
     `To ${order.name}`,
@@ -108,6 +109,7 @@ export function claimLetter(
           ),
         ]
       : []),
+    ...(photos === 0 ? [] : ["", `${photos === 1 ? "A photo is" : `${photos} photos are`} attached.`]),
     "",
     d.kind === "short"
       ? `Please send ${d.pieces === 1 ? "it" : "them"}${credit}.`

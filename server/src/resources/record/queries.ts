@@ -7,6 +7,7 @@ import { one } from "../../db/tx.ts";
 import { manyClaims, manyMeasured } from "./came-queries.ts";
 import { manyDefects } from "./defect-queries.ts";
 import { manySteps } from "./order-queries.ts";
+import { manyPhotos } from "./photo-queries.ts";
 import { manySittings } from "./sitting-queries.ts";
 import { manyTries } from "./try-queries.ts";
 
@@ -19,6 +20,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     bareTests,
     measured,
     claims,
+    photos,
     work,
     sittings,
     tries,
@@ -32,6 +34,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     manyBareTests(tx, runId),
     manyMeasured(tx, runId),
     manyClaims(tx, runId),
+    manyPhotos(tx, runId),
     manyWork(tx, runId),
     manySittings(tx, runId),
     manyTries(tx, runId),
@@ -45,6 +48,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     ...(bareTests.length > 0 ? { bareTests } : {}),
     ...(measured.length > 0 ? { measured } : {}),
     ...(claims.length > 0 ? { claims } : {}),
+    ...(photos.length > 0 ? { photos } : {}),
     ...(steps.length > 0 ? { steps } : {}),
     work,
     ...(sittings.length > 0 ? { sittings } : {}),

@@ -6,6 +6,7 @@ import {
   disagreesOf,
   judgeLot,
   type PlannedOrder,
+  photosOf,
   type RunDocument,
   type RunRecord,
   type RunResult,
@@ -20,6 +21,7 @@ import { Kept } from "../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, typedAmount, written } from "../../ui/text/format.ts";
+import { ClaimPaper, seen } from "./ClaimPaper.tsx";
 
 const STATES: Readonly<Record<ClaimState, string>> = {
   open: "not sent yet",
@@ -138,8 +140,10 @@ const mpnOf = (doc: RunDocument, item: string | undefined): string | undefined =
 
 /** A claim as it stands: its letter to copy, whether it is sent, what was answered, what came of it. */
 function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: PlannedOrder; isOpen: boolean }) {
-  const { id, doc, did } = useRun();
+  const { id, doc, record, did } = useRun();
   const [isLearning, setIsLearning] = useState(false);
+  const [isPrinting, setPrinting] = useState(false);
+  const photos = photosOf(record, o.key, c.item);
   const say = useSay();
   const sayError = useSayError();
   const save = (body: Parameters<typeof saveClaim>[2], words: string) => {
@@ -173,6 +177,7 @@ function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: Planned
           so that it costs once
         </button>
       )}
+      {isPrinting && <ClaimPaper claim={c} photos={photos} onDone={() => setPrinting(false)} />}
       {isLearning && (
         <WriteDown
           of={{
@@ -201,6 +206,11 @@ function Standing({ claim: c, order: o, isOpen }: { claim: Claim; order: Planned
             >
               Copy the letter
             </Button>
+            {photos.length > 0 && (
+              <Button onClick={() => void seen(photos).then(() => setPrinting(true))}>
+                Print it with {count(photos.length, "photo")}
+              </Button>
+            )}
             <Pick
               label="It is"
               value={c.state}

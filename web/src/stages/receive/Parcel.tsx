@@ -2,14 +2,17 @@ import {
   arrivedOf,
   boardKey,
   judgeLot,
+  mayChange,
   type PlannedItem,
   type PlannedOrder,
+  photosOf,
   type RunDocument,
   type RunReceipt,
 } from "@kobbin/core";
 import { format } from "date-fns";
 import { useState } from "react";
 import { Link } from "react-router";
+import { Photos } from "../../photos/Photos.tsx";
 import { addReceipt, removeReceipt, setApart } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, isBack, openOf } from "../../run/useOrders.ts";
@@ -32,7 +35,7 @@ export function Parcel({
   isOpen: boolean;
   onMeasure: (board: number) => void;
 }) {
-  const { id, doc, record, did } = useRun();
+  const { id, doc, record, life, role, did } = useRun();
   const sayError = useSayError();
   const [counting, setCounting] = useState<string>();
   const p = record.purchases.find((x) => x.order === o.key);
@@ -128,11 +131,17 @@ export function Parcel({
                 />
               )}
               <Deliveries order={o} item={i} isOpen={isOpen} />
+              <Photos
+                of={{ order: o.key, item: i.key }}
+                what={i.label}
+                list={photosOf(record, o.key, i.key)}
+                mayAdd={mayChange("photo", life, role) && usable + apart > 0}
+              />
             </li>
           );
         })}
       </ul>
-      <Claims order={o} isOpen={isOpen} />
+      <Claims order={o} isOpen={mayChange("claim", life, role)} />
     </article>
   );
 }

@@ -1,10 +1,13 @@
 import { suspectsOfUnit, unitOf } from "@kobbin/core";
 import { type KeyboardEvent, useEffect, useMemo, useState } from "react";
+import { Take } from "../../../photos/Take.tsx";
+import { useAddPhotos } from "../../../photos/useAddPhotos.ts";
 import { addDefect } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
 import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
+import { count } from "../../../ui/text/format.ts";
 import { FAULT_KEYS, FAULTS } from "./faultKeys.ts";
 
 type Code = (typeof FAULTS)[number]["codes"][number];
@@ -31,10 +34,22 @@ export function FaultPad({
   );
   const places = useMemo(() => [...new Set([...(at ? [at] : []), ...suspects])].slice(0, 9), [at, suspects]);
   const [place, setPlace] = useState(places[0] ?? "");
+  /** Taken before it is said what they show. */
+  const [photos, setPhotos] = useState<readonly File[]>([]);
+  const { add } = useAddPhotos();
   const note = (code: Code) => {
-    addDefect(id, { unit, at: place.trim(), code, step, on: todayIso(), isMended: false, note: "" }).catch(
-      sayError,
-    );
+    const found = addDefect(id, {
+      unit,
+      at: place.trim(),
+      code,
+      step,
+      on: todayIso(),
+      isMended: false,
+      note: "",
+    });
+    found
+      .then(({ value }) => add(photos, { defect: value.id }, `${unitOf(doc)} ${unit}: ${code}`))
+      .catch(sayError);
     say(`${unitOf(doc)} ${unit}${place ? `, ${place}` : ""}: ${code}`);
     onDone();
   };
@@ -49,7 +64,7 @@ export function FaultPad({
       ),
       ...places.map((p, i) => ({ keys: String(i + 1), does: `it is at ${p}`, run: () => setPlace(p) })),
     ],
-    [place, places],
+    [place, places, photos],
   );
   useKeys(bindings, true);
   // back to the piece, not out of the bench
@@ -88,34 +103,47 @@ export function FaultPad({
             onKeyDown={(e: KeyboardEvent<HTMLInputElement>) => e.key === "Enter" && e.currentTarget.blur()}
           />
         </label>
+        <Take what="what is wrong" onTaken={(files) => setPhotos([...photos, ...files])} />
+        {photos.length > 0 && (
+          <p role="status" className="self-center text-[15px]">
+            {count(photos.length, "photo goes", "photos go")} with it
+          </p>
+        )}
         <button type="button" className="quiet-link ml-auto" onClick={onDone}>
           nothing, back <kbd>Esc</kbd>
         </button>
       </div>
-      <div className="grid grid-cols-3 gap-x-6 gap-y-4 max-md:grid-cols-1">
-        {FAULTS.map((f) => (
-          <fieldset key={f.name}>
-            <legend className="mb-1 text-[16px] font-semibold">{f.name}</legend>
-            <div className="flex flex-wrap gap-2">
-              {f.codes.map((code) => (
-                <button
-                  key={code}
-                  type="button"
-                  onClick={() => note(code)}
-                  className="min-h-[44px] rounded-[4px] border border-rule-2 bg-paper px-3 text-[17px] hover:bg-metal-soft max-sm:text-[15px]"
-                >
-                  {code}{" "}
-                  {FAULT_KEYS[code] && (
-                    <kbd className="text-[13px] text-ink-2 max-sm:hidden">
-                      {FAULT_KEYS[code]!.toUpperCase()}
-                    </kbd>
-                  )}
-                </button>
-              ))}
-            </div>
-          </fieldset>
-        ))}
-      </div>
+      <Codes onCode={note} />
     </section>
+  );
+}
+
+/** All it can be, by kind, each with its key. */
+function Codes({ onCode }: { onCode: (code: Code) => void }) {
+  return (
+    <div className="grid grid-cols-3 gap-x-6 gap-y-4 max-md:grid-cols-1">
+      {FAULTS.map((f) => (
+        <fieldset key={f.name}>
+          <legend className="mb-1 text-[16px] font-semibold">{f.name}</legend>
+          <div className="flex flex-wrap gap-2">
+            {f.codes.map((code) => (
+              <button
+                key={code}
+                type="button"
+                onClick={() => onCode(code)}
+                className="min-h-[44px] rounded-[4px] border border-rule-2 bg-paper px-3 text-[17px] hover:bg-metal-soft max-sm:text-[15px]"
+              >
+                {code}{" "}
+                {FAULT_KEYS[code] && (
+                  <kbd className="text-[13px] text-ink-2 max-sm:hidden">
+                    {FAULT_KEYS[code]!.toUpperCase()}
+                  </kbd>
+                )}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      ))}
+    </div>
   );
 }

@@ -1,6 +1,7 @@
-import { classOf, type Defect, defectRates, pareto, unitOf, wilson } from "@kobbin/core";
+import { classOf, type Defect, defectRates, pareto, photosOfUnit, unitOf, wilson } from "@kobbin/core";
 import { useState } from "react";
 import { Link } from "react-router";
+import { Photos } from "../../../photos/Photos.tsx";
 import { removeDefect, saveDefect } from "../../../resources/record.ts";
 import { WriteDown } from "../../../run/learn/WriteDown.tsx";
 import { useRun } from "../../../run/runState.ts";
@@ -119,7 +120,8 @@ function Row({
   isAlone: boolean;
   onLearn: (d: Defect) => void;
 }) {
-  const { id, doc } = useRun();
+  const { id, doc, record } = useRun();
+  const photos = photosOfUnit(record, d.unit).filter((p) => p.defect === d.id);
   const say = useSay();
   const sayError = useSayError();
   const name = `${unitOf(doc)} ${d.unit}${d.at ? `, ${d.at}` : ""}: ${d.code}`;
@@ -176,6 +178,11 @@ function Row({
       <td className="text-right text-[13.5px] text-ink-2">
         {day(d.on)}, {d.person}
       </td>
+      {(mayWrite || photos.length > 0) && (
+        <td>
+          <Photos of={{ defect: d.id, unit: d.unit }} what={name} list={photos} mayAdd={mayWrite} isShort />
+        </td>
+      )}
       {mayWrite && (
         <td className="text-right whitespace-nowrap">
           <button

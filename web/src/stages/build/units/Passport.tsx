@@ -1,7 +1,9 @@
 import {
   limitText,
+  mayChange,
   minutesOf,
   type PlanOfRun,
+  photosOfUnit,
   standsOfUnit,
   type TestTry,
   unitOf,
@@ -10,6 +12,7 @@ import {
 } from "@kobbin/core";
 import { useMemo, useRef } from "react";
 import { Link } from "react-router";
+import { Photos } from "../../../photos/Photos.tsx";
 import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useOrders } from "../../../run/useOrders.ts";
@@ -41,7 +44,7 @@ export function Passport({
   unit: number;
   onSit: (() => void) | undefined;
 }) {
-  const { id, doc, record } = useRun();
+  const { id, doc, record, life, role } = useRun();
   const serial = useSerial()(unit);
   const errata = useKnownWrong();
   const paper = useRef<HTMLElement>(null);
@@ -75,6 +78,12 @@ export function Passport({
           </Link>
         </span>
       </div>
+      <Photos
+        of={{ unit }}
+        what={serial ?? `${unitOf(doc)} ${unit}`}
+        list={photosOfUnit(record, unit).filter((p) => p.defect === undefined)}
+        mayAdd={mayChange("photo", life, role)}
+      />
       {tests.length > 0 && <Read unit={unit} />}
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
