@@ -1,4 +1,4 @@
-import { expect, expectAccessible, expectSaid, newShop, test } from "./kit.ts";
+import { ask, expect, expectAccessible, expectSaid, newShop, releasedDemoRun, test } from "./kit.ts";
 
 test("a lot is measured: what is outside sets it apart, the next lot keeps the limits and is compared", async ({
   page,
@@ -39,4 +39,91 @@ test("a lot is measured: what is outside sets it apart, the next lot keeps the l
   await form.getByLabel(/^Readings/).fill("90 90.5 90.2");
   await expect(form.getByText("3 pieces outside the limits")).toBeVisible();
   await expect(form.getByText(/against the lot of .*drawer 1: more than chance would make/)).toBeVisible();
+});
+
+test("bags are labelled, counted by keys and scanner, traced, and pick their own kind while parts are laid out", async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    window.print = () =>
+      Object.assign(window, { printed: document.querySelector("[data-printing]")?.textContent ?? "" });
+  });
+  const printed = () => page.evaluate(() => (window as { printed?: string }).printed);
+  const run = await releasedDemoRun(page, "Kiln Watch", "in bags", 10, "receive");
+  const parcel = page.getByRole("article").filter({ hasText: "TB-LV33-223" });
+  await parcel.getByRole("button", { name: "All of it came" }).click();
+  await parcel.getByRole("button", { name: /^print \d+ labels$/ }).click();
+  await expect.poll(printed).toMatch(/B\d{4}-[0-9A-Z]TB-LV33-223\d+ on .*U4/);
+  const lots = await ask<{ id: string; number: number; mpn: string; qty: number; place: string }[]>(
+    page,
+    "GET",
+    "/api/lots",
+  );
+  const [chip, other] = [
+    lots.find((l) => l.mpn === "TB-LV33-223")!,
+    lots.find((l) => l.place === "drawer 7")!,
+  ];
+
+  // blind: what is written is told once something is counted; a label that is scanned goes to its row
+  await page.goto("/shelf");
+  const code = (l: { mpn: string }) =>
+    page
+      .getByRole("row")
+      .filter({ hasText: l.mpn })
+      .first()
+      .getByText(/^B\d{4}-/)
+      .textContent();
+  const [chipCode, otherCode] = [(await code(chip))!, (await code(other))!];
+  await page.getByRole("button", { name: "count a place" }).press("Enter");
+  const counting = page.getByRole("region", { name: "Counting the shelf" });
+  const of = (c: string) => counting.getByLabel(new RegExp(`^Counted of .*${c}$`));
+  await counting.getByRole("textbox").first().focus();
+  await page.keyboard.type(chipCode.replace("-", ""));
+  await page.keyboard.press("Enter");
+  await expect(of(chipCode)).toBeFocused();
+  await page.keyboard.type("a few");
+  await expect(
+    counting.getByText("no count: write it as 120 or 100+20").filter({ visible: true }),
+  ).toBeVisible();
+  await expect(counting.getByRole("button", { name: /^Keep/ })).toBeDisabled();
+  await of(chipCode).fill(`${chip.qty - 3}+1`);
+  await expect(counting).toContainText(`${chip.qty} written, 2 fewer`);
+  await of(otherCode).fill(String(other.qty));
+  await expect(counting).toContainText("as written");
+  await expectAccessible(page);
+  await counting.getByLabel("Because").fill("once a quarter");
+  await counting.getByRole("button", { name: "Keep 2 counts" }).press("Enter");
+  await expectSaid(page, "2 lots counted, 1 otherwise than written");
+  await page.getByLabel("Find on the shelf").fill(chipCode);
+  await page.getByRole("button", { name: /^Measured of TB-LV33-223/ }).click();
+  const moves = page.getByRole("table", { name: "Where TB-LV33-223 came from and went" });
+  await expect(moves.getByRole("row").nth(1)).toContainText("−2");
+  await expect(moves.getByRole("row").nth(1)).toContainText("once a quarter");
+  await expect(moves.getByRole("row").nth(2)).toContainText(`+${chip.qty}`);
+  await expectAccessible(page);
+  // what is to lie there always is told with how much brings it back
+  await page.getByRole("button", { name: /^Too little on the shelf/ }).click();
+  const low = page.getByRole("table", { name: "Too little on the shelf" });
+  await expect(low.getByRole("row").filter({ hasText: "OX-R0603-10k" })).toContainText("200");
+
+  // at the bench a bag lays out its own kind, once; another says what it is and presses nothing
+  await page.goto(`/runs/${run}/build?view=hands&unit=1`);
+  const bench = page.getByRole("region", { name: "At the bench" });
+  await expect(bench.getByRole("status")).toHaveText(/^0 of \d+ laid out$/);
+  const scan = (text: string) =>
+    page.evaluate(
+      (keys) => {
+        for (const key of keys)
+          document.body.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+      },
+      [...text, "Enter"],
+    );
+  await scan(chipCode.replace("-", ""));
+  await expectSaid(page, /^TB-LV33-223 laid out/);
+  await expect(bench.getByRole("status")).toHaveText(/^1 of \d+ laid out$/);
+  await scan(chipCode);
+  await expectSaid(page, "TB-LV33-223 is laid out already");
+  await scan(otherCode);
+  await expectSaid(page, new RegExp(`^${otherCode} is .*: this run has none of it\\.$`));
+  await expect(bench.getByRole("status")).toHaveText(/^1 of \d+ laid out$/);
 });

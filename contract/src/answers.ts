@@ -362,7 +362,7 @@ export interface InvitedAnswer {
 
 /** What the command box finds in the shop's data. */
 export interface FoundRow {
-  readonly kind: "product" | "run" | "part" | "board" | "lesson";
+  readonly kind: "product" | "run" | "part" | "board" | "lot" | "lesson";
   readonly text: string;
   readonly more: string;
   /** Where it opens. */

@@ -71,6 +71,8 @@ export interface PartAnswer {
 }
 /** A lot on the shelf with who reserved how many. */
 export interface LotRow extends RunLot {
+  /** In the shop; it stands on its label. */
+  readonly number: number;
   readonly donor: string;
   readonly note: string;
   /** What was measured on some of its pieces. */
@@ -114,6 +116,7 @@ const PART_SCHEMAS = {
   restMa: number(0, 1e6).nullable(),
   mostMa: number(0, 1e6).nullable(),
   carriesMa: number(0, 1e6).nullable(),
+  keepLeast: number(0, 1e7).nullable(),
   fitAfter: choice(FIT_AFTER).nullable(),
   opensOnce: flag().nullable(),
   covers: list(text(80).required(), 1000).nullable(),
@@ -177,6 +180,20 @@ export const lotBody = yup.object({
 export type LotBody = Omit<yup.InferType<typeof lotBody>, "sample"> & {
   sample?: Omit<LotSample, "on"> | null | undefined;
 };
+
+/** A lot that was counted where it lies. */
+export const lotCount = yup.object({
+  id: id().required(),
+  version: version.required(),
+  qty: whole(0, 1e8).required("Say how many lie there."),
+});
+/** Lots that were counted in one go: those of a place, or some. */
+export const lotCountsBody = yup.object({
+  counts: list(lotCount, 5000).min(1, "Count something first.").required(),
+  place: trimmed(120).default(""),
+  because: trimmed(300).default(""),
+});
+export type LotCountsBody = yup.InferType<typeof lotCountsBody>;
 
 export const reservationBody = yup.object({
   lotId: id().required(),

@@ -594,6 +594,9 @@ export { LINE_FIELDS, type LineFieldKey, MOUNTS, ORIGINS } from "./shape/line-fi
 export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fields.ts";
 export type { DataShape } from "./shape/shape.ts";
 export { SHOP_FIELDS, type ShopField, type ShopFieldKey, type ShopSettings } from "./shape/shop-fields.ts";
+export { bagCode, readBag } from "./shelf/bag.ts";
+export { type Kept, type Low, lowOf } from "./shelf/low.ts";
+export { type LotChange, type LotMove, movesOf } from "./shelf/moves.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";
 export { type OfferChange, offerChanges } from "./sourcing/changes.ts";

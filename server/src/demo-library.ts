@@ -155,6 +155,8 @@ async function knowCurrents(tx: Tx): Promise<void> {
     ["HB-T508-2", 8000],
   ] as const)
     await tx.query("update part set carries_ma = $2 where mpn = $1", [number, carries]);
+  // resistors of every board are not to run out
+  await tx.query("update part set keep_least = 200 where mpn = 'OX-R0603-10k'");
 }
 
 /** The two chips that may read the thermocouple: the one of the bill, and a proposed substitute. */

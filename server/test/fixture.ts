@@ -298,6 +298,7 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/tries": tryBody,
     "POST /api/runs/:id/defects": defectBody,
     "POST /api/runs/:id/photos": photoBody,
+    "POST /api/lots/count": { counts: [{ id: lot, version: 1, qty: 20 }] },
     "PATCH /api/photos/:id": { note: "scratched" },
     "PATCH /api/defects/:id": { isMended: true },
     "POST /api/equipment/:id/reading": { unit: "V", near: "3.3" },

@@ -61,6 +61,8 @@ export interface LibraryPart {
   readonly mostMa?: number;
   /** Greatest current that may go through it, mA: of a connector through each contact, of a regulator what it gives. */
   readonly carriesMa?: number;
+  /** Pieces that are to lie on the shelf, whatever runs take. */
+  readonly keepLeast?: number;
   /** Not before the board went through the heat, was washed, was tested. */
   readonly fitAfter?: FitAfter;
   /** What it closes can be opened only once. */

@@ -72,6 +72,7 @@ export const PART_FIELDS = {
   restMa: measured("rest_ma", "current at rest in mA", 1e6, 1e6),
   mostMa: measured("most_ma", "greatest current in mA", 1e6, 1e6),
   carriesMa: measured("carries_ma", "current it carries in mA", 1e6, 1e6),
+  keepLeast: measured("keep_least", "least on the shelf", 1e7, 1e7),
   fitAfter: {
     shape: maybe(oneOf(...FIT_AFTER)),
     column: "fit_after",

@@ -52,6 +52,8 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "GET /api/numbers": "member",
   "GET /api/parts/:id": "member",
   "GET /api/lots": "member",
+  "GET /api/lots/:id/moves": "member",
+  "GET /api/low": "member",
   "GET /api/photos/:id": "member",
   // the bench notes
   "POST /api/runs/:id/remarks": "member",
@@ -157,6 +159,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/parts/:id": "owner",
   "PUT /api/alternates": "owner",
   "POST /api/lots": "owner",
+  "POST /api/lots/count": "owner",
   "PATCH /api/lots/:id": "owner",
   "DELETE /api/lots/:id": "owner",
   "PUT /api/runs/:id/reservations": "owner",

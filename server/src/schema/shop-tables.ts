@@ -101,6 +101,7 @@ export const SHOP_TABLES = {
     key: ["id"],
     columns: {
       id,
+      number: whole(1, 999_999_999),
       mpn: text(120, 1),
       qty: whole(0, 1e8),
       place: text(120),

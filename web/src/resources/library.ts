@@ -1,6 +1,7 @@
 import type {
   AlternateBody,
   LotBody,
+  LotCountsBody,
   LotRow,
   NewLotBody,
   NewPartBody,
@@ -11,7 +12,7 @@ import type {
   SupplierChange,
   UnknownPart,
 } from "@kobbin/contract";
-import type { RunSupplier } from "@kobbin/core";
+import type { LotMove, Low, RunSupplier } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { type Answered, http } from "./http.ts";
 import { outbox } from "./outbox.ts";
@@ -28,13 +29,21 @@ export const usePart = (id: string | undefined) =>
   useSWR<PartAnswer>(id ? `/api/parts/${id}` : null, http.get);
 export const useLots = () => useSWR<LotRow[]>("/api/lots", http.get);
 
+/** Where the pieces of a lot came from and went; asked anew when the lot changed. */
+export const useMoves = (lot: Pick<LotRow, "id" | "version">) =>
+  useSWR<LotMove[]>(`/api/lots/${lot.id}/moves#${lot.version}`, (key: string) =>
+    http.get<LotMove[]>(key.replace(/#.*/, "")),
+  );
+/** What there is too little of. */
+export const useLow = () => useSWR<Low[]>("/api/low", http.get);
+
 /** Everything that shows parts, lots, or a run that stands on them. */
 export const refetchLibrary = () =>
   Promise.all([
     mutate(
       (key) =>
         typeof key === "string" &&
-        (key.startsWith("/api/parts") || key === "/api/lots" || key === "/api/numbers"),
+        (key.startsWith("/api/parts") || ["/api/lots", "/api/low", "/api/numbers"].includes(key)),
     ),
     refetchRuns(),
   ]);
@@ -54,6 +63,8 @@ export const decideAlternate = (body: AlternateBody) =>
 export const addLot = (body: Partial<NewLotBody> & Pick<NewLotBody, "mpn" | "qty" | "currency">) =>
   written<{ id: string }>("POST", "/api/lots", body);
 export const saveLot = (id: string, body: LotBody) => written<void>("PATCH", `/api/lots/${id}`, body);
+export const saveCounts = (body: LotCountsBody) =>
+  written<{ differ: number }>("POST", "/api/lots/count", body);
 export const removeLot = (id: string) => written<void>("DELETE", `/api/lots/${id}`);
 export const reserve = (runId: string, body: ReservationBody) =>
   written<void>("PUT", `/api/runs/${runId}/reservations`, body);

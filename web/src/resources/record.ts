@@ -42,11 +42,13 @@ const asked =
   (runId: string) =>
   <T>(done: T): Promise<T> =>
     mutate(of(runId, "asks")).then(() => done);
+/** What came lies on the shelf, or does no more. */
+const withShelf = <T>(done: T): Promise<T> => mutate("/api/lots").then(() => done);
 /** A parcel that came. */
 export const addReceipt = (runId: string, body: ReceiptBody) =>
-  written<{ ids: string[] }>(runId, "POST", of(runId, "receipts"), body);
+  written<{ ids: string[] }>(runId, "POST", of(runId, "receipts"), body).then(withShelf);
 export const removeReceipt = (runId: string, id: string) =>
-  written<void>(runId, "DELETE", `/api/receipts/${id}`);
+  written<void>(runId, "DELETE", `/api/receipts/${id}`).then(withShelf);
 /** A bare board that was tried with a meter. */
 export const addBareTest = (runId: string, body: BareTestBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "bare-tests"), body);
@@ -72,9 +74,7 @@ export const removeDefect = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/defects/${id}`);
 /** A delivery that is set apart, or used after all; what lies on the shelf of it goes along. */
 export const setApart = (runId: string, id: string, body: ReceiptChangeBody) =>
-  written<void>(runId, "PATCH", `/api/receipts/${id}`, body).then((done) =>
-    mutate("/api/lots").then(() => done),
-  );
+  written<void>(runId, "PATCH", `/api/receipts/${id}`, body).then(withShelf);
 /** What came otherwise than ordered, and what becomes of it. */
 export const addClaim = (runId: string, body: NewClaimBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "claims"), body);
@@ -95,6 +95,4 @@ export const addWork = (runId: string, body: WorkBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "work"), body);
 export const removeWork = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/work/${id}`);
 export const closeRun = (runId: string, body: ClosingBody) =>
-  written<void>(runId, "PUT", of(runId, "closing"), body).then((done) =>
-    mutate("/api/lots").then(() => done),
-  );
+  written<void>(runId, "PUT", of(runId, "closing"), body).then(withShelf);

@@ -6,6 +6,7 @@ export {
   insertLots,
   insertReservations,
   manyFreeLots,
+  manyLotsNumbered,
   putReservation,
 } from "./lot-queries.ts";
 export {

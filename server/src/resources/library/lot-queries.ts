@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { LotRow } from "@kobbin/contract";
-import type { LotSample, RunLot } from "@kobbin/core";
+import type { Kept, LotChange, LotSample, RunLot } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
-const LOT = `o.id, o.mpn, o.qty, o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition`;
+const LOT = `o.id, o.number, o.mpn, o.qty, o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition`;
 
 /** What lies on the shelf, oldest first, with who reserved how many. */
 export async function manyLots(tx: Tx): Promise<LotRow[]> {
@@ -128,6 +128,11 @@ export async function oneLot(tx: Tx, id: string): Promise<{ qty: number; mpn: st
   return one(rows, "lot");
 }
 
+/** Pieces of a lot, nobody kept from changing them. */
+export async function lotAsItIs(tx: Tx, id: string): Promise<{ qty: number }> {
+  return one((await tx.query<{ qty: number }>("select qty from lot where id = $1", [id])).rows, "lot");
+}
+
 /** Pieces of a lot that no other run reserved, the lot held until the transaction ends. */
 export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ free: number; mpn: string }> {
   const lot = await oneLot(tx, lotId);
@@ -136,4 +141,48 @@ export async function freeOf(tx: Tx, lotId: string, runId: string): Promise<{ fr
     [lotId, runId],
   );
   return { free: lot.qty - rows[0]!.n, mpn: lot.mpn };
+}
+
+/** Every change of a lot as the record has it, the oldest first. */
+export async function manyLotChanges(tx: Tx, id: string): Promise<LotChange[]> {
+  const { rows } = await tx.query<
+    Omit<LotChange, "was" | "became"> & { was: number | null; became: number | null }
+  >(
+    `select r.op, to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, c.person, c.sentence,
+            (r.was ->> 'qty')::float8 as was, (r.became ->> 'qty')::float8 as became
+     from change_row as r join change as c on c.id = r.change_id
+     where r.workshop_id = current_workshop() and r.tbl = 'lot' and r.key = jsonb_build_object('id', $1::text)
+     order by r.id`,
+    [id],
+  );
+  return rows.map(({ was, became, ...r }) => ({
+    ...r,
+    ...(was === null ? {} : { was }),
+    ...(became === null ? {} : { became }),
+  }));
+}
+
+/** Parts that are to lie on the shelf with what of them does: what is locked away is not counted. */
+export async function manyKept(tx: Tx): Promise<Kept[]> {
+  const { rows } = await tx.query<Kept>(
+    `select p.mpn, p.keep_least as least,
+            coalesce(sum(o.qty), 0)::float8 as here,
+            coalesce(sum((select sum(r.qty) from reservation as r where r.lot_id = o.id)), 0)::float8 as reserved
+     from part as p left join lot as o on o.mpn_key = p.mpn_key and o.condition <> 'quarantine'
+     where p.keep_least > 0
+     group by p.id order by p.mpn`,
+  );
+  return rows;
+}
+
+/** The lot of a number on a label. */
+export async function manyLotsNumbered(
+  tx: Tx,
+  number: number,
+): Promise<{ id: string; mpn: string; qty: number; place: string }[]> {
+  const { rows } = await tx.query<{ id: string; mpn: string; qty: number; place: string }>(
+    "select id, mpn, qty, place from lot where number = $1",
+    [number],
+  );
+  return rows;
 }

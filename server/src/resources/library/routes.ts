@@ -2,13 +2,15 @@ import Router from "@koa/router";
 import {
   alternateBody,
   lotBody,
+  lotCount,
+  lotCountsBody,
   newLotBody,
   newPart,
   newPartBody,
   partBody,
   reservationBody,
 } from "@kobbin/contract";
-import { AppError, PART_FIELDS } from "@kobbin/core";
+import { AppError, lowOf, movesOf, PART_FIELDS } from "@kobbin/core";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { byOf, changeOf } from "../../history/change.ts";
@@ -18,7 +20,17 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { oneRun } from "../run/index.ts";
-import { deleteLot, freeOf, insertLot, manyLots, oneLot, putReservation } from "./lot-queries.ts";
+import {
+  deleteLot,
+  freeOf,
+  insertLot,
+  lotAsItIs,
+  manyKept,
+  manyLotChanges,
+  manyLots,
+  oneLot,
+  putReservation,
+} from "./lot-queries.ts";
 import {
   deletePart,
   insertParts,
@@ -115,6 +127,33 @@ export function libraryRoutes(deps: Deps): Router {
   });
   router.get("/api/lots", async (ctx) => {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, manyLots);
+  });
+  router.get("/api/lots/:id/moves", async (ctx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+      const { qty } = await lotAsItIs(tx, ctx.params.id!);
+      return movesOf(await manyLotChanges(tx, ctx.params.id!), qty);
+    });
+  });
+  router.get("/api/low", async (ctx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => lowOf(await manyKept(tx)));
+  });
+  router.post("/api/lots/count", async (ctx) => {
+    const b = await listBodyOf(ctx, lotCountsBody, "counts", lotCount);
+    ctx.body = await changeOf(ctx, deps, async (tx, change) => {
+      const { page } = byOf(ctx);
+      let differ = 0;
+      // in one order, whoever counts at the same time
+      for (const c of [...b.counts].sort((x, y) => (x.id < y.id ? -1 : 1))) {
+        const { mpn, qty } = await oneLot(tx, c.id);
+        if (qty !== c.qty) differ++;
+        await mergeRow(tx, "lot", { id: c.id }, c.version, () => ({ qty: c.qty }), mpn, page);
+      }
+      const where = b.place ? ` in ${b.place}` : "";
+      change.says(
+        `${b.counts.length} ${b.counts.length === 1 ? "lot" : "lots"} counted${where}: ${differ === 0 ? "as written" : `${differ} otherwise than written`}${b.because ? `, ${b.because}` : ""}`,
+      );
+      return { differ };
+    });
   });
   router.post("/api/lots", async (ctx) => {
     const b = bodyOf(ctx, newLotBody);

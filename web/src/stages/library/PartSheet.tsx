@@ -189,6 +189,7 @@ const SIZES = [
   ["restMa", "Draws at rest", "mA"],
   ["mostMa", "Draws at the most", "mA"],
   ["carriesMa", "Carries at the most", "mA"],
+  ["keepLeast", "Never fewer on the shelf", "pieces"],
 ] as const;
 
 /** What a part measures, weighs and draws: how it stands on a board, what a parcel of it weighs, what to expect at first power. */

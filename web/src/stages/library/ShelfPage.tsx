@@ -1,5 +1,5 @@
 import type { LotRow } from "@kobbin/contract";
-import { sampleOf } from "@kobbin/core";
+import { bagCode, readBag, sampleOf } from "@kobbin/core";
 import { type ReactNode, useMemo, useState } from "react";
 import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
@@ -8,7 +8,12 @@ import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
-import { amount, count, day, money, typedNumber } from "../../ui/text/format.ts";
+import { count, day, typedNumber, unitPrice } from "../../ui/text/format.ts";
+import { BagLabels } from "./BagLabels.tsx";
+import { CountPlace } from "./CountPlace.tsx";
+import { ALL_PLACES, worthOf, worthWords } from "./countModel.ts";
+import { LowStock } from "./LowStock.tsx";
+import { Moves } from "./Moves.tsx";
 import { CONDITIONS, NewLot } from "./NewLot.tsx";
 import { Sample } from "./Sample.tsx";
 
@@ -22,20 +27,28 @@ export function ShelfPage() {
   const open = params.get("lot") ?? "";
   const setOpen = (id: string) => setParam("lot", id);
   const currency = session?.shop?.currency ?? "EUR";
+  const counting = params.get("count") ?? "";
+  const [isPrinting, setPrinting] = useState(false);
+  // a label that is scanned into the field finds its lot
+  const bag = readBag(find);
   const shown = useMemo(
     () =>
       (lots ?? []).filter((l) =>
-        `${l.mpn} ${l.place} ${l.donor} ${l.note}`.toLowerCase().includes(find.toLowerCase()),
+        bag === undefined
+          ? `${l.mpn} ${l.place} ${l.donor} ${l.note}`.toLowerCase().includes(find.toLowerCase())
+          : l.number === bag,
       ),
-    [lots, find],
+    [lots, find, bag],
   );
-  // in the shop's own currency where the rate is known; others are named
   const rates = session?.shop?.rates ?? {};
   const worth = (list: readonly LotRow[]) =>
-    list.reduce(
-      (s, l) =>
-        s + l.qty * Number(l.unitCost) * (l.currency === currency ? 1 : Number(rates[l.currency] ?? 0)),
-      0,
+    worthWords(
+      worthOf(
+        list.map((lot) => ({ lot, qty: lot.qty })),
+        currency,
+        rates,
+      ),
+      currency,
     );
   const idle = (lots ?? []).filter((l) => l.uses === 0);
   return (
@@ -45,29 +58,59 @@ export function ShelfPage() {
           <h1>Shelf</h1>
           <p className="text-ink-2">
             {lots && lots.length > 0
-              ? `${count(lots.length, "lot")} worth ${money(worth(lots), currency)} at what they cost; ${
+              ? `${count(lots.length, "lot")} worth ${worth(lots)} at what they cost; ${
                   idle.length === 0
                     ? "every number is in some bill"
-                    : `${count(idle.length, "lot")} in no bill, ${money(worth(idle), currency)} lying idle`
+                    : `${count(idle.length, "lot")} in no bill, ${worth(idle)} lying idle`
                 }.`
               : "Runs take from here before anything is bought, the oldest lot first."}
           </p>
         </div>
-        <input
-          type="search"
-          aria-label="Find on the shelf"
-          placeholder="number, place"
-          className="w-44"
-          value={find}
-          onChange={(e) => setFind(e.target.value)}
-        />
+        {counting === "" && (
+          <div className="flex flex-wrap items-center justify-end gap-4">
+            {isOwner && shown.length > 0 && (
+              <>
+                <button
+                  type="button"
+                  className="quiet-link min-h-6"
+                  onClick={() => setParam("count", ALL_PLACES, true)}
+                >
+                  count a place
+                </button>
+                <button type="button" className="quiet-link min-h-6" onClick={() => setPrinting(true)}>
+                  print {count(shown.length, "label")}
+                </button>
+              </>
+            )}
+            <input
+              type="search"
+              aria-label="Find on the shelf"
+              placeholder="number, place, label"
+              className="w-44"
+              value={find}
+              onChange={(e) => setFind(e.target.value)}
+            />
+          </div>
+        )}
       </div>
       {error && !lots ? (
         <Failed error={error} again={() => mutate()} />
       ) : !lots ? (
         <Skeleton rows={5} />
+      ) : counting !== "" && isOwner ? (
+        <CountPlace
+          lots={lots}
+          place={counting}
+          currency={currency}
+          rates={rates}
+          onPlace={(place) => setParam("count", place)}
+        />
       ) : (
         <>
+          <LowStock />
+          {isPrinting && (
+            <BagLabels labels={shown.map((lot) => ({ lot }))} onDone={() => setPrinting(false)} />
+          )}
           {isOwner && <NewLot currency={currency} />}
           {lots.length === 0 ? (
             <Empty>Nothing is written down as lying on the shelf.</Empty>
@@ -97,6 +140,7 @@ export function ShelfPage() {
                       isOpen={open === l.id}
                       onOpen={() => setOpen(open === l.id ? "" : l.id)}
                     >
+                      <Moves lot={l} />
                       <Sample lot={l} lots={lots} isOwner={isOwner} />
                     </Lot>
                   ))}
@@ -138,6 +182,7 @@ function Lot({
       <tr className="hover:bg-sheet">
         <td>
           <span className="num">{l.mpn}</span>
+          <span className="num block text-[13px] text-ink-3">{bagCode(l.number)}</span>
           {l.uses === 0 && <span className="block text-[13px] text-ink-3">in no bill</span>}
           {(l.donor || l.note) && (
             <span className="block text-[13px] text-ink-2">
@@ -159,7 +204,7 @@ function Lot({
         <td>{l.place || "–"}</td>
         <td className="whitespace-nowrap text-ink-2">{day(l.receivedOn)}</td>
         <td className="num text-right whitespace-nowrap">
-          {amount(Number(l.unitCost), l.currency)} {l.currency}
+          {unitPrice(Number(l.unitCost) * 1e6)} {l.currency}
         </td>
         <td>
           {isOwner ? (
@@ -185,7 +230,7 @@ function Lot({
             aria-label={`Measured of ${l.mpn}, ${l.place || "no place"}`}
             onClick={onOpen}
           >
-            {measured ? `${measured.n} measured` : "measure"}
+            {measured ? `${measured.n} measured` : "measure, trace"}
           </button>
           {isOwner && (
             <button

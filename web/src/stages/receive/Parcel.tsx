@@ -24,6 +24,7 @@ import { Came } from "./Came.tsx";
 import { Claims } from "./Claims.tsx";
 import { type Counted, unitCostOf } from "./counted.ts";
 import { LotPanel } from "./measure/LotPanel.tsx";
+import { ParcelLabels } from "./ParcelLabels.tsx";
 
 /** One order as it comes: what is missing of each line, counted by line or all at once. */
 export function Parcel({
@@ -130,17 +131,22 @@ export function Parcel({
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
                 />
               )}
-              <Deliveries order={o} item={i} isOpen={isOpen} />
-              <Photos
-                of={{ order: o.key, item: i.key }}
-                what={i.label}
-                list={photosOf(record, o.key, i.key)}
-                mayAdd={mayChange("photo", life, role) && usable + apart > 0}
-              />
+              <div className="flex flex-wrap items-end gap-x-4">
+                <div className="min-w-[260px] flex-1">
+                  <Deliveries order={o} item={i} isOpen={isOpen} />
+                </div>
+                <Photos
+                  of={{ order: o.key, item: i.key }}
+                  what={i.label}
+                  list={photosOf(record, o.key, i.key)}
+                  mayAdd={mayChange("photo", life, role) && usable + apart > 0}
+                />
+              </div>
             </li>
           );
         })}
       </ul>
+      {o.kind === "parts" && <ParcelLabels order={o} />}
       <Claims order={o} isOpen={mayChange("claim", life, role)} />
     </article>
   );

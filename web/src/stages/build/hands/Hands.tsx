@@ -1,11 +1,13 @@
 import {
   isWalked,
+  type KitLine,
   kitPieces,
   nextPiece,
   type Piece,
   type PlanOfRun,
   pieceBefore,
   piecesOf,
+  readBag,
   type StepsDocument,
   stepOfUnit,
   stepStand,
@@ -13,16 +15,18 @@ import {
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
-import { useMemo } from "react";
+import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
+import { useLots } from "../../../resources/library.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial, useUnitOf } from "../../../run/useSerial.ts";
 import { type KeyBinding, useKeys, useScans } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
+import { bagAtKit } from "./bagAtKit.ts";
 import { useKit } from "./KitCard.tsx";
 import { testName, testPieces } from "./TestCard.tsx";
-import { useSitting } from "./useSitting.ts";
+import { type Sitting, useSitting } from "./useSitting.ts";
 import { Walk } from "./Walk.tsx";
 
 type Row = StepsDocument["steps"][number];
@@ -49,7 +53,9 @@ export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void 
     [onLeave],
   );
   useKeys(leave, true);
-  const scanned = useScanned(go);
+  // a bag is told to the step at hand, which knows what is laid out
+  const onBag = useRef<(number: number) => void>(undefined);
+  const scanned = useScanned(go, onBag);
   useScans(scanned);
   if (!now)
     return (
@@ -71,14 +77,31 @@ export function Hands({ plan, onLeave }: { plan: PlanOfRun; onLeave: () => void 
         </p>
       </Frame>
     );
-  return <AtStep key={`${unit} ${now.n}`} plan={plan} row={now} unit={unit} go={go} onLeave={onLeave} />;
+  return (
+    <AtStep
+      key={`${unit} ${now.n}`}
+      plan={plan}
+      row={now}
+      unit={unit}
+      go={go}
+      onBag={onBag}
+      onLeave={onLeave}
+    />
+  );
 }
 
-/** A label that is scanned brings its board, where it stands. */
-function useScanned(go: Go): (text: string) => boolean {
+type OnBag = RefObject<((number: number) => void) | undefined>;
+
+/** A label that is scanned brings its board, where it stands; one of a bag lays out what is in it. */
+function useScanned(go: Go, onBag: OnBag): (text: string) => boolean {
   const unitNamed = useUnitOf();
   const say = useSay();
   return (text) => {
+    const bag = readBag(text);
+    if (bag !== undefined && onBag.current) {
+      onBag.current(bag);
+      return true;
+    }
     const found = unitNamed(text);
     if ("unit" in found) go({ unit: found.unit, step: undefined });
     else say(found.wrong, { isProblem: true, hint: "Nothing was pressed by it." });
@@ -127,12 +150,14 @@ function AtStep({
   row,
   unit,
   go,
+  onBag,
   onLeave,
 }: {
   plan: PlanOfRun;
   row: Row;
   unit: number;
   go: Go;
+  onBag: OnBag;
   onLeave: () => void;
 }) {
   const { doc } = useRun();
@@ -145,6 +170,7 @@ function AtStep({
     () => (isWalked(row.kind) ? piecesOf(row) : [...kitPieces(kit), ...testPieces(tests)]),
     [row, kit, tests],
   );
+  useBags(onBag, kit, sitting);
   const stand = stepStand(pieces, marks);
   // what was said to be laid out or tried as a whole is not asked for one by one
   // an item that is asked for is tried again, whatever it came to before
@@ -183,6 +209,26 @@ function AtStep({
       onLeave={onLeave}
     />
   );
+}
+
+/** A bag that is scanned while things are laid out is a press for its kind, or says what it is. */
+function useBags(onBag: OnBag, kit: readonly KitLine[], sitting: Sitting): void {
+  const { id, doc, record } = useRun();
+  const { data: lots } = useLots();
+  const say = useSay();
+  useEffect(() => {
+    onBag.current = (number) => {
+      if (!lots) return say("The shelf is not read yet: scan it once more.", { isProblem: true });
+      const bag = bagAtKit(number, lots, kit, { doc, record, runId: id }, sitting.sat.marks);
+      if ("wrong" in bag) return say(bag.wrong, { isProblem: true, hint: "Nothing was pressed by it." });
+      if (bag.isAgain) return say(`${bag.lot.mpn} is laid out already`);
+      sitting.mark(bag.kind.name, "done");
+      say(`${bag.lot.mpn} laid out${bag.lot.place ? ` from ${bag.lot.place}` : ""}`);
+    };
+    return () => {
+      onBag.current = undefined;
+    };
+  });
 }
 
 /** The line of a piece: of the step, or of any where everything is laid out. */

@@ -3,10 +3,10 @@ import { useMemo, useRef } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Button } from "../../../ui/Button.tsx";
+import { Code } from "../../../ui/Code.tsx";
 import { printAlone } from "../../../ui/printed.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count } from "../../../ui/text/format.ts";
-import { Code } from "./Code.tsx";
 
 /** A label of each board that is started: its number in words and as a code, what it is, and its revision. */
 export function Labels() {

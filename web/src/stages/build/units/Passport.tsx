@@ -18,12 +18,12 @@ import { useRun } from "../../../run/runState.ts";
 import { useOrders } from "../../../run/useOrders.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Button } from "../../../ui/Button.tsx";
+import { Code } from "../../../ui/Code.tsx";
 import { printAlone } from "../../../ui/printed.ts";
 import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
 import { Faults } from "../tests/Faults.tsx";
-import { Code } from "./Code.tsx";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
 
 const VERDICT = {
