@@ -24,7 +24,6 @@ const LONG = {
   "server/src/resources/people/routes.ts peopleRoutes": [150, ONE_LIST],
   "server/src/resources/backup/routes.ts backupRoutes": [145, ONE_LIST],
   "server/src/resources/product/routes.ts productRoutes": [140, ONE_LIST],
-  "server/src/resources/library/routes.ts libraryRoutes": [135, ONE_LIST],
   "server/src/resources/session/routes.ts sessionRoutes": [135, ONE_LIST],
   "server/src/resources/source/routes.ts sourceRoutes": [130, ONE_LIST],
   "server/src/resources/run/routes.ts runRoutes": [130, ONE_LIST],

@@ -190,7 +190,15 @@ async function releasedRun() {
   const rail = { id: "rail", name: "rail", state: "powered", drives: [], reads: [], through: [] };
   await must("PATCH", `/api/runs/${id}`, {
     version: (await must("GET", `/api/runs/${id}`)).version,
-    assembly: { tests: [{ ...rail, expect: "", minutes: 1, unit: "V", min: "3", max: "4" }] },
+    assembly: {
+      tests: [{ ...rail, expect: "", minutes: 1, unit: "V", min: "3", max: "4" }],
+      images: [
+        {
+          ...{ id: "watch", at: "J1", name: "watch", version: "1", file: "", from: "", tool: "", wires: [] },
+          ...{ settings: "", command: "", expect: "", fits: [], values: [] },
+        },
+      ],
+    },
   });
   for (let i = 0; i < 5; i++) {
     const r = await call("POST", `/api/runs/${id}/release`, {});
@@ -337,6 +345,9 @@ function clients() {
     const reading = { unit, item: "rail", on: ON, value: "3.3", words };
     const passed = "test_try where words = $1 and verdict = 'pass'";
     await happens("a try of a test", "POST", `${RUN}/tries`, words, reading, passed);
+    const loaded = `load${unit}`;
+    const load = { unit, image: "watch", on: ON, isRight: true, said: loaded };
+    await happens("a loaded image", "POST", `${RUN}/loads`, loaded, load, "image_load where said = $1");
     const note = `fault${unit}`;
     const fault = { unit, at: "R1", code: "bridge", on: ON, note };
     await happens("a defect", "POST", `${RUN}/defects`, note, fault, "defect where note = $1");
@@ -487,7 +498,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
   );
 }
 

@@ -274,6 +274,7 @@ export {
   type ProbePoint,
   probeBoard,
 } from "./probe/probe.ts";
+export { isVersion, isWithin } from "./program/version.ts";
 // what goes out
 export { drawSide } from "./release/drawing.ts";
 export {
@@ -417,10 +418,12 @@ export { directedParts } from "./run/document/directions.ts";
 export {
   DEFAULT_ASSEMBLY,
   type FirstArticle,
+  type ImageFit,
   type LineOverride,
   type Mount,
   type OrderOfSteps,
   type Origin,
+  type ProgramImage,
   type QuoteBasis,
   type RunAssembly,
   type RunChoices,
@@ -480,6 +483,7 @@ export {
   type Claim,
   type ClaimState,
   type Defect,
+  type ImageLoad,
   type LotTaken,
   NO_RECORD,
   type OrderStep,
@@ -532,6 +536,8 @@ export {
 } from "./run/panel/panel-proposals.ts";
 export { figureWords, tolerancedOf } from "./run/parts/sum-notes.ts";
 export { trayParts } from "./run/parts/tray.ts";
+export { answersRight, type Fits, imageFits, secretsIn } from "./run/program/fits.ts";
+export { imagesAt, loadedAt, strayImages } from "./run/program/places.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";

@@ -30,6 +30,7 @@ import { meetingRoutes } from "./resources/meeting/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { defectRoutes } from "./resources/record/defect-routes.ts";
+import { loadRoutes } from "./resources/record/load-routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
 import { photoRoutes } from "./resources/record/photo-routes.ts";
 import { recordRoutes } from "./resources/record/routes.ts";
@@ -99,6 +100,7 @@ export const routers = (deps: Deps): Router[] => [
   orderRoutes(deps),
   sittingRoutes(deps),
   tryRoutes(deps),
+  loadRoutes(deps),
   defectRoutes(deps),
   photoRoutes(deps),
   waitingRoutes(deps),

@@ -50,7 +50,24 @@ export async function fixture(server: TestServer) {
   ).body as { id: string };
   const plain = { state: "powered", drives: [], reads: [], through: [], expect: "", minutes: 1 };
   const tests = [{ ...plain, id: "rail", name: "rail", unit: "V", min: "3", max: "3.6" }];
-  await owner.patch(`/api/runs/${released}`, { version: 1, assembly: { tests } });
+  const images = [
+    {
+      id: "watch",
+      at: "J1",
+      name: "watch",
+      version: "1.4",
+      file: "",
+      from: "",
+      tool: "",
+      wires: [],
+      settings: "",
+      command: "",
+      expect: "",
+      fits: [],
+      values: [{ name: "number", isWiped: false }],
+    },
+  ];
+  await owner.patch(`/api/runs/${released}`, { version: 1, assembly: { tests, images } });
   await owner.post(`/api/runs/${released}/release`);
   const order = `parts ${supplier}`;
   const receiptBody = { order, arrivedOn: "2026-11-24", items: [{ item: offer, qty: 5, unitCost: "0.04" }] };
@@ -145,6 +162,8 @@ export async function fixture(server: TestServer) {
     jpeg: JPEG,
   };
   const { id: photo } = (await bench.post(`/api/runs/${released}/photos`, photoBody)).body as { id: string };
+  const loadBody = { unit: 1, image: "watch", on: "2026-11-24", isRight: true, given: { number: "7" } };
+  const { id: load } = (await bench.post(`/api/runs/${released}/loads`, loadBody)).body as { id: string };
   const rightBody = { kind: "logo", what: "emblem of a club", place: "top silkscreen" };
   const { id: right } = (
     await owner.post(`/api/products/${kept.productId}/rights`, { ...rightBody, state: "own" })
@@ -233,6 +252,7 @@ export async function fixture(server: TestServer) {
     tries: tried,
     defects: defect,
     photos: photo,
+    loads: load,
     "order-steps": step,
   };
   /** Routes that want a run which was released. */
@@ -251,6 +271,7 @@ export async function fixture(server: TestServer) {
       "POST /tries",
       "POST /defects",
       "POST /photos",
+      "POST /loads",
       "PUT /closing",
     ].map((k) => [k.replace(" /", " /api/runs/:id/"), released]),
   );
@@ -299,6 +320,8 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/defects": defectBody,
     "POST /api/runs/:id/photos": photoBody,
     "POST /api/lots/count": { counts: [{ id: lot, version: 1, qty: 20 }] },
+    "POST /api/runs/:id/loads": loadBody,
+    "PATCH /api/loads/:id": { on: "2026-11-24" },
     "PATCH /api/photos/:id": { note: "scratched" },
     "PATCH /api/defects/:id": { isMended: true },
     "POST /api/equipment/:id/reading": { unit: "V", near: "3.3" },

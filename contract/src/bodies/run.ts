@@ -10,6 +10,7 @@ import {
   type PanelChoice,
   PIECE_MARKS,
   type PieceMark,
+  type ProgramImage,
   type QuoteBasis,
   type RunAssembly,
   type RunChoices,
@@ -108,6 +109,7 @@ const ASSEMBLY = {
   odd: mapOf<OddWay>(shapes.oneOf(...shapes.ODD_NAMES), 1000, shapes.UUID).nullable(),
   held: mapOf<Hold>(shapes.oneOf(...shapes.HOLD_NAMES), 1000, shapes.UUID).nullable(),
   programs: mapOf<string>(shapes.text(300), 200).nullable(),
+  images: shaped<readonly ProgramImage[]>(CHOICE_FIELDS.assembly.images.shape).nullable(),
   tests: shaped<readonly TestItem[]>(CHOICE_FIELDS.assembly.tests.shape).nullable(),
   competent: text(120),
   testMinutes: number(0, 600),
@@ -340,6 +342,21 @@ export const tryBody = yup.object({
   words: trimmed(200).default(""),
 });
 export type TryBody = yup.InferType<typeof tryBody>;
+
+/** One go at loading an image into a board; which file it was is known from what was released. */
+export const loadBody = yup.object({
+  unit: whole(1, 100_000).required("Say which board it is."),
+  image: text(60).required(),
+  on: day.required(),
+  isRight: flag().required("Say whether it went well."),
+  said: trimmed(2000).default(""),
+  given: mapOf<string>(shapes.text(300), 20).default({}),
+  socket: whole(1, 100),
+});
+export type LoadBody = yup.InferType<typeof loadBody>;
+/** The day on which a board was wiped of what stays with the shop; null where it was not. */
+export const wipeBody = yup.object({ on: day.nullable().defined() });
+export type WipeBody = yup.InferType<typeof wipeBody>;
 
 /** Something found wrong on a board. */
 export const defectBody = yup.object({

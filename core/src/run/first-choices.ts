@@ -71,6 +71,7 @@ const CARRIED = [
   "testAt",
   "programLoose",
   "programs",
+  "images",
   "tests",
 ] as const;
 /** What names lines of the bill holds for the same revision alone. */

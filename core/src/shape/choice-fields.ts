@@ -1,6 +1,7 @@
 import { OPTION_WORDS, type OptionKey } from "../fab/options.ts";
 import { panelShape } from "./panel.ts";
 import { pricingFields } from "./price.ts";
+import { programImageShape } from "./program-image.ts";
 import {
   type DataShape,
   fields,
@@ -103,6 +104,7 @@ export const CHOICE_FIELDS = {
       words: "how parts are held",
     },
     programs: { shape: mapOf(text(300), 200), words: "what is loaded" },
+    images: { shape: list(programImageShape, 60), words: "images that are loaded", isWhole: true },
     tests: {
       shape: list(testItemShape, 200),
       words: "test plan",

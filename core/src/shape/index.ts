@@ -29,6 +29,7 @@ export { measureShape } from "./measure.ts";
 export { MEET_MODES, meetShape, meetSpecShape, NUMBERINGS, PIN_KINDS } from "./meeting.ts";
 export { panelShape } from "./panel.ts";
 export { pricingFields } from "./price.ts";
+export { IMAGE_FITS, programImageShape } from "./program-image.ts";
 export { RIGHT_KINDS, RIGHT_SHAPES, RIGHT_STATES, SALE_QUESTIONS } from "./right.ts";
 export {
   assemblyShape,

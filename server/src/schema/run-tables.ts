@@ -252,6 +252,28 @@ export const RUN_TABLES = {
       version,
     },
   },
+  image_load: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      unit: whole(1, 100_000),
+      image: text(60, 1),
+      name: text(120, 1),
+      version_text: text(60),
+      place: text(80, 1),
+      sha256: nullable(matching(/^[0-9a-f]{64}$/, "the hash of a file")),
+      is_right: flag,
+      said: text(2000),
+      given: mapOf(text(300), 20),
+      wiped_on: nullable(day),
+      socket: nullable(whole(1, 100)),
+      on_day: day,
+      person: text(200),
+      at: instant,
+      version,
+    },
+  },
   photo: {
     key: ["id"],
     columns: {

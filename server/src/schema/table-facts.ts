@@ -56,6 +56,7 @@ export const TABLE_FACTS = {
   sitting: { noun: ["step at the bench", "steps at the bench"], figures: "none", bound: null },
   defect: { noun: ["defect", "defects"], figures: "none", bound: null },
   test_try: { noun: ["try of a test", "tries of tests"], figures: "none", bound: null },
+  image_load: { noun: ["loaded image", "loaded images"], figures: "none", bound: null },
   work: { noun: ["entry of the bench", "entries of the bench"], figures: "none", bound: null },
   product: { noun: ["product", "products"], figures: "run", bound: null },
   // every run of the product is judged by it

@@ -522,6 +522,29 @@ export const HOSTILE: readonly Hostile[] = [
       },
     ],
   ),
+  ...[{ sha256: "ab" }, { socket: 0 }, { given: { a: 1 } }, { is_right: 1 }, { wiped_on: "soon" }].map(
+    (wrong): Hostile => [
+      `a loaded image that is none: ${JSON.stringify(wrong)}`,
+      (f) => {
+        const kept = {
+          unit: 1,
+          image: "w",
+          name: "watch",
+          version_text: "1",
+          place: "J1",
+          sha256: null,
+          is_right: true,
+          said: "",
+          given: {},
+          wiped_on: null,
+          socket: null,
+          on_day: DAY,
+        };
+        const { note: _, ...happened } = HAPPENED;
+        return f.put("image_load", [{ ...happened, run_id: runIn(f, "released"), ...kept, ...wrong }]).seal();
+      },
+    ],
+  ),
   // a file of the shop that is no photo, one that is not there, and photos of nothing
   ...[
     {},

@@ -4,6 +4,7 @@ import type {
   ClosingBody,
   DefectBody,
   DefectChangeBody,
+  LoadBody,
   MeasuredBody,
   NewClaimBody,
   OrderStepBody,
@@ -65,6 +66,13 @@ export const removeMeasured = (runId: string, id: string) =>
 export const addTry = (runId: string, body: TryBody) =>
   written<{ id: string; verdict: TryVerdict }>(runId, "POST", of(runId, "tries"), body);
 export const removeTry = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/tries/${id}`);
+/** One go at loading an image into a board; the server says whether it counts as right. */
+export const addLoad = (runId: string, body: LoadBody) =>
+  written<{ id: string; isRight: boolean }>(runId, "POST", of(runId, "loads"), body);
+/** The day on which a board was wiped; null where it was not after all. */
+export const saveWiped = (runId: string, id: string, on: string | null) =>
+  written<void>(runId, "PATCH", `/api/loads/${id}`, { on });
+export const removeLoad = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/loads/${id}`);
 /** Something found wrong on a board, and what became of it. */
 export const addDefect = (runId: string, body: DefectBody) =>
   written<{ id: string }>(runId, "POST", of(runId, "defects"), body);

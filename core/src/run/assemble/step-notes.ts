@@ -8,6 +8,7 @@ import type { RunDocument } from "../document/document.ts";
 import type { Add } from "../document/note.ts";
 import type { LinePart } from "../document/parts.ts";
 import { isMixed, mayHeat } from "../document/ways.ts";
+import { programNotes } from "../program/notes.ts";
 import type { Worked } from "../stage/stage.ts";
 import { materialNotes } from "./material.ts";
 import { equipmentTroubles, handTroubles } from "./tools.ts";
@@ -18,7 +19,7 @@ export function stepNotes(w: Worked, add: Add): void {
   tooHotNotes(w.doc, w.parts, add);
   materialNotes(w.doc, w.parts, w.options?.finish, add);
   unknownPlaces(w.doc, add);
-  unloaded(w.doc, add);
+  programNotes(w.doc, add);
   const hasEquipment = (w.doc.equipment ?? []).length > 0;
   const canBreak = canConflict(w.doc, w.sides.all.both.length > 0);
   let made: Work | undefined;
@@ -42,20 +43,6 @@ export function stepNotes(w: Worked, add: Add): void {
       lines: [...lines],
     });
   }
-}
-
-/** Where something is to be loaded and nobody said what (N116): boards that stand there and cannot be started. */
-function unloaded({ assembly }: RunDocument, add: Add): void {
-  const { programAt = [], programLoose = [], programs = {} } = assembly;
-  const open = [...new Set([...programLoose, ...programAt])].filter((ref) => !programs[ref]);
-  if (open.length > 0)
-    add(
-      "assemble",
-      `order-unloaded ${open.join(" ")}`.slice(0, 200),
-      "warning",
-      `What is loaded at ${open.join(", ")} is not said: images in their order, where they come from, under which licence.`,
-      { do: "Write it down under Assemble, order of work; a bare chip may want a start-up program first." },
-    );
 }
 
 /** Whether anything is known that rules could be broken by: most runs have nothing of it. */

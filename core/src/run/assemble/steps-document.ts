@@ -21,6 +21,7 @@ import {
 import { asMade } from "../document/bill/as-made.ts";
 import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
+import { loadWords } from "../program/places.ts";
 import type { RunResult } from "../stage/result.ts";
 import { FLUXES, washWords } from "./material.ts";
 import { comesOf } from "./tests/test-plan.ts";
@@ -237,13 +238,6 @@ const testWords = ({ assembly: { tests = [] } }: RunDocument): string[] =>
     (t, i) =>
       `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}.`,
   );
-
-/** What is loaded where, in its order. */
-function loadWords({ assembly: { programs = {} } }: RunDocument, refs: readonly string[]): string[] {
-  return refs.map((ref) =>
-    programs[ref] ? `${ref}: ${programs[ref]}.` : `${ref}: what is loaded there is not said.`,
-  );
-}
 
 function heatWords(doc: RunDocument, start: number): string[] {
   const { alloy = "silver", perLoad } = doc.assembly;

@@ -5,6 +5,7 @@ import { nameOfLine } from "../document/parts.ts";
 import { arrivedOf, type RunRecord, tallyOf } from "../document/record.ts";
 import type { RunNeed } from "../document/run-need.ts";
 import { lotsOf } from "../needs/usage.ts";
+import { notSaidAt } from "../program/places.ts";
 import { type PlannedItem, type PlannedOrder, plannedOrders } from "../stage/planned-orders.ts";
 import type { RunResult } from "../stage/result.ts";
 import { briefOf, type Waiting, waitingFor } from "../stage/waiting.ts";
@@ -287,8 +288,7 @@ function aheadOf(items: readonly ReadyItem[], wanted: number, today: string): Re
 
 /** What is needed and nobody keeps a count of. */
 function unknownOf({ assembly }: RunDocument, r: RunResult): string[] {
-  const { programAt = [], programLoose = [], programs = {} } = assembly;
-  const open = [...new Set([...programLoose, ...programAt])].filter((ref) => !programs[ref]);
+  const open = notSaidAt(assembly);
   return [
     ...(r.goes.has("stencil")
       ? [assembly.foil ? "whether the kept foil is clean" : "the foil, which is in no order"]

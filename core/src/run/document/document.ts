@@ -26,6 +26,7 @@ import {
   type MOUNTS,
   type ORIGINS,
 } from "../../shape/line-fields.ts";
+import type { IMAGE_FITS } from "../../shape/program-image.ts";
 import { runShape } from "../../shape/run.ts";
 import type { TEST_STATES, TEST_UNITS } from "../../shape/test-item.ts";
 import type { Foil } from "../../stencil/reuse.ts";
@@ -200,12 +201,52 @@ export interface RunAssembly {
   readonly held?: Readonly<Record<string, Hold>>;
   /** Reference → what is loaded there, in order, from where, under which licence. */
   readonly programs?: Readonly<Record<string, string>>;
+  /** What is loaded, one after the other in this order; where something is said here, the words beside its place are not needed. */
+  readonly images?: readonly ProgramImage[];
   /** What is tried on every product, in its order; nothing is known of it where left out. */
   readonly tests?: readonly TestItem[];
   /** Who is competent and stands beside the first power-up, where mains, motion, heat or isolation ask for one. */
   readonly competent?: string;
   readonly testMinutes: number;
   readonly packMinutes: number;
+}
+
+/** Versions of an image, and whether they run on a revision of the board. */
+export interface ImageFit {
+  /** As people write it: "1.4–1.9", "≥ 2.0", "all". */
+  readonly versions: string;
+  /** With what was done to it, where that matters: "A + 1 rework". */
+  readonly revision: string;
+  readonly is: (typeof IMAGE_FITS)[number];
+  readonly why: string;
+}
+
+/** One thing that is loaded into a board: what it is, with what it is loaded, what should be answered. */
+export interface ProgramImage {
+  readonly id: string;
+  /** Reference at which it is loaded, or of the chip that is loaded before it goes on. */
+  readonly at: string;
+  readonly name: string;
+  readonly version: string;
+  /** Its file's name, hash and size, where one was shown to Kobbin; the file stays with the person. */
+  readonly file: string;
+  readonly sha256?: string;
+  readonly bytes?: number;
+  /** From where it is, under which licence. */
+  readonly from: string;
+  readonly tool: string;
+  /** Which contact of the board goes to which of the tool. */
+  readonly wires: readonly { readonly pin: string; readonly to: string }[];
+  /** What is set beside the image: clock, start-up, protection. */
+  readonly settings: string;
+  /** Copied by the person and run by the person; Kobbin runs nothing. */
+  readonly command: string;
+  /** What the tool says when it went well; nothing is held against it where empty. */
+  readonly expect: string;
+  readonly fits: readonly ImageFit[];
+  /** What is given to each board beside the image, and whether it is wiped before the board is shipped. */
+  readonly values: readonly { readonly name: string; readonly isWiped: boolean }[];
+  readonly minutes?: number;
 }
 
 /** One thing that is tried: where it is driven and read (pins as `U1.4`), through which parts, and what should come. */

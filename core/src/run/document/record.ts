@@ -192,6 +192,31 @@ export interface TestTry {
   readonly person: string;
 }
 
+/** One go at loading an image into one board. Every go stays; what it is was released. */
+export interface ImageLoad {
+  readonly id: string;
+  /** Which of the boards that are started, from 1. */
+  readonly unit: number;
+  /** The {@link ProgramImage} it was, what it was called, and its file's hash. */
+  readonly image: string;
+  readonly name: string;
+  readonly version: string;
+  readonly at: string;
+  readonly sha256?: string;
+  readonly isRight: boolean;
+  /** What the tool said. */
+  readonly said: string;
+  /** Name → what this board was given; of what is wiped again only that it was. */
+  readonly given: Readonly<Record<string, string>>;
+  /** ISO date on which it was wiped of what stays with the shop. */
+  readonly wipedOn?: string;
+  /** In which socket of several. */
+  readonly socket?: number;
+  /** ISO date. */
+  readonly on: string;
+  readonly person: string;
+}
+
 /** What happened to a run after its release, beside the document that says what was decided. */
 export interface RunRecord {
   readonly purchases: readonly RunPurchase[];
@@ -209,6 +234,8 @@ export interface RunRecord {
   readonly sittings?: readonly RunSitting[];
   /** Tries of the test plan, the oldest first; none where left out. */
   readonly tries?: readonly TestTry[];
+  /** What was loaded into its boards, the oldest first; nothing where left out. */
+  readonly loads?: readonly ImageLoad[];
   /** What was found wrong on its boards, the oldest first; nothing where left out. */
   readonly defects?: readonly Defect[];
   /** What became of its orders at houses, as it was written down; none where left out. */

@@ -188,3 +188,12 @@ export async function deleteRework(
   );
   return one(rows, "reworked board");
 }
+
+/** How many errata were worked around on a board of a run. */
+export async function reworksOf(tx: Tx, runId: string, unit: number): Promise<number> {
+  const { rows } = await tx.query<{ n: number }>(
+    "select count(*)::integer as n from rework where run_id = $1 and unit = $2 and not is_scrapped",
+    [runId, unit],
+  );
+  return rows[0]!.n;
+}

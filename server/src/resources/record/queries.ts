@@ -6,6 +6,7 @@ import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { manyClaims, manyMeasured } from "./came-queries.ts";
 import { manyDefects } from "./defect-queries.ts";
+import { manyLoads } from "./load-queries.ts";
 import { manySteps } from "./order-queries.ts";
 import { manyPhotos } from "./photo-queries.ts";
 import { manySittings } from "./sitting-queries.ts";
@@ -24,6 +25,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     work,
     sittings,
     tries,
+    loads,
     defects,
     closing,
     series,
@@ -38,6 +40,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     manyWork(tx, runId),
     manySittings(tx, runId),
     manyTries(tx, runId),
+    manyLoads(tx, runId),
     manyDefects(tx, runId),
     maybeClosing(tx, runId),
     maybeSeries(tx, runId),
@@ -53,6 +56,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     work,
     ...(sittings.length > 0 ? { sittings } : {}),
     ...(tries.length > 0 ? { tries } : {}),
+    ...(loads.length > 0 ? { loads } : {}),
     ...(defects.length > 0 ? { defects } : {}),
     ...(series ? { series } : {}),
     ...closing,

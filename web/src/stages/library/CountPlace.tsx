@@ -1,6 +1,6 @@
 import type { LotRow } from "@kobbin/contract";
 import { bagCode } from "@kobbin/core";
-import { type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, type RefObject, useMemo, useRef, useState } from "react";
 import { saveCounts } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
@@ -90,46 +90,7 @@ export function CountPlace({
           Enter goes to the next; a scanned label goes to its own. What is left blank stays as it is.
         </p>
       </div>
-      <table ref={paper} className="rows w-full max-w-[900px]">
-        <thead>
-          <tr>
-            <th>Label</th>
-            <th>Number</th>
-            <th className="max-sm:hidden">Place</th>
-            <th className="text-right">Counted</th>
-            <th className="max-sm:hidden">Against what is written</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((l, at) => (
-            <tr key={l.id}>
-              <td className="num whitespace-nowrap">{bagCode(l.number)}</td>
-              <td>
-                <span className="num">{l.mpn}</span>
-                <span className="hidden text-[13px] max-sm:block print:hidden">
-                  {l.place && <span className="block text-ink-2">{l.place}</span>}
-                  <Against lot={l} text={typed[l.id] ?? ""} />
-                </span>
-              </td>
-              <td className="max-sm:hidden">{l.place || "–"}</td>
-              <td className="text-right">
-                <input
-                  className="num min-h-9 w-28 text-right"
-                  inputMode="numeric"
-                  aria-label={`Counted of ${l.mpn}, ${bagCode(l.number)}`}
-                  data-row={at}
-                  value={typed[l.id] ?? ""}
-                  onChange={(e) => setTyped({ ...typed, [l.id]: e.target.value })}
-                  onKeyDown={(e) => press(e, at)}
-                />
-              </td>
-              <td className="max-sm:hidden print:hidden">
-                <Against lot={l} text={typed[l.id] ?? ""} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <CountTable rows={rows} paper={paper} typed={typed} onType={setTyped} onPress={press} />
       <div className="mt-3 flex flex-wrap items-end gap-4">
         <Field
           label="Because"
@@ -177,5 +138,63 @@ function Against({ lot: l, text }: { lot: LotRow; text: string }) {
         </span>
       )}
     </span>
+  );
+}
+
+/** The list that is walked along: label, number, what is counted, and then what it comes to. */
+function CountTable({
+  rows,
+  paper,
+  typed,
+  onType,
+  onPress,
+}: {
+  rows: readonly LotRow[];
+  paper: RefObject<HTMLTableElement | null>;
+  typed: Readonly<Record<string, string>>;
+  onType: (typed: Readonly<Record<string, string>>) => void;
+  onPress: (e: KeyboardEvent<HTMLInputElement>, at: number) => void;
+}) {
+  return (
+    <table ref={paper} className="rows w-full max-w-[900px]">
+      <thead>
+        <tr>
+          <th>Label</th>
+          <th>Number</th>
+          <th className="max-sm:hidden">Place</th>
+          <th className="text-right">Counted</th>
+          <th className="max-sm:hidden">Against what is written</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((l, at) => (
+          <tr key={l.id}>
+            <td className="num whitespace-nowrap">{bagCode(l.number)}</td>
+            <td>
+              <span className="num">{l.mpn}</span>
+              <span className="hidden text-[13px] max-sm:block print:hidden">
+                {l.place && <span className="block text-ink-2">{l.place}</span>}
+                <Against lot={l} text={typed[l.id] ?? ""} />
+              </span>
+            </td>
+            <td className="max-sm:hidden">{l.place || "–"}</td>
+            <td className="text-right">
+              <input
+                className="num min-h-9 w-28 text-right"
+                inputMode="numeric"
+                aria-label={`Counted of ${l.mpn}, ${bagCode(l.number)}`}
+                data-row={at}
+                value={typed[l.id] ?? ""}
+                onChange={(e) => onType({ ...typed, [l.id]: e.target.value })}
+                onKeyDown={(e) => onPress(e, at)}
+              />
+            </td>
+            <td className="max-sm:hidden print:hidden">
+              <Against lot={l} text={typed[l.id] ?? ""} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

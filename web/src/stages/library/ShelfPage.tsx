@@ -3,13 +3,13 @@ import { bagCode, readBag, sampleOf } from "@kobbin/core";
 import { type ReactNode, useMemo, useState } from "react";
 import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
+import { BagLabels } from "../../shelf/BagLabels.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day, typedNumber, unitPrice } from "../../ui/text/format.ts";
-import { BagLabels } from "./BagLabels.tsx";
 import { CountPlace } from "./CountPlace.tsx";
 import { ALL_PLACES, worthOf, worthWords } from "./countModel.ts";
 import { LowStock } from "./LowStock.tsx";
@@ -67,30 +67,13 @@ export function ShelfPage() {
           </p>
         </div>
         {counting === "" && (
-          <div className="flex flex-wrap items-center justify-end gap-4">
-            {isOwner && shown.length > 0 && (
-              <>
-                <button
-                  type="button"
-                  className="quiet-link min-h-6"
-                  onClick={() => setParam("count", ALL_PLACES, true)}
-                >
-                  count a place
-                </button>
-                <button type="button" className="quiet-link min-h-6" onClick={() => setPrinting(true)}>
-                  print {count(shown.length, "label")}
-                </button>
-              </>
-            )}
-            <input
-              type="search"
-              aria-label="Find on the shelf"
-              placeholder="number, place, label"
-              className="w-44"
-              value={find}
-              onChange={(e) => setFind(e.target.value)}
-            />
-          </div>
+          <Tools
+            many={isOwner ? shown.length : 0}
+            find={find}
+            onFind={setFind}
+            onCount={() => setParam("count", ALL_PLACES, true)}
+            onPrint={() => setPrinting(true)}
+          />
         )}
       </div>
       {error && !lots ? (
@@ -151,6 +134,45 @@ export function ShelfPage() {
         </>
       )}
     </main>
+  );
+}
+
+/** What is done with the shelf as a whole, and finding one on it. */
+function Tools({
+  many,
+  find,
+  onFind,
+  onCount,
+  onPrint,
+}: {
+  /** Lots that may be counted and labelled. */
+  many: number;
+  find: string;
+  onFind: (words: string) => void;
+  onCount: () => void;
+  onPrint: () => void;
+}) {
+  return (
+    <div className="flex flex-wrap items-center justify-end gap-4">
+      {many > 0 && (
+        <>
+          <button type="button" className="quiet-link min-h-6" onClick={onCount}>
+            count a place
+          </button>
+          <button type="button" className="quiet-link min-h-6" onClick={onPrint}>
+            print {count(many, "label")}
+          </button>
+        </>
+      )}
+      <input
+        type="search"
+        aria-label="Find on the shelf"
+        placeholder="number, place, label"
+        className="w-44"
+        value={find}
+        onChange={(e) => onFind(e.target.value)}
+      />
+    </div>
   );
 }
 

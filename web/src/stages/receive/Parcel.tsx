@@ -131,17 +131,7 @@ export function Parcel({
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
                 />
               )}
-              <div className="flex flex-wrap items-end gap-x-4">
-                <div className="min-w-[260px] flex-1">
-                  <Deliveries order={o} item={i} isOpen={isOpen} />
-                </div>
-                <Photos
-                  of={{ order: o.key, item: i.key }}
-                  what={i.label}
-                  list={photosOf(record, o.key, i.key)}
-                  mayAdd={mayChange("photo", life, role) && usable + apart > 0}
-                />
-              </div>
+              <WhatCame order={o} item={i} isOpen={isOpen} came={usable + apart} />
             </li>
           );
         })}
@@ -155,6 +145,34 @@ export function Parcel({
 /** Index of the board an item of an order is; below 0 for a guest's. */
 const at = (doc: RunDocument, item: string): number =>
   doc.boards.findIndex((_, n) => boardKey(doc, n) === item);
+
+/** What came of an item: each delivery, and how it looked. */
+function WhatCame({
+  order: o,
+  item: i,
+  isOpen,
+  came,
+}: {
+  order: PlannedOrder;
+  item: PlannedItem;
+  isOpen: boolean;
+  came: number;
+}) {
+  const { record, life, role } = useRun();
+  return (
+    <div className="flex flex-wrap items-end gap-x-4">
+      <div className="min-w-[260px] flex-1">
+        <Deliveries order={o} item={i} isOpen={isOpen} />
+      </div>
+      <Photos
+        of={{ order: o.key, item: i.key }}
+        what={i.label}
+        list={photosOf(record, o.key, i.key)}
+        mayAdd={mayChange("photo", life, role) && came > 0}
+      />
+    </div>
+  );
+}
 
 /** What came of an item, delivery by delivery: each can be set apart, or taken back where it was counted in error. */
 function Deliveries({

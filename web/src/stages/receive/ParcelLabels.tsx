@@ -2,8 +2,8 @@ import { compareRefs, type PlannedOrder } from "@kobbin/core";
 import { useMemo, useState } from "react";
 import { useLots } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
+import { type BagLabel, BagLabels } from "../../shelf/BagLabels.tsx";
 import { count } from "../../ui/text/format.ts";
-import { type BagLabel, BagLabels } from "../library/BagLabels.tsx";
 
 /** A label for each bag and reel that came of an order, with what it is for on this run's boards. */
 export function ParcelLabels({ order: o }: { order: PlannedOrder }) {

@@ -1,4 +1,4 @@
-import { ALLOY_WORDS, ALLOYS, FLUXES, type Flux, type RunAssembly } from "@kobbin/core";
+import { ALLOY_WORDS, ALLOYS, FLUXES, type Flux, imagesAt, type RunAssembly } from "@kobbin/core";
 import type { ComponentProps } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Field, Pick } from "../../../ui/Field.tsx";
@@ -98,7 +98,10 @@ export function MadeFrom() {
 function Loaded() {
   const { doc, change, isLocked } = useRun();
   const { programAt = [], programLoose = [], programs = {} } = doc.assembly;
-  const refs = [...new Set([...programLoose, ...programAt])];
+  // where images are listed nothing more need be said in words
+  const refs = [...new Set([...programLoose, ...programAt])].filter(
+    (ref) => programs[ref] || imagesAt(doc.assembly, ref).length === 0,
+  );
   const keep = (ref: string, text: string) => {
     if (text === (programs[ref] ?? "")) return;
     const { [ref]: _, ...rest } = programs;

@@ -19,6 +19,7 @@ import { fileWord, saveFile } from "../../../ui/saveFile.ts";
 import { useSayError } from "../../../ui/Toast.tsx";
 import { amount, count, money } from "../../../ui/text/format.ts";
 import { Conflicts } from "./Conflicts.tsx";
+import { Images } from "./Images.tsx";
 import { MadeFrom } from "./MadeFrom.tsx";
 import { minutesWords, schoolsOf } from "./orderPlan.ts";
 import { savePlan } from "./PlanPicture.tsx";
@@ -59,6 +60,7 @@ export function OrderFace() {
         </div>
         <StepCard plan={plan} step={step} row={row} />
       </div>
+      <Images />
     </section>
   );
 }

@@ -23,6 +23,7 @@ import { useRun } from "../../../run/runState.ts";
 import { useSerial, useUnitOf } from "../../../run/useSerial.ts";
 import { type KeyBinding, useKeys, useScans } from "../../../ui/keys.ts";
 import { useSay } from "../../../ui/Toast.tsx";
+import { loadPieces } from "../images/loadModel.ts";
 import { bagAtKit } from "./bagAtKit.ts";
 import { useKit } from "./KitCard.tsx";
 import { testName, testPieces } from "./TestCard.tsx";
@@ -160,15 +161,18 @@ function AtStep({
   onBag: OnBag;
   onLeave: () => void;
 }) {
-  const { doc } = useRun();
+  const { doc, result } = useRun();
   const say = useSay();
   const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
   const { marks } = sitting.sat;
   const kit = useKit(plan, row);
   const tests = row.kind === "test" ? (doc.assembly.tests ?? NO_TESTS) : NO_TESTS;
   const pieces = useMemo(
-    () => (isWalked(row.kind) ? piecesOf(row) : [...kitPieces(kit), ...testPieces(tests)]),
-    [row, kit, tests],
+    () =>
+      isWalked(row.kind)
+        ? piecesOf(row)
+        : [...kitPieces(kit), ...testPieces(tests), ...loadPieces(doc.assembly, row, result.start)],
+    [row, kit, tests, doc.assembly, result.start],
   );
   useBags(onBag, kit, sitting);
   const stand = stepStand(pieces, marks);

@@ -8,17 +8,27 @@ import { SMALL, useClose, wholeOf } from "./close.ts";
 const WINDOW = [430, 340] as const;
 const WINDOW_NARROW = [352, 170] as const;
 
+const NO_NAMES: ReadonlyMap<string, string> = new Map();
+
 interface Lit {
   readonly pin: PaintedPin;
-  readonly letter: "A" | "B" | "in";
+  /** A and B for the two needles, "in" where it is driven; or what goes there. */
+  readonly letter: string;
 }
 
 /** Where the needles go: the first place that is read close up, all of them on the whole board. */
-export function PinPicture({ item: t }: { item: TestItem }) {
+export function PinPicture({
+  item: t,
+  names = NO_NAMES,
+}: {
+  item: TestItem;
+  /** Pin → what is to be written beside it in the letter's place. */
+  names?: ReadonlyMap<string, string>;
+}) {
   const { doc } = useRun();
   const close = useClose(WINDOW, WINDOW_NARROW);
   const places = useMemo(() => new Map(coverageOf(doc)?.pins.map((p) => [p.name, p] as const)), [doc]);
-  const lit = useMemo(() => litOf(t, places), [t, places]);
+  const lit = useMemo(() => litOf(t, places, names), [t, places, names]);
   const [first] = lit;
   const board = first && doc.boards[first.pin.board];
   const whole = useMemo(() => (board ? wholeOf(board) : WINDOW), [board]);
@@ -48,14 +58,18 @@ export function PinPicture({ item: t }: { item: TestItem }) {
 }
 
 /** Pins that are read, A and B, and those that are driven and not read. */
-function litOf(t: TestItem, places: ReadonlyMap<string, PaintedPin>): Lit[] {
+function litOf(
+  t: TestItem,
+  places: ReadonlyMap<string, PaintedPin>,
+  names: ReadonlyMap<string, string>,
+): Lit[] {
   // a part of one pin may be named without it
   const at = (name: string) =>
     places.get(name) ?? [...places.values()].find((p) => p.name.startsWith(`${name}.`));
   const named = (list: readonly string[], letter: (i: number) => Lit["letter"]) =>
     list.flatMap((name, i): Lit[] => {
       const pin = at(name);
-      return pin ? [{ pin, letter: letter(i) }] : [];
+      return pin ? [{ pin, letter: names.get(name) ?? letter(i) }] : [];
     });
   const reads = named(t.reads.slice(0, 2), (i) => (i === 0 ? "A" : "B"));
   const drives = named(

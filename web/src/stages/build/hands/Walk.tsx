@@ -10,7 +10,11 @@ import {
 } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { Frame } from "../../../bench-side/Frame.tsx";
+import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
+import { LoadCard } from "../images/LoadCard.tsx";
+import { loadOf } from "../images/loadModel.ts";
+import { type Loading, useLoad } from "../images/useLoad.ts";
 import { Beside } from "./Beside.tsx";
 import { FaultPad } from "./FaultPad.tsx";
 import { Foot } from "./Foot.tsx";
@@ -66,6 +70,7 @@ export function Walk({
 }: WalkProps) {
   // said to be laid out or tried as a whole: nothing is counted one by one
   const isAllOfIt = !isWalked(row.kind) && sitting.sat.isDone && stand.left > 0;
+  const { doc } = useRun();
   const [isPaused, setPaused] = useState(false);
   const [isNoting, setNoting] = useState(false);
   const [pedal, learn] = usePedal();
@@ -76,7 +81,10 @@ export function Walk({
     onTried();
   };
   const tried = useAnswer(unit, test);
+  const found = loadOf(piece?.name, doc.assembly.images);
+  const load = useLoad(found?.image, found?.chip ?? unit);
   const next = () => {
+    if (found && load.answer(true)?.is !== "right") return;
     tried("yes");
     return piece ? put("done") : onFinish();
   };
@@ -89,6 +97,7 @@ export function Walk({
     next,
     back: onBack,
     doubt: () => {
+      if (found && load.answer(false)?.is === "refused") return;
       tried("no");
       put("doubt");
     },
@@ -148,6 +157,7 @@ export function Walk({
           line={line}
           kit={kit}
           test={test}
+          load={found && { load, chip: found.chip }}
           sitting={sitting}
           stand={isAllOfIt ? NOTHING_OF : stand}
           on={on}
@@ -192,6 +202,7 @@ function What({
   line,
   kit,
   test,
+  load,
   sitting,
   stand,
   on,
@@ -202,8 +213,11 @@ function What({
   "onLeave" | "plan" | "row" | "unit" | "piece" | "line" | "kit" | "test" | "sitting" | "stand"
 > & {
   on: Presses;
+  /** An image that is loaded now, and into which loose chip. */
+  load: { readonly load: Loading; readonly chip: number | undefined } | undefined;
   onPass: () => void;
 }) {
+  if (load) return <LoadCard load={load.load} chip={load.chip} onRight={onPass} />;
   if (test)
     return <TestCard key={test.id} item={test} unit={unit} on={on} onPass={onPass} onLeave={onLeave} />;
   if (kit && line) return <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />;

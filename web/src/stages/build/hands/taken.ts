@@ -1,8 +1,14 @@
-/** What a step takes one by one: pieces that are put on, kinds that are laid out, things that are tried. */
-export type Taken = "pieces" | "kinds" | "tests";
+/** What a step takes one by one: pieces that are put on, kinds that are laid out, things that are tried, images that are loaded. */
+export type Taken = "pieces" | "kinds" | "tests" | "loads";
 
 export const takenAs = (kind: string): Taken =>
-  kind === "kit" ? "kinds" : kind === "test" ? "tests" : "pieces";
+  kind === "kit"
+    ? "kinds"
+    : kind === "test"
+      ? "tests"
+      : kind === "program" || kind === "program-before"
+        ? "loads"
+        : "pieces";
 
 /** What each press is called there. */
 export const TAKEN = {
@@ -30,6 +36,15 @@ export const TAKEN = {
     no: "not as it should be",
     button: "it fails",
     doubtful: "failed",
+    lost: "",
+    lostShort: "",
+  },
+  loads: {
+    yes: "loaded",
+    are: "loaded",
+    no: "not loaded",
+    button: "it fails",
+    doubtful: "not loaded",
     lost: "",
     lostShort: "",
   },

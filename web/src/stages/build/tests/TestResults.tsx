@@ -15,6 +15,7 @@ import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
+import { ImagesSoFar } from "../images/ImagesSoFar.tsx";
 import { Faults } from "./Faults.tsx";
 import { GoesAgainstPlan } from "./GoesAgainstPlan.tsx";
 import { ReadingStrip } from "./ReadingStrip.tsx";
@@ -46,6 +47,7 @@ export function TestResults({
           Nothing is planned to be tried: a test plan is made under Assemble before the release, and first
           power fills it from the nets.
         </Empty>
+        <ImagesSoFar />
         <Faults mayWrite={mayNote} />
         <GoesAgainstPlan plan={plan} />
       </>
@@ -81,6 +83,7 @@ export function TestResults({
       )}
       {units.length > 0 && <Units tests={tests} units={units} onTry={hasStep ? onTry : undefined} />}
       <Items sums={sums} />
+      <ImagesSoFar />
       <Faults mayWrite={mayNote} />
       <GoesAgainstPlan plan={plan} />
       {units.length > 1 && <TwoWays tests={tests} />}

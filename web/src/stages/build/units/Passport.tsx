@@ -23,6 +23,7 @@ import { printAlone } from "../../../ui/printed.ts";
 import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
+import { Loaded } from "../images/Loaded.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
 
@@ -85,6 +86,7 @@ export function Passport({
         mayAdd={mayChange("photo", life, role)}
       />
       {tests.length > 0 && <Read unit={unit} />}
+      <Loaded unit={unit} mayNote={mayNote} />
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
@@ -142,7 +144,7 @@ function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
     const sat = (record.sittings ?? []).find((x) => x.step === s.n && x.unit === unitOfStep(s.kind, unit));
     if (!sat) return [];
     const doubts = Object.entries(sat.marks).flatMap(([name, m]) =>
-      m === "doubt" && !/^(kit|test) /.test(name) ? [name] : [],
+      m === "doubt" && !/^(test|kit|load) /.test(name) ? [name] : [],
     );
     return [{ s, sat, doubts }];
   });

@@ -1,8 +1,8 @@
 import type { LotRow } from "@kobbin/contract";
 import { bagCode } from "@kobbin/core";
-import { Code } from "../../ui/Code.tsx";
-import { usePrinted } from "../../ui/printed.ts";
-import { day } from "../../ui/text/format.ts";
+import { Code } from "../ui/Code.tsx";
+import { usePrinted } from "../ui/printed.ts";
+import { day } from "../ui/text/format.ts";
 
 /** What a label says: the lot, and what the paper it lies beside calls it. */
 export interface BagLabel {
