@@ -53,6 +53,15 @@ export { coverDocument } from "./cover/cover.ts";
 // machines and tools of the shop
 export { AIDS, bestSight, tipFor, tipWords } from "./equipment/by-hand.ts";
 export {
+  CONSUMABLES,
+  type Consumable,
+  type InHand,
+  inHand,
+  isConsumable,
+  type Life,
+  lifeOf,
+} from "./equipment/consumable.ts";
+export {
   boardsOn,
   EQUIPMENT,
   type Equipment,
@@ -300,6 +309,7 @@ export {
 export type { Role, Side } from "./role/role.ts";
 // the order of work
 export { pocketPlan, rackPlan } from "./run/assemble/bench-plans.ts";
+export { consumablesOf } from "./run/assemble/consumables.ts";
 export { type FirstArticlePlan, firstArticlePlan, pluggedRef } from "./run/assemble/first-article.ts";
 export { FLUXES, type Flux } from "./run/assemble/material.ts";
 export { ownWork, type WorkRow } from "./run/assemble/own-work.ts";

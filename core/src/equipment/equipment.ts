@@ -24,6 +24,11 @@ export interface EquipmentFacts {
   readonly magnifies?: number;
   /** What it is called where machines are asked over the network: what it shows is read from there. */
   readonly asked?: string;
+  /** Of what goes off: its alloy, the day on its label, when it was opened, and for how many days it is good from then. */
+  readonly alloy?: "lead" | "silver" | "bismuth";
+  readonly keepsUntil?: string;
+  readonly openedOn?: string;
+  readonly openDays?: number;
   /** What it shows is to be held against a standard by this day. */
   readonly trueUntil?: string;
 }
@@ -56,6 +61,10 @@ export const EQUIPMENT = {
   meter: { label: "meter", facts: ["asked", "trueUntil"] },
   printer: { label: "label printer", facts: [] },
   scanner: { label: "code scanner", facts: [] },
+  paste: { label: "solder paste", facts: ["alloy", "keepsUntil", "openedOn", "openDays"] },
+  wire: { label: "solder wire", facts: ["alloy", "keepsUntil"] },
+  flux: { label: "flux", facts: ["keepsUntil", "openedOn", "openDays"] },
+  cleaner: { label: "washing fluid", facts: ["cleans", "keepsUntil", "openedOn", "openDays"] },
   other: { label: "other", facts: [] },
 } as const satisfies Record<
   EquipmentKind,

@@ -13,6 +13,10 @@ export const EQUIPMENT_KINDS = [
   "meter",
   "printer",
   "scanner",
+  "paste",
+  "wire",
+  "flux",
+  "cleaner",
   "other",
 ] as const;
 
@@ -32,6 +36,11 @@ export const equipmentFactsShape = fields({
   magnifies: maybe(number(1, 200)),
   /** What it is called where machines are asked over the network. */
   asked: maybe(matching(/^[a-z0-9][a-z0-9-]{0,39}$/, "a name of small letters, digits and hyphens")),
+  /** Of what goes off: its alloy, the day on its label, when it was opened, and for how many days it is good from then. */
+  alloy: maybe(oneOf("lead", "silver", "bismuth")),
+  keepsUntil: maybe(day),
+  openedOn: maybe(day),
+  openDays: maybe(number(1, 3650)),
   /** What it shows is to be held against a standard by this day. */
   trueUntil: maybe(day),
 });

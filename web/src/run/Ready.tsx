@@ -13,6 +13,7 @@ import { Fold } from "../ui/Fold.tsx";
 import { Mark } from "../ui/Mark.tsx";
 import { todayIso } from "../ui/text/dates.ts";
 import { count, day, dayRange } from "../ui/text/format.ts";
+import { InHand } from "./InHand.tsx";
 import { useRun } from "./runState.ts";
 
 /** So many kinds from one sender stand by themselves; more are folded under who sends them. */
@@ -86,6 +87,7 @@ export function Ready() {
           Nobody keeps a count of {ready.unknown.join("; ")}: have a look before you begin.
         </p>
       )}
+      <InHand className="mt-1 text-[13.5px]" />
     </section>
   );
 }

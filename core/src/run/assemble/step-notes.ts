@@ -10,6 +10,7 @@ import type { LinePart } from "../document/parts.ts";
 import { isMixed, mayHeat } from "../document/ways.ts";
 import { programNotes } from "../program/notes.ts";
 import type { Worked } from "../stage/stage.ts";
+import { consumableTroubles } from "./consumables.ts";
 import { materialNotes } from "./material.ts";
 import { equipmentTroubles, handTroubles } from "./tools.ts";
 import { workOf } from "./work.ts";
@@ -28,7 +29,11 @@ export function stepNotes(w: Worked, add: Add): void {
     return made;
   };
   if (hasEquipment)
-    for (const t of [...equipmentTroubles(w, given), ...handTroubles(w.doc, w.parts)])
+    for (const t of [
+      ...equipmentTroubles(w, given),
+      ...handTroubles(w.doc, w.parts),
+      ...consumableTroubles(w.doc, w),
+    ])
       add("assemble", t.key, "warning", t.text, { do: t.do });
   if (!canBreak) return;
   const work = given();

@@ -1,4 +1,11 @@
-import { EQUIPMENT, type Equipment, type EquipmentFacts, type EquipmentKind } from "@kobbin/core";
+import {
+  EQUIPMENT,
+  type Equipment,
+  type EquipmentFacts,
+  type EquipmentKind,
+  isConsumable,
+  lifeOf,
+} from "@kobbin/core";
 import { useState } from "react";
 import { useDone } from "../../history/useDone.ts";
 import { addEquipment, removeEquipment, saveEquipment, useEquipment } from "../../resources/equipment.ts";
@@ -7,7 +14,8 @@ import { Field, Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSay } from "../../ui/Toast.tsx";
-import { typedNumber, written } from "../../ui/text/format.ts";
+import { todayIso } from "../../ui/text/dates.ts";
+import { said, typedNumber, written } from "../../ui/text/format.ts";
 import { CHOSEN_FACTS, TYPED_FACTS, withFact } from "./equipmentFacts.ts";
 
 const KINDS = Object.entries(EQUIPMENT) as readonly [EquipmentKind, (typeof EQUIPMENT)[EquipmentKind]][];
@@ -64,7 +72,9 @@ function Machine({ machine: e }: { machine: Equipment }) {
     <fieldset className="mb-4 border-t border-rule pt-2">
       <legend className="pr-3 font-semibold">
         {e.name} <span className="font-normal text-ink-2">{EQUIPMENT[e.kind].label}</span>
-        {e.state === "broken" && <span className="text-stop"> out of order</span>}
+        {e.state === "broken" && (
+          <span className="text-stop">{isConsumable(e.kind) ? " used up" : " out of order"}</span>
+        )}
       </legend>
       <div className="grid grid-cols-4 gap-x-4 gap-y-2 max-md:grid-cols-2">
         <Kept
@@ -94,33 +104,11 @@ function Machine({ machine: e }: { machine: Equipment }) {
             />
           ),
         )}
-        <Kept
-          className="col-span-2"
-          label="Can, in your words"
-          maxLength={300}
-          value={e.can}
-          onSave={(v) => save({ can: v }, "what it can")}
-        />
-        <Kept
-          className="col-span-2"
-          label="Cannot"
-          maxLength={300}
-          value={e.cannot}
-          onSave={(v) => save({ cannot: v }, "what it cannot")}
-        />
-        <Kept
-          label="Hours worked"
-          isMono
-          value={written(String(e.hours))}
-          onSave={(v) => hours("hours", v, "Hours")}
-        />
-        <Kept
-          label="Lasts, hours"
-          isMono
-          value={e.lastsHours === undefined ? "" : written(String(e.lastsHours))}
-          placeholder="not known"
-          onSave={(v) => hours("lastsHours", v, "How long it lasts")}
-        />
+        {isConsumable(e.kind) ? (
+          <GoesOff machine={e} onOpen={() => fact("openedOn", "Opened on", todayIso())} />
+        ) : (
+          <Works machine={e} onSave={save} onHours={hours} />
+        )}
         <div className="col-span-2 flex items-end gap-4">
           <label className="flex min-h-8 items-center gap-2">
             <input
@@ -129,11 +117,11 @@ function Machine({ machine: e }: { machine: Equipment }) {
               onChange={(x) =>
                 done(
                   saveEquipment(e.id, { state: x.target.checked ? "broken" : "ready" }),
-                  `${e.name} is ${x.target.checked ? "out of order" : "in order again"}`,
+                  `${e.name} is ${isConsumable(e.kind) ? (x.target.checked ? "used up" : "there again") : x.target.checked ? "out of order" : "in order again"}`,
                 )
               }
             />
-            out of order
+            {isConsumable(e.kind) ? "used up" : "out of order"}
           </label>
           <button
             type="button"
@@ -184,3 +172,68 @@ function Another() {
     </form>
   );
 }
+
+/** What a machine can and cannot, and how long it has worked. */
+function Works({
+  machine: e,
+  onSave: save,
+  onHours: hours,
+}: {
+  machine: Equipment;
+  onSave: (body: Parameters<typeof saveEquipment>[1], what: string) => void;
+  onHours: (key: "hours" | "lastsHours", text: string, label: string) => void;
+}) {
+  return (
+    <>
+      <Kept
+        className="col-span-2"
+        label="Can, in your words"
+        maxLength={300}
+        value={e.can}
+        onSave={(v) => save({ can: v }, "what it can")}
+      />
+      <Kept
+        className="col-span-2"
+        label="Cannot"
+        maxLength={300}
+        value={e.cannot}
+        onSave={(v) => save({ cannot: v }, "what it cannot")}
+      />
+      <Kept
+        label="Hours worked"
+        isMono
+        value={written(String(e.hours))}
+        onSave={(v) => hours("hours", v, "Hours")}
+      />
+      <Kept
+        label="Lasts, hours"
+        isMono
+        value={e.lastsHours === undefined ? "" : written(String(e.lastsHours))}
+        placeholder="not known"
+        onSave={(v) => hours("lastsHours", v, "How long it lasts")}
+      />
+    </>
+  );
+}
+
+/** How it is with something that goes off. */
+function GoesOff({ machine: e, onOpen }: { machine: Equipment; onOpen: () => void }) {
+  const life = lifeOf(e, todayIso());
+  return (
+    <p className={`col-span-2 self-end text-[14.5px] ${LIFE[life.is]}`}>
+      {said(life.words)}
+      {e.facts.openedOn === undefined && EQUIPMENT[e.kind].facts.some((f) => f === "openedOn") && (
+        <button
+          type="button"
+          className="quiet-link ml-4 min-h-8"
+          aria-label={`${e.name} is opened today`}
+          onClick={onOpen}
+        >
+          opened today
+        </button>
+      )}
+    </p>
+  );
+}
+
+const LIFE = { good: "text-fine", soon: "text-look", unknown: "text-ink-2", spent: "text-stop" } as const;

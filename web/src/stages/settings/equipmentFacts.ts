@@ -1,4 +1,6 @@
 import {
+  ALLOY_WORDS,
+  ALLOYS,
   type EquipmentFacts,
   type Typed,
   tipWords,
@@ -9,7 +11,7 @@ import {
   typedSpace,
   typedTips,
 } from "@kobbin/core";
-import { written } from "../../ui/text/format.ts";
+import { typedNumber, written } from "../../ui/text/format.ts";
 
 /** A fact that is typed: how it is shown, how it is read, and what it looks like. */
 interface TypedFact {
@@ -71,6 +73,29 @@ export const TYPED_FACTS = {
         : { wrong: "A name of small letters, digits and hyphens." };
     },
   },
+  keepsUntil: {
+    label: "Good until, by its label",
+    like: "31 Dec 2026, or 12/2026",
+    show: (f) => f.keepsUntil ?? "",
+    read: (t) => as("keepsUntil", typedDay(t)),
+  },
+  openedOn: {
+    label: "Opened on",
+    like: "2026-11-20",
+    show: (f) => f.openedOn ?? "",
+    read: (t) => as("openedOn", typedDay(t)),
+  },
+  openDays: {
+    label: "Good for, days from then",
+    like: "30",
+    show: (f) => num(f.openDays),
+    read: (t) => {
+      const days = Number(typedNumber(t));
+      return Number.isInteger(days) && days >= 1 && days <= 3650
+        ? { value: { openDays: days } }
+        : { wrong: `“${t}” is no number of days.` };
+    },
+  },
   trueUntil: {
     label: "To be checked by",
     like: "31 Dec 2026, or 12/2026",
@@ -80,6 +105,10 @@ export const TYPED_FACTS = {
 } as const satisfies Partial<Record<keyof EquipmentFacts, TypedFact>>;
 
 export const CHOSEN_FACTS = {
+  alloy: {
+    label: "Its alloy",
+    options: [["", "not said"], ...ALLOYS.map((a) => [a, ALLOY_WORDS[a]] as const)],
+  },
   control: {
     label: "Its heat is led by",
     options: [

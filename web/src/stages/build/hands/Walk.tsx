@@ -10,6 +10,7 @@ import {
 } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { Frame } from "../../../bench-side/Frame.tsx";
+import { InHand } from "../../../run/InHand.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
 import { LoadCard } from "../images/LoadCard.tsx";
@@ -149,21 +150,24 @@ export function Walk({
           Paused. {stand.of > 0 ? `${count(stand.of - stand.on, "piece")} left in this step.` : ""}
         </p>
       ) : (
-        <What
-          plan={plan}
-          row={row}
-          unit={unit}
-          piece={piece}
-          line={line}
-          kit={kit}
-          test={test}
-          load={found && { load, chip: found.chip }}
-          sitting={sitting}
-          stand={isAllOfIt ? NOTHING_OF : stand}
-          on={on}
-          onPass={() => put("done")}
-          onLeave={onLeave}
-        />
+        <>
+          <InHand kind={row.kind} isBad className="mb-3 border-l-4 border-stop px-3 text-[18px]" />
+          <What
+            plan={plan}
+            row={row}
+            unit={unit}
+            piece={piece}
+            line={line}
+            kit={kit}
+            test={test}
+            load={found && { load, chip: found.chip }}
+            sitting={sitting}
+            stand={isAllOfIt ? NOTHING_OF : stand}
+            on={on}
+            onPass={() => put("done")}
+            onLeave={onLeave}
+          />
+        </>
       )}
     </Frame>
   );
