@@ -360,6 +360,14 @@ export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { changeSince, placeOfErratum } from "./run/board/erratum-notes.ts";
 export { type OpenLesson, openLessons } from "./run/board/lesson-notes.ts";
+export {
+  BRIDGE_LADDER,
+  type BridgeCheck,
+  type BridgePair,
+  bridgeCame,
+  bridgeCheck,
+  MOST_HEATS,
+} from "./run/build/bridge.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { suspectsOfUnit } from "./run/build/faults.ts";
 export {

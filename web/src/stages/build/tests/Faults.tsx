@@ -8,6 +8,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Kept } from "../../../ui/Kept.tsx";
 import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { count, day, fixed, typedNumber, written } from "../../../ui/text/format.ts";
+import { Bridge } from "./Bridge.tsx";
 import { wentWrong } from "./faultLesson.ts";
 
 const NONE: readonly Defect[] = [];
@@ -124,6 +125,8 @@ function Row({
   const photos = photosOfUnit(record, d.unit).filter((p) => p.defect === d.id);
   const say = useSay();
   const sayError = useSayError();
+  const [isOpen, setOpen] = useState(false);
+  const isBridge = d.code === "bridge" && !d.isMended;
   const name = `${unitOf(doc)} ${d.unit}${d.at ? `, ${d.at}` : ""}: ${d.code}`;
   const minutes = (typed: string) => {
     const clean = typedNumber(typed.trim());
@@ -133,76 +136,96 @@ function Row({
     saveDefect(id, d.id, { minutes: clean === "" ? null : n }).catch(sayError);
   };
   return (
-    <tr>
-      {!isAlone && (
-        <td>
-          <Link to={`?view=board&unit=${d.unit}`} className="quiet-link">
-            {unitOf(doc)} <b className="num">{d.unit}</b>
-          </Link>
-        </td>
-      )}
-      <td className="num font-semibold">{d.at || "the board"}</td>
-      <td>
-        {d.code} <span className="text-[13px] text-ink-2">{classOf(d.code)}</span>
-      </td>
-      <td className="w-[7em]">
-        {mayWrite ? (
-          <Kept
-            label={`Minutes for ${name}`}
-            isLabelHidden
-            isMono
-            placeholder="min"
-            value={d.minutes === undefined ? "" : written(String(d.minutes))}
-            onSave={minutes}
-          />
-        ) : (
-          <span className="num">{d.minutes === undefined ? "" : `${written(String(d.minutes))} min`}</span>
+    <>
+      <tr>
+        {!isAlone && (
+          <td>
+            <Link to={`?view=board&unit=${d.unit}`} className="quiet-link">
+              {unitOf(doc)} <b className="num">{d.unit}</b>
+            </Link>
+          </td>
         )}
-      </td>
-      <td>
-        {mayWrite ? (
-          <button
-            type="button"
-            className="quiet-link"
-            aria-label={`${name}: ${d.isMended ? "not mended after all" : "it is mended"}`}
-            onClick={() => saveDefect(id, d.id, { isMended: !d.isMended }).catch(sayError)}
-          >
-            {d.isMended ? "mended" : "mended?"}
-          </button>
-        ) : d.isMended ? (
-          "mended"
-        ) : (
-          ""
-        )}
-      </td>
-      <td className="text-right text-[13.5px] text-ink-2">
-        {day(d.on)}, {d.person}
-      </td>
-      {(mayWrite || photos.length > 0) && (
+        <td className="num font-semibold">{d.at || "the board"}</td>
         <td>
-          <Photos of={{ defect: d.id, unit: d.unit }} what={name} list={photos} mayAdd={mayWrite} isShort />
+          {d.code} <span className="text-[13px] text-ink-2">{classOf(d.code)}</span>
         </td>
-      )}
-      {mayWrite && (
-        <td className="text-right whitespace-nowrap">
-          <button
-            type="button"
-            className="quiet-link mr-4"
-            aria-label={`${name}: so that it costs once`}
-            onClick={() => onLearn(d)}
-          >
-            so that it costs once
-          </button>
-          <button
-            type="button"
-            className="quiet-link"
-            aria-label={`${name} is no fault after all`}
-            onClick={() => removeDefect(id, d.id).catch(sayError)}
-          >
-            no fault
-          </button>
+        <td className="w-[7em]">
+          {mayWrite ? (
+            <Kept
+              label={`Minutes for ${name}`}
+              isLabelHidden
+              isMono
+              placeholder="min"
+              value={d.minutes === undefined ? "" : written(String(d.minutes))}
+              onSave={minutes}
+            />
+          ) : (
+            <span className="num">{d.minutes === undefined ? "" : `${written(String(d.minutes))} min`}</span>
+          )}
         </td>
+        <td>
+          {mayWrite ? (
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`${name}: ${d.isMended ? "not mended after all" : "it is mended"}`}
+              aria-expanded={isBridge ? isOpen : undefined}
+              onClick={() =>
+                // a bridge that looks gone is measured first
+                isBridge ? setOpen(!isOpen) : saveDefect(id, d.id, { isMended: !d.isMended }).catch(sayError)
+              }
+            >
+              {d.isMended ? "mended" : "mended?"}
+            </button>
+          ) : d.isMended ? (
+            "mended"
+          ) : (
+            ""
+          )}
+        </td>
+        <td className="text-right text-[13.5px] text-ink-2">
+          {day(d.on)}, {d.person}
+        </td>
+        {(mayWrite || photos.length > 0) && (
+          <td>
+            <Photos of={{ defect: d.id, unit: d.unit }} what={name} list={photos} mayAdd={mayWrite} isShort />
+          </td>
+        )}
+        {mayWrite && (
+          <td className="text-right whitespace-nowrap">
+            <button
+              type="button"
+              className="quiet-link mr-4"
+              aria-label={`${name}: so that it costs once`}
+              onClick={() => onLearn(d)}
+            >
+              so that it costs once
+            </button>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`${name} is no fault after all`}
+              onClick={() => removeDefect(id, d.id).catch(sayError)}
+            >
+              no fault
+            </button>
+          </td>
+        )}
+      </tr>
+      {isBridge && isOpen && (
+        <tr>
+          <td colSpan={8}>
+            <Bridge defect={d} onDone={() => setOpen(false)} />
+          </td>
+        </tr>
       )}
-    </tr>
+      {d.note && (
+        <tr>
+          <td colSpan={8} className="text-[13.5px] text-ink-2">
+            {d.note}
+          </td>
+        </tr>
+      )}
+    </>
   );
 }
