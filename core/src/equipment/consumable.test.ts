@@ -43,6 +43,10 @@ test("why it is good until then is said; one that is used up is no more", () => 
   expect(life({ openedOn: "2026-11-10", openDays: 30 }).words).toBe(
     "good until 2026-12-10, opened on 2026-11-10, good for 30 days",
   );
+  // where both end on one day its label is enough
+  expect(life({ keepsUntil: "2026-12-10", openedOn: "2026-11-10", openDays: 30 }).words).toBe(
+    "good until 2026-12-10, by its label",
+  );
   expect(life({ openedOn: "2026-11-01" }).words).toBe("opened on 2026-11-01, good for how long is not said");
   expect(lifeOf(tub("a", { keepsUntil: "2030-01-01" }, { state: "broken" }), TODAY).is).toBe("spent");
 });

@@ -29,9 +29,9 @@ export function movesOf(changes: readonly LotChange[], now: number): LotMove[] {
   const moves: LotMove[] = [];
   let left = now;
   for (const { op, at, person, sentence, was, became } of [...changes].reverse()) {
-    // one taken away had so many, and none after; one that was brought back has what follows says
+    // what a lot was put down with, or brought back with, is what follows says
     const before = op === "insert" ? 0 : (was ?? left);
-    const after = op === "delete" ? 0 : (became ?? left);
+    const after = became ?? left;
     if (after !== before) moves.push({ at, person, because: sentence, by: after - before, left: after });
     left = before;
   }

@@ -81,10 +81,13 @@ test("what is too little is told with how much is to be ordered, the scarcest fi
       kept("none", 20, 0, 0),
       kept("nearly", 10, 30, 21),
       kept("a half too", 10, 5, 0),
+      // more pieces, and a smaller share of what is to be there
+      kept("many", 100, 20, 0),
     ]).map((l) => [l.mpn, l.free, l.order]),
   ).toEqual([
     ["promised twice", -3, 13],
     ["none", 0, 20],
+    ["many", 20, 80],
     ["a half too", 5, 5],
     ["half", 5, 5],
     ["nearly", 9, 1],

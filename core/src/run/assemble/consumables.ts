@@ -29,7 +29,7 @@ export function consumablesOf(
 ): InHand[] {
   const { alloy = "silver", cleaner } = doc.assembly;
   const isPrinted = r.goes.has("stencil");
-  const isIroned = r.goes.has("iron") || r.parts.some((p) => p.method === "iron");
+  const isIroned = r.parts.some((p) => p.method === "iron");
   const wants: readonly (readonly [Consumable, boolean, { alloy?: string; cleans?: string }])[] = [
     ["paste", isPrinted, { alloy }],
     ["wire", isIroned, { alloy: wireOf(doc as RunDocument) }],

@@ -61,6 +61,27 @@ test("of a part without its pin its own neighbours are measured, each once; of o
   expect(named("U2.14", long)).toEqual([["U2.14 U2.13"], []]);
 });
 
+test("all round a pin are told, however many; boards of one product do not lie beside each other", () => {
+  const ring = boardOf([
+    ["U3.1", 0, 0, "MID"],
+    ...Array.from({ length: 14 }, (_, i): Pad => {
+      const turn = (2 * Math.PI * i) / 14;
+      return [`U3.${i + 2}`, Math.cos(turn), Math.sin(turn), `N${i}`];
+    }),
+  ]);
+  const all = bridgeCheck(ring, "U3.1");
+  expect(all && "pairs" in all && all.pairs.length).toBe(14);
+  const [first] = ROW.boards;
+  const two = {
+    ...ROW,
+    boards: [
+      { ...first!, name: "one" },
+      { ...first!, id: "other", name: "two" },
+    ],
+  };
+  expect(named("U1 of one.4", two)).toEqual([["U1 of one.4 U1 of one.3"], ["U1 of one.5"]]);
+});
+
 test("a bridge is gone when every pair is silent; one that beeps tells where it is still", () => {
   const c = bridgeCheck(ROW, "U1.3");
   if (!c || !("pairs" in c)) throw new Error("no pairs");

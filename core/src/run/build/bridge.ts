@@ -74,7 +74,7 @@ export function bridgeCheck(
   }
   if (from.length > 1 && pairs.size > MOST_PAIRS) return { tooMany: pairs.size };
   return {
-    pairs: [...pairs.values()].sort((x, y) => x.mm - y.mm).slice(0, MOST_PAIRS),
+    pairs: [...pairs.values()].sort((x, y) => x.mm - y.mm),
     joined: [...joined].sort(),
   };
 }

@@ -92,6 +92,7 @@ test.each([
   ["API_KEY=abcdef", ["api_key"]],
   // a place to put one is none
   ["--pass=<yours> --token=$TOKEN ssid={network} psk=%PSK% secret=xxxx", []],
+  ["psk=12", []],
   ["the pass is high, compass=5, bypass: on", []],
   ["", []],
 ])("secrets in %j: %j", (text, is) => expect(secretsIn(text)).toEqual(is));
