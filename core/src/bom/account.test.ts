@@ -31,6 +31,13 @@ test.each([
   ["Line", ["1", "2", "3"], "passed", "it counts the rows"],
   ["Item", ["7", "8", "9"], "passed", "it counts the rows"],
   ["Per kit", ["50", "25", "25"], "passed", "it is 25 times the quantity"],
+  ["Density", ["3", "1.5", "1.5"], "asked", "neither its heading nor what stands in it says what it is"],
+  [
+    "Region",
+    ["north", "north", "south"],
+    "asked",
+    "neither its heading nor what stands in it says what it is",
+  ],
   ["Preis €", ["0.10", "0,02", "1.20"], "passed", "prices are not taken from a parts list"],
   ["Lieferant", ["A-1", "A-2", "B"], "passed", "a supplier's own number says nothing of the part"],
   ["Data", ["https://a.example/1", "", ""], "passed", "links are not followed"],

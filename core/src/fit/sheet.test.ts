@@ -253,6 +253,11 @@ test("a side in an opening, and how much play is wanted at most", () => {
     verdict: "may-not-fit",
     mend: "a board of 50 mm instead of 50.4",
   });
+  // the other side of it: 40.3 − 0.1 − 40 − 0.2
+  expect(judge({ ...lid, across: "height", openingMm: 40.3 })).toMatchObject({
+    verdict: "fits",
+    result: { worstMm: [0, 0.6] },
+  });
   const { outline: _, ...open } = board();
   expect(judge(lid, { measure: open as Measure })).toMatchObject({ verdict: "unknown" });
 });

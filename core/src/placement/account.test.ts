@@ -32,6 +32,28 @@ test("every column has an account: read, passed over with its reason, or asked",
   expect(read(text).account!.rows).toEqual({ lines: 3, passed: 0, doubtful: 3 });
 });
 
+test("what could be a side or a turn is asked only where neither is read yet, and only of what could be one", () => {
+  const with3 = (heading: string, cells: readonly string[], head = "Ref;X;Y;Side;Rot", more = ";top;90") =>
+    columns(
+      `${head};${heading}\n${cells.map((c, i) => `R${i + 1};${i};${2 * i}${more};${c}`).join("\n")}`,
+    ).at(-1);
+  const [asked, nothing, same] = [
+    "asked, it could be a side or a rotation, and nothing says so",
+    "passed, nothing in it says where or how a part stands",
+    "passed, it is the same in every row",
+  ];
+  expect([
+    with3("Feed", ["A", "B", "A"]),
+    with3("Feed", ["A", "B", "A"], "Ref;X;Y;Rot", ";90"),
+    with3("Feed", ["30", "45", "90"]),
+    with3("Feed", ["15", "30", "75"], "Ref;X;Y;Side", ";top"),
+    // no quarter, no third of one: nobody turns a part by it
+    with3("Feed", ["5", "20", "35"], "Ref;X;Y;Side", ";top"),
+    with3("Feed", ["A", "A", "A"]),
+    with3("Feed", ["A", "", "A"]),
+  ]).toEqual([nothing, asked, nothing, asked, nothing, same, nothing].map((words) => `Feed: ${words}`));
+});
+
 test("columns without a heading are told by what they hold, and what is told so is said", () => {
   const bare = "R1;25.4;12.7;90;top\nR2;3.25;4.5;0;bottom\nC1;7.5;8.25;270;top";
   expect(read(bare).parts.map((p) => [p.ref, p.xMm, p.yMm, p.rotationDeg, p.side])).toEqual([
