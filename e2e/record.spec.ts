@@ -124,6 +124,12 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await page.getByRole("button", { name: "Close the run" }).click();
   await expect(page.getByText(/Closed on .*heated twice/)).toBeVisible();
   await expect(page.getByRole("button", { name: "Close the run" })).toBeHidden();
+  // one page of it for the next run: the lesson, what the estimates come to, what was lost
+  const next = page.getByRole("region", { name: "For the next run" });
+  await expect(next).toContainText("The pads lift when they are heated twice.");
+  await expect(next).toContainText(/good of those started, from 1 run and 22 boards; before it was \d/);
+  await expect(next).toContainText("this run took 3 h 20 min where");
+  await expect(next).toContainText(/2 boards, about \d.* by their share of the run/);
   const uses = await unfold(page, "Parts, piece by piece");
   await expect(uses).toContainText(/1 of \d+ counted/);
   await expect(uses.getByRole("row")).toHaveCount(2);

@@ -370,6 +370,7 @@ export {
 } from "./run/build/bridge.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { suspectsOfUnit } from "./run/build/faults.ts";
+export { type FaultCost, type NextTime, nextTime } from "./run/build/next-time.ts";
 export {
   type Readiness,
   type ReadyFrom,

@@ -59,6 +59,8 @@ export interface RunState {
   readonly settleClash: () => void;
   /** The curve as far as it is computed; asking for it starts it. */
   readonly curve: readonly CurvePoint[];
+  /** It is of the run before the last change: the right one follows once the run rests. */
+  readonly isCurveOld: boolean;
   readonly wantCurve: () => void;
   /** Change of cost per good board by stage since the last choice, for a few seconds. */
   readonly moved: Readonly<Partial<Record<StageKey, number>>>;

@@ -111,12 +111,13 @@ function movedBetween(old: RunResult, now: RunResult): Moved {
   return next;
 }
 
+const NO_CURVE: readonly CurvePoint[] = [];
 /** A run that is being changed is counted at forty quantities once it rests. */
 const RESTED_MS = 700;
 
 /** The curve over quantity, point by point once it is wanted; coarse first, so that its shape stands early. */
 export function useCurve(doc: RunDocument | undefined) {
-  const [curve, setCurve] = useState<readonly CurvePoint[]>([]);
+  const [found, setFound] = useState<{ readonly of: RunDocument; readonly points: readonly CurvePoint[] }>();
   const [isWanted, setWanted] = useState(false);
   useEffect(() => {
     if (!doc || !isWanted) return;
@@ -132,7 +133,9 @@ export function useCurve(doc: RunDocument | undefined) {
         if (!isCurrent) return;
         if (p) points.push(p);
         if ((i + 1) % 5 === 0 || i === order.length - 1)
-          startTransition(() => setCurve([...points].sort((a, b) => a.quantity - b.quantity)));
+          startTransition(() =>
+            setFound({ of: doc, points: [...points].sort((a, b) => a.quantity - b.quantity) }),
+          );
       }
     })();
     return () => {
@@ -140,5 +143,9 @@ export function useCurve(doc: RunDocument | undefined) {
     };
   }, [doc, isWanted]);
   const wantCurve = useCallback(() => setWanted(true), []);
-  return useMemo(() => ({ curve, wantCurve }), [curve, wantCurve]);
+  const isOld = found !== undefined && found.of !== doc;
+  return useMemo(
+    () => ({ curve: found?.points ?? NO_CURVE, isCurveOld: isOld, wantCurve }),
+    [found, isOld, wantCurve],
+  );
 }

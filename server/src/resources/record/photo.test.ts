@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
 import type { RunAnswer } from "@kobbin/contract";
+import { shapes } from "@kobbin/core";
 import { JPEG } from "../../../test/jpeg.ts";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
 import { releasedRun } from "../../../test/released-run.ts";
@@ -94,11 +95,33 @@ test("nothing is photographed of a run that is not released, and nothing beyond 
   const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
   const { id } = (await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 })).body as RunAnswer;
   expect((await v.post(`/api/runs/${id}/photos`, { unit: 1, on, jpeg: JPEG })).status).toBe(403);
+  // so many of a run, and no more
+  const full = await releasedRun(server, "Photos full");
+  const one = () => full.v.post(`/api/runs/${full.id}/photos`, { unit: 1, on, jpeg: JPEG });
+  await one();
+  const owner = await server.owner.connect();
+  try {
+    await owner.query("begin; select set_config('app.change', 'off', true)");
+    await owner.query(
+      `insert into photo (workshop_id, run_id, unit, sha256, width_px, height_px, on_day, person)
+       select workshop_id, run_id, unit, sha256, width_px, height_px, on_day, person
+       from photo, generate_series(2, $2) where run_id = $1`,
+      [full.id, shapes.MOST.photos],
+    );
+    await owner.query("commit");
+  } finally {
+    owner.release();
+  }
+  const more = await one();
+  expect([more.status, (more.body as { message: string }).message]).toEqual([
+    422,
+    expect.stringContaining("photos of a run"),
+  ]);
   const small = await startServer({ shopQuotaBytes: 1024 * 1024 });
   try {
     const { v, id } = await releasedRun(small, "Photos small");
     // a photo whose tables take most of a megabyte
-    const more = (n: number) =>
+    const large = (n: number) =>
       Buffer.concat([
         PLAIN.subarray(0, 2),
         ...Array.from({ length: 12 }, () =>
@@ -106,10 +129,10 @@ test("nothing is photographed of a run that is not released, and nothing beyond 
         ),
         PLAIN.subarray(2),
       ]).toString("base64");
-    const take = (n: number) => v.post(`/api/runs/${id}/photos`, { unit: 1, on, jpeg: more(n) });
+    const take = (n: number) => v.post(`/api/runs/${id}/photos`, { unit: 1, on, jpeg: large(n) });
     expect((await take(1)).status).toBe(201);
-    const full = await take(2);
-    expect([full.status, (full.body as { code: string }).code]).toEqual([413, "SHOP_FULL"]);
+    const beyond = await take(2);
+    expect([beyond.status, (beyond.body as { code: string }).code]).toEqual([413, "SHOP_FULL"]);
     expect((await v.get(`/api/runs/${id}`)).body).toMatchObject({ record: { photos: { length: 1 } } });
   } finally {
     await small.close();

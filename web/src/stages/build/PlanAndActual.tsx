@@ -5,6 +5,7 @@ import { Skeleton } from "../../ui/States.tsx";
 import { amount, fixed, fromMicros, money, signed } from "../../ui/text/format.ts";
 import { hours } from "./Boards.tsx";
 import { Close } from "./Close.tsx";
+import { NextTime } from "./NextTime.tsx";
 
 /** Why something came otherwise than planned: where it cost more, and where less. */
 const WHY = {
@@ -65,6 +66,7 @@ export function PlanAndActual() {
         </table>
       </div>
       <Uses uses={a.uses} />
+      <NextTime />
       {mayChange("closing", life, role) && life === "released" && <Close />}
     </>
   );

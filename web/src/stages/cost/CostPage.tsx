@@ -17,7 +17,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 
 /** Cost per good board with its tree, cash, dates, and the curve over quantity. */
 export function CostPage() {
-  const { doc, result: r, curve } = useRun();
+  const { doc, result: r, curve, isCurveOld } = useRun();
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const open = saysUnpriced(r.unpriced);
@@ -147,6 +147,9 @@ export function CostPage() {
             <Suspense fallback={<Skeleton rows={6} />}>
               <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
             </Suspense>
+            <p role="status" className="min-h-[1.5em] text-[14px] text-look">
+              {isCurveOld && "As it was before the last change; counted anew once the run rests."}
+            </p>
             <CurveSays curve={curve} goodBoards={doc.goodBoards} isDashed />
             <CurveTable />
           </>
