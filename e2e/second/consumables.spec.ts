@@ -1,9 +1,13 @@
-import { ask, demoRun, expect, expectAccessible, expectSaid, test } from "../kit.ts";
+import { ask, demoArchive, expect, expectAccessible, expectSaid, keptRun, newShop, test } from "../kit.ts";
 
 test("paste that was opened too long ago is told at the list, in the margin, before the build and at the print", async ({
   page,
 }) => {
-  const run = await demoRun(page, "Kiln Watch", "old paste", 6, "assemble");
+  // a shop of its own: a tub that is past its day is told in every run of it
+  await newShop(page, "Tub Works");
+  const run = await keptRun(page, demoArchive("probe-tail"), "Tail", "source");
+  await page.getByRole("button", { name: "Ask the suppliers" }).click();
+  await expect(page.getByRole("button", { name: "Ask again" })).toBeEnabled();
   await page.goto("/settings/equipment");
   await page.getByLabel("Another").selectOption("paste");
   await page.getByLabel("called").fill("green tub");
