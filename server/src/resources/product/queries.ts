@@ -123,7 +123,7 @@ export async function refuseBeyondQuota(tx: Tx, quotaBytes: number, more: number
     throw new AppError(
       "SHOP_FULL",
       `The shop's files take ${Math.ceil(used / 1048576)} of ${Math.floor(quotaBytes / 1048576)} MB; there is no room for ${Math.ceil(more / 1048576)} more.`,
-      "Remove revisions that are not needed; whoever runs Kobbin can give the shop more room (SHOP_QUOTA_MB).",
+      "Whoever runs Kobbin can give the shop more room (SHOP_QUOTA_MB); what was removed keeps its own, so that it can be brought back.",
     );
 }
 

@@ -17,7 +17,7 @@ const CurveChart = lazy(async () => ({ default: (await import("./CurveChart.tsx"
 
 /** Cost per good board with its tree, cash, dates, and the curve over quantity. */
 export function CostPage() {
-  const { doc, result: r, curve, isCurveOld } = useRun();
+  const { doc, result: r } = useRun();
   const { currency } = doc.workshop;
   const unit = unitOf(doc);
   const open = saysUnpriced(r.unpriced);
@@ -136,25 +136,38 @@ export function CostPage() {
       </div>
       <Leftovers />
       <PriceFold />
-      <section aria-labelledby="curve" className="mt-8">
-        <h2 id="curve" className="mb-1">
-          How it falls with quantity
-        </h2>
-        {curve.length < 5 ? (
-          <Skeleton rows={4} label="The curve is being computed" />
-        ) : (
-          <>
-            <Suspense fallback={<Skeleton rows={6} />}>
-              <CurveChart points={curve} currency={currency} chosen={doc.goodBoards} unit={unitOf(doc)} />
-            </Suspense>
-            <p role="status" className="min-h-[1.5em] text-[14px] text-look">
-              {isCurveOld && "As it was before the last change; counted anew once the run rests."}
-            </p>
-            <CurveSays curve={curve} goodBoards={doc.goodBoards} isDashed />
-            <CurveTable />
-          </>
-        )}
-      </section>
+      <FallsWithQuantity />
+    </section>
+  );
+}
+
+/** The curve over quantity, with what of it is no price, and as a table; an old one says so. */
+function FallsWithQuantity() {
+  const { doc, curve, isCurveOld } = useRun();
+  return (
+    <section aria-labelledby="curve" className="mt-8">
+      <h2 id="curve" className="mb-1">
+        How it falls with quantity
+      </h2>
+      {curve.length < 5 ? (
+        <Skeleton rows={4} label="The curve is being computed" />
+      ) : (
+        <>
+          <Suspense fallback={<Skeleton rows={6} />}>
+            <CurveChart
+              points={curve}
+              currency={doc.workshop.currency}
+              chosen={doc.goodBoards}
+              unit={unitOf(doc)}
+            />
+          </Suspense>
+          <p role="status" className="min-h-[1.5em] text-[14px] text-look">
+            {isCurveOld && "As it was before the last change; counted anew once the run rests."}
+          </p>
+          <CurveSays curve={curve} goodBoards={doc.goodBoards} isDashed />
+          <CurveTable />
+        </>
+      )}
     </section>
   );
 }
