@@ -102,6 +102,15 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
   await expect(low.getByRole("row").filter({ hasText: "ZQ-LEAST-1" })).toContainText("077");
 
   // at the bench a bag lays out its own kind, once; another says what it is and presses nothing
+  // scanned before the shelf is read it is taken when it is
+  let answer = () => {};
+  const asked = new Promise<void>((done) => {
+    answer = done;
+  });
+  await page.route("**/api/lots", async (route) => {
+    await asked;
+    await route.continue();
+  });
   await page.goto(`/runs/${run}/build?view=hands&unit=1`);
   const bench = page.getByRole("region", { name: "At the bench" });
   await expect(bench.getByRole("status")).toHaveText(/^0 of \d+ laid out$/);
@@ -114,6 +123,7 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
       [...text, "Enter"],
     );
   await scan(chipCode.replace("-", ""));
+  answer();
   await expectSaid(page, /^TB-LV33-223 laid out/);
   await expect(bench.getByRole("status")).toHaveText(/^1 of \d+ laid out$/);
   await scan(chipCode);

@@ -1,3 +1,4 @@
+import type { LotRow } from "@kobbin/contract";
 import {
   isWalked,
   type KitLine,
@@ -218,17 +219,32 @@ function AtStep({
 /** A bag that is scanned while things are laid out is a press for its kind, or says what it is. */
 function useBags(onBag: OnBag, kit: readonly KitLine[], sitting: Sitting): void {
   const { id, doc, record } = useRun();
-  const { data: lots } = useLots();
+  const { data: lots, error } = useLots();
   const say = useSay();
+  /** Scanned before the shelf was read: taken when it is. */
+  const early = useRef<number>(undefined);
   useEffect(() => {
-    onBag.current = (number) => {
-      if (!lots) return say("The shelf is not read yet: scan it once more.", { isProblem: true });
-      const bag = bagAtKit(number, lots, kit, { doc, record, runId: id }, sitting.sat.marks);
+    const take = (number: number, shelf: readonly LotRow[]) => {
+      const bag = bagAtKit(number, shelf, kit, { doc, record, runId: id }, sitting.sat.marks);
       if ("wrong" in bag) return say(bag.wrong, { isProblem: true, hint: "Nothing was pressed by it." });
       if (bag.isAgain) return say(`${bag.lot.mpn} is laid out already`);
       sitting.mark(bag.kind.name, "done");
       say(`${bag.lot.mpn} laid out${bag.lot.place ? ` from ${bag.lot.place}` : ""}`);
     };
+    onBag.current = (number) => {
+      if (lots) return take(number, lots);
+      if (error)
+        return say("The shelf cannot be read at the moment.", {
+          isProblem: true,
+          hint: "Nothing was pressed by it: scan it again.",
+        });
+      early.current = number;
+    };
+    if (lots && early.current !== undefined) {
+      const number = early.current;
+      early.current = undefined;
+      take(number, lots);
+    }
     return () => {
       onBag.current = undefined;
     };
