@@ -51,6 +51,20 @@ test("measured is between a pin and those beside it of other nets, of any part o
   });
 });
 
+test("what goes through the board has neighbours on both sides", () => {
+  const through = boardOf([
+    ["J2.1", 0, 0, "A"],
+    ["J2.1", 0, 0, "A", "bottom"],
+    ["R1.1", 1, 0, "B"],
+    ["R2.1", 0, 1.2, "C", "bottom"],
+    ["R3.1", 1, 0.1, "D", "inner 1"],
+  ]);
+  expect([named("J2.1", through), named("R2.1", through)]).toEqual([
+    [["J2.1 R1.1", "J2.1 R2.1"], []],
+    [["R2.1 J2.1"], []],
+  ]);
+});
+
 test("of a part without its pin its own neighbours are measured, each once; of one with many the pin is asked for", () => {
   expect(named("U1")).toEqual([
     ["U1.1 U1.2", "U1.2 U1.3", "U1.3 U1.4"],

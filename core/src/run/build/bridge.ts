@@ -27,8 +27,8 @@ const FARTHEST_MM = 3;
 const MOST_PAIRS = 12;
 
 /**
- * What to measure after a bridge was taken off (N110): the pins beside it on the same side of the board, whichever part they
- * are of, that belong to another net. Of a part named without its pin, its own pins beside each other.
+ * What to measure after a bridge was taken off (N110): the pins beside it on the same side of the board, on both for one that
+ * goes through, whichever part they are of, that belong to another net. Of a part named without its pin, its own pins beside each other.
  *
  * @param at where it is, as it is called at the bench: "U1.4", or "U1"
  * @returns nothing where no file tells pins and nets of that place; `tooMany` where a part has more neighbours than one measures
@@ -37,7 +37,7 @@ export function bridgeCheck(
   doc: RunDocument,
   at: string,
 ): BridgeCheck | { readonly tooMany: number } | undefined {
-  const { parts, at: placeOf } = wiredOf(doc);
+  const { parts, pads } = wiredOf(doc);
   const place = at.trim();
   // a pin that is joined to nothing is a net by itself
   const net = new Map<string, string>(
@@ -48,22 +48,23 @@ export function bridgeCheck(
   const part = parts.find((p) => p.ref === place);
   const from = net.has(place) ? [place] : (part?.pins ?? []).map((x) => `${place}.${x.pin}`);
   if (from.length === 0) return undefined;
-  const pins = [...placeOf].map(([name, p]) => ({ name, ...p }));
   const pairs = new Map<string, BridgePair>();
   const joined = new Set<string>();
   for (const name of from) {
-    const here = placeOf.get(name)!;
-    const near = pins
-      .filter(
-        (p) =>
-          p.name !== name &&
-          p.board === here.board &&
-          p.layer === here.layer &&
-          // a part is asked about itself
-          (from.length === 1 || from.includes(p.name)),
-      )
-      .map((p) => ({ name: p.name, mm: Math.hypot(p.x - here.x, p.y - here.y) }))
-      .filter((p) => p.mm <= FARTHEST_MM)
+    // what goes through the board has neighbours on both of its sides
+    const here = pads.filter((p) => p.name === name);
+    const nearest = new Map<string, number>();
+    for (const p of pads) {
+      // a part is asked about itself
+      if (p.name === name || (from.length > 1 && !from.includes(p.name))) continue;
+      for (const h of here)
+        if (p.board === h.board && p.layer === h.layer) {
+          const mm = Math.hypot(p.x - h.x, p.y - h.y);
+          if (mm <= FARTHEST_MM) nearest.set(p.name, Math.min(mm, nearest.get(p.name) ?? mm));
+        }
+    }
+    const near = [...nearest]
+      .map(([other, mm]) => ({ name: other, mm }))
       .sort((a, b) => a.mm - b.mm || (a.name < b.name ? -1 : 1));
     const reach = near.length > 0 ? near[0]!.mm * NEAR : 0;
     for (const p of near.filter((x) => x.mm <= reach)) {

@@ -8,12 +8,21 @@ export interface Wired {
     string,
     { readonly board: number; readonly layer: string; readonly x: number; readonly y: number }
   >;
+  /** Every pad of every pin: one that goes through has one on each layer. */
+  readonly pads: {
+    readonly name: string;
+    readonly board: number;
+    readonly layer: string;
+    readonly x: number;
+    readonly y: number;
+  }[];
 }
 
 /** Parts with their pins by the boards' own nets; of several boards each is called with its board. */
 export function wiredOf(doc: RunDocument): Wired {
   const parts = new Map<string, { pin: string; net: string }[]>();
   const at: Wired["at"] = new Map();
+  const pads: Wired["pads"] = [];
   doc.boards.forEach((b, board) => {
     const of = doc.boards.length > 1 ? ` of ${b.name}` : "";
     for (const island of b.measure.nets?.islands ?? [])
@@ -22,6 +31,7 @@ export function wiredOf(doc: RunDocument): Wired {
         if (pad.pin === undefined || dot < 1) continue;
         const [ref, pin] = [`${pad.pin.slice(0, dot)}${of}`, pad.pin.slice(dot + 1)];
         const name = `${ref}.${pin}`;
+        pads.push({ name, board, layer: pad.layer, x: pad.x, y: pad.y });
         if (at.has(name)) continue;
         at.set(name, { board, layer: pad.layer, x: pad.x, y: pad.y });
         const list = parts.get(ref) ?? [];
@@ -29,7 +39,7 @@ export function wiredOf(doc: RunDocument): Wired {
         parts.set(ref, list);
       }
   });
-  return { parts: [...parts].map(([ref, pins]) => ({ ref, pins })), at };
+  return { parts: [...parts].map(([ref, pins]) => ({ ref, pins })), at, pads };
 }
 
 /** References one gets at with a needle, the best first: test points, connectors, then anything with leads out. */
