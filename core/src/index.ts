@@ -52,15 +52,7 @@ export type { CostNode } from "./costing/tree.ts";
 export { coverDocument } from "./cover/cover.ts";
 // machines and tools of the shop
 export { AIDS, bestSight, tipFor, tipWords } from "./equipment/by-hand.ts";
-export {
-  CONSUMABLES,
-  type Consumable,
-  type InHand,
-  inHand,
-  isConsumable,
-  type Life,
-  lifeOf,
-} from "./equipment/consumable.ts";
+export { type InHand, isConsumable, lifeOf } from "./equipment/consumable.ts";
 export {
   boardsOn,
   EQUIPMENT,
@@ -179,6 +171,7 @@ export {
 } from "./learn/lesson.ts";
 export { lessonPlaces } from "./learn/lesson-places.ts";
 export { type LessonEvent, type LessonProposal, proposeLessons, triedInFiles } from "./learn/propose.ts";
+export { reworkedRevision } from "./learn/reworked.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
@@ -283,7 +276,7 @@ export {
   type ProbePoint,
   probeBoard,
 } from "./probe/probe.ts";
-export { isVersion, isWithin } from "./program/version.ts";
+export { isWithin } from "./program/version.ts";
 // what goes out
 export { drawSide } from "./release/drawing.ts";
 export {
@@ -362,7 +355,6 @@ export { changeSince, placeOfErratum } from "./run/board/erratum-notes.ts";
 export { type OpenLesson, openLessons } from "./run/board/lesson-notes.ts";
 export {
   BRIDGE_LADDER,
-  type BridgeCheck,
   type BridgePair,
   bridgeCame,
   bridgeCheck,
@@ -370,7 +362,7 @@ export {
 } from "./run/build/bridge.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export { suspectsOfUnit } from "./run/build/faults.ts";
-export { type FaultCost, type NextTime, nextTime } from "./run/build/next-time.ts";
+export { type NextTime, nextTime } from "./run/build/next-time.ts";
 export {
   type Readiness,
   type ReadyFrom,
@@ -555,8 +547,8 @@ export {
 } from "./run/panel/panel-proposals.ts";
 export { figureWords, tolerancedOf } from "./run/parts/sum-notes.ts";
 export { trayParts } from "./run/parts/tray.ts";
-export { answersRight, type Fits, imageFits, secretsIn } from "./run/program/fits.ts";
-export { imagesAt, loadedAt, strayImages } from "./run/program/places.ts";
+export { answersRight, type Fits, imageFits } from "./run/program/fits.ts";
+export { imagesAt, loadedAt } from "./run/program/places.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";

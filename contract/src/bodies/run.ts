@@ -286,7 +286,7 @@ export const photoBody = yup.object({
 });
 export type PhotoBody = yup.InferType<typeof photoBody>;
 /** What it shows, in words. */
-export const photoChangeBody = yup.object({ note: trimmed(300).required() });
+export const photoChangeBody = yup.object({ note: trimmed(300).defined("Say what it shows, or nothing.") });
 export type PhotoChangeBody = yup.InferType<typeof photoChangeBody>;
 
 /** What became of it; what is left out stays as it is. */

@@ -57,7 +57,7 @@ export function lifeOf(e: Pick<Equipment, "facts" | "state">, today: string): Li
 /** What is told of one kind of them that a run needs. */
 export interface InHand {
   readonly kind: Consumable;
-  readonly is: Life["is"] | "none" | "other";
+  readonly is: Life["is"] | "other";
   /** The best of the kind, where there is one. */
   readonly name?: string;
   readonly words: string;

@@ -23,5 +23,4 @@ export const programImageShape = fields({
     60,
   ),
   values: list(fields({ name: text(80, 1), isWiped: flag }), 20),
-  minutes: maybe(whole(0, 600)),
 });

@@ -10,7 +10,6 @@ const LOOK: Readonly<Record<Held["is"], string>> = {
   unknown: "text-look",
   spent: "text-stop",
   other: "text-stop",
-  none: "text-ink-2",
 };
 
 /** How it is with paste, wire, flux and fluid as they stand on the shop's list today: of the run, or of one of its steps. */

@@ -246,7 +246,6 @@ export interface ProgramImage {
   readonly fits: readonly ImageFit[];
   /** What is given to each board beside the image, and whether it is wiped before the board is shipped. */
   readonly values: readonly { readonly name: string; readonly isWiped: boolean }[];
-  readonly minutes?: number;
 }
 
 /** One thing that is tried: where it is driven and read (pins as `U1.4`), through which parts, and what should come. */

@@ -75,8 +75,11 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "work",
   "closing",
 ];
-/** What a closed run still takes: words, photos, what becomes of a claim, boards of it that are mended, and being opened again. */
-const AFTER_CLOSING: readonly RunTable[] = ["remark", "photo", "closing", "claim", "rework"];
+/**
+ * What a closed run still takes: words, photos, what becomes of a claim, boards of it that are mended, loaded anew or wiped
+ * before they are shipped, and being opened again.
+ */
+const AFTER_CLOSING: readonly RunTable[] = ["remark", "photo", "image_load", "closing", "claim", "rework"];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.

@@ -1,6 +1,13 @@
 import Router from "@koa/router";
 import { loadBody, wipeBody } from "@kobbin/contract";
-import { AppError, answersRight, imageFits, type ProgramImage, type RunDocument } from "@kobbin/core";
+import {
+  AppError,
+  answersRight,
+  imageFits,
+  type ProgramImage,
+  type RunDocument,
+  reworkedRevision,
+} from "@kobbin/core";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
@@ -21,7 +28,7 @@ export function loadRoutes(deps: Deps): Router {
       const { is, because } = imageFits(
         image,
         document.revision,
-        effective(document.revision, await reworksOf(tx, id, b.unit)),
+        reworkedRevision(document.revision, await reworksOf(tx, id, b.unit)),
       );
       if (is === "no")
         throw new AppError("NOT_ALLOWED", because, "Take the version that runs on this board.");
@@ -79,10 +86,6 @@ export function loadRoutes(deps: Deps): Router {
   });
   return router;
 }
-
-/** The revision of a board with what was done to it, as the page says it. */
-const effective = (revision: string, reworks: number): string =>
-  reworks === 0 ? revision : `${revision} + ${reworks === 1 ? "1 rework" : `${reworks} reworks`}`;
 
 function imageOf(document: RunDocument, id: string): ProgramImage {
   const image = document.assembly.images?.find((i) => i.id === id);

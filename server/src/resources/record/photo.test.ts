@@ -75,6 +75,11 @@ test("photos of what came, of a board and of a fault are kept without what the c
 
   // it says what it shows; a fault that is none leaves the photo at its board, and has it again
   expect((await v.patch(`/api/photos/${ofFault!.id}`, { note: "bridge" })).status).toBe(204);
+  const captionOf = async () => (await photos()).find((x) => x.id === ofFault!.id)!.note;
+  await v.patch(`/api/photos/${ofFault!.id}`, { note: "" });
+  expect(await captionOf()).toBe("");
+  expect((await v.patch(`/api/photos/${ofFault!.id}`, {})).status).toBe(422);
+  await v.patch(`/api/photos/${ofFault!.id}`, { note: "bridge" });
   const gone = await v.call("DELETE", `/api/defects/${defect}`);
   expect((await photos()).at(-1)).toEqual({ ...same, unit: 2, note: "bridge", id: ofFault!.id });
   expect((await undo(gone.headers)).status).toBe(200);

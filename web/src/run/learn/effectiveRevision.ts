@@ -1,4 +1,5 @@
 import type { ShopErratum } from "@kobbin/contract";
+import { reworkedRevision } from "@kobbin/core";
 
 /** The revision a board is by what was done to it: "B + 2 reworks". */
 export function effectiveRevision(
@@ -10,5 +11,5 @@ export function effectiveRevision(
   const n = errata.filter((e) =>
     e.reworks.some((r) => r.runId === runId && r.units.some((u) => u.unit === unit && !u.isScrapped)),
   ).length;
-  return n === 0 ? revision : `${revision} + ${n === 1 ? "1 rework" : `${n} reworks`}`;
+  return reworkedRevision(revision, n);
 }

@@ -86,7 +86,7 @@ export function Passport({
         mayAdd={mayChange("photo", life, role)}
       />
       {tests.length > 0 && <Read unit={unit} />}
-      <Loaded unit={unit} mayNote={mayNote} />
+      <Loaded unit={unit} mayNote={mayChange("image_load", life, role)} />
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
