@@ -21,7 +21,7 @@ import type { RunDocument } from "./document/document.ts";
 import { type LinePart, lineParts, nameOfLine, offersOf, suppliersOf } from "./document/parts.ts";
 import { type RunRecord, tallyOf } from "./document/record.ts";
 import { runSides } from "./document/sides.ts";
-import { goingWays, isMixed } from "./document/ways.ts";
+import { goingWays, isMixed, likeRuns } from "./document/ways.ts";
 import { type ActualRun, actualOf, asPlanned, countsOf } from "./ledger/actual.ts";
 import { needsOf } from "./needs/needs.ts";
 import { usesOf } from "./needs/usage.ts";
@@ -234,9 +234,7 @@ function workOut(
 function qualityOf(doc: RunDocument, parts: readonly LinePart[]): YieldEstimate {
   const model = estimateYield(parts);
   // of a run whose parts go several ways no other one tells anything, nor does it of others
-  const like = isMixed(doc)
-    ? []
-    : (doc.past ?? []).filter((p) => p.method === doc.assembly.method && !p.isMixed);
+  const like = isMixed(doc) ? [] : likeRuns(doc);
   const record = ownRecord(model.final, like);
   return record ? { ...model, final: record.a / (record.a + record.b), record } : model;
 }

@@ -88,6 +88,13 @@ function notTheirs(rowsOf: RowsOf): string[] {
   for (const [n, b] of rowsOf("board_measured").entries())
     if (b.receipt_id && runOf.get(b.receipt_id) !== b.run_id)
       wrong.push(`row ${n + 1} of board_measured is of a delivery of another run`);
+  const numbers = new Set<unknown>();
+  for (const [n, l] of rowsOf("lot").entries()) {
+    // one of before lots had numbers takes the next
+    if (l.number !== undefined && numbers.has(l.number))
+      wrong.push(`row ${n + 1} of lot has the number of another`);
+    numbers.add(l.number);
+  }
   const faults = new Map(rowsOf("defect").map((d) => [d.id, d]));
   for (const [n, p] of rowsOf("photo").entries()) {
     const where = `row ${n + 1} of photo`;

@@ -545,6 +545,28 @@ export const HOSTILE: readonly Hostile[] = [
       },
     ],
   ),
+  [
+    "two lots of one number",
+    (f) => {
+      const lot = {
+        id: OTHER,
+        number: 7,
+        mpn: "A-1",
+        qty: 1,
+        place: "",
+        received_on: DAY,
+        unit_cost: "1",
+        currency: "EUR",
+        condition: "new",
+        donor: "",
+        note: "",
+        mpn_key: "a1",
+        sample: null,
+        version: 1,
+      };
+      return f.put("lot", [lot, { ...lot, id: OTHER.replace(/.$/, "e") }]).seal();
+    },
+  ],
   // a file of the shop that is no photo, one that is not there, and photos of nothing
   ...[
     {},

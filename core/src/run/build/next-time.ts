@@ -2,7 +2,7 @@ import { type OwnRecord, ownRecord, type PastRun } from "../../assembly/prior.ts
 import { toMicros } from "../../money/money.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { Claim, Defect, RunRecord } from "../document/record.ts";
-import { isMixed } from "../document/ways.ts";
+import { isMixed, likeRuns } from "../document/ways.ts";
 import type { ActualRun, ActualTerm, Variance } from "../ledger/actual.ts";
 
 /** What one kind of fault came to in a run. */
@@ -69,7 +69,7 @@ export function nextTime(
     };
   });
   const { good, scrapped, started } = a.tally;
-  const before = (doc.past ?? []).filter((p) => p.method === doc.assembly.method && !p.isMixed);
+  const before = likeRuns(doc);
   const own: PastRun = {
     name: doc.name,
     closedOn: record.closedOn ?? "",

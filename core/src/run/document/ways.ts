@@ -1,5 +1,6 @@
 import type { Method } from "../../assembly/method.ts";
 import type { PackageClass } from "../../assembly/package-class.ts";
+import type { PastRun } from "../../assembly/prior.ts";
 import type { RunAssembly, RunDocument, RunLine, RunPlacement } from "./document.ts";
 
 /** Sides of a board. */
@@ -12,6 +13,10 @@ const others = ({ method, sides, ways }: RunAssembly): Method[] =>
 
 /** Whether some side or line goes another way than the run's own. */
 export const isMixed = (doc: Pick<RunDocument, "assembly">): boolean => others(doc.assembly).length > 0;
+
+/** Closed runs of the product that tell something of this one: built in the same way, and in that alone; the oldest first. */
+export const likeRuns = (doc: Pick<RunDocument, "assembly" | "past">): readonly PastRun[] =>
+  (doc.past ?? []).filter((p) => p.method === doc.assembly.method && !p.isMixed);
 
 /** Whether anything may go this way: it is the run's own, or is said for a side or a line. */
 export const mayGo = ({ assembly }: Pick<RunDocument, "assembly">, method: Method): boolean =>
