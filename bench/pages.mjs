@@ -15,7 +15,7 @@ await ensureBuilt();
 const at = process.argv.indexOf("--times");
 const times = at < 0 ? 5 : Number(process.argv[at + 1]);
 
-const { url, end } = await serve("pages", 20, { DEMO: "yes", WEB_ROOT: join(ROOT, "web/dist") });
+const { url, end } = await serve("pages", 20, { DEMO: "first", WEB_ROOT: join(ROOT, "web/dist") });
 
 const browser = await chromium.launch({
   executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium",

@@ -50,7 +50,8 @@ export async function runJourneys(cluster, launcher, args = []) {
         DATABASE_URL: cluster.appUrl("journeys"),
         PORT: "0",
         STANDINS_URL: `http://127.0.0.1:${standIns}`,
-        DEMO: "yes",
+        // each makes what it needs of it
+        DEMO: "first",
         WEB_ROOT: join(ROOT, "web/dist"),
         LOG: "quiet",
         SIGN_UP: "open",

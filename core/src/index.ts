@@ -677,5 +677,6 @@ export {
   type TryVerdict,
   testLimits,
 } from "./testing/verdict.ts";
+export { sentence } from "./words.ts";
 // what was found wrong
 export { type Bar, classOf, type DefectRates, defectRates, pareto, wilson } from "./yield/defects.ts";

@@ -46,8 +46,11 @@ import { shopRoutes } from "./resources/shop/routes.ts";
 import { sourceRoutes } from "./resources/source/routes.ts";
 import { knowRequests } from "./uncaught.ts";
 
-/** The server as a list: what happens to a request, in order. */
-export function createApp(deps: Deps): Koa {
+/**
+ * The server as a list: what happens to a request, in order.
+ * @param knowWho how it is found out who asks; by the session's cookie where left out
+ */
+export function createApp(deps: Deps, knowWho: Koa.Middleware = session(deps.pool)): Koa {
   // what a proxy says is believed in one place: middleware/client.ts
   const app = knowRequests(new Koa());
   // a reader who goes away in the middle of a stream is no defect
@@ -63,7 +66,7 @@ export function createApp(deps: Deps): Koa {
   app.use(knownHost(deps.config));
   app.use(health(deps));
   app.use(ownOrigin);
-  app.use(session(deps.pool));
+  app.use(knowWho);
   app.use(limitRequests(deps.limits));
   app.use(bodyParser({ enableTypes: ["json"], jsonLimit: "4mb", encoding: "utf-8" }));
   app.use(replay(deps.pool));

@@ -8,7 +8,7 @@ const schema = yup.object({
   STANDINS_URL: yup.string().default(""),
   FEED_RETRY_MS: yup.number().integer().min(1).default(3000),
   ORDER_LOOK_MS: yup.number().integer().min(1000).default(1_800_000),
-  DEMO: yup.string().oneOf(["yes", "no"], "DEMO is “yes” or “no”.").default("no"),
+  DEMO: yup.string().oneOf(["yes", "first", "no"], "DEMO is “yes”, “first” or “no”.").default("no"),
   WEB_ROOT: yup.string().default(""),
   ROLE: yup.string().oneOf(["all", "web", "worker"], "ROLE is “all”, “web” or “worker”.").default("all"),
   SIGN_UP: yup
@@ -47,6 +47,8 @@ export interface Config {
   /** After how long a house is asked again how an order stands. */
   readonly orderLookMs: number;
   readonly hasDemo: boolean;
+  /** Runs of the demo shop were built and some are being built; else it stands before its first. */
+  readonly isDemoLived: boolean;
   readonly webRoot: string;
   /** What this process does: serve pages, compute in the background, or both. */
   readonly role: "all" | "web" | "worker";
@@ -82,7 +84,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>>): C
       standInsUrl: c.STANDINS_URL,
       feedRetryMs: c.FEED_RETRY_MS,
       orderLookMs: c.ORDER_LOOK_MS,
-      hasDemo: c.DEMO === "yes",
+      hasDemo: c.DEMO !== "no",
+      isDemoLived: c.DEMO === "yes",
       webRoot: c.WEB_ROOT,
       role: c.ROLE,
       origins: originsOf(c.ORIGINS).map((o) => plainOrigin(o)!),

@@ -105,7 +105,8 @@ async function fillDemo(deps: Deps, accountId: string): Promise<string> {
     createShop(tx, { name: "Ashglaze Works", currency: "EUR", hourlyRate: "24.00", isDemo: true }, standIns),
   );
   try {
-    await fillShop(deps, { workshopId: shop, accountId, person: "demo@ashglaze" });
+    const by = { workshopId: shop, accountId, person: "demo@ashglaze" };
+    await fillShop(deps, by);
   } catch (error) {
     await dropShop(pool, shop).catch(() => undefined);
     throw error;
@@ -149,27 +150,16 @@ async function fillShop(deps: Deps, by: By): Promise<void> {
     await fillLessons(tx, { ...first, nextRevisionId: second.revisionId });
   });
   await fillLibrary(deps, by, first.revisionId, second.revisionId);
-  await addRun(
-    deps,
-    by,
-    { revisionId: tail.revisionId, name: "for the autumn market", goodBoards: 120 },
-    "Ninefold Circuit Co-op",
-    true,
-  );
-  await addRun(
-    deps,
-    by,
-    { revisionId: card.revisionId, name: "first try", goodBoards: 12 },
-    "Gannet & Daughters",
-    false,
-  );
-  await addRun(
-    deps,
-    by,
-    { revisionId: second.revisionId, name: "for the spring fairs", goodBoards: 40 },
-    "Plover Lane Boards",
-    true,
-  );
+  await deps.fillLife?.(deps, by);
+  for (const [revisionId, name, goodBoards, house, asks] of [
+    [tail.revisionId, "for the autumn market", 120, "Ninefold Circuit Co-op", true],
+    [card.revisionId, "first try", 12, "Gannet & Daughters", false],
+    [second.revisionId, "for the spring fairs", 40, "Plover Lane Boards", true],
+  ] as const) {
+    const runId = await addRun(deps, by, { revisionId, name, goodBoards }, house, asks);
+    // the bench shows figures at once, before any worker has started
+    await computeFigures(deps, { workshopId: by.workshopId, runId });
+  }
 }
 
 /** The case of the Kiln Watch: posts, lid, and the tab that was too thick for the slot of revision A. */
@@ -271,13 +261,14 @@ const CARD_FITS: readonly FitBody[] = [
   },
 ];
 
-async function addRun(
+/** A run of the demo shop at a house, asked of its suppliers. @returns its id */
+export async function addRun(
   deps: Deps,
   by: By,
   run: { revisionId: string; name: string; goodBoards: number },
   houseName: string,
   asks: boolean,
-): Promise<void> {
+): Promise<string> {
   const shop = by.workshopId;
   const { value: id } = await recordChange(deps.pool, by, async (tx, change) => {
     const house = (await manyHouses(tx)).find((h) => h.name === houseName);
@@ -302,6 +293,5 @@ async function addRun(
     // at once, not by a worker: nobody may see the shop before it is whole
     for (const { askId } of due) await answerAsk(deps, { workshopId: shop, askId }, () => undefined);
   }
-  // the bench shows figures at once, before any worker has started
-  await computeFigures(deps, { workshopId: shop, runId: id });
+  return id;
 }

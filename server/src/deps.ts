@@ -1,6 +1,7 @@
 import type { PassThrough } from "node:stream";
 import type { Config } from "./config.ts";
 import type { Pool } from "./db/pool.ts";
+import type { By } from "./history/change.ts";
 import type { Compute } from "./jobs/pool.ts";
 import type { Hub } from "./live/hub.ts";
 import type { RequestLimits } from "./middleware/limits.ts";
@@ -13,6 +14,8 @@ export interface Deps {
   readonly log: (entry: Record<string, unknown>) => void;
   /** Today as an ISO date; an argument so that tests choose it. */
   readonly today: () => string;
+  /** This moment; the machine's own where left out. */
+  readonly now?: () => Date;
   /** What the database says to everybody. */
   readonly hub: Hub;
   /** Open event streams; they end before the server stops. */
@@ -23,6 +26,8 @@ export interface Deps {
   readonly beatMs?: number;
   /** How long a supplier or a house is waited for that is asked something; some seconds. */
   readonly patienceMs?: number;
+  /** Gives a demo shop its life: runs that were built, and some that are. Left out where a shop before its first run is wanted. */
+  readonly fillLife?: (deps: Deps, by: By) => Promise<void>;
   /** True once the process was told to stop. */
   readonly isStopping?: () => boolean;
 }

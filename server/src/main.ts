@@ -8,6 +8,7 @@ import { loadDemo } from "./demo.ts";
 import type { Deps } from "./deps.ts";
 import { createCompute } from "./jobs/pool.ts";
 import { startWorker } from "./jobs/worker.ts";
+import { fillLife } from "./life/story.ts";
 import { createHub } from "./live/hub.ts";
 import { onUncaught } from "./uncaught.ts";
 
@@ -32,7 +33,17 @@ try {
   const live = new Set<PassThrough>();
   let isStopping = false;
   const today = () => new Date().toISOString().slice(0, 10);
-  const deps: Deps = { pool, compute, config, log, today, hub, live, isStopping: () => isStopping };
+  const deps: Deps = {
+    pool,
+    compute,
+    config,
+    log,
+    today,
+    hub,
+    live,
+    isStopping: () => isStopping,
+    ...(config.isDemoLived ? { fillLife } : {}),
+  };
   if (config.hasDemo && (await loadDemo(deps))) log({ level: "info", message: "demo shop loaded" });
   const worker =
     config.role === "web"

@@ -131,6 +131,7 @@ export async function startServer(
     feedRetryMs: 20,
     orderLookMs: 3_600_000,
     hasDemo: false,
+    isDemoLived: false,
     webRoot: "",
     role: "all",
     signUp: "open",
@@ -160,7 +161,8 @@ export async function startServer(
   });
   let deps = make();
   let app = await listen(createApp(deps));
-  let worker = await startWorker(databaseUrl, deps, 1000);
+  const work = async () => (config.role === "web" ? undefined : await startWorker(databaseUrl, deps, 1000));
+  let worker = await work();
   const owner = new pg.Pool({ connectionString: adminUrl });
   // dropping the database at the end may cut a session that is just saying goodbye
   owner.on("error", () => undefined);
@@ -168,7 +170,7 @@ export async function startServer(
     for (const stream of deps.live) stream.end();
     app.server.closeAllConnections();
     await new Promise((done) => app.server.close(done));
-    await worker.stop();
+    await worker?.stop();
     await deps.hub.close();
     await deps.pool.end();
   };
@@ -186,11 +188,11 @@ export async function startServer(
       await stop();
       deps = make();
       app = await listen(createApp(deps));
-      worker = await startWorker(databaseUrl, deps, 1000);
+      worker = await work();
     },
     async figures() {
       for (let i = 0; i < 2400; i++) {
-        if ((await worker.waiting()) === 0) return;
+        if (worker === undefined || (await worker.waiting()) === 0) return;
         await new Promise((done) => setTimeout(done, 50));
       }
       throw new Error("the figures were not computed in two minutes");

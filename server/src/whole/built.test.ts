@@ -155,6 +155,20 @@ test("a closed run gives the next one its yield and hours, takes nothing more, a
   expect((await r.works({ started: 1 })).status).toBe(201);
 });
 
+test("what a run counts on is told to others until it is closed", async () => {
+  const r = await releasedRun("Counts no more", async (v, { document }) => {
+    await v.post("/api/lots", { mpn: document.lines[0]!.mpn, qty: 50, unitCost: "0.02", currency: "EUR" });
+  });
+  const next = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
+    .body as { id: string };
+  await server.figures();
+  const alsoIn = async () =>
+    ((await r.v.get(`/api/runs/${next.id}`)).body as RunAnswer).document.lots!.map((l) => l.alsoIn);
+  expect(await alsoIn()).toEqual([[{ run: "Thing, one", qty: expect.any(Number) }]]);
+  expect((await r.v.put(`/api/runs/${r.id}/closing`, {})).status).toBe(204);
+  expect(await alsoIn()).toEqual([undefined]);
+});
+
 test("a bare board's trial is kept with its delivery, by whoever is at the bench, and taken back", async () => {
   const r = await releasedRun("Bare");
   const item = r.document.boards[0]!.id;

@@ -34,6 +34,7 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
        (select json_agg(json_build_object('run', p.name || ', ' || n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::float8) order by n.created_at)
           from run as n join revision as v on v.id = n.revision_id join product as p on p.id = v.product_id join fork as f on f.run_id = n.id and f.name = 'first'
           where n.id <> $2 and f.summary -> 'shelf' ? o.id::text
+            and not exists (select from closing as c where c.run_id = n.id)
             and not exists (select from reservation as r where r.lot_id = o.id and r.run_id = n.id)) as "alsoIn"
      from lot as o
      where o.mpn_key = any($1::text[])

@@ -40,7 +40,7 @@ export function releaseRoutes(deps: Deps): Router {
       return { document: what.document, boards, print: fingerprint(what) };
     });
     const { document } = seen;
-    const createdAt = new Date().toISOString();
+    const createdAt = (deps.now?.() ?? new Date()).toISOString();
     const built = await deps.compute.run(
       { kind: "package", document, boards: seen.boards, createdAt },
       workshopId,

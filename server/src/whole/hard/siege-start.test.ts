@@ -107,7 +107,11 @@ test("servers that start at once on an empty database make one demo shop; one cu
     );
     return rows;
   };
-  const env = { DATABASE_URL: databaseUrl, DEMO: "yes", STANDINS_URL: siege.server.deps.config.standInsUrl };
+  const env = {
+    DATABASE_URL: databaseUrl,
+    DEMO: "first",
+    STANDINS_URL: siege.server.deps.config.standInsUrl,
+  };
   try {
     // cut off as soon as the shop is there and nobody belongs to it
     const first = startProcess(env).catch(() => undefined);

@@ -1,4 +1,4 @@
-import { mayChange, planOfRun, tallyOf, unitOf } from "@kobbin/core";
+import { mayChange, planOfRun, sentence, tallyOf, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { Ready } from "../../run/Ready.tsx";
@@ -70,7 +70,8 @@ export function BuildPage() {
       {record.closedOn && (
         <p className="mt-2 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14.5px]">
           Closed on {day(record.closedOn)}
-          {record.lesson ? `: ${said(record.lesson)}` : "."} The next run of {doc.product} begins with it.
+          {record.lesson ? `: ${said(sentence(record.lesson))}` : "."} The next run of {doc.product} begins
+          with it.
         </p>
       )}
       {isActual ? (

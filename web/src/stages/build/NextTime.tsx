@@ -1,4 +1,4 @@
-import { nextTime, type NextTime as Told, unitOf } from "@kobbin/core";
+import { nextTime, sentence, type NextTime as Told, unitOf } from "@kobbin/core";
 import { type ReactNode, useMemo, useRef } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -38,7 +38,7 @@ export function NextTime() {
       </div>
       {record.lesson && (
         <p className="mb-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2 text-[16px]">
-          {said(record.lesson)}
+          {said(sentence(record.lesson))}
         </p>
       )}
       <dl className="grid grid-cols-[190px_minmax(0,1fr)] gap-x-5 text-[14.5px] max-sm:grid-cols-1">

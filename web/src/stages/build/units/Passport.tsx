@@ -54,7 +54,7 @@ export function Passport({
   const [words, look] = VERDICT[verdictOfUnit(stands)];
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant)?.name;
   return (
-    <section ref={paper} aria-label={`Passport of ${unitOf(doc)} ${unit}`} className="max-w-[900px]">
+    <section ref={paper} aria-label={`Passport of ${unitOf(doc)} ${unit}`} className="mt-4 max-w-[900px]">
       <div className="mb-4 flex flex-wrap items-start gap-5">
         {serial && <Code text={serial.replaceAll("-", "")} mm={22} label={`Code of ${serial}`} />}
         <div className="min-w-0 flex-1">
@@ -63,7 +63,7 @@ export function Passport({
           </p>
           <p className="text-[15px]">
             {doc.product} {effectiveRevision(doc.revision, errata, id, unit)}
-            {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of {doc.name}
+            {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of “{doc.name}”
           </p>
           {tests.length > 0 && <p className={`text-[17px] font-semibold ${look}`}>{words}</p>}
         </div>
