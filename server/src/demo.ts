@@ -114,7 +114,7 @@ async function fillDemo(deps: Deps, accountId: string): Promise<string> {
   return shop;
 }
 
-async function fillShop(deps: Deps, by: By): Promise<void> {
+async function fillShop(deps: Deps, by: By & { readonly accountId: string }): Promise<void> {
   const { value: first } = await addRevision(deps, by, {
     productName: "Kiln Watch",
     label: "A",

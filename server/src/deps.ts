@@ -1,7 +1,6 @@
 import type { PassThrough } from "node:stream";
 import type { Config } from "./config.ts";
 import type { Pool } from "./db/pool.ts";
-import type { By } from "./history/change.ts";
 import type { Compute } from "./jobs/pool.ts";
 import type { Hub } from "./live/hub.ts";
 import type { RequestLimits } from "./middleware/limits.ts";
@@ -27,7 +26,10 @@ export interface Deps {
   /** How long a supplier or a house is waited for that is asked something; some seconds. */
   readonly patienceMs?: number;
   /** Gives a demo shop its life: runs that were built, and some that are. Left out where a shop before its first run is wanted. */
-  readonly fillLife?: (deps: Deps, by: By) => Promise<void>;
+  readonly fillLife?: (
+    deps: Deps,
+    by: { readonly workshopId: string; readonly accountId: string; readonly person: string },
+  ) => Promise<void>;
   /** True once the process was told to stop. */
   readonly isStopping?: () => boolean;
 }
