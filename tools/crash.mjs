@@ -345,6 +345,9 @@ function clients() {
     const reading = { unit, item: "rail", on: ON, value: "3.3", words };
     const passed = "test_try where words = $1 and verdict = 'pass'";
     await happens("a try of a test", "POST", `${RUN}/tries`, words, reading, passed);
+    const towards = `fair${unit}`;
+    const out = { units: [unit], on: ON, towards, holder: "somebody" };
+    await happens("a board that went out", "PUT", `${RUN}/outs`, towards, out, "unit_out where towards = $1");
     const loaded = `load${unit}`;
     const load = { unit, image: "watch", on: ON, isRight: true, said: loaded };
     await happens("a loaded image", "POST", `${RUN}/loads`, loaded, load, "image_load where said = $1");
@@ -384,6 +387,9 @@ function clients() {
     const rework = { runId: gone.id, unit, on: ON, note };
     const around = `/api/errata/${gone.fault}/reworks`;
     await happens("a workaround", "PUT", around, note, rework, "rework where note = $1");
+    const says = `says${unit}`;
+    const report = { productId: base.productId, on: ON, says };
+    await happens("a report", "POST", "/api/reports", says, report, "owner_report where says = $1");
     const owner = `emblem${unit}`;
     const right = { kind: "logo", what: "emblem", owner };
     const rights = `/api/products/${base.productId}/rights`;
@@ -498,7 +504,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from right_row; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from unit_out; delete from owner_report; delete from right_row; commit",
   );
 }
 

@@ -5,6 +5,7 @@ export * from "./bodies/equipment.ts";
 export * from "./bodies/house.ts";
 export * from "./bodies/learn.ts";
 export * from "./bodies/lines.ts";
+export * from "./bodies/owner.ts";
 export * from "./bodies/product.ts";
 export * from "./bodies/rights.ts";
 export * from "./bodies/run.ts";

@@ -74,6 +74,40 @@ export interface ShopErratum
   readonly reworks: readonly ReworkOfRun[];
 }
 
+/** A board that went somewhere. Who has it stands here and nowhere else. */
+export interface UnitOut {
+  readonly id: string;
+  readonly unit: number;
+  /** ISO date. */
+  readonly on: string;
+  readonly towards: string;
+  /** Empty where it is not known, or forgotten. */
+  readonly holder: string;
+  readonly reach: string;
+  readonly person: string;
+}
+
+/** What an owner said of a product. */
+export interface ShopReport {
+  readonly id: string;
+  readonly productId: string;
+  readonly product: string;
+  /** The board it is about, where it is known. */
+  readonly runId?: string;
+  readonly run?: string;
+  readonly revision?: string;
+  readonly unit?: number;
+  /** ISO date. */
+  readonly on: string;
+  readonly says: string;
+  readonly conditions: string;
+  readonly workaround: string;
+  readonly answer: string;
+  /** The fault it is, once it is known. */
+  readonly erratumId?: string;
+  readonly person: string;
+}
+
 /** What went wrong in the last year, as far as it was written down. */
 export interface MistakesOfYear {
   /** ISO date from which it is counted. */
@@ -99,9 +133,16 @@ export interface LearnedAnswer {
   readonly uncounted: number;
   readonly errata: readonly ShopErratum[];
   readonly mistakes: MistakesOfYear;
+  /** What owners said, the newest first. */
+  readonly reports: readonly ShopReport[];
   readonly products: readonly {
     readonly id: string;
     readonly name: string;
-    readonly revisions: readonly { readonly id: string; readonly label: string }[];
+    readonly revisions: readonly {
+      readonly id: string;
+      readonly label: string;
+      /** Boards of it that went out, as far as it was written down. */
+      readonly out: number;
+    }[];
   }[];
 }

@@ -80,7 +80,7 @@ test("a note becomes a lesson in two presses, stops the next revision at import,
   await expect(margin.getByText(/Learned from/)).toHaveCount(0);
 });
 
-test("a fault of a revision stops the next until it is decided on, stands at each board that was built, and is worked off one by one", async ({
+test("a fault of a revision stops the next until it is decided on, stands at each board that was built, is worked off one by one, and is what an owner tells of", async ({
   page,
 }) => {
   await newShop(page, "Erring Works");
@@ -140,5 +140,38 @@ test("a fault of a revision stops the next until it is decided on, stands at eac
   await expect(wrong).toContainText("2 of 5 worked around");
   await wrong.getByRole("button", { name: "Board 3: worked around" }).click();
   await expect(wrong).toContainText("1 of 5 worked around, 1 given up");
+  await expectAccessible(page);
+
+  // three go to a fair, one of them to somebody who writes
+  await page.goto(`/runs/${next}/build?view=board&unit=2`);
+  const went = page.getByRole("region", { name: "Where it went" });
+  const which = went.getByLabel("Which boards");
+  await which.fill("1-3, x");
+  await expect(went).toContainText("“x” is no board");
+  await which.fill("1-3");
+  await went.getByLabel("Where to").fill("winter fair");
+  await went.getByLabel("Who has it").fill("Wilma Ferncastle");
+  await went.getByLabel("Who has it").press("Enter");
+  await expectSaid(page, "3 boards to winter fair");
+  await expect(went).toContainText("winter fair");
+  await went.getByRole("button", { name: "forget who has it" }).press("Enter");
+  await expectSaid(page, "who has it is forgotten");
+  await expect(went).not.toContainText("Ferncastle");
+  const says = page.getByRole("region", { name: "What its owner says" });
+  await says.getByLabel("What an owner says").fill("the lid does not close");
+  await says.getByLabel("When it is so").fill("with gloves on");
+  await says.getByRole("button", { name: "Write it down" }).press("Enter");
+  await expect(says).toContainText("not answered");
+  await expectAccessibleByNight(page);
+  await says.getByLabel("It is", { exact: true }).selectOption({ label: "The slot is too narrow" });
+  await expect(says).not.toContainText("not answered");
+  await page.keyboard.press("Escape");
+  await page.goto("/lessons");
+  await expect(wrong).toContainText("Owners: told of 1 board, 3 went out: 6 to 79 %.");
+  const owners = page.getByRole("region", { name: "What owners say" });
+  await page.getByPlaceholder("did we ever have …").fill("gloves");
+  await owners.getByLabel("Answered").fill("open it with a file");
+  await owners.getByLabel("Answered").press("Enter");
+  await expectSaid(page, "The answer is kept");
   await expectAccessible(page);
 });

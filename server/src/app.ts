@@ -27,6 +27,7 @@ import { lessonRoutes } from "./resources/learn/lesson-routes.ts";
 import { libraryRoutes } from "./resources/library/routes.ts";
 import { liveRoutes } from "./resources/live/routes.ts";
 import { meetingRoutes } from "./resources/meeting/routes.ts";
+import { ownerRoutes } from "./resources/owner/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { defectRoutes } from "./resources/record/defect-routes.ts";
@@ -93,6 +94,7 @@ export const routers = (deps: Deps): Router[] => [
   lessonRoutes(deps),
   erratumRoutes(deps),
   reworkRoutes(deps),
+  ownerRoutes(deps),
   rightsRoutes(deps),
   calendarRoutes(deps),
   sourceRoutes(deps),

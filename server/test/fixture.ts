@@ -187,6 +187,11 @@ export async function fixture(server: TestServer) {
   const { id: rework } = (await owner.put(`/api/errata/${erratum}/reworks`, reworkBody)).body as {
     id: string;
   };
+  const outsBody = { units: [1], on: "2026-11-24", towards: "a fair", holder: "somebody", reach: "a street" };
+  await bench.call("PUT", `/api/runs/${released}/outs`, outsBody);
+  const [{ id: out } = { id: "" }] = (await owner.get(`/api/runs/${released}/outs`)).body as { id: string }[];
+  const reportBody = { productId: kept.productId, on: "2026-11-24", says: "the lamp flickers" };
+  const { id: report } = (await owner.post("/api/reports", reportBody)).body as { id: string };
   const { revisionId: otherRevision } = (
     await owner.drop(strangerFiles(), { productId: kept.productId, revision: "B" })
   ).body as { revisionId: string };
@@ -244,6 +249,8 @@ export async function fixture(server: TestServer) {
     rights: right,
     errata: erratum,
     reworks: rework,
+    outs: out,
+    reports: report,
     meetings: meeting,
     links: link,
     "bare-tests": bareTest,
@@ -268,6 +275,7 @@ export async function fixture(server: TestServer) {
       "POST /claims",
       "POST /work",
       "PUT /sittings",
+      "PUT /outs",
       "POST /tries",
       "POST /defects",
       "POST /photos",
@@ -308,6 +316,9 @@ export async function fixture(server: TestServer) {
     "PATCH /api/errata/:id": { workaround: "file it open", way: "other" },
     "PUT /api/errata/:id/decision": { revisionId: otherRevision, is: "stays", on: "2026-11-24" },
     "PUT /api/errata/:id/reworks": reworkBody,
+    "PUT /api/runs/:id/outs": outsBody,
+    "POST /api/reports": reportBody,
+    "PATCH /api/reports/:id": { answer: "we send another", erratumId: erratum },
     "POST /api/equipment": equipmentBody,
     "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,

@@ -24,6 +24,8 @@ export const MOST = {
   errata: 500,
   /** Marks, pictures, files and designs on a product that may be somebody's. */
   rights: 200,
+  /** What owners said of a product. */
+  reports: 5000,
   /** Photos of a run. */
   photos: 1000,
   /** Foils kept for a product. */

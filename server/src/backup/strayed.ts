@@ -111,6 +111,15 @@ function notTheirs(rowsOf: RowsOf): string[] {
   for (const [n, w] of rowsOf("rework").entries())
     if (ofRun.get(w.run_id) !== ofErratum.get(w.erratum_id))
       wrong.push(`row ${n + 1} of rework is of another product than its erratum`);
+  for (const [n, r] of rowsOf("owner_report").entries()) {
+    const where = `row ${n + 1} of owner_report`;
+    if ((r.run_id ?? null) === null ? (r.unit ?? null) !== null : (r.unit ?? null) === null)
+      wrong.push(`${where} names half a board`);
+    if (r.run_id && ofRun.get(r.run_id) !== r.product_id)
+      wrong.push(`${where} is of another product than its board`);
+    if (r.erratum_id && ofErratum.get(r.erratum_id) !== r.product_id)
+      wrong.push(`${where} is of another product than its fault`);
+  }
   for (const [n, e] of rowsOf("erratum").entries())
     if (productOf.get(e.revision_id) !== e.product_id)
       wrong.push(`row ${n + 1} of erratum was found in a revision of another product`);

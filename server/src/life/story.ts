@@ -106,9 +106,10 @@ export async function fillLife(deps: Deps, by: By): Promise<void> {
     const caught = (runId: string) => computeFigures(door.deps, { workshopId: by.workshopId, runId });
     const teller: Teller = { door, revision, begin, caught };
     const today = deps.today();
-    await firstWatches(teller);
+    const first = await firstWatches(teller);
     await summerTails(teller);
-    await summerWatches(teller);
+    const summer = await summerWatches(teller);
+    await ownersWrite(teller, first, summer);
     const watches = await autumnWatches(teller, today);
     await comingTails(teller, today);
     await waitingCards(teller, today);
@@ -124,7 +125,7 @@ export async function fillLife(deps: Deps, by: By): Promise<void> {
 }
 
 /** The first twenty, of revision A: the diode without pads, the slot that was too narrow. */
-async function firstWatches({ door, revision, begin }: Teller): Promise<void> {
+async function firstWatches({ door, revision, begin }: Teller): Promise<ToldRun> {
   const id = await begin(
     "2026-04-10",
     revision("Kiln Watch", "A"),
@@ -180,10 +181,12 @@ async function firstWatches({ door, revision, begin }: Teller): Promise<void> {
     since: "2026-05-26",
     revisionId: revision("Kiln Watch", "A"),
   });
+  await run.wentOut("2026-05-24", [1, 2, 3, 4, 5, 6, 7, 8, 9, 10], "spring fair");
   await run.isClosed(
     "2026-05-26",
     "the slot of the lid wants to be wider, and D4 wants pads: both are drawn in B",
   );
+  return run;
 }
 
 /** Probes for the summer market: boards were missing, a bag was lost. */
@@ -243,7 +246,7 @@ async function summerTails({ door, revision, begin }: Teller): Promise<void> {
 }
 
 /** Revision B for the summer fairs: the amplifier that was suspected is caught, tried in ice water and cleared. */
-async function summerWatches({ door, revision, begin, caught }: Teller): Promise<void> {
+async function summerWatches({ door, revision, begin, caught }: Teller): Promise<ToldRun> {
   const id = await begin(
     "2026-07-03",
     revision("Kiln Watch", "B"),
@@ -300,9 +303,38 @@ async function summerWatches({ door, revision, begin, caught }: Teller): Promise
     minutes: 190,
     note: "ten read ice water within half a degree",
   });
+  await run.wentOut("2026-08-22", [1, 2, 4, 5, 7, 8, 10, 11, 12, 13], "summer fair");
+  await run.wentOut("2026-08-23", [3], "order 1042", {
+    holder: "N. Tallowby",
+    reach: "the card on the pin board",
+  });
   await run.isClosed(
     "2026-08-24",
     "D2 and D3 go on the wrong way round as long as their bars are not printed: for C",
+  );
+  return run;
+}
+
+/** What owners wrote in autumn: one has the fault that is known, one a new one, one is answered. */
+async function ownersWrite({ door }: Teller, first: ToldRun, summer: ToldRun): Promise<void> {
+  const { errata } = await door.ask<LearnedAnswer>("GET", "/api/learned");
+  const pads = errata.find((e) => e.title.startsWith("D4"))!;
+  await first.isTold(
+    "2026-09-04",
+    9,
+    { says: "Reads nothing since I plugged the probe in", conditions: "while the kiln was on" },
+    { answer: "send it to us, we put the diode in", erratumId: pads.id },
+  );
+  await summer.isTold("2026-09-20", 4, {
+    says: "It shows dashes for a second",
+    conditions: "when the kiln's relay lets go",
+    workaround: "waits",
+  });
+  await summer.isTold(
+    "2026-10-02",
+    11,
+    { says: "The hour is lost when the power fails" },
+    { answer: "it has no cell; the next edition of the program asks for the hour at its start" },
   );
 }
 

@@ -261,6 +261,31 @@ export class ToldRun {
   loads = (on: string, unit: number, image: string, given: Readonly<Record<string, string>>) =>
     this.post("loads", on, { unit, image, on, isRight: true, said: "verified", given });
 
+  /** Boards that went out; who has them only where it is said. */
+  async wentOut(
+    on: string,
+    units: readonly number[],
+    towards: string,
+    who: { holder?: string; reach?: string } = {},
+  ) {
+    await this.door.on(on);
+    await this.door.ask("PUT", `/api/runs/${this.id}/outs`, { units, on, towards, ...who });
+  }
+
+  /** What the owner of a board said, and what came of it. */
+  async isTold(
+    on: string,
+    unit: number,
+    r: { says: string; conditions?: string; workaround?: string },
+    then: { answer?: string; erratumId?: string } = {},
+  ): Promise<void> {
+    await this.door.on(on);
+    const { productId } = await this.door.ask<RunAnswer>("GET", `/api/runs/${this.id}`);
+    const about = { productId, runId: this.id, unit };
+    const { id } = await this.door.ask<{ id: string }>("POST", "/api/reports", { ...about, on, ...r });
+    if (Object.keys(then).length > 0) await this.door.ask("PATCH", `/api/reports/${id}`, then);
+  }
+
   /** It is closed: what stays on the shelf is worked out as the page does. */
   async isClosed(on: string, lesson: string): Promise<void> {
     await this.door.on(on);

@@ -85,6 +85,10 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/errata": "member",
   "PUT /api/errata/:id/reworks": "member",
   "DELETE /api/reworks/:id": "member",
+  "GET /api/runs/:id/outs": "member",
+  "PUT /api/runs/:id/outs": "member",
+  "DELETE /api/outs/:id": "member",
+  "POST /api/reports": "member",
   "DELETE /api/work/:id": "member",
   // and takes back what it may write: the change's own tables decide
   "POST /api/runs/:id/undo": "member",
@@ -92,6 +96,9 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/changes/:id/undo": "member",
 
   "PATCH /api/shop": "owner",
+  "DELETE /api/outs/:id/holder": "owner",
+  "PATCH /api/reports/:id": "owner",
+  "DELETE /api/reports/:id": "owner",
   "PATCH /api/people/:id": "owner",
   "DELETE /api/people/:id": "owner",
   "POST /api/invitations": "owner",

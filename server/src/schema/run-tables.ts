@@ -234,6 +234,38 @@ export const RUN_TABLES = {
       version,
     },
   },
+  unit_out: {
+    key: ["id"],
+    columns: {
+      id,
+      run_id: to("run"),
+      unit: whole(1, 100_000),
+      on_day: day,
+      towards: text(200, 1),
+      holder: text(200),
+      reach: text(300),
+      person: text(200),
+      version,
+    },
+  },
+  owner_report: {
+    key: ["id"],
+    columns: {
+      id,
+      product_id: to("product"),
+      run_id: perhaps("run"),
+      unit: nullable(whole(1, 100_000)),
+      on_day: day,
+      says: text(2000, 1),
+      conditions: text(1000),
+      workaround: text(1000),
+      answer: text(2000),
+      erratum_id: perhaps("erratum"),
+      person: text(200),
+      at: instant,
+      version,
+    },
+  },
   defect: {
     key: ["id"],
     columns: {

@@ -98,6 +98,12 @@ export const TABLE_FACTS = {
     bound: { most: MOST.errata, of: "product_id", what: "errata of a product" },
   },
   rework: { noun: ["reworked board", "reworked boards"], figures: "none", bound: null },
+  unit_out: { noun: ["board that went out", "boards that went out"], figures: "none", bound: null },
+  owner_report: {
+    noun: ["report of an owner", "reports of owners"],
+    figures: "none",
+    bound: { most: MOST.reports, of: "product_id", what: "reports on a product" },
+  },
   revision: { noun: ["revision", "revisions"], figures: "run", bound: null },
   run: { noun: ["run", "runs"], figures: "run", bound: null },
   board: {

@@ -97,6 +97,21 @@ const ERRATUM = {
   position: 0,
   version: 1,
 };
+const said = (f: Forged): Row => ({
+  id: OTHER,
+  product_id: first(f.rows("product")).id,
+  run_id: null,
+  unit: null,
+  on_day: DAY,
+  says: "x",
+  conditions: "",
+  workaround: "",
+  answer: "",
+  erratum_id: null,
+  person: "x",
+  at: HAPPENED.at,
+  version: 1,
+});
 const runIn = (f: Forged, state: string) => f.rows("run").find((r) => r.state === state)!.id;
 const closing = (run: unknown, taken: Row = {}): Row => ({
   id: OTHER,
@@ -459,6 +474,31 @@ export const HOSTILE: readonly Hostile[] = [
             is_scrapped: false,
           },
         ])
+        .seal(),
+  ],
+  [
+    "an owner who says something of half a board",
+    (f) => f.put("owner_report", [{ ...said(f), run_id: runIn(f, "released") }]).seal(),
+  ],
+  [
+    "an owner who says something of another product's board",
+    (f) =>
+      f
+        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+        .put("owner_report", [{ ...said(f), product_id: OTHER, run_id: runIn(f, "released"), unit: 1 }])
+        .seal(),
+  ],
+  [
+    "an owner who says that it is another product's fault",
+    (f) =>
+      f
+        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+        .put("revision", [
+          ...f.rows("revision"),
+          { ...first(f.rows("revision")), id: OTHER, product_id: OTHER, label: "Z" },
+        ])
+        .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: OTHER }])
+        .put("owner_report", [{ ...said(f), erratum_id: OTHER }])
         .seal(),
   ],
   [

@@ -19,6 +19,8 @@ test.each([
   ["a closed run is noted on", "remark", "closed", "bench", true],
   ["no board is reworked before one was built", "rework", "open", "owner", false],
   ["boards on stock are reworked after it is closed", "rework", "closed", "bench", true],
+  ["no board goes out before one was built", "unit_out", "open", "owner", false],
+  ["boards go out from stock", "unit_out", "closed", "bench", true],
   ["an owner opens it again", "closing", "closed", "owner", true],
   ["the bench does not", "closing", "closed", "bench", false],
 ] as const)("%s", (_, table, state, role, may) => {
@@ -37,6 +39,7 @@ test.each([
   ],
   ["the bench takes back no change of the shelf alone", ["lot"], undefined, "bench", false],
   ["the bench takes back what it learned", ["lesson"], undefined, "bench", true],
+  ["and what an owner told it", ["owner_report"], undefined, "bench", true],
   ["nor one with a supplier in it", ["lesson", "supplier"], undefined, "bench", false],
   ["nor one with an invoice in it", ["receipt", "purchase"], "released", "bench", false],
   ["nor anything but words once it is closed", ["work"], "closed", "bench", false],

@@ -30,6 +30,7 @@ const LIVES = {
   image_load: "happens",
   defect: "happens",
   rework: "happens",
+  unit_out: "happens",
   work: "happens",
   closing: "happens",
 } as const;
@@ -55,6 +56,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   image_load: ["owner", "bench"],
   defect: ["owner", "bench"],
   rework: ["owner", "bench"],
+  unit_out: ["owner", "bench"],
   work: ["owner", "bench"],
 };
 
@@ -72,14 +74,23 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "image_load",
   "defect",
   "rework",
+  "unit_out",
   "work",
   "closing",
 ];
 /**
  * What a closed run still takes: words, photos, what becomes of a claim, boards of it that are mended, loaded anew or wiped
- * before they are shipped, and being opened again.
+ * before they are shipped, where they went, and being opened again.
  */
-const AFTER_CLOSING: readonly RunTable[] = ["remark", "photo", "image_load", "closing", "claim", "rework"];
+const AFTER_CLOSING: readonly RunTable[] = [
+  "remark",
+  "photo",
+  "image_load",
+  "closing",
+  "claim",
+  "rework",
+  "unit_out",
+];
 
 /**
  * Whether a row of a run may be written or taken back: the one policy of routes, undo and page.
@@ -100,7 +111,7 @@ export function isTime(table: RunTable, state: RunState): boolean {
 const WITH_IT: readonly string[] = ["lot", "reservation"];
 
 /** Tables of the shop in which anybody writes down what was learned. */
-const ANYBODYS: readonly string[] = ["lesson", "erratum"];
+const ANYBODYS: readonly string[] = ["lesson", "erratum", "owner_report"];
 
 /**
  * Whether a change may be taken back or brought again, by the tables it wrote: an owner may, while the run's state lets each

@@ -6,6 +6,7 @@ import { changeOf } from "../../history/change.ts";
 import { readLearnedSoon } from "../../jobs/learned.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { manyReports } from "../owner/index.ts";
 import { manyShopErrata, oneRevisionOf } from "./erratum-queries.ts";
 import {
   countUncounted,
@@ -29,6 +30,7 @@ export function lessonRoutes(deps: Deps): Router {
         lessons: await manyShopLessons(tx),
         uncounted: await countUncounted(tx),
         errata: await manyShopErrata(tx),
+        reports: await manyReports(tx),
         mistakes: await mistakesSince(tx, aYearBefore(deps.today())),
         products: await manyProductRevisions(tx),
       }),

@@ -90,7 +90,7 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   else expect(atBench).toBeLessThan(300);
   // what the bench has just removed is gone for the owner
   if (
-    /^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|photos|loads|reworks|work)|changes\/:id\/undo/.test(
+    /^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|photos|loads|reworks|outs|work)|changes\/:id\/undo/.test(
       key,
     )
   )

@@ -1,4 +1,4 @@
-import type { LearnedAnswer, ReworkOfRun, ShopErratum } from "@kobbin/contract";
+import type { LearnedAnswer, ReworkOfRun, ShopErratum, ShopReport } from "@kobbin/contract";
 import { shapes } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { useDone } from "../../history/useDone.ts";
@@ -10,6 +10,7 @@ import {
   saveErratum,
 } from "../../resources/learned.ts";
 import { HARM_WORDS } from "../../run/learn/ErratumForm.tsx";
+import { toldOf } from "../../run/owners/told.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
@@ -23,29 +24,21 @@ const HARM = { stops: "blocked", worse: "look", looks: "remark" } as const;
 /** A fault of a revision: what it does, how it is worked around, what the others decided, and how far the boards are. */
 export function ErratumRow({
   erratum: e,
+  told,
+  out,
   revisions,
   isOwner,
 }: {
   erratum: ShopErratum;
+  /** What owners said that is this. */
+  told: readonly ShopReport[];
+  /** Boards that have it and went out. */
+  out: number;
   revisions: Revisions;
   isOwner: boolean;
 }) {
-  const done = useDone();
   const [isOpen, setIsOpen] = useState(false);
-  const others = revisions.filter((r) => r.id !== e.revisionId);
   const open = undecided(e, revisions).length;
-  // what was pressed stands there at once; what the server says takes its place
-  const [pressed, setPressed] = useState<Readonly<Record<string, keyof typeof DECIDED>>>({});
-  useEffect(() => {
-    void e.decisions;
-    setPressed({});
-  }, [e.decisions]);
-  const decide = (revision: Revisions[number], is: keyof typeof DECIDED | null, because = "") => {
-    const body = { revisionId: revision.id, is, because, on: todayIso() };
-    const sent = decideErratum(e.id, body);
-    sent.catch(() => setPressed({}));
-    done(sent, `${e.title}: ${is === null ? "not decided any more" : DECIDED[is]} in ${revision.label}`);
-  };
   return (
     <li className="border-t border-rule py-2">
       <div className="flex flex-wrap items-baseline gap-x-4">
@@ -86,11 +79,47 @@ export function ErratumRow({
         {e.workaround && !e.workaround.endsWith(".") ? "." : ""}
         {e.planned ? <span className="text-ink-2"> To be mended in {e.planned}.</span> : ""}
       </p>
+      {told.length > 0 && <p className="pl-7 text-[14.5px]">Owners: {toldOf(told, out)}.</p>}
       {e.evidence && (
         <p className="whitespace-pre-line pl-7 text-[13.5px] text-ink-2 [overflow-wrap:anywhere]">
           {e.evidence}
         </p>
       )}
+      <Decisions erratum={e} revisions={revisions} isOwner={isOwner} />
+      {e.reworks.map((r) => (
+        <Units key={r.runId} erratum={e} run={r} />
+      ))}
+      {isOpen && <More erratum={e} />}
+    </li>
+  );
+}
+
+/** What was decided of it for each of the other revisions. */
+function Decisions({
+  erratum: e,
+  revisions,
+  isOwner,
+}: {
+  erratum: ShopErratum;
+  revisions: Revisions;
+  isOwner: boolean;
+}) {
+  const done = useDone();
+  const others = revisions.filter((r) => r.id !== e.revisionId);
+  // what was pressed stands there at once; what the server says takes its place
+  const [pressed, setPressed] = useState<Readonly<Record<string, keyof typeof DECIDED>>>({});
+  useEffect(() => {
+    void e.decisions;
+    setPressed({});
+  }, [e.decisions]);
+  const decide = (revision: Revisions[number], is: keyof typeof DECIDED | null, because = "") => {
+    const body = { revisionId: revision.id, is, because, on: todayIso() };
+    const sent = decideErratum(e.id, body);
+    sent.catch(() => setPressed({}));
+    done(sent, `${e.title}: ${is === null ? "not decided any more" : DECIDED[is]} in ${revision.label}`);
+  };
+  return (
+    <>
       {others.map((r) => (
         <fieldset key={r.id} className="flex flex-wrap items-center gap-x-4 pl-7 text-[14.5px]">
           <legend className="sr-only">
@@ -134,11 +163,7 @@ export function ErratumRow({
           )}
         </fieldset>
       ))}
-      {e.reworks.map((r) => (
-        <Units key={r.runId} erratum={e} run={r} />
-      ))}
-      {isOpen && <More erratum={e} />}
-    </li>
+    </>
   );
 }
 

@@ -9,9 +9,10 @@ import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { count } from "../../ui/text/format.ts";
 import { ErratumRow } from "./ErratumRow.tsx";
 import { LessonRow } from "./LessonRow.tsx";
-import { fitsSearch, saysAll } from "./lessonWords.ts";
+import { fitsSearch, outWith, saysAll } from "./lessonWords.ts";
 import { Mistakes } from "./Mistakes.tsx";
 import { NewLesson } from "./NewLesson.tsx";
+import { Reports } from "./Reports.tsx";
 
 /** What the shop has learned: what every board is held against, and what is known to be wrong with those it has. */
 export function LessonsPage() {
@@ -37,6 +38,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
   const [isWriting, setIsWriting] = useState(false);
   const lessons = useMemo(() => data.lessons.filter((l) => fitsSearch(l, text)), [data, text]);
   const errata = useMemo(() => data.errata.filter((e) => fitsSearch(e, text)), [data, text]);
+  const reports = useMemo(() => data.reports.filter((r) => fitsSearch(r, text)), [data, text]);
   const counting = lessons.filter((l) => l.clearedOn === undefined);
   const cleared = lessons.filter((l) => l.clearedOn !== undefined);
   return (
@@ -94,6 +96,8 @@ function Learned({ data }: { data: LearnedAnswer }) {
               <ErratumRow
                 key={e.id}
                 erratum={e}
+                told={data.reports.filter((r) => r.erratumId === e.id)}
+                out={outWith(data.products, e)}
                 revisions={data.products.find((p) => p.id === e.productId)?.revisions ?? []}
                 isOwner={isOwner}
               />
@@ -101,6 +105,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
           </ul>
         )}
       </section>
+      <Reports data={data} reports={reports} isOwner={isOwner} isSearched={text !== ""} />
       {text === "" && <Mistakes mistakes={data.mistakes} />}
       {cleared.length > 0 && (
         <details className="mt-7">

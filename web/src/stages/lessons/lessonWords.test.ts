@@ -3,7 +3,7 @@ import type { LearnedAnswer, ShopErratum, ShopLesson } from "@kobbin/contract";
 import { effectiveRevision } from "../../run/learn/effectiveRevision.ts";
 import { spotOf } from "../../run/learn/spot.ts";
 import { checkOf, type LessonDraft, NEW_DRAFT } from "./lessonDraft.ts";
-import { fitsSearch, saysAll, saysRun, standOf, undecided } from "./lessonWords.ts";
+import { fitsSearch, outWith, saysAll, saysRun, standOf, undecided } from "./lessonWords.ts";
 import { costsOf } from "./mistakeCosts.ts";
 
 const lesson = (more: Partial<ShopLesson> = {}): ShopLesson => ({
@@ -42,13 +42,14 @@ const erratum = (more: Partial<ShopErratum> = {}): ShopErratum => ({
   ...more,
 });
 const revisions = [
-  { id: "a", label: "A" },
-  { id: "b", label: "B" },
+  { id: "a", label: "A", out: 0 },
+  { id: "b", label: "B", out: 0 },
 ];
 const all = (lessons: ShopLesson[], errata: ShopErratum[] = [], uncounted = 0): LearnedAnswer => ({
   lessons,
   uncounted,
   errata,
+  reports: [],
   mistakes: {
     since: "2025-11-30",
     faults: [],
@@ -95,6 +96,33 @@ test("what cannot be told, waits for an answer or is not counted yet has not pas
     "what it is about is not there",
     "does not hold, accepted: tried",
   ]);
+});
+
+test("boards that went out have a fault where it was found and where it was left", () => {
+  const products = [
+    { id: "p", name: "Kiln Watch", revisions: revisions.map((r, i) => ({ ...r, out: 3 + i })) },
+  ];
+  const of = (is: "stays" | "fixed") =>
+    outWith(products, erratum({ decisions: { b: { is, because: "", on: "2026-04-01" } } }));
+  expect([of("stays"), of("fixed"), outWith([], erratum())]).toEqual([7, 3, 0]);
+});
+
+test("what owners say is searched in, and waits for an answer", () => {
+  const report = {
+    id: "r",
+    productId: "p",
+    product: "Kiln Watch",
+    on: "2026-04-02",
+    says: "It fades",
+    conditions: "in the cold",
+    workaround: "",
+    answer: "",
+    person: "x",
+  };
+  expect(saysAll({ ...all([lesson()]), reports: [report, { ...report, answer: "turn it up" }] })).toMatch(
+    /undecided; 1 owner not answered\.$/,
+  );
+  expect([fitsSearch(report, "cold kiln"), fitsSearch(report, "hot")]).toEqual([true, false]);
 });
 
 test("every revision but its own wants a decision", () => {

@@ -1,5 +1,6 @@
-import type { LearnedAnswer, OpenInRun, ShopErratum, ShopLesson } from "@kobbin/contract";
+import type { LearnedAnswer, OpenInRun, ShopErratum, ShopLesson, ShopReport } from "@kobbin/contract";
 import { lessonWords } from "@kobbin/core";
+import { isOpen } from "../../run/owners/told.ts";
 import { count } from "../../ui/text/format.ts";
 
 /** Revisions of an erratum's product that nobody has decided on. */
@@ -8,8 +9,17 @@ export const undecided = (
   revisions: LearnedAnswer["products"][number]["revisions"],
 ) => revisions.filter((r) => r.id !== e.revisionId && e.decisions[r.id] === undefined);
 
+/** Boards that have a fault and went out: those of its revision, and of those in which it was left. */
+export const outWith = (
+  products: LearnedAnswer["products"],
+  e: Pick<ShopErratum, "productId" | "revisionId" | "decisions">,
+): number =>
+  (products.find((p) => p.id === e.productId)?.revisions ?? [])
+    .filter((r) => r.id === e.revisionId || e.decisions[r.id]?.is === "stays")
+    .reduce((n, r) => n + r.out, 0);
+
 /** The whole page in a sentence: what counts, what does not hold now, what is still to be decided. */
-export function saysAll({ lessons, errata, products, uncounted }: LearnedAnswer): string {
+export function saysAll({ lessons, errata, products, uncounted, reports }: LearnedAnswer): string {
   const counting = lessons.filter((l) => l.clearedOn === undefined);
   const stands = counting.map((l) => standOf(l));
   const broken = stands.filter((s) => s === "broken").length;
@@ -18,7 +28,8 @@ export function saysAll({ lessons, errata, products, uncounted }: LearnedAnswer)
   const open = errata.filter(
     (e) => undecided(e, products.find((p) => p.id === e.productId)?.revisions ?? []).length > 0,
   ).length;
-  if (lessons.length + errata.length === 0) return "Nothing is written down yet.";
+  const waiting = reports.filter(isOpen).length;
+  if (lessons.length + errata.length + reports.length === 0) return "Nothing is written down yet.";
   return `${[
     `${count(counting.length, "lesson")} ${counting.length === 1 ? "counts" : "count"}`,
     broken > 0 && `${broken} ${broken === 1 ? "does" : "do"} not hold in an open run`,
@@ -27,6 +38,7 @@ export function saysAll({ lessons, errata, products, uncounted }: LearnedAnswer)
     uncounted > 0 && `how they stand in ${count(uncounted, "open run")} is not known yet`,
     caught > 0 ? `caught ${count(caught, "revision")} so far` : "none has caught anything yet",
     open > 0 ? `${count(open, "fault")} not decided on` : "no fault is left undecided",
+    waiting > 0 && `${count(waiting, "owner")} not answered`,
   ]
     .filter((x) => x !== false)
     .join("; ")}.`;
@@ -51,7 +63,9 @@ export const saysRun = (r: OpenInRun): string =>
   r.because === undefined ? IS[r.is] : `${IS[r.is]}, accepted: ${r.because}`;
 
 /** What one row says, as it is searched in. */
-function wordsOf(x: ShopLesson | ShopErratum): string {
+function wordsOf(x: ShopLesson | ShopErratum | ShopReport): string {
+  if ("says" in x)
+    return [x.says, x.conditions, x.workaround, x.answer, x.product, x.revision ?? "", x.run ?? ""].join(" ");
   return "check" in x
     ? [
         x.title,
@@ -65,7 +79,7 @@ function wordsOf(x: ShopLesson | ShopErratum): string {
 }
 
 /** Whether every word that is asked for begins a word of it. */
-export function fitsSearch(x: ShopLesson | ShopErratum, asked: string): boolean {
+export function fitsSearch(x: ShopLesson | ShopErratum | ShopReport, asked: string): boolean {
   const words = wordsOf(x).toLowerCase();
   return asked
     .toLowerCase()

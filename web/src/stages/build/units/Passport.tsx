@@ -24,6 +24,8 @@ import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
 import { Loaded } from "../images/Loaded.tsx";
+import { OwnersSay } from "../owners/OwnersSay.tsx";
+import { WhereItWent } from "../owners/WhereItWent.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
 
@@ -90,6 +92,8 @@ export function Passport({
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
+      <WhereItWent unit={unit} />
+      <OwnersSay unit={unit} />
       <Done plan={plan} unit={unit} />
       <MadeOf />
     </section>

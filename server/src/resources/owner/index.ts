@@ -1,0 +1,2 @@
+// what the other resources may take of this one
+export { manyReports } from "./queries.ts";
