@@ -2,6 +2,8 @@
 
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { betaInterval } from "./assembly/beta.ts";
+export type { ByKind, FaultKind, LearnedFaults, SeenFaults } from "./assembly/fault-kinds.ts";
+export { faultWords } from "./assembly/fault-prior.ts";
 export type { Method } from "./assembly/method.ts";
 export { type PackageClass, shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
@@ -397,6 +399,7 @@ export {
   type Factor,
   factorsOf,
   type StepYield,
+  seenFaults,
   stepYields,
 } from "./run/build/stands-out.ts";
 export {

@@ -1,4 +1,5 @@
 import { counted } from "../counted.ts";
+import type { SeenFaults } from "./fault-kinds.ts";
 import type { Method } from "./method.ts";
 
 /** What came of a closed run of the same product: what the next one begins with. */
@@ -13,6 +14,8 @@ export interface PastRun {
   /** Own minutes as written down, and as the model had them for as many boards. Both 0 where none were written down. */
   readonly minutes: number;
   readonly modelMinutes: number;
+  /** What was found wrong on its boards, where somebody looked and wrote it down. */
+  readonly faults?: SeenFaults;
   /** What was to be remembered when it was closed. */
   readonly lesson?: string;
 }
@@ -31,8 +34,8 @@ export interface OwnRecord {
 }
 
 /** The model counts as much as so many boards; an older run counts by so much less with each that follows it. */
-const MODEL_BOARDS = 20;
-const FORGET = 0.8;
+export const MODEL_BOARDS = 20;
+export const FORGET = 0.8;
 
 /**
  * The shop's record laid over the model (domain.md 7.4): prior Beta(w·mean, w·(1 − mean)) with w = 20 boards, then for each

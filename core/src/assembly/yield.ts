@@ -1,4 +1,5 @@
 import { AppError } from "../errors.ts";
+import type { LearnedFaults } from "./fault-kinds.ts";
 import type { Method } from "./method.ts";
 import type { PackageClass, PartShape } from "./package-class.ts";
 import type { OwnRecord } from "./prior.ts";
@@ -46,6 +47,8 @@ export interface YieldEstimate {
   readonly reworkMin: number;
   /** The shop's own record, where it has one: `final` is its mean then. */
   readonly record?: OwnRecord;
+  /** Its own faults, where it has written some down: `lambda` and `firstPass` are by them then. */
+  readonly faults?: LearnedFaults;
 }
 
 /** A part with how many of it a board holds and how it is soldered. */

@@ -107,7 +107,7 @@ export function assembleDocument(given: RunDocument, cache: BasketCache = new Ma
     routes: routes.map(({ route, key }) => routeRow(given, route, key, r, money)),
     breakEven: even.list,
     breakEvenLooked: even.looked,
-    hardest: hardestParts(r.parts).map((h) => ({
+    hardest: hardestParts(r.parts, 10, r.yield.faults?.factors).map((h) => ({
       refs: h.refs,
       share: h.share,
       because: `${h.joints * h.refs.length} joints${h.isPolarised ? ", with a direction" : ""}`,

@@ -1,3 +1,4 @@
+import { faultsByKind, faultsOf, learnedFaults } from "../assembly/fault-prior.ts";
 import type { Method } from "../assembly/method.ts";
 import { ownRecord } from "../assembly/prior.ts";
 import { type BoardTime, boardTime, OVEN_CHECK_MIN, setupMinutes, WASH_SECONDS } from "../assembly/time.ts";
@@ -236,7 +237,12 @@ function qualityOf(doc: RunDocument, parts: readonly LinePart[]): YieldEstimate 
   // of a run whose parts go several ways no other one tells anything, nor does it of others
   const like = isMixed(doc) ? [] : likeRuns(doc);
   const record = ownRecord(model.final, like);
-  return record ? { ...model, final: record.a / (record.a + record.b), record } : model;
+  const final = record ? { final: record.a / (record.a + record.b), record } : {};
+  const faults = learnedFaults(faultsByKind(parts), like);
+  if (!faults) return { ...model, ...final };
+  // minutes of mending stay the model's: what they really took is in the hours of those runs already
+  const lambda = parts.reduce((sum, p) => sum + faultsOf(p, faults.factors), 0);
+  return { ...model, ...final, lambda, firstPass: Math.exp(-lambda), faults };
 }
 
 /** Plan against record, stage by stage. */

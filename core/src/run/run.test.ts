@@ -88,6 +88,36 @@ test("cash needed holds tax and leaves own hours out", () => {
   expect(microsToNumber(r.cashNeeded)).toBeCloseTo(133.94 + 84.5 + 6 + 44.89, 6);
 });
 
+test("the shop's own faults move what is expected at first pass, and no cost: mending is in the hours of those runs", () => {
+  const run = boardK();
+  const past = {
+    name: "before",
+    closedOn: "2026-01-01",
+    method: run.assembly.method,
+    good: 0,
+    scrapped: 0,
+    minutes: 0,
+    modelMinutes: 0,
+    // 33 placings at 1200 are 0.0396 a board, 0.792 on twenty (EX 7.3 has one polarised part more)
+    faults: { looked: 20, kinds: { placing: { seen: 12, expected: 0.792 } }, unsorted: 0 },
+  };
+  const [plain, told] = [rollUp(run), rollUp({ ...run, past: [past] })];
+  expect(plain.yield.lambda).toBeCloseTo(0.0674, 12);
+  // (0.792 + 12) ÷ (0.792 + 0.792) times the placing
+  expect(told.yield.lambda).toBeCloseTo(0.0674 - 0.0396 + (0.0396 * 12.792) / 1.584, 12);
+  expect(told.yield.firstPass).toBeCloseTo(Math.exp(-told.yield.lambda), 12);
+  expect(told.yield.faults).toMatchObject({ runs: 1, seen: 12 });
+  expect([told.perGood, told.start, told.yield.final, told.yield.reworkMin]).toEqual([
+    plain.perGood,
+    plain.start,
+    plain.yield.final,
+    plain.yield.reworkMin,
+  ]);
+  // another way to solder tells nothing of this one
+  const iron = { ...past, method: "iron" as const };
+  expect(rollUp({ ...run, past: [iron] }).yield).toEqual(plain.yield);
+});
+
 test("an effect shown before the choice is what the choice then does", () => {
   const doc = boardK();
   const base = rollUp(doc);

@@ -169,6 +169,13 @@ const outcome = {
   scrapped: whole(0, 1e6),
   minutes: number(0, 1e7),
   modelMinutes: number(0, 1e7),
+  faults: maybe(
+    fields({
+      looked: whole(0, 1e6),
+      kinds: mapOf(fields({ seen: whole(0, 1e7), expected: number(0, 1e7) }), 20),
+      unsorted: whole(0, 1e7),
+    }),
+  ),
 };
 /** What came of a closed run. */
 export const outcomeShape: DataShape = fields(outcome);

@@ -20,6 +20,7 @@ import {
   type RunResult,
   rollUp,
   saysUnpriced,
+  seenFaults,
   shapes,
   toWire,
 } from "@kobbin/core";
@@ -136,6 +137,7 @@ async function rollUpProven(document: RunDocument): Promise<RunResult> {
 export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended, "kind"> {
   const r = rollUp(document, { scope: "the best", record });
   const { tally, minutes } = r.actual!;
+  const faults = seenFaults(document, r.parts, record);
   return {
     outcome: {
       method: document.assembly.method,
@@ -145,6 +147,7 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
       minutes: tally.minutes,
       // as the model alone has it, whatever record this run began with
       modelMinutes: minutes.planned / (r.yield.record?.timeFactor ?? 1),
+      ...(faults ? { faults } : {}),
     },
     lots: r.needs.flatMap((n) => lotsOf(document, n, record.receipts).map((l) => l.id)),
   };

@@ -50,6 +50,16 @@ test("what was built tells the next run its yield and hours; of each closed run 
     { name: "the first twenty", scrapped: 2, minutes: 560 },
     { name: "for the summer fairs", scrapped: 1, minutes: 480 },
   ]);
+  // bridges, a cold joint and two diodes; in summer two joints, a diode and a regulator; what lifted is the bare board's
+  expect(
+    next.past!.map(({ faults }) => [
+      faults!.looked,
+      Object.values(faults!.kinds).reduce((n, k) => n + k.seen, 0),
+    ]),
+  ).toEqual([
+    [21, 5],
+    [18, 4],
+  ]);
   for (const name of ["the first twenty", "for the summer fairs", "for the summer market"]) {
     const { record } = await named(name);
     const sum = (of: (w: NonNullable<typeof record>["work"][number]) => number) =>

@@ -1,5 +1,7 @@
+import type { ByKind } from "../../assembly/fault-kinds.ts";
+import { faultsOf } from "../../assembly/fault-prior.ts";
 import type { Method } from "../../assembly/method.ts";
-import { type CountedPart, defectsOf } from "../../assembly/yield.ts";
+import type { CountedPart } from "../../assembly/yield.ts";
 import type { RunAssembly, RunDocument } from "../document/document.ts";
 import { layChange } from "../document/lay-change.ts";
 import type { LinePart } from "../document/parts.ts";
@@ -135,18 +137,22 @@ export interface HardPart {
   readonly by: Readonly<Record<Method, number>>;
 }
 
-const expected = (p: CountedPart): number => {
-  const { joints, placing } = defectsOf(p);
-  return joints + placing;
-};
-
-/** Lines by their share of the expected defects, the hardest first. */
-export function hardestParts(parts: readonly LinePart[], most = 10): HardPart[] {
+/**
+ * Lines by their share of the expected defects, the hardest first.
+ *
+ * @param factors what the shop's own faults make of the model's rates; of how it is soldered now alone
+ */
+export function hardestParts(
+  parts: readonly LinePart[],
+  most = 10,
+  factors: ByKind<number> = {},
+): HardPart[] {
+  const expected = (p: CountedPart) => faultsOf(p, factors);
   const all = parts.reduce((sum, p) => sum + expected(p), 0);
   if (all === 0) return [];
   const as = (p: LinePart, method: Method) => {
     const { placing: _, ...plain } = p;
-    return expected({ ...plain, method });
+    return p.method === method ? expected(p) : faultsOf({ ...plain, method });
   };
   return parts
     .map((p) => ({ p, defects: expected(p) }))

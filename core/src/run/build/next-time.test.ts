@@ -1,7 +1,9 @@
 import { expect, test } from "@jest/globals";
 import type { PastRun } from "../../assembly/prior.ts";
+import type { LinePart } from "../document/parts.ts";
 import type { Defect, RunRecord } from "../document/record.ts";
 import type { ActualRun, ActualTerm } from "../ledger/actual.ts";
+import { madeLine } from "../made-up.fixture.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { nextTime } from "./next-time.ts";
 
@@ -49,7 +51,26 @@ const fault = (unit: number, code: Defect["code"], minutes?: number): Defect => 
   person: "",
   ...(minutes === undefined ? {} : { minutes }),
 });
-const of = (a: ActualRun, r = record(), d = doc) => nextTime(d, { model: 0.9, actual: a }, r);
+const of = (a: ActualRun, r = record(), d = doc) => nextTime(d, { model: 0.9, actual: a, parts: [] }, r);
+
+test("faults of the run move what the model expects of the next", () => {
+  const chips = [
+    {
+      line: madeLine("a", ["R1", "R2"]),
+      kind: "chip",
+      joints: 2,
+      isPolarised: false,
+      method: "stencil",
+      count: 2,
+    },
+  ] as unknown as LinePart[];
+  const work = [{ id: "w", on: "2026-12-01", started: 20, good: 17, reworked: 0, scrapped: 3, minutes: 0 }];
+  const r = record({ work, defects: [{ ...fault(1, "missing"), at: "R1" }] });
+  const told = nextTime(doc, { model: 0.9, actual: actual({}), parts: chips }, r);
+  // placing 2·1200/10⁶ = 0.0024 a board; the model counts as twenty: (0.048 + 1) ÷ (0.048 + 0.0024·20)
+  expect(told.estimates!.faults!.factors.placing).toBeCloseTo(1.048 / (0.048 + 0.0024 * 20), 9);
+  expect(of(actual({})).estimates).not.toHaveProperty("faults");
+});
 
 test("what cost otherwise is told from a hundredth of the run on, the largest first, with what it came of most", () => {
   // a hundredth of 400 is 4

@@ -1,9 +1,13 @@
+import type { LearnedFaults } from "../../assembly/fault-kinds.ts";
+import { faultsByKind, learnedFaults } from "../../assembly/fault-prior.ts";
 import { type OwnRecord, ownRecord, type PastRun } from "../../assembly/prior.ts";
 import { toMicros } from "../../money/money.ts";
 import type { RunDocument } from "../document/document.ts";
+import type { LinePart } from "../document/parts.ts";
 import type { Claim, Defect, RunRecord } from "../document/record.ts";
 import { isMixed, likeRuns } from "../document/ways.ts";
 import type { ActualRun, ActualTerm, Variance } from "../ledger/actual.ts";
+import { seenFaults } from "./stands-out.ts";
 
 /** What one kind of fault came to in a run. */
 export interface FaultCost {
@@ -31,7 +35,12 @@ export interface NextTime {
   /** Parts of which the boards took more than planned, where somebody counted. */
   readonly parts: readonly { readonly label: string; readonly planned: number; readonly taken: number }[];
   /** How estimates stand with this run, and how they stood without it; nothing where it tells nothing of a way to solder. */
-  readonly estimates?: { readonly before: number; readonly after: OwnRecord };
+  readonly estimates?: {
+    readonly before: number;
+    readonly after: OwnRecord;
+    /** What its faults, with those of the runs before, make of the model's rates; nothing where none were written down. */
+    readonly faults?: LearnedFaults;
+  };
 }
 
 /** Of the run's cost: less is not worth a line. */
@@ -47,7 +56,7 @@ const MORE = 10;
  */
 export function nextTime(
   doc: RunDocument,
-  r: { readonly model: number; readonly actual: ActualRun },
+  r: { readonly model: number; readonly actual: ActualRun; readonly parts: readonly LinePart[] },
   record: RunRecord,
 ): NextTime {
   const { actual: a } = r;
@@ -70,6 +79,7 @@ export function nextTime(
   });
   const { good, scrapped, started } = a.tally;
   const before = likeRuns(doc);
+  const seen = seenFaults(doc, r.parts, record);
   const own: PastRun = {
     name: doc.name,
     closedOn: record.closedOn ?? "",
@@ -77,12 +87,14 @@ export function nextTime(
     good,
     scrapped,
     minutes: a.minutes.actual,
+    ...(seen ? { faults: seen } : {}),
     modelMinutes:
       a.minutes.actual > 0 ? a.minutes.planned / (ownRecord(r.model, before)?.timeFactor ?? 1) : 0,
   };
   // of a run whose parts went several ways no other one is told anything
   const after = isMixed(doc) || good + scrapped === 0 ? undefined : ownRecord(r.model, [...before, own]);
   const was = ownRecord(r.model, before);
+  const learned = learnedFaults(faultsByKind(r.parts), [...before, own]);
   return {
     terms: a.terms
       .filter((t) => Math.abs(by(t)) >= worth)
@@ -101,6 +113,14 @@ export function nextTime(
           : [],
       )
       .sort((x, y) => y.taken / y.planned - x.taken / x.planned),
-    ...(after ? { estimates: { before: was ? was.a / (was.a + was.b) : r.model, after } } : {}),
+    ...(after
+      ? {
+          estimates: {
+            before: was ? was.a / (was.a + was.b) : r.model,
+            after,
+            ...(learned ? { faults: learned } : {}),
+          },
+        }
+      : {}),
   };
 }

@@ -3,7 +3,7 @@ import type { LinePart } from "../document/parts.ts";
 import type { Defect, RunRecord } from "../document/record.ts";
 import type { RunSitting } from "../document/sitting.ts";
 import { madeLine, madeMeasure, madeRun } from "../made-up.fixture.ts";
-import { againstPlan, factorsOf, stepYields } from "./stands-out.ts";
+import { againstPlan, factorsOf, seenFaults, stepYields } from "./stands-out.ts";
 
 /** Parts on pads by paste: each line's share of what may go wrong is its pieces, where package and joints are alike. */
 const part = (id: string, refs: string[], more: Partial<LinePart> = {}): LinePart =>
@@ -216,4 +216,49 @@ test("yield by step and rolled: 49 of 50, 19 of 20, 99 of 100 → 0.9217 (domain
   ]);
   expect(rolled).toBeCloseTo(0.98 * 0.95 * 0.99, 9);
   expect(stepYields({})).toEqual({ steps: [], rolled: undefined });
+});
+
+test("what was found by kind: joints by their part's package, placing together, beside what the model has on as many boards", () => {
+  const work = [{ id: "w", on: "2026-03-02", started: 10, good: 8, reworked: 3, scrapped: 1, minutes: 0 }];
+  const parts = [
+    ...PARTS,
+    part("chip", ["U1"], { kind: "gull", joints: 8 }),
+    part("hers", ["U9"], { method: "house" }),
+  ];
+  const defects = [
+    fault(1, "R1.2"),
+    fault(2, "R1.2", { code: "missing" }),
+    fault(3, "U1", { code: "wrong way round" }),
+    fault(4, "U1.3", { code: "cold" }),
+    // of the house, of no part, of the bare board
+    fault(5, "U9"),
+    fault(6, "X1"),
+    fault(7, "", { code: "board short" }),
+  ];
+  const out = seenFaults(madeRun({}), parts, { work, defects })!;
+  // nine of ten are finished and were looked at; ten chips of two joints at 250, eight joints of a gull at 300, eleven placed at 1200
+  expect(out).toEqual({
+    looked: 9,
+    kinds: {
+      chip: { seen: 1, expected: expect.closeTo(9 * 0.005, 12) },
+      gull: { seen: 1, expected: expect.closeTo(9 * 0.0024, 12) },
+      placing: { seen: 2, expected: expect.closeTo(9 * 0.0132, 12) },
+    },
+    unsorted: 2,
+  });
+  // no fault is written: only boards of which something is count
+  expect(seenFaults(madeRun({}), parts, { work })).toBeUndefined();
+  const sittings = [sitting(1, 1, "M", []), sitting(2, 1, "M", [])];
+  expect(seenFaults(madeRun({}), parts, { work, sittings })).toMatchObject({ looked: 2, unsorted: 0 });
+});
+
+test("a batch is held against what it was planned with", () => {
+  const record = happened({
+    defects: [fault(1, "R1")],
+    sittings: [sitting(1, 1, "M", []), sitting(2, 1, "M", [])],
+  });
+  const plain = againstPlan(madeRun({}), PARTS, record)!;
+  // ten chips: 0.005 of joints and 0.012 of placing a board
+  expect(plain.planned).toBeCloseTo(1 - Math.exp(-0.017), 12);
+  expect(againstPlan(madeRun({}), PARTS, record, { chip: 4 })!.planned).toBeCloseTo(1 - Math.exp(-0.032), 12);
 });

@@ -1,9 +1,11 @@
+import type { ByKind, FaultKind, SeenFaults } from "../../assembly/fault-kinds.ts";
+import { faultsByKind, faultsOf } from "../../assembly/fault-prior.ts";
 import { binomialAtLeast, defectsOf } from "../../assembly/yield.ts";
-import { type Interval, wilson } from "../../yield/defects.ts";
+import { classOf, type Interval, wilson } from "../../yield/defects.ts";
 import { ofBoard, Places } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
-import type { Defect, RunRecord } from "../document/record.ts";
+import { type Defect, type RunRecord, tallyOf } from "../document/record.ts";
 import type { PieceMark } from "../document/sitting.ts";
 
 /** What faults are sorted by to find what they have in common. */
@@ -158,6 +160,39 @@ function told(
     });
 }
 
+/**
+ * What was found wrong on the boards of a run that were looked at, by kind, beside as many faults as the model alone has on so
+ * many; faults of bare boards, bought parts, programs and the design are of neither joints nor placing and count in no kind.
+ * Where faults were written down, every board that was finished was looked at: those without any have no row.
+ *
+ * @returns nothing where nobody wrote anything down of a board: no fault is then not the same as none
+ */
+export function seenFaults(
+  doc: RunDocument,
+  parts: readonly LinePart[],
+  record: Happened & Pick<RunRecord, "work">,
+): SeenFaults | undefined {
+  const { good, scrapped } = tallyOf(record.work);
+  const isWritten = (record.defects ?? []).length > 0;
+  const looked = Math.max(lookedAt(record).size, isWritten ? good + scrapped : 0);
+  if (looked === 0) return undefined;
+  const ours = oursOf(doc, parts);
+  const here = parts.filter((p) => p.method !== "house");
+  const kinds: Partial<Record<FaultKind, { seen: number; expected: number }>> = {};
+  for (const [kind, each] of Object.entries(faultsByKind(here)) as [FaultKind, number][])
+    kinds[kind] = { seen: 0, expected: looked * each };
+  let unsorted = 0;
+  for (const d of record.defects ?? []) {
+    const what = classOf(d.code);
+    if (what !== "joint" && what !== "placement") continue;
+    const name = partOf(d, ours);
+    const kind = name && kinds[what === "joint" ? ours.get(name)!.part.kind : "placing"];
+    if (kind) kind.seen++;
+    else unsorted++;
+  }
+  return { looked, kinds, unsorted };
+}
+
 /** How a batch goes against its plan. */
 export interface AgainstPlan {
   /** Boards that were looked at, and those of them with a fault. */
@@ -177,19 +212,20 @@ export interface AgainstPlan {
  * Whether a batch goes worse than planned, told from however few boards there are by exact binomial tails; and at how many
  * bad ones one would stop (domain.md 9.7, need N136). The plan's share of boards with a fault is 1 − e^(−faults a board) of
  * what is soldered here.
+ *
+ * @param factors what the shop's own faults made of the model's rates when it was planned
  */
 export function againstPlan(
   doc: RunDocument,
   parts: readonly LinePart[],
   record: Happened,
+  factors: ByKind<number> = {},
 ): AgainstPlan | undefined {
   const looked = lookedAt(record).size;
   if (looked === 0) return undefined;
   const ours = oursOf(doc, parts);
   const expected = parts.reduce((n, p) => {
-    if (p.method === "house") return n;
-    const { joints, placing } = defectsOf(p);
-    return n + joints + placing;
+    return p.method === "house" ? n : n + faultsOf(p, factors);
   }, 0);
   const planned = 1 - Math.exp(-expected);
   const faulty = new Set(

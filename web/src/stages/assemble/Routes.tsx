@@ -174,7 +174,7 @@ const easier = (h: HardPart): string => {
 /** Lines that make the most of the expected defects, by name; they light up on the board. */
 export function Hardest() {
   const { result: r } = useRun();
-  const list = hardestParts(r.parts, 5);
+  const list = hardestParts(r.parts, 5, r.yield.faults?.factors);
   if (list.length === 0) return null;
   return (
     <section aria-labelledby="hardest" className="mt-5">

@@ -1,5 +1,6 @@
 import {
   betaInterval,
+  faultWords,
   LOST,
   REPAIRABLE,
   type RunDocument,
@@ -21,7 +22,7 @@ function between(a: number, b: number): string {
 /** How many are to be started, as it was computed: by the defect model alone, or with the shop's own record. */
 export function startSum(doc: RunDocument, r: Pick<RunResult, "yield" | "start" | "chance">) {
   const unit = unitOf(doc);
-  const { record, firstPass, final } = r.yield;
+  const { record, faults, firstPass, final } = r.yield;
   const percent = (v: number, places: number) => `${fixed(v * 100, places)} %`;
   const model = record?.model ?? final;
   return {
@@ -37,7 +38,9 @@ export function startSum(doc: RunDocument, r: Pick<RunResult, "yield" | "start" 
         label: "first-pass yield",
         value: percent(firstPass, 1),
         note: "e to the minus expected defects",
-        from: "placeholder defect rates",
+        from: faults
+          ? `the model’s rates with this shop’s faults: ${faultWords(faults)}`
+          : "placeholder defect rates",
       },
       {
         label: record ? "final yield by the model alone" : "final yield, after rework",

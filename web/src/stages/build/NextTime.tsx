@@ -1,4 +1,4 @@
-import { nextTime, sentence, type NextTime as Told, unitOf } from "@kobbin/core";
+import { faultWords, nextTime, sentence, type NextTime as Told, unitOf } from "@kobbin/core";
 import { type ReactNode, useMemo, useRef } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -19,8 +19,8 @@ export function NextTime() {
   const paper = useRef<HTMLElement>(null);
   const model = r.yield.record?.model ?? r.yield.final;
   const told = useMemo(
-    () => (r.actual ? nextTime(doc, { model, actual: r.actual }, record) : undefined),
-    [doc, model, r.actual, record],
+    () => (r.actual ? nextTime(doc, { model, actual: r.actual, parts: r.parts }, record) : undefined),
+    [doc, model, r.actual, r.parts, record],
   );
   if (!told || !r.actual || r.actual.tally.started === 0) return null;
   const { currency } = doc.workshop;
@@ -133,6 +133,12 @@ function Estimates({ told }: { told: Told }) {
           ? `; this run took ${hours(r.actual!.minutes.actual)} where ${hours(r.actual!.minutes.planned)} were planned`
           : "; of this run no time was written down"}
       </p>
+      {e.faults && (
+        <p>
+          <b className="num">{fixed(e.faults.seen / Math.max(e.faults.expected, 1e-9), 1)} ×</b> the model’s
+          faults, from {said(faultWords(e.faults))}
+        </p>
+      )}
     </>
   );
 }

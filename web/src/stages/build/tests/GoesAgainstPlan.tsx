@@ -8,7 +8,10 @@ import { chanceWords, shareWords } from "./standsWords.ts";
 /** Whether the batch goes as planned, as far as so few boards can tell, what its faults have in common, and yield by step. */
 export function GoesAgainstPlan({ plan }: { plan: PlanOfRun }) {
   const { doc, record, result } = useRun();
-  const against = useMemo(() => againstPlan(doc, result.parts, record), [doc, result.parts, record]);
+  const against = useMemo(
+    () => againstPlan(doc, result.parts, record, result.yield.faults?.factors),
+    [doc, result, record],
+  );
   const factors = useMemo(() => factorsOf(doc, result.parts, record), [doc, result.parts, record]);
   const { steps, rolled } = useMemo(() => stepYields(record), [record]);
   if (!against || (against.bad === 0 && steps.length === 0)) return null;
