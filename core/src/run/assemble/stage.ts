@@ -1,3 +1,4 @@
+import { faultWords } from "../../assembly/fault-prior.ts";
 import { recordWords } from "../../assembly/prior.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
@@ -20,15 +21,16 @@ import { carriedNotes } from "./tests/carried.ts";
 import { testPlanNotes } from "./tests/test-plan.ts";
 
 /** What closed runs of the product change is said with how much they are. */
-function recordNote({ final, record }: YieldEstimate, add: Add): void {
+function recordNote({ final, firstPass, record, faults }: YieldEstimate, add: Add): void {
   if (!record) return;
   const share = (v: number) => `${(100 * v).toFixed(1)} %`;
   const time = record.timeFactor === 1 ? "" : `, own time × ${record.timeFactor.toFixed(2)}`;
+  const clean = faults ? ` ${share(firstPass)} are expected without a fault, by ${faultWords(faults)}.` : "";
   add(
     "assemble",
     "own-record",
     "remark",
-    `The shop's record (${recordWords(record)}) counts beside the model: ${share(final)} end good in the place of ${share(record.model)}${time}.`,
+    `The shop's record (${recordWords(record)}) counts beside the model: ${share(final)} end good in the place of ${share(record.model)}${time}.${clean}`,
   );
 }
 

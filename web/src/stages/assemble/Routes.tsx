@@ -186,8 +186,7 @@ export function Hardest() {
           <tr>
             <th>Part</th>
             <th className="text-right">of all defects</th>
-            <th>because</th>
-            <th>defects a board, otherwise</th>
+            <th>because; defects a board, otherwise</th>
           </tr>
         </thead>
         <tbody>
@@ -202,9 +201,9 @@ export function Hardest() {
                 {h.refs.length > 1 ? `${h.refs.length} with ` : ""}
                 {count(h.joints, "joint")}, {KIND_WORDS[h.kind]}
                 {h.isPolarised ? ", one way round only" : ""}
-              </td>
-              <td className="text-[14px] text-ink-2">
-                now {fixed(h.defects, 4)}; {easier(h)}
+                <span className="block">
+                  now {fixed(h.defects, 4)}; {easier(h)}
+                </span>
               </td>
             </tr>
           ))}

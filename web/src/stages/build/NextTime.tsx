@@ -29,7 +29,7 @@ export function NextTime() {
       <div className="mb-2 flex flex-wrap items-baseline gap-4">
         <h2 className="text-[19px]">For the next run of {doc.product}</h2>
         <span className="text-[14px] text-ink-2">
-          from {doc.name}, revision {doc.revision}
+          from “{doc.name}”, revision {doc.revision}
           {record.closedOn ? `, closed on ${day(record.closedOn)}` : ", not closed yet"}
         </span>
         <Button className="ml-auto print:hidden" onClick={() => paper.current && printAlone(paper.current)}>
