@@ -22,6 +22,7 @@ import { benchFlow, benchMeet } from "./meet.ts";
 import { benchPanel } from "./panel.ts";
 import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
+import { benchRecall } from "./recall.ts";
 import { benchServed } from "./served.ts";
 import { benchSteps } from "./steps.ts";
 import { benchTests } from "./tests.ts";
@@ -177,6 +178,7 @@ const { DATABASE_URL, ADMIN_URL } = process.env;
 if (DATABASE_URL && ADMIN_URL) {
   await benchServed(DATABASE_URL, ADMIN_URL, add);
   await benchParts(DATABASE_URL, ADMIN_URL, add);
+  await benchRecall(DATABASE_URL, ADMIN_URL, add);
 } else console.error("DATABASE_URL and ADMIN_URL are not set: what needs the database was not measured");
 if (process.env.BASE_URL) {
   await benchPicture(process.env.BASE_URL, add);

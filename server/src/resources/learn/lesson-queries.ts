@@ -29,15 +29,18 @@ const USES = `(
     where kind = l.looks_at->>'kind' and key = case kind
       when 'part' then number_key(l.looks_at->>'mpn') else l.looks_at->>'id' end
     union all
-    select c.run_id, array[sum(c.qty)::text || ' came'] from receipt as c join lot as o on o.id = c.lot_id
-    where not c.is_apart and case l.looks_at->>'kind'
-      when 'lot' then o.id::text = l.looks_at->>'id'
-      when 'part' then o.mpn_key = number_key(l.looks_at->>'mpn')
-      else false end
-    group by c.run_id
+    -- a lot by its id, a part by every lot of its number: each by its own index
+    (select c.run_id, array[sum(c.qty)::text || ' came']
+     from lot as o join receipt as c on c.workshop_id = o.workshop_id and c.lot_id = o.id
+     where l.looks_at->>'kind' = 'part' and o.mpn_key = number_key(l.looks_at->>'mpn') and not c.is_apart
+     group by c.run_id)
+    union all
+    (select c.run_id, array[sum(c.qty)::text || ' came'] from receipt as c
+     where c.lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end and not c.is_apart
+     group by c.run_id)
     union all
     select run_id, array[(taken->(l.looks_at->>'id')->>'pieces') || ' taken'] from closing
-    where l.looks_at->>'kind' = 'lot' and taken ? (l.looks_at->>'id')
+    where taken ? case when l.looks_at->>'kind' = 'lot' then l.looks_at->>'id' end
   ) as x left join lateral unnest(x.places) as p(place) on true
   group by x.run_id
 ) as u`;
