@@ -200,3 +200,18 @@ export const reservationBody = yup.object({
   qty: whole(0, 1e8).required(),
 });
 export type ReservationBody = yup.InferType<typeof reservationBody>;
+
+/** A released run whose boards may have pieces of a lot. */
+export interface BoardsWith {
+  readonly runId: string;
+  readonly run: string;
+  readonly product: string;
+  readonly revision: string;
+  /** Pieces that came for it, and that were taken by the time it was closed; left out where neither is written. */
+  readonly came?: number;
+  readonly taken?: number;
+  /** Boards begun, come good, and out of the house. */
+  readonly begun: number;
+  readonly good: number;
+  readonly out: number;
+}

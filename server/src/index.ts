@@ -15,6 +15,6 @@ export { type Compute, createCompute } from "./jobs/pool.ts";
 export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys } from "./middleware/access.ts";
-export { manyShopLessons } from "./resources/learn/lesson-queries.ts";
+export { manyBoardsWith } from "./resources/library/lot-queries.ts";
 export { manyParts } from "./resources/library/queries.ts";
 export { descriptorOf, TABLE_ORDER } from "./schema/tables.ts";

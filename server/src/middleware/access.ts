@@ -86,6 +86,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "PUT /api/errata/:id/reworks": "member",
   "DELETE /api/reworks/:id": "member",
   "GET /api/runs/:id/outs": "member",
+  "GET /api/lots/:id/boards": "member",
   "PUT /api/runs/:id/outs": "member",
   "DELETE /api/outs/:id": "member",
   "POST /api/reports": "member",

@@ -1,5 +1,6 @@
 import type {
   AlternateBody,
+  BoardsWith,
   LotBody,
   LotCountsBody,
   LotRow,
@@ -34,6 +35,9 @@ export const useMoves = (lot: Pick<LotRow, "id" | "version">) =>
   useSWR<LotMove[]>(`/api/lots/${lot.id}/moves#${lot.version}`, (key: string) =>
     http.get<LotMove[]>(key.replace(/#.*/, "")),
   );
+/** Runs whose boards may have pieces of a lot. */
+export const useBoardsWith = (lot: Pick<LotRow, "id">) =>
+  useSWR<BoardsWith[]>(`/api/lots/${lot.id}/boards`, http.get);
 /** What there is too little of. */
 export const useLow = () => useSWR<Low[]>("/api/low", http.get);
 

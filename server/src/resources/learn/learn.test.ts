@@ -395,6 +395,29 @@ test("what was built of a doubted part, house or lot is found: by its number as 
     await usedBy({ ...both, sides: { bottom: "house" } }),
     await usedBy({ ...both, ways: { any: "stencil" }, sides: null }),
   ]).toEqual([[], [["assembly"]], [["assembly"]], [["foil"]]]);
+  // whose boards may have a piece of the lot: what came for a run, and what it took of it once it is closed
+  const withLot = async () => (await v.get(`/api/lots/${lot}/boards`)).body;
+  const boards = { run: "first", product: "Thing", revision: "A", begun: 6, good: 5, came: 40 };
+  expect(await withLot()).toEqual([{ ...boards, runId: first, out: 0 }]);
+  await v.put(`/api/runs/${first}/outs`, { units: [2, 4], on: "2026-03-04", towards: "a fair" });
+  const closed = await v.put(`/api/runs/${first}/closing`, { stays: { [lot]: 13 } });
+  const taken = { ...boards, runId: first, taken: 27, out: 2 };
+  expect(await withLot()).toEqual([taken]);
+  const refill = new pg.Client({ connectionString: server.ownerUrl });
+  await refill.connect();
+  await server.owner.query("delete from lot_taken");
+  const fill = new URL("../../../migrations/0045_recall_filled.sql", import.meta.url);
+  await refill.query(`begin; ${readFileSync(fill, "utf8")}; commit`);
+  await refill.end();
+  expect(await withLot()).toEqual([taken]);
+  expect(
+    ((await v.get("/api/learned")).body as LearnedAnswer).lessons.find((l) => l.id === ids.lot)!.built,
+  ).toMatchObject([{ run: "first", places: ["27 taken", "40 came"] }]);
+  await v.post(`/api/changes/${closed.headers.get("X-Change")}/undo`);
+  expect(await withLot()).toEqual([{ ...boards, runId: first, out: 2 }]);
+  const stranger = new Visitor(server);
+  await stranger.startShop("Recalls elsewhere");
+  expect((await stranger.get(`/api/lots/${lot}/boards`)).status).toBe(404);
   // one that was taken back is none of what was built
   await v.call("DELETE", `/api/runs/${second}/release`);
   const after = (await v.get("/api/learned")).body as LearnedAnswer;

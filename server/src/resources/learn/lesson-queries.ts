@@ -39,8 +39,8 @@ const USES = `(
      where c.lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end and not c.is_apart
      group by c.run_id)
     union all
-    select run_id, array[(taken->(l.looks_at->>'id')->>'pieces') || ' taken'] from closing
-    where taken ? case when l.looks_at->>'kind' = 'lot' then l.looks_at->>'id' end
+    select run_id, array[pieces::text || ' taken'] from lot_taken
+    where lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end
   ) as x left join lateral unnest(x.places) as p(place) on true
   group by x.run_id
 ) as u`;

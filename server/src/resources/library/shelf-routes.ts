@@ -14,6 +14,7 @@ import {
   freeOf,
   insertLot,
   lotAsItIs,
+  manyBoardsWith,
   manyKept,
   manyLotChanges,
   manyLots,
@@ -31,6 +32,12 @@ export function shelfRoutes(router: Router, deps: Deps): void {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       const { qty } = await lotAsItIs(tx, ctx.params.id!);
       return movesOf(await manyLotChanges(tx, ctx.params.id!), qty);
+    });
+  });
+  router.get("/api/lots/:id/boards", async (ctx) => {
+    ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => {
+      await lotAsItIs(tx, ctx.params.id!);
+      return manyBoardsWith(tx, ctx.params.id!);
     });
   });
   router.get("/api/low", async (ctx) => {
