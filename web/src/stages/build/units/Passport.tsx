@@ -4,6 +4,7 @@ import {
   minutesOf,
   type PlanOfRun,
   photosOfUnit,
+  slug,
   standsOfUnit,
   type TestTry,
   unitOf,
@@ -13,6 +14,8 @@ import {
 import { useMemo, useRef } from "react";
 import { Link } from "react-router";
 import { Photos } from "../../../photos/Photos.tsx";
+import { useLearned } from "../../../resources/learned.ts";
+import { useOuts } from "../../../resources/owners.ts";
 import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useOrders } from "../../../run/useOrders.ts";
@@ -20,6 +23,7 @@ import { useSerial } from "../../../run/useSerial.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Code } from "../../../ui/Code.tsx";
 import { printAlone } from "../../../ui/printed.ts";
+import { saveFile } from "../../../ui/saveFile.ts";
 import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
@@ -28,6 +32,7 @@ import { OwnersSay } from "../owners/OwnersSay.tsx";
 import { WhereItWent } from "../owners/WhereItWent.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
+import { passportRows } from "./passportRows.ts";
 
 const VERDICT = {
   pass: ["passes its tests", "text-fine"],
@@ -50,6 +55,7 @@ export function Passport({
   const { id, doc, record, life, role } = useRun();
   const serial = useSerial()(unit);
   const errata = useKnownWrong();
+  const revision = effectiveRevision(doc.revision, errata, id, unit);
   const paper = useRef<HTMLElement>(null);
   const tests = doc.assembly.tests ?? [];
   const stands = standsOfUnit(tests, record.tries ?? [], unit);
@@ -64,7 +70,7 @@ export function Passport({
             {serial ?? `${unitOf(doc)} ${unit}`}
           </p>
           <p className="text-[15px]">
-            {doc.product} {effectiveRevision(doc.revision, errata, id, unit)}
+            {doc.product} {revision}
             {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of “{doc.name}”
           </p>
           {tests.length > 0 && <p className={`text-[17px] font-semibold ${look}`}>{words}</p>}
@@ -76,6 +82,7 @@ export function Passport({
             </Button>
           )}
           <Button onClick={() => paper.current && printAlone(paper.current)}>Print it</Button>
+          <KeepFile plan={plan} unit={unit} revision={revision} />
           <Link to={`/runs/${id}/build?view=tests`} className="quiet-link">
             all of them
           </Link>
@@ -178,11 +185,51 @@ function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
   );
 }
 
-/** What came for its run, by delivery: any of it may be on this board. */
-function MadeOf() {
+/** The passport as a table: what a program reads. Who has the board is not in it. */
+function KeepFile({ plan, unit, revision }: { plan: PlanOfRun; unit: number; revision: string }) {
+  const { id, doc, record } = useRun();
+  const serial = useSerial()(unit) ?? "";
+  const errata = useKnownWrong();
+  const came = useCame();
+  const out = useOuts(id).data?.find((o) => o.unit === unit);
+  const reports = useLearned().data?.reports.filter((r) => r.runId === id && r.unit === unit) ?? [];
+  return (
+    <button
+      type="button"
+      className="quiet-link"
+      onClick={async () => {
+        const { writeCsv } = await import("@kobbin/formats");
+        const rows = passportRows({
+          doc,
+          record,
+          plan,
+          run: id,
+          unit,
+          serial,
+          revision,
+          errata,
+          out,
+          reports,
+          came: came.map(({ r, order, item }) => ({
+            what: item.label,
+            from: order.name,
+            qty: r.qty,
+            on: r.arrivedOn,
+          })),
+        });
+        saveFile(new Blob([writeCsv(rows)]), `${serial || slug(`${doc.product} ${doc.name} ${unit}`)}.csv`);
+      }}
+    >
+      keep as CSV
+    </button>
+  );
+}
+
+/** Deliveries of the run that may be used. */
+function useCame() {
   const { record } = useRun();
   const orders = useOrders();
-  const came = useMemo(
+  return useMemo(
     () =>
       record.receipts.flatMap((r) => {
         const order = orders.find((o) => o.key === r.order);
@@ -191,6 +238,11 @@ function MadeOf() {
       }),
     [record.receipts, orders],
   );
+}
+
+/** What came for its run, by delivery: any of it may be on this board. */
+function MadeOf() {
+  const came = useCame();
   if (came.length === 0)
     return <p className="mt-4 text-[14.5px] text-ink-2">Nothing is written down of what came for it.</p>;
   return (

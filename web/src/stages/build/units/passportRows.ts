@@ -1,0 +1,129 @@
+import type { ShopErratum, ShopReport, UnitOut } from "@kobbin/contract";
+import {
+  limitText,
+  minutesOf,
+  type PlanOfRun,
+  type RunDocument,
+  type RunRecord,
+  standsOfUnit,
+  unitOfStep,
+} from "@kobbin/core";
+
+/** What a passport is written down from. */
+export interface PassportOf {
+  readonly doc: RunDocument;
+  readonly record: RunRecord;
+  readonly plan: PlanOfRun;
+  readonly run: string;
+  readonly unit: number;
+  readonly serial: string;
+  /** With what was done to it: "B + 1 rework". */
+  readonly revision: string;
+  readonly errata: readonly ShopErratum[];
+  readonly out: UnitOut | undefined;
+  readonly reports: readonly ShopReport[];
+  /** Deliveries of its run that may be used: what, from whom, pieces, when. */
+  readonly came: readonly {
+    readonly what: string;
+    readonly from: string;
+    readonly qty: number;
+    readonly on: string;
+  }[];
+}
+
+/** First line of the file. */
+const HEAD = ["section", "what", "value", "must be", "came to", "on", "by"] as const;
+type Row = readonly [
+  section: string,
+  what: string,
+  value: string,
+  must: string,
+  is: string,
+  on: string,
+  by: string,
+];
+
+/**
+ * All that is known of one board as rows of a table, to be kept or given away: values as they were read, days as ISO dates.
+ * Who has it, and what stays with the shop (addresses, keys), is not in it.
+ */
+export function passportRows(p: PassportOf): string[][] {
+  const { doc, record, unit } = p;
+  const rows: Row[] = [
+    ["board", "number", p.serial, "", "", "", ""],
+    ["board", "product", `${doc.product} ${p.revision}`, "", "", "", ""],
+    ["board", "run", `${doc.name}, ${unit}`, "", "", "", ""],
+  ];
+  for (const { item, tries } of standsOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit))
+    for (const t of tries)
+      rows.push([
+        "read",
+        item.name,
+        t.value === undefined ? "" : `${t.bound ?? ""}${t.value} ${t.limits.unit ?? ""}`.trim(),
+        limitText(item) || "yes",
+        t.verdict,
+        t.on,
+        t.person,
+      ]);
+  rows.push(...loadedRows(p));
+  for (const e of p.errata) {
+    const done = e.reworks.find((r) => r.runId === p.run)?.units.find((u) => u.unit === unit);
+    rows.push([
+      "known wrong",
+      e.title,
+      e.workaround,
+      "",
+      done ? (done.isScrapped ? "given up" : "worked around") : "as it is",
+      "",
+      "",
+    ]);
+  }
+  for (const d of (record.defects ?? []).filter((x) => x.unit === unit))
+    rows.push(["found wrong", d.at, d.code, "", d.isMended ? "mended" : "open", d.on, d.person]);
+  rows.push(...stepRows(p));
+  for (const c of p.came) rows.push(["may have", c.what, String(c.qty), "", "", c.on, c.from]);
+  if (p.out) rows.push(["went", p.out.towards, "", "", "", p.out.on, ""]);
+  for (const r of p.reports) rows.push(["owner says", r.says, r.conditions, "", r.answer, r.on, ""]);
+  return [[...HEAD], ...rows.map((r) => [...r])];
+}
+
+/** What is in it, and what it was given that may leave the shop. */
+function loadedRows({ doc, record, unit }: PassportOf): Row[] {
+  const rows: Row[] = [];
+  const wiped = (l: NonNullable<RunRecord["loads"]>[number]) =>
+    (doc.assembly.images ?? []).find((i) => i.id === l.image)?.values.filter((v) => v.isWiped) ?? [];
+  for (const l of (record.loads ?? []).filter((x) => x.unit === unit)) {
+    rows.push([
+      "loaded",
+      `${l.name} at ${l.at}`,
+      l.version,
+      "",
+      l.isRight ? "right" : "wrong",
+      l.on,
+      l.person,
+    ]);
+    const hidden = new Set(wiped(l).map((v) => v.name));
+    for (const [name, value] of Object.entries(l.given))
+      if (!hidden.has(name)) rows.push(["given", name, value, "", "", l.on, l.person]);
+  }
+  return rows;
+}
+
+/** Each step of it as far as it came. */
+function stepRows({ record, plan, unit }: PassportOf): Row[] {
+  const rows: Row[] = [];
+  for (const s of plan.sheet.steps) {
+    const sat = (record.sittings ?? []).find((x) => x.step === s.n && x.unit === unitOfStep(s.kind, unit));
+    if (sat)
+      rows.push([
+        "step",
+        `${s.n} ${s.words}${s.side ? `, ${s.side}` : ""}`,
+        sat.unit === 0 ? "for all" : `${minutesOf([sat]).toFixed(1)} min`,
+        "",
+        sat.isDone ? "done" : "begun",
+        "",
+        sat.person,
+      ]);
+  }
+  return rows;
+}
