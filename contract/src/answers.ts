@@ -341,6 +341,8 @@ export interface PeopleAnswer {
     readonly note: string;
     readonly expiresAt: string;
   }[];
+  /** Names that stand in the history and are no member's any more. */
+  readonly left: readonly string[];
 }
 export interface SessionRow {
   readonly id: string;

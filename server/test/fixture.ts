@@ -342,6 +342,7 @@ export async function fixture(server: TestServer) {
     "PATCH /api/shop": { name: "renamed" },
     "PATCH /api/people/:id": { role: "bench" },
     "POST /api/invitations": { role: "bench" },
+    "POST /api/people/forget": { person: "nobody" },
     "POST /api/boards/:id/corrections": { roles: {} },
     "POST /api/revisions/:id/boards": namedForm("second"),
     "PATCH /api/boards/:id": { perProduct: 2 },

@@ -82,6 +82,8 @@ export const passwordBody = yup.object({
 export type PasswordBody = yup.InferType<typeof passwordBody>;
 
 export const memberBody = yup.object({ role: choice(ROLES).required() });
+/** Somebody who left, by the name that stands in the history. */
+export const forgetBody = yup.object({ person: text(200).min(1, "Say who.").required("Say who.") });
 export const chooseShopBody = yup.object({ shopId: id().required() });
 
 export const presenceBody = yup.object({

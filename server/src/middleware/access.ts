@@ -102,6 +102,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "DELETE /api/reports/:id": "owner",
   "PATCH /api/people/:id": "owner",
   "DELETE /api/people/:id": "owner",
+  "POST /api/people/forget": "owner",
   "POST /api/invitations": "owner",
   "POST /api/calendar": "owner",
   "DELETE /api/calendar": "owner",

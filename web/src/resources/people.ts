@@ -27,6 +27,9 @@ export const dropInvitation = (id: string) =>
 export const setRole = (id: string, role: Role) =>
   http.patch(`/api/people/${id}`, { role }).then(() => again("/api/people"));
 export const removeMember = (id: string) => http.remove(`/api/people/${id}`).then(() => again("/api/people"));
+/** Takes the name of somebody who left out of all that was built and changed, for good. */
+export const forgetPerson = (person: string) =>
+  http.post<void>("/api/people/forget", { person }).then(() => mutate(() => true));
 export const endSession = (id: string) =>
   http.remove(`/api/sessions/${id}`).then(() => again("/api/sessions"));
 export const changePassword = (body: PasswordBody) =>

@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import Router from "@koa/router";
 import {
   chooseShopBody,
+  forgetBody,
   invitationBody,
   joinBody,
   memberBody,
@@ -16,6 +17,7 @@ import { tell } from "../../history/change.ts";
 import { client, networkOf } from "../../middleware/client.ts";
 import { COOKIE, countTries, hashToken, limitTries, openSession, signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { forgetPerson, manyLeft } from "./forget-queries.ts";
 import { checkNewPassword, checkPassword } from "./password.ts";
 import {
   countOwners,
@@ -45,14 +47,6 @@ import {
 export function peopleRoutes(deps: Deps): Router {
   const { pool } = deps;
   const router = new Router();
-  router.get("/api/people", async (ctx) => {
-    const { workshopId, accountId } = signed(ctx);
-    const answer: PeopleAnswer = await readWorkshop(pool, workshopId, async (tx) => ({
-      members: await manyMembers(tx, accountId),
-      invitations: await manyInvitations(tx),
-    }));
-    ctx.body = answer;
-  });
   router.patch("/api/people/:id", async (ctx) => {
     const { role } = bodyOf(ctx, memberBody);
     await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
@@ -92,6 +86,7 @@ export function peopleRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
 
+  forgetRoute(router, deps);
   router.post("/api/invitations", async (ctx) => {
     const { role, note } = bodyOf(ctx, invitationBody);
     const { workshopId, accountId, person } = signed(ctx);
@@ -207,4 +202,31 @@ async function keepOneOwner(tx: Parameters<typeof countOwners>[0]): Promise<void
       "The shop would have no owner left.",
       "Make somebody else an owner first.",
     );
+}
+
+/** Who belongs to the shop, and who left; a name that is taken out of what its person did. */
+function forgetRoute(router: Router, { pool }: Deps): void {
+  router.get("/api/people", async (ctx) => {
+    const { workshopId, accountId } = signed(ctx);
+    const answer: PeopleAnswer = await readWorkshop(pool, workshopId, async (tx) => ({
+      members: await manyMembers(tx, accountId),
+      invitations: await manyInvitations(tx),
+      left: await manyLeft(tx),
+    }));
+    ctx.body = answer;
+  });
+  router.post("/api/people/forget", async (ctx) => {
+    const b = bodyOf(ctx, forgetBody);
+    const { workshopId, person } = signed(ctx);
+    await withWorkshop(pool, workshopId, async (tx) => {
+      await forgetPerson(tx, b.person);
+      await insertAudit(tx, {
+        workshopId,
+        person,
+        what: "took the name of somebody who left out of what was built and changed",
+        address: client(ctx).address,
+      });
+    });
+    ctx.status = 204;
+  });
 }

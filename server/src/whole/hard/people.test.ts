@@ -103,7 +103,8 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   // a product’s only board stays, and what is not released is not taken back
   else if (key === "DELETE /api/boards/:id" || key === "DELETE /api/runs/:id/release")
     expect(atOwner).toBe(403);
-  else if (path === "/api/runs/:id/redo" || /package|manifest|answer/.test(path)) expect(atOwner).toBe(404);
+  else if (path === "/api/runs/:id/redo" || /package|manifest|answer|forget/.test(path))
+    expect(atOwner).toBe(404);
   else expect([key, atOwner < 300]).toEqual([key, true]);
 });
 

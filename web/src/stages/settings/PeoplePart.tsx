@@ -2,6 +2,7 @@ import type { Role } from "@kobbin/contract";
 import { useState } from "react";
 import {
   dropInvitation,
+  forgetPerson,
   invite,
   removeMember,
   setRole,
@@ -89,9 +90,46 @@ export function PeoplePart() {
           </tbody>
         </table>
       </section>
+      {isOwner && data.left.length > 0 && <Left names={data.left} />}
       {isOwner && <Invitations list={data.invitations} />}
       {isOwner && <Record />}
     </div>
+  );
+}
+
+/** Who was here once: the name goes where somebody asks for it, what they did stays. */
+function Left({ names }: { names: readonly string[] }) {
+  const say = useSay();
+  const sayError = useSayError();
+  return (
+    <section aria-labelledby="left">
+      <h2 id="left" className="mb-1">
+        Who left
+      </h2>
+      <p className="mb-1 max-w-[70ch] text-[14.5px] text-ink-2">
+        Their names stand at what they built and changed. A name that is forgotten is “somebody who left”
+        there, for good; what was frozen at a release and backups made before keep it.
+      </p>
+      <ul className="max-w-[680px]">
+        {names.map((name) => (
+          <li key={name} className="flex items-baseline gap-x-4 border-t border-rule py-1">
+            <span className="min-w-0 flex-1 [overflow-wrap:anywhere]">{name}</span>
+            <button
+              type="button"
+              className="quiet-link"
+              aria-label={`Forget the name of ${name}`}
+              onClick={() =>
+                forgetPerson(name)
+                  .then(() => say("The name is forgotten"))
+                  .catch(sayError)
+              }
+            >
+              forget the name
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

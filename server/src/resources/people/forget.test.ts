@@ -1,0 +1,62 @@
+import { afterAll, beforeAll, expect, test } from "@jest/globals";
+import type { HistoryAnswer, PeopleAnswer } from "@kobbin/contract";
+import { invite } from "../../../test/fixture.ts";
+import { startServer, type TestServer } from "../../../test/kit.ts";
+import { releasedRun } from "../../../test/released-run.ts";
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.closeUnentangled());
+
+test("the name of somebody who left goes out of all they did; what they did stays, and nobody else's name goes", async () => {
+  const r = await releasedRun(server, "Leaving");
+  const rosa = await invite(server, r.v, "rosa@leaving", "bench");
+  const other = await invite(server, r.v, "other@leaving", "bench");
+  await r.works({ started: 5, good: 1 }, rosa);
+  await r.works({ good: 1 }, other);
+  const fault = { unit: 1, at: "R1", code: "bridge", on: "2026-12-02" };
+  const { id } = (await rosa.post(`/api/runs/${r.id}/defects`, fault)).body as { id: string };
+  await rosa.patch(`/api/defects/${id}`, { isMended: true });
+  await rosa.call("DELETE", `/api/defects/${id}`);
+  await rosa.put(`/api/runs/${r.id}/outs`, { units: [1], on: "2026-12-03", towards: "a fair" });
+  const forget = (person: string, by = r.v) => by.post("/api/people/forget", { person });
+  expect((await forget("rosa@leaving")).body).toMatchObject({
+    code: "NOT_ALLOWED",
+    message: "rosa@leaving is a member of the shop.",
+  });
+  const people = async () => (await r.v.get("/api/people")).body as PeopleAnswer;
+  expect((await people()).left).toEqual([]);
+  const member = (await people()).members.find((m) => m.person === "rosa@leaving")!;
+  await r.v.call("DELETE", `/api/people/${member.id}`);
+  expect((await people()).left).toEqual(["rosa@leaving"]);
+  expect((await forget("rosa@leaving", other)).status).toBe(403);
+  expect((await forget("Rosa")).status).toBe(404);
+  expect((await forget("Kobbin")).status).toBe(404);
+  expect((await forget("rosa@leaving")).status).toBe(204);
+  expect((await people()).left).toEqual([]);
+  const { record } = await r.read();
+  expect(record!.work.map((w) => w.person).sort()).toEqual(["other@leaving", "somebody who left"]);
+  const { changes } = (await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer;
+  expect(changes.filter((c) => c.person === "somebody who left").map((c) => c.sentence)).toContain(
+    "5 started, 1 good",
+  );
+  // every table of the shop, whatever is added: the record of who came in keeps it, and accounts, which are of no shop
+  const { rows: tables } = await server.owner.query<{ t: string }>(
+    `select table_name as t from information_schema.columns where column_name = 'workshop_id' and table_schema = 'public'
+     and table_name not in ('audit')`,
+  );
+  for (const { t } of tables) {
+    const { rows } = await server.owner.query(
+      `select 1 from "${t}" as x where row_to_json(x)::text like '%rosa@leaving%' limit 1`,
+    );
+    expect([t, rows.length]).toEqual([t, 0]);
+  }
+  // taking back what is left of it brings no name back
+  const gone = changes.find((c) => c.sentence.includes("R1") && !c.undoneBy)!;
+  await r.v.post(`/api/changes/${gone.id}/undo`);
+  const { rows } = await server.owner.query("select person from defect where run_id = $1", [r.id]);
+  expect(rows).toEqual([{ person: "somebody who left" }]);
+  expect((await forget("rosa@leaving")).status).toBe(404);
+});
