@@ -387,6 +387,17 @@ function clients() {
     const rework = { runId: gone.id, unit, on: ON, note };
     const around = `/api/errata/${gone.fault}/reworks`;
     await happens("a workaround", "PUT", around, note, rework, "rework where note = $1");
+    const because = `because${unit}`;
+    const plan = { isNeeded: unit % 2 === 0, because, on: ON };
+    const planned = "change where sentence like '%' || $1";
+    await happens(
+      "a decision",
+      "PUT",
+      `/api/products/${base.productId}/next-revision`,
+      because,
+      plan,
+      planned,
+    );
     const says = `says${unit}`;
     const report = { productId: base.productId, on: ON, says };
     await happens("a report", "POST", "/api/reports", says, report, "owner_report where says = $1");
@@ -504,7 +515,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from unit_out; delete from owner_report; delete from right_row; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from unit_out; delete from owner_report; delete from revision_plan; delete from right_row; commit",
   );
 }
 

@@ -74,6 +74,17 @@ export interface ShopErratum
   readonly reworks: readonly ReworkOfRun[];
 }
 
+/** What was decided of the next revision of a product. */
+export interface RevisionPlan {
+  readonly productId: string;
+  readonly isNeeded: boolean;
+  readonly because: string;
+  readonly begins: string;
+  /** ISO date. */
+  readonly on: string;
+  readonly person: string;
+}
+
 /** A board that went somewhere. Who has it stands here and nowhere else. */
 export interface UnitOut {
   readonly id: string;
@@ -133,6 +144,8 @@ export interface LearnedAnswer {
   readonly uncounted: number;
   readonly errata: readonly ShopErratum[];
   readonly mistakes: MistakesOfYear;
+  /** What was decided of next revisions, by product. */
+  readonly plans: readonly RevisionPlan[];
   /** What owners said, the newest first. */
   readonly reports: readonly ShopReport[];
   readonly products: readonly {

@@ -168,6 +168,13 @@ test("a fault of a revision stops the next until it is decided on, stands at eac
   await page.keyboard.press("Escape");
   await page.goto("/lessons");
   await expect(wrong).toContainText("Owners: told of 1 board, 3 went out: 6 to 79 %.");
+  // the slot stays as it is: no other revision is made for it
+  const plans = page.getByRole("region", { name: "Next revisions" });
+  await expect(plans).toContainText("now B: 1 thing speaks for another");
+  await plans.getByLabel("none is needed").press("Space");
+  await plans.getByLabel("Why, for Kiln Watch").fill("a file does it");
+  await plans.getByLabel("Why, for Kiln Watch").press("Enter");
+  await expect(plans).toContainText("decided on");
   const owners = page.getByRole("region", { name: "What owners say" });
   await page.getByPlaceholder("did we ever have …").fill("gloves");
   await owners.getByLabel("Answered").fill("open it with a file");

@@ -317,6 +317,7 @@ export async function fixture(server: TestServer) {
     "PUT /api/errata/:id/decision": { revisionId: otherRevision, is: "stays", on: "2026-11-24" },
     "PUT /api/errata/:id/reworks": reworkBody,
     "PUT /api/runs/:id/outs": outsBody,
+    "PUT /api/products/:id/next-revision": { isNeeded: false, because: "it is good", on: "2026-11-24" },
     "POST /api/reports": reportBody,
     "PATCH /api/reports/:id": { answer: "we send another", erratumId: erratum },
     "POST /api/equipment": equipmentBody,

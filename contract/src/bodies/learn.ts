@@ -86,3 +86,12 @@ export const reworkBody = yup.object({
   note: trimmed(500).default(""),
 });
 export type ReworkBody = yup.InferType<typeof reworkBody>;
+
+/** Whether a product wants a next revision; null takes the decision back. */
+export const planBody = yup.object({
+  isNeeded: flag().nullable().defined(),
+  because: trimmed(1000).default(""),
+  begins: trimmed(300).default(""),
+  on: day.required(),
+});
+export type PlanBody = yup.InferType<typeof planBody>;

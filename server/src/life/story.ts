@@ -315,7 +315,7 @@ async function summerWatches({ door, revision, begin, caught }: Teller): Promise
   return run;
 }
 
-/** What owners wrote in autumn: one has the fault that is known, one a new one, one is answered. */
+/** What owners wrote in autumn, and what the shop made of it: one has the fault that is known, one a new one, one is answered. */
 async function ownersWrite({ door }: Teller, first: ToldRun, summer: ToldRun): Promise<void> {
   const { errata } = await door.ask<LearnedAnswer>("GET", "/api/learned");
   const pads = errata.find((e) => e.title.startsWith("D4"))!;
@@ -336,6 +336,14 @@ async function ownersWrite({ door }: Teller, first: ToldRun, summer: ToldRun): P
     { says: "The hour is lost when the power fails" },
     { answer: "it has no cell; the next edition of the program asks for the hour at its start" },
   );
+  const { productId } = await door.ask<RunAnswer>("GET", `/api/runs/${summer.id}`);
+  await door.on("2026-10-05");
+  await door.ask("PUT", `/api/products/${productId}/next-revision`, {
+    isNeeded: true,
+    because: "bars for D2 and D3; a capacitor at the relay's line is tried before",
+    begins: "after the spring fairs, when the boards of B are used up",
+    on: "2026-10-05",
+  });
 }
 
 /** Rack cards that are ordered: one supplier is late. */

@@ -97,6 +97,7 @@ export const ACCESS: Readonly<Record<string, Who>> = {
   "POST /api/changes/:id/undo": "member",
 
   "PATCH /api/shop": "owner",
+  "PUT /api/products/:id/next-revision": "owner",
   "DELETE /api/outs/:id/holder": "owner",
   "PATCH /api/reports/:id": "owner",
   "DELETE /api/reports/:id": "owner",

@@ -297,6 +297,19 @@ export const SHOP_TABLES = {
       version,
     },
   },
+  revision_plan: {
+    key: ["id"],
+    columns: {
+      id,
+      product_id: to("product"),
+      is_needed: flag,
+      because: text(1000),
+      begins: text(300),
+      on_day: day,
+      person: text(200),
+      version,
+    },
+  },
   board: {
     key: ["id"],
     columns: {

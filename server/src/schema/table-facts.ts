@@ -97,6 +97,11 @@ export const TABLE_FACTS = {
     figures: "shop",
     bound: { most: MOST.errata, of: "product_id", what: "errata of a product" },
   },
+  revision_plan: {
+    noun: ["decision on a next revision", "decisions on next revisions"],
+    figures: "none",
+    bound: null,
+  },
   rework: { noun: ["reworked board", "reworked boards"], figures: "none", bound: null },
   unit_out: { noun: ["board that went out", "boards that went out"], figures: "none", bound: null },
   owner_report: {

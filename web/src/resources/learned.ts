@@ -5,6 +5,7 @@ import type {
   LessonBody,
   NewErratumBody,
   NewLessonBody,
+  PlanBody,
   ReworkBody,
 } from "@kobbin/contract";
 import useSWR, { mutate } from "swr";
@@ -29,6 +30,10 @@ async function written<T>(method: string, path: string, body?: unknown) {
   await Promise.all([mutate("/api/learned"), refetchRuns()]);
   return answer;
 }
+
+/** Decides whether a product wants a next revision. */
+export const savePlan = (productId: string, body: PlanBody) =>
+  written<void>("PUT", `/api/products/${productId}/next-revision`, body);
 
 export type NewLesson = Partial<NewLessonBody> & Pick<NewLessonBody, "title" | "check" | "since">;
 export const addLesson = (body: NewLesson) => written<{ id: string }>("POST", "/api/lessons", body);

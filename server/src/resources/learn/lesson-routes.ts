@@ -1,11 +1,12 @@
 import Router from "@koa/router";
-import { type LearnedAnswer, lessonBody, newLessonBody } from "@kobbin/contract";
+import { type LearnedAnswer, lessonBody, newLessonBody, planBody } from "@kobbin/contract";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { changeOf } from "../../history/change.ts";
 import { readLearnedSoon } from "../../jobs/learned.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
+import { oneProductName } from "../fit/index.ts";
 import { manyReports } from "../owner/index.ts";
 import { manyShopErrata, oneRevisionOf } from "./erratum-queries.ts";
 import {
@@ -17,6 +18,7 @@ import {
   updateLesson,
 } from "./lesson-queries.ts";
 import { mistakesSince } from "./mistake-queries.ts";
+import { deletePlan, manyPlans, upsertPlan } from "./plan-queries.ts";
 import { manyProductRevisions } from "./product-queries.ts";
 
 /** What the shop has learned, and holds every board against. */
@@ -30,11 +32,27 @@ export function lessonRoutes(deps: Deps): Router {
         lessons: await manyShopLessons(tx),
         uncounted: await countUncounted(tx),
         errata: await manyShopErrata(tx),
+        plans: await manyPlans(tx),
         reports: await manyReports(tx),
         mistakes: await mistakesSince(tx, aYearBefore(deps.today())),
         products: await manyProductRevisions(tx),
       }),
     );
+  });
+  router.put("/api/products/:id/next-revision", async (ctx) => {
+    const b = bodyOf(ctx, planBody);
+    const productId = ctx.params.id!;
+    await changeOf(ctx, deps, async (tx, change) => {
+      const name = await oneProductName(tx, productId);
+      change.about({ productId });
+      const because = b.because ? `: ${b.because}` : "";
+      change.says(
+        `${name}: ${b.isNeeded === null ? "not decided any more whether a revision is needed" : b.isNeeded ? `a next revision is planned${because}` : `no next revision is needed${because}`}`,
+      );
+      if (b.isNeeded === null) await deletePlan(tx, productId);
+      else await upsertPlan(tx, productId, b, signed(ctx).person);
+    });
+    ctx.status = 204;
   });
   router.post("/api/lessons", async (ctx) => {
     const b = bodyOf(ctx, newLessonBody);

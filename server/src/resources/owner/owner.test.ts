@@ -118,6 +118,19 @@ test("what an owner says stands with its board, is answered, and becomes a fault
     { says: "the lamp fades", unit: 2, run: "one", revision: "A", erratumId: erratum, answer: "turn it up" },
   ]);
   expect(reports[0]).not.toHaveProperty("unit");
+  // that nothing is to be mended in a next revision is decided too, once a product, and taken back
+  const plan = { isNeeded: false, because: "one lamp of two", on: DAY };
+  const decide = (body: object) => r.v.put(`/api/products/${productId}/next-revision`, body);
+  expect((await decide({ ...plan, isNeeded: true, begins: "after 40" })).status).toBe(204);
+  const again = await decide(plan);
+  expect((await learned(r)).plans).toMatchObject([
+    { productId, isNeeded: false, because: "one lamp of two", begins: "" },
+  ]);
+  await r.undo(again.headers);
+  expect((await learned(r)).plans).toMatchObject([{ isNeeded: true, begins: "after 40" }]);
+  await decide({ ...plan, isNeeded: null });
+  expect((await learned(r)).plans).toEqual([]);
+  expect((await other.v.put(`/api/products/${productId}/next-revision`, plan)).status).toBe(404);
   // the fault is none after all: what was said stays
   await r.v.call("DELETE", `/api/errata/${erratum}`);
   expect((await learned(r)).reports.find((x) => x.id === id)).not.toHaveProperty("erratumId");

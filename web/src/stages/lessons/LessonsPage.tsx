@@ -12,6 +12,7 @@ import { LessonRow } from "./LessonRow.tsx";
 import { fitsSearch, outWith, saysAll } from "./lessonWords.ts";
 import { Mistakes } from "./Mistakes.tsx";
 import { NewLesson } from "./NewLesson.tsx";
+import { NextRevisions } from "./NextRevisions.tsx";
 import { Reports } from "./Reports.tsx";
 
 /** What the shop has learned: what every board is held against, and what is known to be wrong with those it has. */
@@ -106,6 +107,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
         )}
       </section>
       <Reports data={data} reports={reports} isOwner={isOwner} isSearched={text !== ""} />
+      {text === "" && <NextRevisions data={data} isOwner={isOwner} />}
       {text === "" && <Mistakes mistakes={data.mistakes} />}
       {cleared.length > 0 && (
         <details className="mt-7">

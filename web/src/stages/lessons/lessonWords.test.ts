@@ -50,6 +50,7 @@ const all = (lessons: ShopLesson[], errata: ShopErratum[] = [], uncounted = 0): 
   uncounted,
   errata,
   reports: [],
+  plans: [],
   mistakes: {
     since: "2025-11-30",
     faults: [],

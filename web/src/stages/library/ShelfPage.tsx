@@ -31,7 +31,7 @@ export function ShelfPage() {
   const [isPrinting, setPrinting] = useState(false);
   // a label that is scanned into the field finds its lot
   const bag = readBag(find);
-  const shown = useMemo(
+  const found = useMemo(
     () =>
       (lots ?? []).filter((l) =>
         bag === undefined
@@ -40,6 +40,14 @@ export function ShelfPage() {
       ),
     [lots, find, bag],
   );
+  // what was taken to the last piece is looked for, not looked over; what becomes empty while one looks stays
+  const [lay] = useState(() => new Set<string>());
+  for (const l of lots ?? []) if (l.qty > 0 || l.reserved.length > 0) lay.add(l.id);
+  const isAll = find !== "" || params.get("empty") === "shown";
+  const shown = isAll ? found : found.filter((l) => lay.has(l.id) || l.id === open);
+  const empty = (lots ?? []).filter((l) => !lay.has(l.id)).length;
+  // an empty bag needs no label, unless it is the one that was asked for
+  const labelled = shown.filter((l) => l.qty > 0 || shown.length === 1);
   const rates = session?.shop?.rates ?? {};
   const worth = (list: readonly LotRow[]) =>
     worthWords(
@@ -58,17 +66,29 @@ export function ShelfPage() {
           <h1>Shelf</h1>
           <p className="text-ink-2">
             {lots && lots.length > 0
-              ? `${count(lots.length, "lot")} worth ${worth(lots)} at what they cost; ${
+              ? `${count(lots.length - empty, "lot")} worth ${worth(lots)} at what they cost; ${
                   idle.length === 0
                     ? "every number is in some bill"
                     : `${count(idle.length, "lot")} in no bill, ${worth(idle)} lying idle`
                 }.`
               : "Runs take from here before anything is bought, the oldest lot first."}
+            {empty > 0 && (
+              <>
+                {" "}
+                <button
+                  type="button"
+                  className="quiet-link min-h-6"
+                  onClick={() => setParam("empty", isAll ? "" : "shown")}
+                >
+                  {isAll && find === "" ? `hide ${empty} that are empty` : `${empty} more are empty`}
+                </button>
+              </>
+            )}
           </p>
         </div>
         {counting === "" && (
           <Tools
-            many={isOwner ? shown.length : 0}
+            many={isOwner ? labelled.length : 0}
             find={find}
             onFind={setFind}
             onCount={() => setParam("count", ALL_PLACES, true)}
@@ -92,7 +112,7 @@ export function ShelfPage() {
         <>
           <LowStock />
           {isPrinting && (
-            <BagLabels labels={shown.map((lot) => ({ lot }))} onDone={() => setPrinting(false)} />
+            <BagLabels labels={labelled.map((lot) => ({ lot }))} onDone={() => setPrinting(false)} />
           )}
           {isOwner && <NewLot currency={currency} />}
           {lots.length === 0 ? (
@@ -242,7 +262,7 @@ function Lot({
           )}
         </td>
         <td className="text-[14px] text-ink-2">
-          {l.reserved.map((r) => `${r.qty} for ${r.run}`).join(", ") || "–"}
+          {l.reserved.map((r) => `${r.qty} for “${r.run}”`).join(", ") || "–"}
         </td>
         <td className="whitespace-nowrap">
           <button
