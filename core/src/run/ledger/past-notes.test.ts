@@ -17,4 +17,15 @@ test("a lesson of the run before is said as a sentence, however it was ended; a 
   expect(told("Check the tape!")).toEqual([`${said} Check the tape!`]);
   expect(told("Was it the tape?")).toEqual([`${said} Was it the tape?`]);
   expect(told("")).toEqual([]);
+  // of several only the last is the one before
+  const two = [
+    { name: "older", closedOn: "2026-03-01", lesson: "a" },
+    { name: "last", closedOn: "2026-10-01", lesson: "b" },
+  ];
+  const out: string[] = [];
+  pastNotes({ ...madeRun({}), past: two } as never, (_, __, ___, text) => out.push(text));
+  expect(out.map((t) => t.split(", left")[0])).toEqual([
+    "“older”, closed on 2026-03-01",
+    "“last”, the run before",
+  ]);
 });

@@ -4,13 +4,14 @@ import type { Add } from "../document/note.ts";
 
 /** What closed runs of the product left to be remembered: a caution until somebody says that it is taken care of. */
 export function pastNotes(doc: RunDocument, add: Add): void {
-  for (const p of doc.past ?? [])
+  const past = doc.past ?? [];
+  for (const p of past)
     if (p.lesson)
       add(
         "board",
         `lesson ${p.closedOn} ${p.name}`,
         "warning",
-        `“${p.name}”, the run before, left this to be remembered: ${sentence(p.lesson)}`,
+        `“${p.name}”, ${p === past.at(-1) ? "the run before" : `closed on ${p.closedOn}`}, left this to be remembered: ${sentence(p.lesson)}`,
         { do: "See that it is taken care of in this run, and accept it then." },
       );
 }

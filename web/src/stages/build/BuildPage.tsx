@@ -68,7 +68,7 @@ export function BuildPage() {
         </Tab>
       </div>
       {record.closedOn && (
-        <p className="mt-2 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14.5px]">
+        <p className="mt-2 mb-3 border-l-[3px] border-fine bg-fine-soft px-3 py-2 text-[14.5px]">
           Closed on {day(record.closedOn)}
           {record.lesson ? `: ${said(sentence(record.lesson))}` : "."} The next run of {doc.product} begins
           with it.

@@ -65,7 +65,7 @@ export function Passport({
     <section ref={paper} aria-label={`Passport of ${unitOf(doc)} ${unit}`} className="mt-4 max-w-[900px]">
       <div className="mb-4 flex flex-wrap items-start gap-5">
         {serial && <Code text={serial.replaceAll("-", "")} mm={22} label={`Code of ${serial}`} />}
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 basis-[18rem]">
           <p className="num text-[28px] leading-tight font-bold break-all">
             {serial ?? `${unitOf(doc)} ${unit}`}
           </p>
