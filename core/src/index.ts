@@ -176,6 +176,7 @@ export { type LessonEvent, type LessonProposal, proposeLessons, triedInFiles } f
 export { reworkedRevision } from "./learn/reworked.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
+export { type CameInstead, cameInstead } from "./library/came-instead.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
 export { readAmount, type Standing } from "./library/compare.ts";
 export { factsOfLine, kindOfLine, lineKey, type PartFacts, ruleWords } from "./library/facts.ts";

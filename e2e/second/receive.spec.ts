@@ -12,6 +12,21 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   const run = await releasedDemoRun(page, "Kiln Watch", "measured", 10, "receive");
   const ready = page.getByRole("region", { name: "Ready to build" });
   await expect(ready).toContainText("None can be made whole yet.");
+  // a bag says another number: held against what was ordered at once, and set apart until somebody says otherwise
+  const chip = page.getByRole("listitem").filter({ hasText: "TB-TK31-SO8" }).first();
+  await chip.getByRole("button", { name: /^Count / }).click();
+  const says = chip.getByLabel("It says");
+  await says.fill("ZZ-99");
+  await expect(chip).toContainText("The shop knows nothing of this number");
+  await expect(chip.getByRole("checkbox", { name: "set apart" })).toBeChecked();
+  await says.fill("tb-tk31-so8");
+  await expect(chip).toContainText("As ordered.");
+  await expect(chip.getByRole("checkbox", { name: "set apart" })).not.toBeChecked();
+  await says.fill("HB-TK40-SO8");
+  await expect(chip).toContainText("Nobody has approved it for TB-TK31-SO8; look at this first");
+  await expect(chip.getByRole("checkbox", { name: "set apart" })).toBeChecked();
+  await expectAccessible(page);
+  await chip.getByRole("button", { name: /^Count / }).click();
   // whoever has the boards; everything else comes too
   const whole = page.getByRole("button", { name: "All of it came" });
   for (let left = await whole.count(); left > 0; left--) {

@@ -217,6 +217,8 @@ const receivedItem = yup.object({
   isMeant: flag(),
   /** Where the lot goes. */
   place: trimmed(120).default(""),
+  /** The number that stands on it, where that is another than was ordered: the lot is of it. */
+  cameAs: trimmed(120),
 });
 /** What came of an order in one parcel. */
 export const receiptBody = yup.object({

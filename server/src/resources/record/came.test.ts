@@ -96,3 +96,25 @@ test("boards that came are measured and judged, a delivery is set apart and used
   const after: RunAnswer = await read();
   expect([after.record!.measured, after.record!.claims]).toEqual([undefined, undefined]);
 });
+
+test("what says another number than was ordered lies on the shelf as what it says", async () => {
+  const { v, id, document, offer, lots, parts } = await releasedRun(server, "Instead");
+  const ordered = document.lines.find((l) => l.id === document.offers.find((o) => o.id === offer)!.line)!;
+  const number = ordered.mpn || ordered.valueText;
+  const came = (more: object) =>
+    v.post(`/api/runs/${id}/receipts`, {
+      order: parts,
+      arrivedOn: "2026-12-01",
+      items: [{ item: offer, unitCost: "0.1", ...more }],
+    });
+  expect((await came({ qty: 3, cameAs: " ZZ-99 ", isApart: true, because: "it says ZZ-99" })).status).toBe(201);
+  expect((await came({ qty: 2, cameAs: number })).status).toBe(201);
+  const byPieces = await lots();
+  expect(byPieces.map((l) => [l.qty, l.mpn, l.condition, l.note.includes(`came for ${number}`)])).toEqual([
+    [3, "ZZ-99", "quarantine", true],
+    [2, number, "new", false],
+  ]);
+  const { changes } = (await v.get(`/api/history?run=${id}`)).body as HistoryAnswer;
+  expect(changes[1]!.sentence).toContain("3 × ZZ-99 for ");
+  expect(changes[0]!.sentence).not.toContain(" for ");
+});

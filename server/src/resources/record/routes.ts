@@ -95,7 +95,8 @@ export function recordRoutes(deps: Deps): Router {
       });
       const ids = await insertReceipts(tx, id, b, await putOnShelf(tx, id, came, b.arrivedOn, name));
       const said = came.map(
-        (r) => `${r.qty} × ${r.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
+        (r) =>
+          `${r.qty} × ${r.lot && r.cameAs && r.cameAs !== r.label ? `${r.cameAs} for ${r.label}` : r.label}${r.isApart ? " set apart" : ""}${r.because ? ` (${r.because})` : ""}`,
       );
       change.says(
         `came from ${name}: ${said.slice(0, 3).join(", ")}${said.length > 3 ? ` and ${said.length - 3} more` : ""}`,
@@ -239,10 +240,16 @@ async function putOnShelf(
   const lots = await insertLots(
     tx,
     kept.map((r) => {
-      const { mpn, currency } = r.lot!;
+      const { currency } = r.lot!;
+      const ordered = r.lot!.mpn;
+      const mpn = r.cameAs || ordered;
       // the price hangs on how many were ordered, not on how many came in this parcel
       if (r.unitCost === undefined)
-        throw new AppError("OUT_OF_RANGE", `What a piece of ${mpn} cost is missing.`, "Say its unit cost.");
+        throw new AppError(
+          "OUT_OF_RANGE",
+          `What a piece of ${ordered} cost is missing.`,
+          "Say its unit cost.",
+        );
       return {
         mpn,
         qty: r.qty,
@@ -252,7 +259,9 @@ async function putOnShelf(
         currency,
         condition: r.isApart ? "quarantine" : "new",
         donor: "",
-        note: [`from ${from}`, r.because].filter(Boolean).join(": "),
+        note: [`from ${from}`, mpn === ordered ? "" : `came for ${ordered}`, r.because]
+          .filter(Boolean)
+          .join(": "),
       };
     }),
   );

@@ -1,16 +1,22 @@
-import { countByWeight } from "@kobbin/core";
+import { countByWeight, type PlannedItem, type RunLine } from "@kobbin/core";
 import { useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
+import { Instead, isDoubtful, useInstead } from "./Instead.tsx";
 
 /** What came of one line: how many, where they go, or why they are set apart. */
 export function Came({
+  item,
+  line,
   left,
   isStored,
   onCame,
 }: {
+  item: PlannedItem;
+  /** What a part was ordered for; nothing for boards. */
+  line: RunLine | undefined;
   left: number;
   /** Parts get a place on the shelf; boards do not. */
   isStored: boolean;
@@ -19,7 +25,12 @@ export function Came({
   const [qty, setQty] = useState(String(left || ""));
   const [place, setPlace] = useState("");
   const [because, setBecause] = useState("");
-  const [isApart, setApart] = useState(false);
+  const [says, setSays] = useState("");
+  const found = useInstead(item, line, says);
+  // what may not simply be used is set apart, until somebody says otherwise
+  const [wasSaid, setApart] = useState<boolean>();
+  const isApart = wasSaid ?? isDoubtful(found);
+  const isOther = says.trim() !== "" && found?.is !== "ordered";
   /** The count that was said to be right although it is more than is to come. */
   const [meant, setMeant] = useState<string>();
   const n = Number(qty);
@@ -35,7 +46,8 @@ export function Came({
           onCame({
             qty: n,
             isApart,
-            because: because.trim(),
+            because: because.trim() || (isApart && isOther ? `it says ${says.trim()}` : ""),
+            ...(isOther ? { cameAs: says.trim() } : {}),
             place: place.trim(),
             ...(more > 0 ? { isMeant: true } : {}),
           });
@@ -93,6 +105,7 @@ export function Came({
           </span>
         </label>
       )}
+      {line && <Instead ordered={item.mpn} says={says} found={found} onSays={setSays} />}
       {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
       <Button type="submit" look="main" className="min-h-11" disabled={!isReady}>
         {isApart ? "Set apart" : "It came"}

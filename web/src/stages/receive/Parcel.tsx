@@ -126,6 +126,8 @@ export function Parcel({
               )}
               {counting === i.key && (
                 <Came
+                  item={i}
+                  line={doc.lines.find((l) => l.id === doc.offers.find((x) => x.id === i.key)?.line)}
                   left={left}
                   isStored={o.kind === "parts"}
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}

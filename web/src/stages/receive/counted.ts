@@ -7,6 +7,8 @@ export interface Counted {
   readonly isApart: boolean;
   readonly because: string;
   readonly place: string;
+  /** The number that stands on it, where that is another than was ordered. */
+  readonly cameAs?: string;
   /** More than is to come, and so it was counted. */
   readonly isMeant?: boolean;
 }
