@@ -69,6 +69,10 @@ test("the hardest by name: Board K with a foil, shares of the 0.0674 defects it 
   expect(u.defects).toBeCloseTo((32 * 300 + 2 * 1200) / 1e6, 12);
   expect(u.by.iron).toBeCloseTo((32 * 500 + 2 * 1500) / 1e6, 12);
   expect(u.by.house).toBeCloseTo((32 * 50 + 2 * 60) / 1e6, 12);
+  // the shop's own faults are of how it is soldered now, and say nothing of the other ways
+  const own = hardestParts(parts, 10, { gull: 3 }).find((h) => h.joints === 32)!;
+  expect(own.defects).toBeCloseTo((3 * 32 * 300 + 2 * 1200) / 1e6, 12);
+  expect([own.by.stencil, own.by.iron, own.by.house]).toEqual([own.defects, u.by.iron, u.by.house]);
   expect(hardestParts(parts, 2)).toHaveLength(2);
   expect(hardestParts([])).toEqual([]);
 });
