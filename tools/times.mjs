@@ -16,6 +16,8 @@ export function keepTimes(seconds) {
 
 /** Why a file or journey may take longer than others of its kind; whatever else does, is told without a reason. */
 export const REASONS = {
+  "server/src/life/life.test.ts":
+    "six runs are bought, released, built and closed, as they were over half a year",
   "server/src/whole/hard/people.test.ts": "every route for every role, sixteen of them in a shop of its own",
   "server/src/whole/hard/attack.test.ts":
     "every body of every route with something else in each place, in its short form",

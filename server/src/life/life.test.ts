@@ -92,3 +92,31 @@ test("its history goes on day by day, and the shop can be carried away whole", a
   const restored = await v.call("POST", "/api/restore", form);
   expect([restored.status, restored.body]).toEqual([201, expect.anything()]);
 });
+
+test("a life that cannot be told whole leaves the shop as it was before its first run, and says so", async () => {
+  const said: string[] = [];
+  const broken = await startServer(
+    { hasDemo: true, isDemoLived: true, role: "web" },
+    {
+      log: (entry) => said.push(String(entry.message)),
+      fillLife: async (deps, by) => {
+        // something of it is there already
+        await deps.pool.query("select 1");
+        throw new Error(`the story of ${by.person} ends`);
+      },
+    },
+  );
+  await loadDemo(broken.deps);
+  const guest = new Visitor(broken);
+  await guest.post("/api/session/demo");
+  const { runs } = (await guest.get("/api/bench")).body as BenchAnswer;
+  expect(runs.map((r) => r.name).sort()).toEqual([
+    "first try",
+    "for the autumn market",
+    "for the spring fairs",
+  ]);
+  expect(said).toContain("the demo shop stands before its first run: the story of demo@ashglaze ends");
+  const { rows } = await broken.owner.query("select 1 from workshop");
+  expect(rows).toHaveLength(1);
+  await broken.close();
+});

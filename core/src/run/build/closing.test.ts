@@ -119,3 +119,44 @@ test("loose parts follow the good products, soldered ones the boards that were s
   expect([of("chip", 8), of("chip", 4)]).toEqual([40, 40]);
   expect([of("loose", 8), of("loose", 4)]).toEqual([40, 20]);
 });
+
+test("where the bench pressed every piece of a part, what went on and was lost is what is used", () => {
+  const sat = (
+    unit: number,
+    marks: Record<string, "done" | "doubt" | "skipped">,
+    lost: Record<string, number> = {},
+  ) => ({
+    id: `s${unit}`,
+    unit,
+    step: 3,
+    marks,
+    lost,
+    minutes: {},
+    isDone: true,
+    person: "",
+  });
+  const two = madeRun({ lines: [madeLine("x", ["R1", "R2"])], offers: [madeOffer("o", "x", "1")] });
+  const used = (sittings: RunRecord["sittings"], more: object = {}) => {
+    const n = { ...need(60, []), ...more } as RunNeed;
+    const [l] = leftOnShelf(
+      two,
+      { needs: [n], start: 10 },
+      { ...record(2, [came("new", 60)]), sittings: sittings! },
+      [lot("new", 60)],
+    );
+    return [l!.used, l!.stays, l!.bench];
+  };
+  const both = { R1: "done", R2: "doubt" } as const;
+  // 60 pieces for ten boards are twelve for two; the bench put four on and lost three
+  expect(used([sat(1, both, { x: 3, y: 9 }), sat(2, both)])).toEqual([7, 53, { on: 4, lost: 3 }]);
+  // one that was left out, one that nobody pressed, another name's mark: an estimate
+  expect(used([sat(1, both), sat(2, { R1: "done", R2: "skipped" })])).toEqual([12, 48, undefined]);
+  expect(used([sat(1, both), sat(2, { R1: "done", R9: "done" })])).toEqual([12, 48, undefined]);
+  expect(used([])).toEqual([12, 48, undefined]);
+  // a machine places some of it, or it goes loose
+  const terms = (t: object) => ({ terms: [{ line: "x", net: 60, kind: "chip", by: "hand", ...t }] });
+  const all = [sat(1, both), sat(2, both)];
+  expect(used(all, terms({ by: "machine" }))[2]).toBeUndefined();
+  expect(used(all, terms({ kind: "loose" }))[2]).toBeUndefined();
+  expect(used(all, terms({}))[2]).toEqual({ on: 4, lost: 0 });
+});

@@ -1,5 +1,6 @@
 import type { RunDocument } from "../document/document.ts";
 import { type RunRecord, tallyOf } from "../document/record.ts";
+import { type BenchUse, benchUse } from "../needs/bench-use.ts";
 import { lotsOf, plannedUse } from "../needs/usage.ts";
 import type { RunResult } from "../stage/result.ts";
 
@@ -9,9 +10,11 @@ export interface LotLeft {
   readonly mpn: string;
   readonly place: string;
   readonly had: number;
-  /** By the boards that were started, loose parts by the good ones, with the usual losses: an estimate until somebody counts. */
+  /** By the boards that were started, loose parts by the good ones, with the usual losses: an estimate until somebody counts, or the bench pressed every piece. */
   readonly used: number;
   readonly stays: number;
+  /** All pieces of its purchase went on by the bench's own presses, with those lost there: that is what is used. */
+  readonly bench?: BenchUse;
 }
 
 /** A lot as it lies on the shelf now. */
@@ -24,8 +27,9 @@ export interface LotNow {
 
 /**
  * What a run leaves of the lots it counted on and of those that came for it: each purchase used its pieces for the boards
- * started, loose parts for the good ones ({@link plannedUse}, to the nearest piece), the shelf's own lots first, then what
- * came, oldest first; never more than lies there or was meant for it.
+ * started, loose parts for the good ones ({@link plannedUse}, to the nearest piece), or, where the bench pressed every piece
+ * of it, what went on and was lost there ({@link benchUse}); the shelf's own lots first, then what came, oldest first; never
+ * more than lies there or was meant for it.
  */
 export function leftOnShelf(
   doc: RunDocument,
@@ -36,13 +40,24 @@ export function leftOnShelf(
   const now = new Map(shelf.map((l) => [l.id, l]));
   const tally = tallyOf(record.work);
   return r.needs.flatMap((n) => {
-    let open = Math.round(plannedUse(doc, n, tally, r.start));
+    const bench = benchUse(doc, n, record);
+    let open = bench ? bench.on + bench.lost : Math.round(plannedUse(doc, n, tally, r.start));
     return lotsOf(doc, n, record.receipts).flatMap(({ id, meant }) => {
       const lot = now.get(id);
       if (!lot) return [];
       const used = Math.min(open, meant, lot.qty);
       open -= used;
-      return [{ lot: id, mpn: lot.mpn, place: lot.place, had: lot.qty, used, stays: lot.qty - used }];
+      return [
+        {
+          lot: id,
+          mpn: lot.mpn,
+          place: lot.place,
+          had: lot.qty,
+          used,
+          stays: lot.qty - used,
+          ...(bench ? { bench } : {}),
+        },
+      ];
     });
   });
 }

@@ -107,7 +107,9 @@ test("what says another number than was ordered lies on the shelf as what it say
       arrivedOn: "2026-12-01",
       items: [{ item: offer, unitCost: "0.1", ...more }],
     });
-  expect((await came({ qty: 3, cameAs: " ZZ-99 ", isApart: true, because: "it says ZZ-99" })).status).toBe(201);
+  expect((await came({ qty: 3, cameAs: " ZZ-99 ", isApart: true, because: "it says ZZ-99" })).status).toBe(
+    201,
+  );
   expect((await came({ qty: 2, cameAs: number })).status).toBe(201);
   const byPieces = await lots();
   expect(byPieces.map((l) => [l.qty, l.mpn, l.condition, l.note.includes(`came for ${number}`)])).toEqual([

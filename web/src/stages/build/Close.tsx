@@ -67,7 +67,14 @@ export function Close() {
                 <td className="num text-[13.5px]">{l.mpn}</td>
                 <td className="text-ink-2">{l.place}</td>
                 <td className="num text-right">{l.had}</td>
-                <td className="num text-right">{l.used}</td>
+                <td className="num text-right">
+                  {l.used}
+                  {l.bench && (
+                    <span className="block text-[12.5px] text-ink-2">
+                      by the bench{l.bench.lost > 0 ? `, ${l.bench.lost} lost` : ""}
+                    </span>
+                  )}
+                </td>
                 <td className="text-right">
                   <input
                     aria-label={`Left of ${l.mpn}`}
