@@ -49,7 +49,7 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
       Object.assign(window, { printed: document.querySelector("[data-printing]")?.textContent ?? "" });
   });
   const printed = () => page.evaluate(() => (window as { printed?: string }).printed);
-  const run = await releasedDemoRun(page, "Kiln Watch", "in bags", 10, "receive");
+  const run = await releasedDemoRun(page, "Kiln Watch", "in bags", 8, "receive");
   const parcel = page.getByRole("article").filter({ hasText: "TB-LV33-223" });
   await parcel.getByRole("button", { name: "All of it came" }).click();
   await parcel.getByRole("button", { name: /^print \d+ labels$/ }).click();

@@ -9,7 +9,7 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
     window.print = () =>
       Object.assign(window, { printed: document.querySelector("[data-printing]")?.textContent ?? "" });
   });
-  const run = await releasedDemoRun(page, "Kiln Watch", "measured", 10, "receive");
+  const run = await releasedDemoRun(page, "Kiln Watch", "measured", 8, "receive");
   const ready = page.getByRole("region", { name: "Ready to build" });
   await expect(ready).toContainText("None can be made whole yet.");
   // a bag says another number: held against what was ordered at once, and set apart until somebody says otherwise
