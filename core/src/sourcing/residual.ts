@@ -30,9 +30,15 @@ export type Solve = (model: LinearModel, seconds: number) => SolverAnswer;
 /** Money in the model is in units of a currency, not in micros. */
 const UNIT = 1e6;
 const MOST_TABLE = 2_000_000;
+/** Of the whole time, what all cases have together in the first turn, and in the second. */
+const EACH_FIRST = 0.15;
+const EACH_THEN = 0.5;
+/** Less is not worth the start of the solver, seconds. */
+const SHORTEST = 0.1;
 
 /**
- * Puts what a search left open to the general solver, case by case, the least bound first.
+ * Puts what a search left open to the general solver, case by case, the least bound first: in turns, since one case may be
+ * hard for as long as one likes while the next has a better basket in it, or is closed at once.
  *
  * Each case is a small model of its own: its suppliers are open and their fees are known, so only quantities and floors
  * are left; ways that the bound excludes are left out (reduced cost fixing). Whatever comes back is priced again in
@@ -52,28 +58,35 @@ export function closeWithSolver(
   const until = now() + seconds * 1000;
   let best: Solution = found.best;
   const isClosed = (bound: number) => bound > best.total - p.grain + 0.01;
-  const left: OpenCase[] = [];
-  found.left.forEach((c, i) => {
-    progress(i, found.left.length, (best.total - c.bound) / best.total);
-    if (isClosed(c.bound)) return;
-    const rest = (until - now()) / 1000;
-    const built = rest > 0.05 ? caseModel(p, c, best.total - p.grain) : undefined;
-    if (built === "nothing") return;
-    if (!built) {
-      left.push(c);
-      return;
+  // each case in turn for its share first: one that is hard does not keep the others from being tried, and what another one
+  // finds makes it easier; then what is left over, the least bound first
+  let left: OpenCase[] = [...found.left];
+  const cases = Math.max(1, left.length);
+  for (const share of [EACH_FIRST / cases, EACH_THEN / cases, 1]) {
+    const next: OpenCase[] = [];
+    for (const [i, c] of left.entries()) {
+      progress(i, left.length, (best.total - c.bound) / best.total);
+      if (isClosed(c.bound)) continue;
+      const rest = (until - now()) / 1000;
+      const built = rest > 0.05 ? caseModel(p, c, best.total - p.grain) : undefined;
+      if (built === "nothing") continue;
+      if (!built) {
+        next.push(c);
+        continue;
+      }
+      const answer = solve(built.model, Math.min(rest, Math.max(SHORTEST, seconds * share)));
+      if (answer.status === "infeasible") continue;
+      const picks = answer.values.length > 0 ? built.read(answer.values) : undefined;
+      if (picks) {
+        const made = evaluate(p, picks);
+        if (made.total < best.total) best = made;
+      }
+      const bound = Math.max(c.bound, (answer.bound + built.constant) * UNIT);
+      // a solver's bound is good to about its tolerance: a hundredth of the grain decides, not its last digit
+      if (!isClosed(bound + Math.min(0.45 * p.grain, 20))) next.push({ ...c, bound });
     }
-    const answer = solve(built.model, rest);
-    if (answer.status === "infeasible") return;
-    const picks = answer.values.length > 0 ? built.read(answer.values) : undefined;
-    if (picks) {
-      const made = evaluate(p, picks);
-      if (made.total < best.total) best = made;
-    }
-    const bound = Math.max(c.bound, (answer.bound + built.constant) * UNIT);
-    // a solver's bound is good to about its tolerance: a hundredth of the grain decides, not its last digit
-    if (!isClosed(bound + Math.min(0.45 * p.grain, 20))) left.push({ ...c, bound });
-  });
+    left = next.sort((a, b) => a.bound - b.bound);
+  }
   const open = left.filter((c) => !isClosed(c.bound)).sort((a, b) => a.bound - b.bound);
   // what the search gave up without a case stays given up
   const bound = Math.min(found.givenUp, open[0]?.bound ?? Number.POSITIVE_INFINITY);
