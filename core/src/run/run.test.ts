@@ -201,6 +201,19 @@ test("uncovered lines block firmly; a typed offer lifts the block", () => {
   expect(rollUp({ ...doc, offers: boardK().offers }).blockers).toEqual([]);
 });
 
+test("offers past their date block, one as one", () => {
+  const said = (n: number) =>
+    rollUp({
+      ...boardK(),
+      offers: boardK().offers.map((o, i) => ({ ...o, ...(i < n ? { validUntil: "2020-01-01" } : {}) })),
+    }).blockers.find((b) => b.key === "prices-expired")?.text;
+  expect([said(0), said(1), said(3)]).toEqual([
+    undefined,
+    "1 offer is past its date.",
+    "3 offers are past their date.",
+  ]);
+});
+
 test("a quotation that came overrides the estimate, with its days", () => {
   const r = rollUp(
     boardK({

@@ -126,9 +126,15 @@ function saySources(doc: RunDocument, basket: Basket, add: Add): void {
 function sayExpired(doc: RunDocument, add: Add): void {
   const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
   if (past.length > 0)
-    add("source", "prices-expired", "error", `${past.length} offers are past their date.`, {
-      do: "Ask again, or remove them.",
-    });
+    add(
+      "source",
+      "prices-expired",
+      "error",
+      past.length === 1 ? "1 offer is past its date." : `${past.length} offers are past their date.`,
+      {
+        do: "Ask again, or remove them.",
+      },
+    );
 }
 
 function saySingle(parts: readonly LinePart[], needs: readonly RunNeed[], add: Add): void {

@@ -25,7 +25,6 @@ export function ShelfPage() {
   const [find, setFind] = useState("");
   const [params, setParam] = useParam();
   const open = params.get("lot") ?? "";
-  const setOpen = (id: string) => setParam("lot", id);
   const currency = session?.shop?.currency ?? "EUR";
   const counting = params.get("count") ?? "";
   const [isPrinting, setPrinting] = useState(false);
@@ -118,42 +117,61 @@ export function ShelfPage() {
           {lots.length === 0 ? (
             <Empty>Nothing is written down as lying on the shelf.</Empty>
           ) : (
-            <div className="overflow-x-auto">
-              <table className="rows w-full min-w-[720px]">
-                <thead>
-                  <tr>
-                    <th>Number</th>
-                    <th className="text-right">Pieces</th>
-                    <th>Place</th>
-                    <th>Came</th>
-                    <th className="text-right">Each</th>
-                    <th>Condition</th>
-                    <th>Reserved for</th>
-                    <th>
-                      <span className="sr-only">Remove</span>
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {shown.map((l) => (
-                    <Lot
-                      key={l.id}
-                      lot={l}
-                      isOwner={isOwner}
-                      isOpen={open === l.id}
-                      onOpen={() => setOpen(open === l.id ? "" : l.id)}
-                    >
-                      <Moves lot={l} />
-                      <Sample lot={l} lots={lots} isOwner={isOwner} />
-                    </Lot>
-                  ))}
-                </tbody>
-              </table>
-            </div>
+            <Lots
+              shown={shown}
+              lots={lots}
+              isOwner={isOwner}
+              open={open}
+              onOpen={(id) => setParam("lot", open === id ? "" : id)}
+            />
           )}
         </>
       )}
     </main>
+  );
+}
+
+/** The lots as rows; the one that is open tells where its pieces came from and went. */
+function Lots({
+  shown,
+  lots,
+  isOwner,
+  open,
+  onOpen,
+}: {
+  shown: readonly LotRow[];
+  lots: readonly LotRow[];
+  isOwner: boolean;
+  open: string;
+  onOpen: (id: string) => void;
+}) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="rows w-full min-w-[720px]">
+        <thead>
+          <tr>
+            <th>Number</th>
+            <th className="text-right">Pieces</th>
+            <th>Place</th>
+            <th>Came</th>
+            <th className="text-right">Each</th>
+            <th>Condition</th>
+            <th>Reserved for</th>
+            <th>
+              <span className="sr-only">Remove</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((l) => (
+            <Lot key={l.id} lot={l} isOwner={isOwner} isOpen={open === l.id} onOpen={() => onOpen(l.id)}>
+              <Moves lot={l} />
+              <Sample lot={l} lots={lots} isOwner={isOwner} />
+            </Lot>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
