@@ -1,6 +1,6 @@
 import type { Method } from "@kobbin/core";
 import { ChevronDown, ChevronRight } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Delta } from "../../../ui/ChoiceRow.tsx";
 import { fixed, signed } from "../../../ui/text/format.ts";
@@ -131,9 +131,16 @@ function Cell({
   isLocked: boolean;
   onSet: () => void;
 }) {
+  const isOwn = wayOfRow(row) === method;
+  // a press while it is being worked out is not lost: it counts once it is known that it can be
+  const [isHeld, setHeld] = useState(false);
+  useEffect(() => {
+    if (!isHeld || effect === undefined) return;
+    setHeld(false);
+    if (!isLocked && !effect.cannot && !isOwn) onSet();
+  }, [isHeld, effect, isLocked, isOwn, onSet]);
   if (row.isByHand && method === "stencil") return null;
   const name = `${row.label}: ${WAY_WORDS[method]}`;
-  const isOwn = wayOfRow(row) === method;
   const all = row.by.house + row.by.stencil + row.by.iron;
   const part = !isOwn && row.by[method] > 0 ? `${fixed(row.by[method], 0)} of ${fixed(all, 0)}` : "";
   const isReady = !isLocked && effect !== undefined && !effect.cannot;
@@ -151,7 +158,7 @@ function Cell({
       aria-disabled={!isReady}
       aria-label={`${name}: ${told}`}
       className={`w-full py-[5px] focus-visible:bg-metal-soft ${isOwn ? "bg-metal-soft font-semibold" : isReady ? "hover:bg-metal-soft" : "cursor-not-allowed text-[13px] text-ink-3"}`}
-      onClick={() => isReady && !isOwn && onSet()}
+      onClick={() => (effect === undefined && !isLocked ? setHeld(true) : isReady && !isOwn && onSet())}
     >
       {isOwn ? (
         <>
