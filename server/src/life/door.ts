@@ -1,9 +1,10 @@
+import { randomBytes } from "node:crypto";
 import type { AddressInfo } from "node:net";
 import { createApp } from "../app.ts";
 import { withWorkshop } from "../db/tx.ts";
 import type { Deps } from "../deps.ts";
 import type { By } from "../history/change.ts";
-import { signedAs } from "../middleware/session.ts";
+import { DOOR_KEY, signedAs } from "../middleware/session.ts";
 
 /** A way into a shop as a page has it: the same routes, asked over this machine's own network. */
 export interface Door {
@@ -24,7 +25,7 @@ export interface Door {
 const UNBOUND = { read: { burst: 1e9, perSecond: 1e9 }, write: { burst: 1e9, perSecond: 1e9 } };
 
 /**
- * Opens a door for one person into one shop: whoever comes through it is that person. It is gone when it is closed.
+ * Opens a door for one person into one shop: what comes through it is that person's. It is gone when it is closed.
  * @param from the day on which all that stands there was written down
  */
 export async function openDoor(deps: Deps, by: By, from: string): Promise<Door> {
@@ -46,10 +47,15 @@ export async function openDoor(deps: Deps, by: By, from: string): Promise<Door> 
       );
       done = rows[0]?.last ? BigInt(rows[0].last) : done;
     });
-  const app = createApp(
-    then,
-    signedAs({ accountId: by.accountId!, workshopId: by.workshopId, person: by.person, role: "owner" }),
-  );
+  // others on this machine may find the port, and are nobody there
+  const key = randomBytes(32).toString("base64url");
+  const who = {
+    accountId: by.accountId!,
+    workshopId: by.workshopId,
+    person: by.person,
+    role: "owner",
+  } as const;
+  const app = createApp(then, signedAs(who, key));
   const server = app.listen(0, "127.0.0.1");
   await new Promise((done) => server.once("listening", done));
   const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -57,7 +63,7 @@ export async function openDoor(deps: Deps, by: By, from: string): Promise<Door> 
     async ask<T>(method: string, path: string, body?: object): Promise<T> {
       const answer = await fetch(`${url}${path}`, {
         method,
-        headers: { Origin: url, "Content-Type": "application/json" },
+        headers: { Origin: url, [DOOR_KEY]: key, "Content-Type": "application/json" },
         ...(body ? { body: JSON.stringify(body) } : {}),
       });
       const text = await answer.text();

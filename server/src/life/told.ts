@@ -2,8 +2,8 @@ import type { LotRow, RunAnswer } from "@kobbin/contract";
 import {
   type Defect,
   leftOnShelf,
-  microsToNumber,
   microsToText,
+  type OrderState,
   type PlannedItem,
   type PlannedOrder,
   type PlanOfRun,
@@ -26,9 +26,13 @@ export interface ToldFault {
   readonly isOpen?: boolean;
 }
 
-type Became = readonly [state: string, days: number];
-/** What suppliers do: they confirm, and send. */
-const CONFIRMED: readonly Became[] = [["accepted", 0]];
+/** What is written beside a state that is nothing without words. */
+const WORDS: Readonly<Partial<Record<OrderState, string>>> = {
+  asked: "Is the slot at the left plated?",
+  answered: "No, plain.",
+};
+/** Of a euro, micros. */
+const CENT = 10_000;
 
 const DAY = 86_400_000;
 /** So many days after another, ISO dates. */
@@ -43,6 +47,7 @@ export class ToldRun {
   private readonly result: RunResult;
   readonly orders: readonly PlannedOrder[];
   private plan: PlanOfRun | undefined;
+  private dearer = 1;
 
   private constructor(door: Door, id: string, doc: RunDocument) {
     this.door = door;
@@ -105,94 +110,102 @@ export class ToldRun {
     return this.door.ask<T>("POST", `/api/runs/${this.id}/${what}`, body);
   }
 
-  private only = (kind: PlannedOrder["kind"]) => this.orders.filter((o) => o.kind === kind);
+  private ordersOf = (kind: PlannedOrder["kind"]) => this.orders.filter((o) => o.kind === kind);
+
+  /** What a line comes to by its invoice, in whole cents. */
+  private paid = (i: PlannedItem): number => Math.round((i.total * this.dearer) / CENT) * CENT;
 
   /**
-   * Everything is ordered; the boards' house says in order what became of it.
+   * Everything is ordered; suppliers confirm at once, and every invoice is written down.
    * @param dearer what invoices came to, of what was planned
    */
-  async isOrdered(
-    on: string,
-    { dearer = 1, boards = [] }: { dearer?: number; boards?: readonly Became[] } = {},
-  ): Promise<void> {
+  async isOrdered(on: string, dearer = 1): Promise<void> {
+    this.dearer = dearer;
     for (const o of this.orders) {
       await this.post("order-steps", on, { order: o.key, state: "sent", on });
-      for (const [state, days] of o.kind === "parts" ? CONFIRMED : boards)
-        await this.post("order-steps", on, { order: o.key, state, on: plus(on, days) });
-      const sum = (i: PlannedItem) => microsToText(Math.round((i.total * dearer) / 10_000) * 10_000);
+      if (o.kind === "parts") await this.post("order-steps", on, { order: o.key, state: "accepted", on });
       await this.door.ask("PUT", `/api/runs/${this.id}/purchases`, {
         order: o.key,
         currency: o.currency,
         promisedOn: plus(on, o.days[1]),
-        freight: microsToText(Math.round(o.beside / 10_000) * 10_000),
-        paid: Object.fromEntries(o.items.map((i) => [i.key, sum(i)])),
+        freight: microsToText(Math.round(o.beside / CENT) * CENT),
+        paid: Object.fromEntries(o.items.map((i) => [i.key, microsToText(this.paid(i))])),
         pieces: Object.fromEntries(o.items.map((i) => [i.key, i.qty])),
       });
     }
   }
 
-  /** What came of the orders of a kind, in one parcel each. @param how what is otherwise than ordered, by label */
+  /** What became of the bare boards at their house on a day, in this order. */
+  async boardsAre(on: string, ...states: readonly OrderState[]): Promise<void> {
+    for (const o of this.ordersOf("boards"))
+      for (const state of states)
+        await this.post("order-steps", on, { order: o.key, state, on, words: WORDS[state] ?? "" });
+  }
+
+  /**
+   * What came of the orders of a kind, in one parcel each.
+   *
+   * @param how what is otherwise than ordered; nothing of it came where it gives nothing
+   * @returns pieces that are missing of what came
+   */
   async cameFrom(
     kind: PlannedOrder["kind"],
     on: string,
-    how: (
-      i: PlannedItem,
-      o: PlannedOrder,
-    ) => { qty?: number; isApart?: boolean; because?: string } | undefined = () => ({}),
-  ): Promise<{ order: PlannedOrder; item: PlannedItem; id: string }[]> {
-    const all = [];
-    let box = 0;
-    for (const order of this.only(kind)) {
+    how: (i: PlannedItem, o: PlannedOrder) => { qty?: number; because?: string } | undefined = () => ({}),
+  ): Promise<number> {
+    let [box, missing] = [0, 0];
+    for (const order of this.ordersOf(kind)) {
       const came = order.items.flatMap((item) => {
         const said = how(item, order);
-        return said ? [{ item, said }] : [];
+        return said ? [{ item, qty: said.qty ?? item.qty, because: said.because ?? "" }] : [];
       });
       if (came.length === 0) continue;
       box++;
-      const { ids } = await this.post<{ ids: string[] }>("receipts", on, {
+      missing += came.reduce((n, c) => n + c.item.qty - c.qty, 0);
+      await this.post("receipts", on, {
         order: order.key,
         arrivedOn: on,
-        items: came.map(({ item, said }) => ({
+        items: came.map(({ item, qty, because }) => ({
           item: item.key,
-          qty: said.qty ?? item.qty,
-          ...(said.isApart ? { isApart: true } : {}),
-          because: said.because ?? "",
+          qty,
+          because,
           ...(kind === "parts"
-            ? { unitCost: (microsToNumber(item.total) / item.qty).toFixed(6), place: `drawer ${8 + box}` }
+            ? { unitCost: microsToText(Math.round(this.paid(item) / item.qty)), place: `drawer ${8 + box}` }
             : {}),
         })),
       });
-      all.push(...came.map(({ item }, i) => ({ order, item, id: ids[i]! })));
     }
-    return all;
+    return missing;
   }
 
-  /** Something is claimed of the boards' order, and what became of it. */
-  async claims(
-    on: string,
-    c: { pieces: number; because: string; letter: string },
-    end: { state: string; answer: string; credit?: string },
-  ): Promise<void> {
-    const [order] = this.only("boards");
-    if (!order) return;
+  /** Bare boards are missing: it is claimed, and settled for what they cost. */
+  async claimsMissing(on: string, pieces: number, answer: string): Promise<void> {
+    const [order] = this.ordersOf("boards");
+    const [item] = order!.items;
     const { id } = await this.post<{ id: string }>("claims", on, {
-      order: order.key,
-      item: order.items[0]!.key,
+      order: order!.key,
+      item: item!.key,
       on,
-      ...c,
+      pieces,
+      because: `${pieces} boards are missing`,
+      letter: `Of the ${item!.qty} boards we ordered ${pieces} did not come.`,
     });
-    await this.door.ask("PATCH", `/api/claims/${id}`, end);
+    await this.door.ask("PATCH", `/api/claims/${id}`, {
+      state: "settled",
+      answer,
+      credit: (((this.paid(item!) / item!.qty) * pieces) / 1e6).toFixed(2),
+    });
   }
 
-  /** Bare boards of the first delivery measured: what the calliper showed. */
-  async measures(on: string, labels: readonly string[], thickness: readonly number[]): Promise<void> {
-    const [order] = this.only("boards");
-    for (const [i, label] of labels.entries())
+  /** Bare boards are measured, one a reading: how thick the calliper showed each. */
+  async measures(on: string, thickness: readonly number[]): Promise<void> {
+    const [order] = this.ordersOf("boards");
+    for (const [i, mm] of thickness.entries())
       await this.post("measured", on, {
         item: order!.items[0]!.key,
-        label,
+        label: String(i + 1),
         on,
-        readings: { thickness: [thickness[i % thickness.length]] },
+        readings: { thickness: [mm] },
         looks: {},
       });
   }

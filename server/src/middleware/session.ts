@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from "node:crypto";
+import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
 import type { Role } from "@kobbin/contract";
 import { AppError } from "@kobbin/core";
 import type { Context, Middleware } from "koa";
@@ -45,10 +45,13 @@ export const session =
     await (signed ? person.run(signed.accountId, next) : next());
   };
 
-/** In the place of {@link session}: whoever asks is this person, who needs no membership. Never for a server others reach. */
+/** Where a request shows that it comes through a door of the server's own. */
+export const DOOR_KEY = "X-Door-Key";
+/** In the place of {@link session}: whoever shows the key is this person, who needs no membership; anybody else is nobody. */
 export const signedAs =
-  (who: Signed): Middleware =>
+  (who: Signed, key: string): Middleware =>
   async (ctx, next) => {
+    if (!timingSafeEqual(hashToken(ctx.get(DOOR_KEY)), hashToken(key))) return next();
     ctx.state.signed = who;
     await person.run(who.accountId, next);
   };

@@ -80,11 +80,24 @@ test("who has a board is forgotten for good: in its row, in what was recorded of
   // what was changed before is taken back without it
   await r.undo(second.headers);
   expect(await all()).toBe(0);
+  // who had a board goes with the row, however that goes: nobody could forget it any more
+  const third = await goes(r, [2], who);
+  const [, other] = await outsOf(r);
+  const removed = await r.v.call("DELETE", `/api/outs/${other!.id}`);
+  expect(await all()).toBe(0);
+  expect((await r.undo(removed.headers)).status).toBe(200);
+  expect((await outsOf(r))[1]).toMatchObject({ unit: 2, towards: "harvest fair", holder: "", reach: "" });
+  expect(third.status).toBe(204);
+  await r.works({ started: 1, good: 1 });
+  const fresh = await goes(r, [3], who);
+  expect(await all()).toBeGreaterThan(0);
+  expect((await r.undo(fresh.headers)).status).toBe(200);
+  expect(await all()).toBe(0);
   const gone = await r.v.call("DELETE", `/api/outs/${out!.id}`);
   expect((await r.undo(gone.headers)).status).toBe(200);
   expect((await outsOf(r)).map((o) => [o.unit, o.holder])).toEqual([
     [1, ""],
-    [2, "somebody else"],
+    [2, ""],
   ]);
 });
 

@@ -59,7 +59,7 @@ export async function forgetHolder(tx: Tx, id: string): Promise<OutOf> {
   const out = one(rows, "board that went out");
   await tx.query(
     `update change_row set was = was - 'holder' - 'reach', became = became - 'holder' - 'reach'
-     where tbl = 'unit_out' and key ->> 'id' = $1::text`,
+     where tbl = 'unit_out' and key = jsonb_build_object('id', $1::uuid)`,
     [id],
   );
   return out;

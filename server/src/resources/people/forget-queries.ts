@@ -26,7 +26,7 @@ const signedTables = (): Table[] =>
   (Object.keys(DESCRIPTORS) as Table[]).filter((t) => "person" in DESCRIPTORS[t].columns);
 
 /**
- * Takes the name of somebody who left out of everything that was built, counted and changed: it stays as done by
+ * Takes the name of somebody who left out of everything that was built, counted, decided and changed: it stays as done by
  * {@link FORMER}. What was frozen at a release, the record of who came in, and backups made before keep it.
  *
  * @throws AppError NOT_ALLOWED for a member, NOT_FOUND for a name that stands nowhere
@@ -62,10 +62,15 @@ export async function forgetPerson(tx: Tx, person: string): Promise<void> {
   if (found === 0)
     throw new AppError("NOT_FOUND", "That name stands nowhere.", "Reload the page; it shows who left.");
   await tx.query(
+    "update part set suspect = jsonb_set(suspect, '{by}', to_jsonb($2::text)) where suspect ->> 'by' = $1",
+    [person, FORMER],
+  );
+  // wherever the name stands whole in what was recorded, in a column or within one
+  await tx.query(
     `update change_row set
-       was = case when was ->> 'person' = $1 then jsonb_set(was, '{person}', to_jsonb($2::text)) else was end,
-       became = case when became ->> 'person' = $1 then jsonb_set(became, '{person}', to_jsonb($2::text)) else became end
-     where was ->> 'person' = $1 or became ->> 'person' = $1`,
+       was = replace(was::text, to_jsonb($1::text)::text, to_jsonb($2::text)::text)::jsonb,
+       became = replace(became::text, to_jsonb($1::text)::text, to_jsonb($2::text)::text)::jsonb
+     where strpos(was::text, to_jsonb($1::text)::text) > 0 or strpos(became::text, to_jsonb($1::text)::text) > 0`,
     [person, FORMER],
   );
 }

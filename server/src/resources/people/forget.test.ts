@@ -12,7 +12,7 @@ afterAll(() => server.closeUnentangled());
 
 test("the name of somebody who left goes out of all they did; what they did stays, and nobody else's name goes", async () => {
   const r = await releasedRun(server, "Leaving");
-  const rosa = await invite(server, r.v, "rosa@leaving", "bench");
+  const rosa = await invite(server, r.v, "rosa@leaving", "owner");
   const other = await invite(server, r.v, "other@leaving", "bench");
   await r.works({ started: 5, good: 1 }, rosa);
   await r.works({ good: 1 }, other);
@@ -21,6 +21,12 @@ test("the name of somebody who left goes out of all they did; what they did stay
   await rosa.patch(`/api/defects/${id}`, { isMended: true });
   await rosa.call("DELETE", `/api/defects/${id}`);
   await rosa.put(`/api/runs/${r.id}/outs`, { units: [1], on: "2026-12-03", towards: "a fair" });
+  // names that stand within a column: who doubts a part, now and as it was
+  const { ids } = (await rosa.post("/api/parts", { parts: [{ mpn: "PART-1" }, { mpn: "PART-2" }] })).body as {
+    ids: string[];
+  };
+  for (const part of ids) await rosa.patch(`/api/parts/${part}`, { suspectBecause: "reads low" });
+  await rosa.patch(`/api/parts/${ids[1]}`, { suspectBecause: "" });
   const forget = (person: string, by = r.v) => by.post("/api/people/forget", { person });
   expect((await forget("rosa@leaving")).body).toMatchObject({
     code: "NOT_ALLOWED",
@@ -53,6 +59,10 @@ test("the name of somebody who left goes out of all they did; what they did stay
     );
     expect([t, rows.length]).toEqual([t, 0]);
   }
+  const suspects = await server.owner.query(
+    "select suspect ->> 'by' as by from part where suspect is not null",
+  );
+  expect(suspects.rows).toEqual([{ by: "somebody who left" }]);
   // taking back what is left of it brings no name back
   const gone = changes.find((c) => c.sentence.includes("R1") && !c.undoneBy)!;
   await r.v.post(`/api/changes/${gone.id}/undo`);
