@@ -12,7 +12,7 @@ type RowsOf = (table: string) => readonly Row[];
  * @returns sentences, none where all is well
  */
 export function strayed(rowsOf: RowsOf): string[] {
-  return [...outOfTime(rowsOf), ...miscounted(rowsOf), ...notTheirs(rowsOf)];
+  return [...outOfTime(rowsOf), ...miscounted(rowsOf), ...saidTwice(rowsOf), ...notTheirs(rowsOf)];
 }
 
 const groupBy = (rows: readonly Row[], of: string): Map<unknown, Row[]> => {
@@ -35,6 +35,27 @@ function outOfTime(rowsOf: RowsOf): string[] {
   const released = new Set(rowsOf("release").map((r) => r.run_id));
   const lost = rowsOf("run").findIndex((r) => (states.get(r.id) === "released") !== released.has(r.id));
   if (lost >= 0) wrong.push(`row ${lost + 1} of run and its release do not fit together`);
+  return wrong;
+}
+
+/** Of what there is one row at most, beside its id, by table. */
+const ONCE: readonly (readonly [table: string, keys: readonly string[], words: string])[] = [
+  ["rework", ["erratum_id", "run_id", "unit"], "one board"],
+  ["unit_out", ["run_id", "unit"], "one board"],
+  ["revision_plan", ["product_id"], "one product"],
+];
+
+/** No two rows that say of one thing where it stands. */
+function saidTwice(rowsOf: RowsOf): string[] {
+  const wrong: string[] = [];
+  for (const [table, keys, words] of ONCE) {
+    const seen = new Set<string>();
+    for (const [n, r] of rowsOf(table).entries()) {
+      const key = JSON.stringify(keys.map((k) => r[k]));
+      if (seen.has(key)) wrong.push(`row ${n + 1} of ${table} says of ${words} what another says`);
+      seen.add(key);
+    }
+  }
   return wrong;
 }
 

@@ -97,6 +97,17 @@ const ERRATUM = {
   position: 0,
   version: 1,
 };
+/** With another product in it. */
+const withOther = (f: Forged): Forged =>
+  f.put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }]);
+/** With another product that has a revision, and a fault of its own. */
+const withOtherFault = (f: Forged): Forged =>
+  withOther(f)
+    .put("revision", [
+      ...f.rows("revision"),
+      { ...first(f.rows("revision")), id: OTHER, product_id: OTHER, label: "Z" },
+    ])
+    .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: OTHER }]);
 const said = (f: Forged): Row => ({
   id: OTHER,
   product_id: first(f.rows("product")).id,
@@ -447,21 +458,14 @@ export const HOSTILE: readonly Hostile[] = [
   [
     "an erratum that was found in a revision of another product",
     (f) =>
-      f
-        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+      withOther(f)
         .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: first(f.rows("revision")).id }])
         .seal(),
   ],
   [
     "a board reworked for a fault of another product",
     (f) =>
-      f
-        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
-        .put("revision", [
-          ...f.rows("revision"),
-          { ...first(f.rows("revision")), id: OTHER, product_id: OTHER, label: "Z" },
-        ])
-        .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: OTHER }])
+      withOtherFault(f)
         .put("rework", [
           {
             ...HAPPENED,
@@ -483,22 +487,54 @@ export const HOSTILE: readonly Hostile[] = [
   [
     "an owner who says something of another product's board",
     (f) =>
-      f
-        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
+      withOther(f)
         .put("owner_report", [{ ...said(f), product_id: OTHER, run_id: runIn(f, "released"), unit: 1 }])
         .seal(),
   ],
   [
     "an owner who says that it is another product's fault",
     (f) =>
-      f
-        .put("product", [...f.rows("product"), { ...first(f.rows("product")), id: OTHER, name: "other" }])
-        .put("revision", [
-          ...f.rows("revision"),
-          { ...first(f.rows("revision")), id: OTHER, product_id: OTHER, label: "Z" },
-        ])
-        .put("erratum", [{ ...ERRATUM, product_id: OTHER, revision_id: OTHER }])
+      withOtherFault(f)
         .put("owner_report", [{ ...said(f), erratum_id: OTHER }])
+        .seal(),
+  ],
+  [
+    "a board that went out twice",
+    (f) =>
+      f
+        .put(
+          "unit_out",
+          [OTHER, first(f.rows("run")).id].map((id) => ({
+            id,
+            run_id: runIn(f, "released"),
+            unit: 1,
+            on_day: DAY,
+            towards: "x",
+            holder: "",
+            reach: "",
+            person: "x",
+            version: 1,
+          })),
+        )
+        .seal(),
+  ],
+  [
+    "a product whose next revision is decided twice",
+    (f) =>
+      f
+        .put(
+          "revision_plan",
+          [true, false].map((is_needed, i) => ({
+            id: i === 0 ? OTHER : first(f.rows("run")).id,
+            product_id: first(f.rows("product")).id,
+            is_needed,
+            because: "",
+            begins: "",
+            on_day: DAY,
+            person: "x",
+            version: 1,
+          })),
+        )
         .seal(),
   ],
   [
