@@ -1,6 +1,6 @@
-import { performance } from "node:perf_hooks";
 import { createPool, manyBoardsWith, readWorkshop } from "@kobbin/server";
 import pg from "pg";
+import { dropShop, fillShop, p95, selectOne, times } from "./filled.ts";
 import { random } from "./random.ts";
 import type { Add } from "./served.ts";
 
@@ -8,77 +8,47 @@ const RUNS = 500;
 const LOTS = 40;
 const SHOP = "00000000-0000-4000-8000-00000000be9d";
 
-const p95 = (list: readonly number[]) => [...list].sort((a, b) => a - b)[Math.floor(list.length * 0.95)]!;
-
-/** A shop that built fifty thousand boards in five hundred runs, each of forty lots of its own; any may be doubted. */
-async function fill(owner: pg.Pool): Promise<void> {
-  const client = await owner.connect();
-  const ask = (sql: string, more: readonly unknown[] = []) => client.query(sql, [SHOP, ...more]);
-  try {
-    await client.query("begin");
-    await ask("select set_config('app.change', 'off', true), set_config('app.workshop', $1, true)");
-    await ask(
-      "insert into workshop (id, name, currency, hourly_rate) values ($1, 'bench of recalls', 'EUR', 1)",
-    );
-    await ask(
-      `with p as (insert into product (workshop_id, name) values ($1, 'bench') returning id)
-       insert into revision (workshop_id, product_id, label) select $1, id, 'A' from p`,
-    );
-    await ask(
-      `insert into run (workshop_id, revision_id, name, state)
+/** A shop that built fifty thousand boards in five hundred runs, each of forty lots of its own. */
+const fill = (owner: pg.Pool) =>
+  fillShop(
+    owner,
+    {
+      id: SHOP,
+      name: "bench of recalls",
+      tables: ["lot", "receipt", "closing", "run", "work", "lot_taken"],
+    },
+    async (ask) => {
+      await ask(
+        `insert into run (workshop_id, revision_id, name, state)
        select $1, (select id from revision where workshop_id = $1), 'run ' || i, 'released' from generate_series(1, $2::int) as i`,
-      [RUNS],
-    );
-    await ask(
-      "insert into work (workshop_id, run_id, on_day, started, good, person) select $1, id, current_date, 100, 98, 'x' from run where workshop_id = $1",
-    );
-    await ask(
-      `insert into lot (workshop_id, mpn, qty, currency, note)
+        [RUNS],
+      );
+      await ask(
+        "insert into work (workshop_id, run_id, on_day, started, good, person) select $1, id, current_date, 100, 98, 'x' from run where workshop_id = $1",
+      );
+      await ask(
+        `insert into lot (workshop_id, mpn, qty, currency, note)
        select $1, 'OX-' || i % 400, 100, 'EUR', r.id::text from run as r, generate_series(1, $2::int) as i where r.workshop_id = $1`,
-      [LOTS],
-    );
-    await ask(
-      `insert into receipt (workshop_id, run_id, order_key, item, label, qty, arrived_on, is_apart, because, lot_id)
+        [LOTS],
+      );
+      await ask(
+        `insert into receipt (workshop_id, run_id, order_key, item, label, qty, arrived_on, is_apart, because, lot_id)
        select $1, note::uuid, 'parts x', 'x', 'x', 100, current_date, false, '', id from lot where workshop_id = $1`,
-    );
-    await ask(
-      `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome, taken)
+      );
+      await ask(
+        `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome, taken)
        select $1, r.id, current_date, 'x', '', '{}',
          (select jsonb_object_agg(id, '{"pieces": 90, "isCounted": false}'::jsonb) from lot where note = r.id::text)
        from run as r where r.workshop_id = $1`,
-    );
-    await client.query("commit");
-  } catch (error) {
-    await client.query("rollback");
-    throw error;
-  } finally {
-    client.release();
-  }
-  // as the database's own housekeeping leaves it
-  for (const table of ["lot", "receipt", "closing", "run", "work", "lot_taken"])
-    await owner.query(`vacuum analyze ${table}`);
-}
+      );
+    },
+  );
 
 /** Which boards have a lot that is doubted, of fifty thousand. */
 export async function benchRecall(databaseUrl: string, adminUrl: string, add: Add): Promise<void> {
   const owner = new pg.Pool({ connectionString: adminUrl, max: 2 });
   const pool = createPool(databaseUrl);
-  const drop = () =>
-    owner.query(
-      `begin; select set_config('app.change', 'off', true), set_config('app.workshop', '${SHOP}', true);
-       delete from workshop where id = '${SHOP}'; commit`,
-    );
-  await drop();
   await fill(owner);
-  const times = async (n: number, work: () => Promise<unknown>) => {
-    const out: number[] = [];
-    for (let i = 0; i < n; i++) {
-      const t = performance.now();
-      await work();
-      out.push(performance.now() - t);
-    }
-    return out;
-  };
   const { rows: lots } = await owner.query<{ id: string }>("select id from lot where workshop_id = $1", [
     SHOP,
   ]);
@@ -88,10 +58,7 @@ export async function benchRecall(databaseUrl: string, adminUrl: string, add: Ad
   const found = await recall();
   if (found.length !== 1 || found[0]!.begun !== 100 || found[0]!.taken !== 90)
     throw new Error(`the recall finds ${JSON.stringify(found)}`);
-  const client = await pool.connect();
-  await times(200, () => client.query("select 1"));
-  const floor = p95(await times(500, () => client.query("select 1")));
-  client.release();
+  const floor = await selectOne(pool);
   await times(100, recall);
   add(
     "recall of any lot over 50,000 boards and 20,000 lots, p95",
@@ -99,7 +66,7 @@ export async function benchRecall(databaseUrl: string, adminUrl: string, add: Ad
     p95(await times(300, recall)),
     floor,
   );
-  await drop();
+  await dropShop(owner, SHOP);
   await pool.end();
   await owner.end();
 }

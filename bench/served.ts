@@ -11,22 +11,13 @@ import {
   withWorkshop,
 } from "@kobbin/server";
 import pg from "pg";
+import { times } from "./filled.ts";
 
 /** A piece of work and its floor, each in milliseconds, or a rate against a rate. */
 export type Add = (work: string, floor: string, ms: number, floorMs: number) => void;
 
 const at = (list: readonly number[], share: number) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))]!;
-
-async function times(n: number, work: (i: number) => Promise<unknown>): Promise<number[]> {
-  const out: number[] = [];
-  for (let i = 0; i < n; i++) {
-    const t = performance.now();
-    await work(i);
-    out.push(performance.now() - t);
-  }
-  return out;
-}
 
 /** Milliseconds a request takes of the server when 32 ask at once for a second and a half. */
 async function perRequest(url: string, headers: Record<string, string>): Promise<number> {

@@ -3,7 +3,7 @@
 export { ATTRITION, type Loss, type LossKind, needOf, type OwnLosses } from "./assembly/attrition.ts";
 export { betaInterval } from "./assembly/beta.ts";
 export type { ByKind, FaultKind, LearnedFaults, SeenFaults } from "./assembly/fault-kinds.ts";
-export { faultWords } from "./assembly/fault-prior.ts";
+export { ownFaultWords } from "./assembly/fault-prior.ts";
 export type { Method } from "./assembly/method.ts";
 export { type PackageClass, shapeOf } from "./assembly/package-class.ts";
 export { type OwnRecord, type PastRun, recordWords } from "./assembly/prior.ts";
@@ -176,7 +176,7 @@ export { type LessonEvent, type LessonProposal, proposeLessons, triedInFiles } f
 export { reworkedRevision } from "./learn/reworked.ts";
 // parts, what must match, rules of lines without a number
 export { type Attribute, attributesOf } from "./library/attributes.ts";
-export { type CameInstead, cameInstead } from "./library/came-instead.ts";
+export { type CameInstead, cameInstead, isDoubtful } from "./library/came-instead.ts";
 export { type Candidate, candidatesFor, partOfLine } from "./library/candidates.ts";
 export { readAmount, type Standing } from "./library/compare.ts";
 export { factsOfLine, kindOfLine, lineKey, type PartFacts, ruleWords } from "./library/facts.ts";

@@ -167,7 +167,9 @@ test("a fault of a revision stops the next until it is decided on, stands at eac
   await expect(says).not.toContainText("not answered");
   await page.keyboard.press("Escape");
   await page.goto("/lessons");
-  await expect(wrong).toContainText("Owners: told of 1 board, 3 went out: 6 to 79 %.");
+  await expect(wrong).toContainText(
+    "Owners told of it: 1 of the 3 boards that went out, likely 6 to 79 % of all.",
+  );
   // the slot stays as it is: no other revision is made for it
   const plans = page.getByRole("region", { name: "Next revisions" });
   await expect(plans).toContainText("now B: 1 thing speaks for another");

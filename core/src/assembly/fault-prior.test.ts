@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { SeenFaults } from "./fault-kinds.ts";
-import { faultsByKind, faultsOf, faultWords, learnedFaults } from "./fault-prior.ts";
+import { faultsByKind, faultsOf, learnedFaults, ownFaultWords } from "./fault-prior.ts";
 import type { CountedPart } from "./yield.ts";
 
 const part = (more: Partial<CountedPart> = {}): CountedPart => ({
@@ -59,9 +59,9 @@ test("a part's faults are by its joints' kind and by placing, each with its own 
 
 test("in words: runs, faults, boards, what the model has, and what is in no kind", () => {
   const of = (seenN: number, expected: number, unsorted: number) =>
-    faultWords({ runs: 1, looked: 21, seen: seenN, expected, unsorted, factors: {} });
-  expect(of(5, 2.94, 0)).toBe("1 run: 5 faults on 21 boards, the model has 2.9");
+    ownFaultWords({ runs: 1, looked: 21, seen: seenN, expected, unsorted, factors: {} });
+  expect(of(5, 2.94, 0)).toBe("1 run: 5 faults on 21 boards, where the model expects 2.9");
   expect(of(1, 12.6, 1)).toBe(
-    "1 run: 1 fault on 21 boards, the model has 13; 1 fault of no part that is known is not counted",
+    "1 run: 1 fault on 21 boards, where the model expects 13; 1 fault of no part that is known is not counted",
   );
 });

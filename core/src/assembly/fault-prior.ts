@@ -62,8 +62,12 @@ export function faultsOf(p: CountedPart, factors: ByKind<number> = {}): number {
   return joints * (factors[p.kind] ?? 1) + placing * (factors.placing ?? 1);
 }
 
-/** "2 runs: 9 faults on 39 boards, the model has 2.9". */
-export const faultWords = (f: LearnedFaults): string =>
-  `${counted(f.runs, "run")}: ${counted(f.seen, "fault")} on ${counted(f.looked, "board")}, the model has ${
+/** Share of boards that are expected without a fault: e to the minus faults a board (domain.md 7.4). */
+export const cleanShare = (parts: readonly CountedPart[], factors: ByKind<number> = {}): number =>
+  Math.exp(-parts.reduce((sum, p) => sum + faultsOf(p, factors), 0));
+
+/** "2 runs: 9 faults on 39 boards, where the model expects 2.9". */
+export const ownFaultWords = (f: LearnedFaults): string =>
+  `${counted(f.runs, "run")}: ${counted(f.seen, "fault")} on ${counted(f.looked, "board")}, where the model expects ${
     f.expected < 10 ? Math.round(10 * f.expected) / 10 : Math.round(f.expected)
   }${f.unsorted > 0 ? `; ${counted(f.unsorted, "fault")} of no part that is known ${f.unsorted === 1 ? "is" : "are"} not counted` : ""}`;

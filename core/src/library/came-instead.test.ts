@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { cameInstead } from "./came-instead.ts";
+import { cameInstead, isDoubtful } from "./came-instead.ts";
 import { lineKey } from "./facts.ts";
 import type { Alternate, LibraryPart } from "./part.ts";
 
@@ -48,6 +48,16 @@ test("another number is held against the line as a substitute is", () => {
     "forbidden",
     "unknown",
   ]);
+  // what is equal, ordered or approved may be used as it is; of nothing there is no doubt
+  expect(["PW-10k", "PW-10k-5", "PW-10k-0805", "ZZ-1", "OX-10k", ""].map((n) => isDoubtful(of(n)))).toEqual([
+    false,
+    true,
+    true,
+    true,
+    false,
+    false,
+  ]);
+  expect(isDoubtful(of("PW-10k-5", [decided("wide", "approved")]))).toBe(false);
 });
 
 test("what was decided counts, but not for what cannot stand there or is suspected", () => {
@@ -60,6 +70,10 @@ test("what was decided counts, but not for what cannot stand there or is suspect
   });
   const doubted = library.map((p) => (p.id === "like" ? { ...p, suspect: "reads low" } : p)) as LibraryPart[];
   expect(of("PW-10k", [decided("like", "approved")], doubted)).toMatchObject({ is: "compared" });
+  expect([of("PW-10k", [], doubted), of("PW-10k", [decided("like", "refused")])].map(isDoubtful)).toEqual([
+    true,
+    true,
+  ]);
   // decided of another line
   const elsewhere = { ...decided("like", "approved"), original: "another" };
   expect(of("PW-10k", [elsewhere])).toMatchObject({ is: "compared" });

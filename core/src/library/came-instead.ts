@@ -16,6 +16,13 @@ export type CameInstead =
   /** One nobody of the shop knows anything of. */
   | { readonly is: "unknown" };
 
+/** Whether it may not simply be used: it is set apart unless somebody says otherwise. */
+export const isDoubtful = (c: CameInstead | undefined): boolean =>
+  c !== undefined &&
+  c.is !== "ordered" &&
+  c.is !== "approved" &&
+  !(c.is === "compared" && c.comparison.verdict === "equal" && !c.part.suspect);
+
 /**
  * The substitution check of what came (needs N034, N092): whatever stands on the bag is held against what was ordered as a
  * proposed substitute is, the moment it is counted.

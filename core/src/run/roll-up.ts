@@ -1,4 +1,4 @@
-import { faultsByKind, faultsOf, learnedFaults } from "../assembly/fault-prior.ts";
+import { cleanShare, faultsByKind, learnedFaults } from "../assembly/fault-prior.ts";
 import type { Method } from "../assembly/method.ts";
 import { ownRecord } from "../assembly/prior.ts";
 import { type BoardTime, boardTime, OVEN_CHECK_MIN, setupMinutes, WASH_SECONDS } from "../assembly/time.ts";
@@ -241,8 +241,8 @@ function qualityOf(doc: RunDocument, parts: readonly LinePart[]): YieldEstimate 
   const faults = learnedFaults(faultsByKind(parts), like);
   if (!faults) return { ...model, ...final };
   // minutes of mending stay the model's: what they really took is in the hours of those runs already
-  const lambda = parts.reduce((sum, p) => sum + faultsOf(p, faults.factors), 0);
-  return { ...model, ...final, lambda, firstPass: Math.exp(-lambda), faults };
+  const firstPass = cleanShare(parts, faults.factors);
+  return { ...model, ...final, lambda: -Math.log(firstPass), firstPass, faults };
 }
 
 /** Plan against record, stage by stage. */

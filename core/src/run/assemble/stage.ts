@@ -1,4 +1,4 @@
-import { faultWords } from "../../assembly/fault-prior.ts";
+import { ownFaultWords } from "../../assembly/fault-prior.ts";
 import { recordWords } from "../../assembly/prior.ts";
 import type { YieldEstimate } from "../../assembly/yield.ts";
 import type { CostNode } from "../../costing/tree.ts";
@@ -25,7 +25,9 @@ function recordNote({ final, firstPass, record, faults }: YieldEstimate, add: Ad
   if (!record) return;
   const share = (v: number) => `${(100 * v).toFixed(1)} %`;
   const time = record.timeFactor === 1 ? "" : `, own time × ${record.timeFactor.toFixed(2)}`;
-  const clean = faults ? ` ${share(firstPass)} are expected without a fault, by ${faultWords(faults)}.` : "";
+  const clean = faults
+    ? ` ${share(firstPass)} of boards are expected without a fault, by ${ownFaultWords(faults)}.`
+    : "";
   add(
     "assemble",
     "own-record",

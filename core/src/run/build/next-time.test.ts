@@ -69,6 +69,13 @@ test("faults of the run move what the model expects of the next", () => {
   const told = nextTime(doc, { model: 0.9, actual: actual({}), parts: chips }, r);
   // placing 2·1200/10⁶ = 0.0024 a board; the model counts as twenty: (0.048 + 1) ÷ (0.048 + 0.0024·20)
   expect(told.estimates!.faults!.factors.placing).toBeCloseTo(1.048 / (0.048 + 0.0024 * 20), 9);
+  // joints 4·250/10⁶ = 0.001 stay as they are: the model's zero faults of them on the same boards are not one
+  const { factors } = told.estimates!.faults!;
+  expect(told.estimates!.clean).toBeCloseTo(
+    Math.exp(-(0.001 * factors.chip! + 0.0024 * factors.placing!)),
+    12,
+  );
+  expect(told.estimates!.cleanByModel).toBeCloseTo(Math.exp(-0.0034), 12);
   expect(of(actual({})).estimates).not.toHaveProperty("faults");
 });
 

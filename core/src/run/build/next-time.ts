@@ -1,5 +1,5 @@
 import type { LearnedFaults } from "../../assembly/fault-kinds.ts";
-import { faultsByKind, learnedFaults } from "../../assembly/fault-prior.ts";
+import { cleanShare, faultsByKind, learnedFaults } from "../../assembly/fault-prior.ts";
 import { type OwnRecord, ownRecord, type PastRun } from "../../assembly/prior.ts";
 import { toMicros } from "../../money/money.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -40,6 +40,9 @@ export interface NextTime {
     readonly after: OwnRecord;
     /** What its faults, with those of the runs before, make of the model's rates; nothing where none were written down. */
     readonly faults?: LearnedFaults;
+    /** Share of boards without a fault at first, as it is expected now, and as the model alone has it. */
+    readonly clean: number;
+    readonly cleanByModel: number;
   };
 }
 
@@ -119,6 +122,8 @@ export function nextTime(
             before: was ? was.a / (was.a + was.b) : r.model,
             after,
             ...(learned ? { faults: learned } : {}),
+            clean: cleanShare(r.parts, learned?.factors),
+            cleanByModel: cleanShare(r.parts),
           },
         }
       : {}),

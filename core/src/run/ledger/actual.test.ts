@@ -245,7 +245,7 @@ test("a closed run of the same way to solder moves the boards to start and the h
   const told = rollUp(boardK({ past: [{ ...past, faults }] })).notes.find((n) => n.key === "own-record")!;
   // 0.0674 less 0.0396 of placing, and that (0.792 + 3) ÷ (0.792 + 1.188) times: e^−0.10364
   expect(told.text).toMatch(
-    /own time × 1\.30\. 90\.2 % are expected without a fault, by 1 run: 3 faults on 30 boards, the model has 1\.2\.$/,
+    /own time × 1\.30\. 90\.2 % of boards are expected without a fault, by 1 run: 3 faults on 30 boards, where the model expects 1\.2\.$/,
   );
   expect(none.notes.some((n) => n.key === "own-record")).toBe(false);
   expect(other.tree).toEqual(none.tree);

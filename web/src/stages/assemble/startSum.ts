@@ -1,7 +1,7 @@
 import {
   betaInterval,
-  faultWords,
   LOST,
+  ownFaultWords,
   REPAIRABLE,
   type RunDocument,
   type RunResult,
@@ -39,7 +39,7 @@ export function startSum(doc: RunDocument, r: Pick<RunResult, "yield" | "start" 
         value: percent(firstPass, 1),
         note: "e to the minus expected defects",
         from: faults
-          ? `the model’s rates with this shop’s faults: ${faultWords(faults)}`
+          ? `the model’s rates with this shop’s faults: ${ownFaultWords(faults)}`
           : "placeholder defect rates",
       },
       {

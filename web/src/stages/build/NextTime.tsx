@@ -1,4 +1,4 @@
-import { faultWords, nextTime, sentence, type NextTime as Told, unitOf } from "@kobbin/core";
+import { nextTime, ownFaultWords, sentence, type NextTime as Told, unitOf } from "@kobbin/core";
 import { type ReactNode, useMemo, useRef } from "react";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -135,8 +135,8 @@ function Estimates({ told }: { told: Told }) {
       </p>
       {e.faults && (
         <p>
-          <b className="num">{fixed(e.faults.seen / Math.max(e.faults.expected, 1e-9), 1)} ×</b> the model’s
-          faults, from {said(faultWords(e.faults))}
+          <b className="num">{fixed(100 * e.clean, 1)} %</b> without a fault at first, from{" "}
+          {said(ownFaultWords(e.faults))}; by the model alone {fixed(100 * e.cleanByModel, 1)} %
         </p>
       )}
     </>

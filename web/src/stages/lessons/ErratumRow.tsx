@@ -79,7 +79,7 @@ export function ErratumRow({
         {e.workaround && !e.workaround.endsWith(".") ? "." : ""}
         {e.planned ? <span className="text-ink-2"> To be mended in {e.planned}.</span> : ""}
       </p>
-      {told.length > 0 && <p className="pl-7 text-[14.5px]">Owners: {toldOf(told, out)}.</p>}
+      {told.length > 0 && <p className="pl-7 text-[14.5px]">Owners told of it: {toldOf(told, out)}.</p>}
       {e.evidence && (
         <p className="whitespace-pre-line pl-7 text-[13.5px] text-ink-2 [overflow-wrap:anywhere]">
           {e.evidence}

@@ -87,7 +87,8 @@ export function ShelfPage() {
         </div>
         {counting === "" && (
           <Tools
-            many={isOwner ? labelled.length : 0}
+            many={labelled.length}
+            mayCount={isOwner && lots !== undefined && lots.length > 0}
             find={find}
             onFind={setFind}
             onCount={() => setParam("count", ALL_PLACES, true)}
@@ -178,13 +179,16 @@ function Lots({
 /** What is done with the shelf as a whole, and finding one on it. */
 function Tools({
   many,
+  mayCount,
   find,
   onFind,
   onCount,
   onPrint,
 }: {
-  /** Lots that may be counted and labelled. */
+  /** Lots that are labelled. */
   many: number;
+  /** Whether there is anything to be counted, by whoever may. */
+  mayCount: boolean;
   find: string;
   onFind: (words: string) => void;
   onCount: () => void;
@@ -192,15 +196,15 @@ function Tools({
 }) {
   return (
     <div className="flex flex-wrap items-center justify-end gap-4">
-      {many > 0 && (
-        <>
-          <button type="button" className="quiet-link min-h-6" onClick={onCount}>
-            count a place
-          </button>
-          <button type="button" className="quiet-link min-h-6" onClick={onPrint}>
-            print {count(many, "label")}
-          </button>
-        </>
+      {mayCount && (
+        <button type="button" className="quiet-link min-h-6" onClick={onCount}>
+          count a place
+        </button>
+      )}
+      {mayCount && many > 0 && (
+        <button type="button" className="quiet-link min-h-6" onClick={onPrint}>
+          print {count(many, "label")}
+        </button>
       )}
       <input
         type="search"

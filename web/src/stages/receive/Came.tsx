@@ -1,10 +1,10 @@
-import { countByWeight, type PlannedItem, type RunLine } from "@kobbin/core";
+import { countByWeight, isDoubtful, type PlannedItem, type RunLine } from "@kobbin/core";
 import { useState } from "react";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
-import { Instead, isDoubtful, useInstead } from "./Instead.tsx";
+import { Instead, useInstead } from "./Instead.tsx";
 
 /** What came of one line: how many, where they go, or why they are set apart. */
 export function Came({
@@ -36,7 +36,9 @@ export function Came({
   const n = Number(qty);
   const isCount = /^\d{1,7}$/.test(qty) && n > 0;
   const more = isCount ? n - left : 0;
-  const isReady = isCount && (more <= 0 || meant === qty);
+  // a number that is still looked up is not taken as if nothing were the matter with it
+  const isKnown = line === undefined || says.trim() === "" || found !== undefined;
+  const isReady = isCount && isKnown && (more <= 0 || meant === qty);
   return (
     <form
       className="my-2 flex flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2"

@@ -4,36 +4,29 @@ import { useParts } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
 import { Field } from "../../ui/Field.tsx";
 
-/** Longest wait of a person's typing before the library is asked is none: numbers are scanned or pasted as a rule. */
+/** Fewer letters than these find half the library. */
 const SHORTEST = 3;
 
-/** What stands on the bag, held against what was ordered; undefined while nothing is typed or it is not known yet. */
+/** What stands on the bag, held against what was ordered; undefined while nothing is typed or the library is being asked. */
 export function useInstead(
   item: PlannedItem,
   line: RunLine | undefined,
   says: string,
 ): CameInstead | undefined {
   const { doc } = useRun();
-  const isAsked = says.trim().length >= SHORTEST;
+  const asked = says.trim().length >= SHORTEST ? says.trim() : undefined;
   // the run's document has the parts of its bill; the bag may be of any part of the shop
-  const { data } = useParts(isAsked ? says.trim() : undefined);
+  const { data, isLoading } = useParts(asked);
   return useMemo(() => {
-    if (!line || says.trim() === "") return undefined;
+    if (!line) return undefined;
     const own = doc.library ?? [];
     const known = new Set(own.map((p) => p.id));
     const library = [...own, ...(data?.parts ?? []).filter((p) => !known.has(p.id))];
     const found = cameInstead(line, item.mpn, says, library, doc.alternates ?? []);
-    // before the library answered, not known is not the same as unknown
-    return found?.is === "unknown" && isAsked && !data ? undefined : found;
-  }, [doc, line, item.mpn, says, data, isAsked]);
+    // what was found for the letters before says nothing of these
+    return found?.is === "unknown" && isLoading ? undefined : found;
+  }, [doc, line, item.mpn, says, data, isLoading]);
 }
-
-/** Whether it may not simply be used: it is set apart unless somebody says otherwise. */
-export const isDoubtful = (c: CameInstead | undefined): boolean =>
-  c !== undefined &&
-  c.is !== "ordered" &&
-  c.is !== "approved" &&
-  !(c.is === "compared" && c.comparison.verdict === "equal" && !c.part.suspect);
 
 /** The number that stands on it, and what that means. */
 export function Instead({

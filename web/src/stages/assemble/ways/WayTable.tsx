@@ -30,6 +30,11 @@ export function WayTable({
   const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
   const shown = rows.filter((r) => r.level !== "line" || (r.under !== undefined && open.has(r.under)));
   const effects = useWayEffects(shown);
+  const [held, setHeld] = useHeld(effects, (key) => {
+    const row = shown.find((r) => key.startsWith(`${r.key} `));
+    const method = METHODS.find((m) => row && key === `${row.key} ${m}`);
+    if (row && method && !isLocked && wayOfRow(row) !== method) onSet(row, method);
+  });
   const toggle = (key: string) => {
     const next = new Set(open);
     if (!next.delete(key)) next.add(key);
@@ -68,7 +73,9 @@ export function WayTable({
                     method={m}
                     effect={effect}
                     isLocked={isLocked}
+                    isHeld={held === `${row.key} ${m}`}
                     onSet={() => onSet(row, m)}
+                    onHold={() => setHeld(`${row.key} ${m}`)}
                   />
                 </td>
               );
@@ -78,6 +85,21 @@ export function WayTable({
       </tbody>
     </table>
   );
+}
+
+/**
+ * A press on what is being worked out is not lost: it counts once it is known that it can be. One at a time, the last: whoever
+ * presses another meant that.
+ */
+function useHeld(effects: ReadonlyMap<string, WayEffect>, go: (key: string) => void) {
+  const [held, setHeld] = useState<string>();
+  const effect = held === undefined ? undefined : effects.get(held);
+  useEffect(() => {
+    if (held === undefined || effect === undefined) return;
+    setHeld(undefined);
+    if (!effect.cannot) go(held);
+  }, [held, effect, go]);
+  return [held, setHeld] as const;
 }
 
 const INDENT = { side: "pl-0", kind: "pl-3", line: "pl-9" } as const;
@@ -123,22 +145,20 @@ function Cell({
   method,
   effect,
   isLocked,
+  isHeld,
   onSet,
+  onHold,
 }: {
   row: WayRow;
   method: Method;
   effect: WayEffect | undefined;
   isLocked: boolean;
+  /** It was pressed while it is being worked out. */
+  isHeld: boolean;
   onSet: () => void;
+  onHold: () => void;
 }) {
   const isOwn = wayOfRow(row) === method;
-  // a press while it is being worked out is not lost: it counts once it is known that it can be
-  const [isHeld, setHeld] = useState(false);
-  useEffect(() => {
-    if (!isHeld || effect === undefined) return;
-    setHeld(false);
-    if (!isLocked && !effect.cannot && !isOwn) onSet();
-  }, [isHeld, effect, isLocked, isOwn, onSet]);
   if (row.isByHand && method === "stencil") return null;
   const name = `${row.label}: ${WAY_WORDS[method]}`;
   const all = row.by.house + row.by.stencil + row.by.iron;
@@ -147,7 +167,9 @@ function Cell({
   const told = isOwn
     ? "chosen"
     : !effect
-      ? "being worked out"
+      ? isHeld
+        ? "chosen once it is worked out"
+        : "being worked out"
       : effect.cannot
         ? `cannot be, ${effect.cannot}`
         : `${signed(effect.perGood)} per good one, ${signed(effect.minutes, 0)} minutes${effect.brings ? `, but ${effect.brings}` : ""}`;
@@ -158,7 +180,7 @@ function Cell({
       aria-disabled={!isReady}
       aria-label={`${name}: ${told}`}
       className={`w-full py-[5px] focus-visible:bg-metal-soft ${isOwn ? "bg-metal-soft font-semibold" : isReady ? "hover:bg-metal-soft" : "cursor-not-allowed text-[13px] text-ink-3"}`}
-      onClick={() => (effect === undefined && !isLocked ? setHeld(true) : isReady && !isOwn && onSet())}
+      onClick={() => (effect === undefined && !isLocked ? onHold() : isReady && !isOwn && onSet())}
     >
       {isOwn ? (
         <>
