@@ -1,8 +1,9 @@
-import type { BoardsWith, LotRow } from "@kobbin/contract";
+import type { LotRow } from "@kobbin/contract";
 import { Link } from "react-router";
 import { useBoardsWith, useMoves } from "../../resources/library.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { count, day } from "../../ui/text/format.ts";
+import { day } from "../../ui/text/format.ts";
+import { saysBoardsWith } from "./boardsWith.ts";
 
 /** Where the pieces of a lot came from and went, the newest first, each with what lay there then. */
 export function Moves({ lot: l }: { lot: LotRow }) {
@@ -44,19 +45,9 @@ export function Moves({ lot: l }: { lot: LotRow }) {
 function BoardsWithIt({ lot: l }: { lot: LotRow }) {
   const { data } = useBoardsWith(l);
   if (!data || data.length === 0) return null;
-  const sum = (of: (b: BoardsWith) => number) => data.reduce((n, b) => n + of(b), 0);
   return (
     <section aria-label={`Boards that may have ${l.mpn}`} className="mt-2 text-[14px]">
-      <p>
-        On up to{" "}
-        <b className="num">
-          {count(
-            sum((b) => b.begun),
-            "board",
-          )}
-        </b>{" "}
-        of {count(data.length, "run")}; <span className="num">{sum((b) => b.out)}</span> of them went out.
-      </p>
+      <p>{saysBoardsWith(data)}</p>
       <ul>
         {data.map((b) => (
           <li key={b.runId} className="flex flex-wrap gap-x-4">

@@ -79,11 +79,13 @@ function Words({ found, ordered }: { found: CameInstead; ordered: string }) {
       </span>
     );
   const { verdict, rows } = found.comparison;
-  const other = rows.filter((r) => r.standing !== "same" && r.standing !== "better");
-  const words = other.map(
-    (r) =>
-      `${r.label} ${r.original || "not known"} → ${r.candidate || "not known"}${r.consequence ? ` (${r.consequence.replace(/\.$/, "")})` : ""}`,
-  );
+  const words = rows
+    .filter((r) => r.standing !== "same" && r.standing !== "better")
+    .map((r) =>
+      r.original === "" && r.candidate === ""
+        ? `the ${r.label} of neither is known`
+        : `${r.label} ${r.original || "not known"} → ${r.candidate || "not known"}${r.consequence ? ` (${r.consequence.replace(/\.$/, "")})` : ""}`,
+    );
   return (
     <span
       className={
@@ -100,6 +102,7 @@ function Words({ found, ordered }: { found: CameInstead; ordered: string }) {
           ? `Nobody has approved it for ${ordered}; look at this first`
           : `Equal to ${ordered} in all that is known`}
       {words.length > 0 && `: ${words.join("; ")}`}.
+      {found.part.description && ` The library has it as “${found.part.description}”.`}
       {found.part.suspect && ` It is suspected: ${found.part.suspect.because}.`}
     </span>
   );
