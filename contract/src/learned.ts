@@ -1,4 +1,4 @@
-import type { OpenLesson, RunErratum, RunLesson, shapes } from "@kobbin/core";
+import type { Factor, OpenLesson, RunErratum, RunLesson, shapes } from "@kobbin/core";
 
 /** A revision on which a lesson did not hold. */
 export interface Caught {
@@ -135,6 +135,14 @@ export interface MistakesOfYear {
   /** Boards on which a known fault was worked around. */
   readonly reworked: { readonly n: number; readonly minutes: number; readonly untimed: number };
   readonly claims: number;
+  /** What the faults of closed runs have in common. */
+  readonly common: {
+    /** Closed runs of which it is kept how their faults fall, of all that were closed. */
+    readonly runs: number;
+    readonly closed: number;
+    /** The least likely first; a lot is named by the code of its bag. */
+    readonly factors: readonly Factor[];
+  };
 }
 
 /** All a shop has learned. */

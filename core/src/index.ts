@@ -364,6 +364,15 @@ export {
   MOST_HEATS,
 } from "./run/build/bridge.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
+export {
+  FACTORS,
+  type Factor,
+  type FactorKind,
+  type FactorRow,
+  factorsAtClosing,
+  factorsOf,
+  weighed,
+} from "./run/build/factors.ts";
 export { suspectsOfUnit } from "./run/build/faults.ts";
 export { type NextTime, nextTime } from "./run/build/next-time.ts";
 export {
@@ -397,8 +406,6 @@ export {
 export {
   type AgainstPlan,
   againstPlan,
-  type Factor,
-  factorsOf,
   type StepYield,
   seenFaults,
   stepYields,
@@ -414,6 +421,7 @@ export {
   type TrySaid,
   verdictOfUnit,
 } from "./run/build/tries.ts";
+export { heatsOf, TOOLS, type ToolAtHand, toolAtHand, toolsAt } from "./run/build/used.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
 export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
@@ -515,7 +523,13 @@ export {
   usableProducts,
 } from "./run/document/record.ts";
 export type { RunNeed } from "./run/document/run-need.ts";
-export { PIECE_MARKS, type PieceMark, type RunSitting } from "./run/document/sitting.ts";
+export {
+  BENCH_TOOLS,
+  type BenchTool,
+  PIECE_MARKS,
+  type PieceMark,
+  type RunSitting,
+} from "./run/document/sitting.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
 export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { serialOfUnit } from "./run/document/units.ts";

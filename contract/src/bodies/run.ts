@@ -1,4 +1,5 @@
 import {
+  BENCH_TOOLS,
   CHOICE_FIELDS,
   CLAIM_STATES,
   type Hold,
@@ -329,6 +330,8 @@ export const sittingBody = yup.object({
   lost: mapOf<number>(shapes.whole(0, 1_000_000), 5000, shapes.UUID).required(),
   minutes: mapOf<number>(shapes.number(0, 100_000), 50, /^[a-z0-9]{4,40}$/).required(),
   isDone: flag().required(),
+  /** With what; left out by a page that does not ask for it, which changes nothing. */
+  used: mapOf<string>(shapes.text(120, 1), 10, new RegExp(`^(${BENCH_TOOLS.join("|")})$`)),
 });
 export type SittingBody = yup.InferType<typeof sittingBody>;
 

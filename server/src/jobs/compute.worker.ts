@@ -5,6 +5,7 @@ import {
   briefOf,
   type FabRequest,
   fabRequest,
+  factorsAtClosing,
   isComplete,
   isMixed,
   judgeLessons,
@@ -138,6 +139,10 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
   const r = rollUp(document, { scope: "the best", record });
   const { tally, minutes } = r.actual!;
   const faults = seenFaults(document, r.parts, record);
+  const lots = r.needs.map((n) => ({
+    lines: n.lines,
+    lots: lotsOf(document, n, record.receipts).map((l) => l.id),
+  }));
   return {
     outcome: {
       method: document.assembly.method,
@@ -149,7 +154,8 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
       modelMinutes: minutes.planned / (r.yield.record?.timeFactor ?? 1),
       ...(faults ? { faults } : {}),
     },
-    lots: r.needs.flatMap((n) => lotsOf(document, n, record.receipts).map((l) => l.id)),
+    factors: factorsAtClosing(document, r.parts, record, lots),
+    lots: lots.flatMap((l) => l.lots),
   };
 }
 

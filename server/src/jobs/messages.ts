@@ -3,6 +3,7 @@ import type {
   BomLine,
   Corrections,
   FabRequest,
+  FactorRow,
   Memory,
   PastRun,
   Placement,
@@ -92,6 +93,8 @@ export interface Summarised {
 export interface Ended {
   readonly kind: "outcome";
   readonly outcome: Omit<PastRun, "name" | "closedOn">;
+  /** What its faults have in common, for those of all runs together. */
+  readonly factors: readonly FactorRow[];
   /** Lots the run counted on, and those that came for it. */
   readonly lots: readonly string[];
 }

@@ -3,6 +3,28 @@ import { OWN_RISK, type Teller } from "./teller.ts";
 import { ToldRun } from "./told.ts";
 import { around, FIRMWARE, WATCH_TESTS } from "./watch.ts";
 
+/** What the first boards were heated in, and what came after it. */
+const TIN_OVEN = "Tin oven";
+const PLATE = "Tile plate";
+
+/** An oven from a kitchen, for what comes first; it never saw food again. */
+export async function hasTinOven({ door }: Teller): Promise<() => Promise<void>> {
+  await door.on("2026-03-20");
+  const { id } = await door.ask<{ id: string }>("POST", "/api/equipment", {
+    kind: "oven",
+    name: TIN_OVEN,
+    facts: { spaceMm: [240, 200], heightMm: 90, mostC: 250, control: "eye" },
+    cannot: "food, ever again",
+  });
+  return async () => {
+    await door.on("2026-05-27");
+    await door.ask("PATCH", `/api/equipment/${id}`, {
+      state: "broken",
+      cannot: "heat its corners: five of the first eight boards had a fault",
+    });
+  };
+}
+
 /** The first twenty, of revision A: the diode without pads, the slot that was too narrow. */
 export async function firstWatches({ door, revision, begin }: Teller): Promise<ToldRun> {
   const id = await begin(
@@ -20,6 +42,9 @@ export async function firstWatches({ door, revision, begin }: Teller): Promise<T
   await run.boardsAre("2026-04-22", "shipped");
   await run.cameFrom("boards", "2026-05-06");
   await run.works("2026-05-11", { started: run.start, minutes: 120, note: "laid out, placed the first six" });
+  // eight in what stood there, the rest on what was bought for it
+  await run.isHeated("2026-05-12", TIN_OVEN, 1, 8);
+  await run.isHeated("2026-05-12", PLATE, 9, run.start);
   await run.faults("2026-05-13", [
     { unit: 2, at: "U1.14", code: "bridge", minutes: 6 },
     { unit: 3, at: "D2", code: "wrong way round", minutes: 9 },
@@ -130,6 +155,7 @@ export async function summerWatches({ door, revision, begin, caught }: Teller): 
   await run.cameFrom("boards", "2026-07-28");
   await run.measures("2026-07-28", [1.58, 1.59, 1.57]);
   const { start } = run;
+  await run.isHeated("2026-08-03", PLATE, 1, start);
   await run.works("2026-08-03", { started: start, minutes: 90 });
   const tries = async (on: string, from: number, to: number) => {
     for (let unit = from; unit <= to; unit++) {

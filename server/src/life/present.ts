@@ -62,6 +62,16 @@ export async function autumnWatches({ door, revision, begin }: Teller, today: st
   return run;
 }
 
+/** A tub of paste that is good still on the day that is told last. */
+export async function opensPaste({ door }: Teller, today: string): Promise<void> {
+  await door.on(plus(today, -19));
+  await door.ask("POST", "/api/equipment", {
+    kind: "paste",
+    name: "Grey paste, tub 4",
+    facts: { alloy: "silver", keepsUntil: plus(today, 140), openedOn: plus(today, -19), openDays: 120 },
+  });
+}
+
 /** Three of them are done, the fourth lies open, as somebody left it when the telephone rang. */
 export async function watchesAtBench(run: ToldRun, today: string): Promise<void> {
   await run.cameFrom("boards", plus(today, -3));

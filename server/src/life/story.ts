@@ -5,8 +5,8 @@ import type { Deps } from "../deps.ts";
 import type { By } from "../history/change.ts";
 import { computeFigures } from "../jobs/figures.ts";
 import { openDoor } from "./door.ts";
-import { firstWatches, ownersWrite, summerTails, summerWatches } from "./past.ts";
-import { autumnWatches, comingTails, waitingCards, watchesAtBench } from "./present.ts";
+import { firstWatches, hasTinOven, ownersWrite, summerTails, summerWatches } from "./past.ts";
+import { autumnWatches, comingTails, opensPaste, waitingCards, watchesAtBench } from "./present.ts";
 import type { Teller } from "./teller.ts";
 
 /**
@@ -34,11 +34,14 @@ export async function fillLife(deps: Deps, by: By): Promise<void> {
     const caught = (runId: string) => computeFigures(door.deps, { workshopId: by.workshopId, runId });
     const teller: Teller = { door, revision, begin, caught };
     const today = deps.today();
+    const givesUpOven = await hasTinOven(teller);
     const first = await firstWatches(teller);
+    await givesUpOven();
     await summerTails(teller);
     const summer = await summerWatches(teller);
     await ownersWrite(teller, first, summer);
     const watches = await autumnWatches(teller, today);
+    await opensPaste(teller, today);
     await comingTails(teller, today);
     await waitingCards(teller, today);
     await watchesAtBench(watches, today);

@@ -1,6 +1,7 @@
 import type { LotRow, RunAnswer } from "@kobbin/contract";
 import {
   type Defect,
+  type Equipment,
   leftOnShelf,
   microsToText,
   type OrderState,
@@ -12,6 +13,8 @@ import {
   type RunDocument,
   type RunResult,
   rollUp,
+  toolAtHand,
+  toolsAt,
   unitOfStep,
 } from "@kobbin/core";
 import type { Door } from "./door.ts";
@@ -232,6 +235,7 @@ export class ToldRun {
     await this.door.on(on);
     this.plan ??= planOfRun(this.doc, this.result);
     const started = Math.max(1, this.start);
+    const { equipment } = await this.door.ask<{ equipment: readonly Equipment[] }>("GET", "/api/equipment");
     for (const s of this.plan.sheet.steps) {
       if (s.n > upTo) break;
       const minutes = this.plan.order.steps.find((x) => x.n === s.n)!.minutes / started;
@@ -244,8 +248,36 @@ export class ToldRun {
           lost: {},
           minutes: { benchone: Math.round(10 * minutes) / 10 },
           isDone: true,
+          used: this.usedAt(s.kind, equipment),
         });
     }
+  }
+
+  /** What the bench writes down with a step that is done: the shop has one of each, or nothing is said. */
+  private usedAt(kind: string, list: readonly Equipment[]): Record<string, string> {
+    return Object.fromEntries(
+      toolsAt(kind).flatMap((t) => {
+        const { name } = toolAtHand(t, list, 1, undefined, []);
+        return name === undefined ? [] : [[t, name]];
+      }),
+    );
+  }
+
+  /** Boards go through the heat in a heater; nothing else of them is pressed. */
+  async isHeated(on: string, heater: string, from: number, to: number): Promise<void> {
+    await this.door.on(on);
+    this.plan ??= planOfRun(this.doc, this.result);
+    for (const s of this.plan.sheet.steps.filter((x) => x.kind === "heat"))
+      for (let unit = from; unit <= to; unit++)
+        await this.door.ask("PUT", `/api/runs/${this.id}/sittings`, {
+          unit,
+          step: s.n,
+          marks: {},
+          lost: {},
+          minutes: {},
+          isDone: true,
+          used: { heater },
+        });
   }
 
   /** A board in the middle of a step: the first of its parts are on, one was lost. */

@@ -1,5 +1,7 @@
 import {
+  BENCH_TOOLS,
   CLAIM_STATES,
+  FACTORS,
   ORDER_KEY,
   ORDER_KINDS,
   ORDER_STATES,
@@ -31,6 +33,7 @@ const {
   TEST_UNITS,
   ALL_DEFECTS,
 } = shapes;
+const BENCH_TOOL = new RegExp(`^(${BENCH_TOOLS.join("|")})$`);
 /** Which of a run's orders: "parts", a supplier and another currency than its own; "boards" or "assembly" and a house. */
 const AN_ORDER = matching(ORDER_KEY, "an order of a run");
 
@@ -189,6 +192,7 @@ export const RUN_TABLES = {
       marks: mapOf(oneOf(...PIECE_MARKS), 5000),
       lost: mapOf(whole(0, 1_000_000), 5000),
       minutes: mapOf(number(0, 100_000), 50),
+      used: mapOf(text(120, 1), 10, BENCH_TOOL),
       is_done: flag,
       person: text(200),
       at: instant,
@@ -407,6 +411,16 @@ export const RUN_TABLES = {
       person: text(200),
       lesson: text(2000),
       outcome: shapes.outcomeShape,
+      factors: list(
+        fields({
+          kind: oneOf(...FACTORS),
+          name: text(300, 1),
+          among: maybe(text(300)),
+          seen: whole(0, 1e9),
+          weight: number(0, 1e12),
+        }),
+        20_000,
+      ),
       taken: mapOf(fields({ pieces: whole(-10_000_000, 10_000_000), isCounted: flag }), 20_000, shapes.UUID),
       version,
     },

@@ -66,6 +66,13 @@ test("steps at the bench are kept piece by piece; what two press at one board is
     details: { clashes: [{ path: ["marks", "R2"], mine: "skipped", theirs: "done" }] },
   });
   expect((await kept())[0]!.marks.R2).toBe("done");
+  // with what it was done is said beside it; who does not ask for it changes nothing, and nothing else may stand there
+  const oven = at({ unit: 4, isDone: true, used: { heater: "Small oven" } });
+  expect((await put(oven)).status).toBe(204);
+  expect((await put(at({ unit: 4, version: 2, isDone: true }))).status).toBe(204);
+  expect((await kept()).find((s) => s.unit === 4)!.used).toEqual({ heater: "Small oven" });
+  expect((await put(at({ unit: 5, used: { stove: "x" } as never }))).status).toBe(422);
+  expect((await says(r))[0]).toBe("board 4, step 3: done, with Small oven");
   // what is taken back is gone; another board has a row of its own
   const now = await seen();
   await put(at({ version: now, marks: { R1: "done", R3: "doubt" }, minutes: { desk: 2.25, phone: 0.5 } }));
@@ -73,6 +80,7 @@ test("steps at the bench are kept piece by piece; what two press at one board is
   expect((await kept()).map((s) => [s.unit, Object.keys(s.marks).sort()])).toEqual([
     [1, ["R1", "R3"]],
     [2, []],
+    [4, []],
     [9, ["R1", "R2"]],
   ]);
   expect((await says(r)).slice(0, 2)).toEqual(["board 2, step 3: done", "board 1, step 3: 2 on, 1 in doubt"]);

@@ -3,7 +3,8 @@ import type { LinePart } from "../document/parts.ts";
 import type { Defect, RunRecord } from "../document/record.ts";
 import type { RunSitting } from "../document/sitting.ts";
 import { madeLine, madeMeasure, madeRun } from "../made-up.fixture.ts";
-import { againstPlan, factorsOf, seenFaults, stepYields } from "./stands-out.ts";
+import { factorsAtClosing, factorsOf, weighed } from "./factors.ts";
+import { againstPlan, seenFaults, stepYields } from "./stands-out.ts";
 
 /** Parts on pads by paste: each line's share of what may go wrong is its pieces, where package and joints are alike. */
 const part = (id: string, refs: string[], more: Partial<LinePart> = {}): LinePart =>
@@ -261,4 +262,93 @@ test("a batch is held against what it was planned with", () => {
   // ten chips: 0.005 of joints and 0.012 of placing a board
   expect(plain.planned).toBeCloseTo(1 - Math.exp(-0.017), 12);
   expect(againstPlan(madeRun({}), PARTS, record, { chip: 4 })!.planned).toBeCloseTo(1 - Math.exp(-0.032), 12);
+});
+
+test("what boards were soldered with is set against the boards that went through it; of two nobody knows which", () => {
+  const heated = (unit: number, heater: string, step = 5): RunSitting => ({
+    ...sitting(unit, step, "A", []),
+    used: { heater },
+  });
+  const parts = [...PARTS, part("header", ["J1"], { method: "iron" })];
+  // twelve boards, two of them on the plate: 4 of 4 faults on those are (1/6)⁴ = 0.00077
+  const sittings = [
+    ...Array.from({ length: 10 }, (_, i) => heated(i + 1, "oven")),
+    heated(11, "plate"),
+    heated(12, "plate"),
+    heated(13, "oven"),
+    heated(13, "plate", 8),
+  ];
+  const defects = [
+    fault(11, "R1"),
+    fault(11, "R2"),
+    fault(12, "C1"),
+    fault(12, "R9"),
+    fault(1, "J1"),
+    fault(13, "R1"),
+  ];
+  const out = factorsOf(madeRun({}), parts, happened({ sittings, defects })).filter(
+    (f) => f.kind === "heater",
+  );
+  expect(out).toEqual([
+    {
+      kind: "heater",
+      name: "plate",
+      seen: 4,
+      of: 4,
+      share: 1 / 6,
+      chance: expect.closeTo(1 / 1296, 9),
+      standsOut: true,
+    },
+  ]);
+});
+
+test("rows of closed runs are laid together: houses by boards, lots of one part by pieces; a part of two lots says nothing", () => {
+  const run = (house: string, lot: string[], defects: Defect[], boards: number) =>
+    factorsAtClosing(
+      {
+        ...madeRun({ lines: [madeLine("100n", ["C1"], { valueText: "100n", mpn: "" })] }),
+        house: { id: house, name: house } as never,
+      },
+      PARTS,
+      {
+        ...happened({
+          defects,
+          sittings: Array.from({ length: boards }, (_, i) => sitting(i + 1, 1, "", [])),
+        }),
+        work: [],
+      },
+      [{ lines: ["100n"], lots: lot }],
+    );
+  const dry = (unit: number) => fault(unit, "C1", { code: "too little" });
+  const rows = [
+    ...run(
+      "North",
+      ["a"],
+      [dry(1), dry(2), dry(3), fault(4, "", { code: "drill" }), fault(5, "", { code: "drill" })],
+      10,
+    ),
+    ...run("South", ["b"], [], 30),
+    ...run("South", ["a", "b"], [dry(1)], 10),
+  ];
+  const lots = weighed(rows).filter((f) => f.kind === "lot");
+  // 10 pieces of lot a against 30 of b, all three on a: 1/64; for two lots 0.03
+  expect(lots).toEqual([
+    {
+      kind: "lot",
+      name: "a",
+      among: "100n",
+      seen: 3,
+      of: 3,
+      share: 0.25,
+      chance: expect.closeTo(1 / 64, 9),
+      standsOut: true,
+    },
+  ]);
+  // both holes that were off are of the ten boards from one house, of fifty: 1/25
+  expect(weighed(rows).filter((f) => f.kind === "house")).toMatchObject([
+    { name: "North", seen: 2, of: 2, share: 0.2, chance: expect.closeTo(0.04, 9), standsOut: false },
+  ]);
+  // whoever has no name is nobody's fault, and nothing looked at tells nothing
+  expect(rows.filter((r) => r.name === "")).toEqual([]);
+  expect(run("North", ["a"], [], 0)).toEqual([]);
 });

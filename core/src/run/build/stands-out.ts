@@ -1,164 +1,11 @@
 import type { ByKind, FaultKind, SeenFaults } from "../../assembly/fault-kinds.ts";
 import { faultsByKind, faultsOf } from "../../assembly/fault-prior.ts";
-import { binomialAtLeast, defectsOf } from "../../assembly/yield.ts";
+import { binomialAtLeast } from "../../assembly/yield.ts";
 import { classOf, type Interval, wilson } from "../../yield/defects.ts";
-import { ofBoard, Places } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { LinePart } from "../document/parts.ts";
-import { type Defect, type RunRecord, tallyOf } from "../document/record.ts";
-import type { PieceMark } from "../document/sitting.ts";
-
-/** What faults are sorted by to find what they have in common. */
-export const FACTORS = ["part", "package", "side", "person"] as const;
-export type FactorKind = (typeof FACTORS)[number];
-
-/** One value of a factor with its faults, against the share of all faults it would have if nothing were the matter with it. */
-export interface Factor {
-  readonly kind: FactorKind;
-  readonly name: string;
-  /** Faults with it, of all that were sorted. */
-  readonly seen: number;
-  readonly of: number;
-  /** Its share of what may go wrong: by the plan's own rates of joints and parts, or by the pieces a person put on. */
-  readonly share: number;
-  /** How often so many or more would fall on it by chance. */
-  readonly chance: number;
-  /** Rarer than one in twenty, although so many values were looked at (Bonferroni). */
-  readonly standsOut: boolean;
-}
-
-type Happened = Pick<RunRecord, "sittings" | "tries" | "defects">;
-
-/** Boards of which something is known from the bench or the tests. */
-export const lookedAt = ({ sittings, tries, defects }: Happened): ReadonlySet<number> =>
-  new Set([
-    ...(sittings ?? []).flatMap((s) => (s.unit > 0 ? [s.unit] : [])),
-    ...(tries ?? []).map((t) => t.unit),
-    ...(defects ?? []).map((d) => d.unit),
-  ]);
-
-/** A part that is soldered here, as it is called at the bench: R1, or R1 of Main where there are several boards. */
-interface Ours {
-  readonly part: LinePart;
-  readonly ref: string;
-}
-
-/** Every part that is soldered here, by its name at the bench. */
-const oursOf = (doc: RunDocument, parts: readonly LinePart[]): ReadonlyMap<string, Ours> =>
-  new Map(
-    parts
-      .filter((p) => p.method !== "house")
-      .flatMap((part) =>
-        part.line.refs.map((ref) => [`${ref}${ofBoard(doc, part.line)}`, { part, ref }] as const),
-      ),
-  );
-
-/**
- * The part a fault is on, by its name at the bench: of "U1.4 of Main" U1 of Main. Where no board is said it is the only
- * part of that reference; nothing where there are several, or none that is soldered here.
- */
-function partOf(d: Defect, ours: ReadonlyMap<string, Ours>): string | undefined {
-  const [, pin, board] = /^(.*?)( of .*)?$/s.exec(d.at)!;
-  const ref = pin!.split(/[. ]/)[0]!;
-  const name = `${ref}${board ?? ""}`;
-  if (ours.has(name)) return name;
-  const so = [...ours].filter(([, o]) => o.ref === ref);
-  return board === undefined && so.length === 1 ? so[0]![0] : undefined;
-}
-
-/**
- * What faults have in common (needs N136): the faults on parts soldered here, by part, package, side and person, each
- * against its share of what may go wrong, with the chance that so many would fall on it by themselves. Which faults fall on
- * whom is counted given how many there are, so that a bad batch as such makes nothing stand out.
- *
- * @returns the least likely first; nothing where fewer than two faults can be sorted
- */
-export function factorsOf(doc: RunDocument, parts: readonly LinePart[], record: Happened): Factor[] {
-  const ours = oursOf(doc, parts);
-  const faults = (record.defects ?? []).flatMap((d): OnPart[] => {
-    const name = partOf(d, ours);
-    return name === undefined ? [] : [{ unit: d.unit, name }];
-  });
-  if (faults.length < 2) return [];
-  const places = new Places(doc);
-  const nameOf: Readonly<Record<Exclude<FactorKind, "person">, (o: Ours) => string>> = {
-    part: ({ part: { line }, ref }) => line.valueText || line.mpn || ref,
-    package: ({ part: { line } }) => line.package,
-    side: ({ part: { line }, ref }) => places.of(line, ref)?.side ?? "",
-  };
-  const sorted = (kind: Exclude<FactorKind, "person">) => {
-    const of = new Map<string, { seen: number; weight: number }>();
-    const at = (o: Ours) => {
-      const name = nameOf[kind](o);
-      const row = of.get(name) ?? { seen: 0, weight: 0 };
-      of.set(name, row);
-      return row;
-    };
-    for (const o of ours.values()) {
-      const { joints, placing } = defectsOf(o.part);
-      at(o).weight += (joints + placing) / o.part.line.refs.length;
-    }
-    for (const { name } of faults) at(ours.get(name)!).seen++;
-    return told(kind, of);
-  };
-  return [...sorted("part"), ...sorted("package"), ...sorted("side"), ...byPerson(faults, ours, record)].sort(
-    (a, b) => a.chance - b.chance,
-  );
-}
-
-/** A fault of a board, on a part by its name at the bench. */
-interface OnPart {
-  readonly unit: number;
-  readonly name: string;
-}
-
-/** By who put the part on; how many pieces each put on is their share. What was laid out or tried is no piece. */
-function byPerson(
-  faults: readonly OnPart[],
-  ours: ReadonlyMap<string, Ours>,
-  { sittings }: Happened,
-): Factor[] {
-  const isOn = (mark: PieceMark | undefined) => mark === "done" || mark === "doubt";
-  const of = new Map<string, { seen: number; weight: number }>();
-  for (const s of sittings ?? []) {
-    const done = Object.entries(s.marks).filter(([name, m]) => isOn(m) && ours.has(name)).length;
-    const row = of.get(s.person) ?? { seen: 0, weight: 0 };
-    row.weight += done;
-    of.set(s.person, row);
-  }
-  for (const { unit, name } of faults) {
-    const put = (sittings ?? []).filter((s) => s.unit === unit && isOn(s.marks[name]));
-    // a part that several put on, or nobody wrote down, is nobody's
-    if (new Set(put.map((s) => s.person)).size === 1) of.get(put[0]!.person)!.seen++;
-  }
-  return told("person", of);
-}
-
-function told(
-  kind: FactorKind,
-  of: ReadonlyMap<string, { readonly seen: number; readonly weight: number }>,
-): Factor[] {
-  const rows = [...of].filter(([name, r]) => name !== "" && r.weight > 0);
-  const weight = rows.reduce((n, [, r]) => n + r.weight, 0);
-  const total = rows.reduce((n, [, r]) => n + r.seen, 0);
-  // with one value of it there is nothing to compare, and one fault has nothing in common
-  if (rows.length < 2 || total < 2) return [];
-  return rows
-    .filter(([, r]) => r.seen > 0)
-    .map(([name, r]) => {
-      const share = r.weight / weight;
-      const chance = binomialAtLeast(total, r.seen, share);
-      return {
-        kind,
-        name,
-        seen: r.seen,
-        of: total,
-        share,
-        chance,
-        standsOut: r.seen > 1 && chance * rows.length < 0.05,
-      };
-    });
-}
+import type { RunRecord } from "../document/record.ts";
+import { boardsLooked, type Happened, lookedAt, oursOf, partOf } from "./factors.ts";
 
 /**
  * What was found wrong on the boards of a run that were looked at, by kind, beside as many faults as the model alone has on so
@@ -172,9 +19,7 @@ export function seenFaults(
   parts: readonly LinePart[],
   record: Happened & Pick<RunRecord, "work">,
 ): SeenFaults | undefined {
-  const { good, scrapped } = tallyOf(record.work);
-  const isWritten = (record.defects ?? []).length > 0;
-  const looked = Math.max(lookedAt(record).size, isWritten ? good + scrapped : 0);
+  const looked = boardsLooked(record);
   if (looked === 0) return undefined;
   const ours = oursOf(doc, parts);
   const here = parts.filter((p) => p.method !== "house");

@@ -2,6 +2,10 @@
 export const PIECE_MARKS = ["done", "doubt", "skipped"] as const;
 export type PieceMark = (typeof PIECE_MARKS)[number];
 
+/** What a step is done with beside the parts: machines, and what is used up without being counted in pieces. */
+export const BENCH_TOOLS = ["heater", "paste", "iron", "wire"] as const;
+export type BenchTool = (typeof BENCH_TOOLS)[number];
+
 /** One step of one board as far as it came. */
 export interface RunSitting {
   readonly id: string;
@@ -16,5 +20,7 @@ export interface RunSitting {
   /** Device → own minutes at it, without the time in which nothing was pressed: two who sit at one board add up. */
   readonly minutes: Readonly<Record<string, number>>;
   readonly isDone: boolean;
+  /** What it was done with, as it was called then; left out where nobody said so. */
+  readonly used?: Readonly<Partial<Record<BenchTool, string>>>;
   readonly person: string;
 }

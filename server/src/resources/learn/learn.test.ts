@@ -291,6 +291,7 @@ test("a board that was built is reworked or given up, put right, taken back; the
     scrapped: [{ run: "out", boards: 1, perBoard: expect.any(Number) }],
     reworked: { n: 1, minutes: 0, untimed: 1 },
     claims: 0,
+    common: { runs: 0, closed: 0, factors: [] },
   });
   expect((await bench.call("DELETE", `/api/errata/${id}`)).status).toBe(403);
   const elsewhere = (await v.drop({ "kw.zip": demoArchive("rack-card") }, { name: "Card" })).body as {

@@ -1,10 +1,11 @@
 import type { MistakesOfYear } from "@kobbin/contract";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
+import { commonSince } from "./common-queries.ts";
 
 /** What went wrong since a day: faults, boards given up, known faults worked around, claims. */
 export async function mistakesSince(tx: Tx, since: string): Promise<MistakesOfYear> {
-  const { rows } = await tx.query<Omit<MistakesOfYear, "since">>(
+  const { rows } = await tx.query<Omit<MistakesOfYear, "since" | "common">>(
     `select
        coalesce((select jsonb_agg(f order by f.n desc, f.code) from (
          select code, count(*) as n, coalesce(sum(minutes), 0) as minutes, count(*) filter (where minutes is null) as untimed
@@ -21,5 +22,5 @@ export async function mistakesSince(tx: Tx, since: string): Promise<MistakesOfYe
        (select count(*)::integer from claim where opened_on >= $1) as claims`,
     [since],
   );
-  return { since, ...one(rows, "shop") };
+  return { since, ...one(rows, "shop"), common: await commonSince(tx, since) };
 }

@@ -65,6 +65,14 @@ export async function forgetPerson(tx: Tx, person: string): Promise<void> {
     "update part set suspect = jsonb_set(suspect, '{by}', to_jsonb($2::text)) where suspect ->> 'by' = $1",
     [person, FORMER],
   );
+  await tx.query(
+    `update closing set factors = (
+       select jsonb_agg(case when f ->> 'kind' = 'person' and f ->> 'name' = $1
+         then jsonb_set(f, '{name}', to_jsonb($2::text)) else f end order by n)
+       from jsonb_array_elements(factors) with ordinality as x(f, n))
+     where factors @> jsonb_build_array(jsonb_build_object('kind', 'person', 'name', $1::text))`,
+    [person, FORMER],
+  );
   // wherever the name stands whole in what was recorded, in a column or within one
   await tx.query(
     `update change_row set

@@ -21,6 +21,23 @@ test("the name of somebody who left goes out of all they did; what they did stay
   await rosa.patch(`/api/defects/${id}`, { isMended: true });
   await rosa.call("DELETE", `/api/defects/${id}`);
   await rosa.put(`/api/runs/${r.id}/outs`, { units: [1], on: "2026-12-03", towards: "a fair" });
+  // a closed run keeps by whom its parts were put on
+  const { id: two } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
+    .body as { id: string };
+  expect((await r.v.post(`/api/runs/${two}/release`)).status).toBe(201);
+  const sat = { unit: 1, step: 3, marks: { R1: "done" }, lost: {}, minutes: {}, isDone: true };
+  await rosa.put(`/api/runs/${two}/sittings`, sat);
+  await rosa.post(`/api/runs/${two}/defects`, fault);
+  await rosa.post(`/api/runs/${two}/work`, { on: "2026-12-02", started: 1, good: 1 });
+  expect((await rosa.put(`/api/runs/${two}/closing`, { lesson: "" })).status).toBe(204);
+  const putOn = async () =>
+    (
+      await server.owner.query<{ factors: { kind: string }[] }>(
+        "select factors from closing where run_id = $1",
+        [two],
+      )
+    ).rows[0]!.factors.filter((f) => f.kind === "person");
+  expect(await putOn()).toEqual([{ kind: "person", name: "rosa@leaving", seen: 1, weight: 1 }]);
   // names that stand within a column: who doubts a part, now and as it was
   const { ids } = (await rosa.post("/api/parts", { parts: [{ mpn: "PART-1" }, { mpn: "PART-2" }] })).body as {
     ids: string[];
@@ -59,6 +76,7 @@ test("the name of somebody who left goes out of all they did; what they did stay
     );
     expect([t, rows.length]).toEqual([t, 0]);
   }
+  expect(await putOn()).toEqual([{ kind: "person", name: "somebody who left", seen: 1, weight: 1 }]);
   const suspects = await server.owner.query(
     "select suspect ->> 'by' as by from part where suspect is not null",
   );

@@ -284,12 +284,20 @@ export async function deleteWork(tx: Tx, id: string): Promise<string> {
 export async function insertClosing(
   tx: Tx,
   runId: string,
-  c: { closedOn: string; person: string; lesson: string; outcome: unknown; taken: unknown },
+  c: { closedOn: string; person: string; lesson: string; outcome: unknown; factors: unknown; taken: unknown },
 ): Promise<void> {
   await tx.query(
-    `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome, taken)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6)`,
-    [runId, c.closedOn, c.person, c.lesson, JSON.stringify(c.outcome), JSON.stringify(c.taken)],
+    `insert into closing (workshop_id, run_id, closed_on, person, lesson, outcome, factors, taken)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7)`,
+    [
+      runId,
+      c.closedOn,
+      c.person,
+      c.lesson,
+      JSON.stringify(c.outcome),
+      JSON.stringify(c.factors),
+      JSON.stringify(c.taken),
+    ],
   );
 }
 

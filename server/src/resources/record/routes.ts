@@ -179,7 +179,10 @@ export function recordRoutes(deps: Deps): Router {
     }));
     if (record.closedOn)
       throw new AppError("NOT_ALLOWED", "The run is closed already.", "Its figures stand beside.");
-    const { outcome, lots } = await deps.compute.run({ kind: "outcome", document, record }, workshopId);
+    const { outcome, lots, factors } = await deps.compute.run(
+      { kind: "outcome", document, record },
+      workshopId,
+    );
     await changeOf(ctx, deps, async (tx, change) => {
       change.about({ runId: id });
       // what the figures were computed from is still so, and nobody counts until the run is closed
@@ -209,7 +212,7 @@ export function recordRoutes(deps: Deps): Router {
           const had = await updateLotLeft(tx, id, lot, stays[lot]);
           taken[lot] = { pieces: had - stays[lot], isCounted: counted.has(lot) };
         } else await putReservation(tx, lot, id, 0);
-      await insertClosing(tx, id, { closedOn: today(), person, lesson: b.lesson, outcome, taken });
+      await insertClosing(tx, id, { closedOn: today(), person, lesson: b.lesson, outcome, factors, taken });
     });
     ctx.status = 204;
   });

@@ -4,12 +4,12 @@ import { one } from "../../db/tx.ts";
 
 /** Steps of a run's boards as far as they came at the bench. */
 export async function manySittings(tx: Tx, runId: string): Promise<RunSitting[]> {
-  const { rows } = await tx.query<RunSitting>(
-    `select id, unit, step, marks, lost, minutes, is_done as "isDone", person
+  const { rows } = await tx.query<RunSitting & { readonly used: NonNullable<RunSitting["used"]> }>(
+    `select id, unit, step, marks, lost, minutes, is_done as "isDone", used, person
      from sitting where run_id = $1 order by unit, step`,
     [runId],
   );
-  return rows;
+  return rows.map(({ used, ...s }) => (Object.keys(used).length === 0 ? s : { ...s, used }));
 }
 
 /** The row of a step of a board, made where there is none. */

@@ -28,7 +28,13 @@ export function sittingRoutes(deps: Deps): Router {
         { id: row.id },
         // who has not seen the row saw it empty, as it is made
         b.version ?? 1,
-        () => ({ marks: b.marks, lost: b.lost, minutes: b.minutes, is_done: b.isDone }),
+        () => ({
+          marks: b.marks,
+          lost: b.lost,
+          minutes: b.minutes,
+          is_done: b.isDone,
+          ...(b.used === undefined ? {} : { used: b.used }),
+        }),
         `step ${b.step} of board ${b.unit}`,
         byOf(ctx).page,
       );
@@ -49,7 +55,7 @@ function refuseStrange(b: SittingBody, lines: ReadonlySet<string>): void {
 }
 
 /** @example "board 3, step 4: 12 pieces on, 1 in doubt" */
-function sentence({ unit, step, marks, lost, isDone }: SittingBody): string {
+function sentence({ unit, step, marks, lost, isDone, used }: SittingBody): string {
   const all = Object.values(marks);
   const n = (of: string) => all.filter((m) => m === of).length;
   const gone = Object.values(lost).reduce((a, x) => a + x, 0);
@@ -59,6 +65,7 @@ function sentence({ unit, step, marks, lost, isDone }: SittingBody): string {
     ...(n("doubt") > 0 ? [`${n("doubt")} in doubt`] : []),
     ...(n("skipped") > 0 ? [`${n("skipped")} left for later`] : []),
     ...(gone > 0 ? [`${gone} lost`] : []),
+    ...Object.values(used ?? {}).map((name) => `with ${name}`),
   ];
   return `${unit === 0 ? "all boards" : `board ${unit}`}, step ${step}: ${parts.join(", ") || "begun"}`;
 }

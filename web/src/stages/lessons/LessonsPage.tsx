@@ -8,6 +8,7 @@ import { Field } from "../../ui/Field.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { count } from "../../ui/text/format.ts";
 import { ErratumRow } from "./ErratumRow.tsx";
+import { InCommon } from "./InCommon.tsx";
 import { LessonRow } from "./LessonRow.tsx";
 import { fitsSearch, outWith, saysAll } from "./lessonWords.ts";
 import { Mistakes } from "./Mistakes.tsx";
@@ -109,6 +110,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
       <Reports data={data} reports={reports} isOwner={isOwner} isSearched={text !== ""} />
       {text === "" && <NextRevisions data={data} isOwner={isOwner} />}
       {text === "" && <Mistakes mistakes={data.mistakes} />}
+      {text === "" && <InCommon mistakes={data.mistakes} />}
       {cleared.length > 0 && (
         <details className="mt-7">
           <summary className="cursor-pointer text-[15px] text-ink-2">

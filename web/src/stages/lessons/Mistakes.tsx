@@ -41,7 +41,9 @@ export function Mistakes({ mistakes: m }: { mistakes: MistakesOfYear }) {
                   />
                 </svg>
               </td>
-              <td className="num text-right whitespace-nowrap">{money(fromMicros(r.cost), shop.currency)}</td>
+              <td className="num text-right whitespace-nowrap">
+                {r.unknown === r.n ? "not known" : money(fromMicros(r.cost), shop.currency)}
+              </td>
               <td className="text-[13.5px] text-ink-2">{saysOf(r)}</td>
             </tr>
           ))}

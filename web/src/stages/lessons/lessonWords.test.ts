@@ -57,6 +57,7 @@ const all = (lessons: ShopLesson[], errata: ShopErratum[] = [], uncounted = 0): 
     scrapped: [],
     reworked: { n: 0, minutes: 0, untimed: 0 },
     claims: 0,
+    common: { runs: 0, closed: 0, factors: [] },
   },
   products: [{ id: "p", name: "Kiln Watch", revisions }],
 });
@@ -206,6 +207,7 @@ test("mistakes of a year: minutes at the shop's hour by kind of fault, boards at
       ],
       reworked: { n: 4, minutes: 20, untimed: 2 },
       claims: 0,
+      common: { runs: 0, closed: 0, factors: [] },
     },
     45,
     "EUR",
@@ -231,6 +233,7 @@ test("each row is rounded as it is shown, so that they add up to the sum above t
     scrapped: [],
     reworked: { n: 0, minutes: 0, untimed: 0 },
     claims: 0,
+    common: { runs: 0, closed: 0, factors: [] },
   };
   // a minute at 20 an hour is 0.3333: three of them are 0.99, not 1.00
   const costs = costsOf({ ...nothing, faults }, 20, "EUR").map((r) => r.cost);

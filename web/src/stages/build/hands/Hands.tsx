@@ -29,6 +29,7 @@ import { bagAtKit } from "./bagAtKit.ts";
 import { useKit } from "./KitCard.tsx";
 import { testName, testPieces } from "./TestCard.tsx";
 import { type Sitting, useSitting } from "./useSitting.ts";
+import { useTools } from "./useTools.ts";
 import { Walk } from "./Walk.tsx";
 
 type Row = StepsDocument["steps"][number];
@@ -176,6 +177,7 @@ function AtStep({
     [row, kit, tests, doc.assembly, result.start],
   );
   useBags(onBag, kit, sitting);
+  const tools = useTools(row.kind, unit, sitting.sat.used);
   const stand = stepStand(pieces, marks);
   // what was said to be laid out or tried as a whole is not asked for one by one
   // an item that is asked for is tried again, whatever it came to before
@@ -186,7 +188,7 @@ function AtStep({
   const line = lineOf(plan, row, piece);
   const { steps } = plan.sheet;
   const finish = () => {
-    sitting.finish(true);
+    sitting.finish(true, tools.used);
     const after = steps.find((s) => s.n > row.n);
     go({ step: after?.n });
     if (!after) say(`Step ${row.n} is done, the last one`);
@@ -208,6 +210,7 @@ function AtStep({
       test={tests.find((t) => testName(t) === piece?.name)}
       head={<Head unit={unit} row={row} of={steps.length} go={go} />}
       stand={stand}
+      tools={tools.hand}
       onFinish={finish}
       onTried={tried}
       onBack={back}

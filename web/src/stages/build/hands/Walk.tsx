@@ -7,6 +7,7 @@ import {
   type StepStand,
   type StepsDocument,
   type TestItem,
+  type ToolAtHand,
 } from "@kobbin/core";
 import { type ReactNode, useState } from "react";
 import { Frame } from "../../../bench-side/Frame.tsx";
@@ -29,6 +30,7 @@ import { usePedal } from "./usePedal.ts";
 import type { Sitting } from "./useSitting.ts";
 import { useTries } from "./useTries.ts";
 import { useVoice } from "./useVoice.ts";
+import { WithWhat } from "./WithWhat.tsx";
 
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
@@ -45,6 +47,8 @@ interface WalkProps {
   readonly sitting: Sitting;
   readonly head: ReactNode;
   readonly stand: StepStand;
+  /** With what it is done. */
+  readonly tools: readonly ToolAtHand[];
   readonly onFinish: () => void;
   /** An item that was asked for came to something. */
   readonly onTried: () => void;
@@ -64,6 +68,7 @@ export function Walk({
   sitting,
   head,
   stand,
+  tools,
   onFinish,
   onTried,
   onBack,
@@ -152,6 +157,7 @@ export function Walk({
       ) : (
         <>
           <InHand kind={row.kind} isBad className="mb-3 border-l-4 border-stop px-3 text-[18px]" />
+          <WithWhat hand={tools} onUse={(tool, name) => name && sitting.use({ [tool]: name })} />
           <What
             plan={plan}
             row={row}

@@ -33,6 +33,12 @@ test("what was pressed lies over what the server has; null takes back; another d
     isDone: false,
   });
   expect(laid(ROW, NOTHING_UNSENT, "desk")).toEqual(ROW);
+  const used = laid(
+    { ...ROW, used: { iron: "Old", wire: "1 mm" } },
+    { ...NOTHING_UNSENT, used: { iron: "New" } },
+    "desk",
+  );
+  expect(used.used).toEqual({ iron: "New", wire: "1 mm" });
 });
 
 test("what arrived is unsent no more, what was pressed meanwhile is, also where it is the same piece again", () => {
@@ -50,6 +56,12 @@ test("what arrived is unsent no more, what was pressed meanwhile is, also where 
     isDone: true,
   });
   expect(isSent(since(sent, sent))).toBe(true);
+  const tools = (used: Unsent["used"]): Unsent => ({ ...NOTHING_UNSENT, ...(used ? { used } : {}) });
+  expect(since(tools({ iron: "B", wire: "1" }), tools({ iron: "A", wire: "1" })).used).toEqual({ iron: "B" });
+  expect([isSent(tools({ iron: "A" })), isSent(since(tools({ iron: "A" }), tools({ iron: "A" })))]).toEqual([
+    false,
+    true,
+  ]);
   expect(isSent({ marks: { R1: "done" }, lost: { r: 1 } })).toBe(false);
   expect([
     isSent(NOTHING_UNSENT),
@@ -59,7 +71,7 @@ test("what arrived is unsent no more, what was pressed meanwhile is, also where 
 });
 
 test("the step goes whole, with the version it was seen at where there was one", () => {
-  expect(bodyOf({ unit: 2, step: 3 }, ROW)).toEqual({ unit: 2, step: 3, ...ROW });
+  expect(bodyOf({ unit: 2, step: 3 }, ROW)).toEqual({ unit: 2, step: 3, ...ROW, used: {} });
   expect(bodyOf({ unit: 2, step: 3, version: 7 }, ROW)).toMatchObject({ version: 7 });
 });
 
@@ -96,6 +108,8 @@ test("of what two marked differently theirs stands, and nothing else that was pr
   });
   expect(left(["is_done"])).toEqual({ marks: u.marks, lost: u.lost, minutes: 3 });
   expect(left(["marks"]).marks).toEqual({});
+  const both = { ...u, used: { iron: "A", wire: "1" } };
+  expect(yielded(both, [{ path: ["used", "iron"] }]).used).toEqual({ wire: "1" });
   // nothing that is told of is here: it would be refused again and again
   expect([left(), left(["marks", "R9"])]).toEqual([NOTHING_UNSENT, NOTHING_UNSENT]);
 });

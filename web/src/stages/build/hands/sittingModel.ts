@@ -6,12 +6,15 @@ export interface Unsent {
   readonly marks: Readonly<Record<string, PieceMark | null>>;
   readonly lost: Readonly<Record<string, number>>;
   readonly isDone?: boolean;
+  /** With what the step is done, as far as it was said here. */
+  readonly used?: Used;
   /** All of this device's minutes at the step; undefined while none were added. */
   readonly minutes?: number;
 }
 export const NOTHING_UNSENT: Unsent = { marks: {}, lost: {} };
 
-export type Sat = Pick<RunSitting, "marks" | "lost" | "minutes" | "isDone">;
+export type Used = NonNullable<RunSitting["used"]>;
+export type Sat = Pick<RunSitting, "marks" | "lost" | "minutes" | "isDone" | "used">;
 const NOTHING: Sat = { marks: {}, lost: {}, minutes: {}, isDone: false };
 
 /** A step as it stands for who sits here: what the server has with what was pressed since laid over it. */
@@ -23,6 +26,7 @@ export function laid(row: Sat | undefined, unsent: Unsent, device: string): Sat 
     lost: { ...base.lost, ...unsent.lost },
     minutes: unsent.minutes === undefined ? base.minutes : { ...base.minutes, [device]: unsent.minutes },
     isDone: unsent.isDone ?? base.isDone,
+    ...(base.used || unsent.used ? { used: { ...base.used, ...unsent.used } } : {}),
   };
 }
 
@@ -54,8 +58,11 @@ export function since(unsent: Unsent, sent: Unsent): Unsent {
     lost: rest(unsent.lost, sent.lost),
     ...(unsent.isDone !== undefined && unsent.isDone !== sent.isDone ? { isDone: unsent.isDone } : {}),
     ...(unsent.minutes !== undefined && unsent.minutes !== sent.minutes ? { minutes: unsent.minutes } : {}),
+    ...some(rest(unsent.used ?? {}, sent.used ?? {})),
   };
 }
+
+const some = (used: Used): { readonly used?: Used } => (Object.keys(used).length > 0 ? { used } : {});
 
 /**
  * What is left unsent where others marked some of it differently: of that theirs stands, the rest is sent again. Where
@@ -71,16 +78,17 @@ export function yielded(u: Unsent, clashes: readonly Pick<ClashDetail, "path">[]
     lost: rest("lost", u.lost),
     ...(u.isDone === undefined || isTheirs("is_done") ? {} : { isDone: u.isDone }),
     ...(u.minutes === undefined ? {} : { minutes: u.minutes }),
+    ...some(rest("used", u.used ?? {})),
   };
   return size(left) < size(u) ? left : NOTHING_UNSENT;
 }
 const size = (u: Unsent): number =>
-  Object.keys(u.marks).length + Object.keys(u.lost).length + Number(u.isDone !== undefined);
+  Object.keys(u.marks).length +
+  Object.keys(u.lost).length +
+  Object.keys(u.used ?? {}).length +
+  Number(u.isDone !== undefined);
 
-export const isSent = (u: Unsent): boolean =>
-  Object.keys(u.marks).length + Object.keys(u.lost).length === 0 &&
-  u.isDone === undefined &&
-  u.minutes === undefined;
+export const isSent = (u: Unsent): boolean => size(u) === 0 && u.minutes === undefined;
 
 /** What goes to the server: the step whole, as it stands here. */
 export const bodyOf = (
@@ -94,4 +102,5 @@ export const bodyOf = (
   lost: s.lost,
   minutes: s.minutes,
   isDone: s.isDone,
+  used: { ...s.used },
 });

@@ -13,6 +13,7 @@ import {
   type Sat,
   since,
   type Unsent,
+  type Used,
   withLost,
   yielded,
 } from "./sittingModel.ts";
@@ -157,7 +158,14 @@ export function useSitting(unit: number, step: number) {
     isAllSent: isSent(now),
     mark: (name: string, mark: PieceMark | undefined) => put((u, s) => marked(u, s, name, mark)),
     lose: (line: string, by: 1 | -1 = 1) => put((u, s) => withLost(u, s, line, by)),
-    finish: (isDone: boolean) => put((u) => ({ ...u, isDone })),
+    finish: (isDone: boolean, used: Used = {}) =>
+      put((u) => ({
+        ...u,
+        isDone,
+        ...(Object.keys(used).length > 0 ? { used: { ...u.used, ...used } } : {}),
+      })),
+    /** With what it is done: said before it is. */
+    use: (used: Used) => put((u) => ({ ...u, used: { ...u.used, ...used } })),
     /** From here on nobody works until the next press. */
     pause: () => {
       last.current = undefined;

@@ -1,9 +1,10 @@
-import { againstPlan, type Factor, factorsOf, type PlanOfRun, stepYields, unitOf } from "@kobbin/core";
+import { againstPlan, factorsOf, type PlanOfRun, stepYields, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
+import { FactorRows } from "../../../run/learn/FactorRows.tsx";
+import { chanceWords } from "../../../run/learn/standsWords.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Mark } from "../../../ui/Mark.tsx";
 import { count, fixed } from "../../../ui/text/format.ts";
-import { chanceWords, shareWords } from "./standsWords.ts";
 
 /** Whether the batch goes as planned, as far as so few boards can tell, what its faults have in common, and yield by step. */
 export function GoesAgainstPlan({ plan }: { plan: PlanOfRun }) {
@@ -46,16 +47,7 @@ export function GoesAgainstPlan({ plan }: { plan: PlanOfRun }) {
           <h3 className="mt-3 mb-1 text-[14.5px] font-semibold">
             {out.length > 0 ? "What they have in common" : "Nothing stands out so far"}
           </h3>
-          <table
-            className="rows w-full max-w-[860px] text-[14.5px] [&_td]:whitespace-nowrap"
-            aria-label="What faults have in common"
-          >
-            <tbody>
-              {(out.length > 0 ? out : factors).slice(0, out.length > 0 ? 6 : 3).map((f) => (
-                <Row key={`${f.kind} ${f.name}`} factor={f} />
-              ))}
-            </tbody>
-          </table>
+          <FactorRows factors={(out.length > 0 ? out : factors).slice(0, out.length > 0 ? 6 : 3)} />
         </>
       )}
       {steps.length > 0 && (
@@ -79,25 +71,3 @@ const WORDS = {
   better: "It goes better than planned.",
   "as planned": "It goes as planned, as far as so few can tell.",
 } as const;
-const KINDS = { part: "part", package: "package", side: "side", person: "put on by" } as const;
-
-/** How many fell on it, against the share of what may go wrong: two bars over each other. */
-function Row({ factor: f }: { factor: Factor }) {
-  return (
-    <tr className={f.standsOut ? "" : "text-ink-2"}>
-      <td className="w-[7em]">{KINDS[f.kind]}</td>
-      <td className="font-semibold">{f.name}</td>
-      <td>
-        <svg width="150" height="20" className="block" aria-hidden="true">
-          <rect x="0" y="2" width={(150 * f.seen) / f.of} height="9" fill="var(--metal)" />
-          <rect x="0" y="13" width={150 * f.share} height="4" fill="var(--ink-3)" />
-        </svg>
-      </td>
-      <td className="num">
-        {f.seen} of {f.of}
-      </td>
-      <td>{shareWords(f.share)} would be its share</td>
-      <td>{chanceWords(f.chance)} by chance</td>
-    </tr>
-  );
-}

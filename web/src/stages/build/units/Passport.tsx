@@ -4,6 +4,7 @@ import {
   minutesOf,
   type PlanOfRun,
   photosOfUnit,
+  type RunSitting,
   slug,
   standsOfUnit,
   type TestTry,
@@ -31,8 +32,11 @@ import { Loaded } from "../images/Loaded.tsx";
 import { OwnersSay } from "../owners/OwnersSay.tsx";
 import { WhereItWent } from "../owners/WhereItWent.tsx";
 import { Faults } from "../tests/Faults.tsx";
+import { heatWords } from "./heatWords.ts";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
 import { passportRows } from "./passportRows.ts";
+
+type Used = NonNullable<RunSitting["used"]>;
 
 const VERDICT = {
   pass: ["passes its tests", "text-fine"],
@@ -101,6 +105,7 @@ export function Passport({
       <Suspects unit={unit} />
       <WhereItWent unit={unit} />
       <OwnersSay unit={unit} />
+      <Heats plan={plan} unit={unit} />
       <Done plan={plan} unit={unit} />
       <MadeOf />
     </section>
@@ -148,6 +153,20 @@ function Read({ unit }: { unit: number }) {
   );
 }
 
+const withWords = (used: Used = {}) =>
+  Object.keys(used).length > 0 && <span className="text-ink-2"> with {Object.values(used).join(", ")}</span>;
+
+/** How often it went through the heat, and by what: joints and parts stand so many times and no more. */
+function Heats({ plan, unit }: { plan: PlanOfRun; unit: number }) {
+  const { record } = useRun();
+  const words = heatWords(plan.sheet.steps, record, unit);
+  return words === "" ? null : (
+    <p className="mt-5 text-[14.5px]">
+      <b>Went through the heat</b> {words}
+    </p>
+  );
+}
+
 /** Each step of it: by whom, how long, what was in doubt. */
 function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
   const { record } = useRun();
@@ -172,6 +191,7 @@ function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
               <td>
                 {s.words}
                 {s.side ? `, ${s.side}` : ""}
+                {withWords(sat.used)}
                 {doubts.length > 0 && <span className="text-look"> in doubt: {doubts.join(" ")}</span>}
               </td>
               <td className="text-ink-2">{sat.isDone ? "done" : "begun"}</td>

@@ -53,6 +53,7 @@ const record = {
   sittings: [
     { ...of(0), step: 1, marks: {}, lost: {}, minutes: { a: 9 }, isDone: true },
     { ...of(2), step: 2, marks: {}, lost: {}, minutes: { a: 2.25, b: 1 }, isDone: false },
+    { ...of(2), step: 4, marks: {}, lost: {}, minutes: {}, isDone: true, used: { heater: "Small oven" } },
     { ...of(3), step: 3, marks: {}, lost: {}, minutes: { a: 1 }, isDone: true },
   ],
 } as unknown as RunRecord;
@@ -62,6 +63,7 @@ const plan = {
       { n: 1, kind: "kit", words: "lay out the parts" },
       { n: 2, kind: "place", words: "place", side: "top" },
       { n: 3, kind: "iron", words: "solder by iron" },
+      { n: 4, kind: "heat", words: "heat", side: "top" },
     ],
   },
 } as unknown as PlanOfRun;
@@ -109,8 +111,11 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     ["known wrong", "slot", "file it", "", "worked around", "", ""],
     ["known wrong", "pads", "", "", "as it is", "", ""],
     ["found wrong", "U1.4", "bridge", "", "mended", "2026-03-02", "M"],
+    ["heated", "top", "Small oven", "", "", "", ""],
     ["step", "1 lay out the parts", "for all", "", "done", "", "M"],
     ["step", "2 place, top", "3.3 min", "", "begun", "", "M"],
+    ["step", "4 heat, top", "0.0 min", "", "done", "", "M"],
+    ["with", "4 heater", "Small oven", "", "", "", "M"],
     ["may have", "R1", "40", "", "", "2026-02-20", "Fen"],
     ["went", "a fair", "", "", "", "2026-03-09", ""],
     ["owner says", "fades", "cold", "", "", "2026-04-01", ""],

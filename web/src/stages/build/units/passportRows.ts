@@ -1,11 +1,14 @@
 import type { ShopErratum, ShopReport, UnitOut } from "@kobbin/contract";
 import {
+  type BenchTool,
+  heatsOf,
   limitText,
   minutesOf,
   type PlanOfRun,
   type RunDocument,
   type RunRecord,
   standsOfUnit,
+  TOOLS,
   unitOfStep,
 } from "@kobbin/core";
 
@@ -80,6 +83,8 @@ export function passportRows(p: PassportOf): string[][] {
   }
   for (const d of (record.defects ?? []).filter((x) => x.unit === unit))
     rows.push(["found wrong", d.at, d.code, "", d.isMended ? "mended" : "open", d.on, d.person]);
+  const heats = heatsOf(p.plan.sheet.steps, record.sittings ?? [], unit);
+  for (const h of heats) rows.push(["heated", h.words, h.heater ?? "", "", "", "", ""]);
   rows.push(...stepRows(p));
   for (const c of p.came) rows.push(["may have", c.what, String(c.qty), "", "", c.on, c.from]);
   if (p.out) rows.push(["went", p.out.towards, "", "", "", p.out.on, ""]);
@@ -124,6 +129,8 @@ function stepRows({ record, plan, unit }: PassportOf): Row[] {
         "",
         sat.person,
       ]);
+    for (const [tool, name] of Object.entries(sat?.used ?? {}))
+      rows.push(["with", `${s.n} ${TOOLS[tool as BenchTool].label}`, name, "", "", "", sat!.person]);
   }
   return rows;
 }

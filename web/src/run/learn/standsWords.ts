@@ -1,4 +1,4 @@
-import { fixed } from "../../../ui/text/format.ts";
+import { fixed } from "../../ui/text/format.ts";
 
 /** How often something comes by chance, as people say it. */
 export function chanceWords(p: number): string {
