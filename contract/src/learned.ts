@@ -20,6 +20,8 @@ export interface BuiltWith {
   /** Boards that were begun, and came good. */
   readonly begun: number;
   readonly good: number;
+  /** Boards of it that have it for certain, where that is written down; else any of those begun may. */
+  readonly units?: number;
 }
 
 /** An open run in which a lesson does not hold, cannot be told, has lost its place or waits for an answer. */

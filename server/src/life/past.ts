@@ -22,6 +22,14 @@ export async function hasTinOven({ door }: Teller): Promise<() => Promise<void>>
       state: "broken",
       cannot: "heat its corners: five of the first eight boards had a fault",
     });
+    await door.ask("POST", "/api/lessons", {
+      title: "Nothing is heated in the tin oven",
+      check: { kind: "machine", id, name: TIN_OVEN },
+      level: "error",
+      sure: "likely",
+      came: "five faults on eight boards, and none on the thirteen beside them",
+      since: "2026-05-27",
+    });
   };
 }
 

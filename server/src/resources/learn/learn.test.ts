@@ -362,7 +362,30 @@ test("what was built of a doubted part, house or lot is found: by its number as 
     lot: await doubt({ kind: "lot", id: lot, name: "bag" }),
     house: await doubt({ kind: "house", id: house, name: "house" }),
   };
+  // boards that went through a heater, by the name it had then and by the one it has now; a step of all boards is no board
+  const { id: oven } = (await v.post("/api/equipment", { kind: "oven", name: "Big oven" })).body as {
+    id: string;
+  };
+  for (const [unit, heater] of [
+    [0, "Big oven"],
+    [2, "Old oven"],
+    [3, "Big oven"],
+    [3, "Big oven"],
+    [4, "Plate"],
+  ] as const)
+    await v.put(`/api/runs/${first}/sittings`, {
+      unit,
+      step: 5,
+      marks: {},
+      lost: {},
+      minutes: {},
+      isDone: true,
+      used: { heater },
+    });
+  const machine = await doubt({ kind: "machine", id: oven, name: "Old oven" });
   const { lessons } = (await v.get("/api/learned")).body as LearnedAnswer;
+  expect(lessons.find((l) => l.id === machine)!.built).toMatchObject([{ run: "first", begun: 6, units: 2 }]);
+  expect(lessons.find((l) => l.id === ids.lot)!.built[0]).not.toHaveProperty("units");
   const built = (id: string) =>
     lessons.find((l) => l.id === id)!.built.map((b) => [b.run, b.begun, b.good, b.places]);
   expect(built(ids.part)).toEqual([["first", 6, 5, ["40 came", ...line!.refs].sort()]]);

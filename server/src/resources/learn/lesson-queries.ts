@@ -1,5 +1,5 @@
 import type { LessonBody, NewLessonBody, ShopLesson } from "@kobbin/contract";
-import type { RunLesson } from "@kobbin/core";
+import { BENCH_TOOLS, type RunLesson } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 
@@ -21,26 +21,36 @@ export async function manyLessons(tx: Tx, productId: string): Promise<RunLesson[
 
 /**
  * Released runs that have what a lesson doubts: a part by its number in what was released or in what came and may be used,
- * a lot that came for the run or was counted as taken, a house that something is ordered at.
+ * a lot that came for the run or was counted as taken, a house that something is ordered at, a machine of which is written
+ * down that boards went through it: of that one the boards are known.
  */
 const USES = `(
-  select x.run_id, array_agg(distinct p.place order by p.place) filter (where p.place is not null) as places from (
-    select run_id, places from release_use
+  select x.run_id, max(x.units) as units,
+    array_agg(distinct p.place order by p.place) filter (where p.place is not null) as places from (
+    select run_id, places, null::integer as units from release_use
     where kind = l.looks_at->>'kind' and key = case kind
       when 'part' then number_key(l.looks_at->>'mpn') else l.looks_at->>'id' end
     union all
     -- a lot by its id, a part by every lot of its number: each by its own index
-    (select c.run_id, array[sum(c.qty)::text || ' came']
+    (select c.run_id, array[sum(c.qty)::text || ' came'], null
      from lot as o join receipt as c on c.workshop_id = o.workshop_id and c.lot_id = o.id
      where l.looks_at->>'kind' = 'part' and o.mpn_key = number_key(l.looks_at->>'mpn') and not c.is_apart
      group by c.run_id)
     union all
-    (select c.run_id, array[sum(c.qty)::text || ' came'] from receipt as c
+    (select c.run_id, array[sum(c.qty)::text || ' came'], null from receipt as c
      where c.lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end and not c.is_apart
      group by c.run_id)
     union all
-    select run_id, array[pieces::text || ' taken'] from lot_taken
+    select run_id, array[pieces::text || ' taken'], null from lot_taken
     where lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end
+    union all
+    -- by the name it had when a board went through it, which it may have still
+    (select s.run_id, '{}'::text[], count(distinct s.unit)::integer
+     from (select l.looks_at->>'name' as name union select name from equipment where id::text = l.looks_at->>'id') as m
+     cross join unnest(array['${BENCH_TOOLS.join("', '")}']) as t(tool)
+     join sitting as s on s.used @> jsonb_build_object(t.tool, m.name) and s.used <> '{}' and s.unit > 0
+     where l.looks_at->>'kind' = 'machine'
+     group by s.run_id)
   ) as x left join lateral unnest(x.places) as p(place) on true
   group by x.run_id
 ) as u`;
@@ -62,7 +72,8 @@ export async function manyShopLessons(tx: Tx): Promise<ShopLesson[]> {
          from lesson_catch as c join revision as cv on cv.id = c.revision_id join product as cp on cp.id = cv.product_id
          where c.lesson_id = l.id), '[]') as caught,
        coalesce((select jsonb_agg(jsonb_build_object('runId', r.id, 'run', r.name, 'product', rp.name, 'revision', rv.label,
-             'places', coalesce(u.places, '{}'), 'begun', w.begun, 'good', w.good) order by rp.name, rv.label, r.created_at, r.id)
+             'places', coalesce(u.places, '{}'), 'begun', w.begun, 'good', w.good)
+             || case when u.units is null then '{}'::jsonb else jsonb_build_object('units', u.units) end order by rp.name, rv.label, r.created_at, r.id)
          from ${USES}
          join run as r on r.id = u.run_id
          join revision as rv on rv.id = r.revision_id join product as rp on rp.id = rv.product_id

@@ -11,7 +11,7 @@ import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, said } from "../../ui/text/format.ts";
-import { saysRun, standOf } from "./lessonWords.ts";
+import { saysBuilt, saysRun, standOf } from "./lessonWords.ts";
 
 /** A lesson: what it looks at, drawn and said, where it came from, what it caught, where it does not hold now. */
 export function LessonRow({
@@ -59,14 +59,13 @@ export function LessonRow({
                 <Link className="quiet-link" to={`/runs/${b.runId}/build?view=tests`}>
                   {b.product} {b.revision}, {b.run}
                 </Link>{" "}
-                {b.begun === 0 ? "no board begun yet" : `${count(b.begun, "board")}, ${b.good} good`}
-                {b.places.length > 0 ? ` (${few(b.places)})` : ""}
+                {saysBuilt(b)}
               </span>
             ))}
             .{" "}
             <b>
               {count(
-                l.built.reduce((n, b) => n + b.begun, 0),
+                l.built.reduce((n, b) => n + (b.units ?? b.begun), 0),
                 "board",
               )}{" "}
               in all.
@@ -95,8 +94,6 @@ export function LessonRow({
 
 /** The same sentence with or without an article and a stop is no second one. */
 const plain = (text: string) => text.toLowerCase().replace(/^the /, "").replace(/\.$/, "");
-const few = (list: readonly string[]) =>
-  list.length <= 6 ? list.join(", ") : `${list.slice(0, 6).join(", ")} and ${list.length - 6} more`;
 
 /** How it stands in the open runs, and in which. */
 function Stands({ lesson: l, isAllKnown }: { lesson: ShopLesson; isAllKnown: boolean }) {

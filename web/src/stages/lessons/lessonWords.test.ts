@@ -3,8 +3,19 @@ import type { LearnedAnswer, ShopErratum, ShopLesson } from "@kobbin/contract";
 import { effectiveRevision } from "../../run/learn/effectiveRevision.ts";
 import { spotOf } from "../../run/learn/spot.ts";
 import { checkOf, type LessonDraft, NEW_DRAFT } from "./lessonDraft.ts";
-import { fitsSearch, outWith, saysAll, saysRun, standOf, undecided } from "./lessonWords.ts";
+import { fitsSearch, outWith, saysAll, saysBuilt, saysRun, standOf, undecided } from "./lessonWords.ts";
 import { costsOf } from "./mistakeCosts.ts";
+
+test("how far something doubted went: boards that have it where that is known, else all that may", () => {
+  const built = { begun: 21, good: 19, places: [] };
+  expect(saysBuilt({ ...built, units: 8 })).toBe("8 boards for certain, of 21 begun");
+  // counted at the bench, not yet in the day's count
+  expect(saysBuilt({ ...built, begun: 0, units: 1 })).toBe("1 board for certain, of 1 begun");
+  expect(saysBuilt(built)).toBe("21 boards, 19 good");
+  expect(saysBuilt({ ...built, begun: 0, places: ["40 came"] })).toBe("no board begun yet (40 came)");
+  const places = ["C1", "C2", "C3", "C4", "C5", "C6", "C7", "C8"];
+  expect(saysBuilt({ ...built, places })).toBe("21 boards, 19 good (C1, C2, C3, C4, C5, C6 and 2 more)");
+});
 
 const lesson = (more: Partial<ShopLesson> = {}): ShopLesson => ({
   id: "l",

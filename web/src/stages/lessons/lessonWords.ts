@@ -1,4 +1,11 @@
-import type { LearnedAnswer, OpenInRun, ShopErratum, ShopLesson, ShopReport } from "@kobbin/contract";
+import type {
+  BuiltWith,
+  LearnedAnswer,
+  OpenInRun,
+  ShopErratum,
+  ShopLesson,
+  ShopReport,
+} from "@kobbin/contract";
 import { lessonWords } from "@kobbin/core";
 import { isOpen } from "../../run/owners/told.ts";
 import { count } from "../../ui/text/format.ts";
@@ -85,4 +92,19 @@ export function fitsSearch(x: ShopLesson | ShopErratum | ShopReport, asked: stri
     .toLowerCase()
     .split(/\s+/)
     .every((w) => words.includes(w));
+}
+
+/**
+ * How far something that is doubted went in a run: "8 boards for certain, of 21 begun"; where no board is known, as many as
+ * were begun, with where it is.
+ */
+export function saysBuilt(b: Pick<BuiltWith, "begun" | "good" | "units" | "places">): string {
+  if (b.units !== undefined)
+    return `${count(b.units, "board")} for certain, of ${Math.max(b.begun, b.units)} begun`;
+  const few =
+    b.places.length <= 6
+      ? b.places.join(", ")
+      : `${b.places.slice(0, 6).join(", ")} and ${b.places.length - 6} more`;
+  const so = b.begun === 0 ? "no board begun yet" : `${count(b.begun, "board")}, ${b.good} good`;
+  return few === "" ? so : `${so} (${few})`;
 }

@@ -1,0 +1,98 @@
+import type { Page } from "@playwright/test";
+import {
+  ask,
+  demoArchive,
+  expect,
+  expectAccessible,
+  expectSaid,
+  keptRun,
+  newShop,
+  openStage,
+  test,
+} from "../kit.ts";
+
+interface Read {
+  readonly revisionId: string;
+  readonly document: {
+    readonly lines: readonly { id: string; mpn: string; dnp: boolean }[];
+    readonly offers: readonly { id: string; line: string; supplier: string }[];
+    readonly suppliers: readonly { id: string }[];
+  };
+}
+const read = (page: Page, run: string) => ask<Read>(page, "GET", `/api/runs/${run}`);
+
+test("a bag that is doubted is traced to two runs and eleven boards, stops the run that counts on it, and is cleared by a test", async ({
+  page,
+}) => {
+  await newShop(page, "Recalling Works");
+  const first = await keptRun(page, demoArchive("rack-card"), "Rack Card");
+  const { document, revisionId } = await read(page, first);
+  const line = document.lines.find((l) => !l.dnp && l.mpn !== "")!;
+  const offer = { supplierId: document.suppliers[0]!.id, stock: 5000, currency: "EUR" };
+  for (const l of document.lines)
+    if (!l.dnp)
+      await ask(page, "POST", `/api/lines/${l.id}/offers`, { ...offer, breaks: [{ qty: 1, price: "0.1" }] });
+  await ask(page, "POST", `/api/runs/${first}/release`);
+  const bought = (await read(page, first)).document.offers.find((o) => o.line === line.id)!;
+  await ask(page, "POST", `/api/runs/${first}/receipts`, {
+    order: `parts ${bought.supplier}`,
+    arrivedOn: "2026-11-02",
+    items: [{ item: bought.id, qty: 400, unitCost: "0.05" }],
+  });
+  type Lot = { id: string; qty: number; mpn: string };
+  const [lot] = await ask<Lot[]>(page, "GET", "/api/lots");
+  const built = async (run: string, started: number, left: number) => {
+    await ask(page, "POST", `/api/runs/${run}/work`, {
+      on: "2026-11-20",
+      started,
+      good: started,
+      minutes: 60,
+    });
+    await ask(page, "PUT", `/api/runs/${run}/closing`, { stays: { [lot!.id]: left } });
+  };
+  await built(first, 6, 300);
+  const next = (name: string) =>
+    ask<{ id: string }>(page, "POST", "/api/runs", { revisionId, name, goodBoards: 5 });
+  const { id: second } = await next("five more");
+  await ask(page, "POST", `/api/runs/${second}/release`);
+  await built(second, 5, 200);
+  const { id: third } = await next("the next five");
+
+  await page.goto("/shelf");
+  await page.getByRole("button", { name: new RegExp(`^Measured of ${lot!.mpn}`) }).press("Enter");
+  const boards = page.getByRole("region", { name: `Boards that may have ${lot!.mpn}` });
+  await expect(boards).toContainText(
+    "200 pieces went to 2 runs with 11 boards; which of those have one is not written down. None of them went out yet.",
+  );
+  await expect(boards.getByRole("link")).toHaveText([/five more$/, /20 of A$/]);
+
+  await page.goto("/lessons");
+  await page.getByRole("button", { name: "Write one down" }).press("Enter");
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("It is about").selectOption({ label: "a lot on the shelf that is doubted" });
+  await dialog.getByLabel("Which").selectOption({ index: 1 });
+  await dialog.getByLabel("In a sentence").fill("The bag from Monday reads low");
+  await dialog.getByLabel("Where it does not hold").selectOption({ label: "the order stops" });
+  await dialog.getByRole("button", { name: "Keep it" }).press("Enter");
+  await expectSaid(page, "Learned: The bag from Monday reads low");
+  const row = page
+    .getByRole("region", { name: "Held against every board" })
+    .getByRole("listitem")
+    .filter({ hasText: "The bag from Monday" });
+  await expect(row).toContainText(/20 of A 6 boards, 6 good \(.*100 taken.*\).*five more 5 boards, 5 good/);
+  await expect(row).toContainText("11 boards in all.");
+  await expectAccessible(page);
+  // the run that counts on the bag is told, and cannot go
+  await openStage(page, third, "source");
+  const margin = page.getByRole("complementary", { name: "In the margin" });
+  await expect(margin).toContainText("The bag from Monday reads low");
+  await page.goto("/lessons");
+  await expect(row).toContainText("does not hold");
+  await row.getByRole("button", { name: "More of The bag from Monday reads low" }).press("Enter");
+  await row.getByLabel("Found to be innocent, by which test").fill("ten of them held to the meter");
+  await row.getByLabel("Found to be innocent, by which test").press("Enter");
+  await expectSaid(page, "The bag from Monday reads low: cleared");
+  await expect(page.getByText("1 doubt cleared")).toBeVisible();
+  await openStage(page, third, "source");
+  await expect(page.getByRole("main")).not.toContainText("The bag from Monday");
+});
