@@ -194,13 +194,14 @@ export async function manyBoardsWith(tx: Tx, lotId: string): Promise<BoardsWith[
     // planned once a connection: it is asked of every lot that is looked at
     name: "boards with a lot",
     text: `select r.id as "runId", r.name as run, p.name as product, v.label as revision, x.came, x.taken,
-       (select coalesce(sum(started), 0)::integer from work where run_id = r.id) as begun,
-       (select coalesce(sum(good), 0)::integer from work where run_id = r.id) as good,
+       w.begun, w.good,
        (select count(*)::integer from unit_out where run_id = r.id) as out
      from (select run_id, sum(came)::integer as came, sum(taken)::integer as taken from (
          select run_id, qty as came, null::integer as taken from receipt where lot_id = $1 and not is_apart
          union all select run_id, null, pieces from lot_taken where lot_id = $1) as y group by run_id) as x
      join run as r on r.id = x.run_id join revision as v on v.id = r.revision_id join product as p on p.id = v.product_id
+     cross join lateral (select coalesce(sum(started), 0)::integer as begun, coalesce(sum(good), 0)::integer as good
+       from work where run_id = r.id) as w
      order by r.created_at desc, r.id`,
     values: [lotId],
   });
