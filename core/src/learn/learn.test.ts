@@ -282,10 +282,11 @@ test("every check has words that say what is wanted", () => {
     { kind: "lot", id: "l", name: "L1" },
     { kind: "house", id: "h", name: "FAR" },
     { kind: "machine", id: "m", name: "Plate" },
+    { kind: "program", name: "watch", version: "1.4" },
     { kind: "asked" },
   ];
   for (const c of checks) expect(lessonWords(c)).toMatch(/^[a-zA-Z0-9].{6,}[^.]$/);
-  expect(new Set(checks.map((c) => c.kind)).size).toBe(ON_BOARD.length + 5);
+  expect(new Set(checks.map((c) => c.kind)).size).toBe(ON_BOARD.length + 6);
 });
 
 describe("checks that are proposed would have caught it", () => {

@@ -36,11 +36,14 @@ export type LessonCheck =
     }
   /** Contacts at the edge: no mask left between them, no copper that runs on to the edge, set back far enough. */
   | { readonly kind: "contacts"; readonly what: (typeof CONTACT_WANTS)[number]; readonly leastMm?: number }
-  /** Something that is not to be used: a part by its number, a lot, a house, a machine of the shop. */
+  /** Something that is not to be used: a part by its number, a lot, a house, a machine, a program. */
   | { readonly kind: "part"; readonly mpn: string }
   | { readonly kind: "lot"; readonly id: string; readonly name: string }
   | { readonly kind: "house"; readonly id: string; readonly name: string }
-  | { readonly kind: "machine"; readonly id: string; readonly name: string }
+  /** A machine, or one in somebody's hands: of another's it says nothing. */
+  | { readonly kind: "machine"; readonly id: string; readonly name: string; readonly person?: string }
+  /** A program that is loaded; any version of it where none is said. */
+  | { readonly kind: "program"; readonly name: string; readonly version: string }
   | { readonly kind: "asked" };
 export type LessonKind = LessonCheck["kind"];
 
@@ -72,7 +75,14 @@ export interface LessonPlace {
 }
 
 /** Kinds that are doubts about something which may be cleared by a test, rather than rules. */
-export const SUSPECT_KINDS: ReadonlySet<LessonKind> = new Set(["part", "lot", "house", "machine", "pattern"]);
+export const SUSPECT_KINDS: ReadonlySet<LessonKind> = new Set([
+  "part",
+  "lot",
+  "house",
+  "machine",
+  "program",
+  "pattern",
+]);
 
 const WANTED = {
   mask: "no mask is left between the edge contacts",
@@ -107,7 +117,10 @@ export function lessonWords(c: LessonCheck): string {
     case "house":
       return `nothing is ordered at ${c.name}`;
     case "machine":
-      return `${c.name} is not used`;
+      // who it is stands in the lesson alone, where it can be forgotten
+      return `${c.name} is not used${c.person ? " by one of us" : ""}`;
+    case "program":
+      return `${c.name}${c.version === "" ? "" : ` ${c.version}`} is not loaded`;
     case "asked":
       return "somebody has looked";
   }

@@ -46,7 +46,8 @@ const KINDS: Readonly<Record<string, DataShape>> = {
   part: fields({ kind: oneOf("part"), mpn: text(120, 1) }),
   lot: fields({ kind: oneOf("lot"), ...named }),
   house: fields({ kind: oneOf("house"), ...named }),
-  machine: fields({ kind: oneOf("machine"), ...named }),
+  machine: fields({ kind: oneOf("machine"), ...named, person: maybe(text(200, 1)) }),
+  program: fields({ kind: oneOf("program"), name: text(120, 1), version: text(80) }),
   asked: fields({ kind: oneOf("asked") }),
 };
 

@@ -159,6 +159,40 @@ test("a house counts for what is ordered there, a machine for what the run is ma
     on({ kind: "washer" }),
     verdict(MACHINE)[0]![0],
   ]).toEqual(["broken", "holds", "unknown", "holds", "holds", "broken", "unknown", "not-there"]);
+  // doubted in somebody's hands alone: who will sit at it nobody knows yet
+  const hands = { ...MACHINE, person: "Ida" };
+  const assembly2 = { ...madeRun({}).assembly, heater: "plate" as const };
+  const inHands = (more: object) =>
+    verdict(
+      hands,
+      { equipment: [{ ...plate, ...more }], assembly: assembly2 },
+      { goes: new Set(["stencil"]) },
+    )[0]!;
+  expect(inHands({}).slice(0, 2)).toEqual([
+    "ask",
+    "It melts the paste of this run. Who sits at it is not written down.",
+  ]);
+  expect(inHands({ state: "broken" })[0]).toBe("holds");
+});
+
+test("a program is doubted by its name and version; of an image without one nobody can tell", () => {
+  const loaded = (version: string, of: { name?: string; version?: string } = {}) =>
+    verdict(
+      { kind: "program", name: "watch", version: "1.4", ...of },
+      {
+        assembly: {
+          ...madeRun({}).assembly,
+          images: [{ id: "i", at: "U1", name: "Watch", version }] as never,
+        },
+      },
+    )[0]!.slice(0, 2);
+  expect(loaded("1.4")).toEqual(["broken", "It is loaded at U1."]);
+  expect(loaded(" 1.4 ")[0]).toBe("broken");
+  expect(loaded("1.5")).toEqual(["holds", "Another is loaded: 1.5."]);
+  expect(loaded("1.5", { version: "" })[0]).toBe("broken");
+  expect(loaded("")).toEqual(["unknown", "Which version of watch is loaded is not said."]);
+  expect(loaded("1.4", { name: "clock" })).toEqual(["holds", "It is not loaded."]);
+  expect(verdict({ kind: "program", name: "watch", version: "1.4" })[0]![0]).toBe("holds");
 });
 
 test("what does not hold blocks or wants a look as it was said, where something can be done; with its origin, its place, its board", () => {

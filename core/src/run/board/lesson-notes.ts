@@ -20,6 +20,7 @@ const STAGE_OF: Readonly<Record<LessonKind, StageKey>> = {
   lot: "source",
   house: "fab",
   machine: "assemble",
+  program: "assemble",
 };
 
 const SURE = { certain: "", likely: "Likely, not certain. ", suspected: "Suspected. " } as const;

@@ -81,7 +81,9 @@ function judgeChosen(c: Chosen, from: LearnFrom): Found {
     case "house":
       return judgeHouse(c, from);
     case "machine":
-      return judgeMachine(c, from);
+      return inHands(judgeMachine(c, from), c.person);
+    case "program":
+      return judgeProgram(c, from.doc);
   }
 }
 
@@ -146,6 +148,33 @@ function judgeHouse({ id }: Named, { doc, goes }: LearnFrom): Found {
   return does.length === 0
     ? { verdict: "holds", found: "Nothing is ordered there." }
     : { verdict: "broken", found: `It is chosen for ${does.join(" and ")}.` };
+}
+
+/** Who will sit at a machine is not known before it is built: somebody has to say so. */
+const inHands = (j: Found, person: string | undefined): Found =>
+  person === undefined || j.verdict !== "broken"
+    ? j
+    : { ...j, verdict: "ask", found: `${j.found} Who sits at it is not written down.` };
+
+/** A program by its name as it is written on the cards of the run, and by its version where one is meant. */
+function judgeProgram({ name, version }: Extract<Chosen, { kind: "program" }>, doc: RunDocument): Found {
+  const same = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
+  const named = (doc.assembly.images ?? []).filter((i) => same(i.name, name));
+  const hit = named.filter((i) => version === "" || same(i.version, version));
+  const open = named.filter((i) => i.version.trim() === "");
+  if (hit.length > 0)
+    return {
+      verdict: "broken",
+      found: `It is loaded at ${few(hit.map((i) => i.at))}.`,
+      about: hit.map((i) => i.at),
+    };
+  if (open.length > 0)
+    return { verdict: "unknown", found: `Which version of ${name} is loaded is not said.` };
+  return {
+    verdict: "holds",
+    found:
+      named.length === 0 ? "It is not loaded." : `Another is loaded: ${few(named.map((i) => i.version))}.`,
+  };
 }
 
 /** A machine is used where the work asks for one of its kind and it is not out of order. */

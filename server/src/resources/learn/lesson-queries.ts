@@ -22,7 +22,7 @@ export async function manyLessons(tx: Tx, productId: string): Promise<RunLesson[
 /**
  * Released runs that have what a lesson doubts: a part by its number in what was released or in what came and may be used,
  * a lot that came for the run or was counted as taken, a house that something is ordered at, a machine of which is written
- * down that boards went through it: of that one the boards are known.
+ * down that boards went through it, a program they were loaded with: of these the boards are known.
  */
 const USES = `(
   select x.run_id, max(x.units) as units,
@@ -49,8 +49,18 @@ const USES = `(
      from (select l.looks_at->>'name' as name union select name from equipment where id::text = l.looks_at->>'id') as m
      cross join unnest(array['${BENCH_TOOLS.join("', '")}']) as t(tool)
      join sitting as s on s.used @> jsonb_build_object(t.tool, m.name) and s.used <> '{}' and s.unit > 0
-     where l.looks_at->>'kind' = 'machine'
+     where l.looks_at->>'kind' = 'machine' and coalesce(l.looks_at->>'person', s.person) = s.person
      group by s.run_id)
+    union all
+    -- what a board was loaded with last; of a chip that is loaded loose nobody knows on which board it went
+    (select i.run_id, '{}'::text[], case when bool_or(i.is_loose) then null else count(distinct i.unit)::integer end
+     from (select distinct on (x.run_id, x.place, lower(x.name), x.unit) x.run_id, x.unit, x.version_text,
+         coalesce(r.document->'assembly'->'programLoose' ? x.place, false) as is_loose
+       from image_load as x left join release as r on r.run_id = x.run_id
+       where l.looks_at->>'kind' = 'program' and lower(x.name) = lower(btrim(l.looks_at->>'name')) and x.is_right
+       order by x.run_id, x.place, lower(x.name), x.unit, x.at desc) as i
+     where btrim(l.looks_at->>'version') = '' or lower(btrim(i.version_text)) = lower(btrim(l.looks_at->>'version'))
+     group by i.run_id)
   ) as x left join lateral unnest(x.places) as p(place) on true
   group by x.run_id
 ) as u`;
@@ -173,7 +183,7 @@ export async function manyNewCatches(
     `select l.id from lesson as l
      where l.id = any($2::uuid[]) and l.revision_id is distinct from $1
        -- what is chosen of a run says nothing of a design
-       and l.looks_at->>'kind' not in ('lot', 'house', 'machine')
+       and l.looks_at->>'kind' not in ('lot', 'house', 'machine', 'program')
        and not exists (select from lesson_catch as c where c.lesson_id = l.id and c.revision_id = $1)`,
     [revisionId, lessons],
   );

@@ -66,6 +66,10 @@ export async function forgetPerson(tx: Tx, person: string): Promise<void> {
     [person, FORMER],
   );
   await tx.query(
+    "update lesson set looks_at = jsonb_set(looks_at, '{person}', to_jsonb($2::text)) where looks_at ->> 'person' = $1",
+    [person, FORMER],
+  );
+  await tx.query(
     `update closing set factors = (
        select jsonb_agg(case when f ->> 'kind' = 'person' and f ->> 'name' = $1
          then jsonb_set(f, '{name}', to_jsonb($2::text)) else f end order by n)

@@ -21,6 +21,12 @@ test("the name of somebody who left goes out of all they did; what they did stay
   await rosa.patch(`/api/defects/${id}`, { isMended: true });
   await rosa.call("DELETE", `/api/defects/${id}`);
   await rosa.put(`/api/runs/${r.id}/outs`, { units: [1], on: "2026-12-03", towards: "a fair" });
+  // a machine that is doubted in somebody's hands
+  const { id: plate } = (await rosa.post("/api/equipment", { kind: "plate", name: "Plate" })).body as {
+    id: string;
+  };
+  const check = { kind: "machine", id: plate, name: "Plate", person: "rosa@leaving" };
+  expect((await rosa.post("/api/lessons", { title: "not so", check, since: "2026-12-02" })).status).toBe(201);
   // a closed run keeps by whom its parts were put on
   const { id: two } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
     .body as { id: string };

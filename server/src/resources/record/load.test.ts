@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { RunAnswer } from "@kobbin/contract";
+import type { LearnedAnswer, RunAnswer } from "@kobbin/contract";
 import { startServer, type TestServer } from "../../../test/kit.ts";
 import { releasedRun } from "../../../test/released-run.ts";
 
@@ -132,4 +132,47 @@ test("an image that is refused for a board as it is by now is not written down a
     "watch 1.5 is not for A + 1 rework: pins moved.",
   ]);
   expect([(await load(1)).status, (await load(3)).status]).toEqual([201, 201]);
+});
+
+test("a program that is doubted is traced to the boards that have it: by name and version, what was loaded last", async () => {
+  const { v, id } = await withImages("Doubted program");
+  const load = (unit: number, more: object = {}) =>
+    v.post(`/api/runs/${id}/loads`, { unit, image: "w", on, isRight: true, ...more });
+  for (const unit of [1, 2, 3]) expect((await load(unit)).status).toBe(201);
+  await load(4, { isRight: false });
+  // the second was loaded with something newer since, as a later release of the run would have it
+  await server.owner.query(
+    `with quiet as (select set_config('app.change', 'off', true))
+     insert into image_load (workshop_id, run_id, unit, image, name, version_text, place, is_right, on_day, person)
+     select workshop_id, run_id, 2, 'w', 'Watch', '1.6', place, true, on_day, person from image_load, quiet where run_id = $1 and unit = 2`,
+    [id],
+  );
+  const doubt = async (check: object) => {
+    const made = await v.post("/api/lessons", { title: "doubt", check, since: on });
+    const lesson = (made.body as { id: string }).id;
+    const { lessons } = (await v.get("/api/learned")).body as LearnedAnswer;
+    return lessons.find((l) => l.id === lesson)!.built.map((b) => [b.run, b.units]);
+  };
+  expect(await doubt({ kind: "program", name: "WATCH", version: "1.5 " })).toEqual([["one", 2]]);
+  expect(await doubt({ kind: "program", name: "watch", version: "1.6" })).toEqual([["one", 1]]);
+  expect(await doubt({ kind: "program", name: "watch", version: "" })).toEqual([["one", 3]]);
+  expect(await doubt({ kind: "program", name: "watch", version: "1" })).toEqual([]);
+  // of a chip that is loaded before it goes on, nobody knows on which board it went
+  const loose = await releasedRun(server, "Loose program", async (w, { id: run, version }: RunAnswer) => {
+    const images = [{ ...IMAGES[0]!, fits: [], values: [], expect: "" }];
+    await w.patch(`/api/runs/${run}`, {
+      version,
+      assembly: { programAt: ["J1"], programLoose: ["J1"], images },
+    });
+  });
+  expect(
+    (await loose.v.post(`/api/runs/${loose.id}/loads`, { unit: 1, image: "w", on, isRight: true })).status,
+  ).toBe(201);
+  await loose.v.post("/api/lessons", {
+    title: "x",
+    check: { kind: "program", name: "watch", version: "" },
+    since: on,
+  });
+  const { lessons } = (await loose.v.get("/api/learned")).body as LearnedAnswer;
+  expect(lessons[0]!.built).toEqual([expect.not.objectContaining({ units: expect.anything() })]);
 });

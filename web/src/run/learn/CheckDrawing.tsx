@@ -72,12 +72,13 @@ function drawn(c: LessonCheck) {
   }
 }
 
-/** A part, a bag, a house, a heater: struck through, as it is not to be used. */
-function Shunned({ kind }: { kind: "part" | "lot" | "house" | "machine" }) {
+/** A part, a bag, a house, a heater, a program: struck through, as it is not to be used. */
+function Shunned({ kind }: { kind: "part" | "lot" | "house" | "machine" | "program" }) {
   const shapes = {
     part: <path d="M26 14h32v24h-32zM18 19h8M18 26h8M18 33h8M58 19h8M58 26h8M58 33h8" {...INK} />,
     lot: <path d="M24 12h36v28h-36zM24 19h36M30 27h24M30 33h14" {...INK} />,
     house: <path d="M22 26l20-16 20 16M27 24v18h30v-18M38 42v-10h8v10" {...INK} />,
+    program: <path d="M24 12h36v28h-36zM30 20l6 5-6 5M40 32h12" {...INK} />,
     machine: <path d="M18 34h48v8h-48zM26 28q3-4 0-8t0-8M42 28q3-4 0-8t0-8M58 28q3-4 0-8t0-8" {...INK} />,
   };
   return (

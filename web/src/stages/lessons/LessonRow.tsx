@@ -40,6 +40,7 @@ export function LessonRow({
           {l.came === "" ? "" : `${l.came.replace(/^./, (c) => c.toUpperCase())}, `}
           {day(l.since)}; {SURE_WORDS[l.sure]}; {LEVEL_WORDS[l.level]}
           {l.product ? `; of ${l.product} alone` : ""}
+          {l.check.kind === "machine" && l.check.person ? `; in the hands of ${l.check.person}` : ""}
           {l.clearedOn ? `. Cleared on ${day(l.clearedOn)}${l.clearedBy ? `: ${l.clearedBy}` : ""}` : ""}
         </p>
         {l.caught.map((c) => (

@@ -70,17 +70,46 @@ export function Looked({
       );
     case "asked":
       return null;
+    case "program":
+      return (
+        <>
+          <Field
+            label="Its name"
+            maxLength={120}
+            value={d.program}
+            onChange={(e) => onChange({ program: e.target.value })}
+          />
+          <Field
+            label="Its version"
+            placeholder="any"
+            maxLength={80}
+            value={d.version}
+            onChange={(e) => onChange({ version: e.target.value })}
+          />
+        </>
+      );
     default:
       return (
-        <Pick
-          label="Which"
-          value={d.which}
-          options={[
-            ["", named.length === 0 ? "there is none" : "choose one"],
-            ...named.map((n) => [n.id, n.name] as const),
-          ]}
-          onChange={(which) => onChange({ which })}
-        />
+        <>
+          <Pick
+            label="Which"
+            value={d.which}
+            options={[
+              ["", named.length === 0 ? "there is none" : "choose one"],
+              ...named.map((n) => [n.id, n.name] as const),
+            ]}
+            onChange={(which) => onChange({ which })}
+          />
+          {d.kind === "machine" && (
+            <Field
+              label="Only in the hands of"
+              placeholder="anybody"
+              maxLength={200}
+              value={d.person}
+              onChange={(e) => onChange({ person: e.target.value })}
+            />
+          )}
+        </>
       );
   }
 }

@@ -10,6 +10,7 @@ export const KINDS = {
   lot: "a lot on the shelf that is doubted",
   house: "a house that is doubted",
   machine: "a machine that is doubted",
+  program: "a program that is doubted",
   asked: "a question",
 } as const;
 export type Kind = keyof typeof KINDS;
@@ -29,6 +30,11 @@ export interface LessonDraft {
   readonly mpn: string;
   /** Id of the lot, house or machine. */
   readonly which: string;
+  /** In whose hands a machine is doubted; anybody's where empty. */
+  readonly person: string;
+  /** A program by its name and version; any version where empty. */
+  readonly program: string;
+  readonly version: string;
 }
 export const NEW_DRAFT: LessonDraft = {
   kind: "measure",
@@ -38,6 +44,9 @@ export const NEW_DRAFT: LessonDraft = {
   contacts: "mask",
   mpn: "",
   which: "",
+  person: "",
+  program: "",
+  version: "",
 };
 
 /** Something that may be doubted, by name. */
@@ -64,8 +73,16 @@ export function checkOf(d: LessonDraft, named: readonly Named[]): LessonCheck | 
     case "house":
     case "machine": {
       const one = named.find((n) => n.id === d.which);
-      return one && { kind: d.kind, id: one.id, name: one.name.slice(0, 200) };
+      if (!one) return undefined;
+      const of = { kind: d.kind, id: one.id, name: one.name.slice(0, 200) };
+      return d.kind === "machine" && d.person.trim() !== ""
+        ? { ...of, kind: "machine", person: d.person.trim() }
+        : of;
     }
+    case "program":
+      return d.program.trim() === ""
+        ? undefined
+        : { kind: "program", name: d.program.trim(), version: d.version.trim() };
     case "asked":
       return { kind: "asked" };
   }
