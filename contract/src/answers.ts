@@ -5,6 +5,7 @@ import type {
   OpenLesson,
   OrderBrief,
   PanelPiece,
+  PlannedTest,
   RunDocument,
   RunLine,
   RunOffer,
@@ -56,6 +57,8 @@ export interface RunSummary {
   readonly next?: { readonly stage: string; readonly text: string; readonly do?: string };
   /** What it orders at whom; in no list of runs. */
   readonly orders?: readonly OrderBrief[];
+  /** Its test plan, where some of it is tried besides the bench; in no list of runs. */
+  readonly tests?: readonly PlannedTest[];
 }
 
 /** An order of a released run that is not all there yet. */
@@ -70,6 +73,19 @@ export interface WaitingRow extends Waiting {
   /** What its lines come to; freight and fees come on top. */
   readonly total: string;
 }
+/** An item of a test plan that is to be tried besides the bench, on boards that may be tried from the same day. */
+export interface WaitingTest {
+  readonly runId: string;
+  readonly run: string;
+  readonly product: string;
+  readonly item: string;
+  readonly name: string;
+  readonly words: string;
+  readonly units: readonly number[];
+  /** ISO day. */
+  readonly from: string;
+  readonly isDue: boolean;
+}
 /** The secret address of the shop's calendar: who made it, and when; neither where there is none. */
 export interface CalendarAnswer {
   readonly person?: string;
@@ -79,6 +95,8 @@ export interface CalendarAnswer {
 /** What a shop waits for over all its runs, the most urgent first. */
 export interface WaitingAnswer {
   readonly orders: readonly WaitingRow[];
+  /** What is to be tried besides the bench on boards of released runs, by day. */
+  readonly tests: readonly WaitingTest[];
   /** Released runs whose orders are being counted. */
   readonly counting: readonly { readonly runId: string; readonly run: string; readonly product: string }[];
 }

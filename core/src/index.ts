@@ -356,6 +356,7 @@ export type { LineTools } from "./run/assemble/tools.ts";
 export { type AssembleDocument, assembleDocument } from "./run/assemble-document.ts";
 export { changeSince, placeOfErratum } from "./run/board/erratum-notes.ts";
 export { type OpenLesson, openLessons } from "./run/board/lesson-notes.ts";
+export { type BesideTest, besideTests } from "./run/build/besides.ts";
 export {
   BRIDGE_LADDER,
   type BridgePair,
@@ -416,6 +417,7 @@ export {
   type ItemSum,
   judgeTry,
   limitsOf,
+  type PlannedTest,
   standsOfUnit,
   sumsOfItems,
   type TrySaid,
@@ -681,6 +683,7 @@ export { type Account, type ColumnAccount, saysAccount } from "./table/account.t
 // cells with headings
 export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
+export { type Besides, besidesWords } from "./testing/besides.ts";
 export { boardsNamed, type Compared, compareSettings } from "./testing/experiment.ts";
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";

@@ -1,4 +1,4 @@
-import { fields, list, matching, maybe, number, oneOf, text } from "./shape.ts";
+import { fields, list, matching, maybe, number, oneOf, text, whole } from "./shape.ts";
 
 /** How far a board is when something is tried on it, in the order in which it comes to that. */
 export const TEST_STATES = ["bare", "powered", "programmed", "housed"] as const;
@@ -33,6 +33,12 @@ export const READING = /^-?\d{1,15}(\.\d{1,20})?$/;
 export const readingShape = matching(READING, "a reading");
 
 const names = list(text(80), 200);
+/** What makes an item one that is tried besides the bench. */
+export const besidesShape = fields({
+  days: maybe(whole(1, 3650)),
+  where: maybe(text(120, 1)),
+  boards: maybe(whole(1, 1000)),
+});
 /** One item of a test plan. */
 export const testItemShape = fields({
   id: text(60, 1),
@@ -49,4 +55,5 @@ export const testItemShape = fields({
   guard: maybe(decimal),
   absent: maybe(names),
   because: maybe(text(400)),
+  besides: maybe(besidesShape),
 });

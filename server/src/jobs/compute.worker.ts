@@ -159,6 +159,13 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
   };
 }
 
+/** The test plan, where some of it is tried besides the bench: whoever waits for nothing else waits for that. */
+function testsBesides({ assembly: { tests = [] } }: RunDocument): Pick<RunSummary, "tests"> {
+  return tests.some((t) => t.besides)
+    ? { tests: tests.map(({ id, name, besides }) => ({ id, name, ...(besides ? { besides } : {}) })) }
+    : {};
+}
+
 /** The figures a list shows of a run. */
 export async function summarise(document: RunDocument): Promise<Omit<Summarised, "kind">> {
   const r = await rollUpNearly(document);
@@ -178,6 +185,7 @@ export async function summarise(document: RunDocument): Promise<Omit<Summarised,
     ...(isComplete(r.unpriced) ? {} : { unpriced: saysUnpriced(r.unpriced) }),
     ...(shelf.length > 0 ? { shelf: Object.fromEntries(shelf.map((t) => [t.lot.id, t.qty])) } : {}),
     lessons: openLessons(document, judged, r.notes),
+    ...testsBesides(document),
     orders: plannedOrders({ doc: document, ...r, plan: r.assembly }).map((o) => briefOf(document, o)),
     ...(next ? { next: { stage: next.stage, text: next.text, ...(next.do ? { do: next.do } : {}) } } : {}),
   };

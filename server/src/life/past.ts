@@ -150,7 +150,7 @@ export async function summerWatches({ door, revision, begin, caught }: Teller): 
     "for the summer fairs",
     15,
     "Plover Lane Boards",
-    { tests: WATCH_TESTS, images: [FIRMWARE] },
+    { tests: WATCH_TESTS, images: [FIRMWARE], programAt: ["U1"] },
   );
   await caught(id);
   const run = await ToldRun.released(door, id, "2026-07-06", OWN_RISK);

@@ -1,6 +1,6 @@
 import { OWN_RISK, type Teller } from "./teller.ts";
 import { plus, ToldRun } from "./told.ts";
-import { around, FIRMWARE, WATCH_TESTS } from "./watch.ts";
+import { AFTER_A_WEEK, AT_ANOTHERS, around, FIRMWARE, WATCH_TESTS } from "./watch.ts";
 
 /** Rack cards that are ordered: one supplier is late. */
 export async function waitingCards({ door, revision, begin }: Teller, today: string): Promise<void> {
@@ -50,7 +50,7 @@ export async function autumnWatches({ door, revision, begin }: Teller, today: st
     "for the autumn fairs",
     6,
     "Plover Lane Boards",
-    { tests: WATCH_TESTS, images: [FIRMWARE] },
+    { tests: [...WATCH_TESTS, AFTER_A_WEEK, AT_ANOTHERS], images: [FIRMWARE], programAt: ["U1"] },
   );
   const on = plus(today, -30);
   const run = await ToldRun.released(door, id, on, OWN_RISK);

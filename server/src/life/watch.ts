@@ -8,9 +8,9 @@ const RAIL: TestItem = {
   id: "rail",
   name: "3.3 V rail",
   state: "powered",
-  drives: ["VIN"],
-  reads: ["V33"],
-  through: [],
+  drives: ["J1.1"],
+  reads: ["J4.1"],
+  through: ["F1", "D1", "L1", "U4"],
   expect: "",
   minutes: 0.5,
   unit: "V",
@@ -21,7 +21,8 @@ const REST: TestItem = {
   ...RAIL,
   id: "rest",
   name: "current at rest",
-  reads: ["VIN"],
+  reads: ["J1.1"],
+  through: ["F1"],
   unit: "mA",
   min: "8",
   max: "25",
@@ -31,14 +32,34 @@ const ICE: TestItem = {
   id: "ice",
   name: "reads ice water",
   state: "programmed",
-  reads: [],
-  through: ["U2"],
+  drives: ["J3.1", "J3.2", "J3.3", "J3.4"],
+  reads: ["U1.28"],
+  through: ["U1", "U2", "U3"],
   minutes: 2,
   unit: "°C",
   min: "-1.5",
   max: "1.5",
 };
-export const WATCH_TESTS = [RAIL, REST, ICE];
+export const WATCH_TESTS: readonly TestItem[] = [RAIL, REST, ICE];
+/** Two of a batch are read again after a week in the cold. */
+export const AFTER_A_WEEK: TestItem = {
+  ...ICE,
+  id: "week",
+  name: "reads ice water after a week",
+  besides: { days: 7, where: "left in the cold store", boards: 2 },
+};
+/** What is seen once, before the first is sold. */
+export const AT_ANOTHERS: TestItem = {
+  id: "elsewhere",
+  name: "runs a whole firing at another studio",
+  state: "housed",
+  drives: [],
+  reads: [],
+  through: [],
+  expect: "no dash on the display from lighting to cooling",
+  minutes: 5,
+  besides: { where: "at a studio with another kiln", boards: 1 },
+};
 export const FIRMWARE: ProgramImage = {
   id: "watch",
   at: "U1",

@@ -94,6 +94,9 @@ export const RUN_TABLES = {
               300,
             ),
           ),
+          tests: maybe(
+            list(fields({ id: text(60, 1), name: text(120, 1), besides: maybe(shapes.besidesShape) }), 200),
+          ),
           next: maybe(fields({ stage: text(40), text: text(5000), do: maybe(text(5000)) })),
         }),
       ),

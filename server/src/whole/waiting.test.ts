@@ -60,7 +60,7 @@ test("what is waited for: from the release on, as it is written down, until all 
   const other = new Visitor(server);
   expect((await other.get("/api/waiting")).status).toBe(401);
   await other.startShop("Waiting elsewhere");
-  expect((await other.get("/api/waiting")).body).toEqual({ orders: [], counting: [] });
+  expect((await other.get("/api/waiting")).body).toEqual({ orders: [], tests: [], counting: [] });
 });
 
 test("a run whose orders are not counted yet is named until they are; a release lists it", async () => {
@@ -103,4 +103,47 @@ test("boards that were placed at a house are waited for until they are begun: th
   expect(await came()).toEqual(["2 of 5"]);
   expect((await begin(3)).status).toBe(201);
   expect(await came()).toEqual([]);
+});
+
+test("what is tried besides the bench is waited for from its day on, on the boards it is meant for, until it is tried", async () => {
+  const plain = { state: "powered", drives: [], reads: [], through: [], expect: "", minutes: 1 };
+  const tests = [
+    { ...plain, id: "rail", name: "rail" },
+    { ...plain, id: "week", name: "after a week", besides: { days: 7, where: "in the cold", boards: 2 } },
+  ];
+  const r = await runIn(server, "Tried later", async (v, { id, version }) => {
+    expect((await v.patch(`/api/runs/${id}`, { version, assembly: { tests } })).status).toBe(200);
+    // what says nothing, or a day that is none
+    const { version: now } = (await v.get(`/api/runs/${id}`)).body as { version: number };
+    const odd = [{ ...tests[1]!, besides: { days: 0 } }];
+    expect((await v.patch(`/api/runs/${id}`, { version: now, assembly: { tests: odd } })).status).toBe(422);
+  });
+  await server.figures();
+  const tried = (unit: number, item: string, on: string) =>
+    r.v.post(`/api/runs/${r.id}/tries`, { unit, item, on, says: "yes" });
+  const waits = async () =>
+    ((await r.v.get("/api/waiting")).body as WaitingAnswer).tests.map((t) => [
+      t.name,
+      t.units,
+      t.from,
+      t.isDue,
+    ]);
+  expect(await waits()).toEqual([]);
+  // each of three passes at the bench: two of them are meant, one may be tried since long, one in days to come
+  for (const [unit, on] of [
+    [1, "2020-03-02"],
+    [2, "2020-03-02"],
+    [3, "2020-03-09"],
+  ] as const)
+    expect((await tried(unit, "rail", on)).status).toBe(201);
+  expect(await waits()).toEqual([["after a week", [1, 2], "2020-03-09", true]]);
+  expect(((await r.v.get("/api/waiting")).body as WaitingAnswer).tests[0]!.words).toBe(
+    "after 7 days, in the cold, on 2 boards",
+  );
+  await tried(1, "week", "2020-03-12");
+  expect(await waits()).toEqual([["after a week", [2], "2020-03-09", true]]);
+  await tried(3, "week", "2020-03-20");
+  expect(await waits()).toEqual([]);
+  const { runs } = (await r.v.get("/api/bench")).body as BenchAnswer;
+  expect(runs.find((x) => x.id === r.id)!.summary).not.toHaveProperty("tests");
 });

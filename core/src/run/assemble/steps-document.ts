@@ -18,6 +18,7 @@ import {
   type Work,
   type WorkOrder,
 } from "../../steps/step.ts";
+import { besidesWords } from "../../testing/besides.ts";
 import { asMade } from "../document/bill/as-made.ts";
 import { directedParts } from "../document/directions.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -236,7 +237,7 @@ function holdWords(lines: readonly StepsLine[], work: Work): string[] {
 const testWords = ({ assembly: { tests = [] } }: RunDocument): string[] =>
   tests.map(
     (t, i) =>
-      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}.`,
+      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${t.besides ? `, ${besidesWords(t.besides)}` : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}.`,
   );
 
 function heatWords(doc: RunDocument, start: number): string[] {

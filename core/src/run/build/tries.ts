@@ -51,30 +51,42 @@ export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdi
   return judgeReading(t, value, bound);
 }
 
+/** What of an item decides when it is tried, and what becomes of it. */
+export type PlannedTest = Pick<TestItem, "id" | "name" | "besides">;
+
 /** How an item stands on one board: every try in the order in which they were made. */
-export interface ItemStand {
-  readonly item: TestItem;
+export interface ItemStand<T extends PlannedTest = TestItem> {
+  readonly item: T;
   readonly tries: readonly TestTry[];
   /** What it came to in the end; open while nothing was tried or nothing could be read. */
   readonly stand: "pass" | "fail" | "open";
 }
 
 /** The plan on one board, item by item. */
-export const standsOfUnit = (
-  plan: readonly TestItem[],
+export const standsOfUnit = <T extends PlannedTest>(
+  plan: readonly T[],
   tries: readonly TestTry[],
   unit: number,
-): ItemStand[] =>
+): ItemStand<T>[] =>
   plan.map((item) => {
     const own = tries.filter((t) => t.unit === unit && t.item === item.id);
     const last = own.at(-1)?.verdict;
     return { item, tries: own, stand: last === undefined || last === "error" ? "open" : last };
   });
 
-/** What the tests say of a board: every item passed in the end, one fails, or some are open. */
-export function verdictOfUnit(stands: readonly ItemStand[]): "pass" | "fail" | "open" {
+/** What is tried at the bench; where nothing is, all of it. */
+const benchOf = <T extends PlannedTest>(stands: readonly ItemStand<T>[]): readonly ItemStand<T>[] => {
+  const bench = stands.filter((s) => !s.item.besides);
+  return bench.length > 0 ? bench : stands;
+};
+
+/**
+ * What the tests say of a board: every item passed in the end, one fails, or some are open. What is tried besides the bench
+ * makes none open: it is told by itself; where it failed the board fails.
+ */
+export function verdictOfUnit(stands: readonly ItemStand<PlannedTest>[]): "pass" | "fail" | "open" {
   if (stands.some((s) => s.stand === "fail")) return "fail";
-  return stands.length > 0 && stands.every((s) => s.stand === "pass") ? "pass" : "open";
+  return stands.length > 0 && benchOf(stands).every((s) => s.stand === "pass") ? "pass" : "open";
 }
 
 /** An item over all boards. */
@@ -142,6 +154,6 @@ export function firstPassOf(
   const n = (is: "pass" | "fail") => stands.filter((s) => verdictOfUnit(s) === is).length;
   const isFirst = (s: readonly ItemStand[]) =>
     verdictOfUnit(s) === "pass" &&
-    s.every((i) => i.tries.find((t) => t.verdict !== "error")?.verdict === "pass");
+    benchOf(s).every((i) => i.tries.find((t) => t.verdict !== "error")?.verdict === "pass");
   return { tried: units.length, passed: n("pass"), failing: n("fail"), first: stands.filter(isFirst).length };
 }

@@ -34,6 +34,7 @@ import type { Hold } from "../../steps/hold.ts";
 import type { OddWay } from "../../steps/odd.ts";
 import type { School } from "../../steps/step.ts";
 import type { AttachedSum } from "../../sums/evaluate.ts";
+import type { Besides } from "../../testing/besides.ts";
 import type { SurplusPurpose } from "./surplus.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -269,6 +270,7 @@ export interface TestItem {
   readonly absent?: readonly string[];
   /** Where its limits come from. */
   readonly because?: string;
+  readonly besides?: Besides;
 }
 
 /** The usual way to begin: paste through a stencil on a plate, four boards a load. */

@@ -33,7 +33,7 @@ const row = (more: Partial<WaitingRow>): WaitingRow => ({
 });
 
 test("an order is a range of days, open until somebody promised it; one without a day is none; nothing of prices", () => {
-  const [one] = eventsOf([row({ came: 3, questions: ["which green?"] })], "https://k.example");
+  const [one] = eventsOf([row({ came: 3, questions: ["which green?"] })], [], "https://k.example");
   expect(one).toEqual({
     id: "r boards h@kobbin",
     from: "2026-12-10",
@@ -44,17 +44,42 @@ test("an order is a range of days, open until somebody promised it; one without 
     isOpen: true,
   });
   expect(JSON.stringify(one)).not.toMatch(/99|EUR/);
-  expect(eventsOf([row({ isPromised: true, isLate: true })], "")[0]).toMatchObject({
+  expect(eventsOf([row({ isPromised: true, isLate: true })], [], "")[0]).toMatchObject({
     isOpen: false,
     title: "late: bare boards from FAR",
   });
-  expect(eventsOf([row({ isPromised: true })], "")[0]).not.toHaveProperty("url");
+  expect(eventsOf([row({ isPromised: true })], [], "")[0]).not.toHaveProperty("url");
   const { from: _, to: _t, ...dayless } = row({});
-  expect(eventsOf([dayless], "")).toEqual([]);
-  expect(eventsOf([{ ...dayless, to: "2026-12-14" }], "")[0]).toMatchObject({
+  expect(eventsOf([dayless], [], "")).toEqual([]);
+  expect(eventsOf([{ ...dayless, to: "2026-12-14" }], [], "")[0]).toMatchObject({
     from: "2026-12-14",
     to: "2026-12-14",
   });
+});
+
+test("what is to be tried besides the bench stands on its day, board by board", () => {
+  const week = {
+    runId: "r",
+    run: "spring",
+    product: "Watch",
+    item: "week",
+    name: "reads after a week",
+    words: "after 7 days, in the cold",
+    units: [1, 4],
+    from: "2026-12-08",
+    isDue: false,
+  };
+  expect(eventsOf([], [week], "https://k.example")).toEqual([
+    {
+      id: "r test week 2026-12-08@kobbin",
+      from: "2026-12-08",
+      to: "2026-12-08",
+      title: "try reads after a week: boards 1, 4",
+      about: "of Watch, spring\nafter 7 days, in the cold",
+      url: "https://k.example/runs/r/build?view=tests",
+      isOpen: false,
+    },
+  ]);
 });
 
 test("a calendar fetches by its secret alone, what the shop waits for; a new address or none closes the one before", async () => {

@@ -39,13 +39,13 @@ export function calendarRoutes(deps: Deps): Router {
         "Nothing is to be fetched under this address.",
         "Ask an owner of the shop for the address it has now.",
       );
-    const { name, orders } = await readWorkshop(pool, shop, async (tx) => ({
+    const { name, orders, tests } = await readWorkshop(pool, shop, async (tx) => ({
       name: (await oneShop(tx)).name,
-      orders: (await waitingOf(tx, deps.today())).orders,
+      ...(await waitingOf(tx, deps.today())),
     }));
     ctx.type = "text/calendar; charset=utf-8";
     ctx.set("Cache-Control", "private, no-store");
-    ctx.body = writeCalendar(`${name}: waiting`, eventsOf(orders, config.origins[0] ?? ""), {
+    ctx.body = writeCalendar(`${name}: waiting`, eventsOf(orders, tests, config.origins[0] ?? ""), {
       now: new Date().toISOString(),
     });
   });

@@ -116,7 +116,8 @@ async function manyBareTests(tx: Tx, runId: string): Promise<BareTest[]> {
   return rows.map(({ receipt, ...r }) => ({ ...r, ...(receipt === null ? {} : { receipt }) }));
 }
 
-async function manyWork(tx: Tx, runId: string): Promise<RunWork[]> {
+/** What was counted as built of a run, in the order of the days. */
+export async function manyWork(tx: Tx, runId: string): Promise<RunWork[]> {
   const { rows } = await tx.query<RunWork>(
     `select id, on_day as "on", started, good, reworked, scrapped, minutes, person, note
      from work where run_id = $1 order by on_day, at, id`,

@@ -1,8 +1,8 @@
-import type { OrderBrief, OrderStep } from "@kobbin/core";
+import type { OrderBrief, OrderStep, PlannedTest } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 
 /** Runs that are being built, and what they order, as their figures say it. */
-const RUNS = `select r.id as "runId", r.name as run, p.name as product, f.summary -> 'orders' as orders,
+const RUNS = `select r.id as "runId", r.name as run, p.name as product, f.summary -> 'orders' as orders, f.summary -> 'tests' as tests,
        (select max(x.released_at) from release as x where x.run_id = r.id) as "releasedAt"
      from run as r
      join fork as f on f.run_id = r.id and f.name = 'first'
@@ -17,6 +17,8 @@ export interface RunOf {
   readonly run: string;
   readonly product: string;
   readonly orders: readonly OrderBrief[] | null;
+  /** The test plan, where some of it is tried besides the bench. */
+  readonly tests: readonly PlannedTest[] | null;
   readonly releasedAt: Date | null;
 }
 /** Boards of a run that were begun: what was placed at a house came back. */

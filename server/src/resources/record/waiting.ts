@@ -1,11 +1,13 @@
 import Router from "@koa/router";
-import type { WaitingAnswer, WaitingRow } from "@kobbin/contract";
-import { addTo, byUrgency, type OrderStep, waitingFor } from "@kobbin/core";
+import type { WaitingAnswer, WaitingRow, WaitingTest } from "@kobbin/contract";
+import { addTo, besidesWords, besideTests, byUrgency, type OrderStep, waitingFor } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
 import { signed } from "../../middleware/session.ts";
-import { type Came, manyOpenOrders } from "./waiting-queries.ts";
+import { manyWork } from "./queries.ts";
+import { manyTries } from "./try-queries.ts";
+import { type Came, manyOpenOrders, type RunOf } from "./waiting-queries.ts";
 
 /** What a shop waits for, over all runs. */
 export function waitingRoutes(deps: Deps): Router {
@@ -54,8 +56,36 @@ export async function waitingOf(tx: Tx, today: string): Promise<WaitingAnswer> {
   );
   return {
     orders: rows.sort(byUrgency),
+    tests: await testsOf(tx, runs, today),
     counting: runs.flatMap(({ runId, run, product, orders }) =>
       orders === null ? [{ runId, run, product }] : [],
     ),
   };
+}
+
+/** What is to be tried besides the bench on boards of runs that are being built, by day; the same item and day in one row. */
+async function testsOf(tx: Tx, runs: readonly RunOf[], today: string): Promise<WaitingTest[]> {
+  const rows = new Map<string, WaitingTest>();
+  for (const { runId, run, product, tests } of runs) {
+    if (!tests) continue;
+    const [tries, work] = await Promise.all([manyTries(tx, runId), manyWork(tx, runId)]);
+    for (const { item, unit, from, is } of besideTests(tests, { tries, work }, today)) {
+      if (is !== "due" && is !== "coming") continue;
+      const key = `${runId} ${item.id} ${from}`;
+      const units = [...(rows.get(key)?.units ?? []), unit];
+      const words = besidesWords(item.besides ?? {});
+      rows.set(key, {
+        runId,
+        run,
+        product,
+        item: item.id,
+        name: item.name,
+        words,
+        units,
+        from,
+        isDue: is === "due",
+      });
+    }
+  }
+  return [...rows.values()].sort((a, b) => a.from.localeCompare(b.from));
 }

@@ -53,7 +53,7 @@ export async function manyRuns(tx: Tx): Promise<RunRow[]> {
     `select exists (select 1 from closing as c where c.run_id = r.id) as "isClosed",
        (select jsonb_build_object('started', sum(w.started), 'good', sum(w.good), 'scrapped', sum(w.scrapped))
         from work as w where w.run_id = r.id having count(*) > 0) as built,
-       ${COLUMNS}, f.summary - 'orders' - 'lessons' as summary ${FROM} order by f.updated_at desc`,
+       ${COLUMNS}, f.summary - 'orders' - 'lessons' - 'tests' as summary ${FROM} order by f.updated_at desc`,
   );
   return rows.map((r) => ({
     id: r.id,

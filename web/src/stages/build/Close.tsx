@@ -8,8 +8,9 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { useSayError } from "../../ui/Toast.tsx";
-import { day } from "../../ui/text/format.ts";
+import { count, day } from "../../ui/text/format.ts";
 import { oftenest, wentWrong } from "./tests/faultLesson.ts";
+import { useBesideTests } from "./tests/useBesideTests.ts";
 
 const NONE: readonly Defect[] = [];
 
@@ -24,6 +25,7 @@ export function Close() {
   const [isBusy, setBusy] = useState(false);
   const left = useMemo(() => (lots ? leftOnShelf(doc, r, record, lots) : []), [doc, r, record, lots]);
   const open = r.actual?.tally.open ?? 0;
+  const besides = useBesideTests().filter((t) => t.is === "due" || t.is === "coming");
   const isOdd = Object.values(counted).some((t) => !/^\d{1,7}$/.test(t));
   const close = () => {
     setBusy(true);
@@ -101,6 +103,12 @@ export function Close() {
         </table>
       )}
       <Leaves />
+      {besides.length > 0 && (
+        <p className="mb-3 max-w-[70ch] text-[14.5px] text-look">
+          {count(besides.length, "test")} besides the bench {besides.length === 1 ? "is" : "are"} to come
+          still, the last on {day(besides.at(-1)!.from)}: a closed run takes none.
+        </p>
+      )}
       <label className="block max-w-[680px] text-[13.5px] text-ink-2">
         What is to be remembered
         <textarea

@@ -1,5 +1,6 @@
-import { firstPassOf, tallyOf } from "@kobbin/core";
+import { besideTests, firstPassOf, tallyOf } from "@kobbin/core";
 import type { WebStage } from "../../run/stages.ts";
+import { todayIso } from "../../ui/text/dates.ts";
 
 export const build: WebStage = {
   key: "build",
@@ -13,7 +14,10 @@ export const build: WebStage = {
       ...(record.tries ?? []).map((t) => t.unit),
     ]).size;
     if (started === 0) return atBench === 0 ? "nothing started yet" : `${atBench} at the bench, none counted`;
-    return `${good} of ${doc.goodBoards} good`;
+    const due = besideTests(doc.assembly.tests ?? [], record, todayIso()).filter(
+      (t) => t.is === "due",
+    ).length;
+    return `${good} of ${doc.goodBoards} good${due > 0 ? `, ${due} to try` : ""}`;
   },
   state: (doc, _, __, record) => {
     const failing = record.tries ? firstPassOf(doc.assembly.tests ?? [], record.tries).failing : 0;

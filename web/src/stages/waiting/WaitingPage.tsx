@@ -1,4 +1,4 @@
-import type { WaitingRow } from "@kobbin/contract";
+import type { WaitingRow, WaitingTest } from "@kobbin/contract";
 import { stepWords } from "@kobbin/core";
 import { Link } from "react-router";
 import { useWaiting } from "../../resources/bench.ts";
@@ -24,7 +24,7 @@ export function WaitingPage() {
         <Skeleton rows={6} />
       ) : (
         <>
-          <p className="mb-4 text-ink-2">{saysAll(data.orders)}</p>
+          <p className="mb-4 text-ink-2">{saysAll(data.orders, data.tests)}</p>
           {data.counting.map((r) => (
             <p key={r.runId} className="text-[14px] text-ink-2">
               <Link className="quiet-link" to={`/runs/${r.runId}/order`}>
@@ -36,7 +36,8 @@ export function WaitingPage() {
           {data.orders.length > 0 && (
             <Orders rows={data.orders} line={lineOf(data.orders, today)} today={today} />
           )}
-          {data.orders.length + data.counting.length === 0 && (
+          <Tests rows={data.tests} />
+          {data.orders.length + data.counting.length + data.tests.length === 0 && (
             <Empty>Orders of released runs stand here until all of them came.</Empty>
           )}
           <InCalendar />
@@ -46,8 +47,10 @@ export function WaitingPage() {
   );
 }
 
-function saysAll(rows: readonly WaitingRow[]): string {
-  if (rows.length === 0) return "Nothing is waited for.";
+function saysAll(rows: readonly WaitingRow[], tests: readonly WaitingTest[]): string {
+  const due = tests.filter((t) => t.isDue).length;
+  const tried = tests.length === 0 ? "" : `${count(tests.length, "test")} besides the bench, ${due} by now`;
+  if (rows.length === 0) return tried === "" ? "Nothing is waited for." : `No order is waited for; ${tried}.`;
   const late = rows.filter((r) => r.isLate).length;
   const ours = rows.filter((r) => r.waits.on === "shop").length;
   const pay = toPay(rows).map(([currency, sum]) => money(sum, currency));
@@ -56,7 +59,42 @@ function saysAll(rows: readonly WaitingRow[]): string {
     late > 0 ? `${late} late` : "none late",
     ours > 0 ? `${ours} ${ours === 1 ? "waits" : "wait"} for you` : "none waits for you",
     pay.length > 0 ? `still to be paid, before freight and fees: ${pay.join(" and ")}` : "all paid",
+    ...(tried === "" ? [] : [tried]),
   ].join("; ");
+}
+
+/** What is tried besides the bench, by day: after a week, in the cold, at somebody else's. */
+function Tests({ rows }: { rows: readonly WaitingTest[] }) {
+  if (rows.length === 0) return null;
+  return (
+    <section aria-labelledby="to-try" className="mt-7">
+      <h2 id="to-try" className="mb-1 text-[16px]">
+        To be tried besides the bench
+      </h2>
+      <table className="rows w-full max-w-[860px]" aria-labelledby="to-try">
+        <tbody>
+          {rows.map((t) => (
+            <tr key={`${t.runId} ${t.item} ${t.from}`}>
+              <td className={`w-[9em] ${t.isDue ? "text-look" : "text-ink-2"}`}>
+                {t.isDue ? <Mark kind="look" /> : "from"} {day(t.from)}
+              </td>
+              <td>
+                <Link to={`/runs/${t.runId}/build?view=tests`} className="font-semibold hover:underline">
+                  {t.name}
+                </Link>
+                <span className="block text-[13px] text-ink-2">
+                  {t.product}, {t.run}; {t.words}
+                </span>
+              </td>
+              <td className="num">
+                {t.units.length === 1 ? "board" : "boards"} {t.units.join(", ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
 }
 
 function Orders({ rows, line, today }: { rows: readonly WaitingRow[]; line: Line; today: string }) {

@@ -214,7 +214,9 @@ export interface SoonestPlan {
 export function soonestPlan(doc: RunDocument, soldered: readonly LinePart[]): SoonestPlan | undefined {
   const weights = jointWeights(doc, soldered);
   const weightOf = (pin: string) => weights.get(refOf(pin)) ?? 0;
-  const plan = doc.assembly.tests ?? [];
+  const whole = doc.assembly.tests ?? [];
+  // what is tried besides the bench has no place in its order
+  const plan = whole.filter((t) => !t.besides);
   const reaches = new Reaches(wiredOf(doc).parts);
   const items = plan.map((t, i): OrderedItem => {
     // power is turned up stage by stage before anything else is read under it, whatever that finds
@@ -226,7 +228,7 @@ export function soonestPlan(doc: RunDocument, soldered: readonly LinePart[]): So
   const order = soonestOrder(items, weightOf);
   const mean = (list: readonly OrderedItem[]) => costOfOrder(list, weightOf) / all;
   return {
-    tests: order.map((id) => plan.find((t) => t.id === id)!),
+    tests: [...order.map((id) => plan.find((t) => t.id === id)!), ...whole.filter((t) => t.besides)],
     nowMinutes: mean(items),
     thenMinutes: mean(order.map((id) => items.find((i) => i.id === id)!)),
   };

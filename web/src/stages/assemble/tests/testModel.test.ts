@@ -5,6 +5,7 @@ import {
   isSamePlan,
   moved,
   typedPins,
+  withBesides,
   withLimit,
   without,
   withProposed,
@@ -94,4 +95,14 @@ test("a limit is a number as it was typed, or nothing; without a unit there are 
   for (const odd of ["3..4", "about 3", "1e3", "3 V"]) expect(withLimit(t!, "min", odd)).toBeUndefined();
   expect(withUnit(t!, "")).toEqual(expect.not.objectContaining({ min: "3" }));
   expect(withUnit(t!, "mV")).toMatchObject({ unit: "mV", min: "3" });
+});
+
+test("what is tried besides the bench is so by any of its three, and with the rest again without them", () => {
+  const [rail] = added([], { name: "rail" });
+  const week = withBesides(rail!, { days: 7 });
+  expect(week.besides).toEqual({ days: 7 });
+  const cold = withBesides(week, { where: "in the cold", days: undefined });
+  expect(cold.besides).toEqual({ where: "in the cold" });
+  expect(withBesides(cold, { where: undefined })).toEqual(rail);
+  expect(withBesides(week, { boards: 2 }).besides).toEqual({ days: 7, boards: 2 });
 });

@@ -1,4 +1,4 @@
-import { limitsWrong, type TestItem } from "@kobbin/core";
+import { type Besides, limitsWrong, type TestItem } from "@kobbin/core";
 
 /** How far a board is while an item is tried, in words. */
 export const STATES: readonly (readonly [TestItem["state"], string])[] = [
@@ -77,6 +77,13 @@ export function withUnit({ unit: _, min, max, guard, ...rest }: TestItem, unit: 
     ...(guard === undefined ? {} : { guard }),
   };
   return { ...rest, unit: unit as NonNullable<TestItem["unit"]>, ...limits };
+}
+/** What of it is said anew; undefined takes it away. */
+export type BesidesChange = { readonly [K in keyof Besides]?: Besides[K] | undefined };
+/** An item with something else of what makes it one besides the bench; without any of it it is tried with the rest. */
+export function withBesides({ besides, ...rest }: TestItem, more: BesidesChange): TestItem {
+  const left = Object.entries({ ...besides, ...more }).filter(([, v]) => v !== undefined);
+  return left.length === 0 ? rest : { ...rest, besides: Object.fromEntries(left) };
 }
 /** Why an item's limits cannot judge, where it has a unit. */
 export const limitsOff = (t: TestItem): string | undefined =>

@@ -168,7 +168,16 @@ function AtStep({
   const sitting = useSitting(unitOfStep(row.kind, unit), row.n);
   const { marks } = sitting.sat;
   const kit = useKit(plan, row);
-  const tests = row.kind === "test" ? (doc.assembly.tests ?? NO_TESTS) : NO_TESTS;
+  const [params, setParams] = useSearchParams();
+  const asked = params.get("test");
+  const tests = useMemo(
+    () =>
+      row.kind === "test"
+        ? // what is tried besides the bench is there when it is asked for
+          (doc.assembly.tests ?? NO_TESTS).filter((t) => !t.besides || t.id === asked)
+        : NO_TESTS,
+    [row.kind, doc.assembly.tests, asked],
+  );
   const pieces = useMemo(
     () =>
       isWalked(row.kind)
@@ -181,8 +190,7 @@ function AtStep({
   const stand = stepStand(pieces, marks);
   // what was said to be laid out or tried as a whole is not asked for one by one
   // an item that is asked for is tried again, whatever it came to before
-  const [params, setParams] = useSearchParams();
-  const again = pieces.find((p) => p.name === testName({ id: params.get("test") ?? "" }));
+  const again = pieces.find((p) => p.name === testName({ id: asked ?? "" }));
   const piece = again ?? (!isWalked(row.kind) && sitting.sat.isDone ? undefined : nextPiece(pieces, marks));
   const tried = () => again && setParams({ view: "tests" }, { replace: true });
   const line = lineOf(plan, row, piece);

@@ -1,4 +1,5 @@
 import {
+  besidesWords,
   firstPowerOf,
   limitText,
   type Piece,
@@ -49,7 +50,10 @@ export function TestCard({
       <PinPicture item={t} />
       <div className="max-w-[62ch]">
         <div aria-live="polite">
-          <p className="text-[22px] text-ink-2 max-sm:text-[17px]">{STATE[t.state]}</p>
+          <p className="text-[22px] text-ink-2 max-sm:text-[17px]">
+            {STATE[t.state]}
+            {t.besides ? `, ${besidesWords(t.besides)}` : ""}
+          </p>
           <p className="text-[40px] leading-tight font-bold max-sm:text-[27px]">{t.name}</p>
           <p className="num mt-2 text-[32px] leading-tight max-sm:text-[22px]">
             {limits

@@ -16,6 +16,7 @@ import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
 import { ImagesSoFar } from "../images/ImagesSoFar.tsx";
+import { BesideTests } from "./BesideTests.tsx";
 import { Faults } from "./Faults.tsx";
 import { GoesAgainstPlan } from "./GoesAgainstPlan.tsx";
 import { ReadingStrip } from "./ReadingStrip.tsx";
@@ -52,6 +53,7 @@ export function TestResults({
         <GoesAgainstPlan plan={plan} />
       </>
     );
+  const bench = tests.filter((t) => !t.besides);
   const { tried, passed, failing, first } = firstPassOf(tests, tries);
   const hasStep = plan.sheet.steps.some((s) => s.kind === "test");
   const units = [...new Set(tries.map((t) => t.unit))].sort((a, b) => a - b);
@@ -60,7 +62,7 @@ export function TestResults({
     <section aria-label="Tests">
       <p className="mb-3 text-[17px]">
         {tried === 0 ? (
-          `Nothing is tried yet: ${count(tests.length, "item")} a ${unit}.`
+          `Nothing is tried yet: ${count(bench.length, "item")} a ${unit}.`
         ) : (
           <>
             <b className="num">
@@ -81,8 +83,11 @@ export function TestResults({
           try {unit} {fresh}
         </button>
       )}
-      {units.length > 0 && <Units tests={tests} units={units} onTry={hasStep ? onTry : undefined} />}
-      <Items sums={sums} />
+      {units.length > 0 && (
+        <Units tests={bench.length > 0 ? bench : tests} units={units} onTry={hasStep ? onTry : undefined} />
+      )}
+      <BesideTests onTry={hasStep ? onTry : undefined} />
+      <Items sums={sums.filter((s) => !s.item.besides || s.units > 0)} />
       <ImagesSoFar />
       <Faults mayWrite={mayNote} />
       <GoesAgainstPlan plan={plan} />
@@ -164,7 +169,7 @@ function Units({
 /** Each item over all boards: how its readings lie within their limits. */
 function Items({ sums }: { sums: readonly ItemSum[] }) {
   return (
-    <table className="rows w-full text-[14.5px]" aria-label="Items of the test plan over all boards">
+    <table className="rows mt-5 w-full text-[14.5px]" aria-label="Items of the test plan over all boards">
       <thead>
         <tr>
           <th>Item</th>

@@ -31,6 +31,7 @@ import { Suspects } from "../hands/Suspects.tsx";
 import { Loaded } from "../images/Loaded.tsx";
 import { OwnersSay } from "../owners/OwnersSay.tsx";
 import { WhereItWent } from "../owners/WhereItWent.tsx";
+import { BesideTests } from "../tests/BesideTests.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { heatWords } from "./heatWords.ts";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
@@ -99,6 +100,7 @@ export function Passport({
         mayAdd={mayChange("photo", life, role)}
       />
       {tests.length > 0 && <Read unit={unit} />}
+      <BesideTests only={unit} onTry={undefined} />
       <Loaded unit={unit} mayNote={mayChange("image_load", life, role)} />
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
@@ -127,26 +129,28 @@ function Read({ unit }: { unit: number }) {
       <h2 className="mt-4 mb-1 text-[16px]">What it read</h2>
       <table className="rows w-full text-[14.5px]" aria-label="What it read">
         <tbody>
-          {stands.map(({ item, tries }) => (
-            <tr key={item.id}>
-              <td>
-                <b>{item.name}</b>
-              </td>
-              <td className="num text-[13.5px] text-ink-2">{said(limitText(item)) || "yes"}</td>
-              <td>
-                {tries.length === 0 && <span className="text-ink-2">not tried</span>}
-                {tries.map((t, i) => (
-                  <span key={t.id} className={CAME_TO[t.verdict]}>
-                    {i > 0 ? " → " : ""}
-                    <b className="num">{words(t)}</b>
-                  </span>
-                ))}
-              </td>
-              <td className="text-right text-[13.5px] text-ink-2">
-                {tries.length > 0 && `${day(tries.at(-1)!.on)}, ${tries.at(-1)!.person}`}
-              </td>
-            </tr>
-          ))}
+          {stands
+            .filter(({ item, tries }) => !item.besides || tries.length > 0)
+            .map(({ item, tries }) => (
+              <tr key={item.id}>
+                <td>
+                  <b>{item.name}</b>
+                </td>
+                <td className="num text-[13.5px] text-ink-2">{said(limitText(item)) || "yes"}</td>
+                <td>
+                  {tries.length === 0 && <span className="text-ink-2">not tried</span>}
+                  {tries.map((t, i) => (
+                    <span key={t.id} className={CAME_TO[t.verdict]}>
+                      {i > 0 ? " → " : ""}
+                      <b className="num">{words(t)}</b>
+                    </span>
+                  ))}
+                </td>
+                <td className="text-right text-[13.5px] text-ink-2">
+                  {tries.length > 0 && `${day(tries.at(-1)!.on)}, ${tries.at(-1)!.person}`}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
     </>
