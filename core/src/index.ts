@@ -374,7 +374,7 @@ export {
   factorsOf,
   weighed,
 } from "./run/build/factors.ts";
-export { suspectsOfUnit } from "./run/build/faults.ts";
+export { faultsByClass, suspectsOfUnit } from "./run/build/faults.ts";
 export { type NextTime, nextTime } from "./run/build/next-time.ts";
 export {
   type Readiness,
@@ -385,6 +385,7 @@ export {
 } from "./run/build/readiness.ts";
 export {
   IDLE_MIN,
+  isNoPiece,
   isOnce,
   isWalked,
   type KitLine,
@@ -688,6 +689,14 @@ export { boardsNamed, type Compared, compareSettings } from "./testing/experimen
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";
 export type { Suspect } from "./testing/suspects.ts";
+export {
+  isSymptom,
+  minutesToFind,
+  type RankedCause,
+  rankedCauses,
+  SYMPTOMS,
+  type Symptom,
+} from "./testing/symptoms.ts";
 export {
   type Capability,
   judgeReading,

@@ -1,9 +1,9 @@
 import { expect, test } from "@jest/globals";
-import type { RunRecord, TestTry } from "../document/record.ts";
+import type { Defect, RunRecord, TestTry } from "../document/record.ts";
 import { madeMeasure, madeTest } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
 import { twoSided } from "../two-sided.fixture.ts";
-import { suspectsOfUnit } from "./faults.ts";
+import { faultsByClass, suspectsOfUnit } from "./faults.ts";
 
 const pad = (pin: string, x: number) => ({ layer: "top", x, y: 1, pin });
 // A: R1.1 J1.1; B: R1.2 R2.1 C1.1; C: R3.1 J1.2
@@ -45,4 +45,54 @@ test("suspected is what is soldered on what fails; doubts of that board at the b
   expect(refs({ tries, sittings: [{ ...doubt, unit: 2 }] })).toEqual(refs({ tries }));
   expect(refs({ tries: [tried("c", "pass")] })).toEqual([]);
   expect(refs({ tries }, 2)).toEqual([]);
+});
+
+const found = (unit: number, at: string, code: Defect["code"] = "bridge"): Defect => ({
+  id: `${unit}${at}`,
+  unit,
+  at,
+  code,
+  on: "2026-11-30",
+  isMended: true,
+  note: "",
+  person: "",
+});
+
+test("where faults were found on other boards of the run it is looked at first; by kinds the shop's own faults weigh", () => {
+  const tries = [tried("b", "fail"), tried("c", "pass")];
+  const shares = (record: Partial<RunRecord>, factors = {}) =>
+    Object.fromEntries(
+      suspectsOfUnit(doc, parts, { tries, ...record }, 1, factors).map((s) => [s.ref, s.share]),
+    );
+  const plain = shares({});
+  // four boards are known beside it; the model has next to nothing on them, so two faults make it about three times as likely
+  const others = [2, 3, 4, 5].map((u) => tried("c", "pass", u));
+  const defects = [found(2, "R2.1"), found(3, "R2", "shifted")];
+  const twice = shares({ tries: [...tries, ...others], defects });
+  const odds = (of: Record<string, number>) => of.R2! / of.C1!;
+  expect(odds(twice) / odds(plain)).toBeGreaterThan(2.9);
+  expect(odds(twice) / odds(plain)).toBeLessThan(3);
+  // of this board itself, of the bare board or of another part it says nothing more
+  expect(shares({ defects: [found(1, "R2"), found(2, "R2", "drill"), found(2, "R3")] })).toEqual(plain);
+  // a kind of which the shop had ten times as many faults as the model
+  const kind = parts.find((p) => p.line.refs.includes("R2"))!.kind;
+  const same = parts.find((p) => p.line.refs.includes("C1"))!.kind === kind;
+  const by = odds(shares({}, { [kind]: 10 })) / odds(plain);
+  expect(by > 1).toBe(!same);
+});
+
+test("faults of a product by class: those of its closed runs by kind, and this run's but for the board that is asked of", () => {
+  const faults = {
+    looked: 20,
+    kinds: {
+      placing: { seen: 2, expected: 1 },
+      chip: { seen: 3, expected: 1 },
+      gull: { seen: 1, expected: 1 },
+    },
+    unsorted: 4,
+  };
+  const past = [{ faults }, {}] as never;
+  const defects = [found(2, "R1"), found(2, "U1", "dead"), found(1, "R1")];
+  expect(faultsByClass({ past }, { defects }, 1)).toEqual({ placement: 2, joint: 5, part: 1 });
+  expect(faultsByClass({}, {}, 1)).toEqual({});
 });

@@ -29,6 +29,9 @@ export function pieceBefore(pieces: readonly Piece[], marks: Marks): Piece | und
   return pieces.slice(0, end).findLast((p) => marks[p.name] !== undefined);
 }
 
+/** Whether a mark is of something that was laid out, tried, loaded or looked at, and of no piece of the board. */
+export const isNoPiece = (name: string): boolean => /^(test|kit|load|check) /.test(name);
+
 /** Pieces are walked one by one where they are put on; anything else is one press. */
 export const isWalked = (kind: string): boolean =>
   kind === "place" || kind === "iron" || kind === "mechanical";

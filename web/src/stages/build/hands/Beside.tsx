@@ -1,5 +1,6 @@
 import {
   compareRefs,
+  isNoPiece,
   isWalked,
   type PlanOfRun,
   piecesOf,
@@ -71,9 +72,7 @@ function InDoubt({ plan, unit, before }: { plan: PlanOfRun; unit: number; before
   const { record } = useRun();
   const own = (record.sittings ?? []).filter((s) => s.unit === unit);
   // kinds that were laid out and things that were tried are no pieces of the board
-  const marks = own
-    .flatMap((s) => Object.entries(s.marks))
-    .filter(([name]) => !/^(test|kit|load) /.test(name));
+  const marks = own.flatMap((s) => Object.entries(s.marks)).filter(([name]) => !isNoPiece(name));
   const of = (mark: string) => marks.flatMap(([name, m]) => (m === mark ? [name] : [])).sort(compareRefs);
   const [doubts, later] = [of("doubt"), of("skipped")];
   const unsaid = plan.sheet.steps

@@ -7,8 +7,8 @@ import { fixed } from "../../../ui/text/format.ts";
 export function Suspects({ unit }: { unit: number }) {
   const { doc, record, result } = useRun();
   const list = useMemo(
-    () => suspectsOfUnit(doc, result.parts, record, unit),
-    [doc, result.parts, record, unit],
+    () => suspectsOfUnit(doc, result.parts, record, unit, result.yield.faults?.factors),
+    [doc, result, record, unit],
   );
   if (list.length === 0) return null;
   return (

@@ -83,6 +83,10 @@ test("a step is done no more once a piece of it is taken back or left; a piece t
     isDone: false,
   });
   expect(marked(NOTHING_UNSENT, done, "R2", "skipped").isDone).toBe(false);
+  expect(marked(NOTHING_UNSENT, done, "check dead way", undefined)).toEqual({
+    marks: { "check dead way": null },
+    lost: {},
+  });
   expect(marked(NOTHING_UNSENT, done, "R2", "done")).toEqual({ marks: { R2: "done" }, lost: {} });
   expect(marked(NOTHING_UNSENT, ROW, "R1", undefined)).not.toHaveProperty("isDone");
 });

@@ -35,7 +35,8 @@ export function laid(row: Sat | undefined, unsent: Unsent, device: string): Sat 
  * @param s how the step stood
  */
 export function marked(u: Unsent, s: Sat, name: string, mark: PieceMark | undefined): Unsent {
-  const isOff = mark === undefined || mark === "skipped";
+  // a look that is taken back leaves the step as it was
+  const isOff = (mark === undefined || mark === "skipped") && !name.startsWith("check ");
   return {
     ...u,
     marks: { ...u.marks, [name]: mark ?? null },

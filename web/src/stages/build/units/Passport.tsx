@@ -1,4 +1,5 @@
 import {
+  isNoPiece,
   limitText,
   mayChange,
   minutesOf,
@@ -32,6 +33,7 @@ import { Loaded } from "../images/Loaded.tsx";
 import { OwnersSay } from "../owners/OwnersSay.tsx";
 import { WhereItWent } from "../owners/WhereItWent.tsx";
 import { BesideTests } from "../tests/BesideTests.tsx";
+import { FaultFinder } from "../tests/FaultFinder.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { heatWords } from "./heatWords.ts";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
@@ -105,6 +107,7 @@ export function Passport({
       <KnownWrong unit={unit} mayWrite={mayNote} />
       <Faults mayWrite={mayNote} only={unit} />
       <Suspects unit={unit} />
+      <FaultFinder plan={plan} unit={unit} mayNote={mayNote && life === "released"} />
       <WhereItWent unit={unit} />
       <OwnersSay unit={unit} />
       <Heats plan={plan} unit={unit} />
@@ -178,7 +181,7 @@ function Done({ plan, unit }: { plan: PlanOfRun; unit: number }) {
     const sat = (record.sittings ?? []).find((x) => x.step === s.n && x.unit === unitOfStep(s.kind, unit));
     if (!sat) return [];
     const doubts = Object.entries(sat.marks).flatMap(([name, m]) =>
-      m === "doubt" && !/^(test|kit|load) /.test(name) ? [name] : [],
+      m === "doubt" && !isNoPiece(name) ? [name] : [],
     );
     return [{ s, sat, doubts }];
   });

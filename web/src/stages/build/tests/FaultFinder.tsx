@@ -1,0 +1,180 @@
+import {
+  faultsByClass,
+  isSymptom,
+  minutesToFind,
+  type PlanOfRun,
+  rankedCauses,
+  SYMPTOMS,
+  type Symptom,
+  unitOf,
+  unitOfStep,
+} from "@kobbin/core";
+import { useSearchParams } from "react-router";
+import { useRun } from "../../../run/runState.ts";
+import { Pick } from "../../../ui/Field.tsx";
+import { count, fixed } from "../../../ui/text/format.ts";
+import { useSitting } from "../hands/useSitting.ts";
+import { alikeBoards, type Look, lookName, looksOf } from "./looks.ts";
+
+/**
+ * What may ail a board that does not do as it should: one symptom, its causes by share over minutes, one look at a time,
+ * each kept. What is found is noted as a fault.
+ */
+export function FaultFinder({ plan, unit, mayNote }: { plan: PlanOfRun; unit: number; mayNote: boolean }) {
+  const { doc } = useRun();
+  const [params, setParams] = useSearchParams();
+  const step = plan.sheet.steps.find((s) => s.kind === "test") ?? plan.sheet.steps.at(-1);
+  const asked = params.get("symptom") ?? "";
+  const pick = (symptom: string) => {
+    const next = new URLSearchParams(params);
+    if (symptom === "") next.delete("symptom");
+    else next.set("symptom", symptom);
+    setParams(next, { replace: true });
+  };
+  if (!step) return null;
+  return (
+    <section aria-label="What may ail it" className="mt-5 print:hidden">
+      <h2 className="mb-1 text-[16px]">What may ail it</h2>
+      <Pick
+        label={`What this ${unitOf(doc)} does`}
+        value={isSymptom(asked) ? asked : ""}
+        options={[
+          ["", "as it should"],
+          ...Object.entries(SYMPTOMS).map(([key, s]) => [key, s.words] as const),
+        ]}
+        onChange={pick}
+      />
+      {isSymptom(asked) && (
+        <Causes
+          key={`${unit} ${asked}`}
+          symptom={asked}
+          unit={unit}
+          at={unitOfStep(step.kind, unit)}
+          step={step.n}
+          mayNote={mayNote}
+        />
+      )}
+    </section>
+  );
+}
+
+function Causes({
+  symptom,
+  unit,
+  at,
+  step,
+  mayNote,
+}: {
+  symptom: Symptom;
+  unit: number;
+  at: number;
+  step: number;
+  mayNote: boolean;
+}) {
+  const { doc, record, result } = useRun();
+  const sitting = useSitting(at, step);
+  const looks = looksOf(sitting.sat.marks, symptom);
+  const alike = alikeBoards(record.sittings ?? [], symptom, unit);
+  const not = new Set(looks.filter((l) => l.came === "not").map((l) => l.cause));
+  const ranked = rankedCauses(symptom, faultsByClass(doc, record, unit), alike, not);
+  const found = looks.find((l) => l.came === "it");
+  const own = ranked.reduce((n, r) => n + r.own, 0);
+  const worth = (60 * Number(result.perGood)) / 1e6 / Math.max(0.01, Number(doc.workshop.hourlyRate));
+  const look = (cause: string, came: Look["came"] | undefined) =>
+    sitting.mark(lookName(symptom, cause), came === "it" ? "doubt" : came === "not" ? "done" : undefined);
+  return (
+    <>
+      <p className="mt-2 max-w-[76ch] text-[14.5px] text-ink-2">
+        {alike > 1 &&
+          `${alike} ${unitOf(doc)}s do so: one bad joint on each is unlikely, what they share comes first. `}
+        {ranked.length === 0
+          ? "All of it is ruled out: what is left is written down nowhere. Ask somebody who has not looked yet, or give it up."
+          : `In this order it is found in ${fixed(minutesToFind(ranked), 0)} min, in the middle; after ${fixed(worth, 0)} min another ${unitOf(doc)} is cheaper. ${
+              own > 0
+                ? "Shares by the usual and by what was found on this product."
+                : "Shares by the usual: nothing was found on this product yet."
+            } One change at a time.`}
+      </p>
+      <ol aria-label="What it may be">
+        {ranked.map((r, i) => (
+          <li
+            key={r.key}
+            className={`grid grid-cols-[4.2em_minmax(0,1fr)_auto] items-baseline gap-x-3 border-b border-rule py-1.5 text-[15px] ${i === 0 && !found ? "bg-metal-soft" : ""}`}
+          >
+            <span>
+              <b className="num">{fixed(100 * r.share, 0)} %</b>
+              <span
+                aria-hidden
+                className="mt-0.5 block h-[5px] bg-metal"
+                style={{ width: `${Math.max(2, 100 * r.share)}%` }}
+              />
+            </span>
+            <span>
+              <b>{r.words}</b>
+              <span className="block text-[14px] text-ink-2">
+                {i === 0 ? "look now: " : ""}
+                {r.check}, {fixed(r.minutes, 0)} min
+              </span>
+            </span>
+            {mayNote && (
+              <span className="flex gap-4">
+                {found?.cause === r.key ? (
+                  <>
+                    <b className="text-fine">that was it</b>
+                    <button type="button" className="quiet-link" onClick={() => look(r.key, undefined)}>
+                      not after all
+                    </button>
+                  </>
+                ) : (
+                  <>
+                    <button
+                      type="button"
+                      className="quiet-link min-h-6"
+                      aria-label={`${r.words}: not it`}
+                      onClick={() => look(r.key, "not")}
+                    >
+                      not it
+                    </button>
+                    <button
+                      type="button"
+                      className="quiet-link min-h-6"
+                      aria-label={`${r.words}: that was it`}
+                      onClick={() => look(r.key, "it")}
+                    >
+                      that was it
+                    </button>
+                  </>
+                )}
+              </span>
+            )}
+          </li>
+        ))}
+      </ol>
+      {found && (
+        <p className="mt-2 text-[14.5px]">
+          Note it as a fault of its place at the bench: with its minutes it counts, and the next estimate
+          knows it.
+        </p>
+      )}
+      {not.size > 0 && (
+        <p className="mt-2 text-[14px] text-ink-2">
+          Ruled out, {count(not.size, "look")}:{" "}
+          {SYMPTOMS[symptom].causes
+            .filter((c) => not.has(c.key))
+            .map((c) => (
+              <button
+                key={c.key}
+                type="button"
+                className="quiet-link mr-3"
+                disabled={!mayNote}
+                aria-label={`${c.words}: open again`}
+                onClick={() => look(c.key, undefined)}
+              >
+                {c.words}
+              </button>
+            ))}
+        </p>
+      )}
+    </>
+  );
+}
