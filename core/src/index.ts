@@ -659,6 +659,7 @@ export { coverPlan } from "./stencil/cover-plan.ts";
 export { type FoilPlace, type FoilWork, foilWork } from "./stencil/foil.ts";
 export { BEAD_G, POWDERS, pasteNeed, WIPED } from "./stencil/paste.ts";
 export { FOIL_SIDES, type Foil, type FoilSide, openingsToKeep } from "./stencil/reuse.ts";
+export { STEP_CAUTIONS } from "./steps/cautions.ts";
 export { whyNotBefore } from "./steps/conflicts.ts";
 export { figuresOf, gateCost, isGate, type OrderFigures } from "./steps/gates.ts";
 export { HOLDS, type Hold, holdOf, wantsPlate } from "./steps/hold.ts";

@@ -4,6 +4,7 @@ import {
   minutesToFind,
   type PlanOfRun,
   rankedCauses,
+  STEP_CAUTIONS,
   SYMPTOMS,
   type Symptom,
   unitOf,
@@ -150,6 +151,7 @@ function Causes({
           </li>
         ))}
       </ol>
+      <p className="mt-2 border-l-[3px] border-rule-2 pl-3 text-[14px] text-ink-2">{STEP_CAUTIONS.test}</p>
       {found && (
         <p className="mt-2 text-[14.5px]">
           Note it as a fault of its place at the bench: with its minutes it counts, and the next estimate
