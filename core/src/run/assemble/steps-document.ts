@@ -19,13 +19,15 @@ import {
   type WorkOrder,
 } from "../../steps/step.ts";
 import { besidesWords } from "../../testing/besides.ts";
+import { Reaches } from "../../testing/reach.ts";
 import { asMade } from "../document/bill/as-made.ts";
 import { directedParts } from "../document/directions.ts";
-import type { RunDocument } from "../document/document.ts";
+import type { RunDocument, TestItem } from "../document/document.ts";
+import { wiredOf } from "../document/wired.ts";
 import { loadWords } from "../program/places.ts";
 import type { RunResult } from "../stage/result.ts";
 import { FLUXES, washWords } from "./material.ts";
-import { comesOf } from "./tests/test-plan.ts";
+import { comesOf, coverageOf } from "./tests/test-plan.ts";
 import { boardInHeat, heightsOf, type LineTools, lineTools, stepTools, tipHeatWords } from "./tools.ts";
 import { givenOf, workOf } from "./work.ts";
 
@@ -233,12 +235,26 @@ function holdWords(lines: readonly StepsLine[], work: Work): string[] {
   ];
 }
 
-/** What is tried, in its order, and what should come. */
-const testWords = ({ assembly: { tests = [] } }: RunDocument): string[] =>
-  tests.map(
-    (t, i) =>
-      `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${t.besides ? `, ${besidesWords(t.besides)}` : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}.`,
-  );
+/** What is tried, in its order, what should come, and what a pass says of the joints. */
+function testWords(doc: RunDocument): string[] {
+  const { tests = [] } = doc.assembly;
+  const coverage = tests.length === 0 ? undefined : coverageOf(doc);
+  const reaches = coverage && new Reaches(wiredOf(doc).parts);
+  const says = (t: TestItem) =>
+    reaches ? `; a pass says something of ${counted(reaches.tests(t).length, "pin")}` : "";
+  const { tested = 0, implied = 0, never = 0 } = coverage?.cover.pins ?? {};
+  return [
+    ...tests.map(
+      (t, i) =>
+        `${i + 1}. ${t.name}${t.state === "bare" ? ", without power" : ""}${t.besides ? `, ${besidesWords(t.besides)}` : ""}${(t.absent ?? []).length > 0 ? `, not on: ${t.absent!.join(" ")}` : ""}: ${comesOf(t)}${says(t)}.`,
+    ),
+    ...(coverage
+      ? [
+          `Of ${counted(tested + implied + never, "pin")} ${tested} ${tested === 1 ? "is" : "are"} tested, ${implied} implied, ${never} never: of those a pass says nothing.`,
+        ]
+      : []),
+  ];
+}
 
 function heatWords(doc: RunDocument, start: number): string[] {
   const { alloy = "silver", perLoad } = doc.assembly;

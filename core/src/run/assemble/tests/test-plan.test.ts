@@ -86,7 +86,9 @@ test("what would say most is proposed where a needle gets at it, with the pins t
 test("the plan stands at the test, and on every board of several by its name", () => {
   const doc = made(madeTest("5 V is there", { reads: ["U1.1"], expect: "4.9 to 5.1 V" }));
   const how = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!.how;
-  expect(how).toContain("1. 5 V is there: 4.9 to 5.1 V.");
+  expect(how).toContain("1. 5 V is there: 4.9 to 5.1 V; a pass says something of 1 pin.");
+  // one of twelve pins is read, two more hang on its net
+  expect(how).toContain("Of 12 pins 1 is tested, 2 implied, 9 never: of those a pass says nothing.");
   const [b] = doc.boards;
   const two = { ...doc, boards: [b!, { ...b!, id: "c", name: "C" }] };
   const names = coverageOf(two)!.pins.map((p) => p.name);
